@@ -1,0 +1,21 @@
+import { z } from 'zod';
+
+export const signInSchema = z.strictObject({
+  login: z.string().trim().min(1, 'Type your sign-in name.').max(80, 'At most 80 characters.'),
+  password: z.string().min(1, 'Type your password.').max(200, 'At most 200 characters.'),
+});
+export const makeOwnerSchema = z.strictObject({
+  login: signInSchema.shape.login,
+  password: z.string().min(10, 'A password has at least 10 characters.').max(200, 'At most 200 characters.'),
+});
+export const sessionSchema = z.object({
+  /** The account signed in, or null. */
+  user: z.object({ id: z.string(), login: z.string() }).nullable(),
+  /** No account exists yet: the first visit makes the owner's. */
+  needsOwner: z.boolean(),
+  /** One-click entry is offered. */
+  demo: z.boolean(),
+});
+export type SignIn = z.infer<typeof signInSchema>;
+export type MakeOwner = z.infer<typeof makeOwnerSchema>;
+export type SessionInfo = z.infer<typeof sessionSchema>;

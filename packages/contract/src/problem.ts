@@ -1,0 +1,11 @@
+import { z } from 'zod';
+
+/** Every refusal of the interface: what was wrong, where, and what to do. */
+export const problemSchema = z.object({
+  code: z.string(),
+  message: z.string(),
+  faults: z.array(z.object({ place: z.string(), message: z.string() })).optional(),
+  /** With `code: "stale"`: the revision the server has. */
+  revision: z.number().optional(),
+});
+export type Problem = z.infer<typeof problemSchema>;

@@ -1,0 +1,49 @@
+/** Who may call a route: anybody, anybody signed in, only the owner of what its path names, or the holder of a share link. */
+export type Access = 'public' | 'signed-in' | 'owner' | 'share';
+
+export interface Route {
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  path: string;
+  access: Access;
+}
+
+/**
+ * Every route of the HTTP interface. The server refuses to start with a route that is not listed here, and a test
+ * tries each `owner` route as somebody else.
+ */
+export const routes = [
+  { method: 'GET', path: '/api/health', access: 'public' },
+  { method: 'GET', path: '/api/session', access: 'public' },
+  { method: 'POST', path: '/api/session', access: 'public' },
+  { method: 'DELETE', path: '/api/session', access: 'public' },
+  { method: 'POST', path: '/api/owner', access: 'public' },
+  { method: 'POST', path: '/api/session/demo', access: 'public' },
+  { method: 'GET', path: '/api/events', access: 'signed-in' },
+  { method: 'GET', path: '/api/lessons', access: 'signed-in' },
+  { method: 'POST', path: '/api/lessons', access: 'signed-in' },
+  { method: 'GET', path: '/api/lessons/:lessonId', access: 'owner' },
+  { method: 'PUT', path: '/api/lessons/:lessonId', access: 'owner' },
+  { method: 'DELETE', path: '/api/lessons/:lessonId', access: 'owner' },
+  { method: 'GET', path: '/api/lessons/:lessonId/revisions', access: 'owner' },
+  { method: 'GET', path: '/api/lessons/:lessonId/revisions/:revision', access: 'owner' },
+  { method: 'GET', path: '/api/lessons/:lessonId/takes', access: 'owner' },
+  { method: 'POST', path: '/api/lessons/:lessonId/takes', access: 'owner' },
+  { method: 'GET', path: '/api/lessons/:lessonId/exports', access: 'owner' },
+  { method: 'POST', path: '/api/lessons/:lessonId/exports', access: 'owner' },
+  { method: 'GET', path: '/api/lessons/:lessonId/shares', access: 'owner' },
+  { method: 'POST', path: '/api/lessons/:lessonId/shares', access: 'owner' },
+  { method: 'DELETE', path: '/api/shares/:code', access: 'owner' },
+  { method: 'DELETE', path: '/api/takes/:takeId', access: 'owner' },
+  { method: 'GET', path: '/api/takes/:takeId/video', access: 'owner' },
+  { method: 'GET', path: '/api/takes/:takeId/thumbs', access: 'owner' },
+  { method: 'GET', path: '/api/takes/:takeId/wave', access: 'owner' },
+  { method: 'DELETE', path: '/api/jobs/:jobId', access: 'owner' },
+  { method: 'GET', path: '/api/jobs/:jobId/video', access: 'owner' },
+  { method: 'GET', path: '/api/jobs/:jobId/captions', access: 'owner' },
+  { method: 'GET', path: '/api/follow/:code', access: 'share' },
+  { method: 'GET', path: '/api/follow/:code/takes/:takeId', access: 'share' },
+  { method: 'GET', path: '/api/follow/:code/captions', access: 'share' },
+] as const satisfies readonly Route[];
+
+/** Resumable uploads (tus protocol) live below this path; an upload has its take's id and the take's owner. */
+export const UPLOADS_PATH = '/api/uploads';

@@ -1,0 +1,66 @@
+import { countWords } from '../schedule/index.ts';
+import type { TimeSpan } from '../time/index.ts';
+import type { Caption } from './types.ts';
+
+/** Characters in a caption line; two lines a caption (common practice for 16:9). */
+const LINE_CHARS = 42;
+const MAX_LINES = 2;
+
+/** Sentences of a script: split after `.`, `!`, `?`, `…` followed by white space, and at line ends. */
+export function sentencesOf(script: string): string[] {
+  return script
+    .split(/(?<=[.!?…]["'”’)]*)\s+|\n+/u)
+    .map((sentence) => sentence.trim())
+    .filter((sentence) => sentence.length > 0);
+}
+
+/** Breaks a sentence into lines of at most `LINE_CHARS`; a longer word is cut. */
+function linesOf(sentence: string): string[] {
+  const lines: string[] = [];
+  let line = '';
+  for (const word of sentence.split(/\s+/)) {
+    for (let rest = word; rest.length > 0; ) {
+      const joined = line ? `${line} ${rest}` : rest;
+      if (joined.length <= LINE_CHARS) {
+        line = joined;
+        break;
+      }
+      if (line) {
+        lines.push(line);
+        line = '';
+      } else {
+        lines.push(rest.slice(0, LINE_CHARS));
+        rest = rest.slice(LINE_CHARS);
+      }
+    }
+  }
+  if (line) lines.push(line);
+  return lines;
+}
+
+/** Speaking weight of a piece of text: its words, or one for text without any, so that nothing gets no time. */
+function weight(text: string): number {
+  return Math.max(1, countWords(text));
+}
+
+/**
+ * Captions of a script over `span`, each as long as its share of the words. Never past the span's end;
+ * the pieces tile the span exactly. Empty for an empty script or span.
+ */
+export function captionsFor(script: string, span: TimeSpan): Caption[] {
+  const pieces: string[][] = [];
+  for (const sentence of sentencesOf(script)) {
+    const lines = linesOf(sentence);
+    for (let i = 0; i < lines.length; i += MAX_LINES) pieces.push(lines.slice(i, i + MAX_LINES));
+  }
+  const weights = pieces.map((lines) => weight(lines.join(' ')));
+  const total = weights.reduce((sum, w) => sum + w, 0);
+  const length = span.endMs - span.startMs;
+  let said = 0;
+  return pieces.flatMap((lines, i) => {
+    const startMs = span.startMs + Math.floor((length * said) / total);
+    said += weights[i] ?? 0;
+    const endMs = span.startMs + Math.floor((length * said) / total);
+    return endMs > startMs ? [{ startMs, endMs, lines }] : [];
+  });
+}

@@ -1,0 +1,98 @@
+import { exercisesOf, type Block, type Lesson } from '../lesson/index.ts';
+import { scheduleLesson, speechMs, type ScheduledBlock } from '../schedule/index.ts';
+import { firstFrameFrom, instantOfFrame, lengthText, type TimeSpan } from '../time/index.ts';
+import { captionsFor } from './captions.ts';
+import { cautionsOf, clocksOf, countersOf, cuesOf } from './overlays.ts';
+import type { Assembly, CardText, Source, TakeFacts } from './types.ts';
+
+/** A talk's footage shorter than this is a slip of the start mark; the planned length stands then. */
+const TALK_MIN_MS = 1_000;
+
+/**
+ * The first cut: every block in order with its take, its clocks, counters, cues, cautions and captions.
+ * A timed block lasts what the plan says; a talk with footage lasts as long as the footage. A block
+ * without a usable take becomes a card, so the lesson can always be watched whole.
+ * @param takes the takes whose working copies are ready, by id
+ */
+export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>): Assembly {
+  const cut: Assembly = {
+    title: lesson.title,
+    durationMs: 0,
+    mirrored: lesson.settings.sides === 'mirrored',
+    segments: [],
+    lanes: { clock: [], counter: [], cue: [], caution: [] },
+    captions: [],
+    pauses: [],
+    chapters: [],
+    blocks: [],
+  };
+  for (const section of scheduleLesson(lesson).sections) {
+    const startMs = cut.durationMs;
+    for (const planned of section.blocks) placeBlock(cut, planned, takes, lesson.settings.speechWpm);
+    if (cut.durationMs > startMs) cut.chapters.push({ title: section.section.title, startMs, endMs: cut.durationMs });
+  }
+  return cut;
+}
+
+function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, wpm: number): void {
+  const { block } = planned;
+  const atMs = cut.durationMs;
+  const source = sourceOf(block, takes);
+  const pauseSpan = planned.spans.find((span) => span.kind === 'pause-sign');
+  const plannedMs = pauseSpan?.startMs ?? planned.durationMs;
+  const bodyMs = bodyLength(block, source, plannedMs);
+  const spans = planned.spans.filter((span) => span.kind !== 'pause-sign');
+  const body = { startMs: 0, endMs: bodyMs };
+
+  pushSegment(cut, block.id, atMs, atMs + bodyMs, source);
+  cut.lanes.clock.push(...clocksOf(spans, atMs));
+  cut.lanes.counter.push(...countersOf(spans, atMs));
+  cut.lanes.cue.push(...cuesOf(block, spans, body, atMs));
+  cut.lanes.caution.push(...cautionsOf(block, body, atMs));
+
+  const saidMs = block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, wpm));
+  cut.captions.push(...captionsFor(block.script, { startMs: atMs, endMs: atMs + saidMs }));
+
+  let endMs = atMs + bodyMs;
+  if (block.pauseAfter && pauseSpan) {
+    const { practiceMs, signMs, prompt } = block.pauseAfter;
+    const card = { heading: 'Pause and practise', lines: [prompt, lengthText(practiceMs)].filter((line) => line !== '') };
+    pushSegment(cut, block.id, endMs, endMs + signMs, { kind: 'card', card });
+    cut.pauses.push({ blockId: block.id, startMs: endMs, endMs: endMs + signMs, practiceMs, prompt });
+    endMs += signMs;
+  }
+  if (endMs > atMs) cut.blocks.push({ blockId: block.id, startMs: atMs, endMs });
+  cut.durationMs = endMs;
+}
+
+function sourceOf(block: Block, takes: ReadonlyMap<string, TakeFacts>): Source {
+  const take = block.footage && takes.get(block.footage.takeId);
+  if (block.footage && take) {
+    const inFrame = firstFrameFrom(block.footage.startsAtMs);
+    if (inFrame < take.frames) return { kind: 'take', takeId: take.id, inFrame, takeFrames: take.frames };
+  }
+  return { kind: 'card', card: cardOf(block) };
+}
+
+function bodyLength(block: Block, source: Source, plannedMs: number): number {
+  if (block.kind !== 'talk' || source.kind !== 'take' || block.fixedMs !== null) return plannedMs;
+  const footageMs = instantOfFrame(source.takeFrames - source.inFrame);
+  return footageMs >= TALK_MIN_MS ? footageMs : plannedMs;
+}
+
+function cardOf(block: Block): CardText {
+  const kit = block.kit.map((item) => {
+    const many = item.quantity > 1 ? `${item.quantity} × ` : '';
+    return item.standIn ? `${many}${item.name} (or ${item.standIn})` : `${many}${item.name}`;
+  });
+  return { heading: block.title, lines: [...exercisesOf(block).map((exercise) => exercise.title), ...kit] };
+}
+
+function pushSegment(cut: Assembly, blockId: string, startMs: number, endMs: number, source: Source): void {
+  if (endMs > startMs) cut.segments.push({ blockId, startMs, endMs, source });
+}
+
+/** The frame of the take shown at output frame `frame`; the last one once the take has run out. */
+export function takeFrameAt(segment: TimeSpan, source: Source & { kind: 'take' }, frame: number): number {
+  return Math.min(source.inFrame + (frame - firstFrameFrom(segment.startMs)), source.takeFrames - 1);
+}

@@ -1,0 +1,1 @@
+export { captionsToWebVtt } from './webvtt.ts';

@@ -1,0 +1,143 @@
+import { enablePatches, produceWithPatches, applyPatches, type Patch } from 'immer';
+import type { Block, Lesson, Section } from './schema.ts';
+
+enablePatches();
+
+/** A small change to a lesson, written as if the lesson could be changed in place. */
+export type LessonEdit = (draft: Lesson) => void;
+
+/** One undoable step: what to do, what to do to take it back, and a word for both. */
+export interface Step {
+  label: string;
+  forward: Patch[];
+  back: Patch[];
+}
+
+/** A lesson with its undo and redo stacks, newest step last. */
+export interface EditedLesson {
+  lesson: Lesson;
+  past: Step[];
+  future: Step[];
+}
+
+/** Steps kept for undo; older ones remain restorable as revisions. */
+const MAX_STEPS = 300;
+
+export function beginEditing(lesson: Lesson): EditedLesson {
+  return { lesson, past: [], future: [] };
+}
+
+/**
+ * Applies an edit as one undoable step. Steps with the same `merge` key as the last one join it, so that
+ * typing in one field is one step. An edit that changes nothing leaves the state as it is.
+ */
+export function applyEdit(state: EditedLesson, label: string, edit: LessonEdit, merge = false): EditedLesson {
+  const [lesson, forward, back] = produceWithPatches(state.lesson, (draft: Lesson) => {
+    edit(draft);
+  });
+  if (forward.length === 0) return state;
+  const last = state.past.at(-1);
+  const step: Step =
+    merge && last?.label === label
+      ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back] }
+      : { label, forward, back };
+  const kept = merge && last?.label === label ? state.past.slice(0, -1) : state.past;
+  return { lesson, past: [...kept, step].slice(-MAX_STEPS), future: [] };
+}
+
+/** Takes back the last step; the same state when there is none. */
+export function undo(state: EditedLesson): EditedLesson {
+  const step = state.past.at(-1);
+  if (!step) return state;
+  return {
+    lesson: applyPatches(state.lesson, step.back),
+    past: state.past.slice(0, -1),
+    future: [...state.future, step],
+  };
+}
+
+/** Does again what was last taken back; the same state when there is nothing. */
+export function redo(state: EditedLesson): EditedLesson {
+  const step = state.future.at(-1);
+  if (!step) return state;
+  return {
+    lesson: applyPatches(state.lesson, step.forward),
+    past: [...state.past, step],
+    future: state.future.slice(0, -1),
+  };
+}
+
+export function blocksOf(lesson: Lesson): Block[] {
+  return lesson.sections.flatMap((section) => section.blocks);
+}
+
+export function findBlock(lesson: Lesson, blockId: string): Block | undefined {
+  for (const section of lesson.sections) {
+    const found = section.blocks.find((block) => block.id === blockId);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+export const addSection =
+  (section: Section, at?: number): LessonEdit =>
+  (draft) => {
+    draft.sections.splice(at ?? draft.sections.length, 0, section);
+  };
+
+export const removeSection =
+  (sectionId: string): LessonEdit =>
+  (draft) => {
+    draft.sections = draft.sections.filter((section) => section.id !== sectionId);
+  };
+
+/** Moves a section `by` places, as far as there is room. */
+export const moveSection =
+  (sectionId: string, by: number): LessonEdit =>
+  (draft) => {
+    const from = draft.sections.findIndex((section) => section.id === sectionId);
+    const to = Math.min(Math.max(from + by, 0), draft.sections.length - 1);
+    if (from < 0 || to === from) return;
+    const [section] = draft.sections.splice(from, 1);
+    if (section) draft.sections.splice(to, 0, section);
+  };
+
+export const addBlock =
+  (sectionId: string, block: Block, at?: number): LessonEdit =>
+  (draft) => {
+    const section = draft.sections.find((s) => s.id === sectionId);
+    section?.blocks.splice(at ?? section.blocks.length, 0, block);
+  };
+
+export const removeBlock =
+  (blockId: string): LessonEdit =>
+  (draft) => {
+    for (const section of draft.sections) {
+      const at = section.blocks.findIndex((block) => block.id === blockId);
+      if (at >= 0) section.blocks.splice(at, 1);
+    }
+  };
+
+/** Moves a block one place earlier (-1) or later (+1), across section borders. */
+export const moveBlock =
+  (blockId: string, by: -1 | 1): LessonEdit =>
+  (draft) => {
+    const s = draft.sections.findIndex((section) => section.blocks.some((block) => block.id === blockId));
+    const section = draft.sections[s];
+    if (!section) return;
+    const b = section.blocks.findIndex((block) => block.id === blockId);
+    const inside = b + by >= 0 && b + by < section.blocks.length;
+    const target = inside ? section : draft.sections[s + by];
+    if (!target) return;
+    const [block] = section.blocks.splice(b, 1);
+    if (!block) return;
+    target.blocks.splice(inside ? b + by : by < 0 ? target.blocks.length : 0, 0, block);
+  };
+
+/** Changes one block in place; nothing happens when it is gone. */
+export const changeBlock =
+  (blockId: string, change: (block: Block) => void): LessonEdit =>
+  (draft) => {
+    const block = findBlock(draft, blockId);
+    if (block) change(block);
+  };

@@ -1,0 +1,4 @@
+export * from './scene.ts';
+export { indexAt } from './find.ts';
+export * from './layout.ts';
+export * from './painter.ts';

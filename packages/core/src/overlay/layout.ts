@@ -1,0 +1,97 @@
+import type { Slot } from '../assembly/index.ts';
+
+/** The canvas every overlay is laid out on; other sizes scale it. In layout units. */
+export const REFERENCE = { width: 1280, height: 720 } as const;
+
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Graphics safe area, 90 % of width and height (EBU R 95, SMPTE ST 2046-1). In layout units. */
+export const SAFE_AREA: Box = { x: 64, y: 36, width: 1152, height: 648 };
+
+/** Smallest text of an overlay, in layout units: 5 % of the picture height. */
+export const MIN_TEXT = 36;
+
+/**
+ * The place of each slot: clock top right, count top left, cue below the count, caution above the caption
+ * lines. They never overlap, leave the middle to the performer and the bottom to captions. Even numbers, so
+ * that they fall on whole chroma samples of a 1280x720 video.
+ */
+export const SLOT_BOXES: Record<Slot, Box> = {
+  clock: { x: 696, y: 36, width: 520, height: 228 },
+  counter: { x: 64, y: 36, width: 368, height: 228 },
+  cue: { x: 64, y: 284, width: 420, height: 196 },
+  caution: { x: 64, y: 484, width: 1152, height: 108 },
+};
+
+/** Measures text at a size in layout units; the painter's context does it, tests may use their own. */
+export type Measure = (text: string, size: number) => number;
+
+/** Text broken to a width: the size it was set at, and its lines. */
+export interface FittedText {
+  size: number;
+  lines: string[];
+}
+
+/**
+ * Text as it can be painted: pictographs and control characters are left out (the shipped font has none),
+ * white space becomes single blanks. The document keeps what was typed.
+ */
+export function paintableText(text: string): string {
+  return text
+    .replace(/[\p{Extended_Pictographic}\u{FE0F}\u{200D}\u{1F3FB}-\u{1F3FF}\p{Cc}]/gu, (c) => (/[\d#*]/.test(c) ? c : ' '))
+    .replace(/\s+/gu, ' ')
+    .trim();
+}
+
+function wrap(text: string, width: number, size: number, measure: Measure): string[] {
+  const lines: string[] = [];
+  let line = '';
+  for (const word of text.split(' ')) {
+    const joined = line ? `${line} ${word}` : word;
+    if (line && measure(joined, size) > width) {
+      lines.push(line);
+      line = word;
+    } else {
+      line = joined;
+    }
+  }
+  if (line) lines.push(line);
+  return lines;
+}
+
+function shorten(line: string, width: number, size: number, measure: Measure): string {
+  if (measure(line, size) <= width) return line;
+  const letters = [...line];
+  while (letters.length > 0 && measure(`${letters.join('')}…`, size) > width) letters.pop();
+  return `${letters.join('').trimEnd()}…`;
+}
+
+/**
+ * Sets text as large as fits `width` in `maxLines` lines, from `size` down to `smallest`; what does not
+ * fit at the smallest size ends in an ellipsis. Sizes and widths in layout units.
+ */
+export function fitText(
+  text: string,
+  width: number,
+  maxLines: number,
+  size: number,
+  measure: Measure,
+  smallest: number = MIN_TEXT,
+): FittedText {
+  const clean = paintableText(text);
+  if (clean === '') return { size, lines: [] };
+  for (let tried = size; tried >= smallest; tried -= 2) {
+    const lines = wrap(clean, width, tried, measure);
+    if (lines.length <= maxLines && lines.every((line) => measure(line, tried) <= width)) return { size: tried, lines };
+  }
+  const lines = wrap(clean, width, smallest, measure);
+  const kept = lines.slice(0, maxLines);
+  const last = kept.pop() ?? '';
+  const tail = lines.length > maxLines ? `${last} ${lines.slice(maxLines).join(' ')}` : last;
+  return { size: smallest, lines: [...kept, tail].map((line) => shorten(line, width, smallest, measure)) };
+}

@@ -1,0 +1,115 @@
+import type { Assembly, CardText, ClockOverlay, ClockPhase, CounterOverlay, Slot } from '../assembly/index.ts';
+import type { Side } from '../lesson/index.ts';
+import { countdownText } from '../time/index.ts';
+import { indexAt } from './find.ts';
+
+/** The ring moves in steps of this length, so that a burned-in video changes ten times a second at most. */
+export const RING_STEP_MS = 100;
+
+export interface ClockItem {
+  slot: 'clock';
+  phase: ClockPhase;
+  /** Seconds to go, as shown. */
+  digits: string;
+  /** Part of the time still to go, 0 to 1, in steps of `RING_STEP_MS`. */
+  left: number;
+  title: string;
+  next: string;
+  round: string;
+}
+
+export interface CounterItem {
+  slot: 'counter';
+  rep: number;
+  reps: number;
+  side: Side | null;
+  set: string;
+}
+
+export interface CueItem {
+  slot: 'cue';
+  text: string;
+  moment: 'ready' | 'action' | 'finish' | 'throughout';
+}
+
+export interface CautionItem {
+  slot: 'caution';
+  text: string;
+}
+
+export type SceneItem = ClockItem | CounterItem | CueItem | CautionItem;
+
+/** Everything on screen at one instant, resolved to what is read. */
+export interface Scene {
+  atMs: number;
+  /** The full-frame card below everything, when no footage is shown. */
+  card: CardText | null;
+  /** At most one item a slot, in painting order. */
+  items: SceneItem[];
+  caption: string[] | null;
+}
+
+function clockItem(overlay: ClockOverlay, ms: number): ClockItem {
+  const remainingMs = overlay.endMs - ms;
+  const stepped = Math.ceil(remainingMs / RING_STEP_MS) * RING_STEP_MS;
+  return {
+    slot: 'clock',
+    phase: overlay.phase,
+    digits: countdownText(remainingMs),
+    left: Math.min(1, stepped / (overlay.endMs - overlay.startMs)),
+    title: overlay.title,
+    next: overlay.next,
+    round: overlay.round,
+  };
+}
+
+function counterItem({ rep, reps, side, set }: CounterOverlay): CounterItem {
+  return { slot: 'counter', rep, reps, side, set };
+}
+
+/** What one slot shows at `ms`, or null. */
+export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | null {
+  const overlay = assembly.lanes[slot][indexAt(assembly.lanes[slot], ms)];
+  switch (overlay?.slot) {
+    case undefined:
+      return null;
+    case 'clock':
+      return clockItem(overlay, ms);
+    case 'counter':
+      return counterItem(overlay);
+    case 'cue':
+      return { slot: 'cue', text: overlay.text, moment: overlay.moment };
+    case 'caution':
+      return { slot: 'caution', text: overlay.text };
+  }
+}
+
+const paintingOrder = ['caution', 'cue', 'counter', 'clock'] as const;
+
+/**
+ * The list of things on screen at `ms` of the finished video. Pure: the same assembly and instant give
+ * the same scene in the preview, on the follow page and in the burned-in video.
+ */
+export function sceneAt(assembly: Assembly, ms: number): Scene {
+  const items: SceneItem[] = [];
+  for (const slot of paintingOrder) {
+    const item = slotAt(assembly, slot, ms);
+    if (item) items.push(item);
+  }
+  const source = assembly.segments[indexAt(assembly.segments, ms)]?.source;
+  return {
+    atMs: ms,
+    card: source?.kind === 'card' ? source.card : null,
+    items,
+    caption: assembly.captions[indexAt(assembly.captions, ms)]?.lines ?? null,
+  };
+}
+
+/** True when the slot would look the same: used to send a frame only when something changes. */
+export function sameItem(a: SceneItem | null, b: SceneItem | null): boolean {
+  if (a === b) return true;
+  if (!a || !b || a.slot !== b.slot) return false;
+  const other = b as unknown as Record<string, unknown>;
+  return Object.entries(a).every(([key, value]) => other[key] === value);
+}
+

@@ -1,0 +1,68 @@
+import type { Block, Lesson, Section } from '../lesson/index.ts';
+import { timeBlock, type BlockTimes } from './block.ts';
+
+/** Where something starts and how long it lasts, on the video clock and on the student clock. */
+export interface TwoClocks {
+  startMs: number;
+  durationMs: number;
+  studentStartMs: number;
+  studentMs: number;
+}
+
+export interface ScheduledBlock extends TwoClocks, BlockTimes {
+  block: Block;
+  sectionId: string;
+}
+
+export interface ScheduledSection extends TwoClocks {
+  section: Section;
+  blocks: ScheduledBlock[];
+}
+
+/** The whole lesson on two clocks: video time, and student time, which also runs while the video is paused. */
+export interface Schedule {
+  sections: ScheduledSection[];
+  blocks: ScheduledBlock[];
+  videoMs: number;
+  studentMs: number;
+}
+
+const cache = new WeakMap<Block, { settings: Lesson['settings']; times: BlockTimes }>();
+
+/** Blocks are never changed in place, so an unchanged block keeps its times: one edit costs one block. */
+function timesOf(block: Block, settings: Lesson['settings']): BlockTimes {
+  const known = cache.get(block);
+  if (known?.settings === settings) return known.times;
+  const times = timeBlock(block, settings);
+  cache.set(block, { settings, times });
+  return times;
+}
+
+/** Lays the lesson out: exact whole milliseconds, every part the sum of its parts. */
+export function scheduleLesson(lesson: Lesson): Schedule {
+  let videoMs = 0;
+  let studentMs = 0;
+  const sections = lesson.sections.map((section): ScheduledSection => {
+    const startMs = videoMs;
+    const studentStartMs = studentMs;
+    const blocks = section.blocks.map((block): ScheduledBlock => {
+      const times = timesOf(block, lesson.settings);
+      const durationMs = times.spans.at(-1)?.endMs ?? 0;
+      const ownStudentMs = durationMs + (block.pauseAfter?.practiceMs ?? 0);
+      const scheduled = {
+        ...times,
+        block,
+        sectionId: section.id,
+        startMs: videoMs,
+        durationMs,
+        studentStartMs: studentMs,
+        studentMs: ownStudentMs,
+      };
+      videoMs += durationMs;
+      studentMs += ownStudentMs;
+      return scheduled;
+    });
+    return { section, blocks, startMs, durationMs: videoMs - startMs, studentStartMs, studentMs: studentMs - studentStartMs };
+  });
+  return { sections, blocks: sections.flatMap((s) => s.blocks), videoMs, studentMs };
+}
