@@ -21,15 +21,14 @@ export const takeSchema = z.object({
   fault: z.string().nullable(),
   /** 0 to 1 while working. */
   progress: z.number(),
-  /** Thumbnails in the strip, one every `THUMB_EVERY_MS`. */
+  /** Thumbnails in the strip, evenly spaced over the take, all in one row. */
   thumbs: z.number(),
   hasSound: z.boolean(),
 });
 export type Take = z.infer<typeof takeSchema>;
 export type MakeTake = z.infer<typeof makeTakeSchema>;
 
-/** A thumbnail strip has one picture for every so many milliseconds, all in one row. */
-export const THUMB_EVERY_MS = 2_000;
+/** Size of one thumbnail of the strip, in pixels. */
 export const THUMB = { width: 160, height: 90 } as const;
 /** Loudness peaks of the waveform, so many a second, each 0 to 255. */
 export const WAVE_PER_SECOND = 50;

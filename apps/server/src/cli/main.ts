@@ -1,0 +1,75 @@
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Command, InvalidArgumentError } from 'commander';
+import { accepts } from '../db/mariadb.ts';
+import { messageOf } from '../errors.ts';
+import { exportTo } from './export.ts';
+import { plan } from './plan.ts';
+import { stop } from './stop.ts';
+import { serve } from './supervise.ts';
+
+const distDir = path.dirname(fileURLToPath(import.meta.url));
+const STANDARD_PORT = 4600;
+const say = (line: string) => void process.stdout.write(`${line}\n`);
+
+function portNumber(text: string): number {
+  const port = Number(text);
+  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new InvalidArgumentError('A port is a whole number from 0 to 65535.');
+  return port;
+}
+
+const program = new Command('zest').description('Zest Frame: recorded remote lessons with clocks, counts and cues');
+
+/** Demo and own lessons live in folders of their own unless one is named. */
+const root = path.resolve(distDir, '..', '..');
+const standard = { start: path.join(root, '.data'), demo: path.join(root, '.data-demo') };
+const folder = (given: string | undefined, kind: keyof typeof standard) => (given ? path.resolve(given) : standard[kind]);
+const data = (command: Command) => command.option('--data <dir>', 'data folder');
+
+interface Serve {
+  data?: string;
+  host: string;
+  port?: number;
+}
+for (const [name, about] of [
+  ['demo', 'serve with the demo lesson'],
+  ['start', 'serve without demo data'],
+] as const) {
+  data(program.command(name).description(about))
+    .option('--port <n>', 'port to listen on (default: 4600, or a free one when that is taken)', portNumber)
+    .option('--host <address>', 'address to listen on; loopback unless told otherwise', '127.0.0.1')
+    .action(async ({ host, port, data: given }: Serve) => {
+      process.exitCode = await serve({
+        dataDir: folder(given, name),
+        host,
+        port: port ?? ((await accepts(STANDARD_PORT)) ? 0 : STANDARD_PORT),
+        demo: name === 'demo',
+        distDir,
+        say,
+      });
+    });
+}
+
+data(program.command('stop').description('end what start or demo started')).action(async (options: { data?: string }) => {
+  const folders = options.data ? [path.resolve(options.data)] : Object.values(standard);
+  for (const dataDir of folders) process.exitCode = (await stop(dataDir, say)) || process.exitCode;
+});
+
+program
+  .command('plan <file>')
+  .description('print the run sheet of a lesson file')
+  .option('--json', 'as JSON, times in milliseconds')
+  .action(async (file: string, options: { json?: boolean }) => say(await plan(file, options.json === true)));
+
+data(program.command('export <lesson>').description('export a lesson, by its id, into a folder'))
+  .requiredOption('--out <dir>', 'folder for lesson.mp4 and lesson.vtt')
+  .action(async (lesson: string, options: { data?: string; out: string }) =>
+    exportTo(folder(options.data, 'start'), lesson, path.resolve(options.out), say),
+  );
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  process.stderr.write(`${messageOf(error)}\n`);
+  process.exitCode = 1;
+}

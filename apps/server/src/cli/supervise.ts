@@ -1,0 +1,129 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import path from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { connect } from '../db/connect.ts';
+import { startMariaDb } from '../db/mariadb.ts';
+import { migrate } from '../db/migrations.ts';
+import { loadDemo } from './load-demo.ts';
+import { forgetRunning, noteRunning, runningOn, secretsOf } from './installation.ts';
+
+export interface ServeOptions {
+  dataDir: string;
+  host: string;
+  port: number;
+  demo: boolean;
+  /** Folder of the bundled processes and, beside it, of the pages. */
+  distDir: string;
+  say: (line: string) => void;
+}
+
+const RESTART_MS = 1_000;
+
+/** One of our processes, started again when it dies unasked. */
+class Kept {
+  private child: ChildProcess | null = null;
+  private stopping = false;
+
+  constructor(
+    private readonly script: string,
+    private readonly env: NodeJS.ProcessEnv,
+    private readonly onMessage: (message: unknown) => void,
+  ) {
+    this.start();
+  }
+
+  private start(): void {
+    const child = fork(this.script, [], { env: this.env, execArgv: [], stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+    this.child = child;
+    child.on('message', this.onMessage);
+    child.once('exit', (code, signal) => {
+      if (this.stopping) return;
+      process.stderr.write(`${path.basename(this.script)} ended (${signal ?? code}); starting it again.\n`);
+      setTimeout(() => !this.stopping && this.start(), RESTART_MS);
+    });
+  }
+
+  async stop(): Promise<void> {
+    this.stopping = true;
+    const { child } = this;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
+    const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+    child.kill('SIGTERM');
+    await Promise.race([ended, sleep(8_000).then(() => child.kill('SIGKILL'))]);
+  }
+}
+
+/**
+ * Starts database, web server and worker and keeps them running until a signal ends them in order.
+ * A second call on the same data folder finds the first and gives its address.
+ * @returns the exit code
+ */
+export async function serve(options: ServeOptions): Promise<number> {
+  const { dataDir, host, demo, distDir, say } = options;
+  const found = runningOn(dataDir);
+  if (found) {
+    say(found.url ? `Zest Frame is running already: ${found.url}` : 'Zest Frame is just starting in another window.');
+    return 0;
+  }
+  noteRunning(dataDir, { pid: process.pid, url: null, dbPort: null });
+  let askedToStop: () => void = () => undefined;
+  const asked = new Promise<void>((resolve) => (askedToStop = resolve));
+  process.on('SIGINT', askedToStop);
+  process.on('SIGTERM', askedToStop);
+
+  const secrets = secretsOf(dataDir);
+  say('Starting the database …');
+  const db = await startMariaDb(path.join(dataDir, 'db'), secrets.dbPassword).catch((error: unknown) => {
+    forgetRunning(dataDir);
+    throw error;
+  });
+  const kept: Kept[] = [];
+  try {
+    const env: NodeJS.ProcessEnv = {
+      ...process.env,
+      ZEST_DATA: dataDir,
+      ZEST_DB_PORT: String(db.port),
+      ZEST_DB_PASSWORD: secrets.dbPassword,
+      ZEST_SECRET: secrets.sessionSecret,
+      ZEST_HOST: host,
+      ZEST_PORT: String(options.port),
+      ZEST_DEMO: demo ? '1' : '0',
+      ZEST_WEB: path.join(distDir, '..', 'web'),
+    };
+    const sequelize = await connect({ port: db.port, password: secrets.dbPassword, name: 'zest' }, 2);
+    await migrate(sequelize);
+    if (demo) await loadDemo(sequelize, dataDir, path.join(distDir, '..', '..', 'demo', 'clips'), say);
+    await sequelize.close();
+
+    const listening = new Promise<number>((resolve, reject) => {
+      kept.push(
+        new Kept(path.join(distDir, 'http.js'), env, (message) => {
+          const { port, fault } = message as { port?: number; fault?: string };
+          if (fault) reject(new Error(fault));
+          else if (port) {
+            // Started again, it keeps the address that was printed.
+            env['ZEST_PORT'] = String(port);
+            resolve(port);
+          }
+        }),
+      );
+    });
+    kept.push(new Kept(path.join(distDir, 'worker.js'), env, () => undefined));
+    const stopped = asked.then(() => null);
+    const port = await Promise.race([listening, stopped]);
+    if (port !== null) {
+      const shown = host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host;
+      const url = `http://${shown}:${port}`;
+      noteRunning(dataDir, { pid: process.pid, url, dbPort: db.port });
+      say(`Zest Frame is ready: ${url}`);
+      say(demo ? 'Choose "Look around the demo" there. Ctrl-C stops it.' : 'The first visit makes the owner\'s account. Ctrl-C stops it.');
+      await Promise.race([stopped, db.ended.then(() => say('The database ended unexpectedly; see zest-error.log in the data folder.'))]);
+    }
+    say('Stopping …');
+  } finally {
+    await Promise.all(kept.map((process) => process.stop()));
+    await db.stop();
+    forgetRunning(dataDir);
+  }
+  return 0;
+}

@@ -1,0 +1,66 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+
+interface Migration {
+  name: string;
+  statements: string[];
+}
+
+const table = (name: string, body: string) =>
+  `CREATE TABLE ${name} (${body}) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`;
+const idType = 'VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL';
+const shaType = 'CHAR(64) CHARACTER SET ascii COLLATE ascii_bin';
+const owner = `owner_id ${idType}, INDEX (owner_id), FOREIGN KEY (owner_id) REFERENCES users (id)`;
+const created = 'created_at DATETIME(3) NOT NULL';
+
+/** Schema changes in order; a migration that has shipped is never edited. */
+const migrations: Migration[] = [
+  {
+    name: '0001-first-tables',
+    statements: [
+      table('users', `id ${idType} PRIMARY KEY, login VARCHAR(80) NOT NULL UNIQUE, password_hash VARCHAR(255) NOT NULL, ${created}`),
+      table(
+        'sessions',
+        'sid VARCHAR(64) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY, expires DATETIME, data TEXT, createdAt DATETIME NOT NULL, updatedAt DATETIME NOT NULL, INDEX (expires)',
+      ),
+      table('lessons', `id ${idType} PRIMARY KEY, ${owner}, revision INT NOT NULL, ${created}, deleted_at DATETIME(3)`),
+      table(
+        'lesson_revisions',
+        `lesson_id ${idType}, revision INT NOT NULL, document LONGTEXT NOT NULL, ${created}, PRIMARY KEY (lesson_id, revision), FOREIGN KEY (lesson_id) REFERENCES lessons (id)`,
+      ),
+      table(
+        'takes',
+        `id ${idType} PRIMARY KEY, ${owner}, lesson_id ${idType}, block_id ${idType}, name VARCHAR(200) NOT NULL, source VARCHAR(20) NOT NULL, ${created},
+         original_sha ${shaType}, working_sha ${shaType}, thumbs_sha ${shaType}, wave_sha ${shaType},
+         frames INT NOT NULL DEFAULT 0, thumbs INT NOT NULL DEFAULT 0, has_sound BOOLEAN NOT NULL DEFAULT FALSE, fault TEXT,
+         INDEX (lesson_id), FOREIGN KEY (lesson_id) REFERENCES lessons (id)`,
+      ),
+      table(
+        'jobs',
+        `id ${idType} PRIMARY KEY, ${owner}, kind VARCHAR(20) NOT NULL, subject_id ${idType}, input_hash ${shaType} NOT NULL, input LONGTEXT NOT NULL,
+         state VARCHAR(20) NOT NULL, progress DOUBLE NOT NULL DEFAULT 0, message TEXT NOT NULL, result TEXT, attempts INT NOT NULL DEFAULT 0,
+         cancel_requested BOOLEAN NOT NULL DEFAULT FALSE, lease_until DATETIME(3), worker_id VARCHAR(40), started_at DATETIME(3), ${created},
+         updated_at DATETIME(3) NOT NULL, INDEX (state, created_at), INDEX (subject_id), INDEX (updated_at)`,
+      ),
+      table(
+        'shares',
+        `code ${idType} PRIMARY KEY, ${owner}, lesson_id ${idType}, revision INT NOT NULL, ${created}, revoked_at DATETIME(3), INDEX (lesson_id), FOREIGN KEY (lesson_id) REFERENCES lessons (id)`,
+      ),
+    ],
+  },
+];
+
+/** Brings the database to the newest schema. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  const umzug = new Umzug({
+    migrations: migrations.map(({ name, statements }) => ({
+      name,
+      up: async () => {
+        for (const sql of statements) await sequelize.query(sql, { type: QueryTypes.RAW });
+      },
+    })),
+    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    logger: undefined,
+  });
+  await umzug.up();
+}

@@ -1,0 +1,178 @@
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+
+export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
+  declare id: string;
+  declare login: string;
+  declare passwordHash: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class LessonRow extends Model<InferAttributes<LessonRow>, InferCreationAttributes<LessonRow>> {
+  declare id: string;
+  declare ownerId: string;
+  /** The newest revision. */
+  declare revision: number;
+  declare createdAt: CreationOptional<Date>;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
+export class RevisionRow extends Model<InferAttributes<RevisionRow>, InferCreationAttributes<RevisionRow>> {
+  declare lessonId: string;
+  declare revision: number;
+  /** The lesson document as JSON. */
+  declare document: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export type TakeSource = 'upload' | 'camera' | 'practice';
+
+/** A piece of footage. Its state is read off what is there: original, working copy, fault. */
+export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttributes<TakeRow>> {
+  declare id: string;
+  declare ownerId: string;
+  declare lessonId: string;
+  declare blockId: string;
+  declare name: string;
+  declare source: TakeSource;
+  declare createdAt: CreationOptional<Date>;
+  /** Content hashes in the media store. */
+  declare originalSha: CreationOptional<string | null>;
+  declare workingSha: CreationOptional<string | null>;
+  declare thumbsSha: CreationOptional<string | null>;
+  declare waveSha: CreationOptional<string | null>;
+  declare frames: CreationOptional<number>;
+  declare thumbs: CreationOptional<number>;
+  declare hasSound: CreationOptional<boolean>;
+  declare fault: CreationOptional<string | null>;
+}
+
+export type JobKind = 'ingest' | 'export';
+export type JobState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
+
+export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
+  declare id: string;
+  declare ownerId: string;
+  declare kind: JobKind;
+  declare subjectId: string;
+  /** Equal inputs give equal hashes: a job is not done twice. */
+  declare inputHash: string;
+  declare input: string;
+  declare state: JobState;
+  declare progress: CreationOptional<number>;
+  declare message: CreationOptional<string>;
+  declare result: CreationOptional<string | null>;
+  declare attempts: CreationOptional<number>;
+  declare cancelRequested: CreationOptional<boolean>;
+  declare leaseUntil: CreationOptional<Date | null>;
+  declare workerId: CreationOptional<string | null>;
+  declare startedAt: CreationOptional<Date | null>;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class ShareRow extends Model<InferAttributes<ShareRow>, InferCreationAttributes<ShareRow>> {
+  declare code: string;
+  declare ownerId: string;
+  declare lessonId: string;
+  declare revision: number;
+  declare createdAt: CreationOptional<Date>;
+  declare revokedAt: CreationOptional<Date | null>;
+}
+
+const id = { type: DataTypes.STRING(40), allowNull: false };
+const key = { ...id, primaryKey: true };
+const createdAt = { type: DataTypes.DATE(3), allowNull: false, defaultValue: DataTypes.NOW };
+const sha = { type: DataTypes.CHAR(64), allowNull: true };
+
+/** Ties the models to a connection. The tables themselves are made by the migrations. */
+export function defineModels(sequelize: Sequelize): void {
+  const common = { sequelize, timestamps: false, underscored: true };
+  User.init(
+    {
+      id: key,
+      login: { type: DataTypes.STRING(80), allowNull: false },
+      passwordHash: { type: DataTypes.STRING(255), allowNull: false },
+      createdAt,
+    },
+    { ...common, tableName: 'users' },
+  );
+  LessonRow.init(
+    {
+      id: key,
+      ownerId: id,
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      createdAt,
+      deletedAt: { type: DataTypes.DATE(3), allowNull: true },
+    },
+    { ...common, tableName: 'lessons' },
+  );
+  RevisionRow.init(
+    {
+      lessonId: key,
+      revision: { type: DataTypes.INTEGER, allowNull: false, primaryKey: true },
+      document: { type: DataTypes.TEXT('long'), allowNull: false },
+      createdAt,
+    },
+    { ...common, tableName: 'lesson_revisions' },
+  );
+  TakeRow.init(
+    {
+      id: key,
+      ownerId: id,
+      lessonId: id,
+      blockId: id,
+      name: { type: DataTypes.STRING(200), allowNull: false },
+      source: { type: DataTypes.STRING(20), allowNull: false },
+      createdAt,
+      originalSha: sha,
+      workingSha: sha,
+      thumbsSha: sha,
+      waveSha: sha,
+      frames: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
+      thumbs: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
+      hasSound: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      fault: { type: DataTypes.TEXT, allowNull: true },
+    },
+    { ...common, tableName: 'takes' },
+  );
+  JobRow.init(
+    {
+      id: key,
+      ownerId: id,
+      kind: { type: DataTypes.STRING(20), allowNull: false },
+      subjectId: id,
+      inputHash: { type: DataTypes.CHAR(64), allowNull: false },
+      input: { type: DataTypes.TEXT('long'), allowNull: false },
+      state: { type: DataTypes.STRING(20), allowNull: false },
+      progress: { type: DataTypes.DOUBLE, allowNull: false, defaultValue: 0 },
+      message: { type: DataTypes.TEXT, allowNull: false, defaultValue: '' },
+      result: { type: DataTypes.TEXT, allowNull: true },
+      attempts: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
+      cancelRequested: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      leaseUntil: { type: DataTypes.DATE(3), allowNull: true },
+      workerId: { type: DataTypes.STRING(40), allowNull: true },
+      startedAt: { type: DataTypes.DATE(3), allowNull: true },
+      createdAt,
+      updatedAt: createdAt,
+    },
+    { ...common, tableName: 'jobs' },
+  );
+  ShareRow.init(
+    {
+      code: key,
+      ownerId: id,
+      lessonId: id,
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      createdAt,
+      revokedAt: { type: DataTypes.DATE(3), allowNull: true },
+    },
+    { ...common, tableName: 'shares' },
+  );
+}

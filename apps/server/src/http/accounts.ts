@@ -1,0 +1,101 @@
+import { makeOwnerSchema, signInSchema, type SessionInfo } from '@zest/contract';
+import { hash, verify } from '@node-rs/argon2';
+import type { Request } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { nanoid } from 'nanoid';
+import type { Sequelize } from 'sequelize';
+import { DEMO_LOGIN } from '../demo.ts';
+import { User } from '../db/models.ts';
+import { refuse } from '../errors.ts';
+import { readBody } from './answer.ts';
+import type { AddRoute } from './guard.ts';
+import { COOKIE } from './session.ts';
+
+/** Attempts to sign in from one address before it has to wait. */
+const MOST_ATTEMPTS = 10;
+const WAIT_MS = 10 * 60_000;
+
+async function sessionInfo(req: Request, demo: boolean): Promise<SessionInfo> {
+  const user = req.session.userId ? await User.findByPk(req.session.userId) : null;
+  return {
+    user: user ? { id: user.id, login: user.login } : null,
+    needsOwner: (await User.count()) === 0,
+    demo,
+  };
+}
+
+/** A new session id on every entry, so that an id known before is worth nothing. */
+function enter(req: Request, userId: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    req.session.regenerate((error: unknown) => {
+      if (error) {
+        reject(error as Error);
+        return;
+      }
+      req.session.userId = userId;
+      req.session.save((failed: unknown) => (failed ? reject(failed as Error) : resolve()));
+    });
+  });
+}
+
+export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: boolean): void {
+  // Checked against when the name is unknown, so that the answer takes as long.
+  const nobody = hash(nanoid());
+  const limit = rateLimit({
+    windowMs: WAIT_MS,
+    limit: MOST_ATTEMPTS,
+    skipSuccessfulRequests: true,
+    legacyHeaders: false,
+    handler: () => {
+      throw refuse(429, 'slow-down', 'Too many attempts to sign in. Wait ten minutes, then try again.');
+    },
+  });
+
+  route('GET', '/api/session', async (req, res) => {
+    res.json(await sessionInfo(req, demo));
+  });
+
+  route(
+    'POST',
+    '/api/owner',
+    async (req, res) => {
+      const { login, password } = readBody(makeOwnerSchema, req.body);
+      const passwordHash = await hash(password);
+      const user = await sequelize.transaction(async (transaction) => {
+        // Locks the first row or the gap, so that of two first visits only one makes an owner.
+        const first = await User.findOne({ lock: transaction.LOCK.UPDATE, transaction });
+        if (first) throw refuse(409, 'has-owner', 'This installation has its owner already. Sign in instead.');
+        return User.create({ id: nanoid(), login, passwordHash }, { transaction });
+      });
+      await enter(req, user.id);
+      res.status(201).json(await sessionInfo(req, demo));
+    },
+    limit,
+  );
+
+  route(
+    'POST',
+    '/api/session',
+    async (req, res) => {
+      const { login, password } = readBody(signInSchema, req.body);
+      const user = await User.findOne({ where: { login } });
+      const right = await verify(user?.passwordHash ?? (await nobody), password);
+      if (!user || !right) throw refuse(401, 'wrong-sign-in', 'The sign-in name or the password is not right.');
+      await enter(req, user.id);
+      res.json(await sessionInfo(req, demo));
+    },
+    limit,
+  );
+
+  route('POST', '/api/session/demo', async (req, res) => {
+    const user = demo ? await User.findOne({ where: { login: DEMO_LOGIN } }) : null;
+    if (!user) throw refuse(404, 'not-found', 'The demo is not loaded here. Start the program with its demo command.');
+    await enter(req, user.id);
+    res.json(await sessionInfo(req, demo));
+  });
+
+  route('DELETE', '/api/session', async (req, res) => {
+    await new Promise<void>((resolve) => req.session.destroy(() => resolve()));
+    res.clearCookie(COOKIE).status(204).end();
+  });
+}

@@ -1,0 +1,55 @@
+import express, { type Express } from 'express';
+import type { Sequelize } from 'sequelize';
+import type { Config, Folders } from '../config.ts';
+import type { JobQueue } from '../jobs/queue.ts';
+import type { MediaStore } from '../media/store.ts';
+import { addAccountRoutes } from './accounts.ts';
+import { answerErrors, nothingHere } from './answer.ts';
+import { addEventRoutes } from './events.ts';
+import { addExportRoutes } from './exports.ts';
+import { guarded } from './guard.ts';
+import { addLessonRoutes } from './lessons.ts';
+import { pages } from './pages.ts';
+import { headers, nonce, onlyLoopbackNames, sameOriginWrites } from './safety.ts';
+import { sessions } from './session.ts';
+import { addShareRoutes } from './shares.ts';
+import { addTakeRoutes } from './takes.ts';
+import { uploads, type UploadTools } from './uploads.ts';
+import { UPLOADS_PATH } from '@zest/contract';
+
+export interface AppTools {
+  config: Config;
+  sequelize: Sequelize;
+  queue: JobQueue;
+  store: MediaStore;
+  folders: Folders;
+  log: (line: string) => void;
+  freeBytes?: UploadTools['freeBytes'];
+}
+
+/** The whole HTTP interface; `reconcile` picks up uploads that were complete when an earlier server ended. */
+export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promise<void> } {
+  const { config, sequelize, queue, store, folders, log } = tools;
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(nonce, headers, onlyLoopbackNames(config.host));
+  app.use('/api', sameOriginWrites, sessions(sequelize, config.sessionSecret));
+  const upload = uploads({ folder: folders.uploads, queue, log, ...(tools.freeBytes && { freeBytes: tools.freeBytes }) });
+  app.all([UPLOADS_PATH, `${UPLOADS_PATH}/*id`], upload.handle);
+  app.use('/api', express.json({ limit: '4mb' }), (_req, res, next) => {
+    res.set('Cache-Control', 'no-store');
+    next();
+  });
+  const route = guarded(app);
+  route('GET', '/api/health', (_req, res) => void res.json({ ok: true }));
+  addAccountRoutes(route, sequelize, config.demo);
+  addEventRoutes(route);
+  addLessonRoutes(route, sequelize);
+  addTakeRoutes(route, queue, store);
+  addExportRoutes(route, queue, store);
+  addShareRoutes(route, store);
+  app.use('/api', nothingHere);
+  if (config.webDir) app.use(pages(config.webDir));
+  app.use(answerErrors(log));
+  return { app, reconcile: upload.reconcile };
+}

@@ -1,0 +1,95 @@
+import { routes, type Route } from '@zest/contract';
+import type { Request, RequestHandler, Response, Router } from 'express';
+import { refuse } from '../errors.ts';
+import { JobRow, LessonRow, ShareRow, TakeRow } from '../db/models.ts';
+
+/** What the guard found in the path, checked to belong to the caller. */
+export interface Owned {
+  userId: string;
+  lesson: LessonRow;
+  take: TakeRow;
+  job: JobRow;
+  share: ShareRow;
+}
+
+type Methods = (typeof routes)[number];
+type Handler = (req: Request, res: Response, owned: Owned) => Promise<void> | void;
+
+function text(value: unknown): string {
+  return typeof value === 'string' ? value : '';
+}
+
+export function signedIn(req: Request): string {
+  const { userId } = req.session;
+  if (!userId) throw refuse(401, 'signed-out', 'Sign in first. What you typed is kept in this window.');
+  return userId;
+}
+
+/** Somebody else's things look like things that are not there. */
+async function findOwned(req: Request, userId: string): Promise<Partial<Owned>> {
+  const found: Partial<Owned> = {};
+  const missing = () => refuse(404, 'not-found', 'There is nothing here.');
+  const { lessonId, takeId, jobId, code } = req.params;
+  if (lessonId !== undefined) {
+    const lesson = await LessonRow.findOne({ where: { id: text(lessonId), ownerId: userId, deletedAt: null } });
+    if (!lesson) throw missing();
+    found.lesson = lesson;
+  }
+  if (takeId !== undefined) {
+    const take = await TakeRow.findOne({ where: { id: text(takeId), ownerId: userId } });
+    if (!take) throw missing();
+    found.take = take;
+  }
+  if (jobId !== undefined) {
+    const job = await JobRow.findOne({ where: { id: text(jobId), ownerId: userId } });
+    if (!job) throw missing();
+    found.job = job;
+  }
+  if (code !== undefined) {
+    const share = await ShareRow.findOne({ where: { code: text(code), ownerId: userId } });
+    if (!share) throw missing();
+    found.share = share;
+  }
+  return found;
+}
+
+async function findShared(req: Request): Promise<Partial<Owned>> {
+  const share = await ShareRow.findOne({ where: { code: text(req.params['code']) } });
+  if (!share || share.revokedAt) {
+    throw refuse(404, 'no-link', 'This link does not lead to a lesson, or your teacher has closed it. Ask your teacher for a new one.');
+  }
+  return { share };
+}
+
+async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
+  switch (route.access) {
+    case 'public':
+      return {};
+    case 'share':
+      return findShared(req);
+    case 'signed-in':
+      return { userId: signedIn(req) };
+    case 'owner': {
+      const userId = signedIn(req);
+      return { userId, ...(await findOwned(req, userId)) };
+    }
+  }
+}
+
+/**
+ * Adds handlers to the router, each behind the access its route is listed with.
+ * @throws at start-up for a route that is not listed in the contract
+ */
+export function guarded(router: Router) {
+  return (method: Methods['method'], path: Methods['path'], handler: Handler, ...before: RequestHandler[]): void => {
+    const route = routes.find((r) => r.method === method && r.path === path);
+    if (!route) throw new Error(`${method} ${path} is not listed in the contract.`);
+    const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
+    router[verb](path, ...before, async (req, res) => {
+      // The route's access decides which of these are there; its handler only reads those.
+      const owned = (await grant(route, req)) as Owned;
+      await handler(req, res, owned);
+    });
+  };
+}
+export type AddRoute = ReturnType<typeof guarded>;

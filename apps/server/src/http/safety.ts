@@ -1,0 +1,66 @@
+import { randomBytes } from 'node:crypto';
+import type { RequestHandler } from 'express';
+import helmet from 'helmet';
+import { refuse } from '../errors.ts';
+
+declare global {
+  // eslint-disable-next-line @typescript-eslint/no-namespace
+  namespace Express {
+    interface Locals {
+      nonce: string;
+    }
+  }
+}
+
+/** A fresh nonce for the styles the component library adds at run time. */
+export const nonce: RequestHandler = (_req, res, next) => {
+  res.locals['nonce'] = randomBytes(16).toString('base64');
+  next();
+};
+
+/** Everything from ourselves only; no framing, no plug-ins, no inline script. */
+export const headers: RequestHandler = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'", (_req, res) => `'nonce-${(res as unknown as { locals: Express.Locals }).locals.nonce}'`],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      mediaSrc: ["'self'", 'blob:'],
+      workerSrc: ["'self'", 'blob:'],
+      connectSrc: ["'self'"],
+      fontSrc: ["'self'"],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  // Meant for addresses with a certificate; on plain loopback it would lock a browser out.
+  strictTransportSecurity: false,
+  referrerPolicy: { policy: 'same-origin' },
+});
+
+const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
+
+/** Bound to loopback only, requests must name loopback: a page elsewhere cannot point its own name at us. */
+export function onlyLoopbackNames(boundHost: string): RequestHandler {
+  const loopbackOnly = LOOPBACK.test(boundHost) || boundHost === '::1';
+  return (req, _res, next) => {
+    if (loopbackOnly && !LOOPBACK.test(req.headers.host ?? '')) {
+      throw refuse(421, 'wrong-host', 'Open this program by the address it printed when it started.');
+    }
+    next();
+  };
+}
+
+/** Writes must come from our own pages. */
+export const sameOriginWrites: RequestHandler = (req, _res, next) => {
+  if (!['GET', 'HEAD', 'OPTIONS'].includes(req.method)) {
+    const origin = req.headers.origin;
+    const own = origin !== undefined && URL.canParse(origin) && new URL(origin).host === req.headers.host;
+    if (!own) throw refuse(403, 'wrong-origin', 'This change did not come from a page of this program, so it was refused.');
+  }
+  next();
+};

@@ -1,0 +1,69 @@
+import type { FollowLesson } from '@zest/contract';
+import { captionsToWebVtt } from '@zest/core/formats';
+import { nanoid } from 'nanoid';
+import { lessonAt } from '../db/lessons.ts';
+import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
+import { refuse } from '../errors.ts';
+import { cutWith } from '../jobs/handlers.ts';
+import type { MediaStore } from '../media/store.ts';
+import type { AddRoute } from './guard.ts';
+import { sendContent } from './takes.ts';
+import { shareView } from './views.ts';
+
+/** Characters of a share code: 24 of 64 letters are 144 bits, not to be guessed. */
+const CODE_LENGTH = 24;
+
+async function sharedCut({ lessonId, revision }: { lessonId: string; revision: number }) {
+  const lesson = await lessonAt(lessonId, revision);
+  const takes = await TakeRow.findAll({ where: { lessonId } });
+  return { lesson, takes, ...cutWith(lesson, takes) };
+}
+
+export function addShareRoutes(route: AddRoute, store: MediaStore): void {
+  route('GET', '/api/lessons/:lessonId/shares', async (_req, res, { lesson }) => {
+    const shares = await ShareRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'DESC']] });
+    res.json(shares.map(shareView));
+  });
+
+  route('POST', '/api/lessons/:lessonId/shares', async (_req, res, { userId, lesson }) => {
+    const { assembly } = await sharedCut({ lessonId: lesson.id, revision: lesson.revision });
+    if (assembly.segments.length === 0) {
+      throw refuse(422, 'empty-lesson', 'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
+    }
+    const share = await ShareRow.create({ code: nanoid(CODE_LENGTH), ownerId: userId, lessonId: lesson.id, revision: lesson.revision });
+    res.status(201).json(shareView(share));
+  });
+
+  route('DELETE', '/api/shares/:code', async (_req, res, { share }) => {
+    await share.update({ revokedAt: share.revokedAt ?? new Date() });
+    res.json(shareView(share));
+  });
+
+  route('GET', '/api/follow/:code', async (_req, res, { share }) => {
+    const row = await LessonRow.findByPk(share.lessonId);
+    if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
+    const { lesson, assembly } = await sharedCut(share);
+    const body: FollowLesson = {
+      title: lesson.title,
+      series: lesson.series.week === null ? lesson.series.name : `${lesson.series.name} · week ${lesson.series.week}`,
+      outcome: lesson.outcome,
+      kit: lesson.sections.flatMap((s) => s.blocks.flatMap((b) => b.kit.map(({ name, quantity, standIn }) => ({ name, quantity, standIn })))),
+      cautions: [...new Set(lesson.sections.flatMap((s) => s.blocks.flatMap((b) => b.cautions)))],
+      assembly,
+    };
+    res.set('Cache-Control', 'no-cache').json(body);
+  });
+
+  route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
+    const { assembly, takes } = await sharedCut(share);
+    // Only takes the shared revision shows: a link opens nothing else of the teacher's.
+    const shown = assembly.segments.some((s) => s.source.kind === 'take' && s.source.takeId === req.params['takeId']);
+    const take = shown ? takes.find(({ id }) => id === req.params['takeId']) : undefined;
+    sendContent(res, store, take?.workingSha ?? null, 'video/mp4');
+  });
+
+  route('GET', '/api/follow/:code/captions', async (_req, res, { share }) => {
+    const { assembly } = await sharedCut(share);
+    res.type('text/vtt').send(captionsToWebVtt(assembly));
+  });
+}

@@ -1,0 +1,107 @@
+import { statfs } from 'node:fs/promises';
+import { MAX_UPLOAD_BYTES, UPLOADS_PATH } from '@zest/contract';
+import { FileStore } from '@tus/file-store';
+import { Server } from '@tus/server';
+import type { RequestHandler } from 'express';
+import { TakeRow } from '../db/models.ts';
+import { messageOf } from '../errors.ts';
+import type { JobQueue } from '../jobs/queue.ts';
+import { signedIn } from './guard.ts';
+
+/** Room left on the disk after an upload, for working copies and the database. */
+const RESERVE_BYTES = 512 * 1024 ** 2;
+const WEEK_MS = 7 * 24 * 3_600_000;
+
+export interface UploadTools {
+  folder: string;
+  queue: JobQueue;
+  log: (line: string) => void;
+  /** Free bytes where uploads go; injected by tests. */
+  freeBytes?: (folder: string) => Promise<number>;
+}
+
+async function freeOnDisk(folder: string): Promise<number> {
+  const { bavail, bsize } = await statfs(folder);
+  return bavail * bsize;
+}
+
+/** An error the upload protocol passes on with its status and body. */
+function tusError(status_code: number, code: string, message: string): Error {
+  return Object.assign(new Error(message), { status_code, body: JSON.stringify({ code, message }) });
+}
+
+const FULL = 'The disk of the server is full, so the footage cannot be taken in. What has arrived is kept: free some space, then press Continue.';
+
+export function queueIngest(queue: JobQueue, take: TakeRow) {
+  return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id } });
+}
+
+/** The resumable upload endpoint: an upload carries its take's id, and only the take's owner reaches it. */
+export function uploads(tools: UploadTools): { handle: RequestHandler; reconcile: () => Promise<void> } {
+  const { queue, folder, log, freeBytes = freeOnDisk } = tools;
+  const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WEEK_MS });
+  const assertRoom = async (bytes: number) => {
+    if ((await freeBytes(folder)) - bytes < RESERVE_BYTES) throw tusError(507, 'disk-full', FULL);
+  };
+  const tus = new Server({
+    path: UPLOADS_PATH,
+    datastore: store,
+    relativeLocation: true,
+    maxSize: MAX_UPLOAD_BYTES,
+    allowedOrigins: [],
+    namingFunction: (_req, metadata) => metadata?.['takeId'] ?? '',
+    async onIncomingRequest(req) {
+      if (req.method === 'PATCH') await assertRoom(Number(req.headers.get('content-length') ?? 0));
+    },
+    async onUploadCreate(_req, upload) {
+      if (upload.size === 0) throw tusError(400, 'empty-file', 'The file is empty. Copy it from the camera again.');
+      const take = await TakeRow.findByPk(upload.id);
+      if (take?.originalSha) throw tusError(409, 'arrived', 'This footage has arrived already.');
+      const begun = await store.getUpload(upload.id).catch(() => null);
+      if (begun) throw tusError(409, 'begun', 'This upload has begun already; continue it.');
+      await assertRoom(upload.size ?? 0);
+      return {};
+    },
+    async onUploadFinish(_req, upload) {
+      const take = await TakeRow.findByPk(upload.id);
+      if (take) await queueIngest(queue, take);
+      return {};
+    },
+    async onResponseError(_req, error) {
+      const free = await freeBytes(folder).catch(() => Infinity);
+      if ('body' in error && String(error.body).startsWith('{')) return undefined;
+      if (free < RESERVE_BYTES / 8) return { status_code: 507, body: JSON.stringify({ code: 'disk-full', message: FULL }) };
+      return undefined;
+    },
+  });
+
+  const takeIdOf = (req: Parameters<RequestHandler>[0]): string => {
+    const inPath = req.path.slice(UPLOADS_PATH.length + 1);
+    if (inPath) return inPath;
+    const pair = String(req.headers['upload-metadata'] ?? '')
+      .split(',')
+      .map((entry) => entry.trim().split(' '))
+      .find(([key]) => key === 'takeId');
+    return Buffer.from(pair?.[1] ?? '', 'base64').toString('utf8');
+  };
+
+  return {
+    async handle(req, res) {
+      const ownerId = signedIn(req);
+      const takeId = takeIdOf(req);
+      const take = /^[\w-]{1,40}$/.test(takeId) ? await TakeRow.findOne({ where: { id: takeId, ownerId } }) : null;
+      if (!take || req.method === 'GET') {
+        res.status(404).json({ code: 'not-found', message: 'There is no such upload.' });
+        return;
+      }
+      await tus.handle(req, res);
+    },
+    async reconcile() {
+      for (const take of await TakeRow.findAll({ where: { originalSha: null, fault: null } })) {
+        const upload = await store.getUpload(take.id).catch(() => null);
+        if (upload && upload.size !== undefined && upload.offset === upload.size) await queueIngest(queue, take);
+      }
+      await tus.cleanUpExpiredUploads().catch((error: unknown) => log(`Old uploads were not cleared: ${messageOf(error)}`));
+    },
+  };
+}

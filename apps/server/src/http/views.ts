@@ -1,0 +1,76 @@
+import type { Job, Share, Take } from '@zest/contract';
+import { exportOutcomeSchema } from '../jobs/handlers.ts';
+import type { JobRow, ShareRow, TakeRow } from '../db/models.ts';
+
+/** Time to go from the pace so far; null in the first moments, when it would only jump about. */
+function leftMs(job: JobRow): number | null {
+  if (job.state !== 'running' || !job.startedAt || job.progress < 0.02) return null;
+  const spentMs = job.updatedAt.getTime() - job.startedAt.getTime();
+  return spentMs < 1_500 ? null : Math.round((spentMs * (1 - job.progress)) / job.progress);
+}
+
+export function jobView(job: JobRow): Job {
+  const outcome = job.kind === 'export' && job.result ? exportOutcomeSchema.parse(JSON.parse(job.result)) : null;
+  return {
+    id: job.id,
+    kind: job.kind,
+    subjectId: job.subjectId,
+    state: job.state,
+    progress: job.progress,
+    leftMs: leftMs(job),
+    message: job.cancelRequested && job.state === 'running' ? 'Stopping' : job.message,
+    createdAt: job.createdAt.toISOString(),
+    result: outcome && {
+      revision: outcome.revision,
+      frames: outcome.frames,
+      durationMs: outcome.durationMs,
+      bytes: outcome.bytes,
+      loudnessLufs: outcome.loudnessLufs,
+      truePeakDb: outcome.truePeakDb,
+    },
+  };
+}
+
+/** @param job the take's newest ingest, if any */
+export function takeView(take: TakeRow, job: JobRow | undefined): Take {
+  return {
+    id: take.id,
+    lessonId: take.lessonId,
+    blockId: take.blockId,
+    name: take.name,
+    source: take.source,
+    createdAt: take.createdAt.toISOString(),
+    frames: take.workingSha ? take.frames : 0,
+    state: stateOf(take, job),
+    fault: take.fault ?? (job?.state === 'failed' ? job.message : null),
+    progress: job?.progress ?? 0,
+    thumbs: take.thumbs,
+    hasSound: take.hasSound,
+  };
+}
+
+function stateOf(take: TakeRow, job: JobRow | undefined): Take['state'] {
+  if (take.workingSha) return 'ready';
+  if (take.fault) return 'failed';
+  switch (job?.state) {
+    case undefined:
+      return 'uploading';
+    case 'queued':
+      return 'waiting';
+    case 'running':
+    case 'done':
+      return 'working';
+    case 'failed':
+    case 'cancelled':
+      return 'failed';
+  }
+}
+
+export function shareView(share: ShareRow): Share {
+  return {
+    code: share.code,
+    revision: share.revision,
+    createdAt: share.createdAt.toISOString(),
+    revokedAt: share.revokedAt?.toISOString() ?? null,
+  };
+}

@@ -1,0 +1,124 @@
+import { nanoid } from 'nanoid';
+import { Op, Transaction, type Sequelize } from 'sequelize';
+import { JobRow, type JobKind, type JobState } from '../db/models.ts';
+import { hashOf } from '../media/store.ts';
+
+/** A worker holds a job this long without renewing; then another may take it over. */
+const LEASE_MS = 15_000;
+/** A job that was started this often and never ended is given up: something in it kills its worker. */
+const MOST_ATTEMPTS = 4;
+
+export interface JobOrder {
+  ownerId: string;
+  kind: JobKind;
+  subjectId: string;
+  input: unknown;
+}
+
+/** What a worker does with the queue. A port: MariaDB now, a broker when one machine is not enough. */
+export interface JobQueue {
+  /** Puts an order in line; an equal one that waits, runs or is done is given back instead. */
+  add(order: JobOrder): Promise<JobRow>;
+  /** Takes the oldest job that waits or whose worker has gone; null when there is none. */
+  lease(workerId: string): Promise<JobRow | null>;
+  /** Renews the lease and stores progress. @returns false when the job was cancelled or taken over */
+  beat(job: JobRow, workerId: string, progress: number, message: string): Promise<boolean>;
+  finish(job: JobRow, workerId: string, state: Extract<JobState, 'done' | 'failed' | 'cancelled'>, message: string, result?: unknown): Promise<void>;
+  /** Gives a job back unfinished, for the next worker. */
+  release(job: JobRow, workerId: string): Promise<void>;
+  /** Asks for a stop: at once when the job waits, at its worker's next beat when it runs. */
+  cancel(job: JobRow): Promise<void>;
+}
+
+export function databaseQueue(sequelize: Sequelize): JobQueue {
+  return {
+    async add({ ownerId, kind, subjectId, input }) {
+      const inputHash = hashOf([kind, subjectId, input]);
+      return sequelize.transaction(async (transaction) => {
+        const same = await JobRow.findOne({
+          where: { ownerId, inputHash, state: ['queued', 'running', 'done'], cancelRequested: false },
+          order: [['createdAt', 'DESC']],
+          lock: transaction.LOCK.UPDATE,
+          transaction,
+        });
+        if (same) return same;
+        return JobRow.create(
+          { id: nanoid(), ownerId, kind, subjectId, inputHash, input: JSON.stringify(input), state: 'queued', message: 'Waiting' },
+          { transaction },
+        );
+      });
+    },
+
+    async lease(workerId) {
+      return sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED }, async (transaction) => {
+        const now = new Date();
+        const job = await JobRow.findOne({
+          where: { [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }] },
+          order: [['createdAt', 'ASC']],
+          lock: transaction.LOCK.UPDATE,
+          skipLocked: true,
+          transaction,
+        });
+        if (!job) return null;
+        const givenUp = job.attempts >= MOST_ATTEMPTS;
+        if (givenUp || job.cancelRequested) {
+          const message = givenUp ? `Given up after ${job.attempts} attempts that ended without a reason. Please report it.` : 'Cancelled';
+          await job.update({ state: givenUp ? 'failed' : 'cancelled', message, leaseUntil: null, updatedAt: now }, { transaction });
+          return null;
+        }
+        return job.update(
+          {
+            state: 'running',
+            workerId,
+            attempts: job.attempts + 1,
+            startedAt: now,
+            leaseUntil: new Date(now.getTime() + LEASE_MS),
+            updatedAt: now,
+          },
+          { transaction },
+        );
+      });
+    },
+
+    async beat(job, workerId, progress, message) {
+      const now = new Date();
+      const [count] = await JobRow.update(
+        { progress, message, leaseUntil: new Date(now.getTime() + LEASE_MS), updatedAt: now },
+        { where: { id: job.id, workerId, state: 'running', cancelRequested: false } },
+      );
+      return count > 0;
+    },
+
+    async finish(job, workerId, state, message, result) {
+      await JobRow.update(
+        {
+          state,
+          message,
+          ...(state === 'done' && { progress: 1 }),
+          result: result === undefined ? null : JSON.stringify(result),
+          leaseUntil: null,
+          updatedAt: new Date(),
+        },
+        { where: { id: job.id, workerId, state: 'running' } },
+      );
+    },
+
+    async release(job, workerId) {
+      await JobRow.update(
+        { state: 'queued', attempts: job.attempts - 1, leaseUntil: null, updatedAt: new Date() },
+        { where: { id: job.id, workerId, state: 'running' } },
+      );
+    },
+
+    async cancel(job) {
+      const now = new Date();
+      const [waiting] = await JobRow.update(
+        { state: 'cancelled', message: 'Cancelled', cancelRequested: true, updatedAt: now },
+        { where: { id: job.id, state: 'queued' } },
+      );
+      if (waiting === 0) {
+        await JobRow.update({ cancelRequested: true, updatedAt: now }, { where: { id: job.id, state: 'running' } });
+      }
+    },
+  };
+}

@@ -1,0 +1,71 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import { nanoid } from 'nanoid';
+import type { Folders } from '../config.ts';
+import type { JobRow } from '../db/models.ts';
+import { messageOf } from '../errors.ts';
+import { CancelledError } from '../media/run.ts';
+import type { MediaStore } from '../media/store.ts';
+import { handlers } from './handlers.ts';
+import type { JobQueue } from './queue.ts';
+
+const IDLE_MS = 300;
+const BEAT_MS = 1_000;
+
+export interface WorkerTools {
+  queue: JobQueue;
+  folders: Folders;
+  store: MediaStore;
+  log: (line: string) => void;
+}
+
+/** Does jobs one after the other until `stop` fires; a job being done is then left for the next worker. */
+export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void> {
+  const workerId = nanoid();
+  while (!stop.aborted) {
+    let job: JobRow | null = null;
+    try {
+      job = await tools.queue.lease(workerId);
+    } catch (error) {
+      tools.log(`The queue did not answer: ${messageOf(error)}`);
+      await sleep(2_000);
+    }
+    if (job) await doJob(job, workerId, tools, stop);
+    else await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
+  }
+}
+
+async function doJob(job: JobRow, workerId: string, tools: WorkerTools, stop: AbortSignal): Promise<void> {
+  const { queue, folders, store } = tools;
+  const abort = new AbortController();
+  const onStop = () => abort.abort();
+  stop.addEventListener('abort', onStop);
+  let at = { part: 0, message: 'Starting' };
+  let lost = false;
+  const beat = setInterval(() => {
+    queue
+      .beat(job, workerId, at.part, at.message)
+      .then((ours) => {
+        if (ours) return;
+        lost = true;
+        abort.abort();
+      })
+      .catch((error: unknown) => tools.log(`Progress could not be stored: ${messageOf(error)}`));
+  }, BEAT_MS);
+  try {
+    const result = await handlers[job.kind](job, {
+      folders,
+      store,
+      signal: abort.signal,
+      onProgress: (part, message) => (at = { part, message }),
+    });
+    await queue.finish(job, workerId, 'done', 'Ready', result);
+  } catch (error) {
+    if (error instanceof CancelledError && !lost) return await queue.release(job, workerId); // We are stopping.
+    const cancelled = error instanceof CancelledError;
+    if (!cancelled) tools.log(`${job.kind} ${job.id} failed: ${messageOf(error)}`);
+    await queue.finish(job, workerId, cancelled ? 'cancelled' : 'failed', cancelled ? 'Cancelled' : messageOf(error));
+  } finally {
+    clearInterval(beat);
+    stop.removeEventListener('abort', onStop);
+  }
+}

@@ -1,0 +1,158 @@
+import { writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { THUMB, WAVE_PER_SECOND } from '@zest/contract';
+import { OUTPUT_FPS } from '@zest/core/time';
+import { COLOUR_TAGS, ffmpeg, GUARDED_INPUT, SAMPLE_RATE, VIDEO_ENCODER } from './ffmpeg.ts';
+import { probe, type MediaFacts } from './probe.ts';
+import { ProgramError, run } from './run.ts';
+
+/** The footage cannot be used; the message says why and what to do. */
+export class FootageFault extends Error {
+  override readonly name = 'FootageFault';
+}
+
+const LONGEST_MS = 4 * 3_600_000;
+const LARGEST_SIDE = 8192;
+const LONG_SIDE = 1280;
+/** Key frames this close together let a page step and seek by frames. */
+const GOP = 15;
+const MOST_THUMBS = 360;
+const THUMB_MS = 2_000;
+
+export interface WorkingCopy {
+  video: string;
+  thumbs: string;
+  wave: string;
+  frames: number;
+  thumbCount: number;
+  hasSound: boolean;
+}
+
+/** Reads what an upload holds. @throws FootageFault when it is no usable video */
+export async function inspectFootage(file: string, signal?: AbortSignal): Promise<MediaFacts> {
+  let facts: MediaFacts;
+  try {
+    facts = await probe(file, false, signal);
+  } catch (error) {
+    if (!(error instanceof ProgramError)) throw error;
+    if (/moov atom not found/i.test(error.lastWords)) {
+      throw new FootageFault('The recording was cut off before it was finished, so it cannot be played. Copy the file from the camera again, or film the block again.');
+    }
+    throw new FootageFault('This file is not a video that can be read. Choose an mp4, mov, webm or mkv file from a phone, camera or browser.');
+  }
+  if (!facts.video) throw new FootageFault('There is no picture in this file, only sound or data. Choose a video file.');
+  const { width, height } = facts.video;
+  if (width < 16 || height < 16 || width > LARGEST_SIDE || height > LARGEST_SIDE) {
+    throw new FootageFault(`The picture is ${width} × ${height}, which cannot be used. Between 16 and ${LARGEST_SIDE} pixels a side work.`);
+  }
+  if (facts.durationMs !== null && facts.durationMs > LONGEST_MS) {
+    throw new FootageFault('The video is longer than four hours. Cut it into shorter files first.');
+  }
+  return facts;
+}
+
+const even = (side: string) => `2*max(1\\,round(${side}*min(1\\,${LONG_SIDE}/max(iw\\,ih))/2))`;
+/** Square pixels, upright, even, the long side at most 1280, limited-range BT.709, exactly 30 frames a second. */
+const NORMAL_PICTURE = [
+  `fps=${OUTPUT_FPS}`,
+  'scale=w=trunc(iw*sar):h=ih',
+  `scale=w=${even('iw')}:h=${even('ih')}:out_color_matrix=bt709:out_range=tv`,
+  'setsar=1',
+  'format=yuv420p',
+].join(',');
+
+/**
+ * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), its
+ * thumbnail strip and its waveform in `folder`.
+ * @throws FootageFault when nothing can be made of the file; ProgramError when the disk is full
+ */
+export async function makeWorkingCopy(
+  file: string,
+  folder: string,
+  onProgress: (part: number) => void,
+  signal?: AbortSignal,
+): Promise<WorkingCopy> {
+  const facts = await inspectFootage(file, signal);
+  const video = path.join(folder, 'working.mp4');
+  const sound = facts.audio
+    ? ['-map', '0:a:0', '-af', `aresample=${SAMPLE_RATE}:async=1:first_pts=0`, '-ac', '2', '-c:a', 'aac', '-b:a', '160k']
+    : [];
+  try {
+    await ffmpeg(
+      [
+        ...GUARDED_INPUT,
+        ...['-i', file, '-map', '0:v:0', '-vf', NORMAL_PICTURE],
+        ...[...VIDEO_ENCODER, ...COLOUR_TAGS, '-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'],
+        ...sound,
+        ...['-map_metadata', '-1', '-movflags', '+faststart', video],
+      ],
+      { signal, onProgress: (doneMs) => facts.durationMs && onProgress(Math.min(0.9, (doneMs / facts.durationMs) * 0.9)) },
+    );
+  } catch (error) {
+    if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
+    throw new FootageFault(`The video could not be converted (${error.lastWords}). Play it on the camera: if it runs there, export it again as mp4; if not, film the block again.`);
+  }
+  const made = await probe(video, true, signal);
+  const frames = made.video?.packets ?? 0;
+  if (frames === 0) throw new FootageFault('The file holds no picture that can be shown. Copy it from the camera again, or film the block again.');
+  const thumbs = path.join(folder, 'thumbs.jpg');
+  const thumbCount = await makeThumbs(video, frames, thumbs, signal);
+  onProgress(0.95);
+  const wave = path.join(folder, 'wave.bin');
+  await writeFile(wave, made.audio ? await peaksOf(video, signal) : new Uint8Array());
+  onProgress(1);
+  return { video, thumbs, wave, frames, thumbCount, hasSound: made.audio !== null };
+}
+
+async function makeThumbs(video: string, frames: number, target: string, signal?: AbortSignal): Promise<number> {
+  const lengthMs = (frames * 1000) / OUTPUT_FPS;
+  const count = Math.max(1, Math.min(MOST_THUMBS, Math.round(lengthMs / THUMB_MS)));
+  const every = frames / count;
+  const { width, height } = THUMB;
+  await ffmpeg(
+    [
+      ...['-i', video, '-an', '-vf'],
+      // The middle frame of each of `count` equal stretches.
+      [
+        `select='eq(n\\,floor((floor(n/${every})+0.5)*${every}))'`,
+        `scale=${width}:${height}:force_original_aspect_ratio=decrease`,
+        `pad=${width}:${height}:(ow-iw)/2:(oh-ih)/2:color=0x26211c`,
+        `tile=${count}x1`,
+      ].join(','),
+      ...['-frames:v', '1', '-vsync', '0', '-q:v', '5', target],
+    ],
+    { signal },
+  );
+  return count;
+}
+
+/** Peaks of the sound, `WAVE_PER_SECOND` a second, each 0 to 255. */
+async function peaksOf(video: string, signal?: AbortSignal): Promise<Uint8Array> {
+  const rate = 8_000;
+  const window = rate / WAVE_PER_SECOND;
+  const peaks: number[] = [];
+  let peak = 0;
+  let filled = 0;
+  let odd: number | null = null;
+  const close = () => {
+    peaks.push(Math.min(255, Math.round((peak / 32768) * 255)));
+    peak = 0;
+    filled = 0;
+  };
+  const sample = (value: number) => {
+    peak = Math.max(peak, Math.abs(value));
+    filled += 1;
+    if (filled === window) close();
+  };
+  await run('ffmpeg', ['-v', 'error', '-i', video, '-vn', '-ac', '1', '-ar', String(rate), '-f', 's16le', 'pipe:1'], {
+    signal,
+    onOutput: (chunk) => {
+      const bytes: Buffer = odd === null ? chunk : Buffer.concat([Buffer.of(odd), chunk]);
+      const whole = bytes.length - (bytes.length % 2);
+      for (let i = 0; i < whole; i += 2) sample(bytes.readInt16LE(i));
+      odd = whole < bytes.length ? (bytes[whole] ?? null) : null;
+    },
+  });
+  if (filled > 0) close();
+  return Uint8Array.from(peaks);
+}

@@ -1,0 +1,60 @@
+import { z } from 'zod';
+import { GUARDED_INPUT } from './ffmpeg.ts';
+import { run } from './run.ts';
+
+const numeric = z.coerce.number();
+const probeSchema = z.object({
+  streams: z
+    .array(
+      z.object({
+        codec_type: z.string().optional(),
+        codec_name: z.string().optional(),
+        width: z.number().optional(),
+        height: z.number().optional(),
+        r_frame_rate: z.string().optional(),
+        nb_read_packets: numeric.optional(),
+        duration: numeric.optional(),
+        sample_rate: numeric.optional(),
+        disposition: z.object({ attached_pic: z.number().optional() }).optional(),
+      }),
+    )
+    .default([]),
+  format: z.object({ format_name: z.string().optional(), duration: numeric.optional() }).optional(),
+});
+
+/** What is in a media file. Durations in milliseconds, null when the file does not say. */
+export interface MediaFacts {
+  durationMs: number | null;
+  video: { codec: string; width: number; height: number; rate: string; packets: number; durationMs: number | null } | null;
+  audio: { codec: string; sampleRate: number } | null;
+}
+
+/**
+ * Reads a file's streams with ffprobe. `countPackets` reads it to the end.
+ * @throws ProgramError when ffprobe cannot make sense of the file
+ */
+export async function probe(file: string, countPackets = false, signal?: AbortSignal): Promise<MediaFacts> {
+  const { output } = await run(
+    'ffprobe',
+    ['-v', 'error', ...GUARDED_INPUT, '-of', 'json', '-show_streams', '-show_format', ...(countPackets ? ['-count_packets'] : []), '-i', file],
+    { signal },
+  );
+  const facts = probeSchema.parse(JSON.parse(output.toString('utf8')));
+  const video = facts.streams.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic);
+  const audio = facts.streams.find((s) => s.codec_type === 'audio');
+  const ms = (seconds: number | undefined) => (seconds === undefined || Number.isNaN(seconds) ? null : Math.round(seconds * 1000));
+  return {
+    durationMs: ms(facts.format?.duration),
+    video: video
+      ? {
+          codec: video.codec_name ?? 'unknown',
+          width: video.width ?? 0,
+          height: video.height ?? 0,
+          rate: video.r_frame_rate ?? '',
+          packets: video.nb_read_packets ?? 0,
+          durationMs: ms(video.duration),
+        }
+      : null,
+    audio: audio ? { codec: audio.codec_name ?? 'unknown', sampleRate: audio.sample_rate ?? 0 } : null,
+  };
+}

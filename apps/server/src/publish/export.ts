@@ -1,0 +1,98 @@
+import { rename, rm, stat, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import type { Assembly } from '@zest/core/assembly';
+import { captionsToWebVtt } from '@zest/core/formats';
+import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
+import { ffmpeg } from '../media/ffmpeg.ts';
+import { probe } from '../media/probe.ts';
+import { piecesOf, type TakeMedia } from './pieces.ts';
+import { renderPiece, type RenderedPiece } from './render.ts';
+import { encodeSound, type Loudness } from './sound.ts';
+
+/** The lesson cannot be exported as it is; the message says why and what to do. */
+export class ExportFault extends Error {
+  override readonly name = 'ExportFault';
+}
+
+export interface ExportedVideo extends Loudness {
+  video: string;
+  captions: string;
+  frames: number;
+  durationMs: number;
+  bytes: number;
+}
+
+export interface ExportTools {
+  cacheDir: string;
+  workDir: string;
+  takePath: (sha: string) => string;
+  /** Part done, 0 to 1, and what is being done. */
+  onProgress: (part: number, message: string) => void;
+  signal?: AbortSignal;
+}
+
+/** Share of the work that is rendering; the rest is sound, joining and verifying. */
+const RENDER_PART = 0.9;
+
+/**
+ * Burns the assembly's scenes into an MP4 (H.264/AAC, 1280x720, 30 frames a second) and writes its captions.
+ * Rendered pieces are kept, so that an interrupted or changed export only renders what is missing.
+ * @throws ExportFault for an empty lesson or when the finished file does not hold what it should
+ */
+export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string, TakeMedia>, tools: ExportTools): Promise<ExportedVideo> {
+  const frames = firstFrameFrom(assembly.durationMs);
+  if (frames === 0) throw new ExportFault('The lesson has no length yet. Add a block on the Plan bench, then export again.');
+  const pieces = piecesOf(assembly, media);
+  const rendered: RenderedPiece[] = [];
+  let doneFrames = 0;
+  for (const piece of pieces) {
+    const report = (pieceFrames: number) =>
+      tools.onProgress((RENDER_PART * (doneFrames + Math.min(pieceFrames, piece.frames))) / frames, 'Burning in clocks, counts and cues');
+    report(0);
+    rendered.push(
+      await renderPiece(piece, tools.cacheDir, tools.takePath, (doneMs) => report(Math.floor((doneMs * OUTPUT_FPS) / 1000)), tools.signal),
+    );
+    doneFrames += piece.frames;
+  }
+  tools.onProgress(RENDER_PART, 'Levelling the sound');
+  const sound = path.join(tools.workDir, 'sound.m4a');
+  const loudness = await encodeSound(rendered, sound, tools.signal);
+  tools.onProgress(0.97, 'Joining and verifying');
+  const video = path.join(tools.workDir, 'lesson.mp4');
+  await join(rendered, sound, video, tools);
+  await verify(video, frames, tools.signal);
+  const captions = path.join(tools.workDir, 'lesson.vtt');
+  await writeFile(captions, captionsToWebVtt(assembly));
+  const { size } = await stat(video);
+  tools.onProgress(1, 'Ready');
+  return { video, captions, frames, durationMs: assembly.durationMs, bytes: size, ...loudness };
+}
+
+async function join(rendered: readonly RenderedPiece[], sound: string, video: string, tools: ExportTools): Promise<void> {
+  const list = path.join(tools.workDir, 'pieces.txt');
+  const lines = rendered.map(({ picture }) => `file '${picture.replace(/'/g, `'\\''`)}'`);
+  await writeFile(list, `ffconcat version 1.0\n${lines.join('\n')}\n`);
+  const part = `${video}.part`;
+  await ffmpeg(
+    [
+      ...['-protocol_whitelist', 'file', '-f', 'concat', '-safe', '0', '-i', list, '-i', sound],
+      ...['-map', '0:v:0', '-map', '1:a:0', '-c', 'copy', '-video_track_timescale', '90000', '-movflags', '+faststart', '-f', 'mp4', part],
+    ],
+    { signal: tools.signal },
+  );
+  await rename(part, video);
+  await rm(list, { force: true });
+}
+
+/** Reads the finished file to its end and holds it against the plan. */
+async function verify(video: string, frames: number, signal?: AbortSignal): Promise<void> {
+  const facts = await probe(video, true, signal);
+  const wanted = `${frames} frames of h264 1280x720 at 30/1 with aac sound`;
+  const found = facts.video
+    ? `${facts.video.packets} frames of ${facts.video.codec} ${facts.video.width}x${facts.video.height} at ${facts.video.rate} with ${facts.audio?.codec ?? 'no'} sound`
+    : 'no picture';
+  const driftMs = Math.abs((facts.video?.durationMs ?? 0) - (frames * 1000) / OUTPUT_FPS);
+  if (found !== wanted || driftMs > 1000 / OUTPUT_FPS) {
+    throw new ExportFault(`The finished file is not right (it holds ${found}; it should hold ${wanted}). Export again; if it happens again, please report it.`);
+  }
+}

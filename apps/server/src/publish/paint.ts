@@ -1,0 +1,78 @@
+import { createRequire } from 'node:module';
+import type { Writable } from 'node:stream';
+import type { Assembly, CardText, Slot } from '@zest/core/assembly';
+import { FONT_FAMILIES, paintScene, paintSlot, REFERENCE, sameItem, SLOT_BOXES, slotAt, type PaintContext, type SceneItem } from '@zest/core/overlay';
+import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
+import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
+import { pictureHead, streamHead, TICKS_PER_SECOND } from '../media/matroska.ts';
+import { write } from '../media/run.ts';
+
+const resolve = createRequire(import.meta.url).resolve;
+let loaded = false;
+
+/** Makes the shipped font known under the painter's families; the pages load the same files. */
+export function loadFonts(): void {
+  if (loaded) return;
+  for (const [family, weight] of [
+    [FONT_FAMILIES.regular, 400],
+    [FONT_FAMILIES.bold, 700],
+  ] as const) {
+    for (const [suffix, subset] of [
+      ['', 'latin'],
+      ['Ext', 'latin-ext'],
+    ] as const) {
+      const file = resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff2`);
+      if (!GlobalFonts.registerFromPath(file, `${family}${suffix}`)) throw new Error(`The font file ${file} cannot be read.`);
+    }
+  }
+  loaded = true;
+}
+
+function context(width: number, height: number): SKRSContext2D & PaintContext {
+  loadFonts();
+  return createCanvas(width, height).getContext('2d') as SKRSContext2D & PaintContext;
+}
+
+/** One whole scene as straight RGBA, `width` x 9/16 `width` pixels. */
+export function sceneRgba(scene: Parameters<typeof paintScene>[1], width: number): Buffer {
+  const height = Math.round((width * REFERENCE.height) / REFERENCE.width);
+  const ctx = context(width, height);
+  paintScene(ctx, scene, width);
+  return Buffer.from(ctx.getImageData(0, 0, width, height).data.buffer);
+}
+
+/** A full-frame card as RGBA, 1280x720. */
+export function cardRgba(card: CardText): Buffer {
+  return sceneRgba({ atMs: 0, card, items: [], caption: null }, REFERENCE.width);
+}
+
+/** What a slot shows over a stretch of frames: one entry for each change, frames counted from the stretch's start. */
+export interface SlotChange {
+  frame: number;
+  item: SceneItem | null;
+}
+
+/** The changes of a slot over output frames `from` up to `to`; none when it stays empty. */
+export function slotChanges(assembly: Assembly, slot: Slot, from: number, to: number): SlotChange[] {
+  const changes: SlotChange[] = [];
+  let last: SceneItem | null = null;
+  for (let frame = from; frame < to; frame += 1) {
+    const item = slotAt(assembly, slot, instantOfFrame(frame));
+    if (frame === from || !sameItem(item, last)) changes.push({ frame: frame - from, item });
+    last = item;
+  }
+  return changes.some((change) => change.item) ? changes : [];
+}
+
+/** Writes a slot's pictures as a timestamped stream, a picture only where something changes. */
+export async function streamSlot(to: Writable, slot: Slot, changes: readonly SlotChange[]): Promise<void> {
+  const { width, height } = SLOT_BOXES[slot];
+  const ctx = context(width, height);
+  await write(to, streamHead(width, height));
+  for (const { frame, item } of changes) {
+    paintSlot(ctx, slot, item);
+    // Straight alpha: the overlay filter of this ffmpeg darkens premultiplied whites.
+    const pixels = Buffer.from(ctx.getImageData(0, 0, width, height).data.buffer);
+    await write(to, Buffer.concat([pictureHead(Math.floor((frame * TICKS_PER_SECOND) / OUTPUT_FPS), pixels.length), pixels]));
+  }
+}

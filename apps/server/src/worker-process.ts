@@ -1,0 +1,18 @@
+import { foldersOf, readConfig } from './config.ts';
+import { connect } from './db/connect.ts';
+import { databaseQueue } from './jobs/queue.ts';
+import { work } from './jobs/worker.ts';
+import { logger } from './log.ts';
+import { diskStore } from './media/store.ts';
+
+/** The process that does the long work. Several may run beside each other. */
+const config = readConfig();
+const folders = foldersOf(config.dataDir);
+const sequelize = await connect(config.db, 4);
+const stop = new AbortController();
+process.once('SIGTERM', () => stop.abort());
+process.once('disconnect', () => stop.abort());
+process.on('SIGINT', () => undefined);
+await work({ queue: databaseQueue(sequelize), folders, store: diskStore(folders.media), log: logger('worker') }, stop.signal);
+await sequelize.close();
+process.exit(0);

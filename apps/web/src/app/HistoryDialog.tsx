@@ -1,0 +1,60 @@
+import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, List, ListItem, ListItemText } from '@mui/material';
+import { useState } from 'react';
+import { api, problemText } from './api.ts';
+import { edit } from './lesson-slice.ts';
+import { useAppDispatch } from './store.ts';
+import { useOpenLesson } from './use-lesson.ts';
+
+const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
+
+function Revisions({ onDone }: { onDone: () => void }) {
+  const { id, revision: current } = useOpenLesson();
+  const revisions = api.useRevisionsQuery(id, { refetchOnMountOrArgChange: true });
+  const [read, reading] = api.useLazyRevisionQuery();
+  const dispatch = useAppDispatch();
+  const problem = problemText(revisions.error ?? reading.error);
+
+  const restore = async (revision: number) => {
+    const then = await read({ lessonId: id, revision });
+    if (!then.data) return;
+    const { lesson } = then.data;
+    dispatch(edit(`Back to revision ${revision}`, (open) => void Object.assign(open, lesson)));
+    onDone();
+  };
+
+  return (
+    <>
+      {problem && <Alert severity="error">{problem}</Alert>}
+      <List dense>
+        {revisions.data?.map(({ revision, savedAt, title, blocks }) => (
+          <ListItem
+            key={revision}
+            divider
+            secondaryAction={
+              revision === current ? 'open now' : <Button onClick={() => void restore(revision)}>Restore {revision}</Button>
+            }
+          >
+            <ListItemText primary={`${revision}. ${title}`} secondary={`${when.format(new Date(savedAt))}, ${blocks} blocks`} />
+          </ListItem>
+        ))}
+      </List>
+    </>
+  );
+}
+
+/** Every saved revision, each restorable. Restoring is a change like any other: it can be undone. */
+export function HistoryDialog() {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>History</Button>
+      <Dialog open={isOpen} onClose={() => setOpen(false)} fullWidth maxWidth="sm" aria-labelledby="history-title">
+        <DialogTitle id="history-title">Saved revisions</DialogTitle>
+        <DialogContent>{isOpen && <Revisions onDone={() => setOpen(false)} />}</DialogContent>
+        <DialogActions>
+          <Button onClick={() => setOpen(false)}>Close</Button>
+        </DialogActions>
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,167 @@
+import { Alert, Box, Button, Stack, Tab, Tabs, ThemeProvider, Tooltip, Typography, CssBaseline, IconButton } from '@mui/material';
+import UndoIcon from '@mui/icons-material/Undo';
+import RedoIcon from '@mui/icons-material/Redo';
+import { useEffect } from 'react';
+import { Link, Outlet, useLocation, useParams } from 'react-router';
+import { api, problemText } from './api.ts';
+import { readDraft, saveNow } from './autosave.ts';
+import { HistoryDialog } from './HistoryDialog.tsx';
+import { KeysDialog } from './KeysDialog.tsx';
+import { closed, edit, opened, redoEdit, saveChanged, undoEdit } from './lesson-slice.ts';
+import { StaleDialog } from './StaleDialog.tsx';
+import { useAppDispatch, useAppSelector, type AppThunk } from './store.ts';
+import { dayTheme, nightTheme } from './theme.ts';
+import { useChosenBlock, useSchedule, useOpenLesson } from './use-lesson.ts';
+import { blocksOf } from '@zest/core/lesson';
+import { Ribbon } from '../ui/Ribbon.tsx';
+import { Wordmark } from '../ui/Wordmark.tsx';
+
+const benches = [
+  ['plan', 'Plan'],
+  ['film', 'Film'],
+  ['assemble', 'Assemble'],
+  ['share', 'Share'],
+] as const;
+
+/** Opens a lesson; what this browser kept unsaved is put on top, as a change that can be undone. */
+const openLesson =
+  (lessonId: string): AppThunk<Promise<unknown>> =>
+  async (dispatch) => {
+    const result = await dispatch(api.endpoints.lesson.initiate(lessonId, { forceRefetch: true, subscribe: false }));
+    if (!result.data) return result.error;
+    const { id, revision, lesson } = result.data;
+    dispatch(opened({ id, revision, lesson }));
+    const draft = readDraft(lessonId);
+    if (draft && JSON.stringify(draft.lesson) !== JSON.stringify(lesson)) {
+      dispatch(edit('Unsaved changes of this browser', (open) => void Object.assign(open, draft.lesson)));
+      if (draft.revision < revision) dispatch(saveChanged({ kind: 'stale', revision }));
+    }
+    return null;
+  };
+
+function SaveWords() {
+  const save = useAppSelector((state) => state.lesson.open?.save);
+  const dispatch = useAppDispatch();
+  switch (save?.kind) {
+    case undefined:
+      return null;
+    case 'saved':
+      return <Typography color="text.secondary">All changes saved</Typography>;
+    case 'unsaved':
+    case 'saving':
+      return <Typography color="text.secondary">Saving …</Typography>;
+    case 'stale':
+      return <Typography color="error">Changed elsewhere</Typography>;
+    case 'failed':
+      return (
+        <Tooltip title={save.message}>
+          <Button color="error" size="small" onClick={() => void dispatch(saveNow())}>
+            Not saved yet: try now
+          </Button>
+        </Tooltip>
+      );
+  }
+}
+
+function UndoButtons() {
+  const edited = useAppSelector((state) => state.lesson.open?.edited);
+  const dispatch = useAppDispatch();
+  const last = edited?.past.at(-1)?.label;
+  const next = edited?.future.at(-1)?.label;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName);
+      if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+      event.preventDefault();
+      dispatch(event.shiftKey ? redoEdit() : undoEdit());
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [dispatch]);
+  return (
+    <>
+      <Tooltip title={last ? `Undo: ${last}` : 'Nothing to undo'}>
+        <span>
+          <IconButton aria-label={last ? `Undo: ${last}` : 'Undo'} disabled={!last} onClick={() => dispatch(undoEdit())}>
+            <UndoIcon />
+          </IconButton>
+        </span>
+      </Tooltip>
+      <Tooltip title={next ? `Redo: ${next}` : 'Nothing to redo'}>
+        <span>
+          <IconButton aria-label={next ? `Redo: ${next}` : 'Redo'} disabled={!next} onClick={() => dispatch(redoEdit())}>
+            <RedoIcon />
+          </IconButton>
+        </span>
+      </Tooltip>
+    </>
+  );
+}
+
+function LessonFrame() {
+  const { lesson } = useOpenLesson();
+  const schedule = useSchedule();
+  const { block, choose } = useChosenBlock();
+  const { pathname, search } = useLocation();
+  const bench = pathname.split('/').at(-1) ?? 'plan';
+  const filmed = new Set(blocksOf(lesson).filter((b) => b.footage).map((b) => b.id));
+  return (
+    <ThemeProvider theme={bench === 'film' ? nightTheme : dayTheme}>
+      <CssBaseline />
+      <Box sx={{ bgcolor: 'background.default', color: 'text.primary', minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
+        <Stack component="header" direction="row" useFlexGap sx={{ alignItems: 'center', px: 2, pt: 1, gap: 2, flexWrap: 'wrap' }}>
+          <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
+            <Wordmark size={26} />
+          </Link>
+          <Typography component="h1" variant="h2" noWrap sx={{ flex: '1 1 160px', minWidth: 0 }}>
+            {lesson.title}
+          </Typography>
+          <SaveWords />
+          <UndoButtons />
+          <HistoryDialog />
+          <KeysDialog />
+        </Stack>
+        <Tabs value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ px: 2, minHeight: 40 }} aria-label="Benches">
+          {benches.map(([id, name]) => (
+            <Tab key={id} value={id} label={name} component={Link} to={{ pathname: id, search }} sx={{ fontSize: '1.02rem', minHeight: 40 }} />
+          ))}
+        </Tabs>
+        <Box sx={{ px: 2, pt: 1 }}>
+          <ThemeProvider theme={dayTheme}>
+            <Ribbon schedule={schedule} filmed={filmed} chosen={block?.id} onChoose={choose} />
+          </ThemeProvider>
+        </Box>
+        <Box component="main" sx={{ p: 2, flex: 1 }}>
+          <Outlet />
+        </Box>
+      </Box>
+      <StaleDialog />
+    </ThemeProvider>
+  );
+}
+
+/** The frame around every bench: title, save state, undo, benches, ribbon. */
+export function LessonShell() {
+  const { lessonId = '' } = useParams();
+  const open = useAppSelector((state) => state.lesson.open);
+  const fault = api.useLessonQuery(lessonId, { skip: open?.id === lessonId }).error;
+  const dispatch = useAppDispatch();
+  useEffect(() => {
+    void dispatch(openLesson(lessonId));
+    return () => {
+      void dispatch(saveNow()).then(() => dispatch(closed()));
+    };
+  }, [dispatch, lessonId]);
+  if (open?.id === lessonId) return <LessonFrame />;
+  return (
+    <Box component="main" sx={{ p: 4 }}>
+      {fault ? (
+        <Alert severity="error" action={<Button component={Link} to="/">All lessons</Button>}>
+          {problemText(fault)}
+        </Alert>
+      ) : (
+        <Typography>Opening the lesson …</Typography>
+      )}
+    </Box>
+  );
+}

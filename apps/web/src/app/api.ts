@@ -1,0 +1,162 @@
+import {
+  jobSchema,
+  lessonSummarySchema,
+  problemSchema,
+  revisionSchema,
+  sessionSchema,
+  shareSchema,
+  storedLessonSchema,
+  takeSchema,
+  type Job,
+  type MakeOwner,
+  type MakeTake,
+  type Problem,
+  type SignIn,
+} from '@zest/contract';
+import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
+import { z } from 'zod';
+
+const raw = fetchBaseQuery({ baseUrl: '/api' });
+
+/** Every failure as a problem in words; no connection is one of them. */
+const query: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args, api, extra) => {
+  const result = await raw(args, api, extra);
+  if (!result.error) return { data: result.data };
+  const known = problemSchema.safeParse(result.error.data);
+  if (known.success) return { error: known.data };
+  return {
+    error: {
+      code: 'no-connection',
+      message: 'The server does not answer. Your work in this window is kept and saved as soon as it does.',
+    },
+  };
+};
+
+const read =
+  <T>(schema: z.ZodType<T>) =>
+  (body: unknown): T =>
+    schema.parse(body);
+
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: query,
+  tagTypes: ['Session', 'Lessons', 'Takes', 'Exports', 'Shares', 'Revisions'],
+  endpoints: (build) => ({
+    session: build.query({
+      query: (_: void) => '/session',
+      transformResponse: read(sessionSchema),
+      providesTags: ['Session'],
+    }),
+    makeOwner: build.mutation({
+      query: (body: MakeOwner) => ({ url: '/owner', method: 'POST', body }),
+      transformResponse: read(sessionSchema),
+      invalidatesTags: ['Session'],
+    }),
+    signIn: build.mutation({
+      query: (body: SignIn) => ({ url: '/session', method: 'POST', body }),
+      transformResponse: read(sessionSchema),
+      invalidatesTags: ['Session'],
+    }),
+    enterDemo: build.mutation({
+      query: (_: void) => ({ url: '/session/demo', method: 'POST' }),
+      transformResponse: read(sessionSchema),
+      invalidatesTags: ['Session'],
+    }),
+    signOut: build.mutation({
+      query: (_: void) => ({ url: '/session', method: 'DELETE' }),
+      invalidatesTags: ['Session', 'Lessons'],
+    }),
+    lessons: build.query({
+      query: (_: void) => '/lessons',
+      transformResponse: read(z.array(lessonSummarySchema)),
+      providesTags: ['Lessons'],
+    }),
+    makeLesson: build.mutation({
+      query: (body: { title: string } | { document: unknown }) => ({ url: '/lessons', method: 'POST', body }),
+      transformResponse: read(storedLessonSchema),
+      invalidatesTags: ['Lessons'],
+    }),
+    lesson: build.query({
+      query: (lessonId: string) => `/lessons/${lessonId}`,
+      transformResponse: read(storedLessonSchema),
+    }),
+    saveLesson: build.mutation({
+      query: ({ lessonId, ...body }: { lessonId: string; baseRevision: number; lesson: unknown }) => ({
+        url: `/lessons/${lessonId}`,
+        method: 'PUT',
+        body,
+      }),
+      transformResponse: read(storedLessonSchema),
+      invalidatesTags: ['Revisions', 'Lessons'],
+    }),
+    deleteLesson: build.mutation({
+      query: (lessonId: string) => ({ url: `/lessons/${lessonId}`, method: 'DELETE' }),
+      invalidatesTags: ['Lessons'],
+    }),
+    revisions: build.query({
+      query: (lessonId: string) => `/lessons/${lessonId}/revisions`,
+      transformResponse: read(z.array(revisionSchema)),
+      providesTags: ['Revisions'],
+    }),
+    revision: build.query({
+      query: ({ lessonId, revision }: { lessonId: string; revision: number }) => `/lessons/${lessonId}/revisions/${revision}`,
+      transformResponse: read(storedLessonSchema),
+    }),
+    takes: build.query({
+      query: (lessonId: string) => `/lessons/${lessonId}/takes`,
+      transformResponse: read(z.array(takeSchema)),
+      providesTags: ['Takes'],
+    }),
+    makeTake: build.mutation({
+      query: ({ lessonId, ...body }: MakeTake & { lessonId: string }) => ({ url: `/lessons/${lessonId}/takes`, method: 'POST', body }),
+      transformResponse: read(takeSchema),
+      invalidatesTags: ['Takes'],
+    }),
+    deleteTake: build.mutation({
+      query: (takeId: string) => ({ url: `/takes/${takeId}`, method: 'DELETE' }),
+      invalidatesTags: ['Takes'],
+    }),
+    exports: build.query({
+      query: (lessonId: string) => `/lessons/${lessonId}/exports`,
+      transformResponse: read(z.array(jobSchema)),
+      providesTags: ['Exports'],
+    }),
+    startExport: build.mutation({
+      query: (lessonId: string) => ({ url: `/lessons/${lessonId}/exports`, method: 'POST' }),
+      transformResponse: read(jobSchema),
+      invalidatesTags: ['Exports'],
+    }),
+    cancelJob: build.mutation({
+      query: (jobId: string) => ({ url: `/jobs/${jobId}`, method: 'DELETE' }),
+      transformResponse: read(jobSchema),
+      invalidatesTags: ['Exports', 'Takes'],
+    }),
+    shares: build.query({
+      query: (lessonId: string) => `/lessons/${lessonId}/shares`,
+      transformResponse: read(z.array(shareSchema)),
+      providesTags: ['Shares'],
+    }),
+    makeShare: build.mutation({
+      query: (lessonId: string) => ({ url: `/lessons/${lessonId}/shares`, method: 'POST' }),
+      transformResponse: read(shareSchema),
+      invalidatesTags: ['Shares', 'Lessons'],
+    }),
+    revokeShare: build.mutation({
+      query: (code: string) => ({ url: `/shares/${code}`, method: 'DELETE' }),
+      transformResponse: read(shareSchema),
+      invalidatesTags: ['Shares', 'Lessons'],
+    }),
+  }),
+});
+
+/** The words of a failed call, or null. */
+export function problemText(error: unknown): string | null {
+  const known = problemSchema.safeParse(error);
+  if (known.success) return known.data.message;
+  return error ? 'Something went wrong in this window. Load it again; your last changes are kept.' : null;
+}
+
+/** A job as it came over the event stream. */
+export function readJobEvent(text: string): Job {
+  return jobSchema.parse(JSON.parse(text));
+}

@@ -1,0 +1,121 @@
+import { problemSchema } from '@zest/contract';
+import { readLesson, type Lesson } from '@zest/core/lesson';
+import { createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
+import { z } from 'zod';
+import { api, problemText } from './api.ts';
+import { edited, opened, saveChanged, stored } from './lesson-slice.ts';
+import type { AppThunk, RootState } from './store.ts';
+
+/** Waits for a pause in typing before saving. */
+const PAUSE_MS = 700;
+const RETRY_MS = 4_000;
+
+const draftKey = (lessonId: string) => `zest-draft-${lessonId}`;
+const draftSchema = z.object({ revision: z.number(), lesson: z.unknown() });
+
+/** What this browser holds unsaved of a lesson, from a window that was closed before it could save. */
+export function readDraft(lessonId: string): { revision: number; lesson: Lesson } | null {
+  try {
+    const draft = draftSchema.parse(JSON.parse(localStorage.getItem(draftKey(lessonId)) ?? 'null'));
+    return { revision: draft.revision, lesson: readLesson(draft.lesson) };
+  } catch {
+    return null;
+  }
+}
+
+function keepDraft(lessonId: string, revision: number, lesson: Lesson): void {
+  try {
+    localStorage.setItem(draftKey(lessonId), JSON.stringify({ revision, lesson }));
+  } catch {
+    // The browser's store is full; the server still gets every save.
+  }
+}
+
+export function dropDraft(lessonId: string): void {
+  localStorage.removeItem(draftKey(lessonId));
+}
+
+/** Saves the open lesson if it differs from the server's. Refused as stale, the window asks which to keep. */
+export const saveNow = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
+  const { open } = getState().lesson;
+  if (!open || open.save.kind === 'saving' || open.save.kind === 'stale') return;
+  const { lesson } = open.edited;
+  if (lesson === open.stored) {
+    dispatch(saveChanged({ kind: 'saved' }));
+    dropDraft(open.id);
+    return;
+  }
+  dispatch(saveChanged({ kind: 'saving' }));
+  const result = await dispatch(api.endpoints.saveLesson.initiate({ lessonId: open.id, baseRevision: open.revision, lesson }));
+  if (getState().lesson.open?.id !== open.id) return;
+  if (result.data) {
+    dispatch(stored({ id: open.id, revision: result.data.revision, lesson }));
+    const now = getState().lesson.open;
+    if (now?.edited.lesson === lesson) dropDraft(open.id);
+    else {
+      dispatch(saveChanged({ kind: 'unsaved' }));
+      await dispatch(saveNow());
+    }
+    return;
+  }
+  const problem = problemSchema.safeParse(result.error);
+  if (problem.success && problem.data.code === 'stale') {
+    dispatch(saveChanged({ kind: 'stale', revision: problem.data.revision ?? open.revision }));
+  } else {
+    dispatch(saveChanged({ kind: 'failed', message: problemText(result.error) ?? 'Not saved.' }));
+  }
+};
+
+/** Keeps this window's version: it becomes the newest revision, on top of the other one. */
+export const keepMine = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
+  const { open } = getState().lesson;
+  if (!open) return;
+  const newest = await dispatch(api.endpoints.lesson.initiate(open.id, { forceRefetch: true, subscribe: false }));
+  if (!newest.data) {
+    dispatch(saveChanged({ kind: 'failed', message: problemText(newest.error) ?? 'Not saved.' }));
+    return;
+  }
+  dispatch(stored({ id: open.id, revision: newest.data.revision, lesson: newest.data.lesson }));
+  await dispatch(saveNow());
+};
+
+/** Takes the other window's version; this window's is put into the history first, so that nothing is lost. */
+export const takeTheirs = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
+  const { open } = getState().lesson;
+  if (!open) return;
+  const theirs = await dispatch(api.endpoints.lesson.initiate(open.id, { forceRefetch: true, subscribe: false }));
+  if (!theirs.data) return;
+  const mine = await dispatch(
+    api.endpoints.saveLesson.initiate({ lessonId: open.id, baseRevision: theirs.data.revision, lesson: open.edited.lesson }),
+  );
+  if (!mine.data) return;
+  const back = await dispatch(
+    api.endpoints.saveLesson.initiate({ lessonId: open.id, baseRevision: mine.data.revision, lesson: theirs.data.lesson }),
+  );
+  if (!back.data) return;
+  dropDraft(open.id);
+  dispatch(opened({ id: open.id, revision: back.data.revision, lesson: theirs.data.lesson }));
+};
+
+export const autosave = createListenerMiddleware();
+
+autosave.startListening({
+  actionCreator: edited,
+  effect: async (_action, listener) => {
+    const { open } = (listener.getState() as RootState).lesson;
+    if (open) keepDraft(open.id, open.revision, open.edited.lesson);
+    listener.cancelActiveListeners();
+    await listener.delay(PAUSE_MS);
+    listener.dispatch(saveNow() as never);
+  },
+});
+
+autosave.startListening({
+  matcher: isAnyOf(saveChanged),
+  effect: async (action, listener) => {
+    if (!saveChanged.match(action) || action.payload.kind !== 'failed') return;
+    listener.cancelActiveListeners();
+    await listener.delay(RETRY_MS);
+    listener.dispatch(saveNow() as never);
+  },
+});

@@ -1,0 +1,78 @@
+import { applyEdit, beginEditing, redo, undo, type EditedLesson, type Lesson, type LessonEdit } from '@zest/core/lesson';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { AppThunk } from './store.ts';
+
+/** How the window's lesson stands to the server's. */
+export type SaveState =
+  | { kind: 'saved' }
+  | { kind: 'unsaved' }
+  | { kind: 'saving' }
+  /** Somebody saved a newer revision meanwhile. */
+  | { kind: 'stale'; revision: number }
+  | { kind: 'failed'; message: string };
+
+interface OpenLesson {
+  id: string;
+  /** The revision this window's changes started from. */
+  revision: number;
+  edited: EditedLesson;
+  /** The lesson as the server has it at `revision`. */
+  stored: Lesson;
+  save: SaveState;
+}
+
+interface LessonState {
+  open: OpenLesson | null;
+}
+
+const initialState: LessonState = { open: null };
+
+const slice = createSlice({
+  name: 'lesson',
+  initialState,
+  reducers: {
+    opened(state, { payload }: PayloadAction<{ id: string; revision: number; lesson: Lesson }>) {
+      state.open = {
+        id: payload.id,
+        revision: payload.revision,
+        edited: beginEditing(payload.lesson),
+        stored: payload.lesson,
+        save: { kind: 'saved' },
+      };
+    },
+    closed(state) {
+      state.open = null;
+    },
+    edited(state, { payload }: PayloadAction<EditedLesson>) {
+      if (!state.open) return;
+      state.open.edited = payload;
+      if (state.open.save.kind !== 'stale' && state.open.save.kind !== 'saving') state.open.save = { kind: 'unsaved' };
+    },
+    saveChanged(state, { payload }: PayloadAction<SaveState>) {
+      if (state.open) state.open.save = payload;
+    },
+    stored(state, { payload }: PayloadAction<{ id: string; revision: number; lesson: Lesson }>) {
+      if (state.open?.id !== payload.id) return;
+      state.open.revision = payload.revision;
+      state.open.stored = payload.lesson;
+      state.open.save = { kind: 'saved' };
+    },
+  },
+});
+
+export const lessonReducer = slice.reducer;
+export const { opened, closed, edited, saveChanged, stored } = slice.actions;
+
+const change =
+  (next: (state: EditedLesson) => EditedLesson): AppThunk =>
+  (dispatch, getState) => {
+    const { open } = getState().lesson;
+    if (!open) return;
+    const changed = next(open.edited);
+    if (changed !== open.edited) dispatch(edited(changed));
+  };
+
+/** Changes the open lesson as one undoable step; with `merge`, steps of the same label become one. */
+export const edit = (label: string, recipe: LessonEdit, merge = false) => change((state) => applyEdit(state, label, recipe, merge));
+export const undoEdit = () => change(undo);
+export const redoEdit = () => change(redo);

@@ -1,0 +1,3 @@
+export function messageOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
+}

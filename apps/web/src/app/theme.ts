@@ -1,0 +1,63 @@
+import { createTheme } from '@mui/material/styles';
+
+/** Gym-floor neutrals, court-line strokes and one accent. Every text pair is at least 4.5:1. */
+export const paper = {
+  floor: '#efe6d8',
+  sheet: '#fffaf2',
+  line: '#d8c8ae',
+  ink: '#2a2016',
+  soft: '#5d4f40',
+  zest: '#a8460b',
+  zestPale: '#ffe3c2',
+  night: '#1d1915',
+};
+
+const shape = { borderRadius: 10 };
+const typography = {
+  fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif',
+  fontSize: 15,
+  h1: { fontSize: '1.6rem', fontWeight: 700 },
+  h2: { fontSize: '1.2rem', fontWeight: 700 },
+  h3: { fontSize: '1.05rem', fontWeight: 700 },
+  button: { textTransform: 'none' as const, fontWeight: 650, fontSize: '0.98rem' },
+};
+const components = {
+  MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { minHeight: 40 } } },
+  MuiTextField: { defaultProps: { size: 'small' as const, fullWidth: true } },
+  MuiButtonBase: { defaultProps: { disableRipple: true } },
+  MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
+  MuiFormHelperText: { styleOverrides: { root: { fontSize: '0.85rem' } } },
+};
+
+export const dayTheme = createTheme({
+  palette: {
+    mode: 'light',
+    primary: { main: paper.zest },
+    secondary: { main: '#1f5f66' },
+    background: { default: paper.floor, paper: paper.sheet },
+    text: { primary: paper.ink, secondary: paper.soft },
+    divider: paper.line,
+    error: { main: '#a3142a' },
+    success: { main: '#22683a' },
+  },
+  shape,
+  typography,
+  components,
+});
+
+/** The filming bench is dark: the screen must not light the performer. */
+export const nightTheme = createTheme({
+  palette: {
+    mode: 'dark',
+    primary: { main: '#ffb454', contrastText: '#2a1a05' },
+    secondary: { main: '#8fd6c9' },
+    background: { default: paper.night, paper: '#2a241e' },
+    text: { primary: '#fff6ea', secondary: '#dccdb9' },
+    divider: '#5a4d3e',
+    error: { main: '#ff9a8f' },
+    success: { main: '#9be0ae' },
+  },
+  shape,
+  typography,
+  components,
+});

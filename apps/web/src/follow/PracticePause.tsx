@@ -1,0 +1,25 @@
+import { useEffect, useState } from 'react';
+import type { PauseMark } from '@zest/core/assembly';
+import { clockText } from '@zest/core/time';
+
+/** The student's own practice: the video waits, the practice clock runs down, then it goes on when told. */
+export function PracticePause({ mark, onGoOn }: { mark: PauseMark; onGoOn: () => void }) {
+  const [since] = useState(() => performance.now());
+  const [leftMs, setLeftMs] = useState(mark.practiceMs);
+  useEffect(() => {
+    const timer = setInterval(() => setLeftMs(Math.max(0, mark.practiceMs - (performance.now() - since))), 250);
+    return () => clearInterval(timer);
+  }, [mark, since]);
+  return (
+    <section className="practice" aria-label="Practice">
+      <h2>{leftMs > 0 ? 'Your turn' : 'Time is up'}</h2>
+      {mark.prompt && <p>{mark.prompt}</p>}
+      <p className="digits" role="timer">
+        {clockText(Math.ceil(leftMs / 1000) * 1000)}
+      </p>
+      <button type="button" className="big" onClick={onGoOn} autoFocus>
+        Go on with the video
+      </button>
+    </section>
+  );
+}

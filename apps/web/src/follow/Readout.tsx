@@ -1,0 +1,47 @@
+import type { ClockItem, CounterItem, Scene } from '@zest/core/overlay';
+
+const phaseWords: Record<ClockItem['phase'], string> = { 'lead-in': 'Get ready', work: 'Work', rest: 'Rest', change: 'Change sides' };
+
+function find<S extends Scene['items'][number]['slot']>(scene: Scene, slot: S) {
+  return scene.items.find((item): item is Extract<Scene['items'][number], { slot: S }> => item.slot === slot);
+}
+
+/** What a screen reader says when something begins; it stays the same while it runs, so it is said once. */
+export function announcement(scene: Scene): string {
+  const clock = find(scene, 'clock');
+  const counter = find(scene, 'counter');
+  if (clock) return `${phaseWords[clock.phase]}: ${clock.title}. ${clock.next}`;
+  if (counter && (counter.rep === 1 || counter.rep === counter.reps)) return `${counter.rep} of ${counter.reps}${counter.side ? `, ${counter.side}` : ''}`;
+  return scene.card ? `${scene.card.heading}. ${scene.card.lines.join('. ')}` : '';
+}
+
+function Count({ counter }: { counter: CounterItem }) {
+  return (
+    <p>
+      <span className="digits">{counter.rep}</span> of {counter.reps}
+      {counter.side && <span className="side">{counter.side}</span>}
+    </p>
+  );
+}
+
+/** Clock, count and cue in letters as large as the screen allows: on an upright phone the picture is small. */
+export function Readout({ scene }: { scene: Scene | null }) {
+  if (!scene) return null;
+  const clock = find(scene, 'clock');
+  const counter = find(scene, 'counter');
+  const cue = find(scene, 'cue');
+  return (
+    <div className="readout" aria-hidden="true">
+      {clock && (
+        <>
+          <p className={`phase ${clock.phase}`}>{phaseWords[clock.phase]}</p>
+          <p className="digits">{clock.digits}</p>
+          {clock.title !== phaseWords[clock.phase] && <p className="what">{clock.title}</p>}
+          <p className="soft">{clock.next}</p>
+        </>
+      )}
+      {counter && <Count counter={counter} />}
+      {cue && <p className="cue">{cue.text}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,8 @@
+import '../ui/fonts.css';
+import './follow.css';
+import { createRoot } from 'react-dom/client';
+import { FollowPage } from './FollowPage.tsx';
+
+const root = document.getElementById('root');
+if (!root) throw new Error('The page has no root.');
+createRoot(root).render(<FollowPage code={location.pathname.split('/').at(-1) ?? ''} />);

@@ -1,0 +1,76 @@
+import { useEffect, useRef, useState, type RefObject } from 'react';
+import type { Assembly, PauseMark } from '@zest/core/assembly';
+import type { Scene } from '@zest/core/overlay';
+import { loadPaintFonts } from './fonts.ts';
+import { LessonPlayer } from './player.ts';
+import './stage.css';
+
+interface StageProps {
+  assembly: Assembly;
+  takeUrl: (takeId: string) => string;
+  playerRef: RefObject<LessonPlayer | null>;
+  onScene: (scene: Scene) => void;
+  onPlaying: (playing: boolean) => void;
+  onPause?: (mark: PauseMark) => void;
+  onFault: (message: string) => void;
+  /** Lines of the caption to show, or null. */
+  caption: readonly string[] | null;
+  label: string;
+}
+
+/** The picture: two videos, the painted overlays, and the caption below. */
+export function Stage(props: StageProps) {
+  const { assembly, playerRef, caption, label } = props;
+  const first = useRef<HTMLVideoElement>(null);
+  const second = useRef<HTMLVideoElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const latest = useRef(props);
+  const shown = useRef(assembly);
+  const [hasPause] = useState(props.onPause !== undefined);
+  useEffect(() => {
+    latest.current = props;
+  });
+
+  useEffect(() => {
+    if (!first.current || !second.current || !canvas.current) return;
+    const player = new LessonPlayer(shown.current, {
+      videos: [first.current, second.current],
+      canvas: canvas.current,
+      takeUrl: (takeId) => latest.current.takeUrl(takeId),
+      onScene: (scene) => latest.current.onScene(scene),
+      onPlaying: (playing) => latest.current.onPlaying(playing),
+      ...(hasPause && { onPause: (mark: PauseMark) => latest.current.onPause?.(mark) }),
+      onFault: (message) => latest.current.onFault(message),
+    });
+    playerRef.current = player;
+    void loadPaintFonts().then(() => player.paint());
+    const resized = new ResizeObserver(() => player.paint());
+    resized.observe(canvas.current);
+    return () => {
+      resized.disconnect();
+      player.destroy();
+      playerRef.current = null;
+    };
+  }, [playerRef, hasPause]);
+
+  useEffect(() => {
+    if (shown.current === assembly) return;
+    shown.current = assembly;
+    playerRef.current?.replace(assembly);
+  }, [assembly, playerRef]);
+
+  return (
+    <div className="stage" role="img" aria-label={label}>
+      <video ref={first} muted={false} tabIndex={-1} />
+      <video ref={second} muted={false} tabIndex={-1} />
+      <canvas ref={canvas} />
+      {caption && (
+        <p className="stage-caption" aria-hidden="true">
+          {caption.map((line) => (
+            <span key={line}>{line}</span>
+          ))}
+        </p>
+      )}
+    </div>
+  );
+}

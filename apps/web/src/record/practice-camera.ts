@@ -1,0 +1,73 @@
+import { repMs, type Block, type Movement } from '@zest/core/lesson';
+import { timeBlock } from '@zest/core/schedule';
+import type { Lesson } from '@zest/core/lesson';
+import { indexAt } from '@zest/core/overlay';
+import { drawPerformer, poseAt, speechAt, VOICE_LOOP_S, voiceSamples, type DrawContext } from '@zest/demo/performer';
+
+const WIDTH = 1280;
+const HEIGHT = 720;
+const FPS = 30;
+
+/** What the performer does at an instant of the block. */
+function moveAt(block: Block, spans: ReturnType<typeof timeBlock>['spans'], blockMs: number): { movement: Movement; seconds: number; periodS?: number } {
+  const still = { movement: 'other' as const, seconds: blockMs / 1000 };
+  const span = spans[indexAt(spans, blockMs)];
+  if (block.kind === 'intervals' && span?.kind === 'work') {
+    const works = spans.filter((s) => s.kind === 'work').indexOf(span);
+    const exercise = block.exercises[works % block.exercises.length];
+    return exercise ? { movement: exercise.movement, seconds: (blockMs - span.startMs) / 1000 } : still;
+  }
+  if (block.kind === 'reps' && span?.kind === 'rep') {
+    return { movement: block.exercise.movement, seconds: (blockMs - span.startMs) / 1000, periodS: repMs(block.tempo) / 1000 };
+  }
+  return still;
+}
+
+export interface PracticeCamera {
+  stream: MediaStream;
+  /** From now on the performer does the block, its first moment `headMs` from now. */
+  perform: (headMs: number) => void;
+  stop: () => void;
+}
+
+/** The simulated stand-in for a camera: the drawn performer doing the block's exercise, with a voice-like sound. */
+export async function openPracticeCamera(block: Block, settings: Lesson['settings']): Promise<PracticeCamera> {
+  const canvas = document.createElement('canvas');
+  canvas.width = WIDTH;
+  canvas.height = HEIGHT;
+  const ctx = canvas.getContext('2d');
+  if (!ctx) throw new Error('This browser cannot draw the practice camera.');
+  const { spans } = timeBlock(block, settings);
+  const openedAt = performance.now();
+  let startAt = Infinity;
+  const draw = () => {
+    const now = performance.now();
+    const move = now < startAt ? { movement: 'other' as const, seconds: (now - openedAt) / 1000 } : moveAt(block, spans, now - startAt);
+    const speech = speechAt((now - openedAt) / 1000);
+    drawPerformer(ctx as CanvasRenderingContext2D & DrawContext, poseAt(move.movement, move.seconds, move.periodS, speech), WIDTH, HEIGHT);
+  };
+  draw();
+  const drawing = setInterval(draw, 1000 / FPS);
+  const audio = new AudioContext();
+  const length = VOICE_LOOP_S * audio.sampleRate;
+  const buffer = audio.createBuffer(1, length, audio.sampleRate);
+  buffer.copyToChannel(voiceSamples(audio.sampleRate, 0, length) as Float32Array<ArrayBuffer>, 0);
+  const voice = audio.createBufferSource();
+  voice.buffer = buffer;
+  voice.loop = true;
+  const out = audio.createMediaStreamDestination();
+  voice.connect(out);
+  voice.start();
+  await audio.resume();
+  const stream = new MediaStream([...canvas.captureStream(FPS).getVideoTracks(), ...out.stream.getAudioTracks()]);
+  return {
+    stream,
+    perform: (headMs) => (startAt = performance.now() + headMs),
+    stop: () => {
+      clearInterval(drawing);
+      voice.stop();
+      void audio.close();
+      for (const track of stream.getTracks()) track.stop();
+    },
+  };
+}

@@ -1,0 +1,48 @@
+import { firstCut } from '@zest/core/assembly';
+import type { Block, Lesson } from '@zest/core/lesson';
+import { paintScene, sceneAt } from '@zest/core/overlay';
+import { useEffect, useMemo, useRef } from 'react';
+import { loadPaintFonts } from '../../player/fonts.ts';
+
+/** The assembly of one block alone, its first moment at 0. */
+export function useBlockCut(lesson: Lesson, block: Block) {
+  return useMemo(() => firstCut({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, new Map()), [lesson, block]);
+}
+
+interface BlockOverlayProps {
+  lesson: Lesson;
+  block: Block;
+  /** Gives the moment of the block to show, read on every display frame; null for nothing. */
+  momentMs: () => number | null;
+}
+
+/** The block's clock, counter and cues over a picture, at a moment somebody else decides. */
+export function BlockOverlay({ lesson, block, momentMs }: BlockOverlayProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const cut = useBlockCut(lesson, block);
+  const latest = useRef(momentMs);
+  useEffect(() => {
+    latest.current = momentMs;
+  });
+  useEffect(() => {
+    void loadPaintFonts();
+    let tick = 0;
+    const paint = () => {
+      tick = requestAnimationFrame(paint);
+      const own = canvas.current;
+      const ctx = own?.getContext('2d');
+      if (!own || !ctx) return;
+      const width = Math.max(1, Math.round(own.clientWidth * Math.min(2, window.devicePixelRatio)));
+      if (own.width !== width) {
+        own.width = width;
+        own.height = Math.round((width * 9) / 16);
+      }
+      const ms = latest.current();
+      if (ms === null || ms < 0 || ms >= cut.durationMs) ctx.clearRect(0, 0, own.width, own.height);
+      else paintScene(ctx, { ...sceneAt(cut, Math.floor(ms)), card: null }, width);
+    };
+    tick = requestAnimationFrame(paint);
+    return () => cancelAnimationFrame(tick);
+  }, [cut]);
+  return <canvas ref={canvas} />;
+}

@@ -1,0 +1,134 @@
+import { Box, Button, Slider, Stack, Typography } from '@mui/material';
+import type { Take } from '@zest/contract';
+import { changeBlock, type Block } from '@zest/core/lesson';
+import { firstFrameFrom, frameText, instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { edit } from '../../app/lesson-slice.ts';
+import { useAppDispatch } from '../../app/store.ts';
+import { useOpenLesson } from '../../app/use-lesson.ts';
+import '../../player/stage.css';
+import { onStageKey } from '../../ui/keys.ts';
+import { BlockOverlay } from './BlockOverlay.tsx';
+import { Waveform } from './Waveform.tsx';
+
+/** Where the block starts in its take: by dragging, by a key at the frame shown, or frame by frame. */
+export function StartMark({ block, take }: { block: Block; take: Take }) {
+  const { lesson } = useOpenLesson();
+  const dispatch = useAppDispatch();
+  const [video, setVideo] = useState<HTMLVideoElement | null>(null);
+  const [shown, setShown] = useState(0);
+  const [playing, setPlaying] = useState(false);
+  const frameShown = useRef(0);
+  const startFrame = firstFrameFrom(block.footage?.startsAtMs ?? 0);
+
+  useEffect(() => {
+    if (!video) return;
+    let callback = 0;
+    const onFrame = (_now: number, { mediaTime }: VideoFrameCallbackMetadata) => {
+      frameShown.current = Math.floor(mediaTime * OUTPUT_FPS + 0.01);
+      setShown(frameShown.current);
+      callback = video.requestVideoFrameCallback(onFrame);
+    };
+    callback = video.requestVideoFrameCallback(onFrame);
+    return () => video.cancelVideoFrameCallback(callback);
+  }, [video]);
+
+  const goTo = (frame: number) => {
+    if (!video) return;
+    video.pause();
+    video.currentTime = (Math.max(0, Math.min(frame, take.frames - 1)) + 0.5) / OUTPUT_FPS;
+  };
+  const setStart = (frame: number) => {
+    dispatch(
+      edit(
+        `Start of ${block.title}`,
+        changeBlock(block.id, (draft) => {
+          if (draft.footage) draft.footage.startsAtMs = instantOfFrame(frame);
+        }),
+        true,
+      ),
+    );
+  };
+  const toggle = () => {
+    if (!video) return;
+    if (video.paused) void video.play();
+    else video.pause();
+  };
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    onStageKey(event, { toggle, step: (frames) => goTo(frameShown.current + frames), mark: () => setStart(frameShown.current) });
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey(event);
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, []);
+
+  return (
+    <Stack spacing={1.5}>
+      <div className="stage">
+        <video
+          ref={setVideo}
+          src={`/api/takes/${take.id}/video`}
+          playsInline
+          preload="auto"
+          style={{ visibility: 'visible' }}
+          onPlay={() => setPlaying(true)}
+          onPause={() => setPlaying(false)}
+          onLoadedData={() => goTo(startFrame)}
+        />
+        <BlockOverlay lesson={lesson} block={block} momentMs={() => instantOfFrame(frameShown.current - startFrame)} />
+      </div>
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
+        <Button variant="outlined" onClick={() => goTo(shown - OUTPUT_FPS)}>
+          − 1 s
+        </Button>
+        <Button variant="outlined" onClick={() => goTo(shown - 1)}>
+          − frame
+        </Button>
+        <Button variant="outlined" onClick={toggle}>
+          {playing ? 'Stop' : 'Play'}
+        </Button>
+        <Button variant="outlined" onClick={() => goTo(shown + 1)}>
+          + frame
+        </Button>
+        <Button variant="outlined" onClick={() => goTo(shown + OUTPUT_FPS)}>
+          + 1 s
+        </Button>
+        <Typography data-testid="frame-shown" sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem' }}>
+          {frameText(instantOfFrame(shown))}
+        </Typography>
+        <Button variant="contained" onClick={() => setStart(shown)}>
+          Block starts here (M)
+        </Button>
+      </Stack>
+      <Box>
+        <Box
+          sx={{
+            height: 54,
+            borderRadius: 1,
+            backgroundImage: `url(/api/takes/${take.id}/thumbs)`,
+            backgroundSize: '100% 100%',
+          }}
+        />
+        {video && take.hasSound && <Waveform takeId={take.id} video={video} />}
+        <Slider
+          aria-label="Start of the block in the take"
+          value={startFrame}
+          min={0}
+          max={Math.max(1, take.frames - 1)}
+          step={1}
+          valueLabelDisplay="auto"
+          valueLabelFormat={(frame) => frameText(instantOfFrame(frame))}
+          getAriaValueText={(frame) => frameText(instantOfFrame(frame))}
+          onChange={(_event, frame) => {
+            setStart(frame);
+            goTo(frame);
+          }}
+        />
+        <Typography color="text.secondary" data-testid="start-mark">
+          The block starts at {frameText(instantOfFrame(startFrame))} of the take (minutes, seconds, frames).
+        </Typography>
+      </Box>
+    </Stack>
+  );
+}

@@ -1,0 +1,65 @@
+import { Alert, Button, Paper, Typography } from '@mui/material';
+import type { Block } from '@zest/core/lesson';
+import { useRef, useState, type DragEvent } from 'react';
+import { useAppDispatch } from '../../app/store.ts';
+import { useOpenLesson } from '../../app/use-lesson.ts';
+import { uploadTake } from './uploads.ts';
+
+/** Takes files from the phone: by a button or dropped here. */
+export function UploadPanel({ block }: { block: Block }) {
+  const { id: lessonId } = useOpenLesson();
+  const [over, setOver] = useState(false);
+  const [faults, setFaults] = useState<string[]>([]);
+  const input = useRef<HTMLInputElement>(null);
+  const dispatch = useAppDispatch();
+
+  const take = async (files: FileList | null) => {
+    const found: string[] = [];
+    for (const file of files ?? []) {
+      const fault = await dispatch(uploadTake(lessonId, block, file));
+      if (fault) found.push(fault);
+    }
+    setFaults(found);
+  };
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void take(event.dataTransfer.files);
+  };
+
+  return (
+    <Paper
+      variant="outlined"
+      sx={{ p: 2, borderStyle: 'dashed', borderColor: over ? 'primary.main' : 'divider', borderWidth: 2 }}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      <Button variant="contained" onClick={() => input.current?.click()}>
+        Upload a video
+      </Button>
+      <Typography color="text.secondary" sx={{ mt: 1 }}>
+        Or drop files here. mp4, mov, webm and mkv from any phone will do.
+      </Typography>
+      <input
+        ref={input}
+        type="file"
+        accept="video/*,.mp4,.mov,.mkv,.webm"
+        multiple
+        hidden
+        aria-label="Video file"
+        onChange={(event) => {
+          void take(event.target.files).finally(() => input.current && (input.current.value = ''));
+        }}
+      />
+      {faults.map((fault) => (
+        <Alert key={fault} severity="error" sx={{ mt: 1 }}>
+          {fault}
+        </Alert>
+      ))}
+    </Paper>
+  );
+}

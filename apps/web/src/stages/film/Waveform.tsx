@@ -1,0 +1,38 @@
+import { Box, useTheme } from '@mui/material';
+import { useEffect, useRef } from 'react';
+import WaveSurfer from 'wavesurfer.js';
+import { pageNonce } from '../../app/nonce.ts';
+
+/** The take's sound as a waveform, drawn from the peaks the server measured; a click goes there. */
+export function Waveform({ takeId, video }: { takeId: string; video: HTMLVideoElement }) {
+  const place = useRef<HTMLDivElement>(null);
+  const { palette } = useTheme();
+  useEffect(() => {
+    if (!place.current) return;
+    let wave: WaveSurfer | undefined;
+    const stop = new AbortController();
+    const draw = async () => {
+      const answer = await fetch(`/api/takes/${takeId}/wave`, { signal: stop.signal });
+      const bytes = new Uint8Array(await answer.arrayBuffer());
+      if (!place.current || stop.signal.aborted) return;
+      wave = WaveSurfer.create({
+        container: place.current,
+        media: video,
+        peaks: [Array.from(bytes, (peak) => peak / 255)],
+        duration: video.duration,
+        height: 48,
+        waveColor: palette.secondary.main,
+        progressColor: palette.primary.main,
+        cursorColor: palette.text.primary,
+        cspNonce: pageNonce(),
+      });
+    };
+    // Without the drawing the take can still be used.
+    draw().catch(() => undefined);
+    return () => {
+      stop.abort();
+      wave?.destroy();
+    };
+  }, [takeId, video, palette]);
+  return <Box ref={place} sx={{ mt: 0.5 }} />;
+}

@@ -1,0 +1,79 @@
+import type { Take } from '@zest/contract';
+import { changeBlock, type Block } from '@zest/core/lesson';
+import { api, problemText } from '../../app/api.ts';
+import { edit } from '../../app/lesson-slice.ts';
+import type { AppThunk } from '../../app/store.ts';
+import { sendFile, uploadFault } from '../../record/upload.ts';
+
+/** An upload of this window; kept outside the pages so that it goes on while other benches are open. */
+export interface RunningUpload {
+  part: number;
+  fault: string | null;
+}
+
+type Listener = () => void;
+let running: ReadonlyMap<string, RunningUpload> = new Map();
+const listeners = new Set<Listener>();
+
+function note(takeId: string, state: RunningUpload | null): void {
+  const next = new Map(running);
+  if (state) next.set(takeId, state);
+  else next.delete(takeId);
+  running = next;
+  for (const listener of listeners) listener();
+}
+
+export const subscribeUploads = (listener: Listener) => {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+};
+export const runningUploads = () => running;
+
+/** Makes a take the block's footage; a block without footage takes its first take by itself. */
+export const chooseTake = (block: Block, takeId: string, startsAtMs: number): AppThunk => (dispatch) => {
+  dispatch(edit(`Take of ${block.title || 'the block'}`, changeBlock(block.id, (draft) => void (draft.footage = { takeId, startsAtMs }))));
+};
+
+const VIDEO_NAME = /\.(mp4|m4v|mov|webm|mkv|3gp|avi|ts|mts|m2ts|mpe?g)$/i;
+
+/** What can be told of a file before it is sent; null when it may be sent. */
+export function fileFault(file: File): string | null {
+  if (file.size === 0) return `“${file.name}” is empty. Copy it from the camera again.`;
+  if (!file.type.startsWith('video/') && !VIDEO_NAME.test(file.name)) {
+    return `“${file.name}” is not a video. Choose an mp4, mov, webm or mkv file.`;
+  }
+  return null;
+}
+
+async function send(takeId: string, file: Blob, resume: boolean): Promise<void> {
+  note(takeId, { part: 0, fault: null });
+  try {
+    await sendFile(takeId, file, (part) => note(takeId, { part, fault: null }), resume).done;
+    note(takeId, null);
+  } catch (error) {
+    note(takeId, { part: running.get(takeId)?.part ?? 0, fault: uploadFault(error) });
+  }
+}
+
+/** Sends a file as a new take of the block. @returns the fault that kept it from starting, or null */
+export const uploadTake =
+  (lessonId: string, block: Block, file: File): AppThunk<Promise<string | null>> =>
+  async (dispatch) => {
+    const fault = fileFault(file);
+    if (fault) return fault;
+    const made = await dispatch(
+      api.endpoints.makeTake.initiate({ lessonId, blockId: block.id, name: file.name.slice(0, 200) || 'Upload', source: 'upload' }),
+    );
+    if (!made.data) return problemText(made.error);
+    const takeId = made.data.id;
+    if (!block.footage) dispatch(chooseTake(block, takeId, 0));
+    void send(takeId, file, false).then(() => dispatch(api.util.invalidateTags(['Takes'])));
+    return null;
+  };
+
+/** Goes on with an upload that broke off; the same file has to be chosen again. */
+export const continueUpload =
+  (take: Take, file: File): AppThunk =>
+  (dispatch) => {
+    void send(take.id, file, true).then(() => dispatch(api.util.invalidateTags(['Takes'])));
+  };

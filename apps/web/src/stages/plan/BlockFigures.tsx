@@ -1,0 +1,59 @@
+import { Stack } from '@mui/material';
+import { LIMITS, type Block } from '@zest/core/lesson';
+import { ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { IntervalsFigures } from './IntervalsFigures.tsx';
+import { CautionList, CueList, KitList } from './lists.tsx';
+import { PauseFigures } from './PauseFigures.tsx';
+import { RepsFigures } from './RepsFigures.tsx';
+import { TalkFigures } from './TalkFigures.tsx';
+import { useChange } from './use-change.ts';
+
+const efforts = [
+  ['1', '1, at rest'],
+  ['2', '2, easy'],
+  ['3', '3, warm'],
+  ['4', '4, out of breath'],
+  ['5', '5, hard'],
+] as const;
+
+function KindFigures({ block }: { block: Block }) {
+  switch (block.kind) {
+    case 'talk':
+      return <TalkFigures block={block} />;
+    case 'intervals':
+      return <IntervalsFigures block={block} />;
+    case 'reps':
+      return <RepsFigures block={block} />;
+  }
+}
+
+/** Everything of one block that can be set. */
+export function BlockFigures({ block }: { block: Block }) {
+  const change = useChange(block);
+  return (
+    <Stack spacing={2} sx={{ px: 1.5, pb: 2, pt: 0.5 }}>
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
+        <TextLine label="Block" value={block.title} most={LIMITS.title} sx={{ width: 300 }} onChange={(text) => change('Name', (d) => void (d.title = text))} />
+        <ChoiceField
+          label="Effort"
+          value={String(block.effort) as (typeof efforts)[number][0]}
+          choices={efforts}
+          onChange={(effort) => change('Effort', (d) => void (d.effort = Number(effort)))}
+        />
+      </Stack>
+      <KindFigures block={block} />
+      <TextLine
+        label="What you say"
+        value={block.script}
+        most={LIMITS.script}
+        rows={2}
+        helper="In sentences. The captions are made from it."
+        onChange={(text) => change('Words', (d) => void (d.script = text))}
+      />
+      <CueList block={block} />
+      <KitList block={block} />
+      <CautionList block={block} />
+      <PauseFigures block={block} />
+    </Stack>
+  );
+}

@@ -1,0 +1,103 @@
+import { Button, Collapse, Paper, Stack, Typography } from '@mui/material';
+import { LIMITS, type Lesson } from '@zest/core/lesson';
+import { useState } from 'react';
+import { edit } from '../../app/lesson-slice.ts';
+import { useAppDispatch } from '../../app/store.ts';
+import { useOpenLesson } from '../../app/use-lesson.ts';
+import { ChoiceField, LengthField, TextLine, WholeField } from '../../ui/fields.tsx';
+
+const WEEKS = { min: 0, max: 99 };
+const AGES = { min: 3, max: 99 };
+
+/** Title, series, outcome, audience, target and the lesson's conventions. */
+export function LessonFacts() {
+  const { lesson } = useOpenLesson();
+  const [isOpen, setOpen] = useState(lesson.outcome === '');
+  const dispatch = useAppDispatch();
+  const set = (label: string, recipe: (draft: Lesson) => void) => dispatch(edit(label, recipe, true));
+  const { audience, settings, series } = lesson;
+  return (
+    <Paper variant="outlined" sx={{ p: 2 }}>
+      <Stack direction="row" spacing={2} sx={{ alignItems: 'center' }}>
+        <Typography sx={{ flex: 1 }} color={lesson.outcome ? 'text.primary' : 'text.secondary'}>
+          {lesson.outcome || 'Say in one sentence what can be seen when the lesson has worked.'}
+        </Typography>
+        <Button onClick={() => setOpen(!isOpen)} aria-expanded={isOpen}>
+          {isOpen ? 'Close' : 'About this lesson'}
+        </Button>
+      </Stack>
+      <Collapse in={isOpen} unmountOnExit>
+        <Stack spacing={2} sx={{ pt: 2 }}>
+          <TextLine label="Title" value={lesson.title} most={LIMITS.title} required onChange={(text) => set('Title', (d) => void (d.title = text))} />
+          <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
+            <TextLine
+              label="Series"
+              value={series.name}
+              most={LIMITS.title}
+              sx={{ width: 260 }}
+              onChange={(text) => set('Series', (d) => void (d.series.name = text))}
+            />
+            <WholeField
+              label="Week (0 for none)"
+              value={series.week ?? 0}
+              range={WEEKS}
+              onChange={(week) => set('Week', (d) => void (d.series.week = week === 0 ? null : week))}
+            />
+          </Stack>
+          <TextLine
+            label="Outcome"
+            value={lesson.outcome}
+            most={LIMITS.line}
+            helper="One sentence that can be seen: “the disc flies flat and lands in the hoop”."
+            onChange={(text) => set('Outcome', (d) => void (d.outcome = text))}
+          />
+          <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
+            <WholeField
+              label="Age from"
+              value={audience.ageFrom}
+              range={{ ...AGES, max: audience.ageTo }}
+              onChange={(age) => set('Age from', (d) => void (d.audience.ageFrom = age))}
+            />
+            <WholeField
+              label="Age to"
+              value={audience.ageTo}
+              range={{ ...AGES, min: audience.ageFrom }}
+              onChange={(age) => set('Age to', (d) => void (d.audience.ageTo = age))}
+            />
+            <LengthField
+              label="Target length"
+              value={lesson.targetMs ?? LIMITS.targetMs.min}
+              range={LIMITS.targetMs}
+              onChange={(ms) => set('Target length', (d) => void (d.targetMs = ms))}
+            />
+            <WholeField
+              label="Words a minute"
+              value={settings.speechWpm}
+              range={LIMITS.speechWpm}
+              onChange={(wpm) => set('Words a minute', (d) => void (d.settings.speechWpm = wpm))}
+            />
+            <ChoiceField
+              label="The last rest"
+              value={settings.lastRest}
+              choices={[
+                ['dropped', 'ends on the last work'],
+                ['counted', 'counts like every rest'],
+              ]}
+              onChange={(school) => set('The last rest', (d) => void (d.settings.lastRest = school))}
+            />
+            <ChoiceField
+              label="Left and right"
+              value={settings.sides}
+              choices={[
+                ['performer', 'name the performer’s side'],
+                ['mirrored', 'mirror the picture'],
+              ]}
+              sx={{ width: 240 }}
+              onChange={(school) => set('Left and right', (d) => void (d.settings.sides = school))}
+            />
+          </Stack>
+        </Stack>
+      </Collapse>
+    </Paper>
+  );
+}

@@ -1,0 +1,51 @@
+import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
+import { runSheet } from '@zest/core/schedule';
+import { clockText, lengthText } from '@zest/core/time';
+import { useMemo } from 'react';
+import { useChosenBlock, useSchedule } from '../../app/use-lesson.ts';
+
+/** The chosen block's part of the run sheet, on both clocks, down to each repetition and call. */
+export function RunSheet() {
+  const schedule = useSchedule();
+  const { block } = useChosenBlock();
+  const lines = useMemo(() => {
+    const own = schedule.blocks.find((planned) => planned.block.id === block?.id);
+    if (!own) return [];
+    const section = schedule.sections.find(({ section: s }) => s.id === own.sectionId);
+    return section ? runSheet({ ...schedule, sections: [{ ...section, blocks: [own] }], blocks: [own] }).slice(1) : [];
+  }, [schedule, block]);
+  if (lines.length === 0) return <Typography color="text.secondary">Choose a block to see its run sheet.</Typography>;
+  return (
+    <>
+      <Typography variant="h2" component="h2">
+        Run sheet
+      </Typography>
+      <Box sx={{ maxHeight: 420, overflow: 'auto' }} tabIndex={0} role="region" aria-label="Run sheet of the block">
+        <Table size="small" stickyHeader sx={{ fontVariantNumeric: 'tabular-nums', '& td, & th': { px: 0.75 } }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Video</TableCell>
+              <TableCell>Student</TableCell>
+              <TableCell>What</TableCell>
+              <TableCell align="right">Length</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {lines.map((line, i) => (
+              <TableRow key={i}>
+                <TableCell>{clockText(line.videoMs)}</TableCell>
+                <TableCell>{clockText(line.studentMs)}</TableCell>
+                <TableCell sx={{ fontWeight: line.level === 'block' ? 700 : 400, fontStyle: line.level === 'call' ? 'italic' : 'normal' }}>
+                  {line.level === 'call' ? `“${line.text}”` : line.text}
+                </TableCell>
+                <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+                  {line.durationMs > 0 ? lengthText(line.durationMs) : ''}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      </Box>
+    </>
+  );
+}

@@ -1,0 +1,89 @@
+import { Box, Button, IconButton, Paper, Stack, Tooltip, Typography } from '@mui/material';
+import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
+import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
+import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
+import { addBlock, LIMITS, makeBlock, moveSection, removeSection, type BlockKind } from '@zest/core/lesson';
+import type { ScheduledSection } from '@zest/core/schedule';
+import { lengthText } from '@zest/core/time';
+import { makeId } from '../../app/ids.ts';
+import { edit } from '../../app/lesson-slice.ts';
+import { useAppDispatch } from '../../app/store.ts';
+import { useChosenBlock } from '../../app/use-lesson.ts';
+import { TextLine } from '../../ui/fields.tsx';
+import { BlockPlan } from './BlockPlan.tsx';
+
+export const kindNames: Record<BlockKind, string> = { talk: 'Talk', intervals: 'Work and rest', reps: 'Repetitions' };
+const kinds: BlockKind[] = ['talk', 'intervals', 'reps'];
+
+/** A section: its name, its blocks, and what to add. */
+export function SectionPlan({ planned, first, last }: { planned: ScheduledSection; first: boolean; last: boolean }) {
+  const { section } = planned;
+  const dispatch = useAppDispatch();
+  const { block: chosen, choose } = useChosenBlock();
+  const add = (kind: BlockKind) => {
+    const block = makeBlock(kind, makeId);
+    dispatch(edit(`Add ${kindNames[kind].toLowerCase()}`, addBlock(section.id, block)));
+    choose(block.id);
+  };
+  return (
+    <Paper variant="outlined" component="section" aria-label={`Section ${section.title}`}>
+      <Stack direction="row" spacing={1} sx={{ p: 1.5, alignItems: 'center', borderBottom: 1, borderColor: 'divider' }}>
+        <TextLine
+          label="Section"
+          value={section.title}
+          most={LIMITS.title}
+          sx={{ maxWidth: 320 }}
+          onChange={(text) =>
+            dispatch(
+              edit(
+                'Section name',
+                (d) => {
+                  const own = d.sections.find(({ id }) => id === section.id);
+                  if (own) own.title = text;
+                },
+                true,
+              ),
+            )
+          }
+        />
+        <Typography color="text.secondary" sx={{ flex: 1, pl: 1 }}>
+          {lengthText(planned.durationMs)}
+        </Typography>
+        <Tooltip title="Section earlier">
+          <span>
+            <IconButton aria-label={`${section.title} earlier`} disabled={first} onClick={() => dispatch(edit('Move the section', moveSection(section.id, -1)))}>
+              <ArrowUpwardIcon />
+            </IconButton>
+          </span>
+        </Tooltip>
+        <Tooltip title="Section later">
+          <span>
+            <IconButton aria-label={`${section.title} later`} disabled={last} onClick={() => dispatch(edit('Move the section', moveSection(section.id, 1)))}>
+              <ArrowDownwardIcon />
+            </IconButton>
+          </span>
+        </Tooltip>
+        <Tooltip title="Remove the section (undo brings it back)">
+          <IconButton aria-label={`Remove section ${section.title}`} onClick={() => dispatch(edit('Remove the section', removeSection(section.id)))}>
+            <DeleteOutlineIcon />
+          </IconButton>
+        </Tooltip>
+      </Stack>
+      {planned.blocks.length === 0 && (
+        <Typography sx={{ p: 2 }} color="text.secondary">
+          Nothing here yet. Add a talk, work and rest, or repetitions.
+        </Typography>
+      )}
+      {planned.blocks.map((block) => (
+        <BlockPlan key={block.block.id} planned={block} isOpen={chosen?.id === block.block.id} onOpen={() => choose(block.block.id)} />
+      ))}
+      <Box sx={{ p: 1, display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+        {kinds.map((kind) => (
+          <Button key={kind} size="small" onClick={() => add(kind)} disabled={planned.blocks.length >= LIMITS.blocksPerSection}>
+            + {kindNames[kind]}
+          </Button>
+        ))}
+      </Box>
+    </Paper>
+  );
+}

@@ -1,0 +1,131 @@
+import { Box, Tooltip } from '@mui/material';
+import type { ScheduledBlock, Schedule } from '@zest/core/schedule';
+import { clockText, lengthText } from '@zest/core/time';
+import { paper } from '../app/theme.ts';
+
+/** Depth of colour by effort, 1 to 5; the hatch says the same without colour. */
+const EFFORT_FILL = ['#f3ddbd', '#ebc793', '#e0a962', '#cf8538', '#b0621a'];
+const HATCH_GAP = [0, 16, 11, 7, 4];
+const ROW = { top: 20, height: 46 };
+const MIN_TICK_PX = 70;
+const STEPS_MS = [5, 10, 15, 30, 60, 120, 300, 600, 1200].map((s) => s * 1000);
+
+interface RibbonProps {
+  schedule: Schedule;
+  /** Blocks whose footage is chosen. */
+  filmed: ReadonlySet<string>;
+  chosen: string | undefined;
+  onChoose: (blockId: string) => void;
+  /** Width of the drawing; it scales to its place. */
+  width?: number;
+}
+
+function ticks(totalMs: number, width: number): number[] {
+  const step = STEPS_MS.find((ms) => (ms / totalMs) * width >= MIN_TICK_PX) ?? totalMs;
+  return Array.from({ length: Math.floor(totalMs / step) + 1 }, (_, i) => i * step);
+}
+
+function describe(planned: ScheduledBlock, filmed: boolean): string {
+  const pause = planned.studentMs > planned.durationMs ? `, then ${lengthText(planned.studentMs - planned.durationMs)} of practice off the video` : '';
+  return `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${pause}, effort ${planned.block.effort} of 5, ${filmed ? 'filmed' : 'not filmed yet'}`;
+}
+
+/**
+ * The whole lesson to scale. Across runs student time; above it the video clock, which stands still where
+ * students pause; below it the student clock.
+ */
+export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: RibbonProps) {
+  const total = Math.max(1, schedule.studentMs);
+  const x = (studentMs: number) => (studentMs / total) * width;
+  const bottom = ROW.top + ROW.height;
+  /** Where a moment of the video lies on the student's clock. */
+  const studentAt = (videoMs: number) => {
+    const block = schedule.blocks.findLast((b) => b.startMs <= videoMs);
+    return block ? block.studentStartMs + (videoMs - block.startMs) : 0;
+  };
+  return (
+    <Box component="nav" aria-label="Lesson ribbon" sx={{ bgcolor: 'background.paper', borderRadius: 2, border: 1, borderColor: 'divider', px: 1.5, py: 0.5 }}>
+      <svg viewBox={`0 0 ${width} ${bottom + 22}`} width="100%" style={{ display: 'block', overflow: 'visible' }} role="group" aria-label={`Video ${clockText(schedule.videoMs)}, student ${clockText(schedule.studentMs)}`}>
+        <defs>
+          {HATCH_GAP.map((gap, i) =>
+            gap === 0 ? null : (
+              <pattern key={gap} id={`hatch-${i + 1}`} width={gap} height={gap} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+                <line x1="0" y1="0" x2="0" y2={gap} stroke={paper.ink} strokeWidth="1" opacity="0.35" />
+              </pattern>
+            ),
+          )}
+        </defs>
+        {ticks(schedule.videoMs, width).map((ms) => (
+          <text key={ms} x={x(studentAt(ms))} y={14} fontSize="12.5" fill={paper.soft}>
+            {ms === 0 ? 'video 0:00' : clockText(ms)}
+          </text>
+        ))}
+        {schedule.blocks.map((planned) => {
+          const { block } = planned;
+          const left = x(planned.studentStartMs);
+          const wide = x(planned.durationMs);
+          const isFilmed = filmed.has(block.id);
+          const label = describe(planned, isFilmed);
+          const notches = planned.spans.filter((span) => span.kind === 'side-change' || span.kind === 'round-rest' || span.kind === 'set-rest');
+          return (
+            <Tooltip key={block.id} title={label} arrow>
+              <g
+                role="button"
+                tabIndex={0}
+                aria-label={label}
+                aria-pressed={chosen === block.id}
+                className="ribbon-block"
+                style={{ cursor: 'pointer' }}
+                onClick={() => onChoose(block.id)}
+                onKeyDown={(event) => {
+                  if (event.key !== 'Enter' && event.key !== ' ') return;
+                  event.preventDefault();
+                  onChoose(block.id);
+                }}
+              >
+                <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={EFFORT_FILL[block.effort - 1]} />
+                {block.effort > 1 && <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={`url(#hatch-${block.effort})`} />}
+                {planned.block.pauseAfter && (
+                  <>
+                    <line x1={left + wide} x2={left + x(planned.studentMs)} y1={ROW.top + ROW.height / 2} y2={ROW.top + ROW.height / 2} stroke={paper.soft} strokeWidth="2" strokeDasharray="5 4" />
+                    <text x={left + wide + 6} y={ROW.top + ROW.height / 2 - 6} fontSize="12" fill={paper.soft}>
+                      {x(planned.studentMs - planned.durationMs) > 70 ? `pause ${lengthText(planned.block.pauseAfter.practiceMs)}` : ''}
+                    </text>
+                  </>
+                )}
+                {notches.map((span) => (
+                  <path key={span.startMs} d={`M${left + x(span.startMs) - 4},${ROW.top} l4,7 l4,-7 z`} fill={paper.ink} />
+                ))}
+                {block.cues.length > 0 && wide > 14 && <circle cx={left + 7} cy={bottom - 8} r="3.5" fill={paper.ink} />}
+                {isFilmed && <rect x={left} y={bottom - 2} width={Math.max(2, wide - 1.5)} height={4} fill="#1f5f66" />}
+                {wide > 60 && (
+                  <text x={left + 6} y={ROW.top + 18} fontSize="13" fontWeight="650" fill={paper.ink} stroke={EFFORT_FILL[block.effort - 1]} strokeWidth="3" paintOrder="stroke">
+                    {[...block.title].slice(0, Math.floor((wide - 10) / 7.4)).join('')}
+                  </text>
+                )}
+                <rect
+                  x={left + 1}
+                  y={ROW.top + 1}
+                  width={Math.max(2, wide - 3.5)}
+                  height={ROW.height - 2}
+                  fill="none"
+                  stroke={chosen === block.id ? paper.ink : 'none'}
+                  strokeWidth="3"
+                  className="ribbon-edge"
+                />
+              </g>
+            </Tooltip>
+          );
+        })}
+        {schedule.sections.map((section) => (
+          <line key={section.section.id} x1={x(section.studentStartMs)} x2={x(section.studentStartMs)} y1={ROW.top - 4} y2={bottom + 6} stroke={paper.ink} strokeWidth="1.5" />
+        ))}
+        {ticks(schedule.studentMs, width).map((ms) => (
+          <text key={ms} x={x(ms)} y={bottom + 18} fontSize="12.5" fill={paper.soft}>
+            {ms === 0 ? 'student 0:00' : clockText(ms)}
+          </text>
+        ))}
+      </svg>
+    </Box>
+  );
+}

@@ -1,0 +1,123 @@
+import { MenuItem, TextField, type TextFieldProps } from '@mui/material';
+import { lengthText, parseLength } from '@zest/core/time';
+import { useState } from 'react';
+
+interface FigureProps {
+  label: string;
+  value: number;
+  range: { min: number; max: number };
+  onChange: (value: number) => void;
+  helper?: string;
+  sx?: TextFieldProps['sx'];
+}
+
+interface Kind {
+  show: (value: number) => string;
+  read: (text: string) => number | null;
+  fault: string;
+}
+
+const lengthKind: Kind = { show: lengthText, read: parseLength, fault: 'Write a time as 45, 45 s, 1:30 or 2 min.' };
+const wholeKind: Kind = {
+  show: String,
+  read: (text) => (/^\s*-?\d+\s*$/.test(text) ? Number(text) : null),
+  fault: 'Write a whole number.',
+};
+
+/** Takes over every valid figure at once, says what is wrong with any other, and keeps the last valid one. */
+function Figure({ label, value, range, onChange, helper, sx, kind }: FigureProps & { kind: Kind }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const read = typed === null ? value : kind.read(typed);
+  const fault =
+    read === null
+      ? kind.fault
+      : read < range.min
+        ? `At least ${kind.show(range.min)}. Kept: ${kind.show(value)}.`
+        : read > range.max
+          ? `At most ${kind.show(range.max)}. Kept: ${kind.show(value)}.`
+          : null;
+  return (
+    <TextField
+      label={label}
+      value={typed ?? kind.show(value)}
+      error={fault !== null}
+      helperText={fault ?? helper}
+      onChange={(event) => {
+        const text = event.target.value;
+        setTyped(text);
+        const next = kind.read(text);
+        if (next !== null && next >= range.min && next <= range.max && next !== value) onChange(next);
+      }}
+      onBlur={() => setTyped(null)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && fault === null) setTyped(null);
+      }}
+      sx={{ width: 150, ...sx }}
+    />
+  );
+}
+
+/** A length in milliseconds, written as teachers write it. */
+export function LengthField(props: FigureProps) {
+  return <Figure {...props} kind={lengthKind} />;
+}
+
+/** A whole number. */
+export function WholeField(props: FigureProps) {
+  return <Figure {...props} kind={wholeKind} />;
+}
+
+interface ChoiceProps<T extends string> {
+  label: string;
+  value: T;
+  choices: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+  sx?: TextFieldProps['sx'];
+}
+
+export function ChoiceField<T extends string>({ label, value, choices, onChange, sx }: ChoiceProps<T>) {
+  return (
+    <TextField select label={label} value={value} onChange={(event) => onChange(event.target.value as T)} sx={{ width: 200, ...sx }}>
+      {choices.map(([id, name]) => (
+        <MenuItem key={id} value={id}>
+          {name}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+interface LineProps {
+  label: string;
+  value: string;
+  most: number;
+  onChange: (value: string) => void;
+  helper?: string | undefined;
+  rows?: number;
+  required?: boolean;
+  sx?: TextFieldProps['sx'];
+}
+
+/** Text taken over as it is typed; what is too long is cut and said. An emptied required line keeps its old text. */
+export function TextLine({ label, value, most, onChange, helper, rows, required, sx }: LineProps) {
+  const [emptied, setEmptied] = useState(false);
+  const full = value.length >= most;
+  return (
+    <TextField
+      label={label}
+      value={emptied ? '' : value}
+      {...(rows && { multiline: true, minRows: rows })}
+      error={emptied}
+      helperText={emptied ? `This cannot be empty. Kept: “${value}”.` : full ? `At most ${most} characters.` : helper}
+      slotProps={{ htmlInput: { maxLength: most } }}
+      onChange={(event) => {
+        const text = event.target.value.slice(0, most);
+        const nothing = required === true && text.trim() === '';
+        setEmptied(nothing);
+        if (!nothing) onChange(text);
+      }}
+      onBlur={() => setEmptied(false)}
+      sx={sx}
+    />
+  );
+}

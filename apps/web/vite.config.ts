@@ -1,0 +1,20 @@
+import path from 'node:path';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+const root = import.meta.dirname;
+
+export default defineConfig({
+  root,
+  plugins: [react()],
+  html: { cspNonce: '__NONCE__' },
+  build: {
+    outDir: path.resolve(root, '../../dist/web'),
+    emptyOutDir: true,
+    target: 'es2022',
+    // Small fonts stay files: the policy of the pages allows no data: fonts.
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 1_500,
+    rollupOptions: { input: { app: path.join(root, 'index.html'), follow: path.join(root, 'follow.html') } },
+  },
+});

@@ -1,0 +1,53 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdirSync, writeFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { createCanvas, type SKRSContext2D } from '@napi-rs/canvas';
+import { demoClips, type DemoClip } from './lesson.ts';
+import { drawPerformer, poseAt, speechAt, voiceSamples, type DrawContext } from './performer/index.ts';
+
+/** Draws the demo's clips with ffmpeg on the path: `npx tsx demo/src/make-clips.ts`. */
+const WIDTH = 1280;
+const HEIGHT = 720;
+const FPS = 30;
+const RATE = 48_000;
+const folder = path.join(path.dirname(fileURLToPath(import.meta.url)), '..', 'clips');
+
+function moveAt(clip: DemoClip, blockMs: number) {
+  return clip.moves.filter((move) => move.fromMs <= blockMs).at(-1) ?? { fromMs: 0, movement: 'other' as const };
+}
+
+async function makeClip(clip: DemoClip): Promise<void> {
+  const target = path.join(folder, clip.file);
+  const frames = Math.round((clip.lengthMs * FPS) / 1000);
+  const samples = voiceSamples(RATE, 0, Math.round((clip.lengthMs * RATE) / 1000));
+  const sound = path.join(folder, `${clip.blockId}.pcm`);
+  writeFileSync(sound, Buffer.from(samples.buffer));
+  const ffmpeg = spawn(
+    'ffmpeg',
+    [
+      ...['-y', '-v', 'error', '-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${WIDTH}x${HEIGHT}`, '-framerate', String(FPS), '-i', 'pipe:0'],
+      ...['-f', 'f32le', '-ar', String(RATE), '-ac', '1', '-i', sound],
+      ...['-c:v', 'libx264', '-preset', 'slow', '-crf', '28', '-pix_fmt', 'yuv420p', '-g', '60', '-c:a', 'aac', '-b:a', '64k', '-movflags', '+faststart', target],
+    ],
+    { stdio: ['pipe', 'inherit', 'inherit'] },
+  );
+  const ctx = createCanvas(WIDTH, HEIGHT).getContext('2d') as SKRSContext2D & DrawContext;
+  for (let frame = 0; frame < frames; frame += 1) {
+    const ms = (frame * 1000) / FPS;
+    const blockMs = ms - clip.headMs;
+    const move = moveAt(clip, blockMs);
+    drawPerformer(ctx, poseAt(move.movement, (blockMs - move.fromMs) / 1000, move.periodS, speechAt(ms / 1000)), WIDTH, HEIGHT);
+    const pixels = Buffer.from(ctx.getImageData(0, 0, WIDTH, HEIGHT).data.buffer);
+    if (!ffmpeg.stdin.write(pixels)) await once(ffmpeg.stdin, 'drain');
+  }
+  ffmpeg.stdin.end();
+  const [code] = (await once(ffmpeg, 'close')) as [number];
+  rmSync(sound);
+  if (code !== 0) throw new Error(`ffmpeg ended with ${code} on ${clip.file}`);
+  process.stdout.write(`${target}\n`);
+}
+
+mkdirSync(folder, { recursive: true });
+for (const clip of demoClips) await makeClip(clip);

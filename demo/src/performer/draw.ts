@@ -1,0 +1,199 @@
+import type { PaintContext } from '@zest/core/overlay';
+import type { Point, Pose } from './pose.ts';
+
+/** What drawing needs of a canvas context, in a browser and on the server alike. */
+export interface DrawContext extends PaintContext {
+  lineJoin: string;
+  quadraticCurveTo(cx: number, cy: number, x: number, y: number): void;
+  ellipse(x: number, y: number, rx: number, ry: number, turn: number, from: number, to: number): void;
+}
+
+const WALL = '#e8dcc8';
+const WALL_LOW = '#d9c8ad';
+const FLOOR = '#c99f6b';
+const LINE = '#f3ead9';
+const SKIN = { dark: '#8f5b3c', light: '#b5794f' };
+const SHIRT = { dark: '#1f5f66', light: '#2f8089' };
+const SHORTS = { dark: '#2b2d42', light: '#3f4260' };
+const SHOE = '#f6f1e7';
+const HAIR = '#2a1a12';
+const ROPE = '#d1495b';
+
+const ARM = 0.19;
+const LEG = 0.246;
+const SHOULDER = 0.115;
+const HIP = 0.062;
+const TRUNK = 0.3;
+
+/** The middle joint of a limb of two equal bones; `bend` says to which side it goes. */
+function joint(from: Point, to: Point, bone: number, bend: number): Point {
+  const dx = to.x - from.x;
+  const dy = to.y - from.y;
+  const reach = Math.hypot(dx, dy);
+  const height = Math.sqrt(Math.max(0, bone * bone - (reach * reach) / 4));
+  const scale = reach > 0 ? height / reach : 0;
+  return { x: (from.x + to.x) / 2 - dy * scale * bend, y: (from.y + to.y) / 2 + dx * scale * bend };
+}
+
+/** The end of a limb no longer than its bones allow. */
+function within(from: Point, to: Point, length: number): Point {
+  const reach = Math.hypot(to.x - from.x, to.y - from.y);
+  if (reach <= length) return to;
+  return { x: from.x + ((to.x - from.x) * length) / reach, y: from.y + ((to.y - from.y) * length) / reach };
+}
+
+function hall(ctx: DrawContext, width: number, height: number, floorY: number): void {
+  ctx.fillStyle = WALL;
+  ctx.fillRect(0, 0, width, height);
+  ctx.fillStyle = WALL_LOW;
+  ctx.fillRect(0, floorY - height * 0.42, width, height * 0.3);
+  ctx.fillStyle = FLOOR;
+  ctx.fillRect(0, floorY - height * 0.12, width, height);
+  ctx.strokeStyle = LINE;
+  ctx.lineWidth = height * 0.008;
+  ctx.beginPath();
+  ctx.moveTo(0, floorY + height * 0.08);
+  ctx.lineTo(width, floorY + height * 0.08);
+  ctx.stroke();
+  ctx.beginPath();
+  ctx.ellipse(width / 2, floorY + height * 0.02, width * 0.3, height * 0.075, 0, 0, Math.PI * 2);
+  ctx.stroke();
+}
+
+/** Draws hall and performer, `width` x `height` pixels; the performer stands about 0.62 of the height tall. */
+export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, height: number): void {
+  const floorY = height * 0.86;
+  const unit = height * 0.62;
+  const at = (p: Point): Point => ({ x: width / 2 + p.x * unit, y: floorY - p.y * unit });
+  hall(ctx, width, height, floorY);
+  ctx.lineCap = 'round';
+  ctx.lineJoin = 'round';
+
+  const stroke = (points: Point[], thick: number, colours: { dark: string; light: string }) => {
+    for (const [colour, part, shift] of [
+      [colours.dark, 1, 0],
+      [colours.light, 0.62, -0.14],
+    ] as const) {
+      ctx.strokeStyle = colour;
+      ctx.lineWidth = thick * unit * part;
+      ctx.beginPath();
+      points.forEach((point, i) => {
+        const { x, y } = at(point);
+        const nudged = x + shift * thick * unit;
+        if (i === 0) ctx.moveTo(nudged, y);
+        else ctx.lineTo(nudged, y);
+      });
+      ctx.stroke();
+    }
+  };
+  const disc = (centre: Point, radius: number, colour: string) => {
+    const { x, y } = at(centre);
+    ctx.fillStyle = colour;
+    ctx.beginPath();
+    ctx.arc(x, y, radius * unit, 0, Math.PI * 2);
+    ctx.fill();
+  };
+
+  const shadow = at({ x: pose.pelvis.x, y: 0 });
+  ctx.fillStyle = 'rgba(60,40,20,0.28)';
+  ctx.beginPath();
+  ctx.ellipse(shadow.x, shadow.y + unit * 0.02, unit * 0.22, unit * 0.035, 0, 0, Math.PI * 2);
+  ctx.fill();
+
+  if (pose.seated) {
+    const seat = at({ x: -0.17, y: 0.27 });
+    ctx.fillStyle = '#7a5a3a';
+    ctx.fillRect(seat.x, seat.y, unit * 0.34, unit * 0.04);
+    ctx.fillRect(seat.x + unit * 0.02, seat.y, unit * 0.03, unit * 0.27);
+    ctx.fillRect(seat.x + unit * 0.29, seat.y, unit * 0.03, unit * 0.27);
+  }
+
+  const { pelvis, lean } = pose;
+  const neck = { x: pelvis.x + Math.sin(lean) * TRUNK, y: pelvis.y + Math.cos(lean) * TRUNK };
+  const head = { x: neck.x + Math.sin(lean) * 0.1, y: neck.y + 0.1 };
+  for (const [side, sign] of [
+    ['left', 1],
+    ['right', -1],
+  ] as const) {
+    const hip = { x: pelvis.x + HIP * sign, y: pelvis.y };
+    const foot = within(hip, { x: pose.feet[side].x, y: pose.feet[side].y + 0.035 }, LEG * 2);
+    // Seated, the thighs point at the viewer.
+    const knee = pose.seated ? { x: foot.x * 0.9, y: 0.26 } : joint(hip, foot, LEG, sign);
+    stroke([hip, knee, foot], 0.082, SKIN);
+    stroke([hip, { x: (hip.x + knee.x) / 2, y: (hip.y + knee.y) / 2 }], 0.12, SHORTS);
+    const sole = at(foot);
+    ctx.fillStyle = SHOE;
+    ctx.beginPath();
+    ctx.ellipse(sole.x + sign * unit * 0.015, sole.y + unit * 0.012, unit * 0.052, unit * 0.03, 0, 0, Math.PI * 2);
+    ctx.fill();
+  }
+  if (pose.prop.kind === 'rope' && Math.cos(pose.prop.turn * Math.PI * 2) < 0) drawRope(ctx, pose, at, unit);
+
+  stroke([{ x: pelvis.x, y: pelvis.y + 0.02 }, { x: pelvis.x, y: pelvis.y - 0.03 }], 0.2, SHORTS);
+  stroke([{ x: pelvis.x, y: pelvis.y + 0.07 }, { x: neck.x, y: neck.y - 0.06 }], 0.21, SHIRT);
+  stroke([neck, head], 0.06, SKIN);
+  for (const [side, sign] of [
+    ['left', 1],
+    ['right', -1],
+  ] as const) {
+    const shoulder = { x: neck.x + SHOULDER * sign, y: neck.y - 0.035 };
+    const hand = within(shoulder, pose.hands[side], ARM * 2);
+    const elbow = joint(shoulder, hand, ARM, pose.hands[side].y > shoulder.y + 0.15 ? sign : -sign);
+    stroke([shoulder, elbow, hand], 0.062, SKIN);
+    stroke([shoulder, { x: (shoulder.x + elbow.x) / 2, y: (shoulder.y + elbow.y) / 2 }], 0.082, SHIRT);
+    disc(hand, 0.036, SKIN.light);
+  }
+  disc({ x: head.x, y: head.y + 0.012 }, 0.078, HAIR);
+  disc(head, 0.07, SKIN.light);
+  disc({ x: head.x - 0.024, y: head.y + 0.01 }, 0.009, HAIR);
+  disc({ x: head.x + 0.024, y: head.y + 0.01 }, 0.009, HAIR);
+  const lips = at({ x: head.x, y: head.y - 0.03 });
+  ctx.fillStyle = '#5d2a22';
+  ctx.beginPath();
+  ctx.ellipse(lips.x, lips.y, unit * 0.018, unit * (0.003 + 0.013 * pose.mouth), 0, 0, Math.PI * 2);
+  ctx.fill();
+  drawProp(ctx, pose, at, unit);
+}
+
+function drawRope(ctx: DrawContext, pose: Pose, at: (p: Point) => Point, unit: number): void {
+  if (pose.prop.kind !== 'rope') return;
+  const left = at(pose.hands.left);
+  const right = at(pose.hands.right);
+  const swing = Math.cos(pose.prop.turn * Math.PI * 2);
+  // A quadratic's middle is half-way to its control point: under the feet at turn 0, above the head at half a turn.
+  const middle = at({ x: 0, y: swing > 0 ? 0.5 - 1.06 * swing : 0.5 - 1.36 * swing });
+  ctx.strokeStyle = ROPE;
+  ctx.lineWidth = unit * 0.014;
+  ctx.beginPath();
+  ctx.moveTo(left.x, left.y);
+  ctx.quadraticCurveTo(middle.x, middle.y, right.x, right.y);
+  ctx.stroke();
+}
+
+function drawProp(ctx: DrawContext, pose: Pose, at: (p: Point) => Point, unit: number): void {
+  switch (pose.prop.kind) {
+    case 'rope':
+      if (Math.cos(pose.prop.turn * Math.PI * 2) >= 0) drawRope(ctx, pose, at, unit);
+      return;
+    case 'disc': {
+      const { x, y } = at(pose.prop.at);
+      ctx.fillStyle = '#f2542d';
+      ctx.beginPath();
+      ctx.ellipse(x, y, unit * 0.075, unit * 0.022, pose.prop.tilt, 0, Math.PI * 2);
+      ctx.fill();
+      return;
+    }
+    case 'band': {
+      const left = at(pose.hands.left);
+      const right = at(pose.hands.right);
+      ctx.strokeStyle = '#e0a526';
+      ctx.lineWidth = unit * 0.02;
+      ctx.beginPath();
+      ctx.moveTo(left.x, left.y);
+      ctx.lineTo(right.x, right.y);
+      ctx.stroke();
+      return;
+    }
+    case 'none':
+  }
+}

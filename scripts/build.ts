@@ -1,0 +1,36 @@
+import { rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { build as bundle } from 'esbuild';
+import { build as buildPages } from 'vite';
+
+/** Builds the server's processes and the pages into `dist/`. */
+const root = path.resolve(import.meta.dirname, '..');
+const server = path.join(root, 'apps/server/src');
+
+rmSync(path.join(root, 'dist'), { recursive: true, force: true });
+await bundle({
+  entryPoints: {
+    cli: path.join(server, 'cli/main.ts'),
+    http: path.join(server, 'http-process.ts'),
+    worker: path.join(server, 'worker-process.ts'),
+  },
+  outdir: path.join(root, 'dist/server'),
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  sourcemap: true,
+  // Installed packages stay where they are; our own workspaces are bundled.
+  packages: 'external',
+  alias: Object.fromEntries([
+    ...['time', 'lesson', 'schedule', 'assembly', 'overlay', 'formats'].map((room) => [
+      `@zest/core/${room}`,
+      path.join(root, 'packages/core/src', room, 'index.ts'),
+    ]),
+    ['@zest/contract', path.join(root, 'packages/contract/src/index.ts')],
+    ['@zest/demo/lesson', path.join(root, 'demo/src/lesson.ts')],
+  ]),
+  logLevel: 'warning',
+});
+await buildPages({ configFile: path.join(root, 'apps/web/vite.config.ts'), logLevel: 'warn' });
+writeFileSync(path.join(root, 'dist/.built'), '');
