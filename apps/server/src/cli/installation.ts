@@ -43,6 +43,7 @@ export function runningOn(dataDir: string): Running | null {
 }
 
 export function noteRunning(dataDir: string, running: Running): void {
+  mkdirSync(dataDir, { recursive: true, mode: 0o700 });
   writeFileSync(`${runningFile(dataDir)}.part`, JSON.stringify(running), { mode: 0o600 });
   renameSync(`${runningFile(dataDir)}.part`, runningFile(dataDir));
 }

@@ -86,55 +86,56 @@ export class ShareRow extends Model<InferAttributes<ShareRow>, InferCreationAttr
   declare revokedAt: CreationOptional<Date | null>;
 }
 
-const id = { type: DataTypes.STRING(40), allowNull: false };
-const key = { ...id, primaryKey: true };
-const createdAt = { type: DataTypes.DATE(3), allowNull: false, defaultValue: DataTypes.NOW };
-const sha = { type: DataTypes.CHAR(64), allowNull: true };
+// Made anew for each column: the library writes its own notes into these objects.
+const id = () => ({ type: DataTypes.STRING(40), allowNull: false });
+const key = () => ({ ...id(), primaryKey: true });
+const moment = () => ({ type: DataTypes.DATE(3), allowNull: false, defaultValue: DataTypes.NOW });
+const sha = () => ({ type: DataTypes.CHAR(64), allowNull: true });
 
 /** Ties the models to a connection. The tables themselves are made by the migrations. */
 export function defineModels(sequelize: Sequelize): void {
   const common = { sequelize, timestamps: false, underscored: true };
   User.init(
     {
-      id: key,
+      id: key(),
       login: { type: DataTypes.STRING(80), allowNull: false },
       passwordHash: { type: DataTypes.STRING(255), allowNull: false },
-      createdAt,
+      createdAt: moment(),
     },
     { ...common, tableName: 'users' },
   );
   LessonRow.init(
     {
-      id: key,
-      ownerId: id,
+      id: key(),
+      ownerId: id(),
       revision: { type: DataTypes.INTEGER, allowNull: false },
-      createdAt,
+      createdAt: moment(),
       deletedAt: { type: DataTypes.DATE(3), allowNull: true },
     },
     { ...common, tableName: 'lessons' },
   );
   RevisionRow.init(
     {
-      lessonId: key,
+      lessonId: key(),
       revision: { type: DataTypes.INTEGER, allowNull: false, primaryKey: true },
       document: { type: DataTypes.TEXT('long'), allowNull: false },
-      createdAt,
+      createdAt: moment(),
     },
     { ...common, tableName: 'lesson_revisions' },
   );
   TakeRow.init(
     {
-      id: key,
-      ownerId: id,
-      lessonId: id,
-      blockId: id,
+      id: key(),
+      ownerId: id(),
+      lessonId: id(),
+      blockId: id(),
       name: { type: DataTypes.STRING(200), allowNull: false },
       source: { type: DataTypes.STRING(20), allowNull: false },
-      createdAt,
-      originalSha: sha,
-      workingSha: sha,
-      thumbsSha: sha,
-      waveSha: sha,
+      createdAt: moment(),
+      originalSha: sha(),
+      workingSha: sha(),
+      thumbsSha: sha(),
+      waveSha: sha(),
       frames: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       thumbs: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       hasSound: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
@@ -144,10 +145,10 @@ export function defineModels(sequelize: Sequelize): void {
   );
   JobRow.init(
     {
-      id: key,
-      ownerId: id,
+      id: key(),
+      ownerId: id(),
       kind: { type: DataTypes.STRING(20), allowNull: false },
-      subjectId: id,
+      subjectId: id(),
       inputHash: { type: DataTypes.CHAR(64), allowNull: false },
       input: { type: DataTypes.TEXT('long'), allowNull: false },
       state: { type: DataTypes.STRING(20), allowNull: false },
@@ -159,18 +160,18 @@ export function defineModels(sequelize: Sequelize): void {
       leaseUntil: { type: DataTypes.DATE(3), allowNull: true },
       workerId: { type: DataTypes.STRING(40), allowNull: true },
       startedAt: { type: DataTypes.DATE(3), allowNull: true },
-      createdAt,
-      updatedAt: createdAt,
+      createdAt: moment(),
+      updatedAt: moment(),
     },
     { ...common, tableName: 'jobs' },
   );
   ShareRow.init(
     {
-      code: key,
-      ownerId: id,
-      lessonId: id,
+      code: key(),
+      ownerId: id(),
+      lessonId: id(),
       revision: { type: DataTypes.INTEGER, allowNull: false },
-      createdAt,
+      createdAt: moment(),
       revokedAt: { type: DataTypes.DATE(3), allowNull: true },
     },
     { ...common, tableName: 'shares' },

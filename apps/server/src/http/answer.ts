@@ -1,7 +1,7 @@
 import type { Problem } from '@zest/contract';
 import { LessonError } from '@zest/core/lesson';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { messageOf, Refusal, refuse } from '../errors.ts';
 
 /** Reads a request's body. @throws Refusal 400 naming every place that is wrong */

@@ -15,13 +15,14 @@ import { Waveform } from './Waveform.tsx';
 export function StartMark({ block, take }: { block: Block; take: Take }) {
   const { lesson } = useOpenLesson();
   const dispatch = useAppDispatch();
-  const [video, setVideo] = useState<HTMLVideoElement | null>(null);
+  const videoRef = useRef<HTMLVideoElement>(null);
   const [shown, setShown] = useState(0);
   const [playing, setPlaying] = useState(false);
   const frameShown = useRef(0);
   const startFrame = firstFrameFrom(block.footage?.startsAtMs ?? 0);
 
   useEffect(() => {
+    const video = videoRef.current;
     if (!video) return;
     let callback = 0;
     const onFrame = (_now: number, { mediaTime }: VideoFrameCallbackMetadata) => {
@@ -31,9 +32,10 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     };
     callback = video.requestVideoFrameCallback(onFrame);
     return () => video.cancelVideoFrameCallback(callback);
-  }, [video]);
+  }, []);
 
   const goTo = (frame: number) => {
+    const video = videoRef.current;
     if (!video) return;
     video.pause();
     video.currentTime = (Math.max(0, Math.min(frame, take.frames - 1)) + 0.5) / OUTPUT_FPS;
@@ -50,6 +52,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     );
   };
   const toggle = () => {
+    const video = videoRef.current;
     if (!video) return;
     if (video.paused) void video.play();
     else video.pause();
@@ -67,7 +70,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     <Stack spacing={1.5}>
       <div className="stage">
         <video
-          ref={setVideo}
+          ref={videoRef}
           src={`/api/takes/${take.id}/video`}
           playsInline
           preload="auto"
@@ -110,7 +113,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
             backgroundSize: '100% 100%',
           }}
         />
-        {video && take.hasSound && <Waveform takeId={take.id} video={video} />}
+        {take.hasSound && <Waveform takeId={take.id} videoRef={videoRef} />}
         <Slider
           aria-label="Start of the block in the take"
           value={startFrame}

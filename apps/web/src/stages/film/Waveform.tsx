@@ -1,14 +1,15 @@
 import { Box, useTheme } from '@mui/material';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type RefObject } from 'react';
 import WaveSurfer from 'wavesurfer.js';
 import { pageNonce } from '../../app/nonce.ts';
 
 /** The take's sound as a waveform, drawn from the peaks the server measured; a click goes there. */
-export function Waveform({ takeId, video }: { takeId: string; video: HTMLVideoElement }) {
+export function Waveform({ takeId, videoRef }: { takeId: string; videoRef: RefObject<HTMLVideoElement | null> }) {
   const place = useRef<HTMLDivElement>(null);
   const { palette } = useTheme();
   useEffect(() => {
-    if (!place.current) return;
+    const video = videoRef.current;
+    if (!place.current || !video) return;
     let wave: WaveSurfer | undefined;
     const stop = new AbortController();
     const draw = async () => {
@@ -33,6 +34,6 @@ export function Waveform({ takeId, video }: { takeId: string; video: HTMLVideoEl
       stop.abort();
       wave?.destroy();
     };
-  }, [takeId, video, palette]);
+  }, [takeId, videoRef, palette]);
   return <Box ref={place} sx={{ mt: 0.5 }} />;
 }
