@@ -2,7 +2,7 @@ import { statfs } from 'node:fs/promises';
 import { MAX_UPLOAD_BYTES, UPLOADS_PATH } from '@zest/contract';
 import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
-import type { RequestHandler } from 'express';
+import type { RequestHandler, Response } from 'express';
 import { TakeRow } from '../db/models.ts';
 import { messageOf } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
@@ -31,6 +31,17 @@ function tusError(status_code: number, code: string, message: string): Error {
 }
 
 const FULL = 'The disk of the server is full, so the footage cannot be taken in. What has arrived is kept: free some space, then press Continue.';
+
+/** The session middleware's `end` takes a lone callback for a body; the upload server ends answers that way. */
+function endWithCallback(res: Response): void {
+  const end = res.end.bind(res) as (...args: unknown[]) => Response;
+  res.end = ((...args: unknown[]) => {
+    const [only] = args;
+    if (typeof only !== 'function') return end(...args);
+    res.once('finish', only as () => void);
+    return end();
+  }) as Response['end'];
+}
 
 export function queueIngest(queue: JobQueue, take: TakeRow) {
   return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id } });
@@ -94,6 +105,7 @@ export function uploads(tools: UploadTools): { handle: RequestHandler; reconcile
         res.status(404).json({ code: 'not-found', message: 'There is no such upload.' });
         return;
       }
+      endWithCallback(res);
       await tus.handle(req, res);
     },
     async reconcile() {

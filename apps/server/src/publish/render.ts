@@ -68,7 +68,8 @@ export async function renderPiece(
     input.push('-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${width}x${height}`, '-framerate', String(OUTPUT_FPS), '-i', cardFile);
     base.push('scale=out_color_matrix=bt709:out_range=tv');
   }
-  base.push('format=yuv420p', 'tpad=stop=-1:stop_mode=clone');
+  // Short footage holds its last frame. Every length is finite: an endless pad never lets ffmpeg finish.
+  base.push('format=yuv420p', `tpad=stop=${piece.frames}:stop_mode=clone`, `trim=end_frame=${piece.frames}`);
   const graph = [`[0:v]${base.join(',')}[v0]`];
   piece.overlays.forEach(({ slot }, i) => {
     input.push('-f', 'matroska', '-i', `pipe:${3 + i}`);
@@ -79,7 +80,7 @@ export async function renderPiece(
   const soundArgs: string[] = [];
   if (newSound) {
     const samples = piece.frames * SAMPLES_PER_FRAME;
-    graph.push(`[0:a]aresample=${SAMPLE_RATE}:async=1:first_pts=0,apad,atrim=end_sample=${samples}[a]`);
+    graph.push(`[0:a]aresample=${SAMPLE_RATE}:async=1:first_pts=0,apad=whole_len=${samples},atrim=end_sample=${samples}[a]`);
     soundArgs.push('-map', '[a]', '-ac', '2', '-f', 's16le', newSound);
   }
   try {

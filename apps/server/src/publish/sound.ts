@@ -32,7 +32,7 @@ function readLoudness(words: string): Loudness {
 export async function measureLoudness(file: string, signal?: AbortSignal): Promise<Loudness> {
   const { errors } = await run(
     'ffmpeg',
-    ['-hide_banner', '-nostats', '-i', file, '-map', '0:a:0', '-af', 'ebur128=peak=true:framelog=quiet', '-f', 'null', '-'],
+    ['-hide_banner', '-nostats', '-i', file, '-map', '0:a:0', '-af', 'ebur128=peak=true:framelog=verbose', '-f', 'null', '-'],
     { signal },
   );
   return readLoudness(errors);

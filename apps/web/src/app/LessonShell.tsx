@@ -109,10 +109,15 @@ function LessonFrame() {
     <ThemeProvider theme={bench === 'film' ? nightTheme : dayTheme}>
       <CssBaseline />
       <Box sx={{ bgcolor: 'background.default', color: 'text.primary', minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
-        <Stack component="header" direction="row" useFlexGap sx={{ alignItems: 'center', px: 2, pt: 1, gap: 2, flexWrap: 'wrap' }}>
+        <Stack component="header" direction="row" useFlexGap sx={{ alignItems: 'center', px: 2, pt: 1, columnGap: 2, flexWrap: 'wrap' }}>
           <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
             <Wordmark size={26} />
           </Link>
+          <Tabs value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ minHeight: 44 }} aria-label="Benches">
+            {benches.map(([id, name]) => (
+              <Tab key={id} value={id} label={name} component={Link} to={{ pathname: id, search }} sx={{ fontSize: '1.02rem', minHeight: 44, minWidth: 72 }} />
+            ))}
+          </Tabs>
           <Typography component="h1" variant="h2" noWrap sx={{ flex: '1 1 160px', minWidth: 0 }}>
             {lesson.title}
           </Typography>
@@ -121,11 +126,6 @@ function LessonFrame() {
           <HistoryDialog />
           <KeysDialog />
         </Stack>
-        <Tabs value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ px: 2, minHeight: 40 }} aria-label="Benches">
-          {benches.map(([id, name]) => (
-            <Tab key={id} value={id} label={name} component={Link} to={{ pathname: id, search }} sx={{ fontSize: '1.02rem', minHeight: 40 }} />
-          ))}
-        </Tabs>
         <Box sx={{ px: 2, pt: 1 }}>
           <ThemeProvider theme={dayTheme}>
             <Ribbon schedule={schedule} filmed={filmed} chosen={block?.id} onChoose={choose} />

@@ -8,6 +8,8 @@ const EFFORT_FILL = ['#f3ddbd', '#ebc793', '#e0a962', '#cf8538', '#b0621a'];
 const HATCH_GAP = [0, 16, 11, 7, 4];
 const ROW = { top: 20, height: 46 };
 const MIN_TICK_PX = 70;
+/** Room on the left for the names of the two clocks. */
+const GUTTER = 62;
 const STEPS_MS = [5, 10, 15, 30, 60, 120, 300, 600, 1200].map((s) => s * 1000);
 
 interface RibbonProps {
@@ -20,9 +22,18 @@ interface RibbonProps {
   width?: number;
 }
 
-function ticks(totalMs: number, width: number): number[] {
-  const step = STEPS_MS.find((ms) => (ms / totalMs) * width >= MIN_TICK_PX) ?? totalMs;
+/** Instants to name on a clock that runs to `totalMs`, drawn at `scaleMs` across `width`. */
+function ticks(totalMs: number, scaleMs: number, width: number): number[] {
+  const step = STEPS_MS.find((ms) => (ms / Math.max(1, scaleMs)) * width >= MIN_TICK_PX) ?? Math.max(1, totalMs);
   return Array.from({ length: Math.floor(totalMs / step) + 1 }, (_, i) => i * step);
+}
+
+function TickText({ x, y, width, ms }: { x: number; y: number; width: number; ms: number }) {
+  return (
+    <text x={x} y={y} fontSize="12.5" fill={paper.soft} textAnchor={x > width - 34 ? 'end' : 'start'}>
+      {clockText(ms)}
+    </text>
+  );
 }
 
 function describe(planned: ScheduledBlock, filmed: boolean): string {
@@ -36,7 +47,8 @@ function describe(planned: ScheduledBlock, filmed: boolean): string {
  */
 export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: RibbonProps) {
   const total = Math.max(1, schedule.studentMs);
-  const x = (studentMs: number) => (studentMs / total) * width;
+  const wideOf = (ms: number) => (ms / total) * (width - GUTTER);
+  const x = (studentMs: number) => GUTTER + wideOf(studentMs);
   const bottom = ROW.top + ROW.height;
   /** Where a moment of the video lies on the student's clock. */
   const studentAt = (videoMs: number) => {
@@ -55,15 +67,19 @@ export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: Rib
             ),
           )}
         </defs>
-        {ticks(schedule.videoMs, width).map((ms) => (
-          <text key={ms} x={x(studentAt(ms))} y={14} fontSize="12.5" fill={paper.soft}>
-            {ms === 0 ? 'video 0:00' : clockText(ms)}
-          </text>
+        <text x={0} y={14} fontSize="12.5" fontWeight="700" fill={paper.soft}>
+          video
+        </text>
+        <text x={0} y={bottom + 18} fontSize="12.5" fontWeight="700" fill={paper.soft}>
+          student
+        </text>
+        {ticks(schedule.videoMs, schedule.studentMs, width - GUTTER).map((ms) => (
+          <TickText key={ms} x={x(studentAt(ms))} y={14} width={width} ms={ms} />
         ))}
         {schedule.blocks.map((planned) => {
           const { block } = planned;
           const left = x(planned.studentStartMs);
-          const wide = x(planned.durationMs);
+          const wide = wideOf(planned.durationMs);
           const isFilmed = filmed.has(block.id);
           const label = describe(planned, isFilmed);
           const notches = planned.spans.filter((span) => span.kind === 'side-change' || span.kind === 'round-rest' || span.kind === 'set-rest');
@@ -87,14 +103,14 @@ export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: Rib
                 {block.effort > 1 && <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={`url(#hatch-${block.effort})`} />}
                 {planned.block.pauseAfter && (
                   <>
-                    <line x1={left + wide} x2={left + x(planned.studentMs)} y1={ROW.top + ROW.height / 2} y2={ROW.top + ROW.height / 2} stroke={paper.soft} strokeWidth="2" strokeDasharray="5 4" />
+                    <line x1={left + wide} x2={left + wideOf(planned.studentMs)} y1={ROW.top + ROW.height / 2} y2={ROW.top + ROW.height / 2} stroke={paper.soft} strokeWidth="2" strokeDasharray="5 4" />
                     <text x={left + wide + 6} y={ROW.top + ROW.height / 2 - 6} fontSize="12" fill={paper.soft}>
-                      {x(planned.studentMs - planned.durationMs) > 70 ? `pause ${lengthText(planned.block.pauseAfter.practiceMs)}` : ''}
+                      {wideOf(planned.studentMs - planned.durationMs) > 70 ? `pause ${lengthText(planned.block.pauseAfter.practiceMs)}` : ''}
                     </text>
                   </>
                 )}
                 {notches.map((span) => (
-                  <path key={span.startMs} d={`M${left + x(span.startMs) - 4},${ROW.top} l4,7 l4,-7 z`} fill={paper.ink} />
+                  <path key={span.startMs} d={`M${left + wideOf(span.startMs) - 4},${ROW.top} l4,7 l4,-7 z`} fill={paper.ink} />
                 ))}
                 {block.cues.length > 0 && wide > 14 && <circle cx={left + 7} cy={bottom - 8} r="3.5" fill={paper.ink} />}
                 {isFilmed && <rect x={left} y={bottom - 2} width={Math.max(2, wide - 1.5)} height={4} fill="#1f5f66" />}
@@ -120,10 +136,8 @@ export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: Rib
         {schedule.sections.map((section) => (
           <line key={section.section.id} x1={x(section.studentStartMs)} x2={x(section.studentStartMs)} y1={ROW.top - 4} y2={bottom + 6} stroke={paper.ink} strokeWidth="1.5" />
         ))}
-        {ticks(schedule.studentMs, width).map((ms) => (
-          <text key={ms} x={x(ms)} y={bottom + 18} fontSize="12.5" fill={paper.soft}>
-            {ms === 0 ? 'student 0:00' : clockText(ms)}
-          </text>
+        {ticks(schedule.studentMs, schedule.studentMs, width - GUTTER).map((ms) => (
+          <TickText key={ms} x={x(ms)} y={bottom + 18} width={width} ms={ms} />
         ))}
       </svg>
     </Box>

@@ -33,8 +33,8 @@ function nextText(spans: readonly Span[], from: number): string {
   }
 }
 
-function roundText(span: Span, word: string): string {
-  return span.rounds !== undefined && span.rounds > 1 ? `${word} ${span.round} of ${span.rounds}` : '';
+function roundText(span: Span): string {
+  return span.rounds !== undefined && span.rounds > 1 ? `${span.round} of ${span.rounds}` : '';
 }
 
 /** The clock of every span that is counted down; `atMs` is where the block starts in the video. */
@@ -49,7 +49,7 @@ export function clocksOf(spans: readonly Span[], atMs: number): ClockOverlay[] {
       phase,
       title: span.label,
       next: nextText(spans, i),
-      round: roundText(span, span.kind === 'set-rest' ? 'Set' : 'Round'),
+      round: roundText(span),
     };
   });
 }
@@ -65,7 +65,7 @@ export function countersOf(spans: readonly Span[], atMs: number): CounterOverlay
           rep: span.rep,
           reps: span.reps,
           side: span.side ?? null,
-          set: roundText(span, 'Set'),
+          set: roundText(span),
         }
       : [],
   );

@@ -33,7 +33,7 @@ export interface ClockOverlay extends TimeSpan {
   phase: ClockPhase;
   title: string;
   next: string;
-  /** "Round 2 of 4", or empty. */
+  /** "2 of 4", the round or set; empty when there is only one. */
   round: string;
 }
 
@@ -43,6 +43,7 @@ export interface CounterOverlay extends TimeSpan {
   rep: number;
   reps: number;
   side: Side | null;
+  /** "2 of 3", or empty. */
   set: string;
 }
 

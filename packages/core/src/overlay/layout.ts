@@ -22,7 +22,7 @@ export const MIN_TEXT = 36;
  * that they fall on whole chroma samples of a 1280x720 video.
  */
 export const SLOT_BOXES: Record<Slot, Box> = {
-  clock: { x: 696, y: 36, width: 520, height: 228 },
+  clock: { x: 736, y: 36, width: 480, height: 228 },
   counter: { x: 64, y: 36, width: 368, height: 228 },
   cue: { x: 64, y: 284, width: 420, height: 196 },
   caution: { x: 64, y: 484, width: 1152, height: 108 },

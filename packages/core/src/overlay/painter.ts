@@ -148,7 +148,7 @@ function paintClock(ctx: PaintContext, item: ClockItem): void {
   const size = item.digits.length <= 2 ? 100 : item.digits.length <= 4 ? 62 : 44;
   writeDigits(ctx, item.digits, centre.x, centre.y + Math.round(size * 0.35), size, COLOURS.text);
   const column = { x: box.x + 22, width: box.width - radius * 2 - 70 };
-  const word = item.round ? `${phaseWord[item.phase]} · ${item.round}` : phaseWord[item.phase];
+  const word = item.round ? `${phaseWord[item.phase]} ${item.round}` : phaseWord[item.phase];
   const top = writeLines(ctx, word, { ...column, top: box.y + 16 }, { weight: 'bold', size: 36, maxLines: 1, colour });
   const title = item.title.toLowerCase() === phaseWord[item.phase].toLowerCase() ? '' : item.title;
   const under = writeLines(ctx, title, { ...column, top: top + 4 }, { weight: 'bold', size: 44, maxLines: 2, colour: COLOURS.text });
@@ -157,7 +157,8 @@ function paintClock(ctx: PaintContext, item: ClockItem): void {
 }
 
 function paintCounter(ctx: PaintContext, item: CounterItem): void {
-  const box = SLOT_BOXES.counter;
+  const plain = item.side === null && item.set === '';
+  const box: Box = { ...SLOT_BOXES.counter, height: plain ? 176 : SLOT_BOXES.counter.height };
   panel(ctx, box, COLOURS.panel, COLOURS.zest);
   const digits = String(item.rep);
   writeDigits(ctx, digits, box.x + 112, box.y + 136, digits.length <= 2 ? 132 : 92, COLOURS.text);
@@ -175,7 +176,7 @@ function paintCounter(ctx: PaintContext, item: CounterItem): void {
     ctx.fillStyle = COLOURS.cautionText;
     ctx.fillText(item.side === 'left' ? 'Left' : 'Right', badge.x + badge.width / 2, badge.y + 38);
   }
-  writeLines(ctx, item.set, below, { weight: 'regular', size: 36, maxLines: 1, colour: COLOURS.dim });
+  writeLines(ctx, item.set && `Set ${item.set}`, below, { weight: 'regular', size: 36, maxLines: 1, colour: COLOURS.dim });
 }
 
 function paintCue(ctx: PaintContext, item: CueItem): void {

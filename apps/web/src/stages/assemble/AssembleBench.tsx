@@ -45,7 +45,7 @@ export function AssembleBench() {
           {fault}
         </Alert>
       )}
-      <Box sx={{ maxWidth: 'min(100%, calc((100vh - 420px) * 16 / 9))', minWidth: { md: 560 }, mx: 'auto', width: '100%' }}>
+      <Box sx={{ maxWidth: 'calc((100vh - 390px) * 16 / 9)', minWidth: { md: 560 }, width: '100%', alignSelf: 'center' }}>
         <Stage
           assembly={assembly}
           takeUrl={takeUrl}

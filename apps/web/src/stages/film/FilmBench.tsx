@@ -53,7 +53,9 @@ export function FilmBench() {
               <StartMark key={chosen.id} block={block} take={chosen} />
             ) : (
               <Typography color="text.secondary" sx={{ py: 8, textAlign: 'center' }}>
-                {own.length === 0
+                {chosen && chosen.state !== 'failed'
+                  ? 'The working copy of this take is being made. Meanwhile you can film the next block.'
+                  : own.length === 0
                   ? 'No take of this block yet. Record one, or upload a file from your phone.'
                   : 'Choose a take on the right to set where the block starts in it.'}
               </Typography>

@@ -147,7 +147,7 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
   return (
     <Stack spacing={2}>
       {fault && <Alert severity="error">{fault}</Alert>}
-      <Box sx={{ position: 'relative' }}>
+      <Box sx={{ position: 'relative', width: '100%', maxWidth: 'calc((100vh - 330px) * 16 / 9)', minWidth: { md: 560 }, alignSelf: 'center' }}>
         <div className="stage">
           <video
             ref={video}
@@ -169,7 +169,7 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
           </Typography>
         )}
       </Box>
-      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center', justifyContent: 'center' }}>
         {phase.kind === 'recording' ? (
           <Button variant="contained" color="error" size="large" onClick={() => void stop()} sx={{ fontSize: '1.4rem', px: 4 }}>
             Stop

@@ -1,7 +1,7 @@
 import { Alert, Button, LinearProgress, Stack, Typography } from '@mui/material';
 import type { Job } from '@zest/contract';
 import { blocksOf } from '@zest/core/lesson';
-import { clockText, lengthText } from '@zest/core/time';
+import { clockText } from '@zest/core/time';
 import { api, problemText } from '../../app/api.ts';
 import { saveNow } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -99,11 +99,6 @@ export function ExportPanel() {
       {exports.data?.map((job) => (
         <ExportRow key={job.id} job={job} />
       ))}
-      {exports.data && exports.data.length > 0 && (
-        <Typography variant="body2" color="text.secondary">
-          An export of an unchanged lesson is not made twice. {lengthText(20_000)} of video is the most a stopped server has to render again.
-        </Typography>
-      )}
     </Stack>
   );
 }
