@@ -56,7 +56,7 @@ const phaseColour: Record<ClockPhase, string> = {
   rest: COLOURS.rest,
   change: COLOURS.ready,
 };
-const phaseWord: Record<ClockPhase, string> = { 'lead-in': 'Ready', work: 'Work', rest: 'Rest', change: 'Change' };
+const phaseWord: Record<ClockPhase, string> = { 'lead-in': 'Get ready', work: 'Work', rest: 'Rest', change: 'Change sides' };
 const momentWord: Record<CueItem['moment'], string> = {
   ready: 'Ready',
   action: 'Now',

@@ -68,6 +68,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
 
   return (
     <Stack spacing={1.5}>
+      <Box sx={{ width: '100%', maxWidth: 'calc((100vh - 480px) * 16 / 9)', minWidth: { md: 520 }, alignSelf: 'center' }}>
       <div className="stage">
         <video
           ref={videoRef}
@@ -81,6 +82,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
         />
         <BlockOverlay lesson={lesson} block={block} momentMs={() => instantOfFrame(frameShown.current - startFrame)} />
       </div>
+      </Box>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
         <Button variant="outlined" onClick={() => goTo(shown - OUTPUT_FPS)}>
           − 1 s

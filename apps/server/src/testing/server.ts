@@ -1,0 +1,150 @@
+import { createHash } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
+import os from 'node:os';
+import path from 'node:path';
+import { makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesson';
+import { QueryTypes } from 'sequelize';
+import { inject } from 'vitest';
+import { foldersOf, type Config } from '../config.ts';
+import { connect } from '../db/connect.ts';
+import { migrate } from '../db/migrations.ts';
+import { makeApp, type AppTools } from '../http/app.ts';
+import { databaseQueue } from '../jobs/queue.ts';
+import { work } from '../jobs/worker.ts';
+import { diskStore } from '../media/store.ts';
+
+export const PASSWORD = 'correct horse battery';
+
+/** A real server on real MariaDB with an empty data folder; `log` collects what it would tell an operator. */
+export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean } = {}) {
+  const dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-test-'));
+  const db = inject('db');
+  const config: Config = { dataDir, db, host: '127.0.0.1', port: 0, sessionSecret: 'a secret for tests only', demo: options.demo ?? false, webDir: null };
+  const sequelize = await connect(db);
+  const tables = await sequelize.query<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()', {
+    type: QueryTypes.SELECT,
+  });
+  for (const name of ['shares', 'jobs', 'takes', 'lesson_revisions', 'lessons', 'sessions', 'users', 'migrations']) {
+    if (tables.some((table) => table.name === name)) await sequelize.query(`DROP TABLE ${name}`, { type: QueryTypes.RAW });
+  }
+  await migrate(sequelize);
+  const folders = foldersOf(dataDir);
+  const store = diskStore(folders.media);
+  const queue = databaseQueue(sequelize);
+  const lines: string[] = [];
+  const log = (line: string) => void lines.push(line);
+  const { app, reconcile } = makeApp({ config, sequelize, queue, store, folders, log, ...(options.freeBytes && { freeBytes: options.freeBytes }) });
+  const server = http.createServer(app);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const stopWork = new AbortController();
+  let working: Promise<void> = Promise.resolve();
+
+  return {
+    origin,
+    sequelize,
+    folders,
+    store,
+    queue,
+    lines,
+    reconcile,
+    /** Starts a worker in this process. */
+    startWorker: () => (working = work({ queue, folders, store, log }, stopWork.signal)),
+    client: () => testClient(origin),
+    async stop() {
+      stopWork.abort();
+      await working;
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await sequelize.close();
+      rmSync(dataDir, { recursive: true, force: true });
+    },
+  };
+}
+export type TestServer = Awaited<ReturnType<typeof testServer>>;
+
+export interface Answer {
+  status: number;
+  headers: Headers;
+  // Bodies are looked at field by field in tests.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  body: any;
+}
+
+/** A browser of one person: keeps the cookie, sends the page's origin. */
+export function testClient(origin: string) {
+  let cookie = '';
+  const send = async (method: string, url: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> => {
+    const raw = body instanceof Uint8Array || typeof body === 'string';
+    const answer = await fetch(origin + url, {
+      method,
+      headers: { origin, ...(cookie && { cookie }), ...(!raw && body !== undefined && { 'content-type': 'application/json' }), ...headers },
+      ...(body !== undefined && { body: raw ? (body as BodyInit) : JSON.stringify(body) }),
+    });
+    const set = answer.headers.get('set-cookie');
+    if (set) cookie = set.split(';')[0] ?? '';
+    const text = await answer.text();
+    let parsed: unknown = text;
+    try {
+      parsed = JSON.parse(text);
+    } catch {
+      // Not JSON: looked at as text.
+    }
+    return { status: answer.status, headers: answer.headers, body: parsed };
+  };
+  const tus = (method: string, url: string, headers: Record<string, string>, body?: Uint8Array) =>
+    send(method, url, body, { 'tus-resumable': '1.0.0', ...headers });
+  const client = {
+    send,
+    tus,
+    get: (url: string, headers?: Record<string, string>) => send('GET', url, undefined, headers),
+    signUp: async () => (await send('POST', '/api/owner', { login: 'teacher', password: PASSWORD })).body.user.id as string,
+    makeLesson: async (document?: Lesson) => (await send('POST', '/api/lessons', document ? { document } : { title: 'Skip' })).body as { id: string; revision: number; lesson: Lesson },
+    makeTake: async (lessonId: string, blockId = 'block') =>
+      (await send('POST', `/api/lessons/${lessonId}/takes`, { blockId, name: 'Take', source: 'upload' })).body.id as string,
+    /** Sends a whole file as a take's upload. */
+    async upload(takeId: string, bytes: Uint8Array) {
+      const made = await tus('POST', '/api/uploads', { 'upload-length': String(bytes.length), 'upload-metadata': takeMetadata(takeId) });
+      if (made.status !== 201) return made;
+      return tus('PATCH', `/api/uploads/${takeId}`, { 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' }, bytes);
+    },
+  };
+  return client;
+}
+export type TestClient = ReturnType<typeof testClient>;
+
+export const takeMetadata = (takeId: string) => `takeId ${Buffer.from(takeId).toString('base64')}`;
+
+/** Another teacher on the same installation. */
+export async function signUpSecond(server: TestServer): Promise<TestClient> {
+  const { User } = await import('../db/models.ts');
+  const { hash } = await import('@node-rs/argon2');
+  await User.create({ id: 'second', login: 'second', passwordHash: await hash(PASSWORD) });
+  const client = server.client();
+  await client.send('POST', '/api/session', { login: 'second', password: PASSWORD });
+  return client;
+}
+
+/** Asks again until `done` holds. @throws when it does not within the limit */
+export async function until<T>(ask: () => Promise<T>, done: (value: T) => boolean, limitMs = 90_000): Promise<T> {
+  const end = Date.now() + limitMs;
+  for (;;) {
+    const value = await ask();
+    if (done(value)) return value;
+    if (Date.now() > end) throw new Error(`Still waiting after ${limitMs} ms; last seen: ${JSON.stringify(value)}`);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
+/** A lesson of the blocks given, with ids counted up. */
+export function lessonOf(blocks: Partial<Block>[]): Lesson {
+  let next = 0;
+  const makeId = () => `t${(next += 1)}`;
+  const lesson = makeLesson('Juniper Quay test', makeId);
+  lesson.sections = [{ id: makeId(), title: 'Part', blocks: blocks.map((block) => ({ ...makeBlock(block.kind ?? 'talk', makeId), ...block }) as Block) }];
+  return lesson;
+}
+
+export const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');

@@ -1,0 +1,130 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { blocksOf, makeBlock, makeLesson, type Block, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
+import { scheduleLesson } from '../schedule/index.ts';
+import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
+import { firstFrameFrom } from '../time/index.ts';
+import { captionsFor, firstCut, sentencesOf, slots, takeFrameAt, type Assembly } from './index.ts';
+
+function cutOf(blocks: Block[], frames: Record<string, number> = {}): Assembly {
+  const lesson = { ...makeLesson('A', counter()), sections: [{ id: 's', title: 'Part', blocks }] };
+  return firstCut(lesson, new Map(Object.entries(frames).map(([id, n]) => [id, { id, frames: n }])));
+}
+
+const reps = (figures: Partial<RepsBlock>): RepsBlock => ({ ...(makeBlock('reps', counter()) as RepsBlock), ...figures });
+const work = (figures: Partial<IntervalsBlock>): IntervalsBlock => ({ ...(makeBlock('intervals', counter()) as IntervalsBlock), ...figures });
+const cue = (id: string, moment: Block['cues'][number]['moment']) => ({ id, text: id, moment });
+
+describe('any first cut', () => {
+  it('tiles the video with segments and blocks, and keeps overlays sorted, apart and inside', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, (lesson) => {
+        const cut = firstCut(lesson, new Map());
+        expect(cut.durationMs).toBe(scheduleLesson(lesson).videoMs);
+        for (const list of [cut.segments, cut.blocks]) {
+          let at = 0;
+          for (const part of list) {
+            expect(part.startMs).toBe(at);
+            at = part.endMs;
+          }
+          expect(at).toBe(cut.durationMs);
+        }
+        for (const list of [...slots.map((slot) => cut.lanes[slot]), cut.captions, cut.pauses]) {
+          let at = 0;
+          for (const item of list) {
+            expect(item.startMs).toBeGreaterThanOrEqual(at);
+            expect(item.endMs).toBeGreaterThan(item.startMs);
+            at = item.endMs;
+          }
+          expect(at).toBeLessThanOrEqual(cut.durationMs);
+        }
+        const practice = blocksOf(lesson).filter((block) => block.pauseAfter).length;
+        expect(cut.pauses).toHaveLength(practice);
+      }),
+    );
+  });
+});
+
+describe('footage', () => {
+  const footage = { takeId: 'take', startsAtMs: 2_000 };
+
+  it('starts at its mark and holds the last frame when it runs out', () => {
+    const cut = cutOf([work({ footage, leadInMs: 0, rounds: 1, workMs: 10_000 })], { take: 120 });
+    const [segment] = cut.segments;
+    const { source } = segment ?? {};
+    if (!segment || source?.kind !== 'take') throw new Error('There should be footage.');
+    expect(takeFrameAt(segment, source, 0)).toBe(60);
+    expect(takeFrameAt(segment, source, 30)).toBe(90);
+    expect(takeFrameAt(segment, source, 299)).toBe(119);
+    expect(cut.durationMs).toBe(10_000);
+  });
+
+  it('lets a talk last as long as its footage, unless its length is fixed', () => {
+    const talk = { ...makeBlock('talk', counter()), script: 'One two.', footage } as Block;
+    expect(firstFrameFrom(cutOf([talk], { take: 360 }).durationMs)).toBe(300);
+    expect(cutOf([{ ...talk, kind: 'talk', fixedMs: 4_000 } as Block], { take: 360 }).durationMs).toBe(4_000);
+  });
+
+  it('puts a card where the take is missing or the mark lies behind its end', () => {
+    for (const frames of [{}, { take: 60 }] as Record<string, number>[]) {
+      const cut = cutOf([work({ title: 'Skipping', footage })], frames);
+      expect(cut.segments[0]?.source).toMatchObject({ kind: 'card', card: { heading: 'Skipping' } });
+    }
+  });
+});
+
+describe('overlays', () => {
+  it('counts every repetition once, on its side', () => {
+    const cut = cutOf([reps({ reps: 3, sides: 'alternating', startSide: 'left' })]);
+    expect(cut.lanes.counter.map(({ rep, side }) => `${rep} ${side}`)).toEqual(['1 left', '1 right', '2 left', '2 right', '3 left', '3 right']);
+  });
+
+  it('says what comes next on every clock', () => {
+    const cut = cutOf([work({ rounds: 2, workMs: 20_000, restMs: 10_000, leadInMs: 5_000 })]);
+    expect(cut.lanes.clock.map(({ phase, next }) => [phase, next])).toEqual([
+      ['lead-in', 'Next: Exercise 1'],
+      ['work', 'Next: rest 10 s'],
+      ['rest', 'Next: Exercise 1'],
+      ['work', 'Last one'],
+    ]);
+  });
+
+  it('shows a cue at the moment it belongs to', () => {
+    const cues = [cue('before', 'ready'), cue('during', 'action'), cue('end', 'finish')];
+    const cut = cutOf([work({ cues, rounds: 1, workMs: 20_000, leadInMs: 5_000 })]);
+    expect(cut.lanes.cue.map(({ text, startMs, endMs }) => [text, startMs, endMs])).toEqual([
+      ['before', 0, 5_000],
+      ['during', 5_000, 20_000],
+      ['end', 20_000, 25_000],
+    ]);
+  });
+
+  it('fills the free time with a cue for all the time, and takes turns where there are more than can be read', () => {
+    const all = cutOf([work({ cues: [cue('always', 'throughout')], rounds: 1, workMs: 20_000, leadInMs: 0 })]);
+    expect(all.lanes.cue).toMatchObject([{ startMs: 0, endMs: 20_000 }]);
+    const cues = ['a', 'b', 'c'].map((id) => cue(id, 'action'));
+    const many = cutOf([work({ cues, rounds: 3, workMs: 3_000, restMs: 0, leadInMs: 0 })]);
+    expect(many.lanes.cue.map(({ text }) => text)).toEqual(['a', 'b', 'c']);
+  });
+});
+
+describe('captions', () => {
+  it('splits sentences and keeps every word', () => {
+    expect(sentencesOf('Stand. “Ready?” Go!\nThrow')).toEqual(['Stand.', '“Ready?”', 'Go!', 'Throw']);
+    fc.assert(
+      fc.property(fc.lorem({ maxCount: 60 }), (script) => {
+        const captions = captionsFor(script, { startMs: 0, endMs: 600_000 });
+        expect(captions.flatMap(({ lines }) => lines.join(' ').split(' ')).join(' ')).toBe(script.split(/\s+/).join(' '));
+        expect(captions.every(({ lines }) => lines.length <= 2 && lines.every((line) => line.length <= 42))).toBe(true);
+        expect(captions.at(-1)?.endMs).toBe(600_000);
+      }),
+    );
+  });
+
+  it('ends with the speech in a timed block and has none without words', () => {
+    const cut = cutOf([work({ script: 'Land softly on your toes.', leadInMs: 0 })]);
+    expect(cut.captions.at(-1)?.endMs).toBe(3_000);
+    expect(captionsFor('', { startMs: 0, endMs: 1_000 })).toEqual([]);
+    expect(captionsFor('…', { startMs: 0, endMs: 1_000 })).toHaveLength(1);
+  });
+});

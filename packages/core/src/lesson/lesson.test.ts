@@ -1,0 +1,152 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
+import {
+  addBlock,
+  applyEdit,
+  beginEditing,
+  blocksOf,
+  changeBlock,
+  LessonError,
+  makeBlock,
+  makeLesson,
+  makeSection,
+  migrateDocument,
+  moveBlock,
+  moveSection,
+  readLesson,
+  redo,
+  removeBlock,
+  removeSection,
+  undo,
+  addSection,
+  type EditedLesson,
+  type LessonEdit,
+} from './index.ts';
+
+const fault = (read: () => unknown): LessonError => {
+  try {
+    read();
+  } catch (error) {
+    if (error instanceof LessonError) return error;
+  }
+  throw new Error('It should have been refused.');
+};
+
+function withBlock(kind: 'talk' | 'intervals' | 'reps') {
+  const makeId = counter();
+  const lesson = makeLesson('Throwing', makeId);
+  lesson.sections[0]?.blocks.push({ ...makeBlock(kind, makeId), title: 'First throws' });
+  return lesson;
+}
+
+describe('reading a lesson', () => {
+  it('gives back any lesson it was given', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, (lesson) => {
+        expect(readLesson(JSON.parse(JSON.stringify(lesson)))).toEqual(lesson);
+      }),
+    );
+  });
+
+  it.each([0, -5_000, 1e12, 1.5, Number.NaN])('refuses a work time of %s ms and says where', (workMs) => {
+    const lesson = withBlock('intervals');
+    const raw = JSON.parse(JSON.stringify(lesson)) as { sections: { blocks: Record<string, unknown>[] }[] };
+    Object.assign(raw.sections[0]?.blocks[0] ?? {}, { workMs });
+    const { faults } = fault(() => readLesson(raw));
+    expect(faults[0]?.place).toBe('section 1 "Welcome", block 1 "First throws", work time');
+    expect(faults[0]?.message).toMatch(/At least 1 s|At most 3600 s|whole number|Invalid input/);
+  });
+
+  it('refuses a repetition that takes no time, two uses of one id and unknown fields', () => {
+    const none = withBlock('reps');
+    Object.assign(blocksOf(none)[0] ?? {}, { tempo: { downMs: 0, holdMs: 0, upMs: 0, topHoldMs: 0 } });
+    expect(fault(() => readLesson(none)).message).toContain('at least 0.2 s');
+    const twice = withBlock('talk');
+    twice.sections.push(makeSection('Again', () => blocksOf(twice)[0]?.id ?? ''));
+    expect(fault(() => readLesson(twice)).message).toContain('used twice');
+    expect(fault(() => readLesson({ ...withBlock('talk'), colour: 'red' })).faults).toHaveLength(1);
+  });
+
+  it('keeps quotes, emoji and a lesson of no blocks', () => {
+    const lesson = { ...makeLesson('“Skip” & <throw> 🤸', counter()), sections: [] };
+    expect(readLesson(JSON.parse(JSON.stringify(lesson))).title).toBe('“Skip” & <throw> 🤸');
+  });
+
+  it.each([null, [], 'text', {}, { format: 'other', version: 1 }])('says that %j is no lesson file', (raw) => {
+    expect(fault(() => readLesson(raw)).message).toContain('not a lesson file');
+  });
+
+  it('refuses a newer version and one without a version', () => {
+    expect(fault(() => readLesson({ format: 'zest-lesson', version: 99 })).message).toContain('Update the program');
+    expect(fault(() => readLesson({ format: 'zest-lesson' })).message).toContain('no version');
+  });
+
+  it('takes an old document through every step in order', () => {
+    const steps = new Map([
+      [1, (d: Record<string, unknown>) => ({ ...d, trail: [1] })],
+      [2, (d: Record<string, unknown>) => ({ ...d, trail: [...(d['trail'] as number[]), 2] })],
+    ]);
+    expect(migrateDocument({ format: 'zest-lesson', version: 1 }, steps, 3)).toEqual({ format: 'zest-lesson', version: 3, trail: [1, 2] });
+    expect(fault(() => migrateDocument({ format: 'zest-lesson', version: 3 }, steps, 4)).message).toContain('no way');
+  });
+});
+
+describe('editing', () => {
+  /** Edits picked by numbers, so that any list of numbers is a session of work. */
+  const session = (lesson: EditedLesson, picks: number[]): EditedLesson[] => {
+    const makeId = counter();
+    const states = [lesson];
+    for (const pick of picks) {
+      const state = states.at(-1) ?? lesson;
+      const section = state.lesson.sections[pick % Math.max(1, state.lesson.sections.length)];
+      const block = blocksOf(state.lesson)[pick % Math.max(1, blocksOf(state.lesson).length)];
+      const edits: LessonEdit[] = [
+        addSection(makeSection('New', () => `s-${makeId()}`)),
+        addBlock(section?.id ?? '', makeBlock('reps', () => `b-${makeId()}`)),
+        moveBlock(block?.id ?? '', pick % 2 ? 1 : -1),
+        changeBlock(block?.id ?? '', (draft) => void (draft.title = `Title ${pick}`)),
+        removeBlock(block?.id ?? ''),
+        moveSection(section?.id ?? '', pick % 2 ? 1 : -1),
+        removeSection(section?.id ?? ''),
+      ];
+      const edit = edits[pick % edits.length];
+      if (edit) states.push(applyEdit(state, `Edit ${pick}`, edit));
+    }
+    return states;
+  };
+
+  it('undoes any session to its beginning and redoes it to its end, through the same lessons', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, fc.array(fc.nat(1_000), { maxLength: 20 }), (lesson, picks) => {
+        const states = session(beginEditing(lesson), picks);
+        const end = states.at(-1) ?? beginEditing(lesson);
+        let state = end;
+        while (state.past.length > 0) state = undo(state);
+        expect(state.lesson).toEqual(lesson);
+        while (state.future.length > 0) state = redo(state);
+        expect(state.lesson).toEqual(end.lesson);
+        expect(() => readLesson(JSON.parse(JSON.stringify(state.lesson)))).not.toThrow();
+      }),
+    );
+  });
+
+  it('makes one step of typing in one field, another of the next', () => {
+    const type = (state: EditedLesson, label: string, title: string) => applyEdit(state, label, (d) => void (d.title = title), true);
+    let state = beginEditing(makeLesson('A', counter()));
+    state = type(type(state, 'Title', 'Ab'), 'Title', 'Abc');
+    state = type(state, 'Other', 'Abcd');
+    expect(state.past.map((step) => step.label)).toEqual(['Title', 'Other']);
+    expect(undo(state).lesson.title).toBe('Abc');
+    expect(undo(undo(state)).lesson.title).toBe('A');
+  });
+
+  it('forgets what was undone once something else is done, and ignores edits that change nothing', () => {
+    const begun = beginEditing(makeLesson('A', counter()));
+    const changed = applyEdit(begun, 'Title', (d) => void (d.title = 'B'));
+    const other = applyEdit(undo(changed), 'Title', (d) => void (d.title = 'C'));
+    expect(redo(other)).toBe(other);
+    expect(applyEdit(other, 'Nothing', () => undefined)).toBe(other);
+    expect(undo(begun)).toBe(begun);
+  });
+});

@@ -1,0 +1,204 @@
+import { createRequire } from 'node:module';
+import { createCanvas, GlobalFonts } from '@napi-rs/canvas';
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { firstCut, slots } from '../assembly/index.ts';
+import { arbitraryLesson } from '../testing/arbitrary.ts';
+import { firstFrameFrom, instantOfFrame } from '../time/index.ts';
+import {
+  COLOURS,
+  fitText,
+  FONT_FAMILIES,
+  indexAt,
+  MIN_TEXT,
+  paintableText,
+  paintScene,
+  paintSlot,
+  REFERENCE,
+  SAFE_AREA,
+  sameItem,
+  sceneAt,
+  SLOT_BOXES,
+  slotAt,
+  type Box,
+  type PaintContext,
+  type SceneItem,
+} from './index.ts';
+
+const measure = (text: string, size: number) => [...text].length * size * 0.55;
+
+beforeAll(() => {
+  const { resolve } = createRequire(import.meta.url);
+  for (const [family, weight] of [[FONT_FAMILIES.regular, 400], [FONT_FAMILIES.bold, 700]] as const) {
+    GlobalFonts.registerFromPath(resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff2`), family);
+  }
+});
+
+function context(width: number, height: number) {
+  const ctx = createCanvas(width, height).getContext('2d');
+  return { ctx, paint: ctx as unknown as PaintContext, pixels: () => ctx.getImageData(0, 0, width, height).data };
+}
+
+describe('scenes', () => {
+  it('show exactly what covers the instant', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, fc.double({ min: 0, max: 1, noNaN: true }), (lesson, part) => {
+        const cut = firstCut(lesson, new Map());
+        const ms = Math.floor(part * Math.max(0, cut.durationMs - 1));
+        const scene = sceneAt(cut, ms);
+        for (const slot of slots) {
+          const covering = (cut.lanes[slot] as { startMs: number; endMs: number }[]).filter((o) => o.startMs <= ms && ms < o.endMs);
+          expect(scene.items.filter((item) => item.slot === slot)).toHaveLength(covering.length);
+        }
+      }),
+    );
+  });
+
+  it('finds items like a plain search does', () => {
+    const spans = fc.array(fc.integer({ min: 1, max: 50 }), { maxLength: 30 }).map((lengths) => {
+      let at = 0;
+      return lengths.flatMap((length, i) => {
+        const span = { startMs: at, endMs: at + length };
+        at += length;
+        return i % 3 === 2 ? [] : [span];
+      });
+    });
+    fc.assert(
+      fc.property(spans, fc.integer({ min: -5, max: 1_500 }), (items, ms) => {
+        expect(indexAt(items, ms)).toBe(items.findIndex((s) => s.startMs <= ms && ms < s.endMs));
+      }),
+    );
+  });
+
+  it('change the digit on the frame of the second, not before', () => {
+    const cut = { ...firstCut({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
+    cut.lanes.clock = [{ slot: 'clock', startMs: 0, endMs: 20_000, phase: 'work', title: 'Skip', next: '', round: '' }];
+    const digitsAt = (frame: number) => (slotAt(cut, 'clock', instantOfFrame(frame)) as { digits: string }).digits;
+    const change = firstFrameFrom(7_000);
+    expect([digitsAt(change - 1), digitsAt(change)]).toEqual(['14', '13']);
+    expect([digitsAt(0), digitsAt(599)]).toEqual(['20', '1']);
+  });
+
+  it('are the same only when nothing seen differs', () => {
+    const item: SceneItem = { slot: 'counter', rep: 1, reps: 3, side: 'left', set: '' };
+    expect(sameItem(item, { ...item })).toBe(true);
+    expect(sameItem(item, { ...item, rep: 2 })).toBe(false);
+    expect(sameItem(item, null)).toBe(false);
+  });
+});
+
+function emptyLesson() {
+  return { ...fc.sample(arbitraryLesson, 1)[0]!, title: 'Empty' };
+}
+
+describe('layout', () => {
+  const inside = (inner: Box, outer: Box) =>
+    inner.x >= outer.x && inner.y >= outer.y && inner.x + inner.width <= outer.x + outer.width && inner.y + inner.height <= outer.y + outer.height;
+  const apart = (a: Box, b: Box) => a.x + a.width <= b.x || b.x + b.width <= a.x || a.y + a.height <= b.y || b.y + b.height <= a.y;
+
+  it('keeps every slot in the graphics safe area, 90 % of width and height (EBU R 95, SMPTE ST 2046-1), and off the others', () => {
+    expect([SAFE_AREA.width / REFERENCE.width, SAFE_AREA.height / REFERENCE.height]).toEqual([0.9, 0.9]);
+    const boxes = Object.values(SLOT_BOXES);
+    for (const box of boxes) {
+      expect(inside(box, SAFE_AREA)).toBe(true);
+      expect(Object.values(box).every((side) => side % 2 === 0)).toBe(true);
+      for (const other of boxes) if (other !== box) expect(apart(box, other)).toBe(true);
+    }
+  });
+
+  it('fits any text into its width and lines, never under the smallest size', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme', maxLength: 200 }), fc.integer({ min: 1, max: 3 }), (text, maxLines) => {
+        const fitted = fitText(text, 300, maxLines, 60, measure);
+        expect(fitted.lines.length).toBeLessThanOrEqual(maxLines);
+        expect(fitted.size).toBeGreaterThanOrEqual(MIN_TEXT);
+        for (const line of fitted.lines) expect(measure(line, fitted.size)).toBeLessThanOrEqual(300 + measure('…', fitted.size));
+      }),
+    );
+    expect(fitText('Snap and stop', 1_000, 1, 60, measure)).toEqual({ size: 60, lines: ['Snap and stop'] });
+  });
+
+  it('leaves out pictographs only when painting', () => {
+    expect(paintableText('Skip 🤸‍♀️ 3 × #1\nnow')).toBe('Skip ♀ 3 × #1 now'.replace('♀ ', ''));
+  });
+
+  it('uses pairs of at least 4.5:1 (WCAG 2.2, 1.4.3), checked on #767676 at 4.54 and #777777 at 4.48', () => {
+    const light = (hex: string) => {
+      const [r = 0, g = 0, b = 0] = [1, 3, 5].map((i) => {
+        const c = parseInt(hex.slice(i, i + 2), 16) / 255;
+        return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+      });
+      return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    };
+    const contrast = (a: string, b: string) => {
+      const [high = 0, low = 0] = [light(a), light(b)].sort((x, y) => y - x);
+      return (high + 0.05) / (low + 0.05);
+    };
+    expect(contrast('#767676', '#ffffff')).toBeCloseTo(4.54, 2);
+    expect(contrast('#777777', '#ffffff')).toBeCloseTo(4.48, 2);
+    for (const text of [COLOURS.text, COLOURS.dim, COLOURS.zest, COLOURS.rest, COLOURS.ready]) expect(contrast(text, COLOURS.panel)).toBeGreaterThan(4.5);
+    expect(contrast(COLOURS.cautionText, COLOURS.caution)).toBeGreaterThan(4.5);
+    expect(contrast(COLOURS.cautionText, COLOURS.zest)).toBeGreaterThan(4.5);
+    expect(contrast(COLOURS.dim, COLOURS.card)).toBeGreaterThan(4.5);
+  });
+});
+
+describe('painter', () => {
+  const clock = (digits: string): SceneItem => ({ slot: 'clock', phase: 'work', digits, left: 0.5, title: 'Rope skipping', next: 'Next: rest 10 s', round: '2 of 4' });
+  const items: SceneItem[] = [
+    clock('18'),
+    { slot: 'counter', rep: 10, reps: 12, side: 'left', set: '1 of 2' },
+    { slot: 'cue', text: 'A long cue that needs more than the two lines it may have on the card', moment: 'action' },
+    { slot: 'caution', text: 'Stop if it hurts. '.repeat(12), },
+  ];
+
+  it('paints a slot alone as it paints it in the whole scene, and nothing beside its box', () => {
+    for (const item of items) {
+      const box = SLOT_BOXES[item.slot];
+      const whole = context(REFERENCE.width, REFERENCE.height);
+      paintScene(whole.paint, { atMs: 0, card: null, items: [item], caption: null }, REFERENCE.width);
+      const alone = context(box.width, box.height);
+      paintSlot(alone.paint, item.slot, item);
+      const part = whole.ctx.getImageData(box.x, box.y, box.width, box.height).data;
+      const own = alone.pixels();
+      const most = part.reduce((worst, value, i) => Math.max(worst, Math.abs(value - (own[i] ?? 0))), 0);
+      // Edges may differ by some levels, because antialiasing starts from another origin.
+      expect(most).toBeLessThanOrEqual(8);
+      whole.ctx.clearRect(box.x, box.y, box.width, box.height);
+      expect(whole.pixels().every((value) => value === 0)).toBe(true);
+    }
+  });
+
+  it('keeps digits of equal width: 11 and 48 leave the same cells', () => {
+    const edges = (digits: string) => {
+      const { paint, ctx } = context(REFERENCE.width, REFERENCE.height);
+      const drawn: number[] = [];
+      const spy = new Proxy(paint, {
+        get: (target, key) =>
+          key === 'fillText'
+            ? (text: string, x: number, y: number) => {
+                if (/^\d$/.test(text)) drawn.push(x);
+                ctx.fillText(text, x, y);
+              }
+            : typeof Reflect.get(target, key) === 'function'
+              ? (Reflect.get(target, key) as (...a: unknown[]) => unknown).bind(target)
+              : Reflect.get(target, key),
+        set: (target, key, value) => Reflect.set(target, key, value),
+      });
+      paintSlot(spy, 'clock', clock(digits));
+      return drawn;
+    };
+    expect(edges('11')).toHaveLength(2);
+    expect(edges('11')).toEqual(edges('48'));
+  });
+
+  it('scales with the picture and clears what was there', () => {
+    const small = context(640, 360);
+    paintScene(small.paint, { atMs: 0, card: { heading: 'Kit', lines: ['Rope', 'Disc'] }, items: [], caption: null }, 640);
+    expect(small.pixels()[3]).toBe(255);
+    paintScene(small.paint, { atMs: 0, card: null, items: [clock('5')], caption: null }, 640);
+    const { x, y, width, height } = SLOT_BOXES.clock;
+    expect(small.ctx.getImageData((x + width / 2) / 2, (y + height / 2) / 2, 1, 1).data[3]).toBe(255);
+    expect(small.pixels()[3]).toBe(0);
+  });
+});

@@ -1,0 +1,5 @@
+declare module 'webvtt-parser' {
+  export class WebVTTParser {
+    parse(text: string, mode: string): unknown;
+  }
+}
