@@ -1,4 +1,4 @@
-import { writeFile } from 'node:fs/promises';
+import { open, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { THUMB, WAVE_PER_SECOND } from '@zest/contract';
 import { OUTPUT_FPS } from '@zest/core/time';
@@ -28,14 +28,26 @@ export interface WorkingCopy {
   hasSound: boolean;
 }
 
+/** Whether the file begins like one of the mp4 family, whose index may be missing when a recording was cut off. */
+async function beginsLikeMp4(file: string): Promise<boolean> {
+  const handle = await open(file);
+  try {
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(8), 0, 8, 0);
+    return bytesRead === 8 && ['ftyp', 'mdat', 'wide', 'free', 'skip', 'moov'].includes(buffer.toString('latin1', 4, 8));
+  } finally {
+    await handle.close();
+  }
+}
+
 /** Reads what an upload holds. @throws FootageFault when it is no usable video */
-export async function inspectFootage(file: string, signal?: AbortSignal): Promise<MediaFacts> {
+export async function inspectFootage(file: string, signal?: AbortSignal): Promise<MediaFacts & { video: NonNullable<MediaFacts['video']> }> {
+  if ((await stat(file)).size === 0) throw new FootageFault('The file is empty. Copy it from the camera again.');
   let facts: MediaFacts;
   try {
     facts = await probe(file, false, signal);
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error;
-    if (/moov atom not found/i.test(error.lastWords)) {
+    if (/moov atom not found/i.test(error.lastWords) && (await beginsLikeMp4(file))) {
       throw new FootageFault('The recording was cut off before it was finished, so it cannot be played. Copy the file from the camera again, or film the block again.');
     }
     throw new FootageFault('This file is not a video that can be read. Choose an mp4, mov, webm or mkv file from a phone, camera or browser.');
@@ -48,18 +60,25 @@ export async function inspectFootage(file: string, signal?: AbortSignal): Promis
   if (facts.durationMs !== null && facts.durationMs > LONGEST_MS) {
     throw new FootageFault('The video is longer than four hours. Cut it into shorter files first.');
   }
-  return facts;
+  return { ...facts, video: facts.video };
 }
 
 const even = (side: string) => `2*max(1\\,round(${side}*min(1\\,${LONG_SIDE}/max(iw\\,ih))/2))`;
-/** Square pixels, upright, even, the long side at most 1280, limited-range BT.709, exactly 30 frames a second. */
-const NORMAL_PICTURE = [
-  `fps=${OUTPUT_FPS}`,
-  'scale=w=trunc(iw*sar):h=ih',
-  `scale=w=${even('iw')}:h=${even('ih')}:out_color_matrix=bt709:out_range=tv`,
-  'setsar=1',
-  'format=yuv420p',
-].join(',');
+
+/**
+ * Square pixels, upright, even, the long side at most 1280, limited-range BT.709, exactly 30 frames a second.
+ * A picture without a colour tag is read as players do: HD as BT.709, smaller ones as BT.601.
+ */
+function normalPicture({ colour, height, width }: NonNullable<MediaFacts['video']>): string {
+  const assumed = Math.min(width, height) >= 720 ? 'bt709' : 'bt601';
+  return [
+    `fps=${OUTPUT_FPS}`,
+    `scale=w=trunc(iw*sar):h=ih${colour === null ? `:in_color_matrix=${assumed}:out_color_matrix=${assumed}` : ''}`,
+    `scale=w=${even('iw')}:h=${even('ih')}${colour === null ? `:in_color_matrix=${assumed}` : ''}:out_color_matrix=bt709:out_range=tv`,
+    'setsar=1',
+    'format=yuv420p',
+  ].join(',');
+}
 
 /**
  * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), its
@@ -81,7 +100,7 @@ export async function makeWorkingCopy(
     await ffmpeg(
       [
         ...GUARDED_INPUT,
-        ...['-i', file, '-map', '0:v:0', '-vf', NORMAL_PICTURE],
+        ...['-i', file, '-map', '0:v:0', '-vf', normalPicture(facts.video)],
         ...[...VIDEO_ENCODER, ...COLOUR_TAGS, '-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'],
         ...sound,
         ...['-map_metadata', '-1', '-movflags', '+faststart', video],

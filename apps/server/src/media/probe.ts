@@ -9,6 +9,7 @@ const probeSchema = z.object({
       z.object({
         codec_type: z.string().optional(),
         codec_name: z.string().optional(),
+        color_space: z.string().optional(),
         width: z.number().optional(),
         height: z.number().optional(),
         r_frame_rate: z.string().optional(),
@@ -25,7 +26,8 @@ const probeSchema = z.object({
 /** What is in a media file. Durations in milliseconds, null when the file does not say. */
 export interface MediaFacts {
   durationMs: number | null;
-  video: { codec: string; width: number; height: number; rate: string; packets: number; durationMs: number | null } | null;
+  /** `colour`: the tagged matrix, null when there is none. */
+  video: { codec: string; colour: string | null; width: number; height: number; rate: string; packets: number; durationMs: number | null } | null;
   audio: { codec: string; sampleRate: number } | null;
 }
 
@@ -48,6 +50,7 @@ export async function probe(file: string, countPackets = false, signal?: AbortSi
     video: video
       ? {
           codec: video.codec_name ?? 'unknown',
+          colour: video.color_space && video.color_space !== 'unknown' ? video.color_space : null,
           width: video.width ?? 0,
           height: video.height ?? 0,
           rate: video.r_frame_rate ?? '',

@@ -1,0 +1,113 @@
+import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { footageFolder, frameOf } from '../testing/footage.ts';
+import { FootageFault, makeWorkingCopy } from './ingest.ts';
+import { probe } from './probe.ts';
+import { CancelledError } from './run.ts';
+
+const footage = footageFolder();
+const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-ingest-'));
+afterAll(() => {
+  footage.remove();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const h264 = ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p'];
+const copy = (file: string, signal?: AbortSignal) => makeWorkingCopy(file, folder, () => undefined, signal);
+
+describe('phone files of every kind', () => {
+  it.each([
+    ['h264.mp4', h264, {}, [320, 240]],
+    ['large.mov', h264, { size: '1920x1080' }, [1280, 720]],
+    ['upright.mp4', h264, { size: '480x854' }, [480, 854]],
+    ['odd.mkv', ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv444p'], { size: '321x241' }, [322, 242]],
+    ['hevc.mov', ['-c:v', 'libx265', '-preset', 'ultrafast', '-x265-params', 'log-level=none', '-tag:v', 'hvc1'], {}, [320, 240]],
+    ['vp8.webm', ['-c:v', 'libvpx', '-b:v', '500k', '-c:a', 'libopus'], {}, [320, 240]],
+    ['vp9.webm', ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-c:a', 'libopus'], { rate: 24 }, [320, 240]],
+    ['av1.mkv', ['-c:v', 'libsvtav1', '-preset', '12', '-c:a', 'libopus'], {}, [320, 240]],
+    ['slow.mp4', h264, { rate: 60 }, [320, 240]],
+  ] as const)('%s becomes a working copy of 30 frames a second', async (name, args, options, size) => {
+    const made = await copy(footage.make(name, 2, [...args], options));
+    const facts = await probe(made.video, true);
+    expect(facts.video).toMatchObject({ codec: 'h264', width: size[0], height: size[1], rate: '30/1', packets: 60 });
+    expect(facts.audio).toMatchObject({ codec: 'aac', sampleRate: 48_000 });
+    expect([made.frames, made.hasSound, made.thumbCount]).toEqual([60, true, 1]);
+    const wave = readFileSync(made.wave);
+    expect(Math.abs(wave.length - 100)).toBeLessThanOrEqual(3);
+    expect(Math.max(...wave)).toBeGreaterThan(20);
+    expect(statSync(made.thumbs).size).toBeGreaterThan(500);
+  });
+
+  it('turns a rotated recording upright', async () => {
+    footage.make('plain.mp4', 1, h264);
+    const { execFileSync } = await import('node:child_process');
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', footage.at('plain.mp4'), '-c', 'copy', '-metadata:s:v', 'rotate=90', footage.at('rotated.mp4')]);
+    const made = await copy(footage.at('rotated.mp4'));
+    expect((await probe(made.video)).video).toMatchObject({ width: 240, height: 320 });
+  });
+
+  it('evens out a variable frame rate without losing time', async () => {
+    const uneven = footage.make('uneven.mkv', 3, [...h264, '-vf', `select='not(mod(n\\,7))+lt(mod(n\\,11)\\,3)'`, '-vsync', 'vfr']);
+    const made = await copy(uneven);
+    expect(Math.abs(made.frames - 90)).toBeLessThanOrEqual(3);
+    expect((await probe(made.video)).video?.rate).toBe('30/1');
+  });
+
+  it('keeps full-range colours in range: white stays white, black stays black', async () => {
+    const full = ['-vf', 'geq=lum=if(lt(X\\,160)\\,0\\,255):cb=128:cr=128,format=yuvj420p', '-c:v', 'libx264', '-color_range', 'pc'];
+    const made = await copy(footage.make('full.mp4', 1, full, { sound: false }));
+    const pixels = frameOf(made.video, 5);
+    const at = (x: number) => pixels[(120 * 320 + x) * 3] ?? 0;
+    expect(at(40)).toBeLessThan(8);
+    expect(at(280)).toBeGreaterThan(247);
+  });
+
+  it('takes silent footage', async () => {
+    const made = await copy(footage.make('silent.mp4', 1, h264, { sound: false }));
+    expect([made.hasSound, readFileSync(made.wave).length]).toEqual([false, 0]);
+  });
+});
+
+describe('files that are no footage', () => {
+  const refused = async (file: string): Promise<string> => {
+    const error: unknown = await copy(file).then(
+      () => null,
+      (reason: unknown) => reason,
+    );
+    expect(error).toBeInstanceOf(FootageFault);
+    return (error as Error).message;
+  };
+
+  it('says what is wrong with text, nothing, sound alone and a recording cut off', async () => {
+    expect(await refused(footage.write('text.mp4', 'This is a shopping list.'))).toContain('not a video');
+    expect(await refused(footage.write('empty.mp4', ''))).toContain('empty');
+    expect(await refused(footage.make('sound.m4a', 1, ['-vn']))).toContain('no picture');
+    const whole = footage.read(path.basename(footage.make('whole.mp4', 2, h264)));
+    expect(await refused(footage.write('cut.mp4', whole.subarray(0, whole.length * 0.6)))).toContain('cut off');
+  });
+
+  it('opens nothing a playlist or script points at', async () => {
+    footage.make('secret.ts', 1, h264);
+    const elsewhere = ['#EXTM3U', '#EXT-X-TARGETDURATION:1', '#EXTINF:1,', `file://${footage.at('secret.ts')}`, '#EXT-X-ENDLIST'].join('\n');
+    expect(await refused(footage.write('list.mp4', elsewhere))).toContain('not a video');
+    expect(await refused(footage.write('list2.mp4', elsewhere.replace('file://', 'http://127.0.0.1:9/')))).toContain('not a video');
+    expect(await refused(footage.write('concat.mp4', `ffconcat version 1.0\nfile '${footage.at('secret.ts')}'\n`))).toContain('not a video');
+  });
+
+  it('uses what there is of a truncated browser recording', async () => {
+    footage.make('live.webm', 3, ['-c:v', 'libvpx', '-b:v', '500k', '-c:a', 'libopus']);
+    const bytes = footage.read('live.webm');
+    const made = await copy(footage.write('live-cut.webm', bytes.subarray(0, bytes.length / 2)));
+    expect(made.frames).toBeGreaterThan(20);
+    expect(made.frames).toBeLessThan(90);
+  });
+
+  it('stops at once when cancelled', async () => {
+    const stop = new AbortController();
+    const running = copy(footage.make('long.mp4', 20, h264, { size: '1280x720' }), stop.signal);
+    setTimeout(() => stop.abort(), 300);
+    await expect(running).rejects.toBeInstanceOf(CancelledError);
+  });
+});
