@@ -4,7 +4,7 @@ import { createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { z } from 'zod';
 import { api, problemText } from './api.ts';
 import { edited, opened, saveChanged, stored } from './lesson-slice.ts';
-import type { AppThunk, RootState } from './store.ts';
+import type { AppThunk, RootState } from './state.ts';
 
 /** Waits for a pause in typing before saving. */
 const PAUSE_MS = 700;

@@ -1,7 +1,8 @@
 import { useEffect } from 'react';
 import type { Job } from '@zest/contract';
 import { api, readJobEvent } from './api.ts';
-import { useAppDispatch, type AppThunk } from './store.ts';
+import type { AppThunk } from './state.ts';
+import { useAppDispatch } from './store.ts';
 
 /** Puts a job's news where the pages read it; the end of a job reads the finished thing anew. */
 const jobNews =

@@ -1,29 +1,7 @@
 import { applyEdit, beginEditing, redo, undo, type EditedLesson, type Lesson, type LessonEdit } from '@zest/core/lesson';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { AppThunk } from './store.ts';
-
-/** How the window's lesson stands to the server's. */
-export type SaveState =
-  | { kind: 'saved' }
-  | { kind: 'unsaved' }
-  | { kind: 'saving' }
-  /** Somebody saved a newer revision meanwhile. */
-  | { kind: 'stale'; revision: number }
-  | { kind: 'failed'; message: string };
-
-interface OpenLesson {
-  id: string;
-  /** The revision this window's changes started from. */
-  revision: number;
-  edited: EditedLesson;
-  /** The lesson as the server has it at `revision`. */
-  stored: Lesson;
-  save: SaveState;
-}
-
-interface LessonState {
-  open: OpenLesson | null;
-}
+import type { LessonState, SaveState } from './lesson-state.ts';
+import type { AppThunk } from './state.ts';
 
 const initialState: LessonState = { open: null };
 

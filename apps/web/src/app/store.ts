@@ -1,8 +1,9 @@
-import { configureStore, type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
+import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.ts';
 import { autosave } from './autosave.ts';
 import { lessonReducer } from './lesson-slice.ts';
+import type { RootState } from './state.ts';
 
 export const store = configureStore({
   reducer: { lesson: lessonReducer, [api.reducerPath]: api.reducer },
@@ -11,8 +12,6 @@ export const store = configureStore({
     standard({ serializableCheck: false, immutableCheck: false }).prepend(autosave.middleware).concat(api.middleware),
 });
 
-export type RootState = ReturnType<typeof store.getState>;
 export type AppDispatch = typeof store.dispatch;
-export type AppThunk<R = void> = ThunkAction<R, RootState, unknown, UnknownAction>;
 export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { WebVTTParser } from 'webvtt-parser';
+import webvtt from 'webvtt-parser';
 import { captionsFor } from '../assembly/index.ts';
 import { captionsToWebVtt } from './index.ts';
 
@@ -10,7 +10,7 @@ interface ParsedCue {
   text: string;
 }
 /** An independent reader of the format: the W3C's webvtt-parser package. */
-const parse = (file: string) => new WebVTTParser().parse(file, 'captions') as { cues: ParsedCue[]; errors: { message: string }[] };
+const parse = (file: string) => new webvtt.WebVTTParser().parse(file, 'captions') as { cues: ParsedCue[]; errors: { message: string }[] };
 
 describe('WebVTT', () => {
   it('is read by an independent parser without complaint, with the same times and words', () => {

@@ -1,5 +1,4 @@
 declare module 'webvtt-parser' {
-  export class WebVTTParser {
-    parse(text: string, mode: string): unknown;
-  }
+  const webvtt: { WebVTTParser: new () => { parse(text: string, mode: string): unknown } };
+  export default webvtt;
 }

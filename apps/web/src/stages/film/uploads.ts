@@ -2,7 +2,7 @@ import type { Take } from '@zest/contract';
 import { changeBlock, type Block } from '@zest/core/lesson';
 import { api, problemText } from '../../app/api.ts';
 import { edit } from '../../app/lesson-slice.ts';
-import type { AppThunk } from '../../app/store.ts';
+import type { AppThunk } from '../../app/state.ts';
 import { sendFile, uploadFault } from '../../record/upload.ts';
 
 /** An upload of this window; kept outside the pages so that it goes on while other benches are open. */

@@ -1,0 +1,59 @@
+import { makeBlock, makeExercise, makeLesson, type Block, type IntervalsBlock, type Lesson, type RepsBlock } from '@zest/core/lesson';
+
+let next = 0;
+const makeId = () => `id-${(next += 1)}`;
+
+/** A lesson of `count` blocks of all kinds in turn. */
+export function manyBlocks(count: number): Lesson {
+  const lesson = makeLesson('Many blocks', makeId);
+  lesson.sections = Array.from({ length: Math.ceil(count / 10) }, () => ({
+    id: makeId(),
+    title: 'Section',
+    blocks: Array.from({ length: 10 }, (_, i): Block => {
+      const block = makeBlock((['talk', 'intervals', 'reps'] as const)[i % 3] ?? 'talk', makeId);
+      return { ...block, script: 'Stand side-on and keep the disc level until you let it go.' };
+    }),
+  }));
+  return lesson;
+}
+
+/** An hour of interval blocks whose clocks, cues and cautions come to 300 overlays. */
+export function anHour(): Lesson {
+  const lesson = makeLesson('An hour', makeId);
+  const blocks = Array.from({ length: 12 }, (_, i): Block => {
+    const block = makeBlock('intervals', makeId) as IntervalsBlock;
+    return {
+      ...block,
+      title: `Circuit ${i + 1}`,
+      leadInMs: 6_000,
+      workMs: 33_000,
+      restMs: 21_000,
+      rounds: 5,
+      exercises: [makeExercise('Skip', makeId)],
+      restBetweenRoundsMs: null,
+      cues: ['a', 'b', 'c', 'd'].map((text) => ({ id: makeId(), text: `Cue ${text}`, moment: 'action' as const })),
+      cautions: ['Stop if it hurts.'],
+      pauseAfter: null,
+    };
+  });
+  lesson.sections = [{ id: makeId(), title: 'Hour', blocks }];
+  return lesson;
+}
+
+/** Two minutes with footage throughout, clock or count on screen nearly all the time, and cues. */
+export function twoMinutes(takeId: string): Lesson {
+  const lesson = makeLesson('Two minutes', makeId);
+  const footage = (startsAtMs: number) => ({ takeId, startsAtMs });
+  const cues = ['Soft knees', 'Elbows close'].map((text) => ({ id: makeId(), text, moment: 'action' as const }));
+  const work = (startsAtMs: number): IntervalsBlock => ({
+    ...(makeBlock('intervals', makeId) as IntervalsBlock),
+    ...{ workMs: 15_000, restMs: 5_000, rounds: 2, leadInMs: 5_000, cues, footage: footage(startsAtMs) },
+  });
+  const reps: RepsBlock = {
+    ...(makeBlock('reps', makeId) as RepsBlock),
+    ...{ reps: 8, sides: 'each', sideChangeMs: 5_000, leadInMs: 3_000, cues, footage: footage(40_000) },
+    tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 },
+  };
+  lesson.sections = [{ id: makeId(), title: 'All', blocks: [work(0), reps, work(80_000)] }];
+  return lesson;
+}

@@ -1,0 +1,15 @@
+import { follow } from './follow.ts';
+import { exporting } from './exporting.ts';
+import { scenes } from './scenes.ts';
+import { schedules } from './schedules.ts';
+
+/** Runs the benchmarks named, or all: `./zest bench [scenes|schedule|follow|export]`. */
+const all = { scenes, schedule: schedules, follow, export: exporting };
+const wanted = process.argv.slice(2);
+for (const [name, bench] of Object.entries(all)) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue;
+  for (const { what, value, limit, holds } of await bench()) {
+    process.stdout.write(`${holds ? 'holds' : 'MISSED'}  ${name}: ${what}: ${value} (${limit})\n`);
+    if (!holds) process.exitCode = 1;
+  }
+}

@@ -1,0 +1,19 @@
+/** One measured figure against what it should be. */
+export interface Result {
+  what: string;
+  value: string;
+  limit: string;
+  holds: boolean;
+}
+
+export function median(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)] ?? 0;
+}
+
+/** Wall time of a task in milliseconds. */
+export async function timed(task: () => unknown): Promise<number> {
+  const began = performance.now();
+  await task();
+  return performance.now() - began;
+}

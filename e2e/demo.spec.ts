@@ -1,0 +1,53 @@
+import { expect, test, type Browser } from '@playwright/test';
+import { bench, discard, expectAccessible, openBrowser, openPage, startZest, type Zest } from './zest.ts';
+
+let zest: Zest;
+let browser: Browser;
+test.beforeAll(async () => {
+  zest = await startZest('demo');
+  browser = await openBrowser();
+});
+test.afterAll(async () => {
+  await browser.close();
+  await discard(zest);
+});
+
+test('a newcomer sees a whole lesson within a minute', async () => {
+  const { page, faults } = await openPage(browser);
+  const began = Date.now();
+  await page.goto(zest.url);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Look around the demo' }).click();
+  await page.getByRole('link', { name: /Skip, throw, balance/ }).click();
+  await page.getByRole('button', { name: /Stand like a heron/ }).first().click();
+  await bench(page, 'Film');
+  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 90_000 });
+  expect(Date.now() - began).toBeLessThan(60_000);
+  await bench(page, 'Assemble');
+  await expect(page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Take' })).toHaveCount(5);
+  await expectAccessible(page);
+  await bench(page, 'Share');
+  await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
+  await page.goto(await page.getByLabel(/^Link of/).inputValue());
+  await expect(page.getByText('Chair without wheels')).toBeVisible();
+  await page.getByRole('button', { name: 'I am ready: start' }).click();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await expect(page.getByText('Hello and welcome to')).toBeVisible();
+  expect(faults).toEqual([]);
+});
+
+test('the practice camera films a block to its end and the take falls into place', async () => {
+  const { page, faults } = await openPage(browser);
+  await page.goto(zest.url);
+  await page.getByRole('button', { name: 'Look around the demo' }).click();
+  await page.getByRole('link', { name: /Skip, throw, balance/ }).click();
+  await page.getByRole('button', { name: /Seated band pull/ }).first().click();
+  await bench(page, 'Film');
+  await page.getByRole('tab', { name: 'Record' }).click();
+  await page.getByRole('button', { name: 'Start recording' }).click();
+  // It stops by itself: 3 s to get ready, 16 s of block, 1 s after.
+  await expect(page.getByTestId('start-mark')).toContainText('starts at 0:03:00', { timeout: 120_000 });
+  await expect(page.getByTestId('take').last()).toContainText(/0:(19|20|21)/);
+  await expect(page.getByTestId('take').last()).not.toContainText('no sound');
+  expect(faults).toEqual([]);
+});

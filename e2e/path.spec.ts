@@ -1,0 +1,258 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { firstCut } from '@zest/core/assembly';
+import { readLesson } from '@zest/core/lesson';
+import { SLOT_BOXES, sceneAt } from '@zest/core/overlay';
+import { firstFrameFrom, instantOfFrame } from '@zest/core/time';
+import { expect, test, type Browser, type Download, type Page } from '@playwright/test';
+import webvtt from 'webvtt-parser';
+import { sceneRgba } from '../apps/server/src/publish/paint.ts';
+import { frameOf } from '../apps/server/src/testing/footage.ts';
+import { bench, clip, discard, expectAccessible, ffprobe, makeOwner, openBrowser, openPage, readText, saved, startLesson, startZest, type Zest } from './zest.ts';
+
+let zest: Zest;
+let browser: Browser;
+let page: Page;
+let faults: string[];
+let folder: string;
+let lessonId: string;
+let link: string;
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(async () => {
+  folder = mkdtempSync(path.join(os.tmpdir(), 'zest-path-'));
+  const camera = path.join(folder, 'camera.y4m');
+  execFileSync('ffmpeg', ['-y', '-v', 'error', '-t', '3', '-i', clip, '-vf', 'scale=640:360,fps=15', '-pix_fmt', 'yuv420p', camera]);
+  zest = await startZest('start');
+  browser = await openBrowser(camera);
+  ({ page, faults } = await openPage(browser));
+});
+test.afterAll(async () => {
+  await browser.close();
+  await discard(zest);
+  rmSync(folder, { recursive: true, force: true });
+});
+test.afterEach(() => expect(faults).toEqual([]));
+
+test('the first visit makes the owner, who signs out and in', async () => {
+  await page.goto(zest.url);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  await expect(page.getByText('Type your sign-in name.')).toBeVisible();
+  await makeOwner(page, zest.url);
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await page.getByLabel('Sign-in name').fill('quay-coach');
+  await page.getByLabel('Password').fill('wrong wrong wrong');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('not right')).toBeVisible();
+  await page.getByLabel('Password').fill('a long enough password');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('No lessons yet')).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('a lesson is planned, and every figure tells at once', async () => {
+  lessonId = await startLesson(page, '“Skip” & throw 🤸');
+  await page.getByRole('button', { name: '+ Work and rest' }).click();
+  await expect(page.getByTestId('video-clock')).toHaveText('1:55');
+  for (const [label, text] of [['Work', '5'], ['Rest', '2 s'], ['Rounds', '2'], ['Lead-in', '2']] as const) {
+    await page.getByLabel(label, { exact: true }).fill(text);
+  }
+  // 2 lead-in + 5 work + 2 rest + 5 work.
+  await expect(page.getByTestId('video-clock')).toHaveText('0:14');
+  await expect(page.getByRole('region', { name: 'Run sheet of the block' }).getByRole('row')).not.toHaveCount(0);
+  for (const bad of ['0', '-3', '99999999', 'soon']) {
+    await page.getByLabel('Work', { exact: true }).fill(bad);
+    await expect(page.getByText(/Kept: 5 s|Write a time as/)).toBeVisible();
+  }
+  await page.getByLabel('Work', { exact: true }).blur();
+  await expect(page.getByTestId('video-clock')).toHaveText('0:14');
+  await page.getByLabel('What you say').fill('Land softly. Keep your elbows close.');
+  await page.getByRole('button', { name: '+ Cue' }).click();
+  await page.getByLabel('Cue 1').fill('Soft knees');
+  await page.getByRole('button', { name: '+ Caution' }).click();
+  await page.getByLabel('Caution 1').fill('Stop if it hurts.');
+  await page.getByRole('button', { name: '+ Repetitions' }).click();
+  await page.getByLabel('Repetitions a side').fill('3');
+  await page.getByLabel('Lead-in', { exact: true }).fill('1');
+  await page.getByLabel('Side change').fill('2');
+  await page.getByText('Afterwards the student stops the video').click();
+  await page.getByLabel('Practice', { exact: true }).fill('1 min');
+  await page.getByLabel('Pause sign').fill('2');
+  // 14 + 1 + 3 x 2 + 2 + 3 x 2 + 2 on the video, a minute more for the student.
+  await expect(page.getByTestId('video-clock')).toHaveText('0:31');
+  await expect(page.getByTestId('student-clock')).toHaveText('1:31');
+  await saved(page);
+  await expectAccessible(page);
+});
+
+test('undo and redo go through the steps, and a revision comes back', async () => {
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByTestId('student-clock')).not.toHaveText('1:31');
+  await page.getByRole('button', { name: /^Redo/ }).click();
+  await page.getByRole('button', { name: /^Redo/ }).click();
+  await expect(page.getByTestId('student-clock')).toHaveText('1:31');
+  await saved(page);
+  await page.getByRole('button', { name: 'History' }).click();
+  await page.getByRole('button', { name: 'Restore 1', exact: true }).click();
+  await expect(page.getByTestId('video-clock')).toHaveText('0:00');
+  await page.getByRole('button', { name: /^Undo: Back to revision 1/ }).click();
+  await expect(page.getByTestId('video-clock')).toHaveText('0:31');
+  await saved(page);
+});
+
+test('a camera films the first block, with its start in place', async () => {
+  await page.getByRole('button', { name: /Work and rest: 14 s/ }).click();
+  await bench(page, 'Film');
+  await page.getByRole('tab', { name: 'Record' }).click();
+  await expect(page.getByLabel('Camera', { exact: true })).toContainText('fake');
+  await page.getByRole('button', { name: 'Start recording' }).click();
+  await expect(page.getByTestId('recorded')).toHaveText('0:05');
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByTestId('start-mark')).toContainText('starts at 0:03:00', { timeout: 90_000 });
+  await expectAccessible(page);
+});
+
+test('an uploaded file shows the second block, its start set by key, frame step and slider', async () => {
+  await page.getByRole('button', { name: /Repetitions: 17 s/ }).click();
+  const text = path.join(folder, 'list.txt');
+  execFileSync('sh', ['-c', 'echo shopping > "$0"; : > "$1"', text, path.join(folder, 'empty.mp4')]);
+  await page.getByLabel('Video file').setInputFiles([text, path.join(folder, 'empty.mp4')]);
+  await expect(page.getByText('is not a video')).toBeVisible();
+  await expect(page.getByText('is empty')).toBeVisible();
+  await page.getByLabel('Video file').setInputFiles(clip);
+  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByTestId('frame-shown')).toHaveText('0:00:00');
+  await page.getByRole('button', { name: '+ 1 s' }).click();
+  await expect(page.getByTestId('frame-shown')).toHaveText('0:01:00');
+  await page.keyboard.press(']');
+  await expect(page.getByTestId('frame-shown')).toHaveText('0:01:01');
+  await page.keyboard.press('m');
+  await expect(page.getByTestId('start-mark')).toContainText('0:01:01');
+  await page.getByRole('slider', { name: 'Start of the block' }).press('ArrowLeft');
+  await expect(page.getByTestId('start-mark')).toContainText('0:01:00');
+  await saved(page);
+});
+
+test('the preview plays the overlays with the footage', async () => {
+  await bench(page, 'Assemble');
+  await page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Exercise 1' }).first().click();
+  await expect(page.getByTestId('position')).toHaveText(/^0:02:00/);
+  const painted = () =>
+    page.evaluate(({ x, y }) => {
+      const canvas = document.querySelector('canvas');
+      const scale = (canvas?.width ?? 0) / 1280;
+      return canvas?.getContext('2d')?.getImageData(x * scale, y * scale, 1, 1).data[3] ?? 0;
+    }, SLOT_BOXES.clock.x + 30 > 0 ? { x: SLOT_BOXES.clock.x + 240, y: SLOT_BOXES.clock.y + 20 } : { x: 0, y: 0 });
+  await expect.poll(painted).toBe(255);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect(page.getByTestId('position')).toHaveText(/^0:04/, { timeout: 30_000 });
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  const drift = await page.evaluate(() => {
+    const video = [...document.querySelectorAll('video')].find((v) => v.style.visibility === 'visible');
+    const shown = /(\d+):(\d+):(\d+)/.exec(document.querySelector('[data-testid=position]')?.textContent ?? '') ?? [];
+    const outputFrame = (Number(shown[1]) * 60 + Number(shown[2])) * 30 + Number(shown[3]);
+    // The first block starts 90 frames into its take.
+    return Math.abs(Math.floor((video?.currentTime ?? 0) * 30) - 90 - outputFrame);
+  });
+  expect(drift).toBeLessThanOrEqual(2);
+  await expectAccessible(page);
+});
+
+test('the export has every frame, digit, word and sound where they belong', async () => {
+  await bench(page, 'Share');
+  await page.getByRole('button', { name: 'Export the video' }).click();
+  await expect(page.getByTestId('export').getByText(/Verified/)).toBeVisible({ timeout: 150_000 });
+  await expectAccessible(page);
+  const fetchFile = async (name: string) => {
+    const [download] = (await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name }).click()])) as [Download, void];
+    const file = path.join(folder, download.suggestedFilename());
+    await download.saveAs(file);
+    return file;
+  };
+  const video = await fetchFile('Video (MP4)');
+  const captions = await fetchFile('Captions (WebVTT)');
+
+  const answers = await page.evaluate(async (id) => [await (await fetch(`/api/lessons/${id}`)).json(), await (await fetch(`/api/lessons/${id}/takes`)).json()], lessonId);
+  const [{ lesson }, takes] = answers as [{ lesson: unknown }, { id: string; frames: number }[]];
+  const assembly = firstCut(readLesson(lesson), new Map(takes.map((take) => [take.id, take])));
+  const frames = firstFrameFrom(assembly.durationMs);
+  const facts = ffprobe(video);
+  const picture = facts.streams.find((stream) => stream.codec_type === 'video');
+  expect(picture).toMatchObject({ codec_name: 'h264', width: 1280, height: 720, r_frame_rate: '30/1', nb_read_packets: String(frames) });
+  expect(Number(picture?.duration)).toBeCloseTo(frames / 30, 4);
+  expect(facts.streams.find((stream) => stream.codec_type === 'audio')).toMatchObject({ codec_name: 'aac' });
+
+  // The clock of the first work goes from 3 to 2 at 5 s: right before and after, the painter's own digit is there.
+  const digit = { x: SLOT_BOXES.clock.x + 330, y: SLOT_BOXES.clock.y + 60, width: 90, height: 110 };
+  const apart = (frame: number, painted: number) => {
+    const burned = frameOf(video, frame);
+    const own = sceneRgba({ ...sceneAt(assembly, instantOfFrame(painted)), card: null }, 1280);
+    let sum = 0;
+    for (let y = digit.y; y < digit.y + digit.height; y += 1) {
+      for (let x = digit.x; x < digit.x + digit.width; x += 1) sum += Math.abs((burned[(y * 1280 + x) * 3] ?? 0) - (own[(y * 1280 + x) * 4] ?? 0));
+    }
+    return sum / (digit.width * digit.height);
+  };
+  const change = firstFrameFrom(5_000);
+  expect(apart(change - 1, change - 1)).toBeLessThan(8);
+  expect(apart(change, change)).toBeLessThan(8);
+  expect(apart(change - 1, change)).toBeGreaterThan(15);
+  expect(apart(change, change - 1)).toBeGreaterThan(15);
+
+  const parsed = new webvtt.WebVTTParser().parse(readText(captions), 'captions') as { cues: { startTime: number; endTime: number; text: string }[]; errors: unknown[] };
+  expect(parsed.errors).toEqual([]);
+  expect(parsed.cues.map((cue) => [Math.round(cue.startTime * 1000), Math.round(cue.endTime * 1000), cue.text])).toEqual(
+    assembly.captions.map((caption) => [caption.startMs, caption.endMs, caption.lines.join('\n')]),
+  );
+  const quiet = execFileSync('sh', ['-c', 'ffmpeg -hide_banner -nostats -i "$0" -af volumedetect -f null - 2>&1', video], { encoding: 'utf8' });
+  expect(Number(/mean_volume: (-?[\d.]+)/.exec(quiet)?.[1])).toBeGreaterThan(-40);
+});
+
+test('a student opens the link and follows, by keyboard alone', async () => {
+  await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
+  link = await page.getByLabel(/^Link of/).inputValue();
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const student = await context.newPage();
+  const wrong: string[] = [];
+  student.on('pageerror', (error) => wrong.push(error.message));
+  student.on('console', (message) => message.type() === 'error' && wrong.push(message.text()));
+  const elsewhere: string[] = [];
+  student.on('request', (request) => !request.url().startsWith(zest.url) && !request.url().startsWith('blob:') && elsewhere.push(request.url()));
+  await student.goto(link);
+  await expect(student.getByText('Stop if it hurts.')).toBeVisible();
+  await expectAccessible(student);
+  await student.keyboard.press('Enter');
+  await expect(student.getByText('Land softly.')).toBeVisible();
+  await expect(student.locator('.readout .digits')).toHaveText(/^[1-5]$/);
+  await expectAccessible(student);
+  await student.keyboard.press('w');
+  await expect(student.getByText('Land softly.')).toBeHidden();
+  await student.locator('body').click({ position: { x: 5, y: 5 } });
+  await student.keyboard.press('Space');
+  await expect(student.getByRole('button', { name: 'Start', exact: true })).toBeVisible();
+  for (let i = 0; i < 5; i += 1) await student.keyboard.press('ArrowRight');
+  await expect(student.getByText('0:2', { exact: false }).first()).toBeVisible();
+  await student.keyboard.press('Space');
+  await expect(student.getByRole('heading', { name: 'Your turn' })).toBeVisible({ timeout: 40_000 });
+  await expect(student.getByRole('timer')).toHaveText(/^(1:00|0:5\d)$/);
+  await expectAccessible(student);
+  await student.keyboard.press('Enter');
+  await expect(student.getByRole('heading', { name: 'Your turn' })).toBeHidden();
+  expect(elsewhere).toEqual([]);
+  expect(wrong).toEqual([]);
+  await context.close();
+});
+
+test('a closed link ends in words', async () => {
+  await page.getByRole('button', { name: 'Close the link' }).click();
+  await expect(page.getByTestId('share')).toHaveCount(0);
+  const { page: student } = await openPage(browser);
+  await student.goto(link);
+  await expect(student.getByRole('alert')).toContainText('Ask your teacher');
+  await student.close();
+});

@@ -1,0 +1,148 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { expect, test, type Browser } from '@playwright/test';
+import { bench, discard, ffprobe, makeOwner, openBrowser, OWNER, saved, startLesson, startZest, type Zest } from './zest.ts';
+
+let zest: Zest;
+let browser: Browser;
+let folder: string;
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(async () => {
+  folder = mkdtempSync(path.join(os.tmpdir(), 'zest-safety-'));
+  zest = await startZest('start');
+  browser = await openBrowser();
+});
+test.afterAll(async () => {
+  await browser.close();
+  await discard(zest);
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const restart = async () => {
+  zest = await startZest('start', zest.dataDir, Number(new URL(zest.url).port));
+};
+
+test('two windows on one lesson: the second is asked, and nothing is lost', async () => {
+  const context = await browser.newContext();
+  const first = await context.newPage();
+  await makeOwner(first, zest.url);
+  const id = await startLesson(first, 'Two windows');
+  await saved(first);
+  const second = await context.newPage();
+  await second.goto(`${zest.url}/lessons/${id}/plan`);
+  await second.getByRole('button', { name: '+ Talk' }).click();
+  await saved(second);
+  await first.getByRole('button', { name: '+ Repetitions' }).click();
+  await expect(first.getByRole('dialog')).toContainText('changed in another window');
+  await first.getByRole('button', { name: 'Keep this window' }).click();
+  await saved(first);
+  await expect(first.getByRole('heading', { name: 'Repetitions' })).toBeVisible();
+  await first.getByRole('button', { name: 'History' }).click();
+  await expect(first.getByRole('dialog').getByText(/1 blocks/)).toHaveCount(2);
+  await first.getByRole('button', { name: 'Close' }).click();
+
+  await second.getByRole('button', { name: '+ Work and rest' }).click();
+  await expect(second.getByRole('dialog')).toContainText('changed in another window');
+  await second.getByRole('button', { name: 'Use the other version' }).click();
+  await expect(second.getByRole('heading', { name: 'Repetitions' })).toBeVisible();
+  await second.getByRole('button', { name: 'History' }).click();
+  await expect(second.getByRole('dialog').getByText(/2 blocks/)).toHaveCount(1);
+  await context.close();
+});
+
+test('a window closed while the server was away keeps its changes in the browser', async () => {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await page.goto(zest.url);
+  await page.getByLabel('Sign-in name').fill(OWNER.login);
+  await page.getByLabel('Password').fill(OWNER.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  const id = await startLesson(page, 'Kept');
+  await zest.kill();
+  await page.getByRole('button', { name: '+ Talk' }).click();
+  await expect(page.getByRole('button', { name: /Not saved yet/ })).toBeVisible();
+  await page.close();
+  await restart();
+  const again = await context.newPage();
+  await again.goto(`${zest.url}/lessons/${id}/plan`);
+  await expect(again.getByRole('heading', { name: 'Talk', exact: true })).toBeVisible();
+  await saved(again);
+  await context.close();
+});
+
+test('a recording survives its tab, but for the last two seconds', async () => {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await page.goto(zest.url);
+  await page.getByLabel('Sign-in name').fill(OWNER.login);
+  await page.getByLabel('Password').fill(OWNER.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  const id = await startLesson(page, 'Closed tab');
+  await page.getByRole('button', { name: '+ Work and rest' }).click();
+  await saved(page);
+  await bench(page, 'Film');
+  await page.getByRole('tab', { name: 'Record' }).click();
+  await expect(page.getByText('No camera was found')).toBeVisible();
+  await page.getByRole('button', { name: 'Start recording' }).click();
+  await expect(page.getByTestId('recorded')).toHaveText('0:06');
+  await page.close({ runBeforeUnload: false });
+  const again = await context.newPage();
+  await again.goto(`${zest.url}/lessons/${id}/film`);
+  await expect(again.getByText('The recording of the closed window is saved.')).toBeVisible({ timeout: 60_000 });
+  await expect(again.getByTestId('take')).toContainText(/0:0[4-9]/, { timeout: 90_000 });
+  await context.close();
+});
+
+test('a server killed in the middle of an upload and of an export finishes both', async () => {
+  const big = path.join(folder, 'big.mp4');
+  // Noise does not compress: some 40 MB in 8 s.
+  execFileSync('ffmpeg', [
+    ...['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=1280x720:rate=30:duration=8', '-f', 'lavfi', '-i', 'sine=duration=8'],
+    ...['-vf', 'noise=alls=60:allf=t', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '12', '-pix_fmt', 'yuv420p', big],
+  ]);
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await page.goto(zest.url);
+  await page.getByLabel('Sign-in name').fill(OWNER.login);
+  await page.getByLabel('Password').fill(OWNER.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await startLesson(page, 'Power cut');
+  await page.getByRole('button', { name: '+ Work and rest' }).click();
+  await page.getByLabel('Rounds', { exact: true }).fill('2');
+  await saved(page);
+  await bench(page, 'Film');
+  // A slow line, so that the cut falls into the middle.
+  const slow = await context.newCDPSession(page);
+  await slow.send('Network.enable');
+  await slow.send('Network.emulateNetworkConditions', { offline: false, latency: 5, downloadThroughput: -1, uploadThroughput: 6 * 1024 * 1024 });
+  await page.getByLabel('Video file').setInputFiles(big);
+  await expect(page.getByText(/Uploading, [2-7]\d %/)).toBeVisible({ timeout: 60_000 });
+  await zest.kill();
+  await restart();
+  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 120_000 });
+
+  await bench(page, 'Share');
+  await page.getByRole('button', { name: 'Export the video' }).click();
+  const pieces = () => readdirSync(path.join(zest.dataDir, 'cache/segments')).filter((name) => name.endsWith('.mp4'));
+  await expect.poll(() => pieces().length, { timeout: 60_000 }).toBeGreaterThan(0);
+  const before = pieces().length;
+  await zest.kill();
+  await restart();
+  await expect(page.getByTestId('export').getByText(/Verified: 0:55, 1650 frames/)).toBeVisible({ timeout: 120_000 });
+  expect(before).toBeLessThan(pieces().length);
+  const media = execFileSync('sh', ['-c', 'find "$0/media" -type f -size +1M -newer "$0/running.json"', zest.dataDir], { encoding: 'utf8' }).trim().split('\n');
+  expect(media.some((file) => ffprobe(file).streams.some((stream) => stream.nb_read_packets === '1650'))).toBe(true);
+  await context.close();
+});
+
+test('a second start finds the first, Ctrl-C ends cleanly, stop and plan answer in words', async () => {
+  const cli = (...args: string[]) => execFileSync(process.execPath, ['dist/server/cli.js', ...args], { cwd: path.resolve(import.meta.dirname, '..'), encoding: 'utf8' });
+  expect(cli('start', '--data', zest.dataDir)).toContain(`running already: ${zest.url}`);
+  expect(await zest.stop()).toBe(0);
+  const log = execFileSync('cat', [path.join(zest.dataDir, 'db/zest-error.log')], { encoding: 'utf8' });
+  expect(log).toContain('Shutdown complete');
+  expect(cli('stop', '--data', zest.dataDir)).toContain('Nothing is running');
+});

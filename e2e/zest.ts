@@ -1,0 +1,113 @@
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { chromium, expect, type Browser, type Page } from '@playwright/test';
+
+const root = path.resolve(import.meta.dirname, '..');
+export const OWNER = { login: 'quay-coach', password: 'a long enough password' };
+
+/** The built program on a data folder of its own, as a user starts it. */
+export interface Zest {
+  url: string;
+  dataDir: string;
+  /** Ends the server as a power cut does, children and all. */
+  kill: () => Promise<void>;
+  /** Ends it as Ctrl-C does. */
+  stop: () => Promise<number | null>;
+}
+
+export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-e2e-')), port = 0): Promise<Zest> {
+  const child: ChildProcess = spawn(process.execPath, ['dist/server/cli.js', command, '--data', dataDir, '--port', String(port)], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let said = '';
+  const url = await new Promise<string>((resolve, reject) => {
+    const listen = (chunk: Buffer) => {
+      said += chunk.toString('utf8');
+      const found = /ready: (http:\S+)/.exec(said)?.[1];
+      if (found) resolve(found);
+    };
+    child.stdout?.on('data', listen);
+    child.stderr?.on('data', listen);
+    child.once('exit', () => reject(new Error(`It did not start:\n${said}`)));
+  });
+  const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
+  return {
+    url,
+    dataDir,
+    async kill() {
+      const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], { encoding: 'utf8' }).trim().split(/\s+/).map(Number);
+      for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGKILL');
+      await ended;
+    },
+    async stop() {
+      child.kill('SIGINT');
+      return ended;
+    },
+  };
+}
+
+export async function discard(zest: Zest): Promise<void> {
+  await zest.stop().catch(() => undefined);
+  rmSync(zest.dataDir, { recursive: true, force: true });
+}
+
+const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+
+/** Debian's Chromium; with `camera`, its fake camera films that file. */
+export function openBrowser(camera?: string): Promise<Browser> {
+  const fake = camera ? ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${camera}`] : [];
+  return chromium.launch({ executablePath: '/usr/bin/chromium', args: [...FLAGS, ...fake] });
+}
+
+/** A page that fails the test when the browser reports an error nobody expects. */
+export async function openPage(browser: Browser, expected: RegExp = /409|404|401|ERR_|Failed to load resource/): Promise<{ page: Page; faults: string[] }> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const faults: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && !expected.test(message.text()) && faults.push(message.text()));
+  page.on('pageerror', (error) => faults.push(error.message));
+  return { page, faults };
+}
+
+/** No serious finding of axe on what is shown. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+  expect(serious.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+}
+
+export const makeOwner = async (page: Page, url: string) => {
+  await page.goto(url);
+  await page.getByLabel('Sign-in name').fill(OWNER.login);
+  await page.getByLabel('Password').fill(OWNER.password);
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  await expect(page.getByRole('heading', { name: 'Lessons' })).toBeVisible();
+};
+
+export const startLesson = async (page: Page, title: string): Promise<string> => {
+  await page.getByLabel('Title of a new lesson').fill(title);
+  await page.getByRole('button', { name: 'Start a lesson' }).click();
+  await page.waitForURL(/\/lessons\/[\w-]+\/plan/);
+  return /lessons\/([\w-]+)/.exec(page.url())?.[1] ?? '';
+};
+
+export const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
+export const bench = async (page: Page, name: string) => {
+  await page.getByRole('tab', { name, exact: true }).click();
+};
+
+export const clip = path.join(root, 'demo/clips/throwing.mp4');
+
+/** Facts of a file as ffprobe sees it. */
+export function ffprobe(file: string) {
+  const out = execFileSync('ffprobe', ['-v', 'error', '-count_packets', '-show_streams', '-show_format', '-of', 'json', file], { encoding: 'utf8' });
+  return JSON.parse(out) as {
+    streams: { codec_type: string; codec_name: string; width?: number; height?: number; r_frame_rate: string; nb_read_packets: string; duration: string }[];
+    format: { duration: string };
+  };
+}
+
+export const readText = (file: string) => readFileSync(file, 'utf8');

@@ -1,0 +1,60 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+
+/** Runs every check and ends with one line: `N passed, N failed`. */
+const root = path.resolve(import.meta.dirname, '..');
+const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-report-'));
+const only = process.argv.slice(2);
+let passed = 0;
+let failed = 0;
+
+function run(name: string, command: string, args: string[], env: NodeJS.ProcessEnv = {}): boolean {
+  if (only.length > 0 && !only.includes(name)) return true;
+  const beganMs = Date.now();
+  process.stdout.write(`\n== ${name}\n`);
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  process.stdout.write(`== ${name}: ${status === 0 ? 'passed' : 'failed'} in ${Math.round((Date.now() - beganMs) / 1000)} s\n`);
+  return status === 0;
+}
+
+/** Counts a check that has no tests of its own as one. */
+function check(name: string, command: string, args: string[]): void {
+  if (only.length > 0 && !only.includes(name)) return;
+  if (run(name, command, args)) passed += 1;
+  else failed += 1;
+}
+
+/** Adds a runner's own counts; a run that ends badly without a report counts as one failure. */
+function count(ok: boolean, report: string, read: (report: never) => { passed: number; failed: number }): void {
+  let counts = { passed: 0, failed: 0 };
+  try {
+    counts = read(JSON.parse(readFileSync(report, 'utf8')) as never);
+  } catch {
+    // No report: the run's own end says enough.
+  }
+  passed += counts.passed;
+  failed += ok ? counts.failed : Math.max(1, counts.failed);
+}
+
+const wants = (name: string) => only.length === 0 || only.includes(name);
+check('lint', 'npm', ['run', '--silent', 'lint']);
+check('types', 'npm', ['run', '--silent', 'types']);
+check('build', 'npm', ['run', '--silent', 'build']);
+if (wants('unit')) {
+  const report = path.join(folder, 'unit.json');
+  const ok = run('unit', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`]);
+  count(ok, report, (json: { numPassedTests: number; numFailedTests: number }) => ({ passed: json.numPassedTests, failed: json.numFailedTests }));
+}
+if (wants('pages')) {
+  const report = path.join(folder, 'pages.json');
+  const ok = run('pages', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], { ZEST_REPORT: report });
+  count(ok, report, (json: { stats: { expected: number; unexpected: number; flaky: number; skipped: number } }) => ({
+    passed: json.stats.expected,
+    failed: json.stats.unexpected + json.stats.flaky + json.stats.skipped,
+  }));
+}
+rmSync(folder, { recursive: true, force: true });
+process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
+process.exitCode = failed === 0 && passed > 0 ? 0 : 1;
