@@ -108,7 +108,7 @@ test('a camera films the first block, with its start in place', async () => {
   await page.getByRole('button', { name: /Work and rest: 14 s/ }).click();
   await bench(page, 'Film');
   await page.getByRole('tab', { name: 'Record' }).click();
-  await expect(page.getByLabel('Camera', { exact: true })).toContainText('fake');
+  await expect(page.getByLabel('Camera', { exact: true })).toContainText('camera.y4m');
   await page.getByRole('button', { name: 'Start recording' }).click();
   await expect(page.getByTestId('recorded')).toHaveText('0:05');
   await page.getByRole('button', { name: 'Stop', exact: true }).click();

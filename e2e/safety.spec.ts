@@ -61,6 +61,7 @@ test('a window closed while the server was away keeps its changes in the browser
   await page.getByLabel('Password').fill(OWNER.password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   const id = await startLesson(page, 'Kept');
+  await saved(page);
   await zest.kill();
   await page.getByRole('button', { name: '+ Talk' }).click();
   await expect(page.getByRole('button', { name: /Not saved yet/ })).toBeVisible();

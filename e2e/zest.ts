@@ -65,7 +65,8 @@ export function openBrowser(camera?: string): Promise<Browser> {
 
 /** A page that fails the test when the browser reports an error nobody expects. */
 export async function openPage(browser: Browser, expected: RegExp = /409|404|401|ERR_|Failed to load resource/): Promise<{ page: Page; faults: string[] }> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
   const faults: string[] = [];
   page.on('console', (message) => message.type() === 'error' && !expected.test(message.text()) && faults.push(message.text()));
   page.on('pageerror', (error) => faults.push(error.message));

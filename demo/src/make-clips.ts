@@ -29,7 +29,10 @@ async function makeClip(clip: DemoClip): Promise<void> {
     [
       ...['-y', '-v', 'error', '-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${WIDTH}x${HEIGHT}`, '-framerate', String(FPS), '-i', 'pipe:0'],
       ...['-f', 'f32le', '-ar', String(RATE), '-ac', '1', '-i', sound],
-      ...['-c:v', 'libx264', '-preset', 'slow', '-crf', '28', '-pix_fmt', 'yuv420p', '-g', '60', '-c:a', 'aac', '-b:a', '64k', '-movflags', '+faststart', target],
+      ...['-vf', 'scale=out_color_matrix=bt709:out_range=tv,format=yuv420p', '-c:v', 'libx264', '-preset', 'slow', '-crf', '29'],
+      // As the server's working copies are, so that the demo's need no second encoding.
+      ...['-g', '15', '-keyint_min', '15', '-sc_threshold', '0', '-bf', '0', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv'],
+      ...['-c:a', 'aac', '-b:a', '64k', '-ac', '2', '-movflags', '+faststart', target],
     ],
     { stdio: ['pipe', 'inherit', 'inherit'] },
   );

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -42,7 +43,6 @@ describe('phone files of every kind', () => {
 
   it('turns a rotated recording upright', async () => {
     footage.make('plain.mp4', 1, h264);
-    const { execFileSync } = await import('node:child_process');
     execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', footage.at('plain.mp4'), '-c', 'copy', '-metadata:s:v', 'rotate=90', footage.at('rotated.mp4')]);
     const made = await copy(footage.at('rotated.mp4'));
     expect((await probe(made.video)).video).toMatchObject({ width: 240, height: 320 });
@@ -62,6 +62,17 @@ describe('phone files of every kind', () => {
     const at = (x: number) => pixels[(120 * 320 + x) * 3] ?? 0;
     expect(at(40)).toBeLessThan(8);
     expect(at(280)).toBeGreaterThan(247);
+  });
+
+  it('only copies what is a working copy already, and not what merely looks like one', async () => {
+    const asWorking = [...h264, '-vf', 'scale=out_color_matrix=bt709:out_range=tv', '-colorspace', 'bt709', '-color_range', 'tv', '-bf', '0', '-sc_threshold', '0', '-ar', '48000', '-c:a', 'aac'];
+    const bytesOf = async (name: string, gop: string) => {
+      const source = footage.make(name, 2, [...asWorking, '-g', gop, '-keyint_min', gop]);
+      const streams = (file: string) => execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-map', '0:v', '-c', 'copy', '-f', 'h264', 'pipe:1']);
+      return streams((await copy(source)).video).equals(streams(source));
+    };
+    expect(await bytesOf('ready.mp4', '15')).toBe(true);
+    expect(await bytesOf('long-gop.mp4', '60')).toBe(false);
   });
 
   it('takes silent footage', async () => {

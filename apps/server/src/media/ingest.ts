@@ -3,7 +3,7 @@ import path from 'node:path';
 import { THUMB, WAVE_PER_SECOND } from '@zest/contract';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { COLOUR_TAGS, ffmpeg, GUARDED_INPUT, SAMPLE_RATE, VIDEO_ENCODER } from './ffmpeg.ts';
-import { probe, type MediaFacts } from './probe.ts';
+import { picturePackets, probe, type MediaFacts, type VideoFacts } from './probe.ts';
 import { ProgramError, run } from './run.ts';
 
 /** The footage cannot be used; the message says why and what to do. */
@@ -40,7 +40,7 @@ async function beginsLikeMp4(file: string): Promise<boolean> {
 }
 
 /** Reads what an upload holds. @throws FootageFault when it is no usable video */
-export async function inspectFootage(file: string, signal?: AbortSignal): Promise<MediaFacts & { video: NonNullable<MediaFacts['video']> }> {
+export async function inspectFootage(file: string, signal?: AbortSignal): Promise<MediaFacts & { video: VideoFacts }> {
   if ((await stat(file)).size === 0) throw new FootageFault('The file is empty. Copy it from the camera again.');
   let facts: MediaFacts;
   try {
@@ -69,7 +69,7 @@ const even = (side: string) => `2*max(1\\,round(${side}*min(1\\,${LONG_SIDE}/max
  * Square pixels, upright, even, the long side at most 1280, limited-range BT.709, exactly 30 frames a second.
  * A picture without a colour tag is read as players do: HD as BT.709, smaller ones as BT.601.
  */
-function normalPicture({ colour, height, width }: NonNullable<MediaFacts['video']>): string {
+function normalPicture({ colour, height, width }: VideoFacts): string {
   const assumed = Math.min(width, height) >= 720 ? 'bt709' : 'bt601';
   return [
     `fps=${OUTPUT_FPS}`,
@@ -78,6 +78,22 @@ function normalPicture({ colour, height, width }: NonNullable<MediaFacts['video'
     'setsar=1',
     'format=yuv420p',
   ].join(',');
+}
+
+/** Whether the file is already as a working copy has to be: then copying its streams is enough. */
+async function isWorkingCopy(file: string, { video, audio }: MediaFacts & { video: VideoFacts }, signal?: AbortSignal): Promise<boolean> {
+  const rightPicture =
+    video.codec === 'h264' &&
+    video.pixels === 'yuv420p' &&
+    video.plain &&
+    video.colour === 'bt709' &&
+    video.range === 'tv' &&
+    video.rate === `${OUTPUT_FPS}/1` &&
+    Math.max(video.width, video.height) <= LONG_SIDE;
+  const rightSound = audio === null || (audio.codec === 'aac' && audio.sampleRate === SAMPLE_RATE);
+  if (!rightPicture || !rightSound) return false;
+  const packets = await picturePackets(file, signal);
+  return packets.every(({ seconds, key }, i) => Math.abs(seconds * OUTPUT_FPS - i) < 0.05 && (key || i % GOP !== 0));
 }
 
 /**
@@ -96,17 +112,18 @@ export async function makeWorkingCopy(
   const sound = facts.audio
     ? ['-map', '0:a:0', '-af', `aresample=${SAMPLE_RATE}:async=1:first_pts=0`, '-ac', '2', '-c:a', 'aac', '-b:a', '160k']
     : [];
+  const encoded = [
+    ...['-map', '0:v:0', '-vf', normalPicture(facts.video)],
+    ...[...VIDEO_ENCODER, ...COLOUR_TAGS, '-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'],
+    ...sound,
+  ];
+  const copied = ['-map', '0:v:0', '-map', '0:a:0?', '-c', 'copy'];
   try {
-    await ffmpeg(
-      [
-        ...GUARDED_INPUT,
-        ...['-i', file, '-map', '0:v:0', '-vf', normalPicture(facts.video)],
-        ...[...VIDEO_ENCODER, ...COLOUR_TAGS, '-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'],
-        ...sound,
-        ...['-map_metadata', '-1', '-movflags', '+faststart', video],
-      ],
-      { signal, onProgress: (doneMs) => facts.durationMs && onProgress(Math.min(0.9, (doneMs / facts.durationMs) * 0.9)) },
-    );
+    const streams = (await isWorkingCopy(file, facts, signal)) ? copied : encoded;
+    await ffmpeg([...GUARDED_INPUT, '-i', file, ...streams, '-map_metadata', '-1', '-movflags', '+faststart', video], {
+      signal,
+      onProgress: (doneMs) => facts.durationMs && onProgress(Math.min(0.9, (doneMs / facts.durationMs) * 0.9)),
+    });
   } catch (error) {
     if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
     throw new FootageFault(`The video could not be converted (${error.lastWords}). Play it on the camera: if it runs there, export it again as mp4; if not, film the block again.`);

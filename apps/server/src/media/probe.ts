@@ -13,6 +13,11 @@ const probeSchema = z.object({
         width: z.number().optional(),
         height: z.number().optional(),
         r_frame_rate: z.string().optional(),
+        pix_fmt: z.string().optional(),
+        color_range: z.string().optional(),
+        has_b_frames: z.number().optional(),
+        sample_aspect_ratio: z.string().optional(),
+        side_data_list: z.array(z.unknown()).optional(),
         nb_read_packets: numeric.optional(),
         duration: numeric.optional(),
         sample_rate: numeric.optional(),
@@ -23,11 +28,25 @@ const probeSchema = z.object({
   format: z.object({ format_name: z.string().optional(), duration: numeric.optional() }).optional(),
 });
 
+export interface VideoFacts {
+  codec: string;
+  pixels: string;
+  /** The tagged matrix and range, null when there is none. */
+  colour: string | null;
+  range: string | null;
+  width: number;
+  height: number;
+  rate: string;
+  packets: number;
+  durationMs: number | null;
+  /** Frames are stored in the order they are shown, upright and with square pixels. */
+  plain: boolean;
+}
+
 /** What is in a media file. Durations in milliseconds, null when the file does not say. */
 export interface MediaFacts {
   durationMs: number | null;
-  /** `colour`: the tagged matrix, null when there is none. */
-  video: { codec: string; colour: string | null; width: number; height: number; rate: string; packets: number; durationMs: number | null } | null;
+  video: VideoFacts | null;
   audio: { codec: string; sampleRate: number } | null;
 }
 
@@ -51,13 +70,36 @@ export async function probe(file: string, countPackets = false, signal?: AbortSi
       ? {
           codec: video.codec_name ?? 'unknown',
           colour: video.color_space && video.color_space !== 'unknown' ? video.color_space : null,
+          pixels: video.pix_fmt ?? 'unknown',
+          range: video.color_range ?? null,
           width: video.width ?? 0,
           height: video.height ?? 0,
           rate: video.r_frame_rate ?? '',
           packets: video.nb_read_packets ?? 0,
           durationMs: ms(video.duration),
+          plain: !video.has_b_frames && !video.side_data_list?.length && ['1:1', '0:1', undefined].includes(video.sample_aspect_ratio),
         }
       : null,
     audio: audio ? { codec: audio.codec_name ?? 'unknown', sampleRate: audio.sample_rate ?? 0 } : null,
   };
+}
+
+/**
+ * Times and key frames of the picture, in order of storage.
+ * @throws ProgramError when the file cannot be read to its end
+ */
+export async function picturePackets(file: string, signal?: AbortSignal): Promise<{ seconds: number; key: boolean }[]> {
+  const { output } = await run(
+    'ffprobe',
+    ['-v', 'error', ...GUARDED_INPUT, '-select_streams', 'v:0', '-show_entries', 'packet=pts_time,flags', '-of', 'csv=p=0', '-i', file],
+    { signal },
+  );
+  return output
+    .toString('utf8')
+    .trim()
+    .split('\n')
+    .map((line) => {
+      const [seconds, flags] = line.split(',');
+      return { seconds: Number(seconds), key: flags?.includes('K') ?? false };
+    });
 }

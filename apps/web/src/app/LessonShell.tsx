@@ -55,7 +55,7 @@ function SaveWords() {
       return <Typography color="error">Changed elsewhere</Typography>;
     case 'failed':
       return (
-        <Tooltip title={save.message}>
+        <Tooltip title={save.message} describeChild>
           <Button color="error" size="small" onClick={() => void dispatch(saveNow())}>
             Not saved yet: try now
           </Button>
