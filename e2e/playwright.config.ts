@@ -9,5 +9,5 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 20_000 },
   reporter: process.env['ZEST_REPORT'] ? [['line'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['line']],
-  use: { viewport: { width: 1280, height: 800 }, trace: 'off', acceptDownloads: true },
+  use: { viewport: { width: 1280, height: 800 }, actionTimeout: 15_000, acceptDownloads: true },
 });

@@ -73,9 +73,9 @@ export async function openPage(browser: Browser, expected: RegExp = /409|404|401
   return { page, faults };
 }
 
-/** No serious finding of axe on what is shown. */
+/** No serious finding of axe on what is shown. Its copying of style sheets is off: our policy would (rightly) stop it. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  const { violations } = await new AxeBuilder({ page }).options({ preload: false }).analyze();
   const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
   expect(serious.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
 }

@@ -32,7 +32,8 @@ export function Lesson({ lesson, code }: { lesson: FollowLesson; code: string })
   };
   const goOn = () => {
     setPause(null);
-    player.current?.play();
+    // After the last block there is nothing to go on with.
+    if (!ended) player.current?.play();
   };
 
   useEffect(() => {
@@ -76,7 +77,7 @@ export function Lesson({ lesson, code }: { lesson: FollowLesson; code: string })
           caption={captions ? (scene?.caption ?? null) : null}
           label={`Video of ${lesson.title}`}
         />
-        {pause && <PracticePause mark={pause} onGoOn={goOn} />}
+        {pause && <PracticePause mark={pause} last={ended} onGoOn={goOn} />}
       </div>
       <p className="unseen" aria-live="polite">
         {scene && announcement(scene)}

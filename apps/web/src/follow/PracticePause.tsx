@@ -3,7 +3,7 @@ import type { PauseMark } from '@zest/core/assembly';
 import { clockText } from '@zest/core/time';
 
 /** The student's own practice: the video waits, the practice clock runs down, then it goes on when told. */
-export function PracticePause({ mark, onGoOn }: { mark: PauseMark; onGoOn: () => void }) {
+export function PracticePause({ mark, last, onGoOn }: { mark: PauseMark; last: boolean; onGoOn: () => void }) {
   const [since] = useState(() => performance.now());
   const [leftMs, setLeftMs] = useState(mark.practiceMs);
   useEffect(() => {
@@ -18,7 +18,7 @@ export function PracticePause({ mark, onGoOn }: { mark: PauseMark; onGoOn: () =>
         {clockText(Math.ceil(leftMs / 1000) * 1000)}
       </p>
       <button type="button" className="big" onClick={onGoOn} autoFocus>
-        Go on with the video
+        {last ? 'Done' : 'Go on with the video'}
       </button>
     </section>
   );

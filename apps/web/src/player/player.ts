@@ -228,12 +228,14 @@ export class LessonPlayer {
   /** Moves on to `ms`, into the next segment when this one is over. */
   private advance(ms: number, segment: Segment, footageDone: boolean): void {
     this.ms = Math.max(this.ms, ms);
-    const mark = this.assembly.pauses.find((pause) => pause.endMs <= this.ms && !this.passed.has(pause));
+    const ended = this.ms >= this.lastMs();
+    const mark = this.assembly.pauses.find((pause) => (ended || pause.endMs <= this.ms) && !this.passed.has(pause));
     if (mark) this.passed.add(mark);
-    if (this.ms >= this.lastMs()) {
+    if (ended) {
       this.ms = this.lastMs();
       this.paint();
       this.pause();
+      if (mark) this.parts.onPause?.(mark);
       return;
     }
     if (this.ms >= segment.endMs) {

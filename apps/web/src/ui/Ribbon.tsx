@@ -99,6 +99,8 @@ export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: Rib
                   onChoose(block.id);
                 }}
               >
+                {/* The pause belongs to its block: a click there chooses it too. */}
+                <rect x={left} y={ROW.top} width={Math.max(2, wideOf(planned.studentMs))} height={ROW.height} fill="transparent" />
                 <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={EFFORT_FILL[block.effort - 1]} />
                 {block.effort > 1 && <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={`url(#hatch-${block.effort})`} />}
                 {planned.block.pauseAfter && (

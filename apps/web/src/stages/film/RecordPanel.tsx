@@ -33,6 +33,7 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
   const takes = useTakes().filter((take) => take.blockId === block.id).length;
   const [devices, setDevices] = useState<MediaDeviceInfo[]>([]);
   const [camera, setCamera] = useState<string | null>(null);
+  const [isOpen, setOpen] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const [phase, setPhase] = useState<Phase>({ kind: 'ready' });
   const [nowMs, setNowMs] = useState(0);
@@ -74,6 +75,7 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
       .then((opened) => {
         if (left) return close(opened);
         source.current = opened;
+        setOpen(true);
         setFault(null);
         if (video.current) video.current.srcObject = opened.stream;
       })
@@ -82,6 +84,7 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
       });
     return () => {
       left = true;
+      setOpen(false);
       if (source.current) close(source.current);
       source.current = null;
     };
@@ -175,7 +178,7 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
             Stop
           </Button>
         ) : (
-          <Button variant="contained" size="large" disabled={phase.kind === 'saving' || camera === null} onClick={() => void start()} sx={{ fontSize: '1.4rem', px: 4 }}>
+          <Button variant="contained" size="large" disabled={phase.kind === 'saving' || !isOpen} onClick={() => void start()} sx={{ fontSize: '1.4rem', px: 4 }}>
             {phase.kind === 'saving' ? 'Saving …' : 'Start recording'}
           </Button>
         )}
