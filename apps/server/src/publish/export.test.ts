@@ -118,7 +118,7 @@ describe('an exported lesson', () => {
     const before = new Map(readdirSync(cacheDir).map((name) => [name, statSync(path.join(cacheDir, name)).mtimeMs]));
     await make(cutOf({ title: 'Skip', cues: [{ id: 'c', text: 'Soft knees', moment: 'action' }] }));
     const after = readdirSync(cacheDir);
-    expect(after.filter((name) => !before.has(name)).map((name) => path.extname(name)).sort()).toEqual(['.mp4', '.pcm']);
+    expect(after.filter((name) => !before.has(name)).map((name) => path.extname(name)).sort()).toEqual(['.mp4']);
     expect([...before].every(([name, at]) => statSync(path.join(cacheDir, name)).mtimeMs === at)).toBe(true);
   });
 

@@ -5,8 +5,8 @@ import { captionsToWebVtt } from '@zest/core/formats';
 import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
-import { piecesOf, type TakeMedia } from './pieces.ts';
-import { renderPiece, type RenderedPiece } from './render.ts';
+import { piecesOf, type Piece, type TakeMedia } from './pieces.ts';
+import { renderPiece } from './render.ts';
 import { encodeSound, type Loudness } from './sound.ts';
 
 /** The lesson cannot be exported as it is; the message says why and what to do. */
@@ -31,8 +31,37 @@ export interface ExportTools {
   signal?: AbortSignal;
 }
 
-/** Share of the work that is rendering; the rest is sound, joining and verifying. */
-const RENDER_PART = 0.9;
+/** Share of the work that is rendering; the rest is joining and verifying. */
+const RENDER_PART = 0.97;
+/** Pieces rendered at once: one works while the other starts or ends. */
+const AT_ONCE = 2;
+
+/** Renders all pieces and reports progress over them together. @returns their files in order */
+async function renderAll(pieces: readonly Piece[], frames: number, tools: ExportTools): Promise<string[]> {
+  const done = new Map<Piece, number>();
+  const pictures: string[] = [];
+  // Equal pieces, such as the same card twice, are rendered once.
+  const rendering = new Map<string, Promise<string>>();
+  const waiting = pieces.map((piece, index) => ({ piece, index }));
+  const report = (piece: Piece, pieceFrames: number) => {
+    done.set(piece, Math.min(pieceFrames, piece.frames));
+    const all = [...done.values()].reduce((sum, n) => sum + n, 0);
+    tools.onProgress((RENDER_PART * all) / frames, 'Burning in clocks, counts and cues');
+  };
+  const renderSome = async () => {
+    for (let next = waiting.shift(); next; next = waiting.shift()) {
+      const { piece, index } = next;
+      report(piece, 0);
+      const onProgress = (doneMs: number) => report(piece, Math.floor((doneMs * OUTPUT_FPS) / 1000));
+      const picture = rendering.get(piece.hash) ?? renderPiece(piece, tools.cacheDir, tools.takePath, onProgress, tools.signal);
+      rendering.set(piece.hash, picture);
+      pictures[index] = await picture;
+      report(piece, piece.frames);
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, renderSome));
+  return pictures;
+}
 
 /**
  * Burns the assembly's scenes into an MP4 (H.264/AAC, 1280x720, 30 frames a second) and writes its captions.
@@ -43,23 +72,19 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
   const frames = firstFrameFrom(assembly.durationMs);
   if (frames === 0) throw new ExportFault('The lesson has no length yet. Add a block on the Plan bench, then export again.');
   const pieces = piecesOf(assembly, media);
-  const rendered: RenderedPiece[] = [];
-  let doneFrames = 0;
-  for (const piece of pieces) {
-    const report = (pieceFrames: number) =>
-      tools.onProgress((RENDER_PART * (doneFrames + Math.min(pieceFrames, piece.frames))) / frames, 'Burning in clocks, counts and cues');
-    report(0);
-    rendered.push(
-      await renderPiece(piece, tools.cacheDir, tools.takePath, (doneMs) => report(Math.floor((doneMs * OUTPUT_FPS) / 1000)), tools.signal),
-    );
-    doneFrames += piece.frames;
-  }
-  tools.onProgress(RENDER_PART, 'Levelling the sound');
   const sound = path.join(tools.workDir, 'sound.m4a');
-  const loudness = await encodeSound(rendered, sound, tools.signal);
-  tools.onProgress(0.97, 'Joining and verifying');
+  const stop = new AbortController();
+  const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
+  // Sound is levelled beside the picture; whichever fails stops the other.
+  const both = [renderAll(pieces, frames, { ...tools, signal }), encodeSound(pieces, sound, { ...tools, signal })] as const;
+  const [pictures, loudness] = await Promise.all(both).catch(async (error: unknown) => {
+    stop.abort();
+    await Promise.allSettled(both);
+    throw error;
+  });
+  tools.onProgress(RENDER_PART, 'Joining and verifying');
   const video = path.join(tools.workDir, 'lesson.mp4');
-  await join(rendered, sound, video, tools);
+  await join(pictures, sound, video, tools);
   await verify(video, frames, tools.signal);
   const captions = path.join(tools.workDir, 'lesson.vtt');
   await writeFile(captions, captionsToWebVtt(assembly));
@@ -68,9 +93,9 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
   return { video, captions, frames, durationMs: assembly.durationMs, bytes: size, ...loudness };
 }
 
-async function join(rendered: readonly RenderedPiece[], sound: string, video: string, tools: ExportTools): Promise<void> {
+async function join(pictures: readonly string[], sound: string, video: string, tools: ExportTools): Promise<void> {
   const list = path.join(tools.workDir, 'pieces.txt');
-  const lines = rendered.map(({ picture }) => `file '${picture.replace(/'/g, `'\\''`)}'`);
+  const lines = pictures.map((picture) => `file '${picture.replace(/'/g, `'\\''`)}'`);
   await writeFile(list, `ffconcat version 1.0\n${lines.join('\n')}\n`);
   const part = `${video}.part`;
   await ffmpeg(

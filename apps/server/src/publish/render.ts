@@ -2,24 +2,13 @@ import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { REFERENCE, SLOT_BOXES } from '@zest/core/overlay';
 import { OUTPUT_FPS } from '@zest/core/time';
-import { COLOUR_TAGS, ffmpeg, GUARDED_INPUT, SAMPLE_RATE, VIDEO_ENCODER } from '../media/ffmpeg.ts';
+import { COLOUR_TAGS, ffmpeg, GUARDED_INPUT, VIDEO_ENCODER } from '../media/ffmpeg.ts';
 import { cardRgba, streamSlot } from './paint.ts';
 import type { Piece } from './pieces.ts';
-
-/** Samples of one frame; exact, so that sound and picture cannot drift apart. */
-const SAMPLES_PER_FRAME = SAMPLE_RATE / OUTPUT_FPS;
-/** Bytes of one frame of sound: stereo, 16 bits. */
-export const SOUND_BYTES_PER_FRAME = SAMPLES_PER_FRAME * 4;
 
 /** Bars beside a picture that is not 16:9; the pages use the same colour. */
 const BARS = '0x26211c';
 
-/** The files of a rendered piece; `sound` is null for silence. */
-export interface RenderedPiece {
-  piece: Piece;
-  picture: string;
-  sound: string | null;
-}
 
 async function exists(file: string): Promise<boolean> {
   try {
@@ -29,9 +18,15 @@ async function exists(file: string): Promise<boolean> {
   }
 }
 
+/** Where in its working copy a piece begins: a hair before the frame, so that rounding can never skip it. */
+export function seekTo(inFrame: number): string[] {
+  return inFrame > 0 ? ['-ss', (inFrame / OUTPUT_FPS - 0.001).toFixed(6)] : [];
+}
+
 /**
- * Renders a piece into `cacheDir`, or finds it there from an earlier, perhaps interrupted, run.
+ * Renders the picture of a piece into `cacheDir`, or finds it there from an earlier, perhaps interrupted, run.
  * @param takePath where the working copy with a content hash lies
+ * @returns the file
  */
 export async function renderPiece(
   piece: Piece,
@@ -39,23 +34,18 @@ export async function renderPiece(
   takePath: (sha: string) => string,
   onProgress: (doneMs: number) => void,
   signal?: AbortSignal,
-): Promise<RenderedPiece> {
+): Promise<string> {
   const picture = path.join(cacheDir, `${piece.hash}.mp4`);
-  const withSound = piece.source.kind === 'take' && piece.source.hasSound;
-  const sound = withSound ? path.join(cacheDir, `${piece.hash}.pcm`) : null;
-  // The picture gets its name last, so its presence says that the piece is whole.
-  if (await exists(picture)) return { piece, picture, sound };
-  const newPicture = `${picture}.part`;
-  const newSound = sound && `${sound}.part`;
+  // It gets its name last, so its presence says that it is whole.
+  if (await exists(picture)) return picture;
+  const part = `${picture}.part`;
   const cardFile = path.join(cacheDir, `${piece.hash}.rgba`);
   const { width, height } = REFERENCE;
   const input: string[] = [];
   const base: string[] = [];
   if (piece.source.kind === 'take') {
     const { inFrame, mirrored, sha } = piece.source;
-    // A hair before the frame, so that rounding can never skip it.
-    if (inFrame > 0) input.push('-ss', (inFrame / OUTPUT_FPS - 0.001).toFixed(6));
-    input.push(...GUARDED_INPUT, '-i', takePath(sha));
+    input.push(...seekTo(inFrame), ...GUARDED_INPUT, '-an', '-i', takePath(sha));
     base.push(`setpts=N/${OUTPUT_FPS}/TB`, `fps=${OUTPUT_FPS}`);
     if (mirrored) base.push('hflip');
     base.push(
@@ -77,20 +67,13 @@ export async function renderPiece(
     graph.push(`[${i + 1}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[r${i}]`);
     graph.push(`[v${i}][r${i}]overlay=${x}:${y}:eval=init:eof_action=repeat[v${i + 1}]`);
   });
-  const soundArgs: string[] = [];
-  if (newSound) {
-    const samples = piece.frames * SAMPLES_PER_FRAME;
-    graph.push(`[0:a]aresample=${SAMPLE_RATE}:async=1:first_pts=0,apad=whole_len=${samples},atrim=end_sample=${samples}[a]`);
-    soundArgs.push('-map', '[a]', '-ac', '2', '-f', 's16le', newSound);
-  }
   try {
     await ffmpeg(
       [
         ...input,
         ...['-filter_complex', graph.join(';')],
         ...['-map', `[v${piece.overlays.length}]`, '-frames:v', String(piece.frames), ...VIDEO_ENCODER, ...COLOUR_TAGS],
-        ...['-r', String(OUTPUT_FPS), '-video_track_timescale', '90000', '-f', 'mp4', newPicture],
-        ...soundArgs,
+        ...['-r', String(OUTPUT_FPS), '-video_track_timescale', '90000', '-f', 'mp4', part],
       ],
       {
         signal,
@@ -101,7 +84,6 @@ export async function renderPiece(
   } finally {
     await rm(cardFile, { force: true });
   }
-  if (sound && newSound) await rename(newSound, sound);
-  await rename(newPicture, picture);
-  return { piece, picture, sound };
+  await rename(part, picture);
+  return picture;
 }

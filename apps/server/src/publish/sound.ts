@@ -1,8 +1,19 @@
 import { createReadStream } from 'node:fs';
+import { rename, stat } from 'node:fs/promises';
+import path from 'node:path';
 import type { Writable } from 'node:stream';
-import { ffmpeg, SAMPLE_RATE } from '../media/ffmpeg.ts';
+import { OUTPUT_FPS } from '@zest/core/time';
+import { ffmpeg, GUARDED_INPUT, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run, write } from '../media/run.ts';
-import { SOUND_BYTES_PER_FRAME, type RenderedPiece } from './render.ts';
+import { hashOf } from '../media/store.ts';
+import type { Piece } from './pieces.ts';
+import { seekTo } from './render.ts';
+
+/** Samples of one frame; exact, so that sound and picture cannot drift apart. */
+const SAMPLES_PER_FRAME = SAMPLE_RATE / OUTPUT_FPS;
+/** Bytes of one frame of sound: stereo, 16 bits. */
+const BYTES_PER_FRAME = SAMPLES_PER_FRAME * 4;
+const PCM_INPUT = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '2', '-i', 'pipe:0'] as const;
 
 /** Voice of recorded lessons: -16 LUFS integrated, true peak under -1 dBTP (a common level for speech on the web). */
 export const TARGET_LUFS = -16;
@@ -10,6 +21,8 @@ export const PEAK_LIMIT_DB = -1;
 /** More gain than this only lifts the noise of a near-silent recording. */
 const MOST_GAIN_DB = 30;
 const CLOSE_ENOUGH_LU = 0.3;
+/** Encoding lifts peaks a little; closer to the limit than this the limiter steps in. */
+const PEAK_MARGIN_DB = 0.7;
 const ATTEMPTS = 4;
 
 /** Integrated loudness (ITU-R BS.1770 as ffmpeg's ebur128 measures it) and true peak; null for silence. */
@@ -28,24 +41,42 @@ function readLoudness(words: string): Loudness {
   return { integratedLufs: silent ? null : integratedLufs, truePeakDb: silent ? null : last(/Peak:\s+(-?[\d.]+|-?inf) dBFS/g) };
 }
 
+const METER = ['-af', 'ebur128=peak=true:framelog=verbose', '-f', 'null', '-'] as const;
+
 /** Measures a file's first sound track. */
 export async function measureLoudness(file: string, signal?: AbortSignal): Promise<Loudness> {
-  const { errors } = await run(
-    'ffmpeg',
-    ['-hide_banner', '-nostats', '-i', file, '-map', '0:a:0', '-af', 'ebur128=peak=true:framelog=verbose', '-f', 'null', '-'],
-    { signal },
-  );
+  const { errors } = await run('ffmpeg', ['-hide_banner', '-nostats', '-i', file, '-map', '0:a:0', ...METER], { signal });
   return readLoudness(errors);
 }
 
+/** The raw sound of a piece in `cacheDir`, made if it is not there yet; null for silence. */
+async function pieceSound({ source, frames }: Piece, cacheDir: string, takePath: (sha: string) => string, signal?: AbortSignal): Promise<string | null> {
+  if (source.kind === 'card' || !source.hasSound) return null;
+  const file = path.join(cacheDir, `${hashOf([source.sha, source.inFrame, frames])}.pcm`);
+  const samples = frames * SAMPLES_PER_FRAME;
+  const known = await stat(file).catch(() => null);
+  if (known) return file;
+  const filters = `aresample=${SAMPLE_RATE}:async=1:first_pts=0,apad=whole_len=${samples},atrim=end_sample=${samples}`;
+  await ffmpeg(
+    [...seekTo(source.inFrame), ...GUARDED_INPUT, '-vn', '-i', takePath(source.sha), '-af', filters, '-ac', '2', '-f', 's16le', `${file}.part`],
+    { signal },
+  );
+  await rename(`${file}.part`, file);
+  return file;
+}
+
+interface SoundPart {
+  file: string | null;
+  bytes: number;
+}
+
 /** Writes the sound of all pieces one after the other, silence where a piece has none, in exact samples. */
-function soundOf(pieces: readonly RenderedPiece[]): (to: Writable) => Promise<void> {
+function soundOf(parts: readonly SoundPart[]): (to: Writable) => Promise<void> {
   return async (to) => {
-    for (const { piece, sound } of pieces) {
-      const bytes = piece.frames * SOUND_BYTES_PER_FRAME;
+    for (const { file, bytes } of parts) {
       let written = 0;
-      if (sound) {
-        for await (const chunk of createReadStream(sound, { end: bytes - 1 })) {
+      if (file) {
+        for await (const chunk of createReadStream(file, { end: bytes - 1 })) {
           written += (chunk as Buffer).length;
           await write(to, chunk as Buffer);
         }
@@ -55,32 +86,41 @@ function soundOf(pieces: readonly RenderedPiece[]): (to: Writable) => Promise<vo
   };
 }
 
+/** Gain, and where the peaks would come too high a limiter working at four times the rate. */
+function chain(gainDb: number, ceilingDb: number | null): string {
+  const gain = `volume=${gainDb.toFixed(2)}dB`;
+  if (ceilingDb === null) return gain;
+  const limit = (10 ** (ceilingDb / 20)).toFixed(4);
+  return `${gain},aresample=${SAMPLE_RATE * 4},alimiter=limit=${limit}:attack=5:release=60:level=0,aresample=${SAMPLE_RATE}`;
+}
+
 /**
- * Encodes the sound of all pieces as one AAC track at the target loudness with its true peak below the limit:
- * gain, then a limiter working at four times the rate, measured on the encoded result and corrected.
+ * Encodes the sound of all pieces as one AAC track at the target loudness with its true peak below the limit. The
+ * raw sound is measured first, so that one encoding is enough as a rule; the encoded result is measured and corrected.
  */
-export async function encodeSound(pieces: readonly RenderedPiece[], target: string, signal?: AbortSignal): Promise<Loudness> {
-  let gainDb = 0;
-  let ceilingDb = -2;
-  let measured: Loudness = { integratedLufs: null, truePeakDb: null };
+export async function encodeSound(
+  pieces: readonly Piece[],
+  target: string,
+  tools: { cacheDir: string; takePath: (sha: string) => string; signal?: AbortSignal },
+): Promise<Loudness> {
+  const { cacheDir, takePath, signal } = tools;
+  const parts: SoundPart[] = [];
+  for (const piece of pieces) parts.push({ file: await pieceSound(piece, cacheDir, takePath, signal), bytes: piece.frames * BYTES_PER_FRAME });
+  const feed = { stdin: soundOf(parts) };
+  const raw = readLoudness((await run('ffmpeg', ['-hide_banner', '-nostats', ...PCM_INPUT, ...METER], { signal, feed })).errors);
+  let gainDb = raw.integratedLufs === null ? 0 : Math.min(MOST_GAIN_DB, TARGET_LUFS - raw.integratedLufs);
+  const peakDb = (raw.truePeakDb ?? -Infinity) + gainDb;
+  let ceilingDb = peakDb > PEAK_LIMIT_DB - PEAK_MARGIN_DB ? PEAK_LIMIT_DB - 1 : null;
+  let measured = raw;
   for (let attempt = 0; attempt < ATTEMPTS; attempt += 1) {
-    const chain = [
-      `volume=${gainDb.toFixed(2)}dB`,
-      `aresample=${SAMPLE_RATE * 4}`,
-      `alimiter=limit=${(10 ** (ceilingDb / 20)).toFixed(4)}:attack=5:release=60:level=0`,
-      `aresample=${SAMPLE_RATE}`,
-    ].join(',');
-    await ffmpeg(
-      ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '2', '-i', 'pipe:0', '-af', chain, '-c:a', 'aac', '-b:a', '160k', '-f', 'mp4', target],
-      { signal, feed: { stdin: soundOf(pieces) } },
-    );
+    await ffmpeg([...PCM_INPUT, '-af', chain(gainDb, ceilingDb), '-c:a', 'aac', '-b:a', '160k', '-f', 'mp4', target], { signal, feed });
     measured = await measureLoudness(target, signal);
     if (measured.integratedLufs === null) break;
     const missingLu = TARGET_LUFS - measured.integratedLufs;
     const over = (measured.truePeakDb ?? -Infinity) - PEAK_LIMIT_DB;
-    if (Math.abs(missingLu) <= CLOSE_ENOUGH_LU && over < 0) break;
+    if ((Math.abs(missingLu) <= CLOSE_ENOUGH_LU || gainDb >= MOST_GAIN_DB) && over < 0) break;
     gainDb = Math.min(MOST_GAIN_DB, gainDb + missingLu);
-    if (over >= 0) ceilingDb -= over + 0.3;
+    if (over >= 0) ceilingDb = (ceilingDb ?? PEAK_LIMIT_DB - 0.7) - over - 0.3;
   }
   return measured;
 }

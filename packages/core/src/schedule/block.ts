@@ -21,12 +21,12 @@ export interface Span extends TimeSpan {
   /** What it is, in the teacher's words. */
   label: string;
   /** Round of intervals or set of repetitions, from 1. */
-  round?: number;
-  rounds?: number;
+  round?: number | undefined;
+  rounds?: number | undefined;
   /** Repetition from 1 out of `reps`, on its side. */
-  rep?: number;
-  reps?: number;
-  side?: Side;
+  rep?: number | undefined;
+  reps?: number | undefined;
+  side?: Side | undefined;
 }
 
 /** A thing the teacher calls out; `atMs` counts from the block's start on the video clock. */
@@ -47,15 +47,30 @@ const HALFWAY_FROM_MS = 20_000;
 /** The last five seconds are called for works of at least this length (common practice). */
 const LAST_FIVE_FROM_MS = 10_000;
 
+type Place = Partial<Pick<Span, 'round' | 'rounds' | 'rep' | 'reps' | 'side'>>;
+const NOWHERE: Place = {};
+
 class Row {
   readonly spans: Span[] = [];
   readonly calls: Call[] = [];
   at = 0;
 
-  add(kind: SpanKind, durationMs: number, label: string, more: Partial<Span> = {}): void {
+  add(kind: SpanKind, durationMs: number, label: string, more: Place = NOWHERE): void {
     if (durationMs <= 0) return;
-    this.spans.push({ kind, startMs: this.at, endMs: this.at + durationMs, label, ...more });
+    const startMs = this.at;
     this.at += durationMs;
+    // Written out: spans of one shape keep a long lesson's schedule fast.
+    this.spans.push({
+      kind,
+      startMs,
+      endMs: this.at,
+      label,
+      round: more.round,
+      rounds: more.rounds,
+      rep: more.rep,
+      reps: more.reps,
+      side: more.side,
+    });
   }
 
   call(kind: Call['kind'], text: string, atMs = this.at): void {
@@ -122,25 +137,24 @@ function timeReps(row: Row, block: RepsBlock): void {
         rounds: block.sets,
         rep,
         reps: block.reps,
-        ...(side && { side }),
+        side,
       });
-    const count = Array.from({ length: block.reps }, (_, i) => i + 1);
     row.call('start', block.exercise.title);
     switch (block.sides) {
       case 'both':
-        count.forEach((rep) => addRep(rep));
+        for (let rep = 1; rep <= block.reps; rep += 1) addRep(rep);
         break;
       case 'each':
-        count.forEach((rep) => addRep(rep, block.startSide));
+        for (let rep = 1; rep <= block.reps; rep += 1) addRep(rep, block.startSide);
         row.call('change-sides', 'Change sides');
         row.add('side-change', block.sideChangeMs, 'Change sides', { side: other(block.startSide) });
-        count.forEach((rep) => addRep(rep, other(block.startSide)));
+        for (let rep = 1; rep <= block.reps; rep += 1) addRep(rep, other(block.startSide));
         break;
       case 'alternating':
-        count.forEach((rep) => {
+        for (let rep = 1; rep <= block.reps; rep += 1) {
           addRep(rep, block.startSide);
           addRep(rep, other(block.startSide));
-        });
+        }
         break;
     }
     row.call('stop', 'Stop');
