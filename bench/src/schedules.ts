@@ -9,7 +9,7 @@ export async function schedules(): Promise<Result[]> {
   const cold: number[] = [];
   const warm: number[] = [];
   let blocks = 0;
-  for (let run = 0; run < 15; run += 1) {
+  for (let run = 0; run < 60; run += 1) {
     const lesson = manyBlocks(300);
     cold.push(await timed(() => (blocks = scheduleLesson(lesson).blocks.length)));
     const [first, ...others] = lesson.sections;
