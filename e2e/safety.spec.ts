@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser } from '@playwright/test';
-import { bench, discard, ffprobe, makeOwner, openBrowser, OWNER, saved, startLesson, startZest, type Zest } from './zest.ts';
+import { bench, discard, ffprobe, makeOwner, openBrowser, saved, signIn, startLesson, startZest, type Zest } from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -56,10 +56,7 @@ test('two windows on one lesson: the second is asked, and nothing is lost', asyn
 test('a window closed while the server was away keeps its changes in the browser', async () => {
   const context = await browser.newContext();
   const page = await context.newPage();
-  await page.goto(zest.url);
-  await page.getByLabel('Sign-in name').fill(OWNER.login);
-  await page.getByLabel('Password').fill(OWNER.password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await signIn(page, zest.url);
   const id = await startLesson(page, 'Kept');
   await saved(page);
   await zest.kill();
@@ -77,10 +74,7 @@ test('a window closed while the server was away keeps its changes in the browser
 test('a recording survives its tab, but for the last two seconds', async () => {
   const context = await browser.newContext();
   const page = await context.newPage();
-  await page.goto(zest.url);
-  await page.getByLabel('Sign-in name').fill(OWNER.login);
-  await page.getByLabel('Password').fill(OWNER.password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await signIn(page, zest.url);
   const id = await startLesson(page, 'Closed tab');
   await page.getByRole('button', { name: '+ Work and rest' }).click();
   await saved(page);
@@ -106,10 +100,7 @@ test('a server killed in the middle of an upload and of an export finishes both'
   ]);
   const context = await browser.newContext();
   const page = await context.newPage();
-  await page.goto(zest.url);
-  await page.getByLabel('Sign-in name').fill(OWNER.login);
-  await page.getByLabel('Password').fill(OWNER.password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await signIn(page, zest.url);
   await startLesson(page, 'Power cut');
   await page.getByRole('button', { name: '+ Work and rest' }).click();
   await page.getByLabel('Rounds', { exact: true }).fill('2');

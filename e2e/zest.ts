@@ -6,7 +6,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { chromium, expect, type Browser, type Page } from '@playwright/test';
 
 const root = path.resolve(import.meta.dirname, '..');
-export const OWNER = { login: 'quay-coach', password: 'a long enough password' };
+const OWNER = { login: 'quay-coach', password: 'a long enough password' };
 
 /** The built program on a data folder of its own, as a user starts it. */
 export interface Zest {
@@ -86,6 +86,13 @@ export const makeOwner = async (page: Page, url: string) => {
   await page.getByLabel('Password').fill(OWNER.password);
   await page.getByRole('button', { name: 'Make the account' }).click();
   await expect(page.getByRole('heading', { name: 'Lessons' })).toBeVisible();
+};
+
+export const signIn = async (page: Page, url: string) => {
+  await page.goto(url);
+  await page.getByLabel('Sign-in name').fill(OWNER.login);
+  await page.getByLabel('Password').fill(OWNER.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
 };
 
 export const startLesson = async (page: Page, title: string): Promise<string> => {

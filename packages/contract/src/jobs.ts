@@ -1,5 +1,15 @@
 import { z } from 'zod';
 
+/** What was measured of a finished export. */
+export const exportResultSchema = z.object({
+  revision: z.number(),
+  frames: z.number(),
+  durationMs: z.number(),
+  bytes: z.number(),
+  loudnessLufs: z.number().nullable(),
+  truePeakDb: z.number().nullable(),
+});
+
 export const jobSchema = z.object({
   id: z.string(),
   kind: z.enum(['ingest', 'export']),
@@ -13,17 +23,7 @@ export const jobSchema = z.object({
   /** What is being done, or what went wrong and what to do. */
   message: z.string(),
   createdAt: z.string(),
-  /** For a finished export: what was measured of the file. */
-  result: z
-    .object({
-      revision: z.number(),
-      frames: z.number(),
-      durationMs: z.number(),
-      bytes: z.number(),
-      loudnessLufs: z.number().nullable(),
-      truePeakDb: z.number().nullable(),
-    })
-    .nullable(),
+  /** For a finished export. */
+  result: exportResultSchema.nullable(),
 });
 export type Job = z.infer<typeof jobSchema>;
-export type ExportResult = NonNullable<Job['result']>;

@@ -1,4 +1,4 @@
-import type { Job, Share, Take } from '@zest/contract';
+import { exportResultSchema, type Job, type Share, type Take } from '@zest/contract';
 import { exportOutcomeSchema } from '../jobs/handlers.ts';
 import type { JobRow, ShareRow, TakeRow } from '../db/models.ts';
 
@@ -20,14 +20,7 @@ export function jobView(job: JobRow): Job {
     leftMs: leftMs(job),
     message: job.cancelRequested && job.state === 'running' ? 'Stopping' : job.message,
     createdAt: job.createdAt.toISOString(),
-    result: outcome && {
-      revision: outcome.revision,
-      frames: outcome.frames,
-      durationMs: outcome.durationMs,
-      bytes: outcome.bytes,
-      loudnessLufs: outcome.loudnessLufs,
-      truePeakDb: outcome.truePeakDb,
-    },
+    result: outcome && exportResultSchema.parse(outcome),
   };
 }
 

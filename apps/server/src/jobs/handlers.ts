@@ -1,5 +1,6 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import path from 'node:path';
+import { exportResultSchema } from '@zest/contract';
 import { firstCut, type Assembly } from '@zest/core/assembly';
 import type { Lesson } from '@zest/core/lesson';
 import { Op } from 'sequelize';
@@ -21,16 +22,7 @@ export interface JobTools {
 }
 
 /** What a finished export job stores: content hashes and what was measured. */
-export const exportOutcomeSchema = z.object({
-  videoSha: z.string(),
-  captionsSha: z.string(),
-  revision: z.number(),
-  frames: z.number(),
-  durationMs: z.number(),
-  bytes: z.number(),
-  loudnessLufs: z.number().nullable(),
-  truePeakDb: z.number().nullable(),
-});
+export const exportOutcomeSchema = exportResultSchema.extend({ videoSha: z.string(), captionsSha: z.string() });
 export type ExportOutcome = z.infer<typeof exportOutcomeSchema>;
 
 const ingestInput = z.object({ takeId: z.string() });

@@ -1,0 +1,54 @@
+import { firstCut, type Assembly } from '@zest/core/assembly';
+import type { IntervalsBlock } from '@zest/core/lesson';
+import { firstFrameFrom } from '@zest/core/time';
+import { describe, expect, it } from 'vitest';
+import { lessonOf } from '../testing/server.ts';
+import { slotChanges } from './paint.ts';
+import { piecesOf } from './pieces.ts';
+
+const work: Partial<IntervalsBlock> = { kind: 'intervals', title: 'Skip', workMs: 45_000, restMs: 15_000, rounds: 2, leadInMs: 5_000, footage: { takeId: 'take', startsAtMs: 1_000 } };
+const media = new Map([['take', { sha: 'a'.repeat(64), hasSound: true }]]);
+const cut = (blocks: Partial<IntervalsBlock>[], frames = 9_000): Assembly => firstCut(lessonOf(blocks), new Map([['take', { id: 'take', frames }]]));
+
+describe('pieces of an export', () => {
+  it('tile the video, none longer than 20 s, each from its place in the take', () => {
+    const assembly = cut([work, { kind: 'intervals', rounds: 1 }]);
+    const pieces = piecesOf(assembly, media);
+    let at = 0;
+    for (const piece of pieces) {
+      expect(piece.startFrame).toBe(at);
+      expect(piece.frames).toBeLessThanOrEqual(600);
+      if (piece.source.kind === 'take') expect(piece.source.inFrame).toBe(30 + at);
+      at += piece.frames;
+    }
+    expect(at).toBe(firstFrameFrom(assembly.durationMs));
+  });
+
+  it('have the hash of what is in them: the same again, another after a change, the take, or the side of the picture', () => {
+    const hashes = (assembly: Assembly, own = media) => piecesOf(assembly, own).map((piece) => piece.hash);
+    const action = { id: 'a', text: 'Elbows close', moment: 'action' as const };
+    const first = hashes(cut([{ ...work, cues: [action] }]));
+    expect(hashes(cut([{ ...work, cues: [action] }]))).toEqual(first);
+    // A cue for the last five seconds of a work leaves the first twenty seconds as they are.
+    const later = hashes(cut([{ ...work, cues: [action, { id: 'c', text: 'Soft knees', moment: 'finish' }] }]));
+    expect(later[0]).toBe(first[0]);
+    expect(later).not.toEqual(first);
+    expect(hashes(cut([work]), new Map([['take', { sha: 'b'.repeat(64), hasSound: true }]]))).not.toContain(first[0]);
+    expect(hashes({ ...cut([work]), mirrored: true })).not.toContain(first[0]);
+  });
+
+  it('hold the last frame of a take that has run out, and refuse a take without its file', () => {
+    const short = piecesOf(cut([work], 700), media);
+    expect(short.at(-1)?.source).toMatchObject({ inFrame: 699 });
+    expect(() => piecesOf(cut([work]), new Map())).toThrow('missing');
+  });
+
+  it('list a slot only where something is seen, once for each change', () => {
+    const assembly = cut([work]);
+    const clock = slotChanges(assembly, 'clock', 150, 450);
+    // Ten steps of the ring a second, the first at once.
+    expect(clock).toHaveLength(100);
+    expect(clock[0]?.frame).toBe(0);
+    expect(slotChanges(assembly, 'counter', 0, 600)).toEqual([]);
+  });
+});
