@@ -6,6 +6,8 @@ export default defineConfig({
   outputDir: '../test-results',
   // Encoders and browsers share two cores.
   workers: 1,
+  // On a machine shared with others a browser test may starve; it may then run once more, and the report says so.
+  retries: process.env['CI'] ? 1 : 0,
   timeout: 180_000,
   expect: { timeout: 20_000 },
   reporter: process.env['ZEST_REPORT'] ? [['line'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['line']],

@@ -78,6 +78,17 @@ describe('an export over the interface', () => {
     expect((await teacher.send('POST', `/api/lessons/${lessonId}/exports`)).body.id).toBe(ordered.id);
   });
 
+  it('stops soon after it is cancelled, and says so', async () => {
+    const long = { kind: 'intervals', workMs: 600_000, rounds: 1, leadInMs: 0 } as Partial<IntervalsBlock>;
+    const { id } = await teacher.makeLesson(lessonOf([long]));
+    const state = async () => ((await teacher.get(`/api/lessons/${id}/exports`)).body as Job[])[0]?.state;
+    const { id: jobId } = (await teacher.send('POST', `/api/lessons/${id}/exports`)).body as Job;
+    await until(state, (now) => now === 'running');
+    await teacher.send('DELETE', `/api/jobs/${jobId}`);
+    expect(await until(state, (now) => now !== 'running', 20_000)).toBe('cancelled');
+    expect((await teacher.get(`/api/jobs/${jobId}/video`)).status).toBe(404);
+  });
+
   it('pushes what happens to the page of its owner', async () => {
     const { id } = await teacher.makeLesson(lessonOf([{ kind: 'intervals', workMs: 1_000, rounds: 1, leadInMs: 0 } as Partial<IntervalsBlock>]));
     const { cookie } = { cookie: await signedCookie() };
