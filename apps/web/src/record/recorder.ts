@@ -3,7 +3,8 @@ import { sendLive, sendRest } from './upload.ts';
 
 /** A closed tab loses at most this much, twice over. */
 const CHUNK_MS = 1_000;
-const TYPES = ['video/webm;codecs=h264,opus', 'video/webm;codecs=vp8,opus', 'video/webm', 'video/mp4'];
+/** VP8 first: browsers' software H.264 was seen to drop nearly every frame of a slow camera. */
+const TYPES = ['video/webm;codecs=vp8,opus', 'video/webm', 'video/mp4'];
 const BITS_PER_SECOND = 4_000_000;
 
 const lockName = (takeId: string) => `zest-recording-${takeId}`;
