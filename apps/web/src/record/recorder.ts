@@ -3,7 +3,7 @@ import { sendLive, sendRest } from './upload.ts';
 
 /** A closed tab loses at most this much, twice over. */
 const CHUNK_MS = 1_000;
-/** VP8 first: browsers' software H.264 was seen to drop nearly every frame of a slow camera. */
+/** VP8 first: most browsers encode it without special hardware. */
 const TYPES = ['video/webm;codecs=vp8,opus', 'video/webm', 'video/mp4'];
 const BITS_PER_SECOND = 4_000_000;
 
