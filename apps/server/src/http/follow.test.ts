@@ -91,7 +91,7 @@ describe('an export over the interface', () => {
 
   it('pushes what happens to the page of its owner', async () => {
     const { id } = await teacher.makeLesson(lessonOf([{ kind: 'intervals', workMs: 1_000, rounds: 1, leadInMs: 0 } as Partial<IntervalsBlock>]));
-    const { cookie } = { cookie: await signedCookie() };
+    const cookie = await signedCookie();
     const stop = new AbortController();
     const stream = await fetch(`${server.origin}/api/events`, { headers: { cookie }, signal: stop.signal });
     const reader = stream.body?.getReader();

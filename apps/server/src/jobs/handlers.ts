@@ -27,7 +27,6 @@ export type ExportOutcome = z.infer<typeof exportOutcomeSchema>;
 
 const ingestInput = z.object({ takeId: z.string() });
 const exportInput = z.object({ lessonId: z.string(), revision: z.number(), takes: z.record(z.string(), z.string()) });
-export type IngestInput = z.infer<typeof ingestInput>;
 export type ExportInput = z.infer<typeof exportInput>;
 
 async function inFolder<T>(folders: Folders, use: (folder: string) => Promise<T>): Promise<T> {

@@ -1,6 +1,8 @@
 import { takeFrameAt, type Assembly, type PauseMark, type Segment, type Source } from '@zest/core/assembly';
 import { indexAt, paintScene, sceneAt, type Scene } from '@zest/core/overlay';
 import { firstFrameFrom, instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
+import { fitCanvas } from './canvas.ts';
+import { frameOfMedia, mediaOfFrame } from './frames.ts';
 
 export interface PlayerParts {
   /** Two videos, stacked: one shows, the other gets the next take ready. */
@@ -137,8 +139,7 @@ export class LessonPlayer {
   private load(video: HTMLVideoElement, takeId: string, frame: number): void {
     const url = this.parts.takeUrl(takeId);
     if (video.getAttribute('src') !== url) video.src = url;
-    // The middle of the frame: no rounding can land on a neighbour.
-    const seconds = (frame + 0.5) / OUTPUT_FPS;
+    const seconds = mediaOfFrame(frame);
     if (Math.abs(video.currentTime - seconds) > 0.4 / OUTPUT_FPS) video.currentTime = seconds;
   }
 
@@ -196,7 +197,7 @@ export class LessonPlayer {
   private watch(video: HTMLVideoElement, segment: Segment, source: TakeSource): void {
     const onFrame = (mediaSeconds: number) => {
       if (!this.playing) return;
-      const takeFrame = Math.floor(mediaSeconds * OUTPUT_FPS + 0.01);
+      const takeFrame = frameOfMedia(mediaSeconds);
       const frame = firstFrameFrom(segment.startMs) + Math.max(0, takeFrame - source.inFrame);
       const done = takeFrame >= source.takeFrames - 1;
       this.advance(Math.max(this.ms, instantOfFrame(frame)), segment, done);
@@ -281,12 +282,7 @@ export class LessonPlayer {
     if (this.gone) return;
     const scene = sceneAt(this.assembly, this.ms);
     const { canvas } = this.parts;
-    const width = Math.max(1, Math.round(canvas.clientWidth * Math.min(2, window.devicePixelRatio)));
-    const height = Math.round((width * 9) / 16);
-    if (canvas.width !== width || canvas.height !== height) {
-      canvas.width = width;
-      canvas.height = height;
-    }
+    const width = fitCanvas(canvas);
     const ctx = canvas.getContext('2d');
     if (ctx) paintScene(ctx, scene, width);
     this.parts.onScene(scene);

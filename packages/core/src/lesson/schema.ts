@@ -188,7 +188,6 @@ export type TalkBlock = z.infer<typeof talkBlockSchema>;
 export type IntervalsBlock = z.infer<typeof intervalsBlockSchema>;
 export type RepsBlock = z.infer<typeof repsBlockSchema>;
 export type Cue = z.infer<typeof cueSchema>;
-export type KitItem = z.infer<typeof kitSchema>;
 export type Exercise = z.infer<typeof exerciseSchema>;
 export type Footage = z.infer<typeof footageSchema>;
 export type Pause = z.infer<typeof pauseSchema>;

@@ -33,14 +33,6 @@ export function frameCount(span: TimeSpan, fps: number = OUTPUT_FPS): number {
   return firstFrameFrom(span.endMs, fps) - firstFrameFrom(span.startMs, fps);
 }
 
-export function durationOf(span: TimeSpan): number {
-  return span.endMs - span.startMs;
-}
-
-export function contains(span: TimeSpan, ms: number): boolean {
-  return span.startMs <= ms && ms < span.endMs;
-}
-
 /** `m:ss` (or `h:mm:ss`), the part of a second cut off. For elapsed time and lengths. */
 export function clockText(ms: number): string {
   const total = Math.floor(Math.max(0, ms) / 1000);

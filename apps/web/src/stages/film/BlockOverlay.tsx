@@ -2,6 +2,7 @@ import { firstCut } from '@zest/core/assembly';
 import type { Block, Lesson } from '@zest/core/lesson';
 import { paintScene, sceneAt } from '@zest/core/overlay';
 import { useEffect, useMemo, useRef } from 'react';
+import { fitCanvas } from '../../player/canvas.ts';
 import { loadPaintFonts } from '../../player/fonts.ts';
 
 /** The assembly of one block alone, its first moment at 0. */
@@ -32,11 +33,7 @@ export function BlockOverlay({ lesson, block, momentMs }: BlockOverlayProps) {
       const own = canvas.current;
       const ctx = own?.getContext('2d');
       if (!own || !ctx) return;
-      const width = Math.max(1, Math.round(own.clientWidth * Math.min(2, window.devicePixelRatio)));
-      if (own.width !== width) {
-        own.width = width;
-        own.height = Math.round((width * 9) / 16);
-      }
+      const width = fitCanvas(own);
       const ms = latest.current();
       if (ms === null || ms < 0 || ms >= cut.durationMs) ctx.clearRect(0, 0, own.width, own.height);
       else paintScene(ctx, { ...sceneAt(cut, Math.floor(ms)), card: null }, width);

@@ -6,6 +6,7 @@ import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
+import { frameOfMedia, mediaOfFrame } from '../../player/frames.ts';
 import '../../player/stage.css';
 import { onStageKey } from '../../ui/keys.ts';
 import { BlockOverlay } from './BlockOverlay.tsx';
@@ -26,7 +27,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     if (!video) return;
     let callback = 0;
     const onFrame = (_now: number, { mediaTime }: VideoFrameCallbackMetadata) => {
-      frameShown.current = Math.floor(mediaTime * OUTPUT_FPS + 0.01);
+      frameShown.current = frameOfMedia(mediaTime);
       setShown(frameShown.current);
       callback = video.requestVideoFrameCallback(onFrame);
     };
@@ -38,7 +39,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     const video = videoRef.current;
     if (!video) return;
     video.pause();
-    video.currentTime = (Math.max(0, Math.min(frame, take.frames - 1)) + 0.5) / OUTPUT_FPS;
+    video.currentTime = mediaOfFrame(Math.max(0, Math.min(frame, take.frames - 1)));
   };
   const setStart = (frame: number) => {
     dispatch(

@@ -3,6 +3,17 @@ import type { Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 
+function BigClock({ name, ms, testId }: { name: string; ms: number; testId: string }) {
+  return (
+    <Box>
+      <Typography color="text.secondary">{name}</Typography>
+      <Typography data-testid={testId} sx={{ fontSize: '2rem', fontWeight: 700, fontVariantNumeric: 'tabular-nums', lineHeight: 1.1 }}>
+        {clockText(ms)}
+      </Typography>
+    </Box>
+  );
+}
+
 /** How the video's length stands to the target, in words and as a bar. */
 export function SlotGauge({ schedule }: { schedule: Schedule }) {
   const { targetMs } = useOpenLesson().lesson;
@@ -20,18 +31,8 @@ export function SlotGauge({ schedule }: { schedule: Schedule }) {
   return (
     <Box aria-live="polite">
       <Box sx={{ display: 'flex', gap: 4 }}>
-        <Box>
-          <Typography color="text.secondary">Video</Typography>
-          <Typography data-testid="video-clock" sx={{ fontSize: '2rem', fontWeight: 700, fontVariantNumeric: 'tabular-nums', lineHeight: 1.1 }}>
-            {clockText(videoMs)}
-          </Typography>
-        </Box>
-        <Box>
-          <Typography color="text.secondary">Student</Typography>
-          <Typography data-testid="student-clock" sx={{ fontSize: '2rem', fontWeight: 700, fontVariantNumeric: 'tabular-nums', lineHeight: 1.1 }}>
-            {clockText(studentMs)}
-          </Typography>
-        </Box>
+        <BigClock name="Video" ms={videoMs} testId="video-clock" />
+        <BigClock name="Student" ms={studentMs} testId="student-clock" />
       </Box>
       {targetMs !== null && (
         <Box sx={{ position: 'relative', height: 16, mt: 1, bgcolor: 'background.default', borderRadius: 1, border: 1, borderColor: 'divider' }}>
