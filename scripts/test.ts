@@ -6,7 +6,13 @@ import path from 'node:path';
 /** Runs every check and ends with one line: `N passed, N failed`. */
 const root = path.resolve(import.meta.dirname, '..');
 const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-report-'));
+const PARTS = ['lint', 'types', 'build', 'unit', 'pages'];
 const only = process.argv.slice(2);
+const unknown = only.filter((name) => !PARTS.includes(name));
+if (unknown.length > 0) {
+  process.stderr.write(`There is no part ${unknown.join(', ')}. The parts are ${PARTS.join(', ')}.\n`);
+  process.exit(2);
+}
 let passed = 0;
 let failed = 0;
 

@@ -126,6 +126,7 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
     }
     current.practice?.perform(HEAD_MS);
     dispatch(chooseTake(block, made.data.id, HEAD_MS));
+    setNowMs(0);
     setPhase({ kind: 'recording', startedAt: performance.now() });
   };
 
