@@ -26,7 +26,7 @@ export function anHour(): Lesson {
       ...block,
       title: `Circuit ${i + 1}`,
       leadInMs: 6_000,
-      workMs: 33_000,
+      workMs: 42_000,
       restMs: 21_000,
       rounds: 5,
       exercises: [makeExercise('Skip', makeId)],

@@ -25,7 +25,7 @@ export async function scenes(): Promise<Result[]> {
       what: `${Math.round(cut.durationMs / 60_000)} min, ${overlays} overlays, ${(items / SCENES / 5).toFixed(2)} shown on average`,
       value: `${rate} scenes a second`,
       limit: `at least ${LEAST}`,
-      holds: rate >= LEAST && overlays >= 300 && cut.durationMs >= 3_000_000,
+      holds: rate >= LEAST && overlays >= 300 && cut.durationMs >= 3_600_000,
     },
   ];
 }

@@ -1,5 +1,7 @@
 import type { FollowLesson } from '@zest/contract';
 import { captionsToWebVtt } from '@zest/core/formats';
+import type { Lesson } from '@zest/core/lesson';
+import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
@@ -13,10 +15,22 @@ import { shareView } from './views.ts';
 /** Characters of a share code: 24 of 64 letters are 144 bits, not to be guessed. */
 const CODE_LENGTH = 24;
 
-async function sharedCut({ lessonId, revision }: { lessonId: string; revision: number }) {
-  const lesson = await lessonAt(lessonId, revision);
+interface SharedCut extends ReturnType<typeof cutWith> {
+  lesson: Lesson;
+}
+
+/** A playing video asks for many ranges; a revision with the same takes is cut once. */
+const cuts = new LRUCache<string, SharedCut>({ max: 50 });
+
+async function sharedCut({ lessonId, revision }: { lessonId: string; revision: number }): Promise<SharedCut> {
   const takes = await TakeRow.findAll({ where: { lessonId } });
-  return { lesson, takes, ...cutWith(lesson, takes) };
+  const key = [lessonId, revision, ...takes.map(({ id, workingSha }) => `${id}:${workingSha}`)].join(' ');
+  const known = cuts.get(key);
+  if (known) return known;
+  const lesson = await lessonAt(lessonId, revision);
+  const made = { lesson, ...cutWith(lesson, takes) };
+  cuts.set(key, made);
+  return made;
 }
 
 export function addShareRoutes(route: AddRoute, store: MediaStore): void {
@@ -55,11 +69,11 @@ export function addShareRoutes(route: AddRoute, store: MediaStore): void {
   });
 
   route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
-    const { assembly, takes } = await sharedCut(share);
+    const { assembly, media } = await sharedCut(share);
+    const takeId = String(req.params['takeId']);
     // Only takes the shared revision shows: a link opens nothing else of the teacher's.
-    const shown = assembly.segments.some((s) => s.source.kind === 'take' && s.source.takeId === req.params['takeId']);
-    const take = shown ? takes.find(({ id }) => id === req.params['takeId']) : undefined;
-    sendContent(res, store, take?.workingSha ?? null, 'video/mp4');
+    const shown = assembly.segments.some((s) => s.source.kind === 'take' && s.source.takeId === takeId);
+    sendContent(res, store, (shown && media.get(takeId)?.sha) || null, 'video/mp4');
   });
 
   route('GET', '/api/follow/:code/captions', async (_req, res, { share }) => {

@@ -1,7 +1,7 @@
 import { Alert, Box, Button, Stack, Tab, Tabs, ThemeProvider, Tooltip, Typography, CssBaseline, IconButton } from '@mui/material';
 import UndoIcon from '@mui/icons-material/Undo';
 import RedoIcon from '@mui/icons-material/Redo';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useParams } from 'react-router';
 import { api, problemText } from './api.ts';
 import { readDraft, saveNow } from './autosave.ts';
@@ -24,12 +24,12 @@ const benches = [
   ['share', 'Share'],
 ] as const;
 
-/** Opens a lesson; what this browser kept unsaved is put on top, as a change that can be undone. */
+/** Opens a lesson; gives the fault in words when it cannot be read. What this browser kept unsaved is put on top, as a change that can be undone. */
 const openLesson =
-  (lessonId: string): AppThunk<Promise<unknown>> =>
+  (lessonId: string): AppThunk<Promise<string | null>> =>
   async (dispatch) => {
     const result = await dispatch(api.endpoints.lesson.initiate(lessonId, { forceRefetch: true, subscribe: false }));
-    if (!result.data) return result.error;
+    if (!result.data) return problemText(result.error);
     const { id, revision, lesson } = result.data;
     dispatch(opened({ id, revision, lesson }));
     const draft = readDraft(lessonId);
@@ -145,12 +145,14 @@ function LessonFrame() {
 export function LessonShell() {
   const { lessonId = '' } = useParams();
   const open = useAppSelector((state) => state.lesson.open);
-  const fault = api.useLessonQuery(lessonId, { skip: open?.id === lessonId }).error;
+  const [fault, setFault] = useState<string | null>(null);
   const dispatch = useAppDispatch();
   useEffect(() => {
-    void dispatch(openLesson(lessonId));
+    let left = false;
+    void dispatch(openLesson(lessonId)).then((words) => left || setFault(words));
     return () => {
-      void dispatch(saveNow()).then(() => dispatch(closed()));
+      left = true;
+      void dispatch(saveNow()).then(() => dispatch(closed({ id: lessonId })));
     };
   }, [dispatch, lessonId]);
   if (open?.id === lessonId) return <LessonFrame />;
@@ -158,7 +160,7 @@ export function LessonShell() {
     <Box component="main" sx={{ p: 4 }}>
       {fault ? (
         <Alert severity="error" action={<Button component={Link} to="/">All lessons</Button>}>
-          {problemText(fault)}
+          {fault}
         </Alert>
       ) : (
         <Typography>Opening the lesson …</Typography>

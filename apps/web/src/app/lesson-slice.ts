@@ -18,8 +18,8 @@ const slice = createSlice({
         save: { kind: 'saved' },
       };
     },
-    closed(state) {
-      state.open = null;
+    closed(state, { payload }: PayloadAction<{ id: string }>) {
+      if (state.open?.id === payload.id) state.open = null;
     },
     edited(state, { payload }: PayloadAction<EditedLesson>) {
       if (!state.open) return;
