@@ -134,7 +134,7 @@ test('a server killed in the middle of an upload and of an export finishes both'
 });
 
 test('a second start finds the first, Ctrl-C ends cleanly, stop and plan answer in words', async () => {
-  const cli = (...args: string[]) => execFileSync(process.execPath, ['dist/server/cli.js', ...args], { cwd: path.resolve(import.meta.dirname, '..'), encoding: 'utf8' });
+  const cli = (...args: string[]) => execFileSync(process.execPath, ['apps/server/dist/cli.js', ...args], { cwd: path.resolve(import.meta.dirname, '..'), encoding: 'utf8' });
   expect(cli('start', '--data', zest.dataDir)).toContain(`running already: ${zest.url}`);
   expect(await zest.stop()).toBe(0);
   const log = execFileSync('cat', [path.join(zest.dataDir, 'db/zest-error.log')], { encoding: 'utf8' });

@@ -19,7 +19,7 @@ export interface Zest {
 }
 
 export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-e2e-')), port = 0): Promise<Zest> {
-  const child: ChildProcess = spawn(process.execPath, ['dist/server/cli.js', command, '--data', dataDir, '--port', String(port)], {
+  const child: ChildProcess = spawn(process.execPath, ['apps/server/dist/cli.js', command, '--data', dataDir, '--port', String(port)], {
     cwd: root,
     stdio: ['ignore', 'pipe', 'pipe'],
   });

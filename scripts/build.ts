@@ -1,20 +1,22 @@
-import { rmSync, writeFileSync } from 'node:fs';
+import { readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { build as bundle } from 'esbuild';
 import { build as buildPages } from 'vite';
 
-/** Builds the server's processes and the pages into `dist/`. */
+/** Builds the server's processes beside their package, whose dependencies they load, and the pages into `dist/web`. */
 const root = path.resolve(import.meta.dirname, '..');
 const server = path.join(root, 'apps/server/src');
+const serverOut = path.join(root, 'apps/server/dist');
+const core = path.join(root, 'packages/core/src');
 
-rmSync(path.join(root, 'dist'), { recursive: true, force: true });
+for (const old of [path.join(root, 'dist'), serverOut]) rmSync(old, { recursive: true, force: true });
 await bundle({
   entryPoints: {
     cli: path.join(server, 'cli/main.ts'),
     http: path.join(server, 'http-process.ts'),
     worker: path.join(server, 'worker-process.ts'),
   },
-  outdir: path.join(root, 'dist/server'),
+  outdir: serverOut,
   bundle: true,
   platform: 'node',
   target: 'node20',
@@ -23,10 +25,7 @@ await bundle({
   // Installed packages stay where they are; our own workspaces are bundled.
   packages: 'external',
   alias: Object.fromEntries([
-    ...['time', 'lesson', 'schedule', 'assembly', 'overlay', 'formats'].map((room) => [
-      `@zest/core/${room}`,
-      path.join(root, 'packages/core/src', room, 'index.ts'),
-    ]),
+    ...readdirSync(core).map((room) => [`@zest/core/${room}`, path.join(core, room, 'index.ts')]),
     ['@zest/contract', path.join(root, 'packages/contract/src/index.ts')],
     ['@zest/demo/lesson', path.join(root, 'demo/src/lesson.ts')],
   ]),

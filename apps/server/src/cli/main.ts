@@ -21,7 +21,7 @@ function portNumber(text: string): number {
 const program = new Command('zest').description('Zest Frame: recorded remote lessons with clocks, counts and cues');
 
 /** Demo and own lessons live in folders of their own unless one is named. */
-const root = path.resolve(distDir, '..', '..');
+const root = path.resolve(distDir, '..', '..', '..');
 const standard = { start: path.join(root, '.data'), demo: path.join(root, '.data-demo') };
 const folder = (given: string | undefined, kind: keyof typeof standard) => (given ? path.resolve(given) : standard[kind]);
 const data = (command: Command) => command.option('--data <dir>', 'data folder');
@@ -44,6 +44,7 @@ for (const [name, about] of [
         host,
         port: port ?? ((await accepts(STANDARD_PORT)) ? 0 : STANDARD_PORT),
         demo: name === 'demo',
+        root,
         distDir,
         say,
       });

@@ -12,7 +12,9 @@ export interface ServeOptions {
   host: string;
   port: number;
   demo: boolean;
-  /** Folder of the bundled processes and, beside it, of the pages. */
+  /** The project's folder: the pages are built into it, the demo's clips lie in it. */
+  root: string;
+  /** Folder of the bundled processes. */
   distDir: string;
   say: (line: string) => void;
 }
@@ -59,7 +61,7 @@ class Kept {
  * @returns the exit code
  */
 export async function serve(options: ServeOptions): Promise<number> {
-  const { dataDir, host, demo, distDir, say } = options;
+  const { dataDir, host, demo, root, distDir, say } = options;
   const found = runningOn(dataDir);
   if (found) {
     say(found.url ? `Zest Frame is running already: ${found.url}` : 'Zest Frame is just starting in another window.');
@@ -88,11 +90,11 @@ export async function serve(options: ServeOptions): Promise<number> {
       ZEST_HOST: host,
       ZEST_PORT: String(options.port),
       ZEST_DEMO: demo ? '1' : '0',
-      ZEST_WEB: path.join(distDir, '..', 'web'),
+      ZEST_WEB: path.join(root, 'dist', 'web'),
     };
     const sequelize = await connect({ port: db.port, password: secrets.dbPassword, name: 'zest' }, 2);
     await migrate(sequelize);
-    if (demo) await loadDemo(sequelize, dataDir, path.join(distDir, '..', '..', 'demo', 'clips'), say);
+    if (demo) await loadDemo(sequelize, dataDir, path.join(root, 'demo', 'clips'), say);
     await sequelize.close();
 
     const listening = new Promise<number>((resolve, reject) => {
