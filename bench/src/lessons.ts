@@ -1,4 +1,4 @@
-import { makeBlock, makeExercise, makeLesson, type Block, type IntervalsBlock, type Lesson, type RepsBlock } from '@zest/core/lesson';
+import { blockKinds, makeBlock, makeCue, makeExercise, makeLesson, type Block, type IntervalsBlock, type Lesson, type RepsBlock } from '@zest/core/lesson';
 
 let next = 0;
 const makeId = () => `id-${(next += 1)}`;
@@ -10,7 +10,7 @@ export function manyBlocks(count: number): Lesson {
     id: makeId(),
     title: 'Section',
     blocks: Array.from({ length: 10 }, (_, i): Block => {
-      const block = makeBlock((['talk', 'intervals', 'reps'] as const)[i % 3] ?? 'talk', makeId);
+      const block = makeBlock(blockKinds[i % blockKinds.length] ?? 'talk', makeId);
       return { ...block, script: 'Stand side-on and keep the disc level until you let it go.' };
     }),
   }));
@@ -29,9 +29,9 @@ export function anHour(): Lesson {
       workMs: 42_000,
       restMs: 21_000,
       rounds: 5,
-      exercises: [makeExercise('Skip', makeId)],
+      exercises: [{ ...makeExercise('Skip', makeId), sides: 'both' }],
       restBetweenRoundsMs: null,
-      cues: ['a', 'b', 'c', 'd'].map((text) => ({ id: makeId(), text: `Cue ${text}`, moment: 'action' as const })),
+      cues: ['a', 'b', 'c', 'd'].map((text) => makeCue(`Cue ${text}`, makeId)),
       cautions: ['Stop if it hurts.'],
       pauseAfter: null,
     };
@@ -44,7 +44,7 @@ export function anHour(): Lesson {
 export function twoMinutes(takeId: string): Lesson {
   const lesson = makeLesson('Two minutes', makeId);
   const footage = (startsAtMs: number) => ({ takeId, startsAtMs });
-  const cues = ['Soft knees', 'Elbows close'].map((text) => ({ id: makeId(), text, moment: 'action' as const }));
+  const cues = ['Soft knees', 'Elbows close'].map((text) => makeCue(text, makeId));
   const work = (startsAtMs: number): IntervalsBlock => ({
     ...(makeBlock('intervals', makeId) as IntervalsBlock),
     ...{ workMs: 15_000, restMs: 5_000, rounds: 2, leadInMs: 5_000, cues, footage: footage(startsAtMs) },

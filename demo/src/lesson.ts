@@ -1,4 +1,18 @@
-import { type Block, type Exercise, type Lesson, type Movement, repMs } from '@zest/core/lesson';
+import {
+  makeBlock,
+  makeCue,
+  makeKit,
+  makeLesson,
+  repMs,
+  type Block,
+  type BlockKind,
+  type BlockOf,
+  type Cue,
+  type Exercise,
+  type Kit,
+  type Lesson,
+  type Movement,
+} from '@zest/core/lesson';
 
 /** A clip of the drawn performer that ships with the demo. */
 export interface DemoClip {
@@ -14,23 +28,20 @@ export interface DemoClip {
 }
 
 const exercise = (id: string, title: string, movement: Movement): Exercise => ({ id, title, movement });
-const cue = (id: string, text: string, moment: Block['cues'][number]['moment']) => ({ id, text, moment });
-const base: Pick<Block, 'cues' | 'kit' | 'cautions' | 'footage' | 'pauseAfter'> = {
-  cues: [],
-  kit: [],
-  cautions: [],
-  footage: null,
-  pauseAfter: null,
-};
+const cue = (id: string, text: string, moment: Cue['moment']): Cue => ({ ...makeCue(text, () => id), moment });
+const kit = (id: string, name: string, standIn: string): Kit => ({ ...makeKit(name, () => id), standIn });
+
+/** A block of the kind with the figures given. */
+function planned<K extends BlockKind>(kind: K, id: string, figures: Partial<BlockOf<K>>): Block {
+  return { ...makeBlock(kind, () => id), ...figures } as Block;
+}
 
 const HEAD_MS = 2_000;
 /** So slow that the performer holds still. */
 const STILL_S = 4_000;
 
-const welcome: Block = {
-  ...base,
-  id: 'welcome',
-  kind: 'talk',
+const welcome = planned('talk', 'welcome', {
+  part: 'kit',
   title: 'Hello from Juniper Quay',
   effort: 1,
   fixedMs: null,
@@ -39,21 +50,22 @@ const welcome: Block = {
     'You need a rope, a flying disc and a chair that stands still.',
   cues: [cue('w1', 'Two big steps of free floor', 'throughout'), cue('w2', 'Shoes on, laces tied', 'throughout')],
   kit: [
-    { id: 'k1', name: 'Skipping rope', quantity: 1, standIn: 'skip without a rope' },
-    { id: 'k2', name: 'Flying disc', quantity: 1, standIn: 'a paper plate' },
-    { id: 'k3', name: 'Elastic band', quantity: 1, standIn: 'a long towel' },
-    { id: 'k4', name: 'Chair without wheels', quantity: 1, standIn: '' },
+    kit('k1', 'Skipping rope', 'skip without a rope'),
+    kit('k2', 'Flying disc', 'a paper plate'),
+    kit('k3', 'Elastic band', 'a long towel'),
+    kit('k4', 'Chair without wheels', ''),
   ],
   cautions: ['Clear the floor and look up: no lamp above your head.'],
-};
+});
 
-const skipping: Block = {
-  ...base,
-  id: 'skipping',
-  kind: 'intervals',
+const skipping = planned('intervals', 'skipping', {
+  part: 'warm-up',
   title: 'Skip and step',
   effort: 4,
-  exercises: [exercise('e1', 'Rope skipping', 'skip-rope'), exercise('e2', 'Step and reach', 'step-and-reach')],
+  exercises: [
+    { ...exercise('e1', 'Rope skipping', 'skip-rope'), sides: 'both' },
+    { ...exercise('e2', 'Step and reach', 'step-and-reach'), sides: 'both' },
+  ],
   workMs: 12_000,
   restMs: 6_000,
   rounds: 1,
@@ -62,12 +74,10 @@ const skipping: Block = {
   script: 'Twelve seconds of work, six seconds of rest. Land softly and keep your elbows close.',
   cues: [cue('s1', 'Rope behind your heels', 'ready'), cue('s2', 'Land softly', 'action'), cue('s3', 'Elbows close', 'action')],
   cautions: ['Soft knees. Stop if it hurts.'],
-};
+});
 
-const throwing: Block = {
-  ...base,
-  id: 'throwing',
-  kind: 'reps',
+const throwing = planned('reps', 'throwing', {
+  part: 'skill',
   title: 'Throw the disc',
   effort: 2,
   exercise: exercise('e3', 'Disc throw', 'disc-throw'),
@@ -88,12 +98,10 @@ const throwing: Block = {
   ],
   cautions: ['Nobody stands in front of you. Keep away from windows and lamps.'],
   pauseAfter: { practiceMs: 180_000, signMs: 5_000, prompt: 'Throw into a hoop from three, four and five steps.' },
-};
+});
 
-const band: Block = {
-  ...base,
-  id: 'band-pull',
-  kind: 'reps',
+const band = planned('reps', 'band-pull', {
+  part: 'practice',
   title: 'Seated band pull',
   effort: 2,
   exercise: exercise('e4', 'Band pull', 'seated-pull'),
@@ -108,12 +116,10 @@ const band: Block = {
   script: 'Sit tall at the front of the chair. Pull the band apart and let it come back slowly.',
   cues: [cue('b1', 'Sit tall', 'ready'), cue('b2', 'Pull apart', 'action'), cue('b3', 'Slowly back', 'action')],
   cautions: ['Look at the band for tears before you pull.'],
-};
+});
 
-const balance: Block = {
-  ...base,
-  id: 'balance',
-  kind: 'reps',
+const balance = planned('reps', 'balance', {
+  part: 'cool-down',
   title: 'Stand like a heron',
   effort: 2,
   exercise: exercise('e5', 'One-leg balance', 'one-leg-balance'),
@@ -128,17 +134,15 @@ const balance: Block = {
   script: 'Stand on one leg, look at one point, and breathe.',
   cues: [cue('h1', 'Chair beside you', 'ready'), cue('h2', 'Look at one point', 'action')],
   cautions: ['Keep one hand near the chair or the wall.'],
-};
+});
 
-const goodbye: Block = {
-  ...base,
-  id: 'goodbye',
-  kind: 'talk',
+const goodbye = planned('talk', 'goodbye', {
+  part: 'sign-off',
   title: 'Well done',
   effort: 1,
   fixedMs: null,
   script: 'Well done. Shake out your legs and drink some water. Write down how many throws landed in the hoop. See you next week.',
-};
+});
 
 /** The demo lesson, with the take of each filmed block. */
 export function demoLesson(takes: ReadonlyMap<string, string>): Lesson {
@@ -147,14 +151,16 @@ export function demoLesson(takes: ReadonlyMap<string, string>): Lesson {
     return takeId ? { ...block, footage: { takeId, startsAtMs: HEAD_MS } } : block;
   };
   return {
-    format: 'zest-lesson',
-    version: 1,
-    title: 'Skip, throw, balance',
-    series: { name: 'Quayside autumn', week: 3 },
+    ...makeLesson('Skip, throw, balance', () => 'made'),
+    series: {
+      name: 'Quayside autumn',
+      week: 3,
+      recap: 'Last week we skipped with two feet.',
+      teaser: 'Next week we throw while we walk.',
+    },
     outcome: 'The disc flies flat and lands in the hoop from five steps away.',
-    audience: { ageFrom: 8, ageTo: 11 },
-    targetMs: 180_000,
-    settings: { lastRest: 'dropped', sides: 'performer', speechWpm: 130 },
+    targets: { video: { ms: 135_000, toleranceMs: 10_000 }, session: { ms: 300_000, toleranceMs: 30_000 } },
+    room: { widthCm: 300, depthCm: 350, heightCm: 240 },
     sections: [
       { id: 'sec-warm', title: 'Arrive and warm up', blocks: [welcome, skipping].map(withFootage) },
       { id: 'sec-skill', title: 'Throw and pull', blocks: [throwing, band].map(withFootage) },

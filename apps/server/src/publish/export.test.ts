@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync
 import os from 'node:os';
 import path from 'node:path';
 import { firstCut, type Assembly } from '@zest/core/assembly';
-import type { IntervalsBlock, RepsBlock } from '@zest/core/lesson';
+import { makeCue, type IntervalsBlock, type RepsBlock } from '@zest/core/lesson';
 import { SLOT_BOXES, sceneAt } from '@zest/core/overlay';
 import { firstFrameFrom, instantOfFrame } from '@zest/core/time';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -116,7 +116,7 @@ describe('an exported lesson', () => {
 
   it('costs only the changed piece after a small change', async () => {
     const before = new Map(readdirSync(cacheDir).map((name) => [name, statSync(path.join(cacheDir, name)).mtimeMs]));
-    await make(cutOf({ title: 'Skip', cues: [{ id: 'c', text: 'Soft knees', moment: 'action' }] }));
+    await make(cutOf({ title: 'Skip', cues: [makeCue('Soft knees', () => 'c')] }));
     const after = readdirSync(cacheDir);
     expect(after.filter((name) => !before.has(name)).map((name) => path.extname(name)).sort()).toEqual(['.mp4']);
     expect([...before].every(([name, at]) => statSync(path.join(cacheDir, name)).mtimeMs === at)).toBe(true);

@@ -1,5 +1,5 @@
 import { firstCut, type Assembly } from '@zest/core/assembly';
-import type { IntervalsBlock } from '@zest/core/lesson';
+import { makeCue, type IntervalsBlock } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import { describe, expect, it } from 'vitest';
 import { lessonOf } from '../testing/server.ts';
@@ -26,11 +26,11 @@ describe('pieces of an export', () => {
 
   it('have the hash of what is in them: the same again, another after a change, the take, or the side of the picture', () => {
     const hashes = (assembly: Assembly, own = media) => piecesOf(assembly, own).map((piece) => piece.hash);
-    const action = { id: 'a', text: 'Elbows close', moment: 'action' as const };
+    const action = makeCue('Elbows close', () => 'a');
     const first = hashes(cut([{ ...work, cues: [action] }]));
     expect(hashes(cut([{ ...work, cues: [action] }]))).toEqual(first);
     // A cue for the last five seconds of a work leaves the first twenty seconds as they are.
-    const later = hashes(cut([{ ...work, cues: [action, { id: 'c', text: 'Soft knees', moment: 'finish' }] }]));
+    const later = hashes(cut([{ ...work, cues: [action, makeCue('Soft knees', () => 'c', 'finish')] }]));
     expect(later[0]).toBe(first[0]);
     expect(later).not.toEqual(first);
     expect(hashes(cut([work]), new Map([['take', { sha: 'b'.repeat(64), hasSound: true }]]))).not.toContain(first[0]);

@@ -1,6 +1,4 @@
-import type { ClockItem, CounterItem, Scene } from '@zest/core/overlay';
-
-const phaseWords: Record<ClockItem['phase'], string> = { 'lead-in': 'Get ready', work: 'Work', rest: 'Rest', change: 'Change sides' };
+import { phaseWords, type CounterItem, type Scene } from '@zest/core/overlay';
 
 function find<S extends Scene['items'][number]['slot']>(scene: Scene, slot: S) {
   return scene.items.find((item): item is Extract<Scene['items'][number], { slot: S }> => item.slot === slot);
@@ -10,6 +8,10 @@ function find<S extends Scene['items'][number]['slot']>(scene: Scene, slot: S) {
 export function announcement(scene: Scene): string {
   const clock = find(scene, 'clock');
   const counter = find(scene, 'counter');
+  const cue = find(scene, 'cue');
+  // Commands and questions are what the student answers: nothing else is as urgent.
+  if (cue?.moment === 'command') return `${cue.text}. ${counter ? `${counter.rep} of ${counter.reps}` : ''}`;
+  if (cue?.moment === 'question') return `${cue.text}`;
   if (clock) return `${phaseWords[clock.phase]}: ${clock.title}. ${clock.next}`;
   if (counter && (counter.rep === 1 || counter.rep === counter.reps)) return `${counter.rep} of ${counter.reps}${counter.side ? `, ${counter.side}` : ''}`;
   return scene.card ? `${scene.card.heading}. ${scene.card.lines.join('. ')}` : '';

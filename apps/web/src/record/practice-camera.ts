@@ -1,6 +1,5 @@
-import { repMs, type Block, type Movement } from '@zest/core/lesson';
-import { timeBlock } from '@zest/core/schedule';
-import type { Lesson } from '@zest/core/lesson';
+import type { Block, Movement } from '@zest/core/lesson';
+import { timeBlock, type Span, type Timing } from '@zest/core/schedule';
 import { indexAt } from '@zest/core/overlay';
 import { drawPerformer, poseAt, speechAt, VOICE_LOOP_S, voiceSamples, type DrawContext } from '@zest/demo/performer';
 
@@ -8,19 +7,12 @@ const WIDTH = 1280;
 const HEIGHT = 720;
 const FPS = 30;
 
-/** What the performer does at an instant of the block. */
-function moveAt(block: Block, spans: ReturnType<typeof timeBlock>['spans'], blockMs: number): { movement: Movement; seconds: number; periodS?: number } {
-  const still = { movement: 'other' as const, seconds: blockMs / 1000 };
+/** What the performer does at an instant of the block: one repetition fills its span, anything else runs at its own pace. */
+function moveAt(spans: readonly Span[], blockMs: number): { movement: Movement; seconds: number; periodS?: number } {
   const span = spans[indexAt(spans, blockMs)];
-  if (block.kind === 'intervals' && span?.kind === 'work') {
-    const works = spans.filter((s) => s.kind === 'work').indexOf(span);
-    const exercise = block.exercises[works % block.exercises.length];
-    return exercise ? { movement: exercise.movement, seconds: (blockMs - span.startMs) / 1000 } : still;
-  }
-  if (block.kind === 'reps' && span?.kind === 'rep') {
-    return { movement: block.exercise.movement, seconds: (blockMs - span.startMs) / 1000, periodS: repMs(block.tempo) / 1000 };
-  }
-  return still;
+  if (span?.movement === undefined) return { movement: 'other', seconds: blockMs / 1000 };
+  const move = { movement: span.movement, seconds: (blockMs - span.startMs) / 1000 };
+  return span.kind === 'rep' ? { ...move, periodS: (span.endMs - span.startMs) / 1000 } : move;
 }
 
 export interface PracticeCamera {
@@ -31,18 +23,18 @@ export interface PracticeCamera {
 }
 
 /** The simulated stand-in for a camera: the drawn performer doing the block's exercise, with a voice-like sound. */
-export async function openPracticeCamera(block: Block, settings: Lesson['settings']): Promise<PracticeCamera> {
+export async function openPracticeCamera(block: Block, timing: Timing): Promise<PracticeCamera> {
   const canvas = document.createElement('canvas');
   canvas.width = WIDTH;
   canvas.height = HEIGHT;
   const ctx = canvas.getContext('2d');
   if (!ctx) throw new Error('This browser cannot draw the practice camera.');
-  const { spans } = timeBlock(block, settings);
+  const { spans } = timeBlock(block, timing);
   const openedAt = performance.now();
   let startAt = Infinity;
   const draw = () => {
     const now = performance.now();
-    const move = now < startAt ? { movement: 'other' as const, seconds: (now - openedAt) / 1000 } : moveAt(block, spans, now - startAt);
+    const move = now < startAt ? { movement: 'other' as const, seconds: (now - openedAt) / 1000 } : moveAt(spans, now - startAt);
     const speech = speechAt((now - openedAt) / 1000);
     drawPerformer(ctx as CanvasRenderingContext2D & DrawContext, poseAt(move.movement, move.seconds, move.periodS, speech), WIDTH, HEIGHT);
   };

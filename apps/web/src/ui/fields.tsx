@@ -1,6 +1,6 @@
 import { MenuItem, TextField, type TextFieldProps } from '@mui/material';
 import { lengthText, parseLength } from '@zest/core/time';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 
 interface FigureProps {
   label: string;
@@ -8,6 +8,8 @@ interface FigureProps {
   range: { min: number; max: number };
   onChange: (value: number) => void;
   helper?: string;
+  /** Stands at the end of the field. */
+  end?: ReactNode;
   sx?: TextFieldProps['sx'];
 }
 
@@ -25,7 +27,7 @@ const wholeKind: Kind = {
 };
 
 /** Takes over every valid figure at once, says what is wrong with any other, and keeps the last valid one. */
-function Figure({ label, value, range, onChange, helper, sx, kind }: FigureProps & { kind: Kind }) {
+function Figure({ label, value, range, onChange, helper, end, sx, kind }: FigureProps & { kind: Kind }) {
   const [typed, setTyped] = useState<string | null>(null);
   const read = typed === null ? value : kind.read(typed);
   const fault =
@@ -42,6 +44,7 @@ function Figure({ label, value, range, onChange, helper, sx, kind }: FigureProps
       value={typed ?? kind.show(value)}
       error={fault !== null}
       helperText={fault ?? helper}
+      slotProps={{ input: { endAdornment: end } }}
       onChange={(event) => {
         const text = event.target.value;
         setTyped(text);
@@ -65,6 +68,35 @@ export function LengthField(props: FigureProps) {
 /** A whole number. */
 export function WholeField(props: FigureProps) {
   return <Figure {...props} kind={wholeKind} />;
+}
+
+const CM_PER_FOOT = 30.48;
+const spaceKinds: Record<'metric' | 'imperial', Kind> = {
+  metric: {
+    show: (cm) => `${cm / 100} m`,
+    read: (text) => readNumber(text, /^(\d+(?:[.,]\d{1,2})?)\s*m?$/, 100),
+    fault: 'Write metres, as 2.5 m.',
+  },
+  imperial: {
+    show: (cm) => `${Math.round((cm / CM_PER_FOOT) * 10) / 10} ft`,
+    read: (text) => readNumber(text, /^(\d+(?:[.,]\d)?)\s*(?:ft|feet)?$/, CM_PER_FOOT),
+    fault: 'Write feet, as 8.5 ft.',
+  },
+};
+
+function readNumber(text: string, form: RegExp, factor: number): number | null {
+  const found = form.exec(text.trim().toLowerCase())?.[1];
+  return found === undefined ? null : Math.round(Number(found.replace(',', '.')) * factor);
+}
+
+/** A length in space as it is written: `2.5 m` or `8.2 ft`. */
+export function spaceText(cm: number, units: 'metric' | 'imperial'): string {
+  return spaceKinds[units].show(cm);
+}
+
+/** A length in space in whole centimetres, written in metres or feet. */
+export function LengthOfSpaceField({ units, ...props }: FigureProps & { units: 'metric' | 'imperial' }) {
+  return <Figure {...props} kind={spaceKinds[units]} />;
 }
 
 interface ChoiceProps<T extends string> {

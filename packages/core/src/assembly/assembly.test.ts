@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blocksOf, makeBlock, makeLesson, type Block, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
+import { blocksOf, makeBlock, makeCue, makeLesson, type Block, type BlockKind, type BlockOf, type Cue, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { firstFrameFrom } from '../time/index.ts';
@@ -13,7 +13,8 @@ function cutOf(blocks: Block[], frames: Record<string, number> = {}): Assembly {
 
 const reps = (figures: Partial<RepsBlock>): RepsBlock => ({ ...(makeBlock('reps', counter()) as RepsBlock), ...figures });
 const work = (figures: Partial<IntervalsBlock>): IntervalsBlock => ({ ...(makeBlock('intervals', counter()) as IntervalsBlock), ...figures });
-const cue = (id: string, moment: Block['cues'][number]['moment']) => ({ id, text: id, moment });
+const cue = (id: string, moment: Cue['moment']) => makeCue(id, () => id, moment);
+const block = <K extends BlockKind>(kind: K, figures: Partial<BlockOf<K>>) => ({ ...makeBlock(kind, counter()), ...figures }) as Block;
 
 describe('any first cut', () => {
   it('tiles the video with segments and blocks, and keeps overlays sorted, apart and inside', () => {
@@ -126,5 +127,38 @@ describe('captions', () => {
     expect(cut.captions.at(-1)?.endMs).toBe(3_000);
     expect(captionsFor('', { startMs: 0, endMs: 1_000 })).toEqual([]);
     expect(captionsFor('…', { startMs: 0, endMs: 1_000 })).toHaveLength(1);
+  });
+});
+
+describe('other kinds of block', () => {
+  it('keep the answer back until its time, on the card and in the captions', () => {
+    const cut = cutOf([block('question', { question: 'Which foot steps first?', answer: 'The other one.', askMs: 2_000, thinkMs: 5_000, answerMs: 2_000 })]);
+    expect(cut.segments.map(({ startMs, endMs, source }) => [startMs, endMs, source.kind === 'card' && source.card.lines])).toEqual([
+      [0, 7_000, []],
+      [7_000, 9_000, ['The other one.']],
+    ]);
+    expect(cut.lanes.clock).toMatchObject([{ phase: 'think', startMs: 2_000, endMs: 7_000, next: 'Next: the answer' }]);
+    expect(cut.captions.map(({ startMs, lines }) => [startMs, lines.join(' ')])).toEqual([[0, 'Which foot steps first?'], [7_000, 'The other one.']]);
+  });
+
+  it('show a command while it is to be answered, and never the next one', () => {
+    const cut = cutOf([block('called', { calls: 6, minEach: 2, gapMinMs: 1_000, gapMaxMs: 2_000, leadInMs: 0 })]);
+    expect(cut.lanes.cue).toHaveLength(6);
+    expect(cut.lanes.cue.every(({ moment }) => moment === 'command')).toBe(true);
+    expect(cut.lanes.counter.map(({ rep, reps }) => [rep, reps])).toEqual([1, 2, 3, 4, 5, 6].map((n) => [n, 6]));
+  });
+
+  it('count tokens down by lap, holds by side, beats by eight', () => {
+    const laps = cutOf([block('laps', { laps: 3, lapMs: 4_000, tokens: 3, leadInMs: 0 })]);
+    expect(laps.lanes.counter.map(({ note }) => note)).toEqual(['3 tokens left', '2 tokens left', '1 token left']);
+    const holds = cutOf([block('hold', { holds: 1, holdMs: 5_000, leadInMs: 0, sides: 'each' })]);
+    expect(holds.lanes.counter.map(({ side }) => side)).toEqual(['right', 'left']);
+    const counts = cutOf([block('counts', { countIn: 0, times: 1, bpm: 120 })]);
+    expect(counts.lanes.counter).toMatchObject([{ beats: 8, startMs: 0, endMs: 4_000 }, { beats: 8, endMs: 8_000 }]);
+  });
+
+  it('shows a card as a card even where a take lies', () => {
+    const cut = cutOf([block('card', { title: 'Kit', lines: ['A rope'], fixedMs: 4_000, footage: { takeId: 'take', startsAtMs: 0 } })], { take: 900 });
+    expect(cut.segments).toMatchObject([{ source: { kind: 'card', card: { heading: 'Kit', lines: ['A rope'] } } }]);
   });
 });

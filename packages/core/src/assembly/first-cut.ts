@@ -1,5 +1,5 @@
-import { exercisesOf, type Block, type Lesson } from '../lesson/index.ts';
-import { scheduleLesson, speechMs, type ScheduledBlock } from '../schedule/index.ts';
+import { exercisesOf, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
+import { scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText, type TimeSpan } from '../time/index.ts';
 import { captionsFor } from './captions.ts';
 import { cautionsOf, clocksOf, countersOf, cuesOf } from './overlays.ts';
@@ -44,14 +44,17 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
   const spans = planned.spans.filter((span) => span.kind !== 'pause-sign');
   const body = { startMs: 0, endMs: bodyMs };
 
-  pushSegment(cut, block.id, atMs, atMs + bodyMs, source);
+  pushBody(cut, block, spans, { startMs: atMs, endMs: atMs + bodyMs }, source);
   cut.lanes.clock.push(...clocksOf(spans, atMs));
-  cut.lanes.counter.push(...countersOf(spans, atMs));
+  cut.lanes.counter.push(...countersOf(block, spans, atMs));
   cut.lanes.cue.push(...cuesOf(block, spans, body, atMs));
   cut.lanes.caution.push(...cautionsOf(block, body, atMs));
 
-  const saidMs = block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, wpm));
-  cut.captions.push(...captionsFor(block.script, { startMs: atMs, endMs: atMs + saidMs }));
+  if (block.kind === 'question') cut.captions.push(...questionCaptions(block, spans, atMs));
+  else {
+    const saidMs = block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, wpm));
+    cut.captions.push(...captionsFor(block.script, { startMs: atMs, endMs: atMs + saidMs }));
+  }
 
   let endMs = atMs + bodyMs;
   if (block.pauseAfter && pauseSpan) {
@@ -65,9 +68,24 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
   cut.durationMs = endMs;
 }
 
+/** The picture of a block's body. A question without footage is a card that shows the answer only when its time comes. */
+function pushBody(cut: Assembly, block: Block, spans: readonly Span[], body: TimeSpan, source: Source): void {
+  const answer = block.kind === 'question' ? spans.find((span) => span.kind === 'answer') : undefined;
+  if (block.kind !== 'question' || source.kind !== 'card' || !answer) return pushSegment(cut, block.id, body.startMs, body.endMs, source);
+  const answerMs = body.startMs + answer.startMs;
+  pushSegment(cut, block.id, body.startMs, answerMs, source);
+  const card = { heading: source.card.heading, lines: [block.answer] };
+  pushSegment(cut, block.id, answerMs, body.endMs, { kind: 'card', card });
+}
+
+function questionCaptions(block: BlockOf<'question'>, spans: readonly Span[], atMs: number) {
+  const said: Partial<Record<SpanKind, string>> = { ask: `${block.script} ${block.question}`.trim(), answer: block.answer };
+  return spans.flatMap((span) => captionsFor(said[span.kind] ?? '', { startMs: atMs + span.startMs, endMs: atMs + span.endMs }));
+}
+
 function sourceOf(block: Block, takes: ReadonlyMap<string, TakeFacts>): Source {
   const take = block.footage && takes.get(block.footage.takeId);
-  if (block.footage && take) {
+  if (block.footage && take && block.kind !== 'card') {
     const inFrame = firstFrameFrom(block.footage.startsAtMs);
     if (inFrame < take.frames) return { kind: 'take', takeId: take.id, inFrame, takeFrames: take.frames };
   }
@@ -85,6 +103,8 @@ function cardOf(block: Block): CardText {
     const many = item.quantity > 1 ? `${item.quantity} × ` : '';
     return item.standIn ? `${many}${item.name} (or ${item.standIn})` : `${many}${item.name}`;
   });
+  if (block.kind === 'card') return { heading: block.title, lines: block.lines };
+  if (block.kind === 'question') return { heading: block.question || block.title, lines: [] };
   return { heading: block.title, lines: [...exercisesOf(block).map((exercise) => exercise.title), ...kit] };
 }
 

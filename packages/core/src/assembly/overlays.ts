@@ -1,5 +1,5 @@
 import type { Block, Cue } from '../lesson/index.ts';
-import type { Span } from '../schedule/index.ts';
+import type { Span, SpanKind } from '../schedule/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
 import type { CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueOverlay } from './types.ts';
 
@@ -10,34 +10,42 @@ const CUE_MIN_MS = 2_500;
 /** A cue for the finish comes up this long before the end of what it belongs to. */
 const FINISH_MS = 5_000;
 
-const phaseOf: Partial<Record<Span['kind'], ClockPhase>> = {
+const phaseOf: Partial<Record<SpanKind, ClockPhase>> = {
   'lead-in': 'lead-in',
+  show: 'watch',
   work: 'work',
+  part: 'work',
+  move: 'work',
+  play: 'work',
+  hold: 'hold',
   rest: 'rest',
   'round-rest': 'rest',
   'set-rest': 'rest',
   'side-change': 'change',
+  score: 'score',
+  think: 'think',
 };
+
+/** Named after what follows: "Next: Squat". Everything else is told with its length. */
+const NAMED: ReadonlySet<SpanKind> = new Set(['work', 'talk', 'move', 'part', 'play', 'count', 'lap', 'show']);
+const SIDED: ReadonlySet<SpanKind> = new Set(['rep', 'hold']);
 
 function nextText(spans: readonly Span[], from: number): string {
   const next = spans[from + 1];
   if (!next) return 'Last one';
-  switch (next.kind) {
-    case 'work':
-    case 'talk':
-      return `Next: ${next.label}`;
-    case 'rep':
-      return `Next: ${next.label}${next.side ? `, ${next.side}` : ''}`;
-    default:
-      return `Next: ${next.label.toLowerCase()} ${lengthText(next.endMs - next.startMs)}`;
-  }
+  // The words of a command or an answer would give it away.
+  if (next.kind === 'prompt') return 'Next: listen';
+  if (next.kind === 'answer') return 'Next: the answer';
+  if (SIDED.has(next.kind)) return `Next: ${next.label}${next.side ? `, ${next.side}` : ''}`;
+  if (NAMED.has(next.kind)) return `Next: ${next.label}`;
+  return `Next: ${next.label.toLowerCase()} ${lengthText(next.endMs - next.startMs)}`;
 }
 
 function roundText(span: Span): string {
   return span.rounds !== undefined && span.rounds > 1 ? `${span.round} of ${span.rounds}` : '';
 }
 
-/** The clock of every span that is counted down; `atMs` is where the block starts in the video. */
+/** The clock of every span that is timed; `atMs` is where the block starts in the video. */
 export function clocksOf(spans: readonly Span[], atMs: number): ClockOverlay[] {
   return spans.flatMap((span, i) => {
     const phase = phaseOf[span.kind];
@@ -50,35 +58,56 @@ export function clocksOf(spans: readonly Span[], atMs: number): ClockOverlay[] {
       title: span.label,
       next: nextText(spans, i),
       round: roundText(span),
+      up: span.up,
+      breaths: span.pace?.kind === 'breaths' ? { inMs: span.pace.inMs, outMs: span.pace.outMs } : null,
     };
   });
 }
 
-/** The number of every repetition. */
-export function countersOf(spans: readonly Span[], atMs: number): CounterOverlay[] {
-  return spans.flatMap((span) =>
-    span.kind === 'rep' && span.rep !== undefined && span.reps !== undefined
-      ? {
-          slot: 'counter',
-          startMs: atMs + span.startMs,
-          endMs: atMs + span.endMs,
-          rep: span.rep,
-          reps: span.reps,
-          side: span.side ?? null,
-          set: roundText(span),
-        }
-      : [],
-  );
+const COUNTED: ReadonlySet<SpanKind> = new Set(['rep', 'hold', 'lap', 'count', 'prompt', 'show', 'part']);
+
+function noteOf(block: Block, span: Span): string {
+  if (block.kind === 'laps' && block.tokens > 0) {
+    const left = Math.max(0, block.tokens - (span.rep ?? 0) + 1);
+    return `${left} ${left === 1 ? 'token' : 'tokens'} left`;
+  }
+  const round = roundText(span);
+  return round === '' ? '' : span.kind === 'count' ? `Time ${round}` : `Set ${round}`;
 }
 
-/** Runs of neighbouring spans of the kind, each as one stretch: the repetitions of one side, one work. */
-function stretches(spans: readonly Span[], kind: Span['kind']): TimeSpan[] {
-  const found: TimeSpan[] = [];
-  for (const span of spans) {
-    if (span.kind !== kind) continue;
+/** The number of every repetition, hold, lap, call and count of 8. A single one needs no number. */
+export function countersOf(block: Block, spans: readonly Span[], atMs: number): CounterOverlay[] {
+  return spans.flatMap((span) => {
+    const beats = span.pace?.kind === 'beats' ? span.pace.beats : null;
+    if (beats === null && !COUNTED.has(span.kind)) return [];
+    const { rep, reps } = span;
+    if (rep === undefined || reps === undefined || (reps === 1 && beats === null && span.kind !== 'rep' && span.side === undefined)) return [];
+    return {
+      slot: 'counter' as const,
+      startMs: atMs + span.startMs,
+      endMs: atMs + span.endMs,
+      rep,
+      reps,
+      side: span.side ?? null,
+      note: noteOf(block, span),
+      beats,
+    };
+  });
+}
+
+const WAITS: ReadonlySet<SpanKind> = new Set(['lead-in', 'rest', 'round-rest', 'set-rest', 'side-change']);
+const MOVES: ReadonlySet<SpanKind> = new Set(['work', 'part', 'rep', 'hold', 'count', 'move', 'lap', 'play']);
+/** Each of these is a stretch of its own; others of one kind that follow each other are one. */
+const ALONE: ReadonlySet<SpanKind> = new Set(['work', 'hold', 'play', 'lap']);
+
+/** Runs of neighbouring spans of a kind, each as one stretch: the repetitions of one side, one work. */
+function stretches(spans: readonly Span[], kinds: ReadonlySet<SpanKind>): TimeSpan[] {
+  const found: (TimeSpan & { kind: SpanKind })[] = [];
+  for (const { kind, startMs, endMs } of spans) {
+    if (!kinds.has(kind)) continue;
     const last = found.at(-1);
-    if (kind === 'rep' && last?.endMs === span.startMs) last.endMs = span.endMs;
-    else found.push({ startMs: span.startMs, endMs: span.endMs });
+    if (last?.kind === kind && last.endMs === startMs && !ALONE.has(kind)) last.endMs = endMs;
+    else found.push({ kind, startMs, endMs });
   }
   return found;
 }
@@ -105,6 +134,7 @@ function turned<T>(list: readonly T[], by: number): T[] {
 /**
  * Cue cards of a block: `ready` cues before the move, `action` cues while it runs, `finish` cues at its
  * end, `throughout` cues wherever nothing else stands. In a talk they follow each other over the talk.
+ * Commands and questions take the place of cues.
  */
 export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan, atMs: number): CueOverlay[] {
   const cues = block.cues.filter((cue) => cue.text.trim() !== '');
@@ -112,11 +142,14 @@ export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan, atM
   const placed: CueOverlay[] = [];
   if (block.kind === 'talk') {
     placed.push(...spread(cues, body));
-  } else {
-    const moves = stretches(spans, block.kind === 'reps' ? 'rep' : 'work');
-    for (const kind of ['lead-in', 'rest', 'round-rest', 'set-rest', 'side-change'] as const) {
-      for (const wait of stretches(spans, kind)) placed.push(...spread(of('ready'), wait));
-    }
+  } else if (block.kind === 'question') {
+    const asked = spans.filter((span) => span.kind === 'ask' || span.kind === 'think');
+    placed.push(...asked.map(({ startMs, endMs }) => ({ slot: 'cue' as const, startMs, endMs, text: block.question, moment: 'question' as const })));
+  } else if (block.kind !== 'card') {
+    const moves = stretches(spans, MOVES);
+    for (const wait of stretches(spans, WAITS)) placed.push(...spread(of('ready'), wait));
+    const commands = spans.filter((span) => span.kind === 'prompt');
+    placed.push(...commands.map(({ startMs, endMs, label }) => ({ slot: 'cue' as const, startMs, endMs, text: label, moment: 'command' as const })));
     let shown = 0;
     for (const move of moves) {
       const finish = of('finish');

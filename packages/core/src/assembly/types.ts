@@ -1,4 +1,4 @@
-import type { Side } from '../lesson/index.ts';
+import type { Cue, Side } from '../lesson/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 
 /** What assembly must know of a take: the length of its working copy in frames at the output rate. */
@@ -25,9 +25,9 @@ export interface Segment extends TimeSpan {
   source: Source;
 }
 
-export type ClockPhase = 'lead-in' | 'work' | 'rest' | 'change';
+export type ClockPhase = 'lead-in' | 'work' | 'rest' | 'change' | 'hold' | 'watch' | 'think' | 'score';
 
-/** A countdown over its span, with what it counts and what comes next. */
+/** A clock over its span, with what it counts and what comes next. */
 export interface ClockOverlay extends TimeSpan {
   slot: 'clock';
   phase: ClockPhase;
@@ -35,22 +35,31 @@ export interface ClockOverlay extends TimeSpan {
   next: string;
   /** "2 of 4", the round or set; empty when there is only one. */
   round: string;
+  /** Counts up instead of down. */
+  up: boolean;
+  /** Slow breaths to follow meanwhile. */
+  breaths: { inMs: number; outMs: number } | null;
 }
 
-/** The number of one repetition, shown while it lasts. */
+/** The number of one repetition, hold, lap or call, shown while it lasts. */
 export interface CounterOverlay extends TimeSpan {
   slot: 'counter';
   rep: number;
   reps: number;
   side: Side | null;
-  /** "2 of 3", or empty. */
-  set: string;
+  /** The line below, such as "Set 2 of 3" or "3 tokens left"; empty when there is none. */
+  note: string;
+  /** Counts this many equal beats instead of showing `rep`. */
+  beats: number | null;
 }
+
+/** A cue's moment, or what stands in a cue's place. */
+export type CueMoment = Cue['moment'] | 'command' | 'question';
 
 export interface CueOverlay extends TimeSpan {
   slot: 'cue';
   text: string;
-  moment: 'ready' | 'action' | 'finish' | 'throughout';
+  moment: CueMoment;
 }
 
 export interface CautionOverlay extends TimeSpan {

@@ -1,5 +1,6 @@
 import { enablePatches, produceWithPatches, applyPatches, type Patch } from 'immer';
-import type { Block, Lesson, Section } from './schema.ts';
+import type { Block } from './blocks.ts';
+import type { Lesson, Section } from './schema.ts';
 
 enablePatches();
 
@@ -107,6 +108,16 @@ export const addBlock =
   (draft) => {
     const section = draft.sections.find((s) => s.id === sectionId);
     section?.blocks.splice(at ?? section.blocks.length, 0, block);
+  };
+
+/** Puts a block right before another; nothing happens when that is gone. */
+export const insertBefore =
+  (blockId: string, block: Block): LessonEdit =>
+  (draft) => {
+    for (const { blocks } of draft.sections) {
+      const at = blocks.findIndex(({ id }) => id === blockId);
+      if (at >= 0) return void blocks.splice(at, 0, block);
+    }
   };
 
 export const removeBlock =

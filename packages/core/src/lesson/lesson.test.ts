@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
+import { arbitraryBlock, arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import {
   addBlock,
   applyEdit,
   beginEditing,
   blocksOf,
   changeBlock,
+  figuresOf,
   LessonError,
   makeBlock,
   makeLesson,
@@ -14,12 +15,14 @@ import {
   migrateDocument,
   moveBlock,
   moveSection,
+  readFigure,
   readLesson,
   redo,
   removeBlock,
   removeSection,
   undo,
   addSection,
+  writeFigure,
   type EditedLesson,
   type LessonEdit,
 } from './index.ts';
@@ -89,6 +92,66 @@ describe('reading a lesson', () => {
     ]);
     expect(migrateDocument({ format: 'zest-lesson', version: 1 }, steps, 3)).toEqual({ format: 'zest-lesson', version: 3, trail: [1, 2] });
     expect(fault(() => migrateDocument({ format: 'zest-lesson', version: 3 }, steps, 4)).message).toContain('no way');
+  });
+});
+
+describe('version 1', () => {
+  const old = {
+    format: 'zest-lesson',
+    version: 1,
+    title: 'Old',
+    series: { name: 'S', week: 2 },
+    outcome: '',
+    audience: { ageFrom: 8, ageTo: 9 },
+    targetMs: 300_000,
+    settings: { lastRest: 'counted', sides: 'performer', speechWpm: 120 },
+    sections: [
+      {
+        id: 's',
+        title: 'All',
+        blocks: [
+          {
+            ...{ id: 'b', kind: 'intervals', title: 'Skip', script: '', cautions: [], effort: 4, footage: null, pauseAfter: null },
+            cues: [{ id: 'c', text: 'Soft', moment: 'action' }],
+            kit: [{ id: 'k', name: 'Rope', quantity: 1, standIn: '' }],
+            exercises: [{ id: 'e', title: 'Skip', movement: 'skip-rope' }],
+            ...{ workMs: 20_000, restMs: 10_000, rounds: 8, restBetweenRoundsMs: null, leadInMs: 5_000 },
+          },
+        ],
+      },
+    ],
+  };
+
+  it('opens with the same figures, the target and what is new at rest', () => {
+    const lesson = readLesson(old);
+    expect(lesson.targets).toEqual({ video: { ms: 300_000, toleranceMs: 15_000 }, session: null });
+    expect(blocksOf(lesson)[0]).toMatchObject({ workMs: 20_000, rounds: 8, sets: 1, ladder: [], exercises: [{ sides: 'both' }], cues: [{ text: 'Soft', anchor: null }], kit: [{ share: 'each' }] });
+    expect(readLesson({ ...old, targetMs: null }).targets.video).toBeNull();
+  });
+
+  it.each([
+    ['sections', 5],
+    ['settings', null],
+    ['series', []],
+    ['sections', [{ id: 's', title: '', blocks: [null, 7, { kind: 'reps', cues: 'x' }] }]],
+  ])('is refused in words when its %s is %j', (key, value) => {
+    expect(fault(() => readLesson({ ...old, [key]: value })).faults.length).toBeGreaterThan(0);
+  });
+});
+
+describe('figures', () => {
+  it('can all be read and written, and stay within their own range in any block', () => {
+    fc.assert(
+      fc.property(arbitraryBlock, (block) => {
+        const keys = figuresOf(block).map(({ key }) => key);
+        expect(new Set(keys).size).toBe(keys.length);
+        for (const { key, range } of figuresOf(block)) {
+          expect(Number.isInteger(readFigure(block, key))).toBe(true);
+          writeFigure(block, key, range.max);
+          expect(readFigure(block, key)).toBe(range.max);
+        }
+      }),
+    );
   });
 });
 

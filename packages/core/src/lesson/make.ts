@@ -1,19 +1,24 @@
-import type { Block, BlockKind, Exercise, Lesson, Section } from './schema.ts';
-import { LESSON_VERSION } from './schema.ts';
+import type { Block, BlockKind } from './blocks.ts';
+import type { Cue, Exercise, Kit, LessonPart } from './parts.ts';
+import { LESSON_VERSION, type Lesson, type Section } from './schema.ts';
 
 /** Makes a fresh id; injected because the core has no source of chance of its own. */
 export type MakeId = () => string;
+
+/** The usual parts of a lesson (common practice), as a teacher's own list begins. */
+const USUAL_PARTS: LessonPart[] = ['greeting', 'kit', 'space', 'health', 'warm-up', 'skill', 'practice', 'cool-down', 'sign-off'];
 
 export function makeLesson(title: string, makeId: MakeId): Lesson {
   return {
     format: 'zest-lesson',
     version: LESSON_VERSION,
     title,
-    series: { name: '', week: null },
+    series: { name: '', week: null, recap: '', teaser: '' },
     outcome: '',
     audience: { ageFrom: 8, ageTo: 11 },
-    targetMs: 600_000,
-    settings: { lastRest: 'dropped', sides: 'performer', speechWpm: 130 },
+    targets: { video: { ms: 600_000, toleranceMs: 15_000 }, session: null },
+    room: null,
+    settings: { lastRest: 'dropped', sides: 'performer', speechWpm: 130, units: 'metric', parts: USUAL_PARTS },
     sections: [makeSection('Welcome', makeId)],
   };
 }
@@ -26,49 +31,142 @@ export function makeExercise(title: string, makeId: MakeId): Exercise {
   return { id: makeId(), title, movement: 'other' };
 }
 
+export function makeCue(text: string, makeId: MakeId, moment: Cue['moment'] = 'action'): Cue {
+  return { id: makeId(), text, moment, bodyPart: '', reason: '', right: '', wrong: '', anchor: null };
+}
+
+export function makeKit(name: string, makeId: MakeId): Kit {
+  return { id: makeId(), name, quantity: 1, share: 'each', standIn: '' };
+}
+
 /** A block of the kind with everyday figures, ready to be changed. */
 export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
   const base = {
     id: makeId(),
+    part: 'other' as const,
     script: '',
     cues: [],
     kit: [],
     cautions: [],
+    company: { kind: 'alone' as const, players: 1, hands: '' },
+    levels: [],
+    footprint: null,
+    facing: { performer: 'camera' as const, viewer: 'screen' as const },
+    mets: null,
+    regions: [],
+    locked: [],
     footage: null,
     pauseAfter: null,
   };
+  const active = { demo: null, leadInMs: 5_000 };
+  const sided = { sides: 'each' as const, startSide: 'right' as const, sideChangeMs: 5_000 };
+  const exercise = () => makeExercise('Exercise', makeId);
   switch (kind) {
     case 'talk':
       return { ...base, kind, title: 'Talk', effort: 1, fixedMs: null };
     case 'intervals':
       return {
         ...base,
+        ...active,
         kind,
         title: 'Work and rest',
         effort: 4,
-        exercises: [makeExercise('Exercise 1', makeId)],
+        exercises: [{ ...makeExercise('Exercise 1', makeId), sides: 'both' }],
         workMs: 20_000,
         restMs: 10_000,
+        ladder: [],
         rounds: 4,
         restBetweenRoundsMs: null,
-        leadInMs: 5_000,
+        sets: 1,
+        restBetweenSetsMs: 60_000,
+        startSide: 'right',
       };
     case 'reps':
       return {
         ...base,
+        ...active,
+        ...sided,
         kind,
         title: 'Repetitions',
         effort: 3,
-        exercise: makeExercise('Exercise', makeId),
+        exercise: exercise(),
+        parts: null,
         reps: 8,
-        sides: 'each',
-        startSide: 'right',
         tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 },
         sets: 1,
         restBetweenSetsMs: 20_000,
-        sideChangeMs: 5_000,
-        leadInMs: 5_000,
       };
+    case 'hold':
+      return {
+        ...base,
+        ...active,
+        ...sided,
+        kind,
+        title: 'Hold',
+        effort: 2,
+        exercise: exercise(),
+        by: 'seconds',
+        holdMs: 10_000,
+        breaths: 3,
+        breathInMs: 3_000,
+        breathOutMs: 4_000,
+        count: 'down',
+        holds: 1,
+        restMs: 5_000,
+      };
+    case 'counts':
+      return { ...base, kind, demo: null, title: 'Counts of 8', effort: 3, bpm: 120, moves: [{ ...makeExercise('Move 1', makeId), eights: 2 }], times: 2, countIn: 1 };
+    case 'routine':
+      return {
+        ...base,
+        ...active,
+        kind,
+        title: 'Routine',
+        effort: 3,
+        moves: ['A', 'B', 'C'].map((name) => ({ ...makeExercise(`Move ${name}`, makeId), ms: 4_000 })),
+        grow: 'from-start',
+        timesEach: 1,
+        restMs: 3_000,
+        wholeTimes: 1,
+      };
+    case 'laps':
+      return { ...base, ...active, kind, title: 'Laps', effort: 4, exercise: exercise(), laps: 4, lapMs: 20_000, tokens: 4, restMs: 0 };
+    case 'game':
+      return {
+        ...base,
+        ...active,
+        kind,
+        title: 'Game',
+        effort: 3,
+        exercise: exercise(),
+        explainMs: null,
+        goal: 'clock',
+        playMs: 30_000,
+        target: 10,
+        scoring: 'count',
+        targets: [],
+        tries: 2,
+        restMs: 15_000,
+        scoreMs: 5_000,
+      };
+    case 'called':
+      return {
+        ...base,
+        ...active,
+        kind,
+        title: 'Called-out game',
+        effort: 3,
+        labels: ['North', 'South', 'Stop'].map((text) => ({ id: makeId(), text })),
+        calls: 12,
+        gapMinMs: 2_000,
+        gapMaxMs: 4_000,
+        minEach: 2,
+        seed: 1,
+      };
+    case 'question':
+      return { ...base, kind, title: 'Question', effort: 1, question: '', answer: '', askMs: null, thinkMs: 8_000, answerMs: null };
+    case 'card':
+      return { ...base, kind, title: 'Card', effort: 1, about: 'kit', lines: [], fixedMs: null };
   }
 }
 
@@ -77,14 +175,23 @@ export function repMs(tempo: { downMs: number; holdMs: number; upMs: number; top
   return tempo.downMs + tempo.holdMs + tempo.upMs + tempo.topHoldMs;
 }
 
-/** The exercises of a block, in order; none for a talk. */
+/** The exercises or moves of a block, in order; none where nothing is moved. */
 export function exercisesOf(block: Block): Exercise[] {
   switch (block.kind) {
     case 'talk':
+    case 'question':
+    case 'card':
+    case 'called':
       return [];
     case 'intervals':
       return block.exercises;
+    case 'counts':
+    case 'routine':
+      return block.moves;
     case 'reps':
+    case 'hold':
+    case 'laps':
+    case 'game':
       return [block.exercise];
   }
 }

@@ -1,4 +1,6 @@
 import type { z } from 'zod';
+import { figureWords } from './figures.ts';
+import { migrations, type Migration, type RawDocument } from './migrations.ts';
 import { LESSON_VERSION, lessonSchema, type Lesson } from './schema.ts';
 
 /** One thing wrong with a lesson document: the place in words, and what to do about it. */
@@ -18,13 +20,6 @@ export class LessonError extends Error {
     super(message);
   }
 }
-
-type RawDocument = Record<string, unknown>;
-/** Turns a document of version `n` into one of version `n + 1`. */
-export type Migration = (document: RawDocument) => RawDocument;
-
-/** Steps from each old version to the next, by the version they start from. Version 1 is the first, so there are none yet. */
-const migrations: ReadonlyMap<number, Migration> = new Map();
 
 /**
  * Brings a raw document to `target` one version at a time.
@@ -81,20 +76,6 @@ export function lessonFaults(error: z.ZodError, raw: unknown): LessonFault[] {
   });
 }
 
-const fieldWords: Record<string, string> = {
-  workMs: 'work time',
-  restMs: 'rest',
-  leadInMs: 'lead-in',
-  restBetweenRoundsMs: 'rest between rounds',
-  restBetweenSetsMs: 'rest between sets',
-  sideChangeMs: 'side change',
-  practiceMs: 'practice time',
-  signMs: 'pause sign',
-  fixedMs: 'length',
-  targetMs: 'target length',
-  speechWpm: 'speech pace',
-};
-
 function placeInWords(path: (string | number)[], raw: unknown): string {
   const words: string[] = [];
   let node: unknown = raw;
@@ -106,7 +87,7 @@ function placeInWords(path: (string | number)[], raw: unknown): string {
       const name = typeof own === 'string' && own ? ` "${own}"` : '';
       words.push(`${String(before).replace(/s$/, '')} ${part + 1}${name}`);
     } else if (typeof path[i + 1] !== 'number') {
-      words.push(fieldWords[part] ?? part);
+      words.push(figureWords[part] ?? part);
     }
   });
   return words.length ? words.join(', ') : 'lesson';

@@ -2,3 +2,4 @@ export * from './scene.ts';
 export { indexAt } from './find.ts';
 export * from './layout.ts';
 export * from './painter.ts';
+export { momentWords, phaseWords } from './words.ts';

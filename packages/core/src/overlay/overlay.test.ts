@@ -72,15 +72,26 @@ describe('scenes', () => {
 
   it('change the digit on the frame of the second, not before', () => {
     const cut = { ...firstCut({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
-    cut.lanes.clock = [{ slot: 'clock', startMs: 0, endMs: 20_000, phase: 'work', title: 'Skip', next: '', round: '' }];
+    cut.lanes.clock = [{ slot: 'clock', startMs: 0, endMs: 20_000, phase: 'work', title: 'Skip', next: '', round: '', up: false, breaths: null }];
     const digitsAt = (frame: number) => (slotAt(cut, 'clock', instantOfFrame(frame)) as { digits: string }).digits;
     const change = firstFrameFrom(7_000);
     expect([digitsAt(change - 1), digitsAt(change)]).toEqual(['14', '13']);
     expect([digitsAt(0), digitsAt(599)]).toEqual(['20', '1']);
   });
 
+  it('count beats, breaths and time gone', () => {
+    const cut = { ...firstCut({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
+    const span = { startMs: 0, endMs: 4_000 };
+    cut.lanes.counter = [{ ...span, slot: 'counter', rep: 2, reps: 4, side: null, note: '', beats: 8 }];
+    cut.lanes.clock = [{ ...span, slot: 'clock', phase: 'hold', title: 'Heron', next: 'Last one', round: '', up: true, breaths: { inMs: 1_500, outMs: 2_500 } }];
+    // 8 beats in 4 s are 120 a minute (arithmetic).
+    expect([0, 499, 500, 3_999].map((ms) => slotAt(cut, 'counter', ms))).toMatchObject([1, 1, 2, 8].map((rep) => ({ rep, reps: 8 })));
+    expect([0, 999, 1_000, 3_999].map((ms) => slotAt(cut, 'clock', ms))).toMatchObject(['0', '0', '1', '3'].map((digits) => ({ digits })));
+    expect([1_499, 1_500].map((ms) => slotAt(cut, 'clock', ms))).toMatchObject([{ next: 'Breathe in' }, { next: 'Breathe out' }]);
+  });
+
   it('are the same only when nothing seen differs', () => {
-    const item: SceneItem = { slot: 'counter', rep: 1, reps: 3, side: 'left', set: '' };
+    const item: SceneItem = { slot: 'counter', rep: 1, reps: 3, side: 'left', note: '' };
     expect(sameItem(item, { ...item })).toBe(true);
     expect(sameItem(item, { ...item, rep: 2 })).toBe(false);
     expect(sameItem(item, null)).toBe(false);
@@ -147,7 +158,7 @@ describe('painter', () => {
   const clock = (digits: string): SceneItem => ({ slot: 'clock', phase: 'work', digits, left: 0.5, title: 'Rope skipping', next: 'Next: rest 10 s', round: '2 of 4' });
   const items: SceneItem[] = [
     clock('18'),
-    { slot: 'counter', rep: 10, reps: 12, side: 'left', set: '1 of 2' },
+    { slot: 'counter', rep: 10, reps: 12, side: 'left', note: 'Set 1 of 2' },
     { slot: 'cue', text: 'A long cue that needs more than the two lines it may have on the card', moment: 'action' },
     { slot: 'caution', text: 'Stop if it hurts. '.repeat(12), },
   ];

@@ -1,6 +1,7 @@
 import type { CardText, ClockPhase, Slot } from '../assembly/index.ts';
 import { fitText, paintableText, REFERENCE, SAFE_AREA, SLOT_BOXES, type Box, type Measure } from './layout.ts';
 import type { CautionItem, ClockItem, CounterItem, CueItem, Scene, SceneItem } from './scene.ts';
+import { momentWords, phaseWords } from './words.ts';
 
 /** The part of a canvas context the painter needs; a browser's and the server's both have it. */
 export interface PaintContext {
@@ -55,15 +56,11 @@ const phaseColour: Record<ClockPhase, string> = {
   work: COLOURS.zest,
   rest: COLOURS.rest,
   change: COLOURS.ready,
+  hold: COLOURS.zest,
+  watch: COLOURS.ready,
+  think: COLOURS.rest,
+  score: COLOURS.ready,
 };
-const phaseWord: Record<ClockPhase, string> = { 'lead-in': 'Get ready', work: 'Work', rest: 'Rest', change: 'Change sides' };
-const momentWord: Record<CueItem['moment'], string> = {
-  ready: 'Ready',
-  action: 'Now',
-  finish: 'Finish',
-  throughout: 'All the time',
-};
-
 function setFont(ctx: PaintContext, weight: Weight, size: number): void {
   ctx.font = `${size}px ${stack[weight]}`;
 }
@@ -148,16 +145,16 @@ function paintClock(ctx: PaintContext, item: ClockItem): void {
   const size = item.digits.length <= 2 ? 100 : item.digits.length <= 4 ? 62 : 44;
   writeDigits(ctx, item.digits, centre.x, centre.y + Math.round(size * 0.35), size, COLOURS.text);
   const column = { x: box.x + 22, width: box.width - radius * 2 - 70 };
-  const word = item.round ? `${phaseWord[item.phase]} ${item.round}` : phaseWord[item.phase];
+  const word = item.round ? `${phaseWords[item.phase]} ${item.round}` : phaseWords[item.phase];
   const top = writeLines(ctx, word, { ...column, top: box.y + 16 }, { weight: 'bold', size: 36, maxLines: 1, colour });
-  const title = item.title.toLowerCase() === phaseWord[item.phase].toLowerCase() ? '' : item.title;
+  const title = item.title.toLowerCase() === phaseWords[item.phase].toLowerCase() ? '' : item.title;
   const under = writeLines(ctx, title, { ...column, top: top + 4 }, { weight: 'bold', size: 44, maxLines: 2, colour: COLOURS.text });
   const roomLines = under + 84 < box.y + box.height - 10 ? 2 : 1;
   writeLines(ctx, item.next, { ...column, top: under + 6 }, { weight: 'regular', size: 36, maxLines: roomLines, colour: COLOURS.dim });
 }
 
 function paintCounter(ctx: PaintContext, item: CounterItem): void {
-  const plain = item.side === null && item.set === '';
+  const plain = item.side === null && item.note === '';
   const box: Box = { ...SLOT_BOXES.counter, height: plain ? 176 : SLOT_BOXES.counter.height };
   panel(ctx, box, COLOURS.panel, COLOURS.zest);
   const digits = String(item.rep);
@@ -176,7 +173,7 @@ function paintCounter(ctx: PaintContext, item: CounterItem): void {
     ctx.fillStyle = COLOURS.cautionText;
     ctx.fillText(item.side === 'left' ? 'Left' : 'Right', badge.x + badge.width / 2, badge.y + 38);
   }
-  writeLines(ctx, item.set && `Set ${item.set}`, below, { weight: 'regular', size: 36, maxLines: 1, colour: COLOURS.dim });
+  writeLines(ctx, item.note, below, { weight: 'regular', size: 36, maxLines: 1, colour: COLOURS.dim });
 }
 
 function paintCue(ctx: PaintContext, item: CueItem): void {
@@ -191,7 +188,7 @@ function paintCue(ctx: PaintContext, item: CueItem): void {
   const column = { x: card.x + 36, width: card.width - 54 };
   const top = writeLines(
     ctx,
-    momentWord[item.moment],
+    momentWords[item.moment],
     { ...column, top: card.y + 14 },
     { weight: 'regular', size: 36, maxLines: 1, colour: COLOURS.zest },
   );

@@ -1,6 +1,6 @@
-import type { Assembly, CardText, ClockOverlay, ClockPhase, CounterOverlay, Slot } from '../assembly/index.ts';
+import type { Assembly, CardText, ClockOverlay, ClockPhase, CounterOverlay, CueMoment, Slot } from '../assembly/index.ts';
 import type { Side } from '../lesson/index.ts';
-import { countdownText } from '../time/index.ts';
+import { countdownText, elapsedText } from '../time/index.ts';
 import { indexAt } from './find.ts';
 
 /** The ring moves in steps of this length, so that a burned-in video changes ten times a second at most. */
@@ -9,9 +9,9 @@ export const RING_STEP_MS = 100;
 export interface ClockItem {
   slot: 'clock';
   phase: ClockPhase;
-  /** Seconds to go, as shown. */
+  /** Seconds to go, or gone when it counts up, as shown. */
   digits: string;
-  /** Part of the time still to go, 0 to 1, in steps of `RING_STEP_MS`. */
+  /** Part of the ring drawn, 0 to 1, in steps of `RING_STEP_MS`: the time to go, or gone when it counts up. */
   left: number;
   title: string;
   next: string;
@@ -23,13 +23,13 @@ export interface CounterItem {
   rep: number;
   reps: number;
   side: Side | null;
-  set: string;
+  note: string;
 }
 
 export interface CueItem {
   slot: 'cue';
   text: string;
-  moment: 'ready' | 'action' | 'finish' | 'throughout';
+  moment: CueMoment;
 }
 
 export interface CautionItem {
@@ -49,22 +49,31 @@ export interface Scene {
   caption: string[] | null;
 }
 
+function breathWord({ inMs, outMs }: { inMs: number; outMs: number }, sinceMs: number): string {
+  return sinceMs % (inMs + outMs) < inMs ? 'Breathe in' : 'Breathe out';
+}
+
 function clockItem(overlay: ClockOverlay, ms: number): ClockItem {
+  const { phase, title, round, up, breaths } = overlay;
+  const goneMs = ms - overlay.startMs;
   const remainingMs = overlay.endMs - ms;
-  const stepped = Math.ceil(remainingMs / RING_STEP_MS) * RING_STEP_MS;
+  const stepped = Math.ceil((up ? goneMs : remainingMs) / RING_STEP_MS) * RING_STEP_MS;
   return {
     slot: 'clock',
-    phase: overlay.phase,
-    digits: countdownText(remainingMs),
+    phase,
+    digits: up ? elapsedText(goneMs) : countdownText(remainingMs),
     left: Math.min(1, stepped / (overlay.endMs - overlay.startMs)),
-    title: overlay.title,
-    next: overlay.next,
-    round: overlay.round,
+    title,
+    next: breaths ? breathWord(breaths, goneMs) : overlay.next,
+    round,
   };
 }
 
-function counterItem({ rep, reps, side, set }: CounterOverlay): CounterItem {
-  return { slot: 'counter', rep, reps, side, set };
+/** On a count of 8 the number is the beat: beat `k` begins `k - 1` equal parts into the span. */
+function counterItem({ startMs, endMs, rep, reps, side, note, beats }: CounterOverlay, ms: number): CounterItem {
+  if (beats === null) return { slot: 'counter', rep, reps, side, note };
+  const beat = Math.floor(((ms - startMs) * beats) / (endMs - startMs)) + 1;
+  return { slot: 'counter', rep: beat, reps: beats, side, note };
 }
 
 /** What one slot shows at `ms`, or null. */
@@ -76,7 +85,7 @@ export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | 
     case 'clock':
       return clockItem(overlay, ms);
     case 'counter':
-      return counterItem(overlay);
+      return counterItem(overlay, ms);
     case 'cue':
       return { slot: 'cue', text: overlay.text, moment: overlay.moment };
     case 'caution':

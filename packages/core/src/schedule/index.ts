@@ -1,7 +1,12 @@
-export { timeBlock } from './block.ts';
-export type { BlockTimes, Call, Span, SpanKind } from './block.ts';
+export { measureBlock, timeBlock } from './block.ts';
+export type { BlockTimes, Timing } from './block.ts';
+export type { Call, Pace, Span, SpanKind } from './row.ts';
+export { callOrder } from './chance.ts';
+export { readingMs, readingWpm } from './reading.ts';
 export { countWords, speechMs } from './speech.ts';
 export { scheduleLesson } from './schedule.ts';
 export type { Schedule, ScheduledBlock, ScheduledSection, TwoClocks } from './schedule.ts';
 export { runSheet, runSheetText } from './run-sheet.ts';
 export type { RunSheetLine } from './run-sheet.ts';
+export { applyFit, changeText, fitLesson } from './fit.ts';
+export type { FitChange, FitProposal, FitResult } from './fit.ts';

@@ -1,4 +1,5 @@
 import { clockText, lengthText } from '../time/index.ts';
+import type { SpanKind } from './row.ts';
 import type { Schedule } from './schedule.ts';
 
 /** One line of the run sheet; both instants in milliseconds from the lesson's start. */
@@ -50,12 +51,15 @@ export function runSheet(schedule: Schedule): RunSheetLine[] {
   return lines;
 }
 
+/** What a round of the span is called, where it is not a round. */
+const roundWord: Partial<Record<SpanKind, string>> = { rep: 'set', 'set-rest': 'set', move: 'run', play: 'try', score: 'try', count: 'time' };
+
 function spanText(span: Schedule['blocks'][number]['spans'][number]): string {
   const parts = [span.label];
   if (span.rep !== undefined) parts.push(`${span.rep} of ${span.reps}`);
-  if (span.side && span.kind === 'rep') parts.push(span.side);
+  if (span.side && span.movement !== undefined) parts.push(span.halves ? `${span.side} first, then change` : span.side);
   if (span.rounds !== undefined && span.rounds > 1) {
-    parts.push(`${span.kind === 'rep' || span.kind === 'set-rest' ? 'set' : 'round'} ${span.round}`);
+    parts.push(`${roundWord[span.kind] ?? 'round'} ${span.round}`);
   }
   return parts.join(', ');
 }

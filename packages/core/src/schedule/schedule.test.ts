@@ -1,16 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeExercise, makeLesson, type Block, type IntervalsBlock, type Lesson, type RepsBlock } from '../lesson/index.ts';
-import { arbitraryBlock, arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { countWords, runSheet, runSheetText, scheduleLesson, speechMs, timeBlock } from './index.ts';
+import { makeBlock, makeExercise, makeLesson, type Block, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
+import { arbitraryBlock, arbitraryLesson, arbitraryOf, counter } from '../testing/arbitrary.ts';
+import { countWords, measureBlock, runSheet, runSheetText, scheduleLesson, speechMs, timeBlock, type Timing } from './index.ts';
 
-const settings = (lastRest: 'counted' | 'dropped'): Lesson['settings'] => ({ lastRest, sides: 'performer', speechWpm: 120 });
-const lengthOf = (block: Block, lastRest: 'counted' | 'dropped' = 'dropped') => timeBlock(block, settings(lastRest)).spans.at(-1)?.endMs ?? 0;
+const plain = makeLesson('A', counter());
+const timing = (lastRest: 'counted' | 'dropped'): Timing => ({ audience: plain.audience, settings: { ...plain.settings, lastRest, speechWpm: 120 } });
+const lengthOf = (block: Block, lastRest: 'counted' | 'dropped' = 'dropped') => timeBlock(block, timing(lastRest)).spans.at(-1)?.endMs ?? 0;
 
 function intervals(exercises: number, figures: Partial<IntervalsBlock>): IntervalsBlock {
   const makeId = counter();
   const block = makeBlock('intervals', makeId) as IntervalsBlock;
-  const list = Array.from({ length: exercises }, (_, i) => makeExercise(`Exercise ${i + 1}`, makeId));
+  const list = Array.from({ length: exercises }, (_, i) => ({ ...makeExercise(`Exercise ${i + 1}`, makeId), sides: 'both' as const }));
   return { ...block, exercises: list, leadInMs: 0, ...figures };
 }
 
@@ -47,14 +48,14 @@ describe('repetitions', () => {
   ] as const)('10 at 2.5 s, %s', (sides, ms, count) => {
     const block = reps({ reps: 10, sides, tempo, sideChangeMs: 4_000 });
     expect(lengthOf(block)).toBe(ms);
-    expect(timeBlock(block, settings('dropped')).spans.filter((span) => span.kind === 'rep')).toHaveLength(count);
+    expect(timeBlock(block, timing('dropped')).spans.filter((span) => span.kind === 'rep')).toHaveLength(count);
   });
 
   it('does as many on either side, in every plan and set', () => {
     fc.assert(
-      fc.property(arbitraryBlock, (block) => {
-        if (block.kind !== 'reps' || block.sides === 'both') return;
-        const { spans } = timeBlock(block, settings('dropped'));
+      fc.property(arbitraryOf('reps'), (block) => {
+        if (block.sides === 'both') return;
+        const { spans } = timeBlock(block, timing('dropped'));
         const on = (side: string) => spans.filter((span) => span.kind === 'rep' && span.side === side).length;
         expect(on('left')).toBe(block.reps * block.sets);
         expect(on('right')).toBe(block.reps * block.sets);
@@ -63,14 +64,14 @@ describe('repetitions', () => {
   });
 
   it('changes sides between sides and rests between sets only', () => {
-    const kinds = timeBlock(reps({ reps: 1, sides: 'each', sets: 2, tempo }), settings('counted')).spans.map((span) => span.kind);
+    const kinds = timeBlock(reps({ reps: 1, sides: 'each', sets: 2, tempo }), timing('counted')).spans.map((span) => span.kind);
     expect(kinds).toEqual(['rep', 'side-change', 'rep', 'set-rest', 'rep', 'side-change', 'rep']);
   });
 });
 
 describe('calls', () => {
   it('calls halfway from 20 s and the last five from 10 s of work', () => {
-    const calls = (workMs: number) => timeBlock(intervals(1, { workMs, rounds: 1 }), settings('dropped')).calls.map(({ kind, atMs }) => [kind, atMs]);
+    const calls = (workMs: number) => timeBlock(intervals(1, { workMs, rounds: 1 }), timing('dropped')).calls.map(({ kind, atMs }) => [kind, atMs]);
     expect(calls(20_000)).toEqual([['start', 0], ['halfway', 10_000], ['last-five', 15_000], ['stop', 20_000]]);
     expect(calls(10_000)).toEqual([['start', 0], ['last-five', 5_000], ['stop', 10_000]]);
     expect(calls(9_000)).toEqual([['start', 0], ['stop', 9_000]]);
@@ -81,7 +82,7 @@ describe('any lesson', () => {
   it('has spans that tile every block, and calls inside it', () => {
     fc.assert(
       fc.property(arbitraryBlock, fc.constantFrom('counted', 'dropped' as const), (block, school) => {
-        const { spans, calls } = timeBlock(block, settings(school));
+        const { spans, calls } = timeBlock(block, timing(school));
         let at = 0;
         for (const span of spans) {
           expect(span.startMs).toBe(at);
@@ -90,6 +91,7 @@ describe('any lesson', () => {
           at = span.endMs;
         }
         for (const call of calls) expect(call.atMs >= 0 && call.atMs <= at).toBe(true);
+        expect(measureBlock(block, timing(school))).toBe(at);
       }),
     );
   });
@@ -119,7 +121,7 @@ describe('any lesson', () => {
     const lesson = makeLesson('A', counter());
     const block = intervals(1, { rounds: 2 });
     const withRest = (lastRest: 'counted' | 'dropped') =>
-      scheduleLesson({ ...lesson, settings: settings(lastRest), sections: [{ id: 's', title: '', blocks: [block] }] }).videoMs;
+      scheduleLesson({ ...lesson, ...timing(lastRest), sections: [{ id: 's', title: '', blocks: [block] }] }).videoMs;
     expect(withRest('counted') - withRest('dropped')).toBe(block.restMs);
   });
 });

@@ -1,5 +1,5 @@
 import type { Block, Lesson, Section } from '../lesson/index.ts';
-import { timeBlock, type BlockTimes } from './block.ts';
+import { timeBlock, type BlockTimes, type Timing } from './block.ts';
 
 /** Where something starts and how long it lasts, on the video clock and on the student clock. */
 export interface TwoClocks {
@@ -27,14 +27,14 @@ export interface Schedule {
   studentMs: number;
 }
 
-const cache = new WeakMap<Block, { settings: Lesson['settings']; times: BlockTimes }>();
+const cache = new WeakMap<Block, Timing & { times: BlockTimes }>();
 
 /** Blocks are never changed in place, so an unchanged block keeps its times: one edit costs one block. */
-function timesOf(block: Block, settings: Lesson['settings']): BlockTimes {
+function timesOf(block: Block, { settings, audience }: Timing): BlockTimes {
   const known = cache.get(block);
-  if (known?.settings === settings) return known.times;
-  const times = timeBlock(block, settings);
-  cache.set(block, { settings, times });
+  if (known?.settings === settings && known.audience === audience) return known.times;
+  const times = timeBlock(block, { settings, audience });
+  cache.set(block, { settings, audience, times });
   return times;
 }
 
@@ -46,7 +46,7 @@ export function scheduleLesson(lesson: Lesson): Schedule {
     const startMs = videoMs;
     const studentStartMs = studentMs;
     const blocks = section.blocks.map((block): ScheduledBlock => {
-      const times = timesOf(block, lesson.settings);
+      const times = timesOf(block, lesson);
       const durationMs = times.spans.at(-1)?.endMs ?? 0;
       const ownStudentMs = durationMs + (block.pauseAfter?.practiceMs ?? 0);
       const scheduled = {

@@ -1,5 +1,22 @@
 import fc from 'fast-check';
-import { LIMITS, makeLesson, movements, type Block, type Lesson } from '../lesson/index.ts';
+import {
+  blockKinds,
+  cueMoments,
+  figuresOf,
+  growths,
+  LIMITS,
+  makeBlock,
+  makeCue,
+  makeLesson,
+  movements,
+  sidesPlans,
+  workSides,
+  writeFigure,
+  type Block,
+  type BlockKind,
+  type Exercise,
+  type Lesson,
+} from '../lesson/index.ts';
 
 /** Ids counted up, so that lessons made here never clash. */
 export function counter(): () => string {
@@ -8,66 +25,106 @@ export function counter(): () => string {
 }
 
 const text = fc.string({ unit: 'grapheme', maxLength: 40 });
-const ms = (range: { min: number; max: number }, most = 90_000) => fc.integer({ min: range.min, max: Math.min(range.max, most) });
-const cues = fc.array(fc.record({ text, moment: fc.constantFrom('ready', 'action', 'finish', 'throughout' as const) }), { maxLength: 5 });
-const exercise = fc.record({ title: text, movement: fc.constantFrom(...movements) });
-const base = {
+/** Everyday sizes, so that lessons stay short enough to look through. */
+const MOST = { ms: 60_000, count: 5 } as const;
+
+/** What a block is made from: choices and numbers; `figures` gives its figures their values in turn. */
+const rawBlock = fc.record({
+  kind: fc.constantFrom(...blockKinds),
   title: text,
   script: fc.lorem({ maxCount: 40 }),
   cautions: fc.array(text, { maxLength: 3 }),
+  cues: fc.array(fc.record({ text, moment: fc.constantFrom(...cueMoments) }), { maxLength: 5 }),
   effort: fc.integer({ min: 1, max: 5 }),
-  pauseAfter: fc.option(fc.record({ practiceMs: ms(LIMITS.practiceMs), signMs: ms(LIMITS.signMs), prompt: text })),
-};
-
-type Raw = Record<string, unknown> & { cues: { text: string; moment: string }[] };
-const talk = fc.record({ ...base, cues, kind: fc.constant('talk'), fixedMs: fc.option(ms(LIMITS.fixedMs)) });
-const intervals = fc.record({
-  ...base,
-  cues,
-  kind: fc.constant('intervals'),
-  exercises: fc.array(exercise, { minLength: 1, maxLength: 5 }),
-  workMs: ms(LIMITS.workMs),
-  restMs: ms(LIMITS.restMs),
-  rounds: fc.integer({ min: 1, max: 4 }),
-  restBetweenRoundsMs: fc.option(ms(LIMITS.restMs)),
-  leadInMs: ms(LIMITS.leadInMs, 10_000),
+  figures: fc.array(fc.nat(1_000_000), { minLength: 12, maxLength: 12 }),
+  exercises: fc.array(fc.record({ title: text, movement: fc.constantFrom(...movements), sides: fc.constantFrom(...workSides) }), { minLength: 1, maxLength: 4 }),
+  sides: fc.constantFrom(...sidesPlans),
+  startSide: fc.constantFrom('left', 'right' as const),
+  grow: fc.constantFrom(...growths),
+  by: fc.constantFrom('seconds', 'breaths' as const),
+  /** Which of the things that may be null are there. */
+  withPause: fc.boolean(),
+  withDemo: fc.boolean(),
+  withParts: fc.boolean(),
+  isFixed: fc.boolean(),
+  longBetween: fc.boolean(),
+  rungs: fc.nat(2),
 });
-const reps = fc.record({
-  ...base,
-  cues,
-  kind: fc.constant('reps'),
-  exercise,
-  reps: fc.integer({ min: 1, max: 12 }),
-  sides: fc.constantFrom('both', 'each', 'alternating'),
-  startSide: fc.constantFrom('left', 'right'),
-  tempo: fc.record({ downMs: ms({ min: 200, max: 4_000 }), holdMs: ms({ min: 0, max: 3_000 }), upMs: ms({ min: 0, max: 4_000 }), topHoldMs: ms({ min: 0, max: 1_000 }) }),
-  sets: fc.integer({ min: 1, max: 3 }),
-  restBetweenSetsMs: ms(LIMITS.restMs),
-  sideChangeMs: ms(LIMITS.restMs, 10_000),
-  leadInMs: ms(LIMITS.leadInMs, 10_000),
-});
+type Raw = typeof rawBlock extends fc.Arbitrary<infer T> ? T : never;
 
-/** Gives every part its id. */
-function named(raw: Raw, makeId: () => string): Block {
-  const withId = (part: object) => ({ id: makeId(), ...part });
-  return {
-    ...raw,
-    id: makeId(),
-    kit: [],
-    footage: null,
-    cues: raw.cues.map(withId),
-    ...('exercises' in raw && { exercises: (raw['exercises'] as object[]).map(withId) }),
-    ...('exercise' in raw && { exercise: withId(raw['exercise'] as object) }),
-  } as unknown as Block;
+function shape(block: Block, raw: Raw, makeId: () => string): void {
+  const exercises = raw.exercises.map(({ title, movement }): Exercise => ({ id: makeId(), title, movement }));
+  if ('demo' in block && raw.withDemo) block.demo = { times: 1, speed: raw.isFixed ? 'half' : 'full', onceMs: 500 };
+  if ('sides' in block) Object.assign(block, { sides: raw.sides, startSide: raw.startSide });
+  switch (block.kind) {
+    case 'talk':
+    case 'card':
+      block.fixedMs = raw.isFixed ? 1_000 : null;
+      break;
+    case 'intervals':
+      block.exercises = raw.exercises.map((exercise) => ({ id: makeId(), ...exercise }));
+      block.ladder = Array.from({ length: raw.rungs }, () => ({ workMs: 1_000, restMs: 0 }));
+      block.restBetweenRoundsMs = raw.longBetween ? 0 : null;
+      break;
+    case 'reps':
+      block.parts = raw.withParts ? { names: ['1', '2'], timesEach: 1, partMs: 500, joinedTimes: 1, joinedMs: 500 } : null;
+      break;
+    case 'hold':
+      block.by = raw.by;
+      break;
+    case 'counts':
+      block.moves = exercises.map((exercise) => ({ ...exercise, eights: 1 }));
+      break;
+    case 'routine':
+      block.moves = exercises.map((exercise) => ({ ...exercise, ms: 1_000 }));
+      block.grow = raw.grow;
+      break;
+    case 'game':
+      block.explainMs = raw.isFixed ? 1_000 : null;
+      block.goal = raw.withParts ? 'target' : 'clock';
+      break;
+    case 'called':
+      block.labels = block.labels.slice(0, 2 + (raw.rungs % 2));
+      break;
+    case 'question':
+      Object.assign(block, { question: raw.script, answer: raw.title, askMs: raw.isFixed ? 1_000 : null });
+      break;
+    case 'laps':
+      break;
+  }
+}
+
+function build(raw: Raw, makeId: () => string, kind: BlockKind = raw.kind): Block {
+  const block = makeBlock(kind, makeId);
+  const { title, script, cautions, effort } = raw;
+  Object.assign(block, { title, script, cautions, effort });
+  block.cues = raw.cues.map((cue) => makeCue(cue.text, makeId, cue.moment));
+  block.pauseAfter = raw.withPause ? { practiceMs: LIMITS.practiceMs.min, signMs: LIMITS.signMs.min, prompt: title } : null;
+  shape(block, raw, makeId);
+  figuresOf(block).forEach(({ key, unit, range }, i) => {
+    const span = Math.min(range.max, Math.max(range.min, MOST[unit])) - range.min;
+    writeFigure(block, key, range.min + ((raw.figures[i % raw.figures.length] ?? 0) % (span + 1)));
+  });
+  if (block.kind === 'reps') block.tempo.downMs = Math.max(200, block.tempo.downMs);
+  if (block.kind === 'called') {
+    [block.gapMinMs, block.gapMaxMs] = [Math.min(block.gapMinMs, block.gapMaxMs), Math.max(block.gapMinMs, block.gapMaxMs)];
+    block.calls = Math.max(block.calls * 3, block.minEach * block.labels.length);
+  }
+  return block;
 }
 
 /** Any block, with figures of everyday size. */
-export const arbitraryBlock: fc.Arbitrary<Block> = fc.oneof(talk, intervals, reps).map((raw) => named(raw as Raw, counter()));
+export const arbitraryBlock: fc.Arbitrary<Block> = rawBlock.map((raw) => build(raw, counter()));
+
+/** Any block of one kind. */
+export function arbitraryOf<K extends BlockKind>(kind: K): fc.Arbitrary<Extract<Block, { kind: K }>> {
+  return rawBlock.map((raw) => build(raw, counter(), kind) as Extract<Block, { kind: K }>);
+}
 
 /** Any lesson of up to three sections. */
 export const arbitraryLesson: fc.Arbitrary<Lesson> = fc
   .record({
-    sections: fc.array(fc.array(fc.oneof(talk, intervals, reps), { maxLength: 4 }), { maxLength: 3 }),
+    sections: fc.array(fc.array(rawBlock, { maxLength: 4 }), { maxLength: 3 }),
     lastRest: fc.constantFrom('counted', 'dropped' as const),
     speechWpm: fc.integer(LIMITS.speechWpm),
   })
@@ -77,6 +134,6 @@ export const arbitraryLesson: fc.Arbitrary<Lesson> = fc
     return {
       ...lesson,
       settings: { ...lesson.settings, lastRest, speechWpm },
-      sections: sections.map((blocks) => ({ id: makeId(), title: 'Section', blocks: blocks.map((raw) => named(raw as Raw, makeId)) })),
+      sections: sections.map((blocks) => ({ id: makeId(), title: 'Section', blocks: blocks.map((raw) => build(raw, makeId)) })),
     };
   });

@@ -48,6 +48,12 @@ export function countdownText(remainingMs: number): string {
   return seconds < 60 ? String(seconds) : clockText(seconds * 1000);
 }
 
+/** Digits of a clock that counts up: whole seconds gone. */
+export function elapsedText(goneMs: number): string {
+  const seconds = Math.floor(Math.max(0, goneMs) / 1000);
+  return seconds < 60 ? String(seconds) : clockText(seconds * 1000);
+}
+
 /** `m:ss:ff` at the output rate, for frame steps. */
 export function frameText(ms: number, fps: number = OUTPUT_FPS): string {
   const frame = firstFrameFrom(ms, fps);

@@ -42,8 +42,8 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
   const video = useRef<HTMLVideoElement>(null);
   const source = useRef<{ stream: MediaStream; practice: PracticeCamera | null } | null>(null);
   const recording = useRef<Recording | null>(null);
-  const [opening] = useState({ block, settings: lesson.settings });
-  const times = timeBlock(block, lesson.settings);
+  const [opening] = useState({ block, lesson });
+  const times = timeBlock(block, lesson);
   const blockMs = times.spans.findLast((span) => span.kind !== 'pause-sign')?.endMs ?? 0;
 
   useEffect(() => {
@@ -58,7 +58,7 @@ export function RecordPanel({ block, onDone }: { block: Block; onDone: () => voi
     let left = false;
     const open = async () => {
       if (camera === PRACTICE) {
-        const practice = await openPracticeCamera(opening.block, opening.settings);
+        const practice = await openPracticeCamera(opening.block, opening.lesson);
         return { stream: practice.stream, practice };
       }
       const stream = await navigator.mediaDevices.getUserMedia({

@@ -1,11 +1,11 @@
 import { Stack } from '@mui/material';
 import { LIMITS, type Block } from '@zest/core/lesson';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
-import { IntervalsFigures } from './IntervalsFigures.tsx';
-import { CautionList, CueList, KitList } from './lists.tsx';
+import { BlockDetails } from './BlockDetails.tsx';
+import { KindFigures, Showing } from './KindFigures.tsx';
+import { CautionList, CueList, KitList, LevelList } from './lists.tsx';
 import { PauseFigures } from './PauseFigures.tsx';
-import { RepsFigures } from './RepsFigures.tsx';
-import { TalkFigures } from './TalkFigures.tsx';
+import { partNames } from './names.ts';
 import { useChange } from './use-change.ts';
 
 const efforts = [
@@ -15,17 +15,6 @@ const efforts = [
   ['4', '4, out of breath'],
   ['5', '5, hard'],
 ] as const;
-
-function KindFigures({ block }: { block: Block }) {
-  switch (block.kind) {
-    case 'talk':
-      return <TalkFigures block={block} />;
-    case 'intervals':
-      return <IntervalsFigures block={block} />;
-    case 'reps':
-      return <RepsFigures block={block} />;
-  }
-}
 
 /** Everything of one block that can be set. */
 export function BlockFigures({ block }: { block: Block }) {
@@ -38,10 +27,13 @@ export function BlockFigures({ block }: { block: Block }) {
           label="Effort"
           value={String(block.effort) as (typeof efforts)[number][0]}
           choices={efforts}
+          sx={{ width: 160 }}
           onChange={(effort) => change('Effort', (d) => void (d.effort = Number(effort)))}
         />
+        <ChoiceField label="Part of the lesson" value={block.part} choices={partNames} sx={{ width: 170 }} onChange={(part) => change('Part', (d) => void (d.part = part))} />
       </Stack>
       <KindFigures block={block} />
+      {'demo' in block && <Showing block={block} />}
       <TextLine
         label="What you say"
         value={block.script}
@@ -53,7 +45,9 @@ export function BlockFigures({ block }: { block: Block }) {
       <CueList block={block} />
       <KitList block={block} />
       <CautionList block={block} />
+      <LevelList block={block} />
       <PauseFigures block={block} />
+      <BlockDetails block={block} />
     </Stack>
   );
 }

@@ -1,13 +1,40 @@
-import { Button, Collapse, Paper, Stack, Typography } from '@mui/material';
-import { LIMITS, type Lesson } from '@zest/core/lesson';
+import { Button, Chip, Collapse, Paper, Stack, Typography } from '@mui/material';
+import { LIMITS, type Lesson, type LessonPart } from '@zest/core/lesson';
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
-import { ChoiceField, LengthField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { SpaceFields } from './BlockDetails.tsx';
+import { partNames } from './names.ts';
 
-const WEEKS = { min: 0, max: 99 };
-const AGES = { min: 3, max: 99 };
+const WEEKS = { min: 0, max: 200 };
+
+/** Which parts this teacher's lessons have; what is missing is said beside the plan. */
+function OwnParts({ lesson, onChange }: { lesson: Lesson; onChange: (parts: LessonPart[]) => void }) {
+  const { parts } = lesson.settings;
+  return (
+    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }} role="group" aria-label="Parts my lessons have">
+      <Typography>My lessons have</Typography>
+      {partNames
+        .filter(([part]) => part !== 'other')
+        .map(([part, name]) => {
+          const isOn = parts.includes(part);
+          return (
+            <Chip
+              key={part}
+              label={name}
+              aria-pressed={isOn}
+              variant={isOn ? 'filled' : 'outlined'}
+              color={isOn ? 'primary' : 'default'}
+              // In the usual order, whichever is clicked first.
+              onClick={() => onChange(partNames.map(([id]) => id).filter((id) => (id === part ? !isOn : parts.includes(id))))}
+            />
+          );
+        })}
+    </Stack>
+  );
+}
 
 /** Title, series, outcome, audience, target and the lesson's conventions. */
 export function LessonFacts() {
@@ -44,6 +71,10 @@ export function LessonFacts() {
               onChange={(week) => set('Week', (d) => void (d.series.week = week === 0 ? null : week))}
             />
           </Stack>
+          <Stack direction="row" useFlexGap sx={{ flexWrap: { xs: 'wrap', md: 'nowrap' }, gap: 2 }}>
+            <TextLine label="Learnt last time" value={series.recap} most={LIMITS.line} onChange={(text) => set('Learnt last time', (d) => void (d.series.recap = text))} />
+            <TextLine label="Comes next" value={series.teaser} most={LIMITS.line} onChange={(text) => set('Comes next', (d) => void (d.series.teaser = text))} />
+          </Stack>
           <TextLine
             label="Outcome"
             value={lesson.outcome}
@@ -55,20 +86,14 @@ export function LessonFacts() {
             <WholeField
               label="Age from"
               value={audience.ageFrom}
-              range={{ ...AGES, max: audience.ageTo }}
+              range={{ ...LIMITS.age, max: audience.ageTo }}
               onChange={(age) => set('Age from', (d) => void (d.audience.ageFrom = age))}
             />
             <WholeField
               label="Age to"
               value={audience.ageTo}
-              range={{ ...AGES, min: audience.ageFrom }}
+              range={{ ...LIMITS.age, min: audience.ageFrom }}
               onChange={(age) => set('Age to', (d) => void (d.audience.ageTo = age))}
-            />
-            <LengthField
-              label="Target length"
-              value={lesson.targetMs ?? LIMITS.targetMs.min}
-              range={LIMITS.targetMs}
-              onChange={(ms) => set('Target length', (d) => void (d.targetMs = ms))}
             />
             <WholeField
               label="Words a minute"
@@ -95,7 +120,25 @@ export function LessonFacts() {
               sx={{ width: 240 }}
               onChange={(school) => set('Left and right', (d) => void (d.settings.sides = school))}
             />
+            <ChoiceField
+              label="Distances"
+              value={settings.units}
+              choices={[
+                ['metric', 'metres'],
+                ['imperial', 'feet'],
+              ]}
+              sx={{ width: 130 }}
+              onChange={(units) => set('Distances', (d) => void (d.settings.units = units))}
+            />
           </Stack>
+          <SpaceFields
+            title="Student’s room"
+            space={lesson.room}
+            units={settings.units}
+            onToggle={(room) => set('Student’s room', (d) => void (d.room = room))}
+            onChange={(side, cm) => set(side, (d) => void (d.room && (d.room[side] = cm)))}
+          />
+          <OwnParts lesson={lesson} onChange={(parts) => set('Parts of a lesson', (d) => void (d.settings.parts = parts))} />
         </Stack>
       </Collapse>
     </Paper>

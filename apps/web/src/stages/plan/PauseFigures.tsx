@@ -1,6 +1,7 @@
 import { FormControlLabel, Stack, Switch } from '@mui/material';
 import { LIMITS, type Block } from '@zest/core/lesson';
-import { LengthField, TextLine } from '../../ui/fields.tsx';
+import { TextLine } from '../../ui/fields.tsx';
+import { FigureFields } from './FigureFields.tsx';
 import { useChange } from './use-change.ts';
 
 /** "Stop the video and practise" after a block. */
@@ -22,20 +23,7 @@ export function PauseFigures({ block }: { block: Block }) {
       />
       {pause && (
         <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-          <LengthField
-            label="Practice"
-            value={pause.practiceMs}
-            range={LIMITS.practiceMs}
-            helper="off the video"
-            onChange={(ms) => change('Practice time', (d) => void (d.pauseAfter && (d.pauseAfter.practiceMs = ms)))}
-          />
-          <LengthField
-            label="Pause sign"
-            value={pause.signMs}
-            range={LIMITS.signMs}
-            helper="on the video"
-            onChange={(ms) => change('Pause sign', (d) => void (d.pauseAfter && (d.pauseAfter.signMs = ms)))}
-          />
+          <FigureFields block={block} keys={['pauseAfter.practiceMs', 'pauseAfter.signMs']} />
           <TextLine
             label="What to practise"
             value={pause.prompt}

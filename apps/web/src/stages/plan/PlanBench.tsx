@@ -3,7 +3,8 @@ import { addSection, makeSection } from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useSchedule } from '../../app/use-lesson.ts';
+import { useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
+import { Ledgers } from './ledger/Ledgers.tsx';
 import { LessonFacts } from './LessonFacts.tsx';
 import { RunSheet } from './RunSheet.tsx';
 import { SectionPlan } from './SectionPlan.tsx';
@@ -11,6 +12,7 @@ import { SlotGauge } from './SlotGauge.tsx';
 
 /** The lesson as a column of blocks against a clock rail; beside it what it adds up to. */
 export function PlanBench() {
+  const { lesson } = useOpenLesson();
   const schedule = useSchedule();
   const dispatch = useAppDispatch();
   return (
@@ -33,6 +35,7 @@ export function PlanBench() {
         <Paper variant="outlined" sx={{ p: 2 }}>
           <SlotGauge schedule={schedule} />
         </Paper>
+        <Ledgers lesson={lesson} schedule={schedule} />
         <Paper variant="outlined" sx={{ p: 2 }}>
           <RunSheet />
         </Paper>

@@ -1,4 +1,4 @@
-import { Box, Button, IconButton, Paper, Stack, Tooltip, Typography } from '@mui/material';
+import { Box, IconButton, Paper, Stack, Tooltip, Typography } from '@mui/material';
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
@@ -10,10 +10,9 @@ import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock } from '../../app/use-lesson.ts';
 import { TextLine } from '../../ui/fields.tsx';
+import { AddBlock } from './AddBlock.tsx';
 import { BlockPlan } from './BlockPlan.tsx';
-
-export const kindNames: Record<BlockKind, string> = { talk: 'Talk', intervals: 'Work and rest', reps: 'Repetitions' };
-const kinds: BlockKind[] = ['talk', 'intervals', 'reps'];
+import { kindNames } from './kinds.ts';
 
 /** A section: its name, its blocks, and what to add. */
 export function SectionPlan({ planned, first, last }: { planned: ScheduledSection; first: boolean; last: boolean }) {
@@ -71,18 +70,14 @@ export function SectionPlan({ planned, first, last }: { planned: ScheduledSectio
       </Stack>
       {planned.blocks.length === 0 && (
         <Typography sx={{ p: 2 }} color="text.secondary">
-          Nothing here yet. Add a talk, work and rest, or repetitions.
+          Nothing here yet. Add a first block below.
         </Typography>
       )}
       {planned.blocks.map((block) => (
         <BlockPlan key={block.block.id} planned={block} isOpen={chosen?.id === block.block.id} onOpen={() => choose(block.block.id)} />
       ))}
       <Box sx={{ p: 1, display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        {kinds.map((kind) => (
-          <Button key={kind} size="small" onClick={() => add(kind)} disabled={planned.blocks.length >= LIMITS.blocksPerSection}>
-            + {kindNames[kind]}
-          </Button>
-        ))}
+        <AddBlock disabled={planned.blocks.length >= LIMITS.blocksPerSection} onAdd={add} />
       </Box>
     </Paper>
   );

@@ -1,21 +1,31 @@
 import { Box, Button, IconButton, Stack, Typography } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { LIMITS, type Block, type Cue } from '@zest/core/lesson';
+import { LIMITS, makeCue, makeKit, type Block, type BlockOf, type Cue, type Kit } from '@zest/core/lesson';
 import type { ReactNode } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { useChange } from './use-change.ts';
+
+export function RemoveButton({ name, onRemove }: { name: string; onRemove: () => void }) {
+  return (
+    <IconButton aria-label={`Remove ${name || 'this line'}`} onClick={onRemove}>
+      <DeleteOutlineIcon fontSize="small" />
+    </IconButton>
+  );
+}
 
 interface RowsProps {
   title: string;
   addLabel: string;
   rows: { key: string; name: string; fields: ReactNode }[];
   most: number;
+  /** Rows that have to stay. */
+  least?: number;
   onAdd: () => void;
   onRemove: (index: number) => void;
 }
 
-function Rows({ title, addLabel, rows, most, onAdd, onRemove }: RowsProps) {
+function Rows({ title, addLabel, rows, most, least = 0, onAdd, onRemove }: RowsProps) {
   return (
     <Box>
       <Stack direction="row" spacing={1} sx={{ alignItems: 'center', mb: rows.length ? 1 : 0 }}>
@@ -30,9 +40,7 @@ function Rows({ title, addLabel, rows, most, onAdd, onRemove }: RowsProps) {
         {rows.map(({ key, name, fields }, i) => (
           <Stack key={key} direction="row" spacing={1.5} sx={{ alignItems: 'center' }}>
             {fields}
-            <IconButton aria-label={`Remove ${name || 'this line'}`} onClick={() => onRemove(i)}>
-              <DeleteOutlineIcon fontSize="small" />
-            </IconButton>
+            {rows.length > least && <RemoveButton name={name} onRemove={() => onRemove(i)} />}
           </Stack>
         ))}
       </Stack>
@@ -54,7 +62,7 @@ export function CueList({ block }: { block: Block }) {
       title="Cues"
       addLabel="+ Cue"
       most={LIMITS.cues}
-      onAdd={() => change('Cues', (d) => void d.cues.push({ id: makeId(), text: '', moment: 'action' }), false)}
+      onAdd={() => change('Cues', (d) => void d.cues.push(makeCue('', makeId)), false)}
       onRemove={(i) => change('Cues', (d) => void d.cues.splice(i, 1), false)}
       rows={block.cues.map((cue, i) => ({
         key: cue.id,
@@ -81,6 +89,12 @@ export function CueList({ block }: { block: Block }) {
   );
 }
 
+const shares: readonly (readonly [Kit['share'], string])[] = [
+  ['each', 'each'],
+  ['pair', 'each pair'],
+  ['group', 'the group'],
+];
+
 export function KitList({ block }: { block: Block }) {
   const change = useChange(block);
   return (
@@ -88,7 +102,7 @@ export function KitList({ block }: { block: Block }) {
       title="Kit"
       addLabel="+ Kit"
       most={LIMITS.kit}
-      onAdd={() => change('Kit', (d) => void d.kit.push({ id: makeId(), name: '', quantity: 1, standIn: '' }), false)}
+      onAdd={() => change('Kit', (d) => void d.kit.push(makeKit('', makeId)), false)}
       onRemove={(i) => change('Kit', (d) => void d.kit.splice(i, 1), false)}
       rows={block.kit.map((item, i) => ({
         key: item.id,
@@ -101,6 +115,13 @@ export function KitList({ block }: { block: Block }) {
               range={{ min: 1, max: 99 }}
               sx={{ width: 110, flex: 'none' }}
               onChange={(n) => change('How many', (d) => void (d.kit[i] && (d.kit[i].quantity = n)))}
+            />
+            <ChoiceField
+              label="For"
+              value={item.share}
+              choices={shares}
+              sx={{ width: 130, flex: 'none' }}
+              onChange={(share) => change('For whom', (d) => void (d.kit[i] && (d.kit[i].share = share)))}
             />
             <TextLine label="What" value={item.name} most={LIMITS.title} onChange={(text) => change('Kit name', (d) => void (d.kit[i] && (d.kit[i].name = text)))} />
             <TextLine
@@ -136,6 +157,108 @@ export function CautionList({ block }: { block: Block }) {
             helper="Shown to students; your local policy decides."
             onChange={(next) => change(`Caution ${i + 1}`, (d) => void (d.cautions[i] = next))}
           />
+        ),
+      }))}
+    />
+  );
+}
+
+/** The commands of a called-out game. */
+export function Commands({ block }: { block: BlockOf<'called'> }) {
+  const change = useChange(block);
+  return (
+    <Rows
+      title="Commands"
+      addLabel="+ Command"
+      most={Math.min(LIMITS.labels.max, Math.floor(block.calls / Math.max(1, block.minEach)))}
+      least={LIMITS.labels.min}
+      onAdd={() => change('Commands', (d) => void d.labels.push({ id: makeId(), text: '' }), false)}
+      onRemove={(i) => change('Commands', (d) => void d.labels.splice(i, 1), false)}
+      rows={block.labels.map(({ id, text }, i) => ({
+        key: id,
+        name: text,
+        fields: <TextLine label={`Command ${i + 1}`} value={text} most={LIMITS.title} onChange={(next) => change(`Command ${i + 1}`, (d) => void (d.labels[i] && (d.labels[i].text = next)))} />,
+      }))}
+    />
+  );
+}
+
+/** What may be hit in a game, and what each is worth. */
+export function ScoreTargets({ block }: { block: BlockOf<'game'> }) {
+  const change = useChange(block);
+  return (
+    <Rows
+      title="Targets"
+      addLabel="+ Target"
+      most={LIMITS.targets}
+      onAdd={() => change('Targets', (d) => void d.targets.push({ id: makeId(), name: '', points: 1 }), false)}
+      onRemove={(i) => change('Targets', (d) => void d.targets.splice(i, 1), false)}
+      rows={block.targets.map(({ id, name, points }, i) => ({
+        key: id,
+        name,
+        fields: (
+          <>
+            <TextLine label={`Target ${i + 1}`} value={name} most={LIMITS.title} onChange={(text) => change(`Target ${i + 1}`, (d) => void (d.targets[i] && (d.targets[i].name = text)))} />
+            <WholeField label="Points" value={points} range={LIMITS.points} onChange={(n) => change('Points', (d) => void (d.targets[i] && (d.targets[i].points = n)))} />
+          </>
+        ),
+      }))}
+    />
+  );
+}
+
+/** What stands on a card, line by line. */
+export function CardLines({ block }: { block: BlockOf<'card'> }) {
+  const change = useChange(block);
+  return (
+    <Rows
+      title="On the card"
+      addLabel="+ Line"
+      most={LIMITS.cardLines}
+      onAdd={() => change('Card', (d) => void d.lines.push(''), false)}
+      onRemove={(i) => change('Card', (d) => void d.lines.splice(i, 1), false)}
+      rows={block.lines.map((text, i) => ({
+        key: String(i),
+        name: text,
+        fields: <TextLine label={`Line ${i + 1}`} value={text} most={LIMITS.line} onChange={(next) => change(`Line ${i + 1}`, (d) => void (d.lines[i] = next))} />,
+      }))}
+    />
+  );
+}
+
+/** Easier and harder forms, each with the rule that says when to choose it. */
+export function LevelList({ block }: { block: Block }) {
+  const change = useChange(block);
+  return (
+    <Rows
+      title="Easier and harder"
+      addLabel="+ Form"
+      most={LIMITS.levels}
+      onAdd={() => change('Levels', (d) => void d.levels.push({ id: makeId(), form: d.levels.length === 0 ? 'easier' : 'harder', text: '', rule: '' }), false)}
+      onRemove={(i) => change('Levels', (d) => void d.levels.splice(i, 1), false)}
+      rows={block.levels.map((level, i) => ({
+        key: level.id,
+        name: level.text,
+        fields: (
+          <>
+            <ChoiceField
+              label="Form"
+              value={level.form}
+              choices={[
+                ['easier', 'easier'],
+                ['harder', 'harder'],
+              ]}
+              sx={{ width: 120, flex: 'none' }}
+              onChange={(form) => change('Form', (d) => void (d.levels[i] && (d.levels[i].form = form)))}
+            />
+            <TextLine label={`Form ${i + 1}`} value={level.text} most={LIMITS.line} onChange={(text) => change(`Form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].text = text)))} />
+            <TextLine
+              label="Choose it when"
+              value={level.rule}
+              most={LIMITS.line}
+              onChange={(text) => change(`Rule of form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].rule = text)))}
+            />
+          </>
         ),
       }))}
     />

@@ -1,0 +1,117 @@
+import { Button, Stack } from '@mui/material';
+import { LIMITS, makeExercise, type BlockOf, type Exercise, type Movement } from '@zest/core/lesson';
+import { makeId } from '../../app/ids.ts';
+import { ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { FigureFields } from './FigureFields.tsx';
+import { RemoveButton } from './lists.tsx';
+import { useChange } from './use-change.ts';
+
+const movementNames: readonly (readonly [Movement, string])[] = [
+  ['other', 'something else'],
+  ['skip-rope', 'rope skipping'],
+  ['disc-throw', 'disc throw'],
+  ['seated-pull', 'seated band pull'],
+  ['one-leg-balance', 'balance on one leg'],
+  ['step-and-reach', 'step and reach'],
+  ['squat', 'squat'],
+];
+
+interface ExerciseFieldsProps {
+  exercise: Exercise;
+  label: string;
+  onChange: (label: string, change: (draft: Exercise) => void) => void;
+}
+
+function ExerciseFields({ exercise, label, onChange }: ExerciseFieldsProps) {
+  return (
+    <>
+      <TextLine label={label} value={exercise.title} most={LIMITS.title} sx={{ width: 230 }} onChange={(text) => onChange(label, (d) => void (d.title = text))} />
+      <ChoiceField
+        label="Movement"
+        value={exercise.movement}
+        choices={movementNames}
+        sx={{ width: 180 }}
+        onChange={(movement) => onChange('Movement', (d) => void (d.movement = movement))}
+      />
+    </>
+  );
+}
+
+type Single = BlockOf<'reps' | 'hold' | 'laps' | 'game'>;
+
+/** The one exercise of a block. */
+export function OneExercise({ block }: { block: Single }) {
+  const change = useChange(block);
+  return <ExerciseFields exercise={block.exercise} label="Exercise" onChange={(label, recipe) => change(label, (d) => recipe(d.exercise))} />;
+}
+
+const workSideNames = [
+  ['both', 'both together'],
+  ['right', 'right only'],
+  ['left', 'left only'],
+  ['halves', 'change halfway'],
+  ['rounds', 'change each round'],
+] as const;
+
+/** The exercises of work and rest, with how each treats sides. */
+export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
+  const change = useChange(block);
+  return (
+    <Stack spacing={1.5}>
+      {block.exercises.map((exercise, i) => (
+        <Stack key={exercise.id} direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
+          <ExerciseFields
+            exercise={exercise}
+            label={`Exercise ${i + 1}`}
+            onChange={(label, recipe) => change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])))}
+          />
+          <ChoiceField
+            label="Side"
+            value={exercise.sides}
+            choices={workSideNames}
+            sx={{ width: 165 }}
+            onChange={(sides) => change('Side', (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)))}
+          />
+          {block.exercises.length > 1 && <RemoveButton name={exercise.title} onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)} />}
+        </Stack>
+      ))}
+      <Button
+        size="small"
+        sx={{ alignSelf: 'start' }}
+        disabled={block.exercises.length >= LIMITS.exercises}
+        onClick={() => change('Exercises', (d) => void d.exercises.push({ ...makeExercise(`Exercise ${d.exercises.length + 1}`, makeId), sides: 'both' }), false)}
+      >
+        + Exercise
+      </Button>
+    </Stack>
+  );
+}
+
+/** The moves of a routine or of counts of 8, each with its own length. */
+export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
+  const change = useChange(block);
+  const add = () =>
+    change(
+      'Moves',
+      (d) => {
+        const move = makeExercise(`Move ${d.moves.length + 1}`, makeId);
+        if (d.kind === 'counts') d.moves.push({ ...move, eights: 1 });
+        else d.moves.push({ ...move, ms: 4_000 });
+      },
+      false,
+    );
+  return (
+    <Stack spacing={1.5}>
+      {block.moves.map((move, i) => (
+        <Stack key={move.id} direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
+          <ExerciseFields exercise={move} label={`Move ${i + 1}`} onChange={(label, recipe) => change(label, (d) => void (d.moves[i] && recipe(d.moves[i])))} />
+          <FigureFields block={block} keys={[`moves.${i}.${block.kind === 'counts' ? 'eights' : 'ms'}`]} />
+          {block.moves.length > 1 && <RemoveButton name={move.title} onRemove={() => change('Moves', (d) => void d.moves.splice(i, 1), false)} />}
+        </Stack>
+      ))}
+      <Button size="small" sx={{ alignSelf: 'start' }} disabled={block.moves.length >= LIMITS.moves} onClick={add}>
+        + Move
+      </Button>
+    </Stack>
+  );
+}

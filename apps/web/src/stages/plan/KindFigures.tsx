@@ -1,0 +1,382 @@
+import { Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
+import { figureOf, LIMITS, repMs, type Block, type BlockOf } from '@zest/core/lesson';
+import { measureBlock } from '@zest/core/schedule';
+import type { ReactNode } from 'react';
+import { useOpenLesson } from '../../app/use-lesson.ts';
+import { ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { Moves, OneExercise, WorkExercises } from './ExerciseFields.tsx';
+import { FigureFields } from './FigureFields.tsx';
+import { CardLines, Commands, ScoreTargets } from './lists.tsx';
+import { useChange } from './use-change.ts';
+
+const Line = ({ children }: { children: ReactNode }) => (
+  <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
+    {children}
+  </Stack>
+);
+
+const sideNames = [
+  ['right', 'right'],
+  ['left', 'left'],
+] as const;
+
+function Sides({ block }: { block: BlockOf<'reps' | 'hold'> }) {
+  const change = useChange(block);
+  return (
+    <>
+      <ChoiceField
+        label="Sides"
+        value={block.sides}
+        choices={[
+          ['both', 'both together'],
+          ['each', 'one side, then the other'],
+          ['alternating', 'alternating'],
+        ]}
+        sx={{ width: 230 }}
+        onChange={(sides) => change('Sides', (d) => void (d.sides = sides))}
+      />
+      {block.sides !== 'both' && <FirstSide block={block} />}
+    </>
+  );
+}
+
+function FirstSide({ block }: { block: BlockOf<'reps' | 'hold' | 'intervals'> }) {
+  const change = useChange(block);
+  return <ChoiceField label="First side" value={block.startSide} choices={sideNames} sx={{ width: 120 }} onChange={(side) => change('First side', (d) => void (d.startSide = side))} />;
+}
+
+type SpokenKey<B> = { [K in keyof B]: B[K] extends number | null ? K : never }[keyof B] & string;
+
+/** A length that follows the words (or the reading) until it is fixed. */
+function Spoken<B extends Block>({ block, figure, label, spokenMs }: { block: B; figure: SpokenKey<B>; label: string; spokenMs: number }) {
+  const change = useChange(block);
+  const isSpoken = block[figure] === null;
+  const fixedMs = Math.min(LIMITS.fixedMs.max, Math.max(LIMITS.fixedMs.min, spokenMs));
+  return (
+    <>
+      <FormControlLabel
+        label={label}
+        control={<Switch checked={isSpoken} onChange={(_event, spoken) => change('Length', (d) => Object.assign(d, { [figure]: spoken ? null : fixedMs }), false)} />}
+      />
+      <FigureFields block={block} keys={[figure]} />
+    </>
+  );
+}
+
+function Intervals({ block }: { block: BlockOf<'intervals'> }) {
+  const change = useChange(block);
+  const rungs = [block.workMs, ...block.ladder.map(({ workMs }) => workMs)];
+  const workMs = rungs.reduce((sum, ms) => sum + ms, 0) * block.rounds * block.sets * block.exercises.length;
+  return (
+    <Stack spacing={2}>
+      <WorkExercises block={block} />
+      <Line>
+        <FigureFields block={block} />
+        {block.exercises.some(({ sides }) => sides === 'halves' || sides === 'rounds') && <FirstSide block={block} />}
+        {block.rounds > 1 && (
+          <Button onClick={() => change('Rest between rounds', (d) => void (d.restBetweenRoundsMs = d.restBetweenRoundsMs === null ? 60_000 : null), false)}>
+            {block.restBetweenRoundsMs === null ? 'Longer rest between rounds' : 'Same rest between rounds'}
+          </Button>
+        )}
+        <Button
+          disabled={block.ladder.length >= LIMITS.rungs}
+          onClick={() => change('Ladder', (d) => void d.ladder.push(d.ladder.at(-1) ? { ...d.ladder.at(-1)! } : { workMs: d.workMs, restMs: d.restMs }), false)}
+        >
+          + Rung of a ladder
+        </Button>
+      </Line>
+      {block.ladder.map((_rung, i) => (
+        <Line key={i}>
+          <FigureFields block={block} keys={[`ladder.${i}.workMs`, `ladder.${i}.restMs`]} />
+          <Button onClick={() => change('Ladder', (d) => void d.ladder.splice(i, 1), false)}>Remove rung {i + 2}</Button>
+        </Line>
+      ))}
+      {workMs > 1_800_000 && <Typography color="error">More than 30 minutes of work in one block: 20 to 30 minutes is the usual most (common practice).</Typography>}
+    </Stack>
+  );
+}
+
+function Parts({ block }: { block: BlockOf<'reps'> }) {
+  const change = useChange(block);
+  const { parts } = block;
+  const names = ['1', '2', '3'];
+  return (
+    <>
+      <FormControlLabel
+        label="Taught in parts first, then joined"
+        control={
+          <Switch
+            checked={parts !== null}
+            onChange={(_event, on) =>
+              change('Parts', (d) => void (d.parts = on ? { names, timesEach: 2, partMs: 3_000, joinedTimes: 2, joinedMs: Math.max(LIMITS.onceMs.min, repMs(d.tempo) * 2) } : null), false)
+            }
+          />
+        }
+      />
+      {parts && (
+        <Line>
+          {parts.names.map((name, i) => (
+            <TextLine
+              key={i}
+              label={`Part ${i + 1}`}
+              value={name}
+              most={LIMITS.title}
+              sx={{ width: 120 }}
+              onChange={(text) => change(`Part ${i + 1}`, (d) => void (d.parts && (d.parts.names[i] = text)))}
+            />
+          ))}
+          <Button disabled={parts.names.length >= LIMITS.parts.max} onClick={() => change('Parts', (d) => void d.parts?.names.push(String(parts.names.length + 1)), false)}>
+            + Part
+          </Button>
+          {parts.names.length > LIMITS.parts.min && <Button onClick={() => change('Parts', (d) => void d.parts?.names.pop(), false)}>Remove the last part</Button>}
+          <FigureFields block={block} keys={['parts.timesEach', 'parts.partMs', 'parts.joinedTimes', 'parts.joinedMs']} />
+        </Line>
+      )}
+    </>
+  );
+}
+
+function Reps({ block }: { block: BlockOf<'reps'> }) {
+  return (
+    <Stack spacing={2}>
+      <Line>
+        <OneExercise block={block} />
+        <Sides block={block} />
+      </Line>
+      <Line>
+        <FigureFields block={block} />
+      </Line>
+      <Parts block={block} />
+    </Stack>
+  );
+}
+
+function Hold({ block }: { block: BlockOf<'hold'> }) {
+  const change = useChange(block);
+  return (
+    <Stack spacing={2}>
+      <Line>
+        <OneExercise block={block} />
+        <Sides block={block} />
+      </Line>
+      <Line>
+        <ChoiceField
+          label="Held for"
+          value={block.by}
+          choices={[
+            ['seconds', 'seconds'],
+            ['breaths', 'slow breaths'],
+          ]}
+          sx={{ width: 150 }}
+          onChange={(by) => change('Held for', (d) => void (d.by = by))}
+        />
+        <ChoiceField
+          label="Clock"
+          value={block.count}
+          choices={[
+            ['down', 'counts down'],
+            ['up', 'counts up'],
+          ]}
+          sx={{ width: 150 }}
+          onChange={(count) => change('Clock', (d) => void (d.count = count))}
+        />
+        <FigureFields block={block} />
+      </Line>
+    </Stack>
+  );
+}
+
+function Game({ block }: { block: BlockOf<'game'> }) {
+  const change = useChange(block);
+  const { lesson } = useOpenLesson();
+  const explainMs = measureBlock({ ...block, demo: null, tries: 1, leadInMs: 0, playMs: 0, scoreMs: 0, pauseAfter: null }, lesson);
+  return (
+    <Stack spacing={2}>
+      <Line>
+        <OneExercise block={block} />
+        <ChoiceField
+          label="Played"
+          value={block.goal}
+          choices={[
+            ['clock', 'against the clock'],
+            ['target', 'until a target is reached'],
+          ]}
+          sx={{ width: 220 }}
+          onChange={(goal) => change('Played', (d) => void (d.goal = goal))}
+        />
+        <ChoiceField
+          label="Score"
+          value={block.scoring}
+          choices={[
+            ['count', 'how many'],
+            ['time', 'how fast'],
+            ['points', 'points per target'],
+            ['streak', 'longest streak'],
+          ]}
+          onChange={(scoring) => change('Score', (d) => void (d.scoring = scoring))}
+        />
+      </Line>
+      <Line>
+        <FigureFields block={block} keys={['playMs', 'target', 'tries', 'restMs', 'scoreMs', 'leadInMs']} />
+      </Line>
+      <Line>
+        <Spoken block={block} figure="explainMs" label="Explained as long as the words take" spokenMs={explainMs} />
+      </Line>
+      {block.scoring === 'points' && <ScoreTargets block={block} />}
+    </Stack>
+  );
+}
+
+function Called({ block }: { block: BlockOf<'called'> }) {
+  const change = useChange(block);
+  return (
+    <Stack spacing={2}>
+      <Commands block={block} />
+      <Line>
+        <FigureFields block={block} />
+        <Button onClick={() => change('Order', (d) => void (d.seed = (d.seed + 1) % (LIMITS.seed.max + 1)), false)}>Another order</Button>
+      </Line>
+    </Stack>
+  );
+}
+
+function Question({ block }: { block: BlockOf<'question'> }) {
+  const change = useChange(block);
+  const { lesson } = useOpenLesson();
+  const alone = { ...block, thinkMs: 0, pauseAfter: null };
+  return (
+    <Stack spacing={2}>
+      <TextLine label="Question" value={block.question} most={LIMITS.line} onChange={(text) => change('Question', (d) => void (d.question = text))} />
+      <TextLine label="Answer" value={block.answer} most={LIMITS.line} onChange={(text) => change('Answer', (d) => void (d.answer = text))} />
+      <Line>
+        <FigureFields block={block} keys={['thinkMs']} />
+        <Spoken block={block} figure="askMs" label="Asked as long as the words take" spokenMs={measureBlock({ ...alone, askMs: null, answer: '', answerMs: null }, lesson)} />
+        <Spoken block={block} figure="answerMs" label="Answered as long as the words take" spokenMs={measureBlock({ ...alone, script: '', question: '', askMs: null, answerMs: null }, lesson)} />
+      </Line>
+    </Stack>
+  );
+}
+
+function Card({ block }: { block: BlockOf<'card'> }) {
+  const change = useChange(block);
+  const { lesson } = useOpenLesson();
+  return (
+    <Stack spacing={2}>
+      <CardLines block={block} />
+      <Line>
+        <ChoiceField
+          label="About"
+          value={block.about}
+          choices={[
+            ['kit', 'kit'],
+            ['space', 'space'],
+            ['rules', 'rules'],
+            ['other', 'something else'],
+          ]}
+          sx={{ width: 150 }}
+          onChange={(about) => change('About', (d) => void (d.about = about))}
+        />
+        <Spoken
+          block={block}
+          figure="fixedMs"
+          label={`As long as a ${lesson.audience.ageFrom}-year-old takes to read it`}
+          spokenMs={measureBlock({ ...block, fixedMs: null, pauseAfter: null }, lesson)}
+        />
+      </Line>
+    </Stack>
+  );
+}
+
+/** The figures and choices that belong to the block's kind. */
+export function KindFigures({ block }: { block: Block }) {
+  const change = useChange(block);
+  const { lesson } = useOpenLesson();
+  switch (block.kind) {
+    case 'talk':
+      return (
+        <Line>
+          <Spoken block={block} figure="fixedMs" label="As long as the words take" spokenMs={measureBlock({ ...block, fixedMs: null, pauseAfter: null }, lesson)} />
+        </Line>
+      );
+    case 'intervals':
+      return <Intervals block={block} />;
+    case 'reps':
+      return <Reps block={block} />;
+    case 'hold':
+      return <Hold block={block} />;
+    case 'counts':
+      return (
+        <Stack spacing={2}>
+          <Moves block={block} />
+          <Line>
+            <FigureFields block={block} />
+          </Line>
+        </Stack>
+      );
+    case 'routine':
+      return (
+        <Stack spacing={2}>
+          <Moves block={block} />
+          <Line>
+            <ChoiceField
+              label="Grows"
+              value={block.grow}
+              choices={[
+                ['from-start', 'each time from the start'],
+                ['new-only', 'only the new move'],
+                ['backwards', 'backwards from the end'],
+              ]}
+              sx={{ width: 230 }}
+              onChange={(grow) => change('Grows', (d) => Object.assign(d, { grow }))}
+            />
+            <FigureFields block={block} />
+          </Line>
+        </Stack>
+      );
+    case 'laps':
+      return (
+        <Line>
+          <OneExercise block={block} />
+          <FigureFields block={block} />
+        </Line>
+      );
+    case 'game':
+      return <Game block={block} />;
+    case 'called':
+      return <Called block={block} />;
+    case 'question':
+      return <Question block={block} />;
+    case 'card':
+      return <Card block={block} />;
+  }
+}
+
+/** Shown before it is done. */
+export function Showing({ block }: { block: Extract<Block, { demo: unknown }> }) {
+  const change = useChange(block);
+  const demo = block.demo;
+  const hasFigures = demo !== null && figureOf(block, 'demo.times') !== undefined;
+  return (
+    <Line>
+      <FormControlLabel
+        label="Shown before it is done"
+        control={<Switch checked={demo !== null} onChange={(_event, on) => change('Showing', (d) => void (d.demo = on ? { times: 2, speed: 'full', onceMs: 3_000 } : null), false)} />}
+      />
+      {hasFigures && (
+        <>
+          <FigureFields block={block} keys={['demo.times', 'demo.onceMs']} />
+          <ChoiceField
+            label="Speed"
+            value={demo.speed}
+            choices={[
+              ['full', 'full speed'],
+              ['half', 'half speed'],
+            ]}
+            sx={{ width: 140 }}
+            onChange={(speed) => change('Speed', (d) => void (d.demo && (d.demo.speed = speed)))}
+          />
+        </>
+      )}
+    </Line>
+  );
+}

@@ -1,0 +1,110 @@
+import type { Block } from '../lesson/index.ts';
+import type { Schedule, SpanKind } from '../schedule/index.ts';
+
+/**
+ * Usual energy cost by perceived effort 1 to 5, in METs: standing quietly, then calisthenics light,
+ * moderate and vigorous, then rope skipping at 100 to 120 a minute (2011 Compendium of Physical
+ * Activities, from memory).
+ */
+const METS_BY_EFFORT: readonly number[] = [1.3, 2.8, 3.8, 8.0, 11.8];
+const RESTING_METS = METS_BY_EFFORT[0] ?? 1.3;
+
+/** Spans in which nobody moves hard, whatever the block's effort. */
+const AT_REST: ReadonlySet<SpanKind> = new Set(['talk', 'card', 'explain', 'show', 'lead-in', 'rest', 'round-rest', 'set-rest', 'side-change', 'score', 'ask', 'think', 'answer', 'pause-sign']);
+
+/** Effort from which work counts as hard. */
+export const HARD_FROM = 4;
+/** A rest shorter than this does not end a hard stretch: the pulse stays up (common practice). */
+const STRETCH_GAP_MS = 120_000;
+
+/** The block's energy cost while it is being done, in METs: the teacher's own figure or the usual one of its effort. */
+export function metsOf(block: Pick<Block, 'mets' | 'effort'>): number {
+  return block.mets ?? METS_BY_EFFORT[block.effort - 1] ?? RESTING_METS;
+}
+
+/** A stretch of the student's time at one effort. */
+interface Load {
+  startMs: number;
+  endMs: number;
+  mets: number;
+  effort: number;
+  block: Block;
+}
+
+/** The lesson as stretches of load on the student clock; practice off the video has the load of its block. */
+function loadsOf(schedule: Schedule): Load[] {
+  return schedule.blocks.flatMap(({ block, spans, studentStartMs, durationMs, studentMs }) => {
+    const load = (startMs: number, endMs: number, isRest: boolean): Load => ({
+      startMs: studentStartMs + startMs,
+      endMs: studentStartMs + endMs,
+      mets: isRest ? Math.min(RESTING_METS, metsOf(block)) : metsOf(block),
+      effort: isRest ? 1 : block.effort,
+      block,
+    });
+    const loads = spans.map((span) => load(span.startMs, span.endMs, block.kind !== 'talk' && AT_REST.has(span.kind)));
+    // A talk is as hard as its teacher says: people warm up while they are talked through it.
+    if (studentMs > durationMs) loads.push(load(durationMs, studentMs, false));
+    return loads;
+  });
+}
+
+export interface EffortMinute {
+  /** Minute of the student's time, from 0. */
+  minute: number;
+  /** Averages over the minute, or over what is left of the last one. */
+  mets: number;
+  effort: number;
+}
+
+export interface EffortCurve {
+  minutes: EffortMinute[];
+  /** Energy of the whole session in MET-minutes; times the weight in kg and 1/60 it is kilocalories. */
+  metMinutes: number;
+  /** Preparation before the first hard work: all that comes earlier and is a warm-up or at least of effort 2. Null without hard work. */
+  warmUpMs: number | null;
+  /** Longest time of hard work with no rest of two minutes in it. */
+  longestHardMs: number;
+  /** What comes after the last hard work at effort 2 or as a cool-down. Null without hard work. */
+  coolDownMs: number | null;
+}
+
+const length = (load: Load) => load.endMs - load.startMs;
+const total = (loads: readonly Load[]) => loads.reduce((sum, load) => sum + length(load), 0);
+
+function minutesOf(loads: readonly Load[], studentMs: number): EffortMinute[] {
+  return Array.from({ length: Math.ceil(studentMs / 60_000) }, (_, minute) => {
+    const from = minute * 60_000;
+    const to = Math.min(from + 60_000, studentMs);
+    const weighed = (pick: (load: Load) => number) =>
+      loads.reduce((sum, load) => sum + Math.max(0, Math.min(to, load.endMs) - Math.max(from, load.startMs)) * pick(load), 0) / (to - from);
+    return { minute, mets: weighed(({ mets }) => mets), effort: weighed(({ effort }) => effort) };
+  });
+}
+
+function longestHard(hard: readonly Load[]): number {
+  let longest = 0;
+  let startMs = 0;
+  let endMs = -Infinity;
+  for (const load of hard) {
+    if (load.startMs - endMs >= STRETCH_GAP_MS) startMs = load.startMs;
+    endMs = load.endMs;
+    longest = Math.max(longest, endMs - startMs);
+  }
+  return longest;
+}
+
+/** How hard the lesson is, minute by minute of the student's time, and how it begins and ends. */
+export function effortCurve(schedule: Schedule): EffortCurve {
+  const loads = loadsOf(schedule);
+  // A warm-up may be lively: it prepares, whatever its effort.
+  const hard = loads.filter(({ effort, block }) => effort >= HARD_FROM && block.part !== 'warm-up');
+  const firstMs = hard[0]?.startMs;
+  const lastMs = hard.at(-1)?.endMs;
+  return {
+    minutes: minutesOf(loads, schedule.studentMs),
+    metMinutes: loads.reduce((sum, load) => sum + (length(load) * load.mets) / 60_000, 0),
+    warmUpMs: firstMs === undefined ? null : total(loads.filter((l) => l.endMs <= firstMs && (l.block.part === 'warm-up' || l.effort >= 2))),
+    longestHardMs: longestHard(hard),
+    coolDownMs: lastMs === undefined ? null : total(loads.filter((l) => l.startMs >= lastMs && (l.block.part === 'cool-down' || l.effort === 2))),
+  };
+}

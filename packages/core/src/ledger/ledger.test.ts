@@ -1,0 +1,114 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { makeBlock, makeKit, makeLesson, type Block, type BlockKind, type BlockOf, type Lesson } from '../lesson/index.ts';
+import { scheduleLesson } from '../schedule/index.ts';
+import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
+import { effortAdvice, effortCurve, kitLedger, metsOf, missingParts, sidesLedger, spaceLedger } from './index.ts';
+
+const makeId = counter();
+const of = <K extends BlockKind>(kind: K, figures: Partial<BlockOf<K>>) => ({ ...makeBlock(kind, makeId), ...figures }) as Block;
+const lessonOf = (...blocks: Block[]): Lesson => ({ ...makeLesson('A', makeId), sections: [{ id: 's', title: 'S', blocks }] });
+const kit = (...names: string[]) => names.map((name) => makeKit(name, makeId));
+
+describe('sides', () => {
+  it('turn round when every first side is swapped, and stay level where the plan is level', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, (lesson) => {
+        const swapped: Lesson = structuredClone(lesson);
+        const turn = { left: 'right', right: 'left' } as const;
+        for (const block of swapped.sections.flatMap(({ blocks }) => blocks)) {
+          if ('startSide' in block) block.startSide = turn[block.startSide];
+          if (block.kind === 'intervals') for (const e of block.exercises) if (e.sides === 'left' || e.sides === 'right') e.sides = turn[e.sides];
+        }
+        const [one, two] = [sidesLedger(scheduleLesson(lesson)), sidesLedger(scheduleLesson(swapped))];
+        expect(two.left.count).toBe(one.right.count);
+        expect(Math.abs(two.left.ms - one.right.ms)).toBeLessThan(100);
+        expect(two.uneven.map(({ more }) => more)).toEqual(one.uneven.map(({ more }) => turn[more]));
+      }),
+    );
+  });
+
+  it('name the block that favours a side, and the body regions it works', () => {
+    const right = { id: 'e', title: 'Throw', movement: 'disc-throw' as const, sides: 'right' as const };
+    const throwing = of('intervals', { title: 'Throwing', exercises: [right], rounds: 3, workMs: 20_000, regions: ['shoulders', 'arms'] });
+    const ledger = sidesLedger(scheduleLesson(lessonOf(throwing, of('reps', { sides: 'each', reps: 5, regions: ['hips'] }))));
+    expect(ledger.uneven).toMatchObject([{ title: 'Throwing', more: 'right', ms: 60_000 }]);
+    expect(ledger.regions.map(({ region, left, right: r }) => [region, left.ms, r.ms])).toEqual([['shoulders', 0, 60_000], ['arms', 0, 60_000], ['hips', 10_000, 10_000]]);
+  });
+});
+
+describe('kit', () => {
+  it('knows from when a thing is needed, and proposes a pause where it is not named before', () => {
+    const welcome = of('talk', { part: 'kit', fixedMs: 10_000, kit: kit('Rope'), script: 'Put a chair beside you.' });
+    const skip = of('intervals', { title: 'Skip', kit: [{ ...makeKit(' rope ', makeId), quantity: 2, standIn: 'no rope' }] });
+    const sit = of('reps', { title: 'Sit', kit: kit('Chair', 'Band'), script: 'Take your band.' });
+    const lines = kitLedger(scheduleLesson(lessonOf(welcome, skip, sit)));
+    expect(lines.map(({ name, quantity, announcedMs, neededIn, fetchBefore }) => [name, quantity, announcedMs, neededIn?.title, fetchBefore])).toEqual([
+      ['Rope', 2, 0, 'Skip', null],
+      ['Chair', 1, 0, 'Sit', null],
+      ['Band', 1, lines[2]?.neededIn?.atMs, 'Sit', sit.id],
+    ]);
+    expect(lines[0]?.standIns).toEqual(['no rope']);
+  });
+});
+
+describe('space', () => {
+  const wide = of('reps', { title: 'Shuttle', footprint: { widthCm: 400, depthCm: 150, heightCm: 200 } });
+  const high = of('intervals', { title: 'Skip', footprint: { widthCm: 150, depthCm: 200, heightCm: 260 } });
+
+  it('is the most of every way, with the block that decides it', () => {
+    expect(spaceLedger(lessonOf(wide, high)).needs.map(({ dimension, cm, title }) => [dimension, cm, title])).toEqual([
+      ['widthCm', 400, 'Shuttle'],
+      ['depthCm', 200, 'Skip'],
+      ['heightCm', 260, 'Skip'],
+    ]);
+    expect(spaceLedger(lessonOf()).needs).toEqual([]);
+  });
+
+  it('says what does not fit the room, and when turning the move would do', () => {
+    const room = { widthCm: 200, depthCm: 450, heightCm: 240 };
+    expect(spaceLedger({ ...lessonOf(wide, high), room }).misfits).toEqual([
+      { blockId: wide.id, title: 'Shuttle', missing: { widthCm: 200 }, fitsTurned: true },
+      { blockId: high.id, title: 'Skip', missing: { heightCm: 20 }, fitsTurned: false },
+    ]);
+  });
+});
+
+describe('effort', () => {
+  it('costs what the 2011 Compendium says for its like (from memory), unless the teacher knows better', () => {
+    expect([1, 2, 3, 4, 5].map((effort) => metsOf({ effort, mets: null }))).toEqual([1.3, 2.8, 3.8, 8.0, 11.8]);
+    expect(metsOf({ effort: 5, mets: 12.3 })).toBe(12.3);
+  });
+
+  it('adds up over its minutes, whatever the lesson', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, (lesson) => {
+        const schedule = scheduleLesson(lesson);
+        const { minutes, metMinutes } = effortCurve(schedule);
+        const lengths = minutes.map(({ minute }) => Math.min(60_000, schedule.studentMs - minute * 60_000));
+        expect(minutes.reduce((sum, { mets }, i) => sum + (mets * (lengths[i] ?? 0)) / 60_000, 0)).toBeCloseTo(metMinutes, 6);
+        for (const { effort } of minutes) expect(effort >= 1 - 1e-9 && effort <= 5 + 1e-9).toBe(true);
+      }),
+    );
+  });
+
+  it('measures warm-up, longest hard stretch and cool-down', () => {
+    const warm = of('talk', { part: 'warm-up', effort: 3, fixedMs: 120_000 });
+    const hard = of('intervals', { effort: 5, leadInMs: 0, workMs: 60_000, restMs: 30_000, rounds: 3 });
+    const calm = of('talk', { part: 'cool-down', effort: 1, fixedMs: 60_000 });
+    const schedule = scheduleLesson(lessonOf(warm, hard, calm));
+    const curve = effortCurve(schedule);
+    expect([curve.warmUpMs, curve.longestHardMs, curve.coolDownMs]).toEqual([120_000, 240_000, 60_000]);
+    expect(effortAdvice(curve, schedule.studentMs).map(({ holds }) => holds)).toEqual([false, true, false]);
+    const easy = scheduleLesson(lessonOf(warm, calm));
+    expect(effortAdvice(effortCurve(easy), easy.studentMs)).toEqual([]);
+  });
+});
+
+describe('completeness', () => {
+  it('names the parts of the teacher’s own list that are missing, in their order', () => {
+    const lesson = lessonOf(of('talk', { part: 'greeting' }), of('reps', { part: 'skill' }));
+    const own: Lesson = { ...lesson, settings: { ...lesson.settings, parts: ['greeting', 'warm-up', 'skill', 'sign-off'] } };
+    expect(missingParts(own)).toEqual(['warm-up', 'sign-off']);
+  });
+});

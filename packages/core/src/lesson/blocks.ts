@@ -1,0 +1,260 @@
+import { z } from 'zod';
+import { LIMITS } from './limits.ts';
+import {
+  bodyRegions,
+  companySchema,
+  cueSchema,
+  demoSchema,
+  exerciseSchema,
+  facingSchema,
+  footageSchema,
+  footprintSchema,
+  idSchema,
+  kitSchema,
+  lessonParts,
+  levelSchema,
+  lineSchema,
+  pauseSchema,
+  titleSchema,
+  whole,
+} from './parts.ts';
+
+const base = {
+  id: idSchema,
+  title: titleSchema,
+  part: z.enum(lessonParts),
+  /** What the teacher says, in sentences. Captions are made from it. */
+  script: z.string().max(LIMITS.script, `At most ${LIMITS.script} characters.`),
+  cues: z.array(cueSchema).max(LIMITS.cues),
+  kit: z.array(kitSchema).max(LIMITS.kit),
+  cautions: z.array(lineSchema).max(LIMITS.cautions),
+  company: companySchema,
+  levels: z.array(levelSchema).max(LIMITS.levels),
+  /** Null: no more than standing room. */
+  footprint: footprintSchema.nullable(),
+  facing: facingSchema,
+  /** Perceived effort, 1 (at rest) to 5 (hard). */
+  effort: z.int().min(1).max(5),
+  /** Energy cost in METs; null: the usual one of the effort. */
+  mets: z.number().min(1, 'At least 1 MET, which is rest.').max(20, 'At most 20 METs.').nullable(),
+  regions: z.array(z.enum(bodyRegions)).max(bodyRegions.length),
+  /** Keys of figures that fitting to a slot leaves alone. */
+  locked: z.array(z.string().max(60)).max(40),
+  footage: footageSchema.nullable(),
+  pauseAfter: pauseSchema.nullable(),
+};
+
+export const sidesPlans = ['both', 'each', 'alternating'] as const;
+export const sides = ['left', 'right'] as const;
+const side = z.enum(sides);
+
+const leadInMs = whole(LIMITS.leadInMs, 'ms');
+const restMs = whole(LIMITS.restMs, 'ms');
+/** Null: as long as the words take. */
+const spokenOrFixedMs = whole(LIMITS.fixedMs, 'ms').nullable();
+const demo = demoSchema.nullable();
+
+export const talkBlockSchema = z.strictObject({ ...base, kind: z.literal('talk'), fixedMs: spokenOrFixedMs });
+
+/** How an exercise of an intervals block treats sides: together, on one, changing halfway, or by round. */
+export const workSides = ['both', 'left', 'right', 'halves', 'rounds'] as const;
+export const rungSchema = z.strictObject({ workMs: whole(LIMITS.workMs, 'ms'), restMs });
+
+/** Sets of rounds; a round goes down the ladder, each rung goes through the exercises. */
+export const intervalsBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('intervals'),
+  demo,
+  exercises: z.array(exerciseSchema.extend({ sides: z.enum(workSides) })).min(1, 'At least one exercise.').max(LIMITS.exercises),
+  workMs: whole(LIMITS.workMs, 'ms'),
+  restMs,
+  /** Further rungs after `workMs` and `restMs`; empty: every work is alike. */
+  ladder: z.array(rungSchema).max(LIMITS.rungs),
+  rounds: whole(LIMITS.rounds),
+  /** Takes the place of the rest after a round's last exercise; null: the ordinary rest. */
+  restBetweenRoundsMs: restMs.nullable(),
+  sets: whole(LIMITS.sets),
+  /** Takes the place of the rest after a set's last exercise. */
+  restBetweenSetsMs: restMs,
+  startSide: side,
+  leadInMs,
+});
+
+/** Taught in parts: each named part `timesEach` over at `partMs`, then joined `joinedTimes` over at `joinedMs`. */
+export const partsSchema = z.strictObject({
+  names: z.array(titleSchema).min(LIMITS.parts.min, 'At least two parts.').max(LIMITS.parts.max),
+  timesEach: whole(LIMITS.demoTimes),
+  partMs: whole(LIMITS.onceMs, 'ms'),
+  joinedTimes: whole(LIMITS.demoTimes),
+  joinedMs: whole(LIMITS.onceMs, 'ms'),
+});
+
+export const repsBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('reps'),
+  demo,
+  exercise: exerciseSchema,
+  parts: partsSchema.nullable(),
+  /** Repetitions in a set; per side when `sides` is `each` or `alternating`. */
+  reps: whole(LIMITS.reps),
+  sides: z.enum(sidesPlans),
+  startSide: side,
+  /** One repetition: down, hold, up, hold at the top. */
+  tempo: z
+    .strictObject({
+      downMs: whole(LIMITS.tempoPartMs, 'ms'),
+      holdMs: whole(LIMITS.tempoPartMs, 'ms'),
+      upMs: whole(LIMITS.tempoPartMs, 'ms'),
+      topHoldMs: whole(LIMITS.tempoPartMs, 'ms'),
+    })
+    .refine((t) => t.downMs + t.holdMs + t.upMs + t.topHoldMs >= 200, 'One repetition takes at least 0.2 s.'),
+  sets: whole(LIMITS.sets),
+  restBetweenSetsMs: restMs,
+  sideChangeMs: restMs,
+  leadInMs,
+});
+
+export const holdBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('hold'),
+  demo,
+  exercise: exerciseSchema,
+  /** Whether seconds or slow breaths say how long a hold lasts. */
+  by: z.enum(['seconds', 'breaths']),
+  holdMs: whole(LIMITS.holdMs, 'ms'),
+  breaths: whole(LIMITS.breaths),
+  breathInMs: whole(LIMITS.breathMs, 'ms'),
+  breathOutMs: whole(LIMITS.breathMs, 'ms'),
+  count: z.enum(['down', 'up']),
+  /** Holds; per side when `sides` is `each` or `alternating`. */
+  holds: whole(LIMITS.holds),
+  restMs,
+  sides: z.enum(sidesPlans),
+  startSide: side,
+  sideChangeMs: restMs,
+  leadInMs,
+});
+
+/** Moves counted in eights at a tempo. */
+export const countsBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('counts'),
+  demo,
+  bpm: whole(LIMITS.bpm),
+  moves: z.array(exerciseSchema.extend({ eights: whole(LIMITS.eights) })).min(1, 'At least one move.').max(LIMITS.moves),
+  times: whole(LIMITS.tries),
+  /** Eights counted in before the first move. */
+  countIn: whole(LIMITS.countIn),
+});
+
+/** How a routine grows: each time from the start, only the new move, or from the end backwards. */
+export const growths = ['from-start', 'new-only', 'backwards'] as const;
+export const routineBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('routine'),
+  demo,
+  moves: z.array(exerciseSchema.extend({ ms: whole(LIMITS.moveMs, 'ms') })).min(1, 'At least one move.').max(LIMITS.moves),
+  grow: z.enum(growths),
+  /** How often each step of the growing is rehearsed. */
+  timesEach: whole(LIMITS.demoTimes),
+  restMs,
+  /** Run-throughs of the whole at the end. */
+  wholeTimes: z.int().min(0).max(LIMITS.demoTimes.max, `At most ${LIMITS.demoTimes.max}.`),
+  leadInMs,
+});
+
+export const lapsBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('laps'),
+  demo,
+  exercise: exerciseSchema,
+  laps: whole(LIMITS.laps),
+  /** The teacher's estimate of one lap. */
+  lapMs: whole(LIMITS.lapMs, 'ms'),
+  /** Tokens laid out; one is taken each lap. 0: none. */
+  tokens: whole(LIMITS.tokens),
+  restMs,
+  leadInMs,
+});
+
+export const scorings = ['count', 'time', 'points', 'streak'] as const;
+export const gameBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('game'),
+  demo,
+  exercise: exerciseSchema,
+  explainMs: spokenOrFixedMs,
+  /** Played for `playMs`, or until `target` is reached, which `playMs` then estimates. */
+  goal: z.enum(['clock', 'target']),
+  playMs: whole(LIMITS.workMs, 'ms'),
+  target: whole(LIMITS.target),
+  scoring: z.enum(scorings),
+  targets: z.array(z.strictObject({ id: idSchema, name: titleSchema, points: whole(LIMITS.points) })).max(LIMITS.targets),
+  tries: whole(LIMITS.tries),
+  restMs,
+  /** Time to write down the score after each try. */
+  scoreMs: whole(LIMITS.scoreMs, 'ms'),
+  leadInMs,
+});
+
+/** Commands called in a fair random order that the seed repeats. */
+export const calledBlockSchema = z
+  .strictObject({
+    ...base,
+    kind: z.literal('called'),
+    demo,
+    labels: z.array(z.strictObject({ id: idSchema, text: titleSchema })).min(LIMITS.labels.min, 'At least two commands.').max(LIMITS.labels.max),
+    calls: whole(LIMITS.calls),
+    gapMinMs: whole(LIMITS.gapMs, 'ms'),
+    gapMaxMs: whole(LIMITS.gapMs, 'ms'),
+    minEach: whole(LIMITS.minEach),
+    seed: whole(LIMITS.seed),
+    leadInMs,
+  })
+  .refine((b) => b.gapMinMs <= b.gapMaxMs, { path: ['gapMaxMs'], message: 'The longest gap is at least the shortest.' })
+  .refine((b) => b.minEach * b.labels.length <= b.calls, { path: ['calls'], message: 'Too few calls for every command to come as often as asked. Raise the calls or lower "each at least".' });
+
+export const questionBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('question'),
+  question: lineSchema,
+  answer: lineSchema,
+  askMs: spokenOrFixedMs,
+  thinkMs: whole(LIMITS.thinkMs, 'ms'),
+  answerMs: spokenOrFixedMs,
+});
+
+export const cardTopics = ['kit', 'space', 'rules', 'other'] as const;
+export const cardBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('card'),
+  about: z.enum(cardTopics),
+  lines: z.array(lineSchema).max(LIMITS.cardLines),
+  /** Null: as long as the youngest of the audience takes to read it. */
+  fixedMs: whole(LIMITS.fixedMs, 'ms').nullable(),
+});
+
+export const blockSchema = z.discriminatedUnion('kind', [
+  talkBlockSchema,
+  intervalsBlockSchema,
+  repsBlockSchema,
+  holdBlockSchema,
+  countsBlockSchema,
+  routineBlockSchema,
+  lapsBlockSchema,
+  gameBlockSchema,
+  calledBlockSchema,
+  questionBlockSchema,
+  cardBlockSchema,
+]);
+
+export type Block = z.infer<typeof blockSchema>;
+export type BlockKind = Block['kind'];
+
+/** Every kind of block, in the order they are offered. */
+export const blockKinds = blockSchema.options.map(({ shape }) => shape.kind.value);
+export type BlockOf<K extends BlockKind> = Extract<Block, { kind: K }>;
+export type TalkBlock = BlockOf<'talk'>;
+export type IntervalsBlock = BlockOf<'intervals'>;
+export type RepsBlock = BlockOf<'reps'>;
+export type Side = (typeof sides)[number];

@@ -1,0 +1,57 @@
+/** A document as it was read, before its shape is known. */
+export type RawDocument = Record<string, unknown>;
+/** Turns a document of version `n` into one of version `n + 1`. */
+export type Migration = (document: RawDocument) => RawDocument;
+
+type Raw = Record<string, unknown>;
+const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Maps a list of objects; anything else stays for the schema to refuse in words. */
+const each = (list: unknown, change: (item: Raw) => Raw): unknown =>
+  Array.isArray(list) ? list.map((item: unknown) => (isRaw(item) ? change(item) : item)) : list;
+
+/** What version 2 added to a block, at the value that means what version 1 meant. */
+function blockTo2(block: Raw): Raw {
+  const wider = {
+    part: 'other',
+    company: { kind: 'alone', players: 1, hands: '' },
+    levels: [],
+    footprint: null,
+    facing: { performer: 'camera', viewer: 'screen' },
+    mets: null,
+    regions: [],
+    locked: [],
+    ...block,
+    cues: each(block['cues'], (cue) => ({ bodyPart: '', reason: '', right: '', wrong: '', anchor: null, ...cue })),
+    kit: each(block['kit'], (item) => ({ share: 'each', ...item })),
+  };
+  switch (block['kind']) {
+    case 'intervals':
+      return {
+        demo: null,
+        ladder: [],
+        sets: 1,
+        restBetweenSetsMs: 60_000,
+        startSide: 'right',
+        ...wider,
+        exercises: each(block['exercises'], (exercise) => ({ sides: 'both', ...exercise })),
+      };
+    case 'reps':
+      return { demo: null, parts: null, ...wider };
+    default:
+      return wider;
+  }
+}
+
+/** Version 2: every kind of block, two targets, the student's room, the teacher's own parts. */
+const to2: Migration = ({ targetMs, series, settings, sections, ...rest }) => ({
+  room: null,
+  ...rest,
+  series: isRaw(series) ? { recap: '', teaser: '', ...series } : series,
+  targets: { video: targetMs === null || targetMs === undefined ? null : { ms: targetMs, toleranceMs: 15_000 }, session: null },
+  settings: isRaw(settings) ? { units: 'metric', parts: [], ...settings } : settings,
+  sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], blockTo2) })),
+});
+
+/** Steps from each old version to the next, by the version they start from. */
+export const migrations: ReadonlyMap<number, Migration> = new Map([[1, to2]]);

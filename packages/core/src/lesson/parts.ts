@@ -1,0 +1,142 @@
+import { z } from 'zod';
+import { LIMITS, type Range } from './limits.ts';
+
+export const idSchema = z.string().min(1).max(40).regex(/^[\w-]+$/, 'Ids are letters, digits, - and _.');
+export const titleSchema = z.string().max(LIMITS.title, `At most ${LIMITS.title} characters.`);
+export const lineSchema = z.string().max(LIMITS.line, `At most ${LIMITS.line} characters.`);
+
+/** A whole number within `range`, with messages a teacher can act on. `unit` is 'ms' for times, which are shown in seconds. */
+export function whole(range: Range, unit: 'ms' | '' = '') {
+  const shown = (value: number) => (unit === 'ms' ? `${value / 1000} s` : String(value));
+  return z
+    .int(unit === 'ms' ? 'A time is a whole number of milliseconds.' : 'This is a whole number.')
+    .min(range.min, `At least ${shown(range.min)}.`)
+    .max(range.max, `At most ${shown(range.max)}.`);
+}
+
+/** When a cue belongs: before the move, while it runs, at its end, or all through the block. */
+export const cueMoments = ['ready', 'action', 'finish', 'throughout'] as const;
+export const cueSchema = z.strictObject({
+  id: idSchema,
+  /** Key words, two to five. */
+  text: lineSchema,
+  moment: z.enum(cueMoments),
+  /** The body part it names; empty when none. */
+  bodyPart: titleSchema,
+  reason: lineSchema,
+  right: lineSchema,
+  /** The usual mistake. */
+  wrong: lineSchema,
+  /** Where in the script it is spoken, as a character offset; null when it is only shown. */
+  anchor: z.int().min(0).max(LIMITS.script).nullable(),
+});
+
+/** Whom a quantity of kit is for. */
+export const kitShares = ['each', 'pair', 'group'] as const;
+export const kitSchema = z.strictObject({
+  id: idSchema,
+  name: titleSchema,
+  quantity: z.int().min(1, 'At least 1.').max(99, 'At most 99.'),
+  share: z.enum(kitShares),
+  /** The household thing that does as well; empty when there is none. */
+  standIn: titleSchema,
+});
+
+/** How the drawn performer moves for this exercise; `other` when it has no such movement. */
+export const movements = [
+  'other',
+  'skip-rope',
+  'disc-throw',
+  'seated-pull',
+  'one-leg-balance',
+  'step-and-reach',
+  'squat',
+] as const;
+export const exerciseSchema = z.strictObject({ id: idSchema, title: titleSchema, movement: z.enum(movements) });
+
+/** Which take shows the block: the block's first moment lies at `startsAtMs` of the take's working copy. */
+export const footageSchema = z.strictObject({
+  takeId: z.string().min(1).max(40),
+  startsAtMs: z.int().min(0).max(LIMITS.targetMs.max),
+});
+
+/** "Stop the video and practise": `signMs` on the video clock, then `practiceMs` on the student clock only. */
+export const pauseSchema = z.strictObject({
+  practiceMs: whole(LIMITS.practiceMs, 'ms'),
+  signMs: whole(LIMITS.signMs, 'ms'),
+  prompt: lineSchema,
+});
+
+/** What a block is for; the usual parts of a lesson (common practice), none of them forced. */
+export const lessonParts = [
+  'greeting',
+  'kit',
+  'space',
+  'health',
+  'warm-up',
+  'skill',
+  'practice',
+  'game',
+  'cool-down',
+  'extra',
+  'sign-off',
+  'other',
+] as const;
+
+export const companies = ['alone', 'partner', 'wall', 'adult', 'group'] as const;
+export const companySchema = z.strictObject({
+  kind: z.enum(companies),
+  /** How many play, the student included. */
+  players: whole(LIMITS.players),
+  /** Where a supporting grown-up's hands go; empty when nobody supports. */
+  hands: lineSchema,
+});
+
+/** An easier or harder form, and the rule that says when to choose it. */
+export const levelSchema = z.strictObject({ id: idSchema, form: z.enum(['easier', 'harder']), text: lineSchema, rule: lineSchema });
+
+/** Room the move takes, in centimetres: sideways, towards the camera, and up. */
+export const footprintSchema = z.strictObject({
+  widthCm: whole(LIMITS.sideCm),
+  depthCm: whole(LIMITS.sideCm),
+  heightCm: whole(LIMITS.sideCm),
+});
+
+export const bodyRegions = [
+  'neck',
+  'shoulders',
+  'arms',
+  'hands',
+  'chest',
+  'back',
+  'trunk',
+  'hips',
+  'thighs',
+  'lower legs',
+  'feet',
+  'whole body',
+] as const;
+
+export const performerFacings = ['camera', 'left side on', 'right side on', 'away'] as const;
+export const viewerFacings = ['screen', 'away', 'side on', 'lying down'] as const;
+export const facingSchema = z.strictObject({ performer: z.enum(performerFacings), viewer: z.enum(viewerFacings) });
+
+/** Shown before it is done, `times` over; one showing lasts `onceMs` at full speed, twice that at half speed. */
+export const demoSchema = z.strictObject({
+  times: whole(LIMITS.demoTimes),
+  speed: z.enum(['full', 'half']),
+  onceMs: whole(LIMITS.onceMs, 'ms'),
+});
+
+export type Cue = z.infer<typeof cueSchema>;
+export type Kit = z.infer<typeof kitSchema>;
+export type Exercise = z.infer<typeof exerciseSchema>;
+export type Movement = (typeof movements)[number];
+export type Footage = z.infer<typeof footageSchema>;
+export type Pause = z.infer<typeof pauseSchema>;
+export type LessonPart = (typeof lessonParts)[number];
+export type Company = z.infer<typeof companySchema>;
+export type Level = z.infer<typeof levelSchema>;
+export type Footprint = z.infer<typeof footprintSchema>;
+export type BodyRegion = (typeof bodyRegions)[number];
+export type Demo = z.infer<typeof demoSchema>;

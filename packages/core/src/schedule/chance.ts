@@ -1,0 +1,88 @@
+import type { BlockOf } from '../lesson/index.ts';
+
+/** Random numbers from 0 to below 1 that a seed repeats on every machine (mulberry32, public domain). */
+export function seededChance(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
+    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+/** No command more than this often running: a third time is guessed. */
+const MOST_RUNNING = 2;
+
+/** How often each command comes: `minEach` at least, the rest by chance, never so often that it would have to run on. */
+function shares(labels: number, calls: number, minEach: number, chance: () => number): number[] {
+  const most = Math.max(minEach, Math.floor((MOST_RUNNING * (calls + 1)) / (MOST_RUNNING + 1)));
+  const counts = Array.from({ length: labels }, () => minEach);
+  for (let left = calls - minEach * labels; left > 0; left -= 1) {
+    const open = counts.flatMap((count, i) => (count < most ? [i] : []));
+    const chosen = open[Math.floor(chance() * open.length)] ?? 0;
+    counts[chosen] = (counts[chosen] ?? 0) + 1;
+  }
+  return counts;
+}
+
+/** Whether what is left can still be called without a third running, the last `run` calls having been `last`. */
+function canFinish(left: readonly number[], last: number, run: number): boolean {
+  const total = left.reduce((sum, n) => sum + n, 0);
+  return left.every((n, i) => n <= MOST_RUNNING * (total - n + (i === last ? 0 : 1)) + (i === last ? MOST_RUNNING - run : 0));
+}
+
+function order(counts: readonly number[], chance: () => number): number[] {
+  const left = [...counts];
+  const called: number[] = [];
+  let last = -1;
+  let run = 0;
+  for (let total = left.reduce((sum, n) => sum + n, 0); total > 0; total -= 1) {
+    const open = left.flatMap((n, i) => {
+      if (n === 0 || (i === last && run === MOST_RUNNING)) return [];
+      const after = left.map((m, j) => (j === i ? m - 1 : m));
+      return canFinish(after, i, i === last ? run + 1 : 1) ? [i] : [];
+    });
+    // Weighted by what is left, so that every order allowed can come.
+    let pick = chance() * open.reduce((sum, i) => sum + (left[i] ?? 0), 0);
+    const chosen = open.find((i) => (pick -= left[i] ?? 0) < 0) ?? open.at(-1) ?? 0;
+    left[chosen] = (left[chosen] ?? 0) - 1;
+    run = chosen === last ? run + 1 : 1;
+    last = chosen;
+    called.push(chosen);
+  }
+  return called;
+}
+
+/** Gaps that differ but come in pairs about the middle: the game lasts the same whatever the seed. */
+function gaps(calls: number, minMs: number, maxMs: number, chance: () => number): number[] {
+  const list: number[] = [];
+  while (list.length + 1 < calls) {
+    const gap = minMs + Math.floor(chance() * (maxMs - minMs + 1));
+    list.push(gap, minMs + maxMs - gap);
+  }
+  if (list.length < calls) list.push(Math.floor((minMs + maxMs) / 2));
+  for (let i = list.length - 1; i > 0; i -= 1) {
+    const j = Math.floor(chance() * (i + 1));
+    [list[i], list[j]] = [list[j] ?? 0, list[i] ?? 0];
+  }
+  return list;
+}
+
+/** What all the gaps of a called-out game add up to, the same for every seed. In milliseconds. */
+export function callsMs({ calls, gapMinMs, gapMaxMs }: BlockOf<'called'>): number {
+  const pairs = Math.floor(calls / 2);
+  return pairs * (gapMinMs + gapMaxMs) + (calls % 2) * Math.floor((gapMinMs + gapMaxMs) / 2);
+}
+
+/**
+ * The commands of a called-out game in a random order that the block's seed repeats: each at least
+ * `minEach` times, none more than twice running. `gapMs` is the time to answer each.
+ */
+export function callOrder(block: BlockOf<'called'>): { label: string; gapMs: number }[] {
+  const { labels, calls, minEach, gapMinMs, gapMaxMs, seed } = block;
+  const chance = seededChance(seed);
+  const called = order(shares(labels.length, calls, minEach, chance), chance);
+  const waits = gaps(called.length, gapMinMs, gapMaxMs, chance);
+  return called.map((at, i) => ({ label: labels[at]?.text ?? '', gapMs: waits[i] ?? gapMinMs }));
+}

@@ -1,0 +1,275 @@
+import { blocksOf, figuresOf, findBlock, readFigure, writeFigure, type Block, type Figure, type Lesson, type LessonEdit, type Target } from '../lesson/index.ts';
+import { clockText, lengthText } from '../time/index.ts';
+import { measureBlock } from './block.ts';
+import { allSums, costOf, optionsOf, reachableSums, type Option, type Window } from './fit-search.ts';
+
+/** One figure changed: `from` and `to` in the figure's own unit. */
+export interface FitChange {
+  blockId: string;
+  blockTitle: string;
+  key: string;
+  label: string;
+  unit: Figure['unit'];
+  from: number;
+  to: number;
+}
+
+export interface FitProposal {
+  changes: FitChange[];
+  /** Sum of steps times weights. */
+  cost: number;
+  videoMs: number;
+  sessionMs: number;
+}
+
+export interface FitResult {
+  /** `fits`: the cheapest proposal that meets every target. `nearest`: none does, and this one comes closest. */
+  kind: 'fits' | 'nearest';
+  proposal: FitProposal;
+  /** What stands in the way, in words; empty when it fits. */
+  obstacles: string[];
+}
+
+const PRACTICE = 'pauseAfter.practiceMs';
+
+/** A figure's values that fitting may choose: whole steps from half of it to half as much again, at least one step each way. */
+interface Knob {
+  key: string;
+  label: string;
+  unit: Figure['unit'];
+  from: number;
+  /** Values with their cost, cheapest first; the first is the present one. */
+  values: { value: number; cost: number }[];
+}
+
+function knobOf(block: Block, figure: Figure): Knob[] {
+  const { fit, range, key, label, unit } = figure;
+  if (!fit || block.locked.includes(key)) return [];
+  const from = readFigure(block, key);
+  const most = Math.max(1, Math.floor(from / 2 / fit.step));
+  const values = [{ value: from, cost: 0 }];
+  for (let steps = 1; steps <= most; steps += 1) {
+    for (const value of [from - steps * fit.step, from + steps * fit.step]) {
+      if (value >= range.min && value <= range.max) values.push({ value, cost: steps * fit.weight });
+    }
+  }
+  return values.length > 1 ? [{ key, label, unit, from, values }] : [];
+}
+
+/** A block with what fitting may change of it; practice off the video is reckoned apart from all that is on it. */
+interface Part {
+  block: Block;
+  knobs: Knob[];
+  /** Milliseconds the knobs' values, given by their numbers in each knob's list, add to the clock they belong to. */
+  measure: (picks: readonly number[]) => number;
+}
+
+/** Remembers what was measured: a growing budget asks for the same combinations again. */
+function measuredOnce(knobs: readonly Knob[], measure: Part['measure']): Part['measure'] {
+  const known = new Map<number, number>();
+  return (picks) => {
+    const place = knobs.reduce((sum, { values }, i) => sum * values.length + (picks[i] ?? 0), 0);
+    const deltaMs = known.get(place) ?? measure(picks);
+    known.set(place, deltaMs);
+    return deltaMs;
+  };
+}
+
+function partsOf(lesson: Lesson): { video: Part[]; practice: Part[] } {
+  const parts: { video: Part[]; practice: Part[] } = { video: [], practice: [] };
+  for (const block of blocksOf(lesson)) {
+    const knobs = figuresOf(block).flatMap((figure) => knobOf(block, figure));
+    const onVideo = knobs.filter(({ key }) => key !== PRACTICE);
+    if (onVideo.length > 0) {
+      const trial = structuredClone(block);
+      const nowMs = measureBlock(block, lesson);
+      const measure = (picks: readonly number[]) => {
+        onVideo.forEach(({ key, from, values }, i) => writeFigure(trial, key, values[picks[i] ?? 0]?.value ?? from));
+        return measureBlock(trial, lesson) - nowMs;
+      };
+      parts.video.push({ block, knobs: onVideo, measure: measuredOnce(onVideo, measure) });
+    }
+    const off = knobs.filter(({ key }) => key === PRACTICE);
+    if (off.length > 0) parts.practice.push({ block, knobs: off, measure: ([pick = 0]) => (off[0]?.values[pick]?.value ?? 0) - (off[0]?.from ?? 0) });
+  }
+  return parts;
+}
+
+/** Every way to set the part's figures for at most `budget`, for each time only the cheapest, cheapest first. */
+function optionsWithin({ knobs, measure }: Part, budget: number): Option[] {
+  const best = new Map<number, Option>();
+  const pick: number[] = [];
+  const walk = (at: number, cost: number) => {
+    const knob = knobs[at];
+    if (!knob) {
+      const deltaMs = measure(pick);
+      const known = best.get(deltaMs);
+      if (!known || cost < known.cost) best.set(deltaMs, { deltaMs, cost, pick: [...pick] });
+      return;
+    }
+    for (let i = 0; i < knob.values.length; i += 1) {
+      const own = knob.values[i]?.cost ?? 0;
+      if (cost + own > budget) break;
+      pick[at] = i;
+      walk(at + 1, cost + own);
+    }
+  };
+  walk(0, 0);
+  return [...best.values()].sort((a, b) => a.cost - b.cost);
+}
+
+const mostCost = ({ knobs }: Part) => knobs.reduce((sum, { values }) => sum + (values.at(-1)?.cost ?? 0), 0);
+/** The time with every knob at its least or most; every figure makes its block longer. */
+const atExtreme = (part: Part, pick: (...values: number[]) => number) =>
+  part.measure(part.knobs.map(({ values }) => values.findIndex(({ value }) => value === pick(...values.map((v) => v.value)))));
+const reach = (parts: readonly Part[]): Window => ({
+  fromMs: parts.reduce((sum, part) => sum + atExtreme(part, Math.min), 0),
+  toMs: parts.reduce((sum, part) => sum + atExtreme(part, Math.max), 0),
+});
+
+const EVERYTHING: Window = { fromMs: -Infinity, toMs: Infinity };
+const windowOf = (target: Target | null, nowMs: number): Window =>
+  target ? { fromMs: target.ms - target.toleranceMs - nowMs, toMs: target.ms + target.toleranceMs - nowMs } : EVERYTHING;
+const outside = (ms: number, { fromMs, toMs }: Window) => Math.max(0, fromMs - ms, ms - toMs);
+
+interface Found {
+  video: Option[];
+  practice: Option[];
+  videoMs: number;
+  practiceMs: number;
+  cost: number;
+  /** How far outside the targets, both clocks together. */
+  missMs: number;
+}
+
+interface Task {
+  parts: { video: Part[]; practice: Part[] };
+  /** What each clock may change by. */
+  video: Window;
+  session: Window;
+}
+
+const widened = ({ fromMs, toMs }: Window, byMs: number): Window => ({ fromMs: fromMs - byMs, toMs: toMs + byMs });
+
+/** Of all combinations that miss neither target by more than `slackMs` and cost at most `budget`: the one nearest to both, then the cheapest. */
+function searchWithin({ parts, video, session }: Task, budget: number, slackMs: number): Found | null {
+  const span = reach(parts.practice);
+  const [wideVideo, wideSession] = [widened(video, slackMs), widened(session, slackMs)];
+  const onVideo: Window = { fromMs: Math.max(wideVideo.fromMs, wideSession.fromMs - span.toMs), toMs: Math.min(wideVideo.toMs, wideSession.toMs - span.fromMs) };
+  const videoSums = reachableSums(parts.video.map((part) => optionsWithin(part, budget)), onVideo, budget);
+  const practiceSums = reachableSums(parts.practice.map((part) => optionsWithin(part, budget)), EVERYTHING, budget);
+  let best: Found | null = null;
+  for (const [videoMs, v] of videoSums) {
+    for (const [practiceMs, p] of practiceSums) {
+      const cost = costOf(v) + costOf(p);
+      const missMs = outside(videoMs, video) + outside(videoMs + practiceMs, session);
+      if (cost > budget || missMs > slackMs) continue;
+      if (best && (missMs > best.missMs || (missMs === best.missMs && cost >= best.cost))) continue;
+      best = { video: optionsOf(v), practice: optionsOf(p), videoMs, practiceMs, cost, missMs };
+    }
+  }
+  return best;
+}
+
+const allCosts = ({ parts }: Task) => [...parts.video, ...parts.practice].reduce((sum, part) => sum + mostCost(part), 0);
+
+/**
+ * Finds the cheapest that misses the targets by no more than `slackMs`, which something has to. The budget
+ * grows until a proposal within it is found: a way that costs no more than the budget takes no option that
+ * costs more, so nothing cheaper is overlooked.
+ */
+function cheapestWithin(task: Task, slackMs: number): Found {
+  const all = allCosts(task);
+  for (let budget = 4; ; budget = Math.ceil(budget * 1.5)) {
+    const found = searchWithin(task, Math.min(budget, all), slackMs);
+    if (found) return found;
+    if (budget >= all) throw new Error('Nothing lies within the slack that was measured.');
+  }
+}
+
+/** The least that any combination misses the targets by, in milliseconds over both clocks. */
+function leastMiss(task: Task): number {
+  const sums = (parts: readonly Part[]) => allSums(parts.map((part) => optionsWithin(part, Infinity)));
+  const practice = sums(task.parts.practice);
+  let least = Infinity;
+  for (const videoMs of sums(task.parts.video)) {
+    const off = outside(videoMs, task.video);
+    if (off >= least) continue;
+    for (const practiceMs of practice) least = Math.min(least, off + outside(videoMs + practiceMs, task.session));
+  }
+  return least;
+}
+
+function changesOf(parts: readonly Part[], options: readonly Option[]): FitChange[] {
+  return parts.flatMap(({ block, knobs }, i) =>
+    knobs.flatMap(({ key, label, unit, from, values }, k) => {
+      const to = values[options[i]?.pick[k] ?? 0]?.value ?? from;
+      return to === from ? [] : [{ blockId: block.id, blockTitle: block.title, key, label, unit, from, to }];
+    }),
+  );
+}
+
+function cannot(name: string, target: Target | null, nowMs: number, reachable: Window, window: Window): string[] {
+  if (!target) return [];
+  const least = nowMs + reachable.fromMs;
+  const most = nowMs + reachable.toMs;
+  const aim = `you aim for ${clockText(target.ms)}, give or take ${lengthText(target.toleranceMs)}`;
+  if (reachable.toMs < window.fromMs) return [`The ${name} gets no longer than ${clockText(most)} by what may be changed; ${aim}.`];
+  if (reachable.fromMs > window.toMs) return [`The ${name} gets no shorter than ${clockText(least)} by what may be changed; ${aim}.`];
+  return [];
+}
+
+function obstaclesOf(lesson: Lesson, task: Task, nowMs: { video: number; session: number }): string[] {
+  const video = reach(task.parts.video);
+  const practice = reach(task.parts.practice);
+  const session = { fromMs: video.fromMs + practice.fromMs, toMs: video.toMs + practice.toMs };
+  const words = [
+    ...cannot('video', lesson.targets.video, nowMs.video, video, task.video),
+    ...cannot('session', lesson.targets.session, nowMs.session, session, task.session),
+  ];
+  if (words.length === 0) words.push('Each target can be met alone, but not both at once in whole steps. Widen a tolerance, or add or remove practice off the video.');
+  const locked = blocksOf(lesson).flatMap((block) => figuresOf(block).filter((f) => f.fit && block.locked.includes(f.key)).map((f) => `${f.label} of “${block.title}”`));
+  if (locked.length > 0) words.push(`Locked: ${locked.slice(0, 6).join(', ')}${locked.length > 6 ? ` and ${locked.length - 6} more` : ''}.`);
+  const spoken = blocksOf(lesson).filter((block) => block.kind === 'talk' && block.fixedMs === null).length;
+  if (spoken > 0) words.push(`${spoken} ${spoken === 1 ? 'talk lasts' : 'talks last'} as long as the words take: shorten the words or fix the length.`);
+  return words;
+}
+
+/**
+ * Proposes the smallest change of figures that brings the lesson into its targets: the least sum of steps
+ * times weights, within each figure's own bounds, locked figures untouched. Exact, by dynamic programming
+ * over the sums each clock can reach.
+ */
+export function fitLesson(lesson: Lesson): FitResult {
+  const parts = partsOf(lesson);
+  const videoMs = blocksOf(lesson).reduce((sum, block) => sum + measureBlock(block, lesson), 0);
+  const sessionMs = blocksOf(lesson).reduce((sum, block) => sum + (block.pauseAfter?.practiceMs ?? 0), videoMs);
+  const task: Task = { parts, video: windowOf(lesson.targets.video, videoMs), session: windowOf(lesson.targets.session, sessionMs) };
+  const propose = (found: Found): FitProposal => ({
+    changes: [...changesOf(parts.video, found.video), ...changesOf(parts.practice, found.practice)],
+    cost: found.cost,
+    videoMs: videoMs + found.videoMs,
+    sessionMs: sessionMs + found.videoMs + found.practiceMs,
+  });
+  const missMs = leastMiss(task);
+  const proposal = propose(cheapestWithin(task, missMs));
+  if (missMs === 0) return { kind: 'fits', proposal, obstacles: [] };
+  return { kind: 'nearest', proposal, obstacles: obstaclesOf(lesson, task, { video: videoMs, session: sessionMs }) };
+}
+
+/** Applies a proposal. Figures that changed meanwhile, or whose block is gone, are left alone. */
+export const applyFit =
+  (changes: readonly FitChange[]): LessonEdit =>
+  (draft) => {
+    for (const { blockId, key, from, to } of changes) {
+      const block = findBlock(draft, blockId);
+      const figure = block && figuresOf(block).find((f) => f.key === key);
+      if (block && figure && readFigure(block, key) === from) writeFigure(block, key, to);
+    }
+  };
+
+/** A change in words: "Rounds of “Skip and step”: 4 → 3". */
+export function changeText({ label, blockTitle, unit, from, to }: FitChange): string {
+  const shown = (value: number) => (unit === 'ms' ? lengthText(value) : String(value));
+  return `${label} of “${blockTitle}”: ${shown(from)} → ${shown(to)}`;
+}

@@ -1,0 +1,116 @@
+import type { Movement, Side } from '../lesson/index.ts';
+import type { TimeSpan } from '../time/index.ts';
+
+/** What happens in a stretch of a block. */
+export type SpanKind =
+  | 'talk'
+  | 'card'
+  | 'explain'
+  | 'show'
+  | 'lead-in'
+  | 'work'
+  | 'rest'
+  | 'round-rest'
+  | 'set-rest'
+  | 'side-change'
+  | 'part'
+  | 'rep'
+  | 'hold'
+  | 'count'
+  | 'move'
+  | 'lap'
+  | 'play'
+  | 'score'
+  | 'prompt'
+  | 'ask'
+  | 'think'
+  | 'answer'
+  | 'pause-sign';
+
+/** An inner beat of a span: so many equal beats, or slow breaths of `inMs` and `outMs`. */
+export type Pace = { kind: 'beats'; beats: number } | { kind: 'breaths'; inMs: number; outMs: number };
+
+/** A stretch of a block; times count from the block's start on the video clock. */
+export interface Span extends TimeSpan {
+  kind: SpanKind;
+  /** What it is, in the teacher's words. */
+  label: string;
+  /** Round, set, try or run-through, from 1. */
+  round: number | undefined;
+  rounds: number | undefined;
+  /** Repetition, hold, lap, eight or move, from 1 out of `reps`, on its side. */
+  rep: number | undefined;
+  reps: number | undefined;
+  side: Side | undefined;
+  /** The side changes halfway; `side` is the first one. */
+  halves: boolean;
+  /** How the drawn performer moves meanwhile; undefined while nothing is exercised. */
+  movement: Movement | undefined;
+  pace: Pace | undefined;
+  /** Its clock counts up. */
+  up: boolean;
+}
+
+/** A thing the teacher calls out; `atMs` counts from the block's start on the video clock. */
+export interface Call {
+  kind: 'start' | 'halfway' | 'last-five' | 'stop' | 'change-sides' | 'command';
+  atMs: number;
+  text: string;
+}
+
+/** Halfway is called for works of at least this length; shorter ones are over before the word is out (common practice). */
+const HALFWAY_FROM_MS = 20_000;
+/** The last five seconds are called for works of at least this length (common practice). */
+const LAST_FIVE_FROM_MS = 10_000;
+
+type More = Partial<Omit<Span, 'kind' | 'label' | 'startMs' | 'endMs'>>;
+const NOTHING: More = {};
+
+/** A block being laid out, span after span. As a meter it only adds up, which is what a search over figures needs. */
+export class Row {
+  readonly spans: Span[] = [];
+  readonly calls: Call[] = [];
+  at = 0;
+
+  constructor(readonly isMeter = false) {}
+
+  /** Adds a stretch; none when it takes no time. */
+  add(kind: SpanKind, durationMs: number, label: string, more: More = NOTHING): void {
+    if (durationMs <= 0) return;
+    const startMs = this.at;
+    this.at += durationMs;
+    if (this.isMeter) return;
+    // Written out: spans of one shape keep a long lesson's schedule fast.
+    this.spans.push({
+      kind,
+      startMs,
+      endMs: this.at,
+      label,
+      round: more.round,
+      rounds: more.rounds,
+      rep: more.rep,
+      reps: more.reps,
+      side: more.side,
+      halves: more.halves ?? false,
+      movement: more.movement,
+      pace: more.pace,
+      up: more.up ?? false,
+    });
+  }
+
+  call(kind: Call['kind'], text: string, atMs = this.at): void {
+    if (!this.isMeter) this.calls.push({ kind, atMs, text });
+  }
+
+  /** A stretch worked to the clock, with its calls: start, halfway, last five, stop. */
+  work(kind: SpanKind, durationMs: number, label: string, more: More = NOTHING): void {
+    const startMs = this.at;
+    this.call('start', label);
+    this.add(kind, durationMs, label, more);
+    const middleMs = startMs + Math.floor(durationMs / 2);
+    if (more.halves) this.call('change-sides', 'Change sides', middleMs);
+    else if (durationMs >= HALFWAY_FROM_MS) this.call('halfway', 'Halfway', middleMs);
+    if (durationMs >= LAST_FIVE_FROM_MS) this.call('last-five', 'Last five', this.at - 5_000);
+    this.call('stop', 'Stop');
+  }
+}
