@@ -6,12 +6,13 @@ const makeId = () => `id-${(next += 1)}`;
 /** A lesson of `count` blocks of all kinds in turn. */
 export function manyBlocks(count: number): Lesson {
   const lesson = makeLesson('Many blocks', makeId);
-  lesson.sections = Array.from({ length: Math.ceil(count / 10) }, () => ({
+  lesson.sections = Array.from({ length: Math.ceil(count / 10) }, (_section, s) => ({
     id: makeId(),
     title: 'Section',
     blocks: Array.from({ length: 10 }, (_, i): Block => {
-      const block = makeBlock(blockKinds[i % blockKinds.length] ?? 'talk', makeId);
-      return { ...block, script: 'Stand side-on and keep the disc level until you let it go.' };
+      const block = makeBlock(blockKinds[(s * 10 + i) % blockKinds.length] ?? 'talk', makeId);
+      const pauseAfter = i % 5 === 0 ? { practiceMs: 120_000, signMs: 5_000, prompt: 'Again' } : null;
+      return { ...block, script: 'Stand side-on and keep the disc level until you let it go.', pauseAfter };
     }),
   }));
   return lesson;

@@ -1,18 +1,5 @@
-import {
-  makeBlock,
-  makeCue,
-  makeKit,
-  makeLesson,
-  repMs,
-  type Block,
-  type BlockKind,
-  type BlockOf,
-  type Cue,
-  type Exercise,
-  type Kit,
-  type Lesson,
-  type Movement,
-} from '@zest/core/lesson';
+import { makeLesson, repMs, type Block, type Lesson, type Movement } from '@zest/core/lesson';
+import { cue, exercise, kit, planned } from './blocks.ts';
 
 /** A clip of the drawn performer that ships with the demo. */
 export interface DemoClip {
@@ -25,15 +12,6 @@ export interface DemoClip {
   lengthMs: number;
   /** What the performer does when, counted from the block's first moment. */
   moves: { fromMs: number; movement: Movement; periodS?: number }[];
-}
-
-const exercise = (id: string, title: string, movement: Movement): Exercise => ({ id, title, movement });
-const cue = (id: string, text: string, moment: Cue['moment']): Cue => ({ ...makeCue(text, () => id), moment });
-const kit = (id: string, name: string, standIn: string): Kit => ({ ...makeKit(name, () => id), standIn });
-
-/** A block of the kind with the figures given. */
-function planned<K extends BlockKind>(kind: K, id: string, figures: Partial<BlockOf<K>>): Block {
-  return { ...makeBlock(kind, () => id), ...figures } as Block;
 }
 
 const HEAD_MS = 2_000;

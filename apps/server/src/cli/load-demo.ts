@@ -1,6 +1,7 @@
 import { copyFile, mkdtemp } from 'node:fs/promises';
 import path from 'node:path';
 import { demoClips, demoLesson } from '@zest/demo/lesson';
+import { demoPlan } from '@zest/demo/plan';
 import { hash } from '@node-rs/argon2';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
@@ -12,10 +13,10 @@ import { queueIngest } from '../http/uploads.ts';
 import { databaseQueue } from '../jobs/queue.ts';
 import { diskStore } from '../media/store.ts';
 
-/** Loads the demo's account, lesson and footage, once. The worker makes the working copies after start. */
+/** Loads the demo's account, a lesson with its footage and a planned one, once. The worker makes the working copies after start. */
 export async function loadDemo(sequelize: Sequelize, dataDir: string, clipsDir: string, say: (line: string) => void): Promise<void> {
   if (await User.findOne({ where: { login: DEMO_LOGIN } })) return;
-  say('Loading the demo lesson …');
+  say('Loading the demo lessons …');
   const folders = foldersOf(dataDir);
   const store = diskStore(folders.media);
   const queue = databaseQueue(sequelize);
@@ -23,6 +24,7 @@ export async function loadDemo(sequelize: Sequelize, dataDir: string, clipsDir: 
   const takeIds = new Map(demoClips.map((clip) => [clip.blockId, nanoid()]));
   const lessonId = nanoid();
   await createLesson(sequelize, lessonId, user.id, demoLesson(takeIds));
+  await createLesson(sequelize, nanoid(), user.id, demoPlan());
   const folder = await mkdtemp(path.join(folders.work, 'demo-'));
   for (const clip of demoClips) {
     // The store takes files over, so it gets a copy.

@@ -1,10 +1,12 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Command, InvalidArgumentError } from 'commander';
+import { LIMITS } from '@zest/core/lesson';
+import { lengthText, parseLength } from '@zest/core/time';
 import { accepts } from '../db/mariadb.ts';
 import { messageOf } from '../errors.ts';
 import { exportTo } from './export.ts';
-import { plan } from './plan.ts';
+import { fit, plan } from './plan.ts';
 import { stop } from './stop.ts';
 import { serve } from './supervise.ts';
 
@@ -16,6 +18,14 @@ function portNumber(text: string): number {
   const port = Number(text);
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new InvalidArgumentError('A port is a whole number from 0 to 65535.');
   return port;
+}
+
+function lengthOf(text: string): number {
+  const ms = parseLength(text);
+  if (ms === null || ms < LIMITS.targetMs.min || ms > LIMITS.targetMs.max) {
+    throw new InvalidArgumentError(`A length is written as 12:00, 90 s or 2 min, from ${lengthText(LIMITS.targetMs.min)} to ${lengthText(LIMITS.targetMs.max)}.`);
+  }
+  return ms;
 }
 
 const program = new Command('zest').description('Zest Frame: recorded remote lessons with clocks, counts and cues');
@@ -61,6 +71,16 @@ program
   .description('print the run sheet of a lesson file')
   .option('--json', 'as JSON, times in milliseconds')
   .action(async (file: string, options: { json?: boolean }) => say(await plan(file, options.json === true)));
+
+program
+  .command('fit <file>')
+  .description('propose the smallest change that brings a lesson file into its targets')
+  .option('--video <length>', 'length of the video, as 12:00 (default: the lesson’s own target)', lengthOf)
+  .option('--session <length>', 'length of the session with its pauses', lengthOf)
+  .option('--json', 'as JSON, times in milliseconds')
+  .action(async (file: string, { video, session, json }: { video?: number; session?: number; json?: boolean }) =>
+    say(await fit(file, { videoMs: video, sessionMs: session }, json === true)),
+  );
 
 data(program.command('export <lesson>').description('export a lesson, by its id, into a folder'))
   .requiredOption('--out <dir>', 'folder for lesson.mp4 and lesson.vtt')

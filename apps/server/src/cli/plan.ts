@@ -1,10 +1,11 @@
 import { readFile } from 'node:fs/promises';
-import { readLesson } from '@zest/core/lesson';
-import { runSheet, runSheetText, scheduleLesson } from '@zest/core/schedule';
+import { effortAdvice, effortCurve, kitLedger, missingParts, sidesLedger, spaceLedger } from '@zest/core/ledger';
+import { readLesson, type Lesson } from '@zest/core/lesson';
+import { changeText, fitLesson, runSheet, runSheetText, scheduleLesson } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 
-/** The run sheet of a lesson file as text or JSON. @throws LessonError with the places that are wrong */
-export async function plan(file: string, asJson: boolean): Promise<string> {
+/** Reads a lesson file. @throws LessonError with the places that are wrong; Error when it is no such file */
+async function readLessonFile(file: string): Promise<Lesson> {
   const text = await readFile(file, 'utf8').catch((error: NodeJS.ErrnoException) => {
     throw new Error(error.code === 'ENOENT' ? `There is no file ${file}.` : `${file} cannot be read: ${error.message}`);
   });
@@ -14,11 +15,32 @@ export async function plan(file: string, asJson: boolean): Promise<string> {
   } catch {
     throw new Error(`${file} is not a lesson file: it is not JSON.`);
   }
-  const lesson = readLesson(raw);
+  return readLesson(raw);
+}
+
+const asText = (value: unknown) => JSON.stringify(value, null, 2);
+
+/** The run sheet of a lesson file as text, or with totals and ledgers as JSON. */
+export async function plan(file: string, asJson: boolean): Promise<string> {
+  const lesson = await readLessonFile(file);
   const schedule = scheduleLesson(lesson);
   const lines = runSheet(schedule);
   if (asJson) {
-    return JSON.stringify({ title: lesson.title, videoMs: schedule.videoMs, studentMs: schedule.studentMs, lines }, null, 2);
+    const { videoMs, studentMs } = schedule;
+    const curve = effortCurve(schedule);
+    return asText({
+      title: lesson.title,
+      videoMs,
+      studentMs,
+      ledgers: {
+        sides: sidesLedger(schedule),
+        kit: kitLedger(schedule),
+        space: spaceLedger(lesson),
+        effort: { ...curve, advice: effortAdvice(curve, studentMs) },
+        missingParts: missingParts(lesson),
+      },
+      lines,
+    });
   }
   return [
     lesson.title,
@@ -27,4 +49,25 @@ export async function plan(file: string, asJson: boolean): Promise<string> {
     '  video  student',
     runSheetText(lines),
   ].join('\n');
+}
+
+/** Targets given on the command line, in milliseconds; each takes the place of the lesson's own. */
+export interface FitTargets {
+  videoMs?: number | undefined;
+  sessionMs?: number | undefined;
+}
+
+/** The tolerance of a target that the lesson has none for. */
+const TOLERANCE_MS = 15_000;
+
+/** The smallest change that brings a lesson file into its targets, as text or JSON. */
+export async function fit(file: string, targets: FitTargets, asJson: boolean): Promise<string> {
+  const lesson = await readLessonFile(file);
+  const { video, session } = lesson.targets;
+  const own = (ms: number | undefined, known: typeof video) => (ms === undefined ? known : { ms, toleranceMs: known?.toleranceMs ?? TOLERANCE_MS });
+  const result = fitLesson({ ...lesson, targets: { video: own(targets.videoMs, video), session: own(targets.sessionMs, session) } });
+  if (asJson) return asText(result);
+  const { changes, videoMs, sessionMs } = result.proposal;
+  const head = changes.length === 0 ? (result.kind === 'fits' ? 'It fits as it is.' : 'Nothing that may be changed brings it nearer.') : result.kind === 'fits' ? 'The smallest change that fits:' : 'The nearest that can be reached:';
+  return [...result.obstacles, head, ...changes.map((change) => `  ${changeText(change)}`), `video ${clockText(videoMs)}, student ${clockText(sessionMs)}`].join('\n');
 }

@@ -19,32 +19,42 @@ function shares(labels: number, calls: number, minEach: number, chance: () => nu
   const most = Math.max(minEach, Math.floor((MOST_RUNNING * (calls + 1)) / (MOST_RUNNING + 1)));
   const counts = Array.from({ length: labels }, () => minEach);
   for (let left = calls - minEach * labels; left > 0; left -= 1) {
-    const open = counts.flatMap((count, i) => (count < most ? [i] : []));
-    const chosen = open[Math.floor(chance() * open.length)] ?? 0;
+    let chosen: number;
+    do chosen = Math.floor(chance() * labels);
+    while ((counts[chosen] ?? 0) >= most);
     counts[chosen] = (counts[chosen] ?? 0) + 1;
   }
   return counts;
 }
 
-/** Whether what is left can still be called without a third running, the last `run` calls having been `last`. */
-function canFinish(left: readonly number[], last: number, run: number): boolean {
-  const total = left.reduce((sum, n) => sum + n, 0);
-  return left.every((n, i) => n <= MOST_RUNNING * (total - n + (i === last ? 0 : 1)) + (i === last ? MOST_RUNNING - run : 0));
+/** Whether, `chosen` being called now for the `run`th time running, what is then left can be called without a third running. */
+function canFinish(left: readonly number[], total: number, chosen: number, run: number): boolean {
+  for (let i = 0; i < left.length; i += 1) {
+    const n = (left[i] ?? 0) - (i === chosen ? 1 : 0);
+    const others = total - 1 - n;
+    const most = i === chosen ? MOST_RUNNING * others + MOST_RUNNING - run : MOST_RUNNING * (others + 1);
+    if (n > most) return false;
+  }
+  return true;
 }
 
 function order(counts: readonly number[], chance: () => number): number[] {
   const left = [...counts];
   const called: number[] = [];
+  const open: number[] = [];
   let last = -1;
   let run = 0;
   for (let total = left.reduce((sum, n) => sum + n, 0); total > 0; total -= 1) {
-    const open = left.flatMap((n, i) => {
-      if (n === 0 || (i === last && run === MOST_RUNNING)) return [];
-      const after = left.map((m, j) => (j === i ? m - 1 : m));
-      return canFinish(after, i, i === last ? run + 1 : 1) ? [i] : [];
-    });
+    open.length = 0;
+    let weight = 0;
+    for (let i = 0; i < left.length; i += 1) {
+      const again = i === last ? run + 1 : 1;
+      if (left[i] === 0 || again > MOST_RUNNING || !canFinish(left, total, i, again)) continue;
+      open.push(i);
+      weight += left[i] ?? 0;
+    }
     // Weighted by what is left, so that every order allowed can come.
-    let pick = chance() * open.reduce((sum, i) => sum + (left[i] ?? 0), 0);
+    let pick = chance() * weight;
     const chosen = open.find((i) => (pick -= left[i] ?? 0) < 0) ?? open.at(-1) ?? 0;
     left[chosen] = (left[chosen] ?? 0) - 1;
     run = chosen === last ? run + 1 : 1;

@@ -5,6 +5,7 @@ import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { moveBlock, removeBlock } from '@zest/core/lesson';
 import type { ScheduledBlock } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
+import { useEffect, useRef } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { BlockFigures } from './BlockFigures.tsx';
@@ -20,8 +21,13 @@ interface BlockPlanProps {
 export function BlockPlan({ planned, isOpen, onOpen }: BlockPlanProps) {
   const { block } = planned;
   const dispatch = useAppDispatch();
+  const place = useRef<HTMLDivElement>(null);
+  // Chosen on the ribbon, the block comes into view; one already in view stays where it is.
+  useEffect(() => {
+    if (isOpen) place.current?.scrollIntoView({ block: 'nearest' });
+  }, [isOpen]);
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '72px 1fr', borderBottom: 1, borderColor: 'divider' }}>
+    <Box ref={place} sx={{ display: 'grid', gridTemplateColumns: '72px 1fr', borderBottom: 1, borderColor: 'divider' }}>
       <Box sx={{ borderRight: 3, borderColor: isOpen ? 'primary.main' : 'divider', pt: 1.4, pr: 1, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
         <Typography sx={{ fontWeight: 700 }}>{clockText(planned.startMs)}</Typography>
         {planned.studentStartMs !== planned.startMs && (

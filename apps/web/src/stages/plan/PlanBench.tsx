@@ -31,7 +31,7 @@ export function PlanBench() {
           Add a section
         </Button>
       </Stack>
-      <Stack spacing={2} sx={{ position: { md: 'sticky' }, top: 12 }}>
+      <Stack spacing={2} sx={{ position: { md: 'sticky' }, top: 12, maxHeight: { md: 'calc(100vh - 24px)' }, overflowY: { md: 'auto' } }}>
         <Paper variant="outlined" sx={{ p: 2 }}>
           <SlotGauge schedule={schedule} />
         </Paper>

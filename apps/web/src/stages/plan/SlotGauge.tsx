@@ -72,7 +72,7 @@ export function SlotGauge({ schedule }: { schedule: Schedule }) {
   return (
     <Stack spacing={1.5} aria-live="polite">
       <ClockGauge name="Video" ms={schedule.videoMs} testId="video-clock" which="video" />
-      <ClockGauge name="Student, pauses included" ms={schedule.studentMs} testId="student-clock" which="session" />
+      <ClockGauge name="Student" ms={schedule.studentMs} testId="student-clock" which="session" />
       <FitPanel schedule={schedule} />
     </Stack>
   );

@@ -9,6 +9,7 @@ function optionOf({ minutes }: EffortCurve) {
   const last = minutes.at(-1);
   return {
     animation: false,
+    textStyle: { fontFamily: 'inherit' },
     grid: { left: 34, right: 12, top: 12, bottom: 38 },
     tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => Number(value).toFixed(1) },
     xAxis: { type: 'value', name: 'student’s minutes', nameLocation: 'middle', nameGap: 22, min: 0, max: minutes.length, minInterval: 1 },

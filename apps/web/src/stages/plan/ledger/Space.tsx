@@ -40,7 +40,7 @@ function FloorPlan({ lesson }: { lesson: Lesson }) {
       {room && (
         <>
           <rect {...frame(room)} fill={paper.zestPale} stroke={paper.ink} strokeWidth="3" />
-          <text x={centre.x} y={frame(room).y - 7} fontSize="13" textAnchor="middle" fill={paper.ink}>
+          <text x={centre.x} y={14} fontSize="13" textAnchor="middle" fill={paper.ink}>
             room {spaceText(room.widthCm, settings.units)} × {spaceText(room.depthCm, settings.units)}
           </text>
         </>
