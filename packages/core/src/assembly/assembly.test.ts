@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blocksOf, makeBlock, makeCue, makeLesson, type Block, type BlockKind, type BlockOf, type Cue, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
+import { sentencesOf } from '../script/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { firstFrameFrom } from '../time/index.ts';
-import { captionsFor, firstCut, sentencesOf, slots, takeFrameAt, type Assembly } from './index.ts';
+import { captionsFor, firstCut, slots, takeFrameAt, type Assembly } from './index.ts';
 
 function cutOf(blocks: Block[], frames: Record<string, number> = {}): Assembly {
   const lesson = { ...makeLesson('A', counter()), sections: [{ id: 's', title: 'Part', blocks }] };
@@ -127,6 +128,21 @@ describe('captions', () => {
     expect(cut.captions.at(-1)?.endMs).toBe(3_000);
     expect(captionsFor('', { startMs: 0, endMs: 1_000 })).toEqual([]);
     expect(captionsFor('…', { startMs: 0, endMs: 1_000 })).toHaveLength(1);
+  });
+});
+
+describe('cues tied to a sentence', () => {
+  it('come up when it is spoken; the others fill the time between', () => {
+    const script = 'One two three four. Five six seven eight.';
+    const spoken = { ...cue('spoken', 'action'), anchor: script.length };
+    const cut = cutOf([block('talk', { script, fixedMs: 16_000, cues: [cue('free', 'action'), spoken] })]);
+    expect(cut.lanes.cue.map(({ text, startMs, endMs }) => [text, startMs, endMs])).toEqual([
+      ['free', 0, 8_000],
+      ['spoken', 8_000, 13_000],
+      ['free', 13_000, 16_000],
+    ]);
+    const two = cutOf([block('talk', { script, fixedMs: 16_000, cues: [{ ...spoken, id: 'a', text: 'a' }, { ...spoken, id: 'b', text: 'b' }] })]);
+    expect(two.lanes.cue.map(({ text, startMs }) => [text, startMs])).toEqual([['a', 8_000], ['b', 12_000]]);
   });
 });
 

@@ -1,18 +1,11 @@
 import { countWords } from '../schedule/index.ts';
+import { sentencesOf } from '../script/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { Caption } from './types.ts';
 
 /** Characters in a caption line; two lines a caption (common practice for 16:9). */
 const LINE_CHARS = 42;
 const MAX_LINES = 2;
-
-/** Sentences of a script: split after `.`, `!`, `?`, `…` followed by white space, and at line ends. */
-export function sentencesOf(script: string): string[] {
-  return script
-    .split(/(?<=[.!?…]["'”’)]*)\s+|\n+/u)
-    .map((sentence) => sentence.trim())
-    .filter((sentence) => sentence.length > 0);
-}
 
 /** Breaks a sentence into lines of at most `LINE_CHARS`; a longer word is cut. */
 function linesOf(sentence: string): string[] {

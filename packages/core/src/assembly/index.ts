@@ -1,3 +1,3 @@
 export * from './types.ts';
-export { captionsFor, sentencesOf } from './captions.ts';
+export { captionsFor } from './captions.ts';
 export { firstCut, takeFrameAt } from './first-cut.ts';

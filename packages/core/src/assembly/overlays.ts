@@ -1,5 +1,6 @@
 import type { Block, Cue } from '../lesson/index.ts';
 import type { Span, SpanKind } from '../schedule/index.ts';
+import { spokenShare } from '../script/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
 import type { CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueOverlay } from './types.ts';
 
@@ -125,55 +126,92 @@ function spread(cues: readonly Cue[], over: TimeSpan): CueOverlay[] {
   }));
 }
 
+/** A cue tied to a sentence comes up with it and stays this long, or until the next sentence with one. */
+const SPOKEN_MS = 5_000;
+
+/** Cues tied to sentences of a talk, each when its sentence is spoken; those of one sentence share its time. */
+function spokenCues(script: string, cues: readonly Cue[], body: TimeSpan): CueOverlay[] {
+  const bySentence = new Map<number, Cue[]>();
+  for (const cue of cues) {
+    const share = spokenShare(script, cue);
+    if (share === null) continue;
+    const startMs = body.startMs + Math.floor((body.endMs - body.startMs) * share);
+    bySentence.set(startMs, [...(bySentence.get(startMs) ?? []), cue]);
+  }
+  const starts = [...bySentence.keys()].sort((a, b) => a - b);
+  return starts.flatMap((startMs, i) => {
+    const own = bySentence.get(startMs) ?? [];
+    return spread(own, { startMs, endMs: Math.min(startMs + SPOKEN_MS * own.length, starts[i + 1] ?? body.endMs) });
+  });
+}
+
+/** Puts cues wherever nothing else stands long enough for one to be read. */
+function fillGaps(placed: readonly CueOverlay[], cues: readonly Cue[], body: TimeSpan): CueOverlay[] {
+  const filled: CueOverlay[] = [];
+  let freeMs = body.startMs;
+  for (const cue of [...placed, null]) {
+    const untilMs = cue?.startMs ?? body.endMs;
+    if (untilMs - freeMs >= CUE_MIN_MS) filled.push(...spread(cues, { startMs: freeMs, endMs: untilMs }));
+    if (cue) {
+      filled.push(cue);
+      freeMs = cue.endMs;
+    }
+  }
+  return filled;
+}
+
 /** Turns a long list round by `by` places, so that what had no time in one stretch comes in the next. */
 function turned<T>(list: readonly T[], by: number): T[] {
   const at = list.length ? by % list.length : 0;
   return [...list.slice(at), ...list.slice(0, at)];
 }
 
+/** `ready` cues before the move, `action` cues while it runs, `finish` cues at its end; commands where they are called. */
+function moveCues(cues: readonly Cue[], spans: readonly Span[]): CueOverlay[] {
+  const of = (moment: Cue['moment']) => cues.filter((cue) => cue.moment === moment);
+  const placed = stretches(spans, WAITS).flatMap((wait) => spread(of('ready'), wait));
+  const commands = spans.filter((span) => span.kind === 'prompt');
+  placed.push(...commands.map(({ startMs, endMs, label }) => ({ slot: 'cue' as const, startMs, endMs, text: label, moment: 'command' as const })));
+  const finish = of('finish');
+  const action = of('action');
+  let shown = 0;
+  for (const move of stretches(spans, MOVES)) {
+    const finishMs = finish.length === 0 ? 0 : action.length === 0 ? move.endMs - move.startMs : FINISH_MS;
+    const borderMs = Math.max(move.endMs - finishMs, move.startMs + (action.length ? Math.floor((move.endMs - move.startMs) / 2) : 0));
+    const inAction = spread(turned(action, shown), { startMs: move.startMs, endMs: borderMs });
+    placed.push(...inAction, ...spread(finish, { startMs: borderMs, endMs: move.endMs }));
+    shown += inAction.length;
+  }
+  return placed.sort((a, b) => a.startMs - b.startMs);
+}
+
+function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], body: TimeSpan): CueOverlay[] {
+  switch (block.kind) {
+    case 'card':
+      return [];
+    case 'question': {
+      const asked = spans.filter((span) => span.kind === 'ask' || span.kind === 'think');
+      return asked.map(({ startMs, endMs }) => ({ slot: 'cue', startMs, endMs, text: block.question, moment: 'question' }));
+    }
+    case 'talk': {
+      const unspoken = cues.filter((cue) => spokenShare(block.script, cue) === null);
+      return fillGaps(spokenCues(block.script, cues, body), unspoken, body);
+    }
+    default: {
+      const throughout = cues.filter(({ moment }) => moment === 'throughout');
+      return fillGaps(moveCues(cues, spans), throughout, body);
+    }
+  }
+}
+
 /**
- * Cue cards of a block: `ready` cues before the move, `action` cues while it runs, `finish` cues at its
- * end, `throughout` cues wherever nothing else stands. In a talk they follow each other over the talk.
- * Commands and questions take the place of cues.
+ * Cue cards of a block, at the moments they belong to; `throughout` cues wherever nothing else stands. In
+ * a talk a cue comes with its sentence, and those without one follow each other in the time between.
+ * Commands and questions take the place of cues. `atMs` is where the block starts in the video.
  */
 export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan, atMs: number): CueOverlay[] {
   const cues = block.cues.filter((cue) => cue.text.trim() !== '');
-  const of = (moment: Cue['moment']) => cues.filter((cue) => cue.moment === moment);
-  const placed: CueOverlay[] = [];
-  if (block.kind === 'talk') {
-    placed.push(...spread(cues, body));
-  } else if (block.kind === 'question') {
-    const asked = spans.filter((span) => span.kind === 'ask' || span.kind === 'think');
-    placed.push(...asked.map(({ startMs, endMs }) => ({ slot: 'cue' as const, startMs, endMs, text: block.question, moment: 'question' as const })));
-  } else if (block.kind !== 'card') {
-    const moves = stretches(spans, MOVES);
-    for (const wait of stretches(spans, WAITS)) placed.push(...spread(of('ready'), wait));
-    const commands = spans.filter((span) => span.kind === 'prompt');
-    placed.push(...commands.map(({ startMs, endMs, label }) => ({ slot: 'cue' as const, startMs, endMs, text: label, moment: 'command' as const })));
-    let shown = 0;
-    for (const move of moves) {
-      const finish = of('finish');
-      const action = of('action');
-      const finishMs = finish.length === 0 ? 0 : action.length === 0 ? move.endMs - move.startMs : FINISH_MS;
-      const borderMs = Math.max(move.endMs - finishMs, move.startMs + (action.length ? Math.floor((move.endMs - move.startMs) / 2) : 0));
-      const inAction = spread(turned(action, shown), { startMs: move.startMs, endMs: borderMs });
-      placed.push(...inAction, ...spread(finish, { startMs: borderMs, endMs: move.endMs }));
-      shown += inAction.length;
-    }
-    placed.sort((a, b) => a.startMs - b.startMs);
-    const filled: CueOverlay[] = [];
-    let freeMs = body.startMs;
-    for (const cue of [...placed, null]) {
-      const untilMs = cue?.startMs ?? body.endMs;
-      if (untilMs - freeMs >= CUE_MIN_MS) filled.push(...spread(of('throughout'), { startMs: freeMs, endMs: untilMs }));
-      if (cue) {
-        filled.push(cue);
-        freeMs = cue.endMs;
-      }
-    }
-    placed.splice(0, placed.length, ...filled);
-  }
-  return placed
+  return placedCues(block, cues, spans, body)
     .filter((cue) => cue.endMs > cue.startMs)
     .map((cue) => ({ ...cue, startMs: atMs + cue.startMs, endMs: atMs + cue.endMs }));
 }
