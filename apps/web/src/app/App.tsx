@@ -1,26 +1,33 @@
 import { Alert, Box, CircularProgress } from '@mui/material';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Shelf } from '../stages/shelf/Shelf.tsx';
-import { AssembleBench } from '../stages/assemble/AssembleBench.tsx';
-import { FilmBench } from '../stages/film/FilmBench.tsx';
-import { PlanBench } from '../stages/plan/PlanBench.tsx';
-import { ShareBench } from '../stages/share/ShareBench.tsx';
 import { api, problemText } from './api.ts';
 import { Entry } from './Entry.tsx';
 import { LessonShell } from './LessonShell.tsx';
 import { useJobEvents } from './events.ts';
 
+function Waiting() {
+  return (
+    <Box component="main" sx={{ display: 'grid', placeItems: 'center', minHeight: '100vh' }}>
+      <CircularProgress aria-label="Loading" />
+    </Box>
+  );
+}
+
+/** Each bench is fetched when it is first gone to. */
 const router = createBrowserRouter([
   { path: '/', element: <Shelf /> },
   {
     path: '/lessons/:lessonId',
     element: <LessonShell />,
+    HydrateFallback: Waiting,
     children: [
       { index: true, element: <Navigate to="plan" replace /> },
-      { path: 'plan', element: <PlanBench /> },
-      { path: 'film', element: <FilmBench /> },
-      { path: 'assemble', element: <AssembleBench /> },
-      { path: 'share', element: <ShareBench /> },
+      { path: 'plan', lazy: async () => ({ Component: (await import('../stages/plan/PlanBench.tsx')).PlanBench }) },
+      { path: 'script', lazy: async () => ({ Component: (await import('../stages/script/ScriptBench.tsx')).ScriptBench }) },
+      { path: 'film', lazy: async () => ({ Component: (await import('../stages/film/FilmBench.tsx')).FilmBench }) },
+      { path: 'assemble', lazy: async () => ({ Component: (await import('../stages/assemble/AssembleBench.tsx')).AssembleBench }) },
+      { path: 'share', lazy: async () => ({ Component: (await import('../stages/share/ShareBench.tsx')).ShareBench }) },
     ],
   },
   { path: '*', element: <Navigate to="/" replace /> },
@@ -33,13 +40,7 @@ function SignedIn() {
 
 export function App() {
   const session = api.useSessionQuery();
-  if (session.isLoading) {
-    return (
-      <Box component="main" sx={{ display: 'grid', placeItems: 'center', minHeight: '100vh' }}>
-        <CircularProgress aria-label="Loading" />
-      </Box>
-    );
-  }
+  if (session.isLoading) return <Waiting />;
   if (!session.data) {
     return (
       <Box component="main" sx={{ p: 4 }}>

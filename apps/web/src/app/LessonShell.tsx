@@ -19,6 +19,7 @@ import { Wordmark } from '../ui/Wordmark.tsx';
 
 const benches = [
   ['plan', 'Plan'],
+  ['script', 'Script'],
   ['film', 'Film'],
   ['assemble', 'Assemble'],
   ['share', 'Share'],
@@ -72,6 +73,7 @@ function UndoButtons() {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName);
+      // The script editor keeps no history of its own: there, undo is the lesson's.
       if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
       event.preventDefault();
       dispatch(event.shiftKey ? redoEdit() : undoEdit());

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, LengthOfSpaceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { companyNames } from './names.ts';
-import { useChange } from './use-change.ts';
+import { useChange } from '../../ui/use-change.ts';
 
 const same = <T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 /** Standing room for one. */

@@ -6,7 +6,7 @@ import { KindFigures, Showing } from './KindFigures.tsx';
 import { CautionList, CueList, KitList, LevelList } from './lists.tsx';
 import { PauseFigures } from './PauseFigures.tsx';
 import { partNames } from './names.ts';
-import { useChange } from './use-change.ts';
+import { useChange } from '../../ui/use-change.ts';
 
 const efforts = [
   ['1', '1, at rest'],

@@ -4,7 +4,7 @@ import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { RemoveButton } from './lists.tsx';
-import { useChange } from './use-change.ts';
+import { useChange } from '../../ui/use-change.ts';
 
 const movementNames: readonly (readonly [Movement, string])[] = [
   ['other', 'something else'],

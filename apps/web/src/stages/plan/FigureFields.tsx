@@ -3,7 +3,7 @@ import LockIcon from '@mui/icons-material/Lock';
 import LockOpenIcon from '@mui/icons-material/LockOpenOutlined';
 import { figuresOf, readFigure, writeFigure, type Block, type Figure } from '@zest/core/lesson';
 import { LengthField, WholeField } from '../../ui/fields.tsx';
-import { useChange } from './use-change.ts';
+import { useChange } from '../../ui/use-change.ts';
 
 /** A locked figure keeps its value when the lesson is fitted to its slot. */
 function FitLock({ block, figure }: { block: Block; figure: Figure }) {

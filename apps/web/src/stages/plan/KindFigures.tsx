@@ -7,7 +7,7 @@ import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { Moves, OneExercise, WorkExercises } from './ExerciseFields.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { CardLines, Commands, ScoreTargets } from './lists.tsx';
-import { useChange } from './use-change.ts';
+import { useChange } from '../../ui/use-change.ts';
 
 const Line = ({ children }: { children: ReactNode }) => (
   <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>

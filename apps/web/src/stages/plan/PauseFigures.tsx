@@ -2,7 +2,7 @@ import { FormControlLabel, Stack, Switch } from '@mui/material';
 import { LIMITS, type Block } from '@zest/core/lesson';
 import { TextLine } from '../../ui/fields.tsx';
 import { FigureFields } from './FigureFields.tsx';
-import { useChange } from './use-change.ts';
+import { useChange } from '../../ui/use-change.ts';
 
 /** "Stop the video and practise" after a block. */
 export function PauseFigures({ block }: { block: Block }) {

@@ -4,7 +4,7 @@ import { LIMITS, makeCue, makeKit, type Block, type BlockOf, type Cue, type Kit 
 import type { ReactNode } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
-import { useChange } from './use-change.ts';
+import { useChange } from '../../ui/use-change.ts';
 
 export function RemoveButton({ name, onRemove }: { name: string; onRemove: () => void }) {
   return (

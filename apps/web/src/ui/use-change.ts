@@ -1,6 +1,6 @@
 import { changeBlock, type Block } from '@zest/core/lesson';
-import { edit } from '../../app/lesson-slice.ts';
-import { useAppDispatch } from '../../app/store.ts';
+import { edit } from '../app/lesson-slice.ts';
+import { useAppDispatch } from '../app/store.ts';
 
 /** Changes the block of one kind; `merge` joins typing in one field to one step. */
 export function useChange<B extends Block>(block: B) {

@@ -1,0 +1,70 @@
+import { Box, Button, Stack, Typography } from '@mui/material';
+import type { Block, Side } from '@zest/core/lesson';
+import { fixedSides, piecesOf, readForHand } from '@zest/core/script';
+import { useChange } from '../../ui/use-change.ts';
+
+/** A text as it is meant for a student of that hand. */
+function HandText({ text, hand }: { text: string; hand: Side }) {
+  return readForHand(text, hand).map((piece, i) =>
+    piece.side ? (
+      <span key={i} className="side-word">
+        {piece.text} (your {piece.side})
+      </span>
+    ) : (
+      <span key={i}>{piece.text}</span>
+    ),
+  );
+}
+
+/** The words of a block with its cues where they are spoken, read for one hand. */
+export function Reading({ block, hand }: { block: Block; hand: Side }) {
+  const words = new Map(block.cues.map(({ id, text }) => [id, text]));
+  const pieces = piecesOf(block.script, block.cues);
+  const asked = block.kind === 'question' ? [block.question, block.answer].filter((text) => text !== '') : [];
+  if (pieces.length === 0 && asked.length === 0) return <Typography color="text.secondary">Nothing is said yet.</Typography>;
+  return (
+    <Box sx={{ whiteSpace: 'pre-wrap', lineHeight: 1.55, overflowWrap: 'anywhere' }}>
+      {pieces.map((piece, i) =>
+        piece.kind === 'cue' ? (
+          <span key={i} className="cue-tag">
+            <HandText text={words.get(piece.cueId) ?? ''} hand={hand} />
+          </span>
+        ) : (
+          <HandText key={i} text={piece.text} hand={hand} />
+        ),
+      )}
+      {asked.map((text) => (
+        <div key={text}>
+          <HandText text={text} hand={hand} />
+        </div>
+      ))}
+    </Box>
+  );
+}
+
+/** Sides of the body that are wrong for half the students, with a wording that suits both where one is sure. */
+export function FixedSides({ block }: { block: Block }) {
+  const change = useChange(block);
+  const places = [
+    { name: 'What you say', text: block.script, set: (d: Block, text: string) => void (d.script = text) },
+    ...block.cues.map((cue, i) => ({ name: `Cue “${cue.text}”`, text: cue.text, set: (d: Block, text: string) => void (d.cues[i] && (d.cues[i].text = text)) })),
+  ];
+  const found = places.flatMap((place) => fixedSides(place.text).map((side) => ({ ...place, ...side })));
+  if (found.length === 0) return null;
+  return (
+    <Stack spacing={0.5}>
+      {found.map(({ name, text, set, at, words, instead }) => (
+        <Stack key={`${name} ${at}`} direction="row" useFlexGap sx={{ alignItems: 'center', flexWrap: 'wrap', columnGap: 1 }}>
+          <Typography variant="body2">
+            {name}: “{words}” holds for one hand only.{instead ? '' : ' Say “other foot”, “foot of the throwing hand”, or name what it does.'}
+          </Typography>
+          {instead && (
+            <Button size="small" onClick={() => change('Wording', (d) => set(d, text.slice(0, at) + instead + text.slice(at + words.length)), false)}>
+              Write “{instead}”
+            </Button>
+          )}
+        </Stack>
+      ))}
+    </Stack>
+  );
+}

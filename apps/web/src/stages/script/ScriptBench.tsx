@@ -1,0 +1,97 @@
+import { Box, ButtonBase, Paper, Stack, Typography } from '@mui/material';
+import { LIMITS, type Block, type Side } from '@zest/core/lesson';
+import { speechMs } from '@zest/core/schedule';
+import { saidIn } from '@zest/core/script';
+import { lengthText } from '@zest/core/time';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { edit } from '../../app/lesson-slice.ts';
+import { useAppDispatch } from '../../app/store.ts';
+import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { ChoiceField, WholeField } from '../../ui/fields.tsx';
+import { PaceMeter, ReadAloud } from './PaceMeter.tsx';
+import { Prompter } from './Prompter.tsx';
+import { FixedSides, Reading } from './Reading.tsx';
+import { ScriptEditor } from './ScriptEditor.tsx';
+import { Shown } from './Shown.tsx';
+
+interface RowProps {
+  block: Block;
+  isOpen: boolean;
+  hand: Side;
+  onOpen: (blockId: string) => void;
+}
+
+/** One block: what is said beside what is shown. Only the open one is an editor, so that long lessons stay quick. */
+const Row = memo(function Row({ block, isOpen, hand, onOpen }: RowProps) {
+  return (
+    <Box
+      component="section"
+      aria-label={`Script of ${block.title}`}
+      sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 3fr) minmax(0, 2fr)' }, columnGap: 3, rowGap: 1, py: 1.5, px: 2, borderTop: 1, borderColor: 'divider', borderLeft: 4, borderLeftColor: isOpen ? 'primary.main' : 'transparent' }}
+    >
+      <Stack spacing={1} sx={{ minWidth: 0, alignSelf: 'start', position: { md: 'sticky' }, top: 8 }}>
+        <ButtonBase onClick={() => onOpen(block.id)} aria-expanded={isOpen} sx={{ justifyContent: 'start', textAlign: 'left' }}>
+          <Typography component="h3" variant="h3">
+            {block.title || 'Untitled'}
+          </Typography>
+        </ButtonBase>
+        {isOpen ? <ScriptEditor key={block.id} block={block} /> : <Reading block={block} hand={hand} />}
+        <PaceMeter block={block} />
+        {isOpen && <FixedSides block={block} />}
+      </Stack>
+      <Shown block={block} isOpen={isOpen} />
+    </Box>
+  );
+});
+
+/** What is said beside what is shown, block by block. */
+export function ScriptBench() {
+  const { lesson } = useOpenLesson();
+  const { block: chosen, choose } = useChosenBlock();
+  const [hand, setHand] = useState<Side>('right');
+  // The same function at every turn, so that rows whose block is unchanged stay as they are.
+  const latest = useRef(choose);
+  useEffect(() => {
+    latest.current = choose;
+  });
+  const open = useCallback((blockId: string) => latest.current(blockId), []);
+  const dispatch = useAppDispatch();
+  const { speechWpm } = lesson.settings;
+  const said = lesson.sections.flatMap(({ blocks }) => blocks.map(saidIn)).join(' ');
+  if (!chosen) return <Typography>A script needs blocks. Add some on the Plan bench first.</Typography>;
+  return (
+    <Stack spacing={2}>
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
+        <WholeField
+          label="Words a minute"
+          value={speechWpm}
+          range={LIMITS.speechWpm}
+          onChange={(wpm) => dispatch(edit('Words a minute', (d) => void (d.settings.speechWpm = wpm), true))}
+        />
+        <ReadAloud block={chosen} />
+        <ChoiceField
+          label="Read for"
+          value={hand}
+          choices={[
+            ['right', 'the right-handed'],
+            ['left', 'the left-handed'],
+          ]}
+          sx={{ width: 190 }}
+          onChange={setHand}
+        />
+        <Prompter />
+        <Typography color="text.secondary">All that is said: {lengthText(speechMs(said, speechWpm))}</Typography>
+      </Stack>
+      {lesson.sections.map((section) => (
+        <Paper key={section.id} variant="outlined">
+          <Typography component="h2" variant="h2" sx={{ px: 2, py: 1.25 }}>
+            {section.title}
+          </Typography>
+          {section.blocks.map((block) => (
+            <Row key={block.id} block={block} isOpen={block.id === chosen.id} hand={hand} onOpen={open} />
+          ))}
+        </Paper>
+      ))}
+    </Stack>
+  );
+}

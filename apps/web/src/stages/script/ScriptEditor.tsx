@@ -1,0 +1,95 @@
+import { Button, Chip, Stack, Typography } from '@mui/material';
+import { Node } from '@tiptap/core';
+import { Document } from '@tiptap/extension-document';
+import { Paragraph } from '@tiptap/extension-paragraph';
+import { Text } from '@tiptap/extension-text';
+import { EditorContent, useEditor } from '@tiptap/react';
+import { LIMITS, makeCue, type Block } from '@zest/core/lesson';
+import { useEffect, useRef } from 'react';
+import { makeId } from '../../app/ids.ts';
+import { useChange } from '../../ui/use-change.ts';
+import { fromDocument, toDocument } from './script-document.ts';
+import './script.css';
+
+/** A cue where it is spoken. */
+const CueTag = Node.create({
+  name: 'cueTag',
+  group: 'inline',
+  inline: true,
+  atom: true,
+  selectable: true,
+  draggable: true,
+  addAttributes: () => ({ cueId: { default: '' }, label: { default: '' } }),
+  parseHTML: () => [{ tag: 'span[data-cue]', getAttrs: (element) => ({ cueId: element.dataset['cue'] ?? '', label: element.textContent }) }],
+  renderHTML: ({ node }) => ['span', { 'data-cue': String(node.attrs['cueId']), class: 'cue-tag' }, String(node.attrs['label']) || 'cue'],
+});
+
+/** What decides how the editor looks: it is set anew only when this differs from what it holds. */
+function stateOf(script: string, cues: Block['cues'], anchors: (id: string) => number | null | undefined): string {
+  return JSON.stringify([script, cues.flatMap(({ id, text }) => (typeof anchors(id) === 'number' ? [[id, text, anchors(id)]] : [])).sort()]);
+}
+
+/** The words of a block, with its cues as tags in the sentences where they are spoken. */
+export function ScriptEditor({ block }: { block: Block }) {
+  const change = useChange(block);
+  const latest = useRef({ block, change });
+  useEffect(() => {
+    latest.current = { block, change };
+  });
+  const editor = useEditor({
+    injectCSS: false,
+    extensions: [Document, Paragraph, Text, CueTag],
+    content: toDocument(block.script, block.cues),
+    editorProps: { attributes: { 'aria-label': `Words of ${block.title}`, role: 'textbox', 'aria-multiline': 'true', class: 'script-text' } },
+    onUpdate: ({ editor: own }) => {
+      const { script, anchors } = fromDocument(own.getJSON());
+      latest.current.change('Words', (draft) => {
+        draft.script = script.slice(0, LIMITS.script);
+        for (const cue of draft.cues) cue.anchor = anchors.get(cue.id) ?? null;
+      });
+    },
+  });
+  useEffect(() => {
+    if (!editor) return;
+    const { script, anchors } = fromDocument(editor.getJSON());
+    const labels = new Map<string, string>();
+    editor.state.doc.descendants((node) => {
+      if (node.type.name === 'cueTag') labels.set(String(node.attrs['cueId']), String(node.attrs['label']));
+    });
+    const held = stateOf(script, block.cues.map((cue) => ({ ...cue, text: labels.get(cue.id) ?? '' })), (id) => anchors.get(id));
+    const wanted = stateOf(block.script, block.cues, (id) => block.cues.find((cue) => cue.id === id)?.anchor);
+    if (held === wanted) return;
+    // Undone, or changed beside the editor.
+    const { from } = editor.state.selection;
+    editor.commands.setContent(toDocument(block.script, block.cues), { emitUpdate: false });
+    editor.commands.setTextSelection(Math.min(from, editor.state.doc.content.size));
+  }, [editor, block.script, block.cues]);
+
+  const putTag = (cueId: string, label: string) => editor?.chain().focus().insertContent({ type: 'cueTag', attrs: { cueId, label } }).run();
+  const addHere = () => {
+    if (!editor) return;
+    const { from, to } = editor.state.selection;
+    const words = editor.state.doc.textBetween(from, to, ' ').trim().slice(0, LIMITS.line);
+    const cue = makeCue(words, makeId);
+    change('Cues', (draft) => void draft.cues.push(cue), false);
+    // The words stay: the tag stands before them.
+    editor.chain().focus().setTextSelection(from).insertContent({ type: 'cueTag', attrs: { cueId: cue.id, label: words } }).run();
+  };
+  const unspoken = block.cues.filter(({ anchor, text }) => anchor === null && text.trim() !== '');
+  const full = block.script.length >= LIMITS.script;
+  return (
+    <Stack spacing={1}>
+      <EditorContent editor={editor} />
+      {full && <Typography color="error">At most {LIMITS.script} characters; what goes beyond is not kept.</Typography>}
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
+        <Button size="small" disabled={block.cues.length >= LIMITS.cues} onMouseDown={(event) => event.preventDefault()} onClick={addHere}>
+          + Cue here
+        </Button>
+        {unspoken.length > 0 && <Typography variant="body2">Not spoken yet, put at the cursor:</Typography>}
+        {unspoken.map(({ id, text }) => (
+          <Chip key={id} size="small" label={text} variant="outlined" onMouseDown={(event) => event.preventDefault()} onClick={() => putTag(id, text)} />
+        ))}
+      </Stack>
+    </Stack>
+  );
+}
