@@ -1,4 +1,4 @@
-import type { Cue } from '../lesson/index.ts';
+import type { Block, Cue } from '../lesson/index.ts';
 import { countWords } from '../schedule/index.ts';
 import { sentences, type Sentence } from './sentences.ts';
 
@@ -30,6 +30,24 @@ export function scriptOf(pieces: readonly ScriptPiece[]): { script: string; anch
     else anchors.set(piece.cueId, script.length);
   }
   return { script, anchors };
+}
+
+/**
+ * Gives a block's draft another script and keeps its cues with the words they stood before: what is alike
+ * at both ends stays, and a cue inside what was replaced goes to where that begins.
+ */
+export function rewriteScript(draft: Block, script: string): void {
+  const old = draft.script;
+  const most = Math.min(old.length, script.length);
+  let head = 0;
+  while (head < most && old[head] === script[head]) head += 1;
+  let tail = 0;
+  while (tail < most - head && old[old.length - 1 - tail] === script[script.length - 1 - tail]) tail += 1;
+  for (const cue of draft.cues) {
+    if (cue.anchor === null || cue.anchor <= head) continue;
+    cue.anchor = cue.anchor >= old.length - tail ? cue.anchor + script.length - old.length : head;
+  }
+  draft.script = script;
 }
 
 /** The sentence in which a cue is spoken; null when it is only shown or there is none. */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { makeBlock, makeCue, makeLesson } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { fixedSides, measuredWpm, paceOf, piecesOf, prompterOf, readForHand, readingAge, scriptOf, sentenceOfCue, sentences, spokenShare } from './index.ts';
+import { fixedSides, measuredWpm, paceOf, piecesOf, prompterOf, readForHand, readingAge, rewriteScript, scriptOf, sentenceOfCue, sentences, spokenShare } from './index.ts';
 
 const lesson = makeLesson('A', counter());
 const text = fc.string({ unit: 'grapheme', maxLength: 60 });
@@ -36,6 +36,24 @@ describe('cues in a script', () => {
         for (const { id, anchor } of cues) expect(back.anchors.get(id)).toBe(anchor === null ? undefined : Math.min(anchor, script.length));
       }),
     );
+  });
+
+  it('stay before the words they stood before when others are rewritten', () => {
+    fc.assert(
+      fc.property(text, text, text, text, (head, old, next, tail) => {
+        const makeId = counter();
+        const at = (anchor: number) => ({ ...makeCue('x', makeId), anchor });
+        const block = { ...makeBlock('talk', makeId), script: head + old + tail, cues: [at(0), at(head.length), at(head.length + old.length), at((head + old + tail).length)] };
+        rewriteScript(block, head + next + tail);
+        const [first, , , last] = block.cues;
+        expect(block.script).toBe(head + next + tail);
+        expect([first?.anchor, last?.anchor]).toEqual([0, block.script.length]);
+        for (const { anchor } of block.cues) expect((anchor ?? -1) >= 0 && (anchor ?? 0) <= block.script.length).toBe(true);
+      }),
+    );
+    const block = { ...makeBlock('talk', counter()), script: 'Keep the right hand low.', cues: [{ ...makeCue('Low', counter()), anchor: 20 }] };
+    rewriteScript(block, 'Keep the throwing hand low.');
+    expect(block.script.slice(block.cues[0]?.anchor ?? 0)).toBe('low.');
   });
 
   it('belong to the sentence they stand in, and to the share of words before it', () => {

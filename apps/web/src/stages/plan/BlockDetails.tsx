@@ -31,7 +31,9 @@ export function SpaceFields({ title, space, units, onToggle, onChange }: SpacePr
     <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
       <Typography sx={{ minWidth: 120 }}>{title}</Typography>
       {space === null ? (
-        <Button onClick={() => onToggle(STANDING)}>Say how much</Button>
+        <Button aria-label={`Say how much: ${title}`} onClick={() => onToggle(STANDING)}>
+          Say how much
+        </Button>
       ) : (
         <>
           {sidesOfSpace.map(([side, label]) => (

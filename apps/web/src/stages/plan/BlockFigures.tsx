@@ -1,5 +1,6 @@
 import { Stack } from '@mui/material';
 import { LIMITS, type Block } from '@zest/core/lesson';
+import { rewriteScript } from '@zest/core/script';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { BlockDetails } from './BlockDetails.tsx';
 import { KindFigures, Showing } from './KindFigures.tsx';
@@ -40,7 +41,7 @@ export function BlockFigures({ block }: { block: Block }) {
         most={LIMITS.script}
         rows={2}
         helper="In sentences. The captions are made from it."
-        onChange={(text) => change('Words', (d) => void (d.script = text))}
+        onChange={(text) => change('Words', (d) => rewriteScript(d, text))}
       />
       <CueList block={block} />
       <KitList block={block} />

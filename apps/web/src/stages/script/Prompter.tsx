@@ -18,7 +18,7 @@ export function Prompter() {
   return (
     <>
       <Button onClick={() => setOpen(true)}>Prompter</Button>
-      <Dialog fullScreen open={isOpen} onClose={() => setOpen(false)} aria-label="Prompter" slotProps={{ paper: { sx: { bgcolor: '#12100d', color: '#fff6ea' } } }}>
+      <Dialog fullScreen open={isOpen} onClose={() => setOpen(false)} slotProps={{ paper: { 'aria-label': 'Prompter', sx: { bgcolor: '#12100d', color: '#fff6ea' } } }}>
         <Box sx={{ position: 'sticky', top: 0, p: 1, textAlign: 'right', bgcolor: '#12100d' }}>
           <Button variant="outlined" onClick={() => setOpen(false)} sx={{ color: '#ffb454', borderColor: '#ffb454' }}>
             Close the prompter

@@ -1,6 +1,6 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
 import type { Block, Side } from '@zest/core/lesson';
-import { fixedSides, piecesOf, readForHand } from '@zest/core/script';
+import { fixedSides, piecesOf, readForHand, rewriteScript } from '@zest/core/script';
 import { useChange } from '../../ui/use-change.ts';
 
 /** A text as it is meant for a student of that hand. */
@@ -46,7 +46,7 @@ export function Reading({ block, hand }: { block: Block; hand: Side }) {
 export function FixedSides({ block }: { block: Block }) {
   const change = useChange(block);
   const places = [
-    { name: 'What you say', text: block.script, set: (d: Block, text: string) => void (d.script = text) },
+    { name: 'What you say', text: block.script, set: rewriteScript },
     ...block.cues.map((cue, i) => ({ name: `Cue “${cue.text}”`, text: cue.text, set: (d: Block, text: string) => void (d.cues[i] && (d.cues[i].text = text)) })),
   ];
   const found = places.flatMap((place) => fixedSides(place.text).map((side) => ({ ...place, ...side })));
