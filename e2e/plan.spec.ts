@@ -137,6 +137,13 @@ test('a lesson is planned by keyboard alone', async () => {
   await page.keyboard.type('2');
   // 5 + 45 + 10 + 45.
   await expect(video()).toHaveText('1:45');
+  await field('In short').fill('20/10 x8');
+  // Tabata et al. 1996 (from memory): 230 s, and 5 s of lead-in.
+  await expect(video()).toHaveText('3:55');
+  await field('In short').fill('20/');
+  await expect(page.getByText('Write work/rest x rounds')).toBeVisible();
+  await field('In short').fill('45/10 x2');
+  await expect(video()).toHaveText('1:45');
   await tabTo('+ Other kinds');
   await page.keyboard.press('Enter');
   await page.keyboard.press('ArrowDown');

@@ -6,4 +6,5 @@ export * from './migrations.ts';
 export * from './read.ts';
 export * from './make.ts';
 export * from './figures.ts';
+export * from './shorthand.ts';
 export * from './edit.ts';

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arbitraryBlock, arbitraryLesson, counter } from '../testing/arbitrary.ts';
+import { arbitraryBlock, arbitraryLesson, arbitraryOf, counter } from '../testing/arbitrary.ts';
 import {
   addBlock,
   applyEdit,
+  applyWorkShorthand,
   beginEditing,
   blocksOf,
   changeBlock,
@@ -15,6 +16,7 @@ import {
   migrateDocument,
   moveBlock,
   moveSection,
+  parseWorkShorthand,
   readFigure,
   readLesson,
   redo,
@@ -22,6 +24,7 @@ import {
   removeSection,
   undo,
   addSection,
+  workShorthand,
   writeFigure,
   type EditedLesson,
   type LessonEdit,
@@ -150,6 +153,34 @@ describe('figures', () => {
           writeFigure(block, key, range.max);
           expect(readFigure(block, key)).toBe(range.max);
         }
+      }),
+    );
+  });
+});
+
+describe('works and rests as they are written', () => {
+  it.each([
+    ['20/10 x8', [[20_000, 10_000]], 8],
+    ['20 s / 10 s × 8', [[20_000, 10_000]], 8],
+    ['1:30/0', [[90_000, 0]], null],
+    ['30/30, 20/20, 10/10 x2', [[30_000, 30_000], [20_000, 20_000], [10_000, 10_000]], 2],
+  ])('reads %s', (text, rungs, rounds) => {
+    const read = parseWorkShorthand(text);
+    expect([read?.rungs.map(({ workMs, restMs }) => [workMs, restMs]), read?.rounds]).toEqual([rungs, rounds]);
+  });
+
+  it.each(['', '20', '20/10/5', '0/10', '20/10 x0', '20/10 x999', 'soon/10', '20/10 x', '20/10, x3'])('refuses %j', (text) => {
+    expect(parseWorkShorthand(text)).toBeNull();
+  });
+
+  it('comes back from any block', () => {
+    fc.assert(
+      fc.property(arbitraryOf('intervals'), (block) => {
+        const copy = structuredClone(block);
+        const read = parseWorkShorthand(workShorthand(block));
+        if (read) applyWorkShorthand(copy, read);
+        expect(read).not.toBeNull();
+        expect(copy).toEqual(block);
       }),
     );
   });

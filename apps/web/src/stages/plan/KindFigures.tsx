@@ -1,24 +1,15 @@
-import { Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
-import { figureOf, LIMITS, repMs, type Block, type BlockOf } from '@zest/core/lesson';
+import { Button, FormControlLabel, Stack, Switch } from '@mui/material';
+import { figureOf, LIMITS, type Block, type BlockOf } from '@zest/core/lesson';
 import { measureBlock } from '@zest/core/schedule';
-import type { ReactNode } from 'react';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
-import { Moves, OneExercise, WorkExercises } from './ExerciseFields.tsx';
+import { Moves, OneExercise } from './ExerciseFields.tsx';
 import { FigureFields } from './FigureFields.tsx';
+import { IntervalsFigures } from './IntervalsFigures.tsx';
+import { FirstSide, Line } from './layout.tsx';
 import { CardLines, Commands, ScoreTargets } from './lists.tsx';
+import { TaughtInParts } from './TaughtInParts.tsx';
 import { useChange } from '../../ui/use-change.ts';
-
-const Line = ({ children }: { children: ReactNode }) => (
-  <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
-    {children}
-  </Stack>
-);
-
-const sideNames = [
-  ['right', 'right'],
-  ['left', 'left'],
-] as const;
 
 function Sides({ block }: { block: BlockOf<'reps' | 'hold'> }) {
   const change = useChange(block);
@@ -40,11 +31,6 @@ function Sides({ block }: { block: BlockOf<'reps' | 'hold'> }) {
   );
 }
 
-function FirstSide({ block }: { block: BlockOf<'reps' | 'hold' | 'intervals'> }) {
-  const change = useChange(block);
-  return <ChoiceField label="First side" value={block.startSide} choices={sideNames} sx={{ width: 120 }} onChange={(side) => change('First side', (d) => void (d.startSide = side))} />;
-}
-
 type SpokenKey<B> = { [K in keyof B]: B[K] extends number | null ? K : never }[keyof B] & string;
 
 /** A length that follows the words (or the reading) until it is fixed. */
@@ -63,79 +49,6 @@ function Spoken<B extends Block>({ block, figure, label, spokenMs }: { block: B;
   );
 }
 
-function Intervals({ block }: { block: BlockOf<'intervals'> }) {
-  const change = useChange(block);
-  const rungs = [block.workMs, ...block.ladder.map(({ workMs }) => workMs)];
-  const workMs = rungs.reduce((sum, ms) => sum + ms, 0) * block.rounds * block.sets * block.exercises.length;
-  return (
-    <Stack spacing={2}>
-      <WorkExercises block={block} />
-      <Line>
-        <FigureFields block={block} />
-        {block.exercises.some(({ sides }) => sides === 'halves' || sides === 'rounds') && <FirstSide block={block} />}
-        {block.rounds > 1 && (
-          <Button onClick={() => change('Rest between rounds', (d) => void (d.restBetweenRoundsMs = d.restBetweenRoundsMs === null ? 60_000 : null), false)}>
-            {block.restBetweenRoundsMs === null ? 'Longer rest between rounds' : 'Same rest between rounds'}
-          </Button>
-        )}
-        <Button
-          disabled={block.ladder.length >= LIMITS.rungs}
-          onClick={() => change('Ladder', (d) => void d.ladder.push(d.ladder.at(-1) ? { ...d.ladder.at(-1)! } : { workMs: d.workMs, restMs: d.restMs }), false)}
-        >
-          + Rung of a ladder
-        </Button>
-      </Line>
-      {block.ladder.map((_rung, i) => (
-        <Line key={i}>
-          <FigureFields block={block} keys={[`ladder.${i}.workMs`, `ladder.${i}.restMs`]} />
-          <Button onClick={() => change('Ladder', (d) => void d.ladder.splice(i, 1), false)}>Remove rung {i + 2}</Button>
-        </Line>
-      ))}
-      {workMs > 1_800_000 && <Typography color="error">More than 30 minutes of work in one block: 20 to 30 minutes is the usual most (common practice).</Typography>}
-    </Stack>
-  );
-}
-
-function Parts({ block }: { block: BlockOf<'reps'> }) {
-  const change = useChange(block);
-  const { parts } = block;
-  const names = ['1', '2', '3'];
-  return (
-    <>
-      <FormControlLabel
-        label="Taught in parts first, then joined"
-        control={
-          <Switch
-            checked={parts !== null}
-            onChange={(_event, on) =>
-              change('Parts', (d) => void (d.parts = on ? { names, timesEach: 2, partMs: 3_000, joinedTimes: 2, joinedMs: Math.max(LIMITS.onceMs.min, repMs(d.tempo) * 2) } : null), false)
-            }
-          />
-        }
-      />
-      {parts && (
-        <Line>
-          {parts.names.map((name, i) => (
-            <TextLine
-              key={i}
-              label={`Part ${i + 1}`}
-              value={name}
-              most={LIMITS.title}
-              sx={{ width: 120 }}
-              onChange={(text) => change(`Part ${i + 1}`, (d) => void (d.parts && (d.parts.names[i] = text)))}
-            />
-          ))}
-          <Button disabled={parts.names.length >= LIMITS.parts.max} onClick={() => change('Parts', (d) => void d.parts?.names.push(String(parts.names.length + 1)), false)}>
-            + Part
-          </Button>
-          {parts.names.length > LIMITS.parts.min && <Button onClick={() => change('Parts', (d) => void d.parts?.names.pop(), false)}>Remove the last part</Button>}
-          <FigureFields block={block} keys={['parts.timesEach', 'parts.partMs', 'parts.joinedTimes', 'parts.joinedMs']} />
-        </Line>
-      )}
-    </>
-  );
-}
-
 function Reps({ block }: { block: BlockOf<'reps'> }) {
   return (
     <Stack spacing={2}>
@@ -146,7 +59,7 @@ function Reps({ block }: { block: BlockOf<'reps'> }) {
       <Line>
         <FigureFields block={block} />
       </Line>
-      <Parts block={block} />
+      <TaughtInParts block={block} />
     </Stack>
   );
 }
@@ -299,7 +212,7 @@ export function KindFigures({ block }: { block: Block }) {
         </Line>
       );
     case 'intervals':
-      return <Intervals block={block} />;
+      return <IntervalsFigures block={block} />;
     case 'reps':
       return <Reps block={block} />;
     case 'hold':

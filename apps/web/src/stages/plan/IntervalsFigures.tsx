@@ -1,0 +1,64 @@
+import { Button, Stack, TextField, Typography } from '@mui/material';
+import { applyWorkShorthand, LIMITS, parseWorkShorthand, workShorthand, type BlockOf } from '@zest/core/lesson';
+import { useState } from 'react';
+import { useChange } from '../../ui/use-change.ts';
+import { WorkExercises } from './ExerciseFields.tsx';
+import { FigureFields } from './FigureFields.tsx';
+import { FirstSide, Line } from './layout.tsx';
+
+/** Works, rests and rounds as teachers write them, in one line. */
+function Shorthand({ block }: { block: BlockOf<'intervals'> }) {
+  const change = useChange(block);
+  const [typed, setTyped] = useState<string | null>(null);
+  const fault = typed !== null && parseWorkShorthand(typed) === null;
+  return (
+    <TextField
+      label="In short"
+      value={typed ?? workShorthand(block)}
+      error={fault}
+      helperText={fault ? 'Write work/rest x rounds: 20/10 x8, or 30/30, 20/20 x2.' : undefined}
+      onChange={({ target }) => {
+        setTyped(target.value);
+        const read = parseWorkShorthand(target.value);
+        if (read) change('In short', (d) => applyWorkShorthand(d, read));
+      }}
+      onBlur={() => setTyped(null)}
+      sx={{ width: 210 }}
+    />
+  );
+}
+
+/** Works and rests: exercises, figures, ladder. */
+export function IntervalsFigures({ block }: { block: BlockOf<'intervals'> }) {
+  const change = useChange(block);
+  const rungs = [block.workMs, ...block.ladder.map(({ workMs }) => workMs)];
+  const workMs = rungs.reduce((sum, ms) => sum + ms, 0) * block.rounds * block.sets * block.exercises.length;
+  return (
+    <Stack spacing={2}>
+      <WorkExercises block={block} />
+      <Line>
+        <Shorthand block={block} />
+        <FigureFields block={block} />
+        {block.exercises.some(({ sides }) => sides === 'halves' || sides === 'rounds') && <FirstSide block={block} />}
+        {block.rounds > 1 && (
+          <Button onClick={() => change('Rest between rounds', (d) => void (d.restBetweenRoundsMs = d.restBetweenRoundsMs === null ? 60_000 : null), false)}>
+            {block.restBetweenRoundsMs === null ? 'Longer rest between rounds' : 'Same rest between rounds'}
+          </Button>
+        )}
+        <Button
+          disabled={block.ladder.length >= LIMITS.rungs}
+          onClick={() => change('Ladder', (d) => void d.ladder.push(d.ladder.at(-1) ? { ...d.ladder.at(-1)! } : { workMs: d.workMs, restMs: d.restMs }), false)}
+        >
+          + Rung of a ladder
+        </Button>
+      </Line>
+      {block.ladder.map((_rung, i) => (
+        <Line key={i}>
+          <FigureFields block={block} keys={[`ladder.${i}.workMs`, `ladder.${i}.restMs`]} />
+          <Button onClick={() => change('Ladder', (d) => void d.ladder.splice(i, 1), false)}>Remove rung {i + 2}</Button>
+        </Line>
+      ))}
+      {workMs > 1_800_000 && <Typography color="error">More than 30 minutes of work in one block: 20 to 30 minutes is the usual most (common practice).</Typography>}
+    </Stack>
+  );
+}

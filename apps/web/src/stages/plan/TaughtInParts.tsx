@@ -1,0 +1,47 @@
+import { Button, FormControlLabel, Switch } from '@mui/material';
+import { LIMITS, repMs, type BlockOf } from '@zest/core/lesson';
+import { TextLine } from '../../ui/fields.tsx';
+import { useChange } from '../../ui/use-change.ts';
+import { FigureFields } from './FigureFields.tsx';
+import { Line } from './layout.tsx';
+
+/** Named parts taught slowly and joined before the repetitions. */
+export function TaughtInParts({ block }: { block: BlockOf<'reps'> }) {
+  const change = useChange(block);
+  const { parts } = block;
+  const names = ['1', '2', '3'];
+  return (
+    <>
+      <FormControlLabel
+        label="Taught in parts first, then joined"
+        control={
+          <Switch
+            checked={parts !== null}
+            onChange={(_event, on) =>
+              change('Parts', (d) => void (d.parts = on ? { names, timesEach: 2, partMs: 3_000, joinedTimes: 2, joinedMs: Math.max(LIMITS.onceMs.min, repMs(d.tempo) * 2) } : null), false)
+            }
+          />
+        }
+      />
+      {parts && (
+        <Line>
+          {parts.names.map((name, i) => (
+            <TextLine
+              key={i}
+              label={`Part ${i + 1}`}
+              value={name}
+              most={LIMITS.title}
+              sx={{ width: 120 }}
+              onChange={(text) => change(`Part ${i + 1}`, (d) => void (d.parts && (d.parts.names[i] = text)))}
+            />
+          ))}
+          <Button disabled={parts.names.length >= LIMITS.parts.max} onClick={() => change('Parts', (d) => void d.parts?.names.push(String(parts.names.length + 1)), false)}>
+            + Part
+          </Button>
+          {parts.names.length > LIMITS.parts.min && <Button onClick={() => change('Parts', (d) => void d.parts?.names.pop(), false)}>Remove the last part</Button>}
+          <FigureFields block={block} keys={['parts.timesEach', 'parts.partMs', 'parts.joinedTimes', 'parts.joinedMs']} />
+        </Line>
+      )}
+    </>
+  );
+}
