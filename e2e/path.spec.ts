@@ -77,7 +77,7 @@ test('a lesson is planned, and every figure tells at once', async () => {
   await page.getByRole('button', { name: '+ Caution' }).click();
   await page.getByLabel('Caution 1').fill('Stop if it hurts.');
   await page.getByRole('button', { name: '+ Repetitions' }).click();
-  await page.getByLabel('Repetitions a side').fill('3');
+  await page.getByLabel('Repetitions a side', { exact: true }).fill('3');
   await page.getByLabel('Lead-in', { exact: true }).fill('1');
   await page.getByLabel('Side change').fill('2');
   await page.getByText('Afterwards the student stops the video').click();

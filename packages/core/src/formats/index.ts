@@ -1,1 +1,2 @@
 export { captionsToWebVtt } from './webvtt.ts';
+export { kitCsv, planMarkdown, runSheetCsv } from './plan-text.ts';

@@ -10,14 +10,6 @@ import { useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 const size = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
-function saveFile(name: string, content: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([content], { type: 'application/json' }));
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
-}
-
 function timeLeft(ms: number | null): string {
   if (ms === null) return '';
   return ms < 60_000 ? `, about ${Math.max(5, Math.ceil(ms / 5_000) * 5)} s to go` : `, about ${Math.ceil(ms / 60_000)} min to go`;
@@ -94,7 +86,6 @@ export function ExportPanel() {
         <Button variant="contained" disabled={starting.isLoading} onClick={() => void order()}>
           Export the video
         </Button>
-        <Button onClick={() => saveFile('lesson.zest.json', JSON.stringify(lesson, null, 2))}>Save the lesson file</Button>
       </Stack>
       {exports.data?.map((job) => (
         <ExportRow key={job.id} job={job} />

@@ -1,6 +1,7 @@
-import { Box, Paper } from '@mui/material';
+import { Box, Paper, Stack } from '@mui/material';
 import { ExportPanel } from './ExportPanel.tsx';
 import { LinkPanel } from './LinkPanel.tsx';
+import { PlanFiles } from './PlanFiles.tsx';
 
 /** The link students follow, and the files to take away. */
 export function ShareBench() {
@@ -9,9 +10,14 @@ export function ShareBench() {
       <Paper variant="outlined" sx={{ p: 2 }}>
         <LinkPanel />
       </Paper>
-      <Paper variant="outlined" sx={{ p: 2 }}>
-        <ExportPanel />
-      </Paper>
+      <Stack spacing={2}>
+        <Paper variant="outlined" sx={{ p: 2 }}>
+          <ExportPanel />
+        </Paper>
+        <Paper variant="outlined" sx={{ p: 2 }}>
+          <PlanFiles />
+        </Paper>
+      </Stack>
     </Box>
   );
 }

@@ -1,0 +1,46 @@
+import fc from 'fast-check';
+import Papa from 'papaparse';
+import { describe, expect, it } from 'vitest';
+import { blocksOf, makeBlock, makeKit, makeLesson, type Lesson } from '../lesson/index.ts';
+import { runSheet, scheduleLesson } from '../schedule/index.ts';
+import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
+import { kitCsv, planMarkdown, runSheetCsv } from './index.ts';
+
+const rowsOf = (csv: string) => Papa.parse<string[]>(csv, { skipEmptyLines: true }).data;
+
+describe('tables', () => {
+  it('hold every line of any run sheet, whatever its words', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, (lesson) => {
+        const schedule = scheduleLesson(lesson);
+        const lines = runSheet(schedule);
+        const [head, ...rows] = rowsOf(runSheetCsv(schedule));
+        expect(head).toEqual(['video', 'student', 'level', 'what', 'seconds']);
+        expect(rows.map((row) => [row[2], Math.round(Number(row[4]) * 1000)])).toEqual(lines.map(({ level, durationMs }) => [level, durationMs]));
+      }),
+    );
+  });
+
+  it('never let a spreadsheet reckon what somebody typed', () => {
+    const makeId = counter();
+    const block = { ...makeBlock('talk', makeId), kit: [makeKit('=1+1', makeId), makeKit('“Rope”, red', makeId)] };
+    const lesson: Lesson = { ...makeLesson('A', makeId), sections: [{ id: 's', title: 'S', blocks: [block] }] };
+    const [, first, second] = rowsOf(kitCsv(scheduleLesson(lesson)));
+    expect([first?.[0], second?.[0]]).toEqual(["'=1+1", '“Rope”, red']);
+  });
+});
+
+describe('the plan as Markdown', () => {
+  it('names every section and block once, in order, and takes no text for marks', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, (lesson) => {
+        const lines = planMarkdown(lesson, scheduleLesson(lesson)).split('\n');
+        expect(lines.filter((line) => line.startsWith('# '))).toHaveLength(1);
+        expect(lines.filter((line) => line.startsWith('## '))).toHaveLength(lesson.sections.length);
+        expect(lines.filter((line) => line.startsWith('### '))).toHaveLength(blocksOf(lesson).length);
+      }),
+    );
+    const odd = { ...makeLesson('# *Skip* <b>', counter()), outcome: 'One\ntwo' };
+    expect(planMarkdown(odd, scheduleLesson(odd))).toMatch(/^# \\# \\\*Skip\\\* \\<b\\>\n\nOne two\n/);
+  });
+});
