@@ -32,6 +32,8 @@ test('a newcomer sees a whole lesson, filmed and ready to follow', async () => {
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await expect(page.getByText('Hello and welcome to')).toBeVisible();
   expect(faults).toEqual([]);
+  // Its video goes on playing otherwise, and takes the next test's time.
+  await page.close();
 });
 
 test('the practice camera films a block to its end and the take falls into place', async () => {

@@ -3,8 +3,9 @@ import { timeBlock, type Span, type Timing } from '@zest/core/schedule';
 import { indexAt } from '@zest/core/overlay';
 import { drawPerformer, poseAt, speechAt, VOICE_LOOP_S, voiceSamples, type DrawContext } from '@zest/demo/performer';
 
-const WIDTH = 1280;
-const HEIGHT = 720;
+/** Small enough that a weak machine draws, encodes and shows it at once without losing time. */
+const WIDTH = 640;
+const HEIGHT = 360;
 const FPS = 30;
 
 /** What the performer does at an instant of the block: one repetition fills its span, anything else runs at its own pace. */
