@@ -1,4 +1,4 @@
-import { exercisesOf, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
+import { exercisesOf, kitText, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
 import { scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText, type TimeSpan } from '../time/index.ts';
 import { captionsFor } from './captions.ts';
@@ -99,13 +99,9 @@ function bodyLength(block: Block, source: Source, plannedMs: number): number {
 }
 
 function cardOf(block: Block): CardText {
-  const kit = block.kit.map((item) => {
-    const many = item.quantity > 1 ? `${item.quantity} × ` : '';
-    return item.standIn ? `${many}${item.name} (or ${item.standIn})` : `${many}${item.name}`;
-  });
   if (block.kind === 'card') return { heading: block.title, lines: block.lines };
   if (block.kind === 'question') return { heading: block.question || block.title, lines: [] };
-  return { heading: block.title, lines: [...exercisesOf(block).map((exercise) => exercise.title), ...kit] };
+  return { heading: block.title, lines: [...exercisesOf(block).map((exercise) => exercise.title), ...block.kit.map(kitText)] };
 }
 
 function pushSegment(cut: Assembly, blockId: string, startMs: number, endMs: number, source: Source): void {

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { kitLedger } from '../ledger/index.ts';
-import type { Block, Lesson } from '../lesson/index.ts';
+import { kitText, type Block, type Lesson } from '../lesson/index.ts';
 import { runSheet, type Schedule } from '../schedule/index.ts';
 import { clockText, lengthText } from '../time/index.ts';
 
@@ -40,14 +40,13 @@ function plain(text: string): string {
 const listOf = (title: string, items: readonly string[]) => (items.length === 0 ? [] : [`${title}:`, '', ...items.map((item) => `- ${item}`), '']);
 
 function blockLines(block: Block, atMs: number, durationMs: number): string[] {
-  const kit = block.kit.map(({ name, quantity, standIn }) => `${quantity > 1 ? `${quantity} × ` : ''}${plain(name)}${standIn ? ` (or ${plain(standIn)})` : ''}`);
   const levels = block.levels.map(({ form, text, rule }) => `${form}: ${plain(text)}${rule ? ` (${plain(rule)})` : ''}`);
   return [
     `### ${clockText(atMs)} ${plain(block.title)} (${lengthText(durationMs)})`,
     '',
     ...(block.script.trim() === '' ? [] : [plain(block.script), '']),
     ...listOf('Cues', block.cues.map(({ text }) => plain(text)).filter((text) => text !== '')),
-    ...listOf('Kit', kit),
+    ...listOf('Kit', block.kit.map((item) => plain(kitText(item)))),
     ...listOf('Care', block.cautions.map(plain).filter((text) => text !== '')),
     ...listOf('Forms', levels),
     ...(block.pauseAfter ? [`Then ${lengthText(block.pauseAfter.practiceMs)} of practice off the video. ${plain(block.pauseAfter.prompt)}`.trim(), ''] : []),

@@ -1,4 +1,4 @@
-import type { Block, BodyRegion, Side } from '../lesson/index.ts';
+import { otherSide, type Block, type BodyRegion, type Side } from '../lesson/index.ts';
 import type { Schedule, Span } from '../schedule/index.ts';
 
 /** What one side does: repetitions and holds, and time under way. */
@@ -27,9 +27,8 @@ function add(to: SidePair, span: Span): void {
   const counts = span.kind === 'rep' || span.kind === 'hold' ? 1 : 0;
   if (span.halves) {
     const first = Math.floor(ms / 2);
-    const other = span.side === 'left' ? 'right' : 'left';
     to[span.side].ms += first;
-    to[other].ms += ms - first;
+    to[otherSide(span.side)].ms += ms - first;
     return;
   }
   to[span.side].count += counts;

@@ -1,4 +1,4 @@
-import type { Block, BlockKind } from './blocks.ts';
+import type { Block, BlockKind, Side } from './blocks.ts';
 import type { Cue, Exercise, Kit, LessonPart } from './parts.ts';
 import { LESSON_VERSION, type Lesson, type Section } from './schema.ts';
 
@@ -168,6 +168,15 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
     case 'card':
       return { ...base, kind, title: 'Card', effort: 1, about: 'kit', lines: [], fixedMs: null };
   }
+}
+
+export function otherSide(side: Side): Side {
+  return side === 'left' ? 'right' : 'left';
+}
+
+/** A thing of the kit as it is written everywhere: "4 × Bottle (or shoes)". */
+export function kitText({ name, quantity, standIn }: Pick<Kit, 'name' | 'quantity' | 'standIn'>): string {
+  return `${quantity > 1 ? `${quantity} × ` : ''}${name}${standIn ? ` (or ${standIn})` : ''}`;
 }
 
 /** Milliseconds of one repetition at the block's tempo. */

@@ -1,11 +1,7 @@
-import { repMs, type BlockOf, type Demo, type Exercise, type IntervalsBlock, type RepsBlock, type Side } from '../lesson/index.ts';
+import { otherSide, repMs, type BlockOf, type Demo, type Exercise, type IntervalsBlock, type RepsBlock, type Side } from '../lesson/index.ts';
 import type { Pace, Row } from './row.ts';
 
 const READY = 'Get ready';
-
-function other(side: Side): Side {
-  return side === 'left' ? 'right' : 'left';
-}
 
 /** Each exercise shown before it is done. */
 export function addShowing(row: Row, demo: Demo | null, exercises: readonly Pick<Exercise, 'title'>[], movement?: Exercise['movement']): void {
@@ -26,7 +22,7 @@ function workSide(sides: IntervalsBlock['exercises'][number]['sides'], round: nu
     case 'halves':
       return first;
     case 'rounds':
-      return round % 2 === 1 ? first : other(first);
+      return round % 2 === 1 ? first : otherSide(first);
   }
 }
 
@@ -99,14 +95,14 @@ function overSides(row: Row, block: Sided, times: number, addOne: (rep: number, 
     case 'each':
       run(block.startSide);
       row.call('change-sides', 'Change sides');
-      row.add('side-change', block.sideChangeMs, 'Change sides', { side: other(block.startSide) });
-      run(other(block.startSide));
+      row.add('side-change', block.sideChangeMs, 'Change sides', { side: otherSide(block.startSide) });
+      run(otherSide(block.startSide));
       break;
     case 'alternating':
       for (let rep = 1; rep <= times; rep += 1) {
         addOne(rep, block.startSide);
         row.add('rest', restMs, 'Rest');
-        addOne(rep, other(block.startSide));
+        addOne(rep, otherSide(block.startSide));
         if (rep < times) row.add('rest', restMs, 'Rest');
       }
       break;

@@ -1,4 +1,4 @@
-import type { Side } from '../lesson/index.ts';
+import { otherSide, type Side } from '../lesson/index.ts';
 
 /** Parts of the body on the side of the throwing hand, or on the other one. */
 const HAND_PARTS = ['hand', 'arm', 'shoulder', 'wrist', 'elbow', 'fist'] as const;
@@ -24,10 +24,6 @@ export interface ReadPiece {
 
 const neutral = new RegExp(`\\b(${NEUTRAL.map(({ phrase }) => phrase).join('|')})\\b`, 'giu');
 
-function opposite(side: Side): Side {
-  return side === 'left' ? 'right' : 'left';
-}
-
 /** A text read for a student of that hand: neutral wordings with the side they mean for them. Nothing else is touched. */
 export function readForHand(text: string, hand: Side): ReadPiece[] {
   const pieces: ReadPiece[] = [];
@@ -35,7 +31,7 @@ export function readForHand(text: string, hand: Side): ReadPiece[] {
   for (const match of text.matchAll(neutral)) {
     if (match.index > from) pieces.push({ text: text.slice(from, match.index), side: null });
     const rule = NEUTRAL.find(({ phrase }) => phrase === match[0].toLowerCase());
-    pieces.push({ text: match[0], side: rule?.side === 'own' ? hand : opposite(hand) });
+    pieces.push({ text: match[0], side: rule?.side === 'own' ? hand : otherSide(hand) });
     from = match.index + match[0].length;
   }
   if (from < text.length) pieces.push({ text: text.slice(from), side: null });

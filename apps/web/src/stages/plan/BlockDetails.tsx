@@ -1,9 +1,10 @@
-import { Button, Chip, Collapse, Stack, Typography } from '@mui/material';
+import { Button, Collapse, Stack, Typography } from '@mui/material';
 import { bodyRegions, LIMITS, performerFacings, viewerFacings, type Block, type Footprint, type Lesson } from '@zest/core/lesson';
 import { metsOf } from '@zest/core/ledger';
 import { useState } from 'react';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, LengthOfSpaceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { companyNames } from './names.ts';
 import { useChange } from '../../ui/use-change.ts';
 
@@ -90,13 +91,11 @@ export function BlockDetails({ block }: { block: Block }) {
             {bodyRegions.map((region) => {
               const isOn = block.regions.includes(region);
               return (
-                <Chip
+                <ToggleChip
                   key={region}
                   label={region}
-                  aria-pressed={isOn}
-                  variant={isOn ? 'filled' : 'outlined'}
-                  color={isOn ? 'primary' : 'default'}
-                  onClick={() => change('Body regions', (d) => void (d.regions = isOn ? d.regions.filter((r) => r !== region) : [...d.regions, region]), false)}
+                  isOn={isOn}
+                  onToggle={() => change('Body regions', (d) => void (d.regions = isOn ? d.regions.filter((r) => r !== region) : [...d.regions, region]), false)}
                 />
               );
             })}

@@ -1,6 +1,6 @@
 import { Button, FormControlLabel, Stack, Switch } from '@mui/material';
 import { figureOf, LIMITS, type Block, type BlockOf } from '@zest/core/lesson';
-import { measureBlock } from '@zest/core/schedule';
+import { measureBlock, speechMs } from '@zest/core/schedule';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { Moves, OneExercise } from './ExerciseFields.tsx';
@@ -102,7 +102,7 @@ function Hold({ block }: { block: BlockOf<'hold'> }) {
 function Game({ block }: { block: BlockOf<'game'> }) {
   const change = useChange(block);
   const { lesson } = useOpenLesson();
-  const explainMs = measureBlock({ ...block, demo: null, tries: 1, leadInMs: 0, playMs: 0, scoreMs: 0, pauseAfter: null }, lesson);
+  const explainMs = speechMs(block.script, lesson.settings.speechWpm);
   return (
     <Stack spacing={2}>
       <Line>

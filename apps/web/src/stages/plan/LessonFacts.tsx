@@ -1,10 +1,11 @@
-import { Button, Chip, Collapse, Paper, Stack, Typography } from '@mui/material';
+import { Button, Collapse, Paper, Stack, Typography } from '@mui/material';
 import { LIMITS, type Lesson, type LessonPart } from '@zest/core/lesson';
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { SpaceFields } from './BlockDetails.tsx';
 import { partNames } from './names.ts';
 
@@ -21,14 +22,12 @@ function OwnParts({ lesson, onChange }: { lesson: Lesson; onChange: (parts: Less
         .map(([part, name]) => {
           const isOn = parts.includes(part);
           return (
-            <Chip
+            <ToggleChip
               key={part}
               label={name}
-              aria-pressed={isOn}
-              variant={isOn ? 'filled' : 'outlined'}
-              color={isOn ? 'primary' : 'default'}
+              isOn={isOn}
               // In the usual order, whichever is clicked first.
-              onClick={() => onChange(partNames.map(([id]) => id).filter((id) => (id === part ? !isOn : parts.includes(id))))}
+              onToggle={() => onChange(partNames.map(([id]) => id).filter((id) => (id === part ? !isOn : parts.includes(id))))}
             />
           );
         })}

@@ -1,8 +1,9 @@
 import { Box, Button, IconButton, Stack, Typography } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { LIMITS, makeCue, makeKit, type Block, type BlockOf, type Cue, type Kit } from '@zest/core/lesson';
+import { LIMITS, makeCue, makeKit, type Block, type BlockOf, type Kit } from '@zest/core/lesson';
 import type { ReactNode } from 'react';
 import { makeId } from '../../app/ids.ts';
+import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
@@ -48,13 +49,6 @@ function Rows({ title, addLabel, rows, most, least = 0, onAdd, onRemove }: RowsP
   );
 }
 
-const moments: readonly (readonly [Cue['moment'], string])[] = [
-  ['ready', 'before the move'],
-  ['action', 'while it runs'],
-  ['finish', 'at its end'],
-  ['throughout', 'all the time'],
-];
-
 export function CueList({ block }: { block: Block }) {
   const change = useChange(block);
   return (
@@ -79,7 +73,7 @@ export function CueList({ block }: { block: Block }) {
             <ChoiceField
               label="When"
               value={cue.moment}
-              choices={moments}
+              choices={cueMomentNames}
               onChange={(moment) => change(`Moment of cue ${i + 1}`, (d) => void (d.cues[i] && (d.cues[i].moment = moment)))}
             />
           </>

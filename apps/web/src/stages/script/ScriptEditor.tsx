@@ -8,7 +8,7 @@ import { LIMITS, makeCue, type Block } from '@zest/core/lesson';
 import { useEffect, useRef } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { useChange } from '../../ui/use-change.ts';
-import { fromDocument, toDocument } from './script-document.ts';
+import { fromDocument, tagNode, toDocument } from './script-document.ts';
 import './script.css';
 
 /** A cue where it is spoken. */
@@ -65,7 +65,7 @@ export function ScriptEditor({ block }: { block: Block }) {
     editor.commands.setTextSelection(Math.min(from, editor.state.doc.content.size));
   }, [editor, block.script, block.cues]);
 
-  const putTag = (cueId: string, label: string) => editor?.chain().focus().insertContent({ type: 'cueTag', attrs: { cueId, label } }).run();
+  const putTag = (cueId: string, label: string) => editor?.chain().focus().insertContent(tagNode(cueId, label)).run();
   const addHere = () => {
     if (!editor) return;
     const { from, to } = editor.state.selection;
@@ -73,7 +73,7 @@ export function ScriptEditor({ block }: { block: Block }) {
     const cue = makeCue(words, makeId);
     change('Cues', (draft) => void draft.cues.push(cue), false);
     // The words stay: the tag stands before them.
-    editor.chain().focus().setTextSelection(from).insertContent({ type: 'cueTag', attrs: { cueId: cue.id, label: words } }).run();
+    editor.chain().focus().setTextSelection(from).insertContent(tagNode(cue.id, words)).run();
   };
   const unspoken = block.cues.filter(({ anchor, text }) => anchor === null && text.trim() !== '');
   const full = block.script.length >= LIMITS.script;

@@ -6,15 +6,9 @@ import { readingMs } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
 import { useState } from 'react';
 import { useOpenLesson } from '../../app/use-lesson.ts';
+import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { useChange } from '../../ui/use-change.ts';
-
-const moments: readonly (readonly [Cue['moment'], string])[] = [
-  ['ready', 'before the move'],
-  ['action', 'while it runs'],
-  ['finish', 'at its end'],
-  ['throughout', 'all the time'],
-];
 
 /** One cue in full: key words, moment, body part, reason, the right form and the usual mistake. */
 function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
@@ -35,7 +29,7 @@ function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
             helper={words > 5 || words === 1 ? 'Two to five words are read best.' : undefined}
             onChange={(text) => set('Key words', (d) => void (d.text = text))}
           />
-          <ChoiceField label="When" value={cue.moment} choices={moments} sx={{ width: 175, flex: 'none' }} onChange={(moment) => set('Moment', (d) => void (d.moment = moment))} />
+          <ChoiceField label="When" value={cue.moment} choices={cueMomentNames} sx={{ width: 175, flex: 'none' }} onChange={(moment) => set('Moment', (d) => void (d.moment = moment))} />
           <IconButton aria-label={`Remove cue ${cue.text || at + 1}`} onClick={() => change('Cues', (d) => void d.cues.splice(at, 1), false)}>
             <DeleteOutlineIcon fontSize="small" />
           </IconButton>

@@ -4,7 +4,8 @@ import { piecesOf, scriptOf, type ScriptPiece } from '@zest/core/script';
 
 type Tag = Pick<Cue, 'id' | 'text' | 'anchor'>;
 
-const tagNode = (cueId: string, label: string): JSONContent => ({ type: 'cueTag', attrs: { cueId, label } });
+/** The editor's node of a cue. */
+export const tagNode = (cueId: string, label: string): JSONContent => ({ type: 'cueTag', attrs: { cueId, label } });
 
 /** A script with its cues as the editor's document: a paragraph a line, a tag where a cue is spoken. */
 export function toDocument(script: string, cues: readonly Tag[]): JSONContent {

@@ -1,6 +1,5 @@
 import { List, ListItem, ListItemText, Stack, Typography } from '@mui/material';
-import { effortAdvice, effortCurve, type EffortCurve } from '@zest/core/ledger';
-import type { Schedule } from '@zest/core/schedule';
+import type { Advice, EffortCurve } from '@zest/core/ledger';
 import { useMemo } from 'react';
 import { paper } from '../../../app/theme.ts';
 import { Chart } from '../../../ui/Chart.tsx';
@@ -31,16 +30,14 @@ function optionOf({ minutes }: EffortCurve) {
 }
 
 /** The headline of the effort ledger. */
-export function effortHeadline(schedule: Schedule): { words: string; isWell: boolean } {
-  const advice = effortAdvice(effortCurve(schedule), schedule.studentMs);
+export function effortHeadline(advice: Advice[]): { words: string; isWell: boolean } {
   const off = advice.filter(({ holds }) => !holds).length;
   if (advice.length === 0) return { words: 'no hard work', isWell: true };
   return off === 0 ? { words: 'as usually advised', isWell: true } : { words: `${off} of ${advice.length} not as usually advised`, isWell: false };
 }
 
 /** How hard the lesson is, minute by minute, against the usual guidance. */
-export function Effort({ schedule }: { schedule: Schedule }) {
-  const curve = useMemo(() => effortCurve(schedule), [schedule]);
+export function Effort({ curve, advice }: { curve: EffortCurve; advice: Advice[] }) {
   const option = useMemo(() => optionOf(curve), [curve]);
   const hardest = curve.minutes.reduce((most, { effort }) => Math.max(most, effort), 1);
   if (curve.minutes.length === 0) return <Typography color="text.secondary">Nothing is planned yet.</Typography>;
@@ -48,7 +45,7 @@ export function Effort({ schedule }: { schedule: Schedule }) {
     <Stack spacing={1}>
       <Chart option={option} height={170} label={`Effort over ${curve.minutes.length} minutes, ${hardest.toFixed(1)} of 5 at its hardest`} />
       <List dense disablePadding>
-        {effortAdvice(curve, schedule.studentMs).map(({ holds, text, source }) => (
+        {advice.map(({ holds, text, source }) => (
           <ListItem key={text} disableGutters>
             <ListItemText primary={`${holds ? '✓' : '!'} ${text}`} secondary={`Source: ${source}. You decide.`} />
           </ListItem>

@@ -1,14 +1,12 @@
 import { Button, Stack, Typography } from '@mui/material';
-import { insertBefore, makeBlock, makeKit, type Block } from '@zest/core/lesson';
-import { kitLedger, type KitLine } from '@zest/core/ledger';
-import type { Schedule } from '@zest/core/schedule';
+import { insertBefore, kitText, makeBlock, makeKit, type Block } from '@zest/core/lesson';
+import type { KitLine } from '@zest/core/ledger';
 import { clockText } from '@zest/core/time';
 import { makeId } from '../../../app/ids.ts';
 import { edit } from '../../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../../app/store.ts';
 
-export function kitHeadline(schedule: Schedule): { words: string; isWell: boolean } {
-  const lines = kitLedger(schedule);
+export function kitHeadline(lines: KitLine[]): { words: string; isWell: boolean } {
   const late = lines.filter(({ fetchBefore }) => fetchBefore).length;
   if (lines.length === 0) return { words: 'nothing needed', isWell: true };
   return late === 0 ? { words: `${lines.length} ${lines.length === 1 ? 'thing' : 'things'}, all named in time`, isWell: true } : { words: `${late} not named in time`, isWell: false };
@@ -18,21 +16,20 @@ const FETCH_MS = 30_000;
 
 /** A card that names the thing, and a stop to fetch it. */
 function fetchCard({ name, quantity, share, standIns }: KitLine): Block {
-  const what = `${quantity > 1 ? `${quantity} × ` : ''}${name}${standIns[0] ? ` (or ${standIns[0]})` : ''}`;
+  const item = { ...makeKit(name, makeId), quantity, share, standIn: standIns[0] ?? '' };
   return {
     ...makeBlock('card', makeId),
     title: `Fetch: ${name}`,
     part: 'kit',
-    kit: [{ ...makeKit(name, makeId), quantity, share, standIn: standIns[0] ?? '' }],
-    ...{ about: 'kit', lines: [what] },
+    kit: [item],
+    ...{ about: 'kit', lines: [kitText(item)] },
     pauseAfter: { practiceMs: FETCH_MS, signMs: 5_000, prompt: `Fetch ${name}.` },
   } as Block;
 }
 
 /** What is needed, from when, and whether it is named in time. */
-export function KitNeeds({ schedule }: { schedule: Schedule }) {
+export function KitNeeds({ lines }: { lines: KitLine[] }) {
   const dispatch = useAppDispatch();
-  const lines = kitLedger(schedule);
   if (lines.length === 0) return <Typography color="text.secondary">No block asks for anything.</Typography>;
   return (
     <Stack spacing={1}>

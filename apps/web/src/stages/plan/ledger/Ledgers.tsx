@@ -1,9 +1,9 @@
 import { Accordion, AccordionDetails, AccordionSummary, Typography } from '@mui/material';
 import ExpandMoreIcon from '@mui/icons-material/ExpandMore';
-import { missingParts } from '@zest/core/ledger';
+import { effortAdvice, effortCurve, kitLedger, missingParts, sidesLedger, spaceLedger } from '@zest/core/ledger';
 import type { Lesson } from '@zest/core/lesson';
 import type { Schedule } from '@zest/core/schedule';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { partName } from '../names.ts';
 import { Effort, effortHeadline } from './Effort.tsx';
 import { kitHeadline, KitNeeds } from './KitNeeds.tsx';
@@ -35,21 +35,27 @@ function Ledger({ title, headline: { words, isWell }, children }: LedgerProps) {
 
 /** What the plan adds up to besides time: effort, sides, kit, space, and the parts it lacks. */
 export function Ledgers({ lesson, schedule }: { lesson: Lesson; schedule: Schedule }) {
+  // Reckoned once for the headline and the figures below it, and only when the lesson changes.
+  const ledgers = useMemo(() => {
+    const curve = effortCurve(schedule);
+    return { curve, advice: effortAdvice(curve, schedule.studentMs), sides: sidesLedger(schedule), kit: kitLedger(schedule), space: spaceLedger(lesson) };
+  }, [lesson, schedule]);
+  const { curve, advice, sides, kit, space } = ledgers;
   const missing = missingParts(lesson).map(partName);
   const parts = missing.length === 0 ? { words: 'all there', isWell: true } : { words: `without ${missing[0]}${missing.length > 1 ? ` and ${missing.length - 1} more` : ''}`, isWell: false };
   return (
     <div>
-      <Ledger title="Effort" headline={effortHeadline(schedule)}>
-        <Effort schedule={schedule} />
+      <Ledger title="Effort" headline={effortHeadline(advice)}>
+        <Effort curve={curve} advice={advice} />
       </Ledger>
-      <Ledger title="Sides" headline={sidesHeadline(schedule)}>
-        <Sides schedule={schedule} />
+      <Ledger title="Sides" headline={sidesHeadline(sides)}>
+        <Sides ledger={sides} />
       </Ledger>
-      <Ledger title="Kit" headline={kitHeadline(schedule)}>
-        <KitNeeds schedule={schedule} />
+      <Ledger title="Kit" headline={kitHeadline(kit)}>
+        <KitNeeds lines={kit} />
       </Ledger>
-      <Ledger title="Space" headline={spaceHeadline(lesson)}>
-        <Space lesson={lesson} />
+      <Ledger title="Space" headline={spaceHeadline(space, lesson.settings.units)}>
+        <Space lesson={lesson} ledger={space} />
       </Ledger>
       <Ledger title="Parts" headline={parts}>
         <Typography>

@@ -1,6 +1,6 @@
 import { Box, Stack, Typography } from '@mui/material';
 import { blocksOf, type Lesson } from '@zest/core/lesson';
-import { spaceLedger, type Dimension } from '@zest/core/ledger';
+import type { Dimension, SpaceLedger } from '@zest/core/ledger';
 import { paper } from '../../../app/theme.ts';
 import { spaceText } from '../../../ui/fields.tsx';
 
@@ -10,11 +10,10 @@ const dimensionWords: Record<Dimension, { is: string; of: string }> = {
   heightCm: { is: 'high', of: 'height' },
 };
 
-export function spaceHeadline(lesson: Lesson): { words: string; isWell: boolean } {
-  const { needs, misfits } = spaceLedger(lesson);
+export function spaceHeadline({ needs, misfits }: SpaceLedger, units: Lesson['settings']['units']): { words: string; isWell: boolean } {
   if (needs.length === 0) return { words: 'not said yet', isWell: true };
   const [width, depth] = needs;
-  const size = `${spaceText(width?.cm ?? 0, lesson.settings.units)} × ${spaceText(depth?.cm ?? 0, lesson.settings.units)}`;
+  const size = `${spaceText(width?.cm ?? 0, units)} × ${spaceText(depth?.cm ?? 0, units)}`;
   return misfits.length === 0 ? { words: size, isWell: true } : { words: `${misfits.length} of the blocks do not fit the room`, isWell: false };
 }
 
@@ -59,8 +58,7 @@ function FloorPlan({ lesson }: { lesson: Lesson }) {
 }
 
 /** The room the lesson needs, what decides it, and what to change where it does not fit. */
-export function Space({ lesson }: { lesson: Lesson }) {
-  const { needs, misfits } = spaceLedger(lesson);
+export function Space({ lesson, ledger: { needs, misfits } }: { lesson: Lesson; ledger: SpaceLedger }) {
   const { units } = lesson.settings;
   if (needs.length === 0) return <Typography color="text.secondary">Say in a block how much room its move takes (“Who, where and how hard”).</Typography>;
   return (
