@@ -133,6 +133,7 @@ export function demoLesson(takes: ReadonlyMap<string, string>): Lesson {
     series: {
       name: 'Quayside autumn',
       week: 3,
+      level: 'standard',
       recap: 'Last week we skipped with two feet.',
       teaser: 'Next week we throw while we walk.',
     },

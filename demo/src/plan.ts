@@ -146,7 +146,7 @@ export function demoPlan(): Lesson {
   const lesson = makeLesson('Balance, beat and bottles', () => 'made');
   return {
     ...lesson,
-    series: { name: 'Quayside autumn', week: 4, recap: 'Skip, throw, balance: the disc flies flat.', teaser: 'Next week: the quay cup.' },
+    series: { name: 'Quayside autumn', week: 4, level: 'standard', recap: 'Skip, throw, balance: the disc flies flat.', teaser: 'Next week: the quay cup.' },
     outcome: 'The disc leaves the hand in the second step and knocks a bottle four metres away.',
     targets: { video: { ms: 540_000, toleranceMs: 15_000 }, session: { ms: 840_000, toleranceMs: 30_000 } },
     room: { widthCm: 300, depthCm: 400, heightCm: 260 },

@@ -1,4 +1,4 @@
-import { lessonSchema } from '@zest/core/lesson';
+import { idSchema, lessonSchema } from '@zest/core/lesson';
 import { z } from 'zod';
 
 export const makeLessonSchema = z.union([
@@ -12,14 +12,33 @@ export const lessonSummarySchema = z.object({
   revision: z.number(),
   savedAt: z.string(),
   title: z.string(),
+  outcome: z.string(),
   series: z.object({ name: z.string(), week: z.number().nullable() }),
+  /** Titles of its sections, in order. */
+  sections: z.array(z.string()),
+  /** Student time of each skill, in milliseconds. */
+  skills: z.array(z.object({ skill: z.string(), studentMs: z.number() })),
+  /** Each thing needed, once, as it is written everywhere. */
+  kit: z.array(z.string()),
   blocks: z.number(),
   /** Blocks whose footage is chosen. */
   filmed: z.number(),
   videoMs: z.number(),
   studentMs: z.number(),
+  /** Blocks with words or cues. */
+  scripted: z.number(),
   shared: z.boolean(),
+  archived: z.boolean(),
+  /** Kept as a pattern for others, not to be filmed itself. */
+  template: z.boolean(),
 });
+
+export const shelfSchema = z.strictObject({ archived: z.boolean(), template: z.boolean() });
+
+/** Takes to be had by another lesson of the same teacher as well, and the block each is for there. */
+export const copyTakesSchema = z.strictObject({ takes: z.array(z.strictObject({ takeId: idSchema, blockId: idSchema })).max(300) });
+/** The new take of each old one; one that never arrived whole has none. */
+export const copiedTakesSchema = z.array(z.object({ from: z.string(), takeId: z.string() }));
 
 export const storedLessonSchema = z.object({
   id: z.string(),
@@ -41,6 +60,9 @@ export const revisionSchema = z.object({
   blocks: z.number(),
 });
 
+export type Shelf = z.infer<typeof shelfSchema>;
+export type CopyTakes = z.infer<typeof copyTakesSchema>;
+export type CopiedTakes = z.infer<typeof copiedTakesSchema>;
 export type LessonSummary = z.infer<typeof lessonSummarySchema>;
 export type StoredLesson = z.infer<typeof storedLessonSchema>;
 export type Revision = z.infer<typeof revisionSchema>;

@@ -1,7 +1,8 @@
-import { readLesson, type Lesson } from '@zest/core/lesson';
-import type { Sequelize } from 'sequelize';
+import { blocksOf, readLesson, type Lesson } from '@zest/core/lesson';
+import { nanoid } from 'nanoid';
+import { Op, QueryTypes, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
 import { refuse } from '../errors.ts';
-import { LessonRow, RevisionRow } from './models.ts';
+import { LessonRow, RevisionRow, TakeRow } from './models.ts';
 
 /** The lesson as it was at a revision. @throws Refusal 404 */
 export async function lessonAt(lessonId: string, revision: number): Promise<Lesson> {
@@ -14,20 +15,114 @@ export async function revisionAt(lessonId: string, revision: number): Promise<Re
   return row;
 }
 
+export interface NewestLesson {
+  id: string;
+  revision: number;
+  savedAt: Date;
+  lesson: Lesson;
+  shared: boolean;
+  archived: boolean;
+  template: boolean;
+}
+
+/** Every lesson of a teacher at its newest revision, the last saved first. */
+export async function newestLessons(sequelize: Sequelize, ownerId: string): Promise<NewestLesson[]> {
+  const rows = await sequelize.query(
+    `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt, l.archived_at AS archivedAt, l.is_template AS template,
+            EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared
+       FROM lessons l JOIN lesson_revisions r ON r.lesson_id = l.id AND r.revision = l.revision
+      WHERE l.owner_id = ? AND l.deleted_at IS NULL ORDER BY r.created_at DESC`,
+    { replacements: [ownerId], type: QueryTypes.SELECT },
+  );
+  const typed = rows as { id: string; revision: number; document: string; savedAt: Date; archivedAt: Date | null; template: number; shared: number }[];
+  return typed.map(({ document, archivedAt, template, shared, ...row }) => ({
+    ...row,
+    lesson: readLesson(JSON.parse(document)),
+    shared: shared === 1,
+    archived: archivedAt !== null,
+    template: template === 1,
+  }));
+}
+
+type NewTake = CreationAttributes<TakeRow>;
+/** A take to be made, and the id by which footage names it so far. */
+interface Adopted {
+  from: string;
+  take: NewTake;
+}
+
+/**
+ * What a lesson's own copies are of takes that lie in other lessons of the same teacher; the content is shared.
+ * A take that has not arrived whole has none.
+ */
+async function adopted(lessonId: string, ownerId: string, wanted: readonly { takeId: string; blockId: string }[]): Promise<Adopted[]> {
+  const blockOf = new Map(wanted.map(({ takeId, blockId }) => [takeId, blockId]));
+  const found = await TakeRow.findAll({ where: { id: { [Op.in]: [...blockOf.keys()] }, ownerId, originalSha: { [Op.not]: null } } });
+  return found.map((take) => {
+    const { createdAt: _createdAt, ...facts } = take.get();
+    return { from: take.id, take: { ...facts, id: nanoid(), lessonId, blockId: blockOf.get(take.id) ?? take.blockId } };
+  });
+}
+
+/** Gives a lesson takes of its own of those given. Gives each by the id of what it is a copy of. */
+export async function copyTakes(lessonId: string, ownerId: string, wanted: readonly { takeId: string; blockId: string }[]): Promise<Map<string, TakeRow>> {
+  const copies = await adopted(lessonId, ownerId, wanted);
+  const rows = await TakeRow.bulkCreate(copies.map(({ take }) => take));
+  return new Map(copies.flatMap(({ from }, i) => (rows[i] ? [[from, rows[i]] as const] : [])));
+}
+
+/** The lesson with its footage named anew; footage that is nowhere is left out. */
+function withFootage(lesson: Lesson, idOf: ReadonlyMap<string, string>): Lesson {
+  const sections = lesson.sections.map((section) => ({
+    ...section,
+    blocks: section.blocks.map((block) => {
+      const takeId = block.footage && idOf.get(block.footage.takeId);
+      return { ...block, footage: block.footage && takeId ? { ...block.footage, takeId } : null };
+    }),
+  }));
+  return { ...lesson, sections };
+}
+
+async function insertLesson(id: string, ownerId: string, lesson: Lesson, transaction: Transaction): Promise<RevisionRow> {
+  await LessonRow.create({ id, ownerId, revision: 1 }, { transaction });
+  return RevisionRow.create({ lessonId: id, revision: 1, document: JSON.stringify(lesson) }, { transaction });
+}
+
 /** Stores a new lesson as revision 1. */
 export async function createLesson(sequelize: Sequelize, id: string, ownerId: string, lesson: Lesson): Promise<RevisionRow> {
+  return sequelize.transaction((transaction) => insertLesson(id, ownerId, lesson, transaction));
+}
+
+/** A new lesson as stored, and its takes. */
+interface Created {
+  row: RevisionRow;
+  lesson: Lesson;
+  takes: TakeRow[];
+}
+
+/** Stores a new lesson with takes of its own; footage without one is left out. All or nothing. */
+export async function createWithTakes(sequelize: Sequelize, ownerId: string, lesson: Lesson, takesFor: (lessonId: string) => Adopted[] | Promise<Adopted[]>): Promise<Created> {
+  const id = nanoid();
+  const takes = await takesFor(id);
+  const own = withFootage(lesson, new Map(takes.map(({ from, take }) => [from, take.id])));
   return sequelize.transaction(async (transaction) => {
-    await LessonRow.create({ id, ownerId, revision: 1 }, { transaction });
-    return RevisionRow.create({ lessonId: id, revision: 1, document: JSON.stringify(lesson) }, { transaction });
+    const row = await insertLesson(id, ownerId, own, transaction);
+    return { row, lesson: own, takes: await TakeRow.bulkCreate(takes.map(({ take }) => take), { transaction }) };
   });
+}
+
+/** Stores a new lesson whose footage may lie in other lessons of the teacher: it gets takes of its own. */
+export function createFromOthers(sequelize: Sequelize, ownerId: string, lesson: Lesson): Promise<Created> {
+  const wanted = blocksOf(lesson).flatMap(({ id: blockId, footage }) => (footage ? [{ takeId: footage.takeId, blockId }] : []));
+  return createWithTakes(sequelize, ownerId, lesson, (lessonId) => adopted(lessonId, ownerId, wanted));
 }
 
 /**
  * Stores the next revision, if `baseRevision` is still the newest.
  * @throws Refusal 409 `stale` with the newest revision otherwise
  */
-export async function saveLesson(sequelize: Sequelize, lessonId: string, baseRevision: number, lesson: Lesson): Promise<RevisionRow> {
-  return sequelize.transaction(async (transaction) => {
+export async function saveLesson(sequelize: Sequelize, lessonId: string, baseRevision: number, lesson: Lesson, within?: Transaction): Promise<RevisionRow> {
+  const save = async (transaction: Transaction) => {
     const row = await LessonRow.findByPk(lessonId, { lock: transaction.LOCK.UPDATE, transaction });
     if (!row) throw refuse(404, 'not-found', 'There is no such lesson.');
     if (row.revision !== baseRevision) {
@@ -38,5 +133,6 @@ export async function saveLesson(sequelize: Sequelize, lessonId: string, baseRev
     const revision = baseRevision + 1;
     await row.update({ revision }, { transaction });
     return RevisionRow.create({ lessonId, revision, document: JSON.stringify(lesson) }, { transaction });
-  });
+  };
+  return within ? save(within) : sequelize.transaction(save);
 }

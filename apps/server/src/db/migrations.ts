@@ -48,6 +48,17 @@ const migrations: Migration[] = [
       ),
     ],
   },
+  {
+    name: '0002-series-and-cues',
+    statements: [
+      'ALTER TABLE lessons ADD COLUMN archived_at DATETIME(3) NULL, ADD COLUMN is_template BOOLEAN NOT NULL DEFAULT FALSE',
+      table(
+        'series',
+        `id ${idType} PRIMARY KEY, ${owner}, name VARCHAR(120) COLLATE utf8mb4_bin NOT NULL, revision INT NOT NULL, document LONGTEXT NOT NULL, ${created}, UNIQUE (owner_id, name)`,
+      ),
+      table('cue_entries', `id ${idType} PRIMARY KEY, ${owner}, document TEXT NOT NULL, ${created}`),
+    ],
+  },
 ];
 
 /** Brings the database to the newest schema. */

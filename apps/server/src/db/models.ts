@@ -21,6 +21,27 @@ export class LessonRow extends Model<InferAttributes<LessonRow>, InferCreationAt
   declare revision: number;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
+  declare archivedAt: CreationOptional<Date | null>;
+  declare isTemplate: CreationOptional<boolean>;
+}
+
+export class SeriesRow extends Model<InferAttributes<SeriesRow>, InferCreationAttributes<SeriesRow>> {
+  declare id: string;
+  declare ownerId: string;
+  /** As in the document; no two of one teacher are alike. */
+  declare name: string;
+  declare revision: number;
+  /** The series document as JSON. */
+  declare document: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class CueEntryRow extends Model<InferAttributes<CueEntryRow>, InferCreationAttributes<CueEntryRow>> {
+  declare id: string;
+  declare ownerId: string;
+  /** The entry without its id, as JSON. */
+  declare document: string;
+  declare createdAt: CreationOptional<Date>;
 }
 
 export class RevisionRow extends Model<InferAttributes<RevisionRow>, InferCreationAttributes<RevisionRow>> {
@@ -111,8 +132,25 @@ export function defineModels(sequelize: Sequelize): void {
       revision: { type: DataTypes.INTEGER, allowNull: false },
       createdAt: moment(),
       deletedAt: { type: DataTypes.DATE(3), allowNull: true },
+      archivedAt: { type: DataTypes.DATE(3), allowNull: true },
+      isTemplate: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
     },
     { ...common, tableName: 'lessons' },
+  );
+  SeriesRow.init(
+    {
+      id: key(),
+      ownerId: id(),
+      name: { type: DataTypes.STRING(120), allowNull: false },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      document: { type: DataTypes.TEXT('long'), allowNull: false },
+      createdAt: moment(),
+    },
+    { ...common, tableName: 'series' },
+  );
+  CueEntryRow.init(
+    { id: key(), ownerId: id(), document: { type: DataTypes.TEXT, allowNull: false }, createdAt: moment() },
+    { ...common, tableName: 'cue_entries' },
   );
   RevisionRow.init(
     {

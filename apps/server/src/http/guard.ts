@@ -1,7 +1,7 @@
 import { routes, type Route } from '@zest/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { refuse } from '../errors.ts';
-import { JobRow, LessonRow, ShareRow, TakeRow } from '../db/models.ts';
+import { CueEntryRow, JobRow, LessonRow, SeriesRow, ShareRow, TakeRow } from '../db/models.ts';
 
 /** What the guard found in the path, checked to belong to the caller. */
 export interface Owned {
@@ -10,6 +10,8 @@ export interface Owned {
   take: TakeRow;
   job: JobRow;
   share: ShareRow;
+  series: SeriesRow;
+  cueEntry: CueEntryRow;
 }
 
 type Methods = (typeof routes)[number];
@@ -29,7 +31,7 @@ export function signedIn(req: Request): string {
 async function findOwned(req: Request, userId: string): Promise<Partial<Owned>> {
   const found: Partial<Owned> = {};
   const missing = () => refuse(404, 'not-found', 'There is nothing here.');
-  const { lessonId, takeId, jobId, code } = req.params;
+  const { lessonId, takeId, jobId, code, seriesId, entryId } = req.params;
   if (lessonId !== undefined) {
     const lesson = await LessonRow.findOne({ where: { id: text(lessonId), ownerId: userId, deletedAt: null } });
     if (!lesson) throw missing();
@@ -49,6 +51,16 @@ async function findOwned(req: Request, userId: string): Promise<Partial<Owned>> 
     const share = await ShareRow.findOne({ where: { code: text(code), ownerId: userId } });
     if (!share) throw missing();
     found.share = share;
+  }
+  if (seriesId !== undefined) {
+    const series = await SeriesRow.findOne({ where: { id: text(seriesId), ownerId: userId } });
+    if (!series) throw missing();
+    found.series = series;
+  }
+  if (entryId !== undefined) {
+    const cueEntry = await CueEntryRow.findOne({ where: { id: text(entryId), ownerId: userId } });
+    if (!cueEntry) throw missing();
+    found.cueEntry = cueEntry;
   }
   return found;
 }

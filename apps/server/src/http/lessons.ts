@@ -1,53 +1,61 @@
-import { makeLessonSchema, saveLessonSchema, type LessonSummary, type Revision, type StoredLesson } from '@zest/contract';
-import { blocksOf, makeLesson, readLesson, type Lesson } from '@zest/core/lesson';
-import { scheduleLesson } from '@zest/core/schedule';
+import { makeLessonSchema, saveLessonSchema, shelfSchema, type LessonSummary, type Revision, type StoredLesson } from '@zest/contract';
+import { blocksOf, kitText, makeLesson, readLesson, type Lesson } from '@zest/core/lesson';
+import { scheduleLesson, skillTimes } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
-import { QueryTypes, type Sequelize } from 'sequelize';
-import { createLesson, revisionAt, saveLesson } from '../db/lessons.ts';
+import type { Sequelize } from 'sequelize';
+import { createFromOthers, newestLessons, revisionAt, saveLesson, type NewestLesson } from '../db/lessons.ts';
 import { RevisionRow, ShareRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { readBody } from './answer.ts';
+import type { JobQueue } from '../jobs/queue.ts';
 import type { AddRoute } from './guard.ts';
+import { ingestUnready } from './uploads.ts';
 
-function stored(row: RevisionRow, lesson: Lesson = readLesson(JSON.parse(row.document))): StoredLesson {
+export function stored(row: RevisionRow, lesson: Lesson = readLesson(JSON.parse(row.document))): StoredLesson {
   return { id: row.lessonId, revision: row.revision, savedAt: row.createdAt.toISOString(), lesson };
 }
 
-export function addLessonRoutes(route: AddRoute, sequelize: Sequelize): void {
+function summaryOf({ id, revision, savedAt, lesson, shared, archived, template }: NewestLesson): LessonSummary {
+  const schedule = scheduleLesson(lesson);
+  const blocks = blocksOf(lesson);
+  return {
+    id,
+    revision,
+    savedAt: savedAt.toISOString(),
+    title: lesson.title,
+    outcome: lesson.outcome,
+    series: lesson.series,
+    sections: lesson.sections.map(({ title }) => title),
+    skills: skillTimes(schedule),
+    kit: [...new Set(blocks.flatMap(({ kit }) => kit.map(kitText)))],
+    blocks: blocks.length,
+    scripted: blocks.filter(({ script, cues }) => script.trim() !== '' || cues.length > 0).length,
+    filmed: blocks.filter(({ footage }) => footage).length,
+    videoMs: schedule.videoMs,
+    studentMs: schedule.studentMs,
+    shared,
+    archived,
+    template,
+  };
+}
+
+export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: JobQueue): void {
   route('GET', '/api/lessons', async (_req, res, { userId }) => {
-    const rows = await sequelize.query(
-      `SELECT r.lesson_id AS lessonId, r.revision, r.document, r.created_at AS createdAt,
-              EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared
-         FROM lessons l JOIN lesson_revisions r ON r.lesson_id = l.id AND r.revision = l.revision
-        WHERE l.owner_id = ? AND l.deleted_at IS NULL ORDER BY r.created_at DESC`,
-      { replacements: [userId], type: QueryTypes.SELECT },
-    );
-    const typed = rows as { lessonId: string; revision: number; document: string; createdAt: Date; shared: number }[];
-    res.json(
-      typed.map((row): LessonSummary => {
-        const lesson = readLesson(JSON.parse(row.document));
-        const schedule = scheduleLesson(lesson);
-        const blocks = blocksOf(lesson);
-        return {
-          id: row.lessonId,
-          revision: row.revision,
-          savedAt: row.createdAt.toISOString(),
-          title: lesson.title,
-          series: lesson.series,
-          blocks: blocks.length,
-          filmed: blocks.filter((block) => block.footage).length,
-          videoMs: schedule.videoMs,
-          studentMs: schedule.studentMs,
-          shared: row.shared === 1,
-        };
-      }),
-    );
+    res.json((await newestLessons(sequelize, userId)).map(summaryOf));
   });
 
   route('POST', '/api/lessons', async (req, res, { userId }) => {
     const body = readBody(makeLessonSchema, req.body);
-    const lesson = 'title' in body ? makeLesson(body.title, () => nanoid(10)) : readLesson(body.document);
-    res.status(201).json(stored(await createLesson(sequelize, nanoid(), userId, lesson), lesson));
+    const asked = 'title' in body ? makeLesson(body.title, () => nanoid(10)) : readLesson(body.document);
+    const { row, lesson, takes } = await createFromOthers(sequelize, userId, asked);
+    await ingestUnready(queue, takes);
+    res.status(201).json(stored(row, lesson));
+  });
+
+  route('PUT', '/api/lessons/:lessonId/shelf', async (req, res, { lesson }) => {
+    const { archived, template } = readBody(shelfSchema, req.body);
+    await lesson.update({ archivedAt: archived ? (lesson.archivedAt ?? new Date()) : null, isTemplate: template });
+    res.status(204).end();
   });
 
   route('GET', '/api/lessons/:lessonId', async (_req, res, { lesson }) => {

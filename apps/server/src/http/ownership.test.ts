@@ -1,7 +1,7 @@
 import { routes, UPLOADS_PATH } from '@zest/contract';
 import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { JobRow } from '../db/models.ts';
+import { CueEntryRow, JobRow, SeriesRow, ShareRow } from '../db/models.ts';
 import { signUpSecond, takeMetadata, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -17,9 +17,10 @@ beforeAll(async () => {
   const lesson = await owner.makeLesson();
   const takeId = await owner.makeTake(lesson.id);
   const job = await JobRow.create({ id: nanoid(), ownerId, kind: 'export', subjectId: lesson.id, inputHash: 'x', input: '{}', state: 'queued' });
-  const { ShareRow } = await import('../db/models.ts');
   await ShareRow.create({ code: 'a-code', ownerId, lessonId: lesson.id, revision: 1 });
-  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1' };
+  await SeriesRow.create({ id: 'a-series', ownerId, name: 'S', revision: 1, document: '{}' });
+  await CueEntryRow.create({ id: 'an-entry', ownerId, document: '{}' });
+  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', seriesId: 'a-series', entryId: 'an-entry' };
 });
 afterAll(() => server.stop());
 

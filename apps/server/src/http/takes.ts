@@ -1,13 +1,15 @@
-import { makeTakeSchema } from '@zest/contract';
+import { copyTakesSchema, makeTakeSchema } from '@zest/contract';
 import type { Response } from 'express';
 import { nanoid } from 'nanoid';
 import { Op } from 'sequelize';
+import { copyTakes } from '../db/lessons.ts';
 import { JobRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
+import { ingestUnready } from './uploads.ts';
 import { takeView } from './views.ts';
 
 /** Sends stored content; range requests are answered, the content's hash is its tag. */
@@ -33,6 +35,12 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
     const { blockId, name, source } = readBody(makeTakeSchema, req.body);
     const take = await TakeRow.create({ id: nanoid(), ownerId: userId, lessonId: lesson.id, blockId, name, source });
     res.status(201).json(takeView(take, undefined));
+  });
+
+  route('POST', '/api/lessons/:lessonId/takes/copies', async (req, res, { userId, lesson }) => {
+    const copies = await copyTakes(lesson.id, userId, readBody(copyTakesSchema, req.body).takes);
+    await ingestUnready(queue, [...copies.values()]);
+    res.status(201).json([...copies].map(([from, { id }]) => ({ from, takeId: id })));
   });
 
   route('DELETE', '/api/takes/:takeId', async (_req, res, { take }) => {

@@ -1,4 +1,3 @@
-import { statfs } from 'node:fs/promises';
 import { MAX_UPLOAD_BYTES, UPLOADS_PATH } from '@zest/contract';
 import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
@@ -6,10 +5,9 @@ import type { RequestHandler, Response } from 'express';
 import { TakeRow } from '../db/models.ts';
 import { messageOf } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
+import { freeOnDisk, RESERVE_BYTES } from '../media/room.ts';
 import { signedIn } from './guard.ts';
 
-/** Room left on the disk after an upload, for working copies and the database. */
-const RESERVE_BYTES = 512 * 1024 ** 2;
 const WEEK_MS = 7 * 24 * 3_600_000;
 
 export interface UploadTools {
@@ -18,11 +16,6 @@ export interface UploadTools {
   log: (line: string) => void;
   /** Free bytes where uploads go; injected by tests. */
   freeBytes?: (folder: string) => Promise<number>;
-}
-
-async function freeOnDisk(folder: string): Promise<number> {
-  const { bavail, bsize } = await statfs(folder);
-  return bavail * bsize;
 }
 
 /** An error the upload protocol passes on with its status and body. */
@@ -45,6 +38,11 @@ function endWithCallback(res: Response): void {
 
 export function queueIngest(queue: JobQueue, take: TakeRow) {
   return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id } });
+}
+
+/** Puts takes whose working copy is still to be made in line. */
+export async function ingestUnready(queue: JobQueue, takes: readonly TakeRow[]): Promise<void> {
+  for (const take of takes) if (!take.workingSha) await queueIngest(queue, take);
 }
 
 /** The resumable upload endpoint: an upload carries its take's id, and only the take's owner reaches it. */

@@ -1,4 +1,5 @@
 import { MenuItem, TextField, type TextFieldProps } from '@mui/material';
+import { parseSpace, spaceText } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
 import { useState, type ReactNode } from 'react';
 
@@ -70,29 +71,10 @@ export function WholeField(props: FigureProps) {
   return <Figure {...props} kind={wholeKind} />;
 }
 
-const CM_PER_FOOT = 30.48;
 const spaceKinds: Record<'metric' | 'imperial', Kind> = {
-  metric: {
-    show: (cm) => `${cm / 100} m`,
-    read: (text) => readNumber(text, /^(\d+(?:[.,]\d{1,2})?)\s*m?$/, 100),
-    fault: 'Write metres, as 2.5 m.',
-  },
-  imperial: {
-    show: (cm) => `${Math.round((cm / CM_PER_FOOT) * 10) / 10} ft`,
-    read: (text) => readNumber(text, /^(\d+(?:[.,]\d)?)\s*(?:ft|feet)?$/, CM_PER_FOOT),
-    fault: 'Write feet, as 8.5 ft.',
-  },
+  metric: { show: (cm) => spaceText(cm, 'metric'), read: (text) => parseSpace(text, 'metric'), fault: 'Write metres, as 2.5 m.' },
+  imperial: { show: (cm) => spaceText(cm, 'imperial'), read: (text) => parseSpace(text, 'imperial'), fault: 'Write feet, as 8.5 ft.' },
 };
-
-function readNumber(text: string, form: RegExp, factor: number): number | null {
-  const found = form.exec(text.trim().toLowerCase())?.[1];
-  return found === undefined ? null : Math.round(Number(found.replace(',', '.')) * factor);
-}
-
-/** A length in space as it is written: `2.5 m` or `8.2 ft`. */
-export function spaceText(cm: number, units: 'metric' | 'imperial'): string {
-  return spaceKinds[units].show(cm);
-}
 
 /** A length in space in whole centimetres, written in metres or feet. */
 export function LengthOfSpaceField({ units, ...props }: FigureProps & { units: 'metric' | 'imperial' }) {

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeKit, makeLesson, type Block, type BlockKind, type BlockOf, type Lesson } from '../lesson/index.ts';
+import { makeBlock, makeKit, makeLesson, type Block, type BlockKind, type BlockOf, type FloorMark, type Lesson } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { effortAdvice, effortCurve, kitLedger, metsOf, missingParts, sidesLedger, spaceLedger } from './index.ts';
+import { effortAdvice, effortCurve, floorUse, kitLedger, metsOf, missingParts, sidesLedger, spaceLedger } from './index.ts';
 
 const makeId = counter();
 const of = <K extends BlockKind>(kind: K, figures: Partial<BlockOf<K>>) => ({ ...makeBlock(kind, makeId), ...figures }) as Block;
@@ -68,9 +68,45 @@ describe('space', () => {
   it('says what does not fit the room, and when turning the move would do', () => {
     const room = { widthCm: 200, depthCm: 450, heightCm: 240 };
     expect(spaceLedger({ ...lessonOf(wide, high), room }).misfits).toEqual([
-      { blockId: wide.id, title: 'Shuttle', missing: { widthCm: 200 }, fitsTurned: true },
-      { blockId: high.id, title: 'Skip', missing: { heightCm: 20 }, fitsTurned: false },
+      { blockId: wide.id, title: 'Shuttle', missing: { widthCm: 200 }, fitsTurned: true, nearer: null },
+      { blockId: high.id, title: 'Skip', missing: { heightCm: 20 }, fitsTurned: false, nearer: null },
     ]);
+  });
+});
+
+describe('the floor', () => {
+  const mark = (kind: FloorMark['kind'], rightCm: number, forwardCm: number, size = 60): FloorMark => ({ id: makeId(), kind, label: kind, rightCm, forwardCm, widthCm: size, depthCm: size });
+  const throwing = of('reps', { title: 'Throw', footprint: { widthCm: 200, depthCm: 100, heightCm: 230 }, floor: [mark('target', 0, 500), mark('marker', -150, 0)] });
+
+  it('reaches from behind the move to the far edge of the target', () => {
+    const use = floorUse(throwing);
+    expect(use?.reach).toEqual({ leftCm: 150, rightCm: 100, backCm: 50, forwardCm: 530 });
+    expect(use?.size).toEqual({ widthCm: 250, depthCm: 580, heightCm: 230 });
+    expect(floorUse(of('reps', {}))).toBeNull();
+  });
+
+  it('needs the room of the whole move where the way ends', () => {
+    const way = of('laps', { footprint: { widthCm: 120, depthCm: 80, heightCm: 220 }, floor: [mark('travel', -300, 0)] });
+    expect(floorUse(way)?.size).toMatchObject({ widthCm: 420, depthCm: 80 });
+  });
+
+  it('names the mark to bring nearer, by just so much that it fits', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 210, max: 900 }), fc.integer({ min: 120, max: 900 }), (widthCm, depthCm) => {
+        const room = { widthCm, depthCm, heightCm: 240 };
+        const [misfit] = spaceLedger({ ...lessonOf(throwing), room }).misfits;
+        const nearer = misfit?.nearer;
+        if (!nearer) return;
+        const moved = structuredClone(throwing);
+        const one = moved.floor.find(({ kind }) => kind === nearer.label);
+        if (one?.kind === 'target') one.forwardCm -= nearer.cm;
+        if (one?.kind === 'marker') one.rightCm += nearer.cm;
+        expect(spaceLedger({ ...lessonOf(moved), room }).misfits).toEqual([]);
+      }),
+    );
+    const low = { widthCm: 300, depthCm: 400, heightCm: 220 };
+    expect(spaceLedger({ ...lessonOf(throwing), room: low }).misfits[0]?.nearer).toBeNull();
+    expect(spaceLedger({ ...lessonOf(throwing), room: { ...low, heightCm: 240 } }).misfits[0]?.nearer).toEqual({ label: 'target', cm: 180 });
   });
 });
 

@@ -7,6 +7,7 @@ import {
   demoSchema,
   exerciseSchema,
   facingSchema,
+  floorMarkSchema,
   footageSchema,
   footprintSchema,
   idSchema,
@@ -23,6 +24,8 @@ const base = {
   id: idSchema,
   title: titleSchema,
   part: z.enum(lessonParts),
+  /** The skill it trains, as the series and the cue library call it; empty when none. */
+  skill: titleSchema,
   /** What the teacher says, in sentences. Captions are made from it. */
   script: z.string().max(LIMITS.script, `At most ${LIMITS.script} characters.`),
   cues: z.array(cueSchema).max(LIMITS.cues),
@@ -32,6 +35,7 @@ const base = {
   levels: z.array(levelSchema).max(LIMITS.levels),
   /** Null: no more than standing room. */
   footprint: footprintSchema.nullable(),
+  floor: z.array(floorMarkSchema).max(LIMITS.floorMarks),
   facing: facingSchema,
   /** Perceived effort, 1 (at rest) to 5 (hard). */
   effort: z.int().min(1).max(5),

@@ -120,29 +120,52 @@ export const insertBefore =
     }
   };
 
-export const removeBlock =
-  (blockId: string): LessonEdit =>
+/** Puts blocks after another, in its section; at the end of the last section when there is none. */
+export const insertAfter =
+  (blockId: string | undefined, blocks: readonly Block[]): LessonEdit =>
   (draft) => {
-    for (const section of draft.sections) {
-      const at = section.blocks.findIndex((block) => block.id === blockId);
-      if (at >= 0) section.blocks.splice(at, 1);
-    }
+    const section = draft.sections.find((s) => s.blocks.some(({ id }) => id === blockId)) ?? draft.sections.at(-1);
+    if (!section) return;
+    const at = section.blocks.findIndex(({ id }) => id === blockId);
+    section.blocks.splice(at < 0 ? section.blocks.length : at + 1, 0, ...blocks);
   };
 
-/** Moves a block one place earlier (-1) or later (+1), across section borders. */
-export const moveBlock =
-  (blockId: string, by: -1 | 1): LessonEdit =>
+export const removeBlocks =
+  (blockIds: ReadonlySet<string>): LessonEdit =>
   (draft) => {
-    const s = draft.sections.findIndex((section) => section.blocks.some((block) => block.id === blockId));
-    const section = draft.sections[s];
+    for (const section of draft.sections) section.blocks = section.blocks.filter(({ id }) => !blockIds.has(id));
+  };
+
+/** Puts the named blocks, in the order they stand, right before another block of the section; `null`: at its end. */
+export const placeBlocks =
+  (blockIds: ReadonlySet<string>, sectionId: string, beforeId: string | null): LessonEdit =>
+  (draft) => {
+    const target = draft.sections.find(({ id }) => id === sectionId);
+    if (!target || (beforeId !== null && blockIds.has(beforeId))) return;
+    const moving = draft.sections.flatMap(({ blocks }) => blocks.filter(({ id }) => blockIds.has(id)));
+    removeBlocks(blockIds)(draft);
+    const at = target.blocks.findIndex(({ id }) => id === beforeId);
+    target.blocks.splice(at < 0 ? target.blocks.length : at, 0, ...moving);
+  };
+
+/** Moves blocks together one place earlier (-1) or later (+1), across section borders; all end up side by side. */
+export const moveBlocks =
+  (blockIds: ReadonlySet<string>, by: -1 | 1): LessonEdit =>
+  (draft) => {
+    const places = draft.sections.flatMap((section) => section.blocks.map((block) => ({ section, block })));
+    const edge = by < 0 ? places.findIndex(({ block }) => blockIds.has(block.id)) : places.findLastIndex(({ block }) => blockIds.has(block.id));
+    const at = places[edge];
+    if (!at) return;
+    const s = draft.sections.indexOf(at.section);
+    const rest = at.section.blocks.filter(({ id }) => !blockIds.has(id) || id === at.block.id);
+    const own = rest.indexOf(at.block);
+    const inside = by < 0 ? own > 0 : own < rest.length - 1;
+    const section = inside ? at.section : draft.sections[s + by];
     if (!section) return;
-    const b = section.blocks.findIndex((block) => block.id === blockId);
-    const inside = b + by >= 0 && b + by < section.blocks.length;
-    const target = inside ? section : draft.sections[s + by];
-    if (!target) return;
-    const [block] = section.blocks.splice(b, 1);
-    if (!block) return;
-    target.blocks.splice(inside ? b + by : by < 0 ? target.blocks.length : 0, 0, block);
+    const others = section.blocks.filter(({ id }) => !blockIds.has(id));
+    // Later: before what comes after the block that is stepped over.
+    const before = inside ? (by < 0 ? rest[own - 1] : rest[own + 2]) : by < 0 ? undefined : others[0];
+    placeBlocks(blockIds, section.id, before?.id ?? null)(draft);
   };
 
 /** Changes one block in place; nothing happens when it is gone. */

@@ -8,3 +8,8 @@ export * from './make.ts';
 export * from './figures.ts';
 export * from './shorthand.ts';
 export * from './edit.ts';
+export * from './whole.ts';
+export * from './series.ts';
+export * from './cue-library.ts';
+export * from './names.ts';
+export * from './units.ts';

@@ -13,12 +13,13 @@ export function makeLesson(title: string, makeId: MakeId): Lesson {
     format: 'zest-lesson',
     version: LESSON_VERSION,
     title,
-    series: { name: '', week: null, recap: '', teaser: '' },
+    series: { name: '', week: null, level: 'standard', recap: '', teaser: '' },
     outcome: '',
     audience: { ageFrom: 8, ageTo: 11 },
     targets: { video: { ms: 600_000, toleranceMs: 15_000 }, session: null },
     room: null,
-    settings: { lastRest: 'dropped', sides: 'performer', speechWpm: 130, units: 'metric', parts: USUAL_PARTS },
+    glossary: [],
+    settings: { lastRest: 'dropped', sides: 'performer', speechWpm: 130, units: 'metric', parts: USUAL_PARTS, counts: { language: 'en', own: [] } },
     sections: [makeSection('Welcome', makeId)],
   };
 }
@@ -32,7 +33,7 @@ export function makeExercise(title: string, makeId: MakeId): Exercise {
 }
 
 export function makeCue(text: string, makeId: MakeId, moment: Cue['moment'] = 'action'): Cue {
-  return { id: makeId(), text, moment, bodyPart: '', reason: '', right: '', wrong: '', anchor: null };
+  return { id: makeId(), text, moment, bodyPart: '', reason: '', right: '', wrong: '', anchor: null, entryId: null };
 }
 
 export function makeKit(name: string, makeId: MakeId): Kit {
@@ -44,6 +45,7 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
   const base = {
     id: makeId(),
     part: 'other' as const,
+    skill: '',
     script: '',
     cues: [],
     kit: [],
@@ -51,6 +53,7 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
     company: { kind: 'alone' as const, players: 1, hands: '' },
     levels: [],
     footprint: null,
+    floor: [],
     facing: { performer: 'camera' as const, viewer: 'screen' as const },
     mets: null,
     regions: [],

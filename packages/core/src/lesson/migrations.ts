@@ -53,5 +53,20 @@ const to2: Migration = ({ targetMs, series, settings, sections, ...rest }) => ({
   sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], blockTo2) })),
 });
 
+/** Version 3: skills, floor marks, the level of the week, the cue library, a glossary, counts in other languages. */
+const to3: Migration = ({ series, settings, sections, ...rest }) => ({
+  glossary: [],
+  ...rest,
+  series: isRaw(series) ? { level: 'standard', ...series } : series,
+  settings: isRaw(settings) ? { counts: { language: 'en', own: [] }, ...settings } : settings,
+  sections: each(sections, (section) => ({
+    ...section,
+    blocks: each(section['blocks'], (block) => ({ skill: '', floor: [], ...block, cues: each(block['cues'], (cue) => ({ entryId: null, ...cue })) })),
+  })),
+});
+
 /** Steps from each old version to the next, by the version they start from. */
-export const migrations: ReadonlyMap<number, Migration> = new Map([[1, to2]]);
+export const migrations: ReadonlyMap<number, Migration> = new Map([
+  [1, to2],
+  [2, to3],
+]);

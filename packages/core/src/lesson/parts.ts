@@ -29,6 +29,24 @@ export const cueSchema = z.strictObject({
   wrong: lineSchema,
   /** Where in the script it is spoken, as a character offset; null when it is only shown. */
   anchor: z.int().min(0).max(LIMITS.script).nullable(),
+  /** The entry of the teacher's cue library it came from; null when it stands alone. */
+  entryId: idSchema.nullable(),
+});
+
+export const floorMarkKinds = ['target', 'marker', 'court', 'travel'] as const;
+const offsetCm = whole({ min: -LIMITS.sideCm.max, max: LIMITS.sideCm.max });
+/**
+ * Something on the floor, in centimetres from where the performer starts: its middle lies `rightCm` to the
+ * performer's right and `forwardCm` ahead. Of `travel` it is where the performer gets to. A marker has no size.
+ */
+export const floorMarkSchema = z.strictObject({
+  id: idSchema,
+  kind: z.enum(floorMarkKinds),
+  label: titleSchema,
+  rightCm: offsetCm,
+  forwardCm: offsetCm,
+  widthCm: whole(LIMITS.sideCm),
+  depthCm: whole(LIMITS.sideCm),
 });
 
 /** Whom a quantity of kit is for. */
@@ -139,4 +157,5 @@ export type Company = z.infer<typeof companySchema>;
 export type Level = z.infer<typeof levelSchema>;
 export type Footprint = z.infer<typeof footprintSchema>;
 export type BodyRegion = (typeof bodyRegions)[number];
+export type FloorMark = z.infer<typeof floorMarkSchema>;
 export type Demo = z.infer<typeof demoSchema>;

@@ -4,7 +4,7 @@ import { LIMITS } from './limits.ts';
 import { footprintSchema, idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 
 /** The version of the lesson document this program writes. */
-export const LESSON_VERSION = 2;
+export const LESSON_VERSION = 3;
 
 export const sectionSchema = z.strictObject({
   id: idSchema,
@@ -18,8 +18,15 @@ export const lastRestSchools = ['counted', 'dropped'] as const;
 export const sideSchools = ['performer', 'mirrored'] as const;
 export const unitSystems = ['metric', 'imperial'] as const;
 
+export const weekLevels = ['easier', 'standard', 'harder'] as const;
+
+/** Languages the counts can be called in, as BCP 47 tags. */
+export const countLanguages = ['en', 'de', 'es', 'fr', 'it', 'nl', 'pl', 'pt', 'tr'] as const;
+
 /** A length to meet, give or take the tolerance. */
 export const targetSchema = z.strictObject({ ms: whole(LIMITS.targetMs, 'ms'), toleranceMs: whole(LIMITS.toleranceMs, 'ms') });
+
+export const termSchema = z.strictObject({ id: idSchema, term: titleSchema, plain: lineSchema });
 
 const age = whole(LIMITS.age);
 
@@ -30,7 +37,9 @@ export const lessonSchema = z
     title: titleSchema.min(1, 'A lesson needs a title.'),
     series: z.strictObject({
       name: titleSchema,
-      week: z.int().min(1).max(200).nullable(),
+      week: whole({ min: 1, max: LIMITS.weeks }).nullable(),
+      /** The form of every exercise this lesson asks for. */
+      level: z.enum(weekLevels),
       /** What was learnt last time, and what comes next. */
       recap: lineSchema,
       teaser: lineSchema,
@@ -48,7 +57,11 @@ export const lessonSchema = z
       units: z.enum(unitSystems),
       /** The parts this teacher's lessons have; a lesson without one is told so, never stopped. */
       parts: z.array(z.enum(lessonParts)).max(lessonParts.length),
+      /** How numbers are called out: the language, and the teacher's own word for a number where there is one. */
+      counts: z.strictObject({ language: z.enum(countLanguages), own: z.array(titleSchema).max(LIMITS.ownCounts) }),
     }),
+    /** Terms with a plain explanation. */
+    glossary: z.array(termSchema).max(LIMITS.glossary),
     sections: z.array(sectionSchema).max(LIMITS.sections),
   })
   .superRefine((lesson, ctx) => {
@@ -65,4 +78,7 @@ export const lessonSchema = z
 
 export type Lesson = z.infer<typeof lessonSchema>;
 export type Section = z.infer<typeof sectionSchema>;
+export type Term = z.infer<typeof termSchema>;
+export type WeekLevel = (typeof weekLevels)[number];
+export type CountLanguage = (typeof countLanguages)[number];
 export type Target = z.infer<typeof targetSchema>;

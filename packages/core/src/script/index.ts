@@ -4,3 +4,5 @@ export * from './pace.ts';
 export * from './hands.ts';
 export * from './readability.ts';
 export * from './prompter.ts';
+export * from './counts.ts';
+export * from './glossary.ts';

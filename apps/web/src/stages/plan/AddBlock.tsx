@@ -1,7 +1,7 @@
 import { Button, ListItemText, Menu, MenuItem } from '@mui/material';
-import { blockKinds, type BlockKind } from '@zest/core/lesson';
+import { blockKinds, kindNames, type BlockKind } from '@zest/core/lesson';
 import { useState } from 'react';
-import { kindNames, kindWords } from './kinds.ts';
+import { kindWords } from './kinds.ts';
 
 /** The kinds most lessons are made of stand at hand; the others are a click away. */
 const AT_HAND: readonly BlockKind[] = ['talk', 'intervals', 'reps'];

@@ -1,12 +1,11 @@
 import { Stack } from '@mui/material';
-import { LIMITS, type Block } from '@zest/core/lesson';
+import { LIMITS, partNames, type Block } from '@zest/core/lesson';
 import { rewriteScript } from '@zest/core/script';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { BlockDetails } from './BlockDetails.tsx';
 import { KindFigures, Showing } from './KindFigures.tsx';
 import { CautionList, CueList, KitList, LevelList } from './lists.tsx';
 import { PauseFigures } from './PauseFigures.tsx';
-import { partNames } from './names.ts';
 import { useChange } from '../../ui/use-change.ts';
 
 const efforts = [

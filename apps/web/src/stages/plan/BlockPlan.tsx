@@ -3,13 +3,12 @@ import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { moveBlock, removeBlock } from '@zest/core/lesson';
-import type { ScheduledBlock } from '@zest/core/schedule';
+import { blockSummary, type ScheduledBlock } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { useEffect, useRef } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { BlockFigures } from './BlockFigures.tsx';
-import { blockSummary } from './summary.ts';
 
 interface BlockPlanProps {
   planned: ScheduledBlock;

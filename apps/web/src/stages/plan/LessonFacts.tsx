@@ -1,5 +1,5 @@
 import { Button, Collapse, Paper, Stack, Typography } from '@mui/material';
-import { LIMITS, type Lesson, type LessonPart } from '@zest/core/lesson';
+import { LIMITS, partNames, type Lesson, type LessonPart } from '@zest/core/lesson';
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -7,7 +7,6 @@ import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { SpaceFields } from './BlockDetails.tsx';
-import { partNames } from './names.ts';
 
 const WEEKS = { min: 0, max: 200 };
 

@@ -2,7 +2,7 @@ import { Box, IconButton, Paper, Stack, Tooltip, Typography } from '@mui/materia
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { addBlock, LIMITS, makeBlock, moveSection, removeSection, type BlockKind } from '@zest/core/lesson';
+import { addBlock, kindNames, LIMITS, makeBlock, moveSection, removeSection, type BlockKind } from '@zest/core/lesson';
 import type { ScheduledSection } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
 import { makeId } from '../../app/ids.ts';
@@ -12,7 +12,6 @@ import { useChosenBlock } from '../../app/use-lesson.ts';
 import { TextLine } from '../../ui/fields.tsx';
 import { AddBlock } from './AddBlock.tsx';
 import { BlockPlan } from './BlockPlan.tsx';
-import { kindNames } from './kinds.ts';
 
 /** A section: its name, its blocks, and what to add. */
 export function SectionPlan({ planned, first, last }: { planned: ScheduledSection; first: boolean; last: boolean }) {

@@ -1,20 +1,5 @@
 import type { BlockKind } from '@zest/core/lesson';
 
-/** What each kind of block is called. */
-export const kindNames: Record<BlockKind, string> = {
-  talk: 'Talk',
-  intervals: 'Work and rest',
-  reps: 'Repetitions',
-  hold: 'Hold',
-  counts: 'Counts of 8',
-  routine: 'Routine',
-  laps: 'Laps',
-  game: 'Game',
-  called: 'Called-out game',
-  question: 'Question',
-  card: 'Card',
-};
-
 /** One line about each kind, for whoever chooses one. */
 export const kindWords: Record<BlockKind, string> = {
   talk: 'words at your pace, or a fixed time',

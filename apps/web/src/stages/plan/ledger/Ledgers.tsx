@@ -1,10 +1,9 @@
 import { Accordion, AccordionDetails, AccordionSummary, Typography } from '@mui/material';
 import ExpandMoreIcon from '@mui/icons-material/ExpandMore';
 import { effortAdvice, effortCurve, kitLedger, missingParts, sidesLedger, spaceLedger } from '@zest/core/ledger';
-import type { Lesson } from '@zest/core/lesson';
+import { partName, type Lesson } from '@zest/core/lesson';
 import type { Schedule } from '@zest/core/schedule';
 import { useMemo, type ReactNode } from 'react';
-import { partName } from '../names.ts';
 import { Effort, effortHeadline } from './Effort.tsx';
 import { kitHeadline, KitNeeds } from './KitNeeds.tsx';
 import { Sides, sidesHeadline } from './Sides.tsx';

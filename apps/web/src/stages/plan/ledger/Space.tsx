@@ -1,8 +1,7 @@
 import { Box, Stack, Typography } from '@mui/material';
-import { blocksOf, type Lesson } from '@zest/core/lesson';
+import { blocksOf, spaceText, type Lesson } from '@zest/core/lesson';
 import type { Dimension, SpaceLedger } from '@zest/core/ledger';
 import { paper } from '../../../app/theme.ts';
-import { spaceText } from '../../../ui/fields.tsx';
 
 const dimensionWords: Record<Dimension, { is: string; of: string }> = {
   widthCm: { is: 'wide', of: 'width' },

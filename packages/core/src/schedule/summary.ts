@@ -1,7 +1,6 @@
-import { repMs, type Block } from '@zest/core/lesson';
-import { countWords } from '@zest/core/schedule';
-import { lengthText } from '@zest/core/time';
-import { kindNames } from './kinds.ts';
+import { kindNames, repMs, type Block } from '../lesson/index.ts';
+import { lengthText } from '../time/index.ts';
+import { countWords } from './speech.ts';
 
 const sideWords = { both: '', each: ' each side', alternating: ' each side, alternating' } as const;
 const growWords = { 'from-start': 'from the start', 'new-only': 'new move only', backwards: 'backwards' } as const;

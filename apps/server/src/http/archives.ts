@@ -1,0 +1,74 @@
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import path from 'node:path';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { MAX_ARCHIVE_BYTES } from '@zest/contract';
+import { ArchiveFault, type ArchivedTake } from '@zest/core/formats';
+import type { Request } from 'express';
+import { nanoid } from 'nanoid';
+import { Op, type Sequelize } from 'sequelize';
+import type { Folders } from '../config.ts';
+import { createWithTakes, lessonAt } from '../db/lessons.ts';
+import { TakeRow } from '../db/models.ts';
+import { refuse } from '../errors.ts';
+import type { JobQueue } from '../jobs/queue.ts';
+import { freeOnDisk, RESERVE_BYTES } from '../media/room.ts';
+import type { MediaStore } from '../media/store.ts';
+import { packArchive, unpackArchive } from '../publish/archive.ts';
+import type { AddRoute } from './guard.ts';
+import { stored } from './lessons.ts';
+import { ingestUnready } from './uploads.ts';
+
+export interface ArchiveTools {
+  sequelize: Sequelize;
+  queue: JobQueue;
+  store: MediaStore;
+  folders: Folders;
+  freeBytes?: (folder: string) => Promise<number>;
+}
+
+/** Writes a request's body to a file. @throws Refusal 413 or 507 when it is too much */
+async function receive(req: Request, file: string, mostBytes: number): Promise<void> {
+  const tooMuch = () => refuse(413, 'too-large', `The archive is larger than the ${Math.floor(mostBytes / 1e6)} MB there is room for. Free some space on the server, or save the archive without footage.`);
+  if (Number(req.headers['content-length'] ?? 0) > mostBytes) throw tooMuch();
+  let seen = 0;
+  const limit = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      seen += chunk.length;
+      done(seen > mostBytes ? tooMuch() : null, chunk);
+    },
+  });
+  await pipeline(req, limit, createWriteStream(file));
+}
+
+export function addArchiveRoutes(route: AddRoute, { sequelize, queue, store, folders, freeBytes = freeOnDisk }: ArchiveTools): void {
+  route('GET', '/api/lessons/:lessonId/archive', async (req, res, { lesson }) => {
+    const rows = req.query['media'] === '0' ? [] : await TakeRow.findAll({ where: { lessonId: lesson.id, originalSha: { [Op.not]: null } }, order: [['createdAt', 'ASC']] });
+    const takes = rows.map(({ id, blockId, name, source, originalSha }): ArchivedTake => ({ takeId: id, blockId, name, source, sha256: originalSha ?? '' }));
+    const zip = await packArchive(await lessonAt(lesson.id, lesson.revision), takes, store);
+    res.attachment('lesson.zest.zip').type('application/zip');
+    await pipeline(zip, res);
+  });
+
+  route('POST', '/api/archives', async (req, res, { userId }) => {
+    const folder = await mkdtemp(path.join(folders.work, 'archive-'));
+    try {
+      const room = async () => Math.max(0, (await freeBytes(folder)) - RESERVE_BYTES);
+      const file = path.join(folder, 'archive.zip');
+      await receive(req, file, Math.min(MAX_ARCHIVE_BYTES, await room()));
+      const { lesson, takes, media } = await unpackArchive(file, folder, await room());
+      for (const unpacked of media.values()) await store.take(unpacked);
+      const made = await createWithTakes(sequelize, userId, lesson, (lessonId) =>
+        takes.map(({ takeId, blockId, name, source, sha256 }) => ({ from: takeId, take: { id: nanoid(), ownerId: userId, lessonId, blockId, name, source, originalSha: sha256 } })),
+      );
+      await ingestUnready(queue, made.takes);
+      res.status(201).json(stored(made.row, made.lesson));
+    } catch (error) {
+      if (error instanceof ArchiveFault) throw refuse(400, 'bad-archive', error.message);
+      throw error;
+    } finally {
+      await rm(folder, { recursive: true, force: true });
+    }
+  });
+}

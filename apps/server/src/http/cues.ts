@@ -1,0 +1,41 @@
+import { makeCueEntrySchema, MAX_CUE_ENTRIES, type StoredCueEntry } from '@zest/contract';
+import { entryUses } from '@zest/core/lesson';
+import { nanoid } from 'nanoid';
+import type { Sequelize } from 'sequelize';
+import { newestLessons } from '../db/lessons.ts';
+import { CueEntryRow } from '../db/models.ts';
+import { refuse } from '../errors.ts';
+import { readBody } from './answer.ts';
+import type { AddRoute } from './guard.ts';
+
+function view(row: CueEntryRow, uses = 0): StoredCueEntry {
+  return { ...makeCueEntrySchema.parse(JSON.parse(row.document)), id: row.id, uses };
+}
+
+/** The teacher's cue library: one entry, used in many lessons. */
+export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
+  route('GET', '/api/cues', async (_req, res, { userId }) => {
+    const uses = new Map<string, number>();
+    for (const { lesson } of await newestLessons(sequelize, userId)) {
+      for (const [id, count] of entryUses(lesson)) uses.set(id, (uses.get(id) ?? 0) + count);
+    }
+    const rows = await CueEntryRow.findAll({ where: { ownerId: userId }, order: [['createdAt', 'ASC']] });
+    res.json(rows.map((row) => view(row, uses.get(row.id))));
+  });
+  route('POST', '/api/cues', async (req, res, { userId }) => {
+    const entry = readBody(makeCueEntrySchema, req.body);
+    if ((await CueEntryRow.count({ where: { ownerId: userId } })) >= MAX_CUE_ENTRIES) {
+      throw refuse(422, 'full', `The cue library holds ${MAX_CUE_ENTRIES} entries and is full. Delete some that no lesson uses.`);
+    }
+    res.status(201).json(view(await CueEntryRow.create({ id: nanoid(), ownerId: userId, document: JSON.stringify(entry) })));
+  });
+  route('PUT', '/api/cues/:entryId', async (req, res, { cueEntry }) => {
+    const entry = readBody(makeCueEntrySchema, req.body);
+    res.json(view(await cueEntry.update({ document: JSON.stringify(entry) })));
+  });
+  // Cues made from it stay in their lessons, as cues of their own.
+  route('DELETE', '/api/cues/:entryId', async (_req, res, { cueEntry }) => {
+    await cueEntry.destroy();
+    res.status(204).end();
+  });
+}

@@ -1,0 +1,26 @@
+import { makeSeriesSchema, saveSeriesSchema, type StoredSeries } from '@zest/contract';
+import type { Sequelize } from 'sequelize';
+import { createSeries, saveSeries, seriesOf } from '../db/series.ts';
+import { SeriesRow } from '../db/models.ts';
+import { readBody } from './answer.ts';
+import type { AddRoute } from './guard.ts';
+
+const view = (row: SeriesRow): StoredSeries => ({ id: row.id, revision: row.revision, series: seriesOf(row) });
+
+export function addSeriesRoutes(route: AddRoute, sequelize: Sequelize): void {
+  route('GET', '/api/series', async (_req, res, { userId }) => {
+    res.json((await SeriesRow.findAll({ where: { ownerId: userId }, order: [['name', 'ASC']] })).map(view));
+  });
+  route('POST', '/api/series', async (req, res, { userId }) => {
+    res.status(201).json(view(await createSeries(userId, readBody(makeSeriesSchema, req.body).series)));
+  });
+  route('PUT', '/api/series/:seriesId', async (req, res, owned) => {
+    const { baseRevision, series } = readBody(saveSeriesSchema, req.body);
+    res.json(view(await saveSeries(sequelize, owned.series.id, baseRevision, series)));
+  });
+  // Only the plan of the weeks goes; the lessons stay.
+  route('DELETE', '/api/series/:seriesId', async (_req, res, { series }) => {
+    await series.destroy();
+    res.status(204).end();
+  });
+}

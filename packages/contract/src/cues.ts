@@ -1,0 +1,11 @@
+import { cueEntrySchema } from '@zest/core/lesson';
+import { z } from 'zod';
+
+/** An entry of the cue library without its id, which the server gives. */
+export const makeCueEntrySchema = cueEntrySchema.omit({ id: true });
+/** How many cues of the teacher's lessons came from the entry. */
+export const storedCueEntrySchema = cueEntrySchema.extend({ uses: z.number() });
+export type MakeCueEntry = z.infer<typeof makeCueEntrySchema>;
+export type StoredCueEntry = z.infer<typeof storedCueEntrySchema>;
+/** Entries one teacher may keep. */
+export const MAX_CUE_ENTRIES = 2_000;

@@ -1,0 +1,43 @@
+import { addMilliseconds, addMinutes } from 'date-fns';
+import ical, { ICalCalendarMethod } from 'ical-generator';
+import type { SeriesWeek } from '../schedule/index.ts';
+import type { Series } from '../lesson/index.ts';
+
+/** What the calendar says of a week's lesson; null while there is none. */
+export interface CalendarLesson {
+  title: string;
+  outcome: string;
+  studentMs: number;
+  kit: string[];
+}
+
+const SHORTEST_MS = 300_000;
+
+/**
+ * The series as an iCalendar file (RFC 5545): one event for each session, at the hour where the calendar is read.
+ * @param id names the events, so that a second import renews them
+ * @param madeAt the moment the file is made
+ */
+export function seriesCalendar(series: Series, weeks: readonly SeriesWeek[], lessons: ReadonlyMap<number, CalendarLesson>, id: string, madeAt: Date): string {
+  const calendar = ical({ name: series.name, description: series.about || null, prodId: '//Zest Frame//Series//EN', method: ICalCalendarMethod.PUBLISH });
+  for (const { week, focus, dates, level } of weeks) {
+    const lesson = lessons.get(week);
+    dates.forEach((date, i) => {
+      // Times without a zone are read off in UTC.
+      const day = new Date(`${date}T00:00:00Z`);
+      const start = series.atMinutes === null ? day : addMinutes(day, series.atMinutes);
+      const summary = `${series.name}, week ${week}: ${lesson?.title || focus || 'lesson to come'}${dates.length > 1 ? ` (${i + 1} of ${dates.length})` : ''}`;
+      const lines = [lesson?.outcome ?? '', lesson && lesson.kit.length > 0 ? `What you need: ${lesson.kit.join(', ')}` : '', level === 'standard' ? '' : `Form this week: ${level}`];
+      calendar.createEvent({
+        id: `${id}-w${week}-${i + 1}@zest-frame`,
+        stamp: madeAt,
+        start,
+        ...(series.atMinutes === null ? { allDay: true } : { end: addMilliseconds(start, Math.max(SHORTEST_MS, lesson?.studentMs ?? 0)) }),
+        floating: true,
+        summary,
+        description: lines.filter((line) => line !== '').join('\n') || null,
+      });
+    });
+  }
+  return calendar.toString();
+}

@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import { LIMITS, type Range } from './limits.ts';
+import { idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
+import { weekLevels } from './schema.ts';
+
+export const SERIES_VERSION = 1;
+
+const SERIES_LIMITS = { rules: 12, skills: 40, breaks: 40, values: 60 } as const;
+
+/** Figures of a block that may change from week to week, with the key they have in it. */
+export const progressFigures = {
+  workMs: { key: 'workMs', label: 'Work', unit: 'ms', range: LIMITS.workMs },
+  restMs: { key: 'restMs', label: 'Rest', unit: 'ms', range: LIMITS.restMs },
+  rounds: { key: 'rounds', label: 'Rounds', unit: 'count', range: LIMITS.rounds },
+  sets: { key: 'sets', label: 'Sets', unit: 'count', range: LIMITS.sets },
+  reps: { key: 'reps', label: 'Repetitions', unit: 'count', range: LIMITS.reps },
+  holdMs: { key: 'holdMs', label: 'Hold', unit: 'ms', range: LIMITS.holdMs },
+  laps: { key: 'laps', label: 'Laps', unit: 'count', range: LIMITS.laps },
+  bpm: { key: 'bpm', label: 'Beats a minute', unit: 'count', range: LIMITS.bpm },
+  practiceMs: { key: 'pauseAfter.practiceMs', label: 'Practice off the video', unit: 'ms', range: LIMITS.practiceMs },
+} as const satisfies Record<string, { key: string; label: string; unit: 'ms' | 'count'; range: Range }>;
+export type ProgressFigure = keyof typeof progressFigures;
+export const progressFigureNames = Object.keys(progressFigures) as ProgressFigure[];
+
+const rule = {
+  id: idSchema,
+  /** One value after another, each for `everyWeeks` weeks; the last stays. */
+  everyWeeks: whole({ min: 1, max: 12 }),
+};
+const listOf = <T extends z.ZodType>(value: T) => z.array(value).min(1, 'At least one value.').max(SERIES_LIMITS.values, `At most ${SERIES_LIMITS.values} values.`);
+const SESSIONS = { min: 1, max: 7 };
+
+export const progressRuleSchema = z.discriminatedUnion('of', [
+  z
+    .strictObject({ ...rule, of: z.literal('figure'), figure: z.enum(progressFigureNames), values: listOf(z.int('This is a whole number.')), parts: z.array(z.enum(lessonParts)).min(1, 'Choose the parts it holds for.') })
+    .superRefine(({ figure, values }, ctx) => {
+      const { range, unit, label } = progressFigures[figure];
+      const shown = (n: number) => (unit === 'ms' ? `${n / 1000} s` : String(n));
+      values.forEach((value, i) => {
+        if (value >= range.min && value <= range.max) return;
+        ctx.addIssue({ code: 'custom', path: ['values', i], message: `${label} lies between ${shown(range.min)} and ${shown(range.max)}.` });
+      });
+    }),
+  z.strictObject({ ...rule, of: z.literal('level'), values: listOf(z.enum(weekLevels)) }),
+  z.strictObject({ ...rule, of: z.literal('sessions'), values: listOf(whole(SESSIONS)) }),
+]);
+
+/**
+ * Schools of naming how far a skill is learnt: three stages of motor learning (Fitts and Posner 1967, from memory) or
+ * the four steps of a teaching unit (common practice).
+ */
+export const stageSchools = {
+  three: ['finding out', 'refining', 'automatic'],
+  four: ['introduce', 'practise', 'apply', 'show'],
+} as const;
+export type StageSchool = keyof typeof stageSchools;
+
+const dateSchema = z.iso.date('A date is written as year-month-day: 2026-09-07.');
+const weekSchema = whole({ min: 1, max: LIMITS.weeks });
+
+export const seriesSchema = z
+  .strictObject({
+    format: z.literal('zest-series'),
+    version: z.literal(SERIES_VERSION),
+    name: titleSchema.min(1, 'A series needs a name.'),
+    about: lineSchema,
+    weeks: weekSchema,
+    /** A day of the first week; null when not dated. */
+    startsOn: dateSchema.nullable(),
+    /** Days of the week with a session, 1 Monday to 7 Sunday. */
+    weekdays: z.array(z.int().min(1).max(7)).max(7),
+    /** When sessions begin, in minutes after midnight; null: all day. */
+    atMinutes: whole({ min: 0, max: 1_439 }).nullable(),
+    /** Days without sessions, both ends included. */
+    breaks: z
+      .array(z.strictObject({ id: idSchema, from: dateSchema, to: dateSchema, label: titleSchema }).refine(({ from, to }) => from <= to, { path: ['to'], message: 'A break ends on or after the day it begins.' }))
+      .max(SERIES_LIMITS.breaks),
+    progression: z.array(progressRuleSchema).max(SERIES_LIMITS.rules),
+    stageSchool: z.enum(['three', 'four']),
+    /** For each skill the week from which each stage of the school holds; null: not reached in this series. */
+    skills: z.array(z.strictObject({ id: idSchema, name: titleSchema.min(1, 'A skill needs a name.'), from: z.array(weekSchema.nullable()).max(4) })).max(SERIES_LIMITS.skills),
+    /** Weeks that differ from the rest: what they are about, and the week whose lesson they go on from (else the week before). */
+    weekPlans: z.array(z.strictObject({ week: weekSchema, focus: titleSchema, basis: weekSchema.nullable() })).max(LIMITS.weeks),
+  })
+  .refine(({ weekPlans }) => new Set(weekPlans.map(({ week }) => week)).size === weekPlans.length, { path: ['weekPlans'], message: 'A week is planned twice.' });
+
+export type Series = z.infer<typeof seriesSchema>;
+export type ProgressRule = z.infer<typeof progressRuleSchema>;
+
+export function makeSeries(name: string): Series {
+  return {
+    format: 'zest-series',
+    version: SERIES_VERSION,
+    name,
+    about: '',
+    weeks: 6,
+    startsOn: null,
+    weekdays: [1, 3, 5],
+    atMinutes: null,
+    breaks: [],
+    progression: [],
+    stageSchool: 'three',
+    skills: [],
+    weekPlans: [],
+  };
+}

@@ -1,0 +1,194 @@
+import { addDays, eachDayOfInterval, formatISO, isWithinInterval, parseISO, startOfISOWeek } from 'date-fns';
+import {
+  blocksOf,
+  changeBlock,
+  figureOf,
+  LessonError,
+  progressFigures,
+  readFigure,
+  stageSchools,
+  withFreshIds,
+  writeFigure,
+  type Lesson,
+  type LessonEdit,
+  type MakeId,
+  type ProgressRule,
+  type Series,
+  type WeekLevel,
+} from '../lesson/index.ts';
+import { lengthText } from '../time/index.ts';
+import type { Schedule } from './schedule.ts';
+
+export interface SeriesWeek {
+  week: number;
+  /** What the week is about; empty when not said. */
+  focus: string;
+  /** The week whose lesson this one goes on from; null when it begins anew. */
+  basis: number | null;
+  /** Days with a session, as year-month-day; empty when the series is not dated. */
+  dates: string[];
+  /** Sessions the progression asks for: more than `dates` when too few days are named or a break takes some. */
+  sessions: number;
+  level: WeekLevel;
+  stages: { skill: string; stage: string }[];
+}
+
+const NO_LEVEL: WeekLevel = 'standard';
+
+function valueAt<T>({ everyWeeks }: ProgressRule, values: readonly T[], week: number): T | undefined {
+  return values[Math.min(Math.floor((week - 1) / everyWeeks), values.length - 1)];
+}
+
+function weekValue(series: Series, week: number): { level: WeekLevel; sessions: number } {
+  let level = NO_LEVEL;
+  let sessions = series.weekdays.length;
+  for (const rule of series.progression) {
+    if (rule.of === 'level') level = valueAt(rule, rule.values, week) ?? level;
+    if (rule.of === 'sessions') sessions = valueAt(rule, rule.values, week) ?? sessions;
+  }
+  return { level, sessions };
+}
+
+const dateText = (day: Date) => formatISO(day, { representation: 'date' });
+
+/** Session days week by week. A calendar week of which a break takes every session day is no week of the series. */
+function sessionDays(series: Series): string[][] {
+  if (series.startsOn === null) return Array.from({ length: series.weeks }, () => []);
+  const breaks = series.breaks.map(({ from, to }) => ({ start: parseISO(from), end: parseISO(to) }));
+  const first = parseISO(series.startsOn);
+  const weeks: string[][] = [];
+  // Breaks end somewhere, so this does too; the bound only guards against years of breaks.
+  for (let monday = startOfISOWeek(first), spent = 0; weeks.length < series.weeks && spent < series.weeks + 600; monday = addDays(monday, 7), spent += 1) {
+    const days = eachDayOfInterval({ start: monday, end: addDays(monday, 6) }).filter((day, i) => series.weekdays.includes(i + 1) && day >= first);
+    const open = days.filter((day) => !breaks.some((pause) => isWithinInterval(day, pause)));
+    if (days.length > 0 && open.length === 0) continue;
+    if (days.length === 0 && series.weekdays.length > 0) continue;
+    weeks.push(open.map(dateText));
+  }
+  return weeks;
+}
+
+/** The week each week goes on from. @throws LessonError when weeks go on from each other in a circle */
+function basisOf(series: Series): Map<number, number | null> {
+  const own = new Map(series.weekPlans.map(({ week, basis }) => [week, basis]));
+  const basis = new Map<number, number | null>();
+  for (let week = 1; week <= series.weeks; week += 1) basis.set(week, own.get(week) ?? (week === 1 ? null : week - 1));
+  for (const start of basis.keys()) {
+    const chain = [start];
+    for (let at = basis.get(start) ?? null; at !== null; at = basis.get(at) ?? null) {
+      const seen = chain.indexOf(at);
+      chain.push(at);
+      if (seen >= 0) {
+        throw new LessonError(`Weeks go on from each other in a circle: ${chain.slice(seen).join(' from ')}. Let one of them go on from another week.`);
+      }
+    }
+  }
+  return basis;
+}
+
+function stagesAt({ skills, stageSchool }: Series, week: number): SeriesWeek['stages'] {
+  return skills.flatMap(({ name, from }) => {
+    const reached = stageSchools[stageSchool].findLast((_stage, i) => {
+      const start = from[i];
+      return typeof start === 'number' && start <= week;
+    });
+    return reached === undefined ? [] : [{ skill: name, stage: reached }];
+  });
+}
+
+/** Lays a series out, week by week. @throws LessonError when weeks go on from each other in a circle */
+export function layOutWeeks(series: Series): SeriesWeek[] {
+  const basis = basisOf(series);
+  const focus = new Map(series.weekPlans.map((plan) => [plan.week, plan.focus]));
+  const days = sessionDays(series);
+  return Array.from({ length: series.weeks }, (_, i): SeriesWeek => {
+    const week = i + 1;
+    const { level, sessions } = weekValue(series, week);
+    return {
+      week,
+      focus: focus.get(week) ?? '',
+      basis: basis.get(week) ?? null,
+      dates: (days[i] ?? []).slice(0, sessions),
+      sessions,
+      level,
+      stages: stagesAt(series, week),
+    };
+  });
+}
+
+/** Weeks in an order in which each comes after the one it goes on from. */
+export function makingOrder(weeks: readonly SeriesWeek[]): SeriesWeek[] {
+  const byWeek = new Map(weeks.map((week) => [week.week, week]));
+  const order = new Set<SeriesWeek>();
+  for (const week of weeks) {
+    const chain: SeriesWeek[] = [];
+    for (let at: SeriesWeek | undefined = week; at && !order.has(at); at = at.basis === null ? undefined : byWeek.get(at.basis)) chain.push(at);
+    for (const next of chain.reverse()) order.add(next);
+  }
+  return [...order];
+}
+
+/** One figure the progression changes, in words and as an edit. */
+export interface ProgressChange {
+  blockId: string;
+  text: string;
+  edit: LessonEdit;
+}
+
+/** What the progression asks of the week's lesson that it does not have yet. Locked figures, and bounds of a block, are kept. */
+export function progressChanges(lesson: Lesson, series: Series, week: number): ProgressChange[] {
+  return series.progression.flatMap((rule) => {
+    if (rule.of !== 'figure') return [];
+    const value = valueAt(rule, rule.values, week);
+    const { key, label, unit } = progressFigures[rule.figure];
+    if (value === undefined) return [];
+    return blocksOf(lesson).flatMap((block): ProgressChange[] => {
+      const figure = rule.parts.includes(block.part) && !block.locked.includes(key) ? figureOf(block, key) : undefined;
+      if (!figure) return [];
+      const was = readFigure(block, key);
+      const will = Math.min(Math.max(value, figure.range.min), figure.range.max);
+      if (was === will) return [];
+      const shown = (n: number) => (unit === 'ms' ? lengthText(n) : String(n));
+      const text = `${block.title || 'Untitled'}: ${label.toLowerCase()} ${shown(was)} → ${shown(will)}`;
+      return [{ blockId: block.id, text, edit: changeBlock(block.id, (draft) => writeFigure(draft, key, will)) }];
+    });
+  });
+}
+
+/** The lesson of a week, gone on from another's: the same sections in the same order, nothing filmed, figures yet to be progressed. */
+export function goOnFrom(basis: Lesson, series: Series, { week, level, focus }: SeriesWeek, makeId: MakeId): Lesson {
+  const fresh = withFreshIds(basis, makeId);
+  return {
+    ...fresh,
+    title: focus || `${series.name}, week ${week}`,
+    outcome: '',
+    series: { name: series.name, week, level, recap: '', teaser: '' },
+    sections: fresh.sections.map((section) => ({ ...section, blocks: section.blocks.map((block) => ({ ...block, footage: null })) })),
+  };
+}
+
+/** A lesson as its neighbours in the series know it. */
+export interface Neighbour {
+  week: number | null;
+  title: string;
+  outcome: string;
+}
+
+/** What a week's lesson can say of the lessons before and after it; empty where there is none. */
+export function neighbourWords(lessons: readonly Neighbour[], week: number): { recap: string; teaser: string } {
+  const dated = lessons.flatMap((lesson) => (lesson.week === null ? [] : [{ ...lesson, week: lesson.week }]));
+  const before = dated.filter((l) => l.week < week).sort((a, b) => b.week - a.week)[0];
+  const after = dated.filter((l) => l.week > week).sort((a, b) => a.week - b.week)[0];
+  const words = (opening: string, lesson: Neighbour | undefined) => (lesson ? `${opening}: ${lesson.outcome || lesson.title}` : '');
+  return { recap: words('Last time', before), teaser: words('Next time', after) };
+}
+
+/** Student time a lesson gives to each skill, in milliseconds. */
+export function skillTimes(schedule: Schedule): { skill: string; studentMs: number }[] {
+  const times = new Map<string, number>();
+  for (const { block, studentMs } of schedule.blocks) {
+    const skill = block.skill.trim();
+    if (skill !== '') times.set(skill, (times.get(skill) ?? 0) + studentMs);
+  }
+  return [...times].map(([skill, studentMs]) => ({ skill, studentMs }));
+}
