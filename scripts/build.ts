@@ -28,7 +28,7 @@ await bundle({
   alias: Object.fromEntries([
     ...readdirSync(core).map((room) => [`@zest/core/${room}`, path.join(core, room, 'index.ts')]),
     ['@zest/contract', path.join(root, 'packages/contract/src/index.ts')],
-    ...['lesson', 'plan'].map((name) => [`@zest/demo/${name}`, path.join(root, `demo/src/${name}.ts`)]),
+    ...['lesson', 'plan', 'series'].map((name) => [`@zest/demo/${name}`, path.join(root, `demo/src/${name}.ts`)]),
   ]),
   logLevel: 'warning',
 });

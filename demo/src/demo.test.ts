@@ -1,11 +1,13 @@
 import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { blocksOf, movements, readLesson } from '@zest/core/lesson';
-import { scheduleLesson } from '@zest/core/schedule';
+import { blocksOf, entryUses, movements, readLesson, seriesSchema } from '@zest/core/lesson';
+import { layOutWeeks, scheduleLesson } from '@zest/core/schedule';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoClips, demoLesson } from './lesson.ts';
+import { demoPlan } from './plan.ts';
 import { PERIOD_S, poseAt, speechAt, VOICE_LOOP_S, voiceSamples } from './performer/index.ts';
+import { demoSeries } from './series.ts';
 
 describe('the demo lesson', () => {
   const lesson = demoLesson(new Map(demoClips.map((clip) => [clip.blockId, `take-${clip.blockId}`])));
@@ -26,6 +28,18 @@ describe('the demo lesson', () => {
       const bodyMs = planned?.spans.findLast((span) => span.kind !== 'pause-sign')?.endMs ?? Infinity;
       expect(clip.lengthMs - clip.headMs).toBeGreaterThanOrEqual(bodyMs);
     }
+  });
+});
+
+describe('the planned lesson, the series and the cues', () => {
+  it('are in order, and name each other', () => {
+    const plan = demoPlan();
+    expect(readLesson(JSON.parse(JSON.stringify(plan)))).toEqual(plan);
+    expect(seriesSchema.parse(demoSeries)).toEqual(demoSeries);
+    expect(layOutWeeks(demoSeries).map(({ dates }) => dates[0])).toEqual(['2026-11-09', '2026-11-16', '2026-11-23', '2026-11-30', '2026-12-14', '2026-12-21', '2026-12-28']);
+    const skills = new Set(demoSeries.skills.map(({ name }) => name));
+    for (const { skill } of blocksOf(plan)) expect(skill === '' || skills.has(skill)).toBe(true);
+    expect(entryUses(plan).get('dc-snap')).toBe(1);
   });
 });
 

@@ -39,6 +39,7 @@ const welcome = planned('talk', 'welcome', {
 const skipping = planned('intervals', 'skipping', {
   part: 'warm-up',
   title: 'Skip and step',
+  skill: 'Rope skipping',
   effort: 4,
   exercises: [
     { ...exercise('e1', 'Rope skipping', 'skip-rope'), sides: 'both' },
@@ -57,6 +58,7 @@ const skipping = planned('intervals', 'skipping', {
 const throwing = planned('reps', 'throwing', {
   part: 'skill',
   title: 'Throw the disc',
+  skill: 'Disc throw',
   effort: 2,
   exercise: exercise('e3', 'Disc throw', 'disc-throw'),
   reps: 6,
@@ -99,6 +101,7 @@ const band = planned('reps', 'band-pull', {
 const balance = planned('reps', 'balance', {
   part: 'cool-down',
   title: 'Stand like a heron',
+  skill: 'Balance',
   effort: 2,
   exercise: exercise('e5', 'One-leg balance', 'one-leg-balance'),
   reps: 2,

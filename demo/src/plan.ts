@@ -1,5 +1,5 @@
 import { makeLesson, type Lesson, type Level } from '@zest/core/lesson';
-import { cue, exercise, kit, planned } from './blocks.ts';
+import { cue, exercise, kit, mark, planned } from './blocks.ts';
 
 const level = (id: string, form: Level['form'], text: string, rule: string): Level => ({ id, form, text, rule });
 
@@ -60,6 +60,7 @@ const steps = planned('counts', 'p-steps', {
 
 const heron = planned('hold', 'p-heron', {
   title: 'Heron, three breaths',
+  skill: 'Balance',
   part: 'skill',
   effort: 2,
   exercise: exercise('pe1', 'One-leg balance', 'one-leg-balance'),
@@ -84,6 +85,7 @@ const question = planned('question', 'p-question', {
 
 const walk = planned('routine', 'p-walk', {
   title: 'Throw from a walk',
+  skill: 'Disc throw',
   part: 'practice',
   effort: 3,
   moves: [
@@ -97,12 +99,14 @@ const walk = planned('routine', 'p-walk', {
   kit: [kit('pk5', 'Flying disc', 'a paper plate')],
   cautions: ['Nobody stands in front of you. Keep away from windows and lamps.'],
   pauseAfter: { practiceMs: 240_000, signMs: 5_000, prompt: 'Ten throws from a walk, from three places.' },
-  footprint: { widthCm: 200, depthCm: 400, heightCm: 230 },
+  footprint: { widthCm: 200, depthCm: 150, heightCm: 230 },
+  floor: [mark('pf1', 'travel', '', 150), mark('pf2', 'target', 'hoop', 350, 0, 80)],
   regions: ['shoulders', 'arms'],
 });
 
 const skip = planned('intervals', 'p-skip', {
   title: 'Ladder on the rope',
+  skill: 'Rope skipping',
   part: 'practice',
   effort: 5,
   exercises: [{ ...exercise('pe2', 'Rope skipping', 'skip-rope'), sides: 'both' }],
@@ -121,6 +125,7 @@ const skip = planned('intervals', 'p-skip', {
 
 const bottles = planned('game', 'p-bottles', {
   title: 'Knock the bottles',
+  skill: 'Disc throw',
   part: 'game',
   effort: 3,
   exercise: exercise('pe3', 'Disc throw', 'disc-throw'),
@@ -132,7 +137,9 @@ const bottles = planned('game', 'p-bottles', {
   ],
   tries: 2,
   kit: [kit('pk7', 'Flying disc', 'a paper plate'), { ...kit('pk8', 'Bottle', 'shoes'), quantity: 4 }],
-  footprint: { widthCm: 200, depthCm: 450, heightCm: 230 },
+  footprint: { widthCm: 200, depthCm: 150, heightCm: 230 },
+  facing: { performer: 'right side on', viewer: 'side on' },
+  floor: [mark('pf3', 'marker', 'near bottle', 250), mark('pf4', 'marker', 'far bottle', 400), mark('pf5', 'marker', 'throwing line', 0)],
 });
 
 const close = planned('talk', 'p-close', {
@@ -149,6 +156,10 @@ export function demoPlan(): Lesson {
     series: { name: 'Quayside autumn', week: 4, level: 'standard', recap: 'Skip, throw, balance: the disc flies flat.', teaser: 'Next week: the quay cup.' },
     outcome: 'The disc leaves the hand in the second step and knocks a bottle four metres away.',
     targets: { video: { ms: 540_000, toleranceMs: 15_000 }, session: { ms: 840_000, toleranceMs: 30_000 } },
+    glossary: [
+      { id: 'pg1', term: 'side-on', plain: 'with your shoulder towards the target' },
+      { id: 'pg2', term: 'rate', plain: 'how many you do in a second' },
+    ],
     room: { widthCm: 300, depthCm: 400, heightCm: 260 },
     sections: [
       { id: 'p-1', title: 'Arrive', blocks: [arrive, needs, room] },

@@ -2,13 +2,15 @@ import { copyFile, mkdtemp } from 'node:fs/promises';
 import path from 'node:path';
 import { demoClips, demoLesson } from '@zest/demo/lesson';
 import { demoPlan } from '@zest/demo/plan';
+import { demoCues, demoSeries } from '@zest/demo/series';
 import { hash } from '@node-rs/argon2';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
 import { foldersOf } from '../config.ts';
 import { DEMO_LOGIN } from '../demo.ts';
 import { createLesson } from '../db/lessons.ts';
-import { TakeRow, User } from '../db/models.ts';
+import { createSeries } from '../db/series.ts';
+import { CueEntryRow, TakeRow, User } from '../db/models.ts';
 import { queueIngest } from '../http/uploads.ts';
 import { databaseQueue } from '../jobs/queue.ts';
 import { diskStore } from '../media/store.ts';
@@ -25,6 +27,8 @@ export async function loadDemo(sequelize: Sequelize, dataDir: string, clipsDir: 
   const lessonId = nanoid();
   await createLesson(sequelize, lessonId, user.id, demoLesson(takeIds));
   await createLesson(sequelize, nanoid(), user.id, demoPlan());
+  await createSeries(user.id, demoSeries);
+  await CueEntryRow.bulkCreate(demoCues.map(({ id, ...entry }) => ({ id, ownerId: user.id, document: JSON.stringify(entry) })));
   const folder = await mkdtemp(path.join(folders.work, 'demo-'));
   for (const clip of demoClips) {
     // The store takes files over, so it gets a copy.

@@ -17,6 +17,7 @@ function Waiting() {
 /** Each bench is fetched when it is first gone to. */
 const router = createBrowserRouter([
   { path: '/', element: <Shelf /> },
+  { path: '/series/:seriesId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/series/SeriesPage.tsx')).SeriesPage }) },
   {
     path: '/lessons/:lessonId',
     element: <LessonShell />,

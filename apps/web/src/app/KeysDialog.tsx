@@ -1,14 +1,39 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Table, TableBody, TableCell, TableRow } from '@mui/material';
-import { useEffect, useState } from 'react';
+import { Fragment, useEffect, useState } from 'react';
+import { isTyping } from '../ui/typing.ts';
+import { FIND_KEY } from './FindAction.tsx';
 
 const keys = [
-  ['Ctrl Z, Ctrl Shift Z', 'Undo, redo (outside a text field)'],
-  ['Enter', 'Open a block; take over a figure'],
-  ['Space', 'Assemble and Film: start or stop the video'],
-  ['[ and ]', 'Assemble and Film: one frame back or on'],
-  ['{ and }', 'Assemble and Film: one second back or on'],
-  ['M', 'Film: the block starts at the frame shown'],
-  ['?', 'This list'],
+  [
+    'Everywhere',
+    [
+      [FIND_KEY, 'Find an action by name'],
+      ['Ctrl Z, Ctrl Shift Z', 'Undo, redo (outside a text field)'],
+      ['?', 'This list'],
+    ],
+  ],
+  [
+    'Plan, with a block in focus',
+    [
+      ['Enter', 'Open the block; take over a figure'],
+      ['↑ and ↓', 'The block before or after'],
+      ['S', 'Choose the block, or leave it out again'],
+      ['Shift ↑ and Shift ↓', 'Choose the next one as well'],
+      ['Alt ↑ and Alt ↓', 'Move the chosen blocks'],
+      ['Ctrl C, Ctrl X, Ctrl V', 'Copy, cut, put in here; from lesson to lesson too'],
+      ['Delete', 'Remove the chosen blocks'],
+      ['Space on the grip', 'Lift the block; arrows move it, Space puts it down'],
+    ],
+  ],
+  [
+    'Film and Assemble',
+    [
+      ['Space', 'Start or stop the video'],
+      ['[ and ]', 'One frame back or on'],
+      ['{ and }', 'One second back or on'],
+      ['M', 'Film: the block starts at the frame shown'],
+    ],
+  ],
 ] as const;
 
 /** The keyboard map, opened by `?`. */
@@ -16,8 +41,7 @@ export function KeysDialog() {
   const [isOpen, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName);
-      if (!typing && event.key === '?') setOpen(true);
+      if (!isTyping(event.target) && event.key === '?') setOpen(true);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
@@ -30,13 +54,22 @@ export function KeysDialog() {
         <DialogContent>
           <Table size="small">
             <TableBody>
-              {keys.map(([key, what]) => (
-                <TableRow key={key}>
-                  <TableCell component="th" scope="row" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
-                    {key}
-                  </TableCell>
-                  <TableCell>{what}</TableCell>
-                </TableRow>
+              {keys.map(([place, rows]) => (
+                <Fragment key={place}>
+                  <TableRow>
+                    <TableCell component="th" scope="rowgroup" colSpan={2} sx={{ color: 'text.secondary', pt: 2 }}>
+                      {place}
+                    </TableCell>
+                  </TableRow>
+                  {rows.map(([key, what]) => (
+                    <TableRow key={key}>
+                      <TableCell component="th" scope="row" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
+                        {key}
+                      </TableCell>
+                      <TableCell>{what}</TableCell>
+                    </TableRow>
+                  ))}
+                </Fragment>
               ))}
             </TableBody>
           </Table>

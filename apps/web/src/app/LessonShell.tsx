@@ -2,11 +2,14 @@ import { Alert, Box, Button, Stack, Tab, Tabs, ThemeProvider, Tooltip, Typograph
 import UndoIcon from '@mui/icons-material/Undo';
 import RedoIcon from '@mui/icons-material/Redo';
 import { useEffect, useState } from 'react';
-import { Link, Outlet, useLocation, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { api, problemText } from './api.ts';
 import { readDraft, saveNow } from './autosave.ts';
+import { useCommands } from './commands.ts';
+import { FindAction } from './FindAction.tsx';
 import { HistoryDialog } from './HistoryDialog.tsx';
 import { KeysDialog } from './KeysDialog.tsx';
+import { NoticeProvider } from './notice.tsx';
 import { closed, edit, opened, redoEdit, saveChanged, undoEdit } from './lesson-slice.ts';
 import { StaleDialog } from './StaleDialog.tsx';
 import type { AppThunk } from './state.ts';
@@ -101,7 +104,24 @@ function UndoButtons() {
   );
 }
 
+/** What can be done on every bench, by name. */
+function useShellCommands(): void {
+  const { lesson } = useOpenLesson();
+  const { choose } = useChosenBlock();
+  const { search } = useLocation();
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  useCommands(() => [
+    ...benches.map(([id, name]) => ({ group: 'Go to', name: `The ${name} bench`, run: () => void navigate({ pathname: id, search }) })),
+    { group: 'Go to', name: 'All lessons', run: () => void navigate('/') },
+    { group: 'Lesson', name: 'Undo', keys: 'Ctrl Z', run: () => void dispatch(undoEdit()) },
+    { group: 'Lesson', name: 'Redo', keys: 'Ctrl Shift Z', run: () => void dispatch(redoEdit()) },
+    ...blocksOf(lesson).map((block, i) => ({ group: 'Block', name: `${i + 1}. ${block.title || 'Untitled'}`, run: () => choose(block.id) })),
+  ]);
+}
+
 function LessonFrame() {
+  useShellCommands();
   const { lesson } = useOpenLesson();
   const schedule = useSchedule();
   const { block, choose } = useChosenBlock();
@@ -111,7 +131,7 @@ function LessonFrame() {
   return (
     <ThemeProvider theme={bench === 'film' ? nightTheme : dayTheme}>
       <CssBaseline />
-      <Box sx={{ bgcolor: 'background.default', color: 'text.primary', minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
+      <Box sx={{ bgcolor: 'background.default', color: 'text.primary', height: '100vh', display: 'flex', flexDirection: 'column' }}>
         <Stack component="header" direction="row" useFlexGap sx={{ alignItems: 'center', px: 2, pt: 1, columnGap: 2, flexWrap: 'wrap' }}>
           <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
             <Wordmark size={26} />
@@ -126,15 +146,17 @@ function LessonFrame() {
           </Typography>
           <SaveWords />
           <UndoButtons />
+          <FindAction />
           <HistoryDialog />
           <KeysDialog />
         </Stack>
-        <Box sx={{ px: 2, pt: 1 }}>
+        <Box sx={{ px: 2, pt: 1, flex: 'none' }}>
           <ThemeProvider theme={dayTheme}>
             <Ribbon schedule={schedule} filmed={filmed} chosen={block?.id} onChoose={choose} />
           </ThemeProvider>
         </Box>
-        <Box component="main" sx={{ p: 2, flex: 1 }}>
+        {/* The ribbon stays in view: only the bench below it scrolls. */}
+        <Box component="main" sx={{ p: 2, flex: 1, minHeight: 0, overflowY: 'auto' }}>
           <Outlet />
         </Box>
       </Box>
@@ -157,7 +179,13 @@ export function LessonShell() {
       void dispatch(saveNow()).then(() => dispatch(closed({ id: lessonId })));
     };
   }, [dispatch, lessonId]);
-  if (open?.id === lessonId) return <LessonFrame />;
+  if (open?.id === lessonId) {
+    return (
+      <NoticeProvider>
+        <LessonFrame />
+      </NoticeProvider>
+    );
+  }
   return (
     <Box component="main" sx={{ p: 4 }}>
       {fault ? (

@@ -5,14 +5,21 @@ import {
   revisionSchema,
   sessionSchema,
   shareSchema,
+  copiedTakesSchema,
+  storedCueEntrySchema,
   storedLessonSchema,
+  storedSeriesSchema,
   takeSchema,
+  type CopyTakes,
   type Job,
+  type MakeCueEntry,
   type MakeOwner,
   type MakeTake,
   type Problem,
+  type Shelf,
   type SignIn,
 } from '@zest/contract';
+import type { Series } from '@zest/core/lesson';
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
 
@@ -40,7 +47,7 @@ const read =
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: query,
-  tagTypes: ['Session', 'Lessons', 'Takes', 'Exports', 'Shares', 'Revisions'],
+  tagTypes: ['Session', 'Lessons', 'Takes', 'Exports', 'Shares', 'Revisions', 'Series', 'Cues'],
   endpoints: (build) => ({
     session: build.query({
       query: (_: void) => '/session',
@@ -92,6 +99,58 @@ export const api = createApi({
     deleteLesson: build.mutation({
       query: (lessonId: string) => ({ url: `/lessons/${lessonId}`, method: 'DELETE' }),
       invalidatesTags: ['Lessons'],
+    }),
+    putOnShelf: build.mutation({
+      query: ({ lessonId, ...body }: Shelf & { lessonId: string }) => ({ url: `/lessons/${lessonId}/shelf`, method: 'PUT', body }),
+      invalidatesTags: ['Lessons'],
+    }),
+    openArchive: build.mutation({
+      query: (body: Blob) => ({ url: '/archives', method: 'POST', body, headers: { 'content-type': 'application/zip' } }),
+      transformResponse: read(storedLessonSchema),
+      invalidatesTags: ['Lessons'],
+    }),
+    series: build.query({
+      query: (_: void) => '/series',
+      transformResponse: read(z.array(storedSeriesSchema)),
+      providesTags: ['Series'],
+    }),
+    makeSeries: build.mutation({
+      query: (series: Series) => ({ url: '/series', method: 'POST', body: { series } }),
+      transformResponse: read(storedSeriesSchema),
+      invalidatesTags: ['Series'],
+    }),
+    saveSeries: build.mutation({
+      query: ({ seriesId, ...body }: { seriesId: string; baseRevision: number; series: Series }) => ({ url: `/series/${seriesId}`, method: 'PUT', body }),
+      transformResponse: read(storedSeriesSchema),
+      invalidatesTags: ['Series', 'Lessons'],
+    }),
+    deleteSeries: build.mutation({
+      query: (seriesId: string) => ({ url: `/series/${seriesId}`, method: 'DELETE' }),
+      invalidatesTags: ['Series'],
+    }),
+    cueLibrary: build.query({
+      query: (_: void) => '/cues',
+      transformResponse: read(z.array(storedCueEntrySchema)),
+      providesTags: ['Cues'],
+    }),
+    makeCueEntry: build.mutation({
+      query: (body: MakeCueEntry) => ({ url: '/cues', method: 'POST', body }),
+      transformResponse: read(storedCueEntrySchema),
+      invalidatesTags: ['Cues'],
+    }),
+    saveCueEntry: build.mutation({
+      query: ({ id, ...body }: MakeCueEntry & { id: string }) => ({ url: `/cues/${id}`, method: 'PUT', body }),
+      transformResponse: read(storedCueEntrySchema),
+      invalidatesTags: ['Cues'],
+    }),
+    deleteCueEntry: build.mutation({
+      query: (id: string) => ({ url: `/cues/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['Cues'],
+    }),
+    copyTakes: build.mutation({
+      query: ({ lessonId, ...body }: CopyTakes & { lessonId: string }) => ({ url: `/lessons/${lessonId}/takes/copies`, method: 'POST', body }),
+      transformResponse: read(copiedTakesSchema),
+      invalidatesTags: ['Takes'],
     }),
     revisions: build.query({
       query: (lessonId: string) => `/lessons/${lessonId}/revisions`,

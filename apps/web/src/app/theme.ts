@@ -22,6 +22,7 @@ const typography = {
   button: { textTransform: 'none' as const, fontWeight: 650, fontSize: '0.98rem' },
 };
 const components = {
+  MuiCssBaseline: { styleOverrides: { a: { color: paper.zest } } },
   MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { minHeight: 40 } } },
   MuiTextField: { defaultProps: { size: 'small' as const, fullWidth: true } },
   MuiButtonBase: { defaultProps: { disableRipple: true } },

@@ -1,4 +1,5 @@
 import { OUTPUT_FPS } from '@zest/core/time';
+import { isTyping } from './typing.ts';
 
 interface StageActions {
   toggle: () => void;
@@ -10,7 +11,7 @@ interface StageActions {
 export function onStageKey(event: KeyboardEvent, { toggle, step, mark }: StageActions): void {
   const target = event.target instanceof HTMLElement ? event.target : null;
   if (event.ctrlKey || event.metaKey || event.altKey) return;
-  if (target && (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable)) return;
+  if (isTyping(target)) return;
   const pressed = target?.closest('button, a, [role="button"], [role="tab"]');
   const actions: Record<string, (() => void) | undefined> = {
     ' ': pressed ? undefined : toggle,

@@ -1,8 +1,29 @@
-/** Hands the user a file made in the page. */
-export function saveFile(name: string, content: string, type: string): void {
+import { problemSchema } from '@zest/contract';
+
+function hand(name: string, content: Blob): void {
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([content], { type }));
+  link.href = URL.createObjectURL(content);
   link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);
+}
+
+/** Hands the user a file made in the page. */
+export function saveFile(name: string, content: string, type: string): void {
+  hand(name, new Blob([content], { type }));
+}
+
+/** Hands the user a file the server makes. Gives what went wrong in words, or null. */
+export async function fetchFile(name: string, url: string): Promise<string | null> {
+  try {
+    const answer = await fetch(url);
+    if (answer.ok) {
+      hand(name, await answer.blob());
+      return null;
+    }
+    const known = problemSchema.safeParse(await answer.json());
+    return known.success ? known.data.message : 'The server did not make the file. Try again in a moment.';
+  } catch {
+    return 'The server does not answer. Try again in a moment.';
+  }
 }

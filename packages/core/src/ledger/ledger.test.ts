@@ -80,9 +80,21 @@ describe('the floor', () => {
 
   it('reaches from behind the move to the far edge of the target', () => {
     const use = floorUse(throwing);
-    expect(use?.reach).toEqual({ leftCm: 150, rightCm: 100, backCm: 50, forwardCm: 530 });
+    // The performer faces the camera, so the left is on the right of the screen.
+    expect(use?.reach).toEqual({ screenLeftCm: 100, screenRightCm: 150, farCm: 50, nearCm: 530 });
     expect(use?.size).toEqual({ widthCm: 250, depthCm: 580, heightCm: 230 });
     expect(floorUse(of('reps', {}))).toBeNull();
+  });
+
+  it('turns with the performer: a target ahead lies where the performer looks', () => {
+    const seen = (performer: Block['facing']['performer']) => {
+      const [at] = floorUse({ ...throwing, facing: { performer, viewer: 'screen' }, floor: [{ ...mark('target', 10, 500), widthCm: 40, depthCm: 80 }] })?.marks ?? [];
+      return [at?.screenRightCm, at?.nearCm, at?.widthCm, at?.depthCm];
+    };
+    expect(seen('camera')).toEqual([-10, 500, 40, 80]);
+    expect(seen('away')).toEqual([10, -500, 40, 80]);
+    expect(seen('left side on')).toEqual([-500, -10, 80, 40]);
+    expect(seen('right side on')).toEqual([500, 10, 80, 40]);
   });
 
   it('needs the room of the whole move where the way ends', () => {

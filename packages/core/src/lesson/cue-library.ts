@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { cueSchema, titleSchema, type Cue } from './parts.ts';
 import type { MakeId } from './make.ts';
 import type { Lesson } from './schema.ts';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { applyEdit, beginEditing, blocksOf, LessonError, makeBlock, makeLesson, makeSeries, seriesSchema, type Block, type Lesson, type Series } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { goOnFrom, layOutWeeks, makingOrder, neighbourWords, progressChanges, scheduleLesson, skillTimes } from './index.ts';
+import { goOnFrom, layOutWeeks, makingOrder, neighbourWords, progressChanges, scheduleLesson, skillTimes, weekNotes } from './index.ts';
 
 const series: Series = {
   ...makeSeries('Quay term'),
@@ -98,6 +98,7 @@ describe('the lesson of a week', () => {
     const made = goOnFrom(basis, series, second, () => 'new');
     expect(made).toMatchObject({ title: 'Backwards', outcome: '', series: { name: 'Quay term', week: 2, level: 'easier' } });
     expect(made.sections.map(({ title }) => title)).toEqual(['S']);
+    expect(progressChanges(made, series, 2)).toEqual([]);
     expect(blocksOf(made).map(({ id, title, footage }) => [id, title, footage])).toEqual([['new', 'Rope', null]]);
   });
 
@@ -106,6 +107,16 @@ describe('the lesson of a week', () => {
     const lessons = [lesson(1, 'One.'), lesson(3, ''), lesson(6, 'Six.'), lesson(null, 'Single.')];
     expect(neighbourWords(lessons, 4)).toEqual({ recap: 'Last time: Title 3', teaser: 'Next time: Six.' });
     expect(neighbourWords(lessons, 1)).toEqual({ recap: '', teaser: 'Next time: Title 3' });
+  });
+
+  it('is told of sessions without a day, skills nobody trains and sections in another order', () => {
+    const skills = [{ id: 'k', name: 'Disc throw', from: [1, null, null] }];
+    const [, week] = layOutWeeks({ ...series, skills, startsOn: '2026-09-07', weekdays: [1], progression: [{ id: 's', of: 'sessions', values: [2], everyWeeks: 1 }] });
+    if (!week) throw new Error('The series has a second week.');
+    const lesson = (...sections: string[]) => ({ sections, skills: [{ skill: 'disc throw' }] });
+    expect(weekNotes(week, true, undefined, undefined)).toEqual(['2 sessions, but 1 day for them']);
+    expect(weekNotes(week, false, lesson('A', 'B'), lesson('A', 'B'))).toEqual([]);
+    expect(weekNotes(week, false, { ...lesson('B', 'A'), skills: [] }, lesson('A', 'B'))).toEqual(['no block trains Disc throw', 'other sections, or in another order, than week 1']);
   });
 
   it('adds up the time of each skill', () => {

@@ -1,4 +1,5 @@
 import { addDays, eachDayOfInterval, formatISO, isWithinInterval, parseISO, startOfISOWeek } from 'date-fns';
+import { produce } from 'immer';
 import {
   blocksOf,
   changeBlock,
@@ -155,16 +156,17 @@ export function progressChanges(lesson: Lesson, series: Series, week: number): P
   });
 }
 
-/** The lesson of a week, gone on from another's: the same sections in the same order, nothing filmed, figures yet to be progressed. */
+/** The lesson of a week, gone on from another's: the same sections in the same order, nothing filmed, every figure progressed. */
 export function goOnFrom(basis: Lesson, series: Series, { week, level, focus }: SeriesWeek, makeId: MakeId): Lesson {
   const fresh = withFreshIds(basis, makeId);
-  return {
+  const made: Lesson = {
     ...fresh,
     title: focus || `${series.name}, week ${week}`,
     outcome: '',
     series: { name: series.name, week, level, recap: '', teaser: '' },
     sections: fresh.sections.map((section) => ({ ...section, blocks: section.blocks.map((block) => ({ ...block, footage: null })) })),
   };
+  return produce(made, (draft) => progressChanges(made, series, week).forEach((change) => change.edit(draft)));
 }
 
 /** A lesson as its neighbours in the series know it. */
@@ -181,6 +183,24 @@ export function neighbourWords(lessons: readonly Neighbour[], week: number): { r
   const after = dated.filter((l) => l.week > week).sort((a, b) => a.week - b.week)[0];
   const words = (opening: string, lesson: Neighbour | undefined) => (lesson ? `${opening}: ${lesson.outcome || lesson.title}` : '');
   return { recap: words('Last time', before), teaser: words('Next time', after) };
+}
+
+/** A week's lesson as its series knows it. */
+export interface WeekLesson {
+  sections: readonly string[];
+  skills: readonly { skill: string }[];
+}
+
+/** What a teacher may want to look at in a week of the series, in words; a help, never a hindrance. */
+export function weekNotes(week: SeriesWeek, isDated: boolean, lesson: WeekLesson | undefined, basis: WeekLesson | undefined): string[] {
+  const notes: string[] = [];
+  if (isDated && week.dates.length < week.sessions) notes.push(`${week.sessions} sessions, but ${week.dates.length} ${week.dates.length === 1 ? 'day' : 'days'} for them`);
+  if (!lesson) return notes;
+  const trained = new Set(lesson.skills.map(({ skill }) => skill.toLowerCase()));
+  const idle = week.stages.filter(({ skill }) => !trained.has(skill.trim().toLowerCase()));
+  if (idle.length > 0) notes.push(`no block trains ${idle.map(({ skill }) => skill).join(', ')}`);
+  if (basis && basis.sections.join('\n') !== lesson.sections.join('\n')) notes.push(`other sections, or in another order, than week ${week.basis}`);
+  return notes;
 }
 
 /** Student time a lesson gives to each skill, in milliseconds. */

@@ -1,9 +1,10 @@
-import { blocksOf, type Lesson } from '../lesson/index.ts';
+import { blocksOf, type Block, type Lesson } from '../lesson/index.ts';
 import { piecesOf } from './anchors.ts';
+import { calledCount } from './counts.ts';
 import { saidIn } from './pace.ts';
 
 export interface PrompterLine {
-  kind: 'title' | 'said' | 'cue' | 'next';
+  kind: 'title' | 'said' | 'cue' | 'count' | 'next';
   text: string;
 }
 
@@ -33,6 +34,16 @@ function shortLines(text: string): string[] {
   return line ? [...lines, line] : lines;
 }
 
+/** Counts longer than this are not written out. */
+const LONGEST_COUNT = 20;
+
+/** What is counted aloud in a block, in the words it is called in; empty where nothing is, or too much. */
+function countOf(block: Block, counts: Lesson['settings']['counts']): string {
+  const [most, direction] =
+    block.kind === 'reps' ? ([block.reps, 'up'] as const) : block.kind === 'hold' && block.by === 'seconds' ? ([Math.round(block.holdMs / 1000), block.count] as const) : ([0, 'up'] as const);
+  return most > LONGEST_COUNT ? '' : calledCount(most, direction, counts).join(', ');
+}
+
 /** The lesson as a prompter shows it: short lines, cues where they are spoken, and what comes next in sight. */
 export function prompterOf(lesson: Lesson): PrompterBlock[] {
   const blocks = blocksOf(lesson);
@@ -43,10 +54,11 @@ export function prompterOf(lesson: Lesson): PrompterBlock[] {
       piece.kind === 'cue' ? [{ kind: 'cue', text: words.get(piece.cueId) ?? '' }] : shortLines(piece.text).map((text) => ({ kind: 'said', text })),
     );
     const shown = block.cues.flatMap(({ anchor, text }): PrompterLine[] => (anchor === null && text.trim() !== '' ? [{ kind: 'cue', text }] : []));
+    const counted = shortLines(countOf(block, lesson.settings.counts)).map((text): PrompterLine => ({ kind: 'count', text }));
     const next = blocks[i + 1]?.title;
     return {
       blockId: block.id,
-      lines: [{ kind: 'title', text: block.title }, ...spoken, ...shown, { kind: 'next', text: next === undefined ? 'That was the last block.' : `Next: ${next}` }],
+      lines: [{ kind: 'title', text: block.title }, ...spoken, ...shown, ...counted, { kind: 'next', text: next === undefined ? 'That was the last block.' : `Next: ${next}` }],
     };
   });
 }

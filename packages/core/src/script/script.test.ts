@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeCue, makeLesson } from '../lesson/index.ts';
+import { makeBlock, makeCue, makeLesson, type Block } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { fixedSides, measuredWpm, paceOf, piecesOf, prompterOf, readForHand, readingAge, rewriteScript, scriptOf, sentenceOfCue, sentences, spokenShare } from './index.ts';
 
@@ -143,6 +143,15 @@ describe('the prompter', () => {
         });
       }),
     );
+  });
+
+  it('counts in the teacher’s language and direction, if the count is short', () => {
+    const makeId = counter();
+    const settings = { ...lesson.settings, counts: { language: 'de' as const, own: ['und eins'] } };
+    const counted = (block: Block) => prompterOf({ ...lesson, settings, sections: [{ id: 's', title: '', blocks: [block] }] })[0]?.lines.filter(({ kind }) => kind === 'count').map((line) => line.text).join(' ');
+    expect(counted({ ...makeBlock('reps', makeId), reps: 3 } as Block)).toBe('und eins, zwei, drei');
+    expect(counted({ ...makeBlock('hold', makeId), holdMs: 3_000, count: 'down' } as Block)).toBe('drei, zwei, und eins');
+    expect(counted({ ...makeBlock('reps', makeId), reps: 21 } as Block)).toBe('');
   });
 
   it('shows a cue where it is spoken', () => {

@@ -7,6 +7,7 @@ import { ChoiceField, LengthOfSpaceField, TextLine, WholeField } from '../../ui/
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { companyNames } from './names.ts';
 import { useChange } from '../../ui/use-change.ts';
+import { FloorMarks } from './FloorMarks.tsx';
 
 const same = <T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 /** Standing room for one. */
@@ -74,6 +75,7 @@ export function BlockDetails({ block }: { block: Block }) {
             onToggle={(space) => change('Room', (d) => void (d.footprint = space), false)}
             onChange={(side, cm) => change(side, (d) => void (d.footprint && (d.footprint[side] = cm)))}
           />
+          <FloorMarks block={block} />
           <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
             <ChoiceField label="Performer faces" value={facing.performer} choices={same(performerFacings)} sx={{ width: 180 }} onChange={(to) => change('Performer', (d) => void (d.facing.performer = to))} />
             <ChoiceField label="Student faces" value={facing.viewer} choices={same(viewerFacings)} sx={{ width: 180 }} onChange={(to) => change('Student', (d) => void (d.facing.viewer = to))} />

@@ -1,10 +1,11 @@
-import { Stack } from '@mui/material';
+import { Box, Stack } from '@mui/material';
 import { LIMITS, partNames, type Block } from '@zest/core/lesson';
 import { rewriteScript } from '@zest/core/script';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { BlockDetails } from './BlockDetails.tsx';
 import { KindFigures, Showing } from './KindFigures.tsx';
 import { CautionList, CueList, KitList, LevelList } from './lists.tsx';
+import { SkillField } from './SkillField.tsx';
 import { PauseFigures } from './PauseFigures.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
@@ -22,15 +23,16 @@ export function BlockFigures({ block }: { block: Block }) {
   return (
     <Stack spacing={2} sx={{ px: 1.5, pb: 2, pt: 0.5 }}>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-        <TextLine label="Block" value={block.title} most={LIMITS.title} sx={{ width: 300 }} onChange={(text) => change('Name', (d) => void (d.title = text))} />
+        <TextLine label="Block" value={block.title} most={LIMITS.title} sx={{ flex: '1 1 220px' }} onChange={(text) => change('Name', (d) => void (d.title = text))} />
         <ChoiceField
           label="Effort"
           value={String(block.effort) as (typeof efforts)[number][0]}
           choices={efforts}
-          sx={{ width: 160 }}
+          sx={{ width: 150 }}
           onChange={(effort) => change('Effort', (d) => void (d.effort = Number(effort)))}
         />
-        <ChoiceField label="Part of the lesson" value={block.part} choices={partNames} sx={{ width: 170 }} onChange={(part) => change('Part', (d) => void (d.part = part))} />
+        <SkillField value={block.skill} onChange={(skill) => change('Skill', (d) => void (d.skill = skill))} />
+        <ChoiceField label="Part of the lesson" value={block.part} choices={partNames} sx={{ width: 150 }} onChange={(part) => change('Part', (d) => void (d.part = part))} />
       </Stack>
       <KindFigures block={block} />
       {'demo' in block && <Showing block={block} />}
@@ -42,10 +44,12 @@ export function BlockFigures({ block }: { block: Block }) {
         helper="In sentences. The captions are made from it."
         onChange={(text) => change('Words', (d) => rewriteScript(d, text))}
       />
-      <CueList block={block} />
-      <KitList block={block} />
-      <CautionList block={block} />
-      <LevelList block={block} />
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 3, rowGap: 2 }}>
+        <CueList block={block} />
+        <KitList block={block} />
+        <CautionList block={block} />
+        <LevelList block={block} />
+      </Box>
       <PauseFigures block={block} />
       <BlockDetails block={block} />
     </Stack>

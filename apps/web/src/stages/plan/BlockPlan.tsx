@@ -1,45 +1,97 @@
-import { Box, ButtonBase, IconButton, Stack, Tooltip, Typography } from '@mui/material';
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { Box, ButtonBase, Checkbox, IconButton, Stack, Typography } from '@mui/material';
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
+import CallSplitIcon from '@mui/icons-material/CallSplit';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { moveBlock, removeBlock } from '@zest/core/lesson';
+import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
+import { moveBlocks, removeBlocks } from '@zest/core/lesson';
 import { blockSummary, type ScheduledBlock } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
+import { paper } from '../../app/theme.ts';
+import { HEAD, OPENER } from './block-keys.ts';
 import { BlockFigures } from './BlockFigures.tsx';
+import { useSplit } from './use-split.ts';
 
 interface BlockPlanProps {
   planned: ScheduledBlock;
   isOpen: boolean;
-  onOpen: () => void;
+  isChosen: boolean;
+  onOpen: (blockId: string) => void;
+  /** With `reach`, all from the last one chosen to this one. */
+  onChoose: (blockId: string, reach: boolean) => void;
+}
+
+function OpenBlockButtons({ planned: { block } }: { planned: ScheduledBlock }) {
+  const dispatch = useAppDispatch();
+  const split = useSplit();
+  const own = new Set([block.id]);
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', pr: 1 }}>
+      <IconButton aria-label={`${block.title} earlier`} onClick={() => dispatch(edit('Move the block', moveBlocks(own, -1)))}>
+        <ArrowUpwardIcon fontSize="small" />
+      </IconButton>
+      <IconButton aria-label={`${block.title} later`} onClick={() => dispatch(edit('Move the block', moveBlocks(own, 1)))}>
+        <ArrowDownwardIcon fontSize="small" />
+      </IconButton>
+      <IconButton aria-label={`Split the lesson before ${block.title}`} onClick={() => void split(block.id)}>
+        <CallSplitIcon fontSize="small" />
+      </IconButton>
+      <IconButton aria-label={`Remove ${block.title}`} onClick={() => dispatch(edit('Remove the block', removeBlocks(own)))}>
+        <DeleteOutlineIcon fontSize="small" />
+      </IconButton>
+    </Stack>
+  );
 }
 
 /** A block against the clock rail; the chosen one is open for its figures. */
-export function BlockPlan({ planned, isOpen, onOpen }: BlockPlanProps) {
+function BlockPlanRow({ planned, isOpen, isChosen, onOpen, onChoose }: BlockPlanProps) {
   const { block } = planned;
-  const dispatch = useAppDispatch();
-  const place = useRef<HTMLDivElement>(null);
+  const place = useRef<HTMLDivElement | null>(null);
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: block.id });
   // Chosen on the ribbon, the block comes into view; one already in view stays where it is.
   useEffect(() => {
     if (isOpen) place.current?.scrollIntoView({ block: 'nearest' });
   }, [isOpen]);
   return (
-    <Box ref={place} sx={{ display: 'grid', gridTemplateColumns: '72px 1fr', borderBottom: 1, borderColor: 'divider' }}>
+    <Box
+      ref={(node: HTMLDivElement | null) => {
+        place.current = node;
+        setNodeRef(node);
+      }}
+      style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }}
+      sx={{ display: 'grid', gridTemplateColumns: '72px 1fr', borderBottom: 1, borderColor: 'divider', bgcolor: isChosen ? paper.zestPale : 'background.paper', opacity: isDragging ? 0.5 : 1, position: 'relative', zIndex: isDragging ? 1 : 0 }}
+    >
       <Box sx={{ borderRight: 3, borderColor: isOpen ? 'primary.main' : 'divider', pt: 1.4, pr: 1, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
         <Typography sx={{ fontWeight: 700 }}>{clockText(planned.startMs)}</Typography>
         {planned.studentStartMs !== planned.startMs && (
-          <Tooltip title="On the student’s clock">
-            <Typography variant="body2" color="text.secondary">
-              {clockText(planned.studentStartMs)}
-            </Typography>
-          </Tooltip>
+          <Typography variant="body2" color="text.secondary" title="On the student’s clock">
+            {clockText(planned.studentStartMs)}
+          </Typography>
         )}
       </Box>
       <Box sx={{ minWidth: 0 }}>
-        <Stack direction="row" sx={{ alignItems: 'stretch' }}>
-          <ButtonBase onClick={onOpen} aria-expanded={isOpen} sx={{ flex: 1, minWidth: 0, px: 1.5, py: 1.2, justifyContent: 'start', textAlign: 'left' }}>
+        <Stack direction="row" sx={{ alignItems: 'stretch' }} {...{ [HEAD]: block.id }}>
+          <IconButton ref={setActivatorNodeRef} {...attributes} {...listeners} data-grip aria-label={`Carry ${block.title}`} sx={{ alignSelf: 'center', cursor: 'grab', touchAction: 'none', p: 0.5, ml: 0.5, color: 'text.secondary' }}>
+            <DragIndicatorIcon fontSize="small" />
+          </IconButton>
+          <Checkbox
+            size="small"
+            checked={isChosen}
+            sx={{ alignSelf: 'center', p: 0.5 }}
+            slotProps={{ input: { 'aria-label': `Choose ${block.title}` } }}
+            onClick={(event) => onChoose(block.id, event.shiftKey)}
+          />
+          <ButtonBase
+            {...{ [OPENER]: '' }}
+            onClick={(event) => (event.ctrlKey || event.metaKey || event.shiftKey ? onChoose(block.id, event.shiftKey) : onOpen(block.id))}
+            aria-expanded={isOpen}
+            sx={{ flex: 1, minWidth: 0, px: 1, py: 1.2, justifyContent: 'start', textAlign: 'left' }}
+          >
             <Box sx={{ minWidth: 0 }}>
               <Typography component="h3" variant="h3" noWrap>
                 {block.title || 'Untitled'}
@@ -49,20 +101,24 @@ export function BlockPlan({ planned, isOpen, onOpen }: BlockPlanProps) {
               </Typography>
             </Box>
           </ButtonBase>
-          <Stack direction="row" sx={{ alignItems: 'center', pr: 1 }}>
-            <IconButton aria-label={`${block.title} earlier`} onClick={() => dispatch(edit('Move the block', moveBlock(block.id, -1)))}>
-              <ArrowUpwardIcon fontSize="small" />
-            </IconButton>
-            <IconButton aria-label={`${block.title} later`} onClick={() => dispatch(edit('Move the block', moveBlock(block.id, 1)))}>
-              <ArrowDownwardIcon fontSize="small" />
-            </IconButton>
-            <IconButton aria-label={`Remove ${block.title}`} onClick={() => dispatch(edit('Remove the block', removeBlock(block.id)))}>
-              <DeleteOutlineIcon fontSize="small" />
-            </IconButton>
-          </Stack>
+          {isOpen && <OpenBlockButtons planned={planned} />}
         </Stack>
         {isOpen && <BlockFigures block={block} />}
       </Box>
     </Box>
   );
 }
+
+/** Drawn anew only when something of it has changed: a lesson may have hundreds. */
+export const BlockPlan = memo(
+  BlockPlanRow,
+  (was, is) =>
+    was.planned.block === is.planned.block &&
+    was.planned.startMs === is.planned.startMs &&
+    was.planned.studentStartMs === is.planned.studentStartMs &&
+    was.planned.durationMs === is.planned.durationMs &&
+    was.isOpen === is.isOpen &&
+    was.isChosen === is.isChosen &&
+    was.onOpen === is.onOpen &&
+    was.onChoose === is.onChoose,
+);

@@ -3,7 +3,7 @@ import { LIMITS, makeExercise, type BlockOf, type Exercise, type Movement } from
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { FigureFields } from './FigureFields.tsx';
-import { RemoveButton } from './lists.tsx';
+import { RemoveButton } from '../../ui/Rows.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
 const movementNames: readonly (readonly [Movement, string])[] = [

@@ -6,9 +6,11 @@ import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
+import { SeriesFacts } from './SeriesFacts.tsx';
+import { levelNames } from '../../ui/level-names.ts';
 import { SpaceFields } from './BlockDetails.tsx';
 
-const WEEKS = { min: 0, max: 200 };
+const WEEKS = { min: 0, max: LIMITS.weeks };
 
 /** Which parts this teacher's lessons have; what is missing is said beside the plan. */
 function OwnParts({ lesson, onChange }: { lesson: Lesson; onChange: (parts: LessonPart[]) => void }) {
@@ -62,6 +64,7 @@ export function LessonFacts() {
               sx={{ width: 260 }}
               onChange={(text) => set('Series', (d) => void (d.series.name = text))}
             />
+            <ChoiceField label="Form this week" value={series.level} choices={levelNames} sx={{ width: 150 }} onChange={(level) => set('Form this week', (d) => void (d.series.level = level))} />
             <WholeField
               label="Week (0 for none)"
               value={series.week ?? 0}
@@ -69,10 +72,7 @@ export function LessonFacts() {
               onChange={(week) => set('Week', (d) => void (d.series.week = week === 0 ? null : week))}
             />
           </Stack>
-          <Stack direction="row" useFlexGap sx={{ flexWrap: { xs: 'wrap', md: 'nowrap' }, gap: 2 }}>
-            <TextLine label="Learnt last time" value={series.recap} most={LIMITS.line} onChange={(text) => set('Learnt last time', (d) => void (d.series.recap = text))} />
-            <TextLine label="Comes next" value={series.teaser} most={LIMITS.line} onChange={(text) => set('Comes next', (d) => void (d.series.teaser = text))} />
-          </Stack>
+          <SeriesFacts lesson={lesson} set={set} />
           <TextLine
             label="Outcome"
             value={lesson.outcome}

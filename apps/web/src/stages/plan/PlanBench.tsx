@@ -1,45 +1,101 @@
 import { Box, Button, Paper, Stack, Typography } from '@mui/material';
-import { addSection, makeSection } from '@zest/core/lesson';
+import { addSection, blockKinds, blocksOf, kindNames, makeBlock, makeSection, insertAfter } from '@zest/core/lesson';
+import { useCommands } from '../../app/commands.ts';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
+import { useChosenBlock, useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
+import { useBlockActions } from './block-actions.ts';
+import { useBlockKeys } from './block-keys.ts';
+import { Carrying } from './Carrying.tsx';
 import { Ledgers } from './ledger/Ledgers.tsx';
 import { LessonFacts } from './LessonFacts.tsx';
 import { RunSheet } from './RunSheet.tsx';
 import { SectionPlan } from './SectionPlan.tsx';
+import { SelectionContext, useMakeSelection, useSelection } from './selection.ts';
+import { SelectionBar } from './SelectionBar.tsx';
 import { SlotGauge } from './SlotGauge.tsx';
+import { useSplit } from './use-split.ts';
+
+/** What the Plan bench can do, by name. */
+function usePlanCommands(): void {
+  const { lesson } = useOpenLesson();
+  const { block, choose } = useChosenBlock();
+  const { set } = useSelection();
+  const actions = useBlockActions();
+  const dispatch = useAppDispatch();
+  const split = useSplit();
+  useCommands(() => {
+    const group = 'Plan';
+    const adding = blockKinds.map((kind) => ({
+      group,
+      name: `Add a block: ${kindNames[kind].toLowerCase()}`,
+      run: () => {
+        const made = makeBlock(kind, makeId);
+        dispatch(edit(`Add ${kindNames[kind].toLowerCase()}`, insertAfter(block?.id, [made])));
+        choose(made.id);
+      },
+    }));
+    const some = [
+      { group, name: 'Copy the chosen blocks', keys: 'Ctrl C', run: () => void actions.copy() },
+      { group, name: 'Double the chosen blocks', run: actions.duplicate },
+      { group, name: 'Remove the chosen blocks', keys: 'Delete', run: () => actions.remove() },
+      { group, name: 'Move the chosen blocks earlier', keys: 'Alt ↑', run: () => actions.move(-1) },
+      { group, name: 'Move the chosen blocks later', keys: 'Alt ↓', run: () => actions.move(1) },
+    ];
+    return [
+      ...(lesson.sections.length > 0 ? adding : []),
+      { group, name: 'Add a section', run: () => void dispatch(edit('Add a section', addSection(makeSection('New section', makeId)))) },
+      ...(actions.count > 0 ? some : []),
+      { group, name: 'Put copied blocks in', keys: 'Ctrl V', run: () => actions.paste() },
+      { group, name: 'Choose all blocks', run: () => set(blocksOf(lesson).map(({ id }) => id)) },
+      ...(block ? [{ group, name: `Split the lesson before “${block.title}”`, run: () => void split(block.id) }] : []),
+    ];
+  });
+}
+
+/** The blocks of the lesson, section by section. */
+function Sections() {
+  const schedule = useSchedule();
+  const dispatch = useAppDispatch();
+  const onKeyDown = useBlockKeys();
+  usePlanCommands();
+  return (
+    <Stack spacing={2} onKeyDown={onKeyDown}>
+      <LessonFacts />
+      {schedule.sections.length === 0 && <Typography>A lesson is made of sections. Add the first one below.</Typography>}
+      <Carrying>
+        {schedule.sections.map((section, i) => (
+          <SectionPlan key={section.section.id} planned={section} first={i === 0} last={i === schedule.sections.length - 1} />
+        ))}
+      </Carrying>
+      <Button variant="outlined" sx={{ alignSelf: 'start' }} onClick={() => dispatch(edit('Add a section', addSection(makeSection('New section', makeId))))}>
+        Add a section
+      </Button>
+      <SelectionBar />
+    </Stack>
+  );
+}
 
 /** The lesson as a column of blocks against a clock rail; beside it what it adds up to. */
 export function PlanBench() {
   const { lesson } = useOpenLesson();
   const schedule = useSchedule();
-  const dispatch = useAppDispatch();
+  const selection = useMakeSelection();
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 380px' }, gap: 2, alignItems: 'start' }}>
-      <Stack spacing={2}>
-        <LessonFacts />
-        {schedule.sections.length === 0 && <Typography>A lesson is made of sections. Add the first one below.</Typography>}
-        {schedule.sections.map((section, i) => (
-          <SectionPlan key={section.section.id} planned={section} first={i === 0} last={i === schedule.sections.length - 1} />
-        ))}
-        <Button
-          variant="outlined"
-          sx={{ alignSelf: 'start' }}
-          onClick={() => dispatch(edit('Add a section', addSection(makeSection('New section', makeId))))}
-        >
-          Add a section
-        </Button>
-      </Stack>
-      <Stack spacing={2} sx={{ position: { md: 'sticky' }, top: 12, maxHeight: { md: 'calc(100vh - 24px)' }, overflowY: { md: 'auto' } }}>
-        <Paper variant="outlined" sx={{ p: 2 }}>
-          <SlotGauge schedule={schedule} />
-        </Paper>
-        <Ledgers lesson={lesson} schedule={schedule} />
-        <Paper variant="outlined" sx={{ p: 2 }}>
-          <RunSheet />
-        </Paper>
-      </Stack>
-    </Box>
+    <SelectionContext.Provider value={selection}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 340px', lg: 'minmax(0, 1fr) 380px' }, gap: 2, alignItems: 'start' }}>
+        <Sections />
+        <Stack spacing={2} sx={{ position: { md: 'sticky' }, top: 0, maxHeight: { md: 'calc(100vh - 210px)' }, overflowY: { md: 'auto' } }}>
+          <Paper variant="outlined" sx={{ p: 2 }}>
+            <SlotGauge schedule={schedule} />
+          </Paper>
+          <Ledgers lesson={lesson} schedule={schedule} />
+          <Paper variant="outlined" sx={{ p: 2 }}>
+            <RunSheet />
+          </Paper>
+        </Stack>
+      </Box>
+    </SelectionContext.Provider>
   );
 }

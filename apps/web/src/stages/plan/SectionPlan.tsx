@@ -1,3 +1,5 @@
+import { useDroppable } from '@dnd-kit/core';
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Box, IconButton, Paper, Stack, Tooltip, Typography } from '@mui/material';
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
@@ -5,26 +7,35 @@ import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { addBlock, kindNames, LIMITS, makeBlock, moveSection, removeSection, type BlockKind } from '@zest/core/lesson';
 import type { ScheduledSection } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
+import { useMemo } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock } from '../../app/use-lesson.ts';
 import { TextLine } from '../../ui/fields.tsx';
+import { useLatest } from '../../ui/use-latest.ts';
 import { AddBlock } from './AddBlock.tsx';
 import { BlockPlan } from './BlockPlan.tsx';
+import { useSelection } from './selection.ts';
 
 /** A section: its name, its blocks, and what to add. */
 export function SectionPlan({ planned, first, last }: { planned: ScheduledSection; first: boolean; last: boolean }) {
   const { section } = planned;
   const dispatch = useAppDispatch();
   const { block: chosen, choose } = useChosenBlock();
+  const { ids, toggle, reach } = useSelection();
+  const open = useLatest(choose);
+  const take = useLatest((blockId: string, isReach: boolean) => (isReach ? reach(blockId) : toggle(blockId)));
+  const blockIds = useMemo(() => planned.blocks.map(({ block }) => block.id), [planned]);
+  // An empty section takes blocks too.
+  const { setNodeRef, isOver } = useDroppable({ id: section.id });
   const add = (kind: BlockKind) => {
     const block = makeBlock(kind, makeId);
     dispatch(edit(`Add ${kindNames[kind].toLowerCase()}`, addBlock(section.id, block)));
     choose(block.id);
   };
   return (
-    <Paper variant="outlined" component="section" aria-label={`Section ${section.title}`}>
+    <Paper ref={setNodeRef} variant="outlined" component="section" aria-label={`Section ${section.title}`} sx={isOver ? { borderColor: 'primary.main' } : {}}>
       <Stack direction="row" spacing={1} sx={{ p: 1.5, alignItems: 'center', borderBottom: 1, borderColor: 'divider' }}>
         <TextLine
           label="Section"
@@ -72,9 +83,11 @@ export function SectionPlan({ planned, first, last }: { planned: ScheduledSectio
           Nothing here yet. Add a first block below.
         </Typography>
       )}
-      {planned.blocks.map((block) => (
-        <BlockPlan key={block.block.id} planned={block} isOpen={chosen?.id === block.block.id} onOpen={() => choose(block.block.id)} />
-      ))}
+      <SortableContext items={blockIds} strategy={verticalListSortingStrategy}>
+        {planned.blocks.map((block) => (
+          <BlockPlan key={block.block.id} planned={block} isOpen={chosen?.id === block.block.id} isChosen={ids.has(block.block.id)} onOpen={open} onChoose={take} />
+        ))}
+      </SortableContext>
       <Box sx={{ p: 1, display: 'flex', gap: 1, flexWrap: 'wrap' }}>
         <AddBlock disabled={planned.blocks.length >= LIMITS.blocksPerSection} onAdd={add} />
       </Box>

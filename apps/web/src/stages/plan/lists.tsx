@@ -1,53 +1,9 @@
-import { Box, Button, IconButton, Stack, Typography } from '@mui/material';
-import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { LIMITS, makeCue, makeKit, type Block, type BlockOf, type Kit } from '@zest/core/lesson';
-import type { ReactNode } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { Rows } from '../../ui/Rows.tsx';
 import { useChange } from '../../ui/use-change.ts';
-
-export function RemoveButton({ name, onRemove }: { name: string; onRemove: () => void }) {
-  return (
-    <IconButton aria-label={`Remove ${name || 'this line'}`} onClick={onRemove}>
-      <DeleteOutlineIcon fontSize="small" />
-    </IconButton>
-  );
-}
-
-interface RowsProps {
-  title: string;
-  addLabel: string;
-  rows: { key: string; name: string; fields: ReactNode }[];
-  most: number;
-  /** Rows that have to stay. */
-  least?: number;
-  onAdd: () => void;
-  onRemove: (index: number) => void;
-}
-
-function Rows({ title, addLabel, rows, most, least = 0, onAdd, onRemove }: RowsProps) {
-  return (
-    <Box>
-      <Stack direction="row" spacing={1} sx={{ alignItems: 'center', mb: rows.length ? 1 : 0 }}>
-        <Typography variant="h3" component="h4">
-          {title}
-        </Typography>
-        <Button size="small" onClick={onAdd} disabled={rows.length >= most}>
-          {addLabel}
-        </Button>
-      </Stack>
-      <Stack spacing={1.5}>
-        {rows.map(({ key, name, fields }, i) => (
-          <Stack key={key} direction="row" spacing={1.5} sx={{ alignItems: 'center' }}>
-            {fields}
-            {rows.length > least && <RemoveButton name={name} onRemove={() => onRemove(i)} />}
-          </Stack>
-        ))}
-      </Stack>
-    </Box>
-  );
-}
 
 export function CueList({ block }: { block: Block }) {
   const change = useChange(block);

@@ -7,6 +7,7 @@ const looks: Record<PrompterLine['kind'], object> = {
   title: { color: '#8fd6c9', fontSize: '1.6rem', mt: 6, mb: 1 },
   said: { fontSize: 'clamp(2rem, 5vw, 3.6rem)', lineHeight: 1.25 },
   cue: { fontSize: 'clamp(2.2rem, 5.6vw, 4rem)', fontWeight: 750, color: '#ffb454', my: 1 },
+  count: { fontSize: 'clamp(2rem, 5vw, 3.6rem)', color: '#8fd6c9', lineHeight: 1.25 },
   next: { color: '#dccdb9', fontSize: '1.6rem', mt: 1, borderBottom: '2px solid #5a4d3e', pb: 3 },
 };
 

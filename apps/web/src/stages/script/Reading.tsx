@@ -1,7 +1,22 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
 import type { Block, Side } from '@zest/core/lesson';
-import { fixedSides, piecesOf, readForHand, rewriteScript } from '@zest/core/script';
+import { fixedSides, piecesOf, readForHand, rewriteScript, termPieces } from '@zest/core/script';
+import { useOpenLesson } from '../../app/use-lesson.ts';
 import { useChange } from '../../ui/use-change.ts';
+
+/** A text with its terms explained where the pointer or a screen reader comes to them. */
+function TermText({ text }: { text: string }) {
+  const { glossary } = useOpenLesson().lesson;
+  return termPieces(text, glossary).map(({ text: own, term }, i) =>
+    term ? (
+      <abbr key={i} title={term.plain || 'not explained yet'} className="term">
+        {own}
+      </abbr>
+    ) : (
+      <span key={i}>{own}</span>
+    ),
+  );
+}
 
 /** A text as it is meant for a student of that hand. */
 function HandText({ text, hand }: { text: string; hand: Side }) {
@@ -11,7 +26,7 @@ function HandText({ text, hand }: { text: string; hand: Side }) {
         {piece.text} (your {piece.side})
       </span>
     ) : (
-      <span key={i}>{piece.text}</span>
+      <TermText key={i} text={piece.text} />
     ),
   );
 }

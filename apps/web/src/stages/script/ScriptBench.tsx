@@ -3,11 +3,14 @@ import { LIMITS, type Block, type Side } from '@zest/core/lesson';
 import { speechMs } from '@zest/core/schedule';
 import { saidIn } from '@zest/core/script';
 import { lengthText } from '@zest/core/time';
-import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { memo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, WholeField } from '../../ui/fields.tsx';
+import { useLatest } from '../../ui/use-latest.ts';
+import { Counts } from './Counts.tsx';
+import { Glossary } from './Glossary.tsx';
 import { PaceMeter, ReadAloud } from './PaceMeter.tsx';
 import { Prompter } from './Prompter.tsx';
 import { FixedSides, Reading } from './Reading.tsx';
@@ -49,12 +52,7 @@ export function ScriptBench() {
   const { lesson } = useOpenLesson();
   const { block: chosen, choose } = useChosenBlock();
   const [hand, setHand] = useState<Side>('right');
-  // The same function at every turn, so that rows whose block is unchanged stay as they are.
-  const latest = useRef(choose);
-  useEffect(() => {
-    latest.current = choose;
-  });
-  const open = useCallback((blockId: string) => latest.current(blockId), []);
+  const open = useLatest(choose);
   const dispatch = useAppDispatch();
   const { speechWpm } = lesson.settings;
   const said = lesson.sections.flatMap(({ blocks }) => blocks.map(saidIn)).join(' ');
@@ -80,6 +78,8 @@ export function ScriptBench() {
           onChange={setHand}
         />
         <Prompter />
+        <Glossary />
+        <Counts />
         <Typography color="text.secondary">All that is said: {lengthText(speechMs(said, speechWpm))}</Typography>
       </Stack>
       {lesson.sections.map((section) => (

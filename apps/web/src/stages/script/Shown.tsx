@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { CueLibrary, LibraryState } from './CueLibrary.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
 /** One cue in full: key words, moment, body part, reason, the right form and the usual mistake. */
@@ -50,6 +51,7 @@ function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
             Body part, why, right and wrong
           </Button>
         )}
+        <LibraryState block={block} cue={cue} at={at} />
         <Typography variant="body2" color="text.secondary">
           {sentence ? `Spoken in: “${sentence.text}”` : 'Shown only: not tied to a sentence.'}
         </Typography>
@@ -79,6 +81,7 @@ export function Shown({ block, isOpen }: { block: Block; isOpen: boolean }) {
         {block.cues.map((cue, i) => (
           <CueCard key={cue.id} block={block} cue={cue} at={i} />
         ))}
+        <CueLibrary block={block} />
         {block.cues.length === 0 && <Typography color="text.secondary">No cues yet. Put one in a sentence with “+ Cue here”.</Typography>}
         <ReadingNote block={block} />
       </Stack>

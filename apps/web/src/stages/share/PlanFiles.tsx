@@ -1,26 +1,65 @@
-import { Button, Stack, Typography } from '@mui/material';
+import { Alert, Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
 import { kitCsv, planMarkdown, runSheetCsv } from '@zest/core/formats';
+import type { Print } from '@zest/contract';
+import { useState } from 'react';
+import { saveNow } from '../../app/autosave.ts';
+import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
-import { saveFile } from '../../ui/save-file.ts';
+import { fetchFile, saveFile } from '../../ui/save-file.ts';
 
 /** Spreadsheets know UTF-8 by the mark at its beginning. */
 const UTF8_MARK = '\uFEFF';
 
-/** The plan as files: to keep, to read, and for a spreadsheet. */
+const papers: readonly (readonly [Print, string])[] = [
+  ['plan', 'Plan on one page'],
+  ['kit', 'Kit list for families'],
+  ['run-sheet', 'Run sheet'],
+];
+
+/** The plan on paper and as files: to hand out, to keep, to read, and for a spreadsheet. */
 export function PlanFiles() {
-  const { lesson } = useOpenLesson();
+  const { id, lesson } = useOpenLesson();
   const schedule = useSchedule();
+  const dispatch = useAppDispatch();
+  const [busy, setBusy] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [withFootage, setFootage] = useState(true);
+  /** What the server makes is made of what it has: the last change goes there first. */
+  const fetchSaved = async (name: string, url: string, what: string) => {
+    setBusy(what);
+    setProblem(null);
+    await dispatch(saveNow());
+    setProblem(await fetchFile(name, url));
+    setBusy(null);
+  };
   return (
     <Stack spacing={1}>
       <Typography component="h2" variant="h2">
-        The plan as files
+        The plan on paper and as files
       </Typography>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-        <Button onClick={() => saveFile('lesson.zest.json', JSON.stringify(lesson, null, 2), 'application/json')}>Save the lesson file</Button>
+        {papers.map(([print, name]) => (
+          <Button key={print} variant="outlined" disabled={busy !== null} onClick={() => void fetchSaved(`${print}.pdf`, `/api/lessons/${id}/prints/${print}`, name)}>
+            {name} (PDF)
+          </Button>
+        ))}
+      </Stack>
+      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
         <Button onClick={() => saveFile('plan.md', planMarkdown(lesson, schedule), 'text/markdown')}>Plan (Markdown)</Button>
         <Button onClick={() => saveFile('run-sheet.csv', UTF8_MARK + runSheetCsv(schedule), 'text/csv')}>Run sheet (CSV)</Button>
         <Button onClick={() => saveFile('kit.csv', UTF8_MARK + kitCsv(schedule), 'text/csv')}>Kit list (CSV)</Button>
+        <Button onClick={() => saveFile('lesson.zest.json', JSON.stringify(lesson, null, 2), 'application/json')}>Save the lesson file</Button>
       </Stack>
+      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap', alignItems: 'center' }}>
+        <Button disabled={busy !== null} onClick={() => void fetchSaved('lesson.zest.zip', `/api/lessons/${id}/archive${withFootage ? '' : '?media=0'}`, 'Lesson archive')}>
+          Save the lesson archive (zip)
+        </Button>
+        <FormControlLabel control={<Switch checked={withFootage} onChange={(_event, on) => setFootage(on)} />} label="with its footage" />
+      </Stack>
+      <Typography aria-live="polite" color="text.secondary">
+        {busy ? `${busy} is being made …` : 'The archive opens on any Zest Frame: “Open a lesson file” on the shelf.'}
+      </Typography>
+      {problem && <Alert severity="error">{problem}</Alert>}
     </Stack>
   );
 }

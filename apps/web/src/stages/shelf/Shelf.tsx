@@ -1,81 +1,119 @@
-import { Alert, Box, Button, Card, CardActionArea, Chip, Paper, Stack, TextField, Typography } from '@mui/material';
-import type { LessonSummary } from '@zest/contract';
-import { clockText } from '@zest/core/time';
-import { useRef, useState } from 'react';
+import { Alert, Box, Button, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material';
+import type { LessonSummary, StoredSeries } from '@zest/contract';
+import { LIMITS, makeSeries } from '@zest/core/lesson';
+import { layOutWeeks } from '@zest/core/schedule';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
+import { NoticeProvider, useNotice } from '../../app/notice.tsx';
+import { dayText } from '../../ui/day-text.ts';
+import { groupBy } from '../../ui/group.ts';
 import { Wordmark } from '../../ui/Wordmark.tsx';
+import { LessonCard } from './LessonCard.tsx';
+import { NewLesson } from './NewLesson.tsx';
+import { matches } from './next-thing.ts';
 
-/** What a lesson needs next, in the teacher's order. */
-function nextThing(lesson: LessonSummary): { text: string; bench: string } {
-  if (lesson.blocks === 0) return { text: 'Plan the first block', bench: 'plan' };
-  if (lesson.filmed < lesson.blocks) {
-    const left = lesson.blocks - lesson.filmed;
-    return { text: `Film ${left} more ${left === 1 ? 'block' : 'blocks'}`, bench: 'film' };
-  }
-  if (!lesson.shared) return { text: 'Watch it through, then share', bench: 'assemble' };
-  return { text: 'Shared', bench: 'share' };
+interface ShelfRow {
+  name: string;
+  plan: StoredSeries | undefined;
+  lessons: LessonSummary[];
 }
 
-function LessonCard({ lesson }: { lesson: LessonSummary }) {
-  const next = nextThing(lesson);
+/** A series as a row: its lessons by week, and the way to its plan. */
+function SeriesRow({ row: { name, plan, lessons } }: { row: ShelfRow }) {
+  const [make] = api.useMakeSeriesMutation();
+  const navigate = useNavigate();
+  const notice = useNotice();
+  const firstDay = useMemo(() => new Map(plan ? layOutWeeks(plan.series).map(({ week, dates }) => [week, dates[0]] as const) : []), [plan]);
+  const planIt = async () => {
+    const weeks = Math.min(LIMITS.weeks, Math.max(6, ...lessons.map(({ series }) => series.week ?? 0)));
+    const made = await make({ ...makeSeries(name), weeks });
+    if (made.data) void navigate(`/series/${made.data.id}`);
+    else notice(problemText(made.error) ?? 'The series was not made.');
+  };
+  const dueOf = ({ series: { week } }: LessonSummary) => {
+    const day = week === null ? undefined : firstDay.get(week);
+    return day === undefined ? null : dayText(day);
+  };
   return (
-    <Card variant="outlined" sx={{ width: 300 }}>
-      <CardActionArea component={Link} to={`/lessons/${lesson.id}/${next.bench}`} sx={{ p: 2, height: '100%' }}>
-        <Stack spacing={1}>
-          <Typography variant="body2" color="text.secondary">
-            {lesson.series.week === null ? 'No week' : `Week ${lesson.series.week}`}
-          </Typography>
-          <Typography component="h3" variant="h2" sx={{ overflowWrap: 'anywhere' }}>
-            {lesson.title}
-          </Typography>
-          <Typography color="text.secondary">
-            {clockText(lesson.videoMs)} of video
-            {lesson.studentMs > lesson.videoMs && `, ${clockText(lesson.studentMs)} for the student`}
-          </Typography>
-          <Typography color="text.secondary">
-            {lesson.filmed} of {lesson.blocks} {lesson.blocks === 1 ? 'block' : 'blocks'} filmed
-          </Typography>
-          <Chip size="small" sx={{ alignSelf: 'start' }} color={lesson.shared ? 'success' : 'primary'} label={`Next: ${next.text}`} variant="outlined" />
-        </Stack>
-      </CardActionArea>
-    </Card>
+    <Box component="section" aria-label={name || 'Single lessons'} sx={{ mb: 3 }}>
+      <Stack direction="row" sx={{ mb: 1, borderBottom: 2, borderColor: 'divider', pb: 0.5, alignItems: 'end' }}>
+        <Typography variant="h2" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
+          {name || 'Single lessons'}
+        </Typography>
+        {plan ? (
+          <Button component={Link} to={`/series/${plan.id}`}>
+            Weeks and progression
+          </Button>
+        ) : (
+          name !== '' && <Button onClick={() => void planIt()}>Plan its weeks</Button>
+        )}
+      </Stack>
+      {lessons.length === 0 && <Typography color="text.secondary">No lessons yet. Its weeks and progression make them.</Typography>}
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
+        {lessons.map((lesson) => (
+          <LessonCard key={lesson.id} lesson={lesson} due={dueOf(lesson)} />
+        ))}
+      </Stack>
+    </Box>
   );
 }
 
-function bySeries(lessons: LessonSummary[]): [string, LessonSummary[]][] {
-  const rows = new Map<string, LessonSummary[]>();
-  for (const lesson of lessons) rows.set(lesson.series.name, [...(rows.get(lesson.series.name) ?? []), lesson]);
-  for (const row of rows.values()) row.sort((a, b) => (a.series.week ?? 100) - (b.series.week ?? 100));
-  return [...rows].sort(([a], [b]) => a.localeCompare(b));
+/** Series by name, single lessons last; within a series by week. */
+function shelfRows(lessons: readonly LessonSummary[], series: readonly StoredSeries[]): ShelfRow[] {
+  const own = groupBy(lessons, (lesson) => lesson.series.name);
+  const names = new Set([...series.map((stored) => stored.series.name), ...own.keys()]);
+  return [...names]
+    .sort((a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b))
+    .map((name) => ({
+      name,
+      plan: series.find((stored) => stored.series.name === name),
+      lessons: (own.get(name) ?? []).sort((a, b) => (a.series.week ?? LIMITS.weeks) - (b.series.week ?? LIMITS.weeks)),
+    }));
 }
 
-/** All lessons: series as rows, weeks as cards, what each needs next. */
-export function Shelf() {
-  const lessons = api.useLessonsQuery();
-  const session = api.useSessionQuery();
-  const [makeLesson, making] = api.useMakeLessonMutation();
-  const [signOut] = api.useSignOutMutation();
-  const [title, setTitle] = useState('');
-  const [fileFault, setFileFault] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
+function NewSeries() {
+  const [make] = api.useMakeSeriesMutation();
+  const [name, setName] = useState('');
   const navigate = useNavigate();
-
-  const make = async (body: { title: string } | { document: unknown }) => {
-    const made = await makeLesson(body);
-    if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
+  const notice = useNotice();
+  const start = async () => {
+    const made = await make(makeSeries(name.trim()));
+    if (made.data) void navigate(`/series/${made.data.id}`);
+    else notice(problemText(made.error) ?? 'The series was not made.');
   };
-  const openFile = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    setFileFault(null);
-    try {
-      await make({ document: JSON.parse(await chosen.text()) });
-    } catch {
-      setFileFault(`${chosen.name} is not a lesson file. Choose a file saved from the Share bench.`);
-    }
-  };
-  const problem = fileFault ?? problemText(making.error ?? lessons.error);
+  return (
+    <Stack
+      component="form"
+      direction="row"
+      useFlexGap
+      sx={{ gap: 2, flexWrap: 'wrap' }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void start();
+      }}
+    >
+      <TextField label="Name of a new series" value={name} onChange={(event) => setName(event.target.value)} sx={{ width: { xs: '100%', sm: 340 } }} />
+      <Button type="submit" variant="outlined">
+        Plan a series
+      </Button>
+    </Stack>
+  );
+}
 
+function Lessons() {
+  const lessons = api.useLessonsQuery();
+  const series = api.useSeriesQuery();
+  const session = api.useSessionQuery();
+  const [signOut] = api.useSignOutMutation();
+  const [asked, setAsked] = useState('');
+  const [withArchive, setArchive] = useState(false);
+  const all = lessons.data ?? [];
+  const found = all.filter((lesson) => lesson.archived === withArchive && matches(lesson, asked));
+  const isSearch = asked.trim() !== '' || withArchive;
+  // A search is for lessons: a series without any that match stays out of the way.
+  const rows = shelfRows(found, series.data ?? []).filter((row) => !isSearch || row.lessons.length > 0);
+  const patterns = all.filter(({ template, archived }) => template && !archived);
   return (
     <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1320, mx: 'auto' }}>
       <Stack direction="row" spacing={2} sx={{ alignItems: 'center', mb: 3 }}>
@@ -84,57 +122,29 @@ export function Shelf() {
         <Typography color="text.secondary">{session.data?.user?.login}</Typography>
         <Button onClick={() => void signOut()}>Sign out</Button>
       </Stack>
-      <Typography variant="h1" sx={{ mb: 2 }}>
-        Lessons
-      </Typography>
-      <Paper
-        variant="outlined"
-        component="form"
-        sx={{ p: 2, mb: 3 }}
-        onSubmit={(event) => {
-          event.preventDefault();
-          void make({ title });
-        }}
-      >
-        <Stack direction={{ xs: 'column', sm: 'row' }} spacing={2}>
-          <TextField label="Title of a new lesson" value={title} onChange={(event) => setTitle(event.target.value)} sx={{ maxWidth: 420 }} />
-          <Button type="submit" variant="contained" disabled={making.isLoading}>
-            Start a lesson
-          </Button>
-          <Button onClick={() => file.current?.click()}>Open a lesson file</Button>
-          <input
-            ref={file}
-            type="file"
-            accept="application/json,.json"
-            hidden
-            aria-label="Lesson file"
-            onChange={(event) => {
-              void openFile(event.target.files?.[0]);
-              event.target.value = '';
-            }}
-          />
-        </Stack>
-        {problem && (
-          <Alert severity="error" sx={{ mt: 2 }}>
-            {problem}
-          </Alert>
-        )}
-      </Paper>
-      {lessons.data?.length === 0 && (
-        <Alert severity="info">No lessons yet. Type a title above and press “Start a lesson”.</Alert>
-      )}
-      {bySeries(lessons.data ?? []).map(([series, row]) => (
-        <Box component="section" key={series} sx={{ mb: 3 }}>
-          <Typography variant="h2" sx={{ mb: 1, borderBottom: 2, borderColor: 'divider', pb: 0.5 }}>
-            {series || 'Single lessons'}
-          </Typography>
-          <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-            {row.map((lesson) => (
-              <LessonCard key={lesson.id} lesson={lesson} />
-            ))}
-          </Stack>
-        </Box>
+      <Stack direction="row" useFlexGap sx={{ mb: 2, alignItems: 'center', flexWrap: 'wrap', gap: 2 }}>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          Lessons
+        </Typography>
+        <TextField label="Find a lesson" type="search" value={asked} onChange={(event) => setAsked(event.target.value)} sx={{ width: 280 }} />
+        <FormControlLabel control={<Switch checked={withArchive} onChange={(_event, on) => setArchive(on)} />} label="archive" />
+      </Stack>
+      <NewLesson patterns={patterns} problem={problemText(lessons.error ?? series.error)} />
+      {lessons.data?.length === 0 && <Alert severity="info">No lessons yet. Type a title above and press “Start a lesson”.</Alert>}
+      {isSearch && found.length === 0 && all.length > 0 && <Alert severity="info">{withArchive ? 'Nothing in the archive by that name.' : 'No lesson has all these words in its title, series, outcome, skills or kit.'}</Alert>}
+      {rows.map((row) => (
+        <SeriesRow key={row.name} row={row} />
       ))}
+      {!isSearch && <NewSeries />}
     </Box>
+  );
+}
+
+/** All lessons: series as rows, weeks as cards, what each needs next. */
+export function Shelf() {
+  return (
+    <NoticeProvider>
+      <Lessons />
+    </NoticeProvider>
   );
 }

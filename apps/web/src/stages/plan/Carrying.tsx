@@ -1,0 +1,51 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type Announcements, type DragEndEvent, type UniqueIdentifier } from '@dnd-kit/core';
+import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import { findBlock, placeBlocks, type Lesson } from '@zest/core/lesson';
+import type { ReactNode } from 'react';
+import { edit } from '../../app/lesson-slice.ts';
+import { useAppDispatch } from '../../app/store.ts';
+import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useSelection } from './selection.ts';
+
+/** Where blocks dropped over something go: before a block, or to the end of a section; null when they stay. */
+function dropPlace(lesson: Lesson, draggedId: string, overId: string, moving: ReadonlySet<string>): { sectionId: string; beforeId: string | null } | null {
+  if (lesson.sections.some(({ id }) => id === overId)) return { sectionId: overId, beforeId: null };
+  const section = lesson.sections.find(({ blocks }) => blocks.some(({ id }) => id === overId));
+  if (!section || draggedId === overId) return null;
+  const at = section.blocks.findIndex(({ id }) => id === overId);
+  const from = section.blocks.findIndex(({ id }) => id === draggedId);
+  // Carried down within its section, a block goes after what it is dropped on.
+  const rest = section.blocks.slice(from >= 0 && from < at ? at + 1 : at).filter(({ id }) => !moving.has(id));
+  return { sectionId: section.id, beforeId: rest[0]?.id ?? null };
+}
+
+/** Lets blocks be carried about, by pointer or keyboard; a chosen block takes the other chosen ones with it. */
+export function Carrying({ children }: { children: ReactNode }) {
+  const { lesson } = useOpenLesson();
+  const { ids } = useSelection();
+  const dispatch = useAppDispatch();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const name = (id: UniqueIdentifier) => findBlock(lesson, String(id))?.title ?? lesson.sections.find((section) => section.id === id)?.title ?? 'nothing';
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `${name(active.id)} is lifted.`,
+    onDragOver: ({ active, over }) => (over ? `${name(active.id)} is over ${name(over.id)}.` : undefined),
+    onDragEnd: ({ active, over }) => (over ? `${name(active.id)} was put down at ${name(over.id)}.` : `${name(active.id)} was put back.`),
+    onDragCancel: ({ active }) => `${name(active.id)} was put back.`,
+  };
+  const drop = ({ active, over }: DragEndEvent) => {
+    const dragged = String(active.id);
+    const moving = ids.has(dragged) ? ids : new Set([dragged]);
+    const place = over && dropPlace(lesson, dragged, String(over.id), moving);
+    if (place) dispatch(edit(moving.size > 1 ? `Move ${moving.size} blocks` : 'Move the block', placeBlocks(moving, place.sectionId, place.beforeId)));
+  };
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={drop}
+      accessibility={{ announcements, screenReaderInstructions: { draggable: 'Press Space to lift the block, arrow keys to carry it, Space to put it down, Escape to put it back.' } }}
+    >
+      {children}
+    </DndContext>
+  );
+}

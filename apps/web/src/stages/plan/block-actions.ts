@@ -1,0 +1,88 @@
+import { blocksOf, insertAfter, LessonError, LIMITS, moveBlocks, packBlocks, removeBlocks, unpackBlocks, type Block } from '@zest/core/lesson';
+import { useMemo } from 'react';
+import { api } from '../../app/api.ts';
+import { makeId } from '../../app/ids.ts';
+import { edit } from '../../app/lesson-slice.ts';
+import { useNotice } from '../../app/notice.tsx';
+import type { AppThunk } from '../../app/state.ts';
+import { useAppDispatch } from '../../app/store.ts';
+import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { useSelection } from './selection.ts';
+
+/** Blocks copied last, for the button that puts them in: browsers let pages read the clipboard only on a key press. */
+const LAST_COPY = 'zest-copied-blocks';
+
+const several = (n: number) => (n === 1 ? 'the block' : `${n} blocks`);
+
+/** Gives blocks from another lesson takes of this one; gives how many blocks had footage that is nowhere. */
+const ownFootage =
+  (lessonId: string, blocks: readonly Block[]): AppThunk<Promise<{ blocks: Block[]; lost: number }>> =>
+  async (dispatch) => {
+    const own = await dispatch(api.endpoints.takes.initiate(lessonId, { subscribe: false }));
+    const here = new Set(own.data?.map(({ id }) => id));
+    const wanted = blocks.flatMap(({ id: blockId, footage }) => (footage && !here.has(footage.takeId) ? [{ takeId: footage.takeId, blockId }] : []));
+    const copied = wanted.length > 0 ? await dispatch(api.endpoints.copyTakes.initiate({ lessonId, takes: wanted })) : { data: [] };
+    const idOf = new Map(copied.data?.map(({ from, takeId }) => [from, takeId]));
+    let lost = 0;
+    const settled = blocks.map((block) => {
+      if (!block.footage || here.has(block.footage.takeId)) return block;
+      const takeId = idOf.get(block.footage.takeId);
+      if (!takeId) lost += 1;
+      return { ...block, footage: takeId ? { ...block.footage, takeId } : null };
+    });
+    return { blocks: settled, lost };
+  };
+
+/** What can be done with the chosen blocks, or the open one when none are chosen together. */
+export function useBlockActions() {
+  const { id: lessonId, lesson } = useOpenLesson();
+  const { ids, set } = useSelection();
+  const { block: open, choose } = useChosenBlock();
+  const dispatch = useAppDispatch();
+  const notice = useNotice();
+  return useMemo(() => {
+    const current = ids.size > 0 ? ids : new Set(open ? [open.id] : []);
+    const blocks = blocksOf(lesson).filter(({ id }) => current.has(id));
+    const putIn = async (pasted: Block[]) => {
+      const target = lesson.sections.find((section) => section.blocks.some(({ id }) => id === blocks.at(-1)?.id)) ?? lesson.sections.at(-1);
+      if (!target) return notice('Add a section first: blocks lie in sections.');
+      if (target.blocks.length + pasted.length > LIMITS.blocksPerSection) {
+        return notice(`“${target.title}” would have more than ${LIMITS.blocksPerSection} blocks. Put them into another section.`);
+      }
+      const { blocks: settled, lost } = await dispatch(ownFootage(lessonId, pasted));
+      dispatch(edit(`Put in ${several(settled.length)}`, insertAfter(blocks.at(-1)?.id, settled)));
+      set(settled.length > 1 ? settled.map(({ id }) => id) : []);
+      if (settled[0]) choose(settled[0].id);
+      if (lost > 0) notice(`${lost} of the blocks came without footage: it is not on this installation.`);
+    };
+    const actions = {
+      count: blocks.length,
+      move: (by: -1 | 1, of: ReadonlySet<string> = current) => void dispatch(edit(`Move ${several(of.size)}`, moveBlocks(of, by))),
+      remove: (of: ReadonlySet<string> = current) => {
+        dispatch(edit(`Remove ${several(of.size)}`, removeBlocks(of)));
+        set([]);
+      },
+      /** The blocks as text, also kept for the button. */
+      copy: (of: ReadonlySet<string> = current): string => {
+        const text = packBlocks(blocksOf(lesson).filter(({ id }) => of.has(id)));
+        try {
+          localStorage.setItem(LAST_COPY, text);
+        } catch {
+          // The browser's store is full: the clipboard has them.
+        }
+        notice(`Copied ${several(of.size)}. Ctrl V puts ${of.size === 1 ? 'it' : 'them'} in, here or in another lesson.`);
+        return text;
+      },
+      paste: (text = localStorage.getItem(LAST_COPY) ?? '') => {
+        try {
+          void putIn(unpackBlocks(text, makeId));
+        } catch (error) {
+          if (!(error instanceof LessonError)) throw error;
+          notice(error.message);
+        }
+      },
+      duplicate: () => void putIn(unpackBlocks(packBlocks(blocks), makeId)),
+    };
+    return actions;
+  }, [ids, set, open, lesson, lessonId, choose, dispatch, notice]);
+}

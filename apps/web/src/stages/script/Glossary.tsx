@@ -1,0 +1,68 @@
+import { Button, Chip, Dialog, DialogContent, DialogTitle, Stack, Typography } from '@mui/material';
+import { blocksOf, LIMITS, type Lesson, type Term } from '@zest/core/lesson';
+import { saidIn, unexplainedWords } from '@zest/core/script';
+import { useState } from 'react';
+import { makeId } from '../../app/ids.ts';
+import { edit } from '../../app/lesson-slice.ts';
+import { useAppDispatch } from '../../app/store.ts';
+import { useOpenLesson } from '../../app/use-lesson.ts';
+import { TextLine } from '../../ui/fields.tsx';
+import { Rows } from '../../ui/Rows.tsx';
+
+/** Long words of the lesson that nothing explains; at most so many are offered. */
+const OFFERED = 8;
+
+function textOf(lesson: Lesson): string {
+  return blocksOf(lesson)
+    .map((block) => [saidIn(block), ...block.cues.map(({ text }) => text), ...(block.kind === 'card' ? block.lines : [])].join('. '))
+    .join('. ');
+}
+
+/** Terms of the lesson with a plain explanation. */
+export function Glossary() {
+  const { lesson } = useOpenLesson();
+  const [isOpen, setOpen] = useState(false);
+  const dispatch = useAppDispatch();
+  const set = (label: string, recipe: (glossary: Term[]) => void, merge = true) => dispatch(edit(label, (d) => recipe(d.glossary), merge));
+  const add = (term: string) => set('Add a term', (glossary) => void glossary.push({ id: makeId(), term, plain: '' }), false);
+  const offered = isOpen ? unexplainedWords(textOf(lesson), lesson.glossary).slice(0, OFFERED) : [];
+  const isFull = lesson.glossary.length >= LIMITS.glossary;
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Glossary ({lesson.glossary.length})</Button>
+      <Dialog open={isOpen} onClose={() => setOpen(false)} fullWidth maxWidth="md" aria-labelledby="glossary-title">
+        <DialogTitle id="glossary-title">Glossary</DialogTitle>
+        <DialogContent>
+          <Stack spacing={2} sx={{ pt: 1 }}>
+            <Typography color="text.secondary">Explained in the script where they are said, and on the sheet for families.</Typography>
+            {offered.length > 0 && !isFull && (
+              <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
+                <Typography>Long words nothing explains:</Typography>
+                {offered.map((word) => (
+                  <Chip key={word} label={`+ ${word}`} onClick={() => add(word)} />
+                ))}
+              </Stack>
+            )}
+            <Rows
+              title="Terms"
+              addLabel="+ Term"
+              most={LIMITS.glossary}
+              onAdd={() => add('')}
+              onRemove={(i) => set('Remove a term', (glossary) => void glossary.splice(i, 1), false)}
+              rows={lesson.glossary.map(({ id, term, plain }, i) => ({
+                key: id,
+                name: term,
+                fields: (
+                  <>
+                    <TextLine label={`Term ${i + 1}`} value={term} most={LIMITS.title} sx={{ maxWidth: 220 }} onChange={(text) => set(`Term ${i + 1}`, (glossary) => void (glossary[i] && (glossary[i].term = text)))} />
+                    <TextLine label="In plain words" value={plain} most={LIMITS.line} onChange={(text) => set(`Explanation ${i + 1}`, (glossary) => void (glossary[i] && (glossary[i].plain = text)))} />
+                  </>
+                ),
+              }))}
+            />
+          </Stack>
+        </DialogContent>
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,157 @@
+import { LIMITS, partNames, progressFigureNames, progressFigures, weekLevels, type LessonPart, type ProgressFigure, type ProgressRule, type Series, type WeekLevel } from '@zest/core/lesson';
+import { lengthText, parseLength } from '@zest/core/time';
+import { Autocomplete, Box, TextField } from '@mui/material';
+import { useState } from 'react';
+import { makeId } from '../../app/ids.ts';
+import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { levelNames } from '../../ui/level-names.ts';
+import { Rows } from '../../ui/Rows.tsx';
+import type { ChangeSeries } from './use-series.ts';
+
+type What = ProgressFigure | 'level' | 'sessions';
+const whats: readonly (readonly [What, string])[] = [
+  ...progressFigureNames.map((name) => [name, progressFigures[name].label] as const),
+  ['level', 'Form of the exercises'],
+  ['sessions', 'Sessions a week'],
+];
+const whatOf = (rule: ProgressRule): What => (rule.of === 'figure' ? rule.figure : rule.of);
+
+/** Parts a progression is usually for: warm-up and cool-down stay as they are (common practice). */
+const USUAL_PARTS: LessonPart[] = ['skill', 'practice', 'game'];
+
+function makeRule(what: What, id: string): ProgressRule {
+  const common = { id, everyWeeks: 1 };
+  if (what === 'level') return { ...common, of: 'level', values: ['easier', 'standard', 'harder'] };
+  if (what === 'sessions') return { ...common, of: 'sessions', values: [2, 3] };
+  const usual: Record<ProgressFigure, number[]> = {
+    ...{ workMs: [30_000, 35_000, 40_000, 50_000], restMs: [30_000, 25_000, 20_000], rounds: [3, 4], sets: [1, 2], reps: [8, 10, 12] },
+    ...{ holdMs: [10_000, 15_000, 20_000], laps: [3, 4, 5], bpm: [100, 110, 120], practiceMs: [180_000, 240_000, 300_000] },
+  };
+  return { ...common, of: 'figure', figure: what, values: usual[what], parts: USUAL_PARTS };
+}
+
+const levelWord = (level: WeekLevel) => levelNames.find(([id]) => id === level)?.[1] ?? level;
+
+/** The values of a rule as teachers write them: "30 s, 35 s, 40 s". */
+function valuesText(rule: ProgressRule): string {
+  if (rule.of === 'level') return rule.values.map(levelWord).join(', ');
+  const isTime = rule.of === 'figure' && progressFigures[rule.figure].unit === 'ms';
+  return rule.values.map((value) => (isTime ? lengthText(value) : String(value))).join(', ');
+}
+
+/** Reads values as teachers write them; null where one is none. */
+function readValues(rule: ProgressRule, text: string): ProgressRule['values'] | null {
+  const parts = text.split(/[,;]/).map((part) => part.trim().toLowerCase()).filter((part) => part !== '');
+  if (parts.length === 0) return null;
+  if (rule.of === 'level') {
+    const read = parts.map((part) => weekLevels.find((level) => level === part || levelWord(level) === part));
+    return read.every((level) => level !== undefined) ? read : null;
+  }
+  const isTime = rule.of === 'figure' && progressFigures[rule.figure].unit === 'ms';
+  const read = parts.map((part) => (isTime ? parseLength(part) : /^\d{1,6}$/.test(part) ? Number(part) : null));
+  return read.every((value) => value !== null) ? read : null;
+}
+
+function Values({ rule, onChange }: { rule: ProgressRule; onChange: (values: ProgressRule['values']) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const isWrong = typed !== null && readValues(rule, typed) === null;
+  return (
+    <TextField
+      label="One after another"
+      value={typed ?? valuesText(rule)}
+      error={isWrong}
+      helperText={isWrong ? (rule.of === 'level' ? 'Write easier, as written or harder, with commas between.' : 'Write the values with commas between: 30, 35, 40.') : undefined}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        const values = readValues(rule, event.target.value);
+        if (values) onChange(values);
+      }}
+      onBlur={() => setTyped(null)}
+    />
+  );
+}
+
+/** What grows from week to week. */
+export function Progression({ series, change }: { series: Series; change: ChangeSeries }) {
+  return (
+    <Rows
+      title="Progression"
+      addLabel="+ What grows"
+      most={12}
+      onAdd={() => change('Add a progression', (d) => void d.progression.push(makeRule('workMs', makeId())))}
+      onRemove={(i) => change('Remove a progression', (d) => void d.progression.splice(i, 1))}
+      rows={series.progression.map((rule, i) => ({
+        key: rule.id,
+        name: `progression ${i + 1}`,
+        fields: (
+          <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, flex: 1 }}>
+            <ChoiceField label="What" value={whatOf(rule)} choices={whats} onChange={(what) => change(`What of progression ${i + 1}`, (d) => void (d.progression[i] = makeRule(what, rule.id)))} />
+            <Box sx={{ flex: '1 1 220px' }}>
+              <Values rule={rule} onChange={(values) => change(`Values of progression ${i + 1}`, (d) => void Object.assign(d.progression[i] ?? {}, { values }))} />
+            </Box>
+            <WholeField
+              label="Weeks each"
+              value={rule.everyWeeks}
+              range={{ min: 1, max: 12 }}
+              sx={{ width: 110 }}
+              onChange={(n) => change(`Weeks of progression ${i + 1}`, (d) => void Object.assign(d.progression[i] ?? {}, { everyWeeks: n }))}
+            />
+            {rule.of === 'figure' && (
+              <Autocomplete
+                multiple
+                disableCloseOnSelect
+                limitTags={3}
+                options={partNames.map(([part]) => part)}
+                getOptionLabel={(part) => partNames.find(([id]) => id === part)?.[1] ?? part}
+                value={rule.parts}
+                onChange={(_event, parts) => parts.length > 0 && change(`Parts of progression ${i + 1}`, (d) => void Object.assign(d.progression[i] ?? {}, { parts }))}
+                sx={{ flex: '1 1 280px' }}
+                renderInput={(params) => <TextField {...params} label="In blocks of the parts" />}
+              />
+            )}
+          </Box>
+        ),
+      }))}
+    />
+  );
+}
+
+/** The skills of the series, and from which week each stage holds. */
+export function Skills({ series, change, stages }: { series: Series; change: ChangeSeries; stages: readonly string[] }) {
+  return (
+    <Rows
+      title="Skills and how far each is learnt"
+      addLabel="+ Skill"
+      most={40}
+      onAdd={() => change('Add a skill', (d) => void d.skills.push({ id: makeId(), name: 'New skill', from: [1] }))}
+      onRemove={(i) => change('Remove a skill', (d) => void d.skills.splice(i, 1))}
+      rows={series.skills.map(({ id, name, from }, i) => ({
+        key: id,
+        name,
+        fields: (
+          <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, flex: 1 }}>
+            <TextLine label={`Skill ${i + 1}`} value={name} most={LIMITS.title} required sx={{ flex: '1 1 200px', maxWidth: 280 }} onChange={(text) => change(`Skill ${i + 1}`, (d) => void (d.skills[i] && (d.skills[i].name = text)))} />
+            {stages.map((stage, s) => (
+              <WholeField
+                key={stage}
+                label={`${stage[0]?.toUpperCase()}${stage.slice(1)} from week`}
+                value={from[s] ?? 0}
+                range={{ min: 0, max: LIMITS.weeks }}
+                helper={from[s] ? '' : '0: not here'}
+                sx={{ width: 170 }}
+                onChange={(week) =>
+                  change(`${stage} of skill ${i + 1}`, (d) => {
+                    const own = d.skills[i]?.from;
+                    if (!own) return;
+                    while (own.length <= s) own.push(null);
+                    own[s] = week === 0 ? null : week;
+                  })
+                }
+              />
+            ))}
+          </Box>
+        ),
+      }))}
+    />
+  );
+}

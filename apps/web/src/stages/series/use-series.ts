@@ -1,0 +1,86 @@
+import { problemSchema, type StoredSeries } from '@zest/contract';
+import { seriesSchema, type Series } from '@zest/core/lesson';
+import { layOutWeeks, type SeriesWeek } from '@zest/core/schedule';
+import { createNextState as produce } from '@reduxjs/toolkit';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { api, problemText } from '../../app/api.ts';
+
+const PAUSE_MS = 700;
+/** Changes that can be taken back. */
+const MAX_PAST = 200;
+
+interface Held {
+  series: Series;
+  past: { label: string; series: Series }[];
+  future: Series[];
+}
+
+export type ChangeSeries = (label: string, recipe: (draft: Series) => void) => void;
+
+export interface OpenSeries {
+  series: Series;
+  /** Its weeks; null while it cannot be laid out, which `fault` then says. */
+  weeks: SeriesWeek[] | null;
+  fault: string | null;
+  /** How it stands to the server, in words. */
+  saveWords: string;
+  change: ChangeSeries;
+  undo: (() => void) | null;
+  redo: (() => void) | null;
+}
+
+function check(series: Series): { weeks: SeriesWeek[] | null; fault: string | null } {
+  const read = seriesSchema.safeParse(series);
+  if (!read.success) return { weeks: null, fault: read.error.issues[0]?.message ?? 'Something in the series is not in order.' };
+  try {
+    return { weeks: layOutWeeks(series), fault: null };
+  } catch (error) {
+    return { weeks: null, fault: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+/** A series being changed: every change can be taken back, and is saved after a pause while all is in order. */
+export function useOpenSeries({ id, revision, series: stored }: StoredSeries): OpenSeries {
+  const [held, setHeld] = useState<Held>({ series: stored, past: [], future: [] });
+  const [save] = api.useSaveSeriesMutation();
+  const [problem, setProblem] = useState<string | null>(null);
+  const onServer = useRef({ series: stored, revision });
+  const [savedSeries, setSaved] = useState(stored);
+  const { series, past, future } = held;
+  const { weeks, fault } = useMemo(() => check(series), [series]);
+
+  useEffect(() => {
+    if (fault !== null || series === onServer.current.series) return;
+    const timer = setTimeout(() => {
+      void (async () => {
+        const result = await save({ seriesId: id, baseRevision: onServer.current.revision, series });
+        if (result.data) {
+          onServer.current = { series, revision: result.data.revision };
+          setSaved(series);
+          setProblem(null);
+        } else {
+          const known = problemSchema.safeParse(result.error);
+          setProblem(known.success ? known.data.message : problemText(result.error));
+        }
+      })();
+    }, PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [id, series, fault, save]);
+
+  return {
+    series,
+    weeks,
+    fault,
+    saveWords: fault !== null ? 'Not saved: see below' : (problem ?? (series === savedSeries ? 'All changes saved' : 'Saving …')),
+    change: (label, recipe) =>
+      setHeld((now) => {
+        const next = produce(now.series, recipe);
+        if (next === now.series) return now;
+        // Typing in one field is one step.
+        const isSame = now.past.at(-1)?.label === label && now.future.length === 0;
+        return { series: next, past: isSame ? now.past : [...now.past, { label, series: now.series }].slice(-MAX_PAST), future: [] };
+      }),
+    undo: past.length === 0 ? null : () => setHeld((now) => ({ series: now.past.at(-1)?.series ?? now.series, past: now.past.slice(0, -1), future: [...now.future, now.series] })),
+    redo: future.length === 0 ? null : () => setHeld((now) => ({ series: now.future.at(-1) ?? now.series, past: [...now.past, { label: 'redo', series: now.series }], future: now.future.slice(0, -1) })),
+  };
+}

@@ -1,0 +1,107 @@
+import { Box, Card, CardActionArea, Chip, IconButton, Menu, MenuItem, Stack, Typography } from '@mui/material';
+import MoreVertIcon from '@mui/icons-material/MoreVert';
+import type { LessonSummary } from '@zest/contract';
+import { duplicateLesson, LessonError, mergeLessons } from '@zest/core/lesson';
+import { clockText } from '@zest/core/time';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, problemText } from '../../app/api.ts';
+import { makeId } from '../../app/ids.ts';
+import { useNotice } from '../../app/notice.tsx';
+import { MergeDialog } from './MergeDialog.tsx';
+import { nextThing } from './next-thing.ts';
+
+/** What can be done with a lesson as a whole. */
+function LessonMenu({ lesson }: { lesson: LessonSummary }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [isMerging, setMerging] = useState(false);
+  const [read] = api.useLazyLessonQuery();
+  const [makeLesson] = api.useMakeLessonMutation();
+  const [putOnShelf] = api.usePutOnShelfMutation();
+  const [deleteLesson] = api.useDeleteLessonMutation();
+  const navigate = useNavigate();
+  const notice = useNotice();
+  const { id, title, archived, template } = lesson;
+  const run = (what: () => Promise<{ error?: unknown }>, done: string) => async () => {
+    setAnchor(null);
+    const { error } = await what();
+    notice(error ? (problemText(error) ?? 'It did not work.') : done);
+  };
+  /** A new lesson made of this one as it is stored now. */
+  const make = async (document: (own: Parameters<typeof duplicateLesson>[0]) => unknown) => {
+    const stored = await read(id);
+    if (!stored.data) return { error: stored.error };
+    const made = await makeLesson({ document: document(stored.data.lesson) });
+    if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
+    return made;
+  };
+  const merge = async (other: LessonSummary) => {
+    setMerging(false);
+    const second = await read(other.id);
+    if (!second.data) return notice(problemText(second.error) ?? 'It did not work.');
+    const added = second.data.lesson;
+    try {
+      const { error } = await make((own) => ({ ...mergeLessons(own, added, makeId), title: `${own.title} and ${added.title}`.slice(0, 120) }));
+      if (error) notice(problemText(error) ?? 'It did not work.');
+    } catch (error) {
+      if (!(error instanceof LessonError)) throw error;
+      notice(error.message);
+    }
+  };
+  return (
+    <>
+      <IconButton aria-label={`More for ${title}`} aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)} sx={{ position: 'absolute', top: 4, right: 4 }}>
+        <MoreVertIcon />
+      </IconButton>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        <MenuItem onClick={run(() => make((own) => duplicateLesson(own, makeId)), `“${title}” was doubled.`)}>Double it</MenuItem>
+        <MenuItem
+          onClick={() => {
+            setAnchor(null);
+            setMerging(true);
+          }}
+        >
+          Join with another lesson …
+        </MenuItem>
+        <MenuItem onClick={run(() => putOnShelf({ lessonId: id, archived, template: !template }), template ? 'It is an ordinary lesson again.' : 'It is offered as a pattern for new lessons now.')}>
+          {template ? 'No longer a pattern' : 'Keep as a pattern for others'}
+        </MenuItem>
+        <MenuItem onClick={run(() => putOnShelf({ lessonId: id, archived: !archived, template }), archived ? 'It is back on the shelf.' : 'It is in the archive. Switch “archive” on to see it.')}>
+          {archived ? 'Back onto the shelf' : 'Into the archive'}
+        </MenuItem>
+        {archived && <MenuItem onClick={run(() => deleteLesson(id), `“${title}” is deleted and its links are closed.`)}>Delete for good</MenuItem>}
+      </Menu>
+      {isMerging && <MergeDialog lesson={lesson} onClose={() => setMerging(false)} onChoose={(other) => void merge(other)} />}
+    </>
+  );
+}
+
+/** A lesson on the shelf. */
+export function LessonCard({ lesson, due }: { lesson: LessonSummary; due: string | null }) {
+  const next = nextThing(lesson);
+  return (
+    <Card variant="outlined" sx={{ width: 300, position: 'relative', opacity: lesson.archived ? 0.75 : 1 }}>
+      <CardActionArea component={Link} to={`/lessons/${lesson.id}/${next.bench}`} sx={{ p: 2, height: '100%' }}>
+        <Stack spacing={1}>
+          <Typography variant="body2" color="text.secondary" sx={{ pr: 4 }}>
+            {[lesson.series.week === null ? 'No week' : `Week ${lesson.series.week}`, due, lesson.archived ? 'archived' : null].filter((text) => text !== null).join(' · ')}
+          </Typography>
+          <Typography component="h3" variant="h2" sx={{ overflowWrap: 'anywhere' }}>
+            {lesson.title}
+          </Typography>
+          <Typography color="text.secondary">
+            {clockText(lesson.videoMs)} of video
+            {lesson.studentMs > lesson.videoMs && `, ${clockText(lesson.studentMs)} for the student`}
+          </Typography>
+          <Typography color="text.secondary">
+            {lesson.filmed} of {lesson.blocks} {lesson.blocks === 1 ? 'block' : 'blocks'} filmed
+          </Typography>
+          <Box>
+            <Chip size="small" color={lesson.shared ? 'success' : 'primary'} label={`Next: ${next.text}`} variant="outlined" />
+          </Box>
+        </Stack>
+      </CardActionArea>
+      <LessonMenu lesson={lesson} />
+    </Card>
+  );
+}

@@ -1,0 +1,103 @@
+import { Alert, Button, MenuItem, Paper, Stack, TextField } from '@mui/material';
+import type { LessonSummary } from '@zest/contract';
+import { blocksOf, duplicateLesson, LIMITS, type Lesson } from '@zest/core/lesson';
+import { useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, problemText } from '../../app/api.ts';
+import { makeId } from '../../app/ids.ts';
+import { useNotice } from '../../app/notice.tsx';
+
+const EMPTY = 'empty';
+const footageIn = (lesson: Lesson) => blocksOf(lesson).filter(({ footage }) => footage !== null).length;
+
+/** Starts a lesson: empty, from a pattern, or from a file. */
+export function NewLesson({ patterns, problem }: { patterns: LessonSummary[]; problem: string | null }) {
+  const [makeLesson, making] = api.useMakeLessonMutation();
+  const [openArchive, opening] = api.useOpenArchiveMutation();
+  const [read] = api.useLazyLessonQuery();
+  const [title, setTitle] = useState('');
+  const [pattern, setPattern] = useState(EMPTY);
+  const [fileFault, setFileFault] = useState<string | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const notice = useNotice();
+
+  const start = async () => {
+    const from = pattern === EMPTY ? null : (await read(pattern)).data?.lesson;
+    const wanted = title.trim() || from?.title || '';
+    const made = await makeLesson(from ? { document: { ...duplicateLesson(from, makeId), title: wanted.slice(0, LIMITS.title) } } : { title });
+    if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
+  };
+  const goTo = (made: { id: string; lesson: Lesson }, hadFootage: number) => {
+    const lost = hadFootage - footageIn(made.lesson);
+    if (lost > 0) notice(`${lost} of its blocks came without footage: it is neither in the file nor on this installation.`);
+    void navigate(`/lessons/${made.id}/plan`);
+  };
+  const openFile = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setFileFault(null);
+    // A zip begins with its mark; what a file is called says little.
+    if ((await chosen.slice(0, 2).text()) === 'PK') {
+      const made = await openArchive(chosen);
+      if (made.data) goTo(made.data, 0);
+      return;
+    }
+    let document: unknown;
+    try {
+      document = JSON.parse(await chosen.text());
+    } catch {
+      setFileFault(`${chosen.name} is not a lesson file. Choose a file saved from the Share bench.`);
+      return;
+    }
+    const made = await makeLesson({ document });
+    if (made.data) goTo(made.data, JSON.stringify(document).match(/"takeId"/g)?.length ?? 0);
+  };
+  const fault = fileFault ?? problemText(making.error ?? opening.error) ?? problem;
+  return (
+    <Paper
+      variant="outlined"
+      component="form"
+      sx={{ p: 2, mb: 3 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void start();
+      }}
+    >
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
+        <TextField label="Title of a new lesson" value={title} onChange={(event) => setTitle(event.target.value)} sx={{ width: { xs: '100%', sm: 340 } }} />
+        {patterns.length > 0 && (
+          <TextField select label="Begin with" value={pattern} onChange={(event) => setPattern(event.target.value)} sx={{ width: 220 }}>
+            <MenuItem value={EMPTY}>an empty lesson</MenuItem>
+            {patterns.map(({ id, title: name }) => (
+              <MenuItem key={id} value={id}>
+                {name}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        <Button type="submit" variant="contained" disabled={making.isLoading}>
+          Start a lesson
+        </Button>
+        <Button onClick={() => file.current?.click()} disabled={opening.isLoading}>
+          {opening.isLoading ? 'Checking the archive …' : 'Open a lesson file'}
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept="application/json,.json,application/zip,.zip"
+          hidden
+          aria-label="Lesson file"
+          onChange={(event) => {
+            void openFile(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </Stack>
+      {fault && (
+        <Alert severity="error" sx={{ mt: 2 }}>
+          {fault}
+        </Alert>
+      )}
+    </Paper>
+  );
+}

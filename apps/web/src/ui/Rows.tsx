@@ -1,0 +1,47 @@
+import { Box, Button, IconButton, Stack, Typography } from '@mui/material';
+import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
+import type { ReactNode } from 'react';
+
+export function RemoveButton({ name, onRemove }: { name: string; onRemove: () => void }) {
+  return (
+    <IconButton aria-label={`Remove ${name || 'this line'}`} onClick={onRemove}>
+      <DeleteOutlineIcon fontSize="small" />
+    </IconButton>
+  );
+}
+
+interface RowsProps {
+  title: string;
+  addLabel: string;
+  rows: { key: string; name: string; fields: ReactNode }[];
+  most: number;
+  /** Rows that have to stay. */
+  least?: number;
+  onAdd: () => void;
+  onRemove: (index: number) => void;
+}
+
+/** A list of things with fields of their own, that can be added to and taken from. */
+export function Rows({ title, addLabel, rows, most, least = 0, onAdd, onRemove }: RowsProps) {
+  return (
+    // Lists without rows stand beside each other, where they are laid in a row.
+    <Box sx={{ flexBasis: rows.length > 0 ? '100%' : 'auto', minWidth: 0 }}>
+      <Stack direction="row" spacing={1} sx={{ alignItems: 'center', mb: rows.length ? 1 : 0 }}>
+        <Typography variant="h3" component="h4">
+          {title}
+        </Typography>
+        <Button size="small" onClick={onAdd} disabled={rows.length >= most}>
+          {addLabel}
+        </Button>
+      </Stack>
+      <Stack spacing={1.5}>
+        {rows.map(({ key, name, fields }, i) => (
+          <Stack key={key} direction="row" spacing={1.5} sx={{ alignItems: 'center' }}>
+            {fields}
+            {rows.length > least && <RemoveButton name={name} onRemove={() => onRemove(i)} />}
+          </Stack>
+        ))}
+      </Stack>
+    </Box>
+  );
+}
