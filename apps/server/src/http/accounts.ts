@@ -62,7 +62,8 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
       const { login, password } = readBody(makeOwnerSchema, req.body);
       const passwordHash = await hash(password);
       const user = await sequelize.transaction(async (transaction) => {
-        // Locks the first row or the gap, so that of two first visits only one makes an owner.
+        // An empty table has no row to lock; of two first visits the one that holds this row goes first.
+        await sequelize.query('SELECT name FROM migrations ORDER BY name LIMIT 1 FOR UPDATE', { transaction });
         const first = await User.findOne({ lock: transaction.LOCK.UPDATE, transaction });
         if (first) throw refuse(409, 'has-owner', 'This installation has its owner already. Sign in instead.');
         return User.create({ id: nanoid(), login, passwordHash }, { transaction });

@@ -16,11 +16,15 @@ export function cueDiffers(cue: Cue, entry: CueEntry): boolean {
   return sharedKeys.some((key) => cue[key] !== entry[key]);
 }
 
-/** What the library and the cue share, as the entry has it. */
-export function fromEntry(entry: CueEntry): Pick<Cue, keyof typeof shared> {
-  const { id: _id, skill: _skill, ...words } = entry;
-  return words;
+type Shared = Pick<Cue, keyof typeof shared>;
+
+/** What the library and the cue share; whatever else an entry is given with stays behind. */
+function sharedOf({ text, moment, bodyPart, reason, right, wrong }: Shared): Shared {
+  return { text, moment, bodyPart, reason, right, wrong };
 }
+
+/** The words of a cue as the entry has them. */
+export const fromEntry = (entry: CueEntry): Shared => sharedOf(entry);
 
 /** A cue made from an entry; not yet anchored in a script. */
 export function cueOfEntry(entry: CueEntry, makeId: MakeId): Cue {
@@ -29,8 +33,7 @@ export function cueOfEntry(entry: CueEntry, makeId: MakeId): Cue {
 
 /** The entry a cue would make, under the id given. */
 export function entryOfCue(cue: Cue, skill: string, id: string): CueEntry {
-  const { anchor: _anchor, entryId: _entryId, ...words } = cue;
-  return { ...words, id, skill };
+  return { ...sharedOf(cue), id, skill };
 }
 
 /** How many cues of a lesson came from each entry. */

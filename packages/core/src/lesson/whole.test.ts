@@ -6,6 +6,7 @@ import {
   beginEditing,
   blocksOf,
   cueDiffers,
+  cueSchema,
   cueOfEntry,
   duplicateLesson,
   entryOfCue,
@@ -142,7 +143,9 @@ describe('a cue of the library', () => {
     const changed = { ...entry, text: 'snap, then stop' };
     expect(cueDiffers(again, changed)).toBe(true);
     expect(cueDiffers({ ...again, ...fromEntry(changed) }, changed)).toBe(false);
-    expect(Object.keys(fromEntry(entry))).not.toContain('id');
+    const counted = { ...entry, uses: 3 };
+    expect(cueSchema.parse(cueOfEntry(counted, makeId))).toMatchObject({ text: 'snap and stop' });
+    expect(Object.keys(fromEntry(counted)).sort()).toEqual(['bodyPart', 'moment', 'reason', 'right', 'text', 'wrong']);
   });
 
   it('is counted where it is used', () => {
