@@ -2,9 +2,10 @@ import { follow } from './follow.ts';
 import { exporting } from './exporting.ts';
 import { scenes } from './scenes.ts';
 import { schedules } from './schedules.ts';
+import { typingBench } from './typing.ts';
 
-/** Runs the benchmarks named, or all: `./zest bench [scenes|schedule|follow|export]`. */
-const all = { scenes, schedule: schedules, follow, export: exporting };
+/** Runs the benchmarks named, or all: `./zest bench [scenes|schedule|follow|typing|export]`. */
+const all = { scenes, schedule: schedules, follow, typing: typingBench, export: exporting };
 const wanted = process.argv.slice(2);
 for (const [name, bench] of Object.entries(all)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

@@ -4,7 +4,7 @@ import RedoIcon from '@mui/icons-material/Redo';
 import { useEffect, useState } from 'react';
 import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { api, problemText } from './api.ts';
-import { readDraft, saveNow } from './autosave.ts';
+import { keepOpen, readDraft, saveNow } from './autosave.ts';
 import { useCommands } from './commands.ts';
 import { FindAction } from './FindAction.tsx';
 import { HistoryDialog } from './HistoryDialog.tsx';
@@ -13,9 +13,9 @@ import { NoticeProvider } from './notice.tsx';
 import { closed, edit, opened, redoEdit, saveChanged, undoEdit } from './lesson-slice.ts';
 import { StaleDialog } from './StaleDialog.tsx';
 import type { AppThunk } from './state.ts';
-import { useAppDispatch, useAppSelector } from './store.ts';
+import { store, useAppDispatch, useAppSelector } from './store.ts';
 import { dayTheme, nightTheme } from './theme.ts';
-import { useChosenBlock, useSchedule, useOpenLesson } from './use-lesson.ts';
+import { ShownLessonProvider, useChosenBlock, useSchedule, useOpenLesson } from './use-lesson.ts';
 import { blocksOf } from '@zest/core/lesson';
 import { Ribbon } from '../ui/Ribbon.tsx';
 import { Wordmark } from '../ui/Wordmark.tsx';
@@ -108,11 +108,10 @@ function UndoButtons() {
 function useShellCommands(): void {
   const { lesson } = useOpenLesson();
   const { choose } = useChosenBlock();
-  const { search } = useLocation();
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
   useCommands(() => [
-    ...benches.map(([id, name]) => ({ group: 'Go to', name: `The ${name} bench`, run: () => void navigate({ pathname: id, search }) })),
+    ...benches.map(([id, name]) => ({ group: 'Go to', name: `The ${name} bench`, run: () => void navigate({ pathname: id, search: window.location.search }) })),
     { group: 'Go to', name: 'All lessons', run: () => void navigate('/') },
     { group: 'Lesson', name: 'Undo', keys: 'Ctrl Z', run: () => void dispatch(undoEdit()) },
     { group: 'Lesson', name: 'Redo', keys: 'Ctrl Shift Z', run: () => void dispatch(redoEdit()) },
@@ -126,6 +125,7 @@ function LessonFrame() {
   const schedule = useSchedule();
   const { block, choose } = useChosenBlock();
   const { pathname, search } = useLocation();
+  const navigate = useNavigate();
   const bench = pathname.split('/').at(-1) ?? 'plan';
   const filmed = new Set(blocksOf(lesson).filter((b) => b.footage).map((b) => b.id));
   return (
@@ -138,7 +138,20 @@ function LessonFrame() {
           </Link>
           <Tabs value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ minHeight: 44 }} aria-label="Benches">
             {benches.map(([id, name]) => (
-              <Tab key={id} value={id} label={name} component={Link} to={{ pathname: id, search }} sx={{ fontSize: '1.02rem', minHeight: 44, minWidth: 72 }} />
+              <Tab
+                key={id}
+                value={id}
+                label={name}
+                component={Link}
+                to={{ pathname: id, search }}
+                // The block chosen a moment ago is in the address before it is drawn.
+                onClick={(event) => {
+                  if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+                  event.preventDefault();
+                  void navigate({ pathname: id, search: window.location.search });
+                }}
+                sx={{ fontSize: '1.02rem', minHeight: 44, minWidth: 72 }}
+              />
             ))}
           </Tabs>
           <Typography component="h1" variant="h2" noWrap sx={{ flex: '1 1 160px', minWidth: 0 }}>
@@ -179,11 +192,18 @@ export function LessonShell() {
       void dispatch(saveNow()).then(() => dispatch(closed({ id: lessonId })));
     };
   }, [dispatch, lessonId]);
+  useEffect(() => {
+    const keep = () => keepOpen(store.getState().lesson);
+    window.addEventListener('pagehide', keep);
+    return () => window.removeEventListener('pagehide', keep);
+  }, []);
   if (open?.id === lessonId) {
     return (
-      <NoticeProvider>
-        <LessonFrame />
-      </NoticeProvider>
+      <ShownLessonProvider>
+        <NoticeProvider>
+          <LessonFrame />
+        </NoticeProvider>
+      </ShownLessonProvider>
     );
   }
   return (

@@ -4,10 +4,13 @@ import { createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { z } from 'zod';
 import { api, problemText } from './api.ts';
 import { edited, opened, saveChanged, stored } from './lesson-slice.ts';
+import type { LessonState } from './lesson-state.ts';
 import type { AppThunk, RootState } from './state.ts';
 
 /** Waits for a pause in typing before saving. */
 const PAUSE_MS = 700;
+/** The browser keeps it sooner: that costs a little for a long lesson, so not at every key. */
+const DRAFT_PAUSE_MS = 150;
 const RETRY_MS = 4_000;
 
 const draftKey = (lessonId: string) => `zest-draft-${lessonId}`;
@@ -29,6 +32,11 @@ function keepDraft(lessonId: string, revision: number, lesson: Lesson): void {
   } catch {
     // The browser's store is full; the server still gets every save.
   }
+}
+
+/** Keeps what is not on the server yet in this browser; also when the window is closed in mid-typing. */
+export function keepOpen({ open }: LessonState): void {
+  if (open && open.edited.lesson !== open.stored) keepDraft(open.id, open.revision, open.edited.lesson);
 }
 
 export function dropDraft(lessonId: string): void {
@@ -102,10 +110,10 @@ export const autosave = createListenerMiddleware();
 autosave.startListening({
   actionCreator: edited,
   effect: async (_action, listener) => {
-    const { open } = (listener.getState() as RootState).lesson;
-    if (open) keepDraft(open.id, open.revision, open.edited.lesson);
     listener.cancelActiveListeners();
-    await listener.delay(PAUSE_MS);
+    await listener.delay(DRAFT_PAUSE_MS);
+    keepOpen((listener.getState() as RootState).lesson);
+    await listener.delay(PAUSE_MS - DRAFT_PAUSE_MS);
     listener.dispatch(saveNow() as never);
   },
 });

@@ -1,17 +1,57 @@
-import { useMemo } from 'react';
+import { createContext, createElement, useCallback, useContext, useDeferredValue, useMemo, type ReactNode } from 'react';
 import { firstCut, type Assembly } from '@zest/core/assembly';
-import { blocksOf, type Block, type Lesson } from '@zest/core/lesson';
+import { blocksOf, findBlock, type Block, type Lesson } from '@zest/core/lesson';
 import { scheduleLesson, type Schedule } from '@zest/core/schedule';
 import type { Take } from '@zest/contract';
+import { useStore } from 'react-redux';
 import { useSearchParams } from 'react-router';
 import { api } from './api.ts';
+import type { RootState } from './state.ts';
 import { useAppSelector } from './store.ts';
 
-/** The open lesson. Only for what the lesson shell shows once a lesson is open. */
-export function useOpenLesson(): { id: string; revision: number; lesson: Lesson } {
+export interface ShownLesson {
+  id: string;
+  revision: number;
+  lesson: Lesson;
+}
+
+const Shown = createContext<ShownLesson | null>(null);
+
+function sameBlocks(a: Lesson, b: Lesson): boolean {
+  const [ours, theirs] = [blocksOf(a), blocksOf(b)];
+  return ours.length === theirs.length && ours.every(({ id }, i) => id === theirs[i]?.id);
+}
+
+/**
+ * Shows the open lesson to the benches. A figure or a text that changes follows in the next free moments, so that typing
+ * never waits for a long lesson to be drawn; blocks that come or go are there at once.
+ */
+export function ShownLessonProvider({ children }: { children: ReactNode }) {
   const open = useAppSelector((state) => state.lesson.open);
-  if (!open) throw new Error('No lesson is open.');
-  return { id: open.id, revision: open.revision, lesson: open.edited.lesson };
+  const [id, revision, lesson] = [open?.id, open?.revision, open?.edited.lesson];
+  const now = useMemo(() => (id !== undefined && revision !== undefined && lesson ? { id, revision, lesson } : null), [id, revision, lesson]);
+  const later = useDeferredValue(now);
+  const shown = now && later && now.id === later.id && sameBlocks(now.lesson, later.lesson) ? later : now;
+  return createElement(Shown.Provider, { value: shown }, children);
+}
+
+/** The open lesson as it is shown. Only for what the lesson shell shows once a lesson is open. */
+export function useOpenLesson(): ShownLesson {
+  const shown = useContext(Shown);
+  if (!shown) throw new Error('No lesson is open.');
+  return shown;
+}
+
+/** Gives the open lesson as it is at the moment of asking: for what a click is to act on, which may be ahead of what is shown. */
+export function useLessonNow(): () => Lesson {
+  const { lesson: shown } = useOpenLesson();
+  const store = useStore<RootState>();
+  return useCallback(() => store.getState().lesson.open?.edited.lesson ?? shown, [store, shown]);
+}
+
+/** A block as it is this very moment, for an editor that must never fall behind its own typing; the one shown where it is gone. */
+export function useBlockNow(shown: Block): Block {
+  return useAppSelector((state) => (state.lesson.open && findBlock(state.lesson.open.edited.lesson, shown.id)) ?? shown);
 }
 
 export function useSchedule(): Schedule {

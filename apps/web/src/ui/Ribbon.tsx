@@ -1,12 +1,15 @@
-import { Box, Tooltip } from '@mui/material';
+import { Box } from '@mui/material';
 import type { ScheduledBlock, Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
+import { memo } from 'react';
 import { paper } from '../app/theme.ts';
+import { useLatest } from './use-latest.ts';
 
 /** Depth of colour by effort, 1 to 5; the hatch says the same without colour. */
 const EFFORT_FILL = ['#f3ddbd', '#ebc793', '#e0a962', '#cf8538', '#b0621a'];
 const HATCH_GAP = [0, 16, 11, 7, 4];
 const ROW = { top: 20, height: 46 };
+const BOTTOM = ROW.top + ROW.height;
 const MIN_TICK_PX = 70;
 /** Room on the left for the names of the two clocks. */
 const GUTTER = 62;
@@ -41,15 +44,85 @@ function describe(planned: ScheduledBlock, filmed: boolean): string {
   return `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${pause}, effort ${planned.block.effort} of 5, ${filmed ? 'filmed' : 'not filmed yet'}`;
 }
 
+interface RibbonBlockProps {
+  planned: ScheduledBlock;
+  left: number;
+  /** Length on the drawing of a millisecond. */
+  perMs: number;
+  isFilmed: boolean;
+  isChosen: boolean;
+  onChoose: (blockId: string) => void;
+}
+
+/** One block of the ribbon; drawn anew only when something of it has changed. */
+const RibbonBlock = memo(
+  function RibbonBlock({ planned, left, perMs, isFilmed, isChosen, onChoose }: RibbonBlockProps) {
+    const { block } = planned;
+    const wideOf = (ms: number) => ms * perMs;
+    const wide = wideOf(planned.durationMs);
+    const label = describe(planned, isFilmed);
+    const notches = planned.spans.filter((span) => span.kind === 'side-change' || span.kind === 'round-rest' || span.kind === 'set-rest');
+    return (
+      <g
+        role="button"
+        tabIndex={0}
+        aria-label={label}
+        aria-pressed={isChosen}
+        className="ribbon-block"
+        style={{ cursor: 'pointer' }}
+        onClick={() => onChoose(block.id)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return;
+          event.preventDefault();
+          onChoose(block.id);
+        }}
+      >
+        <title>{label}</title>
+        {/* The pause belongs to its block: a click there chooses it too. */}
+        <rect x={left} y={ROW.top} width={Math.max(2, wideOf(planned.studentMs))} height={ROW.height} fill="transparent" />
+        <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={EFFORT_FILL[block.effort - 1]} />
+        {block.effort > 1 && <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={`url(#hatch-${block.effort})`} />}
+        {block.pauseAfter && (
+          <>
+            <line x1={left + wide} x2={left + wideOf(planned.studentMs)} y1={ROW.top + ROW.height / 2} y2={ROW.top + ROW.height / 2} stroke={paper.soft} strokeWidth="2" strokeDasharray="5 4" />
+            <text x={left + wide + 6} y={ROW.top + ROW.height / 2 - 6} fontSize="12" fill={paper.soft}>
+              {wideOf(planned.studentMs - planned.durationMs) > 70 ? `pause ${lengthText(block.pauseAfter.practiceMs)}` : ''}
+            </text>
+          </>
+        )}
+        {notches.map((span) => (
+          <path key={span.startMs} d={`M${left + wideOf(span.startMs) - 4},${ROW.top} l4,7 l4,-7 z`} fill={paper.ink} />
+        ))}
+        {block.cues.length > 0 && wide > 14 && <circle cx={left + 7} cy={BOTTOM - 8} r="3.5" fill={paper.ink} />}
+        {isFilmed && <rect x={left} y={BOTTOM - 2} width={Math.max(2, wide - 1.5)} height={4} fill="#1f5f66" />}
+        {wide > 60 && (
+          <text x={left + 6} y={ROW.top + 18} fontSize="13" fontWeight="650" fill={paper.ink} stroke={EFFORT_FILL[block.effort - 1]} strokeWidth="3" paintOrder="stroke">
+            {[...block.title].slice(0, Math.floor((wide - 10) / 7.4)).join('')}
+          </text>
+        )}
+        <rect x={left + 1} y={ROW.top + 1} width={Math.max(2, wide - 3.5)} height={ROW.height - 2} fill="none" stroke={isChosen ? paper.ink : 'none'} strokeWidth="3" className="ribbon-edge" />
+      </g>
+    );
+  },
+  (was, is) =>
+    was.planned.block === is.planned.block &&
+    was.planned.durationMs === is.planned.durationMs &&
+    was.left === is.left &&
+    was.perMs === is.perMs &&
+    was.isFilmed === is.isFilmed &&
+    was.isChosen === is.isChosen &&
+    was.onChoose === is.onChoose,
+);
+
 /**
  * The whole lesson to scale. Across runs student time; above it the video clock, which stands still where
  * students pause; below it the student clock.
  */
 export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: RibbonProps) {
   const total = Math.max(1, schedule.studentMs);
-  const wideOf = (ms: number) => (ms / total) * (width - GUTTER);
-  const x = (studentMs: number) => GUTTER + wideOf(studentMs);
-  const bottom = ROW.top + ROW.height;
+  const perMs = (width - GUTTER) / total;
+  const choose = useLatest(onChoose);
+  const x = (studentMs: number) => GUTTER + studentMs * perMs;
   /** Where a moment of the video lies on the student's clock. */
   const studentAt = (videoMs: number) => {
     const block = schedule.blocks.findLast((b) => b.startMs <= videoMs);
@@ -57,7 +130,7 @@ export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: Rib
   };
   return (
     <Box component="nav" aria-label="Lesson ribbon" sx={{ bgcolor: 'background.paper', borderRadius: 2, border: 1, borderColor: 'divider', px: 1.5, py: 0.5 }}>
-      <svg viewBox={`0 0 ${width} ${bottom + 22}`} width="100%" style={{ display: 'block', overflow: 'visible' }} role="group" aria-label={`Video ${clockText(schedule.videoMs)}, student ${clockText(schedule.studentMs)}`}>
+      <svg viewBox={`0 0 ${width} ${BOTTOM + 22}`} width="100%" style={{ display: 'block', overflow: 'visible' }} role="group" aria-label={`Video ${clockText(schedule.videoMs)}, student ${clockText(schedule.studentMs)}`}>
         <defs>
           {HATCH_GAP.map((gap, i) =>
             gap === 0 ? null : (
@@ -70,76 +143,28 @@ export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: Rib
         <text x={0} y={14} fontSize="12.5" fontWeight="700" fill={paper.soft}>
           video
         </text>
-        <text x={0} y={bottom + 18} fontSize="12.5" fontWeight="700" fill={paper.soft}>
+        <text x={0} y={BOTTOM + 18} fontSize="12.5" fontWeight="700" fill={paper.soft}>
           student
         </text>
         {ticks(schedule.videoMs, schedule.studentMs, width - GUTTER).map((ms) => (
           <TickText key={ms} x={x(studentAt(ms))} y={14} width={width} ms={ms} />
         ))}
-        {schedule.blocks.map((planned) => {
-          const { block } = planned;
-          const left = x(planned.studentStartMs);
-          const wide = wideOf(planned.durationMs);
-          const isFilmed = filmed.has(block.id);
-          const label = describe(planned, isFilmed);
-          const notches = planned.spans.filter((span) => span.kind === 'side-change' || span.kind === 'round-rest' || span.kind === 'set-rest');
-          return (
-            <Tooltip key={block.id} title={label} arrow>
-              <g
-                role="button"
-                tabIndex={0}
-                aria-label={label}
-                aria-pressed={chosen === block.id}
-                className="ribbon-block"
-                style={{ cursor: 'pointer' }}
-                onClick={() => onChoose(block.id)}
-                onKeyDown={(event) => {
-                  if (event.key !== 'Enter' && event.key !== ' ') return;
-                  event.preventDefault();
-                  onChoose(block.id);
-                }}
-              >
-                {/* The pause belongs to its block: a click there chooses it too. */}
-                <rect x={left} y={ROW.top} width={Math.max(2, wideOf(planned.studentMs))} height={ROW.height} fill="transparent" />
-                <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={EFFORT_FILL[block.effort - 1]} />
-                {block.effort > 1 && <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={`url(#hatch-${block.effort})`} />}
-                {planned.block.pauseAfter && (
-                  <>
-                    <line x1={left + wide} x2={left + wideOf(planned.studentMs)} y1={ROW.top + ROW.height / 2} y2={ROW.top + ROW.height / 2} stroke={paper.soft} strokeWidth="2" strokeDasharray="5 4" />
-                    <text x={left + wide + 6} y={ROW.top + ROW.height / 2 - 6} fontSize="12" fill={paper.soft}>
-                      {wideOf(planned.studentMs - planned.durationMs) > 70 ? `pause ${lengthText(planned.block.pauseAfter.practiceMs)}` : ''}
-                    </text>
-                  </>
-                )}
-                {notches.map((span) => (
-                  <path key={span.startMs} d={`M${left + wideOf(span.startMs) - 4},${ROW.top} l4,7 l4,-7 z`} fill={paper.ink} />
-                ))}
-                {block.cues.length > 0 && wide > 14 && <circle cx={left + 7} cy={bottom - 8} r="3.5" fill={paper.ink} />}
-                {isFilmed && <rect x={left} y={bottom - 2} width={Math.max(2, wide - 1.5)} height={4} fill="#1f5f66" />}
-                {wide > 60 && (
-                  <text x={left + 6} y={ROW.top + 18} fontSize="13" fontWeight="650" fill={paper.ink} stroke={EFFORT_FILL[block.effort - 1]} strokeWidth="3" paintOrder="stroke">
-                    {[...block.title].slice(0, Math.floor((wide - 10) / 7.4)).join('')}
-                  </text>
-                )}
-                <rect
-                  x={left + 1}
-                  y={ROW.top + 1}
-                  width={Math.max(2, wide - 3.5)}
-                  height={ROW.height - 2}
-                  fill="none"
-                  stroke={chosen === block.id ? paper.ink : 'none'}
-                  strokeWidth="3"
-                  className="ribbon-edge"
-                />
-              </g>
-            </Tooltip>
-          );
-        })}
+        {schedule.blocks.map((planned) => (
+          <RibbonBlock
+            key={planned.block.id}
+            planned={planned}
+            left={x(planned.studentStartMs)}
+            perMs={perMs}
+            isFilmed={filmed.has(planned.block.id)}
+            isChosen={chosen === planned.block.id}
+            onChoose={choose}
+          />
+        ))}
         {schedule.sections.map((section) => (
-          <line key={section.section.id} x1={x(section.studentStartMs)} x2={x(section.studentStartMs)} y1={ROW.top - 4} y2={bottom + 6} stroke={paper.ink} strokeWidth="1.5" />
+          <line key={section.section.id} x1={x(section.studentStartMs)} x2={x(section.studentStartMs)} y1={ROW.top - 4} y2={BOTTOM + 6} stroke={paper.ink} strokeWidth="1.5" />
         ))}
         {ticks(schedule.studentMs, schedule.studentMs, width - GUTTER).map((ms) => (
-          <TickText key={ms} x={x(ms)} y={bottom + 18} width={width} ms={ms} />
+          <TickText key={ms} x={x(ms)} y={BOTTOM + 18} width={width} ms={ms} />
         ))}
       </svg>
     </Box>

@@ -114,24 +114,26 @@ interface LineProps {
 
 /** Text taken over as it is typed; what is too long is cut and said. An emptied required line keeps its old text. */
 export function TextLine({ label, value, most, onChange, helper, rows, required, sx }: LineProps) {
-  const [emptied, setEmptied] = useState(false);
-  const full = value.length >= most;
+  // What is typed stands here until the field is left: what it changes may follow a moment later.
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed ?? value;
+  const isEmptied = required === true && typed !== null && typed.trim() === '';
   return (
     <TextField
       label={label}
-      value={emptied ? '' : value}
-      {...(rows && { multiline: true, minRows: rows })}
-      error={emptied}
-      helperText={emptied ? `This cannot be empty. Kept: “${value}”.` : full ? `At most ${most} characters.` : helper}
+      value={shown}
+      {...(rows && { multiline: true, rows })}
+      error={isEmptied}
+      helperText={isEmptied ? `This cannot be empty. Kept: “${value}”.` : shown.length >= most ? `At most ${most} characters.` : helper}
       slotProps={{ htmlInput: { maxLength: most } }}
       onChange={(event) => {
         const text = event.target.value.slice(0, most);
-        const nothing = required === true && text.trim() === '';
-        setEmptied(nothing);
-        if (!nothing) onChange(text);
+        setTyped(text);
+        if (required !== true || text.trim() !== '') onChange(text);
       }}
-      onBlur={() => setEmptied(false)}
-      sx={sx}
+      onBlur={() => setTyped(null)}
+      // Grows with its text without being measured at every key.
+      sx={[rows !== undefined && { '& textarea': { fieldSizing: 'content', minHeight: `${rows}lh`, maxHeight: '12lh' } }, ...(Array.isArray(sx) ? sx : [sx ?? false])]}
     />
   );
 }

@@ -71,14 +71,22 @@ export interface EffortCurve {
 const length = (load: Load) => load.endMs - load.startMs;
 const total = (loads: readonly Load[]) => loads.reduce((sum, load) => sum + length(load), 0);
 
+const MINUTE_MS = 60_000;
+
 function minutesOf(loads: readonly Load[], studentMs: number): EffortMinute[] {
-  return Array.from({ length: Math.ceil(studentMs / 60_000) }, (_, minute) => {
-    const from = minute * 60_000;
-    const to = Math.min(from + 60_000, studentMs);
-    const weighed = (pick: (load: Load) => number) =>
-      loads.reduce((sum, load) => sum + Math.max(0, Math.min(to, load.endMs) - Math.max(from, load.startMs)) * pick(load), 0) / (to - from);
-    return { minute, mets: weighed(({ mets }) => mets), effort: weighed(({ effort }) => effort) };
-  });
+  const minutes = Array.from({ length: Math.ceil(studentMs / MINUTE_MS) }, (_, minute): EffortMinute => ({ minute, mets: 0, effort: 0 }));
+  // Each load is spread over the minutes it touches: one pass, however long the lesson.
+  for (const load of loads) {
+    for (let minute = Math.floor(load.startMs / MINUTE_MS); minute * MINUTE_MS < load.endMs; minute += 1) {
+      const own = minutes[minute];
+      if (!own) break;
+      const from = minute * MINUTE_MS;
+      const share = (Math.min(from + MINUTE_MS, load.endMs) - Math.max(from, load.startMs)) / (Math.min(from + MINUTE_MS, studentMs) - from);
+      own.mets += load.mets * share;
+      own.effort += load.effort * share;
+    }
+  }
+  return minutes;
 }
 
 function longestHard(hard: readonly Load[]): number {

@@ -48,70 +48,56 @@ function OpenBlockButtons({ planned: { block } }: { planned: ScheduledBlock }) {
   );
 }
 
-/** A block against the clock rail; the chosen one is open for its figures. */
-function BlockPlanRow({ planned, isOpen, isChosen, onOpen, onChoose }: BlockPlanProps) {
-  const { block } = planned;
-  const place = useRef<HTMLDivElement | null>(null);
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: block.id });
-  // Chosen on the ribbon, the block comes into view; one already in view stays where it is.
-  useEffect(() => {
-    if (isOpen) place.current?.scrollIntoView({ block: 'nearest' });
-  }, [isOpen]);
-  return (
-    <Box
-      ref={(node: HTMLDivElement | null) => {
-        place.current = node;
-        setNodeRef(node);
-      }}
-      style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }}
-      sx={{ display: 'grid', gridTemplateColumns: '72px 1fr', borderBottom: 1, borderColor: 'divider', bgcolor: isChosen ? paper.zestPale : 'background.paper', opacity: isDragging ? 0.5 : 1, position: 'relative', zIndex: isDragging ? 1 : 0 }}
-    >
-      <Box sx={{ borderRight: 3, borderColor: isOpen ? 'primary.main' : 'divider', pt: 1.4, pr: 1, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
-        <Typography sx={{ fontWeight: 700 }}>{clockText(planned.startMs)}</Typography>
-        {planned.studentStartMs !== planned.startMs && (
-          <Typography variant="body2" color="text.secondary" title="On the student’s clock">
-            {clockText(planned.studentStartMs)}
-          </Typography>
-        )}
-      </Box>
-      <Box sx={{ minWidth: 0 }}>
-        <Stack direction="row" sx={{ alignItems: 'stretch' }} {...{ [HEAD]: block.id }}>
-          <IconButton ref={setActivatorNodeRef} {...attributes} {...listeners} data-grip aria-label={`Carry ${block.title}`} sx={{ alignSelf: 'center', cursor: 'grab', touchAction: 'none', p: 0.5, ml: 0.5, color: 'text.secondary' }}>
-            <DragIndicatorIcon fontSize="small" />
-          </IconButton>
-          <Checkbox
-            size="small"
-            checked={isChosen}
-            sx={{ alignSelf: 'center', p: 0.5 }}
-            slotProps={{ input: { 'aria-label': `Choose ${block.title}` } }}
-            onClick={(event) => onChoose(block.id, event.shiftKey)}
-          />
-          <ButtonBase
-            {...{ [OPENER]: '' }}
-            onClick={(event) => (event.ctrlKey || event.metaKey || event.shiftKey ? onChoose(block.id, event.shiftKey) : onOpen(block.id))}
-            aria-expanded={isOpen}
-            sx={{ flex: 1, minWidth: 0, px: 1, py: 1.2, justifyContent: 'start', textAlign: 'left' }}
-          >
-            <Box sx={{ minWidth: 0 }}>
-              <Typography component="h3" variant="h3" noWrap>
-                {block.title || 'Untitled'}
-              </Typography>
-              <Typography color="text.secondary" noWrap>
-                {lengthText(planned.durationMs)} · {blockSummary(block)}
-              </Typography>
-            </Box>
-          </ButtonBase>
-          {isOpen && <OpenBlockButtons planned={planned} />}
-        </Stack>
-        {isOpen && <BlockFigures block={block} />}
-      </Box>
-    </Box>
-  );
-}
+type Grip = Pick<ReturnType<typeof useSortable>, 'attributes' | 'listeners' | 'setActivatorNodeRef'>;
 
-/** Drawn anew only when something of it has changed: a lesson may have hundreds. */
-export const BlockPlan = memo(
-  BlockPlanRow,
+/** What stands in a block's row. Drawn anew only when something of it has changed: a lesson may have hundreds. */
+const RowContent = memo(
+  function RowContent({ planned, isOpen, isChosen, onOpen, onChoose, attributes, listeners, setActivatorNodeRef }: BlockPlanProps & Grip) {
+    const { block } = planned;
+    return (
+      <Box sx={{ display: 'grid', gridTemplateColumns: '72px 1fr', borderBottom: 1, borderColor: 'divider', bgcolor: isChosen ? paper.zestPale : 'background.paper' }}>
+        <Box sx={{ borderRight: 3, borderColor: isOpen ? 'primary.main' : 'divider', pt: 1.4, pr: 1, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
+          <Typography sx={{ fontWeight: 700 }}>{clockText(planned.startMs)}</Typography>
+          {planned.studentStartMs !== planned.startMs && (
+            <Typography variant="body2" color="text.secondary" title="On the student’s clock">
+              {clockText(planned.studentStartMs)}
+            </Typography>
+          )}
+        </Box>
+        <Box sx={{ minWidth: 0 }}>
+          <Stack direction="row" sx={{ alignItems: 'stretch' }} {...{ [HEAD]: block.id }}>
+            <IconButton ref={setActivatorNodeRef} {...attributes} {...listeners} data-grip aria-label={`Carry ${block.title}`} sx={{ alignSelf: 'center', cursor: 'grab', touchAction: 'none', p: 0.5, ml: 0.5, color: 'text.secondary' }}>
+              <DragIndicatorIcon fontSize="small" />
+            </IconButton>
+            <Checkbox
+              size="small"
+              checked={isChosen}
+              sx={{ alignSelf: 'center', p: 0.5 }}
+              slotProps={{ input: { 'aria-label': `Choose ${block.title}` } }}
+              onClick={(event) => onChoose(block.id, event.shiftKey)}
+            />
+            <ButtonBase
+              {...{ [OPENER]: '' }}
+              onClick={(event) => (event.ctrlKey || event.metaKey || event.shiftKey ? onChoose(block.id, event.shiftKey) : onOpen(block.id))}
+              aria-expanded={isOpen}
+              sx={{ flex: 1, minWidth: 0, px: 1, py: 1.2, justifyContent: 'start', textAlign: 'left' }}
+            >
+              <Box sx={{ minWidth: 0 }}>
+                <Typography component="h3" variant="h3" noWrap>
+                  {block.title || 'Untitled'}
+                </Typography>
+                <Typography color="text.secondary" noWrap>
+                  {lengthText(planned.durationMs)} · {blockSummary(block)}
+                </Typography>
+              </Box>
+            </ButtonBase>
+            {isOpen && <OpenBlockButtons planned={planned} />}
+          </Stack>
+          {isOpen && <BlockFigures block={block} />}
+        </Box>
+      </Box>
+    );
+  },
   (was, is) =>
     was.planned.block === is.planned.block &&
     was.planned.startMs === is.planned.startMs &&
@@ -120,5 +106,37 @@ export const BlockPlan = memo(
     was.isOpen === is.isOpen &&
     was.isChosen === is.isChosen &&
     was.onOpen === is.onOpen &&
-    was.onChoose === is.onChoose,
+    was.onChoose === is.onChoose &&
+    was.attributes === is.attributes &&
+    was.listeners === is.listeners,
 );
+
+/** A block against the clock rail; the chosen one is open for its figures. Carrying turns only this frame, not what is in it. */
+export function BlockPlan(props: BlockPlanProps) {
+  const { isOpen, planned } = props;
+  const place = useRef<HTMLDivElement | null>(null);
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: planned.block.id });
+  // Chosen on the ribbon, the block comes into view; one already in view stays where it is.
+  useEffect(() => {
+    if (isOpen) place.current?.scrollIntoView({ block: 'nearest' });
+  }, [isOpen]);
+  return (
+    <div
+      ref={(node) => {
+        place.current = node;
+        setNodeRef(node);
+      }}
+      style={{
+        transform: CSS.Translate.toString(transform),
+        transition: transition ?? undefined,
+        opacity: isDragging ? 0.5 : 1,
+        position: 'relative',
+        zIndex: isDragging ? 1 : 0,
+        // A closed block out of sight is not laid out.
+        ...(!isOpen && { contentVisibility: 'auto', containIntrinsicSize: 'auto 66px' }),
+      }}
+    >
+      <RowContent {...props} attributes={attributes} listeners={listeners} setActivatorNodeRef={setActivatorNodeRef} />
+    </div>
+  );
+}

@@ -19,12 +19,16 @@ function dropPlace(lesson: Lesson, draggedId: string, overId: string, moving: Re
   return { sectionId: section.id, beforeId: rest[0]?.id ?? null };
 }
 
+// The same objects at every turn: new ones would have every block drawn anew.
+const BY_POINTER = { activationConstraint: { distance: 5 } };
+const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
+
 /** Lets blocks be carried about, by pointer or keyboard; a chosen block takes the other chosen ones with it. */
 export function Carrying({ children }: { children: ReactNode }) {
   const { lesson } = useOpenLesson();
   const { ids } = useSelection();
   const dispatch = useAppDispatch();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER), useSensor(KeyboardSensor, BY_KEYS));
   const name = (id: UniqueIdentifier) => findBlock(lesson, String(id))?.title ?? lesson.sections.find((section) => section.id === id)?.title ?? 'nothing';
   const announcements: Announcements = {
     onDragStart: ({ active }) => `${name(active.id)} is lifted.`,

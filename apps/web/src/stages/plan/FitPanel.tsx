@@ -5,7 +5,7 @@ import { clockText } from '@zest/core/time';
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 import { messageOf } from '../../app/message.ts';
 import { fitInWorker } from '../../workers/fit.ts';
 
@@ -14,15 +14,17 @@ const meets = (ms: number, target: Target | null) => target === null || Math.abs
 /** Proposes the smallest change that brings the lesson into its targets, in words, and applies it on a click. */
 export function FitPanel({ schedule }: { schedule: Schedule }) {
   const { lesson } = useOpenLesson();
+  const now = useLessonNow();
   const dispatch = useAppDispatch();
   const [found, setFound] = useState<{ of: Lesson; result: FitResult } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const { video, session } = lesson.targets;
   if (meets(schedule.videoMs, video) && meets(schedule.studentMs, session)) return null;
   const propose = () => {
+    const asked = now();
     setFault(null);
-    fitInWorker(lesson)
-      .then((result) => setFound({ of: lesson, result }))
+    fitInWorker(asked)
+      .then((result) => setFound({ of: asked, result }))
       .catch((error: unknown) => setFault(`The proposal could not be reckoned (${messageOf(error)}). Try again.`));
   };
   // A proposal is for the lesson it was asked for; once that changes, it has to be asked for again.

@@ -1,10 +1,12 @@
 import { Box, Button, Paper, Stack, Typography } from '@mui/material';
 import { addSection, blockKinds, blocksOf, kindNames, makeBlock, makeSection, insertAfter } from '@zest/core/lesson';
+import { memo } from 'react';
 import { useCommands } from '../../app/commands.ts';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
+import { useLatest } from '../../ui/use-latest.ts';
 import { useBlockActions } from './block-actions.ts';
 import { useBlockKeys } from './block-keys.ts';
 import { Carrying } from './Carrying.tsx';
@@ -60,13 +62,22 @@ function Sections() {
   const dispatch = useAppDispatch();
   const onKeyDown = useBlockKeys();
   usePlanCommands();
+  const { block: chosen, choose } = useChosenBlock();
+  const open = useLatest(choose);
   return (
     <Stack spacing={2} onKeyDown={onKeyDown}>
       <LessonFacts />
       {schedule.sections.length === 0 && <Typography>A lesson is made of sections. Add the first one below.</Typography>}
       <Carrying>
         {schedule.sections.map((section, i) => (
-          <SectionPlan key={section.section.id} planned={section} first={i === 0} last={i === schedule.sections.length - 1} />
+          <SectionPlan
+            key={section.section.id}
+            planned={section}
+            first={i === 0}
+            last={i === schedule.sections.length - 1}
+            openId={section.blocks.some(({ block }) => block.id === chosen?.id) ? (chosen?.id ?? null) : null}
+            onOpen={open}
+          />
         ))}
       </Carrying>
       <Button variant="outlined" sx={{ alignSelf: 'start' }} onClick={() => dispatch(edit('Add a section', addSection(makeSection('New section', makeId))))}>
@@ -76,6 +87,10 @@ function Sections() {
     </Stack>
   );
 }
+
+const SideLedgers = memo(Ledgers);
+const SideRunSheet = memo(RunSheet);
+const SideGauge = memo(SlotGauge);
 
 /** The lesson as a column of blocks against a clock rail; beside it what it adds up to. */
 export function PlanBench() {
@@ -88,11 +103,11 @@ export function PlanBench() {
         <Sections />
         <Stack spacing={2} sx={{ position: { md: 'sticky' }, top: 0, maxHeight: { md: 'calc(100vh - 210px)' }, overflowY: { md: 'auto' } }}>
           <Paper variant="outlined" sx={{ p: 2 }}>
-            <SlotGauge schedule={schedule} />
+            <SideGauge schedule={schedule} />
           </Paper>
-          <Ledgers lesson={lesson} schedule={schedule} />
+          <SideLedgers lesson={lesson} schedule={schedule} />
           <Paper variant="outlined" sx={{ p: 2 }}>
-            <RunSheet />
+            <SideRunSheet schedule={schedule} />
           </Paper>
         </Stack>
       </Box>

@@ -1,12 +1,11 @@
 import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
-import { runSheet } from '@zest/core/schedule';
+import { runSheet, type Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { useMemo } from 'react';
-import { useChosenBlock, useSchedule } from '../../app/use-lesson.ts';
+import { useChosenBlock } from '../../app/use-lesson.ts';
 
 /** The chosen block's part of the run sheet, on both clocks, down to each repetition and call. */
-export function RunSheet() {
-  const schedule = useSchedule();
+export function RunSheet({ schedule }: { schedule: Schedule }) {
   const { block } = useChosenBlock();
   const lines = useMemo(() => {
     const own = schedule.blocks.find((planned) => planned.block.id === block?.id);

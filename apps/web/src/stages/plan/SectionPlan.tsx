@@ -7,32 +7,40 @@ import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { addBlock, kindNames, LIMITS, makeBlock, moveSection, removeSection, type BlockKind } from '@zest/core/lesson';
 import type { ScheduledSection } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useChosenBlock } from '../../app/use-lesson.ts';
 import { TextLine } from '../../ui/fields.tsx';
 import { useLatest } from '../../ui/use-latest.ts';
 import { AddBlock } from './AddBlock.tsx';
 import { BlockPlan } from './BlockPlan.tsx';
 import { useSelection } from './selection.ts';
 
+interface SectionPlanProps {
+  planned: ScheduledSection;
+  first: boolean;
+  last: boolean;
+  /** The open block, if it is one of these. */
+  openId: string | null;
+  onOpen: (blockId: string) => void;
+}
+
 /** A section: its name, its blocks, and what to add. */
-export function SectionPlan({ planned, first, last }: { planned: ScheduledSection; first: boolean; last: boolean }) {
+function Section({ planned, first, last, openId, onOpen }: SectionPlanProps) {
   const { section } = planned;
   const dispatch = useAppDispatch();
-  const { block: chosen, choose } = useChosenBlock();
   const { ids, toggle, reach } = useSelection();
-  const open = useLatest(choose);
   const take = useLatest((blockId: string, isReach: boolean) => (isReach ? reach(blockId) : toggle(blockId)));
-  const blockIds = useMemo(() => planned.blocks.map(({ block }) => block.id), [planned]);
+  // The same list while the same blocks stand in it: a new one would have every block drawn anew.
+  const order = planned.blocks.map(({ block }) => block.id).join(' ');
+  const blockIds = useMemo(() => (order === '' ? [] : order.split(' ')), [order]);
   // An empty section takes blocks too.
   const { setNodeRef, isOver } = useDroppable({ id: section.id });
   const add = (kind: BlockKind) => {
     const block = makeBlock(kind, makeId);
     dispatch(edit(`Add ${kindNames[kind].toLowerCase()}`, addBlock(section.id, block)));
-    choose(block.id);
+    onOpen(block.id);
   };
   return (
     <Paper ref={setNodeRef} variant="outlined" component="section" aria-label={`Section ${section.title}`} sx={isOver ? { borderColor: 'primary.main' } : {}}>
@@ -85,7 +93,7 @@ export function SectionPlan({ planned, first, last }: { planned: ScheduledSectio
       )}
       <SortableContext items={blockIds} strategy={verticalListSortingStrategy}>
         {planned.blocks.map((block) => (
-          <BlockPlan key={block.block.id} planned={block} isOpen={chosen?.id === block.block.id} isChosen={ids.has(block.block.id)} onOpen={open} onChoose={take} />
+          <BlockPlan key={block.block.id} planned={block} isOpen={openId === block.block.id} isChosen={ids.has(block.block.id)} onOpen={onOpen} onChoose={take} />
         ))}
       </SortableContext>
       <Box sx={{ p: 1, display: 'flex', gap: 1, flexWrap: 'wrap' }}>
@@ -94,3 +102,18 @@ export function SectionPlan({ planned, first, last }: { planned: ScheduledSectio
     </Paper>
   );
 }
+
+/** Drawn anew only when something of it has changed. */
+export const SectionPlan = memo(
+  Section,
+  (was, is) =>
+    was.planned.section === is.planned.section &&
+    was.planned.startMs === is.planned.startMs &&
+    was.planned.studentStartMs === is.planned.studentStartMs &&
+    // A change of the lesson's pace changes lengths, not the section.
+    was.planned.blocks.every(({ durationMs }, i) => durationMs === is.planned.blocks[i]?.durationMs) &&
+    was.first === is.first &&
+    was.last === is.last &&
+    was.openId === is.openId &&
+    was.onOpen === is.onOpen,
+);

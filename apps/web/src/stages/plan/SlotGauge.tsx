@@ -29,6 +29,7 @@ function ClockGauge({ name, ms, testId, which }: ClockProps) {
   const target = useOpenLesson().lesson.targets[which];
   const dispatch = useAppDispatch();
   const set = (label: string, next: Target | null) => dispatch(edit(`${label} of the ${which}`, (d) => void (d.targets[which] = next), true));
+  const change = (label: string, recipe: (target: Target) => void) => dispatch(edit(`${label} of the ${which}`, ({ targets }) => void (targets[which] && recipe(targets[which])), true));
   const stand = target && standing(ms, target);
   const whole = Math.max(ms, target?.ms ?? 0, 1);
   return (
@@ -42,8 +43,8 @@ function ClockGauge({ name, ms, testId, which }: ClockProps) {
         </Box>
         {target ? (
           <Stack direction="row" spacing={1}>
-            <LengthField label="Target" value={target.ms} range={LIMITS.targetMs} sx={{ width: 110 }} onChange={(to) => set('Target', { ...target, ms: to })} />
-            <LengthField label="Give or take" value={target.toleranceMs} range={LIMITS.toleranceMs} sx={{ width: 110 }} onChange={(to) => set('Tolerance', { ...target, toleranceMs: to })} />
+            <LengthField label="Target" value={target.ms} range={LIMITS.targetMs} sx={{ width: 110 }} onChange={(to) => change('Target', (d) => void (d.ms = to))} />
+            <LengthField label="Give or take" value={target.toleranceMs} range={LIMITS.toleranceMs} sx={{ width: 110 }} onChange={(to) => change('Tolerance', (d) => void (d.toleranceMs = to))} />
           </Stack>
         ) : (
           <Button onClick={() => set('Target', { ms: Math.min(LIMITS.targetMs.max, Math.max(LIMITS.targetMs.min, Math.ceil(ms / 60_000) * 60_000)), toleranceMs: 15_000 })}>Set a target</Button>

@@ -6,7 +6,7 @@ import { edit } from '../../app/lesson-slice.ts';
 import { useNotice } from '../../app/notice.tsx';
 import type { AppThunk } from '../../app/state.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { useChosenBlock, useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 import { useSelection } from './selection.ts';
 
 /** Blocks copied last, for the button that puts them in: browsers let pages read the clipboard only on a key press. */
@@ -35,28 +35,31 @@ const ownFootage =
 
 /** What can be done with the chosen blocks, or the open one when none are chosen together. */
 export function useBlockActions() {
-  const { id: lessonId, lesson } = useOpenLesson();
+  const { id: lessonId } = useOpenLesson();
+  const now = useLessonNow();
   const { ids, set } = useSelection();
   const { block: open, choose } = useChosenBlock();
   const dispatch = useAppDispatch();
   const notice = useNotice();
   return useMemo(() => {
     const current = ids.size > 0 ? ids : new Set(open ? [open.id] : []);
-    const blocks = blocksOf(lesson).filter(({ id }) => current.has(id));
+    const chosen = (of: ReadonlySet<string> = current) => blocksOf(now()).filter(({ id }) => of.has(id));
     const putIn = async (pasted: Block[]) => {
-      const target = lesson.sections.find((section) => section.blocks.some(({ id }) => id === blocks.at(-1)?.id)) ?? lesson.sections.at(-1);
+      const { sections } = now();
+      const after = chosen().at(-1)?.id;
+      const target = sections.find((section) => section.blocks.some(({ id }) => id === after)) ?? sections.at(-1);
       if (!target) return notice('Add a section first: blocks lie in sections.');
       if (target.blocks.length + pasted.length > LIMITS.blocksPerSection) {
         return notice(`“${target.title}” would have more than ${LIMITS.blocksPerSection} blocks. Put them into another section.`);
       }
       const { blocks: settled, lost } = await dispatch(ownFootage(lessonId, pasted));
-      dispatch(edit(`Put in ${several(settled.length)}`, insertAfter(blocks.at(-1)?.id, settled)));
+      dispatch(edit(`Put in ${several(settled.length)}`, insertAfter(after, settled)));
       set(settled.length > 1 ? settled.map(({ id }) => id) : []);
       if (settled[0]) choose(settled[0].id);
       if (lost > 0) notice(`${lost} of the blocks came without footage: it is not on this installation.`);
     };
     const actions = {
-      count: blocks.length,
+      count: current.size,
       move: (by: -1 | 1, of: ReadonlySet<string> = current) => void dispatch(edit(`Move ${several(of.size)}`, moveBlocks(of, by))),
       remove: (of: ReadonlySet<string> = current) => {
         dispatch(edit(`Remove ${several(of.size)}`, removeBlocks(of)));
@@ -64,7 +67,7 @@ export function useBlockActions() {
       },
       /** The blocks as text, also kept for the button. */
       copy: (of: ReadonlySet<string> = current): string => {
-        const text = packBlocks(blocksOf(lesson).filter(({ id }) => of.has(id)));
+        const text = packBlocks(chosen(of));
         try {
           localStorage.setItem(LAST_COPY, text);
         } catch {
@@ -81,8 +84,8 @@ export function useBlockActions() {
           notice(error.message);
         }
       },
-      duplicate: () => void putIn(unpackBlocks(packBlocks(blocks), makeId)),
+      duplicate: () => void putIn(unpackBlocks(packBlocks(chosen()), makeId)),
     };
     return actions;
-  }, [ids, set, open, lesson, lessonId, choose, dispatch, notice]);
+  }, [ids, set, open, now, lessonId, choose, dispatch, notice]);
 }

@@ -4,17 +4,17 @@ import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useLessonNow } from '../../app/use-lesson.ts';
 
 /** Splits the open lesson: the block and all after it become a lesson of their own. Undo here brings them back; the new lesson stays. */
 export function useSplit(): (blockId: string) => Promise<void> {
-  const { lesson } = useOpenLesson();
+  const now = useLessonNow();
   const [makeLesson] = api.useMakeLessonMutation();
   const dispatch = useAppDispatch();
   const notice = useNotice();
   return async (blockId) => {
     try {
-      const [first, second] = splitLesson(lesson, blockId, makeId);
+      const [first, second] = splitLesson(now(), blockId, makeId);
       const made = await makeLesson({ document: second });
       if (!made.data) return notice(problemText(made.error) ?? 'The lesson was not split.');
       dispatch(edit('Split the lesson', (draft) => void Object.assign(draft, first)));

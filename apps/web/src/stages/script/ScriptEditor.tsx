@@ -7,6 +7,7 @@ import { EditorContent, useEditor } from '@tiptap/react';
 import { LIMITS, makeCue, type Block } from '@zest/core/lesson';
 import { useEffect, useRef } from 'react';
 import { makeId } from '../../app/ids.ts';
+import { useBlockNow } from '../../app/use-lesson.ts';
 import { useChange } from '../../ui/use-change.ts';
 import { fromDocument, tagNode, toDocument } from './script-document.ts';
 import './script.css';
@@ -30,7 +31,8 @@ function stateOf(script: string, cues: Block['cues'], anchors: (id: string) => n
 }
 
 /** The words of a block, with its cues as tags in the sentences where they are spoken. */
-export function ScriptEditor({ block }: { block: Block }) {
+export function ScriptEditor({ block: shown }: { block: Block }) {
+  const block = useBlockNow(shown);
   const change = useChange(block);
   const latest = useRef({ block, change });
   useEffect(() => {

@@ -1,10 +1,11 @@
 import { Alert, Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
 import { kitCsv, planMarkdown, runSheetCsv } from '@zest/core/formats';
+import { scheduleLesson } from '@zest/core/schedule';
 import type { Print } from '@zest/contract';
 import { useState } from 'react';
 import { saveNow } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
+import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 import { fetchFile, saveFile } from '../../ui/save-file.ts';
 
 /** Spreadsheets know UTF-8 by the mark at its beginning. */
@@ -18,8 +19,8 @@ const papers: readonly (readonly [Print, string])[] = [
 
 /** The plan on paper and as files: to hand out, to keep, to read, and for a spreadsheet. */
 export function PlanFiles() {
-  const { id, lesson } = useOpenLesson();
-  const schedule = useSchedule();
+  const { id } = useOpenLesson();
+  const now = useLessonNow();
   const dispatch = useAppDispatch();
   const [busy, setBusy] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -45,10 +46,10 @@ export function PlanFiles() {
         ))}
       </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-        <Button onClick={() => saveFile('plan.md', planMarkdown(lesson, schedule), 'text/markdown')}>Plan (Markdown)</Button>
-        <Button onClick={() => saveFile('run-sheet.csv', UTF8_MARK + runSheetCsv(schedule), 'text/csv')}>Run sheet (CSV)</Button>
-        <Button onClick={() => saveFile('kit.csv', UTF8_MARK + kitCsv(schedule), 'text/csv')}>Kit list (CSV)</Button>
-        <Button onClick={() => saveFile('lesson.zest.json', JSON.stringify(lesson, null, 2), 'application/json')}>Save the lesson file</Button>
+        <Button onClick={() => saveFile('plan.md', planMarkdown(now(), scheduleLesson(now())), 'text/markdown')}>Plan (Markdown)</Button>
+        <Button onClick={() => saveFile('run-sheet.csv', UTF8_MARK + runSheetCsv(scheduleLesson(now())), 'text/csv')}>Run sheet (CSV)</Button>
+        <Button onClick={() => saveFile('kit.csv', UTF8_MARK + kitCsv(scheduleLesson(now())), 'text/csv')}>Kit list (CSV)</Button>
+        <Button onClick={() => saveFile('lesson.zest.json', JSON.stringify(now(), null, 2), 'application/json')}>Save the lesson file</Button>
       </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap', alignItems: 'center' }}>
         <Button disabled={busy !== null} onClick={() => void fetchSaved('lesson.zest.zip', `/api/lessons/${id}/archive${withFootage ? '' : '?media=0'}`, 'Lesson archive')}>
