@@ -4,8 +4,8 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   outputDir: '../test-results',
-  // Encoders and browsers share two cores.
-  workers: 1,
+  // Each file has a server and a browser of its own; half of their time is waiting.
+  workers: 2,
   // On a machine shared with others a browser test may starve; it may then run once more, and the report says so.
   retries: process.env['CI'] ? 1 : 0,
   timeout: 180_000,

@@ -1,7 +1,7 @@
 import { Box } from '@mui/material';
 import type { ScheduledBlock, Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
-import { memo } from 'react';
+import { memo, useEffect, useRef, useState, type RefObject } from 'react';
 import { paper } from '../app/theme.ts';
 import { useLatest } from './use-latest.ts';
 
@@ -21,8 +21,6 @@ interface RibbonProps {
   filmed: ReadonlySet<string>;
   chosen: string | undefined;
   onChoose: (blockId: string) => void;
-  /** Width of the drawing; it scales to its place. */
-  width?: number;
 }
 
 /** Instants to name on a clock that runs to `totalMs`, drawn at `scaleMs` across `width`. */
@@ -42,6 +40,20 @@ function TickText({ x, y, width, ms }: { x: number; y: number; width: number; ms
 function describe(planned: ScheduledBlock, filmed: boolean): string {
   const pause = planned.studentMs > planned.durationMs ? `, then ${lengthText(planned.studentMs - planned.durationMs)} of practice off the video` : '';
   return `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${pause}, effort ${planned.block.effort} of 5, ${filmed ? 'filmed' : 'not filmed yet'}`;
+}
+
+/** Width of the place the ribbon has, so that its letters keep their size on a tablet. */
+function useWidth(): { ref: RefObject<HTMLDivElement | null>; width: number } {
+  const ref = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(1_200);
+  useEffect(() => {
+    const place = ref.current;
+    if (!place) return;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.max(320, Math.round(entry.contentRect.width))));
+    observer.observe(place);
+    return () => observer.disconnect();
+  }, []);
+  return { ref, width };
 }
 
 interface RibbonBlockProps {
@@ -118,7 +130,8 @@ const RibbonBlock = memo(
  * The whole lesson to scale. Across runs student time; above it the video clock, which stands still where
  * students pause; below it the student clock.
  */
-export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: RibbonProps) {
+export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
+  const { ref, width } = useWidth();
   const total = Math.max(1, schedule.studentMs);
   const perMs = (width - GUTTER) / total;
   const choose = useLatest(onChoose);
@@ -129,7 +142,7 @@ export function Ribbon({ schedule, filmed, chosen, onChoose, width = 1200 }: Rib
     return block ? block.studentStartMs + (videoMs - block.startMs) : 0;
   };
   return (
-    <Box component="nav" aria-label="Lesson ribbon" sx={{ bgcolor: 'background.paper', borderRadius: 2, border: 1, borderColor: 'divider', px: 1.5, py: 0.5 }}>
+    <Box ref={ref} component="nav" aria-label="Lesson ribbon" sx={{ bgcolor: 'background.paper', borderRadius: 2, border: 1, borderColor: 'divider', px: 1.5, py: 0.5 }}>
       <svg viewBox={`0 0 ${width} ${BOTTOM + 22}`} width="100%" style={{ display: 'block', overflow: 'visible' }} role="group" aria-label={`Video ${clockText(schedule.videoMs)}, student ${clockText(schedule.studentMs)}`}>
         <defs>
           {HATCH_GAP.map((gap, i) =>

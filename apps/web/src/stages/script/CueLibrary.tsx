@@ -32,7 +32,7 @@ export function LibraryState({ block, cue, at }: { block: Block; cue: Cue; at: n
   if (library === undefined) return null;
   if (!entry) {
     return (
-      <Button size="small" sx={{ minHeight: 28, py: 0 }} disabled={cue.text.trim() === ''} onClick={() => void put()}>
+      <Button size="small" sx={{ alignSelf: 'start', minHeight: 28, py: 0 }} disabled={cue.text.trim() === ''} onClick={() => void put()}>
         Keep in the cue library
       </Button>
     );
@@ -46,7 +46,7 @@ export function LibraryState({ block, cue, at }: { block: Block; cue: Cue; at: n
   }
   return (
     <>
-      <Button size="small" color="secondary" sx={{ minHeight: 28, py: 0 }} aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
+      <Button size="small" color="secondary" sx={{ alignSelf: 'start', minHeight: 28, py: 0 }} aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)}>
         Differs from the library …
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)} onClick={() => setAnchor(null)}>

@@ -74,7 +74,7 @@ export function FloorPlan({ use, room, units }: FloorPlanProps) {
               </>
             )}
             <Mark placed={placed} at={at} scale={scale} />
-            <text x={at.x + 9} y={at.y - 7} fontSize="12.5" fill={paper.ink} stroke={paper.sheet} strokeWidth="3" paintOrder="stroke">
+            <text x={at.x > SIZE.width * 0.75 ? at.x - 9 : at.x + 9} textAnchor={at.x > SIZE.width * 0.75 ? 'end' : 'start'} y={at.y - 7} fontSize="12.5" fill={paper.ink} stroke={paper.sheet} strokeWidth="3" paintOrder="stroke">
               {mark.label}
             </text>
           </g>
