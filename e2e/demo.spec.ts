@@ -20,7 +20,7 @@ test('a newcomer sees a whole lesson, filmed and ready to follow', async () => {
   await page.getByRole('link', { name: /Skip, throw, balance/ }).click();
   await page.getByRole('button', { name: /Stand like a heron/ }).first().click();
   await bench(page, 'Film');
-  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 180_000 });
   await bench(page, 'Assemble');
   await expect(page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Take' })).toHaveCount(5);
   await expectAccessible(page);
@@ -46,7 +46,7 @@ test('the practice camera films a block to its end and the take falls into place
   await page.getByRole('tab', { name: 'Record' }).click();
   await page.getByRole('button', { name: 'Start recording' }).click();
   // It stops by itself: 3 s to get ready, 16 s of block, 1 s after.
-  await expect(page.getByTestId('start-mark')).toContainText('starts at 0:03:00', { timeout: 120_000 });
+  await expect(page.getByTestId('start-mark')).toContainText('starts at 0:03:00', { timeout: 300_000 });
   await expect(page.getByTestId('take').last()).toContainText(/0:(19|20|21)/);
   await expect(page.getByTestId('take').last()).not.toContainText('no sound');
   expect(faults).toEqual([]);

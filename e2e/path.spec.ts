@@ -114,7 +114,7 @@ test('a camera films the first block, with its start in place', async () => {
   await page.getByRole('button', { name: 'Start recording' }).click();
   await expect(page.getByTestId('recorded')).toHaveText(/^0:(0[89]|1\d)$/);
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await expect(page.getByTestId('start-mark')).toContainText('starts at 0:03:00', { timeout: 90_000 });
+  await expect(page.getByTestId('start-mark')).toContainText('starts at 0:03:00', { timeout: 180_000 });
   await expectAccessible(page);
 });
 
@@ -126,7 +126,7 @@ test('an uploaded file shows the second block, its start set by key, frame step 
   await expect(page.getByText('is not a video')).toBeVisible();
   await expect(page.getByText('is empty')).toBeVisible();
   await page.getByLabel('Video file').setInputFiles(clip);
-  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 180_000 });
   await expect(page.getByTestId('frame-shown')).toHaveText('0:00:00');
   await page.getByRole('button', { name: '+ 1 s' }).click();
   await expect(page.getByTestId('frame-shown')).toHaveText('0:01:00');

@@ -27,42 +27,32 @@ export function signedIn(req: Request): string {
   return userId;
 }
 
+type Find = (id: string, ownerId: string) => Promise<Partial<Owned> | null>;
+const found =
+  <K extends keyof Owned>(key: K) =>
+  (row: Owned[K] | null): Partial<Owned> | null =>
+    row && ({ [key]: row } as Partial<Owned>);
+
+/** What each name in a path stands for, looked for among the caller's own. */
+const finders: Readonly<Record<string, Find>> = {
+  lessonId: (id, ownerId) => LessonRow.findOne({ where: { id, ownerId, deletedAt: null } }).then(found('lesson')),
+  takeId: (id, ownerId) => TakeRow.findOne({ where: { id, ownerId } }).then(found('take')),
+  jobId: (id, ownerId) => JobRow.findOne({ where: { id, ownerId } }).then(found('job')),
+  code: (code, ownerId) => ShareRow.findOne({ where: { code, ownerId } }).then(found('share')),
+  seriesId: (id, ownerId) => SeriesRow.findOne({ where: { id, ownerId } }).then(found('series')),
+  entryId: (id, ownerId) => CueEntryRow.findOne({ where: { id, ownerId } }).then(found('cueEntry')),
+};
+
 /** Somebody else's things look like things that are not there. */
 async function findOwned(req: Request, userId: string): Promise<Partial<Owned>> {
-  const found: Partial<Owned> = {};
-  const missing = () => refuse(404, 'not-found', 'There is nothing here.');
-  const { lessonId, takeId, jobId, code, seriesId, entryId } = req.params;
-  if (lessonId !== undefined) {
-    const lesson = await LessonRow.findOne({ where: { id: text(lessonId), ownerId: userId, deletedAt: null } });
-    if (!lesson) throw missing();
-    found.lesson = lesson;
+  const owned: Partial<Owned> = {};
+  for (const [name, find] of Object.entries(finders)) {
+    if (req.params[name] === undefined) continue;
+    const own = await find(text(req.params[name]), userId);
+    if (!own) throw refuse(404, 'not-found', 'There is nothing here.');
+    Object.assign(owned, own);
   }
-  if (takeId !== undefined) {
-    const take = await TakeRow.findOne({ where: { id: text(takeId), ownerId: userId } });
-    if (!take) throw missing();
-    found.take = take;
-  }
-  if (jobId !== undefined) {
-    const job = await JobRow.findOne({ where: { id: text(jobId), ownerId: userId } });
-    if (!job) throw missing();
-    found.job = job;
-  }
-  if (code !== undefined) {
-    const share = await ShareRow.findOne({ where: { code: text(code), ownerId: userId } });
-    if (!share) throw missing();
-    found.share = share;
-  }
-  if (seriesId !== undefined) {
-    const series = await SeriesRow.findOne({ where: { id: text(seriesId), ownerId: userId } });
-    if (!series) throw missing();
-    found.series = series;
-  }
-  if (entryId !== undefined) {
-    const cueEntry = await CueEntryRow.findOne({ where: { id: text(entryId), ownerId: userId } });
-    if (!cueEntry) throw missing();
-    found.cueEntry = cueEntry;
-  }
-  return found;
+  return owned;
 }
 
 async function findShared(req: Request): Promise<Partial<Owned>> {

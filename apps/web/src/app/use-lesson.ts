@@ -81,6 +81,7 @@ export function useChosenBlock(): { block: Block | undefined; choose: (blockId: 
   const [params, setParams] = useSearchParams();
   const blocks = blocksOf(lesson);
   const block = blocks.find(({ id }) => id === params.get('block')) ?? blocks[0];
-  const choose = (blockId: string) => setParams({ block: blockId }, { replace: true });
+  // At once: it answers a click, and a page busy with keys would put it off.
+  const choose = (blockId: string) => setParams({ block: blockId }, { replace: true, flushSync: true });
   return { block, choose };
 }

@@ -5,6 +5,7 @@ import {
   changeBlock,
   figureOf,
   LessonError,
+  LIMITS,
   progressFigures,
   readFigure,
   stageSchools,
@@ -161,7 +162,7 @@ export function goOnFrom(basis: Lesson, series: Series, { week, level, focus }: 
   const fresh = withFreshIds(basis, makeId);
   const made: Lesson = {
     ...fresh,
-    title: focus || `${series.name}, week ${week}`,
+    title: focus || `${series.name.slice(0, LIMITS.title - 10)}, week ${week}`,
     outcome: '',
     series: { name: series.name, week, level, recap: '', teaser: '' },
     sections: fresh.sections.map((section) => ({ ...section, blocks: section.blocks.map((block) => ({ ...block, footage: null })) })),

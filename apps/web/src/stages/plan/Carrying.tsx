@@ -1,23 +1,12 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type Announcements, type DragEndEvent, type UniqueIdentifier } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
-import { findBlock, placeBlocks, type Lesson } from '@zest/core/lesson';
+import { findBlock, placeBlocks } from '@zest/core/lesson';
 import type { ReactNode } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
+import { dropPlace } from './drop-place.ts';
 import { useSelection } from './selection.ts';
-
-/** Where blocks dropped over something go: before a block, or to the end of a section; null when they stay. */
-function dropPlace(lesson: Lesson, draggedId: string, overId: string, moving: ReadonlySet<string>): { sectionId: string; beforeId: string | null } | null {
-  if (lesson.sections.some(({ id }) => id === overId)) return { sectionId: overId, beforeId: null };
-  const section = lesson.sections.find(({ blocks }) => blocks.some(({ id }) => id === overId));
-  if (!section || draggedId === overId) return null;
-  const at = section.blocks.findIndex(({ id }) => id === overId);
-  const from = section.blocks.findIndex(({ id }) => id === draggedId);
-  // Carried down within its section, a block goes after what it is dropped on.
-  const rest = section.blocks.slice(from >= 0 && from < at ? at + 1 : at).filter(({ id }) => !moving.has(id));
-  return { sectionId: section.id, beforeId: rest[0]?.id ?? null };
-}
 
 // The same objects at every turn: new ones would have every block drawn anew.
 const BY_POINTER = { activationConstraint: { distance: 5 } };

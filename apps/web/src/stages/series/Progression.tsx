@@ -1,56 +1,11 @@
-import { LIMITS, partNames, progressFigureNames, progressFigures, weekLevels, type LessonPart, type ProgressFigure, type ProgressRule, type Series, type WeekLevel } from '@zest/core/lesson';
-import { lengthText, parseLength } from '@zest/core/time';
+import { LIMITS, partNames, type ProgressRule, type Series } from '@zest/core/lesson';
 import { Autocomplete, Box, TextField } from '@mui/material';
 import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
-import { levelNames } from '../../ui/level-names.ts';
 import { Rows } from '../../ui/Rows.tsx';
+import { makeRule, readValues, valuesText, whatOf, whats } from './rules.ts';
 import type { ChangeSeries } from './use-series.ts';
-
-type What = ProgressFigure | 'level' | 'sessions';
-const whats: readonly (readonly [What, string])[] = [
-  ...progressFigureNames.map((name) => [name, progressFigures[name].label] as const),
-  ['level', 'Form of the exercises'],
-  ['sessions', 'Sessions a week'],
-];
-const whatOf = (rule: ProgressRule): What => (rule.of === 'figure' ? rule.figure : rule.of);
-
-/** Parts a progression is usually for: warm-up and cool-down stay as they are (common practice). */
-const USUAL_PARTS: LessonPart[] = ['skill', 'practice', 'game'];
-
-function makeRule(what: What, id: string): ProgressRule {
-  const common = { id, everyWeeks: 1 };
-  if (what === 'level') return { ...common, of: 'level', values: ['easier', 'standard', 'harder'] };
-  if (what === 'sessions') return { ...common, of: 'sessions', values: [2, 3] };
-  const usual: Record<ProgressFigure, number[]> = {
-    ...{ workMs: [30_000, 35_000, 40_000, 50_000], restMs: [30_000, 25_000, 20_000], rounds: [3, 4], sets: [1, 2], reps: [8, 10, 12] },
-    ...{ holdMs: [10_000, 15_000, 20_000], laps: [3, 4, 5], bpm: [100, 110, 120], practiceMs: [180_000, 240_000, 300_000] },
-  };
-  return { ...common, of: 'figure', figure: what, values: usual[what], parts: USUAL_PARTS };
-}
-
-const levelWord = (level: WeekLevel) => levelNames.find(([id]) => id === level)?.[1] ?? level;
-
-/** The values of a rule as teachers write them: "30 s, 35 s, 40 s". */
-function valuesText(rule: ProgressRule): string {
-  if (rule.of === 'level') return rule.values.map(levelWord).join(', ');
-  const isTime = rule.of === 'figure' && progressFigures[rule.figure].unit === 'ms';
-  return rule.values.map((value) => (isTime ? lengthText(value) : String(value))).join(', ');
-}
-
-/** Reads values as teachers write them; null where one is none. */
-function readValues(rule: ProgressRule, text: string): ProgressRule['values'] | null {
-  const parts = text.split(/[,;]/).map((part) => part.trim().toLowerCase()).filter((part) => part !== '');
-  if (parts.length === 0) return null;
-  if (rule.of === 'level') {
-    const read = parts.map((part) => weekLevels.find((level) => level === part || levelWord(level) === part));
-    return read.every((level) => level !== undefined) ? read : null;
-  }
-  const isTime = rule.of === 'figure' && progressFigures[rule.figure].unit === 'ms';
-  const read = parts.map((part) => (isTime ? parseLength(part) : /^\d{1,6}$/.test(part) ? Number(part) : null));
-  return read.every((value) => value !== null) ? read : null;
-}
 
 function Values({ rule, onChange }: { rule: ProgressRule; onChange: (values: ProgressRule['values']) => void }) {
   const [typed, setTyped] = useState<string | null>(null);

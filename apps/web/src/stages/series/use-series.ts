@@ -1,8 +1,8 @@
-import { problemSchema, type StoredSeries } from '@zest/contract';
+import type { StoredSeries } from '@zest/contract';
 import { seriesSchema, type Series } from '@zest/core/lesson';
 import { layOutWeeks, type SeriesWeek } from '@zest/core/schedule';
 import { createNextState as produce } from '@reduxjs/toolkit';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 
 const PAUSE_MS = 700;
@@ -44,28 +44,33 @@ export function useOpenSeries({ id, revision, series: stored }: StoredSeries): O
   const [held, setHeld] = useState<Held>({ series: stored, past: [], future: [] });
   const [save] = api.useSaveSeriesMutation();
   const [problem, setProblem] = useState<string | null>(null);
-  const onServer = useRef({ series: stored, revision });
   const [savedSeries, setSaved] = useState(stored);
   const { series, past, future } = held;
   const { weeks, fault } = useMemo(() => check(series), [series]);
+  const newest = useRef({ series, fault });
+  const onServer = useRef({ series: stored, revision });
+  const saving = useRef<Promise<void>>(Promise.resolve());
 
+  // One save after the other, each with the newest there is then.
+  const flush = useCallback(() => {
+    saving.current = saving.current.then(async () => {
+      const { series: now, fault: bad } = newest.current;
+      if (bad !== null || now === onServer.current.series) return;
+      const result = await save({ seriesId: id, baseRevision: onServer.current.revision, series: now });
+      if (result.data) {
+        onServer.current = { series: now, revision: result.data.revision };
+        setSaved(now);
+        setProblem(null);
+      } else setProblem(problemText(result.error));
+    });
+  }, [id, save]);
   useEffect(() => {
-    if (fault !== null || series === onServer.current.series) return;
-    const timer = setTimeout(() => {
-      void (async () => {
-        const result = await save({ seriesId: id, baseRevision: onServer.current.revision, series });
-        if (result.data) {
-          onServer.current = { series, revision: result.data.revision };
-          setSaved(series);
-          setProblem(null);
-        } else {
-          const known = problemSchema.safeParse(result.error);
-          setProblem(known.success ? known.data.message : problemText(result.error));
-        }
-      })();
-    }, PAUSE_MS);
+    newest.current = { series, fault };
+    const timer = setTimeout(flush, PAUSE_MS);
     return () => clearTimeout(timer);
-  }, [id, series, fault, save]);
+  }, [series, fault, flush]);
+  // Left in mid-typing, the page saves what was typed.
+  useEffect(() => flush, [flush]);
 
   return {
     series,
