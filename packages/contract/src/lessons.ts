@@ -62,7 +62,6 @@ export const revisionSchema = z.object({
 
 export type Shelf = z.infer<typeof shelfSchema>;
 export type CopyTakes = z.infer<typeof copyTakesSchema>;
-export type CopiedTakes = z.infer<typeof copiedTakesSchema>;
 export type LessonSummary = z.infer<typeof lessonSummarySchema>;
 export type StoredLesson = z.infer<typeof storedLessonSchema>;
 export type Revision = z.infer<typeof revisionSchema>;

@@ -37,7 +37,8 @@ export interface SeriesWeek {
 
 const NO_LEVEL: WeekLevel = 'standard';
 
-function valueAt<T>({ everyWeeks }: ProgressRule, values: readonly T[], week: number): T | undefined {
+/** The value a progression has reached in a week: one after another, the last stays. */
+export function valueInWeek<T>({ everyWeeks }: ProgressRule, values: readonly T[], week: number): T | undefined {
   return values[Math.min(Math.floor((week - 1) / everyWeeks), values.length - 1)];
 }
 
@@ -45,8 +46,8 @@ function weekValue(series: Series, week: number): { level: WeekLevel; sessions: 
   let level = NO_LEVEL;
   let sessions = series.weekdays.length;
   for (const rule of series.progression) {
-    if (rule.of === 'level') level = valueAt(rule, rule.values, week) ?? level;
-    if (rule.of === 'sessions') sessions = valueAt(rule, rule.values, week) ?? sessions;
+    if (rule.of === 'level') level = valueInWeek(rule, rule.values, week) ?? level;
+    if (rule.of === 'sessions') sessions = valueInWeek(rule, rule.values, week) ?? sessions;
   }
   return { level, sessions };
 }
@@ -141,7 +142,7 @@ export interface ProgressChange {
 export function progressChanges(lesson: Lesson, series: Series, week: number): ProgressChange[] {
   return series.progression.flatMap((rule) => {
     if (rule.of !== 'figure') return [];
-    const value = valueAt(rule, rule.values, week);
+    const value = valueInWeek(rule, rule.values, week);
     const { key, label, unit } = progressFigures[rule.figure];
     if (value === undefined) return [];
     return blocksOf(lesson).flatMap((block): ProgressChange[] => {

@@ -1,7 +1,7 @@
 import { Box, Button, Chip, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, Typography } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { LIMITS, progressFigures, type ProgressRule, type Series } from '@zest/core/lesson';
-import { weekNotes, type SeriesWeek } from '@zest/core/schedule';
+import { valueInWeek, weekNotes, type SeriesWeek } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -15,7 +15,7 @@ function figureWords({ progression }: Series, week: number): string {
   return progression
     .flatMap((rule: ProgressRule) => {
       if (rule.of !== 'figure') return [];
-      const value = rule.values[Math.min(Math.floor((week - 1) / rule.everyWeeks), rule.values.length - 1)] ?? 0;
+      const value = valueInWeek(rule, rule.values, week) ?? 0;
       const { label, unit } = progressFigures[rule.figure];
       return [`${label.toLowerCase()} ${unit === 'ms' ? lengthText(value) : value}`];
     })

@@ -1,7 +1,7 @@
 import { Box, Card, CardActionArea, Chip, IconButton, Menu, MenuItem, Stack, Typography } from '@mui/material';
 import MoreVertIcon from '@mui/icons-material/MoreVert';
 import type { LessonSummary } from '@zest/contract';
-import { duplicateLesson, LessonError, mergeLessons } from '@zest/core/lesson';
+import { duplicateLesson, LessonError, LIMITS, mergeLessons } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -41,7 +41,7 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
     if (!second.data) return notice(problemText(second.error) ?? 'It did not work.');
     const added = second.data.lesson;
     try {
-      const { error } = await make((own) => ({ ...mergeLessons(own, added, makeId), title: `${own.title} and ${added.title}`.slice(0, 120) }));
+      const { error } = await make((own) => ({ ...mergeLessons(own, added, makeId), title: `${own.title} and ${added.title}`.slice(0, LIMITS.title) }));
       if (error) notice(problemText(error) ?? 'It did not work.');
     } catch (error) {
       if (!(error instanceof LessonError)) throw error;
