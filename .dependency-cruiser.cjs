@@ -37,9 +37,9 @@ module.exports = {
     { name: 'server-not-web', severity: 'error', from: { path: '^apps/server/' }, to: { path: '^apps/web/' } },
     {
       name: 'follow-stays-small',
-      comment: 'the student page carries no store, no component library and no schema library',
+      comment: 'the pages for students and for second devices carry no store, no component library and no schema library',
       severity: 'error',
-      from: { path: '^apps/web/src/follow/' },
+      from: { path: '^apps/web/src/(follow|remote)/' },
       to: { path: 'node_modules/(@mui|@emotion|@reduxjs|react-redux|react-router|zod|tus-js-client)/' },
     },
     ...coreOrder,

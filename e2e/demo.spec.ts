@@ -43,11 +43,16 @@ test('the practice camera films a block to its end and the take falls into place
   await page.getByRole('link', { name: /Skip, throw, balance/ }).click();
   await page.getByRole('button', { name: /Seated band pull/ }).first().click();
   await bench(page, 'Film');
-  await page.getByRole('tab', { name: 'Record' }).click();
-  await page.getByRole('button', { name: 'Start recording' }).click();
-  // It stops by itself: 3 s to get ready, 16 s of block, 1 s after.
-  await expect(page.getByTestId('start-mark')).toContainText('starts at 0:03:00', { timeout: 300_000 });
-  await expect(page.getByTestId('take').last()).toContainText(/0:(19|20|21)/);
+  await page.getByRole('button', { name: 'Film this block' }).click();
+  const view = page.getByRole('dialog', { name: 'Film view' });
+  // A presenter's clicker.
+  await page.keyboard.press('PageDown');
+  await expect(view.getByRole('heading', { name: 'Stand like a heron' })).toBeVisible({ timeout: 120_000 });
+  await expect(view.getByText(/^Saving/)).toBeHidden({ timeout: 120_000 });
+  await view.getByRole('button', { name: 'Leave filming' }).click();
+  // It stopped by itself: mark and count-in, 16 s of block, the end mark.
+  await expect(page.getByTestId('start-mark')).toContainText('by its sync mark', { timeout: 300_000 });
+  await expect(page.getByTestId('take').last()).toContainText(/0:2[234]/);
   await expect(page.getByTestId('take').last()).not.toContainText('no sound');
   expect(faults).toEqual([]);
 });

@@ -109,17 +109,25 @@ test('undo and redo go through the steps, and a revision comes back', async () =
 test('a camera films the first block, with its start in place', async () => {
   await page.getByRole('button', { name: /Work and rest: 14 s/ }).click();
   await bench(page, 'Film');
-  await page.getByRole('tab', { name: 'Record' }).click();
-  await expect(page.getByLabel('Camera', { exact: true })).toContainText('camera.y4m');
-  await page.getByRole('button', { name: 'Start recording' }).click();
-  await expect(page.getByTestId('recorded')).toHaveText(/^0:(0[89]|1\d)$/);
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await expect(page.getByTestId('start-mark')).toContainText('starts at 0:03:00', { timeout: 180_000 });
+  await page.getByRole('button', { name: 'Film this block' }).click();
+  const view = page.getByRole('dialog', { name: 'Film view' });
+  await view.getByRole('button', { name: 'Settings' }).click();
+  await expect(view.getByLabel('Camera', { exact: true })).toContainText('camera.y4m');
+  await expectAccessible(page);
+  await view.getByRole('button', { name: 'Start', exact: true }).click();
+  await expect(view.getByText('Get into place')).toBeVisible();
+  await expect(view.getByRole('button', { name: 'End here' })).toBeVisible({ timeout: 60_000 });
+  // It ends by itself, and the next block stands ready.
+  await expect(view.getByText('2 of 2')).toBeVisible({ timeout: 60_000 });
+  await expect(view.getByText(/^Saving/)).toBeHidden({ timeout: 60_000 });
+  await view.getByRole('button', { name: 'Leave filming' }).click();
+  await expect(page.getByTestId('start-mark')).toContainText('by its sync mark', { timeout: 180_000 });
   await expectAccessible(page);
 });
 
 test('an uploaded file shows the second block, its start set by key, frame step and slider', async () => {
   await page.getByRole('button', { name: /Repetitions: 17 s/ }).click();
+  await expect(page.getByRole('heading', { name: 'Repetitions', exact: true })).toBeVisible();
   const text = path.join(folder, 'list.txt');
   execFileSync('sh', ['-c', 'echo shopping > "$0"; : > "$1"', text, path.join(folder, 'empty.mp4')]);
   await page.getByLabel('Video file').setInputFiles([text, path.join(folder, 'empty.mp4')]);
@@ -149,7 +157,7 @@ async function expectSamePicture(): Promise<void> {
     return { width: canvas?.width ?? 0, pixels: btoa(text), takes: (await (await fetch(`/api/lessons/${id}/takes`)).json()) as { id: string; frames: number }[], lesson: (await (await fetch(`/api/lessons/${id}`)).json()) as { lesson: unknown } };
   }, lessonId);
   const seen = Buffer.from(answers.pixels, 'base64');
-  const cut = firstCut(readLesson(answers.lesson.lesson), new Map(answers.takes.map((take) => [take.id, take])));
+  const cut = firstCut(readLesson(answers.lesson.lesson), new Map(answers.takes.map((take) => [take.id, { marked: null, ...take }])));
   const own = sceneRgba(sceneAt(cut, 2_000), answers.width);
   expect(seen.length).toBe(own.length);
   const apart = seen.reduce((count, value, i) => count + (Math.abs(value - (own[i] ?? 0)) > 24 ? 1 : 0), 0);
@@ -174,13 +182,14 @@ test('the preview plays the overlays with the footage', async () => {
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   // A step settles picture and overlays on one frame.
   await page.getByRole('button', { name: '+ frame' }).click();
-  const drift = () => page.evaluate(() => {
+  const filmed = ((await (await page.request.get(`${zest.url}/api/lessons/${lessonId}/takes`)).json()) as { marked: { startMs: number } | null }[]).find(({ marked }) => marked);
+  const inFrame = firstFrameFrom(filmed?.marked?.startMs ?? 0);
+  const drift = () => page.evaluate((inFrame) => {
     const video = [...document.querySelectorAll('video')].find((v) => v.style.visibility === 'visible');
     const shown = /(\d+):(\d+):(\d+)/.exec(document.querySelector('[data-testid=position]')?.textContent ?? '') ?? [];
     const outputFrame = (Number(shown[1]) * 60 + Number(shown[2])) * 30 + Number(shown[3]);
-    // The first block starts 90 frames into its take.
-    return Math.abs(Math.floor((video?.currentTime ?? 0) * 30) - 90 - outputFrame);
-  });
+    return Math.abs(Math.floor((video?.currentTime ?? 0) * 30) - inFrame - outputFrame);
+  }, inFrame);
   await expect.poll(drift).toBe(0);
   await expectAccessible(page);
 });
@@ -201,7 +210,7 @@ test('the export has every frame, digit, word and sound where they belong', asyn
 
   const answers = await page.evaluate(async (id) => [await (await fetch(`/api/lessons/${id}`)).json(), await (await fetch(`/api/lessons/${id}/takes`)).json()], lessonId);
   const [{ lesson }, takes] = answers as [{ lesson: unknown }, { id: string; frames: number }[]];
-  const assembly = firstCut(readLesson(lesson), new Map(takes.map((take) => [take.id, take])));
+  const assembly = firstCut(readLesson(lesson), new Map(takes.map((take) => [take.id, { marked: null, ...take }])));
   const frames = firstFrameFrom(assembly.durationMs);
   const facts = ffprobe(video);
   const picture = facts.streams.find((stream) => stream.codec_type === 'video');

@@ -6,6 +6,11 @@ export default defineConfig({
   outputDir: '../test-results',
   // Each file has a server and a browser of its own; half of their time is waiting.
   workers: 2,
+  projects: [
+    { name: 'pages', testIgnore: 'film.spec.ts' },
+    // Measures sounds to the millisecond: nothing else runs beside it.
+    { name: 'filming', testMatch: 'film.spec.ts', dependencies: ['pages'] },
+  ],
   // On a machine shared with others a browser test may starve; it may then run once more, and the report says so.
   retries: process.env['CI'] ? 1 : 0,
   // Long enough for an export on a machine that others use as well.

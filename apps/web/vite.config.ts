@@ -7,6 +7,9 @@ const root = import.meta.dirname;
 export default defineConfig({
   root,
   plugins: [react()],
+  // Two files of a package that is otherwise not used: the pose model and its weights.
+  resolve: { alias: { '@zest/pose-model': path.resolve(root, '../../node_modules/@vladmandic/human/models') } },
+  worker: { format: 'es' },
   html: { cspNonce: '__NONCE__' },
   build: {
     outDir: path.resolve(root, '../../dist/web'),
@@ -15,6 +18,6 @@ export default defineConfig({
     // Small fonts stay files: the policy of the pages allows no data: fonts.
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 1_500,
-    rollupOptions: { input: { app: path.join(root, 'index.html'), follow: path.join(root, 'follow.html') } },
+    rollupOptions: { input: { app: path.join(root, 'index.html'), follow: path.join(root, 'follow.html'), remote: path.join(root, 'remote.html') } },
   },
 });

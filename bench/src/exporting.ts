@@ -20,7 +20,7 @@ export async function exporting(): Promise<Result[]> {
     const long = path.join(folder, 'long.mp4');
     await ffmpeg(['-stream_loop', '3', '-i', clip, '-t', '125', '-c', 'copy', long]);
     const take = await makeWorkingCopy(long, folder, () => undefined);
-    const assembly = firstCut(twoMinutes('take'), new Map([['take', { id: 'take', frames: take.frames }]]));
+    const assembly = firstCut(twoMinutes('take'), new Map([['take', { id: 'take', frames: take.frames, marked: null }]]));
     const seconds = assembly.durationMs / 1000;
     const plain = () =>
       ffmpeg([

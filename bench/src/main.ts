@@ -1,11 +1,13 @@
 import { follow } from './follow.ts';
 import { exporting } from './exporting.ts';
+import { importing } from './importing.ts';
 import { scenes } from './scenes.ts';
 import { schedules } from './schedules.ts';
 import { typingBench } from './typing.ts';
+import { watching } from './watching.ts';
 
-/** Runs the benchmarks named, or all: `./zest bench [scenes|schedule|follow|typing|export]`. */
-const all = { scenes, schedule: schedules, follow, typing: typingBench, export: exporting };
+/** Runs the benchmarks named, or all: `./zest bench [scenes|schedule|follow|typing|export|import|watch]`. */
+const all = { scenes, schedule: schedules, follow, typing: typingBench, export: exporting, import: importing, watch: watching };
 const wanted = process.argv.slice(2);
 for (const [name, bench] of Object.entries(all)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

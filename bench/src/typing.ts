@@ -7,36 +7,64 @@ const MOST_MS = 50;
 const KEYS = 60;
 const KEY_EVERY_MS = 60;
 
+const PAUSE_EVERY = 12;
+const PAUSE_MS = 600;
+
 interface Typed {
-  /** Longest task of the page's thread while typing; 0 when none was long enough to be reported (50 ms). */
+  /** Longest task of the page's thread: on the clock, and the processor's time it took. Other work on the machine stretches the first only. */
   longestMs: number;
+  longestCpuMs: number;
+  /** Tasks over the limit on the clock. */
   long: number;
   /** Frames drawn a second. */
   fps: number;
 }
 
-/** Types into what is in focus and watches the page's thread. */
+interface TraceEvent {
+  name: string;
+  ph: string;
+  pid: number;
+  tid: number;
+  dur?: number;
+  tdur?: number;
+  args: { name?: string };
+}
+
+/** The tasks of the page's thread in a trace, in milliseconds. */
+function tasksOf(trace: Buffer): { ms: number; cpuMs: number }[] {
+  const { traceEvents } = JSON.parse(trace.toString('utf8')) as { traceEvents: TraceEvent[] };
+  const typed = traceEvents.find(({ name }) => name === 'EventDispatch');
+  const tasks = traceEvents.filter(({ name, ph, pid, tid }) => /RunTask$/.test(name) && ph === 'X' && pid === typed?.pid && tid === typed.tid);
+  if (tasks.length === 0) throw new Error('The trace holds no task of the page.');
+  return tasks.map(({ dur = 0, tdur = 0 }) => ({ ms: dur / 1000, cpuMs: tdur / 1000 }));
+}
+
+/** Types into what is in focus, with the pauses of one who thinks, and watches the page's thread. */
 async function typing(page: Page): Promise<Typed> {
   await page.waitForTimeout(1_500);
   await page.evaluate(() => {
-    const seen = { tasks: [] as number[], frames: 0, began: performance.now(), on: true };
+    const seen = { frames: 0, began: performance.now(), on: true };
     Object.assign(window, { seen });
-    new PerformanceObserver((list) => seen.on && seen.tasks.push(...list.getEntries().map(({ duration }) => duration))).observe({ type: 'longtask' });
     const frame = () => {
       seen.frames += 1;
       if (seen.on) requestAnimationFrame(frame);
     };
     requestAnimationFrame(frame);
   });
+  const browser = page.context().browser();
+  if (!browser) throw new Error('The page has no browser of its own.');
+  await browser.startTracing(page, { categories: ['toplevel', 'devtools.timeline'] });
   for (let i = 0; i < KEYS; i += 1) {
     await page.keyboard.press('abcde '[i % 6] ?? 'a');
-    await page.waitForTimeout(KEY_EVERY_MS);
+    await page.waitForTimeout(i % PAUSE_EVERY === PAUSE_EVERY - 1 ? PAUSE_MS : KEY_EVERY_MS);
   }
-  return page.evaluate(() => {
-    const { seen } = window as unknown as { seen: { tasks: number[]; frames: number; began: number; on: boolean } };
+  const tasks = tasksOf(await browser.stopTracing());
+  const fps = await page.evaluate(() => {
+    const { seen } = window as unknown as { seen: { frames: number; began: number; on: boolean } };
     seen.on = false;
-    return { longestMs: Math.max(0, ...seen.tasks), long: seen.tasks.length, fps: (seen.frames * 1000) / (performance.now() - seen.began) };
+    return (seen.frames * 1000) / (performance.now() - seen.began);
   });
+  return { longestMs: Math.max(...tasks.map(({ ms }) => ms)), longestCpuMs: Math.max(...tasks.map(({ cpuMs }) => cpuMs)), long: tasks.filter(({ ms }) => ms > MOST_MS).length, fps };
 }
 
 /** Typing in the script with 60 blocks, and in the name of a block with 200, each beside a lesson of ten in the same run. */
@@ -69,9 +97,9 @@ export async function typingBench(): Promise<Result[]> {
       const many = await type(blocks);
       results.push({
         what: `${KEYS} keys in the ${what} of ${blocks} blocks (and of 10)`,
-        value: `longest task ${many.longestMs.toFixed(0)} (${few.longestMs.toFixed(0)}) ms, ${many.long} (${few.long}) over 50 ms, ${many.fps.toFixed(0)} (${few.fps.toFixed(0)}) frames a second`,
-        limit: `no task over ${MOST_MS} ms`,
-        holds: many.longestMs <= MOST_MS,
+        value: `longest task ${many.longestMs.toFixed(0)} (${few.longestMs.toFixed(0)}) ms on the clock, ${many.longestCpuMs.toFixed(0)} (${few.longestCpuMs.toFixed(0)}) ms of the processor; ${many.long} (${few.long}) over ${MOST_MS} ms on the clock, ${many.fps.toFixed(0)} (${few.fps.toFixed(0)}) frames a second`,
+        limit: `no task over ${MOST_MS} ms of the processor`,
+        holds: many.longestCpuMs <= MOST_MS,
       });
     }
     return results;

@@ -1,12 +1,13 @@
 import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { blocksOf, entryUses, movements, readLesson, seriesSchema } from '@zest/core/lesson';
-import { layOutWeeks, scheduleLesson } from '@zest/core/schedule';
+import { frameShot, project, shotsOf } from '@zest/core/framing';
+import { blocksOf, entryUses, makeBlock, makeLesson, movements, readLesson, seriesSchema, type Block, type Shot } from '@zest/core/lesson';
+import { layOutWeeks, scheduleLesson, timeBlock } from '@zest/core/schedule';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoClips, demoLesson } from './lesson.ts';
 import { demoPlan } from './plan.ts';
-import { PERIOD_S, poseAt, speechAt, VOICE_LOOP_S, voiceSamples } from './performer/index.ts';
+import { doneReps, performAt, PERIOD_S, pinholeView, plainHabits, poseAt, speechAt, VOICE_LOOP_S, voiceSamples, type Habits } from './performer/index.ts';
 import { demoSeries } from './series.ts';
 
 describe('the demo lesson', () => {
@@ -56,6 +57,77 @@ describe('the performer', () => {
           expect(poseAt(movement, seconds + PERIOD_S[movement]).hands.left.y).toBeCloseTo(pose.hands.left.y, 6);
         }
       }),
+    );
+  });
+
+  it('does repetitions as its habits say, and the truth of them is known', () => {
+    const reps: Block = { ...makeBlock('reps', () => 'r'), reps: 6, sides: 'both', leadInMs: 2_000, exercise: { id: 'e', title: 'Squat', movement: 'squat' } } as Block;
+    const { spans } = timeBlock(reps, makeLesson('A', () => 'l'));
+    fc.assert(
+      fc.property(fc.nat(1_000), fc.double({ min: 0, max: 1, noNaN: true }), fc.subarray([0, 1, 2, 3, 4, 5]), fc.option(fc.integer({ min: 0, max: 14_000 })), (seed, unevenness, leftOut, stopsAtMs) => {
+        const habits: Habits = { ...plainHabits, seed, unevenness, leftOut, stopsAtMs };
+        const done = doneReps(spans, habits);
+        expect(doneReps(spans, habits)).toEqual(done);
+        const wanted = [0, 1, 2, 3, 4, 5].filter((i) => !leftOut.includes(i) && (stopsAtMs === null || 2_000 + (i + 1) * 2_000 <= stopsAtMs));
+        expect(done.map(({ index }) => index)).toEqual(wanted);
+        // Half-way through each the pelvis is down by as much as the truth says; where one is left out it is not.
+        for (const index of [0, 1, 2, 3, 4, 5]) {
+          const rep = done.find((one) => one.index === index);
+          const middle = rep ? (rep.startMs + rep.endMs) / 2 : 2_000 + index * 2_000 + 1_000;
+          if (stopsAtMs !== null && middle >= stopsAtMs) continue;
+          const { y } = performAt(spans, habits, middle).pelvis;
+          if (rep) expect(y).toBeCloseTo(0.52 - 0.21 * rep.size, 6);
+          else if (stopsAtMs === null) expect(y).toBeCloseTo(0.52, 6);
+        }
+      }),
+    );
+    const away = performAt(spans, { ...plainHabits, away: { fromMs: 0, toMs: 9_000 } }, 5_000);
+    expect(Math.min(away.hands.left.x, away.hands.right.x, away.pelvis.x)).toBeGreaterThan(1.5);
+    expect(performAt(spans, { ...plainHabits, body: 'seated' }, 3_000)).toMatchObject({ seated: true, feet: { left: { y: 0 } } });
+    expect(Math.abs(performAt(spans, { ...plainHabits, view: 'side' }, 3_000).hands.left.x)).toBeLessThan(0.15);
+  });
+
+  it('is in the safe part of the picture where the framing puts the camera, and not from half as far', () => {
+    // The drawing's own pinhole against the core's projection: made apart from each other.
+    const [width, height] = [640, 360];
+    const raw = fc.record({
+      movement: fc.constantFrom(...movements),
+      lensMm: fc.constantFrom(13, 26, 52),
+      performerCm: fc.integer({ min: 110, max: 195 }),
+      cameraCm: fc.option(fc.integer({ min: 40, max: 160 })),
+    });
+    fc.assert(
+      fc.property(raw, ({ movement, ...over }) => {
+        const lesson = makeLesson('A', () => 'l');
+        const block = { ...makeBlock('reps', () => 'b'), exercise: { id: 'e', title: 'E', movement } } as Block;
+        const [shot] = shotsOf(block);
+        const { placing } = frameShot(block, shot as Shot, { ...lesson.filming, ...over, safe: 'graphics' });
+        if (!placing) throw new Error('No place was found.');
+        const { spans } = timeBlock(block, lesson);
+        const reach = (distanceCm: number) => {
+          const view = pinholeView({ ...placing.camera, distanceCm }, over.performerCm, width, height);
+          let most = 0;
+          for (const { startMs, endMs } of spans) {
+            for (let part = 0; part < 1; part += 0.1) {
+              const pose = performAt(spans, plainHabits, startMs + part * (endMs - startMs));
+              const head = { x: pose.pelvis.x + Math.sin(pose.lean) * 0.4, y: pose.pelvis.y + 0.48 };
+              for (const { x, y } of [head, ...Object.values(pose.hands), ...Object.values(pose.feet)]) {
+                most = Math.max(most, Math.abs(view.middleX + x * view.unit - width / 2) / (width / 2), Math.abs(view.floorY - y * view.unit - height / 2) / (height / 2));
+              }
+            }
+          }
+          return most;
+        };
+        // Soles and crown lie where the core's projection has them, tilted or not.
+        const own = pinholeView(placing.camera, over.performerCm, width, height);
+        const row = (upCm: number) => (height / 2) * (1 - (project(placing.camera, { rightCm: 0, upCm, nearCm: 0 })?.y ?? 9));
+        expect([own.floorY, own.floorY - own.unit].map((y) => y.toFixed(6))).toEqual([row(0), row(over.performerCm)].map((y) => y.toFixed(6)));
+        // Between them the drawing is not foreshortened, so the move is followed before a level camera.
+        if (over.cameraCm !== null) return;
+        expect(reach(placing.camera.distanceCm)).toBeLessThanOrEqual(0.905);
+        expect(reach(placing.camera.distanceCm / 2)).toBeGreaterThan(0.9);
+      }),
+      { numRuns: 60 },
     );
   });
 

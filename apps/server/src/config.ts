@@ -46,6 +46,7 @@ export function foldersOf(dataDir: string) {
     media: path.join(dataDir, 'media'),
     uploads: path.join(dataDir, 'uploads'),
     segments: path.join(dataDir, 'cache', 'segments'),
+    spoken: path.join(dataDir, 'cache', 'spoken'),
     work: path.join(dataDir, 'work'),
   };
   for (const folder of Object.values(folders)) mkdirSync(folder, { recursive: true, mode: 0o700 });

@@ -1,5 +1,6 @@
 import type { PaintContext } from '@zest/core/overlay';
 import type { Point, Pose } from './pose.ts';
+import { plainView, type PlacedView } from './view.ts';
 
 /** What drawing needs of a canvas context, in a browser and on the server alike. */
 export interface DrawContext extends PaintContext {
@@ -42,14 +43,23 @@ function within(from: Point, to: Point, length: number): Point {
   return { x: from.x + ((to.x - from.x) * length) / reach, y: from.y + ((to.y - from.y) * length) / reach };
 }
 
-function hall(ctx: DrawContext, width: number, height: number, floorY: number): void {
-  ctx.fillStyle = WALL;
+export type Room = 'hall' | 'living room' | 'garden';
+/** Wall, its lower part, floor, and lines on it. */
+const ROOMS: Record<Room, { wall: string; low: string; floor: string; line: string }> = {
+  hall: { wall: WALL, low: WALL_LOW, floor: FLOOR, line: LINE },
+  'living room': { wall: '#c9cfc4', low: '#a9b5ad', floor: '#7b6a58', line: '#9a8a77' },
+  garden: { wall: '#bcd6e6', low: '#6f9a63', floor: '#7fae5f', line: '#a7c98b' },
+};
+
+function backdrop(ctx: DrawContext, width: number, height: number, floorY: number, room: Room): void {
+  const { wall, low, floor, line } = ROOMS[room];
+  ctx.fillStyle = wall;
   ctx.fillRect(0, 0, width, height);
-  ctx.fillStyle = WALL_LOW;
+  ctx.fillStyle = low;
   ctx.fillRect(0, floorY - height * 0.42, width, height * 0.3);
-  ctx.fillStyle = FLOOR;
+  ctx.fillStyle = floor;
   ctx.fillRect(0, floorY - height * 0.12, width, height);
-  ctx.strokeStyle = LINE;
+  ctx.strokeStyle = line;
   ctx.lineWidth = height * 0.008;
   ctx.beginPath();
   ctx.moveTo(0, floorY + height * 0.08);
@@ -60,12 +70,11 @@ function hall(ctx: DrawContext, width: number, height: number, floorY: number): 
   ctx.stroke();
 }
 
-/** Draws hall and performer, `width` x `height` pixels; the performer stands about 0.62 of the height tall. */
-export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, height: number): void {
-  const floorY = height * 0.86;
-  const unit = height * 0.62;
-  const at = (p: Point): Point => ({ x: width / 2 + p.x * unit, y: floorY - p.y * unit });
-  hall(ctx, width, height, floorY);
+/** Draws room and performer, `width` x `height` pixels, the performer where `view` says. */
+export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, height: number, view: PlacedView = plainView(width, height), room: Room = 'hall'): void {
+  const { floorY, unit } = view;
+  const at = (p: Point): Point => ({ x: view.middleX + p.x * unit, y: floorY - p.y * unit });
+  backdrop(ctx, width, height, floorY, room);
   ctx.lineCap = 'round';
   ctx.lineJoin = 'round';
 
@@ -101,7 +110,7 @@ export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, heigh
   ctx.fill();
 
   if (pose.seated) {
-    const seat = at({ x: -0.17, y: 0.27 });
+    const seat = at({ x: pose.at - 0.17, y: 0.27 });
     ctx.fillStyle = '#7a5a3a';
     ctx.fillRect(seat.x, seat.y, unit * 0.34, unit * 0.04);
     ctx.fillRect(seat.x + unit * 0.02, seat.y, unit * 0.03, unit * 0.27);
@@ -115,10 +124,10 @@ export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, heigh
     ['left', 1],
     ['right', -1],
   ] as const) {
-    const hip = { x: pelvis.x + HIP * sign, y: pelvis.y };
+    const hip = { x: pelvis.x + HIP * sign * pose.width, y: pelvis.y };
     const foot = within(hip, { x: pose.feet[side].x, y: pose.feet[side].y + 0.035 }, LEG * 2);
     // Seated, the thighs point at the viewer.
-    const knee = pose.seated ? { x: foot.x * 0.9, y: 0.26 } : joint(hip, foot, LEG, sign);
+    const knee = pose.seated ? { x: pose.at + (foot.x - pose.at) * 0.9, y: 0.26 } : joint(hip, foot, LEG, sign);
     stroke([hip, knee, foot], 0.082, SKIN);
     stroke([hip, { x: (hip.x + knee.x) / 2, y: (hip.y + knee.y) / 2 }], 0.12, SHORTS);
     const sole = at(foot);
@@ -136,7 +145,8 @@ export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, heigh
     ['left', 1],
     ['right', -1],
   ] as const) {
-    const shoulder = { x: neck.x + SHOULDER * sign, y: neck.y - 0.035 };
+    if (pose.arms !== 'both' && pose.arms !== side) continue;
+    const shoulder = { x: neck.x + SHOULDER * sign * pose.width, y: neck.y - 0.035 };
     const hand = within(shoulder, pose.hands[side], ARM * 2);
     const elbow = joint(shoulder, hand, ARM, pose.hands[side].y > shoulder.y + 0.15 ? sign : -sign);
     stroke([shoulder, elbow, hand], 0.062, SKIN);
@@ -161,7 +171,7 @@ function drawRope(ctx: DrawContext, pose: Pose, at: (p: Point) => Point, unit: n
   const right = at(pose.hands.right);
   const swing = Math.cos(pose.prop.turn * Math.PI * 2);
   // A quadratic's middle is half-way to its control point: under the feet at turn 0, above the head at half a turn.
-  const middle = at({ x: 0, y: swing > 0 ? 0.5 - 1.06 * swing : 0.5 - 1.36 * swing });
+  const middle = at({ x: pose.at, y: swing > 0 ? 0.5 - 1.06 * swing : 0.5 - 1.36 * swing });
   ctx.strokeStyle = ROPE;
   ctx.lineWidth = unit * 0.014;
   ctx.beginPath();

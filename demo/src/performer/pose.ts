@@ -21,6 +21,12 @@ export interface Pose {
     | { kind: 'disc'; at: Point; tilt: number }
     | { kind: 'band' };
   seated: boolean;
+  /** The arms this performer has. */
+  arms: 'both' | 'left';
+  /** How wide the body is seen: 1 from the front, less from the side. */
+  width: number;
+  /** Where the performer stands, to the viewer's right of the place. */
+  at: number;
 }
 
 const TAU = Math.PI * 2;
@@ -49,6 +55,9 @@ const standing: Pose = {
   mouth: 0,
   prop: { kind: 'none' },
   seated: false,
+  arms: 'both',
+  width: 1,
+  at: 0,
 };
 
 const poses: Record<Movement, (turn: number, seconds: number) => Pose> = {

@@ -1,13 +1,7 @@
+import { chance } from './chance.ts';
+
 /** Length of the voice before it repeats, in seconds. */
 export const VOICE_LOOP_S = 16;
-
-/** A small repeatable source of chance (mulberry32), so that the same place always sounds the same. */
-function chance(seed: number): number {
-  let t = (seed + 0x6d2b79f5) | 0;
-  t = Math.imul(t ^ (t >>> 15), t | 1);
-  t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-}
 
 const SYLLABLE_S = 0.21;
 /** Formants of five vowels, first and second, in Hz (rounded textbook values, from memory). */

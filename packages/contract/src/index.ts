@@ -5,6 +5,7 @@ export * from './cues.ts';
 export * from './prints.ts';
 export * from './archives.ts';
 export * from './takes.ts';
+export * from './filming.ts';
 export * from './jobs.ts';
 export * from './shares.ts';
 export * from './problem.ts';

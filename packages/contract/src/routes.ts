@@ -1,5 +1,5 @@
-/** Who may call a route: anybody, anybody signed in, only the owner of what its path names, or the holder of a share link. */
-export type Access = 'public' | 'signed-in' | 'owner' | 'share';
+/** Who may call a route: anybody, anybody signed in, only the owner of what its path names, the holder of a share link, or of a remote's code. */
+export type Access = 'public' | 'signed-in' | 'owner' | 'share' | 'remote';
 
 export interface Route {
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';
@@ -41,12 +41,24 @@ export const routes = [
   { method: 'GET', path: '/api/lessons/:lessonId/takes', access: 'owner' },
   { method: 'POST', path: '/api/lessons/:lessonId/takes', access: 'owner' },
   { method: 'POST', path: '/api/lessons/:lessonId/takes/copies', access: 'owner' },
+  { method: 'POST', path: '/api/lessons/:lessonId/performances', access: 'owner' },
+  { method: 'PUT', path: '/api/performances/:performanceId', access: 'owner' },
+  { method: 'GET', path: '/api/lessons/:lessonId/storage', access: 'owner' },
+  { method: 'DELETE', path: '/api/lessons/:lessonId/bin', access: 'owner' },
+  { method: 'GET', path: '/api/spoken/:language', access: 'signed-in' },
+  { method: 'POST', path: '/api/lessons/:lessonId/remotes', access: 'owner' },
+  { method: 'GET', path: '/api/remotes/:remote/inbox', access: 'owner' },
+  { method: 'PUT', path: '/api/remotes/:remote/screen', access: 'owner' },
+  { method: 'DELETE', path: '/api/remotes/:remote', access: 'owner' },
+  { method: 'GET', path: '/api/remotes/:remote/screen', access: 'remote' },
+  { method: 'POST', path: '/api/remotes/:remote/commands', access: 'remote' },
   { method: 'GET', path: '/api/lessons/:lessonId/exports', access: 'owner' },
   { method: 'POST', path: '/api/lessons/:lessonId/exports', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/shares', access: 'owner' },
   { method: 'POST', path: '/api/lessons/:lessonId/shares', access: 'owner' },
   { method: 'DELETE', path: '/api/shares/:code', access: 'owner' },
-  { method: 'DELETE', path: '/api/takes/:takeId', access: 'owner' },
+  { method: 'PUT', path: '/api/takes/:takeId', access: 'owner' },
+  { method: 'GET', path: '/api/takes/:takeId/original', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/video', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/thumbs', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/wave', access: 'owner' },

@@ -2,10 +2,25 @@ import { z } from 'zod';
 
 export const takeSources = ['upload', 'camera', 'practice'] as const;
 export const makeTakeSchema = z.strictObject({
-  blockId: z.string().min(1).max(40),
+  /** Empty: the block is found by the take's sync mark, or chosen afterwards. */
+  blockId: z.string().max(40),
+  /** The performance it records, of a take made in the film view. */
+  performanceId: z.string().max(40).nullable().default(null),
   name: z.string().trim().min(1, 'A take needs a name.').max(200, 'At most 200 characters.'),
   source: z.enum(takeSources),
 });
+
+/** Why a take is not the one; for the retake list and the record of what goes wrong. */
+export const retakeReasons = ['left frame', 'miscount', 'slip of the tongue', 'noise', 'light', 'interrupted'] as const;
+export type RetakeReason = (typeof retakeReasons)[number];
+
+export const changeTakeSchema = z.strictObject({
+  blockId: z.string().max(40).optional(),
+  reason: z.enum(retakeReasons).nullable().optional(),
+  note: z.string().max(400, 'At most 400 characters.').optional(),
+  inBin: z.boolean().optional(),
+});
+export type ChangeTake = z.infer<typeof changeTakeSchema>;
 
 export const takeSchema = z.object({
   id: z.string(),
@@ -24,9 +39,19 @@ export const takeSchema = z.object({
   /** Thumbnails in the strip, evenly spaced over the take, all in one row. */
   thumbs: z.number(),
   hasSound: z.boolean(),
+  performance: z.object({ id: z.string(), number: z.number(), shotId: z.string() }).nullable(),
+  /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; `rate` above 1: its clock runs fast. */
+  marked: z.object({ startMs: z.number(), endMs: z.number().nullable(), rate: z.number().nullable() }).nullable(),
+  reason: z.enum(retakeReasons).nullable(),
+  note: z.string(),
+  inBin: z.boolean(),
+  /** An earlier take with the very same content. */
+  duplicateOf: z.string().nullable(),
+  /** Size of the original; 0 until it has arrived. */
+  bytes: z.number(),
 });
 export type Take = z.infer<typeof takeSchema>;
-export type MakeTake = z.infer<typeof makeTakeSchema>;
+export type MakeTake = z.input<typeof makeTakeSchema>;
 
 /** Size of one thumbnail of the strip, in pixels. */
 export const THUMB = { width: 160, height: 90 } as const;

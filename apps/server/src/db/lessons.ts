@@ -59,7 +59,8 @@ async function adopted(lessonId: string, ownerId: string, wanted: readonly { tak
   const blockOf = new Map(wanted.map(({ takeId, blockId }) => [takeId, blockId]));
   const found = await TakeRow.findAll({ where: { id: { [Op.in]: [...blockOf.keys()] }, ownerId, originalSha: { [Op.not]: null } } });
   return found.map((take) => {
-    const { createdAt: _createdAt, ...facts } = take.get();
+    // Performances belong to their lesson; where the block starts in the take does not.
+    const { createdAt: _createdAt, performanceId: _performanceId, ...facts } = take.get();
     return { from: take.id, take: { ...facts, id: nanoid(), lessonId, blockId: blockOf.get(take.id) ?? take.blockId } };
   });
 }

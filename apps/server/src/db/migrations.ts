@@ -59,6 +59,19 @@ const migrations: Migration[] = [
       table('cue_entries', `id ${idType} PRIMARY KEY, ${owner}, document TEXT NOT NULL, ${created}`),
     ],
   },
+  {
+    name: '0003-filming',
+    statements: [
+      table(
+        'performances',
+        `id ${idType} PRIMARY KEY, ${owner}, lesson_id ${idType}, block_id ${idType}, shot_id ${idType}, number INT NOT NULL, played_ms INT, ${created},
+         INDEX (lesson_id, number), FOREIGN KEY (lesson_id) REFERENCES lessons (id)`,
+      ),
+      `ALTER TABLE takes ADD COLUMN performance_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN mark_start_ms INT NULL,
+       ADD COLUMN mark_end_ms INT NULL, ADD COLUMN mark_rate DOUBLE NULL, ADD COLUMN reason VARCHAR(40) NULL,
+       ADD COLUMN note VARCHAR(400) NOT NULL DEFAULT '', ADD COLUMN binned_at DATETIME(3) NULL`,
+    ],
+  },
 ];
 
 /** Brings the database to the newest schema. */

@@ -6,6 +6,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
+import type { RetakeReason } from '@zest/contract';
 
 export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
   declare id: string;
@@ -72,6 +73,27 @@ export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttrib
   declare thumbs: CreationOptional<number>;
   declare hasSound: CreationOptional<boolean>;
   declare fault: CreationOptional<string | null>;
+  declare performanceId: CreationOptional<string | null>;
+  /** Where its marks say the block starts and ends, in milliseconds of the working copy. */
+  declare markStartMs: CreationOptional<number | null>;
+  declare markEndMs: CreationOptional<number | null>;
+  declare markRate: CreationOptional<number | null>;
+  declare reason: CreationOptional<RetakeReason | null>;
+  declare note: CreationOptional<string>;
+  declare binnedAt: CreationOptional<Date | null>;
+}
+
+/** A block performed once, before any number of cameras. */
+export class PerformanceRow extends Model<InferAttributes<PerformanceRow>, InferCreationAttributes<PerformanceRow>> {
+  declare id: string;
+  declare ownerId: string;
+  declare lessonId: string;
+  declare blockId: string;
+  declare shotId: string;
+  /** What its sync marks say. */
+  declare number: number;
+  declare playedMs: number | null;
+  declare createdAt: CreationOptional<Date>;
 }
 
 export type JobKind = 'ingest' | 'export';
@@ -178,8 +200,28 @@ export function defineModels(sequelize: Sequelize): void {
       thumbs: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       hasSound: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       fault: { type: DataTypes.TEXT, allowNull: true },
+      performanceId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
+      markStartMs: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
+      markEndMs: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
+      markRate: { type: DataTypes.DOUBLE, allowNull: true, defaultValue: null },
+      reason: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
+      note: { type: DataTypes.STRING(400), allowNull: false, defaultValue: '' },
+      binnedAt: { type: DataTypes.DATE(3), allowNull: true, defaultValue: null },
     },
     { ...common, tableName: 'takes' },
+  );
+  PerformanceRow.init(
+    {
+      id: key(),
+      ownerId: id(),
+      lessonId: id(),
+      blockId: id(),
+      shotId: id(),
+      number: { type: DataTypes.INTEGER, allowNull: false },
+      playedMs: { type: DataTypes.INTEGER, allowNull: true },
+      createdAt: moment(),
+    },
+    { ...common, tableName: 'performances' },
   );
   JobRow.init(
     {

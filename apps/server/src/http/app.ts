@@ -8,6 +8,8 @@ import { answerErrors, nothingHere } from './answer.ts';
 import { addArchiveRoutes } from './archives.ts';
 import { addCueRoutes } from './cues.ts';
 import { addEventRoutes } from './events.ts';
+import { addFilmingRoutes } from './filming.ts';
+import { addRemoteRoutes } from './remote-routes.ts';
 import { addExportRoutes } from './exports.ts';
 import { guarded } from './guard.ts';
 import { addLessonRoutes } from './lessons.ts';
@@ -54,6 +56,8 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addPrintRoutes(route);
   addArchiveRoutes(route, { sequelize, queue, store, folders, ...(tools.freeBytes && { freeBytes: tools.freeBytes }) });
   addTakeRoutes(route, queue, store);
+  addFilmingRoutes(route, sequelize, store, folders);
+  addRemoteRoutes(route);
   addExportRoutes(route, queue, store);
   addShareRoutes(route, store);
   app.use('/api', nothingHere);

@@ -5,6 +5,7 @@ import { ARCHIVE_LIMITS, LESSON_NAME, MANIFEST_NAME, mediaName, type ArchiveMani
 import { LESSON_VERSION } from '@zest/core/lesson';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import yazl from 'yazl';
+import { TakeRow } from '../db/models.ts';
 import { lessonOf, sha256, signUpSecond, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -35,6 +36,7 @@ async function zipOf(files: readonly (readonly [string, string | Buffer])[]): Pr
 const document = JSON.stringify(lessonOf([{ kind: 'intervals', title: 'Ropes' }]));
 const footage = Buffer.from('not really a video, but of this content');
 
+/** As version 1 wrote it, without what came later. */
 function manifestOf(change: (manifest: ArchiveManifest) => unknown = (manifest) => manifest): string {
   return JSON.stringify(
     change({
@@ -43,7 +45,7 @@ function manifestOf(change: (manifest: ArchiveManifest) => unknown = (manifest) 
       lesson: { sha256: sha256(Buffer.from(document)), bytes: Buffer.byteLength(document) },
       media: [{ sha256: sha256(footage), bytes: footage.length }],
       takes: [{ takeId: 't', blockId: 'b', name: 'Take', source: 'upload', sha256: sha256(footage) }],
-    }),
+    } as unknown as ArchiveManifest),
   );
 }
 const media = mediaName(sha256(footage));
@@ -66,6 +68,7 @@ describe('a lesson archive', () => {
     if (block) block.footage = { takeId, startsAtMs: 500 };
     await teacher.send('PUT', `/api/lessons/${made.id}`, { baseRevision: 1, lesson: made.lesson });
 
+    await TakeRow.update({ markStartMs: 750, markEndMs: 1_500, note: 'Good.' }, { where: { id: takeId } });
     const zip = await teacher.bytes(`/api/lessons/${made.id}/archive`);
     expect(zip.length).toBeGreaterThan(clip.length);
     const answer = await takeIn(zip, other);
@@ -74,7 +77,7 @@ describe('a lesson archive', () => {
     expect(own.takeId).not.toBe(takeId);
     expect(answer.body.lesson).toEqual(JSON.parse(JSON.stringify(made.lesson).replaceAll(takeId, own.takeId)));
     const [take] = (await until(() => other.get(`/api/lessons/${answer.body.id}/takes`), ({ body }) => body[0].state === 'ready')).body;
-    expect(take).toMatchObject({ id: own.takeId, blockId: block?.id, name: 'Take' });
+    expect(take).toMatchObject({ id: own.takeId, blockId: block?.id, name: 'Take', note: 'Good.', marked: { startMs: 750, endMs: 1_500, rate: null } });
     expect((await other.get(`/api/takes/${own.takeId}/video`)).status).toBe(200);
 
     const light = await teacher.bytes(`/api/lessons/${made.id}/archive?media=0`);
@@ -96,7 +99,7 @@ describe('a lesson archive', () => {
     ['no zip', () => Promise.resolve(Buffer.from('hello')), 'cannot be read'],
     ['cut short', async () => (await zipOf(good())).subarray(0, 300), 'cannot be read'],
     ['a zip of something else', () => zipOf([['photo.jpg', 'x']]), 'not a lesson archive'],
-    ['of a newer version', () => zipOf(good(manifestOf((m) => ({ ...m, version: 2 })))), 'Update the program'],
+    ['of a newer version', () => zipOf(good(manifestOf((m) => ({ ...m, version: 99 })))), 'Update the program'],
     ['with a manifest that is no JSON', () => zipOf([[MANIFEST_NAME, '{'], ...good().slice(1)]), 'damaged'],
     ['with a manifest of wrong types', () => zipOf(good(manifestOf((m) => ({ ...m, media: 7 })))), 'wrong at media'],
     ['with footage nobody listed', () => zipOf([...good(), ['media/extra', 'x']]), 'does not belong'],

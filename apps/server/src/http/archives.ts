@@ -3,7 +3,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { MAX_ARCHIVE_BYTES } from '@zest/contract';
+import { MAX_ARCHIVE_BYTES, retakeReasons } from '@zest/contract';
 import { ArchiveFault, type ArchivedTake } from '@zest/core/formats';
 import type { Request } from 'express';
 import { nanoid } from 'nanoid';
@@ -11,6 +11,7 @@ import { Op, type Sequelize } from 'sequelize';
 import type { Folders } from '../config.ts';
 import { createWithTakes, lessonAt } from '../db/lessons.ts';
 import { TakeRow } from '../db/models.ts';
+import { markedOf } from '../db/takes.ts';
 import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { freeOnDisk, RESERVE_BYTES } from '../media/room.ts';
@@ -44,8 +45,8 @@ async function receive(req: Request, file: string, mostBytes: number): Promise<v
 
 export function addArchiveRoutes(route: AddRoute, { sequelize, queue, store, folders, freeBytes = freeOnDisk }: ArchiveTools): void {
   route('GET', '/api/lessons/:lessonId/archive', async (req, res, { lesson }) => {
-    const rows = req.query['media'] === '0' ? [] : await TakeRow.findAll({ where: { lessonId: lesson.id, originalSha: { [Op.not]: null } }, order: [['createdAt', 'ASC']] });
-    const takes = rows.map(({ id, blockId, name, source, originalSha }): ArchivedTake => ({ takeId: id, blockId, name, source, sha256: originalSha ?? '' }));
+    const rows = req.query['media'] === '0' ? [] : await TakeRow.findAll({ where: { lessonId: lesson.id, originalSha: { [Op.not]: null }, binnedAt: null }, order: [['createdAt', 'ASC']] });
+    const takes = rows.map((row): ArchivedTake => ({ takeId: row.id, blockId: row.blockId, name: row.name, source: row.source, sha256: row.originalSha ?? '', marked: markedOf(row), reason: row.reason, note: row.note }));
     const zip = await packArchive(await lessonAt(lesson.id, lesson.revision), takes, store);
     res.attachment('lesson.zest.zip').type('application/zip');
     await pipeline(zip, res);
@@ -60,7 +61,14 @@ export function addArchiveRoutes(route: AddRoute, { sequelize, queue, store, fol
       const { lesson, takes, media } = await unpackArchive(file, folder, await room());
       for (const unpacked of media.values()) await store.take(unpacked);
       const made = await createWithTakes(sequelize, userId, lesson, (lessonId) =>
-        takes.map(({ takeId, blockId, name, source, sha256 }) => ({ from: takeId, take: { id: nanoid(), ownerId: userId, lessonId, blockId, name, source, originalSha: sha256 } })),
+        takes.map(({ takeId, blockId, name, source, sha256, marked, reason, note }) => ({
+          from: takeId,
+          take: {
+            ...{ id: nanoid(), ownerId: userId, lessonId, blockId, name, source, originalSha: sha256, note },
+            ...{ markStartMs: marked?.startMs ?? null, markEndMs: marked?.endMs ?? null, markRate: marked?.rate ?? null },
+            reason: retakeReasons.find((known) => known === reason) ?? null,
+          },
+        })),
       );
       await ingestUnready(queue, made.takes);
       res.status(201).json(stored(made.row, made.lesson));

@@ -16,7 +16,9 @@ export async function orderExport(queue: JobQueue, ownerId: string, lessonId: st
   if (firstFrameFrom(assembly.durationMs) === 0) {
     throw refuse(422, 'empty-lesson', 'There is nothing to export yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
   }
-  const input: ExportInput = { lessonId, revision, takes: Object.fromEntries([...media].map(([id, { sha }]) => [id, sha])) };
+  // Where a take lies by its marks decides the video as much as its content does.
+  const used = Object.fromEntries(takes.flatMap(({ id, markStartMs }) => (media.has(id) ? [[id, `${media.get(id)?.sha} ${markStartMs ?? ''}`]] : [])));
+  const input: ExportInput = { lessonId, revision, takes: used };
   return queue.add({ ownerId, kind: 'export', subjectId: lessonId, input });
 }
 

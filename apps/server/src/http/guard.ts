@@ -1,7 +1,8 @@
 import { routes, type Route } from '@zest/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { refuse } from '../errors.ts';
-import { CueEntryRow, JobRow, LessonRow, SeriesRow, ShareRow, TakeRow } from '../db/models.ts';
+import { remotes, type FilmRemote } from './remotes.ts';
+import { CueEntryRow, JobRow, LessonRow, PerformanceRow, SeriesRow, ShareRow, TakeRow } from '../db/models.ts';
 
 /** What the guard found in the path, checked to belong to the caller. */
 export interface Owned {
@@ -12,6 +13,8 @@ export interface Owned {
   share: ShareRow;
   series: SeriesRow;
   cueEntry: CueEntryRow;
+  performance: PerformanceRow;
+  remote: FilmRemote;
 }
 
 type Methods = (typeof routes)[number];
@@ -37,6 +40,8 @@ const found =
 const finders: Readonly<Record<string, Find>> = {
   lessonId: (id, ownerId) => LessonRow.findOne({ where: { id, ownerId, deletedAt: null } }).then(found('lesson')),
   takeId: (id, ownerId) => TakeRow.findOne({ where: { id, ownerId } }).then(found('take')),
+  performanceId: (id, ownerId) => PerformanceRow.findOne({ where: { id, ownerId } }).then(found('performance')),
+  remote: (code, ownerId) => Promise.resolve(remotes.get(code)).then((remote) => (remote?.ownerId === ownerId ? { remote } : null)),
   jobId: (id, ownerId) => JobRow.findOne({ where: { id, ownerId } }).then(found('job')),
   code: (code, ownerId) => ShareRow.findOne({ where: { code, ownerId } }).then(found('share')),
   seriesId: (id, ownerId) => SeriesRow.findOne({ where: { id, ownerId } }).then(found('series')),
@@ -71,6 +76,11 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
       return findShared(req);
     case 'signed-in':
       return { userId: signedIn(req) };
+    case 'remote': {
+      const remote = remotes.get(text(req.params['remote']));
+      if (!remote) throw refuse(404, 'no-remote', 'This code leads to no film view. Look at the code there, or open a new one.');
+      return { remote };
+    }
     case 'owner': {
       const userId = signedIn(req);
       return { userId, ...(await findOwned(req, userId)) };

@@ -1,7 +1,7 @@
 import { routes, UPLOADS_PATH } from '@zest/contract';
 import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { CueEntryRow, JobRow, SeriesRow, ShareRow } from '../db/models.ts';
+import { CueEntryRow, JobRow, PerformanceRow, SeriesRow, ShareRow } from '../db/models.ts';
 import { signUpSecond, takeMetadata, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -20,7 +20,9 @@ beforeAll(async () => {
   await ShareRow.create({ code: 'a-code', ownerId, lessonId: lesson.id, revision: 1 });
   await SeriesRow.create({ id: 'a-series', ownerId, name: 'S', revision: 1, document: '{}' });
   await CueEntryRow.create({ id: 'an-entry', ownerId, document: '{}' });
-  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', seriesId: 'a-series', entryId: 'an-entry' };
+  await PerformanceRow.create({ id: 'a-performance', ownerId, lessonId: lesson.id, blockId: 'b', shotId: 's', number: 1, playedMs: null });
+  const remote = (await owner.send('POST', `/api/lessons/${lesson.id}/remotes`, {})).body.remote as string;
+  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', seriesId: 'a-series', entryId: 'an-entry', performanceId: 'a-performance', remote };
 });
 afterAll(() => server.stop());
 

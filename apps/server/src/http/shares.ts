@@ -24,7 +24,7 @@ const cuts = new LRUCache<string, SharedCut>({ max: 50 });
 
 async function sharedCut({ lessonId, revision }: { lessonId: string; revision: number }): Promise<SharedCut> {
   const takes = await TakeRow.findAll({ where: { lessonId } });
-  const key = [lessonId, revision, ...takes.map(({ id, workingSha }) => `${id}:${workingSha}`)].join(' ');
+  const key = [lessonId, revision, ...takes.map(({ id, workingSha, markStartMs, binnedAt }) => `${id}:${workingSha}:${markStartMs}:${binnedAt?.getTime() ?? ''}`)].join(' ');
   const known = cuts.get(key);
   if (known) return known;
   const lesson = await lessonAt(lessonId, revision);

@@ -1,9 +1,10 @@
-import { copyTakesSchema, makeTakeSchema } from '@zest/contract';
+import { changeTakeSchema, copyTakesSchema, makeTakeSchema } from '@zest/contract';
 import type { Response } from 'express';
 import { nanoid } from 'nanoid';
 import { Op } from 'sequelize';
 import { copyTakes } from '../db/lessons.ts';
-import { JobRow, TakeRow } from '../db/models.ts';
+import { putInBin } from '../db/takes.ts';
+import { JobRow, PerformanceRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
@@ -22,19 +23,42 @@ export function sendContent(res: Response, store: MediaStore, sha: string | null
 
 export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStore): void {
   route('GET', '/api/lessons/:lessonId/takes', async (_req, res, { lesson }) => {
-    const takes = await TakeRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'ASC']] });
+    const takes = await TakeRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'ASC'], ['markStartMs', 'ASC']] });
     const jobs = await JobRow.findAll({
       where: { kind: 'ingest', subjectId: { [Op.in]: takes.map((take) => take.id) } },
       order: [['createdAt', 'ASC']],
     });
     const newest = new Map(jobs.map((job) => [job.subjectId, job]));
-    res.json(takes.map((take) => takeView(take, newest.get(take.id))));
+    const performances = await PerformanceRow.findAll({ where: { lessonId: lesson.id } });
+    const performanceOf = new Map(performances.map((performance) => [performance.id, performance]));
+    const firstWith = new Map<string, string>();
+    const views = takes.map(async (take) => {
+      const content = take.binnedAt ? '' : `${take.originalSha ?? take.id} ${take.performanceId ?? ''} ${take.blockId}`;
+      const duplicateOf = firstWith.get(content);
+      if (!duplicateOf) firstWith.set(content, take.id);
+      const bytes = take.originalSha ? await store.sizeOf(take.originalSha) : 0;
+      return takeView(take, { job: newest.get(take.id), performance: performanceOf.get(take.performanceId ?? ''), duplicateOf, bytes });
+    });
+    res.json(await Promise.all(views));
   });
 
   route('POST', '/api/lessons/:lessonId/takes', async (req, res, { userId, lesson }) => {
-    const { blockId, name, source } = readBody(makeTakeSchema, req.body);
-    const take = await TakeRow.create({ id: nanoid(), ownerId: userId, lessonId: lesson.id, blockId, name, source });
-    res.status(201).json(takeView(take, undefined));
+    const { blockId, performanceId, name, source } = readBody(makeTakeSchema, req.body);
+    if (performanceId && !(await PerformanceRow.findOne({ where: { id: performanceId, lessonId: lesson.id } }))) {
+      throw refuse(422, 'no-performance', 'This take belongs to a performance that is not of this lesson. Start the recording again.');
+    }
+    const take = await TakeRow.create({ id: nanoid(), ownerId: userId, lessonId: lesson.id, blockId, performanceId, name, source });
+    res.status(201).json(takeView(take));
+  });
+
+  route('PUT', '/api/takes/:takeId', async (req, res, { take }) => {
+    const { inBin, ...change } = readBody(changeTakeSchema, req.body);
+    if (inBin === true) await putInBin(take);
+    // Marks and performance belong to the block they were found for.
+    const moved = change.blockId !== undefined && change.blockId !== take.blockId ? { performanceId: null, markStartMs: null, markEndMs: null, markRate: null } : {};
+    await take.update({ ...(change as Partial<TakeRow>), ...moved, ...(inBin === false && { binnedAt: null }) });
+    const performance = take.performanceId ? ((await PerformanceRow.findByPk(take.performanceId)) ?? undefined) : undefined;
+    res.json(takeView(take, { performance, job: (await JobRow.findOne({ where: { kind: 'ingest', subjectId: take.id }, order: [['createdAt', 'DESC']] })) ?? undefined }));
   });
 
   route('POST', '/api/lessons/:lessonId/takes/copies', async (req, res, { userId, lesson }) => {
@@ -43,12 +67,7 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
     res.status(201).json([...copies].map(([from, { id }]) => ({ from, takeId: id })));
   });
 
-  route('DELETE', '/api/takes/:takeId', async (_req, res, { take }) => {
-    for (const job of await JobRow.findAll({ where: { kind: 'ingest', subjectId: take.id } })) await queue.cancel(job);
-    await take.destroy();
-    res.status(204).end();
-  });
-
+  route('GET', '/api/takes/:takeId/original', (_req, res, { take }) => sendContent(res, store, take.originalSha, 'application/octet-stream', take.name));
   route('GET', '/api/takes/:takeId/video', (_req, res, { take }) => sendContent(res, store, take.workingSha, 'video/mp4'));
   route('GET', '/api/takes/:takeId/thumbs', (_req, res, { take }) => sendContent(res, store, take.thumbsSha, 'image/jpeg'));
   route('GET', '/api/takes/:takeId/wave', (_req, res, { take }) => sendContent(res, store, take.waveSha, 'application/octet-stream'));

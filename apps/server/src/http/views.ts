@@ -1,6 +1,7 @@
 import { exportResultSchema, type Job, type Share, type Take } from '@zest/contract';
 import { exportOutcomeSchema } from '../jobs/handlers.ts';
-import type { JobRow, ShareRow, TakeRow } from '../db/models.ts';
+import { markedOf } from '../db/takes.ts';
+import type { JobRow, PerformanceRow, ShareRow, TakeRow } from '../db/models.ts';
 
 /** Time to go from the pace so far; null in the first moments, when it would only jump about. */
 function leftMs(job: JobRow): number | null {
@@ -24,8 +25,16 @@ export function jobView(job: JobRow): Job {
   };
 }
 
-/** @param job the take's newest ingest, if any */
-export function takeView(take: TakeRow, job: JobRow | undefined): Take {
+/** What a take's view needs beside its row. */
+export interface TakeFacts {
+  /** Its newest ingest. */
+  job?: JobRow | undefined;
+  performance?: PerformanceRow | undefined;
+  duplicateOf?: string | undefined;
+  bytes?: number;
+}
+
+export function takeView(take: TakeRow, { job, performance, duplicateOf, bytes = 0 }: TakeFacts = {}): Take {
   return {
     id: take.id,
     lessonId: take.lessonId,
@@ -39,6 +48,13 @@ export function takeView(take: TakeRow, job: JobRow | undefined): Take {
     progress: job?.progress ?? 0,
     thumbs: take.thumbs,
     hasSound: take.hasSound,
+    performance: performance ? { id: performance.id, number: performance.number, shotId: performance.shotId } : null,
+    marked: markedOf(take),
+    reason: take.reason,
+    note: take.note,
+    inBin: take.binnedAt !== null,
+    duplicateOf: duplicateOf ?? null,
+    bytes,
   };
 }
 

@@ -12,6 +12,9 @@ import type { MediaStore } from '../media/store.ts';
 import { exportVideo } from '../publish/export.ts';
 import { pruneCache } from '../publish/cache.ts';
 import { lessonAt } from '../db/lessons.ts';
+import { markedOf } from '../db/takes.ts';
+import { marksIn } from '../media/marks.ts';
+import { layByMarks } from './sync.ts';
 import type { TakeMedia } from '../publish/pieces.ts';
 
 export interface JobTools {
@@ -72,7 +75,13 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
           hasSound: made.hasSound,
         };
       }));
-    await take.update({ workingSha, thumbsSha, waveSha, frames, thumbs, hasSound, fault: null });
+    const ready = { workingSha, thumbsSha, waveSha, frames, thumbs, hasSound, fault: null };
+    tools.onProgress(0.97, 'Looking for sync marks');
+    const marks = hasSound && workingSha ? await marksIn(tools.store.pathOf(workingSha), tools.signal) : [];
+    // Laid and ready at once: nobody sees it lying wrong.
+    take.set(ready);
+    await layByMarks(take, marks);
+    await take.save();
   } catch (error) {
     if (error instanceof FootageFault) await take.update({ fault: error.message });
     throw error;
@@ -81,8 +90,8 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
 
 /** The working copies of a lesson's takes that are ready, and the lesson's first cut from them. */
 export function cutWith(lesson: Lesson, takes: readonly TakeRow[]): { assembly: Assembly; media: Map<string, TakeMedia> } {
-  const ready = takes.filter((take) => take.workingSha !== null);
-  const facts = new Map(ready.map((take) => [take.id, { id: take.id, frames: take.frames }]));
+  const ready = takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
+  const facts = new Map(ready.map((take) => [take.id, { id: take.id, frames: take.frames, marked: markedOf(take) }]));
   const media = new Map(ready.map((take) => [take.id, { sha: take.workingSha ?? '', hasSound: take.hasSound }]));
   return { assembly: firstCut(lesson, facts), media };
 }

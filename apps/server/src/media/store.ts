@@ -11,6 +11,10 @@ export interface MediaStore {
   /** Where the content lies on this machine, for programs that read files. */
   pathOf(sha: string): string;
   has(sha: string): Promise<boolean>;
+  /** Size in bytes; 0 when it is not there. */
+  sizeOf(sha: string): Promise<number>;
+  /** Frees the room of content nobody uses any more. */
+  drop(sha: string): Promise<void>;
 }
 
 /** SHA-256 of a file's content, in hex. */
@@ -41,6 +45,8 @@ export function diskStore(root: string): MediaStore {
   return {
     pathOf,
     has,
+    sizeOf: async (sha) => (await stat(pathOf(sha)).catch(() => null))?.size ?? 0,
+    drop: (sha) => rm(pathOf(sha), { force: true }),
     async take(file) {
       const sha = await hashFile(file);
       const target = pathOf(sha);

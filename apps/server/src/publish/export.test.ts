@@ -27,7 +27,7 @@ const work: Partial<IntervalsBlock> = { kind: 'intervals', title: 'Skip', workMs
 const reps: Partial<RepsBlock> = { kind: 'reps', title: 'Pull', reps: 3, sides: 'each', tempo: { downMs: 400, holdMs: 0, upMs: 300, topHoldMs: 33 }, sideChangeMs: 1_000, leadInMs: 0 };
 
 function cutOf(change: Partial<IntervalsBlock> = {}): Assembly {
-  return firstCut(lessonOf([{ ...work, ...change } as Partial<IntervalsBlock>, reps]), new Map([['take', { id: 'take', frames: TAKE_FRAMES }]]));
+  return firstCut(lessonOf([{ ...work, ...change } as Partial<IntervalsBlock>, reps]), new Map([['take', { id: 'take', frames: TAKE_FRAMES, marked: null }]]));
 }
 
 const make = (assembly: Assembly, signal?: AbortSignal, onProgress: (part: number) => void = () => undefined): Promise<ExportedVideo> =>

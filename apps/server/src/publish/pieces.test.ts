@@ -8,7 +8,7 @@ import { piecesOf } from './pieces.ts';
 
 const work: Partial<IntervalsBlock> = { kind: 'intervals', title: 'Skip', workMs: 45_000, restMs: 15_000, rounds: 2, leadInMs: 5_000, footage: { takeId: 'take', startsAtMs: 1_000 } };
 const media = new Map([['take', { sha: 'a'.repeat(64), hasSound: true }]]);
-const cut = (blocks: Partial<IntervalsBlock>[], frames = 9_000): Assembly => firstCut(lessonOf(blocks), new Map([['take', { id: 'take', frames }]]));
+const cut = (blocks: Partial<IntervalsBlock>[], frames = 9_000): Assembly => firstCut(lessonOf(blocks), new Map([['take', { id: 'take', frames, marked: null }]]));
 
 describe('pieces of an export', () => {
   it('tile the video, none longer than 20 s, each from its place in the take', () => {

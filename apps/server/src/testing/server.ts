@@ -26,7 +26,7 @@ export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> &
   const tables = await sequelize.query<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()', {
     type: QueryTypes.SELECT,
   });
-  for (const name of ['cue_entries', 'series', 'shares', 'jobs', 'takes', 'lesson_revisions', 'lessons', 'sessions', 'users', 'migrations']) {
+  for (const name of ['performances', 'cue_entries', 'series', 'shares', 'jobs', 'takes', 'lesson_revisions', 'lessons', 'sessions', 'users', 'migrations']) {
     if (tables.some((table) => table.name === name)) await sequelize.query(`DROP TABLE ${name}`, { type: QueryTypes.RAW });
   }
   await migrate(sequelize);
@@ -100,6 +100,8 @@ export function testClient(origin: string) {
     send,
     tus,
     get: (url: string, headers?: Record<string, string>) => send('GET', url, undefined, headers),
+    /** An answer that goes on, as event streams do. */
+    stream: (url: string, signal: AbortSignal) => fetch(origin + url, { headers: { cookie }, signal }),
     bytes: async (url: string) => new Uint8Array(await (await fetch(origin + url, { headers: { cookie } })).arrayBuffer()),
     signUp: async () => (await send('POST', '/api/owner', { login: 'teacher', password: PASSWORD })).body.user.id as string,
     makeLesson: async (document?: Lesson) => (await send('POST', '/api/lessons', document ? { document } : { title: 'Skip' })).body as { id: string; revision: number; lesson: Lesson },

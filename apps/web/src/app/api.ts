@@ -9,7 +9,9 @@ import {
   storedCueEntrySchema,
   storedLessonSchema,
   storedSeriesSchema,
+  storageSchema,
   takeSchema,
+  type ChangeTake,
   type CopyTakes,
   type Job,
   type MakeCueEntry,
@@ -47,7 +49,7 @@ const read =
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: query,
-  tagTypes: ['Session', 'Lessons', 'Takes', 'Exports', 'Shares', 'Revisions', 'Series', 'Cues'],
+  tagTypes: ['Session', 'Lessons', 'Takes', 'Exports', 'Shares', 'Revisions', 'Series', 'Cues', 'Storage'],
   endpoints: (build) => ({
     session: build.query({
       query: (_: void) => '/session',
@@ -172,9 +174,19 @@ export const api = createApi({
       transformResponse: read(takeSchema),
       invalidatesTags: ['Takes'],
     }),
-    deleteTake: build.mutation({
-      query: (takeId: string) => ({ url: `/takes/${takeId}`, method: 'DELETE' }),
-      invalidatesTags: ['Takes'],
+    changeTake: build.mutation({
+      query: ({ takeId, ...body }: ChangeTake & { takeId: string }) => ({ url: `/takes/${takeId}`, method: 'PUT', body }),
+      transformResponse: read(takeSchema),
+      invalidatesTags: ['Takes', 'Storage'],
+    }),
+    storage: build.query({
+      query: (lessonId: string) => `/lessons/${lessonId}/storage`,
+      transformResponse: read(storageSchema),
+      providesTags: ['Storage'],
+    }),
+    emptyBin: build.mutation({
+      query: (lessonId: string) => ({ url: `/lessons/${lessonId}/bin`, method: 'DELETE' }),
+      invalidatesTags: ['Takes', 'Storage'],
     }),
     exports: build.query({
       query: (lessonId: string) => `/lessons/${lessonId}/exports`,

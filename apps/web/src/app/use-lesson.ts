@@ -7,6 +7,7 @@ import { useStore } from 'react-redux';
 import { useSearchParams } from 'react-router';
 import { api } from './api.ts';
 import type { RootState } from './state.ts';
+import { useSettled } from '../ui/use-settled.ts';
 import { useAppSelector } from './store.ts';
 
 export interface ShownLesson {
@@ -30,7 +31,8 @@ export function ShownLessonProvider({ children }: { children: ReactNode }) {
   const open = useAppSelector((state) => state.lesson.open);
   const [id, revision, lesson] = [open?.id, open?.revision, open?.edited.lesson];
   const now = useMemo(() => (id !== undefined && revision !== undefined && lesson ? { id, revision, lesson } : null), [id, revision, lesson]);
-  const later = useDeferredValue(now);
+  // Keys that come while the whole lesson is being drawn would begin the drawing anew, until it is forced in one go.
+  const later = useDeferredValue(useSettled(now));
   const shown = now && later && now.id === later.id && sameBlocks(now.lesson, later.lesson) ? later : now;
   return createElement(Shown.Provider, { value: shown }, children);
 }

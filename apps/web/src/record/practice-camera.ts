@@ -1,43 +1,52 @@
-import type { Block, Movement } from '@zest/core/lesson';
+import type { Camera } from '@zest/core/framing';
+import type { Block } from '@zest/core/lesson';
 import { timeBlock, type Span, type Timing } from '@zest/core/schedule';
-import { indexAt } from '@zest/core/overlay';
-import { drawPerformer, poseAt, speechAt, VOICE_LOOP_S, voiceSamples, type DrawContext } from '@zest/demo/performer';
+import { drawPerformer, performAt, pinholeView, plainHabits, plainView, speechAt, VOICE_LOOP_S, voiceSamples, type DrawContext, type Habits, type Room } from '@zest/demo/performer';
 
 /** Small enough that a weak machine draws, encodes and shows it at once without losing time. */
-const WIDTH = 640;
-const HEIGHT = 360;
+const LONG = 640;
+const SHORT = 360;
 const FPS = 30;
 
-/** What the performer does at an instant of the block: one repetition fills its span, anything else runs at its own pace. */
-function moveAt(spans: readonly Span[], blockMs: number): { movement: Movement; seconds: number; periodS?: number } {
-  const span = spans[indexAt(spans, blockMs)];
-  if (span?.movement === undefined) return { movement: 'other', seconds: blockMs / 1000 };
-  const move = { movement: span.movement, seconds: (blockMs - span.startMs) / 1000 };
-  return span.kind === 'rep' ? { ...move, periodS: (span.endMs - span.startMs) / 1000 } : move;
+/** What the practice camera shows: who performs how, in which room, from where. */
+export interface PracticeSetting {
+  habits: Habits;
+  room: Room;
+  /** Where the camera stands and how tall the performer is; null: as the demo's clips were drawn. */
+  place: { camera: Camera; performerCm: number } | null;
 }
 
 export interface PracticeCamera {
   stream: MediaStream;
-  /** From now on the performer does the block, its first moment `headMs` from now. */
-  perform: (headMs: number) => void;
+  /** The performer does the block, its first moment `inMs` from now. */
+  perform: (block: Block, timing: Timing, inMs: number) => void;
+  /** Changes the performer, the room or the place of the camera at once. */
+  set: (setting: PracticeSetting) => void;
+  /** The performer stands and waits again. */
+  rest: () => void;
   stop: () => void;
 }
 
-/** The simulated stand-in for a camera: the drawn performer doing the block's exercise, with a voice-like sound. */
-export async function openPracticeCamera(block: Block, timing: Timing): Promise<PracticeCamera> {
+/** The simulated stand-in for a camera: the drawn performer doing a block's exercise, with a voice-like sound. */
+export async function openPracticeCamera(upright: boolean): Promise<PracticeCamera> {
   const canvas = document.createElement('canvas');
-  canvas.width = WIDTH;
-  canvas.height = HEIGHT;
+  const [width, height] = upright ? [SHORT, LONG] : [LONG, SHORT];
+  Object.assign(canvas, { width, height });
   const ctx = canvas.getContext('2d');
   if (!ctx) throw new Error('This browser cannot draw the practice camera.');
-  const { spans } = timeBlock(block, timing);
   const openedAt = performance.now();
   let startAt = Infinity;
+  let spans: readonly Span[] = [];
+  let setting: PracticeSetting = { habits: plainHabits, room: 'hall', place: null };
   const draw = () => {
     const now = performance.now();
-    const move = now < startAt ? { movement: 'other' as const, seconds: (now - openedAt) / 1000 } : moveAt(spans, now - startAt);
+    const ms = now - startAt;
+    const { habits, room, place } = setting;
     const speech = speechAt((now - openedAt) / 1000);
-    drawPerformer(ctx as CanvasRenderingContext2D & DrawContext, poseAt(move.movement, move.seconds, move.periodS, speech), WIDTH, HEIGHT);
+    // Before it begins the performer waits, in time with the clock of the window.
+    const pose = ms < 0 ? performAt([], habits, now - openedAt, speech) : performAt(spans, habits, ms, speech);
+    const view = place ? pinholeView(place.camera, place.performerCm, width, height) : plainView(width, height);
+    drawPerformer(ctx as CanvasRenderingContext2D & DrawContext, pose, width, height, view, room);
   };
   draw();
   const drawing = setInterval(draw, 1000 / FPS);
@@ -55,7 +64,12 @@ export async function openPracticeCamera(block: Block, timing: Timing): Promise<
   const stream = new MediaStream([...canvas.captureStream(FPS).getVideoTracks(), ...out.stream.getAudioTracks()]);
   return {
     stream,
-    perform: (headMs) => (startAt = performance.now() + headMs),
+    perform: (block, timing, inMs) => {
+      startAt = performance.now() + inMs;
+      spans = timeBlock(block, timing).spans;
+    },
+    set: (next) => (setting = next),
+    rest: () => (startAt = Infinity),
     stop: () => {
       clearInterval(drawing);
       voice.stop();

@@ -6,17 +6,30 @@ const CHUNK_MS = 1_000;
 /** VP8 first: most browsers encode it without special hardware. */
 const TYPES = ['video/webm;codecs=vp8,opus', 'video/webm', 'video/mp4'];
 const BITS_PER_SECOND = 4_000_000;
+/** With less room than this in the browser's store the teacher is told; in bytes, about ten minutes of recording. */
+const LITTLE_ROOM = 300_000_000;
+const LOOK_AT_ROOM_EVERY = 10;
 
 const lockName = (takeId: string) => `zest-recording-${takeId}`;
 
 export interface Recording {
+  takeId: string;
+  pause: () => void;
+  resume: () => void;
   /** Ends the recording; resolves when the server has all of it. */
   stop: () => Promise<void>;
 }
 
+/** What is wrong with the room in this browser's store; null when there is enough, or nobody knows. */
+async function roomFault(): Promise<string | null> {
+  const { quota, usage } = (await navigator.storage?.estimate?.()) ?? {};
+  if (quota === undefined || usage === undefined || quota - usage >= LITTLE_ROOM) return null;
+  return `This device has room for only ${Math.max(0, Math.round((quota - usage) / 1e6))} MB more. Recordings go to the server as they are made, but free some space so that none is lost if the connection breaks.`;
+}
+
 /**
  * Records a stream: every second's chunk goes into the browser's own store and on to the server.
- * @param onFault called when the browser's store or the connection fails; recording goes on
+ * @param onFault called when the browser's store, a device or the connection fails; recording goes on as far as it can
  */
 export async function record(stream: MediaStream, info: Omit<KeptRecording, 'mimeType' | 'startedAt'>, onFault: (message: string) => void): Promise<Recording> {
   const mimeType = TYPES.find((type) => MediaRecorder.isTypeSupported(type));
@@ -31,6 +44,8 @@ export async function record(stream: MediaStream, info: Omit<KeptRecording, 'mim
   await keepRecording({ ...info, mimeType, startedAt: Date.now() });
   const recorder = new MediaRecorder(stream, { mimeType, videoBitsPerSecond: BITS_PER_SECOND });
   const live = sendLive(takeId);
+  // Its failure is looked at when the recording ends; until then the browser's store has everything.
+  live.done.catch(() => undefined);
   let index = 0;
   let kept = Promise.resolve();
   recorder.ondataavailable = ({ data }) => {
@@ -41,13 +56,17 @@ export async function record(stream: MediaStream, info: Omit<KeptRecording, 'mim
     kept = kept
       .then(() => keepChunk(takeId, own, data))
       .catch(() => onFault('The browser has no room left to keep the recording; it is still being sent to the server. Free some disk space.'));
+    if (own % LOOK_AT_ROOM_EVERY === 0) void roomFault().then((fault) => fault && onFault(fault));
   };
   const stopped = new Promise<void>((resolve) => (recorder.onstop = () => resolve()));
   for (const track of stream.getTracks()) {
-    track.addEventListener('ended', () => onFault('The camera or microphone was disconnected. What was recorded is kept.'));
+    track.addEventListener('ended', () => onFault(`The ${track.kind === 'video' ? 'camera' : 'microphone'} was disconnected. What was recorded is kept.`));
   }
   recorder.start(CHUNK_MS);
   return {
+    takeId,
+    pause: () => recorder.state === 'recording' && recorder.pause(),
+    resume: () => recorder.state === 'paused' && recorder.resume(),
     async stop() {
       if (recorder.state !== 'inactive') recorder.stop();
       await stopped;

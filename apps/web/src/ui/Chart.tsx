@@ -1,10 +1,10 @@
-import { LineChart } from 'echarts/charts';
+import { BarChart, LineChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import { init, use as register, type EChartsCoreOption } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 
-register([LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
+register([BarChart, LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
 
 /** A chart that follows its place's size; `label` says in words what it shows. */
 export function Chart({ option, label, height }: { option: EChartsCoreOption; label: string; height: number }) {

@@ -9,7 +9,7 @@ import { captionsFor, firstCut, slots, takeFrameAt, type Assembly } from './inde
 
 function cutOf(blocks: Block[], frames: Record<string, number> = {}): Assembly {
   const lesson = { ...makeLesson('A', counter()), sections: [{ id: 's', title: 'Part', blocks }] };
-  return firstCut(lesson, new Map(Object.entries(frames).map(([id, n]) => [id, { id, frames: n }])));
+  return firstCut(lesson, new Map(Object.entries(frames).map(([id, n]) => [id, { id, frames: n, marked: null }])));
 }
 
 const reps = (figures: Partial<RepsBlock>): RepsBlock => ({ ...(makeBlock('reps', counter()) as RepsBlock), ...figures });

@@ -1,4 +1,4 @@
-import { exercisesOf, kitText, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
+import { exercisesOf, kitText, type Block, type BlockOf, type Footage, type Lesson } from '../lesson/index.ts';
 import { scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText, type TimeSpan } from '../time/index.ts';
 import { captionsFor } from './captions.ts';
@@ -86,10 +86,22 @@ function questionCaptions(block: BlockOf<'question'>, spans: readonly Span[], at
 function sourceOf(block: Block, takes: ReadonlyMap<string, TakeFacts>): Source {
   const take = block.footage && takes.get(block.footage.takeId);
   if (block.footage && take && block.kind !== 'card') {
-    const inFrame = firstFrameFrom(block.footage.startsAtMs);
-    if (inFrame < take.frames) return { kind: 'take', takeId: take.id, inFrame, takeFrames: take.frames };
+    const inFrame = firstFrameFrom(startInTake(block.footage, take));
+    const takeFrames = lastFrames(block, block.footage, take);
+    if (inFrame < takeFrames) return { kind: 'take', takeId: take.id, inFrame, takeFrames };
   }
   return { kind: 'card', card: cardOf(block) };
+}
+
+/** Frames of the take that show the block: a talk that lies by its marks is over at its end mark. */
+function lastFrames(block: Block, footage: Footage, { frames, marked }: TakeFacts): number {
+  const endMs = block.kind === 'talk' && footage.startsAtMs === null ? marked?.endMs : null;
+  return endMs ? Math.min(frames, firstFrameFrom(endMs)) : frames;
+}
+
+/** Where a block starts in its take: set by hand, else by the take's mark, else the take's beginning. In milliseconds of the working copy. */
+export function startInTake(footage: Pick<Footage, 'startsAtMs'>, take: Pick<TakeFacts, 'marked'>): number {
+  return footage.startsAtMs ?? Math.max(0, take.marked?.startMs ?? 0);
 }
 
 function bodyLength(block: Block, source: Source, plannedMs: number): number {

@@ -1,3 +1,3 @@
 export * from './types.ts';
 export { captionsFor } from './captions.ts';
-export { firstCut, takeFrameAt } from './first-cut.ts';
+export { firstCut, startInTake, takeFrameAt } from './first-cut.ts';

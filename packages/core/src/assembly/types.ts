@@ -5,6 +5,8 @@ import type { TimeSpan } from '../time/index.ts';
 export interface TakeFacts {
   id: string;
   frames: number;
+  /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; null without marks. */
+  marked: { startMs: number; endMs: number | null } | null;
 }
 
 /** Text of a full-frame card, shown where there is no footage and at pauses. */

@@ -5,10 +5,10 @@ import { ArchiveFault, checkEntries, LESSON_NAME, MANIFEST_NAME, mediaName, read
 const hex = (n: number) => n.toString(16).padStart(64, '0');
 const manifests = fc.uniqueArray(fc.nat(1_000), { maxLength: 6 }).map((numbers): ArchiveManifest => ({
   format: 'zest-archive',
-  version: 1,
+  version: 2,
   lesson: { sha256: hex(7), bytes: 900 },
   media: numbers.map((n) => ({ sha256: hex(n), bytes: n + 1 })),
-  takes: numbers.map((n) => ({ takeId: `t${n}`, blockId: 'b', name: 'Take', source: 'camera' as const, sha256: hex(n) })),
+  takes: numbers.map((n) => ({ takeId: `t${n}`, blockId: 'b', name: 'Take', source: 'camera' as const, sha256: hex(n), marked: n % 2 ? { startMs: n, endMs: null, rate: null } : null, reason: null, note: '' })),
 }));
 const entriesOf = ({ lesson, media }: ArchiveManifest) => [{ name: MANIFEST_NAME, bytes: 10 }, { name: LESSON_NAME, bytes: lesson.bytes }, ...media.map(({ sha256, bytes }) => ({ name: mediaName(sha256), bytes }))];
 
@@ -35,7 +35,7 @@ describe('the list of contents of an archive', () => {
   it.each([
     ['', 'damaged'],
     ['[]', 'not a lesson archive'],
-    ['{"format":"zest-archive","version":2}', 'Update the program'],
+    ['{"format":"zest-archive","version":3}', 'Update the program'],
     ['{"format":"zest-archive","version":1}', 'wrong at lesson'],
   ])('%j is refused in words', (text, words) => expect(() => readManifest(text)).toThrow(words));
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-export const ARCHIVE_VERSION = 1;
+export const ARCHIVE_VERSION = 2;
 export const MANIFEST_NAME = 'manifest.json';
 export const LESSON_NAME = 'lesson.json';
 
@@ -12,17 +12,22 @@ const bytes = z.int().min(1);
 
 export const archivedTakeSchema = z.strictObject({
   takeId: z.string().min(1).max(40),
-  blockId: z.string().min(1).max(40),
+  /** Empty: not placed yet. */
+  blockId: z.string().max(40),
   name: z.string().min(1).max(200),
   source: z.enum(['upload', 'camera', 'practice']),
   /** Which of the media it is. */
   sha256,
+  /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; since version 2. */
+  marked: z.strictObject({ startMs: z.int(), endMs: z.int().nullable(), rate: z.number().nullable() }).nullable().default(null),
+  reason: z.string().max(40).nullable().default(null),
+  note: z.string().max(400).default(''),
 });
 
 export const archiveManifestSchema = z
   .strictObject({
     format: z.literal('zest-archive'),
-    version: z.literal(ARCHIVE_VERSION),
+    version: z.int().min(1).max(ARCHIVE_VERSION),
     lesson: z.strictObject({ sha256, bytes }),
     media: z.array(z.strictObject({ sha256, bytes })).max(ARCHIVE_LIMITS.entries - 2),
     takes: z.array(archivedTakeSchema).max(2_000),

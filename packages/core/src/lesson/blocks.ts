@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import {
   bodyRegions,
+  extents,
+  shotSchema,
   companySchema,
   cueSchema,
   demoSchema,
@@ -44,6 +46,10 @@ const base = {
   regions: z.array(z.enum(bodyRegions)).max(bodyRegions.length),
   /** Keys of figures that fitting to a slot leaves alone. */
   locked: z.array(z.string().max(60)).max(40),
+  /** How the move fills the picture; null: as its exercises usually do. */
+  extent: z.array(z.enum(extents)).max(extents.length).nullable(),
+  /** How it is filmed; empty: one shot, as the performer faces. */
+  shots: z.array(shotSchema).max(LIMITS.shots),
   footage: footageSchema.nullable(),
   pauseAfter: pauseSchema.nullable(),
 };

@@ -1,12 +1,25 @@
 import type { Block, BlockKind, Side } from './blocks.ts';
 import type { Cue, Exercise, Kit, LessonPart } from './parts.ts';
-import { LESSON_VERSION, type Lesson, type Section } from './schema.ts';
+import { LESSON_VERSION, type Filming, type Lesson, type Section } from './schema.ts';
 
 /** Makes a fresh id; injected because the core has no source of chance of its own. */
 export type MakeId = () => string;
 
 /** The usual parts of a lesson (common practice), as a teacher's own list begins. */
 const USUAL_PARTS: LessonPart[] = ['greeting', 'kit', 'space', 'health', 'warm-up', 'skill', 'practice', 'cool-down', 'sign-off'];
+
+/** A phone on a chair filming a grown-up, as most begin (common practice). */
+const FILMING: Filming = {
+  lensMm: 26,
+  orientation: 'landscape',
+  safe: 'graphics',
+  performerCm: 170,
+  cameraCm: null,
+  room: null,
+  takesEach: 2,
+  settleMs: 5_000,
+  order: [],
+};
 
 export function makeLesson(title: string, makeId: MakeId): Lesson {
   return {
@@ -19,6 +32,7 @@ export function makeLesson(title: string, makeId: MakeId): Lesson {
     targets: { video: { ms: 600_000, toleranceMs: 15_000 }, session: null },
     room: null,
     glossary: [],
+    filming: FILMING,
     settings: { lastRest: 'dropped', sides: 'performer', speechWpm: 130, units: 'metric', parts: USUAL_PARTS, counts: { language: 'en', own: [] } },
     sections: [makeSection('Welcome', makeId)],
   };
@@ -58,6 +72,8 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
     mets: null,
     regions: [],
     locked: [],
+    extent: null,
+    shots: [],
     footage: null,
     pauseAfter: null,
   };

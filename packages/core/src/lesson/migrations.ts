@@ -65,8 +65,16 @@ const to3: Migration = ({ series, settings, sections, ...rest }) => ({
   })),
 });
 
+/** Version 4: how it is filmed. */
+const to4: Migration = ({ sections, ...rest }) => ({
+  filming: { lensMm: 26, orientation: 'landscape', safe: 'graphics', performerCm: 170, cameraCm: null, room: null, takesEach: 2, settleMs: 5_000, order: [] },
+  ...rest,
+  sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ extent: null, shots: [], ...block })) })),
+});
+
 /** Steps from each old version to the next, by the version they start from. */
 export const migrations: ReadonlyMap<number, Migration> = new Map([
   [1, to2],
   [2, to3],
+  [3, to4],
 ]);

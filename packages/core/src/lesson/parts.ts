@@ -72,10 +72,31 @@ export const movements = [
 ] as const;
 export const exerciseSchema = z.strictObject({ id: idSchema, title: titleSchema, movement: z.enum(movements) });
 
-/** Which take shows the block: the block's first moment lies at `startsAtMs` of the take's working copy. */
+/**
+ * Which take shows the block: the block's first moment lies at `startsAtMs` of the take's working copy;
+ * null: where the take's sync mark says, or at its beginning when it has none.
+ */
 export const footageSchema = z.strictObject({
   takeId: z.string().min(1).max(40),
-  startsAtMs: z.int().min(0).max(LIMITS.targetMs.max),
+  startsAtMs: z.int().min(0).max(LIMITS.targetMs.max).nullable(),
+});
+
+/** What a move does to the room a body takes in the picture. */
+export const extents = ['overhead', 'jump', 'lying', 'seated', 'throw'] as const;
+/** Where the camera stands, from the performer. */
+export const shotAngles = ['front', 'left side', 'right side', 'back'] as const;
+export const shotFramings = ['whole body', 'waist up', 'hands', 'feet'] as const;
+export const shotSchema = z.strictObject({
+  id: idSchema,
+  angle: z.enum(shotAngles),
+  framing: z.enum(shotFramings),
+  /** Where it is filmed; empty: the usual place. */
+  place: titleSchema,
+  performers: whole(LIMITS.performers),
+  /** Filmed while the performer is fresh. */
+  fresh: z.boolean(),
+  /** To whoever holds the camera. */
+  note: lineSchema,
 });
 
 /** "Stop the video and practise": `signMs` on the video clock, then `practiceMs` on the student clock only. */
@@ -150,6 +171,10 @@ export type Cue = z.infer<typeof cueSchema>;
 export type Kit = z.infer<typeof kitSchema>;
 export type Exercise = z.infer<typeof exerciseSchema>;
 export type Movement = (typeof movements)[number];
+export type Extent = (typeof extents)[number];
+export type ShotAngle = (typeof shotAngles)[number];
+export type ShotFraming = (typeof shotFramings)[number];
+export type Shot = z.infer<typeof shotSchema>;
 export type Footage = z.infer<typeof footageSchema>;
 export type Pause = z.infer<typeof pauseSchema>;
 export type LessonPart = (typeof lessonParts)[number];

@@ -4,7 +4,7 @@ import { LIMITS } from './limits.ts';
 import { footprintSchema, idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 
 /** The version of the lesson document this program writes. */
-export const LESSON_VERSION = 3;
+export const LESSON_VERSION = 4;
 
 export const sectionSchema = z.strictObject({
   id: idSchema,
@@ -27,6 +27,29 @@ export const countLanguages = ['en', 'de', 'es', 'fr', 'it', 'nl', 'pl', 'pt', '
 export const targetSchema = z.strictObject({ ms: whole(LIMITS.targetMs, 'ms'), toleranceMs: whole(LIMITS.toleranceMs, 'ms') });
 
 export const termSchema = z.strictObject({ id: idSchema, term: titleSchema, plain: lineSchema });
+
+/** How much of the picture counts as safe: all of it, or what broadcasters keep for action or for graphics. */
+export const safeAreas = ['whole', 'action', 'graphics'] as const;
+export const orientations = ['landscape', 'portrait'] as const;
+
+/** How this teacher films: camera, room, performer, and the order of the shots. */
+export const filmingSchema = z.strictObject({
+  /** Focal length as on a picture 36 mm wide. */
+  lensMm: whole(LIMITS.lensMm),
+  orientation: z.enum(orientations),
+  safe: z.enum(safeAreas),
+  performerCm: whole(LIMITS.performerCm),
+  /** Height the camera has to stand at; null: free. */
+  cameraCm: whole(LIMITS.cameraCm).nullable(),
+  /** The room it is filmed in; null when not known. */
+  room: footprintSchema.nullable(),
+  /** Takes a shot usually needs. */
+  takesEach: whole(LIMITS.takesEach),
+  /** Time to get into place before the count-in. */
+  settleMs: whole(LIMITS.settleMs, 'ms'),
+  /** Ids of shots in the order they are filmed by hand; empty: the order with the fewest changes. */
+  order: z.array(z.string().max(81)).max(LIMITS.order),
+});
 
 const age = whole(LIMITS.age);
 
@@ -60,6 +83,7 @@ export const lessonSchema = z
       /** How numbers are called out: the language, and the teacher's own word for a number where there is one. */
       counts: z.strictObject({ language: z.enum(countLanguages), own: z.array(titleSchema).max(LIMITS.ownCounts) }),
     }),
+    filming: filmingSchema,
     /** Terms with a plain explanation. */
     glossary: z.array(termSchema).max(LIMITS.glossary),
     sections: z.array(sectionSchema).max(LIMITS.sections),
@@ -78,6 +102,7 @@ export const lessonSchema = z
 
 export type Lesson = z.infer<typeof lessonSchema>;
 export type Section = z.infer<typeof sectionSchema>;
+export type Filming = z.infer<typeof filmingSchema>;
 export type Term = z.infer<typeof termSchema>;
 export type WeekLevel = (typeof weekLevels)[number];
 export type CountLanguage = (typeof countLanguages)[number];

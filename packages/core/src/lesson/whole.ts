@@ -15,7 +15,8 @@ export function withFreshIds<T>(value: T, makeId: MakeId): T {
 /** The same lesson to go on with under another title; footage included. */
 export function duplicateLesson(lesson: Lesson, makeId: MakeId): Lesson {
   const title = `Copy of ${lesson.title}`.slice(0, LIMITS.title);
-  return { ...withFreshIds(lesson, makeId), title };
+  // The order of the shots names ids that are gone.
+  return { ...withFreshIds(lesson, makeId), title, filming: { ...lesson.filming, order: [] } };
 }
 
 /**

@@ -6,3 +6,5 @@ export * from './readability.ts';
 export * from './prompter.ts';
 export * from './counts.ts';
 export * from './glossary.ts';
+export { countInEvents, pacerEvents, pacerWords } from './pacer.ts';
+export type { PacerEvent, PacerTone } from './pacer.ts';

@@ -1,4 +1,5 @@
 import type { Print } from '@zest/contract';
+import { callSheet, changeText, frameShot, type CallSheetLine } from '@zest/core/framing';
 import { kitLedger, spaceLedger } from '@zest/core/ledger';
 import { blocksOf, spaceText, type Lesson } from '@zest/core/lesson';
 import { blockSummary, runSheet, scheduleLesson, type RunSheetLine, type Schedule } from '@zest/core/schedule';
@@ -164,7 +165,35 @@ function runSheetPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
   );
 }
 
-/** A lesson on paper: the plan on one page, the kit list for families, or the run sheet. PDF, A4. */
+/** Where the camera goes for a shot, in a line. */
+function cameraOf({ toFilm: { block, shot } }: CallSheetLine, { filming, settings }: Lesson): string {
+  const { placing } = frameShot(block, shot, filming);
+  if (!placing) return 'does not fit this lens';
+  const shown = (cm: number) => spaceText(Math.round(cm), settings.units);
+  return `${shown(placing.camera.distanceCm)} away, ${shown(placing.camera.heightCm)} high`;
+}
+
+function callSheetPdf(lesson: Lesson): Promise<Buffer> {
+  const sheet = callSheet(lesson);
+  const mirror = lesson.settings.sides === 'mirrored' ? 'The picture is mirrored afterwards: say the student’s side.' : 'The picture is not mirrored: say whose side you mean.';
+  const columns: Column<CallSheetLine>[] = [
+    { name: 'From', part: 7, text: ({ startMs }) => clockText(startMs) },
+    { name: 'First', part: 22, text: ({ change, toFilm }) => (change ? changeText(change, toFilm).join(', ') : 'set up') },
+    { name: 'Block', part: 20, text: ({ toFilm }) => toFilm.block.title, style: () => styles.bold },
+    { name: 'Shot', part: 16, text: ({ toFilm: { shot } }) => `${shot.angle}, ${shot.framing}${shot.performers > 1 ? `, ${shot.performers} performers` : ''}` },
+    { name: 'Camera', part: 14, text: (line) => cameraOf(line, lesson) },
+    { name: 'Takes', part: 11, text: ({ toFilm }) => `${lesson.filming.takesEach} × ${clockText(toFilm.durationMs)}` },
+    { name: 'Kit and note', part: 18, text: ({ toFilm: { kit, shot } }) => [kit.join(', '), shot.note].filter((text) => text !== '').join('. ') },
+  ];
+  return toPdf(
+    <Sheet title={`Call sheet: ${lesson.title}`} place={placeOf(lesson)} size={9}>
+      <Words>{`About ${lengthText(Math.round(sheet.totalMs / 1000) * 1000)} of filming, ${lengthText(Math.round(sheet.changesMs / 1000) * 1000)} of it changes and rests. ${mirror}`}</Words>
+      <Table columns={columns} rows={sheet.lines} />
+    </Sheet>,
+  );
+}
+
+/** A lesson on paper: the plan on one page, the kit list for families, the run sheet, or the call sheet. PDF, A4. */
 export function printLesson(print: Print, lesson: Lesson): Promise<Buffer> {
   const schedule = scheduleLesson(lesson);
   switch (print) {
@@ -174,5 +203,7 @@ export function printLesson(print: Print, lesson: Lesson): Promise<Buffer> {
       return kitPdf(lesson, schedule);
     case 'run-sheet':
       return runSheetPdf(lesson, schedule);
+    case 'call-sheet':
+      return callSheetPdf(lesson);
   }
 }

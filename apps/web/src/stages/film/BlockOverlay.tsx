@@ -1,4 +1,4 @@
-import { firstCut } from '@zest/core/assembly';
+import { firstCut, type Assembly } from '@zest/core/assembly';
 import type { Block, Lesson } from '@zest/core/lesson';
 import { paintScene, sceneAt } from '@zest/core/overlay';
 import { useEffect, useMemo, useRef } from 'react';
@@ -6,8 +6,10 @@ import { fitCanvas } from '../../player/canvas.ts';
 import { loadPaintFonts } from '../../player/fonts.ts';
 
 /** The assembly of one block alone, its first moment at 0. */
-export function useBlockCut(lesson: Lesson, block: Block) {
-  return useMemo(() => firstCut({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, new Map()), [lesson, block]);
+export function useBlockCut(lesson: Lesson, block: Block): Assembly;
+export function useBlockCut(lesson: Lesson, block: Block | null): Assembly | null;
+export function useBlockCut(lesson: Lesson, block: Block | null): Assembly | null {
+  return useMemo(() => block && firstCut({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, new Map()), [lesson, block]);
 }
 
 interface BlockOverlayProps {
@@ -15,10 +17,12 @@ interface BlockOverlayProps {
   block: Block;
   /** Gives the moment of the block to show, read on every display frame; null for nothing. */
   momentMs: () => number | null;
+  /** Time between two paintings; every display frame when left out. */
+  everyMs?: number;
 }
 
 /** The block's clock, counter and cues over a picture, at a moment somebody else decides. */
-export function BlockOverlay({ lesson, block, momentMs }: BlockOverlayProps) {
+export function BlockOverlay({ lesson, block, momentMs, everyMs = 0 }: BlockOverlayProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const cut = useBlockCut(lesson, block);
   const latest = useRef(momentMs);
@@ -28,8 +32,11 @@ export function BlockOverlay({ lesson, block, momentMs }: BlockOverlayProps) {
   useEffect(() => {
     void loadPaintFonts();
     let tick = 0;
-    const paint = () => {
+    let paintedAt = -Infinity;
+    const paint = (now: number) => {
       tick = requestAnimationFrame(paint);
+      if (now - paintedAt < everyMs) return;
+      paintedAt = now;
       const own = canvas.current;
       const ctx = own?.getContext('2d');
       if (!own || !ctx) return;
@@ -40,6 +47,6 @@ export function BlockOverlay({ lesson, block, momentMs }: BlockOverlayProps) {
     };
     tick = requestAnimationFrame(paint);
     return () => cancelAnimationFrame(tick);
-  }, [cut]);
+  }, [cut, everyMs]);
   return <canvas ref={canvas} />;
 }

@@ -1,20 +1,37 @@
-import { Alert, Box, Paper, Stack, Tab, Tabs, Typography } from '@mui/material';
+import { Alert, Button, Stack, Tab, Tabs, Typography } from '@mui/material';
+import { shotsOf } from '@zest/core/framing';
 import { useEffect, useState } from 'react';
+import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
 import { recoverRecordings } from '../../record/recorder.ts';
 import { uploadFault } from '../../record/upload.ts';
-import { useChosenBlock, useOpenLesson, useTakes } from '../../app/use-lesson.ts';
-import { RecordPanel } from './RecordPanel.tsx';
-import { StartMark } from './StartMark.tsx';
-import { TakeList } from './TakeList.tsx';
-import { UploadPanel } from './UploadPanel.tsx';
+import { CallSheetView } from './CallSheetView.tsx';
+import { ImportPanel } from './ImportPanel.tsx';
+import { SetUp } from './setup/SetUp.tsx';
+import { TakesOfBlock } from './TakesOfBlock.tsx';
+import { useMarkedTakes } from './use-marked-takes.ts';
+import { FilmView } from './view/FilmView.tsx';
 
-/** Footage for one block: record it, upload it, choose the take, set where the block starts in it. */
+type Way = 'set-up' | 'call-sheet' | 'takes' | 'import';
+const ways: readonly (readonly [Way, string])[] = [
+  ['set-up', 'Set up'],
+  ['call-sheet', 'Call sheet'],
+  ['takes', 'Takes'],
+  ['import', 'Import'],
+];
+
+interface Filming {
+  blockId: string;
+  only: ReadonlySet<string> | undefined;
+}
+
+/** From where the camera goes to which take is the one. */
 export function FilmBench() {
   const { id: lessonId } = useOpenLesson();
-  const { block } = useChosenBlock();
-  const takes = useTakes();
-  const [way, setWay] = useState<'takes' | 'record'>('takes');
+  const { block, choose } = useChosenBlock();
+  const [way, setWay] = useState<Way>('takes');
+  const [filming, setFilming] = useState<Filming | null>(null);
   const [news, setNews] = useState<{ severity: 'info' | 'success' | 'warning'; text: string } | null>(null);
+  useMarkedTakes();
 
   useEffect(() => {
     let left = false;
@@ -28,8 +45,10 @@ export function FilmBench() {
   }, [lessonId]);
 
   if (!block) return <Alert severity="info">There is nothing to film yet. Add a block on the Plan bench first.</Alert>;
-  const own = takes.filter((take) => take.blockId === block.id);
-  const chosen = own.find((take) => take.id === block.footage?.takeId);
+  const film = (blockId: string, only?: ReadonlySet<string>) => {
+    choose(blockId);
+    setFilming({ blockId, only });
+  };
   return (
     <Stack spacing={2}>
       {news && (
@@ -37,35 +56,30 @@ export function FilmBench() {
           {news.text}
         </Alert>
       )}
-      <Stack direction="row" spacing={3} sx={{ alignItems: 'center' }}>
+      <Stack direction="row" useFlexGap sx={{ columnGap: 3, alignItems: 'center', flexWrap: 'wrap' }}>
         <Typography variant="h2">{block.title || 'Untitled'}</Typography>
-        <Tabs value={way} onChange={(_event, next: typeof way) => setWay(next)} aria-label="Ways to get footage">
-          <Tab value="takes" label="Takes" />
-          <Tab value="record" label="Record" />
+        <Tabs value={way} onChange={(_event, next: Way) => setWay(next)} aria-label="Filming">
+          {ways.map(([id, name]) => (
+            <Tab key={id} value={id} label={name} />
+          ))}
         </Tabs>
+        <Button variant="contained" size="large" disabled={shotsOf(block).length === 0} onClick={() => film(block.id)} sx={{ fontSize: '1.15rem' }}>
+          Film this block
+        </Button>
       </Stack>
-      {way === 'record' ? (
-        <RecordPanel key={block.id} block={block} onDone={() => setWay('takes')} />
-      ) : (
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 380px' }, gap: 2, alignItems: 'start' }}>
-          <Paper variant="outlined" sx={{ p: 2 }}>
-            {chosen?.state === 'ready' ? (
-              <StartMark key={chosen.id} block={block} take={chosen} />
-            ) : (
-              <Typography color="text.secondary" sx={{ py: 8, textAlign: 'center' }}>
-                {chosen && chosen.state !== 'failed'
-                  ? 'The working copy of this take is being made. Meanwhile you can film the next block.'
-                  : own.length === 0
-                  ? 'No take of this block yet. Record one, or upload a file from your phone.'
-                  : 'Choose a take on the right to set where the block starts in it.'}
-              </Typography>
-            )}
-          </Paper>
-          <Stack spacing={2}>
-            <UploadPanel block={block} />
-            <TakeList block={block} takes={own} />
-          </Stack>
-        </Box>
+      {way === 'set-up' && <SetUp key={block.id} block={block} />}
+      {way === 'call-sheet' && <CallSheetView onFilm={film} />}
+      {way === 'takes' && <TakesOfBlock key={block.id} block={block} />}
+      {way === 'import' && <ImportPanel />}
+      {filming && (
+        <FilmView
+          startBlockId={filming.blockId}
+          only={filming.only}
+          onClose={() => {
+            setFilming(null);
+            setWay('takes');
+          }}
+        />
       )}
     </Stack>
   );

@@ -1,5 +1,6 @@
 import { Box, Button, Slider, Stack, Typography } from '@mui/material';
 import type { Take } from '@zest/contract';
+import { startInTake } from '@zest/core/assembly';
 import { changeBlock, type Block } from '@zest/core/lesson';
 import { firstFrameFrom, frameText, instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
@@ -20,7 +21,8 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
   const [shown, setShown] = useState(0);
   const [playing, setPlaying] = useState(false);
   const frameShown = useRef(0);
-  const startFrame = firstFrameFrom(block.footage?.startsAtMs ?? 0);
+  const byMark = block.footage?.startsAtMs === null && take.marked !== null;
+  const startFrame = firstFrameFrom(startInTake({ startsAtMs: block.footage?.startsAtMs ?? null }, take));
 
   useEffect(() => {
     const video = videoRef.current;
@@ -41,12 +43,12 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     video.pause();
     video.currentTime = mediaOfFrame(Math.max(0, Math.min(frame, take.frames - 1)));
   };
-  const setStart = (frame: number) => {
+  const setStart = (frame: number | null) => {
     dispatch(
       edit(
         `Start of ${block.title}`,
         changeBlock(block.id, (draft) => {
-          if (draft.footage) draft.footage.startsAtMs = instantOfFrame(frame);
+          if (draft.footage) draft.footage.startsAtMs = frame === null ? null : instantOfFrame(frame);
         }),
         true,
       ),
@@ -132,8 +134,13 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
           }}
         />
         <Typography color="text.secondary" data-testid="start-mark">
-          The block starts at {frameText(instantOfFrame(startFrame))} of the take (minutes, seconds, frames).
+          The block starts at {frameText(instantOfFrame(startFrame))} of the take (minutes, seconds, frames){byMark ? ', by its sync mark' : ''}.
         </Typography>
+        {take.marked && !byMark && (
+          <Button size="small" onClick={() => setStart(null)}>
+            Back to where the sync mark says
+          </Button>
+        )}
       </Box>
     </Stack>
   );

@@ -1,23 +1,28 @@
-import { Alert, Box, Button, IconButton, LinearProgress, Paper, Stack, Typography } from '@mui/material';
+import { Alert, Box, Button, IconButton, LinearProgress, Paper, Stack, TextField, Typography } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { THUMB, type Take } from '@zest/contract';
+import DownloadIcon from '@mui/icons-material/Download';
+import { retakeReasons, THUMB, type ChangeTake, type RetakeReason, type Take } from '@zest/contract';
 import type { Block } from '@zest/core/lesson';
 import { clockText, instantOfFrame } from '@zest/core/time';
-import { useRef, useSyncExternalStore } from 'react';
-import { api } from '../../app/api.ts';
+import { useRef, useState, useSyncExternalStore } from 'react';
+import { api, problemText } from '../../app/api.ts';
+import { useNotice } from '../../app/notice.tsx';
 import { useAppDispatch } from '../../app/store.ts';
+import { ChoiceField } from '../../ui/fields.tsx';
+import { groupBy } from '../../ui/group.ts';
 import { chooseTake, continueUpload, runningUploads, subscribeUploads, type RunningUpload } from './uploads.ts';
 
 function stateWords(take: Take, upload: RunningUpload | undefined): string {
   switch (take.state) {
     case 'uploading':
-      return upload ? `Uploading, ${Math.round(upload.part * 100)} %` : 'Not all of it has arrived';
+      if (upload) return `Uploading, ${Math.round(upload.part * 100)} %`;
+      return take.source === 'upload' ? 'Not all of it has arrived' : 'Being filmed, or broken off: what is missing comes from the device that filmed it as soon as it opens this lesson';
     case 'waiting':
       return 'Waiting for its working copy';
     case 'working':
       return `Making the working copy, ${Math.round(take.progress * 100)} %`;
     case 'ready':
-      return `${clockText(instantOfFrame(take.frames))}${take.hasSound ? '' : ', no sound'}`;
+      return `${clockText(instantOfFrame(take.frames))}${take.hasSound ? '' : ', no sound'}${take.marked ? ', lies by its sync mark' : ''}`;
     case 'failed':
       return 'Cannot be used';
   }
@@ -47,7 +52,9 @@ function ContinueButton({ take }: { take: Take }) {
 
 function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: RunningUpload | undefined }) {
   const dispatch = useAppDispatch();
-  const [remove] = api.useDeleteTakeMutation();
+  const [change] = api.useChangeTakeMutation();
+  const notice = useNotice();
+  const set = (part: ChangeTake) => void change({ takeId: take.id, ...part }).then((answer) => answer.error && notice(problemText(answer.error) ?? 'That was not kept.'));
   const isChosen = block.footage?.takeId === take.id;
   const part = take.state === 'uploading' ? (upload?.part ?? 0) : take.progress;
   return (
@@ -74,7 +81,12 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
             {stateWords(take, upload)}
           </Typography>
         </Box>
-        <IconButton aria-label={`Delete ${take.name}`} disabled={isChosen} onClick={() => void remove(take.id)}>
+        {take.bytes > 0 && (
+          <IconButton aria-label={`Save the original of ${take.name}`} component="a" href={`/api/takes/${take.id}/original`} download>
+            <DownloadIcon fontSize="small" />
+          </IconButton>
+        )}
+        <IconButton aria-label={`Put ${take.name} in the bin`} disabled={isChosen} onClick={() => set({ inBin: true })}>
           <DeleteOutlineIcon fontSize="small" />
         </IconButton>
       </Stack>
@@ -91,23 +103,60 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
           {upload.fault}
         </Alert>
       )}
-      {take.state === 'uploading' && (!upload || upload.fault) && <ContinueButton take={take} />}
-      {take.state === 'ready' && !isChosen && (
-        <Button size="small" onClick={() => dispatch(chooseTake(block, take.id, 0))}>
-          Use this take
-        </Button>
+      {take.state === 'uploading' && take.source === 'upload' && (!upload || upload.fault) && <ContinueButton take={take} />}
+      {take.duplicateOf && (
+        <Alert severity="info" sx={{ mt: 1 }}>
+          The very same file is here already. One of the two can go in the bin.
+        </Alert>
+      )}
+      {take.state === 'ready' && (
+        <Stack direction="row" useFlexGap sx={{ gap: 1, mt: 1, flexWrap: 'wrap', alignItems: 'center' }}>
+          {!isChosen && (
+            <Button size="small" onClick={() => dispatch(chooseTake(block, take.id, null))}>
+              Use this take
+            </Button>
+          )}
+          <ChoiceField label={`What is wrong with ${take.name}`} value={take.reason ?? 'nothing'} choices={reasons} onChange={(reason) => set({ reason: reason === 'nothing' ? null : reason })} sx={{ width: 170 }} />
+          <NoteField take={take} onKeep={(note) => set({ note })} />
+        </Stack>
       )}
     </Paper>
   );
 }
 
-/** The block's takes; the one in use is outlined. */
+const reasons: readonly (readonly [RetakeReason | 'nothing', string])[] = [['nothing', 'nothing wrong'], ...retakeReasons.map((reason) => [reason, reason] as const)];
+
+/** Kept when the field is left, so that a word is one change. */
+function NoteField({ take, onKeep }: { take: Take; onKeep: (note: string) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <TextField
+      label={`Note on ${take.name}`}
+      value={typed ?? take.note}
+      slotProps={{ htmlInput: { maxLength: 400 } }}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => {
+        if (typed !== null && typed !== take.note) onKeep(typed);
+        setTyped(null);
+      }}
+      sx={{ flex: '1 1 140px' }}
+    />
+  );
+}
+
+/** The block's takes, those of one performance together; the one in use is outlined. */
 export function TakeList({ block, takes }: { block: Block; takes: Take[] }) {
   const uploads = useSyncExternalStore(subscribeUploads, runningUploads);
+  const performances = [...groupBy(takes, ({ id, performance }) => performance?.id ?? id).values()];
   return (
     <Stack spacing={1.5}>
-      {takes.map((take) => (
-        <TakeCard key={take.id} take={take} block={block} upload={uploads.get(take.id)} />
+      {performances.map((cameras) => (
+        <Stack key={cameras[0]?.id} spacing={0.75}>
+          {cameras.length > 1 && <Typography variant="body2">One performance, {cameras.length} cameras:</Typography>}
+          {cameras.map((take) => (
+            <TakeCard key={take.id} take={take} block={block} upload={uploads.get(take.id)} />
+          ))}
+        </Stack>
       ))}
     </Stack>
   );

@@ -1,8 +1,9 @@
-import { Alert, Button, Paper, Typography } from '@mui/material';
+import { Alert, Paper, Typography } from '@mui/material';
 import type { Block } from '@zest/core/lesson';
-import { useRef, useState, type DragEvent } from 'react';
+import { useState, type DragEvent } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
+import { FilesButton } from './FilesButton.tsx';
 import { uploadTake } from './uploads.ts';
 
 /** Takes files from the phone: by a button or dropped here. */
@@ -10,12 +11,11 @@ export function UploadPanel({ block }: { block: Block }) {
   const { id: lessonId } = useOpenLesson();
   const [over, setOver] = useState(false);
   const [faults, setFaults] = useState<string[]>([]);
-  const input = useRef<HTMLInputElement>(null);
   const dispatch = useAppDispatch();
 
-  const take = async (files: FileList | null) => {
+  const take = async (files: readonly File[]) => {
     const found: string[] = [];
-    for (const file of files ?? []) {
+    for (const file of files) {
       const fault = await dispatch(uploadTake(lessonId, block, file));
       if (fault) found.push(fault);
     }
@@ -24,7 +24,7 @@ export function UploadPanel({ block }: { block: Block }) {
   const drop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
-    void take(event.dataTransfer.files);
+    void take([...event.dataTransfer.files]);
   };
 
   return (
@@ -38,23 +38,10 @@ export function UploadPanel({ block }: { block: Block }) {
       onDragLeave={() => setOver(false)}
       onDrop={drop}
     >
-      <Button variant="contained" onClick={() => input.current?.click()}>
-        Upload a video
-      </Button>
+      <FilesButton label="Upload a video" inputLabel="Video file" onFiles={(files) => void take(files)} />
       <Typography color="text.secondary" sx={{ mt: 1 }}>
         Or drop files here. mp4, mov, webm and mkv from any phone will do.
       </Typography>
-      <input
-        ref={input}
-        type="file"
-        accept="video/*,.mp4,.mov,.mkv,.webm"
-        multiple
-        hidden
-        aria-label="Video file"
-        onChange={(event) => {
-          void take(event.target.files).finally(() => input.current && (input.current.value = ''));
-        }}
-      />
       {faults.map((fault) => (
         <Alert key={fault} severity="error" sx={{ mt: 1 }}>
           {fault}

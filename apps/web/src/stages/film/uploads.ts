@@ -30,7 +30,7 @@ export const subscribeUploads = (listener: Listener) => {
 export const runningUploads = () => running;
 
 /** Makes a take the block's footage; a block without footage takes its first take by itself. */
-export const chooseTake = (block: Block, takeId: string, startsAtMs: number): AppThunk => (dispatch) => {
+export const chooseTake = (block: Block, takeId: string, startsAtMs: number | null): AppThunk => (dispatch) => {
   dispatch(edit(`Take of ${block.title || 'the block'}`, changeBlock(block.id, (draft) => void (draft.footage = { takeId, startsAtMs }))));
 };
 
@@ -55,20 +55,35 @@ async function send(takeId: string, file: Blob, resume: boolean): Promise<void> 
   }
 }
 
+/** Begins a take and sends its file. @returns the take's id, or the fault that kept it from starting */
+const sendAs =
+  (lessonId: string, blockId: string, file: File): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
+  async (dispatch) => {
+    const fault = fileFault(file);
+    if (fault) return { fault };
+    const made = await dispatch(api.endpoints.makeTake.initiate({ lessonId, blockId, name: file.name.slice(0, 200) || 'Upload', source: 'upload' }));
+    if (!made.data) return { fault: problemText(made.error) ?? 'The upload could not be begun.' };
+    const takeId = made.data.id;
+    void send(takeId, file, false).then(() => dispatch(api.util.invalidateTags(['Takes'])));
+    return { takeId };
+  };
+
 /** Sends a file as a new take of the block. @returns the fault that kept it from starting, or null */
 export const uploadTake =
   (lessonId: string, block: Block, file: File): AppThunk<Promise<string | null>> =>
   async (dispatch) => {
-    const fault = fileFault(file);
-    if (fault) return fault;
-    const made = await dispatch(
-      api.endpoints.makeTake.initiate({ lessonId, blockId: block.id, name: file.name.slice(0, 200) || 'Upload', source: 'upload' }),
-    );
-    if (!made.data) return problemText(made.error);
-    const takeId = made.data.id;
-    if (!block.footage) dispatch(chooseTake(block, takeId, 0));
-    void send(takeId, file, false).then(() => dispatch(api.util.invalidateTags(['Takes'])));
+    const begun = await dispatch(sendAs(lessonId, block.id, file));
+    if ('fault' in begun) return begun.fault;
+    if (!block.footage) dispatch(chooseTake(block, begun.takeId, null));
     return null;
+  };
+
+/** Sends a file whose block is still to be found. @returns the fault that kept it from starting, or null */
+export const importTake =
+  (lessonId: string, file: File): AppThunk<Promise<string | null>> =>
+  async (dispatch) => {
+    const begun = await dispatch(sendAs(lessonId, '', file));
+    return 'fault' in begun ? begun.fault : null;
   };
 
 /** Goes on with an upload that broke off; the same file has to be chosen again. */

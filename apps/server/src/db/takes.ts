@@ -1,0 +1,43 @@
+import type { Take } from '@zest/contract';
+import { Op } from 'sequelize';
+import { refuse } from '../errors.ts';
+import type { MediaStore } from '../media/store.ts';
+import { JobRow, LessonRow, RevisionRow, ShareRow, TakeRow } from './models.ts';
+
+/** Hashes of everything stored of a take. */
+export const contentOf = ({ originalSha, workingSha, thumbsSha, waveSha }: TakeRow): string[] =>
+  [originalSha, workingSha, thumbsSha, waveSha].filter((sha) => sha !== null);
+
+/** Where a take's marks say the block starts and ends; null without marks. */
+export function markedOf({ markStartMs, markEndMs, markRate }: TakeRow): Take['marked'] {
+  return markStartMs === null ? null : { startMs: markStartMs, endMs: markEndMs, rate: markRate };
+}
+
+/** Whether a take is seen in the lesson as it is, or in a version that students can open. */
+async function isShown({ id, lessonId }: TakeRow): Promise<boolean> {
+  const lesson = await LessonRow.findByPk(lessonId);
+  const shares = await ShareRow.findAll({ where: { lessonId, revokedAt: null } });
+  const revisions = [...new Set([lesson?.revision ?? 0, ...shares.map(({ revision }) => revision)])];
+  return (await RevisionRow.count({ where: { lessonId, revision: { [Op.in]: revisions }, document: { [Op.like]: `%"takeId":"${id}"%` } } })) > 0;
+}
+
+/** Puts a take into the bin. @throws Refusal 409 while the lesson or a shared version of it shows the take */
+export async function putInBin(take: TakeRow): Promise<void> {
+  if (await isShown(take)) {
+    throw refuse(409, 'in-use', `“${take.name}” is seen in the lesson or in a version that students can open. Use another take there, or close the link, before you put it in the bin.`);
+  }
+  await take.update({ binnedAt: new Date() });
+}
+
+/** Takes of the lesson in the bin are gone for good, with the content no other take has. */
+export async function emptyBin(lessonId: string, store: MediaStore): Promise<void> {
+  const takes = await TakeRow.findAll({ where: { lessonId, binnedAt: { [Op.not]: null } } });
+  for (const take of takes) {
+    await JobRow.update({ cancelRequested: true }, { where: { kind: 'ingest', subjectId: take.id, state: ['queued', 'running'] } });
+    await take.destroy();
+  }
+  for (const sha of new Set(takes.flatMap(contentOf))) {
+    const used = await TakeRow.count({ where: { [Op.or]: [{ originalSha: sha }, { workingSha: sha }, { thumbsSha: sha }, { waveSha: sha }] } });
+    if (used === 0) await store.drop(sha);
+  }
+}

@@ -1,0 +1,129 @@
+import type { RemoteCommand, RemoteMessage, RemoteScreen } from '@zest/contract';
+import { useEffect, useState, type FormEvent } from 'react';
+
+type Screen = { kind: 'waiting' } | { kind: 'shown'; screen: RemoteScreen } | { kind: 'closed' };
+
+const goWords: Record<RemoteScreen['phase'], string> = {
+  ready: 'Start',
+  settling: 'Getting into place',
+  'counting-in': 'Counting in',
+  filming: 'End here',
+  paused: 'Go on',
+  saving: 'Start',
+};
+
+function Code({ fault, onCode }: { fault: string | null; onCode: (code: string) => void }) {
+  const [code, setCode] = useState('');
+  const go = (event: FormEvent) => {
+    event.preventDefault();
+    onCode(code.trim().toUpperCase());
+  };
+  return (
+    <main className="ask">
+      <h1>Second device</h1>
+      <p>The code stands in the film view, under “Second device”.</p>
+      {fault && <p role="alert">{fault}</p>}
+      <form onSubmit={go}>
+        <label htmlFor="code">Code</label>
+        <input id="code" value={code} autoComplete="off" autoCapitalize="characters" spellCheck={false} maxLength={12} onChange={(event) => setCode(event.target.value)} />
+        <button type="submit" disabled={code.trim().length < 4}>
+          Connect
+        </button>
+      </form>
+    </main>
+  );
+}
+
+/** Remote and prompter on a second device: large words, four large buttons, no account. */
+export function RemotePage() {
+  const [code, setCode] = useState<string | null>(null);
+  const [state, setState] = useState<Screen>({ kind: 'waiting' });
+  const [fault, setFault] = useState<string | null>(null);
+
+  useEffect(() => {
+    if (code === null) return;
+    const source = new EventSource(`/api/remotes/${encodeURIComponent(code)}/screen`);
+    source.onmessage = (event: MessageEvent<string>) => {
+      // Our own server's words, checked there.
+      const message = JSON.parse(event.data) as RemoteMessage;
+      if (message.kind === 'screen') setState({ kind: 'shown', screen: message.screen });
+      else if (message.kind === 'closed') {
+        setState({ kind: 'closed' });
+        source.close();
+      }
+    };
+    source.onerror = () => {
+      // Refused, not just interrupted: the browser does not try again by itself.
+      if (source.readyState !== EventSource.CLOSED) return;
+      setFault('This code leads to no film view. Look at the code there, and type it again.');
+      setCode(null);
+    };
+    return () => source.close();
+  }, [code]);
+
+  const send = async (command: RemoteCommand) => {
+    try {
+      const answer = await fetch(`/api/remotes/${encodeURIComponent(code ?? '')}/commands`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ command }) });
+      setFault(answer.ok ? null : ((await answer.json()) as { message: string }).message);
+    } catch {
+      setFault('No connection. Is this device on the same network?');
+    }
+  };
+
+  if (code === null) return <Code fault={fault} onCode={(typed) => (setFault(null), setState({ kind: 'waiting' }), setCode(typed))} />;
+  if (state.kind === 'closed') {
+    return (
+      <main className="ask">
+        <h1>The film view is closed</h1>
+        <button type="button" onClick={() => setCode(null)}>
+          Type another code
+        </button>
+      </main>
+    );
+  }
+  if (state.kind === 'waiting') {
+    return (
+      <main className="ask">
+        <p role="status">Waiting for the film view …</p>
+      </main>
+    );
+  }
+  const { screen } = state;
+  const isReady = screen.phase === 'ready' || screen.phase === 'saving';
+  const canGo = isReady || screen.phase === 'filming' || screen.phase === 'paused';
+  return (
+    <main className="remote" data-phase={screen.phase}>
+      <header>
+        <p className="block">{screen.block}</p>
+        <p className="clock" aria-live="off">
+          {screen.clock}
+        </p>
+        <p className="count">{screen.count}</p>
+      </header>
+      {fault && <p role="alert">{fault}</p>}
+      <section className="prompter" aria-label="Prompter" tabIndex={0}>
+        {screen.prompter
+          .filter(({ kind }) => kind !== 'title')
+          .map(({ kind, text }, i) => (
+            <p key={i} className={kind}>
+              {text}
+            </p>
+          ))}
+      </section>
+      <nav aria-label="Film view">
+        <button type="button" className="go" disabled={!canGo} onClick={() => void send('go')}>
+          {goWords[screen.phase]}
+        </button>
+        <button type="button" onClick={() => void send('back')}>
+          {isReady ? 'Back' : 'Break off'}
+        </button>
+        <button type="button" disabled={isReady} onClick={() => void send('again')}>
+          Again
+        </button>
+        <button type="button" disabled={!isReady} onClick={() => void send('next')}>
+          Next
+        </button>
+      </nav>
+    </main>
+  );
+}

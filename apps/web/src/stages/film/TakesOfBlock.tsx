@@ -1,0 +1,53 @@
+import { Box, Button, Paper, Stack, Typography } from '@mui/material';
+import type { Block } from '@zest/core/lesson';
+import { useState } from 'react';
+import { useTakes } from '../../app/use-lesson.ts';
+import { BinPanel } from './BinPanel.tsx';
+import { CompareTakes } from './CompareTakes.tsx';
+import { RetakeRecord } from './RetakeRecord.tsx';
+import { StartMark } from './StartMark.tsx';
+import { TakeList } from './TakeList.tsx';
+import { UploadPanel } from './UploadPanel.tsx';
+
+/** What was filmed of a block: which take is the one, where the block starts in it, what is wrong with the others. */
+export function TakesOfBlock({ block }: { block: Block }) {
+  const all = useTakes();
+  const [compares, setCompares] = useState(false);
+  const own = all.filter((take) => take.blockId === block.id && !take.inBin);
+  const ready = own.filter(({ state }) => state === 'ready');
+  const chosen = own.find((take) => take.id === block.footage?.takeId);
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, gap: 2, alignItems: 'start' }}>
+      <Stack spacing={2}>
+        <Paper variant="outlined" sx={{ p: 2 }}>
+          {ready.length > 1 && (
+            <Button onClick={() => setCompares(!compares)} aria-pressed={compares} variant={compares ? 'contained' : 'outlined'} sx={{ mb: 1.5 }}>
+              {compares ? 'Back to the chosen take' : `Compare the ${ready.length} takes`}
+            </Button>
+          )}
+          {compares && ready.length > 1 ? (
+            <CompareTakes block={block} takes={ready} />
+          ) : chosen?.state === 'ready' ? (
+            <StartMark key={chosen.id} block={block} take={chosen} />
+          ) : (
+            <Typography color="text.secondary" sx={{ py: 8, textAlign: 'center' }}>
+              {chosen && chosen.state !== 'failed'
+                ? 'The working copy of this take is being made. Meanwhile you can film the next block.'
+                : block.kind === 'card'
+                  ? 'A card is drawn by the program and needs no filming.'
+                : own.length === 0
+                  ? 'No take of this block yet. Film it, or upload a file from your phone.'
+                  : 'Choose a take on the right to set where the block starts in it.'}
+            </Typography>
+          )}
+        </Paper>
+        <RetakeRecord takes={all} />
+      </Stack>
+      <Stack spacing={2}>
+        <UploadPanel block={block} />
+        <TakeList block={block} takes={own} />
+        <BinPanel takes={all} />
+      </Stack>
+    </Box>
+  );
+}

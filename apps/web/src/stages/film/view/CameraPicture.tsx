@@ -1,0 +1,74 @@
+import { Box } from '@mui/material';
+import type { Framing } from '@zest/core/framing';
+import type { Block, Lesson } from '@zest/core/lesson';
+import type { FrameHint } from '@zest/core/signal';
+import { useEffect, useRef, useState } from 'react';
+import type { OpenCamera } from '../../../record/cameras.ts';
+import { BlockOverlay } from '../BlockOverlay.tsx';
+import { FramingGuide } from './FramingGuide.tsx';
+import { HintSign } from './HintSign.tsx';
+import { useLiveWatch } from './use-live-watch.ts';
+
+interface PictureProps {
+  stream: MediaStream | null;
+  mirrored: boolean;
+  label: string;
+  onVideo?: (video: HTMLVideoElement | null) => void;
+}
+
+function Picture({ stream, mirrored, label, onVideo }: PictureProps) {
+  const video = useRef<HTMLVideoElement>(null);
+  useEffect(() => {
+    const own = video.current;
+    if (!own) return;
+    own.srcObject = stream;
+    onVideo?.(stream ? own : null);
+    return () => onVideo?.(null);
+  }, [stream, onVideo]);
+  // People know themselves from mirrors; the recording is not mirrored.
+  return <video ref={video} autoPlay muted playsInline aria-label={label} style={{ visibility: 'visible', width: '100%', height: '100%', objectFit: 'contain', transform: mirrored ? 'scaleX(-1)' : 'none' }} />;
+}
+
+/** Recording comes first: the overlays need not be smooth to be read from afar. */
+const OVERLAY_EVERY_MS = 100;
+
+interface CameraPictureProps {
+  camera: OpenCamera | null;
+  more: readonly OpenCamera[];
+  mirrored: boolean;
+  watches: boolean;
+  lesson: Lesson;
+  block: Block;
+  framing: Framing;
+  momentMs: () => number | null;
+  /** Told when nobody is in the picture any more, or stands wrong. */
+  onHint?: (hint: FrameHint) => void;
+}
+
+/** The first camera large, with overlays and framing guide; further ones small in its corner. */
+export function CameraPicture({ camera, more, mirrored, watches, lesson, block, framing, momentMs, onHint }: CameraPictureProps) {
+  const [video, setVideo] = useState<HTMLVideoElement | null>(null);
+  const watched = useLiveWatch(watches ? video : null, framing.room, lesson.filming);
+  const { hint } = watched;
+  useEffect(() => {
+    if (hint) onHint?.(hint);
+  }, [hint, onHint]);
+  const isUpright = lesson.filming.orientation === 'portrait';
+  return (
+    <Box sx={{ position: 'relative', minHeight: 0, flex: '0 1 auto', aspectRatio: isUpright ? '9 / 16' : '16 / 9', maxHeight: '100%', maxWidth: '100%', alignSelf: 'center', width: isUpright ? 'auto' : '100%', bgcolor: '#26211c', containerType: 'inline-size', overflow: 'hidden' }}>
+      <Box sx={{ position: 'absolute', inset: 0 }}>
+        <Picture stream={camera?.stream ?? null} mirrored={mirrored} label="Camera picture" onVideo={setVideo} />
+      </Box>
+      <Box className={isUpright ? undefined : 'stage-over'} sx={{ position: 'absolute', inset: 0, '& canvas': { width: '100%', height: '100%', display: 'block' } }}>
+        {!isUpright && <BlockOverlay lesson={lesson} block={block} momentMs={momentMs} everyMs={OVERLAY_EVERY_MS} />}
+      </Box>
+      <FramingGuide framing={framing} filming={lesson.filming} mirrored={mirrored} />
+      <HintSign watched={watched} mirrored={mirrored} />
+      {more.map(({ id, stream }, i) => (
+        <Box key={id} sx={{ position: 'absolute', right: 8, bottom: 8 + i * 110, width: 170, height: 100, border: 2, borderColor: '#fff6ea', bgcolor: '#000' }}>
+          <Picture stream={stream} mirrored={mirrored} label={`Picture of camera ${i + 2}`} />
+        </Box>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,61 @@
+import { remoteMessageSchema, remoteSchema, type RemoteCommand, type RemoteScreen } from '@zest/contract';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
+
+/** A second device is told what changes, but not more often than this. */
+const TELL_EVERY_MS = 200;
+
+interface Remote {
+  code: string | null;
+  devices: number;
+  fault: string | null;
+  open: () => Promise<void>;
+}
+
+const send = (method: string, path: string, body?: unknown) =>
+  fetch(path, { method, ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) });
+
+/** Lets a second device look at the film view and drive it, by a code. */
+export function useRemote(lessonId: string, screen: () => RemoteScreen, onCommand: (command: RemoteCommand) => void): Remote {
+  const [code, setCode] = useState<string | null>(null);
+  const [devices, setDevices] = useState(0);
+  const [fault, setFault] = useState<string | null>(null);
+  const told = useRef('');
+  const command = useEffectEvent(onCommand);
+  const look = useEffectEvent(screen);
+
+  useEffect(() => {
+    if (code === null) return;
+    const source = new EventSource(`/api/remotes/${code}/inbox`);
+    source.onmessage = (event: MessageEvent<string>) => {
+      const message = remoteMessageSchema.parse(JSON.parse(event.data));
+      if (message.kind === 'command') command(message.command);
+      else if (message.kind === 'devices') setDevices(message.count);
+    };
+    let busy = false;
+    const tell = async () => {
+      const now = JSON.stringify(look());
+      if (busy || now === told.current) return;
+      busy = true;
+      const answer = await send('PUT', `/api/remotes/${code}/screen`, JSON.parse(now)).catch(() => null);
+      if (answer?.ok) told.current = now;
+      busy = false;
+    };
+    const telling = setInterval(() => void tell(), TELL_EVERY_MS);
+    return () => {
+      clearInterval(telling);
+      source.close();
+      void send('DELETE', `/api/remotes/${code}`).catch(() => undefined);
+    };
+  }, [code]);
+
+  const open = async () => {
+    try {
+      const answer = await send('POST', `/api/lessons/${lessonId}/remotes`, {});
+      setCode(remoteSchema.parse(await answer.json()).remote);
+      setFault(null);
+    } catch {
+      setFault('No code could be had. Check the connection to the server.');
+    }
+  };
+  return { code, devices, fault, open };
+}

@@ -1,0 +1,4 @@
+declare module '@zest/pose-model/*?url' {
+  const url: string;
+  export default url;
+}

@@ -1,0 +1,146 @@
+import type { Block, Filming, Shot, ShotAngle } from '../lesson/index.ts';
+import { bodyRoom, type BodyRoom } from './body-room.ts';
+import { angleOfView, lensPresets, project, radiansOf, type Camera, type RoomPoint } from './optics.ts';
+
+/** Part of the picture that counts as safe: EBU R 95 and SMPTE ST 2046-1 keep 93 % for action and 90 % for graphics. */
+export const SAFE_PART: Record<Filming['safe'], number> = { whole: 1, action: 0.93, graphics: 0.9 };
+/** A camera stands at least this far from what it films. */
+const NEAREST_CM = 30;
+const FARTHEST_CM = 6_000;
+/** Room behind the camera for its stand. */
+const STAND_CM = 20;
+const LOWEST_CM = 20;
+
+/** Where the camera goes and what it then sees; lengths in centimetres from the performer's place. */
+export interface Placing {
+  camera: Camera;
+  /** Floor in the safe part of the picture, at the performer's place. */
+  floorWidthCm: number;
+  /** Tape on the floor: how far the performer may go each way and still be seen whole. */
+  tape: { leftCm: number; rightCm: number; nearCm: number };
+  /** Depth of the room from the far end of the move to behind the camera. */
+  depthCm: number;
+}
+
+export type Remedy =
+  | { kind: 'turn-phone'; orientation: Filming['orientation']; placing: Placing }
+  | { kind: 'wider-lens'; lensMm: number; placing: Placing }
+  | { kind: 'turn-move'; angle: ShotAngle; placing: Placing }
+  | { kind: 'smaller-travel'; percent: number; placing: Placing };
+
+export interface Framing {
+  /** What has to be in the picture. */
+  room: BodyRoom;
+  /** Null when no distance up to 60 m shows it all. */
+  placing: Placing | null;
+  /** By how much the filming room is too small; 0 where it is enough, null where it is not known. */
+  missing: { depthCm: number | null; widthCm: number | null; heightCm: number | null };
+  /** What would make it fit the room, each by itself. */
+  remedies: Remedy[];
+}
+
+type Setup = Pick<Filming, 'lensMm' | 'orientation' | 'safe' | 'cameraCm'>;
+
+function corners({ leftCm, rightCm, bottomCm, topCm, nearCm, farCm }: BodyRoom): RoomPoint[] {
+  return [-leftCm, rightCm].flatMap((right) => [bottomCm, topCm].flatMap((up) => [nearCm, -farCm].map((near) => ({ rightCm: right, upCm: up, nearCm: near }))));
+}
+
+/** The camera at that distance, aimed so that what is highest and lowest lies equally far from the middle. */
+function aimed(room: BodyRoom, distanceCm: number, setup: Setup): Camera {
+  const heightCm = setup.cameraCm ?? Math.max(LOWEST_CM, Math.round((room.bottomCm + room.topCm) / 2));
+  const elevations = corners(room).map(({ upCm, nearCm }) => Math.atan2(upCm - heightCm, distanceCm - nearCm));
+  const tiltDeg = ((Math.max(...elevations) + Math.min(...elevations)) / 2) * (180 / Math.PI);
+  return { ...angleOfView(setup.lensMm, setup.orientation), distanceCm, heightCm, offsetCm: (room.rightCm - room.leftCm) / 2, tiltDeg };
+}
+
+/** Whether all of the room lies in the safe part of the picture. */
+export function showsAll(camera: Camera, room: BodyRoom, safe: Filming['safe']): boolean {
+  const edge = SAFE_PART[safe] + 1e-9;
+  return corners(room).every((point) => {
+    const seen = project(camera, point);
+    return seen !== null && Math.abs(seen.x) <= edge && Math.abs(seen.y) <= edge;
+  });
+}
+
+/** The first whole number from `low` to `high` that passes, of a test that goes on passing; null when none does. */
+function firstPassing(low: number, high: number, passes: (n: number) => boolean): number | null {
+  if (!passes(high)) return null;
+  let [from, to] = [low, high];
+  while (from < to) {
+    const middle = Math.floor((from + to) / 2);
+    if (passes(middle)) to = middle;
+    else from = middle + 1;
+  }
+  return to;
+}
+
+/** How near the camera the performer may come and still be seen from bottom to top. */
+function nearestCm(camera: Camera, room: BodyRoom, safe: Filming['safe']): number {
+  const isSeen = (nearCm: number) => showsAll(camera, { ...room, leftCm: 0, rightCm: 0, nearCm, farCm: -nearCm }, safe);
+  const last = Math.floor(camera.distanceCm) - NEAREST_CM;
+  const gone = firstPassing(0, Math.max(0, last), (nearCm) => !isSeen(nearCm));
+  return Math.max(0, (gone ?? last + 1) - 1);
+}
+
+function place(room: BodyRoom, setup: Setup): Placing | null {
+  const from = Math.ceil(room.nearCm) + NEAREST_CM;
+  const distanceCm = firstPassing(from, FARTHEST_CM, (cm) => showsAll(aimed(room, cm, setup), room, setup.safe));
+  if (distanceCm === null) return null;
+  const camera = aimed(room, distanceCm, setup);
+  const tilt = radiansOf(camera.tiltDeg);
+  const depthToFloor = distanceCm * Math.cos(tilt) - camera.heightCm * Math.sin(tilt);
+  const half = depthToFloor * Math.tan(radiansOf(camera.horizontalDeg / 2)) * SAFE_PART[setup.safe];
+  return {
+    camera,
+    floorWidthCm: Math.floor(2 * half),
+    tape: { leftCm: Math.floor(half - camera.offsetCm), rightCm: Math.floor(half + camera.offsetCm), nearCm: nearestCm(camera, room, setup.safe) },
+    depthCm: Math.ceil(distanceCm + room.farCm + STAND_CM),
+  };
+}
+
+const turned: Record<ShotAngle, ShotAngle> = { front: 'left side', back: 'right side', 'left side': 'front', 'right side': 'front' };
+
+/** The block with its marks brought nearer to the performer. */
+function closer(block: Block, percent: number): Block {
+  const nearer = (cm: number) => Math.round((cm * percent) / 100);
+  return { ...block, floor: block.floor.map((mark) => ({ ...mark, rightCm: nearer(mark.rightCm), forwardCm: nearer(mark.forwardCm) })) };
+}
+
+function remediesFor(block: Block, shot: Shot, filming: Filming, depthCm: number): Remedy[] {
+  const fits = (placing: Placing | null): placing is Placing => placing !== null && placing.depthCm <= depthCm;
+  const room = bodyRoom(block, shot, filming.performerCm);
+  const remedies: Remedy[] = [];
+  const orientation = filming.orientation === 'landscape' ? 'portrait' : 'landscape';
+  const upright = place(room, { ...filming, orientation });
+  if (fits(upright)) remedies.push({ kind: 'turn-phone', orientation, placing: upright });
+  for (const { lensMm } of lensPresets.filter((lens) => lens.lensMm < filming.lensMm).reverse()) {
+    const wider = place(room, { ...filming, lensMm });
+    if (!fits(wider)) continue;
+    remedies.push({ kind: 'wider-lens', lensMm, placing: wider });
+    break;
+  }
+  const angle = turned[shot.angle];
+  const side = place(bodyRoom(block, { ...shot, angle }, filming.performerCm), filming);
+  if (fits(side)) remedies.push({ kind: 'turn-move', angle, placing: side });
+  if (block.floor.length > 0 && shot.framing === 'whole body') {
+    const at = (percent: number) => place(bodyRoom(closer(block, percent), shot, filming.performerCm), filming);
+    const most = firstPassing(0, 100, (less) => fits(at(100 - less)));
+    const smaller = most === null ? null : at(100 - most);
+    if (most !== null && smaller) remedies.push({ kind: 'smaller-travel', percent: 100 - most, placing: smaller });
+  }
+  return remedies;
+}
+
+/** Where the camera goes for a shot, where the tape goes, whether the room is enough and what to change if it is not. */
+export function frameShot(block: Block, shot: Shot, filming: Filming): Framing {
+  const room = bodyRoom(block, shot, filming.performerCm);
+  const placing = place(room, filming);
+  const own = filming.room;
+  const missing = {
+    depthCm: own && placing ? Math.max(0, placing.depthCm - own.depthCm) : null,
+    widthCm: own ? Math.max(0, Math.ceil(room.leftCm + room.rightCm) - own.widthCm) : null,
+    heightCm: own ? Math.max(0, Math.ceil(room.topCm) - own.heightCm) : null,
+  };
+  const isTooShort = own !== null && (placing === null || (missing.depthCm ?? 0) > 0);
+  return { room, placing, missing, remedies: isTooShort ? remediesFor(block, shot, filming, own.depthCm) : [] };
+}
