@@ -16,7 +16,7 @@ let lessonId: string;
 
 const RATE = 48_000;
 const view = () => page.getByRole('dialog', { name: 'Film view' });
-const takes = async () => (await (await page.request.get(`${zest.url}/api/lessons/${lessonId}/takes`)).json()) as Take[];
+const takes = async () => ((await (await page.request.get(`${zest.url}/api/lessons/${lessonId}/takes`)).json()) as Take[]).filter(({ inBin }) => !inBin);
 
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
@@ -105,15 +105,9 @@ test('the camera’s place is reckoned, a room that is too short is put right, a
   await saved(page);
 });
 
-test('the practice camera films both blocks hands-free; tones lie within 20 ms of the schedule', async () => {
-  await page.getByRole('button', { name: /Work and rest: 9 s/ }).first().click();
-  await page.getByRole('tab', { name: 'Set up' }).click();
-  await page.getByLabel('Time to get into place').fill('1');
+/** Films both blocks hands-free from the first on; the talk ends when the key is pressed. */
+async function filmBoth(): Promise<void> {
   await page.getByRole('button', { name: 'Film this block' }).click();
-  await view().getByRole('button', { name: 'Settings' }).click();
-  await view().getByLabel('The pacer speaks its counts').uncheck();
-  await view().getByLabel(/The pacer is heard in the recording/).check();
-  await view().getByLabel(/Hands-free/).check();
   await expect(view().getByTestId('level')).toHaveText(/Sound is good|Quiet/);
   await page.keyboard.press('PageDown');
   await expect(view().getByTestId('film-count')).toHaveText('1 of 2', { timeout: 60_000 });
@@ -126,9 +120,38 @@ test('the practice camera films both blocks hands-free; tones lie within 20 ms o
   await expect(view().getByText(/^Saving/)).toBeHidden({ timeout: 120_000 });
   await expect(view().getByRole('button', { name: 'Start', exact: true })).toBeVisible({ timeout: 30_000 });
   await view().getByRole('button', { name: 'Leave filming' }).click();
-  await expect(page.getByTestId('take')).toContainText('lies by its sync mark', { timeout: 180_000 });
-  await expect.poll(async () => (await takes()).filter(({ state, marked }) => state === 'ready' && marked?.endMs).length, { timeout: 180_000 }).toBe(2);
-  const [work, talk] = await takes();
+}
+
+test('the practice camera films both blocks hands-free; tones lie within 20 ms of the schedule', async () => {
+  const first = page.getByRole('button', { name: /Work and rest: 9 s/ }).first();
+  await first.click();
+  await page.getByRole('tab', { name: 'Set up' }).click();
+  await page.getByLabel('Time to get into place').fill('1');
+  await page.getByRole('button', { name: 'Film this block' }).click();
+  await view().getByRole('button', { name: 'Settings' }).click();
+  await view().getByLabel('The pacer speaks its counts').uncheck();
+  await view().getByLabel(/The pacer is heard in the recording/).check();
+  await view().getByLabel(/Hands-free/).check();
+  await view().getByLabel(/^Watch/).uncheck();
+  await view().getByRole('button', { name: 'Leave filming' }).click();
+  await filmBoth();
+  const ready = async () => (await takes()).filter(({ state }) => state === 'ready');
+  await expect.poll(async () => (await ready()).length, { timeout: 180_000 }).toBe(2);
+  // A machine that others use may lose time while it records. The program says so, and a teacher films again.
+  for (let again = 1; again <= 2 && !(await ready()).every(({ marked }) => marked?.rate); again += 1) {
+    const stalled = await ready();
+    const isWork = stalled.some(({ marked, name }) => !marked?.rate && name.startsWith('Work'));
+    await page.getByRole('button', { name: isWork ? /Work and rest: 9 s/ : /^Talk: / }).first().click();
+    await page.getByRole('tab', { name: 'Takes' }).click();
+    await expect(page.getByText(/could not keep up/).first()).toBeVisible();
+    test.info().annotations.push({ type: 'filmed again', description: 'The machine lost time while it recorded.' });
+    await first.click();
+    await filmBoth();
+    await saved(page);
+    for (const { id } of stalled) expect((await page.request.put(`${zest.url}/api/takes/${id}`, { data: { inBin: true } })).ok()).toBe(true);
+    await expect.poll(async () => (await ready()).length, { timeout: 180_000 }).toBe(2);
+  }
+  const [work, talk] = await ready();
   if (!work?.marked || !talk?.marked) throw new Error('A take has no marks.');
   expect(Math.abs((work.marked.endMs ?? 0) - work.marked.startMs - 9_000)).toBeLessThan(20);
   expect((talk.marked.endMs ?? 0) - talk.marked.startMs).toBeGreaterThan(2_000);
@@ -211,6 +234,7 @@ test('the live watch says when the performer is gone, and where to stand', async
   await page.getByRole('button', { name: /Work and rest: 9 s/ }).first().click();
   await page.getByRole('button', { name: 'Film this block' }).click();
   await view().getByRole('button', { name: 'Settings' }).click();
+  await view().getByLabel(/^Watch/).check();
   // The page itself may not run WebAssembly; its watching worker does.
   expect((await page.request.get(`${zest.url}/lessons/x/film`)).headers()['content-security-policy']).not.toContain('unsafe');
   // Standing where the framing puts the camera, all is well.

@@ -89,6 +89,7 @@ test('the lesson is made to fit, and undone', async () => {
 
 test('the ledgers say what is uneven, late or too big, and put right what they can', async () => {
   await page.getByRole('button', { name: /^Laps: / }).click();
+  await expect(field('Block')).toHaveValue('Laps');
   await page.getByRole('button', { name: '+ Kit' }).click();
   await field('What').fill('Hoop');
   await expect(page.getByRole('button', { name: /^Kit 1 not named in time/ })).toBeVisible();
@@ -100,6 +101,7 @@ test('the ledgers say what is uneven, late or too big, and put right what they c
   await field('Width').fill('6');
   await expect(page.getByRole('button', { name: /^Space 6 m × 1.5 m/ })).toBeVisible();
   await page.getByRole('button', { name: /^Work and rest: / }).click();
+  await expect(field('Block')).toHaveValue('Work and rest');
   await field('Side').click();
   await page.getByRole('option', { name: 'right only' }).click();
   await expect(page.getByRole('button', { name: /^Sides 1 uneven block/ })).toBeVisible();

@@ -1,3 +1,4 @@
+import os from 'node:os';
 import { foldersOf, readConfig } from './config.ts';
 import { connect } from './db/connect.ts';
 import { databaseQueue } from './jobs/queue.ts';
@@ -6,6 +7,8 @@ import { logger } from './log.ts';
 import { diskStore } from './media/store.ts';
 
 /** The process that does the long work. Several may run beside each other. */
+// Whoever films or plays on this machine comes first; what is started from here goes on at the same priority.
+os.setPriority(10);
 const config = readConfig();
 const folders = foldersOf(config.dataDir);
 const sequelize = await connect(config.db, 4);

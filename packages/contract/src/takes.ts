@@ -40,7 +40,7 @@ export const takeSchema = z.object({
   thumbs: z.number(),
   hasSound: z.boolean(),
   performance: z.object({ id: z.string(), number: z.number(), shotId: z.string() }).nullable(),
-  /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; `rate` above 1: its clock runs fast. */
+  /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; `rate` above 1: its clock runs fast; null with both marks found: time is missing from the recording. */
   marked: z.object({ startMs: z.number(), endMs: z.number().nullable(), rate: z.number().nullable() }).nullable(),
   reason: z.enum(retakeReasons).nullable(),
   note: z.string(),

@@ -20,12 +20,12 @@ export interface Look {
   ms: number;
 }
 
-/** Looks for eight a second; the machine may give fewer. */
+/** Wanted is ten a second; the machine may give fewer. */
 const WANTED_EVERY_MS = 100;
 /** A look may take this part of the time between two; what is left belongs to the recording. */
-const BUSY = { most: 0.85, contended: 0.4 } as const;
-/** A look that takes so much longer than the quickest had to share the machine: it then steps back further. */
-const CONTENDED = 1.6;
+const BUSY = { most: 0.92, least: 0.3, back: 0.7, on: 1.1 } as const;
+/** How often it is asked whether the picture lost frames, and the part of them that is too many. */
+const FRAMES = { everyMs: 2_000, mostLost: 0.04 } as const;
 
 function smallCanvas(): OffscreenCanvasRenderingContext2D {
   // Drawn and read in memory: a graphics card would only be in the way.
@@ -39,10 +39,13 @@ export class LiveWatch {
   readonly #worker = new Worker(new URL('./watch.worker.ts', import.meta.url), { type: 'module' });
   readonly #small = smallCanvas();
   #timer: ReturnType<typeof setTimeout> | undefined;
-  #crop: Crop = { left: 0, top: 0, width: 1, height: 1 };
   #pose: SeenPose | null = null;
   #askedAt = 0;
-  #quickestMs = Infinity;
+  /** Crops of the questions the worker has not answered; one may wait while another is looked at. */
+  readonly #asked: Crop[] = [];
+  #lookMs = 0;
+  #busy: number = BUSY.most;
+  #frames = { atMs: 0, total: 0, lost: 0 };
   #left = false;
 
   constructor(
@@ -69,36 +72,48 @@ export class LiveWatch {
       case 'ready':
         this.#look();
         return;
-      case 'pose': {
-        this.#pose = poseFrom(answer.joints, this.#crop);
+      case 'pose':
+        this.#lookMs = answer.ms;
+        this.#pose = poseFrom(answer.joints, this.#asked.shift() ?? { left: 0, top: 0, width: 1, height: 1 });
         this.onLook({ pose: this.#pose, ms: answer.ms });
-        this.#quickestMs = Math.min(this.#quickestMs, answer.ms);
-        const busy = answer.ms > this.#quickestMs * CONTENDED ? BUSY.contended : BUSY.most;
-        const every = Math.max(WANTED_EVERY_MS, answer.ms / busy);
-        this.#timer = setTimeout(() => this.#look(), Math.max(0, this.#askedAt + every - performance.now()));
-      }
     }
+  }
+
+  /** Frames the picture loses show that the machine has too much to do: the watch then steps back, and comes on again slowly. */
+  #settle(): void {
+    const { totalVideoFrames: total, droppedVideoFrames: lost } = this.video.getVideoPlaybackQuality();
+    const known = this.#frames;
+    if (this.#askedAt - known.atMs < FRAMES.everyMs) return;
+    const part = (lost - known.lost) / Math.max(1, total - known.total);
+    this.#busy = part > FRAMES.mostLost ? Math.max(BUSY.least, this.#busy * BUSY.back) : Math.min(BUSY.most, this.#busy * BUSY.on);
+    this.#frames = { atMs: this.#askedAt, total, lost };
+  }
+
+  #again(inMs: number): void {
+    this.#timer = setTimeout(() => this.#look(), inMs);
   }
 
   #look(): void {
     const { videoWidth: w, videoHeight: h } = this.video;
     if (this.#left) return;
-    this.#askedAt = performance.now();
-    if (w === 0 || this.video.readyState < HTMLMediaElement.HAVE_CURRENT_DATA) {
-      this.#timer = setTimeout(() => this.#look(), WANTED_EVERY_MS);
+    if (w === 0 || this.#asked.length > 1 || this.video.readyState < HTMLMediaElement.HAVE_CURRENT_DATA) {
+      this.#again(this.#asked.length > 1 ? 10 : WANTED_EVERY_MS);
       return;
     }
-    this.#crop = nextCrop(this.#pose, w / h);
-    const { left, top, width, height } = this.#crop;
+    this.#askedAt = performance.now();
+    this.#settle();
+    this.#again(Math.max(WANTED_EVERY_MS, this.#lookMs / this.#busy));
+    const crop = nextCrop(this.#pose, w / h);
+    const { left, top, width, height } = crop;
     try {
       this.#small.fillRect(0, 0, WATCH_SIDE, WATCH_SIDE);
       // What lies beyond the picture stays black.
       this.#small.drawImage(this.video, left * w, top * h, width * w, height * h, 0, 0, WATCH_SIDE, WATCH_SIDE);
       const question: WatchQuestion = { pixels: this.#small.getImageData(0, 0, WATCH_SIDE, WATCH_SIDE).data };
       this.#worker.postMessage(question, [question.pixels.buffer]);
+      this.#asked.push(crop);
     } catch {
-      // The camera was just closed or changed: looked at again when it is there.
-      this.#timer = setTimeout(() => this.#look(), 500);
+      // The camera was just closed or changed: looked at again when its time comes.
     }
   }
 }

@@ -28,6 +28,14 @@ function stateWords(take: Take, upload: RunningUpload | undefined): string {
   }
 }
 
+/** What the marks of a take filmed here say about its recording; null when all is well. */
+function stallWords({ state, source, performance, marked }: Take): string | null {
+  if (state !== 'ready' || source === 'upload' || !performance) return null;
+  if (!marked) return 'Its sync mark cannot be heard: the machine could not keep up, or filming was broken off. Say by hand where the block starts, or film it again with other programs closed.';
+  if (marked.endMs !== null && marked.rate === null) return 'The machine could not keep up: time is missing from this recording, and overlays may not fall where they should. Film it again with other programs closed.';
+  return null;
+}
+
 function ContinueButton({ take }: { take: Take }) {
   const input = useRef<HTMLInputElement>(null);
   const dispatch = useAppDispatch();
@@ -56,6 +64,7 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
   const notice = useNotice();
   const set = (part: ChangeTake) => void change({ takeId: take.id, ...part }).then((answer) => answer.error && notice(problemText(answer.error) ?? 'That was not kept.'));
   const isChosen = block.footage?.takeId === take.id;
+  const stall = stallWords(take);
   const part = take.state === 'uploading' ? (upload?.part ?? 0) : take.progress;
   return (
     <Paper variant="outlined" sx={{ p: 1.5, borderColor: isChosen ? 'primary.main' : 'divider', borderWidth: 2 }} data-testid="take">
@@ -104,6 +113,11 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
         </Alert>
       )}
       {take.state === 'uploading' && take.source === 'upload' && (!upload || upload.fault) && <ContinueButton take={take} />}
+      {stall && (
+        <Alert severity="warning" sx={{ mt: 1 }}>
+          {stall}
+        </Alert>
+      )}
       {take.duplicateOf && (
         <Alert severity="info" sx={{ mt: 1 }}>
           The very same file is here already. One of the two can go in the bin.

@@ -56,7 +56,7 @@ export function useLiveWatch(video: HTMLVideoElement | null, room: BodyRoom, fil
           light = lightHint(lumaOf(video, ctx), LUMA.width, sure.length > 0 ? { left: Math.min(...xs), right: Math.max(...xs), top: Math.min(...ys), bottom: Math.max(...ys) } : null);
         }
         const hint = said(judge(look, video.videoWidth / video.videoHeight), now);
-        const perSecond = Math.round((times.length / Math.max(1, (now - (times[0] ?? now)) / 1000)) * 2) / 2;
+        const perSecond = Math.round((Math.max(0, times.length - 1) / Math.max(1, (now - (times[0] ?? now)) / 1000)) * 2) / 2;
         const next: Watched = { hint, light, perSecond, isSlow: times.length > 3 && perSecond < SLOW_PER_SECOND, fault: null };
         setWatched((known) => (JSON.stringify(known) === JSON.stringify(next) ? known : next));
       },
