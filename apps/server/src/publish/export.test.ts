@@ -44,7 +44,7 @@ afterAll(() => {
 /** Largest mean difference of a slot's box between a burned-in frame and the painter's own picture. */
 function boxDifference(video: string, assembly: Assembly, frame: number, slot: 'clock' | 'counter', paintedFrame = frame): number {
   const burned = frameOf(video, frame);
-  const painted = sceneRgba({ ...sceneAt(assembly, instantOfFrame(paintedFrame)), card: null }, 1280);
+  const painted = sceneRgba({ ...sceneAt(assembly, instantOfFrame(paintedFrame)), card: null, rising: null }, 1280);
   const { x, y, width, height } = SLOT_BOXES[slot];
   let sum = 0;
   let count = 0;
@@ -123,7 +123,7 @@ describe('an exported lesson', () => {
   });
 
   it('mirrors the footage, not the overlays, where the lesson says so', async () => {
-    const mirrored = { ...assembly, mirrored: true };
+    const mirrored: Assembly = { ...assembly, segments: assembly.segments.map((segment) => ({ ...segment, look: { ...segment.look, mirrored: true } })) };
     const plain = frameOf((await make(assembly)).video, 130);
     const other = (await make(mirrored)).video;
     expect(boxDifference(other, mirrored, 130, 'clock')).toBeLessThan(6);

@@ -43,7 +43,7 @@ export function sceneRgba(scene: Parameters<typeof paintScene>[1], width: number
 
 /** A full-frame card as RGBA, 1280x720. */
 export function cardRgba(card: CardText): Buffer {
-  return sceneRgba({ atMs: 0, card, items: [], caption: null }, REFERENCE.width);
+  return sceneRgba({ atMs: 0, card, rising: null, items: [], caption: null }, REFERENCE.width);
 }
 
 /** What a slot shows over a stretch of frames: one entry for each change, frames counted from the stretch's start. */

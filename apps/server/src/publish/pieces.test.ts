@@ -8,7 +8,8 @@ import { piecesOf } from './pieces.ts';
 
 const work: Partial<IntervalsBlock> = { kind: 'intervals', title: 'Skip', workMs: 45_000, restMs: 15_000, rounds: 2, leadInMs: 5_000, footage: { takeId: 'take', startsAtMs: 1_000 } };
 const media = new Map([['take', { sha: 'a'.repeat(64), hasSound: true }]]);
-const cut = (blocks: Partial<IntervalsBlock>[], frames = 9_000): Assembly => firstCut(lessonOf(blocks), new Map([['take', { id: 'take', frames, marked: null }]]));
+const takes = (frames: number) => new Map([['take', { id: 'take', frames, marked: null }]]);
+const cut = (blocks: Partial<IntervalsBlock>[], frames = 9_000): Assembly => firstCut(lessonOf(blocks), takes(frames));
 
 describe('pieces of an export', () => {
   it('tile the video, none longer than 20 s, each from its place in the take', () => {
@@ -18,7 +19,7 @@ describe('pieces of an export', () => {
     for (const piece of pieces) {
       expect(piece.startFrame).toBe(at);
       expect(piece.frames).toBeLessThanOrEqual(600);
-      if (piece.source.kind === 'take') expect(piece.source.inFrame).toBe(30 + at);
+      if (piece.picture.kind === 'take') expect(piece.picture.shot.inFrame).toBe(30 + at);
       at += piece.frames;
     }
     expect(at).toBe(firstFrameFrom(assembly.durationMs));
@@ -34,12 +35,14 @@ describe('pieces of an export', () => {
     expect(later[0]).toBe(first[0]);
     expect(later).not.toEqual(first);
     expect(hashes(cut([work]), new Map([['take', { sha: 'b'.repeat(64), hasSound: true }]]))).not.toContain(first[0]);
-    expect(hashes({ ...cut([work]), mirrored: true })).not.toContain(first[0]);
+    const lesson = lessonOf([work]);
+    const mirrored = firstCut({ ...lesson, settings: { ...lesson.settings, sides: 'mirrored' } }, takes(9_000));
+    expect(hashes(mirrored)).not.toContain(first[0]);
   });
 
   it('hold the last frame of a take that has run out, and refuse a take without its file', () => {
     const short = piecesOf(cut([work], 700), media);
-    expect(short.at(-1)?.source).toMatchObject({ inFrame: 699 });
+    expect(short.at(-1)?.picture).toMatchObject({ shot: { inFrame: 699, available: 1 } });
     expect(() => piecesOf(cut([work]), new Map())).toThrow('missing');
   });
 

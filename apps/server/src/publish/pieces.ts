@@ -1,4 +1,4 @@
-import { takeFrameAt, slots, type Assembly, type Segment, type Slot } from '@zest/core/assembly';
+import { closerRegion, slots, takeFrameAt, type Assembly, type BesideLayout, type CardText, type Look, type Region, type Segment, type Slot, type Source, type TakeSource } from '@zest/core/assembly';
 import { COLOURS, REFERENCE, SLOT_BOXES } from '@zest/core/overlay';
 import { firstFrameFrom } from '@zest/core/time';
 import { hashOf } from '../media/store.ts';
@@ -7,15 +7,31 @@ import { slotChanges, type SlotChange } from './paint.ts';
 /** Longest piece rendered in one go: what a killed server loses at most, and what a small change costs. */
 const PIECE_FRAMES = 600;
 /** Raised when the painter or the filters change what a piece looks like. */
-const LOOK = 1;
+const LOOK = 2;
 
-/** A stretch of the video rendered by itself and kept under the hash of everything that is in it. */
+/** Frames of a working copy: from `inFrame`, at most `available` of them, `speed` for each frame shown. */
+export interface Shot {
+  sha: string;
+  inFrame: number;
+  available: number;
+  speed: number;
+}
+
+/** How a shot is shown; a closer view goes from one region of the frame to another of the same size. */
+export type ShotLook = Omit<Look, 'closer'> & { closer: { from: Region; to: Region } | null };
+
+export type PiecePicture = { kind: 'take'; shot: Shot; look: ShotLook; beside: { shot: Shot; layout: BesideLayout } | null } | { kind: 'card'; card: CardText };
+
+/** A stretch of the video rendered by itself and kept under the hash of everything that is seen in it. */
 export interface Piece {
   hash: string;
   startFrame: number;
   frames: number;
-  source: { kind: 'take'; sha: string; inFrame: number; hasSound: boolean; mirrored: boolean } | (Segment['source'] & { kind: 'card' });
+  picture: PiecePicture;
+  /** What it replaces slowly. */
+  under: PiecePicture | null;
   overlays: { slot: Slot; changes: SlotChange[] }[];
+  sound: { shot: Shot; low: boolean } | null;
 }
 
 /** What rendering must know of a take: the content hash of its working copy and whether it has sound. */
@@ -24,8 +40,10 @@ export interface TakeMedia {
   hasSound: boolean;
 }
 
+type MediaByTake = ReadonlyMap<string, TakeMedia>;
+
 /** Cuts the assembly into pieces at segment borders and every `PIECE_FRAMES`. */
-export function piecesOf(assembly: Assembly, media: ReadonlyMap<string, TakeMedia>): Piece[] {
+export function piecesOf(assembly: Assembly, media: MediaByTake): Piece[] {
   return assembly.segments.flatMap((segment) => {
     const first = firstFrameFrom(segment.startMs);
     const end = firstFrameFrom(segment.endMs);
@@ -36,17 +54,41 @@ export function piecesOf(assembly: Assembly, media: ReadonlyMap<string, TakeMedi
         const changes = slotChanges(assembly, slot, startFrame, startFrame + frames);
         return changes.length > 0 ? [{ slot, changes }] : [];
       });
-      const content = { frames, source: sourceOf(segment, startFrame, assembly.mirrored, media), overlays };
-      pieces.push({ hash: hashOf([LOOK, COLOURS, SLOT_BOXES, REFERENCE, content]), startFrame, ...content });
+      const parts = { from: (startFrame - first) / (end - first), to: (startFrame + frames - first) / (end - first) };
+      const seen = {
+        frames,
+        picture: pictureOf(segment, segment.source, segment.look, startFrame, parts, media, segment.beside),
+        under: segment.under && pictureOf(segment, segment.under.source, segment.under.look, startFrame, { from: 0, to: 0 }, media, null),
+        overlays,
+      };
+      pieces.push({ hash: hashOf([LOOK, COLOURS, SLOT_BOXES, REFERENCE, seen]), startFrame, ...seen, sound: soundOf(segment, startFrame, media) });
     }
     return pieces;
   });
 }
 
-function sourceOf(segment: Segment, frame: number, mirrored: boolean, media: ReadonlyMap<string, TakeMedia>): Piece['source'] {
-  const { source } = segment;
+function mediaOf(takeId: string, media: MediaByTake): TakeMedia {
+  const take = media.get(takeId);
+  if (!take) throw new Error(`The working copy of take ${takeId} is missing.`);
+  return take;
+}
+
+function shotOf(segment: Segment, source: TakeSource, frame: number, media: MediaByTake): Shot {
+  const inFrame = takeFrameAt(segment, source, frame);
+  return { sha: mediaOf(source.takeId, media).sha, inFrame, available: source.takeFrames - inFrame, speed: source.speed };
+}
+
+function pictureOf(segment: Segment, source: Source, look: Look, frame: number, parts: { from: number; to: number }, media: MediaByTake, beside: Segment['beside']): PiecePicture {
   if (source.kind === 'card') return source;
-  const take = media.get(source.takeId);
-  if (!take) throw new Error(`The working copy of take ${source.takeId} is missing.`);
-  return { kind: 'take', ...take, inFrame: takeFrameAt(segment, source, frame), mirrored };
+  return {
+    kind: 'take',
+    shot: shotOf(segment, source, frame, media),
+    look: { ...look, closer: look.closer && { from: closerRegion(look.closer, parts.from), to: closerRegion(look.closer, parts.to) } },
+    beside: beside && { shot: shotOf(segment, beside.source, frame, media), layout: beside.layout },
+  };
+}
+
+function soundOf(segment: Segment, frame: number, media: MediaByTake): Piece['sound'] {
+  if (!segment.sound || !mediaOf(segment.sound.source.takeId, media).hasSound) return null;
+  return { shot: shotOf(segment, segment.sound.source, frame, media), low: segment.sound.low };
 }

@@ -7,7 +7,7 @@ import { ffmpeg, GUARDED_INPUT, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run, write } from '../media/run.ts';
 import { hashOf } from '../media/store.ts';
 import type { Piece } from './pieces.ts';
-import { seekTo } from './render.ts';
+import { seekTo } from './picture-graph.ts';
 
 /** Samples of one frame; exact, so that sound and picture cannot drift apart. */
 const SAMPLES_PER_FRAME = SAMPLE_RATE / OUTPUT_FPS;
@@ -49,16 +49,37 @@ export async function measureLoudness(file: string, signal?: AbortSignal): Promi
   return readLoudness(errors);
 }
 
+/** Raised when the filters change what is heard. */
+const SOUND = 1;
+/** A lowered sound is this much softer. */
+const LOW_DB = -12;
+
+/** Filters that play faster or slower: the pitch is kept, but for the tiny differences of clocks, which nobody hears. */
+function atSpeed(speed: number): string[] {
+  if (speed === 1) return [];
+  if (Math.abs(speed - 1) < 0.01) return [`asetrate=${SAMPLE_RATE * speed}`, `aresample=${SAMPLE_RATE}`];
+  // The filter goes down to one half; slower is done twice over.
+  return speed < 0.5 ? [...atSpeed(0.5), ...atSpeed(speed / 0.5)] : [`atempo=${speed}`];
+}
+
 /** The raw sound of a piece in `cacheDir`, made if it is not there yet; null for silence. */
-async function pieceSound({ source, frames }: Piece, cacheDir: string, takePath: (sha: string) => string, signal?: AbortSignal): Promise<string | null> {
-  if (source.kind === 'card' || !source.hasSound) return null;
-  const file = path.join(cacheDir, `${hashOf([source.sha, source.inFrame, frames])}.pcm`);
+async function pieceSound({ sound, frames }: Piece, cacheDir: string, takePath: (sha: string) => string, signal?: AbortSignal): Promise<string | null> {
+  if (!sound) return null;
+  const { shot } = sound;
+  const file = path.join(cacheDir, `${hashOf([SOUND, sound, frames])}.pcm`);
   const samples = frames * SAMPLES_PER_FRAME;
   const known = await stat(file).catch(() => null);
   if (known) return file;
-  const filters = `aresample=${SAMPLE_RATE}:async=1:first_pts=0,apad=whole_len=${samples},atrim=end_sample=${samples}`;
+  const filters = [
+    `aresample=${SAMPLE_RATE}:async=1:first_pts=0`,
+    `atrim=end_sample=${shot.available * SAMPLES_PER_FRAME}`,
+    ...atSpeed(shot.speed),
+    ...(sound.low ? [`volume=${LOW_DB}dB`] : []),
+    `apad=whole_len=${samples}`,
+    `atrim=end_sample=${samples}`,
+  ].join(',');
   await ffmpeg(
-    [...seekTo(source.inFrame), ...GUARDED_INPUT, '-vn', '-i', takePath(source.sha), '-af', filters, '-ac', '2', '-f', 's16le', `${file}.part`],
+    [...seekTo(shot.inFrame), ...GUARDED_INPUT, '-vn', '-i', takePath(shot.sha), '-af', filters, '-ac', '2', '-f', 's16le', `${file}.part`],
     { signal },
   );
   await rename(`${file}.part`, file);

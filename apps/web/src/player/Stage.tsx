@@ -18,11 +18,10 @@ interface StageProps {
   label: string;
 }
 
-/** The picture: two videos, the painted overlays, and the caption below. */
+/** The picture: videos, the painted overlays, and the caption below. */
 export function Stage(props: StageProps) {
   const { assembly, playerRef, caption, label } = props;
-  const first = useRef<HTMLVideoElement>(null);
-  const second = useRef<HTMLVideoElement>(null);
+  const panes = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const latest = useRef(props);
   const shown = useRef(assembly);
@@ -32,9 +31,9 @@ export function Stage(props: StageProps) {
   });
 
   useEffect(() => {
-    if (!first.current || !second.current || !canvas.current) return;
+    if (!panes.current || !canvas.current) return;
     const player = new LessonPlayer(shown.current, {
-      videos: [first.current, second.current],
+      panes: panes.current,
       canvas: canvas.current,
       takeUrl: (takeId) => latest.current.takeUrl(takeId),
       onScene: (scene) => latest.current.onScene(scene),
@@ -61,8 +60,7 @@ export function Stage(props: StageProps) {
 
   return (
     <div className="stage" role="img" aria-label={label}>
-      <video ref={first} muted={false} tabIndex={-1} />
-      <video ref={second} muted={false} tabIndex={-1} />
+      <div ref={panes} className="stage-panes" />
       <canvas ref={canvas} />
       {caption && (
         <p className="stage-caption" aria-hidden="true">

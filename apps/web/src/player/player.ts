@@ -1,12 +1,13 @@
-import { takeFrameAt, type Assembly, type PauseMark, type Segment, type Source } from '@zest/core/assembly';
+import { takeFrameAt, type Assembly, type PauseMark, type Segment, type TakeSource } from '@zest/core/assembly';
 import { indexAt, paintScene, sceneAt, type Scene } from '@zest/core/overlay';
 import { firstFrameFrom, instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { fitCanvas } from './canvas.ts';
 import { frameOfMedia, mediaOfFrame } from './frames.ts';
+import { Pane } from './pane.ts';
 
 export interface PlayerParts {
-  /** Two videos, stacked: one shows, the other gets the next take ready. */
-  videos: readonly [HTMLVideoElement, HTMLVideoElement];
+  /** Where the videos are put. */
+  panes: HTMLElement;
   /** Over the videos, same size. */
   canvas: HTMLCanvasElement;
   takeUrl: (takeId: string) => string;
@@ -18,7 +19,12 @@ export interface PlayerParts {
   onFault: (message: string) => void;
 }
 
-type TakeSource = Source & { kind: 'take' };
+/** A lowered sound is this much softer; 12 dB. */
+const LOW_VOLUME = 0.25;
+/** A second view or another sound that is further off than this is put right. */
+const MOST_APART_S = 0.08;
+/** Pictures of one take that follow each other this closely go on without a seek. */
+const MOST_SKIP_FRAMES = 2;
 
 /**
  * Plays an assembly: footage in video elements, cards and held frames by its own clock, overlays painted on a
@@ -28,7 +34,14 @@ export class LessonPlayer {
   private assembly: Assembly;
   private ms = 0;
   private playing = false;
+  /** Two panes, stacked: one shows, the other gets the next take ready. */
+  private readonly panes: readonly [Pane, Pane];
+  /** A second view, and a sound that is not the picture's own. */
+  private readonly beside: Pane;
+  private readonly voice = document.createElement('audio');
   private active = 0;
+  /** The segment the waiting pane is ready for. */
+  private preparedFor: Segment | null = null;
   private frameCallback = 0;
   private tick = 0;
   /** Set while our own clock runs: the instant it stood at `ms`. */
@@ -41,9 +54,10 @@ export class LessonPlayer {
     private readonly parts: PlayerParts,
   ) {
     this.assembly = assembly;
-    for (const video of parts.videos) {
-      video.playsInline = true;
-      video.preload = 'auto';
+    this.panes = [new Pane(parts.panes), new Pane(parts.panes)];
+    this.beside = new Pane(parts.panes);
+    this.beside.video.muted = true;
+    for (const { video } of this.panes) {
       video.addEventListener('ended', this.onEnded);
       video.addEventListener('error', this.onError);
     }
@@ -62,13 +76,13 @@ export class LessonPlayer {
   destroy(): void {
     this.gone = true;
     this.halt();
-    for (const video of this.parts.videos) {
-      video.removeEventListener('ended', this.onEnded);
-      video.removeEventListener('error', this.onError);
-      video.pause();
-      video.removeAttribute('src');
-      video.load();
+    for (const pane of this.panes) {
+      pane.video.removeEventListener('ended', this.onEnded);
+      pane.video.removeEventListener('error', this.onError);
+      pane.remove();
     }
+    this.beside.remove();
+    this.voice.removeAttribute('src');
   }
 
   /** Shows a changed assembly at the same place. */
@@ -81,8 +95,8 @@ export class LessonPlayer {
     if (this.playing || this.assembly.durationMs === 0) return;
     if (this.ms >= this.lastMs()) this.seek(0);
     // Both videos may play later without another touch once one touch has played them.
-    const spare = this.video(1);
-    if (spare.src && spare.paused) void spare.play().then(() => spare !== this.video(0) && spare.pause(), () => undefined);
+    const spare = this.pane(1).video;
+    if (spare.src && spare.paused) void spare.play().then(() => spare !== this.pane(0).video && spare.pause(), () => undefined);
     this.playing = true;
     this.parts.onPlaying(true);
     this.run();
@@ -105,9 +119,8 @@ export class LessonPlayer {
     this.halt();
     this.ms = Math.max(0, Math.min(Math.round(ms), this.lastMs()));
     this.passed = new Set(this.assembly.pauses.filter((mark) => mark.endMs <= this.ms));
-    const segment = this.segment();
-    if (segment?.source.kind === 'take') this.show(segment, segment.source);
-    else this.hideVideos();
+    this.preparedFor = null;
+    this.show(this.segment());
     this.paint();
     this.prepareNext();
     if (this.playing) this.run();
@@ -123,9 +136,9 @@ export class LessonPlayer {
     return instantOfFrame(Math.max(0, firstFrameFrom(this.assembly.durationMs) - 1));
   }
 
-  /** The video that shows (0) or waits (1). */
-  private video(which: 0 | 1): HTMLVideoElement {
-    return this.parts.videos[((this.active + which) % 2) as 0 | 1];
+  /** The pane that shows (0) or waits (1). */
+  private pane(which: 0 | 1): Pane {
+    return this.panes[((this.active + which) % 2) as 0 | 1];
   }
 
   private segmentIndex(): number {
@@ -136,43 +149,98 @@ export class LessonPlayer {
     return this.assembly.segments[this.segmentIndex()];
   }
 
-  private load(video: HTMLVideoElement, takeId: string, frame: number): void {
-    const url = this.parts.takeUrl(takeId);
-    if (video.getAttribute('src') !== url) video.src = url;
-    const seconds = mediaOfFrame(frame);
-    if (Math.abs(video.currentTime - seconds) > 0.4 / OUTPUT_FPS) video.currentTime = seconds;
-  }
-
-  private show(segment: Segment, source: TakeSource): void {
-    const frame = takeFrameAt(segment, source, firstFrameFrom(this.ms));
+  /** Puts a segment's pictures and sound on the stage, standing still. */
+  private show(segment: Segment | undefined): void {
+    if (segment?.source.kind !== 'take') {
+      // A card that comes up over footage leaves it to be seen meanwhile.
+      if (!segment?.under || segment.under.source.kind !== 'take') for (const pane of this.panes) pane.hide();
+      this.beside.hide();
+      this.voice.pause();
+      return;
+    }
+    const { source } = segment;
     const url = this.parts.takeUrl(source.takeId);
-    if (this.video(0).getAttribute('src') !== url && this.video(1).getAttribute('src') === url) this.active = 1 - this.active;
-    this.load(this.video(0), source.takeId, frame);
-    this.video(0).style.visibility = 'visible';
-    this.video(1).style.visibility = 'hidden';
-    const mirror = this.assembly.mirrored ? 'scaleX(-1)' : '';
-    for (const video of this.parts.videos) video.style.transform = mirror;
+    if (this.preparedFor === segment || (this.pane(0).video.getAttribute('src') !== url && this.pane(1).video.getAttribute('src') === url)) this.active = 1 - this.active;
+    this.preparedFor = null;
+    this.pane(0).load(url, takeFrameAt(segment, source, firstFrameFrom(this.ms)));
+    const under = segment.under?.source;
+    if (under?.kind === 'take' && under.takeId !== source.takeId) {
+      this.pane(1).load(this.parts.takeUrl(under.takeId), under.inFrame);
+      this.pane(1).show(0);
+    } else this.pane(1).hide();
+    this.dress(segment, source);
   }
 
-  private hideVideos(): void {
-    for (const video of this.parts.videos) video.style.visibility = 'hidden';
+  /** Everything about a segment but its place in the footage: look, second view, sound, speed. */
+  private dress(segment: Segment, source: TakeSource): void {
+    const main = this.pane(0);
+    const isHalved = segment.beside?.layout === 'halves';
+    main.room(isHalved ? 'left half' : 'whole');
+    main.speed(source.speed);
+    if (segment.beside) {
+      const { source: second, layout } = segment.beside;
+      this.beside.room(layout === 'halves' ? 'right half' : layout);
+      this.beside.look({ quarters: 0, blurs: [], closer: null, mirrored: segment.look.mirrored }, 0);
+      this.beside.load(this.parts.takeUrl(second.takeId), takeFrameAt(segment, second, firstFrameFrom(this.ms)));
+      this.beside.speed(second.speed);
+      this.beside.show(2);
+    } else this.beside.hide();
+    const { sound } = segment;
+    const isOwn = sound?.source.takeId === source.takeId && sound.source.inFrame === source.inFrame;
+    main.video.muted = !isOwn;
+    main.video.volume = sound?.low ? LOW_VOLUME : 1;
+    if (sound && !isOwn) {
+      const url = this.parts.takeUrl(sound.source.takeId);
+      if (this.voice.getAttribute('src') !== url) this.voice.src = url;
+      this.voice.currentTime = mediaOfFrame(takeFrameAt(segment, sound.source, firstFrameFrom(this.ms)));
+      this.voice.volume = sound.low ? LOW_VOLUME : 1;
+    } else this.voice.pause();
+  }
+
+  /** The look as far as the segment has come. */
+  private applyLook(): void {
+    const segment = this.segment();
+    if (segment?.source.kind !== 'take') return;
+    const part = (this.ms - segment.startMs) / (segment.endMs - segment.startMs);
+    this.pane(0).look(segment.look, part);
+    this.pane(0).show(1, segment.under ? part : 1);
+    if (segment.under?.source.kind === 'take') this.pane(1).look(segment.under.look, 0);
+  }
+
+  /** Whether a segment goes on in the footage where this video is. */
+  private goesOn(segment: Segment | undefined, speed: number): segment is Segment & { source: TakeSource } {
+    if (segment?.source.kind !== 'take' || segment.under || segment.source.speed !== speed) return false;
+    const { video } = this.pane(0);
+    return video.getAttribute('src') === this.parts.takeUrl(segment.source.takeId) && Math.abs(frameOfMedia(video.currentTime) - segment.source.inFrame) <= MOST_SKIP_FRAMES;
   }
 
   private prepareNext(): void {
-    const next = this.assembly.segments.slice(this.segmentIndex() + 1).find((segment) => segment.source.kind === 'take');
-    if (next?.source.kind === 'take' && this.parts.takeUrl(next.source.takeId) !== this.video(0).getAttribute('src')) {
-      this.load(this.video(1), next.source.takeId, next.source.inFrame);
+    const from = this.segmentIndex();
+    let last = this.assembly.segments[from];
+    for (const next of this.assembly.segments.slice(from + 1)) {
+      if (next.source.kind === 'take') {
+        const isRight = last?.source.kind === 'take' && last.source.takeId === next.source.takeId && takeFrameAt(last, last.source, firstFrameFrom(last.endMs)) === next.source.inFrame;
+        // Where this one fades in over another take, the waiting pane holds that one.
+        if (!isRight && !this.segment()?.under) {
+          this.pane(1).load(this.parts.takeUrl(next.source.takeId), next.source.inFrame);
+          this.preparedFor = next;
+        }
+        if (!isRight) return;
+      }
+      last = next;
     }
   }
 
   private halt(): void {
-    const video = this.video(0);
+    const { video } = this.pane(0);
     if (this.frameCallback && 'cancelVideoFrameCallback' in video) video.cancelVideoFrameCallback(this.frameCallback);
     cancelAnimationFrame(this.tick);
     this.frameCallback = 0;
     this.tick = 0;
     this.free = null;
     video.pause();
+    this.beside.video.pause();
+    this.voice.pause();
   }
 
   private run(): void {
@@ -181,15 +249,35 @@ export class LessonPlayer {
     const { source } = segment;
     const frame = firstFrameFrom(this.ms);
     if (source.kind === 'take' && takeFrameAt(segment, source, frame) < source.takeFrames - 1) {
-      const video = this.video(0);
+      const { video } = this.pane(0);
       void video.play().catch((error: unknown) => {
         if (this.gone || !this.playing || (error instanceof DOMException && error.name === 'AbortError')) return;
         this.pause();
       });
+      this.playAlong(segment);
       this.watch(video, segment, source);
     } else {
       this.free = { atMs: this.ms, since: performance.now() };
       this.tick = requestAnimationFrame(this.onTick);
+    }
+  }
+
+  /** Second view and other sound run beside the picture. */
+  private playAlong({ beside, sound }: Segment): void {
+    if (beside) void this.beside.video.play().catch(() => undefined);
+    if (sound && this.pane(0).video.muted) void this.voice.play().catch(() => undefined);
+  }
+
+  /** Puts second view and other sound right when they have run away. */
+  private keepStep(segment: Segment): void {
+    const frame = firstFrameFrom(this.ms);
+    if (segment.beside) {
+      const wanted = mediaOfFrame(takeFrameAt(segment, segment.beside.source, frame));
+      if (Math.abs(this.beside.video.currentTime - wanted) > MOST_APART_S && !this.beside.video.seeking) this.beside.video.currentTime = wanted;
+    }
+    if (segment.sound && this.pane(0).video.muted) {
+      const wanted = mediaOfFrame(takeFrameAt(segment, segment.sound.source, frame));
+      if (Math.abs(this.voice.currentTime - wanted) > 2 * MOST_APART_S && !this.voice.seeking) this.voice.currentTime = wanted;
     }
   }
 
@@ -198,9 +286,10 @@ export class LessonPlayer {
     const onFrame = (mediaSeconds: number) => {
       if (!this.playing) return;
       const takeFrame = frameOfMedia(mediaSeconds);
-      const frame = firstFrameFrom(segment.startMs) + Math.max(0, takeFrame - source.inFrame);
+      const frame = firstFrameFrom(segment.startMs) + Math.max(0, Math.ceil((takeFrame - source.inFrame) / source.speed - 1e-6));
       const done = takeFrame >= source.takeFrames - 1;
       this.advance(Math.max(this.ms, instantOfFrame(frame)), segment, done);
+      this.keepStep(segment);
     };
     const again = () => {
       if ('requestVideoFrameCallback' in video) {
@@ -241,10 +330,18 @@ export class LessonPlayer {
     }
     if (this.ms >= segment.endMs) {
       const playing = this.playing;
-      this.halt();
       const next = this.segment();
-      if (next?.source.kind === 'take') this.show(next, next.source);
-      else this.hideVideos();
+      const speed = segment.source.kind === 'take' ? segment.source.speed : 0;
+      if (playing && !mark && !this.free && this.goesOn(next, speed)) {
+        this.dress(next, next.source);
+        this.playAlong(next);
+        this.paint();
+        this.prepareNext();
+        this.watch(this.pane(0).video, next, next.source);
+        return;
+      }
+      this.halt();
+      this.show(next);
       this.prepareNext();
       this.paint();
       if (mark && this.parts.onPause) {
@@ -272,7 +369,7 @@ export class LessonPlayer {
 
   private readonly onError = (event: Event): void => {
     const video = event.currentTarget as HTMLVideoElement;
-    if (this.gone || !video.getAttribute('src') || video !== this.video(0)) return;
+    if (this.gone || !video.getAttribute('src') || video !== this.pane(0).video) return;
     this.pause();
     this.parts.onFault('The video could not be loaded. Check the connection, then press start again.');
   };
@@ -280,6 +377,7 @@ export class LessonPlayer {
   /** Paints what is on screen now; also after the canvas changed its size. */
   paint(): void {
     if (this.gone) return;
+    this.applyLook();
     const scene = sceneAt(this.assembly, this.ms);
     const { canvas } = this.parts;
     const width = fitCanvas(canvas);

@@ -1,9 +1,13 @@
-import { exercisesOf, kitText, type Block, type BlockOf, type Footage, type Lesson } from '../lesson/index.ts';
+import { floorUse } from '../ledger/index.ts';
+import { exercisesOf, kitText, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
 import { scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
-import { firstFrameFrom, instantOfFrame, lengthText, type TimeSpan } from '../time/index.ts';
+import { firstFrameFrom, instantOfFrame, lengthText } from '../time/index.ts';
+import { withHand } from './by-hand.ts';
 import { captionsFor } from './captions.ts';
 import { cautionsOf, clocksOf, countersOf, cuesOf } from './overlays.ts';
-import type { Assembly, CardText, Source, TakeFacts } from './types.ts';
+import { footingOf, onScreen, Pictures, takeFault, type Picture } from './pictures.ts';
+import { inVideo, reelOf, whyNot, type Reel } from './reel.ts';
+import { slots, type Assembly, type Caption, type CardText, type CueOverlay, type Overlay, type OverlayLanes, type PointerOverlay, type TakeFacts } from './types.ts';
 
 /** A talk's footage shorter than this is a slip of the start mark; the planned length stands then. */
 const TALK_MIN_MS = 1_000;
@@ -11,102 +15,124 @@ const TALK_MIN_MS = 1_000;
 /**
  * The first cut: every block in order with its take, its clocks, counters, cues, cautions and captions.
  * A timed block lasts what the plan says; a talk with footage lasts as long as the footage. A block
- * without a usable take becomes a card, so the lesson can always be watched whole.
+ * without a usable take becomes a card, so the lesson can always be watched whole. Changes by hand are made where
+ * they have a place; those that have none any more are listed.
  * @param takes the takes whose working copies are ready, by id
  */
 export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>): Assembly {
   const cut: Assembly = {
     title: lesson.title,
     durationMs: 0,
-    mirrored: lesson.settings.sides === 'mirrored',
     segments: [],
-    lanes: { clock: [], counter: [], cue: [], caution: [] },
+    lanes: { pointer: [], clock: [], counter: [], cue: [], caution: [] },
     captions: [],
     pauses: [],
     chapters: [],
     blocks: [],
+    dropped: [],
   };
   for (const section of scheduleLesson(lesson).sections) {
     const startMs = cut.durationMs;
-    for (const planned of section.blocks) placeBlock(cut, planned, takes, lesson.settings.speechWpm);
+    for (const planned of section.blocks) placeBlock(cut, planned, takes, lesson.settings);
     if (cut.durationMs > startMs) cut.chapters.push({ title: section.section.title, startMs, endMs: cut.durationMs });
   }
   return cut;
 }
 
-function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, wpm: number): void {
+function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, settings: Lesson['settings']): void {
   const { block } = planned;
   const atMs = cut.durationMs;
-  const source = sourceOf(block, takes);
   const pauseSpan = planned.spans.find((span) => span.kind === 'pause-sign');
-  const plannedMs = pauseSpan?.startMs ?? planned.durationMs;
-  const bodyMs = bodyLength(block, source, plannedMs);
   const spans = planned.spans.filter((span) => span.kind !== 'pause-sign');
+  const picture = pictureOf(block, spans, takes);
+  const bodyMs = bodyLength(block, picture, pauseSpan?.startMs ?? planned.durationMs);
+  const edits = block.edits.filter((edit) => {
+    const why = whyNot(edit, bodyMs) ?? takeFault(edit, takes);
+    if (why !== null) cut.dropped.push({ blockId: block.id, edit, why });
+    return why === null;
+  });
+  const reel = reelOf(bodyMs, edits);
+  const pictures = new Pictures({ blockId: block.id, picture, edits, mirrored: settings.sides === 'mirrored', takes });
+  cut.segments.push(...pictures.segments(reel.runs, atMs, cut.segments.at(-1), floorUse(block)));
+
   const body = { startMs: 0, endMs: bodyMs };
+  const planned0: OverlayLanes = { pointer: [], clock: clocksOf(spans), counter: countersOf(block, spans), cue: cuesOf(block, spans, body), caution: cautionsOf(block, body) };
+  placeLanes(cut.lanes, withHand(planned0, edits, spans, bodyMs), reel, atMs);
+  placeExtras(cut.lanes, reel, pictures, atMs);
 
-  pushBody(cut, block, spans, { startMs: atMs, endMs: atMs + bodyMs }, source);
-  cut.lanes.clock.push(...clocksOf(spans, atMs));
-  cut.lanes.counter.push(...countersOf(block, spans, atMs));
-  cut.lanes.cue.push(...cuesOf(block, spans, body, atMs));
-  cut.lanes.caution.push(...cautionsOf(block, body, atMs));
+  const captions = block.kind === 'question' ? questionCaptions(block, spans) : captionsFor(block.script, { startMs: 0, endMs: block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, settings.speechWpm)) });
+  for (const caption of captions) cut.captions.push(...laid(caption, reel, atMs));
 
-  if (block.kind === 'question') cut.captions.push(...questionCaptions(block, spans, atMs));
-  else {
-    const saidMs = block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, wpm));
-    cut.captions.push(...captionsFor(block.script, { startMs: atMs, endMs: atMs + saidMs }));
-  }
-
-  let endMs = atMs + bodyMs;
+  let endMs = atMs + reel.lengthMs;
   if (block.pauseAfter && pauseSpan) {
     const { practiceMs, signMs, prompt } = block.pauseAfter;
     const card = { heading: 'Pause and practise', lines: [prompt, lengthText(practiceMs)].filter((line) => line !== '') };
-    pushSegment(cut, block.id, endMs, endMs + signMs, { kind: 'card', card });
+    const sign = new Pictures({ blockId: block.id, picture: { kind: 'cards', cards: [{ fromMs: 0, card }] }, edits: [], mirrored: false, takes });
+    cut.segments.push(...sign.segments([{ kind: 'own', atMs: 0, fromMs: 0, toMs: signMs }], endMs, undefined, null));
     cut.pauses.push({ blockId: block.id, startMs: endMs, endMs: endMs + signMs, practiceMs, prompt });
     endMs += signMs;
   }
-  if (endMs > atMs) cut.blocks.push({ blockId: block.id, startMs: atMs, endMs });
+  if (endMs > atMs) cut.blocks.push({ blockId: block.id, startMs: atMs, endMs, reel });
   cut.durationMs = endMs;
 }
 
-/** The picture of a block's body. A question without footage is a card that shows the answer only when its time comes. */
-function pushBody(cut: Assembly, block: Block, spans: readonly Span[], body: TimeSpan, source: Source): void {
-  const answer = block.kind === 'question' ? spans.find((span) => span.kind === 'answer') : undefined;
-  if (block.kind !== 'question' || source.kind !== 'card' || !answer) return pushSegment(cut, block.id, body.startMs, body.endMs, source);
-  const answerMs = body.startMs + answer.startMs;
-  pushSegment(cut, block.id, body.startMs, answerMs, source);
-  const card = { heading: source.card.heading, lines: [block.answer] };
-  pushSegment(cut, block.id, answerMs, body.endMs, { kind: 'card', card });
+/** Scraps of text shorter than this cannot be read and are left away. */
+const SCRAP_MS = 400;
+
+/** An overlay or caption of the block's own time where it comes to lie in the video. */
+function laid<T extends Overlay | Caption>(item: T, reel: Reel, atMs: number): T[] {
+  const pieces = inVideo(reel, item);
+  return pieces
+    .filter(({ startMs, endMs }) => 'goneMs' in item || pieces.length === 1 || endMs - startMs >= SCRAP_MS)
+    .map(({ startMs, endMs, goneMs }) => ({ ...item, startMs: atMs + startMs, endMs: atMs + endMs, ...('goneMs' in item && { goneMs: item.goneMs + goneMs }) }));
 }
 
-function questionCaptions(block: BlockOf<'question'>, spans: readonly Span[], atMs: number) {
+function placeLanes(to: OverlayLanes, own: OverlayLanes, reel: Reel, atMs: number): void {
+  for (const slot of slots) (to[slot] as Overlay[]).push(...own[slot].flatMap((overlay) => laid<Overlay>(overlay, reel, atMs)).sort((a, b) => a.startMs - b.startMs));
+}
+
+const speedWords = (speed: number) => (speed === 100 ? 'Once more' : speed === 50 ? 'At half speed' : speed === 25 ? 'At a quarter of the speed' : `At ${speed} % of the speed`);
+
+/** What is said over something put in: that it is shown again, and what a still picture points at. */
+function placeExtras(lanes: OverlayLanes, { runs }: Reel, pictures: Pictures, atMs: number): void {
+  for (const run of runs) {
+    if (run.kind !== 'extra') continue;
+    const span = { startMs: atMs + run.atMs, endMs: atMs + run.atMs + run.lengthMs };
+    const { edit } = run;
+    if (edit.kind === 'again') lanes.cue.push({ slot: 'cue', ...span, text: speedWords(edit.speed), moment: 'again' });
+    if (edit.kind !== 'freeze') continue;
+    if (edit.point) lanes.pointer.push({ slot: 'pointer', ...span, text: edit.text, ...onScreen(pictures.lookAt(edit.atMs), edit.point) } satisfies PointerOverlay);
+    else if (edit.text !== '') lanes.cue.push({ slot: 'cue', ...span, text: edit.text, moment: 'throughout' } satisfies CueOverlay);
+  }
+  lanes.cue.sort((a, b) => a.startMs - b.startMs);
+}
+
+function questionCaptions(block: BlockOf<'question'>, spans: readonly Span[]): Caption[] {
   const said: Partial<Record<SpanKind, string>> = { ask: `${block.script} ${block.question}`.trim(), answer: block.answer };
-  return spans.flatMap((span) => captionsFor(said[span.kind] ?? '', { startMs: atMs + span.startMs, endMs: atMs + span.endMs }));
+  return spans.flatMap((span): Caption[] => captionsFor(said[span.kind] ?? '', span));
 }
 
-function sourceOf(block: Block, takes: ReadonlyMap<string, TakeFacts>): Source {
+/** A question without footage is a card that shows the answer only when its time comes. */
+function pictureOf(block: Block, spans: readonly Span[], takes: ReadonlyMap<string, TakeFacts>): Picture {
   const take = block.footage && takes.get(block.footage.takeId);
   if (block.footage && take && block.kind !== 'card') {
-    const inFrame = firstFrameFrom(startInTake(block.footage, take));
-    const takeFrames = lastFrames(block, block.footage, take);
-    if (inFrame < takeFrames) return { kind: 'take', takeId: take.id, inFrame, takeFrames };
+    const footing = footingOf(block.footage, take);
+    // A talk that lies by its marks is over at its end mark.
+    const endMs = block.kind === 'talk' && block.footage.startsAtMs === null ? take.marked?.endMs : null;
+    const takeFrames = endMs ? Math.min(take.frames, firstFrameFrom(endMs)) : take.frames;
+    if (firstFrameFrom(footing.startMs) < takeFrames) return { kind: 'take', footing: { ...footing, takeFrames } };
   }
-  return { kind: 'card', card: cardOf(block) };
+  const card = cardOf(block);
+  const answer = block.kind === 'question' ? spans.find((span) => span.kind === 'answer') : undefined;
+  const cards = [{ fromMs: 0, card }];
+  if (block.kind === 'question' && answer) cards.push({ fromMs: answer.startMs, card: { heading: card.heading, lines: [block.answer] } });
+  return { kind: 'cards', cards };
 }
 
-/** Frames of the take that show the block: a talk that lies by its marks is over at its end mark. */
-function lastFrames(block: Block, footage: Footage, { frames, marked }: TakeFacts): number {
-  const endMs = block.kind === 'talk' && footage.startsAtMs === null ? marked?.endMs : null;
-  return endMs ? Math.min(frames, firstFrameFrom(endMs)) : frames;
-}
-
-/** Where a block starts in its take: set by hand, else by the take's mark, else the take's beginning. In milliseconds of the working copy. */
-export function startInTake(footage: Pick<Footage, 'startsAtMs'>, take: Pick<TakeFacts, 'marked'>): number {
-  return footage.startsAtMs ?? Math.max(0, take.marked?.startMs ?? 0);
-}
-
-function bodyLength(block: Block, source: Source, plannedMs: number): number {
-  if (block.kind !== 'talk' || source.kind !== 'take' || block.fixedMs !== null) return plannedMs;
-  const footageMs = instantOfFrame(source.takeFrames - source.inFrame);
+function bodyLength(block: Block, picture: Picture, plannedMs: number): number {
+  if (block.kind !== 'talk' || picture.kind !== 'take' || block.fixedMs !== null) return plannedMs;
+  const { startMs, takeFrames, rate } = picture.footing;
+  const footageMs = Math.floor(instantOfFrame(takeFrames - firstFrameFrom(startMs)) / rate);
   return footageMs >= TALK_MIN_MS ? footageMs : plannedMs;
 }
 
@@ -114,13 +140,4 @@ function cardOf(block: Block): CardText {
   if (block.kind === 'card') return { heading: block.title, lines: block.lines };
   if (block.kind === 'question') return { heading: block.question || block.title, lines: [] };
   return { heading: block.title, lines: [...exercisesOf(block).map((exercise) => exercise.title), ...block.kit.map(kitText)] };
-}
-
-function pushSegment(cut: Assembly, blockId: string, startMs: number, endMs: number, source: Source): void {
-  if (endMs > startMs) cut.segments.push({ blockId, startMs, endMs, source });
-}
-
-/** The frame of the take shown at output frame `frame`; the last one once the take has run out. */
-export function takeFrameAt(segment: TimeSpan, source: Source & { kind: 'take' }, frame: number): number {
-  return Math.min(source.inFrame + (frame - firstFrameFrom(segment.startMs)), source.takeFrames - 1);
 }

@@ -1,3 +1,5 @@
 export * from './types.ts';
 export { captionsFor } from './captions.ts';
-export { firstCut, startInTake, takeFrameAt } from './first-cut.ts';
+export { firstCut } from './first-cut.ts';
+export { closerRegion, onScreen, startInTake, takeFrameAt } from './pictures.ts';
+export { ownMoment, whyNot, type DroppedEdit, type Reel } from './reel.ts';

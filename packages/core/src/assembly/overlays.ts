@@ -42,19 +42,21 @@ function nextText(spans: readonly Span[], from: number): string {
   return `Next: ${next.label.toLowerCase()} ${lengthText(next.endMs - next.startMs)}`;
 }
 
+/** A span as a whole of its own. */
+const timed = ({ startMs, endMs }: TimeSpan) => ({ startMs, endMs, goneMs: 0, ofMs: endMs - startMs });
+
 function roundText(span: Span): string {
   return span.rounds !== undefined && span.rounds > 1 ? `${span.round} of ${span.rounds}` : '';
 }
 
-/** The clock of every span that is timed; `atMs` is where the block starts in the video. */
-export function clocksOf(spans: readonly Span[], atMs: number): ClockOverlay[] {
+/** The clock of every span that is timed, in the block's own time. */
+export function clocksOf(spans: readonly Span[]): ClockOverlay[] {
   return spans.flatMap((span, i) => {
     const phase = phaseOf[span.kind];
     if (!phase) return [];
     return {
       slot: 'clock',
-      startMs: atMs + span.startMs,
-      endMs: atMs + span.endMs,
+      ...timed(span),
       phase,
       title: span.label,
       next: nextText(spans, i),
@@ -77,7 +79,7 @@ function noteOf(block: Block, span: Span): string {
 }
 
 /** The number of every repetition, hold, lap, call and count of 8. A single one needs no number. */
-export function countersOf(block: Block, spans: readonly Span[], atMs: number): CounterOverlay[] {
+export function countersOf(block: Block, spans: readonly Span[]): CounterOverlay[] {
   return spans.flatMap((span) => {
     const beats = span.pace?.kind === 'beats' ? span.pace.beats : null;
     if (beats === null && !COUNTED.has(span.kind)) return [];
@@ -85,8 +87,7 @@ export function countersOf(block: Block, spans: readonly Span[], atMs: number): 
     if (rep === undefined || reps === undefined || (reps === 1 && beats === null && span.kind !== 'rep' && span.side === undefined)) return [];
     return {
       slot: 'counter' as const,
-      startMs: atMs + span.startMs,
-      endMs: atMs + span.endMs,
+      ...timed(span),
       rep,
       reps,
       side: span.side ?? null,
@@ -207,21 +208,19 @@ function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], 
 /**
  * Cue cards of a block, at the moments they belong to; `throughout` cues wherever nothing else stands. In
  * a talk a cue comes with its sentence, and those without one follow each other in the time between.
- * Commands and questions take the place of cues. `atMs` is where the block starts in the video.
+ * Commands and questions take the place of cues.
  */
-export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan, atMs: number): CueOverlay[] {
+export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan): CueOverlay[] {
   const cues = block.cues.filter((cue) => cue.text.trim() !== '');
-  return placedCues(block, cues, spans, body)
-    .filter((cue) => cue.endMs > cue.startMs)
-    .map((cue) => ({ ...cue, startMs: atMs + cue.startMs, endMs: atMs + cue.endMs }));
+  return placedCues(block, cues, spans, body).filter((cue) => cue.endMs > cue.startMs);
 }
 
 /** The block's cautions one after the other at its start. */
-export function cautionsOf(block: Block, body: TimeSpan, atMs: number): CautionOverlay[] {
+export function cautionsOf(block: Block, body: TimeSpan): CautionOverlay[] {
   const texts = block.cautions.filter((text) => text.trim() !== '');
   return texts.flatMap((text, i) => {
     const startMs = body.startMs + i * CAUTION_MS;
     const endMs = Math.min(startMs + CAUTION_MS, body.endMs);
-    return endMs > startMs ? [{ slot: 'caution' as const, startMs: atMs + startMs, endMs: atMs + endMs, text }] : [];
+    return endMs > startMs ? [{ slot: 'caution' as const, startMs, endMs, text, tone: 'caution' as const }] : [];
   });
 }

@@ -1,36 +1,75 @@
-import type { Cue, Side } from '../lesson/index.ts';
+import type { FloorUse } from '../ledger/index.ts';
+import type { Cue, EditOf, Side } from '../lesson/index.ts';
 import type { TimeSpan } from '../time/index.ts';
+import type { DroppedEdit, Reel } from './reel.ts';
 
 /** What assembly must know of a take: the length of its working copy in frames at the output rate. */
 export interface TakeFacts {
   id: string;
   frames: number;
   /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; null without marks. */
-  marked: { startMs: number; endMs: number | null } | null;
+  marked: { startMs: number; endMs: number | null; rate: number | null } | null;
 }
 
 /** Text of a full-frame card, shown where there is no footage and at pauses. */
 export interface CardText {
   heading: string;
   lines: string[];
+  /** The floor drawn to scale beside the lines. */
+  court?: FloorUse;
 }
 
 /** Where a segment's picture comes from. */
 export type Source =
-  /** Frames of a working copy from `inFrame`; when they run out the last one is held. */
-  | { kind: 'take'; takeId: string; inFrame: number; takeFrames: number }
+  /** Frames of a working copy from `inFrame`, `speed` of them for each shown; when they run out the last one is held. */
+  | { kind: 'take'; takeId: string; inFrame: number; takeFrames: number; speed: number }
   | { kind: 'card'; card: CardText };
+
+/** A box in thousandths of the picture. */
+export interface Region {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** How footage is shown, in this order: turned, fitted into the frame, blurred in places, a part of it enlarged, mirrored. */
+export interface Look {
+  /** Quarter turns clockwise. */
+  quarters: number;
+  blurs: Region[];
+  /** The part of the frame that fills it, at the segment's start and end; its size does not change. Null: all of it. */
+  closer: { zoom: number; from: { x: number; y: number }; to: { x: number; y: number } } | null;
+  mirrored: boolean;
+}
+
+export type TakeSource = Source & { kind: 'take' };
 
 /** A stretch of the output with one source; its frames are those of its span. */
 export interface Segment extends TimeSpan {
   blockId: string;
   source: Source;
+  look: Look;
+  /** A second view in the same frame. */
+  beside: { source: TakeSource; layout: BesideLayout } | null;
+  /** What is heard; null: nothing. */
+  sound: { source: TakeSource; low: boolean } | null;
+  /** The last picture before, which this one replaces slowly over the whole segment. */
+  under: { source: Source; look: Look } | null;
+}
+
+export type BesideLayout = EditOf<'beside'>['layout'];
+
+/** Part of something timed: what had passed of it before, and how long it is in all. */
+export interface Timed extends TimeSpan {
+  goneMs: number;
+  ofMs: number;
 }
 
 export type ClockPhase = 'lead-in' | 'work' | 'rest' | 'change' | 'hold' | 'watch' | 'think' | 'score';
 
 /** A clock over its span, with what it counts and what comes next. */
-export interface ClockOverlay extends TimeSpan {
+export interface ClockOverlay extends Timed {
   slot: 'clock';
   phase: ClockPhase;
   title: string;
@@ -44,7 +83,7 @@ export interface ClockOverlay extends TimeSpan {
 }
 
 /** The number of one repetition, hold, lap or call, shown while it lasts. */
-export interface CounterOverlay extends TimeSpan {
+export interface CounterOverlay extends Timed {
   slot: 'counter';
   rep: number;
   reps: number;
@@ -56,7 +95,7 @@ export interface CounterOverlay extends TimeSpan {
 }
 
 /** A cue's moment, or what stands in a cue's place. */
-export type CueMoment = Cue['moment'] | 'command' | 'question';
+export type CueMoment = Cue['moment'] | 'command' | 'question' | 'again';
 
 export interface CueOverlay extends TimeSpan {
   slot: 'cue';
@@ -67,14 +106,25 @@ export interface CueOverlay extends TimeSpan {
 export interface CautionOverlay extends TimeSpan {
   slot: 'caution';
   text: string;
+  /** A correction puts right what was said or done. */
+  tone: 'caution' | 'correction';
 }
 
-export type Overlay = ClockOverlay | CounterOverlay | CueOverlay | CautionOverlay;
+/** An arrow to a place of the frame, in thousandths of it. */
+export interface PointerOverlay extends TimeSpan {
+  slot: 'pointer';
+  text: string;
+  x: number;
+  y: number;
+}
+
+export type Overlay = ClockOverlay | CounterOverlay | CueOverlay | CautionOverlay | PointerOverlay;
 export type Slot = Overlay['slot'];
-export const slots = ['clock', 'counter', 'cue', 'caution'] as const satisfies readonly Slot[];
+export const slots = ['pointer', 'clock', 'counter', 'cue', 'caution'] as const satisfies readonly Slot[];
 
 /** Overlays by slot, each list sorted by start and without overlap. */
 export interface OverlayLanes {
+  pointer: PointerOverlay[];
   clock: ClockOverlay[];
   counter: CounterOverlay[];
   cue: CueOverlay[];
@@ -97,21 +147,22 @@ export interface Chapter extends TimeSpan {
   title: string;
 }
 
-/** Where each block came to lie in the finished video. */
+/** Where each block came to lie in the finished video, and how its own time is laid out there. */
 export interface PlacedBlock extends TimeSpan {
   blockId: string;
+  reel: Reel;
 }
 
 /** The finished lesson as data: everything that is on screen when, computed from plan and takes. */
 export interface Assembly {
   title: string;
   durationMs: number;
-  /** Mirror the footage (not the overlays), so that students copy it as in a mirror. */
-  mirrored: boolean;
   segments: Segment[];
   lanes: OverlayLanes;
   captions: Caption[];
   pauses: PauseMark[];
   chapters: Chapter[];
   blocks: PlacedBlock[];
+  /** Changes by hand that have no place any more. */
+  dropped: DroppedEdit[];
 }

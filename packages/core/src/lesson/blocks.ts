@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { editSchema } from './edits.ts';
 import { LIMITS } from './limits.ts';
 import {
   bodyRegions,
@@ -51,6 +52,8 @@ const base = {
   /** How it is filmed; empty: one shot, as the performer faces. */
   shots: z.array(shotSchema).max(LIMITS.shots),
   footage: footageSchema.nullable(),
+  /** Changes by hand to its first cut, in the order they were made. */
+  edits: z.array(editSchema).max(LIMITS.edits, `At most ${LIMITS.edits} changes by hand.`),
   pauseAfter: pauseSchema.nullable(),
 };
 

@@ -1,5 +1,6 @@
 export * from './limits.ts';
 export * from './parts.ts';
+export * from './edits.ts';
 export * from './blocks.ts';
 export * from './schema.ts';
 export * from './migrations.ts';

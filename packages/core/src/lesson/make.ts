@@ -74,6 +74,7 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
     locked: [],
     extent: null,
     shots: [],
+    edits: [],
     footage: null,
     pauseAfter: null,
   };

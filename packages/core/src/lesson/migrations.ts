@@ -72,9 +72,16 @@ const to4: Migration = ({ sections, ...rest }) => ({
   sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ extent: null, shots: [], ...block })) })),
 });
 
+/** Version 5: changes by hand to the first cut. */
+const to5: Migration = ({ sections, ...rest }) => ({
+  ...rest,
+  sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ edits: [], ...block })) })),
+});
+
 /** Steps from each old version to the next, by the version they start from. */
 export const migrations: ReadonlyMap<number, Migration> = new Map([
   [1, to2],
   [2, to3],
   [3, to4],
+  [4, to5],
 ]);

@@ -4,7 +4,7 @@ import { LIMITS } from './limits.ts';
 import { footprintSchema, idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 
 /** The version of the lesson document this program writes. */
-export const LESSON_VERSION = 4;
+export const LESSON_VERSION = 5;
 
 export const sectionSchema = z.strictObject({
   id: idSchema,

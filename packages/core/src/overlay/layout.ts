@@ -1,4 +1,4 @@
-import type { Slot } from '../assembly/index.ts';
+import type { BesideLayout, Slot } from '../assembly/index.ts';
 
 /** The canvas every overlay is laid out on; other sizes scale it. In layout units. */
 export const REFERENCE = { width: 1280, height: 720 } as const;
@@ -18,14 +18,21 @@ export const MIN_TEXT = 36;
 
 /**
  * The place of each slot: clock top right, count top left, cue below the count, caution above the caption
- * lines. They never overlap, leave the middle to the performer and the bottom to captions. Even numbers, so
+ * lines. They never overlap (an arrow, which may point anywhere on a still picture, aside), leave the middle to the performer and the bottom to captions. Even numbers, so
  * that they fall on whole chroma samples of a 1280x720 video.
  */
 export const SLOT_BOXES: Record<Slot, Box> = {
+  pointer: { x: 0, y: 0, width: REFERENCE.width, height: REFERENCE.height },
   clock: { x: 736, y: 36, width: 480, height: 228 },
   counter: { x: 64, y: 36, width: 368, height: 228 },
   cue: { x: 64, y: 284, width: 420, height: 196 },
   caution: { x: 64, y: 484, width: 1152, height: 108 },
+};
+
+/** Where a small second view stands: in a lower corner, inside the safe area. */
+export const BESIDE_BOXES: Record<Exclude<BesideLayout, 'halves'>, Box> = {
+  'inset left': { x: 64, y: 450, width: 416, height: 234 },
+  'inset right': { x: 800, y: 450, width: 416, height: 234 },
 };
 
 /** Measures text at a size in layout units; the painter's context does it, tests may use their own. */

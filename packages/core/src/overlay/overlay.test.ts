@@ -72,7 +72,7 @@ describe('scenes', () => {
 
   it('change the digit on the frame of the second, not before', () => {
     const cut = { ...firstCut({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
-    cut.lanes.clock = [{ slot: 'clock', startMs: 0, endMs: 20_000, phase: 'work', title: 'Skip', next: '', round: '', up: false, breaths: null }];
+    cut.lanes.clock = [{ slot: 'clock', startMs: 0, endMs: 20_000, phase: 'work', title: 'Skip', next: '', round: '', up: false, breaths: null, goneMs: 0, ofMs: 20_000 }];
     const digitsAt = (frame: number) => (slotAt(cut, 'clock', instantOfFrame(frame)) as { digits: string }).digits;
     const change = firstFrameFrom(7_000);
     expect([digitsAt(change - 1), digitsAt(change)]).toEqual(['14', '13']);
@@ -81,7 +81,7 @@ describe('scenes', () => {
 
   it('count beats, breaths and time gone', () => {
     const cut = { ...firstCut({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
-    const span = { startMs: 0, endMs: 4_000 };
+    const span = { startMs: 0, endMs: 4_000, goneMs: 0, ofMs: 4_000 };
     cut.lanes.counter = [{ ...span, slot: 'counter', rep: 2, reps: 4, side: null, note: '', beats: 8 }];
     cut.lanes.clock = [{ ...span, slot: 'clock', phase: 'hold', title: 'Heron', next: 'Last one', round: '', up: true, breaths: { inMs: 1_500, outMs: 2_500 } }];
     // 8 beats in 4 s are 120 a minute (arithmetic).
@@ -109,7 +109,9 @@ describe('layout', () => {
 
   it('keeps every slot in the graphics safe area, 90 % of width and height (EBU R 95, SMPTE ST 2046-1), and off the others', () => {
     expect([SAFE_AREA.width / REFERENCE.width, SAFE_AREA.height / REFERENCE.height]).toEqual([0.9, 0.9]);
-    const boxes = Object.values(SLOT_BOXES);
+    // An arrow may point anywhere on a still picture.
+    const { pointer: _arrow, ...kept } = SLOT_BOXES;
+    const boxes = Object.values(kept);
     for (const box of boxes) {
       expect(inside(box, SAFE_AREA)).toBe(true);
       expect(Object.values(box).every((side) => side % 2 === 0)).toBe(true);
@@ -160,14 +162,16 @@ describe('painter', () => {
     clock('18'),
     { slot: 'counter', rep: 10, reps: 12, side: 'left', note: 'Set 1 of 2' },
     { slot: 'cue', text: 'A long cue that needs more than the two lines it may have on the card', moment: 'action' },
-    { slot: 'caution', text: 'Stop if it hurts. '.repeat(12), },
+    { slot: 'caution', text: 'Stop if it hurts. '.repeat(12), tone: 'caution' },
+    { slot: 'caution', text: 'The left hand, not the right', tone: 'correction' },
+    { slot: 'pointer', text: 'Elbow', x: 300, y: 600 },
   ];
 
   it('paints a slot alone as it paints it in the whole scene, and nothing beside its box', () => {
     for (const item of items) {
       const box = SLOT_BOXES[item.slot];
       const whole = context(REFERENCE.width, REFERENCE.height);
-      paintScene(whole.paint, { atMs: 0, card: null, items: [item], caption: null }, REFERENCE.width);
+      paintScene(whole.paint, { atMs: 0, card: null, rising: null, items: [item], caption: null }, REFERENCE.width);
       const alone = context(box.width, box.height);
       paintSlot(alone.paint, item.slot, item);
       const part = whole.ctx.getImageData(box.x, box.y, box.width, box.height).data;
@@ -205,9 +209,9 @@ describe('painter', () => {
 
   it('scales with the picture and clears what was there', () => {
     const small = context(640, 360);
-    paintScene(small.paint, { atMs: 0, card: { heading: 'Kit', lines: ['Rope', 'Disc'] }, items: [], caption: null }, 640);
+    paintScene(small.paint, { atMs: 0, card: { heading: 'Kit', lines: ['Rope', 'Disc'] }, rising: null, items: [], caption: null }, 640);
     expect(small.pixels()[3]).toBe(255);
-    paintScene(small.paint, { atMs: 0, card: null, items: [clock('5')], caption: null }, 640);
+    paintScene(small.paint, { atMs: 0, card: null, rising: null, items: [clock('5')], caption: null }, 640);
     const { x, y, width, height } = SLOT_BOXES.clock;
     expect(small.ctx.getImageData((x + width / 2) / 2, (y + height / 2) / 2, 1, 1).data[3]).toBe(255);
     expect(small.pixels()[3]).toBe(0);

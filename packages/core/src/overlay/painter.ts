@@ -1,55 +1,9 @@
 import type { CardText, ClockPhase, Slot } from '../assembly/index.ts';
-import { fitText, paintableText, REFERENCE, SAFE_AREA, SLOT_BOXES, type Box, type Measure } from './layout.ts';
-import type { CautionItem, ClockItem, CounterItem, CueItem, Scene, SceneItem } from './scene.ts';
+import { paintCourt } from './court.ts';
+import { fitText, paintableText, REFERENCE, SAFE_AREA, SLOT_BOXES, type Box } from './layout.ts';
+import { COLOURS, measurer, panel, write, writeCentred, writeDigits, writeLines, type PaintContext } from './pen.ts';
+import type { CautionItem, ClockItem, CounterItem, CueItem, PointerItem, Scene, SceneItem } from './scene.ts';
 import { momentWords, phaseWords } from './words.ts';
-
-/** The part of a canvas context the painter needs; a browser's and the server's both have it. */
-export interface PaintContext {
-  fillStyle: unknown;
-  strokeStyle: unknown;
-  lineWidth: number;
-  lineCap: string;
-  font: string;
-  textAlign: string;
-  textBaseline: string;
-  save(): void;
-  restore(): void;
-  scale(x: number, y: number): void;
-  translate(x: number, y: number): void;
-  clearRect(x: number, y: number, width: number, height: number): void;
-  fillRect(x: number, y: number, width: number, height: number): void;
-  beginPath(): void;
-  closePath(): void;
-  moveTo(x: number, y: number): void;
-  lineTo(x: number, y: number): void;
-  arc(x: number, y: number, radius: number, from: number, to: number, anticlockwise?: boolean): void;
-  roundRect(x: number, y: number, width: number, height: number, radius: number): void;
-  fill(): void;
-  stroke(): void;
-  fillText(text: string, x: number, y: number): void;
-  measureText(text: string): { width: number };
-}
-
-/** Families under which both shells load the shipped font files, so that both draw the same glyphs. */
-export const FONT_FAMILIES = { regular: 'ZestRegular', bold: 'ZestBold' } as const;
-const stack = { regular: 'ZestRegular, ZestRegularExt', bold: 'ZestBold, ZestBoldExt' } as const;
-type Weight = keyof typeof stack;
-
-/** Opaque colours: the picture behind never changes the contrast. Every text pair is at least 4.5:1. */
-export const COLOURS = {
-  panel: '#26211c',
-  panelEdge: '#f6efe4',
-  text: '#fffaf2',
-  dim: '#e3d9ca',
-  zest: '#ffb454',
-  rest: '#8fd6c9',
-  ready: '#ffe08a',
-  track: '#5a5148',
-  caution: '#ffe9b8',
-  cautionText: '#2a2016',
-  card: '#2f2923',
-  cardLine: '#8a6a3a',
-} as const;
 
 const phaseColour: Record<ClockPhase, string> = {
   'lead-in': COLOURS.ready,
@@ -61,68 +15,6 @@ const phaseColour: Record<ClockPhase, string> = {
   think: COLOURS.rest,
   score: COLOURS.ready,
 };
-function setFont(ctx: PaintContext, weight: Weight, size: number): void {
-  ctx.font = `${size}px ${stack[weight]}`;
-}
-
-function measurer(ctx: PaintContext, weight: Weight): Measure {
-  return (text, size) => {
-    setFont(ctx, weight, size);
-    return ctx.measureText(text).width;
-  };
-}
-
-function panel(ctx: PaintContext, box: Box, fill: string, edge: string): void {
-  ctx.beginPath();
-  ctx.roundRect(box.x + 2, box.y + 2, box.width - 4, box.height - 4, 18);
-  ctx.fillStyle = fill;
-  ctx.fill();
-  ctx.lineWidth = 4;
-  ctx.strokeStyle = edge;
-  ctx.stroke();
-}
-
-function write(ctx: PaintContext, text: string, x: number, baseline: number, weight: Weight, size: number, colour: string): void {
-  setFont(ctx, weight, size);
-  ctx.textAlign = 'left';
-  ctx.textBaseline = 'alphabetic';
-  ctx.fillStyle = colour;
-  ctx.fillText(text, x, baseline);
-}
-
-/** Writes fitted lines from `top` down; gives the top of what may follow. */
-function writeLines(
-  ctx: PaintContext,
-  text: string,
-  at: { x: number; top: number; width: number },
-  style: { weight: Weight; size: number; maxLines: number; colour: string },
-): number {
-  const fitted = fitText(text, at.width, style.maxLines, style.size, measurer(ctx, style.weight));
-  const lineHeight = Math.round(fitted.size * 1.14);
-  fitted.lines.forEach((line, i) => {
-    write(ctx, line, at.x, at.top + lineHeight * i + Math.round(fitted.size * 0.86), style.weight, fitted.size, style.colour);
-  });
-  return at.top + lineHeight * fitted.lines.length;
-}
-
-/**
- * Writes digits each in a cell of the width of the widest one, centred on `centreX`, so that a running
- * clock does not tremble. Other characters (the colon) take their own width.
- */
-function writeDigits(ctx: PaintContext, text: string, centreX: number, baseline: number, size: number, colour: string): void {
-  setFont(ctx, 'bold', size);
-  ctx.textAlign = 'center';
-  ctx.textBaseline = 'alphabetic';
-  ctx.fillStyle = colour;
-  const cell = Math.max(...[...'0123456789'].map((digit) => ctx.measureText(digit).width));
-  const widths = [...text].map((char) => (/\d/.test(char) ? cell : ctx.measureText(char).width));
-  let x = centreX - widths.reduce((sum, width) => sum + width, 0) / 2;
-  [...text].forEach((char, i) => {
-    const width = widths[i] ?? 0;
-    ctx.fillText(char, x + width / 2, baseline);
-    x += width;
-  });
-}
 
 function paintClock(ctx: PaintContext, item: ClockItem): void {
   const box = SLOT_BOXES.clock;
@@ -167,11 +59,7 @@ function paintCounter(ctx: PaintContext, item: CounterItem): void {
     ctx.roundRect(badge.x, badge.y, badge.width, badge.height, 12);
     ctx.fillStyle = COLOURS.zest;
     ctx.fill();
-    setFont(ctx, 'bold', 38);
-    ctx.textAlign = 'center';
-    ctx.textBaseline = 'alphabetic';
-    ctx.fillStyle = COLOURS.cautionText;
-    ctx.fillText(item.side === 'left' ? 'Left' : 'Right', badge.x + badge.width / 2, badge.y + 38);
+    writeCentred(ctx, item.side === 'left' ? 'Left' : 'Right', badge.x + badge.width / 2, badge.y + 38, 'bold', 38, COLOURS.cautionText);
   }
   writeLines(ctx, item.note, below, { weight: 'regular', size: 36, maxLines: 1, colour: COLOURS.dim });
 }
@@ -195,15 +83,7 @@ function paintCue(ctx: PaintContext, item: CueItem): void {
   writeLines(ctx, item.text, { ...column, top: top + 2 }, { weight: 'bold', size: 52, maxLines: 2, colour: COLOURS.text });
 }
 
-function paintCaution(ctx: PaintContext, item: CautionItem): void {
-  const slotBox = SLOT_BOXES.caution;
-  const width = slotBox.width - 116;
-  const fitted = fitText(item.text, width, 2, 40, measurer(ctx, 'bold'));
-  const height = fitted.lines.length > 1 ? slotBox.height : 76;
-  const box: Box = { ...slotBox, y: slotBox.y + slotBox.height - height, height };
-  panel(ctx, box, COLOURS.caution, COLOURS.cautionText);
-  const x = box.x + 26;
-  const middle = box.y + box.height / 2;
+function paintWarningSign(ctx: PaintContext, x: number, middle: number): void {
   ctx.beginPath();
   ctx.moveTo(x + 22, middle - 22);
   ctx.lineTo(x + 46, middle + 20);
@@ -214,8 +94,80 @@ function paintCaution(ctx: PaintContext, item: CautionItem): void {
   ctx.fillStyle = COLOURS.caution;
   ctx.fillRect(x + 19, middle - 9, 6, 16);
   ctx.fillRect(x + 19, middle + 11, 6, 6);
+}
+
+/** An exchange: one arrow there, one back. */
+function paintCorrectionSign(ctx: PaintContext, x: number, middle: number): void {
+  ctx.strokeStyle = COLOURS.cautionText;
+  ctx.lineWidth = 5;
+  for (const way of [1, -1]) {
+    const y = middle - way * 9;
+    ctx.beginPath();
+    ctx.moveTo(x - way * 20, y);
+    ctx.lineTo(x + way * 18, y);
+    ctx.moveTo(x + way * 8, y - 8);
+    ctx.lineTo(x + way * 20, y);
+    ctx.lineTo(x + way * 8, y + 8);
+    ctx.stroke();
+  }
+}
+
+function paintCaution(ctx: PaintContext, item: CautionItem): void {
+  const slotBox = SLOT_BOXES.caution;
+  const width = slotBox.width - 116;
+  const fitted = fitText(item.text, width, 2, 40, measurer(ctx, 'bold'));
+  const height = fitted.lines.length > 1 ? slotBox.height : 76;
+  const box: Box = { ...slotBox, y: slotBox.y + slotBox.height - height, height };
+  const isCorrection = item.tone === 'correction';
+  panel(ctx, box, isCorrection ? COLOURS.rest : COLOURS.caution, COLOURS.cautionText);
+  const x = box.x + 26;
+  const middle = box.y + box.height / 2;
+  if (isCorrection) paintCorrectionSign(ctx, x + 22, middle);
+  else paintWarningSign(ctx, x, middle);
   const top = middle - Math.round(fitted.size * 1.14) * (fitted.lines.length / 2);
   writeLines(ctx, item.text, { x: x + 64, top, width }, { weight: 'bold', size: 40, maxLines: 2, colour: COLOURS.cautionText });
+}
+
+/** How far the words stand from what they point at, in layout units. */
+const POINTER = { across: 190, down: 130, ring: 26 } as const;
+
+/** A ring around the place, an arrow to it and its words, towards the side with more room. */
+function paintPointer(ctx: PaintContext, item: PointerItem): void {
+  const place = { x: (item.x * REFERENCE.width) / 1_000, y: (item.y * REFERENCE.height) / 1_000 };
+  const across = place.x < REFERENCE.width / 2 ? 1 : -1;
+  const down = place.y < REFERENCE.height / 2 ? 1 : -1;
+  const tail = { x: place.x + across * POINTER.across, y: place.y + down * POINTER.down };
+  const length = Math.hypot(POINTER.across, POINTER.down);
+  const [ux, uy] = [(tail.x - place.x) / length, (tail.y - place.y) / length];
+  const tip = { x: place.x + ux * POINTER.ring, y: place.y + uy * POINTER.ring };
+  ctx.lineCap = 'round';
+  // A dark line under the bright one is seen on any background.
+  for (const [width, colour] of [
+    [14, COLOURS.panel],
+    [7, COLOURS.zest],
+  ] as const) {
+    ctx.lineWidth = width;
+    ctx.strokeStyle = colour;
+    ctx.beginPath();
+    ctx.arc(place.x, place.y, POINTER.ring, 0, Math.PI * 2);
+    ctx.stroke();
+    ctx.beginPath();
+    ctx.moveTo(tail.x, tail.y);
+    ctx.lineTo(tip.x, tip.y);
+    for (const side of [1, -1]) {
+      ctx.moveTo(tip.x, tip.y);
+      ctx.lineTo(tip.x + ux * 26 - side * uy * 16, tip.y + uy * 26 + side * ux * 16);
+    }
+    ctx.stroke();
+  }
+  const fitted = fitText(item.text, 360, 2, 48, measurer(ctx, 'bold'));
+  if (fitted.lines.length === 0) return;
+  const measure = measurer(ctx, 'bold');
+  const width = Math.max(...fitted.lines.map((line) => measure(line, fitted.size))) + 48;
+  const height = Math.round(fitted.size * 1.14) * fitted.lines.length + 28;
+  const box: Box = { x: tail.x - (across > 0 ? 0 : width), y: tail.y - height / 2, width, height };
+  panel(ctx, box, COLOURS.panel, COLOURS.zest);
+  writeLines(ctx, item.text, { x: box.x + 24, top: box.y + 14, width: 360 }, { weight: 'bold', size: 48, maxLines: 2, colour: COLOURS.text });
 }
 
 /** Paints a full-frame card: heading, a court line, and its lines. */
@@ -231,7 +183,9 @@ function paintCard(ctx: PaintContext, card: CardText): void {
   ctx.moveTo(0, 676);
   ctx.lineTo(REFERENCE.width, 676);
   ctx.stroke();
-  const column = { x: SAFE_AREA.x + 40, width: SAFE_AREA.width - 80 };
+  // With a court the words keep to the left half.
+  const column = { x: SAFE_AREA.x + 40, width: card.court ? SAFE_AREA.width / 2 - 60 : SAFE_AREA.width - 80 };
+  if (card.court) paintCourt(ctx, card.court, { x: REFERENCE.width / 2 + 20, y: SAFE_AREA.y + 40, width: SAFE_AREA.width / 2 - 40, height: SAFE_AREA.height - 80 });
   let top = writeLines(
     ctx,
     card.heading,
@@ -260,6 +214,8 @@ function paintItem(ctx: PaintContext, item: SceneItem): void {
       return paintCue(ctx, item);
     case 'caution':
       return paintCaution(ctx, item);
+    case 'pointer':
+      return paintPointer(ctx, item);
   }
 }
 
@@ -272,7 +228,16 @@ export function paintScene(ctx: PaintContext, scene: Scene, width: number): void
   ctx.clearRect(0, 0, width, Math.round(REFERENCE.height * scale));
   ctx.save();
   ctx.scale(scale, scale);
-  if (scene.card) paintCard(ctx, scene.card);
+  const part = scene.rising?.part ?? 1;
+  if (scene.rising?.over) {
+    ctx.globalAlpha = scene.card ? 1 : 1 - part;
+    paintCard(ctx, scene.rising.over);
+  }
+  if (scene.card) {
+    ctx.globalAlpha = part;
+    paintCard(ctx, scene.card);
+  }
+  ctx.globalAlpha = 1;
   for (const item of scene.items) paintItem(ctx, item);
   ctx.restore();
 }

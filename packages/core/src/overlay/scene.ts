@@ -1,4 +1,4 @@
-import type { Assembly, CardText, ClockOverlay, ClockPhase, CounterOverlay, CueMoment, Slot } from '../assembly/index.ts';
+import type { Assembly, CardText, CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueMoment, Slot, Source } from '../assembly/index.ts';
 import type { Side } from '../lesson/index.ts';
 import { countdownText, elapsedText } from '../time/index.ts';
 import { indexAt } from './find.ts';
@@ -35,15 +35,26 @@ export interface CueItem {
 export interface CautionItem {
   slot: 'caution';
   text: string;
+  tone: CautionOverlay['tone'];
 }
 
-export type SceneItem = ClockItem | CounterItem | CueItem | CautionItem;
+/** Thousandths of the frame. */
+export interface PointerItem {
+  slot: 'pointer';
+  text: string;
+  x: number;
+  y: number;
+}
+
+export type SceneItem = ClockItem | CounterItem | CueItem | CautionItem | PointerItem;
 
 /** Everything on screen at one instant, resolved to what is read. */
 export interface Scene {
   atMs: number;
   /** The full-frame card below everything, when no footage is shown. */
   card: CardText | null;
+  /** While it comes up over another picture: how far, 0 to 1, and the card it comes over, if that is one. */
+  rising: { part: number; over: CardText | null } | null;
   /** At most one item a slot, in painting order. */
   items: SceneItem[];
   caption: string[] | null;
@@ -55,14 +66,14 @@ function breathWord({ inMs, outMs }: { inMs: number; outMs: number }, sinceMs: n
 
 function clockItem(overlay: ClockOverlay, ms: number): ClockItem {
   const { phase, title, round, up, breaths } = overlay;
-  const goneMs = ms - overlay.startMs;
-  const remainingMs = overlay.endMs - ms;
+  const goneMs = overlay.goneMs + ms - overlay.startMs;
+  const remainingMs = overlay.ofMs - goneMs;
   const stepped = Math.ceil((up ? goneMs : remainingMs) / RING_STEP_MS) * RING_STEP_MS;
   return {
     slot: 'clock',
     phase,
     digits: up ? elapsedText(goneMs) : countdownText(remainingMs),
-    left: Math.min(1, stepped / (overlay.endMs - overlay.startMs)),
+    left: Math.min(1, stepped / overlay.ofMs),
     title,
     next: breaths ? breathWord(breaths, goneMs) : overlay.next,
     round,
@@ -70,9 +81,9 @@ function clockItem(overlay: ClockOverlay, ms: number): ClockItem {
 }
 
 /** On a count of 8 the number is the beat: beat `k` begins `k - 1` equal parts into the span. */
-function counterItem({ startMs, endMs, rep, reps, side, note, beats }: CounterOverlay, ms: number): CounterItem {
+function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats }: CounterOverlay, ms: number): CounterItem {
   if (beats === null) return { slot: 'counter', rep, reps, side, note };
-  const beat = Math.floor(((ms - startMs) * beats) / (endMs - startMs)) + 1;
+  const beat = Math.floor(((goneMs + ms - startMs) * beats) / ofMs) + 1;
   return { slot: 'counter', rep: beat, reps: beats, side, note };
 }
 
@@ -89,11 +100,13 @@ export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | 
     case 'cue':
       return { slot: 'cue', text: overlay.text, moment: overlay.moment };
     case 'caution':
-      return { slot: 'caution', text: overlay.text };
+      return { slot: 'caution', text: overlay.text, tone: overlay.tone };
+    case 'pointer':
+      return { slot: 'pointer', text: overlay.text, x: overlay.x, y: overlay.y };
   }
 }
 
-const paintingOrder = ['caution', 'cue', 'counter', 'clock'] as const;
+const paintingOrder = ['pointer', 'caution', 'cue', 'counter', 'clock'] as const;
 
 /**
  * The list of things on screen at `ms` of the finished video. Pure: the same assembly and instant give
@@ -105,10 +118,12 @@ export function sceneAt(assembly: Assembly, ms: number): Scene {
     const item = slotAt(assembly, slot, ms);
     if (item) items.push(item);
   }
-  const source = assembly.segments[indexAt(assembly.segments, ms)]?.source;
+  const segment = assembly.segments[indexAt(assembly.segments, ms)];
+  const cardIn = (source: Source | undefined) => (source?.kind === 'card' ? source.card : null);
   return {
     atMs: ms,
-    card: source?.kind === 'card' ? source.card : null,
+    card: cardIn(segment?.source),
+    rising: segment?.under ? { part: (ms - segment.startMs) / (segment.endMs - segment.startMs), over: cardIn(segment.under.source) } : null,
     items,
     caption: assembly.captions[indexAt(assembly.captions, ms)]?.lines ?? null,
   };

@@ -20,4 +20,5 @@ export const momentWords: Record<CueMoment, string> = {
   throughout: 'All the time',
   command: 'Go',
   question: 'Question',
+  again: 'Watch again',
 };

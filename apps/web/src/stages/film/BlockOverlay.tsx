@@ -43,7 +43,7 @@ export function BlockOverlay({ lesson, block, momentMs, everyMs = 0 }: BlockOver
       const width = fitCanvas(own);
       const ms = latest.current();
       if (ms === null || ms < 0 || ms >= cut.durationMs) ctx.clearRect(0, 0, own.width, own.height);
-      else paintScene(ctx, { ...sceneAt(cut, Math.floor(ms)), card: null }, width);
+      else paintScene(ctx, { ...sceneAt(cut, Math.floor(ms)), card: null, rising: null }, width);
     };
     tick = requestAnimationFrame(paint);
     return () => cancelAnimationFrame(tick);

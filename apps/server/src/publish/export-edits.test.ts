@@ -1,0 +1,158 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { firstCut, takeFrameAt, type Assembly, type TakeFacts } from '@zest/core/assembly';
+import type { Edit, IntervalsBlock } from '@zest/core/lesson';
+import { firstFrameFrom } from '@zest/core/time';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { probe } from '../media/probe.ts';
+import { footageFolder, frameOf } from '../testing/footage.ts';
+import { lessonOf } from '../testing/server.ts';
+import { exportVideo } from './export.ts';
+
+const footage = footageFolder();
+const cacheDir = mkdtempSync(path.join(os.tmpdir(), 'zest-cache-'));
+const workDir = mkdtempSync(path.join(os.tmpdir(), 'zest-work-'));
+const FRAMES = 300;
+const BITS = 9;
+/** Every frame bears its number in dark and bright fields, eight rows of them one below the other, the left end of each row red. */
+const numbered = (offset: number) => `nullsrc=size=320x180:rate=30:duration=${FRAMES / 30},geq=lum='if(lt(X,20),80,if(mod(floor((N+${offset})/pow(2,floor((X-20)/32))),2),220,30))':cb=128:cr='if(lt(X,20),230,128)'`;
+const takes = new Map<string, TakeFacts>(['front', 'side'].map((id) => [id, { id, frames: FRAMES, marked: null }]));
+const media = new Map(['front', 'side'].map((id) => [id, { sha: id, hasSound: true }]));
+
+const work = (edits: Edit[], more: Partial<IntervalsBlock> = {}): Partial<IntervalsBlock> => ({ kind: 'intervals', title: '', workMs: 4_000, rounds: 1, leadInMs: 0, footage: { takeId: 'front', startsAtMs: 1_000 }, edits, ...more });
+const cutOf = (...blocks: Partial<IntervalsBlock>[]): Assembly => firstCut(lessonOf(blocks), takes);
+
+beforeAll(() => {
+  for (const [name, offset, hz] of [['front', 0, 440], ['side', 100, 880]] as const) {
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-f', 'lavfi', '-i', numbered(offset), '-f', 'lavfi', '-i', `sine=frequency=${hz}:sample_rate=48000:duration=${FRAMES / 30}`, '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '10', '-pix_fmt', 'yuv420p', '-g', '15', '-bf', '0', '-c:a', 'aac', footage.at(`${name}.mp4`)]);
+  }
+});
+afterAll(() => {
+  footage.remove();
+  for (const folder of [cacheDir, workDir]) rmSync(folder, { recursive: true, force: true });
+});
+
+async function made(assembly: Assembly): Promise<string> {
+  const { video } = await exportVideo(assembly, media, { cacheDir, workDir, takePath: (sha) => footage.at(`${sha}.mp4`), onProgress: () => undefined });
+  const kept = footage.at(`made-${Math.random()}.mp4`);
+  execFileSync('cp', [video, kept]);
+  return kept;
+}
+
+const levelAt = (pixels: Buffer, x: number, y: number) => pixels[(y * 1280 + x) * 3 + 1] ?? 0;
+/** The number a frame bears, read in its lowest part, where no overlay lies. */
+const numberIn = (pixels: Buffer, y = 690) => Array.from({ length: BITS }, (_, bit) => (levelAt(pixels, 80 + bit * 128 + 64, y) > 125 ? 2 ** bit : 0)).reduce((sum, value) => sum + value, 0);
+
+/** Strength of a tone in a stretch of the sound. */
+function tone(video: string, hz: number, fromMs: number, toMs: number): number {
+  const raw = execFileSync('ffmpeg', ['-v', 'error', '-i', video, '-vn', '-ac', '1', '-ar', '48000', '-f', 'f32le', 'pipe:1'], { maxBuffer: 256 * 1024 * 1024 });
+  const sound = new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength)).subarray(fromMs * 48, toMs * 48);
+  let [re, im] = [0, 0];
+  sound.forEach((value, i) => {
+    re += value * Math.cos((2 * Math.PI * hz * i) / 48_000);
+    im += value * Math.sin((2 * Math.PI * hz * i) / 48_000);
+  });
+  return Math.hypot(re, im) / sound.length;
+}
+
+describe('an export with changes by hand', () => {
+  it('leaves out, shows again slowly and stands still, on the frames the assembly says', async () => {
+    const assembly = cutOf(
+      work([
+        { id: 'a', kind: 'leave-out', fromMs: 500, toMs: 1_000 },
+        { id: 'b', kind: 'again', fromMs: 2_000, toMs: 3_000, speed: 50, times: 1, sound: 'off' },
+        { id: 'c', kind: 'freeze', atMs: 3_000, lengthMs: 1_000, point: { x: 300, y: 300 }, text: 'Elbow' },
+      ]),
+    );
+    const video = await made(assembly);
+    expect((await probe(video, true)).video?.packets).toBe(195);
+    // 15 frames, 60 more from behind what is left out, 60 at half speed, 30 standing still, 30 to the end.
+    for (const [frame, wanted] of [[0, 30], [14, 44], [15, 60], [74, 119], [75, 90], [76, 90], [77, 91], [134, 119], [135, 120], [164, 120], [165, 120], [194, 149]] as const) {
+      const segment = assembly.segments.find(({ startMs, endMs }) => firstFrameFrom(startMs) <= frame && frame < firstFrameFrom(endMs));
+      if (segment?.source.kind !== 'take') throw new Error('There should be footage.');
+      expect(takeFrameAt(segment, segment.source, frame)).toBe(wanted);
+      expect(numberIn(frameOf(video, frame)), `frame ${frame}`).toBe(wanted);
+    }
+    expect(tone(video, 440, 100, 2_400)).toBeGreaterThan(0.02);
+    expect(tone(video, 440, 2_600, 5_300)).toBeLessThan(0.002);
+    expect(tone(video, 440, 5_600, 6_400)).toBeGreaterThan(0.02);
+  });
+
+  it('keeps the pitch of what is shown again slowly', async () => {
+    const video = await made(cutOf(work([{ id: 'b', kind: 'again', fromMs: 0, toMs: 2_000, speed: 25, times: 1, sound: 'kept' }])));
+    expect((await probe(video, true)).video?.packets).toBe(120 + 240);
+    expect(tone(video, 440, 3_000, 9_000)).toBeGreaterThan(5 * tone(video, 110, 3_000, 9_000));
+  });
+
+  it('takes picture, sound or a second view from another take, in step', async () => {
+    const other = { takeId: 'side', startsAtMs: 1_000 };
+    const video = await made(
+      cutOf(
+        work([
+          { id: 'a', kind: 'instead', fromMs: 0, toMs: 1_000, ...other, picture: true, sound: false },
+          { id: 'b', kind: 'instead', fromMs: 1_000, toMs: 2_000, ...other, picture: false, sound: true },
+          { id: 'c', kind: 'beside', fromMs: 2_000, toMs: 3_000, ...other, layout: 'halves' },
+          { id: 'd', kind: 'beside', fromMs: 3_000, toMs: 4_000, ...other, layout: 'inset right' },
+        ]),
+      ),
+    );
+    // The side view's frames are numbered from 100.
+    expect([10, 45].map((frame) => numberIn(frameOf(video, frame)))).toEqual([140, 75]);
+    expect(tone(video, 440, 100, 900)).toBeGreaterThan(5 * tone(video, 880, 100, 900));
+    expect(tone(video, 880, 1_100, 1_900)).toBeGreaterThan(5 * tone(video, 440, 1_100, 1_900));
+    // Each half shows the middle of its picture: fields 2 to 5 of the number, 128 pixels each.
+    const halves = frameOf(video, 75);
+    const fields = (from: number) => [2, 3, 4, 5, 6].map((bit) => (levelAt(halves, from + 80 + bit * 128 + 64 - 320, 690) > 125 ? 1 : 0));
+    const bits = (n: number) => [2, 3, 4, 5, 6].map((bit) => (n >> bit) & 1);
+    expect(fields(0).slice(0, 4)).toEqual(bits(105).slice(0, 4));
+    expect(fields(640).slice(0, 4)).toEqual(bits(205).slice(0, 4));
+    // The small view at x 800, 416 wide: field k lies at 800 + (80 + 128 k + 64) * 0.325.
+    const inset = frameOf(video, 100);
+    const small = Array.from({ length: BITS }, (_, bit) => (levelAt(inset, Math.round(800 + (80 + bit * 128 + 64) * 0.325), 640) > 125 ? 2 ** bit : 0)).reduce((sum, value) => sum + value, 0);
+    expect(small).toBe(230);
+    expect(numberIn(inset, 710) & 63).toBe(130 & 63);
+  });
+
+  it('comes closer, mirrors, turns and blurs where it is told to', async () => {
+    const middle = { x: 500, y: 500 };
+    const video = await made(
+      cutOf(
+        work([
+          { id: 'a', kind: 'closer', fromMs: 0, toMs: 1_000, zoom: 200, from: middle, to: middle },
+          { id: 'b', kind: 'mirror', fromMs: 1_000, toMs: 2_000 },
+          { id: 'c', kind: 'turn', fromMs: 2_000, toMs: 3_000, quarters: 1 },
+          { id: 'd', kind: 'blur', fromMs: 3_000, toMs: 4_000, x: 0, y: 900, width: 1_000, height: 100 },
+        ]),
+      ),
+    );
+    // Twice as large, the red end of the rows is out of the picture, and fields are 256 wide; field 3 began at 464.
+    const closer = frameOf(video, 10);
+    const red = (pixels: Buffer, x: number) => (pixels[(690 * 1280 + x) * 3] ?? 0) - levelAt(pixels, x, 690) > 60;
+    expect(red(closer, 20)).toBe(false);
+    expect([3, 4, 5].map((bit) => (levelAt(closer, (80 + bit * 128 + 64 - 320) * 2, 690) > 125 ? 1 : 0))).toEqual([3, 4, 5].map((bit) => (40 >> bit) & 1));
+    const mirrored = frameOf(video, 45);
+    expect([red(mirrored, 20), red(mirrored, 1_260)]).toEqual([false, true]);
+    // Turned clockwise the left end is on top, and what was wide is narrow: bars beside it.
+    const turned = frameOf(video, 75);
+    expect((turned[(10 * 1280 + 640) * 3] ?? 0) - (turned[(10 * 1280 + 640) * 3 + 1] ?? 0)).toBeGreaterThan(60);
+    expect([0, 1, 2].map((c) => turned[(300 * 1280 + 100) * 3 + c] ?? 0).every((value, c) => Math.abs(value - [0x26, 0x21, 0x1c][c]!) < 6)).toBe(true);
+    // Where fields of unlike brightness meet, the blurred part has no hard edge.
+    const blurred = frameOf(video, 100);
+    const steps = (y: number) => Math.max(...Array.from({ length: 1_100 }, (_, i) => Math.abs(levelAt(blurred, 100 + i, y) - levelAt(blurred, 104 + i, y))));
+    expect(steps(690)).toBeLessThan(steps(630) / 2);
+  });
+
+  it('fades in over the last picture before it', async () => {
+    const video = await made(cutOf(work([]), work([{ id: 'f', kind: 'fade', lengthMs: 1_000 }], { footage: { takeId: 'side', startsAtMs: 0 } })));
+    // From frame 149 of the front to frame 100 upwards of the side: fields that differ go from one to the other.
+    const level = (frame: number, bit: number) => levelAt(frameOf(video, frame), 80 + bit * 128 + 64, 690);
+    // 149 has field 7 bright; 100 to 127 have it dark.
+    expect(level(119, 7)).toBeGreaterThan(200);
+    expect(Math.abs(level(135, 7) - 125)).toBeLessThan(40);
+    expect(level(127, 7)).toBeGreaterThan(level(135, 7) + 20);
+    expect(level(143, 7)).toBeLessThan(level(135, 7) - 20);
+    expect(numberIn(frameOf(video, 155))).toBe(135);
+  });
+});

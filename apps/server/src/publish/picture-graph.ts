@@ -1,0 +1,137 @@
+import { writeFile } from 'node:fs/promises';
+import { BESIDE_BOXES, REFERENCE } from '@zest/core/overlay';
+import { OUTPUT_FPS } from '@zest/core/time';
+import { GUARDED_INPUT } from '../media/ffmpeg.ts';
+import { cardRgba } from './paint.ts';
+import type { PiecePicture, Shot, ShotLook } from './pieces.ts';
+
+/** Bars beside a picture that is not 16:9; the pages use the same colour. */
+const BARS = '0x26211c';
+/** A blurred region is drawn this many times smaller and enlarged again; the pages do the same. */
+const BLUR_PARTS = 24;
+const { width: W, height: H } = REFERENCE;
+
+/** Where in its working copy a shot begins: a hair before the frame, so that rounding can never skip it. */
+export function seekTo(inFrame: number): string[] {
+  return inFrame > 0 ? ['-ss', (inFrame / OUTPUT_FPS - 0.001).toFixed(6)] : [];
+}
+
+/** Whole even pixels, as colours at half resolution need them. */
+const even = (value: number) => 2 * Math.round(value / 2);
+const boxOf = ({ x, y, width, height }: ShotLook['blurs'][number]) => {
+  const [left, top] = [even((x * W) / 1_000), even((y * H) / 1_000)];
+  return { left, top, width: Math.max(2, Math.min(W - left, even((width * W) / 1_000))), height: Math.max(2, Math.min(H - top, even((height * H) / 1_000))) };
+};
+
+const turns: Record<number, string[]> = { 1: ['transpose=1'], 2: ['hflip', 'vflip'], 3: ['transpose=2'] };
+
+/**
+ * Builds the inputs and filters of a piece's picture before its overlays. Every chain lasts exactly `frames` frames:
+ * short footage holds its last one. Every length is finite: an endless pad never lets ffmpeg finish.
+ */
+export class PictureGraph {
+  readonly input: string[] = [];
+  readonly filters: string[] = [];
+  /** Raw pictures written for it, to be removed afterwards. */
+  readonly files: string[] = [];
+  #inputs = 0;
+  #labels = 0;
+
+  constructor(
+    private readonly frames: number,
+    private readonly takePath: (sha: string) => string,
+    /** Beginning of the names of raw pictures. */
+    private readonly rawName: string,
+  ) {}
+
+  get inputs(): number {
+    return this.#inputs;
+  }
+
+  #label(): string {
+    this.#labels += 1;
+    return `p${this.#labels}`;
+  }
+
+  /** A take's frames in time, fitted into the frame. @returns its label */
+  #shot({ sha, inFrame, available, speed }: Shot, quarters: number): string {
+    this.input.push(...seekTo(inFrame), ...GUARDED_INPUT, '-an', '-i', this.takePath(sha));
+    const chain = [`setpts=N/${OUTPUT_FPS}/TB`, `fps=${OUTPUT_FPS}`, `trim=end_frame=${available}`];
+    // Rounded up, output frame n shows the last frame at or before n times the speed.
+    if (speed !== 1) chain.push('settb=1/90000', `setpts=N*${90_000 / OUTPUT_FPS}/${speed}`, `fps=${OUTPUT_FPS}:round=up`);
+    chain.push(
+      ...(turns[quarters] ?? []),
+      `scale=${W}:${H}:force_original_aspect_ratio=decrease:force_divisible_by=2:out_color_matrix=bt709:out_range=tv`,
+      `pad=${W}:${H}:(ow-iw)/2:(oh-ih)/2:color=${BARS}`,
+      'setsar=1',
+      'format=yuv420p',
+      `tpad=stop=${this.frames}:stop_mode=clone`,
+      `trim=end_frame=${this.frames}`,
+    );
+    const label = this.#label();
+    this.filters.push(`[${this.#inputs}:v]${chain.join(',')}[${label}]`);
+    this.#inputs += 1;
+    return label;
+  }
+
+  #then(from: string, chain: readonly string[]): string {
+    if (chain.length === 0) return from;
+    const label = this.#label();
+    this.filters.push(`[${from}]${chain.join(',')}[${label}]`);
+    return label;
+  }
+
+  #blurred(from: string, region: ShotLook['blurs'][number]): string {
+    const { left, top, width, height } = boxOf(region);
+    const [plain, part, soft, out] = [this.#label(), this.#label(), this.#label(), this.#label()];
+    const small = `${Math.max(1, Math.round(width / BLUR_PARTS))}:${Math.max(1, Math.round(height / BLUR_PARTS))}`;
+    this.filters.push(`[${from}]split[${plain}][${part}]`, `[${part}]crop=${width}:${height}:${left}:${top},scale=${small}:flags=area,scale=${width}:${height}:flags=bilinear[${soft}]`, `[${plain}][${soft}]overlay=${left}:${top}[${out}]`);
+    return out;
+  }
+
+  /** A piece's picture: footage with its look, or a card. @returns its label */
+  async picture(picture: PiecePicture): Promise<string> {
+    if (picture.kind === 'card') {
+      const file = `${this.rawName}-${this.#inputs}.rgba`;
+      await writeFile(file, cardRgba(picture.card));
+      this.files.push(file);
+      this.input.push('-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${W}x${H}`, '-framerate', String(OUTPUT_FPS), '-i', file);
+      const label = this.#label();
+      this.filters.push(`[${this.#inputs}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuv420p,tpad=stop=${this.frames}:stop_mode=clone,trim=end_frame=${this.frames}[${label}]`);
+      this.#inputs += 1;
+      return label;
+    }
+    const { look, beside } = picture;
+    let label = this.#shot(picture.shot, look.quarters);
+    for (const region of look.blurs) label = this.#blurred(label, region);
+    if (look.closer) {
+      const { from, to } = look.closer;
+      const [w, h] = [even((from.width * W) / 1_000), even((from.height * H) / 1_000)];
+      const way = (a: number, b: number, size: number) => `'${(a * size) / 1_000}+${((b - a) * size) / 1_000}*n/${this.frames}'`;
+      label = this.#then(label, [`crop=${w}:${h}:${way(from.x, to.x, W)}:${way(from.y, to.y, H)}`, `scale=${W}:${H}`, 'setsar=1']);
+    }
+    if (look.mirrored) label = this.#then(label, ['hflip']);
+    return beside ? this.#beside(label, beside, look.mirrored) : label;
+  }
+
+  #beside(main: string, { shot, layout }: NonNullable<(PiecePicture & { kind: 'take' })['beside']>, mirrored: boolean): string {
+    const second = this.#then(this.#shot(shot, 0), mirrored ? ['hflip'] : []);
+    const out = this.#label();
+    if (layout === 'halves') {
+      const half = [`crop=${W / 2}:${H}:${W / 4}:0`];
+      this.filters.push(`[${this.#then(main, half)}][${this.#then(second, half)}]hstack[${out}]`);
+      return out;
+    }
+    const { x, y, width, height } = BESIDE_BOXES[layout];
+    const small = this.#then(second, [`scale=${width}:${height}`, 'setsar=1']);
+    this.filters.push(`[${main}][${small}]overlay=${x}:${y}[${out}]`);
+    return out;
+  }
+
+  /** The picture comes up over another one, evenly over its whole length. */
+  over(under: string, label: string): string {
+    const [clear, out] = [this.#label(), this.#label()];
+    this.filters.push(`[${label}]format=yuva420p,fade=t=in:s=0:n=${this.frames}:alpha=1[${clear}]`, `[${under}][${clear}]overlay=eval=init,format=yuv420p[${out}]`);
+    return out;
+  }
+}

@@ -1,0 +1,116 @@
+import type { Edit, EditOf } from '../lesson/index.ts';
+import type { Span } from '../schedule/index.ts';
+import type { TimeSpan } from '../time/index.ts';
+import type { CautionOverlay, CounterOverlay, CueOverlay, Overlay, OverlayLanes } from './types.ts';
+
+/** Part of an overlay; something timed knows what has passed of it. */
+function clipped<T extends Overlay>(overlay: T, startMs: number, endMs: number): T {
+  return { ...overlay, startMs, endMs, ...('goneMs' in overlay && { goneMs: overlay.goneMs + startMs - overlay.startMs }) };
+}
+
+/** The list without what it shows in the stretch. */
+function without<T extends Overlay>(list: readonly T[], { startMs, endMs }: TimeSpan): T[] {
+  return list.flatMap((overlay) => {
+    if (overlay.endMs <= startMs || overlay.startMs >= endMs) return [overlay];
+    const parts: T[] = [];
+    if (overlay.startMs < startMs) parts.push(clipped(overlay, overlay.startMs, startMs));
+    if (overlay.endMs > endMs) parts.push(clipped(overlay, endMs, overlay.endMs));
+    return parts;
+  });
+}
+
+const byStart = (a: TimeSpan, b: TimeSpan) => a.startMs - b.startMs;
+const over = <T extends Overlay>(list: readonly T[], overlay: T): T[] => [...without(list, overlay), overlay].sort(byStart);
+
+/** What begins in the stretch comes `byMs` later, as long as it stays in the block; the later of two takes the screen. */
+function shifted<T extends Overlay>(list: readonly T[], { fromMs, toMs, byMs }: EditOf<'shift'>, bodyMs: number): T[] {
+  const moved = list
+    .map((overlay) => {
+      if (overlay.startMs < fromMs || overlay.startMs >= toMs) return overlay;
+      return { ...overlay, startMs: Math.max(0, overlay.startMs + byMs), endMs: Math.min(bodyMs, overlay.endMs + byMs) };
+    })
+    .filter(({ startMs, endMs }) => endMs > startMs)
+    .sort(byStart);
+  return moved.flatMap((overlay, i) => {
+    const endMs = Math.min(overlay.endMs, moved[i + 1]?.startMs ?? overlay.endMs);
+    return endMs > overlay.startMs ? [clipped(overlay, overlay.startMs, endMs)] : [];
+  });
+}
+
+/** The number of a repetition stays at most this long when no other follows. */
+const LAST_REP_MS = 3_000;
+
+/** A stretch in which repetitions are counted from 1: a side of a set, or a work. */
+interface Bout extends TimeSpan {
+  like: Pick<CounterOverlay, 'side' | 'note'>;
+  planned: number;
+}
+
+function boutsOf(planned: readonly CounterOverlay[], spans: readonly Span[]): Bout[] {
+  const bouts: Bout[] = [];
+  for (const { rep, side, note, startMs, endMs, reps } of planned) {
+    const last = bouts.at(-1);
+    if (last && rep > 1 && last.like.note === note) Object.assign(last, { endMs, like: last.like.side === side ? last.like : { side: null, note } });
+    else bouts.push({ startMs, endMs, like: { side, note }, planned: reps });
+  }
+  if (bouts.length > 0) return bouts;
+  return spans.filter(({ kind }) => kind === 'work' || kind === 'play' || kind === 'move').map(({ startMs, endMs }) => ({ startMs, endMs, like: { side: null, note: '' }, planned: 0 }));
+}
+
+/** Counters at the tapped moments: each lasts until the next; per side where sides were tapped. */
+export function countersOfTaps({ taps }: EditOf<'taps'>, planned: readonly CounterOverlay[], spans: readonly Span[]): CounterOverlay[] {
+  const bouts = boutsOf(planned, spans);
+  const sorted = [...taps].sort((a, b) => a.atMs - b.atMs);
+  const boutOf = (atMs: number) => bouts.findLast(({ startMs }) => startMs <= atMs) ?? bouts[0];
+  const counted = new Map<string, number>();
+  const keys = sorted.map(({ atMs, side }) => `${boutOf(atMs)?.startMs ?? 0} ${side ?? ''}`);
+  const totals = new Map<string, number>();
+  for (const key of keys) totals.set(key, (totals.get(key) ?? 0) + 1);
+  return sorted.flatMap(({ atMs, side }, i): CounterOverlay[] => {
+    const bout = boutOf(atMs);
+    const key = keys[i] ?? '';
+    const rep = (counted.get(key) ?? 0) + 1;
+    counted.set(key, rep);
+    const next = sorted[i + 1];
+    const isLast = next === undefined || boutOf(next.atMs) !== bout;
+    const endMs = isLast ? Math.max(atMs + 1, Math.min(atMs + LAST_REP_MS, bout && bout.endMs > atMs ? bout.endMs : atMs + LAST_REP_MS)) : next.atMs;
+    if (endMs <= atMs) return [];
+    return [{ slot: 'counter', startMs: atMs, endMs, goneMs: 0, ofMs: endMs - atMs, rep, reps: Math.max(bout?.planned ?? 0, totals.get(key) ?? rep), side: side ?? bout?.like.side ?? null, note: bout?.like.note ?? '', beats: null }];
+  });
+}
+
+/** The lanes of a block in its own time, with what was changed by hand. */
+export function withHand(lanes: OverlayLanes, edits: readonly Edit[], spans: readonly Span[], bodyMs: number): OverlayLanes {
+  let { pointer, clock, counter, cue, caution } = lanes;
+  for (const edit of edits) {
+    switch (edit.kind) {
+      case 'taps':
+        counter = countersOfTaps(edit, lanes.counter, spans).filter(({ startMs }) => startMs < bodyMs);
+        break;
+      case 'cue': {
+        const own: CueOverlay = { slot: 'cue', startMs: edit.fromMs, endMs: Math.min(edit.toMs, bodyMs), text: edit.text, moment: edit.moment };
+        cue = over(cue, own);
+        break;
+      }
+      case 'note': {
+        const own: CautionOverlay = { slot: 'caution', startMs: edit.fromMs, endMs: Math.min(edit.toMs, bodyMs), text: edit.text, tone: 'correction' };
+        caution = over(caution, own);
+        break;
+      }
+      case 'hide': {
+        const stretch = { startMs: edit.fromMs, endMs: edit.toMs };
+        if (edit.slot === 'clock') clock = without(clock, stretch);
+        if (edit.slot === 'counter') counter = without(counter, stretch);
+        if (edit.slot === 'cue') cue = without(cue, stretch);
+        if (edit.slot === 'caution') caution = without(caution, stretch);
+        break;
+      }
+      case 'shift':
+        if (edit.slot === 'clock') clock = shifted(clock, edit, bodyMs);
+        if (edit.slot === 'counter') counter = shifted(counter, edit, bodyMs);
+        if (edit.slot === 'cue') cue = shifted(cue, edit, bodyMs);
+        if (edit.slot === 'caution') caution = shifted(caution, edit, bodyMs);
+    }
+  }
+  return { pointer, clock, counter, cue, caution };
+}

@@ -1,0 +1,122 @@
+import { fitText, type Box, type Measure } from './layout.ts';
+
+/** The part of a canvas context the painter needs; a browser's and the server's both have it. */
+export interface PaintContext {
+  globalAlpha: number;
+  fillStyle: unknown;
+  strokeStyle: unknown;
+  lineWidth: number;
+  lineCap: string;
+  font: string;
+  textAlign: string;
+  textBaseline: string;
+  save(): void;
+  restore(): void;
+  scale(x: number, y: number): void;
+  translate(x: number, y: number): void;
+  clearRect(x: number, y: number, width: number, height: number): void;
+  fillRect(x: number, y: number, width: number, height: number): void;
+  beginPath(): void;
+  closePath(): void;
+  moveTo(x: number, y: number): void;
+  lineTo(x: number, y: number): void;
+  arc(x: number, y: number, radius: number, from: number, to: number, anticlockwise?: boolean): void;
+  roundRect(x: number, y: number, width: number, height: number, radius: number): void;
+  fill(): void;
+  stroke(): void;
+  fillText(text: string, x: number, y: number): void;
+  measureText(text: string): { width: number };
+}
+
+/** Families under which both shells load the shipped font files, so that both draw the same glyphs. */
+export const FONT_FAMILIES = { regular: 'ZestRegular', bold: 'ZestBold' } as const;
+const stack = { regular: 'ZestRegular, ZestRegularExt', bold: 'ZestBold, ZestBoldExt' } as const;
+export type Weight = keyof typeof stack;
+
+/** Opaque colours: the picture behind never changes the contrast. Every text pair is at least 4.5:1. */
+export const COLOURS = {
+  panel: '#26211c',
+  panelEdge: '#f6efe4',
+  text: '#fffaf2',
+  dim: '#e3d9ca',
+  zest: '#ffb454',
+  rest: '#8fd6c9',
+  ready: '#ffe08a',
+  track: '#5a5148',
+  caution: '#ffe9b8',
+  cautionText: '#2a2016',
+  card: '#2f2923',
+  cardLine: '#8a6a3a',
+} as const;
+
+export function setFont(ctx: PaintContext, weight: Weight, size: number): void {
+  ctx.font = `${size}px ${stack[weight]}`;
+}
+
+export function measurer(ctx: PaintContext, weight: Weight): Measure {
+  return (text, size) => {
+    setFont(ctx, weight, size);
+    return ctx.measureText(text).width;
+  };
+}
+
+export function panel(ctx: PaintContext, box: Box, fill: string, edge: string): void {
+  ctx.beginPath();
+  ctx.roundRect(box.x + 2, box.y + 2, box.width - 4, box.height - 4, 18);
+  ctx.fillStyle = fill;
+  ctx.fill();
+  ctx.lineWidth = 4;
+  ctx.strokeStyle = edge;
+  ctx.stroke();
+}
+
+export function write(ctx: PaintContext, text: string, x: number, baseline: number, weight: Weight, size: number, colour: string): void {
+  setFont(ctx, weight, size);
+  ctx.textAlign = 'left';
+  ctx.textBaseline = 'alphabetic';
+  ctx.fillStyle = colour;
+  ctx.fillText(text, x, baseline);
+}
+
+/** Writes fitted lines from `top` down; gives the top of what may follow. */
+export function writeLines(
+  ctx: PaintContext,
+  text: string,
+  at: { x: number; top: number; width: number },
+  style: { weight: Weight; size: number; maxLines: number; colour: string },
+): number {
+  const fitted = fitText(text, at.width, style.maxLines, style.size, measurer(ctx, style.weight));
+  const lineHeight = Math.round(fitted.size * 1.14);
+  fitted.lines.forEach((line, i) => {
+    write(ctx, line, at.x, at.top + lineHeight * i + Math.round(fitted.size * 0.86), style.weight, fitted.size, style.colour);
+  });
+  return at.top + lineHeight * fitted.lines.length;
+}
+
+/**
+ * Writes digits each in a cell of the width of the widest one, centred on `centreX`, so that a running
+ * clock does not tremble. Other characters (the colon) take their own width.
+ */
+export function writeDigits(ctx: PaintContext, text: string, centreX: number, baseline: number, size: number, colour: string): void {
+  setFont(ctx, 'bold', size);
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'alphabetic';
+  ctx.fillStyle = colour;
+  const cell = Math.max(...[...'0123456789'].map((digit) => ctx.measureText(digit).width));
+  const widths = [...text].map((char) => (/\d/.test(char) ? cell : ctx.measureText(char).width));
+  let x = centreX - widths.reduce((sum, width) => sum + width, 0) / 2;
+  [...text].forEach((char, i) => {
+    const width = widths[i] ?? 0;
+    ctx.fillText(char, x + width / 2, baseline);
+    x += width;
+  });
+}
+
+/** One line with its middle at `x`. */
+export function writeCentred(ctx: PaintContext, text: string, x: number, baseline: number, weight: Weight, size: number, colour: string): void {
+  setFont(ctx, weight, size);
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'alphabetic';
+  ctx.fillStyle = colour;
+  ctx.fillText(text, x, baseline);
+}
