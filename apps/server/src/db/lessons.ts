@@ -1,4 +1,4 @@
-import { blocksOf, readLesson, type Lesson } from '@zest/core/lesson';
+import { blocksOf, type Lesson, readLesson, takesOf, withTakes } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
 import { Op, QueryTypes, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
 import { refuse } from '../errors.ts';
@@ -72,18 +72,6 @@ export async function copyTakes(lessonId: string, ownerId: string, wanted: reado
   return new Map(copies.flatMap(({ from }, i) => (rows[i] ? [[from, rows[i]] as const] : [])));
 }
 
-/** The lesson with its footage named anew; footage that is nowhere is left out. */
-function withFootage(lesson: Lesson, idOf: ReadonlyMap<string, string>): Lesson {
-  const sections = lesson.sections.map((section) => ({
-    ...section,
-    blocks: section.blocks.map((block) => {
-      const takeId = block.footage && idOf.get(block.footage.takeId);
-      return { ...block, footage: block.footage && takeId ? { ...block.footage, takeId } : null };
-    }),
-  }));
-  return { ...lesson, sections };
-}
-
 async function insertLesson(id: string, ownerId: string, lesson: Lesson, transaction: Transaction): Promise<RevisionRow> {
   await LessonRow.create({ id, ownerId, revision: 1 }, { transaction });
   return RevisionRow.create({ lessonId: id, revision: 1, document: JSON.stringify(lesson) }, { transaction });
@@ -105,7 +93,7 @@ interface Created {
 export async function createWithTakes(sequelize: Sequelize, ownerId: string, lesson: Lesson, takesFor: (lessonId: string) => Adopted[] | Promise<Adopted[]>): Promise<Created> {
   const id = nanoid();
   const takes = await takesFor(id);
-  const own = withFootage(lesson, new Map(takes.map(({ from, take }) => [from, take.id])));
+  const own = withTakes(lesson, new Map(takes.map(({ from, take }) => [from, take.id])));
   return sequelize.transaction(async (transaction) => {
     const row = await insertLesson(id, ownerId, own, transaction);
     return { row, lesson: own, takes: await TakeRow.bulkCreate(takes.map(({ take }) => take), { transaction }) };
@@ -114,7 +102,7 @@ export async function createWithTakes(sequelize: Sequelize, ownerId: string, les
 
 /** Stores a new lesson whose footage may lie in other lessons of the teacher: it gets takes of its own. */
 export function createFromOthers(sequelize: Sequelize, ownerId: string, lesson: Lesson): Promise<Created> {
-  const wanted = blocksOf(lesson).flatMap(({ id: blockId, footage }) => (footage ? [{ takeId: footage.takeId, blockId }] : []));
+  const wanted = blocksOf(lesson).flatMap((block) => takesOf(block).map((takeId) => ({ takeId, blockId: block.id })));
   return createWithTakes(sequelize, ownerId, lesson, (lessonId) => adopted(lessonId, ownerId, wanted));
 }
 

@@ -1,4 +1,5 @@
 import type { FollowLesson } from '@zest/contract';
+import { takesIn } from '@zest/core/assembly';
 import { captionsToWebVtt } from '@zest/core/formats';
 import type { Lesson } from '@zest/core/lesson';
 import { LRUCache } from 'lru-cache';
@@ -63,7 +64,8 @@ export function addShareRoutes(route: AddRoute, store: MediaStore): void {
       outcome: lesson.outcome,
       kit: lesson.sections.flatMap((s) => s.blocks.flatMap((b) => b.kit.map(({ name, quantity, standIn }) => ({ name, quantity, standIn })))),
       cautions: [...new Set(lesson.sections.flatMap((s) => s.blocks.flatMap((b) => b.cautions)))],
-      assembly,
+      // What could not be kept is the teacher's to know.
+      assembly: { ...assembly, dropped: [] },
     };
     res.set('Cache-Control', 'no-cache').json(body);
   });
@@ -72,8 +74,7 @@ export function addShareRoutes(route: AddRoute, store: MediaStore): void {
     const { assembly, media } = await sharedCut(share);
     const takeId = String(req.params['takeId']);
     // Only takes the shared revision shows: a link opens nothing else of the teacher's.
-    const shown = assembly.segments.some((s) => s.source.kind === 'take' && s.source.takeId === takeId);
-    sendContent(res, store, (shown && media.get(takeId)?.sha) || null, 'video/mp4');
+    sendContent(res, store, (takesIn(assembly).has(takeId) && media.get(takeId)?.sha) || null, 'video/mp4');
   });
 
   route('GET', '/api/follow/:code/captions', async (_req, res, { share }) => {

@@ -34,6 +34,16 @@ const keys = [
       ['M', 'Film: the block starts at the frame shown'],
     ],
   ],
+  [
+    'Assemble',
+    [
+      ['F and T', 'The stretch goes from, or to, the frame shown'],
+      ['Page Up and Page Down', 'To where something begins or ends'],
+      ['Delete', 'Leave the stretch out'],
+      ['Escape', 'No stretch'],
+      ['↓, ← and →', 'While counting by taps: a repetition, on the left, on the right'],
+    ],
+  ],
 ] as const;
 
 /** The keyboard map, opened by `?`. */

@@ -67,9 +67,10 @@ export function useTakes(): Take[] {
   return api.useTakesQuery(useOpenLesson().id).data ?? NO_TAKES;
 }
 
-/** The first cut of the open lesson with the takes that are ready. */
-export function useAssembly(): Assembly {
-  const { lesson } = useOpenLesson();
+/** The first cut of the open lesson, or of one like it, with the takes that are ready. */
+export function useAssembly(like?: Lesson): Assembly {
+  const { lesson: open } = useOpenLesson();
+  const lesson = like ?? open;
   const takes = useTakes();
   return useMemo(
     () => firstCut(lesson, new Map(takes.filter((take) => take.state === 'ready').map((take) => [take.id, take]))),

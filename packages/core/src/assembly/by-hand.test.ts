@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { makeBlock, makeLesson, type Block, type Edit, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { closerRegion, firstCut, onScreen, ownMoment, slots, type TakeFacts } from './index.ts';
+import { closerRegion, firstCut, onCamera, onScreen, ownMoment, slots, type TakeFacts } from './index.ts';
 import { inVideo, reelOf, whyNot } from './reel.ts';
 
 const ms = fc.nat(40_000);
@@ -13,7 +13,7 @@ const arbitraryEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ ...stretch, kind: fc.constant('leave-out' as const) }),
   fc.record({ ...stretch, kind: fc.constant('again' as const), speed: fc.constantFrom(25, 50, 70, 100), times: fc.integer({ min: 1, max: 3 }), sound: fc.constantFrom('kept', 'low', 'off') }),
   fc.record({ id: fc.constant('e'), kind: fc.constant('freeze' as const), atMs: ms, lengthMs: fc.integer({ min: 500, max: 4_000 }), point: fc.option(place), text: fc.string({ maxLength: 10 }) }),
-  fc.record({ id: fc.constant('e'), kind: fc.constant('card' as const), atMs: ms, lengthMs: fc.integer({ min: 500, max: 4_000 }), heading: fc.string(), lines: fc.constant([]), court: fc.boolean() }),
+  fc.record({ id: fc.constant('e'), kind: fc.constant('card' as const), atMs: ms, lengthMs: fc.integer({ min: 500, max: 4_000 }), heading: fc.string(), lines: fc.array(fc.string(), { maxLength: 2 }), court: fc.boolean() }),
   fc.record({ ...stretch, kind: fc.constant('closer' as const), zoom: fc.integer({ min: 100, max: 400 }), from: place, to: place }),
   fc.record({ ...stretch, kind: fc.constant('mirror' as const) }),
   fc.record({ ...stretch, kind: fc.constant('instead' as const), takeId: fc.constantFrom('take', 'gone'), startsAtMs: fc.constant(0), picture: fc.boolean(), sound: fc.boolean() }),
@@ -166,6 +166,16 @@ describe('in a block', () => {
     const look = { quarters: 0, blurs: [], closer: { zoom: 200, from: { x: 250, y: 500 }, to: { x: 250, y: 500 } }, mirrored: false };
     expect(onScreen(look, { x: 250, y: 500 })).toEqual({ x: 500, y: 500 });
     expect(onScreen({ ...look, mirrored: true }, { x: 300, y: 500 })).toEqual({ x: 400, y: 500 });
+    fc.assert(
+      fc.property(fc.integer({ min: 100, max: 400 }), place, place, fc.boolean(), (zoom, from, to, mirrored) => {
+        const any = { ...look, closer: { zoom, from, to }, mirrored };
+        const seen = onCamera(any, to);
+        const back = onScreen(any, seen);
+        // Whole thousandths of the camera's picture are several of the screen's when it is closer.
+        expect(Math.abs(back.x - to.x)).toBeLessThanOrEqual(zoom / 200 + 1e-6);
+        expect(Math.abs(back.y - to.y)).toBeLessThanOrEqual(zoom / 200 + 1e-6);
+      }),
+    );
     fc.assert(
       fc.property(fc.integer({ min: 100, max: 400 }), place, place, fc.double({ min: 0, max: 1, noNaN: true }), (zoom, from, to, part) => {
         const { x, y, width, height } = closerRegion({ zoom, from, to }, part);

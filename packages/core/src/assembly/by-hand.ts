@@ -81,7 +81,7 @@ export function countersOfTaps({ taps }: EditOf<'taps'>, planned: readonly Count
 
 /** The lanes of a block in its own time, with what was changed by hand. */
 export function withHand(lanes: OverlayLanes, edits: readonly Edit[], spans: readonly Span[], bodyMs: number): OverlayLanes {
-  let { pointer, clock, counter, cue, caution } = lanes;
+  let { clock, counter, cue, caution } = lanes;
   for (const edit of edits) {
     switch (edit.kind) {
       case 'taps':
@@ -110,7 +110,11 @@ export function withHand(lanes: OverlayLanes, edits: readonly Edit[], spans: rea
         if (edit.slot === 'counter') counter = shifted(counter, edit, bodyMs);
         if (edit.slot === 'cue') cue = shifted(cue, edit, bodyMs);
         if (edit.slot === 'caution') caution = shifted(caution, edit, bodyMs);
+        break;
+      default:
+        // Pictures and time are laid out elsewhere.
+        break;
     }
   }
-  return { pointer, clock, counter, cue, caution };
+  return { pointer: lanes.pointer, clock, counter, cue, caution };
 }

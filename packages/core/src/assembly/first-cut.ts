@@ -76,6 +76,12 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
   cut.durationMs = endMs;
 }
 
+/** Ids of all takes a cut shows or is heard in. */
+export function takesIn({ segments }: Assembly): Set<string> {
+  const sources = segments.flatMap(({ source, under, beside, sound }) => [source, under?.source, beside?.source, sound?.source]);
+  return new Set(sources.flatMap((source) => (source?.kind === 'take' ? [source.takeId] : [])));
+}
+
 /** Scraps of text shorter than this cannot be read and are left away. */
 const SCRAP_MS = 400;
 

@@ -1,5 +1,5 @@
 export * from './types.ts';
 export { captionsFor } from './captions.ts';
-export { firstCut } from './first-cut.ts';
-export { closerRegion, onScreen, startInTake, takeFrameAt } from './pictures.ts';
-export { ownMoment, whyNot, type DroppedEdit, type Reel } from './reel.ts';
+export { firstCut, takesIn } from './first-cut.ts';
+export { closerRegion, onCamera, onScreen, startInTake, takeFrameAt } from './pictures.ts';
+export { inVideo, ownMoment, whyNot, type DroppedEdit, type Reel } from './reel.ts';

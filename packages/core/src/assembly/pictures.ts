@@ -47,6 +47,13 @@ export function onScreen(look: Look, { x, y }: { x: number; y: number }): { x: n
   return { x: look.mirrored ? 1_000 - across : across, y: ((y - shown.y) * 1_000) / shown.height };
 }
 
+/** The place of the camera's picture that is seen at a place on screen; the way back of `onScreen`. */
+export function onCamera(look: Look, { x, y }: { x: number; y: number }): { x: number; y: number } {
+  const shown = look.closer ? closerRegion(look.closer, 0) : { x: 0, y: 0, width: 1_000, height: 1_000 };
+  const across = look.mirrored ? 1_000 - x : x;
+  return { x: Math.round(shown.x + (across * shown.width) / 1_000), y: Math.round(shown.y + (y * shown.height) / 1_000) };
+}
+
 function takeSource({ takeId, startMs, takeFrames, rate }: Footing, ownMs: number, speed: number): TakeSource {
   return { kind: 'take', takeId, inFrame: Math.max(0, Math.min(firstFrameFrom(startMs + ownMs * rate), takeFrames - 1)), takeFrames, speed: rate * speed };
 }

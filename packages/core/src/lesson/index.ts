@@ -9,6 +9,7 @@ export * from './make.ts';
 export * from './figures.ts';
 export * from './shorthand.ts';
 export * from './edit.ts';
+export * from './takes.ts';
 export * from './whole.ts';
 export * from './series.ts';
 export * from './cue-library.ts';

@@ -1,89 +1,199 @@
 import { Alert, Box, Button, Paper, Slider, Stack, Typography } from '@mui/material';
-import type { Scene } from '@zest/core/overlay';
+import { ownMoment } from '@zest/core/assembly';
+import type { Edit, EditKind } from '@zest/core/lesson';
+import { indexAt } from '@zest/core/overlay';
 import { clockText, frameText } from '@zest/core/time';
-import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react';
-import { useAssembly, useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
+import { useAssembly, useChosenBlock, useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 import { Stage } from '../../player/Stage.tsx';
 import type { LessonPlayer } from '../../player/player.ts';
+import { makeId } from '../../app/ids.ts';
 import { onStageKey } from '../../ui/keys.ts';
+import { useKeys } from '../../ui/use-keys.ts';
+import { useLatest } from '../../ui/use-latest.ts';
+import { ChangeForm } from './ChangeForm.tsx';
+import { ChangePanel } from './ChangePanel.tsx';
 import { Lanes } from './Lanes.tsx';
+import { PlacePicker } from './PlacePicker.tsx';
+import { useCaption, usePlayClock, usePlayMs, type PlayClock } from './play-clock.ts';
+import { inBlock, momentsOf, nextMoment, placeOf, type Stretch } from './stretch.ts';
+import { TapPanel, type Tap } from './TapPanel.tsx';
+import { placing, useChanges, withoutDraft } from './use-changes.ts';
+import { useWindow } from './use-window.ts';
 
 const takeUrl = (takeId: string) => `/api/takes/${takeId}/video`;
 
-/** The lesson as students will see it, with what is on screen when in lanes below. */
+function Position({ clock, durationMs }: { clock: PlayClock; durationMs: number }) {
+  return (
+    <Typography data-testid="position" sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem', minWidth: 170 }}>
+      {frameText(usePlayMs(clock))} of {clockText(durationMs)}
+    </Typography>
+  );
+}
+
+function PlaceSlider({ clock, durationMs, onSeek }: { clock: PlayClock; durationMs: number; onSeek: (ms: number) => void }) {
+  return <Slider size="small" aria-label="Place in the video" value={usePlayMs(clock)} min={0} max={durationMs} step={100} getAriaValueText={clockText} onChange={(_event, ms) => onSeek(ms)} sx={{ py: 1 }} />;
+}
+
+type StageProps = Omit<Parameters<typeof Stage>[0], 'caption' | 'onScene' | 'takeUrl'>;
+
+function StageAndCaption({ clock, onScene, ...props }: StageProps & { clock: PlayClock; onScene: Parameters<typeof Stage>[0]['onScene'] }) {
+  return <Stage {...props} takeUrl={takeUrl} onScene={onScene} caption={useCaption(clock)} />;
+}
+
+function LanesNow({ clock, ...props }: Omit<Parameters<typeof Lanes>[0], 'atMs'> & { clock: PlayClock }) {
+  return <Lanes {...props} atMs={usePlayMs(clock)} />;
+}
+
+/** The lesson as students will see it, with what is on screen when in lanes below, and what can be changed by hand beside it. */
 export function AssembleBench() {
-  const assembly = useAssembly();
   const { lesson } = useOpenLesson();
-  const { block } = useChosenBlock();
+  const { block, choose } = useChosenBlock();
+  const takes = useTakes();
+  const changes = useChanges();
+  const { draft } = changes;
+  const assembly = useAssembly(useMemo(() => withoutDraft(lesson, draft), [lesson, draft]));
+  const moments = useMemo(() => momentsOf(assembly), [assembly]);
   const player = useRef<LessonPlayer>(null);
-  const [scene, setScene] = useState<Scene | null>(null);
+  const clock = usePlayClock();
   const [playing, setPlaying] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
-  const atMs = scene?.atMs ?? 0;
-  const startOfBlock = assembly.blocks.find((placed) => placed.blockId === block?.id)?.startMs;
+  const [stretch, setStretch] = useState<Stretch | null>(null);
+  const [taps, setTaps] = useState(false);
+  const { window: shown, follow, wider, closer, setWindow } = useWindow(assembly.durationMs);
+  const placed = assembly.blocks.find(({ blockId }) => blockId === block?.id);
+  const startOfBlock = placed?.startMs;
 
   // A block chosen on the ribbon takes the picture there.
+  const stays = useRef(false);
   useEffect(() => {
-    if (startOfBlock !== undefined) player.current?.seek(startOfBlock);
+    if (startOfBlock !== undefined && !stays.current) player.current?.seek(startOfBlock);
+    stays.current = false;
   }, [startOfBlock]);
 
+  const seek = useCallback((ms: number) => player.current?.seek(ms), []);
+  const own = stretch && inBlock(assembly, stretch);
+  // What is chosen in the lanes is of its own block.
+  const onStretch = useLatest((next: Stretch | null) => {
+    setStretch(next);
+    const inside = next && inBlock(assembly, next);
+    if (!inside || inside.blockId === block?.id) return;
+    stays.current = true;
+    choose(inside.blockId);
+  });
+
+  const otherTakes = takes.filter(({ id, state, inBin }) => state === 'ready' && !inBin && id !== block?.footage?.takeId).map(({ id, name }) => [id, name] as const);
+  const takeName = (takeId: string) => takes.find(({ id }) => id === takeId)?.name ?? 'a take that is gone';
+  const momentMs = () => (placed ? ownMoment(placed.reel, clock.ms - placed.startMs) : 0);
+  const begin = (kind: EditKind) => {
+    player.current?.pause();
+    if (!block) return;
+    const ofBlock = own?.blockId === block.id ? own : null;
+    changes.begin(kind, block.id, { stretch: ofBlock, atMs: momentMs(), otherTakeId: otherTakes[0]?.[0] ?? '' });
+    if (stretch && kind !== 'freeze' && kind !== 'card') seek(stretch.startMs);
+  };
+  const open = (edit: Edit) => {
+    const place = placed && placeOf(placed, edit);
+    if (place) {
+      setStretch(place.endMs > place.startMs ? place : null);
+      seek(place.startMs);
+    }
+    if (edit.kind === 'taps') setTaps(true);
+    else if (block) changes.setDraft({ blockId: block.id, edit, isNew: false });
+  };
+  const keepTaps = (made: Tap[]) => {
+    setTaps(false);
+    if (!block) return;
+    const id = block.edits.find(({ kind }) => kind === 'taps')?.id ?? makeId();
+    changes.keep(block.id, { id, kind: 'taps', taps: made });
+  };
+
+  const mark = (end: 'from' | 'to') => {
+    const ms = clock.ms;
+    const around = assembly.blocks[indexAt(assembly.blocks, ms)];
+    if (!around) return;
+    onStretch(end === 'from' ? { startMs: ms, endMs: stretch && stretch.endMs > ms ? stretch.endMs : around.endMs } : { startMs: stretch && stretch.startMs < ms ? stretch.startMs : around.startMs, endMs: ms });
+  };
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     onStageKey(event, { toggle: () => player.current?.toggle(), step: (frames) => player.current?.step(frames) });
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => onKey(event);
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
+    globalThis.addEventListener('keydown', listen);
+    return () => globalThis.removeEventListener('keydown', listen);
   }, []);
-  const seek = useCallback((ms: number) => player.current?.seek(ms), []);
+  useKeys({
+    f: () => mark('from'),
+    t: () => mark('to'),
+    Escape: () => (draft ? changes.setDraft(null) : setStretch(null)),
+    Delete: () => own && begin('leave-out'),
+    PageDown: () => seek(nextMoment(moments, clock.ms, 1)),
+    PageUp: () => seek(nextMoment(moments, clock.ms, -1)),
+  });
 
   if (assembly.durationMs === 0) return <Alert severity="info">The lesson has no length yet. Add a block on the Plan bench first.</Alert>;
+  const place = placing(draft, assembly, clock.ms);
   return (
-    <Stack spacing={1.5}>
-      {fault && (
-        <Alert severity="error" onClose={() => setFault(null)}>
-          {fault}
-        </Alert>
-      )}
-      <Box sx={{ maxWidth: 'calc((100vh - 390px) * 16 / 9)', minWidth: { md: 560 }, width: '100%', alignSelf: 'center' }}>
-        <Stage
-          assembly={assembly}
-          takeUrl={takeUrl}
-          playerRef={player}
-          onScene={setScene}
-          onPlaying={setPlaying}
-          onFault={setFault}
-          caption={scene?.caption ?? null}
-          label={`${lesson.title}, preview`}
-        />
-      </Box>
-      <Stack direction="row" spacing={1} sx={{ alignItems: 'center', justifyContent: 'center' }}>
-        <Button variant="outlined" onClick={() => player.current?.step(-1)}>
-          − frame
-        </Button>
-        <Button variant="contained" size="large" sx={{ minWidth: 130 }} onClick={() => player.current?.toggle()}>
-          {playing ? 'Stop' : 'Play'}
-        </Button>
-        <Button variant="outlined" onClick={() => player.current?.step(1)}>
-          + frame
-        </Button>
-        <Typography data-testid="position" sx={{ fontVariantNumeric: 'tabular-nums', pl: 1, fontSize: '1.1rem' }}>
-          {frameText(atMs)} of {clockText(assembly.durationMs)}
-        </Typography>
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 340px' }, gap: 2, alignItems: 'start' }}>
+      <Stack spacing={1} sx={{ minWidth: 0 }}>
+        {fault && (
+          <Alert severity="error" onClose={() => setFault(null)}>
+            {fault}
+          </Alert>
+        )}
+        <Box sx={{ position: 'relative', maxWidth: 'calc((100vh - 420px) * 16 / 9)', minWidth: { md: 480 }, width: '100%', alignSelf: 'center' }}>
+          <StageAndCaption
+            clock={clock}
+            assembly={assembly}
+            playerRef={player}
+            onScene={(scene) => {
+              clock.show(scene);
+              follow(scene.atMs);
+            }}
+            onPlaying={setPlaying}
+            onFault={setFault}
+            label={`${lesson.title}, preview`}
+          />
+          {place && draft && <PlacePicker shape={place.shape} value={place.value} onPick={(box) => changes.setDraft({ ...draft, edit: place.pick(box) })} />}
+        </Box>
+        <Stack direction="row" useFlexGap sx={{ alignItems: 'center', justifyContent: 'center', gap: 1, flexWrap: 'wrap' }}>
+          <Button variant="outlined" onClick={() => player.current?.step(-1)}>
+            − frame
+          </Button>
+          <Button variant="contained" size="large" sx={{ minWidth: 120 }} onClick={() => player.current?.toggle()}>
+            {playing ? 'Stop' : 'Play'}
+          </Button>
+          <Button variant="outlined" onClick={() => player.current?.step(1)}>
+            + frame
+          </Button>
+          <Position clock={clock} durationMs={assembly.durationMs} />
+          <Button onClick={() => setWindow(null)}>Whole lesson</Button>
+          <Button disabled={!placed} onClick={() => placed && setWindow({ startMs: placed.startMs, endMs: placed.endMs })}>
+            This block
+          </Button>
+          <Button onClick={() => closer(clock.ms)}>Closer</Button>
+          <Button onClick={() => wider(clock.ms)}>Wider</Button>
+        </Stack>
+        <PlaceSlider clock={clock} durationMs={assembly.durationMs} onSeek={seek} />
+        <Paper variant="outlined" sx={{ p: 1.5, overflow: 'hidden' }}>
+          <LanesNow clock={clock} assembly={assembly} moments={moments} window={shown} stretch={stretch} onSeek={seek} onStretch={onStretch} />
+        </Paper>
       </Stack>
-      <Slider
-        size="small"
-        aria-label="Place in the video"
-        value={atMs}
-        min={0}
-        max={assembly.durationMs}
-        step={100}
-        getAriaValueText={clockText}
-        onChange={(_event, ms) => seek(ms)}
-      />
-      <Paper variant="outlined" sx={{ p: 1.5, overflow: 'hidden' }}>
-        <Lanes assembly={assembly} atMs={atMs} onSeek={seek} />
-      </Paper>
-    </Stack>
+      <Stack spacing={1.5}>
+        {draft && <ChangeForm key={draft.edit.id} edit={draft.edit} isNew={draft.isNew} takes={otherTakes} onChange={(edit) => changes.setDraft({ ...draft, edit })} onDone={() => changes.keep(draft.blockId, draft.edit)} onCancel={() => changes.setDraft(null)} />}
+        {taps && (
+          <TapPanel
+            momentMs={() => (playing ? momentMs() : null)}
+            onPlay={() => {
+              if (startOfBlock !== undefined) seek(startOfBlock);
+              player.current?.play();
+            }}
+            onDone={keepTaps}
+            onCancel={() => setTaps(false)}
+          />
+        )}
+        {block && <ChangePanel block={block} stretch={own?.blockId === block.id ? own : null} hasOtherTake={otherTakes.length > 0} dropped={assembly.dropped} takeName={takeName} onBegin={begin} onTap={() => setTaps(true)} onOpen={open} onRemove={changes.remove} />}
+      </Stack>
+    </Box>
   );
 }

@@ -1,13 +1,16 @@
-import { Box, Tooltip, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import type { Assembly } from '@zest/core/assembly';
-import type { TimeSpan } from '@zest/core/time';
-import { lengthText } from '@zest/core/time';
-import { memo, useMemo } from 'react';
+import { clockText, lengthText, type TimeSpan } from '@zest/core/time';
+import { memo, useMemo, useRef, type PointerEvent } from 'react';
+import { lanesOf, type LaneItem } from './lane-items.ts';
+import { snapped, type Stretch } from './stretch.ts';
+import { VoiceLane } from './VoiceLane.tsx';
 
-interface LaneItem extends TimeSpan {
-  text: string;
-  tone: 'plain' | 'warm' | 'cool' | 'pale';
-}
+const NAMES_PX = 84;
+/** A stretch snaps to a moment this near, in pixels. */
+const SNAP_PX = 7;
+/** A press that moves less than this is a click. */
+const CLICK_PX = 4;
 
 const tones = {
   plain: { bgcolor: '#e9dcc6', color: '#2a2016' },
@@ -16,92 +19,148 @@ const tones = {
   pale: { bgcolor: '#fff', color: '#2a2016' },
 } as const;
 
-/** Repetitions of one side run together: a lane shows stretches, not every beat. */
-function joined(items: LaneItem[]): LaneItem[] {
-  const rows: LaneItem[] = [];
-  for (const item of items) {
-    const last = rows.at(-1);
-    if (last && last.text === item.text && last.endMs === item.startMs) last.endMs = item.endMs;
-    else rows.push({ ...item });
-  }
-  return rows;
+const percent = (ms: number, { startMs, endMs }: TimeSpan) => ((ms - startMs) * 100) / (endMs - startMs);
+
+const isSeen = (item: TimeSpan, window: TimeSpan) => item.endMs > window.startMs && item.startMs < window.endMs;
+
+interface RowProps {
+  name: string;
+  items: readonly LaneItem[];
+  window: TimeSpan;
+  onChoose: (item: LaneItem, more: boolean) => void;
 }
 
-function lanesOf(assembly: Assembly): [string, LaneItem[]][] {
-  const { lanes } = assembly;
-  const rows: [string, LaneItem[]][] = [
-    ['Picture', assembly.segments.map((s) => ({ ...s, text: s.source.kind === 'card' ? `Card: ${s.source.card.heading}` : 'Take', tone: s.source.kind === 'card' ? 'plain' : 'cool' }))],
-    ['Clock', lanes.clock.map((c) => ({ ...c, text: c.title, tone: c.phase === 'work' ? 'warm' : 'pale' }))],
-    ['Count', joined(lanes.counter.map((c) => ({ ...c, text: `${c.reps}${c.side ? ` ${c.side}` : ''}`, tone: 'warm' as const })))],
-    ['Cue', lanes.cue.map((c) => ({ ...c, text: c.text, tone: 'pale' }))],
-    ['Caution', lanes.caution.map((c) => ({ ...c, text: c.text, tone: 'warm' }))],
-    ['Captions', assembly.captions.map((c) => ({ ...c, text: c.lines.join(' '), tone: 'plain' }))],
-    ['Pause', assembly.pauses.map((p) => ({ ...p, text: `then ${lengthText(p.practiceMs)}`, tone: 'cool' }))],
-  ];
-  return rows.filter(([, items]) => items.length > 0);
-}
-
-const LaneRow = memo(function LaneRow({ name, items, totalMs, onSeek }: { name: string; items: LaneItem[]; totalMs: number; onSeek: (ms: number) => void }) {
+const LaneRow = memo(function LaneRow({ name, items, window, onChoose }: RowProps) {
+  const seen = items.filter((item) => isSeen(item, window));
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '84px 1fr', alignItems: 'center' }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
       <Typography variant="body2" color="text.secondary">
         {name}
       </Typography>
-      <Box sx={{ position: 'relative', height: 26, borderBottom: 1, borderColor: 'divider' }}>
-        {items.map((item) => (
-          <Tooltip key={item.startMs} title={`${item.text}, ${lengthText(item.endMs - item.startMs)}`}>
-            <Box
-              component="button"
-              type="button"
-              onClick={() => onSeek(item.startMs)}
-              sx={{
-                position: 'absolute',
-                top: 1,
-                height: 24,
-                left: `${(item.startMs / totalMs) * 100}%`,
-                width: `calc(${((item.endMs - item.startMs) / totalMs) * 100}% - 1px)`,
-                border: '1px solid #b7a283',
-                borderRadius: '3px',
-                overflow: 'hidden',
-                whiteSpace: 'nowrap',
-                textOverflow: 'ellipsis',
-                fontSize: 12.5,
-                px: 0.5,
-                textAlign: 'left',
-                fontFamily: 'inherit',
-                cursor: 'pointer',
-                minWidth: 3,
-                ...tones[item.tone],
-              }}
-            >
-              {item.text}
-            </Box>
-          </Tooltip>
+      <Box sx={{ position: 'relative', height: 26, borderBottom: 1, borderColor: 'divider', overflow: 'hidden' }}>
+        {seen.map((item) => (
+          <Box
+            key={item.startMs}
+            component="button"
+            type="button"
+            title={`${item.text}, ${lengthText(item.endMs - item.startMs)}`}
+            onClick={(event) => onChoose(item, event.shiftKey)}
+            sx={{
+              position: 'absolute',
+              top: 1,
+              height: 24,
+              border: '1px solid #b7a283',
+              borderRadius: '3px',
+              overflow: 'hidden',
+              whiteSpace: 'nowrap',
+              textOverflow: 'ellipsis',
+              fontSize: 12.5,
+              px: 0.5,
+              textAlign: 'left',
+              fontFamily: 'inherit',
+              cursor: 'pointer',
+              minWidth: 3,
+              ...tones[item.tone],
+            }}
+            style={{ left: `${percent(item.startMs, window)}%`, width: `calc(${((item.endMs - item.startMs) * 100) / (window.endMs - window.startMs)}% - 1px)` }}
+          >
+            {item.text}
+          </Box>
         ))}
       </Box>
     </Box>
   );
 });
 
-/** What is on screen when, one lane for each purpose the lesson uses. A click goes to its start. */
-export function Lanes({ assembly, atMs, onSeek }: { assembly: Assembly; atMs: number; onSeek: (ms: number) => void }) {
+/** Seconds between marks of the rail, so that they are neither crowded nor far apart. */
+const STEPS_S = [1, 2, 5, 10, 30, 60, 120, 300, 600];
+const MOST_MARKS = 12;
+
+interface LanesProps {
+  assembly: Assembly;
+  moments: readonly number[];
+  /** The part of the video that is shown. */
+  window: TimeSpan;
+  atMs: number;
+  stretch: Stretch | null;
+  onSeek: (ms: number) => void;
+  onStretch: (stretch: Stretch | null) => void;
+}
+
+/** What is on screen when, one lane for each purpose the lesson uses. A click takes a thing; drawing on the rail takes a stretch. */
+export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStretch }: LanesProps) {
   const rows = useMemo(() => lanesOf(assembly), [assembly]);
+  const rail = useRef<HTMLDivElement>(null);
+  const from = useRef<{ x: number; ms: number } | null>(null);
+  const lengthMs = window.endMs - window.startMs;
+  const msAt = (x: number, snap: boolean) => {
+    const { left, width } = rail.current?.getBoundingClientRect() ?? { left: 0, width: 1 };
+    const ms = window.startMs + (Math.min(1, Math.max(0, (x - left) / width)) * lengthMs);
+    return snap ? snapped(moments, ms, (SNAP_PX * lengthMs) / width) : Math.round(ms);
+  };
+  const draw = (event: PointerEvent) => {
+    const start = from.current;
+    if (!start || Math.abs(event.clientX - start.x) < CLICK_PX) return;
+    const ms = msAt(event.clientX, !event.altKey);
+    onStretch(ms === start.ms ? null : { startMs: Math.min(ms, start.ms), endMs: Math.max(ms, start.ms) });
+  };
+  const choose = useMemo(
+    () => (item: LaneItem, more: boolean) => {
+      onStretch(more && stretch ? { startMs: Math.min(stretch.startMs, item.startMs), endMs: Math.max(stretch.endMs, item.endMs) } : { startMs: item.startMs, endMs: item.endMs });
+      if (!more) onSeek(item.startMs);
+    },
+    [onStretch, onSeek, stretch],
+  );
+  const stepMs = (STEPS_S.find((s) => lengthMs / (s * 1_000) <= MOST_MARKS) ?? 600) * 1_000;
+  const marks = Array.from({ length: Math.max(0, Math.floor(window.endMs / stepMs) - Math.ceil(window.startMs / stepMs) + 1) }, (_, i) => (Math.ceil(window.startMs / stepMs) + i) * stepMs);
+  const inLanes = (ms: number) => `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
   return (
     <Box sx={{ position: 'relative' }} role="group" aria-label="Lanes">
-      {rows.map(([name, items]) => (
-        <LaneRow key={name} name={name} items={items} totalMs={assembly.durationMs} onSeek={onSeek} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
+        <Typography variant="body2" color="text.secondary">
+          Time
+        </Typography>
+        <Box
+          ref={rail}
+          data-testid="rail"
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            from.current = { x: event.clientX, ms: msAt(event.clientX, !event.altKey) };
+          }}
+          onPointerMove={draw}
+          onPointerUp={(event) => {
+            const start = from.current;
+            from.current = null;
+            if (start && Math.abs(event.clientX - start.x) < CLICK_PX) onSeek(msAt(event.clientX, false));
+          }}
+          sx={{ position: 'relative', height: 24, bgcolor: 'action.hover', cursor: 'text', touchAction: 'none', overflow: 'hidden', borderRadius: '3px' }}
+        >
+          {marks.map((ms) => (
+            <Typography key={ms} component="span" sx={{ position: 'absolute', top: 2, fontSize: 12, pl: 0.5, borderLeft: '1px solid #8a7a60', color: 'text.secondary', pointerEvents: 'none' }} style={{ left: `${percent(ms, window)}%` }}>
+              {clockText(ms)}
+            </Typography>
+          ))}
+        </Box>
+      </Box>
+      {rows.filter(({ items }) => items.some((item) => isSeen(item, window))).map(({ name, items }) => (
+        <LaneRow key={name} name={name} items={items} window={window} onChoose={choose} />
       ))}
-      <Box
-        sx={{
-          position: 'absolute',
-          top: 0,
-          bottom: 0,
-          width: 2,
-          bgcolor: 'primary.main',
-          left: `calc(84px + (100% - 84px) * ${atMs / assembly.durationMs})`,
-          pointerEvents: 'none',
-        }}
-      />
+      {assembly.segments.some(({ sound }) => sound) && (
+        <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
+          <Typography variant="body2" color="text.secondary">
+            Voice
+          </Typography>
+          <VoiceLane assembly={assembly} window={window} />
+        </Box>
+      )}
+      {stretch && isSeen(stretch, window) && (
+        <Box
+          data-testid="stretch"
+          sx={{ position: 'absolute', top: 0, bottom: 0, bgcolor: 'rgb(201 106 18 / 0.14)', borderLeft: '2px solid #9a4d00', borderRight: '2px solid #9a4d00', pointerEvents: 'none' }}
+          style={{ left: inLanes(stretch.startMs), width: `calc((100% - ${NAMES_PX}px) * ${(percent(Math.min(window.endMs, stretch.endMs), window) - percent(Math.max(window.startMs, stretch.startMs), window)) / 100})` }}
+        />
+      )}
+      {atMs >= window.startMs && atMs <= window.endMs && <Box sx={{ position: 'absolute', top: 0, bottom: 0, width: 2, bgcolor: 'primary.main', pointerEvents: 'none' }} style={{ left: inLanes(atMs) }} />}
     </Box>
   );
 }

@@ -1,0 +1,84 @@
+import { Button, Paper, Stack, Typography } from '@mui/material';
+import type { Side } from '@zest/core/lesson';
+import { useState } from 'react';
+import { useKeys } from '../../ui/use-keys.ts';
+import { ReactionDialog, readReaction } from './ReactionDialog.tsx';
+
+export interface Tap {
+  atMs: number;
+  side: Side | null;
+}
+
+interface TapPanelProps {
+  /** The block's own moment on screen while it plays; null while it stands. */
+  momentMs: () => number | null;
+  onPlay: () => void;
+  onDone: (taps: Tap[]) => void;
+  onCancel: () => void;
+}
+
+/** Counts by tapping along: each tap is a repetition, earlier by the time this person takes to react. */
+export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) {
+  const [taps, setTaps] = useState<Tap[]>([]);
+  const [reactionMs, setReaction] = useState(readReaction);
+  const [measures, setMeasures] = useState(false);
+  const tap = (side: Side | null) => {
+    const ms = momentMs();
+    if (ms === null || measures) return;
+    setTaps((known) => [...known, { atMs: Math.max(0, Math.round(ms - (reactionMs ?? 0))), side }]);
+  };
+  useKeys({ ArrowDown: () => tap(null), ArrowLeft: () => tap('left'), ArrowRight: () => tap('right') });
+  const on = (side: Side) => taps.filter((one) => one.side === side).length;
+  return (
+    <Paper variant="outlined" component="section" aria-label="Count by taps" sx={{ p: 1.5, borderColor: 'primary.main' }}>
+      <Typography variant="h3" sx={{ fontSize: '1.05rem' }}>
+        Count by taps
+      </Typography>
+      <Typography variant="body2" sx={{ my: 1 }}>
+        Play the block and tap ↓ as each repetition is done, or ← and → for the sides. The count on screen then follows your taps.
+      </Typography>
+      <Typography sx={{ fontSize: '2.4rem', fontWeight: 750, fontVariantNumeric: 'tabular-nums' }} data-testid="taps">
+        {taps.length}
+      </Typography>
+      {(on('left') > 0 || on('right') > 0) && (
+        <Typography variant="body2">
+          {on('left')} left, {on('right')} right
+        </Typography>
+      )}
+      <Stack direction="row" useFlexGap sx={{ gap: 1, my: 1, flexWrap: 'wrap' }}>
+        <Button variant="outlined" onClick={() => (setTaps([]), onPlay())}>
+          Play from the start
+        </Button>
+        <Button variant="outlined" size="large" onClick={() => tap('left')}>
+          ← Left
+        </Button>
+        <Button variant="outlined" size="large" onClick={() => tap(null)}>
+          ↓ Tap
+        </Button>
+        <Button variant="outlined" size="large" onClick={() => tap('right')}>
+          → Right
+        </Button>
+      </Stack>
+      <Typography variant="body2" color="text.secondary">
+        {reactionMs === null ? 'How quickly you tap has not been measured on this device.' : `Your taps come ${reactionMs} ms after what you see; they are put right by that.`}{' '}
+        <Button size="small" onClick={() => setMeasures(true)}>
+          {reactionMs === null ? 'Measure it' : 'Measure again'}
+        </Button>
+      </Typography>
+      <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
+        <Button variant="contained" disabled={taps.length === 0} onClick={() => onDone(taps)}>
+          Use these {taps.length}
+        </Button>
+        <Button onClick={onCancel}>Leave it</Button>
+      </Stack>
+      {measures && (
+        <ReactionDialog
+          onClose={(ms) => {
+            if (ms !== null) setReaction(ms);
+            setMeasures(false);
+          }}
+        />
+      )}
+    </Paper>
+  );
+}

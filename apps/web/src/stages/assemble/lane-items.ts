@@ -1,0 +1,54 @@
+import type { Assembly } from '@zest/core/assembly';
+import { lengthText, type TimeSpan } from '@zest/core/time';
+
+export interface LaneItem extends TimeSpan {
+  text: string;
+  tone: 'plain' | 'warm' | 'cool' | 'pale';
+}
+
+export interface Lane {
+  name: string;
+  items: LaneItem[];
+}
+
+/** Repetitions of one side run together: a lane shows stretches, not every beat. */
+function joined(items: LaneItem[]): LaneItem[] {
+  const rows: LaneItem[] = [];
+  for (const item of items) {
+    const last = rows.at(-1);
+    if (last && last.text === item.text && last.endMs === item.startMs) last.endMs = item.endMs;
+    else rows.push({ ...item });
+  }
+  return rows;
+}
+
+function pictureText({ source, look, beside, under }: Assembly['segments'][number]): string {
+  if (source.kind === 'card') return `Card: ${source.card.heading}`;
+  const how = [
+    source.takeFrames === source.inFrame + 1 ? 'still' : Math.abs(source.speed - 1) > 0.01 ? `${Math.round(source.speed * 100)} %` : '',
+    look.closer ? 'closer' : '',
+    look.blurs.length > 0 ? 'blurred' : '',
+    look.quarters > 0 ? 'turned' : '',
+    beside ? 'two views' : '',
+    under ? 'fades in' : '',
+  ].filter((word) => word !== '');
+  return how.length > 0 ? `Take, ${how.join(', ')}` : 'Take';
+}
+
+/** A lane for each purpose the lesson uses, by what it is for. */
+export function lanesOf(assembly: Assembly): Lane[] {
+  const { lanes } = assembly;
+  const sides = assembly.lanes.counter.filter(({ side }) => side !== null);
+  const rows: Lane[] = [
+    { name: 'Picture', items: assembly.segments.map((s) => ({ startMs: s.startMs, endMs: s.endMs, text: pictureText(s), tone: s.source.kind === 'card' ? 'plain' : 'cool' })) },
+    { name: 'Clock', items: lanes.clock.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.title, tone: c.phase === 'work' ? 'warm' : 'pale' })) },
+    { name: 'Count', items: joined(lanes.counter.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: `${c.reps}${c.side ? ` ${c.side}` : ''}`, tone: 'warm' as const }))) },
+    { name: 'Side', items: joined(sides.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.side ?? '', tone: c.side === 'left' ? ('pale' as const) : ('plain' as const) }))) },
+    { name: 'Cue', items: lanes.cue.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: 'pale' })) },
+    { name: 'Arrow', items: lanes.pointer.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: 'warm' })) },
+    { name: 'Caution', items: lanes.caution.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: c.tone === 'correction' ? 'cool' : 'warm' })) },
+    { name: 'Captions', items: assembly.captions.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.lines.join(' '), tone: 'plain' })) },
+    { name: 'Pause', items: assembly.pauses.map((p) => ({ startMs: p.startMs, endMs: p.endMs, text: `then ${lengthText(p.practiceMs)}`, tone: 'cool' })) },
+  ];
+  return rows.filter(({ items }) => items.length > 0);
+}
