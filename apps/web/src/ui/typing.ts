@@ -1,4 +1,8 @@
+/** Inputs that no text is typed into. */
+const PRESSED = new Set(['checkbox', 'radio', 'range']);
+
 /** Whether keys pressed there are text. */
 export function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable) && !(target instanceof HTMLInputElement && target.type === 'checkbox');
+  if (target instanceof HTMLInputElement) return !PRESSED.has(target.type);
+  return target instanceof HTMLElement && (/^(TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable);
 }
