@@ -158,7 +158,7 @@ async function expectSamePicture(): Promise<void> {
   }, lessonId);
   const seen = Buffer.from(answers.pixels, 'base64');
   const cut = firstCut(readLesson(answers.lesson.lesson), new Map(answers.takes.map((take) => [take.id, { marked: null, ...take }])));
-  const own = sceneRgba(sceneAt(cut, 2_000), answers.width);
+  const own = sceneRgba(sceneAt(cut, 2_000), { width: answers.width, height: Math.round((answers.width * 9) / 16) });
   expect(seen.length).toBe(own.length);
   const apart = seen.reduce((count, value, i) => count + (Math.abs(value - (own[i] ?? 0)) > 24 ? 1 : 0), 0);
   expect(apart / seen.length).toBeLessThan(0.01);
@@ -222,7 +222,7 @@ test('the export has every frame, digit, word and sound where they belong', asyn
   const digit = { x: SLOT_BOXES.clock.x + 330, y: SLOT_BOXES.clock.y + 60, width: 90, height: 110 };
   const apart = (frame: number, painted: number) => {
     const burned = frameOf(video, frame);
-    const own = sceneRgba({ ...sceneAt(assembly, instantOfFrame(painted)), card: null }, 1280);
+    const own = sceneRgba({ ...sceneAt(assembly, instantOfFrame(painted)), card: null, rising: null });
     let sum = 0;
     for (let y = digit.y; y < digit.y + digit.height; y += 1) {
       for (let x = digit.x; x < digit.x + digit.width; x += 1) sum += Math.abs((burned[(y * 1280 + x) * 3] ?? 0) - (own[(y * 1280 + x) * 4] ?? 0));

@@ -1,5 +1,32 @@
 import { z } from 'zod';
 
+export const exportSizes = ['480', '720', '1080'] as const;
+export const exportFormats = ['mp4', 'webm'] as const;
+/** For which hand: as it was filmed, or turned round for the other hand. */
+export const exportHands = ['as filmed', 'other hand'] as const;
+/** What a finished video is to be. */
+export const exportOrderSchema = z.strictObject({
+  /** Height of the picture in lines; 16:9. */
+  size: z.enum(exportSizes).default('720'),
+  format: z.enum(exportFormats).default('mp4'),
+  /** With clocks, counts, cues and arrows burned in. */
+  overlays: z.boolean().default(true),
+  hand: z.enum(exportHands).default('as filmed'),
+});
+export type ExportOrder = z.infer<typeof exportOrderSchema>;
+
+/** Files of the cut that are made when they are asked for. */
+export const cutFiles = ['captions.vtt', 'captions.srt', 'chapters.txt', 'cut.otio', 'cut.edl', 'frame.png'] as const;
+export type CutFile = (typeof cutFiles)[number];
+
+export const changeJobSchema = z.strictObject({
+  /** Held back, or let go on. */
+  held: z.boolean().optional(),
+  /** Put before all others that wait. */
+  first: z.literal(true).optional(),
+});
+export type ChangeJob = z.infer<typeof changeJobSchema>;
+
 /** What was measured of a finished export. */
 export const exportResultSchema = z.object({
   revision: z.number(),
@@ -15,7 +42,7 @@ export const jobSchema = z.object({
   kind: z.enum(['ingest', 'export']),
   /** The take of an ingest, the lesson of an export. */
   subjectId: z.string(),
-  state: z.enum(['queued', 'running', 'done', 'failed', 'cancelled']),
+  state: z.enum(['queued', 'running', 'held', 'done', 'failed', 'cancelled']),
   /** 0 to 1. */
   progress: z.number(),
   /** Milliseconds to go at the present pace; null while it cannot be told. */
@@ -23,6 +50,8 @@ export const jobSchema = z.object({
   /** What is being done, or what went wrong and what to do. */
   message: z.string(),
   createdAt: z.string(),
+  /** What an export is to be; null for other jobs. */
+  order: exportOrderSchema.nullable(),
   /** For a finished export. */
   result: exportResultSchema.nullable(),
 });

@@ -1,17 +1,22 @@
-import { copyFile, mkdir, stat } from 'node:fs/promises';
+import { copyFile, mkdir, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { CutFile, ExportOrder } from '@zest/contract';
+import { forOtherHand } from '@zest/core/lesson';
 import type { Sequelize } from 'sequelize';
 import { foldersOf } from '../config.ts';
 import { connect } from '../db/connect.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { migrate } from '../db/migrations.ts';
-import { LessonRow } from '../db/models.ts';
+import { lessonAt } from '../db/lessons.ts';
+import { LessonRow, TakeRow } from '../db/models.ts';
 import { orderExport } from '../http/exports.ts';
-import { exportOutcomeSchema } from '../jobs/handlers.ts';
+import { exportOutcomeSchema, type ExportOutcome } from '../jobs/handlers.ts';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
+import { cutWith } from '../publish/cut.ts';
+import { makeCutFile, takeFileNames } from '../publish/cut-files.ts';
 import { runningOn, secretsOf } from './installation.ts';
 
 async function withDatabase<T>(dataDir: string, use: (sequelize: Sequelize) => Promise<T>): Promise<T> {
@@ -35,39 +40,84 @@ async function withDatabase<T>(dataDir: string, use: (sequelize: Sequelize) => P
   }
 }
 
+/** What an export writes, by the words of `--only`. */
+export const exportParts = ['video', 'sound', 'poster', 'captions', 'subrip', 'chapters', 'otio', 'edl', 'takes'] as const;
+export type ExportPart = (typeof exportParts)[number];
+
+/** Reads a list as `--only` has it. @throws with the words there are */
+export function readParts(text: string): ExportPart[] {
+  return text.split(',').map((word) => {
+    const part = exportParts.find((known) => known === word.trim());
+    if (!part) throw new Error(`There is no “${word.trim()}” to export. Choose among: ${exportParts.join(', ')}.`);
+    return part;
+  });
+}
+
+const cutFileOf = { captions: 'captions.vtt', subrip: 'captions.srt', chapters: 'chapters.txt', otio: 'cut.otio', edl: 'cut.edl' } as const satisfies Partial<Record<ExportPart, CutFile>>;
+
+/** Renders the video in a worker of its own, beside those that run. @returns what was made */
+async function render(sequelize: Sequelize, dataDir: string, lesson: LessonRow, order: ExportOrder, say: (line: string) => void): Promise<ExportOutcome> {
+  const folders = foldersOf(dataDir);
+  const queue = databaseQueue(sequelize);
+  const job = await orderExport(queue, lesson.ownerId, lesson.id, lesson.revision, order);
+  const done = new AbortController();
+  const working = work({ queue, folders, store: diskStore(folders.media), log: say }, done.signal);
+  let shown = '';
+  while (['queued', 'running'].includes((await job.reload()).state)) {
+    const line = `${Math.round(job.progress * 100)} % ${job.message}`;
+    if (line !== shown) say(line);
+    shown = line;
+    await sleep(500);
+  }
+  done.abort();
+  await working;
+  if (job.state === 'held') throw new Error('This export is held back. Let it go on on the Share bench, then run this again.');
+  if (job.state !== 'done' || !job.result) throw new Error(job.message);
+  return exportOutcomeSchema.parse(JSON.parse(job.result));
+}
+
 /**
- * Exports a lesson's newest revision into a folder: lesson.mp4 and lesson.vtt. Uses the running server's
- * database when there is one, and lends a hand as a worker either way.
+ * Exports a lesson's newest revision into a folder. Uses the running server's database when there is one, and lends a hand
+ * as a worker either way; only the video, its sound and its poster need rendering.
  * @throws with words when the lesson is unknown or the export fails
  */
-export async function exportTo(dataDir: string, lessonId: string, outDir: string, say: (line: string) => void): Promise<void> {
+export async function exportTo(dataDir: string, lessonId: string, outDir: string, order: ExportOrder, parts: readonly ExportPart[], say: (line: string) => void): Promise<void> {
   await withDatabase(dataDir, async (sequelize) => {
-    const folders = foldersOf(dataDir);
-    const store = diskStore(folders.media);
-    const queue = databaseQueue(sequelize);
+    const store = diskStore(foldersOf(dataDir).media);
     const lesson = await LessonRow.findOne({ where: { id: lessonId, deletedAt: null } });
     if (!lesson) {
       const known = await LessonRow.findAll({ where: { deletedAt: null } });
       const list = known.map((row) => row.id).join(', ') || 'none yet';
       throw new Error(`There is no lesson ${lessonId}. Lessons here: ${list}. A lesson's id stands in its page address.`);
     }
-    const job = await orderExport(queue, lesson.ownerId, lesson.id, lesson.revision);
-    const done = new AbortController();
-    const working = work({ queue, folders, store, log: say }, done.signal);
-    let shown = '';
-    while (['queued', 'running'].includes((await job.reload()).state)) {
-      const line = `${Math.round(job.progress * 100)} % ${job.message}`;
-      if (line !== shown) say(line);
-      shown = line;
-      await sleep(500);
-    }
-    done.abort();
-    await working;
-    if (job.state !== 'done' || !job.result) throw new Error(job.message);
-    const { videoSha, captionsSha } = exportOutcomeSchema.parse(JSON.parse(job.result));
+    const written: string[] = [];
+    const copy = async (sha: string, name: string) => {
+      await mkdir(path.dirname(path.join(outDir, name)), { recursive: true });
+      await copyFile(store.pathOf(sha), path.join(outDir, name));
+      written.push(name);
+    };
     await mkdir(outDir, { recursive: true });
-    await copyFile(store.pathOf(videoSha), path.join(outDir, 'lesson.mp4'));
-    await copyFile(store.pathOf(captionsSha), path.join(outDir, 'lesson.vtt'));
-    say(`Written to ${outDir}: lesson.mp4, lesson.vtt`);
+    if (parts.some((part) => part === 'video' || part === 'sound' || part === 'poster')) {
+      const made = await render(sequelize, dataDir, lesson, order, say);
+      if (parts.includes('video')) await copy(made.videoSha, `lesson.${order.format}`);
+      if (parts.includes('sound') && made.soundSha) await copy(made.soundSha, order.format === 'webm' ? 'lesson-sound.webm' : 'lesson-sound.m4a');
+      if (parts.includes('poster') && made.posterSha) await copy(made.posterSha, 'lesson-poster.png');
+    }
+    const stored = await lessonAt(lesson.id, lesson.revision);
+    const document = order.hand === 'other hand' ? forOtherHand(stored) : stored;
+    const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
+    for (const part of parts) {
+      const name = part in cutFileOf ? cutFileOf[part as keyof typeof cutFileOf] : null;
+      if (!name) continue;
+      const own = part === 'captions' ? 'lesson.vtt' : part === 'subrip' ? 'lesson.srt' : name;
+      await writeFile(path.join(outDir, own), (await makeCutFile(name, document, takes, 0, store)).content);
+      written.push(own);
+    }
+    if (parts.includes('takes')) {
+      const { media } = cutWith(document, takes);
+      const names = takeFileNames(takes);
+      for (const [id, { sha }] of media) await copy(sha, names.get(id) ?? `takes/${id}.mp4`);
+    }
+    say(`Written to ${outDir}: ${written.join(', ')}`);
   });
 }

@@ -1,11 +1,12 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Command, InvalidArgumentError } from 'commander';
+import { Command, InvalidArgumentError, Option } from 'commander';
+import { exportFormats, exportOrderSchema, exportSizes } from '@zest/contract';
 import { LIMITS } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
 import { accepts } from '../db/mariadb.ts';
 import { messageOf } from '../errors.ts';
-import { exportTo } from './export.ts';
+import { exportParts, exportTo, readParts, type ExportPart } from './export.ts';
 import { fit, plan } from './plan.ts';
 import { stop } from './stop.ts';
 import { serve } from './supervise.ts';
@@ -83,10 +84,16 @@ program
   );
 
 data(program.command('export <lesson>').description('export a lesson, by its id, into a folder'))
-  .requiredOption('--out <dir>', 'folder for lesson.mp4 and lesson.vtt')
-  .action(async (lesson: string, options: { data?: string; out: string }) =>
-    exportTo(folder(options.data, 'start'), lesson, path.resolve(options.out), say),
-  );
+  .requiredOption('--out <dir>', 'folder for the files')
+  .option('--only <parts>', `some of ${exportParts.join(', ')} (default: all)`, readParts)
+  .addOption(new Option('--size <lines>', 'height of the picture').choices(exportSizes).default('720'))
+  .addOption(new Option('--format <format>', 'kind of video file').choices(exportFormats).default('mp4'))
+  .option('--plain', 'without clocks, counts and cues')
+  .option('--other-hand', 'turned round for students of the other hand')
+  .action(async (lesson: string, options: { data?: string; out: string; only?: ExportPart[]; size: string; format: string; plain?: boolean; otherHand?: boolean }) => {
+    const order = exportOrderSchema.parse({ size: options.size, format: options.format, overlays: options.plain !== true, hand: options.otherHand ? 'other hand' : 'as filmed' });
+    await exportTo(folder(options.data, 'start'), lesson, path.resolve(options.out), order, options.only ?? exportParts, say);
+  });
 
 try {
   await program.parseAsync();

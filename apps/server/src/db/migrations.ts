@@ -72,6 +72,10 @@ const migrations: Migration[] = [
        ADD COLUMN note VARCHAR(400) NOT NULL DEFAULT '', ADD COLUMN binned_at DATETIME(3) NULL`,
     ],
   },
+  {
+    name: '0004-queue',
+    statements: ['ALTER TABLE jobs ADD COLUMN hold_requested BOOLEAN NOT NULL DEFAULT FALSE, ADD COLUMN priority INT NOT NULL DEFAULT 0'],
+  },
 ];
 
 /** Brings the database to the newest schema. */

@@ -97,7 +97,7 @@ export class PerformanceRow extends Model<InferAttributes<PerformanceRow>, Infer
 }
 
 export type JobKind = 'ingest' | 'export';
-export type JobState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
+export type JobState = 'queued' | 'running' | 'held' | 'done' | 'failed' | 'cancelled';
 
 export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
   declare id: string;
@@ -113,6 +113,9 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare result: CreationOptional<string | null>;
   declare attempts: CreationOptional<number>;
   declare cancelRequested: CreationOptional<boolean>;
+  declare holdRequested: CreationOptional<boolean>;
+  /** Higher comes first. */
+  declare priority: CreationOptional<number>;
   declare leaseUntil: CreationOptional<Date | null>;
   declare workerId: CreationOptional<string | null>;
   declare startedAt: CreationOptional<Date | null>;
@@ -237,6 +240,8 @@ export function defineModels(sequelize: Sequelize): void {
       result: { type: DataTypes.TEXT, allowNull: true },
       attempts: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       cancelRequested: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      holdRequested: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      priority: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       leaseUntil: { type: DataTypes.DATE(3), allowNull: true },
       workerId: { type: DataTypes.STRING(40), allowNull: true },
       startedAt: { type: DataTypes.DATE(3), allowNull: true },

@@ -1,24 +1,28 @@
+import { changeJobSchema, exportOrderSchema, cutFiles, type ExportOrder } from '@zest/contract';
 import { firstFrameFrom } from '@zest/core/time';
 import { lessonAt } from '../db/lessons.ts';
 import { JobRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
-import { cutWith, exportOutcomeSchema, type ExportInput } from '../jobs/handlers.ts';
+import { exportInput, exportOutcomeSchema, type ExportInput } from '../jobs/handlers.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
+import { cutWith } from '../publish/cut.ts';
+import { makeCutFile } from '../publish/cut-files.ts';
+import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
 import { jobView } from './views.ts';
 
 /** Puts an export of the lesson's newest revision in line. @throws Refusal 422 for a lesson without length */
-export async function orderExport(queue: JobQueue, ownerId: string, lessonId: string, revision: number): Promise<JobRow> {
+export async function orderExport(queue: JobQueue, ownerId: string, lessonId: string, revision: number, order: ExportOrder): Promise<JobRow> {
   const takes = await TakeRow.findAll({ where: { lessonId } });
   const { assembly, media } = cutWith(await lessonAt(lessonId, revision), takes);
   if (firstFrameFrom(assembly.durationMs) === 0) {
     throw refuse(422, 'empty-lesson', 'There is nothing to export yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
   }
   // Where a take lies by its marks decides the video as much as its content does.
-  const used = Object.fromEntries(takes.flatMap(({ id, markStartMs }) => (media.has(id) ? [[id, `${media.get(id)?.sha} ${markStartMs ?? ''}`]] : [])));
-  const input: ExportInput = { lessonId, revision, takes: used };
+  const used = Object.fromEntries(takes.flatMap(({ id, markStartMs, markRate }) => (media.has(id) ? [[id, `${media.get(id)?.sha} ${markStartMs ?? ''} ${markRate ?? ''}`]] : [])));
+  const input: ExportInput = { lessonId, revision, takes: used, order };
   return queue.add({ ownerId, kind: 'export', subjectId: lessonId, input });
 }
 
@@ -28,8 +32,27 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     res.json(jobs.map(jobView));
   });
 
-  route('POST', '/api/lessons/:lessonId/exports', async (_req, res, { userId, lesson }) => {
-    res.status(202).json(jobView(await orderExport(queue, userId, lesson.id, lesson.revision)));
+  route('POST', '/api/lessons/:lessonId/exports', async (req, res, { userId, lesson }) => {
+    const order = readBody(exportOrderSchema, req.body ?? {});
+    res.status(202).json(jobView(await orderExport(queue, userId, lesson.id, lesson.revision, order)));
+  });
+
+  route('GET', '/api/lessons/:lessonId/cut/:file', async (req, res, { lesson }) => {
+    const name = cutFiles.find((known) => known === req.params['file']);
+    if (!name) throw refuse(404, 'no-file', `There is no such file of a lesson. There are: ${cutFiles.join(', ')}.`);
+    const ms = Number(req.query['ms'] ?? 0);
+    if (name === 'frame.png' && !(ms >= 0)) throw refuse(422, 'no-moment', 'Say which moment: ms is a number of milliseconds from 0 on.');
+    const document = await lessonAt(lesson.id, lesson.revision);
+    const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
+    const { type, content } = await makeCutFile(name, document, takes, ms, store);
+    res.attachment(name).set('Cache-Control', 'no-cache').type(type).send(content);
+  });
+
+  route('PUT', '/api/jobs/:jobId', async (req, res, { job }) => {
+    const { held, first } = readBody(changeJobSchema, req.body);
+    if (held !== undefined) await queue.hold(job, held);
+    if (first) await queue.first(job);
+    res.json(jobView(await job.reload()));
   });
 
   route('DELETE', '/api/jobs/:jobId', async (_req, res, { job }) => {
@@ -41,7 +64,10 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     if (job.kind !== 'export' || !job.result) throw refuse(404, 'not-ready', 'This export is not finished.');
     return exportOutcomeSchema.parse(JSON.parse(job.result));
   };
-  route('GET', '/api/jobs/:jobId/video', (_req, res, { job }) => sendContent(res, store, finished(job).videoSha, 'video/mp4', 'lesson.mp4'));
+  const formatOf = (job: JobRow) => exportInput.parse(JSON.parse(job.input)).order.format;
+  route('GET', '/api/jobs/:jobId/video', (_req, res, { job }) => sendContent(res, store, finished(job).videoSha, `video/${formatOf(job)}`, `lesson.${formatOf(job)}`));
+  route('GET', '/api/jobs/:jobId/sound', (_req, res, { job }) => sendContent(res, store, finished(job).soundSha, `audio/${formatOf(job)}`, formatOf(job) === 'webm' ? 'lesson-sound.webm' : 'lesson-sound.m4a'));
+  route('GET', '/api/jobs/:jobId/poster', (_req, res, { job }) => sendContent(res, store, finished(job).posterSha, 'image/png', 'lesson-poster.png'));
   route('GET', '/api/jobs/:jobId/captions', (_req, res, { job }) =>
     sendContent(res, store, finished(job).captionsSha, 'text/vtt; charset=utf-8', 'lesson.vtt'),
   );

@@ -7,7 +7,7 @@ import { nanoid } from 'nanoid';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
-import { cutWith } from '../jobs/handlers.ts';
+import { cutWith } from '../publish/cut.ts';
 import type { MediaStore } from '../media/store.ts';
 import type { AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';

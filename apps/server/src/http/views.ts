@@ -1,5 +1,5 @@
 import { exportResultSchema, type Job, type Share, type Take } from '@zest/contract';
-import { exportOutcomeSchema } from '../jobs/handlers.ts';
+import { exportInput, exportOutcomeSchema } from '../jobs/handlers.ts';
 import { markedOf } from '../db/takes.ts';
 import type { JobRow, PerformanceRow, ShareRow, TakeRow } from '../db/models.ts';
 
@@ -21,6 +21,7 @@ export function jobView(job: JobRow): Job {
     leftMs: leftMs(job),
     message: job.cancelRequested && job.state === 'running' ? 'Stopping' : job.message,
     createdAt: job.createdAt.toISOString(),
+    order: job.kind === 'export' ? exportInput.parse(JSON.parse(job.input)).order : null,
     result: outcome && exportResultSchema.parse(outcome),
   };
 }
@@ -65,6 +66,7 @@ function stateOf(take: TakeRow, job: JobRow | undefined): Take['state'] {
     case undefined:
       return 'uploading';
     case 'queued':
+    case 'held':
       return 'waiting';
     case 'running':
     case 'done':

@@ -1,8 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { exportResultSchema } from '@zest/contract';
-import { firstCut, type Assembly } from '@zest/core/assembly';
-import type { Lesson } from '@zest/core/lesson';
+import { exportOrderSchema, exportResultSchema, type ExportOrder } from '@zest/contract';
+import { forOtherHand } from '@zest/core/lesson';
 import { Op } from 'sequelize';
 import { z } from 'zod';
 import type { Folders } from '../config.ts';
@@ -12,10 +11,10 @@ import type { MediaStore } from '../media/store.ts';
 import { exportVideo } from '../publish/export.ts';
 import { pruneCache } from '../publish/cache.ts';
 import { lessonAt } from '../db/lessons.ts';
-import { markedOf } from '../db/takes.ts';
 import { marksIn } from '../media/marks.ts';
 import { layByMarks } from './sync.ts';
-import type { TakeMedia } from '../publish/pieces.ts';
+import { cutWith } from '../publish/cut.ts';
+import type { RenderSettings } from '../publish/pieces.ts';
 
 export interface JobTools {
   folders: Folders;
@@ -25,11 +24,11 @@ export interface JobTools {
 }
 
 /** What a finished export job stores: content hashes and what was measured. */
-export const exportOutcomeSchema = exportResultSchema.extend({ videoSha: z.string(), captionsSha: z.string() });
+export const exportOutcomeSchema = exportResultSchema.extend({ videoSha: z.string(), captionsSha: z.string(), soundSha: z.string().nullable().default(null), posterSha: z.string().nullable().default(null) });
 export type ExportOutcome = z.infer<typeof exportOutcomeSchema>;
 
 const ingestInput = z.object({ takeId: z.string() });
-const exportInput = z.object({ lessonId: z.string(), revision: z.number(), takes: z.record(z.string(), z.string()) });
+export const exportInput = z.object({ lessonId: z.string(), revision: z.number(), takes: z.record(z.string(), z.string()), order: exportOrderSchema.default(exportOrderSchema.parse({})) });
 export type ExportInput = z.infer<typeof exportInput>;
 
 async function inFolder<T>(folders: Folders, use: (folder: string) => Promise<T>): Promise<T> {
@@ -88,17 +87,13 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
   }
 }
 
-/** The working copies of a lesson's takes that are ready, and the lesson's first cut from them. */
-export function cutWith(lesson: Lesson, takes: readonly TakeRow[]): { assembly: Assembly; media: Map<string, TakeMedia> } {
-  const ready = takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
-  const facts = new Map(ready.map((take) => [take.id, { id: take.id, frames: take.frames, marked: markedOf(take) }]));
-  const media = new Map(ready.map((take) => [take.id, { sha: take.workingSha ?? '', hasSound: take.hasSound }]));
-  return { assembly: firstCut(lesson, facts), media };
-}
+const widths = { '480': 854, '720': 1280, '1080': 1920 } as const;
+export const renderSettingsOf = ({ size, format, overlays }: ExportOrder): RenderSettings => ({ width: widths[size], height: Number(size), format, overlays });
 
 async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome> {
-  const { lessonId, revision } = exportInput.parse(JSON.parse(job.input));
-  const lesson = await lessonAt(lessonId, revision);
+  const { lessonId, revision, order } = exportInput.parse(JSON.parse(job.input));
+  const stored = await lessonAt(lessonId, revision);
+  const lesson = order.hand === 'other hand' ? forOtherHand(stored) : stored;
   const { assembly, media } = cutWith(lesson, await TakeRow.findAll({ where: { lessonId } }));
   return inFolder(tools.folders, async (workDir) => {
     const made = await exportVideo(assembly, media, {
@@ -107,10 +102,12 @@ async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome
       takePath: (sha) => tools.store.pathOf(sha),
       onProgress: tools.onProgress,
       signal: tools.signal,
-    });
+    }, renderSettingsOf(order));
     const outcome = {
       videoSha: await tools.store.take(made.video),
       captionsSha: await tools.store.take(made.captions),
+      soundSha: await tools.store.take(made.sound),
+      posterSha: await tools.store.take(made.poster),
       revision,
       frames: made.frames,
       durationMs: made.durationMs,

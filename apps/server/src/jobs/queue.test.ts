@@ -70,4 +70,33 @@ describe('the queue', () => {
     await server.queue.cancel(again);
     expect(await server.queue.beat(again, 'w', 0.1, '')).toBe(false);
   });
+
+  it('holds back what waits at once and what runs at its next beat, and lets it go on where it was', async () => {
+    const waiting = await server.queue.add(order(1));
+    await server.queue.hold(waiting, true);
+    expect(await server.queue.lease('w')).toBeNull();
+    await server.queue.hold(waiting, false);
+    const running = await server.queue.lease('w');
+    if (!running) throw new Error('A job should wait.');
+    await server.queue.hold(running, true);
+    expect(await server.queue.beat(running, 'w', 0.4, '')).toBe(false);
+    expect(await server.queue.isHeld(running)).toBe(true);
+    await server.queue.rest(running, 'w');
+    expect(await running.reload()).toMatchObject({ state: 'held', attempts: 0 });
+    // A held job counts as the same work.
+    expect((await server.queue.add(order(1))).id).toBe(running.id);
+    await server.queue.hold(running, false);
+    expect((await server.queue.lease('next'))?.id).toBe(running.id);
+    await server.queue.hold(running, true);
+    await server.queue.cancel(running);
+    expect(await server.queue.isHeld(running)).toBe(false);
+  });
+
+  it('takes what was made next before older jobs', async () => {
+    for (let n = 0; n < 3; n += 1) await server.queue.add(order(n));
+    const last = await server.queue.add(order(3));
+    await server.queue.first(last);
+    expect((await server.queue.lease('w'))?.subjectId).toBe('take-3');
+    expect((await server.queue.lease('w'))?.subjectId).toBe('take-0');
+  });
 });

@@ -26,8 +26,16 @@ export interface JobQueue {
   finish(job: JobRow, workerId: string, state: Extract<JobState, 'done' | 'failed' | 'cancelled'>, message: string, result?: unknown): Promise<void>;
   /** Gives a job back unfinished, for the next worker. */
   release(job: JobRow, workerId: string): Promise<void>;
+  /** Whether a running job was asked to wait. */
+  isHeld(job: JobRow): Promise<boolean>;
+  /** Lays a job aside until it is let go on. */
+  rest(job: JobRow, workerId: string): Promise<void>;
   /** Asks for a stop: at once when the job waits, at its worker's next beat when it runs. */
   cancel(job: JobRow): Promise<void>;
+  /** Holds a job back, at once or at its worker's next beat, or lets it go on; what it has made is kept. */
+  hold(job: JobRow, held: boolean): Promise<void>;
+  /** Puts a job before all others that wait. */
+  first(job: JobRow): Promise<void>;
 }
 
 export function databaseQueue(sequelize: Sequelize): JobQueue {
@@ -36,7 +44,7 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
       const inputHash = hashOf([kind, subjectId, input]);
       return sequelize.transaction(async (transaction) => {
         const same = await JobRow.findOne({
-          where: { ownerId, inputHash, state: ['queued', 'running', 'done'], cancelRequested: false },
+          where: { ownerId, inputHash, state: ['queued', 'running', 'held', 'done'], cancelRequested: false },
           order: [['createdAt', 'DESC']],
           lock: transaction.LOCK.UPDATE,
           transaction,
@@ -54,7 +62,10 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
         const now = new Date();
         const job = await JobRow.findOne({
           where: { [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }] },
-          order: [['createdAt', 'ASC']],
+          order: [
+            ['priority', 'DESC'],
+            ['createdAt', 'ASC'],
+          ],
           lock: transaction.LOCK.UPDATE,
           skipLocked: true,
           transaction,
@@ -84,7 +95,7 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
       const now = new Date();
       const [count] = await JobRow.update(
         { progress, message, leaseUntil: new Date(now.getTime() + LEASE_MS), updatedAt: now },
-        { where: { id: job.id, workerId, state: 'running', cancelRequested: false } },
+        { where: { id: job.id, workerId, state: 'running', cancelRequested: false, holdRequested: false } },
       );
       return count > 0;
     },
@@ -110,15 +121,40 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
       );
     },
 
+    async isHeld({ id }) {
+      return (await JobRow.count({ where: { id, holdRequested: true, cancelRequested: false } })) > 0;
+    },
+
+    async rest(job, workerId) {
+      await JobRow.update({ state: 'held', message: 'Held back', attempts: job.attempts - 1, leaseUntil: null, updatedAt: new Date() }, { where: { id: job.id, workerId, state: 'running' } });
+    },
+
     async cancel(job) {
       const now = new Date();
       const [waiting] = await JobRow.update(
         { state: 'cancelled', message: 'Cancelled', cancelRequested: true, updatedAt: now },
-        { where: { id: job.id, state: 'queued' } },
+        { where: { id: job.id, state: ['queued', 'held'] } },
       );
       if (waiting === 0) {
         await JobRow.update({ cancelRequested: true, updatedAt: now }, { where: { id: job.id, state: 'running' } });
       }
+    },
+
+    async hold(job, held) {
+      const now = new Date();
+      if (!held) {
+        await JobRow.update({ state: 'queued', message: 'Waiting', holdRequested: false, updatedAt: now }, { where: { id: job.id, state: 'held' } });
+        // A hold that its worker has not heard of yet is called off.
+        await JobRow.update({ holdRequested: false, updatedAt: now }, { where: { id: job.id, state: 'running' } });
+        return;
+      }
+      const [waiting] = await JobRow.update({ state: 'held', message: 'Held back', holdRequested: true, updatedAt: now }, { where: { id: job.id, state: 'queued' } });
+      if (waiting === 0) await JobRow.update({ holdRequested: true, updatedAt: now }, { where: { id: job.id, state: 'running' } });
+    },
+
+    async first(job) {
+      const highest = (await JobRow.max<number | null, JobRow>('priority')) ?? 0;
+      await JobRow.update({ priority: highest + 1, updatedAt: new Date() }, { where: { id: job.id, state: ['queued', 'running', 'held'] } });
     },
   };
 }

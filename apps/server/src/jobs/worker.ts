@@ -62,6 +62,7 @@ async function doJob(job: JobRow, workerId: string, tools: WorkerTools, stop: Ab
   } catch (error) {
     if (error instanceof CancelledError && !lost) return await queue.release(job, workerId); // We are stopping.
     const cancelled = error instanceof CancelledError;
+    if (cancelled && (await queue.isHeld(job))) return await queue.rest(job, workerId);
     if (!cancelled) tools.log(`${job.kind} ${job.id} failed: ${messageOf(error)}`);
     await queue.finish(job, workerId, cancelled ? 'cancelled' : 'failed', cancelled ? 'Cancelled' : messageOf(error));
   } finally {

@@ -8,6 +8,11 @@ export const GUARDED_INPUT = ['-protocol_whitelist', 'file,pipe', '-format_white
 
 /** The one way video is encoded, in working copies and in exports. */
 export const VIDEO_ENCODER = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '21', '-pix_fmt', 'yuv420p'] as const;
+/** WebM for browsers and learning platforms: VP9 at a speed that keeps up with the H.264 one. */
+const WEBM_ENCODER = ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '7', '-row-mt', '1', '-crf', '33', '-b:v', '0', '-g', '150', '-pix_fmt', 'yuv420p'] as const;
+
+export const videoEncoder = (format: 'mp4' | 'webm'): readonly string[] => (format === 'webm' ? WEBM_ENCODER : VIDEO_ENCODER);
+
 /** Tags of the colours the filters produce: limited-range BT.709. */
 export const COLOUR_TAGS = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv'] as const;
 

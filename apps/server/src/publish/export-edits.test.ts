@@ -155,4 +155,23 @@ describe('an export with changes by hand', () => {
     expect(level(143, 7)).toBeLessThan(level(135, 7) - 20);
     expect(numberIn(frameOf(video, 155))).toBe(135);
   });
+
+  it.each([
+    ['480 lines in WebM without overlays', { width: 854, height: 480, format: 'webm', overlays: false }, 'vp9', 'opus'],
+    ['1080 lines in MP4', { width: 1920, height: 1080, format: 'mp4', overlays: true }, 'h264', 'aac'],
+  ] as const)('is made with %s, its chapters in the file, sound and poster beside it', async (_name, settings, codec, sound) => {
+    const assembly = cutOf(work([], { workMs: 2_000 }));
+    const made = await exportVideo(assembly, media, { cacheDir, workDir, takePath: (sha) => footage.at(`${sha}.mp4`), onProgress: () => undefined }, settings);
+    const facts = await probe(made.video, true);
+    expect(facts.video).toMatchObject({ codec, width: settings.width, height: settings.height, packets: 60 });
+    expect(facts.audio?.codec).toBe(sound);
+    const read = (file: string, ...args: string[]) => execFileSync('ffprobe', ['-v', 'error', '-of', 'json', ...args, file], { encoding: 'utf8' });
+    expect((JSON.parse(read(made.video, '-show_chapters')) as { chapters: { tags: { title: string } }[] }).chapters.map(({ tags }) => tags.title)).toEqual(assembly.chapters.map(({ title }) => title));
+    expect(read(made.sound, '-show_streams')).toContain(`"codec_name": "${sound}"`);
+    expect(JSON.parse(read(made.poster, '-show_streams'))).toMatchObject({ streams: [{ codec_name: 'png', width: settings.width, height: settings.height }] });
+    // The clock stands top right: dark there with overlays, the fields of the picture without.
+    const frame = execFileSync('ffmpeg', ['-v', 'error', '-i', made.video, '-vf', 'select=eq(n\\,10),scale=1280:720,format=rgb24', '-frames:v', '1', '-f', 'rawvideo', 'pipe:1'], { maxBuffer: 16 * 1024 * 1024 });
+    expect(numberIn(frame)).toBe(40);
+    expect(levelAt(frame, 748, 150) < 60).toBe(settings.overlays);
+  });
 });

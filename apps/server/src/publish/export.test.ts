@@ -44,7 +44,7 @@ afterAll(() => {
 /** Largest mean difference of a slot's box between a burned-in frame and the painter's own picture. */
 function boxDifference(video: string, assembly: Assembly, frame: number, slot: 'clock' | 'counter', paintedFrame = frame): number {
   const burned = frameOf(video, frame);
-  const painted = sceneRgba({ ...sceneAt(assembly, instantOfFrame(paintedFrame)), card: null, rising: null }, 1280);
+  const painted = sceneRgba({ ...sceneAt(assembly, instantOfFrame(paintedFrame)), card: null, rising: null });
   const { x, y, width, height } = SLOT_BOXES[slot];
   let sum = 0;
   let count = 0;

@@ -1,11 +1,12 @@
 import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Assembly } from '@zest/core/assembly';
-import { captionsToWebVtt } from '@zest/core/formats';
+import { captionsToWebVtt, chaptersMetadata } from '@zest/core/formats';
 import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
-import { piecesOf, type Piece, type TakeMedia } from './pieces.ts';
+import { piecesOf, STANDARD, type Piece, type RenderSettings, type TakeMedia } from './pieces.ts';
+import { seekTo } from './picture-graph.ts';
 import { renderPiece } from './render.ts';
 import { encodeSound, type Loudness } from './sound.ts';
 
@@ -17,6 +18,10 @@ export class ExportFault extends Error {
 export interface ExportedVideo extends Loudness {
   video: string;
   captions: string;
+  /** The sound by itself. */
+  sound: string;
+  /** A picture from the middle of the first footage. */
+  poster: string;
   frames: number;
   durationMs: number;
   bytes: number;
@@ -37,7 +42,7 @@ const RENDER_PART = 0.97;
 const AT_ONCE = 2;
 
 /** Renders all pieces and reports progress over them together. @returns their files in order */
-async function renderAll(pieces: readonly Piece[], frames: number, tools: ExportTools): Promise<string[]> {
+async function renderAll(pieces: readonly Piece[], settings: RenderSettings, frames: number, tools: ExportTools): Promise<string[]> {
   const done = new Map<Piece, number>();
   const pictures: string[] = [];
   // Equal pieces, such as the same card twice, are rendered once.
@@ -53,7 +58,7 @@ async function renderAll(pieces: readonly Piece[], frames: number, tools: Export
       const { piece, index } = next;
       report(piece, 0);
       const onProgress = (doneMs: number) => report(piece, Math.floor((doneMs * OUTPUT_FPS) / 1000));
-      const picture = rendering.get(piece.hash) ?? renderPiece(piece, tools.cacheDir, tools.takePath, onProgress, tools.signal);
+      const picture = rendering.get(piece.hash) ?? renderPiece(piece, settings, tools.cacheDir, tools.takePath, onProgress, tools.signal);
       rendering.set(piece.hash, picture);
       pictures[index] = await picture;
       report(piece, piece.frames);
@@ -64,60 +69,77 @@ async function renderAll(pieces: readonly Piece[], frames: number, tools: Export
 }
 
 /**
- * Burns the assembly's scenes into an MP4 (H.264/AAC, 1280x720, 30 frames a second) and writes its captions.
+ * Burns the assembly's scenes into an MP4 (H.264/AAC) or a WebM (VP9/Opus) at 30 frames a second, with its chapters in it, and writes
+ * its captions, its sound alone and a poster.
  * Rendered pieces are kept, so that an interrupted or changed export only renders what is missing.
  * @throws ExportFault for an empty lesson or when the finished file does not hold what it should
  */
-export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string, TakeMedia>, tools: ExportTools): Promise<ExportedVideo> {
+export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string, TakeMedia>, tools: ExportTools, settings: RenderSettings = STANDARD): Promise<ExportedVideo> {
   const frames = firstFrameFrom(assembly.durationMs);
   if (frames === 0) throw new ExportFault('The lesson has no length yet. Add a block on the Plan bench, then export again.');
-  const pieces = piecesOf(assembly, media);
-  const sound = path.join(tools.workDir, 'sound.m4a');
+  const pieces = piecesOf(assembly, media, settings);
+  const { format } = settings;
+  const sound = path.join(tools.workDir, format === 'webm' ? 'sound.webm' : 'sound.m4a');
   const stop = new AbortController();
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
   // Sound is levelled beside the picture; whichever fails stops the other.
-  const both = [renderAll(pieces, frames, { ...tools, signal }), encodeSound(pieces, sound, { ...tools, signal })] as const;
+  const both = [renderAll(pieces, settings, frames, { ...tools, signal }), encodeSound(pieces, sound, format, { ...tools, signal })] as const;
   const [pictures, loudness] = await Promise.all(both).catch(async (error: unknown) => {
     stop.abort();
     await Promise.allSettled(both);
     throw error;
   });
   tools.onProgress(RENDER_PART, 'Joining and verifying');
-  const video = path.join(tools.workDir, 'lesson.mp4');
-  await join(pictures, sound, video, tools);
-  await verify(video, frames, tools.signal);
+  const video = path.join(tools.workDir, `lesson.${format}`);
+  await join(pictures, sound, video, assembly, settings, tools);
+  await verify(video, frames, settings, tools.signal);
+  const poster = path.join(tools.workDir, 'poster.png');
+  await takePoster(video, pieces, poster, tools.signal);
   const captions = path.join(tools.workDir, 'lesson.vtt');
   await writeFile(captions, captionsToWebVtt(assembly));
   const { size } = await stat(video);
   tools.onProgress(1, 'Ready');
-  return { video, captions, frames, durationMs: assembly.durationMs, bytes: size, ...loudness };
+  return { video, captions, sound, poster, frames, durationMs: assembly.durationMs, bytes: size, ...loudness };
 }
 
-async function join(pictures: readonly string[], sound: string, video: string, tools: ExportTools): Promise<void> {
+async function join(pictures: readonly string[], sound: string, video: string, assembly: Assembly, { format }: RenderSettings, tools: ExportTools): Promise<void> {
   const list = path.join(tools.workDir, 'pieces.txt');
   const lines = pictures.map((picture) => `file '${picture.replace(/'/g, `'\\''`)}'`);
   await writeFile(list, `ffconcat version 1.0\n${lines.join('\n')}\n`);
   const part = `${video}.part`;
+  const chapters = path.join(tools.workDir, 'chapters.txt');
+  await writeFile(chapters, chaptersMetadata(assembly));
   await ffmpeg(
     [
-      ...['-protocol_whitelist', 'file', '-f', 'concat', '-safe', '0', '-i', list, '-i', sound],
-      ...['-map', '0:v:0', '-map', '1:a:0', '-c', 'copy', '-video_track_timescale', '90000', '-movflags', '+faststart', '-f', 'mp4', part],
+      ...['-protocol_whitelist', 'file', '-f', 'concat', '-safe', '0', '-i', list, '-i', sound, '-f', 'ffmetadata', '-i', chapters],
+      ...['-map', '0:v:0', '-map', '1:a:0', '-map_chapters', '2', '-c', 'copy'],
+      ...(format === 'mp4' ? ['-video_track_timescale', '90000', '-movflags', '+faststart'] : []),
+      ...['-f', format, part],
     ],
     { signal: tools.signal },
   );
   await rename(part, video);
-  await rm(list, { force: true });
+  for (const file of [list, chapters]) await rm(file, { force: true });
+}
+
+/** A picture from the middle of the first footage; of the first card, where there is none. */
+async function takePoster(video: string, pieces: readonly Piece[], poster: string, signal?: AbortSignal): Promise<void> {
+  const first = pieces.find(({ picture }) => picture.kind === 'take') ?? pieces[0];
+  const frame = (first?.startFrame ?? 0) + Math.floor((first?.frames ?? 0) / 2);
+  await ffmpeg([...seekTo(frame), '-i', video, '-frames:v', '1', '-update', '1', poster], { signal });
 }
 
 /** Reads the finished file to its end and holds it against the plan. */
-async function verify(video: string, frames: number, signal?: AbortSignal): Promise<void> {
+async function verify(video: string, frames: number, { width, height, format }: RenderSettings, signal?: AbortSignal): Promise<void> {
   const facts = await probe(video, true, signal);
-  const wanted = `${frames} frames of h264 1280x720 at 30/1 with aac sound`;
+  const wanted = `${frames} frames of ${format === 'webm' ? 'vp9' : 'h264'} ${width}x${height} at 30/1 with ${format === 'webm' ? 'opus' : 'aac'} sound`;
   const found = facts.video
     ? `${facts.video.packets} frames of ${facts.video.codec} ${facts.video.width}x${facts.video.height} at ${facts.video.rate} with ${facts.audio?.codec ?? 'no'} sound`
     : 'no picture';
-  const driftMs = Math.abs((facts.video?.durationMs ?? 0) - (frames * 1000) / OUTPUT_FPS);
-  if (found !== wanted || driftMs > 1000 / OUTPUT_FPS) {
+  // A WebM file tells only its whole length, to the end of the last packet of sound.
+  const [lengthMs, mostMs] = format === 'webm' ? [facts.durationMs, 2 * (1000 / OUTPUT_FPS)] : [facts.video?.durationMs, 1000 / OUTPUT_FPS];
+  const driftMs = Math.abs((lengthMs ?? 0) - (frames * 1000) / OUTPUT_FPS);
+  if (found !== wanted || driftMs > mostMs) {
     throw new ExportFault(`The finished file is not right (it holds ${found}; it should hold ${wanted}). Export again; if it happens again, please report it.`);
   }
 }

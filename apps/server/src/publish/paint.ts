@@ -1,11 +1,12 @@
 import { createRequire } from 'node:module';
 import type { Writable } from 'node:stream';
 import type { Assembly, CardText, Slot } from '@zest/core/assembly';
-import { FONT_FAMILIES, paintScene, paintSlot, REFERENCE, sameItem, SLOT_BOXES, slotAt, type PaintContext, type SceneItem } from '@zest/core/overlay';
+import { FONT_FAMILIES, paintItemAt, paintScene, REFERENCE, sameItem, SLOT_BOXES, slotAt, type PaintContext, type SceneItem } from '@zest/core/overlay';
 import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
 import { pictureHead, streamHead, TICKS_PER_SECOND } from '../media/matroska.ts';
 import { write } from '../media/run.ts';
+import type { FrameSize } from './picture-graph.ts';
 
 const resolve = createRequire(import.meta.url).resolve;
 let loaded = false;
@@ -33,17 +34,31 @@ function context(width: number, height: number): SKRSContext2D & PaintContext {
   return createCanvas(width, height).getContext('2d') as SKRSContext2D & PaintContext;
 }
 
-/** One whole scene as straight RGBA, `width` x 9/16 `width` pixels. */
-export function sceneRgba(scene: Parameters<typeof paintScene>[1], width: number): Buffer {
-  const height = Math.round((width * REFERENCE.height) / REFERENCE.width);
+/** One whole scene as straight RGBA, of a picture of that size. */
+export function sceneRgba(scene: Parameters<typeof paintScene>[1], { width, height }: FrameSize = REFERENCE): Buffer {
   const ctx = context(width, height);
-  paintScene(ctx, scene, width);
+  paintScene(ctx, scene, (height * REFERENCE.width) / REFERENCE.height);
   return Buffer.from(ctx.getImageData(0, 0, width, height).data.buffer);
 }
 
-/** A full-frame card as RGBA, 1280x720. */
-export function cardRgba(card: CardText): Buffer {
-  return sceneRgba({ atMs: 0, card, rising: null, items: [], caption: null }, REFERENCE.width);
+/** A full-frame card as RGBA. */
+export function cardRgba(card: CardText, size: FrameSize): Buffer {
+  return sceneRgba({ atMs: 0, card, rising: null, items: [], caption: null }, size);
+}
+
+/** A scene as a PNG file. */
+export async function scenePng(scene: Parameters<typeof paintScene>[1], { width, height }: FrameSize): Promise<Buffer> {
+  const ctx = context(width, height);
+  paintScene(ctx, scene, width);
+  return ctx.canvas.encode('png');
+}
+
+/** The pixels of a picture a slot is drawn on: its box scaled, out to even borders. */
+export function slotPixels(slot: Slot, { height }: FrameSize): { left: number; top: number; width: number; height: number; scale: number } {
+  const box = SLOT_BOXES[slot];
+  const scale = height / REFERENCE.height;
+  const [left, top] = [2 * Math.floor((box.x * scale) / 2), 2 * Math.floor((box.y * scale) / 2)];
+  return { left, top, width: 2 * Math.ceil(((box.x + box.width) * scale) / 2) - left, height: 2 * Math.ceil(((box.y + box.height) * scale) / 2) - top, scale };
 }
 
 /** What a slot shows over a stretch of frames: one entry for each change, frames counted from the stretch's start. */
@@ -65,12 +80,13 @@ export function slotChanges(assembly: Assembly, slot: Slot, from: number, to: nu
 }
 
 /** Writes a slot's pictures as a timestamped stream, a picture only where something changes. */
-export async function streamSlot(to: Writable, slot: Slot, changes: readonly SlotChange[]): Promise<void> {
-  const { width, height } = SLOT_BOXES[slot];
+export async function streamSlot(to: Writable, slot: Slot, changes: readonly SlotChange[], size: FrameSize): Promise<void> {
+  const { left, top, width, height, scale } = slotPixels(slot, size);
   const ctx = context(width, height);
   await write(to, streamHead(width, height));
   for (const { frame, item } of changes) {
-    paintSlot(ctx, slot, item);
+    ctx.clearRect(0, 0, width, height);
+    if (item) paintItemAt(ctx, item, { left, top, scale });
     // Straight alpha: the overlay filter of this ffmpeg darkens premultiplied whites.
     const pixels = Buffer.from(ctx.getImageData(0, 0, width, height).data.buffer);
     await write(to, Buffer.concat([pictureHead(Math.floor((frame * TICKS_PER_SECOND) / OUTPUT_FPS), pixels.length), pixels]));

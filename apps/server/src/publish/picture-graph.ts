@@ -1,5 +1,5 @@
 import { writeFile } from 'node:fs/promises';
-import { BESIDE_BOXES, REFERENCE } from '@zest/core/overlay';
+import { BESIDE_BOXES, REFERENCE, type Box } from '@zest/core/overlay';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { GUARDED_INPUT } from '../media/ffmpeg.ts';
 import { cardRgba } from './paint.ts';
@@ -9,7 +9,12 @@ import type { PiecePicture, Shot, ShotLook } from './pieces.ts';
 const BARS = '0x26211c';
 /** A blurred region is drawn this many times smaller and enlarged again; the pages do the same. */
 const BLUR_PARTS = 24;
-const { width: W, height: H } = REFERENCE;
+
+/** Pixels of the picture. */
+export interface FrameSize {
+  width: number;
+  height: number;
+}
 
 /** Where in its working copy a shot begins: a hair before the frame, so that rounding can never skip it. */
 export function seekTo(inFrame: number): string[] {
@@ -18,10 +23,16 @@ export function seekTo(inFrame: number): string[] {
 
 /** Whole even pixels, as colours at half resolution need them. */
 const even = (value: number) => 2 * Math.round(value / 2);
-const boxOf = ({ x, y, width, height }: ShotLook['blurs'][number]) => {
+const boxOf = ({ x, y, width, height }: ShotLook['blurs'][number], { width: W, height: H }: FrameSize) => {
   const [left, top] = [even((x * W) / 1_000), even((y * H) / 1_000)];
   return { left, top, width: Math.max(2, Math.min(W - left, even((width * W) / 1_000))), height: Math.max(2, Math.min(H - top, even((height * H) / 1_000))) };
 };
+
+/** A box of the layout in even pixels of a picture: left, top, width and height. */
+function pixelsOf({ x, y, width, height }: Box, size: FrameSize): [number, number, number, number] {
+  const scale = size.height / REFERENCE.height;
+  return [even(x * scale), even(y * scale), even(width * scale), even(height * scale)];
+}
 
 const turns: Record<number, string[]> = { 1: ['transpose=1'], 2: ['hflip', 'vflip'], 3: ['transpose=2'] };
 
@@ -42,6 +53,7 @@ export class PictureGraph {
     private readonly takePath: (sha: string) => string,
     /** Beginning of the names of raw pictures. */
     private readonly rawName: string,
+    private readonly size: FrameSize,
   ) {}
 
   get inputs(): number {
@@ -55,6 +67,7 @@ export class PictureGraph {
 
   /** A take's frames in time, fitted into the frame. @returns its label */
   #shot({ sha, inFrame, available, speed }: Shot, quarters: number): string {
+    const { width: W, height: H } = this.size;
     this.input.push(...seekTo(inFrame), ...GUARDED_INPUT, '-an', '-i', this.takePath(sha));
     const chain = [`setpts=N/${OUTPUT_FPS}/TB`, `fps=${OUTPUT_FPS}`, `trim=end_frame=${available}`];
     // Rounded up, output frame n shows the last frame at or before n times the speed.
@@ -82,7 +95,7 @@ export class PictureGraph {
   }
 
   #blurred(from: string, region: ShotLook['blurs'][number]): string {
-    const { left, top, width, height } = boxOf(region);
+    const { left, top, width, height } = boxOf(region, this.size);
     const [plain, part, soft, out] = [this.#label(), this.#label(), this.#label(), this.#label()];
     const small = `${Math.max(1, Math.round(width / BLUR_PARTS))}:${Math.max(1, Math.round(height / BLUR_PARTS))}`;
     this.filters.push(`[${from}]split[${plain}][${part}]`, `[${part}]crop=${width}:${height}:${left}:${top},scale=${small}:flags=area,scale=${width}:${height}:flags=bilinear[${soft}]`, `[${plain}][${soft}]overlay=${left}:${top}[${out}]`);
@@ -91,9 +104,10 @@ export class PictureGraph {
 
   /** A piece's picture: footage with its look, or a card. @returns its label */
   async picture(picture: PiecePicture): Promise<string> {
+    const { width: W, height: H } = this.size;
     if (picture.kind === 'card') {
       const file = `${this.rawName}-${this.#inputs}.rgba`;
-      await writeFile(file, cardRgba(picture.card));
+      await writeFile(file, cardRgba(picture.card, this.size));
       this.files.push(file);
       this.input.push('-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${W}x${H}`, '-framerate', String(OUTPUT_FPS), '-i', file);
       const label = this.#label();
@@ -115,14 +129,15 @@ export class PictureGraph {
   }
 
   #beside(main: string, { shot, layout }: NonNullable<(PiecePicture & { kind: 'take' })['beside']>, mirrored: boolean): string {
+    const { width: W, height: H } = this.size;
     const second = this.#then(this.#shot(shot, 0), mirrored ? ['hflip'] : []);
     const out = this.#label();
     if (layout === 'halves') {
-      const half = [`crop=${W / 2}:${H}:${W / 4}:0`];
-      this.filters.push(`[${this.#then(main, half)}][${this.#then(second, half)}]hstack[${out}]`);
+      const half = [`crop=${even(W / 2)}:${H}:${even(W / 4)}:0`];
+      this.filters.push(`[${this.#then(main, half)}][${this.#then(second, half)}]hstack,scale=${W}:${H},setsar=1[${out}]`);
       return out;
     }
-    const { x, y, width, height } = BESIDE_BOXES[layout];
+    const [x, y, width, height] = pixelsOf(BESIDE_BOXES[layout], this.size);
     const small = this.#then(second, [`scale=${width}:${height}`, 'setsar=1']);
     this.filters.push(`[${main}][${small}]overlay=${x}:${y}[${out}]`);
     return out;

@@ -42,29 +42,50 @@ export interface TakeMedia {
 
 type MediaByTake = ReadonlyMap<string, TakeMedia>;
 
+/** What a video is rendered as. */
+export interface RenderSettings {
+  /** Pixels of the picture; 16:9, both even. */
+  width: number;
+  height: number;
+  format: 'mp4' | 'webm';
+  /** Whether clocks, counts and cues are burned in. */
+  overlays: boolean;
+}
+
+export const STANDARD: RenderSettings = { ...REFERENCE, format: 'mp4', overlays: true };
+
 /** Cuts the assembly into pieces at segment borders and every `PIECE_FRAMES`. */
-export function piecesOf(assembly: Assembly, media: MediaByTake): Piece[] {
+export function piecesOf(assembly: Assembly, media: MediaByTake, settings: RenderSettings = STANDARD): Piece[] {
   return assembly.segments.flatMap((segment) => {
     const first = firstFrameFrom(segment.startMs);
     const end = firstFrameFrom(segment.endMs);
     const pieces: Piece[] = [];
-    for (let startFrame = first; startFrame < end; startFrame += PIECE_FRAMES) {
-      const frames = Math.min(PIECE_FRAMES, end - startFrame);
-      const overlays = slots.flatMap((slot) => {
-        const changes = slotChanges(assembly, slot, startFrame, startFrame + frames);
-        return changes.length > 0 ? [{ slot, changes }] : [];
-      });
-      const parts = { from: (startFrame - first) / (end - first), to: (startFrame + frames - first) / (end - first) };
-      const seen = {
-        frames,
-        picture: pictureOf(segment, segment.source, segment.look, startFrame, parts, media, segment.beside),
-        under: segment.under && pictureOf(segment, segment.under.source, segment.under.look, startFrame, { from: 0, to: 0 }, media, null),
-        overlays,
-      };
-      pieces.push({ hash: hashOf([LOOK, COLOURS, SLOT_BOXES, REFERENCE, seen]), startFrame, ...seen, sound: soundOf(segment, startFrame, media) });
-    }
+    for (let startFrame = first; startFrame < end; startFrame += PIECE_FRAMES) pieces.push(pieceOf(assembly, segment, startFrame, Math.min(PIECE_FRAMES, end - startFrame), media, settings));
     return pieces;
   });
+}
+
+/** A single frame of the video as a piece; null behind its end. */
+export function pieceOfFrame(assembly: Assembly, media: MediaByTake, frame: number, settings: RenderSettings): Piece | null {
+  const segment = assembly.segments.find(({ startMs, endMs }) => firstFrameFrom(startMs) <= frame && frame < firstFrameFrom(endMs));
+  return segment ? pieceOf(assembly, segment, frame, 1, media, settings) : null;
+}
+
+function pieceOf(assembly: Assembly, segment: Segment, startFrame: number, frames: number, media: MediaByTake, settings: RenderSettings): Piece {
+  const first = firstFrameFrom(segment.startMs);
+  const end = firstFrameFrom(segment.endMs);
+  const overlays = (settings.overlays ? slots : []).flatMap((slot) => {
+    const changes = slotChanges(assembly, slot, startFrame, startFrame + frames);
+    return changes.length > 0 ? [{ slot, changes }] : [];
+  });
+  const parts = { from: (startFrame - first) / (end - first), to: (startFrame + frames - first) / (end - first) };
+  const seen = {
+    frames,
+    picture: pictureOf(segment, segment.source, segment.look, startFrame, parts, media, segment.beside),
+    under: segment.under && pictureOf(segment, segment.under.source, segment.under.look, startFrame, { from: 0, to: 0 }, media, null),
+    overlays,
+  };
+  return { hash: hashOf([LOOK, COLOURS, SLOT_BOXES, REFERENCE, settings, seen]), startFrame, ...seen, sound: soundOf(segment, startFrame, media) };
 }
 
 function mediaOf(takeId: string, media: MediaByTake): TakeMedia {

@@ -1,11 +1,10 @@
 import { rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { SLOT_BOXES } from '@zest/core/overlay';
 import { OUTPUT_FPS } from '@zest/core/time';
-import { COLOUR_TAGS, ffmpeg, VIDEO_ENCODER } from '../media/ffmpeg.ts';
-import { streamSlot } from './paint.ts';
+import { COLOUR_TAGS, ffmpeg, videoEncoder } from '../media/ffmpeg.ts';
+import { slotPixels, streamSlot } from './paint.ts';
 import { PictureGraph } from './picture-graph.ts';
-import type { Piece } from './pieces.ts';
+import type { Piece, RenderSettings } from './pieces.ts';
 
 async function exists(file: string): Promise<boolean> {
   try {
@@ -22,16 +21,17 @@ async function exists(file: string): Promise<boolean> {
  */
 export async function renderPiece(
   piece: Piece,
+  settings: RenderSettings,
   cacheDir: string,
   takePath: (sha: string) => string,
   onProgress: (doneMs: number) => void,
   signal?: AbortSignal,
 ): Promise<string> {
-  const picture = path.join(cacheDir, `${piece.hash}.mp4`);
+  const picture = path.join(cacheDir, `${piece.hash}.${settings.format}`);
   // It gets its name last, so its presence says that it is whole.
   if (await exists(picture)) return picture;
   const part = `${picture}.part`;
-  const graph = new PictureGraph(piece.frames, takePath, path.join(cacheDir, piece.hash));
+  const graph = new PictureGraph(piece.frames, takePath, path.join(cacheDir, piece.hash), settings);
   try {
     const own = await graph.picture(piece.picture);
     let label = piece.under ? graph.over(await graph.picture(piece.under), own) : own;
@@ -39,22 +39,22 @@ export async function renderPiece(
     const filters = [...graph.filters];
     piece.overlays.forEach(({ slot }, i) => {
       input.push('-f', 'matroska', '-i', `pipe:${3 + i}`);
-      const { x, y } = SLOT_BOXES[slot];
+      const { left, top } = slotPixels(slot, settings);
       filters.push(`[${graph.inputs + i}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[r${i}]`);
-      filters.push(`[${label}][r${i}]overlay=${x}:${y}:eval=init:eof_action=repeat[v${i}]`);
+      filters.push(`[${label}][r${i}]overlay=${left}:${top}:eval=init:eof_action=repeat[v${i}]`);
       label = `v${i}`;
     });
     await ffmpeg(
       [
         ...input,
         ...['-filter_complex', filters.join(';')],
-        ...['-map', `[${label}]`, '-frames:v', String(piece.frames), ...VIDEO_ENCODER, ...COLOUR_TAGS],
-        ...['-r', String(OUTPUT_FPS), '-video_track_timescale', '90000', '-f', 'mp4', part],
+        ...['-map', `[${label}]`, '-frames:v', String(piece.frames), ...videoEncoder(settings.format), ...COLOUR_TAGS],
+        ...['-r', String(OUTPUT_FPS), ...(settings.format === 'mp4' ? ['-video_track_timescale', '90000'] : []), '-f', settings.format, part],
       ],
       {
         signal,
         onProgress,
-        feed: { pipes: piece.overlays.map(({ slot, changes }) => (to) => streamSlot(to, slot, changes)) },
+        feed: { pipes: piece.overlays.map(({ slot, changes }) => (to) => streamSlot(to, slot, changes, settings)) },
       },
     );
   } finally {

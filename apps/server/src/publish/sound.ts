@@ -116,12 +116,13 @@ function chain(gainDb: number, ceilingDb: number | null): string {
 }
 
 /**
- * Encodes the sound of all pieces as one AAC track at the target loudness with its true peak below the limit. The
+ * Encodes the sound of all pieces as one track, AAC in MP4 or Opus in WebM, at the target loudness with its true peak below the limit. The
  * raw sound is measured first, so that one encoding is enough as a rule; the encoded result is measured and corrected.
  */
 export async function encodeSound(
   pieces: readonly Piece[],
   target: string,
+  format: 'mp4' | 'webm',
   tools: { cacheDir: string; takePath: (sha: string) => string; signal?: AbortSignal },
 ): Promise<Loudness> {
   const { cacheDir, takePath, signal } = tools;
@@ -134,7 +135,7 @@ export async function encodeSound(
   let ceilingDb = peakDb > PEAK_LIMIT_DB - PEAK_MARGIN_DB ? PEAK_LIMIT_DB - 1 : null;
   let measured = raw;
   for (let attempt = 0; attempt < ATTEMPTS; attempt += 1) {
-    await ffmpeg([...PCM_INPUT, '-af', chain(gainDb, ceilingDb), '-c:a', 'aac', '-b:a', '160k', '-f', 'mp4', target], { signal, feed });
+    await ffmpeg([...PCM_INPUT, '-af', chain(gainDb, ceilingDb), ...(format === 'webm' ? ['-c:a', 'libopus', '-b:a', '128k'] : ['-c:a', 'aac', '-b:a', '160k']), '-f', format, target], { signal, feed });
     measured = await measureLoudness(target, signal);
     if (measured.integratedLufs === null) break;
     const missingLu = TARGET_LUFS - measured.integratedLufs;

@@ -13,6 +13,8 @@ import {
   takeSchema,
   type ChangeTake,
   type CopyTakes,
+  type ChangeJob,
+  type ExportOrder,
   type Job,
   type MakeCueEntry,
   type MakeOwner,
@@ -194,7 +196,12 @@ export const api = createApi({
       providesTags: ['Exports'],
     }),
     startExport: build.mutation({
-      query: (lessonId: string) => ({ url: `/lessons/${lessonId}/exports`, method: 'POST' }),
+      query: ({ lessonId, order }: { lessonId: string; order: ExportOrder }) => ({ url: `/lessons/${lessonId}/exports`, method: 'POST', body: order }),
+      transformResponse: read(jobSchema),
+      invalidatesTags: ['Exports'],
+    }),
+    changeJob: build.mutation({
+      query: ({ jobId, ...body }: ChangeJob & { jobId: string }) => ({ url: `/jobs/${jobId}`, method: 'PUT', body }),
       transformResponse: read(jobSchema),
       invalidatesTags: ['Exports'],
     }),

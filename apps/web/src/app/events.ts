@@ -8,7 +8,7 @@ import { useAppDispatch } from './store.ts';
 const jobNews =
   (job: Job): AppThunk =>
   (dispatch) => {
-    const ended = job.state !== 'running' && job.state !== 'queued';
+    const ended = job.state !== 'running' && job.state !== 'queued' && job.state !== 'held';
     if (job.kind === 'export') {
       dispatch(
         api.util.updateQueryData('exports', job.subjectId, (jobs) => {

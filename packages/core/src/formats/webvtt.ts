@@ -1,12 +1,5 @@
 import type { Assembly } from '../assembly/index.ts';
-
-function timestamp(ms: number): string {
-  const two = (n: number) => String(n).padStart(2, '0');
-  const hours = Math.floor(ms / 3_600_000);
-  const minutes = Math.floor(ms / 60_000) % 60;
-  const seconds = Math.floor(ms / 1000) % 60;
-  return `${two(hours)}:${two(minutes)}:${two(seconds)}.${String(ms % 1000).padStart(3, '0')}`;
-}
+import { clockStamp } from './stamp.ts';
 
 /** Cue text with the characters WebVTT reads as markup written out, and no `-->`. */
 function escaped(line: string): string {
@@ -17,7 +10,7 @@ function escaped(line: string): string {
 export function captionsToWebVtt(assembly: Pick<Assembly, 'captions'>): string {
   const cues = assembly.captions.map(
     (caption, i) =>
-      `${i + 1}\n${timestamp(caption.startMs)} --> ${timestamp(caption.endMs)}\n${caption.lines.map(escaped).join('\n')}\n`,
+      `${i + 1}\n${clockStamp(caption.startMs, '.')} --> ${clockStamp(caption.endMs, '.')}\n${caption.lines.map(escaped).join('\n')}\n`,
   );
   return ['WEBVTT\n', ...cues].join('\n');
 }

@@ -10,6 +10,7 @@ export * from './figures.ts';
 export * from './shorthand.ts';
 export * from './edit.ts';
 export * from './takes.ts';
+export * from './other-hand.ts';
 export * from './whole.ts';
 export * from './series.ts';
 export * from './cue-library.ts';

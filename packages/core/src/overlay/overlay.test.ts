@@ -13,7 +13,7 @@ import {
   MIN_TEXT,
   paintableText,
   paintScene,
-  paintSlot,
+  paintItemAt,
   REFERENCE,
   SAFE_AREA,
   sameItem,
@@ -173,7 +173,7 @@ describe('painter', () => {
       const whole = context(REFERENCE.width, REFERENCE.height);
       paintScene(whole.paint, { atMs: 0, card: null, rising: null, items: [item], caption: null }, REFERENCE.width);
       const alone = context(box.width, box.height);
-      paintSlot(alone.paint, item.slot, item);
+      paintItemAt(alone.paint, item, { left: box.x, top: box.y, scale: 1 });
       const part = whole.ctx.getImageData(box.x, box.y, box.width, box.height).data;
       const own = alone.pixels();
       const most = part.reduce((worst, value, i) => Math.max(worst, Math.abs(value - (own[i] ?? 0))), 0);
@@ -200,7 +200,7 @@ describe('painter', () => {
               : Reflect.get(target, key),
         set: (target, key, value) => Reflect.set(target, key, value),
       });
-      paintSlot(spy, 'clock', clock(digits));
+      paintItemAt(spy, clock(digits), { left: 0, top: 0, scale: 1 });
       return drawn;
     };
     expect(edges('11')).toHaveLength(2);

@@ -1,4 +1,4 @@
-import type { CardText, ClockPhase, Slot } from '../assembly/index.ts';
+import type { CardText, ClockPhase } from '../assembly/index.ts';
 import { paintCourt } from './court.ts';
 import { fitText, paintableText, REFERENCE, SAFE_AREA, SLOT_BOXES, type Box } from './layout.ts';
 import { COLOURS, measurer, panel, write, writeCentred, writeDigits, writeLines, type PaintContext } from './pen.ts';
@@ -242,13 +242,11 @@ export function paintScene(ctx: PaintContext, scene: Scene, width: number): void
   ctx.restore();
 }
 
-/** Paints one slot alone on a cleared canvas of exactly its box, for burning in by regions. Null clears it. */
-export function paintSlot(ctx: PaintContext, slot: Slot, item: SceneItem | null): void {
-  const box = SLOT_BOXES[slot];
-  ctx.clearRect(0, 0, box.width, box.height);
-  if (!item) return;
+/** Paints one item alone on a cleared part of a picture, for burning in by regions: `scale` pixels a layout unit, from `left` and `top` of the picture on. */
+export function paintItemAt(ctx: PaintContext, item: SceneItem, { left, top, scale }: { left: number; top: number; scale: number }): void {
   ctx.save();
-  ctx.translate(-box.x, -box.y);
+  ctx.translate(-left, -top);
+  ctx.scale(scale, scale);
   paintItem(ctx, item);
   ctx.restore();
 }

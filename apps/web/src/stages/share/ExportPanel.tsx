@@ -1,37 +1,57 @@
-import { Alert, Button, LinearProgress, Stack, Typography } from '@mui/material';
-import type { Job } from '@zest/contract';
+import { Alert, Button, Chip, FormControlLabel, LinearProgress, Stack, Switch, Typography } from '@mui/material';
+import { exportFormats, exportHands, exportOrderSchema, exportSizes, type ExportOrder, type Job } from '@zest/contract';
 import { blocksOf } from '@zest/core/lesson';
+import { fixedSides } from '@zest/core/script';
 import { clockText } from '@zest/core/time';
+import { useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { saveNow } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson, useTakes } from '../../app/use-lesson.ts';
+import { ChoiceField } from '../../ui/fields.tsx';
 
 const size = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+const sizeNames = { '480': '854 × 480, small', '720': '1280 × 720, usual', '1080': '1920 × 1080, large' } as const;
+const formatNames = { mp4: 'MP4, plays everywhere', webm: 'WebM, for web pages' } as const;
+const handNames = { 'as filmed': 'as filmed', 'other hand': 'turned round for the other hand' } as const;
+const USUAL = exportOrderSchema.parse({});
 
 function timeLeft(ms: number | null): string {
   if (ms === null) return '';
   return ms < 60_000 ? `, about ${Math.max(5, Math.ceil(ms / 5_000) * 5)} s to go` : `, about ${Math.ceil(ms / 60_000)} min to go`;
 }
 
-function ExportRow({ job }: { job: Job }) {
+function orderWords({ size: lines, format, overlays, hand }: ExportOrder): string {
+  return [`${lines} lines`, format === 'webm' ? 'WebM' : 'MP4', overlays ? '' : 'without overlays', hand === 'other hand' ? 'for the other hand' : ''].filter((word) => word !== '').join(', ');
+}
+
+function ExportRow({ job, revision }: { job: Job; revision: number }) {
   const [cancel] = api.useCancelJobMutation();
-  const running = job.state === 'running' || job.state === 'queued';
+  const [change] = api.useChangeJobMutation();
+  const isOpen = job.state === 'running' || job.state === 'queued' || job.state === 'held';
   const { result } = job;
   return (
     <Stack spacing={1} sx={{ borderTop: 1, borderColor: 'divider', pt: 1.5 }} data-testid="export">
-      <Typography sx={{ fontWeight: 650 }}>{when.format(new Date(job.createdAt))}</Typography>
-      {running && (
+      <Stack direction="row" useFlexGap sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Typography sx={{ fontWeight: 650 }}>{when.format(new Date(job.createdAt))}</Typography>
+        {job.order && <Typography color="text.secondary">{orderWords(job.order)}</Typography>}
+        {result && result.revision < revision && <Chip size="small" color="warning" label={`Out of date: the lesson was changed after it (step ${result.revision}, now ${revision})`} />}
+      </Stack>
+      {isOpen && (
         <>
           <LinearProgress aria-label="Progress of the export" variant="determinate" value={job.progress * 100} />
           <Typography>
             {Math.round(job.progress * 100)} %, {job.message.toLowerCase()}
-            {timeLeft(job.leftMs)}. You may close this page meanwhile.
+            {job.state === 'running' && timeLeft(job.leftMs)}. You may close this page meanwhile.
           </Typography>
-          <Button color="error" sx={{ alignSelf: 'start' }} onClick={() => void cancel(job.id)}>
-            Cancel
-          </Button>
+          <Stack direction="row" spacing={1}>
+            <Button onClick={() => void change({ jobId: job.id, held: job.state !== 'held' })}>{job.state === 'held' ? 'Let it go on' : 'Hold it back'}</Button>
+            {job.state === 'queued' && <Button onClick={() => void change({ jobId: job.id, first: true })}>Make it next</Button>}
+            <Button color="error" onClick={() => void cancel(job.id)}>
+              Cancel
+            </Button>
+          </Stack>
         </>
       )}
       {job.state === 'failed' && <Alert severity="error">{job.message}</Alert>}
@@ -43,13 +63,15 @@ function ExportRow({ job }: { job: Job }) {
             {result.loudnessLufs !== null && `, ${result.loudnessLufs} LUFS, true peak ${result.truePeakDb} dBTP`}
             {result.loudnessLufs === null && ', no sound'}
           </Typography>
-          <Stack direction="row" spacing={1}>
+          <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
             <Button variant="outlined" href={`/api/jobs/${job.id}/video`}>
-              Video (MP4)
+              Video ({job.order?.format === 'webm' ? 'WebM' : 'MP4'})
             </Button>
             <Button variant="outlined" href={`/api/jobs/${job.id}/captions`}>
               Captions (WebVTT)
             </Button>
+            <Button href={`/api/jobs/${job.id}/sound`}>Sound only</Button>
+            <Button href={`/api/jobs/${job.id}/poster`}>Poster</Button>
           </Stack>
         </>
       )}
@@ -57,38 +79,74 @@ function ExportRow({ job }: { job: Job }) {
   );
 }
 
+/** Files of the cut that need no rendering; made from the lesson as it is saved. */
+function CutFiles({ lessonId }: { lessonId: string }) {
+  return (
+    <Stack spacing={1}>
+      <Typography>Without rendering, as the lesson stands now:</Typography>
+      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
+        {(
+          [
+            ['captions.vtt', 'Captions (WebVTT)'],
+            ['captions.srt', 'Captions (SubRip)'],
+            ['chapters.txt', 'Chapters'],
+            ['cut.otio', 'Cut for another program (OpenTimelineIO)'],
+            ['cut.edl', 'Edit list (CMX 3600)'],
+          ] as const
+        ).map(([file, label]) => (
+          <Button key={file} href={`/api/lessons/${lessonId}/cut/${file}`}>
+            {label}
+          </Button>
+        ))}
+      </Stack>
+    </Stack>
+  );
+}
+
 export function ExportPanel() {
-  const { id, lesson } = useOpenLesson();
+  const { id, revision, lesson } = useOpenLesson();
   const takes = useTakes();
   const exports = api.useExportsQuery(id);
   const [start, starting] = api.useStartExportMutation();
+  const [order, setOrder] = useState<ExportOrder>(USUAL);
   const dispatch = useAppDispatch();
   const problem = problemText(exports.error ?? starting.error);
   const ready = new Set(takes.filter((take) => take.state === 'ready').map((take) => take.id));
   const asCards = blocksOf(lesson).filter((block) => !block.footage || !ready.has(block.footage.takeId));
-  const order = async () => {
+  const fixed = order.hand === 'other hand' ? blocksOf(lesson).filter(({ script, cues }) => [script, ...cues.map(({ text }) => text)].some((text) => fixedSides(text).length > 0)) : [];
+  const begin = async () => {
     await dispatch(saveNow());
-    await start(id);
+    await start({ lessonId: id, order });
   };
   return (
     <Stack spacing={2}>
       <Typography variant="h2">Files to take away</Typography>
-      <Typography color="text.secondary">
-        One video with clocks, counts and cues burned in (1280 × 720, 30 frames a second, voice at −16 LUFS), and its captions.
-      </Typography>
+      <Typography color="text.secondary">One video with clocks, counts and cues burned in (30 frames a second, voice at −16 LUFS, chapters in the file), its captions, its sound and a poster.</Typography>
       {asCards.length > 0 && (
         <Alert severity="info">
           Shown as a card, because there is no finished take: {asCards.map((block) => block.title || 'Untitled').join(', ')}.
         </Alert>
       )}
+      {fixed.length > 0 && (
+        <Alert severity="warning">
+          The words fix a side of the body, which will be wrong for the other hand: {fixed.map((block) => block.title || 'Untitled').join(', ')}. The Script bench shows where, and wordings for either hand.
+        </Alert>
+      )}
       {problem && <Alert severity="error">{problem}</Alert>}
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
+        <ChoiceField label="Picture" value={order.size} choices={exportSizes.map((one) => [one, sizeNames[one]] as const)} onChange={(next) => setOrder({ ...order, size: next })} />
+        <ChoiceField label="Kind of file" value={order.format} choices={exportFormats.map((one) => [one, formatNames[one]] as const)} onChange={(format) => setOrder({ ...order, format })} />
+        <ChoiceField label="Hand" value={order.hand} choices={exportHands.map((one) => [one, handNames[one]] as const)} onChange={(hand) => setOrder({ ...order, hand })} sx={{ width: 270 }} />
+        <FormControlLabel label="clocks, counts and cues on the picture" control={<Switch checked={order.overlays} onChange={(_event, overlays) => setOrder({ ...order, overlays })} />} />
+      </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-        <Button variant="contained" disabled={starting.isLoading} onClick={() => void order()}>
+        <Button variant="contained" disabled={starting.isLoading} onClick={() => void begin()}>
           Export the video
         </Button>
       </Stack>
+      <CutFiles lessonId={id} />
       {exports.data?.map((job) => (
-        <ExportRow key={job.id} job={job} />
+        <ExportRow key={job.id} job={job} revision={revision} />
       ))}
     </Stack>
   );

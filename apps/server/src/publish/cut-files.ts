@@ -1,0 +1,67 @@
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import type { CutFile } from '@zest/contract';
+import type { Assembly } from '@zest/core/assembly';
+import { captionsToSubRip, captionsToWebVtt, chaptersText, editList, timelineOf, type CutMedia } from '@zest/core/formats';
+import type { Lesson } from '@zest/core/lesson';
+import { firstFrameFrom } from '@zest/core/time';
+import type { TakeRow } from '../db/models.ts';
+import { refuse } from '../errors.ts';
+import { ffmpeg } from '../media/ffmpeg.ts';
+import type { MediaStore } from '../media/store.ts';
+import { cutWith } from './cut.ts';
+import { pieceOfFrame, STANDARD, type TakeMedia } from './pieces.ts';
+import { renderPiece } from './render.ts';
+
+/** Names under which takes are named to other programs: what they are called here, made safe and told apart. */
+export function takeFileNames(takes: readonly Pick<TakeRow, 'id' | 'name'>[]): Map<string, string> {
+  const used = new Set<string>();
+  return new Map(
+    takes.map(({ id, name }) => {
+      const plain = name.replace(/\.[a-z0-9]{2,5}$/i, '').replace(/[^\p{L}\p{N} _-]+/gu, ' ').trim().slice(0, 60) || 'take';
+      let own = `${plain}.mp4`;
+      for (let n = 2; used.has(own); n += 1) own = `${plain} ${n}.mp4`;
+      used.add(own);
+      return [id, `takes/${own}`];
+    }),
+  );
+}
+
+/** One frame of the finished video as a PNG, rendered as the export renders it. */
+async function framePng(assembly: Assembly, media: ReadonlyMap<string, TakeMedia>, ms: number, store: MediaStore): Promise<Buffer> {
+  const last = Math.max(0, firstFrameFrom(assembly.durationMs) - 1);
+  const frame = Math.min(last, firstFrameFrom(ms));
+  const piece = pieceOfFrame(assembly, media, frame, STANDARD);
+  if (!piece) throw refuse(422, 'empty-lesson', 'There is no picture yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'zest-frame-'));
+  try {
+    const picture = await renderPiece(piece, STANDARD, folder, (sha) => store.pathOf(sha), () => undefined);
+    const png = path.join(folder, 'frame.png');
+    await ffmpeg(['-i', picture, '-frames:v', '1', '-update', '1', png]);
+    return await readFile(png);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** A file of a lesson's cut, made now. `ms` is the moment of a single frame. */
+export async function makeCutFile(name: CutFile, lesson: Lesson, takes: readonly TakeRow[], ms: number, store: MediaStore): Promise<{ type: string; content: string | Buffer }> {
+  const { assembly, media } = cutWith(lesson, takes);
+  const files = takeFileNames(takes);
+  const known = new Map<string, CutMedia>(takes.flatMap(({ id, frames }) => (media.has(id) ? [[id, { file: files.get(id) ?? id, frames }] as const] : [])));
+  switch (name) {
+    case 'captions.vtt':
+      return { type: 'text/vtt', content: captionsToWebVtt(assembly) };
+    case 'captions.srt':
+      return { type: 'application/x-subrip', content: captionsToSubRip(assembly) };
+    case 'chapters.txt':
+      return { type: 'text/plain', content: chaptersText(assembly) };
+    case 'cut.otio':
+      return { type: 'application/json', content: timelineOf(assembly, known) };
+    case 'cut.edl':
+      return { type: 'text/plain', content: editList(assembly, known) };
+    case 'frame.png':
+      return { type: 'image/png', content: await framePng(assembly, media, ms, store) };
+  }
+}

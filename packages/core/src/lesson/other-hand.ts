@@ -1,0 +1,20 @@
+import type { Block } from './blocks.ts';
+import { otherSide } from './make.ts';
+import type { Lesson } from './schema.ts';
+
+function turned(block: Block): Block {
+  const edits = block.edits.map((edit) => (edit.kind === 'taps' ? { ...edit, taps: edit.taps.map(({ atMs, side }) => ({ atMs, side: side && otherSide(side) })) } : edit));
+  const own: Block = 'startSide' in block ? { ...block, edits, startSide: otherSide(block.startSide) } : { ...block, edits };
+  if (own.kind === 'intervals') return { ...own, exercises: own.exercises.map((exercise) => ({ ...exercise, sides: exercise.sides === 'left' || exercise.sides === 'right' ? otherSide(exercise.sides) : exercise.sides })) };
+  return own;
+}
+
+/**
+ * The lesson for students of the other hand: the picture is turned round and sides are named accordingly. Wordings for
+ * either hand ("throwing hand") hold as they are; a side that is fixed in a text is not touched, since only the teacher
+ * can tell what it means.
+ */
+export function forOtherHand(lesson: Lesson): Lesson {
+  const sides = lesson.settings.sides === 'mirrored' ? 'performer' : 'mirrored';
+  return { ...lesson, settings: { ...lesson.settings, sides }, sections: lesson.sections.map((section) => ({ ...section, blocks: section.blocks.map(turned) })) };
+}
