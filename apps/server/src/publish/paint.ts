@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import type { Writable } from 'node:stream';
 import type { Assembly, CardText, Slot } from '@zest/core/assembly';
-import { FONT_FAMILIES, paintItemAt, paintScene, REFERENCE, sameItem, SLOT_BOXES, slotAt, type PaintContext, type SceneItem } from '@zest/core/overlay';
+import { FONT_FAMILIES, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type PaintContext, type SceneItem } from '@zest/core/overlay';
 import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
 import { pictureHead, streamHead, TICKS_PER_SECOND } from '../media/matroska.ts';
@@ -53,9 +53,8 @@ export async function scenePng(scene: Parameters<typeof paintScene>[1], { width,
   return ctx.canvas.encode('png');
 }
 
-/** The pixels of a picture a slot is drawn on: its box scaled, out to even borders. */
-export function slotPixels(slot: Slot, { height }: FrameSize): { left: number; top: number; width: number; height: number; scale: number } {
-  const box = SLOT_BOXES[slot];
+/** The pixels of a picture a box is drawn on: scaled, out to even borders. */
+export function boxPixels(box: Box, { height }: FrameSize): { left: number; top: number; width: number; height: number; scale: number } {
   const scale = height / REFERENCE.height;
   const [left, top] = [2 * Math.floor((box.x * scale) / 2), 2 * Math.floor((box.y * scale) / 2)];
   return { left, top, width: 2 * Math.ceil(((box.x + box.width) * scale) / 2) - left, height: 2 * Math.ceil(((box.y + box.height) * scale) / 2) - top, scale };
@@ -80,8 +79,8 @@ export function slotChanges(assembly: Assembly, slot: Slot, from: number, to: nu
 }
 
 /** Writes a slot's pictures as a timestamped stream, a picture only where something changes. */
-export async function streamSlot(to: Writable, slot: Slot, changes: readonly SlotChange[], size: FrameSize): Promise<void> {
-  const { left, top, width, height, scale } = slotPixels(slot, size);
+export async function streamSlot(to: Writable, box: Box, changes: readonly SlotChange[], size: FrameSize): Promise<void> {
+  const { left, top, width, height, scale } = boxPixels(box, size);
   const ctx = context(width, height);
   await write(to, streamHead(width, height));
   for (const { frame, item } of changes) {

@@ -1,5 +1,5 @@
-import { closerRegion, slots, takeFrameAt, type Assembly, type BesideLayout, type CardText, type Look, type Region, type Segment, type Slot, type Source, type TakeSource } from '@zest/core/assembly';
-import { COLOURS, REFERENCE, SLOT_BOXES } from '@zest/core/overlay';
+import { closerRegion, slots, takeFrameAt, type Assembly, type BesideLayout, type CardText, type Look, type Region, type Segment, type Source, type TakeSource } from '@zest/core/assembly';
+import { COLOURS, REFERENCE, type Box } from '@zest/core/overlay';
 import { firstFrameFrom } from '@zest/core/time';
 import { hashOf } from '../media/store.ts';
 import { slotChanges, type SlotChange } from './paint.ts';
@@ -7,7 +7,7 @@ import { slotChanges, type SlotChange } from './paint.ts';
 /** Longest piece rendered in one go: what a killed server loses at most, and what a small change costs. */
 const PIECE_FRAMES = 600;
 /** Raised when the painter or the filters change what a piece looks like. */
-const LOOK = 2;
+const LOOK = 3;
 
 /** Frames of a working copy: from `inFrame`, at most `available` of them, `speed` for each frame shown. */
 export interface Shot {
@@ -30,7 +30,8 @@ export interface Piece {
   picture: PiecePicture;
   /** What it replaces slowly. */
   under: PiecePicture | null;
-  overlays: { slot: Slot; changes: SlotChange[] }[];
+  /** What each slot shows, and where it stands. */
+  overlays: { box: Box; changes: SlotChange[] }[];
   sound: { shot: Shot; low: boolean } | null;
 }
 
@@ -76,7 +77,8 @@ function pieceOf(assembly: Assembly, segment: Segment, startFrame: number, frame
   const end = firstFrameFrom(segment.endMs);
   const overlays = (settings.overlays ? slots : []).flatMap((slot) => {
     const changes = slotChanges(assembly, slot, startFrame, startFrame + frames);
-    return changes.length > 0 ? [{ slot, changes }] : [];
+    const box = changes.find(({ item }) => item)?.item?.box;
+    return box ? [{ box, changes }] : [];
   });
   const parts = { from: (startFrame - first) / (end - first), to: (startFrame + frames - first) / (end - first) };
   const seen = {
@@ -85,7 +87,7 @@ function pieceOf(assembly: Assembly, segment: Segment, startFrame: number, frame
     under: segment.under && pictureOf(segment, segment.under.source, segment.under.look, startFrame, { from: 0, to: 0 }, media, null),
     overlays,
   };
-  return { hash: hashOf([LOOK, COLOURS, SLOT_BOXES, REFERENCE, settings, seen]), startFrame, ...seen, sound: soundOf(segment, startFrame, media) };
+  return { hash: hashOf([LOOK, COLOURS, REFERENCE, settings, seen]), startFrame, ...seen, sound: soundOf(segment, startFrame, media) };
 }
 
 function mediaOf(takeId: string, media: MediaByTake): TakeMedia {

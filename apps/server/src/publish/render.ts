@@ -2,7 +2,7 @@ import { rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { COLOUR_TAGS, ffmpeg, videoEncoder } from '../media/ffmpeg.ts';
-import { slotPixels, streamSlot } from './paint.ts';
+import { boxPixels, streamSlot } from './paint.ts';
 import { PictureGraph } from './picture-graph.ts';
 import type { Piece, RenderSettings } from './pieces.ts';
 
@@ -37,9 +37,9 @@ export async function renderPiece(
     let label = piece.under ? graph.over(await graph.picture(piece.under), own) : own;
     const input = [...graph.input];
     const filters = [...graph.filters];
-    piece.overlays.forEach(({ slot }, i) => {
+    piece.overlays.forEach(({ box }, i) => {
       input.push('-f', 'matroska', '-i', `pipe:${3 + i}`);
-      const { left, top } = slotPixels(slot, settings);
+      const { left, top } = boxPixels(box, settings);
       filters.push(`[${graph.inputs + i}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[r${i}]`);
       filters.push(`[${label}][r${i}]overlay=${left}:${top}:eval=init:eof_action=repeat[v${i}]`);
       label = `v${i}`;
@@ -54,7 +54,7 @@ export async function renderPiece(
       {
         signal,
         onProgress,
-        feed: { pipes: piece.overlays.map(({ slot, changes }) => (to) => streamSlot(to, slot, changes, settings)) },
+        feed: { pipes: piece.overlays.map(({ box, changes }) => (to) => streamSlot(to, box, changes, settings)) },
       },
     );
   } finally {

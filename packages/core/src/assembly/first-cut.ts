@@ -1,3 +1,4 @@
+import { performerInFrame, shotsOf } from '../framing/index.ts';
 import { floorUse } from '../ledger/index.ts';
 import { exercisesOf, kitText, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
 import { scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
@@ -7,7 +8,7 @@ import { captionsFor } from './captions.ts';
 import { cautionsOf, clocksOf, countersOf, cuesOf } from './overlays.ts';
 import { footingOf, onScreen, Pictures, takeFault, type Picture } from './pictures.ts';
 import { inVideo, reelOf, whyNot, type Reel } from './reel.ts';
-import { slots, type Assembly, type Caption, type CardText, type CueOverlay, type Overlay, type OverlayLanes, type PointerOverlay, type TakeFacts } from './types.ts';
+import { slots, type Assembly, type Caption, type CardText, type CueOverlay, type Overlay, type OverlayLanes, type PointerOverlay, type Region, type TakeFacts } from './types.ts';
 
 /** A talk's footage shorter than this is a slip of the start mark; the planned length stands then. */
 const TALK_MIN_MS = 1_000;
@@ -33,13 +34,13 @@ export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>):
   };
   for (const section of scheduleLesson(lesson).sections) {
     const startMs = cut.durationMs;
-    for (const planned of section.blocks) placeBlock(cut, planned, takes, lesson.settings);
+    for (const planned of section.blocks) placeBlock(cut, planned, takes, lesson);
     if (cut.durationMs > startMs) cut.chapters.push({ title: section.section.title, startMs, endMs: cut.durationMs });
   }
   return cut;
 }
 
-function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, settings: Lesson['settings']): void {
+function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, { settings, filming }: Lesson): void {
   const { block } = planned;
   const atMs = cut.durationMs;
   const pauseSpan = planned.spans.find((span) => span.kind === 'pause-sign');
@@ -72,7 +73,9 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
     cut.pauses.push({ blockId: block.id, startMs: endMs, endMs: endMs + signMs, practiceMs, prompt });
     endMs += signMs;
   }
-  if (endMs > atMs) cut.blocks.push({ blockId: block.id, startMs: atMs, endMs, reel });
+  const places = edits.flatMap((edit) => (edit.kind === 'place' ? [{ slot: edit.slot, x: edit.x, y: edit.y }] : []));
+  const performer = picture.kind === 'take' ? performerOf(block, filming, settings.sides === 'mirrored') : null;
+  if (endMs > atMs) cut.blocks.push({ blockId: block.id, startMs: atMs, endMs, reel, performer, places });
   cut.durationMs = endMs;
 }
 
@@ -80,6 +83,12 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
 export function takesIn({ segments }: Assembly): Set<string> {
   const sources = segments.flatMap(({ source, under, beside, sound }) => [source, under?.source, beside?.source, sound?.source]);
   return new Set(sources.flatMap((source) => (source?.kind === 'take' ? [source.takeId] : [])));
+}
+
+function performerOf(block: Block, filming: Lesson['filming'], mirrored: boolean): Region | null {
+  const [shot] = shotsOf(block);
+  const region = shot ? performerInFrame(block, shot, filming) : null;
+  return region && mirrored ? { ...region, x: 1_000 - region.x - region.width } : region;
 }
 
 /** Scraps of text shorter than this cannot be read and are left away. */

@@ -151,6 +151,10 @@ export interface Chapter extends TimeSpan {
 export interface PlacedBlock extends TimeSpan {
   blockId: string;
   reel: Reel;
+  /** Where the performer is in the picture, in thousandths of it, by the framing plan; null where nobody is seen. */
+  performer: Region | null;
+  /** Places chosen by hand: the left upper corner of what a slot shows, in thousandths. */
+  places: { slot: Slot; x: number; y: number }[];
 }
 
 /** The finished lesson as data: everything that is on screen when, computed from plan and takes. */

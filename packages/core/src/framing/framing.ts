@@ -144,3 +144,20 @@ export function frameShot(block: Block, shot: Shot, filming: Filming): Framing {
   const isTooShort = own !== null && (placing === null || (missing.depthCm ?? 0) > 0);
   return { room, placing, missing, remedies: isTooShort ? remediesFor(block, shot, filming, own.depthCm) : [] };
 }
+
+const LANDSCAPE = 16 / 9;
+
+/**
+ * Where the framing plan has the performer and the move in a 16:9 frame, in thousandths of it; an upright picture
+ * stands in its middle. Null where no camera place shows the move.
+ */
+export function performerInFrame(block: Block, shot: Shot, filming: Filming): { x: number; y: number; width: number; height: number } | null {
+  const room = bodyRoom(block, shot, filming.performerCm);
+  const camera = place(room, filming)?.camera;
+  if (!camera) return null;
+  const seen = [-room.leftCm, room.rightCm].flatMap((rightCm) => [room.bottomCm, room.topCm].flatMap((upCm) => project(camera, { rightCm, upCm, nearCm: 0 }) ?? []));
+  const across = filming.orientation === 'portrait' ? 1 / (LANDSCAPE * LANDSCAPE) : 1;
+  const [xs, ys] = [seen.map(({ x }) => 500 * (1 + x * across)), seen.map(({ y }) => 500 * (1 - y))];
+  const [left, top] = [Math.max(0, Math.min(...xs)), Math.max(0, Math.min(...ys))];
+  return { x: Math.round(left), y: Math.round(top), width: Math.round(Math.min(1_000, Math.max(...xs)) - left), height: Math.round(Math.min(1_000, Math.max(...ys)) - top) };
+}

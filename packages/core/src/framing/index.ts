@@ -2,7 +2,7 @@ export { angleOfView, lensFrom, lensPresets, project } from './optics.ts';
 export type { AngleOfView, Camera, RoomPoint } from './optics.ts';
 export { bodyRoom, extentOf, usualAngle } from './body-room.ts';
 export type { BodyRoom } from './body-room.ts';
-export { frameShot, SAFE_PART, showsAll } from './framing.ts';
+export { frameShot, performerInFrame, SAFE_PART, showsAll } from './framing.ts';
 export type { Framing, Placing, Remedy } from './framing.ts';
 export { shotId, shotsOf, shotsToFilm } from './shots.ts';
 export type { ShotToFilm } from './shots.ts';

@@ -52,6 +52,8 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...stretch, kind: z.literal('shift'), slot: z.enum(overlaySlots), byMs: whole(LIMITS.shiftMs, 'ms') }),
   /** The repetitions as they were tapped; they take the place of the planned ones. */
   z.strictObject({ ...base, kind: z.literal('taps'), taps: z.array(z.strictObject({ atMs: momentMs, side: z.enum(['left', 'right']).nullable() })).max(LIMITS.taps) }),
+  /** What a slot shows stands at this place in the whole block: its left upper corner. */
+  z.strictObject({ ...base, kind: z.literal('place'), slot: z.enum(overlaySlots), x: permille, y: permille }),
   /** The block comes up slowly over the one before. */
   z.strictObject({ ...base, kind: z.literal('fade'), lengthMs: whole(LIMITS.fadeMs, 'ms') }),
 ]);
@@ -79,5 +81,6 @@ export const editNames: Record<EditKind, string> = {
   hide: 'Hidden',
   shift: 'Moved in time',
   taps: 'Counted by taps',
+  place: 'Put elsewhere',
   fade: 'Faded in',
 };

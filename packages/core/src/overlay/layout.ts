@@ -17,7 +17,7 @@ export const SAFE_AREA: Box = { x: 64, y: 36, width: 1152, height: 648 };
 export const MIN_TEXT = 36;
 
 /**
- * The place of each slot: clock top right, count top left, cue below the count, caution above the caption
+ * The usual place of each slot: clock top right, count top left, cue below the count, caution above the caption
  * lines. They never overlap (an arrow, which may point anywhere on a still picture, aside), leave the middle to the performer and the bottom to captions. Even numbers, so
  * that they fall on whole chroma samples of a 1280x720 video.
  */

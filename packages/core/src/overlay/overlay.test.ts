@@ -91,7 +91,7 @@ describe('scenes', () => {
   });
 
   it('are the same only when nothing seen differs', () => {
-    const item: SceneItem = { slot: 'counter', rep: 1, reps: 3, side: 'left', note: '' };
+    const item = { slot: 'counter', rep: 1, reps: 3, side: 'left', note: '', box: SLOT_BOXES.counter } as const satisfies SceneItem;
     expect(sameItem(item, { ...item })).toBe(true);
     expect(sameItem(item, { ...item, rep: 2 })).toBe(false);
     expect(sameItem(item, null)).toBe(false);
@@ -157,14 +157,14 @@ describe('layout', () => {
 });
 
 describe('painter', () => {
-  const clock = (digits: string): SceneItem => ({ slot: 'clock', phase: 'work', digits, left: 0.5, title: 'Rope skipping', next: 'Next: rest 10 s', round: '2 of 4' });
+  const clock = (digits: string): SceneItem => ({ box: SLOT_BOXES.clock, slot: 'clock', phase: 'work', digits, left: 0.5, title: 'Rope skipping', next: 'Next: rest 10 s', round: '2 of 4' });
   const items: SceneItem[] = [
     clock('18'),
-    { slot: 'counter', rep: 10, reps: 12, side: 'left', note: 'Set 1 of 2' },
-    { slot: 'cue', text: 'A long cue that needs more than the two lines it may have on the card', moment: 'action' },
-    { slot: 'caution', text: 'Stop if it hurts. '.repeat(12), tone: 'caution' },
-    { slot: 'caution', text: 'The left hand, not the right', tone: 'correction' },
-    { slot: 'pointer', text: 'Elbow', x: 300, y: 600 },
+    { box: SLOT_BOXES.counter, slot: 'counter', rep: 10, reps: 12, side: 'left', note: 'Set 1 of 2' },
+    { box: SLOT_BOXES.cue, slot: 'cue', text: 'A long cue that needs more than the two lines it may have on the card', moment: 'action' },
+    { box: SLOT_BOXES.caution, slot: 'caution', text: 'Stop if it hurts. '.repeat(12), tone: 'caution' },
+    { box: SLOT_BOXES.caution, slot: 'caution', text: 'The left hand, not the right', tone: 'correction' },
+    { box: SLOT_BOXES.pointer, slot: 'pointer', text: 'Elbow', x: 300, y: 600 },
   ];
 
   it('paints a slot alone as it paints it in the whole scene, and nothing beside its box', () => {

@@ -1,6 +1,6 @@
 import type { CardText, ClockPhase } from '../assembly/index.ts';
 import { paintCourt } from './court.ts';
-import { fitText, paintableText, REFERENCE, SAFE_AREA, SLOT_BOXES, type Box } from './layout.ts';
+import { fitText, paintableText, REFERENCE, SAFE_AREA, type Box } from './layout.ts';
 import { COLOURS, measurer, panel, write, writeCentred, writeDigits, writeLines, type PaintContext } from './pen.ts';
 import type { CautionItem, ClockItem, CounterItem, CueItem, PointerItem, Scene, SceneItem } from './scene.ts';
 import { momentWords, phaseWords } from './words.ts';
@@ -16,8 +16,7 @@ const phaseColour: Record<ClockPhase, string> = {
   score: COLOURS.ready,
 };
 
-function paintClock(ctx: PaintContext, item: ClockItem): void {
-  const box = SLOT_BOXES.clock;
+function paintClock(ctx: PaintContext, item: ClockItem, box: Box): void {
   const colour = phaseColour[item.phase];
   panel(ctx, box, COLOURS.panel, colour);
   const radius = 88;
@@ -45,9 +44,9 @@ function paintClock(ctx: PaintContext, item: ClockItem): void {
   writeLines(ctx, item.next, { ...column, top: under + 6 }, { weight: 'regular', size: 36, maxLines: roomLines, colour: COLOURS.dim });
 }
 
-function paintCounter(ctx: PaintContext, item: CounterItem): void {
+function paintCounter(ctx: PaintContext, item: CounterItem, whole: Box): void {
   const plain = item.side === null && item.note === '';
-  const box: Box = { ...SLOT_BOXES.counter, height: plain ? 176 : SLOT_BOXES.counter.height };
+  const box: Box = { ...whole, height: plain ? 176 : whole.height };
   panel(ctx, box, COLOURS.panel, COLOURS.zest);
   const digits = String(item.rep);
   writeDigits(ctx, digits, box.x + 112, box.y + 136, digits.length <= 2 ? 132 : 92, COLOURS.text);
@@ -64,8 +63,7 @@ function paintCounter(ctx: PaintContext, item: CounterItem): void {
   writeLines(ctx, item.note, below, { weight: 'regular', size: 36, maxLines: 1, colour: COLOURS.dim });
 }
 
-function paintCue(ctx: PaintContext, item: CueItem): void {
-  const box = SLOT_BOXES.cue;
+function paintCue(ctx: PaintContext, item: CueItem, box: Box): void {
   const measure = measurer(ctx, 'bold');
   const fitted = fitText(item.text, box.width - 54, 2, 52, measure);
   const height = 62 + Math.round(fitted.size * 1.14) * fitted.lines.length + 12;
@@ -112,8 +110,7 @@ function paintCorrectionSign(ctx: PaintContext, x: number, middle: number): void
   }
 }
 
-function paintCaution(ctx: PaintContext, item: CautionItem): void {
-  const slotBox = SLOT_BOXES.caution;
+function paintCaution(ctx: PaintContext, item: CautionItem, slotBox: Box): void {
   const width = slotBox.width - 116;
   const fitted = fitText(item.text, width, 2, 40, measurer(ctx, 'bold'));
   const height = fitted.lines.length > 1 ? slotBox.height : 76;
@@ -207,13 +204,13 @@ function paintCard(ctx: PaintContext, card: CardText): void {
 function paintItem(ctx: PaintContext, item: SceneItem): void {
   switch (item.slot) {
     case 'clock':
-      return paintClock(ctx, item);
+      return paintClock(ctx, item, item.box);
     case 'counter':
-      return paintCounter(ctx, item);
+      return paintCounter(ctx, item, item.box);
     case 'cue':
-      return paintCue(ctx, item);
+      return paintCue(ctx, item, item.box);
     case 'caution':
-      return paintCaution(ctx, item);
+      return paintCaution(ctx, item, item.box);
     case 'pointer':
       return paintPointer(ctx, item);
   }

@@ -1,7 +1,9 @@
-import type { Assembly, CardText, CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueMoment, Slot, Source } from '../assembly/index.ts';
+import type { Assembly, CardText, CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueMoment, Overlay, Slot, Source } from '../assembly/index.ts';
 import type { Side } from '../lesson/index.ts';
 import { countdownText, elapsedText } from '../time/index.ts';
 import { indexAt } from './find.ts';
+import { SLOT_BOXES, type Box } from './layout.ts';
+import { placesOf } from './placement.ts';
 
 /** The ring moves in steps of this length, so that a burned-in video changes ten times a second at most. */
 export const RING_STEP_MS = 100;
@@ -46,7 +48,9 @@ export interface PointerItem {
   y: number;
 }
 
-export type SceneItem = ClockItem | CounterItem | CueItem | CautionItem | PointerItem;
+type Shown = ClockItem | CounterItem | CueItem | CautionItem | PointerItem;
+/** Something on screen and where it stands, in layout units. */
+export type SceneItem = Shown & { box: Box };
 
 /** Everything on screen at one instant, resolved to what is read. */
 export interface Scene {
@@ -87,12 +91,8 @@ function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats }: Co
   return { slot: 'counter', rep: beat, reps: beats, side, note };
 }
 
-/** What one slot shows at `ms`, or null. */
-export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | null {
-  const overlay = assembly.lanes[slot][indexAt(assembly.lanes[slot], ms)];
-  switch (overlay?.slot) {
-    case undefined:
-      return null;
+function shownBy(overlay: Overlay, ms: number): Shown {
+  switch (overlay.slot) {
     case 'clock':
       return clockItem(overlay, ms);
     case 'counter':
@@ -104,6 +104,14 @@ export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | 
     case 'pointer':
       return { slot: 'pointer', text: overlay.text, x: overlay.x, y: overlay.y };
   }
+}
+
+/** What one slot shows at `ms`, or null. */
+export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | null {
+  const overlay = assembly.lanes[slot][indexAt(assembly.lanes[slot], ms)];
+  if (!overlay) return null;
+  const box = placesOf(assembly)[indexAt(assembly.blocks, ms)]?.[slot] ?? SLOT_BOXES[slot];
+  return { ...shownBy(overlay, ms), box };
 }
 
 const paintingOrder = ['pointer', 'caution', 'cue', 'counter', 'clock'] as const;

@@ -118,6 +118,17 @@ function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes
           <ChoiceField label="Which way" value={edit.byMs < 0 ? 'earlier' : 'later'} choices={same(['earlier', 'later'])} onChange={(way) => onChange({ ...edit, byMs: Math.abs(edit.byMs) * (way === 'earlier' ? -1 : 1) })} sx={{ width: 120 }} />
         </>
       );
+    case 'place':
+      return (
+        <>
+          <ChoiceField label="What stands elsewhere" value={edit.slot} choices={slotChoices} onChange={(slot) => onChange({ ...edit, slot })} />
+          <Typography variant="body2" sx={{ flex: '1 1 100%' }}>
+            Click its left upper corner on the picture, or say it in figures.
+          </Typography>
+          <PartField label="Across, %" value={edit.x} onChange={(x) => onChange({ ...edit, x })} />
+          <PartField label="Down, %" value={edit.y} onChange={(y) => onChange({ ...edit, y })} />
+        </>
+      );
     case 'fade':
       return <LengthField label="How long" value={edit.lengthMs} range={LIMITS.fadeMs} onChange={(lengthMs) => onChange({ ...edit, lengthMs })} sx={{ width: 110 }} />;
     default:

@@ -57,6 +57,9 @@ export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, o
           <Button size="small" variant="outlined" onClick={onTap}>
             Count by taps
           </Button>
+          <Button size="small" variant="outlined" onClick={() => onBegin('place')}>
+            Put elsewhere
+          </Button>
           <Button size="small" variant="outlined" disabled={block.edits.some(({ kind }) => kind === 'fade')} onClick={() => onBegin('fade')}>
             Fade in
           </Button>

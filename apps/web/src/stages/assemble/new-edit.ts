@@ -50,6 +50,8 @@ export function newEdit(kind: EditKind, { id, stretch, atMs, otherTakeId }: NewE
       return { id, kind, taps: [] };
     case 'fade':
       return { id, kind, lengthMs: 500 };
+    case 'place':
+      return { id, kind, slot: 'cue', x: 620, y: 390 };
     default:
       break;
   }

@@ -66,6 +66,8 @@ export function placing(draft: Draft | null, assembly: Assembly, atMs: number): 
   switch (edit.kind) {
     case 'freeze':
       return edit.point && { shape: 'point', value: seen({ ...edit.point, width: 0, height: 0 }), pick: (box) => ({ ...edit, point: onCamera(look, box) }) };
+    case 'place':
+      return { shape: 'point', value: { x: edit.x, y: edit.y, width: 0, height: 0 }, pick: ({ x, y }) => ({ ...edit, x, y }) };
     case 'blur':
       return { shape: 'box', value: seen(edit), pick: (box) => ({ ...edit, ...filmed(box) }) };
     case 'closer': {

@@ -31,6 +31,8 @@ function details(edit: Edit, takeName: (takeId: string) => string): string {
       return `${slotNames[edit.slot]}, ${lengthText(Math.abs(edit.byMs))} ${edit.byMs < 0 ? 'earlier' : 'later'}`;
     case 'taps':
       return `${edit.taps.length} repetitions`;
+    case 'place':
+      return slotNames[edit.slot];
     case 'fade':
       return `over ${lengthText(edit.lengthMs)}`;
     default:
