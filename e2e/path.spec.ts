@@ -157,6 +157,9 @@ function cropped(pixels: Uint8Array, width: number, box: { x: number; y: number;
 
 /** The canvas over the video holds what the server would paint at this place and size: SSIM (ssim.js, Wang et al. 2004) of the clock at least 0.98. */
 async function expectSamePicture(): Promise<void> {
+  // As large as the picture is exported.
+  await page.setViewportSize({ width: 1_720, height: 1_150 });
+  await expect.poll(() => page.evaluate(() => document.querySelector('canvas')?.width ?? 0)).toBeGreaterThan(1_200);
   const answers = await page.evaluate(async (id) => {
     const canvas = document.querySelector('canvas');
     const { data = new Uint8ClampedArray() } = canvas?.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height) ?? {};
@@ -164,6 +167,7 @@ async function expectSamePicture(): Promise<void> {
     for (let i = 0; i < data.length; i += 0x8000) text += String.fromCharCode(...data.subarray(i, i + 0x8000));
     return { width: canvas?.width ?? 0, pixels: btoa(text), takes: (await (await fetch(`/api/lessons/${id}/takes`)).json()) as { id: string; frames: number }[], lesson: (await (await fetch(`/api/lessons/${id}`)).json()) as { lesson: unknown } };
   }, lessonId);
+  await page.setViewportSize({ width: 1_280, height: 800 });
   const seen = Buffer.from(answers.pixels, 'base64');
   const cut = firstCut(readLesson(answers.lesson.lesson), new Map(answers.takes.map((take) => [take.id, { marked: null, ...take }])));
   const own = sceneRgba(sceneAt(cut, 2_000), { width: answers.width, height: Math.round((answers.width * 9) / 16) });
@@ -209,7 +213,7 @@ test('the export has every frame, digit, word and sound where they belong', asyn
   await expect(page.getByTestId('export').getByText(/Verified/)).toBeVisible({ timeout: 150_000 });
   await expectAccessible(page);
   const fetchFile = async (name: string) => {
-    const [download] = (await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name }).click()])) as [Download, void];
+    const [download] = (await Promise.all([page.waitForEvent('download'), page.getByTestId('export').getByRole('link', { name }).click()])) as [Download, void];
     const file = path.join(folder, download.suggestedFilename());
     await download.saveAs(file);
     return file;

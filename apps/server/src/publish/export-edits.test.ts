@@ -3,13 +3,14 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { firstCut, takeFrameAt, type Assembly, type TakeFacts } from '@zest/core/assembly';
-import type { Edit, IntervalsBlock } from '@zest/core/lesson';
+import type { Edit, IntervalsBlock, Lesson } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { probe } from '../media/probe.ts';
 import { footageFolder, frameOf } from '../testing/footage.ts';
 import { lessonOf } from '../testing/server.ts';
 import { exportVideo } from './export.ts';
+import { measureLoudness } from './sound.ts';
 
 const footage = footageFolder();
 const cacheDir = mkdtempSync(path.join(os.tmpdir(), 'zest-cache-'));
@@ -154,6 +155,19 @@ describe('an export with changes by hand', () => {
     expect(level(127, 7)).toBeGreaterThan(level(135, 7) + 20);
     expect(level(143, 7)).toBeLessThan(level(135, 7) - 20);
     expect(numberIn(frameOf(video, 155))).toBe(135);
+  });
+
+  it('has the loudness asked for, no rumble, and the pacer’s tones at their moments where they are wanted', async () => {
+    const block = work([{ id: 'a', kind: 'leave-out', fromMs: 1_000, toMs: 2_000 }], { leadInMs: 2_000 });
+    const lesson = lessonOf([block]);
+    const make = (sound: Partial<Lesson['finish']['sound']>) => made(firstCut({ ...lesson, finish: { ...lesson.finish, sound: { ...lesson.finish.sound, ...sound } } }, takes));
+    const plain = await make({ lowCut: false, noise: 'left as it is' });
+    const quieter = await make({ lufs: -24, pacer: 'tones' });
+    expect(Math.abs(((await measureLoudness(plain)).integratedLufs ?? 0) + 16)).toBeLessThanOrEqual(0.5);
+    expect(Math.abs(((await measureLoudness(quieter)).integratedLufs ?? 0) + 24)).toBeLessThanOrEqual(0.5);
+    // "Go" (1320 Hz) sounds when the work begins: at 2 s of the block, of which a second is left out.
+    expect(tone(quieter, 1_320, 1_000, 1_400)).toBeGreaterThan(10 * tone(quieter, 1_320, 2_000, 2_400));
+    expect(tone(plain, 1_320, 1_000, 1_400)).toBeLessThan(tone(quieter, 1_320, 1_000, 1_400) / 10);
   });
 
   it.each([

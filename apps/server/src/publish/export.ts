@@ -83,7 +83,7 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
   const stop = new AbortController();
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
   // Sound is levelled beside the picture; whichever fails stops the other.
-  const both = [renderAll(pieces, settings, frames, { ...tools, signal }), encodeSound(pieces, sound, format, { ...tools, signal })] as const;
+  const both = [renderAll(pieces, settings, frames, { ...tools, signal }), encodeSound(pieces, assembly.tones, assembly.sound, sound, format, { ...tools, signal })] as const;
   const [pictures, loudness] = await Promise.all(both).catch(async (error: unknown) => {
     stop.abort();
     await Promise.allSettled(both);

@@ -2,6 +2,7 @@ import { createRequire } from 'node:module';
 import type { Writable } from 'node:stream';
 import type { Assembly, CardText, Slot } from '@zest/core/assembly';
 import { FONT_FAMILIES, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type PaintContext, type SceneItem } from '@zest/core/overlay';
+import type { Finish } from '@zest/core/lesson';
 import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
 import { pictureHead, streamHead, TICKS_PER_SECOND } from '../media/matroska.ts';
@@ -42,15 +43,8 @@ export function sceneRgba(scene: Parameters<typeof paintScene>[1], { width, heig
 }
 
 /** A full-frame card as RGBA. */
-export function cardRgba(card: CardText, size: FrameSize): Buffer {
-  return sceneRgba({ atMs: 0, card, rising: null, items: [], caption: null }, size);
-}
-
-/** A scene as a PNG file. */
-export async function scenePng(scene: Parameters<typeof paintScene>[1], { width, height }: FrameSize): Promise<Buffer> {
-  const ctx = context(width, height);
-  paintScene(ctx, scene, width);
-  return ctx.canvas.encode('png');
+export function cardRgba(card: CardText, look: Finish['look'], size: FrameSize): Buffer {
+  return sceneRgba({ atMs: 0, look, card, rising: null, items: [], caption: null }, size);
 }
 
 /** The pixels of a picture a box is drawn on: scaled, out to even borders. */
@@ -79,13 +73,13 @@ export function slotChanges(assembly: Assembly, slot: Slot, from: number, to: nu
 }
 
 /** Writes a slot's pictures as a timestamped stream, a picture only where something changes. */
-export async function streamSlot(to: Writable, box: Box, changes: readonly SlotChange[], size: FrameSize): Promise<void> {
+export async function streamSlot(to: Writable, box: Box, changes: readonly SlotChange[], look: Finish['look'], size: FrameSize): Promise<void> {
   const { left, top, width, height, scale } = boxPixels(box, size);
   const ctx = context(width, height);
   await write(to, streamHead(width, height));
   for (const { frame, item } of changes) {
     ctx.clearRect(0, 0, width, height);
-    if (item) paintItemAt(ctx, item, { left, top, scale });
+    if (item) paintItemAt(ctx, item, look, { left, top, scale });
     // Straight alpha: the overlay filter of this ffmpeg darkens premultiplied whites.
     const pixels = Buffer.from(ctx.getImageData(0, 0, width, height).data.buffer);
     await write(to, Buffer.concat([pictureHead(Math.floor((frame * TICKS_PER_SECOND) / OUTPUT_FPS), pixels.length), pixels]));

@@ -1,5 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { BESIDE_BOXES, REFERENCE, type Box } from '@zest/core/overlay';
+import type { Finish } from '@zest/core/lesson';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { GUARDED_INPUT } from '../media/ffmpeg.ts';
 import { cardRgba } from './paint.ts';
@@ -54,6 +55,7 @@ export class PictureGraph {
     /** Beginning of the names of raw pictures. */
     private readonly rawName: string,
     private readonly size: FrameSize,
+    private readonly cardLook: Finish['look'],
   ) {}
 
   get inputs(): number {
@@ -107,7 +109,7 @@ export class PictureGraph {
     const { width: W, height: H } = this.size;
     if (picture.kind === 'card') {
       const file = `${this.rawName}-${this.#inputs}.rgba`;
-      await writeFile(file, cardRgba(picture.card, this.size));
+      await writeFile(file, cardRgba(picture.card, this.cardLook, this.size));
       this.files.push(file);
       this.input.push('-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${W}x${H}`, '-framerate', String(OUTPUT_FPS), '-i', file);
       const label = this.#label();

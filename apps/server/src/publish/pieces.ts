@@ -1,5 +1,6 @@
 import { closerRegion, slots, takeFrameAt, type Assembly, type BesideLayout, type CardText, type Look, type Region, type Segment, type Source, type TakeSource } from '@zest/core/assembly';
-import { COLOURS, REFERENCE, type Box } from '@zest/core/overlay';
+import { REFERENCE, type Box } from '@zest/core/overlay';
+import type { Finish } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import { hashOf } from '../media/store.ts';
 import { slotChanges, type SlotChange } from './paint.ts';
@@ -7,7 +8,7 @@ import { slotChanges, type SlotChange } from './paint.ts';
 /** Longest piece rendered in one go: what a killed server loses at most, and what a small change costs. */
 const PIECE_FRAMES = 600;
 /** Raised when the painter or the filters change what a piece looks like. */
-const LOOK = 3;
+const LOOK = 4;
 
 /** Frames of a working copy: from `inFrame`, at most `available` of them, `speed` for each frame shown. */
 export interface Shot {
@@ -32,6 +33,7 @@ export interface Piece {
   under: PiecePicture | null;
   /** What each slot shows, and where it stands. */
   overlays: { box: Box; changes: SlotChange[] }[];
+  look: Finish['look'];
   sound: { shot: Shot; low: boolean } | null;
 }
 
@@ -86,8 +88,9 @@ function pieceOf(assembly: Assembly, segment: Segment, startFrame: number, frame
     picture: pictureOf(segment, segment.source, segment.look, startFrame, parts, media, segment.beside),
     under: segment.under && pictureOf(segment, segment.under.source, segment.under.look, startFrame, { from: 0, to: 0 }, media, null),
     overlays,
+    look: assembly.look,
   };
-  return { hash: hashOf([LOOK, COLOURS, REFERENCE, settings, seen]), startFrame, ...seen, sound: soundOf(segment, startFrame, media) };
+  return { hash: hashOf([LOOK, REFERENCE, settings, seen]), startFrame, ...seen, sound: soundOf(segment, startFrame, media) };
 }
 
 function mediaOf(takeId: string, media: MediaByTake): TakeMedia {

@@ -31,7 +31,7 @@ export async function renderPiece(
   // It gets its name last, so its presence says that it is whole.
   if (await exists(picture)) return picture;
   const part = `${picture}.part`;
-  const graph = new PictureGraph(piece.frames, takePath, path.join(cacheDir, piece.hash), settings);
+  const graph = new PictureGraph(piece.frames, takePath, path.join(cacheDir, piece.hash), settings, piece.look);
   try {
     const own = await graph.picture(piece.picture);
     let label = piece.under ? graph.over(await graph.picture(piece.under), own) : own;
@@ -54,7 +54,7 @@ export async function renderPiece(
       {
         signal,
         onProgress,
-        feed: { pipes: piece.overlays.map(({ box, changes }) => (to) => streamSlot(to, box, changes, settings)) },
+        feed: { pipes: piece.overlays.map(({ box, changes }) => (to) => streamSlot(to, box, changes, piece.look, settings)) },
       },
     );
   } finally {

@@ -2,6 +2,9 @@ import { createReadStream } from 'node:fs';
 import { rename, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Writable } from 'node:stream';
+import type { Assembly } from '@zest/core/assembly';
+import type { Finish } from '@zest/core/lesson';
+import { toneSamples } from '@zest/core/script';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg, GUARDED_INPUT, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run, write } from '../media/run.ts';
@@ -15,8 +18,7 @@ const SAMPLES_PER_FRAME = SAMPLE_RATE / OUTPUT_FPS;
 const BYTES_PER_FRAME = SAMPLES_PER_FRAME * 4;
 const PCM_INPUT = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '2', '-i', 'pipe:0'] as const;
 
-/** Voice of recorded lessons: -16 LUFS integrated, true peak under -1 dBTP (a common level for speech on the web). */
-export const TARGET_LUFS = -16;
+/** True peak of recorded lessons stays under this, in dBTP (EBU R 128). */
 export const PEAK_LIMIT_DB = -1;
 /** More gain than this only lifts the noise of a near-silent recording. */
 const MOST_GAIN_DB = 30;
@@ -86,6 +88,8 @@ async function pieceSound({ sound, frames }: Piece, cacheDir: string, takePath: 
   return file;
 }
 
+type SoundFinish = Finish['sound'];
+
 interface SoundPart {
   file: string | null;
   bytes: number;
@@ -107,9 +111,37 @@ function soundOf(parts: readonly SoundPart[]): (to: Writable) => Promise<void> {
   };
 }
 
+/** Loudness of the tones in the finished sound, of what the pacer plays while filming. */
+const TONE_PART = 0.4;
+
+/** The tones as one track of mono samples, written a second at a time. */
+function toneTrack(tones: Assembly['tones'], samples: number): (to: Writable) => Promise<void> {
+  const placed = tones.map(({ atMs, tone }) => ({ from: Math.round((atMs * SAMPLE_RATE) / 1_000), sound: toneSamples(tone, SAMPLE_RATE) }));
+  return async (to) => {
+    for (let from = 0; from < samples; from += SAMPLE_RATE) {
+      const chunk = new Int16Array(Math.min(SAMPLE_RATE, samples - from));
+      for (const { from: begin, sound } of placed) {
+        for (let i = Math.max(from, begin); i < Math.min(from + chunk.length, begin + sound.length); i += 1) {
+          const sum = (chunk[i - from] ?? 0) + Math.round(32_767 * TONE_PART * (sound[i - begin] ?? 0));
+          chunk[i - from] = Math.max(-32_768, Math.min(32_767, sum));
+        }
+      }
+      await write(to, Buffer.from(chunk.buffer));
+    }
+  };
+}
+
+/** How the voice is cleaned: rumble cut, a steady noise taken off as far as it does not hurt the voice. */
+function cleaning({ lowCut, noise }: SoundFinish): string[] {
+  // Decibels taken off a steady noise: the more, the more of the voice goes along.
+  const taken = { 'left as it is': 0, gently: 6, strongly: 14 }[noise];
+  return [...(lowCut ? ['highpass=f=80'] : []), ...(taken > 0 ? [`afftdn=nr=${taken}:nf=-45:tn=1`] : [])];
+}
+
 /** Gain, and where the peaks would come too high a limiter working at four times the rate. */
-function chain(gainDb: number, ceilingDb: number | null): string {
-  const gain = `volume=${gainDb.toFixed(2)}dB`;
+function chain(clean: readonly string[], gainDb: number, ceilingDb: number | null, withTones: boolean): string {
+  const voice = [...clean, `volume=${gainDb.toFixed(2)}dB`].join(',');
+  const gain = withTones ? `[0:a]${voice}[voice];[1:a]aformat=channel_layouts=stereo[tones];[voice][tones]amix=inputs=2:duration=first:normalize=0` : voice;
   if (ceilingDb === null) return gain;
   const limit = (10 ** (ceilingDb / 20)).toFixed(4);
   return `${gain},aresample=${SAMPLE_RATE * 4},alimiter=limit=${limit}:attack=5:release=60:level=0,aresample=${SAMPLE_RATE}`;
@@ -121,6 +153,8 @@ function chain(gainDb: number, ceilingDb: number | null): string {
  */
 export async function encodeSound(
   pieces: readonly Piece[],
+  tones: Assembly['tones'],
+  finish: SoundFinish,
   target: string,
   format: 'mp4' | 'webm',
   tools: { cacheDir: string; takePath: (sha: string) => string; signal?: AbortSignal },
@@ -128,17 +162,22 @@ export async function encodeSound(
   const { cacheDir, takePath, signal } = tools;
   const parts: SoundPart[] = [];
   for (const piece of pieces) parts.push({ file: await pieceSound(piece, cacheDir, takePath, signal), bytes: piece.frames * BYTES_PER_FRAME });
-  const feed = { stdin: soundOf(parts) };
-  const raw = readLoudness((await run('ffmpeg', ['-hide_banner', '-nostats', ...PCM_INPUT, ...METER], { signal, feed })).errors);
-  let gainDb = raw.integratedLufs === null ? 0 : Math.min(MOST_GAIN_DB, TARGET_LUFS - raw.integratedLufs);
+  const withTones = tones.length > 0;
+  const totalFrames = pieces.reduce((sum, { frames }) => sum + frames, 0);
+  const feed = { stdin: soundOf(parts), ...(withTones && { pipes: [toneTrack(tones, totalFrames * SAMPLES_PER_FRAME)] }) };
+  const toneInput = withTones ? ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:3'] : [];
+  const clean = cleaning(finish);
+  const meter = clean.length > 0 ? ['-af', [...clean, METER[1]].join(','), ...METER.slice(2)] : METER;
+  const raw = readLoudness((await run('ffmpeg', ['-hide_banner', '-nostats', ...PCM_INPUT, ...meter], { signal, feed: { stdin: feed.stdin } })).errors);
+  let gainDb = raw.integratedLufs === null ? 0 : Math.min(MOST_GAIN_DB, finish.lufs - raw.integratedLufs);
   const peakDb = (raw.truePeakDb ?? -Infinity) + gainDb;
   let ceilingDb = peakDb > PEAK_LIMIT_DB - PEAK_MARGIN_DB ? PEAK_LIMIT_DB - 1 : null;
   let measured = raw;
   for (let attempt = 0; attempt < ATTEMPTS; attempt += 1) {
-    await ffmpeg([...PCM_INPUT, '-af', chain(gainDb, ceilingDb), ...(format === 'webm' ? ['-c:a', 'libopus', '-b:a', '128k'] : ['-c:a', 'aac', '-b:a', '160k']), '-f', format, target], { signal, feed });
+    await ffmpeg([...PCM_INPUT, ...toneInput, withTones ? '-filter_complex' : '-af', chain(clean, gainDb, ceilingDb, withTones), ...(format === 'webm' ? ['-c:a', 'libopus', '-b:a', '128k'] : ['-c:a', 'aac', '-b:a', '160k']), '-f', format, target], { signal, feed });
     measured = await measureLoudness(target, signal);
     if (measured.integratedLufs === null) break;
-    const missingLu = TARGET_LUFS - measured.integratedLufs;
+    const missingLu = finish.lufs - measured.integratedLufs;
     const over = (measured.truePeakDb ?? -Infinity) - PEAK_LIMIT_DB;
     if ((Math.abs(missingLu) <= CLOSE_ENOUGH_LU || gainDb >= MOST_GAIN_DB) && over < 0) break;
     gainDb = Math.min(MOST_GAIN_DB, gainDb + missingLu);

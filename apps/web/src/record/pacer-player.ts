@@ -1,19 +1,5 @@
-import type { PacerEvent, PacerTone } from '@zest/core/script';
+import { pacerTones, type PacerEvent, type PacerTone } from '@zest/core/script';
 
-/** Pitch, length and loudness of each tone: what starts is high, what ends is low, beats are short. */
-const TONES: Record<PacerTone, { hz: number; ms: number; loud: number }> = {
-  'count-in': { hz: 660, ms: 110, loud: 0.5 },
-  go: { hz: 1_320, ms: 420, loud: 0.6 },
-  beat: { hz: 740, ms: 45, loud: 0.35 },
-  accent: { hz: 1_110, ms: 60, loud: 0.5 },
-  tick: { hz: 880, ms: 70, loud: 0.45 },
-  turn: { hz: 440, ms: 50, loud: 0.3 },
-  halfway: { hz: 990, ms: 250, loud: 0.5 },
-  'last-five': { hz: 590, ms: 90, loud: 0.45 },
-  'change-sides': { hz: 520, ms: 350, loud: 0.55 },
-  stop: { hz: 330, ms: 500, loud: 0.6 },
-  call: { hz: 1_480, ms: 120, loud: 0.4 },
-};
 /** What is due within this is handed to the sound card; the rest can still be called off. */
 const AHEAD_S = 0.6;
 const LOOK_EVERY_MS = 150;
@@ -68,7 +54,7 @@ export class PacerPlayer {
   }
 
   #tone(tone: PacerTone, atS: number): void {
-    const { hz, ms, loud } = TONES[tone];
+    const { hz, ms, loud } = pacerTones[tone];
     const wave = new OscillatorNode(this.audio, { frequency: hz });
     const gain = new GainNode(this.audio, { gain: 0 });
     const endS = atS + ms / 1000;

@@ -1,6 +1,7 @@
 import { performerInFrame, shotsOf } from '../framing/index.ts';
 import { floorUse } from '../ledger/index.ts';
 import { exercisesOf, kitText, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
+import { pacerEvents } from '../script/index.ts';
 import { scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText } from '../time/index.ts';
 import { withHand } from './by-hand.ts';
@@ -24,12 +25,15 @@ export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>):
   const cut: Assembly = {
     title: lesson.title,
     durationMs: 0,
+    look: lesson.finish.look,
+    sound: lesson.finish.sound,
     segments: [],
     lanes: { pointer: [], clock: [], counter: [], cue: [], caution: [] },
     captions: [],
     pauses: [],
     chapters: [],
     blocks: [],
+    tones: [],
     dropped: [],
   };
   for (const section of scheduleLesson(lesson).sections) {
@@ -40,7 +44,8 @@ export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>):
   return cut;
 }
 
-function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, { settings, filming }: Lesson): void {
+function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, lesson: Lesson): void {
+  const { settings, filming } = lesson;
   const { block } = planned;
   const atMs = cut.durationMs;
   const pauseSpan = planned.spans.find((span) => span.kind === 'pause-sign');
@@ -63,6 +68,13 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
 
   const captions = block.kind === 'question' ? questionCaptions(block, spans) : captionsFor(block.script, { startMs: 0, endMs: block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, settings.speechWpm)) });
   for (const caption of captions) cut.captions.push(...laid(caption, reel, atMs));
+
+  if (lesson.finish.sound.pacer === 'tones') {
+    for (const { atMs: ownMs, tone } of pacerEvents(block, lesson)) {
+      const [seen] = inVideo(reel, { startMs: ownMs, endMs: ownMs + 1 });
+      if (seen) cut.tones.push({ atMs: atMs + seen.startMs, tone });
+    }
+  }
 
   let endMs = atMs + reel.lengthMs;
   if (block.pauseAfter && pauseSpan) {

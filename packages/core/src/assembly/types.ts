@@ -1,5 +1,6 @@
 import type { FloorUse } from '../ledger/index.ts';
-import type { Cue, EditOf, Side } from '../lesson/index.ts';
+import type { Cue, EditOf, Finish, Side } from '../lesson/index.ts';
+import type { PacerTone } from '../script/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { DroppedEdit, Reel } from './reel.ts';
 
@@ -161,12 +162,16 @@ export interface PlacedBlock extends TimeSpan {
 export interface Assembly {
   title: string;
   durationMs: number;
+  look: Finish['look'];
+  sound: Finish['sound'];
   segments: Segment[];
   lanes: OverlayLanes;
   captions: Caption[];
   pauses: PauseMark[];
   chapters: Chapter[];
   blocks: PlacedBlock[];
+  /** Tones of the pacer that are to be heard, by when. */
+  tones: { atMs: number; tone: PacerTone }[];
   /** Changes by hand that have no place any more. */
   dropped: DroppedEdit[];
 }

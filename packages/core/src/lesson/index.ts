@@ -1,6 +1,7 @@
 export * from './limits.ts';
 export * from './parts.ts';
 export * from './edits.ts';
+export * from './finish.ts';
 export * from './blocks.ts';
 export * from './schema.ts';
 export * from './migrations.ts';

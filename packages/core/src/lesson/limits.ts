@@ -47,6 +47,7 @@ export const LIMITS = {
   timesAgain: { min: 1, max: 10 },
   zoom: { min: 100, max: 400 },
   shiftMs: { min: -60_000, max: 60_000 },
+  lufs: { min: -30, max: -12 },
   fadeMs: { min: 100, max: 3_000 },
   targetMs: { min: 30_000, max: 14_400_000 },
   toleranceMs: { min: 0, max: 600_000 },

@@ -1,3 +1,4 @@
+import { usualFinish } from './finish.ts';
 import type { Block, BlockKind, Side } from './blocks.ts';
 import type { Cue, Exercise, Kit, LessonPart } from './parts.ts';
 import { LESSON_VERSION, type Filming, type Lesson, type Section } from './schema.ts';
@@ -33,6 +34,7 @@ export function makeLesson(title: string, makeId: MakeId): Lesson {
     room: null,
     glossary: [],
     filming: FILMING,
+    finish: usualFinish,
     settings: { lastRest: 'dropped', sides: 'performer', speechWpm: 130, units: 'metric', parts: USUAL_PARTS, counts: { language: 'en', own: [] } },
     sections: [makeSection('Welcome', makeId)],
   };

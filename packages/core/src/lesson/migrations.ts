@@ -72,8 +72,12 @@ const to4: Migration = ({ sections, ...rest }) => ({
   sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ extent: null, shots: [], ...block })) })),
 });
 
-/** Version 5: changes by hand to the first cut. */
+/** Version 5: changes by hand to the first cut, and how it looks and sounds. */
 const to5: Migration = ({ sections, ...rest }) => ({
+  finish: {
+    look: { clock: 'ring', theme: 'warm', accent: '#ffb454', calm: false, profile: 'laptop at 2 m' },
+    sound: { lufs: -16, lowCut: false, noise: 'left as it is', pacer: 'left out' },
+  },
   ...rest,
   sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ edits: [], ...block })) })),
 });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { blockSchema } from './blocks.ts';
+import { finishSchema } from './finish.ts';
 import { LIMITS } from './limits.ts';
 import { footprintSchema, idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 
@@ -84,6 +85,7 @@ export const lessonSchema = z
       counts: z.strictObject({ language: z.enum(countLanguages), own: z.array(titleSchema).max(LIMITS.ownCounts) }),
     }),
     filming: filmingSchema,
+    finish: finishSchema,
     /** Terms with a plain explanation. */
     glossary: z.array(termSchema).max(LIMITS.glossary),
     sections: z.array(sectionSchema).max(LIMITS.sections),

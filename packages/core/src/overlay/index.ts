@@ -3,5 +3,7 @@ export { indexAt } from './find.ts';
 export * from './layout.ts';
 export { placesOf, type Places } from './placement.ts';
 export * from './painter.ts';
-export { COLOURS, FONT_FAMILIES, type PaintContext } from './pen.ts';
+export { arcMinutes, LEAST_ARCMIN } from './legible.ts';
+export { contrastOf, inkOf, LEAST_CONTRAST, readable, type Ink } from './ink.ts';
+export { FONT_FAMILIES, type PaintContext } from './pen.ts';
 export { momentWords, phaseWords } from './words.ts';

@@ -3,13 +3,14 @@ import { createCanvas, GlobalFonts } from '@napi-rs/canvas';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { firstCut, slots } from '../assembly/index.ts';
+import { themes, usualFinish } from '../lesson/index.ts';
 import { arbitraryLesson } from '../testing/arbitrary.ts';
 import { firstFrameFrom, instantOfFrame } from '../time/index.ts';
 import {
-  COLOURS,
   fitText,
   FONT_FAMILIES,
   indexAt,
+  inkOf,
   MIN_TEXT,
   paintableText,
   paintScene,
@@ -25,6 +26,7 @@ import {
   type SceneItem,
 } from './index.ts';
 
+const { look } = usualFinish;
 const measure = (text: string, size: number) => [...text].length * size * 0.55;
 
 beforeAll(() => {
@@ -149,10 +151,19 @@ describe('layout', () => {
     };
     expect(contrast('#767676', '#ffffff')).toBeCloseTo(4.54, 2);
     expect(contrast('#777777', '#ffffff')).toBeCloseTo(4.48, 2);
-    for (const text of [COLOURS.text, COLOURS.dim, COLOURS.zest, COLOURS.rest, COLOURS.ready]) expect(contrast(text, COLOURS.panel)).toBeGreaterThan(4.5);
-    expect(contrast(COLOURS.cautionText, COLOURS.caution)).toBeGreaterThan(4.5);
-    expect(contrast(COLOURS.cautionText, COLOURS.zest)).toBeGreaterThan(4.5);
-    expect(contrast(COLOURS.dim, COLOURS.card)).toBeGreaterThan(4.5);
+    // Whatever accent a teacher chooses, on every theme.
+    const accent = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`);
+    fc.assert(
+      fc.property(fc.constantFrom(...themes), accent, (theme, own) => {
+        const ink = inkOf({ theme, accent: own });
+        for (const text of [ink.text, ink.dim, ink.accent, ink.rest, ink.ready]) expect(contrast(text, ink.panel)).toBeGreaterThanOrEqual(4.5);
+        for (const ground of [ink.caution, ink.correction]) expect(contrast(ink.cautionText, ground)).toBeGreaterThanOrEqual(4.5);
+        expect(contrast(ink.onAccent, ink.accent)).toBeGreaterThanOrEqual(4.5);
+        for (const text of [ink.text, ink.dim, ink.accent]) expect(contrast(text, ink.card)).toBeGreaterThanOrEqual(4.5);
+      }),
+    );
+    // One that can be read is left as it is.
+    expect(inkOf({ theme: 'warm', accent: '#ffb454' }).accent).toBe('#ffb454');
   });
 });
 
@@ -171,9 +182,9 @@ describe('painter', () => {
     for (const item of items) {
       const box = SLOT_BOXES[item.slot];
       const whole = context(REFERENCE.width, REFERENCE.height);
-      paintScene(whole.paint, { atMs: 0, card: null, rising: null, items: [item], caption: null }, REFERENCE.width);
+      paintScene(whole.paint, { atMs: 0, card: null, rising: null, items: [item], caption: null, look }, REFERENCE.width);
       const alone = context(box.width, box.height);
-      paintItemAt(alone.paint, item, { left: box.x, top: box.y, scale: 1 });
+      paintItemAt(alone.paint, item, look, { left: box.x, top: box.y, scale: 1 });
       const part = whole.ctx.getImageData(box.x, box.y, box.width, box.height).data;
       const own = alone.pixels();
       const most = part.reduce((worst, value, i) => Math.max(worst, Math.abs(value - (own[i] ?? 0))), 0);
@@ -200,7 +211,7 @@ describe('painter', () => {
               : Reflect.get(target, key),
         set: (target, key, value) => Reflect.set(target, key, value),
       });
-      paintItemAt(spy, clock(digits), { left: 0, top: 0, scale: 1 });
+      paintItemAt(spy, clock(digits), look, { left: 0, top: 0, scale: 1 });
       return drawn;
     };
     expect(edges('11')).toHaveLength(2);
@@ -209,9 +220,9 @@ describe('painter', () => {
 
   it('scales with the picture and clears what was there', () => {
     const small = context(640, 360);
-    paintScene(small.paint, { atMs: 0, card: { heading: 'Kit', lines: ['Rope', 'Disc'] }, rising: null, items: [], caption: null }, 640);
+    paintScene(small.paint, { atMs: 0, card: { heading: 'Kit', lines: ['Rope', 'Disc'] }, rising: null, items: [], caption: null, look }, 640);
     expect(small.pixels()[3]).toBe(255);
-    paintScene(small.paint, { atMs: 0, card: null, rising: null, items: [clock('5')], caption: null }, 640);
+    paintScene(small.paint, { atMs: 0, card: null, rising: null, items: [clock('5')], caption: null, look }, 640);
     const { x, y, width, height } = SLOT_BOXES.clock;
     expect(small.ctx.getImageData((x + width / 2) / 2, (y + height / 2) / 2, 1, 1).data[3]).toBe(255);
     expect(small.pixels()[3]).toBe(0);

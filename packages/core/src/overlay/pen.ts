@@ -33,22 +33,6 @@ export const FONT_FAMILIES = { regular: 'ZestRegular', bold: 'ZestBold' } as con
 const stack = { regular: 'ZestRegular, ZestRegularExt', bold: 'ZestBold, ZestBoldExt' } as const;
 export type Weight = keyof typeof stack;
 
-/** Opaque colours: the picture behind never changes the contrast. Every text pair is at least 4.5:1. */
-export const COLOURS = {
-  panel: '#26211c',
-  panelEdge: '#f6efe4',
-  text: '#fffaf2',
-  dim: '#e3d9ca',
-  zest: '#ffb454',
-  rest: '#8fd6c9',
-  ready: '#ffe08a',
-  track: '#5a5148',
-  caution: '#ffe9b8',
-  cautionText: '#2a2016',
-  card: '#2f2923',
-  cardLine: '#8a6a3a',
-} as const;
-
 export function setFont(ctx: PaintContext, weight: Weight, size: number): void {
   ctx.font = `${size}px ${stack[weight]}`;
 }

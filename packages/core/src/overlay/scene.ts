@@ -1,12 +1,14 @@
 import type { Assembly, CardText, CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueMoment, Overlay, Slot, Source } from '../assembly/index.ts';
-import type { Side } from '../lesson/index.ts';
+import type { Finish, Side } from '../lesson/index.ts';
 import { countdownText, elapsedText } from '../time/index.ts';
 import { indexAt } from './find.ts';
 import { SLOT_BOXES, type Box } from './layout.ts';
 import { placesOf } from './placement.ts';
 
 /** The ring moves in steps of this length, so that a burned-in video changes ten times a second at most. */
-export const RING_STEP_MS = 100;
+const RING_STEP_MS = 100;
+/** In a calm look, or without a ring or bar, nothing changes but the second. */
+const CALM_STEP_MS = 1_000;
 
 export interface ClockItem {
   slot: 'clock';
@@ -55,6 +57,7 @@ export type SceneItem = Shown & { box: Box };
 /** Everything on screen at one instant, resolved to what is read. */
 export interface Scene {
   atMs: number;
+  look: Finish['look'];
   /** The full-frame card below everything, when no footage is shown. */
   card: CardText | null;
   /** While it comes up over another picture: how far, 0 to 1, and the card it comes over, if that is one. */
@@ -68,11 +71,11 @@ function breathWord({ inMs, outMs }: { inMs: number; outMs: number }, sinceMs: n
   return sinceMs % (inMs + outMs) < inMs ? 'Breathe in' : 'Breathe out';
 }
 
-function clockItem(overlay: ClockOverlay, ms: number): ClockItem {
+function clockItem(overlay: ClockOverlay, ms: number, stepMs: number): ClockItem {
   const { phase, title, round, up, breaths } = overlay;
   const goneMs = overlay.goneMs + ms - overlay.startMs;
   const remainingMs = overlay.ofMs - goneMs;
-  const stepped = Math.ceil((up ? goneMs : remainingMs) / RING_STEP_MS) * RING_STEP_MS;
+  const stepped = Math.ceil((up ? goneMs : remainingMs) / stepMs) * stepMs;
   return {
     slot: 'clock',
     phase,
@@ -91,10 +94,10 @@ function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats }: Co
   return { slot: 'counter', rep: beat, reps: beats, side, note };
 }
 
-function shownBy(overlay: Overlay, ms: number): Shown {
+function shownBy(overlay: Overlay, ms: number, { calm, clock }: Finish['look']): Shown {
   switch (overlay.slot) {
     case 'clock':
-      return clockItem(overlay, ms);
+      return clockItem(overlay, ms, calm || clock === 'digits' ? CALM_STEP_MS : RING_STEP_MS);
     case 'counter':
       return counterItem(overlay, ms);
     case 'cue':
@@ -111,7 +114,7 @@ export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | 
   const overlay = assembly.lanes[slot][indexAt(assembly.lanes[slot], ms)];
   if (!overlay) return null;
   const box = placesOf(assembly)[indexAt(assembly.blocks, ms)]?.[slot] ?? SLOT_BOXES[slot];
-  return { ...shownBy(overlay, ms), box };
+  return { ...shownBy(overlay, ms, assembly.look), box };
 }
 
 const paintingOrder = ['pointer', 'caution', 'cue', 'counter', 'clock'] as const;
@@ -130,6 +133,7 @@ export function sceneAt(assembly: Assembly, ms: number): Scene {
   const cardIn = (source: Source | undefined) => (source?.kind === 'card' ? source.card : null);
   return {
     atMs: ms,
+    look: assembly.look,
     card: cardIn(segment?.source),
     rising: segment?.under ? { part: (ms - segment.startMs) / (segment.endMs - segment.startMs), over: cardIn(segment.under.source) } : null,
     items,

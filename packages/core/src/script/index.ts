@@ -7,4 +7,5 @@ export * from './prompter.ts';
 export * from './counts.ts';
 export * from './glossary.ts';
 export { countInEvents, pacerEvents, pacerWords } from './pacer.ts';
+export { pacerTones, toneSamples } from './tones.ts';
 export type { PacerEvent, PacerTone } from './pacer.ts';

@@ -13,6 +13,7 @@ import { useKeys } from '../../ui/use-keys.ts';
 import { useLatest } from '../../ui/use-latest.ts';
 import { ChangeForm } from './ChangeForm.tsx';
 import { ChangePanel } from './ChangePanel.tsx';
+import { FinishPanel } from './FinishPanel.tsx';
 import { Lanes } from './Lanes.tsx';
 import { PlacePicker } from './PlacePicker.tsx';
 import { useCaption, usePlayClock, usePlayMs, type PlayClock } from './play-clock.ts';
@@ -193,6 +194,7 @@ export function AssembleBench() {
           />
         )}
         {block && <ChangePanel block={block} stretch={own?.blockId === block.id ? own : null} hasOtherTake={otherTakes.length > 0} dropped={assembly.dropped} takeName={takeName} onBegin={begin} onTap={() => setTaps(true)} onOpen={open} onRemove={changes.remove} />}
+        <FinishPanel finish={lesson.finish} />
       </Stack>
     </Box>
   );

@@ -121,7 +121,7 @@ export function ExportPanel() {
   return (
     <Stack spacing={2}>
       <Typography variant="h2">Files to take away</Typography>
-      <Typography color="text.secondary">One video with clocks, counts and cues burned in (30 frames a second, voice at −16 LUFS, chapters in the file), its captions, its sound and a poster.</Typography>
+      <Typography color="text.secondary">One video with clocks, counts and cues burned in (30 frames a second, voice at {lesson.finish.sound.lufs} LUFS, chapters in the file), its captions, its sound and a poster.</Typography>
       {asCards.length > 0 && (
         <Alert severity="info">
           Shown as a card, because there is no finished take: {asCards.map((block) => block.title || 'Untitled').join(', ')}.
