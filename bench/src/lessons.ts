@@ -41,6 +41,16 @@ export function anHour(): Lesson {
   return lesson;
 }
 
+/** Ten minutes of the same kind: five times the two, each time over another two minutes of the take. */
+export function tenMinutes(takeId: string): Lesson {
+  const lesson = makeLesson('Ten minutes', makeId);
+  lesson.sections = Array.from({ length: 5 }, (_section, s) => {
+    const blocks = twoMinutes(takeId).sections.flatMap((section) => section.blocks);
+    return { id: makeId(), title: `Part ${s + 1}`, blocks: blocks.map((block) => ({ ...block, footage: block.footage && { ...block.footage, startsAtMs: (block.footage.startsAtMs ?? 0) + s * 120_000 } })) };
+  });
+  return lesson;
+}
+
 /** Two minutes with footage throughout, clock or count on screen nearly all the time, and cues. */
 export function twoMinutes(takeId: string): Lesson {
   const lesson = makeLesson('Two minutes', makeId);

@@ -1,3 +1,4 @@
+import { assembling } from './assembling.ts';
 import { follow } from './follow.ts';
 import { exporting } from './exporting.ts';
 import { importing } from './importing.ts';
@@ -6,8 +7,8 @@ import { schedules } from './schedules.ts';
 import { typingBench } from './typing.ts';
 import { watching } from './watching.ts';
 
-/** Runs the benchmarks named, or all: `./zest bench [scenes|schedule|follow|typing|export|import|watch]`. */
-const all = { scenes, schedule: schedules, follow, typing: typingBench, export: exporting, import: importing, watch: watching };
+/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|import|watch]`. */
+const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, import: importing, watch: watching };
 const wanted = process.argv.slice(2);
 for (const [name, bench] of Object.entries(all)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

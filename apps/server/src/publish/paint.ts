@@ -7,7 +7,7 @@ import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
 import { pictureHead, streamHead, TICKS_PER_SECOND } from '../media/matroska.ts';
 import { write } from '../media/run.ts';
-import type { FrameSize } from './picture-graph.ts';
+import type { FrameSize } from './frame-size.ts';
 
 const resolve = createRequire(import.meta.url).resolve;
 let loaded = false;

@@ -3,6 +3,7 @@ import { BESIDE_BOXES, REFERENCE, type Box } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { GUARDED_INPUT } from '../media/ffmpeg.ts';
+import type { FrameSize } from './frame-size.ts';
 import { cardRgba } from './paint.ts';
 import type { PiecePicture, Shot, ShotLook } from './pieces.ts';
 
@@ -10,12 +11,6 @@ import type { PiecePicture, Shot, ShotLook } from './pieces.ts';
 const BARS = '0x26211c';
 /** A blurred region is drawn this many times smaller and enlarged again; the pages do the same. */
 const BLUR_PARTS = 24;
-
-/** Pixels of the picture. */
-export interface FrameSize {
-  width: number;
-  height: number;
-}
 
 /** Where in its working copy a shot begins: a hair before the frame, so that rounding can never skip it. */
 export function seekTo(inFrame: number): string[] {

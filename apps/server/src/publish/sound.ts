@@ -1,11 +1,12 @@
 import { createReadStream } from 'node:fs';
-import { rename, stat } from 'node:fs/promises';
+import { copyFile, readFile, rename, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Writable } from 'node:stream';
 import type { Assembly } from '@zest/core/assembly';
 import type { Finish } from '@zest/core/lesson';
 import { toneSamples } from '@zest/core/script';
 import { OUTPUT_FPS } from '@zest/core/time';
+import { z } from 'zod';
 import { ffmpeg, GUARDED_INPUT, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run, write } from '../media/run.ts';
 import { hashOf } from '../media/store.ts';
@@ -28,10 +29,8 @@ const PEAK_MARGIN_DB = 0.7;
 const ATTEMPTS = 4;
 
 /** Integrated loudness (ITU-R BS.1770 as ffmpeg's ebur128 measures it) and true peak; null for silence. */
-export interface Loudness {
-  integratedLufs: number | null;
-  truePeakDb: number | null;
-}
+const loudnessSchema = z.object({ integratedLufs: z.number().nullable(), truePeakDb: z.number().nullable() });
+export type Loudness = z.infer<typeof loudnessSchema>;
 
 function readLoudness(words: string): Loudness {
   const last = (pattern: RegExp) => {
@@ -160,6 +159,14 @@ export async function encodeSound(
   tools: { cacheDir: string; takePath: (sha: string) => string; signal?: AbortSignal },
 ): Promise<Loudness> {
   const { cacheDir, takePath, signal } = tools;
+  // What nobody changed is not levelled again.
+  const kept = path.join(cacheDir, `${hashOf([SOUND, pieces.map(({ sound, frames }) => [sound, frames]), tones, finish, format])}.${format === 'webm' ? 'opus' : 'aac'}`);
+  const known = await readFile(`${kept}.json`, 'utf8').catch(() => null);
+  const isThere = known !== null && (await copyFile(kept, target).then(
+    () => true,
+    () => false,
+  ));
+  if (isThere) return loudnessSchema.parse(JSON.parse(known));
   const parts: SoundPart[] = [];
   for (const piece of pieces) parts.push({ file: await pieceSound(piece, cacheDir, takePath, signal), bytes: piece.frames * BYTES_PER_FRAME });
   const withTones = tones.length > 0;
@@ -183,5 +190,8 @@ export async function encodeSound(
     gainDb = Math.min(MOST_GAIN_DB, gainDb + missingLu);
     if (over >= 0) ceilingDb = (ceilingDb ?? PEAK_LIMIT_DB - 0.7) - over - 0.3;
   }
+  await copyFile(target, kept);
+  // Written last: its presence says that the sound is whole.
+  await writeFile(`${kept}.json`, JSON.stringify(measured));
   return measured;
 }
