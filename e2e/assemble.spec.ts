@@ -161,5 +161,37 @@ test('repetitions are counted by tapping along', async () => {
   await expect(made()).toContainText('Counted by taps · 3 repetitions');
   await expect(lanes().getByText('Count', { exact: true })).toBeVisible();
   await saved(page);
+});
+
+test('the look is chosen in one place and kept readable, and what stands in the way is put elsewhere', async () => {
+  await page.getByRole('button', { name: /^Look and sound/ }).click();
+  await page.getByRole('combobox', { name: 'Clock' }).click();
+  await page.getByRole('option', { name: 'digits alone' }).click();
+  await page.getByRole('combobox', { name: 'Colours' }).click();
+  await page.getByRole('option', { name: 'high contrast' }).click();
+  await page.getByLabel('Your colour').fill('#101010');
+  await expect(page.getByText(/cannot be read on its ground, so #[0-9a-f]{6} is shown/)).toBeVisible();
+  await expect(page.getByTestId('legible')).toContainText('minutes of arc');
+  await page.getByRole('combobox', { name: 'Students look at a' }).click();
+  await page.getByRole('option', { name: 'phone at 1 m' }).click();
+  await expect(page.getByText('Less than 16 minutes cannot be read well')).toBeVisible();
+  await expectAccessible(page);
+  await lanes().getByRole('button', { name: 'Get ready' }).click();
+  await act('Put elsewhere');
+  await page.getByRole('combobox', { name: 'What stands elsewhere' }).click();
+  await page.getByRole('option', { name: 'the clock' }).click();
+  const frame = (await page.getByTestId('place-picker').boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
+  await page.mouse.click(frame.x + frame.width * 0.3, frame.y + frame.height * 0.5);
+  await doIt();
+  // Black panel of the clock in the middle, its usual place free.
+  const alpha = (x: number, y: number) =>
+    page.evaluate(([x, y]) => {
+      const canvas = document.querySelector('canvas');
+      const scale = (canvas?.width ?? 0) / 1280;
+      return canvas?.getContext('2d')?.getImageData(Math.round((x ?? 0) * scale), Math.round((y ?? 0) * scale), 1, 1).data[3];
+    }, [x, y]);
+  await expect.poll(() => alpha(0.3 * 1280 + 12, 0.5 * 720 + 100)).toBe(255);
+  expect(await alpha(748, 150)).toBe(0);
+  await saved(page);
   expect(faults).toEqual([]);
 });

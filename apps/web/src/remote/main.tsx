@@ -1,3 +1,4 @@
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import '../ui/fonts.css';
 import './remote.css';
 import { createRoot } from 'react-dom/client';

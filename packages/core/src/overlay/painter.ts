@@ -33,7 +33,7 @@ function paintTime(ctx: PaintContext, item: ClockItem, box: Box, colour: string,
     writeDigits(ctx, item.digits, centre.x, centre.y + Math.round(size * 0.35), size, ink.text);
     return radius * 2 + 26;
   }
-  const width = 220;
+  const width = item.digits.length <= 2 ? 184 : 220;
   const size = item.digits.length <= 2 ? 150 : item.digits.length <= 4 ? 92 : 64;
   const middle = box.y + box.height / 2 - (style === 'bar' ? 24 : 0);
   writeDigits(ctx, item.digits, right - width / 2, middle + Math.round(size * 0.35), size, style === 'digits' ? colour : ink.text);

@@ -21,7 +21,7 @@ interface ChangeFormProps {
 
 /** Thousandths of the frame, as percent. */
 function PartField({ label, value, onChange }: { label: string; value: number; onChange: (value: number) => void }) {
-  return <WholeField label={label} value={Math.round(value / 10)} range={PERCENT} onChange={(part) => onChange(part * 10)} sx={{ width: 90 }} />;
+  return <WholeField label={label} value={Math.round(value / 10)} range={PERCENT} onChange={(part) => onChange(part * 10)} sx={{ width: 104 }} />;
 }
 
 function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes' | 'onChange'>) {
@@ -66,8 +66,8 @@ function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes
           <WholeField label="Larger, %" value={edit.zoom} range={LIMITS.zoom} onChange={(zoom) => onChange({ ...edit, zoom })} sx={{ width: 100 }} />
           <PartField label="Across, %" value={edit.from.x} onChange={(x) => onChange({ ...edit, from: { ...edit.from, x } })} />
           <PartField label="Down, %" value={edit.from.y} onChange={(y) => onChange({ ...edit, from: { ...edit.from, y } })} />
-          <PartField label="To: across, %" value={edit.to.x} onChange={(x) => onChange({ ...edit, to: { ...edit.to, x } })} />
-          <PartField label="To: down, %" value={edit.to.y} onChange={(y) => onChange({ ...edit, to: { ...edit.to, y } })} />
+          <PartField label="Then across" value={edit.to.x} onChange={(x) => onChange({ ...edit, to: { ...edit.to, x } })} />
+          <PartField label="Then down" value={edit.to.y} onChange={(y) => onChange({ ...edit, to: { ...edit.to, y } })} />
         </>
       );
     case 'blur':

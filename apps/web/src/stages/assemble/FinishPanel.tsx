@@ -13,8 +13,8 @@ const clockNames = { ring: 'a ring', bar: 'a bar', digits: 'digits alone' } as c
 export function FinishPanel({ finish }: { finish: Finish }) {
   const dispatch = useAppDispatch();
   const { look, sound } = finish;
-  const setLook = (part: Partial<Finish['look']>) => dispatch(edit('Look of the overlays', (draft) => void Object.assign(draft.finish.look, part), true));
-  const setSound = (part: Partial<Finish['sound']>) => dispatch(edit('Sound of the lesson', (draft) => void Object.assign(draft.finish.sound, part), true));
+  const setLook = (part: Partial<Finish['look']>) => dispatch(edit(`Look: ${Object.keys(part).join()}`, (draft) => void Object.assign(draft.finish.look, part), 'accent' in part));
+  const setSound = (part: Partial<Finish['sound']>) => dispatch(edit(`Sound: ${Object.keys(part).join()}`, (draft) => void Object.assign(draft.finish.sound, part), 'lufs' in part));
   const smallest = arcMinutes(MIN_TEXT, look.profile);
   const shown = inkOf(look).accent;
   return (

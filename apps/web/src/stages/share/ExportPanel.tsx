@@ -121,7 +121,7 @@ export function ExportPanel() {
   return (
     <Stack spacing={2}>
       <Typography variant="h2">Files to take away</Typography>
-      <Typography color="text.secondary">One video with clocks, counts and cues burned in (30 frames a second, voice at {lesson.finish.sound.lufs} LUFS, chapters in the file), its captions, its sound and a poster.</Typography>
+      <Typography color="text.secondary">One video with clocks, counts and cues burned in (30 frames a second, voice at {String(lesson.finish.sound.lufs).replace('-', '−')} LUFS, chapters in the file), its captions, its sound and a poster.</Typography>
       {asCards.length > 0 && (
         <Alert severity="info">
           Shown as a card, because there is no finished take: {asCards.map((block) => block.title || 'Untitled').join(', ')}.
@@ -135,7 +135,7 @@ export function ExportPanel() {
       {problem && <Alert severity="error">{problem}</Alert>}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
         <ChoiceField label="Picture" value={order.size} choices={exportSizes.map((one) => [one, sizeNames[one]] as const)} onChange={(next) => setOrder({ ...order, size: next })} />
-        <ChoiceField label="Kind of file" value={order.format} choices={exportFormats.map((one) => [one, formatNames[one]] as const)} onChange={(format) => setOrder({ ...order, format })} />
+        <ChoiceField label="Kind of file" value={order.format} choices={exportFormats.map((one) => [one, formatNames[one]] as const)} onChange={(format) => setOrder({ ...order, format })} sx={{ width: 240 }} />
         <ChoiceField label="Hand" value={order.hand} choices={exportHands.map((one) => [one, handNames[one]] as const)} onChange={(hand) => setOrder({ ...order, hand })} sx={{ width: 270 }} />
         <FormControlLabel label="clocks, counts and cues on the picture" control={<Switch checked={order.overlays} onChange={(_event, overlays) => setOrder({ ...order, overlays })} />} />
       </Stack>
