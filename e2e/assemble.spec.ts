@@ -180,6 +180,8 @@ test('the look is chosen in one place and kept readable, and what stands in the 
   await act('Put elsewhere');
   await page.getByRole('combobox', { name: 'What stands elsewhere' }).click();
   await page.getByRole('option', { name: 'the clock' }).click();
+  // The closing list still takes clicks.
+  await expect(page.locator('.MuiPopover-root')).toHaveCount(0);
   const frame = (await page.getByTestId('place-picker').boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
   await page.mouse.click(frame.x + frame.width * 0.3, frame.y + frame.height * 0.5);
   await doIt();

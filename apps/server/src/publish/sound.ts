@@ -42,11 +42,13 @@ function readLoudness(words: string): Loudness {
   return { integratedLufs: silent ? null : integratedLufs, truePeakDb: silent ? null : last(/Peak:\s+(-?[\d.]+|-?inf) dBFS/g) };
 }
 
+/** Says nothing but that it goes on, and what it measured. */
+const QUIET = ['-hide_banner', '-nostats', '-progress', 'pipe:1'] as const;
 const METER = ['-af', 'ebur128=peak=true:framelog=verbose', '-f', 'null', '-'] as const;
 
 /** Measures a file's first sound track. */
 export async function measureLoudness(file: string, signal?: AbortSignal): Promise<Loudness> {
-  const { errors } = await run('ffmpeg', ['-hide_banner', '-nostats', '-i', file, '-map', '0:a:0', ...METER], { signal });
+  const { errors } = await run('ffmpeg', [...QUIET, '-i', file, '-map', '0:a:0', ...METER], { signal });
   return readLoudness(errors);
 }
 
@@ -175,7 +177,7 @@ export async function encodeSound(
   const toneInput = withTones ? ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:3'] : [];
   const clean = cleaning(finish);
   const meter = clean.length > 0 ? ['-af', [...clean, METER[1]].join(','), ...METER.slice(2)] : METER;
-  const raw = readLoudness((await run('ffmpeg', ['-hide_banner', '-nostats', ...PCM_INPUT, ...meter], { signal, feed: { stdin: feed.stdin } })).errors);
+  const raw = readLoudness((await run('ffmpeg', [...QUIET, ...PCM_INPUT, ...meter], { signal, feed: { stdin: feed.stdin } })).errors);
   let gainDb = raw.integratedLufs === null ? 0 : Math.min(MOST_GAIN_DB, finish.lufs - raw.integratedLufs);
   const peakDb = (raw.truePeakDb ?? -Infinity) + gainDb;
   let ceilingDb = peakDb > PEAK_LIMIT_DB - PEAK_MARGIN_DB ? PEAK_LIMIT_DB - 1 : null;

@@ -113,6 +113,8 @@ describe('in a block', () => {
     const cut = cutOf(work([{ id: 'a', kind: 'leave-out', fromMs: 0, toMs: 3_000 }, late, gone]));
     expect(cut.durationMs).toBe(7_000);
     expect(cut.lanes.clock).toMatchObject([{ startMs: 0, endMs: 7_000, goneMs: 3_000 }]);
+    // What reaches over the end ends with the block.
+    expect(cutOf(work([{ id: 'a', kind: 'again', fromMs: 8_000, toMs: 30_000, speed: 50, times: 1, sound: 'off' }])).durationMs).toBe(10_000 + 2 * 2_000);
     expect(cut.dropped.map(({ edit, why }) => [edit.id, why])).toEqual([
       ['late', 'It lies at 20 s, and the block lasts only 10 s now.'],
       ['gone', 'Its take is gone, or its working copy is not ready.'],

@@ -52,10 +52,12 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
   const spans = planned.spans.filter((span) => span.kind !== 'pause-sign');
   const picture = pictureOf(block, spans, takes);
   const bodyMs = bodyLength(block, picture, pauseSpan?.startMs ?? planned.durationMs);
-  const edits = block.edits.filter((edit) => {
+  const edits = block.edits.flatMap((edit) => {
     const why = whyNot(edit, bodyMs) ?? takeFault(edit, takes);
     if (why !== null) cut.dropped.push({ blockId: block.id, edit, why });
-    return why === null;
+    if (why !== null) return [];
+    // A stretch ends with the block at the latest.
+    return 'fromMs' in edit && edit.toMs > bodyMs ? [{ ...edit, toMs: bodyMs }] : [edit];
   });
   const reel = reelOf(bodyMs, edits);
   const pictures = new Pictures({ blockId: block.id, picture, edits, mirrored: settings.sides === 'mirrored', takes });

@@ -56,6 +56,7 @@ export function AssembleBench() {
   const assembly = useAssembly(useMemo(() => withoutDraft(lesson, draft), [lesson, draft]));
   const moments = useMemo(() => momentsOf(assembly), [assembly]);
   const player = useRef<LessonPlayer>(null);
+  const stage = useRef<HTMLDivElement>(null);
   const clock = usePlayClock();
   const [playing, setPlaying] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
@@ -88,12 +89,14 @@ export function AssembleBench() {
   const momentMs = () => (placed ? ownMoment(placed.reel, clock.ms - placed.startMs) : 0);
   const begin = (kind: EditKind) => {
     player.current?.pause();
+    stage.current?.scrollIntoView({ block: 'nearest' });
     if (!block) return;
     const ofBlock = own?.blockId === block.id ? own : null;
     changes.begin(kind, block.id, { stretch: ofBlock, atMs: momentMs(), otherTakeId: otherTakes[0]?.[0] ?? '' });
     if (stretch && kind !== 'freeze' && kind !== 'card') seek(stretch.startMs);
   };
   const open = (edit: Edit) => {
+    stage.current?.scrollIntoView({ block: 'nearest' });
     const place = placed && placeOf(placed, edit);
     if (place) {
       setStretch(place.endMs > place.startMs ? place : null);
@@ -142,7 +145,7 @@ export function AssembleBench() {
             {fault}
           </Alert>
         )}
-        <Box sx={{ position: 'relative', maxWidth: 'calc((100vh - 420px) * 16 / 9)', minWidth: { md: 480 }, width: '100%', alignSelf: 'center' }}>
+        <Box ref={stage} sx={{ position: 'relative', scrollMarginTop: 180, maxWidth: 'calc((100vh - 420px) * 16 / 9)', minWidth: { md: 480 }, width: '100%', alignSelf: 'center' }}>
           <StageAndCaption
             clock={clock}
             assembly={assembly}
