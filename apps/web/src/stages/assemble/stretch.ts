@@ -30,18 +30,20 @@ export function nextMoment(moments: readonly number[], ms: number, way: 1 | -1):
   return (way > 0 ? moments.find((moment) => moment > ms) : moments.findLast((moment) => moment < ms)) ?? ms;
 }
 
-/** A stretch of the video in the own time of the block it begins in; it ends at that block's end. */
+/** A stretch of a block's own time. */
 export interface OwnStretch {
   blockId: string;
   fromMs: number;
   toMs: number;
 }
 
+/** A stretch of the video in the own time of the block it begins in; it ends at that block's end. Null where no own time passes: in something put in. */
 export function inBlock(assembly: Assembly, { startMs, endMs }: Stretch): OwnStretch | null {
   const placed = assembly.blocks[indexAt(assembly.blocks, startMs)];
   if (!placed) return null;
   const own = (ms: number) => ownMoment(placed.reel, Math.min(ms, placed.endMs) - placed.startMs);
-  return { blockId: placed.blockId, fromMs: own(startMs), toMs: own(endMs) };
+  const [fromMs, toMs] = [own(startMs), own(endMs)];
+  return toMs > fromMs ? { blockId: placed.blockId, fromMs, toMs } : null;
 }
 
 /** Where a change by hand is seen in the video; null where it has no place. */
