@@ -81,6 +81,12 @@ describe('the performer', () => {
         }
       }),
     );
+    // During a work of 10 s, squats of 2.5 s are done four times over.
+    const work = { ...makeBlock('intervals', () => 'w'), rounds: 1, workMs: 10_000, leadInMs: 1_000, exercises: [{ id: 'e', title: 'Squat', movement: 'squat', sides: 'both' }] } as Block;
+    const bouts = timeBlock(work, makeLesson('A', () => 'l')).spans;
+    expect(doneReps(bouts, plainHabits).map(({ startMs, endMs }) => [startMs, endMs])).toEqual([[1_000, 3_500], [3_500, 6_000], [6_000, 8_500], [8_500, 11_000]]);
+    expect(doneReps(bouts, { ...plainHabits, leftOut: [2] }).map(({ index }) => index)).toEqual([0, 1, 3]);
+    expect(performAt(bouts, { ...plainHabits, leftOut: [2] }, 7_250).pelvis.y).toBeCloseTo(0.52, 6);
     const away = performAt(spans, { ...plainHabits, away: { fromMs: 0, toMs: 9_000 } }, 5_000);
     expect(Math.min(away.hands.left.x, away.hands.right.x, away.pelvis.x)).toBeGreaterThan(1.5);
     expect(performAt(spans, { ...plainHabits, body: 'seated' }, 3_000)).toMatchObject({ seated: true, feet: { left: { y: 0 } } });

@@ -1,7 +1,7 @@
 import type { Movement, Side } from '@zest/core/lesson';
 import type { Span } from '@zest/core/schedule';
 import { chance } from './chance.ts';
-import { poseAt, type Point, type Pose } from './pose.ts';
+import { PERIOD_S, poseAt, type Point, type Pose } from './pose.ts';
 
 /** How this performer does a block, and what goes wrong; the same seed does the same. */
 export interface Habits {
@@ -40,10 +40,33 @@ export interface DoneRep {
 }
 
 const isRep = ({ kind }: Span) => kind === 'rep' || kind === 'part' || kind === 'move';
+/** Moves that are done over and over during a work, at their usual pace. */
+const isRepeated = (movement: Movement | undefined): movement is Movement => movement !== undefined && movement !== 'other' && movement !== 'one-leg-balance';
+
+interface PlannedRep {
+  startMs: number;
+  endMs: number;
+  side: Side | undefined;
+}
+
+/** Every repetition there is to do: those the plan names, and as many as fit into a work. */
+function plannedReps(spans: readonly Span[]): PlannedRep[] {
+  return spans.flatMap((span): PlannedRep[] => {
+    if (isRep(span)) return [{ startMs: span.startMs, endMs: span.endMs, side: span.side }];
+    if (span.kind !== 'work' || !isRepeated(span.movement)) return [];
+    const lengthMs = PERIOD_S[span.movement] * 1_000;
+    return Array.from({ length: Math.floor((span.endMs - span.startMs) / lengthMs) }, (_, i) => ({ startMs: span.startMs + i * lengthMs, endMs: span.startMs + (i + 1) * lengthMs, side: span.side }));
+  });
+}
+
+// Asked for at every picture of the practice camera.
+const known = new WeakMap<readonly Span[], { habits: Habits; done: DoneRep[] }>();
 
 /** The truth: every repetition that is done, when and how far, to test counting and timing against. */
 export function doneReps(spans: readonly Span[], habits: Habits): DoneRep[] {
-  return spans.filter(isRep).flatMap((span, index): DoneRep[] => {
+  const before = known.get(spans);
+  if (before?.habits === habits) return before.done;
+  const done = plannedReps(spans).flatMap((span, index): DoneRep[] => {
     if (habits.leftOut.includes(index)) return [];
     const lengthMs = span.endMs - span.startMs;
     const startMs = span.startMs + habits.unevenness * MOST_LATE * lengthMs * chance(habits.seed * 7919 + index);
@@ -51,6 +74,8 @@ export function doneReps(spans: readonly Span[], habits: Habits): DoneRep[] {
     const isStopped = habits.stopsAtMs !== null && span.endMs > habits.stopsAtMs;
     return isStopped ? [] : [{ index, startMs, endMs: span.endMs, side: span.side, size }];
   });
+  known.set(spans, { habits, done });
+  return done;
 }
 
 const between = (from: Point, to: Point, part: number): Point => ({ x: from.x + (to.x - from.x) * part, y: from.y + (to.y - from.y) * part });
@@ -102,10 +127,11 @@ export function performAt(spans: readonly Span[], habits: Habits, ms: number, sp
 function moved(span: Span | undefined, spans: readonly Span[], habits: Habits, ms: number, waiting: Pose, speech: number): Pose {
   const movement: Movement | undefined = span?.movement;
   if (!span || movement === undefined) return waiting;
-  if (!isRep(span)) return poseAt(movement, (ms - span.startMs) / 1000, undefined, speech);
+  const isCounted = isRep(span) || (span.kind === 'work' && isRepeated(movement));
+  if (!isCounted) return poseAt(movement, (ms - span.startMs) / 1000, undefined, speech);
   const rest = poseAt(movement, 0, 1, speech);
-  const done = doneReps(spans, habits).find(({ endMs }) => endMs === span.endMs);
-  if (!done || ms < done.startMs) return rest;
+  const done = doneReps(spans, habits).find(({ startMs, endMs }) => ms >= startMs && ms < endMs);
+  if (!done) return rest;
   const turn = (ms - done.startMs) / (done.endMs - done.startMs);
   return part(rest, poseAt(movement, turn, 1, speech), done.size);
 }
