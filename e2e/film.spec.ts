@@ -24,6 +24,8 @@ test.beforeAll(async () => {
   zest = await startZest('start');
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
+  // What is recorded can be reached, so that its camera can be unplugged.
+  await page.addInitScript(`globalThis.MediaRecorder = class extends MediaRecorder { constructor(stream, options) { super(stream, options); globalThis.recordedStream = stream; } };`);
   await makeOwner(page, zest.url);
   lessonId = await startLesson(page, 'On the quay');
   await page.getByRole('button', { name: '+ Work and rest' }).click();
@@ -278,8 +280,7 @@ test('a second page is remote and prompter, and an unplugged camera loses nothin
   await expect(view().getByRole('button', { name: 'End here' })).toBeVisible();
   // The camera goes away: its track ends as the browser ends it.
   await page.evaluate(() => {
-    const video = document.querySelector<HTMLVideoElement>('[aria-label="Camera picture"]');
-    const [track] = (video?.srcObject as MediaStream).getVideoTracks();
+    const [track] = (globalThis as unknown as { recordedStream: MediaStream }).recordedStream.getVideoTracks();
     track?.stop();
     track?.dispatchEvent(new Event('ended'));
   });

@@ -9,6 +9,21 @@ import { FramingGuide } from './FramingGuide.tsx';
 import { HintSign } from './HintSign.tsx';
 import { useLiveWatch } from './use-live-watch.ts';
 
+/** Frames a second of what the teacher sees of the camera. */
+const SHOWN_FPS = 15;
+
+/** A copy of a track at the pace it is shown. Where a browser slows the camera itself down with it, both keep their pace. */
+function slowed(track: MediaStreamTrack): MediaStreamTrack {
+  const copy = track.clone();
+  const { frameRate } = track.getSettings();
+  const slow = async () => {
+    await copy.applyConstraints({ frameRate: SHOWN_FPS });
+    if (frameRate !== undefined && (track.getSettings().frameRate ?? frameRate) < frameRate) await copy.applyConstraints({ frameRate });
+  };
+  void slow().catch(() => undefined);
+  return copy;
+}
+
 interface PictureProps {
   stream: MediaStream | null;
   mirrored: boolean;
@@ -21,9 +36,14 @@ function Picture({ stream, mirrored, label, onVideo }: PictureProps) {
   useEffect(() => {
     const own = video.current;
     if (!own) return;
-    own.srcObject = stream;
+    // Shown at half the pace: drawing it must not cost the recording its frames.
+    const tracks = stream?.getVideoTracks().map(slowed) ?? [];
+    own.srcObject = stream && new MediaStream(tracks);
     onVideo?.(stream ? own : null);
-    return () => onVideo?.(null);
+    return () => {
+      for (const track of tracks) track.stop();
+      onVideo?.(null);
+    };
   }, [stream, onVideo]);
   // People know themselves from mirrors; the recording is not mirrored.
   return <video ref={video} autoPlay muted playsInline aria-label={label} style={{ visibility: 'visible', width: '100%', height: '100%', objectFit: 'contain', transform: mirrored ? 'scaleX(-1)' : 'none' }} />;
