@@ -33,10 +33,6 @@ export class Pane {
     this.#outer.remove();
   }
 
-  get isShown(): boolean {
-    return this.#outer.style.visibility === 'visible';
-  }
-
   show(order: number, opacity = 1): void {
     Object.assign(this.#outer.style, { visibility: 'visible', zIndex: String(order), opacity: String(opacity) });
   }

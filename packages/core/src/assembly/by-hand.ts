@@ -79,42 +79,35 @@ export function countersOfTaps({ taps }: EditOf<'taps'>, planned: readonly Count
   });
 }
 
-/** The lanes of a block in its own time, with what was changed by hand. */
-export function withHand(lanes: OverlayLanes, edits: readonly Edit[], spans: readonly Span[], bodyMs: number): OverlayLanes {
-  let { clock, counter, cue, caution } = lanes;
+/** The lanes with one slot's list changed. */
+function withSlot(lanes: OverlayLanes, slot: EditOf<'hide'>['slot'], change: <T extends Overlay>(list: readonly T[]) => T[]): OverlayLanes {
+  return { ...lanes, [slot]: change<Overlay>(lanes[slot]) };
+}
+
+/** The lanes of a block in its own time, with what was changed by hand; stretches end with the block at the latest. */
+export function withHand(planned: OverlayLanes, edits: readonly Edit[], spans: readonly Span[], bodyMs: number): OverlayLanes {
+  let lanes = planned;
   for (const edit of edits) {
     switch (edit.kind) {
       case 'taps':
-        counter = countersOfTaps(edit, lanes.counter, spans).filter(({ startMs }) => startMs < bodyMs);
+        lanes = { ...lanes, counter: countersOfTaps(edit, planned.counter, spans).filter(({ startMs }) => startMs < bodyMs) };
         break;
-      case 'cue': {
-        const own: CueOverlay = { slot: 'cue', startMs: edit.fromMs, endMs: Math.min(edit.toMs, bodyMs), text: edit.text, moment: edit.moment };
-        cue = over(cue, own);
+      case 'cue':
+        lanes = { ...lanes, cue: over<CueOverlay>(lanes.cue, { slot: 'cue', startMs: edit.fromMs, endMs: edit.toMs, text: edit.text, moment: edit.moment }) };
         break;
-      }
-      case 'note': {
-        const own: CautionOverlay = { slot: 'caution', startMs: edit.fromMs, endMs: Math.min(edit.toMs, bodyMs), text: edit.text, tone: 'correction' };
-        caution = over(caution, own);
+      case 'note':
+        lanes = { ...lanes, caution: over<CautionOverlay>(lanes.caution, { slot: 'caution', startMs: edit.fromMs, endMs: edit.toMs, text: edit.text, tone: 'correction' }) };
         break;
-      }
-      case 'hide': {
-        const stretch = { startMs: edit.fromMs, endMs: edit.toMs };
-        if (edit.slot === 'clock') clock = without(clock, stretch);
-        if (edit.slot === 'counter') counter = without(counter, stretch);
-        if (edit.slot === 'cue') cue = without(cue, stretch);
-        if (edit.slot === 'caution') caution = without(caution, stretch);
+      case 'hide':
+        lanes = withSlot(lanes, edit.slot, (list) => without(list, { startMs: edit.fromMs, endMs: edit.toMs }));
         break;
-      }
       case 'shift':
-        if (edit.slot === 'clock') clock = shifted(clock, edit, bodyMs);
-        if (edit.slot === 'counter') counter = shifted(counter, edit, bodyMs);
-        if (edit.slot === 'cue') cue = shifted(cue, edit, bodyMs);
-        if (edit.slot === 'caution') caution = shifted(caution, edit, bodyMs);
+        lanes = withSlot(lanes, edit.slot, (list) => shifted(list, edit, bodyMs));
         break;
       default:
         // Pictures and time are laid out elsewhere.
         break;
     }
   }
-  return { pointer: lanes.pointer, clock, counter, cue, caution };
+  return lanes;
 }
