@@ -1,8 +1,7 @@
 import { copyFile, mkdir, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { CutFile, ExportOrder } from '@zest/contract';
-import { forOtherHand } from '@zest/core/lesson';
+import { soundFile, type CutFile, type ExportOrder } from '@zest/contract';
 import type { Sequelize } from 'sequelize';
 import { foldersOf } from '../config.ts';
 import { connect } from '../db/connect.ts';
@@ -11,7 +10,7 @@ import { migrate } from '../db/migrations.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, TakeRow } from '../db/models.ts';
 import { orderExport } from '../http/exports.ts';
-import { exportOutcomeSchema, type ExportOutcome } from '../jobs/handlers.ts';
+import { exportOutcomeSchema, forHand, type ExportOutcome } from '../jobs/handlers.ts';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
@@ -100,11 +99,11 @@ export async function exportTo(dataDir: string, lessonId: string, outDir: string
     if (parts.some((part) => part === 'video' || part === 'sound' || part === 'poster')) {
       const made = await render(sequelize, dataDir, lesson, order, say);
       if (parts.includes('video')) await copy(made.videoSha, `lesson.${order.format}`);
-      if (parts.includes('sound') && made.soundSha) await copy(made.soundSha, order.format === 'webm' ? 'lesson-sound.webm' : 'lesson-sound.m4a');
+      if (parts.includes('sound') && made.soundSha) await copy(made.soundSha, soundFile(order.format));
       if (parts.includes('poster') && made.posterSha) await copy(made.posterSha, 'lesson-poster.png');
     }
     const stored = await lessonAt(lesson.id, lesson.revision);
-    const document = order.hand === 'other hand' ? forOtherHand(stored) : stored;
+    const document = forHand(stored, order);
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
     for (const part of parts) {
       const name = part in cutFileOf ? cutFileOf[part as keyof typeof cutFileOf] : null;

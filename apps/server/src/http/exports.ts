@@ -1,4 +1,4 @@
-import { changeJobSchema, exportOrderSchema, cutFiles, type ExportOrder } from '@zest/contract';
+import { changeJobSchema, exportOrderSchema, cutFiles, soundFile, type ExportOrder } from '@zest/contract';
 import { firstFrameFrom } from '@zest/core/time';
 import { lessonAt } from '../db/lessons.ts';
 import { JobRow, TakeRow } from '../db/models.ts';
@@ -66,7 +66,7 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
   };
   const formatOf = (job: JobRow) => exportInput.parse(JSON.parse(job.input)).order.format;
   route('GET', '/api/jobs/:jobId/video', (_req, res, { job }) => sendContent(res, store, finished(job).videoSha, `video/${formatOf(job)}`, `lesson.${formatOf(job)}`));
-  route('GET', '/api/jobs/:jobId/sound', (_req, res, { job }) => sendContent(res, store, finished(job).soundSha, `audio/${formatOf(job)}`, formatOf(job) === 'webm' ? 'lesson-sound.webm' : 'lesson-sound.m4a'));
+  route('GET', '/api/jobs/:jobId/sound', (_req, res, { job }) => sendContent(res, store, finished(job).soundSha, `audio/${formatOf(job)}`, soundFile(formatOf(job))));
   route('GET', '/api/jobs/:jobId/poster', (_req, res, { job }) => sendContent(res, store, finished(job).posterSha, 'image/png', 'lesson-poster.png'));
   route('GET', '/api/jobs/:jobId/captions', (_req, res, { job }) =>
     sendContent(res, store, finished(job).captionsSha, 'text/vtt; charset=utf-8', 'lesson.vtt'),

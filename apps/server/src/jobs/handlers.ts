@@ -1,7 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { exportOrderSchema, exportResultSchema, type ExportOrder } from '@zest/contract';
-import { forOtherHand } from '@zest/core/lesson';
+import { forOtherHand, type Lesson } from '@zest/core/lesson';
 import { Op } from 'sequelize';
 import { z } from 'zod';
 import type { Folders } from '../config.ts';
@@ -87,13 +87,16 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
   }
 }
 
+/** The lesson as it is, or for the other hand, as an export is to be. */
+export const forHand = (lesson: Lesson, { hand }: ExportOrder): Lesson => (hand === 'other hand' ? forOtherHand(lesson) : lesson);
+
 const widths = { '480': 854, '720': 1280, '1080': 1920 } as const;
 export const renderSettingsOf = ({ size, format, overlays }: ExportOrder): RenderSettings => ({ width: widths[size], height: Number(size), format, overlays });
 
 async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome> {
   const { lessonId, revision, order } = exportInput.parse(JSON.parse(job.input));
   const stored = await lessonAt(lessonId, revision);
-  const lesson = order.hand === 'other hand' ? forOtherHand(stored) : stored;
+  const lesson = forHand(stored, order);
   const { assembly, media } = cutWith(lesson, await TakeRow.findAll({ where: { lessonId } }));
   return inFolder(tools.folders, async (workDir) => {
     const made = await exportVideo(assembly, media, {
