@@ -1,17 +1,25 @@
 import { z } from 'zod';
 
 export const exportSizes = ['480', '720', '1080'] as const;
-export const exportFormats = ['mp4', 'webm'] as const;
+/** A GIF is a silent clip of one block. */
+export const exportFormats = ['mp4', 'webm', 'gif'] as const;
+export const exportShapes = ['wide', 'upright'] as const;
+export const exportLanguages = ['first', 'second'] as const;
 /** For which hand: as it was filmed, or turned round for the other hand. */
 export const exportHands = ['as filmed', 'other hand'] as const;
 /** What a finished video is to be. */
 export const exportOrderSchema = z.strictObject({
-  /** Height of the picture in lines; 16:9. */
+  /** The shorter side of the frame, in lines. */
   size: z.enum(exportSizes).default('720'),
   format: z.enum(exportFormats).default('mp4'),
   /** With clocks, counts, cues and arrows burned in. */
   overlays: z.boolean().default(true),
   hand: z.enum(exportHands).default('as filmed'),
+  /** 16:9, or 9:16 with the picture above and what is said about it below. */
+  shape: z.enum(exportShapes).default('wide'),
+  language: z.enum(exportLanguages).default('first'),
+  /** One block alone, as a short clip; null: the whole lesson. */
+  blockId: z.string().max(40).nullable().default(null),
 });
 export type ExportOrder = z.infer<typeof exportOrderSchema>;
 

@@ -60,6 +60,7 @@ export const routes = [
   { method: 'PUT', path: '/api/takes/:takeId', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/original', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/video', access: 'owner' },
+  { method: 'GET', path: '/api/takes/:takeId/finished', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/thumbs', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/wave', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/cut/:file', access: 'owner' },

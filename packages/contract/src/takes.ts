@@ -1,6 +1,7 @@
 import { z } from 'zod';
 
-export const takeSources = ['upload', 'camera', 'practice'] as const;
+/** Footage, and what else a lesson uses: a still picture, a piece of music. */
+export const takeSources = ['upload', 'camera', 'practice', 'picture', 'music'] as const;
 export const makeTakeSchema = z.strictObject({
   /** Empty: the block is found by the take's sync mark, or chosen afterwards. */
   blockId: z.string().max(40),

@@ -10,7 +10,7 @@ import { migrate } from '../db/migrations.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, TakeRow } from '../db/models.ts';
 import { orderExport } from '../http/exports.ts';
-import { exportOutcomeSchema, forHand, type ExportOutcome } from '../jobs/handlers.ts';
+import { exportOutcomeSchema, lessonFor, type ExportOutcome } from '../jobs/handlers.ts';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
@@ -103,7 +103,7 @@ export async function exportTo(dataDir: string, lessonId: string, outDir: string
       if (parts.includes('poster') && made.posterSha) await copy(made.posterSha, 'lesson-poster.png');
     }
     const stored = await lessonAt(lesson.id, lesson.revision);
-    const document = forHand(stored, order);
+    const document = lessonFor(stored, order);
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
     for (const part of parts) {
       const name = part in cutFileOf ? cutFileOf[part as keyof typeof cutFileOf] : null;

@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Command, InvalidArgumentError, Option } from 'commander';
-import { exportFormats, exportOrderSchema, exportSizes } from '@zest/contract';
+import { exportFormats, exportOrderSchema, exportShapes, exportSizes } from '@zest/contract';
 import { LIMITS } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
 import { accepts } from '../db/mariadb.ts';
@@ -83,6 +83,18 @@ program
     say(await fit(file, { videoMs: video, sessionMs: session }, json === true)),
   );
 
+interface ExportOptions {
+  data?: string;
+  out: string;
+  only?: ExportPart[];
+  size: string;
+  format: string;
+  shape: string;
+  plain?: boolean;
+  otherHand?: boolean;
+  secondLanguage?: boolean;
+  block?: string;
+}
 data(program.command('export <lesson>').description('export a lesson, by its id, into a folder'))
   .requiredOption('--out <dir>', 'folder for the files')
   .option('--only <parts>', `some of ${exportParts.join(', ')} (default: all)`, readParts)
@@ -90,9 +102,12 @@ data(program.command('export <lesson>').description('export a lesson, by its id,
   .addOption(new Option('--format <format>', 'kind of video file').choices(exportFormats).default('mp4'))
   .option('--plain', 'without clocks, counts and cues')
   .option('--other-hand', 'turned round for students of the other hand')
-  .action(async (lesson: string, options: { data?: string; out: string; only?: ExportPart[]; size: string; format: string; plain?: boolean; otherHand?: boolean }) => {
-    const order = exportOrderSchema.parse({ size: options.size, format: options.format, overlays: options.plain !== true, hand: options.otherHand ? 'other hand' : 'as filmed' });
-    await exportTo(folder(options.data, 'start'), lesson, path.resolve(options.out), order, options.only ?? exportParts, say);
+  .addOption(new Option('--shape <shape>', '16:9, or 9:16 with the picture above').choices(exportShapes).default('wide'))
+  .option('--second-language', 'in the lesson’s second language')
+  .option('--block <id>', 'one block alone, as a short clip')
+  .action(async (lesson: string, { data: given, out, only, plain, otherHand, secondLanguage, block, ...asked }: ExportOptions) => {
+    const order = exportOrderSchema.parse({ ...asked, overlays: plain !== true, hand: otherHand ? 'other hand' : 'as filmed', language: secondLanguage ? 'second' : 'first', blockId: block ?? null });
+    await exportTo(folder(given, 'start'), lesson, path.resolve(out), order, only ?? exportParts, say);
   });
 
 try {

@@ -102,7 +102,9 @@ export async function createWithTakes(sequelize: Sequelize, ownerId: string, les
 
 /** Stores a new lesson whose footage may lie in other lessons of the teacher: it gets takes of its own. */
 export function createFromOthers(sequelize: Sequelize, ownerId: string, lesson: Lesson): Promise<Created> {
-  const wanted = blocksOf(lesson).flatMap((block) => takesOf(block).map((takeId) => ({ takeId, blockId: block.id })));
+  const { music } = lesson.finish.sound;
+  // Music belongs to no block.
+  const wanted = [...blocksOf(lesson).flatMap((block) => takesOf(block).map((takeId) => ({ takeId, blockId: block.id }))), ...(music ? [{ takeId: music.takeId, blockId: '' }] : [])];
   return createWithTakes(sequelize, ownerId, lesson, (lessonId) => adopted(lessonId, ownerId, wanted));
 }
 

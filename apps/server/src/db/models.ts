@@ -53,7 +53,7 @@ export class RevisionRow extends Model<InferAttributes<RevisionRow>, InferCreati
   declare createdAt: CreationOptional<Date>;
 }
 
-export type TakeSource = 'upload' | 'camera' | 'practice';
+export type TakeSource = 'upload' | 'camera' | 'practice' | 'picture' | 'music';
 
 /** A piece of footage. Its state is read off what is there: original, working copy, fault. */
 export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttributes<TakeRow>> {

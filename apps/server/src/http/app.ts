@@ -55,7 +55,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addCueRoutes(route, sequelize);
   addPrintRoutes(route);
   addArchiveRoutes(route, { sequelize, queue, store, folders, ...(tools.freeBytes && { freeBytes: tools.freeBytes }) });
-  addTakeRoutes(route, queue, store);
+  addTakeRoutes(route, queue, store, folders.segments);
   addFilmingRoutes(route, sequelize, store, folders);
   addRemoteRoutes(route);
   addExportRoutes(route, queue, store);

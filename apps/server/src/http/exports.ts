@@ -6,17 +6,24 @@ import { refuse } from '../errors.ts';
 import { exportInput, exportOutcomeSchema, type ExportInput } from '../jobs/handlers.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
-import { cutWith } from '../publish/cut.ts';
+import { cutFor } from '../publish/cut.ts';
 import { makeCutFile } from '../publish/cut-files.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
 import { jobView } from './views.ts';
 
-/** Puts an export of the lesson's newest revision in line. @throws Refusal 422 for a lesson without length */
+const LONGEST_GIF_MS = 60_000;
+
+/** Puts an export of the lesson's newest revision in line. @throws Refusal 422 for what has no length, no second language, or is too long */
 export async function orderExport(queue: JobQueue, ownerId: string, lessonId: string, revision: number, order: ExportOrder): Promise<JobRow> {
   const takes = await TakeRow.findAll({ where: { lessonId } });
-  const { assembly, media } = cutWith(await lessonAt(lessonId, revision), takes);
+  const lesson = await lessonAt(lessonId, revision);
+  if (order.language === 'second' && !lesson.second) throw refuse(422, 'no-second-language', 'This lesson has no second language yet. Write it on the Script bench first.');
+  const { assembly, media } = cutFor(lesson, takes, order.blockId);
+  if (order.format === 'gif' && (order.blockId === null || assembly.durationMs > LONGEST_GIF_MS)) {
+    throw refuse(422, 'too-long', `A GIF is a clip of one block of at most ${LONGEST_GIF_MS / 1000} s. Choose a shorter block, or MP4.`);
+  }
   if (firstFrameFrom(assembly.durationMs) === 0) {
     throw refuse(422, 'empty-lesson', 'There is nothing to export yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
   }
@@ -65,8 +72,10 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     return exportOutcomeSchema.parse(JSON.parse(job.result));
   };
   const formatOf = (job: JobRow) => exportInput.parse(JSON.parse(job.input)).order.format;
-  route('GET', '/api/jobs/:jobId/video', (_req, res, { job }) => sendContent(res, store, finished(job).videoSha, `video/${formatOf(job)}`, `lesson.${formatOf(job)}`));
-  route('GET', '/api/jobs/:jobId/sound', (_req, res, { job }) => sendContent(res, store, finished(job).soundSha, `audio/${formatOf(job)}`, soundFile(formatOf(job))));
+  const soundOf = (job: JobRow) => (formatOf(job) === 'webm' ? 'audio/webm' : 'audio/mp4');
+  const videoOf = (job: JobRow) => (formatOf(job) === 'gif' ? 'image/gif' : `video/${formatOf(job)}`);
+  route('GET', '/api/jobs/:jobId/video', (_req, res, { job }) => sendContent(res, store, finished(job).videoSha, videoOf(job), `lesson.${formatOf(job)}`));
+  route('GET', '/api/jobs/:jobId/sound', (_req, res, { job }) => sendContent(res, store, finished(job).soundSha, soundOf(job), soundFile(formatOf(job))));
   route('GET', '/api/jobs/:jobId/poster', (_req, res, { job }) => sendContent(res, store, finished(job).posterSha, 'image/png', 'lesson-poster.png'));
   route('GET', '/api/jobs/:jobId/captions', (_req, res, { job }) =>
     sendContent(res, store, finished(job).captionsSha, 'text/vtt; charset=utf-8', 'lesson.vtt'),

@@ -1,13 +1,16 @@
 import { changeTakeSchema, copyTakesSchema, makeTakeSchema } from '@zest/contract';
+import { finishSchema } from '@zest/core/lesson';
 import type { Response } from 'express';
 import { nanoid } from 'nanoid';
 import { Op } from 'sequelize';
+import { z } from 'zod';
 import { copyTakes } from '../db/lessons.ts';
 import { putInBin } from '../db/takes.ts';
 import { JobRow, PerformanceRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
+import { finishedTake } from '../publish/sound.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { ingestUnready } from './uploads.ts';
@@ -21,7 +24,10 @@ export function sendContent(res: Response, store: MediaStore, sha: string | null
   res.sendFile(store.pathOf(sha), { cacheControl: false, lastModified: false, etag: false, dotfiles: 'allow' });
 }
 
-export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStore): void {
+/** How a take's sound is to be finished, as a query. */
+const finishedSchema = z.object({ lufs: z.coerce.number().pipe(finishSchema.shape.sound.shape.lufs), lowCut: z.enum(['true', 'false']).transform((word) => word === 'true'), noise: finishSchema.shape.sound.shape.noise });
+
+export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStore, cacheDir: string): void {
   route('GET', '/api/lessons/:lessonId/takes', async (_req, res, { lesson }) => {
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'ASC'], ['markStartMs', 'ASC']] });
     const jobs = await JobRow.findAll({
@@ -69,6 +75,14 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
 
   route('GET', '/api/takes/:takeId/original', (_req, res, { take }) => sendContent(res, store, take.originalSha, 'application/octet-stream', take.name));
   route('GET', '/api/takes/:takeId/video', (_req, res, { take }) => sendContent(res, store, take.workingSha, 'video/mp4'));
+  route('GET', '/api/takes/:takeId/finished', async (req, res, { take }) => {
+    const wanted = finishedSchema.safeParse(req.query);
+    if (!wanted.success) throw refuse(422, 'no-finish', 'Say how the sound is to be finished: lufs, lowCut and noise.');
+    if (!take.workingSha || !take.hasSound) throw refuse(404, 'not-ready', 'This take has no sound, or its working copy is not ready.');
+    const file = await finishedTake(take.workingSha, wanted.data, { cacheDir, takePath: (sha) => store.pathOf(sha) });
+    res.set({ 'Content-Type': 'audio/mp4', 'Cache-Control': 'private, max-age=3600' });
+    res.sendFile(file, { cacheControl: false, dotfiles: 'allow' });
+  });
   route('GET', '/api/takes/:takeId/thumbs', (_req, res, { take }) => sendContent(res, store, take.thumbsSha, 'image/jpeg'));
   route('GET', '/api/takes/:takeId/wave', (_req, res, { take }) => sendContent(res, store, take.waveSha, 'application/octet-stream'));
 }

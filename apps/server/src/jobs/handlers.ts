@@ -1,19 +1,19 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { exportOrderSchema, exportResultSchema, type ExportOrder } from '@zest/contract';
-import { forOtherHand, type Lesson } from '@zest/core/lesson';
+import { forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
 import { Op } from 'sequelize';
 import { z } from 'zod';
 import type { Folders } from '../config.ts';
-import { TakeRow, type JobRow } from '../db/models.ts';
-import { FootageFault, makeWorkingCopy } from '../media/ingest.ts';
+import { TakeRow, type JobRow, type TakeSource } from '../db/models.ts';
+import { FootageFault, makeMusic, makeStill, makeWorkingCopy, type WorkingCopy } from '../media/ingest.ts';
 import type { MediaStore } from '../media/store.ts';
 import { exportVideo } from '../publish/export.ts';
 import { pruneCache } from '../publish/cache.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { marksIn } from '../media/marks.ts';
 import { layByMarks } from './sync.ts';
-import { cutWith } from '../publish/cut.ts';
+import { cutFor } from '../publish/cut.ts';
 import type { RenderSettings } from '../publish/pieces.ts';
 
 export interface JobTools {
@@ -50,6 +50,16 @@ async function originalOf(take: TakeRow, tools: JobTools): Promise<string> {
   return originalSha;
 }
 
+const FOOTAGE: TakeSource[] = ['upload', 'camera', 'practice'];
+const MATERIALS: TakeSource[] = ['picture', 'music'];
+const sameKindAs = ({ source }: TakeRow) => ({ [Op.in]: MATERIALS.includes(source) ? [source] : FOOTAGE });
+
+function workingCopyOf(take: TakeRow, file: string, folder: string, { onProgress, signal }: JobTools): Promise<WorkingCopy> {
+  if (take.source === 'picture') return makeStill(file, folder, signal);
+  if (take.source === 'music') return makeMusic(file, folder, signal);
+  return makeWorkingCopy(file, folder, (part) => onProgress(part, 'Making the working copy'), signal);
+}
+
 async function ingest(job: JobRow, tools: JobTools): Promise<void> {
   const { takeId } = ingestInput.parse(JSON.parse(job.input));
   const take = await TakeRow.findByPk(takeId);
@@ -57,14 +67,10 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
   try {
     const originalSha = await originalOf(take, tools);
     const { workingSha, thumbsSha, waveSha, frames, thumbs, hasSound } =
-      (await TakeRow.findOne({ where: { originalSha, workingSha: { [Op.not]: null } } })) ??
+      // The same file as a picture or as music has another working copy.
+      (await TakeRow.findOne({ where: { originalSha, workingSha: { [Op.not]: null }, source: sameKindAs(take) } })) ??
       (await inFolder(tools.folders, async (folder) => {
-        const made = await makeWorkingCopy(
-          tools.store.pathOf(originalSha),
-          folder,
-          (part) => tools.onProgress(part, 'Making the working copy'),
-          tools.signal,
-        );
+        const made = await workingCopyOf(take, tools.store.pathOf(originalSha), folder, tools);
         return {
           workingSha: await tools.store.take(made.video),
           thumbsSha: await tools.store.take(made.thumbs),
@@ -76,7 +82,7 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
       }));
     const ready = { workingSha, thumbsSha, waveSha, frames, thumbs, hasSound, fault: null };
     tools.onProgress(0.97, 'Looking for sync marks');
-    const marks = hasSound && workingSha ? await marksIn(tools.store.pathOf(workingSha), tools.signal) : [];
+    const marks = hasSound && workingSha && !MATERIALS.includes(take.source) ? await marksIn(tools.store.pathOf(workingSha), tools.signal) : [];
     // Laid and ready at once: nobody sees it lying wrong.
     take.set(ready);
     await layByMarks(take, marks);
@@ -87,17 +93,22 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
   }
 }
 
-/** The lesson as it is, or for the other hand, as an export is to be. */
-export const forHand = (lesson: Lesson, { hand }: ExportOrder): Lesson => (hand === 'other hand' ? forOtherHand(lesson) : lesson);
+/** The lesson as an export is to be: for which hand, in which language. */
+export function lessonFor(lesson: Lesson, { hand, language }: Pick<ExportOrder, 'hand' | 'language'>): Lesson {
+  const own = language === 'second' ? inSecondLanguage(lesson) : lesson;
+  return hand === 'other hand' ? forOtherHand(own) : own;
+}
 
 const widths = { '480': 854, '720': 1280, '1080': 1920 } as const;
-export const renderSettingsOf = ({ size, format, overlays }: ExportOrder): RenderSettings => ({ width: widths[size], height: Number(size), format, overlays });
+export function renderSettingsOf({ size, format, overlays, shape }: ExportOrder): RenderSettings {
+  const [long, short] = [widths[size], Number(size)];
+  return shape === 'upright' ? { width: short, height: long, format, overlays } : { width: long, height: short, format, overlays };
+}
 
 async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome> {
   const { lessonId, revision, order } = exportInput.parse(JSON.parse(job.input));
   const stored = await lessonAt(lessonId, revision);
-  const lesson = forHand(stored, order);
-  const { assembly, media } = cutWith(lesson, await TakeRow.findAll({ where: { lessonId } }));
+  const { assembly, media } = cutFor(lessonFor(stored, order), await TakeRow.findAll({ where: { lessonId } }), order.blockId);
   return inFolder(tools.folders, async (workDir) => {
     const made = await exportVideo(assembly, media, {
       cacheDir: tools.folders.segments,

@@ -140,6 +140,45 @@ export async function makeWorkingCopy(
   return { video, thumbs, wave, frames, thumbCount, hasSound: made.audio !== null };
 }
 
+/** Kinds of still pictures a page sends. */
+const STILL_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'png_pipe,jpeg_pipe,webp_pipe'] as const;
+/** Kinds of sound files music comes in. */
+const MUSIC_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'mp3,wav,ogg,flac,aac,mov,mp4,m4a,matroska,webm'] as const;
+
+/** A working copy of one frame. @throws FootageFault when it is no picture */
+export async function makeStill(file: string, folder: string, signal?: AbortSignal): Promise<WorkingCopy> {
+  const video = path.join(folder, 'working.mp4');
+  const picture = [`scale=w=${even('iw')}:h=${even('ih')}:out_color_matrix=bt709:out_range=tv`, 'setsar=1', 'format=yuv420p'].join(',');
+  try {
+    await ffmpeg([...STILL_INPUT, '-i', file, '-frames:v', '1', '-vf', picture, '-r', String(OUTPUT_FPS), ...VIDEO_ENCODER, ...COLOUR_TAGS, '-map_metadata', '-1', '-movflags', '+faststart', video], { signal });
+  } catch (error) {
+    if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
+    throw new FootageFault('This file is not a picture that can be read. Choose a JPEG, PNG or WebP file.');
+  }
+  const thumbs = path.join(folder, 'thumbs.jpg');
+  const thumbCount = await makeThumbs(video, 1, thumbs, signal);
+  const wave = path.join(folder, 'wave.bin');
+  await writeFile(wave, new Uint8Array());
+  return { video, thumbs, wave, frames: 1, thumbCount, hasSound: false };
+}
+
+/** A working copy of sound alone; its frames are those a picture of its length would have. @throws FootageFault when there is no sound in it */
+export async function makeMusic(file: string, folder: string, signal?: AbortSignal): Promise<WorkingCopy> {
+  const sound = path.join(folder, 'working.mp4');
+  try {
+    await ffmpeg([...MUSIC_INPUT, '-i', file, '-vn', '-map', '0:a:0', '-ar', String(SAMPLE_RATE), '-ac', '2', '-c:a', 'aac', '-b:a', '160k', '-map_metadata', '-1', '-movflags', '+faststart', sound], { signal });
+  } catch (error) {
+    if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
+    throw new FootageFault('There is no sound in this file that can be read. Choose an MP3, M4A, WAV, OGG or FLAC file.');
+  }
+  const { durationMs } = await probe(sound, false, signal);
+  const thumbs = path.join(folder, 'thumbs.jpg');
+  await writeFile(thumbs, new Uint8Array());
+  const wave = path.join(folder, 'wave.bin');
+  await writeFile(wave, await peaksOf(sound, signal));
+  return { video: sound, thumbs, wave, frames: Math.floor(((durationMs ?? 0) * OUTPUT_FPS) / 1000), thumbCount: 0, hasSound: true };
+}
+
 async function makeThumbs(video: string, frames: number, target: string, signal?: AbortSignal): Promise<number> {
   const lengthMs = (frames * 1000) / OUTPUT_FPS;
   const count = Math.max(1, Math.min(MOST_THUMBS, Math.round(lengthMs / THUMB_MS)));

@@ -10,7 +10,7 @@ import { probe } from '../media/probe.ts';
 import { footageFolder, frameOf } from '../testing/footage.ts';
 import { lessonOf } from '../testing/server.ts';
 import { exportVideo } from './export.ts';
-import { measureLoudness } from './sound.ts';
+import { measureLoudness } from '../media/loudness.ts';
 
 const footage = footageFolder();
 const cacheDir = mkdtempSync(path.join(os.tmpdir(), 'zest-cache-'));

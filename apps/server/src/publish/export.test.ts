@@ -14,7 +14,7 @@ import { footageFolder, frameOf } from '../testing/footage.ts';
 import { lessonOf } from '../testing/server.ts';
 import { ExportFault, exportVideo, type ExportedVideo } from './export.ts';
 import { sceneRgba } from './paint.ts';
-import { measureLoudness } from './sound.ts';
+import { measureLoudness } from '../media/loudness.ts';
 
 const footage = footageFolder();
 const cacheDir = mkdtempSync(path.join(os.tmpdir(), 'zest-cache-'));

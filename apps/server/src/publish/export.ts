@@ -5,10 +5,12 @@ import { captionsToWebVtt, chaptersMetadata } from '@zest/core/formats';
 import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
+import type { FrameSize } from './frame-size.ts';
 import { piecesOf, STANDARD, type Piece, type RenderSettings, type TakeMedia } from './pieces.ts';
 import { seekTo } from './picture-graph.ts';
 import { renderPiece } from './render.ts';
-import { encodeSound, type Loudness } from './sound.ts';
+import type { Loudness } from '../media/loudness.ts';
+import { encodeSound } from './sound.ts';
 
 /** The lesson cannot be exported as it is; the message says why and what to do. */
 export class ExportFault extends Error {
@@ -78,23 +80,25 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
   const frames = firstFrameFrom(assembly.durationMs);
   if (frames === 0) throw new ExportFault('The lesson has no length yet. Add a block on the Plan bench, then export again.');
   const pieces = piecesOf(assembly, media, settings);
-  const { format } = settings;
+  // A GIF is made from the finished video.
+  const format = settings.format === 'gif' ? 'mp4' : settings.format;
   const sound = path.join(tools.workDir, format === 'webm' ? 'sound.webm' : 'sound.m4a');
   const stop = new AbortController();
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
   // Sound is levelled beside the picture; whichever fails stops the other.
-  const both = [renderAll(pieces, settings, frames, { ...tools, signal }), encodeSound(pieces, assembly.tones, assembly.sound, sound, format, { ...tools, signal })] as const;
+  const both = [renderAll(pieces, settings, frames, { ...tools, signal }), encodeSound(pieces, assembly, sound, format, { ...tools, shaOf: (takeId) => media.get(takeId)?.sha ?? '', signal })] as const;
   const [pictures, loudness] = await Promise.all(both).catch(async (error: unknown) => {
     stop.abort();
     await Promise.allSettled(both);
     throw error;
   });
   tools.onProgress(RENDER_PART, 'Joining and verifying');
-  const video = path.join(tools.workDir, `lesson.${format}`);
-  await join(pictures, sound, video, assembly, settings, tools);
-  await verify(video, frames, settings, tools.signal);
+  const joined = path.join(tools.workDir, `lesson.${format}`);
+  await join(pictures, sound, joined, assembly, format, tools);
+  await verify(joined, frames, { ...settings, format }, tools.signal);
+  const video = settings.format === 'gif' ? await gifOf(joined, tools) : joined;
   const poster = path.join(tools.workDir, 'poster.png');
-  await takePoster(video, pieces, poster, tools.signal);
+  await takePoster(joined, pieces, poster, tools.signal);
   const captions = path.join(tools.workDir, 'lesson.vtt');
   await writeFile(captions, captionsToWebVtt(assembly));
   const { size } = await stat(video);
@@ -102,7 +106,7 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
   return { video, captions, sound, poster, frames, durationMs: assembly.durationMs, bytes: size, ...loudness };
 }
 
-async function join(pictures: readonly string[], sound: string, video: string, assembly: Assembly, { format }: RenderSettings, tools: ExportTools): Promise<void> {
+async function join(pictures: readonly string[], sound: string, video: string, assembly: Assembly, format: 'mp4' | 'webm', tools: ExportTools): Promise<void> {
   const list = path.join(tools.workDir, 'pieces.txt');
   const lines = pictures.map((picture) => `file '${picture.replace(/'/g, `'\\''`)}'`);
   await writeFile(list, `ffconcat version 1.0\n${lines.join('\n')}\n`);
@@ -122,6 +126,17 @@ async function join(pictures: readonly string[], sound: string, video: string, a
   for (const file of [list, chapters]) await rm(file, { force: true });
 }
 
+/** Pictures a second, and the longer side, of a clip as a GIF: small enough to be sent in a message. */
+const GIF_FPS = 12;
+const GIF_SIDE = 480;
+
+async function gifOf(video: string, { workDir, signal }: ExportTools): Promise<string> {
+  const gif = path.join(workDir, 'lesson.gif');
+  const filters = `fps=${GIF_FPS},scale='if(gt(iw,ih),${GIF_SIDE},-2)':'if(gt(iw,ih),-2,${GIF_SIDE})':flags=lanczos,split[a][b];[a]palettegen=stats_mode=diff[p];[b][p]paletteuse=dither=bayer`;
+  await ffmpeg(['-i', video, '-an', '-filter_complex', filters, '-loop', '0', gif], { signal });
+  return gif;
+}
+
 /** A picture from the middle of the first footage; of the first card, where there is none. */
 async function takePoster(video: string, pieces: readonly Piece[], poster: string, signal?: AbortSignal): Promise<void> {
   const first = pieces.find(({ picture }) => picture.kind === 'take') ?? pieces[0];
@@ -130,7 +145,7 @@ async function takePoster(video: string, pieces: readonly Piece[], poster: strin
 }
 
 /** Reads the finished file to its end and holds it against the plan. */
-async function verify(video: string, frames: number, { width, height, format }: RenderSettings, signal?: AbortSignal): Promise<void> {
+async function verify(video: string, frames: number, { width, height, format }: FrameSize & { format: 'mp4' | 'webm' }, signal?: AbortSignal): Promise<void> {
   const facts = await probe(video, true, signal);
   const wanted = `${frames} frames of ${format === 'webm' ? 'vp9' : 'h264'} ${width}x${height} at 30/1 with ${format === 'webm' ? 'opus' : 'aac'} sound`;
   const found = facts.video

@@ -1,16 +1,26 @@
 import { createRequire } from 'node:module';
 import type { Writable } from 'node:stream';
 import type { Assembly, CardText, Slot } from '@zest/core/assembly';
-import { FONT_FAMILIES, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type PaintContext, type SceneItem } from '@zest/core/overlay';
+import { FONT_FAMILIES, FONT_PARTS, FRAMES, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type PaintContext, type SceneItem } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
 import { pictureHead, streamHead, TICKS_PER_SECOND } from '../media/matroska.ts';
 import { write } from '../media/run.ts';
-import type { FrameSize } from './frame-size.ts';
+import { scaleOf, shapeOf, type FrameSize } from './frame-size.ts';
 
 const resolve = createRequire(import.meta.url).resolve;
 let loaded = false;
+
+/** The package and the part of it a family's further letters come from. */
+const fontFiles: Record<'' | (typeof FONT_PARTS)[number], (weight: number) => string> = {
+  '': (weight) => `atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal`,
+  Ext: (weight) => `atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-${weight}-normal`,
+  Greek: (weight) => `noto-sans/files/noto-sans-greek-${weight}-normal`,
+  Cyrillic: (weight) => `noto-sans/files/noto-sans-cyrillic-${weight}-normal`,
+  Arabic: (weight) => `noto-sans-arabic/files/noto-sans-arabic-arabic-${weight}-normal`,
+  Hebrew: (weight) => `noto-sans-hebrew/files/noto-sans-hebrew-hebrew-${weight}-normal`,
+};
 
 /** Makes the shipped font known under the painter's families; the pages load the same files. */
 export function loadFonts(): void {
@@ -19,12 +29,9 @@ export function loadFonts(): void {
     [FONT_FAMILIES.regular, 400],
     [FONT_FAMILIES.bold, 700],
   ] as const) {
-    for (const [suffix, subset] of [
-      ['', 'latin'],
-      ['Ext', 'latin-ext'],
-    ] as const) {
-      const file = resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff2`);
-      if (!GlobalFonts.registerFromPath(file, `${family}${suffix}`)) throw new Error(`The font file ${file} cannot be read.`);
+    for (const part of ['', ...FONT_PARTS] as const) {
+      const file = resolve(`@fontsource/${fontFiles[part](weight)}.woff2`);
+      if (!GlobalFonts.registerFromPath(file, `${family}${part}`)) throw new Error(`The font file ${file} cannot be read.`);
     }
   }
   loaded = true;
@@ -38,18 +45,19 @@ function context(width: number, height: number): SKRSContext2D & PaintContext {
 /** One whole scene as straight RGBA, of a picture of that size. */
 export function sceneRgba(scene: Parameters<typeof paintScene>[1], { width, height }: FrameSize = REFERENCE): Buffer {
   const ctx = context(width, height);
-  paintScene(ctx, scene, (height * REFERENCE.width) / REFERENCE.height);
+  const frame = FRAMES[scene.shape];
+  paintScene(ctx, scene, (height * frame.width) / frame.height);
   return Buffer.from(ctx.getImageData(0, 0, width, height).data.buffer);
 }
 
 /** A full-frame card as RGBA. */
 export function cardRgba(card: CardText, look: Finish['look'], size: FrameSize): Buffer {
-  return sceneRgba({ atMs: 0, look, card, rising: null, items: [], caption: null }, size);
+  return sceneRgba({ atMs: 0, shape: shapeOf(size), look, card, rising: null, items: [], caption: null }, size);
 }
 
 /** The pixels of a picture a box is drawn on: scaled, out to even borders. */
-export function boxPixels(box: Box, { height }: FrameSize): { left: number; top: number; width: number; height: number; scale: number } {
-  const scale = height / REFERENCE.height;
+export function boxPixels(box: Box, size: FrameSize): { left: number; top: number; width: number; height: number; scale: number } {
+  const scale = scaleOf(size);
   const [left, top] = [2 * Math.floor((box.x * scale) / 2), 2 * Math.floor((box.y * scale) / 2)];
   return { left, top, width: 2 * Math.ceil(((box.x + box.width) * scale) / 2) - left, height: 2 * Math.ceil(((box.y + box.height) * scale) / 2) - top, scale };
 }

@@ -1,9 +1,9 @@
 import { writeFile } from 'node:fs/promises';
-import { BESIDE_BOXES, REFERENCE, type Box } from '@zest/core/overlay';
+import { BESIDE_BOXES } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { GUARDED_INPUT } from '../media/ffmpeg.ts';
-import type { FrameSize } from './frame-size.ts';
+import { even, pictureSize, pixelsOf, type FrameSize } from './frame-size.ts';
 import { cardRgba } from './paint.ts';
 import type { PiecePicture, Shot, ShotLook } from './pieces.ts';
 
@@ -17,18 +17,10 @@ export function seekTo(inFrame: number): string[] {
   return inFrame > 0 ? ['-ss', (inFrame / OUTPUT_FPS - 0.001).toFixed(6)] : [];
 }
 
-/** Whole even pixels, as colours at half resolution need them. */
-const even = (value: number) => 2 * Math.round(value / 2);
 const boxOf = ({ x, y, width, height }: ShotLook['blurs'][number], { width: W, height: H }: FrameSize) => {
   const [left, top] = [even((x * W) / 1_000), even((y * H) / 1_000)];
   return { left, top, width: Math.max(2, Math.min(W - left, even((width * W) / 1_000))), height: Math.max(2, Math.min(H - top, even((height * H) / 1_000))) };
 };
-
-/** A box of the layout in even pixels of a picture: left, top, width and height. */
-function pixelsOf({ x, y, width, height }: Box, size: FrameSize): [number, number, number, number] {
-  const scale = size.height / REFERENCE.height;
-  return [even(x * scale), even(y * scale), even(width * scale), even(height * scale)];
-}
 
 const turns: Record<number, string[]> = { 1: ['transpose=1'], 2: ['hflip', 'vflip'], 3: ['transpose=2'] };
 
@@ -41,6 +33,8 @@ export class PictureGraph {
   readonly filters: string[] = [];
   /** Raw pictures written for it, to be removed afterwards. */
   readonly files: string[] = [];
+  /** Pixels of the picture, which may be a part of the frame. */
+  private readonly size: FrameSize;
   #inputs = 0;
   #labels = 0;
 
@@ -49,9 +43,11 @@ export class PictureGraph {
     private readonly takePath: (sha: string) => string,
     /** Beginning of the names of raw pictures. */
     private readonly rawName: string,
-    private readonly size: FrameSize,
+    private readonly frame: FrameSize,
     private readonly cardLook: Finish['look'],
-  ) {}
+  ) {
+    this.size = pictureSize(frame);
+  }
 
   get inputs(): number {
     return this.#inputs;
@@ -103,10 +99,11 @@ export class PictureGraph {
   async picture(picture: PiecePicture): Promise<string> {
     const { width: W, height: H } = this.size;
     if (picture.kind === 'card') {
+      const { frame } = this;
       const file = `${this.rawName}-${this.#inputs}.rgba`;
-      await writeFile(file, cardRgba(picture.card, this.cardLook, this.size));
+      await writeFile(file, cardRgba(picture.card, this.cardLook, frame));
       this.files.push(file);
-      this.input.push('-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${W}x${H}`, '-framerate', String(OUTPUT_FPS), '-i', file);
+      this.input.push('-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${frame.width}x${frame.height}`, '-framerate', String(OUTPUT_FPS), '-i', file);
       const label = this.#label();
       this.filters.push(`[${this.#inputs}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuv420p,tpad=stop=${this.frames}:stop_mode=clone,trim=end_frame=${this.frames}[${label}]`);
       this.#inputs += 1;
@@ -122,7 +119,9 @@ export class PictureGraph {
       label = this.#then(label, [`crop=${w}:${h}:${way(from.x, to.x, W)}:${way(from.y, to.y, H)}`, `scale=${W}:${H}`, 'setsar=1']);
     }
     if (look.mirrored) label = this.#then(label, ['hflip']);
-    return beside ? this.#beside(label, beside, look.mirrored) : label;
+    label = beside ? this.#beside(label, beside, look.mirrored) : label;
+    const { width, height } = this.frame;
+    return width === W && height === H ? label : this.#then(label, [`pad=${width}:${height}:0:0:color=${BARS}`]);
   }
 
   #beside(main: string, { shot, layout }: NonNullable<(PiecePicture & { kind: 'take' })['beside']>, mirrored: boolean): string {
@@ -134,7 +133,7 @@ export class PictureGraph {
       this.filters.push(`[${this.#then(main, half)}][${this.#then(second, half)}]hstack,scale=${W}:${H},setsar=1[${out}]`);
       return out;
     }
-    const [x, y, width, height] = pixelsOf(BESIDE_BOXES[layout], this.size);
+    const { left: x, top: y, width, height } = pixelsOf(BESIDE_BOXES[layout], this.size);
     const small = this.#then(second, [`scale=${width}:${height}`, 'setsar=1']);
     this.filters.push(`[${main}][${small}]overlay=${x}:${y}[${out}]`);
     return out;

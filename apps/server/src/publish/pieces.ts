@@ -2,13 +2,14 @@ import { closerRegion, slots, takeFrameAt, type Assembly, type BesideLayout, typ
 import { REFERENCE, type Box } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
+import { shapeOf } from './frame-size.ts';
 import { hashOf } from '../media/store.ts';
 import { slotChanges, type SlotChange } from './paint.ts';
 
 /** Longest piece rendered in one go: what a killed server loses at most, and what a small change costs. */
 const PIECE_FRAMES = 600;
 /** Raised when the painter or the filters change what a piece looks like. */
-const LOOK = 4;
+const LOOK = 5;
 
 /** Frames of a working copy: from `inFrame`, at most `available` of them, `speed` for each frame shown. */
 export interface Shot {
@@ -47,18 +48,25 @@ type MediaByTake = ReadonlyMap<string, TakeMedia>;
 
 /** What a video is rendered as. */
 export interface RenderSettings {
-  /** Pixels of the picture; 16:9, both even. */
+  /** Pixels of the frame, 16:9 or 9:16, both even. */
   width: number;
   height: number;
-  format: 'mp4' | 'webm';
+  format: 'mp4' | 'webm' | 'gif';
   /** Whether clocks, counts and cues are burned in. */
   overlays: boolean;
 }
 
 export const STANDARD: RenderSettings = { ...REFERENCE, format: 'mp4', overlays: true };
 
+/** The assembly in the shape of what is rendered; the same one where it has that shape. */
+function inShape(assembly: Assembly, settings: RenderSettings): Assembly {
+  const shape = shapeOf(settings);
+  return assembly.shape === shape ? assembly : { ...assembly, shape };
+}
+
 /** Cuts the assembly into pieces at segment borders and every `PIECE_FRAMES`. */
-export function piecesOf(assembly: Assembly, media: MediaByTake, settings: RenderSettings = STANDARD): Piece[] {
+export function piecesOf(cut: Assembly, media: MediaByTake, settings: RenderSettings = STANDARD): Piece[] {
+  const assembly = inShape(cut, settings);
   return assembly.segments.flatMap((segment) => {
     const first = firstFrameFrom(segment.startMs);
     const end = firstFrameFrom(segment.endMs);
@@ -69,7 +77,8 @@ export function piecesOf(assembly: Assembly, media: MediaByTake, settings: Rende
 }
 
 /** A single frame of the video as a piece; null behind its end. */
-export function pieceOfFrame(assembly: Assembly, media: MediaByTake, frame: number, settings: RenderSettings): Piece | null {
+export function pieceOfFrame(cut: Assembly, media: MediaByTake, frame: number, settings: RenderSettings): Piece | null {
+  const assembly = inShape(cut, settings);
   const segment = assembly.segments.find(({ startMs, endMs }) => firstFrameFrom(startMs) <= frame && frame < firstFrameFrom(endMs));
   return segment ? pieceOf(assembly, segment, frame, 1, media, settings) : null;
 }

@@ -27,7 +27,8 @@ export async function renderPiece(
   onProgress: (doneMs: number) => void,
   signal?: AbortSignal,
 ): Promise<string> {
-  const picture = path.join(cacheDir, `${piece.hash}.${settings.format}`);
+  const format = settings.format === 'gif' ? 'mp4' : settings.format;
+  const picture = path.join(cacheDir, `${piece.hash}.${format}`);
   // It gets its name last, so its presence says that it is whole.
   if (await exists(picture)) return picture;
   const part = `${picture}.part`;
@@ -48,8 +49,8 @@ export async function renderPiece(
       [
         ...input,
         ...['-filter_complex', filters.join(';')],
-        ...['-map', `[${label}]`, '-frames:v', String(piece.frames), ...videoEncoder(settings.format), ...COLOUR_TAGS],
-        ...['-r', String(OUTPUT_FPS), ...(settings.format === 'mp4' ? ['-video_track_timescale', '90000'] : []), '-f', settings.format, part],
+        ...['-map', `[${label}]`, '-frames:v', String(piece.frames), ...videoEncoder(format), ...COLOUR_TAGS],
+        ...['-r', String(OUTPUT_FPS), ...(format === 'mp4' ? ['-video_track_timescale', '90000'] : []), '-f', format, part],
       ],
       {
         signal,

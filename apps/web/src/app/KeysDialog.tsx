@@ -41,7 +41,9 @@ const keys = [
       ['Page Up and Page Down', 'To where something begins or ends'],
       ['Delete', 'Leave the stretch out'],
       ['Escape', 'No stretch'],
+      ['V', 'Hear the sound as recorded, or as finished'],
       ['↓, ← and →', 'While counting by taps: a repetition, on the left, on the right'],
+      ['↑', 'While counting by taps: one that does not count'],
     ],
   ],
 ] as const;

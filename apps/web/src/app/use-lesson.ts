@@ -63,15 +63,29 @@ export function useSchedule(): Schedule {
 
 const NO_TAKES: Take[] = [];
 
-export function useTakes(): Take[] {
+function useAllTakes(): Take[] {
   return api.useTakesQuery(useOpenLesson().id).data ?? NO_TAKES;
+}
+
+const isMaterial = ({ source }: Take) => source === 'picture' || source === 'music';
+
+/** What was filmed for the open lesson. */
+export function useTakes(): Take[] {
+  const all = useAllTakes();
+  return useMemo(() => all.filter((take) => !isMaterial(take)), [all]);
+}
+
+/** Pictures and music of the open lesson. */
+export function useMaterials(): Take[] {
+  const all = useAllTakes();
+  return useMemo(() => all.filter((take) => isMaterial(take) && !take.inBin), [all]);
 }
 
 /** The first cut of the open lesson, or of one like it, with the takes that are ready. */
 export function useAssembly(like?: Lesson): Assembly {
   const { lesson: open } = useOpenLesson();
   const lesson = like ?? open;
-  const takes = useTakes();
+  const takes = useAllTakes();
   return useMemo(
     () => firstCut(lesson, new Map(takes.filter((take) => take.state === 'ready').map((take) => [take.id, take]))),
     [lesson, takes],

@@ -12,6 +12,7 @@ export function announcement(scene: Scene): string {
   // Commands and questions are what the student answers: nothing else is as urgent.
   if (cue?.moment === 'command') return `${cue.text}. ${counter ? `${counter.rep} of ${counter.reps}` : ''}`;
   if (cue?.moment === 'question') return `${cue.text}`;
+  // What is called out in between would interrupt.
   if (clock) return `${phaseWords[clock.phase]}: ${clock.title}. ${clock.next}`;
   if (counter && (counter.rep === 1 || counter.rep === counter.reps)) return `${counter.rep} of ${counter.reps}${counter.side ? `, ${counter.side}` : ''}`;
   return scene.card ? `${scene.card.heading}. ${scene.card.lines.join('. ')}` : '';
@@ -20,7 +21,7 @@ export function announcement(scene: Scene): string {
 function Count({ counter }: { counter: CounterItem }) {
   return (
     <p>
-      <span className="digits">{counter.rep}</span> of {counter.reps}
+      <span className="digits">{counter.shown}</span> {counter.tail}
       {counter.side && <span className="side">{counter.side}</span>}
     </p>
   );
@@ -36,7 +37,7 @@ export function Readout({ scene }: { scene: Scene | null }) {
     <div className="readout" aria-hidden="true">
       {clock && (
         <>
-          <p className={`phase ${clock.phase}`}>{phaseWords[clock.phase]}</p>
+          <p className={`phase ${clock.phase}`}>{clock.word}</p>
           <p className="digits">{clock.digits}</p>
           {clock.title !== phaseWords[clock.phase] && <p className="what">{clock.title}</p>}
           <p className="soft">{clock.next}</p>

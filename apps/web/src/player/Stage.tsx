@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { Assembly, PauseMark } from '@zest/core/assembly';
-import type { Scene } from '@zest/core/overlay';
+import { FRAMES, PICTURE_BOXES, type Scene } from '@zest/core/overlay';
 import { loadPaintFonts } from './fonts.ts';
 import { LessonPlayer } from './player.ts';
 import './stage.css';
@@ -8,6 +8,7 @@ import './stage.css';
 interface StageProps {
   assembly: Assembly;
   takeUrl: (takeId: string) => string;
+  soundUrl?: (takeId: string) => string | null;
   playerRef: RefObject<LessonPlayer | null>;
   onScene: (scene: Scene) => void;
   onPlaying: (playing: boolean) => void;
@@ -36,17 +37,21 @@ export function Stage(props: StageProps) {
       panes: panes.current,
       canvas: canvas.current,
       takeUrl: (takeId) => latest.current.takeUrl(takeId),
+      soundUrl: (takeId) => latest.current.soundUrl?.(takeId) ?? null,
       onScene: (scene) => latest.current.onScene(scene),
       onPlaying: (playing) => latest.current.onPlaying(playing),
       ...(hasPause && { onPause: (mark: PauseMark) => latest.current.onPause?.(mark) }),
       onFault: (message) => latest.current.onFault(message),
     });
     playerRef.current = player;
-    void loadPaintFonts().then(() => player.paint());
+    const repaint = () => player.paint();
+    void loadPaintFonts().then(repaint);
+    document.fonts.addEventListener('loadingdone', repaint);
     const resized = new ResizeObserver(() => player.paint());
     resized.observe(canvas.current);
     return () => {
       resized.disconnect();
+      document.fonts.removeEventListener('loadingdone', repaint);
       player.destroy();
       playerRef.current = null;
     };
@@ -59,8 +64,8 @@ export function Stage(props: StageProps) {
   }, [assembly, playerRef]);
 
   return (
-    <div className="stage" role="img" aria-label={label}>
-      <div ref={panes} className="stage-panes" />
+    <div className="stage" role="img" aria-label={label} style={{ aspectRatio: `${FRAMES[assembly.shape].width} / ${FRAMES[assembly.shape].height}` }}>
+      <div ref={panes} className="stage-panes" style={{ height: `${(PICTURE_BOXES[assembly.shape].height * 100) / FRAMES[assembly.shape].height}%` }} />
       <canvas ref={canvas} />
       {caption && (
         <p className="stage-caption" aria-hidden="true">

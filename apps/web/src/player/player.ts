@@ -11,6 +11,8 @@ export interface PlayerParts {
   /** Over the videos, same size. */
   canvas: HTMLCanvasElement;
   takeUrl: (takeId: string) => string;
+  /** Where the sound of a take is heard from, when not from its picture; null: from its picture. */
+  soundUrl?: (takeId: string) => string | null;
   /** Called whenever what is on screen may have changed. */
   onScene: (scene: Scene) => void;
   onPlaying: (playing: boolean) => void;
@@ -160,12 +162,15 @@ export class LessonPlayer {
     }
     const { source } = segment;
     const url = this.parts.takeUrl(source.takeId);
-    if (this.preparedFor === segment || (this.pane(0).video.getAttribute('src') !== url && this.pane(1).video.getAttribute('src') === url)) this.active = 1 - this.active;
+    const under = segment.under?.source;
+    // What it comes up over stays in its pane and goes on there.
+    if (under?.kind === 'take' || this.preparedFor === segment || (this.pane(0).video.getAttribute('src') !== url && this.pane(1).video.getAttribute('src') === url)) this.active = 1 - this.active;
     this.preparedFor = null;
     this.pane(0).load(url, takeFrameAt(segment, source, firstFrameFrom(this.ms)));
-    const under = segment.under?.source;
-    if (under?.kind === 'take' && under.takeId !== source.takeId) {
-      this.pane(1).load(this.parts.takeUrl(under.takeId), under.inFrame);
+    if (under?.kind === 'take') {
+      this.pane(1).load(this.parts.takeUrl(under.takeId), takeFrameAt(segment, under, firstFrameFrom(this.ms)));
+      this.pane(1).video.muted = true;
+      this.pane(1).speed(under.speed);
       this.pane(1).show(0);
     } else this.pane(1).hide();
     this.dress(segment, source);
@@ -186,11 +191,12 @@ export class LessonPlayer {
       this.beside.show(2);
     } else this.beside.hide();
     const { sound } = segment;
-    const isOwn = sound?.source.takeId === source.takeId && sound.source.inFrame === source.inFrame;
+    const heardFrom = sound && (this.parts.soundUrl?.(sound.source.takeId) ?? null);
+    const isOwn = heardFrom === null && sound?.source.takeId === source.takeId && sound.source.inFrame === source.inFrame;
     main.video.muted = !isOwn;
     main.video.volume = sound?.low ? LOW_VOLUME : 1;
     if (sound && !isOwn) {
-      const url = this.parts.takeUrl(sound.source.takeId);
+      const url = heardFrom ?? this.parts.takeUrl(sound.source.takeId);
       if (this.voice.getAttribute('src') !== url) this.voice.src = url;
       this.voice.currentTime = mediaOfFrame(takeFrameAt(segment, sound.source, firstFrameFrom(this.ms)));
       this.voice.volume = sound.low ? LOW_VOLUME : 1;
@@ -239,6 +245,7 @@ export class LessonPlayer {
     this.tick = 0;
     this.free = null;
     video.pause();
+    this.pane(1).video.pause();
     this.beside.video.pause();
     this.voice.pause();
   }
@@ -263,7 +270,8 @@ export class LessonPlayer {
   }
 
   /** Second view and other sound run beside the picture. */
-  private playAlong({ beside, sound }: Segment): void {
+  private playAlong({ beside, sound, under }: Segment): void {
+    if (under?.source.kind === 'take') void this.pane(1).video.play().catch(() => undefined);
     if (beside) void this.beside.video.play().catch(() => undefined);
     if (sound && this.pane(0).video.muted) void this.voice.play().catch(() => undefined);
   }
@@ -333,6 +341,7 @@ export class LessonPlayer {
       const next = this.segment();
       const speed = segment.source.kind === 'take' ? segment.source.speed : 0;
       if (playing && !mark && !this.free && this.goesOn(next, speed)) {
+        this.pane(1).video.pause();
         this.dress(next, next.source);
         this.playAlong(next);
         this.paint();
@@ -380,7 +389,7 @@ export class LessonPlayer {
     this.applyLook();
     const scene = sceneAt(this.assembly, this.ms);
     const { canvas } = this.parts;
-    const width = fitCanvas(canvas);
+    const width = fitCanvas(canvas, this.assembly.shape);
     const ctx = canvas.getContext('2d');
     if (ctx) paintScene(ctx, scene, width);
     this.parts.onScene(scene);

@@ -21,7 +21,7 @@ const arbitraryEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ ...stretch, kind: fc.constant('cue' as const), text: fc.string(), moment: fc.constant('action' as const) }),
   fc.record({ ...stretch, kind: fc.constant('hide' as const), slot: fc.constantFrom('clock', 'counter', 'cue', 'caution') }),
   fc.record({ ...stretch, kind: fc.constant('shift' as const), slot: fc.constantFrom('clock', 'counter', 'cue', 'caution'), byMs: fc.integer({ min: -5_000, max: 5_000 }) }),
-  fc.record({ id: fc.constant('e'), kind: fc.constant('taps' as const), taps: fc.array(fc.record({ atMs: ms, side: fc.constantFrom('left', 'right', null) }), { maxLength: 12 }) }),
+  fc.record({ id: fc.constant('e'), kind: fc.constant('taps' as const), taps: fc.array(fc.record({ atMs: ms, side: fc.constantFrom('left', 'right', null), missed: fc.boolean() }), { maxLength: 12 }) }),
   fc.record({ id: fc.constant('e'), kind: fc.constant('fade' as const), lengthMs: fc.integer({ min: 100, max: 3_000 }) }),
 );
 const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: 900, marked: null }]]);
@@ -132,7 +132,7 @@ describe('in a block', () => {
 
   it('taps count themselves, on each side and anew in each set', () => {
     const block: RepsBlock = { ...(makeBlock('reps', counter()) as RepsBlock), reps: 2, sides: 'each', startSide: 'left', sets: 1, leadInMs: 0, sideChangeMs: 2_000, tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 } };
-    const taps = [300, 2_400, 3_900, 6_500, 8_700].map((atMs) => ({ atMs, side: null }));
+    const taps = [300, 2_400, 3_900, 6_500, 8_700].map((atMs) => ({ atMs, side: null, missed: false }));
     const tapped = cutOf({ ...block, edits: [{ id: 'a', kind: 'taps', taps }] }).lanes.counter;
     // Planned: two on the left from 0 s, two on the right from 6 s; three were done on the left.
     expect(tapped.map(({ startMs, rep, reps, side }) => [startMs, rep, reps, side])).toEqual([
@@ -142,7 +142,7 @@ describe('in a block', () => {
       [6_500, 1, 2, 'right'],
       [8_700, 2, 2, 'right'],
     ]);
-    const sided = cutOf({ ...work([{ id: 'a', kind: 'taps', taps: [{ atMs: 100, side: 'left' }, { atMs: 900, side: 'right' }, { atMs: 1_500, side: 'left' }] }]) }).lanes.counter;
+    const sided = cutOf({ ...work([{ id: 'a', kind: 'taps', taps: [{ atMs: 100, side: 'left', missed: false }, { atMs: 900, side: 'right', missed: false }, { atMs: 1_500, side: 'left', missed: false }] }]) }).lanes.counter;
     expect(sided.map(({ rep, reps, side }) => [rep, reps, side])).toEqual([
       [1, 2, 'left'],
       [1, 1, 'right'],
@@ -191,7 +191,7 @@ describe('in a block', () => {
     const first = { ...work([]), id: 'first' };
     const second = { ...work([{ id: 'f', kind: 'fade' as const, lengthMs: 500 }]), id: 'second' };
     const cut = firstCut({ ...makeLesson('A', counter()), sections: [{ id: 's', title: 'Part', blocks: [first, second] }] }, takes);
-    expect(cut.segments[1]).toMatchObject({ startMs: 10_000, endMs: 10_500, under: { source: { inFrame: 329, takeFrames: 330 } } });
+    expect(cut.segments[1]).toMatchObject({ startMs: 10_000, endMs: 10_500, under: { source: { inFrame: 330, takeFrames: 900 } } });
     expect(cut.segments[2]?.under).toBeNull();
   });
 });

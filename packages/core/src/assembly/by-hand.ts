@@ -3,8 +3,8 @@ import type { Span } from '../schedule/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { CautionOverlay, CounterOverlay, CueOverlay, Overlay, OverlayLanes } from './types.ts';
 
-/** Part of an overlay; something timed knows what has passed of it. */
-function clipped<T extends Overlay>(overlay: T, startMs: number, endMs: number): T {
+/** Part of an overlay; what had passed of it stays true. */
+export function clipped<T extends Overlay>(overlay: T, startMs: number, endMs: number): T {
   return { ...overlay, startMs, endMs, ...('goneMs' in overlay && { goneMs: overlay.goneMs + startMs - overlay.startMs }) };
 }
 
@@ -65,17 +65,17 @@ export function countersOfTaps({ taps }: EditOf<'taps'>, planned: readonly Count
   const counted = new Map<string, number>();
   const keys = sorted.map(({ atMs, side }) => `${boutOf(atMs)?.startMs ?? 0} ${side ?? ''}`);
   const totals = new Map<string, number>();
-  for (const key of keys) totals.set(key, (totals.get(key) ?? 0) + 1);
-  return sorted.flatMap(({ atMs, side }, i): CounterOverlay[] => {
+  keys.forEach((key, i) => totals.set(key, (totals.get(key) ?? 0) + (sorted[i]?.missed ? 0 : 1)));
+  return sorted.flatMap(({ atMs, side, missed }, i): CounterOverlay[] => {
     const bout = boutOf(atMs);
     const key = keys[i] ?? '';
-    const rep = (counted.get(key) ?? 0) + 1;
+    const rep = (counted.get(key) ?? 0) + (missed ? 0 : 1);
     counted.set(key, rep);
     const next = sorted[i + 1];
     const isLast = next === undefined || boutOf(next.atMs) !== bout;
     const endMs = isLast ? Math.max(atMs + 1, Math.min(atMs + LAST_REP_MS, bout && bout.endMs > atMs ? bout.endMs : atMs + LAST_REP_MS)) : next.atMs;
     if (endMs <= atMs) return [];
-    return [{ slot: 'counter', startMs: atMs, endMs, goneMs: 0, ofMs: endMs - atMs, rep, reps: Math.max(bout?.planned ?? 0, totals.get(key) ?? rep), side: side ?? bout?.like.side ?? null, note: bout?.like.note ?? '', beats: null }];
+    return [{ slot: 'counter', startMs: atMs, endMs, goneMs: 0, ofMs: endMs - atMs, rep, reps: Math.max(bout?.planned ?? 0, totals.get(key) ?? rep), side: side ?? bout?.like.side ?? null, note: bout?.like.note ?? '', beats: null, missed }];
   });
 }
 
@@ -93,7 +93,7 @@ export function withHand(planned: OverlayLanes, edits: readonly Edit[], spans: r
         lanes = { ...lanes, counter: countersOfTaps(edit, planned.counter, spans).filter(({ startMs }) => startMs < bodyMs) };
         break;
       case 'cue':
-        lanes = { ...lanes, cue: over<CueOverlay>(lanes.cue, { slot: 'cue', startMs: edit.fromMs, endMs: edit.toMs, text: edit.text, moment: edit.moment }) };
+        lanes = { ...lanes, cue: over<CueOverlay>(lanes.cue, { slot: 'cue', startMs: edit.fromMs, endMs: edit.toMs, text: edit.text, moment: edit.moment, pair: null }) };
         break;
       case 'note':
         lanes = { ...lanes, caution: over<CautionOverlay>(lanes.caution, { slot: 'caution', startMs: edit.fromMs, endMs: edit.toMs, text: edit.text, tone: 'correction' }) };

@@ -1,15 +1,16 @@
 import { performerInFrame, shotsOf } from '../framing/index.ts';
 import { floorUse } from '../ledger/index.ts';
-import { exercisesOf, kitText, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
-import { pacerEvents } from '../script/index.ts';
+import { exercisesOf, kitText, type Block, type BlockOf, type Finish, type Lesson } from '../lesson/index.ts';
+import { ownWord, pacerEvents, type PacerEvent, type PacerTone, type Say } from '../script/index.ts';
 import { scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText } from '../time/index.ts';
+import { boardsOf, type BoardContext } from './boards.ts';
 import { withHand } from './by-hand.ts';
 import { captionsFor } from './captions.ts';
-import { cautionsOf, clocksOf, countersOf, cuesOf } from './overlays.ts';
+import { cautionsOf, clocksOf, countersOf, cuesOf, sidesOf } from './overlays.ts';
 import { footingOf, onScreen, Pictures, takeFault, type Picture } from './pictures.ts';
 import { inVideo, reelOf, whyNot, type Reel } from './reel.ts';
-import { slots, type Assembly, type Caption, type CardText, type CueOverlay, type Overlay, type OverlayLanes, type PointerOverlay, type Region, type TakeFacts } from './types.ts';
+import { emptyLanes, slots, type Assembly, type Caption, type CardText, type CueOverlay, type Overlay, type OverlayLanes, type PointerOverlay, type Region, type TakeFacts } from './types.ts';
 
 /** A talk's footage shorter than this is a slip of the start mark; the planned length stands then. */
 const TALK_MIN_MS = 1_000;
@@ -22,30 +23,49 @@ const TALK_MIN_MS = 1_000;
  * @param takes the takes whose working copies are ready, by id
  */
 export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>): Assembly {
+  const { music } = lesson.finish.sound;
   const cut: Assembly = {
     title: lesson.title,
     durationMs: 0,
+    shape: 'wide',
+    words: { language: lesson.settings.language, other: otherWords(lesson) },
     look: lesson.finish.look,
-    sound: lesson.finish.sound,
+    sound: { ...lesson.finish.sound, music: music && takes.has(music.takeId) ? music : null },
     segments: [],
-    lanes: { pointer: [], clock: [], counter: [], cue: [], caution: [] },
+    lanes: emptyLanes(),
     captions: [],
     pauses: [],
     chapters: [],
     blocks: [],
     tones: [],
+    spoken: { language: lesson.settings.counts.language, calls: [] },
     dropped: [],
   };
-  for (const section of scheduleLesson(lesson).sections) {
+  const { sections } = scheduleLesson(lesson);
+  const titles = sections.map(({ section }) => section.title);
+  const usedKit = new Set<string>();
+  for (const [s, section] of sections.entries()) {
     const startMs = cut.durationMs;
-    for (const planned of section.blocks) placeBlock(cut, planned, takes, lesson);
+    for (const [b, planned] of section.blocks.entries()) {
+      const newKit = planned.block.kit.filter(({ name }) => name.trim() !== '' && !usedKit.has(name.trim().toLowerCase()));
+      for (const { name } of newKit) usedKit.add(name.trim().toLowerCase());
+      placeBlock(cut, planned, takes, { lesson, sections: titles, section: s, isFirstOfSection: b === 0, newKit });
+    }
     if (cut.durationMs > startMs) cut.chapters.push({ title: section.section.title, startMs, endMs: cut.durationMs });
   }
   return cut;
 }
 
-function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, lesson: Lesson): void {
+/** The second language's words, where both are to be read. */
+function otherWords({ finish, second }: Lesson): Assembly['words']['other'] {
+  if (finish.look.languages !== 'both' || !second) return null;
+  return { language: second.language, texts: Object.fromEntries(second.texts.filter(({ other }) => other.trim() !== '').map(({ text, other }) => [text, other])) };
+}
+
+function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<string, TakeFacts>, context: BoardContext): void {
+  const { lesson } = context;
   const { settings, filming } = lesson;
+  const say: Say = (word) => ownWord(word, settings.language);
   const { block } = planned;
   const atMs = cut.durationMs;
   const pauseSpan = planned.spans.find((span) => span.kind === 'pause-sign');
@@ -64,24 +84,29 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
   cut.segments.push(...pictures.segments(reel.runs, atMs, cut.segments.at(-1), floorUse(block)));
 
   const body = { startMs: 0, endMs: bodyMs };
-  const planned0: OverlayLanes = { pointer: [], clock: clocksOf(spans), counter: countersOf(block, spans), cue: cuesOf(block, spans, body), caution: cautionsOf(block, body) };
-  placeLanes(cut.lanes, withHand(planned0, edits, spans, bodyMs), reel, atMs);
-  placeExtras(cut.lanes, reel, pictures, atMs);
+  // A card says the answer, and what is needed, itself.
+  const isTake = picture.kind === 'take';
+  const byPlan: OverlayLanes = {
+    pointer: [],
+    clock: clocksOf(spans, say),
+    counter: countersOf(block, spans, say),
+    cue: cuesOf(block, spans, body, say).filter(({ moment }) => isTake || moment !== 'answer'),
+    caution: cautionsOf(block, body),
+    side: lesson.finish.look.sides ? sidesOf(block, spans, (ms) => pictures.lookAt(ms).mirrored) : [],
+    board: boardsOf(block, spans, body, isTake ? context : { ...context, newKit: [] }),
+  };
+  placeLanes(cut.lanes, withHand(byPlan, edits, spans, bodyMs), reel, atMs);
+  placeExtras(cut.lanes, reel, pictures, atMs, say);
 
   const captions = block.kind === 'question' ? questionCaptions(block, spans) : captionsFor(block.script, { startMs: 0, endMs: block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, settings.speechWpm)) });
   for (const caption of captions) cut.captions.push(...laid(caption, reel, atMs));
 
-  if (lesson.finish.sound.pacer === 'tones') {
-    for (const { atMs: ownMs, tone } of pacerEvents(block, lesson)) {
-      const [seen] = inVideo(reel, { startMs: ownMs, endMs: ownMs + 1 });
-      if (seen) cut.tones.push({ atMs: atMs + seen.startMs, tone });
-    }
-  }
+  placePacer(cut, pacerEvents(block, lesson), reel, atMs);
 
   let endMs = atMs + reel.lengthMs;
   if (block.pauseAfter && pauseSpan) {
     const { practiceMs, signMs, prompt } = block.pauseAfter;
-    const card = { heading: 'Pause and practise', lines: [prompt, lengthText(practiceMs)].filter((line) => line !== '') };
+    const card = { heading: say('Pause and practise'), lines: [prompt, lengthText(practiceMs)].filter((line) => line !== '') };
     const sign = new Pictures({ blockId: block.id, picture: { kind: 'cards', cards: [{ fromMs: 0, card }] }, edits: [], mirrored: false, takes });
     cut.segments.push(...sign.segments([{ kind: 'own', atMs: 0, fromMs: 0, toMs: signMs }], endMs, undefined, null));
     cut.pauses.push({ blockId: block.id, startMs: endMs, endMs: endMs + signMs, practiceMs, prompt });
@@ -93,10 +118,37 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
   cut.durationMs = endMs;
 }
 
+/** What each tone of the pacer is heard for. */
+const voiceOf: Record<PacerTone, Finish['sound']['heard'][number]> = {
+  'count-in': 'clock',
+  go: 'clock',
+  halfway: 'clock',
+  'last-five': 'clock',
+  stop: 'clock',
+  beat: 'count',
+  accent: 'count',
+  tick: 'count',
+  turn: 'count',
+  'change-sides': 'sides',
+  call: 'calls',
+};
+
+function placePacer(cut: Assembly, events: readonly PacerEvent[], reel: Reel, atMs: number): void {
+  const { pacer, heard } = cut.sound;
+  if (pacer === 'left out') return;
+  for (const { atMs: ownMs, tone, say } of events) {
+    const [seen] = inVideo(reel, { startMs: ownMs, endMs: ownMs + 1 });
+    if (!seen || !heard.includes(voiceOf[tone])) continue;
+    const isSpoken = pacer !== 'tones' && say !== '';
+    if (isSpoken) cut.spoken.calls.push({ atMs: atMs + seen.startMs, say });
+    if (pacer !== 'spoken') cut.tones.push({ atMs: atMs + seen.startMs, tone });
+  }
+}
+
 /** Ids of all takes a cut shows or is heard in. */
-export function takesIn({ segments }: Assembly): Set<string> {
+export function takesIn({ segments, sound: { music } }: Assembly): Set<string> {
   const sources = segments.flatMap(({ source, under, beside, sound }) => [source, under?.source, beside?.source, sound?.source]);
-  return new Set(sources.flatMap((source) => (source?.kind === 'take' ? [source.takeId] : [])));
+  return new Set([...sources.flatMap((source) => (source?.kind === 'take' ? [source.takeId] : [])), ...(music ? [music.takeId] : [])]);
 }
 
 function performerOf(block: Block, filming: Lesson['filming'], mirrored: boolean): Region | null {
@@ -120,18 +172,18 @@ function placeLanes(to: OverlayLanes, own: OverlayLanes, reel: Reel, atMs: numbe
   for (const slot of slots) (to[slot] as Overlay[]).push(...own[slot].flatMap((overlay) => laid<Overlay>(overlay, reel, atMs)).sort((a, b) => a.startMs - b.startMs));
 }
 
-const speedWords = (speed: number) => (speed === 100 ? 'Once more' : speed === 50 ? 'At half speed' : speed === 25 ? 'At a quarter of the speed' : `At ${speed} % of the speed`);
+const speedWords = (speed: number, say: Say) => (speed === 100 ? say('Once more') : speed === 50 ? 'At half speed' : speed === 25 ? 'At a quarter of the speed' : `At ${speed} % of the speed`);
 
 /** What is said over something put in: that it is shown again, and what a still picture points at. */
-function placeExtras(lanes: OverlayLanes, { runs }: Reel, pictures: Pictures, atMs: number): void {
+function placeExtras(lanes: OverlayLanes, { runs }: Reel, pictures: Pictures, atMs: number, say: Say): void {
   for (const run of runs) {
     if (run.kind !== 'extra') continue;
     const span = { startMs: atMs + run.atMs, endMs: atMs + run.atMs + run.lengthMs };
     const { edit } = run;
-    if (edit.kind === 'again') lanes.cue.push({ slot: 'cue', ...span, text: speedWords(edit.speed), moment: 'again' });
+    if (edit.kind === 'again') lanes.cue.push({ slot: 'cue', ...span, text: speedWords(edit.speed, say), moment: 'again', pair: null });
     if (edit.kind !== 'freeze') continue;
     if (edit.point) lanes.pointer.push({ slot: 'pointer', ...span, text: edit.text, ...onScreen(pictures.lookAt(edit.atMs), edit.point) } satisfies PointerOverlay);
-    else if (edit.text !== '') lanes.cue.push({ slot: 'cue', ...span, text: edit.text, moment: 'throughout' } satisfies CueOverlay);
+    else if (edit.text !== '') lanes.cue.push({ slot: 'cue', ...span, text: edit.text, moment: 'throughout', pair: null } satisfies CueOverlay);
   }
   lanes.cue.sort((a, b) => a.startMs - b.startMs);
 }

@@ -1,5 +1,6 @@
 export * from './types.ts';
 export { captionsFor } from './captions.ts';
+export { clipOfBlock } from './clip.ts';
 export { firstCut, takesIn } from './first-cut.ts';
 export { closerRegion, onCamera, onScreen, startInTake, takeFrameAt } from './pictures.ts';
 export { inVideo, ownMoment, whyNot, type DroppedEdit, type Reel } from './reel.ts';

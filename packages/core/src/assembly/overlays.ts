@@ -1,13 +1,15 @@
-import type { Block, Cue } from '../lesson/index.ts';
+import type { Block, Cue, Side } from '../lesson/index.ts';
 import type { Span, SpanKind } from '../schedule/index.ts';
-import { spokenShare } from '../script/index.ts';
+import { ownWords, spokenShare, type OwnWord, type Say } from '../script/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
-import type { CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueOverlay } from './types.ts';
+import type { CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueOverlay, SeenSide, SideOverlay } from './types.ts';
 
 /** A caution stays this long at the start of its block; several share the time one after the other. */
 const CAUTION_MS = 5_000;
 /** A cue is on screen at least this long, so that it can be read while moving. */
 const CUE_MIN_MS = 2_500;
+/** The right form and the mistake beside a cue take longer to be read. */
+const PAIR_MIN_MS = 4_000;
 /** A cue for the finish comes up this long before the end of what it belongs to. */
 const FINISH_MS = 5_000;
 
@@ -31,15 +33,19 @@ const phaseOf: Partial<Record<SpanKind, ClockPhase>> = {
 const NAMED: ReadonlySet<SpanKind> = new Set(['work', 'talk', 'move', 'part', 'play', 'count', 'lap', 'show']);
 const SIDED: ReadonlySet<SpanKind> = new Set(['rep', 'hold']);
 
-function nextText(spans: readonly Span[], from: number): string {
+/** A label the schedule gave is the program's own; one of the teacher's stays. */
+const labelIn = (label: string, say: Say) => ((ownWords as readonly string[]).includes(label) ? say(label as OwnWord) : label);
+
+function nextText(spans: readonly Span[], from: number, say: Say): string {
   const next = spans[from + 1];
-  if (!next) return 'Last one';
+  if (!next) return say('Last one');
+  const after = (words: string) => `${say('Next')}: ${words}`;
   // The words of a command or an answer would give it away.
-  if (next.kind === 'prompt') return 'Next: listen';
-  if (next.kind === 'answer') return 'Next: the answer';
-  if (SIDED.has(next.kind)) return `Next: ${next.label}${next.side ? `, ${next.side}` : ''}`;
-  if (NAMED.has(next.kind)) return `Next: ${next.label}`;
-  return `Next: ${next.label.toLowerCase()} ${lengthText(next.endMs - next.startMs)}`;
+  if (next.kind === 'prompt') return after(say('listen'));
+  if (next.kind === 'answer') return after(say('the answer'));
+  if (SIDED.has(next.kind)) return after(`${next.label}${next.side ? `, ${say(next.side)}` : ''}`);
+  if (NAMED.has(next.kind)) return after(next.label);
+  return after(`${labelIn(next.label, say).toLowerCase()} ${lengthText(next.endMs - next.startMs)}`);
 }
 
 /** A span as a whole of its own. */
@@ -50,7 +56,7 @@ function roundText(span: Span): string {
 }
 
 /** The clock of every span that is timed, in the block's own time. */
-export function clocksOf(spans: readonly Span[]): ClockOverlay[] {
+export function clocksOf(spans: readonly Span[], say: Say): ClockOverlay[] {
   return spans.flatMap((span, i) => {
     const phase = phaseOf[span.kind];
     if (!phase) return [];
@@ -58,8 +64,8 @@ export function clocksOf(spans: readonly Span[]): ClockOverlay[] {
       slot: 'clock',
       ...timed(span),
       phase,
-      title: span.label,
-      next: nextText(spans, i),
+      title: labelIn(span.label, say),
+      next: nextText(spans, i, say),
       round: roundText(span),
       up: span.up,
       breaths: span.pace?.kind === 'breaths' ? { inMs: span.pace.inMs, outMs: span.pace.outMs } : null,
@@ -69,17 +75,18 @@ export function clocksOf(spans: readonly Span[]): ClockOverlay[] {
 
 const COUNTED: ReadonlySet<SpanKind> = new Set(['rep', 'hold', 'lap', 'count', 'prompt', 'show', 'part']);
 
-function noteOf(block: Block, span: Span): string {
+function noteOf(block: Block, span: Span, say: Say): string {
   if (block.kind === 'laps' && block.tokens > 0) {
     const left = Math.max(0, block.tokens - (span.rep ?? 0) + 1);
     return `${left} ${left === 1 ? 'token' : 'tokens'} left`;
   }
   const round = roundText(span);
-  return round === '' ? '' : span.kind === 'count' ? `Time ${round}` : `Set ${round}`;
+  if (round !== '') return span.kind === 'count' ? `${say('Time')} ${round}` : `${say('Set')} ${round}`;
+  return span.side !== undefined && 'sides' in block && block.sides !== 'both' ? say('each side') : '';
 }
 
 /** The number of every repetition, hold, lap, call and count of 8. A single one needs no number. */
-export function countersOf(block: Block, spans: readonly Span[]): CounterOverlay[] {
+export function countersOf(block: Block, spans: readonly Span[], say: Say): CounterOverlay[] {
   return spans.flatMap((span) => {
     const beats = span.pace?.kind === 'beats' ? span.pace.beats : null;
     if (beats === null && !COUNTED.has(span.kind)) return [];
@@ -91,8 +98,9 @@ export function countersOf(block: Block, spans: readonly Span[]): CounterOverlay
       rep,
       reps,
       side: span.side ?? null,
-      note: noteOf(block, span),
+      note: noteOf(block, span, say),
       beats,
+      missed: false,
     };
   });
 }
@@ -118,13 +126,12 @@ function stretches(spans: readonly Span[], kinds: ReadonlySet<SpanKind>): TimeSp
 function spread(cues: readonly Cue[], over: TimeSpan): CueOverlay[] {
   const length = over.endMs - over.startMs;
   const count = Math.min(cues.length, Math.max(1, Math.floor(length / CUE_MIN_MS)));
-  return cues.slice(0, count).map((cue, i) => ({
-    slot: 'cue',
-    startMs: over.startMs + Math.floor((length * i) / count),
-    endMs: over.startMs + Math.floor((length * (i + 1)) / count),
-    text: cue.text,
-    moment: cue.moment,
-  }));
+  return cues.slice(0, count).map(({ text, moment, right, wrong }, i): CueOverlay => {
+    const startMs = over.startMs + Math.floor((length * i) / count);
+    const endMs = over.startMs + Math.floor((length * (i + 1)) / count);
+    const isPair = right.trim() !== '' && wrong.trim() !== '' && endMs - startMs >= PAIR_MIN_MS;
+    return { slot: 'cue', startMs, endMs, text, moment, pair: isPair ? { right, wrong } : null };
+  });
 }
 
 /** A cue tied to a sentence comes up with it and stays this long, or until the next sentence with one. */
@@ -167,12 +174,28 @@ function turned<T>(list: readonly T[], by: number): T[] {
   return [...list.slice(at), ...list.slice(0, at)];
 }
 
+/** What is to be written down after a try. */
+function scoreText(block: Block, say: Say): string {
+  if (block.kind !== 'game') return say('Write it down');
+  switch (block.scoring) {
+    case 'count':
+      return say('How many?');
+    case 'time':
+      return say('How long did it take?');
+    case 'streak':
+      return say('Your longest run?');
+    case 'points':
+      return [say('Add up your points'), ...block.targets.map(({ name, points }) => `${name} ${points}`)].join(', ').replace(', ', ': ');
+  }
+}
+
 /** `ready` cues before the move, `action` cues while it runs, `finish` cues at its end; commands where they are called. */
-function moveCues(cues: readonly Cue[], spans: readonly Span[]): CueOverlay[] {
+function moveCues(block: Block, cues: readonly Cue[], spans: readonly Span[], say: Say): CueOverlay[] {
   const of = (moment: Cue['moment']) => cues.filter((cue) => cue.moment === moment);
   const placed = stretches(spans, WAITS).flatMap((wait) => spread(of('ready'), wait));
   const commands = spans.filter((span) => span.kind === 'prompt');
-  placed.push(...commands.map(({ startMs, endMs, label }) => ({ slot: 'cue' as const, startMs, endMs, text: label, moment: 'command' as const })));
+  placed.push(...commands.map(({ startMs, endMs, label }) => ({ slot: 'cue' as const, startMs, endMs, text: label, moment: 'command' as const, pair: null })));
+  placed.push(...spans.filter((span) => span.kind === 'score').map(({ startMs, endMs }) => ({ slot: 'cue' as const, startMs, endMs, text: scoreText(block, say), moment: 'score' as const, pair: null })));
   const finish = of('finish');
   const action = of('action');
   let shown = 0;
@@ -186,13 +209,17 @@ function moveCues(cues: readonly Cue[], spans: readonly Span[]): CueOverlay[] {
   return placed.sort((a, b) => a.startMs - b.startMs);
 }
 
-function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], body: TimeSpan): CueOverlay[] {
+function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], body: TimeSpan, say: Say): CueOverlay[] {
   switch (block.kind) {
     case 'card':
       return [];
     case 'question': {
       const asked = spans.filter((span) => span.kind === 'ask' || span.kind === 'think');
-      return asked.map(({ startMs, endMs }) => ({ slot: 'cue', startMs, endMs, text: block.question, moment: 'question' }));
+      const answers = spans.filter((span) => span.kind === 'answer' && block.answer.trim() !== '');
+      return [
+        ...asked.map(({ startMs, endMs }): CueOverlay => ({ slot: 'cue', startMs, endMs, text: block.question, moment: 'question', pair: null })),
+        ...answers.map(({ startMs, endMs }): CueOverlay => ({ slot: 'cue', startMs, endMs, text: block.answer, moment: 'answer', pair: null })),
+      ];
     }
     case 'talk': {
       const unspoken = cues.filter((cue) => spokenShare(block.script, cue) === null);
@@ -200,7 +227,7 @@ function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], 
     }
     default: {
       const throughout = cues.filter(({ moment }) => moment === 'throughout');
-      return fillGaps(moveCues(cues, spans), throughout, body);
+      return fillGaps(moveCues(block, cues, spans, say), throughout, body);
     }
   }
 }
@@ -210,9 +237,9 @@ function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], 
  * a talk a cue comes with its sentence, and those without one follow each other in the time between.
  * Commands and questions take the place of cues.
  */
-export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan): CueOverlay[] {
+export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan, say: Say): CueOverlay[] {
   const cues = block.cues.filter((cue) => cue.text.trim() !== '');
-  return placedCues(block, cues, spans, body).filter((cue) => cue.endMs > cue.startMs);
+  return placedCues(block, cues, spans, body, say).filter((cue) => cue.endMs > cue.startMs);
 }
 
 /** The block's cautions one after the other at its start. */
@@ -223,4 +250,35 @@ export function cautionsOf(block: Block, body: TimeSpan): CautionOverlay[] {
     const endMs = Math.min(startMs + CAUTION_MS, body.endMs);
     return endMs > startMs ? [{ slot: 'caution' as const, startMs, endMs, text, tone: 'caution' as const }] : [];
   });
+}
+
+/** A side seen for less than this is over before it is read. */
+const SIDE_MIN_MS = 800;
+
+/** Where the camera sees a side of the performer. */
+function seenSide(side: Side, facing: Block['facing']['performer'], mirrored: boolean): SeenSide {
+  if (facing === 'left side on') return side === 'left' ? 'near' : 'far';
+  if (facing === 'right side on') return side === 'right' ? 'near' : 'far';
+  // Who looks at the camera has the left side where the viewer sees the right one.
+  return (side === 'left') === (facing === 'away') !== mirrored ? 'left' : 'right';
+}
+
+/** Which side works when, neighbours of one side as one; `mirroredAt` says whether the picture is turned round at a moment. */
+export function sidesOf({ facing }: Block, spans: readonly Span[], mirroredAt: (ms: number) => boolean): SideOverlay[] {
+  const halves = spans.flatMap(({ startMs, endMs, side, halves: isHalved }) => {
+    if (side === undefined) return [];
+    const middleMs = startMs + Math.floor((endMs - startMs) / 2);
+    const other: Side = side === 'left' ? 'right' : 'left';
+    return isHalved ? [{ startMs, endMs: middleMs, side }, { startMs: middleMs, endMs, side: other }] : [{ startMs, endMs, side }];
+  });
+  const found: SideOverlay[] = [];
+  for (const { startMs, endMs, side } of halves) {
+    const last = found.at(-1);
+    if (last?.side === side && last.endMs === startMs) last.endMs = endMs;
+    else {
+      const mirrored = mirroredAt(startMs);
+      found.push({ slot: 'side', startMs, endMs, side, seen: seenSide(side, facing.performer, mirrored), away: facing.performer === 'away', mirrored });
+    }
+  }
+  return found.filter(({ startMs, endMs }) => endMs - startMs >= SIDE_MIN_MS);
 }

@@ -58,6 +58,12 @@ function takeSource({ takeId, startMs, takeFrames, rate }: Footing, ownMs: numbe
   return { kind: 'take', takeId, inFrame: Math.max(0, Math.min(firstFrameFrom(startMs + ownMs * rate), takeFrames - 1)), takeFrames, speed: rate * speed };
 }
 
+/** What a segment would go on to show after its end; its last frame once its footage has run out. */
+function goingOn(segment: Segment): Source {
+  const { source } = segment;
+  return source.kind === 'card' ? source : { ...source, inFrame: takeFrameAt(segment, source, firstFrameFrom(segment.endMs)) };
+}
+
 /** The same source standing still on the frame it shows at output frame `frame`. */
 function stillOf(segment: TimeSpan, source: Source, frame: number): Source {
   if (source.kind === 'card') return source;
@@ -165,22 +171,24 @@ export class Pictures {
         const card: CardText = { heading: edit.heading, lines: edit.lines, ...(edit.court && floor && { court: floor }) };
         return [{ ...silent, source: { kind: 'card', card }, look: plain }];
       }
+      if (edit.kind === 'picture') return [{ ...silent, source: { kind: 'take', takeId: edit.takeId, inFrame: 0, takeFrames: 1, speed: 1 }, look: plain }];
       const source = this.#sourceAt(edit.atMs, 1, this.#footing(undefined));
       return [{ ...silent, source: stillOf(span, source, firstFrameFrom(startMs)), look: source.kind === 'take' ? this.lookAt(edit.atMs) : plain }];
     });
     const seen = made.filter(({ startMs, endMs }) => endMs > startMs);
     const [first, ...rest] = seen;
     if (!first || !before || !this.#fade) return seen;
-    const under = { source: stillOf(before, before.source, Math.max(firstFrameFrom(before.startMs), firstFrameFrom(before.endMs) - 1)), look: before.look };
+    const under = { source: goingOn(before), look: before.look };
     return [{ ...first, under }, ...rest];
   }
 }
 
 /** Why a change that names a take cannot be made; null when it can, or names none. */
 export function takeFault(edit: Edit, takes: ReadonlyMap<string, TakeFacts>): string | null {
-  if (edit.kind !== 'beside' && edit.kind !== 'instead') return null;
+  if (!('takeId' in edit)) return null;
   const take = takes.get(edit.takeId);
-  if (!take) return 'Its take is gone, or its working copy is not ready.';
+  if (!take) return `Its ${edit.kind === 'picture' ? 'picture' : 'take'} is gone, or its working copy is not ready.`;
+  if (edit.kind === 'picture') return null;
   if (firstFrameFrom(startInTake(edit, take)) >= take.frames) return 'Its take is over before the block begins in it.';
   return null;
 }

@@ -9,7 +9,7 @@ export interface DroppedEdit {
 }
 
 /** What stands between two moments of a block. */
-export type Extra = EditOf<'again'> | EditOf<'freeze'> | EditOf<'card'>;
+export type Extra = EditOf<'again'> | EditOf<'freeze'> | EditOf<'card'> | EditOf<'picture'>;
 
 /** A stretch of a block's video: its own time from `fromMs` to `toMs`, or something put in. `atMs` counts from the block's start in the video. */
 export type Run = { kind: 'own'; atMs: number; fromMs: number; toMs: number } | { kind: 'extra'; atMs: number; lengthMs: number; edit: Extra };
@@ -55,7 +55,7 @@ export function whyNot(edit: Edit, bodyMs: number): string | null {
 export function reelOf(bodyMs: number, edits: readonly Edit[]): Reel {
   const gaps = joined(edits.filter((edit) => edit.kind === 'leave-out'), bodyMs);
   const extras = edits
-    .filter((edit): edit is Extra => edit.kind === 'again' || edit.kind === 'freeze' || edit.kind === 'card')
+    .filter((edit): edit is Extra => edit.kind === 'again' || edit.kind === 'freeze' || edit.kind === 'card' || edit.kind === 'picture')
     .sort((a, b) => momentOf(a) - momentOf(b));
   const runs: Run[] = [];
   let [ownMs, atMs] = [0, 0];

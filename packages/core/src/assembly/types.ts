@@ -1,5 +1,5 @@
 import type { FloorUse } from '../ledger/index.ts';
-import type { Cue, EditOf, Finish, Side } from '../lesson/index.ts';
+import type { Cue, EditOf, Finish, Level, Side } from '../lesson/index.ts';
 import type { PacerTone } from '../script/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { DroppedEdit, Reel } from './reel.ts';
@@ -93,15 +93,19 @@ export interface CounterOverlay extends Timed {
   note: string;
   /** Counts this many equal beats instead of showing `rep`. */
   beats: number | null;
+  /** Done, but not as it should be: the number stays where it was. */
+  missed: boolean;
 }
 
 /** A cue's moment, or what stands in a cue's place. */
-export type CueMoment = Cue['moment'] | 'command' | 'question' | 'again';
+export type CueMoment = Cue['moment'] | 'command' | 'question' | 'answer' | 'score' | 'again';
 
 export interface CueOverlay extends TimeSpan {
   slot: 'cue';
   text: string;
   moment: CueMoment;
+  /** The right form beside the usual mistake; null when it is not said, or not long enough on screen. */
+  pair: { right: string; wrong: string } | null;
 }
 
 export interface CautionOverlay extends TimeSpan {
@@ -119,9 +123,37 @@ export interface PointerOverlay extends TimeSpan {
   y: number;
 }
 
-export type Overlay = ClockOverlay | CounterOverlay | CueOverlay | CautionOverlay | PointerOverlay;
+/** Where a side of the performer is seen: on that side of the screen, or nearer to or further from the camera. */
+export type SeenSide = 'left' | 'right' | 'near' | 'far';
+
+/** Which side works, and how that is to be read. */
+export interface SideOverlay extends TimeSpan {
+  slot: 'side';
+  side: Side;
+  seen: SeenSide;
+  /** The performer is seen from behind. */
+  away: boolean;
+  mirrored: boolean;
+}
+
+/** What is told beside the picture, one thing at a time. */
+export type Board =
+  | { kind: 'chapter'; title: string }
+  | { kind: 'name'; name: string }
+  | { kind: 'kit'; lines: string[] }
+  | { kind: 'floor'; floor: FloorUse }
+  | { kind: 'level'; form: Level['form']; text: string; rule: string }
+  /** First, then, done: sections done, the one now, the one after. */
+  | { kind: 'strip'; done: number; of: number; now: string; then: string };
+
+export interface BoardOverlay extends TimeSpan {
+  slot: 'board';
+  board: Board;
+}
+
+export type Overlay = ClockOverlay | CounterOverlay | CueOverlay | CautionOverlay | PointerOverlay | SideOverlay | BoardOverlay;
 export type Slot = Overlay['slot'];
-export const slots = ['pointer', 'clock', 'counter', 'cue', 'caution'] as const satisfies readonly Slot[];
+export const slots = ['pointer', 'clock', 'counter', 'cue', 'caution', 'side', 'board'] as const satisfies readonly Slot[];
 
 /** Overlays by slot, each list sorted by start and without overlap. */
 export interface OverlayLanes {
@@ -130,7 +162,12 @@ export interface OverlayLanes {
   counter: CounterOverlay[];
   cue: CueOverlay[];
   caution: CautionOverlay[];
+  side: SideOverlay[];
+  board: BoardOverlay[];
 }
+
+/** Lanes with nothing in them. */
+export const emptyLanes = (): OverlayLanes => ({ pointer: [], clock: [], counter: [], cue: [], caution: [], side: [], board: [] });
 
 export interface Caption extends TimeSpan {
   /** One or two lines. */
@@ -158,10 +195,17 @@ export interface PlacedBlock extends TimeSpan {
   places: { slot: Slot; x: number; y: number }[];
 }
 
+/** The frame a lesson is shown in: 16:9, or 9:16 with the picture above and what is said about it below. */
+export const shapes = ['wide', 'upright'] as const;
+export type Shape = (typeof shapes)[number];
+
 /** The finished lesson as data: everything that is on screen when, computed from plan and takes. */
 export interface Assembly {
   title: string;
   durationMs: number;
+  shape: Shape;
+  /** The language of its texts, and the second one where both are shown: its translations by text. */
+  words: { language: string; other: { language: string; texts: Readonly<Record<string, string>> } | null };
   look: Finish['look'];
   sound: Finish['sound'];
   segments: Segment[];
@@ -172,6 +216,8 @@ export interface Assembly {
   blocks: PlacedBlock[];
   /** Tones of the pacer that are to be heard, by when. */
   tones: { atMs: number; tone: PacerTone }[];
+  /** Words of the pacer that are to be spoken, in `language`. */
+  spoken: { language: string; calls: { atMs: number; say: string }[] };
   /** Changes by hand that have no place any more. */
   dropped: DroppedEdit[];
 }

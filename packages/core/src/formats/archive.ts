@@ -15,7 +15,7 @@ export const archivedTakeSchema = z.strictObject({
   /** Empty: not placed yet. */
   blockId: z.string().max(40),
   name: z.string().min(1).max(200),
-  source: z.enum(['upload', 'camera', 'practice']),
+  source: z.enum(['upload', 'camera', 'practice', 'picture', 'music']),
   /** Which of the media it is. */
   sha256,
   /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; since version 2. */

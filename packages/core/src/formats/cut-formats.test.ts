@@ -123,7 +123,7 @@ describe('the OpenTimelineIO file', () => {
 
 describe('the lesson for the other hand', () => {
   it('turns picture and sides round, and back again when done twice', () => {
-    const reps: RepsBlock = { ...(makeBlock('reps', counter()) as RepsBlock), sides: 'each', startSide: 'right', edits: [{ id: 't', kind: 'taps', taps: [{ atMs: 0, side: 'left' }] }] };
+    const reps: RepsBlock = { ...(makeBlock('reps', counter()) as RepsBlock), sides: 'each', startSide: 'right', edits: [{ id: 't', kind: 'taps', taps: [{ atMs: 0, side: 'left', missed: false }] }] };
     const own = { ...lesson, sections: [{ id: 's', title: '', blocks: [work, reps] }] };
     const turned = firstCut(forOtherHand(own), takes);
     expect(turned.segments.filter(({ source }) => source.kind === 'take').every(({ look }) => look.mirrored)).toBe(true);

@@ -51,6 +51,8 @@ const base = {
   extent: z.array(z.enum(extents)).max(extents.length).nullable(),
   /** How it is filmed; empty: one shot, as the performer faces. */
   shots: z.array(shotSchema).max(LIMITS.shots),
+  /** First name or role of who shows it; empty when it is not said. */
+  shownBy: titleSchema,
   footage: footageSchema.nullable(),
   /** Changes by hand to its first cut, in the order they were made. */
   edits: z.array(editSchema).max(LIMITS.edits, `At most ${LIMITS.edits} changes by hand.`),

@@ -14,13 +14,13 @@ const stretch = { ...base, fromMs: momentMs, toMs: momentMs };
 const lengthMs = whole(LIMITS.extraMs, 'ms');
 
 /** Where the view is closer: the middle at the start and at the end of the stretch. */
-const placeSchema = z.strictObject({ x: permille, y: permille });
+export const placeSchema = z.strictObject({ x: permille, y: permille });
 export type Place = z.infer<typeof placeSchema>;
 
 export const soundsAgain = ['kept', 'low', 'off'] as const;
 export const besideLayouts = ['halves', 'inset left', 'inset right'] as const;
 /** What can be moved, hidden or placed on screen. */
-export const overlaySlots = ['clock', 'counter', 'cue', 'caution'] as const;
+export const overlaySlots = ['clock', 'counter', 'cue', 'caution', 'side', 'board'] as const;
 
 export const editSchema = z.discriminatedUnion('kind', [
   /** Left out of the lesson, with all that happens meanwhile. */
@@ -31,6 +31,8 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...base, kind: z.literal('freeze'), atMs: momentMs, lengthMs, point: placeSchema.nullable(), text: titleSchema }),
   /** A card between two moments: text, or the floor marks of the block drawn to scale. */
   z.strictObject({ ...base, kind: z.literal('card'), atMs: momentMs, lengthMs, heading: titleSchema, lines: z.array(lineSchema).max(LIMITS.cardLines), court: z.boolean() }),
+  /** A still picture of the teacher's own between two moments. */
+  z.strictObject({ ...base, kind: z.literal('picture'), atMs: momentMs, lengthMs, takeId: idSchema }),
   /** Part of the picture fills the frame; it may move from one place to another. */
   z.strictObject({ ...stretch, kind: z.literal('closer'), zoom: whole(LIMITS.zoom), from: placeSchema, to: placeSchema }),
   z.strictObject({ ...stretch, kind: z.literal('mirror') }),
@@ -50,8 +52,8 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...stretch, kind: z.literal('hide'), slot: z.enum(overlaySlots) }),
   /** What begins in the stretch comes earlier or later. */
   z.strictObject({ ...stretch, kind: z.literal('shift'), slot: z.enum(overlaySlots), byMs: whole(LIMITS.shiftMs, 'ms') }),
-  /** The repetitions as they were tapped; they take the place of the planned ones. */
-  z.strictObject({ ...base, kind: z.literal('taps'), taps: z.array(z.strictObject({ atMs: momentMs, side: z.enum(['left', 'right']).nullable() })).max(LIMITS.taps) }),
+  /** The repetitions as they were tapped; they take the place of the planned ones. One that is missed is not counted. */
+  z.strictObject({ ...base, kind: z.literal('taps'), taps: z.array(z.strictObject({ atMs: momentMs, side: z.enum(['left', 'right']).nullable(), missed: z.boolean() })).max(LIMITS.taps) }),
   /** What a slot shows stands at this place in the whole block: its left upper corner. */
   z.strictObject({ ...base, kind: z.literal('place'), slot: z.enum(overlaySlots), x: permille, y: permille }),
   /** The block comes up slowly over the one before. */
@@ -70,6 +72,7 @@ export const editNames: Record<EditKind, string> = {
   again: 'Shown again',
   freeze: 'Standing still',
   card: 'Card put in',
+  picture: 'Picture put in',
   closer: 'Moved closer',
   mirror: 'Mirrored',
   turn: 'Turned',

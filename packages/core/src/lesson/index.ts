@@ -12,6 +12,7 @@ export * from './shorthand.ts';
 export * from './edit.ts';
 export * from './takes.ts';
 export * from './other-hand.ts';
+export * from './second-language.ts';
 export * from './whole.ts';
 export * from './series.ts';
 export * from './cue-library.ts';

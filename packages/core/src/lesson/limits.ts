@@ -49,6 +49,11 @@ export const LIMITS = {
   shiftMs: { min: -60_000, max: 60_000 },
   lufs: { min: -30, max: -12 },
   fadeMs: { min: 100, max: 3_000 },
+  slotSize: { min: 70, max: 130 },
+  backing: { min: 80, max: 100 },
+  /** Background at least 20 dB below speech (WCAG 2.2, 1.4.7). */
+  underDb: { min: 20, max: 40 },
+  wordings: 3_000,
   targetMs: { min: 30_000, max: 14_400_000 },
   toleranceMs: { min: 0, max: 600_000 },
   demoTimes: { min: 1, max: 10 },

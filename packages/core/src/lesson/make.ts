@@ -35,7 +35,8 @@ export function makeLesson(title: string, makeId: MakeId): Lesson {
     glossary: [],
     filming: FILMING,
     finish: usualFinish,
-    settings: { lastRest: 'dropped', sides: 'performer', speechWpm: 130, units: 'metric', parts: USUAL_PARTS, counts: { language: 'en', own: [] } },
+    second: null,
+    settings: { lastRest: 'dropped', sides: 'performer', language: 'en', speechWpm: 130, units: 'metric', parts: USUAL_PARTS, counts: { language: 'en', own: [] } },
     sections: [makeSection('Welcome', makeId)],
   };
 }
@@ -77,6 +78,7 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
     extent: null,
     shots: [],
     edits: [],
+    shownBy: '',
     footage: null,
     pauseAfter: null,
   };

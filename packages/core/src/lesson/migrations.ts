@@ -82,10 +82,32 @@ const to5: Migration = ({ sections, ...rest }) => ({
   sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ edits: [], ...block })) })),
 });
 
+/** Version 6: more on screen, music, a second language, missed repetitions. */
+const to6: Migration = ({ finish, settings, sections, ...rest }) => {
+  const slots = Object.fromEntries(['clock', 'counter', 'cue', 'caution', 'side', 'board'].map((slot) => [slot, { size: 100, place: null }]));
+  const { look, sound } = isRaw(finish) ? finish : {};
+  const more = { boards: [], sides: false, counting: 'up', backing: 100, languages: 'one', slots };
+  return {
+    second: null,
+    ...rest,
+    finish: {
+      ...(isRaw(finish) && finish),
+      look: isRaw(look) ? { ...more, ...look } : look,
+      sound: isRaw(sound) ? { heard: ['clock', 'count', 'sides', 'calls'], music: null, ...sound } : sound,
+    },
+    settings: isRaw(settings) ? { language: 'en', ...settings } : settings,
+    sections: each(sections, (section) => ({
+      ...section,
+      blocks: each(section['blocks'], (block) => ({ shownBy: '', ...block, edits: each(block['edits'], (edit) => ({ ...edit, ...(edit['kind'] === 'taps' && { taps: each(edit['taps'], (tap) => ({ missed: false, ...tap })) }) })) })),
+    })),
+  };
+};
+
 /** Steps from each old version to the next, by the version they start from. */
 export const migrations: ReadonlyMap<number, Migration> = new Map([
   [1, to2],
   [2, to3],
   [3, to4],
   [4, to5],
+  [5, to6],
 ]);

@@ -3,7 +3,7 @@ import { otherSide } from './make.ts';
 import type { Lesson } from './schema.ts';
 
 function turned(block: Block): Block {
-  const edits = block.edits.map((edit) => (edit.kind === 'taps' ? { ...edit, taps: edit.taps.map(({ atMs, side }) => ({ atMs, side: side && otherSide(side) })) } : edit));
+  const edits = block.edits.map((edit) => (edit.kind === 'taps' ? { ...edit, taps: edit.taps.map((tap) => ({ ...tap, side: tap.side && otherSide(tap.side) })) } : edit));
   const own: Block = 'startSide' in block ? { ...block, edits, startSide: otherSide(block.startSide) } : { ...block, edits };
   if (own.kind === 'intervals') return { ...own, exercises: own.exercises.map((exercise) => ({ ...exercise, sides: exercise.sides === 'left' || exercise.sides === 'right' ? otherSide(exercise.sides) : exercise.sides })) };
   return own;

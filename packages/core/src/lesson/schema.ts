@@ -5,7 +5,13 @@ import { LIMITS } from './limits.ts';
 import { footprintSchema, idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 
 /** The version of the lesson document this program writes. */
-export const LESSON_VERSION = 5;
+export const LESSON_VERSION = 6;
+
+/** A BCP 47 tag. */
+export const languageSchema = z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'A language is written as its short tag, such as de or pt-BR.').max(35);
+
+/** The lesson's texts in a second language, and the program's own words where they are to be others. */
+export const secondSchema = z.strictObject({ language: languageSchema, texts: z.array(z.strictObject({ text: z.string().min(1).max(LIMITS.script), other: z.string().max(LIMITS.script) })).max(LIMITS.wordings) });
 
 export const sectionSchema = z.strictObject({
   id: idSchema,
@@ -77,6 +83,8 @@ export const lessonSchema = z
     settings: z.strictObject({
       lastRest: z.enum(lastRestSchools),
       sides: z.enum(sideSchools),
+      /** The language its texts are written in. */
+      language: languageSchema,
       speechWpm: whole(LIMITS.speechWpm),
       units: z.enum(unitSystems),
       /** The parts this teacher's lessons have; a lesson without one is told so, never stopped. */
@@ -86,6 +94,7 @@ export const lessonSchema = z
     }),
     filming: filmingSchema,
     finish: finishSchema,
+    second: secondSchema.nullable(),
     /** Terms with a plain explanation. */
     glossary: z.array(termSchema).max(LIMITS.glossary),
     sections: z.array(sectionSchema).max(LIMITS.sections),
@@ -108,4 +117,5 @@ export type Filming = z.infer<typeof filmingSchema>;
 export type Term = z.infer<typeof termSchema>;
 export type WeekLevel = (typeof weekLevels)[number];
 export type CountLanguage = (typeof countLanguages)[number];
+export type SecondLanguage = z.infer<typeof secondSchema>;
 export type Target = z.infer<typeof targetSchema>;

@@ -21,5 +21,7 @@ export function withTakes(lesson: Lesson, idOf: ReadonlyMap<string, string>): Le
       return { ...block, edits, footage: block.footage && takeId ? { ...block.footage, takeId } : null };
     }),
   }));
-  return { ...lesson, sections };
+  const { sound } = lesson.finish;
+  const musicId = sound.music && idOf.get(sound.music.takeId);
+  return { ...lesson, finish: { ...lesson.finish, sound: { ...sound, music: sound.music && musicId !== undefined && musicId !== null ? { ...sound.music, takeId: musicId } : null } }, sections };
 }

@@ -1,4 +1,4 @@
-import type { BesideLayout, Slot } from '../assembly/index.ts';
+import type { BesideLayout, Shape, Slot } from '../assembly/index.ts';
 
 /** The canvas every overlay is laid out on; other sizes scale it. In layout units. */
 export const REFERENCE = { width: 1280, height: 720 } as const;
@@ -10,6 +10,20 @@ export interface Box {
   height: number;
 }
 
+/** The frame of each shape, in layout units. */
+export const FRAMES: Record<Shape, { width: number; height: number }> = { wide: REFERENCE, upright: { width: 720, height: 1280 } };
+
+/** Where the picture stands in the frame: all of it, or above in an upright one, whose overlays never cover it. */
+export const PICTURE_BOXES: Record<Shape, Box> = {
+  wide: { x: 0, y: 0, ...REFERENCE },
+  upright: { x: 0, y: 0, width: 720, height: 404 },
+};
+
+/** A box, and how large what is in it is drawn, of its usual size. */
+export interface Place extends Box {
+  scale: number;
+}
+
 /** Graphics safe area, 90 % of width and height (EBU R 95, SMPTE ST 2046-1). In layout units. */
 export const SAFE_AREA: Box = { x: 64, y: 36, width: 1152, height: 648 };
 
@@ -17,16 +31,29 @@ export const SAFE_AREA: Box = { x: 64, y: 36, width: 1152, height: 648 };
 export const MIN_TEXT = 36;
 
 /**
- * The usual place of each slot: clock top right, count top left, cue below the count, caution above the caption
- * lines. They never overlap (an arrow, which may point anywhere on a still picture, aside), leave the middle to the performer and the bottom to captions. Even numbers, so
+ * The usual place of each slot: clock top right, count top left, the side between them, cue below the count, board below
+ * the clock, caution above the caption lines. They never overlap (an arrow, which may point anywhere on a still picture, aside), leave the middle to the performer and the bottom to captions. Even numbers, so
  * that they fall on whole chroma samples of a 1280x720 video.
  */
-export const SLOT_BOXES: Record<Slot, Box> = {
-  pointer: { x: 0, y: 0, width: REFERENCE.width, height: REFERENCE.height },
-  clock: { x: 736, y: 36, width: 480, height: 228 },
-  counter: { x: 64, y: 36, width: 368, height: 228 },
-  cue: { x: 64, y: 284, width: 420, height: 196 },
-  caution: { x: 64, y: 484, width: 1152, height: 108 },
+export const SLOT_BOXES: Record<Slot, Place> = {
+  pointer: { x: 0, y: 0, width: REFERENCE.width, height: REFERENCE.height, scale: 1 },
+  clock: { x: 736, y: 36, width: 480, height: 228, scale: 1 },
+  counter: { x: 64, y: 36, width: 368, height: 228, scale: 1 },
+  cue: { x: 64, y: 284, width: 420, height: 196, scale: 1 },
+  caution: { x: 64, y: 484, width: 1152, height: 108, scale: 1 },
+  side: { x: 448, y: 36, width: 272, height: 196, scale: 1 },
+  board: { x: 796, y: 284, width: 420, height: 196, scale: 1 },
+};
+
+/** Where each slot stands in an upright frame: below the picture, one under the other, above the caption lines. */
+export const UPRIGHT_BOXES: Record<Slot, Place> = {
+  pointer: { ...PICTURE_BOXES.upright, scale: PICTURE_BOXES.upright.width / REFERENCE.width },
+  clock: { x: 336, y: 424, width: 360, height: 172, scale: 0.75 },
+  counter: { x: 24, y: 424, width: 276, height: 172, scale: 0.75 },
+  side: { x: 24, y: 612, width: 218, height: 156, scale: 0.8 },
+  board: { x: 262, y: 612, width: 434, height: 206, scale: 1 },
+  cue: { x: 24, y: 834, width: 672, height: 196, scale: 1 },
+  caution: { x: 24, y: 1042, width: 672, height: 108, scale: 0.85 },
 };
 
 /** Where a small second view stands: in a lower corner, inside the safe area. */

@@ -2,13 +2,14 @@ import { createRequire } from 'node:module';
 import { createCanvas, GlobalFonts } from '@napi-rs/canvas';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { firstCut, slots } from '../assembly/index.ts';
-import { themes, usualFinish } from '../lesson/index.ts';
+import { firstCut, slots, type Board } from '../assembly/index.ts';
+import { LIMITS, themes, usualFinish } from '../lesson/index.ts';
 import { arbitraryLesson } from '../testing/arbitrary.ts';
 import { firstFrameFrom, instantOfFrame } from '../time/index.ts';
 import {
   fitText,
   FONT_FAMILIES,
+  FRAMES,
   indexAt,
   inkOf,
   MIN_TEXT,
@@ -21,10 +22,12 @@ import {
   sceneAt,
   SLOT_BOXES,
   slotAt,
+  UPRIGHT_BOXES,
   type Box,
   type PaintContext,
   type SceneItem,
 } from './index.ts';
+import { throughGround } from './ink.ts';
 
 const { look } = usualFinish;
 const measure = (text: string, size: number) => [...text].length * size * 0.55;
@@ -38,7 +41,7 @@ beforeAll(() => {
 
 function context(width: number, height: number) {
   const ctx = createCanvas(width, height).getContext('2d');
-  return { ctx, paint: ctx as unknown as PaintContext, pixels: () => ctx.getImageData(0, 0, width, height).data };
+  return { ctx, canvas: ctx.canvas, paint: ctx as unknown as PaintContext, pixels: () => ctx.getImageData(0, 0, width, height).data };
 }
 
 describe('scenes', () => {
@@ -84,7 +87,7 @@ describe('scenes', () => {
   it('count beats, breaths and time gone', () => {
     const cut = { ...firstCut({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
     const span = { startMs: 0, endMs: 4_000, goneMs: 0, ofMs: 4_000 };
-    cut.lanes.counter = [{ ...span, slot: 'counter', rep: 2, reps: 4, side: null, note: '', beats: 8 }];
+    cut.lanes.counter = [{ ...span, slot: 'counter', rep: 2, reps: 4, side: null, note: '', beats: 8, missed: false }];
     cut.lanes.clock = [{ ...span, slot: 'clock', phase: 'hold', title: 'Heron', next: 'Last one', round: '', up: true, breaths: { inMs: 1_500, outMs: 2_500 } }];
     // 8 beats in 4 s are 120 a minute (arithmetic).
     expect([0, 499, 500, 3_999].map((ms) => slotAt(cut, 'counter', ms))).toMatchObject([1, 1, 2, 8].map((rep) => ({ rep, reps: 8 })));
@@ -93,7 +96,7 @@ describe('scenes', () => {
   });
 
   it('are the same only when nothing seen differs', () => {
-    const item = { slot: 'counter', rep: 1, reps: 3, side: 'left', note: '', box: SLOT_BOXES.counter } as const satisfies SceneItem;
+    const item = { slot: 'counter', rep: 1, reps: 3, side: 'left', note: '', shown: 1, tail: 'of 3', reached: false, missed: false, box: SLOT_BOXES.counter } as const satisfies SceneItem;
     expect(sameItem(item, { ...item })).toBe(true);
     expect(sameItem(item, { ...item, rep: 2 })).toBe(false);
     expect(sameItem(item, null)).toBe(false);
@@ -113,10 +116,10 @@ describe('layout', () => {
     expect([SAFE_AREA.width / REFERENCE.width, SAFE_AREA.height / REFERENCE.height]).toEqual([0.9, 0.9]);
     // An arrow may point anywhere on a still picture.
     const { pointer: _arrow, ...kept } = SLOT_BOXES;
-    const boxes = Object.values(kept);
+    const boxes: Box[] = Object.values(kept);
     for (const box of boxes) {
       expect(inside(box, SAFE_AREA)).toBe(true);
-      expect(Object.values(box).every((side) => side % 2 === 0)).toBe(true);
+      expect([box.x, box.y, box.width, box.height].every((side) => side % 2 === 0)).toBe(true);
       for (const other of boxes) if (other !== box) expect(apart(box, other)).toBe(true);
     }
   });
@@ -155,34 +158,62 @@ describe('layout', () => {
     const accent = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`);
     fc.assert(
       fc.property(fc.constantFrom(...themes), accent, (theme, own) => {
-        const ink = inkOf({ theme, accent: own });
+        const ink = inkOf({ theme, accent: own, backing: 100 });
         for (const text of [ink.text, ink.dim, ink.accent, ink.rest, ink.ready]) expect(contrast(text, ink.panel)).toBeGreaterThanOrEqual(4.5);
         for (const ground of [ink.caution, ink.correction]) expect(contrast(ink.cautionText, ground)).toBeGreaterThanOrEqual(4.5);
         expect(contrast(ink.onAccent, ink.accent)).toBeGreaterThanOrEqual(4.5);
+        // A ground that lets the picture through is read over black and over white.
+        const thin = inkOf({ theme, accent: own, backing: LIMITS.backing.min });
+        for (const ground of throughGround(thin.panel, thin.backing)) for (const text of [thin.text, thin.dim, thin.accent, thin.rest, thin.ready]) expect(contrast(text, ground)).toBeGreaterThanOrEqual(4.5);
         for (const text of [ink.text, ink.dim, ink.accent]) expect(contrast(text, ink.card)).toBeGreaterThanOrEqual(4.5);
       }),
     );
     // One that can be read is left as it is.
-    expect(inkOf({ theme: 'warm', accent: '#ffb454' }).accent).toBe('#ffb454');
+    expect(inkOf({ theme: 'warm', accent: '#ffb454', backing: 100 }).accent).toBe('#ffb454');
   });
 });
 
+const boards: Board[] = [
+  { kind: 'chapter', title: 'Warm-up' },
+  { kind: 'name', name: 'Coach' },
+  { kind: 'kit', lines: ['1 rope, or a towel', '2 bottles', 'water', 'a mat', 'tape'] },
+  { kind: 'level', form: 'easier', text: 'From the knees', rule: 'If your back sags' },
+  { kind: 'strip', done: 2, of: 5, now: 'Skipping', then: 'Cool-down' },
+  { kind: 'floor', floor: { blockId: 'b', title: '', move: { widthCm: 100, depthCm: 100, heightCm: 220 }, marks: [{ mark: { id: 'm', kind: 'marker', label: 'Bottle', rightCm: 0, forwardCm: 100, widthCm: 30, depthCm: 30 }, screenRightCm: 60, nearCm: 100, widthCm: 0, depthCm: 0 }], reach: { screenLeftCm: 50, screenRightCm: 60, farCm: 50, nearCm: 100 }, size: { widthCm: 110, depthCm: 150, heightCm: 220 } } },
+];
+
 describe('painter', () => {
-  const clock = (digits: string): SceneItem => ({ box: SLOT_BOXES.clock, slot: 'clock', phase: 'work', digits, left: 0.5, title: 'Rope skipping', next: 'Next: rest 10 s', round: '2 of 4' });
+  const clock = (digits: string): SceneItem => ({ box: SLOT_BOXES.clock, slot: 'clock', phase: 'work', word: 'Work', last: false, digits, left: 0.5, title: 'Rope skipping', next: 'Next: rest 10 s', round: '2 of 4', also: '' });
   const items: SceneItem[] = [
     clock('18'),
-    { box: SLOT_BOXES.counter, slot: 'counter', rep: 10, reps: 12, side: 'left', note: 'Set 1 of 2' },
-    { box: SLOT_BOXES.cue, slot: 'cue', text: 'A long cue that needs more than the two lines it may have on the card', moment: 'action' },
-    { box: SLOT_BOXES.caution, slot: 'caution', text: 'Stop if it hurts. '.repeat(12), tone: 'caution' },
-    { box: SLOT_BOXES.caution, slot: 'caution', text: 'The left hand, not the right', tone: 'correction' },
+    { box: SLOT_BOXES.counter, slot: 'counter', rep: 10, reps: 12, side: 'left', note: 'Set 1 of 2', shown: 10, tail: 'of 12', reached: false, missed: true },
+    { box: SLOT_BOXES.counter, slot: 'counter', rep: 12, reps: 12, side: null, note: '', shown: 12, tail: 'of 12', reached: true, missed: false },
+    { box: SLOT_BOXES.cue, slot: 'cue', text: 'A long cue that needs more than the two lines it may have on the card', moment: 'action', word: 'Now', also: '', right: '', wrong: '' },
+    { box: SLOT_BOXES.cue, slot: 'cue', text: 'Snap and stop', moment: 'action', word: 'Now', also: '', right: 'The wrist stops', wrong: 'The arm swings on and on and on' },
+    { box: SLOT_BOXES.cue, slot: 'cue', text: 'قف على جنبك', moment: 'ready', word: 'Ready', also: 'Stand side-on', right: '', wrong: '' },
+    { box: SLOT_BOXES.caution, slot: 'caution', text: 'Stop if it hurts. '.repeat(12), tone: 'caution', also: 'Para si duele' },
+    { box: SLOT_BOXES.caution, slot: 'caution', text: 'The left hand, not the right', tone: 'correction', also: '' },
     { box: SLOT_BOXES.pointer, slot: 'pointer', text: 'Elbow', x: 300, y: 600 },
+    ...(['left', 'right', 'near', 'far'] as const).map((seen): SceneItem => ({ box: SLOT_BOXES.side, slot: 'side', side: 'left', seen, away: seen === 'left', word: 'Left', reading: 'on the left here' })),
+    ...boards.map((board): SceneItem => ({ box: SLOT_BOXES.board, slot: 'board', board, heading: 'You need', also: board.kind === 'chapter' ? 'Calentamiento' : '' })),
   ];
+
+  it('paints every slot inside the smaller boxes of an upright frame too', () => {
+    for (const item of items) {
+      const { canvas, paint, pixels } = context(FRAMES.upright.width, FRAMES.upright.height);
+      const box = UPRIGHT_BOXES[item.slot];
+      paintScene(paint, { atMs: 0, shape: 'upright', card: null, rising: null, items: [{ ...item, box }], caption: null, look }, canvas.width);
+      expect(pixels().some((value) => value !== 0)).toBe(true);
+      canvas.getContext('2d').clearRect(box.x, box.y, box.width, box.height);
+      expect(pixels().every((value) => value === 0)).toBe(true);
+    }
+  });
 
   it('paints a slot alone as it paints it in the whole scene, and nothing beside its box', () => {
     for (const item of items) {
       const box = SLOT_BOXES[item.slot];
       const whole = context(REFERENCE.width, REFERENCE.height);
-      paintScene(whole.paint, { atMs: 0, card: null, rising: null, items: [item], caption: null, look }, REFERENCE.width);
+      paintScene(whole.paint, { atMs: 0, shape: 'wide', card: null, rising: null, items: [item], caption: null, look }, REFERENCE.width);
       const alone = context(box.width, box.height);
       paintItemAt(alone.paint, item, look, { left: box.x, top: box.y, scale: 1 });
       const part = whole.ctx.getImageData(box.x, box.y, box.width, box.height).data;
@@ -220,9 +251,9 @@ describe('painter', () => {
 
   it('scales with the picture and clears what was there', () => {
     const small = context(640, 360);
-    paintScene(small.paint, { atMs: 0, card: { heading: 'Kit', lines: ['Rope', 'Disc'] }, rising: null, items: [], caption: null, look }, 640);
+    paintScene(small.paint, { atMs: 0, shape: 'wide', card: { heading: 'Kit', lines: ['Rope', 'Disc'] }, rising: null, items: [], caption: null, look }, 640);
     expect(small.pixels()[3]).toBe(255);
-    paintScene(small.paint, { atMs: 0, card: null, rising: null, items: [clock('5')], caption: null, look }, 640);
+    paintScene(small.paint, { atMs: 0, shape: 'wide', card: null, rising: null, items: [clock('5')], caption: null, look }, 640);
     const { x, y, width, height } = SLOT_BOXES.clock;
     expect(small.ctx.getImageData((x + width / 2) / 2, (y + height / 2) / 2, 1, 1).data[3]).toBe(255);
     expect(small.pixels()[3]).toBe(0);

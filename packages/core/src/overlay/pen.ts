@@ -10,6 +10,7 @@ export interface PaintContext {
   font: string;
   textAlign: string;
   textBaseline: string;
+  direction: string;
   save(): void;
   restore(): void;
   scale(x: number, y: number): void;
@@ -30,7 +31,10 @@ export interface PaintContext {
 
 /** Families under which both shells load the shipped font files, so that both draw the same glyphs. */
 export const FONT_FAMILIES = { regular: 'ZestRegular', bold: 'ZestBold' } as const;
-const stack = { regular: 'ZestRegular, ZestRegularExt', bold: 'ZestBold, ZestBoldExt' } as const;
+/** Further files each family has, for letters the first one lacks. */
+export const FONT_PARTS = ['Ext', 'Greek', 'Cyrillic', 'Arabic', 'Hebrew'] as const;
+const stackOf = (family: string) => [family, ...FONT_PARTS.map((part) => `${family}${part}`)].join(', ');
+const stack = { regular: stackOf(FONT_FAMILIES.regular), bold: stackOf(FONT_FAMILIES.bold) } as const;
 export type Weight = keyof typeof stack;
 
 export function setFont(ctx: PaintContext, weight: Weight, size: number): void {
@@ -44,11 +48,14 @@ export function measurer(ctx: PaintContext, weight: Weight): Measure {
   };
 }
 
-export function panel(ctx: PaintContext, box: Box, fill: string, edge: string): void {
+/** @param backing how much of the picture the ground covers, 0 to 1 */
+export function panel(ctx: PaintContext, box: Box, fill: string, edge: string, backing = 1): void {
   ctx.beginPath();
   ctx.roundRect(box.x + 2, box.y + 2, box.width - 4, box.height - 4, 18);
   ctx.fillStyle = fill;
+  ctx.globalAlpha = backing;
   ctx.fill();
+  ctx.globalAlpha = 1;
   ctx.lineWidth = 4;
   ctx.strokeStyle = edge;
   ctx.stroke();
@@ -62,7 +69,12 @@ export function write(ctx: PaintContext, text: string, x: number, baseline: numb
   ctx.fillText(text, x, baseline);
 }
 
-/** Writes fitted lines from `top` down; gives the top of what may follow. */
+/** Whether a text is read from right to left: by its first letter. */
+export function isRightToLeft(text: string): boolean {
+  return /^[^\p{L}]*[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u.test(text);
+}
+
+/** Writes fitted lines from `top` down, from the right edge where they are read so; gives the top of what may follow. */
 export function writeLines(
   ctx: PaintContext,
   text: string,
@@ -71,10 +83,22 @@ export function writeLines(
 ): number {
   const fitted = fitText(text, at.width, style.maxLines, style.size, measurer(ctx, style.weight));
   const lineHeight = Math.round(fitted.size * 1.14);
+  const fromRight = isRightToLeft(text);
   fitted.lines.forEach((line, i) => {
-    write(ctx, line, at.x, at.top + lineHeight * i + Math.round(fitted.size * 0.86), style.weight, fitted.size, style.colour);
+    if (fromRight) writeFromRight(ctx, line, at.x + at.width, at.top + lineHeight * i + Math.round(fitted.size * 0.86), style.weight, fitted.size, style.colour);
+    else write(ctx, line, at.x, at.top + lineHeight * i + Math.round(fitted.size * 0.86), style.weight, fitted.size, style.colour);
   });
   return at.top + lineHeight * fitted.lines.length;
+}
+
+function writeFromRight(ctx: PaintContext, text: string, right: number, baseline: number, weight: Weight, size: number, colour: string): void {
+  setFont(ctx, weight, size);
+  ctx.direction = 'rtl';
+  ctx.textAlign = 'right';
+  ctx.textBaseline = 'alphabetic';
+  ctx.fillStyle = colour;
+  ctx.fillText(text, right, baseline);
+  ctx.direction = 'ltr';
 }
 
 /**

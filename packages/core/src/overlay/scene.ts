@@ -1,18 +1,24 @@
-import type { Assembly, CardText, CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueMoment, Overlay, Slot, Source } from '../assembly/index.ts';
+import { slots, type Assembly, type Board, type CardText, type CautionOverlay, type ClockOverlay, type ClockPhase, type CounterOverlay, type CueMoment, type Overlay, type SeenSide, type Shape, type SideOverlay, type Slot, type Source } from '../assembly/index.ts';
 import type { Finish, Side } from '../lesson/index.ts';
+import { ownWord, type OwnWord } from '../script/index.ts';
 import { countdownText, elapsedText } from '../time/index.ts';
 import { indexAt } from './find.ts';
-import { SLOT_BOXES, type Box } from './layout.ts';
+import { SLOT_BOXES, type Place } from './layout.ts';
 import { placesOf } from './placement.ts';
+import { momentWords, phaseWords } from './words.ts';
 
-/** The ring moves in steps of this length, so that a burned-in video changes ten times a second at most. */
-const RING_STEP_MS = 100;
+/** The ring moves in steps of this length: smooth enough to the eye, and a burned-in video changes five times a second at most. */
+const RING_STEP_MS = 200;
 /** In a calm look, or without a ring or bar, nothing changes but the second. */
 const CALM_STEP_MS = 1_000;
 
 export interface ClockItem {
   slot: 'clock';
   phase: ClockPhase;
+  /** What the phase is called, or what is called out now. */
+  word: string;
+  /** The last seconds are on. */
+  last: boolean;
   /** Seconds to go, or gone when it counts up, as shown. */
   digits: string;
   /** Part of the ring drawn, 0 to 1, in steps of `RING_STEP_MS`: the time to go, or gone when it counts up. */
@@ -20,6 +26,8 @@ export interface ClockItem {
   title: string;
   next: string;
   round: string;
+  /** The title in the second language; empty when there is none. */
+  also: string;
 }
 
 export interface CounterItem {
@@ -28,21 +36,52 @@ export interface CounterItem {
   reps: number;
   side: Side | null;
   note: string;
+  /** The number as it is shown: done, or still to go. */
+  shown: number;
+  /** What stands beside it: "of 10", "to go". */
+  tail: string;
+  /** The last one is done. */
+  reached: boolean;
+  missed: boolean;
 }
 
 export interface CueItem {
   slot: 'cue';
   text: string;
   moment: CueMoment;
+  word: string;
+  also: string;
+  /** The right form and the usual mistake; empty when they are not said. */
+  right: string;
+  wrong: string;
 }
 
 export interface CautionItem {
   slot: 'caution';
   text: string;
   tone: CautionOverlay['tone'];
+  also: string;
 }
 
-/** Thousandths of the frame. */
+export interface SideItem {
+  slot: 'side';
+  side: Side;
+  seen: SeenSide;
+  away: boolean;
+  word: string;
+  /** How it is to be read on this picture. */
+  reading: string;
+}
+
+export interface BoardItem {
+  slot: 'board';
+  board: Board;
+  heading: string;
+  /** What it says in the second language; empty when there is none. */
+  also: string;
+}
+
+/** Thousandths of the picture. */
 export interface PointerItem {
   slot: 'pointer';
   text: string;
@@ -50,13 +89,14 @@ export interface PointerItem {
   y: number;
 }
 
-type Shown = ClockItem | CounterItem | CueItem | CautionItem | PointerItem;
+type Shown = ClockItem | CounterItem | CueItem | CautionItem | PointerItem | SideItem | BoardItem;
 /** Something on screen and where it stands, in layout units. */
-export type SceneItem = Shown & { box: Box };
+export type SceneItem = Shown & { box: Place };
 
 /** Everything on screen at one instant, resolved to what is read. */
 export interface Scene {
   atMs: number;
+  shape: Shape;
   look: Finish['look'];
   /** The full-frame card below everything, when no footage is shown. */
   card: CardText | null;
@@ -67,45 +107,114 @@ export interface Scene {
   caption: string[] | null;
 }
 
-function breathWord({ inMs, outMs }: { inMs: number; outMs: number }, sinceMs: number): string {
+type Breaths = NonNullable<ClockOverlay['breaths']>;
+
+function breathWord({ inMs, outMs }: Breaths, sinceMs: number): OwnWord {
   return sinceMs % (inMs + outMs) < inMs ? 'Breathe in' : 'Breathe out';
 }
 
-function clockItem(overlay: ClockOverlay, ms: number, stepMs: number): ClockItem {
+type Words = Assembly['words'];
+
+/** The program's own word, in both languages where both are shown. */
+function sayIn({ language, other }: Words, word: OwnWord): string {
+  const own = ownWord(word, language);
+  const second = other ? (other.texts[word] ?? ownWord(word, other.language)) : own;
+  return second === own ? own : `${own} · ${second}`;
+}
+
+const otherOf = ({ other }: Words, text: string): string => other?.texts[text] ?? '';
+
+const CALLED: ReadonlySet<ClockPhase> = new Set(['work', 'hold']);
+/** Halfway is called from this length on, and the last seconds from that one; as the pacer does (common practice). */
+const HALFWAY_FROM_MS = 20_000;
+const LAST_FROM_MS = 10_000;
+const LAST_MS = 5_000;
+const CALL_MS = 2_000;
+
+/** What is called out at a moment of a work, where something is. */
+function calledAt({ phase, ofMs }: ClockOverlay, goneMs: number): OwnWord | null {
+  if (!CALLED.has(phase)) return null;
+  if (ofMs >= LAST_FROM_MS && ofMs - goneMs <= LAST_MS) return 'Last five';
+  const sinceHalf = goneMs - ofMs / 2;
+  return ofMs >= HALFWAY_FROM_MS && sinceHalf >= 0 && sinceHalf < CALL_MS ? 'Halfway' : null;
+}
+
+function clockItem(overlay: ClockOverlay, ms: number, { calm, clock }: Finish['look'], words: Words): ClockItem {
   const { phase, title, round, up, breaths } = overlay;
+  const stepMs = calm || clock === 'digits' ? CALM_STEP_MS : RING_STEP_MS;
   const goneMs = overlay.goneMs + ms - overlay.startMs;
   const remainingMs = overlay.ofMs - goneMs;
   const stepped = Math.ceil((up ? goneMs : remainingMs) / stepMs) * stepMs;
+  const called = calm ? null : calledAt(overlay, goneMs);
   return {
     slot: 'clock',
     phase,
+    word: sayIn(words, called ?? phaseWords[phase]),
+    last: called === 'Last five',
     digits: up ? elapsedText(goneMs) : countdownText(remainingMs),
     left: Math.min(1, stepped / overlay.ofMs),
     title,
-    next: breaths ? breathWord(breaths, goneMs) : overlay.next,
+    next: breaths ? sayIn(words, breathWord(breaths, goneMs)) : overlay.next,
     round,
+    also: otherOf(words, title),
   };
 }
 
 /** On a count of 8 the number is the beat: beat `k` begins `k - 1` equal parts into the span. */
-function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats }: CounterOverlay, ms: number): CounterItem {
-  if (beats === null) return { slot: 'counter', rep, reps, side, note };
-  const beat = Math.floor(((goneMs + ms - startMs) * beats) / ofMs) + 1;
-  return { slot: 'counter', rep: beat, reps: beats, side, note };
+function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats, missed }: CounterOverlay, ms: number, { counting }: Finish['look'], words: Words): CounterItem {
+  const isDown = counting === 'down' && beats === null;
+  const [now, all] = beats === null ? [rep, reps] : [Math.floor(((goneMs + ms - startMs) * beats) / ofMs) + 1, beats];
+  return {
+    slot: 'counter',
+    rep: now,
+    reps: all,
+    side,
+    note: missed ? sayIn(words, 'Does not count') : note,
+    shown: isDown ? all - now : now,
+    tail: isDown ? sayIn(words, 'to go') : `${ownWord('of', words.language)} ${all}`,
+    reached: beats === null && reps > 1 && rep === reps && !missed,
+    missed,
+  };
 }
 
-function shownBy(overlay: Overlay, ms: number, { calm, clock }: Finish['look']): Shown {
+function sideItem({ side, seen, away, mirrored }: SideOverlay, words: Words): SideItem {
+  const readings = { near: 'the near side', far: 'the far side', left: 'on the left here', right: 'on the right here' } as const satisfies Record<SeenSide, OwnWord>;
+  return { slot: 'side', side, seen, away, word: sayIn(words, side === 'left' ? 'Left' : 'Right'), reading: ownWord(mirrored && (seen === 'left' || seen === 'right') ? 'as in a mirror' : readings[seen], words.language) };
+}
+
+function boardItem(board: Board, words: Words): BoardItem {
+  switch (board.kind) {
+    case 'chapter':
+      return { slot: 'board', board, heading: '', also: otherOf(words, board.title) };
+    case 'name':
+      return { slot: 'board', board, heading: '', also: otherOf(words, board.name) };
+    case 'kit':
+      return { slot: 'board', board, heading: sayIn(words, 'You need'), also: '' };
+    case 'floor':
+      return { slot: 'board', board, heading: sayIn(words, 'The floor'), also: '' };
+    case 'level':
+      return { slot: 'board', board, heading: sayIn(words, board.form === 'easier' ? 'Easier' : 'Harder'), also: otherOf(words, board.text) };
+    case 'strip':
+      return { slot: 'board', board, heading: sayIn(words, 'Then'), also: '' };
+  }
+}
+
+function shownBy(overlay: Overlay, ms: number, { look, words }: Assembly): Shown {
   switch (overlay.slot) {
     case 'clock':
-      return clockItem(overlay, ms, calm || clock === 'digits' ? CALM_STEP_MS : RING_STEP_MS);
+      return clockItem(overlay, ms, look, words);
     case 'counter':
-      return counterItem(overlay, ms);
+      return counterItem(overlay, ms, look, words);
     case 'cue':
-      return { slot: 'cue', text: overlay.text, moment: overlay.moment };
+      return { slot: 'cue', text: overlay.text, moment: overlay.moment, word: sayIn(words, momentWords[overlay.moment]), also: otherOf(words, overlay.text), right: overlay.pair?.right ?? '', wrong: overlay.pair?.wrong ?? '' };
     case 'caution':
-      return { slot: 'caution', text: overlay.text, tone: overlay.tone };
+      return { slot: 'caution', text: overlay.text, tone: overlay.tone, also: otherOf(words, overlay.text) };
     case 'pointer':
       return { slot: 'pointer', text: overlay.text, x: overlay.x, y: overlay.y };
+    case 'side':
+      return sideItem(overlay, words);
+    case 'board':
+      return boardItem(overlay.board, words);
   }
 }
 
@@ -114,10 +223,8 @@ export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | 
   const overlay = assembly.lanes[slot][indexAt(assembly.lanes[slot], ms)];
   if (!overlay) return null;
   const box = placesOf(assembly)[indexAt(assembly.blocks, ms)]?.[slot] ?? SLOT_BOXES[slot];
-  return { ...shownBy(overlay, ms, assembly.look), box };
+  return { ...shownBy(overlay, ms, assembly), box };
 }
-
-const paintingOrder = ['pointer', 'caution', 'cue', 'counter', 'clock'] as const;
 
 /**
  * The list of things on screen at `ms` of the finished video. Pure: the same assembly and instant give
@@ -125,7 +232,7 @@ const paintingOrder = ['pointer', 'caution', 'cue', 'counter', 'clock'] as const
  */
 export function sceneAt(assembly: Assembly, ms: number): Scene {
   const items: SceneItem[] = [];
-  for (const slot of paintingOrder) {
+  for (const slot of slots) {
     const item = slotAt(assembly, slot, ms);
     if (item) items.push(item);
   }
@@ -133,6 +240,7 @@ export function sceneAt(assembly: Assembly, ms: number): Scene {
   const cardIn = (source: Source | undefined) => (source?.kind === 'card' ? source.card : null);
   return {
     atMs: ms,
+    shape: assembly.shape,
     look: assembly.look,
     card: cardIn(segment?.source),
     rising: segment?.under ? { part: (ms - segment.startMs) / (segment.endMs - segment.startMs), over: cardIn(segment.under.source) } : null,

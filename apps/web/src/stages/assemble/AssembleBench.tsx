@@ -1,19 +1,23 @@
 import { Alert, Box, Button, Paper, Slider, Stack, Typography } from '@mui/material';
 import { ownMoment } from '@zest/core/assembly';
-import type { Edit, EditKind } from '@zest/core/lesson';
+import type { Edit, EditKind, Finish } from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
 import { clockText, frameText } from '@zest/core/time';
 import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
+import { useAppDispatch } from '../../app/store.ts';
 import { useAssembly, useChosenBlock, useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 import { Stage } from '../../player/Stage.tsx';
 import type { LessonPlayer } from '../../player/player.ts';
 import { makeId } from '../../app/ids.ts';
 import { onStageKey } from '../../ui/keys.ts';
+import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { useKeys } from '../../ui/use-keys.ts';
 import { useLatest } from '../../ui/use-latest.ts';
+import { uploadPicture } from '../film/uploads.ts';
 import { ChangeForm } from './ChangeForm.tsx';
 import { ChangePanel } from './ChangePanel.tsx';
-import { FinishPanel } from './FinishPanel.tsx';
+import { LookPanel } from './LookPanel.tsx';
+import { SoundPanel } from './SoundPanel.tsx';
 import { Lanes } from './Lanes.tsx';
 import { PlacePicker } from './PlacePicker.tsx';
 import { useCaption, usePlayClock, usePlayMs, type PlayClock } from './play-clock.ts';
@@ -23,6 +27,7 @@ import { placing, useChanges, withoutDraft } from './use-changes.ts';
 import { useWindow } from './use-window.ts';
 
 const takeUrl = (takeId: string) => `/api/takes/${takeId}/video`;
+const finishedUrl = (takeId: string, { lufs, lowCut, noise }: Finish['sound']) => `/api/takes/${takeId}/finished?${new URLSearchParams({ lufs: String(lufs), lowCut: String(lowCut), noise }).toString()}`;
 
 function Position({ clock, durationMs }: { clock: PlayClock; durationMs: number }) {
   return (
@@ -48,12 +53,17 @@ function LanesNow({ clock, ...props }: Omit<Parameters<typeof Lanes>[0], 'atMs'>
 
 /** The lesson as students will see it, with what is on screen when in lanes below, and what can be changed by hand beside it. */
 export function AssembleBench() {
-  const { lesson } = useOpenLesson();
+  const { id, lesson } = useOpenLesson();
   const { block, choose } = useChosenBlock();
   const takes = useTakes();
   const changes = useChanges();
   const { draft } = changes;
-  const assembly = useAssembly(useMemo(() => withoutDraft(lesson, draft), [lesson, draft]));
+  const wide = useAssembly(useMemo(() => withoutDraft(lesson, draft), [lesson, draft]));
+  const [isUpright, setUpright] = useState(false);
+  const [isFinished, setFinished] = useState(false);
+  // A place is chosen on the wide picture.
+  const showsUpright = isUpright && draft === null;
+  const assembly = useMemo(() => (showsUpright ? { ...wide, shape: 'upright' as const } : wide), [wide, showsUpright]);
   const moments = useMemo(() => momentsOf(assembly), [assembly]);
   const player = useRef<LessonPlayer>(null);
   const stage = useRef<HTMLDivElement>(null);
@@ -112,6 +122,21 @@ export function AssembleBench() {
     changes.keep(block.id, { id, kind: 'taps', taps: made });
   };
 
+  const dispatch = useAppDispatch();
+  const putPicture = async (file: File) => {
+    if (!block) return;
+    player.current?.pause();
+    const atMs = momentMs();
+    const sent = await dispatch(uploadPicture(id, block.id, file));
+    if ('fault' in sent) setFault(sent.fault);
+    else changes.begin('picture', block.id, { stretch: null, atMs, otherTakeId: sent.takeId });
+  };
+
+  const compare = () => {
+    setFinished(!isFinished);
+    // The other sound begins where this one was.
+    player.current?.seek(clock.ms);
+  };
   const mark = (end: 'from' | 'to') => {
     const ms = clock.ms;
     const around = assembly.blocks[indexAt(assembly.blocks, ms)];
@@ -129,6 +154,7 @@ export function AssembleBench() {
   useKeys({
     f: () => mark('from'),
     t: () => mark('to'),
+    v: compare,
     Escape: () => (draft ? changes.setDraft(null) : setStretch(null)),
     Delete: () => own && begin('leave-out'),
     PageDown: () => seek(nextMoment(moments, clock.ms, 1)),
@@ -145,7 +171,7 @@ export function AssembleBench() {
             {fault}
           </Alert>
         )}
-        <Box ref={stage} sx={{ position: 'relative', scrollMarginTop: 180, maxWidth: 'calc((100vh - 420px) * 16 / 9)', minWidth: { md: 480 }, width: '100%', alignSelf: 'center' }}>
+        <Box ref={stage} sx={{ position: 'relative', scrollMarginTop: 180, maxWidth: showsUpright ? 'calc((100vh - 300px) * 9 / 16)' : 'calc((100vh - 420px) * 16 / 9)', minWidth: { md: showsUpright ? 300 : 480 }, width: '100%', alignSelf: 'center' }}>
           <StageAndCaption
             clock={clock}
             assembly={assembly}
@@ -157,6 +183,7 @@ export function AssembleBench() {
             onPlaying={setPlaying}
             onFault={setFault}
             label={`${lesson.title}, preview`}
+            {...(isFinished && { soundUrl: (takeId: string) => finishedUrl(takeId, lesson.finish.sound) })}
           />
           {place && draft && <PlacePicker shape={place.shape} value={place.value} onPick={(box) => changes.setDraft({ ...draft, edit: place.pick(box) })} />}
         </Box>
@@ -171,6 +198,8 @@ export function AssembleBench() {
             + frame
           </Button>
           <Position clock={clock} durationMs={assembly.durationMs} />
+          <ToggleChip label="Upright" isOn={isUpright} onToggle={() => setUpright(!isUpright)} />
+          <ToggleChip label="Finished sound" isOn={isFinished} onToggle={compare} />
           <Button onClick={() => setWindow(null)}>Whole lesson</Button>
           <Button disabled={!placed} onClick={() => placed && setWindow({ startMs: placed.startMs, endMs: placed.endMs })}>
             This block
@@ -196,8 +225,9 @@ export function AssembleBench() {
             onCancel={() => setTaps(false)}
           />
         )}
-        {block && <ChangePanel block={block} stretch={own?.blockId === block.id ? own : null} hasOtherTake={otherTakes.length > 0} dropped={assembly.dropped} takeName={takeName} onBegin={begin} onTap={() => setTaps(true)} onOpen={open} onRemove={changes.remove} />}
-        <FinishPanel finish={lesson.finish} />
+        {block && <ChangePanel block={block} stretch={own?.blockId === block.id ? own : null} hasOtherTake={otherTakes.length > 0} dropped={assembly.dropped} takeName={takeName} onBegin={begin} onTap={() => setTaps(true)} onPicture={(file) => void putPicture(file)} onOpen={open} onRemove={changes.remove} />}
+        <LookPanel look={lesson.finish.look} hasSecond={lesson.second !== null} />
+        <SoundPanel sound={lesson.finish.sound} />
       </Stack>
     </Box>
   );

@@ -1,12 +1,13 @@
 import { Alert, Button, Checkbox, FormControlLabel, Paper, Stack, Typography } from '@mui/material';
-import { besideLayouts, editNames, LIMITS, soundsAgain, type Edit } from '@zest/core/lesson';
+import { besideLayouts, editNames, LIMITS, overlaySlots, soundsAgain, type Edit, type EditOf } from '@zest/core/lesson';
 import { ChoiceField, LengthField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
+import { slotNames } from './words.ts';
 import { missingIn } from './new-edit.ts';
 
 const same = <const T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 const speeds = [['100', 'full speed'], ['75', 'three quarters'], ['50', 'half speed'], ['25', 'a quarter']] as const;
-const slotChoices = [['clock', 'the clock'], ['counter', 'the count'], ['cue', 'the cue'], ['caution', 'the caution']] as const;
+const slotChoices = overlaySlots.map((slot) => [slot, `the ${slotNames[slot]}`] as const);
 const MOMENT = { min: 0, max: LIMITS.targetMs.max };
 const PERCENT = { min: 0, max: 100 };
 
@@ -22,6 +23,16 @@ interface ChangeFormProps {
 /** Thousandths of the frame, as percent. */
 function PartField({ label, value, onChange }: { label: string; value: number; onChange: (value: number) => void }) {
   return <WholeField label={label} value={Math.round(value / 10)} range={PERCENT} onChange={(part) => onChange(part * 10)} sx={{ width: 104 }} />;
+}
+
+/** Where a second take begins: by its marks, or by hand. */
+function OwnStart({ edit, onChange }: { edit: EditOf<'beside'> | EditOf<'instead'>; onChange: (edit: Edit) => void }) {
+  return (
+    <>
+      <FormControlLabel label="it begins elsewhere than its marks say" control={<Checkbox checked={edit.startsAtMs !== null} onChange={(_event, on) => onChange({ ...edit, startsAtMs: on ? 0 : null })} />} />
+      {edit.startsAtMs !== null && <LengthField label="The block begins in it at" value={edit.startsAtMs} range={MOMENT} onChange={(startsAtMs) => onChange({ ...edit, startsAtMs })} sx={{ width: 190 }} />}
+    </>
+  );
 }
 
 function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes' | 'onChange'>) {
@@ -89,6 +100,7 @@ function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes
         <>
           <ChoiceField label="Second view from" value={edit.takeId} choices={takes} onChange={(takeId) => onChange({ ...edit, takeId })} sx={{ width: '100%' }} />
           <ChoiceField label="Where" value={edit.layout} choices={same(besideLayouts)} onChange={(layout) => onChange({ ...edit, layout })} sx={{ width: 150 }} />
+          <OwnStart edit={edit} onChange={onChange} />
         </>
       );
     case 'instead':
@@ -97,6 +109,7 @@ function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes
           <ChoiceField label="From" value={edit.takeId} choices={takes} onChange={(takeId) => onChange({ ...edit, takeId })} sx={{ width: '100%' }} />
           <FormControlLabel label="its picture" control={<Checkbox checked={edit.picture} onChange={(_event, picture) => onChange({ ...edit, picture })} />} />
           <FormControlLabel label="its sound" control={<Checkbox checked={edit.sound} onChange={(_event, sound) => onChange({ ...edit, sound })} />} />
+          <OwnStart edit={edit} onChange={onChange} />
         </>
       );
     case 'note':
@@ -129,8 +142,9 @@ function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes
           <PartField label="Down, %" value={edit.y} onChange={(y) => onChange({ ...edit, y })} />
         </>
       );
+    case 'picture':
     case 'fade':
-      return <LengthField label="How long" value={edit.lengthMs} range={LIMITS.fadeMs} onChange={(lengthMs) => onChange({ ...edit, lengthMs })} sx={{ width: 110 }} />;
+      return <LengthField label="How long" value={edit.lengthMs} range={edit.kind === 'fade' ? LIMITS.fadeMs : LIMITS.extraMs} onChange={(lengthMs) => onChange({ ...edit, lengthMs })} sx={{ width: 110 }} />;
     default:
       return null;
   }

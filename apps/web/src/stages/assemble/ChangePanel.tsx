@@ -2,6 +2,7 @@ import { Alert, Box, Button, IconButton, List, ListItem, Paper, Stack, Typograph
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import type { DroppedEdit } from '@zest/core/assembly';
 import type { Block, Edit, EditKind } from '@zest/core/lesson';
+import { FileButton } from '../../ui/FileButton.tsx';
 import { momentActions, needsTake, stretchActions } from './new-edit.ts';
 import type { OwnStretch } from './stretch.ts';
 import { editText, momentText } from './words.ts';
@@ -14,12 +15,13 @@ interface ChangePanelProps {
   takeName: (takeId: string) => string;
   onBegin: (kind: EditKind) => void;
   onTap: () => void;
+  onPicture: (file: File) => void;
   onOpen: (edit: Edit) => void;
   onRemove: (blockId: string, edit: Edit) => void;
 }
 
 /** What can be changed by hand in the block, and what was. */
-export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, onBegin, onTap, onOpen, onRemove }: ChangePanelProps) {
+export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, onBegin, onTap, onPicture, onOpen, onRemove }: ChangePanelProps) {
   const lost = new Set(dropped.map(({ edit }) => edit));
   const made = block.edits.filter((edit) => !lost.has(edit));
   const isFilmed = block.footage !== null;
@@ -49,6 +51,7 @@ export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, o
               {label}
             </Button>
           ))}
+          <FileButton label="Put in a picture" accept="image/png,image/jpeg,image/webp" onFile={onPicture} />
         </Stack>
         <Typography variant="body2" color="text.secondary" sx={{ mt: 1.5, mb: 0.75 }}>
           The whole block:

@@ -7,6 +7,8 @@ import { ReactionDialog, readReaction } from './ReactionDialog.tsx';
 export interface Tap {
   atMs: number;
   side: Side | null;
+  /** Done, but not as it should be. */
+  missed: boolean;
 }
 
 interface TapPanelProps {
@@ -22,24 +24,27 @@ export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) 
   const [taps, setTaps] = useState<Tap[]>([]);
   const [reactionMs, setReaction] = useState(readReaction);
   const [measures, setMeasures] = useState(false);
-  const tap = (side: Side | null) => {
+  const tap = (side: Side | null, missed = false) => {
     const ms = momentMs();
     if (ms === null || measures) return;
-    setTaps((known) => [...known, { atMs: Math.max(0, Math.round(ms - (reactionMs ?? 0))), side }]);
+    setTaps((known) => [...known, { atMs: Math.max(0, Math.round(ms - (reactionMs ?? 0))), side, missed }]);
   };
-  useKeys({ ArrowDown: () => tap(null), ArrowLeft: () => tap('left'), ArrowRight: () => tap('right') });
-  const on = (side: Side) => taps.filter((one) => one.side === side).length;
+  useKeys({ ArrowDown: () => tap(null), ArrowLeft: () => tap('left'), ArrowRight: () => tap('right'), ArrowUp: () => tap(null, true) });
+  const counted = taps.filter(({ missed }) => !missed);
+  const on = (side: Side) => counted.filter((one) => one.side === side).length;
+  const missed = taps.length - counted.length;
   return (
     <Paper variant="outlined" component="section" aria-label="Count by taps" sx={{ p: 1.5, borderColor: 'primary.main' }}>
       <Typography variant="h3" sx={{ fontSize: '1.05rem' }}>
         Count by taps
       </Typography>
       <Typography variant="body2" sx={{ my: 1 }}>
-        Play the block and tap ↓ as each repetition is done, or ← and → for the sides. The count on screen then follows your taps.
+        Play the block and tap ↓ as each repetition is done, or ← and → for the sides. ↑ is one that does not count. The count on screen then follows your taps.
       </Typography>
       <Typography sx={{ fontSize: '2.4rem', fontWeight: 750, fontVariantNumeric: 'tabular-nums' }} data-testid="taps">
-        {taps.length}
+        {counted.length}
       </Typography>
+      {missed > 0 && <Typography variant="body2">{missed} not counted</Typography>}
       {(on('left') > 0 || on('right') > 0) && (
         <Typography variant="body2">
           {on('left')} left, {on('right')} right
@@ -58,6 +63,9 @@ export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) 
         <Button variant="outlined" size="large" onClick={() => tap('right')}>
           → Right
         </Button>
+        <Button variant="outlined" size="large" onClick={() => tap(null, true)}>
+          ↑ Does not count
+        </Button>
       </Stack>
       <Typography variant="body2" color="text.secondary">
         {reactionMs === null ? 'How quickly you tap has not been measured on this device.' : `Your taps come ${reactionMs} ms after what you see; they are put right by that.`}{' '}
@@ -67,7 +75,7 @@ export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) 
       </Typography>
       <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
         <Button variant="contained" disabled={taps.length === 0} onClick={() => onDone(taps)}>
-          Use these {taps.length}
+          Use these {counted.length}
         </Button>
         <Button onClick={onCancel}>Leave it</Button>
       </Stack>

@@ -1,4 +1,4 @@
-import type { Assembly } from '@zest/core/assembly';
+import type { Assembly, Board } from '@zest/core/assembly';
 import { lengthText, type TimeSpan } from '@zest/core/time';
 
 export interface LaneItem extends TimeSpan {
@@ -35,16 +35,34 @@ function pictureText({ source, look, beside, under }: Assembly['segments'][numbe
   return how.length > 0 ? `Take, ${how.join(', ')}` : 'Take';
 }
 
+function boardText(board: Board): string {
+  switch (board.kind) {
+    case 'chapter':
+      return board.title;
+    case 'name':
+      return board.name;
+    case 'kit':
+      return board.lines.join(', ');
+    case 'floor':
+      return 'The floor';
+    case 'level':
+      return `${board.form}: ${board.text}`;
+    case 'strip':
+      return `${board.now}${board.then ? `, then ${board.then}` : ''}`;
+  }
+}
+
 /** A lane for each purpose the lesson uses, by what it is for. */
 export function lanesOf(assembly: Assembly): Lane[] {
   const { lanes } = assembly;
-  const sides = assembly.lanes.counter.filter(({ side }) => side !== null);
+  const sides = lanes.side.length > 0 ? lanes.side : lanes.counter.filter(({ side }) => side !== null);
   const rows: Lane[] = [
     { name: 'Picture', items: assembly.segments.map((s) => ({ startMs: s.startMs, endMs: s.endMs, text: pictureText(s), tone: s.source.kind === 'card' ? 'plain' : 'cool' })) },
     { name: 'Clock', items: lanes.clock.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.title, tone: c.phase === 'work' ? 'warm' : 'pale' })) },
     { name: 'Count', items: joined(lanes.counter.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: `${c.reps}${c.side ? ` ${c.side}` : ''}`, tone: 'warm' as const }))) },
     { name: 'Side', items: joined(sides.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.side ?? '', tone: c.side === 'left' ? ('pale' as const) : ('plain' as const) }))) },
     { name: 'Cue', items: lanes.cue.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: 'pale' })) },
+    { name: 'Board', items: lanes.board.map((b) => ({ startMs: b.startMs, endMs: b.endMs, text: boardText(b.board), tone: 'plain' })) },
     { name: 'Arrow', items: lanes.pointer.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: 'warm' })) },
     { name: 'Caution', items: lanes.caution.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: c.tone === 'correction' ? 'cool' : 'warm' })) },
     { name: 'Captions', items: assembly.captions.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.lines.join(' '), tone: 'plain' })) },

@@ -8,7 +8,7 @@ export interface NewEditAt {
   stretch: OwnStretch | null;
   /** The block's own moment that is on screen. */
   atMs: number;
-  /** A take other than the one shown; empty when there is none. */
+  /** A take other than the one shown, or the picture that is put in; empty when there is none. */
   otherTakeId: string;
 }
 
@@ -46,6 +46,8 @@ export function newEdit(kind: EditKind, { id, stretch, atMs, otherTakeId }: NewE
       return { id, kind, atMs, lengthMs: 3_000, point: middle, text: '' };
     case 'card':
       return { id, kind, atMs, lengthMs: 5_000, heading: '', lines: [], court: false };
+    case 'picture':
+      return { id, kind, atMs, lengthMs: 5_000, takeId: otherTakeId };
     case 'taps':
       return { id, kind, taps: [] };
     case 'fade':

@@ -72,7 +72,7 @@ describe('a change by hand', () => {
 describe('the lanes', () => {
   it('are those that hold something, and say how a picture is shown', () => {
     const rows = lanesOf(cut);
-    expect(rows.map(({ name }) => name)).toEqual(['Picture', 'Clock', 'Cue']);
+    expect(rows.map(({ name }) => name)).toEqual(['Picture', 'Clock', 'Cue', 'Board']);
     expect(rows[0]?.items.map(({ text }) => text)).toEqual(['Take', 'Take, still', 'Take', 'Take', 'Take']);
   });
 });

@@ -1,7 +1,8 @@
 import { editNames, type Edit } from '@zest/core/lesson';
 import { lengthText } from '@zest/core/time';
 
-const slotNames = { clock: 'clock', counter: 'count', cue: 'cue', caution: 'caution' } as const;
+/** What each thing on screen is called. */
+export const slotNames = { clock: 'clock', counter: 'count', cue: 'cue', caution: 'caution', side: 'side', board: 'board' } as const;
 
 /** A moment of a block to a tenth of a second. */
 export const momentText = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
@@ -14,6 +15,8 @@ function details(edit: Edit, takeName: (takeId: string) => string): string {
       return `${lengthText(edit.lengthMs)}${edit.text ? `, “${edit.text}”` : ''}`;
     case 'card':
       return `${lengthText(edit.lengthMs)}, “${edit.heading}”${edit.court ? ', with the floor drawn' : ''}`;
+    case 'picture':
+      return lengthText(edit.lengthMs);
     case 'closer':
       return `${edit.zoom / 100} times as large`;
     case 'turn':
@@ -30,7 +33,7 @@ function details(edit: Edit, takeName: (takeId: string) => string): string {
     case 'shift':
       return `${slotNames[edit.slot]}, ${lengthText(Math.abs(edit.byMs))} ${edit.byMs < 0 ? 'earlier' : 'later'}`;
     case 'taps':
-      return `${edit.taps.length} repetitions`;
+      return `${edit.taps.filter(({ missed }) => !missed).length} repetitions${edit.taps.some(({ missed }) => missed) ? `, ${edit.taps.filter(({ missed }) => missed).length} not counted` : ''}`;
     case 'place':
       return slotNames[edit.slot];
     case 'fade':

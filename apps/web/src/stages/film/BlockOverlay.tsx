@@ -40,7 +40,7 @@ export function BlockOverlay({ lesson, block, momentMs, everyMs = 0 }: BlockOver
       const own = canvas.current;
       const ctx = own?.getContext('2d');
       if (!own || !ctx) return;
-      const width = fitCanvas(own);
+      const width = fitCanvas(own, cut.shape);
       const ms = latest.current();
       if (ms === null || ms < 0 || ms >= cut.durationMs) ctx.clearRect(0, 0, own.width, own.height);
       else paintScene(ctx, { ...sceneAt(cut, Math.floor(ms)), card: null, rising: null }, width);

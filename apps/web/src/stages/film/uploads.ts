@@ -57,11 +57,11 @@ async function send(takeId: string, file: Blob, resume: boolean): Promise<void> 
 
 /** Begins a take and sends its file. @returns the take's id, or the fault that kept it from starting */
 const sendAs =
-  (lessonId: string, blockId: string, file: File): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
+  (lessonId: string, blockId: string, file: File, source: 'upload' | 'picture' | 'music' = 'upload'): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
   async (dispatch) => {
-    const fault = fileFault(file);
+    const fault = source === 'upload' ? fileFault(file) : null;
     if (fault) return { fault };
-    const made = await dispatch(api.endpoints.makeTake.initiate({ lessonId, blockId, name: file.name.slice(0, 200) || 'Upload', source: 'upload' }));
+    const made = await dispatch(api.endpoints.makeTake.initiate({ lessonId, blockId, name: file.name.slice(0, 200) || 'Upload', source }));
     if (!made.data) return { fault: problemText(made.error) ?? 'The upload could not be begun.' };
     const takeId = made.data.id;
     void send(takeId, file, false).then(() => dispatch(api.util.invalidateTags(['Takes'])));
@@ -91,4 +91,41 @@ export const continueUpload =
   (take: Take, file: File): AppThunk =>
   (dispatch) => {
     void send(take.id, file, true).then(() => dispatch(api.util.invalidateTags(['Takes'])));
+  };
+
+/** The longer side of a still picture as it is sent. */
+const STILL_SIDE = 1280;
+
+/** A still picture upright and no larger than it is shown; what else a camera wrote into its file, such as the place, stays behind. */
+async function plainPicture(file: File): Promise<File | null> {
+  const bitmap = await createImageBitmap(file).catch(() => null);
+  if (!bitmap) return null;
+  const scale = Math.min(1, STILL_SIDE / Math.max(bitmap.width, bitmap.height));
+  const canvas = new OffscreenCanvas(Math.max(16, Math.round(bitmap.width * scale)), Math.max(16, Math.round(bitmap.height * scale)));
+  const ctx = canvas.getContext('2d');
+  if (!ctx) return null;
+  // Where a picture is clear, the ground of the cards shows.
+  ctx.fillStyle = '#f6efe4';
+  ctx.fillRect(0, 0, canvas.width, canvas.height);
+  ctx.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+  return new File([await canvas.convertToBlob({ type: 'image/png' })], file.name);
+}
+
+/** Sends a still picture of a block. @returns its id, or what is wrong and what to do */
+export const uploadPicture =
+  (lessonId: string, blockId: string, file: File): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
+  async (dispatch) => {
+    const picture = await plainPicture(file);
+    if (!picture) return { fault: `“${file.name}” is not a picture that can be read. Choose a JPEG, PNG or WebP file.` };
+    return dispatch(sendAs(lessonId, blockId, picture, 'picture'));
+  };
+
+const MUSIC_NAME = /\.(mp3|m4a|aac|wav|ogg|oga|opus|flac)$/i;
+
+/** Sends a piece of music of the lesson. @returns its id, or what is wrong and what to do */
+export const uploadMusic =
+  (lessonId: string, file: File): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
+  async (dispatch) => {
+    if (file.size === 0 || (!file.type.startsWith('audio/') && !MUSIC_NAME.test(file.name))) return { fault: `“${file.name}” is not a sound file. Choose an MP3, M4A, WAV, OGG or FLAC file.` };
+    return dispatch(sendAs(lessonId, '', file, 'music'));
   };

@@ -68,6 +68,7 @@ export function BlockDetails({ block }: { block: Block }) {
               <TextLine label="Where the hands go" value={company.hands} most={LIMITS.line} sx={{ flex: '1 1 260px' }} onChange={(text) => change('Hands', (d) => void (d.company.hands = text))} />
             )}
           </Stack>
+          <TextLine label="Shown by" value={block.shownBy} most={LIMITS.title} helper="First name or role, for the name tag; a code for a child" onChange={(text) => change('Shown by', (d) => void (d.shownBy = text))} />
           <SpaceFields
             title="Room it takes"
             space={footprint}

@@ -15,6 +15,7 @@ import { PaceMeter, ReadAloud } from './PaceMeter.tsx';
 import { Prompter } from './Prompter.tsx';
 import { FixedSides, Reading } from './Reading.tsx';
 import { ScriptEditor } from './ScriptEditor.tsx';
+import { SecondLanguage } from './SecondLanguage.tsx';
 import { Shown } from './Shown.tsx';
 
 interface RowProps {
@@ -80,6 +81,7 @@ export function ScriptBench() {
         <Prompter />
         <Glossary />
         <Counts />
+        <SecondLanguage />
         <Typography color="text.secondary">All that is said: {lengthText(speechMs(said, speechWpm))}</Typography>
       </Stack>
       {lesson.sections.map((section) => (

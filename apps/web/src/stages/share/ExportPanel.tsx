@@ -1,5 +1,5 @@
 import { Alert, Button, Chip, FormControlLabel, LinearProgress, Stack, Switch, Typography } from '@mui/material';
-import { exportFormats, exportHands, exportOrderSchema, exportSizes, type ExportOrder, type Job } from '@zest/contract';
+import { exportFormats, exportHands, exportOrderSchema, exportShapes, exportSizes, type ExportOrder, type Job } from '@zest/contract';
 import { blocksOf } from '@zest/core/lesson';
 import { fixedSides } from '@zest/core/script';
 import { clockText } from '@zest/core/time';
@@ -7,13 +7,15 @@ import { useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { saveNow } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson, useTakes } from '../../app/use-lesson.ts';
+import { useMaterials, useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 
 const size = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 const sizeNames = { '480': '854 × 480, small', '720': '1280 × 720, usual', '1080': '1920 × 1080, large' } as const;
-const formatNames = { mp4: 'MP4, plays everywhere', webm: 'WebM, for web pages' } as const;
+const formatNames = { mp4: 'MP4, plays everywhere', webm: 'WebM, for web pages', gif: 'GIF, silent, one block' } as const;
+const shapeNames = { wide: 'wide, 16:9', upright: 'upright, 9:16, for phones' } as const;
+const ALL = '';
 const handNames = { 'as filmed': 'as filmed', 'other hand': 'turned round for the other hand' } as const;
 const USUAL = exportOrderSchema.parse({});
 
@@ -22,8 +24,8 @@ function timeLeft(ms: number | null): string {
   return ms < 60_000 ? `, about ${Math.max(5, Math.ceil(ms / 5_000) * 5)} s to go` : `, about ${Math.ceil(ms / 60_000)} min to go`;
 }
 
-function orderWords({ size: lines, format, overlays, hand }: ExportOrder): string {
-  return [`${lines} lines`, format === 'webm' ? 'WebM' : 'MP4', overlays ? '' : 'without overlays', hand === 'other hand' ? 'for the other hand' : ''].filter((word) => word !== '').join(', ');
+function orderWords({ size: lines, format, overlays, hand, shape, language, blockId }: ExportOrder): string {
+  return [`${lines} lines`, shape === 'upright' ? 'upright' : '', format === 'webm' ? 'WebM' : format.toUpperCase(), overlays ? '' : 'without overlays', hand === 'other hand' ? 'for the other hand' : '', language === 'second' ? 'second language' : '', blockId ? 'one block' : ''].filter((word) => word !== '').join(', ');
 }
 
 function ExportRow({ job, revision }: { job: Job; revision: number }) {
@@ -65,7 +67,7 @@ function ExportRow({ job, revision }: { job: Job; revision: number }) {
           </Typography>
           <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
             <Button variant="outlined" href={`/api/jobs/${job.id}/video`}>
-              Video ({job.order?.format === 'webm' ? 'WebM' : 'MP4'})
+              {job.order?.format === 'gif' ? 'GIF' : `Video (${job.order?.format === 'webm' ? 'WebM' : 'MP4'})`}
             </Button>
             <Button variant="outlined" href={`/api/jobs/${job.id}/captions`}>
               Captions (WebVTT)
@@ -114,6 +116,8 @@ export function ExportPanel() {
   const ready = new Set(takes.filter((take) => take.state === 'ready').map((take) => take.id));
   const asCards = blocksOf(lesson).filter((block) => !block.footage || !ready.has(block.footage.takeId));
   const fixed = order.hand === 'other hand' ? blocksOf(lesson).filter(({ script, cues }) => [script, ...cues.map(({ text }) => text)].some((text) => fixedSides(text).length > 0)) : [];
+  const { music } = lesson.finish.sound;
+  const isMusicReady = useMaterials().some((take) => take.id === music?.takeId && take.state === 'ready');
   const begin = async () => {
     await dispatch(saveNow());
     await start({ lessonId: id, order });
@@ -132,10 +136,14 @@ export function ExportPanel() {
           The words fix a side of the body, which will be wrong for the other hand: {fixed.map((block) => block.title || 'Untitled').join(', ')}. The Script bench shows where, and wordings for either hand.
         </Alert>
       )}
+      {music && !isMusicReady && <Alert severity="warning">The music is not ready, so it will be missing. Look at Sound of the lesson on the Assemble bench.</Alert>}
       {problem && <Alert severity="error">{problem}</Alert>}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
         <ChoiceField label="Picture" value={order.size} choices={exportSizes.map((one) => [one, sizeNames[one]] as const)} onChange={(next) => setOrder({ ...order, size: next })} />
         <ChoiceField label="Kind of file" value={order.format} choices={exportFormats.map((one) => [one, formatNames[one]] as const)} onChange={(format) => setOrder({ ...order, format })} sx={{ width: 240 }} />
+        <ChoiceField label="Shape" value={order.shape} choices={exportShapes.map((one) => [one, shapeNames[one]] as const)} onChange={(shape) => setOrder({ ...order, shape })} sx={{ width: 240 }} />
+        <ChoiceField label="What" value={order.blockId ?? ALL} choices={[[ALL, 'the whole lesson'], ...blocksOf(lesson).map(({ id: blockId, title }) => [blockId, `only: ${title || 'Untitled'}`] as const)]} onChange={(blockId) => setOrder({ ...order, blockId: blockId === ALL ? null : blockId })} sx={{ width: 260 }} />
+        {lesson.second && <ChoiceField label="Language" value={order.language} choices={[['first', lesson.settings.language], ['second', lesson.second.language]]} onChange={(language) => setOrder({ ...order, language })} sx={{ width: 140 }} />}
         <ChoiceField label="Hand" value={order.hand} choices={exportHands.map((one) => [one, handNames[one]] as const)} onChange={(hand) => setOrder({ ...order, hand })} sx={{ width: 270 }} />
         <FormControlLabel label="clocks, counts and cues on the picture" control={<Switch checked={order.overlays} onChange={(_event, overlays) => setOrder({ ...order, overlays })} />} />
       </Stack>

@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { run } from './run.ts';
+
+/** Integrated loudness (ITU-R BS.1770 as ffmpeg's ebur128 measures it) and true peak; null for silence. */
+export const loudnessSchema = z.object({ integratedLufs: z.number().nullable(), truePeakDb: z.number().nullable() });
+export type Loudness = z.infer<typeof loudnessSchema>;
+
+/** Reads what the meter said. */
+export function readLoudness(words: string): Loudness {
+  const last = (pattern: RegExp) => {
+    const value = Number([...words.matchAll(pattern)].at(-1)?.[1] ?? NaN);
+    return Number.isFinite(value) ? value : null;
+  };
+  const integratedLufs = last(/I:\s+(-?[\d.]+) LUFS/g);
+  const silent = integratedLufs === null || integratedLufs <= -69.9;
+  return { integratedLufs: silent ? null : integratedLufs, truePeakDb: silent ? null : last(/Peak:\s+(-?[\d.]+|-?inf) dBFS/g) };
+}
+
+/** Says nothing but that it goes on, and what it measured. */
+export const QUIET = ['-hide_banner', '-nostats', '-progress', 'pipe:1'] as const;
+/** Measures, and writes nothing. One channel is measured as it is heard, from both loudspeakers. */
+export const METER = ['-af', 'ebur128=peak=true:dualmono=true:framelog=verbose', '-f', 'null', '-'] as const;
+
+/** Measures a file's first sound track. */
+export async function measureLoudness(file: string, signal?: AbortSignal): Promise<Loudness> {
+  const { errors } = await run('ffmpeg', [...QUIET, '-i', file, '-map', '0:a:0', ...METER], { signal });
+  return readLoudness(errors);
+}

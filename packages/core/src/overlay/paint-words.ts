@@ -1,0 +1,133 @@
+import type { Ink } from './ink.ts';
+import { fitText, REFERENCE, type Box } from './layout.ts';
+import { isRightToLeft, measurer, panel, writeLines, type PaintContext } from './pen.ts';
+import type { CautionItem, CueItem, PointerItem } from './scene.ts';
+
+/** A line with a sign before it: a tick, or a cross. */
+function paintJudged(ctx: PaintContext, text: string, isRight: boolean, at: { x: number; top: number; width: number }, ink: Ink): number {
+  const [x, y] = [at.x + 14, at.top + 22];
+  ctx.strokeStyle = isRight ? ink.rest : ink.ready;
+  ctx.lineWidth = 6;
+  ctx.lineCap = 'round';
+  ctx.beginPath();
+  ctx.moveTo(x - 12, isRight ? y : y - 12);
+  if (isRight) ctx.lineTo(x - 3, y + 10);
+  ctx.lineTo(x + 12, isRight ? y - 12 : y + 12);
+  if (!isRight) {
+    ctx.moveTo(x + 12, y - 12);
+    ctx.lineTo(x - 12, y + 12);
+  }
+  ctx.stroke();
+  return writeLines(ctx, text, { ...at, x: at.x + 38, width: at.width - 38 }, { weight: 'regular', size: 36, maxLines: 1, colour: ink.text });
+}
+
+export function paintCue(ctx: PaintContext, item: CueItem, box: Box, ink: Ink): void {
+  const isPair = item.right !== '' && item.wrong !== '';
+  const hasMore = isPair || item.also !== '';
+  const words = { weight: 'bold', size: hasMore ? 44 : 52, maxLines: hasMore ? 1 : 2, colour: ink.text } as const;
+  const fitted = fitText(item.text, box.width - 54, words.maxLines, words.size, measurer(ctx, 'bold'));
+  const height = (isPair ? 20 : 62) + Math.round(fitted.size * 1.14) * fitted.lines.length + (isPair ? 96 : item.also ? 56 : 12);
+  const card: Box = { ...box, height: Math.min(box.height, height) };
+  panel(ctx, card, ink.panel, ink.panelEdge, ink.backing);
+  // The bar stands where reading begins.
+  const fromRight = isRightToLeft(item.text);
+  ctx.fillStyle = ink.accent;
+  ctx.fillRect(fromRight ? card.x + card.width - 22 : card.x + 14, card.y + 18, 8, card.height - 36);
+  const column = { x: card.x + (fromRight ? 18 : 36), width: card.width - 54 };
+  let top = card.y + 14;
+  // With the right form and the mistake there is no room for when it applies; the pair says more.
+  if (!isPair) top = writeLines(ctx, item.word, { ...column, top }, { weight: 'regular', size: 36, maxLines: 1, colour: ink.accent }) + 2;
+  top = writeLines(ctx, item.text, { ...column, top }, words);
+  if (!isPair) return void writeLines(ctx, item.also, { ...column, top: top + 4 }, { weight: 'regular', size: 40, maxLines: 1, colour: ink.dim });
+  top = paintJudged(ctx, item.right, true, { ...column, top: top + 4 }, ink);
+  paintJudged(ctx, item.wrong, false, { ...column, top: top + 2 }, ink);
+}
+
+function paintWarningSign(ctx: PaintContext, x: number, middle: number, ink: Ink): void {
+  ctx.beginPath();
+  ctx.moveTo(x + 22, middle - 22);
+  ctx.lineTo(x + 46, middle + 20);
+  ctx.lineTo(x - 2, middle + 20);
+  ctx.closePath();
+  ctx.fillStyle = ink.cautionText;
+  ctx.fill();
+  ctx.fillStyle = ink.caution;
+  ctx.fillRect(x + 19, middle - 9, 6, 16);
+  ctx.fillRect(x + 19, middle + 11, 6, 6);
+}
+
+/** An exchange: one arrow there, one back. */
+function paintCorrectionSign(ctx: PaintContext, x: number, middle: number, ink: Ink): void {
+  ctx.strokeStyle = ink.cautionText;
+  ctx.lineWidth = 5;
+  for (const way of [1, -1]) {
+    const y = middle - way * 9;
+    ctx.beginPath();
+    ctx.moveTo(x - way * 20, y);
+    ctx.lineTo(x + way * 18, y);
+    ctx.moveTo(x + way * 8, y - 8);
+    ctx.lineTo(x + way * 20, y);
+    ctx.lineTo(x + way * 8, y + 8);
+    ctx.stroke();
+  }
+}
+
+export function paintCaution(ctx: PaintContext, item: CautionItem, slotBox: Box, ink: Ink): void {
+  const width = slotBox.width - 116;
+  const maxLines = item.also === '' ? 2 : 1;
+  const fitted = fitText(item.text, width, maxLines, 40, measurer(ctx, 'bold'));
+  const height = fitted.lines.length > 1 || item.also !== '' ? slotBox.height : 76;
+  const box: Box = { ...slotBox, y: slotBox.y + slotBox.height - height, height };
+  const isCorrection = item.tone === 'correction';
+  panel(ctx, box, isCorrection ? ink.correction : ink.caution, ink.cautionText, ink.backing);
+  const x = box.x + 26;
+  const middle = box.y + box.height / 2;
+  if (isCorrection) paintCorrectionSign(ctx, x + 22, middle, ink);
+  else paintWarningSign(ctx, x, middle, ink);
+  const lines = fitted.lines.length + (item.also === '' ? 0 : 1);
+  const top = middle - Math.round(fitted.size * 1.14) * (lines / 2);
+  const under = writeLines(ctx, item.text, { x: x + 64, top, width }, { weight: 'bold', size: 40, maxLines, colour: ink.cautionText });
+  writeLines(ctx, item.also, { x: x + 64, top: under, width }, { weight: 'regular', size: 40, maxLines: 1, colour: ink.cautionText });
+}
+
+/** How far the words stand from what they point at, in layout units. */
+const POINTER = { across: 190, down: 130, ring: 26 } as const;
+
+/** A ring around the place, an arrow to it and its words, towards the side with more room. */
+export function paintPointer(ctx: PaintContext, item: PointerItem, ink: Ink): void {
+  const place = { x: (item.x * REFERENCE.width) / 1_000, y: (item.y * REFERENCE.height) / 1_000 };
+  const across = place.x < REFERENCE.width / 2 ? 1 : -1;
+  const down = place.y < REFERENCE.height / 2 ? 1 : -1;
+  const tail = { x: place.x + across * POINTER.across, y: place.y + down * POINTER.down };
+  const length = Math.hypot(POINTER.across, POINTER.down);
+  const [ux, uy] = [(tail.x - place.x) / length, (tail.y - place.y) / length];
+  const tip = { x: place.x + ux * POINTER.ring, y: place.y + uy * POINTER.ring };
+  ctx.lineCap = 'round';
+  // A dark line under the bright one is seen on any background.
+  for (const [width, colour] of [
+    [14, ink.panel],
+    [7, ink.accent],
+  ] as const) {
+    ctx.lineWidth = width;
+    ctx.strokeStyle = colour;
+    ctx.beginPath();
+    ctx.arc(place.x, place.y, POINTER.ring, 0, Math.PI * 2);
+    ctx.stroke();
+    ctx.beginPath();
+    ctx.moveTo(tail.x, tail.y);
+    ctx.lineTo(tip.x, tip.y);
+    for (const side of [1, -1]) {
+      ctx.moveTo(tip.x, tip.y);
+      ctx.lineTo(tip.x + ux * 26 - side * uy * 16, tip.y + uy * 26 + side * ux * 16);
+    }
+    ctx.stroke();
+  }
+  const fitted = fitText(item.text, 360, 2, 48, measurer(ctx, 'bold'));
+  if (fitted.lines.length === 0) return;
+  const measure = measurer(ctx, 'bold');
+  const width = Math.max(...fitted.lines.map((line) => measure(line, fitted.size))) + 48;
+  const height = Math.round(fitted.size * 1.14) * fitted.lines.length + 28;
+  const box: Box = { x: tail.x - (across > 0 ? 0 : width), y: tail.y - height / 2, width, height };
+  panel(ctx, box, ink.panel, ink.accent, ink.backing);
+  writeLines(ctx, item.text, { x: box.x + 24, top: box.y + 14, width: 360 }, { weight: 'bold', size: 48, maxLines: 2, colour: ink.text });
+}
