@@ -1,5 +1,5 @@
 import { makeLesson, repMs, type Block, type Lesson, type Movement } from '@zest/core/lesson';
-import { cue, exercise, kit, planned } from './blocks.ts';
+import { cue, exercise, kit, level, planned } from './blocks.ts';
 
 /** A clip of the drawn performer that ships with the demo. */
 export interface DemoClip {
@@ -23,6 +23,7 @@ const welcome = planned('talk', 'welcome', {
   title: 'Hello from Juniper Quay',
   effort: 1,
   fixedMs: null,
+  shownBy: 'Your coach',
   script:
     'Hello and welcome to Juniper Quay Movement Club. Today we skip, throw and balance. ' +
     'You need a rope, a flying disc and a chair that stands still.',
@@ -71,7 +72,7 @@ const throwing = planned('reps', 'throwing', {
   leadInMs: 4_000,
   script: 'Stand side-on, keep the disc level, then snap and stop.',
   cues: [
-    cue('t1', 'Stand side-on', 'ready'),
+    { ...cue('t1', 'Stand side-on', 'ready'), right: 'Throwing hand behind you', wrong: 'Facing the target' },
     cue('t2', 'Disc level', 'action'),
     cue('t3', 'Snap and stop', 'action'),
     cue('t4', 'Point after it', 'finish'),
@@ -114,6 +115,7 @@ const balance = planned('reps', 'balance', {
   leadInMs: 4_000,
   script: 'Stand on one leg, look at one point, and breathe.',
   cues: [cue('h1', 'Chair beside you', 'ready'), cue('h2', 'Look at one point', 'action')],
+  levels: [level('hl1', 'easier', 'Toes of the other foot down', 'You wobble'), level('hl2', 'harder', 'Arms up', 'You stand still for three breaths')],
   cautions: ['Keep one hand near the chair or the wall.'],
 });
 
@@ -124,6 +126,34 @@ const goodbye = planned('talk', 'goodbye', {
   fixedMs: null,
   script: 'Well done. Shake out your legs and drink some water. Write down how many throws landed in the hoop. See you next week.',
 });
+
+/** What is written of it in a second language so far. */
+const inSpanish: Lesson['second'] = {
+  language: 'es',
+  texts: [
+    ['Skip, throw, balance', 'Saltar, lanzar, equilibrio'],
+    ['Arrive and warm up', 'Llegar y calentar'],
+    ['Two big steps of free floor', 'Dos pasos libres'],
+    ['Shoes on, laces tied', 'Zapatos y cordones atados'],
+    ['Clear the floor and look up: no lamp above your head.', 'Despeja el suelo: ninguna lámpara encima.'],
+    ['Skip and step', 'Saltar y dar pasos'],
+    ['Rope skipping', 'Saltar a la cuerda'],
+    ['Step and reach', 'Paso y alcance'],
+    ['Rope behind your heels', 'Cuerda detrás de los talones'],
+    ['Land softly', 'Cae suave'],
+    ['Elbows close', 'Codos cerca'],
+    ['Soft knees. Stop if it hurts.', 'Rodillas sueltas. Para si duele.'],
+    ['Throw and pull', 'Lanzar y tirar'],
+    ['Disc throw', 'Lanzar el disco'],
+    ['Stand side-on', 'Ponte de lado'],
+    ['Disc level', 'Disco plano'],
+    ['Snap and stop', 'Golpe y para'],
+    ['Point after it', 'Señala detrás'],
+    ['Balance and close', 'Equilibrio y cierre'],
+    ['One-leg balance', 'Equilibrio a una pierna'],
+    ['Look at one point', 'Mira un punto fijo'],
+  ].map(([text = '', other = '']) => ({ text, other })),
+};
 
 /** The demo lesson, with the take of each filmed block. */
 export function demoLesson(takes: ReadonlyMap<string, string>): Lesson {
@@ -143,6 +173,7 @@ export function demoLesson(takes: ReadonlyMap<string, string>): Lesson {
     outcome: 'The disc flies flat and lands in the hoop from five steps away.',
     targets: { video: { ms: 135_000, toleranceMs: 10_000 }, session: { ms: 300_000, toleranceMs: 30_000 } },
     room: { widthCm: 300, depthCm: 350, heightCm: 240 },
+    second: inSpanish,
     sections: [
       { id: 'sec-warm', title: 'Arrive and warm up', blocks: [welcome, skipping].map(withFootage) },
       { id: 'sec-skill', title: 'Throw and pull', blocks: [throwing, band].map(withFootage) },

@@ -1,7 +1,5 @@
-import { makeLesson, type Lesson, type Level } from '@zest/core/lesson';
-import { cue, exercise, kit, mark, planned } from './blocks.ts';
-
-const level = (id: string, form: Level['form'], text: string, rule: string): Level => ({ id, form, text, rule });
+import { makeLesson, type Lesson } from '@zest/core/lesson';
+import { cue, exercise, kit, level, mark, planned } from './blocks.ts';
 
 const arrive = planned('talk', 'p-arrive', {
   title: 'Hello again',

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut, takeFrameAt, type Assembly, type TakeFacts } from '@zest/core/assembly';
+import { clipOfBlock, firstCut, takeFrameAt, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import type { Edit, IntervalsBlock, Lesson } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -46,10 +46,17 @@ const levelAt = (pixels: Buffer, x: number, y: number) => pixels[(y * 1280 + x) 
 /** The number a frame bears, read in its lowest part, where no overlay lies. */
 const numberIn = (pixels: Buffer, y = 690) => Array.from({ length: BITS }, (_, bit) => (levelAt(pixels, 80 + bit * 128 + 64, y) > 125 ? 2 ** bit : 0)).reduce((sum, value) => sum + value, 0);
 
+function heard(video: string, fromMs: number, toMs: number): Float32Array {
+  const raw = execFileSync('ffmpeg', ['-v', 'error', '-i', video, '-vn', '-ac', '1', '-ar', '48000', '-f', 'f32le', 'pipe:1'], { maxBuffer: 256 * 1024 * 1024 });
+  return new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength)).subarray(fromMs * 48, toMs * 48);
+}
+
+/** Mean power of a stretch of the sound. */
+const powerOf = (video: string, fromMs: number, toMs: number) => heard(video, fromMs, toMs).reduce((sum, value, _i, all) => sum + value ** 2 / all.length, 0);
+
 /** Strength of a tone in a stretch of the sound. */
 function tone(video: string, hz: number, fromMs: number, toMs: number): number {
-  const raw = execFileSync('ffmpeg', ['-v', 'error', '-i', video, '-vn', '-ac', '1', '-ar', '48000', '-f', 'f32le', 'pipe:1'], { maxBuffer: 256 * 1024 * 1024 });
-  const sound = new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength)).subarray(fromMs * 48, toMs * 48);
+  const sound = heard(video, fromMs, toMs);
   let [re, im] = [0, 0];
   sound.forEach((value, i) => {
     re += value * Math.cos((2 * Math.PI * hz * i) / 48_000);
@@ -187,5 +194,57 @@ describe('an export with changes by hand', () => {
     const frame = execFileSync('ffmpeg', ['-v', 'error', '-i', made.video, '-vf', 'select=eq(n\\,10),scale=1280:720,format=rgb24', '-frames:v', '1', '-f', 'rawvideo', 'pipe:1'], { maxBuffer: 16 * 1024 * 1024 });
     expect(numberIn(frame)).toBe(40);
     expect(levelAt(frame, 748, 150) < 60).toBe(settings.overlays);
+  });
+
+  it('is made upright, with the picture above and what is said about it below, and as a clip of one block in a GIF', async () => {
+    const assembly = cutOf(work([], { workMs: 2_000 }), work([], { workMs: 1_000, id: 'second', title: 'Second' }));
+    const tools = { cacheDir, workDir, takePath: (sha: string) => footage.at(`${sha}.mp4`), onProgress: () => undefined };
+    const upright = await exportVideo(assembly, media, tools, { width: 480, height: 854, format: 'mp4', overlays: true });
+    expect((await probe(upright.video, true)).video).toMatchObject({ width: 480, height: 854, packets: 90 });
+    const pixels = execFileSync('ffmpeg', ['-v', 'error', '-i', upright.video, '-vf', 'select=eq(n\\,20)', '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'rgb24', 'pipe:1'], { maxBuffer: 64 * 1024 * 1024 });
+    const red = (x: number, y: number) => pixels[(y * 480 + x) * 3] ?? 0;
+    // The red left end of the footage ends where the picture does; below it is the ground, and in the clock's place its panel.
+    expect(red(6, 200)).toBeGreaterThan(150);
+    expect(red(6, 330)).toBeLessThan(90);
+    const clip = clipOfBlock(assembly, assembly.blocks[1]?.blockId ?? '');
+    expect(clip?.durationMs).toBe(1_000);
+    const gif = await exportVideo(clip ?? assembly, media, tools, { width: 854, height: 480, format: 'gif', overlays: true });
+    expect(gif.video).toMatch(/\.gif$/);
+    const facts = JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-of', 'json', '-count_packets', '-show_streams', gif.video], { encoding: 'utf8' })) as { streams: { codec_name: string; width: number; nb_read_packets: string }[] };
+    expect(facts.streams).toHaveLength(1);
+    expect(facts.streams[0]).toMatchObject({ codec_name: 'gif', width: 480, nb_read_packets: '12' });
+  });
+
+  it('keeps music at least 20 dB under the voice (WCAG 2.2, 1.4.7), lets it up where nobody speaks, and says counts', async () => {
+    // The voice (440 Hz) is heard for 2 s of 6; the music is one steady tone that begins anew after 5 s.
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', footage.at('front.mp4'), '-af', "volume='if(between(t,2,4),1,0)':eval=frame", '-c:v', 'copy', '-c:a', 'aac', footage.at('spoken.mp4')]);
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-f', 'lavfi', '-i', 'sine=frequency=2000:sample_rate=48000:duration=5', '-c:a', 'aac', footage.at('music.mp4')]);
+    const known = new Map<string, TakeFacts>([...takes, ['spoken', { id: 'spoken', frames: FRAMES, marked: null }], ['music', { id: 'music', frames: 150, marked: null }]]);
+    const files = new Map([...media, ['spoken', { sha: 'spoken', hasSound: true }], ['music', { sha: 'music', hasSound: true }]]);
+    const lesson = lessonOf([work([], { leadInMs: 4_000, workMs: 2_000, footage: { takeId: 'spoken', startsAtMs: 0 } })]);
+    const make = async (sound: Partial<Lesson['finish']['sound']>) => {
+      const cut = firstCut({ ...lesson, finish: { ...lesson.finish, sound: { ...lesson.finish.sound, lowCut: false, noise: 'left as it is', ...sound } } }, known);
+      const { video } = await exportVideo(cut, files, { cacheDir, workDir, takePath: (sha) => footage.at(`${sha}.mp4`), onProgress: () => undefined });
+      const kept = footage.at(`made-${Math.random()}.mp4`);
+      execFileSync('cp', [video, kept]);
+      return { kept, cut };
+    };
+    const { kept } = await make({ music: { takeId: 'music', licence: 'Own', underDb: 20 } });
+    const underDb = 20 * Math.log10(tone(kept, 440, 2_300, 3_700) / tone(kept, 2_000, 2_300, 3_700));
+    // 2 kHz counts for more than 440 Hz in a loudness (K weighting, ITU-R BS.1770: about 2.4 dB), so the amplitudes lie further apart.
+    expect(underDb).toBeGreaterThanOrEqual(20);
+    expect(underDb).toBeLessThanOrEqual(27);
+    const upDb = 20 * Math.log10(tone(kept, 2_000, 5_200, 5_900) / tone(kept, 2_000, 2_300, 3_700));
+    expect(upDb).toBeGreaterThan(5);
+    expect(upDb).toBeLessThan(11);
+
+    const spoken = await make({ pacer: 'spoken', heard: ['clock'] });
+    expect(spoken.cut.tones).toEqual([]);
+    expect(spoken.cut.spoken.calls.slice(0, 3)).toEqual([{ atMs: 1_000, say: 'three' }, { atMs: 2_000, say: 'two' }, { atMs: 3_000, say: 'one' }]);
+    const silent = await make({ pacer: 'spoken', heard: ['sides'] });
+    expect(silent.cut.spoken.calls).toEqual([]);
+    // Nobody speaks in the footage before 2 s: what is heard there is the count.
+    expect(powerOf(spoken.kept, 1_000, 1_600)).toBeGreaterThan(1e-4);
+    expect(powerOf(silent.kept, 1_000, 1_600)).toBeLessThan(1e-7);
   });
 });

@@ -113,7 +113,7 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
     endMs += signMs;
   }
   const places = edits.flatMap((edit) => (edit.kind === 'place' ? [{ slot: edit.slot, x: edit.x, y: edit.y }] : []));
-  const performer = picture.kind === 'take' ? performerOf(block, filming, settings.sides === 'mirrored') : null;
+  const performer = picture.kind === 'take' ? performerOf(block, filming, settings.sides === 'mirrored') : CARD_WORDS;
   if (endMs > atMs) cut.blocks.push({ blockId: block.id, startMs: atMs, endMs, reel, performer, places });
   cut.durationMs = endMs;
 }
@@ -150,6 +150,9 @@ export function takesIn({ segments, sound: { music } }: Assembly): Set<string> {
   const sources = segments.flatMap(({ source, under, beside, sound }) => [source, under?.source, beside?.source, sound?.source]);
   return new Set([...sources.flatMap((source) => (source?.kind === 'take' ? [source.takeId] : [])), ...(music ? [music.takeId] : [])]);
 }
+
+/** Where a card has its heading and first lines: nothing is to lie over them. */
+const CARD_WORDS: Region = { x: 75, y: 370, width: 520, height: 330 };
 
 function performerOf(block: Block, filming: Lesson['filming'], mirrored: boolean): Region | null {
   const [shot] = shotsOf(block);

@@ -189,7 +189,7 @@ export interface Chapter extends TimeSpan {
 export interface PlacedBlock extends TimeSpan {
   blockId: string;
   reel: Reel;
-  /** Where the performer is in the picture, in thousandths of it, by the framing plan; null where nobody is seen. */
+  /** What must stay seen, in thousandths of the picture: the performer by the framing plan, or a card's words; null where neither is. */
   performer: Region | null;
   /** Places chosen by hand: the left upper corner of what a slot shows, in thousandths. */
   places: { slot: Slot; x: number; y: number }[];

@@ -54,12 +54,17 @@ export function paintSide(ctx: PaintContext, item: SideItem, box: Box, ink: Ink)
 
 const COLUMN = 22;
 
-function paintLines(ctx: PaintContext, lines: readonly string[], box: Box, top: number, ink: Ink): void {
+/** Height of a line of the smallest text. */
+const LINE = 41;
+
+/** Lines one below the other as far as there is room; the last one may take what is left. */
+function paintLines(ctx: PaintContext, lines: readonly string[], box: Box, top: number, colour: string): void {
   let at = top;
-  for (const line of lines) {
-    if (at + 41 > box.y + box.height) return;
-    at = writeLines(ctx, line, { x: box.x + COLUMN, top: at, width: box.width - 2 * COLUMN }, { weight: 'regular', size: 36, maxLines: 1, colour: ink.text });
-  }
+  lines.forEach((line, i) => {
+    const room = Math.floor((box.y + box.height - 6 - at) / LINE);
+    if (room < 1) return;
+    at = writeLines(ctx, line, { x: box.x + COLUMN, top: at, width: box.width - 2 * COLUMN }, { weight: 'regular', size: 36, maxLines: i === lines.length - 1 ? room : 1, colour });
+  });
 }
 
 /** One mark for each section: done ones filled, the present one large. */
@@ -90,15 +95,15 @@ function paintHeaded(ctx: PaintContext, board: Exclude<Board, { kind: 'chapter' 
   if (board.kind === 'strip') {
     paintSteps(ctx, board.done, board.of, box, ink);
     const top = writeLines(ctx, board.now, { ...column, top: box.y + 62 }, { weight: 'bold', size: 44, maxLines: 1, colour: ink.text });
-    if (board.then !== '') writeLines(ctx, `${heading}: ${board.then}`, { ...column, top: top + 8 }, { weight: 'regular', size: 36, maxLines: 1, colour: ink.dim });
+    if (board.then !== '') paintLines(ctx, [`${heading}: ${board.then}`], box, top + 4, ink.dim);
     return;
   }
   const top = writeLines(ctx, heading, { ...column, top: box.y + 14 }, { weight: 'bold', size: 40, maxLines: 1, colour: ink.accent });
-  if (board.kind === 'kit') paintLines(ctx, board.lines, box, top + 2, ink);
+  if (board.kind === 'kit') paintLines(ctx, board.lines, box, top + 2, ink.text);
   else if (board.kind === 'floor') paintCourt(ctx, board.floor, { x: box.x + box.width * 0.4, y: box.y + 12, width: box.width * 0.56, height: box.height - 24 }, ink);
   else {
-    const under = writeLines(ctx, board.text, { ...column, top: top + 2 }, { weight: 'bold', size: 40, maxLines: also || board.rule ? 1 : 2, colour: ink.text });
-    paintLines(ctx, [also || board.rule].filter((line) => line !== ''), box, under + 4, ink);
+    const under = writeLines(ctx, board.text, { ...column, top: top + 2 }, { weight: 'bold', size: 40, maxLines: 2, colour: ink.text });
+    paintLines(ctx, [also || board.rule].filter((line) => line !== ''), box, under, ink.dim);
   }
 }
 

@@ -3,8 +3,11 @@ import { fitText, REFERENCE, type Box } from './layout.ts';
 import { isRightToLeft, measurer, panel, writeLines, type PaintContext } from './pen.ts';
 import type { CautionItem, CueItem, PointerItem } from './scene.ts';
 
-/** A line with a sign before it: a tick, or a cross. */
-function paintJudged(ctx: PaintContext, text: string, isRight: boolean, at: { x: number; top: number; width: number }, ink: Ink): number {
+/** Room of the sign before a line. */
+const JUDGED = 38;
+
+/** Words with a sign before them: a tick, or a cross. */
+function paintJudged(ctx: PaintContext, text: string, isRight: boolean, at: { x: number; top: number; width: number }, maxLines: number, ink: Ink): number {
   const [x, y] = [at.x + 14, at.top + 22];
   ctx.strokeStyle = isRight ? ink.rest : ink.ready;
   ctx.lineWidth = 6;
@@ -18,29 +21,35 @@ function paintJudged(ctx: PaintContext, text: string, isRight: boolean, at: { x:
     ctx.lineTo(x - 12, y + 12);
   }
   ctx.stroke();
-  return writeLines(ctx, text, { ...at, x: at.x + 38, width: at.width - 38 }, { weight: 'regular', size: 36, maxLines: 1, colour: ink.text });
+  return writeLines(ctx, text, { ...at, x: at.x + JUDGED, width: at.width - JUDGED }, { weight: 'regular', size: 36, maxLines, colour: ink.text });
+}
+
+/** The right form above the usual mistake; where either needs two lines, the cue itself, which they spell out, gives its place. */
+function paintPair(ctx: PaintContext, item: CueItem, card: Box, column: { x: number; width: number }, ink: Ink): void {
+  const isShort = [item.right, item.wrong].every((text) => measurer(ctx, 'regular')(text, 36) <= column.width - JUDGED);
+  let top = card.y + 14;
+  if (isShort) top = writeLines(ctx, item.text, { ...column, top }, { weight: 'bold', size: 44, maxLines: 1, colour: ink.text }) + 4;
+  const maxLines = isShort ? 1 : 2;
+  top = paintJudged(ctx, item.right, true, { ...column, top }, maxLines, ink);
+  paintJudged(ctx, item.wrong, false, { ...column, top: top + 4 }, maxLines, ink);
 }
 
 export function paintCue(ctx: PaintContext, item: CueItem, box: Box, ink: Ink): void {
   const isPair = item.right !== '' && item.wrong !== '';
-  const hasMore = isPair || item.also !== '';
-  const words = { weight: 'bold', size: hasMore ? 44 : 52, maxLines: hasMore ? 1 : 2, colour: ink.text } as const;
+  const words = { weight: 'bold', size: item.also ? 44 : 52, maxLines: item.also ? 1 : 2, colour: ink.text } as const;
   const fitted = fitText(item.text, box.width - 54, words.maxLines, words.size, measurer(ctx, 'bold'));
-  const height = (isPair ? 20 : 62) + Math.round(fitted.size * 1.14) * fitted.lines.length + (isPair ? 96 : item.also ? 56 : 12);
-  const card: Box = { ...box, height: Math.min(box.height, height) };
+  const height = 62 + Math.round(fitted.size * 1.14) * fitted.lines.length + (item.also ? 56 : 12);
+  const card: Box = { ...box, height: isPair ? box.height : Math.min(box.height, height) };
   panel(ctx, card, ink.panel, ink.panelEdge, ink.backing);
   // The bar stands where reading begins.
   const fromRight = isRightToLeft(item.text);
   ctx.fillStyle = ink.accent;
   ctx.fillRect(fromRight ? card.x + card.width - 22 : card.x + 14, card.y + 18, 8, card.height - 36);
   const column = { x: card.x + (fromRight ? 18 : 36), width: card.width - 54 };
-  let top = card.y + 14;
-  // With the right form and the mistake there is no room for when it applies; the pair says more.
-  if (!isPair) top = writeLines(ctx, item.word, { ...column, top }, { weight: 'regular', size: 36, maxLines: 1, colour: ink.accent }) + 2;
-  top = writeLines(ctx, item.text, { ...column, top }, words);
-  if (!isPair) return void writeLines(ctx, item.also, { ...column, top: top + 4 }, { weight: 'regular', size: 40, maxLines: 1, colour: ink.dim });
-  top = paintJudged(ctx, item.right, true, { ...column, top: top + 4 }, ink);
-  paintJudged(ctx, item.wrong, false, { ...column, top: top + 2 }, ink);
+  if (isPair) return paintPair(ctx, item, card, column, ink);
+  const top = writeLines(ctx, item.word, { ...column, top: card.y + 14 }, { weight: 'regular', size: 36, maxLines: 1, colour: ink.accent });
+  const under = writeLines(ctx, item.text, { ...column, top: top + 2 }, words);
+  writeLines(ctx, item.also, { ...column, top: under + 4 }, { weight: 'regular', size: 40, maxLines: 1, colour: ink.dim });
 }
 
 function paintWarningSign(ctx: PaintContext, x: number, middle: number, ink: Ink): void {

@@ -149,12 +149,12 @@ function clockItem(overlay: ClockOverlay, ms: number, { calm, clock }: Finish['l
   return {
     slot: 'clock',
     phase,
-    word: sayIn(words, called ?? phaseWords[phase]),
+    word: ownWord(called ?? phaseWords[phase], words.language),
     last: called === 'Last five',
     digits: up ? elapsedText(goneMs) : countdownText(remainingMs),
     left: Math.min(1, stepped / overlay.ofMs),
     title,
-    next: breaths ? sayIn(words, breathWord(breaths, goneMs)) : overlay.next,
+    next: breaths ? ownWord(breathWord(breaths, goneMs), words.language) : overlay.next,
     round,
     also: otherOf(words, title),
   };
@@ -171,7 +171,7 @@ function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats, miss
     side,
     note: missed ? sayIn(words, 'Does not count') : note,
     shown: isDown ? all - now : now,
-    tail: isDown ? sayIn(words, 'to go') : `${ownWord('of', words.language)} ${all}`,
+    tail: isDown ? ownWord('to go', words.language) : `${ownWord('of', words.language)} ${all}`,
     reached: beats === null && reps > 1 && rep === reps && !missed,
     missed,
   };
@@ -179,7 +179,8 @@ function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats, miss
 
 function sideItem({ side, seen, away, mirrored }: SideOverlay, words: Words): SideItem {
   const readings = { near: 'the near side', far: 'the far side', left: 'on the left here', right: 'on the right here' } as const satisfies Record<SeenSide, OwnWord>;
-  return { slot: 'side', side, seen, away, word: sayIn(words, side === 'left' ? 'Left' : 'Right'), reading: ownWord(mirrored && (seen === 'left' || seen === 'right') ? 'as in a mirror' : readings[seen], words.language) };
+  const reading = mirrored && (seen === 'left' || seen === 'right') ? 'as in a mirror' : readings[seen];
+  return { slot: 'side', side, seen, away, word: ownWord(side === 'left' ? 'Left' : 'Right', words.language), reading: ownWord(reading, words.language) };
 }
 
 function boardItem(board: Board, words: Words): BoardItem {
@@ -195,7 +196,7 @@ function boardItem(board: Board, words: Words): BoardItem {
     case 'level':
       return { slot: 'board', board, heading: sayIn(words, board.form === 'easier' ? 'Easier' : 'Harder'), also: otherOf(words, board.text) };
     case 'strip':
-      return { slot: 'board', board, heading: sayIn(words, 'Then'), also: '' };
+      return { slot: 'board', board, heading: ownWord('Then', words.language), also: '' };
   }
 }
 
