@@ -164,7 +164,7 @@ test('repetitions are counted by tapping along', async () => {
 });
 
 test('the look is chosen in one place and kept readable, and what stands in the way is put elsewhere', async () => {
-  await page.getByRole('button', { name: /^Look and sound/ }).click();
+  await page.getByRole('button', { name: 'Look of the lesson' }).click();
   await page.getByRole('combobox', { name: 'Clock' }).click();
   await page.getByRole('option', { name: 'digits alone' }).click();
   await page.getByRole('combobox', { name: 'Colours' }).click();

@@ -41,6 +41,12 @@ export function anHour(): Lesson {
   return lesson;
 }
 
+/** The lesson with as many cues as it takes to have twice the things on screen. */
+export function crowded(lesson: Lesson): Lesson {
+  const more = ['e', 'f', 'g', 'h', 'i', 'j', 'k', 'l'].map((text) => makeCue(`Cue ${text}`, makeId));
+  return { ...lesson, sections: lesson.sections.map((section) => ({ ...section, blocks: section.blocks.map((block) => ({ ...block, cues: [...block.cues, ...more] })) })) };
+}
+
 /** Ten minutes of the same kind: five times the two, each time over another two minutes of the take. */
 export function tenMinutes(takeId: string): Lesson {
   const lesson = makeLesson('Ten minutes', makeId);

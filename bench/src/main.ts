@@ -1,14 +1,16 @@
 import { assembling } from './assembling.ts';
 import { follow } from './follow.ts';
 import { exporting } from './exporting.ts';
+import { hour } from './hour.ts';
 import { importing } from './importing.ts';
+import { playing } from './playing.ts';
 import { scenes } from './scenes.ts';
 import { schedules } from './schedules.ts';
 import { typingBench } from './typing.ts';
 import { watching } from './watching.ts';
 
-/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|import|watch]`. */
-const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, import: importing, watch: watching };
+/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|watch]`. */
+const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, hour, import: importing, play: playing, watch: watching };
 const wanted = process.argv.slice(2);
 for (const [name, bench] of Object.entries(all)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

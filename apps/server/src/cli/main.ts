@@ -21,6 +21,12 @@ function portNumber(text: string): number {
   return port;
 }
 
+function workerNumber(text: string): number {
+  const workers = Number(text);
+  if (!Number.isInteger(workers) || workers < 1 || workers > 32) throw new InvalidArgumentError('Workers are a whole number from 1 to 32.');
+  return workers;
+}
+
 function lengthOf(text: string): number {
   const ms = parseLength(text);
   if (ms === null || ms < LIMITS.targetMs.min || ms > LIMITS.targetMs.max) {
@@ -40,6 +46,7 @@ const data = (command: Command) => command.option('--data <dir>', 'data folder')
 interface Serve {
   data?: string;
   host: string;
+  workers: number;
   port?: number;
 }
 for (const [name, about] of [
@@ -48,12 +55,14 @@ for (const [name, about] of [
 ] as const) {
   data(program.command(name).description(about))
     .option('--port <n>', 'port to listen on (default: 4600, or a free one when that is taken)', portNumber)
+    .option('--workers <n>', 'programs that render, side by side; more than one pays from four cores on', workerNumber, 1)
     .option('--host <address>', 'address to listen on; loopback unless told otherwise', '127.0.0.1')
-    .action(async ({ host, port, data: given }: Serve) => {
+    .action(async ({ host, port, workers, data: given }: Serve) => {
       process.exitCode = await serve({
         dataDir: folder(given, name),
         host,
         port: port ?? ((await accepts(STANDARD_PORT)) ? 0 : STANDARD_PORT),
+        workers,
         demo: name === 'demo',
         root,
         distDir,

@@ -17,6 +17,8 @@ export interface ServeOptions {
   /** Folder of the bundled processes. */
   distDir: string;
   say: (line: string) => void;
+  /** Programs that render and ingest, side by side. */
+  workers: number;
 }
 
 const RESTART_MS = 1_000;
@@ -110,7 +112,7 @@ export async function serve(options: ServeOptions): Promise<number> {
         }),
       );
     });
-    kept.push(new Kept(path.join(distDir, 'worker.js'), env, () => undefined));
+    for (let n = 0; n < options.workers; n += 1) kept.push(new Kept(path.join(distDir, 'worker.js'), env, () => undefined));
     const stopped = asked.then(() => null);
     const port = await Promise.race([listening, stopped]);
     if (port !== null) {

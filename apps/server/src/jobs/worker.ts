@@ -5,6 +5,7 @@ import type { JobRow } from '../db/models.ts';
 import { messageOf } from '../errors.ts';
 import { CancelledError } from '../media/run.ts';
 import type { MediaStore } from '../media/store.ts';
+import { helpOut } from '../publish/shared-pieces.ts';
 import { handlers } from './handlers.ts';
 import type { JobQueue } from './queue.ts';
 
@@ -30,7 +31,18 @@ export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void>
       await sleep(2_000);
     }
     if (job) await doJob(job, workerId, tools, stop);
-    else await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
+    else if (!(await lendAHand(tools, stop))) await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
+  }
+}
+
+/** With nothing of its own to do, a worker renders a piece of another one's export. */
+async function lendAHand({ folders, store, log }: WorkerTools, stop: AbortSignal): Promise<boolean> {
+  try {
+    return await helpOut(folders.segments, (sha) => store.pathOf(sha), stop);
+  } catch (error) {
+    // Whoever began the export meets the same fault and tells it.
+    if (!(error instanceof CancelledError)) log(`Helping with an export failed: ${messageOf(error)}`);
+    return false;
   }
 }
 

@@ -18,6 +18,6 @@ export async function pruneCache(folder: string, mostBytes = MOST_BYTES): Promis
   let kept = 0;
   for (const { file, size } of files) {
     kept += size;
-    if (kept > mostBytes) await rm(file, { force: true });
+    if (kept > mostBytes) await rm(file, { force: true, recursive: true });
   }
 }

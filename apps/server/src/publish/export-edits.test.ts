@@ -128,7 +128,7 @@ describe('an export with changes by hand', () => {
     const video = await made(
       cutOf(
         work([
-          { id: 'a', kind: 'closer', fromMs: 0, toMs: 1_000, zoom: 200, from: middle, to: middle },
+          { id: 'a', kind: 'closer', fromMs: 0, toMs: 1_000, zoom: 200, from: middle, to: middle, path: [] },
           { id: 'b', kind: 'mirror', fromMs: 1_000, toMs: 2_000 },
           { id: 'c', kind: 'turn', fromMs: 2_000, toMs: 3_000, quarters: 1 },
           { id: 'd', kind: 'blur', fromMs: 3_000, toMs: 4_000, x: 0, y: 900, width: 1_000, height: 100 },
@@ -213,6 +213,22 @@ describe('an export with changes by hand', () => {
     const facts = JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-of', 'json', '-count_packets', '-show_streams', gif.video], { encoding: 'utf8' })) as { streams: { codec_name: string; width: number; nb_read_packets: string }[] };
     expect(facts.streams).toHaveLength(1);
     expect(facts.streams[0]).toMatchObject({ codec_name: 'gif', width: 480, nb_read_packets: '12' });
+  });
+
+  it.each(['left as it is', 'gently', 'strongly'] as const)('has picture and sound of one moment within 5 ms of each other, noise %s', async (noise) => {
+    // A flash and a click at 2 s of the take, loud enough that the limiter works as well.
+    execFileSync('ffmpeg', [
+      ...['-y', '-v', 'error', '-f', 'lavfi', '-i', "color=c=gray:s=320x180:r=30:d=5,drawbox=c=white:t=fill:enable='between(t,2,3)'"],
+      ...['-f', 'lavfi', '-i', "aevalsrc='0.005*sin(2*PI*220*t)+if(between(t,2,2.3),0.9*sin(2*PI*1000*t),0)':s=48000:d=5", '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-g', '15', '-bf', '0', '-c:a', 'aac', footage.at('clap.mp4')],
+    ]);
+    const lesson = lessonOf([work([], { workMs: 3_000, footage: { takeId: 'clap', startsAtMs: 1_000 } })]);
+    const cut = firstCut({ ...lesson, finish: { ...lesson.finish, sound: { ...lesson.finish.sound, noise } } }, new Map([['clap', { id: 'clap', frames: 150, marked: null }]]));
+    const { video } = await exportVideo(cut, new Map([['clap', { sha: 'clap', hasSound: true }]]), { cacheDir, workDir, takePath: (sha) => footage.at(`${sha}.mp4`), onProgress: () => undefined });
+    const flash = Array.from({ length: 6 }, (_, i) => 27 + i).find((frame) => levelAt(frameOf(video, frame), 640, 690) > 200) ?? NaN;
+    const sound = heard(video, 0, 3_000);
+    const loudest = sound.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
+    const clickMs = sound.findIndex((value) => Math.abs(value) > loudest / 2) / 48;
+    expect(Math.abs(clickMs - (flash * 1_000) / 30)).toBeLessThanOrEqual(5);
   });
 
   it('keeps music at least 20 dB under the voice (WCAG 2.2, 1.4.7), lets it up where nobody speaks, and says counts', async () => {

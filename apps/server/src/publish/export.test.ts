@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { firstCut, type Assembly } from '@zest/core/assembly';
@@ -14,6 +14,9 @@ import { footageFolder, frameOf } from '../testing/footage.ts';
 import { lessonOf } from '../testing/server.ts';
 import { ExportFault, exportVideo, type ExportedVideo } from './export.ts';
 import { sceneRgba } from './paint.ts';
+import { piecesOf, STANDARD } from './pieces.ts';
+import { piecePath } from './render.ts';
+import { helpOut } from './shared-pieces.ts';
 import { measureLoudness } from '../media/loudness.ts';
 
 const footage = footageFolder();
@@ -133,6 +136,42 @@ describe('an exported lesson', () => {
     const straight = row(plain, (x) => x);
     expect(apart(straight, row(turned, (x) => 1279 - x))).toBeLessThan(6);
     expect(apart(straight, row(turned, (x) => x))).toBeGreaterThan(12);
+  });
+});
+
+describe('several workers', () => {
+  const takePath = (sha: string) => footage.at(`${sha}.mp4`);
+
+  it('render pieces of one export side by side, and the result is the same', async () => {
+    // Six pieces: the first worker renders two at a time.
+    const blocks = Array.from({ length: 6 }, (_, i) => ({ ...work, id: `side-${i}`, workMs: 2_000 + 100 * i }) as Partial<IntervalsBlock>);
+    const assembly = firstCut(lessonOf(blocks), new Map([['take', { id: 'take', frames: TAKE_FRAMES, marked: null }]]));
+    const settings = { width: 854, height: 480, format: 'mp4', overlays: true } as const;
+    const own = mkdtempSync(path.join(workDir, 'own-'));
+    const stop = new AbortController();
+    let helped = 0;
+    const exporting = exportVideo(assembly, media, { cacheDir: own, workDir, takePath, onProgress: () => undefined }, settings).finally(() => stop.abort());
+    // A second worker that has nothing else to do.
+    while (!stop.signal.aborted) {
+      if (await helpOut(own, takePath, stop.signal).catch(() => false)) helped += 1;
+      else await new Promise((done) => setTimeout(done, 20));
+    }
+    expect((await exporting).frames).toBe(firstFrameFrom(assembly.durationMs));
+    expect(helped).toBeGreaterThan(0);
+    // Nothing of the working together is left behind.
+    expect(readdirSync(own).filter((name) => /wanted|claim|part/.test(name))).toEqual([]);
+  });
+
+  it('take over what a killed one had begun', async () => {
+    const assembly = cutOf({ title: 'Taken over', workMs: 1_000 });
+    const own = mkdtempSync(path.join(workDir, 'own-'));
+    for (const piece of piecesOf(assembly, media)) {
+      const claim = `${piecePath(piece, STANDARD, own)}.claim`;
+      writeFileSync(claim, '');
+      utimesSync(claim, new Date(0), new Date(0));
+    }
+    const made = await exportVideo(assembly, media, { cacheDir: own, workDir, takePath, onProgress: () => undefined });
+    expect(made.frames).toBe(firstFrameFrom(assembly.durationMs));
   });
 });
 

@@ -8,7 +8,7 @@ import { probe } from '../media/probe.ts';
 import type { FrameSize } from './frame-size.ts';
 import { piecesOf, STANDARD, type Piece, type RenderSettings, type TakeMedia } from './pieces.ts';
 import { seekTo } from './picture-graph.ts';
-import { renderPiece } from './render.ts';
+import { askForHelp, renderShared } from './shared-pieces.ts';
 import type { Loudness } from '../media/loudness.ts';
 import { encodeSound } from './sound.ts';
 
@@ -60,13 +60,18 @@ async function renderAll(pieces: readonly Piece[], settings: RenderSettings, fra
       const { piece, index } = next;
       report(piece, 0);
       const onProgress = (doneMs: number) => report(piece, Math.floor((doneMs * OUTPUT_FPS) / 1000));
-      const picture = rendering.get(piece.hash) ?? renderPiece(piece, settings, tools.cacheDir, tools.takePath, onProgress, tools.signal);
+      const picture = rendering.get(piece.hash) ?? renderShared(piece, settings, tools.cacheDir, tools.takePath, onProgress, tools.signal);
       rendering.set(piece.hash, picture);
       pictures[index] = await picture;
       report(piece, piece.frames);
     }
   };
-  await Promise.all(Array.from({ length: AT_ONCE }, renderSome));
+  const helped = await askForHelp({ settings, pieces: [...pieces] }, tools.cacheDir);
+  try {
+    await Promise.all(Array.from({ length: AT_ONCE }, renderSome));
+  } finally {
+    await helped();
+  }
   return pictures;
 }
 

@@ -1,5 +1,6 @@
 import { rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
+import { nanoid } from 'nanoid';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { COLOUR_TAGS, ffmpeg, videoEncoder } from '../media/ffmpeg.ts';
 import { boxPixels, streamSlot } from './paint.ts';
@@ -13,6 +14,9 @@ async function exists(file: string): Promise<boolean> {
     return false;
   }
 }
+
+/** Where a rendered piece is kept. */
+export const piecePath = ({ hash }: Piece, { format }: RenderSettings, cacheDir: string): string => path.join(cacheDir, `${hash}.${format === 'gif' ? 'mp4' : format}`);
 
 /**
  * Renders the picture of a piece into `cacheDir`, or finds it there from an earlier, perhaps interrupted, run.
@@ -28,11 +32,12 @@ export async function renderPiece(
   signal?: AbortSignal,
 ): Promise<string> {
   const format = settings.format === 'gif' ? 'mp4' : settings.format;
-  const picture = path.join(cacheDir, `${piece.hash}.${format}`);
+  const picture = piecePath(piece, settings, cacheDir);
   // It gets its name last, so its presence says that it is whole.
   if (await exists(picture)) return picture;
-  const part = `${picture}.part`;
-  const graph = new PictureGraph(piece.frames, takePath, path.join(cacheDir, piece.hash), settings, piece.look);
+  // Nobody else writes to it, even who takes this piece for abandoned.
+  const part = `${picture}.${nanoid(6)}.part`;
+  const graph = new PictureGraph(piece.frames, takePath, part, settings, piece.look);
   try {
     const own = await graph.picture(piece.picture);
     let label = piece.under ? graph.over(await graph.picture(piece.under), own) : own;

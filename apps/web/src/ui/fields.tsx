@@ -133,7 +133,7 @@ export function TextLine({ label, value, most, onChange, helper, rows, required,
       }}
       onBlur={() => setTyped(null)}
       // Grows with its text without being measured at every key.
-      sx={[rows !== undefined && { '& textarea': { fieldSizing: 'content', minHeight: `${rows}lh`, maxHeight: '12lh' } }, ...(Array.isArray(sx) ? sx : [sx ?? false])]}
+      sx={[rows !== undefined && { '& textarea': { fieldSizing: 'content', height: 'auto !important', minHeight: `${rows}lh`, maxHeight: '12lh' } }, ...(Array.isArray(sx) ? sx : [sx ?? false])]}
     />
   );
 }

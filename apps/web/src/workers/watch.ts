@@ -27,11 +27,19 @@ const BUSY = { most: 0.92, least: 0.3, back: 0.7, on: 1.1 } as const;
 /** How often it is asked whether the picture lost frames, and the part of them that is too many. */
 const FRAMES = { everyMs: 2_000, mostLost: 0.04 } as const;
 
-function smallCanvas(): OffscreenCanvasRenderingContext2D {
+export function smallCanvas(): OffscreenCanvasRenderingContext2D {
   // Drawn and read in memory: a graphics card would only be in the way.
   const ctx = new OffscreenCanvas(WATCH_SIDE, WATCH_SIDE).getContext('2d', { willReadFrequently: true });
   if (!ctx) throw new Error('This browser cannot draw beside the page.');
   return ctx;
+}
+
+/** The crop of a video's present picture, small. What lies beyond the picture is black. */
+export function questionOf(small: OffscreenCanvasRenderingContext2D, video: HTMLVideoElement, { left, top, width, height }: Crop): WatchQuestion {
+  const { videoWidth: w, videoHeight: h } = video;
+  small.fillRect(0, 0, WATCH_SIDE, WATCH_SIDE);
+  small.drawImage(video, left * w, top * h, width * w, height * h, 0, 0, WATCH_SIDE, WATCH_SIDE);
+  return { pixels: small.getImageData(0, 0, WATCH_SIDE, WATCH_SIDE).data };
 }
 
 /** Watches a playing picture in a worker, one look at a time, more rarely when the machine is slow. */
@@ -104,12 +112,8 @@ export class LiveWatch {
     this.#settle();
     this.#again(Math.max(WANTED_EVERY_MS, this.#lookMs / this.#busy));
     const crop = nextCrop(this.#pose, w / h);
-    const { left, top, width, height } = crop;
     try {
-      this.#small.fillRect(0, 0, WATCH_SIDE, WATCH_SIDE);
-      // What lies beyond the picture stays black.
-      this.#small.drawImage(this.video, left * w, top * h, width * w, height * h, 0, 0, WATCH_SIDE, WATCH_SIDE);
-      const question: WatchQuestion = { pixels: this.#small.getImageData(0, 0, WATCH_SIDE, WATCH_SIDE).data };
+      const question = questionOf(this.#small, this.video, crop);
       this.#worker.postMessage(question, [question.pixels.buffer]);
       this.#asked.push(crop);
     } catch {

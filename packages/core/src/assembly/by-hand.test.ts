@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeLesson, type Block, type Edit, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
+import { makeBlock, makeLesson, overlaySlots, type Block, type Edit, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { closerRegion, firstCut, onCamera, onScreen, ownMoment, slots, type TakeFacts } from './index.ts';
 import { inVideo, reelOf, whyNot } from './reel.ts';
@@ -14,13 +14,14 @@ const arbitraryEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ ...stretch, kind: fc.constant('again' as const), speed: fc.constantFrom(25, 50, 70, 100), times: fc.integer({ min: 1, max: 3 }), sound: fc.constantFrom('kept', 'low', 'off') }),
   fc.record({ id: fc.constant('e'), kind: fc.constant('freeze' as const), atMs: ms, lengthMs: fc.integer({ min: 500, max: 4_000 }), point: fc.option(place), text: fc.string({ maxLength: 10 }) }),
   fc.record({ id: fc.constant('e'), kind: fc.constant('card' as const), atMs: ms, lengthMs: fc.integer({ min: 500, max: 4_000 }), heading: fc.string(), lines: fc.array(fc.string(), { maxLength: 2 }), court: fc.boolean() }),
-  fc.record({ ...stretch, kind: fc.constant('closer' as const), zoom: fc.integer({ min: 100, max: 400 }), from: place, to: place }),
+  fc.record({ ...stretch, kind: fc.constant('closer' as const), zoom: fc.integer({ min: 100, max: 400 }), from: place, to: place, path: fc.array(fc.record({ atMs: ms, x: permille, y: permille }), { maxLength: 4 }).map((path) => path.sort((a, b) => a.atMs - b.atMs)) }),
+  fc.record({ id: fc.constant('e'), kind: fc.constant('picture' as const), atMs: ms, lengthMs: fc.integer({ min: 500, max: 4_000 }), takeId: fc.constantFrom('take', 'gone') }),
   fc.record({ ...stretch, kind: fc.constant('mirror' as const) }),
   fc.record({ ...stretch, kind: fc.constant('instead' as const), takeId: fc.constantFrom('take', 'gone'), startsAtMs: fc.constant(0), picture: fc.boolean(), sound: fc.boolean() }),
   fc.record({ ...stretch, kind: fc.constant('note' as const), text: fc.string() }),
   fc.record({ ...stretch, kind: fc.constant('cue' as const), text: fc.string(), moment: fc.constant('action' as const) }),
-  fc.record({ ...stretch, kind: fc.constant('hide' as const), slot: fc.constantFrom('clock', 'counter', 'cue', 'caution') }),
-  fc.record({ ...stretch, kind: fc.constant('shift' as const), slot: fc.constantFrom('clock', 'counter', 'cue', 'caution'), byMs: fc.integer({ min: -5_000, max: 5_000 }) }),
+  fc.record({ ...stretch, kind: fc.constant('hide' as const), slot: fc.constantFrom(...overlaySlots) }),
+  fc.record({ ...stretch, kind: fc.constant('shift' as const), slot: fc.constantFrom(...overlaySlots), byMs: fc.integer({ min: -5_000, max: 5_000 }) }),
   fc.record({ id: fc.constant('e'), kind: fc.constant('taps' as const), taps: fc.array(fc.record({ atMs: ms, side: fc.constantFrom('left', 'right', null), missed: fc.boolean() }), { maxLength: 12 }) }),
   fc.record({ id: fc.constant('e'), kind: fc.constant('fade' as const), lengthMs: fc.integer({ min: 100, max: 3_000 }) }),
 );
@@ -127,7 +128,7 @@ describe('in a block', () => {
     const [segment] = cutOf(block, own).segments;
     // 200 parts in a million of ten minutes are 120 ms (arithmetic): 3 or 4 frames at 30 a second.
     expect(segment?.source).toMatchObject({ kind: 'take', speed: 1.0002 });
-    expect(cutOf({ ...block, edits: [{ id: 'a', kind: 'closer', fromMs: 599_000, toMs: 600_000, zoom: 200, from: { x: 500, y: 500 }, to: { x: 500, y: 500 } }] }, own).segments[1]?.source).toMatchObject({ inFrame: Math.ceil(599_000 * 1.0002 * 0.03) });
+    expect(cutOf({ ...block, edits: [{ id: 'a', kind: 'closer', fromMs: 599_000, toMs: 600_000, zoom: 200, from: { x: 500, y: 500 }, to: { x: 500, y: 500 }, path: [] }] }, own).segments[1]?.source).toMatchObject({ inFrame: Math.ceil(599_000 * 1.0002 * 0.03) });
   });
 
   it('taps count themselves, on each side and anew in each set', () => {

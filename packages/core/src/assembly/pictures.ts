@@ -71,6 +71,15 @@ function stillOf(segment: TimeSpan, source: Source, frame: number): Source {
   return { ...source, inFrame, takeFrames: inFrame + 1, speed: 1 };
 }
 
+/** Where a path is at a moment: evenly from point to point, still before the first and after the last. */
+function onPath(path: EditOf<'closer'>['path'], ms: number): { x: number; y: number } {
+  const next = path.findIndex(({ atMs }) => atMs > ms);
+  const [a, b] = [path[next < 0 ? path.length - 1 : Math.max(0, next - 1)], path[next < 0 ? path.length - 1 : next]];
+  if (!a || !b) return { x: 500, y: 500 };
+  const part = b.atMs > a.atMs ? Math.min(1, Math.max(0, (ms - a.atMs) / (b.atMs - a.atMs))) : 0;
+  return { x: a.x + (b.x - a.x) * part, y: a.y + (b.y - a.y) * part };
+}
+
 const PICTURE_KINDS = ['closer', 'mirror', 'turn', 'beside', 'instead', 'blur'] as const;
 type PictureEdit = Extract<StretchEdit, { kind: (typeof PICTURE_KINDS)[number] }>;
 const isPictureEdit = (edit: Edit): edit is PictureEdit => (PICTURE_KINDS as readonly string[]).includes(edit.kind);
@@ -94,7 +103,7 @@ export class Pictures {
     const { edits, picture } = filming;
     this.#edits = edits.filter(isPictureEdit);
     this.#fade = edits.find((edit) => edit.kind === 'fade');
-    this.#borders = [...this.#edits.flatMap(({ fromMs, toMs }) => [fromMs, toMs]), ...(picture.kind === 'cards' ? picture.cards.map(({ fromMs }) => fromMs) : [])];
+    this.#borders = [...this.#edits.flatMap((edit) => [edit.fromMs, edit.toMs, ...(edit.kind === 'closer' ? edit.path.map(({ atMs }) => atMs) : [])]), ...(picture.kind === 'cards' ? picture.cards.map(({ fromMs }) => fromMs) : [])];
   }
 
   /** How footage is shown at a moment of the block. */
@@ -104,6 +113,7 @@ export class Pictures {
     const closer = last('closer');
     const along = (ms: number) => {
       if (!closer) return { x: 0, y: 0 };
+      if (closer.path.length > 0) return onPath(closer.path, ms);
       const part = (ms - closer.fromMs) / (closer.toMs - closer.fromMs);
       return { x: closer.from.x + (closer.to.x - closer.from.x) * part, y: closer.from.y + (closer.to.y - closer.from.y) * part };
     };

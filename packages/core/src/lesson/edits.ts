@@ -33,8 +33,8 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...base, kind: z.literal('card'), atMs: momentMs, lengthMs, heading: titleSchema, lines: z.array(lineSchema).max(LIMITS.cardLines), court: z.boolean() }),
   /** A still picture of the teacher's own between two moments. */
   z.strictObject({ ...base, kind: z.literal('picture'), atMs: momentMs, lengthMs, takeId: idSchema }),
-  /** Part of the picture fills the frame; it may move from one place to another. */
-  z.strictObject({ ...stretch, kind: z.literal('closer'), zoom: whole(LIMITS.zoom), from: placeSchema, to: placeSchema }),
+  /** Part of the picture fills the frame; it may move from one place to another, or along a path of middles. */
+  z.strictObject({ ...stretch, kind: z.literal('closer'), zoom: whole(LIMITS.zoom), from: placeSchema, to: placeSchema, path: z.array(z.strictObject({ atMs: momentMs, x: permille, y: permille })).max(LIMITS.path) }),
   z.strictObject({ ...stretch, kind: z.literal('mirror') }),
   /** Turned upright, in quarter turns clockwise. */
   z.strictObject({ ...stretch, kind: z.literal('turn'), quarters: whole({ min: 1, max: 3 }) }),

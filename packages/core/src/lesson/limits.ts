@@ -49,6 +49,7 @@ export const LIMITS = {
   shiftMs: { min: -60_000, max: 60_000 },
   lufs: { min: -30, max: -12 },
   fadeMs: { min: 100, max: 3_000 },
+  path: 400,
   slotSize: { min: 70, max: 130 },
   backing: { min: 80, max: 100 },
   /** Background at least 20 dB below speech (WCAG 2.2, 1.4.7). */

@@ -98,7 +98,7 @@ const to6: Migration = ({ finish, settings, sections, ...rest }) => {
     settings: isRaw(settings) ? { language: 'en', ...settings } : settings,
     sections: each(sections, (section) => ({
       ...section,
-      blocks: each(section['blocks'], (block) => ({ shownBy: '', ...block, edits: each(block['edits'], (edit) => ({ ...edit, ...(edit['kind'] === 'taps' && { taps: each(edit['taps'], (tap) => ({ missed: false, ...tap })) }) })) })),
+      blocks: each(section['blocks'], (block) => ({ shownBy: '', ...block, edits: each(block['edits'], (edit) => ({ ...edit, ...(edit['kind'] === 'taps' && { taps: each(edit['taps'], (tap) => ({ missed: false, ...tap })) }), ...(edit['kind'] === 'closer' && { path: [], ...edit }) })) })),
     })),
   };
 };

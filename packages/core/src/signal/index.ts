@@ -9,3 +9,4 @@ export type { Crop, Joint, SeenJoint, SeenPose } from './pose.ts';
 export { frameHint, lightHint, soundHint, standing, steady } from './watch.ts';
 export type { FrameHint, LightHint, MoveRoom, SoundHint } from './watch.ts';
 export { LEVEL_WINDOW_MS, openness, speechWindows } from './ducking.ts';
+export { followPath, type PathPoint, type PoseAt } from './follow.ts';

@@ -1,5 +1,5 @@
 import { Alert, Box, Button, Paper, Slider, Stack, Typography } from '@mui/material';
-import { ownMoment } from '@zest/core/assembly';
+import { ownMoment, startInTake } from '@zest/core/assembly';
 import type { Edit, EditKind, Finish } from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
 import { clockText, frameText } from '@zest/core/time';
@@ -95,6 +95,8 @@ export function AssembleBench() {
   });
 
   const otherTakes = takes.filter(({ id, state, inBin }) => state === 'ready' && !inBin && id !== block?.footage?.takeId).map(({ id, name }) => [id, name] as const);
+  const ownTake = takes.find((take) => take.id === block?.footage?.takeId);
+  const source = block?.footage && ownTake?.state === 'ready' ? { url: takeUrl(ownTake.id), startMs: startInTake(block.footage, ownTake) } : null;
   const takeName = (takeId: string) => takes.find(({ id }) => id === takeId)?.name ?? 'a take that is gone';
   const momentMs = () => (placed ? ownMoment(placed.reel, clock.ms - placed.startMs) : 0);
   const begin = (kind: EditKind) => {
@@ -132,11 +134,9 @@ export function AssembleBench() {
     else changes.begin('picture', block.id, { stretch: null, atMs, otherTakeId: sent.takeId });
   };
 
-  const compare = () => {
-    setFinished(!isFinished);
-    // The other sound begins where this one was.
-    player.current?.seek(clock.ms);
-  };
+  const compare = () => setFinished(!isFinished);
+  // The other sound begins where this one was.
+  useEffect(() => player.current?.seek(player.current.positionMs), [isFinished]);
   const mark = (end: 'from' | 'to') => {
     const ms = clock.ms;
     const around = assembly.blocks[indexAt(assembly.blocks, ms)];
@@ -213,7 +213,7 @@ export function AssembleBench() {
         </Paper>
       </Stack>
       <Stack spacing={1.5}>
-        {draft && <ChangeForm key={draft.edit.id} edit={draft.edit} isNew={draft.isNew} takes={otherTakes} onChange={(edit) => changes.setDraft({ ...draft, edit })} onDone={() => changes.keep(draft.blockId, draft.edit)} onCancel={() => changes.setDraft(null)} />}
+        {draft && <ChangeForm key={draft.edit.id} edit={draft.edit} isNew={draft.isNew} takes={otherTakes} source={source} onChange={(edit) => changes.setDraft({ ...draft, edit })} onDone={() => changes.keep(draft.blockId, draft.edit)} onCancel={() => changes.setDraft(null)} />}
         {taps && (
           <TapPanel
             momentMs={() => (playing ? momentMs() : null)}

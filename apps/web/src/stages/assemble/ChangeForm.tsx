@@ -3,6 +3,7 @@ import { besideLayouts, editNames, LIMITS, overlaySlots, soundsAgain, type Edit,
 import { ChoiceField, LengthField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { slotNames } from './words.ts';
+import { FollowPerformer, type FollowSource } from './FollowPerformer.tsx';
 import { missingIn } from './new-edit.ts';
 
 const same = <const T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
@@ -15,6 +16,8 @@ interface ChangeFormProps {
   edit: Edit;
   isNew: boolean;
   takes: readonly (readonly [string, string])[];
+  /** The footage of the block; null when it has none. */
+  source: FollowSource | null;
   onChange: (edit: Edit) => void;
   onDone: () => void;
   onCancel: () => void;
@@ -35,7 +38,7 @@ function OwnStart({ edit, onChange }: { edit: EditOf<'beside'> | EditOf<'instead
   );
 }
 
-function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes' | 'onChange'>) {
+function Fields({ edit, takes, source, onChange }: Pick<ChangeFormProps, 'edit' | 'takes' | 'source' | 'onChange'>) {
   switch (edit.kind) {
     case 'again':
       return (
@@ -75,10 +78,11 @@ function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes
             Draw the part on the picture, or say it in figures.
           </Typography>
           <WholeField label="Larger, %" value={edit.zoom} range={LIMITS.zoom} onChange={(zoom) => onChange({ ...edit, zoom })} sx={{ width: 100 }} />
-          <PartField label="Across, %" value={edit.from.x} onChange={(x) => onChange({ ...edit, from: { ...edit.from, x } })} />
-          <PartField label="Down, %" value={edit.from.y} onChange={(y) => onChange({ ...edit, from: { ...edit.from, y } })} />
-          <PartField label="Then across" value={edit.to.x} onChange={(x) => onChange({ ...edit, to: { ...edit.to, x } })} />
-          <PartField label="Then down" value={edit.to.y} onChange={(y) => onChange({ ...edit, to: { ...edit.to, y } })} />
+          {source && <FollowPerformer edit={edit} source={source} onChange={onChange} />}
+          <PartField label="Across, %" value={edit.from.x} onChange={(x) => onChange({ ...edit, from: { ...edit.from, x }, path: [] })} />
+          <PartField label="Down, %" value={edit.from.y} onChange={(y) => onChange({ ...edit, from: { ...edit.from, y }, path: [] })} />
+          <PartField label="Then across" value={edit.to.x} onChange={(x) => onChange({ ...edit, to: { ...edit.to, x }, path: [] })} />
+          <PartField label="Then down" value={edit.to.y} onChange={(y) => onChange({ ...edit, to: { ...edit.to, y }, path: [] })} />
         </>
       );
     case 'blur':
@@ -151,7 +155,7 @@ function Fields({ edit, takes, onChange }: Pick<ChangeFormProps, 'edit' | 'takes
 }
 
 /** What is said about one change, until it is done. */
-export function ChangeForm({ edit, isNew, takes, onChange, onDone, onCancel }: ChangeFormProps) {
+export function ChangeForm({ edit, isNew, takes, source, onChange, onDone, onCancel }: ChangeFormProps) {
   const missing = missingIn(edit);
   return (
     <Paper variant="outlined" component="section" aria-label={editNames[edit.kind]} sx={{ p: 1.5, borderColor: 'primary.main' }}>
@@ -167,7 +171,7 @@ export function ChangeForm({ edit, isNew, takes, onChange, onDone, onCancel }: C
         ) : (
           'atMs' in edit && <LengthField label="At" value={edit.atMs} range={MOMENT} onChange={(atMs) => onChange({ ...edit, atMs })} sx={{ width: 110 }} />
         )}
-        <Fields edit={edit} takes={takes} onChange={onChange} />
+        <Fields edit={edit} takes={takes} source={source} onChange={onChange} />
       </Stack>
       {missing && (
         <Alert severity="info" sx={{ mt: 1.5 }}>

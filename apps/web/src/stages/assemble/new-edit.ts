@@ -66,7 +66,7 @@ export function newEdit(kind: EditKind, { id, stretch, atMs, otherTakeId }: NewE
     case 'again':
       return { ...over, kind, speed: 50, times: 1, sound: 'off' };
     case 'closer':
-      return { ...over, kind, zoom: 200, from: middle, to: middle };
+      return { ...over, kind, zoom: 200, from: middle, to: middle, path: [] };
     case 'turn':
       return { ...over, kind, quarters: 1 };
     case 'beside':

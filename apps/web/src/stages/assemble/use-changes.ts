@@ -76,7 +76,7 @@ export function placing(draft: Draft | null, assembly: Assembly, atMs: number): 
         const own = filmed(box);
         const middle = { x: Math.round(own.x + own.width / 2), y: Math.round(own.y + own.height / 2) };
         const zoom = Math.round(Math.min(LIMITS.zoom.max, Math.max(LIMITS.zoom.min, 100_000 / Math.max(1, own.width, own.height))));
-        return { ...edit, zoom, from: middle, to: middle };
+        return { ...edit, zoom, from: middle, to: middle, path: [] };
       };
       return { shape: 'box', value: seen({ x: edit.from.x - size / 2, y: edit.from.y - size / 2, width: size, height: size }), pick };
     }

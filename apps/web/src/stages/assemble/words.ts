@@ -18,7 +18,7 @@ function details(edit: Edit, takeName: (takeId: string) => string): string {
     case 'picture':
       return lengthText(edit.lengthMs);
     case 'closer':
-      return `${edit.zoom / 100} times as large`;
+      return `${edit.zoom / 100} times as large${edit.path.length > 0 ? ', following' : ''}`;
     case 'turn':
       return edit.quarters === 2 ? 'upside down' : `a quarter ${edit.quarters === 1 ? 'to the right' : 'to the left'}`;
     case 'beside':

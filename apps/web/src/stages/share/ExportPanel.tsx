@@ -15,7 +15,8 @@ const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle
 const sizeNames = { '480': '854 × 480, small', '720': '1280 × 720, usual', '1080': '1920 × 1080, large' } as const;
 const formatNames = { mp4: 'MP4, plays everywhere', webm: 'WebM, for web pages', gif: 'GIF, silent, one block' } as const;
 const shapeNames = { wide: 'wide, 16:9', upright: 'upright, 9:16, for phones' } as const;
-const ALL = '';
+/** No block has such an id. */
+const ALL = '*';
 const handNames = { 'as filmed': 'as filmed', 'other hand': 'turned round for the other hand' } as const;
 const USUAL = exportOrderSchema.parse({});
 

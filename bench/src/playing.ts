@@ -1,0 +1,77 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { firstCut, slots } from '@zest/core/assembly';
+import { discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
+import { anHour, crowded, twoMinutes } from './lessons.ts';
+import type { Result } from './result.ts';
+
+const SECONDS = 30;
+const MOST_DROPPED = 0.01;
+const MOST_STEP_MS = 100;
+const STEPS = 40;
+const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
+
+/** The editor's own preview with clock, count and cues while it plays; and an hour with 600 things on screen while one steps through it. */
+export async function playing(): Promise<Result[]> {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
+  const footage = path.join(folder, 'footage.mp4');
+  execFileSync('ffmpeg', ['-v', 'error', '-stream_loop', '1', '-i', clip, '-t', '60', '-c', 'copy', footage]);
+  const zest = await startZest('start');
+  const browser = await openBrowser();
+  try {
+    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    await page.addInitScript('globalThis.__name = (named) => named');
+    await makeOwner(page, zest.url);
+    const headers = { origin: new URL(zest.url).origin };
+    const make = async (document: unknown) => ((await (await page.request.post(`${zest.url}/api/lessons`, { data: { document }, headers })).json()) as { id: string }).id;
+    const lesson = twoMinutes('take');
+    for (const block of lesson.sections.flatMap(({ blocks }) => blocks)) block.footage = null;
+    const id = await make(lesson);
+    await page.goto(`${zest.url}/lessons/${id}/film`);
+    await page.getByRole('tab', { name: 'Takes' }).click();
+    await page.getByLabel('Video file').setInputFiles(footage);
+    await page.getByTestId('take').filter({ hasText: '1:00' }).waitFor({ timeout: 240_000 });
+    await page.goto(`${zest.url}/lessons/${id}/assemble`);
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    await page.waitForFunction(() => [...document.querySelectorAll<HTMLVideoElement>('.stage video')].some((video) => !video.paused && video.currentTime > 2), undefined, { timeout: 60_000 });
+    const quality = () =>
+      page.evaluate(() => {
+        const [video] = [...document.querySelectorAll<HTMLVideoElement>('.stage video')].filter((one) => !one.paused);
+        const { totalVideoFrames: total = 0, droppedVideoFrames: dropped = 0 } = video?.getVideoPlaybackQuality() ?? {};
+        return { total, dropped };
+      });
+    const before = await quality();
+    await page.waitForTimeout(SECONDS * 1_000);
+    const after = await quality();
+    const [total, dropped] = [after.total - before.total, after.dropped - before.dropped];
+
+    const long = crowded(anHour());
+    const cut = firstCut(long, new Map());
+    const items = slots.reduce((sum, slot) => sum + cut.lanes[slot].length, 0);
+    await page.goto(`${zest.url}/lessons/${await make(long)}/assemble`);
+    await page.getByTestId('rail').waitFor();
+    await page.waitForTimeout(2_000);
+    await page.locator('body').click({ position: { x: 4, y: 400 } });
+    const times = await page.evaluate(async (steps) => {
+      const taken: number[] = [];
+      for (let i = 0; i < steps; i += 1) {
+        const began = performance.now();
+        window.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true, cancelable: true }));
+        await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+        taken.push(performance.now() - began);
+      }
+      return taken.sort((a, b) => a - b);
+    }, STEPS);
+    const stepMs = times[Math.floor(times.length * 0.9)] ?? Infinity;
+    return [
+      { what: `${total} frames of the preview, 1280x720 footage with clock, count and cues`, value: `${((100 * dropped) / Math.max(1, total)).toFixed(1)} % dropped`, limit: `under ${MOST_DROPPED * 100} %`, holds: total > SECONDS * 25 && dropped / total < MOST_DROPPED },
+      { what: `${Math.round(cut.durationMs / 60_000)} min with ${items} things on screen, a step to the next moment and two frames drawn`, value: `${stepMs.toFixed(0)} ms at the 90th percentile of ${STEPS}`, limit: `at most ${MOST_STEP_MS} ms`, holds: items >= 600 && stepMs <= MOST_STEP_MS },
+    ];
+  } finally {
+    await browser.close();
+    await discard(zest);
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
