@@ -128,9 +128,9 @@ test('a second language is written beside the first, and one block is exported i
   await bench(page, 'Script');
   await page.getByRole('button', { name: 'Second language' }).click();
   await page.getByRole('button', { name: 'Add a second language' }).click();
-  await page.getByLabel('Second language', { exact: true }).fill('!');
+  await page.getByRole('textbox', { name: 'Second language' }).fill('!');
   await expect(page.getByText('A language is written as its short tag, such as de or pt-BR. Kept: es.')).toBeVisible();
-  await page.getByLabel('Second language', { exact: true }).fill('de');
+  await page.getByRole('textbox', { name: 'Second language' }).fill('de');
   await page.getByLabel('In German').nth(3).fill('Übung');
   await expect(page.getByText(/^1 of \d+ texts$/)).toBeVisible();
   await expectAccessible(page);
