@@ -152,5 +152,31 @@ test('a second language is written beside the first, and one block is exported i
   await expect(made.getByRole('link', { name: 'GIF' })).toBeVisible({ timeout: 300_000 });
   const got = await page.request.get(`${zest.url}${(await made.getByRole('link', { name: 'GIF' }).getAttribute('href')) ?? ''}`);
   expect((await got.body()).subarray(0, 3).toString()).toBe('GIF');
+  await expect(made.getByText(/Out of date/)).toBeHidden();
+  await bench(page, 'Plan');
+  await page.getByLabel('Lead-in', { exact: true }).fill('2');
+  await saved(page);
+  await bench(page, 'Share');
+  await expect(made.getByText('Out of date, changed since: Work and rest')).toBeVisible();
+});
+
+test('the check says what a student would suffer, puts it right in one click, and keeps what is left so', async () => {
+  await bench(page, 'Check');
+  const finding = (text: string) => page.getByTestId('finding').filter({ hasText: text });
+  await expect(finding('is hard work, and nothing says when to stop')).toBeVisible();
+  await expectAccessible(page);
+  await finding('is hard work').getByRole('button', { name: 'Add the usual caution' }).click();
+  await expect(finding('is hard work')).toBeHidden();
+  const counted = async () => Number(/^\d+/.exec((await page.getByTestId('check-words').textContent()) ?? '')?.[0] ?? 0);
+  const before = await counted();
+  const slot = finding('The video lasts');
+  await slot.getByRole('button', { name: 'Leave it so' }).click();
+  await page.getByLabel('Why it may stay').fill('Only a sample');
+  await page.getByRole('button', { name: 'Keep this word' }).click();
+  await expect(page.getByRole('region', { name: /^Left so/ }).getByTestId('finding').filter({ hasText: 'The video lasts' })).toContainText('Left so: “Only a sample”');
+  await expect.poll(counted).toBe(before - 1);
+  await saved(page);
+  await page.getByTestId('finding').first().getByRole('link', { name: /^Go there/ }).click();
+  await expect(page).toHaveURL(/\/(plan|script|film|assemble)\?/);
   expect(faults).toEqual([]);
 });

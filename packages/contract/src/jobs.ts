@@ -65,5 +65,7 @@ export const jobSchema = z.object({
   order: exportOrderSchema.nullable(),
   /** For a finished export. */
   result: exportResultSchema.nullable(),
+  /** What was changed since in the finished video; null when it is not known, empty when nothing is seen or heard of it. */
+  changedSince: z.array(z.string()).nullable(),
 });
 export type Job = z.infer<typeof jobSchema>;

@@ -1,14 +1,11 @@
-import { copyFile, mkdir, stat, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { soundFile, type CutFile, type ExportOrder } from '@zest/contract';
 import type { Sequelize } from 'sequelize';
 import { foldersOf } from '../config.ts';
-import { connect } from '../db/connect.ts';
-import { startMariaDb } from '../db/mariadb.ts';
-import { migrate } from '../db/migrations.ts';
 import { lessonAt } from '../db/lessons.ts';
-import { LessonRow, TakeRow } from '../db/models.ts';
+import { TakeRow, type LessonRow } from '../db/models.ts';
 import { orderExport } from '../http/exports.ts';
 import { exportOutcomeSchema, lessonFor, type ExportOutcome } from '../jobs/handlers.ts';
 import { databaseQueue } from '../jobs/queue.ts';
@@ -16,28 +13,7 @@ import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
 import { cutWith } from '../publish/cut.ts';
 import { makeCutFile, takeFileNames } from '../publish/cut-files.ts';
-import { runningOn, secretsOf } from './installation.ts';
-
-async function withDatabase<T>(dataDir: string, use: (sequelize: Sequelize) => Promise<T>): Promise<T> {
-  await stat(dataDir).catch(() => {
-    throw new Error(`There is no data folder ${dataDir}. Name the right one with --data.`);
-  });
-  const { dbPassword } = secretsOf(dataDir);
-  const running = runningOn(dataDir);
-  const own = running?.dbPort ? null : await startMariaDb(path.join(dataDir, 'db'), dbPassword);
-  const port = running?.dbPort ?? own?.port ?? 0;
-  try {
-    const sequelize = await connect({ port, password: dbPassword, name: 'zest' }, 4);
-    try {
-      await migrate(sequelize);
-      return await use(sequelize);
-    } finally {
-      await sequelize.close();
-    }
-  } finally {
-    await own?.stop();
-  }
-}
+import { lessonRow, withDatabase } from './with-database.ts';
 
 /** What an export writes, by the words of `--only`. */
 export const exportParts = ['video', 'sound', 'poster', 'captions', 'subrip', 'chapters', 'otio', 'edl', 'takes'] as const;
@@ -83,12 +59,7 @@ async function render(sequelize: Sequelize, dataDir: string, lesson: LessonRow, 
 export async function exportTo(dataDir: string, lessonId: string, outDir: string, order: ExportOrder, parts: readonly ExportPart[], say: (line: string) => void): Promise<void> {
   await withDatabase(dataDir, async (sequelize) => {
     const store = diskStore(foldersOf(dataDir).media);
-    const lesson = await LessonRow.findOne({ where: { id: lessonId, deletedAt: null } });
-    if (!lesson) {
-      const known = await LessonRow.findAll({ where: { deletedAt: null } });
-      const list = known.map((row) => row.id).join(', ') || 'none yet';
-      throw new Error(`There is no lesson ${lessonId}. Lessons here: ${list}. A lesson's id stands in its page address.`);
-    }
+    const lesson = await lessonRow(lessonId);
     const written: string[] = [];
     const copy = async (sha: string, name: string) => {
       await mkdir(path.dirname(path.join(outDir, name)), { recursive: true });

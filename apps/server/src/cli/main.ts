@@ -7,6 +7,7 @@ import { lengthText, parseLength } from '@zest/core/time';
 import { accepts } from '../db/mariadb.ts';
 import { messageOf } from '../errors.ts';
 import { exportParts, exportTo, readParts, type ExportPart } from './export.ts';
+import { check } from './check.ts';
 import { fit, plan } from './plan.ts';
 import { stop } from './stop.ts';
 import { serve } from './supervise.ts';
@@ -91,6 +92,10 @@ program
   .action(async (file: string, { video, session, json }: { video?: number; session?: number; json?: boolean }) =>
     say(await fit(file, { videoMs: video, sessionMs: session }, json === true)),
   );
+
+data(program.command('check <lesson>').description('hold a lesson, by its id, against every rule'))
+  .option('--json', 'as JSON')
+  .action(async (lesson: string, options: { data?: string; json?: boolean }) => say(await check(folder(options.data, 'start'), lesson, options.json === true)));
 
 interface ExportOptions {
   data?: string;

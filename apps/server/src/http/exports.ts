@@ -1,4 +1,5 @@
 import { changeJobSchema, exportOrderSchema, cutFiles, soundFile, type ExportOrder } from '@zest/contract';
+import { videoChanges } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import { lessonAt } from '../db/lessons.ts';
 import { JobRow, TakeRow } from '../db/models.ts';
@@ -36,7 +37,12 @@ export async function orderExport(queue: JobQueue, ownerId: string, lessonId: st
 export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaStore): void {
   route('GET', '/api/lessons/:lessonId/exports', async (_req, res, { lesson }) => {
     const jobs = await JobRow.findAll({ where: { kind: 'export', subjectId: lesson.id }, order: [['createdAt', 'DESC']], limit: 20 });
-    res.json(jobs.map(jobView));
+    const now = await lessonAt(lesson.id, lesson.revision);
+    const views = jobs.map(async (job) => {
+      const made = job.state === 'done' && job.result ? exportOutcomeSchema.parse(JSON.parse(job.result)).revision : null;
+      return jobView(job, made === null ? null : made === lesson.revision ? [] : videoChanges(await lessonAt(lesson.id, made), now));
+    });
+    res.json(await Promise.all(views));
   });
 
   route('POST', '/api/lessons/:lessonId/exports', async (req, res, { userId, lesson }) => {

@@ -10,7 +10,7 @@ function leftMs(job: JobRow): number | null {
   return spentMs < 1_500 ? null : Math.round((spentMs * (1 - job.progress)) / job.progress);
 }
 
-export function jobView(job: JobRow): Job {
+export function jobView(job: JobRow, changedSince: string[] | null = null): Job {
   const outcome = job.kind === 'export' && job.result ? exportOutcomeSchema.parse(JSON.parse(job.result)) : null;
   return {
     id: job.id,
@@ -23,6 +23,7 @@ export function jobView(job: JobRow): Job {
     createdAt: job.createdAt.toISOString(),
     order: job.kind === 'export' ? exportInput.parse(JSON.parse(job.input)).order : null,
     result: outcome && exportResultSchema.parse(outcome),
+    changedSince,
   };
 }
 

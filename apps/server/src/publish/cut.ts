@@ -1,16 +1,21 @@
-import { clipOfBlock, firstCut, type Assembly } from '@zest/core/assembly';
+import { clipOfBlock, firstCut, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import type { Lesson } from '@zest/core/lesson';
 import type { TakeRow } from '../db/models.ts';
 import { markedOf } from '../db/takes.ts';
 import { refuse } from '../errors.ts';
 import type { TakeMedia } from './pieces.ts';
 
+const readyOf = (takes: readonly TakeRow[]) => takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
+
+/** What a cut must know of the takes that are ready, by id. */
+export function factsOf(takes: readonly TakeRow[]): Map<string, TakeFacts> {
+  return new Map(readyOf(takes).map((take) => [take.id, { id: take.id, frames: take.frames, marked: markedOf(take) }]));
+}
+
 /** The working copies of a lesson's takes that are ready, and the lesson's first cut from them. */
 export function cutWith(lesson: Lesson, takes: readonly TakeRow[]): { assembly: Assembly; media: Map<string, TakeMedia> } {
-  const ready = takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
-  const facts = new Map(ready.map((take) => [take.id, { id: take.id, frames: take.frames, marked: markedOf(take) }]));
-  const media = new Map(ready.map((take) => [take.id, { sha: take.workingSha ?? '', hasSound: take.hasSound }]));
-  return { assembly: firstCut(lesson, facts), media };
+  const media = new Map(readyOf(takes).map((take) => [take.id, { sha: take.workingSha ?? '', hasSound: take.hasSound }]));
+  return { assembly: firstCut(lesson, factsOf(takes)), media };
 }
 
 /**

@@ -28,6 +28,7 @@ const router = createBrowserRouter([
       { path: 'script', lazy: async () => ({ Component: (await import('../stages/script/ScriptBench.tsx')).ScriptBench }) },
       { path: 'film', lazy: async () => ({ Component: (await import('../stages/film/FilmBench.tsx')).FilmBench }) },
       { path: 'assemble', lazy: async () => ({ Component: (await import('../stages/assemble/AssembleBench.tsx')).AssembleBench }) },
+      { path: 'check', lazy: async () => ({ Component: (await import('../stages/check/CheckBench.tsx')).CheckBench }) },
       { path: 'share', lazy: async () => ({ Component: (await import('../stages/share/ShareBench.tsx')).ShareBench }) },
     ],
   },

@@ -25,6 +25,7 @@ const benches = [
   ['script', 'Script'],
   ['film', 'Film'],
   ['assemble', 'Assemble'],
+  ['check', 'Check'],
   ['share', 'Share'],
 ] as const;
 

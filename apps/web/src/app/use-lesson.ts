@@ -85,11 +85,14 @@ export function useMaterials(): Take[] {
 export function useAssembly(like?: Lesson): Assembly {
   const { lesson: open } = useOpenLesson();
   const lesson = like ?? open;
+  const takes = useReadyTakes();
+  return useMemo(() => firstCut(lesson, takes), [lesson, takes]);
+}
+
+/** Everything of the open lesson whose working copy is ready, by id. */
+export function useReadyTakes(): ReadonlyMap<string, Take> {
   const takes = useAllTakes();
-  return useMemo(
-    () => firstCut(lesson, new Map(takes.filter((take) => take.state === 'ready').map((take) => [take.id, take]))),
-    [lesson, takes],
-  );
+  return useMemo(() => new Map(takes.filter((take) => take.state === 'ready').map((take) => [take.id, take])), [takes]);
 }
 
 /** The block every bench works on, kept in the address. */

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import type { Assembly, PauseMark } from '@zest/core/assembly';
-import { FRAMES, PICTURE_BOXES, type Scene } from '@zest/core/overlay';
+import { forgetFitted, FRAMES, PICTURE_BOXES, type Scene } from '@zest/core/overlay';
 import { loadPaintFonts } from './fonts.ts';
 import { LessonPlayer } from './player.ts';
 import './stage.css';
@@ -44,7 +44,11 @@ export function Stage(props: StageProps) {
       onFault: (message) => latest.current.onFault(message),
     });
     playerRef.current = player;
-    const repaint = () => player.paint();
+    const repaint = () => {
+      // Letters are as wide as their font makes them.
+      forgetFitted();
+      player.paint();
+    };
     void loadPaintFonts().then(repaint);
     document.fonts.addEventListener('loadingdone', repaint);
     const resized = new ResizeObserver(() => player.paint());

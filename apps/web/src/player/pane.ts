@@ -1,10 +1,13 @@
-import { closerRegion, type Look } from '@zest/core/assembly';
+import { closerRegion, type Look, type Region } from '@zest/core/assembly';
 import { BESIDE_BOXES, REFERENCE, type Box } from '@zest/core/overlay';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { mediaOfFrame } from './frames.ts';
 
 /** What part of the stage a pane fills: all of it, a half, or a small corner. */
 export type PaneRoom = 'whole' | 'left half' | 'right half' | 'inset left' | 'inset right';
+
+/** Layout units a part of a blurred region stands for. */
+const BLUR_PARTS = 24;
 
 const percent = (value: number, of: number) => `${(value * 100) / of}%`;
 
@@ -13,7 +16,7 @@ export class Pane {
   readonly video = document.createElement('video');
   readonly #outer = document.createElement('div');
   readonly #frame = document.createElement('div');
-  #blurs: readonly HTMLDivElement[] = [];
+  #blurs: readonly HTMLCanvasElement[] = [];
 
   constructor(stage: HTMLElement) {
     this.#outer.className = 'stage-pane';
@@ -72,13 +75,32 @@ export class Pane {
     });
     if (this.#blurs.length !== blurs.length) {
       for (const old of this.#blurs) old.remove();
-      this.#blurs = blurs.map(() => Object.assign(document.createElement('div'), { className: 'stage-blur' }));
+      this.#blurs = blurs.map(() => Object.assign(document.createElement('canvas'), { className: 'stage-blur' }));
       this.#frame.append(...this.#blurs);
     }
-    blurs.forEach(({ x, y, width, height }, i) => {
-      const blur = this.#blurs[i];
-      if (blur) Object.assign(blur.style, { left: percent(x, 1_000), top: percent(y, 1_000), width: percent(width, 1_000), height: percent(height, 1_000) });
-    });
+    blurs.forEach((region, i) => this.#blurs[i] && this.#blur(this.#blurs[i], region, quarters));
+  }
+
+  /** Draws a region in a few large parts, which the browser enlarges softly: as the export does. */
+  #blur(canvas: HTMLCanvasElement, { x, y, width, height }: Region, quarters: number): void {
+    Object.assign(canvas.style, { left: percent(x, 1_000), top: percent(y, 1_000), width: percent(width, 1_000), height: percent(height, 1_000) });
+    const [W, H] = [REFERENCE.width, REFERENCE.height];
+    const [w, h] = [(width * W) / 1_000, (height * H) / 1_000];
+    const [columns, rows] = [w, h].map((side) => Math.max(1, Math.round(side / BLUR_PARTS))) as [number, number];
+    if (canvas.width !== columns || canvas.height !== rows) Object.assign(canvas, { width: columns, height: rows });
+    const ctx = canvas.getContext('2d');
+    const { videoWidth, videoHeight } = this.video;
+    if (!ctx || videoWidth === 0) return;
+    ctx.imageSmoothingQuality = 'high';
+    ctx.setTransform(columns / w, 0, 0, rows / h, (-x * W * columns) / (1_000 * w), (-y * H * rows) / (1_000 * h));
+    ctx.fillStyle = '#26211c';
+    ctx.fillRect(0, 0, W, H);
+    // Turned and fitted as the frame shows it.
+    const isOnSide = quarters % 2 === 1;
+    const scale = Math.min(W / (isOnSide ? videoHeight : videoWidth), H / (isOnSide ? videoWidth : videoHeight));
+    ctx.translate(W / 2, H / 2);
+    ctx.rotate((quarters * Math.PI) / 2);
+    ctx.drawImage(this.video, (-videoWidth * scale) / 2, (-videoHeight * scale) / 2, videoWidth * scale, videoHeight * scale);
   }
 
   /** Plays at a speed; the tiny differences of clocks are left to the next seek. */

@@ -1,4 +1,4 @@
-import { nextCrop, poseFrom, type PoseAt, type SeenPose } from '@zest/core/signal';
+import { nextCrop, onWideFrame, poseFrom, type PoseAt, type SeenPose } from '@zest/core/signal';
 import { questionOf, smallCanvas, type WatchAnswer } from './watch.ts';
 
 function nextAnswer(worker: Worker, signal: AbortSignal): Promise<WatchAnswer> {
@@ -19,7 +19,7 @@ function seekTo(video: HTMLVideoElement, seconds: number, signal: AbortSignal): 
 }
 
 /**
- * Poses in a video at the moments given, in milliseconds, looked at in a worker one after the other.
+ * Poses in a video at the moments given, in milliseconds, looked at in a worker one after the other; on the 16:9 frame the video is fitted into.
  * @throws Error with words when the video or the model cannot be read; AbortError when stopped
  */
 export async function posesAt(url: string, momentsMs: readonly number[], onProgress: (part: number) => void, signal: AbortSignal): Promise<PoseAt[]> {
@@ -44,7 +44,7 @@ export async function posesAt(url: string, momentsMs: readonly number[], onProgr
       if (answer.kind === 'fault') throw new Error(answer.message);
       if (answer.kind === 'pose') {
         pose = poseFrom(answer.joints, crop);
-        looks.push({ atMs, pose });
+        looks.push({ atMs, pose: onWideFrame(pose, video.videoWidth / video.videoHeight) });
       }
       onProgress((i + 1) / momentsMs.length);
     }

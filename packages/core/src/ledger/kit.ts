@@ -1,4 +1,4 @@
-import type { Block, Kit } from '../lesson/index.ts';
+import { kitText, makeBlock, makeKit, type Block, type Kit, type MakeId } from '../lesson/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 
 export interface KitLine {
@@ -51,4 +51,19 @@ export function kitLedger(schedule: Schedule): KitLine[] {
     if (neededIn && (announcedMs === null || announcedMs >= neededIn.atMs)) line.fetchBefore = neededIn.blockId;
   }
   return [...lines.values()];
+}
+
+const FETCH_MS = 30_000;
+
+/** A card that names the thing, and a stop to fetch it. */
+export function fetchPause({ name, quantity, share, standIns }: KitLine, makeId: MakeId): Block {
+  const item = { ...makeKit(name, makeId), quantity, share, standIn: standIns[0] ?? '' };
+  return {
+    ...makeBlock('card', makeId),
+    title: `Fetch: ${name}`,
+    part: 'kit',
+    kit: [item],
+    ...{ about: 'kit', lines: [kitText(item)] },
+    pauseAfter: { practiceMs: FETCH_MS, signMs: 5_000, prompt: `Fetch ${name}.` },
+  } as Block;
 }

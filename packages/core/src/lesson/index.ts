@@ -11,6 +11,7 @@ export * from './figures.ts';
 export * from './shorthand.ts';
 export * from './edit.ts';
 export * from './takes.ts';
+export * from './difference.ts';
 export * from './other-hand.ts';
 export * from './second-language.ts';
 export * from './whole.ts';

@@ -36,6 +36,7 @@ export function makeLesson(title: string, makeId: MakeId): Lesson {
     filming: FILMING,
     finish: usualFinish,
     second: null,
+    waived: [],
     settings: { lastRest: 'dropped', sides: 'performer', language: 'en', speechWpm: 130, units: 'metric', parts: USUAL_PARTS, counts: { language: 'en', own: [] } },
     sections: [makeSection('Welcome', makeId)],
   };

@@ -82,13 +82,14 @@ const to5: Migration = ({ sections, ...rest }) => ({
   sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ edits: [], ...block })) })),
 });
 
-/** Version 6: more on screen, music, a second language, missed repetitions. */
+/** Version 6: more on screen, music, a second language, missed repetitions, findings left so. */
 const to6: Migration = ({ finish, settings, sections, ...rest }) => {
   const slots = Object.fromEntries(['clock', 'counter', 'cue', 'caution', 'side', 'board'].map((slot) => [slot, { size: 100, place: null }]));
   const { look, sound } = isRaw(finish) ? finish : {};
   const more = { boards: [], sides: false, counting: 'up', backing: 100, languages: 'one', slots };
   return {
     second: null,
+    waived: [],
     ...rest,
     finish: {
       ...(isRaw(finish) && finish),

@@ -95,6 +95,8 @@ export const lessonSchema = z
     filming: filmingSchema,
     finish: finishSchema,
     second: secondSchema.nullable(),
+    /** Findings of the check that are left so, each with the teacher's word for it. */
+    waived: z.array(z.strictObject({ key: z.string().min(1).max(200), word: lineSchema })).max(LIMITS.waived),
     /** Terms with a plain explanation. */
     glossary: z.array(termSchema).max(LIMITS.glossary),
     sections: z.array(sectionSchema).max(LIMITS.sections),

@@ -72,6 +72,19 @@ function paintTick(ctx: PaintContext, x: number, y: number, colour: string): voi
   ctx.stroke();
 }
 
+/** A mark for each beat of an eight: those gone filled, the one on now large. */
+function paintBeats(ctx: PaintContext, { rep, beats }: CounterItem, box: Box, ink: Ink): void {
+  const step = box.width / beats;
+  for (let beat = 1; beat <= beats; beat += 1) {
+    const isNow = beat === rep;
+    const [width, height] = isNow ? [step - 4, box.height] : [step - 8, box.height * 0.5];
+    ctx.beginPath();
+    ctx.roundRect(box.x + (beat - 0.5) * step - width / 2, box.y + (box.height - height) / 2, width, height, 4);
+    ctx.fillStyle = beat <= rep ? ink.accent : ink.track;
+    ctx.fill();
+  }
+}
+
 export function paintCounter(ctx: PaintContext, item: CounterItem, whole: Box, ink: Ink): void {
   const box: Box = { ...whole, height: item.note === '' ? 176 : whole.height };
   const colour = item.missed ? ink.ready : ink.accent;
@@ -90,5 +103,6 @@ export function paintCounter(ctx: PaintContext, item: CounterItem, whole: Box, i
     ctx.lineTo(box.x + 184, box.y + 36);
     ctx.stroke();
   } else if (item.reached) paintTick(ctx, column.x + 36, box.y + 124, ink.accent);
+  if (item.beats > 0) paintBeats(ctx, item, { x: box.x + 208, y: box.y + 122, width: box.width - 226, height: 40 }, ink);
   writeLines(ctx, item.note, { x: box.x + 22, top: box.y + 168, width: box.width - 44 }, { weight: 'regular', size: 36, maxLines: 1, colour: item.missed ? ink.ready : ink.dim });
 }

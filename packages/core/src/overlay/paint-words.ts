@@ -1,6 +1,6 @@
 import type { Ink } from './ink.ts';
-import { fitText, REFERENCE, type Box } from './layout.ts';
-import { isRightToLeft, measurer, panel, writeLines, type PaintContext } from './pen.ts';
+import { REFERENCE, type Box } from './layout.ts';
+import { fitIn, isRightToLeft, measurer, panel, writeLines, type PaintContext } from './pen.ts';
 import type { CautionItem, CueItem, PointerItem } from './scene.ts';
 
 /** Room of the sign before a line. */
@@ -37,7 +37,7 @@ function paintPair(ctx: PaintContext, item: CueItem, card: Box, column: { x: num
 export function paintCue(ctx: PaintContext, item: CueItem, box: Box, ink: Ink): void {
   const isPair = item.right !== '' && item.wrong !== '';
   const words = { weight: 'bold', size: item.also ? 44 : 52, maxLines: item.also ? 1 : 2, colour: ink.text } as const;
-  const fitted = fitText(item.text, box.width - 54, words.maxLines, words.size, measurer(ctx, 'bold'));
+  const fitted = fitIn(ctx, item.text, 'bold', box.width - 54, words.maxLines, words.size);
   const height = 62 + Math.round(fitted.size * 1.14) * fitted.lines.length + (item.also ? 56 : 12);
   const card: Box = { ...box, height: isPair ? box.height : Math.min(box.height, height) };
   panel(ctx, card, ink.panel, ink.panelEdge, ink.backing);
@@ -84,7 +84,7 @@ function paintCorrectionSign(ctx: PaintContext, x: number, middle: number, ink: 
 export function paintCaution(ctx: PaintContext, item: CautionItem, slotBox: Box, ink: Ink): void {
   const width = slotBox.width - 116;
   const maxLines = item.also === '' ? 2 : 1;
-  const fitted = fitText(item.text, width, maxLines, 40, measurer(ctx, 'bold'));
+  const fitted = fitIn(ctx, item.text, 'bold', width, maxLines, 40);
   const height = fitted.lines.length > 1 || item.also !== '' ? slotBox.height : 76;
   const box: Box = { ...slotBox, y: slotBox.y + slotBox.height - height, height };
   const isCorrection = item.tone === 'correction';
@@ -131,7 +131,7 @@ export function paintPointer(ctx: PaintContext, item: PointerItem, ink: Ink): vo
     }
     ctx.stroke();
   }
-  const fitted = fitText(item.text, 360, 2, 48, measurer(ctx, 'bold'));
+  const fitted = fitIn(ctx, item.text, 'bold', 360, 2, 48);
   if (fitted.lines.length === 0) return;
   const measure = measurer(ctx, 'bold');
   const width = Math.max(...fitted.lines.map((line) => measure(line, fitted.size))) + 48;

@@ -1,4 +1,4 @@
-import { fitText, type Box, type Measure } from './layout.ts';
+import { fitText, type Box, type FittedText, type Measure } from './layout.ts';
 
 /** The part of a canvas context the painter needs; a browser's and the server's both have it. */
 export interface PaintContext {
@@ -69,6 +69,29 @@ export function write(ctx: PaintContext, text: string, x: number, baseline: numb
   ctx.fillText(text, x, baseline);
 }
 
+/** Texts as they were fitted: the same few are painted over and over, and measuring letters is most of the work. */
+const fittedBefore = new Map<string, FittedText>();
+const MOST_FITTED = 2_000;
+/** Width of the widest digit, by size. */
+const digitCells = new Map<number, number>();
+
+/** Forgets how texts were fitted: with other fonts they are as wide as they are. */
+export function forgetFitted(): void {
+  fittedBefore.clear();
+  digitCells.clear();
+}
+
+/** `fitText` in a weight, with what it gave before. */
+export function fitIn(ctx: PaintContext, text: string, weight: Weight, width: number, maxLines: number, size: number): FittedText {
+  const key = `${weight} ${width} ${maxLines} ${size} ${text}`;
+  const known = fittedBefore.get(key);
+  if (known) return known;
+  if (fittedBefore.size >= MOST_FITTED) fittedBefore.clear();
+  const fitted = fitText(text, width, maxLines, size, measurer(ctx, weight));
+  fittedBefore.set(key, fitted);
+  return fitted;
+}
+
 /** Whether a text is read from right to left: by its first letter. */
 export function isRightToLeft(text: string): boolean {
   return /^[^\p{L}]*[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u.test(text);
@@ -81,7 +104,7 @@ export function writeLines(
   at: { x: number; top: number; width: number },
   style: { weight: Weight; size: number; maxLines: number; colour: string },
 ): number {
-  const fitted = fitText(text, at.width, style.maxLines, style.size, measurer(ctx, style.weight));
+  const fitted = fitIn(ctx, text, style.weight, at.width, style.maxLines, style.size);
   const lineHeight = Math.round(fitted.size * 1.14);
   const fromRight = isRightToLeft(text);
   fitted.lines.forEach((line, i) => {
@@ -110,7 +133,8 @@ export function writeDigits(ctx: PaintContext, text: string, centreX: number, ba
   ctx.textAlign = 'center';
   ctx.textBaseline = 'alphabetic';
   ctx.fillStyle = colour;
-  const cell = Math.max(...[...'0123456789'].map((digit) => ctx.measureText(digit).width));
+  const cell = digitCells.get(size) ?? Math.max(...[...'0123456789'].map((digit) => ctx.measureText(digit).width));
+  digitCells.set(size, cell);
   const widths = [...text].map((char) => (/\d/.test(char) ? cell : ctx.measureText(char).width));
   let x = centreX - widths.reduce((sum, width) => sum + width, 0) / 2;
   [...text].forEach((char, i) => {

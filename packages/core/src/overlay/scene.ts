@@ -7,8 +7,8 @@ import { SLOT_BOXES, type Place } from './layout.ts';
 import { placesOf } from './placement.ts';
 import { momentWords, phaseWords } from './words.ts';
 
-/** The ring moves in steps of this length: smooth enough to the eye, and a burned-in video changes five times a second at most. */
-const RING_STEP_MS = 200;
+/** The ring moves in steps of this length: it is read at a glance beside its digits, and a burned-in video changes twice a second at most. */
+const RING_STEP_MS = 500;
 /** In a calm look, or without a ring or bar, nothing changes but the second. */
 const CALM_STEP_MS = 1_000;
 
@@ -40,6 +40,8 @@ export interface CounterItem {
   shown: number;
   /** What stands beside it: "of 10", "to go". */
   tail: string;
+  /** Beats of the count; 0 when it has none. */
+  beats: number;
   /** The last one is done. */
   reached: boolean;
   missed: boolean;
@@ -172,6 +174,7 @@ function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats, miss
     note: missed ? sayIn(words, 'Does not count') : note,
     shown: isDown ? all - now : now,
     tail: isDown ? ownWord('to go', words.language) : `${ownWord('of', words.language)} ${all}`,
+    beats: beats ?? 0,
     reached: beats === null && reps > 1 && rep === reps && !missed,
     missed,
   };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { followPath, joints, LEVEL_WINDOW_MS, openness, speechWindows, type SeenPose } from './index.ts';
+import { followPath, joints, LEVEL_WINDOW_MS, onWideFrame, openness, placeOfJoint, speechWindows, type SeenPose } from './index.ts';
 
 /** A body about a place, all of it surely seen. */
 const bodyAt = (x: number, y = 0.5): SeenPose => joints.map((_, i) => ({ x: x + ((i % 5) - 2) * 0.02, y: y + ((i % 7) - 3) * 0.06, score: 0.8 }));
@@ -52,4 +52,14 @@ describe('music under speech', () => {
   it('takes noise far under the voice for silence', () => {
     expect(speechWindows([-20, -21, -50, -20, -19, -20, -22, -20, -20, -20])).toEqual([true, true, false, true, true, true, true, true, true, true]);
   });
+});
+
+it('joints lie on the wide frame where their picture is fitted into it', () => {
+  const [nose] = onWideFrame([{ x: 0, y: 0.25, score: 1 }], 9 / 16);
+  // An upright picture fills the middle: 9/16 of 9/16 of the width.
+  expect(nose?.x).toBeCloseTo(0.5 - (81 / 256) / 2, 6);
+  expect(nose?.y).toBe(0.25);
+  expect(onWideFrame([{ x: 0.1, y: 0.2, score: 1 }], 16 / 9)[0]?.x).toBeCloseTo(0.1, 9);
+  expect(placeOfJoint(bodyAt(0.5), 'left knee')).not.toBeNull();
+  expect(placeOfJoint(nobody, 'left knee')).toBeNull();
 });

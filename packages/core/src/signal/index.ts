@@ -4,7 +4,7 @@ export { findMarks, MARK_RATE_HZ } from './find-marks.ts';
 export type { FoundMark } from './find-marks.ts';
 export { clockRate, markedStretches } from './line-up.ts';
 export type { MarkedStretch } from './line-up.ts';
-export { isSomebody, joints, nextCrop, poseFrom, sureJoints, wholeCrop } from './pose.ts';
+export { isSomebody, joints, nextCrop, onWideFrame, placeOfJoint, poseFrom, sureJoints, wholeCrop } from './pose.ts';
 export type { Crop, Joint, SeenJoint, SeenPose } from './pose.ts';
 export { frameHint, lightHint, soundHint, standing, steady } from './watch.ts';
 export type { FrameHint, LightHint, MoveRoom, SoundHint } from './watch.ts';

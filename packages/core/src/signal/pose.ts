@@ -63,6 +63,18 @@ export function nextCrop(pose: SeenPose | null, aspect: number): Crop {
   return { left: (middle.x - side / 2) / aspect, top: middle.y - side / 2, width: side / aspect, height: side };
 }
 
+/** The pose on the 16:9 frame its picture is fitted into. @param aspect width over height of the picture */
+export function onWideFrame(pose: SeenPose, aspect: number): SeenPose {
+  const [across, down] = [Math.min(1, (aspect * 9) / 16), Math.min(1, 16 / 9 / aspect)];
+  return pose.map(({ x, y, score }) => ({ x: 0.5 + (x - 0.5) * across, y: 0.5 + (y - 0.5) * down, score }));
+}
+
+/** Where a joint is surely seen; null when it is not. */
+export function placeOfJoint(pose: SeenPose, joint: Joint): { x: number; y: number } | null {
+  const seen = pose[joints.indexOf(joint)];
+  return seen && seen.score >= SURE_JOINT ? { x: seen.x, y: seen.y } : null;
+}
+
 /**
  * The model's answer as a pose on the whole picture.
  * @param output 17 times y, x, score, within the crop

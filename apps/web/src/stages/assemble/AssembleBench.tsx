@@ -213,7 +213,7 @@ export function AssembleBench() {
         </Paper>
       </Stack>
       <Stack spacing={1.5}>
-        {draft && <ChangeForm key={draft.edit.id} edit={draft.edit} isNew={draft.isNew} takes={otherTakes} source={source} onChange={(edit) => changes.setDraft({ ...draft, edit })} onDone={() => changes.keep(draft.blockId, draft.edit)} onCancel={() => changes.setDraft(null)} />}
+        {draft && <ChangeForm key={draft.edit.id} edit={draft.edit} isNew={draft.isNew} takes={otherTakes} source={source} onChange={(edit) => changes.setDraft({ ...draft, edit })} onDone={() => changes.keep(draft.blockId, draft.edit)} onEverywhere={changes.keepEverywhere} onCancel={() => changes.setDraft(null)} />}
         {taps && (
           <TapPanel
             momentMs={() => (playing ? momentMs() : null)}

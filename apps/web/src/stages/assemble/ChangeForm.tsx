@@ -5,6 +5,7 @@ import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { slotNames } from './words.ts';
 import { FollowPerformer, type FollowSource } from './FollowPerformer.tsx';
 import { missingIn } from './new-edit.ts';
+import { PointAtJoint } from './PointAtJoint.tsx';
 
 const same = <const T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 const speeds = [['100', 'full speed'], ['75', 'three quarters'], ['50', 'half speed'], ['25', 'a quarter']] as const;
@@ -20,6 +21,8 @@ interface ChangeFormProps {
   source: FollowSource | null;
   onChange: (edit: Edit) => void;
   onDone: () => void;
+  /** A place is to hold in the whole lesson. */
+  onEverywhere: (edit: EditOf<'place'>) => void;
   onCancel: () => void;
 }
 
@@ -54,6 +57,7 @@ function Fields({ edit, takes, source, onChange }: Pick<ChangeFormProps, 'edit' 
           <LengthField label="How long" value={edit.lengthMs} range={LIMITS.extraMs} onChange={(lengthMs) => onChange({ ...edit, lengthMs })} sx={{ width: 110 }} />
           <TextLine label="What to say about it" value={edit.text} most={LIMITS.title} onChange={(text) => onChange({ ...edit, text })} sx={{ flex: '1 1 100%' }} />
           <FormControlLabel label="Point at a place: click it on the picture" control={<Checkbox checked={edit.point !== null} onChange={(_event, on) => onChange({ ...edit, point: on ? { x: 500, y: 500 } : null })} />} />
+          {source && <PointAtJoint edit={edit} source={source} onChange={onChange} />}
           {edit.point && (
             <>
               <PartField label="Across, %" value={edit.point.x} onChange={(x) => onChange({ ...edit, point: { x, y: edit.point?.y ?? 0 } })} />
@@ -155,7 +159,7 @@ function Fields({ edit, takes, source, onChange }: Pick<ChangeFormProps, 'edit' 
 }
 
 /** What is said about one change, until it is done. */
-export function ChangeForm({ edit, isNew, takes, source, onChange, onDone, onCancel }: ChangeFormProps) {
+export function ChangeForm({ edit, isNew, takes, source, onChange, onDone, onEverywhere, onCancel }: ChangeFormProps) {
   const missing = missingIn(edit);
   return (
     <Paper variant="outlined" component="section" aria-label={editNames[edit.kind]} sx={{ p: 1.5, borderColor: 'primary.main' }}>
@@ -182,6 +186,7 @@ export function ChangeForm({ edit, isNew, takes, source, onChange, onDone, onCan
         <Button variant="contained" disabled={missing !== null} onClick={onDone}>
           {isNew ? 'Do it' : 'Change it'}
         </Button>
+        {edit.kind === 'place' && <Button onClick={() => onEverywhere(edit)}>In the whole lesson</Button>}
         <Button onClick={onCancel}>Leave it</Button>
       </Stack>
     </Paper>

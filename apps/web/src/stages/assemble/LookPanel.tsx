@@ -1,4 +1,4 @@
-import { Accordion, AccordionDetails, AccordionSummary, Alert, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material';
+import { Accordion, AccordionDetails, AccordionSummary, Alert, Button, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material';
 import ExpandMoreIcon from '@mui/icons-material/ExpandMore';
 import { boardKinds, clockStyles, countings, LIMITS, overlaySlots, themes, viewingProfiles, type Finish } from '@zest/core/lesson';
 import { arcMinutes, inkOf, LEAST_ARCMIN, MIN_TEXT } from '@zest/core/overlay';
@@ -54,6 +54,14 @@ export function LookPanel({ look, hasSecond }: { look: Look; hasSecond: boolean 
               <WholeField key={slot} label={slotNames[slot]} value={look.slots[slot].size} range={LIMITS.slotSize} onChange={(size) => setSize(slot, size)} sx={{ width: 86 }} />
             ))}
           </Stack>
+          {overlaySlots.filter((slot) => look.slots[slot].place !== null).map((slot) => (
+            <Typography key={slot} variant="body2">
+              The {slotNames[slot]} stands where you put it.{' '}
+              <Button size="small" onClick={() => dispatch(edit(`Place of the ${slotNames[slot]}`, (draft) => void (draft.finish.look.slots[slot].place = null)))}>
+                Wherever it is in nobody’s way
+              </Button>
+            </Typography>
+          ))}
           {hasSecond && <FormControlLabel label="Both languages at once" control={<Switch checked={look.languages === 'both'} onChange={(_event, both) => set({ languages: both ? 'both' : 'one' })} />} />}
           <ChoiceField label="Students look at a" value={look.profile} choices={same(viewingProfiles)} onChange={(profile) => set({ profile })} />
           <Typography variant="body2" data-testid="legible">

@@ -1,5 +1,5 @@
 import { onCamera, onScreen, type Assembly } from '@zest/core/assembly';
-import { changeBlock, editNames, findBlock, LIMITS, type Block, type Edit, type EditKind, type Lesson } from '@zest/core/lesson';
+import { changeBlock, editNames, findBlock, LIMITS, type Block, type Edit, type EditKind, type EditOf, type Lesson } from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
 import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
@@ -9,6 +9,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { useLessonNow } from '../../app/use-lesson.ts';
 import { atOnce, newEdit, type NewEditAt } from './new-edit.ts';
 import type { PickedBox } from './PlacePicker.tsx';
+import { slotNames } from './words.ts';
 
 export interface Draft {
   blockId: string;
@@ -51,7 +52,18 @@ export function useChanges() {
     if (atOnce.has(kind)) keep(blockId, made);
     else setDraft({ blockId, edit: made, isNew: true });
   };
-  return { draft, setDraft, keep, remove, begin };
+  /** A place chosen in one block holds in all that have none of their own. */
+  const keepEverywhere = ({ id, slot, x, y }: EditOf<'place'>) => {
+    dispatch(
+      change(`Place of the ${slotNames[slot]}`, (d) => {
+        d.finish.look.slots[slot].place = { x, y };
+        // The block it was chosen in needs none of its own any more.
+        for (const block of d.sections.flatMap(({ blocks }) => blocks)) block.edits = block.edits.filter((own) => own.id !== id);
+      }),
+    );
+    setDraft(null);
+  };
+  return { draft, setDraft, keep, keepEverywhere, remove, begin };
 }
 
 /** The place a draft has on screen, and how a new one is taken down. Null for what has no place. */

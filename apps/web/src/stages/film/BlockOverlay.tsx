@@ -1,6 +1,6 @@
 import { firstCut, type Assembly } from '@zest/core/assembly';
 import type { Block, Lesson } from '@zest/core/lesson';
-import { paintScene, sceneAt } from '@zest/core/overlay';
+import { forgetFitted, paintScene, sceneAt } from '@zest/core/overlay';
 import { useEffect, useMemo, useRef } from 'react';
 import { fitCanvas } from '../../player/canvas.ts';
 import { loadPaintFonts } from '../../player/fonts.ts';
@@ -30,7 +30,7 @@ export function BlockOverlay({ lesson, block, momentMs, everyMs = 0 }: BlockOver
     latest.current = momentMs;
   });
   useEffect(() => {
-    void loadPaintFonts();
+    void loadPaintFonts().then(forgetFitted);
     let tick = 0;
     let paintedAt = -Infinity;
     const paint = (now: number) => {

@@ -3,7 +3,7 @@ import { exportFormats, exportHands, exportOrderSchema, exportShapes, exportSize
 import { blocksOf } from '@zest/core/lesson';
 import { fixedSides } from '@zest/core/script';
 import { clockText } from '@zest/core/time';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { saveNow } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -15,6 +15,8 @@ const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle
 const sizeNames = { '480': '854 × 480, small', '720': '1280 × 720, usual', '1080': '1920 × 1080, large' } as const;
 const formatNames = { mp4: 'MP4, plays everywhere', webm: 'WebM, for web pages', gif: 'GIF, silent, one block' } as const;
 const shapeNames = { wide: 'wide, 16:9', upright: 'upright, 9:16, for phones' } as const;
+/** Changes told by name before the rest is only counted. */
+const MOST_NAMED = 4;
 /** No block has such an id. */
 const ALL = '*';
 const handNames = { 'as filmed': 'as filmed', 'other hand': 'turned round for the other hand' } as const;
@@ -29,6 +31,13 @@ function orderWords({ size: lines, format, overlays, hand, shape, language, bloc
   return [`${lines} lines`, shape === 'upright' ? 'upright' : '', format === 'webm' ? 'WebM' : format.toUpperCase(), overlays ? '' : 'without overlays', hand === 'other hand' ? 'for the other hand' : '', language === 'second' ? 'second language' : '', blockId ? 'one block' : ''].filter((word) => word !== '').join(', ');
 }
 
+/** What an export lacks, in a line. */
+function outOfDate(changed: readonly string[] | null): string {
+  if (!changed) return 'Out of date: the lesson was changed after it';
+  const [shown, more] = [changed.slice(0, MOST_NAMED), changed.length - MOST_NAMED];
+  return `Out of date, changed since: ${shown.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+}
+
 function ExportRow({ job, revision }: { job: Job; revision: number }) {
   const [cancel] = api.useCancelJobMutation();
   const [change] = api.useChangeJobMutation();
@@ -39,7 +48,7 @@ function ExportRow({ job, revision }: { job: Job; revision: number }) {
       <Stack direction="row" useFlexGap sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
         <Typography sx={{ fontWeight: 650 }}>{when.format(new Date(job.createdAt))}</Typography>
         {job.order && <Typography color="text.secondary">{orderWords(job.order)}</Typography>}
-        {result && result.revision < revision && <Chip size="small" color="warning" label={`Out of date: the lesson was changed after it (step ${result.revision}, now ${revision})`} />}
+        {result && result.revision < revision && job.changedSince?.length !== 0 && <Chip size="small" color="warning" label={outOfDate(job.changedSince)} />}
       </Stack>
       {isOpen && (
         <>
@@ -110,6 +119,9 @@ export function ExportPanel() {
   const { id, revision, lesson } = useOpenLesson();
   const takes = useTakes();
   const exports = api.useExportsQuery(id);
+  const { refetch } = exports;
+  // What was changed since an export is told anew with every change.
+  useEffect(() => void refetch(), [refetch, revision]);
   const [start, starting] = api.useStartExportMutation();
   const [order, setOrder] = useState<ExportOrder>(USUAL);
   const dispatch = useAppDispatch();

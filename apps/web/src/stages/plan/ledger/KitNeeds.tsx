@@ -1,6 +1,6 @@
 import { Button, Stack, Typography } from '@mui/material';
-import { insertBefore, kitText, makeBlock, makeKit, type Block } from '@zest/core/lesson';
-import type { KitLine } from '@zest/core/ledger';
+import { insertBefore } from '@zest/core/lesson';
+import { fetchPause, type KitLine } from '@zest/core/ledger';
 import { clockText } from '@zest/core/time';
 import { makeId } from '../../../app/ids.ts';
 import { edit } from '../../../app/lesson-slice.ts';
@@ -10,21 +10,6 @@ export function kitHeadline(lines: KitLine[]): { words: string; isWell: boolean 
   const late = lines.filter(({ fetchBefore }) => fetchBefore).length;
   if (lines.length === 0) return { words: 'nothing needed', isWell: true };
   return late === 0 ? { words: `${lines.length} ${lines.length === 1 ? 'thing' : 'things'}, all named in time`, isWell: true } : { words: `${late} not named in time`, isWell: false };
-}
-
-const FETCH_MS = 30_000;
-
-/** A card that names the thing, and a stop to fetch it. */
-function fetchCard({ name, quantity, share, standIns }: KitLine): Block {
-  const item = { ...makeKit(name, makeId), quantity, share, standIn: standIns[0] ?? '' };
-  return {
-    ...makeBlock('card', makeId),
-    title: `Fetch: ${name}`,
-    part: 'kit',
-    kit: [item],
-    ...{ about: 'kit', lines: [kitText(item)] },
-    pauseAfter: { practiceMs: FETCH_MS, signMs: 5_000, prompt: `Fetch ${name}.` },
-  } as Block;
 }
 
 /** What is needed, from when, and whether it is named in time. */
@@ -49,7 +34,7 @@ export function KitNeeds({ lines }: { lines: KitLine[] }) {
               ].join(' · ')}
             </Typography>
             {fetchBefore && (
-              <Button size="small" onClick={() => dispatch(edit(`Pause to fetch ${name}`, insertBefore(fetchBefore, fetchCard(line))))}>
+              <Button size="small" onClick={() => dispatch(edit(`Pause to fetch ${name}`, insertBefore(fetchBefore, fetchPause(line, makeId))))}>
                 Add a pause to fetch it
               </Button>
             )}

@@ -1,0 +1,23 @@
+import { checkLesson, harms } from '@zest/core/checks';
+import { nanoid } from 'nanoid';
+import { lessonAt } from '../db/lessons.ts';
+import { TakeRow } from '../db/models.ts';
+import { cutWith, factsOf } from '../publish/cut.ts';
+import { lessonRow, withDatabase } from './with-database.ts';
+
+/** The findings of a lesson's newest revision, as text or JSON. @throws with words when the lesson is unknown */
+export async function check(dataDir: string, lessonId: string, asJson: boolean): Promise<string> {
+  return withDatabase(dataDir, async () => {
+    const { id, revision } = await lessonRow(lessonId);
+    const lesson = await lessonAt(id, revision);
+    const rows = await TakeRow.findAll({ where: { lessonId: id } });
+    const findings = checkLesson({ lesson, cut: cutWith(lesson, rows).assembly, takes: factsOf(rows), makeId: nanoid });
+    if (asJson) return JSON.stringify(findings.map(({ remedy, ...finding }) => ({ ...finding, remedy: remedy?.label ?? null })), null, 2);
+    const open = findings.filter(({ waived }) => waived === null);
+    const lines = harms.flatMap((harm) => {
+      const own = open.filter((finding) => finding.harm === harm);
+      return own.length === 0 ? [] : [`A student ${harm}:`, ...own.map(({ say, why }) => `  ${say}\n    ${why}`)];
+    });
+    return [...lines, `${open.length} to look at, ${findings.length - open.length} left so.`].join('\n');
+  });
+}

@@ -1,0 +1,121 @@
+import { Alert, Box, Button, Paper, Stack, TextField, Typography } from '@mui/material';
+import { checkLesson, harms, type Finding, type Harm } from '@zest/core/checks';
+import { LIMITS } from '@zest/core/lesson';
+import { clockText } from '@zest/core/time';
+import { useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { makeId } from '../../app/ids.ts';
+import { edit } from '../../app/lesson-slice.ts';
+import { useAppDispatch } from '../../app/store.ts';
+import { useAssembly, useOpenLesson, useReadyTakes } from '../../app/use-lesson.ts';
+
+const harmNames: Record<Harm, string> = {
+  'gets hurt': 'A student could get hurt',
+  'gets lost': 'A student could get lost',
+  'cannot see it': 'A student could not see it',
+  'cannot hear it or read along': 'A student could not hear it or read along',
+  'runs out of time': 'Time runs out',
+  'is named': 'Names and rights',
+};
+const benchNames = { plan: 'Plan', script: 'Script', film: 'Film', assemble: 'Assemble', share: 'Share' } as const;
+
+/** The teacher's word for leaving a finding so. */
+function Waive({ finding, onWaive }: { finding: Finding; onWaive: (word: string) => void }) {
+  const [word, setWord] = useState<string | null>(null);
+  if (word === null) return <Button onClick={() => setWord('')}>Leave it so</Button>;
+  return (
+    <Stack direction="row" component="form" sx={{ gap: 1, alignItems: 'center' }} onSubmit={(event) => (event.preventDefault(), word.trim() !== '' && onWaive(word.trim()))}>
+      <TextField autoFocus label="Why it may stay" value={word} slotProps={{ htmlInput: { maxLength: LIMITS.line, 'aria-description': finding.say } }} onChange={(event) => setWord(event.target.value)} sx={{ width: 260 }} />
+      <Button type="submit" variant="outlined" disabled={word.trim() === ''}>
+        Keep this word
+      </Button>
+      <Button onClick={() => setWord(null)}>Cancel</Button>
+    </Stack>
+  );
+}
+
+function FindingRow({ finding }: { finding: Finding }) {
+  const { lessonId } = useParams();
+  const dispatch = useAppDispatch();
+  const { key, say, why, bench, blockId, atMs, remedy, waived } = finding;
+  const there = `/lessons/${lessonId ?? ''}/${bench}${blockId ? `?block=${blockId}` : ''}`;
+  return (
+    <Box component="li" data-testid="finding" sx={{ py: 1.5, borderTop: 1, borderColor: 'divider', listStyle: 'none' }}>
+      <Typography sx={{ fontWeight: 650, fontSize: '1.1rem' }}>
+        {say}
+        {atMs !== null && <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}> at {clockText(atMs)}</Box>}
+      </Typography>
+      <Typography color="text.secondary">{why}</Typography>
+      <Stack direction="row" useFlexGap sx={{ gap: 1, mt: 0.75, flexWrap: 'wrap', alignItems: 'center' }}>
+        {waived === null && remedy && (
+          <Button variant="contained" onClick={() => dispatch(edit(remedy.label, remedy.change))}>
+            {remedy.label}
+          </Button>
+        )}
+        {waived === null && (
+          <Button variant="outlined" component={Link} to={there}>
+            Go there ({benchNames[bench]})
+          </Button>
+        )}
+        {waived === null ? (
+          <Waive finding={finding} onWaive={(word) => dispatch(edit('Leave a finding so', (draft) => void draft.waived.push({ key, word })))} />
+        ) : (
+          <>
+            <Typography>Left so: “{waived}”</Typography>
+            <Button onClick={() => dispatch(edit('Look at it again', (draft) => void (draft.waived = draft.waived.filter((own) => own.key !== key))))}>Look at it again</Button>
+          </>
+        )}
+      </Stack>
+    </Box>
+  );
+}
+
+/** What a student would suffer from, with what to do about it; looked for anew with every change. */
+export function CheckBench() {
+  const { lesson } = useOpenLesson();
+  const cut = useAssembly();
+  const takes = useReadyTakes();
+  const findings = useMemo(() => checkLesson({ lesson, cut, takes, makeId }), [lesson, cut, takes]);
+  const open = findings.filter(({ waived }) => waived === null);
+  const left = findings.filter(({ waived }) => waived !== null);
+  return (
+    <Stack spacing={2} sx={{ maxWidth: 980, mx: 'auto' }}>
+      <Stack direction="row" sx={{ alignItems: 'center', gap: 2 }}>
+        <Typography variant="h2" sx={{ flex: 1 }} data-testid="check-words">
+          {open.length === 0 ? 'Nothing stands in the way' : `${open.length} ${open.length === 1 ? 'thing' : 'things'} to look at`}
+        </Typography>
+        <Button variant="outlined" onClick={() => window.print()}>
+          Print this
+        </Button>
+      </Stack>
+      {open.length === 0 && <Alert severity="success">Plan, words and cut hold against every rule there is. What is in the footage itself is not looked at yet.</Alert>}
+      {harms.map((harm) => {
+        const own = open.filter((finding) => finding.harm === harm);
+        return (
+          own.length > 0 && (
+            <Paper key={harm} variant="outlined" component="section" aria-label={harmNames[harm]} sx={{ p: 2 }}>
+              <Typography variant="h3">
+                {harmNames[harm]} ({own.length})
+              </Typography>
+              <Box component="ul" sx={{ p: 0, m: 0, mt: 1 }}>
+                {own.map((finding) => (
+                  <FindingRow key={finding.key} finding={finding} />
+                ))}
+              </Box>
+            </Paper>
+          )
+        );
+      })}
+      {left.length > 0 && (
+        <Paper variant="outlined" component="section" aria-label="Left so" sx={{ p: 2 }}>
+          <Typography variant="h3">Left so ({left.length})</Typography>
+          <Box component="ul" sx={{ p: 0, m: 0, mt: 1 }}>
+            {left.map((finding) => (
+              <FindingRow key={finding.key} finding={finding} />
+            ))}
+          </Box>
+        </Paper>
+      )}
+    </Stack>
+  );
+}

@@ -1,0 +1,88 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { firstCut, type TakeFacts } from '../assembly/index.ts';
+import { makeBlock, makeCue, makeKit, makeLesson, type Block, type BlockKind, type BlockOf, type Lesson } from '../lesson/index.ts';
+import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
+import { checkLesson, harms, type Finding } from './index.ts';
+
+const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: 300, marked: null }]]);
+const made = <K extends BlockKind>(kind: K, more: Partial<BlockOf<K>>): Block => ({ ...makeBlock(kind, counter()), footage: { takeId: 'take', startsAtMs: 0 }, ...more }) as Block;
+const lessonOf = (...blocks: Block[]): Lesson => {
+  const lesson = makeLesson('A', counter());
+  return { ...lesson, targets: { video: null, session: null }, settings: { ...lesson.settings, parts: [] }, finish: { ...lesson.finish, look: { ...lesson.finish.look, boards: [], profile: 'television at 3 m' } }, sections: [{ id: 's', title: 'Part', blocks }] };
+};
+const check = (lesson: Lesson): Finding[] => checkLesson({ lesson, cut: firstCut(lesson, takes), takes, makeId: counter() });
+const about = (lesson: Lesson, key: string) => check(lesson).filter((finding) => finding.key.startsWith(key));
+const talk = (more: Partial<BlockOf<'talk'>> = {}) => made('talk', { id: 't', title: 'Talk', fixedMs: 8_000, script: 'Hello.', ...more });
+
+/** Does what a remedy says and looks again. */
+function remedied(lesson: Lesson, key: string): Finding[] {
+  const [finding] = about(lesson, key);
+  const draft = structuredClone(lesson);
+  finding?.remedy?.change(draft);
+  return about(draft, key);
+}
+
+describe('the check', () => {
+  it('finds nothing in a short talk that is as it should be', () => {
+    expect(check(lessonOf(talk()))).toEqual([]);
+  });
+
+  it.each([
+    ['kit t', lessonOf(talk({ kit: [makeKit('Rope', () => 'k')], script: 'Go.' })), 'Rope is needed in “Talk” before it is named.', true],
+    ['space t', lessonOf(talk({ extent: ['jump'] })), 'nothing says to clear the floor', true],
+    ['health t', lessonOf(talk({ effort: 5 })), 'nothing says when to stop', true],
+    ['effort 0', lessonOf(talk({ effort: 5, cautions: ['Stop if it hurts.'] })), 'of warm-up before the first hard work', false],
+    ['sides', lessonOf(made('intervals', { id: 'i', title: 'Lunge', leadInMs: 0, workMs: 5_000, restMs: 0, rounds: 1, exercises: [{ id: 'e', title: 'Lunge', movement: 'squat', sides: 'left' }] })), 'the left side does 5 s more', false],
+    ['pause', lessonOf(talk({ pauseAfter: { practiceMs: 60_000, signMs: 5_000, prompt: ' ' } })), 'does not say what to practise for 1 min', false],
+    ['length video', { ...lessonOf(talk()), targets: { video: { ms: 60_000, toleranceMs: 5_000 }, session: null } }, 'The video lasts 8 s: 52 s under its 1 min.', false],
+    ['hand', lessonOf(talk({ cues: [makeCue('Right hand high', () => 'c', 'throughout')] })), '“Right hand” in the cue “Right hand high” of “Talk” is wrong for the left-handed.', true],
+    ['words', lessonOf(talk({ fixedMs: 2_000, script: 'This is far more than anybody can say in two seconds on any day of the week.' })), 'and 2 s for them', false],
+    ['name', lessonOf(talk({ shownBy: 'Wren Alder' })), 'looks like a full name: “Wren Alder”', true],
+    ['footage', lessonOf(talk({ footage: null })), 'is shown as a card', false],
+    ['still', lessonOf(talk({ fixedMs: 20_000 })), 'runs on for 10 s after its footage has ended', false],
+    ['short cue', lessonOf(talk({ fixedMs: 3_000, script: '', cues: [makeCue('Stand side-on and keep the disc level until you let go of it at last', () => 'c', 'throughout')] })), 'is on screen for 3 s', false],
+    ['captions', lessonOf(talk({ script: '' })), 'is spoken and has no captions', false],
+    ['dropped', lessonOf(talk({ edits: [{ id: 'x', kind: 'mirror', fromMs: 60_000, toMs: 61_000 }] })), 'could not be kept', true],
+  ] as const)('%s: says what, where and how much, and its remedy helps', (key, lesson, say, isRemedied) => {
+    const [finding, ...more] = about(lesson, key);
+    expect(finding?.say).toContain(say);
+    expect(more).toEqual([]);
+    expect(finding?.remedy !== null).toBe(isRemedied);
+    if (isRemedied) expect(remedied(lesson, key)).toEqual([]);
+  });
+
+  it('is quiet where a block of the lesson speaks of space, health or kit', () => {
+    const space = made('talk', { id: 'a', part: 'space', fixedMs: 8_000, script: 'Clear the floor.' });
+    expect(about(lessonOf(space, talk({ extent: ['jump'] })), 'space')).toEqual([]);
+    const kit = made('talk', { id: 'a', part: 'kit', fixedMs: 8_000, script: 'You need a rope.' });
+    expect(about(lessonOf(kit, talk({ kit: [makeKit('Rope', () => 'k')] })), 'kit')).toEqual([]);
+  });
+
+  it('warns of words too small for a phone at a metre, and of music without a licence', () => {
+    const plain = lessonOf(talk());
+    const phone: Lesson = { ...plain, finish: { look: { ...plain.finish.look, profile: 'phone at 1 m' }, sound: { ...plain.finish.sound, music: { takeId: 'm', licence: '', underDb: 20 } } } };
+    expect(about(phone, 'small words')[0]?.say).toContain('16 is the least');
+    expect(remedied(phone, 'music')).toEqual([]);
+    expect(about(phone, 'music')).toHaveLength(1);
+  });
+
+  it('keeps what is left so, with the word for it', () => {
+    const lesson = { ...lessonOf(talk({ shownBy: 'Wren Alder' })), waived: [{ key: 'name t', word: 'The club’s own trainer' }] };
+    expect(about(lesson, 'name')[0]?.waived).toBe('The club’s own trainer');
+  });
+
+  it('says everything once, the worst first, and its keys stay from one look to the next', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, (lesson) => {
+        const found = check(lesson);
+        const keys = found.map(({ key }) => key);
+        expect(new Set(keys).size).toBe(keys.length);
+        expect(check(lesson).map(({ key }) => key)).toEqual(keys);
+        const ranks = found.map(({ harm }) => harms.indexOf(harm));
+        expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
+        for (const { key, say, why } of found) expect(key.length <= 200 && say !== '' && why !== '').toBe(true);
+      }),
+    );
+  });
+});

@@ -1,0 +1,143 @@
+import type { Assembly, PlacedBlock, Region, TakeFacts } from '../assembly/index.ts';
+import { blocksOf, findBlock, overlaySlots, type Lesson } from '../lesson/index.ts';
+import { arcMinutes, LEAST_ARCMIN, MIN_TEXT, placesOf, REFERENCE, type Box } from '../overlay/index.ts';
+import { countWords, readingWpm } from '../schedule/index.ts';
+import { instantOfFrame, lengthText } from '../time/index.ts';
+import type { Found } from './finding.ts';
+
+export interface CutToCheck {
+  lesson: Lesson;
+  cut: Assembly;
+  takes: ReadonlyMap<string, TakeFacts>;
+}
+
+const titleIn = (lesson: Lesson, blockId: string) => `“${findBlock(lesson, blockId)?.title || 'Untitled'}”`;
+
+/** Blocks that are moved or spoken and yet are only a card. */
+export function footageThere({ lesson, takes }: CutToCheck): Found[] {
+  return blocksOf(lesson).flatMap((block): Found[] => {
+    if (block.kind === 'card' || block.kind === 'question' || (block.footage && takes.has(block.footage.takeId))) return [];
+    return [{ key: `footage ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: null, say: `“${block.title || 'Untitled'}” has no finished take and is shown as a card.`, why: 'Children copy what they see; a card shows no movement (common practice).', bench: 'film', remedy: null }];
+  });
+}
+
+/** A still picture of less than this is not noticed. */
+const STILL_MS = 500;
+
+/** Clocks that run longer than the footage under them. */
+export function footageLongEnough({ lesson, cut }: CutToCheck): Found[] {
+  const still = new Map<string, { ms: number; atMs: number }>();
+  for (const { blockId, source, startMs, endMs } of cut.segments) {
+    // One frame is a picture that is to stand still.
+    if (source.kind !== 'take' || source.takeFrames - source.inFrame <= 1) continue;
+    const shownMs = instantOfFrame(Math.max(0, source.takeFrames - source.inFrame) / source.speed);
+    const missingMs = endMs - startMs - shownMs;
+    const known = still.get(blockId);
+    if (missingMs > STILL_MS) still.set(blockId, { ms: (known?.ms ?? 0) + missingMs, atMs: known?.atMs ?? startMs + shownMs });
+  }
+  return [...still].map(([blockId, { ms, atMs }]) => ({
+    key: `still ${blockId}`,
+    harm: 'gets lost',
+    blockId,
+    atMs,
+    say: `${titleIn(lesson, blockId)} runs on for ${lengthText(ms)} after its footage has ended; the last picture stands still.`,
+    why: 'A clock that counts over a frozen picture looks broken.',
+    bench: 'film',
+    remedy: null,
+  }));
+}
+
+/** Words on screen large enough from where students stand. */
+export function wordsLargeEnough({ cut }: Pick<CutToCheck, 'cut'>): Found[] {
+  const { profile, slots } = cut.look;
+  const small = Math.min(...overlaySlots.map((slot) => slots[slot].size));
+  const seen = arcMinutes((MIN_TEXT * small) / 100, profile);
+  if (seen >= LEAST_ARCMIN) return [];
+  const restored = arcMinutes(MIN_TEXT, profile) > seen;
+  return [
+    {
+      key: 'small words',
+      harm: 'cannot see it',
+      blockId: null,
+      atMs: null,
+      say: `The smallest words look ${seen.toFixed(0)} minutes of arc high on a ${profile}; ${LEAST_ARCMIN} is the least.`,
+      why: 'ISO 9241-303 (from memory).',
+      bench: 'assemble',
+      remedy: restored ? { label: 'Make all of them their usual size', change: (draft: Lesson) => overlaySlots.forEach((slot) => (draft.finish.look.slots[slot].size = Math.max(100, draft.finish.look.slots[slot].size))) } : null,
+    },
+  ];
+}
+
+/** Time to find a text with one's eyes before reading it. */
+const FIND_MS = 500;
+
+/** Cues long enough on screen for the youngest of the audience. */
+export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
+  const wpm = readingWpm(lesson.audience.ageFrom);
+  const worst = new Map<string, Found>();
+  for (const { startMs, endMs, text, moment } of cut.lanes.cue) {
+    const neededMs = FIND_MS + (countWords(text) * 60_000) / wpm;
+    // A command is called out and not to be read.
+    if (moment === 'command' || endMs - startMs >= neededMs) continue;
+    const blockId = cut.blocks.find((block) => block.startMs <= startMs && startMs < block.endMs)?.blockId ?? null;
+    const key = `short cue ${blockId ?? ''} ${text}`.slice(0, 200);
+    if (worst.has(key)) continue;
+    worst.set(key, { key, harm: 'cannot see it', blockId, atMs: startMs, say: `“${text}” is on screen for ${lengthText(endMs - startMs)}; a child of ${lesson.audience.ageFrom} reads it in ${lengthText(neededMs)}.`, why: 'Oral reading fluency, 50th percentile (Hasbrouck & Tindal 2017, from memory).', bench: 'assemble', remedy: null });
+  }
+  return [...worst.values()];
+}
+
+/** The part of the performer that may be covered, and the part of a block's time it may last. */
+const COVERED = 0.12;
+
+const inUnits = ({ x, y, width, height }: Region): Box => ({ x: (x * REFERENCE.width) / 1_000, y: (y * REFERENCE.height) / 1_000, width: (width * REFERENCE.width) / 1_000, height: (height * REFERENCE.height) / 1_000 });
+const common = (a: Box, b: Box) => Math.max(0, Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x)) * Math.max(0, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y));
+
+/** Nothing stands before the performer for long. */
+export function performerFree({ lesson, cut }: CutToCheck): Found[] {
+  const places = placesOf(cut);
+  return cut.blocks.flatMap((block: PlacedBlock, i): Found[] => {
+    const shown = cut.segments.some(({ blockId, source }) => blockId === block.blockId && source.kind === 'take');
+    const performer = shown && block.performer ? inUnits(block.performer) : null;
+    if (!performer) return [];
+    return overlaySlots.flatMap((slot): Found[] => {
+      const place = places[i]?.[slot];
+      const used = cut.lanes[slot].find((overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs);
+      const part = place && used ? common(place, performer) / (performer.width * performer.height) : 0;
+      if (part <= COVERED || !used) return [];
+      return [{ key: `covers ${block.blockId} ${slot}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(used.startMs, block.startMs), say: `The ${slot} covers ${Math.round(part * 100)} % of where the performer is in ${titleIn(lesson, block.blockId)}.`, why: 'What is covered cannot be copied. Where the performer is comes from the framing plan.', bench: 'assemble', remedy: null }];
+    });
+  });
+}
+
+/** BBC subtitle guidelines (from memory): 160 to 180 words a minute. */
+const MOST_CAPTION_WPM = 180;
+
+/** Captions there where somebody speaks, and no faster than can be read. */
+export function captionsRight({ lesson, cut }: CutToCheck): Found[] {
+  const found: Found[] = [];
+  for (const { blockId, startMs, endMs } of cut.blocks) {
+    const block = findBlock(lesson, blockId);
+    const own = cut.captions.filter((caption) => caption.startMs >= startMs && caption.startMs < endMs);
+    const isSpoken = cut.segments.some((segment) => segment.blockId === blockId && segment.sound !== null);
+    if (block?.kind === 'talk' && isSpoken && own.length === 0) found.push({ key: `captions ${blockId}`, harm: 'cannot hear it or read along', blockId, atMs: startMs, say: `${titleIn(lesson, blockId)} is spoken and has no captions.`, why: 'WCAG 2.2, 1.2.2. Captions are made from the script.', bench: 'script', remedy: null });
+    const ms = own.reduce((sum, caption) => sum + caption.endMs - caption.startMs, 0);
+    const wpm = ms === 0 ? 0 : (countWords(own.flatMap(({ lines }) => lines).join(' ')) * 60_000) / ms;
+    if (wpm > MOST_CAPTION_WPM) found.push({ key: `fast captions ${blockId}`, harm: 'cannot hear it or read along', blockId, atMs: startMs, say: `Captions in ${titleIn(lesson, blockId)} run at ${Math.round(wpm)} words a minute; ${MOST_CAPTION_WPM} is the most.`, why: 'BBC subtitle guidelines: 160 to 180 (from memory).', bench: 'script', remedy: null });
+  }
+  return found;
+}
+
+/** Changes by hand that have no place any more. */
+export function changesKept({ lesson, cut }: CutToCheck): Found[] {
+  return cut.dropped.map(({ blockId, edit, why }) => ({
+    key: `dropped ${edit.id}`,
+    harm: 'gets lost',
+    blockId,
+    atMs: null,
+    say: `A change by hand in ${titleIn(lesson, blockId)} could not be kept: ${why}`,
+    why: 'The plan or the take was changed after it.',
+    bench: 'assemble',
+    remedy: { label: 'Remove the change', change: (draft: Lesson) => void blocksOf(draft).forEach((block) => (block.edits = block.edits.filter(({ id }) => id !== edit.id))) },
+  }));
+}

@@ -1,0 +1,30 @@
+import type { LessonEdit } from '../lesson/index.ts';
+
+/** What a student would suffer. */
+export const harms = ['gets hurt', 'gets lost', 'cannot see it', 'cannot hear it or read along', 'runs out of time', 'is named'] as const;
+export type Harm = (typeof harms)[number];
+
+/** The bench at which a finding is put right by hand. */
+export type BenchName = 'plan' | 'script' | 'film' | 'assemble' | 'share';
+
+/** One thing that is not as it should be. */
+export interface Finding {
+  /** Rule and place: the same finding has the same key until it is gone. */
+  key: string;
+  harm: Harm;
+  /** The block it lies in; null: the whole lesson. */
+  blockId: string | null;
+  /** Where in the finished video, in milliseconds; null when it has no moment. */
+  atMs: number | null;
+  /** What is wrong, with its figure, as a sentence. */
+  say: string;
+  /** Why it matters, and who says so. */
+  why: string;
+  bench: BenchName;
+  /** What one click does about it; null when only the teacher can. */
+  remedy: { label: string; change: LessonEdit } | null;
+  /** The teacher's word for leaving it so; null while it is open. */
+  waived: string | null;
+}
+
+export type Found = Omit<Finding, 'waived'>;

@@ -1,0 +1,48 @@
+import type { Assembly, TakeFacts } from '../assembly/index.ts';
+import type { Lesson, MakeId } from '../lesson/index.ts';
+import { scheduleLesson } from '../schedule/index.ts';
+import * as cutRules from './cut-rules.ts';
+import { harms, type Finding, type Found } from './finding.ts';
+import * as planRules from './plan-rules.ts';
+import * as wordRules from './word-rules.ts';
+
+export { harms, type BenchName, type Finding, type Harm } from './finding.ts';
+
+export interface LessonToCheck {
+  lesson: Lesson;
+  /** The cut made of the lesson and its takes. */
+  cut: Assembly;
+  takes: ReadonlyMap<string, TakeFacts>;
+  /** Makes ids for what remedies put in. */
+  makeId: MakeId;
+}
+
+/** Everything that is not as it should be, the worst harm first, in the order of the lesson; what is left so comes with the teacher's word. */
+export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Finding[] {
+  const plan = { lesson, schedule: scheduleLesson(lesson), makeId };
+  const made = { lesson, cut, takes };
+  const found: Found[] = [
+    ...planRules.kitInTime(plan),
+    ...planRules.effortInOrder(plan),
+    ...planRules.cautionsWhereNeeded(plan),
+    ...planRules.sidesEven(plan),
+    ...planRules.pausesSayWhat(plan),
+    ...planRules.partsPresent(plan),
+    ...planRules.lengthInSlot(plan),
+    ...wordRules.sidesForEitherHand(plan),
+    ...wordRules.wordsFit(plan),
+    ...wordRules.nobodyNamed(plan),
+    ...wordRules.musicLicensed(plan),
+    ...cutRules.footageThere(made),
+    ...cutRules.footageLongEnough(made),
+    ...cutRules.wordsLargeEnough(made),
+    ...cutRules.cuesLongEnough(made),
+    ...cutRules.performerFree(made),
+    ...cutRules.captionsRight(made),
+    ...cutRules.changesKept(made),
+  ];
+  const words = new Map(lesson.waived.map(({ key, word }) => [key, word]));
+  const order = new Map(plan.schedule.blocks.map(({ block }, i) => [block.id, i]));
+  const placeOf = ({ harm, blockId }: Found) => harms.indexOf(harm) * 10_000 + (blockId === null ? -1 : (order.get(blockId) ?? 0));
+  return found.map((finding) => ({ ...finding, waived: words.get(finding.key) ?? null })).sort((a, b) => placeOf(a) - placeOf(b));
+}
