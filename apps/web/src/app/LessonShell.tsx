@@ -137,7 +137,7 @@ function LessonFrame() {
           <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
             <Wordmark size={26} />
           </Link>
-          <Tabs value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ minHeight: 44 }} aria-label="Benches">
+          <Tabs value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ minHeight: 44, '& .MuiTab-root': { px: 1.25, minWidth: 0 } }} aria-label="Benches">
             {benches.map(([id, name]) => (
               <Tab
                 key={id}
@@ -155,7 +155,7 @@ function LessonFrame() {
               />
             ))}
           </Tabs>
-          <Typography component="h1" variant="h2" noWrap sx={{ flex: '1 1 160px', minWidth: 0 }}>
+          <Typography component="h1" variant="h2" noWrap sx={{ flex: '1 1 120px', minWidth: 0 }}>
             {lesson.title}
           </Typography>
           <SaveWords />

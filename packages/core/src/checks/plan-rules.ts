@@ -1,5 +1,5 @@
 import { effortAdvice, effortCurve, fetchPause, HARD_FROM, kitLedger, missingParts, sidesLedger } from '../ledger/index.ts';
-import { blocksOf, changeBlock, insertBefore, LIMITS, partName, type Block, type Lesson, type MakeId } from '../lesson/index.ts';
+import { blocksOf, changeBlock, insertBefore, LIMITS, partName, type Block, type Lesson, type LessonPart, type MakeId } from '../lesson/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 import { lengthText } from '../time/index.ts';
 import type { Found } from './finding.ts';
@@ -98,7 +98,9 @@ export function lengthInSlot({ lesson, schedule }: PlanToCheck): Found[] {
   });
 }
 
+const SAFETY_PARTS: ReadonlySet<LessonPart> = new Set(['space', 'health', 'warm-up', 'cool-down']);
+
 /** The parts this teacher's lessons have. */
 export function partsPresent({ lesson }: PlanToCheck): Found[] {
-  return missingParts(lesson).map((part) => ({ key: `part ${part}`, harm: 'gets lost', blockId: null, atMs: null, say: `There is no ${partName(part)}.`, why: 'Your own list of parts has it.', bench: 'plan', remedy: { label: `This lesson needs no ${partName(part)}`, change: (draft: Lesson) => void (draft.settings.parts = draft.settings.parts.filter((own) => own !== part)) } }));
+  return missingParts(lesson).map((part): Found => ({ key: `part ${part}`, harm: SAFETY_PARTS.has(part) ? 'gets hurt' : 'gets lost', blockId: null, atMs: null, say: `There is no ${partName(part)}.`, why: 'Your own list of parts has it.', bench: 'plan', remedy: null }));
 }
