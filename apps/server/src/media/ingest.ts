@@ -141,9 +141,11 @@ export async function makeWorkingCopy(
 }
 
 /** Kinds of still pictures a page sends. */
-const STILL_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'png_pipe,jpeg_pipe,webp_pipe'] as const;
+const STILL_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'png_pipe,jpeg_pipe,webp_pipe', '-max_pixels', '40000000'] as const;
 /** Kinds of sound files music comes in. */
 const MUSIC_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'mp3,wav,ogg,flac,aac,mov,mp4,m4a,matroska,webm'] as const;
+/** More music than any lesson is long. */
+const LONGEST_MUSIC_S = 7_200;
 
 /** A working copy of one frame. @throws FootageFault when it is no picture */
 export async function makeStill(file: string, folder: string, signal?: AbortSignal): Promise<WorkingCopy> {
@@ -166,7 +168,7 @@ export async function makeStill(file: string, folder: string, signal?: AbortSign
 export async function makeMusic(file: string, folder: string, signal?: AbortSignal): Promise<WorkingCopy> {
   const sound = path.join(folder, 'working.mp4');
   try {
-    await ffmpeg([...MUSIC_INPUT, '-i', file, '-vn', '-map', '0:a:0', '-ar', String(SAMPLE_RATE), '-ac', '2', '-c:a', 'aac', '-b:a', '160k', '-map_metadata', '-1', '-movflags', '+faststart', sound], { signal });
+    await ffmpeg([...MUSIC_INPUT, '-i', file, '-vn', '-map', '0:a:0', '-t', String(LONGEST_MUSIC_S), '-ar', String(SAMPLE_RATE), '-ac', '2', '-c:a', 'aac', '-b:a', '160k', '-map_metadata', '-1', '-movflags', '+faststart', sound], { signal });
   } catch (error) {
     if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
     throw new FootageFault('There is no sound in this file that can be read. Choose an MP3, M4A, WAV, OGG or FLAC file.');

@@ -217,7 +217,6 @@ export function wideLayout(styles: SlotStyles): Layout {
   return layout;
 }
 
-/** In an upright frame each slot has its one place below the picture, and its size from what the place has room for. */
 function widePlaces(assembly: Assembly): Places[] {
   const blocks = assembly.blocks.map((block) => placingBlock(assembly, block));
   const layout = wideLayout(assembly.look.slots);
@@ -228,6 +227,7 @@ function widePlaces(assembly: Assembly): Places[] {
   });
 }
 
+/** In an upright frame each slot has its one place below the picture, and its size from what the place has room for. */
 const placesIn: Record<Shape, (assembly: Assembly) => Places[]> = { wide: widePlaces, upright: ({ blocks }) => blocks.map(() => UPRIGHT_BOXES) };
 
 const known = new WeakMap<Assembly, Places[]>();
