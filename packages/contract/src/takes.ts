@@ -2,6 +2,9 @@ import { z } from 'zod';
 
 /** Footage, and what else a lesson uses: a still picture, a piece of music. */
 export const takeSources = ['upload', 'camera', 'practice', 'picture', 'music'] as const;
+/** What is no footage: it is put into a lesson, never filmed for a block. */
+export const isMaterial = ({ source }: { source: (typeof takeSources)[number] }): boolean => source === 'picture' || source === 'music';
+
 export const makeTakeSchema = z.strictObject({
   /** Empty: the block is found by the take's sync mark, or chosen afterwards. */
   blockId: z.string().max(40),

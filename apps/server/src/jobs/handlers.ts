@@ -1,11 +1,11 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { exportOrderSchema, exportResultSchema, type ExportOrder } from '@zest/contract';
+import { exportOrderSchema, exportResultSchema, isMaterial, takeSources, type ExportOrder } from '@zest/contract';
 import { forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
 import { Op } from 'sequelize';
 import { z } from 'zod';
 import type { Folders } from '../config.ts';
-import { TakeRow, type JobRow, type TakeSource } from '../db/models.ts';
+import { TakeRow, type JobRow } from '../db/models.ts';
 import { FootageFault, makeMusic, makeStill, makeWorkingCopy, type WorkingCopy } from '../media/ingest.ts';
 import type { MediaStore } from '../media/store.ts';
 import { exportVideo } from '../publish/export.ts';
@@ -50,9 +50,7 @@ async function originalOf(take: TakeRow, tools: JobTools): Promise<string> {
   return originalSha;
 }
 
-const FOOTAGE: TakeSource[] = ['upload', 'camera', 'practice'];
-const MATERIALS: TakeSource[] = ['picture', 'music'];
-const sameKindAs = ({ source }: TakeRow) => ({ [Op.in]: MATERIALS.includes(source) ? [source] : FOOTAGE });
+const sameKindAs = (take: TakeRow) => ({ [Op.in]: isMaterial(take) ? [take.source] : takeSources.filter((source) => !isMaterial({ source })) });
 
 function workingCopyOf(take: TakeRow, file: string, folder: string, { onProgress, signal }: JobTools): Promise<WorkingCopy> {
   if (take.source === 'picture') return makeStill(file, folder, signal);
@@ -82,7 +80,7 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
       }));
     const ready = { workingSha, thumbsSha, waveSha, frames, thumbs, hasSound, fault: null };
     tools.onProgress(0.97, 'Looking for sync marks');
-    const marks = hasSound && workingSha && !MATERIALS.includes(take.source) ? await marksIn(tools.store.pathOf(workingSha), tools.signal) : [];
+    const marks = hasSound && workingSha && !isMaterial(take) ? await marksIn(tools.store.pathOf(workingSha), tools.signal) : [];
     // Laid and ready at once: nobody sees it lying wrong.
     take.set(ready);
     await layByMarks(take, marks);

@@ -6,7 +6,7 @@ import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
 import type { FrameSize } from './frame-size.ts';
-import { piecesOf, STANDARD, type Piece, type RenderSettings, type TakeMedia } from './pieces.ts';
+import { piecesOf, STANDARD, videoFormat, type Piece, type RenderSettings, type TakeMedia } from './pieces.ts';
 import { seekTo } from './picture-graph.ts';
 import { askForHelp, renderShared } from './shared-pieces.ts';
 import type { Loudness } from '../media/loudness.ts';
@@ -85,8 +85,7 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
   const frames = firstFrameFrom(assembly.durationMs);
   if (frames === 0) throw new ExportFault('The lesson has no length yet. Add a block on the Plan bench, then export again.');
   const pieces = piecesOf(assembly, media, settings);
-  // A GIF is made from the finished video.
-  const format = settings.format === 'gif' ? 'mp4' : settings.format;
+  const format = videoFormat(settings);
   const sound = path.join(tools.workDir, format === 'webm' ? 'sound.webm' : 'sound.m4a');
   const stop = new AbortController();
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;

@@ -56,6 +56,9 @@ export interface RenderSettings {
   overlays: boolean;
 }
 
+/** What is rendered for an export: a GIF is made from the finished video. */
+export const videoFormat = ({ format }: Pick<RenderSettings, 'format'>): 'mp4' | 'webm' => (format === 'gif' ? 'mp4' : format);
+
 export const STANDARD: RenderSettings = { ...REFERENCE, format: 'mp4', overlays: true };
 
 /** The assembly in the shape of what is rendered; the same one where it has that shape. */

@@ -5,7 +5,7 @@ import { OUTPUT_FPS } from '@zest/core/time';
 import { COLOUR_TAGS, ffmpeg, videoEncoder } from '../media/ffmpeg.ts';
 import { boxPixels, streamSlot } from './paint.ts';
 import { PictureGraph } from './picture-graph.ts';
-import type { Piece, RenderSettings } from './pieces.ts';
+import { videoFormat, type Piece, type RenderSettings } from './pieces.ts';
 
 async function exists(file: string): Promise<boolean> {
   try {
@@ -16,7 +16,7 @@ async function exists(file: string): Promise<boolean> {
 }
 
 /** Where a rendered piece is kept. */
-export const piecePath = ({ hash }: Piece, { format }: RenderSettings, cacheDir: string): string => path.join(cacheDir, `${hash}.${format === 'gif' ? 'mp4' : format}`);
+export const piecePath = ({ hash }: Piece, settings: RenderSettings, cacheDir: string): string => path.join(cacheDir, `${hash}.${videoFormat(settings)}`);
 
 /**
  * Renders the picture of a piece into `cacheDir`, or finds it there from an earlier, perhaps interrupted, run.
@@ -31,7 +31,7 @@ export async function renderPiece(
   onProgress: (doneMs: number) => void,
   signal?: AbortSignal,
 ): Promise<string> {
-  const format = settings.format === 'gif' ? 'mp4' : settings.format;
+  const format = videoFormat(settings);
   const picture = piecePath(piece, settings, cacheDir);
   // It gets its name last, so its presence says that it is whole.
   if (await exists(picture)) return picture;

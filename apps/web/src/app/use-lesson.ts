@@ -2,7 +2,7 @@ import { createContext, createElement, useCallback, useContext, useDeferredValue
 import { firstCut, type Assembly } from '@zest/core/assembly';
 import { blocksOf, findBlock, type Block, type Lesson } from '@zest/core/lesson';
 import { scheduleLesson, type Schedule } from '@zest/core/schedule';
-import type { Take } from '@zest/contract';
+import { isMaterial, type Take } from '@zest/contract';
 import { useStore } from 'react-redux';
 import { useSearchParams } from 'react-router';
 import { api } from './api.ts';
@@ -66,8 +66,6 @@ const NO_TAKES: Take[] = [];
 function useAllTakes(): Take[] {
   return api.useTakesQuery(useOpenLesson().id).data ?? NO_TAKES;
 }
-
-const isMaterial = ({ source }: Take) => source === 'picture' || source === 'music';
 
 /** What was filmed for the open lesson. */
 export function useTakes(): Take[] {

@@ -1,6 +1,6 @@
-import type { Assembly, PlacedBlock, Region, TakeFacts } from '../assembly/index.ts';
+import type { Assembly, PlacedBlock, TakeFacts } from '../assembly/index.ts';
 import { blocksOf, findBlock, overlaySlots, type Lesson } from '../lesson/index.ts';
-import { arcMinutes, LEAST_ARCMIN, MIN_TEXT, placesOf, REFERENCE, type Box } from '../overlay/index.ts';
+import { arcMinutes, commonArea, inUnits, LEAST_ARCMIN, MIN_TEXT, placesOf } from '../overlay/index.ts';
 import { countWords, readingWpm } from '../schedule/index.ts';
 import { instantOfFrame, lengthText } from '../time/index.ts';
 import type { Found } from './finding.ts';
@@ -90,9 +90,6 @@ export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
 /** The part of the performer that may be covered, and the part of a block's time it may last. */
 const COVERED = 0.12;
 
-const inUnits = ({ x, y, width, height }: Region): Box => ({ x: (x * REFERENCE.width) / 1_000, y: (y * REFERENCE.height) / 1_000, width: (width * REFERENCE.width) / 1_000, height: (height * REFERENCE.height) / 1_000 });
-const common = (a: Box, b: Box) => Math.max(0, Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x)) * Math.max(0, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y));
-
 /** Nothing stands before the performer for long. */
 export function performerFree({ lesson, cut }: CutToCheck): Found[] {
   const places = placesOf(cut);
@@ -103,7 +100,7 @@ export function performerFree({ lesson, cut }: CutToCheck): Found[] {
     return overlaySlots.flatMap((slot): Found[] => {
       const place = places[i]?.[slot];
       const used = cut.lanes[slot].find((overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs);
-      const part = place && used ? common(place, performer) / (performer.width * performer.height) : 0;
+      const part = place && used ? commonArea(place, performer) / (performer.width * performer.height) : 0;
       if (part <= COVERED || !used) return [];
       return [{ key: `covers ${block.blockId} ${slot}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(used.startMs, block.startMs), say: `The ${slot} covers ${Math.round(part * 100)} % of where the performer is in ${titleIn(lesson, block.blockId)}.`, why: 'What is covered cannot be copied. Where the performer is comes from the framing plan.', bench: 'assemble', remedy: null }];
     });

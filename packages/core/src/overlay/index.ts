@@ -1,7 +1,7 @@
 export * from './scene.ts';
 export { indexAt } from './find.ts';
 export * from './layout.ts';
-export { placesOf, type Places } from './placement.ts';
+export { commonArea, inUnits, placesOf, type Places } from './placement.ts';
 export * from './painter.ts';
 export { arcMinutes, LEAST_ARCMIN } from './legible.ts';
 export { contrastOf, inkOf, LEAST_CONTRAST, readable, type Ink } from './ink.ts';

@@ -39,7 +39,8 @@ function sized(slot: Kept, { x, y }: { x: number; y: number }, percent: number):
   };
 }
 
-function common(a: Box, b: Box): number {
+/** Area two boxes share. */
+export function commonArea(a: Box, b: Box): number {
   const width = Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x);
   const height = Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y);
   return width > 0 && height > 0 ? width * height : 0;
@@ -65,7 +66,7 @@ export class Layout {
     });
     this.size = size;
     this.#overlaps = Uint16Array.from({ length: size }, (_, choice) =>
-      pairs.reduce((mask, { a, b, i, j }, bit) => (common(this.#at(a, i, choice), this.#at(b, j, choice)) > 0 ? mask | (1 << bit) : mask), 0),
+      pairs.reduce((mask, { a, b, i, j }, bit) => (commonArea(this.#at(a, i, choice), this.#at(b, j, choice)) > 0 ? mask | (1 << bit) : mask), 0),
     );
   }
 
@@ -90,8 +91,8 @@ export class Layout {
       return this.places[slot].map((place, corner) => {
         let cost: number = COST.unusual * corner;
         if (!used.has(slot)) return cost;
-        if (performer) cost += (COST.cover * common(place, performer)) / Math.min(performer.width * performer.height, place.width * place.height);
-        for (const [other, box] of fixed) if (isTogether(together, slot, other) && common(place, box) > 0) cost += COST.overlap;
+        if (performer) cost += (COST.cover * commonArea(place, performer)) / Math.min(performer.width * performer.height, place.width * place.height);
+        for (const [other, box] of fixed) if (isTogether(together, slot, other) && commonArea(place, box) > 0) cost += COST.overlap;
         return cost;
       });
     });
@@ -168,7 +169,8 @@ function isTogether(together: number, one: Slot, other: Slot): boolean {
   return pairs.some(({ a, b }, bit) => ((a === one && b === other) || (a === other && b === one)) && (together & (1 << bit)) !== 0);
 }
 
-const inUnits = ({ x, y, width, height }: Region): Box => ({ x: (x * REFERENCE.width) / 1_000, y: (y * REFERENCE.height) / 1_000, width: (width * REFERENCE.width) / 1_000, height: (height * REFERENCE.height) / 1_000 });
+/** A region of the picture in layout units. */
+export const inUnits = ({ x, y, width, height }: Region): Box => ({ x: (x * REFERENCE.width) / 1_000, y: (y * REFERENCE.height) / 1_000, width: (width * REFERENCE.width) / 1_000, height: (height * REFERENCE.height) / 1_000 });
 
 /** A place chosen by hand, kept inside the safe area, on even units. */
 export function handBox(slot: Kept, { x, y }: { x: number; y: number }, percent = 100): Place {
