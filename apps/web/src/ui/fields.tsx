@@ -89,6 +89,9 @@ interface ChoiceProps<T extends string> {
   sx?: TextFieldProps['sx'];
 }
 
+/** Choices that are called what they are. */
+export const same = <const T extends string>(values: readonly T[]): (readonly [T, T])[] => values.map((value) => [value, value] as const);
+
 export function ChoiceField<T extends string>({ label, value, choices, onChange, sx }: ChoiceProps<T>) {
   return (
     <TextField select label={label} value={value} onChange={(event) => onChange(event.target.value as T)} sx={{ width: 200, ...sx }}>

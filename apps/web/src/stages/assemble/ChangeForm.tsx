@@ -1,13 +1,12 @@
 import { Alert, Button, Checkbox, FormControlLabel, Paper, Stack, Typography } from '@mui/material';
 import { besideLayouts, editNames, LIMITS, overlaySlots, soundsAgain, type Edit, type EditOf } from '@zest/core/lesson';
-import { ChoiceField, LengthField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { ChoiceField, LengthField, TextLine, WholeField, same } from '../../ui/fields.tsx';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { slotNames } from './words.ts';
 import { FollowPerformer, type FollowSource } from './FollowPerformer.tsx';
 import { missingIn } from './new-edit.ts';
 import { PointAtJoint } from './PointAtJoint.tsx';
 
-const same = <const T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 const speeds = [['100', 'full speed'], ['75', 'three quarters'], ['50', 'half speed'], ['25', 'a quarter']] as const;
 const slotChoices = overlaySlots.map((slot) => [slot, `the ${slotNames[slot]}`] as const);
 const MOMENT = { min: 0, max: LIMITS.targetMs.max };

@@ -4,12 +4,11 @@ import { boardKinds, clockStyles, countings, LIMITS, overlaySlots, themes, viewi
 import { arcMinutes, inkOf, LEAST_ARCMIN, MIN_TEXT } from '@zest/core/overlay';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { ChoiceField, WholeField } from '../../ui/fields.tsx';
+import { ChoiceField, WholeField, same } from '../../ui/fields.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { slotNames } from './words.ts';
 
 type Look = Finish['look'];
-const same = <const T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 const clockNames = { ring: 'a ring', bar: 'a bar', digits: 'digits alone' } as const;
 const countNames = { up: 'done', down: 'still to go' } as const;
 const boardNames = { chapter: 'section titles', name: 'name tags', kit: 'kit when it is needed', floor: 'floor marks', level: 'easier and harder forms', strip: 'now and then, all the time' } as const;

@@ -5,13 +5,12 @@ import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useMaterials, useOpenLesson } from '../../app/use-lesson.ts';
-import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { ChoiceField, TextLine, WholeField, same } from '../../ui/fields.tsx';
 import { FileButton } from '../../ui/FileButton.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { uploadMusic } from '../film/uploads.ts';
 
 type Sound = Finish['sound'];
-const same = <const T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 const voiceNames = { clock: 'the clock', count: 'the count', sides: 'changes of side', calls: 'called-out words' } as const;
 
 /** Music of the teacher's own under the voice, with its licence. */

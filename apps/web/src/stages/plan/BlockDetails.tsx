@@ -3,13 +3,12 @@ import { bodyRegions, LIMITS, performerFacings, viewerFacings, type Block, type 
 import { metsOf } from '@zest/core/ledger';
 import { useState } from 'react';
 import { useOpenLesson } from '../../app/use-lesson.ts';
-import { ChoiceField, LengthOfSpaceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { ChoiceField, LengthOfSpaceField, TextLine, WholeField, same } from '../../ui/fields.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { companyNames } from './names.ts';
 import { useChange } from '../../ui/use-change.ts';
 import { FloorMarks } from './FloorMarks.tsx';
 
-const same = <T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 /** Standing room for one. */
 const STANDING: Footprint = { widthCm: 150, depthCm: 150, heightCm: 220 };
 

@@ -1,6 +1,6 @@
 import { Checkbox, FormControlLabel, FormGroup, Paper, Stack } from '@mui/material';
 import { PRACTICE, type Devices } from '../../../record/cameras.ts';
-import { ChoiceField } from '../../../ui/fields.tsx';
+import { ChoiceField, same } from '../../../ui/fields.tsx';
 import { bodies, mishaps, rooms, type FilmPreferences } from './preferences.ts';
 
 interface FilmOptionsPanelProps {
@@ -10,7 +10,6 @@ interface FilmOptionsPanelProps {
 }
 
 const USUAL = 'usual';
-const same = <const T extends string>(values: readonly T[]) => values.map((value) => [value, value] as const);
 const switches = [
   ['speaks', 'The pacer speaks its counts'],
   ['recordsPacer', 'The pacer is heard in the recording (otherwise by ear only)'],
