@@ -21,6 +21,8 @@ export interface Zest {
 export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-e2e-')), port = 0): Promise<Zest> {
   const child: ChildProcess = spawn(process.execPath, ['apps/server/dist/cli.js', command, '--data', dataDir, '--port', String(port)], {
     cwd: root,
+    // What is filmed in most tests is not looked at: two processors have enough to do. Tests of it ask for it.
+    env: { ...process.env, ZEST_WATCH: 'when asked' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   let said = '';

@@ -11,6 +11,7 @@ const environment = z.object({
   ZEST_PORT: z.coerce.number().int().default(0),
   ZEST_SECRET: z.string().min(16).default('only-for-processes-without-http'),
   ZEST_DEMO: z.enum(['0', '1']).default('0'),
+  ZEST_WATCH: z.enum(['at once', 'when asked']).default('at once'),
   ZEST_WEB: z.string().optional(),
 });
 
@@ -22,6 +23,8 @@ export interface Config {
   port: number;
   sessionSecret: string;
   demo: boolean;
+  /** Takes are watched as soon as they are ready. */
+  watchesAtOnce: boolean;
   /** Folder of the built pages; null when another program serves them. */
   webDir: string | null;
 }
@@ -36,6 +39,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     port: e.ZEST_PORT,
     sessionSecret: e.ZEST_SECRET,
     demo: e.ZEST_DEMO === '1',
+    watchesAtOnce: e.ZEST_WATCH === 'at once',
     webDir: e.ZEST_WEB ?? null,
   };
 }

@@ -16,6 +16,6 @@ const stop = new AbortController();
 process.once('SIGTERM', () => stop.abort());
 process.once('disconnect', () => stop.abort());
 process.on('SIGINT', () => undefined);
-await work({ queue: databaseQueue(sequelize), folders, store: diskStore(folders.media), log: logger('worker') }, stop.signal);
+await work({ queue: databaseQueue(sequelize), folders, store: diskStore(folders.media), log: logger('worker'), watchesAtOnce: config.watchesAtOnce }, stop.signal);
 await sequelize.close();
 process.exit(0);

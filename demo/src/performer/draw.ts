@@ -13,11 +13,27 @@ const WALL = '#e8dcc8';
 const WALL_LOW = '#d9c8ad';
 const FLOOR = '#c99f6b';
 const LINE = '#f3ead9';
-const SKIN = { dark: '#8f5b3c', light: '#b5794f' };
-const SHIRT = { dark: '#1f5f66', light: '#2f8089' };
-const SHORTS = { dark: '#2b2d42', light: '#3f4260' };
+/** A colour in shade and in light. */
+interface Shaded {
+  dark: string;
+  light: string;
+}
+/** What the performer wears and is like; `stout` widens trunk and limbs, 1 as usual. */
+export interface Dress {
+  skin: Shaded;
+  shirt: Shaded;
+  shorts: Shaded;
+  hair: string;
+  stout: number;
+}
+export const usualDress: Dress = {
+  skin: { dark: '#8f5b3c', light: '#b5794f' },
+  shirt: { dark: '#1f5f66', light: '#2f8089' },
+  shorts: { dark: '#2b2d42', light: '#3f4260' },
+  hair: '#2a1a12',
+  stout: 1,
+};
 const SHOE = '#f6f1e7';
-const HAIR = '#2a1a12';
 const ROPE = '#d1495b';
 
 const ARM = 0.19;
@@ -51,7 +67,7 @@ const ROOMS: Record<Room, { wall: string; low: string; floor: string; line: stri
   garden: { wall: '#bcd6e6', low: '#6f9a63', floor: '#7fae5f', line: '#a7c98b' },
 };
 
-function backdrop(ctx: DrawContext, width: number, height: number, floorY: number, room: Room): void {
+export function backdrop(ctx: DrawContext, width: number, height: number, floorY: number, room: Room): void {
   const { wall, low, floor, line } = ROOMS[room];
   ctx.fillStyle = wall;
   ctx.fillRect(0, 0, width, height);
@@ -72,9 +88,14 @@ function backdrop(ctx: DrawContext, width: number, height: number, floorY: numbe
 
 /** Draws room and performer, `width` x `height` pixels, the performer where `view` says. */
 export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, height: number, view: PlacedView = plainView(width, height), room: Room = 'hall'): void {
+  backdrop(ctx, width, height, view.floorY, room);
+  drawFigure(ctx, pose, view, usualDress);
+}
+
+/** Draws a performer alone, over what is there. */
+export function drawFigure(ctx: DrawContext, pose: Pose, view: PlacedView, { skin, shirt, shorts, hair, stout }: Dress): void {
   const { floorY, unit } = view;
   const at = (p: Point): Point => ({ x: view.middleX + p.x * unit, y: floorY - p.y * unit });
-  backdrop(ctx, width, height, floorY, room);
   ctx.lineCap = 'round';
   ctx.lineJoin = 'round';
 
@@ -118,6 +139,7 @@ export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, heigh
   }
 
   const { pelvis, lean } = pose;
+  const isLying = Math.abs(lean) > 1;
   const neck = { x: pelvis.x + Math.sin(lean) * TRUNK, y: pelvis.y + Math.cos(lean) * TRUNK };
   const head = { x: neck.x + Math.sin(lean) * 0.1, y: neck.y + 0.1 };
   for (const [side, sign] of [
@@ -127,9 +149,9 @@ export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, heigh
     const hip = { x: pelvis.x + HIP * sign * pose.width, y: pelvis.y };
     const foot = within(hip, { x: pose.feet[side].x, y: pose.feet[side].y + 0.035 }, LEG * 2);
     // Seated, the thighs point at the viewer.
-    const knee = pose.seated ? { x: pose.at + (foot.x - pose.at) * 0.9, y: 0.26 } : joint(hip, foot, LEG, sign);
-    stroke([hip, knee, foot], 0.082, SKIN);
-    stroke([hip, { x: (hip.x + knee.x) / 2, y: (hip.y + knee.y) / 2 }], 0.12, SHORTS);
+    const knee = pose.seated ? { x: pose.at + (foot.x - pose.at) * 0.9, y: 0.26 } : joint(hip, foot, LEG, isLying ? -1 : sign);
+    stroke([hip, knee, foot], 0.082 * stout, skin);
+    stroke([hip, { x: (hip.x + knee.x) / 2, y: (hip.y + knee.y) / 2 }], 0.12 * stout, shorts);
     const sole = at(foot);
     ctx.fillStyle = SHOE;
     ctx.beginPath();
@@ -138,25 +160,26 @@ export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, heigh
   }
   if (pose.prop.kind === 'rope' && Math.cos(pose.prop.turn * Math.PI * 2) < 0) drawRope(ctx, pose, at, unit);
 
-  stroke([{ x: pelvis.x, y: pelvis.y + 0.02 }, { x: pelvis.x, y: pelvis.y - 0.03 }], 0.2, SHORTS);
-  stroke([{ x: pelvis.x, y: pelvis.y + 0.07 }, { x: neck.x, y: neck.y - 0.06 }], 0.21, SHIRT);
-  stroke([neck, head], 0.06, SKIN);
+  stroke([{ x: pelvis.x, y: pelvis.y + 0.02 }, { x: pelvis.x, y: pelvis.y - 0.03 }], 0.2 * stout, shorts);
+  const along = (part: number) => ({ x: pelvis.x + (neck.x - pelvis.x) * part, y: pelvis.y + (neck.y - pelvis.y) * part });
+  stroke([along(0.23), along(0.8)], 0.21 * stout, shirt);
+  stroke([neck, head], 0.06, skin);
   for (const [side, sign] of [
     ['left', 1],
     ['right', -1],
   ] as const) {
     if (pose.arms !== 'both' && pose.arms !== side) continue;
-    const shoulder = { x: neck.x + SHOULDER * sign * pose.width, y: neck.y - 0.035 };
+    const shoulder = { x: along(0.88).x + SHOULDER * sign * pose.width, y: along(0.88).y };
     const hand = within(shoulder, pose.hands[side], ARM * 2);
     const elbow = joint(shoulder, hand, ARM, pose.hands[side].y > shoulder.y + 0.15 ? sign : -sign);
-    stroke([shoulder, elbow, hand], 0.062, SKIN);
-    stroke([shoulder, { x: (shoulder.x + elbow.x) / 2, y: (shoulder.y + elbow.y) / 2 }], 0.082, SHIRT);
-    disc(hand, 0.036, SKIN.light);
+    stroke([shoulder, elbow, hand], 0.062 * stout, skin);
+    stroke([shoulder, { x: (shoulder.x + elbow.x) / 2, y: (shoulder.y + elbow.y) / 2 }], 0.082 * stout, shirt);
+    disc(hand, 0.036, skin.light);
   }
-  disc({ x: head.x, y: head.y + 0.012 }, 0.078, HAIR);
-  disc(head, 0.07, SKIN.light);
-  disc({ x: head.x - 0.024, y: head.y + 0.01 }, 0.009, HAIR);
-  disc({ x: head.x + 0.024, y: head.y + 0.01 }, 0.009, HAIR);
+  disc({ x: head.x, y: head.y + 0.012 }, 0.078, hair);
+  disc(head, 0.07, skin.light);
+  disc({ x: head.x - 0.024, y: head.y + 0.01 }, 0.009, hair);
+  disc({ x: head.x + 0.024, y: head.y + 0.01 }, 0.009, hair);
   const lips = at({ x: head.x, y: head.y - 0.03 });
   ctx.fillStyle = '#5d2a22';
   ctx.beginPath();

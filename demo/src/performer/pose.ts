@@ -70,8 +70,10 @@ const poses: Record<Movement, (turn: number, seconds: number) => Pose> = {
     },
   }),
   'skip-rope': (turn) => {
-    const hop = 0.07 * Math.max(0, Math.cos(turn * TAU));
-    const circle = { x: 0.02 * wave(turn), y: 0.02 * Math.cos(turn * TAU) };
+    // A repetition begins and ends on the ground, the rope overhead.
+    const ropeTurn = turn + 0.5;
+    const hop = 0.07 * Math.max(0, Math.cos(ropeTurn * TAU));
+    const circle = { x: 0.02 * wave(ropeTurn), y: 0.02 * Math.cos(ropeTurn * TAU) };
     return {
       ...standing,
       pelvis: { x: 0, y: 0.5 + hop },
@@ -80,7 +82,7 @@ const poses: Record<Movement, (turn: number, seconds: number) => Pose> = {
         right: { x: -0.29 - circle.x, y: 0.5 + hop * 0.5 + circle.y },
       },
       feet: { left: { x: 0.05, y: hop }, right: { x: -0.05, y: hop } },
-      prop: { kind: 'rope', turn },
+      prop: { kind: 'rope', turn: ropeTurn % 1 },
     };
   },
   'disc-throw': (turn) => {

@@ -61,6 +61,8 @@ export const routes = [
   { method: 'GET', path: '/api/takes/:takeId/original', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/video', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/finished', access: 'owner' },
+  { method: 'GET', path: '/api/takes/:takeId/watched', access: 'owner' },
+  { method: 'POST', path: '/api/takes/:takeId/watching', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/thumbs', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/wave', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/cut/:file', access: 'owner' },

@@ -26,6 +26,13 @@ export const changeTakeSchema = z.strictObject({
 });
 export type ChangeTake = z.infer<typeof changeTakeSchema>;
 
+/** Sentences found in a recording, in milliseconds of the working copy; `startMs` null for one that was left out. */
+export const saidSchema = z.object({
+  sentences: z.array(z.object({ text: z.string(), startMs: z.number().nullable(), endMs: z.number().nullable(), confidence: z.number() })),
+  added: z.array(z.object({ startMs: z.number(), endMs: z.number() })),
+});
+export type Said = z.infer<typeof saidSchema>;
+
 export const takeSchema = z.object({
   id: z.string(),
   lessonId: z.string(),
@@ -51,6 +58,10 @@ export const takeSchema = z.object({
   inBin: z.boolean(),
   /** An earlier take with the very same content. */
   duplicateOf: z.string().nullable(),
+  /** What the program has seen and heard of it: `key` names it once it is there, and changes when it is made anew. */
+  watching: z.object({ state: z.enum(['no', 'waiting', 'working', 'ready', 'failed']), key: z.string().nullable(), progress: z.number(), fault: z.string().nullable() }),
+  /** Where the sentences of the block's script were found; null when they were not looked for. */
+  said: saidSchema.nullable(),
   /** Size of the original; 0 until it has arrived. */
   bytes: z.number(),
 });

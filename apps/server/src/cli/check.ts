@@ -1,7 +1,9 @@
 import { checkLesson, harms } from '@zest/core/checks';
 import { nanoid } from 'nanoid';
 import { lessonAt } from '../db/lessons.ts';
+import { foldersOf } from '../config.ts';
 import { TakeRow } from '../db/models.ts';
+import { diskStore } from '../media/store.ts';
 import { cutWith, factsOf } from '../publish/cut.ts';
 import { lessonRow, withDatabase } from './with-database.ts';
 
@@ -11,7 +13,8 @@ export async function check(dataDir: string, lessonId: string, asJson: boolean):
     const { id, revision } = await lessonRow(lessonId);
     const lesson = await lessonAt(id, revision);
     const rows = await TakeRow.findAll({ where: { lessonId: id } });
-    const findings = checkLesson({ lesson, cut: cutWith(lesson, rows).assembly, takes: factsOf(rows), makeId: nanoid });
+    const store = diskStore(foldersOf(dataDir).media);
+    const findings = checkLesson({ lesson, cut: (await cutWith(lesson, rows, store)).assembly, takes: await factsOf(rows, store), makeId: nanoid });
     if (asJson) return JSON.stringify(findings.map(({ remedy, ...finding }) => ({ ...finding, remedy: remedy?.label ?? null })), null, 2);
     const open = findings.filter(({ waived }) => waived === null);
     const lines = harms.flatMap((harm) => {

@@ -33,10 +33,11 @@ const cutFileOf = { captions: 'captions.vtt', subrip: 'captions.srt', chapters: 
 /** Renders the video in a worker of its own, beside those that run. @returns what was made */
 async function render(sequelize: Sequelize, dataDir: string, lesson: LessonRow, order: ExportOrder, say: (line: string) => void): Promise<ExportOutcome> {
   const folders = foldersOf(dataDir);
+  const store = diskStore(folders.media);
   const queue = databaseQueue(sequelize);
-  const job = await orderExport(queue, lesson.ownerId, lesson.id, lesson.revision, order);
+  const job = await orderExport(queue, store, lesson.ownerId, lesson.id, lesson.revision, order);
   const done = new AbortController();
-  const working = work({ queue, folders, store: diskStore(folders.media), log: say }, done.signal);
+  const working = work({ queue, folders, store, log: say, watchesAtOnce: false }, done.signal);
   let shown = '';
   while (['queued', 'running'].includes((await job.reload()).state)) {
     const line = `${Math.round(job.progress * 100)} % ${job.message}`;
@@ -84,7 +85,7 @@ export async function exportTo(dataDir: string, lessonId: string, outDir: string
       written.push(own);
     }
     if (parts.includes('takes')) {
-      const { media } = cutWith(document, takes);
+      const { media } = await cutWith(document, takes, store);
       const names = takeFileNames(takes);
       for (const [id, { sha }] of media) await copy(sha, names.get(id) ?? `takes/${id}.mp4`);
     }

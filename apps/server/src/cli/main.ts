@@ -7,6 +7,8 @@ import { lengthText, parseLength } from '@zest/core/time';
 import { accepts } from '../db/mariadb.ts';
 import { messageOf } from '../errors.ts';
 import { exportParts, exportTo, readParts, type ExportPart } from './export.ts';
+import { align } from './align.ts';
+import { analyse } from './analyse.ts';
 import { check } from './check.ts';
 import { fit, plan } from './plan.ts';
 import { stop } from './stop.ts';
@@ -96,6 +98,21 @@ program
 data(program.command('check <lesson>').description('hold a lesson, by its id, against every rule'))
   .option('--json', 'as JSON')
   .action(async (lesson: string, options: { data?: string; json?: boolean }) => say(await check(folder(options.data, 'start'), lesson, options.json === true)));
+
+program
+  .command('analyse <clip>')
+  .description('look at and listen to a clip: repetitions, frame, stillness, picture, sound')
+  .option('--json', 'as JSON, times in milliseconds')
+  .action(async (clip: string, options: { json?: boolean }) => say(await analyse(clip, options.json === true)));
+
+program
+  .command('align')
+  .description('find the sentences of a script in a recording')
+  .requiredOption('--script <file>', 'text, a sentence a line')
+  .requiredOption('--audio <file>', 'recording, sound or video')
+  .option('--language <code>', 'language of the script, as en or de', 'en')
+  .option('--json', 'as JSON, times in milliseconds')
+  .action(async ({ json, ...files }: { script: string; audio: string; language: string; json?: boolean }) => say(await align(files, json === true)));
 
 interface ExportOptions {
   data?: string;

@@ -76,6 +76,10 @@ const migrations: Migration[] = [
     name: '0004-queue',
     statements: ['ALTER TABLE jobs ADD COLUMN hold_requested BOOLEAN NOT NULL DEFAULT FALSE, ADD COLUMN priority INT NOT NULL DEFAULT 0'],
   },
+  {
+    name: '0005-watched',
+    statements: [`ALTER TABLE takes ADD COLUMN watched_sha ${shaType}, ADD COLUMN watched_by INT NULL, ADD COLUMN said MEDIUMTEXT NULL`],
+  },
 ];
 
 /** Brings the database to the newest schema. */

@@ -72,6 +72,11 @@ export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttrib
   declare frames: CreationOptional<number>;
   declare thumbs: CreationOptional<number>;
   declare hasSound: CreationOptional<boolean>;
+  /** What was seen and heard of the working copy, and how it was looked at. */
+  declare watchedSha: CreationOptional<string | null>;
+  declare watchedBy: CreationOptional<number | null>;
+  /** Where the script's sentences were found, as JSON. */
+  declare said: CreationOptional<string | null>;
   declare fault: CreationOptional<string | null>;
   declare performanceId: CreationOptional<string | null>;
   /** Where its marks say the block starts and ends, in milliseconds of the working copy. */
@@ -96,7 +101,7 @@ export class PerformanceRow extends Model<InferAttributes<PerformanceRow>, Infer
   declare createdAt: CreationOptional<Date>;
 }
 
-export type JobKind = 'ingest' | 'export';
+export type JobKind = 'ingest' | 'watch' | 'export';
 export type JobState = 'queued' | 'running' | 'held' | 'done' | 'failed' | 'cancelled';
 
 export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
@@ -202,6 +207,9 @@ export function defineModels(sequelize: Sequelize): void {
       frames: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       thumbs: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       hasSound: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      watchedSha: sha(),
+      watchedBy: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
+      said: { type: DataTypes.TEXT('medium'), allowNull: true, defaultValue: null },
       fault: { type: DataTypes.TEXT, allowNull: true },
       performanceId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
       markStartMs: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },

@@ -1,17 +1,20 @@
-import type { Take } from '@zest/contract';
+import { saidSchema, type Take } from '@zest/contract';
 import { Op } from 'sequelize';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
 import { JobRow, LessonRow, RevisionRow, ShareRow, TakeRow } from './models.ts';
 
 /** Hashes of everything stored of a take. */
-export const contentOf = ({ originalSha, workingSha, thumbsSha, waveSha }: TakeRow): string[] =>
-  [originalSha, workingSha, thumbsSha, waveSha].filter((sha) => sha !== null);
+export const contentOf = ({ originalSha, workingSha, thumbsSha, waveSha, watchedSha }: TakeRow): string[] =>
+  [originalSha, workingSha, thumbsSha, waveSha, watchedSha].filter((sha) => sha !== null);
 
 /** Where a take's marks say the block starts and ends; null without marks. */
 export function markedOf({ markStartMs, markEndMs, markRate }: TakeRow): Take['marked'] {
   return markStartMs === null ? null : { startMs: markStartMs, endMs: markEndMs, rate: markRate };
 }
+
+/** Where the sentences of its block's script were found; null when they were not looked for. */
+export const saidOf = ({ said }: TakeRow): Take['said'] => (said === null ? null : saidSchema.nullable().parse(JSON.parse(said)));
 
 /** Whether a take is seen in the lesson as it is, or in a version that students can open. */
 async function isShown({ id, lessonId }: TakeRow): Promise<boolean> {
@@ -33,11 +36,11 @@ export async function putInBin(take: TakeRow): Promise<void> {
 export async function emptyBin(lessonId: string, store: MediaStore): Promise<void> {
   const takes = await TakeRow.findAll({ where: { lessonId, binnedAt: { [Op.not]: null } } });
   for (const take of takes) {
-    await JobRow.update({ cancelRequested: true }, { where: { kind: 'ingest', subjectId: take.id, state: ['queued', 'running'] } });
+    await JobRow.update({ cancelRequested: true }, { where: { kind: ['ingest', 'watch'], subjectId: take.id, state: ['queued', 'running'] } });
     await take.destroy();
   }
   for (const sha of new Set(takes.flatMap(contentOf))) {
-    const used = await TakeRow.count({ where: { [Op.or]: [{ originalSha: sha }, { workingSha: sha }, { thumbsSha: sha }, { waveSha: sha }] } });
+    const used = await TakeRow.count({ where: { [Op.or]: [{ originalSha: sha }, { workingSha: sha }, { thumbsSha: sha }, { waveSha: sha }, { watchedSha: sha }] } });
     if (used === 0) await store.drop(sha);
   }
 }

@@ -7,7 +7,7 @@ import { refuse } from '../errors.ts';
 import { exportInput, exportOutcomeSchema, type ExportInput } from '../jobs/handlers.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
-import { cutFor } from '../publish/cut.ts';
+import { cutFor, stateOf } from '../publish/cut.ts';
 import { makeCutFile } from '../publish/cut-files.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
@@ -17,11 +17,11 @@ import { jobView } from './views.ts';
 const LONGEST_GIF_MS = 60_000;
 
 /** Puts an export of the lesson's newest revision in line. @throws Refusal 422 for what has no length, no second language, or is too long */
-export async function orderExport(queue: JobQueue, ownerId: string, lessonId: string, revision: number, order: ExportOrder): Promise<JobRow> {
+export async function orderExport(queue: JobQueue, store: MediaStore, ownerId: string, lessonId: string, revision: number, order: ExportOrder): Promise<JobRow> {
   const takes = await TakeRow.findAll({ where: { lessonId } });
   const lesson = await lessonAt(lessonId, revision);
   if (order.language === 'second' && !lesson.second) throw refuse(422, 'no-second-language', 'This lesson has no second language yet. Write it on the Script bench first.');
-  const { assembly, media } = cutFor(lesson, takes, order.blockId);
+  const { assembly, media } = await cutFor(lesson, takes, order.blockId, store);
   if (order.format === 'gif' && (order.blockId === null || assembly.durationMs > LONGEST_GIF_MS)) {
     throw refuse(422, 'too-long', `A GIF is a clip of one block of at most ${LONGEST_GIF_MS / 1000} s. Choose a shorter block, or MP4.`);
   }
@@ -29,7 +29,7 @@ export async function orderExport(queue: JobQueue, ownerId: string, lessonId: st
     throw refuse(422, 'empty-lesson', 'There is nothing to export yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
   }
   // Where a take lies by its marks decides the video as much as its content does.
-  const used = Object.fromEntries(takes.flatMap(({ id, markStartMs, markRate }) => (media.has(id) ? [[id, `${media.get(id)?.sha} ${markStartMs ?? ''} ${markRate ?? ''}`]] : [])));
+  const used = Object.fromEntries(takes.flatMap((take) => (media.has(take.id) ? [[take.id, stateOf(take)]] : [])));
   const input: ExportInput = { lessonId, revision, takes: used, order };
   return queue.add({ ownerId, kind: 'export', subjectId: lessonId, input });
 }
@@ -47,7 +47,7 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
 
   route('POST', '/api/lessons/:lessonId/exports', async (req, res, { userId, lesson }) => {
     const order = readBody(exportOrderSchema, req.body ?? {});
-    res.status(202).json(jobView(await orderExport(queue, userId, lesson.id, lesson.revision, order)));
+    res.status(202).json(jobView(await orderExport(queue, store, userId, lesson.id, lesson.revision, order)));
   });
 
   route('GET', '/api/lessons/:lessonId/cut/:file', async (req, res, { lesson }) => {

@@ -7,7 +7,7 @@ import { nanoid } from 'nanoid';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
-import { cutWith } from '../publish/cut.ts';
+import { cutWith, stateOf } from '../publish/cut.ts';
 import type { MediaStore } from '../media/store.ts';
 import type { AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
@@ -16,20 +16,20 @@ import { shareView } from './views.ts';
 /** Characters of a share code: 24 of 64 letters are 144 bits, not to be guessed. */
 const CODE_LENGTH = 24;
 
-interface SharedCut extends ReturnType<typeof cutWith> {
+interface SharedCut extends Awaited<ReturnType<typeof cutWith>> {
   lesson: Lesson;
 }
 
 /** A playing video asks for many ranges; a revision with the same takes is cut once. */
 const cuts = new LRUCache<string, SharedCut>({ max: 50 });
 
-async function sharedCut({ lessonId, revision }: { lessonId: string; revision: number }): Promise<SharedCut> {
+async function sharedCut({ lessonId, revision }: { lessonId: string; revision: number }, store: MediaStore): Promise<SharedCut> {
   const takes = await TakeRow.findAll({ where: { lessonId } });
-  const key = [lessonId, revision, ...takes.map(({ id, workingSha, markStartMs, binnedAt }) => `${id}:${workingSha}:${markStartMs}:${binnedAt?.getTime() ?? ''}`)].join(' ');
+  const key = [lessonId, revision, ...takes.map((take) => `${take.id}:${stateOf(take)}:${take.binnedAt?.getTime() ?? ''}`)].join(' ');
   const known = cuts.get(key);
   if (known) return known;
   const lesson = await lessonAt(lessonId, revision);
-  const made = { lesson, ...cutWith(lesson, takes) };
+  const made = { lesson, ...(await cutWith(lesson, takes, store)) };
   cuts.set(key, made);
   return made;
 }
@@ -41,7 +41,7 @@ export function addShareRoutes(route: AddRoute, store: MediaStore): void {
   });
 
   route('POST', '/api/lessons/:lessonId/shares', async (_req, res, { userId, lesson }) => {
-    const { assembly } = await sharedCut({ lessonId: lesson.id, revision: lesson.revision });
+    const { assembly } = await sharedCut({ lessonId: lesson.id, revision: lesson.revision }, store);
     if (assembly.segments.length === 0) {
       throw refuse(422, 'empty-lesson', 'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
     }
@@ -57,7 +57,7 @@ export function addShareRoutes(route: AddRoute, store: MediaStore): void {
   route('GET', '/api/follow/:code', async (_req, res, { share }) => {
     const row = await LessonRow.findByPk(share.lessonId);
     if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
-    const { lesson, assembly } = await sharedCut(share);
+    const { lesson, assembly } = await sharedCut(share, store);
     const body: FollowLesson = {
       title: lesson.title,
       series: lesson.series.week === null ? lesson.series.name : `${lesson.series.name} · week ${lesson.series.week}`,
@@ -71,14 +71,14 @@ export function addShareRoutes(route: AddRoute, store: MediaStore): void {
   });
 
   route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
-    const { assembly, media } = await sharedCut(share);
+    const { assembly, media } = await sharedCut(share, store);
     const takeId = String(req.params['takeId']);
     // Only takes the shared revision shows: a link opens nothing else of the teacher's.
     sendContent(res, store, (takesIn(assembly).has(takeId) && media.get(takeId)?.sha) || null, 'video/mp4');
   });
 
   route('GET', '/api/follow/:code/captions', async (_req, res, { share }) => {
-    const { assembly } = await sharedCut(share);
+    const { assembly } = await sharedCut(share, store);
     res.type('text/vtt').send(captionsToWebVtt(assembly));
   });
 }

@@ -1,4 +1,4 @@
-import { changeTakeSchema, copyTakesSchema, makeTakeSchema } from '@zest/contract';
+import { changeTakeSchema, copyTakesSchema, isMaterial, makeTakeSchema } from '@zest/contract';
 import { finishSchema } from '@zest/core/lesson';
 import type { Response } from 'express';
 import { nanoid } from 'nanoid';
@@ -9,6 +9,7 @@ import { putInBin } from '../db/takes.ts';
 import { JobRow, PerformanceRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
+import { queueWatch } from '../jobs/watch.ts';
 import type { MediaStore } from '../media/store.ts';
 import { finishedTake } from '../publish/sound.ts';
 import { readBody } from './answer.ts';
@@ -31,10 +32,10 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
   route('GET', '/api/lessons/:lessonId/takes', async (_req, res, { lesson }) => {
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'ASC'], ['markStartMs', 'ASC']] });
     const jobs = await JobRow.findAll({
-      where: { kind: 'ingest', subjectId: { [Op.in]: takes.map((take) => take.id) } },
+      where: { kind: ['ingest', 'watch'], subjectId: { [Op.in]: takes.map((take) => take.id) } },
       order: [['createdAt', 'ASC']],
     });
-    const newest = new Map(jobs.map((job) => [job.subjectId, job]));
+    const newest = new Map(jobs.map((job) => [`${job.kind} ${job.subjectId}`, job]));
     const performances = await PerformanceRow.findAll({ where: { lessonId: lesson.id } });
     const performanceOf = new Map(performances.map((performance) => [performance.id, performance]));
     const firstWith = new Map<string, string>();
@@ -43,7 +44,7 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
       const duplicateOf = firstWith.get(content);
       if (!duplicateOf) firstWith.set(content, take.id);
       const bytes = take.originalSha ? await store.sizeOf(take.originalSha) : 0;
-      return takeView(take, { job: newest.get(take.id), performance: performanceOf.get(take.performanceId ?? ''), duplicateOf, bytes });
+      return takeView(take, { job: newest.get(`ingest ${take.id}`), watching: newest.get(`watch ${take.id}`), performance: performanceOf.get(take.performanceId ?? ''), duplicateOf, bytes });
     });
     res.json(await Promise.all(views));
   });
@@ -82,6 +83,12 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
     const file = await finishedTake(take.workingSha, wanted.data, { cacheDir, takePath: (sha) => store.pathOf(sha) });
     res.set({ 'Content-Type': 'audio/mp4', 'Cache-Control': 'private, max-age=3600' });
     res.sendFile(file, { cacheControl: false, dotfiles: 'allow' });
+  });
+  route('GET', '/api/takes/:takeId/watched', (_req, res, { take }) => sendContent(res, store, take.watchedSha, 'application/json'));
+  route('POST', '/api/takes/:takeId/watching', async (_req, res, { take }) => {
+    if (!take.workingSha || isMaterial(take)) throw refuse(409, 'not-ready', 'There is nothing to watch yet. Wait for the take’s working copy.');
+    await queueWatch(queue, take);
+    res.status(202).end();
   });
   route('GET', '/api/takes/:takeId/thumbs', (_req, res, { take }) => sendContent(res, store, take.thumbsSha, 'image/jpeg'));
   route('GET', '/api/takes/:takeId/wave', (_req, res, { take }) => sendContent(res, store, take.waveSha, 'application/octet-stream'));

@@ -1,6 +1,6 @@
 import { exportResultSchema, type Job, type Share, type Take } from '@zest/contract';
 import { exportInput, exportOutcomeSchema } from '../jobs/handlers.ts';
-import { markedOf } from '../db/takes.ts';
+import { markedOf, saidOf } from '../db/takes.ts';
 import type { JobRow, PerformanceRow, ShareRow, TakeRow } from '../db/models.ts';
 
 /** Time to go from the pace so far; null in the first moments, when it would only jump about. */
@@ -31,12 +31,14 @@ export function jobView(job: JobRow, changedSince: string[] | null = null): Job 
 export interface TakeFacts {
   /** Its newest ingest. */
   job?: JobRow | undefined;
+  /** Its newest watching. */
+  watching?: JobRow | undefined;
   performance?: PerformanceRow | undefined;
   duplicateOf?: string | undefined;
   bytes?: number;
 }
 
-export function takeView(take: TakeRow, { job, performance, duplicateOf, bytes = 0 }: TakeFacts = {}): Take {
+export function takeView(take: TakeRow, { job, watching, performance, duplicateOf, bytes = 0 }: TakeFacts = {}): Take {
   return {
     id: take.id,
     lessonId: take.lessonId,
@@ -56,8 +58,17 @@ export function takeView(take: TakeRow, { job, performance, duplicateOf, bytes =
     note: take.note,
     inBin: take.binnedAt !== null,
     duplicateOf: duplicateOf ?? null,
+    watching: watchingView(take, watching),
+    said: saidOf(take),
     bytes,
   };
+}
+
+function watchingView({ watchedSha }: TakeRow, job: JobRow | undefined): Take['watching'] {
+  const states = { queued: 'waiting', held: 'waiting', running: 'working', done: 'no', failed: 'failed', cancelled: 'no' } as const;
+  const state = job ? states[job.state] : 'no';
+  const isBusy = state === 'waiting' || state === 'working';
+  return { state: isBusy || !watchedSha ? state : 'ready', key: watchedSha, progress: isBusy ? (job?.progress ?? 0) : 0, fault: state === 'failed' ? (job?.message ?? null) : null };
 }
 
 function stateOf(take: TakeRow, job: JobRow | undefined): Take['state'] {

@@ -1,27 +1,20 @@
-import { mkdtemp, rm } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { exportOrderSchema, exportResultSchema, isMaterial, takeSources, type ExportOrder } from '@zest/contract';
 import { forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
 import { Op } from 'sequelize';
 import { z } from 'zod';
-import type { Folders } from '../config.ts';
 import { TakeRow, type JobRow } from '../db/models.ts';
 import { FootageFault, makeMusic, makeStill, makeWorkingCopy, type WorkingCopy } from '../media/ingest.ts';
-import type { MediaStore } from '../media/store.ts';
 import { exportVideo } from '../publish/export.ts';
 import { pruneCache } from '../publish/cache.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { marksIn } from '../media/marks.ts';
 import { layByMarks } from './sync.ts';
+import { inFolder, type JobTools } from './tools.ts';
+import { queueWatch, watchTake } from './watch.ts';
 import { cutFor } from '../publish/cut.ts';
 import type { RenderSettings } from '../publish/pieces.ts';
-
-export interface JobTools {
-  folders: Folders;
-  store: MediaStore;
-  onProgress: (part: number, message: string) => void;
-  signal: AbortSignal;
-}
 
 /** What a finished export job stores: content hashes and what was measured. */
 export const exportOutcomeSchema = exportResultSchema.extend({ videoSha: z.string(), captionsSha: z.string(), soundSha: z.string().nullable().default(null), posterSha: z.string().nullable().default(null) });
@@ -30,15 +23,6 @@ export type ExportOutcome = z.infer<typeof exportOutcomeSchema>;
 const ingestInput = z.object({ takeId: z.string() });
 export const exportInput = z.object({ lessonId: z.string(), revision: z.number(), takes: z.record(z.string(), z.string()), order: exportOrderSchema.default(exportOrderSchema.parse({})) });
 export type ExportInput = z.infer<typeof exportInput>;
-
-async function inFolder<T>(folders: Folders, use: (folder: string) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(path.join(folders.work, 'job-'));
-  try {
-    return await use(folder);
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
-}
 
 /** Moves a finished upload into the store; an earlier, interrupted run may have done so already. */
 async function originalOf(take: TakeRow, tools: JobTools): Promise<string> {
@@ -85,6 +69,7 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
     take.set(ready);
     await layByMarks(take, marks);
     await take.save();
+    if (tools.watchesAtOnce) for (const own of await TakeRow.findAll({ where: { lessonId: take.lessonId, originalSha } })) await queueWatch(tools.queue, own);
   } catch (error) {
     if (error instanceof FootageFault) await take.update({ fault: error.message });
     throw error;
@@ -106,7 +91,7 @@ export function renderSettingsOf({ size, format, overlays, shape }: ExportOrder)
 async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome> {
   const { lessonId, revision, order } = exportInput.parse(JSON.parse(job.input));
   const stored = await lessonAt(lessonId, revision);
-  const { assembly, media } = cutFor(lessonFor(stored, order), await TakeRow.findAll({ where: { lessonId } }), order.blockId);
+  const { assembly, media } = await cutFor(lessonFor(stored, order), await TakeRow.findAll({ where: { lessonId } }), order.blockId, tools.store);
   return inFolder(tools.folders, async (workDir) => {
     const made = await exportVideo(assembly, media, {
       cacheDir: tools.folders.segments,
@@ -134,5 +119,6 @@ async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome
 
 export const handlers: Record<JobRow['kind'], (job: JobRow, tools: JobTools) => Promise<unknown>> = {
   ingest,
+  watch: watchTake,
   export: exportLesson,
 };

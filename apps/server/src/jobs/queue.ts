@@ -13,6 +13,8 @@ export interface JobOrder {
   kind: JobKind;
   subjectId: string;
   input: unknown;
+  /** Higher comes first; 0 when left out. */
+  priority?: number;
 }
 
 /** What a worker does with the queue. A port: MariaDB now, a broker when one machine is not enough. */
@@ -40,7 +42,7 @@ export interface JobQueue {
 
 export function databaseQueue(sequelize: Sequelize): JobQueue {
   return {
-    async add({ ownerId, kind, subjectId, input }) {
+    async add({ ownerId, kind, subjectId, input, priority = 0 }) {
       const inputHash = hashOf([kind, subjectId, input]);
       return sequelize.transaction(async (transaction) => {
         const same = await JobRow.findOne({
@@ -51,7 +53,7 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
         });
         if (same) return same;
         return JobRow.create(
-          { id: nanoid(), ownerId, kind, subjectId, inputHash, input: JSON.stringify(input), state: 'queued', message: 'Waiting' },
+          { id: nanoid(), ownerId, kind, subjectId, inputHash, input: JSON.stringify(input), state: 'queued', message: 'Waiting', priority },
           { transaction },
         );
       });

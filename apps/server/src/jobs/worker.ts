@@ -17,6 +17,8 @@ export interface WorkerTools {
   folders: Folders;
   store: MediaStore;
   log: (line: string) => void;
+  /** See `JobTools`. */
+  watchesAtOnce: boolean;
 }
 
 /** Does jobs one after the other until `stop` fires; a job being done is then left for the next worker. */
@@ -47,7 +49,7 @@ async function lendAHand({ folders, store, log }: WorkerTools, stop: AbortSignal
 }
 
 async function doJob(job: JobRow, workerId: string, tools: WorkerTools, stop: AbortSignal): Promise<void> {
-  const { queue, folders, store } = tools;
+  const { queue, folders, store, watchesAtOnce } = tools;
   const abort = new AbortController();
   const onStop = () => abort.abort();
   stop.addEventListener('abort', onStop);
@@ -67,6 +69,8 @@ async function doJob(job: JobRow, workerId: string, tools: WorkerTools, stop: Ab
     const result = await handlers[job.kind](job, {
       folders,
       store,
+      queue,
+      watchesAtOnce,
       signal: abort.signal,
       onProgress: (part, message) => (at = { part, message }),
     });

@@ -26,3 +26,9 @@ export async function measureLoudness(file: string, signal?: AbortSignal): Promi
   const { errors } = await run('ffmpeg', [...QUIET, '-i', file, '-map', '0:a:0', ...METER], { signal });
   return readLoudness(errors);
 }
+
+/** The greatest short-term loudness, over three seconds (EBU Tech 3341); null for silence or less than that. */
+export function readShortTerm(words: string): number | null {
+  const values = [...words.matchAll(/\sS:\s*(-?[\d.]+)/g)].map((match) => Number(match[1])).filter((value) => value > -69.9);
+  return values.length > 0 ? values.reduce((most, value) => Math.max(most, value)) : null;
+}

@@ -17,7 +17,7 @@ const probeSchema = z.object({
         color_range: z.string().optional(),
         has_b_frames: z.number().optional(),
         sample_aspect_ratio: z.string().optional(),
-        side_data_list: z.array(z.unknown()).optional(),
+        side_data_list: z.array(z.object({ rotation: z.number().optional() })).optional(),
         nb_read_packets: numeric.optional(),
         duration: numeric.optional(),
         sample_rate: numeric.optional(),
@@ -41,6 +41,8 @@ export interface VideoFacts {
   durationMs: number | null;
   /** Frames are stored in the order they are shown, upright and with square pixels. */
   plain: boolean;
+  /** Width over height as it is shown: upright, with the pixels' own shape. */
+  aspect: number;
 }
 
 /** What is in a media file. Durations in milliseconds, null when the file does not say. */
@@ -48,6 +50,13 @@ export interface MediaFacts {
   durationMs: number | null;
   video: VideoFacts | null;
   audio: { codec: string; sampleRate: number } | null;
+}
+
+function aspectOf({ width = 0, height = 0, sample_aspect_ratio: pixel, side_data_list: data }: z.infer<typeof probeSchema>['streams'][number]): number {
+  const [across, down] = (pixel ?? '1:1').split(':').map(Number);
+  const shown = across && down ? (width * across) / (height * down) : width / height;
+  const turned = data?.some(({ rotation }) => rotation !== undefined && Math.abs(rotation) % 180 === 90);
+  return turned ? 1 / shown : shown;
 }
 
 /**
@@ -78,6 +87,7 @@ export async function probe(file: string, countPackets = false, signal?: AbortSi
           packets: video.nb_read_packets ?? 0,
           durationMs: ms(video.duration),
           plain: !video.has_b_frames && !video.side_data_list?.length && ['1:1', '0:1', undefined].includes(video.sample_aspect_ratio),
+          aspect: aspectOf(video),
         }
       : null,
     audio: audio ? { codec: audio.codec_name ?? 'unknown', sampleRate: audio.sample_rate ?? 0 } : null,

@@ -23,6 +23,10 @@ export interface RunOptions {
   stallMs?: number;
   /** Reads standard output; without it output is collected and returned. */
   onOutput?: (chunk: Buffer) => void;
+  /** How much of what it says is kept, from the end, in characters. */
+  keepErrors?: number;
+  /** Reads standard output at its own pace: the program waits when it is ahead. */
+  read?: (from: AsyncIterable<Buffer>) => Promise<void>;
   /** Writes to standard input and to extra pipes from descriptor 3 on; each gets its stream and ends it. */
   feed?: { stdin?: (to: Writable) => Promise<void>; pipes?: ((to: Writable) => Promise<void>)[] };
 }
@@ -65,14 +69,25 @@ export async function run(program: string, args: readonly string[], options: Run
     }, stallMs);
   };
   alive();
-  (child.stdout as Readable).on('data', (chunk: Buffer) => {
-    alive();
-    if (options.onOutput) options.onOutput(chunk);
-    else output.push(chunk);
-  });
+  const stdout = child.stdout as Readable;
+  async function* chunks(): AsyncGenerator<Buffer> {
+    for await (const chunk of stdout) {
+      alive();
+      yield chunk as Buffer;
+      alive();
+    }
+  }
+  const reader = options.read?.(chunks());
+  if (!reader) {
+    stdout.on('data', (chunk: Buffer) => {
+      alive();
+      if (options.onOutput) options.onOutput(chunk);
+      else output.push(chunk);
+    });
+  }
   (child.stderr as Readable).on('data', (chunk: Buffer) => {
     alive();
-    errors = (errors + chunk.toString('utf8')).slice(-KEPT_ERRORS);
+    errors = (errors + chunk.toString('utf8')).slice(-(options.keepErrors ?? KEPT_ERRORS));
   });
   const cancel = () => child.kill('SIGKILL');
   signal?.addEventListener('abort', cancel);
@@ -90,7 +105,7 @@ export async function run(program: string, args: readonly string[], options: Run
     to.end();
   });
   try {
-    const [code] = await Promise.all([ended, ...writers.map((writer) => writer.catch(rejectUnlessClosed))]);
+    const [code] = await Promise.all([ended, reader, ...writers.map((writer) => writer.catch(rejectUnlessClosed))]);
     if (signal?.aborted) throw new CancelledError('Cancelled.');
     if (stalled) throw new ProgramError(program, `it made no progress for ${Math.round(stallMs / 1000)} s and was stopped`, false);
     if (code !== 0) throw new ProgramError(program, lastLines(errors), /No space left on device/i.test(errors));

@@ -47,7 +47,7 @@ async function framePng(assembly: Assembly, media: ReadonlyMap<string, TakeMedia
 
 /** A file of a lesson's cut, made now. `ms` is the moment of a single frame. */
 export async function makeCutFile(name: CutFile, lesson: Lesson, takes: readonly TakeRow[], ms: number, store: MediaStore): Promise<{ type: string; content: string | Buffer }> {
-  const { assembly, media } = cutWith(lesson, takes);
+  const { assembly, media } = await cutWith(lesson, takes, store);
   const files = takeFileNames(takes);
   const known = new Map<string, CutMedia>(takes.flatMap(({ id, frames }) => (media.has(id) ? [[id, { file: files.get(id) ?? id, frames }] as const] : [])));
   switch (name) {

@@ -1,29 +1,52 @@
+import { readFile } from 'node:fs/promises';
 import { clipOfBlock, firstCut, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import type { Lesson } from '@zest/core/lesson';
+import type { Watched } from '@zest/core/signal';
+import { LRUCache } from 'lru-cache';
 import type { TakeRow } from '../db/models.ts';
-import { markedOf } from '../db/takes.ts';
+import { markedOf, saidOf } from '../db/takes.ts';
 import { refuse } from '../errors.ts';
+import { hashOf, type MediaStore } from '../media/store.ts';
 import type { TakeMedia } from './pieces.ts';
+
+/** What of a take decides how it is seen and heard in a cut: its content, how it lies, and what was found in it. */
+export const stateOf = ({ workingSha, markStartMs, markRate, watchedSha, said }: TakeRow): string => `${workingSha ?? ''} ${markStartMs ?? ''} ${markRate ?? ''} ${watchedSha ?? ''} ${said === null ? '' : hashOf(said)}`;
 
 const readyOf = (takes: readonly TakeRow[]) => takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
 
+/** What was seen of takes, by its key: read once, as it never changes. An hour of footage is about 8 MB of it. */
+const seen = new LRUCache<string, Watched>({ max: 40 });
+
+async function watchedOf(sha: string | null, store: MediaStore): Promise<Watched | undefined> {
+  if (sha === null) return undefined;
+  const known = seen.get(sha);
+  if (known) return known;
+  const read = JSON.parse(await readFile(store.pathOf(sha), 'utf8')) as Watched;
+  seen.set(sha, read);
+  return read;
+}
+
 /** What a cut must know of the takes that are ready, by id. */
-export function factsOf(takes: readonly TakeRow[]): Map<string, TakeFacts> {
-  return new Map(readyOf(takes).map((take) => [take.id, { id: take.id, frames: take.frames, marked: markedOf(take) }]));
+export async function factsOf(takes: readonly TakeRow[], store: MediaStore): Promise<Map<string, TakeFacts>> {
+  const facts = readyOf(takes).map(async (take): Promise<[string, TakeFacts]> => [
+    take.id,
+    { id: take.id, frames: take.frames, marked: markedOf(take), watched: await watchedOf(take.watchedSha, store), said: saidOf(take) },
+  ]);
+  return new Map(await Promise.all(facts));
 }
 
 /** The working copies of a lesson's takes that are ready, and the lesson's first cut from them. */
-export function cutWith(lesson: Lesson, takes: readonly TakeRow[]): { assembly: Assembly; media: Map<string, TakeMedia> } {
+export async function cutWith(lesson: Lesson, takes: readonly TakeRow[], store: MediaStore): Promise<{ assembly: Assembly; media: Map<string, TakeMedia> }> {
   const media = new Map(readyOf(takes).map((take) => [take.id, { sha: take.workingSha ?? '', hasSound: take.hasSound }]));
-  return { assembly: firstCut(lesson, factsOf(takes)), media };
+  return { assembly: firstCut(lesson, await factsOf(takes, store)), media };
 }
 
 /**
  * The cut of a whole lesson, or of one block of it.
  * @throws Refusal 422 when the block is not in it
  */
-export function cutFor(lesson: Lesson, takes: readonly TakeRow[], blockId: string | null): ReturnType<typeof cutWith> {
-  const { assembly, media } = cutWith(lesson, takes);
+export async function cutFor(lesson: Lesson, takes: readonly TakeRow[], blockId: string | null, store: MediaStore): ReturnType<typeof cutWith> {
+  const { assembly, media } = await cutWith(lesson, takes, store);
   if (blockId === null) return { assembly, media };
   const clip = clipOfBlock(assembly, blockId);
   if (!clip) throw refuse(422, 'no-block', 'The block to make a clip of is not in the lesson any more. Choose another one.');

@@ -21,7 +21,7 @@ export const PASSWORD = 'correct horse battery';
 export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean } = {}) {
   const dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-test-'));
   const db = inject('db');
-  const config: Config = { dataDir, db, host: '127.0.0.1', port: 0, sessionSecret: 'a secret for tests only', demo: options.demo ?? false, webDir: null };
+  const config: Config = { dataDir, db, host: '127.0.0.1', port: 0, sessionSecret: 'a secret for tests only', demo: options.demo ?? false, watchesAtOnce: false, webDir: null };
   const sequelize = await connect(db);
   const tables = await sequelize.query<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()', {
     type: QueryTypes.SELECT,
@@ -51,7 +51,7 @@ export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> &
     lines,
     reconcile,
     /** Starts a worker in this process. */
-    startWorker: () => (working = work({ queue, folders, store, log }, stopWork.signal)),
+    startWorker: () => (working = work({ queue, folders, store, log, watchesAtOnce: false }, stopWork.signal)),
     client: () => testClient(origin),
     async stop() {
       stopWork.abort();

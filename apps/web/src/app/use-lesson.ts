@@ -1,5 +1,5 @@
 import { createContext, createElement, useCallback, useContext, useDeferredValue, useMemo, type ReactNode } from 'react';
-import { firstCut, type Assembly } from '@zest/core/assembly';
+import { firstCut, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import { blocksOf, findBlock, type Block, type Lesson } from '@zest/core/lesson';
 import { scheduleLesson, type Schedule } from '@zest/core/schedule';
 import { isMaterial, type Take } from '@zest/contract';
@@ -7,6 +7,7 @@ import { useStore } from 'react-redux';
 import { useSearchParams } from 'react-router';
 import { api } from './api.ts';
 import type { RootState } from './state.ts';
+import { useWatched } from './watched.ts';
 import { useSettled } from '../ui/use-settled.ts';
 import { useAppSelector } from './store.ts';
 
@@ -87,10 +88,14 @@ export function useAssembly(like?: Lesson): Assembly {
   return useMemo(() => firstCut(lesson, takes), [lesson, takes]);
 }
 
+/** A take as the pages know it, with what was seen and heard of it once that is there. */
+export type ReadyTake = Take & TakeFacts;
+
 /** Everything of the open lesson whose working copy is ready, by id. */
-export function useReadyTakes(): ReadonlyMap<string, Take> {
+export function useReadyTakes(): ReadonlyMap<string, ReadyTake> {
   const takes = useAllTakes();
-  return useMemo(() => new Map(takes.filter((take) => take.state === 'ready').map((take) => [take.id, take])), [takes]);
+  const watched = useWatched(takes);
+  return useMemo(() => new Map(takes.filter((take) => take.state === 'ready').map((take) => [take.id, { ...take, watched: watched(take) }])), [takes, watched]);
 }
 
 /** The block every bench works on, kept in the address. */

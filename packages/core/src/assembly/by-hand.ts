@@ -58,7 +58,7 @@ function boutsOf(planned: readonly CounterOverlay[], spans: readonly Span[]): Bo
 }
 
 /** Counters at the tapped moments: each lasts until the next; per side where sides were tapped. */
-export function countersOfTaps({ taps }: EditOf<'taps'>, planned: readonly CounterOverlay[], spans: readonly Span[]): CounterOverlay[] {
+export function countersOfTaps({ taps }: Pick<EditOf<'taps'>, 'taps'>, planned: readonly CounterOverlay[], spans: readonly Span[]): CounterOverlay[] {
   const bouts = boutsOf(planned, spans);
   const sorted = [...taps].sort((a, b) => a.atMs - b.atMs);
   const boutOf = (atMs: number) => bouts.findLast(({ startMs }) => startMs <= atMs) ?? bouts[0];

@@ -57,3 +57,16 @@ export function captionsFor(script: string, span: TimeSpan): Caption[] {
     return endMs > startMs ? [{ startMs, endMs, lines }] : [];
   });
 }
+
+/** A caption stays so long after its words when nothing else is said, so that it can be read to its end. */
+const LINGER_MS = 700;
+
+/** Captions of sentences each of which has its time; pieces of a long one share it by their words. */
+export function captionsOfSaid(said: readonly (TimeSpan & { text: string })[], endMs: number): Caption[] {
+  return said.flatMap(({ text, ...span }, i) => {
+    const own = captionsFor(text, span);
+    const last = own.at(-1);
+    if (last) last.endMs = Math.max(last.endMs, Math.min(last.endMs + LINGER_MS, said[i + 1]?.startMs ?? endMs));
+    return own;
+  });
+}

@@ -2,13 +2,15 @@ import { performerInFrame, shotsOf } from '../framing/index.ts';
 import { floorUse } from '../ledger/index.ts';
 import { exercisesOf, kitText, type Block, type BlockOf, type Finish, type Lesson } from '../lesson/index.ts';
 import { ownWord, pacerEvents, type PacerEvent, type PacerTone, type Say } from '../script/index.ts';
-import { scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
+import { countWords, scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText } from '../time/index.ts';
 import { boardsOf, type BoardContext } from './boards.ts';
-import { withHand } from './by-hand.ts';
-import { captionsFor } from './captions.ts';
+import { countersOfTaps, withHand } from './by-hand.ts';
+import { captionsFor, captionsOfSaid } from './captions.ts';
+import { countedBouts, laidSentences, spokenSentences, tapsOf } from './measured.ts';
 import { cautionsOf, clocksOf, countersOf, cuesOf, sidesOf } from './overlays.ts';
 import { footingOf, onScreen, Pictures, takeFault, type Picture } from './pictures.ts';
+import { pointersAt } from './pointers.ts';
 import { inVideo, reelOf, whyNot, type Reel } from './reel.ts';
 import { emptyLanes, slots, type Assembly, type Caption, type CardText, type CueOverlay, type Overlay, type OverlayLanes, type PointerOverlay, type Region, type TakeFacts } from './types.ts';
 
@@ -84,21 +86,30 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
   cut.segments.push(...pictures.segments(reel.runs, atMs, cut.segments.at(-1), floorUse(block)));
 
   const body = { startMs: 0, endMs: bodyMs };
+  const facts = picture.kind === 'take' ? takes.get(picture.footing.takeId) : undefined;
+  const heard = picture.kind === 'take' && facts ? spokenSentences(block.script, picture.footing, facts, edits.filter((edit) => edit.kind === 'said')) : null;
+  const said = heard && laidSentences(heard, body, countWords);
   // A card says the answer, and what is needed, itself.
   const isTake = picture.kind === 'take';
   const byPlan: OverlayLanes = {
     pointer: [],
     clock: clocksOf(spans, say),
     counter: countersOf(block, spans, say),
-    cue: cuesOf(block, spans, body, say).filter(({ moment }) => isTake || moment !== 'answer'),
+    cue: cuesOf(block, spans, body, say, (sentence) => said?.find(({ from }) => from === sentence.from)?.startMs ?? null).filter(({ moment }) => isTake || moment !== 'answer'),
     caution: cautionsOf(block, body),
     side: lesson.finish.look.sides ? sidesOf(block, spans, (ms) => pictures.lookAt(ms).mirrored) : [],
     board: boardsOf(block, spans, body, isTake ? context : { ...context, newKit: [] }),
   };
+  // Counted by hand comes before counted by the program.
+  const taps = picture.kind === 'take' && facts && !edits.some(({ kind }) => kind === 'taps') ? tapsOf(countedBouts(spans, picture.footing, facts)) : null;
+  if (taps) byPlan.counter = countersOfTaps({ taps }, byPlan.counter, spans).filter(({ startMs }) => startMs < bodyMs);
   placeLanes(cut.lanes, withHand(byPlan, edits, spans, bodyMs), reel, atMs);
+  if (picture.kind === 'take' && facts) {
+    for (const edit of edits) if (edit.kind === 'point') cut.lanes.pointer.push(...pointersAt(edit, picture.footing, facts, pictures).flatMap((overlay) => laid(overlay, reel, atMs)));
+  }
   placeExtras(cut.lanes, reel, pictures, atMs, say);
 
-  const captions = block.kind === 'question' ? questionCaptions(block, spans) : captionsFor(block.script, { startMs: 0, endMs: block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, settings.speechWpm)) });
+  const captions = block.kind === 'question' ? questionCaptions(block, spans) : said ? captionsOfSaid(said, bodyMs) : captionsFor(block.script, { startMs: 0, endMs: block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, settings.speechWpm)) });
   for (const caption of captions) cut.captions.push(...laid(caption, reel, atMs));
 
   placePacer(cut, pacerEvents(block, lesson), reel, atMs);
@@ -189,6 +200,7 @@ function placeExtras(lanes: OverlayLanes, { runs }: Reel, pictures: Pictures, at
     else if (edit.text !== '') lanes.cue.push({ slot: 'cue', ...span, text: edit.text, moment: 'throughout', pair: null } satisfies CueOverlay);
   }
   lanes.cue.sort((a, b) => a.startMs - b.startMs);
+  lanes.pointer.sort((a, b) => a.startMs - b.startMs);
 }
 
 function questionCaptions(block: BlockOf<'question'>, spans: readonly Span[]): Caption[] {

@@ -1,6 +1,6 @@
 import type { Block, Cue, Side } from '../lesson/index.ts';
 import type { Span, SpanKind } from '../schedule/index.ts';
-import { ownWords, spokenShare, type OwnWord, type Say } from '../script/index.ts';
+import { ownWords, sentenceOfCue, spokenShare, type OwnWord, type Say, type Sentence } from '../script/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
 import type { CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueOverlay, SeenSide, SideOverlay } from './types.ts';
 
@@ -138,12 +138,16 @@ function spread(cues: readonly Cue[], over: TimeSpan): CueOverlay[] {
 const SPOKEN_MS = 5_000;
 
 /** Cues tied to sentences of a talk, each when its sentence is spoken; those of one sentence share its time. */
-function spokenCues(script: string, cues: readonly Cue[], body: TimeSpan): CueOverlay[] {
+/** When a sentence of the script is said, in the block's own time; null: not known. */
+export type SaidAt = (sentence: Sentence) => number | null;
+
+function spokenCues(script: string, cues: readonly Cue[], body: TimeSpan, saidAt: SaidAt): CueOverlay[] {
   const bySentence = new Map<number, Cue[]>();
   for (const cue of cues) {
     const share = spokenShare(script, cue);
     if (share === null) continue;
-    const startMs = body.startMs + Math.floor((body.endMs - body.startMs) * share);
+    const sentence = sentenceOfCue(script, cue);
+    const startMs = (sentence && saidAt(sentence)) ?? body.startMs + Math.floor((body.endMs - body.startMs) * share);
     bySentence.set(startMs, [...(bySentence.get(startMs) ?? []), cue]);
   }
   const starts = [...bySentence.keys()].sort((a, b) => a - b);
@@ -209,7 +213,7 @@ function moveCues(block: Block, cues: readonly Cue[], spans: readonly Span[], sa
   return placed.sort((a, b) => a.startMs - b.startMs);
 }
 
-function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], body: TimeSpan, say: Say): CueOverlay[] {
+function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], body: TimeSpan, say: Say, saidAt: SaidAt): CueOverlay[] {
   switch (block.kind) {
     case 'card':
       return [];
@@ -223,7 +227,7 @@ function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], 
     }
     case 'talk': {
       const unspoken = cues.filter((cue) => spokenShare(block.script, cue) === null);
-      return fillGaps(spokenCues(block.script, cues, body), unspoken, body);
+      return fillGaps(spokenCues(block.script, cues, body, saidAt), unspoken, body);
     }
     default: {
       const throughout = cues.filter(({ moment }) => moment === 'throughout');
@@ -237,9 +241,9 @@ function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], 
  * a talk a cue comes with its sentence, and those without one follow each other in the time between.
  * Commands and questions take the place of cues.
  */
-export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan, say: Say): CueOverlay[] {
+export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan, say: Say, saidAt: SaidAt = () => null): CueOverlay[] {
   const cues = block.cues.filter((cue) => cue.text.trim() !== '');
-  return placedCues(block, cues, spans, body, say).filter((cue) => cue.endMs > cue.startMs);
+  return placedCues(block, cues, spans, body, say, saidAt).filter((cue) => cue.endMs > cue.startMs);
 }
 
 /** The block's cautions one after the other at its start. */

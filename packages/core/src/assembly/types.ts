@@ -1,6 +1,7 @@
 import type { FloorUse } from '../ledger/index.ts';
 import type { Cue, EditOf, Finish, Level, Side } from '../lesson/index.ts';
 import type { PacerTone } from '../script/index.ts';
+import type { Watched } from '../signal/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { DroppedEdit, Reel } from './reel.ts';
 
@@ -10,6 +11,10 @@ export interface TakeFacts {
   frames: number;
   /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; null without marks. */
   marked: { startMs: number; endMs: number | null; rate: number | null } | null;
+  /** What was seen and heard of it; left out until somebody has looked. */
+  watched?: Watched | undefined;
+  /** Where the sentences of its block's script were found, in milliseconds of the working copy. */
+  said?: { sentences: readonly { text: string; startMs: number | null; endMs: number | null; confidence: number }[]; added: readonly TimeSpan[] } | null | undefined;
 }
 
 /** Text of a full-frame card, shown where there is no footage and at pauses. */

@@ -22,6 +22,9 @@ export const besideLayouts = ['halves', 'inset left', 'inset right'] as const;
 /** What can be moved, hidden or placed on screen. */
 export const overlaySlots = ['clock', 'counter', 'cue', 'caution', 'side', 'board'] as const;
 
+/** Joints an arrow can stay at; sides are the performer's. */
+export const pointJoints = ['nose', 'left shoulder', 'right shoulder', 'left elbow', 'right elbow', 'left wrist', 'right wrist', 'left hip', 'right hip', 'left knee', 'right knee', 'left ankle', 'right ankle'] as const;
+
 export const editSchema = z.discriminatedUnion('kind', [
   /** Left out of the lesson, with all that happens meanwhile. */
   z.strictObject({ ...stretch, kind: z.literal('leave-out') }),
@@ -54,6 +57,10 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...stretch, kind: z.literal('shift'), slot: z.enum(overlaySlots), byMs: whole(LIMITS.shiftMs, 'ms') }),
   /** The repetitions as they were tapped; they take the place of the planned ones. One that is missed is not counted. */
   z.strictObject({ ...base, kind: z.literal('taps'), taps: z.array(z.strictObject({ atMs: momentMs, side: z.enum(['left', 'right']).nullable(), missed: z.boolean() })).max(LIMITS.taps) }),
+  /** An arrow that stays at a joint while it moves. */
+  z.strictObject({ ...stretch, kind: z.literal('point'), joint: z.enum(pointJoints), text: titleSchema }),
+  /** A sentence of the script begins here, whatever was heard. */
+  z.strictObject({ ...base, kind: z.literal('said'), text: z.string().max(LIMITS.script), atMs: momentMs }),
   /** What a slot shows stands at this place in the whole block: its left upper corner. */
   z.strictObject({ ...base, kind: z.literal('place'), slot: z.enum(overlaySlots), x: permille, y: permille }),
   /** The block comes up slowly over the one before. */
@@ -84,6 +91,8 @@ export const editNames: Record<EditKind, string> = {
   hide: 'Hidden',
   shift: 'Moved in time',
   taps: 'Counted by taps',
+  point: 'Arrow at a joint',
+  said: 'Words moved',
   place: 'Put elsewhere',
   fade: 'Faded in',
 };

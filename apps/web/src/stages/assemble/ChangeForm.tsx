@@ -1,5 +1,5 @@
 import { Alert, Button, Checkbox, FormControlLabel, Paper, Stack, Typography } from '@mui/material';
-import { besideLayouts, editNames, LIMITS, overlaySlots, soundsAgain, type Edit, type EditOf } from '@zest/core/lesson';
+import { besideLayouts, editNames, LIMITS, overlaySlots, pointJoints, soundsAgain, type Edit, type EditOf } from '@zest/core/lesson';
 import { ChoiceField, LengthField, TextLine, WholeField, same } from '../../ui/fields.tsx';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { slotNames } from './words.ts';
@@ -98,6 +98,13 @@ function Fields({ edit, takes, source, onChange }: Pick<ChangeFormProps, 'edit' 
           <PartField label="Down, %" value={edit.y} onChange={(y) => onChange({ ...edit, y })} />
           <PartField label="Width, %" value={edit.width} onChange={(width) => onChange({ ...edit, width })} />
           <PartField label="Height, %" value={edit.height} onChange={(height) => onChange({ ...edit, height })} />
+        </>
+      );
+    case 'point':
+      return (
+        <>
+          <ChoiceField label="At the performer’s" value={edit.joint} choices={same(pointJoints)} onChange={(joint) => onChange({ ...edit, joint })} sx={{ width: 170 }} />
+          <TextLine label="What to say about it" value={edit.text} most={LIMITS.title} onChange={(text) => onChange({ ...edit, text })} sx={{ flex: '1 1 100%' }} />
         </>
       );
     case 'turn':

@@ -1,8 +1,7 @@
-import { joints, type Joint } from '@zest/core/signal';
+import { pointJoints, type EditOf } from '@zest/core/lesson';
 
-/** Joints a teacher points at; eyes and ears are found, but seldom meant. */
-export type EditJoint = Exclude<Joint, 'left eye' | 'right eye' | 'left ear' | 'right ear'>;
-const isPointedAt = (joint: Joint): joint is EditJoint => !/eye|ear$/.test(joint);
+/** Joints a teacher points at. */
+export type EditJoint = EditOf<'point'>['joint'];
 
 /** Choices of a list, none chosen first. */
-export const EDIT_JOINTS: readonly (readonly [EditJoint | '', string])[] = [['', 'choose'], ...joints.filter(isPointedAt).map((joint) => [joint, joint] as const)];
+export const EDIT_JOINTS: readonly (readonly [EditJoint | '', string])[] = [['', 'choose'], ...pointJoints.map((joint) => [joint, joint] as const)];

@@ -20,6 +20,7 @@ export const stretchActions = [
   ['blur', 'Blur a part'],
   ['note', 'Put a slip right'],
   ['cue', 'Add a cue'],
+  ['point', 'Arrow at a joint'],
   ['hide', 'Hide something'],
   ['shift', 'Earlier or later'],
   ['mirror', 'Mirror'],
@@ -79,6 +80,10 @@ export function newEdit(kind: EditKind, { id, stretch, atMs, otherTakeId }: NewE
       return { ...over, kind, text: '' };
     case 'cue':
       return { ...over, kind, text: '', moment: 'action' };
+    case 'point':
+      return { ...over, kind, joint: 'left knee', text: '' };
+    case 'said':
+      return null;
     case 'hide':
       return { ...over, kind, slot: 'counter' };
     case 'shift':

@@ -34,6 +34,10 @@ function details(edit: Edit, takeName: (takeId: string) => string): string {
       return `${slotNames[edit.slot]}, ${lengthText(Math.abs(edit.byMs))} ${edit.byMs < 0 ? 'earlier' : 'later'}`;
     case 'taps':
       return `${edit.taps.filter(({ missed }) => !missed).length} repetitions${edit.taps.some(({ missed }) => missed) ? `, ${edit.taps.filter(({ missed }) => missed).length} not counted` : ''}`;
+    case 'point':
+      return `${edit.joint}${edit.text ? `, “${edit.text}”` : ''}`;
+    case 'said':
+      return `“${edit.text}”`;
     case 'place':
       return slotNames[edit.slot];
     case 'fade':

@@ -1,0 +1,26 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import path from 'node:path';
+import type { Folders } from '../config.ts';
+import type { MediaStore } from '../media/store.ts';
+import type { JobQueue } from './queue.ts';
+
+/** What a job works with. */
+export interface JobTools {
+  folders: Folders;
+  store: MediaStore;
+  queue: JobQueue;
+  /** Takes are watched as soon as they are ready; if not, when it is asked for. */
+  watchesAtOnce: boolean;
+  onProgress: (part: number, message: string) => void;
+  signal: AbortSignal;
+}
+
+/** Gives a job a folder of its own for as long as it needs it. */
+export async function inFolder<T>(folders: Folders, use: (folder: string) => Promise<T>): Promise<T> {
+  const folder = await mkdtemp(path.join(folders.work, 'job-'));
+  try {
+    return await use(folder);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}

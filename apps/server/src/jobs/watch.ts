@@ -1,0 +1,73 @@
+import { writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { isMaterial, type Said } from '@zest/contract';
+import { findBlock } from '@zest/core/lesson';
+import { saidIn, sentencesOf } from '@zest/core/script';
+import { Op } from 'sequelize';
+import { z } from 'zod';
+import { lessonAt } from '../db/lessons.ts';
+import { LessonRow, TakeRow, type JobRow } from '../db/models.ts';
+import { watchFile, WATCHED_BY } from '../media/analyse.ts';
+import { alignScript, NoSynthesiser, soundOf, SPEECH_RATE } from '../media/speech.ts';
+import { inFolder, type JobTools } from './tools.ts';
+import type { JobQueue } from './queue.ts';
+
+const watchInput = z.object({ takeId: z.string(), by: z.number(), workingSha: z.string(), language: z.string(), sentences: z.array(z.string()) });
+type WatchInput = z.infer<typeof watchInput>;
+
+/** After everything a teacher waits for. */
+const PRIORITY = -1;
+
+/** The script of the take's block as it is now. */
+async function scriptOf(take: TakeRow): Promise<Pick<WatchInput, 'language' | 'sentences'>> {
+  const row = await LessonRow.findByPk(take.lessonId);
+  const lesson = row && (await lessonAt(take.lessonId, row.revision));
+  const block = lesson ? findBlock(lesson, take.blockId) : undefined;
+  return { language: lesson?.settings.language ?? 'en', sentences: block ? sentencesOf(saidIn(block)) : [] };
+}
+
+/** Puts a take in line to be looked at and listened to; one that was, with the same script, is not looked at again. */
+export async function queueWatch(queue: JobQueue, take: TakeRow): Promise<void> {
+  if (!take.workingSha || isMaterial(take)) return;
+  const input: WatchInput = { takeId: take.id, by: WATCHED_BY, workingSha: take.workingSha, ...(await scriptOf(take)) };
+  await queue.add({ ownerId: take.ownerId, kind: 'watch', subjectId: take.id, input, priority: PRIORITY });
+}
+
+/** Looks at and listens to a take; the same content is looked at once. */
+export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
+  const { takeId, workingSha, language, sentences } = watchInput.parse(JSON.parse(job.input));
+  const take = await TakeRow.findByPk(takeId);
+  if (!take || take.workingSha !== workingSha) return; // Deleted or made anew meanwhile.
+  const file = tools.store.pathOf(workingSha);
+  const known = take.watchedBy === WATCHED_BY && take.watchedSha ? take : await TakeRow.findOne({ where: { workingSha, watchedBy: WATCHED_BY, watchedSha: { [Op.not]: null } } });
+  const watchedSha =
+    known?.watchedSha ??
+    (await inFolder(tools.folders, async (folder) => {
+      const watched = await watchFile(file, (part) => tools.onProgress(part * 0.9, 'Watching'), tools.signal);
+      const made = path.join(folder, 'watched.json');
+      await writeFile(made, JSON.stringify(watched));
+      return tools.store.take(made);
+    }));
+  // The words may fail where the pictures did not.
+  await take.update({ watchedSha, watchedBy: WATCHED_BY });
+  tools.onProgress(0.92, 'Looking for the words');
+  await take.update({ said: JSON.stringify(await wordsIn(take, file, language, sentences, tools.signal)) });
+}
+
+/** The script's sentences in the part of a take that is its block's; nothing to be said is nothing found. */
+async function wordsIn(take: TakeRow, file: string, language: string, sentences: readonly string[], signal: AbortSignal): Promise<Said | null> {
+  if (sentences.length === 0 || !take.hasSound) return null;
+  const whole = await soundOf(file, SPEECH_RATE, signal);
+  const [fromMs, toMs] = [Math.max(0, take.markStartMs ?? 0), take.markEndMs ?? Infinity];
+  const part = whole.subarray(Math.round((fromMs * SPEECH_RATE) / 1_000), Number.isFinite(toMs) ? Math.round((toMs * SPEECH_RATE) / 1_000) : undefined);
+  try {
+    const found = await alignScript(sentences, part, language, signal);
+    return {
+      sentences: found.sentences.map((one, i) => ({ text: sentences[i] ?? '', startMs: one ? one.startMs + fromMs : null, endMs: one ? one.endMs + fromMs : null, confidence: one?.confidence ?? 0 })),
+      added: found.added.map(({ startMs, endMs }) => ({ startMs: startMs + fromMs, endMs: endMs + fromMs })),
+    };
+  } catch (error) {
+    if (error instanceof NoSynthesiser) return null;
+    throw error;
+  }
+}

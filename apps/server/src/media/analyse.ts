@@ -1,0 +1,98 @@
+import { bandSound, croppedSquare, FlashWatch, floorOf, nextCrop, PictureWatch, poseFrom, SOUND_STEP_MS, soundFigures, soundLooks, SPEECH_STEP_MS, speechLooks, type Watched, type PictureLook, type SeenPose, type SoundFigures } from '@zest/core/signal';
+import { GUARDED_INPUT } from './ffmpeg.ts';
+import { readLoudness, readShortTerm } from './loudness.ts';
+import { openPictures } from './pictures.ts';
+import { poseModel, POSE_SIDE } from './pose-model.ts';
+import { probe } from './probe.ts';
+import { run } from './run.ts';
+import { soundOf, SPEECH_RATE } from './speech.ts';
+
+/** How takes are looked at; another number means that they are to be looked at again. */
+export const WATCHED_BY = 1;
+
+/** Looks at the body a second, and the picture they are taken from. */
+const POSES_A_SECOND = 10;
+const LONG_SIDE = 640;
+/** Flashes are counted on every frame; a small picture is enough. */
+const FLASH = { fps: 30, longSide: 64 } as const;
+
+interface Sound {
+  figures: SoundFigures;
+  speech: Watched['speech'];
+}
+
+/** Speech with less than a breath in it is one stretch. */
+const BREATH_MS = 400;
+
+function stretchesOf(looks: Uint8Array): Watched['speech'] {
+  const found: { startMs: number; endMs: number }[] = [];
+  looks.forEach((one, look) => {
+    if (one === 0) return;
+    const startMs = look * SPEECH_STEP_MS;
+    const last = found.at(-1);
+    if (last && startMs - last.endMs <= BREATH_MS) last.endMs = startMs + SPEECH_STEP_MS;
+    else found.push({ startMs, endMs: startMs + SPEECH_STEP_MS });
+  });
+  return found;
+}
+
+function listen(samples: Float32Array): Sound {
+  const bands = bandSound(samples, SPEECH_RATE);
+  const speech = speechLooks(bands, floorOf(bands));
+  const looks = soundLooks(samples, SPEECH_RATE);
+  const each = SOUND_STEP_MS / SPEECH_STEP_MS;
+  const isSpoken = Uint8Array.from(looks, (_, i) => (speech.subarray(i * each, (i + 1) * each).reduce((sum, one) => sum + one, 0) * 2 >= each ? 1 : 0));
+  return { figures: soundFigures(looks, isSpoken), speech: stretchesOf(speech) };
+}
+
+/** Loudness as the file has it, one channel or two. */
+async function loudnessOf(file: string, signal?: AbortSignal): Promise<Watched['loudness']> {
+  const { errors } = await run('ffmpeg', ['-hide_banner', '-nostats', '-progress', 'pipe:1', ...GUARDED_INPUT, '-i', file, '-map', '0:a:0', '-af', 'ebur128=peak=true:dualmono=true:framelog=info', '-f', 'null', '-'], { signal, keepErrors: 4_000_000 });
+  return { ...readLoudness(errors), shortTermLufs: readShortTerm(errors) };
+}
+
+/**
+ * Looks at and listens to a whole file: the body ten times a second, picture, flashes, sound and loudness.
+ * @param onProgress the part that is done, 0 to 1
+ * @throws ProgramError when the file cannot be read, CancelledError
+ */
+export async function watchFile(file: string, onProgress: (part: number) => void = () => undefined, signal?: AbortSignal): Promise<Watched> {
+  const facts = await probe(file, false, signal);
+  const poses: SeenPose[] = [];
+  const pictures: PictureLook[] = [];
+  const flashes = new FlashWatch();
+  let aspect = 16 / 9;
+  if (facts.video) {
+    const model = await poseModel();
+    const stream = await openPictures(file, POSES_A_SECOND, LONG_SIDE, signal);
+    aspect = stream.width / stream.height;
+    const expected = ((facts.durationMs ?? 0) * POSES_A_SECOND) / 1_000;
+    const watch = new PictureWatch();
+    let pose: SeenPose | null = null;
+    await stream.each(async (picture, index) => {
+      const crop = nextCrop(pose, aspect);
+      pose = poseFrom(await model(croppedSquare(picture, crop, POSE_SIDE)), crop);
+      poses.push(pose.map(({ x, y, score }) => ({ x: rounded(x), y: rounded(y), score: Math.round(score * 100) / 100 })));
+      pictures.push(watch.look(picture, pose));
+      if (expected > 0) onProgress(Math.min(0.9, (0.9 * (index + 1)) / expected));
+    });
+    const small = await openPictures(file, FLASH.fps, FLASH.longSide, signal);
+    await small.each((picture, index) => flashes.look(picture, (index * 1_000) / FLASH.fps));
+  }
+  onProgress(0.95);
+  const samples = facts.audio ? await soundOf(file, SPEECH_RATE, signal) : new Float32Array();
+  const sound = samples.length > SPEECH_RATE / 5 ? listen(samples) : null;
+  return {
+    durationMs: facts.video ? (facts.video.durationMs ?? facts.durationMs ?? poses.length * 100) : (facts.durationMs ?? 0),
+    aspect,
+    everyMs: 1_000 / POSES_A_SECOND,
+    poses,
+    pictures,
+    sound: sound?.figures ?? null,
+    speech: sound?.speech ?? [],
+    loudness: sound ? await loudnessOf(file, signal) : { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
+    flashes: [...flashes.found],
+  };
+}
+
+const rounded = (part: number) => Math.round(part * 10_000) / 10_000;

@@ -1,0 +1,102 @@
+import { alignSpeech, bandSound, floorOf, inRoom, speechLooks, speechPower, SPEECH_STEP_MS, type Alignment, type BandSound } from '@zest/core/signal';
+import { GUARDED_INPUT } from './ffmpeg.ts';
+import { ProgramError, run } from './run.ts';
+
+/** The synthesiser's own rate; recordings are read at the same. */
+const RATE = 22_050;
+/** Words a minute the synthesiser is asked for: within what it speaks clearly. */
+const WPM = { usual: 150, least: 90, most: 260 } as const;
+const WAV_HEADER = 44;
+/** Quieter than this at a sentence's ends is the synthesiser's own pause. */
+const HEARD = 0.008;
+/** Silence kept about a made sentence, in samples. */
+const MARGIN = Math.round(0.02 * RATE);
+
+/** There is no synthesiser on this machine. */
+export class NoSynthesiser extends Error {
+  override readonly name = 'NoSynthesiser';
+  constructor() {
+    super('The program espeak-ng is missing, which the script is compared with the recording by. Install it with: apt-get install espeak-ng');
+  }
+}
+
+/** A file's sound as one channel; empty when it has none. @throws ProgramError when the file cannot be read */
+export async function soundOf(file: string, rate: number, signal?: AbortSignal): Promise<Float32Array> {
+  try {
+    const { output } = await run('ffmpeg', ['-v', 'error', ...GUARDED_INPUT, '-i', file, '-map', '0:a:0?', '-vn', '-ac', '1', '-ar', String(rate), '-f', 'f32le', 'pipe:1'], { signal });
+    return new Float32Array(output.buffer.slice(output.byteOffset, output.byteOffset + (output.length & ~3)));
+  } catch (error) {
+    if (error instanceof ProgramError && /does not contain any stream/i.test(error.lastWords)) return new Float32Array();
+    throw error;
+  }
+}
+
+/** A sentence as the synthesiser says it, without the pauses about it. @throws NoSynthesiser, ProgramError */
+async function made(sentence: string, language: string, wpm: number, signal?: AbortSignal): Promise<Float32Array> {
+  try {
+    const { output } = await run('espeak-ng', ['-v', language, '-s', String(wpm), '--stdout', '--', sentence], { signal });
+    const samples = Float32Array.from({ length: Math.max(0, (output.length - WAV_HEADER) >> 1) }, (_, i) => output.readInt16LE(WAV_HEADER + 2 * i) / 32_768);
+    const [first, last] = [samples.findIndex((value) => Math.abs(value) > HEARD), samples.findLastIndex((value) => Math.abs(value) > HEARD)];
+    return first < 0 ? new Float32Array(MARGIN) : samples.slice(Math.max(0, first - MARGIN), last + MARGIN);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') throw new NoSynthesiser();
+    throw error;
+  }
+}
+
+const wordsIn = (sentences: readonly string[]) => sentences.reduce((sum, sentence) => sum + sentence.split(/\s+/).filter(Boolean).length, 0);
+
+function joined(parts: readonly BandSound[]): BandSound {
+  const width = (parts[0]?.powers.length ?? 0) / Math.max(1, parts[0]?.looks ?? 1);
+  const looks = parts.reduce((sum, part) => sum + part.looks, 0);
+  const powers = new Float32Array(looks * width);
+  let at = 0;
+  for (const part of parts) {
+    powers.set(part.powers, at);
+    at += part.powers.length;
+  }
+  return { looks, powers };
+}
+
+/** How much of the speech time a script's words are taken to fill: pauses inside sentences count as speech too. */
+const PACE = 1;
+
+/**
+ * Where the sentences of a script are said in a recording, found without any trained model: each is spoken by a
+ * synthesiser and looked for in order.
+ * @param samples the recording, `RATE` samples a second
+ * @param language as in "en" or "de"
+ * @throws NoSynthesiser, ProgramError
+ */
+export async function alignScript(sentences: readonly string[], samples: Float32Array, language: string, signal?: AbortSignal): Promise<Alignment> {
+  const recording = bandSound(samples, RATE);
+  const floor = floorOf(recording);
+  const speech = speechLooks(recording, floor);
+  const speechMs = speech.reduce((sum, one) => sum + one, 0) * SPEECH_STEP_MS;
+  const nothing = { sentences: sentences.map(() => null), added: [] };
+  if (sentences.length === 0 || speechMs === 0) return nothing;
+  const wanted = (wordsIn(sentences) * 60_000 * PACE) / speechMs;
+  const wpm = Math.round(Math.min(WPM.most, Math.max(WPM.least, Number.isFinite(wanted) ? wanted : WPM.usual)));
+  const parts: BandSound[] = [];
+  for (const sentence of sentences) {
+    const samplesMade = await made(sentence, language, wpm, signal);
+    // At least one look a sentence, so that each has its place.
+    parts.push(bandSound(samplesMade.length < RATE / 10 ? Float32Array.from({ length: RATE / 10 }, (_, i) => samplesMade[i] ?? 0) : samplesMade, RATE));
+  }
+  const plain = joined(parts);
+  const quietest = floor.map(() => 1e-9);
+  const madeSpeech = loudLooks(plain);
+  const gain = speechPower(recording, speech) / Math.max(1e-12, speechPower(plain, madeSpeech));
+  const starts = parts.reduce<number[]>((list, { looks }) => [...list, (list.at(-1) ?? 0) + looks], [0]);
+  return alignSpeech({ recording, speech, made: inRoom(plain, gain > 0 ? floor : quietest, gain), madeSpeech, starts });
+}
+
+/** What is made is speech but for its pauses, more than 35 dB under its loudest. */
+function loudLooks({ looks, powers }: BandSound): Uint8Array {
+  const width = powers.length / Math.max(1, looks);
+  const levels = Float32Array.from({ length: looks }, (_, look) => powers.subarray(look * width, (look + 1) * width).reduce((sum, power) => sum + power, 0));
+  const loudest = levels.reduce((most, level) => Math.max(most, level), 0);
+  return Uint8Array.from(levels, (level) => (level > loudest * 10 ** -3.5 ? 1 : 0));
+}
+
+export { RATE as SPEECH_RATE };

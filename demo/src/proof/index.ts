@@ -1,0 +1,3 @@
+export { exercises, type Exercise } from './exercises.ts';
+export { proofClips, truthOf, type ProofClip, type ProofTruth } from './clips.ts';
+export { filmClip } from './film.ts';

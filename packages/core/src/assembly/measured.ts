@@ -1,0 +1,158 @@
+import type { EditOf, Side } from '../lesson/index.ts';
+import type { Span } from '../schedule/index.ts';
+import { findingsIn, SURE_REPETITION, SURE_SENTENCE, WHOLE_REPETITION, type SeenRepetition } from '../signal/index.ts';
+import { sentences, type Sentence } from '../script/index.ts';
+import type { TimeSpan } from '../time/index.ts';
+import type { Footing } from './pictures.ts';
+import type { TakeFacts } from './types.ts';
+
+/** Repetitions planned one after the other, and those seen in their time. Times in the block's own. */
+export interface CountedBout extends TimeSpan {
+  side: Side | null;
+  planned: number;
+  /** Those seen; done left and right in turn they are one each, or two for one where the plan counts both as one. */
+  done: SeenRepetition[];
+  /** Whether all of them were plainly seen. */
+  isSure: boolean;
+}
+
+/** Looked at before and after the planned time: whoever begins late ends late. */
+const ROUND_MS = 2_500;
+
+/** Runs of planned repetitions without a rest between them. */
+function plannedBouts(spans: readonly Span[]): (TimeSpan & { sides: Set<Side | null>; planned: number })[] {
+  const bouts: (TimeSpan & { sides: Set<Side | null>; planned: number })[] = [];
+  for (const { kind, startMs, endMs, side } of spans) {
+    if (kind !== 'rep') continue;
+    const last = bouts.at(-1);
+    if (last?.endMs === startMs) {
+      last.endMs = endMs;
+      last.planned += 1;
+      last.sides.add(side ?? null);
+    } else bouts.push({ startMs, endMs, sides: new Set([side ?? null]), planned: 1 });
+  }
+  return bouts;
+}
+
+const inTurn = (done: readonly SeenRepetition[]) => done.length > 1 && done.every(({ side }, i) => side !== null && side !== done[i - 1]?.side);
+
+/** Where left and right together were planned as one repetition, each pair counts at its second. */
+function asPlanned(done: SeenRepetition[], planned: number): SeenRepetition[] {
+  if (!inTurn(done) || Math.abs(done.length - 2 * planned) >= Math.abs(done.length - planned)) return done;
+  return done.flatMap((first, i) => {
+    const second = done[i + 1];
+    if (i % 2 === 1) return [];
+    return second ? [{ ...second, startMs: first.startMs, side: null, confidence: Math.min(first.confidence, second.confidence) }] : [];
+  });
+}
+
+/** Repetitions of a block counted in its take, bout by bout; null when nobody has looked at the take or nobody is seen in it. */
+export function countedBouts(spans: readonly Span[], footing: Pick<Footing, 'startMs' | 'rate'>, { watched }: Pick<TakeFacts, 'watched'>): CountedBout[] | null {
+  const bouts = plannedBouts(spans);
+  if (!watched || bouts.length === 0) return null;
+  const inTake = (ms: number) => footing.startMs + ms * footing.rate;
+  const found = bouts.map(({ startMs, endMs, sides, planned }, b): CountedBout | null => {
+    const around = {
+      startMs: Math.max(inTake(startMs) - ROUND_MS, b === 0 ? 0 : inTake(bouts[b - 1]?.endMs ?? 0)),
+      endMs: Math.min(inTake(endMs) + ROUND_MS, inTake(bouts[b + 1]?.startMs ?? Infinity), watched.durationMs),
+    };
+    const seen = findingsIn(watched, around);
+    if (!seen.isSeen) return null;
+    const own = (ms: number) => Math.round((ms - footing.startMs) / footing.rate);
+    const done = asPlanned(seen.repetitions.map((one) => ({ ...one, startMs: own(one.startMs), topMs: own(one.topMs), atMs: own(one.atMs) })), planned);
+    return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, planned, done, isSure: done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION) };
+  });
+  return found.every((bout) => bout !== null) ? found : null;
+}
+
+/** The count as if it had been tapped along with what is seen; null unless all of it is plainly seen. */
+export function tapsOf(bouts: readonly CountedBout[] | null): EditOf<'taps'>['taps'] | null {
+  if (!bouts || bouts.length === 0 || bouts.some(({ isSure }) => !isSure)) return null;
+  return bouts.flatMap(({ done, side }) => done.map(({ atMs, side: seen }) => ({ atMs: Math.max(0, atMs), side: side ?? seen, missed: false })));
+}
+
+/** Repetitions that went less far than the others: a hint to look, no verdict. */
+export const shortOf = ({ done }: CountedBout): SeenRepetition[] => done.filter(({ size, confidence }) => size < WHOLE_REPETITION && confidence >= SURE_REPETITION);
+
+/** A sentence of a block's script in the block's own time; `said` false: it was left out. Null times: not known. */
+export interface SpokenSentence extends Sentence {
+  startMs: number | null;
+  endMs: number | null;
+  isSaid: boolean;
+  confidence: number;
+}
+
+/**
+ * A block's sentences where they were found in its take. One whose words were changed since, or that was not surely
+ * heard, has no time of its own. Null when nobody has looked for them.
+ */
+export function spokenSentences(script: string, footing: Pick<Footing, 'startMs' | 'rate'>, { said }: Pick<TakeFacts, 'said'>, byHand: readonly EditOf<'said'>[] = []): SpokenSentence[] | null {
+  if (!said && byHand.length === 0) return null;
+  const left = [...(said?.sentences ?? [])];
+  const own = (ms: number | null) => (ms === null ? null : Math.max(0, Math.round((ms - footing.startMs) / footing.rate)));
+  const found = sentences(script).map((sentence): SpokenSentence => {
+    const at = left.findIndex(({ text }) => text === sentence.text);
+    const heard = at < 0 ? undefined : left[at];
+    if (heard) left.splice(0, at + 1);
+    const isSure = heard !== undefined && heard.startMs !== null && heard.confidence >= SURE_SENTENCE;
+    return { ...sentence, startMs: isSure ? own(heard.startMs) : null, endMs: isSure ? own(heard.endMs) : null, isSaid: heard === undefined || heard.startMs !== null, confidence: heard?.confidence ?? 0 };
+  });
+  return withHand(found, byHand);
+}
+
+/** Starts set by hand move their sentence; those between two of them, or after the last, go along with their neighbours. */
+function withHand(found: SpokenSentence[], byHand: readonly EditOf<'said'>[]): SpokenSentence[] {
+  if (byHand.length === 0) return found;
+  const pins = byHand.flatMap(({ text, atMs }) => {
+    const index = found.findIndex((sentence) => sentence.text === text);
+    return index < 0 ? [] : [{ index, atMs }];
+  }).sort((a, b) => a.index - b.index);
+  const moved = found.map((sentence, i): SpokenSentence => {
+    const pin = pins.find(({ index }) => index === i);
+    if (pin) {
+      const lengthMs = sentence.startMs !== null && sentence.endMs !== null ? sentence.endMs - sentence.startMs : null;
+      return { ...sentence, startMs: pin.atMs, endMs: lengthMs === null ? null : pin.atMs + lengthMs, isSaid: true, confidence: 1 };
+    }
+    return sentence;
+  });
+  // What is set by hand stands; a measured start that now contradicts it is not known any more.
+  return moved.map((sentence, i): SpokenSentence => {
+    const { startMs } = sentence;
+    if (startMs === null || pins.some(({ index }) => index === i)) return sentence;
+    const before = pins.findLast(({ index }) => index < i);
+    const after = pins.find(({ index }) => index > i);
+    const contradicts = (before !== undefined && startMs <= before.atMs) || (after !== undefined && startMs >= after.atMs);
+    return contradicts ? { ...sentence, startMs: null, endMs: null } : sentence;
+  });
+}
+
+/** The same with every time known: what is not is laid evenly, by words, between what is. Sentences that were left out are not among them. */
+export function laidSentences(found: readonly SpokenSentence[], body: TimeSpan, wordsIn: (text: string) => number): (Sentence & TimeSpan)[] {
+  const said = found.filter(({ isSaid }) => isSaid);
+  const laid: (Sentence & TimeSpan)[] = [];
+  for (let i = 0; i < said.length; ) {
+    const sentence = said[i] as SpokenSentence;
+    if (sentence.startMs !== null) {
+      const nextMs = said.slice(i + 1).find(({ startMs }) => startMs !== null)?.startMs ?? body.endMs;
+      const endMs = Math.min(sentence.endMs ?? nextMs, body.endMs);
+      if (endMs > sentence.startMs) laid.push({ from: sentence.from, to: sentence.to, text: sentence.text, startMs: sentence.startMs, endMs });
+      i += 1;
+      continue;
+    }
+    let to = i;
+    while (to < said.length && said[to]?.startMs === null) to += 1;
+    const startMs = laid.at(-1)?.endMs ?? body.startMs;
+    const endMs = Math.min(said[to]?.startMs ?? body.endMs, body.endMs);
+    const run = said.slice(i, to);
+    const total = run.reduce((sum, { text }) => sum + Math.max(1, wordsIn(text)), 0);
+    let gone = 0;
+    for (const { from, to: until, text } of run) {
+      const begin = startMs + Math.floor(((endMs - startMs) * gone) / total);
+      gone += Math.max(1, wordsIn(text));
+      const end = startMs + Math.floor(((endMs - startMs) * gone) / total);
+      if (end > begin) laid.push({ from, to: until, text, startMs: begin, endMs: end });
+    }
+    i = to;
+  }
+  return laid;
+}

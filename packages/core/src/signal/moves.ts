@@ -1,0 +1,92 @@
+import type { Body } from './body.ts';
+import { middle } from './numbers.ts';
+import type { Joint } from './pose.ts';
+
+/** One way of the body to move, the same to the left and to the right, so that moves done in turn are each seen. */
+export interface MoveSignal {
+  name: string;
+  values: Float64Array;
+  /** A movement smaller than this, in heights of the body, may be a gesture or a sway. */
+  least: number;
+  /** The part of the looks in which all its joints were surely seen. */
+  seen: number;
+}
+
+const half = (a: Float64Array, b: Float64Array) => a.map((value, i) => (value + (b[i] as number)) / 2);
+const apart = (a: Float64Array, b: Float64Array) => a.map((value, i) => Math.abs(value - (b[i] as number)));
+const less = (a: Float64Array, b: Float64Array) => a.map((value, i) => value - (b[i] as number));
+
+/** Joints surely seen less often than this say nothing. */
+const SEEN = 0.35;
+const TRUNK_LEAST = 0.035;
+const LIMB_LEAST = 0.13;
+/** Hands gesture further than that while somebody talks. */
+const ARM_LEAST = 0.19;
+/** The same for what they do together, each in its own least movement. */
+const TOGETHER_LEAST = 1.6;
+
+const LIMBS: Joint[] = ['left elbow', 'right elbow', 'left wrist', 'right wrist', 'left knee', 'right knee', 'left ankle', 'right ankle'];
+/** So many looks of standing still tell how the body rests. */
+const REST_LOOKS = 5;
+const AWAY_LEAST = 0.07;
+
+/** How far the whole body is from how it rests, in heights of the body; null when it never rests. */
+export function awayFromRest({ x, y, seen, length }: Body, still: Uint8Array): MoveSignal | null {
+  const used = LIMBS.filter((joint) => seen[joint] >= SEEN);
+  if (still.reduce((sum, one) => sum + one, 0) < REST_LOOKS || used.length === 0) return null;
+  const hips = { x: half(x['left hip'], x['right hip']), y: half(y['left hip'], y['right hip']) };
+  const ways = [hips.y, ...used.flatMap((joint) => [less(x[joint], hips.x), less(y[joint], hips.y)])];
+  const rests = ways.map((way) => middle(way.filter((_, i) => still[i] === 1)));
+  const values = Float64Array.from({ length }, (_, i) => Math.sqrt(ways.reduce((sum, way, w) => sum + ((way[i] as number) - (rests[w] as number)) ** 2, 0) / used.length));
+  return { name: 'away from rest', values, least: AWAY_LEAST, seen: 1 };
+}
+
+/** The signals repetitions are looked for in, those of joints that are seen. */
+export function moveSignals({ x, y, seen, present }: Body): MoveSignal[] {
+  const height = (joint: 'shoulder' | 'elbow' | 'wrist' | 'hip' | 'knee' | 'ankle') => half(y[`left ${joint}`], y[`right ${joint}`]);
+  const width = (joint: 'elbow' | 'wrist' | 'knee' | 'ankle') => apart(x[`left ${joint}`], x[`right ${joint}`]);
+  const [shoulders, hips] = [height('shoulder'), height('hip')];
+  const all: (Omit<MoveSignal, 'seen'> & { of: Joint[] })[] = [
+    { name: 'hip height', values: hips, least: TRUNK_LEAST, of: ['left hip', 'right hip'] },
+    { name: 'shoulder height', values: shoulders, least: TRUNK_LEAST, of: ['left shoulder', 'right shoulder'] },
+    { name: 'trunk length', values: less(shoulders, hips), least: LIMB_LEAST / 2, of: ['left shoulder', 'right shoulder', 'left hip', 'right hip'] },
+    { name: 'wrist height', values: less(height('wrist'), shoulders), least: ARM_LEAST, of: ['left wrist', 'right wrist'] },
+    { name: 'elbow height', values: less(height('elbow'), shoulders), least: ARM_LEAST, of: ['left elbow', 'right elbow'] },
+    { name: 'knee height', values: less(height('knee'), hips), least: LIMB_LEAST / 2, of: ['left knee', 'right knee', 'left hip', 'right hip'] },
+    { name: 'ankle height', values: height('ankle'), least: TRUNK_LEAST, of: ['left ankle', 'right ankle'] },
+    { name: 'wrists apart', values: width('wrist'), least: ARM_LEAST, of: ['left wrist', 'right wrist'] },
+    { name: 'elbows apart', values: width('elbow'), least: ARM_LEAST, of: ['left elbow', 'right elbow'] },
+    { name: 'knees apart', values: width('knee'), least: LIMB_LEAST, of: ['left knee', 'right knee'] },
+    { name: 'ankles apart', values: width('ankle'), least: LIMB_LEAST, of: ['left ankle', 'right ankle'] },
+  ];
+  const usable = all.filter(({ of }) => of.every((joint) => seen[joint] >= SEEN)).map(({ of, ...signal }) => ({ ...signal, seen: Math.min(...of.map((joint) => seen[joint])) }));
+  return [...usable, ...together(usable, present)];
+}
+
+const ROUNDS = 60;
+/** The last so many signals are what the others do together. */
+export const TOGETHER = 2;
+
+/** What the signals do together: their first principal components, found one after the other by power iteration. */
+function together(signals: readonly MoveSignal[], present: Uint8Array): MoveSignal[] {
+  const rows = signals.map(({ values, least }) => {
+    const moving = values.filter((_, i) => present[i] === 1);
+    const mean = moving.reduce((sum, value) => sum + value, 0) / Math.max(1, moving.length);
+    return values.map((value, i) => (present[i] === 1 ? (value - mean) / least : 0));
+  });
+  const found: MoveSignal[] = [];
+  for (let component = 1; component <= TOGETHER; component += 1) {
+    let weights = rows.map((_, i) => 1 + i / 10);
+    let values = new Float64Array(rows[0]?.length ?? 0);
+    for (let round = 0; round < ROUNDS; round += 1) {
+      values = values.map((_, i) => rows.reduce((sum, row, r) => sum + (row[i] as number) * (weights[r] as number), 0));
+      weights = rows.map((row) => row.reduce((sum, value, i) => sum + value * (values[i] as number), 0));
+      const length = Math.hypot(...weights) || 1;
+      weights = weights.map((weight) => weight / length);
+    }
+    values = values.map((_, i) => rows.reduce((sum, row, r) => sum + (row[i] as number) * (weights[r] as number), 0));
+    rows.forEach((row, r) => row.forEach((value, i) => (row[i] = value - (weights[r] as number) * (values[i] as number))));
+    found.push({ name: `together ${component}`, values, least: TOGETHER_LEAST, seen: 1 });
+  }
+  return found;
+}

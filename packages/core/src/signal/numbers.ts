@@ -1,0 +1,62 @@
+/** The value below which a part of the values lies; 0 for no values. @param part 0 to 1 */
+export function quantile(values: ArrayLike<number>, part: number): number {
+  if (values.length === 0) return 0;
+  const sorted = Float64Array.from(values).sort();
+  const at = Math.min(sorted.length - 1, Math.max(0, part * (sorted.length - 1)));
+  const below = Math.floor(at);
+  const [a, b] = [sorted[below] ?? 0, sorted[Math.min(sorted.length - 1, below + 1)] ?? 0];
+  return a + (b - a) * (at - below);
+}
+export const middle = (values: ArrayLike<number>): number => quantile(values, 0.5);
+
+/** Weighted mean of neighbours. @param sigma width of the bell, in samples */
+export function smoothed(values: ArrayLike<number>, sigma: number): Float64Array {
+  const reach = Math.max(1, Math.ceil(sigma * 3));
+  const weights = Array.from({ length: reach * 2 + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)));
+  return Float64Array.from(values, (_, at) => {
+    let sum = 0;
+    let total = 0;
+    for (let i = -reach; i <= reach; i += 1) {
+      const value = values[at + i];
+      if (value === undefined) continue;
+      const weight = weights[i + reach] as number;
+      sum += value * weight;
+      total += weight;
+    }
+    return sum / total;
+  });
+}
+
+/** Runs of indices for which `holds` is true, from first to after the last. */
+export function runsOf(length: number, holds: (index: number) => boolean): { from: number; to: number }[] {
+  const runs: { from: number; to: number }[] = [];
+  for (let i = 0; i < length; i += 1) {
+    if (!holds(i)) continue;
+    const last = runs.at(-1);
+    if (last?.to === i) last.to = i + 1;
+    else runs.push({ from: i, to: i + 1 });
+  }
+  return runs;
+}
+
+/** Correlation of two signals, the second `lag` samples later, -1 to 1. */
+export function together(one: ArrayLike<number>, other: ArrayLike<number>, lag = 0, from = 0, to = one.length): number {
+  const count = to - from - lag;
+  if (count < 2) return 0;
+  let [meanA, meanB] = [0, 0];
+  for (let i = from; i < to - lag; i += 1) {
+    meanA += (one[i] as number) / count;
+    meanB += (other[i + lag] as number) / count;
+  }
+  let [ab, aa, bb] = [0, 0, 0];
+  for (let i = from; i < to - lag; i += 1) {
+    const [a, b] = [(one[i] as number) - meanA, (other[i + lag] as number) - meanB];
+    ab += a * b;
+    aa += a * a;
+    bb += b * b;
+  }
+  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
+}
+
+/** Correlation of a signal with itself `lag` samples later. */
+export const likeness = (values: ArrayLike<number>, lag: number, from = 0, to = values.length): number => together(values, values, lag, from, to);

@@ -1,0 +1,305 @@
+import { runsOf } from './numbers.ts';
+import { cheapestWay, type Band, type Prices, type Sentences, type Way } from './speech-path.ts';
+import { FEATURES, shapesOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
+
+/** A sentence of the script where it was said. Times in milliseconds of the recording. */
+export interface SaidSentence {
+  startMs: number;
+  endMs: number;
+  /** 0 to 1; below `SURE_SENTENCE` the teacher is asked. */
+  confidence: number;
+}
+
+export interface Alignment {
+  /** One a sentence of the script; null for those left out. */
+  sentences: (SaidSentence | null)[];
+  /** Speech that is in no sentence. */
+  added: { startMs: number; endMs: number }[];
+}
+
+export const SURE_SENTENCE = 0.5;
+
+/** The recording and, laid out like it, the script spoken by a synthesiser. */
+export interface SpeechMatch {
+  recording: BandSound;
+  speech: Uint8Array;
+  made: BandSound;
+  madeSpeech: Uint8Array;
+  /** Where the sentences of the script begin in what was made; one number more than sentences. */
+  starts: readonly number[];
+}
+
+const FIRST: Prices = { stay: 0.35, jump: [0, 0.15, 0.5], skip: 12, silence: -0.55, murmur: 0.1, aside: 14, filler: -0.62 };
+const LATER: Prices = { stay: 0.35, jump: [0, 0.15, 0.5], skip: 12, silence: -0.55, murmur: 0.1, aside: 14, filler: -0.45 };
+/** What a look of silence costs in a sentence, where its own look is quiet and where it is not; and quiet where somebody speaks. */
+const NEAR_SPEECH = 10;
+const QUIET = { both: -0.5, one: 0.45 } as const;
+
+/** More cells than this are first searched four looks at a time, then near the way found. */
+const MOST_CELLS = 3_000_000;
+const COARSE = 4;
+const NEAR = 300;
+
+/** Looks the typical distance of a look of the recording is taken from. */
+const SAMPLE = 256;
+
+type Costs = (look: number, from: number, to: number, row: Float32Array) => void;
+
+function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): Costs {
+  return (look, from, to, row) => {
+    const isSpeech = speech[look] === 1;
+    // In noise the weak beginnings and ends of words sink under it: they may still be heard as what they are.
+    const isNear = isSpeech || speech[look - NEAR_SPEECH] === 1 || speech[look + NEAR_SPEECH] === 1;
+    if (isNear) costs(look, from, to, row);
+    if (!isSpeech) {
+      for (let r = from; r < to; r += 1) row[r] = quiet[r] === 1 ? QUIET.both : isNear ? Math.min(QUIET.one, row[r] as number) : QUIET.one;
+      return;
+    }
+    for (let r = from; r < to; r += 1) if (quiet[r] === 1) row[r] = QUIET.one;
+  };
+}
+
+/** Distances, each look's own typical one taken off and in its own spread. */
+function plainCosts(shapes: Float32Array, made: Float32Array, quiet: Uint8Array): Costs {
+  const loud = [...quiet.keys()].filter((r) => quiet[r] === 0);
+  const sample = loud.filter((_, i) => i % Math.max(1, Math.floor(loud.length / SAMPLE)) === 0);
+  const distance = (look: number, r: number) => {
+    let sum = 0;
+    const [a, b] = [look * FEATURES, r * FEATURES];
+    for (let f = 0; f < FEATURES; f += 1) {
+      const gap = (shapes[a + f] as number) - (made[b + f] as number);
+      sum += gap * gap;
+    }
+    return Math.sqrt(sum);
+  };
+  return (look, from, to, row) => {
+    let [sum, squares] = [0, 0];
+    for (const r of sample) {
+      const d = distance(look, r);
+      sum += d;
+      squares += d * d;
+    }
+    const mean = sum / sample.length;
+    const spread = Math.sqrt(Math.max(1e-6, squares / sample.length - mean * mean));
+    for (let r = from; r < to; r += 1) row[r] = (distance(look, r) - mean) / spread;
+  };
+}
+
+/** Half as many numbers a second: each of `times` looks together. */
+function coarser(shapes: Float32Array, times: number): Float32Array {
+  const looks = Math.floor(shapes.length / FEATURES / times);
+  const out = new Float32Array(looks * FEATURES);
+  for (let i = 0; i < looks * times * FEATURES; i += 1) {
+    const look = Math.floor(i / FEATURES / times);
+    const to = look * FEATURES + (i % FEATURES);
+    out[to] = (out[to] as number) + (shapes[i] as number) / times;
+  }
+  return out;
+}
+const coarserFlags = (flags: Uint8Array, times: number) => Uint8Array.from({ length: Math.floor(flags.length / times) }, (_, i) => (flags.subarray(i * times, (i + 1) * times).reduce((sum, one) => sum + one, 0) * 2 >= times ? 1 : 0));
+
+/** Looks near a way already found. */
+function bandAbout({ at }: Way, starts: readonly number[], total: number, times: number): Band {
+  const place = Int32Array.from(at, (r) => (r < 0 ? (starts[-1 - r] ?? total) : r * times));
+  const reach = Math.ceil(NEAR / 2 / times);
+  const [low, high] = [new Int32Array(place.length), new Int32Array(place.length)];
+  for (let t = 0; t < place.length; t += 1) {
+    let [least, most] = [Infinity, -Infinity];
+    for (let i = Math.max(0, t - reach); i <= Math.min(place.length - 1, t + reach); i += 1) {
+      least = Math.min(least, place[i] as number);
+      most = Math.max(most, place[i] as number);
+    }
+    [low[t], high[t]] = [Math.max(0, least - NEAR), Math.min(total, most + NEAR)];
+  }
+  return (look) => {
+    const t = Math.min(place.length - 1, Math.floor(look / times));
+    return [low[t] as number, high[t] as number];
+  };
+}
+
+function firstBand(shapes: Float32Array, made: Float32Array, speech: Uint8Array, { starts, quiet }: Sentences): Band {
+  const [looks, total] = [speech.length, quiet.length];
+  if (looks * total <= MOST_CELLS) return () => [0, total];
+  const own = { starts: starts.map((start) => Math.floor(start / COARSE)), quiet: coarserFlags(quiet, COARSE) };
+  own.starts[own.starts.length - 1] = own.quiet.length;
+  const prices = { ...FIRST, skip: FIRST.skip / COARSE };
+  const [few, fewMade, fewSpeech] = [coarser(shapes, COARSE), coarser(made, COARSE), coarserFlags(speech, COARSE)];
+  const way = cheapestWay(fewSpeech.length, own, fewSpeech, prices, () => [0, own.quiet.length], withQuiet(fewSpeech, own.quiet, plainCosts(few, fewMade, own.quiet)));
+  return bandAbout(way, starts, total, COARSE);
+}
+
+/** Pairs of looks that were found to be the same, of the sentences that fit best. */
+function pairsOf({ at }: Way, speech: Uint8Array, { starts, quiet }: Sentences, costs: Costs, total: number): [number, number][] {
+  const row = new Float32Array(total);
+  const bySentence = starts.slice(0, -1).map(() => ({ pairs: [] as [number, number][], cost: 0 }));
+  let s = 0;
+  for (let t = 0; t < at.length; t += 1) {
+    const r = at[t] as number;
+    if (r < 0 || speech[t] === 0 || quiet[r] === 1) continue;
+    while (r >= (starts[s + 1] as number)) s += 1;
+    costs(t, r, r + 1, row);
+    bySentence[s]?.pairs.push([t, r]);
+    (bySentence[s] as { cost: number }).cost += row[r] as number;
+  }
+  const said = bySentence.filter(({ pairs }) => pairs.length > 0).sort((a, b) => a.cost / a.pairs.length - b.cost / b.pairs.length);
+  return said.slice(0, Math.max(1, Math.ceil(said.length * 0.8))).flatMap(({ pairs }) => pairs);
+}
+
+const RIDGE = 30;
+
+/** Made speech as this teacher would have said it: the affine map that takes its looks nearest to theirs (ridge regression). */
+function inVoice(shapes: Float32Array, made: Float32Array, pairs: readonly [number, number][]): Float32Array {
+  const n = FEATURES + 1;
+  const left = new Float64Array(n * n);
+  const right = new Float64Array(n * FEATURES);
+  const x = new Float64Array(n);
+  x[FEATURES] = 1;
+  for (const [t, r] of pairs) {
+    for (let f = 0; f < FEATURES; f += 1) x[f] = made[r * FEATURES + f] as number;
+    for (let i = 0; i < n; i += 1) {
+      for (let j = 0; j < n; j += 1) left[i * n + j] = (left[i * n + j] as number) + (x[i] as number) * (x[j] as number);
+      for (let f = 0; f < FEATURES; f += 1) right[i * FEATURES + f] = (right[i * FEATURES + f] as number) + (x[i] as number) * (shapes[t * FEATURES + f] as number);
+    }
+  }
+  // Towards leaving it as it is, where there is too little to learn from.
+  for (let i = 0; i < FEATURES; i += 1) {
+    left[i * n + i] = (left[i * n + i] as number) + RIDGE;
+    right[i * FEATURES + i] = (right[i * FEATURES + i] as number) + RIDGE;
+  }
+  left[n * n - 1] = (left[n * n - 1] as number) + RIDGE;
+  solve(left, right, n, FEATURES);
+  const out = new Float32Array(made.length);
+  for (let r = 0; r < made.length / FEATURES; r += 1) {
+    for (let f = 0; f < FEATURES; f += 1) {
+      let sum = right[FEATURES * FEATURES + f] as number;
+      for (let i = 0; i < FEATURES; i += 1) sum += (made[r * FEATURES + i] as number) * (right[i * FEATURES + f] as number);
+      out[r * FEATURES + f] = sum;
+    }
+  }
+  return out;
+}
+
+/** Solves `left` x = `right` in place by Gauss's elimination with pivots; x is left in `right`. */
+function solve(left: Float64Array, right: Float64Array, n: number, columns: number): void {
+  const swap = (matrix: Float64Array, width: number, a: number, b: number) => {
+    for (let i = 0; i < width; i += 1) [matrix[a * width + i], matrix[b * width + i]] = [matrix[b * width + i] as number, matrix[a * width + i] as number];
+  };
+  for (let p = 0; p < n; p += 1) {
+    let most = p;
+    for (let i = p + 1; i < n; i += 1) if (Math.abs(left[i * n + p] as number) > Math.abs(left[most * n + p] as number)) most = i;
+    if (most !== p) {
+      swap(left, n, p, most);
+      swap(right, columns, p, most);
+    }
+    const pivot = left[p * n + p] as number;
+    for (let i = 0; i < n; i += 1) {
+      if (i === p) continue;
+      const part = (left[i * n + p] as number) / pivot;
+      if (part === 0) continue;
+      for (let j = p; j < n; j += 1) left[i * n + j] = (left[i * n + j] as number) - part * (left[p * n + j] as number);
+      for (let j = 0; j < columns; j += 1) right[i * columns + j] = (right[i * columns + j] as number) - part * (right[p * columns + j] as number);
+    }
+  }
+  for (let i = 0; i < n; i += 1) for (let j = 0; j < columns; j += 1) right[i * columns + j] = (right[i * columns + j] as number) / (left[i * n + i] as number);
+}
+
+/** How much likelier a look is as that one of the sentence than as any speech: each number by its own spread, the whole scaled to the plain costs. */
+function likelyCosts(shapes: Float32Array, made: Float32Array, speech: Uint8Array, pairs: readonly [number, number][]): Costs {
+  const within = new Float64Array(FEATURES).fill(1e-3);
+  for (const [t, r] of pairs) for (let f = 0; f < FEATURES; f += 1) within[f] = (within[f] as number) + ((shapes[t * FEATURES + f] as number) - (made[r * FEATURES + f] as number)) ** 2 / pairs.length;
+  const [mean, about] = [new Float64Array(FEATURES), new Float64Array(FEATURES)];
+  let count = 0;
+  for (let t = 0; t < speech.length; t += 1) {
+    if (speech[t] === 0) continue;
+    count += 1;
+    for (let f = 0; f < FEATURES; f += 1) {
+      const value = shapes[t * FEATURES + f] as number;
+      mean[f] = (mean[f] as number) + value;
+      about[f] = (about[f] as number) + value * value;
+    }
+  }
+  let steady = 0;
+  for (let f = 0; f < FEATURES; f += 1) {
+    mean[f] = (mean[f] as number) / Math.max(1, count);
+    about[f] = Math.max(1e-3, (about[f] as number) / Math.max(1, count) - (mean[f] as number) ** 2);
+    steady += Math.log((within[f] as number) / (about[f] as number)) / 2;
+  }
+  const ratio = (t: number, r: number) => {
+    let sum = steady;
+    for (let f = 0; f < FEATURES; f += 1) {
+      const value = shapes[t * FEATURES + f] as number;
+      sum += (value - (made[r * FEATURES + f] as number)) ** 2 / (2 * (within[f] as number)) - (value - (mean[f] as number)) ** 2 / (2 * (about[f] as number));
+    }
+    return sum;
+  };
+  // The usual cost of what was found to be the same is -1.
+  const usual = pairs.reduce((sum, [t, r]) => sum + ratio(t, r), 0) / Math.max(1, pairs.length);
+  const scale = 1 / Math.max(0.5, -usual);
+  return (look, from, to, row) => {
+    for (let r = from; r < to; r += 1) row[r] = Math.min(3, ratio(look, r) * scale);
+  };
+}
+
+/** Starts and ends are moved to where speech begins and ends this near. */
+const SNAP_MS = 350;
+/** Speech of at least this length in no sentence was added. */
+const ADDED_MS = 600;
+
+/** Where each sentence of the script is said in the recording, what was left out and what was added. */
+export function alignSpeech({ recording, speech, made, madeSpeech, starts }: SpeechMatch): Alignment {
+  const [shapes, plain] = [shapesOf(recording, speech), shapesOf(made, madeSpeech)];
+  const quiet = madeSpeech.map((one) => 1 - one);
+  const sentences: Sentences = { starts, quiet };
+  const total = quiet.length;
+  let costs = withQuiet(speech, quiet, plainCosts(shapes, plain, quiet));
+  const wide = firstBand(shapes, plain, speech, sentences);
+  let way = cheapestWay(speech.length, sentences, speech, FIRST, wide, costs);
+  for (let pass = 0; pass < 2; pass += 1) {
+    const pairs = pairsOf(way, speech, sentences, costs, total);
+    if (pairs.length < FEATURES * 4) break;
+    const voiced = inVoice(shapes, plain, pairs);
+    costs = withQuiet(speech, quiet, likelyCosts(shapes, voiced, speech, pairs));
+    way = cheapestWay(speech.length, sentences, speech, LATER, speech.length * total <= MOST_CELLS ? wide : bandAbout(way, starts, total, 1), costs);
+  }
+  return readOff(way, speech, sentences, costs);
+}
+
+function readOff({ at }: Way, speech: Uint8Array, { starts, quiet }: Sentences, costs: Costs): Alignment {
+  const row = new Float32Array(quiet.length);
+  const edges = runsOf(speech.length, (t) => speech[t] === 1);
+  const reach = SNAP_MS / SPEECH_STEP_MS;
+  const nearest = (look: number, of: 'from' | 'to') => {
+    const found = edges.map((edge) => edge[of]).sort((a, b) => Math.abs(a - look) - Math.abs(b - look))[0];
+    return found !== undefined && Math.abs(found - look) <= reach ? found : look;
+  };
+  const claimed = new Uint8Array(speech.length);
+  const found = starts.slice(0, -1).map((start, s): SaidSentence | null => {
+    const own: number[] = [];
+    for (let t = 0; t < at.length; t += 1) if ((at[t] as number) >= start && (at[t] as number) < (starts[s + 1] as number)) own.push(t);
+    const [first, last] = [own[0], own.at(-1)];
+    if (first === undefined || last === undefined) return null;
+    const spoken = own.filter((t) => speech[t] === 1);
+    const each = spoken.map((t) => {
+      const r = at[t] as number;
+      costs(t, r, r + 1, row);
+      return row[r] as number;
+    });
+    const mean = each.reduce((sum, one) => sum + one, 0) / Math.max(1, each.length);
+    const [from, to] = [nearest(first, 'from'), nearest(last + 1, 'to')];
+    claimed.fill(1, Math.min(from, first), Math.max(to, last + 1));
+    return { startMs: from * SPEECH_STEP_MS, endMs: Math.max(to, from + 1) * SPEECH_STEP_MS, confidence: Math.round(Math.min(1, Math.max(0, 0.5 + (LATER.filler - mean))) * 100) / 100 };
+  });
+  const added = runsOf(speech.length, (t) => speech[t] === 1 && claimed[t] === 0).map(({ from, to }) => ({ startMs: from * SPEECH_STEP_MS, endMs: to * SPEECH_STEP_MS }));
+  return { sentences: found, added: joined(added).filter(({ startMs, endMs }) => endMs - startMs >= ADDED_MS) };
+}
+
+/** Stretches with less than a breath between them are one. */
+function joined(stretches: readonly { startMs: number; endMs: number }[]): { startMs: number; endMs: number }[] {
+  const out: { startMs: number; endMs: number }[] = [];
+  for (const { startMs, endMs } of stretches) {
+    const last = out.at(-1);
+    if (last && startMs - last.endMs < 500) last.endMs = endMs;
+    else out.push({ startMs, endMs });
+  }
+  return out;
+}

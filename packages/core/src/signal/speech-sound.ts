@@ -1,0 +1,168 @@
+import FFT from 'fft.js';
+import { quantile, runsOf } from './numbers.ts';
+
+/** One look at the sound each. */
+export const SPEECH_STEP_MS = 20;
+const WINDOW_MS = 30;
+const BANDS = 26;
+const BAND_HZ = { from: 80, to: 7_600 } as const;
+const CEPSTRA = 13;
+/** Numbers that describe one look: the shape of the sound and how it changes. */
+export const FEATURES = CEPSTRA * 2;
+/** Quieter than this is digital silence. */
+const FLOOR_POWER = 1e-9;
+
+/** Power of a sound in bands as wide as the ear's, look by look. */
+export interface BandSound {
+  looks: number;
+  /** `looks` times 26 powers. */
+  powers: Float32Array;
+}
+
+const mel = (hz: number) => 2_595 * Math.log10(1 + hz / 700);
+const hertz = (m: number) => 700 * (10 ** (m / 2_595) - 1);
+
+/** For each band, the weights of the spectrum's lines, triangles on the mel scale (O'Shaughnessy's formula). */
+function triangles(rate: number, size: number): { from: number; weights: number[] }[] {
+  const [low, high] = [mel(BAND_HZ.from), mel(Math.min(BAND_HZ.to, rate / 2))];
+  const lineOf = (i: number) => (hertz(low + ((high - low) * i) / (BANDS + 1)) * size) / rate;
+  return Array.from({ length: BANDS }, (_, b) => {
+    const [start, top, end] = [lineOf(b), lineOf(b + 1), lineOf(b + 2)];
+    const from = Math.max(1, Math.ceil(start));
+    const weights = Array.from({ length: Math.max(1, Math.floor(end) - from + 1) }, (__, i) => Math.max(0, Math.min((from + i - start) / (top - start), (end - from - i) / (end - top))));
+    return { from, weights };
+  });
+}
+
+/** Band powers, a look every 20 ms over 30 ms of sound. @param samples -1 to 1 @param rate samples a second */
+export function bandSound(samples: Float32Array, rate: number): BandSound {
+  const [window, hop] = [Math.round((WINDOW_MS * rate) / 1_000), (SPEECH_STEP_MS * rate) / 1_000];
+  const size = 2 ** Math.ceil(Math.log2(window));
+  const looks = Math.max(0, Math.floor((samples.length - window) / hop) + 1);
+  const fft = new FFT(size);
+  const shape = Float64Array.from({ length: window }, (_, i) => 0.54 - 0.46 * Math.cos((2 * Math.PI * i) / (window - 1)));
+  const filters = triangles(rate, size);
+  const wave: number[] = new Array<number>(size).fill(0);
+  const spectrum = fft.createComplexArray() as number[];
+  const powers = new Float32Array(looks * BANDS);
+  for (let look = 0; look < looks; look += 1) {
+    const from = Math.round(look * hop);
+    for (let i = 0; i < window; i += 1) wave[i] = (samples[from + i] as number) * (shape[i] as number);
+    fft.realTransform(spectrum, wave);
+    for (const [b, { from: line, weights }] of filters.entries()) {
+      let power = 0;
+      for (let i = 0; i < weights.length; i += 1) {
+        const [re, im] = [spectrum[2 * (line + i)] as number, spectrum[2 * (line + i) + 1] as number];
+        power += (weights[i] as number) * (re * re + im * im);
+      }
+      powers[look * BANDS + b] = power / size;
+    }
+  }
+  return { looks, powers };
+}
+
+/** The quiet of each band: what nine looks in ten are louder than. */
+export function floorOf({ looks, powers }: BandSound): Float32Array {
+  return Float32Array.from({ length: BANDS }, (_, b) => quantile(Array.from({ length: looks }, (__, look) => powers[look * BANDS + b] as number), 0.1));
+}
+
+const decibels = (power: number) => 10 * Math.log10(power + FLOOR_POWER);
+
+/** Speech stands out of the quiet by this much in its best bands, and is at most so far under the loudest. */
+const OVER_DB = 7;
+const UNDER_PEAK_DB = 31;
+const BEST_BANDS = 7;
+/** A beep has nearly all of its power in two bands for this long. */
+const TONE_PART = 0.93;
+const TONE_MS = 80;
+const SHORTEST_MS = 160;
+const GAP_MS = 120;
+
+/** 1 for each look in which somebody speaks; beeps and knocks are not speech. */
+export function speechLooks(sound: BandSound, floor: Float32Array): Uint8Array {
+  const { looks, powers } = sound;
+  const level = new Float32Array(looks);
+  const isTone = new Uint8Array(looks);
+  const over = new Float32Array(BANDS);
+  const own = new Float32Array(BANDS);
+  for (let look = 0; look < looks; look += 1) {
+    let total = 0;
+    for (let b = 0; b < BANDS; b += 1) {
+      const power = powers[look * BANDS + b] as number;
+      own[b] = power;
+      over[b] = decibels(power) - decibels(floor[b] as number);
+      total += power;
+    }
+    over.sort();
+    own.sort();
+    level[look] = over.subarray(BANDS - BEST_BANDS).reduce((sum, value) => sum + value, 0) / BEST_BANDS;
+    isTone[look] = ((own[BANDS - 1] as number) + (own[BANDS - 2] as number)) / (total + FLOOR_POWER) > TONE_PART ? 1 : 0;
+  }
+  const least = Math.max(OVER_DB, quantile(level, 0.98) - UNDER_PEAK_DB);
+  const speech = Uint8Array.from(level, (value) => (value > least ? 1 : 0));
+  for (const { from, to } of runsOf(looks, (i) => isTone[i] === 1)) if ((to - from) * SPEECH_STEP_MS >= TONE_MS) speech.fill(0, from, to);
+  for (const { from, to } of runsOf(looks, (i) => speech[i] === 0)) if (from > 0 && to < looks && (to - from) * SPEECH_STEP_MS <= GAP_MS && !isTone.subarray(from, to).includes(1)) speech.fill(1, from, to);
+  for (const { from, to } of runsOf(looks, (i) => speech[i] === 1)) if ((to - from) * SPEECH_STEP_MS < SHORTEST_MS) speech.fill(0, from, to);
+  return speech;
+}
+
+const COSINES = Float64Array.from({ length: CEPSTRA * BANDS }, (_, i) => Math.cos((Math.PI * Math.floor(i / BANDS) * ((i % BANDS) + 0.5)) / BANDS));
+
+/** Sound as the shape of its spectrum and its change, 26 numbers a look, each with mean 0 and spread 1 over the looks given as speech. */
+export function shapesOf({ looks, powers }: BandSound, speech: Uint8Array): Float32Array {
+  const plain = new Float32Array(looks * CEPSTRA);
+  const logs = new Float64Array(BANDS);
+  for (let look = 0; look < looks; look += 1) {
+    for (let b = 0; b < BANDS; b += 1) logs[b] = Math.log((powers[look * BANDS + b] as number) + FLOOR_POWER);
+    for (let c = 0; c < CEPSTRA; c += 1) {
+      let sum = 0;
+      for (let b = 0; b < BANDS; b += 1) sum += (COSINES[c * BANDS + b] as number) * (logs[b] as number);
+      plain[look * CEPSTRA + c] = sum;
+    }
+  }
+  const shapes = new Float32Array(looks * FEATURES);
+  const at = (look: number, c: number) => plain[Math.min(looks - 1, Math.max(0, look)) * CEPSTRA + c] as number;
+  for (let look = 0; look < looks; look += 1) {
+    for (let c = 0; c < CEPSTRA; c += 1) {
+      shapes[look * FEATURES + c] = at(look, c);
+      shapes[look * FEATURES + CEPSTRA + c] = (at(look + 1, c) - at(look - 1, c) + 2 * (at(look + 2, c) - at(look - 2, c))) / 10;
+    }
+  }
+  return normal(shapes, speech);
+}
+
+/** Each number's mean over speech is 0 and its spread 1. */
+function normal(shapes: Float32Array, speech: Uint8Array): Float32Array {
+  const looks = speech.length;
+  const used = speech.includes(1) ? speech : new Uint8Array(looks).fill(1);
+  for (let f = 0; f < FEATURES; f += 1) {
+    let [sum, squares, count] = [0, 0, 0];
+    for (let look = 0; look < looks; look += 1) {
+      if (used[look] === 0) continue;
+      const value = shapes[look * FEATURES + f] as number;
+      sum += value;
+      squares += value * value;
+      count += 1;
+    }
+    const mean = sum / Math.max(1, count);
+    const spread = Math.sqrt(Math.max(1e-9, squares / Math.max(1, count) - mean * mean));
+    for (let look = 0; look < looks; look += 1) shapes[look * FEATURES + f] = ((shapes[look * FEATURES + f] as number) - mean) / spread;
+  }
+  return shapes;
+}
+
+/** A made sound as loud as speech is in the recording, with the recording's quiet laid under it. @param gain its power against the recording's */
+export function inRoom({ looks, powers }: BandSound, floor: Float32Array, gain: number): BandSound {
+  return { looks, powers: powers.map((power, i) => power * gain + (floor[i % BANDS] as number)) };
+}
+
+/** Mean power of a sound while somebody speaks. */
+export function speechPower({ powers }: BandSound, speech: Uint8Array): number {
+  let [sum, count] = [0, 0];
+  for (let i = 0; i < powers.length; i += 1) {
+    if (speech[Math.floor(i / BANDS)] === 0) continue;
+    sum += powers[i] as number;
+    count += 1;
+  }
+  return count > 0 ? sum / count : 0;
+}

@@ -1,0 +1,47 @@
+import type { Body } from './body.ts';
+import { quantile, runsOf } from './numbers.ts';
+import { joints } from './pose.ts';
+
+/** Slower than this in heights of the body a second is standing still: what is left is breathing and the noise of the look. */
+const STILL_SPEED = 0.09;
+/** Movement is judged over this long. */
+const WINDOW_MS = 400;
+const SEEN = 0.35;
+
+/** How fast the fastest parts of the body move, look by look, in heights of the body a second. */
+export function speedOf(body: Body): Float64Array {
+  const reach = Math.max(1, Math.round(WINDOW_MS / 2 / body.everyMs));
+  const used = joints.filter((joint) => body.seen[joint] >= SEEN);
+  return Float64Array.from({ length: body.length }, (_, i) => {
+    const [a, b] = [Math.max(0, i - reach), Math.min(body.length - 1, i + reach)];
+    const seconds = ((b - a) * body.everyMs) / 1_000;
+    const moved = used.map((joint) => Math.hypot((body.x[joint][b] as number) - (body.x[joint][a] as number), (body.y[joint][b] as number) - (body.y[joint][a] as number)));
+    return seconds > 0 ? quantile(moved, 0.8) / seconds : 0;
+  });
+}
+
+/** 1 for each look at which the performer is there and still. */
+export function stillLooks(body: Body): Uint8Array {
+  const speed = speedOf(body);
+  return Uint8Array.from(speed, (value, i) => (body.present[i] === 1 && value < STILL_SPEED ? 1 : 0));
+}
+
+export interface StillStretch {
+  startMs: number;
+  endMs: number;
+  /** How much the middle of the body sways meanwhile, in heights of the body. */
+  sway: number;
+}
+
+const LEAST_MS = 900;
+
+/** Stretches in which the performer stands, sits or lies still, and how steadily. */
+export function stillStretches(body: Body): StillStretch[] {
+  const still = stillLooks(body);
+  return runsOf(body.length, (i) => still[i] === 1)
+    .filter(({ from, to }) => (to - from) * body.everyMs >= LEAST_MS)
+    .map(({ from, to }) => {
+      const xs = body.x['left hip'].slice(from, to).map((value, i) => (value + (body.x['right hip'][from + i] as number)) / 2);
+      return { startMs: from * body.everyMs, endMs: to * body.everyMs, sway: Math.round((quantile(xs, 0.95) - quantile(xs, 0.05)) * 1_000) / 1_000 };
+    });
+}

@@ -1,0 +1,86 @@
+import { bodyOf } from './body.ts';
+import { outOfFrame, type OutStretch } from './in-frame.ts';
+import { faultsOf, type FaultStretch, type PictureLook } from './picture-quality.ts';
+import type { SeenPose } from './pose.ts';
+import { repetitionsIn, SURE_REPETITION, type SeenRepetition } from './repetitions.ts';
+import type { SoundFigures } from './sound-quality.ts';
+import { stillStretches, type StillStretch } from './stillness.ts';
+
+/** What was seen and heard of a take: measured once, kept with its content. Everything said of it is made from this. */
+export interface Watched {
+  durationMs: number;
+  /** Width of the picture over its height. */
+  aspect: number;
+  everyMs: number;
+  poses: SeenPose[];
+  pictures: PictureLook[];
+  sound: SoundFigures | null;
+  loudness: { integratedLufs: number | null; truePeakDb: number | null; shortTermLufs: number | null };
+  /** From when to when somebody speaks. */
+  speech: { startMs: number; endMs: number }[];
+  /** More than three flashes within a second begin here. */
+  flashes: { startMs: number; endMs: number }[];
+}
+
+/** What is in a take. */
+export interface WatchedFindings {
+  /** Somebody is seen at all, and how surely: the mean score of the joints, 0 to 1. */
+  isSeen: boolean;
+  poseScore: number;
+  repetitions: SeenRepetition[];
+  outOfFrame: OutStretch[];
+  still: StillStretch[];
+  faults: FaultStretch[];
+  /** The height of the body in heights of the picture; null when nobody is seen. */
+  bodyHeight: number | null;
+  /** From the first to the last thing done or said; null when nothing is. */
+  active: { startMs: number; endMs: number } | null;
+}
+
+/** Reads what was watched; the same part is read once. @param within only this part of it, in milliseconds */
+export function findingsIn(watched: Watched, within: { startMs: number; endMs: number } = { startMs: 0, endMs: watched.durationMs }): WatchedFindings {
+  // Asked for the same parts with every change of the lesson.
+  const known = read.get(watched) ?? new Map<string, WatchedFindings>();
+  read.set(watched, known);
+  const key = `${within.startMs} ${within.endMs}`;
+  const found = known.get(key) ?? readPart(watched, within);
+  known.set(key, found);
+  return found;
+}
+
+const read = new WeakMap<Watched, Map<string, WatchedFindings>>();
+
+function readPart(watched: Watched, within: { startMs: number; endMs: number }): WatchedFindings {
+  const { everyMs, aspect } = watched;
+  const [from, to] = [Math.max(0, Math.round(within.startMs / everyMs)), Math.min(watched.poses.length, Math.round(within.endMs / everyMs))];
+  const poses = watched.poses.slice(from, to);
+  const offset = from * everyMs;
+  const body = bodyOf(poses, everyMs, aspect);
+  const scores = poses.flatMap((pose) => pose.map(({ score }) => score));
+  const repetitions = body ? repetitionsIn(body) : [];
+  const still = body ? stillStretches(body) : [];
+  const out = body ? outOfFrame(poses, body, aspect) : [];
+  const at = <T extends { startMs: number; endMs: number }>(stretch: T): T => ({ ...stretch, startMs: stretch.startMs + offset, endMs: stretch.endMs + offset });
+  return {
+    isSeen: body !== null,
+    poseScore: scores.length === 0 ? 0 : Math.round((scores.reduce((sum, score) => sum + score, 0) / scores.length) * 100) / 100,
+    repetitions: repetitions.map((repetition) => ({ ...repetition, startMs: repetition.startMs + offset, topMs: repetition.topMs + offset, atMs: repetition.atMs + offset })),
+    outOfFrame: out.map(at),
+    still: still.map(at),
+    faults: faultsOf(watched.pictures.slice(from, to), everyMs).map(at),
+    bodyHeight: body?.height ?? null,
+    active: activeOf(repetitions, still.map(at), watched.speech, { startMs: offset, endMs: offset + poses.length * everyMs }, offset, body !== null),
+  };
+}
+
+/** What comes before the first and after the last movement or word is dead. */
+function activeOf(repetitions: readonly SeenRepetition[], still: readonly StillStretch[], speech: Watched['speech'], whole: { startMs: number; endMs: number }, offset: number, isSeen: boolean): WatchedFindings['active'] {
+  const [first, last] = [still.find(({ startMs }) => startMs <= whole.startMs + 500), still.findLast(({ endMs }) => endMs >= whole.endMs - 500)];
+  const moves = isSeen ? [first?.endMs ?? whole.startMs, last?.startMs ?? whole.endMs] : [];
+  const words = speech.filter(({ startMs, endMs }) => endMs > whole.startMs && startMs < whole.endMs);
+  const sure = repetitions.filter(({ confidence }) => confidence >= SURE_REPETITION);
+  const starts = [...moves.slice(0, 1), ...words.slice(0, 1).map(({ startMs }) => startMs), ...sure.slice(0, 1).map(({ startMs }) => startMs + offset)];
+  const ends = [...moves.slice(1), ...words.slice(-1).map(({ endMs }) => endMs), ...sure.slice(-1).map(({ atMs }) => atMs + offset)];
+  const [startMs, endMs] = [Math.max(whole.startMs, Math.min(...starts)), Math.min(whole.endMs, Math.max(...ends))];
+  return starts.length > 0 && endMs > startMs ? { startMs, endMs } : null;
+}
