@@ -1,6 +1,7 @@
-import type { Assembly, PlacedBlock, TakeFacts } from '../assembly/index.ts';
+import { footingOf, type Assembly, type PlacedBlock, type Region, type TakeFacts } from '../assembly/index.ts';
 import { blocksOf, findBlock, overlaySlots, type Lesson } from '../lesson/index.ts';
-import { arcMinutes, commonArea, inUnits, LEAST_ARCMIN, MIN_TEXT, placesOf } from '../overlay/index.ts';
+import { arcMinutes, commonArea, inUnits, LEAST_ARCMIN, MIN_TEXT, placesOf, REFERENCE, SAFE_AREA } from '../overlay/index.ts';
+import { bodyBox } from '../signal/index.ts';
 import { countWords, readingWpm } from '../schedule/index.ts';
 import { instantOfFrame, lengthText } from '../time/index.ts';
 import type { Found } from './finding.ts';
@@ -90,19 +91,48 @@ export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
 /** The part of the performer that may be covered, and the part of a block's time it may last. */
 const COVERED = 0.12;
 
+/** What is put elsewhere by hand stays where every screen shows it. */
+export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
+  const places = placesOf(cut);
+  return cut.blocks.flatMap((block, i): Found[] =>
+    overlaySlots.flatMap((slot): Found[] => {
+      const place = places[i]?.[slot];
+      const used = cut.lanes[slot].find((overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs);
+      if (!place || !used) return [];
+      const over = Math.max(SAFE_AREA.x - place.x, SAFE_AREA.y - place.y, place.x + place.width - SAFE_AREA.x - SAFE_AREA.width, place.y + place.height - SAFE_AREA.y - SAFE_AREA.height);
+      if (over <= 0) return [];
+      return [{ key: `safe ${block.blockId} ${slot}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(used.startMs, block.startMs), say: `The ${slot} in ${titleIn(lesson, block.blockId)} stands ${Math.round((over * 100) / REFERENCE.height)} % of the picture’s height outside the safe area.`, why: 'Televisions cut off the edge: EBU R 95, 90 % of width and height for graphics.', bench: 'assemble', remedy: { label: 'Put it where it usually stands', change: (draft: Lesson) => void blocksOf(draft).forEach((own) => own.id === block.blockId && (own.edits = own.edits.filter((edit) => edit.kind !== 'place' || edit.slot !== slot))) } }];
+    }),
+  );
+}
+
+/** Where the performer is seen most of the time, by what was watched; null when nobody has looked. */
+function seenRegion(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>, { blockId, reel }: PlacedBlock): Region | null {
+  const block = findBlock(lesson, blockId);
+  const facts = block?.footage ? takes.get(block.footage.takeId) : undefined;
+  if (!block?.footage || !facts?.watched || block.edits.some(({ kind }) => kind === 'closer' || kind === 'turn')) return null;
+  const { startMs, rate } = footingOf(block.footage, facts);
+  const box = bodyBox(facts.watched, { startMs, endMs: startMs + reel.lengthMs * rate });
+  if (!box) return null;
+  const region = { x: box.left * 1_000, y: box.top * 1_000, width: (box.right - box.left) * 1_000, height: (box.bottom - box.top) * 1_000 };
+  return lesson.settings.sides === 'mirrored' ? { ...region, x: 1_000 - region.x - region.width } : region;
+}
+
 /** Nothing stands before the performer for long. */
-export function performerFree({ lesson, cut }: CutToCheck): Found[] {
+export function performerFree({ lesson, cut, takes }: CutToCheck): Found[] {
   const places = placesOf(cut);
   return cut.blocks.flatMap((block: PlacedBlock, i): Found[] => {
     const shown = cut.segments.some(({ blockId, source }) => blockId === block.blockId && source.kind === 'take');
-    const performer = shown && block.performer ? inUnits(block.performer) : null;
+    const seen = seenRegion(lesson, takes, block);
+    const region = seen ?? block.performer;
+    const performer = shown && region ? inUnits(region) : null;
     if (!performer) return [];
     return overlaySlots.flatMap((slot): Found[] => {
       const place = places[i]?.[slot];
       const used = cut.lanes[slot].find((overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs);
       const part = place && used ? commonArea(place, performer) / (performer.width * performer.height) : 0;
       if (part <= COVERED || !used) return [];
-      return [{ key: `covers ${block.blockId} ${slot}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(used.startMs, block.startMs), say: `The ${slot} covers ${Math.round(part * 100)} % of where the performer is in ${titleIn(lesson, block.blockId)}.`, why: 'What is covered cannot be copied. Where the performer is comes from the framing plan.', bench: 'assemble', remedy: null }];
+      return [{ key: `covers ${block.blockId} ${slot}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(used.startMs, block.startMs), say: `The ${slot} covers ${Math.round(part * 100)} % of where the performer is in ${titleIn(lesson, block.blockId)}.`, why: `What is covered cannot be copied. Where the performer is ${seen ? 'was measured in the take' : 'comes from the framing plan'}.`, bench: 'assemble', remedy: null }];
     });
   });
 }

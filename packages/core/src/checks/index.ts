@@ -3,7 +3,10 @@ import type { Lesson, MakeId } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
 import * as cutRules from './cut-rules.ts';
 import { harms, type Finding, type Found } from './finding.ts';
+import * as heardRules from './heard-rules.ts';
 import * as planRules from './plan-rules.ts';
+import * as seenRules from './seen-rules.ts';
+import { watchedBlocks } from './watched-blocks.ts';
 import * as wordRules from './word-rules.ts';
 
 export { harms, type BenchName, type Finding, type Harm } from './finding.ts';
@@ -21,6 +24,7 @@ export interface LessonToCheck {
 export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Finding[] {
   const plan = { lesson, schedule: scheduleLesson(lesson), makeId };
   const made = { lesson, cut, takes };
+  const watched = watchedBlocks(lesson, cut, takes);
   const found: Found[] = [
     ...planRules.kitInTime(plan),
     ...planRules.effortInOrder(plan),
@@ -38,8 +42,20 @@ export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Find
     ...cutRules.wordsLargeEnough(made),
     ...cutRules.cuesLongEnough(made),
     ...cutRules.performerFree(made),
+    ...cutRules.insideSafeArea(made),
     ...cutRules.captionsRight(made),
     ...cutRules.changesKept(made),
+    ...seenRules.countsAgree(watched),
+    ...seenRules.movesWhole(watched),
+    ...seenRules.sidesAsSeen(watched),
+    ...seenRules.performerInPicture(watched),
+    ...seenRules.performerLargeEnough(watched),
+    ...seenRules.pictureGood(watched),
+    ...seenRules.nothingFlashes(watched),
+    ...seenRules.workFilled(watched),
+    ...seenRules.noDeadTime(watched, makeId),
+    ...heardRules.scriptSaid(watched),
+    ...heardRules.voiceClear(watched),
   ];
   const words = new Map(lesson.waived.map(({ key, word }) => [key, word]));
   const order = new Map(plan.schedule.blocks.map(({ block }, i) => [block.id, i]));

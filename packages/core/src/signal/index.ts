@@ -12,7 +12,7 @@ export { bandSound, floorOf, inRoom, speechLooks, speechPower, SPEECH_STEP_MS, t
 export { bodyOf, type Body } from './body.ts';
 export { repetitionsIn, SURE_REPETITION, WHOLE_REPETITION, type SeenRepetition } from './repetitions.ts';
 export { stillStretches, type StillStretch } from './stillness.ts';
-export { findingsIn, type Watched, type WatchedFindings } from './watched.ts';
+export { bodyBox, findingsIn, type Watched, type WatchedFindings } from './watched.ts';
 export { FlashWatch } from './flashes.ts';
 export { edges, outOfFrame, type Edge, type OutStretch } from './in-frame.ts';
 export { PictureWatch, pictureFaults, type FaultStretch, type PictureFault, type PictureLook } from './picture-quality.ts';
