@@ -1,3 +1,4 @@
+import { accuracy, speech } from './accuracy.ts';
 import { assembling } from './assembling.ts';
 import { follow } from './follow.ts';
 import { exporting } from './exporting.ts';
@@ -9,8 +10,8 @@ import { schedules } from './schedules.ts';
 import { typingBench } from './typing.ts';
 import { watching } from './watching.ts';
 
-/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|watch]`. */
-const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, hour, import: importing, play: playing, watch: watching };
+/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|watch|accuracy|speech]`. */
+const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, hour, import: importing, play: playing, watch: watching, accuracy, speech };
 const wanted = process.argv.slice(2);
 for (const [name, bench] of Object.entries(all)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

@@ -1,5 +1,6 @@
 import type { PaintContext } from '@zest/core/overlay';
 import type { Point, Pose } from './pose.ts';
+import { skeletonOf } from './skeleton.ts';
 import { plainView, type PlacedView } from './view.ts';
 
 /** What drawing needs of a canvas context, in a browser and on the server alike. */
@@ -35,29 +36,10 @@ export const usualDress: Dress = {
 };
 const SHOE = '#f6f1e7';
 const ROPE = '#d1495b';
-
-const ARM = 0.19;
-const LEG = 0.246;
-const SHOULDER = 0.115;
-const HIP = 0.062;
-const TRUNK = 0.3;
-
-/** The middle joint of a limb of two equal bones; `bend` says to which side it goes. */
-function joint(from: Point, to: Point, bone: number, bend: number): Point {
-  const dx = to.x - from.x;
-  const dy = to.y - from.y;
-  const reach = Math.hypot(dx, dy);
-  const height = Math.sqrt(Math.max(0, bone * bone - (reach * reach) / 4));
-  const scale = reach > 0 ? height / reach : 0;
-  return { x: (from.x + to.x) / 2 - dy * scale * bend, y: (from.y + to.y) / 2 + dx * scale * bend };
-}
-
-/** The end of a limb no longer than its bones allow. */
-function within(from: Point, to: Point, length: number): Point {
-  const reach = Math.hypot(to.x - from.x, to.y - from.y);
-  if (reach <= length) return to;
-  return { x: from.x + ((to.x - from.x) * length) / reach, y: from.y + ((to.y - from.y) * length) / reach };
-}
+const SIDES = [
+  ['left', 1],
+  ['right', -1],
+] as const;
 
 export type Room = 'hall' | 'living room' | 'garden';
 /** Wall, its lower part, floor, and lines on it. */
@@ -138,18 +120,10 @@ export function drawFigure(ctx: DrawContext, pose: Pose, view: PlacedView, { ski
     ctx.fillRect(seat.x + unit * 0.29, seat.y, unit * 0.03, unit * 0.27);
   }
 
-  const { pelvis, lean } = pose;
-  const isLying = Math.abs(lean) > 1;
-  const neck = { x: pelvis.x + Math.sin(lean) * TRUNK, y: pelvis.y + Math.cos(lean) * TRUNK };
-  const head = { x: neck.x + Math.sin(lean) * 0.1, y: neck.y + 0.1 };
-  for (const [side, sign] of [
-    ['left', 1],
-    ['right', -1],
-  ] as const) {
-    const hip = { x: pelvis.x + HIP * sign * pose.width, y: pelvis.y };
-    const foot = within(hip, { x: pose.feet[side].x, y: pose.feet[side].y + 0.035 }, LEG * 2);
-    // Seated, the thighs point at the viewer.
-    const knee = pose.seated ? { x: pose.at + (foot.x - pose.at) * 0.9, y: 0.26 } : joint(hip, foot, LEG, isLying ? -1 : sign);
+  const { pelvis } = pose;
+  const { neck, head, legs, arms } = skeletonOf(pose);
+  for (const [side, sign] of SIDES) {
+    const { hip, knee, foot } = legs[side];
     stroke([hip, knee, foot], 0.082 * stout, skin);
     stroke([hip, { x: (hip.x + knee.x) / 2, y: (hip.y + knee.y) / 2 }], 0.12 * stout, shorts);
     const sole = at(foot);
@@ -164,14 +138,9 @@ export function drawFigure(ctx: DrawContext, pose: Pose, view: PlacedView, { ski
   const along = (part: number) => ({ x: pelvis.x + (neck.x - pelvis.x) * part, y: pelvis.y + (neck.y - pelvis.y) * part });
   stroke([along(0.23), along(0.8)], 0.21 * stout, shirt);
   stroke([neck, head], 0.06, skin);
-  for (const [side, sign] of [
-    ['left', 1],
-    ['right', -1],
-  ] as const) {
+  for (const [side] of SIDES) {
     if (pose.arms !== 'both' && pose.arms !== side) continue;
-    const shoulder = { x: along(0.88).x + SHOULDER * sign * pose.width, y: along(0.88).y };
-    const hand = within(shoulder, pose.hands[side], ARM * 2);
-    const elbow = joint(shoulder, hand, ARM, pose.hands[side].y > shoulder.y + 0.15 ? sign : -sign);
+    const { shoulder, elbow, hand } = arms[side];
     stroke([shoulder, elbow, hand], 0.062 * stout, skin);
     stroke([shoulder, { x: (shoulder.x + elbow.x) / 2, y: (shoulder.y + elbow.y) / 2 }], 0.082 * stout, shirt);
     disc(hand, 0.036, skin.light);

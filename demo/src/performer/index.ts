@@ -5,6 +5,7 @@ export type { DrawContext, Dress, Room } from './draw.ts';
 export { doneReps, performAt, plainHabits } from './performance.ts';
 export type { DoneRep, Habits } from './performance.ts';
 export { chance } from './chance.ts';
+export { skeletonOf, type Skeleton } from './skeleton.ts';
 export { pinholeView, plainView } from './view.ts';
 export type { PlacedView } from './view.ts';
 export { speechAt, voiceSamples, VOICE_LOOP_S } from './voice.ts';

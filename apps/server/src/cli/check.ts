@@ -1,10 +1,9 @@
-import { checkLesson, harms } from '@zest/core/checks';
-import { nanoid } from 'nanoid';
+import { harms } from '@zest/core/checks';
 import { lessonAt } from '../db/lessons.ts';
 import { foldersOf } from '../config.ts';
 import { TakeRow } from '../db/models.ts';
 import { diskStore } from '../media/store.ts';
-import { cutWith, factsOf } from '../publish/cut.ts';
+import { checkOf } from '../publish/check.ts';
 import { lessonRow, withDatabase } from './with-database.ts';
 
 /** The findings of a lesson's newest revision, as text or JSON. @throws with words when the lesson is unknown */
@@ -14,7 +13,7 @@ export async function check(dataDir: string, lessonId: string, asJson: boolean):
     const lesson = await lessonAt(id, revision);
     const rows = await TakeRow.findAll({ where: { lessonId: id } });
     const store = diskStore(foldersOf(dataDir).media);
-    const findings = checkLesson({ lesson, cut: (await cutWith(lesson, rows, store)).assembly, takes: await factsOf(rows, store), makeId: nanoid });
+    const findings = await checkOf(lesson, rows, store);
     if (asJson) return JSON.stringify(findings.map(({ remedy, ...finding }) => ({ ...finding, remedy: remedy?.label ?? null })), null, 2);
     const open = findings.filter(({ waived }) => waived === null);
     const lines = harms.flatMap((harm) => {

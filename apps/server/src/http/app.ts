@@ -53,7 +53,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addLessonRoutes(route, sequelize, queue);
   addSeriesRoutes(route, sequelize);
   addCueRoutes(route, sequelize);
-  addPrintRoutes(route);
+  addPrintRoutes(route, store);
   addArchiveRoutes(route, { sequelize, queue, store, folders, ...(tools.freeBytes && { freeBytes: tools.freeBytes }) });
   addTakeRoutes(route, queue, store, folders.segments);
   addFilmingRoutes(route, sequelize, store, folders);

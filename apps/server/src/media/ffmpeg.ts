@@ -6,6 +6,9 @@ const CONTAINERS = 'mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,mpegts,mpeg';
 /** Arguments before every input that came from outside: known containers only, files and pipes only. */
 export const GUARDED_INPUT = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', CONTAINERS] as const;
 
+/** The same for a recording that may be sound alone. */
+export const GUARDED_SOUND = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', `${CONTAINERS},wav,mp3,ogg,flac,aac`] as const;
+
 /** The one way video is encoded, in working copies and in exports. */
 export const VIDEO_ENCODER = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '21', '-pix_fmt', 'yuv420p'] as const;
 /** WebM for browsers and learning platforms: VP9 at a speed that keeps up with the H.264 one. */

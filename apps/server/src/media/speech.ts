@@ -1,5 +1,5 @@
 import { alignSpeech, bandSound, floorOf, inRoom, speechLooks, speechPower, SPEECH_STEP_MS, type Alignment, type BandSound } from '@zest/core/signal';
-import { GUARDED_INPUT } from './ffmpeg.ts';
+import { GUARDED_SOUND } from './ffmpeg.ts';
 import { ProgramError, run } from './run.ts';
 
 /** The synthesiser's own rate; recordings are read at the same. */
@@ -23,7 +23,7 @@ export class NoSynthesiser extends Error {
 /** A file's sound as one channel; empty when it has none. @throws ProgramError when the file cannot be read */
 export async function soundOf(file: string, rate: number, signal?: AbortSignal): Promise<Float32Array> {
   try {
-    const { output } = await run('ffmpeg', ['-v', 'error', ...GUARDED_INPUT, '-i', file, '-map', '0:a:0?', '-vn', '-ac', '1', '-ar', String(rate), '-f', 'f32le', 'pipe:1'], { signal });
+    const { output } = await run('ffmpeg', ['-v', 'error', ...GUARDED_SOUND, '-i', file, '-map', '0:a:0?', '-vn', '-ac', '1', '-ar', String(rate), '-f', 'f32le', 'pipe:1'], { signal });
     return new Float32Array(output.buffer.slice(output.byteOffset, output.byteOffset + (output.length & ~3)));
   } catch (error) {
     if (error instanceof ProgramError && /does not contain any stream/i.test(error.lastWords)) return new Float32Array();

@@ -181,6 +181,10 @@ export const api = createApi({
       transformResponse: read(takeSchema),
       invalidatesTags: ['Takes', 'Storage'],
     }),
+    watchTake: build.mutation({
+      query: (takeId: string) => ({ url: `/takes/${takeId}/watching`, method: 'POST' }),
+      invalidatesTags: ['Takes'],
+    }),
     storage: build.query({
       query: (lessonId: string) => `/lessons/${lessonId}/storage`,
       transformResponse: read(storageSchema),

@@ -32,6 +32,11 @@ const takeProgress =
       dispatch(
         api.util.updateQueryData('takes', originalArgs as string, (takes) => {
           const take = takes.find((known) => known.id === job.subjectId);
+          if (take && job.kind === 'watch') {
+            take.watching.state = job.state === 'running' ? 'working' : 'waiting';
+            take.watching.progress = job.progress;
+            return;
+          }
           if (!take || take.state === 'ready' || take.state === 'failed') return;
           take.state = job.state === 'running' ? 'working' : 'waiting';
           take.progress = job.progress;

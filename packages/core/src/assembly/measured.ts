@@ -82,12 +82,16 @@ export interface SpokenSentence extends Sentence {
   confidence: number;
 }
 
+/** Whether the recording is plainly of this script: something of it was surely heard. */
+export const isTrusted = (said: TakeFacts['said']): boolean => said?.sentences.some(({ confidence }) => confidence >= SURE_SENTENCE) ?? false;
+
 /**
  * A block's sentences where they were found in its take. One whose words were changed since, or that was not surely
  * heard, has no time of its own. Null when nobody has looked for them.
  */
 export function spokenSentences(script: string, footing: Pick<Footing, 'startMs' | 'rate'>, { said }: Pick<TakeFacts, 'said'>, byHand: readonly EditOf<'said'>[] = []): SpokenSentence[] | null {
   if (!said && byHand.length === 0) return null;
+  const isHeard = isTrusted(said);
   const left = [...(said?.sentences ?? [])];
   const own = (ms: number | null) => (ms === null ? null : Math.max(0, Math.round((ms - footing.startMs) / footing.rate)));
   const found = sentences(script).map((sentence): SpokenSentence => {
@@ -95,7 +99,7 @@ export function spokenSentences(script: string, footing: Pick<Footing, 'startMs'
     const heard = at < 0 ? undefined : left[at];
     if (heard) left.splice(0, at + 1);
     const isSure = heard !== undefined && heard.startMs !== null && heard.confidence >= SURE_SENTENCE;
-    return { ...sentence, startMs: isSure ? own(heard.startMs) : null, endMs: isSure ? own(heard.endMs) : null, isSaid: heard === undefined || heard.startMs !== null, confidence: heard?.confidence ?? 0 };
+    return { ...sentence, startMs: isSure ? own(heard.startMs) : null, endMs: isSure ? own(heard.endMs) : null, isSaid: !isHeard || heard === undefined || heard.startMs !== null, confidence: heard?.confidence ?? 0 };
   });
   return withHand(found, byHand);
 }

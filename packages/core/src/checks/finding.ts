@@ -4,6 +4,16 @@ import type { LessonEdit } from '../lesson/index.ts';
 export const harms = ['gets hurt', 'gets lost', 'cannot see it', 'cannot hear it or read along', 'runs out of time', 'is named'] as const;
 export type Harm = (typeof harms)[number];
 
+/** What each harm is called where teachers read it. */
+export const harmNames: Record<Harm, string> = {
+  'gets hurt': 'A student could get hurt',
+  'gets lost': 'A student could get lost',
+  'cannot see it': 'A student could not see it',
+  'cannot hear it or read along': 'A student could not hear it or read along',
+  'runs out of time': 'Time runs out',
+  'is named': 'Names and rights',
+};
+
 /** The bench at which a finding is put right by hand. */
 export type BenchName = 'plan' | 'script' | 'film' | 'assemble' | 'share';
 

@@ -1,4 +1,4 @@
-import { spokenSentences } from '../assembly/index.ts';
+import { isTrusted, spokenSentences } from '../assembly/index.ts';
 import { changeBlock, type Block } from '../lesson/index.ts';
 import { rewriteScript } from '../script/index.ts';
 import { SURE_SENTENCE, type SoundFault } from '../signal/index.ts';
@@ -25,7 +25,7 @@ export function scriptSaid(blocks: readonly WatchedBlock[]): Found[] {
       .map(({ text }) => ({ key: `left out ${block.id} ${text}`.slice(0, 200), harm: HARM, blockId: block.id, atMs: watched.placed.startMs, say: `“${short(text)}” is in the script of ${titleOf(watched)} and is not said.`, why: 'Captions and cues follow what is said; a sentence that is not is not shown.', bench: 'script', remedy: { label: 'Take it out of the script', change: changeBlock(block.id, (draft) => withoutSentence(draft, text)) } }));
     const unsure = heard.filter(({ isSaid, startMs, confidence }) => isSaid && startMs === null && confidence > 0 && confidence < SURE_SENTENCE);
     if (unsure[0]) found.push({ key: `words unsure ${block.id}`, harm: HARM, blockId: block.id, atMs: watched.placed.startMs, say: `Not sure where ${unsure.length === 1 ? 'a sentence' : `${unsure.length} sentences`} of ${titleOf(watched)} ${unsure.length === 1 ? 'is' : 'are'} said, such as “${short(unsure[0].text)}”. Drag ${unsure.length === 1 ? 'it' : 'them'} to its place.`, why: 'Noise, music or other words lie over it. Until then it stands between its neighbours.', bench: 'assemble', remedy: null });
-    const [added, ...more] = shownStretches(watched, facts.said.added);
+    const [added, ...more] = isTrusted(facts.said) ? shownStretches(watched, facts.said.added) : [];
     if (added) found.push({ key: `added ${block.id}`, harm: HARM, blockId: block.id, atMs: shownAt(watched, added.startMs), say: `In ${titleOf(watched)} something is said for ${lengthText(lengthOf([added, ...more]))} that is not in the script.`, why: 'WCAG 2.2, 1.2.2: captions hold all that is said. Write it into the script, or leave it out.', bench: 'script', remedy: null });
     return found;
   });

@@ -9,7 +9,7 @@ import * as seenRules from './seen-rules.ts';
 import { watchedBlocks } from './watched-blocks.ts';
 import * as wordRules from './word-rules.ts';
 
-export { harms, type BenchName, type Finding, type Harm } from './finding.ts';
+export { harmNames, harms, type BenchName, type Finding, type Harm } from './finding.ts';
 
 export interface LessonToCheck {
   lesson: Lesson;

@@ -29,7 +29,7 @@ export class FlashWatch {
       else if (Math.abs(now - before) >= CHANGE && Math.min(now, before) < DARKER) {
         part.rising = now > before;
         part.turned = now;
-        part.changes = [...part.changes.filter((ms) => ms > atMs - WITHIN_MS), atMs];
+        part.changes = [...part.changes.filter((ms) => atMs - ms < WITHIN_MS - 1), atMs];
         if (part.changes.length > MOST_CHANGES) this.#add(part.changes[0] ?? atMs, atMs);
       }
     }

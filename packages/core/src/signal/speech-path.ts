@@ -39,6 +39,26 @@ const FROM_ASIDE = 5;
 const PAUSE = 0;
 const ASIDE = 1;
 
+/** Steps from 0 to 15, two to a byte: a long lesson has hundreds of millions. */
+class Steps {
+  readonly #bytes: Uint8Array;
+
+  constructor(length: number) {
+    this.#bytes = new Uint8Array((length + 1) >> 1);
+  }
+
+  /** Each place is set once, when it is still 0. */
+  set(at: number, step: number): void {
+    const byte = Math.floor(at / 2);
+    this.#bytes[byte] = (this.#bytes[byte] as number) | (at % 2 === 0 ? step : step << 4);
+  }
+
+  get(at: number): number {
+    const byte = this.#bytes[Math.floor(at / 2)] as number;
+    return at % 2 === 0 ? byte & 15 : byte >> 4;
+  }
+}
+
 /**
  * The cheapest way through a recording of `looks` looks that says the sentences in order, each whole or not at all,
  * with silence or other words between them. Dynamic programming, one look of the recording after the other.
@@ -60,7 +80,7 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
     const [from, to] = band(t);
     offsets[t + 1] = (offsets[t] as number) + (to - from);
   }
-  const steps = new Uint8Array(offsets[looks] ?? 0);
+  const steps = new Steps(offsets[looks] ?? 0);
   const gapSteps = new Uint8Array(looks * 2 * gaps);
   let [oldFrom, oldTo] = [0, 0];
   for (let t = 0; t < looks; t += 1) {
@@ -85,7 +105,7 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
         if (aside < best) [best, step] = [aside, FROM_ASIDE];
       }
       now[r] = best + (row[r] as number);
-      steps[offset + r] = step;
+      steps.set(offset + r, step);
     }
     for (const kind of [PAUSE, ASIDE]) {
       const own = kind * gaps;
@@ -120,7 +140,7 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
   return backwards(looks, sentences, band, offsets, steps, gapSteps, before, gapBefore, sentenceOf, prices);
 }
 
-function backwards(looks: number, { starts }: Sentences, band: Band, offsets: Float64Array, steps: Uint8Array, gapSteps: Uint8Array, last: Float32Array, lastGap: Float32Array, sentenceOf: Int32Array, { skip }: Prices): Way {
+function backwards(looks: number, { starts }: Sentences, band: Band, offsets: Float64Array, steps: Steps, gapSteps: Uint8Array, last: Float32Array, lastGap: Float32Array, sentenceOf: Int32Array, { skip }: Prices): Way {
   const count = starts.length - 1;
   const gaps = count + 1;
   const at = new Int32Array(looks);
@@ -137,7 +157,7 @@ function backwards(looks: number, { starts }: Sentences, band: Band, offsets: Fl
   for (let t = looks - 1; t >= 0; t -= 1) {
     if (state >= 0) {
       at[t] = state;
-      const step = steps[(offsets[t] as number) + state - band(t)[0]] as number;
+      const step = steps.get((offsets[t] as number) + state - band(t)[0]);
       if (step === FROM_PAUSE) state = -1 - (sentenceOf[state] as number);
       else if (step === FROM_ASIDE) state = -1 - gaps - (sentenceOf[state] as number);
       else state -= step;

@@ -1,5 +1,6 @@
 import type { Print } from '@zest/contract';
 import type { Lesson } from '@zest/core/lesson';
+import type { ReportedFinding } from './check-report.tsx';
 import { printLesson } from './index.tsx';
 
 /** One order to the process, and its answer. */
@@ -7,12 +8,14 @@ export interface PrintOrder {
   id: number;
   print: Print;
   lesson: Lesson;
+  /** For the check's report only. */
+  findings: readonly ReportedFinding[];
 }
 export type PrintAnswer = { id: number } & ({ pdf: Uint8Array } | { fault: string });
 
-async function answerTo({ id, print, lesson }: PrintOrder): Promise<PrintAnswer> {
+async function answerTo({ id, print, lesson, findings }: PrintOrder): Promise<PrintAnswer> {
   try {
-    return { id, pdf: await printLesson(print, lesson) };
+    return { id, pdf: await printLesson(print, lesson, findings) };
   } catch (error) {
     return { id, fault: error instanceof Error ? (error.stack ?? error.message) : String(error) };
   }

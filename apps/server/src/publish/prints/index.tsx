@@ -5,6 +5,7 @@ import { blocksOf, spaceText, type Lesson } from '@zest/core/lesson';
 import { blockSummary, runSheet, scheduleLesson, type RunSheetLine, type Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { View } from '@react-pdf/renderer';
+import { checkReportPdf, type ReportedFinding } from './check-report.tsx';
 import { Heading, INK, Sheet, styles, Table, toPdf, Words, type Column, type Style } from './sheet.tsx';
 
 const shareWords = { each: 'for each', pair: 'for each pair', group: 'for the group' } as const;
@@ -193,8 +194,8 @@ function callSheetPdf(lesson: Lesson): Promise<Buffer> {
   );
 }
 
-/** A lesson on paper: the plan on one page, the kit list for families, the run sheet, or the call sheet. PDF, A4. */
-export function printLesson(print: Print, lesson: Lesson): Promise<Buffer> {
+/** A lesson on paper: the plan on one page, the kit list for families, the run sheet, the call sheet, or what the check found. PDF, A4. */
+export function printLesson(print: Print, lesson: Lesson, findings: readonly ReportedFinding[] = []): Promise<Buffer> {
   const schedule = scheduleLesson(lesson);
   switch (print) {
     case 'plan':
@@ -205,5 +206,7 @@ export function printLesson(print: Print, lesson: Lesson): Promise<Buffer> {
       return runSheetPdf(lesson, schedule);
     case 'call-sheet':
       return callSheetPdf(lesson);
+    case 'check':
+      return checkReportPdf(lesson.title, placeOf(lesson), findings);
   }
 }

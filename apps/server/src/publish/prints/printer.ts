@@ -2,6 +2,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import type { Print } from '@zest/contract';
 import type { Lesson } from '@zest/core/lesson';
+import type { ReportedFinding } from './check-report.tsx';
 import type { PrintAnswer, PrintOrder } from './child.ts';
 
 const LIMIT_MS = 60_000;
@@ -14,7 +15,7 @@ const file = fileURLToPath(new URL(isBuilt ? './print.js' : './child.ts', import
 /** Makes prints in a process of its own, so that laying pages out never holds up other requests. */
 export interface Printer {
   /** @throws when the print takes over a minute or cannot be made */
-  print(print: Print, lesson: Lesson): Promise<Uint8Array>;
+  print(print: Print, lesson: Lesson, findings?: readonly ReportedFinding[]): Promise<Uint8Array>;
 }
 
 export function makePrinter(): Printer {
@@ -44,10 +45,10 @@ export function makePrinter(): Printer {
     return made;
   };
   return {
-    async print(print, lesson) {
+    async print(print, lesson, findings = []) {
       clearTimeout(idle);
       child ??= start();
-      const order: PrintOrder = { id: (orders += 1), print, lesson };
+      const order: PrintOrder = { id: (orders += 1), print, lesson, findings };
       let limit: NodeJS.Timeout | undefined;
       try {
         return await new Promise<Uint8Array>((done, fail) => {

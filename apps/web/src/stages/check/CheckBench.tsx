@@ -1,22 +1,17 @@
 import { Alert, Box, Button, Paper, Stack, TextField, Typography } from '@mui/material';
-import { checkLesson, harms, type Finding, type Harm } from '@zest/core/checks';
+import { checkLesson, harmNames, harms, type Finding } from '@zest/core/checks';
 import { LIMITS } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
+import { saveNow } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
+import { fetchFile } from '../../ui/save-file.ts';
+import { WatchStatus } from './WatchStatus.tsx';
 import { useAssembly, useOpenLesson, useReadyTakes } from '../../app/use-lesson.ts';
 
-const harmNames: Record<Harm, string> = {
-  'gets hurt': 'A student could get hurt',
-  'gets lost': 'A student could get lost',
-  'cannot see it': 'A student could not see it',
-  'cannot hear it or read along': 'A student could not hear it or read along',
-  'runs out of time': 'Time runs out',
-  'is named': 'Names and rights',
-};
 const benchNames = { plan: 'Plan', script: 'Script', film: 'Film', assemble: 'Assemble', share: 'Share' } as const;
 
 /** The teacher's word for leaving a finding so. */
@@ -72,7 +67,9 @@ function FindingRow({ finding }: { finding: Finding }) {
 
 /** What a student would suffer from, with what to do about it; looked for anew with every change. */
 export function CheckBench() {
-  const { lesson } = useOpenLesson();
+  const { id, lesson } = useOpenLesson();
+  const dispatch = useAppDispatch();
+  const [problem, setProblem] = useState<string | null>(null);
   const cut = useAssembly();
   const takes = useReadyTakes();
   const findings = useMemo(() => checkLesson({ lesson, cut, takes, makeId }), [lesson, cut, takes]);
@@ -84,11 +81,19 @@ export function CheckBench() {
         <Typography variant="h2" sx={{ flex: 1 }} data-testid="check-words">
           {open.length === 0 ? 'Nothing stands in the way' : `${open.length} ${open.length === 1 ? 'thing' : 'things'} to look at`}
         </Typography>
-        <Button variant="outlined" onClick={() => window.print()}>
-          Print this
+        <Button
+          variant="outlined"
+          onClick={() => {
+            setProblem(null);
+            void dispatch(saveNow()).then(async () => setProblem(await fetchFile('check.pdf', `/api/lessons/${id}/prints/check`)));
+          }}
+        >
+          Report (PDF)
         </Button>
       </Stack>
-      {open.length === 0 && <Alert severity="success">Plan, words and cut hold against every rule there is. What is in the footage itself is not looked at yet.</Alert>}
+      {problem && <Alert severity="error">{problem}</Alert>}
+      <WatchStatus />
+      {open.length === 0 && <Alert severity="success">Plan, words, cut and everything that was watched hold against every rule there is.</Alert>}
       {harms.map((harm) => {
         const own = open.filter((finding) => finding.harm === harm);
         return (
