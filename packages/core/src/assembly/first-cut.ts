@@ -36,6 +36,7 @@ export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>):
     segments: [],
     lanes: emptyLanes(),
     captions: [],
+    sentences: [],
     pauses: [],
     chapters: [],
     blocks: [],
@@ -111,6 +112,11 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
 
   const captions = block.kind === 'question' ? questionCaptions(block, spans) : said ? captionsOfSaid(said, bodyMs) : captionsFor(block.script, { startMs: 0, endMs: block.kind === 'talk' ? bodyMs : Math.min(bodyMs, speechMs(block.script, settings.speechWpm)) });
   for (const caption of captions) cut.captions.push(...laid(caption, reel, atMs));
+  for (const { text, from, ...span } of said ?? []) {
+    const isGuess = heard?.find((sentence) => sentence.from === from)?.startMs === null;
+    const [piece] = inVideo(reel, span);
+    if (piece) cut.sentences.push({ blockId: block.id, text, isGuess, startMs: atMs + piece.startMs, endMs: atMs + piece.endMs });
+  }
 
   placePacer(cut, pacerEvents(block, lesson), reel, atMs);
 

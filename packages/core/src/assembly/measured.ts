@@ -18,12 +18,15 @@ export interface CountedBout extends TimeSpan {
 
 /** Looked at before and after the planned time: whoever begins late ends late. */
 const ROUND_MS = 2_500;
+/** A repetition belongs to a bout when its top lies in it, or this near. */
+const LATE_MS = 800;
 
 /** Runs of planned repetitions without a rest between them. */
 function plannedBouts(spans: readonly Span[]): (TimeSpan & { sides: Set<Side | null>; planned: number })[] {
   const bouts: (TimeSpan & { sides: Set<Side | null>; planned: number })[] = [];
-  for (const { kind, startMs, endMs, side } of spans) {
-    if (kind !== 'rep') continue;
+  for (const { kind, startMs, endMs, side, movement } of spans) {
+    // A balance is held, not counted.
+    if (kind !== 'rep' || movement === 'one-leg-balance') continue;
     const last = bouts.at(-1);
     if (last?.endMs === startMs) {
       last.endMs = endMs;
@@ -59,7 +62,7 @@ export function countedBouts(spans: readonly Span[], footing: Pick<Footing, 'sta
     const seen = findingsIn(watched, around);
     if (!seen.isSeen) return null;
     const own = (ms: number) => Math.round((ms - footing.startMs) / footing.rate);
-    const done = asPlanned(seen.repetitions.map((one) => ({ ...one, startMs: own(one.startMs), topMs: own(one.topMs), atMs: own(one.atMs) })), planned);
+    const done = asPlanned(seen.repetitions.map((one) => ({ ...one, startMs: own(one.startMs), topMs: own(one.topMs), atMs: own(one.atMs) })).filter(({ topMs }) => topMs >= startMs - LATE_MS && topMs <= endMs + LATE_MS), planned);
     return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, planned, done, isSure: done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION) };
   });
   return found.every((bout) => bout !== null) ? found : null;

@@ -179,6 +179,14 @@ export interface Caption extends TimeSpan {
   lines: string[];
 }
 
+/** A sentence of a script where it was heard, or set by hand, in the video. */
+export interface SaidSentence extends TimeSpan {
+  blockId: string;
+  text: string;
+  /** Where it is said is only guessed from its neighbours. */
+  isGuess: boolean;
+}
+
 /** A sign to stop the video: shown over its span, then the student practises `practiceMs`. */
 export interface PauseMark extends TimeSpan {
   blockId: string;
@@ -216,6 +224,8 @@ export interface Assembly {
   segments: Segment[];
   lanes: OverlayLanes;
   captions: Caption[];
+  /** Sentences of blocks whose takes were listened to. */
+  sentences: SaidSentence[];
   pauses: PauseMark[];
   chapters: Chapter[];
   blocks: PlacedBlock[];

@@ -45,6 +45,10 @@ function profiles({ rgb, width, height }: Picture): Pick<Measured, 'across' | 'd
   return { across, down };
 }
 
+/** Less change of the profile than this, in levels of 24 samples each, is grain. */
+const LEAST_CHANGE = PROFILE * 24 * 0.8;
+const EXPLAINED = 0.6;
+
 /** The shift that lays one profile best over another, with fractions of a point, in parts of its length; 0 where it has no marks. */
 function shiftOf(before: Float64Array, now: Float64Array): number {
   const cost = Array.from({ length: 2 * FARTHEST + 1 }, (_, s) => {
@@ -53,12 +57,10 @@ function shiftOf(before: Float64Array, now: Float64Array): number {
     return sum;
   });
   const best = cost.indexOf(Math.min(...cost));
-  const [a, b, c] = [cost[best - 1], cost[best] as number, cost[best + 1]];
-  if (a === undefined || c === undefined) return (best - FARTHEST) / PROFILE;
-  const bend = a - 2 * b + c;
-  // A flat profile fits anywhere.
-  if (bend < PROFILE) return 0;
-  return (best - FARTHEST + (a - c) / (2 * bend)) / PROFILE;
+  const [a, b, c, unmoved] = [cost[best - 1], cost[best] as number, cost[best + 1], cost[FARTHEST] as number];
+  // A flat wall fits anywhere, and grain everywhere as badly: only a shift that explains most of the change is one.
+  if (a === undefined || c === undefined || unmoved < LEAST_CHANGE || b > EXPLAINED * unmoved) return 0;
+  return (best - FARTHEST + (a - c) / (2 * (a - 2 * b + c))) / PROFILE;
 }
 
 /** Edges along every fourth row against the contrast there. */

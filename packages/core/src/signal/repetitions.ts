@@ -42,7 +42,7 @@ const LONGEST_MS = 12_000;
 const ALIKE = 0.75;
 /** One that goes all the way and comes when it is due, to this part of the usual step, may be seen less well. */
 const ALIKE_ON_BEAT = 0.3;
-/** One that stays small has to come just when it is due. */
+/** One that stays small has to come when it is due. */
 const ALIKE_SMALL = 0.5;
 const ON_BEAT = 0.3;
 const SMALLEST = 0.3;
@@ -244,7 +244,16 @@ export function repetitionsIn(body: Body): SeenRepetition[] {
     };
     return { repetition, alike, nearest };
   });
-  const kept = found.filter(({ alike, nearest, repetition: { size: own } }) => own >= SMALLEST && (alike >= ALIKE || (own >= WHOLE_REPETITION && nearest <= ON_BEAT && alike >= ALIKE_ON_BEAT) || (nearest <= ON_BEAT / 2 && alike >= ALIKE_SMALL))).map(({ repetition }) => repetition);
+  const kept = found
+    .filter(({ alike, nearest, repetition: { size: own } }) => {
+      const isDue = nearest <= ON_BEAT;
+      if (own >= WHOLE_REPETITION) return alike >= ALIKE || (isDue && alike >= ALIKE_ON_BEAT);
+      return own >= SMALLEST && isDue && alike >= ALIKE_SMALL;
+    })
+    .map(({ repetition }) => repetition);
   if (kept.length < LEAST_CYCLES) return [];
-  return sidesHold(kept.map(({ side }) => side)) ? kept : kept.map((repetition) => ({ ...repetition, side: null }));
+  const sided = sidesHold(kept.map(({ side }) => side));
+  // Where most are doubtful, one that happens to look right is no more sure.
+  const most = middle(kept.map(({ confidence }) => confidence)) < SURE_REPETITION ? SURE_REPETITION - 0.01 : 1;
+  return kept.map((repetition) => ({ ...repetition, side: sided ? repetition.side : null, confidence: Math.min(most, repetition.confidence) }));
 }

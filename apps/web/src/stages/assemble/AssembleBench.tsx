@@ -1,6 +1,6 @@
 import { Alert, Box, Button, Paper, Slider, Stack, Typography } from '@mui/material';
 import { ownMoment, startInTake } from '@zest/core/assembly';
-import type { Edit, EditKind, Finish } from '@zest/core/lesson';
+import { findBlock, type Edit, type EditKind, type Finish } from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
 import { clockText, frameText } from '@zest/core/time';
 import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
@@ -86,6 +86,12 @@ export function AssembleBench() {
   const seek = useCallback((ms: number) => player.current?.seek(ms), []);
   const own = stretch && inBlock(assembly, stretch);
   // What is chosen in the lanes is of its own block.
+  const onSaid = useLatest((blockId: string, text: string, ms: number) => {
+    const placed = assembly.blocks.find((own) => own.blockId === blockId);
+    if (!placed) return;
+    const known = findBlock(lesson, blockId)?.edits.find((edit) => edit.kind === 'said' && edit.text === text);
+    changes.keep(blockId, { id: known?.id ?? makeId(), kind: 'said', text, atMs: Math.round(ownMoment(placed.reel, Math.max(0, ms - placed.startMs))) });
+  });
   const onStretch = useLatest((next: Stretch | null) => {
     setStretch(next);
     const inside = next && inBlock(assembly, next);
@@ -209,7 +215,7 @@ export function AssembleBench() {
         </Stack>
         <PlaceSlider clock={clock} durationMs={assembly.durationMs} onSeek={seek} />
         <Paper variant="outlined" sx={{ p: 1.5, overflow: 'hidden' }}>
-          <LanesNow clock={clock} assembly={assembly} moments={moments} window={shown} stretch={stretch} onSeek={seek} onStretch={onStretch} />
+          <LanesNow clock={clock} assembly={assembly} moments={moments} window={shown} stretch={stretch} onSeek={seek} onStretch={onStretch} onSaid={onSaid} />
         </Paper>
       </Stack>
       <Stack spacing={1.5}>

@@ -1,7 +1,7 @@
 import { Box, Typography } from '@mui/material';
 import type { Assembly } from '@zest/core/assembly';
 import { clockText, lengthText, type TimeSpan } from '@zest/core/time';
-import { memo, useMemo, useRef, type PointerEvent } from 'react';
+import { memo, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { lanesOf, type LaneItem } from './lane-items.ts';
 import { snapped, type Stretch } from './stretch.ts';
 import { VoiceLane } from './VoiceLane.tsx';
@@ -23,14 +23,45 @@ const percent = (ms: number, { startMs, endMs }: TimeSpan) => ((ms - startMs) * 
 
 const isSeen = (item: TimeSpan, window: TimeSpan) => item.endMs > window.startMs && item.startMs < window.endMs;
 
+/** A sentence moves so much with a key. */
+const NUDGE_MS = 100;
+
 interface RowProps {
+  onMove: (item: LaneItem, byMs: number) => void;
   name: string;
   items: readonly LaneItem[];
   window: TimeSpan;
   onChoose: (item: LaneItem, more: boolean) => void;
 }
 
-const LaneRow = memo(function LaneRow({ name, items, window, onChoose }: RowProps) {
+const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }: RowProps) {
+  const held = useRef<{ x: number; width: number; hasMoved: boolean } | null>(null);
+  const lengthMs = window.endMs - window.startMs;
+  /** What makes a sentence follow the hand, or Alt with an arrow key. */
+  const dragging = (item: LaneItem) => ({
+    'aria-description': 'Drag it to where it is said, or move it with Alt and the arrow keys.',
+    onPointerDown: (event: PointerEvent<HTMLElement>) => {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      held.current = { x: event.clientX, width: event.currentTarget.parentElement?.clientWidth ?? 1, hasMoved: false };
+    },
+    onPointerMove: (event: PointerEvent<HTMLElement>) => {
+      const start = held.current;
+      if (!start || (!start.hasMoved && Math.abs(event.clientX - start.x) < CLICK_PX)) return;
+      start.hasMoved = true;
+      event.currentTarget.style.translate = `${event.clientX - start.x}px`;
+    },
+    onPointerUp: (event: PointerEvent<HTMLElement>) => {
+      const start = held.current;
+      event.currentTarget.style.translate = '';
+      if (start?.hasMoved) onMove(item, Math.round(((event.clientX - start.x) * lengthMs) / start.width));
+    },
+    onKeyDown: (event: KeyboardEvent<HTMLElement>) => {
+      if (!event.altKey || (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight')) return;
+      event.preventDefault();
+      event.stopPropagation();
+      onMove(item, event.key === 'ArrowLeft' ? -NUDGE_MS : NUDGE_MS);
+    },
+  });
   const seen = items.filter((item) => isSeen(item, window));
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
@@ -40,11 +71,16 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose }: RowProp
       <Box sx={{ position: 'relative', height: 26, borderBottom: 1, borderColor: 'divider', overflow: 'hidden' }}>
         {seen.map((item) => (
           <Box
-            key={item.startMs}
+            key={item.sentence ? `${item.sentence.blockId} ${item.sentence.text}` : item.startMs}
             component="button"
             type="button"
             title={`${item.text}, ${lengthText(item.endMs - item.startMs)}`}
-            onClick={(event) => onChoose(item, event.shiftKey)}
+            {...(item.sentence && dragging(item))}
+            onClick={(event) => {
+              // The end of a drag is no click.
+              if (!held.current?.hasMoved) onChoose(item, event.shiftKey);
+              held.current = null;
+            }}
             sx={{
               position: 'absolute',
               top: 1,
@@ -58,7 +94,8 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose }: RowProp
               px: 0.5,
               textAlign: 'left',
               fontFamily: 'inherit',
-              cursor: 'pointer',
+              cursor: item.sentence ? 'grab' : 'pointer',
+              touchAction: item.sentence ? 'none' : 'auto',
               minWidth: 3,
               ...tones[item.tone],
             }}
@@ -85,10 +122,12 @@ interface LanesProps {
   stretch: Stretch | null;
   onSeek: (ms: number) => void;
   onStretch: (stretch: Stretch | null) => void;
+  /** A sentence is said at another moment of the video. */
+  onSaid: (blockId: string, text: string, atMs: number) => void;
 }
 
 /** What is on screen when, one lane for each purpose the lesson uses. A click takes a thing; drawing on the rail takes a stretch. */
-export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStretch }: LanesProps) {
+export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStretch, onSaid }: LanesProps) {
   const rows = useMemo(() => lanesOf(assembly), [assembly]);
   const rail = useRef<HTMLDivElement>(null);
   const from = useRef<{ x: number; ms: number } | null>(null);
@@ -111,6 +150,7 @@ export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStre
     },
     [onStretch, onSeek, stretch],
   );
+  const move = useMemo(() => ({ sentence, startMs }: LaneItem, byMs: number) => sentence && onSaid(sentence.blockId, sentence.text, startMs + byMs), [onSaid]);
   const stepMs = (STEPS_S.find((s) => lengthMs / (s * 1_000) <= MOST_MARKS) ?? 600) * 1_000;
   const marks = Array.from({ length: Math.max(0, Math.floor(window.endMs / stepMs) - Math.ceil(window.startMs / stepMs) + 1) }, (_, i) => (Math.ceil(window.startMs / stepMs) + i) * stepMs);
   const inLanes = (ms: number) => `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
@@ -143,7 +183,7 @@ export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStre
         </Box>
       </Box>
       {rows.filter(({ items }) => items.some((item) => isSeen(item, window))).map(({ name, items }) => (
-        <LaneRow key={name} name={name} items={items} window={window} onChoose={choose} />
+        <LaneRow key={name} name={name} items={items} window={window} onChoose={choose} onMove={move} />
       ))}
       {assembly.segments.some(({ sound }) => sound) && (
         <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>

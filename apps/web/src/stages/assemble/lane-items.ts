@@ -4,6 +4,8 @@ import { lengthText, type TimeSpan } from '@zest/core/time';
 export interface LaneItem extends TimeSpan {
   text: string;
   tone: 'plain' | 'warm' | 'cool' | 'pale';
+  /** What may be dragged to another time: a sentence of this block. */
+  sentence?: { blockId: string; text: string };
 }
 
 export interface Lane {
@@ -66,6 +68,7 @@ export function lanesOf(assembly: Assembly): Lane[] {
     { name: 'Arrow', items: lanes.pointer.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: 'warm' })) },
     { name: 'Caution', items: lanes.caution.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: c.tone === 'correction' ? 'cool' : 'warm' })) },
     { name: 'Captions', items: assembly.captions.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.lines.join(' '), tone: 'plain' })) },
+    { name: 'Words', items: assembly.sentences.map(({ startMs, endMs, text, isGuess, blockId }) => ({ startMs, endMs, text: isGuess ? `? ${text}` : text, tone: isGuess ? 'warm' : 'cool', sentence: { blockId, text } })) },
     { name: 'Pause', items: assembly.pauses.map((p) => ({ startMs: p.startMs, endMs: p.endMs, text: `then ${lengthText(p.practiceMs)}`, tone: 'cool' })) },
   ];
   return rows.filter(({ items }) => items.length > 0);
