@@ -1,5 +1,5 @@
 import { stat } from 'node:fs/promises';
-import { findingsIn, SURE_REPETITION, WHOLE_REPETITION } from '@zest/core/signal';
+import { findingsIn, SURE_REPETITION, WHOLE_REPETITION, type Watched } from '@zest/core/signal';
 import { lengthText } from '@zest/core/time';
 import { watchFile } from '../media/analyse.ts';
 import { ProgramError } from '../media/run.ts';
@@ -16,9 +16,13 @@ async function ofFile<T>(file: string, use: () => Promise<T>): Promise<T> {
   }
 }
 
-/** What is in a clip, as JSON (see docs/cli.md) or as sentences. */
+/** What is in a clip, as JSON (see docs/cli.md) or as sentences. @throws with words */
 export async function analyse(file: string, asJson: boolean): Promise<string> {
-  const watched = await ofFile(file, () => watchFile(file));
+  return analysisText(await ofFile(file, () => watchFile(file)), asJson);
+}
+
+/** The same of what was watched. */
+export function analysisText(watched: Watched, asJson: boolean): string {
   const { repetitions, outOfFrame, still, faults, active, isSeen, poseScore, bodyHeight } = findingsIn(watched);
   const { durationMs, loudness, sound, speech, flashes } = watched;
   const side = (one: 'left' | 'right' | null) => (one === null ? {} : { side: one });

@@ -46,7 +46,7 @@ function listen(samples: Float32Array): Sound {
 }
 
 /** Loudness as the file has it, one channel or two. */
-async function loudnessOf(file: string, signal?: AbortSignal): Promise<Watched['loudness']> {
+export async function loudnessOf(file: string, signal?: AbortSignal): Promise<Watched['loudness']> {
   const { errors } = await run('ffmpeg', ['-hide_banner', '-nostats', '-progress', 'pipe:1', ...GUARDED_INPUT, '-i', file, '-map', '0:a:0', '-af', 'ebur128=peak=true:dualmono=true:framelog=info', '-f', 'null', '-'], { signal, keepErrors: 4_000_000 });
   return { ...readLoudness(errors), shortTermLufs: readShortTerm(errors) };
 }

@@ -38,7 +38,7 @@ const QUIET = { both: -0.5, one: 0.45 } as const;
 /** More cells than this are first searched four looks at a time, then near the way found. */
 const MOST_CELLS = 3_000_000;
 const COARSE = 4;
-const NEAR = 300;
+const NEAR = 260;
 
 /**
  * How much likelier the looks of the found sentences are than any speech, as a logarithm: with the script of another
@@ -274,7 +274,9 @@ export function alignSpeech({ recording, speech, made, madeSpeech, starts }: Spe
     const voiced = inVoice(shapes, plain, pairs);
     const likely = likelyCosts(shapes, voiced, speech, pairs);
     costs = withQuiet(speech, quiet, likely.costs);
-    trust = Math.min(1, Math.max(0, (-likely.usual - STRANGE) / (OWN - STRANGE)));
+    // Each number of the map makes any recording likelier by one (Akaike's criterion): little speech must be more alike.
+    const plainly = -likely.usual - (FEATURES * (FEATURES + 1)) / pairs.length;
+    trust = Math.min(1, Math.max(0, (plainly - STRANGE) / (OWN - STRANGE)));
     way = cheapestWay(speech.length, sentences, speech, LATER, speech.length * total <= MOST_CELLS ? wide : bandAbout(way, starts, total, 1), costs);
   }
   return readOff(way, speech, sentences, costs, trust);

@@ -81,7 +81,7 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
     offsets[t + 1] = (offsets[t] as number) + (to - from);
   }
   const steps = new Steps(offsets[looks] ?? 0);
-  const gapSteps = new Uint8Array(looks * 2 * gaps);
+  const gapSteps = new Steps(looks * 2 * gaps);
   let [oldFrom, oldTo] = [0, 0];
   for (let t = 0; t < looks; t += 1) {
     const [from, to] = band(t);
@@ -130,7 +130,7 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
           if (cost < best) [best, step] = [cost, GAP_SKIP];
         }
         gapNow[own + s] = best;
-        gapSteps[t * 2 * gaps + own + s] = step;
+        gapSteps.set(t * 2 * gaps + own + s, step);
       }
     }
     [before, now] = [now, before];
@@ -140,7 +140,7 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
   return backwards(looks, sentences, band, offsets, steps, gapSteps, before, gapBefore, sentenceOf, prices);
 }
 
-function backwards(looks: number, { starts }: Sentences, band: Band, offsets: Float64Array, steps: Steps, gapSteps: Uint8Array, last: Float32Array, lastGap: Float32Array, sentenceOf: Int32Array, { skip }: Prices): Way {
+function backwards(looks: number, { starts }: Sentences, band: Band, offsets: Float64Array, steps: Steps, gapSteps: Steps, last: Float32Array, lastGap: Float32Array, sentenceOf: Int32Array, { skip }: Prices): Way {
   const count = starts.length - 1;
   const gaps = count + 1;
   const at = new Int32Array(looks);
@@ -164,10 +164,10 @@ function backwards(looks: number, { starts }: Sentences, band: Band, offsets: Fl
       continue;
     }
     let gap = -1 - state;
-    while (gapSteps[t * 2 * gaps + gap] === GAP_SKIP) gap -= 1;
+    while (gapSteps.get(t * 2 * gaps + gap) === GAP_SKIP) gap -= 1;
     const s = gap % gaps;
     at[t] = -1 - s;
-    const step = gapSteps[t * 2 * gaps + gap] as number;
+    const step = gapSteps.get(t * 2 * gaps + gap);
     if (step === GAP_STAY) state = -1 - gap;
     else if (step === GAP_OTHER) state = -1 - ((gap + gaps) % (2 * gaps));
     else state = (starts[s] as number) - step;
