@@ -1,6 +1,7 @@
 import { accuracy, speech } from './accuracy.ts';
 import { assembling } from './assembling.ts';
 import { follow } from './follow.ts';
+import { checking } from './checking.ts';
 import { exporting } from './exporting.ts';
 import { hour } from './hour.ts';
 import { importing } from './importing.ts';
@@ -10,8 +11,8 @@ import { schedules } from './schedules.ts';
 import { typingBench } from './typing.ts';
 import { watching } from './watching.ts';
 
-/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|watch|accuracy|speech]`. */
-const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, hour, import: importing, play: playing, watch: watching, accuracy, speech };
+/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|watch|check|accuracy|speech]`. */
+const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, hour, import: importing, play: playing, watch: watching, check: checking, accuracy, speech };
 const wanted = process.argv.slice(2);
 for (const [name, bench] of Object.entries(all)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

@@ -9,6 +9,8 @@ import type { TakeFacts } from './types.ts';
 /** Repetitions planned one after the other, and those seen in their time. Times in the block's own. */
 export interface CountedBout extends TimeSpan {
   side: Side | null;
+  /** The plan says sides at all. */
+  isSided: boolean;
   planned: number;
   /** Those seen; done left and right in turn they are one each, or two for one where the plan counts both as one. */
   done: SeenRepetition[];
@@ -63,7 +65,7 @@ export function countedBouts(spans: readonly Span[], footing: Pick<Footing, 'sta
     if (!seen.isSeen) return null;
     const own = (ms: number) => Math.round((ms - footing.startMs) / footing.rate);
     const done = asPlanned(seen.repetitions.map((one) => ({ ...one, startMs: own(one.startMs), topMs: own(one.topMs), atMs: own(one.atMs) })).filter(({ topMs }) => topMs >= startMs - LATE_MS && topMs <= endMs + LATE_MS), planned);
-    return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, planned, done, isSure: done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION) };
+    return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, isSided: [...sides].some((own) => own !== null), planned, done, isSure: done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION) };
   });
   return found.every((bout) => bout !== null) ? found : null;
 }
@@ -71,7 +73,7 @@ export function countedBouts(spans: readonly Span[], footing: Pick<Footing, 'sta
 /** The count as if it had been tapped along with what is seen; null unless all of it is plainly seen. */
 export function tapsOf(bouts: readonly CountedBout[] | null): EditOf<'taps'>['taps'] | null {
   if (!bouts || bouts.length === 0 || bouts.some(({ isSure }) => !isSure)) return null;
-  return bouts.flatMap(({ done, side }) => done.map(({ atMs, side: seen }) => ({ atMs: Math.max(0, atMs), side: side ?? seen, missed: false })));
+  return bouts.flatMap(({ done, side, isSided }) => done.map(({ atMs, side: seen }) => ({ atMs: Math.max(0, atMs), side: side ?? (isSided ? seen : null), missed: false })));
 }
 
 /** Repetitions that went less far than the others: a hint to look, no verdict. */

@@ -28,8 +28,9 @@ const paired = (pose: SeenPose, left: Joint, right: Joint, aspect: number) => {
 };
 
 function bridged(values: Float64Array, sure: Uint8Array): Float64Array {
-  const known = [...sure.keys()].filter((i) => sure[i]);
-  if (known.length === 0) return values;
+  const known: number[] = [];
+  for (let i = 0; i < sure.length; i += 1) if (sure[i] === 1) known.push(i);
+  if (known.length === 0 || known.length === sure.length) return values;
   const filled = Float64Array.from(values);
   let next = 0;
   for (let i = 0; i < values.length; i += 1) {
@@ -68,10 +69,16 @@ export function bodyOf(poses: readonly SeenPose[], everyMs: number, aspect: numb
   const sigma = (SMOOTH_S * 1_000) / everyMs;
   const ways = { x: {}, y: {}, seen: {} } as Pick<Body, 'x' | 'y' | 'seen'>;
   for (const [j, joint] of joints.entries()) {
-    const sure = Uint8Array.from(poses, (pose) => ((pose[j]?.score ?? 0) >= SURE_JOINT ? 1 : 0));
-    const clean = (value: (pose: SeenPose) => number) => smoothed(withoutSpikes(bridged(Float64Array.from(poses, value), sure)), sigma);
-    ways.x[joint] = clean((pose) => ((pose[j]?.x ?? 0) * aspect) / height);
-    ways.y[joint] = clean((pose) => (1 - (pose[j]?.y ?? 0)) / height);
+    const [sure, xs, ys] = [new Uint8Array(poses.length), new Float64Array(poses.length), new Float64Array(poses.length)];
+    for (let i = 0; i < poses.length; i += 1) {
+      const seen = poses[i]?.[j];
+      sure[i] = seen && seen.score >= SURE_JOINT ? 1 : 0;
+      xs[i] = ((seen?.x ?? 0) * aspect) / height;
+      ys[i] = (1 - (seen?.y ?? 0)) / height;
+    }
+    const clean = (values: Float64Array) => smoothed(withoutSpikes(bridged(values, sure)), sigma);
+    ways.x[joint] = clean(xs);
+    ways.y[joint] = clean(ys);
     ways.seen[joint] = sure.reduce((sum, one) => sum + one, 0) / Math.max(1, poses.length);
   }
   return { everyMs, length: poses.length, height, ...ways, present: withoutGaps(present, Math.round(500 / everyMs)) };

@@ -67,6 +67,12 @@ const ROUNDS = 60;
 /** The last so many signals are what the others do together. */
 export const TOGETHER = 2;
 
+function dotOf(one: Float64Array, other: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < one.length; i += 1) sum += (one[i] as number) * (other[i] as number);
+  return sum;
+}
+
 /** What the signals do together: their first principal components, found one after the other by power iteration. */
 function together(signals: readonly MoveSignal[], present: Uint8Array): MoveSignal[] {
   const rows = signals.map(({ values, least }) => {
@@ -74,18 +80,23 @@ function together(signals: readonly MoveSignal[], present: Uint8Array): MoveSign
     const mean = moving.reduce((sum, value) => sum + value, 0) / Math.max(1, moving.length);
     return values.map((value, i) => (present[i] === 1 ? (value - mean) / least : 0));
   });
+  const count = rows.length;
+  const length = rows[0]?.length ?? 0;
+  const common = new Float64Array(count * count);
+  rows.forEach((one, i) => rows.forEach((other, j) => (common[i * count + j] = j < i ? (common[j * count + i] as number) : dotOf(one, other))));
   const found: MoveSignal[] = [];
   for (let component = 1; component <= TOGETHER; component += 1) {
-    let weights = rows.map((_, i) => 1 + i / 10);
-    let values = new Float64Array(rows[0]?.length ?? 0);
+    let weights = Float64Array.from({ length: count }, (_, i) => 1 + i / 10);
+    let strength = 0;
     for (let round = 0; round < ROUNDS; round += 1) {
-      values = values.map((_, i) => rows.reduce((sum, row, r) => sum + (row[i] as number) * (weights[r] as number), 0));
-      weights = rows.map((row) => row.reduce((sum, value, i) => sum + value * (values[i] as number), 0));
-      const length = Math.hypot(...weights) || 1;
-      weights = weights.map((weight) => weight / length);
+      weights = weights.map((_, i) => dotOf(common.subarray(i * count, (i + 1) * count), weights));
+      strength = Math.sqrt(dotOf(weights, weights));
+      weights = weights.map((weight) => weight / (strength || 1));
     }
-    values = values.map((_, i) => rows.reduce((sum, row, r) => sum + (row[i] as number) * (weights[r] as number), 0));
-    rows.forEach((row, r) => row.forEach((value, i) => (row[i] = value - (weights[r] as number) * (values[i] as number))));
+    const values = new Float64Array(length);
+    rows.forEach((row, r) => row.forEach((value, i) => (values[i] = (values[i] as number) + value * (weights[r] as number))));
+    // What this component explains is taken off before the next is looked for.
+    for (let i = 0; i < count; i += 1) for (let j = 0; j < count; j += 1) common[i * count + j] = (common[i * count + j] as number) - strength * (weights[i] as number) * (weights[j] as number);
     found.push({ name: `together ${component}`, values, least: TOGETHER_LEAST, seen: 1 });
   }
   return found;

@@ -13,18 +13,18 @@ export const middle = (values: ArrayLike<number>): number => quantile(values, 0.
 export function smoothed(values: ArrayLike<number>, sigma: number): Float64Array {
   const reach = Math.max(1, Math.ceil(sigma * 3));
   const weights = Array.from({ length: reach * 2 + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)));
-  return Float64Array.from(values, (_, at) => {
+  const out = new Float64Array(values.length);
+  for (let at = 0; at < out.length; at += 1) {
     let sum = 0;
     let total = 0;
-    for (let i = -reach; i <= reach; i += 1) {
-      const value = values[at + i];
-      if (value === undefined) continue;
+    for (let i = Math.max(-reach, -at); i <= reach && at + i < out.length; i += 1) {
       const weight = weights[i + reach] as number;
-      sum += value * weight;
+      sum += (values[at + i] as number) * weight;
       total += weight;
     }
-    return sum / total;
-  });
+    out[at] = sum / total;
+  }
+  return out;
 }
 
 /** Runs of indices for which `holds` is true, from first to after the last. */

@@ -3,7 +3,7 @@ import { outOfFrame, type OutStretch } from './in-frame.ts';
 import { faultsOf, type FaultStretch, type PictureLook } from './picture-quality.ts';
 import { middle } from './numbers.ts';
 import { isSomebody, onWideFrame, sureJoints, type SeenJoint, type SeenPose } from './pose.ts';
-import { repetitionsIn, SURE_REPETITION, type SeenRepetition } from './repetitions.ts';
+import { repetitionsIn, type SeenRepetition } from './repetitions.ts';
 import type { SoundFigures } from './sound-quality.ts';
 import { stillStretches, type StillStretch } from './stillness.ts';
 
@@ -58,30 +58,33 @@ function readPart(watched: Watched, within: { startMs: number; endMs: number }):
   const offset = from * everyMs;
   const body = bodyOf(poses, everyMs, aspect);
   const scores = poses.flatMap((pose) => pose.map(({ score }) => score));
-  const repetitions = body ? repetitionsIn(body) : [];
+  let repetitions: SeenRepetition[] | null = null;
   const still = body ? stillStretches(body) : [];
   const out = body ? outOfFrame(poses, body, aspect) : [];
   const at = <T extends { startMs: number; endMs: number }>(stretch: T): T => ({ ...stretch, startMs: stretch.startMs + offset, endMs: stretch.endMs + offset });
   return {
     isSeen: body !== null,
     poseScore: scores.length === 0 ? 0 : Math.round((scores.reduce((sum, score) => sum + score, 0) / scores.length) * 100) / 100,
-    repetitions: repetitions.map((repetition) => ({ ...repetition, startMs: repetition.startMs + offset, topMs: repetition.topMs + offset, atMs: repetition.atMs + offset })),
+    // Reckoned when asked for: most rules do not.
+    get repetitions() {
+      repetitions ??= body ? repetitionsIn(body).map((one) => ({ ...one, startMs: one.startMs + offset, topMs: one.topMs + offset, atMs: one.atMs + offset })) : [];
+      return repetitions;
+    },
     outOfFrame: out.map(at),
     still: still.map(at),
     faults: faultsOf(watched.pictures.slice(from, to), everyMs).map(at),
     bodyHeight: body?.height ?? null,
-    active: activeOf(repetitions, still.map(at), watched.speech, { startMs: offset, endMs: offset + poses.length * everyMs }, offset, body !== null),
+    active: activeOf(still.map(at), watched.speech, { startMs: offset, endMs: offset + poses.length * everyMs }, body !== null),
   };
 }
 
 /** What comes before the first and after the last movement or word is dead. */
-function activeOf(repetitions: readonly SeenRepetition[], still: readonly StillStretch[], speech: Watched['speech'], whole: { startMs: number; endMs: number }, offset: number, isSeen: boolean): WatchedFindings['active'] {
+function activeOf(still: readonly StillStretch[], speech: Watched['speech'], whole: { startMs: number; endMs: number }, isSeen: boolean): WatchedFindings['active'] {
   const [first, last] = [still.find(({ startMs }) => startMs <= whole.startMs + 500), still.findLast(({ endMs }) => endMs >= whole.endMs - 500)];
   const moves = isSeen ? [first?.endMs ?? whole.startMs, last?.startMs ?? whole.endMs] : [];
   const words = speech.filter(({ startMs, endMs }) => endMs > whole.startMs && startMs < whole.endMs);
-  const sure = repetitions.filter(({ confidence }) => confidence >= SURE_REPETITION);
-  const starts = [...moves.slice(0, 1), ...words.slice(0, 1).map(({ startMs }) => startMs), ...sure.slice(0, 1).map(({ startMs }) => startMs + offset)];
-  const ends = [...moves.slice(1), ...words.slice(-1).map(({ endMs }) => endMs), ...sure.slice(-1).map(({ atMs }) => atMs + offset)];
+  const starts = [...moves.slice(0, 1), ...words.slice(0, 1).map(({ startMs }) => startMs)];
+  const ends = [...moves.slice(1), ...words.slice(-1).map(({ endMs }) => endMs)];
   const [startMs, endMs] = [Math.max(whole.startMs, Math.min(...starts)), Math.min(whole.endMs, Math.max(...ends))];
   return starts.length > 0 && endMs > startMs ? { startMs, endMs } : null;
 }

@@ -1,0 +1,140 @@
+import { firstCut, type TakeFacts } from '@zest/core/assembly';
+import { checkLesson, type Finding } from '@zest/core/checks';
+import { makeBlock, makeLesson, type Block, type BlockKind, type BlockOf, type Lesson } from '@zest/core/lesson';
+import { sentencesOf } from '@zest/core/script';
+import type { Watched } from '@zest/core/signal';
+import { describe, expect, it } from 'vitest';
+import { lengthMs, proofClips, type ProofClip } from './clips.ts';
+import { looksAt } from './joints.ts';
+
+const EVERY_MS = 100;
+const FLAWLESS = { luma: 120, light: null, sharp: 1, change: 1, moved: 0 };
+const squats: ProofClip = { ...(proofClips()[0] as ProofClip), exercise: 'squat', turns: 5, periodMs: 2_000, headMs: 2_000, tailMs: 2_000, flaw: 'none', unevenness: 0, aside: 0 };
+
+/** What a look at a clip gives, with all that is not the body as it should be. */
+function watchedOf(clip: ProofClip, more: Partial<Watched> = {}): Watched {
+  const { poses, aspect } = looksAt(clip, EVERY_MS);
+  return { durationMs: lengthMs(clip), aspect, everyMs: EVERY_MS, poses, pictures: poses.map(() => FLAWLESS), sound: null, loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null }, speech: [], flashes: [], ...more };
+}
+let ids = 0;
+const makeId = () => `i${(ids += 1)}`;
+const made = <K extends BlockKind>(kind: K, more: Partial<BlockOf<K>>): Block => ({ ...makeBlock(kind, makeId), id: 'b', title: 'Squat', cautions: ['Mind the floor.'], footage: { takeId: 'take', startsAtMs: 0 }, ...more }) as Block;
+const reps = (count: number, more: Partial<BlockOf<'reps'>> = {}) => made('reps', { leadInMs: 2_000, reps: count, sets: 1, sides: 'both', demo: null, parts: null, tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 }, ...more });
+function lessonOf(block: Block): Lesson {
+  const lesson = makeLesson('A', makeId);
+  return { ...lesson, targets: { video: null, session: null }, settings: { ...lesson.settings, parts: [] }, finish: { ...lesson.finish, look: { ...lesson.finish.look, boards: [], profile: 'television at 3 m' } }, sections: [{ id: 's', title: 'Part', blocks: [block] }] };
+}
+function check(lesson: Lesson, watched: Watched, said: TakeFacts['said'] = null): Finding[] {
+  const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: Math.round((watched.durationMs * 30) / 1_000), marked: null, watched, said }]]);
+  return checkLesson({ lesson, cut: firstCut(lesson, takes), takes, makeId });
+}
+const about = (findings: readonly Finding[], key: string) => findings.find((finding) => finding.key.startsWith(key));
+/** What the remedy of a finding leaves of it. */
+function remedied(lesson: Lesson, watched: Watched, key: string, said: TakeFacts['said'] = null): Finding | undefined {
+  const draft = structuredClone(lesson);
+  about(check(lesson, watched, said), key)?.remedy?.change(draft);
+  return about(check(draft, watched, said), key);
+}
+const stretch = (watched: Watched, from: number, to: number, look: Partial<Watched['pictures'][number]>) => watched.pictures.map((own, i) => (i >= from && i < to ? { ...own, ...look } : own));
+
+describe('the check of what was watched', () => {
+  it('has nothing to say of squats done as planned', () => {
+    const keys = check(lessonOf(reps(5)), watchedOf(squats)).map(({ key }) => key);
+    expect(keys.filter((key) => /^(count|short|side seen|out|small|idle|dead|left out|added|flashes|shaken|too dark|frozen)/.test(key))).toEqual([]);
+  });
+
+  it('says how many were planned and how many done, and plans those done', () => {
+    const lesson = lessonOf(reps(6));
+    expect(about(check(lesson, watchedOf(squats)), 'count b')?.say).toBe('“Squat”: 6 repetitions planned and said, 5 done.');
+    expect(remedied(lesson, watchedOf(squats), 'count b')).toBeUndefined();
+  });
+
+  it('is not sure where the body is hardly seen, and asks to tap', () => {
+    const dim = watchedOf(squats);
+    const poses = dim.poses.map((pose) => pose.map((joint, j) => ({ ...joint, x: joint.x + (((j * 37 + joint.y * 9_999) % 7) - 3) / 60, y: joint.y + (((j * 53 + joint.x * 9_999) % 7) - 3) / 60 })));
+    const findings = check(lessonOf(reps(5)), { ...dim, poses });
+    const own = findings.filter(({ key }) => key.startsWith('count'));
+    // A doubtful count is never given as a fact.
+    for (const { key } of own) expect(key).toContain('unsure');
+    expect(check(lessonOf({ ...reps(6), edits: [{ id: 't', kind: 'taps', taps: [] }] } as Block), watchedOf(squats)).filter(({ key }) => key.startsWith('count'))).toEqual([]);
+  });
+
+  it('says on which side it is done', () => {
+    const lifts: ProofClip = { ...squats, exercise: 'knee-lift', turns: 3, periodMs: 4_000 };
+    const lesson = lessonOf(reps(3, { sides: 'alternating', startSide: 'right' } as Partial<BlockOf<'reps'>>));
+    const keys = check(lesson, watchedOf(lifts)).map(({ key }) => key);
+    expect(keys.some((key) => key.startsWith('count b') || key.startsWith('side seen'))).toBe(false);
+  });
+
+  it('says when the performer leaves the picture, by which edge and for how long', () => {
+    const away: ProofClip = { ...squats, flaw: 'walks out' };
+    const out = about(check(lessonOf(reps(8)), watchedOf(away)), 'out b');
+    expect(out?.say).toMatch(/the performer leaves the picture \(right\) for [45]\.?\d* s/);
+    expect(out?.atMs).toBeGreaterThan(5_000);
+  });
+
+  it('says that the performer is too small', () => {
+    expect(about(check(lessonOf(reps(5)), watchedOf({ ...squats, size: 0.2 })), 'small b')?.say).toContain('30 % is the least');
+  });
+
+  it.each([
+    ['too dark', { luma: 30, light: 'too dark' as const }],
+    ['shaken', { moved: 0.02 }],
+    ['frozen', { change: 0 }],
+    ['out of focus', { sharp: 0.3 }],
+    ['black', { luma: 3 }],
+  ])('says that the picture is %s, and for how long', (fault, look) => {
+    const watched = watchedOf(squats);
+    const finding = about(check(lessonOf(reps(5)), { ...watched, pictures: stretch(watched, 30, 60, look) }), `${fault} b`);
+    expect(finding?.say).toMatch(/for (2\.[6-9]|3|3\.[0-4]) s/);
+    expect(Math.abs((finding?.atMs ?? 0) - 3_000)).toBeLessThanOrEqual(400);
+  });
+
+  it('warns of flashes', () => {
+    expect(about(check(lessonOf(reps(5)), watchedOf(squats, { flashes: [{ startMs: 4_000, endMs: 6_000 }] })), 'flashes b')).toMatchObject({ harm: 'gets hurt', atMs: 4_000 });
+  });
+
+  it('says that the clock runs on while nobody moves', () => {
+    const work = made('intervals', { leadInMs: 2_000, workMs: 20_000, restMs: 0, rounds: 1, demo: null, exercises: [{ id: 'e', title: 'Squat', movement: 'squat', sides: 'both' }] });
+    const watched = watchedOf({ ...squats, tailMs: 10_000 });
+    expect(about(check(lessonOf(work), watched), 'idle b')?.say).toMatch(/the clock runs for 20 s of work, and the performer moves for 1\d(\.\d)? s of it/);
+  });
+
+  it('leaves out dead time before and after a talk', () => {
+    const lesson = lessonOf(made('talk', { script: 'Hello there.', fixedMs: null }));
+    const watched = watchedOf({ ...squats, headMs: 4_000, tailMs: 5_000 });
+    expect(about(check(lesson, watched), 'dead head b')?.say).toMatch(/begins with (3\.[7-9]|4|4\.[0-3]) s in which nothing is said or done/);
+    expect(about(check(lesson, watched), 'dead tail b')?.say).toMatch(/ends with (4\.[7-9]|5|5\.[0-3]) s/);
+    expect(remedied(lesson, watched, 'dead head b')).toBeUndefined();
+    expect(remedied(lesson, watched, 'dead tail b')).toBeUndefined();
+  });
+
+  const script = 'Keep your heels down. Look at the wall. Stand up tall.';
+  const said = (left: number | null, confidence = 0.9): TakeFacts['said'] => ({ sentences: sentencesOf(script).map((text, i) => ({ text, startMs: i === left ? null : 1_000 + i * 3_000, endMs: i === left ? null : 3_000 + i * 3_000, confidence: i === left ? 0 : confidence })), added: [{ startMs: 10_000, endMs: 12_000 }] });
+
+  it('says what is written and not said, and what is said and not written', () => {
+    const lesson = lessonOf(made('talk', { script, fixedMs: 15_000 }));
+    const findings = check(lesson, watchedOf(squats), said(1));
+    expect(about(findings, 'left out b')?.say).toContain('“Look at the wall.” is in the script');
+    expect(about(findings, 'added b')?.say).toContain('for 2 s that is not in the script');
+    expect(remedied(lesson, watchedOf(squats), 'left out b', said(1))).toBeUndefined();
+  });
+
+  it('believes nothing of a recording that is not of this script', () => {
+    const findings = check(lessonOf(made('talk', { script, fixedMs: 15_000 })), watchedOf(squats), said(1, 0.2));
+    expect(about(findings, 'left out')).toBeUndefined();
+    expect(about(findings, 'added')).toBeUndefined();
+    expect(about(findings, 'words unsure b')?.say).toContain('Not sure where');
+  });
+
+  it('says that the voice is too quiet, too near to the noise or to music, in the wind, or overloaded', () => {
+    const lesson = lessonOf(made('talk', { script, fixedMs: 15_000 }));
+    const heard = (sound: Partial<NonNullable<Watched['sound']>>) => check(lesson, watchedOf(squats, { speech: [{ startMs: 1_000, endMs: 9_000 }], sound: { speechDb: -24, betweenDb: -60, isMusic: false, faults: [], tones: [], ...sound } }));
+    expect(heard({}).filter(({ key }) => /^(quiet|noise|wind|overloaded)/.test(key))).toEqual([]);
+    expect(about(heard({ speechDb: -50, betweenDb: -80 }), 'quiet b')?.say).toContain('-50 dB');
+    expect(about(heard({ betweenDb: -34 }), 'noise b')?.say).toContain('only 10 dB louder than the noise');
+    expect(about(heard({ betweenDb: -42, isMusic: true }), 'noise b')?.why).toBe('WCAG 2.2, 1.4.7.');
+    expect(about(heard({ faults: [{ fault: 'wind', startMs: 2_000, endMs: 4_000 }] }), 'wind b')?.say).toContain('for 2 s');
+    expect(about(heard({ faults: [{ fault: 'overloaded', startMs: 2_000, endMs: 2_500 }] }), 'overloaded b')).toBeDefined();
+  });
+});
