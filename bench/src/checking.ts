@@ -25,7 +25,7 @@ export async function checking(): Promise<Result[]> {
     const blocks = Array.from({ length: BLOCKS }, (_, i): Block => {
       const { poses, aspect } = looksAt({ ...minute, seed: run * 100 + i }, EVERY_MS);
       const durationMs = lengthMs(minute);
-      const watched: Watched = { durationMs, aspect, everyMs: EVERY_MS, poses, pictures: poses.map(() => ({ luma: 120, light: null, sharp: 1, change: 1, moved: 0 })), sound: null, loudness: { integratedLufs: -20, truePeakDb: -3, shortTermLufs: -18 }, speech: [], flashes: [] };
+      const watched: Watched = { durationMs, aspect, everyMs: EVERY_MS, poses, pictures: poses.map(() => ({ luma: 120, light: null, sharp: 1, change: 1, moved: 0 })), motion: [], sound: null, loudness: { integratedLufs: -20, truePeakDb: -3, shortTermLufs: -18 }, speech: [], flashes: [] };
       takes.set(`take${i}`, { id: `take${i}`, frames: Math.round((durationMs * 30) / 1_000), marked: null, watched });
       return { ...(makeBlock('reps', makeId) as BlockOf<'reps'>), id: `block${i}`, title: `Squat ${i}`, leadInMs: 1_500, reps: 25, sets: 1, sides: 'both', tempo: { downMs: 1_100, holdMs: 0, upMs: 1_100, topHoldMs: 0 }, footage: { takeId: `take${i}`, startsAtMs: 0 } };
     });

@@ -14,7 +14,7 @@ const squats: ProofClip = { ...(proofClips()[0] as ProofClip), exercise: 'squat'
 /** What a look at a clip gives, with all that is not the body as it should be. */
 function watchedOf(clip: ProofClip, more: Partial<Watched> = {}): Watched {
   const { poses, aspect } = looksAt(clip, EVERY_MS);
-  return { durationMs: lengthMs(clip), aspect, everyMs: EVERY_MS, poses, pictures: poses.map(() => FLAWLESS), sound: null, loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null }, speech: [], flashes: [], ...more };
+  return { durationMs: lengthMs(clip), aspect, everyMs: EVERY_MS, poses, pictures: poses.map(() => FLAWLESS), motion: [], sound: null, loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null }, speech: [], flashes: [], ...more };
 }
 let ids = 0;
 const makeId = () => `i${(ids += 1)}`;

@@ -1,4 +1,4 @@
-import { bandSound, croppedSquare, FlashWatch, floorOf, nextCrop, PictureWatch, poseFrom, SOUND_STEP_MS, soundFigures, soundLooks, SPEECH_STEP_MS, speechLooks, type Watched, type PictureLook, type SeenPose, type SoundFigures } from '@zest/core/signal';
+import { bandSound, croppedSquare, FlashWatch, floorOf, motionOf, nextCrop, PictureWatch, poseFrom, SOUND_STEP_MS, soundFigures, soundLooks, SPEECH_STEP_MS, speechLooks, type Watched, type PictureLook, type SeenPose, type SoundFigures } from '@zest/core/signal';
 import { GUARDED_INPUT } from './ffmpeg.ts';
 import { readLoudness, readShortTerm } from './loudness.ts';
 import { openPictures } from './pictures.ts';
@@ -61,13 +61,13 @@ export async function watchFile(file: string, onProgress: (part: number) => void
   const poses: SeenPose[] = [];
   const pictures: PictureLook[] = [];
   const flashes = new FlashWatch();
+  const watch = new PictureWatch();
   let aspect = 16 / 9;
   if (facts.video) {
     const model = await poseModel();
     const stream = await openPictures(file, POSES_A_SECOND, LONG_SIDE, signal);
     aspect = stream.width / stream.height;
     const expected = ((facts.durationMs ?? 0) * POSES_A_SECOND) / 1_000;
-    const watch = new PictureWatch();
     let pose: SeenPose | null = null;
     await stream.each(async (picture, index) => {
       const crop = nextCrop(pose, aspect);
@@ -88,6 +88,7 @@ export async function watchFile(file: string, onProgress: (part: number) => void
     everyMs: 1_000 / POSES_A_SECOND,
     poses,
     pictures,
+    motion: motionOf(watch.cells),
     sound: sound?.figures ?? null,
     speech: sound?.speech ?? [],
     loudness: sound ? await loudnessOf(file, signal) : { integratedLufs: null, truePeakDb: null, shortTermLufs: null },

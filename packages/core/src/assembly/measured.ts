@@ -62,7 +62,7 @@ export function countedBouts(spans: readonly Span[], footing: Pick<Footing, 'sta
       endMs: Math.min(inTake(endMs) + ROUND_MS, inTake(bouts[b + 1]?.startMs ?? Infinity), watched.durationMs),
     };
     const seen = findingsIn(watched, around);
-    if (!seen.isSeen) return null;
+    if (!seen.isSeen && seen.repetitions.length === 0) return null;
     const own = (ms: number) => Math.round((ms - footing.startMs) / footing.rate);
     const done = asPlanned(seen.repetitions.map((one) => ({ ...one, startMs: own(one.startMs), topMs: own(one.topMs), atMs: own(one.atMs) })).filter(({ topMs }) => topMs >= startMs - LATE_MS && topMs <= endMs + LATE_MS), planned);
     return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, isSided: [...sides].some((own) => own !== null), planned, done, isSure: done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION) };

@@ -83,12 +83,19 @@ function sharpness({ rgb, width, height }: Picture): number {
 /** Looks at one picture after the other. */
 export class PictureWatch {
   #before: Measured | null = null;
+  readonly #cells: Uint8Array[] = [];
+
+  /** The grey cells of all pictures so far. */
+  get cells(): readonly Uint8Array[] {
+    return this.#cells;
+  }
 
   look(picture: Picture, pose: SeenPose): PictureLook {
     const cells = greyCells(picture, CELLS.columns, CELLS.rows);
     const now: Measured = { cells, ...profiles(picture) };
     const before = this.#before;
     this.#before = now;
+    this.#cells.push(cells);
     const sure = sureJoints(pose);
     const box = isSomebody(pose) ? { left: Math.min(...sure.map(({ x }) => x)), right: Math.max(...sure.map(({ x }) => x)), top: Math.min(...sure.map(({ y }) => y)), bottom: Math.max(...sure.map(({ y }) => y)) } : null;
     const mean = (values: Uint8Array, of: (value: number, i: number) => number) => values.reduce((sum, value, i) => sum + of(value, i), 0) / values.length;

@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { FlashWatch } from './flashes.ts';
 import type { Picture } from './picture.ts';
 import { faultsOf, PictureWatch, type PictureLook } from './picture-quality.ts';
+import { motionOf } from './motion.ts';
 import type { SeenPose } from './pose.ts';
+import { repetitionsInMotion } from './repetitions.ts';
 import { soundFigures, soundLooks } from './sound-quality.ts';
 
 const [WIDTH, HEIGHT] = [192, 108];
@@ -37,6 +39,28 @@ describe('faults of the picture', () => {
     expect(own).toHaveLength(1);
     expect(Math.abs((own[0]?.startMs ?? 0) - 2_000)).toBeLessThanOrEqual(400);
     expect(Math.abs((own[0]?.endMs ?? 0) - (2_000 + bad.length * 100))).toBeLessThanOrEqual(400);
+  });
+});
+
+describe('what moves where no body is found', () => {
+  const [COLUMNS, ROWS] = [64, 36];
+  /** A box of grey that stands at a height of the picture, in one that flickers a little. */
+  const frame = (height: number, n: number) => Uint8Array.from({ length: COLUMNS * ROWS }, (_, i) => (Math.abs((i % COLUMNS) - 30) < 8 && Math.abs(Math.floor(i / COLUMNS) - height) < 6 ? 200 : 90) + ((i * 7 + n * 13) % 4) + (n % 3));
+  it('is counted, with less confidence than a body', () => {
+    const heights = Array.from({ length: 200 }, (_, n) => (n < 20 || n >= 180 ? 24 : 24 - 6 * (1 - Math.cos(((n - 20) / 20) * 2 * Math.PI))));
+    const found = repetitionsInMotion(motionOf(heights.map(frame)), 100);
+    expect(found).toHaveLength(8);
+    expect(found.every(({ confidence, side }) => confidence > 0.4 && confidence <= 0.7 && side === null)).toBe(true);
+    found.forEach(({ atMs }, i) => expect(Math.abs(atMs - (4_000 + i * 2_000))).toBeLessThan(400));
+  });
+  it('is none where nothing comes again', () => {
+    let state = 5;
+    const heights = Array.from({ length: 200 }, () => {
+      state = (state * 48_271) % 2_147_483_647;
+      return 10 + (state % 16);
+    });
+    expect(repetitionsInMotion(motionOf(heights.map(frame)), 100)).toEqual([]);
+    expect(motionOf([])).toEqual([]);
   });
 });
 

@@ -16,7 +16,7 @@ export interface SeenRepetition {
   side: Side | null;
   /** How far it went against the usual one of the footage, 1 as far. */
   size: number;
-  /** 0 to 1; see `SURE`. */
+  /** 0 to 1; see `SURE_REPETITION`. */
   confidence: number;
 }
 
@@ -107,7 +107,7 @@ function crossing(values: Float64Array, from: number, to: number, level: number)
   return to;
 }
 
-/** From the 50 and 10 % crossings of a fall on to its end: 1.44 times for a cosine, 0.98 for a move of least jerk, 0.25 for a straight one. */
+/** From the 50 and 10 % crossings of a fall on to its end: 1.44 times for a cosine, 0.98 for a move of least jerk, 0.25 for a straight one; between them. */
 const RUN_OUT = 0.8;
 
 /** The moment a repetition is over, in looks: the fall's own end, drawn on from its lower part. */
@@ -154,7 +154,7 @@ function withoutWavering(cycles: readonly Cycle[], values: Float64Array): Cycle[
 }
 
 /** A signal that rests low, read as cycles. Null when it is none. @param way how far it goes */
-function read(values: Float64Array, way: number, strength: number, body: Body): Reading | null {
+function read(values: Float64Array, way: number, strength: number, body: Pick<Body, 'present' | 'everyMs'>): Reading | null {
   const cycles = withoutWavering(cyclesIn(values, body.present, way), values).filter(({ from, to }) => (to - from) * body.everyMs >= SHORTEST_MS && (to - from) * body.everyMs <= LONGEST_MS);
   if (cycles.length < LEAST_CYCLES || middle(cycles.map(({ rise }) => rise)) < WHOLE_WAY * way) return null;
   const steps = stepsOf(cycles);
@@ -256,4 +256,28 @@ export function repetitionsIn(body: Body): SeenRepetition[] {
   // Where most are doubtful, one that happens to look right is no more sure.
   const most = middle(kept.map(({ confidence }) => confidence)) < SURE_REPETITION ? SURE_REPETITION - 0.01 : 1;
   return kept.map((repetition) => ({ ...repetition, side: sided ? repetition.side : null, confidence: Math.min(most, repetition.confidence) }));
+}
+
+/** Without a body nothing is quite sure. */
+const MOTION_MOST = 0.7;
+const MOTION_WORTH = 0.55;
+
+/**
+ * Repetitions of whatever moves in a picture in which no body is found: when and how many, with less confidence, and
+ * nothing about sides. @param motion see `motionOf`
+ */
+export function repetitionsInMotion(motion: readonly (readonly number[])[], everyMs: number): SeenRepetition[] {
+  const readings = motion.flatMap((signal) => {
+    const values = Float64Array.from(signal);
+    const [low, high] = [quantile(values, WAY.from), quantile(values, WAY.to)];
+    if (high === low) return [];
+    const turned = restsHigh(values, new Uint8Array(values.length), null, low, high) ? values.map((value) => -value) : values;
+    const reading = read(turned, high - low, 1, { everyMs, present: new Uint8Array(values.length).fill(1) });
+    return reading ? [reading] : [];
+  });
+  const best = readings.sort((a, b) => b.worth - a.worth)[0];
+  if (!best || best.worth < MOTION_WORTH) return [];
+  const usualRise = middle(best.cycles.map(({ rise }) => rise));
+  const ms = (look: number) => Math.round(look * everyMs);
+  return best.cycles.map((cycle, i) => ({ startMs: ms(cycle.from), topMs: ms(cycle.top), atMs: ms(endOf(best.values, cycle, best.cycles[i + 1])), side: null, size: Math.round((cycle.rise / usualRise) * 100) / 100, confidence: Math.round(MOTION_MOST * best.periodic * 100) / 100 }));
 }

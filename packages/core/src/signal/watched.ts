@@ -3,7 +3,7 @@ import { outOfFrame, type OutStretch } from './in-frame.ts';
 import { faultsOf, type FaultStretch, type PictureLook } from './picture-quality.ts';
 import { middle } from './numbers.ts';
 import { isSomebody, onWideFrame, sureJoints, type SeenJoint, type SeenPose } from './pose.ts';
-import { repetitionsIn, type SeenRepetition } from './repetitions.ts';
+import { repetitionsIn, repetitionsInMotion, type SeenRepetition } from './repetitions.ts';
 import type { SoundFigures } from './sound-quality.ts';
 import { stillStretches, type StillStretch } from './stillness.ts';
 
@@ -15,6 +15,8 @@ export interface Watched {
   everyMs: number;
   poses: SeenPose[];
   pictures: PictureLook[];
+  /** What moves in the picture whatever it is, see `motionOf`: for where no body is found. */
+  motion: number[][];
   sound: SoundFigures | null;
   loudness: { integratedLufs: number | null; truePeakDb: number | null; shortTermLufs: number | null };
   /** From when to when somebody speaks. */
@@ -67,7 +69,8 @@ function readPart(watched: Watched, within: { startMs: number; endMs: number }):
     poseScore: scores.length === 0 ? 0 : Math.round((scores.reduce((sum, score) => sum + score, 0) / scores.length) * 100) / 100,
     // Reckoned when asked for: most rules do not.
     get repetitions() {
-      repetitions ??= body ? repetitionsIn(body).map((one) => ({ ...one, startMs: one.startMs + offset, topMs: one.topMs + offset, atMs: one.atMs + offset })) : [];
+      // Where the pose fails, whatever moves is counted.
+      repetitions ??= (body ? repetitionsIn(body) : repetitionsInMotion(watched.motion.map((signal) => signal.slice(from, to)), everyMs)).map((one) => ({ ...one, startMs: one.startMs + offset, topMs: one.topMs + offset, atMs: one.atMs + offset }));
       return repetitions;
     },
     outOfFrame: out.map(at),
