@@ -14,7 +14,7 @@ export function markedOf({ markStartMs, markEndMs, markRate }: TakeRow): Take['m
 }
 
 /** Where the sentences of its block's script were found; null when they were not looked for. */
-export const saidOf = ({ said }: TakeRow): Take['said'] => (said === null ? null : saidSchema.nullable().parse(JSON.parse(said)));
+export const saidOf = ({ said }: TakeRow): Take['said'] => (said ? saidSchema.nullable().parse(JSON.parse(said)) : null);
 
 /** Whether a take is seen in the lesson as it is, or in a version that students can open. */
 async function isShown({ id, lessonId }: TakeRow): Promise<boolean> {

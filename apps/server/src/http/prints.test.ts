@@ -73,6 +73,6 @@ describe('prints', () => {
     expect(page).toContain('חבל');
     const { id } = await teacher.makeLesson();
     const answer = await teacher.get(`/api/lessons/${id}/prints/poster`);
-    expect([answer.status, answer.body.message]).toEqual([404, 'There is no such print. There are: plan, kit, run-sheet, call-sheet.']);
+    expect([answer.status, answer.body.message]).toEqual([404, 'There is no such print. There are: plan, kit, run-sheet, call-sheet, check.']);
   });
 });

@@ -68,7 +68,8 @@ function watchingView({ watchedSha }: TakeRow, job: JobRow | undefined): Take['w
   const states = { queued: 'waiting', held: 'waiting', running: 'working', done: 'no', failed: 'failed', cancelled: 'no' } as const;
   const state = job ? states[job.state] : 'no';
   const isBusy = state === 'waiting' || state === 'working';
-  return { state: isBusy || !watchedSha ? state : 'ready', key: watchedSha, progress: isBusy ? (job?.progress ?? 0) : 0, fault: state === 'failed' ? (job?.message ?? null) : null };
+  // A row just made has no value yet where the table has one.
+  return { state: isBusy || !watchedSha ? state : 'ready', key: watchedSha ?? null, progress: isBusy ? (job?.progress ?? 0) : 0, fault: state === 'failed' ? (job?.message ?? null) : null };
 }
 
 function stateOf(take: TakeRow, job: JobRow | undefined): Take['state'] {

@@ -10,7 +10,7 @@ import { hashOf, type MediaStore } from '../media/store.ts';
 import type { TakeMedia } from './pieces.ts';
 
 /** What of a take decides how it is seen and heard in a cut: its content, how it lies, and what was found in it. */
-export const stateOf = ({ workingSha, markStartMs, markRate, watchedSha, said }: TakeRow): string => `${workingSha ?? ''} ${markStartMs ?? ''} ${markRate ?? ''} ${watchedSha ?? ''} ${said === null ? '' : hashOf(said)}`;
+export const stateOf = ({ workingSha, markStartMs, markRate, watchedSha, said }: TakeRow): string => `${workingSha ?? ''} ${markStartMs ?? ''} ${markRate ?? ''} ${watchedSha ?? ''} ${said ? hashOf(said) : ''}`;
 
 const readyOf = (takes: readonly TakeRow[]) => takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
 

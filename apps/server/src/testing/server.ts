@@ -1,3 +1,4 @@
+import { takeSchema } from '@zest/contract';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import http from 'node:http';
@@ -106,7 +107,8 @@ export function testClient(origin: string) {
     signUp: async () => (await send('POST', '/api/owner', { login: 'teacher', password: PASSWORD })).body.user.id as string,
     makeLesson: async (document?: Lesson) => (await send('POST', '/api/lessons', document ? { document } : { title: 'Skip' })).body as { id: string; revision: number; lesson: Lesson },
     makeTake: async (lessonId: string, blockId = 'block') =>
-      (await send('POST', `/api/lessons/${lessonId}/takes`, { blockId, name: 'Take', source: 'upload' })).body.id as string,
+      // As the pages read it.
+      takeSchema.parse((await send('POST', `/api/lessons/${lessonId}/takes`, { blockId, name: 'Take', source: 'upload' })).body).id,
     /** Sends a whole file as a take's upload. */
     async upload(takeId: string, bytes: Uint8Array) {
       const made = await tus('POST', '/api/uploads', { 'upload-length': String(bytes.length), 'upload-metadata': takeMetadata(takeId) });
