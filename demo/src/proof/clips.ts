@@ -77,7 +77,7 @@ function clip(exercise: Exercise, index: number, more: Partial<ProofClip>): Proo
     periodMs,
     turns,
     unevenness: 0,
-    narrow: exercise === 'bridge' || exercise === 'push-up' ? 1 : 1,
+    narrow: 1,
     size: 0.5 + part(5) * 0.16,
     aside: (part(6) - 0.5) * 0.5,
     dress: pick(DRESSES, part(7)),

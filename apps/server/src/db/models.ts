@@ -141,7 +141,7 @@ export class ShareRow extends Model<InferAttributes<ShareRow>, InferCreationAttr
 const id = () => ({ type: DataTypes.STRING(40), allowNull: false });
 const key = () => ({ ...id(), primaryKey: true });
 const moment = () => ({ type: DataTypes.DATE(3), allowNull: false, defaultValue: DataTypes.NOW });
-const sha = () => ({ type: DataTypes.CHAR(64), allowNull: true });
+const sha = () => ({ type: DataTypes.CHAR(64), allowNull: true, defaultValue: null });
 
 /** Ties the models to a connection. The tables themselves are made by the migrations. */
 export function defineModels(sequelize: Sequelize): void {

@@ -16,7 +16,7 @@ import { shareView } from './views.ts';
 /** Characters of a share code: 24 of 64 letters are 144 bits, not to be guessed. */
 const CODE_LENGTH = 24;
 
-interface SharedCut extends Awaited<ReturnType<typeof cutWith>> {
+interface SharedCut extends Pick<Awaited<ReturnType<typeof cutWith>>, 'assembly' | 'media'> {
   lesson: Lesson;
 }
 
@@ -29,7 +29,8 @@ async function sharedCut({ lessonId, revision }: { lessonId: string; revision: n
   const known = cuts.get(key);
   if (known) return known;
   const lesson = await lessonAt(lessonId, revision);
-  const made = { lesson, ...(await cutWith(lesson, takes, store)) };
+  const { assembly, media } = await cutWith(lesson, takes, store);
+  const made = { lesson, assembly, media };
   cuts.set(key, made);
   return made;
 }

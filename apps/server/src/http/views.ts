@@ -68,8 +68,7 @@ function watchingView({ watchedSha }: TakeRow, job: JobRow | undefined): Take['w
   const states = { queued: 'waiting', held: 'waiting', running: 'working', done: 'no', failed: 'failed', cancelled: 'no' } as const;
   const state = job ? states[job.state] : 'no';
   const isBusy = state === 'waiting' || state === 'working';
-  // A row just made has no value yet where the table has one.
-  return { state: isBusy || !watchedSha ? state : 'ready', key: watchedSha ?? null, progress: isBusy ? (job?.progress ?? 0) : 0, fault: state === 'failed' ? (job?.message ?? null) : null };
+  return { state: isBusy || !watchedSha ? state : 'ready', key: watchedSha, progress: isBusy ? (job?.progress ?? 0) : 0, fault: state === 'failed' ? (job?.message ?? null) : null };
 }
 
 function stateOf(take: TakeRow, job: JobRow | undefined): Take['state'] {

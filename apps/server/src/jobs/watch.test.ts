@@ -8,7 +8,8 @@ import { align, scriptSentences } from '../cli/align.ts';
 import { analyse, analysisText } from '../cli/analyse.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { JobRow, TakeRow } from '../db/models.ts';
-import { loudnessOf, watchFile } from '../media/analyse.ts';
+import { watchFile } from '../media/analyse.ts';
+import { measureMoments } from '../media/loudness.ts';
 import { checkOf } from '../publish/check.ts';
 import { cutWith } from '../publish/cut.ts';
 import { footageFolder } from '../testing/footage.ts';
@@ -72,7 +73,7 @@ describe('looking at a file', () => {
     const tone = footage.at(`tone${level}.mp4`);
     const wave = `${10 ** (level / 20)}*sin(2*PI*1000*t)`;
     execFileSync('ffmpeg', ['-y', '-v', 'error', '-f', 'lavfi', '-i', `aevalsrc='${wave}|${wave}':s=48000:d=20`, '-c:a', 'aac', '-b:a', '256k', tone]);
-    const { integratedLufs, shortTermLufs } = await loudnessOf(tone);
+    const { integratedLufs, shortTermLufs } = await measureMoments(tone);
     expect(Math.abs((integratedLufs ?? 0) - level)).toBeLessThanOrEqual(0.1);
     expect(Math.abs((shortTermLufs ?? 0) - level)).toBeLessThanOrEqual(0.15);
   });

@@ -1,10 +1,8 @@
 import { bandSound, croppedSquare, FlashWatch, floorOf, motionOf, nextCrop, PictureWatch, poseFrom, SOUND_STEP_MS, soundFigures, soundLooks, SPEECH_STEP_MS, speechLooks, type Watched, type PictureLook, type SeenPose, type SoundFigures } from '@zest/core/signal';
-import { GUARDED_INPUT } from './ffmpeg.ts';
-import { readLoudness, readShortTerm } from './loudness.ts';
+import { measureMoments } from './loudness.ts';
 import { openPictures } from './pictures.ts';
 import { poseModel, POSE_SIDE } from './pose-model.ts';
 import { probe } from './probe.ts';
-import { run } from './run.ts';
 import { soundOf, SPEECH_RATE } from './speech.ts';
 
 /** How takes are looked at; another number means that they are to be looked at again. */
@@ -43,12 +41,6 @@ function listen(samples: Float32Array): Sound {
   const each = SOUND_STEP_MS / SPEECH_STEP_MS;
   const isSpoken = Uint8Array.from(looks, (_, i) => (speech.subarray(i * each, (i + 1) * each).reduce((sum, one) => sum + one, 0) * 2 >= each ? 1 : 0));
   return { figures: soundFigures(looks, isSpoken), speech: stretchesOf(speech) };
-}
-
-/** Loudness as the file has it, one channel or two. */
-export async function loudnessOf(file: string, signal?: AbortSignal): Promise<Watched['loudness']> {
-  const { errors } = await run('ffmpeg', ['-hide_banner', '-nostats', '-progress', 'pipe:1', ...GUARDED_INPUT, '-i', file, '-map', '0:a:0', '-af', 'ebur128=peak=true:dualmono=true:framelog=info', '-f', 'null', '-'], { signal, keepErrors: 4_000_000 });
-  return { ...readLoudness(errors), shortTermLufs: readShortTerm(errors) };
 }
 
 /**
@@ -91,7 +83,7 @@ export async function watchFile(file: string, onProgress: (part: number) => void
     motion: motionOf(watch.cells),
     sound: sound?.figures ?? null,
     speech: sound?.speech ?? [],
-    loudness: sound ? await loudnessOf(file, signal) : { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
+    loudness: sound ? await measureMoments(file, signal) : { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
     flashes: [...flashes.found],
   };
 }

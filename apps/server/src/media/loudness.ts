@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { GUARDED_INPUT } from './ffmpeg.ts';
 import { run } from './run.ts';
 
 /** Integrated loudness (ITU-R BS.1770 as ffmpeg's ebur128 measures it) and true peak; null for silence. */
@@ -19,7 +20,8 @@ export function readLoudness(words: string): Loudness {
 /** Says nothing but that it goes on, and what it measured. */
 export const QUIET = ['-hide_banner', '-nostats', '-progress', 'pipe:1'] as const;
 /** Measures, and writes nothing. One channel is measured as it is heard, from both loudspeakers. */
-export const METER = ['-af', 'ebur128=peak=true:dualmono=true:framelog=verbose', '-f', 'null', '-'] as const;
+const meter = (framelog: 'verbose' | 'info') => ['-af', `ebur128=peak=true:dualmono=true:framelog=${framelog}`, '-f', 'null', '-'] as const;
+export const METER = meter('verbose');
 
 /** Measures a file's first sound track. */
 export async function measureLoudness(file: string, signal?: AbortSignal): Promise<Loudness> {
@@ -28,7 +30,16 @@ export async function measureLoudness(file: string, signal?: AbortSignal): Promi
 }
 
 /** The greatest short-term loudness, over three seconds (EBU Tech 3341); null for silence or less than that. */
-export function readShortTerm(words: string): number | null {
+function readShortTerm(words: string): number | null {
   const values = [...words.matchAll(/\sS:\s*(-?[\d.]+)/g)].map((match) => Number(match[1])).filter((value) => value > -69.9);
   return values.length > 0 ? values.reduce((most, value) => Math.max(most, value)) : null;
+}
+
+/** What the meter says moment by moment of hours of sound, in characters. */
+const KEPT_WORDS = 4_000_000;
+
+/** Measures a file from outside, its loudest moments too. */
+export async function measureMoments(file: string, signal?: AbortSignal): Promise<Loudness & { shortTermLufs: number | null }> {
+  const { errors } = await run('ffmpeg', [...QUIET, ...GUARDED_INPUT, '-i', file, '-map', '0:a:0', ...meter('info')], { signal, keepErrors: KEPT_WORDS });
+  return { ...readLoudness(errors), shortTermLufs: readShortTerm(errors) };
 }

@@ -3,14 +3,14 @@ import { GUARDED_SOUND } from './ffmpeg.ts';
 import { ProgramError, run } from './run.ts';
 
 /** The synthesiser's own rate; recordings are read at the same. */
-const RATE = 22_050;
+export const SPEECH_RATE = 22_050;
 /** Words a minute the synthesiser is asked for: within what it speaks clearly. */
 const WPM = { usual: 150, least: 90, most: 260 } as const;
 const WAV_HEADER = 44;
 /** Quieter than this at a sentence's ends is the synthesiser's own pause. */
 const HEARD = 0.008;
 /** Silence kept about a made sentence, in samples. */
-const MARGIN = Math.round(0.02 * RATE);
+const MARGIN = Math.round(0.02 * SPEECH_RATE);
 
 /** There is no synthesiser on this machine. */
 export class NoSynthesiser extends Error {
@@ -58,37 +58,33 @@ function joined(parts: readonly BandSound[]): BandSound {
   return { looks, powers };
 }
 
-/** How much of the speech time a script's words are taken to fill: pauses inside sentences count as speech too. */
-const PACE = 1;
-
 /**
  * Where the sentences of a script are said in a recording, found without any trained model: each is spoken by a
  * synthesiser and looked for in order.
- * @param samples the recording, `RATE` samples a second
+ * @param samples the recording, `SPEECH_RATE` samples a second
  * @param language as in "en" or "de"
  * @throws NoSynthesiser, ProgramError
  */
 export async function alignScript(sentences: readonly string[], samples: Float32Array, language: string, signal?: AbortSignal): Promise<Alignment> {
-  const recording = bandSound(samples, RATE);
+  const recording = bandSound(samples, SPEECH_RATE);
   const floor = floorOf(recording);
   const speech = speechLooks(recording, floor);
   const speechMs = speech.reduce((sum, one) => sum + one, 0) * SPEECH_STEP_MS;
   const nothing = { sentences: sentences.map(() => null), added: [] };
   if (sentences.length === 0 || speechMs === 0) return nothing;
-  const wanted = (wordsIn(sentences) * 60_000 * PACE) / speechMs;
+  const wanted = (wordsIn(sentences) * 60_000) / speechMs;
   const wpm = Math.round(Math.min(WPM.most, Math.max(WPM.least, Number.isFinite(wanted) ? wanted : WPM.usual)));
   const parts: BandSound[] = [];
   for (const sentence of sentences) {
     const samplesMade = await made(sentence, language, wpm, signal);
     // At least one look a sentence, so that each has its place.
-    parts.push(bandSound(samplesMade.length < RATE / 10 ? Float32Array.from({ length: RATE / 10 }, (_, i) => samplesMade[i] ?? 0) : samplesMade, RATE));
+    parts.push(bandSound(samplesMade.length < SPEECH_RATE / 10 ? Float32Array.from({ length: SPEECH_RATE / 10 }, (_, i) => samplesMade[i] ?? 0) : samplesMade, SPEECH_RATE));
   }
   const plain = joined(parts);
-  const quietest = floor.map(() => 1e-9);
   const madeSpeech = loudLooks(plain);
   const gain = speechPower(recording, speech) / Math.max(1e-12, speechPower(plain, madeSpeech));
   const starts = parts.reduce<number[]>((list, { looks }) => [...list, (list.at(-1) ?? 0) + looks], [0]);
-  return alignSpeech({ recording, speech, made: inRoom(plain, gain > 0 ? floor : quietest, gain), madeSpeech, starts });
+  return alignSpeech({ recording, speech, made: inRoom(plain, floor, gain), madeSpeech, starts });
 }
 
 /** What is made is speech but for its pauses, more than 35 dB under its loudest. */
@@ -98,5 +94,3 @@ function loudLooks({ looks, powers }: BandSound): Uint8Array {
   const loudest = levels.reduce((most, level) => Math.max(most, level), 0);
   return Uint8Array.from(levels, (level) => (level > loudest * 10 ** -3.5 ? 1 : 0));
 }
-
-export { RATE as SPEECH_RATE };

@@ -3,9 +3,10 @@ import type { Lesson } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
 import type { TakeRow } from '../db/models.ts';
 import type { MediaStore } from '../media/store.ts';
-import { cutWith, factsOf } from './cut.ts';
+import { cutWith } from './cut.ts';
 
 /** Everything the check finds in a lesson and its takes. */
 export async function checkOf(lesson: Lesson, takes: readonly TakeRow[], store: MediaStore): Promise<Finding[]> {
-  return checkLesson({ lesson, cut: (await cutWith(lesson, takes, store)).assembly, takes: await factsOf(takes, store), makeId: nanoid });
+  const { assembly, facts } = await cutWith(lesson, takes, store);
+  return checkLesson({ lesson, cut: assembly, takes: facts, makeId: nanoid });
 }

@@ -27,7 +27,7 @@ async function watchedOf(sha: string | null, store: MediaStore): Promise<Watched
 }
 
 /** What a cut must know of the takes that are ready, by id. */
-export async function factsOf(takes: readonly TakeRow[], store: MediaStore): Promise<Map<string, TakeFacts>> {
+async function factsOf(takes: readonly TakeRow[], store: MediaStore): Promise<Map<string, TakeFacts>> {
   const facts = readyOf(takes).map(async (take): Promise<[string, TakeFacts]> => [
     take.id,
     { id: take.id, frames: take.frames, marked: markedOf(take), watched: await watchedOf(take.watchedSha, store), said: saidOf(take) },
@@ -36,9 +36,10 @@ export async function factsOf(takes: readonly TakeRow[], store: MediaStore): Pro
 }
 
 /** The working copies of a lesson's takes that are ready, and the lesson's first cut from them. */
-export async function cutWith(lesson: Lesson, takes: readonly TakeRow[], store: MediaStore): Promise<{ assembly: Assembly; media: Map<string, TakeMedia> }> {
+export async function cutWith(lesson: Lesson, takes: readonly TakeRow[], store: MediaStore): Promise<{ assembly: Assembly; media: Map<string, TakeMedia>; facts: Map<string, TakeFacts> }> {
   const media = new Map(readyOf(takes).map((take) => [take.id, { sha: take.workingSha ?? '', hasSound: take.hasSound }]));
-  return { assembly: firstCut(lesson, await factsOf(takes, store)), media };
+  const facts = await factsOf(takes, store);
+  return { assembly: firstCut(lesson, facts), media, facts };
 }
 
 /**
@@ -46,9 +47,9 @@ export async function cutWith(lesson: Lesson, takes: readonly TakeRow[], store: 
  * @throws Refusal 422 when the block is not in it
  */
 export async function cutFor(lesson: Lesson, takes: readonly TakeRow[], blockId: string | null, store: MediaStore): ReturnType<typeof cutWith> {
-  const { assembly, media } = await cutWith(lesson, takes, store);
-  if (blockId === null) return { assembly, media };
+  const { assembly, ...rest } = await cutWith(lesson, takes, store);
+  if (blockId === null) return { assembly, ...rest };
   const clip = clipOfBlock(assembly, blockId);
   if (!clip) throw refuse(422, 'no-block', 'The block to make a clip of is not in the lesson any more. Choose another one.');
-  return { assembly: clip, media };
+  return { assembly: clip, ...rest };
 }

@@ -4,7 +4,7 @@ import { arcMinutes, commonArea, inUnits, LEAST_ARCMIN, MIN_TEXT, placesOf, REFE
 import { bodyBox } from '../signal/index.ts';
 import { countWords, readingWpm } from '../schedule/index.ts';
 import { instantOfFrame, lengthText } from '../time/index.ts';
-import type { Found } from './finding.ts';
+import { quoted, type Found } from './finding.ts';
 
 export interface CutToCheck {
   lesson: Lesson;
@@ -12,13 +12,13 @@ export interface CutToCheck {
   takes: ReadonlyMap<string, TakeFacts>;
 }
 
-const titleIn = (lesson: Lesson, blockId: string) => `“${findBlock(lesson, blockId)?.title || 'Untitled'}”`;
+const titleIn = (lesson: Lesson, blockId: string) => quoted(findBlock(lesson, blockId));
 
 /** Blocks that are moved or spoken and yet are only a card. */
 export function footageThere({ lesson, takes }: CutToCheck): Found[] {
   return blocksOf(lesson).flatMap((block): Found[] => {
     if (block.kind === 'card' || block.kind === 'question' || (block.footage && takes.has(block.footage.takeId))) return [];
-    return [{ key: `footage ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: null, say: `“${block.title || 'Untitled'}” has no finished take and is shown as a card.`, why: 'Children copy what they see; a card shows no movement (common practice).', bench: 'film', remedy: null }];
+    return [{ key: `footage ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: null, say: `${quoted(block)} has no finished take and is shown as a card.`, why: 'Children copy what they see; a card shows no movement (common practice).', bench: 'film', remedy: null }];
   });
 }
 

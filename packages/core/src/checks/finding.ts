@@ -37,4 +37,7 @@ export interface Finding {
   waived: string | null;
 }
 
+/** A block by its title, as findings name it. */
+export const quoted = (block: { title: string } | null | undefined): string => `“${block?.title || 'Untitled'}”`;
+
 export type Found = Omit<Finding, 'waived'>;

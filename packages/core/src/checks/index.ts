@@ -24,7 +24,7 @@ export interface LessonToCheck {
 export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Finding[] {
   const plan = { lesson, schedule: scheduleLesson(lesson), makeId };
   const made = { lesson, cut, takes };
-  const watched = watchedBlocks(lesson, cut, takes);
+  const watched = watchedBlocks(lesson, plan.schedule, cut, takes);
   const found: Found[] = [
     ...planRules.kitInTime(plan),
     ...planRules.effortInOrder(plan),

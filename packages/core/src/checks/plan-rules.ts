@@ -2,7 +2,7 @@ import { effortAdvice, effortCurve, fetchPause, HARD_FROM, kitLedger, missingPar
 import { blocksOf, changeBlock, insertBefore, LIMITS, partName, type Block, type Lesson, type LessonPart, type MakeId } from '../lesson/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 import { lengthText } from '../time/index.ts';
-import type { Found } from './finding.ts';
+import { quoted, type Found } from './finding.ts';
 
 export interface PlanToCheck {
   lesson: Lesson;
@@ -10,7 +10,6 @@ export interface PlanToCheck {
   makeId: MakeId;
 }
 
-const named = ({ title }: Pick<Block, 'title'>) => `“${title || 'Untitled'}”`;
 
 /** Kit that is needed before anybody has said so. */
 export function kitInTime({ schedule, makeId }: PlanToCheck): Found[] {
@@ -23,7 +22,7 @@ export function kitInTime({ schedule, makeId }: PlanToCheck): Found[] {
         harm: 'gets lost',
         blockId: fetchBefore,
         atMs: null,
-        say: `${name} is needed in ${named(neededIn)} before it is named.`,
+        say: `${name} is needed in ${quoted(neededIn)} before it is named.`,
         why: 'Students who have to look for something miss what is done meanwhile (common practice).',
         bench: 'plan',
         remedy: { label: 'Add a pause to fetch it', change: insertBefore(fetchBefore, fetchPause(line, makeId)) },
@@ -59,8 +58,8 @@ export function cautionsWhereNeeded({ lesson }: PlanToCheck): Found[] {
   return blocks.flatMap((block): Found[] => {
     if (cautioned(block)) return [];
     const found = { harm: 'gets hurt' as const, blockId: block.id, atMs: null, bench: 'plan' as const };
-    if (takesRoom(block) && !has('space')) return [{ ...found, key: `space ${block.id}`, say: `${named(block)} takes room, and nothing says to clear the floor.`, why: OVERHEAD_WHY, remedy: { label: 'Add the usual caution', change: withCaution(block.id, CLEAR) } }];
-    if (block.effort >= HARD_FROM && !has('health')) return [{ ...found, key: `health ${block.id}`, say: `${named(block)} is hard work, and nothing says when to stop.`, why: 'Hard work is not for every knee and ankle (common practice; your local policy comes first).', remedy: { label: 'Add the usual caution', change: withCaution(block.id, STOP) } }];
+    if (takesRoom(block) && !has('space')) return [{ ...found, key: `space ${block.id}`, say: `${quoted(block)} takes room, and nothing says to clear the floor.`, why: OVERHEAD_WHY, remedy: { label: 'Add the usual caution', change: withCaution(block.id, CLEAR) } }];
+    if (block.effort >= HARD_FROM && !has('health')) return [{ ...found, key: `health ${block.id}`, say: `${quoted(block)} is hard work, and nothing says when to stop.`, why: 'Hard work is not for every knee and ankle (common practice; your local policy comes first).', remedy: { label: 'Add the usual caution', change: withCaution(block.id, STOP) } }];
     return [];
   });
 }
@@ -72,7 +71,7 @@ export function sidesEven({ schedule }: PlanToCheck): Found[] {
     harm: 'gets hurt',
     blockId,
     atMs: null,
-    say: `In ${named({ title })} the ${more} side does ${count > 0 ? `${count} ${count === 1 ? 'repetition' : 'repetitions'}` : lengthText(ms)} more.`,
+    say: `In ${quoted({ title })} the ${more} side does ${count > 0 ? `${count} ${count === 1 ? 'repetition' : 'repetitions'}` : lengthText(ms)} more.`,
     why: 'One side trained more than the other leaves a child lopsided over the weeks (common practice).',
     bench: 'plan',
     remedy: null,
@@ -83,7 +82,7 @@ export function sidesEven({ schedule }: PlanToCheck): Found[] {
 export function pausesSayWhat({ lesson }: PlanToCheck): Found[] {
   return blocksOf(lesson).flatMap((block): Found[] =>
     block.pauseAfter && block.pauseAfter.prompt.trim() === ''
-      ? [{ key: `pause ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: null, say: `The pause after ${named(block)} does not say what to practise for ${lengthText(block.pauseAfter.practiceMs)}.`, why: 'Who stops the video without a task seldom starts it again (common practice).', bench: 'plan', remedy: null }]
+      ? [{ key: `pause ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: null, say: `The pause after ${quoted(block)} does not say what to practise for ${lengthText(block.pauseAfter.practiceMs)}.`, why: 'Who stops the video without a task seldom starts it again (common practice).', bench: 'plan', remedy: null }]
       : [],
   );
 }

@@ -1,5 +1,5 @@
-import { countedBouts, shortOf, type CountedBout } from '../assembly/index.ts';
-import { changeBlock, type Block } from '../lesson/index.ts';
+import { shortOf, type CountedBout } from '../assembly/index.ts';
+import { changeBlock, otherSide, type Block } from '../lesson/index.ts';
 import { SURE_REPETITION, type PictureFault } from '../signal/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
 import type { Found, Harm } from './finding.ts';
@@ -39,16 +39,15 @@ function countFault(watched: WatchedBlock, bouts: readonly CountedBout[]): Found
 /** What is counted is what is done. */
 export function countsAgree(blocks: readonly WatchedBlock[]): Found[] {
   return blocks.flatMap((watched): Found[] => {
-    if (isTapped(watched.block)) return [];
-    const bouts = countedBouts(watched.spans, watched.footing, watched.facts);
-    return bouts ? countFault(watched, bouts) : [];
+    const { block, bouts } = watched;
+    return bouts && !isTapped(block) ? countFault(watched, bouts) : [];
   });
 }
 
 /** Repetitions that went less far than the others: a hint to look, no verdict. */
 export function movesWhole(blocks: readonly WatchedBlock[]): Found[] {
   return blocks.flatMap((watched): Found[] => {
-    const short = (countedBouts(watched.spans, watched.footing, watched.facts) ?? []).flatMap(shortOf);
+    const short = (watched.bouts ?? []).flatMap(shortOf);
     const [first] = short;
     if (!first) return [];
     return [{ key: `short ${watched.block.id}`, harm: 'gets lost', blockId: watched.block.id, atMs: shownAt(watched, first.topMs), say: `${short.length} of the repetitions in ${titleOf(watched)} ${short.length === 1 ? 'goes' : 'go'} less far than the others: ${short.map(({ size }) => `${Math.round(size * 100)} %`).join(', ')} of the usual way.`, why: 'A hint to look, no verdict: children copy what is shown (common practice).', bench: 'assemble', remedy: null }];
@@ -63,14 +62,13 @@ export function sidesAsSeen(blocks: readonly WatchedBlock[]): Found[] {
   return blocks.flatMap((watched): Found[] => {
     const { block } = watched;
     if (block.facing.performer !== 'camera') return [];
-    const wrong = (countedBouts(watched.spans, watched.footing, watched.facts) ?? []).find(({ side, done }) => {
+    const wrong = (watched.bouts ?? []).find(({ side, done }) => {
       const known = done.filter((one) => one.side !== null && one.confidence >= SURE_REPETITION);
       return side !== null && known.length > 1 && known.filter((one) => one.side !== side).length > OTHER_SIDE * known.length;
     });
     if (!wrong?.side) return [];
-    const other = wrong.side === 'left' ? 'right' : 'left';
     const swaps = block.kind === 'reps' && block.sides !== 'both';
-    return [{ key: `side seen ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: shownAt(watched, wrong.startMs), say: `${titleOf(watched)} says the ${wrong.side} side, and the ${other} side is seen to move.`, why: 'Sides are the performer’s own, as they face the camera. Children follow what they see.', bench: 'plan', remedy: swaps ? { label: `Begin with the ${block.startSide === 'left' ? 'right' : 'left'}`, change: changeBlock(block.id, (draft) => void ('startSide' in draft && (draft.startSide = draft.startSide === 'left' ? 'right' : 'left'))) } : null }];
+    return [{ key: `side seen ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: shownAt(watched, wrong.startMs), say: `${titleOf(watched)} says the ${wrong.side} side, and the ${otherSide(wrong.side)} side is seen to move.`, why: 'Sides are the performer’s own, as they face the camera. Children follow what they see.', bench: 'plan', remedy: swaps ? { label: `Begin with the ${otherSide(block.startSide)}`, change: changeBlock(block.id, (draft) => void ('startSide' in draft && (draft.startSide = otherSide(draft.startSide)))) } : null }];
   });
 }
 

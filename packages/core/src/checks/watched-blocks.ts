@@ -1,8 +1,9 @@
-import { footingOf, inVideo, type Assembly, type PlacedBlock, type TakeFacts } from '../assembly/index.ts';
+import { countedBouts, footingOf, inVideo, type Assembly, type CountedBout, type PlacedBlock, type TakeFacts } from '../assembly/index.ts';
 import { findBlock, type Block, type Lesson } from '../lesson/index.ts';
-import { scheduleLesson, type Span } from '../schedule/index.ts';
+import type { Schedule, Span } from '../schedule/index.ts';
 import { findingsIn, type Watched, type WatchedFindings } from '../signal/index.ts';
 import type { TimeSpan } from '../time/index.ts';
+import { quoted } from './finding.ts';
 
 /** A block whose take was looked at, with what is in the part of it that is shown. All times in the block's own. */
 export interface WatchedBlock {
@@ -14,11 +15,13 @@ export interface WatchedBlock {
   bodyMs: number;
   /** In the take's own time. */
   seen: WatchedFindings;
+  /** Its repetitions counted bout by bout; null where none are planned or nobody is seen. */
+  bouts: readonly CountedBout[] | null;
 }
 
 /** The blocks of a cut whose takes were looked at. */
-export function watchedBlocks(lesson: Lesson, cut: Assembly, takes: ReadonlyMap<string, TakeFacts>): WatchedBlock[] {
-  const planned = new Map(scheduleLesson(lesson).blocks.map((own) => [own.block.id, own.spans]));
+export function watchedBlocks(lesson: Lesson, schedule: Schedule, cut: Assembly, takes: ReadonlyMap<string, TakeFacts>): WatchedBlock[] {
+  const planned = new Map(schedule.blocks.map((own) => [own.block.id, own.spans]));
   return cut.blocks.flatMap((placed): WatchedBlock[] => {
     const block = findBlock(lesson, placed.blockId);
     const facts = block?.footage ? takes.get(block.footage.takeId) : undefined;
@@ -28,7 +31,8 @@ export function watchedBlocks(lesson: Lesson, cut: Assembly, takes: ReadonlyMap<
     const footing = footingOf(block.footage, facts);
     const bodyMs = placed.reel.runs.reduce((most, run) => (run.kind === 'own' ? Math.max(most, run.toMs) : most), 0);
     const seen = findingsIn(watched, { startMs: footing.startMs, endMs: Math.min(watched.durationMs, footing.startMs + bodyMs * footing.rate) });
-    return [{ block, placed, facts: { ...facts, watched }, footing, spans: (planned.get(block.id) ?? []).filter(({ kind }) => kind !== 'pause-sign'), bodyMs, seen }];
+    const spans = (planned.get(block.id) ?? []).filter(({ kind }) => kind !== 'pause-sign');
+    return [{ block, placed, facts: { ...facts, watched }, footing, spans, bodyMs, seen, bouts: countedBouts(spans, footing, facts) }];
   });
 }
 
@@ -55,4 +59,4 @@ export const lengthOf = (stretches: readonly TimeSpan[]): number => stretches.re
 export function common(some: readonly TimeSpan[], others: readonly TimeSpan[]): TimeSpan[] {
   return some.flatMap((a) => others.flatMap((b) => (Math.min(a.endMs, b.endMs) > Math.max(a.startMs, b.startMs) ? [{ startMs: Math.max(a.startMs, b.startMs), endMs: Math.min(a.endMs, b.endMs) }] : [])));
 }
-export const titleOf = ({ block }: { block: Block }): string => `“${block.title || 'Untitled'}”`;
+export const titleOf = ({ block }: WatchedBlock): string => quoted(block);

@@ -1,9 +1,7 @@
 import { blocksOf, changeBlock, type Block, type Lesson } from '../lesson/index.ts';
 import { fixedSides, paceOf } from '../script/index.ts';
 import { lengthText } from '../time/index.ts';
-import type { Found } from './finding.ts';
-
-const named = ({ title }: Block) => `“${title || 'Untitled'}”`;
+import { quoted, type Found } from './finding.ts';
 
 /** Texts of a block that name a side of the body, by what they are. */
 function sidedTexts(block: Block): { where: string; text: string; write: (draft: Block, text: string) => void }[] {
@@ -26,7 +24,7 @@ export function sidesForEitherHand({ lesson }: { lesson: Lesson }): Found[] {
           harm: 'gets lost',
           blockId: block.id,
           atMs: null,
-          say: `“${words}” in the ${where} of ${named(block)} is wrong for the left-handed.`,
+          say: `“${words}” in the ${where} of ${quoted(block)} is wrong for the left-handed.`,
           why: 'Everything is said for the right-handed and has to be turned round in the head (common practice).',
           bench: 'script',
           remedy: instead === null ? null : { label: `Say “${instead}”`, change: changeBlock(block.id, (draft) => write(draft, text.slice(0, at) + instead + text.slice(at + words.length))) },
@@ -41,7 +39,7 @@ export function wordsFit({ lesson }: { lesson: Lesson }): Found[] {
   return blocksOf(lesson).flatMap((block): Found[] => {
     const { words, spokenMs, roomMs } = paceOf(block, lesson);
     if (roomMs === null || spokenMs <= roomMs) return [];
-    return [{ key: `words ${block.id}`, harm: 'runs out of time', blockId: block.id, atMs: null, say: `${named(block)} has ${words} words, which take ${lengthText(spokenMs)}, and ${lengthText(roomMs)} for them.`, why: `At your pace of ${lesson.settings.speechWpm} words a minute.`, bench: 'script', remedy: null }];
+    return [{ key: `words ${block.id}`, harm: 'runs out of time', blockId: block.id, atMs: null, say: `${quoted(block)} has ${words} words, which take ${lengthText(spokenMs)}, and ${lengthText(roomMs)} for them.`, why: `At your pace of ${lesson.settings.speechWpm} words a minute.`, bench: 'script', remedy: null }];
   });
 }
 
@@ -54,7 +52,7 @@ export function nobodyNamed({ lesson }: { lesson: Lesson }): Found[] {
     const name = block.shownBy.trim();
     if (!FULL_NAME.test(name)) return [];
     const [first = ''] = name.split(' ');
-    return [{ key: `name ${block.id}`, harm: 'is named', blockId: block.id, atMs: null, say: `The name tag of ${named(block)} looks like a full name: “${name}”.`, why: 'A first name, a role or a code is enough on a video that leaves the school (your local policy comes first).', bench: 'plan', remedy: { label: `Show “${first}” only`, change: changeBlock(block.id, (draft) => void (draft.shownBy = first)) } }];
+    return [{ key: `name ${block.id}`, harm: 'is named', blockId: block.id, atMs: null, say: `The name tag of ${quoted(block)} looks like a full name: “${name}”.`, why: 'A first name, a role or a code is enough on a video that leaves the school (your local policy comes first).', bench: 'plan', remedy: { label: `Show “${first}” only`, change: changeBlock(block.id, (draft) => void (draft.shownBy = first)) } }];
   });
 }
 

@@ -17,6 +17,8 @@ export interface Body {
 
 /** Shoulders to hips, in heights of the body (proportions of a grown or drawn body, from memory). */
 const TRUNK = 0.3;
+/** Joints surely seen in a smaller part of the looks than this say nothing. */
+export const SEEN_OFTEN = 0.35;
 /** A joint that jumps so far and back within one look was taken for another one, in heights of the body. */
 const SPIKE = 0.14;
 /** Light smoothing: more of it erases quick skipping. In seconds. */

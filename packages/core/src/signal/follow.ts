@@ -1,4 +1,4 @@
-import { isSomebody, sureJoints, type SeenPose } from './pose.ts';
+import { boxAbout, isSomebody, sureJoints, type SeenPose } from './pose.ts';
 
 /** A pose at a moment, in milliseconds. */
 export interface PoseAt {
@@ -20,9 +20,8 @@ const AROUND = 2;
 
 /** The middle of a box around what is surely seen. */
 function middleOf(pose: SeenPose): { x: number; y: number } {
-  const sure = sureJoints(pose);
-  const [xs, ys] = [sure.map(({ x }) => x), sure.map(({ y }) => y)];
-  return { x: (Math.min(...xs) + Math.max(...xs)) / 2, y: (Math.min(...ys) + Math.max(...ys)) / 2 };
+  const { left, right, top, bottom } = boxAbout(sureJoints(pose));
+  return { x: (left + right) / 2, y: (top + bottom) / 2 };
 }
 
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;

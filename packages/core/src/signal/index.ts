@@ -4,7 +4,7 @@ export { findMarks, MARK_RATE_HZ } from './find-marks.ts';
 export type { FoundMark } from './find-marks.ts';
 export { clockRate, markedStretches } from './line-up.ts';
 export type { MarkedStretch } from './line-up.ts';
-export { isSomebody, joints, nextCrop, onWideFrame, placeOfJoint, poseFrom, sureJoints, wholeCrop } from './pose.ts';
+export { boxAbout, isSomebody, joints, nextCrop, onWideFrame, placeOfJoint, poseFrom, sureJoints, wholeCrop } from './pose.ts';
 export type { Crop, Joint, SeenJoint, SeenPose } from './pose.ts';
 export { croppedSquare, greyCells, type Picture } from './picture.ts';
 export { alignSpeech, SURE_SENTENCE, type Alignment, type SaidSentence, type SpeechMatch } from './speech-align.ts';

@@ -1,4 +1,4 @@
-import type { Body } from './body.ts';
+import { SEEN_OFTEN, type Body } from './body.ts';
 import { middle } from './numbers.ts';
 import type { Joint } from './pose.ts';
 
@@ -16,8 +16,6 @@ const half = (a: Float64Array, b: Float64Array) => a.map((value, i) => (value + 
 const apart = (a: Float64Array, b: Float64Array) => a.map((value, i) => Math.abs(value - (b[i] as number)));
 const less = (a: Float64Array, b: Float64Array) => a.map((value, i) => value - (b[i] as number));
 
-/** Joints surely seen less often than this say nothing. */
-const SEEN = 0.35;
 const TRUNK_LEAST = 0.035;
 const LIMB_LEAST = 0.13;
 /** Hands gesture further than that while somebody talks. */
@@ -32,7 +30,7 @@ const AWAY_LEAST = 0.07;
 
 /** How far the whole body is from how it rests, in heights of the body; null when it never rests. */
 export function awayFromRest({ x, y, seen, length }: Body, still: Uint8Array): MoveSignal | null {
-  const used = LIMBS.filter((joint) => seen[joint] >= SEEN);
+  const used = LIMBS.filter((joint) => seen[joint] >= SEEN_OFTEN);
   if (still.reduce((sum, one) => sum + one, 0) < REST_LOOKS || used.length === 0) return null;
   const hips = { x: half(x['left hip'], x['right hip']), y: half(y['left hip'], y['right hip']) };
   const ways = [hips.y, ...used.flatMap((joint) => [less(x[joint], hips.x), less(y[joint], hips.y)])];
@@ -59,7 +57,7 @@ export function moveSignals({ x, y, seen, present }: Body): MoveSignal[] {
     { name: 'knees apart', values: width('knee'), least: LIMB_LEAST, of: ['left knee', 'right knee'] },
     { name: 'ankles apart', values: width('ankle'), least: LIMB_LEAST, of: ['left ankle', 'right ankle'] },
   ];
-  const usable = all.filter(({ of }) => of.every((joint) => seen[joint] >= SEEN)).map(({ of, ...signal }) => ({ ...signal, seen: Math.min(...of.map((joint) => seen[joint])) }));
+  const usable = all.filter(({ of }) => of.every((joint) => seen[joint] >= SEEN_OFTEN)).map(({ of, ...signal }) => ({ ...signal, seen: Math.min(...of.map((joint) => seen[joint])) }));
   return [...usable, ...together(usable, present)];
 }
 

@@ -1,6 +1,6 @@
 import { middle, runsOf } from './numbers.ts';
 import { greyCells, type Picture } from './picture.ts';
-import { isSomebody, sureJoints, type SeenPose } from './pose.ts';
+import { boxAbout, isSomebody, sureJoints, type SeenPose } from './pose.ts';
 import { lightHint, type LightHint } from './watch.ts';
 
 /** Cells a picture is judged in. */
@@ -96,8 +96,7 @@ export class PictureWatch {
     const before = this.#before;
     this.#before = now;
     this.#cells.push(cells);
-    const sure = sureJoints(pose);
-    const box = isSomebody(pose) ? { left: Math.min(...sure.map(({ x }) => x)), right: Math.max(...sure.map(({ x }) => x)), top: Math.min(...sure.map(({ y }) => y)), bottom: Math.max(...sure.map(({ y }) => y)) } : null;
+    const box = isSomebody(pose) ? boxAbout(sureJoints(pose)) : null;
     const mean = (values: Uint8Array, of: (value: number, i: number) => number) => values.reduce((sum, value, i) => sum + of(value, i), 0) / values.length;
     return {
       luma: Math.round(mean(cells, (value) => value)),

@@ -45,6 +45,20 @@ export interface Crop {
 export const sureJoints = (pose: SeenPose): SeenJoint[] => pose.filter(({ score }) => score >= SURE_JOINT);
 export const isSomebody = (pose: SeenPose): boolean => sureJoints(pose).length >= LEAST_JOINTS;
 
+/** A part of the picture, in parts of its width and height. */
+export interface Box {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+/** The least box about places; there has to be one. */
+export function boxAbout(places: readonly { x: number; y: number }[]): Box {
+  const [xs, ys] = [places.map(({ x }) => x), places.map(({ y }) => y)];
+  return { left: Math.min(...xs), right: Math.max(...xs), top: Math.min(...ys), bottom: Math.max(...ys) };
+}
+
 /** The whole picture as a square, the short side padded. `aspect` is width over height. */
 export function wholeCrop(aspect: number): Crop {
   return aspect >= 1 ? { left: 0, top: (1 - aspect) / 2, width: 1, height: aspect } : { left: (1 - 1 / aspect) / 2, top: 0, width: 1 / aspect, height: 1 };
@@ -56,10 +70,9 @@ export function wholeCrop(aspect: number): Crop {
  */
 export function nextCrop(pose: SeenPose | null, aspect: number): Crop {
   if (!pose || !isSomebody(pose)) return wholeCrop(aspect);
-  const sure = sureJoints(pose);
-  const [xs, ys] = [sure.map(({ x }) => x * aspect), sure.map(({ y }) => y)];
-  const middle = { x: (Math.min(...xs) + Math.max(...xs)) / 2, y: (Math.min(...ys) + Math.max(...ys)) / 2 };
-  const side = Math.min(Math.max(1, aspect), 1.5 * Math.max(0.25, Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)));
+  const { left, right, top, bottom } = boxAbout(sureJoints(pose).map(({ x, y }) => ({ x: x * aspect, y })));
+  const middle = { x: (left + right) / 2, y: (top + bottom) / 2 };
+  const side = Math.min(Math.max(1, aspect), 1.5 * Math.max(0.25, right - left, bottom - top));
   return { left: (middle.x - side / 2) / aspect, top: middle.y - side / 2, width: side / aspect, height: side };
 }
 

@@ -1,4 +1,4 @@
-import type { Body } from './body.ts';
+import { SEEN_OFTEN, type Body } from './body.ts';
 import { quantile, runsOf } from './numbers.ts';
 import { joints } from './pose.ts';
 
@@ -6,12 +6,11 @@ import { joints } from './pose.ts';
 const STILL_SPEED = 0.09;
 /** Movement is judged over this long. */
 const WINDOW_MS = 400;
-const SEEN = 0.35;
 
 /** How fast the fastest parts of the body move, look by look, in heights of the body a second. */
 export function speedOf(body: Body): Float64Array {
   const reach = Math.max(1, Math.round(WINDOW_MS / 2 / body.everyMs));
-  const used = joints.filter((joint) => body.seen[joint] >= SEEN);
+  const used = joints.filter((joint) => body.seen[joint] >= SEEN_OFTEN);
   return Float64Array.from({ length: body.length }, (_, i) => {
     const [a, b] = [Math.max(0, i - reach), Math.min(body.length - 1, i + reach)];
     const seconds = ((b - a) * body.everyMs) / 1_000;

@@ -1,4 +1,4 @@
-import { isSomebody, joints, SURE_JOINT, type Joint, type SeenJoint, type SeenPose } from './pose.ts';
+import { isSomebody, joints, SURE_JOINT, type Box, type Joint, type SeenJoint, type SeenPose } from './pose.ts';
 
 /** Room the coming move takes about the performer, in heights of the body. */
 export interface MoveRoom {
@@ -80,7 +80,7 @@ const BEHIND = 60;
  * @param width its width
  * @param body where the performer is, in parts of the picture; null when nobody is seen
  */
-export function lightHint(luma: Uint8Array, width: number, body: { left: number; right: number; top: number; bottom: number } | null): LightHint | null {
+export function lightHint(luma: Uint8Array, width: number, body: Box | null): LightHint | null {
   const height = luma.length / width;
   const mean = { all: { sum: 0, n: 0 }, body: { sum: 0, n: 0 } };
   for (let y = 0; y < height; y += 1) {

@@ -2,7 +2,7 @@ import { bodyOf } from './body.ts';
 import { outOfFrame, type OutStretch } from './in-frame.ts';
 import { faultsOf, type FaultStretch, type PictureLook } from './picture-quality.ts';
 import { middle } from './numbers.ts';
-import { isSomebody, onWideFrame, sureJoints, type SeenJoint, type SeenPose } from './pose.ts';
+import { boxAbout, isSomebody, onWideFrame, sureJoints, type Box, type SeenPose } from './pose.ts';
 import { repetitionsIn, repetitionsInMotion, type SeenRepetition } from './repetitions.ts';
 import type { SoundFigures } from './sound-quality.ts';
 import { stillStretches, type StillStretch } from './stillness.ts';
@@ -92,15 +92,12 @@ function activeOf(still: readonly StillStretch[], speech: Watched['speech'], who
   return starts.length > 0 && endMs > startMs ? { startMs, endMs } : null;
 }
 
-/** Where the body usually is in a part of what was watched, on the 16:9 frame, in parts of it; null when nobody is seen. */
-export function bodyBox({ poses, everyMs, aspect }: Watched, { startMs, endMs }: { startMs: number; endMs: number }): { left: number; right: number; top: number; bottom: number } | null {
-  const seen = poses.slice(Math.max(0, Math.round(startMs / everyMs)), Math.max(0, Math.round(endMs / everyMs))).filter(isSomebody).map((pose) => sureJoints(onWideFrame(pose, aspect)));
-  if (seen.length === 0) return null;
-  const most = (edge: (joints: readonly SeenJoint[]) => number) => middle(seen.map(edge));
-  return {
-    left: most((body) => Math.min(...body.map(({ x }) => x))),
-    right: most((body) => Math.max(...body.map(({ x }) => x))),
-    top: most((body) => Math.min(...body.map(({ y }) => y))),
-    bottom: most((body) => Math.max(...body.map(({ y }) => y))),
-  };
+/** Where the body usually is in a part of what was watched, on the 16:9 frame; null when nobody is seen. */
+export function bodyBox({ poses, everyMs, aspect }: Watched, { startMs, endMs }: { startMs: number; endMs: number }): Box | null {
+  const boxes = poses
+    .slice(Math.max(0, Math.round(startMs / everyMs)), Math.max(0, Math.round(endMs / everyMs)))
+    .filter(isSomebody)
+    .map((pose) => boxAbout(sureJoints(onWideFrame(pose, aspect))));
+  const usual = (edge: keyof Box) => middle(boxes.map((box) => box[edge]));
+  return boxes.length === 0 ? null : { left: usual('left'), right: usual('right'), top: usual('top'), bottom: usual('bottom') };
 }

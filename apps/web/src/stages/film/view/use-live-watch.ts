@@ -1,6 +1,6 @@
 import { SAFE_PART, type BodyRoom } from '@zest/core/framing';
 import type { Filming } from '@zest/core/lesson';
-import { frameHint, lightHint, steady, sureJoints, type FrameHint, type LightHint } from '@zest/core/signal';
+import { boxAbout, frameHint, lightHint, steady, sureJoints, type FrameHint, type LightHint } from '@zest/core/signal';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { LiveWatch, type Look } from '../../../workers/watch.ts';
 
@@ -52,8 +52,7 @@ export function useLiveWatch(video: HTMLVideoElement | null, room: BodyRoom, fil
         if (ctx && now - litAt > LIGHT_EVERY_MS) {
           litAt = now;
           const sure = sureJoints(look.pose);
-          const [xs, ys] = [sure.map(({ x }) => x), sure.map(({ y }) => y)];
-          light = lightHint(lumaOf(video, ctx), LUMA.width, sure.length > 0 ? { left: Math.min(...xs), right: Math.max(...xs), top: Math.min(...ys), bottom: Math.max(...ys) } : null);
+          light = lightHint(lumaOf(video, ctx), LUMA.width, sure.length > 0 ? boxAbout(sure) : null);
         }
         const hint = said(judge(look, video.videoWidth / video.videoHeight), now);
         const perSecond = Math.round((Math.max(0, times.length - 1) / Math.max(1, (now - (times[0] ?? now)) / 1000)) * 2) / 2;
