@@ -1,11 +1,14 @@
 import type { Page } from '@playwright/test';
 import { discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
 import { manyBlocks } from './lessons.ts';
-import type { Result } from './result.ts';
+import { median, type Result } from './result.ts';
 
 const MOST_MS = 50;
 const KEYS = 60;
 const KEY_EVERY_MS = 60;
+
+/** Each lesson is typed in this often, in turn: on a machine with other work, one task of one round tells of that. */
+const ROUNDS = 3;
 
 const PAUSE_EVERY = 12;
 const PAUSE_MS = 600;
@@ -93,13 +96,16 @@ export async function typingBench(): Promise<Result[]> {
     };
     const results: Result[] = [];
     for (const [what, type, blocks] of [['script', script, 60], ['plan', plan, 200]] as const) {
-      const few = await type(10);
-      const many = await type(blocks);
+      const rounds: { few: Typed; many: Typed }[] = [];
+      for (let i = 0; i < ROUNDS; i += 1) rounds.push({ few: await type(10), many: await type(blocks) });
+      const each = (of: 'few' | 'many', figure: keyof Typed) => rounds.map((round) => round[of][figure]);
+      const told = (figure: keyof Typed) => `${each('many', figure).map(Math.round).join(', ')} (${each('few', figure).map(Math.round).join(', ')})`;
+      const longest = median(each('many', 'longestCpuMs'));
       results.push({
         what: `${KEYS} keys in the ${what} of ${blocks} blocks (and of 10)`,
-        value: `longest task ${many.longestMs.toFixed(0)} (${few.longestMs.toFixed(0)}) ms on the clock, ${many.longestCpuMs.toFixed(0)} (${few.longestCpuMs.toFixed(0)}) ms of the processor; ${many.long} (${few.long}) over ${MOST_MS} ms on the clock, ${many.fps.toFixed(0)} (${few.fps.toFixed(0)}) frames a second`,
-        limit: `no task over ${MOST_MS} ms of the processor`,
-        holds: many.longestCpuMs <= MOST_MS,
+        value: `longest task ${told('longestMs')} ms on the clock, ${told('longestCpuMs')} ms of the processor; ${told('long')} over ${MOST_MS} ms on the clock, ${told('fps')} frames a second`,
+        limit: `no task over ${MOST_MS} ms of the processor in the median of ${ROUNDS} rounds`,
+        holds: longest <= MOST_MS,
       });
     }
     return results;

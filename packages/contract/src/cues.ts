@@ -1,8 +1,10 @@
 import { cueEntrySchema } from '@zest/core/lesson';
 import { z } from 'zod';
 
-/** An entry of the cue library without its id, which the server gives. */
-export const makeCueEntrySchema = cueEntrySchema.omit({ id: true });
+/** An entry of the cue library as the server keeps it beside its id. */
+export const cueEntryBodySchema = cueEntrySchema.omit({ id: true });
+/** A new entry; with an id it is one put back, which the cues made from it know again. */
+export const makeCueEntrySchema = cueEntrySchema.partial({ id: true });
 /** How many cues of the teacher's lessons came from the entry. */
 export const storedCueEntrySchema = cueEntrySchema.extend({ uses: z.number() });
 export type MakeCueEntry = z.infer<typeof makeCueEntrySchema>;

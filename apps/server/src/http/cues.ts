@@ -1,4 +1,4 @@
-import { makeCueEntrySchema, MAX_CUE_ENTRIES, type StoredCueEntry } from '@zest/contract';
+import { cueEntryBodySchema, makeCueEntrySchema, MAX_CUE_ENTRIES, type StoredCueEntry } from '@zest/contract';
 import { entryUses } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
@@ -9,7 +9,7 @@ import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 
 function view(row: CueEntryRow, uses = 0): StoredCueEntry {
-  return { ...makeCueEntrySchema.parse(JSON.parse(row.document)), id: row.id, uses };
+  return { ...cueEntryBodySchema.parse(JSON.parse(row.document)), id: row.id, uses };
 }
 
 /** The teacher's cue library: one entry, used in many lessons. */
@@ -23,14 +23,15 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
     res.json(rows.map((row) => view(row, uses.get(row.id))));
   });
   route('POST', '/api/cues', async (req, res, { userId }) => {
-    const entry = readBody(makeCueEntrySchema, req.body);
+    const { id = nanoid(), ...entry } = readBody(makeCueEntrySchema, req.body);
     if ((await CueEntryRow.count({ where: { ownerId: userId } })) >= MAX_CUE_ENTRIES) {
       throw refuse(422, 'full', `The cue library holds ${MAX_CUE_ENTRIES} entries and is full. Delete some that no lesson uses.`);
     }
-    res.status(201).json(view(await CueEntryRow.create({ id: nanoid(), ownerId: userId, document: JSON.stringify(entry) })));
+    if (await CueEntryRow.findByPk(id)) throw refuse(409, 'there-already', 'This cue is in the library already.');
+    res.status(201).json(view(await CueEntryRow.create({ id, ownerId: userId, document: JSON.stringify(entry) })));
   });
   route('PUT', '/api/cues/:entryId', async (req, res, { cueEntry }) => {
-    const entry = readBody(makeCueEntrySchema, req.body);
+    const entry = readBody(cueEntryBodySchema, req.body);
     res.json(view(await cueEntry.update({ document: JSON.stringify(entry) })));
   });
   // Cues made from it stay in their lessons, as cues of their own.

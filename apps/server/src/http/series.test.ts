@@ -71,6 +71,10 @@ describe('the cue library', () => {
     expect((await teacher.send('POST', '/api/cues', { text: 'x' })).status).toBe(400);
     expect((await teacher.send('DELETE', `/api/cues/${made.body.id}`)).status).toBe(204);
     expect((await teacher.get('/api/cues')).body).toEqual([]);
+    // Put back, the cues made from it know it again; it is not there twice.
+    expect((await teacher.send('POST', '/api/cues', { ...body, id: made.body.id })).status).toBe(201);
+    expect((await teacher.get('/api/cues')).body).toMatchObject([{ id: made.body.id, uses: 1 }]);
+    expect((await teacher.send('POST', '/api/cues', { ...body, id: made.body.id })).status).toBe(409);
   });
 });
 

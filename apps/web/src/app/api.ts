@@ -27,6 +27,9 @@ import type { Series } from '@zest/core/lesson';
 import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
 
+/** Browsers keep a request of a closed page alive up to 64 KiB; half of that leaves room for letters of two bytes. */
+const MOST_KEPT_ALIVE = 32_000;
+
 const raw = fetchBaseQuery({ baseUrl: '/api' });
 
 /** Every failure as a problem in words; no connection is one of them. */
@@ -125,7 +128,8 @@ export const api = createApi({
       invalidatesTags: ['Series'],
     }),
     saveSeries: build.mutation({
-      query: ({ seriesId, ...body }: { seriesId: string; baseRevision: number; series: Series }) => ({ url: `/series/${seriesId}`, method: 'PUT', body }),
+      // Outlives the page where it is small enough for that.
+      query: ({ seriesId, ...body }: { seriesId: string; baseRevision: number; series: Series }) => ({ url: `/series/${seriesId}`, method: 'PUT', body, keepalive: JSON.stringify(body).length < MOST_KEPT_ALIVE }),
       transformResponse: read(storedSeriesSchema),
       invalidatesTags: ['Series', 'Lessons'],
     }),

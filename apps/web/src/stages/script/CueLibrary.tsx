@@ -1,6 +1,7 @@
 import { Button, Dialog, DialogContent, DialogTitle, IconButton, List, ListItem, ListItemButton, ListItemText, Menu, MenuItem, Stack, TextField, Typography } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { cueDiffers, cueOfEntry, entryOfCue, fromEntry, LIMITS, type Block, type Cue } from '@zest/core/lesson';
+import type { StoredCueEntry } from '@zest/contract';
 import { useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
@@ -66,6 +67,11 @@ export function CueLibrary({ block }: { block: Block }) {
   const [wanted, setWanted] = useState('');
   const library = api.useCueLibraryQuery();
   const [deleteEntry] = api.useDeleteCueEntryMutation();
+  const [makeEntry] = api.useMakeCueEntryMutation();
+  const putBack = async ({ uses: _uses, ...entry }: StoredCueEntry) => {
+    const made = await makeEntry(entry);
+    if (made.error) notice(problemText(made.error) ?? 'The library did not take the cue.');
+  };
   const entries = (library.data ?? []).filter(({ text, skill }) => `${text} ${skill}`.toLowerCase().includes(wanted.trim().toLowerCase()));
   // The block's own skill comes first.
   const bySkill = [...groupBy(entries, ({ skill }) => skill)].sort(([a], [b]) => Number(b === block.skill) - Number(a === block.skill) || a.localeCompare(b));
@@ -97,7 +103,8 @@ export function CueLibrary({ block }: { block: Block }) {
                           aria-label={`Take “${entry.text}” out of the library`}
                           onClick={async () => {
                             const gone = await deleteEntry(entry.id);
-                            notice(gone.error ? (problemText(gone.error) ?? 'It is still there.') : `“${entry.text}” is out of the library. Lessons keep their own.`);
+                            if (gone.error) notice(problemText(gone.error) ?? 'It is still there.');
+                            else notice(`“${entry.text}” is out of the library. Lessons keep their own.`, () => void putBack(entry));
                           }}
                         >
                           <DeleteOutlineIcon fontSize="small" />

@@ -69,8 +69,14 @@ export function useOpenSeries({ id, revision, series: stored }: StoredSeries): O
     const timer = setTimeout(flush, PAUSE_MS);
     return () => clearTimeout(timer);
   }, [series, fault, flush]);
-  // Left in mid-typing, the page saves what was typed.
-  useEffect(() => flush, [flush]);
+  // Left or closed in mid-typing, the page saves what was typed.
+  useEffect(() => {
+    window.addEventListener('pagehide', flush);
+    return () => {
+      window.removeEventListener('pagehide', flush);
+      flush();
+    };
+  }, [flush]);
 
   return {
     series,
