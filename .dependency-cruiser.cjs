@@ -1,5 +1,5 @@
 /** The dependency rule of the house: inside core a room imports only rooms above it in this list. */
-const rooms = ['time', 'lesson', 'schedule', 'ledger', 'script', 'framing', 'signal', 'assembly', 'overlay', 'checks', 'formats'];
+const rooms = ['time', 'lesson', 'schedule', 'ledger', 'script', 'framing', 'signal', 'assembly', 'overlay', 'checks', 'formats', 'results'];
 
 const coreOrder = rooms.map((room, i) => ({
   name: `core-${room}-looks-up-only`,

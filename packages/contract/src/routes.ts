@@ -1,5 +1,8 @@
-/** Who may call a route: anybody, anybody signed in, only the owner of what its path names, the holder of a share link, or of a remote's code. */
-export type Access = 'public' | 'signed-in' | 'owner' | 'share' | 'remote';
+/**
+ * Who may call a route: anybody, anybody signed in, only the owner of what its path names, the holder of a share link, a
+ * student of the class the link is for, or the holder of a remote's code.
+ */
+export type Access = 'public' | 'signed-in' | 'owner' | 'share' | 'student' | 'remote';
 
 export interface Route {
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';
@@ -56,7 +59,22 @@ export const routes = [
   { method: 'POST', path: '/api/lessons/:lessonId/exports', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/shares', access: 'owner' },
   { method: 'POST', path: '/api/lessons/:lessonId/shares', access: 'owner' },
+  { method: 'PUT', path: '/api/shares/:code', access: 'owner' },
   { method: 'DELETE', path: '/api/shares/:code', access: 'owner' },
+  { method: 'GET', path: '/api/shares/:code/card', access: 'owner' },
+  { method: 'GET', path: '/api/classes', access: 'signed-in' },
+  { method: 'POST', path: '/api/classes', access: 'signed-in' },
+  { method: 'PUT', path: '/api/classes/:classId', access: 'owner' },
+  { method: 'DELETE', path: '/api/classes/:classId', access: 'owner' },
+  { method: 'GET', path: '/api/classes/:classId/log', access: 'owner' },
+  { method: 'POST', path: '/api/classes/:classId/entries', access: 'owner' },
+  { method: 'POST', path: '/api/classes/:classId/students', access: 'owner' },
+  { method: 'GET', path: '/api/classes/:classId/cards', access: 'owner' },
+  { method: 'PUT', path: '/api/students/:studentId', access: 'owner' },
+  { method: 'DELETE', path: '/api/students/:studentId', access: 'owner' },
+  { method: 'GET', path: '/api/students/:studentId/record', access: 'owner' },
+  { method: 'DELETE', path: '/api/log/:logId', access: 'owner' },
+  { method: 'GET', path: '/api/erasures', access: 'signed-in' },
   { method: 'PUT', path: '/api/takes/:takeId', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/original', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/video', access: 'owner' },
@@ -75,6 +93,10 @@ export const routes = [
   { method: 'GET', path: '/api/follow/:code', access: 'share' },
   { method: 'GET', path: '/api/follow/:code/takes/:takeId', access: 'share' },
   { method: 'GET', path: '/api/follow/:code/captions', access: 'share' },
+  { method: 'POST', path: '/api/follow/:code/students', access: 'share' },
+  { method: 'GET', path: '/api/follow/:code/mine', access: 'student' },
+  { method: 'POST', path: '/api/follow/:code/entries', access: 'student' },
+  { method: 'POST', path: '/api/go', access: 'public' },
 ] as const satisfies readonly Route[];
 
 /** Resumable uploads (tus protocol) live below this path; an upload has its take's id and the take's owner. */

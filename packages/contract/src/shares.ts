@@ -1,13 +1,65 @@
 import type { Assembly } from '@zest/core/assembly';
+import type { Level } from '@zest/core/lesson';
+import { SPOKEN_LENGTH, type ScorePrompt } from '@zest/core/results';
 import { z } from 'zod';
+
+const moment = z.iso.datetime('A moment is written as 2026-09-07T08:00:00Z.').nullable();
+
+/** A new link, or other dates for one; null: open at once, or until it is closed. */
+export const sharePlanSchema = z
+  .strictObject({ classId: z.string().max(40).nullable(), opensAt: moment, closesAt: moment })
+  .refine(({ opensAt, closesAt }) => opensAt === null || closesAt === null || opensAt < closesAt, { path: ['closesAt'], message: 'A link closes after it opens.' });
+export const changeShareSchema = z.strictObject({
+  opensAt: moment.optional(),
+  closesAt: moment.optional(),
+  /** Shows the lesson as it is now from here on. */
+  toNewest: z.boolean().optional(),
+});
 
 export const shareSchema = z.object({
   code: z.string(),
+  /** The class it is for; null: whoever has the link. */
+  classId: z.string().nullable(),
+  /** Good only together with the class's code. */
+  spoken: z.string().length(SPOKEN_LENGTH).nullable(),
   revision: z.number(),
+  /** How many states of the lesson it has shown. */
+  version: z.number(),
   createdAt: z.string(),
+  opensAt: z.string().nullable(),
+  closesAt: z.string().nullable(),
   revokedAt: z.string().nullable(),
+  /** What students would see differently if it showed the lesson as it is now. */
+  changed: z.array(z.string()),
 });
 export type Share = z.infer<typeof shareSchema>;
+export type SharePlan = z.infer<typeof sharePlanSchema>;
+export type ChangeShare = z.infer<typeof changeShareSchema>;
+
+/** A student finds the lesson by two codes read out, or joins a class by the code on their card. */
+export const goSchema = z.strictObject({ classCode: z.string().max(40), lessonCode: z.string().max(40) });
+export const joinSchema = z.strictObject({ code: z.string().max(40) });
+/** Sent with everything a student's device asks of their own. */
+export const STUDENT_HEADER = 'x-zest-student';
+
+/** How a student wants the lesson cut. */
+export interface FollowChoice {
+  hand: 'as filmed' | 'other hand';
+  language: 'first' | 'second';
+  /** Another order of called-out games; null: as filmed. */
+  seed: number | null;
+}
+
+/** A block as the student's page needs it beside the assembly. */
+export interface FollowBlock {
+  id: string;
+  title: string;
+  levels: Pick<Level, 'form' | 'text' | 'rule'>[];
+  /** What a question asks, and its answer. */
+  question: { question: string; answer: string } | null;
+  /** Commands are called out in it. */
+  isCalled: boolean;
+}
 
 /** What the follow page gets: the finished cut as data. Types only, so that the page carries no schema library. */
 export interface FollowLesson {
@@ -15,6 +67,18 @@ export interface FollowLesson {
   series: string;
   outcome: string;
   kit: { name: string; quantity: number; standIn: string }[];
+  /** Room it takes, in centimetres; null when standing room does. */
+  room: { widthCm: number; depthCm: number; heightCm: number } | null;
+  units: 'metric' | 'imperial';
   cautions: string[];
+  /** Goes up when the teacher shows a newer state. */
+  version: number;
+  lessonId: string;
+  /** The class the link is for has students who may join by their own code. */
+  forClass: boolean;
+  /** The second language it can be had in. */
+  second: string | null;
+  blocks: FollowBlock[];
+  prompts: ScorePrompt[];
   assembly: Assembly;
 }

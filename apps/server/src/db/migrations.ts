@@ -80,6 +80,30 @@ const migrations: Migration[] = [
     name: '0005-watched',
     statements: [`ALTER TABLE takes ADD COLUMN watched_sha ${shaType}, ADD COLUMN watched_by INT NULL, ADD COLUMN said MEDIUMTEXT NULL`],
   },
+  {
+    name: '0006-classes-and-log',
+    statements: [
+      table('classes', `id ${idType} PRIMARY KEY, ${owner}, code ${idType} UNIQUE, document TEXT NOT NULL, ${created}`),
+      table(
+        'students',
+        `id ${idType} PRIMARY KEY, ${owner}, class_id ${idType}, code ${idType}, nickname VARCHAR(40) NOT NULL, team VARCHAR(40) NOT NULL DEFAULT '', language VARCHAR(35) NULL,
+         hand VARCHAR(10) NULL, ${created}, UNIQUE (class_id, code), FOREIGN KEY (class_id) REFERENCES classes (id) ON DELETE CASCADE`,
+      ),
+      table('student_devices', `token_sha ${shaType} PRIMARY KEY, student_id ${idType}, ${created}, INDEX (student_id), FOREIGN KEY (student_id) REFERENCES students (id) ON DELETE CASCADE`),
+      `ALTER TABLE shares ADD COLUMN class_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN spoken VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL,
+       ADD COLUMN opens_at DATETIME(3) NULL, ADD COLUMN closes_at DATETIME(3) NULL, ADD COLUMN version INT NOT NULL DEFAULT 1,
+       ADD FOREIGN KEY (class_id) REFERENCES classes (id) ON DELETE CASCADE, ADD UNIQUE (class_id, spoken)`,
+      table('share_versions', `code ${idType}, version INT NOT NULL, revision INT NOT NULL, ${created}, PRIMARY KEY (code, version), FOREIGN KEY (code) REFERENCES shares (code) ON DELETE CASCADE`),
+      'INSERT INTO share_versions (code, version, revision, created_at) SELECT code, 1, revision, created_at FROM shares',
+      table(
+        'log_entries',
+        `id ${idType} PRIMARY KEY, ${owner}, class_id ${idType}, student_id ${idType}, lesson_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, kind VARCHAR(20) NOT NULL,
+         made_by VARCHAR(10) NOT NULL, at DATETIME(3) NOT NULL, body TEXT NOT NULL, ${created}, INDEX (class_id, at), INDEX (student_id, lesson_id), INDEX (at),
+         FOREIGN KEY (student_id) REFERENCES students (id) ON DELETE CASCADE, FOREIGN KEY (class_id) REFERENCES classes (id) ON DELETE CASCADE`,
+      ),
+      table('erasures', `id ${idType} PRIMARY KEY, ${owner}, what VARCHAR(40) NOT NULL, entries INT NOT NULL, ${created}`),
+    ],
+  },
 ];
 
 /** Brings the database to the newest schema. */

@@ -7,6 +7,8 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { RetakeReason } from '@zest/contract';
+import { id, key, moment, settingsOf, sha, when } from './columns.ts';
+import { defineLogModels } from './log-models.ts';
 
 export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
   declare id: string;
@@ -135,17 +137,19 @@ export class ShareRow extends Model<InferAttributes<ShareRow>, InferCreationAttr
   declare revision: number;
   declare createdAt: CreationOptional<Date>;
   declare revokedAt: CreationOptional<Date | null>;
+  /** The class it is for; null: whoever has the link. */
+  declare classId: CreationOptional<string | null>;
+  /** Read out together with the class's code. */
+  declare spoken: CreationOptional<string | null>;
+  declare opensAt: CreationOptional<Date | null>;
+  declare closesAt: CreationOptional<Date | null>;
+  declare version: CreationOptional<number>;
 }
 
-// Made anew for each column: the library writes its own notes into these objects.
-const id = () => ({ type: DataTypes.STRING(40), allowNull: false });
-const key = () => ({ ...id(), primaryKey: true });
-const moment = () => ({ type: DataTypes.DATE(3), allowNull: false, defaultValue: DataTypes.NOW });
-const sha = () => ({ type: DataTypes.CHAR(64), allowNull: true, defaultValue: null });
 
 /** Ties the models to a connection. The tables themselves are made by the migrations. */
 export function defineModels(sequelize: Sequelize): void {
-  const common = { sequelize, timestamps: false, underscored: true };
+  const common = settingsOf(sequelize);
   User.init(
     {
       id: key(),
@@ -265,8 +269,14 @@ export function defineModels(sequelize: Sequelize): void {
       lessonId: id(),
       revision: { type: DataTypes.INTEGER, allowNull: false },
       createdAt: moment(),
-      revokedAt: { type: DataTypes.DATE(3), allowNull: true },
+      revokedAt: when(),
+      classId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
+      spoken: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
+      opensAt: when(),
+      closesAt: when(),
+      version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
     },
     { ...common, tableName: 'shares' },
   );
+  defineLogModels(sequelize);
 }

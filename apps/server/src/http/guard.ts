@@ -1,6 +1,8 @@
-import { routes, type Route } from '@zest/contract';
+import { routes, STUDENT_HEADER, type Route } from '@zest/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { refuse } from '../errors.ts';
+import { studentOf } from '../db/classes.ts';
+import { ClassRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
 import { remotes, type FilmRemote } from './remotes.ts';
 import { CueEntryRow, JobRow, LessonRow, PerformanceRow, SeriesRow, ShareRow, TakeRow } from '../db/models.ts';
 
@@ -15,6 +17,9 @@ export interface Owned {
   cueEntry: CueEntryRow;
   performance: PerformanceRow;
   remote: FilmRemote;
+  schoolClass: ClassRow;
+  student: StudentRow;
+  logEntry: LogEntryRow;
 }
 
 type Methods = (typeof routes)[number];
@@ -45,6 +50,9 @@ const finders: Readonly<Record<string, Find>> = {
   jobId: (id, ownerId) => JobRow.findOne({ where: { id, ownerId } }).then(found('job')),
   code: (code, ownerId) => ShareRow.findOne({ where: { code, ownerId } }).then(found('share')),
   seriesId: (id, ownerId) => SeriesRow.findOne({ where: { id, ownerId } }).then(found('series')),
+  classId: (id, ownerId) => ClassRow.findOne({ where: { id, ownerId } }).then(found('schoolClass')),
+  studentId: (id, ownerId) => StudentRow.findOne({ where: { id, ownerId } }).then(found('student')),
+  logId: (id, ownerId) => LogEntryRow.findOne({ where: { id, ownerId } }).then(found('logEntry')),
   entryId: (id, ownerId) => CueEntryRow.findOne({ where: { id, ownerId } }).then(found('cueEntry')),
 };
 
@@ -60,12 +68,28 @@ async function findOwned(req: Request, userId: string): Promise<Partial<Owned>> 
   return owned;
 }
 
-async function findShared(req: Request): Promise<Partial<Owned>> {
-  const share = await ShareRow.findOne({ where: { code: text(req.params['code']) } });
+const day = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit', timeZone: 'UTC', timeZoneName: 'short' });
+
+/** The link, when it leads somewhere now. @throws Refusal 404 closed for good or never there, 403 not open at this time */
+export function openShare(share: ShareRow | null, now = new Date()): ShareRow {
   if (!share || share.revokedAt) {
     throw refuse(404, 'no-link', 'This link does not lead to a lesson, or your teacher has closed it. Ask your teacher for a new one.');
   }
-  return { share };
+  if (share.opensAt && share.opensAt > now) throw refuse(403, 'not-open-yet', `This lesson opens on ${day.format(share.opensAt)}.`);
+  if (share.closesAt && share.closesAt <= now) throw refuse(403, 'closed', `This lesson was open until ${day.format(share.closesAt)}. Ask your teacher if you still need it.`);
+  return share;
+}
+
+async function findShared(req: Request): Promise<Partial<Owned>> {
+  return { share: openShare(await ShareRow.findOne({ where: { code: text(req.params['code']) } })) };
+}
+
+/** A student of the class the link is for, known by what their device was given when it joined. */
+async function findStudent(req: Request): Promise<Partial<Owned>> {
+  const { share } = await findShared(req);
+  const student = await studentOf(text(req.headers[STUDENT_HEADER]));
+  if (!share || !student || student.classId !== share.classId) throw refuse(401, 'no-student', 'This device does not know whose lesson it is. Type the code of your card once more.');
+  return { share, student };
 }
 
 async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
@@ -74,6 +98,8 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
       return {};
     case 'share':
       return findShared(req);
+    case 'student':
+      return findStudent(req);
     case 'signed-in':
       return { userId: signedIn(req) };
     case 'remote': {

@@ -1,6 +1,7 @@
 import { routes, UPLOADS_PATH } from '@zest/contract';
 import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ClassRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
 import { CueEntryRow, JobRow, PerformanceRow, SeriesRow, ShareRow } from '../db/models.ts';
 import { signUpSecond, takeMetadata, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
@@ -21,8 +22,11 @@ beforeAll(async () => {
   await SeriesRow.create({ id: 'a-series', ownerId, name: 'S', revision: 1, document: '{}' });
   await CueEntryRow.create({ id: 'an-entry', ownerId, document: '{}' });
   await PerformanceRow.create({ id: 'a-performance', ownerId, lessonId: lesson.id, blockId: 'b', shotId: 's', number: 1, playedMs: null });
+  await ClassRow.create({ id: 'a-class', ownerId, code: 'AAAAAA', document: '{}' });
+  await StudentRow.create({ id: 'a-student', ownerId, classId: 'a-class', code: 'BBBBBB', nickname: 'silver heron' });
+  await LogEntryRow.create({ id: 'an-entry-of-the-log', ownerId, classId: 'a-class', studentId: 'a-student', lessonId: null, kind: 'opened', madeBy: 'student', at: new Date(), body: '{"kind":"opened"}' });
   const remote = (await owner.send('POST', `/api/lessons/${lesson.id}/remotes`, {})).body.remote as string;
-  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', seriesId: 'a-series', entryId: 'an-entry', performanceId: 'a-performance', remote };
+  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', seriesId: 'a-series', entryId: 'an-entry', performanceId: 'a-performance', remote, classId: 'a-class', studentId: 'a-student', logId: 'an-entry-of-the-log' };
 });
 afterAll(() => server.stop());
 

@@ -1,85 +1,86 @@
-import type { FollowLesson } from '@zest/contract';
-import { takesIn } from '@zest/core/assembly';
-import { captionsToWebVtt } from '@zest/core/formats';
-import type { Lesson } from '@zest/core/lesson';
-import { LRUCache } from 'lru-cache';
+import { changeShareSchema, sharePlanSchema, type Share } from '@zest/contract';
+import { videoChanges } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
+import type { Sequelize } from 'sequelize';
+import { withFreeCode } from '../db/classes.ts';
 import { lessonAt } from '../db/lessons.ts';
-import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
+import { ClassRow, ShareVersionRow } from '../db/log-models.ts';
+import { LessonRow, ShareRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
-import { cutWith, stateOf } from '../publish/cut.ts';
 import type { MediaStore } from '../media/store.ts';
+import { sharedCut } from '../publish/shared-cut.ts';
+import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
-import { sendContent } from './takes.ts';
-import { shareView } from './views.ts';
 
 /** Characters of a share code: 24 of 64 letters are 144 bits, not to be guessed. */
 const CODE_LENGTH = 24;
 
-interface SharedCut extends Pick<Awaited<ReturnType<typeof cutWith>>, 'assembly' | 'media'> {
-  lesson: Lesson;
+async function shareView(share: ShareRow, newest: number): Promise<Share> {
+  const { code, classId, spoken, revision, version, createdAt, opensAt, closesAt, revokedAt } = share;
+  const changed = revision === newest ? [] : videoChanges(await lessonAt(share.lessonId, revision), await lessonAt(share.lessonId, newest));
+  return {
+    code,
+    classId,
+    spoken,
+    revision,
+    version,
+    createdAt: createdAt.toISOString(),
+    opensAt: opensAt?.toISOString() ?? null,
+    closesAt: closesAt?.toISOString() ?? null,
+    revokedAt: revokedAt?.toISOString() ?? null,
+    changed,
+  };
 }
 
-/** A playing video asks for many ranges; a revision with the same takes is cut once. */
-const cuts = new LRUCache<string, SharedCut>({ max: 50 });
+const dateOf = (moment: string | null) => (moment === null ? null : new Date(moment));
 
-async function sharedCut({ lessonId, revision }: { lessonId: string; revision: number }, store: MediaStore): Promise<SharedCut> {
-  const takes = await TakeRow.findAll({ where: { lessonId } });
-  const key = [lessonId, revision, ...takes.map((take) => `${take.id}:${stateOf(take)}:${take.binnedAt?.getTime() ?? ''}`)].join(' ');
-  const known = cuts.get(key);
-  if (known) return known;
-  const lesson = await lessonAt(lessonId, revision);
-  const { assembly, media } = await cutWith(lesson, takes, store);
-  const made = { lesson, assembly, media };
-  cuts.set(key, made);
-  return made;
+/** What students get must have something in it. @throws Refusal 422 */
+async function checkNotEmpty(lesson: LessonRow, store: MediaStore): Promise<void> {
+  const { assembly } = await sharedCut(lesson.id, lesson.revision, store);
+  if (assembly.segments.length === 0) throw refuse(422, 'empty-lesson', 'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
 }
 
-export function addShareRoutes(route: AddRoute, store: MediaStore): void {
+export function addShareRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore): void {
   route('GET', '/api/lessons/:lessonId/shares', async (_req, res, { lesson }) => {
     const shares = await ShareRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'DESC']] });
-    res.json(shares.map(shareView));
+    res.json(await Promise.all(shares.map((share) => shareView(share, lesson.revision))));
   });
 
-  route('POST', '/api/lessons/:lessonId/shares', async (_req, res, { userId, lesson }) => {
-    const { assembly } = await sharedCut({ lessonId: lesson.id, revision: lesson.revision }, store);
-    if (assembly.segments.length === 0) {
-      throw refuse(422, 'empty-lesson', 'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
-    }
-    const share = await ShareRow.create({ code: nanoid(CODE_LENGTH), ownerId: userId, lessonId: lesson.id, revision: lesson.revision });
-    res.status(201).json(shareView(share));
+  route('POST', '/api/lessons/:lessonId/shares', async (req, res, { userId, lesson }) => {
+    const { classId, opensAt, closesAt } = readBody(sharePlanSchema, req.body ?? { classId: null, opensAt: null, closesAt: null });
+    if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, ownerId: userId } }))) throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
+    await checkNotEmpty(lesson, store);
+    const make = (spoken: string | null) =>
+      sequelize.transaction(async (transaction) => {
+        const { id: lessonId, revision } = lesson;
+        const share = await ShareRow.create({ code: nanoid(CODE_LENGTH), ownerId: userId, lessonId, revision, classId, spoken, opensAt: dateOf(opensAt), closesAt: dateOf(closesAt) }, { transaction });
+        await ShareVersionRow.create({ code: share.code, version: 1, revision }, { transaction });
+        return share;
+      });
+    const share = classId === null ? await make(null) : await withFreeCode(make);
+    res.status(201).json(await shareView(share, lesson.revision));
+  });
+
+  route('PUT', '/api/shares/:code', async (req, res, { share }) => {
+    const { toNewest, ...dates } = readBody(changeShareSchema, req.body);
+    const opensAt = dates.opensAt === undefined ? share.opensAt : dateOf(dates.opensAt);
+    const closesAt = dates.closesAt === undefined ? share.closesAt : dateOf(dates.closesAt);
+    if (opensAt && closesAt && opensAt >= closesAt) throw refuse(400, 'invalid', 'A link closes after it opens. Choose a later end or an earlier beginning.');
+    const lesson = await LessonRow.findByPk(share.lessonId, { rejectOnEmpty: true });
+    if (toNewest) await checkNotEmpty(lesson, store);
+    await sequelize.transaction(async (transaction) => {
+      await share.reload({ lock: transaction.LOCK.UPDATE, transaction });
+      await share.update({ opensAt, closesAt }, { transaction });
+      if (!toNewest || share.revision === lesson.revision) return;
+      await share.update({ revision: lesson.revision, version: share.version + 1 }, { transaction });
+      await ShareVersionRow.create({ code: share.code, version: share.version, revision: lesson.revision }, { transaction });
+    });
+    res.json(await shareView(share, lesson.revision));
   });
 
   route('DELETE', '/api/shares/:code', async (_req, res, { share }) => {
     await share.update({ revokedAt: share.revokedAt ?? new Date() });
-    res.json(shareView(share));
-  });
-
-  route('GET', '/api/follow/:code', async (_req, res, { share }) => {
-    const row = await LessonRow.findByPk(share.lessonId);
-    if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
-    const { lesson, assembly } = await sharedCut(share, store);
-    const body: FollowLesson = {
-      title: lesson.title,
-      series: lesson.series.week === null ? lesson.series.name : `${lesson.series.name} · week ${lesson.series.week}`,
-      outcome: lesson.outcome,
-      kit: lesson.sections.flatMap((s) => s.blocks.flatMap((b) => b.kit.map(({ name, quantity, standIn }) => ({ name, quantity, standIn })))),
-      cautions: [...new Set(lesson.sections.flatMap((s) => s.blocks.flatMap((b) => b.cautions)))],
-      // What could not be kept is the teacher's to know.
-      assembly: { ...assembly, dropped: [] },
-    };
-    res.set('Cache-Control', 'no-cache').json(body);
-  });
-
-  route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
-    const { assembly, media } = await sharedCut(share, store);
-    const takeId = String(req.params['takeId']);
-    // Only takes the shared revision shows: a link opens nothing else of the teacher's.
-    sendContent(res, store, (takesIn(assembly).has(takeId) && media.get(takeId)?.sha) || null, 'video/mp4');
-  });
-
-  route('GET', '/api/follow/:code/captions', async (_req, res, { share }) => {
-    const { assembly } = await sharedCut(share, store);
-    res.type('text/vtt').send(captionsToWebVtt(assembly));
+    const lesson = await LessonRow.findByPk(share.lessonId, { rejectOnEmpty: true });
+    res.json(await shareView(share, lesson.revision));
   });
 }

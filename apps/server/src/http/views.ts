@@ -1,7 +1,7 @@
-import { exportResultSchema, type Job, type Share, type Take } from '@zest/contract';
+import { exportResultSchema, type Job, type Take } from '@zest/contract';
 import { exportInput, exportOutcomeSchema } from '../jobs/handlers.ts';
 import { markedOf, saidOf } from '../db/takes.ts';
-import type { JobRow, PerformanceRow, ShareRow, TakeRow } from '../db/models.ts';
+import type { JobRow, PerformanceRow, TakeRow } from '../db/models.ts';
 
 /** Time to go from the pace so far; null in the first moments, when it would only jump about. */
 function leftMs(job: JobRow): number | null {
@@ -87,13 +87,4 @@ function stateOf(take: TakeRow, job: JobRow | undefined): Take['state'] {
     case 'cancelled':
       return 'failed';
   }
-}
-
-export function shareView(share: ShareRow): Share {
-  return {
-    code: share.code,
-    revision: share.revision,
-    createdAt: share.createdAt.toISOString(),
-    revokedAt: share.revokedAt?.toISOString() ?? null,
-  };
 }

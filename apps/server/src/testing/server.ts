@@ -27,7 +27,7 @@ export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> &
   const tables = await sequelize.query<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()', {
     type: QueryTypes.SELECT,
   });
-  for (const name of ['performances', 'cue_entries', 'series', 'shares', 'jobs', 'takes', 'lesson_revisions', 'lessons', 'sessions', 'users', 'migrations']) {
+  for (const name of ['erasures', 'log_entries', 'share_versions', 'shares', 'student_devices', 'students', 'classes', 'performances', 'cue_entries', 'series', 'jobs', 'takes', 'lesson_revisions', 'lessons', 'sessions', 'users', 'migrations']) {
     if (tables.some((table) => table.name === name)) await sequelize.query(`DROP TABLE ${name}`, { type: QueryTypes.RAW });
   }
   await migrate(sequelize);

@@ -6,3 +6,4 @@ export { timelineOf } from './timeline.ts';
 export { kitCsv, planMarkdown, runSheetCsv } from './plan-text.ts';
 export { seriesCalendar, type CalendarLesson } from './calendar.ts';
 export * from './archive.ts';
+export { qrPath } from './qr.ts';

@@ -1,25 +1,19 @@
-import type { Print } from '@zest/contract';
-import type { Lesson } from '@zest/core/lesson';
-import type { ReportedFinding } from './check-report.tsx';
-import { printLesson } from './index.tsx';
+import { makePrint, type PrintOrder } from './order.ts';
 
 /** One order to the process, and its answer. */
-export interface PrintOrder {
+export interface NumberedOrder {
   id: number;
-  print: Print;
-  lesson: Lesson;
-  /** For the check's report only. */
-  findings: readonly ReportedFinding[];
+  order: PrintOrder;
 }
 export type PrintAnswer = { id: number } & ({ pdf: Uint8Array } | { fault: string });
 
-async function answerTo({ id, print, lesson, findings }: PrintOrder): Promise<PrintAnswer> {
+async function answerTo({ id, order }: NumberedOrder): Promise<PrintAnswer> {
   try {
-    return { id, pdf: await printLesson(print, lesson, findings) };
+    return { id, pdf: await makePrint(order) };
   } catch (error) {
     return { id, fault: error instanceof Error ? (error.stack ?? error.message) : String(error) };
   }
 }
 
-process.on('message', (order: PrintOrder) => void answerTo(order).then((answer) => process.send?.(answer)));
+process.on('message', (order: NumberedOrder) => void answerTo(order).then((answer) => process.send?.(answer)));
 process.once('disconnect', () => process.exit());

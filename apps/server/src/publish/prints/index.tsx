@@ -195,7 +195,7 @@ function callSheetPdf(lesson: Lesson): Promise<Buffer> {
 }
 
 /** A lesson on paper: the plan on one page, the kit list for families, the run sheet, the call sheet, or what the check found. PDF, A4. */
-export function printLesson(print: Print, lesson: Lesson, findings: readonly ReportedFinding[] = []): Promise<Buffer> {
+export function printLesson(print: Print, lesson: Lesson, findings: readonly ReportedFinding[]): Promise<Buffer> {
   const schedule = scheduleLesson(lesson);
   switch (print) {
     case 'plan':

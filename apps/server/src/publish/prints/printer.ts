@@ -1,9 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import type { Print } from '@zest/contract';
-import type { Lesson } from '@zest/core/lesson';
-import type { ReportedFinding } from './check-report.tsx';
-import type { PrintAnswer, PrintOrder } from './child.ts';
+import type { NumberedOrder, PrintAnswer } from './child.ts';
+import type { PrintOrder } from './order.ts';
 
 const LIMIT_MS = 60_000;
 /** Kept for a while with its fonts read, for the next print. */
@@ -15,7 +13,7 @@ const file = fileURLToPath(new URL(isBuilt ? './print.js' : './child.ts', import
 /** Makes prints in a process of its own, so that laying pages out never holds up other requests. */
 export interface Printer {
   /** @throws when the print takes over a minute or cannot be made */
-  print(print: Print, lesson: Lesson, findings?: readonly ReportedFinding[]): Promise<Uint8Array>;
+  print(order: PrintOrder): Promise<Uint8Array>;
 }
 
 export function makePrinter(): Printer {
@@ -45,16 +43,16 @@ export function makePrinter(): Printer {
     return made;
   };
   return {
-    async print(print, lesson, findings = []) {
+    async print(order) {
       clearTimeout(idle);
       child ??= start();
-      const order: PrintOrder = { id: (orders += 1), print, lesson, findings };
+      const sent: NumberedOrder = { id: (orders += 1), order };
       let limit: NodeJS.Timeout | undefined;
       try {
         return await new Promise<Uint8Array>((done, fail) => {
-          waiting.set(order.id, { done, fail });
-          limit = setTimeout(() => end(new Error(`The ${print} print took over a minute.`)), LIMIT_MS);
-          child?.send(order);
+          waiting.set(sent.id, { done, fail });
+          limit = setTimeout(() => end(new Error(`The ${order.what} print took over a minute.`)), LIMIT_MS);
+          child?.send(sent);
         });
       } finally {
         clearTimeout(limit);

@@ -1,0 +1,154 @@
+import { createHash, randomInt } from 'node:crypto';
+import { CLASS_LIMITS, classPlanSchema, entryBodySchema, type Class, type ClassPlan, type MakeStudents, type Student } from '@zest/contract';
+import { madeUpName, spokenCode, type LogEntry } from '@zest/core/results';
+import { nanoid } from 'nanoid';
+import { Op, UniqueConstraintError, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
+import { refuse } from '../errors.ts';
+import { ClassRow, ErasureRow, LogEntryRow, StudentDeviceRow, StudentRow } from './log-models.ts';
+
+const CHANCE_STEPS = 2 ** 32;
+/** From the system's own randomness: codes are not to be guessed from one another. */
+export const chance = () => randomInt(CHANCE_STEPS) / CHANCE_STEPS;
+
+const planOf = (row: ClassRow): ClassPlan => classPlanSchema.parse(JSON.parse(row.document));
+
+export function classView(row: ClassRow, students: number): Class {
+  return { ...planOf(row), id: row.id, code: row.code, students };
+}
+
+export function studentView({ id, code, nickname, team, language, hand, createdAt }: StudentRow): Student {
+  return { id, code, nickname, group: team, language, hand, createdAt: createdAt.toISOString() };
+}
+
+export function entryView({ id, studentId, lessonId, at, madeBy, body }: LogEntryRow): LogEntry {
+  return { id, studentId, lessonId, at: at.getTime(), by: madeBy, body: entryBodySchema.parse(JSON.parse(body)) };
+}
+
+/** Codes are short: one that is taken is drawn again. */
+const MOST_DRAWS = 20;
+
+/** Stores what `make` gives for a fresh code. @throws when no free code is found, which takes bad luck beyond reason */
+export async function withFreeCode<T>(make: (code: string) => Promise<T>): Promise<T> {
+  for (let i = 0; ; i += 1) {
+    try {
+      return await make(spokenCode(chance));
+    } catch (error) {
+      if (!(error instanceof UniqueConstraintError) || i >= MOST_DRAWS) throw error;
+    }
+  }
+}
+
+/** @throws Refusal 422 when the teacher has as many classes as one may */
+export async function createClass(ownerId: string, plan: ClassPlan): Promise<ClassRow> {
+  if ((await ClassRow.count({ where: { ownerId } })) >= CLASS_LIMITS.classes) throw refuse(422, 'full', `There are ${CLASS_LIMITS.classes} classes already. Erase one that has ended first.`);
+  return withFreeCode((code) => ClassRow.create({ id: nanoid(), ownerId, code, document: JSON.stringify(plan) }));
+}
+
+/** Adds students; made-up names differ from all there are. @throws Refusal 422 when the class would be too large, 409 for a nickname that is there */
+export async function addStudents(sequelize: Sequelize, { id: classId, ownerId }: ClassRow, wanted: MakeStudents): Promise<StudentRow[]> {
+  return sequelize.transaction(async (transaction) => {
+    await ClassRow.findByPk(classId, { lock: transaction.LOCK.UPDATE, transaction });
+    const there = await StudentRow.findAll({ where: { classId }, transaction });
+    const taken = new Set(there.map(({ nickname }) => nickname.toLowerCase()));
+    const codes = new Set(there.map(({ code }) => code));
+    const free = CLASS_LIMITS.students - there.length;
+    const count = 'count' in wanted ? wanted.count : wanted.nicknames.length;
+    if (count > free) throw refuse(422, 'full', `A class has at most ${CLASS_LIMITS.students} students; this one has room for ${free} more.`);
+    const rows: CreationAttributes<StudentRow>[] = [];
+    for (let i = 0; i < count; i += 1) {
+      const nickname = 'count' in wanted ? madeUpName(taken, chance) : (wanted.nicknames[i] ?? '');
+      if (taken.has(nickname.toLowerCase())) throw refuse(409, 'taken', `“${nickname}” is in this class already. Give every student a nickname of their own.`);
+      taken.add(nickname.toLowerCase());
+      let code: string;
+      do code = spokenCode(chance);
+      while (codes.has(code));
+      codes.add(code);
+      rows.push({ id: nanoid(), ownerId, classId, code, nickname });
+    }
+    return StudentRow.bulkCreate(rows, { transaction });
+  });
+}
+
+const shaOf = (token: string) => createHash('sha256').update(token).digest('hex');
+/** 24 of 64 letters are 144 bits. */
+const TOKEN_LENGTH = 24;
+/** Devices one student may have joined with; the oldest is forgotten. */
+const MOST_DEVICES = 8;
+
+/** Lets a device in as the student with that code of the class; gives what the device shows from then on. Null for a code that is nobody's. */
+export async function joinClass(classId: string, code: string): Promise<{ token: string; student: StudentRow } | null> {
+  const student = await StudentRow.findOne({ where: { classId, code } });
+  if (!student) return null;
+  const token = nanoid(TOKEN_LENGTH);
+  await StudentDeviceRow.create({ tokenSha: shaOf(token), studentId: student.id });
+  const devices = await StudentDeviceRow.findAll({ where: { studentId: student.id }, order: [['createdAt', 'DESC']] });
+  await Promise.all(devices.slice(MOST_DEVICES).map((device) => device.destroy()));
+  return { token, student };
+}
+
+/** Whose device it is; null when it is nobody's any more. */
+export async function studentOf(token: string): Promise<StudentRow | null> {
+  if (token === '') return null;
+  const device = await StudentDeviceRow.findByPk(shaOf(token));
+  return device && StudentRow.findByPk(device.studentId);
+}
+
+type NewEntry = Omit<LogEntry, 'by'>;
+
+/**
+ * Keeps entries, each once however often it is sent. How far a visit got may grow; everything else stays as it was first
+ * sent. An id of somebody else's entry changes nothing.
+ */
+export async function keepEntries({ id: classId, ownerId }: Pick<ClassRow, 'id' | 'ownerId'>, by: LogEntry['by'], entries: readonly NewEntry[]): Promise<void> {
+  const row = ({ id, studentId, lessonId, at, body }: NewEntry): CreationAttributes<LogEntryRow> => ({
+    id,
+    ownerId,
+    classId,
+    studentId,
+    lessonId,
+    kind: body.kind,
+    madeBy: by,
+    at: new Date(at),
+    body: JSON.stringify(body),
+  });
+  await LogEntryRow.bulkCreate(entries.map(row), { ignoreDuplicates: true });
+  for (const entry of entries) {
+    const { body } = entry;
+    if (body.kind !== 'reached') continue;
+    const known = await LogEntryRow.findOne({ where: { id: entry.id, studentId: entry.studentId, kind: 'reached' } });
+    const before = known && entryBodySchema.parse(JSON.parse(known.body));
+    if (known && before?.kind === 'reached' && before.atMs < body.atMs) await known.update({ body: JSON.stringify(body) });
+  }
+}
+
+async function erased(ownerId: string, what: ErasureRow['what'], where: { studentId?: string; classId?: string }, remove: (transaction: Transaction) => Promise<void>, sequelize: Sequelize): Promise<void> {
+  await sequelize.transaction(async (transaction) => {
+    const entries = await LogEntryRow.count({ where, transaction });
+    await remove(transaction);
+    await ErasureRow.create({ id: nanoid(), ownerId, what, entries }, { transaction });
+  });
+}
+
+/** Erases a student with everything of theirs; what remains is that it was done. */
+export function eraseStudent(sequelize: Sequelize, student: StudentRow): Promise<void> {
+  return erased(student.ownerId, 'student', { studentId: student.id }, (transaction) => student.destroy({ transaction }), sequelize);
+}
+
+/** Erases a class, its students, their entries and its links. */
+export function eraseClass(sequelize: Sequelize, row: ClassRow): Promise<void> {
+  return erased(row.ownerId, 'class', { classId: row.id }, (transaction) => row.destroy({ transaction }), sequelize);
+}
+
+const WEEK_MS = 7 * 86_400_000;
+
+/** Erases entries that were kept as long as their class says; gives how many. */
+export async function eraseOld(now = new Date()): Promise<number> {
+  let all = 0;
+  for (const row of await ClassRow.findAll()) {
+    const before = new Date(now.getTime() - planOf(row).keepWeeks * WEEK_MS);
+    const entries = await LogEntryRow.destroy({ where: { classId: row.id, at: { [Op.lt]: before } } });
+    if (entries > 0) await ErasureRow.create({ id: nanoid(), ownerId: row.ownerId, what: 'kept long enough', entries });
+    all += entries;
+  }
+  return all;
+}

@@ -1,0 +1,192 @@
+import { STUDENT_HEADER, type Class, type ClassLog, type FollowLesson, type OwnLog, type Share, type Student } from '@zest/contract';
+import { usualRule, type EntryBody } from '@zest/core/results';
+import { nanoid } from 'nanoid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { eraseOld } from '../db/classes.ts';
+import { lessonOf, testServer, type TestClient, type TestServer } from '../testing/server.ts';
+
+let server: TestServer;
+let teacher: TestClient;
+let lessonId: string;
+let otters: Class;
+let herons: Class;
+let students: Student[];
+let share: Share;
+
+const plan = (name: string) => ({ name, keepWeeks: 20, rule: usualRule, credits: [] });
+const shareWith = async (body: object) => (await teacher.send('POST', `/api/lessons/${lessonId}/shares`, { classId: null, opensAt: null, closesAt: null, ...body })).body as Share;
+
+beforeAll(async () => {
+  server = await testServer();
+  teacher = server.client();
+  await teacher.signUp();
+  lessonId = (await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Hello', script: 'Hello and welcome.' }, { kind: 'game', title: 'Target game' }, { kind: 'called', title: 'Calls' }]))).id;
+  [otters, herons] = [(await teacher.send('POST', '/api/classes', plan('Otters'))).body, (await teacher.send('POST', '/api/classes', plan('Herons'))).body];
+  students = (await teacher.send('POST', `/api/classes/${otters.id}/students`, { count: 30 })).body as Student[];
+  share = await shareWith({ classId: otters.id });
+});
+afterAll(() => server.stop());
+
+const join = async (client: TestClient, code: string, link = share.code) => client.send('POST', `/api/follow/${link}/students`, { code });
+const entry = (body: EntryBody, id = nanoid()) => ({ id, at: Date.UTC(2026, 10, 2), body });
+const score = (value: number): EntryBody => ({ kind: 'score', blockId: 't3', key: 'k', title: 'Throws', measure: 'count', better: 'more', value, side: null, level: 'standard', seconds: 30 });
+const logOf = async (id = otters.id) => (await teacher.get(`/api/classes/${id}/log`)).body as ClassLog;
+
+/** A student's device: what it sends goes under its own name. */
+async function device(student: Student | undefined) {
+  const client = server.client();
+  const { token } = (await join(client, student?.code ?? '')).body as { token: string };
+  const header = { [STUDENT_HEADER]: token };
+  return {
+    token,
+    send: (entries: unknown[], link = share.code) => client.send('POST', `/api/follow/${link}/entries`, { entries }, header),
+    mine: async (link = share.code) => client.get(`/api/follow/${link}/mine`, header),
+  };
+}
+
+describe('a class', () => {
+  it('has made-up names and codes, each once, and takes names given', async () => {
+    expect(new Set(students.map(({ nickname }) => nickname)).size).toBe(30);
+    expect(new Set(students.map(({ code }) => code)).size).toBe(30);
+    for (const { code } of students) expect(code).toMatch(/^[A-HJKMNP-Z2-9]{6}$/);
+    const given = await teacher.send('POST', `/api/classes/${herons.id}/students`, { nicknames: ['Kite', 'Tern 2'] });
+    expect(given.body.map(({ nickname }: Student) => nickname)).toEqual(['Kite', 'Tern 2']);
+    expect((await teacher.send('POST', `/api/classes/${herons.id}/students`, { nicknames: ['Wren', 'kite'] })).body).toMatchObject({ code: 'taken' });
+    expect((await teacher.send('POST', `/api/classes/${herons.id}/students`, { count: 199 })).body.message).toContain('room for 198 more');
+    expect(((await teacher.get('/api/classes')).body as Class[]).map(({ students: count }) => count)).toEqual([30, 2]);
+  });
+
+  it('refuses what is out of bounds in words', async () => {
+    expect((await teacher.send('PUT', `/api/classes/${otters.id}`, { ...plan('Otters'), keepWeeks: 400 })).body.message).toBe('At most 104 weeks.');
+    expect((await teacher.send('PUT', `/api/students/${students[0]?.id}`, { nickname: ' ', group: '', language: null, hand: null })).body.message).toContain('at least one letter');
+    expect((await teacher.send('POST', `/api/lessons/${lessonId}/shares`, { classId: 'nobody', opensAt: null, closesAt: null })).body.code).toBe('no-class');
+  });
+});
+
+describe('a link for a class', () => {
+  it('is found by the class’s code and its own, only together', async () => {
+    const stranger = server.client();
+    const typed = `${share.spoken?.slice(0, 3).toLowerCase()}-${share.spoken?.slice(3)}`;
+    expect((await stranger.send('POST', '/api/go', { classCode: ` ${otters.code} `, lessonCode: typed })).body).toEqual({ code: share.code });
+    expect((await stranger.send('POST', '/api/go', { classCode: herons.code, lessonCode: share.spoken })).status).toBe(404);
+    expect((await stranger.send('POST', '/api/go', { classCode: otters.code, lessonCode: '' })).status).toBe(404);
+  });
+
+  it('opens and closes by its dates', async () => {
+    const dated = await shareWith({ classId: otters.id, opensAt: '2099-01-01T08:00:00Z' });
+    const early = await server.client().get(`/api/follow/${dated.code}`);
+    expect([early.status, early.body.message]).toEqual([403, 'This lesson opens on Thursday 1 January at 08:00 UTC.']);
+    await teacher.send('PUT', `/api/shares/${dated.code}`, { opensAt: '2020-01-01T08:00:00Z', closesAt: '2021-01-01T08:00:00Z' });
+    expect((await server.client().get(`/api/follow/${dated.code}`)).body.code).toBe('closed');
+    expect((await teacher.send('PUT', `/api/shares/${dated.code}`, { closesAt: '2019-01-01T08:00:00Z' })).status).toBe(400);
+    await teacher.send('PUT', `/api/shares/${dated.code}`, { closesAt: null });
+    expect((await server.client().get(`/api/follow/${dated.code}`)).status).toBe(200);
+  });
+
+  it('says what has changed since, and shows the newest state when told to', async () => {
+    const { lesson, revision } = (await teacher.get(`/api/lessons/${lessonId}`)).body;
+    lesson.sections[0].blocks[1].title = 'Target game, further away';
+    await teacher.send('PUT', `/api/lessons/${lessonId}`, { baseRevision: revision, lesson });
+    const [shown] = ((await teacher.get(`/api/lessons/${lessonId}/shares`)).body as Share[]).filter(({ code }) => code === share.code);
+    expect(shown).toMatchObject({ version: 1, changed: ['Target game, further away'] });
+    const renewed = (await teacher.send('PUT', `/api/shares/${share.code}`, { toNewest: true })).body;
+    expect(renewed).toMatchObject({ version: 2, changed: [] });
+    expect(((await server.client().get(`/api/follow/${share.code}`)).body as FollowLesson).blocks[1]?.title).toBe('Target game, further away');
+  });
+
+  it('cuts a called-out game in another order for another seed, as long as before', async () => {
+    const follow = async (query: string) => (await server.client().get(`/api/follow/${share.code}${query}`)).body as FollowLesson;
+    const [first, again, other] = [await follow('?seed=7'), await follow('?seed=7'), await follow('?seed=8')];
+    const calls = ({ assembly }: FollowLesson) => assembly.lanes.cue.filter(({ moment }) => moment === 'command').map(({ text }) => text);
+    expect(calls(first).length).toBeGreaterThan(5);
+    expect(calls(again)).toEqual(calls(first));
+    expect(calls(other)).not.toEqual(calls(first));
+    expect(other.assembly.durationMs).toBe(first.assembly.durationMs);
+    expect((await follow('?seed=1e99&hand=foot')).assembly.durationMs).toBe(first.assembly.durationMs);
+  });
+});
+
+describe('what students send', () => {
+  it('is kept once, however often it is sent, under their own name', async () => {
+    const [one, two] = [await device(students[0]), await device(students[1])];
+    const sent = [entry({ kind: 'opened' }), entry(score(24)), entry({ kind: 'effort', value: 3 })];
+    expect((await one.send(sent)).status).toBe(204);
+    expect((await one.send([...sent, entry(score(26))])).status).toBe(204);
+    expect((await two.send([entry(score(11))])).status).toBe(204);
+    const { entries, lessons } = await logOf();
+    expect(entries.filter(({ studentId }) => studentId === students[0]?.id)).toHaveLength(4);
+    expect(lessons).toMatchObject([{ id: lessonId, title: 'Juniper Quay test' }]);
+    const own = (await two.mine()).body as OwnLog;
+    expect(own.nickname).toBe(students[1]?.nickname);
+    expect(own.entries.map(({ studentId }) => studentId)).toEqual([students[1]?.id]);
+  });
+
+  it('lets how far a visit got grow, never shrink, and nobody change another’s', async () => {
+    const [one, two] = [await device(students[2]), await device(students[3])];
+    const visit = nanoid();
+    for (const atMs of [4_000, 9_000, 6_000]) await one.send([entry({ kind: 'reached', atMs, ofMs: 10_000 }, visit)]);
+    await two.send([entry({ kind: 'reached', atMs: 10_000, ofMs: 10_000 }, visit)]);
+    const reached = (await logOf()).entries.filter(({ id }) => id === visit);
+    expect(reached).toMatchObject([{ studentId: students[2]?.id, body: { atMs: 9_000 } }]);
+  });
+
+  it('is refused from strangers, from other classes, and when it is not in order', async () => {
+    const one = await device(students[4]);
+    const open = await shareWith({});
+    const foreign = await shareWith({ classId: herons.id });
+    for (const link of [open, foreign]) {
+      expect((await one.send([entry(score(1))], link.code)).status).toBe(401);
+      expect((await one.mine(link.code)).status).toBe(401);
+    }
+    expect((await server.client().send('POST', `/api/follow/${share.code}/entries`, { entries: [entry(score(1))] })).status).toBe(401);
+    expect((await one.send([entry({ kind: 'signed', levelId: 'l', criterionId: 'c' })])).status).toBe(400);
+    expect((await one.send([entry(score(-3))])).body.message).toContain('At least 0');
+    expect((await one.send(Array.from({ length: 201 }, () => entry(score(1))))).body.message).toContain('At most 200');
+    expect((await one.send([entry({ kind: 'answer', blockId: 't4', question: '', text: 'x'.repeat(401) })])).status).toBe(400);
+    expect((await join(server.client(), students[0]?.code ?? '', foreign.code)).status).toBe(404);
+  });
+});
+
+describe('the teacher’s own entries and what is erased', () => {
+  it('takes entries by hand for students of the class only, and gives them back', async () => {
+    const id = nanoid();
+    const hand = (studentId: string | undefined) => ({ id, at: Date.UTC(2026, 10, 3), studentId, lessonId, body: score(31) });
+    expect((await teacher.send('POST', `/api/classes/${herons.id}/entries`, { entries: [hand(students[5]?.id)] })).body.code).toBe('no-student');
+    expect((await teacher.send('POST', `/api/classes/${otters.id}/entries`, { entries: [hand(students[5]?.id)] })).status).toBe(204);
+    expect((await logOf()).entries.find((own) => own.id === id)).toMatchObject({ by: 'teacher', studentId: students[5]?.id });
+    expect((await teacher.send('DELETE', `/api/log/${id}`)).status).toBe(204);
+    expect((await logOf()).entries.some((own) => own.id === id)).toBe(false);
+  });
+
+  it('forgets a student for good, on every device, and notes that it did', async () => {
+    const one = await device(students[6]);
+    await one.send([entry(score(5)), entry(score(6))]);
+    expect((await teacher.send('DELETE', `/api/students/${students[6]?.id}`)).status).toBe(204);
+    expect((await one.mine()).status).toBe(401);
+    expect((await logOf()).entries.some(({ studentId }) => studentId === students[6]?.id)).toBe(false);
+    expect((await teacher.get('/api/erasures')).body).toMatchObject([{ what: 'student', entries: 2 }]);
+  });
+
+  it('keeps entries only as long as the class says', async () => {
+    const one = await device(students[7]);
+    await one.send([{ ...entry(score(8)), at: Date.UTC(2026, 0, 5) }, { ...entry(score(9)), at: Date.UTC(2026, 10, 5) }]);
+    await teacher.send('PUT', `/api/classes/${otters.id}`, { ...plan('Otters'), keepWeeks: 10 });
+    expect(await eraseOld(new Date(Date.UTC(2026, 10, 9)))).toBe(1);
+    expect(((await one.mine()).body as OwnLog).entries.map(({ body }) => body)).toEqual([score(9)]);
+  });
+
+  it('takes no more than a few wrong codes from one place', async () => {
+    const before = await shareWith({ classId: otters.id });
+    const answers = [];
+    for (let i = 0; i < 12; i += 1) answers.push((await join(server.client(), 'ZZZZZZ', before.code)).status);
+    expect(answers.slice(0, 5)).toEqual([404, 404, 404, 404, 404]);
+    expect(answers.at(-1)).toBe(429);
+  });
+
+  it('erases a class with its links and all that was sent', async () => {
+    expect((await teacher.send('DELETE', `/api/classes/${otters.id}`)).status).toBe(204);
+    expect((await server.client().get(`/api/follow/${share.code}`)).status).toBe(404);
+    expect((await teacher.get(`/api/classes/${otters.id}/log`)).status).toBe(404);
+    expect((await teacher.get('/api/erasures')).body[0]).toMatchObject({ what: 'class' });
+  });
+});

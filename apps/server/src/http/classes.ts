@@ -1,0 +1,87 @@
+import { classPlanSchema, handEntriesSchema, makeStudentsSchema, studentPlanSchema, type ClassLog, type Erasure } from '@zest/contract';
+import { fn, Op, type Sequelize } from 'sequelize';
+import { addStudents, classView, createClass, entryView, eraseClass, eraseStudent, keepEntries, studentView } from '../db/classes.ts';
+import { lessonAt } from '../db/lessons.ts';
+import { ClassRow, ErasureRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
+import { LessonRow, ShareRow } from '../db/models.ts';
+import { refuse } from '../errors.ts';
+import { readBody } from './answer.ts';
+import type { AddRoute } from './guard.ts';
+
+const MOST_ERASURES = 200;
+
+async function studentCounts(ownerId: string): Promise<Map<string, number>> {
+  const rows = (await StudentRow.findAll({ where: { ownerId }, attributes: ['classId', [fn('COUNT', '*'), 'count']], group: ['class_id'], raw: true })) as unknown as { classId: string; count: number }[];
+  return new Map(rows.map(({ classId, count }) => [classId, count]));
+}
+
+/** The lessons a class has to do with: shared with it, or with entries. */
+async function lessonsOf(ownerId: string, classId: string, ids: Iterable<string>): Promise<ClassLog['lessons']> {
+  const shares = await ShareRow.findAll({ where: { classId } });
+  const wanted = [...new Set([...ids, ...shares.map(({ lessonId }) => lessonId)])];
+  const rows = await LessonRow.findAll({ where: { ownerId, id: { [Op.in]: wanted } } });
+  return Promise.all(
+    rows.map(async ({ id, revision }) => {
+      const { title, series } = await lessonAt(id, revision);
+      return { id, title, series: series.name, week: series.week };
+    }),
+  );
+}
+
+export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
+  route('GET', '/api/classes', async (_req, res, { userId }) => {
+    const counts = await studentCounts(userId);
+    const rows = await ClassRow.findAll({ where: { ownerId: userId }, order: [['createdAt', 'ASC']] });
+    res.json(rows.map((row) => classView(row, counts.get(row.id) ?? 0)));
+  });
+  route('POST', '/api/classes', async (req, res, { userId }) => {
+    res.status(201).json(classView(await createClass(userId, readBody(classPlanSchema, req.body)), 0));
+  });
+  route('PUT', '/api/classes/:classId', async (req, res, { schoolClass }) => {
+    await schoolClass.update({ document: JSON.stringify(readBody(classPlanSchema, req.body)) });
+    res.json(classView(schoolClass, await StudentRow.count({ where: { classId: schoolClass.id } })));
+  });
+  route('DELETE', '/api/classes/:classId', async (_req, res, { schoolClass }) => {
+    await eraseClass(sequelize, schoolClass);
+    res.status(204).end();
+  });
+  route('GET', '/api/classes/:classId/log', async (_req, res, { userId, schoolClass }) => {
+    const students = await StudentRow.findAll({ where: { classId: schoolClass.id }, order: [['nickname', 'ASC']] });
+    const entries = await LogEntryRow.findAll({ where: { classId: schoolClass.id }, order: [['at', 'ASC']] });
+    const lessons = await lessonsOf(userId, schoolClass.id, entries.flatMap(({ lessonId }) => lessonId ?? []));
+    const log: ClassLog = { students: students.map(studentView), entries: entries.map(entryView), lessons };
+    res.json(log);
+  });
+  route('POST', '/api/classes/:classId/entries', async (req, res, { userId, schoolClass }) => {
+    const { entries } = readBody(handEntriesSchema, req.body);
+    const own = new Set((await StudentRow.findAll({ where: { classId: schoolClass.id } })).map(({ id }) => id));
+    if (entries.some(({ studentId }) => !own.has(studentId))) throw refuse(422, 'no-student', 'One of the entries is for a student who is not in this class any more. Load the page again.');
+    const lessonIds = [...new Set(entries.flatMap(({ lessonId }) => lessonId ?? []))];
+    const lessons = await LessonRow.count({ where: { ownerId: userId, id: { [Op.in]: lessonIds } } });
+    if (lessons < lessonIds.length) throw refuse(422, 'no-lesson', 'One of the entries is for a lesson that is not there. Load the page again.');
+    await keepEntries(schoolClass, 'teacher', entries);
+    res.status(204).end();
+  });
+  route('POST', '/api/classes/:classId/students', async (req, res, { schoolClass }) => {
+    const rows = await addStudents(sequelize, schoolClass, readBody(makeStudentsSchema, req.body));
+    res.status(201).json(rows.map(studentView));
+  });
+  route('PUT', '/api/students/:studentId', async (req, res, { student }) => {
+    const { group, ...plan } = readBody(studentPlanSchema, req.body);
+    const twin = await StudentRow.findOne({ where: { classId: student.classId, nickname: plan.nickname, id: { [Op.ne]: student.id } } });
+    if (twin) throw refuse(409, 'taken', `“${plan.nickname}” is in this class already. Give every student a nickname of their own.`);
+    res.json(studentView(await student.update({ ...plan, team: group })));
+  });
+  route('DELETE', '/api/students/:studentId', async (_req, res, { student }) => {
+    await eraseStudent(sequelize, student);
+    res.status(204).end();
+  });
+  route('DELETE', '/api/log/:logId', async (_req, res, { logEntry }) => {
+    await logEntry.destroy();
+    res.status(204).end();
+  });
+  route('GET', '/api/erasures', async (_req, res, { userId }) => {
+    const rows = await ErasureRow.findAll({ where: { ownerId: userId }, order: [['createdAt', 'DESC']], limit: MOST_ERASURES });
+    res.json(rows.map(({ id, what, entries, createdAt }): Erasure => ({ id, what, entries, at: createdAt.toISOString() })));
+  });
+}

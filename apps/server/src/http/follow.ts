@@ -1,0 +1,149 @@
+import { goSchema, joinSchema, sendEntriesSchema, type FollowChoice, type FollowLesson, type OwnLog } from '@zest/contract';
+import { takesIn } from '@zest/core/assembly';
+import { captionsToWebVtt } from '@zest/core/formats';
+import { spaceLedger } from '@zest/core/ledger';
+import { blocksOf, forOtherHand, inSecondLanguage, LIMITS, type Lesson } from '@zest/core/lesson';
+import { readSpoken, scorePrompts } from '@zest/core/results';
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
+import type { Request } from 'express';
+import { entryView, joinClass, keepEntries } from '../db/classes.ts';
+import { ClassRow, LogEntryRow } from '../db/log-models.ts';
+import { LessonRow, ShareRow } from '../db/models.ts';
+import { refuse } from '../errors.ts';
+import type { MediaStore } from '../media/store.ts';
+import { sharedCut, versionsOf } from '../publish/shared-cut.ts';
+import { readBody } from './answer.ts';
+import { openShare, type AddRoute } from './guard.ts';
+import { sendContent } from './takes.ts';
+
+const WAIT_MS = 10 * 60_000;
+/** Wrong codes from one address, and for one class from anywhere, before there is a wait. */
+const MOST_FROM_ONE = 10;
+const MOST_FOR_CLASS = 100;
+
+/** Slows guessing down: `of` says what the attempts are counted by. Right codes do not count. */
+const slowed = (limit: number, of: (req: Request) => string) =>
+  rateLimit({
+    windowMs: WAIT_MS,
+    limit,
+    skipSuccessfulRequests: true,
+    legacyHeaders: false,
+    keyGenerator: of,
+    handler: () => {
+      throw refuse(429, 'slow-down', 'That were too many codes. Wait ten minutes, look at the card, then try again.');
+    },
+  });
+const guessing = () => [slowed(MOST_FROM_ONE, (req) => ipKeyGenerator(req.ip ?? '')), slowed(MOST_FOR_CLASS, (req) => String(req.params['code'] ?? (req.body as { classCode?: unknown } | undefined)?.classCode ?? ''))];
+
+/** How the lesson is wanted, from the address. What is not understood is as it was filmed. */
+function choiceOf({ query }: Request): FollowChoice {
+  const seed = Number(query['seed'] ?? NaN);
+  return {
+    hand: query['hand'] === 'other' ? 'other hand' : 'as filmed',
+    language: query['language'] === 'second' ? 'second' : 'first',
+    seed: Number.isInteger(seed) && seed >= LIMITS.seed.min && seed <= LIMITS.seed.max ? seed : null,
+  };
+}
+
+/** The lesson as one student chose it. A called-out game in another order than it was filmed in shows its commands, not the performer. */
+function chosen(lesson: Lesson, { hand, language, seed }: FollowChoice): Lesson {
+  const own = hand === 'other hand' ? forOtherHand(lesson) : lesson;
+  const told = language === 'second' ? inSecondLanguage(own) : own;
+  if (seed === null) return told;
+  const sections = told.sections.map((section) => ({ ...section, blocks: section.blocks.map((block) => (block.kind === 'called' ? { ...block, seed, footage: null, edits: [] } : block)) }));
+  return { ...told, sections };
+}
+
+function roomOf(lesson: Lesson): FollowLesson['room'] {
+  const [width, depth, height] = spaceLedger(lesson).needs;
+  return width && depth && height ? { widthCm: width.cm, depthCm: depth.cm, heightCm: height.cm } : null;
+}
+
+export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
+  route('GET', '/api/follow/:code', async (req, res, { share }) => {
+    const row = await LessonRow.findByPk(share.lessonId);
+    if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
+    const choice = choiceOf(req);
+    const { lesson, assembly } = await sharedCut(share.lessonId, share.revision, store, (stored) => chosen(stored, choice), JSON.stringify(choice));
+    const blocks = blocksOf(lesson);
+    const body: FollowLesson = {
+      title: lesson.title,
+      series: lesson.series.week === null ? lesson.series.name : `${lesson.series.name} · week ${lesson.series.week}`,
+      outcome: lesson.outcome,
+      kit: blocks.flatMap((b) => b.kit.map(({ name, quantity, standIn }) => ({ name, quantity, standIn }))),
+      room: roomOf(lesson),
+      units: lesson.settings.units,
+      cautions: [...new Set(blocks.flatMap((b) => b.cautions))],
+      version: share.version,
+      lessonId: share.lessonId,
+      forClass: share.classId !== null,
+      second: lesson.second?.language ?? null,
+      blocks: blocks.map((block) => ({
+        id: block.id,
+        title: block.title,
+        levels: block.levels.map(({ form, text, rule }) => ({ form, text, rule })),
+        question: block.kind === 'question' ? { question: block.question || block.title, answer: block.answer } : null,
+        isCalled: block.kind === 'called',
+      })),
+      prompts: scorePrompts(lesson),
+      // What could not be kept is the teacher's to know.
+      assembly: { ...assembly, dropped: [] },
+    };
+    res.set('Cache-Control', 'no-cache').json(body);
+  });
+
+  route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
+    const takeId = String(req.params['takeId']);
+    // Only takes the link has shown, in any state of the lesson: whoever is in the middle of one goes on with it.
+    for (const revision of await versionsOf(share)) {
+      const { assembly, media } = await sharedCut(share.lessonId, revision, store);
+      const sha = takesIn(assembly).has(takeId) ? media.get(takeId)?.sha : undefined;
+      if (sha) return sendContent(res, store, sha, 'video/mp4');
+    }
+    sendContent(res, store, null, 'video/mp4');
+  });
+
+  route('GET', '/api/follow/:code/captions', async (_req, res, { share }) => {
+    const { assembly } = await sharedCut(share.lessonId, share.revision, store);
+    res.type('text/vtt').send(captionsToWebVtt(assembly));
+  });
+
+  route(
+    'POST',
+    '/api/follow/:code/students',
+    async (req, res, { share }) => {
+      const { code } = readBody(joinSchema, req.body);
+      const joined = share.classId === null ? null : await joinClass(share.classId, readSpoken(code));
+      if (!joined) throw refuse(404, 'no-student', 'No card of this class has that code. Look at the card again: letters and digits, six in all.');
+      res.status(201).json({ token: joined.token, nickname: joined.student.nickname, hand: joined.student.hand, language: joined.student.language });
+    },
+    ...guessing(),
+  );
+
+  route('GET', '/api/follow/:code/mine', async (_req, res, { student }) => {
+    const entries = await LogEntryRow.findAll({ where: { studentId: student.id }, order: [['at', 'ASC']] });
+    const own: OwnLog = { nickname: student.nickname, entries: entries.map(entryView) };
+    res.json(own);
+  });
+
+  route('POST', '/api/follow/:code/entries', async (req, res, { share, student }) => {
+    const { entries } = readBody(sendEntriesSchema, req.body);
+    const { id, classId, ownerId } = student;
+    await keepEntries({ id: classId, ownerId }, 'student', entries.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })));
+    res.status(204).end();
+  });
+
+  route(
+    'POST',
+    '/api/go',
+    async (req, res) => {
+      const { classCode, lessonCode } = readBody(goSchema, req.body);
+      const schoolClass = await ClassRow.findOne({ where: { code: readSpoken(classCode) } });
+      const share = schoolClass && (await ShareRow.findOne({ where: { classId: schoolClass.id, spoken: readSpoken(lessonCode) } }));
+      // Which of the two was wrong is nobody's business.
+      if (!share) throw refuse(404, 'no-link', 'These two codes do not belong together. Check both: the class’s code and the lesson’s code.');
+      res.json({ code: openShare(share).code });
+    },
+    ...guessing(),
+  );
+}

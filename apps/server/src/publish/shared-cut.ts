@@ -1,0 +1,42 @@
+import type { Assembly } from '@zest/core/assembly';
+import type { Lesson } from '@zest/core/lesson';
+import { LRUCache } from 'lru-cache';
+import { lessonAt } from '../db/lessons.ts';
+import { ShareVersionRow } from '../db/log-models.ts';
+import { TakeRow, type ShareRow } from '../db/models.ts';
+import type { MediaStore } from '../media/store.ts';
+import { cutWith, stateOf } from './cut.ts';
+import type { TakeMedia } from './pieces.ts';
+
+export interface SharedCut {
+  lesson: Lesson;
+  assembly: Assembly;
+  media: Map<string, TakeMedia>;
+}
+
+/** A playing video asks for many ranges; a revision with the same takes is cut once. */
+const cuts = new LRUCache<string, SharedCut>({ max: 100 });
+
+const asStored = (lesson: Lesson) => lesson;
+
+/** The cut of a revision, `told` as somebody wants it; `as` says how, so that the same is cut once. */
+export async function sharedCut(lessonId: string, revision: number, store: MediaStore, told: (lesson: Lesson) => Lesson = asStored, as = ''): Promise<SharedCut> {
+  const takes = await TakeRow.findAll({ where: { lessonId } });
+  const key = [lessonId, revision, as, ...takes.map((take) => `${take.id}:${stateOf(take)}:${take.binnedAt?.getTime() ?? ''}`)].join(' ');
+  const known = cuts.get(key);
+  if (known) return known;
+  const lesson = told(await lessonAt(lessonId, revision));
+  const { assembly, media } = await cutWith(lesson, takes, store);
+  const made = { lesson, assembly, media };
+  cuts.set(key, made);
+  return made;
+}
+
+/** States of the lesson still served to those who opened the link before; the newest first. */
+const VERSIONS_SERVED = 20;
+
+/** Revisions a link has shown, the one it shows now first. */
+export async function versionsOf({ code }: ShareRow): Promise<number[]> {
+  const rows = await ShareVersionRow.findAll({ where: { code }, order: [['version', 'DESC']], limit: VERSIONS_SERVED });
+  return rows.map(({ revision }) => revision);
+}

@@ -1,0 +1,77 @@
+import { idSchema, lineSchema, sides, titleSchema, weekLevels } from '@zest/core/lesson';
+import { measures, skipReasons, type EntryBody, type LogEntry } from '@zest/core/results';
+import { z } from 'zod';
+import { studentSchema } from './classes.ts';
+
+const ms = z.int().min(0).max(24 * 3_600_000);
+const blockId = idSchema;
+
+const scoreSchema = z.strictObject({
+  kind: z.literal('score'),
+  blockId,
+  key: z.string().min(1).max(400),
+  title: titleSchema,
+  measure: z.enum(measures),
+  better: z.enum(['more', 'less']),
+  value: z.number('A number, please.').min(0, 'At least 0.').max(1_000_000, 'At most a million.'),
+  side: z.enum(sides).nullable(),
+  level: z.enum(weekLevels),
+  seconds: z.number().min(0).max(86_400).nullable(),
+});
+
+const studentBodies = [
+  z.strictObject({ kind: z.literal('opened') }),
+  z.strictObject({ kind: z.literal('reached'), atMs: ms, ofMs: ms }),
+  scoreSchema,
+  z.strictObject({ kind: z.literal('answer'), blockId, question: lineSchema, text: lineSchema }),
+  z.strictObject({ kind: z.literal('effort'), value: z.int().min(1).max(5) }),
+  z.strictObject({ kind: z.literal('skipped'), blockId, title: titleSchema, reason: z.enum(skipReasons) }),
+  z.strictObject({ kind: z.literal('replayed'), blockId, title: titleSchema }),
+  z.strictObject({ kind: z.literal('practised'), blockId, ms }),
+] as const;
+
+/** What a student's page may say. */
+export const studentBodySchema = z.discriminatedUnion('kind', studentBodies);
+/** What can be in the log. */
+export const entryBodySchema = z.discriminatedUnion('kind', [...studentBodies, z.strictObject({ kind: z.literal('signed'), levelId: idSchema, criterionId: idSchema })]) satisfies z.ZodType<EntryBody>;
+
+/** Given by whoever makes the entry, so that one sent twice is kept once. */
+const entryIdSchema = z.string().regex(/^[\w-]{16,40}$/, 'An entry has an id of 16 to 40 letters and digits.');
+const at = z.int().min(0).max(8_640_000_000_000_000);
+
+export const MAX_ENTRIES_AT_ONCE = 200;
+export const MAX_HAND_ENTRIES = 2_000;
+
+export const sendEntriesSchema = z.strictObject({
+  entries: z.array(z.strictObject({ id: entryIdSchema, at, body: studentBodySchema })).min(1, 'Nothing was sent.').max(MAX_ENTRIES_AT_ONCE, `At most ${MAX_ENTRIES_AT_ONCE} entries at once.`),
+});
+/** Entries by the teacher's hand: from paper, from a message, or signed off. */
+export const handEntriesSchema = z.strictObject({
+  entries: z.array(z.strictObject({ id: entryIdSchema, at, studentId: idSchema, lessonId: idSchema.nullable(), body: entryBodySchema })).min(1, 'Nothing was sent.').max(MAX_HAND_ENTRIES, `At most ${MAX_HAND_ENTRIES} entries at once. Cut the list in two.`),
+});
+
+export const logEntrySchema = z.object({
+  id: z.string(),
+  studentId: z.string(),
+  lessonId: z.string().nullable(),
+  at: z.number(),
+  by: z.enum(['student', 'teacher']),
+  body: entryBodySchema,
+}) satisfies z.ZodType<LogEntry>;
+
+/** A lesson as its results need it. */
+export const loggedLessonSchema = z.object({ id: z.string(), title: z.string(), series: z.string(), week: z.number().nullable() });
+
+/** Everything a class has brought home. */
+export const classLogSchema = z.object({ students: z.array(studentSchema), entries: z.array(logEntrySchema), lessons: z.array(loggedLessonSchema) });
+
+/** What a student sees of their own: nothing of anybody else. */
+export interface OwnLog {
+  nickname: string;
+  entries: LogEntry[];
+}
+
+export type SendEntries = z.infer<typeof sendEntriesSchema>;
+export type HandEntries = z.infer<typeof handEntriesSchema>;
+export type ClassLog = z.infer<typeof classLogSchema>;
+export type LoggedLesson = z.infer<typeof loggedLessonSchema>;

@@ -1,0 +1,6 @@
+export * from './entry.ts';
+export * from './prompts.ts';
+export * from './figures.ts';
+export * from './class-view.ts';
+export * from './codes.ts';
+export * from './words.ts';

@@ -1,0 +1,70 @@
+import { blocksOf, type Block, type Lesson, type Side } from '../lesson/index.ts';
+import type { Measure, Score } from './entry.ts';
+
+/** A number students are asked for. */
+export interface ScorePrompt extends Pick<Score, 'blockId' | 'key' | 'title' | 'measure' | 'better' | 'seconds'> {
+  /** Sides asked for one after the other; empty when sides do not matter. */
+  sides: readonly Side[];
+  tries: number;
+  /** Asked when its block has been done; else only offered. */
+  isAsked: boolean;
+  /** The number to reach; null when there is none. */
+  target: number | null;
+  /** What there is to hit, and what it gives. */
+  targets: readonly { name: string; points: number }[];
+}
+
+/** Comparable from week to week: by skill where there is one, else by the exercise's own name. */
+function keyOf(skill: string, title: string, measure: Measure): string {
+  return [skill, title, measure].map((text) => text.trim().toLowerCase().replace(/\s+/g, ' ')).join(' | ');
+}
+
+const BOTH: readonly Side[] = ['left', 'right'];
+
+function promptsOf(block: Block): ScorePrompt[] {
+  const base = { blockId: block.id, sides: [] as readonly Side[], tries: 1, isAsked: false, target: null, targets: [] };
+  const named = (title: string, measure: Measure) => ({ key: keyOf(block.skill, title, measure), title, measure });
+  switch (block.kind) {
+    case 'game': {
+      const untilDone = block.goal === 'target';
+      const title = block.exercise.title || block.title;
+      return [
+        {
+          ...base,
+          ...named(title, block.scoring),
+          better: block.scoring === 'time' && untilDone ? 'less' : 'more',
+          seconds: untilDone ? null : block.playMs / 1000,
+          tries: block.tries,
+          isAsked: true,
+          target: untilDone ? block.target : null,
+          targets: block.targets.map(({ name, points }) => ({ name, points })),
+        },
+      ];
+    }
+    case 'laps':
+      return [{ ...base, ...named(block.exercise.title || block.title, 'time'), better: 'less', seconds: null, isAsked: true, target: block.laps }];
+    case 'intervals': {
+      // The same exercise for the same time is one number; a ladder asks for each of its times.
+      const works = [...new Set([block.workMs, ...block.ladder.map(({ workMs }) => workMs)])];
+      return block.exercises.flatMap(({ title, sides }) =>
+        works.map((workMs): ScorePrompt => ({
+          ...base,
+          ...named(title || block.title, 'count'),
+          better: 'more',
+          seconds: workMs / 1000,
+          tries: block.rounds * block.sets,
+          sides: sides === 'rounds' || sides === 'halves' ? BOTH : sides === 'both' ? [] : [sides],
+        })),
+      );
+    }
+    case 'hold':
+      return [{ ...base, ...named(block.exercise.title || block.title, 'time'), better: 'more', seconds: null, sides: block.sides === 'both' ? [] : BOTH, tries: block.holds }];
+    default:
+      return [];
+  }
+}
+
+/** Every number a lesson can bring home, in the order of its blocks. */
+export function scorePrompts(lesson: Lesson): ScorePrompt[] {
+  return blocksOf(lesson).flatMap(promptsOf);
+}

@@ -1,0 +1,14 @@
+import type { Line, LinePoint } from './figures.ts';
+
+const places = (value: number, digits: number) => value.toFixed(digits).replace(/\.?0+$/, '');
+const unitOf = { count: '', time: ' s', points: ' points', streak: ' in a row' } as const;
+
+/** A number as it was reached: "24 in 30 s", "12.4 s", "15 points", "7 in a row". */
+export function valueWords({ measure }: Pick<Line, 'measure'>, { value, seconds }: Pick<LinePoint, 'value' | 'seconds'>): string {
+  return `${places(value, 1)}${unitOf[measure]}${seconds !== null && measure !== 'time' ? ` in ${places(seconds, 1)} s` : ''}`;
+}
+
+/** What is compared over the weeks: "0.8 a second", or the value itself. */
+export function compareWords({ measure, isRate }: Pick<Line, 'measure' | 'isRate'>, compared: number): string {
+  return isRate ? `${places(compared, 2)} a second` : `${places(compared, 1)}${unitOf[measure]}`;
+}
