@@ -39,8 +39,6 @@ export type ChangeShare = z.infer<typeof changeShareSchema>;
 /** A student finds the lesson by two codes read out, or joins a class by the code on their card. */
 export const goSchema = z.strictObject({ classCode: z.string().max(40), lessonCode: z.string().max(40) });
 export const joinSchema = z.strictObject({ code: z.string().max(40) });
-/** Sent with everything a student's device asks of their own. */
-export const STUDENT_HEADER = 'x-zest-student';
 
 /** How a student wants the lesson cut. */
 export interface FollowChoice {
@@ -74,8 +72,10 @@ export interface FollowLesson {
   /** Goes up when the teacher shows a newer state. */
   version: number;
   lessonId: string;
-  /** The class the link is for has students who may join by their own code. */
-  forClass: boolean;
+  /** The class the link is for, whose students may join by their own code; null: whoever has the link. */
+  classId: string | null;
+  /** Footage it plays, and how large, to be kept for when there is no connection. */
+  takes: { id: string; bytes: number }[];
   /** The second language it can be had in. */
   second: string | null;
   blocks: FollowBlock[];

@@ -1,3 +1,4 @@
+import { stat } from 'node:fs/promises';
 import { goSchema, joinSchema, sendEntriesSchema, type FollowChoice, type FollowLesson, type OwnLog } from '@zest/contract';
 import { takesIn } from '@zest/core/assembly';
 import { captionsToWebVtt } from '@zest/core/formats';
@@ -11,7 +12,7 @@ import { ClassRow, LogEntryRow } from '../db/log-models.ts';
 import { LessonRow, ShareRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
-import { sharedCut, versionsOf } from '../publish/shared-cut.ts';
+import { sharedCut, versionsOf, type SharedCut } from '../publish/shared-cut.ts';
 import { readBody } from './answer.ts';
 import { openShare, type AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
@@ -54,6 +55,14 @@ function chosen(lesson: Lesson, { hand, language, seed }: FollowChoice): Lesson 
   return { ...told, sections };
 }
 
+async function takeSizes(assembly: SharedCut['assembly'], media: SharedCut['media'], store: MediaStore): Promise<FollowLesson['takes']> {
+  const sizes = [...takesIn(assembly)].map(async (id) => {
+    const sha = media.get(id)?.sha;
+    return sha ? { id, bytes: (await stat(store.pathOf(sha))).size } : [];
+  });
+  return (await Promise.all(sizes)).flat();
+}
+
 function roomOf(lesson: Lesson): FollowLesson['room'] {
   const [width, depth, height] = spaceLedger(lesson).needs;
   return width && depth && height ? { widthCm: width.cm, depthCm: depth.cm, heightCm: height.cm } : null;
@@ -64,7 +73,7 @@ export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
     const row = await LessonRow.findByPk(share.lessonId);
     if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
     const choice = choiceOf(req);
-    const { lesson, assembly } = await sharedCut(share.lessonId, share.revision, store, (stored) => chosen(stored, choice), JSON.stringify(choice));
+    const { lesson, assembly, media } = await sharedCut(share.lessonId, share.revision, store, (stored) => chosen(stored, choice), JSON.stringify(choice));
     const blocks = blocksOf(lesson);
     const body: FollowLesson = {
       title: lesson.title,
@@ -76,7 +85,8 @@ export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
       cautions: [...new Set(blocks.flatMap((b) => b.cautions))],
       version: share.version,
       lessonId: share.lessonId,
-      forClass: share.classId !== null,
+      classId: share.classId,
+      takes: await takeSizes(assembly, media, store),
       second: lesson.second?.language ?? null,
       blocks: blocks.map((block) => ({
         id: block.id,

@@ -15,7 +15,7 @@ export function pages(webDir: string): Router {
   const send = (name: keyof typeof documents): express.RequestHandler => (_req, res) => {
     res.set('Cache-Control', 'no-store').type('html').send(documents[name].replaceAll('__NONCE__', String(res.locals['nonce'])));
   };
-  router.get('/follow/:code', send('follow'));
+  router.get(['/follow/:code', '/go'], send('follow'));
   router.get('/remote', send('remote'));
   router.get(/^\/(?!api\/).*/, send('app'));
   return router;

@@ -21,6 +21,8 @@ export const nonce: RequestHandler = (_req, res, next) => {
 /** The one script that may run WebAssembly: a worker goes by the policy of its own answer, so the pages need not. */
 const POSE_WORKER = /^\/assets\/watch\.worker-[\w-]+\.js$/;
 
+const FOLLOW_PAGE = /^\/follow\//;
+
 /** Everything from ourselves only; no framing, no plug-ins, no inline script. */
 export const headers: RequestHandler = helmet({
   contentSecurityPolicy: {
@@ -37,7 +39,8 @@ export const headers: RequestHandler = helmet({
       objectSrc: ["'none'"],
       baseUri: ["'none'"],
       formAction: ["'self'"],
-      frameAncestors: ["'none'"],
+      // The Share bench shows the student's page on a drawn phone.
+      frameAncestors: [(req) => (FOLLOW_PAGE.test(req.url ?? '') ? "'self'" : "'none'")],
     },
   },
   // Meant for addresses with a certificate; on plain loopback it would lock a browser out.

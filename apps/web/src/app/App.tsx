@@ -29,9 +29,12 @@ const router = createBrowserRouter([
       { path: 'film', lazy: async () => ({ Component: (await import('../stages/film/FilmBench.tsx')).FilmBench }) },
       { path: 'assemble', lazy: async () => ({ Component: (await import('../stages/assemble/AssembleBench.tsx')).AssembleBench }) },
       { path: 'check', lazy: async () => ({ Component: (await import('../stages/check/CheckBench.tsx')).CheckBench }) },
+      { path: 'log', lazy: async () => ({ Component: (await import('../stages/log/LogBench.tsx')).LogBench }) },
       { path: 'share', lazy: async () => ({ Component: (await import('../stages/share/ShareBench.tsx')).ShareBench }) },
     ],
   },
+  { path: '/classes', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassesPage.tsx')).ClassesPage }) },
+  { path: '/classes/:classId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassPage.tsx')).ClassPage }) },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
 

@@ -27,6 +27,7 @@ const benches = [
   ['assemble', 'Assemble'],
   ['check', 'Check'],
   ['share', 'Share'],
+  ['log', 'Log'],
 ] as const;
 
 /** Opens a lesson; gives the fault in words when it cannot be read. What this browser kept unsaved is put on top, as a change that can be undone. */

@@ -14,12 +14,14 @@ import {
   type ChangeTake,
   type CopyTakes,
   type ChangeJob,
+  type ChangeShare,
   type ExportOrder,
   type Job,
   type MakeCueEntry,
   type MakeOwner,
   type MakeTake,
   type Problem,
+  type SharePlan,
   type Shelf,
   type SignIn,
 } from '@zest/contract';
@@ -46,7 +48,8 @@ const query: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args, ap
   };
 };
 
-const read =
+/** Reads an answer as the interface says it is. */
+export const read =
   <T>(schema: z.ZodType<T>) =>
   (body: unknown): T =>
     schema.parse(body);
@@ -224,9 +227,14 @@ export const api = createApi({
       providesTags: ['Shares'],
     }),
     makeShare: build.mutation({
-      query: (lessonId: string) => ({ url: `/lessons/${lessonId}/shares`, method: 'POST' }),
+      query: ({ lessonId, ...body }: SharePlan & { lessonId: string }) => ({ url: `/lessons/${lessonId}/shares`, method: 'POST', body }),
       transformResponse: read(shareSchema),
       invalidatesTags: ['Shares', 'Lessons'],
+    }),
+    changeShare: build.mutation({
+      query: ({ code, ...body }: ChangeShare & { code: string }) => ({ url: `/shares/${code}`, method: 'PUT', body }),
+      transformResponse: read(shareSchema),
+      invalidatesTags: ['Shares'],
     }),
     revokeShare: build.mutation({
       query: (code: string) => ({ url: `/shares/${code}`, method: 'DELETE' }),

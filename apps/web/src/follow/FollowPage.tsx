@@ -1,60 +1,77 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
+import { loadLesson, type Answer } from './asks.ts';
+import { keepChoices, readChoices, readMe, type Choices, type Me } from './device.ts';
 import { Lesson } from './Lesson.tsx';
 import { Welcome } from './Welcome.tsx';
 
-const NO_CONNECTION = 'The lesson could not be loaded. Check the connection and try again.';
-
-type State = { kind: 'loading' } | { kind: 'fault'; message: string; again: boolean } | { kind: 'ready'; lesson: FollowLesson };
-
-async function load(code: string): Promise<State> {
-  try {
-    const answer = await fetch(`/api/follow/${encodeURIComponent(code)}`);
-    if (answer.ok) return { kind: 'ready', lesson: (await answer.json()) as FollowLesson };
-    const problem = (await answer.json()) as { message?: string };
-    return { kind: 'fault', message: problem.message ?? NO_CONNECTION, again: answer.status >= 500 };
-  } catch {
-    return { kind: 'fault', message: NO_CONNECTION, again: true };
-  }
-}
+/** Seeds of called-out games run to this. */
+const SEEDS = 1_000_000;
+const newSeed = () => Math.floor(Math.random() * SEEDS);
 
 /** The student's page: what is needed first, then the lesson. */
 export function FollowPage({ code }: { code: string }) {
-  const [state, setState] = useState<State>({ kind: 'loading' });
+  const [choices, setChoices] = useState(readChoices);
+  const [seed, setSeed] = useState(newSeed);
+  const [state, setState] = useState<Answer<FollowLesson> | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [started, setStarted] = useState(false);
+  const [me, setMe] = useState<Me | null>(null);
+  const { hand, language, newOrder } = choices;
   useEffect(() => {
-    void load(code).then(setState);
-  }, [code, attempt]);
-  const title = state.kind === 'ready' ? state.lesson.title : 'Lesson';
+    let gone = false;
+    void loadLesson(code, { hand, language, seed: newOrder ? seed : null }).then((answer) => {
+      if (gone) return;
+      setState(answer);
+      if (answer.kind === 'ready' && answer.value.classId !== null) setMe(readMe(answer.value.classId));
+    });
+    return () => {
+      gone = true;
+    };
+  }, [code, attempt, hand, language, newOrder, seed]);
+  const title = state?.kind === 'ready' ? state.value.title : 'Lesson';
   useEffect(() => {
     document.title = title;
   }, [title]);
+  const choose = useCallback((change: Partial<Choices>) => {
+    setChoices((now) => {
+      const next = { ...now, ...change };
+      keepChoices(next);
+      return next;
+    });
+  }, []);
 
-  switch (state.kind) {
-    case 'loading':
-      return (
-        <main className="sheet">
-          <p role="status">Opening the lesson …</p>
-        </main>
-      );
-    case 'fault':
-      return (
-        <main className="sheet">
-          <h1>This does not work yet</h1>
-          <p role="alert">{state.message}</p>
-          {state.again && (
-            <button type="button" className="big" onClick={() => setAttempt(attempt + 1)}>
-              Try again
-            </button>
-          )}
-        </main>
-      );
-    case 'ready':
-      return started ? (
-        <Lesson lesson={state.lesson} code={code} />
-      ) : (
-        <Welcome lesson={state.lesson} onStart={() => setStarted(true)} />
-      );
+  if (state === null) {
+    return (
+      <main className="sheet">
+        <p role="status">Opening the lesson …</p>
+      </main>
+    );
   }
+  if (state.kind === 'fault') {
+    return (
+      <main className="sheet">
+        <h1>This does not work yet</h1>
+        <p role="alert">{state.message}</p>
+        {(state.status === 0 || state.status >= 500) && (
+          <button type="button" className="big" onClick={() => setAttempt(attempt + 1)}>
+            Try again
+          </button>
+        )}
+      </main>
+    );
+  }
+  const lesson = state.value;
+  const shared = { lesson, code, choices, onChoose: choose, me };
+  return started ? (
+    <Lesson
+      {...shared}
+      onLeave={() => {
+        setStarted(false);
+        setSeed(newSeed());
+      }}
+    />
+  ) : (
+    <Welcome {...shared} onMe={setMe} onStart={() => setStarted(true)} />
+  );
 }

@@ -1,83 +1,172 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
-import type { PauseMark } from '@zest/core/assembly';
-import type { Scene } from '@zest/core/overlay';
+import { forStudent, lastMoveStart, type PauseMark } from '@zest/core/assembly';
+import { indexAt, type Scene } from '@zest/core/overlay';
 import { clockText } from '@zest/core/time';
+import type { SkipReason } from '@zest/core/results';
 import type { LessonPlayer } from '../player/player.ts';
 import { Stage } from '../player/Stage.tsx';
+import { useLatest } from '../ui/use-latest.ts';
+import { takeUrl } from './asks.ts';
+import { BlockPanel } from './BlockPanel.tsx';
+import type { Choices, Me } from './device.ts';
+import { EndSheet } from './EndSheet.tsx';
 import { announcement, Readout } from './Readout.tsx';
+import { PartEnd, Parts } from './Parts.tsx';
 import { PracticePause } from './PracticePause.tsx';
+import { ScorePanel } from './ScorePanel.tsx';
+import { SkipDialog } from './SkipDialog.tsx';
+import { askMoments, chosenLevels, type LevelChoice } from './steps.ts';
+import { useLog } from './use-log.ts';
+import { useOwnLines } from './use-own-lines.ts';
+import { useProgress } from './use-progress.ts';
+import { useSignals } from './use-signals.ts';
+import { useStops, type Stop } from './use-stops.ts';
 
 const STEP_MS = 5_000;
+const SLOWLY = 0.5;
+
+interface LessonProps {
+  lesson: FollowLesson;
+  code: string;
+  choices: Choices;
+  onChoose: (change: Partial<Choices>) => void;
+  me: Me | null;
+  onLeave: () => void;
+}
 
 /** The video with its overlays, the big controls, and where we are. */
-export function Lesson({ lesson, code }: { lesson: FollowLesson; code: string }) {
-  const { assembly } = lesson;
+export function Lesson({ lesson, code, choices, onChoose, me, onLeave }: LessonProps) {
+  const [overrides, setOverrides] = useState<ReadonlyMap<string, LevelChoice>>(new Map());
+  const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, overrides), [lesson.blocks, choices.level, overrides]);
+  const { larger, contrast, calm } = choices;
+  const assembly = useMemo(() => forStudent(lesson.assembly, { larger, contrast, calm, levels: levels.shown }), [lesson.assembly, larger, contrast, calm, levels]);
+  const moments = useMemo(() => askMoments(lesson), [lesson]);
   const player = useRef<LessonPlayer>(null);
   const whole = useRef<HTMLElement>(null);
   const [scene, setScene] = useState<Scene | null>(null);
   const [playing, setPlaying] = useState(false);
-  const [captions, setCaptions] = useState(true);
   const [pause, setPause] = useState<PauseMark | null>(null);
+  const [skipping, setSkipping] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
-  const takeUrl = useCallback((takeId: string) => `/api/follow/${code}/takes/${takeId}`, [code]);
+  /** Where a stretch shown slowly ends. */
+  const [slowUntil, setSlowUntil] = useState<number | null>(null);
+  const url = useCallback((takeId: string) => takeUrl(code, takeId), [code]);
+  const log = useLog(code, me);
+  const own = useOwnLines(code, me);
   const atMs = scene?.atMs ?? 0;
   const ended = !playing && atMs > 0 && atMs >= assembly.durationMs - 100;
+  const block = lesson.blocks.find(({ id }) => id === assembly.blocks[indexAt(assembly.blocks, atMs)]?.blockId);
+  const { stop, watch, leave, counted, setCounted } = useStops({ moments, chapters: assembly.chapters, partByPart: choices.partByPart, durationMs: assembly.durationMs });
+  const furthestMs = useProgress({ note: log.note, atMs, playing, durationMs: assembly.durationMs });
+  useSignals({ assembly, atMs, playing, isOn: choices.signals, rate: slowUntil === null ? 1 : SLOWLY, scene });
 
   useEffect(() => player.current?.play(), []);
+  useEffect(() => player.current?.setMuted(!choices.sound), [choices.sound]);
+  useEffect(() => player.current?.setRate(slowUntil === null ? 1 : SLOWLY), [slowUntil]);
 
+  const onScene = (next: Scene) => {
+    setScene(next);
+    if (slowUntil !== null && next.atMs >= slowUntil) setSlowUntil(null);
+    if (watch(next.atMs, player.current?.isPlaying ?? false)) player.current?.pause();
+  };
   const big = () => {
     if (document.fullscreenElement) void document.exitFullscreen();
     else void whole.current?.requestFullscreen?.().catch(() => undefined);
   };
   const goOn = () => {
+    if (pause) log.note({ kind: 'practised', blockId: pause.blockId, ms: pause.practiceMs });
     setPause(null);
     // After the last block there is nothing to go on with.
     if (!ended) player.current?.play();
   };
+  const goOnFrom = (from: Stop) => {
+    leave();
+    if (from.kind === 'ask' && from.moment.endMs > atMs) player.current?.seek(Math.min(from.moment.endMs, assembly.durationMs - 1));
+    if (!ended) player.current?.play();
+  };
+  const seek = (ms: number) => {
+    setSlowUntil(null);
+    leave();
+    player.current?.seek(ms);
+  };
+  const again = (slowly: boolean) => {
+    if (block) log.note({ kind: 'replayed', blockId: block.id, title: block.title });
+    const from = lastMoveStart(assembly, atMs);
+    seek(from);
+    if (slowly) setSlowUntil(atMs);
+    player.current?.play();
+  };
+  const skip = (reason: SkipReason) => {
+    setSkipping(false);
+    const placed = assembly.blocks.find(({ blockId }) => blockId === block?.id);
+    if (block && placed) {
+      log.note({ kind: 'skipped', blockId: block.id, title: block.title, reason });
+      seek(placed.endMs);
+      player.current?.play();
+    }
+  };
+  const toggle = () => {
+    if (pause) goOn();
+    else if (stop) goOnFrom(stop);
+    else player.current?.toggle();
+  };
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const target = event.target instanceof HTMLElement ? event.target : null;
-      const own = target?.closest('button, input, a');
-      const at = player.current?.positionMs ?? 0;
-      const actions: Record<string, (() => void) | undefined> = {
-        ' ': own ? undefined : () => player.current?.toggle(),
-        ArrowLeft: target?.tagName === 'INPUT' ? undefined : () => player.current?.seek(at - STEP_MS),
-        ArrowRight: target?.tagName === 'INPUT' ? undefined : () => player.current?.seek(at + STEP_MS),
-        Home: () => player.current?.seek(0),
-        w: () => setCaptions((on) => !on),
-        b: big,
-      };
-      const action = actions[event.key.length === 1 ? event.key.toLowerCase() : event.key];
-      if (!action) return;
-      event.preventDefault();
-      action();
+  const onKey = useLatest((event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const target = event.target instanceof HTMLElement ? event.target : null;
+    if (target?.matches('input:not([type=range], [type=checkbox])')) return;
+    const isInput = target?.tagName === 'INPUT';
+    const actions: Record<string, (() => void) | undefined> = {
+      ' ': target?.closest('button, input, a, summary') ? undefined : toggle,
+      ArrowLeft: isInput ? undefined : () => seek(atMs - STEP_MS),
+      ArrowRight: isInput ? undefined : () => seek(atMs + STEP_MS),
+      Home: () => seek(0),
+      w: () => onChoose({ captions: !choices.captions }),
+      b: big,
+      a: () => again(false),
+      s: () => again(true),
     };
+    const action = actions[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+    if (!action) return;
+    event.preventDefault();
+    action();
+  });
+  useEffect(() => {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  }, [onKey]);
 
   return (
-    <main ref={whole} className="lesson">
+    <main ref={whole} className={`lesson${larger ? ' larger' : ''}${contrast ? ' contrast' : ''}`} lang={assembly.words.language}>
       <h1 className="unseen">{lesson.title}</h1>
       <div className="picture">
         <Stage
           assembly={assembly}
-          takeUrl={takeUrl}
+          takeUrl={url}
           playerRef={player}
-          onScene={setScene}
+          onScene={onScene}
           onPlaying={(now) => {
             setPlaying(now);
             if (now) setFault(null);
           }}
           onPause={setPause}
           onFault={setFault}
-          caption={captions ? (scene?.caption ?? null) : null}
+          caption={choices.captions ? (scene?.caption ?? null) : null}
           label={`Video of ${lesson.title}`}
         />
         {pause && <PracticePause mark={pause} last={ended} onGoOn={goOn} />}
+        {!pause && stop?.kind === 'ask' && (
+          <ScorePanel key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`} moment={stop.moment} level={levels.of(stop.moment.prompt.blockId)} counted={counted} best={own.bestOf} onSave={(scores) => {
+            for (const score of scores) {
+              log.note(score);
+              own.add(score);
+            }
+            goOnFrom(stop);
+          }} onGoOn={() => goOnFrom(stop)} />
+        )}
+        {!pause && stop?.kind === 'part' && <PartEnd done={stop.done} next={stop.next} onGoOn={() => goOnFrom(stop)} />}
+        {skipping && <SkipDialog title={block?.title ?? ''} onSkip={skip} onCancel={() => setSkipping(false)} />}
       </div>
       <p className="unseen" aria-live="polite">
         {scene && announcement(scene)}
@@ -88,15 +177,40 @@ export function Lesson({ lesson, code }: { lesson: FollowLesson; code: string })
         </p>
       )}
       <Readout scene={scene} />
+      {block && (
+        <BlockPanel
+          key={block.id}
+          block={block}
+          scene={scene}
+          prompt={moments.find(({ prompt }) => prompt.blockId === block.id)?.prompt ?? null}
+          counted={counted}
+          onCount={setCounted}
+          level={overrides.get(block.id) ?? choices.level}
+          onLevel={(level) => setOverrides(new Map([...overrides, [block.id, level]]))}
+          onAnswer={(text) => block.question && log.note({ kind: 'answer', blockId: block.id, question: block.question.question, text })}
+        />
+      )}
       <div className="controls">
-        <button type="button" className="big" onClick={() => (pause ? goOn() : player.current?.toggle())}>
+        <button type="button" className="big" onClick={toggle}>
           {playing ? 'Stop' : ended ? 'Once more' : 'Start'}
         </button>
-        <button type="button" onClick={() => player.current?.seek(atMs - STEP_MS)}>
+        <button type="button" onClick={() => seek(atMs - STEP_MS)}>
           Back 5 s
         </button>
-        <button type="button" aria-pressed={captions} onClick={() => setCaptions(!captions)}>
-          Words {captions ? 'on' : 'off'}
+        <button type="button" onClick={() => again(false)}>
+          Show it again
+        </button>
+        <button type="button" onClick={() => again(true)}>
+          Again, slowly
+        </button>
+        <button type="button" onClick={() => setSkipping(true)}>
+          Leave this out
+        </button>
+        <button type="button" aria-pressed={choices.captions} onClick={() => onChoose({ captions: !choices.captions })}>
+          Words {choices.captions ? 'on' : 'off'}
+        </button>
+        <button type="button" aria-pressed={choices.sound} onClick={() => onChoose({ sound: !choices.sound })}>
+          Sound {choices.sound ? 'on' : 'off'}
         </button>
         <button type="button" onClick={big}>
           Whole screen
@@ -110,27 +224,15 @@ export function Lesson({ lesson, code }: { lesson: FollowLesson; code: string })
             step={1000}
             value={atMs}
             aria-valuetext={`${clockText(atMs)} of ${clockText(assembly.durationMs)}`}
-            onChange={(event) => player.current?.seek(Number(event.target.value))}
+            onChange={(event) => seek(Number(event.target.value))}
           />
         </label>
         <span className="time">
           {clockText(atMs)} / {clockText(assembly.durationMs)}
         </span>
       </div>
-      <nav aria-label="Parts of the lesson">
-        <ol className="parts">
-          {assembly.chapters.map((chapter) => {
-            const now = atMs >= chapter.startMs && atMs < chapter.endMs;
-            return (
-              <li key={chapter.startMs}>
-                <button type="button" aria-current={now ? 'step' : undefined} onClick={() => player.current?.seek(chapter.startMs)}>
-                  {chapter.title}
-                </button>
-              </li>
-            );
-          })}
-        </ol>
-      </nav>
+      <Parts chapters={assembly.chapters} atMs={atMs} furthestMs={furthestMs} onGo={seek} />
+      {ended && !pause && !stop && <EndSheet lesson={lesson} level={levels.of} log={log} isKnown={me !== null} own={own} onLeave={onLeave} />}
     </main>
   );
 }

@@ -1,45 +1,96 @@
+import { useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
+import { spaceText } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
+import { ChoicesPanel } from './ChoicesPanel.tsx';
+import { keepTicks, readTicks, type Choices, type Me } from './device.ts';
+import { JoinCard } from './JoinCard.tsx';
+import { KeepOffline } from './KeepOffline.tsx';
+
+interface WelcomeProps {
+  lesson: FollowLesson;
+  code: string;
+  choices: Choices;
+  onChoose: (change: Partial<Choices>) => void;
+  me: Me | null;
+  onMe: (me: Me | null) => void;
+  onStart: () => void;
+}
+
+/** A list to tick off; what is ticked stays ticked on this device. */
+function TickList({ code, name, items, className }: { code: string; name: string; items: { key: string; text: string; also: string }[]; className?: string }) {
+  const [ticks, setTicks] = useState(() => readTicks(code));
+  const toggle = (key: string) => {
+    const next = ticks.includes(key) ? ticks.filter((own) => own !== key) : [...ticks, key];
+    setTicks(next);
+    keepTicks(code, next);
+  };
+  return (
+    <ul className={`ticks ${className ?? ''}`} aria-label={name}>
+      {items.map(({ key, text, also }) => (
+        <li key={key}>
+          <label>
+            <input type="checkbox" checked={ticks.includes(key)} onChange={() => toggle(key)} />
+            <span>
+              {text}
+              {also && <span className="soft"> or {also}</span>}
+            </span>
+          </label>
+        </li>
+      ))}
+    </ul>
+  );
+}
 
 /** Kit, space and cautions first; then the big start button. */
-export function Welcome({ lesson, onStart }: { lesson: FollowLesson; onStart: () => void }) {
-  const pausesMs = lesson.assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
+export function Welcome({ lesson, code, choices, onChoose, me, onMe, onStart }: WelcomeProps) {
+  const { assembly, room, units, kit, cautions } = lesson;
+  const pausesMs = assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
+  const kinds = [...new Map(kit.map((item) => [item.name.trim().toLowerCase(), item])).values()];
   return (
-    <main className="sheet">
+    <main className="sheet" lang={assembly.words.language}>
       {lesson.series && <p className="soft">{lesson.series}</p>}
       <h1>{lesson.title}</h1>
       {lesson.outcome && <p>{lesson.outcome}</p>}
       <p>
-        {clockText(lesson.assembly.durationMs)} minutes of video
-        {pausesMs > 0 && `, ${clockText(lesson.assembly.durationMs + pausesMs)} with your own practice`}
+        {clockText(assembly.durationMs)} minutes of video
+        {pausesMs > 0 && `, ${clockText(assembly.durationMs + pausesMs)} with your own practice`}
       </p>
-      {lesson.kit.length > 0 && (
+      {lesson.classId !== null && <JoinCard classId={lesson.classId} code={code} me={me} onMe={onMe} />}
+      {kinds.length > 0 && (
         <>
           <h2>What you need</h2>
-          <ul>
-            {lesson.kit.map(({ name, quantity, standIn }) => (
-              <li key={name}>
-                {quantity > 1 && `${quantity} × `}
-                {name}
-                {standIn && <span className="soft"> or {standIn}</span>}
-              </li>
-            ))}
-          </ul>
+          <TickList code={code} name="What you need" items={kinds.map(({ name, quantity, standIn }) => ({ key: `kit ${name}`, text: quantity > 1 ? `${quantity} × ${name}` : name, also: standIn }))} />
         </>
       )}
-      {lesson.cautions.length > 0 && (
+      {room && (
+        <>
+          <h2>Room</h2>
+          <TickList
+            code={code}
+            name="Room"
+            items={[{ key: 'room', text: `${spaceText(room.widthCm, units)} wide, ${spaceText(room.depthCm, units)} deep and ${spaceText(room.heightCm, units)} high, with nothing in the way`, also: '' }]}
+          />
+        </>
+      )}
+      {cautions.length > 0 && (
         <>
           <h2>Keep safe</h2>
           <ul className="cautions">
-            {lesson.cautions.map((caution) => (
+            {cautions.map((caution) => (
               <li key={caution}>{caution}</li>
             ))}
           </ul>
         </>
       )}
-      <button type="button" className="big start" onClick={onStart} autoFocus>
+      <button type="button" className="big start" onClick={onStart}>
         I am ready: start
       </button>
+      <details>
+        <summary>How I like my lessons</summary>
+        <ChoicesPanel lesson={lesson} choices={choices} onChoose={onChoose} />
+      </details>
+      <KeepOffline code={code} takes={lesson.takes} />
     </main>
   );
 }

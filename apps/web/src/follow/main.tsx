@@ -2,7 +2,11 @@ import '../ui/fonts.css';
 import './follow.css';
 import { createRoot } from 'react-dom/client';
 import { FollowPage } from './FollowPage.tsx';
+import { GoPage } from './GoPage.tsx';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no root.');
-createRoot(root).render(<FollowPage code={location.pathname.split('/').at(-1) ?? ''} />);
+const [, place, code = ''] = location.pathname.split('/');
+createRoot(root).render(place === 'go' ? <GoPage /> : <FollowPage code={code} />);
+// Once opened, a lesson plays without a connection. Where this is not to be had, it plays with one.
+if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/follow-worker.js', { scope: '/follow/' }).catch(() => undefined);

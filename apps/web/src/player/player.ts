@@ -49,6 +49,11 @@ export class LessonPlayer {
   /** Set while our own clock runs: the instant it stood at `ms`. */
   private free: { atMs: number; since: number } | null = null;
   private passed = new Set<PauseMark>();
+  /** 1, or less when a stretch is shown slowly. */
+  private rate = 1;
+  private muted = false;
+  /** What is heard is not the picture's own sound. */
+  private isVoiceApart = false;
   private gone = false;
 
   constructor(
@@ -128,6 +133,23 @@ export class LessonPlayer {
     if (this.playing) this.run();
   }
 
+  /** How fast everything plays from now on, footage and own clock alike: 1 is as it was made. */
+  setRate(rate: number): void {
+    if (rate === this.rate) return;
+    const { playing } = this;
+    if (playing) this.halt();
+    this.rate = rate;
+    this.show(this.segment());
+    if (playing) this.run();
+  }
+
+  /** Silences the footage. */
+  setMuted(muted: boolean): void {
+    this.muted = muted;
+    const segment = this.segment();
+    if (segment?.source.kind === 'take') this.dress(segment, segment.source);
+  }
+
   /** Steps by frames, backwards when negative. */
   step(frames: number): void {
     this.pause();
@@ -170,7 +192,7 @@ export class LessonPlayer {
     if (under?.kind === 'take') {
       this.pane(1).load(this.parts.takeUrl(under.takeId), takeFrameAt(segment, under, firstFrameFrom(this.ms)));
       this.pane(1).video.muted = true;
-      this.pane(1).speed(under.speed);
+      this.pane(1).speed(under.speed * this.rate);
       this.pane(1).show(0);
     } else this.pane(1).hide();
     this.dress(segment, source);
@@ -181,20 +203,23 @@ export class LessonPlayer {
     const main = this.pane(0);
     const isHalved = segment.beside?.layout === 'halves';
     main.room(isHalved ? 'left half' : 'whole');
-    main.speed(source.speed);
+    main.speed(source.speed * this.rate);
     if (segment.beside) {
       const { source: second, layout } = segment.beside;
       this.beside.room(layout === 'halves' ? 'right half' : layout);
       this.beside.look({ quarters: 0, blurs: [], closer: null, mirrored: segment.look.mirrored }, 0);
       this.beside.load(this.parts.takeUrl(second.takeId), takeFrameAt(segment, second, firstFrameFrom(this.ms)));
-      this.beside.speed(second.speed);
+      this.beside.speed(second.speed * this.rate);
       this.beside.show(2);
     } else this.beside.hide();
     const { sound } = segment;
     const heardFrom = sound && (this.parts.soundUrl?.(sound.source.takeId) ?? null);
     const isOwn = heardFrom === null && sound?.source.takeId === source.takeId && sound.source.inFrame === source.inFrame;
-    main.video.muted = !isOwn;
+    this.isVoiceApart = !isOwn;
+    main.video.muted = !isOwn || this.muted;
     main.video.volume = sound?.low ? LOW_VOLUME : 1;
+    this.voice.muted = this.muted;
+    this.voice.playbackRate = this.rate;
     if (sound && !isOwn) {
       const url = heardFrom ?? this.parts.takeUrl(sound.source.takeId);
       if (this.voice.getAttribute('src') !== url) this.voice.src = url;
@@ -273,7 +298,7 @@ export class LessonPlayer {
   private playAlong({ beside, sound, under }: Segment): void {
     if (under?.source.kind === 'take') void this.pane(1).video.play().catch(() => undefined);
     if (beside) void this.beside.video.play().catch(() => undefined);
-    if (sound && this.pane(0).video.muted) void this.voice.play().catch(() => undefined);
+    if (sound && this.isVoiceApart) void this.voice.play().catch(() => undefined);
   }
 
   /** Puts second view and other sound right when they have run away. */
@@ -283,7 +308,7 @@ export class LessonPlayer {
       const wanted = mediaOfFrame(takeFrameAt(segment, segment.beside.source, frame));
       if (Math.abs(this.beside.video.currentTime - wanted) > MOST_APART_S && !this.beside.video.seeking) this.beside.video.currentTime = wanted;
     }
-    if (segment.sound && this.pane(0).video.muted) {
+    if (segment.sound && this.isVoiceApart) {
       const wanted = mediaOfFrame(takeFrameAt(segment, segment.sound.source, frame));
       if (Math.abs(this.voice.currentTime - wanted) > 2 * MOST_APART_S && !this.voice.seeking) this.voice.currentTime = wanted;
     }
@@ -318,7 +343,7 @@ export class LessonPlayer {
   private readonly onTick = (now: number): void => {
     const segment = this.segment();
     if (!this.free || !segment) return;
-    const ms = this.free.atMs + (now - this.free.since);
+    const ms = this.free.atMs + (now - this.free.since) * this.rate;
     this.advance(instantOfFrame(Math.floor((ms * OUTPUT_FPS) / 1000)), segment, false);
     if (this.free) this.tick = requestAnimationFrame(this.onTick);
   };

@@ -86,7 +86,7 @@ export interface StepRule {
 }
 
 /** What a new class starts with (common practice): most finish and do not find it hard, or few finish or find it very hard. */
-export const usualRule: StepRule = { harder: { finishedPercent: 80, effortAtMost: 3 }, easier: { finishedBelowPercent: 50, effortAtLeast: 4.5 } };
+export const usualRule: StepRule = { harder: { finishedPercent: 80, effortAtMost: 3 }, easier: { finishedBelowPercent: 50, effortAtLeast: 4 } };
 
 export interface NextStep {
   step: 'harder' | 'same' | 'easier' | 'not known';

@@ -4,3 +4,5 @@ export * from './figures.ts';
 export * from './class-view.ts';
 export * from './codes.ts';
 export * from './words.ts';
+export * from './sheet.ts';
+export * from './next-lesson.ts';

@@ -104,7 +104,9 @@ describe('a class', () => {
   it('goes on, stays or eases by the teacher’s rule', () => {
     const lesson = (reached: number, effort: number | null) => [...all(() => ({ kind: 'reached', atMs: reached, ofMs: 100 })), ...all(() => (effort === null ? null : { kind: 'effort', value: effort }))];
     expect(nextStep(lesson(100, 2), usualRule)).toEqual({ step: 'harder', opened: 8, finished: 8, effort: 2 });
-    expect(nextStep(lesson(100, 4), usualRule).step).toBe('same');
+    const mixed = [...lesson(100, 3), ...all((i) => (i < 4 ? { kind: 'effort', value: 4 } : null), MONDAY + 1)];
+    expect(nextStep(mixed, usualRule)).toMatchObject({ step: 'same', effort: 3.5 });
+    expect(nextStep(lesson(100, 4), usualRule).step).toBe('easier');
     expect(nextStep(lesson(100, 5), usualRule).step).toBe('easier');
     expect(nextStep(lesson(30, 2), usualRule).step).toBe('easier');
     expect(nextStep(lesson(100, null), usualRule)).toMatchObject({ step: 'same', effort: null });

@@ -1,58 +1,131 @@
 import { Alert, Button, Stack, TextField, Typography } from '@mui/material';
+import type { Class, Share } from '@zest/contract';
+import { sayCode } from '@zest/core/results';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { saveNow } from '../../app/autosave.ts';
+import { classApi } from '../../app/class-api.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
+import { ChoiceField } from '../../ui/fields.tsx';
+import { fetchFile } from '../../ui/save-file.ts';
+import { DateFields, momentText } from './DateFields.tsx';
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+/** No class has such an id. */
+const ANYBODY = '*';
 
-export function LinkPanel() {
-  const { id, revision } = useOpenLesson();
-  const shares = api.useSharesQuery(id);
-  const [makeShare, making] = api.useMakeShareMutation();
+/** When the link leads somewhere, in words. */
+function stateOf({ opensAt, closesAt }: Share, now: number): string {
+  if (opensAt && Date.parse(opensAt) > now) return `Opens ${momentText(opensAt)}`;
+  if (closesAt && Date.parse(closesAt) <= now) return `Was open until ${momentText(closesAt)}`;
+  return closesAt ? `Open until ${momentText(closesAt)}` : 'Open';
+}
+
+interface LinkCardProps {
+  share: Share;
+  own: Class | undefined;
+  shown: boolean;
+  onShow: () => void;
+}
+
+function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
+  const [change, changing] = api.useChangeShareMutation();
   const [revoke, revoking] = api.useRevokeShareMutation();
-  const [copied, setCopied] = useState<string | null>(null);
+  const [copied, setCopied] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [now] = useState(Date.now);
+  const dispatch = useAppDispatch();
+  const link = `${location.origin}/follow/${share.code}`;
+  const renew = async () => {
+    await dispatch(saveNow());
+    await change({ code: share.code, toNewest: true });
+  };
+  const copy = async () => {
+    await navigator.clipboard?.writeText(link).catch(() => undefined);
+    setCopied(true);
+  };
+  const words = problem ?? problemText(changing.error ?? revoking.error);
+  return (
+    <Stack spacing={1} data-testid="share" sx={{ borderTop: 1, borderColor: 'divider', pt: 1.5 }}>
+      <Typography variant="h3">
+        {own?.name ?? 'Whoever has the link'} · {stateOf(share, now)}
+      </Typography>
+      <TextField label={`Link of ${when.format(new Date(share.createdAt))}`} value={link} slotProps={{ input: { readOnly: true } }} />
+      {own && share.spoken && (
+        <Typography>
+          To read out: <strong>{location.host}/go</strong>, class <strong>{sayCode(own.code)}</strong>, lesson <strong>{sayCode(share.spoken)}</strong>
+        </Typography>
+      )}
+      {share.changed.length > 0 && (
+        <Alert severity="info" action={<Button disabled={changing.isLoading} onClick={() => void renew()}>Show them the newest</Button>}>
+          Changed since they see it: {share.changed.join(', ')}. Whoever is in the middle of it finishes as they began.
+        </Alert>
+      )}
+      {share.version > 1 && <Typography color="text.secondary">Renewed {share.version - 1} ×.</Typography>}
+      <DateFields opensAt={share.opensAt} closesAt={share.closesAt} onChange={(dates) => void change({ code: share.code, ...dates })} />
+      {words && <Alert severity="error">{words}</Alert>}
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1 }}>
+        <Button onClick={() => void copy()}>{copied ? 'Copied' : 'Copy the link'}</Button>
+        <Button href={link} target="_blank" rel="noopener">
+          Open as a student
+        </Button>
+        <Button aria-pressed={shown} onClick={onShow}>
+          {shown ? 'Shown on the phone' : 'Show on the phone'}
+        </Button>
+        <Button onClick={async () => setProblem(await fetchFile('link.pdf', `/api/shares/${share.code}/card`))}>Card with QR code (PDF)</Button>
+        <Button color="error" onClick={() => void revoke(share.code)}>
+          Close the link
+        </Button>
+      </Stack>
+    </Stack>
+  );
+}
+
+interface LinkPanelProps {
+  /** Code of the link whose page is shown. */
+  shown: string | null;
+  onShow: (code: string) => void;
+}
+
+/** Links to the lesson: for a class and its dates, or for whoever has one. */
+export function LinkPanel({ shown, onShow }: LinkPanelProps) {
+  const { id } = useOpenLesson();
+  const shares = api.useSharesQuery(id);
+  const classes = classApi.useClassesQuery();
+  const [makeShare, making] = api.useMakeShareMutation();
+  const [classId, setClassId] = useState(ANYBODY);
+  const [dates, setDates] = useState<{ opensAt: string | null; closesAt: string | null }>({ opensAt: null, closesAt: null });
   const dispatch = useAppDispatch();
   const open = shares.data?.filter((share) => share.revokedAt === null) ?? [];
-  const problem = problemText(shares.error ?? making.error ?? revoking.error);
+  const problem = problemText(shares.error ?? making.error);
   const share = async () => {
     await dispatch(saveNow());
-    await makeShare(id);
+    const made = await makeShare({ lessonId: id, classId: classId === ANYBODY ? null : classId, ...dates });
+    if (made.data) onShow(made.data.code);
   };
-  const copy = async (link: string, code: string) => {
-    await navigator.clipboard?.writeText(link).catch(() => undefined);
-    setCopied(code);
-  };
+  const choices: (readonly [string, string])[] = [[ANYBODY, 'whoever has the link'], ...(classes.data ?? []).map(({ id: own, name }) => [own, name] as const)];
   return (
     <Stack spacing={2}>
-      <Typography variant="h2">Link for students</Typography>
+      <Typography variant="h2">Links for students</Typography>
       <Typography color="text.secondary">
-        Whoever has the link can follow the lesson as it is now, without an account. Later changes need a new link; closing a link ends it at
-        once.
+        A link shows the lesson as it is now, without an account. For a class it can be found by two codes read out, and what students send comes to the Log bench under their nicknames.
       </Typography>
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
+        <ChoiceField label="For" value={classId} choices={choices} onChange={setClassId} sx={{ width: 260 }} />
+        <Button component={Link} to="/classes">
+          Classes
+        </Button>
+      </Stack>
+      <DateFields opensAt={dates.opensAt} closesAt={dates.closesAt} onChange={(change) => setDates({ ...dates, ...change })} />
       {problem && <Alert severity="error">{problem}</Alert>}
       <Button variant="contained" sx={{ alignSelf: 'start' }} disabled={making.isLoading} onClick={() => void share()}>
         Share the lesson as it is now
       </Button>
-      {open.map(({ code, revision: shared, createdAt }) => {
-        const link = `${location.origin}/follow/${code}`;
-        return (
-          <Stack key={code} spacing={1} data-testid="share">
-            <TextField label={`Link of ${when.format(new Date(createdAt))}`} value={link} slotProps={{ input: { readOnly: true } }} />
-            {shared < revision && <Typography color="text.secondary">The lesson has changed since: this link shows revision {shared}.</Typography>}
-            <Stack direction="row" spacing={1}>
-              <Button onClick={() => void copy(link, code)}>{copied === code ? 'Copied' : 'Copy the link'}</Button>
-              <Button href={link} target="_blank" rel="noopener">
-                Open as a student
-              </Button>
-              <Button color="error" onClick={() => void revoke(code)}>
-                Close the link
-              </Button>
-            </Stack>
-          </Stack>
-        );
-      })}
+      {open.map((own) => (
+        <LinkCard key={own.code} share={own} own={classes.data?.find(({ id: classOf }) => classOf === own.classId)} shown={own.code === shown} onShow={() => onShow(own.code)} />
+      ))}
     </Stack>
   );
 }

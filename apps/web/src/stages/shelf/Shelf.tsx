@@ -119,6 +119,9 @@ function Lessons() {
       <Stack direction="row" spacing={2} sx={{ alignItems: 'center', mb: 3 }}>
         <Wordmark />
         <Box sx={{ flex: 1 }} />
+        <Button component={Link} to="/classes">
+          Classes
+        </Button>
         <Typography color="text.secondary">{session.data?.user?.login}</Typography>
         <Button onClick={() => void signOut()}>Sign out</Button>
       </Stack>

@@ -1,0 +1,89 @@
+import { useState } from 'react';
+import type { FollowBlock } from '@zest/contract';
+import type { Scene } from '@zest/core/overlay';
+import type { ScorePrompt } from '@zest/core/results';
+import type { LevelChoice } from './steps.ts';
+
+interface BlockPanelProps {
+  block: FollowBlock;
+  scene: Scene | null;
+  prompt: ScorePrompt | null;
+  counted: number | null;
+  onCount: (value: number) => void;
+  level: LevelChoice;
+  onLevel: (level: LevelChoice) => void;
+  onAnswer: (text: string) => void;
+}
+
+const levelWords = { easier: 'Easier', standard: 'As shown', harder: 'Harder' } as const;
+
+/** Counts with one big button while it goes on; a time is taken by the same clock as the video's. */
+function LiveCount({ prompt, scene, counted, onCount }: { prompt: ScorePrompt; scene: Scene; counted: number | null; onCount: (value: number) => void }) {
+  const clock = scene.items.find((item) => item.slot === 'clock');
+  const [sinceMs] = useState(scene.atMs);
+  if (clock?.slot !== 'clock') return null;
+  if (prompt.measure === 'time') {
+    const gone = Math.round((scene.atMs - sinceMs) / 100) / 10;
+    return (
+      <button type="button" className="big count" onClick={() => onCount(gone)}>
+        {counted === null ? `Done! (${gone.toFixed(0)} s)` : `${counted} s`}
+      </button>
+    );
+  }
+  return (
+    <button type="button" className="big count" onClick={() => onCount((counted ?? 0) + 1)}>
+      {counted ?? 0} <span>count one</span>
+    </button>
+  );
+}
+
+function Question({ question, onAnswer }: { question: string; onAnswer: (text: string) => void }) {
+  const [text, setText] = useState('');
+  const [sent, setSent] = useState('');
+  return (
+    <form
+      className="who"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onAnswer(text.trim());
+        setSent(text.trim());
+      }}
+    >
+      <label htmlFor="answer">{question}</label>
+      <input id="answer" value={text} onChange={(event) => setText(event.target.value)} maxLength={400} autoComplete="off" />
+      <button type="submit" disabled={text.trim() === '' || text.trim() === sent}>
+        {sent === '' ? 'My answer' : text.trim() === sent ? 'Noted' : 'Answer once more'}
+      </button>
+    </form>
+  );
+}
+
+/** What can be done in the block that is on: another form, a count, an answer. */
+export function BlockPanel({ block, scene, prompt, counted, onCount, level, onLevel, onAnswer }: BlockPanelProps) {
+  const isOn = scene?.items.some((item) => item.slot === 'clock' && item.phase === 'work') ?? false;
+  const forms = (['easier', 'standard', 'harder'] as const).filter((form) => form === 'standard' || block.levels.some((own) => own.form === form));
+  const chosen = forms.includes(level) ? level : 'standard';
+  const form = block.levels.find((own) => own.form === chosen);
+  if (!prompt && !block.question && forms.length < 2) return null;
+  return (
+    <section className="block-panel" aria-label={block.title || 'This part'}>
+      {forms.length > 1 && (
+        <div className="reasons" role="group" aria-label="How hard">
+          {forms.map((own) => (
+            <button key={own} type="button" aria-pressed={own === chosen} onClick={() => onLevel(own)}>
+              {levelWords[own]}
+            </button>
+          ))}
+        </div>
+      )}
+      {form && (
+        <p>
+          <strong>{form.text}</strong>
+          {form.rule && <span className="soft"> {form.rule}</span>}
+        </p>
+      )}
+      {prompt && scene && isOn && <LiveCount prompt={prompt} scene={scene} counted={counted} onCount={onCount} />}
+      {block.question && <Question question={block.question.question} onAnswer={onAnswer} />}
+    </section>
+  );
+}

@@ -1,0 +1,63 @@
+import { useState } from 'react';
+import { join } from './asks.ts';
+import { keepCard, keepMe, readCard, type Me } from './device.ts';
+
+interface JoinCardProps {
+  classId: string;
+  code: string;
+  me: Me | null;
+  onMe: (me: Me | null) => void;
+}
+
+/** Whose lesson it is: once, by the code on the student's card. Without it the lesson plays all the same. */
+export function JoinCard({ classId, code, me, onMe }: JoinCardProps) {
+  const [typed, setTyped] = useState(readCard);
+  const [fault, setFault] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const enter = async () => {
+    setBusy(true);
+    const answer = await join(code, typed);
+    setBusy(false);
+    if (answer.kind === 'fault') {
+      setFault(answer.message);
+      return;
+    }
+    setFault(null);
+    keepCard(null);
+    keepMe(classId, answer.value);
+    onMe(answer.value);
+  };
+  if (me) {
+    return (
+      <p className="who">
+        You are <strong>{me.nickname}</strong>.{' '}
+        <button
+          type="button"
+          onClick={() => {
+            keepMe(classId, null);
+            onMe(null);
+          }}
+        >
+          I am somebody else
+        </button>
+      </p>
+    );
+  }
+  return (
+    <form
+      className="who"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void enter();
+      }}
+    >
+      <label htmlFor="card-code">Code of your card</label>
+      <input id="card-code" value={typed} onChange={(event) => setTyped(event.target.value)} autoComplete="off" autoCapitalize="characters" spellCheck={false} maxLength={20} />
+      <button type="submit" disabled={busy || typed.trim() === ''}>
+        That is me
+      </button>
+      <p className="soft">With it your teacher sees your numbers. Without it nothing leaves this device.</p>
+      {fault && <p role="alert">{fault}</p>}
+    </form>
+  );
+}

@@ -1,0 +1,93 @@
+import { useState } from 'react';
+import type { Side } from '@zest/core/lesson';
+import { beats, comparedOf, compareWords, valueWords, type Measure, type Score, type ScorePrompt } from '@zest/core/results';
+import { NumberInput, readNumber } from './NumberInput.tsx';
+import type { AskMoment } from './steps.ts';
+import type { OwnLines } from './use-own-lines.ts';
+
+export const measureWords: Readonly<Record<Measure, { ask: string; unit: string }>> = {
+  count: { ask: 'How many?', unit: '' },
+  time: { ask: 'How long?', unit: 's' },
+  points: { ask: 'How many points?', unit: 'points' },
+  streak: { ask: 'How many in a row?', unit: 'in a row' },
+};
+const sideWords = { left: 'Left', right: 'Right' } as const;
+
+/** The numbers typed for a prompt, one a side; nothing for fields left empty. */
+export function scoresOf({ blockId, key, title, measure, better, seconds }: ScorePrompt, level: Score['level'], typed: ReadonlyMap<Side | null, string>): Score[] {
+  return [...typed].flatMap(([side, text]) => {
+    const value = readNumber(text);
+    return value === null ? [] : [{ kind: 'score', blockId, key, title, measure, better, value, side, level, seconds }];
+  });
+}
+
+export const sidesOf = ({ sides }: ScorePrompt): readonly (Side | null)[] => (sides.length > 0 ? sides : [null]);
+
+/** The best so far, in words. */
+export function BestSoFar({ prompt, side, level, best }: { prompt: ScorePrompt; side: Side | null; level: Score['level']; best: OwnLines['bestOf'] }) {
+  const line = best(prompt.key, side, level);
+  if (!line) return null;
+  const isSame = line.best.seconds === prompt.seconds;
+  return (
+    <p className="soft">
+      Your best so far: {valueWords(line, line.best)}
+      {!isSame && line.isRate && `, ${compareWords(line, line.best.compared)}`}
+    </p>
+  );
+}
+
+interface ScorePanelProps {
+  moment: AskMoment;
+  level: Score['level'];
+  /** Counted on the way; null when nothing was. */
+  counted: number | null;
+  best: OwnLines['bestOf'];
+  onSave: (scores: Score[]) => void;
+  onGoOn: () => void;
+}
+
+/** The number after a try: the video waits for it. */
+export function ScorePanel({ moment: { prompt, tryNo }, level, counted, best, onSave, onGoOn }: ScorePanelProps) {
+  const sides = sidesOf(prompt);
+  const [typed, setTyped] = useState<ReadonlyMap<Side | null, string>>(() => new Map(sides.map((side, i) => [side, i === 0 && counted !== null ? String(counted) : ''])));
+  const { ask, unit } = measureWords[prompt.measure];
+  const scores = scoresOf(prompt, level, typed);
+  const isBest = scores.some((score) => {
+    const line = best(score.key, score.side, score.level);
+    return line !== null && beats(score.better, line.isRate ? comparedOf(score) : score.value, line.best.compared);
+  });
+  const set = (side: Side | null, text: string) => setTyped(new Map([...typed, [side, text]]));
+  return (
+    <section className="practice score" aria-label="Your number">
+      <h2>{prompt.title}</h2>
+      {prompt.tries > 1 && (
+        <p>
+          Try {tryNo} of {prompt.tries}
+        </p>
+      )}
+      {prompt.target !== null && <p>To reach: {prompt.target}</p>}
+      {sides.map((side) => (
+        <div key={side ?? ''}>
+          <NumberInput label={side ? `${ask} ${sideWords[side]}` : ask} unit={unit} value={typed.get(side) ?? ''} onChange={(text) => set(side, text)} step={1} />
+          {prompt.measure === 'points' && prompt.targets.length > 0 && (
+            <div className="reasons">
+              {prompt.targets.map(({ name, points }) => (
+                <button key={name} type="button" onClick={() => set(side, String((readNumber(typed.get(side) ?? '') ?? 0) + points))}>
+                  {name}: +{points}
+                </button>
+              ))}
+            </div>
+          )}
+          <BestSoFar prompt={prompt} side={side} level={level} best={best} />
+        </div>
+      ))}
+      {isBest && <p role="status">Better than your best so far.</p>}
+      <button type="button" className="big" disabled={scores.length === 0} onClick={() => onSave(scores)}>
+        Save and go on
+      </button>
+      <button type="button" onClick={onGoOn}>
+        Go on without a number
+      </button>
+    </section>
+  );
+}

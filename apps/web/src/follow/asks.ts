@@ -1,0 +1,37 @@
+import { STUDENT_HEADER } from '@zest/contract/student-header';
+import type { FollowChoice, FollowLesson, OwnLog } from '@zest/contract';
+import type { Me } from './device.ts';
+
+const NO_CONNECTION = 'The lesson could not be loaded. Check the connection and try again.';
+
+/** What came of asking the server: the answer, or why not in words. */
+export type Answer<T> = { kind: 'ready'; value: T } | { kind: 'fault'; message: string; status: number };
+
+async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {
+  try {
+    const answer = await fetch(url, init);
+    if (answer.status === 204) return { kind: 'ready', value: undefined as T };
+    const body = (await answer.json()) as T & { message?: string };
+    return answer.ok ? { kind: 'ready', value: body } : { kind: 'fault', message: body.message ?? NO_CONNECTION, status: answer.status };
+  } catch {
+    return { kind: 'fault', message: NO_CONNECTION, status: 0 };
+  }
+}
+
+const post = (body: unknown, headers: Record<string, string> = {}): RequestInit => ({ method: 'POST', headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body) });
+const path = (code: string, rest = '') => `/api/follow/${encodeURIComponent(code)}${rest}`;
+
+export function loadLesson(code: string, { hand, language, seed }: FollowChoice): Promise<Answer<FollowLesson>> {
+  const query = new URLSearchParams({ ...(hand === 'other hand' && { hand: 'other' }), ...(language === 'second' && { language: 'second' }), ...(seed !== null && { seed: String(seed) }) }).toString();
+  return ask(path(code, query && `?${query}`));
+}
+
+export const join = (code: string, cardCode: string): Promise<Answer<Me>> => ask(path(code, '/students'), post({ code: cardCode }));
+export const loadMine = (code: string, token: string): Promise<Answer<OwnLog>> => ask(path(code, '/mine'), { headers: { [STUDENT_HEADER]: token } });
+export const go = (classCode: string, lessonCode: string): Promise<Answer<{ code: string }>> => ask('/api/go', post({ classCode, lessonCode }));
+
+/** Sends entries; `keepalive` lets the request outlive the page. */
+export const sendEntries = (code: string, token: string, entries: readonly { id: string; at: number; body: unknown }[], keepalive: boolean): Promise<Answer<undefined>> =>
+  ask(path(code, '/entries'), { ...post({ entries }, { [STUDENT_HEADER]: token }), keepalive });
+
+export const takeUrl = (code: string, takeId: string): string => path(code, `/takes/${takeId}`);

@@ -1,0 +1,93 @@
+import type { Side } from '@zest/core/lesson';
+
+/** What this device keeps under a name; nothing when it keeps nothing, or keeps something else. */
+function read<T extends object>(name: string): Partial<T> | null {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(name) ?? 'null');
+    return typeof kept === 'object' && kept !== null ? (kept as Partial<T>) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Keeps something; a full or locked store loses a comfort, not a lesson. */
+function keep(name: string, value: object | null): void {
+  try {
+    if (value === null) localStorage.removeItem(name);
+    else localStorage.setItem(name, JSON.stringify(value));
+  } catch {
+    // Private windows may keep nothing.
+  }
+}
+
+/** Whose device it is, in one class. */
+export interface Me {
+  token: string;
+  nickname: string;
+  hand: Side | null;
+  language: string | null;
+}
+
+const nameOfMe = (classId: string) => `zest-me-${classId}`;
+
+export function readMe(classId: string): Me | null {
+  const kept = read<Me>(nameOfMe(classId));
+  return kept?.token && kept.nickname ? { token: kept.token, nickname: kept.nickname, hand: kept.hand ?? null, language: kept.language ?? null } : null;
+}
+export const keepMe = (classId: string, me: Me | null): void => keep(nameOfMe(classId), me);
+
+/** The code of a card whose owner has not opened a lesson of the class yet. */
+export const keepCard = (code: string | null): void => keep('zest-card', code === null ? null : { code });
+export const readCard = (): string => read<{ code: string }>('zest-card')?.code ?? '';
+
+/** How this student wants lessons, on this device. */
+export interface Choices {
+  larger: boolean;
+  contrast: boolean;
+  calm: boolean;
+  captions: boolean;
+  /** The video itself can be heard. */
+  sound: boolean;
+  /** Tones of clock and count, and commands spoken by the page. */
+  signals: boolean;
+  hand: 'as filmed' | 'other hand';
+  language: 'first' | 'second';
+  level: 'easier' | 'standard' | 'harder';
+  /** Stops after each part, and says which comes next. */
+  partByPart: boolean;
+  /** Called-out games in another order each time. */
+  newOrder: boolean;
+}
+
+const usual: Choices = {
+  larger: false,
+  contrast: false,
+  calm: typeof matchMedia === 'function' && matchMedia('(prefers-reduced-motion: reduce)').matches,
+  captions: true,
+  sound: true,
+  signals: true,
+  hand: 'as filmed',
+  language: 'first',
+  level: 'standard',
+  partByPart: false,
+  newOrder: false,
+};
+
+export const readChoices = (): Choices => ({ ...usual, ...read<Choices>('zest-choices') });
+export const keepChoices = (choices: Choices): void => keep('zest-choices', choices);
+
+/** Things ticked off as fetched, for one link. */
+export const readTicks = (code: string): string[] => read<{ ticks: string[] }>(`zest-ticks-${code}`)?.ticks ?? [];
+export const keepTicks = (code: string, ticks: readonly string[]): void => keep(`zest-ticks-${code}`, { ticks });
+
+/** Entries that have not arrived yet. */
+export interface Waiting {
+  code: string;
+  token: string;
+  id: string;
+  at: number;
+  body: unknown;
+}
+const MOST_WAITING = 1_000;
+export const readWaiting = (): Waiting[] => read<{ list: Waiting[] }>('zest-outbox')?.list ?? [];
+export const keepWaiting = (list: readonly Waiting[]): void => keep('zest-outbox', list.length === 0 ? null : { list: list.slice(-MOST_WAITING) });

@@ -1,0 +1,33 @@
+import type { FollowBlock, FollowLesson } from '@zest/contract';
+import { scoreMoments } from '@zest/core/assembly';
+import type { ScorePrompt } from '@zest/core/results';
+import type { TimeSpan } from '@zest/core/time';
+import type { Choices } from './device.ts';
+
+export type LevelChoice = Choices['level'];
+export type ChosenForm = FollowBlock['levels'][number];
+
+/** A moment at which a number is asked for. */
+export interface AskMoment extends TimeSpan {
+  prompt: ScorePrompt;
+  tryNo: number;
+}
+
+/** Every moment a lesson asks for a number, in the order they come. */
+export function askMoments({ prompts, assembly }: Pick<FollowLesson, 'prompts' | 'assembly'>): AskMoment[] {
+  return prompts
+    .filter(({ isAsked }) => isAsked)
+    .flatMap((prompt) => scoreMoments(assembly, prompt.blockId).map((span, i): AskMoment => ({ ...span, prompt, tryNo: i + 1 })))
+    .sort((a, b) => a.startMs - b.startMs);
+}
+
+/** Which form is chosen for which block: for the whole lesson, or for one block by itself. A block without that form stays as it is shown. */
+export function chosenLevels(blocks: readonly FollowBlock[], level: LevelChoice, overrides: ReadonlyMap<string, LevelChoice>) {
+  const shown = new Map<string, ChosenForm>();
+  for (const { id, levels } of blocks) {
+    const wanted = overrides.get(id) ?? level;
+    const form = levels.find((own) => own.form === wanted);
+    if (form) shown.set(id, form);
+  }
+  return { shown, of: (blockId: string): LevelChoice => shown.get(blockId)?.form ?? 'standard' };
+}

@@ -1,0 +1,26 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { EntryBody } from '@zest/core/results';
+import type { Me } from './device.ts';
+import { Outbox } from './outbox.ts';
+
+export interface Log {
+  /** Takes down what happened; with an id it replaces what was said under it. Without a student it stays here. */
+  note: (body: EntryBody, id?: string) => void;
+  /** Entries the server does not have yet. */
+  waiting: number;
+  fault: string | null;
+}
+
+/** What happens in the lesson, on its way to the teacher. */
+export function useLog(code: string, me: Me | null): Log {
+  const box = useRef<Outbox>(null);
+  const [state, setState] = useState<{ waiting: number; fault: string | null }>({ waiting: 0, fault: null });
+  const token = me?.token;
+  useEffect(() => {
+    const own = new Outbox((waiting, fault) => setState({ waiting, fault }));
+    box.current = own;
+    return () => own.stop();
+  }, []);
+  const note = useCallback((body: EntryBody, id?: string) => token !== undefined && box.current?.put(code, token, body, id), [code, token]);
+  return { note, ...state };
+}

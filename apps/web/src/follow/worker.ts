@@ -1,0 +1,50 @@
+/// <reference lib="webworker" />
+import { createPartialResponse } from 'workbox-range-requests';
+import { PAGES_CACHE, TAKES_CACHE } from './cache-names.ts';
+
+declare const self: ServiceWorkerGlobalScope;
+
+const TAKE = /^\/api\/follow\/[^/]+\/takes\/[^/]+$/;
+const LESSON = /^\/api\/follow\/[^/]+$/;
+
+/** From the network, and kept; without a connection what was kept last, of whatever choice. */
+async function newestOrKept(request: Request): Promise<Response> {
+  const cache = await caches.open(PAGES_CACHE);
+  try {
+    const answer = await fetch(request);
+    if (answer.ok) await cache.put(request, answer.clone());
+    return answer;
+  } catch (error) {
+    const kept = (await cache.match(request)) ?? (await cache.match(request, { ignoreSearch: true }));
+    if (kept) return kept;
+    throw error;
+  }
+}
+
+/** Hashed files never change. */
+async function keptOrNew(request: Request): Promise<Response> {
+  const cache = await caches.open(PAGES_CACHE);
+  const kept = await cache.match(request);
+  if (kept) return kept;
+  const answer = await fetch(request);
+  if (answer.ok) await cache.put(request, answer.clone());
+  return answer;
+}
+
+/** Footage that is kept whole answers ranges itself. */
+async function footage(request: Request): Promise<Response> {
+  const kept = await caches.match(request.url, { cacheName: TAKES_CACHE });
+  if (!kept) return fetch(request);
+  return request.headers.has('range') ? createPartialResponse(request, kept) : kept;
+}
+
+self.addEventListener('install', () => void self.skipWaiting());
+self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
+self.addEventListener('fetch', (event) => {
+  const { request } = event;
+  const { origin, pathname } = new URL(request.url);
+  if (request.method !== 'GET' || origin !== self.location.origin) return;
+  if (TAKE.test(pathname)) event.respondWith(footage(request));
+  else if (LESSON.test(pathname) || request.mode === 'navigate') event.respondWith(newestOrKept(request));
+  else if (pathname.startsWith('/assets/')) event.respondWith(keptOrNew(request));
+});

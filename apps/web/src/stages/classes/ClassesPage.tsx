@@ -1,0 +1,86 @@
+import { Alert, Box, Button, Card, CardActionArea, CardContent, Link as TextLink, Paper, Stack, TextField, Typography } from '@mui/material';
+import { usualRule } from '@zest/core/results';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { problemText } from '../../app/api.ts';
+import { classApi } from '../../app/class-api.ts';
+import { PageFrame } from './PageFrame.tsx';
+
+/** A school year, about. */
+const USUAL_WEEKS = 40;
+const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+const erasedWords = { student: 'A student, at request', class: 'A class', 'kept long enough': 'Entries kept as long as set' } as const;
+
+function Erasures() {
+  const erasures = classApi.useErasuresQuery();
+  if (!erasures.data || erasures.data.length === 0) return null;
+  return (
+    <Paper variant="outlined" sx={{ p: 2, mt: 3 }}>
+      <Typography variant="h2">What was erased</Typography>
+      <Typography color="text.secondary">That it was done, never whose it was.</Typography>
+      <ul>
+        {erasures.data.map(({ id, what, entries, at }) => (
+          <li key={id}>
+            {when.format(new Date(at))}: {erasedWords[what]}, {entries} {entries === 1 ? 'entry' : 'entries'}
+          </li>
+        ))}
+      </ul>
+    </Paper>
+  );
+}
+
+/** All classes, and a new one. */
+export function ClassesPage() {
+  const classes = classApi.useClassesQuery();
+  const [make, making] = classApi.useMakeClassMutation();
+  const [name, setName] = useState('');
+  const navigate = useNavigate();
+  const problem = problemText(classes.error ?? making.error);
+  const start = async () => {
+    const made = await make({ name: name.trim(), keepWeeks: USUAL_WEEKS, rule: usualRule, credits: [] });
+    if (made.data) void navigate(`/classes/${made.data.id}`);
+  };
+  return (
+    <PageFrame title="Classes" back={{ to: '/', name: 'All lessons' }}>
+      <Stack
+        component="form"
+        direction="row"
+        useFlexGap
+        sx={{ gap: 2, flexWrap: 'wrap', mb: 3 }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void start();
+        }}
+      >
+        <TextField label="Name of a new class" value={name} onChange={(event) => setName(event.target.value)} slotProps={{ htmlInput: { maxLength: 120 } }} sx={{ width: { xs: '100%', sm: 340 } }} />
+        <Button type="submit" variant="contained" disabled={name.trim() === '' || making.isLoading}>
+          Start a class
+        </Button>
+      </Stack>
+      {problem && <Alert severity="error">{problem}</Alert>}
+      {classes.data?.length === 0 && <Alert severity="info">No classes yet. A class is a list of nicknames or codes the program makes up: no names, no e-mail, no birthdays.</Alert>}
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(260px, 1fr))', gap: 2 }}>
+        {classes.data?.map(({ id, name: own, students }) => (
+          <Card key={id} variant="outlined">
+            <CardActionArea component={Link} to={`/classes/${id}`}>
+              <CardContent>
+                <Typography variant="h2" sx={{ overflowWrap: 'anywhere' }}>
+                  {own}
+                </Typography>
+                <Typography color="text.secondary">
+                  {students} {students === 1 ? 'student' : 'students'}
+                </Typography>
+              </CardContent>
+            </CardActionArea>
+          </Card>
+        ))}
+      </Box>
+      <Erasures />
+      <Typography sx={{ mt: 3 }}>
+        <TextLink href="/privacy" target="_blank" rel="noopener">
+          What is kept of students, for families
+        </TextLink>
+      </Typography>
+    </PageFrame>
+  );
+}

@@ -1,0 +1,127 @@
+import { Alert, Button, Checkbox, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, Typography } from '@mui/material';
+import { CLASS_LIMITS, type ClassPlan } from '@zest/contract';
+import { creditState, isOf, linesOf, type CreditLevel } from '@zest/core/results';
+import { nanoid } from '@reduxjs/toolkit';
+import { useMemo, useState } from 'react';
+import { problemText } from '../../app/api.ts';
+import { classApi } from '../../app/class-api.ts';
+import { makeId } from '../../app/ids.ts';
+import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { Rows } from '../../ui/Rows.tsx';
+import type { ClassPart } from './ClassPage.tsx';
+import { planOf } from './plan-of.ts';
+
+/** Met by the teacher's word only. */
+const BY_WORD = '';
+
+function LevelEditor({ level, keys, onChange }: { level: CreditLevel; keys: readonly (readonly [string, string])[]; onChange: (level: CreditLevel) => void }) {
+  const set = (i: number, change: Partial<CreditLevel['criteria'][number]>) => onChange({ ...level, criteria: level.criteria.map((own, at) => (at === i ? { ...own, ...change } : own)) });
+  return (
+    <Rows
+      title={level.name || 'Level'}
+      addLabel="+ Criterion"
+      most={CLASS_LIMITS.criteria}
+      onAdd={() => onChange({ ...level, criteria: [...level.criteria, { id: makeId(), text: 'What is to be done', measured: null }] })}
+      onRemove={(i) => onChange({ ...level, criteria: level.criteria.filter((_, at) => at !== i) })}
+      rows={level.criteria.map((criterion, i) => ({
+        key: criterion.id,
+        name: criterion.text,
+        fields: (
+          <>
+            <TextLine label={`Criterion ${i + 1}`} value={criterion.text} most={400} required onChange={(text) => set(i, { text })} />
+            <ChoiceField label="Met by" value={criterion.measured?.key ?? BY_WORD} choices={[[BY_WORD, 'my word'], ...keys]} onChange={(key) => set(i, { measured: key === BY_WORD ? null : { key, atLeast: criterion.measured?.atLeast ?? 1 } })} sx={{ width: 320 }} />
+            {criterion.measured && <WholeField label="To reach" value={criterion.measured.atLeast} range={{ min: 0, max: 1_000_000 }} onChange={(atLeast) => set(i, { measured: { key: criterion.measured?.key ?? '', atLeast } })} />}
+          </>
+        ),
+      }))}
+    />
+  );
+}
+
+/** Levels with the teacher's own criteria: what each student has met, by numbers or signed off. */
+export function Levels({ own, log: { students, entries } }: ClassPart) {
+  const [save, saving] = classApi.useSaveClassMutation();
+  const [add, adding] = classApi.useAddEntriesMutation();
+  const [remove, removing] = classApi.useRemoveEntryMutation();
+  const [draft, setDraft] = useState<CreditLevel[] | null>(null);
+  const levels = draft ?? own.credits;
+  const keys = useMemo(() => [...new Map(linesOf(entries).map(({ key, title, measure }) => [key, `${title} (${measure})`] as const))], [entries]);
+  const problem = problemText(saving.error ?? adding.error ?? removing.error);
+  const store = async () => {
+    const plan: ClassPlan = { ...planOf(own), credits: levels };
+    const saved = await save({ classId: own.id, ...plan });
+    if (saved.data) setDraft(null);
+  };
+  const sign = (studentId: string, levelId: string, criterionId: string) => {
+    const signed = entries.filter(isOf('signed')).find((entry) => entry.studentId === studentId && entry.body.levelId === levelId && entry.body.criterionId === criterionId);
+    if (signed) void remove(signed.id);
+    else void add({ classId: own.id, entries: [{ id: nanoid(), at: Date.now(), studentId, lessonId: null, body: { kind: 'signed', levelId, criterionId } }] });
+  };
+  return (
+    <Stack spacing={3}>
+      {problem && <Alert severity="error">{problem}</Alert>}
+      {levels.map((level) => (
+        <Stack key={level.id} spacing={1}>
+          <Stack direction="row" spacing={2}>
+            <TextLine label="Level" value={level.name} most={120} required onChange={(name) => setDraft(levels.map((each) => (each.id === level.id ? { ...each, name } : each)))} sx={{ maxWidth: 320 }} />
+            <Button color="error" onClick={() => setDraft(levels.filter(({ id }) => id !== level.id))}>
+              Remove the level
+            </Button>
+          </Stack>
+          <LevelEditor level={level} keys={keys} onChange={(next) => setDraft(levels.map((each) => (each.id === level.id ? next : each)))} />
+        </Stack>
+      ))}
+      <Stack direction="row" spacing={2}>
+        <Button disabled={levels.length >= CLASS_LIMITS.levels} onClick={() => setDraft([...levels, { id: makeId(), name: `Level ${levels.length + 1}`, criteria: [] }])}>
+          + Level
+        </Button>
+        {draft && (
+          <>
+            <Button variant="contained" disabled={saving.isLoading} onClick={() => void store()}>
+              Save the levels
+            </Button>
+            <Button onClick={() => setDraft(null)}>Leave them as they were</Button>
+          </>
+        )}
+      </Stack>
+      {!draft &&
+        own.credits.map((level) => (
+          <TableContainer key={level.id}>
+            <Typography variant="h2">{level.name}</Typography>
+            <Table size="small" aria-label={`Who has reached ${level.name}`}>
+              <TableHead>
+                <TableRow>
+                  <TableCell>Student</TableCell>
+                  {level.criteria.map(({ id, text }) => (
+                    <TableCell key={id}>{text}</TableCell>
+                  ))}
+                  <TableCell />
+                </TableRow>
+              </TableHead>
+              <TableBody>
+                {students.map(({ id, nickname }) => {
+                  const states = creditState(level, entries.filter(({ studentId }) => studentId === id));
+                  return (
+                    <TableRow key={id}>
+                      <TableCell>{nickname}</TableCell>
+                      {states.map(({ criterionId, met }, i) => (
+                        <TableCell key={criterionId}>
+                          {met === 'measured' ? (
+                            '✓ reached'
+                          ) : (
+                            <Checkbox checked={met === 'signed'} onChange={() => sign(id, level.id, criterionId)} slotProps={{ input: { 'aria-label': `${nickname}: ${level.criteria[i]?.text ?? ''}` } }} />
+                          )}
+                        </TableCell>
+                      ))}
+                      <TableCell sx={{ fontWeight: 650 }}>{states.length > 0 && states.every(({ met }) => met !== null) ? 'Level reached' : ''}</TableCell>
+                    </TableRow>
+                  );
+                })}
+              </TableBody>
+            </Table>
+          </TableContainer>
+        ))}
+      {levels.length === 0 && <Typography color="text.secondary">No levels yet. A level has criteria: met by a number that was reached, or by your word.</Typography>}
+    </Stack>
+  );
+}

@@ -1,0 +1,69 @@
+import { Button, List, ListItem, ListItemText, Stack, Typography } from '@mui/material';
+import { compareWords, praiseList } from '@zest/core/results';
+import { useMemo, useState } from 'react';
+import { useNotice } from '../../app/notice.tsx';
+import { ChoiceField } from '../../ui/fields.tsx';
+import type { ClassPart } from './ClassPage.tsx';
+import { offsetMs } from './local-time.ts';
+
+const spans = [
+  ['1', 'this week'],
+  ['2', 'the last two weeks'],
+  ['4', 'the last four weeks'],
+] as const;
+
+interface Told {
+  key: string;
+  nickname: string;
+  fact: string;
+  /** Ready to be sent; the teacher changes what does not fit. */
+  message: string;
+}
+
+function Group({ title, empty, told }: { title: string; empty: string; told: readonly Told[] }) {
+  const notice = useNotice();
+  const copy = async (text: string) => {
+    const done = await navigator.clipboard?.writeText(text).then(() => true, () => false);
+    notice(done ? 'Copied.' : 'The browser did not let it be copied. Mark the text and copy it by hand.');
+  };
+  return (
+    <section aria-label={title}>
+      <Stack direction="row" spacing={2} sx={{ alignItems: 'center' }}>
+        <Typography variant="h2">{title}</Typography>
+        {told.length > 0 && <Button onClick={() => void copy(told.map(({ message }) => message).join('\n\n'))}>Copy all messages</Button>}
+      </Stack>
+      {told.length === 0 && <Typography color="text.secondary">{empty}</Typography>}
+      <List dense>
+        {told.map(({ key, nickname, fact, message }) => (
+          <ListItem key={key} disableGutters secondaryAction={<Button onClick={() => void copy(message)} aria-label={`Copy the message to ${nickname}`}>Copy</Button>} sx={{ pr: 10 }}>
+            <ListItemText primary={`${nickname}: ${fact}`} secondary={message} />
+          </ListItem>
+        ))}
+      </List>
+    </section>
+  );
+}
+
+/** Whom to praise, for what, in which words: effort and one's own progress, nobody beside anybody else. */
+export function Praise({ log: { students, entries } }: ClassPart) {
+  const [weeks, setWeeks] = useState<(typeof spans)[number][0]>('1');
+  const [now] = useState(Date.now);
+  const list = useMemo(() => praiseList(students.map(({ id }) => id), entries, now, Number(weeks), offsetMs()), [students, entries, now, weeks]);
+  const nameOf = (studentId: string) => students.find(({ id }) => id === studentId)?.nickname ?? '';
+  const improved = list.improved.map(({ studentId, line, from, to }, i): Told => {
+    const nickname = nameOf(studentId);
+    const step = `${compareWords(line, from)} → ${compareWords(line, to)}`;
+    return { key: `${studentId} ${i}`, nickname, fact: `${line.title}, ${step}`, message: `Well practised, ${nickname}! Your ${line.title.toLowerCase()} went from ${compareWords(line, from)} to ${compareWords(line, to)}. What helped you most?` };
+  });
+  const didBetter = new Set(list.improved.map(({ studentId }) => studentId));
+  const tried = list.tried.filter((id) => !didBetter.has(id)).map((id): Told => ({ key: id, nickname: nameOf(id), fact: 'kept at it', message: `Thank you for doing the lesson, ${nameOf(id)}. Keeping at it is what counts.` }));
+  const quiet = list.quiet.map((id): Told => ({ key: id, nickname: nameOf(id), fact: 'nothing came in', message: `Hello ${nameOf(id)}, we have not heard from you for a while. Is there anything that would make the lessons easier for you at home?` }));
+  return (
+    <Stack spacing={2}>
+      <ChoiceField label="Look back over" value={weeks} choices={spans} onChange={setWeeks} sx={{ width: 240 }} />
+      <Group title="Beat their own best" empty="Nobody has beaten a number of their own yet." told={improved} />
+      <Group title="Kept at it" empty="Nobody else has sent anything." told={tried} />
+      <Group title="Gone quiet" empty="Everybody did something." told={quiet} />
+    </Stack>
+  );
+}

@@ -1,0 +1,192 @@
+import { Alert, Box, Button, Chip, Paper, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TableSortLabel, Typography } from '@mui/material';
+import type { Class, ClassLog } from '@zest/contract';
+import { blockHints, linesOf, nextStep, scorePrompts, standingOf, valueWords, type BlockHint, type LessonStanding, type LogEntry, type NextStep } from '@zest/core/results';
+import { lengthText } from '@zest/core/time';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { problemText } from '../../app/api.ts';
+import { classApi } from '../../app/class-api.ts';
+import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { ChoiceField } from '../../ui/fields.tsx';
+import { HandEntries } from './HandEntries.tsx';
+import { PlanNextWeek } from './PlanNextWeek.tsx';
+
+const stepWords: Readonly<Record<NextStep['step'], string>> = { harder: 'Go on to something harder', same: 'Stay where you are', easier: 'Make it easier', 'not known': 'Not known yet' };
+
+function stepReason({ opened, finished, effort, step }: NextStep): string {
+  const felt = effort === null ? 'nobody said how it felt' : `it felt ${effort.toFixed(1)} of 5`;
+  return step === 'not known' ? `${opened} opened it: too few to say.` : `${finished} of ${opened} who opened it finished; ${felt}.`;
+}
+
+function hintWords({ hint, skipped, replayed, of }: BlockHint): string {
+  const left = Object.entries(skipped).map(([reason, count]) => `${count} × ${reason}`).join(', ');
+  switch (hint) {
+    case 'it hurts':
+      return `It hurt somebody (${left}). Look at the move and its cautions before it is shown again.`;
+    case 'too hard':
+      return `Too hard for several of ${of} (${left}). Plan an easier form.`;
+    case 'too easy':
+      return `Too easy for several of ${of} (${left}). Plan a harder form.`;
+    case 'left out':
+      return `Left out by several of ${of} (${left}).`;
+    case 'watched again':
+      return `Watched again by ${replayed} of ${of}: show it twice, or slower.`;
+  }
+}
+
+interface StudentRow {
+  id: string;
+  nickname: string;
+  standing: LessonStanding;
+  numbers: string;
+}
+
+function rowsOf({ students }: ClassLog, entries: readonly LogEntry[]): StudentRow[] {
+  return students.map(({ id, nickname }) => {
+    const own = entries.filter(({ studentId }) => studentId === id);
+    const numbers = linesOf(own)
+      .map((line) => `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}${line.level === 'standard' ? '' : ` (${line.level})`}`)
+      .join('; ');
+    return { id, nickname, standing: standingOf(own), numbers };
+  });
+}
+
+const columns = [
+  ['nickname', 'Student'],
+  ['reached', 'Seen'],
+  ['practised', 'Practised'],
+  ['effort', 'Felt'],
+  ['numbers', 'Best numbers'],
+] as const;
+type ColumnName = (typeof columns)[number][0];
+
+const sortValue: Readonly<Record<ColumnName, (row: StudentRow) => number | string>> = {
+  nickname: ({ nickname }) => nickname.toLowerCase(),
+  reached: ({ standing }) => -standing.reached,
+  practised: ({ standing }) => -standing.practisedMs,
+  effort: ({ standing }) => -(standing.effort ?? 0),
+  numbers: ({ numbers }) => (numbers === '' ? '~' : numbers),
+};
+
+function LessonTable({ rows }: { rows: readonly StudentRow[] }) {
+  const [by, setBy] = useState<ColumnName>('nickname');
+  const value = sortValue[by];
+  const sorted = [...rows].sort((a, b) => (value(a) < value(b) ? -1 : value(a) > value(b) ? 1 : 0));
+  return (
+    <TableContainer>
+      <Table size="small" aria-label="The lesson by student">
+        <TableHead>
+          <TableRow>
+            {columns.map(([name, label]) => (
+              <TableCell key={name}>
+                <TableSortLabel active={by === name} onClick={() => setBy(name)}>
+                  {label}
+                </TableSortLabel>
+              </TableCell>
+            ))}
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {sorted.map(({ id, nickname, standing, numbers }) => (
+            <TableRow key={id}>
+              <TableCell sx={{ fontWeight: 650 }}>{nickname}</TableCell>
+              <TableCell>{standing.opened ? `${Math.round(standing.reached * 100)} %` : 'not opened'}</TableCell>
+              <TableCell>{standing.practisedMs > 0 ? lengthText(standing.practisedMs) : ''}</TableCell>
+              <TableCell>{standing.effort === null ? '' : `${standing.effort} of 5`}</TableCell>
+              <TableCell sx={{ overflowWrap: 'anywhere' }}>{numbers}</TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </TableContainer>
+  );
+}
+
+function Answers({ rows }: { rows: readonly StudentRow[] }) {
+  const answers = rows.flatMap(({ nickname, standing }) => standing.answers.map(({ id, body }) => ({ id, nickname, ...body })));
+  if (answers.length === 0) return null;
+  return (
+    <Paper variant="outlined" sx={{ p: 2 }}>
+      <Typography variant="h2">Answers</Typography>
+      <ul>
+        {answers.map(({ id, nickname, question, text }) => (
+          <li key={id} style={{ overflowWrap: 'anywhere' }}>
+            <strong>{nickname}</strong>, {question}: {text}
+          </li>
+        ))}
+      </ul>
+    </Paper>
+  );
+}
+
+function ClassResults({ own, log }: { own: Class; log: ClassLog }) {
+  const { id: lessonId, lesson } = useOpenLesson();
+  const { choose } = useChosenBlock();
+  const navigate = useNavigate();
+  const entries = useMemo(() => log.entries.filter((entry) => entry.lessonId === lessonId), [log, lessonId]);
+  const rows = useMemo(() => rowsOf(log, entries), [log, entries]);
+  const hints = useMemo(() => blockHints(entries), [entries]);
+  const prompts = useMemo(() => scorePrompts(lesson), [lesson]);
+  const step = nextStep(entries, own.rule);
+  const opened = rows.filter(({ standing }) => standing.opened).length;
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 380px' }, gap: 2, alignItems: 'start' }}>
+      <Paper variant="outlined" sx={{ p: 2 }}>
+        <Stack spacing={1.5}>
+          <Stack direction="row" useFlexGap sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
+            <Chip label={`${opened} of ${rows.length} opened it`} />
+            <HandEntries own={own} students={log.students} lessonId={lessonId} prompts={prompts} />
+            <Button component={Link} to={`/classes/${own.id}?part=progress`}>
+              Over the weeks
+            </Button>
+            <Button component={Link} to={`/classes/${own.id}?part=praise`}>
+              Whom to praise
+            </Button>
+          </Stack>
+          {rows.length === 0 ? <Typography>This class has no students yet.</Typography> : <LessonTable rows={rows} />}
+        </Stack>
+      </Paper>
+      <Stack spacing={2}>
+        <Paper variant="outlined" sx={{ p: 2 }}>
+          <Typography variant="h2">Next week: {stepWords[step.step]}</Typography>
+          <Typography color="text.secondary" sx={{ mb: 1 }}>
+            {stepReason(step)} By this class’s rule; you decide.
+          </Typography>
+          <PlanNextWeek step={step.step} hints={hints} />
+        </Paper>
+        <Paper variant="outlined" sx={{ p: 2 }}>
+          <Typography variant="h2">Hints for the next plan</Typography>
+          {hints.length === 0 && <Typography color="text.secondary">No block stands out.</Typography>}
+          {hints.map((hint) => (
+            <Alert key={hint.blockId} severity={hint.hint === 'it hurts' ? 'warning' : 'info'} sx={{ mt: 1 }} action={<Button onClick={() => (choose(hint.blockId), void navigate({ pathname: '../plan', search: `?block=${hint.blockId}` }))}>Go to it</Button>}>
+              <strong>{hint.title || 'Untitled'}</strong>: {hintWords(hint)}
+            </Alert>
+          ))}
+        </Paper>
+        <Answers rows={rows} />
+      </Stack>
+    </Box>
+  );
+}
+
+/** What came back of this lesson, class by class. */
+export function LogBench() {
+  const classes = classApi.useClassesQuery();
+  const [chosen, setChosen] = useState('');
+  const own = classes.data?.find(({ id }) => id === chosen) ?? classes.data?.[0];
+  const log = classApi.useClassLogQuery(own?.id ?? '', { skip: !own, pollingInterval: 15_000, skipPollingIfUnfocused: true });
+  const problem = problemText(classes.error ?? log.error);
+  return (
+    <Stack spacing={2}>
+      <Stack direction="row" useFlexGap sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+        {own && <ChoiceField label="Class" value={own.id} choices={(classes.data ?? []).map(({ id, name }) => [id, name] as const)} onChange={setChosen} sx={{ width: 260 }} />}
+        <Button component={Link} to={own ? `/classes/${own.id}` : '/classes'}>
+          {own ? 'The class’s page' : 'Classes'}
+        </Button>
+      </Stack>
+      {problem && <Alert severity="error">{problem}</Alert>}
+      {classes.data?.length === 0 && <Alert severity="info">Start a class first: its students are nicknames the program makes up. Then share the lesson with it on the Share bench.</Alert>}
+      {own && log.data && <ClassResults own={own} log={log.data} />}
+    </Stack>
+  );
+}

@@ -1,0 +1,94 @@
+import Papa from 'papaparse';
+import { sides, type Side } from '../lesson/index.ts';
+import { isOf, type LogEntry } from './entry.ts';
+import { comparedOf } from './figures.ts';
+
+/** A pasted or opened table, as text. */
+export interface Table {
+  header: string[];
+  rows: string[][];
+}
+
+/** Rows of one paste; more are a mistake or two. */
+export const MOST_ROWS = 2_000;
+
+/**
+ * Reads a table as it comes from a spreadsheet (tabs) or a CSV file (commas, semicolons), with a header.
+ * @throws Error saying what is missing
+ */
+export function readTable(text: string): Table {
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: 'greedy' });
+  const [header, ...rows] = data.map((row) => row.map((cell) => cell.trim()));
+  if (!header || rows.length === 0) throw new Error('There is no table in it: paste a line of headings and at least one line below.');
+  if (rows.length > MOST_ROWS) throw new Error(`The table has ${rows.length} lines; ${MOST_ROWS} go at once. Cut it in two.`);
+  return { header, rows };
+}
+
+/** Which column holds what, by its place; null for none. */
+export interface Columns {
+  nickname: number | null;
+  value: number | null;
+  side: number | null;
+}
+
+const HEADINGS: Readonly<Record<keyof Columns, RegExp>> = {
+  nickname: /^(nick ?name|name|code|student|who)$/i,
+  value: /^(value|number|score|count|time|points|result|how many)$/i,
+  side: /^(side|hand|foot|leg|arm)$/i,
+};
+
+/** The columns whose headings say what they hold; the teacher may choose others. */
+export function guessColumns({ header }: Pick<Table, 'header'>): Columns {
+  const find = (key: keyof Columns) => {
+    const at = header.findIndex((heading) => HEADINGS[key].test(heading));
+    return at < 0 ? null : at;
+  };
+  return { nickname: find('nickname'), value: find('value'), side: find('side') };
+}
+
+export interface MatchedRow {
+  studentId: string;
+  value: number;
+  side: Side | null;
+}
+
+const nameOf = (text: string) => text.trim().toLowerCase().replace(/\s+/g, ' ');
+const sideOf = (text: string): Side | null | undefined => (text === '' ? null : sides.find((side) => side.startsWith(text.toLowerCase())));
+
+/** The lines that can be taken, by nickname or code, and what is wrong with each of the others; the first line below the heading is line 2. */
+export function matchRows({ rows }: Table, columns: Columns, students: readonly { id: string; nickname: string; code: string }[]): { matched: MatchedRow[]; faults: { line: number; say: string }[] } {
+  const known = new Map(students.flatMap(({ id, nickname, code }) => [[nameOf(nickname), id] as const, [nameOf(code), id] as const]));
+  const matched: MatchedRow[] = [];
+  const faults: { line: number; say: string }[] = [];
+  rows.forEach((row, i) => {
+    const cell = (at: number | null) => (at === null ? '' : (row[at] ?? ''));
+    const [who, number, sideText] = [cell(columns.nickname), cell(columns.value), cell(columns.side)];
+    const studentId = known.get(nameOf(who));
+    const value = number === '' ? NaN : Number(number.replace(',', '.'));
+    const side = sideOf(sideText);
+    const fault = !studentId ? `nobody in this class is called “${who}”` : !(value >= 0 && value <= 1_000_000) ? `“${number}” is no number from 0 to a million` : side === undefined ? `“${sideText}” is no side: left, right or nothing` : null;
+    if (fault !== null || !studentId) faults.push({ line: i + 2, say: fault ?? '' });
+    else matched.push({ studentId, value, side: side ?? null });
+  });
+  return { matched, faults };
+}
+
+/** A cell that a spreadsheet would take for a formula is told to be text. */
+const safe = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+
+/** Every number of a class as CSV: who, when, which lesson, what was reached, and by the second where that compares. */
+export function scoresCsv(entries: readonly LogEntry[], nicknames: ReadonlyMap<string, string>, lessons: ReadonlyMap<string, string>): string {
+  const rows = entries.filter(isOf('score')).map(({ studentId, lessonId, at, body }) => [
+    safe(nicknames.get(studentId) ?? ''),
+    new Date(at).toISOString().slice(0, 10),
+    safe(lessons.get(lessonId ?? '') ?? ''),
+    safe(body.title),
+    body.measure,
+    body.value,
+    body.side ?? '',
+    body.level,
+    body.seconds ?? '',
+    body.seconds === null || body.measure === 'time' || body.measure === 'streak' ? '' : Number(comparedOf(body).toFixed(3)),
+  ]);
+  return Papa.unparse({ fields: ['nickname', 'day', 'lesson', 'exercise', 'measure', 'value', 'side', 'level', 'seconds', 'a second'], data: rows });
+}
