@@ -28,9 +28,19 @@ await bundle({
   alias: Object.fromEntries([
     ...readdirSync(core).map((room) => [`@zest/core/${room}`, path.join(core, room, 'index.ts')]),
     ['@zest/contract', path.join(root, 'packages/contract/src/index.ts')],
-    ...['lesson', 'plan', 'series'].map((name) => [`@zest/demo/${name}`, path.join(root, `demo/src/${name}.ts`)]),
+    ...['lesson', 'plan', 'series', 'classes'].map((name) => [`@zest/demo/${name}`, path.join(root, `demo/src/${name}.ts`)]),
   ]),
   logLevel: 'warning',
 });
 await buildPages({ configFile: path.join(root, 'apps/web/vite.config.ts'), logLevel: 'warn' });
+// By itself, and always under one name: a browser asks for a new one where it got the old.
+await bundle({
+  entryPoints: { 'follow-worker': path.join(root, 'apps/web/src/follow/worker.ts') },
+  outdir: path.join(root, 'dist/web'),
+  bundle: true,
+  minify: true,
+  format: 'iife',
+  target: 'es2022',
+  logLevel: 'warning',
+});
 writeFileSync(path.join(root, 'dist/.built'), '');

@@ -18,10 +18,6 @@ export default defineConfig({
     // Small fonts stay files: the policy of the pages allows no data: fonts.
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 1_500,
-    rollupOptions: {
-      input: { app: path.join(root, 'index.html'), follow: path.join(root, 'follow.html'), remote: path.join(root, 'remote.html'), 'follow-worker': path.join(root, 'src/follow/worker.ts') },
-      // The follow page's worker keeps its name: a browser asks for a new one under the old.
-      output: { entryFileNames: ({ name }) => (name === 'follow-worker' ? 'follow-worker.js' : 'assets/[name]-[hash].js') },
-    },
+    rollupOptions: { input: { app: path.join(root, 'index.html'), follow: path.join(root, 'follow.html'), remote: path.join(root, 'remote.html'), privacy: path.join(root, 'privacy.html') } },
   },
 });

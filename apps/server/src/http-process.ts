@@ -1,10 +1,14 @@
 import http from 'node:http';
 import { foldersOf, readConfig } from './config.ts';
+import { eraseOld } from './db/classes.ts';
 import { connect } from './db/connect.ts';
+import { messageOf } from './errors.ts';
 import { makeApp } from './http/app.ts';
 import { databaseQueue } from './jobs/queue.ts';
 import { logger } from './log.ts';
 import { diskStore } from './media/store.ts';
+
+const ERASE_EVERY_MS = 6 * 3_600_000;
 
 /** The process that answers HTTP. Started by the supervisor; tells it the port once it listens. */
 const log = logger('http');
@@ -33,7 +37,13 @@ server.listen(config.port, config.host, () => {
   process.send?.({ port: typeof address === 'object' && address ? address.port : config.port });
 });
 
+// Entries are kept as long as their class says, and not a day longer.
+const erase = () => void eraseOld().then((entries) => entries > 0 && log(`erased ${entries} entries that were kept long enough`), (error: unknown) => log(`erasing old entries failed: ${messageOf(error)}`));
+erase();
+const erasing = setInterval(erase, ERASE_EVERY_MS);
+
 async function stop(): Promise<void> {
+  clearInterval(erasing);
   server.close();
   server.closeAllConnections();
   await sequelize.close();

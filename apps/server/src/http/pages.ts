@@ -11,12 +11,14 @@ export function pages(webDir: string): Router {
     app: readFileSync(path.join(webDir, 'index.html'), 'utf8'),
     follow: readFileSync(path.join(webDir, 'follow.html'), 'utf8'),
     remote: readFileSync(path.join(webDir, 'remote.html'), 'utf8'),
+    privacy: readFileSync(path.join(webDir, 'privacy.html'), 'utf8'),
   };
   const send = (name: keyof typeof documents): express.RequestHandler => (_req, res) => {
     res.set('Cache-Control', 'no-store').type('html').send(documents[name].replaceAll('__NONCE__', String(res.locals['nonce'])));
   };
   router.get(['/follow/:code', '/go'], send('follow'));
   router.get('/remote', send('remote'));
+  router.get('/privacy', send('privacy'));
   router.get(/^\/(?!api\/).*/, send('app'));
   return router;
 }

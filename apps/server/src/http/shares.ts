@@ -1,19 +1,15 @@
 import { changeShareSchema, sharePlanSchema, type Share } from '@zest/contract';
 import { videoChanges } from '@zest/core/lesson';
-import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
-import { withFreeCode } from '../db/classes.ts';
 import { lessonAt } from '../db/lessons.ts';
-import { ClassRow, ShareVersionRow } from '../db/log-models.ts';
+import { ClassRow } from '../db/log-models.ts';
 import { LessonRow, ShareRow } from '../db/models.ts';
+import { createShare, renewShare } from '../db/shares.ts';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
 import { sharedCut } from '../publish/shared-cut.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
-
-/** Characters of a share code: 24 of 64 letters are 144 bits, not to be guessed. */
-const CODE_LENGTH = 24;
 
 async function shareView(share: ShareRow, newest: number): Promise<Share> {
   const { code, classId, spoken, revision, version, createdAt, opensAt, closesAt, revokedAt } = share;
@@ -50,14 +46,7 @@ export function addShareRoutes(route: AddRoute, sequelize: Sequelize, store: Med
     const { classId, opensAt, closesAt } = readBody(sharePlanSchema, req.body ?? { classId: null, opensAt: null, closesAt: null });
     if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, ownerId: userId } }))) throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
     await checkNotEmpty(lesson, store);
-    const make = (spoken: string | null) =>
-      sequelize.transaction(async (transaction) => {
-        const { id: lessonId, revision } = lesson;
-        const share = await ShareRow.create({ code: nanoid(CODE_LENGTH), ownerId: userId, lessonId, revision, classId, spoken, opensAt: dateOf(opensAt), closesAt: dateOf(closesAt) }, { transaction });
-        await ShareVersionRow.create({ code: share.code, version: 1, revision }, { transaction });
-        return share;
-      });
-    const share = classId === null ? await make(null) : await withFreeCode(make);
+    const share = await createShare(sequelize, { ownerId: userId, lessonId: lesson.id, revision: lesson.revision, classId, opensAt: dateOf(opensAt), closesAt: dateOf(closesAt) });
     res.status(201).json(await shareView(share, lesson.revision));
   });
 
@@ -68,13 +57,8 @@ export function addShareRoutes(route: AddRoute, sequelize: Sequelize, store: Med
     if (opensAt && closesAt && opensAt >= closesAt) throw refuse(400, 'invalid', 'A link closes after it opens. Choose a later end or an earlier beginning.');
     const lesson = await LessonRow.findByPk(share.lessonId, { rejectOnEmpty: true });
     if (toNewest) await checkNotEmpty(lesson, store);
-    await sequelize.transaction(async (transaction) => {
-      await share.reload({ lock: transaction.LOCK.UPDATE, transaction });
-      await share.update({ opensAt, closesAt }, { transaction });
-      if (!toNewest || share.revision === lesson.revision) return;
-      await share.update({ revision: lesson.revision, version: share.version + 1 }, { transaction });
-      await ShareVersionRow.create({ code: share.code, version: share.version, revision: lesson.revision }, { transaction });
-    });
+    await share.update({ opensAt, closesAt });
+    if (toNewest) await renewShare(sequelize, share, lesson.revision);
     res.json(await shareView(share, lesson.revision));
   });
 

@@ -30,8 +30,21 @@ function LiveCount({ prompt, scene, counted, onCount }: { prompt: ScorePrompt; s
       </button>
     );
   }
+  const add = (by: number) => onCount((counted ?? 0) + by);
+  if (prompt.measure === 'points' && prompt.targets.length > 0) {
+    return (
+      <div className="reasons" role="group" aria-label={`Points: ${counted ?? 0}`}>
+        <output className="count">{counted ?? 0}</output>
+        {prompt.targets.map(({ name, points }) => (
+          <button key={name} type="button" className="big" onClick={() => add(points)}>
+            {name} +{points}
+          </button>
+        ))}
+      </div>
+    );
+  }
   return (
-    <button type="button" className="big count" onClick={() => onCount((counted ?? 0) + 1)}>
+    <button type="button" className="big count" onClick={() => add(1)}>
       {counted ?? 0} <span>count one</span>
     </button>
   );

@@ -30,7 +30,9 @@ export function JoinCard({ classId, code, me, onMe }: JoinCardProps) {
   if (me) {
     return (
       <p className="who">
-        You are <strong>{me.nickname}</strong>.{' '}
+        <span>
+          You are <strong>{me.nickname}</strong>.
+        </span>
         <button
           type="button"
           onClick={() => {

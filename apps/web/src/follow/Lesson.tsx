@@ -47,6 +47,7 @@ export function Lesson({ lesson, code, choices, onChoose, me, onLeave }: LessonP
   const [scene, setScene] = useState<Scene | null>(null);
   const [playing, setPlaying] = useState(false);
   const [pause, setPause] = useState<PauseMark | null>(null);
+  const pausedAt = useRef(0);
   const [skipping, setSkipping] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   /** Where a stretch shown slowly ends. */
@@ -75,7 +76,7 @@ export function Lesson({ lesson, code, choices, onChoose, me, onLeave }: LessonP
     else void whole.current?.requestFullscreen?.().catch(() => undefined);
   };
   const goOn = () => {
-    if (pause) log.note({ kind: 'practised', blockId: pause.blockId, ms: pause.practiceMs });
+    if (pause) log.note({ kind: 'practised', blockId: pause.blockId, ms: Math.min(pause.practiceMs, Math.round(performance.now() - pausedAt.current)) });
     setPause(null);
     // After the last block there is nothing to go on with.
     if (!ended) player.current?.play();
@@ -150,7 +151,10 @@ export function Lesson({ lesson, code, choices, onChoose, me, onLeave }: LessonP
             setPlaying(now);
             if (now) setFault(null);
           }}
-          onPause={setPause}
+          onPause={(mark) => {
+            pausedAt.current = performance.now();
+            setPause(mark);
+          }}
           onFault={setFault}
           caption={choices.captions ? (scene?.caption ?? null) : null}
           label={`Video of ${lesson.title}`}

@@ -83,7 +83,7 @@ export function Welcome({ lesson, code, choices, onChoose, me, onMe, onStart }: 
           </ul>
         </>
       )}
-      <button type="button" className="big start" onClick={onStart}>
+      <button type="button" className="big start" onClick={onStart} autoFocus={lesson.classId === null || me !== null}>
         I am ready: start
       </button>
       <details>

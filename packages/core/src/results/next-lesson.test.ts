@@ -40,6 +40,12 @@ describe('next week’s lesson', () => {
     ]);
   });
 
+  it('counts breaths where a hold lasts so many', () => {
+    const breathing = lessonOf([{ kind: 'hold', by: 'breaths', breaths: 4 } as Partial<Block> & { kind: 'hold' }]);
+    expect(stepChanges(breathing, 'harder', []).map(({ label, to }) => [label, to])).toEqual([['Breaths', 5]]);
+    expect(blocksOf(nextLesson(breathing, stepChanges(breathing, 'harder', []), makeId))[0]).toMatchObject({ breaths: 5 });
+  });
+
   it('stays within bounds, never halving at once', () => {
     const small = lessonOf([{ kind: 'reps', reps: 1 } as Partial<Block> & { kind: 'reps' }, { kind: 'reps', reps: 3 } as Partial<Block> & { kind: 'reps' }, { kind: 'reps', reps: 500 } as Partial<Block> & { kind: 'reps' }]);
     expect(stepChanges(small, 'easier', []).map(({ to }) => to)).toEqual([2, 498]);

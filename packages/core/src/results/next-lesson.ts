@@ -2,23 +2,29 @@ import { blocksOf, duplicateLesson, LIMITS, type Block, type BlockOf, type Lesso
 import type { BlockHint, NextStep } from './class-view.ts';
 
 /** A figure that changes by steps from week to week. */
-interface Stepped<K extends Block['kind'] = Block['kind']> {
-  kind: K;
-  key: keyof BlockOf<K>;
+interface Stepped {
+  kind: Block['kind'];
+  key: string;
   label: string;
   unit: 'ms' | 'count';
   by: number;
   range: Range;
 }
 
-const stepped = <K extends Block['kind']>(one: Stepped<K>): Stepped => one as unknown as Stepped;
+const stepped = <K extends Block['kind']>(one: Stepped & { kind: K; key: keyof BlockOf<K> }): Stepped => one;
 /** Steps of a week (common practice: work time grows by 5 s or 10 s). */
 const FIGURES: readonly Stepped[] = [
   stepped({ kind: 'intervals', key: 'workMs', label: 'Work', unit: 'ms', by: 5_000, range: LIMITS.workMs }),
   stepped({ kind: 'reps', key: 'reps', label: 'Repetitions', unit: 'count', by: 2, range: LIMITS.reps }),
+  stepped({ kind: 'hold', key: 'breaths', label: 'Breaths', unit: 'count', by: 1, range: LIMITS.breaths }),
   stepped({ kind: 'hold', key: 'holdMs', label: 'Hold', unit: 'ms', by: 5_000, range: LIMITS.holdMs }),
   stepped({ kind: 'laps', key: 'laps', label: 'Laps', unit: 'count', by: 1, range: LIMITS.laps }),
 ];
+
+/** The figure of a block that says how much of it there is; undefined where no figure does. */
+function figureOf(block: Block): Stepped | undefined {
+  return FIGURES.find(({ kind, key }) => kind === block.kind && (block.kind !== 'hold' || (key === 'breaths') === (block.by === 'breaths')));
+}
 
 /** Parts that are trained; warm-up and cool-down stay as they are. */
 const TRAINED: ReadonlySet<LessonPart> = new Set(['skill', 'practice', 'game']);
@@ -47,7 +53,7 @@ function directionOf(block: Block, step: NextStep['step'], hint: BlockHint | und
 /** What would change in next week's lesson, by the class's rule and by what students said of single blocks. Locked figures stay. */
 export function stepChanges(lesson: Lesson, step: NextStep['step'], hints: readonly BlockHint[]): StepChange[] {
   return blocksOf(lesson).flatMap((block): StepChange[] => {
-    const figure = FIGURES.find(({ kind }) => kind === block.kind);
+    const figure = figureOf(block);
     const { way, why } = directionOf(block, step, hints.find(({ blockId }) => blockId === block.id));
     if (!figure || way === 0 || block.locked.includes(figure.key)) return [];
     const from = (block as unknown as Record<string, number>)[figure.key] ?? 0;
@@ -66,7 +72,7 @@ export function nextLesson(lesson: Lesson, changes: readonly StepChange[], makeI
       ...section,
       blocks: section.blocks.map((block): Block => {
         const own = changes.find(({ blockId }) => blockId === block.id);
-        const key = own && FIGURES.find(({ kind }) => kind === block.kind)?.key;
+        const key = own && figureOf(block)?.key;
         return { ...block, footage: null, edits: [], ...(own && key && { [key]: own.to }) };
       }),
     })),

@@ -1,7 +1,7 @@
 export { measureBlock, timeBlock } from './block.ts';
 export type { BlockTimes, Timing } from './block.ts';
 export type { Call, Pace, Span, SpanKind } from './row.ts';
-export { callOrder } from './chance.ts';
+export { callOrder, seededChance } from './chance.ts';
 export { readingMs, readingWpm } from './reading.ts';
 export { countWords, speechMs } from './speech.ts';
 export { scheduleLesson } from './schedule.ts';

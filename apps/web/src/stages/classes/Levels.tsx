@@ -12,7 +12,7 @@ import type { ClassPart } from './ClassPage.tsx';
 import { planOf } from './plan-of.ts';
 
 /** Met by the teacher's word only. */
-const BY_WORD = '';
+const BY_WORD = '*';
 
 function LevelEditor({ level, keys, onChange }: { level: CreditLevel; keys: readonly (readonly [string, string])[]; onChange: (level: CreditLevel) => void }) {
   const set = (i: number, change: Partial<CreditLevel['criteria'][number]>) => onChange({ ...level, criteria: level.criteria.map((own, at) => (at === i ? { ...own, ...change } : own)) });

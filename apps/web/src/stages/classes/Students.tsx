@@ -34,7 +34,7 @@ function AddStudents({ own, room }: { own: ClassPart['own']; room: number }) {
 }
 
 const HANDS = [
-  ['', 'not said'],
+  ['*', 'not said'],
   ['right', 'right'],
   ['left', 'left'],
 ] as const;
@@ -62,7 +62,7 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
           <TextField label="Nickname" value={plan.nickname} onChange={(event) => setPlan({ ...plan, nickname: event.target.value })} slotProps={{ htmlInput: { maxLength: 40 } }} />
           <TextField label="Group" value={plan.group} onChange={(event) => setPlan({ ...plan, group: event.target.value })} slotProps={{ htmlInput: { maxLength: 40 } }} />
           <TextField label="Language at home" value={plan.language ?? ''} helperText="As its short tag, such as de. Empty: the lesson’s." onChange={(event) => setPlan({ ...plan, language: event.target.value.trim() || null })} />
-          <ChoiceField label="Throwing hand" value={plan.hand ?? ''} choices={HANDS} onChange={(next) => setPlan({ ...plan, hand: next === '' ? null : next })} />
+          <ChoiceField label="Throwing hand" value={plan.hand ?? '*'} choices={HANDS} onChange={(next) => setPlan({ ...plan, hand: next === '*' ? null : next })} />
           {problem && <Alert severity="error">{problem}</Alert>}
           {asked && (
             <Alert severity="warning" action={<Button color="error" onClick={() => void eraseAll()}>Erase for good</Button>}>

@@ -23,7 +23,7 @@ interface Entered {
 }
 
 const promptName = ({ title, measure, seconds }: ScorePrompt) => `${title} (${measure}${seconds === null ? '' : ` in ${seconds} s`})`;
-const NONE = '';
+const NONE = '*';
 
 function ByHand({ students, prompt, typed, onType }: { students: readonly Student[]; prompt: ScorePrompt; typed: ReadonlyMap<string, string>; onType: (key: string, text: string) => void }) {
   const sides = prompt.sides.length > 0 ? prompt.sides : [null];

@@ -1,0 +1,178 @@
+import { blocksOf, makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesson';
+import { expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import { bench, clip, discard, expectAccessible, makeOwner, openBrowser, openPage, startZest, type Zest } from './zest.ts';
+
+let zest: Zest;
+let browser: Browser;
+let page: Page;
+let faults: string[];
+let lessonId: string;
+let phone: BrowserContext;
+let student: Page;
+let wrong: string[];
+let cardCode: string;
+let nickname: string;
+
+/** Six seconds of video with a minute of practice, a game of three seconds, and a question. */
+function shortLesson(): Lesson {
+  let next = 0;
+  const makeId = () => `e${(next += 1)}`;
+  const lesson = makeLesson('Throw and count', makeId);
+  lesson.series = { ...lesson.series, name: 'Quayside spring', week: 2 };
+  const blocks = [
+    { ...makeBlock('talk', makeId), title: 'Watch first', fixedMs: 4_000, script: 'Watch the disc.', kit: [{ id: 'k1', name: 'Flying disc', quantity: 1, share: 'each', standIn: 'a paper plate' }], pauseAfter: { practiceMs: 60_000, signMs: 2_000, prompt: 'Throw ten times' } },
+    { ...makeBlock('game', makeId), title: 'Target game', part: 'game', script: '', explainMs: 1_000, leadInMs: 1_000, playMs: 4_000, tries: 1, scoreMs: 4_000, goal: 'clock', scoring: 'count', levels: [{ id: 'v1', form: 'easier', text: 'Two steps closer', rule: 'When three miss' }], skill: 'Flying disc', exercise: { id: 'x1', title: 'Target game', movement: 'disc-throw' } },
+    { ...makeBlock('question', makeId), title: 'Which foot?', question: 'Which foot goes first?', answer: 'The other one.', askMs: 1_000, thinkMs: 4_000, answerMs: 1_000 },
+  ] as Block[];
+  lesson.sections = [{ id: makeId(), title: 'Watch', blocks: blocks.slice(0, 1) }, { id: makeId(), title: 'Play', blocks: blocks.slice(1) }];
+  return lesson;
+}
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(async () => {
+  zest = await startZest('start');
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+  phone = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  student = await phone.newPage();
+  wrong = [];
+  student.on('pageerror', (error) => wrong.push(error.message));
+});
+test.afterAll(async () => {
+  await browser.close();
+  await discard(zest);
+});
+test.afterEach(() => expect([...faults, ...wrong]).toEqual([]));
+
+const seek = (seconds: number) => student.getByRole('slider', { name: 'Place in the video' }).fill(String(seconds * 1000));
+
+test('a class is started with made-up names, and bad input is told in words', async () => {
+  await makeOwner(page, zest.url);
+  await page.getByRole('link', { name: 'Classes' }).click();
+  await expect(page.getByText('No classes yet')).toBeVisible();
+  await page.getByLabel('Name of a new class').fill('Harbour otters');
+  await page.getByRole('button', { name: 'Start a class' }).click();
+  await page.getByLabel('or their nicknames').fill('Kite\nkite');
+  await page.getByRole('button', { name: 'Add 2 by nickname' }).click();
+  await expect(page.getByText('is in this class already')).toBeVisible();
+  await page.getByLabel('or their nicknames').fill('');
+  await page.getByLabel('New students').fill('4');
+  await page.getByRole('button', { name: 'Add 4 with made-up names' }).click();
+  const rows = page.getByRole('table', { name: 'Students' }).getByRole('row');
+  await expect(rows).toHaveCount(5);
+  const cells = await rows.nth(1).getByRole('cell').allInnerTexts();
+  [nickname = '', cardCode = ''] = cells;
+  expect(cardCode).toMatch(/^[A-Z2-9]{3} [A-Z2-9]{3}$/);
+  const [cards] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Cards to cut out (PDF)' }).click()]);
+  expect(cards.suggestedFilename()).toBe('cards.pdf');
+  await expectAccessible(page);
+});
+
+test('the lesson is filmed and shared with the class', async () => {
+  const made = await page.request.post(`${zest.url}/api/lessons`, { data: { document: shortLesson() }, headers: { origin: zest.url } });
+  const stored = (await made.json()) as { id: string; lesson: Lesson };
+  lessonId = stored.id;
+  const [first] = blocksOf(stored.lesson);
+  await page.goto(`${zest.url}/lessons/${lessonId}/film?block=${first?.id}`);
+  await page.getByLabel('Video file').setInputFiles(clip);
+  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 180_000 });
+  await bench(page, 'Share');
+  await page.getByRole('combobox', { name: 'For' }).click();
+  await page.getByRole('option', { name: 'Harbour otters' }).click();
+  await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
+  await expect(page.getByTestId('share')).toContainText('Harbour otters · Open');
+  // The page as students see it, in the drawn phone.
+  await expect(page.frameLocator('iframe').getByRole('heading', { name: 'Throw and count' })).toBeVisible();
+  const [card] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Card with QR code (PDF)' }).click()]);
+  expect(card.suggestedFilename()).toBe('link.pdf');
+  await expectAccessible(page);
+});
+
+test('a student finds it by two codes, says who they are, and ticks off what they need', async () => {
+  const codes = /class ([A-Z2-9]{3} [A-Z2-9]{3}), lesson ([A-Z2-9]{3} [A-Z2-9]{3})/.exec(await page.getByTestId('share').innerText());
+  await student.goto(`${zest.url}/go`);
+  await student.getByLabel('Class').fill(codes?.[1] ?? '');
+  await student.getByLabel('Lesson').fill('ZZZ ZZZ');
+  await student.getByRole('button', { name: 'Open the lesson' }).click();
+  await expect(student.getByRole('alert')).toContainText('do not belong together');
+  await expectAccessible(student);
+  await student.getByLabel('Lesson').fill((codes?.[2] ?? '').toLowerCase());
+  await student.getByRole('button', { name: 'Open the lesson' }).click();
+  await student.getByLabel('Code of your card').fill('AAA AAA');
+  await student.getByRole('button', { name: 'That is me' }).click();
+  await expect(student.getByRole('alert')).toContainText('Look at the card again');
+  await student.getByLabel('Code of your card').fill(cardCode);
+  await student.getByRole('button', { name: 'That is me' }).click();
+  await expect(student.getByText(`You are ${nickname}.`)).toBeVisible();
+  await student.getByRole('checkbox', { name: 'Flying disc or a paper plate' }).check();
+  await expectAccessible(student);
+});
+
+test('the video really pauses for the student’s own practice', async () => {
+  await student.getByText('How I like my lessons').click();
+  await student.getByRole('checkbox', { name: 'Larger words on the picture' }).check();
+  await expect(student.getByText('Kept on this device')).toBeVisible({ timeout: 30_000 });
+  await student.getByRole('button', { name: 'I am ready: start' }).click();
+  await expect(student.getByRole('heading', { name: 'Your turn' })).toBeVisible({ timeout: 60_000 });
+  await expect(student.getByText('Throw ten times')).toBeVisible();
+  await expectAccessible(student);
+  await student.getByRole('button', { name: 'Go on with the video' }).click();
+  await expect(student.getByRole('heading', { name: 'Your turn' })).toBeHidden();
+});
+
+test('off line it goes on: an easier form, a count by the big button, a number kept', async () => {
+  // Once opened, everything is on the phone.
+  await student.reload();
+  await student.waitForFunction(() => navigator.serviceWorker.controller !== null);
+  await student.reload();
+  await expect(student.getByRole('checkbox', { name: 'Flying disc or a paper plate' })).toBeChecked();
+  await phone.setOffline(true);
+  await student.reload();
+  await student.getByRole('button', { name: 'I am ready: start' }).click();
+  await expect(student.locator('.time')).toHaveText(/^0:0[1-4]/, { timeout: 30_000 });
+  await seek(6);
+  await student.getByRole('button', { name: 'Easier' }).click();
+  await expect(student.getByText('Two steps closer').first()).toBeVisible();
+  const count = student.getByRole('button', { name: /count one/ });
+  await expect(count).toBeVisible({ timeout: 30_000 });
+  for (let i = 0; i < 3; i += 1) await count.click();
+  const panel = student.getByRole('region', { name: 'Your number' });
+  await expect(panel).toBeVisible({ timeout: 30_000 });
+  await expect(panel.getByLabel('How many?', { exact: true })).toHaveValue('3');
+  await expectAccessible(student);
+  await panel.getByRole('button', { name: 'How many?: 1 more' }).click();
+  await panel.getByRole('button', { name: 'Save and go on' }).click();
+  await student.getByLabel('Which foot goes first?').fill('The other one');
+  await student.getByRole('button', { name: 'My answer' }).click();
+  await expect(student.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible({ timeout: 60_000 });
+  await student.getByRole('button', { name: 'Just right' }).click();
+  await expect(student.getByText(/to be sent: they go as soon as there is a connection/)).toBeVisible();
+  await expectAccessible(student);
+});
+
+test('back on line everything arrives once, and the teacher sees it', async () => {
+  await phone.setOffline(false);
+  await expect(student.getByText('Your teacher has it all.')).toBeVisible({ timeout: 30_000 });
+  await bench(page, 'Log');
+  const row = page.getByRole('table', { name: 'The lesson by student' }).getByRole('row').filter({ hasText: nickname });
+  await expect(row).toContainText('Target game: 4 in 4 s (easier)');
+  await expect(row).toContainText('3 of 5');
+  await expect(page.getByRole('listitem').filter({ hasText: nickname })).toContainText('The other one');
+  await expect(page.getByText('1 of 4 opened it')).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('numbers come from a sheet too, and next week’s lesson is planned from the log', async () => {
+  await page.getByRole('button', { name: 'Enter numbers' }).click();
+  await page.getByLabel('Paste from a sheet').fill(`nickname;count\n${nickname};6\nnobody;2`);
+  await expect(page.getByText('Line 3: nobody in this class is called “nobody”')).toBeVisible();
+  await page.getByRole('button', { name: 'Enter 1 number' }).click();
+  await expect(page.getByRole('table', { name: 'The lesson by student' })).toContainText('Target game: 6 in 4 s');
+  await page.getByRole('link', { name: 'Over the weeks' }).click();
+  await expect(page.getByText('Best: 6 in 4 s')).toBeVisible();
+  await expectAccessible(page);
+  await page.goBack();
+  await page.getByRole('button', { name: 'Plan next week’s lesson' }).click();
+  await page.waitForURL(/\/plan/);
+  await expect(page.getByRole('heading', { name: 'Quayside spring, week 3' })).toBeVisible();
+});
