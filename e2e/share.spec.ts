@@ -1,3 +1,12 @@
+import { createWriteStream, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { AddressInfo } from 'node:net';
+import os from 'node:os';
+import path from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { pathToFileURL } from 'node:url';
+import express from 'express';
+import yauzl from 'yauzl';
 import { blocksOf, makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesson';
 import { expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { bench, clip, discard, expectAccessible, makeOwner, openBrowser, openPage, startZest, type Zest } from './zest.ts';
@@ -12,6 +21,7 @@ let student: Page;
 let wrong: string[];
 let cardCode: string;
 let nickname: string;
+let scratch: string;
 
 /** Six seconds of video with a minute of practice, a game of three seconds, and a question. */
 function shortLesson(): Lesson {
@@ -30,6 +40,7 @@ function shortLesson(): Lesson {
 
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
+  scratch = mkdtempSync(path.join(os.tmpdir(), 'zest-share-'));
   zest = await startZest('start');
   browser = await openBrowser();
   ({ page, faults } = await openPage(browser));
@@ -41,8 +52,32 @@ test.beforeAll(async () => {
 test.afterAll(async () => {
   await browser.close();
   await discard(zest);
+  rmSync(scratch, { recursive: true, force: true });
 });
 test.afterEach(() => expect([...faults, ...wrong]).toEqual([]));
+
+/** Saves a package of the lesson and unpacks it, as a user would. */
+async function unpacked(button: string): Promise<string> {
+  await page.goto(`${zest.url}/lessons/${lessonId}/share`);
+  const [download] = await Promise.all([page.waitForEvent('download', { timeout: 60_000 }), page.getByRole('button', { name: button }).click()]);
+  const folder = path.join(scratch, download.suggestedFilename().replace('.zip', ''));
+  await download.saveAs(`${folder}.zip`);
+  const zip = await yauzl.openPromise(`${folder}.zip`, { autoClose: false, lazyEntries: true });
+  for await (const entry of zip.eachEntry()) {
+    const file = path.join(folder, entry.fileName);
+    mkdirSync(path.dirname(file), { recursive: true });
+    await pipeline(await zip.openReadStreamPromise(entry), createWriteStream(file));
+  }
+  zip.close();
+  return folder;
+}
+
+/** A plain web server over a folder, as a platform has one. */
+async function serveFolder(folder: string): Promise<{ url: string; close: () => void }> {
+  const server = express().use(express.static(folder)).listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  return { url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, close: () => void server.close() };
+}
 
 const seek = (seconds: number) => student.getByRole('slider', { name: 'Place in the video' }).fill(String(seconds * 1000));
 
@@ -175,4 +210,44 @@ test('numbers come from a sheet too, and next week’s lesson is planned from th
   await page.getByRole('button', { name: 'Plan next week’s lesson' }).click();
   await page.waitForURL(/\/plan/);
   await expect(page.getByRole('heading', { name: 'Quayside spring, week 3' })).toBeVisible();
+});
+
+test('the lesson plays from a folder without a server', async () => {
+  const folder = await unpacked('Folder for a memory stick (zip)');
+  const { page: reader, faults: seen } = await openPage(browser);
+  await reader.goto(pathToFileURL(path.join(folder, 'index.html')).href);
+  await expect(reader.getByRole('heading', { name: 'Throw and count' })).toBeVisible();
+  await reader.getByRole('button', { name: 'I am ready: start' }).click();
+  await expect(reader.locator('.time')).toHaveText(/^0:0[1-4]/, { timeout: 30_000 });
+  expect(await reader.evaluate(() => document.querySelector('video')?.videoWidth ?? 0)).toBeGreaterThan(0);
+  expect(seen).toEqual([]);
+  await reader.close();
+});
+
+test('as a SCORM package it tells an independent run-time how far a student got', async () => {
+  const folder = await unpacked('For a learning platform (SCORM 1.2)');
+  const runtime = createRequire(import.meta.url).resolve('scorm-again/scorm12');
+  writeFileSync(path.join(folder, 'platform.html'), `<!doctype html><title>Platform</title><script>${readFileSync(runtime, 'utf8')}</script><script>window.API = new Scorm12API({ autocommit: false });</script><iframe src="index.html" width="800" height="700"></iframe>`);
+  const { page: platform } = await openPage(browser);
+  // Frames of files are strangers to each other; a platform serves its packages.
+  const site = await serveFolder(folder);
+  await platform.goto(`${site.url}/platform.html`);
+  const frame = platform.frameLocator('iframe');
+  await frame.getByRole('button', { name: 'I am ready: start' }).click();
+  await expect(frame.getByRole('heading', { name: 'Your turn' })).toBeVisible({ timeout: 60_000 });
+  const core = () => platform.evaluate(() => {
+    const { API } = window as unknown as { API: { cmi: { core: { lesson_status: string; score: { raw: string } } } } };
+    return [API.cmi.core.lesson_status, Number(API.cmi.core.score.raw)] as const;
+  });
+  await expect.poll(async () => (await core())[1]).toBeGreaterThan(0);
+  expect((await core())[0]).toBe('incomplete');
+  await frame.getByRole('button', { name: 'Go on with the video' }).click();
+  await frame.getByRole('region', { name: 'Your number' }).getByLabel('How many?', { exact: true }).fill('5');
+  await frame.getByRole('button', { name: 'Save and go on' }).click();
+  await expect(frame.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible({ timeout: 60_000 });
+  await expect(frame.getByText('Your learning platform has it all.')).toBeVisible();
+  await expect.poll(async () => (await core())[0]).toBe('completed');
+  expect((await core())[1]).toBeGreaterThanOrEqual(95);
+  await platform.close();
+  site.close();
 });

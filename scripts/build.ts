@@ -43,4 +43,18 @@ await bundle({
   target: 'es2022',
   logLevel: 'warning',
 });
+// The page of lesson packages: plain files that play from a folder, without a server and without modules.
+await bundle({
+  entryPoints: { player: path.join(root, 'apps/web/src/follow/package.tsx') },
+  outdir: path.join(root, 'dist/package'),
+  bundle: true,
+  minify: true,
+  format: 'iife',
+  target: 'es2022',
+  jsx: 'automatic',
+  define: { 'process.env.NODE_ENV': '"production"' },
+  loader: { '.woff2': 'file' },
+  assetNames: 'fonts/[name]-[hash]',
+  logLevel: 'warning',
+});
 writeFileSync(path.join(root, 'dist/.built'), '');

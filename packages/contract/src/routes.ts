@@ -57,6 +57,7 @@ export const routes = [
   { method: 'POST', path: '/api/remotes/:remote/commands', access: 'remote' },
   { method: 'GET', path: '/api/lessons/:lessonId/exports', access: 'owner' },
   { method: 'POST', path: '/api/lessons/:lessonId/exports', access: 'owner' },
+  { method: 'GET', path: '/api/lessons/:lessonId/packages/:kind', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/shares', access: 'owner' },
   { method: 'POST', path: '/api/lessons/:lessonId/shares', access: 'owner' },
   { method: 'PUT', path: '/api/shares/:code', access: 'owner' },

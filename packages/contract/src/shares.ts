@@ -40,6 +40,10 @@ export type ChangeShare = z.infer<typeof changeShareSchema>;
 export const goSchema = z.strictObject({ classCode: z.string().max(40), lessonCode: z.string().max(40) });
 export const joinSchema = z.strictObject({ code: z.string().max(40) });
 
+/** A lesson to take away: a folder that plays from a memory stick, or a SCORM 1.2 package for a learning platform. */
+export const packageKinds = ['folder', 'scorm'] as const;
+export type PackageKind = (typeof packageKinds)[number];
+
 /** How a student wants the lesson cut. */
 export interface FollowChoice {
   hand: 'as filmed' | 'other hand';

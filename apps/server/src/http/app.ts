@@ -17,6 +17,7 @@ import { addRemoteRoutes } from './remote-routes.ts';
 import { addExportRoutes } from './exports.ts';
 import { guarded } from './guard.ts';
 import { addLessonRoutes } from './lessons.ts';
+import { addPackageRoutes } from './packages.ts';
 import { pages } from './pages.ts';
 import { addPrintRoutes } from './prints.ts';
 import { addSeriesRoutes } from './series.ts';
@@ -67,6 +68,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addExportRoutes(route, queue, store);
   addShareRoutes(route, sequelize, store);
   addFollowRoutes(route, store);
+  addPackageRoutes(route, store, config.webDir);
   addClassRoutes(route, sequelize);
   app.use('/api', nothingHere);
   if (config.webDir) app.use(pages(config.webDir));

@@ -1,10 +1,8 @@
-import { stat } from 'node:fs/promises';
-import { goSchema, joinSchema, sendEntriesSchema, type FollowChoice, type FollowLesson, type OwnLog } from '@zest/contract';
+import { goSchema, joinSchema, sendEntriesSchema, type FollowChoice, type OwnLog } from '@zest/contract';
 import { takesIn } from '@zest/core/assembly';
 import { captionsToWebVtt } from '@zest/core/formats';
-import { spaceLedger } from '@zest/core/ledger';
-import { blocksOf, forOtherHand, inSecondLanguage, LIMITS, type Lesson } from '@zest/core/lesson';
-import { readSpoken, scorePrompts } from '@zest/core/results';
+import { LIMITS } from '@zest/core/lesson';
+import { readSpoken } from '@zest/core/results';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Request } from 'express';
 import { entryView, joinClass, keepEntries } from '../db/classes.ts';
@@ -12,7 +10,8 @@ import { ClassRow, LogEntryRow } from '../db/log-models.ts';
 import { LessonRow, ShareRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
-import { sharedCut, versionsOf, type SharedCut } from '../publish/shared-cut.ts';
+import { followLesson } from '../publish/follow-lesson.ts';
+import { sharedCut, versionsOf } from '../publish/shared-cut.ts';
 import { readBody } from './answer.ts';
 import { openShare, type AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
@@ -46,60 +45,12 @@ function choiceOf({ query }: Request): FollowChoice {
   };
 }
 
-/** The lesson as one student chose it. A called-out game in another order than it was filmed in shows its commands, not the performer. */
-function chosen(lesson: Lesson, { hand, language, seed }: FollowChoice): Lesson {
-  const own = hand === 'other hand' ? forOtherHand(lesson) : lesson;
-  const told = language === 'second' ? inSecondLanguage(own) : own;
-  if (seed === null) return told;
-  const sections = told.sections.map((section) => ({ ...section, blocks: section.blocks.map((block) => (block.kind === 'called' ? { ...block, seed, footage: null, edits: [] } : block)) }));
-  return { ...told, sections };
-}
-
-async function takeSizes(assembly: SharedCut['assembly'], media: SharedCut['media'], store: MediaStore): Promise<FollowLesson['takes']> {
-  const sizes = [...takesIn(assembly)].map(async (id) => {
-    const sha = media.get(id)?.sha;
-    return sha ? { id, bytes: (await stat(store.pathOf(sha))).size } : [];
-  });
-  return (await Promise.all(sizes)).flat();
-}
-
-function roomOf(lesson: Lesson): FollowLesson['room'] {
-  const [width, depth, height] = spaceLedger(lesson).needs;
-  return width && depth && height ? { widthCm: width.cm, depthCm: depth.cm, heightCm: height.cm } : null;
-}
-
 export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
   route('GET', '/api/follow/:code', async (req, res, { share }) => {
     const row = await LessonRow.findByPk(share.lessonId);
     if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
-    const choice = choiceOf(req);
-    const { lesson, assembly, media } = await sharedCut(share.lessonId, share.revision, store, (stored) => chosen(stored, choice), JSON.stringify(choice));
-    const blocks = blocksOf(lesson);
-    const body: FollowLesson = {
-      title: lesson.title,
-      series: lesson.series.week === null ? lesson.series.name : `${lesson.series.name} · week ${lesson.series.week}`,
-      outcome: lesson.outcome,
-      kit: blocks.flatMap((b) => b.kit.map(({ name, quantity, standIn }) => ({ name, quantity, standIn }))),
-      room: roomOf(lesson),
-      units: lesson.settings.units,
-      cautions: [...new Set(blocks.flatMap((b) => b.cautions))],
-      version: share.version,
-      lessonId: share.lessonId,
-      classId: share.classId,
-      takes: await takeSizes(assembly, media, store),
-      second: lesson.second?.language ?? null,
-      blocks: blocks.map((block) => ({
-        id: block.id,
-        title: block.title,
-        levels: block.levels.map(({ form, text, rule }) => ({ form, text, rule })),
-        question: block.kind === 'question' ? { question: block.question || block.title, answer: block.answer } : null,
-        isCalled: block.kind === 'called',
-      })),
-      prompts: scorePrompts(lesson),
-      // What could not be kept is the teacher's to know.
-      assembly: { ...assembly, dropped: [] },
-    };
-    res.set('Cache-Control', 'no-cache').json(body);
+    const { lesson } = await followLesson(share, choiceOf(req), store);
+    res.set('Cache-Control', 'no-cache').json(lesson);
   });
 
   route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {

@@ -26,7 +26,7 @@ beforeAll(async () => {
   await StudentRow.create({ id: 'a-student', ownerId, classId: 'a-class', code: 'BBBBBB', nickname: 'silver heron' });
   await LogEntryRow.create({ id: 'an-entry-of-the-log', ownerId, classId: 'a-class', studentId: 'a-student', lessonId: null, kind: 'opened', madeBy: 'student', at: new Date(), body: '{"kind":"opened"}' });
   const remote = (await owner.send('POST', `/api/lessons/${lesson.id}/remotes`, {})).body.remote as string;
-  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', seriesId: 'a-series', entryId: 'an-entry', performanceId: 'a-performance', remote, classId: 'a-class', studentId: 'a-student', logId: 'an-entry-of-the-log' };
+  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', kind: 'folder', seriesId: 'a-series', entryId: 'an-entry', performanceId: 'a-performance', remote, classId: 'a-class', studentId: 'a-student', logId: 'an-entry-of-the-log' };
 });
 afterAll(() => server.stop());
 

@@ -14,8 +14,8 @@ interface EndSheetProps {
   lesson: FollowLesson;
   level: (blockId: string) => Score['level'];
   log: Log;
-  /** The numbers go to the teacher. */
-  isKnown: boolean;
+  /** Who gets the numbers. */
+  goesTo: 'teacher' | 'platform' | 'nobody';
   own: OwnLines;
   onLeave: () => void;
 }
@@ -53,7 +53,7 @@ function LateNumber({ prompt, level, own, onSave }: { prompt: ScorePrompt; level
 }
 
 /** After the last picture: how it felt, numbers not noted yet, and where they went. */
-export function EndSheet({ lesson, level, log, isKnown, own, onLeave }: EndSheetProps) {
+export function EndSheet({ lesson, level, log, goesTo, own, onLeave }: EndSheetProps) {
   const [effort, setEffort] = useState<number | null>(null);
   const offered = [...new Map(lesson.prompts.filter(({ isAsked }) => !isAsked).map((prompt) => [promptKey(prompt), prompt])).values()];
   const save = (scores: Score[]) => {
@@ -103,8 +103,9 @@ export function EndSheet({ lesson, level, log, isKnown, own, onLeave }: EndSheet
         </details>
       )}
       <p className="soft" role="status">
-        {!isKnown && 'These numbers stay on this page: nobody else sees them.'}
-        {isKnown && (log.waiting > 0 ? `${log.waiting} to be sent: they go as soon as there is a connection.` : 'Your teacher has it all.')}
+        {goesTo === 'nobody' && 'These numbers stay on this page: nobody else sees them.'}
+        {goesTo === 'platform' && 'Your learning platform has it all.'}
+        {goesTo === 'teacher' && (log.waiting > 0 ? `${log.waiting} to be sent: they go as soon as there is a connection.` : 'Your teacher has it all.')}
       </p>
       {log.fault && <p role="alert">{log.fault}</p>}
       <button type="button" className="big" onClick={onLeave}>

@@ -1,8 +1,9 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
-import { loadLesson, type Answer } from './asks.ts';
+import type { Answer } from './asks.ts';
 import { keepChoices, readChoices, readMe, type Choices, type Me } from './device.ts';
 import { Lesson } from './Lesson.tsx';
+import type { LessonSource } from './source.ts';
 import { Welcome } from './Welcome.tsx';
 
 /** Seeds of called-out games run to this. */
@@ -10,7 +11,7 @@ const SEEDS = 1_000_000;
 const newSeed = () => Math.floor(Math.random() * SEEDS);
 
 /** The student's page: what is needed first, then the lesson. */
-export function FollowPage({ code }: { code: string }) {
+export function FollowPage({ source }: { source: LessonSource }) {
   const [choices, setChoices] = useState(readChoices);
   const [seed, setSeed] = useState(newSeed);
   const [state, setState] = useState<Answer<FollowLesson> | null>(null);
@@ -20,7 +21,7 @@ export function FollowPage({ code }: { code: string }) {
   const { hand, language, newOrder } = choices;
   useEffect(() => {
     let gone = false;
-    void loadLesson(code, { hand, language, seed: newOrder ? seed : null }).then((answer) => {
+    void source.load({ hand, language, seed: newOrder ? seed : null }).then((answer) => {
       if (gone) return;
       setState(answer);
       if (answer.kind === 'ready' && answer.value.classId !== null) setMe(readMe(answer.value.classId));
@@ -28,7 +29,7 @@ export function FollowPage({ code }: { code: string }) {
     return () => {
       gone = true;
     };
-  }, [code, attempt, hand, language, newOrder, seed]);
+  }, [source, attempt, hand, language, newOrder, seed]);
   const title = state?.kind === 'ready' ? state.value.title : 'Lesson';
   useEffect(() => {
     document.title = title;
@@ -62,7 +63,7 @@ export function FollowPage({ code }: { code: string }) {
     );
   }
   const lesson = state.value;
-  const shared = { lesson, code, choices, onChoose: choose, me };
+  const shared = { lesson, source, choices, onChoose: choose, me };
   return started ? (
     <Lesson
       {...shared}

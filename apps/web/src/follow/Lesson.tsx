@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
 import { forStudent, lastMoveStart, type PauseMark } from '@zest/core/assembly';
 import { indexAt, type Scene } from '@zest/core/overlay';
@@ -7,7 +7,6 @@ import type { SkipReason } from '@zest/core/results';
 import type { LessonPlayer } from '../player/player.ts';
 import { Stage } from '../player/Stage.tsx';
 import { useLatest } from '../ui/use-latest.ts';
-import { takeUrl } from './asks.ts';
 import { BlockPanel } from './BlockPanel.tsx';
 import type { Choices, Me } from './device.ts';
 import { EndSheet } from './EndSheet.tsx';
@@ -16,6 +15,7 @@ import { PartEnd, Parts } from './Parts.tsx';
 import { PracticePause } from './PracticePause.tsx';
 import { ScorePanel } from './ScorePanel.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
+import type { LessonSource } from './source.ts';
 import { askMoments, chosenLevels, type LevelChoice } from './steps.ts';
 import { useLog } from './use-log.ts';
 import { useOwnLines } from './use-own-lines.ts';
@@ -28,7 +28,7 @@ const SLOWLY = 0.5;
 
 interface LessonProps {
   lesson: FollowLesson;
-  code: string;
+  source: LessonSource;
   choices: Choices;
   onChoose: (change: Partial<Choices>) => void;
   me: Me | null;
@@ -36,7 +36,7 @@ interface LessonProps {
 }
 
 /** The video with its overlays, the big controls, and where we are. */
-export function Lesson({ lesson, code, choices, onChoose, me, onLeave }: LessonProps) {
+export function Lesson({ lesson, source, choices, onChoose, me, onLeave }: LessonProps) {
   const [overrides, setOverrides] = useState<ReadonlyMap<string, LevelChoice>>(new Map());
   const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, overrides), [lesson.blocks, choices.level, overrides]);
   const { larger, contrast, calm } = choices;
@@ -52,9 +52,8 @@ export function Lesson({ lesson, code, choices, onChoose, me, onLeave }: LessonP
   const [fault, setFault] = useState<string | null>(null);
   /** Where a stretch shown slowly ends. */
   const [slowUntil, setSlowUntil] = useState<number | null>(null);
-  const url = useCallback((takeId: string) => takeUrl(code, takeId), [code]);
-  const log = useLog(code, me);
-  const own = useOwnLines(code, me);
+  const log = useLog(source, me);
+  const own = useOwnLines(source.code, me);
   const atMs = scene?.atMs ?? 0;
   const ended = !playing && atMs > 0 && atMs >= assembly.durationMs - 100;
   const block = lesson.blocks.find(({ id }) => id === assembly.blocks[indexAt(assembly.blocks, atMs)]?.blockId);
@@ -144,7 +143,7 @@ export function Lesson({ lesson, code, choices, onChoose, me, onLeave }: LessonP
       <div className="picture">
         <Stage
           assembly={assembly}
-          takeUrl={url}
+          takeUrl={source.takeUrl}
           playerRef={player}
           onScene={onScene}
           onPlaying={(now) => {
@@ -236,7 +235,7 @@ export function Lesson({ lesson, code, choices, onChoose, me, onLeave }: LessonP
         </span>
       </div>
       <Parts chapters={assembly.chapters} atMs={atMs} furthestMs={furthestMs} onGo={seek} />
-      {ended && !pause && !stop && <EndSheet lesson={lesson} level={levels.of} log={log} isKnown={me !== null} own={own} onLeave={onLeave} />}
+      {ended && !pause && !stop && <EndSheet lesson={lesson} level={levels.of} log={log} goesTo={source.report ? 'platform' : me ? 'teacher' : 'nobody'} own={own} onLeave={onLeave} />}
     </main>
   );
 }

@@ -6,10 +6,11 @@ import { ChoicesPanel } from './ChoicesPanel.tsx';
 import { keepTicks, readTicks, type Choices, type Me } from './device.ts';
 import { JoinCard } from './JoinCard.tsx';
 import { KeepOffline } from './KeepOffline.tsx';
+import type { LessonSource } from './source.ts';
 
 interface WelcomeProps {
   lesson: FollowLesson;
-  code: string;
+  source: LessonSource;
   choices: Choices;
   onChoose: (change: Partial<Choices>) => void;
   me: Me | null;
@@ -18,15 +19,15 @@ interface WelcomeProps {
 }
 
 /** A list to tick off; what is ticked stays ticked on this device. */
-function TickList({ code, name, items, className }: { code: string; name: string; items: { key: string; text: string; also: string }[]; className?: string }) {
-  const [ticks, setTicks] = useState(() => readTicks(code));
+function TickList({ of, name, items }: { of: string; name: string; items: { key: string; text: string; also: string }[] }) {
+  const [ticks, setTicks] = useState(() => readTicks(of));
   const toggle = (key: string) => {
     const next = ticks.includes(key) ? ticks.filter((own) => own !== key) : [...ticks, key];
     setTicks(next);
-    keepTicks(code, next);
+    keepTicks(of, next);
   };
   return (
-    <ul className={`ticks ${className ?? ''}`} aria-label={name}>
+    <ul className="ticks" aria-label={name}>
       {items.map(({ key, text, also }) => (
         <li key={key}>
           <label>
@@ -43,7 +44,7 @@ function TickList({ code, name, items, className }: { code: string; name: string
 }
 
 /** Kit, space and cautions first; then the big start button. */
-export function Welcome({ lesson, code, choices, onChoose, me, onMe, onStart }: WelcomeProps) {
+export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart }: WelcomeProps) {
   const { assembly, room, units, kit, cautions } = lesson;
   const pausesMs = assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
   const kinds = [...new Map(kit.map((item) => [item.name.trim().toLowerCase(), item])).values()];
@@ -56,18 +57,18 @@ export function Welcome({ lesson, code, choices, onChoose, me, onMe, onStart }: 
         {clockText(assembly.durationMs)} minutes of video
         {pausesMs > 0 && `, ${clockText(assembly.durationMs + pausesMs)} with your own practice`}
       </p>
-      {lesson.classId !== null && <JoinCard classId={lesson.classId} code={code} me={me} onMe={onMe} />}
+      {lesson.classId !== null && source.code !== null && <JoinCard classId={lesson.classId} code={source.code} me={me} onMe={onMe} />}
       {kinds.length > 0 && (
         <>
           <h2>What you need</h2>
-          <TickList code={code} name="What you need" items={kinds.map(({ name, quantity, standIn }) => ({ key: `kit ${name}`, text: quantity > 1 ? `${quantity} × ${name}` : name, also: standIn }))} />
+          <TickList of={source.key} name="What you need" items={kinds.map(({ name, quantity, standIn }) => ({ key: `kit ${name}`, text: quantity > 1 ? `${quantity} × ${name}` : name, also: standIn }))} />
         </>
       )}
       {room && (
         <>
           <h2>Room</h2>
           <TickList
-            code={code}
+            of={source.key}
             name="Room"
             items={[{ key: 'room', text: `${spaceText(room.widthCm, units)} wide, ${spaceText(room.depthCm, units)} deep and ${spaceText(room.heightCm, units)} high, with nothing in the way`, also: '' }]}
           />
@@ -83,14 +84,14 @@ export function Welcome({ lesson, code, choices, onChoose, me, onMe, onStart }: 
           </ul>
         </>
       )}
-      <button type="button" className="big start" onClick={onStart} autoFocus={lesson.classId === null || me !== null}>
+      <button type="button" className="big start" onClick={onStart} autoFocus={lesson.classId === null || source.code === null || me !== null}>
         I am ready: start
       </button>
       <details>
         <summary>How I like my lessons</summary>
         <ChoicesPanel lesson={lesson} choices={choices} onChoose={onChoose} />
       </details>
-      <KeepOffline code={code} takes={lesson.takes} />
+      {source.code !== null && <KeepOffline code={source.code} takes={lesson.takes} />}
     </main>
   );
 }

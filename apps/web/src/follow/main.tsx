@@ -3,10 +3,11 @@ import './follow.css';
 import { createRoot } from 'react-dom/client';
 import { FollowPage } from './FollowPage.tsx';
 import { GoPage } from './GoPage.tsx';
+import { linkSource } from './source.ts';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no root.');
 const [, place, code = ''] = location.pathname.split('/');
-createRoot(root).render(place === 'go' ? <GoPage /> : <FollowPage code={code} />);
+createRoot(root).render(place === 'go' ? <GoPage /> : <FollowPage source={linkSource(code)} />);
 // Once opened, a lesson plays without a connection. Where this is not to be had, it plays with one.
 if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/follow-worker.js', { scope: '/follow/' }).catch(() => undefined);

@@ -15,11 +15,11 @@ export interface OwnLines {
 }
 
 /** What this student reached before, as far as it is known here: nobody else's numbers come to this page. */
-export function useOwnLines(code: string, me: Me | null): OwnLines {
+export function useOwnLines(code: string | null, me: Me | null): OwnLines {
   const [before, setBefore] = useState<readonly LogEntry[]>([]);
   const [now, setNow] = useState<readonly LogEntry[]>([]);
   useEffect(() => {
-    if (!me) return;
+    if (!me || code === null) return;
     let gone = false;
     void loadMine(code, me.token).then((answer) => !gone && answer.kind === 'ready' && setBefore(answer.value.entries));
     return () => {

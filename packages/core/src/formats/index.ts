@@ -7,3 +7,4 @@ export { kitCsv, planMarkdown, runSheetCsv } from './plan-text.ts';
 export { seriesCalendar, type CalendarLesson } from './calendar.ts';
 export * from './archive.ts';
 export { qrPath } from './qr.ts';
+export { scormManifest, type ScormContent } from './scorm.ts';

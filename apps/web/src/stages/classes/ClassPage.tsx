@@ -1,5 +1,4 @@
 import { Alert, Paper, Tab, Tabs, Typography } from '@mui/material';
-import type { Class, ClassLog } from '@zest/contract';
 import { useParams, useSearchParams } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -9,12 +8,6 @@ import { PageFrame } from './PageFrame.tsx';
 import { Praise } from './Praise.tsx';
 import { Progress } from './Progress.tsx';
 import { Students } from './Students.tsx';
-
-/** What every part of a class's page gets. */
-export interface ClassPart {
-  own: Class;
-  log: ClassLog;
-}
 
 const parts = {
   students: ['Students', Students],

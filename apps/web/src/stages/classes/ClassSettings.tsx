@@ -5,8 +5,7 @@ import { useNavigate } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { TextLine, WholeField } from '../../ui/fields.tsx';
-import type { ClassPart } from './ClassPage.tsx';
-import { planOf } from './plan-of.ts';
+import { planOf, type ClassPart } from './class-part.ts';
 
 const PERCENT = { min: 0, max: 100 };
 const EFFORT = { min: 1, max: 5 };

@@ -1,5 +1,5 @@
 import { Alert, Button, Checkbox, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, Typography } from '@mui/material';
-import { CLASS_LIMITS, type ClassPlan } from '@zest/contract';
+import { CLASS_LIMITS, type ClassPlan, type HandEntries } from '@zest/contract';
 import { creditState, isOf, linesOf, type CreditLevel } from '@zest/core/results';
 import { nanoid } from '@reduxjs/toolkit';
 import { useMemo, useState } from 'react';
@@ -8,11 +8,12 @@ import { classApi } from '../../app/class-api.ts';
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { Rows } from '../../ui/Rows.tsx';
-import type { ClassPart } from './ClassPage.tsx';
-import { planOf } from './plan-of.ts';
+import { planOf, type ClassPart } from './class-part.ts';
 
 /** Met by the teacher's word only. */
 const BY_WORD = '*';
+
+const signedNow = (studentId: string, levelId: string, criterionId: string): HandEntries['entries'][number] => ({ id: nanoid(), at: Date.now(), studentId, lessonId: null, body: { kind: 'signed', levelId, criterionId } });
 
 function LevelEditor({ level, keys, onChange }: { level: CreditLevel; keys: readonly (readonly [string, string])[]; onChange: (level: CreditLevel) => void }) {
   const set = (i: number, change: Partial<CreditLevel['criteria'][number]>) => onChange({ ...level, criteria: level.criteria.map((own, at) => (at === i ? { ...own, ...change } : own)) });
@@ -55,7 +56,7 @@ export function Levels({ own, log: { students, entries } }: ClassPart) {
   const sign = (studentId: string, levelId: string, criterionId: string) => {
     const signed = entries.filter(isOf('signed')).find((entry) => entry.studentId === studentId && entry.body.levelId === levelId && entry.body.criterionId === criterionId);
     if (signed) void remove(signed.id);
-    else void add({ classId: own.id, entries: [{ id: nanoid(), at: Date.now(), studentId, lessonId: null, body: { kind: 'signed', levelId, criterionId } }] });
+    else void add({ classId: own.id, entries: [signedNow(studentId, levelId, criterionId)] });
   };
   return (
     <Stack spacing={3}>

@@ -3,7 +3,7 @@ import { compareWords, praiseList } from '@zest/core/results';
 import { useMemo, useState } from 'react';
 import { useNotice } from '../../app/notice.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
-import type { ClassPart } from './ClassPage.tsx';
+import type { ClassPart } from './class-part.ts';
 import { offsetMs } from './local-time.ts';
 
 const spans = [

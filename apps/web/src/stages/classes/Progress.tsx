@@ -5,7 +5,7 @@ import { paper } from '../../app/theme.ts';
 import { Chart } from '../../ui/Chart.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { saveFile } from '../../ui/save-file.ts';
-import type { ClassPart } from './ClassPage.tsx';
+import type { ClassPart } from './class-part.ts';
 import { offsetMs } from './local-time.ts';
 
 const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });

@@ -6,7 +6,7 @@ import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { ChoiceField, WholeField } from '../../ui/fields.tsx';
 import { fetchFile } from '../../ui/save-file.ts';
-import type { ClassPart } from './ClassPage.tsx';
+import type { ClassPart } from './class-part.ts';
 
 function AddStudents({ own, room }: { own: ClassPart['own']; room: number }) {
   const [add, adding] = classApi.useAddStudentsMutation();

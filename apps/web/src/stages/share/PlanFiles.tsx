@@ -57,6 +57,14 @@ export function PlanFiles() {
         </Button>
         <FormControlLabel control={<Switch checked={withFootage} onChange={(_event, on) => setFootage(on)} />} label="with its footage" />
       </Stack>
+      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
+        <Button variant="outlined" disabled={busy !== null} onClick={() => void fetchSaved('lesson-folder.zip', `/api/lessons/${id}/packages/folder`, 'Folder for a memory stick')}>
+          Folder for a memory stick (zip)
+        </Button>
+        <Button variant="outlined" disabled={busy !== null} onClick={() => void fetchSaved('lesson-scorm.zip', `/api/lessons/${id}/packages/scorm`, 'SCORM package')}>
+          For a learning platform (SCORM 1.2)
+        </Button>
+      </Stack>
       <Typography aria-live="polite" color="text.secondary">
         {busy ? `${busy} is being made …` : 'The archive opens on any Zest Frame: “Open a lesson file” on the shelf.'}
       </Typography>

@@ -1,0 +1,33 @@
+import type { FollowChoice, FollowLesson } from '@zest/contract';
+import { findApi, ScormReport } from './scorm.ts';
+import type { LessonSource } from './source.ts';
+
+/** What a package's `lesson.js` leaves behind: the lesson in every way it can be chosen. */
+export interface PackagedLesson {
+  key: string;
+  variants: { choice: Omit<FollowChoice, 'seed'>; lesson: FollowLesson }[];
+}
+
+declare global {
+  interface Window {
+    zestLesson?: PackagedLesson;
+  }
+}
+
+/** The lesson the page came with. Where a learning platform runs it, that is told how far the student got. */
+export function packageSource(): LessonSource {
+  const packed = window.zestLesson;
+  const api = findApi(window);
+  const report = api && new ScormReport(api);
+  if (report) addEventListener('pagehide', () => report.finish());
+  return {
+    key: packed?.key ?? 'package',
+    code: null,
+    load: ({ hand, language }) => {
+      const found = packed?.variants.find(({ choice }) => choice.hand === hand && choice.language === language) ?? packed?.variants[0];
+      return Promise.resolve(found ? { kind: 'ready', value: found.lesson } : { kind: 'fault', status: 404, message: 'The lesson is missing from this folder. Unpack the whole zip again, then open index.html.' });
+    },
+    takeUrl: (takeId) => `takes/${takeId}.mp4`,
+    ...(report && { report: (body, id) => report.note(body, id) }),
+  };
+}

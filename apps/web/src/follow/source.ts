@@ -1,0 +1,20 @@
+import type { FollowChoice, FollowLesson } from '@zest/contract';
+import type { EntryBody } from '@zest/core/results';
+import { loadLesson, takeUrl, type Answer } from './asks.ts';
+
+/** Where the page has its lesson from: the teacher's server, or a package it came in. */
+export interface LessonSource {
+  /** Names the lesson on this device. */
+  key: string;
+  load: (choice: FollowChoice) => Promise<Answer<FollowLesson>>;
+  takeUrl: (takeId: string) => string;
+  /** The share's code on the server; null in a package, which knows no students. */
+  code: string | null;
+  /** Told of everything that happens, by whoever runs a package; left out where nobody does. */
+  report?: (body: EntryBody, id?: string) => void;
+}
+
+/** The lesson behind a link. */
+export function linkSource(code: string): LessonSource {
+  return { key: code, code, load: (choice) => loadLesson(code, choice), takeUrl: (takeId) => takeUrl(code, takeId) };
+}
