@@ -4,15 +4,19 @@ import { Command, InvalidArgumentError, Option } from 'commander';
 import { exportFormats, exportOrderSchema, exportShapes, exportSizes } from '@zest/contract';
 import { LIMITS } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
+import { foldersOf } from '../config.ts';
 import { accepts } from '../db/mariadb.ts';
 import { messageOf } from '../errors.ts';
+import { diskStore } from '../media/store.ts';
 import { exportParts, exportTo, readParts, type ExportPart } from './export.ts';
 import { align } from './align.ts';
 import { analyse } from './analyse.ts';
+import { backUp, keepNewest, restore } from './backup.ts';
 import { check } from './check.ts';
 import { fit, plan } from './plan.ts';
 import { stop } from './stop.ts';
 import { serve } from './supervise.ts';
+import { withDatabase } from './with-database.ts';
 
 const distDir = path.dirname(fileURLToPath(import.meta.url));
 const STANDARD_PORT = 4600;
@@ -28,6 +32,12 @@ function workerNumber(text: string): number {
   const workers = Number(text);
   if (!Number.isInteger(workers) || workers < 1 || workers > 32) throw new InvalidArgumentError('Workers are a whole number from 1 to 32.');
   return workers;
+}
+
+function countNumber(text: string): number {
+  const count = Number(text);
+  if (!Number.isInteger(count) || count < 1) throw new InvalidArgumentError('This is a whole number from 1 on.');
+  return count;
 }
 
 function lengthOf(text: string): number {
@@ -51,6 +61,8 @@ interface Serve {
   host: string;
   workers: number;
   port?: number;
+  backupTo?: string;
+  backupKeep: number;
 }
 for (const [name, about] of [
   ['demo', 'serve with the demo lesson'],
@@ -59,13 +71,16 @@ for (const [name, about] of [
   data(program.command(name).description(about))
     .option('--port <n>', 'port to listen on (default: 4600, or a free one when that is taken)', portNumber)
     .option('--workers <n>', 'programs that render, side by side; more than one pays from four cores on', workerNumber, 1)
+    .option('--backup-to <dir>', 'back up into this folder once a day')
+    .option('--backup-keep <n>', 'daily backups that are kept', countNumber, 14)
     .option('--host <address>', 'address to listen on; loopback unless told otherwise', '127.0.0.1')
-    .action(async ({ host, port, workers, data: given }: Serve) => {
+    .action(async ({ host, port, workers, data: given, backupTo, backupKeep }: Serve) => {
       process.exitCode = await serve({
         dataDir: folder(given, name),
         host,
         port: port ?? ((await accepts(STANDARD_PORT)) ? 0 : STANDARD_PORT),
         workers,
+        backup: backupTo === undefined ? null : { to: path.resolve(backupTo), keep: backupKeep },
         demo: name === 'demo',
         root,
         distDir,
@@ -140,6 +155,23 @@ data(program.command('export <lesson>').description('export a lesson, by its id,
     const order = exportOrderSchema.parse({ ...asked, overlays: plain !== true, hand: otherHand ? 'other hand' : 'as filmed', language: secondLanguage ? 'second' : 'first', blockId: block ?? null });
     await exportTo(folder(given, 'start'), lesson, path.resolve(out), order, only ?? exportParts, say);
   });
+
+data(program.command('backup').description('copy everything into a folder, also while it serves'))
+  .requiredOption('--to <dir>', 'folder for backups; states lie side by side in it and share their media')
+  .option('--keep <n>', 'remove all but the newest n states', countNumber)
+  .action(async ({ data: given, to, keep }: { data?: string; to: string; keep?: number }) => {
+    const dataDir = folder(given, 'start');
+    const target = path.resolve(to);
+    const made = await withDatabase(dataDir, (sequelize, database) => backUp(sequelize, database, diskStore(foldersOf(dataDir).media), target));
+    say(`Backed up into ${made.folder}: ${made.files} files, ${(made.bytes / 1e6).toFixed(1)} MB of media, ${made.known} of them there already.`);
+    if (keep !== undefined) await keepNewest(target, keep);
+  });
+
+program
+  .command('restore <state>')
+  .description('bring a backup back into an empty data folder')
+  .requiredOption('--data <dir>', 'new data folder')
+  .action(async (state: string, options: { data: string }) => restore(path.resolve(state), path.resolve(options.data), say));
 
 try {
   await program.parseAsync();

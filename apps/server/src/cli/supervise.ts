@@ -1,9 +1,13 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { foldersOf, type Config } from '../config.ts';
 import { connect } from '../db/connect.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { migrate } from '../db/migrations.ts';
+import { messageOf } from '../errors.ts';
+import { diskStore } from '../media/store.ts';
+import { backUp, keepNewest } from './backup.ts';
 import { loadDemo } from './load-demo.ts';
 import { forgetRunning, noteRunning, runningOn, secretsOf } from './installation.ts';
 
@@ -19,9 +23,29 @@ export interface ServeOptions {
   say: (line: string) => void;
   /** Programs that render and ingest, side by side. */
   workers: number;
+  /** Where it is backed up to once a day, and how many days are kept; null: nowhere. */
+  backup: { to: string; keep: number } | null;
 }
 
 const RESTART_MS = 1_000;
+const DAY_MS = 86_400_000;
+
+/** Backs up once a day; what goes wrong is said and tried again the next day. */
+function backUpDaily({ to, keep }: NonNullable<ServeOptions['backup']>, database: Config['db'], dataDir: string, say: ServeOptions['say']): NodeJS.Timeout {
+  const run = async () => {
+    const sequelize = await connect(database, 1);
+    try {
+      const { folder } = await backUp(sequelize, database, diskStore(foldersOf(dataDir).media), to);
+      await keepNewest(to, keep);
+      say(`Backed up into ${folder}.`);
+    } finally {
+      await sequelize.close();
+    }
+  };
+  const tried = () => void run().catch((error: unknown) => say(`The backup failed: ${messageOf(error)}`));
+  tried();
+  return setInterval(tried, DAY_MS);
+}
 
 /** One of our processes, started again when it dies unasked. */
 class Kept {
@@ -82,6 +106,7 @@ export async function serve(options: ServeOptions): Promise<number> {
     throw error;
   });
   const kept: Kept[] = [];
+  let backing: NodeJS.Timeout | undefined;
   try {
     const env: NodeJS.ProcessEnv = {
       ...process.env,
@@ -119,12 +144,14 @@ export async function serve(options: ServeOptions): Promise<number> {
       const shown = host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host;
       const url = `http://${shown}:${port}`;
       noteRunning(dataDir, { pid: process.pid, url, dbPort: db.port });
+      if (options.backup) backing = backUpDaily(options.backup, { port: db.port, password: secrets.dbPassword, name: 'zest' }, dataDir, say);
       say(`Zest Frame is ready: ${url}`);
       say(demo ? 'Choose "Look around the demo" there. Ctrl-C stops it.' : 'The first visit makes the owner\'s account. Ctrl-C stops it.');
       await Promise.race([stopped, db.ended.then(() => say('The database ended unexpectedly; see zest-error.log in the data folder.'))]);
     }
     say('Stopping …');
   } finally {
+    clearInterval(backing);
     await Promise.all(kept.map((process) => process.stop()));
     await db.stop();
     forgetRunning(dataDir);

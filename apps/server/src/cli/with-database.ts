@@ -1,6 +1,7 @@
 import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Sequelize } from 'sequelize';
+import type { Config } from '../config.ts';
 import { connect } from '../db/connect.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { migrate } from '../db/migrations.ts';
@@ -8,7 +9,7 @@ import { LessonRow } from '../db/models.ts';
 import { runningOn, secretsOf } from './installation.ts';
 
 /** Uses the database of a data folder: the running server's, or one started for the time being. @throws with words when there is no such folder */
-export async function withDatabase<T>(dataDir: string, use: (sequelize: Sequelize) => Promise<T>): Promise<T> {
+export async function withDatabase<T>(dataDir: string, use: (sequelize: Sequelize, database: Config['db']) => Promise<T>): Promise<T> {
   await stat(dataDir).catch(() => {
     throw new Error(`There is no data folder ${dataDir}. Name the right one with --data.`);
   });
@@ -17,10 +18,11 @@ export async function withDatabase<T>(dataDir: string, use: (sequelize: Sequeliz
   const own = running?.dbPort ? null : await startMariaDb(path.join(dataDir, 'db'), dbPassword);
   const port = running?.dbPort ?? own?.port ?? 0;
   try {
-    const sequelize = await connect({ port, password: dbPassword, name: 'zest' }, 4);
+    const database = { port, password: dbPassword, name: 'zest' };
+    const sequelize = await connect(database, 4);
     try {
       await migrate(sequelize);
-      return await use(sequelize);
+      return await use(sequelize, database);
     } finally {
       await sequelize.close();
     }
