@@ -9,6 +9,7 @@ import { logger } from './log.ts';
 import { diskStore } from './media/store.ts';
 
 const ERASE_EVERY_MS = 6 * 3_600_000;
+const KEEP_ALIVE_MS = 75_000;
 
 /** The process that answers HTTP. Started by the supervisor; tells it the port once it listens. */
 const log = logger('http');
@@ -25,7 +26,8 @@ const { app, reconcile } = makeApp({
 });
 await reconcile();
 
-const server = http.createServer({ requestTimeout: 0 }, app);
+// Players ask for a piece now and then; a connection that closes just then would cost one.
+const server = http.createServer({ requestTimeout: 0, keepAliveTimeout: KEEP_ALIVE_MS }, app);
 server.on('error', (error: NodeJS.ErrnoException) => {
   const why = error.code === 'EADDRINUSE' ? `Port ${config.port} is taken. Choose another with --port.` : error.message;
   process.send?.({ fault: why });

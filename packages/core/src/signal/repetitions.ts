@@ -3,7 +3,7 @@ import type { Body } from './body.ts';
 import { awayFromRest, moveSignals, TOGETHER, type MoveSignal } from './moves.ts';
 import { likeness, middle, quantile, runsOf, together } from './numbers.ts';
 import type { Joint } from './pose.ts';
-import { stillLooks } from './stillness.ts';
+import { stillLooks, type StillStretch } from './stillness.ts';
 
 /** One repetition as it was seen. Times in milliseconds of the footage. */
 export interface SeenRepetition {
@@ -46,6 +46,8 @@ const ALIKE_ON_BEAT = 0.3;
 const ALIKE_SMALL = 0.5;
 const ON_BEAT = 0.3;
 const SMALLEST = 0.3;
+/** One seen so much less surely than the others is not sure, however sure it would be alone: it may be a gesture in a break. */
+const LIKE_THE_OTHERS = 0.7;
 /** A movement has to be done at least so often to be a repeated one. */
 const LEAST_CYCLES = 3;
 
@@ -212,8 +214,9 @@ const PLAIN_WORTH = 0.85;
 /**
  * The repetitions of one exercise in the footage, each with its side, size and confidence. An exercise
  * that is not repeated, such as a balance or a talk with gestures, gives none.
+ * @param rests where the performer is still: what begins and tops in one of them is no repetition
  */
-export function repetitionsIn(body: Body): SeenRepetition[] {
+export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): SeenRepetition[] {
   const still = stillLooks(body);
   const away = awayFromRest(body, still);
   const signals = moveSignals(body);
@@ -229,15 +232,18 @@ export function repetitionsIn(body: Body): SeenRepetition[] {
   const step = middle(stepsOf(cycles));
   const usualRise = middle(cycles.map(({ rise }) => rise));
   const ms = (look: number) => Math.round(look * body.everyMs);
-  const found = cycles.map((cycle, i) => {
+  const restAt = (look: number) => rests.find(({ startMs, endMs }) => ms(look) >= startMs && ms(look) < endMs);
+  // From its start to its top nothing has moved.
+  const isRest = ({ from, top }: Cycle) => restAt(top) !== undefined && restAt(top) === restAt(from);
+  const found = cycles.filter((cycle) => !isRest(cycle)).map((cycle, i, moved) => {
     const direction = directionOf(own, cycle);
     const alike = dot(direction, usual) / (lengthOf(usual) * lengthOf(direction));
-    const nearest = Math.min(...[cycles[i - 1], cycles[i + 1]].map((other) => (other ? Math.abs(Math.abs(other.top - cycle.top) - step) / step : 1)));
+    const nearest = Math.min(...[moved[i - 1], moved[i + 1]].map((other) => (other ? Math.abs(Math.abs(other.top - cycle.top) - step) / step : 1)));
     const rise = cycle.rise / usualRise;
     const repetition: SeenRepetition = {
-      startMs: ms(cycle.from),
+      startMs: restAt(cycle.from)?.endMs ?? ms(cycle.from),
       topMs: ms(cycle.top),
-      atMs: ms(endOf(values, cycle, cycles[i + 1])),
+      atMs: ms(endOf(values, cycle, moved[i + 1])),
       side: sideOf(body, cycle),
       size: Math.round(rise * 100) / 100,
       confidence: Math.round(Math.max(0, alike) * Math.min(1, 0.35 + periodic) * Math.min(1, Math.max(0, (worth - LEAST_WORTH) / (PLAIN_WORTH - LEAST_WORTH))) * (1 - 0.4 * Math.min(1, nearest)) * (rise < WHOLE_REPETITION && alike < ALIKE ? 0.5 : 1) * 100) / 100,
@@ -254,8 +260,9 @@ export function repetitionsIn(body: Body): SeenRepetition[] {
   if (kept.length < LEAST_CYCLES) return [];
   const sided = sidesHold(kept.map(({ side }) => side));
   // Where most are doubtful, one that happens to look right is no more sure.
-  const most = middle(kept.map(({ confidence }) => confidence)) < SURE_REPETITION ? SURE_REPETITION - 0.01 : 1;
-  return kept.map((repetition) => ({ ...repetition, side: sided ? repetition.side : null, confidence: Math.min(most, repetition.confidence) }));
+  const common = middle(kept.map(({ confidence }) => confidence));
+  const isDoubtful = (confidence: number) => common < SURE_REPETITION || confidence < LIKE_THE_OTHERS * common;
+  return kept.map((repetition) => ({ ...repetition, side: sided ? repetition.side : null, confidence: isDoubtful(repetition.confidence) ? Math.min(SURE_REPETITION - 0.01, repetition.confidence) : repetition.confidence }));
 }
 
 /** Without a body nothing is quite sure. */

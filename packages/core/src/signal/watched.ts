@@ -61,7 +61,8 @@ function readPart(watched: Watched, within: { startMs: number; endMs: number }):
   const body = bodyOf(poses, everyMs, aspect);
   const scores = poses.flatMap((pose) => pose.map(({ score }) => score));
   let repetitions: SeenRepetition[] | null = null;
-  const still = body ? stillStretches(body) : [];
+  const motion = watched.motion.map((signal) => signal.slice(from, to));
+  const still = body ? stillStretches(body, motion) : [];
   const out = body ? outOfFrame(poses, body, aspect) : [];
   const at = <T extends { startMs: number; endMs: number }>(stretch: T): T => ({ ...stretch, startMs: stretch.startMs + offset, endMs: stretch.endMs + offset });
   return {
@@ -70,7 +71,7 @@ function readPart(watched: Watched, within: { startMs: number; endMs: number }):
     // Reckoned when asked for: most rules do not.
     get repetitions() {
       // Where the pose fails, whatever moves is counted.
-      repetitions ??= (body ? repetitionsIn(body) : repetitionsInMotion(watched.motion.map((signal) => signal.slice(from, to)), everyMs)).map((one) => ({ ...one, startMs: one.startMs + offset, topMs: one.topMs + offset, atMs: one.atMs + offset }));
+      repetitions ??= (body ? repetitionsIn(body, still) : repetitionsInMotion(motion, everyMs)).map((one) => ({ ...one, startMs: one.startMs + offset, topMs: one.topMs + offset, atMs: one.atMs + offset }));
       return repetitions;
     },
     outOfFrame: out.map(at),

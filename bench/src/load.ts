@@ -1,0 +1,171 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import http from 'node:http';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { STUDENT_HEADER, type Class, type FollowLesson, type Share, type Student } from '@zest/contract';
+import type { EntryBody } from '@zest/core/results';
+import { nanoid } from 'nanoid';
+import { discard, openBrowser, startZest, type Zest } from '../../e2e/zest.ts';
+import type { Result } from './result.ts';
+
+const STUDENTS = 200;
+/** Ten minutes unless said otherwise. */
+const MINUTES = Number(process.env['ZEST_LOAD_MINUTES'] ?? 10);
+/** A player asks for a piece of video this often, this large: about 1 Mbit/s. */
+const PIECE_MS = 2_000;
+const PIECE_BYTES = 256 * 1024;
+const FIRST_FRAME_MS = 1_000;
+const VIEWERS = 30;
+const POSTS = 500;
+/** Memory may rise by so much over the second half: what a run-time breathes. */
+const MOST_GROWTH_MB = 30;
+
+const percentile = (values: readonly number[], part: number) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))] ?? 0;
+
+/** Resident memory of the process that answers HTTP, in MB. */
+function memoryOf(zest: Zest): number {
+  const all = execFileSync('ps', ['-eo', 'pid=,args='], { encoding: 'utf8' }).split('\n');
+  const own = all.map((line) => /^\s*(\d+) .*dist\/http\.js/.exec(line)?.[1]).filter((pid) => pid !== undefined && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(zest.dataDir));
+  const kb = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${own[0] ?? 'self'}/status`, 'utf8'))?.[1];
+  if (own.length !== 1 || kb === undefined) throw new Error('The process that answers HTTP was not found.');
+  return Number(kb) / 1024;
+}
+
+/** The demo, entered, with a link for a class of as many students as follow. */
+async function prepared(zest: Zest) {
+  let cookie = '';
+  const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
+    const answer = await fetch(zest.url + path, { method, headers: { origin: zest.url, cookie, ...(body !== undefined && { 'content-type': 'application/json' }) }, ...(body !== undefined && { body: JSON.stringify(body) }) });
+    cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? cookie;
+    if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${await answer.text()}`);
+    return (answer.status === 204 ? undefined : await answer.json()) as T;
+  };
+  await call('POST', '/api/session/demo');
+  const lessons = await call<{ id: string; filmed: number }[]>('GET', '/api/lessons');
+  const lesson = lessons.sort((a, b) => b.filmed - a.filmed)[0];
+  const until = Date.now() + 300_000;
+  while ((await call<{ state: string }[]>('GET', `/api/lessons/${lesson?.id}/takes`)).some(({ state }) => state !== 'ready')) {
+    if (Date.now() > until) throw new Error('The demo’s footage was not ready in five minutes.');
+    await sleep(1_000);
+  }
+  const plan = { name: 'Load', keepWeeks: 10, rule: { harder: { finishedPercent: 80, effortAtMost: 3 }, easier: { finishedBelowPercent: 50, effortAtLeast: 4 } }, credits: [] };
+  const own = await call<Class>('POST', '/api/classes', plan);
+  const students = await call<Student[]>('POST', `/api/classes/${own.id}/students`, { count: STUDENTS });
+  const share = await call<Share>('POST', `/api/lessons/${lesson?.id}/shares`, { classId: own.id, opensAt: null, closesAt: null });
+  const lessonNow = await call<FollowLesson>('GET', `/api/follow/${share.code}`);
+  return { call, own, students, share, lesson: lessonNow };
+}
+
+/** One range of a take; whether it came whole and as a part. */
+function range(agent: http.Agent, url: string, from: number, bytes: number): Promise<boolean> {
+  return new Promise((resolve) => {
+    const asked = http.get(url, { agent, headers: { range: `bytes=${from}-${from + bytes - 1}` } }, (answer) => {
+      let seen = 0;
+      answer.on('data', (chunk: Buffer) => (seen += chunk.length));
+      answer.on('end', () => resolve(answer.statusCode === 206 && seen === bytes));
+      answer.on('error', () => resolve(false));
+    });
+    asked.on('error', () => resolve(false));
+  });
+}
+
+/** Students who watch until the time is over, each at a place of their own. */
+async function watching(zest: Zest, { share, lesson }: Awaited<ReturnType<typeof prepared>>, untilMs: number): Promise<{ asked: number; failed: number }> {
+  const agent = new http.Agent({ keepAlive: true, maxSockets: STUDENTS * 2 });
+  let [asked, failed] = [0, 0];
+  const one = async (i: number) => {
+    await sleep((i * PIECE_MS) / STUDENTS);
+    for (let n = i; Date.now() < untilMs; n += 1) {
+      const take = lesson.takes[n % lesson.takes.length];
+      if (!take) throw new Error('The lesson has no footage.');
+      const bytes = Math.min(PIECE_BYTES, take.bytes);
+      const began = Date.now();
+      asked += 1;
+      if (!(await range(agent, `${zest.url}/api/follow/${share.code}/takes/${take.id}`, (n * 7_919) % (take.bytes - bytes + 1), bytes))) failed += 1;
+      await sleep(Math.max(0, PIECE_MS - (Date.now() - began)));
+    }
+  };
+  await Promise.all(Array.from({ length: STUDENTS }, (_, i) => one(i)));
+  agent.destroy();
+  return { asked, failed };
+}
+
+/** How long real browsers take from pressing start to a picture, while the others watch. */
+async function firstFrames(zest: Zest, code: string): Promise<number[]> {
+  const browser = await openBrowser();
+  try {
+    const times: number[] = [];
+    for (let i = 0; i < VIEWERS; i += 1) {
+      const context = await browser.newContext({ viewport: { width: 390, height: 844 }, serviceWorkers: 'block' });
+      const page = await context.newPage();
+      await page.goto(`${zest.url}/follow/${code}`);
+      await page.getByRole('button', { name: 'I am ready: start' }).click();
+      times.push(
+        await page.evaluate(async () => {
+          const began = performance.now();
+          for (;;) {
+            const video = [...document.querySelectorAll('video')].find((own) => own.readyState >= 2 && own.currentTime > 0);
+            if (video || performance.now() - began > 30_000) return performance.now() - began;
+            await new Promise((resolve) => requestAnimationFrame(resolve));
+          }
+        }),
+      );
+      await context.close();
+    }
+    return times;
+  } finally {
+    await browser.close();
+  }
+}
+
+/** Entries sent over a minute, each until it is taken, while the server is killed in between; how many are kept in the end. */
+async function posts(zest: Zest, { call, own, students, share }: Awaited<ReturnType<typeof prepared>>): Promise<{ kept: number; again: number }> {
+  const [student] = students;
+  const joined = (await (await fetch(`${zest.url}/api/follow/${share.code}/students`, { method: 'POST', headers: { origin: zest.url, 'content-type': 'application/json' }, body: JSON.stringify({ code: student?.code }) })).json()) as { token: string };
+  let again = 0;
+  const body: EntryBody = { kind: 'score', blockId: 'b', key: 'k', title: 'T', measure: 'count', better: 'more', value: 1, side: null, level: 'standard', seconds: 30 };
+  const one = async (i: number) => {
+    await sleep((i * 60_000) / POSTS);
+    const entry = { id: nanoid(), at: Date.now(), body };
+    for (;;) {
+      const answer = await fetch(`${zest.url}/api/follow/${share.code}/entries`, { method: 'POST', headers: { origin: zest.url, 'content-type': 'application/json', [STUDENT_HEADER]: joined.token }, body: JSON.stringify({ entries: [entry] }) }).catch(() => null);
+      if (answer?.status === 204) return;
+      again += 1;
+      await sleep(500);
+    }
+  };
+  const killing = sleep(25_000).then(() => {
+    const pid = execFileSync('ps', ['-eo', 'pid=,args='], { encoding: 'utf8' }).split('\n').map((line) => /^\s*(\d+) .*dist\/http\.js/.exec(line)?.[1]).find((own) => own !== undefined && readFileSync(`/proc/${own}/environ`, 'utf8').includes(zest.dataDir));
+    process.kill(Number(pid), 'SIGKILL');
+  });
+  await Promise.all([killing, ...Array.from({ length: POSTS }, (_, i) => one(i))]);
+  const { entries } = await call<{ entries: { studentId: string; body: { kind: string } }[] }>('GET', `/api/classes/${own.id}/log`);
+  return { kept: entries.filter((entry) => entry.studentId === student?.id && entry.body.kind === 'score').length, again };
+}
+
+/** A class of 200 following one lesson from this machine, and its numbers coming in, also across a killed server. Minutes by ZEST_LOAD_MINUTES. */
+export async function load(): Promise<Result[]> {
+  const zest = await startZest('demo');
+  try {
+    const ready = await prepared(zest);
+    const memory: { at: number; mb: number }[] = [];
+    const began = Date.now();
+    const untilMs = began + MINUTES * 60_000;
+    const looking = setInterval(() => memory.push({ at: Date.now() - began, mb: memoryOf(zest) }), 5_000);
+    const [watched, frames] = await Promise.all([watching(zest, ready, untilMs), sleep(15_000).then(() => firstFrames(zest, ready.share.code))]);
+    clearInterval(looking);
+    const mean = (list: typeof memory) => list.reduce((sum, { mb }) => sum + mb, 0) / Math.max(1, list.length);
+    const quarter = (n: number) => memory.filter(({ at }) => at >= (n * MINUTES * 60_000) / 4 && at < ((n + 1) * MINUTES * 60_000) / 4);
+    const growth = mean(quarter(3)) - mean(quarter(1));
+    const first = percentile(frames, 0.95);
+    const sent = await posts(zest, ready);
+    return [
+      { what: `${STUDENTS} students for ${MINUTES} min`, value: `${watched.asked} ranges, ${watched.failed} failed`, limit: 'none failed', holds: watched.asked > STUDENTS && watched.failed === 0 },
+      { what: `first picture of ${frames.length} browsers meanwhile`, value: `median ${percentile(frames, 0.5).toFixed(0)} ms, 95th percentile ${first.toFixed(0)} ms`, limit: `95th percentile under ${FIRST_FRAME_MS} ms`, holds: frames.length === VIEWERS && first < FIRST_FRAME_MS },
+      { what: 'memory of the server meanwhile', value: `${mean(quarter(1)).toFixed(0)} MB in the second quarter, ${mean(quarter(3)).toFixed(0)} MB in the last, ${Math.max(...memory.map(({ mb }) => mb)).toFixed(0)} MB at most`, limit: `rises by at most ${MOST_GROWTH_MB} MB`, holds: growth <= MOST_GROWTH_MB },
+      { what: `${POSTS} numbers in a minute, the server killed in between`, value: `${sent.kept} kept, ${sent.again} sent again`, limit: `all kept, each once; at least one sent again`, holds: sent.kept === POSTS && sent.again > 0 },
+    ];
+  } finally {
+    await discard(zest);
+  }
+}
