@@ -10,7 +10,7 @@ export const makeOwnerSchema = z.strictObject({
 });
 export const sessionSchema = z.object({
   /** The account signed in, or null. */
-  user: z.object({ id: z.string(), login: z.string() }).nullable(),
+  user: z.object({ id: z.string(), login: z.string(), role: z.enum(['viewer', 'helper', 'teacher', 'owner']) }).nullable(),
   /** No account exists yet: the first visit makes the owner's. */
   needsOwner: z.boolean(),
   /** One-click entry is offered. */

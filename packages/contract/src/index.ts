@@ -11,5 +11,6 @@ export * from './shares.ts';
 export * from './student-header.ts';
 export * from './classes.ts';
 export * from './log.ts';
+export * from './team.ts';
 export * from './problem.ts';
 export * from './routes.ts';

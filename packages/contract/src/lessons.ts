@@ -55,6 +55,8 @@ export const saveLessonSchema = z.strictObject({
 
 export const revisionSchema = z.object({
   revision: z.number(),
+  /** Who saved it; null when that was not kept. */
+  by: z.string().nullable(),
   savedAt: z.string(),
   title: z.string(),
   blocks: z.number(),

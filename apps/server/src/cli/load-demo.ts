@@ -35,7 +35,8 @@ export async function loadDemo(sequelize: Sequelize, dataDir: string, clipsDir: 
   const folders = foldersOf(dataDir);
   const store = diskStore(folders.media);
   const queue = databaseQueue(sequelize);
-  const user = await User.create({ id: nanoid(), login: DEMO_LOGIN, passwordHash: await hash(nanoid(40)) });
+  const id = nanoid();
+  const user = await User.create({ id, login: DEMO_LOGIN, passwordHash: await hash(nanoid(40)), teamId: id, role: 'owner' });
   const takeIds = new Map(demoClips.map((clip) => [clip.blockId, nanoid()]));
   const lessonId = nanoid();
   await createLesson(sequelize, lessonId, user.id, demoLesson(takeIds));

@@ -104,6 +104,21 @@ const migrations: Migration[] = [
       table('erasures', `id ${idType} PRIMARY KEY, ${owner}, what VARCHAR(40) NOT NULL, entries INT NOT NULL, ${created}`),
     ],
   },
+  {
+    name: '0007-team',
+    statements: [
+      `ALTER TABLE users ADD COLUMN team_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN role VARCHAR(10) NOT NULL DEFAULT 'owner', ADD INDEX (team_id)`,
+      'UPDATE users SET team_id = id',
+      'ALTER TABLE lesson_revisions ADD COLUMN author_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL',
+      table('invites', `code_sha ${shaType} PRIMARY KEY, ${owner}, role VARCHAR(10) NOT NULL, expires_at DATETIME(3) NOT NULL, used_at DATETIME(3) NULL, ${created}`),
+      table(
+        'comments',
+        `id ${idType} PRIMARY KEY, ${owner}, lesson_id ${idType}, author_id ${idType}, text VARCHAR(400) NOT NULL, at_ms INT NULL, block_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL,
+         done_at DATETIME(3) NULL, ${created}, INDEX (lesson_id), FOREIGN KEY (lesson_id) REFERENCES lessons (id)`,
+      ),
+      table('audit', `id BIGINT AUTO_INCREMENT PRIMARY KEY, owner_id ${idType}, person_id ${idType}, what VARCHAR(120) NOT NULL, subject VARCHAR(120) NOT NULL, ${created}, INDEX (owner_id, id)`),
+    ],
+  },
 ];
 
 /** Brings the database to the newest schema. */

@@ -6,14 +6,18 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import type { RetakeReason } from '@zest/contract';
+import type { RetakeReason, Role } from '@zest/contract';
 import { id, key, moment, settingsOf, sha, when } from './columns.ts';
 import { defineLogModels } from './log-models.ts';
+import { defineTeamModels } from './team-models.ts';
 
 export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
   declare id: string;
   declare login: string;
   declare passwordHash: string;
+  /** The team's first owner; null for somebody who was taken out of it. */
+  declare teamId: string | null;
+  declare role: Role;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -52,6 +56,8 @@ export class RevisionRow extends Model<InferAttributes<RevisionRow>, InferCreati
   declare revision: number;
   /** The lesson document as JSON. */
   declare document: string;
+  /** Who saved it; null before that was kept. */
+  declare authorId: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -155,6 +161,8 @@ export function defineModels(sequelize: Sequelize): void {
       id: key(),
       login: { type: DataTypes.STRING(80), allowNull: false },
       passwordHash: { type: DataTypes.STRING(255), allowNull: false },
+      teamId: { type: DataTypes.STRING(40), allowNull: true },
+      role: { type: DataTypes.STRING(10), allowNull: false },
       createdAt: moment(),
     },
     { ...common, tableName: 'users' },
@@ -191,6 +199,7 @@ export function defineModels(sequelize: Sequelize): void {
       lessonId: key(),
       revision: { type: DataTypes.INTEGER, allowNull: false, primaryKey: true },
       document: { type: DataTypes.TEXT('long'), allowNull: false },
+      authorId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
       createdAt: moment(),
     },
     { ...common, tableName: 'lesson_revisions' },
@@ -279,4 +288,5 @@ export function defineModels(sequelize: Sequelize): void {
     { ...common, tableName: 'shares' },
   );
   defineLogModels(sequelize);
+  defineTeamModels(sequelize);
 }

@@ -15,17 +15,29 @@ import { COOKIE } from './session.ts';
 const MOST_ATTEMPTS = 10;
 const WAIT_MS = 10 * 60_000;
 
+/** Slows guessing down; each route counts for itself. */
+export const slowSignIn = () =>
+  rateLimit({
+    windowMs: WAIT_MS,
+    limit: MOST_ATTEMPTS,
+    skipSuccessfulRequests: true,
+    legacyHeaders: false,
+    handler: () => {
+      throw refuse(429, 'slow-down', 'Too many attempts to sign in. Wait ten minutes, then try again.');
+    },
+  });
+
 async function sessionInfo(req: Request, demo: boolean): Promise<SessionInfo> {
   const user = req.session.userId ? await User.findByPk(req.session.userId) : null;
   return {
-    user: user ? { id: user.id, login: user.login } : null,
+    user: user?.teamId ? { id: user.id, login: user.login, role: user.role } : null,
     needsOwner: (await User.count()) === 0,
     demo,
   };
 }
 
 /** A new session id on every entry, so that an id known before is worth nothing. */
-function enter(req: Request, userId: string): Promise<void> {
+export function enter(req: Request, userId: string): Promise<void> {
   return new Promise((resolve, reject) => {
     req.session.regenerate((error: unknown) => {
       if (error) {
@@ -41,15 +53,7 @@ function enter(req: Request, userId: string): Promise<void> {
 export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: boolean): void {
   // Checked against when the name is unknown, so that the answer takes as long.
   const nobody = hash(nanoid());
-  const limit = rateLimit({
-    windowMs: WAIT_MS,
-    limit: MOST_ATTEMPTS,
-    skipSuccessfulRequests: true,
-    legacyHeaders: false,
-    handler: () => {
-      throw refuse(429, 'slow-down', 'Too many attempts to sign in. Wait ten minutes, then try again.');
-    },
-  });
+  const limit = slowSignIn();
 
   route('GET', '/api/session', async (req, res) => {
     res.json(await sessionInfo(req, demo));
@@ -66,7 +70,8 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
         await sequelize.query('SELECT name FROM migrations ORDER BY name LIMIT 1 FOR UPDATE', { transaction });
         const first = await User.findOne({ lock: transaction.LOCK.UPDATE, transaction });
         if (first) throw refuse(409, 'has-owner', 'This installation has its owner already. Sign in instead.');
-        return User.create({ id: nanoid(), login, passwordHash }, { transaction });
+        const id = nanoid();
+        return User.create({ id, login, passwordHash, teamId: id, role: 'owner' }, { transaction });
       });
       await enter(req, user.id);
       res.status(201).json(await sessionInfo(req, demo));
@@ -80,8 +85,8 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
     async (req, res) => {
       const { login, password } = readBody(signInSchema, req.body);
       const user = await User.findOne({ where: { login } });
-      const right = await verify(user?.passwordHash ?? (await nobody), password);
-      if (!user || !right) throw refuse(401, 'wrong-sign-in', 'The sign-in name or the password is not right.');
+      const right = await verify(user?.passwordHash || (await nobody), password);
+      if (!user?.teamId || !right) throw refuse(401, 'wrong-sign-in', 'The sign-in name or the password is not right.');
       await enter(req, user.id);
       res.json(await sessionInfo(req, demo));
     },

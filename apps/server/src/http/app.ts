@@ -25,6 +25,7 @@ import { headers, nonce, onlyLoopbackNames, sameOriginWrites } from './safety.ts
 import { sessions } from './session.ts';
 import { addShareRoutes } from './shares.ts';
 import { addTakeRoutes } from './takes.ts';
+import { addTeamRoutes } from './team.ts';
 import { uploads, type UploadTools } from './uploads.ts';
 import { UPLOADS_PATH } from '@zest/contract';
 
@@ -70,6 +71,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addFollowRoutes(route, store);
   addPackageRoutes(route, store, config.webDir);
   addClassRoutes(route, sequelize);
+  addTeamRoutes(route, sequelize);
   app.use('/api', nothingHere);
   if (config.webDir) app.use(pages(config.webDir));
   app.use(answerErrors(log));

@@ -52,7 +52,7 @@ export function addArchiveRoutes(route: AddRoute, { sequelize, queue, store, fol
     await pipeline(zip, res);
   });
 
-  route('POST', '/api/archives', async (req, res, { userId }) => {
+  route('POST', '/api/archives', async (req, res, { teamId }) => {
     const folder = await mkdtemp(path.join(folders.work, 'archive-'));
     try {
       const room = async () => Math.max(0, (await freeBytes(folder)) - RESERVE_BYTES);
@@ -60,11 +60,11 @@ export function addArchiveRoutes(route: AddRoute, { sequelize, queue, store, fol
       await receive(req, file, Math.min(MAX_ARCHIVE_BYTES, await room()));
       const { lesson, takes, media } = await unpackArchive(file, folder, await room());
       for (const unpacked of media.values()) await store.take(unpacked);
-      const made = await createWithTakes(sequelize, userId, lesson, (lessonId) =>
+      const made = await createWithTakes(sequelize, teamId, lesson, (lessonId) =>
         takes.map(({ takeId, blockId, name, source, sha256, marked, reason, note }) => ({
           from: takeId,
           take: {
-            ...{ id: nanoid(), ownerId: userId, lessonId, blockId, name, source, originalSha: sha256, note },
+            ...{ id: nanoid(), ownerId: teamId, lessonId, blockId, name, source, originalSha: sha256, note },
             ...{ markStartMs: marked?.startMs ?? null, markEndMs: marked?.endMs ?? null, markRate: marked?.rate ?? null },
             reason: retakeReasons.find((known) => known === reason) ?? null,
           },

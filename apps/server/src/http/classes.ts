@@ -29,13 +29,13 @@ async function lessonsOf(ownerId: string, classId: string, ids: Iterable<string>
 }
 
 export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
-  route('GET', '/api/classes', async (_req, res, { userId }) => {
-    const counts = await studentCounts(userId);
-    const rows = await ClassRow.findAll({ where: { ownerId: userId }, order: [['createdAt', 'ASC']] });
+  route('GET', '/api/classes', async (_req, res, { teamId }) => {
+    const counts = await studentCounts(teamId);
+    const rows = await ClassRow.findAll({ where: { ownerId: teamId }, order: [['createdAt', 'ASC']] });
     res.json(rows.map((row) => classView(row, counts.get(row.id) ?? 0)));
   });
-  route('POST', '/api/classes', async (req, res, { userId }) => {
-    res.status(201).json(classView(await createClass(userId, readBody(classPlanSchema, req.body)), 0));
+  route('POST', '/api/classes', async (req, res, { teamId }) => {
+    res.status(201).json(classView(await createClass(teamId, readBody(classPlanSchema, req.body)), 0));
   });
   route('PUT', '/api/classes/:classId', async (req, res, { schoolClass }) => {
     await schoolClass.update({ document: JSON.stringify(readBody(classPlanSchema, req.body)) });
@@ -45,19 +45,19 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     await eraseClass(sequelize, schoolClass);
     res.status(204).end();
   });
-  route('GET', '/api/classes/:classId/log', async (_req, res, { userId, schoolClass }) => {
+  route('GET', '/api/classes/:classId/log', async (_req, res, { teamId, schoolClass }) => {
     const students = await StudentRow.findAll({ where: { classId: schoolClass.id }, order: [['nickname', 'ASC']] });
     const entries = await LogEntryRow.findAll({ where: { classId: schoolClass.id }, order: [['at', 'ASC']] });
-    const lessons = await lessonsOf(userId, schoolClass.id, entries.flatMap(({ lessonId }) => lessonId ?? []));
+    const lessons = await lessonsOf(teamId, schoolClass.id, entries.flatMap(({ lessonId }) => lessonId ?? []));
     const log: ClassLog = { students: students.map(studentView), entries: entries.map(entryView), lessons };
     res.json(log);
   });
-  route('POST', '/api/classes/:classId/entries', async (req, res, { userId, schoolClass }) => {
+  route('POST', '/api/classes/:classId/entries', async (req, res, { teamId, schoolClass }) => {
     const { entries } = readBody(handEntriesSchema, req.body);
     const own = new Set((await StudentRow.findAll({ where: { classId: schoolClass.id } })).map(({ id }) => id));
     if (entries.some(({ studentId }) => !own.has(studentId))) throw refuse(422, 'no-student', 'One of the entries is for a student who is not in this class any more. Load the page again.');
     const lessonIds = [...new Set(entries.flatMap(({ lessonId }) => lessonId ?? []))];
-    const lessons = await LessonRow.count({ where: { ownerId: userId, id: { [Op.in]: lessonIds } } });
+    const lessons = await LessonRow.count({ where: { ownerId: teamId, id: { [Op.in]: lessonIds } } });
     if (lessons < lessonIds.length) throw refuse(422, 'no-lesson', 'One of the entries is for a lesson that is not there. Load the page again.');
     await keepEntries(schoolClass, 'teacher', entries);
     res.status(204).end();
@@ -80,8 +80,8 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     await logEntry.destroy();
     res.status(204).end();
   });
-  route('GET', '/api/erasures', async (_req, res, { userId }) => {
-    const rows = await ErasureRow.findAll({ where: { ownerId: userId }, order: [['createdAt', 'DESC']], limit: MOST_ERASURES });
+  route('GET', '/api/erasures', async (_req, res, { teamId }) => {
+    const rows = await ErasureRow.findAll({ where: { ownerId: teamId }, order: [['createdAt', 'DESC']], limit: MOST_ERASURES });
     res.json(rows.map(({ id, what, entries, createdAt }): Erasure => ({ id, what, entries, at: createdAt.toISOString() })));
   });
 }

@@ -14,21 +14,21 @@ function view(row: CueEntryRow, uses = 0): StoredCueEntry {
 
 /** The teacher's cue library: one entry, used in many lessons. */
 export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
-  route('GET', '/api/cues', async (_req, res, { userId }) => {
+  route('GET', '/api/cues', async (_req, res, { teamId }) => {
     const uses = new Map<string, number>();
-    for (const { lesson } of await newestLessons(sequelize, userId)) {
+    for (const { lesson } of await newestLessons(sequelize, teamId)) {
       for (const [id, count] of entryUses(lesson)) uses.set(id, (uses.get(id) ?? 0) + count);
     }
-    const rows = await CueEntryRow.findAll({ where: { ownerId: userId }, order: [['createdAt', 'ASC']] });
+    const rows = await CueEntryRow.findAll({ where: { ownerId: teamId }, order: [['createdAt', 'ASC']] });
     res.json(rows.map((row) => view(row, uses.get(row.id))));
   });
-  route('POST', '/api/cues', async (req, res, { userId }) => {
+  route('POST', '/api/cues', async (req, res, { teamId }) => {
     const { id = nanoid(), ...entry } = readBody(makeCueEntrySchema, req.body);
-    if ((await CueEntryRow.count({ where: { ownerId: userId } })) >= MAX_CUE_ENTRIES) {
+    if ((await CueEntryRow.count({ where: { ownerId: teamId } })) >= MAX_CUE_ENTRIES) {
       throw refuse(422, 'full', `The cue library holds ${MAX_CUE_ENTRIES} entries and is full. Delete some that no lesson uses.`);
     }
     if (await CueEntryRow.findByPk(id)) throw refuse(409, 'there-already', 'This cue is in the library already.');
-    res.status(201).json(view(await CueEntryRow.create({ id, ownerId: userId, document: JSON.stringify(entry) })));
+    res.status(201).json(view(await CueEntryRow.create({ id, ownerId: teamId, document: JSON.stringify(entry) })));
   });
   route('PUT', '/api/cues/:entryId', async (req, res, { cueEntry }) => {
     const entry = readBody(cueEntryBodySchema, req.body);

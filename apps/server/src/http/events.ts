@@ -8,7 +8,7 @@ const KEEP_ALIVE_MS = 20_000;
 
 /** Pushes the caller's jobs as they change (server-sent events, one JSON job each). */
 export function addEventRoutes(route: AddRoute): void {
-  route('GET', '/api/events', (req, res, { userId }) => {
+  route('GET', '/api/events', (req, res, { teamId }) => {
     res.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
     res.flushHeaders();
     res.write(': hello\n\n');
@@ -20,7 +20,7 @@ export function addEventRoutes(route: AddRoute): void {
       if (busy) return;
       busy = true;
       try {
-        const jobs = await JobRow.findAll({ where: { ownerId: userId, updatedAt: { [Op.gte]: since } }, order: [['updatedAt', 'ASC']] });
+        const jobs = await JobRow.findAll({ where: { ownerId: teamId, updatedAt: { [Op.gte]: since } }, order: [['updatedAt', 'ASC']] });
         const seen = new Map<string, number>();
         for (const job of jobs) {
           const at = job.updatedAt.getTime();

@@ -45,9 +45,9 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     res.json(await Promise.all(views));
   });
 
-  route('POST', '/api/lessons/:lessonId/exports', async (req, res, { userId, lesson }) => {
+  route('POST', '/api/lessons/:lessonId/exports', async (req, res, { teamId, lesson }) => {
     const order = readBody(exportOrderSchema, req.body ?? {});
-    res.status(202).json(jobView(await orderExport(queue, store, userId, lesson.id, lesson.revision, order)));
+    res.status(202).json(jobView(await orderExport(queue, store, teamId, lesson.id, lesson.revision, order)));
   });
 
   route('GET', '/api/lessons/:lessonId/cut/:file', async (req, res, { lesson }) => {

@@ -18,14 +18,14 @@ function performanceView({ id, number, blockId, shotId, playedMs, createdAt }: P
 }
 
 export function addFilmingRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore, folders: Folders): void {
-  route('POST', '/api/lessons/:lessonId/performances', async (req, res, { userId, lesson }) => {
+  route('POST', '/api/lessons/:lessonId/performances', async (req, res, { teamId, lesson }) => {
     const asked = readBody(makePerformanceSchema, req.body);
     const made = await sequelize.transaction(async (transaction) => {
       // One after the other, so that no two bear the same number.
       await LessonRow.findByPk(lesson.id, { lock: transaction.LOCK.UPDATE, transaction });
       const last = await PerformanceRow.findOne({ where: { lessonId: lesson.id }, order: [['createdAt', 'DESC'], ['number', 'DESC']], transaction });
       const number = last ? (last.number + 1) % MARK_NUMBERS : 0;
-      return PerformanceRow.create({ ...asked, id: nanoid(), ownerId: userId, lessonId: lesson.id, number }, { transaction });
+      return PerformanceRow.create({ ...asked, id: nanoid(), ownerId: teamId, lessonId: lesson.id, number }, { transaction });
     });
     res.status(201).json(performanceView(made));
   });

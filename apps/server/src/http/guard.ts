@@ -1,14 +1,19 @@
-import { routes, STUDENT_HEADER, type Route } from '@zest/contract';
+import { mayAsMuchAs, routes, STUDENT_HEADER, type Role, type Route } from '@zest/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { refuse } from '../errors.ts';
 import { studentOf } from '../db/classes.ts';
 import { ClassRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
 import { remotes, type FilmRemote } from './remotes.ts';
-import { CueEntryRow, JobRow, LessonRow, PerformanceRow, SeriesRow, ShareRow, TakeRow } from '../db/models.ts';
+import { CueEntryRow, JobRow, LessonRow, PerformanceRow, SeriesRow, ShareRow, TakeRow, User } from '../db/models.ts';
+import { AuditRow, CommentRow } from '../db/team-models.ts';
 
 /** What the guard found in the path, checked to belong to the caller. */
 export interface Owned {
-  userId: string;
+  /** The caller's team, whose everything is. */
+  teamId: string;
+  /** The caller. */
+  person: User;
+  comment: CommentRow;
   lesson: LessonRow;
   take: TakeRow;
   job: JobRow;
@@ -29,10 +34,27 @@ function text(value: unknown): string {
   return typeof value === 'string' ? value : '';
 }
 
-export function signedIn(req: Request): string {
-  const { userId } = req.session;
-  if (!userId) throw refuse(401, 'signed-out', 'Sign in first. What you typed is kept in this window.');
-  return userId;
+/** Who is signed in, and their team. @throws Refusal 401 for nobody, 403 for one who may not do so much */
+export async function signedIn(req: Request, least: Role): Promise<{ person: User; teamId: string }> {
+  const person = req.session.userId ? await User.findByPk(req.session.userId) : null;
+  if (!person?.teamId) throw refuse(401, 'signed-out', 'Sign in first. What you typed is kept in this window.');
+  if (!mayAsMuchAs(person.role, least)) throw refuse(403, 'not-your-role', `In this team you are a ${person.role}; this takes a ${least}. Ask the team’s owner.`);
+  return { person, teamId: person.teamId };
+}
+
+const leastOf = ({ method, least }: Route): Role => least ?? (method === 'GET' ? 'viewer' : 'teacher');
+
+/** What is told of who did it: everything that is written, but for a lesson, whose revisions say it, and what comes many times a minute. */
+const UNTOLD: ReadonlySet<string> = new Set(['PUT /api/lessons/:lessonId', 'POST /api/lessons/:lessonId/presence', 'PUT /api/remotes/:remote/screen', 'PUT /api/series/:seriesId']);
+
+function audit({ method, path }: Route, req: Request, res: Response, { person, teamId }: Partial<Owned>): void {
+  const what = `${method} ${path}`;
+  if (method === 'GET' || !person || !teamId || UNTOLD.has(what)) return;
+  res.once('finish', () => {
+    if (res.statusCode >= 400) return;
+    const [subject = ''] = Object.values(req.params).filter((value) => typeof value === 'string');
+    void AuditRow.create({ ownerId: teamId, personId: person.id, what, subject: subject.slice(0, 120) }).catch(() => undefined);
+  });
 }
 
 type Find = (id: string, ownerId: string) => Promise<Partial<Owned> | null>;
@@ -52,16 +74,17 @@ const finders: Readonly<Record<string, Find>> = {
   seriesId: (id, ownerId) => SeriesRow.findOne({ where: { id, ownerId } }).then(found('series')),
   classId: (id, ownerId) => ClassRow.findOne({ where: { id, ownerId } }).then(found('schoolClass')),
   studentId: (id, ownerId) => StudentRow.findOne({ where: { id, ownerId } }).then(found('student')),
+  commentId: (id, ownerId) => CommentRow.findOne({ where: { id, ownerId } }).then(found('comment')),
   logId: (id, ownerId) => LogEntryRow.findOne({ where: { id, ownerId } }).then(found('logEntry')),
   entryId: (id, ownerId) => CueEntryRow.findOne({ where: { id, ownerId } }).then(found('cueEntry')),
 };
 
 /** Somebody else's things look like things that are not there. */
-async function findOwned(req: Request, userId: string): Promise<Partial<Owned>> {
+async function findOwned(req: Request, teamId: string): Promise<Partial<Owned>> {
   const owned: Partial<Owned> = {};
   for (const [name, find] of Object.entries(finders)) {
     if (req.params[name] === undefined) continue;
-    const own = await find(text(req.params[name]), userId);
+    const own = await find(text(req.params[name]), teamId);
     if (!own) throw refuse(404, 'not-found', 'There is nothing here.');
     Object.assign(owned, own);
   }
@@ -101,15 +124,17 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
     case 'student':
       return findStudent(req);
     case 'signed-in':
-      return { userId: signedIn(req) };
+      return signedIn(req, leastOf(route));
     case 'remote': {
       const remote = remotes.get(text(req.params['remote']));
       if (!remote) throw refuse(404, 'no-remote', 'This code leads to no film view. Look at the code there, or open a new one.');
       return { remote };
     }
     case 'owner': {
-      const userId = signedIn(req);
-      return { userId, ...(await findOwned(req, userId)) };
+      const caller = await signedIn(req, 'viewer');
+      // Somebody else's things are not there, whatever one's role.
+      const owned = await findOwned(req, caller.teamId);
+      return { ...(await signedIn(req, leastOf(route))), ...owned };
     }
   }
 }
@@ -126,6 +151,7 @@ export function guarded(router: Router) {
     router[verb](path, ...before, async (req, res) => {
       // The route's access decides which of these are there; its handler only reads those.
       const owned = (await grant(route, req)) as Owned;
+      audit(route, req, res, owned);
       await handler(req, res, owned);
     });
   };

@@ -4,7 +4,7 @@ import { scheduleLesson, skillTimes } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
 import { createFromOthers, newestLessons, revisionAt, saveLesson, type NewestLesson } from '../db/lessons.ts';
-import { RevisionRow, ShareRow } from '../db/models.ts';
+import { RevisionRow, ShareRow, User } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { readBody } from './answer.ts';
 import type { JobQueue } from '../jobs/queue.ts';
@@ -40,14 +40,15 @@ function summaryOf({ id, revision, savedAt, lesson, shared, archived, template }
 }
 
 export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: JobQueue): void {
-  route('GET', '/api/lessons', async (_req, res, { userId }) => {
-    res.json((await newestLessons(sequelize, userId)).map(summaryOf));
+  route('GET', '/api/lessons', async (_req, res, { teamId }) => {
+    res.json((await newestLessons(sequelize, teamId)).map(summaryOf));
   });
 
-  route('POST', '/api/lessons', async (req, res, { userId }) => {
+  route('POST', '/api/lessons', async (req, res, { teamId, person }) => {
     const body = readBody(makeLessonSchema, req.body);
     const asked = 'title' in body ? makeLesson(body.title, () => nanoid(10)) : readLesson(body.document);
-    const { row, lesson, takes } = await createFromOthers(sequelize, userId, asked);
+    const { row, lesson, takes } = await createFromOthers(sequelize, teamId, asked);
+    await row.update({ authorId: person.id });
     await ingestUnready(queue, takes);
     res.status(201).json(stored(row, lesson));
   });
@@ -65,7 +66,9 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
   route('PUT', '/api/lessons/:lessonId', async (req, res, owned) => {
     const body = readBody(saveLessonSchema, req.body);
     const lesson = readLesson(body.lesson);
-    res.json(stored(await saveLesson(sequelize, owned.lesson.id, body.baseRevision, lesson), lesson));
+    const row = await saveLesson(sequelize, owned.lesson.id, body.baseRevision, lesson);
+    await row.update({ authorId: owned.person.id });
+    res.json(stored(row, lesson));
   });
 
   route('DELETE', '/api/lessons/:lessonId', async (_req, res, { lesson }) => {
@@ -76,10 +79,11 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
 
   route('GET', '/api/lessons/:lessonId/revisions', async (_req, res, { lesson }) => {
     const rows = await RevisionRow.findAll({ where: { lessonId: lesson.id }, order: [['revision', 'DESC']], limit: 200 });
+    const authors = await User.findAll({ where: { id: rows.flatMap(({ authorId }) => authorId ?? []) } });
     res.json(
       rows.map((row): Revision => {
         const then = readLesson(JSON.parse(row.document));
-        return { revision: row.revision, savedAt: row.createdAt.toISOString(), title: then.title, blocks: blocksOf(then).length };
+        return { revision: row.revision, savedAt: row.createdAt.toISOString(), title: then.title, blocks: blocksOf(then).length, by: authors.find(({ id }) => id === row.authorId)?.login ?? null };
       }),
     );
   });

@@ -2,6 +2,7 @@ import { routes, UPLOADS_PATH } from '@zest/contract';
 import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ClassRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
+import { CommentRow } from '../db/team-models.ts';
 import { CueEntryRow, JobRow, PerformanceRow, SeriesRow, ShareRow } from '../db/models.ts';
 import { signUpSecond, takeMetadata, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
@@ -25,8 +26,9 @@ beforeAll(async () => {
   await ClassRow.create({ id: 'a-class', ownerId, code: 'AAAAAA', document: '{}' });
   await StudentRow.create({ id: 'a-student', ownerId, classId: 'a-class', code: 'BBBBBB', nickname: 'silver heron' });
   await LogEntryRow.create({ id: 'an-entry-of-the-log', ownerId, classId: 'a-class', studentId: 'a-student', lessonId: null, kind: 'opened', madeBy: 'student', at: new Date(), body: '{"kind":"opened"}' });
+  await CommentRow.create({ id: 'a-comment', ownerId, lessonId: lesson.id, authorId: ownerId, text: 'Look', atMs: null, blockId: null });
   const remote = (await owner.send('POST', `/api/lessons/${lesson.id}/remotes`, {})).body.remote as string;
-  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', kind: 'folder', seriesId: 'a-series', entryId: 'an-entry', performanceId: 'a-performance', remote, classId: 'a-class', studentId: 'a-student', logId: 'an-entry-of-the-log' };
+  ids = { lessonId: lesson.id, takeId, jobId: job.id, code: 'a-code', revision: '1', print: 'plan', kind: 'folder', seriesId: 'a-series', entryId: 'an-entry', performanceId: 'a-performance', remote, classId: 'a-class', studentId: 'a-student', logId: 'an-entry-of-the-log', commentId: 'a-comment' };
 });
 afterAll(() => server.stop());
 

@@ -28,7 +28,7 @@ export function addRemoteRoutes(route: AddRoute): void {
   // 31^8 codes: at this pace nobody finds one by trying.
   const guesses = rateLimit({ windowMs: 60_000, limit: 240, standardHeaders: true, legacyHeaders: false, message: { code: 'too-many', message: 'Too many tries. Wait a minute.' } });
 
-  route('POST', '/api/lessons/:lessonId/remotes', (_req, res, { userId }) => void res.status(201).json({ remote: remotes.open(userId).code }));
+  route('POST', '/api/lessons/:lessonId/remotes', (_req, res, { teamId }) => void res.status(201).json({ remote: remotes.open(teamId).code }));
   route('GET', '/api/remotes/:remote/inbox', (req, res, { remote }) => stream(req, res, (tell) => remote.listen(tell)));
   route('PUT', '/api/remotes/:remote/screen', (req, res, { remote }) => {
     remote.show(readBody(remoteScreenSchema, req.body));

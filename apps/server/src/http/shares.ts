@@ -42,11 +42,11 @@ export function addShareRoutes(route: AddRoute, sequelize: Sequelize, store: Med
     res.json(await Promise.all(shares.map((share) => shareView(share, lesson.revision))));
   });
 
-  route('POST', '/api/lessons/:lessonId/shares', async (req, res, { userId, lesson }) => {
+  route('POST', '/api/lessons/:lessonId/shares', async (req, res, { teamId, lesson }) => {
     const { classId, opensAt, closesAt } = readBody(sharePlanSchema, req.body ?? { classId: null, opensAt: null, closesAt: null });
-    if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, ownerId: userId } }))) throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
+    if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, ownerId: teamId } }))) throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
     await checkNotEmpty(lesson, store);
-    const share = await createShare(sequelize, { ownerId: userId, lessonId: lesson.id, revision: lesson.revision, classId, opensAt: dateOf(opensAt), closesAt: dateOf(closesAt) });
+    const share = await createShare(sequelize, { ownerId: teamId, lessonId: lesson.id, revision: lesson.revision, classId, opensAt: dateOf(opensAt), closesAt: dateOf(closesAt) });
     res.status(201).json(await shareView(share, lesson.revision));
   });
 

@@ -49,12 +49,12 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
     res.json(await Promise.all(views));
   });
 
-  route('POST', '/api/lessons/:lessonId/takes', async (req, res, { userId, lesson }) => {
+  route('POST', '/api/lessons/:lessonId/takes', async (req, res, { teamId, lesson }) => {
     const { blockId, performanceId, name, source } = readBody(makeTakeSchema, req.body);
     if (performanceId && !(await PerformanceRow.findOne({ where: { id: performanceId, lessonId: lesson.id } }))) {
       throw refuse(422, 'no-performance', 'This take belongs to a performance that is not of this lesson. Start the recording again.');
     }
-    const take = await TakeRow.create({ id: nanoid(), ownerId: userId, lessonId: lesson.id, blockId, performanceId, name, source });
+    const take = await TakeRow.create({ id: nanoid(), ownerId: teamId, lessonId: lesson.id, blockId, performanceId, name, source });
     res.status(201).json(takeView(take));
   });
 
@@ -68,8 +68,8 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
     res.json(takeView(take, { performance, job: (await JobRow.findOne({ where: { kind: 'ingest', subjectId: take.id }, order: [['createdAt', 'DESC']] })) ?? undefined }));
   });
 
-  route('POST', '/api/lessons/:lessonId/takes/copies', async (req, res, { userId, lesson }) => {
-    const copies = await copyTakes(lesson.id, userId, readBody(copyTakesSchema, req.body).takes);
+  route('POST', '/api/lessons/:lessonId/takes/copies', async (req, res, { teamId, lesson }) => {
+    const copies = await copyTakes(lesson.id, teamId, readBody(copyTakesSchema, req.body).takes);
     await ingestUnready(queue, [...copies.values()]);
     res.status(201).json([...copies].map(([from, { id }]) => ({ from, takeId: id })));
   });

@@ -96,7 +96,7 @@ export function uploads(tools: UploadTools): { handle: RequestHandler; reconcile
 
   return {
     async handle(req, res) {
-      const ownerId = signedIn(req);
+      const { teamId: ownerId } = await signedIn(req, 'helper');
       const takeId = takeIdOf(req);
       const take = /^[\w-]{1,40}$/.test(takeId) ? await TakeRow.findOne({ where: { id: takeId, ownerId } }) : null;
       if (!take || req.method === 'GET') {

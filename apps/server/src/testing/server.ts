@@ -27,7 +27,7 @@ export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> &
   const tables = await sequelize.query<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()', {
     type: QueryTypes.SELECT,
   });
-  for (const name of ['erasures', 'log_entries', 'share_versions', 'shares', 'student_devices', 'students', 'classes', 'performances', 'cue_entries', 'series', 'jobs', 'takes', 'lesson_revisions', 'lessons', 'sessions', 'users', 'migrations']) {
+  for (const name of ['audit', 'comments', 'invites', 'erasures', 'log_entries', 'share_versions', 'shares', 'student_devices', 'students', 'classes', 'performances', 'cue_entries', 'series', 'jobs', 'takes', 'lesson_revisions', 'lessons', 'sessions', 'users', 'migrations']) {
     if (tables.some((table) => table.name === name)) await sequelize.query(`DROP TABLE ${name}`, { type: QueryTypes.RAW });
   }
   await migrate(sequelize);
@@ -126,7 +126,7 @@ export const takeMetadata = (takeId: string) => `takeId ${Buffer.from(takeId).to
 export async function signUpSecond(server: TestServer): Promise<TestClient> {
   const { User } = await import('../db/models.ts');
   const { hash } = await import('@node-rs/argon2');
-  await User.create({ id: 'second', login: 'second', passwordHash: await hash(PASSWORD) });
+  await User.create({ id: 'second', login: 'second', passwordHash: await hash(PASSWORD), teamId: 'second', role: 'owner' });
   const client = server.client();
   await client.send('POST', '/api/session', { login: 'second', password: PASSWORD });
   return client;

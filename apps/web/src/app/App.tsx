@@ -3,6 +3,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Shelf } from '../stages/shelf/Shelf.tsx';
 import { api, problemText } from './api.ts';
 import { Entry } from './Entry.tsx';
+import { JoinTeam } from './JoinTeam.tsx';
 import { LessonShell } from './LessonShell.tsx';
 import { useJobEvents } from './events.ts';
 
@@ -33,6 +34,7 @@ const router = createBrowserRouter([
       { path: 'share', lazy: async () => ({ Component: (await import('../stages/share/ShareBench.tsx')).ShareBench }) },
     ],
   },
+  { path: '/team', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/team/TeamPage.tsx')).TeamPage }) },
   { path: '/classes', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassesPage.tsx')).ClassesPage }) },
   { path: '/classes/:classId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassPage.tsx')).ClassPage }) },
   { path: '*', element: <Navigate to="/" replace /> },
@@ -45,6 +47,7 @@ function SignedIn() {
 
 export function App() {
   const session = api.useSessionQuery();
+  if (location.pathname === '/join') return <JoinTeam />;
   if (session.isLoading) return <Waiting />;
   if (!session.data) {
     return (

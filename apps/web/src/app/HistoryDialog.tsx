@@ -26,7 +26,7 @@ function Revisions({ onDone }: { onDone: () => void }) {
     <>
       {problem && <Alert severity="error">{problem}</Alert>}
       <List dense>
-        {revisions.data?.map(({ revision, savedAt, title, blocks }) => (
+        {revisions.data?.map(({ revision, savedAt, title, blocks, by }) => (
           <ListItem
             key={revision}
             divider
@@ -34,7 +34,7 @@ function Revisions({ onDone }: { onDone: () => void }) {
               revision === current ? 'open now' : <Button onClick={() => void restore(revision)}>Restore {revision}</Button>
             }
           >
-            <ListItemText primary={`${revision}. ${title}`} secondary={`${when.format(new Date(savedAt))}, ${blocks} blocks`} />
+            <ListItemText primary={`${revision}. ${title}`} secondary={`${when.format(new Date(savedAt))}${by === null ? '' : ` by ${by}`}, ${blocks} blocks`} />
           </ListItem>
         ))}
       </List>

@@ -9,6 +9,7 @@ import { useCommands } from './commands.ts';
 import { FindAction } from './FindAction.tsx';
 import { HistoryDialog } from './HistoryDialog.tsx';
 import { KeysDialog } from './KeysDialog.tsx';
+import { Others } from './Others.tsx';
 import { NoticeProvider } from './notice.tsx';
 import { closed, edit, opened, redoEdit, saveChanged, undoEdit } from './lesson-slice.ts';
 import { StaleDialog } from './StaleDialog.tsx';
@@ -159,6 +160,7 @@ function LessonFrame() {
           <Typography component="h1" variant="h2" noWrap sx={{ flex: '1 1 120px', minWidth: 0 }}>
             {lesson.title}
           </Typography>
+          <Others />
           <SaveWords />
           <UndoButtons />
           <FindAction />

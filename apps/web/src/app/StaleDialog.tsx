@@ -1,25 +1,80 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle } from '@mui/material';
-import { keepMine, takeTheirs } from './autosave.ts';
+import { Alert, Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle, List, ListItem, ListItemText, ToggleButton, ToggleButtonGroup } from '@mui/material';
+import { differencesOf, type Chosen, type Difference, type HowChanged } from '@zest/core/lesson';
+import { useEffect, useMemo, useState } from 'react';
+import { api, problemText } from './api.ts';
+import { keepBoth, keepMine, takeTheirs } from './autosave.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 
-/** Asks which version to keep after another window saved first. Either way both stay in the history. */
+const words: Readonly<Record<HowChanged, string>> = { same: 'left as it was', changed: 'changed', new: 'added', deleted: 'deleted' };
+
+function DifferenceRow({ difference: { title, mine, theirs, isConflict }, chosen, onChoose }: { difference: Difference; chosen: Chosen; onChoose: (chosen: Chosen) => void }) {
+  return (
+    <ListItem
+      divider
+      disableGutters
+      secondaryAction={
+        isConflict && (
+          <ToggleButtonGroup exclusive size="small" value={chosen} onChange={(_event, next: Chosen | null) => next && onChoose(next)} aria-label={`Version of ${title}`}>
+            <ToggleButton value="mine">Mine</ToggleButton>
+            <ToggleButton value="theirs">Theirs</ToggleButton>
+          </ToggleButtonGroup>
+        )
+      }
+      sx={{ pr: isConflict ? 22 : 0 }}
+    >
+      <ListItemText primary={title} secondary={`Here ${words[mine]}, there ${words[theirs]}${isConflict ? ': choose' : ''}`} />
+    </ListItem>
+  );
+}
+
+/** What both versions are, block by block, with a choice where both changed the same. */
+function BothVersions({ lessonId }: { lessonId: string }) {
+  const open = useAppSelector((state) => state.lesson.open);
+  const [read, reading] = api.useLazyRevisionQuery();
+  const [chosen, setChosen] = useState<ReadonlyMap<string | null, Chosen>>(new Map());
+  const dispatch = useAppDispatch();
+  const revision = open?.save.kind === 'stale' ? open.save.revision : null;
+  useEffect(() => {
+    if (revision !== null) void read({ lessonId, revision });
+  }, [read, lessonId, revision]);
+  const theirs = reading.data?.lesson;
+  const differences = useMemo(() => (open && theirs ? differencesOf(open.stored, open.edited.lesson, theirs) : []), [open, theirs]);
+  const problem = problemText(reading.error);
+  if (problem) return <Alert severity="error">{problem}</Alert>;
+  if (!theirs || reading.data?.revision === undefined) return null;
+  const together = { lesson: theirs, revision: reading.data.revision };
+  return (
+    <>
+      <List dense aria-label="What differs">
+        {differences.map((difference) => (
+          <DifferenceRow key={difference.blockId ?? ''} difference={difference} chosen={chosen.get(difference.blockId) ?? 'mine'} onChoose={(next) => setChosen(new Map([...chosen, [difference.blockId, next]]))} />
+        ))}
+      </List>
+      <Button variant="contained" onClick={() => void dispatch(keepBoth(together, chosen))} autoFocus>
+        Put both together
+      </Button>
+    </>
+  );
+}
+
+/** Asks what to keep after another window or person saved first. Either way both versions stay in the history. */
 export function StaleDialog() {
   const save = useAppSelector((state) => state.lesson.open?.save);
+  const id = useAppSelector((state) => state.lesson.open?.id);
   const dispatch = useAppDispatch();
+  const isOpen = save?.kind === 'stale';
   return (
-    <Dialog open={save?.kind === 'stale'} aria-labelledby="stale-title">
+    <Dialog open={isOpen} aria-labelledby="stale-title" fullWidth maxWidth="sm">
       <DialogTitle id="stale-title">This lesson was changed in another window</DialogTitle>
       <DialogContent>
         <DialogContentText>
-          Another window or device saved this lesson after you opened it here. Choose the version to go on with. The other one stays in
-          the lesson’s history and can be brought back at any time.
+          Another window, device or person saved this lesson after you opened it here. Put both together, or choose one; the other stays in the lesson’s history and can be brought back at any time.
         </DialogContentText>
+        {isOpen && id !== undefined && <BothVersions lessonId={id} />}
       </DialogContent>
       <DialogActions>
         <Button onClick={() => void dispatch(takeTheirs())}>Use the other version</Button>
-        <Button variant="contained" onClick={() => void dispatch(keepMine())} autoFocus>
-          Keep this window’s version
-        </Button>
+        <Button onClick={() => void dispatch(keepMine())}>Keep this window’s version</Button>
       </DialogActions>
     </Dialog>
   );

@@ -1,9 +1,9 @@
 import { problemSchema } from '@zest/contract';
-import { readLesson, type Lesson } from '@zest/core/lesson';
+import { putTogether, readLesson, type Chosen, type Lesson } from '@zest/core/lesson';
 import { createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { z } from 'zod';
 import { api, problemText } from './api.ts';
-import { edited, opened, saveChanged, stored } from './lesson-slice.ts';
+import { edit, edited, opened, saveChanged, stored } from './lesson-slice.ts';
 import type { LessonState } from './lesson-state.ts';
 import type { AppThunk, RootState } from './state.ts';
 
@@ -104,6 +104,18 @@ export const takeTheirs = (): AppThunk<Promise<void>> => async (dispatch, getSta
   dropDraft(open.id);
   dispatch(opened({ id: open.id, revision: back.data.revision, lesson: theirs.data.lesson }));
 };
+
+/** Puts this window's and another's version together, on top of the other one. */
+export const keepBoth =
+  (theirs: { lesson: Lesson; revision: number }, chosen: ReadonlyMap<string | null, Chosen>): AppThunk<Promise<void>> =>
+  async (dispatch, getState) => {
+    const { open } = getState().lesson;
+    if (!open) return;
+    const together = putTogether(open.stored, open.edited.lesson, theirs.lesson, chosen);
+    dispatch(stored({ id: open.id, revision: theirs.revision, lesson: theirs.lesson }));
+    dispatch(edit('Both versions together', (draft) => void Object.assign(draft, together)));
+    await dispatch(saveNow());
+  };
 
 export const autosave = createListenerMiddleware();
 

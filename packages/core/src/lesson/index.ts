@@ -19,3 +19,4 @@ export * from './series.ts';
 export * from './cue-library.ts';
 export * from './names.ts';
 export * from './units.ts';
+export * from './both.ts';

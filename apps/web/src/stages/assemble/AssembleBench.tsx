@@ -15,6 +15,7 @@ import { useKeys } from '../../ui/use-keys.ts';
 import { useLatest } from '../../ui/use-latest.ts';
 import { uploadPicture } from '../film/uploads.ts';
 import { ChangeForm } from './ChangeForm.tsx';
+import { Comments } from './Comments.tsx';
 import { ChangePanel } from './ChangePanel.tsx';
 import { LookPanel } from './LookPanel.tsx';
 import { SoundPanel } from './SoundPanel.tsx';
@@ -234,6 +235,7 @@ export function AssembleBench() {
         {block && <ChangePanel block={block} stretch={own?.blockId === block.id ? own : null} hasOtherTake={otherTakes.length > 0} dropped={assembly.dropped} takeName={takeName} onBegin={begin} onTap={() => setTaps(true)} onPicture={(file) => void putPicture(file)} onOpen={open} onRemove={changes.remove} />}
         <LookPanel look={lesson.finish.look} hasSecond={lesson.second !== null} />
         <SoundPanel sound={lesson.finish.sound} />
+        <Comments lessonId={id} blockId={block?.id ?? null} clock={clock} onSeek={seek} />
       </Stack>
     </Box>
   );

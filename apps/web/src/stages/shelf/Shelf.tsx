@@ -122,6 +122,9 @@ function Lessons() {
         <Button component={Link} to="/classes">
           Classes
         </Button>
+        <Button component={Link} to="/team">
+          Team
+        </Button>
         <Typography color="text.secondary">{session.data?.user?.login}</Typography>
         <Button onClick={() => void signOut()}>Sign out</Button>
       </Stack>

@@ -1,8 +1,8 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { NoticeProvider } from '../../app/notice.tsx';
-import { Wordmark } from '../../ui/Wordmark.tsx';
+import { NoticeProvider } from '../app/notice.tsx';
+import { Wordmark } from './Wordmark.tsx';
 
 /** A page beside the lessons: its way back, its heading. */
 export function PageFrame({ title, back, children }: { title: string; back: { to: string; name: string }; children: ReactNode }) {

@@ -1,0 +1,60 @@
+import { auditEntrySchema, commentSchema, madeInviteSchema, memberSchema, othersSchema, type MakeComment, type Role } from '@zest/contract';
+import { z } from 'zod';
+import { api, read } from './api.ts';
+
+/** What the pages ask of the people who work together. */
+export const teamApi = api.enhanceEndpoints({ addTagTypes: ['Team', 'Comments', 'Audit'] }).injectEndpoints({
+  endpoints: (build) => ({
+    team: build.query({
+      query: (_: void) => '/team',
+      transformResponse: read(z.array(memberSchema)),
+      providesTags: ['Team'],
+    }),
+    makeInvite: build.mutation({
+      query: (role: Role) => ({ url: '/team/invites', method: 'POST', body: { role } }),
+      transformResponse: read(madeInviteSchema),
+      invalidatesTags: ['Audit'],
+    }),
+    acceptInvite: build.mutation({
+      query: (body: { code: string; login: string; password: string }) => ({ url: '/invites/accept', method: 'POST', body }),
+      transformResponse: read(memberSchema),
+    }),
+    changeMember: build.mutation({
+      query: ({ memberId, role }: { memberId: string; role: Role }) => ({ url: `/team/${memberId}`, method: 'PUT', body: { role } }),
+      transformResponse: read(memberSchema),
+      invalidatesTags: ['Team', 'Audit'],
+    }),
+    removeMember: build.mutation({
+      query: (memberId: string) => ({ url: `/team/${memberId}`, method: 'DELETE' }),
+      invalidatesTags: ['Team', 'Audit'],
+    }),
+    audit: build.query({
+      query: (_: void) => '/audit',
+      transformResponse: read(z.array(auditEntrySchema)),
+      providesTags: ['Audit'],
+    }),
+    presence: build.mutation({
+      query: ({ lessonId, ...body }: { lessonId: string; bench: string; blockId: string | null }) => ({ url: `/lessons/${lessonId}/presence`, method: 'POST', body }),
+      transformResponse: read(othersSchema),
+    }),
+    comments: build.query({
+      query: (lessonId: string) => `/lessons/${lessonId}/comments`,
+      transformResponse: read(z.array(commentSchema)),
+      providesTags: ['Comments'],
+    }),
+    makeComment: build.mutation({
+      query: ({ lessonId, ...body }: MakeComment & { lessonId: string }) => ({ url: `/lessons/${lessonId}/comments`, method: 'POST', body }),
+      transformResponse: read(commentSchema),
+      invalidatesTags: ['Comments'],
+    }),
+    changeComment: build.mutation({
+      query: ({ commentId, done }: { commentId: string; done: boolean }) => ({ url: `/comments/${commentId}`, method: 'PUT', body: { done } }),
+      transformResponse: read(commentSchema),
+      invalidatesTags: ['Comments'],
+    }),
+    deleteComment: build.mutation({
+      query: (commentId: string) => ({ url: `/comments/${commentId}`, method: 'DELETE' }),
+      invalidatesTags: ['Comments'],
+    }),
+  }),
+});

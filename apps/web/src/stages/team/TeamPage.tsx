@@ -1,0 +1,138 @@
+import { Alert, Button, Paper, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import { roles, type Member, type Role } from '@zest/contract';
+import { useState } from 'react';
+import { api, problemText } from '../../app/api.ts';
+import { teamApi } from '../../app/team-api.ts';
+import { ChoiceField } from '../../ui/fields.tsx';
+import { PageFrame } from '../../ui/PageFrame.tsx';
+import { doneWords } from './done-words.ts';
+
+const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
+const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
+const roleWords: Readonly<Record<Role, string>> = {
+  viewer: 'viewer: looks and comments',
+  helper: 'helper: films and tags takes too',
+  teacher: 'teacher: plans, shares and logs too',
+  owner: 'owner: decides who is in the team',
+};
+/** Roles that can be given to somebody who is in the team. */
+const given = roles.filter((role) => role !== 'owner');
+
+function Members({ isOwner }: { isOwner: boolean }) {
+  const team = teamApi.useTeamQuery();
+  const [change, changing] = teamApi.useChangeMemberMutation();
+  const [remove, removing] = teamApi.useRemoveMemberMutation();
+  const [asked, setAsked] = useState<Member | null>(null);
+  const problem = problemText(team.error ?? changing.error ?? removing.error);
+  return (
+    <Paper variant="outlined" sx={{ p: 2 }}>
+      {problem && <Alert severity="error">{problem}</Alert>}
+      <TableContainer>
+        <Table size="small" aria-label="Who is in the team">
+          <TableHead>
+            <TableRow>
+              {['Name', 'Role', 'Since', ''].map((head) => (
+                <TableCell key={head}>{head}</TableCell>
+              ))}
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {team.data?.map((member) => (
+              <TableRow key={member.id}>
+                <TableCell sx={{ fontWeight: 650 }}>{member.login}</TableCell>
+                <TableCell>
+                  {isOwner && member.role !== 'owner' ? (
+                    <ChoiceField label={`Role of ${member.login}`} value={member.role} choices={given.map((role) => [role, roleWords[role]] as const)} onChange={(role) => void change({ memberId: member.id, role })} sx={{ width: 300 }} />
+                  ) : (
+                    roleWords[member.role]
+                  )}
+                </TableCell>
+                <TableCell>{day.format(new Date(member.since))}</TableCell>
+                <TableCell align="right">
+                  {isOwner && member.role !== 'owner' && (
+                    <Button color="error" onClick={() => setAsked(member)} aria-label={`Take ${member.login} out of the team`}>
+                      Take out …
+                    </Button>
+                  )}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      </TableContainer>
+      {asked && (
+        <Alert
+          severity="warning"
+          action={
+            <Button
+              color="error"
+              onClick={() => {
+                void remove(asked.id);
+                setAsked(null);
+              }}
+            >
+              Take out
+            </Button>
+          }
+        >
+          “{asked.login}” is signed out at once and gets in no more. What they made stays with the team.
+        </Alert>
+      )}
+    </Paper>
+  );
+}
+
+function Invite() {
+  const [make, making] = teamApi.useMakeInviteMutation();
+  const [role, setRole] = useState<Role>('teacher');
+  const link = making.data ? `${location.origin}/join#${making.data.code}` : '';
+  return (
+    <Paper variant="outlined" sx={{ p: 2 }}>
+      <Typography variant="h2">Invite somebody</Typography>
+      <Typography color="text.secondary">The link lets one person in, within a week. As an owner they begin a team of their own here, which sees nothing of yours.</Typography>
+      <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', mt: 1.5, alignItems: 'center' }}>
+        <ChoiceField label="As" value={role} choices={roles.map((own) => [own, roleWords[own]] as const)} onChange={setRole} sx={{ width: 320 }} />
+        <Button variant="contained" disabled={making.isLoading} onClick={() => void make(role)}>
+          Make an invitation
+        </Button>
+      </Stack>
+      {making.error && <Alert severity="error">{problemText(making.error)}</Alert>}
+      {making.data && <TextField sx={{ mt: 1.5 }} label={`Invitation for a ${making.data.role}, until ${day.format(new Date(making.data.expiresAt))}`} value={link} slotProps={{ input: { readOnly: true } }} />}
+    </Paper>
+  );
+}
+
+function Audit() {
+  const audit = teamApi.useAuditQuery();
+  return (
+    <Paper variant="outlined" sx={{ p: 2 }}>
+      <Typography variant="h2">Who did what</Typography>
+      <Typography color="text.secondary">Changes of a lesson’s text are in its own history, with their authors.</Typography>
+      {audit.data?.length === 0 && <Typography>Nothing yet.</Typography>}
+      <ul>
+        {audit.data?.map(({ at, login, what, subject }, i) => (
+          <li key={i}>
+            {when.format(new Date(at))}: <strong>{login}</strong> {doneWords(what)}
+            {subject && <Typography component="span" color="text.secondary">{` (${subject})`}</Typography>}
+          </li>
+        ))}
+      </ul>
+    </Paper>
+  );
+}
+
+/** Who works here, as what, and what they did. */
+export function TeamPage() {
+  const session = api.useSessionQuery();
+  const role = session.data?.user?.role;
+  return (
+    <PageFrame title="Team" back={{ to: '/', name: 'All lessons' }}>
+      <Stack spacing={2}>
+        <Members isOwner={role === 'owner'} />
+        {role === 'owner' && <Invite />}
+        {(role === 'owner' || role === 'teacher') && <Audit />}
+      </Stack>
+    </PageFrame>
+  );
+}

@@ -1,0 +1,37 @@
+/** What was done, by the route it was done with. */
+const words: Readonly<Record<string, string>> = {
+  'POST /api/lessons': 'made a lesson',
+  'DELETE /api/lessons/:lessonId': 'deleted a lesson',
+  'PUT /api/lessons/:lessonId/shelf': 'put a lesson elsewhere on the shelf',
+  'POST /api/archives': 'opened a lesson archive',
+  'POST /api/series': 'made a series',
+  'DELETE /api/series/:seriesId': 'deleted a series',
+  'POST /api/cues': 'put a cue into the library',
+  'PUT /api/cues/:entryId': 'changed a cue of the library',
+  'DELETE /api/cues/:entryId': 'took a cue out of the library',
+  'POST /api/lessons/:lessonId/takes': 'added a take',
+  'PUT /api/takes/:takeId': 'tagged a take',
+  'DELETE /api/lessons/:lessonId/bin': 'emptied a bin',
+  'POST /api/lessons/:lessonId/exports': 'ordered an export',
+  'DELETE /api/jobs/:jobId': 'cancelled a job',
+  'POST /api/lessons/:lessonId/shares': 'shared a lesson',
+  'PUT /api/shares/:code': 'changed a link',
+  'DELETE /api/shares/:code': 'closed a link',
+  'POST /api/classes': 'started a class',
+  'PUT /api/classes/:classId': 'changed a class',
+  'DELETE /api/classes/:classId': 'erased a class',
+  'POST /api/classes/:classId/students': 'added students',
+  'PUT /api/students/:studentId': 'changed a student',
+  'DELETE /api/students/:studentId': 'erased a student',
+  'POST /api/classes/:classId/entries': 'entered numbers',
+  'DELETE /api/log/:logId': 'took an entry back',
+  'POST /api/team/invites': 'invited somebody',
+  'PUT /api/team/:memberId': 'changed a role',
+  'DELETE /api/team/:memberId': 'took somebody out of the team',
+  'POST /api/lessons/:lessonId/comments': 'commented',
+  'PUT /api/comments/:commentId': 'ticked a comment',
+  'DELETE /api/comments/:commentId': 'deleted a comment',
+};
+
+/** What a route did, in words; a route without words of its own as it is. */
+export const doneWords = (route: string): string => words[route] ?? route;
