@@ -12,5 +12,6 @@ export * from './student-header.ts';
 export * from './classes.ts';
 export * from './log.ts';
 export * from './team.ts';
+export * from './installation.ts';
 export * from './problem.ts';
 export * from './routes.ts';

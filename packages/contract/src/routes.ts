@@ -85,6 +85,7 @@ export const routes = [
   { method: 'PUT', path: '/api/team/:memberId', access: 'signed-in', least: 'owner' },
   { method: 'DELETE', path: '/api/team/:memberId', access: 'signed-in', least: 'owner' },
   { method: 'POST', path: '/api/invites/accept', access: 'public' },
+  { method: 'GET', path: '/api/installation', access: 'signed-in', least: 'owner' },
   { method: 'GET', path: '/api/audit', access: 'signed-in', least: 'teacher' },
   { method: 'POST', path: '/api/lessons/:lessonId/presence', access: 'owner', least: 'viewer' },
   { method: 'GET', path: '/api/lessons/:lessonId/comments', access: 'owner' },

@@ -6,6 +6,7 @@ import { LIMITS } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
 import { foldersOf } from '../config.ts';
 import { accepts } from '../db/mariadb.ts';
+import { migrateBackTo } from '../db/migrations.ts';
 import { messageOf } from '../errors.ts';
 import { diskStore } from '../media/store.ts';
 import { exportParts, exportTo, readParts, type ExportPart } from './export.ts';
@@ -166,6 +167,11 @@ data(program.command('backup').description('copy everything into a folder, also 
     say(`Backed up into ${made.folder}: ${made.files} files, ${(made.bytes / 1e6).toFixed(1)} MB of media, ${made.known} of them there already.`);
     if (keep !== undefined) await keepNewest(target, keep);
   });
+
+data(program.command('migrate-back <name>').description('take database changes back until the one named is the newest, for an older version of the program; back up first')).action(async (name: string, options: { data?: string }) => {
+  await withDatabase(folder(options.data, 'start'), (sequelize) => migrateBackTo(sequelize, name));
+  say(`The database is at ${name}. Start only the version of the program that goes with it.`);
+});
 
 program
   .command('restore <state>')

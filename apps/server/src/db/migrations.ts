@@ -4,6 +4,8 @@ import { SequelizeStorage, Umzug } from 'umzug';
 interface Migration {
   name: string;
   statements: string[];
+  /** Takes it back; what only it could hold is lost. */
+  back: string[];
 }
 
 const table = (name: string, body: string) =>
@@ -17,6 +19,7 @@ const created = 'created_at DATETIME(3) NOT NULL';
 const migrations: Migration[] = [
   {
     name: '0001-first-tables',
+    back: ['DROP TABLE shares, jobs, takes, lesson_revisions, lessons, sessions, users'],
     statements: [
       table('users', `id ${idType} PRIMARY KEY, login VARCHAR(80) NOT NULL UNIQUE, password_hash VARCHAR(255) NOT NULL, ${created}`),
       table(
@@ -50,6 +53,7 @@ const migrations: Migration[] = [
   },
   {
     name: '0002-series-and-cues',
+    back: ['DROP TABLE series, cue_entries', 'ALTER TABLE lessons DROP COLUMN archived_at, DROP COLUMN is_template'],
     statements: [
       'ALTER TABLE lessons ADD COLUMN archived_at DATETIME(3) NULL, ADD COLUMN is_template BOOLEAN NOT NULL DEFAULT FALSE',
       table(
@@ -61,6 +65,7 @@ const migrations: Migration[] = [
   },
   {
     name: '0003-filming',
+    back: ['DROP TABLE performances', 'ALTER TABLE takes DROP COLUMN performance_id, DROP COLUMN mark_start_ms, DROP COLUMN mark_end_ms, DROP COLUMN mark_rate, DROP COLUMN reason, DROP COLUMN note, DROP COLUMN binned_at'],
     statements: [
       table(
         'performances',
@@ -74,14 +79,17 @@ const migrations: Migration[] = [
   },
   {
     name: '0004-queue',
+    back: ['ALTER TABLE jobs DROP COLUMN hold_requested, DROP COLUMN priority'],
     statements: ['ALTER TABLE jobs ADD COLUMN hold_requested BOOLEAN NOT NULL DEFAULT FALSE, ADD COLUMN priority INT NOT NULL DEFAULT 0'],
   },
   {
     name: '0005-watched',
+    back: ['ALTER TABLE takes DROP COLUMN watched_sha, DROP COLUMN watched_by, DROP COLUMN said'],
     statements: [`ALTER TABLE takes ADD COLUMN watched_sha ${shaType}, ADD COLUMN watched_by INT NULL, ADD COLUMN said MEDIUMTEXT NULL`],
   },
   {
     name: '0006-classes-and-log',
+    back: ['DROP TABLE erasures, log_entries, share_versions, student_devices, students', 'DELETE FROM shares WHERE class_id IS NOT NULL', 'ALTER TABLE shares DROP FOREIGN KEY shares_class', 'ALTER TABLE shares DROP INDEX shares_spoken, DROP COLUMN class_id, DROP COLUMN spoken, DROP COLUMN opens_at, DROP COLUMN closes_at, DROP COLUMN version', 'DROP TABLE classes'],
     statements: [
       table('classes', `id ${idType} PRIMARY KEY, ${owner}, code ${idType} UNIQUE, document TEXT NOT NULL, ${created}`),
       table(
@@ -92,7 +100,7 @@ const migrations: Migration[] = [
       table('student_devices', `token_sha ${shaType} PRIMARY KEY, student_id ${idType}, ${created}, INDEX (student_id), FOREIGN KEY (student_id) REFERENCES students (id) ON DELETE CASCADE`),
       `ALTER TABLE shares ADD COLUMN class_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN spoken VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL,
        ADD COLUMN opens_at DATETIME(3) NULL, ADD COLUMN closes_at DATETIME(3) NULL, ADD COLUMN version INT NOT NULL DEFAULT 1,
-       ADD FOREIGN KEY (class_id) REFERENCES classes (id) ON DELETE CASCADE, ADD UNIQUE (class_id, spoken)`,
+       ADD CONSTRAINT shares_class FOREIGN KEY (class_id) REFERENCES classes (id) ON DELETE CASCADE, ADD UNIQUE INDEX shares_spoken (class_id, spoken)`,
       table('share_versions', `code ${idType}, version INT NOT NULL, revision INT NOT NULL, ${created}, PRIMARY KEY (code, version), FOREIGN KEY (code) REFERENCES shares (code) ON DELETE CASCADE`),
       'INSERT INTO share_versions (code, version, revision, created_at) SELECT code, 1, revision, created_at FROM shares',
       table(
@@ -106,6 +114,7 @@ const migrations: Migration[] = [
   },
   {
     name: '0007-team',
+    back: ['DROP TABLE audit, comments, invites', 'ALTER TABLE lesson_revisions DROP COLUMN author_id', 'ALTER TABLE users DROP COLUMN team_id, DROP COLUMN role'],
     statements: [
       `ALTER TABLE users ADD COLUMN team_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN role VARCHAR(10) NOT NULL DEFAULT 'owner', ADD INDEX (team_id)`,
       'UPDATE users SET team_id = id',
@@ -121,17 +130,26 @@ const migrations: Migration[] = [
   },
 ];
 
-/** Brings the database to the newest schema. */
-export async function migrate(sequelize: Sequelize): Promise<void> {
-  const umzug = new Umzug({
-    migrations: migrations.map(({ name, statements }) => ({
-      name,
-      up: async () => {
-        for (const sql of statements) await sequelize.query(sql, { type: QueryTypes.RAW });
-      },
-    })),
+function umzugOf(sequelize: Sequelize) {
+  const run = (statements: readonly string[]) => async () => {
+    for (const sql of statements) await sequelize.query(sql, { type: QueryTypes.RAW });
+  };
+  return new Umzug({
+    migrations: migrations.map(({ name, statements, back }) => ({ name, up: run(statements), down: run(back) })),
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,
   });
-  await umzug.up();
+}
+
+/** Brings the database to the newest schema. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  await umzugOf(sequelize).up();
+}
+
+/** Takes migrations back, newest first, until the one named is the newest; what only the later ones could hold is lost. @throws Error for a name there is not */
+export async function migrateBackTo(sequelize: Sequelize, name: string): Promise<void> {
+  const later = migrations.findIndex((migration) => migration.name === name) + 1;
+  if (later === 0) throw new Error(`There is no migration ${name}. There are: ${migrations.map((migration) => migration.name).join(', ')}.`);
+  const next = migrations[later];
+  if (next) await umzugOf(sequelize).down({ to: next.name });
 }

@@ -16,6 +16,7 @@ import { addFilmingRoutes } from './filming.ts';
 import { addRemoteRoutes } from './remote-routes.ts';
 import { addExportRoutes } from './exports.ts';
 import { guarded } from './guard.ts';
+import { addInstallationRoutes } from './installation.ts';
 import { addLessonRoutes } from './lessons.ts';
 import { addPackageRoutes } from './packages.ts';
 import { pages } from './pages.ts';
@@ -54,7 +55,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   });
   const route = guarded(app);
   const printer = makePrinter();
-  route('GET', '/api/health', (_req, res) => void res.json({ ok: true }));
+  addInstallationRoutes(route, sequelize, folders);
   addAccountRoutes(route, sequelize, config.demo);
   addEventRoutes(route);
   addLessonRoutes(route, sequelize, queue);

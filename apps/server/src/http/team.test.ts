@@ -97,6 +97,15 @@ describe('working together', () => {
   });
 });
 
+describe('how the installation is doing', () => {
+  it('is told in figures to the owner, and whether it works to anybody', async () => {
+    const told = (await owner.get('/api/installation')).body as { disk: { freeBytes: number }; rows: { what: string; count: number }[] };
+    expect(told.disk.freeBytes).toBeGreaterThan(0);
+    expect(told.rows).toContainEqual({ what: 'lessons', count: ((await owner.get('/api/lessons')).body as unknown[]).length });
+    expect((await server.client().get('/api/health')).body).toEqual({ ok: true, database: true });
+  });
+});
+
 describe('somebody who is taken out of the team', () => {
   it('is out at once, gets in no more, and what they made stays', async () => {
     const list = (await owner.get('/api/team')).body as { id: string; login: string; role: Role }[];

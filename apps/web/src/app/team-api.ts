@@ -1,4 +1,4 @@
-import { auditEntrySchema, commentSchema, madeInviteSchema, memberSchema, othersSchema, type MakeComment, type Role } from '@zest/contract';
+import { auditEntrySchema, commentSchema, installationSchema, madeInviteSchema, memberSchema, othersSchema, type MakeComment, type Role } from '@zest/contract';
 import { z } from 'zod';
 import { api, read } from './api.ts';
 
@@ -27,6 +27,10 @@ export const teamApi = api.enhanceEndpoints({ addTagTypes: ['Team', 'Comments', 
     removeMember: build.mutation({
       query: (memberId: string) => ({ url: `/team/${memberId}`, method: 'DELETE' }),
       invalidatesTags: ['Team', 'Audit'],
+    }),
+    installation: build.query({
+      query: (_: void) => '/installation',
+      transformResponse: read(installationSchema),
     }),
     audit: build.query({
       query: (_: void) => '/audit',

@@ -103,6 +103,31 @@ function Invite() {
   );
 }
 
+const size = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
+const megabytes = (bytes: number) => (bytes >= 1e9 ? `${size.format(bytes / 1e9)} GB` : `${size.format(bytes / 1e6)} MB`);
+
+function Installation() {
+  const { data, error } = teamApi.useInstallationQuery(undefined, { refetchOnMountOrArgChange: true });
+  return (
+    <Paper variant="outlined" sx={{ p: 2 }}>
+      <Typography variant="h2">This installation</Typography>
+      {error !== undefined && <Alert severity="error">{problemText(error)}</Alert>}
+      {data && (
+        <ul>
+          <li>Running since {when.format(new Date(data.since))}, {megabytes(data.memoryBytes)} of memory</li>
+          <li>
+            Footage and exports: {megabytes(data.disk.mediaBytes)} in {data.disk.mediaFiles} files; uploads on their way {megabytes(data.disk.uploadBytes)}; rendered pieces {megabytes(data.disk.cacheBytes)}; {megabytes(data.disk.freeBytes)} free
+          </li>
+          <li>
+            Work in line: {data.jobs.waiting} waiting, {data.jobs.running} running{data.workerSeen && `, last seen ${when.format(new Date(data.workerSeen))}`}, {data.jobs.failed} failed
+          </li>
+          <li>{data.rows.map(({ what, count }) => `${count} ${what}`).join(', ')}</li>
+        </ul>
+      )}
+    </Paper>
+  );
+}
+
 function Audit() {
   const audit = teamApi.useAuditQuery();
   return (
@@ -131,6 +156,7 @@ export function TeamPage() {
       <Stack spacing={2}>
         <Members isOwner={role === 'owner'} />
         {role === 'owner' && <Invite />}
+        {role === 'owner' && <Installation />}
         {(role === 'owner' || role === 'teacher') && <Audit />}
       </Stack>
     </PageFrame>

@@ -1,0 +1,54 @@
+import { QueryTypes, Sequelize } from 'sequelize';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { testServer, type TestServer } from '../testing/server.ts';
+import { migrate, migrateBackTo } from './migrations.ts';
+
+let server: TestServer;
+let database: Sequelize;
+
+beforeAll(async () => {
+  server = await testServer();
+  const teacher = server.client();
+  await teacher.signUp();
+  const { id } = await teacher.makeLesson();
+  await teacher.makeTake(id);
+  const { name, password, port } = inject('db');
+  database = new Sequelize(name, 'zest', password, { dialect: 'mysql', host: '127.0.0.1', port, logging: false });
+});
+afterAll(async () => {
+  await database.close();
+  await server.stop();
+});
+
+/** Columns of every table but the list of migrations itself. */
+const shape = async () => {
+  const rows = await database.query<{ place: string }>(
+    "SELECT CONCAT_WS(' ', table_name, column_name, column_type, is_nullable, IFNULL(column_default, '-')) AS place FROM information_schema.columns WHERE table_schema = DATABASE() ORDER BY table_name, column_name",
+    { type: QueryTypes.SELECT },
+  );
+  return rows.map(({ place }) => place);
+};
+const count = async (table: string) => (await database.query<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table}`, { type: QueryTypes.SELECT }))[0]?.n;
+const names = async () => (await database.query<{ name: string }>('SELECT name FROM migrations ORDER BY name', { type: QueryTypes.SELECT })).map(({ name }) => name);
+
+describe('changes of the database', () => {
+  it('go back one by one and forth again to the same shape, and what was there before them stays', async () => {
+    const newest = await shape();
+    const all = await names();
+    expect(all.length).toBeGreaterThanOrEqual(7);
+    for (const name of all.slice(0, -1).reverse()) {
+      await migrateBackTo(database, name);
+      expect((await names()).at(-1)).toBe(name);
+    }
+    expect([await count('users'), await count('lessons'), await count('lesson_revisions'), await count('takes')]).toEqual([1, 1, 1, 1]);
+    await migrate(database);
+    expect(await shape()).toEqual(newest);
+    expect([await count('users'), await count('lessons'), await count('takes')]).toEqual([1, 1, 1]);
+    // Whoever was there before teams is the owner of their own.
+    expect(await database.query("SELECT 1 FROM users WHERE team_id = id AND role = 'owner'", { type: QueryTypes.SELECT })).toHaveLength(1);
+  });
+
+  it('name what there is when asked for another one', async () => {
+    await expect(migrateBackTo(database, 'nowhere')).rejects.toThrow('There are: 0001-first-tables');
+  });
+});
