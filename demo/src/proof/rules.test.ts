@@ -59,6 +59,12 @@ describe('the check of what was watched', () => {
     expect(check(lessonOf({ ...reps(6), edits: [{ id: 't', kind: 'taps', taps: [] }] } as Block), watchedOf(squats)).filter(({ key }) => key.startsWith('count'))).toEqual([]);
   });
 
+  it('is not sure of a count where several perform, and says why', () => {
+    const shots = [{ id: 'shot', angle: 'front', framing: 'whole body', place: '', performers: 2, fresh: false, note: '' }] as Block['shots'];
+    const found = about(check(lessonOf(reps(6, { shots })), watchedOf(squats)), 'count');
+    expect([found?.key, found?.why]).toEqual(['count unsure b', expect.stringContaining('one of them is followed')]);
+  });
+
   it('says on which side it is done', () => {
     const lifts: ProofClip = { ...squats, exercise: 'knee-lift', turns: 3, periodMs: 4_000 };
     const lesson = lessonOf(reps(3, { sides: 'alternating', startSide: 'right' } as Partial<BlockOf<'reps'>>));

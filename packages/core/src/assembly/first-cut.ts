@@ -102,7 +102,7 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
     board: boardsOf(block, spans, body, isTake ? context : { ...context, newKit: [] }),
   };
   // Counted by hand comes before counted by the program.
-  const taps = picture.kind === 'take' && facts && !edits.some(({ kind }) => kind === 'taps') ? tapsOf(countedBouts(spans, picture.footing, facts)) : null;
+  const taps = picture.kind === 'take' && facts && !edits.some(({ kind }) => kind === 'taps') ? tapsOf(countedBouts(block, spans, picture.footing, facts)) : null;
   if (taps) byPlan.counter = countersOfTaps({ taps }, byPlan.counter, spans).filter(({ startMs }) => startMs < bodyMs);
   placeLanes(cut.lanes, withHand(byPlan, edits, spans, bodyMs), reel, atMs);
   if (picture.kind === 'take' && facts) {

@@ -1,7 +1,7 @@
 export * from './types.ts';
 export { captionsFor } from './captions.ts';
 export { clipOfBlock } from './clip.ts';
-export { countedBouts, isTrusted, shortOf, spokenSentences, tapsOf, type CountedBout, type SpokenSentence } from './measured.ts';
+export { countedBouts, performersOf, isTrusted, shortOf, spokenSentences, tapsOf, type CountedBout, type SpokenSentence } from './measured.ts';
 export { forStudent, lastMoveStart, scoreMoments, type StudentView } from './for-student.ts';
 export { firstCut, takesIn } from './first-cut.ts';
 export { closerRegion, footingOf, onCamera, onScreen, startInTake, takeFrameAt } from './pictures.ts';

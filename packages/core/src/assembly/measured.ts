@@ -1,4 +1,4 @@
-import type { EditOf, Side } from '../lesson/index.ts';
+import type { Block, EditOf, Side } from '../lesson/index.ts';
 import type { Span } from '../schedule/index.ts';
 import { findingsIn, SURE_REPETITION, SURE_SENTENCE, WHOLE_REPETITION, type SeenRepetition } from '../signal/index.ts';
 import { sentences, type Sentence } from '../script/index.ts';
@@ -51,8 +51,14 @@ function asPlanned(done: SeenRepetition[], planned: number): SeenRepetition[] {
   });
 }
 
-/** Repetitions of a block counted in its take, bout by bout; null when nobody has looked at the take or nobody is seen in it. */
-export function countedBouts(spans: readonly Span[], footing: Pick<Footing, 'startMs' | 'rate'>, { watched }: Pick<TakeFacts, 'watched'>): CountedBout[] | null {
+/** How many are planned to be in the picture of a block at once. */
+export const performersOf = ({ shots }: Pick<Block, 'shots'>): number => Math.max(1, ...shots.map(({ performers }) => performers));
+
+/**
+ * Repetitions of a block counted in its take, bout by bout; null when nobody has looked at the take or nobody is seen in it.
+ * One body is followed: with several performers in the picture nothing is sure.
+ */
+export function countedBouts(block: Pick<Block, 'shots'>, spans: readonly Span[], footing: Pick<Footing, 'startMs' | 'rate'>, { watched }: Pick<TakeFacts, 'watched'>): CountedBout[] | null {
   const bouts = plannedBouts(spans);
   if (!watched || bouts.length === 0) return null;
   const inTake = (ms: number) => footing.startMs + ms * footing.rate;
@@ -65,7 +71,7 @@ export function countedBouts(spans: readonly Span[], footing: Pick<Footing, 'sta
     if (!seen.isSeen && seen.repetitions.length === 0) return null;
     const own = (ms: number) => Math.round((ms - footing.startMs) / footing.rate);
     const done = asPlanned(seen.repetitions.map((one) => ({ ...one, startMs: own(one.startMs), topMs: own(one.topMs), atMs: own(one.atMs) })).filter(({ topMs }) => topMs >= startMs - LATE_MS && topMs <= endMs + LATE_MS), planned);
-    return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, isSided: [...sides].some((own) => own !== null), planned, done, isSure: done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION) };
+    return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, isSided: [...sides].some((own) => own !== null), planned, done, isSure: performersOf(block) === 1 && done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION) };
   });
   return found.every((bout) => bout !== null) ? found : null;
 }

@@ -1,4 +1,4 @@
-import { shortOf, type CountedBout } from '../assembly/index.ts';
+import { performersOf, shortOf, type CountedBout } from '../assembly/index.ts';
 import { changeBlock, otherSide, type Block } from '../lesson/index.ts';
 import { SURE_REPETITION, type PictureFault } from '../signal/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
@@ -17,7 +17,7 @@ function countFault(watched: WatchedBlock, bouts: readonly CountedBout[]): Found
   const base = { harm: 'gets lost' as const, blockId: block.id };
   const unsure = bouts.find(({ isSure }) => !isSure);
   if (unsure) {
-    return [{ ...base, key: `count unsure ${block.id}`, atMs: shownAt(watched, unsure.startMs), say: `Not sure how often ${titleOf(watched)} is done: ${unsure.planned} planned, about ${unsure.done.length} seen. Tap along with it.`, why: 'The body is partly hidden, or moves too little to be counted surely. The plan’s own times are shown until you tap.', bench: 'assemble', remedy: null }];
+    return [{ ...base, key: `count unsure ${block.id}`, atMs: shownAt(watched, unsure.startMs), say: `Not sure how often ${titleOf(watched)} is done: ${unsure.planned} planned, about ${unsure.done.length} seen. Tap along with it.`, why: `${performersOf(block) > 1 ? 'Several performers are in the picture; one of them is followed.' : 'The body is partly hidden, or moves too little to be counted surely.'} The plan’s own times are shown until you tap.`, bench: 'assemble', remedy: null }];
   }
   const wrong = bouts.find(({ planned, done }) => planned !== done.length);
   if (!wrong) return [];

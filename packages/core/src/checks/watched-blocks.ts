@@ -32,7 +32,7 @@ export function watchedBlocks(lesson: Lesson, schedule: Schedule, cut: Assembly,
     const bodyMs = placed.reel.runs.reduce((most, run) => (run.kind === 'own' ? Math.max(most, run.toMs) : most), 0);
     const seen = findingsIn(watched, { startMs: footing.startMs, endMs: Math.min(watched.durationMs, footing.startMs + bodyMs * footing.rate) });
     const spans = (planned.get(block.id) ?? []).filter(({ kind }) => kind !== 'pause-sign');
-    return [{ block, placed, facts: { ...facts, watched }, footing, spans, bodyMs, seen, bouts: countedBouts(spans, footing, facts) }];
+    return [{ block, placed, facts: { ...facts, watched }, footing, spans, bodyMs, seen, bouts: countedBouts(block, spans, footing, facts) }];
   });
 }
 

@@ -121,7 +121,7 @@ function Installation() {
           <li>
             Work in line: {data.jobs.waiting} waiting, {data.jobs.running} running{data.workerSeen && `, last seen ${when.format(new Date(data.workerSeen))}`}, {data.jobs.failed} failed
           </li>
-          <li>{data.rows.map(({ what, count }) => `${count} ${what}`).join(', ')}</li>
+          <li>{data.rows.map(({ what, count }) => `${what}: ${count}`).join(', ')}</li>
         </ul>
       )}
     </Paper>
