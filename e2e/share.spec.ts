@@ -212,6 +212,35 @@ test('numbers come from a sheet too, and next week’s lesson is planned from th
   await expect(page.getByRole('heading', { name: 'Quayside spring, week 3' })).toBeVisible();
 });
 
+test('it plays on a television, driven from the phone, which also takes the number', async () => {
+  const { page: television, faults: seen } = await openPage(browser);
+  await television.goto(student.url());
+  await television.getByText('With a television').click();
+  await television.getByRole('button', { name: 'This screen is the television' }).click();
+  const shown = await television.locator('.shown-code').innerText();
+  await expectAccessible(television);
+  await student.goto(student.url());
+  await student.getByText('With a television').click();
+  await student.getByLabel('Code the television shows').fill(shown);
+  await student.getByRole('button', { name: 'This phone is the remote' }).click();
+  await expect(television.getByText('A phone is connected.')).toBeVisible();
+  await student.getByRole('button', { name: 'Start', exact: true }).click();
+  await expect(television.locator('.time')).toHaveText(/^0:0[1-6]/, { timeout: 30_000 });
+  await expect(student.getByText('Your turn: practise')).toBeVisible({ timeout: 30_000 });
+  await expectAccessible(student);
+  await student.getByRole('button', { name: 'Go on' }).click();
+  const panel = student.getByRole('region', { name: 'Your number' });
+  await panel.getByLabel('How many?', { exact: true }).fill('9', { timeout: 30_000 });
+  await panel.getByRole('button', { name: 'Save and go on' }).click();
+  await expect(student.getByText('The end')).toBeVisible({ timeout: 60_000 });
+  await expect(television.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible();
+  // The number went by the phone's student.
+  await page.goto(`${zest.url}/lessons/${lessonId}/log`);
+  await expect(page.getByRole('table', { name: 'The lesson by student' })).toContainText('Target game: 9 in 4 s');
+  expect(seen).toEqual([]);
+  await television.close();
+});
+
 test('the lesson plays from a folder without a server', async () => {
   const folder = await unpacked('Folder for a memory stick (zip)');
   const { page: reader, faults: seen } = await openPage(browser);

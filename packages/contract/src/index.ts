@@ -11,6 +11,7 @@ export * from './shares.ts';
 export * from './student-header.ts';
 export * from './classes.ts';
 export * from './log.ts';
+export * from './television.ts';
 export * from './team.ts';
 export * from './installation.ts';
 export * from './problem.ts';

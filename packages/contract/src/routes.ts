@@ -113,6 +113,9 @@ export const routes = [
   { method: 'POST', path: '/api/follow/:code/students', access: 'share' },
   { method: 'GET', path: '/api/follow/:code/mine', access: 'student' },
   { method: 'POST', path: '/api/follow/:code/entries', access: 'student' },
+  { method: 'POST', path: '/api/follow/:code/televisions', access: 'share' },
+  { method: 'GET', path: '/api/follow/:code/televisions/:screen/:end', access: 'share' },
+  { method: 'POST', path: '/api/follow/:code/televisions/:screen/:end', access: 'share' },
   { method: 'POST', path: '/api/go', access: 'public' },
 ] as const satisfies readonly Route[];
 

@@ -27,6 +27,7 @@ import { sessions } from './session.ts';
 import { addShareRoutes } from './shares.ts';
 import { addTakeRoutes } from './takes.ts';
 import { addTeamRoutes } from './team.ts';
+import { addTelevisionRoutes } from './televisions.ts';
 import { uploads, type UploadTools } from './uploads.ts';
 import { UPLOADS_PATH } from '@zest/contract';
 
@@ -73,6 +74,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addPackageRoutes(route, store, config.webDir);
   addClassRoutes(route, sequelize);
   addTeamRoutes(route, sequelize);
+  addTelevisionRoutes(route);
   app.use('/api', nothingHere);
   if (config.webDir) app.use(pages(config.webDir));
   app.use(answerErrors(log));

@@ -1,27 +1,12 @@
 import { remoteCommandSchema, remoteScreenSchema, type RemoteMessage } from '@zest/contract';
-import type { Request, Response } from 'express';
 import rateLimit from 'express-rate-limit';
 import { refuse } from '../errors.ts';
 import { readBody } from './answer.ts';
+import { eventStream } from './event-stream.ts';
 import type { AddRoute } from './guard.ts';
 import { remotes } from './remotes.ts';
 
-const KEEP_ALIVE_MS = 20_000;
-
-/** A stream of messages to one page, until either side leaves. */
-function stream(req: Request, res: Response, join: (tell: (message: RemoteMessage) => void) => () => void): void {
-  res.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
-  res.flushHeaders();
-  const leave = join((message) => {
-    res.write(`data: ${JSON.stringify(message)}\n\n`);
-    if (message.kind === 'closed') res.end();
-  });
-  const alive = setInterval(() => res.write(': here\n\n'), KEEP_ALIVE_MS);
-  req.on('close', () => {
-    clearInterval(alive);
-    leave();
-  });
-}
+const isLast = ({ kind }: RemoteMessage) => kind === 'closed';
 
 /** The film view's remote: a second device looks at it and drives it, by a code and without an account. */
 export function addRemoteRoutes(route: AddRoute): void {
@@ -29,7 +14,7 @@ export function addRemoteRoutes(route: AddRoute): void {
   const guesses = rateLimit({ windowMs: 60_000, limit: 240, standardHeaders: true, legacyHeaders: false, message: { code: 'too-many', message: 'Too many tries. Wait a minute.' } });
 
   route('POST', '/api/lessons/:lessonId/remotes', (_req, res, { teamId }) => void res.status(201).json({ remote: remotes.open(teamId).code }));
-  route('GET', '/api/remotes/:remote/inbox', (req, res, { remote }) => stream(req, res, (tell) => remote.listen(tell)));
+  route('GET', '/api/remotes/:remote/inbox', (req, res, { remote }) => eventStream<RemoteMessage>(req, res, (tell) => remote.listen(tell), isLast));
   route('PUT', '/api/remotes/:remote/screen', (req, res, { remote }) => {
     remote.show(readBody(remoteScreenSchema, req.body));
     res.status(204).end();
@@ -38,7 +23,7 @@ export function addRemoteRoutes(route: AddRoute): void {
     remotes.close(remote.code);
     res.status(204).end();
   });
-  route('GET', '/api/remotes/:remote/screen', (req, res, { remote }) => stream(req, res, (tell) => remote.join(tell)), guesses);
+  route('GET', '/api/remotes/:remote/screen', (req, res, { remote }) => eventStream<RemoteMessage>(req, res, (tell) => remote.join(tell), isLast), guesses);
   route(
     'POST',
     '/api/remotes/:remote/commands',

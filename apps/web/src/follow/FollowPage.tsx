@@ -1,9 +1,11 @@
-import { useCallback, useEffect, useState } from 'react';
-import type { FollowLesson } from '@zest/contract';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { FollowLesson, TelevisionCommand } from '@zest/contract';
 import type { Answer } from './asks.ts';
 import { keepChoices, readChoices, readMe, type Choices, type Me } from './device.ts';
 import { Lesson } from './Lesson.tsx';
 import type { LessonSource } from './source.ts';
+import { RemoteControl } from './RemoteControl.tsx';
+import { useLine, useScreenCode } from './television.ts';
 import { Welcome } from './Welcome.tsx';
 
 /** Seeds of called-out games run to this. */
@@ -18,6 +20,21 @@ export function FollowPage({ source }: { source: LessonSource }) {
   const [attempt, setAttempt] = useState(0);
   const [started, setStarted] = useState(false);
   const [me, setMe] = useState<Me | null>(null);
+  const [isTelevision, setTelevision] = useState(false);
+  const [remoteOf, setRemoteOf] = useState<string | null>(null);
+  const screen = useScreenCode(source.code, isTelevision);
+  const commands = useRef<(command: TelevisionCommand['command']) => void>(() => undefined);
+  const line = useLine(source.code, screen, 'television', (message) => {
+    if (message.kind !== 'command') return;
+    if (message.command === 'start') setStarted(true);
+    else commands.current(message.command);
+  });
+  const { tell, others } = line;
+  const television = useMemo(() => (screen === null ? null : { tell, commands }), [screen, tell]);
+  // Whoever comes later hears that nothing has begun yet.
+  useEffect(() => {
+    if (screen !== null && !started) tell({ kind: 'state', started: false, playing: false, atMs: 0, waits: null, blockId: null, tryNo: null });
+  }, [screen, started, tell, others]);
   const { hand, language, newOrder } = choices;
   useEffect(() => {
     let gone = false;
@@ -64,15 +81,17 @@ export function FollowPage({ source }: { source: LessonSource }) {
   }
   const lesson = state.value;
   const shared = { lesson, source, choices, onChoose: choose, me };
+  if (remoteOf !== null) return <RemoteControl lesson={lesson} source={source} screen={remoteOf} choices={choices} me={me} onLeave={() => setRemoteOf(null)} />;
   return started ? (
     <Lesson
       {...shared}
+      television={television}
       onLeave={() => {
         setStarted(false);
         setSeed(newSeed());
       }}
     />
   ) : (
-    <Welcome {...shared} onMe={setMe} onStart={() => setStarted(true)} />
+    <Welcome {...shared} onMe={setMe} onStart={() => setStarted(true)} television={{ screen, phones: others, onTelevision: () => setTelevision(true), onRemote: setRemoteOf }} />
   );
 }

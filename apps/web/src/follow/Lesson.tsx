@@ -1,5 +1,5 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
-import type { FollowLesson } from '@zest/contract';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import type { FollowLesson, TelevisionCommand, TelevisionState } from '@zest/contract';
 import { forStudent, lastMoveStart, type PauseMark } from '@zest/core/assembly';
 import { indexAt, type Scene } from '@zest/core/overlay';
 import { clockText } from '@zest/core/time';
@@ -32,11 +32,13 @@ interface LessonProps {
   choices: Choices;
   onChoose: (change: Partial<Choices>) => void;
   me: Me | null;
+  /** While this screen is a television: what is told to the phones, and where their wishes go. */
+  television: { tell: (state: TelevisionState) => void; commands: RefObject<(command: TelevisionCommand['command']) => void> } | null;
   onLeave: () => void;
 }
 
 /** The video with its overlays, the big controls, and where we are. */
-export function Lesson({ lesson, source, choices, onChoose, me, onLeave }: LessonProps) {
+export function Lesson({ lesson, source, choices, onChoose, me, television, onLeave }: LessonProps) {
   const [overrides, setOverrides] = useState<ReadonlyMap<string, LevelChoice>>(new Map());
   const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, overrides), [lesson.blocks, choices.level, overrides]);
   const { larger, contrast, calm } = choices;
@@ -111,6 +113,23 @@ export function Lesson({ lesson, source, choices, onChoose, me, onLeave }: Lesso
     else if (stop) goOnFrom(stop);
     else player.current?.toggle();
   };
+
+  const waits = pause ? 'practice' : stop?.kind === 'ask' ? 'score' : stop?.kind === 'part' ? 'part' : ended ? 'end' : null;
+  const asked = stop?.kind === 'ask' ? stop.moment : null;
+  const blockId = asked?.prompt.blockId ?? block?.id ?? null;
+  const second = Math.floor(atMs / 1_000);
+  useEffect(() => {
+    television?.tell({ kind: 'state', started: true, playing, atMs: second * 1_000, waits, blockId, tryNo: asked?.tryNo ?? null });
+  }, [television, playing, second, waits, blockId, asked]);
+  const onCommand = useLatest((command: TelevisionCommand['command']) => {
+    if (command === 'back') seek(atMs - STEP_MS);
+    else if (command === 'again' || command === 'slowly') again(command === 'slowly');
+    else if (command === 'skip') seek(assembly.blocks.find((placed) => placed.blockId === block?.id)?.endMs ?? atMs);
+    else toggle();
+  });
+  useEffect(() => {
+    if (television) television.commands.current = onCommand;
+  }, [television, onCommand]);
 
   const onKey = useLatest((event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;

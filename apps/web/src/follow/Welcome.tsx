@@ -7,6 +7,7 @@ import { keepTicks, readTicks, type Choices, type Me } from './device.ts';
 import { JoinCard } from './JoinCard.tsx';
 import { KeepOffline } from './KeepOffline.tsx';
 import type { LessonSource } from './source.ts';
+import { WithTelevision } from './WithTelevision.tsx';
 
 interface WelcomeProps {
   lesson: FollowLesson;
@@ -16,6 +17,7 @@ interface WelcomeProps {
   me: Me | null;
   onMe: (me: Me | null) => void;
   onStart: () => void;
+  television: Parameters<typeof WithTelevision>[0];
 }
 
 /** A list to tick off; what is ticked stays ticked on this device. */
@@ -44,7 +46,7 @@ function TickList({ of, name, items }: { of: string; name: string; items: { key:
 }
 
 /** Kit, space and cautions first; then the big start button. */
-export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart }: WelcomeProps) {
+export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, television }: WelcomeProps) {
   const { assembly, room, units, kit, cautions } = lesson;
   const pausesMs = assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
   const kinds = [...new Map(kit.map((item) => [item.name.trim().toLowerCase(), item])).values()];
@@ -87,6 +89,7 @@ export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart }
       <button type="button" className="big start" onClick={onStart} autoFocus={lesson.classId === null || source.code === null || me !== null}>
         I am ready: start
       </button>
+      {source.code !== null && <WithTelevision {...television} />}
       <details>
         <summary>How I like my lessons</summary>
         <ChoicesPanel lesson={lesson} choices={choices} onChoose={onChoose} />

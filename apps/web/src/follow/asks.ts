@@ -34,4 +34,8 @@ export const go = (classCode: string, lessonCode: string): Promise<Answer<{ code
 export const sendEntries = (code: string, token: string, entries: readonly { id: string; at: number; body: unknown }[], keepalive: boolean): Promise<Answer<undefined>> =>
   ask(path(code, '/entries'), { ...post({ entries }, { [STUDENT_HEADER]: token }), keepalive });
 
+export const televisionPath = (code: string, screen: string, end: 'television' | 'remote'): string => path(code, `/televisions/${encodeURIComponent(screen)}/${end}`);
+export const openTelevision = (code: string): Promise<Answer<{ screen: string }>> => ask(path(code, '/televisions'), post({}));
+export const tellTelevision = (code: string, screen: string, end: 'television' | 'remote', message: unknown): Promise<Answer<undefined>> => ask(televisionPath(code, screen, end), post(message));
+
 export const takeUrl = (code: string, takeId: string): string => path(code, `/takes/${takeId}`);

@@ -1,0 +1,87 @@
+import { useMemo, useState } from 'react';
+import type { FollowLesson, TelevisionCommand, TelevisionState } from '@zest/contract';
+import { clockText } from '@zest/core/time';
+import type { Score, SkipReason } from '@zest/core/results';
+import type { Choices, Me } from './device.ts';
+import { ScorePanel } from './ScorePanel.tsx';
+import { SkipDialog } from './SkipDialog.tsx';
+import type { LessonSource } from './source.ts';
+import { askMoments, chosenLevels } from './steps.ts';
+import { useLine } from './television.ts';
+import { useLog } from './use-log.ts';
+import { useOwnLines } from './use-own-lines.ts';
+
+interface RemoteControlProps {
+  lesson: FollowLesson;
+  source: LessonSource;
+  screen: string;
+  choices: Choices;
+  me: Me | null;
+  onLeave: () => void;
+}
+
+const waitWords = { practice: 'Your turn: practise', score: 'Your number', part: 'Between two parts', end: 'The end' } as const;
+
+/** The phone while the lesson plays on a television: large buttons, and the numbers, which go by this phone's student. */
+export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: RemoteControlProps) {
+  const [state, setState] = useState<TelevisionState | null>(null);
+  const [skipping, setSkipping] = useState(false);
+  const line = useLine(source.code, screen, 'remote', (message) => message.kind === 'state' && setState(message));
+  const log = useLog(source, me);
+  const own = useOwnLines(source.code, me);
+  const moments = useMemo(() => askMoments(lesson), [lesson]);
+  const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, new Map()), [lesson.blocks, choices.level]);
+  const send = (command: TelevisionCommand['command']) => line.tell({ kind: 'command', command });
+  const moment = state?.waits === 'score' ? moments.find(({ prompt, tryNo }) => prompt.blockId === state.blockId && tryNo === state.tryNo) : undefined;
+  const block = lesson.blocks.find(({ id }) => id === state?.blockId);
+  const save = (scores: Score[]) => {
+    for (const score of scores) {
+      log.note(score);
+      own.add(score);
+    }
+    send('go on');
+  };
+  const skip = (reason: SkipReason) => {
+    setSkipping(false);
+    if (block) log.note({ kind: 'skipped', blockId: block.id, title: block.title, reason });
+    send('skip');
+  };
+  return (
+    <main className="sheet remote-control" aria-label="Remote of the television">
+      <h1>{lesson.title}</h1>
+      {line.fault && <p role="alert">{line.fault}</p>}
+      <p role="status">
+        {!state && 'Waiting for the television …'}
+        {state && line.others === 0 && 'The television is gone.'}
+        {state && line.others > 0 && (state.waits ? waitWords[state.waits] : `${state.playing ? 'Playing' : 'Standing'} at ${clockText(state.atMs)}${block ? `: ${block.title}` : ''}`)}
+      </p>
+      {moment && <ScorePanel key={`${moment.prompt.blockId} ${moment.tryNo}`} moment={moment} level={levels.of(moment.prompt.blockId)} counted={null} best={own.bestOf} onSave={save} onGoOn={() => send('go on')} />}
+      {skipping && <SkipDialog title={block?.title ?? ''} onSkip={skip} onCancel={() => setSkipping(false)} />}
+      {state && !moment && (
+        <div className="remote-buttons">
+          <button type="button" className="big" onClick={() => send(!state.started ? 'start' : state.waits ? 'go on' : 'toggle')}>
+            {!state.started ? 'Start' : state.waits ? 'Go on' : state.playing ? 'Stop' : 'Start'}
+          </button>
+          <button type="button" onClick={() => send('back')}>
+            Back 5 s
+          </button>
+          <button type="button" onClick={() => send('again')}>
+            Show it again
+          </button>
+          <button type="button" onClick={() => send('slowly')}>
+            Again, slowly
+          </button>
+          <button type="button" onClick={() => setSkipping(true)}>
+            Leave this out
+          </button>
+        </div>
+      )}
+      <p>
+        <button type="button" onClick={onLeave}>
+          Without the television
+        </button>
+      </p>
+      {log.waiting > 0 && <p className="soft">{log.waiting} to be sent</p>}
+    </main>
+  );
+}
