@@ -1,11 +1,13 @@
-import { existsSync, mkdirSync, renameSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { findingsIn, SURE_REPETITION, type Watched } from '@zest/core/signal';
 import { exercises, filmClip, makeSpeech, proofClips, speechKinds, truthOf, type ProofClip, type ProofTruth, type SpeechKind } from '@zest/demo/proof';
 import { watchFile } from '../../apps/server/src/media/analyse.ts';
+import { ffmpeg } from '../../apps/server/src/media/ffmpeg.ts';
 import { alignScript } from '../../apps/server/src/media/speech.ts';
 import { cpuOf } from './cpu.ts';
+import { peakOf } from './peak.ts';
 import type { Result } from './result.ts';
 
 /** Clips are drawn once; they are the same every time. */
@@ -130,6 +132,20 @@ const LONG: SpeechKind = { name: 'a lesson of 20 min', voice: 'en-us+m3', seed: 
 const MOST_MB = 500;
 const MOST_CPU_S = 6;
 
+/** The greatest `zest align` is over a recording, in MB. */
+async function alignedIn({ script, samples, rate }: ReturnType<typeof makeSpeech>): Promise<number> {
+  const scratch = mkdtempSync(path.join(os.tmpdir(), 'zest-align-'));
+  try {
+    const [words, raw, sound] = ['script.txt', 'sound.f32', 'sound.wav'].map((name) => path.join(scratch, name)) as [string, string, string];
+    writeFileSync(words, script.join('\n'));
+    writeFileSync(raw, Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength));
+    await ffmpeg(['-f', 'f32le', '-ar', String(rate), '-ac', '1', '-i', raw, sound]);
+    return await peakOf(['align', '--script', words, '--audio', sound, '--json']);
+  } finally {
+    rmSync(scratch, { recursive: true, force: true });
+  }
+}
+
 /** Sentences found in recordings put together from known pieces. */
 export async function speech(): Promise<Result[]> {
   const rows: Result[] = [];
@@ -137,10 +153,9 @@ export async function speech(): Promise<Result[]> {
   const proof = makeSpeech(LONG);
   const minutes = proof.samples.length / proof.rate / 60;
   const cpu = await cpuOf(() => alignScript(proof.script, proof.samples, 'en'));
-  // The greatest the whole process ever was, with the recording in it.
-  const mb = process.resourceUsage().maxRSS / 1_000;
+  const mb = await alignedIn(proof);
   const each = cpu / 1_000 / minutes;
   rows.push(await spoken(LONG));
-  rows.push({ what: `memory and processor for ${minutes.toFixed(0)} min`, value: `${mb.toFixed(0)} MB in all, ${each.toFixed(1)} s a minute`, limit: `at most ${MOST_MB} MB and ${MOST_CPU_S} s`, holds: mb <= MOST_MB && each <= MOST_CPU_S });
+  rows.push({ what: `memory and processor for ${minutes.toFixed(0)} min`, value: `zest align is ${mb.toFixed(0)} MB at most, ${each.toFixed(1)} s a minute`, limit: `at most ${MOST_MB} MB and ${MOST_CPU_S} s`, holds: mb <= MOST_MB && each <= MOST_CPU_S });
   return rows;
 }
