@@ -1,6 +1,9 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import type { Class, Share, Student } from '@zest/contract';
 import { makeKit, type Lesson } from '@zest/core/lesson';
+import { sayCode, usualRule } from '@zest/core/results';
 import { demoPlan } from '@zest/demo/plan';
+import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { lessonOf, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
@@ -14,9 +17,8 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 /** Text of each page as pdf.js, a reader from outside the project, has it. */
-async function printed(print: string, lesson: Lesson): Promise<string[]> {
-  const { id } = await teacher.makeLesson(lesson);
-  const bytes = await teacher.bytes(`/api/lessons/${id}/prints/${print}`);
+async function pagesOf(url: string): Promise<string[]> {
+  const bytes = await teacher.bytes(url);
   const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
   return Promise.all(
     Array.from({ length: document.numPages }, async (_, i) => {
@@ -25,6 +27,11 @@ async function printed(print: string, lesson: Lesson): Promise<string[]> {
       return items.map((item) => ('str' in item ? item.str : '')).join(' ').replace(/\p{Cc}/gu, '').replace(/\s+/g, ' ');
     }),
   );
+}
+
+async function printed(print: string, lesson: Lesson): Promise<string[]> {
+  const { id } = await teacher.makeLesson(lesson);
+  return pagesOf(`/api/lessons/${id}/prints/${print}`);
 }
 
 describe('prints', () => {
@@ -74,5 +81,29 @@ describe('prints', () => {
     const { id } = await teacher.makeLesson();
     const answer = await teacher.get(`/api/lessons/${id}/prints/poster`);
     expect([answer.status, answer.body.message]).toEqual([404, 'There is no such print. There are: plan, kit, run-sheet, call-sheet, check.']);
+  });
+});
+
+describe('cards of a class', () => {
+  const score = (value: number) => ({ kind: 'score', blockId: 'b', key: 'k', title: 'Fast skips', measure: 'count', better: 'more', value, side: 'left', level: 'standard', seconds: 30 });
+
+  it('have every student’s nickname and code once, the link has its codes, the record its best', async () => {
+    const plan = { name: 'Otters “two”', keepWeeks: 20, rule: usualRule, credits: [{ id: 'l', name: 'Blue rope', criteria: [{ id: 'c', text: 'Lands softly', measured: null }] }] };
+    const own = (await teacher.send('POST', '/api/classes', plan)).body as Class;
+    const students = (await teacher.send('POST', `/api/classes/${own.id}/students`, { count: 23 })).body as Student[];
+    const cards = (await pagesOf(`/api/classes/${own.id}/cards`)).join(' ');
+    for (const { nickname, code } of students) expect([nickname, cards.split(nickname).length, cards.split(sayCode(code)).length]).toEqual([nickname, 2, 2]);
+    expect(cards).toContain('Otters “two”');
+
+    const { id } = await teacher.makeLesson(lessonOf([{ kind: 'talk', script: 'Hello.' }]));
+    const share = (await teacher.send('POST', `/api/lessons/${id}/shares`, { classId: own.id, opensAt: null, closesAt: '2099-05-01T10:00:00Z' })).body as Share;
+    const [link] = await pagesOf(`/api/shares/${share.code}/card`);
+    for (const words of [`class ${sayCode(own.code)}`, `lesson ${sayCode(share.spoken ?? '')}`, `/follow/${share.code}`, 'until 1 May 2099']) expect(link).toContain(words);
+
+    const [first] = students;
+    const entry = (body: object, at: number) => ({ id: nanoid(), at, studentId: first?.id, lessonId: id, body });
+    await teacher.send('POST', `/api/classes/${own.id}/entries`, { entries: [entry(score(24), Date.UTC(2026, 10, 2)), entry(score(27), Date.UTC(2026, 10, 9)), entry({ kind: 'signed', levelId: 'l', criterionId: 'c' }, Date.UTC(2026, 10, 9))] });
+    const [record] = await pagesOf(`/api/students/${first?.id}/record`);
+    for (const words of [first?.nickname ?? '', 'Fast skips', 'left', '27 in 30 s', '0.9 a second', 'Blue rope', 'Lands softly', 'signed off']) expect(record).toContain(words);
   });
 });

@@ -1,0 +1,97 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { EntryBody } from '@zest/core/results';
+import { keepTicks, keepWaiting, readChoices, readMe, readTicks, readWaiting } from './device.ts';
+import { entryId, Outbox } from './outbox.ts';
+
+const effort = (value: number): EntryBody => ({ kind: 'effort', value });
+/** What reached the server, each id once as it keeps them. */
+let server: Map<string, EntryBody>;
+let answers: (ids: string[]) => number;
+let told: { waiting: number; fault: string | null }[];
+let box: Outbox;
+
+beforeEach(() => {
+  const store = new Map<string, string>();
+  vi.stubGlobal('localStorage', { getItem: (key: string) => store.get(key) ?? null, setItem: (key: string, value: string) => void store.set(key, value), removeItem: (key: string) => void store.delete(key) });
+  vi.stubGlobal('addEventListener', () => undefined);
+  vi.stubGlobal('removeEventListener', () => undefined);
+  server = new Map();
+  answers = () => 204;
+  told = [];
+  vi.stubGlobal('fetch', (_url: string, init: RequestInit) => {
+    const { entries } = JSON.parse(String(init.body)) as { entries: { id: string; body: EntryBody }[] };
+    const status = answers(entries.map(({ id }) => id));
+    if (status === 0) return Promise.reject(new TypeError('offline'));
+    if (status === 204) for (const { id, body } of entries) server.set(id, body);
+    return Promise.resolve(new Response(status === 204 ? null : JSON.stringify({ message: `no ${status}` }), { status }));
+  });
+  box = new Outbox((waiting, fault) => told.push({ waiting, fault }));
+});
+afterEach(() => {
+  box.stop();
+  vi.unstubAllGlobals();
+});
+
+describe('what is on its way to the teacher', () => {
+  it('waits on the device without a connection, and goes once there is one', async () => {
+    answers = () => 0;
+    box.put('code', 'token', effort(2));
+    box.put('code', 'token', effort(3));
+    await box.flush();
+    expect([server.size, readWaiting().length, told.at(-1)?.waiting]).toEqual([0, 2, 2]);
+    answers = () => 204;
+    await box.flush();
+    expect([...server.values()]).toEqual([effort(2), effort(3)]);
+    expect(told.at(-1)).toEqual({ waiting: 0, fault: null });
+  });
+
+  it('is replaced by what is said under the same id, and by nothing else', async () => {
+    answers = () => 0;
+    const visit = entryId();
+    box.put('code', 'token', { kind: 'reached', atMs: 1, ofMs: 9 }, visit);
+    box.put('code', 'token', { kind: 'reached', atMs: 5, ofMs: 9 }, visit);
+    box.put('code', 'token', effort(1));
+    await box.flush();
+    expect(readWaiting()).toHaveLength(2);
+    answers = () => 204;
+    await box.flush();
+    expect(server.get(visit)).toEqual({ kind: 'reached', atMs: 5, ofMs: 9 });
+  });
+
+  it('goes although one of it is refused for good, and says so', async () => {
+    answers = () => 0;
+    for (const value of [1, 2, 3]) box.put('code', 'token', effort(value));
+    await box.flush();
+    const bad = readWaiting()[1]?.id ?? '';
+    answers = (ids) => (ids.includes(bad) ? 400 : 204);
+    await box.flush();
+    expect([...server.values()]).toEqual([effort(1), effort(3)]);
+    expect(readWaiting()).toEqual([]);
+    expect(told.some(({ fault }) => fault === 'no 400')).toBe(true);
+  });
+
+  it('stays when the device is not known any more, for the student to say who they are', async () => {
+    answers = () => 401;
+    box.put('code', 'token', effort(1));
+    await box.flush();
+    expect([readWaiting().length, told.at(-1)?.fault]).toEqual([1, 'no 401']);
+  });
+
+  it('has ids nobody has twice', () => {
+    expect(new Set(Array.from({ length: 1_000 }, entryId)).size).toBe(1_000);
+    expect(entryId()).toMatch(/^[\w-]{20}$/);
+  });
+});
+
+describe('what a device keeps', () => {
+  it('is read back, and rubbish is nothing', () => {
+    keepTicks('code', ['kit rope']);
+    expect(readTicks('code')).toEqual(['kit rope']);
+    localStorage.setItem('zest-ticks-other', '{');
+    localStorage.setItem('zest-me-class', '{"token":"t"}');
+    localStorage.setItem('zest-choices', '{"larger":true}');
+    expect([readTicks('other'), readMe('class'), readChoices().larger, readChoices().captions]).toEqual([[], null, true, true]);
+    keepWaiting([]);
+    expect(readWaiting()).toEqual([]);
+  });
+});
