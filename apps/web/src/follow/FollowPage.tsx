@@ -30,7 +30,10 @@ export function FollowPage({ source }: { source: LessonSource }) {
     else commands.current(message.command);
   });
   const { tell, others } = line;
-  const television = useMemo(() => (screen === null ? null : { tell, commands }), [screen, tell]);
+  const listen = useCallback((run: (command: TelevisionCommand['command']) => void) => {
+    commands.current = run;
+  }, []);
+  const television = useMemo(() => (screen === null ? null : { tell, listen }), [screen, tell, listen]);
   // Whoever comes later hears that nothing has begun yet.
   useEffect(() => {
     if (screen !== null && !started) tell({ kind: 'state', started: false, playing: false, atMs: 0, waits: null, blockId: null, tryNo: null });

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { FollowLesson, TelevisionCommand, TelevisionState } from '@zest/contract';
 import { forStudent, lastMoveStart, type PauseMark } from '@zest/core/assembly';
 import { indexAt, type Scene } from '@zest/core/overlay';
@@ -33,7 +33,7 @@ interface LessonProps {
   onChoose: (change: Partial<Choices>) => void;
   me: Me | null;
   /** While this screen is a television: what is told to the phones, and where their wishes go. */
-  television: { tell: (state: TelevisionState) => void; commands: RefObject<(command: TelevisionCommand['command']) => void> } | null;
+  television: { tell: (state: TelevisionState) => void; listen: (run: (command: TelevisionCommand['command']) => void) => void } | null;
   onLeave: () => void;
 }
 
@@ -128,7 +128,7 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
     else toggle();
   });
   useEffect(() => {
-    if (television) television.commands.current = onCommand;
+    television?.listen(onCommand);
   }, [television, onCommand]);
 
   const onKey = useLatest((event: KeyboardEvent) => {
