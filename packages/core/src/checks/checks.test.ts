@@ -39,6 +39,7 @@ describe('the check', () => {
     ['hand', lessonOf(talk({ cues: [makeCue('Right hand high', () => 'c', 'throughout')] })), '“Right hand” in the cue “Right hand high” of “Talk” is wrong for the left-handed.', true],
     ['words', lessonOf(talk({ fixedMs: 2_000, script: 'This is far more than anybody can say in two seconds on any day of the week.' })), 'and 2 s for them', false],
     ['name', lessonOf(talk({ shownBy: 'Wren Alder' })), 'looks like a full name: “Wren Alder”', true],
+    ['named', lessonOf(talk({ script: 'Watch how Wren Alder does it. Then you.' })), '“Wren Alder” in the words of “Talk” looks like a full name.', false],
     ['footage', lessonOf(talk({ footage: null })), 'is shown as a card', false],
     ['still', lessonOf(talk({ fixedMs: 20_000 })), 'runs on for 10 s after its footage has ended', false],
     ['short cue', lessonOf(talk({ fixedMs: 3_000, script: '', cues: [makeCue('Stand side-on and keep the disc level until you let go of it at last', () => 'c', 'throughout')] })), 'is on screen for 3 s', false],
@@ -65,6 +66,13 @@ describe('the check', () => {
     expect(about(phone, 'small words')[0]?.say).toContain('16 is the least');
     expect(remedied(phone, 'music')).toEqual([]);
     expect(about(phone, 'music')).toHaveLength(1);
+  });
+
+  it('takes neither what the lesson is about nor the beginning of a sentence for a name', () => {
+    const plain = lessonOf(talk({ script: 'Hello. Stand Tall now. Today from Juniper Quay: the Flying Disc, with Kite. Greetings from the Quayside Rope Movement Club. See you 2 Kite Fliers.', kit: [makeKit('flying disc', () => 'k')] }));
+    const own = { ...plain, series: { ...plain.series, name: 'Juniper Quay autumn' } };
+    expect(about(own, 'named').map(({ say }) => say)).toEqual(['“Kite Fliers” in the words of “Talk” looks like a full name.']);
+    expect(about({ ...own, settings: { ...own.settings, language: 'de' } }, 'named')).toEqual([]);
   });
 
   it('keeps what is left so, with the word for it', () => {

@@ -36,6 +36,7 @@ export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Find
     ...wordRules.sidesForEitherHand(plan),
     ...wordRules.wordsFit(plan),
     ...wordRules.nobodyNamed(plan),
+    ...wordRules.nobodyNamedInText(plan),
     ...wordRules.musicLicensed(plan),
     ...cutRules.footageThere(made),
     ...cutRules.footageLongEnough(made),

@@ -46,6 +46,31 @@ export function wordsFit({ lesson }: { lesson: Lesson }): Found[] {
 /** A first and a family name look like this; a role does not. */
 const FULL_NAME = /^\p{Lu}\p{Ll}+ (\p{Lu}\p{Ll}+[- ]?)+$/u;
 
+/** Words with capitals beside each other within a sentence; at its beginning the first word is capital anyway. */
+const CAPITALS_WITHIN = /(?<=[\p{Ll}\p{N},] )\p{Lu}\p{Ll}+(?:[ -]\p{Lu}\p{Ll}+)+/gu;
+/** People have two or three names; what has more is called something else. */
+const MOST_NAMES = 3;
+/** Languages that write every noun with a capital: two of them are no name. */
+const CAPITAL_NOUNS = /^(de|lb|gsw)\b/;
+
+/** What a student reads or hears of a block. */
+function toldTexts(block: Block): string[] {
+  const own = block.kind === 'question' ? [block.question, block.answer] : block.kind === 'card' ? block.lines : [];
+  return [block.script, ...own, ...block.cues.map(({ text }) => text), ...block.cautions, block.pauseAfter?.prompt ?? ''];
+}
+
+/** Nobody is named in full in what is said or shown. What the lesson itself is called, its series, skills and parts are no people. */
+export function nobodyNamedInText({ lesson }: { lesson: Lesson }): Found[] {
+  if (CAPITAL_NOUNS.test(lesson.settings.language)) return [];
+  const blocks = blocksOf(lesson);
+  const titles = [lesson.title, lesson.series.name, ...lesson.sections.map(({ title }) => title), ...blocks.flatMap(({ title, skill, kit }) => [title, skill, ...kit.flatMap(({ name, standIn }) => [name, standIn])]), ...lesson.glossary.map(({ term }) => term)].join('\n').toLowerCase();
+  return blocks.flatMap((block): Found[] => {
+    const name = toldTexts(block).flatMap((text) => [...text.matchAll(CAPITALS_WITHIN)].map(([words]) => words)).find((words) => words.includes(' ') && words.split(' ').length <= MOST_NAMES && !titles.includes(words.toLowerCase()));
+    if (name === undefined) return [];
+    return [{ key: `named ${block.id} ${name}`, harm: 'is named', blockId: block.id, atMs: null, say: `“${name}” in the words of ${quoted(block)} looks like a full name.`, why: 'A first name, a role or a code is enough on a video that leaves the school (your local policy comes first).', bench: 'script', remedy: null }];
+  });
+}
+
 /** Nobody is named in full on screen. */
 export function nobodyNamed({ lesson }: { lesson: Lesson }): Found[] {
   return blocksOf(lesson).flatMap((block): Found[] => {
