@@ -29,8 +29,11 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     if (!video) return;
     let callback = 0;
     const onFrame = (_now: number, { mediaTime }: VideoFrameCallbackMetadata) => {
-      frameShown.current = frameOfMedia(mediaTime);
-      setShown(frameShown.current);
+      // On its way elsewhere, what comes is still the place it left.
+      if (!video.seeking) {
+        frameShown.current = frameOfMedia(mediaTime);
+        setShown(frameShown.current);
+      }
       callback = video.requestVideoFrameCallback(onFrame);
     };
     callback = video.requestVideoFrameCallback(onFrame);
@@ -41,7 +44,10 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     const video = videoRef.current;
     if (!video) return;
     video.pause();
-    video.currentTime = mediaOfFrame(Math.max(0, Math.min(frame, take.frames - 1)));
+    // The next step counts from here, however long the picture takes.
+    frameShown.current = Math.max(0, Math.min(frame, take.frames - 1));
+    setShown(frameShown.current);
+    video.currentTime = mediaOfFrame(frameShown.current);
   };
   const setStart = (frame: number | null) => {
     dispatch(
