@@ -22,13 +22,17 @@ const MOST_GROWTH_MB = 30;
 
 const percentile = (values: readonly number[], part: number) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))] ?? 0;
 
-/** Resident memory of the process that answers HTTP, in MB. */
-function memoryOf(zest: Zest): number {
+/** The process that answers HTTP. @throws when there is not exactly one */
+function httpPid({ dataDir }: Zest): number {
   const all = execFileSync('ps', ['-eo', 'pid=,args='], { encoding: 'utf8' }).split('\n');
-  const own = all.map((line) => /^\s*(\d+) .*dist\/http\.js/.exec(line)?.[1]).filter((pid) => pid !== undefined && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(zest.dataDir));
-  const kb = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${own[0] ?? 'self'}/status`, 'utf8'))?.[1];
-  if (own.length !== 1 || kb === undefined) throw new Error('The process that answers HTTP was not found.');
-  return Number(kb) / 1024;
+  const own = all.flatMap((line) => /^\s*(\d+) .*dist\/http\.js/.exec(line)?.[1] ?? []).filter((pid) => readFileSync(`/proc/${pid}/environ`, 'utf8').includes(dataDir));
+  if (own.length !== 1) throw new Error('The process that answers HTTP was not found.');
+  return Number(own[0]);
+}
+
+/** Its resident memory, in MB. */
+function memoryOf(zest: Zest): number {
+  return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${httpPid(zest)}/status`, 'utf8'))?.[1]) / 1024;
 }
 
 /** The demo, entered, with a link for a class of as many students as follow. */
@@ -134,10 +138,7 @@ async function posts(zest: Zest, { call, own, students, share }: Awaited<ReturnT
       await sleep(500);
     }
   };
-  const killing = sleep(25_000).then(() => {
-    const pid = execFileSync('ps', ['-eo', 'pid=,args='], { encoding: 'utf8' }).split('\n').map((line) => /^\s*(\d+) .*dist\/http\.js/.exec(line)?.[1]).find((own) => own !== undefined && readFileSync(`/proc/${own}/environ`, 'utf8').includes(zest.dataDir));
-    process.kill(Number(pid), 'SIGKILL');
-  });
+  const killing = sleep(25_000).then(() => process.kill(httpPid(zest), 'SIGKILL'));
   await Promise.all([killing, ...Array.from({ length: POSTS }, (_, i) => one(i))]);
   const { entries } = await call<{ entries: { studentId: string; body: { kind: string } }[] }>('GET', `/api/classes/${own.id}/log`);
   return { kept: entries.filter((entry) => entry.studentId === student?.id && entry.body.kind === 'score').length, again };

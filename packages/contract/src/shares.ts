@@ -52,6 +52,12 @@ export interface FollowChoice {
   seed: number | null;
 }
 
+/** What a package's `lesson.js` leaves behind for its page: the lesson in every way it can be chosen. */
+export interface PackagedLesson {
+  key: string;
+  variants: { choice: Omit<FollowChoice, 'seed'>; lesson: FollowLesson }[];
+}
+
 /** A block as the student's page needs it beside the assembly. */
 export interface FollowBlock {
   id: string;

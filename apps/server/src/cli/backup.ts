@@ -36,15 +36,15 @@ async function contentNamed(sequelize: Sequelize): Promise<string[]> {
 
 const stamp = (date: Date) => date.toISOString().replace(/[:.]/g, '-');
 
-/** Copies content that is not there yet; gives how much was. What was emptied from the bin a moment ago is not missed. */
-async function copyContent(shas: readonly string[], store: MediaStore, kept: MediaStore): Promise<number> {
+/** Copies content that is not there yet, whole or not at all; gives how much was there. What was emptied from the bin a moment ago is not missed. */
+async function copyContent(shas: readonly string[], from: MediaStore, to: MediaStore): Promise<number> {
   let known = 0;
   for (const sha of shas) {
-    if (await kept.has(sha)) known += 1;
-    else if (await store.has(sha)) {
-      await mkdir(path.dirname(kept.pathOf(sha)), { recursive: true, mode: 0o700 });
-      await copyFile(store.pathOf(sha), `${kept.pathOf(sha)}.part`);
-      await rename(`${kept.pathOf(sha)}.part`, kept.pathOf(sha));
+    if (await to.has(sha)) known += 1;
+    else if (await from.has(sha)) {
+      await mkdir(path.dirname(to.pathOf(sha)), { recursive: true, mode: 0o700 });
+      await copyFile(from.pathOf(sha), `${to.pathOf(sha)}.part`);
+      await rename(`${to.pathOf(sha)}.part`, to.pathOf(sha));
     }
   }
   return known;
@@ -71,13 +71,14 @@ export async function backUp(sequelize: Sequelize, database: Parameters<typeof d
   await mkdir(part, { recursive: true, mode: 0o700 });
   try {
     // Content comes before its name and goes after it: what is named before or after the dump is all the dump can name.
-    const known = await copyContent(await contentNamed(sequelize), store, kept);
+    const before = await contentNamed(sequelize);
+    const known = await copyContent(before, store, kept);
     await dumpDatabase(database, path.join(part, DUMP));
-    const named = await contentNamed(sequelize);
-    await copyContent(named, store, kept);
+    const after = await contentNamed(sequelize);
+    await copyContent(after, store, kept);
     const media: string[] = [];
     let bytes = 0;
-    for (const sha of named) {
+    for (const sha of new Set([...before, ...after])) {
       if (!(await kept.has(sha))) continue;
       media.push(sha);
       bytes += await kept.sizeOf(sha);
@@ -134,10 +135,7 @@ export async function restore(stateFolder: string, dataDir: string, say: (line: 
   const folders = foldersOf(dataDir);
   const store = diskStore(folders.media);
   say('Copying …');
-  for (const sha of state.media) {
-    await mkdir(path.dirname(store.pathOf(sha)), { recursive: true, mode: 0o700 });
-    await copyFile(from.pathOf(sha), store.pathOf(sha));
-  }
+  await copyContent(state.media, from, store);
   say('Restoring the database …');
   const db = await startMariaDb(path.join(dataDir, 'db'), secrets.dbPassword);
   try {

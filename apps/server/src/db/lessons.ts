@@ -72,14 +72,14 @@ export async function copyTakes(lessonId: string, ownerId: string, wanted: reado
   return new Map(copies.flatMap(({ from }, i) => (rows[i] ? [[from, rows[i]] as const] : [])));
 }
 
-async function insertLesson(id: string, ownerId: string, lesson: Lesson, transaction: Transaction): Promise<RevisionRow> {
+async function insertLesson(id: string, ownerId: string, lesson: Lesson, authorId: string | null, transaction: Transaction): Promise<RevisionRow> {
   await LessonRow.create({ id, ownerId, revision: 1 }, { transaction });
-  return RevisionRow.create({ lessonId: id, revision: 1, document: JSON.stringify(lesson) }, { transaction });
+  return RevisionRow.create({ lessonId: id, revision: 1, document: JSON.stringify(lesson), authorId }, { transaction });
 }
 
 /** Stores a new lesson as revision 1. */
 export async function createLesson(sequelize: Sequelize, id: string, ownerId: string, lesson: Lesson): Promise<RevisionRow> {
-  return sequelize.transaction((transaction) => insertLesson(id, ownerId, lesson, transaction));
+  return sequelize.transaction((transaction) => insertLesson(id, ownerId, lesson, null, transaction));
 }
 
 /** A new lesson as stored, and its takes. */
@@ -90,29 +90,29 @@ interface Created {
 }
 
 /** Stores a new lesson with takes of its own; footage without one is left out. All or nothing. */
-export async function createWithTakes(sequelize: Sequelize, ownerId: string, lesson: Lesson, takesFor: (lessonId: string) => Adopted[] | Promise<Adopted[]>): Promise<Created> {
+export async function createWithTakes(sequelize: Sequelize, ownerId: string, lesson: Lesson, takesFor: (lessonId: string) => Adopted[] | Promise<Adopted[]>, authorId: string | null = null): Promise<Created> {
   const id = nanoid();
   const takes = await takesFor(id);
   const own = withTakes(lesson, new Map(takes.map(({ from, take }) => [from, take.id])));
   return sequelize.transaction(async (transaction) => {
-    const row = await insertLesson(id, ownerId, own, transaction);
+    const row = await insertLesson(id, ownerId, own, authorId, transaction);
     return { row, lesson: own, takes: await TakeRow.bulkCreate(takes.map(({ take }) => take), { transaction }) };
   });
 }
 
 /** Stores a new lesson whose footage may lie in other lessons of the teacher: it gets takes of its own. */
-export function createFromOthers(sequelize: Sequelize, ownerId: string, lesson: Lesson): Promise<Created> {
+export function createFromOthers(sequelize: Sequelize, ownerId: string, lesson: Lesson, authorId: string): Promise<Created> {
   const { music } = lesson.finish.sound;
   // Music belongs to no block.
   const wanted = [...blocksOf(lesson).flatMap((block) => takesOf(block).map((takeId) => ({ takeId, blockId: block.id }))), ...(music ? [{ takeId: music.takeId, blockId: '' }] : [])];
-  return createWithTakes(sequelize, ownerId, lesson, (lessonId) => adopted(lessonId, ownerId, wanted));
+  return createWithTakes(sequelize, ownerId, lesson, (lessonId) => adopted(lessonId, ownerId, wanted), authorId);
 }
 
 /**
  * Stores the next revision, if `baseRevision` is still the newest.
  * @throws Refusal 409 `stale` with the newest revision otherwise
  */
-export async function saveLesson(sequelize: Sequelize, lessonId: string, baseRevision: number, lesson: Lesson, within?: Transaction): Promise<RevisionRow> {
+export async function saveLesson(sequelize: Sequelize, lessonId: string, baseRevision: number, lesson: Lesson, { authorId = null, within }: { authorId?: string | null; within?: Transaction } = {}): Promise<RevisionRow> {
   const save = async (transaction: Transaction) => {
     const row = await LessonRow.findByPk(lessonId, { lock: transaction.LOCK.UPDATE, transaction });
     if (!row) throw refuse(404, 'not-found', 'There is no such lesson.');
@@ -123,7 +123,7 @@ export async function saveLesson(sequelize: Sequelize, lessonId: string, baseRev
     }
     const revision = baseRevision + 1;
     await row.update({ revision }, { transaction });
-    return RevisionRow.create({ lessonId, revision, document: JSON.stringify(lesson) }, { transaction });
+    return RevisionRow.create({ lessonId, revision, document: JSON.stringify(lesson), authorId }, { transaction });
   };
   return within ? save(within) : sequelize.transaction(save);
 }

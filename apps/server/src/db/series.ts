@@ -50,7 +50,7 @@ export async function saveSeries(sequelize: Sequelize, seriesId: string, baseRev
       await row.update({ name: series.name, revision: baseRevision + 1, document: JSON.stringify(series) }, { transaction });
       if (before !== series.name) {
         for (const { id, revision, lesson } of await newestLessons(sequelize, row.ownerId)) {
-          if (lesson.series.name === before) await saveLesson(sequelize, id, revision, { ...lesson, series: { ...lesson.series, name: series.name } }, transaction);
+          if (lesson.series.name === before) await saveLesson(sequelize, id, revision, { ...lesson, series: { ...lesson.series, name: series.name } }, { within: transaction });
         }
       }
       return row;

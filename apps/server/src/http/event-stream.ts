@@ -6,6 +6,7 @@ const KEEP_ALIVE_MS = 20_000;
 export function eventStream<T>(req: Request, res: Response, join: (tell: (message: T) => void) => () => void, isLast: (message: T) => boolean = () => false): void {
   res.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
   res.flushHeaders();
+  res.write(': hello\n\n');
   const leave = join((message) => {
     res.write(`data: ${JSON.stringify(message)}\n\n`);
     if (isLast(message)) res.end();

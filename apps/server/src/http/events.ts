@@ -1,45 +1,41 @@
+import type { Job } from '@zest/contract';
 import { Op } from 'sequelize';
 import { JobRow } from '../db/models.ts';
+import { eventStream } from './event-stream.ts';
 import type { AddRoute } from './guard.ts';
 import { jobView } from './views.ts';
 
 const LOOK_EVERY_MS = 500;
-const KEEP_ALIVE_MS = 20_000;
 
 /** Pushes the caller's jobs as they change (server-sent events, one JSON job each). */
 export function addEventRoutes(route: AddRoute): void {
   route('GET', '/api/events', (req, res, { teamId }) => {
-    res.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
-    res.flushHeaders();
-    res.write(': hello\n\n');
-    // A little back in time, so that nothing falls between the page's first read and this.
-    let since = new Date(Date.now() - 5_000);
-    let sent = new Map<string, number>();
-    let busy = false;
-    const look = async () => {
-      if (busy) return;
-      busy = true;
-      try {
-        const jobs = await JobRow.findAll({ where: { ownerId: teamId, updatedAt: { [Op.gte]: since } }, order: [['updatedAt', 'ASC']] });
-        const seen = new Map<string, number>();
-        for (const job of jobs) {
-          const at = job.updatedAt.getTime();
-          seen.set(job.id, at);
-          if (sent.get(job.id) !== at) res.write(`data: ${JSON.stringify(jobView(job))}\n\n`);
+    eventStream<Job>(req, res, (tell) => {
+      // A little back in time, so that nothing falls between the page's first read and this.
+      let since = new Date(Date.now() - 5_000);
+      let sent = new Map<string, number>();
+      let busy = false;
+      const look = async () => {
+        if (busy) return;
+        busy = true;
+        try {
+          const jobs = await JobRow.findAll({ where: { ownerId: teamId, updatedAt: { [Op.gte]: since } }, order: [['updatedAt', 'ASC']] });
+          const seen = new Map<string, number>();
+          for (const job of jobs) {
+            const at = job.updatedAt.getTime();
+            seen.set(job.id, at);
+            if (sent.get(job.id) !== at) tell(jobView(job));
+          }
+          since = jobs.at(-1)?.updatedAt ?? since;
+          sent = new Map([...sent, ...seen]);
+        } catch {
+          res.end(); // The page connects again.
+        } finally {
+          busy = false;
         }
-        since = jobs.at(-1)?.updatedAt ?? since;
-        sent = new Map([...sent, ...seen]);
-      } catch {
-        res.end(); // The page connects again.
-      } finally {
-        busy = false;
-      }
-    };
-    const looking = setInterval(() => void look(), LOOK_EVERY_MS);
-    const alive = setInterval(() => res.write(': here\n\n'), KEEP_ALIVE_MS);
-    req.on('close', () => {
-      clearInterval(looking);
-      clearInterval(alive);
+      };
+      const looking = setInterval(() => void look(), LOOK_EVERY_MS);
+      return () => clearInterval(looking);
     });
   });
 }

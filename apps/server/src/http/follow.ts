@@ -56,7 +56,7 @@ export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
   route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
     const takeId = String(req.params['takeId']);
     // Only takes the link has shown, in any state of the lesson: whoever is in the middle of one goes on with it.
-    for (const revision of await versionsOf(share)) {
+    for await (const revision of versionsOf(share)) {
       const { assembly, media } = await sharedCut(share.lessonId, revision, store);
       const sha = takesIn(assembly).has(takeId) ? media.get(takeId)?.sha : undefined;
       if (sha) return sendContent(res, store, sha, 'video/mp4');

@@ -34,12 +34,27 @@ function text(value: unknown): string {
   return typeof value === 'string' ? value : '';
 }
 
-/** Who is signed in, and their team. @throws Refusal 401 for nobody, 403 for one who may not do so much */
-export async function signedIn(req: Request, least: Role): Promise<{ person: User; teamId: string }> {
+interface Caller {
+  person: User;
+  teamId: string;
+}
+
+/** @throws Refusal 403 for one who may not do so much */
+function checkRole({ person }: Caller, least: Role): void {
+  if (!mayAsMuchAs(person.role, least)) throw refuse(403, 'not-your-role', `In this team you are a ${person.role}; this takes a ${least}. Ask the team’s owner.`);
+}
+
+async function callerOf(req: Request): Promise<Caller> {
   const person = req.session.userId ? await User.findByPk(req.session.userId) : null;
   if (!person?.teamId) throw refuse(401, 'signed-out', 'Sign in first. What you typed is kept in this window.');
-  if (!mayAsMuchAs(person.role, least)) throw refuse(403, 'not-your-role', `In this team you are a ${person.role}; this takes a ${least}. Ask the team’s owner.`);
   return { person, teamId: person.teamId };
+}
+
+/** Who is signed in, and their team. @throws Refusal 401 for nobody, 403 for one who may not do so much */
+export async function signedIn(req: Request, least: Role): Promise<Caller> {
+  const caller = await callerOf(req);
+  checkRole(caller, least);
+  return caller;
 }
 
 const leastOf = ({ method, least }: Route): Role => least ?? (method === 'GET' ? 'viewer' : 'teacher');
@@ -131,10 +146,11 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
       return { remote };
     }
     case 'owner': {
-      const caller = await signedIn(req, 'viewer');
+      const caller = await callerOf(req);
       // Somebody else's things are not there, whatever one's role.
       const owned = await findOwned(req, caller.teamId);
-      return { ...(await signedIn(req, leastOf(route))), ...owned };
+      checkRole(caller, leastOf(route));
+      return { ...caller, ...owned };
     }
   }
 }

@@ -47,8 +47,7 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
   route('POST', '/api/lessons', async (req, res, { teamId, person }) => {
     const body = readBody(makeLessonSchema, req.body);
     const asked = 'title' in body ? makeLesson(body.title, () => nanoid(10)) : readLesson(body.document);
-    const { row, lesson, takes } = await createFromOthers(sequelize, teamId, asked);
-    await row.update({ authorId: person.id });
+    const { row, lesson, takes } = await createFromOthers(sequelize, teamId, asked, person.id);
     await ingestUnready(queue, takes);
     res.status(201).json(stored(row, lesson));
   });
@@ -66,8 +65,7 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
   route('PUT', '/api/lessons/:lessonId', async (req, res, owned) => {
     const body = readBody(saveLessonSchema, req.body);
     const lesson = readLesson(body.lesson);
-    const row = await saveLesson(sequelize, owned.lesson.id, body.baseRevision, lesson);
-    await row.update({ authorId: owned.person.id });
+    const row = await saveLesson(sequelize, owned.lesson.id, body.baseRevision, lesson, { authorId: owned.person.id });
     res.json(stored(row, lesson));
   });
 

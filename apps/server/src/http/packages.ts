@@ -1,11 +1,11 @@
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { packageKinds } from '@zest/contract';
+import { packageKinds, type PackagedLesson } from '@zest/contract';
 import { lessonAt } from '../db/lessons.ts';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
 import { followLesson } from '../publish/follow-lesson.ts';
-import { packLesson, type PackagedVariant } from '../publish/package.ts';
+import { packLesson } from '../publish/package.ts';
 import type { AddRoute } from './guard.ts';
 
 /** Lessons to take away, that play without this server. `webDir` is the folder of the built pages; the page of packages lies beside it. */
@@ -16,7 +16,7 @@ export function addPackageRoutes(route: AddRoute, store: MediaStore, webDir: str
     if (webDir === null) throw refuse(503, 'no-pages', 'This server runs without its pages, which a package holds a copy of. Start it with its start command.');
     const { id: lessonId, revision } = lesson;
     const { second } = await lessonAt(lessonId, revision);
-    const variants: PackagedVariant[] = [];
+    const variants: PackagedLesson['variants'] = [];
     const shas = new Map<string, string>();
     for (const language of second ? (['first', 'second'] as const) : (['first'] as const)) {
       for (const hand of ['as filmed', 'other hand'] as const) {

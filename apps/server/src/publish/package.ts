@@ -2,16 +2,10 @@ import { createHash } from 'node:crypto';
 import { readdir } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
-import type { FollowChoice, FollowLesson, PackageKind } from '@zest/contract';
+import type { PackagedLesson, PackageKind } from '@zest/contract';
 import { scormManifest } from '@zest/core/formats';
 import yazl from 'yazl';
 import type { MediaStore } from '../media/store.ts';
-
-/** One way the lesson can be chosen, and what the page then gets. */
-export interface PackagedVariant {
-  choice: Omit<FollowChoice, 'seed'>;
-  lesson: FollowLesson;
-}
 
 const PAGE = 'index.html';
 
@@ -32,9 +26,9 @@ const page = (language: string) => `<!doctype html>
 `;
 
 /** A lesson as a script that leaves it behind for the page: a page opened from a folder may not read files. */
-const lessonScript = (key: string, variants: readonly PackagedVariant[]) =>
+const lessonScript = (packed: PackagedLesson) =>
   // What would end a script or a line of one is written as its code.
-  `window.zestLesson = ${JSON.stringify({ key, variants }).replace(/[<\u2028\u2029]/g, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`)};\n`;
+  `window.zestLesson = ${JSON.stringify(packed).replace(/[<\u2028\u2029]/g, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`)};\n`;
 
 async function filesIn(folder: string): Promise<string[]> {
   const found = await readdir(folder, { recursive: true, withFileTypes: true });
@@ -46,7 +40,7 @@ async function filesIn(folder: string): Promise<string[]> {
  * @param shas content of the takes it shows, by id
  * @param pageDir folder of the built page for packages
  */
-export async function packLesson(kind: PackageKind, variants: readonly PackagedVariant[], shas: ReadonlyMap<string, string>, store: MediaStore, pageDir: string): Promise<Readable> {
+export async function packLesson(kind: PackageKind, variants: PackagedLesson['variants'], shas: ReadonlyMap<string, string>, store: MediaStore, pageDir: string): Promise<Readable> {
   const first = variants[0]?.lesson;
   const key = createHash('sha256').update(first?.lessonId ?? '').digest('hex').slice(0, 24);
   const parts = await filesIn(pageDir);
@@ -54,7 +48,7 @@ export async function packLesson(kind: PackageKind, variants: readonly PackagedV
   const zip = new yazl.ZipFile();
   const add = (name: string, text: string) => zip.addBuffer(Buffer.from(text), name);
   add(PAGE, page(first?.assembly.words.language ?? 'en'));
-  add('lesson.js', lessonScript(key, variants));
+  add('lesson.js', lessonScript({ key, variants }));
   for (const name of parts) zip.addFile(path.join(pageDir, name), name);
   // Video does not get smaller.
   for (const { name, sha } of takes) zip.addFile(store.pathOf(sha), name, { compress: false });

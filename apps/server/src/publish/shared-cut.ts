@@ -35,8 +35,9 @@ export async function sharedCut(lessonId: string, revision: number, store: Media
 /** States of the lesson still served to those who opened the link before; the newest first. */
 const VERSIONS_SERVED = 20;
 
-/** Revisions a link has shown, the one it shows now first. */
-export async function versionsOf({ code }: ShareRow): Promise<number[]> {
+/** Revisions a link has shown, the one it shows now first; the others are looked up only where that one will not do. */
+export async function* versionsOf({ code, revision: shown }: ShareRow): AsyncGenerator<number> {
+  yield shown;
   const rows = await ShareVersionRow.findAll({ where: { code }, order: [['version', 'DESC']], limit: VERSIONS_SERVED });
-  return rows.map(({ revision }) => revision);
+  for (const { revision } of rows) if (revision !== shown) yield revision;
 }

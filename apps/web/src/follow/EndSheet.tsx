@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
 import type { Side } from '@zest/core/lesson';
-import { EFFORTS, valueWords, type Score, type ScorePrompt } from '@zest/core/results';
+import { EFFORTS, sidesOf, valueWords, type Score, type ScorePrompt } from '@zest/core/results';
 import { NumberInput } from './NumberInput.tsx';
-import { BestSoFar, measureWords, scoresOf, sidesOf } from './ScorePanel.tsx';
+import { BestSoFar, measureWords, scoresOf } from './ScorePanel.tsx';
 import type { Log } from './use-log.ts';
 import type { OwnLines } from './use-own-lines.ts';
 

@@ -1,3 +1,4 @@
+import { readNumber } from '@zest/core/results';
 import { useId } from 'react';
 
 interface NumberInputProps {
@@ -8,12 +9,6 @@ interface NumberInputProps {
   onChange: (value: string) => void;
   /** What a tap adds or takes off. */
   step: number;
-}
-
-/** A number typed as it comes, with a comma or a point; null when it is none. */
-export function readNumber(typed: string): number | null {
-  const value = typed.trim() === '' ? NaN : Number(typed.trim().replace(',', '.'));
-  return Number.isFinite(value) && value >= 0 && value <= 1_000_000 ? value : null;
 }
 
 /** A number with two buttons large enough for a thumb out of breath. */

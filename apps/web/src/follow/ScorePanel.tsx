@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Side } from '@zest/core/lesson';
-import { beats, comparedOf, compareWords, valueWords, type Measure, type Score, type ScorePrompt } from '@zest/core/results';
-import { NumberInput, readNumber } from './NumberInput.tsx';
+import { beats, comparedOf, compareWords, readNumber, scoreOf, sidesOf, valueWords, type Measure, type Score, type ScorePrompt } from '@zest/core/results';
+import { NumberInput } from './NumberInput.tsx';
 import type { AskMoment } from './steps.ts';
 import type { OwnLines } from './use-own-lines.ts';
 
@@ -14,14 +14,12 @@ export const measureWords: Readonly<Record<Measure, { ask: string; unit: string 
 const sideWords = { left: 'Left', right: 'Right' } as const;
 
 /** The numbers typed for a prompt, one a side; nothing for fields left empty. */
-export function scoresOf({ blockId, key, title, measure, better, seconds }: ScorePrompt, level: Score['level'], typed: ReadonlyMap<Side | null, string>): Score[] {
+export function scoresOf(prompt: ScorePrompt, level: Score['level'], typed: ReadonlyMap<Side | null, string>): Score[] {
   return [...typed].flatMap(([side, text]) => {
     const value = readNumber(text);
-    return value === null ? [] : [{ kind: 'score', blockId, key, title, measure, better, value, side, level, seconds }];
+    return value === null ? [] : [scoreOf(prompt, { value, side, level })];
   });
 }
-
-export const sidesOf = ({ sides }: ScorePrompt): readonly (Side | null)[] => (sides.length > 0 ? sides : [null]);
 
 /** The best so far, in words. */
 export function BestSoFar({ prompt, side, level, best }: { prompt: ScorePrompt; side: Side | null; level: Score['level']; best: OwnLines['bestOf'] }) {

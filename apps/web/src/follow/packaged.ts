@@ -1,12 +1,6 @@
-import type { FollowChoice, FollowLesson } from '@zest/contract';
+import type { PackagedLesson } from '@zest/contract';
 import { findApi, ScormReport } from './scorm.ts';
 import type { LessonSource } from './source.ts';
-
-/** What a package's `lesson.js` leaves behind: the lesson in every way it can be chosen. */
-export interface PackagedLesson {
-  key: string;
-  variants: { choice: Omit<FollowChoice, 'seed'>; lesson: FollowLesson }[];
-}
 
 declare global {
   interface Window {
@@ -28,6 +22,6 @@ export function packageSource(): LessonSource {
       return Promise.resolve(found ? { kind: 'ready', value: found.lesson } : { kind: 'fault', status: 404, message: 'The lesson is missing from this folder. Unpack the whole zip again, then open index.html.' });
     },
     takeUrl: (takeId) => `takes/${takeId}.mp4`,
-    ...(report && { report: (body, id) => report.note(body, id) }),
+    ...(report && { report: (body) => report.note(body) }),
   };
 }

@@ -69,7 +69,7 @@ export class ScormReport {
     this.#commit();
   }
 
-  note(body: EntryBody, _id?: string): void {
+  note(body: EntryBody): void {
     switch (body.kind) {
       case 'reached':
         this.#reached(body.ofMs > 0 ? body.atMs / body.ofMs : 0);

@@ -11,7 +11,7 @@ export interface LessonSource {
   /** The share's code on the server; null in a package, which knows no students. */
   code: string | null;
   /** Told of everything that happens, by whoever runs a package; left out where nobody does. */
-  report?: (body: EntryBody, id?: string) => void;
+  report?: (body: EntryBody) => void;
 }
 
 /** The lesson behind a link. */

@@ -1,8 +1,7 @@
 import { makeBlock, makeLesson, type Block } from '@zest/core/lesson';
 import { firstCut } from '@zest/core/assembly';
-import { scorePrompts } from '@zest/core/results';
+import { readNumber, scorePrompts } from '@zest/core/results';
 import { describe, expect, it } from 'vitest';
-import { readNumber } from './NumberInput.tsx';
 import { scoresOf } from './ScorePanel.tsx';
 import { askMoments, chosenLevels } from './steps.ts';
 

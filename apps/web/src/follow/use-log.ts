@@ -25,7 +25,7 @@ export function useLog({ code, report }: LessonSource, me: Me | null): Log {
   }, [code]);
   const note = useCallback<Log['note']>(
     (body, id) => {
-      report?.(body, id);
+      report?.(body);
       if (code !== null && token !== undefined) box.current?.put(code, token, body, id);
     },
     [code, report, token],

@@ -13,6 +13,12 @@ export function saveFile(name: string, content: string, type: string): void {
   hand(name, new Blob([content], { type }));
 }
 
+/** Spreadsheets know UTF-8 by the mark at its beginning. */
+const UTF8_MARK = '\uFEFF';
+
+/** Hands the user a table made in the page. */
+export const saveCsv = (name: string, content: string): void => saveFile(name, UTF8_MARK + content, 'text/csv');
+
 /** Hands the user a file the server makes. Gives what went wrong in words, or null. */
 export async function fetchFile(name: string, url: string): Promise<string | null> {
   try {

@@ -43,6 +43,8 @@ export function wordsFit({ lesson }: { lesson: Lesson }): Found[] {
   });
 }
 
+const NAMED_WHY = 'A first name, a role or a code is enough on a video that leaves the school (your local policy comes first).';
+
 /** A first and a family name look like this; a role does not. */
 const FULL_NAME = /^\p{Lu}\p{Ll}+ (\p{Lu}\p{Ll}+[- ]?)+$/u;
 
@@ -67,7 +69,7 @@ export function nobodyNamedInText({ lesson }: { lesson: Lesson }): Found[] {
   return blocks.flatMap((block): Found[] => {
     const name = toldTexts(block).flatMap((text) => [...text.matchAll(CAPITALS_WITHIN)].map(([words]) => words)).find((words) => words.includes(' ') && words.split(' ').length <= MOST_NAMES && !titles.includes(words.toLowerCase()));
     if (name === undefined) return [];
-    return [{ key: `named ${block.id} ${name}`, harm: 'is named', blockId: block.id, atMs: null, say: `“${name}” in the words of ${quoted(block)} looks like a full name.`, why: 'A first name, a role or a code is enough on a video that leaves the school (your local policy comes first).', bench: 'script', remedy: null }];
+    return [{ key: `named ${block.id} ${name}`, harm: 'is named', blockId: block.id, atMs: null, say: `“${name}” in the words of ${quoted(block)} looks like a full name.`, why: NAMED_WHY, bench: 'script', remedy: null }];
   });
 }
 
@@ -77,7 +79,7 @@ export function nobodyNamed({ lesson }: { lesson: Lesson }): Found[] {
     const name = block.shownBy.trim();
     if (!FULL_NAME.test(name)) return [];
     const [first = ''] = name.split(' ');
-    return [{ key: `name ${block.id}`, harm: 'is named', blockId: block.id, atMs: null, say: `The name tag of ${quoted(block)} looks like a full name: “${name}”.`, why: 'A first name, a role or a code is enough on a video that leaves the school (your local policy comes first).', bench: 'plan', remedy: { label: `Show “${first}” only`, change: changeBlock(block.id, (draft) => void (draft.shownBy = first)) } }];
+    return [{ key: `name ${block.id}`, harm: 'is named', blockId: block.id, atMs: null, say: `The name tag of ${quoted(block)} looks like a full name: “${name}”.`, why: NAMED_WHY, bench: 'plan', remedy: { label: `Show “${first}” only`, change: changeBlock(block.id, (draft) => void (draft.shownBy = first)) } }];
   });
 }
 

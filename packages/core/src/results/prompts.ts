@@ -19,6 +19,14 @@ function keyOf(skill: string, title: string, measure: Measure): string {
   return [skill, title, measure].map((text) => text.trim().toLowerCase().replace(/\s+/g, ' ')).join(' | ');
 }
 
+/** The sides asked for one after the other; one of null where sides do not matter. */
+export const sidesOf = ({ sides }: Pick<ScorePrompt, 'sides'>): readonly (Side | null)[] => (sides.length > 0 ? sides : [null]);
+
+/** A number as an answer to what was asked. */
+export function scoreOf({ blockId, key, title, measure, better, seconds }: ScorePrompt, own: Pick<Score, 'value' | 'side' | 'level'>): Score {
+  return { kind: 'score', blockId, key, title, measure, better, ...own, seconds };
+}
+
 const BOTH: readonly Side[] = ['left', 'right'];
 
 function promptsOf(block: Block): ScorePrompt[] {

@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import { sides, type Side } from '../lesson/index.ts';
 import { isOf, type LogEntry } from './entry.ts';
 import { comparedOf } from './figures.ts';
+import { readNumber } from './words.ts';
 
 /** A pasted or opened table, as text. */
 export interface Table {
@@ -64,10 +65,10 @@ export function matchRows({ rows }: Table, columns: Columns, students: readonly 
     const cell = (at: number | null) => (at === null ? '' : (row[at] ?? ''));
     const [who, number, sideText] = [cell(columns.nickname), cell(columns.value), cell(columns.side)];
     const studentId = known.get(nameOf(who));
-    const value = number === '' ? NaN : Number(number.replace(',', '.'));
+    const value = readNumber(number);
     const side = sideOf(sideText);
-    const fault = !studentId ? `nobody in this class is called “${who}”` : !(value >= 0 && value <= 1_000_000) ? `“${number}” is no number from 0 to a million` : side === undefined ? `“${sideText}” is no side: left, right or nothing` : null;
-    if (fault !== null || !studentId) faults.push({ line: i + 2, say: fault ?? '' });
+    const fault = !studentId ? `nobody in this class is called “${who}”` : value === null ? `“${number}” is no number from 0 to a million` : side === undefined ? `“${sideText}” is no side: left, right or nothing` : null;
+    if (fault !== null || !studentId || value === null) faults.push({ line: i + 2, say: fault ?? '' });
     else matched.push({ studentId, value, side: side ?? null });
   });
   return { matched, faults };

@@ -1,5 +1,11 @@
 import type { Line, LinePoint } from './figures.ts';
 
+/** A number typed as it comes, with a comma or a point; null when it is none, or not from 0 to a million. */
+export function readNumber(typed: string): number | null {
+  const value = typed.trim() === '' ? NaN : Number(typed.trim().replace(',', '.'));
+  return value >= 0 && value <= 1_000_000 ? value : null;
+}
+
 const places = (value: number, digits: number) => value.toFixed(digits).replace(/\.?0+$/, '');
 const unitOf = { count: '', time: ' s', points: ' points', streak: ' in a row' } as const;
 

@@ -4,12 +4,11 @@ import { useMemo, useState } from 'react';
 import { paper } from '../../app/theme.ts';
 import { Chart } from '../../ui/Chart.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
-import { saveFile } from '../../ui/save-file.ts';
+import { saveCsv } from '../../ui/save-file.ts';
 import type { ClassPart } from './class-part.ts';
 import { offsetMs } from './local-time.ts';
 
 const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
-const UTF8_MARK = '\uFEFF';
 const lineName = ({ title, side, level }: Line) => [title, side ?? '', level === 'standard' ? '' : level].filter((text) => text !== '').join(', ');
 
 function optionOf(line: Line) {
@@ -65,7 +64,7 @@ export function Progress({ own, log: { students, entries, lessons } }: ClassPart
         <Typography>
           {streak.now} {streak.now === 1 ? 'week' : 'weeks'} running with something done; {streak.longest} at most.
         </Typography>
-        <Button onClick={() => saveFile(`${own.name}.csv`, UTF8_MARK + csv(), 'text/csv')}>All numbers of the class (CSV)</Button>
+        <Button onClick={() => saveCsv(`${own.name}.csv`, csv())}>All numbers of the class (CSV)</Button>
       </Stack>
       {lines.length === 0 && <Alert severity="info">No numbers yet.</Alert>}
       <Stack sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 3 }}>

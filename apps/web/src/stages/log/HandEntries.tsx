@@ -2,7 +2,7 @@ import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack
 import { nanoid } from '@reduxjs/toolkit';
 import type { Class, HandEntries as Sent, Student } from '@zest/contract';
 import type { Side } from '@zest/core/lesson';
-import { guessColumns, matchRows, readTable, type Columns, type ScorePrompt, type Table as Sheet } from '@zest/core/results';
+import { guessColumns, matchRows, readNumber, readTable, scoreOf, sidesOf, type Columns, type MatchedRow, type ScorePrompt, type Table as Sheet } from '@zest/core/results';
 import { useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -16,17 +16,11 @@ interface HandEntriesProps {
   prompts: readonly ScorePrompt[];
 }
 
-interface Entered {
-  studentId: string;
-  value: number;
-  side: Side | null;
-}
-
 const promptName = ({ title, measure, seconds }: ScorePrompt) => `${title} (${measure}${seconds === null ? '' : ` in ${seconds} s`})`;
 const NONE = '*';
 
 function ByHand({ students, prompt, typed, onType }: { students: readonly Student[]; prompt: ScorePrompt; typed: ReadonlyMap<string, string>; onType: (key: string, text: string) => void }) {
-  const sides = prompt.sides.length > 0 ? prompt.sides : [null];
+  const sides = sidesOf(prompt);
   return (
     <Table size="small" aria-label="Numbers by hand">
       <TableHead>
@@ -109,12 +103,12 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
       setFault(error instanceof Error ? error.message : String(error));
     }
   };
-  const byHand = [...typed].flatMap(([key, text]): Entered[] => {
+  const byHand = [...typed].flatMap(([key, text]): MatchedRow[] => {
     const [studentId = '', side = ''] = key.split(' ');
-    const value = text.trim() === '' ? NaN : Number(text.replace(',', '.'));
-    return value >= 0 && value <= 1_000_000 ? [{ studentId, value, side: side === '' ? null : (side as Side) }] : [];
+    const value = readNumber(text);
+    return value === null ? [] : [{ studentId, value, side: side === '' ? null : (side as Side) }];
   });
-  const entered: Entered[] = sheet ? matchRows(sheet.table, sheet.columns, students).matched : byHand;
+  const entered: MatchedRow[] = sheet ? matchRows(sheet.table, sheet.columns, students).matched : byHand;
   const unread = sheet ? 0 : [...typed.values()].filter((text) => text.trim() !== '').length - byHand.length;
   const close = () => {
     setOpen(false);
@@ -123,8 +117,7 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
   };
   const send = async () => {
     if (!prompt) return;
-    const { blockId, key, title, measure, better, seconds } = prompt;
-    const entries: Sent['entries'] = entered.map(({ studentId, value, side }) => ({ id: nanoid(), at: Date.now(), studentId, lessonId, body: { kind: 'score', blockId, key, title, measure, better, value, side, level: 'standard', seconds } }));
+    const entries: Sent['entries'] = entered.map(({ studentId, value, side }) => ({ id: nanoid(), at: Date.now(), studentId, lessonId, body: scoreOf(prompt, { value, side, level: 'standard' }) }));
     const sent = await add({ classId: own.id, entries });
     if (!sent.error) close();
   };

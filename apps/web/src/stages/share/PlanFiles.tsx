@@ -6,10 +6,7 @@ import { useState } from 'react';
 import { saveNow } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
-import { fetchFile, saveFile } from '../../ui/save-file.ts';
-
-/** Spreadsheets know UTF-8 by the mark at its beginning. */
-const UTF8_MARK = '\uFEFF';
+import { fetchFile, saveCsv, saveFile } from '../../ui/save-file.ts';
 
 const papers: readonly (readonly [Print, string])[] = [
   ['plan', 'Plan on one page'],
@@ -47,8 +44,8 @@ export function PlanFiles() {
       </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
         <Button onClick={() => saveFile('plan.md', planMarkdown(now(), scheduleLesson(now())), 'text/markdown')}>Plan (Markdown)</Button>
-        <Button onClick={() => saveFile('run-sheet.csv', UTF8_MARK + runSheetCsv(scheduleLesson(now())), 'text/csv')}>Run sheet (CSV)</Button>
-        <Button onClick={() => saveFile('kit.csv', UTF8_MARK + kitCsv(scheduleLesson(now())), 'text/csv')}>Kit list (CSV)</Button>
+        <Button onClick={() => saveCsv('run-sheet.csv', runSheetCsv(scheduleLesson(now())))}>Run sheet (CSV)</Button>
+        <Button onClick={() => saveCsv('kit.csv', kitCsv(scheduleLesson(now())))}>Kit list (CSV)</Button>
         <Button onClick={() => saveFile('lesson.zest.json', JSON.stringify(now(), null, 2), 'application/json')}>Save the lesson file</Button>
       </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap', alignItems: 'center' }}>
