@@ -45,8 +45,24 @@ describe('the check of what was watched', () => {
 
   it('says how many were planned and how many done, and plans those done', () => {
     const lesson = lessonOf(reps(6));
-    expect(about(check(lesson, watchedOf(squats)), 'count b')?.say).toBe('“Squat”: 6 repetitions planned and said, 5 done.');
+    expect(about(check(lesson, watchedOf(squats)), 'count b')?.say).toBe('“Squat”: 6 repetitions planned, 5 done.');
     expect(remedied(lesson, watchedOf(squats), 'count b')).toBeUndefined();
+  });
+
+  it('says how far was counted aloud, where that is not what was planned', () => {
+    const counted = (numbers: number): TakeFacts['said'] => ({ sentences: [], added: [], counts: [{ startMs: 3_000, endMs: 11_000, numbers }] });
+    const lesson = lessonOf(reps(5));
+    expect(about(check(lesson, watchedOf(squats), counted(7)), 'count said b')?.say).toBe('“Squat”: 5 repetitions planned, 7 counted aloud.');
+    expect(about(check(lesson, watchedOf(squats), counted(5)), 'count said b')).toBeUndefined();
+  });
+
+  it('says when the script names another number than the plan, and puts it right', () => {
+    const lesson = lessonOf(reps(5, { script: 'Now ten repetitions, two seconds each. Do it three times a week.' }));
+    expect(about(check(lesson, watchedOf(squats)), 'number b')?.say).toBe('“ten repetitions” is said in “Squat”, and 5 repetitions planned.');
+    const draft = structuredClone(lesson);
+    about(check(lesson, watchedOf(squats)), 'number b')?.remedy?.change(draft);
+    expect(draft.sections[0]?.blocks[0]?.script).toBe('Now five repetitions, two seconds each. Do it three times a week.');
+    expect(about(check(draft, watchedOf(squats)), 'number b')).toBeUndefined();
   });
 
   it('is not sure where the body is hardly seen, and asks to tap', () => {
@@ -116,7 +132,7 @@ describe('the check of what was watched', () => {
   });
 
   const script = 'Keep your heels down. Look at the wall. Stand up tall.';
-  const said = (left: number | null, confidence = 0.9): TakeFacts['said'] => ({ sentences: sentencesOf(script).map((text, i) => ({ text, startMs: i === left ? null : 1_000 + i * 3_000, endMs: i === left ? null : 3_000 + i * 3_000, confidence: i === left ? 0 : confidence })), added: [{ startMs: 10_000, endMs: 12_000 }] });
+  const said = (left: number | null, confidence = 0.9): TakeFacts['said'] => ({ sentences: sentencesOf(script).map((text, i) => ({ text, startMs: i === left ? null : 1_000 + i * 3_000, endMs: i === left ? null : 3_000 + i * 3_000, confidence: i === left ? 0 : confidence })), added: [{ startMs: 10_000, endMs: 12_000 }], counts: [] });
 
   it('says what is written and not said, and what is said and not written', () => {
     const lesson = lessonOf(made('talk', { script, fixedMs: 15_000 }));

@@ -30,6 +30,8 @@ export type ChangeTake = z.infer<typeof changeTakeSchema>;
 export const saidSchema = z.object({
   sentences: z.array(z.object({ text: z.string(), startMs: z.number().nullable(), endMs: z.number().nullable(), confidence: z.number() })),
   added: z.array(z.object({ startMs: z.number(), endMs: z.number() })),
+  /** Where somebody counts aloud from one, and how far. */
+  counts: z.array(z.object({ startMs: z.number(), endMs: z.number(), numbers: z.number().int() })).default([]),
 });
 export type Said = z.infer<typeof saidSchema>;
 

@@ -150,7 +150,7 @@ describe('watching a take', () => {
     expect(assembly.captions.some(({ lines }) => lines.join(' ').includes('wall'))).toBe(false);
     const findings = await checkOf(lesson, rows, server.store);
     const about = (key: string) => findings.find((finding) => finding.key.startsWith(key))?.say;
-    expect(about('count squats')).toContain('5 repetitions planned and said, 4 done');
+    expect(about('count squats')).toContain('5 repetitions planned, 4 done');
     expect(about('left out squats')).toContain('Look at the wall');
     expect((await client.get(`/api/lessons/${id}/prints/check`)).headers.get('content-type')).toBe('application/pdf');
 

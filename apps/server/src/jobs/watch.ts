@@ -1,29 +1,30 @@
 import { writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { isMaterial, type Said } from '@zest/contract';
-import { findBlock } from '@zest/core/lesson';
+import { countLanguages, findBlock } from '@zest/core/lesson';
 import { saidIn, sentencesOf } from '@zest/core/script';
+import type { TimeSpan } from '@zest/core/time';
 import { Op } from 'sequelize';
 import { z } from 'zod';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, TakeRow, type JobRow } from '../db/models.ts';
 import { watchFile, WATCHED_BY } from '../media/analyse.ts';
-import { alignScript, NoSynthesiser, soundOf, SPEECH_RATE } from '../media/speech.ts';
+import { alignScript, countsAloud, NoSynthesiser, soundOf, SPEECH_RATE } from '../media/speech.ts';
 import { inFolder, type JobTools } from './tools.ts';
 import type { JobQueue } from './queue.ts';
 
-const watchInput = z.object({ takeId: z.string(), by: z.number(), workingSha: z.string(), language: z.string(), sentences: z.array(z.string()) });
+const watchInput = z.object({ takeId: z.string(), by: z.number(), workingSha: z.string(), language: z.string(), sentences: z.array(z.string()), counts: z.object({ language: z.enum(countLanguages), own: z.array(z.string()) }) });
 type WatchInput = z.infer<typeof watchInput>;
 
 /** After everything a teacher waits for. */
 const PRIORITY = -1;
 
 /** The script of the take's block as it is now. */
-async function scriptOf(take: TakeRow): Promise<Pick<WatchInput, 'language' | 'sentences'>> {
+async function scriptOf(take: TakeRow): Promise<Pick<WatchInput, 'language' | 'sentences' | 'counts'>> {
   const row = await LessonRow.findByPk(take.lessonId);
   const lesson = row && (await lessonAt(take.lessonId, row.revision));
   const block = lesson ? findBlock(lesson, take.blockId) : undefined;
-  return { language: lesson?.settings.language ?? 'en', sentences: block ? sentencesOf(saidIn(block)) : [] };
+  return { language: lesson?.settings.language ?? 'en', sentences: block ? sentencesOf(saidIn(block)) : [], counts: lesson?.settings.counts ?? { language: 'en', own: [] } };
 }
 
 /** Puts a take in line to be looked at and listened to; one that was, with the same script, is not looked at again. */
@@ -35,7 +36,7 @@ export async function queueWatch(queue: JobQueue, take: TakeRow): Promise<void> 
 
 /** Looks at and listens to a take; the same content is looked at once. */
 export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
-  const { takeId, workingSha, language, sentences } = watchInput.parse(JSON.parse(job.input));
+  const { takeId, workingSha, ...script } = watchInput.parse(JSON.parse(job.input));
   const take = await TakeRow.findByPk(takeId);
   if (!take || take.workingSha !== workingSha) return; // Deleted or made anew meanwhile.
   const file = tools.store.pathOf(workingSha);
@@ -51,20 +52,24 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
   // The words may fail where the pictures did not.
   await take.update({ watchedSha, watchedBy: WATCHED_BY });
   tools.onProgress(0.92, 'Looking for the words');
-  await take.update({ said: JSON.stringify(await wordsIn(take, file, language, sentences, tools.signal)) });
+  await take.update({ said: JSON.stringify(await wordsIn(take, file, script, tools.signal)) });
 }
 
-/** The script's sentences in the part of a take that is its block's; nothing to be said is nothing found. */
-async function wordsIn(take: TakeRow, file: string, language: string, sentences: readonly string[], signal: AbortSignal): Promise<Said | null> {
-  if (sentences.length === 0 || !take.hasSound) return null;
+/** The script's sentences, and numbers counted aloud, in the part of a take that is its block's; null where there is neither. */
+async function wordsIn(take: TakeRow, file: string, { language, sentences, counts }: Pick<WatchInput, 'language' | 'sentences' | 'counts'>, signal: AbortSignal): Promise<Said | null> {
+  if (!take.hasSound) return null;
   const whole = await soundOf(file, SPEECH_RATE, signal);
   const [fromMs, toMs] = [Math.max(0, take.markStartMs ?? 0), take.markEndMs ?? Infinity];
   const part = whole.subarray(Math.round((fromMs * SPEECH_RATE) / 1_000), Number.isFinite(toMs) ? Math.round((toMs * SPEECH_RATE) / 1_000) : undefined);
   try {
     const found = await alignScript(sentences, part, language, signal);
+    const aloud = await countsAloud(part, found, counts, signal);
+    if (sentences.length === 0 && aloud.length === 0) return null;
+    const inTake = ({ startMs, endMs }: TimeSpan) => ({ startMs: startMs + fromMs, endMs: endMs + fromMs });
     return {
       sentences: found.sentences.map((one, i) => ({ text: sentences[i] ?? '', startMs: one ? one.startMs + fromMs : null, endMs: one ? one.endMs + fromMs : null, confidence: one?.confidence ?? 0 })),
-      added: found.added.map(({ startMs, endMs }) => ({ startMs: startMs + fromMs, endMs: endMs + fromMs })),
+      added: found.added.map(inTake).filter((added) => aloud.map(inTake).every((count) => count.endMs <= added.startMs || count.startMs >= added.endMs)),
+      counts: aloud.map((count) => ({ ...inTake(count), numbers: count.numbers })),
     };
   } catch (error) {
     if (error instanceof NoSynthesiser) return null;

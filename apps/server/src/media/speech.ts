@@ -1,4 +1,7 @@
-import { alignSpeech, bandSound, floorOf, inRoom, speechLooks, speechPower, SPEECH_STEP_MS, type Alignment, type BandSound } from '@zest/core/signal';
+import type { Lesson } from '@zest/core/lesson';
+import { calledCount } from '@zest/core/script';
+import { alignSpeech, bandSound, floorOf, inRoom, isCount, speechLooks, speechPower, spokenBeats, SPEECH_STEP_MS, SURE_SENTENCE, type Alignment, type BandSound, type SpokenBeat } from '@zest/core/signal';
+import type { TimeSpan } from '@zest/core/time';
 import { GUARDED_SOUND } from './ffmpeg.ts';
 import { ProgramError, run } from './run.ts';
 
@@ -112,6 +115,54 @@ export async function alignScript(sentences: readonly string[], samples: Float32
   const gain = speechPower(recording, speech) / Math.max(1e-12, speechPower(plain, madeSpeech));
   const starts = parts.reduce<number[]>((list, { looks }) => [...list, (list.at(-1) ?? 0) + looks], [0]);
   return alignSpeech({ recording, speech, made: inRoom(plain, floor, gain), madeSpeech, starts });
+}
+
+/** Heard before and after a beat, so that its first and last word stand free. */
+const ROUND_MS = 400;
+/** So many numbers are speech enough to know them by; fewer are looked at together with the other short counts. */
+const ENOUGH = 8;
+
+export interface CountAloud extends TimeSpan {
+  /** How far was counted. */
+  numbers: number;
+}
+
+type Counts = Lesson['settings']['counts'];
+
+/**
+ * Where somebody counts from one, outside the sentences found, and how far. A beat whose words are not plainly the
+ * numbers is none, and so is one too short to tell.
+ * @throws NoSynthesiser, ProgramError
+ */
+export async function countsAloud(samples: Float32Array, { sentences }: Alignment, counts: Counts, signal?: AbortSignal): Promise<CountAloud[]> {
+  const recording = bandSound(samples, SPEECH_RATE);
+  const sure = sentences.flatMap((one) => (one && one.confidence >= SURE_SENTENCE ? [one] : []));
+  const beats = spokenBeats(speechLooks(recording, floorOf(recording)), sure);
+  const short = beats.filter(({ words }) => words.length < ENOUGH);
+  const together = [...beats.filter(({ words }) => words.length >= ENOUGH).map((beat) => [beat]), ...(short.length > 0 ? [short] : [])];
+  const found: CountAloud[] = [];
+  for (const some of together) found.push(...(await countsAmong(some, samples, counts, signal)));
+  return found.sort((a, b) => a.startMs - b.startMs);
+}
+
+/** Those of the beats that are counts; their sound is laid end to end and listened to at once. */
+async function countsAmong(beats: readonly SpokenBeat[], samples: Float32Array, counts: Counts, signal?: AbortSignal): Promise<CountAloud[]> {
+  const at = (ms: number) => Math.round((Math.max(0, ms) * SPEECH_RATE) / 1_000);
+  const parts = beats.map(({ startMs, endMs }) => samples.subarray(at(startMs - ROUND_MS), at(endMs + ROUND_MS)));
+  const laid = new Float32Array(parts.reduce((sum, { length }) => sum + length, 0));
+  const starts: number[] = [];
+  parts.reduce((sum, part) => {
+    laid.set(part, sum);
+    starts.push(sum);
+    return sum + part.length;
+  }, 0);
+  const { sentences } = await alignScript(beats.flatMap(({ words }) => calledCount(words.length, 'up', counts)), laid, counts.language, signal);
+  let first = 0;
+  return beats.flatMap((beat, b): CountAloud[] => {
+    const movedMs = Math.max(0, beat.startMs - ROUND_MS) - ((starts[b] ?? 0) * 1_000) / SPEECH_RATE;
+    const numbers = sentences.slice(first, (first += beat.words.length)).map((one) => one && { ...one, startMs: one.startMs + movedMs, endMs: one.endMs + movedMs });
+    return isCount(beat, numbers) ? [{ startMs: beat.startMs, endMs: beat.endMs, numbers: beat.words.length }] : [];
+  });
 }
 
 /** What is made is speech but for its pauses, more than 35 dB under its loudest. */

@@ -14,7 +14,7 @@ export interface TakeFacts {
   /** What was seen and heard of it; left out until somebody has looked. */
   watched?: Watched | undefined;
   /** Where the sentences of its block's script were found, in milliseconds of the working copy. */
-  said?: { sentences: readonly { text: string; startMs: number | null; endMs: number | null; confidence: number }[]; added: readonly TimeSpan[] } | null | undefined;
+  said?: { sentences: readonly { text: string; startMs: number | null; endMs: number | null; confidence: number }[]; added: readonly TimeSpan[]; counts: readonly (TimeSpan & { numbers: number })[] } | null | undefined;
 }
 
 /** Text of a full-frame card, shown where there is no footage and at pauses. */

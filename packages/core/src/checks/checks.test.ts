@@ -15,6 +15,10 @@ const check = (lesson: Lesson): Finding[] => checkLesson({ lesson, cut: firstCut
 const about = (lesson: Lesson, key: string) => check(lesson).filter((finding) => finding.key.startsWith(key));
 const talk = (more: Partial<BlockOf<'talk'>> = {}) => made('talk', { id: 't', title: 'Talk', fixedMs: 8_000, script: 'Hello.', ...more });
 
+const byTurns = (edits: Block['edits']) => made('intervals', { id: 'i', title: 'Legs', leadInMs: 0, workMs: 5_000, restMs: 5_000, rounds: 1, demo: null, cautions: ['Stop if it hurts.'], exercises: (['Squat', 'Lunge'] as const).map((title) => ({ id: title, title, movement: 'squat', sides: 'both' })), edits });
+const cueAt = (fromMs: number, toMs: number, text: string): Block['edits'] => [{ id: 'x', kind: 'cue', fromMs, toMs, text, moment: 'action' }];
+const twoSets = (...atMs: number[]) => made('reps', { id: 'r', title: 'Squat', leadInMs: 0, reps: 2, sets: 2, sides: 'both', restBetweenSetsMs: 10_000, demo: null, parts: null, tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 }, edits: [{ id: 'x', kind: 'taps', taps: atMs.map((at) => ({ atMs: at, side: null, missed: false })) }] });
+
 /** Does what a remedy says and looks again. */
 function remedied(lesson: Lesson, key: string): Finding[] {
   const [finding] = about(lesson, key);
@@ -44,6 +48,10 @@ describe('the check', () => {
     ['still', lessonOf(talk({ fixedMs: 20_000 })), 'runs on for 10 s after its footage has ended', false],
     ['short cue', lessonOf(talk({ fixedMs: 3_000, script: '', cues: [makeCue('Stand side-on and keep the disc level until you let go of it at last', () => 'c', 'throughout')] })), 'is on screen for 3 s', false],
     ['captions', lessonOf(talk({ script: '' })), 'is spoken and has no captions', false],
+    ['number i', lessonOf(made('intervals', { id: 'i', title: 'Skip', leadInMs: 0, workMs: 20_000, rounds: 3, script: 'Skip for thirty seconds. Three rounds.' })), '“thirty seconds” is said in “Skip”, and 20 seconds planned.', true],
+    ['cue move', lessonOf(byTurns(cueAt(5_500, 9_500, 'Heels down'))), '“Heels down” in “Legs” is for the movement, and stands in a rest for 4 s.', true],
+    ['cue move', lessonOf(byTurns(cueAt(500, 4_500, 'Lunge: long step'))), '“Lunge: long step” in “Legs” names “Lunge”, and stands while something else is done for 4 s.', true],
+    ['count move', lessonOf(twoSets(2_000, 4_000, 9_000, 16_000)), 'The counter of “Squat” goes on once while the plan has a rest.', false],
     ['dropped', lessonOf(talk({ edits: [{ id: 'x', kind: 'mirror', fromMs: 60_000, toMs: 61_000 }] })), 'could not be kept', true],
   ] as const)('%s: says what, where and how much, and its remedy helps', (key, lesson, say, isRemedied) => {
     const [finding, ...more] = about(lesson, key);
@@ -51,6 +59,13 @@ describe('the check', () => {
     expect(more).toEqual([]);
     expect(finding?.remedy !== null).toBe(isRemedied);
     if (isRemedied) expect(remedied(lesson, key)).toEqual([]);
+  });
+
+  it('leaves cues and counts alone that stand with their own movement', () => {
+    expect(about(lessonOf(byTurns(cueAt(10_500, 14_500, 'Lunge: long step'))), 'cue move')).toEqual([]);
+    expect(about(lessonOf(byTurns(cueAt(1_000, 4_000, 'Heels down'))), 'cue move')).toEqual([]);
+    expect(about(lessonOf(twoSets(2_300, 4_900, 16_500, 18_600)), 'count move')).toEqual([]);
+    expect(about(lessonOf(made('intervals', { id: 'i', leadInMs: 0, workMs: 20_000, restMs: 10_000, script: 'Skip for twenty seconds, rest for 10 seconds. Once more. That was the second time. Five times a week.' })), 'number')).toEqual([]);
   });
 
   it('is quiet where a block of the lesson speaks of space, health or kit', () => {

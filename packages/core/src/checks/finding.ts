@@ -40,4 +40,6 @@ export interface Finding {
 /** A block by its title, as findings name it. */
 export const quoted = (block: { title: string } | null | undefined): string => `“${block?.title || 'Untitled'}”`;
 
+export const COUNT_WHY = 'A count that is not what is seen makes children stop or go on at the wrong moment (common practice).';
+
 export type Found = Omit<Finding, 'waived'>;

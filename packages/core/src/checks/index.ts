@@ -4,6 +4,8 @@ import { scheduleLesson } from '../schedule/index.ts';
 import * as cutRules from './cut-rules.ts';
 import { harms, type Finding, type Found } from './finding.ts';
 import * as heardRules from './heard-rules.ts';
+import { numbersAsPlanned } from './said-numbers.ts';
+import * as momentRules from './moment-rules.ts';
 import * as planRules from './plan-rules.ts';
 import * as seenRules from './seen-rules.ts';
 import { watchedBlocks } from './watched-blocks.ts';
@@ -35,6 +37,7 @@ export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Find
     ...planRules.lengthInSlot(plan),
     ...wordRules.sidesForEitherHand(plan),
     ...wordRules.wordsFit(plan),
+    ...numbersAsPlanned(plan),
     ...wordRules.nobodyNamed(plan),
     ...wordRules.nobodyNamedInText(plan),
     ...wordRules.musicLicensed(plan),
@@ -42,11 +45,14 @@ export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Find
     ...cutRules.footageLongEnough(made),
     ...cutRules.wordsLargeEnough(made),
     ...cutRules.cuesLongEnough(made),
+    ...momentRules.cuesWithTheirMove({ ...plan, cut }),
+    ...momentRules.countsWithTheirMove({ ...plan, cut }),
     ...cutRules.performerFree(made),
     ...cutRules.insideSafeArea(made),
     ...cutRules.captionsRight(made),
     ...cutRules.changesKept(made),
     ...seenRules.countsAgree(watched),
+    ...seenRules.countsAsSaid(watched),
     ...seenRules.movesWhole(watched),
     ...seenRules.sidesAsSeen(watched),
     ...seenRules.performerInPicture(watched),

@@ -2,15 +2,32 @@ import { performersOf, shortOf, type CountedBout } from '../assembly/index.ts';
 import { changeBlock, otherSide, type Block } from '../lesson/index.ts';
 import { SURE_REPETITION, type PictureFault } from '../signal/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
-import type { Found, Harm } from './finding.ts';
+import { COUNT_WHY, type Found, type Harm } from './finding.ts';
 import { common, lengthOf, shownAt, shownStretches, titleOf, type WatchedBlock } from './watched-blocks.ts';
 
 /** Kinds in which somebody shows a movement; a talk needs no feet in the picture. */
 const isMoved = ({ kind }: Block) => kind !== 'talk' && kind !== 'card' && kind !== 'question';
 const isTapped = ({ edits }: Block) => edits.some(({ kind }) => kind === 'taps');
 
-const COUNT_WHY = 'A count that is not what is seen makes children stop or go on at the wrong moment (common practice).';
 const times = (count: number) => `${count} ${count === 1 ? 'repetition' : 'repetitions'}`;
+
+/** How far is counted aloud while a bout is done; null where nobody counts, or it is not plainly heard. */
+function countedAloud({ facts, footing }: WatchedBlock, bout: CountedBout): number | null {
+  const inTake = (ms: number) => footing.startMs + ms * footing.rate;
+  return facts.said?.counts.find(({ startMs, endMs }) => (startMs + endMs) / 2 >= inTake(bout.startMs) && (startMs + endMs) / 2 <= inTake(bout.endMs))?.numbers ?? null;
+}
+
+/** What is counted aloud is what is planned. */
+export function countsAsSaid(blocks: readonly WatchedBlock[]): Found[] {
+  return blocks.flatMap((watched): Found[] => {
+    const { block } = watched;
+    for (const bout of watched.bouts ?? []) {
+      const said = countedAloud(watched, bout);
+      if (said !== null && said !== bout.planned) return [{ key: `count said ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: shownAt(watched, bout.startMs), say: `${titleOf(watched)}: ${times(bout.planned)} planned, ${said} counted aloud.`, why: COUNT_WHY, bench: 'film', remedy: null }];
+    }
+    return [];
+  });
+}
 
 function countFault(watched: WatchedBlock, bouts: readonly CountedBout[]): Found[] {
   const { block } = watched;
@@ -28,7 +45,7 @@ function countFault(watched: WatchedBlock, bouts: readonly CountedBout[]): Found
       ...base,
       key: `count ${block.id}`,
       atMs: shownAt(watched, wrong.startMs),
-      say: `${titleOf(watched)}: ${times(wrong.planned)} planned and said, ${done} done.`,
+      say: `${titleOf(watched)}: ${times(wrong.planned)} planned, ${done} done.`,
       why: COUNT_WHY,
       bench: 'film',
       remedy: alike ? { label: `Plan ${times(done)}`, change: changeBlock(block.id, (draft) => void (draft.kind === 'reps' && (draft.reps = done))) } : null,

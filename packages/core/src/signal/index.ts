@@ -7,6 +7,7 @@ export type { MarkedStretch } from './line-up.ts';
 export { boxAbout, isSomebody, joints, nextCrop, onWideFrame, placeOfJoint, poseFrom, sureJoints, wholeCrop } from './pose.ts';
 export type { Crop, Joint, SeenJoint, SeenPose } from './pose.ts';
 export { croppedSquare, greyCells, type Picture } from './picture.ts';
+export { isCount, spokenBeats, type SpokenBeat } from './counted-aloud.ts';
 export { alignSpeech, SURE_SENTENCE, type Alignment, type SaidSentence, type SpeechMatch } from './speech-align.ts';
 export { bandSound, floorOf, inRoom, speechLooks, speechPower, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
 export { bodyOf, type Body } from './body.ts';
