@@ -49,6 +49,13 @@ describe('the check of what was watched', () => {
     expect(remedied(lesson, watchedOf(squats), 'count b')).toBeUndefined();
   });
 
+  it('says to what it knows when a repetition is over, where nothing moves for a while after it', () => {
+    expect(about(check(lessonOf(reps(5)), watchedOf(squats)), 'count times')).toBeUndefined();
+    // Each begins late by chance, by up to 0.9 s.
+    const slow = check(lessonOf(reps(5, { tempo: { downMs: 2_500, holdMs: 0, upMs: 2_500, topHoldMs: 0 } })), watchedOf({ ...squats, periodMs: 5_000, unevenness: 1 }));
+    expect(about(slow, 'count times b')?.say).toMatch(/^Not sure when each repetition of “Squat” is over: to about 0\.[2-5] s\./);
+  });
+
   it('says how far was counted aloud, where that is not what was planned', () => {
     const counted = (numbers: number): TakeFacts['said'] => ({ sentences: [], added: [], counts: [{ startMs: 3_000, endMs: 11_000, numbers }] });
     const lesson = lessonOf(reps(5));

@@ -8,6 +8,7 @@ export * from './takes.ts';
 export * from './filming.ts';
 export * from './jobs.ts';
 export * from './shares.ts';
+export * from './opening.ts';
 export * from './student-header.ts';
 export * from './classes.ts';
 export * from './log.ts';

@@ -7,12 +7,21 @@ import type { PrintOrder } from '../publish/prints/order.ts';
 import type { AddRoute } from './guard.ts';
 
 const originOf = (req: Request) => `${req.protocol}://${req.headers.host ?? ''}`;
-const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: 'UTC' });
+/** The time zone of whoever prints; one nobody knows is the world's. */
+function zoneOf({ query }: Request): string {
+  const zone = typeof query['zone'] === 'string' ? query['zone'] : 'UTC';
+  try {
+    return new Intl.DateTimeFormat('en-GB', { timeZone: zone }).resolvedOptions().timeZone;
+  } catch {
+    return 'UTC';
+  }
+}
 
-function openWords(opensAt: Date | null, closesAt: Date | null): string {
+function openWords(opensAt: Date | null, closesAt: Date | null, timeZone: string): string {
+  const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone });
   const from = opensAt ? `from ${day.format(opensAt)}` : '';
   const to = closesAt ? `until ${day.format(closesAt)}` : '';
-  return from || to ? `Open ${[from, to].filter((text) => text !== '').join(' ')} (UTC).` : '';
+  return from || to ? `Open ${[from, to].filter((text) => text !== '').join(' ')} (${timeZone}).` : '';
 }
 
 /** Cards on paper: of a class, of a link, of what one student has reached. */
@@ -33,7 +42,7 @@ export function addCardRoutes(route: AddRoute, printer: Printer): void {
     const schoolClass = share.classId === null ? null : await ClassRow.findByPk(share.classId);
     const codes = schoolClass && share.spoken ? { classCode: schoolClass.code, lessonCode: share.spoken, address: `${originOf(req)}/go` } : null;
     const place = [schoolClass ? classView(schoolClass, 0).name : '', series.name, series.week === null ? '' : `week ${series.week}`].filter((text) => text !== '').join(' · ');
-    await send(res, 'link.pdf', { what: 'link-card', card: { title, place, link: `${originOf(req)}/follow/${share.code}`, open: openWords(share.opensAt, share.closesAt), codes } });
+    await send(res, 'link.pdf', { what: 'link-card', card: { title, place, link: `${originOf(req)}/follow/${share.code}`, open: openWords(share.opensAt, share.closesAt, zoneOf(req)), codes } });
   });
   route('GET', '/api/students/:studentId/record', async (_req, res, { student }) => {
     const schoolClass = await ClassRow.findByPk(student.classId, { rejectOnEmpty: true });

@@ -17,8 +17,8 @@ import { openShare, type AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
 
 const WAIT_MS = 10 * 60_000;
-/** Wrong codes from one address, and for one class from anywhere, before there is a wait. */
-const MOST_FROM_ONE = 10;
+/** Wrong codes from one address, which a whole class may share, and for one class from anywhere, before there is a wait. */
+const MOST_FROM_ONE = 30;
 const MOST_FOR_CLASS = 100;
 
 /** Slows guessing down: `of` says what the attempts are counted by. Right codes do not count. */

@@ -1,4 +1,4 @@
-import { mayAsMuchAs, routes, STUDENT_HEADER, type Role, type Route } from '@zest/contract';
+import { mayAsMuchAs, notOpenWords, routes, STUDENT_HEADER, type NotOpen, type Role, type Route } from '@zest/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { refuse } from '../errors.ts';
 import { studentOf } from '../db/classes.ts';
@@ -113,8 +113,9 @@ export function openShare(share: ShareRow | null, now = new Date()): ShareRow {
   if (!share || share.revokedAt) {
     throw refuse(404, 'no-link', 'This link does not lead to a lesson, or your teacher has closed it. Ask your teacher for a new one.');
   }
-  if (share.opensAt && share.opensAt > now) throw refuse(403, 'not-open-yet', `This lesson opens on ${day.format(share.opensAt)}.`);
-  if (share.closesAt && share.closesAt <= now) throw refuse(403, 'closed', `This lesson was open until ${day.format(share.closesAt)}. Ask your teacher if you still need it.`);
+  const notOpen = (code: NotOpen, at: Date) => refuse(403, code, notOpenWords(code, day.format(at)), { at: at.toISOString() });
+  if (share.opensAt && share.opensAt > now) throw notOpen('not-open-yet', share.opensAt);
+  if (share.closesAt && share.closesAt <= now) throw notOpen('closed', share.closesAt);
   return share;
 }
 

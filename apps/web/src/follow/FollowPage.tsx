@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { FollowLesson, TelevisionCommand } from '@zest/contract';
 import type { Answer } from './asks.ts';
-import { keepChoices, readChoices, readMe, type Choices, type Me } from './device.ts';
+import { choicesOf, keepChosen, readChosen, readMe, type Choices, type Me } from './device.ts';
 import { Lesson } from './Lesson.tsx';
 import type { LessonSource } from './source.ts';
 import { RemoteControl } from './RemoteControl.tsx';
@@ -14,7 +14,7 @@ const newSeed = () => Math.floor(Math.random() * SEEDS);
 
 /** The student's page: what is needed first, then the lesson. */
 export function FollowPage({ source }: { source: LessonSource }) {
-  const [choices, setChoices] = useState(readChoices);
+  const [chosen, setChosen] = useState(readChosen);
   const [seed, setSeed] = useState(newSeed);
   const [state, setState] = useState<Answer<FollowLesson> | null>(null);
   const [attempt, setAttempt] = useState(0);
@@ -38,6 +38,8 @@ export function FollowPage({ source }: { source: LessonSource }) {
   useEffect(() => {
     if (screen !== null && !started) tell({ kind: 'state', started: false, playing: false, atMs: 0, waits: null, blockId: null, tryNo: null });
   }, [screen, started, tell, others]);
+  const second = state?.kind === 'ready' ? state.value.second : null;
+  const choices = useMemo(() => choicesOf(chosen, me, second), [chosen, me, second]);
   const { hand, language, newOrder } = choices;
   useEffect(() => {
     let gone = false;
@@ -55,9 +57,9 @@ export function FollowPage({ source }: { source: LessonSource }) {
     document.title = title;
   }, [title]);
   const choose = useCallback((change: Partial<Choices>) => {
-    setChoices((now) => {
+    setChosen((now) => {
       const next = { ...now, ...change };
-      keepChoices(next);
+      keepChosen(next);
       return next;
     });
   }, []);

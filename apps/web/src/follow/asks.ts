@@ -1,5 +1,6 @@
+import { notOpenWords } from '@zest/contract/opening';
 import { STUDENT_HEADER } from '@zest/contract/student-header';
-import type { FollowChoice, FollowLesson, OwnLog } from '@zest/contract';
+import type { FollowChoice, FollowLesson, OwnLog, Problem } from '@zest/contract';
 import type { Me } from './device.ts';
 
 const NO_CONNECTION = 'The lesson could not be loaded. Check the connection and try again.';
@@ -7,12 +8,19 @@ const NO_CONNECTION = 'The lesson could not be loaded. Check the connection and 
 /** What came of asking the server: the answer, or why not in words. */
 export type Answer<T> = { kind: 'ready'; value: T } | { kind: 'fault'; message: string; status: number };
 
+const localTime = (at: string) => new Date(at).toLocaleString(undefined, { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
+
+/** The server's words; when a link opens is said by this device's clock. */
+function inWords({ code, message, at }: Partial<Problem>): string {
+  return at !== undefined && (code === 'closed' || code === 'not-open-yet') ? notOpenWords(code, localTime(at)) : (message ?? NO_CONNECTION);
+}
+
 async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {
   try {
     const answer = await fetch(url, init);
     if (answer.status === 204) return { kind: 'ready', value: undefined as T };
-    const body = (await answer.json()) as T & { message?: string };
-    return answer.ok ? { kind: 'ready', value: body } : { kind: 'fault', message: body.message ?? NO_CONNECTION, status: answer.status };
+    const body = (await answer.json()) as T & Partial<Problem>;
+    return answer.ok ? { kind: 'ready', value: body } : { kind: 'fault', message: inWords(body), status: answer.status };
   } catch {
     return { kind: 'fault', message: NO_CONNECTION, status: 0 };
   }

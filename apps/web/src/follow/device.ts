@@ -73,8 +73,21 @@ const usual: Choices = {
   newOrder: false,
 };
 
-export const readChoices = (): Choices => ({ ...usual, ...read<Choices>('zest-choices') });
-export const keepChoices = (choices: Choices): void => keep('zest-choices', choices);
+/** What was chosen on this device; all else is as usual, or as the card says. */
+export const readChosen = (): Partial<Choices> => read<Choices>('zest-choices') ?? {};
+export const keepChosen = (chosen: Partial<Choices>): void => keep('zest-choices', chosen);
+
+const spoken = (tag: string | null) => tag?.split('-')[0]?.toLowerCase();
+
+/** How the lesson is shown: as usual, but for what the card says of hand and language, but for what was chosen. @param second the lesson's second language */
+export function choicesOf(chosen: Partial<Choices>, me: Pick<Me, 'hand' | 'language'> | null, second: string | null): Choices {
+  return {
+    ...usual,
+    ...(me?.hand === 'left' && { hand: 'other hand' as const }),
+    ...(me?.language && second !== null && spoken(me.language) === spoken(second) && { language: 'second' as const }),
+    ...chosen,
+  };
+}
 
 /** Things ticked off as fetched, for one link. */
 export const readTicks = (code: string): string[] => read<{ ticks: string[] }>(`zest-ticks-${code}`)?.ticks ?? [];

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { EntryBody } from '@zest/core/results';
-import { keepTicks, keepWaiting, readChoices, readMe, readTicks, readWaiting } from './device.ts';
+import { choicesOf, keepTicks, keepWaiting, readChosen, readMe, readTicks, readWaiting } from './device.ts';
 import { entryId, Outbox } from './outbox.ts';
 
 const effort = (value: number): EntryBody => ({ kind: 'effort', value });
@@ -90,8 +90,18 @@ describe('what a device keeps', () => {
     localStorage.setItem('zest-ticks-other', '{');
     localStorage.setItem('zest-me-class', '{"token":"t"}');
     localStorage.setItem('zest-choices', '{"larger":true}');
-    expect([readTicks('other'), readMe('class'), readChoices().larger, readChoices().captions]).toEqual([[], null, true, true]);
+    expect([readTicks('other'), readMe('class'), choicesOf(readChosen(), null, null).larger, choicesOf(readChosen(), null, null).captions]).toEqual([[], null, true, true]);
     keepWaiting([]);
     expect(readWaiting()).toEqual([]);
+  });
+
+  it('follows the card in hand and language until something else is chosen', () => {
+    const left = { hand: 'left' as const, language: 'es-MX' };
+    const shown = ({ hand, language }: ReturnType<typeof choicesOf>) => [hand, language];
+    expect(shown(choicesOf({}, null, 'es'))).toEqual(['as filmed', 'first']);
+    expect(shown(choicesOf({}, left, 'es'))).toEqual(['other hand', 'second']);
+    expect(shown(choicesOf({}, left, 'de'))).toEqual(['other hand', 'first']);
+    expect(shown(choicesOf({}, left, null))).toEqual(['other hand', 'first']);
+    expect(shown(choicesOf({ hand: 'as filmed', language: 'first' }, left, 'es'))).toEqual(['as filmed', 'first']);
   });
 });

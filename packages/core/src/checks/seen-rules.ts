@@ -29,6 +29,19 @@ export function countsAsSaid(blocks: readonly WatchedBlock[]): Found[] {
   });
 }
 
+/** A counter that is further off than this is seen to be. */
+const TIME_MS = 150;
+
+/** Counted surely, but when each is over is not: nothing is seen to move before the next begins. */
+function timesUnsure(watched: WatchedBlock, bouts: readonly CountedBout[]): Found[] {
+  const { block } = watched;
+  const [first, ...more] = bouts.flatMap(({ done }) => done);
+  if (!first) return [];
+  const usualMs = [first, ...more].reduce((sum, { withinMs }) => sum + withinMs, 0) / (more.length + 1);
+  if (usualMs <= TIME_MS) return [];
+  return [{ key: `count times ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: shownAt(watched, first.atMs), say: `Not sure when each repetition of ${titleOf(watched)} is over: to about ${lengthText(Math.round(usualMs / 100) * 100)}. Tap along where the counter should be exact.`, why: 'Nothing is seen to move for a while before the next one begins; the counter moves at the beginning of that time.', bench: 'assemble', remedy: null }];
+}
+
 function countFault(watched: WatchedBlock, bouts: readonly CountedBout[]): Found[] {
   const { block } = watched;
   const base = { harm: 'gets lost' as const, blockId: block.id };
@@ -37,7 +50,7 @@ function countFault(watched: WatchedBlock, bouts: readonly CountedBout[]): Found
     return [{ ...base, key: `count unsure ${block.id}`, atMs: shownAt(watched, unsure.startMs), say: `Not sure how often ${titleOf(watched)} is done: ${unsure.planned} planned, about ${unsure.done.length} seen. Tap along with it.`, why: `${performersOf(block) > 1 ? 'Several performers are in the picture; one of them is followed.' : 'The body is partly hidden, or moves too little to be counted surely.'} The plan’s own times are shown until you tap.`, bench: 'assemble', remedy: null }];
   }
   const wrong = bouts.find(({ planned, done }) => planned !== done.length);
-  if (!wrong) return [];
+  if (!wrong) return timesUnsure(watched, bouts);
   const done = wrong.done.length;
   const alike = block.kind === 'reps' && done > 0 && bouts.every((bout) => bout.planned === wrong.planned && bout.done.length === done);
   return [

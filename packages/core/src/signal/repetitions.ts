@@ -12,6 +12,8 @@ export interface SeenRepetition {
   topMs: number;
   /** Back where it began; the moment it counts. */
   atMs: number;
+  /** It may be so much earlier or later: half of the time in which nothing is seen to move before the next one begins. */
+  withinMs: number;
   /** The side that did it; null when both did, or it cannot be told. */
   side: Side | null;
   /** How far it went against the usual one of the footage, 1 as far. */
@@ -125,11 +127,20 @@ const spread = (values: readonly number[]) => {
   return usual === 0 ? 1 : middle(values.map((value) => Math.abs(value - usual))) / usual;
 };
 
-/** Steps from one top to the next within a bout; a longer way is a break. */
+/** A step so many times the usual one is a break. */
+const IN_BOUT = 1.8;
+
+/** Steps from one top to the next within a bout. */
 function stepsOf(cycles: readonly Cycle[]): number[] {
   const all = cycles.slice(1).map(({ top }, i) => top - (cycles[i] as Cycle).top);
   const usual = middle(all);
-  return all.filter((step) => step <= 1.8 * usual);
+  return all.filter((step) => step <= IN_BOUT * usual);
+}
+
+/** Nothing tells where in the quiet before the next repetition of a bout the one before was over. */
+function within(endAt: number, { top }: Cycle, next: Cycle | undefined, step: number, everyMs: number): number {
+  const quiet = next && next.top - top <= IN_BOUT * step ? Math.max(0, next.from - endAt) : 0;
+  return Math.round((Math.max(1, quiet) * everyMs) / 2);
 }
 
 interface Reading {
@@ -240,10 +251,12 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
     const alike = dot(direction, usual) / (lengthOf(usual) * lengthOf(direction));
     const nearest = Math.min(...[moved[i - 1], moved[i + 1]].map((other) => (other ? Math.abs(Math.abs(other.top - cycle.top) - step) / step : 1)));
     const rise = cycle.rise / usualRise;
+    const endAt = endOf(values, cycle, moved[i + 1]);
     const repetition: SeenRepetition = {
       startMs: restAt(cycle.from)?.endMs ?? ms(cycle.from),
       topMs: ms(cycle.top),
-      atMs: ms(endOf(values, cycle, moved[i + 1])),
+      atMs: ms(endAt),
+      withinMs: within(endAt, cycle, moved[i + 1], step, body.everyMs),
       side: sideOf(body, cycle),
       size: Math.round(rise * 100) / 100,
       confidence: Math.round(Math.max(0, alike) * Math.min(1, 0.35 + periodic) * Math.min(1, Math.max(0, (worth - LEAST_WORTH) / (PLAIN_WORTH - LEAST_WORTH))) * (1 - 0.4 * Math.min(1, nearest)) * (rise < WHOLE_REPETITION && alike < ALIKE ? 0.5 : 1) * 100) / 100,
@@ -286,5 +299,9 @@ export function repetitionsInMotion(motion: readonly (readonly number[])[], ever
   if (!best || best.worth < MOTION_WORTH) return [];
   const usualRise = middle(best.cycles.map(({ rise }) => rise));
   const ms = (look: number) => Math.round(look * everyMs);
-  return best.cycles.map((cycle, i) => ({ startMs: ms(cycle.from), topMs: ms(cycle.top), atMs: ms(endOf(best.values, cycle, best.cycles[i + 1])), side: null, size: Math.round((cycle.rise / usualRise) * 100) / 100, confidence: Math.round(MOTION_MOST * best.periodic * 100) / 100 }));
+  const step = middle(stepsOf(best.cycles));
+  return best.cycles.map((cycle, i) => {
+    const endAt = endOf(best.values, cycle, best.cycles[i + 1]);
+    return { startMs: ms(cycle.from), topMs: ms(cycle.top), atMs: ms(endAt), withinMs: within(endAt, cycle, best.cycles[i + 1], step, everyMs), side: null, size: Math.round((cycle.rise / usualRise) * 100) / 100, confidence: Math.round(MOTION_MOST * best.periodic * 100) / 100 };
+  });
 }

@@ -74,7 +74,7 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
         <Button aria-pressed={shown} onClick={onShow}>
           {shown ? 'Shown on the phone' : 'Show on the phone'}
         </Button>
-        <Button onClick={async () => setProblem(await fetchFile('link.pdf', `/api/shares/${share.code}/card`))}>Card with QR code (PDF)</Button>
+        <Button onClick={async () => setProblem(await fetchFile('link.pdf', `/api/shares/${share.code}/card?zone=${encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)}`))}>Card with QR code (PDF)</Button>
         <Button color="error" onClick={() => void revoke(share.code)}>
           Close the link
         </Button>
