@@ -45,6 +45,16 @@ test('the owner invites a teacher, who joins by the link', async () => {
   await expect(other.getByText('Ours')).toBeVisible();
 });
 
+test('a lesson is handed over, and the shelf says who sees to it', async () => {
+  await page.goto(zest.url);
+  await expect(page.getByText('Seen to by quay-coach')).toBeVisible();
+  await page.getByRole('button', { name: 'More for Ours' }).click();
+  await page.getByRole('menuitem', { name: 'Hand it over …' }).click();
+  await expectAccessible(page);
+  await page.getByRole('dialog').getByRole('button', { name: 'wren' }).click();
+  await expect(page.getByText('Seen to by wren')).toBeVisible();
+});
+
 test('two in one lesson see each other, and comment at a moment', async () => {
   await page.goto(`${zest.url}/lessons/${lessonId}/plan`);
   await other.goto(`${zest.url}/lessons/${lessonId}/assemble`);

@@ -37,6 +37,7 @@ await buildPages({ configFile: path.join(root, 'apps/web/vite.config.ts'), logLe
 await bundle({
   entryPoints: { 'follow-worker': path.join(root, 'apps/web/src/follow/worker.ts') },
   outdir: path.join(root, 'dist/web'),
+  define: { ASSETS: JSON.stringify(readdirSync(path.join(root, 'dist/web/assets'))) },
   bundle: true,
   minify: true,
   format: 'iife',

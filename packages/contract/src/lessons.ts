@@ -31,7 +31,12 @@ export const lessonSummarySchema = z.object({
   archived: z.boolean(),
   /** Kept as a pattern for others, not to be filmed itself. */
   template: z.boolean(),
+  /** The sign-in name of who of the team sees to it; null when they have left. */
+  keeper: z.string().nullable(),
 });
+
+/** Somebody else of the team sees to a lesson from here on. */
+export const handOverSchema = z.strictObject({ memberId: z.string().min(1).max(40) });
 
 export const shelfSchema = z.strictObject({ archived: z.boolean(), template: z.boolean() });
 

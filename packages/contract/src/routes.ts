@@ -41,6 +41,7 @@ export const routes = [
   { method: 'PUT', path: '/api/lessons/:lessonId', access: 'owner' },
   { method: 'DELETE', path: '/api/lessons/:lessonId', access: 'owner' },
   { method: 'PUT', path: '/api/lessons/:lessonId/shelf', access: 'owner' },
+  { method: 'PUT', path: '/api/lessons/:lessonId/keeper', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/archive', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/prints/:print', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/revisions', access: 'owner' },

@@ -112,12 +112,12 @@ export async function keepEntries({ id: classId, ownerId }: Pick<ClassRow, 'id' 
     body: JSON.stringify(body),
   });
   await LogEntryRow.bulkCreate(entries.map(row), { ignoreDuplicates: true });
-  for (const entry of entries) {
-    const { body } = entry;
-    if (body.kind !== 'reached') continue;
-    const known = await LogEntryRow.findOne({ where: { id: entry.id, studentId: entry.studentId, kind: 'reached' } });
-    const before = known && entryBodySchema.parse(JSON.parse(known.body));
-    if (known && before?.kind === 'reached' && before.atMs < body.atMs) await known.update({ body: JSON.stringify(body) });
+  const further = new Map(entries.map((entry) => [entry.id, entry]));
+  const known = await LogEntryRow.findAll({ where: { id: [...further.keys()], kind: 'reached' } });
+  for (const row of known) {
+    const entry = further.get(row.id);
+    const before = entryBodySchema.parse(JSON.parse(row.body));
+    if (entry?.studentId === row.studentId && entry.body.kind === 'reached' && before.kind === 'reached' && before.atMs < entry.body.atMs) await row.update({ body: JSON.stringify(entry.body) });
   }
 }
 

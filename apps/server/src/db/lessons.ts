@@ -23,18 +23,21 @@ export interface NewestLesson {
   shared: boolean;
   archived: boolean;
   template: boolean;
+  /** The sign-in name of who sees to it; null when they have left. */
+  keeper: string | null;
 }
 
 /** Every lesson of a teacher at its newest revision, the last saved first. */
 export async function newestLessons(sequelize: Sequelize, ownerId: string): Promise<NewestLesson[]> {
   const rows = await sequelize.query(
-    `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt, l.archived_at AS archivedAt, l.is_template AS template,
+    `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt, l.archived_at AS archivedAt, l.is_template AS template, k.login AS keeper,
             EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared
        FROM lessons l JOIN lesson_revisions r ON r.lesson_id = l.id AND r.revision = l.revision
+       LEFT JOIN users k ON k.id = l.keeper_id AND k.team_id = l.owner_id
       WHERE l.owner_id = ? AND l.deleted_at IS NULL ORDER BY r.created_at DESC`,
     { replacements: [ownerId], type: QueryTypes.SELECT },
   );
-  const typed = rows as { id: string; revision: number; document: string; savedAt: Date; archivedAt: Date | null; template: number; shared: number }[];
+  const typed = rows as { id: string; revision: number; document: string; savedAt: Date; archivedAt: Date | null; template: number; shared: number; keeper: string | null }[];
   return typed.map(({ document, archivedAt, template, shared, ...row }) => ({
     ...row,
     lesson: readLesson(JSON.parse(document)),
@@ -73,7 +76,7 @@ export async function copyTakes(lessonId: string, ownerId: string, wanted: reado
 }
 
 async function insertLesson(id: string, ownerId: string, lesson: Lesson, authorId: string | null, transaction: Transaction): Promise<RevisionRow> {
-  await LessonRow.create({ id, ownerId, revision: 1 }, { transaction });
+  await LessonRow.create({ id, ownerId, revision: 1, keeperId: authorId ?? ownerId }, { transaction });
   return RevisionRow.create({ lessonId: id, revision: 1, document: JSON.stringify(lesson), authorId }, { transaction });
 }
 

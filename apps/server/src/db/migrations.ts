@@ -128,6 +128,14 @@ const migrations: Migration[] = [
       table('audit', `id BIGINT AUTO_INCREMENT PRIMARY KEY, owner_id ${idType}, person_id ${idType}, what VARCHAR(120) NOT NULL, subject VARCHAR(120) NOT NULL, ${created}, INDEX (owner_id, id)`),
     ],
   },
+  {
+    name: '0008-keeper',
+    back: ['ALTER TABLE lessons DROP COLUMN keeper_id'],
+    statements: [
+      'ALTER TABLE lessons ADD COLUMN keeper_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL',
+      'UPDATE lessons l SET keeper_id = COALESCE((SELECT r.author_id FROM lesson_revisions r WHERE r.lesson_id = l.id AND r.revision = 1), l.owner_id)',
+    ],
+  },
 ];
 
 function umzugOf(sequelize: Sequelize) {

@@ -30,6 +30,8 @@ export class LessonRow extends Model<InferAttributes<LessonRow>, InferCreationAt
   declare deletedAt: CreationOptional<Date | null>;
   declare archivedAt: CreationOptional<Date | null>;
   declare isTemplate: CreationOptional<boolean>;
+  /** Who of the team sees to it. */
+  declare keeperId: CreationOptional<string | null>;
 }
 
 export class SeriesRow extends Model<InferAttributes<SeriesRow>, InferCreationAttributes<SeriesRow>> {
@@ -176,6 +178,7 @@ export function defineModels(sequelize: Sequelize): void {
       deletedAt: { type: DataTypes.DATE(3), allowNull: true },
       archivedAt: { type: DataTypes.DATE(3), allowNull: true },
       isTemplate: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      keeperId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
     },
     { ...common, tableName: 'lessons' },
   );

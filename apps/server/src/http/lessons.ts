@@ -1,4 +1,4 @@
-import { makeLessonSchema, saveLessonSchema, shelfSchema, type LessonSummary, type Revision, type StoredLesson } from '@zest/contract';
+import { handOverSchema, makeLessonSchema, mayAsMuchAs, saveLessonSchema, shelfSchema, type LessonSummary, type Revision, type StoredLesson } from '@zest/contract';
 import { blocksOf, kitText, makeLesson, readLesson, type Lesson } from '@zest/core/lesson';
 import { scheduleLesson, skillTimes } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
@@ -15,7 +15,7 @@ export function stored(row: RevisionRow, lesson: Lesson = readLesson(JSON.parse(
   return { id: row.lessonId, revision: row.revision, savedAt: row.createdAt.toISOString(), lesson };
 }
 
-function summaryOf({ id, revision, savedAt, lesson, shared, archived, template }: NewestLesson): LessonSummary {
+function summaryOf({ id, revision, savedAt, lesson, shared, archived, template, keeper }: NewestLesson): LessonSummary {
   const schedule = scheduleLesson(lesson);
   const blocks = blocksOf(lesson);
   return {
@@ -36,6 +36,7 @@ function summaryOf({ id, revision, savedAt, lesson, shared, archived, template }
     shared,
     archived,
     template,
+    keeper,
   };
 }
 
@@ -55,6 +56,15 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
   route('PUT', '/api/lessons/:lessonId/shelf', async (req, res, { lesson }) => {
     const { archived, template } = readBody(shelfSchema, req.body);
     await lesson.update({ archivedAt: archived ? (lesson.archivedAt ?? new Date()) : null, isTemplate: template });
+    res.status(204).end();
+  });
+
+  route('PUT', '/api/lessons/:lessonId/keeper', async (req, res, { lesson, teamId }) => {
+    const { memberId } = readBody(handOverSchema, req.body);
+    const keeper = await User.findOne({ where: { id: memberId, teamId } });
+    if (!keeper) throw refuse(404, 'not-found', 'There is nobody like that in your team.');
+    if (!mayAsMuchAs(keeper.role, 'teacher')) throw refuse(422, 'may-not', `${keeper.login} may not change lessons. Make them a teacher on the team page first.`);
+    await lesson.update({ keeperId: keeper.id });
     res.status(204).end();
   });
 

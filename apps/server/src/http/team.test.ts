@@ -61,6 +61,18 @@ describe('what each role may do', () => {
     }
   });
 
+  it('is handed over to whoever may change lessons, and to nobody else', async () => {
+    const keeper = async () => ((await owner.get('/api/lessons')).body as { id: string; keeper: string | null }[]).find(({ id }) => id === lessonId)?.keeper;
+    const idOf = async (login: string) => ((await owner.get('/api/team')).body as { id: string; login: string }[]).find((member) => member.login === login)?.id;
+    const give = async (login: string) => owner.send('PUT', `/api/lessons/${lessonId}/keeper`, { memberId: (await idOf(login)) ?? 'nobody' });
+    expect(await keeper()).toBe('teacher');
+    expect((await give('the-teacher')).status).toBe(204);
+    expect(await keeper()).toBe('the-teacher');
+    expect((await give('the-viewer')).body.message).toContain('the-viewer may not change lessons');
+    expect((await give('another-owner')).status).toBe(404);
+    expect(await keeper()).toBe('the-teacher');
+  });
+
   it('is all shared within the team: lessons made by one are there for the others, under their author’s name', async () => {
     const teacher = members.get('teacher');
     const { revision, lesson } = (await teacher?.get(`/api/lessons/${lessonId}`))?.body ?? {};

@@ -115,6 +115,10 @@ export const api = createApi({
       query: ({ lessonId, ...body }: Shelf & { lessonId: string }) => ({ url: `/lessons/${lessonId}/shelf`, method: 'PUT', body }),
       invalidatesTags: ['Lessons'],
     }),
+    handOver: build.mutation({
+      query: ({ lessonId, memberId }: { lessonId: string; memberId: string }) => ({ url: `/lessons/${lessonId}/keeper`, method: 'PUT', body: { memberId } }),
+      invalidatesTags: ['Lessons'],
+    }),
     openArchive: build.mutation({
       query: (body: Blob) => ({ url: '/archives', method: 'POST', body, headers: { 'content-type': 'application/zip' } }),
       transformResponse: read(storedLessonSchema),

@@ -3,6 +3,8 @@ import { createPartialResponse } from 'workbox-range-requests';
 import { PAGES_CACHE, TAKES_CACHE } from './cache-names.ts';
 
 declare const self: ServiceWorkerGlobalScope;
+/** Names of the built pages' own files, put in when they are built. */
+declare const ASSETS: readonly string[];
 
 const TAKE = /^\/api\/follow\/[^/]+\/takes\/[^/]+$/;
 const LESSON = /^\/api\/follow\/[^/]+$/;
@@ -39,7 +41,14 @@ async function footage(request: Request): Promise<Response> {
 }
 
 self.addEventListener('install', () => void self.skipWaiting());
-self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
+/** Files of pages that were built before are asked for by no page any more. */
+async function clearOld(): Promise<void> {
+  const cache = await caches.open(PAGES_CACHE);
+  const isOld = ({ pathname }: URL) => pathname.startsWith('/assets/') && !ASSETS.includes(pathname.slice('/assets/'.length));
+  for (const request of await cache.keys()) if (isOld(new URL(request.url))) await cache.delete(request);
+}
+
+self.addEventListener('activate', (event) => event.waitUntil(Promise.all([self.clients.claim(), clearOld()])));
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const { origin, pathname } = new URL(request.url);

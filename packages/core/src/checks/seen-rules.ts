@@ -1,6 +1,6 @@
 import { performersOf, shortOf, type CountedBout } from '../assembly/index.ts';
 import { changeBlock, otherSide, type Block } from '../lesson/index.ts';
-import { SURE_REPETITION, type PictureFault } from '../signal/index.ts';
+import { SURE_REPETITION, timesKnown, type PictureFault } from '../signal/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
 import { COUNT_WHY, type Found, type Harm } from './finding.ts';
 import { common, lengthOf, shownAt, shownStretches, titleOf, type WatchedBlock } from './watched-blocks.ts';
@@ -29,16 +29,13 @@ export function countsAsSaid(blocks: readonly WatchedBlock[]): Found[] {
   });
 }
 
-/** A counter that is further off than this is seen to be. */
-const TIME_MS = 150;
-
 /** Counted surely, but when each is over is not: nothing is seen to move before the next begins. */
 function timesUnsure(watched: WatchedBlock, bouts: readonly CountedBout[]): Found[] {
   const { block } = watched;
-  const [first, ...more] = bouts.flatMap(({ done }) => done);
-  if (!first) return [];
-  const usualMs = [first, ...more].reduce((sum, { withinMs }) => sum + withinMs, 0) / (more.length + 1);
-  if (usualMs <= TIME_MS) return [];
+  const all = bouts.flatMap(({ done }) => done);
+  const [first] = all;
+  if (!first || timesKnown(all)) return [];
+  const usualMs = all.reduce((sum, { withinMs }) => sum + withinMs, 0) / all.length;
   return [{ key: `count times ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: shownAt(watched, first.atMs), say: `Not sure when each repetition of ${titleOf(watched)} is over: to about ${lengthText(Math.round(usualMs / 100) * 100)}. Tap along where the counter should be exact.`, why: 'Nothing is seen to move for a while before the next one begins; the counter moves at the beginning of that time.', bench: 'assemble', remedy: null }];
 }
 

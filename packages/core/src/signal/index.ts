@@ -12,7 +12,7 @@ export { alignSpeech, SURE_SENTENCE, type Alignment, type SaidSentence, type Spe
 export { bandSound, floorOf, inRoom, speechLooks, speechPower, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
 export { bodyOf, type Body } from './body.ts';
 export { motionOf } from './motion.ts';
-export { repetitionsIn, repetitionsInMotion, SURE_REPETITION, WHOLE_REPETITION, type SeenRepetition } from './repetitions.ts';
+export { repetitionsIn, repetitionsInMotion, SURE_REPETITION, timesKnown, WHOLE_REPETITION, type SeenRepetition } from './repetitions.ts';
 export { stillStretches, type StillStretch } from './stillness.ts';
 export { bodyBox, findingsIn, type Watched, type WatchedFindings } from './watched.ts';
 export { FlashWatch } from './flashes.ts';

@@ -24,6 +24,10 @@ export interface SeenRepetition {
 
 /** Repetitions below this confidence are shown as "not sure". */
 export const SURE_REPETITION = 0.5;
+/** Repetitions known to less than this, on average, are "not sure" in their times: a counter is seen to be further off. */
+const SURE_TIME_MS = 150;
+/** Whether it is known well enough when each is over. */
+export const timesKnown = (repetitions: readonly Pick<SeenRepetition, 'withinMs'>[]): boolean => repetitions.reduce((sum, { withinMs }) => sum + withinMs, 0) <= SURE_TIME_MS * repetitions.length;
 /** Repetitions that reach less far than this part of the others may be incomplete. */
 export const WHOLE_REPETITION = 0.72;
 

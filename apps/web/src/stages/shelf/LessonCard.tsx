@@ -8,6 +8,8 @@ import { Link, useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
+import { teamApi } from '../../app/team-api.ts';
+import { HandOverDialog } from './HandOverDialog.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { nextThing } from './next-thing.ts';
 
@@ -15,6 +17,8 @@ import { nextThing } from './next-thing.ts';
 function LessonMenu({ lesson }: { lesson: LessonSummary }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [isMerging, setMerging] = useState(false);
+  const [isHandingOver, setHandingOver] = useState(false);
+  const team = teamApi.useTeamQuery();
   const [read] = api.useLazyLessonQuery();
   const [makeLesson] = api.useMakeLessonMutation();
   const [putOnShelf] = api.usePutOnShelfMutation();
@@ -63,6 +67,16 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
         >
           Join with another lesson …
         </MenuItem>
+        {(team.data ?? []).length > 1 && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              setHandingOver(true);
+            }}
+          >
+            Hand it over …
+          </MenuItem>
+        )}
         <MenuItem onClick={run(() => putOnShelf({ lessonId: id, archived, template: !template }), template ? 'It is an ordinary lesson again.' : 'It is offered as a pattern for new lessons now.')}>
           {template ? 'No longer a pattern' : 'Keep as a pattern for others'}
         </MenuItem>
@@ -71,6 +85,7 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
         </MenuItem>
         {archived && <MenuItem onClick={run(() => deleteLesson(id), `“${title}” is deleted and its links are closed.`)}>Delete for good</MenuItem>}
       </Menu>
+      {isHandingOver && <HandOverDialog lesson={lesson} team={team.data ?? []} onClose={() => setHandingOver(false)} />}
       {isMerging && <MergeDialog lesson={lesson} onClose={() => setMerging(false)} onChoose={(other) => void merge(other)} />}
     </>
   );
@@ -78,6 +93,7 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
 
 /** A lesson on the shelf. */
 export function LessonCard({ lesson, due }: { lesson: LessonSummary; due: string | null }) {
+  const team = teamApi.useTeamQuery();
   const next = nextThing(lesson);
   return (
     <Card variant="outlined" sx={{ width: 300, position: 'relative', opacity: lesson.archived ? 0.75 : 1 }}>
@@ -96,6 +112,7 @@ export function LessonCard({ lesson, due }: { lesson: LessonSummary; due: string
           <Typography color="text.secondary">
             {lesson.filmed} of {lesson.blocks} {lesson.blocks === 1 ? 'block' : 'blocks'} filmed
           </Typography>
+          {(team.data ?? []).length > 1 && <Typography color="text.secondary">{lesson.keeper === null ? 'Nobody sees to it' : `Seen to by ${lesson.keeper}`}</Typography>}
           <Box>
             <Chip size="small" color={lesson.shared ? 'success' : 'primary'} label={`Next: ${next.text}`} variant="outlined" />
           </Box>

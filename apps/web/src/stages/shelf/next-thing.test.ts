@@ -5,7 +5,7 @@ import { matches, nextThing } from './next-thing.ts';
 const lesson: LessonSummary = {
   ...{ id: 'l', revision: 1, savedAt: '', title: 'Ropes at the quay', outcome: 'Ten skips.', series: { name: 'Autumn', week: 3 } },
   ...{ sections: ['Warm up'], skills: [{ skill: 'Rope', studentMs: 60_000 }], kit: ['4 × Bottle (or shoes)'], blocks: 4, scripted: 4, filmed: 4 },
-  ...{ videoMs: 1, studentMs: 1, shared: true, archived: false, template: false },
+  ...{ videoMs: 1, studentMs: 1, shared: true, archived: false, template: false, keeper: 'wren' },
 };
 
 describe('the next thing', () => {

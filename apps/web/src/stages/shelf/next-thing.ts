@@ -16,7 +16,7 @@ export function nextThing(lesson: LessonSummary): { text: string; bench: string 
 
 /** Whether every word asked for is somewhere in what the shelf knows of a lesson. */
 export function matches(lesson: LessonSummary, asked: string): boolean {
-  const text = [lesson.title, lesson.outcome, lesson.series.name, lesson.series.week === null ? '' : `week ${lesson.series.week}`, ...lesson.sections, ...lesson.skills.map(({ skill }) => skill), ...lesson.kit].join(' ').toLowerCase();
+  const text = [lesson.title, lesson.outcome, lesson.keeper ?? '', lesson.series.name, lesson.series.week === null ? '' : `week ${lesson.series.week}`, ...lesson.sections, ...lesson.skills.map(({ skill }) => skill), ...lesson.kit].join(' ').toLowerCase();
   return asked
     .toLowerCase()
     .split(/\s+/)

@@ -3,6 +3,7 @@ const words: Readonly<Record<string, string>> = {
   'POST /api/lessons': 'made a lesson',
   'DELETE /api/lessons/:lessonId': 'deleted a lesson',
   'PUT /api/lessons/:lessonId/shelf': 'put a lesson elsewhere on the shelf',
+  'PUT /api/lessons/:lessonId/keeper': 'handed a lesson over',
   'POST /api/archives': 'opened a lesson archive',
   'POST /api/series': 'made a series',
   'DELETE /api/series/:seriesId': 'deleted a series',
