@@ -3,6 +3,9 @@ import { bench, discard, expectAccessible, openBrowser, openPage, startZest, typ
 
 let zest: Zest;
 let browser: Browser;
+let link: string;
+
+test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
   zest = await startZest('demo');
   browser = await openBrowser();
@@ -26,13 +29,42 @@ test('a newcomer sees a whole lesson, filmed and ready to follow', async () => {
   await expectAccessible(page);
   await bench(page, 'Share');
   await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
-  await page.goto(await page.getByLabel(/^Link of/).inputValue());
+  link = await page.getByLabel(/^Link of/).inputValue();
+  await page.goto(link);
   await expect(page.getByText('Chair without wheels')).toBeVisible();
   await page.getByRole('button', { name: 'I am ready: start' }).click();
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await expect(page.getByText('Hello and welcome to')).toBeVisible();
   expect(faults).toEqual([]);
   // Its video goes on playing otherwise, and takes the next test's time.
+  await page.close();
+});
+
+// WCAG 2.2, 1.4.4 and 1.4.10: a window of 1280 by 800 at 200 % and at 400 %, a phone at 200 %.
+test('a student’s page holds enlarged, in the second language and turned round for the other hand', async () => {
+  const { page, faults } = await openPage(browser);
+  const packed = page.waitForResponse(/assets\/.*\.js$/);
+  await page.goto(link);
+  expect((await packed).headers()['content-encoding']).toBe('br');
+  const wide = () => page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+  await page.getByText('How I like my lessons').click();
+  await page.getByRole('checkbox', { name: 'Turned round for my other hand' }).check();
+  await page.getByRole('checkbox', { name: /In the second language/ }).check();
+  await expect(page.locator('main[lang="es"]')).toBeVisible();
+  for (const viewport of [{ width: 640, height: 400 }, { width: 320, height: 200 }, { width: 195, height: 422 }]) {
+    await page.setViewportSize(viewport);
+    expect(await wide()).toBe(0);
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'I am ready: start' }).click();
+    await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+    await expect(page.locator('.picture')).toBeInViewport({ ratio: 0.9 });
+    expect(await wide()).toBe(0);
+    await expectAccessible(page);
+    await page.reload();
+  }
+  // What was chosen stays on the device.
+  await expect(page.locator('main[lang="es"]')).toBeVisible();
+  expect(faults).toEqual([]);
   await page.close();
 });
 

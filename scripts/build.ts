@@ -1,5 +1,6 @@
-import { readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { build as bundle } from 'esbuild';
 import { build as buildPages } from 'vite';
 
@@ -33,11 +34,18 @@ await bundle({
   logLevel: 'warning',
 });
 await buildPages({ configFile: path.join(root, 'apps/web/vite.config.ts'), logLevel: 'warn' });
+const assets = path.join(root, 'dist/web/assets');
+const names = readdirSync(assets);
+for (const name of names.filter((own) => /\.(js|css|json|wasm)$/.test(own))) {
+  const plain = readFileSync(path.join(assets, name));
+  writeFileSync(path.join(assets, `${name}.br`), brotliCompressSync(plain));
+  writeFileSync(path.join(assets, `${name}.gz`), gzipSync(plain, { level: 9 }));
+}
 // By itself, and always under one name: a browser asks for a new one where it got the old.
 await bundle({
   entryPoints: { 'follow-worker': path.join(root, 'apps/web/src/follow/worker.ts') },
   outdir: path.join(root, 'dist/web'),
-  define: { ASSETS: JSON.stringify(readdirSync(path.join(root, 'dist/web/assets'))) },
+  define: { ASSETS: JSON.stringify(names) },
   bundle: true,
   minify: true,
   format: 'iife',

@@ -1,3 +1,4 @@
+import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Sequelize } from 'sequelize';
 import type { Config, Folders } from '../config.ts';
@@ -47,6 +48,8 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   const app = express();
   app.disable('x-powered-by');
   app.use(nonce, headers, onlyLoopbackNames(config.host));
+  // Streams of events go out line by line.
+  app.use(compression({ filter: (req, res) => !String(res.getHeader('Content-Type')).startsWith('text/event-stream') && compression.filter(req, res) }));
   app.use('/api', sameOriginWrites, sessions(sequelize, config.sessionSecret));
   const upload = uploads({ folder: folders.uploads, queue, log, ...(tools.freeBytes && { freeBytes: tools.freeBytes }) });
   app.all([UPLOADS_PATH, `${UPLOADS_PATH}/*id`], upload.handle);

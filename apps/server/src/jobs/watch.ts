@@ -13,7 +13,9 @@ import { alignScript, countsAloud, NoSynthesiser, soundOf, SPEECH_RATE } from '.
 import { inFolder, type JobTools } from './tools.ts';
 import type { JobQueue } from './queue.ts';
 
-const watchInput = z.object({ takeId: z.string(), by: z.number(), workingSha: z.string(), language: z.string(), sentences: z.array(z.string()), counts: z.object({ language: z.enum(countLanguages), own: z.array(z.string()) }) });
+const noOwnCounts = { language: 'en' as const, own: [] };
+// Jobs wait in line across an upgrade: what is new has a default.
+const watchInput = z.object({ takeId: z.string(), by: z.number(), workingSha: z.string(), language: z.string(), sentences: z.array(z.string()), counts: z.object({ language: z.enum(countLanguages), own: z.array(z.string()) }).default(noOwnCounts) });
 type WatchInput = z.infer<typeof watchInput>;
 
 /** After everything a teacher waits for. */
@@ -24,7 +26,7 @@ async function scriptOf(take: TakeRow): Promise<Pick<WatchInput, 'language' | 's
   const row = await LessonRow.findByPk(take.lessonId);
   const lesson = row && (await lessonAt(take.lessonId, row.revision));
   const block = lesson ? findBlock(lesson, take.blockId) : undefined;
-  return { language: lesson?.settings.language ?? 'en', sentences: block ? sentencesOf(saidIn(block)) : [], counts: lesson?.settings.counts ?? { language: 'en', own: [] } };
+  return { language: lesson?.settings.language ?? 'en', sentences: block ? sentencesOf(saidIn(block)) : [], counts: lesson?.settings.counts ?? noOwnCounts };
 }
 
 /** Puts a take in line to be looked at and listened to; one that was, with the same script, is not looked at again. */

@@ -63,7 +63,11 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
   const furthestMs = useProgress({ note: log.note, atMs, playing, durationMs: assembly.durationMs });
   useSignals({ assembly, atMs, playing, isOn: choices.signals, rate: slowUntil === null ? 1 : SLOWLY, scene });
 
-  useEffect(() => player.current?.play(), []);
+  useEffect(() => {
+    // Whoever scrolled down to “start” is to see the picture.
+    scrollTo(0, 0);
+    player.current?.play();
+  }, []);
   useEffect(() => player.current?.setMuted(!choices.sound), [choices.sound]);
   useEffect(() => player.current?.setRate(slowUntil === null ? 1 : SLOWLY), [slowUntil]);
 

@@ -173,7 +173,7 @@ export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStre
             from.current = null;
             if (start && Math.abs(event.clientX - start.x) < CLICK_PX) onSeek(msAt(event.clientX, false));
           }}
-          sx={{ position: 'relative', height: 24, bgcolor: 'action.hover', cursor: 'text', touchAction: 'none', overflow: 'hidden', borderRadius: '3px' }}
+          sx={{ position: 'relative', height: 24, bgcolor: 'action.hover', cursor: 'text', touchAction: 'none', userSelect: 'none', overflow: 'hidden', borderRadius: '3px' }}
         >
           {marks.map((ms) => (
             <Typography key={ms} component="span" sx={{ position: 'absolute', top: 2, fontSize: 12, pl: 0.5, borderLeft: '1px solid #8a7a60', color: 'text.secondary', pointerEvents: 'none' }} style={{ left: `${percent(ms, window)}%` }}>

@@ -1,4 +1,4 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, List, ListItemButton, ListItemText, Typography } from '@mui/material';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, List, ListItem, ListItemButton, ListItemText, Typography } from '@mui/material';
 import { mayAsMuchAs, type LessonSummary, type Member } from '@zest/contract';
 import { api, problemText } from '../../app/api.ts';
 import { useNotice } from '../../app/notice.tsx';
@@ -22,9 +22,11 @@ export function HandOverDialog({ lesson, team, onClose }: { lesson: LessonSummar
         ) : (
           <List>
             {others.map((member) => (
-              <ListItemButton key={member.id} onClick={() => void give(member)}>
-                <ListItemText primary={member.login} secondary={member.role} />
-              </ListItemButton>
+              <ListItem key={member.id} disablePadding>
+                <ListItemButton onClick={() => void give(member)}>
+                  <ListItemText primary={member.login} secondary={member.role} />
+                </ListItemButton>
+              </ListItem>
             ))}
           </List>
         )}

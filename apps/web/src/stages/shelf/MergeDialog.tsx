@@ -1,4 +1,4 @@
-import { Dialog, DialogContent, DialogTitle, List, ListItemButton, ListItemText } from '@mui/material';
+import { Dialog, DialogContent, DialogTitle, List, ListItem, ListItemButton, ListItemText } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { lengthText } from '@zest/core/time';
 import { api } from '../../app/api.ts';
@@ -19,9 +19,11 @@ export function MergeDialog({ lesson, onClose, onChoose }: MergeDialogProps) {
         {others.length === 0 ? 'There is no other lesson on the shelf.' : 'A new lesson is made of both; these two stay as they are.'}
         <List>
           {others.map((other) => (
-            <ListItemButton key={other.id} onClick={() => onChoose(other)}>
-              <ListItemText primary={other.title} secondary={`${lengthText(other.videoMs)} of video, ${other.blocks} blocks`} />
-            </ListItemButton>
+            <ListItem key={other.id} disablePadding>
+              <ListItemButton onClick={() => onChoose(other)}>
+                <ListItemText primary={other.title} secondary={`${lengthText(other.videoMs)} of video, ${other.blocks} blocks`} />
+              </ListItemButton>
+            </ListItem>
           ))}
         </List>
       </DialogContent>
