@@ -43,6 +43,17 @@ describe('the check of what was watched', () => {
     expect(keys.filter((key) => /^(count|short|side seen|out|small|idle|dead|left out|added|flashes|shaken|too dark|frozen)/.test(key))).toEqual([]);
   });
 
+  it('keeps an arrow at a joint while it moves, its words on one side, away from the body', () => {
+    const watched = watchedOf(squats);
+    const lesson = lessonOf(reps(5, { edits: [{ id: 'p', kind: 'point', fromMs: 2_000, toMs: 6_000, joint: 'left knee', text: 'Soft' }] }));
+    const { pointer } = firstCut(lesson, new Map<string, TakeFacts>([['take', { id: 'take', frames: 500, marked: null, watched }]])).lanes;
+    expect([pointer[0]?.startMs, pointer.at(-1)?.endMs]).toEqual([2_000, 6_000]);
+    const heights = pointer.map(({ y }) => y);
+    expect(Math.max(...heights) - Math.min(...heights)).toBeGreaterThan(20);
+    // The performer's left is on the viewer's right.
+    for (const { x, words } of pointer) expect([x > 500, words]).toEqual([true, 'right']);
+  });
+
   it('says how many were planned and how many done, and plans those done', () => {
     const lesson = lessonOf(reps(6));
     expect(about(check(lesson, watchedOf(squats)), 'count b')?.say).toBe('“Squat”: 6 repetitions planned, 5 done.');

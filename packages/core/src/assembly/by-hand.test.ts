@@ -90,7 +90,7 @@ describe('in a block', () => {
       [0, 4_000, 0, 10_000],
       [6_000, 12_000, 4_000, 10_000],
     ]);
-    expect(cut.lanes.pointer).toMatchObject([{ startMs: 4_000, endMs: 6_000, text: 'Elbow', x: 250, y: 500 }]);
+    expect(cut.lanes.pointer).toMatchObject([{ startMs: 4_000, endMs: 6_000, text: 'Elbow', x: 250, y: 500, words: 'right' }]);
     // One frame of the take, with nothing heard.
     expect(cut.segments[1]).toMatchObject({ source: { inFrame: 150, takeFrames: 151 }, sound: null });
   });

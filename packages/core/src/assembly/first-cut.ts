@@ -10,7 +10,7 @@ import { captionsFor, captionsOfSaid } from './captions.ts';
 import { countedBouts, laidSentences, spokenSentences, tapsOf } from './measured.ts';
 import { cautionsOf, clocksOf, countersOf, cuesOf, sidesOf } from './overlays.ts';
 import { footingOf, onScreen, Pictures, takeFault, type Picture } from './pictures.ts';
-import { pointersAt } from './pointers.ts';
+import { pointersAt, roomySide } from './pointers.ts';
 import { inVideo, reelOf, whyNot, type Reel } from './reel.ts';
 import { emptyLanes, slots, type Assembly, type Caption, type CardText, type CueOverlay, type Overlay, type OverlayLanes, type PointerOverlay, type Region, type TakeFacts } from './types.ts';
 
@@ -202,7 +202,8 @@ function placeExtras(lanes: OverlayLanes, { runs }: Reel, pictures: Pictures, at
     const { edit } = run;
     if (edit.kind === 'again') lanes.cue.push({ slot: 'cue', ...span, text: speedWords(edit.speed, say), moment: 'again', pair: null });
     if (edit.kind !== 'freeze') continue;
-    if (edit.point) lanes.pointer.push({ slot: 'pointer', ...span, text: edit.text, ...onScreen(pictures.lookAt(edit.atMs), edit.point) } satisfies PointerOverlay);
+    const at = edit.point && onScreen(pictures.lookAt(edit.atMs), edit.point);
+    if (at) lanes.pointer.push({ slot: 'pointer', ...span, text: edit.text, ...at, words: roomySide(at) } satisfies PointerOverlay);
     else if (edit.text !== '') lanes.cue.push({ slot: 'cue', ...span, text: edit.text, moment: 'throughout', pair: null } satisfies CueOverlay);
   }
   lanes.cue.sort((a, b) => a.startMs - b.startMs);

@@ -1,5 +1,5 @@
-import type { EditOf } from '../lesson/index.ts';
-import { onWideFrame, placeOfJoint } from '../signal/index.ts';
+import type { EditOf, Side } from '../lesson/index.ts';
+import { middle, onWideFrame, placeOfJoint } from '../signal/index.ts';
 import { onScreen, type Footing, type Pictures } from './pictures.ts';
 import type { PointerOverlay, TakeFacts } from './types.ts';
 
@@ -7,6 +7,20 @@ import type { PointerOverlay, TakeFacts } from './types.ts';
 const LOST_MS = 600;
 /** The arrow moves in steps of at least this, in thousandths of the picture: less would only tremble. */
 const STEP = 6;
+/** Arrow and words need this much beside the place, in thousandths of the picture's width. */
+const ROOM = 310;
+
+/** The side of a place with more room for words. */
+export const roomySide = ({ x }: { x: number }): Side => (x < 500 ? 'right' : 'left');
+
+/** One side for the whole stretch: away from the middle, where the body is, if there is room all the time. */
+function wordsSide(places: readonly { x: number }[]): Side {
+  const xs = places.map(({ x }) => x);
+  const usual = middle(xs);
+  if (usual >= 500 && Math.max(...xs) <= 1_000 - ROOM) return 'right';
+  if (usual < 500 && Math.min(...xs) >= ROOM) return 'left';
+  return roomySide({ x: usual });
+}
 
 /** An arrow at a joint, look by look where the joint is seen, in the block's own time; none when nobody has looked at the take. */
 export function pointersAt({ fromMs, toMs, joint, text }: EditOf<'point'>, { startMs, rate }: Footing, { watched }: TakeFacts, pictures: Pictures): PointerOverlay[] {
@@ -23,8 +37,9 @@ export function pointersAt({ fromMs, toMs, joint, text }: EditOf<'point'>, { sta
       seenAt = ms;
       const at = onScreen(pictures.lookAt(ms), { x: Math.round(place.x * 1_000), y: Math.round(place.y * 1_000) });
       if (last?.endMs === ms && Math.hypot(at.x - last.x, at.y - last.y) < STEP) last.endMs = untilMs;
-      else if (at.x >= 0 && at.x <= 1_000 && at.y >= 0 && at.y <= 1_000) found.push({ slot: 'pointer', startMs: ms, endMs: untilMs, text, ...at });
+      else if (at.x >= 0 && at.x <= 1_000 && at.y >= 0 && at.y <= 1_000) found.push({ slot: 'pointer', startMs: ms, endMs: untilMs, text, ...at, words: 'right' });
     } else if (last?.endMs === ms && ms - seenAt < LOST_MS) last.endMs = untilMs;
   }
-  return found;
+  const words = wordsSide(found);
+  return found.map((overlay) => ({ ...overlay, words }));
 }

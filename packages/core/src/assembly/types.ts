@@ -126,6 +126,8 @@ export interface PointerOverlay extends TimeSpan {
   text: string;
   x: number;
   y: number;
+  /** The side its words stand on. */
+  words: Side;
 }
 
 /** Where a side of the performer is seen: on that side of the screen, or nearer to or further from the camera. */

@@ -195,7 +195,7 @@ describe('painter', () => {
     { box: SLOT_BOXES.cue, slot: 'cue', text: 'قف على جنبك', moment: 'ready', word: 'Ready', also: 'Stand side-on', right: '', wrong: '' },
     { box: SLOT_BOXES.caution, slot: 'caution', text: 'Stop if it hurts. '.repeat(12), tone: 'caution', also: 'Para si duele' },
     { box: SLOT_BOXES.caution, slot: 'caution', text: 'The left hand, not the right', tone: 'correction', also: '' },
-    { box: SLOT_BOXES.pointer, slot: 'pointer', text: 'Elbow', x: 300, y: 600 },
+    { box: SLOT_BOXES.pointer, slot: 'pointer', text: 'Elbow', x: 300, y: 600, words: 'right' },
     ...(['left', 'right', 'near', 'far'] as const).map((seen): SceneItem => ({ box: SLOT_BOXES.side, slot: 'side', side: 'left', seen, away: seen === 'left', word: 'Left', reading: 'on the left here' })),
     ...boards.map((board): SceneItem => ({ box: SLOT_BOXES.board, slot: 'board', board, heading: 'You need', also: board.kind === 'chapter' ? 'Calentamiento' : '' })),
   ];

@@ -102,10 +102,10 @@ export function paintCaution(ctx: PaintContext, item: CautionItem, slotBox: Box,
 /** How far the words stand from what they point at, in layout units. */
 const POINTER = { across: 190, down: 130, ring: 26 } as const;
 
-/** A ring around the place, an arrow to it and its words, towards the side with more room. */
+/** A ring around the place, an arrow to it and its words. */
 export function paintPointer(ctx: PaintContext, item: PointerItem, ink: Ink): void {
   const place = { x: (item.x * REFERENCE.width) / 1_000, y: (item.y * REFERENCE.height) / 1_000 };
-  const across = place.x < REFERENCE.width / 2 ? 1 : -1;
+  const across = item.words === 'right' ? 1 : -1;
   const down = place.y < REFERENCE.height / 2 ? 1 : -1;
   const tail = { x: place.x + across * POINTER.across, y: place.y + down * POINTER.down };
   const length = Math.hypot(POINTER.across, POINTER.down);

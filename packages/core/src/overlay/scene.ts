@@ -89,6 +89,8 @@ export interface PointerItem {
   text: string;
   x: number;
   y: number;
+  /** The side its words stand on. */
+  words: Side;
 }
 
 type Shown = ClockItem | CounterItem | CueItem | CautionItem | PointerItem | SideItem | BoardItem;
@@ -214,7 +216,7 @@ function shownBy(overlay: Overlay, ms: number, { look, words }: Assembly): Shown
     case 'caution':
       return { slot: 'caution', text: overlay.text, tone: overlay.tone, also: otherOf(words, overlay.text) };
     case 'pointer':
-      return { slot: 'pointer', text: overlay.text, x: overlay.x, y: overlay.y };
+      return { slot: 'pointer', text: overlay.text, x: overlay.x, y: overlay.y, words: overlay.words };
     case 'side':
       return sideItem(overlay, words);
     case 'board':

@@ -1,3 +1,4 @@
+export { middle } from './numbers.ts';
 export { MARK_LEAD_MS, MARK_NUMBERS, MARK_TAIL_MS, markLengthMs, markSamples } from './sync-mark.ts';
 export type { MarkKind } from './sync-mark.ts';
 export { findMarks, MARK_RATE_HZ } from './find-marks.ts';
