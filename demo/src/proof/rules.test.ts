@@ -54,6 +54,12 @@ describe('the check of what was watched', () => {
     for (const { x, words } of pointer) expect([x > 500, words]).toEqual([true, 'right']);
   });
 
+  it('says what covers the performer while something is to be copied, and not what does so before', () => {
+    const covered = (leadInMs: number) => about(check(lessonOf(reps(5, { leadInMs, edits: [{ id: 'e', kind: 'place', slot: 'caution', x: 50, y: 600 }] })), watchedOf(squats)), 'covers b caution');
+    expect(covered(0)?.say).toMatch(/^The caution covers \d\d % of where the performer is in “Squat”/);
+    expect(covered(8_000)).toBeUndefined();
+  });
+
   it('says how many were planned and how many done, and plans those done', () => {
     const lesson = lessonOf(reps(6));
     expect(about(check(lesson, watchedOf(squats)), 'count b')?.say).toBe('“Squat”: 6 repetitions planned, 5 done.');

@@ -2,13 +2,16 @@ import { footingOf, type Assembly, type PlacedBlock, type Region, type TakeFacts
 import { blocksOf, findBlock, overlaySlots, type Lesson } from '../lesson/index.ts';
 import { arcMinutes, commonArea, inUnits, LEAST_ARCMIN, MIN_TEXT, placesOf, REFERENCE, SAFE_AREA } from '../overlay/index.ts';
 import { bodyBox } from '../signal/index.ts';
-import { countWords, readingWpm } from '../schedule/index.ts';
+import { countWords, readingWpm, type Schedule } from '../schedule/index.ts';
 import { instantOfFrame, lengthText } from '../time/index.ts';
 import { quoted, type Found } from './finding.ts';
+import { copiedIn } from './moment-rules.ts';
+import { common, lengthOf } from './watched-blocks.ts';
 
 export interface CutToCheck {
   lesson: Lesson;
   cut: Assembly;
+  schedule: Schedule;
   takes: ReadonlyMap<string, TakeFacts>;
 }
 
@@ -88,8 +91,9 @@ export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
   return [...worst.values()];
 }
 
-/** The part of the performer that may be covered, and the part of a block's time it may last. */
+/** The part of the performer that may be covered while something is to be copied, and how long more of it may be. */
 const COVERED = 0.12;
+const COVERED_MS = 1_000;
 
 /** What is put elsewhere by hand stays where every screen shows it. */
 export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
@@ -119,7 +123,7 @@ function seenRegion(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>, { blo
 }
 
 /** Nothing stands before the performer for long. */
-export function performerFree({ lesson, cut, takes }: CutToCheck): Found[] {
+export function performerFree({ lesson, cut, schedule, takes }: CutToCheck): Found[] {
   const places = placesOf(cut);
   return cut.blocks.flatMap((block: PlacedBlock, i): Found[] => {
     const shown = cut.segments.some(({ blockId, source }) => blockId === block.blockId && source.kind === 'take');
@@ -127,9 +131,11 @@ export function performerFree({ lesson, cut, takes }: CutToCheck): Found[] {
     const region = seen ?? block.performer;
     const performer = shown && region ? inUnits(region) : null;
     if (!performer) return [];
+    const copied = copiedIn(block, schedule);
     return overlaySlots.flatMap((slot): Found[] => {
       const place = places[i]?.[slot];
-      const used = cut.lanes[slot].find((overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs);
+      const own = cut.lanes[slot].filter((overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs);
+      const used = lengthOf(common(own, copied)) >= COVERED_MS ? own.find((overlay) => common([overlay], copied).length > 0) : undefined;
       const part = place && used ? commonArea(place, performer) / (performer.width * performer.height) : 0;
       if (part <= COVERED || !used) return [];
       return [{ key: `covers ${block.blockId} ${slot}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(used.startMs, block.startMs), say: `The ${slot} covers ${Math.round(part * 100)} % of where the performer is in ${titleIn(lesson, block.blockId)}.`, why: `What is covered cannot be copied. Where the performer is ${seen ? 'was measured in the take' : 'comes from the framing plan'}.`, bench: 'assemble', remedy: null }];

@@ -25,7 +25,7 @@ export interface LessonToCheck {
 /** Everything that is not as it should be, the worst harm first, in the order of the lesson; what is left so comes with the teacher's word. */
 export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Finding[] {
   const plan = { lesson, schedule: scheduleLesson(lesson), makeId };
-  const made = { lesson, cut, takes };
+  const made = { lesson, cut, schedule: plan.schedule, takes };
   const watched = watchedBlocks(lesson, plan.schedule, cut, takes);
   const found: Found[] = [
     ...planRules.kitInTime(plan),

@@ -1,4 +1,4 @@
-import { ownMoment, type Assembly, type CueOverlay, type PlacedBlock } from '../assembly/index.ts';
+import { inVideo, ownMoment, type Assembly, type CueOverlay, type PlacedBlock } from '../assembly/index.ts';
 import { changeBlock, findBlock, type Block, type Lesson } from '../lesson/index.ts';
 import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
@@ -32,6 +32,13 @@ function timedBlocks({ lesson, schedule, cut }: CutOfPlan): TimedBlock[] {
     const own = spans.get(placed.blockId) ?? [];
     return block && own.some(({ kind }) => MOVING.has(kind)) ? [{ block, placed, spans: own }] : [];
   });
+}
+
+/** When, in the video, something is done or shown that is to be copied; the whole of a block that has no such time of its own. */
+export function copiedIn(placed: PlacedBlock, schedule: Schedule): TimeSpan[] {
+  const spans = schedule.blocks.find(({ block }) => block.id === placed.blockId)?.spans.filter(({ kind }) => MOVING.has(kind) || kind === 'show') ?? [];
+  if (spans.length === 0) return [placed];
+  return spans.flatMap((span) => inVideo(placed.reel, span).map(({ startMs, endMs }) => ({ startMs: placed.startMs + startMs, endMs: placed.startMs + endMs })));
 }
 
 const inBlock = <T extends TimeSpan>(list: readonly T[], { startMs, endMs }: TimeSpan) => list.filter((one) => one.startMs >= startMs && one.startMs < endMs);
