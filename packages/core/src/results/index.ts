@@ -4,5 +4,6 @@ export * from './figures.ts';
 export * from './class-view.ts';
 export * from './codes.ts';
 export * from './words.ts';
+export * from './messages.ts';
 export * from './sheet.ts';
 export * from './next-lesson.ts';

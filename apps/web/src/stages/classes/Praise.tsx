@@ -1,5 +1,5 @@
-import { Button, List, ListItem, ListItemText, Stack, Typography } from '@mui/material';
-import { compareWords, praiseList } from '@zest/core/results';
+import { Alert, Button, List, ListItem, ListItemText, Stack, Typography } from '@mui/material';
+import { compareWords, messageLanguage, messageTo, plainFigure, praiseList, type MessageLanguage } from '@zest/core/results';
 import { useMemo, useState } from 'react';
 import { useNotice } from '../../app/notice.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
@@ -18,6 +18,7 @@ interface Told {
   fact: string;
   /** Ready to be sent; the teacher changes what does not fit. */
   message: string;
+  language: MessageLanguage;
 }
 
 function Group({ title, empty, told }: { title: string; empty: string; told: readonly Told[] }) {
@@ -34,9 +35,9 @@ function Group({ title, empty, told }: { title: string; empty: string; told: rea
       </Stack>
       {told.length === 0 && <Typography color="text.secondary">{empty}</Typography>}
       <List dense>
-        {told.map(({ key, nickname, fact, message }) => (
+        {told.map(({ key, nickname, fact, message, language }) => (
           <ListItem key={key} disableGutters secondaryAction={<Button onClick={() => void copy(message)} aria-label={`Copy the message to ${nickname}`}>Copy</Button>} sx={{ pr: 10 }}>
-            <ListItemText primary={`${nickname}: ${fact}`} secondary={message} />
+            <ListItemText primary={`${nickname}: ${fact}`} secondary={<span lang={language}>{message}</span>} />
           </ListItem>
         ))}
       </List>
@@ -49,18 +50,27 @@ export function Praise({ log: { students, entries } }: ClassPart) {
   const [weeks, setWeeks] = useState<(typeof spans)[number][0]>('1');
   const [now] = useState(Date.now);
   const list = useMemo(() => praiseList(students.map(({ id }) => id), entries, now, Number(weeks), offsetMs()), [students, entries, now, weeks]);
-  const nameOf = (studentId: string) => students.find(({ id }) => id === studentId)?.nickname ?? '';
+  const toldOf = (studentId: string) => {
+    const student = students.find(({ id }) => id === studentId);
+    return { nickname: student?.nickname ?? '', language: messageLanguage(student?.language ?? null) };
+  };
   const improved = list.improved.map(({ studentId, line, from, to }, i): Told => {
-    const nickname = nameOf(studentId);
+    const { nickname, language } = toldOf(studentId);
     const step = `${compareWords(line, from)} → ${compareWords(line, to)}`;
-    return { key: `${studentId} ${i}`, nickname, fact: `${line.title}, ${step}`, message: `Well practised, ${nickname}! Your ${line.title.toLowerCase()} went from ${compareWords(line, from)} to ${compareWords(line, to)}. What helped you most?` };
+    return { key: `${studentId} ${i}`, nickname, language, fact: `${line.title}, ${step}`, message: messageTo(language, 'improved', { name: nickname, title: line.title, from: plainFigure(line, from, language), to: plainFigure(line, to, language) }) };
   });
+  const plain = (id: string, kind: 'tried' | 'quiet', fact: string): Told => {
+    const { nickname, language } = toldOf(id);
+    return { key: id, nickname, language, fact, message: messageTo(language, kind, { name: nickname }) };
+  };
   const didBetter = new Set(list.improved.map(({ studentId }) => studentId));
-  const tried = list.tried.filter((id) => !didBetter.has(id)).map((id): Told => ({ key: id, nickname: nameOf(id), fact: 'kept at it', message: `Thank you for doing the lesson, ${nameOf(id)}. Keeping at it is what counts.` }));
-  const quiet = list.quiet.map((id): Told => ({ key: id, nickname: nameOf(id), fact: 'nothing came in', message: `Hello ${nameOf(id)}, we have not heard from you for a while. Is there anything that would make the lessons easier for you at home?` }));
+  const tried = list.tried.filter((id) => !didBetter.has(id)).map((id) => plain(id, 'tried', 'kept at it'));
+  const quiet = list.quiet.map((id) => plain(id, 'quiet', 'nothing came in'));
+  const isForeign = [...improved, ...tried, ...quiet].some(({ language }) => language !== 'en');
   return (
     <Stack spacing={2}>
       <ChoiceField label="Look back over" value={weeks} choices={spans} onChange={setWeeks} sx={{ width: 240 }} />
+      {isForeign && <Alert severity="info">Messages are in the language of the family. Have those you cannot read looked at by somebody who can before you send them.</Alert>}
       <Group title="Beat their own best" empty="Nobody has beaten a number of their own yet." told={improved} />
       <Group title="Kept at it" empty="Nobody else has sent anything." told={tried} />
       <Group title="Gone quiet" empty="Everybody did something." told={quiet} />
