@@ -1,5 +1,6 @@
 import { isTrusted, spokenSentences } from '../assembly/index.ts';
 import { changeBlock, type Block } from '../lesson/index.ts';
+import { countWords } from '../schedule/index.ts';
 import { rewriteScript } from '../script/index.ts';
 import { SURE_SENTENCE, type SoundFault } from '../signal/index.ts';
 import { lengthText } from '../time/index.ts';
@@ -28,6 +29,28 @@ export function scriptSaid(blocks: readonly WatchedBlock[]): Found[] {
     const [added, ...more] = isTrusted(facts.said) ? shownStretches(watched, facts.said.added) : [];
     if (added) found.push({ key: `added ${block.id}`, harm: HARM, blockId: block.id, atMs: shownAt(watched, added.startMs), say: `In ${titleOf(watched)} something is said for ${lengthText(lengthOf([added, ...more]))} that is not in the script.`, why: 'WCAG 2.2, 1.2.2: captions hold all that is said. Write it into the script, or leave it out.', bench: 'script', remedy: null });
     return found;
+  });
+}
+
+/** Faster than this nobody follows who has to move at the same time; instructors speak 120 to 160 (common practice). */
+const MOST_WPM = 200;
+/** A shorter sentence tells nothing about a pace. */
+const PACED_WORDS = 5;
+
+/** Sentences are said no faster than can be followed. */
+export function saidSlowly(blocks: readonly WatchedBlock[]): Found[] {
+  return blocks.flatMap((watched): Found[] => {
+    const { block, footing, facts } = watched;
+    const heard = spokenSentences(block.script, footing, facts, block.edits.filter((edit) => edit.kind === 'said')) ?? [];
+    const fast = heard.flatMap(({ text, startMs, endMs }) => {
+      const words = countWords(text);
+      if (startMs === null || endMs === null || words < PACED_WORDS) return [];
+      const wpm = (words * 60_000) / Math.max(1, endMs - startMs);
+      return wpm > MOST_WPM ? [{ text, startMs, wpm }] : [];
+    }).sort((a, b) => b.wpm - a.wpm);
+    const [worst] = fast;
+    if (!worst) return [];
+    return [{ key: `fast words ${block.id}`, harm: HARM, blockId: block.id, atMs: shownAt(watched, worst.startMs), say: `“${short(worst.text)}” in ${titleOf(watched)} is said at ${Math.round(worst.wpm)} words a minute${fast.length > 1 ? `, and ${fast.length - 1} more of its sentences too fast` : ''}; ${MOST_WPM} is the most.`, why: 'Instructors speak 120 to 160 words a minute (common practice). Say it again more slowly, or say less.', bench: 'film', remedy: null }];
   });
 }
 

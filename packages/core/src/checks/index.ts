@@ -62,6 +62,7 @@ export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Find
     ...seenRules.workFilled(watched),
     ...seenRules.noDeadTime(watched, makeId),
     ...heardRules.scriptSaid(watched),
+    ...heardRules.saidSlowly(watched),
     ...heardRules.voiceClear(watched),
   ];
   const words = new Map(lesson.waived.map(({ key, word }) => [key, word]));

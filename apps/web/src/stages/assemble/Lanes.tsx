@@ -74,7 +74,7 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }:
             key={item.sentence ? `${item.sentence.blockId} ${item.sentence.text}` : item.startMs}
             component="button"
             type="button"
-            title={`${item.text}, ${lengthText(item.endMs - item.startMs)}`}
+            title={[item.text, lengthText(item.endMs - item.startMs), item.more].filter((text) => text !== undefined).join(', ')}
             {...(item.sentence && dragging(item))}
             onClick={(event) => {
               // The end of a drag is no click.
