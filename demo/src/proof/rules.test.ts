@@ -170,8 +170,8 @@ describe('the check of what was watched', () => {
     const long = 'Keep your heels down and your back straight all the way.';
     const paced = (ms: number): TakeFacts['said'] => ({ sentences: [{ text: long, startMs: 1_000, endMs: 1_000 + ms, confidence: 0.9 }], added: [], counts: [] });
     const lesson = lessonOf(made('talk', { script: long, fixedMs: 15_000 }));
-    expect(about(check(lesson, watchedOf(squats), paced(2_750)), 'fast words b')?.say).toContain('is said at 240 words a minute; 200 is the most');
-    expect(about(check(lesson, watchedOf(squats), paced(4_400)), 'fast words b')).toBeUndefined();
+    expect(about(check(lesson, watchedOf(squats), paced(2_400)), 'fast words b')?.say).toContain('is said at 275 words a minute; 250 is the most');
+    expect(about(check(lesson, watchedOf(squats), paced(3_000)), 'fast words b')).toBeUndefined();
   });
 
   it('believes nothing of a recording that is not of this script', () => {
