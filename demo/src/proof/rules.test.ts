@@ -146,6 +146,11 @@ describe('the check of what was watched', () => {
     expect(about(check(lessonOf(work), watched), 'idle b')?.say).toMatch(/the clock runs for 20 s of work, and the performer moves for 1\d(\.\d)? s of it/);
   });
 
+  it('says for how much of a hold the performer is still', () => {
+    const hold = made('hold', { leadInMs: 2_000, holdMs: 8_000, holds: 1, by: 'seconds', sides: 'both', demo: null, exercise: { id: 'e', title: 'Squat', movement: 'other' } });
+    expect(about(check(lessonOf(hold), watchedOf(squats)), 'unsteady b')?.say).toMatch(/^“Squat” is to be held for 8 s; the performer is still for [01]\.\d s of it\.$/);
+  });
+
   it('leaves out dead time before and after a talk', () => {
     const lesson = lessonOf(made('talk', { script: 'Hello there.', fixedMs: null }));
     const watched = watchedOf({ ...squats, headMs: 4_000, tailMs: 5_000 });

@@ -52,6 +52,8 @@ describe('the check', () => {
     ['cue move', lessonOf(byTurns(cueAt(5_500, 9_500, 'Heels down'))), '“Heels down” in “Legs” is for the movement, and stands in a rest for 4 s.', true],
     ['cue move', lessonOf(byTurns(cueAt(500, 4_500, 'Lunge: long step'))), '“Lunge: long step” in “Legs” names “Lunge”, and stands while something else is done for 4 s.', true],
     ['count move', lessonOf(twoSets(2_000, 4_000, 9_000, 16_000)), 'The counter of “Squat” goes on once while the plan has a rest.', false],
+    ['fast captions', lessonOf(talk({ fixedMs: 4_000, script: 'One small step to the left and one small step to the right, then turn all the way round and jump as high as you can.' })), 'words a minute; 180 is the most', false],
+    ['safe', lessonOf(talk({ edits: [{ id: 'p', kind: 'freeze', atMs: 2_000, lengthMs: 3_000, point: { x: 980, y: 500 }, text: 'Elbow' }] })), 'The arrow “Elbow” in “Talk” points 5 % of the picture’s height outside the safe area.', false],
     ['dropped', lessonOf(talk({ edits: [{ id: 'x', kind: 'mirror', fromMs: 60_000, toMs: 61_000 }] })), 'could not be kept', true],
   ] as const)('%s: says what, where and how much, and its remedy helps', (key, lesson, say, isRemedied) => {
     const [finding, ...more] = about(lesson, key);

@@ -95,19 +95,20 @@ export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
 const COVERED = 0.12;
 const COVERED_MS = 1_000;
 
-/** What is put elsewhere by hand stays where every screen shows it. */
+/** What is pointed at lies where every screen shows it; everything else on screen is kept there by itself. */
 export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
-  const places = placesOf(cut);
-  return cut.blocks.flatMap((block, i): Found[] =>
-    overlaySlots.flatMap((slot): Found[] => {
-      const place = places[i]?.[slot];
-      const used = cut.lanes[slot].find((overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs);
-      if (!place || !used) return [];
-      const over = Math.max(SAFE_AREA.x - place.x, SAFE_AREA.y - place.y, place.x + place.width - SAFE_AREA.x - SAFE_AREA.width, place.y + place.height - SAFE_AREA.y - SAFE_AREA.height);
-      if (over <= 0) return [];
-      return [{ key: `safe ${block.blockId} ${slot}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(used.startMs, block.startMs), say: `The ${slot} in ${titleIn(lesson, block.blockId)} stands ${Math.round((over * 100) / REFERENCE.height)} % of the picture’s height outside the safe area.`, why: 'Televisions cut off the edge: EBU R 95, 90 % of width and height for graphics.', bench: 'assemble', remedy: { label: 'Put it where it usually stands', change: (draft: Lesson) => void blocksOf(draft).forEach((own) => own.id === block.blockId && (own.edits = own.edits.filter((edit) => edit.kind !== 'place' || edit.slot !== slot))) } }];
-    }),
-  );
+  return cut.blocks.flatMap((block): Found[] => {
+    const outside = cut.lanes.pointer.flatMap((pointer) => {
+      if (pointer.startMs >= block.endMs || pointer.endMs <= block.startMs) return [];
+      const [x, y] = [(pointer.x * REFERENCE.width) / 1_000, (pointer.y * REFERENCE.height) / 1_000];
+      const over = Math.max(SAFE_AREA.x - x, x - SAFE_AREA.x - SAFE_AREA.width, SAFE_AREA.y - y, y - SAFE_AREA.y - SAFE_AREA.height);
+      return over > 0 ? [{ pointer, over }] : [];
+    });
+    const [worst] = outside.sort((a, b) => b.over - a.over);
+    if (!worst) return [];
+    const { pointer, over } = worst;
+    return [{ key: `safe ${block.blockId}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(pointer.startMs, block.startMs), say: `The arrow ${pointer.text === '' ? '' : `“${pointer.text}” `}in ${titleIn(lesson, block.blockId)} points ${Math.max(1, Math.round((over * 100) / REFERENCE.height))} % of the picture’s height outside the safe area.`, why: 'Televisions cut off the edge: EBU R 95, 90 % of width and height for graphics. Point at a moment at which it is further in, or show the picture less close.', bench: 'assemble', remedy: null }];
+  });
 }
 
 /** Where the performer is seen most of the time, by what was watched; null when nobody has looked. */
