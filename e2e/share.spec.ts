@@ -31,7 +31,7 @@ function shortLesson(): Lesson {
   lesson.series = { ...lesson.series, name: 'Quayside spring', week: 2 };
   const blocks = [
     { ...makeBlock('talk', makeId), title: 'Watch first', fixedMs: 4_000, script: 'Watch the disc.', kit: [{ id: 'k1', name: 'Flying disc', quantity: 1, share: 'each', standIn: 'a paper plate' }], pauseAfter: { practiceMs: 60_000, signMs: 2_000, prompt: 'Throw ten times' } },
-    { ...makeBlock('game', makeId), title: 'Target game', part: 'game', script: '', explainMs: 1_000, leadInMs: 1_000, playMs: 4_000, tries: 1, scoreMs: 4_000, goal: 'clock', scoring: 'count', levels: [{ id: 'v1', form: 'easier', text: 'Two steps closer', rule: 'When three miss' }], skill: 'Flying disc', exercise: { id: 'x1', title: 'Target game', movement: 'disc-throw' } },
+    { ...makeBlock('game', makeId), title: 'Target game', part: 'game', script: '', explainMs: 1_000, leadInMs: 1_000, playMs: 4_000, tries: 1, scoreMs: 4_000, goal: 'clock', scoring: 'count', levels: [{ id: 'v1', form: 'easier', text: 'Two steps closer', rule: 'When three miss', target: 3 }], skill: 'Flying disc', exercise: { id: 'x1', title: 'Target game', movement: 'disc-throw' } },
     { ...makeBlock('question', makeId), title: 'Which foot?', question: 'Which foot goes first?', answer: 'The other one.', askMs: 1_000, thinkMs: 4_000, answerMs: 1_000 },
   ] as Block[];
   lesson.sections = [{ id: makeId(), title: 'Watch', blocks: blocks.slice(0, 1) }, { id: makeId(), title: 'Play', blocks: blocks.slice(1) }];
@@ -174,6 +174,8 @@ test('off line it goes on: an easier form, a count by the big button, a number k
   const panel = student.getByRole('region', { name: 'Your number' });
   await expect(panel).toBeVisible({ timeout: 30_000 });
   await expect(panel.getByLabel('How many?', { exact: true })).toHaveValue('3');
+  // The aim of the easier form.
+  await expect(panel.getByText('To reach: 3')).toBeVisible();
   await expectAccessible(student);
   await panel.getByRole('button', { name: 'How many?: 1 more' }).click();
   await panel.getByRole('button', { name: 'Save and go on' }).click();

@@ -7,7 +7,7 @@ export function cue(id: string, text: string, moment: Cue['moment']): Cue {
   const entry = demoCues.find((known) => known.text === text && known.moment === moment);
   return entry ? cueOfEntry(entry, () => id) : { ...makeCue(text, () => id), moment };
 }
-export const level = (id: string, form: Level['form'], text: string, rule: string): Level => ({ id, form, text, rule });
+export const level = (id: string, form: Level['form'], text: string, rule: string, target: number | null = null): Level => ({ id, form, text, rule, target });
 export const mark = (id: string, kind: FloorMark['kind'], label: string, forwardCm: number, rightCm = 0, sizeCm = 60): FloorMark => ({ id, kind, label, rightCm, forwardCm, widthCm: sizeCm, depthCm: sizeCm });
 export const kit = (id: string, name: string, standIn: string): Kit => ({ ...makeKit(name, () => id), standIn });
 

@@ -62,7 +62,7 @@ export interface PackagedLesson {
 export interface FollowBlock {
   id: string;
   title: string;
-  levels: Pick<Level, 'form' | 'text' | 'rule'>[];
+  levels: Pick<Level, 'form' | 'text' | 'rule' | 'target'>[];
   /** What a question asks, and its answer. */
   question: { question: string; answer: string } | null;
   /** Commands are called out in it. */

@@ -52,7 +52,7 @@ export async function followLesson({ lessonId, revision, version, classId }: Sho
     blocks: blocks.map((block) => ({
       id: block.id,
       title: block.title,
-      levels: block.levels.map(({ form, text, rule }) => ({ form, text, rule })),
+      levels: block.levels.map(({ form, text, rule, target }) => ({ form, text, rule, target })),
       question: block.kind === 'question' ? { question: block.question || block.title, answer: block.answer } : null,
       isCalled: block.kind === 'called',
     })),

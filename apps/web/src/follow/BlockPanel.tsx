@@ -92,6 +92,7 @@ export function BlockPanel({ block, scene, prompt, counted, onCount, level, onLe
       {form && (
         <p>
           <strong>{form.text}</strong>
+          {form.target !== null && <span> To reach: {form.target}.</span>}
           {form.rule && <span className="soft"> {form.rule}</span>}
         </p>
       )}

@@ -16,7 +16,7 @@ import { PracticePause } from './PracticePause.tsx';
 import { ScorePanel } from './ScorePanel.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
 import type { LessonSource } from './source.ts';
-import { askMoments, chosenLevels, type LevelChoice } from './steps.ts';
+import { askMoments, chosenLevels, withAim, type LevelChoice } from './steps.ts';
 import { useLog } from './use-log.ts';
 import { useOwnLines } from './use-own-lines.ts';
 import { useProgress } from './use-progress.ts';
@@ -183,7 +183,7 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
         />
         {pause && <PracticePause mark={pause} last={ended} onGoOn={goOn} />}
         {!pause && stop?.kind === 'ask' && (
-          <ScorePanel key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`} moment={stop.moment} level={levels.of(stop.moment.prompt.blockId)} counted={counted} best={own.bestOf} onSave={(scores) => {
+          <ScorePanel key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`} moment={{ ...stop.moment, prompt: withAim(stop.moment.prompt, levels.shown.get(stop.moment.prompt.blockId)) }} level={levels.of(stop.moment.prompt.blockId)} counted={counted} best={own.bestOf} onSave={(scores) => {
             for (const score of scores) {
               log.note(score);
               own.add(score);

@@ -6,7 +6,7 @@ import type { Choices, Me } from './device.ts';
 import { ScorePanel } from './ScorePanel.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
 import type { LessonSource } from './source.ts';
-import { askMoments, chosenLevels } from './steps.ts';
+import { askMoments, chosenLevels, withAim } from './steps.ts';
 import { useLine } from './television.ts';
 import { useLog } from './use-log.ts';
 import { useOwnLines } from './use-own-lines.ts';
@@ -55,7 +55,7 @@ export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: 
         {state && line.others === 0 && 'The television is gone.'}
         {state && line.others > 0 && (state.waits ? waitWords[state.waits] : `${state.playing ? 'Playing' : 'Standing'} at ${clockText(state.atMs)}${block ? `: ${block.title}` : ''}`)}
       </p>
-      {moment && <ScorePanel key={`${moment.prompt.blockId} ${moment.tryNo}`} moment={moment} level={levels.of(moment.prompt.blockId)} counted={null} best={own.bestOf} onSave={save} onGoOn={() => send('go on')} />}
+      {moment && <ScorePanel key={`${moment.prompt.blockId} ${moment.tryNo}`} moment={{ ...moment, prompt: withAim(moment.prompt, levels.shown.get(moment.prompt.blockId)) }} level={levels.of(moment.prompt.blockId)} counted={null} best={own.bestOf} onSave={save} onGoOn={() => send('go on')} />}
       {skipping && <SkipDialog title={block?.title ?? ''} onSkip={skip} onCancel={() => setSkipping(false)} />}
       {state && !moment && (
         <div className="remote-buttons">

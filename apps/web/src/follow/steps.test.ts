@@ -3,7 +3,7 @@ import { firstCut } from '@zest/core/assembly';
 import { readNumber, scorePrompts } from '@zest/core/results';
 import { describe, expect, it } from 'vitest';
 import { scoresOf } from './ScorePanel.tsx';
-import { askMoments, chosenLevels } from './steps.ts';
+import { askMoments, chosenLevels, withAim } from './steps.ts';
 
 let next = 0;
 const makeId = () => `i${(next += 1)}`;
@@ -23,7 +23,7 @@ describe('when a lesson asks for numbers', () => {
 });
 
 describe('which form is done', () => {
-  const easier = { form: 'easier' as const, text: 'From the knees', rule: '' };
+  const easier = { form: 'easier' as const, text: 'From the knees', rule: '', target: 6 };
   const blocks = [
     { id: 'a', title: '', levels: [easier], question: null, isCalled: false },
     { id: 'b', title: '', levels: [], question: null, isCalled: false },
@@ -34,6 +34,14 @@ describe('which form is done', () => {
     expect([all.of('a'), all.of('b'), [...all.shown.keys()]]).toEqual(['easier', 'standard', ['a']]);
     expect(chosenLevels(blocks, 'easier', new Map([['a', 'standard' as const]])).of('a')).toBe('standard');
     expect(chosenLevels(blocks, 'harder', new Map()).shown.size).toBe(0);
+  });
+
+  it('has an aim of its own, or the one everybody has', () => {
+    const prompt = { blockId: 'a', key: 'k', title: 'T', measure: 'count' as const, better: 'more' as const, seconds: null, sides: [], tries: 1, isAsked: true, target: 10, targets: [] };
+    const { shown } = chosenLevels(blocks, 'easier', new Map());
+    expect(withAim(prompt, shown.get('a')).target).toBe(6);
+    expect(withAim(prompt, shown.get('b')).target).toBe(10);
+    expect(withAim(prompt, { target: null }).target).toBe(10);
   });
 });
 

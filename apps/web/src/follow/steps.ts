@@ -21,6 +21,9 @@ export function askMoments({ prompts, assembly }: Pick<FollowLesson, 'prompts' |
     .sort((a, b) => a.startMs - b.startMs);
 }
 
+/** The same number to be noted, with the aim of the form that is done. */
+export const withAim = (prompt: ScorePrompt, form: Pick<ChosenForm, 'target'> | undefined): ScorePrompt => ({ ...prompt, target: form?.target ?? prompt.target });
+
 /** Which form is chosen for which block: for the whole lesson, or for one block by itself. A block without that form stays as it is shown. */
 export function chosenLevels(blocks: readonly FollowBlock[], level: LevelChoice, overrides: ReadonlyMap<string, LevelChoice>) {
   const shown = new Map<string, ChosenForm>();

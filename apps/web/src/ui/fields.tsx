@@ -71,6 +71,14 @@ export function WholeField(props: FigureProps) {
   return <Figure {...props} kind={wholeKind} />;
 }
 
+const NONE = 0;
+const aimKind: Kind = { show: (aim) => (aim === NONE ? '' : String(aim)), read: (text) => (text.trim() === '' ? NONE : wholeKind.read(text)), fault: 'Write a whole number, or nothing.' };
+
+/** A whole number above nothing, or none. */
+export function AimField({ label, value, most, onChange }: { label: string; value: number | null; most: number; onChange: (value: number | null) => void }) {
+  return <Figure label={label} value={value ?? NONE} range={{ min: NONE, max: most }} onChange={(aim) => onChange(aim === NONE ? null : aim)} kind={aimKind} sx={{ width: 120, flex: 'none' }} />;
+}
+
 const spaceKinds: Record<'metric' | 'imperial', Kind> = {
   metric: { show: (cm) => spaceText(cm, 'metric'), read: (text) => parseSpace(text, 'metric'), fault: 'Write metres, as 2.5 m.' },
   imperial: { show: (cm) => spaceText(cm, 'imperial'), read: (text) => parseSpace(text, 'imperial'), fault: 'Write feet, as 8.5 ft.' },

@@ -38,7 +38,7 @@ describe('the board', () => {
   });
 
   it('tells other forms while one waits, the form of the week first', () => {
-    const levels = [{ id: 'l1', form: 'easier' as const, text: 'From the knees', rule: '' }, { id: 'l2', form: 'harder' as const, text: 'On one leg', rule: '' }];
+    const levels = [{ id: 'l1', form: 'easier' as const, text: 'From the knees', rule: '', target: null }, { id: 'l2', form: 'harder' as const, text: 'On one leg', rule: '', target: null }];
     const block = made('intervals', { leadInMs: 10_000, workMs: 10_000, restMs: 10_000, rounds: 2, levels });
     const lesson = lessonOf([[block]], { boards: ['level'] });
     const forms = (level: Lesson['series']['level']) => boardsIn({ ...lesson, series: { ...lesson.series, level } }).map(({ board }) => board.kind === 'level' && board.form);

@@ -107,6 +107,12 @@ const to6: Migration = ({ finish, settings, sections, ...rest }) => {
 /** Version 7: arrows that stay at a joint, and sentences moved in time, among the changes by hand; what there was stays as it is. */
 const to7: Migration = (document) => document;
 
+/** Version 8: forms have an aim of their own. */
+const to8: Migration = ({ sections, ...rest }) => ({
+  ...rest,
+  sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ ...block, levels: each(block['levels'], (level) => ({ target: null, ...level })) })) })),
+});
+
 /** Steps from each old version to the next, by the version they start from. */
 export const migrations: ReadonlyMap<number, Migration> = new Map([
   [1, to2],
@@ -115,4 +121,5 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
   [4, to5],
   [5, to6],
   [6, to7],
+  [7, to8],
 ]);

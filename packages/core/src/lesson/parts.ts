@@ -132,7 +132,8 @@ export const companySchema = z.strictObject({
 });
 
 /** An easier or harder form, and the rule that says when to choose it. */
-export const levelSchema = z.strictObject({ id: idSchema, form: z.enum(['easier', 'harder']), text: lineSchema, rule: lineSchema });
+/** Another form of a move, when to choose it, and what it aims at: repetitions, points or seconds; null: what everybody does. */
+export const levelSchema = z.strictObject({ id: idSchema, form: z.enum(['easier', 'harder']), text: lineSchema, rule: lineSchema, target: whole(LIMITS.target).nullable() });
 
 /** Room the move takes, in centimetres: sideways, towards the camera, and up. */
 export const footprintSchema = z.strictObject({

@@ -1,7 +1,7 @@
 import { LIMITS, makeCue, makeKit, type Block, type BlockOf, type Kit } from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
-import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { AimField, ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { Rows } from '../../ui/Rows.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
@@ -184,7 +184,7 @@ export function LevelList({ block }: { block: Block }) {
       title="Easier and harder"
       addLabel="+ Form"
       most={LIMITS.levels}
-      onAdd={() => change('Levels', (d) => void d.levels.push({ id: makeId(), form: d.levels.length === 0 ? 'easier' : 'harder', text: '', rule: '' }), false)}
+      onAdd={() => change('Levels', (d) => void d.levels.push({ id: makeId(), form: d.levels.length === 0 ? 'easier' : 'harder', text: '', rule: '', target: null }), false)}
       onRemove={(i) => change('Levels', (d) => void d.levels.splice(i, 1), false)}
       rows={block.levels.map((level, i) => ({
         key: level.id,
@@ -208,6 +208,7 @@ export function LevelList({ block }: { block: Block }) {
               most={LIMITS.line}
               onChange={(text) => change(`Rule of form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].rule = text)))}
             />
+            <AimField label={`Aim of form ${i + 1}`} value={level.target} most={LIMITS.target.max} onChange={(target) => change(`Aim of form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].target = target)))} />
           </>
         ),
       }))}
