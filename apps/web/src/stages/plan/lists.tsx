@@ -208,7 +208,7 @@ export function LevelList({ block }: { block: Block }) {
               most={LIMITS.line}
               onChange={(text) => change(`Rule of form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].rule = text)))}
             />
-            <AimField label={`Aim of form ${i + 1}`} value={level.target} most={LIMITS.target.max} onChange={(target) => change(`Aim of form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].target = target)))} />
+            <AimField label={`Aim ${i + 1}`} value={level.target} most={LIMITS.target.max} onChange={(target) => change(`Aim of form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].target = target)))} />
           </>
         ),
       }))}
