@@ -9,7 +9,7 @@ import { z } from 'zod';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, TakeRow, type JobRow } from '../db/models.ts';
 import { watchFile, WATCHED_BY } from '../media/analyse.ts';
-import { alignScript, countsAloud, NoSynthesiser, soundOf, SPEECH_RATE } from '../media/speech.ts';
+import { NoSynthesiser, soundOf, SPEECH_RATE, wordsSaid } from '../media/speech.ts';
 import { inFolder, type JobTools } from './tools.ts';
 import type { JobQueue } from './queue.ts';
 
@@ -64,8 +64,7 @@ async function wordsIn(take: TakeRow, file: string, { language, sentences, count
   const [fromMs, toMs] = [Math.max(0, take.markStartMs ?? 0), take.markEndMs ?? Infinity];
   const part = whole.subarray(Math.round((fromMs * SPEECH_RATE) / 1_000), Number.isFinite(toMs) ? Math.round((toMs * SPEECH_RATE) / 1_000) : undefined);
   try {
-    const found = await alignScript(sentences, part, language, signal);
-    const aloud = await countsAloud(part, found, counts, signal);
+    const { counts: aloud, ...found } = await wordsSaid(sentences, part, language, counts, signal);
     if (sentences.length === 0 && aloud.length === 0) return null;
     const inTake = ({ startMs, endMs }: TimeSpan) => ({ startMs: startMs + fromMs, endMs: endMs + fromMs });
     return {

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { calledCount } from '@zest/core/script';
 import { describe, expect, it } from 'vitest';
-import { alignScript, countsAloud, SPEECH_RATE } from './speech.ts';
+import { SPEECH_RATE, wordsSaid } from './speech.ts';
 
 const COUNTS = { language: 'en' as const, own: [] };
 const numbers = (most: number) => calledCount(most, 'up', COUNTS);
@@ -19,7 +19,7 @@ function spoken(words: readonly (string | null)[]): Float32Array {
   });
   return sound;
 }
-const counted = async (words: readonly (string | null)[]) => (await countsAloud(spoken(words), { sentences: [], added: [] }, COUNTS)).map((one) => one.numbers);
+const counted = async (words: readonly (string | null)[]) => (await wordsSaid([], spoken(words), 'en', COUNTS)).counts.map((one) => one.numbers);
 
 describe('counting aloud', () => {
   it('is heard as far as it goes, and two short counts together', async () => {
@@ -37,7 +37,6 @@ describe('counting aloud', () => {
 
   it('is not taken out of the script’s own sentences', async () => {
     const sound = spoken(numbers(8));
-    const sentences = (await alignScript(numbers(8), sound, 'en')).sentences;
-    expect(await countsAloud(sound, { sentences, added: [] }, COUNTS)).toEqual([]);
+    expect((await wordsSaid(numbers(8), sound, 'en', COUNTS)).counts).toEqual([]);
   });
 });

@@ -96,9 +96,30 @@ function joined(parts: readonly BandSound[]): BandSound {
  * @throws NoSynthesiser, ProgramError
  */
 export async function alignScript(sentences: readonly string[], samples: Float32Array, language: string, signal?: AbortSignal): Promise<Alignment> {
+  return alignHeard(sentences, heardIn(samples), language, signal);
+}
+
+interface Heard {
+  recording: BandSound;
+  floor: Float32Array;
+  /** Looks in which somebody speaks. */
+  speech: Uint8Array;
+}
+
+function heardIn(samples: Float32Array): Heard {
   const recording = bandSound(samples, SPEECH_RATE);
   const floor = floorOf(recording);
-  const speech = speechLooks(recording, floor);
+  return { recording, floor, speech: speechLooks(recording, floor) };
+}
+
+/** A script and the counts said aloud beside it, in one recording that is listened to once. @throws NoSynthesiser, ProgramError */
+export async function wordsSaid(sentences: readonly string[], samples: Float32Array, language: string, counts: Counts, signal?: AbortSignal): Promise<Alignment & { counts: CountAloud[] }> {
+  const heard = heardIn(samples);
+  const found = await alignHeard(sentences, heard, language, signal);
+  return { ...found, counts: await countsAloud(samples, heard.speech, found, counts, signal) };
+}
+
+async function alignHeard(sentences: readonly string[], { recording, floor, speech }: Heard, language: string, signal?: AbortSignal): Promise<Alignment> {
   const speechMs = speech.reduce((sum, one) => sum + one, 0) * SPEECH_STEP_MS;
   const nothing = { sentences: sentences.map(() => null), added: [] };
   if (sentences.length === 0 || speechMs === 0) return nothing;
@@ -132,12 +153,10 @@ type Counts = Lesson['settings']['counts'];
 /**
  * Where somebody counts from one, outside the sentences found, and how far. A beat whose words are not plainly the
  * numbers is none, and so is one too short to tell.
- * @throws NoSynthesiser, ProgramError
  */
-export async function countsAloud(samples: Float32Array, { sentences }: Alignment, counts: Counts, signal?: AbortSignal): Promise<CountAloud[]> {
-  const recording = bandSound(samples, SPEECH_RATE);
+async function countsAloud(samples: Float32Array, speech: Uint8Array, { sentences }: Alignment, counts: Counts, signal?: AbortSignal): Promise<CountAloud[]> {
   const sure = sentences.flatMap((one) => (one && one.confidence >= SURE_SENTENCE ? [one] : []));
-  const beats = spokenBeats(speechLooks(recording, floorOf(recording)), sure);
+  const beats = spokenBeats(speech, sure);
   const short = beats.filter(({ words }) => words.length < ENOUGH);
   const together = [...beats.filter(({ words }) => words.length >= ENOUGH).map((beat) => [beat]), ...(short.length > 0 ? [short] : [])];
   const found: CountAloud[] = [];

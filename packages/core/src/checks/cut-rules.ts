@@ -2,7 +2,7 @@ import { footingOf, type Assembly, type PlacedBlock, type Region, type TakeFacts
 import { blocksOf, findBlock, overlaySlots, type Lesson } from '../lesson/index.ts';
 import { arcMinutes, commonArea, inUnits, LEAST_ARCMIN, MIN_TEXT, placesOf, REFERENCE, SAFE_AREA } from '../overlay/index.ts';
 import { bodyBox } from '../signal/index.ts';
-import { countWords, readingWpm, type Schedule } from '../schedule/index.ts';
+import { countWords, readingWpm, wordsPerMinute, type Schedule } from '../schedule/index.ts';
 import { instantOfFrame, lengthText } from '../time/index.ts';
 import { quoted, type Found } from './finding.ts';
 import { copiedIn } from './moment-rules.ts';
@@ -156,7 +156,7 @@ export function captionsRight({ lesson, cut }: CutToCheck): Found[] {
     const isSpoken = cut.segments.some((segment) => segment.blockId === blockId && segment.sound !== null);
     if (block?.kind === 'talk' && isSpoken && own.length === 0) found.push({ key: `captions ${blockId}`, harm: 'cannot hear it or read along', blockId, atMs: startMs, say: `${titleIn(lesson, blockId)} is spoken and has no captions.`, why: 'WCAG 2.2, 1.2.2. Captions are made from the script.', bench: 'script', remedy: null });
     const ms = own.reduce((sum, caption) => sum + caption.endMs - caption.startMs, 0);
-    const wpm = ms === 0 ? 0 : (countWords(own.flatMap(({ lines }) => lines).join(' ')) * 60_000) / ms;
+    const wpm = wordsPerMinute(own.flatMap(({ lines }) => lines).join(' '), ms);
     if (wpm > MOST_CAPTION_WPM) found.push({ key: `fast captions ${blockId}`, harm: 'cannot hear it or read along', blockId, atMs: startMs, say: `Captions in ${titleIn(lesson, blockId)} run at ${Math.round(wpm)} words a minute; ${MOST_CAPTION_WPM} is the most.`, why: 'BBC subtitle guidelines: 160 to 180 (from memory).', bench: 'script', remedy: null });
   }
   return found;

@@ -1,6 +1,6 @@
 import { isTrusted, spokenSentences } from '../assembly/index.ts';
 import { changeBlock, type Block } from '../lesson/index.ts';
-import { countWords } from '../schedule/index.ts';
+import { countWords, wordsPerMinute } from '../schedule/index.ts';
 import { rewriteScript } from '../script/index.ts';
 import { SURE_SENTENCE, type SoundFault } from '../signal/index.ts';
 import { lengthText } from '../time/index.ts';
@@ -43,9 +43,8 @@ export function saidSlowly(blocks: readonly WatchedBlock[]): Found[] {
     const { block, footing, facts } = watched;
     const heard = spokenSentences(block.script, footing, facts, block.edits.filter((edit) => edit.kind === 'said')) ?? [];
     const fast = heard.flatMap(({ text, startMs, endMs }) => {
-      const words = countWords(text);
-      if (startMs === null || endMs === null || words < PACED_WORDS) return [];
-      const wpm = (words * 60_000) / Math.max(1, endMs - startMs);
+      if (startMs === null || endMs === null || countWords(text) < PACED_WORDS) return [];
+      const wpm = wordsPerMinute(text, endMs - startMs);
       return wpm > MOST_WPM ? [{ text, startMs, wpm }] : [];
     }).sort((a, b) => b.wpm - a.wpm);
     const [worst] = fast;

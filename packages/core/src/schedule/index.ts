@@ -3,7 +3,7 @@ export type { BlockTimes, Timing } from './block.ts';
 export type { Call, Pace, Span, SpanKind } from './row.ts';
 export { callOrder, seededChance } from './chance.ts';
 export { readingMs, readingWpm } from './reading.ts';
-export { countWords, speechMs } from './speech.ts';
+export { countWords, speechMs, wordsPerMinute } from './speech.ts';
 export { scheduleLesson } from './schedule.ts';
 export type { Schedule, ScheduledBlock, ScheduledSection, TwoClocks } from './schedule.ts';
 export { runSheet, runSheetText } from './run-sheet.ts';

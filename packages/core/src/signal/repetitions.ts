@@ -141,10 +141,12 @@ function stepsOf(cycles: readonly Cycle[]): number[] {
   return all.filter((step) => step <= IN_BOUT * usual);
 }
 
-/** Nothing tells where in the quiet before the next repetition of a bout the one before was over. */
-function within(endAt: number, { top }: Cycle, next: Cycle | undefined, step: number, everyMs: number): number {
-  const quiet = next && next.top - top <= IN_BOUT * step ? Math.max(0, next.from - endAt) : 0;
-  return Math.round((Math.max(1, quiet) * everyMs) / 2);
+/** When a cycle begins, is at its top and is over. Nothing tells where in the quiet before the next one of a bout it was over. */
+function timesOf(values: Float64Array, cycle: Cycle, next: Cycle | undefined, step: number, everyMs: number): Pick<SeenRepetition, 'startMs' | 'topMs' | 'atMs' | 'withinMs'> {
+  const ms = (look: number) => Math.round(look * everyMs);
+  const endAt = endOf(values, cycle, next);
+  const quiet = next && next.top - cycle.top <= IN_BOUT * step ? Math.max(0, next.from - endAt) : 0;
+  return { startMs: ms(cycle.from), topMs: ms(cycle.top), atMs: ms(endAt), withinMs: Math.round((Math.max(1, quiet) * everyMs) / 2) };
 }
 
 interface Reading {
@@ -255,12 +257,10 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
     const alike = dot(direction, usual) / (lengthOf(usual) * lengthOf(direction));
     const nearest = Math.min(...[moved[i - 1], moved[i + 1]].map((other) => (other ? Math.abs(Math.abs(other.top - cycle.top) - step) / step : 1)));
     const rise = cycle.rise / usualRise;
-    const endAt = endOf(values, cycle, moved[i + 1]);
+    const times = timesOf(values, cycle, moved[i + 1], step, body.everyMs);
     const repetition: SeenRepetition = {
-      startMs: restAt(cycle.from)?.endMs ?? ms(cycle.from),
-      topMs: ms(cycle.top),
-      atMs: ms(endAt),
-      withinMs: within(endAt, cycle, moved[i + 1], step, body.everyMs),
+      ...times,
+      startMs: restAt(cycle.from)?.endMs ?? times.startMs,
       side: sideOf(body, cycle),
       size: Math.round(rise * 100) / 100,
       confidence: Math.round(Math.max(0, alike) * Math.min(1, 0.35 + periodic) * Math.min(1, Math.max(0, (worth - LEAST_WORTH) / (PLAIN_WORTH - LEAST_WORTH))) * (1 - 0.4 * Math.min(1, nearest)) * (rise < WHOLE_REPETITION && alike < ALIKE ? 0.5 : 1) * 100) / 100,
@@ -302,10 +302,6 @@ export function repetitionsInMotion(motion: readonly (readonly number[])[], ever
   const best = readings.sort((a, b) => b.worth - a.worth)[0];
   if (!best || best.worth < MOTION_WORTH) return [];
   const usualRise = middle(best.cycles.map(({ rise }) => rise));
-  const ms = (look: number) => Math.round(look * everyMs);
   const step = middle(stepsOf(best.cycles));
-  return best.cycles.map((cycle, i) => {
-    const endAt = endOf(best.values, cycle, best.cycles[i + 1]);
-    return { startMs: ms(cycle.from), topMs: ms(cycle.top), atMs: ms(endAt), withinMs: within(endAt, cycle, best.cycles[i + 1], step, everyMs), side: null, size: Math.round((cycle.rise / usualRise) * 100) / 100, confidence: Math.round(MOTION_MOST * best.periodic * 100) / 100 };
-  });
+  return best.cycles.map((cycle, i) => ({ ...timesOf(best.values, cycle, best.cycles[i + 1], step, everyMs), side: null, size: Math.round((cycle.rise / usualRise) * 100) / 100, confidence: Math.round(MOTION_MOST * best.periodic * 100) / 100 }));
 }

@@ -1,5 +1,5 @@
 import type { Assembly, Board } from '@zest/core/assembly';
-import { countWords } from '@zest/core/schedule';
+import { wordsPerMinute } from '@zest/core/schedule';
 import { lengthText, type TimeSpan } from '@zest/core/time';
 
 export interface LaneItem extends TimeSpan {
@@ -15,9 +15,6 @@ export interface Lane {
   name: string;
   items: LaneItem[];
 }
-
-/** How fast a sentence is said. */
-const paceOf = (text: string, ms: number) => `${Math.round((countWords(text) * 60_000) / Math.max(1, ms))} words a minute`;
 
 /** Repetitions of one side run together: a lane shows stretches, not every beat. */
 function joined(items: LaneItem[]): LaneItem[] {
@@ -74,7 +71,7 @@ export function lanesOf(assembly: Assembly): Lane[] {
     { name: 'Arrow', items: lanes.pointer.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: 'warm' })) },
     { name: 'Caution', items: lanes.caution.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: c.tone === 'correction' ? 'cool' : 'warm' })) },
     { name: 'Captions', items: assembly.captions.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.lines.join(' '), tone: 'plain' })) },
-    { name: 'Words', items: assembly.sentences.map(({ startMs, endMs, text, isGuess, blockId }) => ({ startMs, endMs, text: isGuess ? `? ${text}` : text, tone: isGuess ? 'warm' : 'cool', sentence: { blockId, text }, ...(!isGuess && { more: paceOf(text, endMs - startMs) }) })) },
+    { name: 'Words', items: assembly.sentences.map(({ startMs, endMs, text, isGuess, blockId }) => ({ startMs, endMs, text: isGuess ? `? ${text}` : text, tone: isGuess ? 'warm' : 'cool', sentence: { blockId, text }, ...(!isGuess && { more: `${Math.round(wordsPerMinute(text, endMs - startMs))} words a minute` }) })) },
     { name: 'Pause', items: assembly.pauses.map((p) => ({ startMs: p.startMs, endMs: p.endMs, text: `then ${lengthText(p.practiceMs)}`, tone: 'cool' })) },
   ];
   return rows.filter(({ items }) => items.length > 0);
