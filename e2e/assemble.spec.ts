@@ -48,7 +48,7 @@ test.afterAll(async () => {
 
 test('a stretch is taken from a lane and shown again slowly, and played so', async () => {
   await expect(length()).toContainText('of 0:07');
-  await lanes().getByRole('button', { name: 'Exercise 1' }).click();
+  await lanes().getByRole('button', { name: 'Work and rest' }).click();
   await expect(page.getByTestId('stretch-words')).toContainText('From 1.0 s to 7.0 s');
   await act('Show again, slowly');
   await expectAccessible(page);
@@ -95,7 +95,7 @@ test('a stretch is drawn and left out, a picture stands still and is pointed at,
   await doIt();
   await expect(length()).toContainText('of 0:21');
   await expect(lanes().getByRole('button', { name: 'Elbow' })).toBeVisible();
-  await lanes().getByRole('button', { name: 'Exercise 1' }).last().click();
+  await lanes().getByRole('button', { name: 'Work and rest' }).last().click();
   await act('Put a slip right');
   await expect(page.getByRole('button', { name: 'Do it' })).toBeDisabled();
   await page.getByLabel('What is right').fill('The left foot first');

@@ -80,7 +80,7 @@ test('a picture is put in and shown, and a file that is none is refused in words
 });
 
 test('the performer is found and followed', async () => {
-  await lanes().getByRole('button', { name: 'Exercise 1' }).click();
+  await lanes().getByRole('button', { name: 'Work and rest' }).click();
   await page.getByRole('region', { name: 'Change this' }).getByRole('button', { name: 'Move closer' }).click();
   await page.getByRole('button', { name: 'Follow the performer' }).click();
   await expect(page.getByRole('button', { name: 'Follows the performer; look again' })).toBeVisible({ timeout: 180_000 });
@@ -129,7 +129,7 @@ test('a second language is written beside the first, and one block is exported i
   await page.getByRole('button', { name: 'Second language' }).click();
   await page.getByRole('button', { name: 'Add a second language' }).click();
   await page.getByRole('textbox', { name: 'Second language' }).fill('!');
-  await expect(page.getByText('A language is written as its short tag, such as de or pt-BR. Kept: es.')).toBeVisible();
+  await expect(page.getByText('A language is written as its short tag, such as de or pt-BR. Still es.')).toBeVisible();
   await page.getByRole('textbox', { name: 'Second language' }).fill('de');
   await page.getByLabel('In German').nth(3).fill('Übung');
   await expect(page.getByText(/^1 of \d+ texts$/)).toBeVisible();

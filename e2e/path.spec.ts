@@ -66,7 +66,7 @@ test('a lesson is planned, and every figure tells at once', async () => {
   await expect(page.getByRole('region', { name: 'Run sheet of the block' }).getByRole('row')).not.toHaveCount(0);
   for (const bad of ['0', '-3', '99999999', 'soon']) {
     await page.getByLabel('Work', { exact: true }).fill(bad);
-    await expect(page.getByText(/Kept: 5 s|Write a time as/)).toBeVisible();
+    await expect(page.getByText(/Still 5 s|Write a time as/)).toBeVisible();
   }
   await page.getByLabel('Work', { exact: true }).blur();
   await expect(page.getByTestId('video-clock')).toHaveText('0:14');
@@ -183,7 +183,7 @@ async function expectSamePicture(): Promise<void> {
 
 test('the preview plays the overlays with the footage', async () => {
   await bench(page, 'Assemble');
-  await page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Exercise 1' }).first().click();
+  await page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Work and rest' }).first().click();
   await expect(page.getByTestId('position')).toHaveText(/^0:02:00/);
   const painted = () =>
     page.evaluate(({ x, y }) => {

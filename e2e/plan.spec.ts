@@ -45,7 +45,7 @@ test('every kind of block can be planned by mouse, its time told at once', async
   await page.getByRole('button', { name: 'Another order' }).click();
   await expect(video()).toHaveText('0:45');
   await field('Calls').fill('3');
-  await expect(page.getByText('At least 6. Kept: 10.')).toBeVisible();
+  await expect(page.getByText('At least 6. Still 10.')).toBeVisible();
   await field('Calls').blur();
   await addKind('Counts of 8');
   await field('Beats a minute').fill('96');

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { expect, test, type Browser, type Locator } from '@playwright/test';
+import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
 import { bench, discard, ffprobe, makeOwner, openBrowser, saved, signIn, startLesson, startZest, type Zest } from './zest.ts';
 
 let zest: Zest;
@@ -25,18 +25,29 @@ const restart = async () => {
   zest = await startZest('start', zest.dataDir, Number(new URL(zest.url).port));
 };
 
+/** A window that hears nothing of what others save. */
+const deaf = async (page: Page) => page.route('**/presence', (route) => route.abort());
+
 test('two windows on one lesson: the second is asked, and nothing is lost', async () => {
   const context = await browser.newContext();
   const first = await context.newPage();
   await makeOwner(first, zest.url);
+  await deaf(first);
   const id = await startLesson(first, 'Two windows');
   await saved(first);
-  const second = await context.newPage();
+  const other = await browser.newContext();
+  const second = await other.newPage();
+  await signIn(second, zest.url);
+  await expect(second.getByRole('heading', { name: 'Lessons' })).toBeVisible();
+  await deaf(second);
   await second.goto(`${zest.url}/lessons/${id}/plan`);
   await second.getByRole('button', { name: '+ Talk' }).click();
   await saved(second);
   await first.getByRole('button', { name: '+ Repetitions' }).click();
-  await expect(first.getByRole('dialog')).toContainText('changed in another window');
+  // Said, but no dialog takes the keyboard.
+  await expect(first.getByRole('alert').filter({ hasText: 'changed in another window' })).toBeVisible();
+  await expect(first.getByRole('dialog')).toHaveCount(0);
+  await first.getByRole('button', { name: 'Compare versions' }).click();
   await first.getByRole('button', { name: 'Keep this window' }).click();
   await saved(first);
   await expect(first.getByRole('heading', { name: 'Repetitions' })).toBeVisible();
@@ -45,12 +56,42 @@ test('two windows on one lesson: the second is asked, and nothing is lost', asyn
   await first.getByRole('button', { name: 'Close' }).click();
 
   await second.getByRole('button', { name: '+ Work and rest' }).click();
-  await expect(second.getByRole('dialog')).toContainText('changed in another window');
+  await second.getByRole('button', { name: 'Compare versions' }).click();
   await second.getByRole('button', { name: 'Use the other version' }).click();
   await expect(second.getByRole('heading', { name: 'Repetitions' })).toBeVisible();
   await second.getByRole('button', { name: 'History' }).click();
   await expect(second.getByRole('dialog').getByText(/2 blocks/)).toHaveCount(1);
   await context.close();
+  await other.close();
+});
+
+test('an idle window shows what another window, or another device, saves', async () => {
+  const context = await browser.newContext();
+  const first = await context.newPage();
+  await signIn(first, zest.url);
+  const id = await startLesson(first, 'Taken over');
+  const second = await context.newPage();
+  await second.goto(`${zest.url}/lessons/${id}/plan`);
+  await expect(second.getByRole('button', { name: '+ Talk' })).toBeVisible();
+  await first.getByRole('button', { name: '+ Talk' }).click();
+  await first.getByLabel('Block', { exact: true }).fill('Welcome');
+  await saved(first);
+  await expect(second.getByRole('heading', { name: 'Welcome' })).toBeVisible();
+  await expect(second.getByText('You now see the newest version.')).toBeVisible();
+  await saved(second);
+  // What it then changes goes on top, and comes back to the first.
+  await second.getByLabel('Block', { exact: true }).fill('Welcome back');
+  await expect(first.getByLabel('Block', { exact: true })).toHaveValue('Welcome back');
+  const device = await browser.newContext();
+  const third = await device.newPage();
+  await signIn(third, zest.url);
+  await expect(third.getByRole('heading', { name: 'Lessons' })).toBeVisible();
+  await third.goto(`${zest.url}/lessons/${id}/plan`);
+  await third.getByLabel('Block', { exact: true }).fill('From afar');
+  await expect(first.getByRole('heading', { name: 'From afar' })).toBeVisible();
+  await expect(second.getByRole('heading', { name: 'From afar' })).toBeVisible();
+  await context.close();
+  await device.close();
 });
 
 test('a window closed while the server was away keeps its changes in the browser', async () => {

@@ -200,7 +200,7 @@ test('weeks in a circle are refused with the chain and not saved, and 200 weeks 
   await button('Undo').click();
   await expect(page.getByText('All changes saved')).toBeVisible();
   await field('Weeks').fill('201');
-  await expect(page.getByText('At most 200. Kept: 3.')).toBeVisible();
+  await expect(page.getByText('At most 200. Still 3.')).toBeVisible();
   await field('Weeks').fill('200');
   await expect(page.getByRole('row')).toHaveCount(201);
   await field('Weeks').fill('3');

@@ -72,6 +72,7 @@ test('two in one lesson see each other, and comment at a moment', async () => {
 
 test('a conflict is shown block by block, and both versions are put together', async () => {
   await bench(page, 'Plan');
+  await page.route('**/presence', (route) => route.abort());
   await other.goto(`${zest.url}/lessons/${lessonId}/plan`);
   const name = (of: Page) => of.getByLabel('Block', { exact: true });
   /** Opens the second block; its name is in the field before anything is typed into it. */
@@ -86,6 +87,7 @@ test('a conflict is shown block by block, and both versions are put together', a
   // This window does not know of it yet.
   await second(page);
   await name(page).fill('Skips by the owner');
+  await page.getByRole('button', { name: 'Compare versions' }).click();
   const dialog = page.getByRole('dialog', { name: /was changed in another window/ });
   await expect(dialog.getByRole('list', { name: 'What differs' }).getByRole('listitem')).toHaveCount(2);
   await expect(dialog).toContainText('Here changed, there changed: choose');

@@ -1,5 +1,5 @@
 import type { Assembly } from '@zest/core/assembly';
-import type { Level } from '@zest/core/lesson';
+import type { KitNeed, Level } from '@zest/core/lesson';
 import { SPOKEN_LENGTH, type ScorePrompt } from '@zest/core/results';
 import { z } from 'zod';
 
@@ -74,7 +74,8 @@ export interface FollowLesson {
   title: string;
   series: string;
   outcome: string;
-  kit: { name: string; quantity: number; standIn: string }[];
+  /** Pages kept on a device before it was told have no share. */
+  kit: { name: string; quantity: number; share?: KitNeed['share']; standIn: string }[];
   /** Room it takes, in centimetres; null when standing room does. */
   room: { widthCm: number; depthCm: number; heightCm: number } | null;
   units: 'metric' | 'imperial';

@@ -18,7 +18,8 @@ export const changeMemberSchema = z.strictObject({ role: z.enum(['viewer', 'help
 
 /** Somebody else in the same lesson, and where. */
 export const presenceSchema = z.strictObject({ bench: z.string().max(20), blockId: idSchema.nullable() });
-export const othersSchema = z.array(z.object({ login: z.string(), bench: z.string(), blockId: z.string().nullable() }));
+/** Who else is in a lesson, and its newest revision. */
+export const presentSchema = z.object({ revision: z.int(), others: z.array(z.object({ login: z.string(), bench: z.string(), blockId: z.string().nullable() })) });
 
 /** A remark at a moment of the video, or on a block, or on the whole lesson. */
 export const makeCommentSchema = z.strictObject({ text: z.string().trim().min(1, 'A comment says something.').max(LIMITS.line, `At most ${LIMITS.line} characters.`), atMs: z.int().min(0).max(86_400_000).nullable(), blockId: idSchema.nullable() });

@@ -34,7 +34,7 @@ export async function plan(file: string, asJson: boolean): Promise<string> {
       studentMs,
       ledgers: {
         sides: sidesLedger(schedule),
-        kit: kitLedger(schedule),
+        kit: kitLedger(schedule, lesson.settings.language),
         space: spaceLedger(lesson),
         effort: { ...curve, advice: effortAdvice(curve, studentMs) },
         missingParts: missingParts(lesson),

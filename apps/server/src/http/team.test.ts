@@ -1,4 +1,4 @@
-import { mayAsMuchAs, roles, routes, type Comment, type Role, type Route } from '@zest/contract';
+import { mayAsMuchAs, roles, routes, type Comment, type Role, type Route, type StoredLesson } from '@zest/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PASSWORD, signUpSecond, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
@@ -87,8 +87,9 @@ describe('working together', () => {
   it('shows who else is in a lesson, and where', async () => {
     const at = (role: Role, bench: string) => members.get(role)?.send('POST', `/api/lessons/${lessonId}/presence`, { bench, blockId: null });
     await at('teacher', 'script');
-    expect((await at('viewer', 'plan'))?.body).toEqual([{ login: 'the-teacher', bench: 'script', blockId: null }]);
-    expect((await at('teacher', 'film'))?.body).toEqual([{ login: 'the-viewer', bench: 'plan', blockId: null }]);
+    const { revision } = (await owner.get(`/api/lessons/${lessonId}`)).body as StoredLesson;
+    expect((await at('viewer', 'plan'))?.body).toEqual({ revision, others: [{ login: 'the-teacher', bench: 'script', blockId: null }] });
+    expect((await at('teacher', 'film'))?.body).toEqual({ revision, others: [{ login: 'the-viewer', bench: 'plan', blockId: null }] });
   });
 
   it('keeps comments at a moment of the video, to be ticked off', async () => {

@@ -84,7 +84,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   });
 
   route('POST', '/api/lessons/:lessonId/presence', (req, res, { lesson, person }) => {
-    res.json(whoElse(lesson.id, { id: person.id, login: person.login, ...readBody(presenceSchema, req.body) }));
+    res.json({ revision: lesson.revision, others: whoElse(lesson.id, { id: person.id, login: person.login, ...readBody(presenceSchema, req.body) }) });
   });
 
   const commentView = (row: CommentRow, login: string, personId: string): Comment => ({

@@ -40,7 +40,7 @@ export async function followLesson({ lessonId, revision, version, classId }: Sho
     title: lesson.title,
     series: lesson.series.week === null ? lesson.series.name : `${lesson.series.name} · week ${lesson.series.week}`,
     outcome: lesson.outcome,
-    kit: blocks.flatMap((b) => b.kit.map(({ name, quantity, standIn }) => ({ name, quantity, standIn }))),
+    kit: blocks.flatMap((b) => b.kit.map(({ name, quantity, share, standIn }) => ({ name, quantity, share, standIn }))),
     room: roomOf(lesson),
     units: lesson.settings.units,
     cautions: [...new Set(blocks.flatMap((b) => b.cautions))],

@@ -12,12 +12,14 @@ import { KeysDialog } from './KeysDialog.tsx';
 import { Others } from './Others.tsx';
 import { NoticeProvider } from './notice.tsx';
 import { closed, edit, opened, redoEdit, saveChanged, undoEdit } from './lesson-slice.ts';
-import { StaleDialog } from './StaleDialog.tsx';
+import { StaleNotice } from './StaleNotice.tsx';
 import type { AppThunk } from './state.ts';
 import { store, useAppDispatch, useAppSelector } from './store.ts';
 import { dayTheme, nightTheme } from './theme.ts';
 import { ShownLessonProvider, useChosenBlock, useSchedule, useOpenLesson } from './use-lesson.ts';
 import { blocksOf } from '@zest/core/lesson';
+import { isUndoOfLesson, UndoOfLesson } from '../ui/draft.ts';
+import { isTyping } from '../ui/typing.ts';
 import { Ribbon } from '../ui/Ribbon.tsx';
 import { Wordmark } from '../ui/Wordmark.tsx';
 
@@ -59,7 +61,7 @@ function SaveWords() {
     case 'saving':
       return <Typography color="text.secondary">Saving …</Typography>;
     case 'stale':
-      return <Typography color="error">Changed elsewhere</Typography>;
+      return <Typography color="error">Not saved: changed elsewhere</Typography>;
     case 'failed':
       return (
         <Tooltip title={save.message} describeChild>
@@ -78,11 +80,13 @@ function UndoButtons() {
   const next = edited?.future.at(-1)?.label;
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName);
-      // The script editor keeps no history of its own: there, undo is the lesson's.
-      if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+      const key = event.key.toLowerCase();
+      if (!(event.ctrlKey || event.metaKey) || (key !== 'z' && key !== 'y')) return;
+      // A field that is not of the lesson has the browser's own undo. The script editor keeps no history.
+      const isOfOther = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName) && isTyping(event.target);
+      if (isOfOther && !isUndoOfLesson(event.target)) return;
       event.preventDefault();
-      dispatch(event.shiftKey ? redoEdit() : undoEdit());
+      dispatch(event.shiftKey || key === 'y' ? redoEdit() : undoEdit());
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
@@ -167,6 +171,7 @@ function LessonFrame() {
           <HistoryDialog />
           <KeysDialog />
         </Stack>
+        <StaleNotice />
         <Box sx={{ px: 2, pt: 1, flex: 'none' }}>
           <ThemeProvider theme={dayTheme}>
             <Ribbon schedule={schedule} filmed={filmed} chosen={block?.id} onChoose={choose} />
@@ -177,7 +182,6 @@ function LessonFrame() {
           <Outlet />
         </Box>
       </Box>
-      <StaleDialog />
     </ThemeProvider>
   );
 }
@@ -204,9 +208,11 @@ export function LessonShell() {
   if (open?.id === lessonId) {
     return (
       <ShownLessonProvider>
-        <NoticeProvider>
-          <LessonFrame />
-        </NoticeProvider>
+        <UndoOfLesson value>
+          <NoticeProvider>
+            <LessonFrame />
+          </NoticeProvider>
+        </UndoOfLesson>
       </ShownLessonProvider>
     );
   }

@@ -3,28 +3,45 @@ import { findBlock } from '@zest/core/lesson';
 import { useEffect, useState } from 'react';
 import { useLocation, useSearchParams } from 'react-router';
 import { useLatest } from '../ui/use-latest.ts';
+import { hearWindows, heardOfRevision, type RevisionNews } from './autosave.ts';
+import { useNotice } from './notice.tsx';
+import { useAppDispatch } from './store.ts';
 import { teamApi } from './team-api.ts';
 import { useOpenLesson } from './use-lesson.ts';
 
 /** Often enough to be seen soon, seldom enough to cost nothing. */
-const SAY_EVERY_MS = 8_000;
+const SAY_EVERY_MS = 5_000;
 
-/** Who else is in this lesson at the moment, and where. */
+/** Who else is in this lesson at the moment, and where; what they save is taken over or asked about. */
 export function Others() {
   const { id, lesson } = useOpenLesson();
+  const dispatch = useAppDispatch();
+  const notice = useNotice();
   const [say] = teamApi.usePresenceMutation();
   const [others, setOthers] = useState<{ login: string; bench: string; blockId: string | null }[]>([]);
   const { pathname } = useLocation();
   const [params] = useSearchParams();
   const bench = pathname.split('/').at(-1) ?? 'plan';
+  const hear = useLatest(({ lessonId, revision }: RevisionNews) => {
+    void dispatch(heardOfRevision(lessonId, revision)).then((isTaken) => isTaken && notice('Somebody changed this lesson. You now see the newest version.'));
+  });
   const tell = useLatest(async () => {
     const answer = await say({ lessonId: id, bench, blockId: params.get('block') });
-    if (answer.data) setOthers(answer.data);
+    if (!answer.data) return;
+    setOthers(answer.data.others);
+    hear({ lessonId: id, revision: answer.data.revision });
   });
+  useEffect(() => hearWindows(hear), [hear]);
   useEffect(() => {
     void tell();
     const timer = setInterval(() => void tell(), SAY_EVERY_MS);
-    return () => clearInterval(timer);
+    // A window in the background may have slept.
+    const onSeen = () => document.visibilityState === 'visible' && void tell();
+    document.addEventListener('visibilitychange', onSeen);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener('visibilitychange', onSeen);
+    };
   }, [tell, bench]);
   if (others.length === 0) return null;
   const placeOf = ({ bench: own, blockId }: (typeof others)[number]) => {

@@ -56,6 +56,7 @@ async function openWindow() {
   return {
     autosave,
     type: (title: string) => store.dispatch(slice.edit('Title', (draft) => void (draft.title = title), true)),
+    hear: (revision: number) => store.dispatch(autosave.heardOfRevision('lesson', revision)),
     undo: () => store.dispatch(slice.undoEdit()),
     run: (thunk: Parameters<typeof store.dispatch>[0]) => store.dispatch(thunk as never),
     open: () => store.getState().lesson.open,
@@ -115,6 +116,27 @@ describe('autosave', () => {
     expect(titles()).toEqual(['First', 'Theirs', 'Mine', 'Theirs']);
     expect(window.open()).toMatchObject({ revision: 4, edited: { lesson: { title: 'Theirs' }, past: [] }, save: { kind: 'saved' } });
     expect(window.autosave.readDraft('lesson')).toBeNull();
+  });
+
+  it('takes over what another window saved while it has nothing of its own, and asks where it has', async () => {
+    const window = await openWindow();
+    server.revisions.push(titled(first, 'Theirs'));
+    expect(await window.hear(2)).toBe(true);
+    expect(window.open()).toMatchObject({ revision: 2, edited: { lesson: { title: 'Theirs' } }, save: { kind: 'saved' } });
+    expect([await window.hear(2), await window.hear(1)]).toEqual([false, false]);
+    server.revisions.push(titled(first, 'Theirs again'));
+    window.type('Mine');
+    expect(await window.hear(3)).toBe(false);
+    expect(window.open()).toMatchObject({ edited: { lesson: { title: 'Mine' } }, save: { kind: 'stale', revision: 3 } });
+  });
+
+  it('does not lose what is typed while the newer version is on its way', async () => {
+    const window = await openWindow();
+    server.revisions.push(titled(first, 'Theirs'));
+    const heard = window.hear(2);
+    window.type('Mine');
+    expect(await heard).toBe(false);
+    expect(window.open()).toMatchObject({ edited: { lesson: { title: 'Mine' } }, save: { kind: 'stale', revision: 2 } });
   });
 
   it('reads no draft out of rubbish', async () => {

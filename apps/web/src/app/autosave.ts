@@ -7,6 +7,18 @@ import { edit, edited, opened, saveChanged, stored } from './lesson-slice.ts';
 import type { LessonState } from './lesson-state.ts';
 import type { AppThunk, RootState } from './state.ts';
 
+const otherWindows = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('zest-revisions');
+const revisionSchema = z.object({ lessonId: z.string(), revision: z.int() });
+export type RevisionNews = z.infer<typeof revisionSchema>;
+const tellWindows = (news: RevisionNews) => otherWindows?.postMessage(news);
+
+/** Hears from this browser's other windows what they saved; gives what ends it. */
+export function hearWindows(hear: (news: RevisionNews) => void): () => void {
+  const onMessage = (event: MessageEvent<unknown>) => hear(revisionSchema.parse(event.data));
+  otherWindows?.addEventListener('message', onMessage);
+  return () => otherWindows?.removeEventListener('message', onMessage);
+}
+
 /** Waits for a pause in typing before saving. */
 const PAUSE_MS = 700;
 /** The browser keeps it sooner: that costs a little for a long lesson, so not at every key. */
@@ -58,6 +70,7 @@ export const saveNow = (): AppThunk<Promise<void>> => async (dispatch, getState)
   if (getState().lesson.open?.id !== open.id) return;
   if (result.data) {
     dispatch(stored({ id: open.id, revision: result.data.revision, lesson }));
+    tellWindows({ lessonId: open.id, revision: result.data.revision });
     const now = getState().lesson.open;
     if (now?.edited.lesson === lesson) dropDraft(open.id);
     else {
@@ -115,6 +128,34 @@ export const keepBoth =
     dispatch(stored({ id: open.id, revision: theirs.revision, lesson: theirs.lesson }));
     dispatch(edit('Both versions together', (draft) => void Object.assign(draft, together)));
     await dispatch(saveNow());
+  };
+
+/**
+ * Hears that the server has a newer revision. A window with nothing unsaved takes it over, which is told by `true`; one with
+ * changes of its own asks.
+ */
+export const heardOfRevision =
+  (lessonId: string, revision: number): AppThunk<Promise<boolean>> =>
+  async (dispatch, getState) => {
+    const isNews = () => {
+      const { open } = getState().lesson;
+      // While this window saves, the newer revision may be its own.
+      return open?.id === lessonId && revision > open.revision && open.save.kind !== 'saving' && open.save.kind !== 'stale';
+    };
+    const isUntouched = () => {
+      const { open } = getState().lesson;
+      return open !== null && open.edited.lesson === open.stored;
+    };
+    if (!isNews()) return false;
+    const newest = isUntouched() ? await dispatch(api.endpoints.lesson.initiate(lessonId, { forceRefetch: true, subscribe: false })) : null;
+    if (!isNews()) return false;
+    if (!isUntouched()) {
+      dispatch(saveChanged({ kind: 'stale', revision }));
+      return false;
+    }
+    if (!newest?.data) return false;
+    dispatch(opened({ id: lessonId, revision: newest.data.revision, lesson: newest.data.lesson }));
+    return true;
   };
 
 export const autosave = createListenerMiddleware();

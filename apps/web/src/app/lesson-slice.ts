@@ -1,6 +1,7 @@
 import { applyEdit, beginEditing, redo, undo, type EditedLesson, type Lesson, type LessonEdit } from '@zest/core/lesson';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { LessonState, SaveState } from './lesson-state.ts';
+import { intentions } from '../ui/intention.ts';
 import type { AppThunk } from './state.ts';
 
 const initialState: LessonState = { open: null };
@@ -50,7 +51,15 @@ const change =
     if (changed !== open.edited) dispatch(edited(changed));
   };
 
-/** Changes the open lesson as one undoable step; with `merge`, steps of the same label become one. */
-export const edit = (label: string, recipe: LessonEdit, merge = false) => change((state) => applyEdit(state, label, recipe, merge));
-export const undoEdit = () => change(undo);
-export const redoEdit = () => change(redo);
+/** Changes the open lesson as one undoable step; with `isTyped`, changes of one intention of the hand are one step. */
+export const edit = (label: string, recipe: LessonEdit, isTyped = false) =>
+  change((state) => applyEdit(state, label, recipe, isTyped ? intentions.current() : null));
+
+const steps =
+  (step: (state: EditedLesson) => EditedLesson): AppThunk =>
+  (dispatch) => {
+    intentions.next();
+    dispatch(change(step));
+  };
+export const undoEdit = () => steps(undo);
+export const redoEdit = () => steps(redo);

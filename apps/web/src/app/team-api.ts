@@ -1,4 +1,4 @@
-import { auditEntrySchema, commentSchema, installationSchema, madeInviteSchema, memberSchema, othersSchema, type MakeComment, type Role } from '@zest/contract';
+import { auditEntrySchema, commentSchema, installationSchema, madeInviteSchema, memberSchema, presentSchema, type MakeComment, type Role } from '@zest/contract';
 import { z } from 'zod';
 import { api, read } from './api.ts';
 
@@ -39,7 +39,7 @@ export const teamApi = api.enhanceEndpoints({ addTagTypes: ['Team', 'Comments', 
     }),
     presence: build.mutation({
       query: ({ lessonId, ...body }: { lessonId: string; bench: string; blockId: string | null }) => ({ url: `/lessons/${lessonId}/presence`, method: 'POST', body }),
-      transformResponse: read(othersSchema),
+      transformResponse: read(presentSchema),
     }),
     comments: build.query({
       query: (lessonId: string) => `/lessons/${lessonId}/comments`,

@@ -52,9 +52,16 @@ export function useLessonNow(): () => Lesson {
   return useCallback(() => store.getState().lesson.open?.edited.lesson ?? shown, [store, shown]);
 }
 
-/** A block as it is this very moment, for an editor that must never fall behind its own typing; the one shown where it is gone. */
-export function useBlockNow(shown: Block): Block {
-  return useAppSelector((state) => (state.lesson.open && findBlock(state.lesson.open.edited.lesson, shown.id)) ?? shown);
+/** Something of the open lesson as it is this very moment, for fields: one that shows an older state destroys what is typed into it. */
+export function useLessonPart<T>(read: (lesson: Lesson) => T): T {
+  const { lesson: shown } = useOpenLesson();
+  return useAppSelector((state) => read(state.lesson.open?.edited.lesson ?? shown));
+}
+
+/** A block as it is this very moment; the one shown where it is gone. */
+export function useBlockNow<B extends Block>(shown: B): B {
+  // A block never changes its kind.
+  return useLessonPart((lesson) => (findBlock(lesson, shown.id) as B | undefined) ?? shown);
 }
 
 export function useSchedule(): Schedule {

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
-import { spaceText } from '@zest/core/lesson';
+import { kitNeeds, neededText, spaceText } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { ChoicesPanel } from './ChoicesPanel.tsx';
 import { keepTicks, readTicks, type Choices, type Me } from './device.ts';
+import { groupBy } from '../ui/group.ts';
 import { JoinCard } from './JoinCard.tsx';
 import { KeepOffline } from './KeepOffline.tsx';
 import type { LessonSource } from './source.ts';
@@ -49,7 +50,11 @@ function TickList({ of, name, items }: { of: string; name: string; items: { key:
 export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, television }: WelcomeProps) {
   const { assembly, room, units, kit, cautions } = lesson;
   const pausesMs = assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
-  const kinds = [...new Map(kit.map((item) => [item.name.trim().toLowerCase(), item])).values()];
+  const kinds = [...groupBy(kit, ({ name }) => name.trim().toLowerCase()).values()].map((items) => ({
+    name: items[0]?.name ?? '',
+    needs: kitNeeds(items.map(({ quantity, share = 'each' }) => ({ quantity, share }))),
+    standIn: items.find(({ standIn }) => standIn !== '')?.standIn ?? '',
+  }));
   return (
     <main className="sheet" lang={assembly.words.language}>
       {lesson.series && <p className="soft">{lesson.series}</p>}
@@ -63,7 +68,7 @@ export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, 
       {kinds.length > 0 && (
         <>
           <h2>What you need</h2>
-          <TickList of={source.key} name="What you need" items={kinds.map(({ name, quantity, standIn }) => ({ key: `kit ${name}`, text: quantity > 1 ? `${quantity} × ${name}` : name, also: standIn }))} />
+          <TickList of={source.key} name="What you need" items={kinds.map(({ name, needs, standIn }) => ({ key: `kit ${name}`, text: neededText(name, needs), also: standIn }))} />
         </>
       )}
       {room && (

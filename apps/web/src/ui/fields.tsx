@@ -1,7 +1,8 @@
 import { MenuItem, TextField, type TextFieldProps } from '@mui/material';
 import { parseSpace, spaceText } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
-import { useState, type ReactNode } from 'react';
+import { type KeyboardEvent, type ReactNode } from 'react';
+import { isUndoKey, useDraft, useUndoMark } from './draft.ts';
 
 interface FigureProps {
   label: string;
@@ -18,44 +19,53 @@ interface Kind {
   show: (value: number) => string;
   read: (text: string) => number | null;
   fault: string;
+  /** How far an arrow key goes. */
+  step: number;
 }
 
-const lengthKind: Kind = { show: lengthText, read: parseLength, fault: 'Write a time as 45, 45 s, 1:30 or 2 min.' };
+const lengthKind: Kind = { show: lengthText, read: parseLength, fault: 'Write a time as 45, 45 s, 1:30 or 2 min.', step: 1_000 };
 const wholeKind: Kind = {
   show: String,
   read: (text) => (/^\s*-?\d+\s*$/.test(text) ? Number(text) : null),
   fault: 'Write a whole number.',
+  step: 1,
 };
 
-/** Takes over every valid figure at once, says what is wrong with any other, and keeps the last valid one. */
+function faultOf(text: string, kind: Kind, { min, max }: FigureProps['range']): string | null {
+  const read = kind.read(text);
+  if (read === null) return kind.fault;
+  return read < min ? `At least ${kind.show(min)}.` : read > max ? `At most ${kind.show(max)}.` : null;
+}
+
+/** Stores every valid figure at once; says what is wrong with any other, and stays with the one before. */
 function Figure({ label, value, range, onChange, helper, end, sx, kind }: FigureProps & { kind: Kind }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const read = typed === null ? value : kind.read(typed);
-  const fault =
-    read === null
-      ? kind.fault
-      : read < range.min
-        ? `At least ${kind.show(range.min)}. Kept: ${kind.show(value)}.`
-        : read > range.max
-          ? `At most ${kind.show(range.max)}. Kept: ${kind.show(value)}.`
-          : null;
+  const draft = useDraft(value, onChange);
+  const mark = useUndoMark();
+  const fault = draft.text === null ? null : faultOf(draft.text, kind, range);
+  const type = (text: string) => draft.type(text, faultOf(text, kind, range) === null ? kind.read(text) : null);
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = event.key === 'ArrowUp' ? kind.step : event.key === 'ArrowDown' ? -kind.step : 0;
+    if (event.key === 'Enter' && fault === null) draft.settle();
+    else if (draft.text !== null && (event.key === 'Escape' || (fault !== null && isUndoKey(event)))) {
+      draft.cancel();
+      event.preventDefault();
+      event.stopPropagation();
+    } else if (step !== 0 && !event.altKey && !event.ctrlKey && !event.metaKey) {
+      type(kind.show(Math.min(range.max, Math.max(range.min, value + step))));
+      event.preventDefault();
+    }
+  };
   return (
     <TextField
       label={label}
-      value={typed ?? kind.show(value)}
+      value={draft.text ?? kind.show(value)}
       error={fault !== null}
-      helperText={fault ?? helper}
-      slotProps={{ input: { endAdornment: end } }}
-      onChange={(event) => {
-        const text = event.target.value;
-        setTyped(text);
-        const next = kind.read(text);
-        if (next !== null && next >= range.min && next <= range.max && next !== value) onChange(next);
-      }}
-      onBlur={() => setTyped(null)}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter' && fault === null) setTyped(null);
-      }}
+      helperText={fault === null ? helper : `${fault} Still ${kind.show(value) || 'none'}.`}
+      slotProps={{ input: { endAdornment: end }, htmlInput: { ...mark, inputMode: kind === wholeKind && range.min >= 0 ? 'numeric' : 'text' } }}
+      onChange={(event) => type(event.target.value)}
+      // What cannot be read stays to be put right; an emptied field shows again what is stored.
+      onBlur={() => (fault === null || draft.text?.trim() === '') && draft.settle()}
+      onKeyDown={onKeyDown}
       sx={{ width: 150, ...sx }}
     />
   );
@@ -72,7 +82,7 @@ export function WholeField(props: FigureProps) {
 }
 
 const NONE = 0;
-const aimKind: Kind = { show: (aim) => (aim === NONE ? '' : String(aim)), read: (text) => (text.trim() === '' ? NONE : wholeKind.read(text)), fault: 'Write a whole number, or nothing.' };
+const aimKind: Kind = { show: (aim) => (aim === NONE ? '' : String(aim)), read: (text) => (text.trim() === '' ? NONE : wholeKind.read(text)), fault: 'Write a whole number, or nothing.', step: 1 };
 
 /** A whole number above nothing, or none. */
 export function AimField({ label, value, most, onChange }: { label: string; value: number | null; most: number; onChange: (value: number | null) => void }) {
@@ -80,8 +90,8 @@ export function AimField({ label, value, most, onChange }: { label: string; valu
 }
 
 const spaceKinds: Record<'metric' | 'imperial', Kind> = {
-  metric: { show: (cm) => spaceText(cm, 'metric'), read: (text) => parseSpace(text, 'metric'), fault: 'Write metres, as 2.5 m.' },
-  imperial: { show: (cm) => spaceText(cm, 'imperial'), read: (text) => parseSpace(text, 'imperial'), fault: 'Write feet, as 8.5 ft.' },
+  metric: { show: (cm) => spaceText(cm, 'metric'), read: (text) => parseSpace(text, 'metric'), fault: 'Write metres, as 2.5 m.', step: 10 },
+  imperial: { show: (cm) => spaceText(cm, 'imperial'), read: (text) => parseSpace(text, 'imperial'), fault: 'Write feet, as 8.5 ft.', step: 15 },
 };
 
 /** A length in space in whole centimetres, written in metres or feet. */
@@ -120,31 +130,66 @@ interface LineProps {
   helper?: string | undefined;
   rows?: number;
   required?: boolean;
+  /** What holds while nothing is written. */
+  placeholder?: string;
   sx?: TextFieldProps['sx'];
 }
 
-/** Text taken over as it is typed; what is too long is cut and said. An emptied required line keeps its old text. */
-export function TextLine({ label, value, most, onChange, helper, rows, required, sx }: LineProps) {
-  // What is typed stands here until the field is left: what it changes may follow a moment later.
-  const [typed, setTyped] = useState<string | null>(null);
-  const shown = typed ?? value;
-  const isEmptied = required === true && typed !== null && typed.trim() === '';
+/** Text stored as it is typed; what is too long is cut and said. An emptied required line keeps its old text. */
+export function TextLine({ label, value, most, onChange, helper, rows, required, placeholder, sx }: LineProps) {
+  const draft = useDraft(value, onChange);
+  const mark = useUndoMark();
+  const shown = draft.text ?? value;
+  const isEmptied = required === true && draft.text !== null && draft.text.trim() === '';
   return (
     <TextField
       label={label}
       value={shown}
       {...(rows && { multiline: true, rows })}
       error={isEmptied}
-      helperText={isEmptied ? `This cannot be empty. Kept: “${value}”.` : shown.length >= most ? `At most ${most} characters.` : helper}
-      slotProps={{ htmlInput: { maxLength: most } }}
+      helperText={isEmptied ? `This cannot be empty. Still “${value}”.` : shown.length >= most ? `At most ${most} characters.` : helper}
+      slotProps={{ htmlInput: { maxLength: most, dir: 'auto', placeholder, ...mark }, inputLabel: placeholder === undefined ? {} : { shrink: true } }}
       onChange={(event) => {
         const text = event.target.value.slice(0, most);
-        setTyped(text);
-        if (required !== true || text.trim() !== '') onChange(text);
+        draft.type(text, required === true && text.trim() === '' ? null : text);
       }}
-      onBlur={() => setTyped(null)}
+      onBlur={draft.settle}
       // Grows with its text without being measured at every key.
       sx={[rows !== undefined && { '& textarea': { fieldSizing: 'content', height: 'auto !important', minHeight: `${rows}lh`, maxHeight: '12lh' } }, ...(Array.isArray(sx) ? sx : [sx ?? false])]}
+    />
+  );
+}
+
+interface ShortProps {
+  label: string;
+  /** As it is written. */
+  value: string;
+  /** A text in the form it is written in, or what is wrong with it. */
+  read: (text: string) => { value: string } | { fault: string };
+  onChange: (value: string) => void;
+  helper?: string | undefined;
+  sx?: TextFieldProps['sx'];
+}
+
+/** A text in a form of its own: stored once it can be read, put back to how it is written when the field is left. */
+export function ShortField({ label, value, read, onChange, helper, sx }: ShortProps) {
+  const draft = useDraft(value, onChange);
+  const mark = useUndoMark();
+  const typed = draft.text === null ? null : read(draft.text);
+  const fault = typed && 'fault' in typed ? typed.fault : null;
+  return (
+    <TextField
+      label={label}
+      value={draft.text ?? value}
+      error={fault !== null}
+      helperText={fault === null ? helper : `${fault} Still ${value}.`}
+      slotProps={{ htmlInput: mark }}
+      onChange={({ target: { value: text } }) => {
+        const next = read(text);
+        draft.type(text, 'value' in next ? next.value : null);
+      }}
+      onBlur={() => (fault === null || draft.text?.trim() === '') && draft.settle()}
+      {...(sx && { sx })}
     />
   );
 }

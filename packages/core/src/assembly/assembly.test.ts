@@ -84,9 +84,9 @@ describe('overlays', () => {
   it('says what comes next on every clock', () => {
     const cut = cutOf([work({ rounds: 2, workMs: 20_000, restMs: 10_000, leadInMs: 5_000 })]);
     expect(cut.lanes.clock.map(({ phase, next }) => [phase, next])).toEqual([
-      ['lead-in', 'Next: Exercise 1'],
+      ['lead-in', 'Next: Work and rest'],
       ['work', 'Next: rest 10 s'],
-      ['rest', 'Next: Exercise 1'],
+      ['rest', 'Next: Work and rest'],
       ['work', 'Last one'],
     ]);
   });

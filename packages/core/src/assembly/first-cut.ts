@@ -1,6 +1,6 @@
 import { performerInFrame, shotsOf } from '../framing/index.ts';
 import { floorUse } from '../ledger/index.ts';
-import { exercisesOf, kitText, type Block, type BlockOf, type Finish, type Lesson } from '../lesson/index.ts';
+import { exerciseTitles, kitText, type Block, type BlockOf, type Finish, type Kit, type Lesson } from '../lesson/index.ts';
 import { ownWord, pacerEvents, type PacerEvent, type PacerTone, type Say } from '../script/index.ts';
 import { countWords, scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText } from '../time/index.ts';
@@ -50,8 +50,8 @@ export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>):
   for (const [s, section] of sections.entries()) {
     const startMs = cut.durationMs;
     for (const [b, planned] of section.blocks.entries()) {
-      const newKit = planned.block.kit.filter(({ name }) => name.trim() !== '' && !usedKit.has(name.trim().toLowerCase()));
-      for (const { name } of newKit) usedKit.add(name.trim().toLowerCase());
+      const newKit = planned.block.kit.filter((item) => item.name.trim() !== '' && !usedKit.has(kitKey(item)));
+      for (const item of newKit) usedKit.add(kitKey(item));
       placeBlock(cut, planned, takes, { lesson, sections: titles, section: s, isFirstOfSection: b === 0, newKit });
     }
     if (cut.durationMs > startMs) cut.chapters.push({ title: section.section.title, startMs, endMs: cut.durationMs });
@@ -232,6 +232,9 @@ function pictureOf(block: Block, spans: readonly Span[], takes: ReadonlyMap<stri
   return { kind: 'cards', cards };
 }
 
+/** The same thing for each and for the group are two. */
+const kitKey = ({ name, share }: Kit) => `${share} ${name.trim().toLowerCase()}`;
+
 function bodyLength(block: Block, picture: Picture, plannedMs: number): number {
   if (block.kind !== 'talk' || picture.kind !== 'take' || block.fixedMs !== null) return plannedMs;
   const { startMs, takeFrames, rate } = picture.footing;
@@ -242,5 +245,5 @@ function bodyLength(block: Block, picture: Picture, plannedMs: number): number {
 function cardOf(block: Block): CardText {
   if (block.kind === 'card') return { heading: block.title, lines: block.lines };
   if (block.kind === 'question') return { heading: block.question || block.title, lines: [] };
-  return { heading: block.title, lines: [...exercisesOf(block).map((exercise) => exercise.title), ...block.kit.map(kitText)] };
+  return { heading: block.title, lines: [...exerciseTitles(block), ...block.kit.map(kitText)] };
 }

@@ -1,5 +1,5 @@
 import { inVideo, ownMoment, type Assembly, type CueOverlay, type PlacedBlock } from '../assembly/index.ts';
-import { changeBlock, findBlock, type Block, type Lesson } from '../lesson/index.ts';
+import { changeBlock, exerciseTitles, findBlock, type Block, type Lesson } from '../lesson/index.ts';
 import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
 import { quoted, type Found } from './finding.ts';
@@ -45,7 +45,7 @@ const inBlock = <T extends TimeSpan>(list: readonly T[], { startMs, endMs }: Tim
 /** Where in the block's own time something of the video stands. */
 const ownTime = ({ placed }: TimedBlock, { startMs, endMs }: TimeSpan): TimeSpan => ({ startMs: ownMoment(placed.reel, startMs - placed.startMs), endMs: ownMoment(placed.reel, endMs - placed.startMs) });
 
-const namesOf = (block: Block): string[] => [...new Set('exercises' in block ? block.exercises.map(({ title }) => title) : 'moves' in block ? block.moves.map(({ title }) => title) : [])].filter((name) => name !== '');
+const namesOf = (block: Block): string[] => ('exercises' in block || 'moves' in block ? [...new Set(exerciseTitles(block))] : []);
 
 /** The one movement of its block a cue names; undefined for none or several. */
 function namedIn(text: string, block: Block): string | undefined {

@@ -12,8 +12,8 @@ export interface PlanToCheck {
 
 
 /** Kit that is needed before anybody has said so. */
-export function kitInTime({ schedule, makeId }: PlanToCheck): Found[] {
-  return kitLedger(schedule).flatMap((line): Found[] => {
+export function kitInTime({ lesson, schedule, makeId }: PlanToCheck): Found[] {
+  return kitLedger(schedule, lesson.settings.language).flatMap((line): Found[] => {
     const { fetchBefore, neededIn, name } = line;
     if (!fetchBefore || !neededIn) return [];
     return [

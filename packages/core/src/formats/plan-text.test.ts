@@ -25,7 +25,7 @@ describe('tables', () => {
     const makeId = counter();
     const block = { ...makeBlock('talk', makeId), kit: [makeKit('=1+1', makeId), makeKit('“Rope”, red', makeId)] };
     const lesson: Lesson = { ...makeLesson('A', makeId), sections: [{ id: 's', title: 'S', blocks: [block] }] };
-    const [, first, second] = rowsOf(kitCsv(scheduleLesson(lesson)));
+    const [, first, second] = rowsOf(kitCsv(scheduleLesson(lesson), 'en'));
     expect([first?.[0], second?.[0]]).toEqual(["'=1+1", '“Rope”, red']);
   });
 });

@@ -20,15 +20,15 @@ export function runSheetCsv(schedule: Schedule): string {
 }
 
 /** What is needed, as a table for families: what, how many, for whom, stand-ins, first needed. */
-export function kitCsv(schedule: Schedule): string {
-  const lines = kitLedger(schedule).map(({ name, quantity, share, standIns, neededIn }) => ({
+export function kitCsv(schedule: Schedule, language: string): string {
+  const lines = kitLedger(schedule, language).flatMap(({ name, needs, standIns, neededIn }) => needs.map(({ share, quantity }) => ({
     what: name,
     'how many': quantity,
     for: share,
     'stand-in': standIns.join(' or '),
     'needed in': neededIn?.title ?? '',
     'needed at': neededIn ? clockText(neededIn.atMs) : '',
-  }));
+  })));
   return Papa.unparse({ fields: ['what', 'how many', 'for', 'stand-in', 'needed in', 'needed at'], data: lines }, CSV);
 }
 

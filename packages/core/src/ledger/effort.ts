@@ -1,5 +1,5 @@
 import type { Block } from '../lesson/index.ts';
-import type { Schedule, SpanKind } from '../schedule/index.ts';
+import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
 
 /**
  * Usual energy cost by perceived effort 1 to 5, in METs: standing quietly, then calisthenics light,
@@ -11,6 +11,9 @@ const RESTING_METS = METS_BY_EFFORT[0] ?? 1.3;
 
 /** Spans in which nobody moves hard, whatever the block's effort. */
 const AT_REST: ReadonlySet<SpanKind> = new Set(['talk', 'card', 'explain', 'show', 'lead-in', 'rest', 'round-rest', 'set-rest', 'side-change', 'score', 'ask', 'think', 'answer', 'pause-sign']);
+
+/** Rests that belong to the doing: practice off the video has them as well. */
+const BETWEEN: ReadonlySet<SpanKind> = new Set(['rest', 'round-rest', 'set-rest', 'side-change']);
 
 /** Effort from which work counts as hard. */
 export const HARD_FROM = 4;
@@ -31,7 +34,29 @@ interface Load {
   block: Block;
 }
 
-/** The lesson as stretches of load on the student clock; practice off the video has the load of its block. */
+interface Stretch {
+  ms: number;
+  isRest: boolean;
+}
+
+/** What a student does in practice off the video: the block's work and rest over again. Without either, work throughout. */
+function practised(block: Block, spans: readonly Span[], practiceMs: number): Stretch[] {
+  const once = spans.flatMap(({ kind, startMs, endMs }): Stretch[] => (BETWEEN.has(kind) || !AT_REST.has(kind) ? [{ ms: endMs - startMs, isRest: BETWEEN.has(kind) }] : []));
+  const rest = once.find(({ isRest }) => isRest);
+  // The last rest may be left out of the plan; before beginning anew there is one.
+  const round = rest && !once.at(-1)?.isRest ? [...once, rest] : once;
+  const works = block.kind === 'talk' || !round.some(({ ms, isRest }) => !isRest && ms > 0);
+  if (works) return [{ ms: practiceMs, isRest: false }];
+  const done: Stretch[] = [];
+  for (let leftMs = practiceMs, i = 0; leftMs > 0; i += 1) {
+    const { ms, isRest } = round[i % round.length] ?? { ms: leftMs, isRest: false };
+    done.push({ ms: Math.min(ms, leftMs), isRest });
+    leftMs -= ms;
+  }
+  return done;
+}
+
+/** The lesson as stretches of load on the student clock; practice off the video has the work and rest of its block. */
 function loadsOf(schedule: Schedule): Load[] {
   return schedule.blocks.flatMap(({ block, spans, studentStartMs, durationMs, studentMs }) => {
     const load = (startMs: number, endMs: number, isRest: boolean): Load => ({
@@ -43,7 +68,11 @@ function loadsOf(schedule: Schedule): Load[] {
     });
     const loads = spans.map((span) => load(span.startMs, span.endMs, block.kind !== 'talk' && AT_REST.has(span.kind)));
     // A talk is as hard as its teacher says: people warm up while they are talked through it.
-    if (studentMs > durationMs) loads.push(load(durationMs, studentMs, false));
+    let atMs = durationMs;
+    for (const { ms, isRest } of practised(block, spans, studentMs - durationMs)) {
+      if (ms > 0) loads.push(load(atMs, atMs + ms, isRest));
+      atMs += ms;
+    }
     return loads;
   });
 }

@@ -1,12 +1,11 @@
-import { kitText, makeBlock, makeKit, type Block, type Kit, type MakeId } from '../lesson/index.ts';
+import { isSameThing, kitNeeds, makeBlock, makeKit, namesThing, neededText, type Block, type KitNeed, type MakeId } from '../lesson/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 
 export interface KitLine {
   /** As it was first written. */
   name: string;
-  /** The most needed at one time, by whom it is for. */
-  quantity: number;
-  share: Kit['share'];
+  /** The most needed at one time, apart for each student, each pair and the group. */
+  needs: KitNeed[];
   standIns: string[];
   /** The block that first uses it, and when that starts on the student clock; null when it is only announced. */
   neededIn: { blockId: string; title: string; atMs: number } | null;
@@ -16,54 +15,56 @@ export interface KitLine {
   fetchBefore: string | null;
 }
 
-const keyOf = (name: string) => name.trim().toLowerCase();
-
 /** A block that is about the kit announces it; any other that lists it uses it. */
 function announces(block: Block): boolean {
   return block.part === 'kit' || (block.kind === 'card' && block.about === 'kit');
 }
 
 function textOf(block: Block): string {
-  return keyOf([block.script, ...(block.kind === 'card' ? block.lines : [])].join(' '));
+  return [block.script, ...(block.kind === 'card' ? block.lines : [])].join('\n');
 }
 
-/** What the lesson needs, from when, and whether it is named in time. In the order it is first met. */
-export function kitLedger(schedule: Schedule): KitLine[] {
-  const lines = new Map<string, KitLine>();
+/** What the lesson needs, from when, and whether it is named in time. In the order it is first met. @param language of the lesson's words */
+export function kitLedger(schedule: Schedule, language: string): KitLine[] {
+  const lines: KitLine[] = [];
   for (const { block, studentStartMs } of schedule.blocks) {
-    for (const item of block.kit) {
-      const key = keyOf(item.name);
-      if (key === '') continue;
-      const line: KitLine = lines.get(key) ?? { name: item.name.trim(), quantity: 0, share: item.share, standIns: [], neededIn: null, announcedMs: null, fetchBefore: null };
-      lines.set(key, line);
-      line.quantity = Math.max(line.quantity, item.quantity);
-      const standIn = item.standIn.trim();
-      if (standIn !== '' && !line.standIns.includes(standIn)) line.standIns.push(standIn);
+    const atOnce = new Map<KitLine, KitNeed[]>();
+    for (const { name, quantity, share, standIn } of block.kit) {
+      if (name.trim() === '') continue;
+      let line = lines.find((known) => isSameThing(known.name, name, language));
+      if (!line) lines.push((line = { name: name.trim(), needs: [], standIns: [], neededIn: null, announcedMs: null, fetchBefore: null }));
+      const own = atOnce.get(line) ?? [];
+      const same = own.find((need) => need.share === share);
+      atOnce.set(line, same ? own.map((need) => (need === same ? { share, quantity: same.quantity + quantity } : need)) : [...own, { share, quantity }]);
+      const instead = standIn.trim();
+      if (instead !== '' && !line.standIns.includes(instead)) line.standIns.push(instead);
       if (announces(block)) line.announcedMs ??= studentStartMs;
       else line.neededIn ??= { blockId: block.id, title: block.title, atMs: studentStartMs };
     }
+    for (const [line, own] of atOnce) line.needs = kitNeeds([...line.needs, ...own]);
   }
-  for (const [key, line] of lines) {
-    const named = schedule.blocks.find(({ block }) => textOf(block).includes(key));
-    if (named) line.announcedMs = Math.min(line.announcedMs ?? Infinity, named.studentStartMs);
+  const texts = schedule.blocks.map(({ block, studentStartMs }) => ({ text: textOf(block), atMs: studentStartMs })).filter(({ text }) => text.trim() !== '');
+  for (const line of lines) {
+    const named = texts.find(({ text }) => namesThing(text, line.name, language));
+    if (named) line.announcedMs = Math.min(line.announcedMs ?? Infinity, named.atMs);
     const { neededIn, announcedMs } = line;
     // Naming it in the block that uses it is too late: the student stands there without.
     if (neededIn && (announcedMs === null || announcedMs >= neededIn.atMs)) line.fetchBefore = neededIn.blockId;
   }
-  return [...lines.values()];
+  return lines;
 }
 
 const FETCH_MS = 30_000;
 
 /** A card that names the thing, and a stop to fetch it. */
-export function fetchPause({ name, quantity, share, standIns }: KitLine, makeId: MakeId): Block {
-  const item = { ...makeKit(name, makeId), quantity, share, standIn: standIns[0] ?? '' };
+export function fetchPause({ name, needs, standIns }: KitLine, makeId: MakeId): Block {
+  const standIn = standIns[0] ?? '';
   return {
     ...makeBlock('card', makeId),
     title: `Fetch: ${name}`,
     part: 'kit',
-    kit: [item],
-    ...{ about: 'kit', lines: [kitText(item)] },
+    kit: needs.map(({ share, quantity }) => ({ ...makeKit(name, makeId), quantity, share, standIn })),
+    ...{ about: 'kit', lines: [`${neededText(name, needs)}${standIn ? ` (or ${standIn})` : ''}`] },
     pauseAfter: { practiceMs: FETCH_MS, signMs: 5_000, prompt: `Fetch ${name}.` },
   } as Block;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeKit, makeLesson, type Block, type BlockKind, type BlockOf, type FloorMark, type Lesson } from '../lesson/index.ts';
+import { makeBlock, makeKit, makeLesson, namesThing, neededText, needsText, type Block, type BlockKind, type BlockOf, type FloorMark, type Kit, type Lesson } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { effortAdvice, effortCurve, floorUse, kitLedger, metsOf, missingParts, sidesLedger, spaceLedger } from './index.ts';
@@ -42,13 +42,45 @@ describe('kit', () => {
     const welcome = of('talk', { part: 'kit', fixedMs: 10_000, kit: kit('Rope'), script: 'Put a chair beside you.' });
     const skip = of('intervals', { title: 'Skip', kit: [{ ...makeKit(' rope ', makeId), quantity: 2, standIn: 'no rope' }] });
     const sit = of('reps', { title: 'Sit', kit: kit('Chair', 'Band'), script: 'Take your band.' });
-    const lines = kitLedger(scheduleLesson(lessonOf(welcome, skip, sit)));
-    expect(lines.map(({ name, quantity, announcedMs, neededIn, fetchBefore }) => [name, quantity, announcedMs, neededIn?.title, fetchBefore])).toEqual([
-      ['Rope', 2, 0, 'Skip', null],
-      ['Chair', 1, 0, 'Sit', null],
-      ['Band', 1, lines[2]?.neededIn?.atMs, 'Sit', sit.id],
+    const lines = kitLedger(scheduleLesson(lessonOf(welcome, skip, sit)), 'en');
+    expect(lines.map(({ name, needs, announcedMs, neededIn, fetchBefore }) => [name, needsText(needs), announcedMs, neededIn?.title, fetchBefore])).toEqual([
+      ['Rope', '2 each', 0, 'Skip', null],
+      ['Chair', '1 each', 0, 'Sit', null],
+      ['Band', '1 each', lines[2]?.neededIn?.atMs, 'Sit', sit.id],
     ]);
     expect(lines[0]?.standIns).toEqual(['no rope']);
+  });
+
+  it('adds up apart what each, each pair and the group need, the most at one time', () => {
+    const things = (...items: readonly (readonly [string, number, Kit['share']])[]) => items.map(([name, quantity, share]) => ({ ...makeKit(name, makeId), quantity, share }));
+    const first = of('reps', { kit: things(['Ball', 1, 'group'], ['Cone', 1, 'each'], ['cones', 2, 'each']) });
+    const then = of('reps', { kit: things(['balls', 2, 'each'], ['Cone', 2, 'each'], ['Ball', 1, 'pair']) });
+    const lines = kitLedger(scheduleLesson(lessonOf(first, then)), 'en');
+    expect(lines.map(({ name, needs }) => neededText(name, needs))).toEqual(['Ball: 2 each, and 1 for each pair, and 1 for the group', '3 × Cone']);
+  });
+
+  it.each([
+    ['en', 'Ball', 'Blow up your balloon.', false],
+    ['en', 'Rope', 'They skip all over Europe.', false],
+    ['en', 'Ball', 'Fetch two balls!', true],
+    ['en', 'Band', 'Bend your knees, the bandage stays on.', false],
+    ['en', 'Scarf', 'Hang up your scarves.', true],
+    ['en', 'Rope, 2 m long', 'Lay the ropes down.', true],
+    ['en', 'Flying disc', 'A disc that is flying is no kit yet.', false],
+    ['en', 'Flying disc', 'Take your flying discs.', true],
+    ['de', 'Ball', 'Holt euch drei Bälle.', true],
+    ['de', 'Ball', 'Der Ballon bleibt liegen.', false],
+    ['de', 'Band', 'Legt die Bänder hin.', true],
+    ['es', 'Balón', 'Coged los balones.', true],
+    ['it', 'Palla', 'Prendete le palle.', true],
+    ['nl', 'Bal', 'Pak twee ballen.', true],
+    ['fr', 'Cerceau', 'Prenez vos cerceaux.', true],
+    ['pl', 'Piłka', 'Weź dwie piłki.', true],
+    ['pt', 'Balão', 'Encham os balões.', true],
+    ['tr', 'Top', 'Toplar yerde.', true],
+    ['tr', 'Top', 'Topuk yukarı.', false],
+  ])('in %s, “%s” in “%s”: %s', (language, thing, text, isNamed) => {
+    expect(namesThing(text, thing, language)).toBe(isNamed);
   });
 });
 
@@ -150,6 +182,25 @@ describe('effort', () => {
     expect(effortAdvice(curve, schedule.studentMs).map(({ holds }) => holds)).toEqual([false, true, false]);
     const easy = scheduleLesson(lessonOf(warm, calm));
     expect(effortAdvice(effortCurve(easy), easy.studentMs)).toEqual([]);
+  });
+});
+
+describe('practice off the video', () => {
+  /** Without the sign that calls for it, which is looked at like anything else of the block. */
+  const practice = (block: Block, signMets = 1.3): number => {
+    const plain = effortCurve(scheduleLesson(lessonOf({ ...block, pauseAfter: null }))).metMinutes;
+    const signMs = 5_000;
+    const paused = effortCurve(scheduleLesson(lessonOf({ ...block, pauseAfter: { practiceMs: 120_000, signMs, prompt: '' } }))).metMinutes;
+    return paused - plain - (signMs / 60_000) * signMets;
+  };
+
+  it('has the work and the rest of its block', () => {
+    // 2 min of 20 s work at 8 METs and 10 s rest at 1.3: 80 s and 40 s. 80/60 x 8 + 40/60 x 1.3 = 11.533 MET-minutes.
+    expect(practice(of('intervals', { effort: 4, leadInMs: 5_000, workMs: 20_000, restMs: 10_000, rounds: 4 }))).toBeCloseTo(11.533, 2);
+    // Repetitions without rest, both sides at once: 2 min at 3.8 METs.
+    expect(practice(of('reps', { effort: 3, sides: 'both', sets: 1 }))).toBeCloseTo(7.6, 2);
+    // A talk is practised as hard as its teacher says.
+    expect(practice(of('talk', { effort: 2, fixedMs: 10_000 }), 2.8)).toBeCloseTo(5.6, 2);
   });
 });
 

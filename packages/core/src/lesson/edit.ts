@@ -1,3 +1,4 @@
+import isEqual from 'fast-deep-equal';
 import { enablePatches, produceWithPatches, applyPatches, type Patch } from 'immer';
 import type { Block } from './blocks.ts';
 import type { Lesson, Section } from './schema.ts';
@@ -10,6 +11,8 @@ export type LessonEdit = (draft: Lesson) => void;
 /** One undoable step: what to do, what to do to take it back, and a word for both. */
 export interface Step {
   label: string;
+  /** What it was meant for, where more of the same may follow; none for a step that stands alone. */
+  intention: number | null;
   forward: Patch[];
   back: Patch[];
 }
@@ -29,21 +32,21 @@ export function beginEditing(lesson: Lesson): EditedLesson {
 }
 
 /**
- * Applies an edit as one undoable step. Steps with the same `merge` key as the last one join it, so that
- * typing in one field is one step. An edit that changes nothing leaves the state as it is.
+ * Applies an edit as one undoable step. Changes of one `intention` (a figure set, a sentence typed) are one step, and none at
+ * all once together they change nothing. An edit that changes nothing leaves the state as it is.
  */
-export function applyEdit(state: EditedLesson, label: string, edit: LessonEdit, merge = false): EditedLesson {
+export function applyEdit(state: EditedLesson, label: string, edit: LessonEdit, intention: number | null = null): EditedLesson {
   const [lesson, forward, back] = produceWithPatches(state.lesson, (draft: Lesson) => {
     edit(draft);
   });
   if (forward.length === 0) return state;
   const last = state.past.at(-1);
-  const step: Step =
-    merge && last?.label === label
-      ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back] }
-      : { label, forward, back };
-  const kept = merge && last?.label === label ? state.past.slice(0, -1) : state.past;
-  return { lesson, past: [...kept, step].slice(-MAX_STEPS), future: [] };
+  if (!last || intention === null || last.intention !== intention) {
+    return { lesson, past: [...state.past, { label, intention, forward, back }].slice(-MAX_STEPS), future: [] };
+  }
+  const before = state.past.slice(0, -1);
+  const joined = { label, intention, forward: [...last.forward, ...forward], back: [...back, ...last.back] };
+  return { lesson, past: isEqual(applyPatches(lesson, joined.back), lesson) ? before : [...before, joined], future: [] };
 }
 
 /** Takes back the last step; the same state when there is none. */

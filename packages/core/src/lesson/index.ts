@@ -7,6 +7,8 @@ export * from './schema.ts';
 export * from './migrations.ts';
 export * from './read.ts';
 export * from './make.ts';
+export * from './titles.ts';
+export * from './kit.ts';
 export * from './figures.ts';
 export * from './shorthand.ts';
 export * from './edit.ts';

@@ -227,14 +227,23 @@ describe('editing', () => {
     );
   });
 
-  it('makes one step of typing in one field, another of the next', () => {
-    const type = (state: EditedLesson, label: string, title: string) => applyEdit(state, label, (d) => void (d.title = title), true);
+  const title = (state: EditedLesson, text: string, intention: number | null = null) => applyEdit(state, 'Title', (d) => void (d.title = text), intention);
+
+  it('makes one step of one intention, another of the next, whatever they are called', () => {
     let state = beginEditing(makeLesson('A', counter()));
-    state = type(type(state, 'Title', 'Ab'), 'Title', 'Abc');
-    state = type(state, 'Other', 'Abcd');
-    expect(state.past.map((step) => step.label)).toEqual(['Title', 'Other']);
-    expect(undo(state).lesson.title).toBe('Abc');
-    expect(undo(undo(state)).lesson.title).toBe('A');
+    for (const [text, intention] of [['Ab', 1], ['Abc', 1], ['Abcd', 2], ['Abcde', null], ['Abcdef', null]] as const) state = title(state, text, intention);
+    const titles = [];
+    for (; state.past.length > 0; state = undo(state)) titles.push(state.lesson.title);
+    expect([...titles, state.lesson.title]).toEqual(['Abcdef', 'Abcde', 'Abcd', 'Abc', 'A']);
+  });
+
+  it('makes no step of what was typed and typed back', () => {
+    const begun = title(beginEditing(makeLesson('A', counter())), 'B');
+    const back = title(title(begun, 'C', 1), 'B', 1);
+    expect(back.lesson).toEqual(begun.lesson);
+    expect(back.past).toEqual(begun.past);
+    // It may go on from there, as a step of its own again.
+    expect(title(back, 'D', 1).past).toHaveLength(begun.past.length + 1);
   });
 
   it('forgets what was undone once something else is done, and ignores edits that change nothing', () => {

@@ -85,7 +85,8 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
   };
   const active = { demo: null, leadInMs: 5_000 };
   const sided = { sides: 'each' as const, startSide: 'right' as const, sideChangeMs: 5_000 };
-  const exercise = () => makeExercise('Exercise', makeId);
+  // Called as the block until it gets a name of its own.
+  const exercise = () => makeExercise('', makeId);
   switch (kind) {
     case 'talk':
       return { ...base, kind, title: 'Talk', effort: 1, fixedMs: null };
@@ -96,7 +97,7 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         kind,
         title: 'Work and rest',
         effort: 4,
-        exercises: [{ ...makeExercise('Exercise 1', makeId), sides: 'both' }],
+        exercises: [{ ...exercise(), sides: 'both' }],
         workMs: 20_000,
         restMs: 10_000,
         ladder: [],
@@ -140,7 +141,7 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         restMs: 5_000,
       };
     case 'counts':
-      return { ...base, kind, demo: null, title: 'Counts of 8', effort: 3, bpm: 120, moves: [{ ...makeExercise('Move 1', makeId), eights: 2 }], times: 2, countIn: 1 };
+      return { ...base, kind, demo: null, title: 'Counts of 8', effort: 3, bpm: 120, moves: [{ ...exercise(), eights: 2 }], times: 2, countIn: 1 };
     case 'routine':
       return {
         ...base,
@@ -197,11 +198,6 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
 
 export function otherSide(side: Side): Side {
   return side === 'left' ? 'right' : 'left';
-}
-
-/** A thing of the kit as it is written everywhere: "4 × Bottle (or shoes)". */
-export function kitText({ name, quantity, standIn }: Pick<Kit, 'name' | 'quantity' | 'standIn'>): string {
-  return `${quantity > 1 ? `${quantity} × ` : ''}${name}${standIn ? ` (or ${standIn})` : ''}`;
 }
 
 /** Milliseconds of one repetition at the block's tempo. */

@@ -113,6 +113,22 @@ const to8: Migration = ({ sections, ...rest }) => ({
   sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ ...block, levels: each(block['levels'], (level) => ({ target: null, ...level })) })) })),
 });
 
+/** Titles that blocks were made with, and that nobody wrote. */
+const MADE_TITLES: ReadonlySet<unknown> = new Set(['Exercise', 'Exercise 1', 'Move 1']);
+
+/** Version 9: an exercise without a title is called as its block; one that only ever had the title it was made with has none. */
+const to9: Migration = ({ sections, ...rest }) => {
+  const bare = (exercise: unknown) => (isRaw(exercise) && MADE_TITLES.has(exercise['title']) ? { ...exercise, title: '' } : exercise);
+  const alone = (exercises: unknown) => (Array.isArray(exercises) && exercises.length === 1 ? exercises.map(bare) : exercises);
+  const own = (block: Raw) => ({
+    ...block,
+    ...('exercise' in block && { exercise: bare(block['exercise']) }),
+    ...('exercises' in block && { exercises: alone(block['exercises']) }),
+    ...('moves' in block && { moves: alone(block['moves']) }),
+  });
+  return { ...rest, sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], own) })) };
+};
+
 /** Steps from each old version to the next, by the version they start from. */
 export const migrations: ReadonlyMap<number, Migration> = new Map([
   [1, to2],
@@ -122,4 +138,5 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
   [5, to6],
   [6, to7],
   [7, to8],
+  [8, to9],
 ]);

@@ -5,7 +5,7 @@ import { LIMITS } from './limits.ts';
 import { footprintSchema, idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 
 /** The version of the lesson document this program writes. */
-export const LESSON_VERSION = 8;
+export const LESSON_VERSION = 9;
 
 /** A BCP 47 tag. */
 export const languageSchema = z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'A language is written as its short tag, such as de or pt-BR.').max(35);

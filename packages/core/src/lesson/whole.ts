@@ -20,6 +20,15 @@ export function duplicateLesson(lesson: Lesson, makeId: MakeId): Lesson {
 }
 
 /**
+ * The lesson as it was planned: without its footage and all that was done to that by hand (changes and taps), the order its
+ * shots were put in, and the findings that were left as they are. For next week's, which is filmed anew.
+ */
+export function asPlanned(lesson: Lesson): Lesson {
+  const sections = lesson.sections.map((section) => ({ ...section, blocks: section.blocks.map((block): Block => ({ ...block, footage: null, edits: [] })) }));
+  return { ...lesson, sections, waived: [], filming: { ...lesson.filming, order: [] } };
+}
+
+/**
  * Two lessons: all before the block, and the block with all that follows. A section cut in two keeps its title in both.
  * @throws LessonError when the block is gone or the first
  */

@@ -1,4 +1,4 @@
-import { blocksOf, duplicateLesson, LIMITS, type Block, type BlockOf, type Lesson, type LessonPart, type MakeId, type Range } from '../lesson/index.ts';
+import { asPlanned, blocksOf, duplicateLesson, LIMITS, type Block, type BlockOf, type Lesson, type LessonPart, type MakeId, type Range } from '../lesson/index.ts';
 import type { BlockHint, NextStep } from './class-view.ts';
 
 /** A figure that changes by steps from week to week. */
@@ -66,19 +66,20 @@ export function stepChanges(lesson: Lesson, step: NextStep['step'], hints: reado
 
 /** Next week's lesson: this one gone on with, the changes made, nothing filmed yet. */
 export function nextLesson(lesson: Lesson, changes: readonly StepChange[], makeId: MakeId): Lesson {
+  const planned = asPlanned(lesson);
   const changed: Lesson = {
-    ...lesson,
-    sections: lesson.sections.map((section) => ({
+    ...planned,
+    sections: planned.sections.map((section) => ({
       ...section,
       blocks: section.blocks.map((block): Block => {
         const own = changes.find(({ blockId }) => blockId === block.id);
         const key = own && figureOf(block)?.key;
-        return { ...block, footage: null, edits: [], ...(own && key && { [key]: own.to }) };
+        return { ...block, ...(own && key && { [key]: own.to }) };
       }),
     })),
   };
   const week = lesson.series.week === null ? null : Math.min(LIMITS.weeks, lesson.series.week + 1);
   const title = week === null ? `${lesson.title.slice(0, LIMITS.title - 11)}, next week` : `${(lesson.series.name || lesson.title).slice(0, LIMITS.title - 10)}, week ${week}`;
   const recap = `Last time: ${lesson.outcome || lesson.title}`.slice(0, LIMITS.line);
-  return { ...duplicateLesson(changed, makeId), title, waived: [], series: { ...lesson.series, week, recap, teaser: '' } };
+  return { ...duplicateLesson(changed, makeId), title, series: { ...lesson.series, week, recap, teaser: '' } };
 }

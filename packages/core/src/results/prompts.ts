@@ -1,4 +1,4 @@
-import { blocksOf, type Block, type Lesson, type Side } from '../lesson/index.ts';
+import { blocksOf, withExerciseTitles, type Block, type Lesson, type Side } from '../lesson/index.ts';
 import type { Measure, Score } from './entry.ts';
 
 /** A number students are asked for. */
@@ -29,13 +29,14 @@ export function scoreOf({ blockId, key, title, measure, better, seconds }: Score
 
 const BOTH: readonly Side[] = ['left', 'right'];
 
-function promptsOf(block: Block): ScorePrompt[] {
+function promptsOf(untitled: Block): ScorePrompt[] {
+  const block = withExerciseTitles(untitled);
   const base = { blockId: block.id, sides: [] as readonly Side[], tries: 1, isAsked: false, target: null, targets: [] };
   const named = (title: string, measure: Measure) => ({ key: keyOf(block.skill, title, measure), title, measure });
   switch (block.kind) {
     case 'game': {
       const untilDone = block.goal === 'target';
-      const title = block.exercise.title || block.title;
+      const title = block.exercise.title;
       return [
         {
           ...base,
@@ -50,14 +51,14 @@ function promptsOf(block: Block): ScorePrompt[] {
       ];
     }
     case 'laps':
-      return [{ ...base, ...named(block.exercise.title || block.title, 'time'), better: 'less', seconds: null, isAsked: true, target: block.laps }];
+      return [{ ...base, ...named(block.exercise.title, 'time'), better: 'less', seconds: null, isAsked: true, target: block.laps }];
     case 'intervals': {
       // The same exercise for the same time is one number; a ladder asks for each of its times.
       const works = [...new Set([block.workMs, ...block.ladder.map(({ workMs }) => workMs)])];
       return block.exercises.flatMap(({ title, sides }) =>
         works.map((workMs): ScorePrompt => ({
           ...base,
-          ...named(title || block.title, 'count'),
+          ...named(title, 'count'),
           better: 'more',
           seconds: workMs / 1000,
           tries: block.rounds * block.sets,
@@ -66,7 +67,7 @@ function promptsOf(block: Block): ScorePrompt[] {
       );
     }
     case 'hold':
-      return [{ ...base, ...named(block.exercise.title || block.title, 'time'), better: 'more', seconds: null, sides: block.sides === 'both' ? [] : BOTH, tries: block.holds }];
+      return [{ ...base, ...named(block.exercise.title, 'time'), better: 'more', seconds: null, sides: block.sides === 'both' ? [] : BOTH, tries: block.holds }];
     default:
       return [];
   }

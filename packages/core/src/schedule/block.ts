@@ -1,4 +1,4 @@
-import type { Block, Lesson } from '../lesson/index.ts';
+import { withExerciseTitles, type Block, type Lesson } from '../lesson/index.ts';
 import { timeCalled, timeGame, timeQuestion } from './games.ts';
 import { timeCounts, timeHold, timeIntervals, timeLaps, timeReps, timeRoutine } from './moves.ts';
 import { readingMs } from './reading.ts';
@@ -59,7 +59,7 @@ function layOut(row: Row, block: Block, { settings, audience }: Timing): void {
 /** Lays one block out. Exact whole milliseconds; published interval protocols hold (see the tests). */
 export function timeBlock(block: Block, timing: Timing): BlockTimes {
   const row = new Row();
-  layOut(row, block, timing);
+  layOut(row, withExerciseTitles(block), timing);
   return { spans: row.spans, calls: row.calls };
 }
 

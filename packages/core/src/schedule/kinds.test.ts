@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeLesson, type Block, type BlockKind, type BlockOf } from '../lesson/index.ts';
+import { exerciseTitles, makeBlock, makeLesson, type Block, type BlockKind, type BlockOf } from '../lesson/index.ts';
 import { arbitraryOf, counter } from '../testing/arbitrary.ts';
 import { callOrder, measureBlock, readingMs, readingWpm, timeBlock } from './index.ts';
 
@@ -48,7 +48,24 @@ describe('taught in parts', () => {
       parts: { names: ['1', '2', '3'], timesEach: 2, partMs: 3_000, joinedTimes: 2, joinedMs: 5_000 },
     });
     expect(lengthOf(block)).toBe(6 * 3_000 + 2 * 5_000 + 3 * 2_000);
-    expect(spansOf(block).map(({ label }) => label).filter((label, i, all) => label !== all[i - 1])).toEqual(['1', '2', '3', 'Joined, slowly', 'Exercise']);
+    expect(spansOf(block).map(({ label }) => label).filter((label, i, all) => label !== all[i - 1])).toEqual(['1', '2', '3', 'Joined, slowly', 'Repetitions']);
+  });
+});
+
+describe('titles', () => {
+  const labels = (block: Block) => new Set([...spansOf(block).filter(({ kind }) => ['work', 'rep', 'hold', 'lap', 'play', 'count'].includes(kind)).map(({ label }) => label), ...timeBlock(block, lesson).calls.map(({ text }) => text)]);
+
+  it.each(['intervals', 'reps', 'hold', 'laps', 'game', 'counts'] as const)('%s are called as the block until their exercise has a name of its own', (kind) => {
+    const made = of(kind, { title: 'Heel raises' } as never);
+    expect(labels(made)).toContain('Heel raises');
+    expect([...labels(made)].filter((label) => /exercise|move/i.test(label))).toEqual([]);
+    const own = 'exercise' in made ? { ...made, exercise: { ...made.exercise, title: 'Slow ones' } } : made;
+    if (own !== made) expect(labels(own)).toContain('Slow ones');
+  });
+
+  it('several without names are told by number', () => {
+    const block = of('intervals', { title: 'Circuit', exercises: ['', 'Squat', ''].map((title, i) => ({ id: `e${i}`, title, movement: 'other' as const, sides: 'both' as const })) });
+    expect(exerciseTitles(block)).toEqual(['Exercise 1', 'Squat', 'Exercise 3']);
   });
 });
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyEdit, beginEditing, blocksOf, LessonError, makeBlock, makeLesson, makeSeries, seriesSchema, type Block, type Lesson, type Series } from '../lesson/index.ts';
+import { applyEdit, beginEditing, blocksOf, LessonError, makeBlock, makeLesson, makeSeries, seriesSchema, type Block, type Edit, type Lesson, type Series } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { goOnFrom, layOutWeeks, makingOrder, neighbourWords, progressChanges, scheduleLesson, skillTimes, weekNotes } from './index.ts';
 
@@ -100,6 +100,18 @@ describe('the lesson of a week', () => {
     expect(made.sections.map(({ title }) => title)).toEqual(['S']);
     expect(progressChanges(made, series, 2)).toEqual([]);
     expect(blocksOf(made).map(({ id, title, footage }) => [id, title, footage])).toEqual([['new', 'Rope', null]]);
+  });
+
+  it('carries nothing over that was done by hand to last week’s footage', () => {
+    const edits: Edit[] = [
+      { id: 'e1', kind: 'leave-out', fromMs: 0, toMs: 2_000 },
+      { id: 'e2', kind: 'taps', taps: [{ atMs: 1_000, side: null, missed: false }] },
+    ];
+    const basis = lessonOf({ footage: { takeId: 't', startsAtMs: 0 }, edits });
+    const worked: Lesson = { ...basis, waived: [{ key: 'still b', word: 'It is meant so.' }], filming: { ...basis.filming, order: ['s2', 's1'] } };
+    if (!second) throw new Error('The series has a second week.');
+    const made = goOnFrom(worked, series, second, () => 'new');
+    expect([made.waived, made.filming.order, blocksOf(made).map((block) => block.edits)]).toEqual([[], [], [[]]]);
   });
 
   it('knows its neighbours, over weeks without a lesson too', () => {

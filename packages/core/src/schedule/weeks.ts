@@ -1,6 +1,7 @@
 import { addDays, eachDayOfInterval, formatISO, isWithinInterval, parseISO, startOfISOWeek } from 'date-fns';
 import { produce } from 'immer';
 import {
+  asPlanned,
   blocksOf,
   changeBlock,
   figureOf,
@@ -160,13 +161,12 @@ export function progressChanges(lesson: Lesson, series: Series, week: number): P
 
 /** The lesson of a week, gone on from another's: the same sections in the same order, nothing filmed, every figure progressed. */
 export function goOnFrom(basis: Lesson, series: Series, { week, level, focus }: SeriesWeek, makeId: MakeId): Lesson {
-  const fresh = withFreshIds(basis, makeId);
+  const fresh = withFreshIds(asPlanned(basis), makeId);
   const made: Lesson = {
     ...fresh,
     title: focus || `${series.name.slice(0, LIMITS.title - 10)}, week ${week}`,
     outcome: '',
     series: { name: series.name, week, level, recap: '', teaser: '' },
-    sections: fresh.sections.map((section) => ({ ...section, blocks: section.blocks.map((block) => ({ ...block, footage: null })) })),
   };
   return produce(made, (draft) => progressChanges(made, series, week).forEach((change) => change.edit(draft)));
 }

@@ -1,14 +1,12 @@
 import type { Print } from '@zest/contract';
 import { callSheet, changeText, frameShot, type CallSheetLine } from '@zest/core/framing';
 import { kitLedger, spaceLedger } from '@zest/core/ledger';
-import { blocksOf, spaceText, type Lesson } from '@zest/core/lesson';
+import { blocksOf, needsText, spaceText, type Lesson } from '@zest/core/lesson';
 import { blockSummary, runSheet, scheduleLesson, type RunSheetLine, type Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { View } from '@react-pdf/renderer';
 import { checkReportPdf, type ReportedFinding } from './check-report.tsx';
 import { Heading, INK, Sheet, styles, Table, toPdf, Words, type Column, type Style } from './sheet.tsx';
-
-const shareWords = { each: 'for each', pair: 'for each pair', group: 'for the group' } as const;
 
 function placeOf({ series, audience }: Lesson): string {
   const level = series.level === 'standard' ? '' : `${series.level} form`;
@@ -22,8 +20,8 @@ function roomOf(lesson: Lesson): string {
   return `Room: ${shown(width.cm)} wide, ${shown(depth.cm)} deep, ${shown(height.cm)} high`;
 }
 
-const kitOf = (schedule: Schedule) =>
-  kitLedger(schedule).map(({ name, quantity, share, standIns }) => `${quantity} × ${name} ${shareWords[share]}${standIns.length > 0 ? ` (or ${standIns.join(', or ')})` : ''}`);
+const kitOf = (schedule: Schedule, { settings }: Lesson) =>
+  kitLedger(schedule, settings.language).map(({ name, needs, standIns }) => `${name}: ${needsText(needs)}${standIns.length > 0 ? ` (or ${standIns.join(', or ')})` : ''}`);
 const cautionsOf = (lesson: Lesson) => [...new Set(blocksOf(lesson).flatMap(({ cautions }) => cautions))].filter((text) => text.trim() !== '');
 
 interface PlanRow {
@@ -58,7 +56,7 @@ function Plan({ lesson, schedule, size, detail, onPages }: { lesson: Lesson; sch
     { name: 'What', part: 28, text: ({ what }) => what },
     ...(detail === 'cues' ? [{ name: 'Cues', part: 28, text: ({ cues }: PlanRow) => cues }] : []),
   ];
-  const kit = kitOf(schedule);
+  const kit = kitOf(schedule, lesson);
   const care = cautionsOf(lesson);
   return (
     <Sheet title={lesson.title} place={placeOf(lesson)} size={size} onPages={onPages}>
@@ -99,7 +97,7 @@ async function planPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
 
 function kitPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
   const size = 14;
-  const kit = kitOf(schedule);
+  const kit = kitOf(schedule, lesson);
   const care = cautionsOf(lesson);
   return toPdf(
     <Sheet title={`What you need for “${lesson.title}”`} place={placeOf(lesson)} size={size}>

@@ -233,8 +233,8 @@ export function AssembleBench() {
           />
         )}
         {block && <ChangePanel block={block} stretch={own?.blockId === block.id ? own : null} hasOtherTake={otherTakes.length > 0} dropped={assembly.dropped} takeName={takeName} onBegin={begin} onTap={() => setTaps(true)} onPicture={(file) => void putPicture(file)} onOpen={open} onRemove={changes.remove} />}
-        <LookPanel look={lesson.finish.look} hasSecond={lesson.second !== null} />
-        <SoundPanel sound={lesson.finish.sound} />
+        <LookPanel hasSecond={lesson.second !== null} />
+        <SoundPanel />
         <Comments lessonId={id} blockId={block?.id ?? null} clock={clock} onSeek={seek} />
       </Stack>
     </Box>

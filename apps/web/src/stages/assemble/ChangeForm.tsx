@@ -2,6 +2,7 @@ import { Alert, Button, Checkbox, FormControlLabel, Paper, Stack, Typography } f
 import { besideLayouts, editNames, LIMITS, overlaySlots, pointJoints, soundsAgain, type Edit, type EditOf } from '@zest/core/lesson';
 import { ChoiceField, LengthField, TextLine, WholeField, same } from '../../ui/fields.tsx';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
+import { UndoOfLesson } from '../../ui/draft.ts';
 import { slotNames } from './words.ts';
 import { FollowPerformer, type FollowSource } from './FollowPerformer.tsx';
 import { missingIn } from './new-edit.ts';
@@ -11,6 +12,9 @@ const speeds = [['100', 'full speed'], ['75', 'three quarters'], ['50', 'half sp
 const slotChoices = overlaySlots.map((slot) => [slot, `the ${slotNames[slot]}`] as const);
 const MOMENT = { min: 0, max: LIMITS.targetMs.max };
 const PERCENT = { min: 0, max: 100 };
+
+/** Also by nothing at all, as it stands while a figure is typed anew. */
+const isEarlier = ({ byMs }: EditOf<'shift'>) => byMs < 0 || Object.is(byMs, -0);
 
 interface ChangeFormProps {
   edit: Edit;
@@ -141,8 +145,8 @@ function Fields({ edit, takes, source, onChange }: Pick<ChangeFormProps, 'edit' 
       return (
         <>
           <ChoiceField label="What is moved" value={edit.slot} choices={slotChoices} onChange={(slot) => onChange({ ...edit, slot })} sx={{ width: 150 }} />
-          <LengthField label="By" value={Math.abs(edit.byMs)} range={{ min: 0, max: LIMITS.shiftMs.max }} onChange={(ms) => onChange({ ...edit, byMs: edit.byMs < 0 ? -ms : ms })} sx={{ width: 100 }} />
-          <ChoiceField label="Which way" value={edit.byMs < 0 ? 'earlier' : 'later'} choices={same(['earlier', 'later'])} onChange={(way) => onChange({ ...edit, byMs: Math.abs(edit.byMs) * (way === 'earlier' ? -1 : 1) })} sx={{ width: 120 }} />
+          <LengthField label="By" value={Math.abs(edit.byMs)} range={{ min: 0, max: LIMITS.shiftMs.max }} onChange={(ms) => onChange({ ...edit, byMs: isEarlier(edit) ? -ms : ms })} sx={{ width: 100 }} />
+          <ChoiceField label="Which way" value={isEarlier(edit) ? 'earlier' : 'later'} choices={same(['earlier', 'later'])} onChange={(way) => onChange({ ...edit, byMs: Math.abs(edit.byMs) * (way === 'earlier' ? -1 : 1) })} sx={{ width: 120 }} />
         </>
       );
     case 'place':
@@ -168,33 +172,36 @@ function Fields({ edit, takes, source, onChange }: Pick<ChangeFormProps, 'edit' 
 export function ChangeForm({ edit, isNew, takes, source, onChange, onDone, onEverywhere, onCancel }: ChangeFormProps) {
   const missing = missingIn(edit);
   return (
-    <Paper variant="outlined" component="section" aria-label={editNames[edit.kind]} sx={{ p: 1.5, borderColor: 'primary.main' }}>
-      <Typography variant="h3" sx={{ fontSize: '1.05rem', mb: 1.5 }}>
-        {editNames[edit.kind]}
-      </Typography>
-      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.25, alignItems: 'center' }}>
-        {'fromMs' in edit ? (
-          <>
-            <LengthField label="From" value={edit.fromMs} range={MOMENT} onChange={(fromMs) => onChange({ ...edit, fromMs })} sx={{ width: 110 }} />
-            <LengthField label="To" value={edit.toMs} range={MOMENT} onChange={(toMs) => onChange({ ...edit, toMs })} sx={{ width: 110 }} />
-          </>
-        ) : (
-          'atMs' in edit && <LengthField label="At" value={edit.atMs} range={MOMENT} onChange={(atMs) => onChange({ ...edit, atMs })} sx={{ width: 110 }} />
+    // The change is no part of the lesson yet, so undo in its fields is not the lesson's.
+    <UndoOfLesson value={false}>
+      <Paper variant="outlined" component="section" aria-label={editNames[edit.kind]} sx={{ p: 1.5, borderColor: 'primary.main' }}>
+        <Typography variant="h3" sx={{ fontSize: '1.05rem', mb: 1.5 }}>
+          {editNames[edit.kind]}
+        </Typography>
+        <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.25, alignItems: 'center' }}>
+          {'fromMs' in edit ? (
+            <>
+              <LengthField label="From" value={edit.fromMs} range={MOMENT} onChange={(fromMs) => onChange({ ...edit, fromMs })} sx={{ width: 110 }} />
+              <LengthField label="To" value={edit.toMs} range={MOMENT} onChange={(toMs) => onChange({ ...edit, toMs })} sx={{ width: 110 }} />
+            </>
+          ) : (
+            'atMs' in edit && <LengthField label="At" value={edit.atMs} range={MOMENT} onChange={(atMs) => onChange({ ...edit, atMs })} sx={{ width: 110 }} />
+          )}
+          <Fields edit={edit} takes={takes} source={source} onChange={onChange} />
+        </Stack>
+        {missing && (
+          <Alert severity="info" sx={{ mt: 1.5 }}>
+            {missing}
+          </Alert>
         )}
-        <Fields edit={edit} takes={takes} source={source} onChange={onChange} />
-      </Stack>
-      {missing && (
-        <Alert severity="info" sx={{ mt: 1.5 }}>
-          {missing}
-        </Alert>
-      )}
-      <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
-        <Button variant="contained" disabled={missing !== null} onClick={onDone}>
-          {isNew ? 'Do it' : 'Change it'}
-        </Button>
-        {edit.kind === 'place' && <Button onClick={() => onEverywhere(edit)}>In the whole lesson</Button>}
-        <Button onClick={onCancel}>Leave it</Button>
-      </Stack>
-    </Paper>
+        <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
+          <Button variant="contained" disabled={missing !== null} onClick={onDone}>
+            {isNew ? 'Do it' : 'Change it'}
+          </Button>
+          {edit.kind === 'place' && <Button onClick={() => onEverywhere(edit)}>In the whole lesson</Button>}
+          <Button onClick={onCancel}>Leave it</Button>
+        </Stack>
+      </Paper>
+    </UndoOfLesson>
   );
 }

@@ -4,6 +4,7 @@ import { boardKinds, clockStyles, countings, LIMITS, overlaySlots, themes, viewi
 import { arcMinutes, inkOf, LEAST_ARCMIN, MIN_TEXT } from '@zest/core/overlay';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
+import { useLessonPart } from '../../app/use-lesson.ts';
 import { ChoiceField, WholeField, same } from '../../ui/fields.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { slotNames } from './words.ts';
@@ -14,7 +15,8 @@ const countNames = { up: 'done', down: 'still to go' } as const;
 const boardNames = { chapter: 'section titles', name: 'name tags', kit: 'kit when it is needed', floor: 'floor marks', level: 'easier and harder forms', strip: 'now and then, all the time' } as const;
 
 /** How the whole lesson looks, in one place. */
-export function LookPanel({ look, hasSecond }: { look: Look; hasSecond: boolean }) {
+export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
+  const look = useLessonPart(({ finish }) => finish.look);
   const dispatch = useAppDispatch();
   const set = (part: Partial<Look>) => dispatch(edit(`Look: ${Object.keys(part).join()}`, (draft) => void Object.assign(draft.finish.look, part), 'accent' in part || 'backing' in part));
   const setSize = (slot: keyof Look['slots'], size: number) => dispatch(edit(`Size: ${slotNames[slot]}`, (draft) => void (draft.finish.look.slots[slot].size = size), true));

@@ -4,7 +4,7 @@ import { LIMITS, noiseChoices, pacerChoices, pacerVoices, type Finish } from '@z
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useMaterials, useOpenLesson } from '../../app/use-lesson.ts';
+import { useLessonPart, useMaterials, useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine, WholeField, same } from '../../ui/fields.tsx';
 import { FileButton } from '../../ui/FileButton.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
@@ -48,7 +48,8 @@ function Music({ music, onChange }: { music: Sound['music']; onChange: (music: S
 }
 
 /** How the whole lesson sounds, in one place. */
-export function SoundPanel({ sound }: { sound: Sound }) {
+export function SoundPanel() {
+  const sound = useLessonPart(({ finish }) => finish.sound);
   const dispatch = useAppDispatch();
   const set = (part: Partial<Sound>, merge = 'lufs' in part) => dispatch(edit(`Sound: ${Object.keys(part).join()}`, (draft) => void Object.assign(draft.finish.sound, part), merge));
   return (

@@ -1,6 +1,7 @@
 import { Box, Stack } from '@mui/material';
 import { LIMITS, partNames, type Block } from '@zest/core/lesson';
 import { rewriteScript } from '@zest/core/script';
+import { useBlockNow } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { BlockDetails } from './BlockDetails.tsx';
 import { KindFigures, Showing } from './KindFigures.tsx';
@@ -18,7 +19,8 @@ const efforts = [
 ] as const;
 
 /** Everything of one block that can be set. */
-export function BlockFigures({ block }: { block: Block }) {
+export function BlockFigures({ block: shown }: { block: Block }) {
+  const block = useBlockNow(shown);
   const change = useChange(block);
   return (
     <Stack spacing={2} sx={{ px: 1.5, pb: 2, pt: 0.5 }}>

@@ -1,5 +1,5 @@
 import { Button, Stack } from '@mui/material';
-import { LIMITS, makeExercise, type BlockOf, type Exercise, type Movement } from '@zest/core/lesson';
+import { exerciseTitles, LIMITS, makeExercise, type BlockOf, type Exercise, type Movement } from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { FigureFields } from './FigureFields.tsx';
@@ -18,14 +18,16 @@ const movementNames: readonly (readonly [Movement, string])[] = [
 
 interface ExerciseFieldsProps {
   exercise: Exercise;
+  /** What it is called while it has no title of its own. */
+  called: string;
   label: string;
   onChange: (label: string, change: (draft: Exercise) => void) => void;
 }
 
-function ExerciseFields({ exercise, label, onChange }: ExerciseFieldsProps) {
+function ExerciseFields({ exercise, called, label, onChange }: ExerciseFieldsProps) {
   return (
     <>
-      <TextLine label={label} value={exercise.title} most={LIMITS.title} sx={{ width: 230 }} onChange={(text) => onChange(label, (d) => void (d.title = text))} />
+      <TextLine label={label} value={exercise.title} placeholder={called} most={LIMITS.title} sx={{ width: 230 }} onChange={(text) => onChange(label, (d) => void (d.title = text))} />
       <ChoiceField
         label="Movement"
         value={exercise.movement}
@@ -42,7 +44,7 @@ type Single = BlockOf<'reps' | 'hold' | 'laps' | 'game'>;
 /** The one exercise of a block. */
 export function OneExercise({ block }: { block: Single }) {
   const change = useChange(block);
-  return <ExerciseFields exercise={block.exercise} label="Exercise" onChange={(label, recipe) => change(label, (d) => recipe(d.exercise))} />;
+  return <ExerciseFields exercise={block.exercise} called={block.title} label="Exercise" onChange={(label, recipe) => change(label, (d) => recipe(d.exercise))} />;
 }
 
 const workSideNames = [
@@ -56,12 +58,14 @@ const workSideNames = [
 /** The exercises of work and rest, with how each treats sides. */
 export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
   const change = useChange(block);
+  const titles = exerciseTitles(block);
   return (
     <Stack spacing={1.5}>
       {block.exercises.map((exercise, i) => (
         <Stack key={exercise.id} direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
           <ExerciseFields
             exercise={exercise}
+            called={titles[i] ?? ''}
             label={`Exercise ${i + 1}`}
             onChange={(label, recipe) => change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])))}
           />
@@ -72,14 +76,14 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
             sx={{ width: 165 }}
             onChange={(sides) => change('Side', (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)))}
           />
-          {block.exercises.length > 1 && <RemoveButton name={exercise.title} onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)} />}
+          {block.exercises.length > 1 && <RemoveButton name={titles[i] ?? ''} onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)} />}
         </Stack>
       ))}
       <Button
         size="small"
         sx={{ alignSelf: 'start' }}
         disabled={block.exercises.length >= LIMITS.exercises}
-        onClick={() => change('Exercises', (d) => void d.exercises.push({ ...makeExercise(`Exercise ${d.exercises.length + 1}`, makeId), sides: 'both' }), false)}
+        onClick={() => change('Exercises', (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }), false)}
       >
         + Exercise
       </Button>
@@ -90,11 +94,12 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
 /** The moves of a routine or of counts of 8, each with its own length. */
 export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
   const change = useChange(block);
+  const titles = exerciseTitles(block);
   const add = () =>
     change(
       'Moves',
       (d) => {
-        const move = makeExercise(`Move ${d.moves.length + 1}`, makeId);
+        const move = makeExercise('', makeId);
         if (d.kind === 'counts') d.moves.push({ ...move, eights: 1 });
         else d.moves.push({ ...move, ms: 4_000 });
       },
@@ -104,9 +109,9 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
     <Stack spacing={1.5}>
       {block.moves.map((move, i) => (
         <Stack key={move.id} direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
-          <ExerciseFields exercise={move} label={`Move ${i + 1}`} onChange={(label, recipe) => change(label, (d) => void (d.moves[i] && recipe(d.moves[i])))} />
+          <ExerciseFields exercise={move} called={titles[i] ?? ''} label={`Move ${i + 1}`} onChange={(label, recipe) => change(label, (d) => void (d.moves[i] && recipe(d.moves[i])))} />
           <FigureFields block={block} keys={[`moves.${i}.${block.kind === 'counts' ? 'eights' : 'ms'}`]} />
-          {block.moves.length > 1 && <RemoveButton name={move.title} onRemove={() => change('Moves', (d) => void d.moves.splice(i, 1), false)} />}
+          {block.moves.length > 1 && <RemoveButton name={titles[i] ?? ''} onRemove={() => change('Moves', (d) => void d.moves.splice(i, 1), false)} />}
         </Stack>
       ))}
       <Button size="small" sx={{ alignSelf: 'start' }} disabled={block.moves.length >= LIMITS.moves} onClick={add}>

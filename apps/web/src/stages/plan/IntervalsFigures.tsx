@@ -1,6 +1,6 @@
-import { Button, Stack, TextField, Typography } from '@mui/material';
+import { Button, Stack, Typography } from '@mui/material';
 import { applyWorkShorthand, LIMITS, parseWorkShorthand, workShorthand, type BlockOf } from '@zest/core/lesson';
-import { useState } from 'react';
+import { ShortField } from '../../ui/fields.tsx';
 import { useChange } from '../../ui/use-change.ts';
 import { WorkExercises } from './ExerciseFields.tsx';
 import { FigureFields } from './FigureFields.tsx';
@@ -9,23 +9,18 @@ import { FirstSide, Line } from './layout.tsx';
 /** Works, rests and rounds as teachers write them, in one line. */
 function Shorthand({ block }: { block: BlockOf<'intervals'> }) {
   const change = useChange(block);
-  const [typed, setTyped] = useState<string | null>(null);
-  const fault = typed !== null && parseWorkShorthand(typed) === null;
-  return (
-    <TextField
-      label="In short"
-      value={typed ?? workShorthand(block)}
-      error={fault}
-      helperText={fault ? 'Write work/rest x rounds: 20/10 x8, or 30/30, 20/20 x2.' : undefined}
-      onChange={({ target }) => {
-        setTyped(target.value);
-        const read = parseWorkShorthand(target.value);
-        if (read) change('In short', (d) => applyWorkShorthand(d, read));
-      }}
-      onBlur={() => setTyped(null)}
-      sx={{ width: 210 }}
-    />
-  );
+  const read = (text: string) => {
+    const works = parseWorkShorthand(text);
+    if (!works) return { fault: 'Write work/rest x rounds: 20/10 x8, or 30/30, 20/20 x2.' };
+    const like = structuredClone(block);
+    applyWorkShorthand(like, works);
+    return { value: workShorthand(like) };
+  };
+  const store = (text: string) => {
+    const works = parseWorkShorthand(text);
+    if (works) change('In short', (d) => applyWorkShorthand(d, works));
+  };
+  return <ShortField label="In short" value={workShorthand(block)} read={read} onChange={store} sx={{ width: 210 }} />;
 }
 
 /** Works and rests: exercises, figures, ladder. */

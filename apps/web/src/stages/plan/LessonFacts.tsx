@@ -3,7 +3,7 @@ import { LIMITS, partNames, type Lesson, type LessonPart } from '@zest/core/less
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { SeriesFacts } from './SeriesFacts.tsx';
@@ -38,7 +38,8 @@ function OwnParts({ lesson, onChange }: { lesson: Lesson; onChange: (parts: Less
 
 /** Title, series, outcome, audience, target and the lesson's conventions. */
 export function LessonFacts() {
-  const { lesson } = useOpenLesson();
+  const { lesson: shown } = useOpenLesson();
+  const lesson = useLessonPart((now) => now);
   const [isOpen, setOpen] = useState(lesson.outcome === '');
   const dispatch = useAppDispatch();
   const set = (label: string, recipe: (draft: Lesson) => void) => dispatch(edit(label, recipe, true));
@@ -72,7 +73,7 @@ export function LessonFacts() {
               onChange={(week) => set('Week', (d) => void (d.series.week = week === 0 ? null : week))}
             />
           </Stack>
-          <SeriesFacts lesson={lesson} set={set} />
+          <SeriesFacts lesson={shown} set={set} />
           <TextLine
             label="Outcome"
             value={lesson.outcome}

@@ -4,13 +4,14 @@ import { Box, IconButton, Paper, Stack, Tooltip, Typography } from '@mui/materia
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { addBlock, kindNames, LIMITS, makeBlock, moveSection, removeSection, type BlockKind } from '@zest/core/lesson';
+import { addBlock, kindNames, LIMITS, makeBlock, moveSection, removeSection, type BlockKind, type Section as LessonSection } from '@zest/core/lesson';
 import type { ScheduledSection } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
 import { memo, useMemo } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
+import { useLessonPart } from '../../app/use-lesson.ts';
 import { TextLine } from '../../ui/fields.tsx';
 import { useLatest } from '../../ui/use-latest.ts';
 import { AddBlock } from './AddBlock.tsx';
@@ -24,6 +25,23 @@ interface SectionPlanProps {
   /** The open block, if it is one of these. */
   openId: string | null;
   onOpen: (blockId: string) => void;
+}
+
+function SectionName({ section }: { section: LessonSection }) {
+  const title = useLessonPart(({ sections }) => sections.find(({ id }) => id === section.id)?.title ?? section.title);
+  const dispatch = useAppDispatch();
+  const set = (text: string) =>
+    dispatch(
+      edit(
+        'Section name',
+        (d) => {
+          const own = d.sections.find(({ id }) => id === section.id);
+          if (own) own.title = text;
+        },
+        true,
+      ),
+    );
+  return <TextLine label="Section" value={title} most={LIMITS.title} sx={{ maxWidth: 320 }} onChange={set} />;
 }
 
 /** A section: its name, its blocks, and what to add. */
@@ -45,24 +63,7 @@ function Section({ planned, first, last, openId, onOpen }: SectionPlanProps) {
   return (
     <Paper ref={setNodeRef} variant="outlined" component="section" aria-label={`Section ${section.title}`} sx={isOver ? { borderColor: 'primary.main' } : {}}>
       <Stack direction="row" spacing={1} sx={{ p: 1.5, alignItems: 'center', borderBottom: 1, borderColor: 'divider' }}>
-        <TextLine
-          label="Section"
-          value={section.title}
-          most={LIMITS.title}
-          sx={{ maxWidth: 320 }}
-          onChange={(text) =>
-            dispatch(
-              edit(
-                'Section name',
-                (d) => {
-                  const own = d.sections.find(({ id }) => id === section.id);
-                  if (own) own.title = text;
-                },
-                true,
-              ),
-            )
-          }
-        />
+        <SectionName section={section} />
         <Typography color="text.secondary" sx={{ flex: 1, pl: 1 }}>
           {lengthText(planned.durationMs)}
         </Typography>

@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { api } from '../../app/api.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
 import { TextLine } from '../../ui/fields.tsx';
 
 interface SeriesFactsProps {
@@ -31,7 +31,8 @@ function NeighbourLine({ label, value, offer, onChange }: { label: string; value
 /** How the lesson stands in its series: what it takes from its neighbours, and what the progression asks of it. */
 export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
   const { id } = useOpenLesson();
-  const { recap, teaser, week, name } = lesson.series;
+  const { recap, teaser } = useLessonPart(({ series }) => series);
+  const { week, name } = lesson.series;
   const lessons = api.useLessonsQuery(undefined, { skip: week === null || name === '' }).data;
   const stored = api.useSeriesQuery().data?.find(({ series }) => series.name === name);
   const dispatch = useAppDispatch();

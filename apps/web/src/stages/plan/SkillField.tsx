@@ -2,6 +2,7 @@ import { Autocomplete, TextField } from '@mui/material';
 import { blocksOf, LIMITS } from '@zest/core/lesson';
 import { useMemo } from 'react';
 import { api } from '../../app/api.ts';
+import { useUndoMark } from '../../ui/draft.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 
 /** Skills known so far: of the lesson, its series and the cue library. */
@@ -19,6 +20,7 @@ function useSkills(): string[] {
 /** The skill a block trains, as written so far or new. */
 export function SkillField({ value, onChange }: { value: string; onChange: (skill: string) => void }) {
   const skills = useSkills();
+  const mark = useUndoMark();
   return (
     <Autocomplete
       freeSolo
@@ -28,7 +30,7 @@ export function SkillField({ value, onChange }: { value: string; onChange: (skil
       onInputChange={(_event, text, reason) => reason !== 'reset' && onChange(text.slice(0, LIMITS.title))}
       onChange={(_event, text) => onChange(text ?? '')}
       sx={{ width: 170 }}
-      renderInput={(params) => <TextField {...params} label="Skill" />}
+      renderInput={(params) => <TextField {...params} label="Skill" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, ...mark } }} />}
     />
   );
 }

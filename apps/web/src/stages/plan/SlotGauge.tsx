@@ -4,7 +4,7 @@ import type { Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useLessonPart } from '../../app/use-lesson.ts';
 import { LengthField } from '../../ui/fields.tsx';
 import { FitPanel } from './FitPanel.tsx';
 
@@ -26,7 +26,7 @@ interface ClockProps {
 
 /** One clock with its target: a bar, the words, and the figures of the target. */
 function ClockGauge({ name, ms, testId, which }: ClockProps) {
-  const target = useOpenLesson().lesson.targets[which];
+  const target = useLessonPart(({ targets }) => targets[which]);
   const dispatch = useAppDispatch();
   const set = (label: string, next: Target | null) => dispatch(edit(`${label} of the ${which}`, (d) => void (d.targets[which] = next), true));
   const change = (label: string, recipe: (target: Target) => void) => dispatch(edit(`${label} of the ${which}`, ({ targets }) => void (targets[which] && recipe(targets[which])), true));

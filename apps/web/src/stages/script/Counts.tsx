@@ -4,7 +4,7 @@ import { calledCount, calledNumber } from '@zest/core/script';
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useLessonPart } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 
 const languages: readonly (readonly [CountLanguage, string])[] = [
@@ -23,7 +23,7 @@ const SHOWN = 10;
 
 /** How numbers are called: the language, and the teacher's own word for any of them. Spoken by the browser's own voice, if it has one. */
 export function Counts() {
-  const { counts } = useOpenLesson().lesson.settings;
+  const counts = useLessonPart(({ settings }) => settings.counts);
   const [isOpen, setOpen] = useState(false);
   const dispatch = useAppDispatch();
   const canSpeak = 'speechSynthesis' in window && window.speechSynthesis.getVoices().some(({ lang }) => lang.startsWith(counts.language));

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
 import { TextLine } from '../../ui/fields.tsx';
 import { Rows } from '../../ui/Rows.tsx';
 
@@ -21,15 +21,16 @@ function textOf(lesson: Lesson): string {
 /** Terms of the lesson with a plain explanation. */
 export function Glossary() {
   const { lesson } = useOpenLesson();
+  const glossary = useLessonPart((now) => now.glossary);
   const [isOpen, setOpen] = useState(false);
   const dispatch = useAppDispatch();
-  const set = (label: string, recipe: (glossary: Term[]) => void, merge = true) => dispatch(edit(label, (d) => recipe(d.glossary), merge));
-  const add = (term: string) => set('Add a term', (glossary) => void glossary.push({ id: makeId(), term, plain: '' }), false);
-  const offered = isOpen ? unexplainedWords(textOf(lesson), lesson.glossary).slice(0, OFFERED) : [];
-  const isFull = lesson.glossary.length >= LIMITS.glossary;
+  const set = (label: string, recipe: (terms: Term[]) => void, merge = true) => dispatch(edit(label, (d) => recipe(d.glossary), merge));
+  const add = (term: string) => set('Add a term', (terms) => void terms.push({ id: makeId(), term, plain: '' }), false);
+  const offered = isOpen ? unexplainedWords(textOf(lesson), glossary).slice(0, OFFERED) : [];
+  const isFull = glossary.length >= LIMITS.glossary;
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Glossary ({lesson.glossary.length})</Button>
+      <Button onClick={() => setOpen(true)}>Glossary ({glossary.length})</Button>
       <Dialog open={isOpen} onClose={() => setOpen(false)} fullWidth maxWidth="md" aria-labelledby="glossary-title">
         <DialogTitle id="glossary-title">Glossary</DialogTitle>
         <DialogContent>
@@ -48,14 +49,14 @@ export function Glossary() {
               addLabel="+ Term"
               most={LIMITS.glossary}
               onAdd={() => add('')}
-              onRemove={(i) => set('Remove a term', (glossary) => void glossary.splice(i, 1), false)}
-              rows={lesson.glossary.map(({ id, term, plain }, i) => ({
+              onRemove={(i) => set('Remove a term', (terms) => void terms.splice(i, 1), false)}
+              rows={glossary.map(({ id, term, plain }, i) => ({
                 key: id,
                 name: term,
                 fields: (
                   <>
-                    <TextLine label={`Term ${i + 1}`} value={term} most={LIMITS.title} sx={{ maxWidth: 220 }} onChange={(text) => set(`Term ${i + 1}`, (glossary) => void (glossary[i] && (glossary[i].term = text)))} />
-                    <TextLine label="In plain words" value={plain} most={LIMITS.line} onChange={(text) => set(`Explanation ${i + 1}`, (glossary) => void (glossary[i] && (glossary[i].plain = text)))} />
+                    <TextLine label={`Term ${i + 1}`} value={term} most={LIMITS.title} sx={{ maxWidth: 220 }} onChange={(text) => set(`Term ${i + 1}`, (terms) => void (terms[i] && (terms[i].term = text)))} />
+                    <TextLine label="In plain words" value={plain} most={LIMITS.line} onChange={(text) => set(`Explanation ${i + 1}`, (terms) => void (terms[i] && (terms[i].plain = text)))} />
                   </>
                 ),
               }))}

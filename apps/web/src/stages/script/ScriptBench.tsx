@@ -6,7 +6,7 @@ import { lengthText } from '@zest/core/time';
 import { memo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { useChosenBlock, useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, WholeField } from '../../ui/fields.tsx';
 import { useLatest } from '../../ui/use-latest.ts';
 import { Counts } from './Counts.tsx';
@@ -55,7 +55,7 @@ export function ScriptBench() {
   const [hand, setHand] = useState<Side>('right');
   const open = useLatest(choose);
   const dispatch = useAppDispatch();
-  const { speechWpm } = lesson.settings;
+  const speechWpm = useLessonPart(({ settings }) => settings.speechWpm);
   const said = lesson.sections.flatMap(({ blocks }) => blocks.map(saidIn)).join(' ');
   if (!chosen) return <Typography>A script needs blocks. Add some on the Plan bench first.</Typography>;
   return (

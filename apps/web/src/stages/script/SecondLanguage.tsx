@@ -1,42 +1,48 @@
-import { Alert, Button, Dialog, DialogContent, DialogTitle, LinearProgress, Stack, TextField, Typography } from '@mui/material';
+import { Alert, Button, Dialog, DialogContent, DialogTitle, LinearProgress, Stack, Typography } from '@mui/material';
 import { languageSchema, LIMITS, textsOf, type SecondLanguage as Second } from '@zest/core/lesson';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson } from '../../app/use-lesson.ts';
-import { TextLine } from '../../ui/fields.tsx';
-import { isRightToLeft } from '@zest/core/overlay';
+import { useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
+import { ShortField, TextLine } from '../../ui/fields.tsx';
 
 const LONG_TEXT = 80;
 const names = new Intl.DisplayNames(undefined, { type: 'language' });
 
 function LanguageField({ label, value, onChange }: { label: string; value: string; onChange: (language: string) => void }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const shown = typed ?? value;
-  const read = languageSchema.safeParse(shown.trim());
-  return (
-    <TextField
-      label={label}
-      value={shown}
-      error={!read.success}
-      helperText={read.success ? names.of(read.data) : `${read.error.issues[0]?.message ?? ''} Kept: ${value}.`}
-      onChange={(event) => {
-        setTyped(event.target.value);
-        const next = languageSchema.safeParse(event.target.value.trim());
-        if (next.success) onChange(next.data);
-      }}
-      onBlur={() => setTyped(null)}
-      sx={{ width: 190 }}
-    />
-  );
+  const read = (text: string) => {
+    const tag = languageSchema.safeParse(text.trim());
+    return tag.success ? { value: tag.data } : { fault: tag.error.issues[0]?.message ?? '' };
+  };
+  return <ShortField label={label} value={value} read={read} helper={names.of(value)} onChange={onChange} sx={{ width: 190 }} />;
 }
+
+interface TextOfLessonProps {
+  text: string;
+  language: string;
+  onChange: (other: string) => void;
+}
+
+/** One text of the lesson and what it is in the second language. */
+const TextOfLesson = memo(function TextOfLesson({ text, language, onChange }: TextOfLessonProps) {
+  const other = useLessonPart(({ second }) => second?.texts.find((one) => one.text === text)?.other ?? '');
+  return (
+    <Stack direction="row" sx={{ gap: 2, alignItems: 'start' }}>
+      <Typography dir="auto" sx={{ flex: 1, pt: 1, whiteSpace: 'pre-wrap' }}>
+        {text}
+      </Typography>
+      <TextLine label={`In ${names.of(language) ?? language}`} value={other} most={LIMITS.script} {...(text.length > LONG_TEXT && { rows: 3 })} onChange={onChange} sx={{ flex: 1 }} />
+    </Stack>
+  );
+}, (was, is) => was.text === is.text && was.language === is.language);
 
 /** All texts of the lesson beside what they are in a second language; what is left empty stays in the first. */
 export function SecondLanguage() {
   const { lesson } = useOpenLesson();
   const [isOpen, setOpen] = useState(false);
   const dispatch = useAppDispatch();
-  const { second, settings } = lesson;
+  const second = useLessonPart((now) => now.second);
+  const language = useLessonPart(({ settings }) => settings.language);
   const texts = useMemo(() => (isOpen ? textsOf(lesson) : []), [isOpen, lesson]);
   const known = useMemo(() => new Map(second?.texts.map(({ text, other }) => [text, other])), [second]);
   const done = texts.filter((text) => (known.get(text) ?? '').trim() !== '').length;
@@ -56,14 +62,14 @@ export function SecondLanguage() {
           <Stack spacing={2} sx={{ pt: 1 }}>
             <Typography color="text.secondary">Students can see the lesson in it, or read both at once. Clocks and counts say their own words in German, Spanish, French, Italian, Dutch, Polish, Portuguese, Turkish and Arabic, in English otherwise.</Typography>
             <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-              <LanguageField label="Written in" value={settings.language} onChange={(language) => dispatch(edit('Language', (d) => void (d.settings.language = language), true))} />
-              {second && <LanguageField label="Second language" value={second.language} onChange={(language) => set('Second language', (own) => void (own.language = language))} />}
+              <LanguageField label="Written in" value={language} onChange={(tag) => dispatch(edit('Language', (d) => void (d.settings.language = tag), true))} />
+              {second && <LanguageField label="Second language" value={second.language} onChange={(tag) => set('Second language', (own) => void (own.language = tag))} />}
               {second ? (
                 <Button color="error" onClick={() => dispatch(edit('No second language', (d) => void Object.assign(d, { second: null, finish: { ...d.finish, look: { ...d.finish.look, languages: 'one' } } })))}>
                   Remove it
                 </Button>
               ) : (
-                <Button variant="contained" onClick={() => dispatch(edit('Second language', (d) => void (d.second = { language: settings.language === 'es' ? 'en' : 'es', texts: [] })))}>
+                <Button variant="contained" onClick={() => dispatch(edit('Second language', (d) => void (d.second = { language: language === 'es' ? 'en' : 'es', texts: [] })))}>
                   Add a second language
                 </Button>
               )}
@@ -76,17 +82,7 @@ export function SecondLanguage() {
                 <LinearProgress aria-label="Texts that are written" variant="determinate" value={(100 * done) / Math.max(1, texts.length)} />
                 {second.texts.length >= LIMITS.wordings && <Alert severity="warning">At most {LIMITS.wordings} texts can be written.</Alert>}
                 {texts.map((text) => (
-                  <Stack key={text} direction="row" sx={{ gap: 2, alignItems: 'start' }}>
-                    <Typography sx={{ flex: 1, pt: 1, whiteSpace: 'pre-wrap' }}>{text}</Typography>
-                    <TextLine
-                      label={`In ${names.of(second.language) ?? second.language}`}
-                      value={known.get(text) ?? ''}
-                      most={LIMITS.script}
-                      {...(text.length > LONG_TEXT && { rows: 3 })}
-                      onChange={(other) => write(text, other)}
-                      sx={{ flex: 1, '& input, & textarea': { direction: isRightToLeft(known.get(text) ?? '') ? 'rtl' : 'ltr' } }}
-                    />
-                  </Stack>
+                  <TextOfLesson key={text} text={text} language={second.language} onChange={(other) => write(text, other)} />
                 ))}
               </>
             )}

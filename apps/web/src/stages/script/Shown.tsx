@@ -5,7 +5,7 @@ import { readingAge, sentenceOfCue } from '@zest/core/script';
 import { readingMs } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
 import { useState } from 'react';
-import { useOpenLesson } from '../../app/use-lesson.ts';
+import { useBlockNow, useOpenLesson } from '../../app/use-lesson.ts';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { CueLibrary, LibraryState } from './CueLibrary.tsx';
@@ -73,20 +73,23 @@ function ReadingNote({ block }: { block: Block }) {
   );
 }
 
+function ShownOpen({ block: shown }: { block: Block }) {
+  const block = useBlockNow(shown);
+  return (
+    <Stack spacing={1.5}>
+      {block.cues.map((cue, i) => (
+        <CueCard key={cue.id} block={block} cue={cue} at={i} />
+      ))}
+      <CueLibrary block={block} />
+      {block.cues.length === 0 && <Typography color="text.secondary">No cues yet. Put one in a sentence with “+ Cue here”.</Typography>}
+      <ReadingNote block={block} />
+    </Stack>
+  );
+}
+
 /** What is on screen while the block is spoken. */
 export function Shown({ block, isOpen }: { block: Block; isOpen: boolean }) {
-  if (isOpen) {
-    return (
-      <Stack spacing={1.5}>
-        {block.cues.map((cue, i) => (
-          <CueCard key={cue.id} block={block} cue={cue} at={i} />
-        ))}
-        <CueLibrary block={block} />
-        {block.cues.length === 0 && <Typography color="text.secondary">No cues yet. Put one in a sentence with “+ Cue here”.</Typography>}
-        <ReadingNote block={block} />
-      </Stack>
-    );
-  }
+  if (isOpen) return <ShownOpen block={block} />;
   const shown = [...block.cues.map(({ text }) => text), ...block.cautions.map((text) => `⚠ ${text}`)].filter((text) => text.trim() !== '');
   return (
     <Stack spacing={0.5}>

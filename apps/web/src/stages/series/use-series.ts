@@ -3,15 +3,18 @@ import { seriesSchema, type Series } from '@zest/core/lesson';
 import { layOutWeeks, type SeriesWeek } from '@zest/core/schedule';
 import { createNextState as produce } from '@reduxjs/toolkit';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { intentions } from '../../ui/intention.ts';
 import { api, problemText } from '../../app/api.ts';
 
 const PAUSE_MS = 700;
 /** Changes that can be taken back. */
 const MAX_PAST = 200;
+/** The intention of a step nothing joins. */
+const NONE = 0;
 
 interface Held {
   series: Series;
-  past: { label: string; series: Series }[];
+  past: { label: string; intention: number; series: Series }[];
   future: Series[];
 }
 
@@ -83,15 +86,16 @@ export function useOpenSeries({ id, revision, series: stored }: StoredSeries): O
     weeks,
     fault,
     saveWords: fault !== null ? 'Not saved: see below' : (problem ?? (series === savedSeries ? 'All changes saved' : 'Saving …')),
-    change: (label, recipe) =>
+    change: (label, recipe) => {
+      const intention = intentions.current();
       setHeld((now) => {
         const next = produce(now.series, recipe);
         if (next === now.series) return now;
-        // Typing in one field is one step.
-        const isSame = now.past.at(-1)?.label === label && now.future.length === 0;
-        return { series: next, past: isSame ? now.past : [...now.past, { label, series: now.series }].slice(-MAX_PAST), future: [] };
-      }),
+        const isSame = now.past.at(-1)?.intention === intention && now.future.length === 0;
+        return { series: next, past: isSame ? now.past : [...now.past, { label, intention, series: now.series }].slice(-MAX_PAST), future: [] };
+      });
+    },
     undo: past.length === 0 ? null : () => setHeld((now) => ({ series: now.past.at(-1)?.series ?? now.series, past: now.past.slice(0, -1), future: [...now.future, now.series] })),
-    redo: future.length === 0 ? null : () => setHeld((now) => ({ series: now.future.at(-1) ?? now.series, past: [...now.past, { label: 'redo', series: now.series }], future: now.future.slice(0, -1) })),
+    redo: future.length === 0 ? null : () => setHeld((now) => ({ series: now.future.at(-1) ?? now.series, past: [...now.past, { label: 'redo', intention: NONE, series: now.series }], future: now.future.slice(0, -1) })),
   };
 }

@@ -45,7 +45,7 @@ export function PlanFiles() {
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
         <Button onClick={() => saveFile('plan.md', planMarkdown(now(), scheduleLesson(now())), 'text/markdown')}>Plan (Markdown)</Button>
         <Button onClick={() => saveCsv('run-sheet.csv', runSheetCsv(scheduleLesson(now())))}>Run sheet (CSV)</Button>
-        <Button onClick={() => saveCsv('kit.csv', kitCsv(scheduleLesson(now())))}>Kit list (CSV)</Button>
+        <Button onClick={() => saveCsv('kit.csv', kitCsv(scheduleLesson(now()), now().settings.language))}>Kit list (CSV)</Button>
         <Button onClick={() => saveFile('lesson.zest.json', JSON.stringify(now(), null, 2), 'application/json')}>Save the lesson file</Button>
       </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap', alignItems: 'center' }}>

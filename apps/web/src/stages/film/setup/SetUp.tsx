@@ -4,7 +4,7 @@ import { changeBlock, LIMITS, orientations, safeAreas, spaceText, type Block, ty
 import { useState } from 'react';
 import { edit } from '../../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../../app/store.ts';
-import { useOpenLesson } from '../../../app/use-lesson.ts';
+import { useBlockNow, useLessonPart, useOpenLesson } from '../../../app/use-lesson.ts';
 import { ChoiceField, LengthField, LengthOfSpaceField, WholeField } from '../../../ui/fields.tsx';
 import { SpaceFields } from '../../plan/BlockDetails.tsx';
 import { Calibrate } from './Calibrate.tsx';
@@ -18,8 +18,9 @@ const safeNames: Record<Filming['safe'], string> = { whole: 'all of it', action:
 /** What the lens is called: a preset by its name. */
 const lensName = (lensMm: number) => lensPresets.find((preset) => preset.lensMm === lensMm)?.name ?? 'Measured';
 
-function FilmingFields({ lesson, onChange }: { lesson: Lesson; onChange: (label: string, change: (filming: Filming) => void) => void }) {
-  const { filming, settings } = lesson;
+function FilmingFields({ onChange }: { onChange: (label: string, change: (filming: Filming) => void) => void }) {
+  const filming = useLessonPart((lesson) => lesson.filming);
+  const settings = useLessonPart((lesson) => lesson.settings);
   const lenses: [string, string][] = lensPresets.map(({ lensMm, name }) => [String(lensMm), `${name} (${lensMm} mm)`]);
   if (!lensPresets.some(({ lensMm }) => lensMm === filming.lensMm)) lenses.push([String(filming.lensMm), `Measured (${filming.lensMm} mm)`]);
   return (
@@ -135,7 +136,8 @@ function Verdict({ framing, lesson, onRemedy }: { framing: Framing; lesson: Less
 }
 
 /** Before filming: where the camera goes for a block's shots, where the tape goes, and whether the room is enough. */
-export function SetUp({ block }: { block: Block }) {
+export function SetUp({ block: shown }: { block: Block }) {
+  const block = useBlockNow(shown);
   const { lesson } = useOpenLesson();
   const dispatch = useAppDispatch();
   const [at, setAt] = useState(0);
@@ -147,7 +149,7 @@ export function SetUp({ block }: { block: Block }) {
   return (
     <Stack spacing={2}>
       <Paper variant="outlined" sx={{ p: 2 }} component="section" aria-label="Camera and room">
-        <FilmingFields lesson={lesson} onChange={change} />
+        <FilmingFields onChange={change} />
       </Paper>
       {shot && framing ? (
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 2, alignItems: 'start' }}>

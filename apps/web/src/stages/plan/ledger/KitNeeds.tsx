@@ -1,5 +1,5 @@
 import { Button, Stack, Typography } from '@mui/material';
-import { insertBefore } from '@zest/core/lesson';
+import { insertBefore, neededText } from '@zest/core/lesson';
 import { fetchPause, type KitLine } from '@zest/core/ledger';
 import { clockText } from '@zest/core/time';
 import { makeId } from '../../../app/ids.ts';
@@ -19,12 +19,11 @@ export function KitNeeds({ lines }: { lines: KitLine[] }) {
   return (
     <Stack spacing={1}>
       {lines.map((line) => {
-        const { name, quantity, standIns, neededIn, announcedMs, fetchBefore } = line;
+        const { name, needs, standIns, neededIn, announcedMs, fetchBefore } = line;
         return (
           <div key={name}>
             <Typography sx={{ fontWeight: 700 }}>
-              {quantity > 1 ? `${quantity} × ` : ''}
-              {name}
+              {neededText(name, needs)}
             </Typography>
             <Typography variant="body2" color="text.secondary">
               {[

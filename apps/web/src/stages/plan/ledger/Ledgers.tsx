@@ -37,7 +37,7 @@ export function Ledgers({ lesson, schedule }: { lesson: Lesson; schedule: Schedu
   // Reckoned once for the headline and the figures below it, and only when the lesson changes.
   const ledgers = useMemo(() => {
     const curve = effortCurve(schedule);
-    return { curve, advice: effortAdvice(curve, schedule.studentMs), sides: sidesLedger(schedule), kit: kitLedger(schedule), space: spaceLedger(lesson) };
+    return { curve, advice: effortAdvice(curve, schedule.studentMs), sides: sidesLedger(schedule), kit: kitLedger(schedule, lesson.settings.language), space: spaceLedger(lesson) };
   }, [lesson, schedule]);
   const { curve, advice, sides, kit, space } = ledgers;
   const missing = missingParts(lesson).map(partName);

@@ -28,7 +28,7 @@ function DifferenceRow({ difference: { title, mine, theirs, isConflict }, chosen
 }
 
 /** What both versions are, block by block, with a choice where both changed the same. */
-function BothVersions({ lessonId }: { lessonId: string }) {
+function BothVersions({ lessonId, onDone }: { lessonId: string; onDone: () => void }) {
   const open = useAppSelector((state) => state.lesson.open);
   const [read, reading] = api.useLazyRevisionQuery();
   const [chosen, setChosen] = useState<ReadonlyMap<string | null, Chosen>>(new Map());
@@ -50,32 +50,66 @@ function BothVersions({ lessonId }: { lessonId: string }) {
           <DifferenceRow key={difference.blockId ?? ''} difference={difference} chosen={chosen.get(difference.blockId) ?? 'mine'} onChoose={(next) => setChosen(new Map([...chosen, [difference.blockId, next]]))} />
         ))}
       </List>
-      <Button variant="contained" onClick={() => void dispatch(keepBoth(together, chosen))} autoFocus>
+      <Button
+        variant="contained"
+        onClick={() => {
+          onDone();
+          void dispatch(keepBoth(together, chosen));
+        }}
+        autoFocus
+      >
         Put both together
       </Button>
     </>
   );
 }
 
-/** Asks what to keep after another window or person saved first. Either way both versions stay in the history. */
-export function StaleDialog() {
+/**
+ * Says that another window or person saved first, without taking the keyboard from who is typing, and asks what to keep.
+ * Either way both versions stay in the history.
+ */
+export function StaleNotice() {
   const save = useAppSelector((state) => state.lesson.open?.save);
   const id = useAppSelector((state) => state.lesson.open?.id);
+  const [isComparing, setComparing] = useState(false);
   const dispatch = useAppDispatch();
-  const isOpen = save?.kind === 'stale';
+  const isStale = save?.kind === 'stale';
+  const isOpen = isStale && isComparing;
+  const close = () => setComparing(false);
+  const choose = (choice: ReturnType<typeof keepMine>) => {
+    close();
+    void dispatch(choice);
+  };
   return (
-    <Dialog open={isOpen} aria-labelledby="stale-title" fullWidth maxWidth="sm">
-      <DialogTitle id="stale-title">This lesson was changed in another window</DialogTitle>
-      <DialogContent>
-        <DialogContentText>
-          Another window, device or person saved this lesson after you opened it here. Put both together, or choose one; the other stays in the lesson’s history and can be brought back at any time.
-        </DialogContentText>
-        {isOpen && id !== undefined && <BothVersions lessonId={id} />}
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={() => void dispatch(takeTheirs())}>Use the other version</Button>
-        <Button onClick={() => void dispatch(keepMine())}>Keep this window’s version</Button>
-      </DialogActions>
-    </Dialog>
+    <>
+      {isStale && (
+        <Alert
+          severity="warning"
+          variant="filled"
+          sx={{ mx: 2, mt: 1, py: 0, alignItems: 'center' }}
+          action={
+            <Button color="inherit" variant="outlined" size="small" onClick={() => setComparing(true)}>
+              Compare versions
+            </Button>
+          }
+        >
+          This lesson was changed in another window. Your changes are kept in this browser and not saved until you choose.
+        </Alert>
+      )}
+      <Dialog open={isOpen} onClose={close} aria-labelledby="stale-title" fullWidth maxWidth="sm">
+        <DialogTitle id="stale-title">This lesson was changed in another window</DialogTitle>
+        <DialogContent>
+          <DialogContentText>
+            Another window, device or person saved this lesson after you opened it here. Put both together, or choose one; the other stays in the lesson’s history and can be brought back at any time.
+          </DialogContentText>
+          {isOpen && id !== undefined && <BothVersions lessonId={id} onDone={close} />}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => choose(takeTheirs())}>Use the other version</Button>
+          <Button onClick={() => choose(keepMine())}>Keep this window’s version</Button>
+          <Button onClick={close}>Later</Button>
+        </DialogActions>
+      </Dialog>
+    </>
   );
 }
