@@ -13,9 +13,9 @@ export default defineConfig({
   ],
   // On a machine shared with others a browser test may starve; it may then run once more, and the report says so.
   retries: process.env['CI'] ? 1 : 0,
-  // Long enough for an export on a machine that others use as well.
-  timeout: 420_000,
-  expect: { timeout: 20_000 },
+  // Nothing fails because the machine is busy: limits are for what never comes.
+  timeout: 900_000,
+  expect: { timeout: 60_000 },
   reporter: process.env['ZEST_REPORT'] ? [['line'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['line']],
-  use: { viewport: { width: 1280, height: 800 }, actionTimeout: 15_000, acceptDownloads: true },
+  use: { viewport: { width: 1280, height: 800 }, actionTimeout: 60_000, acceptDownloads: true },
 });

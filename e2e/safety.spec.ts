@@ -1,9 +1,9 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
-import { bench, discard, ffprobe, makeOwner, openBrowser, saved, signIn, startLesson, startZest, type Zest } from './zest.ts';
+import { bench, discard, ffprobe, makeOwner, openBrowser, readText, saved, signIn, startLesson, startZest, type Zest } from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -182,4 +182,26 @@ test('a second start finds the first, Ctrl-C ends cleanly, stop and plan answer 
   const log = execFileSync('cat', [path.join(zest.dataDir, 'db/zest-error.log')], { encoding: 'utf8' });
   expect(log).toContain('Shutdown complete');
   expect(cli('stop', '--data', zest.dataDir)).toContain('Nothing is running');
+});
+
+test('stop ends all of it: after the output was closed, and after the server was killed', async () => {
+  const cli = (...args: string[]) => execFileSync(process.execPath, ['apps/server/dist/cli.js', ...args], { cwd: path.resolve(import.meta.dirname, '..'), encoding: 'utf8' });
+  const databasePid = () => Number(readText(path.join(zest.dataDir, 'db/mariadb.pid')));
+  const isAlive = (pid: number) => existsSync(`/proc/${pid}`);
+  const running = path.join(zest.dataDir, 'running.json');
+
+  await restart();
+  zest.closeOutput();
+  const first = databasePid();
+  expect(isAlive(first)).toBe(true);
+  expect(cli('stop', '--data', zest.dataDir)).toContain('Stopped.');
+  expect([isAlive(first), existsSync(running)]).toEqual([false, false]);
+  expect(readText(path.join(zest.dataDir, 'db/zest-error.log'))).toContain('Shutdown complete');
+
+  await restart();
+  const second = databasePid();
+  await zest.killServer();
+  expect([isAlive(second), existsSync(running)]).toEqual([true, true]);
+  expect(cli('stop', '--data', zest.dataDir)).toContain('the database left behind there has been stopped');
+  expect([isAlive(second), existsSync(running)]).toEqual([false, false]);
 });

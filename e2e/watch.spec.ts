@@ -55,7 +55,7 @@ test('captions stand where their sentences are said, and follow one that is drag
   const lanes = page.getByRole('group', { name: 'Lanes' });
   const sentence = lanes.getByTitle(/^Today we skip/).last();
   const caption = lanes.getByTitle(/^Today we skip/).first();
-  await expect(sentence).toBeVisible({ timeout: 30_000 });
+  await expect(sentence).toBeVisible();
   const left = async (of: typeof sentence) => (await of.boundingBox())?.x ?? 0;
   expect(Math.abs((await left(sentence)) - (await left(caption)))).toBeLessThan(3);
   const before = await left(sentence);

@@ -14,6 +14,10 @@ export interface Zest {
   dataDir: string;
   /** Ends the server as a power cut does, children and all. */
   kill: () => Promise<void>;
+  /** Kills the server alone: its database is left behind. */
+  killServer: () => Promise<void>;
+  /** Closes what it prints into, as a closed terminal does. */
+  closeOutput: () => void;
   /** Ends it as Ctrl-C does. */
   stop: () => Promise<number | null>;
 }
@@ -44,6 +48,14 @@ export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync
       const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], { encoding: 'utf8' }).trim().split(/\s+/).map(Number);
       for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGKILL');
       await ended;
+    },
+    async killServer() {
+      child.kill('SIGKILL');
+      await ended;
+    },
+    closeOutput() {
+      child.stdout?.destroy();
+      child.stderr?.destroy();
     },
     async stop() {
       child.kill('SIGINT');

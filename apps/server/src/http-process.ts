@@ -6,12 +6,14 @@ import { messageOf } from './errors.ts';
 import { makeApp } from './http/app.ts';
 import { databaseQueue } from './jobs/queue.ts';
 import { logger } from './log.ts';
+import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
 
 const ERASE_EVERY_MS = 6 * 3_600_000;
 const KEEP_ALIVE_MS = 75_000;
 
 /** The process that answers HTTP. Started by the supervisor; tells it the port once it listens. */
+surviveClosedOutput();
 const log = logger('http');
 const config = readConfig();
 const folders = foldersOf(config.dataDir);
@@ -55,3 +57,4 @@ process.once('SIGTERM', () => void stop());
 process.once('disconnect', () => void stop());
 // Ctrl-C reaches the whole group; the supervisor decides when we stop.
 process.on('SIGINT', () => undefined);
+process.on('SIGHUP', () => undefined);

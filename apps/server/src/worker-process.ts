@@ -4,11 +4,13 @@ import { connect } from './db/connect.ts';
 import { databaseQueue } from './jobs/queue.ts';
 import { work } from './jobs/worker.ts';
 import { logger } from './log.ts';
+import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
 
 /** The process that does the long work. Several may run beside each other. */
 // Whoever films or plays on this machine comes first; what is started from here goes on at the same priority.
 os.setPriority(10);
+surviveClosedOutput();
 const config = readConfig();
 const folders = foldersOf(config.dataDir);
 const sequelize = await connect(config.db, 4);
@@ -16,6 +18,7 @@ const stop = new AbortController();
 process.once('SIGTERM', () => stop.abort());
 process.once('disconnect', () => stop.abort());
 process.on('SIGINT', () => undefined);
+process.on('SIGHUP', () => undefined);
 await work({ queue: databaseQueue(sequelize), folders, store: diskStore(folders.media), log: logger('worker'), watchesAtOnce: config.watchesAtOnce }, stop.signal);
 await sequelize.close();
 process.exit(0);

@@ -56,7 +56,7 @@ describe('plan', () => {
     const json = JSON.parse(await plan(file('plan.json', JSON.stringify(demoPlan())), true)) as { ledgers: Record<string, unknown> };
     expect(json.ledgers).toMatchObject({
       sides: { uneven: [] },
-      kit: [{ name: 'Flying disc', fetchBefore: null }, { name: 'Chair without wheels' }, { name: 'Bottle', quantity: 4 }, { name: 'Skipping rope', fetchBefore: 'p-skip' }],
+      kit: [{ name: 'Flying disc', fetchBefore: null }, { name: 'Chair without wheels' }, { name: 'Bottle', needs: [{ share: 'each', quantity: 4 }] }, { name: 'Skipping rope', fetchBefore: 'p-skip' }],
       missingParts: ['health', 'cool-down'],
       effort: { longestHardMs: 110_000 },
     });

@@ -23,10 +23,16 @@ export function secretsOf(dataDir: string): Secrets {
 
 const runningFile = (dataDir: string) => path.join(dataDir, 'running.json');
 
+/** Ended, but not yet asked after by the process that started it. */
+function isDefunct(pid: number): boolean {
+  const stat = `/proc/${pid}/stat`;
+  return existsSync(stat) && /\) Z /.test(readFileSync(stat, 'utf8'));
+}
+
 export function alive(pid: number): boolean {
   try {
     process.kill(pid, 0);
-    return true;
+    return !isDefunct(pid);
   } catch (error) {
     return (error as NodeJS.ErrnoException).code === 'EPERM';
   }

@@ -8,6 +8,7 @@ import { foldersOf } from '../config.ts';
 import { accepts } from '../db/mariadb.ts';
 import { migrateBackTo } from '../db/migrations.ts';
 import { messageOf } from '../errors.ts';
+import { surviveClosedOutput } from '../output.ts';
 import { diskStore } from '../media/store.ts';
 import { exportParts, exportTo, readParts, type ExportPart } from './export.ts';
 import { align } from './align.ts';
@@ -19,6 +20,7 @@ import { stop } from './stop.ts';
 import { serve } from './supervise.ts';
 import { withDatabase } from './with-database.ts';
 
+surviveClosedOutput();
 const distDir = path.dirname(fileURLToPath(import.meta.url));
 const STANDARD_PORT = 4600;
 const say = (line: string) => void process.stdout.write(`${line}\n`);

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { effortAdvice, effortCurve, kitLedger, missingParts, sidesLedger, spaceLedger } from '@zest/core/ledger';
 import { readLesson, type Lesson } from '@zest/core/lesson';
-import { changeText, fitLesson, runSheet, runSheetText, scheduleLesson } from '@zest/core/schedule';
+import { changeText, fitLesson, fitTitle, runSheet, runSheetText, scheduleLesson } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 
 /** Reads a lesson file. @throws LessonError with the places that are wrong; Error when it is no such file */
@@ -68,6 +68,6 @@ export async function fit(file: string, targets: FitTargets, asJson: boolean): P
   const result = fitLesson({ ...lesson, targets: { video: own(targets.videoMs, video), session: own(targets.sessionMs, session) } });
   if (asJson) return asText(result);
   const { changes, videoMs, sessionMs } = result.proposal;
-  const head = changes.length === 0 ? (result.kind === 'fits' ? 'It fits as it is.' : 'Nothing that may be changed brings it nearer.') : result.kind === 'fits' ? 'The smallest change that fits:' : 'The nearest that can be reached:';
+  const head = changes.length === 0 ? (result.kind === 'fits' ? 'It fits as it is.' : 'Nothing that may be changed brings it nearer.') : fitTitle(result);
   return [...result.obstacles, head, ...changes.map((change) => `  ${changeText(change)}`), `video ${clockText(videoMs)}, student ${clockText(sessionMs)}`].join('\n');
 }

@@ -77,7 +77,8 @@ class Kept {
     if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
     child.kill('SIGTERM');
-    await Promise.race([ended, sleep(8_000).then(() => child.kill('SIGKILL'))]);
+    // A child that has ended leaves nothing to wait for.
+    await Promise.race([ended, sleep(8_000, undefined, { ref: false }).then(() => child.kill('SIGKILL'))]);
   }
 }
 
@@ -98,6 +99,7 @@ export async function serve(options: ServeOptions): Promise<number> {
   const asked = new Promise<void>((resolve) => (askedToStop = resolve));
   process.on('SIGINT', askedToStop);
   process.on('SIGTERM', askedToStop);
+  process.on('SIGHUP', askedToStop);
 
   const secrets = secretsOf(dataDir);
   say('Starting the database …');
@@ -147,7 +149,8 @@ export async function serve(options: ServeOptions): Promise<number> {
       if (options.backup) backing = backUpDaily(options.backup, { port: db.port, password: secrets.dbPassword, name: 'zest' }, dataDir, say);
       say(`Zest Frame is ready: ${url}`);
       say(demo ? 'Choose "Look around the demo" there. Ctrl-C stops it.' : 'The first visit makes the owner\'s account. Ctrl-C stops it.');
-      await Promise.race([stopped, db.ended.then(() => say('The database ended unexpectedly; see zest-error.log in the data folder.'))]);
+      const end = await Promise.race([stopped, db.ended.then(() => 'no database')]);
+      if (end !== null) say('The database ended unexpectedly; see zest-error.log in the data folder.');
     }
     say('Stopping …');
   } finally {

@@ -60,15 +60,23 @@ function install(dataDir: string): void {
   }
 }
 
-/** Ends a server that an earlier run left behind on this data folder. */
-async function endLeftover(dataDir: string): Promise<void> {
+/** The process of a server that runs on this data folder; null when none does. */
+function pidOn(dataDir: string): number | null {
   const pidFile = path.join(dataDir, 'mariadb.pid');
-  if (!existsSync(pidFile)) return;
+  if (!existsSync(pidFile)) return null;
   const pid = Number(readFileSync(pidFile, 'utf8').trim());
   const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
-  if (!command.includes(`--datadir=${dataDir}`)) return;
+  return command.includes(`--datadir=${dataDir}`) ? pid : null;
+}
+
+/** Ends a server that an earlier run left behind on this data folder; gives whether there was one. */
+export async function endLeftover(dataDir: string): Promise<boolean> {
+  const pid = pidOn(dataDir);
+  if (pid === null) return false;
   process.kill(pid, 'SIGTERM');
   for (let i = 0; i < 300 && existsSync(`/proc/${pid}`); i += 1) await sleep(100);
+  if (existsSync(`/proc/${pid}`)) throw new Error(`The database (process ${pid}) does not end. Look again in a moment.`);
+  return true;
 }
 
 function quoted(text: string): string {

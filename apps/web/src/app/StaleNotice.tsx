@@ -85,8 +85,8 @@ export function StaleNotice() {
       {isStale && (
         <Alert
           severity="warning"
-          variant="filled"
-          sx={{ mx: 2, mt: 1, py: 0, alignItems: 'center' }}
+          variant="outlined"
+          sx={{ mx: 2, mt: 1, py: 0, alignItems: 'center', color: 'text.primary', bgcolor: 'background.paper', borderWidth: 2 }}
           action={
             <Button color="inherit" variant="outlined" size="small" onClick={() => setComparing(true)}>
               Compare versions

@@ -1,8 +1,9 @@
 import { Box } from '@mui/material';
 import type { ScheduledBlock, Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
-import { memo, useEffect, useRef, useState, type RefObject } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { paper } from '../app/theme.ts';
+import { ribbonScale } from './ribbon-scale.ts';
 import { useLatest } from './use-latest.ts';
 
 /** Depth of colour by effort, 1 to 5; the hatch says the same without colour. */
@@ -61,6 +62,8 @@ interface RibbonBlockProps {
   left: number;
   /** Length on the drawing of a millisecond. */
   perMs: number;
+  /** Width where it has no length yet. */
+  emptyPx: number;
   isFilmed: boolean;
   isChosen: boolean;
   onChoose: (blockId: string) => void;
@@ -68,10 +71,11 @@ interface RibbonBlockProps {
 
 /** One block of the ribbon; drawn anew only when something of it has changed. */
 const RibbonBlock = memo(
-  function RibbonBlock({ planned, left, perMs, isFilmed, isChosen, onChoose }: RibbonBlockProps) {
+  function RibbonBlock({ planned, left, perMs, emptyPx, isFilmed, isChosen, onChoose }: RibbonBlockProps) {
     const { block } = planned;
     const wideOf = (ms: number) => ms * perMs;
-    const wide = wideOf(planned.durationMs);
+    const isEmpty = planned.studentMs === 0;
+    const wide = isEmpty ? emptyPx : wideOf(planned.durationMs);
     const label = describe(planned, isFilmed);
     const notches = planned.spans.filter((span) => span.kind === 'side-change' || span.kind === 'round-rest' || span.kind === 'set-rest');
     return (
@@ -91,9 +95,13 @@ const RibbonBlock = memo(
       >
         <title>{label}</title>
         {/* The pause belongs to its block: a click there chooses it too. */}
-        <rect x={left} y={ROW.top} width={Math.max(2, wideOf(planned.studentMs))} height={ROW.height} fill="transparent" />
-        <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={EFFORT_FILL[block.effort - 1]} />
-        {block.effort > 1 && <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={`url(#hatch-${block.effort})`} />}
+        <rect x={left} y={ROW.top} width={Math.max(2, isEmpty ? wide : wideOf(planned.studentMs))} height={ROW.height} fill="transparent" />
+        {isEmpty ? (
+          <rect x={left + 1} y={ROW.top + 1} width={Math.max(2, wide - 3)} height={ROW.height - 2} fill="none" stroke={paper.soft} strokeWidth="1.5" strokeDasharray="3 3" />
+        ) : (
+          <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={EFFORT_FILL[block.effort - 1]} />
+        )}
+        {block.effort > 1 && !isEmpty && <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={`url(#hatch-${block.effort})`} />}
         {block.pauseAfter && (
           <>
             <line x1={left + wide} x2={left + wideOf(planned.studentMs)} y1={ROW.top + ROW.height / 2} y2={ROW.top + ROW.height / 2} stroke={paper.soft} strokeWidth="2" strokeDasharray="5 4" />
@@ -121,6 +129,7 @@ const RibbonBlock = memo(
     was.planned.durationMs === is.planned.durationMs &&
     was.left === is.left &&
     was.perMs === is.perMs &&
+    was.emptyPx === is.emptyPx &&
     was.isFilmed === is.isFilmed &&
     was.isChosen === is.isChosen &&
     was.onChoose === is.onChoose,
@@ -132,10 +141,10 @@ const RibbonBlock = memo(
  */
 export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
   const { ref, width } = useWidth();
-  const total = Math.max(1, schedule.studentMs);
-  const perMs = (width - GUTTER) / total;
+  const { perMs, lefts, emptyPx, x } = useMemo(() => ribbonScale(schedule.blocks, GUTTER, width - GUTTER), [schedule, width]);
   const choose = useLatest(onChoose);
-  const x = (studentMs: number) => GUTTER + studentMs * perMs;
+  /** A section begins with its first block, also where that has no length; an empty one where the next begins. */
+  const startOf = ({ blocks, studentStartMs }: Schedule['sections'][number]) => lefts[schedule.blocks.findIndex(({ block }) => block.id === blocks[0]?.block.id)] ?? x(studentStartMs);
   /** Where a moment of the video lies on the student's clock. */
   const studentAt = (videoMs: number) => {
     const block = schedule.blocks.findLast((b) => b.startMs <= videoMs);
@@ -162,19 +171,20 @@ export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
         {ticks(schedule.videoMs, schedule.studentMs, width - GUTTER).map((ms) => (
           <TickText key={ms} x={x(studentAt(ms))} y={14} width={width} ms={ms} />
         ))}
-        {schedule.blocks.map((planned) => (
+        {schedule.blocks.map((planned, i) => (
           <RibbonBlock
             key={planned.block.id}
             planned={planned}
-            left={x(planned.studentStartMs)}
+            left={lefts[i] ?? GUTTER}
             perMs={perMs}
+            emptyPx={emptyPx}
             isFilmed={filmed.has(planned.block.id)}
             isChosen={chosen === planned.block.id}
             onChoose={choose}
           />
         ))}
         {schedule.sections.map((section) => (
-          <line key={section.section.id} x1={x(section.studentStartMs)} x2={x(section.studentStartMs)} y1={ROW.top - 4} y2={BOTTOM + 6} stroke={paper.ink} strokeWidth="1.5" />
+          <line key={section.section.id} x1={startOf(section)} x2={startOf(section)} y1={ROW.top - 4} y2={BOTTOM + 6} stroke={paper.ink} strokeWidth="1.5" />
         ))}
         {ticks(schedule.studentMs, schedule.studentMs, width - GUTTER).map((ms) => (
           <TickText key={ms} x={x(ms)} y={BOTTOM + 18} width={width} ms={ms} />

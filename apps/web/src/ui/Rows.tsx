@@ -1,6 +1,7 @@
-import { Box, Button, IconButton, Stack, Typography } from '@mui/material';
+import { Box, IconButton, Stack, Typography } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import type { ReactNode } from 'react';
+import { AddButton } from './AddButton.tsx';
 
 export function RemoveButton({ name, onRemove }: { name: string; onRemove: () => void }) {
   return (
@@ -15,6 +16,8 @@ interface RowsProps {
   addLabel: string;
   rows: { key: string; name: string; fields: ReactNode }[];
   most: number;
+  /** Why there can be no more, where that is not plain. */
+  full?: string | undefined;
   /** Rows that have to stay. */
   least?: number;
   onAdd: () => void;
@@ -22,7 +25,7 @@ interface RowsProps {
 }
 
 /** A list of things with fields of their own, that can be added to and taken from. */
-export function Rows({ title, addLabel, rows, most, least = 0, onAdd, onRemove }: RowsProps) {
+export function Rows({ title, addLabel, rows, most, full, least = 0, onAdd, onRemove }: RowsProps) {
   return (
     // Lists without rows stand beside each other, where they are laid in a row.
     <Box sx={{ flexBasis: rows.length > 0 ? '100%' : 'auto', minWidth: 0 }}>
@@ -30,9 +33,7 @@ export function Rows({ title, addLabel, rows, most, least = 0, onAdd, onRemove }
         <Typography variant="h3" component="h4">
           {title}
         </Typography>
-        <Button size="small" onClick={onAdd} disabled={rows.length >= most}>
-          {addLabel}
-        </Button>
+        <AddButton label={addLabel} onAdd={onAdd} count={rows.length} most={most} full={full} />
       </Stack>
       <Stack spacing={1.5}>
         {rows.map(({ key, name, fields }, i) => (

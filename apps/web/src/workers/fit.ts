@@ -1,25 +1,22 @@
 import type { Lesson } from '@zest/core/lesson';
 import type { FitResult } from '@zest/core/schedule';
 
-let worker: Worker | null = null;
-let calls = 0;
+/** A fit that is being worked out. */
+export interface Fitting {
+  /** The proposal; null when it was stopped. Rejects when the worker fails. */
+  result: Promise<FitResult | null>;
+  stop: () => void;
+}
 
-/** Fits the lesson in a worker. Rejects when the worker fails; the next call starts another. */
-export function fitInWorker(lesson: Lesson): Promise<FitResult> {
-  worker ??= new Worker(new URL('./fit.worker.ts', import.meta.url), { type: 'module' });
-  const own = worker;
-  const call = (calls += 1);
-  return new Promise((resolve, reject) => {
-    const onMessage = ({ data }: MessageEvent<{ call: number; result: FitResult }>) => {
-      if (data.call !== call) return;
-      own.removeEventListener('message', onMessage);
-      resolve(data.result);
-    };
-    own.addEventListener('message', onMessage);
-    own.addEventListener('error', (event) => {
-      worker = null;
-      reject(new Error(event.message));
-    });
-    own.postMessage({ call, lesson });
-  });
+/** Fits the lesson in a worker of its own, which a stop ends at once. */
+export function fitInWorker(lesson: Lesson): Fitting {
+  const worker = new Worker(new URL('./fit.worker.ts', import.meta.url), { type: 'module' });
+  let stop: () => void = () => undefined;
+  const result = new Promise<FitResult | null>((resolve, reject) => {
+    stop = () => resolve(null);
+    worker.onmessage = ({ data }: MessageEvent<FitResult>) => resolve(data);
+    worker.onerror = (event) => reject(new Error(event.message));
+    worker.postMessage(lesson);
+  }).finally(() => worker.terminate());
+  return { result, stop };
 }

@@ -1,7 +1,7 @@
 import type { Lesson } from '@zest/core/lesson';
 import { fitLesson } from '@zest/core/schedule';
 
-/** Fitting is exact and may take a moment: it is reckoned beside the page. */
-self.onmessage = ({ data }: MessageEvent<{ call: number; lesson: Lesson }>) => {
-  self.postMessage({ call: data.call, result: fitLesson(data.lesson) });
+/** Fitting looks at very many ways: it is done beside the page. */
+self.onmessage = ({ data }: MessageEvent<Lesson>) => {
+  self.postMessage(fitLesson(data));
 };

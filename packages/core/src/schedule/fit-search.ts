@@ -51,6 +51,20 @@ function cheapest(options: readonly Option[]): number {
   return options.reduce((least, { deltaMs, cost }) => (deltaMs === 0 ? least : Math.min(least, cost / Math.abs(deltaMs))), Infinity);
 }
 
+/** More is to be looked at than one may wait for. */
+export class TooMuchWork extends Error {}
+
+/** What a search may still look at: sums times options, or words of 64 bits. */
+export class Effort {
+  constructor(private left: number) {}
+
+  /** @throws TooMuchWork once it is used up */
+  spend(work: number): void {
+    this.left -= work;
+    if (this.left < 0) throw new TooMuchWork('The search was given up.');
+  }
+}
+
 /** Room for the rounding of the divisions above. */
 const EPSILON = 1e-9;
 
@@ -58,7 +72,7 @@ const EPSILON = 1e-9;
  * Adds up one option from each list, keeping for each sum the cheapest way of at most `budget`. Sums that
  * cannot reach the window any more, or not for what is left, are dropped, so the result is exact inside it.
  */
-export function reachableSums(lists: readonly (readonly Option[])[], window: Window, budget: number): Sums {
+export function reachableSums(lists: readonly (readonly Option[])[], window: Window, budget: number, effort: Effort): Sums {
   const { fromMs, toMs } = window;
   // Cheap time first: what comes later costs more, so hopeless sums are seen early.
   const order = lists.map((_options, i) => i).sort((a, b) => cheapest(lists[a] ?? []) - cheapest(lists[b] ?? []));
@@ -71,6 +85,7 @@ export function reachableSums(lists: readonly (readonly Option[])[], window: Win
     const next = new Map<number, Reached | null>();
     for (const [sum, before] of sums) {
       const spent = before?.cost ?? 0;
+      effort.spend(options.length);
       for (const option of options) {
         const cost = spent + option.cost;
         if (cost > budget) break; // Options come cheapest first.
@@ -104,15 +119,18 @@ const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
  * All sums of one option a list, whatever they cost, in rising order: bit `i` of a long whole number stands
  * for the sum `i` units above the least, and an option shifts it.
  */
-export function allSums(lists: readonly (readonly Option[])[]): number[] {
+export function allSums(lists: readonly (readonly Option[])[], effort: Effort): number[] {
   const unit = lists.flat().reduce((common, { deltaMs }) => gcd(common, Math.abs(deltaMs)), 0);
   if (unit === 0) return [0];
   let leastMs = 0;
+  let widthMs = 0;
   let bits = 1n;
   for (const options of lists) {
     const deltas = options.map(({ deltaMs }) => deltaMs);
     const least = Math.min(...deltas);
     leastMs += least;
+    widthMs += Math.max(...deltas) - least;
+    effort.spend((deltas.length * widthMs) / unit / 64);
     bits = deltas.reduce((sum, delta) => sum | (bits << BigInt((delta - least) / unit)), 0n);
   }
   const sums: number[] = [];

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { applyEdit, beginEditing, blocksOf, figuresOf, makeBlock, makeLesson, readFigure, readLesson, writeFigure, type Block, type Lesson } from '../lesson/index.ts';
 import { arbitraryBlock, counter } from '../testing/arbitrary.ts';
-import { allSums, costOf, optionsOf, reachableSums } from './fit-search.ts';
+import { allSums, costOf, Effort, optionsOf, reachableSums } from './fit-search.ts';
 import { applyFit, changeText, fitLesson, measureBlock, scheduleLesson } from './index.ts';
 
 function lessonOf(blocks: Block[], targets: Lesson['targets']): Lesson {
@@ -112,6 +112,41 @@ describe('fitting a lesson to its slot', () => {
   });
 });
 
+describe('three hundred blocks', () => {
+  /** Figures no two of which are alike to the millisecond: the sums they can reach are as good as all there are. */
+  const makeId = counter();
+  const many = (): Block[] =>
+    Array.from({ length: 300 }, (_, i) => {
+      const block = makeBlock((['intervals', 'reps', 'laps'] as const)[i % 3] ?? 'reps', makeId);
+      const odd = (i * 7_919) % 997;
+      return block.kind === 'intervals' ? { ...block, workMs: 20_000 + odd } : block.kind === 'laps' ? { ...block, lapMs: 20_000 + odd } : { ...block, pauseAfter: { practiceMs: 60_000 + odd, signMs: 5_000, prompt: '' } };
+    });
+  const sectioned = (targets: Lesson['targets']): Lesson => {
+    const blocks = many();
+    const lesson = lessonOf([], targets);
+    return { ...lesson, sections: Array.from({ length: 10 }, (_, s) => ({ id: `s${s}`, title: 'S', blocks: blocks.slice(s * 30, s * 30 + 30) })) };
+  };
+  const { videoMs, studentMs } = scheduleLesson(sectioned({ video: null, session: null }));
+  const target = (ms: number) => ({ ms, toleranceMs: 15_000 });
+
+  it('get a proposal that holds once applied, said to be rounded where it is', () => {
+    const lesson = sectioned({ video: target(Math.round(videoMs * 0.8)), session: target(Math.round(studentMs * 0.85)) });
+    const { kind, isExact, proposal } = fitLesson(lesson);
+    const fitted = scheduleLesson(applyEdit(beginEditing(lesson), 'Fit', applyFit(proposal.changes)).lesson);
+    expect([fitted.videoMs, fitted.studentMs]).toEqual([proposal.videoMs, proposal.sessionMs]);
+    expect([kind, isExact]).toEqual(['fits', false]);
+    expect(Math.abs(fitted.videoMs - videoMs * 0.8)).toBeLessThanOrEqual(15_001);
+    expect(Math.abs(fitted.studentMs - studentMs * 0.85)).toBeLessThanOrEqual(15_001);
+  });
+
+  it('are brought as near to ten minutes as they go, and it is said what stands in the way', () => {
+    const { kind, proposal, obstacles } = fitLesson(sectioned({ video: target(600_000), session: target(900_000) }));
+    expect(kind).toBe('nearest');
+    expect(proposal.videoMs).toBeLessThan(videoMs * 0.7);
+    expect(obstacles[0]).toMatch(/^The video gets no shorter than /);
+  });
+});
+
 describe('the search below it', () => {
   const option = fc.record({ deltaMs: fc.integer({ min: -20, max: 20 }).map((n) => n * 500), cost: fc.integer({ min: 1, max: 9 }), pick: fc.constant([]) });
   const list = fc.array(option, { maxLength: 4 }).map((options) => [{ deltaMs: 0, cost: 0, pick: [] }, ...options].sort((a, b) => a.cost - b.cost));
@@ -125,10 +160,10 @@ describe('the search below it', () => {
           for (const [sum, cost] of plain) for (const o of options) next.set(sum + o.deltaMs, Math.min(next.get(sum + o.deltaMs) ?? Infinity, cost + o.cost));
           plain = next;
         }
-        expect(allSums(lists)).toEqual([...plain.keys()].sort((a, b) => a - b));
+        expect(allSums(lists, new Effort(Infinity))).toEqual([...plain.keys()].sort((a, b) => a - b));
         const window = { fromMs, toMs: fromMs + width };
         const inside = [...plain].filter(([sum]) => sum >= window.fromMs && sum <= window.toMs);
-        const found = reachableSums(lists, window, 100);
+        const found = reachableSums(lists, window, 100, new Effort(Infinity));
         expect([...found.keys()].sort((a, b) => a - b)).toEqual(inside.map(([sum]) => sum).sort((a, b) => a - b));
         for (const [sum, cost] of inside) {
           const reached = found.get(sum) ?? null;

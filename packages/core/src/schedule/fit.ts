@@ -1,7 +1,8 @@
 import { blocksOf, figuresOf, findBlock, readFigure, writeFigure, type Block, type Figure, type Lesson, type LessonEdit, type Target } from '../lesson/index.ts';
+import { produce } from 'immer';
 import { clockText, lengthText } from '../time/index.ts';
 import { measureBlock } from './block.ts';
-import { allSums, costOf, optionsOf, reachableSums, type Option, type Window } from './fit-search.ts';
+import { allSums, costOf, Effort, optionsOf, reachableSums, TooMuchWork, type Option, type Window } from './fit-search.ts';
 
 /** One figure changed: `from` and `to` in the figure's own unit. */
 export interface FitChange {
@@ -25,6 +26,8 @@ export interface FitProposal {
 export interface FitResult {
   /** `fits`: the cheapest proposal that meets every target. `nearest`: none does, and this one comes closest. */
   kind: 'fits' | 'nearest';
+  /** No cheaper or nearer one exists. Without it, lengths were rounded to reckon the changes of a very long lesson in time. */
+  isExact: boolean;
   proposal: FitProposal;
   /** What stands in the way, in words; empty when it fits. */
   obstacles: string[];
@@ -75,7 +78,8 @@ function measuredOnce(knobs: readonly Knob[], measure: Part['measure']): Part['m
   };
 }
 
-function partsOf(lesson: Lesson): { video: Part[]; practice: Part[] } {
+/** @param gridMs changes of length are rounded to it */
+function partsOf(lesson: Lesson, gridMs: number): { video: Part[]; practice: Part[] } {
   const parts: { video: Part[]; practice: Part[] } = { video: [], practice: [] };
   for (const block of blocksOf(lesson)) {
     const knobs = figuresOf(block).flatMap((figure) => knobOf(block, figure));
@@ -85,7 +89,7 @@ function partsOf(lesson: Lesson): { video: Part[]; practice: Part[] } {
       const nowMs = measureBlock(block, lesson);
       const measure = (picks: readonly number[]) => {
         onVideo.forEach(({ key, from, values }, i) => writeFigure(trial, key, values[picks[i] ?? 0]?.value ?? from));
-        return measureBlock(trial, lesson) - nowMs;
+        return Math.round((measureBlock(trial, lesson) - nowMs) / gridMs) * gridMs;
       };
       parts.video.push({ block, knobs: onVideo, measure: measuredOnce(onVideo, measure) });
     }
@@ -147,19 +151,44 @@ interface Task {
   /** What each clock may change by. */
   video: Window;
   session: Window;
+  effort: Effort;
 }
+
+/**
+ * A change of the video that is best where a target lies out of reach: as far towards it as it goes, for a millisecond that
+ * way never costs the other target more than it gains this one. It `isOnly` best where it costs the other one nothing.
+ * Null where both can be reached.
+ */
+function extremeOf({ parts, video, session }: Pick<Task, 'parts' | 'video' | 'session'>): { videoMs: number; isOnly: boolean } | null {
+  const [v, p] = [reach(parts.video), reach(parts.practice)];
+  const [least, most] = [v.fromMs + p.fromMs, v.toMs + p.toMs];
+  if (v.fromMs > video.toMs || least > session.toMs) return { videoMs: v.fromMs, isOnly: v.fromMs >= video.fromMs && least >= session.fromMs };
+  if (v.toMs < video.fromMs || most < session.fromMs) return { videoMs: v.toMs, isOnly: v.toMs <= video.toMs && most <= session.toMs };
+  return null;
+}
+
+const onlyOf = (task: Pick<Task, 'parts' | 'video' | 'session'>): number | null => {
+  const extreme = extremeOf(task);
+  return extreme?.isOnly ? extreme.videoMs : null;
+};
 
 const widened = ({ fromMs, toMs }: Window, byMs: number): Window => ({ fromMs: fromMs - byMs, toMs: toMs + byMs });
 
 /** Of all combinations that miss neither target by more than `slackMs` and cost at most `budget`: the one nearest to both, then the cheapest. */
-function searchWithin({ parts, video, session }: Task, budget: number, slackMs: number): Found | null {
+function searchWithin({ parts, video, session, effort }: Task, budget: number, slackMs: number): Found | null {
   const span = reach(parts.practice);
   const [wideVideo, wideSession] = [widened(video, slackMs), widened(session, slackMs)];
-  const onVideo: Window = { fromMs: Math.max(wideVideo.fromMs, wideSession.fromMs - span.toMs), toMs: Math.min(wideVideo.toMs, wideSession.toMs - span.fromMs) };
-  const videoSums = reachableSums(parts.video.map((part) => optionsWithin(part, budget)), onVideo, budget);
-  const practiceSums = reachableSums(parts.practice.map((part) => optionsWithin(part, budget)), EVERYTHING, budget);
+  const only = onlyOf({ parts, video, session });
+  const onVideo: Window = {
+    fromMs: Math.max(wideVideo.fromMs, wideSession.fromMs - span.toMs, only ?? -Infinity),
+    toMs: Math.min(wideVideo.toMs, wideSession.toMs - span.fromMs, only ?? Infinity),
+  };
+  const inPractice: Window = { fromMs: wideSession.fromMs - onVideo.toMs, toMs: wideSession.toMs - onVideo.fromMs };
+  const videoSums = reachableSums(parts.video.map((part) => optionsWithin(part, budget)), onVideo, budget, effort);
+  const practiceSums = reachableSums(parts.practice.map((part) => optionsWithin(part, budget)), inPractice, budget, effort);
   let best: Found | null = null;
   for (const [videoMs, v] of videoSums) {
+    effort.spend(practiceSums.size);
     for (const [practiceMs, p] of practiceSums) {
       const cost = costOf(v) + costOf(p);
       const missMs = outside(videoMs, video) + outside(videoMs + practiceMs, session);
@@ -180,7 +209,8 @@ const allCosts = ({ parts }: Task) => [...parts.video, ...parts.practice].reduce
  */
 function cheapestWithin(task: Task, slackMs: number): Found {
   const all = allCosts(task);
-  for (let budget = 4; ; budget = Math.ceil(budget * 1.5)) {
+  // Where all figures go as far as they can, it costs what it costs.
+  for (let budget = onlyOf(task) === null ? 4 : all; ; budget = Math.ceil(budget * 1.5)) {
     const found = searchWithin(task, Math.min(budget, all), slackMs);
     if (found) return found;
     if (budget >= all) throw new Error('Nothing lies within the slack that was measured.');
@@ -189,12 +219,14 @@ function cheapestWithin(task: Task, slackMs: number): Found {
 
 /** The least that any combination misses the targets by, in milliseconds over both clocks. */
 function leastMiss(task: Task): number {
-  const sums = (parts: readonly Part[]) => allSums(parts.map((part) => optionsWithin(part, Infinity)));
+  const sums = (parts: readonly Part[]) => allSums(parts.map((part) => optionsWithin(part, Infinity)), task.effort);
   const practice = sums(task.parts.practice);
   let least = Infinity;
-  for (const videoMs of sums(task.parts.video)) {
+  const extreme = extremeOf(task);
+  for (const videoMs of extreme ? [extreme.videoMs] : sums(task.parts.video)) {
     const off = outside(videoMs, task.video);
     if (off >= least) continue;
+    task.effort.spend(practice.length);
     for (const practiceMs of practice) least = Math.min(least, off + outside(videoMs + practiceMs, task.session));
   }
   return least;
@@ -235,26 +267,57 @@ function obstaclesOf(lesson: Lesson, task: Task, nowMs: { video: number; session
   return words;
 }
 
+/** What one search may look at: a second or two. Finer grids are tried first; the last one has to do. */
+const MOST_WORK = 60_000_000;
+const GRIDS_MS = [1, 50, 250, 1_000] as const;
+/** Rounded, a way is a little longer or shorter than it looks: the aim is moved by that much, at most so often. */
+const MOST_AIMS = 5;
+
+const moved = ({ fromMs, toMs }: Window, byMs: number): Window => ({ fromMs: fromMs + byMs, toMs: toMs + byMs });
+
+const clocksOf = (lesson: Lesson) => {
+  const videoMs = blocksOf(lesson).reduce((sum, block) => sum + measureBlock(block, lesson), 0);
+  return { videoMs, sessionMs: blocksOf(lesson).reduce((sum, block) => sum + (block.pauseAfter?.practiceMs ?? 0), videoMs) };
+};
+
+function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
+  const parts = partsOf(lesson, gridMs);
+  const { videoMs, sessionMs } = clocksOf(lesson);
+  const windows = { video: windowOf(lesson.targets.video, videoMs), session: windowOf(lesson.targets.session, sessionMs) };
+  const isExact = gridMs === 1;
+  let task: Task = { parts, ...windows, effort };
+  let nearest: { proposal: FitProposal; missMs: number } | null = null;
+  for (let aims = 0; aims < (isExact ? 1 : MOST_AIMS); aims += 1) {
+    const found = cheapestWithin(task, leastMiss(task));
+    const changes = [...changesOf(parts.video, found.video), ...changesOf(parts.practice, found.practice)];
+    const after = clocksOf(produce(lesson, (draft) => applyFit(changes)(draft)));
+    const [byVideoMs, bySessionMs] = [after.videoMs - videoMs, after.sessionMs - sessionMs];
+    const missMs = outside(byVideoMs, windows.video) + outside(bySessionMs, windows.session);
+    if (!nearest || missMs < nearest.missMs) nearest = { proposal: { changes, cost: found.cost, ...after }, missMs };
+    if (missMs === 0) break;
+    task = { ...task, video: moved(windows.video, found.videoMs - byVideoMs), session: moved(windows.session, found.videoMs + found.practiceMs - bySessionMs) };
+  }
+  if (!nearest) throw new Error('At least one aim is taken.');
+  if (nearest.missMs === 0) return { kind: 'fits', isExact, proposal: nearest.proposal, obstacles: [] };
+  return { kind: 'nearest', isExact, proposal: nearest.proposal, obstacles: obstaclesOf(lesson, { ...task, ...windows }, { video: videoMs, session: sessionMs }) };
+}
+
 /**
  * Proposes the smallest change of figures that brings the lesson into its targets: the least sum of steps
  * times weights, within each figure's own bounds, locked figures untouched. Exact, by dynamic programming
- * over the sums each clock can reach.
+ * over the sums each clock can reach; for a lesson with so many different lengths that this would take minutes,
+ * changes of length are rounded, as little as has to be, and `isExact` says so.
  */
 export function fitLesson(lesson: Lesson): FitResult {
-  const parts = partsOf(lesson);
-  const videoMs = blocksOf(lesson).reduce((sum, block) => sum + measureBlock(block, lesson), 0);
-  const sessionMs = blocksOf(lesson).reduce((sum, block) => sum + (block.pauseAfter?.practiceMs ?? 0), videoMs);
-  const task: Task = { parts, video: windowOf(lesson.targets.video, videoMs), session: windowOf(lesson.targets.session, sessionMs) };
-  const propose = (found: Found): FitProposal => ({
-    changes: [...changesOf(parts.video, found.video), ...changesOf(parts.practice, found.practice)],
-    cost: found.cost,
-    videoMs: videoMs + found.videoMs,
-    sessionMs: sessionMs + found.videoMs + found.practiceMs,
-  });
-  const missMs = leastMiss(task);
-  const proposal = propose(cheapestWithin(task, missMs));
-  if (missMs === 0) return { kind: 'fits', proposal, obstacles: [] };
-  return { kind: 'nearest', proposal, obstacles: obstaclesOf(lesson, task, { video: videoMs, session: sessionMs }) };
+  for (const gridMs of GRIDS_MS) {
+    const isLast = gridMs === GRIDS_MS.at(-1);
+    try {
+      return fitOnGrid(lesson, gridMs, new Effort(isLast ? Infinity : MOST_WORK));
+    } catch (error) {
+      if (isLast || !(error instanceof TooMuchWork)) throw error;
+    }
+  }
+  throw new Error('The last grid has no limit.');
 }
 
 /** Applies a proposal. Figures that changed meanwhile, or whose block is gone, are left alone. */
@@ -267,6 +330,12 @@ export const applyFit =
       if (block && figure && readFigure(block, key) === from) writeFigure(block, key, to);
     }
   };
+
+/** What a proposal is, as the line above its changes. */
+export function fitTitle({ kind, isExact }: FitResult): string {
+  if (kind === 'nearest') return 'The nearest that can be reached:';
+  return isExact ? 'The smallest change that fits:' : 'A small change that fits (lengths rounded, for the lesson is very long):';
+}
 
 /** A change in words: "Rounds of “Skip and step”: 4 → 3". */
 export function changeText({ label, blockTitle, unit, from, to }: FitChange): string {

@@ -6,6 +6,7 @@ import { useMemo, useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { makeId } from '../../app/ids.ts';
+import { AddButton } from '../../ui/AddButton.tsx';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { Rows } from '../../ui/Rows.tsx';
 import { planOf, type ClassPart } from './class-part.ts';
@@ -73,9 +74,7 @@ export function Levels({ own, log: { students, entries } }: ClassPart) {
         </Stack>
       ))}
       <Stack direction="row" spacing={2}>
-        <Button disabled={levels.length >= CLASS_LIMITS.levels} onClick={() => setDraft([...levels, { id: makeId(), name: `Level ${levels.length + 1}`, criteria: [] }])}>
-          + Level
-        </Button>
+        <AddButton label="+ Level" count={levels.length} most={CLASS_LIMITS.levels} onAdd={() => setDraft([...levels, { id: makeId(), name: `Level ${levels.length + 1}`, criteria: [] }])} />
         {draft && (
           <>
             <Button variant="contained" disabled={saving.isLoading} onClick={() => void store()}>

@@ -1,8 +1,9 @@
-import { Button, Stack } from '@mui/material';
+import { Stack } from '@mui/material';
 import { exerciseTitles, LIMITS, makeExercise, type BlockOf, type Exercise, type Movement } from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { FigureFields } from './FigureFields.tsx';
+import { AddButton } from '../../ui/AddButton.tsx';
 import { RemoveButton } from '../../ui/Rows.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
@@ -79,14 +80,12 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
           {block.exercises.length > 1 && <RemoveButton name={titles[i] ?? ''} onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)} />}
         </Stack>
       ))}
-      <Button
-        size="small"
-        sx={{ alignSelf: 'start' }}
-        disabled={block.exercises.length >= LIMITS.exercises}
-        onClick={() => change('Exercises', (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }), false)}
-      >
-        + Exercise
-      </Button>
+      <AddButton
+        label="+ Exercise"
+        count={block.exercises.length}
+        most={LIMITS.exercises}
+        onAdd={() => change('Exercises', (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }), false)}
+      />
     </Stack>
   );
 }
@@ -114,9 +113,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
           {block.moves.length > 1 && <RemoveButton name={titles[i] ?? ''} onRemove={() => change('Moves', (d) => void d.moves.splice(i, 1), false)} />}
         </Stack>
       ))}
-      <Button size="small" sx={{ alignSelf: 'start' }} disabled={block.moves.length >= LIMITS.moves} onClick={add}>
-        + Move
-      </Button>
+      <AddButton label="+ Move" count={block.moves.length} most={LIMITS.moves} onAdd={add} />
     </Stack>
   );
 }

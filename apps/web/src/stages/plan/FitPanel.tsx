@@ -1,13 +1,13 @@
-import { Alert, Button, Stack, Typography } from '@mui/material';
-import { applyFit, changeText, type FitResult, type Schedule } from '@zest/core/schedule';
+import { Alert, Button, LinearProgress, Stack, Typography } from '@mui/material';
+import { applyFit, changeText, fitTitle, type FitResult, type Schedule } from '@zest/core/schedule';
 import type { Lesson, Target } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 import { messageOf } from '../../app/message.ts';
-import { fitInWorker } from '../../workers/fit.ts';
+import { fitInWorker, type Fitting } from '../../workers/fit.ts';
 
 const meets = (ms: number, target: Target | null) => target === null || Math.abs(ms - target.ms) <= target.toleranceMs;
 
@@ -18,18 +18,40 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
   const dispatch = useAppDispatch();
   const [found, setFound] = useState<{ of: Lesson; result: FitResult } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  const [fitting, setFitting] = useState<Fitting | null>(null);
+  useEffect(() => () => fitting?.stop(), [fitting]);
   const { video, session } = lesson.targets;
   if (meets(schedule.videoMs, video) && meets(schedule.studentMs, session)) return null;
   const propose = () => {
     const asked = now();
     setFault(null);
-    fitInWorker(asked)
-      .then((result) => setFound({ of: asked, result }))
-      .catch((error: unknown) => setFault(`The proposal could not be reckoned (${messageOf(error)}). Try again.`));
+    const begun = fitInWorker(asked);
+    setFitting(begun);
+    begun.result
+      .then((result) => result && setFound({ of: asked, result }))
+      .catch((error: unknown) => setFault(`The proposal could not be worked out (${messageOf(error)}). Try again.`))
+      .finally(() => setFitting((own) => (own === begun ? null : own)));
   };
   // A proposal is for the lesson it was asked for; once that changes, it has to be asked for again.
   const result = found?.of === lesson ? found.result : null;
-  if (fault) return <Alert severity="error">{fault}</Alert>;
+  if (fault) {
+    return (
+      <Alert severity="error" action={<Button color="inherit" onClick={propose}>Try again</Button>}>
+        {fault}
+      </Alert>
+    );
+  }
+  if (fitting) {
+    return (
+      <Stack spacing={0.5}>
+        <Typography>Looking for the smallest change …</Typography>
+        <LinearProgress aria-label="Looking for the smallest change" />
+        <Button onClick={fitting.stop} sx={{ alignSelf: 'start' }}>
+          Stop
+        </Button>
+      </Stack>
+    );
+  }
   if (!result) {
     return (
       <Button variant="outlined" onClick={propose} sx={{ alignSelf: 'start' }}>
@@ -44,7 +66,7 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
         {result.obstacles.map((words) => (
           <Typography key={words}>{words}</Typography>
         ))}
-        {changes.length > 0 && <Typography sx={{ fontWeight: 700 }}>{result.kind === 'fits' ? 'The smallest change that fits:' : 'The nearest that can be reached:'}</Typography>}
+        {changes.length > 0 && <Typography sx={{ fontWeight: 700 }}>{fitTitle(result)}</Typography>}
         {changes.map((change) => (
           <Typography key={`${change.blockId} ${change.key}`}>{changeText(change)}</Typography>
         ))}

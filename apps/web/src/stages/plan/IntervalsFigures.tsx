@@ -1,5 +1,6 @@
 import { Button, Stack, Typography } from '@mui/material';
 import { applyWorkShorthand, LIMITS, parseWorkShorthand, workShorthand, type BlockOf } from '@zest/core/lesson';
+import { AddButton } from '../../ui/AddButton.tsx';
 import { ShortField } from '../../ui/fields.tsx';
 import { useChange } from '../../ui/use-change.ts';
 import { WorkExercises } from './ExerciseFields.tsx';
@@ -40,12 +41,12 @@ export function IntervalsFigures({ block }: { block: BlockOf<'intervals'> }) {
             {block.restBetweenRoundsMs === null ? 'Longer rest between rounds' : 'Same rest between rounds'}
           </Button>
         )}
-        <Button
-          disabled={block.ladder.length >= LIMITS.rungs}
-          onClick={() => change('Ladder', (d) => void d.ladder.push(d.ladder.at(-1) ? { ...d.ladder.at(-1)! } : { workMs: d.workMs, restMs: d.restMs }), false)}
-        >
-          + Rung of a ladder
-        </Button>
+        <AddButton
+          label="+ Rung of a ladder"
+          count={block.ladder.length}
+          most={LIMITS.rungs}
+          onAdd={() => change('Ladder', (d) => void d.ladder.push(d.ladder.at(-1) ? { ...d.ladder.at(-1)! } : { workMs: d.workMs, restMs: d.restMs }), false)}
+        />
       </Line>
       {block.ladder.map((_rung, i) => (
         <Line key={i}>

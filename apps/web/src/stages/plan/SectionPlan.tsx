@@ -98,7 +98,7 @@ function Section({ planned, first, last, openId, onOpen }: SectionPlanProps) {
         ))}
       </SortableContext>
       <Box sx={{ p: 1, display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        <AddBlock disabled={planned.blocks.length >= LIMITS.blocksPerSection} onAdd={add} />
+        <AddBlock isFull={planned.blocks.length >= LIMITS.blocksPerSection} onAdd={add} />
       </Box>
     </Paper>
   );

@@ -1,5 +1,6 @@
 import { Button, FormControlLabel, Switch } from '@mui/material';
 import { LIMITS, repMs, type BlockOf } from '@zest/core/lesson';
+import { AddButton } from '../../ui/AddButton.tsx';
 import { TextLine } from '../../ui/fields.tsx';
 import { useChange } from '../../ui/use-change.ts';
 import { FigureFields } from './FigureFields.tsx';
@@ -35,9 +36,7 @@ export function TaughtInParts({ block }: { block: BlockOf<'reps'> }) {
               onChange={(text) => change(`Part ${i + 1}`, (d) => void (d.parts && (d.parts.names[i] = text)))}
             />
           ))}
-          <Button disabled={parts.names.length >= LIMITS.parts.max} onClick={() => change('Parts', (d) => void d.parts?.names.push(String(parts.names.length + 1)), false)}>
-            + Part
-          </Button>
+          <AddButton label="+ Part" count={parts.names.length} most={LIMITS.parts.max} onAdd={() => change('Parts', (d) => void d.parts?.names.push(String(parts.names.length + 1)), false)} />
           {parts.names.length > LIMITS.parts.min && <Button onClick={() => change('Parts', (d) => void d.parts?.names.pop(), false)}>Remove the last part</Button>}
           <FigureFields block={block} keys={['parts.timesEach', 'parts.partMs', 'parts.joinedTimes', 'parts.joinedMs']} />
         </Line>

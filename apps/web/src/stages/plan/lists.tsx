@@ -116,11 +116,13 @@ export function CautionList({ block }: { block: Block }) {
 /** The commands of a called-out game. */
 export function Commands({ block }: { block: BlockOf<'called'> }) {
   const change = useChange(block);
+  const room = Math.floor(block.calls / Math.max(1, block.minEach));
   return (
     <Rows
       title="Commands"
       addLabel="+ Command"
-      most={Math.min(LIMITS.labels.max, Math.floor(block.calls / Math.max(1, block.minEach)))}
+      most={Math.min(LIMITS.labels.max, room)}
+      full={room < LIMITS.labels.max ? `${block.calls} calls have room for ${room} commands called ${block.minEach} times each. More calls make room for more.` : undefined}
       least={LIMITS.labels.min}
       onAdd={() => change('Commands', (d) => void d.labels.push({ id: makeId(), text: '' }), false)}
       onRemove={(i) => change('Commands', (d) => void d.labels.splice(i, 1), false)}

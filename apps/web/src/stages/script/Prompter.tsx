@@ -29,7 +29,7 @@ export function Prompter() {
           {blocks.map(({ blockId, lines }) => (
             <section key={blockId}>
               {lines.map((line, i) => (
-                <Box key={i} sx={looks[line.kind]}>
+                <Box key={i} dir="auto" sx={looks[line.kind]}>
                   {line.text}
                 </Box>
               ))}

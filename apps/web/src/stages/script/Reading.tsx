@@ -38,7 +38,7 @@ export function Reading({ block, hand }: { block: Block; hand: Side }) {
   const asked = block.kind === 'question' ? [block.question, block.answer].filter((text) => text !== '') : [];
   if (pieces.length === 0 && asked.length === 0) return <Typography color="text.secondary">Nothing is said yet.</Typography>;
   return (
-    <Box sx={{ whiteSpace: 'pre-wrap', lineHeight: 1.55, overflowWrap: 'anywhere' }}>
+    <Box sx={{ whiteSpace: 'pre-wrap', unicodeBidi: 'plaintext', textAlign: 'start', lineHeight: 1.55, overflowWrap: 'anywhere' }}>
       {pieces.map((piece, i) =>
         piece.kind === 'cue' ? (
           <span key={i} className="cue-tag">

@@ -1,4 +1,4 @@
-import { Button, Chip, Stack, Typography } from '@mui/material';
+import { Chip, Stack, Typography } from '@mui/material';
 import { Node } from '@tiptap/core';
 import { Document } from '@tiptap/extension-document';
 import { Paragraph } from '@tiptap/extension-paragraph';
@@ -8,8 +8,9 @@ import { LIMITS, makeCue, type Block } from '@zest/core/lesson';
 import { useEffect, useRef } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { useBlockNow } from '../../app/use-lesson.ts';
+import { AddButton } from '../../ui/AddButton.tsx';
 import { useChange } from '../../ui/use-change.ts';
-import { fromDocument, tagNode, toDocument } from './script-document.ts';
+import { fromDocument, tablesAsLines, tagNode, toDocument, wordBorder } from './script-document.ts';
 import './script.css';
 
 /** A cue where it is spoken. */
@@ -42,7 +43,7 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
     injectCSS: false,
     extensions: [Document, Paragraph, Text, CueTag],
     content: toDocument(block.script, block.cues),
-    editorProps: { attributes: { 'aria-label': `Words of ${block.title}`, role: 'textbox', 'aria-multiline': 'true', class: 'script-text' } },
+    editorProps: { transformPastedHTML: tablesAsLines, attributes: { 'aria-label': `Words of ${block.title}`, role: 'textbox', 'aria-multiline': 'true', class: 'script-text' } },
     onUpdate: ({ editor: own }) => {
       const { script, anchors } = fromDocument(own.getJSON());
       latest.current.change('Words', (draft) => {
@@ -67,10 +68,20 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
     editor.commands.setTextSelection(Math.min(from, editor.state.doc.content.size));
   }, [editor, block.script, block.cues]);
 
-  const putTag = (cueId: string, label: string) => editor?.chain().focus().insertContent(tagNode(cueId, label)).run();
+  /** A place in the document that tears no word. */
+  const border = (at: number, way?: 'nearest' | 'before' | 'after'): number => {
+    if (!editor) return at;
+    const place = editor.state.doc.resolve(at);
+    // A tag stands for one letter that belongs to no word.
+    const text = place.parent.textBetween(0, place.parent.content.size, undefined, ' ');
+    return place.start() + wordBorder(text, place.parentOffset, way);
+  };
+  const putTag = (cueId: string, label: string) => editor?.chain().focus().setTextSelection(border(editor.state.selection.from)).insertContent(tagNode(cueId, label)).run();
   const addHere = () => {
     if (!editor) return;
-    const { from, to } = editor.state.selection;
+    const { selection } = editor.state;
+    // Words that are marked in part are meant as a whole.
+    const [from, to] = selection.empty ? [border(selection.from), border(selection.from)] : [border(selection.from, 'before'), border(selection.to, 'after')];
     const words = editor.state.doc.textBetween(from, to, ' ').trim().slice(0, LIMITS.line);
     const cue = makeCue(words, makeId);
     change('Cues', (draft) => void draft.cues.push(cue), false);
@@ -84,9 +95,7 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
       <EditorContent editor={editor} />
       {full && <Typography color="error">At most {LIMITS.script} characters; what goes beyond is not kept.</Typography>}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
-        <Button size="small" disabled={block.cues.length >= LIMITS.cues} onMouseDown={(event) => event.preventDefault()} onClick={addHere}>
-          + Cue here
-        </Button>
+        <AddButton label="+ Cue here" keepsFocus count={block.cues.length} most={LIMITS.cues} full={`A block has ${LIMITS.cues} cues at most.`} onAdd={addHere} />
         {unspoken.length > 0 && <Typography variant="body2">Not spoken yet, put at the cursor:</Typography>}
         {unspoken.map(({ id, text }) => (
           <Chip key={id} size="small" label={text} variant="outlined" onMouseDown={(event) => event.preventDefault()} onClick={() => putTag(id, text)} />

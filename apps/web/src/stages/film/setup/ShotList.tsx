@@ -3,6 +3,7 @@ import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { extentOf } from '@zest/core/framing';
 import { extents, LIMITS, shotAngles, shotFramings, type Block, type Extent, type Shot } from '@zest/core/lesson';
 import { makeId } from '../../../app/ids.ts';
+import { AddButton } from '../../../ui/AddButton.tsx';
 import { ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
 import { ToggleChip } from '../../../ui/ToggleChip.tsx';
 import { useChange } from '../../../ui/use-change.ts';
@@ -51,9 +52,7 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
             {i + 1}. {own.angle}, {own.framing}
           </Button>
         ))}
-        <Button size="small" disabled={shots.length >= LIMITS.shots} onClick={add}>
-          + Shot
-        </Button>
+        <AddButton label="+ Shot" count={shots.length} most={LIMITS.shots} onAdd={add} />
       </Stack>
       <Stack direction="row" useFlexGap sx={{ gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
         <ChoiceField label="Camera sees" value={shot.angle} choices={shotAngles.map((angle) => [angle, `the ${angle}`])} onChange={(angle) => set('Angle', (s) => void (s.angle = angle))} sx={{ width: 150 }} />

@@ -26,7 +26,7 @@ export function PrompterColumn({ lines }: { lines: readonly PrompterLine[] }) {
   return (
     <Box role="region" aria-label="Prompter" tabIndex={0} sx={{ overflowY: 'auto', minHeight: 0, pr: 1 }}>
       {flowing(lines).map(({ kind, text }, i) => (
-        <Box key={i} sx={looks[kind]}>
+        <Box key={i} dir="auto" sx={looks[kind]}>
           {text}
         </Box>
       ))}
