@@ -38,7 +38,7 @@ test('two windows on one lesson: the second is asked, and nothing is lost', asyn
   const other = await browser.newContext();
   const second = await other.newPage();
   await signIn(second, zest.url);
-  await expect(second.getByRole('heading', { name: 'Lessons' })).toBeVisible();
+  await expect(second.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
   await deaf(second);
   await second.goto(`${zest.url}/lessons/${id}/plan`);
   await second.getByRole('button', { name: '+ Talk' }).click();
@@ -85,7 +85,7 @@ test('an idle window shows what another window, or another device, saves', async
   const device = await browser.newContext();
   const third = await device.newPage();
   await signIn(third, zest.url);
-  await expect(third.getByRole('heading', { name: 'Lessons' })).toBeVisible();
+  await expect(third.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
   await third.goto(`${zest.url}/lessons/${id}/plan`);
   await third.getByLabel('Block', { exact: true }).fill('From afar');
   await expect(first.getByRole('heading', { name: 'From afar' })).toBeVisible();

@@ -41,7 +41,7 @@ test('the owner invites a teacher, who joins by the link', async () => {
   await other.getByLabel('Password').fill('a long enough password');
   await expectAccessible(other);
   await other.getByRole('button', { name: 'Join' }).click();
-  await expect(other.getByRole('heading', { name: 'Lessons' })).toBeVisible();
+  await expect(other.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
   await expect(other.getByText('Ours')).toBeVisible();
 });
 

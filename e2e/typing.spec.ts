@@ -304,7 +304,9 @@ test('each sentence is a step to undo, and blocks of one title keep their steps 
   const sentences = ['Jump low. ', 'Land softly. ', 'Breathe out.'];
   await words.click();
   for (const sentence of sentences) await page.keyboard.type(sentence, { delay: 30 });
-  await page.getByRole('button', { name: /^Talk:/ }).nth(1).click();
+  await page.getByRole('navigation', { name: 'Lesson ribbon' }).getByRole('button', { name: /^Talk:/ }).nth(1).click();
+  await expect(page).toHaveURL(new RegExp(second.id));
+  await expect(words).toHaveValue('');
   await words.click();
   await page.keyboard.type('And rest', { delay: 30 });
   const said = async () => (await storedLesson(id)).sections[0]?.blocks.map(({ script }) => script);

@@ -103,7 +103,7 @@ export const makeOwner = async (page: Page, url: string) => {
   await page.getByLabel('Sign-in name').fill(OWNER.login);
   await page.getByLabel('Password').fill(OWNER.password);
   await page.getByRole('button', { name: 'Make the account' }).click();
-  await expect(page.getByRole('heading', { name: 'Lessons' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
 };
 
 export const signIn = async (page: Page, url: string) => {

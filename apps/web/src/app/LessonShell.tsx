@@ -143,7 +143,7 @@ function LessonFrame() {
           <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
             <Wordmark size={26} />
           </Link>
-          <Tabs value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ minHeight: 44, '& .MuiTab-root': { px: 1.25, minWidth: 0 } }} aria-label="Benches">
+          <Tabs variant="scrollable" scrollButtons="auto" allowScrollButtonsMobile value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ minHeight: 44, maxWidth: '100%', '& .MuiTab-root': { px: 1.25, minWidth: 0 } }} aria-label="Benches">
             {benches.map(([id, name]) => (
               <Tab
                 key={id}

@@ -27,8 +27,8 @@ function DifferenceRow({ difference: { title, mine, theirs, isConflict }, chosen
   );
 }
 
-/** What both versions are, block by block, with a choice where both changed the same. */
-function BothVersions({ lessonId, onDone }: { lessonId: string; onDone: () => void }) {
+/** What both versions are, block by block, with a choice where both changed the same. All of it comes at once: nothing moves under a hand that presses. */
+function BothVersions({ lessonId, onClose }: { lessonId: string; onClose: () => void }) {
   const open = useAppSelector((state) => state.lesson.open);
   const [read, reading] = api.useLazyRevisionQuery();
   const [chosen, setChosen] = useState<ReadonlyMap<string | null, Chosen>>(new Map());
@@ -40,26 +40,37 @@ function BothVersions({ lessonId, onDone }: { lessonId: string; onDone: () => vo
   const theirs = reading.data?.lesson;
   const differences = useMemo(() => (open && theirs ? differencesOf(open.stored, open.edited.lesson, theirs) : []), [open, theirs]);
   const problem = problemText(reading.error);
-  if (problem) return <Alert severity="error">{problem}</Alert>;
-  if (!theirs || reading.data?.revision === undefined) return null;
-  const together = { lesson: theirs, revision: reading.data.revision };
+  const together = theirs && reading.data?.revision !== undefined ? { lesson: theirs, revision: reading.data.revision } : null;
+  const choose = (choice: ReturnType<typeof keepMine>) => {
+    onClose();
+    void dispatch(choice);
+  };
+  if (!problem && !together) return <DialogContent sx={{ minHeight: 120 }}>Reading the other version …</DialogContent>;
   return (
     <>
-      <List dense aria-label="What differs">
-        {differences.map((difference) => (
-          <DifferenceRow key={difference.blockId ?? ''} difference={difference} chosen={chosen.get(difference.blockId) ?? 'mine'} onChoose={(next) => setChosen(new Map([...chosen, [difference.blockId, next]]))} />
-        ))}
-      </List>
-      <Button
-        variant="contained"
-        onClick={() => {
-          onDone();
-          void dispatch(keepBoth(together, chosen));
-        }}
-        autoFocus
-      >
-        Put both together
-      </Button>
+      <DialogContent>
+        <DialogContentText>
+          Another window, device or person saved this lesson after you opened it here. Put both together, or choose one; the other stays in the lesson’s history and can be brought back at any time.
+        </DialogContentText>
+        {problem && <Alert severity="error">{problem}</Alert>}
+        {together && (
+          <>
+            <List dense aria-label="What differs">
+              {differences.map((difference) => (
+                <DifferenceRow key={difference.blockId ?? ''} difference={difference} chosen={chosen.get(difference.blockId) ?? 'mine'} onChoose={(next) => setChosen(new Map([...chosen, [difference.blockId, next]]))} />
+              ))}
+            </List>
+            <Button variant="contained" onClick={() => choose(keepBoth(together, chosen))} autoFocus>
+              Put both together
+            </Button>
+          </>
+        )}
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={() => choose(takeTheirs())}>Use the other version</Button>
+        <Button onClick={() => choose(keepMine())}>Keep this window’s version</Button>
+        <Button onClick={onClose}>Later</Button>
+      </DialogActions>
     </>
   );
 }
@@ -72,14 +83,9 @@ export function StaleNotice() {
   const save = useAppSelector((state) => state.lesson.open?.save);
   const id = useAppSelector((state) => state.lesson.open?.id);
   const [isComparing, setComparing] = useState(false);
-  const dispatch = useAppDispatch();
   const isStale = save?.kind === 'stale';
   const isOpen = isStale && isComparing;
   const close = () => setComparing(false);
-  const choose = (choice: ReturnType<typeof keepMine>) => {
-    close();
-    void dispatch(choice);
-  };
   return (
     <>
       {isStale && (
@@ -98,17 +104,7 @@ export function StaleNotice() {
       )}
       <Dialog open={isOpen} onClose={close} aria-labelledby="stale-title" fullWidth maxWidth="sm">
         <DialogTitle id="stale-title">This lesson was changed in another window</DialogTitle>
-        <DialogContent>
-          <DialogContentText>
-            Another window, device or person saved this lesson after you opened it here. Put both together, or choose one; the other stays in the lesson’s history and can be brought back at any time.
-          </DialogContentText>
-          {isOpen && id !== undefined && <BothVersions lessonId={id} onDone={close} />}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => choose(takeTheirs())}>Use the other version</Button>
-          <Button onClick={() => choose(keepMine())}>Keep this window’s version</Button>
-          <Button onClick={close}>Later</Button>
-        </DialogActions>
+        {isOpen && id !== undefined && <BothVersions lessonId={id} onClose={close} />}
       </Dialog>
     </>
   );

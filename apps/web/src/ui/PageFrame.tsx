@@ -9,7 +9,7 @@ export function PageFrame({ title, back, children }: { title: string; back: { to
   return (
     <NoticeProvider>
       <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1320, mx: 'auto' }}>
-        <Stack direction="row" spacing={2} sx={{ alignItems: 'center', mb: 3 }}>
+        <Stack direction="row" useFlexGap sx={{ alignItems: 'center', mb: 3, gap: 2, flexWrap: 'wrap' }}>
           <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
             <Wordmark />
           </Link>

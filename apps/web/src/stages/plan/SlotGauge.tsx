@@ -34,7 +34,7 @@ function ClockGauge({ name, ms, testId, which }: ClockProps) {
   const whole = Math.max(ms, target?.ms ?? 0, 1);
   return (
     <Box>
-      <Stack direction="row" sx={{ alignItems: 'end', justifyContent: 'space-between' }}>
+      <Stack direction="row" useFlexGap sx={{ alignItems: 'end', justifyContent: 'space-between', flexWrap: 'wrap', gap: 1 }}>
         <Box>
           <Typography color="text.secondary">{name}</Typography>
           <Typography data-testid={testId} sx={{ fontSize: '2rem', fontWeight: 700, fontVariantNumeric: 'tabular-nums', lineHeight: 1.1 }}>
@@ -43,8 +43,8 @@ function ClockGauge({ name, ms, testId, which }: ClockProps) {
         </Box>
         {target ? (
           <Stack direction="row" spacing={1}>
-            <LengthField label="Target" value={target.ms} range={LIMITS.targetMs} sx={{ width: 110 }} onChange={(to) => change('Target', (d) => void (d.ms = to))} />
-            <LengthField label="Give or take" value={target.toleranceMs} range={LIMITS.toleranceMs} sx={{ width: 110 }} onChange={(to) => change('Tolerance', (d) => void (d.toleranceMs = to))} />
+            <LengthField label="Target" value={target.ms} range={LIMITS.targetMs} sx={{ width: 104 }} onChange={(to) => change('Target', (d) => void (d.ms = to))} />
+            <LengthField label="Give or take" value={target.toleranceMs} range={LIMITS.toleranceMs} sx={{ width: 104 }} onChange={(to) => change('Tolerance', (d) => void (d.toleranceMs = to))} />
           </Stack>
         ) : (
           <Button onClick={() => set('Target', { ms: Math.min(LIMITS.targetMs.max, Math.max(LIMITS.targetMs.min, Math.ceil(ms / 60_000) * 60_000)), toleranceMs: 15_000 })}>Set a target</Button>

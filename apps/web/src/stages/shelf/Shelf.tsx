@@ -116,7 +116,7 @@ function Lessons() {
   const patterns = all.filter(({ template, archived }) => template && !archived);
   return (
     <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1320, mx: 'auto' }}>
-      <Stack direction="row" spacing={2} sx={{ alignItems: 'center', mb: 3 }}>
+      <Stack direction="row" useFlexGap sx={{ alignItems: 'center', mb: 3, gap: 2, flexWrap: 'wrap' }}>
         <Wordmark />
         <Box sx={{ flex: 1 }} />
         <Button component={Link} to="/classes">
