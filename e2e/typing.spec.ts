@@ -1,6 +1,6 @@
 import { blockKinds, makeBlock, makeCue, makeKit, makeLesson, type Block, type BlockKind, type BlockOf, type Lesson } from '@zest/core/lesson';
 import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
-import { discard, makeOwner, openBrowser, openPage, saved, startZest, type Zest } from './zest.ts';
+import { bench, discard, makeOwner, openBrowser, openPage, saved, startZest, type Zest } from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -344,3 +344,33 @@ test('a cue never tears a word, a pasted table keeps its cells, and Arabic is re
   });
   expect(gap).toBeLessThan(4);
 });
+
+for (const [width, height] of [[1_024, 768], [390, 844]] as const) {
+  test(`every field and every bench can be reached in a window of ${width} by ${height}`, async () => {
+    await page.setViewportSize({ width, height });
+    const blocks = blockKinds.map((kind) => full(makeBlock(kind, makeId)));
+    const id = await open(lessonOf(blocks), 'plan');
+    /** Fields that lie outside the window or are too narrow for what stands in them. */
+    const cutOff = () =>
+      page.evaluate(() =>
+        [...document.querySelectorAll('input[type="text"], textarea, [role="combobox"]')].flatMap((field) => {
+          const { left, right, width: wide, height: high } = field.getBoundingClientRect();
+          const isShown = wide > 0 && high > 0 && getComputedStyle(field).visibility !== 'hidden';
+          return isShown && (left < -1 || right > window.innerWidth + 1 || wide < 40) ? [`${field.getAttribute('aria-label') ?? (field as HTMLInputElement).labels?.[0]?.textContent ?? field.id}: ${Math.round(left)} to ${Math.round(right)}`] : [];
+        }),
+      );
+    for (const { id: blockId } of blocks) {
+      await page.goto(`${zest.url}/lessons/${id}/plan?block=${blockId}`);
+      await page.getByRole('button', { name: 'Who, where and how hard' }).click();
+      await expect(page.getByLabel('Mark 1')).toBeVisible();
+      expect(await cutOff()).toEqual([]);
+    }
+    for (const name of ['Script', 'Film', 'Assemble', 'Check', 'Share', 'Log']) {
+      await bench(page, name);
+      await expect(page).toHaveURL(new RegExp(`/${name.toLowerCase()}`));
+      expect(await cutOff(), name).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${name} scrolls sideways`).toBe(true);
+    }
+    await page.setViewportSize({ width: 1_280, height: 800 });
+  });
+}

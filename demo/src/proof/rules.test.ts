@@ -26,7 +26,7 @@ function lessonOf(block: Block): Lesson {
 }
 function check(lesson: Lesson, watched: Watched, said: TakeFacts['said'] = null): Finding[] {
   const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: Math.round((watched.durationMs * 30) / 1_000), marked: null, watched, said }]]);
-  return checkLesson({ lesson, cut: firstCut(lesson, takes), takes, makeId });
+  return checkLesson({ lesson, cut: firstCut(lesson, takes), takes, makeId, measure: (text, size) => text.length * size * 0.55 });
 }
 const about = (findings: readonly Finding[], key: string) => findings.find((finding) => finding.key.startsWith(key));
 /** What the remedy of a finding leaves of it. */

@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import type { Writable } from 'node:stream';
 import type { Assembly, CardText, Slot } from '@zest/core/assembly';
-import { FONT_FAMILIES, FONT_PARTS, FRAMES, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type PaintContext, type SceneItem } from '@zest/core/overlay';
+import { FONT_FAMILIES, FONT_PARTS, FRAMES, measurer, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type Measure, type PaintContext, type SceneItem } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
@@ -40,6 +40,11 @@ export function loadFonts(): void {
 function context(width: number, height: number): SKRSContext2D & PaintContext {
   loadFonts();
   return createCanvas(width, height).getContext('2d') as SKRSContext2D & PaintContext;
+}
+
+/** Measures bold text as overlays set it. */
+export function textMeasure(): Measure {
+  return measurer(context(1, 1), 'bold');
 }
 
 /** One whole scene as straight RGBA, of a picture of that size. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { firstCut, type TakeFacts } from '../assembly/index.ts';
-import { makeBlock, makeCue, makeKit, makeLesson, type Block, type BlockKind, type BlockOf, type Lesson } from '../lesson/index.ts';
+import { makeBlock, makeCue, makeKit, makeLesson, overlaySlots, usualFinish, type Block, type BlockKind, type BlockOf, type Lesson } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { checkLesson, harms, type Finding } from './index.ts';
 
@@ -11,8 +11,10 @@ const lessonOf = (...blocks: Block[]): Lesson => {
   const lesson = makeLesson('A', counter());
   return { ...lesson, targets: { video: null, session: null }, settings: { ...lesson.settings, parts: [] }, finish: { ...lesson.finish, look: { ...lesson.finish.look, boards: [], profile: 'television at 3 m' } }, sections: [{ id: 's', title: 'Part', blocks }] };
 };
-const check = (lesson: Lesson): Finding[] => checkLesson({ lesson, cut: firstCut(lesson, takes), takes, makeId: counter() });
+const check = (lesson: Lesson): Finding[] => checkLesson({ lesson, cut: firstCut(lesson, takes), takes, makeId: counter(), measure });
 const about = (lesson: Lesson, key: string) => check(lesson).filter((finding) => finding.key.startsWith(key));
+/** Letters as wide as the shipped font's are on average. */
+const measure = (text: string, size: number) => [...text].length * size * 0.55;
 const talk = (more: Partial<BlockOf<'talk'>> = {}) => made('talk', { id: 't', title: 'Talk', fixedMs: 8_000, script: 'Hello.', ...more });
 
 const byTurns = (edits: Block['edits']) => made('intervals', { id: 'i', title: 'Legs', leadInMs: 0, workMs: 5_000, restMs: 5_000, rounds: 1, demo: null, cautions: ['Stop if it hurts.'], exercises: (['Squat', 'Lunge'] as const).map((title) => ({ id: title, title, movement: 'squat', sides: 'both' })), edits });
@@ -61,6 +63,35 @@ describe('the check', () => {
     expect(more).toEqual([]);
     expect(finding?.remedy !== null).toBe(isRemedied);
     if (isRemedied) expect(remedied(lesson, key)).toEqual([]);
+  });
+
+  const seenOn = (profile: Lesson['finish']['look']['profile'], block = talk()): Lesson => {
+    const lesson = lessonOf(block);
+    return { ...lesson, finish: { ...lesson.finish, look: { ...structuredClone(usualFinish.look), boards: [], profile } } };
+  };
+
+  it('passes the look every lesson begins with on the screen it is made for', () => {
+    expect(about(seenOn(usualFinish.look.profile), 'small words')).toEqual([]);
+    expect(about(seenOn('television at 3 m'), 'small words')).toEqual([]);
+  });
+
+  it('says what is to be done where words are too small, also where no size is enough', () => {
+    const laptop = seenOn('laptop at 2 m');
+    for (const slot of overlaySlots) laptop.finish.look.slots[slot] = { size: 80, place: null };
+    expect(about(laptop, 'small words')[0]).toMatchObject({ say: 'Cues, counts and cautions look 13 minutes of arc high on a laptop at 2 m; 16 is the least.', remedy: { label: 'Make them 100 %' } });
+    expect(remedied(laptop, 'small words')).toEqual([]);
+    // On a picture 65 mm high letters of 52/720 x 0.67 of it are 3.15 mm: at 1 m 10.8 minutes of arc (arithmetic); 130 % of that are 14.
+    expect(about(seenOn('phone at 1 m'), 'small words')[0]).toMatchObject({ say: expect.stringMatching(/look 11 minutes of arc high on a phone at 1 m.*Even at 130 % they look 14: ask for a larger screen/), remedy: null });
+  });
+
+  it('tells of words too many to be written large enough, and leaves short ones alone', () => {
+    const cued = (text: string) => talk({ cues: [makeCue(text, () => 'c', 'throughout')], cautions: [] });
+    expect(about(seenOn('laptop at 2 m', cued('Land softly')), 'long words')).toEqual([]);
+    expect(about(seenOn('laptop at 2 m', cued('Bend your knees and keep your elbows close to you')), 'long words').map(({ say, bench }) => [say.slice(0, 90), bench])).toEqual([
+      ['“Bend your knees and keep your elbows close to you” is too long for its place: it looks 11', 'script'],
+    ]);
+    const caution = talk({ cautions: ['Stop at once if it hurts anywhere, sit down, drink some water and tell a grown-up about it.'] });
+    expect(about(seenOn('laptop at 2 m', caution), 'long words').map(({ bench }) => bench)).toEqual(['plan']);
   });
 
   it('leaves cues and counts alone that stand with their own movement', () => {

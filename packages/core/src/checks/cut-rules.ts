@@ -1,8 +1,8 @@
 import { footingOf, type Assembly, type PlacedBlock, type Region, type TakeFacts } from '../assembly/index.ts';
-import { blocksOf, findBlock, overlaySlots, type Lesson } from '../lesson/index.ts';
-import { arcMinutes, commonArea, inUnits, LEAST_ARCMIN, MIN_TEXT, placesOf, REFERENCE, SAFE_AREA } from '../overlay/index.ts';
+import { blocksOf, findBlock, LIMITS, overlaySlots, type Lesson } from '../lesson/index.ts';
+import { arcMinutes, commonArea, fitCaution, fitCue, inUnits, LEAST_ARCMIN, MAIN_TEXT, type Measure, placesOf, REFERENCE, SAFE_AREA } from '../overlay/index.ts';
 import { bodyBox } from '../signal/index.ts';
-import { countWords, readingWpm, wordsPerMinute, type Schedule } from '../schedule/index.ts';
+import { countWords, readerAge, readingWpm, YOUNGEST_READER, wordsPerMinute, type Schedule } from '../schedule/index.ts';
 import { instantOfFrame, lengthText } from '../time/index.ts';
 import { quoted, type Found } from './finding.ts';
 import { copiedIn } from './moment-rules.ts';
@@ -51,25 +51,61 @@ export function footageLongEnough({ lesson, cut }: CutToCheck): Found[] {
   }));
 }
 
-/** Words on screen large enough from where students stand. */
+/** Slots with words that are followed while moving; the board is read while nothing is done. */
+const FOLLOWED = overlaySlots.filter((slot) => slot !== 'board');
+/** Sizes are set in steps of this, in percent. */
+const SIZE_STEP = 5;
+
+/** Words that are followed while moving, large enough from where students stand. */
 export function wordsLargeEnough({ cut }: Pick<CutToCheck, 'cut'>): Found[] {
   const { profile, slots } = cut.look;
-  const small = Math.min(...overlaySlots.map((slot) => slots[slot].size));
-  const seen = arcMinutes((MIN_TEXT * small) / 100, profile);
+  const small = Math.min(...FOLLOWED.map((slot) => slots[slot].size));
+  const seen = arcMinutes((MAIN_TEXT * small) / 100, profile);
   if (seen >= LEAST_ARCMIN) return [];
-  const restored = arcMinutes(MIN_TEXT, profile) > seen;
+  const needed = Math.ceil((100 * LEAST_ARCMIN) / arcMinutes(MAIN_TEXT, profile) / SIZE_STEP) * SIZE_STEP;
+  const isInReach = needed <= LIMITS.slotSize.max;
   return [
     {
       key: 'small words',
       harm: 'cannot see it',
       blockId: null,
       atMs: null,
-      say: `The smallest words look ${seen.toFixed(0)} minutes of arc high on a ${profile}; ${LEAST_ARCMIN} is the least.`,
+      say: `Cues, counts and cautions look ${seen.toFixed(0)} minutes of arc high on a ${profile}; ${LEAST_ARCMIN} is the least.${isInReach ? '' : ` Even at ${LIMITS.slotSize.max} % they look ${arcMinutes((MAIN_TEXT * LIMITS.slotSize.max) / 100, profile).toFixed(0)}: ask for a larger screen or a shorter distance.`}`,
       why: 'ISO 9241-303 (from memory).',
       bench: 'assemble',
-      remedy: restored ? { label: 'Make all of them their usual size', change: (draft: Lesson) => overlaySlots.forEach((slot) => (draft.finish.look.slots[slot].size = Math.max(100, draft.finish.look.slots[slot].size))) } : null,
+      remedy: isInReach ? { label: `Make them ${needed} %`, change: (draft: Lesson) => FOLLOWED.forEach((slot) => (draft.finish.look.slots[slot].size = Math.max(needed, draft.finish.look.slots[slot].size))) } : null,
     },
   ];
+}
+
+/** Cues and cautions short enough to be written large enough in their place. */
+export function wordsFitTheirPlace({ cut, measure }: Pick<CutToCheck, 'cut'> & { measure: Measure }): Found[] {
+  const { profile, slots } = cut.look;
+  const worst = new Map<string, Found>();
+  for (const [slot, fit] of [['cue', fitCue], ['caution', fitCaution]] as const) {
+    const whole = arcMinutes((MAIN_TEXT * slots[slot].size) / 100, profile);
+    for (const { text, startMs } of cut.lanes[slot]) {
+      const { size, lines } = fit(text, cut.look.languages === 'both', measure);
+      const seen = arcMinutes((size * slots[slot].size) / 100, profile);
+      // What is too small at any length is told of all of them at once.
+      if (seen >= LEAST_ARCMIN || whole < LEAST_ARCMIN) continue;
+      const blockId = cut.blocks.find((block) => block.startMs <= startMs && startMs < block.endMs)?.blockId ?? null;
+      const key = `long words ${blockId ?? ''} ${text}`.slice(0, 200);
+      const isCut = lines.at(-1)?.endsWith('…') === true && !text.trimEnd().endsWith('…');
+      if (worst.has(key)) continue;
+      worst.set(key, {
+        key,
+        harm: 'cannot see it',
+        blockId,
+        atMs: startMs,
+        say: `“${text}” is too long for its place: it looks ${seen.toFixed(0)} minutes of arc high on a ${profile}${isCut ? ', and its end is left out' : ''}; ${LEAST_ARCMIN} is the least. Say it in fewer words.`,
+        why: 'ISO 9241-303 (from memory). Two to five words are read best while moving (common practice).',
+        bench: slot === 'cue' ? 'script' : 'plan',
+        remedy: null,
+      });
+    }
+  }
+  return [...worst.values()];
 }
 
 /** Time to find a text with one's eyes before reading it. */
@@ -78,6 +114,7 @@ const FIND_MS = 500;
 /** Cues long enough on screen for the youngest of the audience. */
 export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
   const wpm = readingWpm(lesson.audience.ageFrom);
+  const isForNonReaders = lesson.audience.ageFrom < YOUNGEST_READER;
   const worst = new Map<string, Found>();
   for (const { startMs, endMs, text, moment } of cut.lanes.cue) {
     const neededMs = FIND_MS + (countWords(text) * 60_000) / wpm;
@@ -86,7 +123,7 @@ export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
     const blockId = cut.blocks.find((block) => block.startMs <= startMs && startMs < block.endMs)?.blockId ?? null;
     const key = `short cue ${blockId ?? ''} ${text}`.slice(0, 200);
     if (worst.has(key)) continue;
-    worst.set(key, { key, harm: 'cannot see it', blockId, atMs: startMs, say: `“${text}” is on screen for ${lengthText(endMs - startMs)}; a child of ${lesson.audience.ageFrom} reads it in ${lengthText(neededMs)}.`, why: 'Oral reading fluency, 50th percentile (Hasbrouck & Tindal 2017, from memory).', bench: 'assemble', remedy: null });
+    worst.set(key, { key, harm: 'cannot see it', blockId, atMs: startMs, say: `“${text}” is on screen for ${lengthText(endMs - startMs)}; a child of ${readerAge(lesson.audience.ageFrom)} reads it in ${lengthText(neededMs)}${isForNonReaders ? `, younger ones not at all: say it as well` : ''}.`, why: 'Oral reading fluency, 50th percentile (Hasbrouck & Tindal 2017, from memory).', bench: 'assemble', remedy: null });
   }
   return [...worst.values()];
 }

@@ -1,5 +1,6 @@
 import type { Assembly, TakeFacts } from '../assembly/index.ts';
 import type { Lesson, MakeId } from '../lesson/index.ts';
+import type { Measure } from '../overlay/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
 import * as cutRules from './cut-rules.ts';
 import { harms, type Finding, type Found } from './finding.ts';
@@ -20,10 +21,12 @@ export interface LessonToCheck {
   takes: ReadonlyMap<string, TakeFacts>;
   /** Makes ids for what remedies put in. */
   makeId: MakeId;
+  /** Measures bold text in the font of the overlays. */
+  measure: Measure;
 }
 
 /** Everything that is not as it should be, the worst harm first, in the order of the lesson; what is left so comes with the teacher's word. */
-export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Finding[] {
+export function checkLesson({ lesson, cut, takes, makeId, measure }: LessonToCheck): Finding[] {
   const plan = { lesson, schedule: scheduleLesson(lesson), makeId };
   const made = { lesson, cut, schedule: plan.schedule, takes };
   const watched = watchedBlocks(lesson, plan.schedule, cut, takes);
@@ -44,6 +47,7 @@ export function checkLesson({ lesson, cut, takes, makeId }: LessonToCheck): Find
     ...cutRules.footageThere(made),
     ...cutRules.footageLongEnough(made),
     ...cutRules.wordsLargeEnough(made),
+    ...cutRules.wordsFitTheirPlace({ cut, measure }),
     ...cutRules.cuesLongEnough(made),
     ...momentRules.cuesWithTheirMove({ ...plan, cut }),
     ...momentRules.countsWithTheirMove({ ...plan, cut }),

@@ -27,7 +27,10 @@ export interface Place extends Box {
 /** Graphics safe area, 90 % of width and height (EBU R 95, SMPTE ST 2046-1). In layout units. */
 export const SAFE_AREA: Box = { x: 64, y: 36, width: 1152, height: 648 };
 
-/** Smallest text of an overlay, in layout units: 5 % of the picture height. */
+/** Words that are followed while moving (cues, cautions, the side, what is done now), in layout units: 16 minutes of arc on a laptop at 2 m. */
+export const MAIN_TEXT = 52;
+
+/** Smallest text of an overlay, for notes and for words too long for their place, in layout units: 5 % of the picture height. */
 export const MIN_TEXT = 36;
 
 /**
@@ -39,10 +42,10 @@ export const SLOT_BOXES: Record<Slot, Place> = {
   pointer: { x: 0, y: 0, width: REFERENCE.width, height: REFERENCE.height, scale: 1 },
   clock: { x: 736, y: 36, width: 480, height: 228, scale: 1 },
   counter: { x: 64, y: 36, width: 368, height: 228, scale: 1 },
-  cue: { x: 64, y: 284, width: 420, height: 196, scale: 1 },
-  caution: { x: 64, y: 484, width: 1152, height: 108, scale: 1 },
-  side: { x: 448, y: 36, width: 272, height: 196, scale: 1 },
-  board: { x: 796, y: 284, width: 420, height: 196, scale: 1 },
+  cue: { x: 64, y: 268, width: 420, height: 192, scale: 1 },
+  caution: { x: 64, y: 460, width: 1152, height: 132, scale: 1 },
+  side: { x: 440, y: 36, width: 288, height: 196, scale: 1 },
+  board: { x: 796, y: 268, width: 420, height: 192, scale: 1 },
 };
 
 /** Where each slot stands in an upright frame: below the picture, one under the other, above the caption lines. */
@@ -53,7 +56,7 @@ export const UPRIGHT_BOXES: Record<Slot, Place> = {
   side: { x: 24, y: 612, width: 218, height: 156, scale: 0.8 },
   board: { x: 262, y: 612, width: 434, height: 206, scale: 1 },
   cue: { x: 24, y: 834, width: 672, height: 196, scale: 1 },
-  caution: { x: 24, y: 1042, width: 672, height: 108, scale: 0.85 },
+  caution: { x: 24, y: 1036, width: 672, height: 114, scale: 0.85 },
 };
 
 /** Where a small second view stands: in a lower corner, inside the safe area. */

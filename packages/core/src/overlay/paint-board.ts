@@ -1,7 +1,7 @@
 import type { Board } from '../assembly/index.ts';
 import { paintCourt } from './court.ts';
 import type { Ink } from './ink.ts';
-import type { Box } from './layout.ts';
+import { MAIN_TEXT, type Box } from './layout.ts';
 import { panel, writeLines, type PaintContext } from './pen.ts';
 import type { BoardItem, SideItem } from './scene.ts';
 
@@ -48,7 +48,7 @@ export function paintSide(ctx: PaintContext, item: SideItem, box: Box, ink: Ink)
   panel(ctx, box, ink.panel, ink.accent, ink.backing);
   paintFigure(ctx, item, box.x + 64, box.y + 84, ink);
   const column = { x: box.x + 122, width: box.width - 136 };
-  const top = writeLines(ctx, item.word, { ...column, top: box.y + 18 }, { weight: 'bold', size: 48, maxLines: 1, colour: ink.accent });
+  const top = writeLines(ctx, item.word, { ...column, top: box.y + 18 }, { weight: 'bold', size: MAIN_TEXT, maxLines: 1, colour: ink.accent });
   writeLines(ctx, item.reading, { ...column, top: top + 2 }, { weight: 'regular', size: 36, maxLines: 3, colour: ink.dim });
 }
 
@@ -98,7 +98,7 @@ function paintHeaded(ctx: PaintContext, board: Exclude<Board, { kind: 'chapter' 
     if (board.then !== '') paintLines(ctx, [`${heading}: ${board.then}`], box, top + 4, ink.dim);
     return;
   }
-  const top = writeLines(ctx, heading, { ...column, top: box.y + 14 }, { weight: 'bold', size: 40, maxLines: 1, colour: ink.accent });
+  const top = writeLines(ctx, heading, { ...column, top: box.y + 8 }, { weight: 'bold', size: 40, maxLines: 1, colour: ink.accent });
   if (board.kind === 'kit') paintLines(ctx, board.lines, box, top + 2, ink.text);
   else if (board.kind === 'floor') paintCourt(ctx, board.floor, { x: box.x + box.width * 0.4, y: box.y + 12, width: box.width * 0.56, height: box.height - 24 }, ink);
   else {

@@ -1,8 +1,11 @@
 import type { CardText, Shape } from '../assembly/index.ts';
 import { paintCourt } from './court.ts';
 import type { Ink } from './ink.ts';
-import { FRAMES, paintableText, SAFE_AREA, type Box } from './layout.ts';
+import { FRAMES, MAIN_TEXT, paintableText, SAFE_AREA, type Box } from './layout.ts';
 import { writeLines, type PaintContext } from './pen.ts';
+
+/** Height of a line of a card. */
+const CARD_LINE = 60;
 
 /** Paints a full-frame card: heading, a court line, and its lines. */
 export function paintCard(ctx: PaintContext, card: CardText, shape: Shape, ink: Ink): void {
@@ -34,10 +37,10 @@ export function paintCard(ctx: PaintContext, card: CardText, shape: Shape, ink: 
   ctx.fillRect(column.x, top + 8, 180, 8);
   top += 32;
   const lines = card.lines.map(paintableText).filter((line) => line !== '');
-  const fits = Math.max(1, Math.floor((safe.y + safe.height - top) / 54));
+  const fits = Math.max(1, Math.floor((safe.y + safe.height - top) / CARD_LINE));
   const shown = lines.length > fits ? [...lines.slice(0, fits - 1), `and ${lines.length - fits + 1} more`] : lines;
   for (const line of shown) {
-    writeLines(ctx, line, { ...column, top }, { weight: 'regular', size: 46, maxLines: 1, colour: ink.dim });
-    top += 54;
+    writeLines(ctx, line, { ...column, top }, { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.dim });
+    top += CARD_LINE;
   }
 }

@@ -1,7 +1,7 @@
 import type { ClockPhase } from '../assembly/index.ts';
 import type { Finish } from '../lesson/index.ts';
 import type { Ink } from './ink.ts';
-import type { Box } from './layout.ts';
+import { MAIN_TEXT, type Box } from './layout.ts';
 import { panel, writeDigits, writeLines, type PaintContext } from './pen.ts';
 import type { ClockItem, CounterItem } from './scene.ts';
 import { phaseWords } from './words.ts';
@@ -54,7 +54,7 @@ export function paintClock(ctx: PaintContext, item: ClockItem, box: Box, { clock
   const word = item.round ? `${item.word} ${item.round}` : item.word;
   const top = writeLines(ctx, word, { ...column, top: box.y + 16 }, { weight: 'bold', size: 36, maxLines: 1, colour });
   const title = item.title.toLowerCase() === phaseWords[item.phase].toLowerCase() ? '' : item.title;
-  const under = writeLines(ctx, title, { ...column, top: top + 4 }, { weight: 'bold', size: 44, maxLines: clock === 'bar' || item.also !== '' ? 1 : 2, colour: ink.text });
+  const under = writeLines(ctx, title, { ...column, top: top + 4 }, { weight: 'bold', size: MAIN_TEXT, maxLines: clock === 'bar' || item.also !== '' ? 1 : 2, colour: ink.text });
   const roomLines = Math.floor((bottom - under - 6) / 41);
   const below = item.also || (calm ? '' : item.next);
   if (roomLines > 0) writeLines(ctx, below, { ...column, top: under + 6 }, { weight: 'regular', size: 36, maxLines: Math.min(2, roomLines), colour: ink.dim });
@@ -92,7 +92,7 @@ export function paintCounter(ctx: PaintContext, item: CounterItem, whole: Box, i
   const digits = String(item.shown);
   writeDigits(ctx, digits, box.x + 112, box.y + 136, digits.length <= 2 ? 132 : 92, item.missed ? ink.dim : ink.text);
   const column = { x: box.x + 208, width: box.width - 224 };
-  writeLines(ctx, item.tail, { ...column, top: box.y + 44 }, { weight: 'regular', size: 44, maxLines: 1, colour: ink.dim });
+  writeLines(ctx, item.tail, { ...column, top: box.y + 40 }, { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.dim });
   if (item.missed) {
     // Struck through: seen, but not counted.
     ctx.strokeStyle = ink.ready;

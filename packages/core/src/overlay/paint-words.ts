@@ -1,5 +1,5 @@
 import type { Ink } from './ink.ts';
-import { REFERENCE, type Box } from './layout.ts';
+import { fitText, MAIN_TEXT, MIN_TEXT, REFERENCE, SLOT_BOXES, type Box, type FittedText, type Measure } from './layout.ts';
 import { fitIn, isRightToLeft, measurer, panel, writeLines, type PaintContext } from './pen.ts';
 import type { CautionItem, CueItem, PointerItem } from './scene.ts';
 
@@ -7,8 +7,8 @@ import type { CautionItem, CueItem, PointerItem } from './scene.ts';
 const JUDGED = 38;
 
 /** Words with a sign before them: a tick, or a cross. */
-function paintJudged(ctx: PaintContext, text: string, isRight: boolean, at: { x: number; top: number; width: number }, maxLines: number, ink: Ink): number {
-  const [x, y] = [at.x + 14, at.top + 22];
+function paintJudged(ctx: PaintContext, text: string, isRight: boolean, at: { x: number; top: number; width: number }, style: { size: number; maxLines: number }, ink: Ink): number {
+  const [x, y] = [at.x + 14, at.top + Math.round(style.size * 0.6)];
   ctx.strokeStyle = isRight ? ink.rest : ink.ready;
   ctx.lineWidth = 6;
   ctx.lineCap = 'round';
@@ -21,35 +21,46 @@ function paintJudged(ctx: PaintContext, text: string, isRight: boolean, at: { x:
     ctx.lineTo(x - 12, y + 12);
   }
   ctx.stroke();
-  return writeLines(ctx, text, { ...at, x: at.x + JUDGED, width: at.width - JUDGED }, { weight: 'regular', size: 36, maxLines, colour: ink.text });
+  return writeLines(ctx, text, { ...at, x: at.x + JUDGED, width: at.width - JUDGED }, { weight: 'regular', ...style, colour: ink.text });
 }
 
 /** The right form above the usual mistake; where either needs two lines, the cue itself, which they spell out, gives its place. */
 function paintPair(ctx: PaintContext, item: CueItem, card: Box, column: { x: number; width: number }, ink: Ink): void {
-  const isShort = [item.right, item.wrong].every((text) => measurer(ctx, 'regular')(text, 36) <= column.width - JUDGED);
-  let top = card.y + 14;
-  if (isShort) top = writeLines(ctx, item.text, { ...column, top }, { weight: 'bold', size: 44, maxLines: 1, colour: ink.text }) + 4;
-  const maxLines = isShort ? 1 : 2;
-  top = paintJudged(ctx, item.right, true, { ...column, top }, maxLines, ink);
-  paintJudged(ctx, item.wrong, false, { ...column, top: top + 4 }, maxLines, ink);
+  const isShort = [item.right, item.wrong].every((text) => measurer(ctx, 'regular')(text, MAIN_TEXT) <= column.width - JUDGED);
+  let top = card.y + 8;
+  if (isShort) top = writeLines(ctx, item.text, { ...column, top }, { weight: 'bold', size: MAIN_TEXT, maxLines: 1, colour: ink.text });
+  const style = isShort ? { size: MAIN_TEXT, maxLines: 1 } : { size: MIN_TEXT, maxLines: 2 };
+  top = paintJudged(ctx, item.right, true, { ...column, top }, style, ink);
+  paintJudged(ctx, item.wrong, false, { ...column, top: top + (isShort ? 0 : 4) }, style, ink);
 }
+
+/** Room of a cue's words beside the bar and the edges. */
+const CUE_MARGIN = 54;
+
+/** A cue's words as they are set in their place: as large as all words that are followed while moving, smaller only where they are too many. */
+export const fitCue = (text: string, hasOther: boolean, measure: Measure): FittedText => fitText(text, SLOT_BOXES.cue.width - CUE_MARGIN, hasOther ? 1 : 2, MAIN_TEXT, measure);
+
+const CAUTION_MARGIN = 116;
+
+/** A caution's words as they are set in their place. */
+export const fitCaution = (text: string, hasOther: boolean, measure: Measure): FittedText => fitText(text, SLOT_BOXES.caution.width - CAUTION_MARGIN, hasOther ? 1 : 2, MAIN_TEXT, measure);
 
 export function paintCue(ctx: PaintContext, item: CueItem, box: Box, ink: Ink): void {
   const isPair = item.right !== '' && item.wrong !== '';
-  const words = { weight: 'bold', size: item.also ? 44 : 52, maxLines: item.also ? 1 : 2, colour: ink.text } as const;
-  const fitted = fitIn(ctx, item.text, 'bold', box.width - 54, words.maxLines, words.size);
-  const height = 62 + Math.round(fitted.size * 1.14) * fitted.lines.length + (item.also ? 56 : 12);
+  const words = { weight: 'bold', size: MAIN_TEXT, maxLines: item.also ? 1 : 2, colour: ink.text } as const;
+  const fitted = fitIn(ctx, item.text, 'bold', box.width - CUE_MARGIN, words.maxLines, words.size);
+  const height = 62 + Math.round(fitted.size * 1.14) * fitted.lines.length + (item.also ? 64 : 12);
   const card: Box = { ...box, height: isPair ? box.height : Math.min(box.height, height) };
   panel(ctx, card, ink.panel, ink.panelEdge, ink.backing);
   // The bar stands where reading begins.
   const fromRight = isRightToLeft(item.text);
   ctx.fillStyle = ink.accent;
   ctx.fillRect(fromRight ? card.x + card.width - 22 : card.x + 14, card.y + 18, 8, card.height - 36);
-  const column = { x: card.x + (fromRight ? 18 : 36), width: card.width - 54 };
+  const column = { x: card.x + (fromRight ? 18 : 36), width: card.width - CUE_MARGIN };
   if (isPair) return paintPair(ctx, item, card, column, ink);
   const top = writeLines(ctx, item.word, { ...column, top: card.y + 14 }, { weight: 'regular', size: 36, maxLines: 1, colour: ink.accent });
   const under = writeLines(ctx, item.text, { ...column, top: top + 2 }, words);
-  writeLines(ctx, item.also, { ...column, top: under + 4 }, { weight: 'regular', size: 40, maxLines: 1, colour: ink.dim });
+  writeLines(ctx, item.also, { ...column, top: under + 4 }, { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.dim });
 }
 
 function paintWarningSign(ctx: PaintContext, x: number, middle: number, ink: Ink): void {
@@ -82,10 +93,10 @@ function paintCorrectionSign(ctx: PaintContext, x: number, middle: number, ink: 
 }
 
 export function paintCaution(ctx: PaintContext, item: CautionItem, slotBox: Box, ink: Ink): void {
-  const width = slotBox.width - 116;
+  const width = slotBox.width - CAUTION_MARGIN;
   const maxLines = item.also === '' ? 2 : 1;
-  const fitted = fitIn(ctx, item.text, 'bold', width, maxLines, 40);
-  const height = fitted.lines.length > 1 || item.also !== '' ? slotBox.height : 76;
+  const fitted = fitIn(ctx, item.text, 'bold', width, maxLines, MAIN_TEXT);
+  const height = fitted.lines.length > 1 || item.also !== '' ? slotBox.height : 88;
   const box: Box = { ...slotBox, y: slotBox.y + slotBox.height - height, height };
   const isCorrection = item.tone === 'correction';
   panel(ctx, box, isCorrection ? ink.correction : ink.caution, ink.cautionText, ink.backing);
@@ -95,8 +106,8 @@ export function paintCaution(ctx: PaintContext, item: CautionItem, slotBox: Box,
   else paintWarningSign(ctx, x, middle, ink);
   const lines = fitted.lines.length + (item.also === '' ? 0 : 1);
   const top = middle - Math.round(fitted.size * 1.14) * (lines / 2);
-  const under = writeLines(ctx, item.text, { x: x + 64, top, width }, { weight: 'bold', size: 40, maxLines, colour: ink.cautionText });
-  writeLines(ctx, item.also, { x: x + 64, top: under, width }, { weight: 'regular', size: 40, maxLines: 1, colour: ink.cautionText });
+  const under = writeLines(ctx, item.text, { x: x + 64, top, width }, { weight: 'bold', size: MAIN_TEXT, maxLines, colour: ink.cautionText });
+  writeLines(ctx, item.also, { x: x + 64, top: under, width }, { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.cautionText });
 }
 
 /** How far the words stand from what they point at, in layout units. */

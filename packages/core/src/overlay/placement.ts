@@ -12,10 +12,10 @@ export const kept = slots.filter((slot): slot is Kept => slot !== 'pointer');
 const corners: Record<Kept, readonly { x: number; y: number }[]> = {
   clock: [SLOT_BOXES.clock, { x: 64, y: 36 }, { x: 736, y: 250 }],
   counter: [SLOT_BOXES.counter, { x: 848, y: 36 }, { x: 64, y: 250 }, { x: 848, y: 270 }],
-  cue: [SLOT_BOXES.cue, { x: 796, y: 284 }, { x: 64, y: 36 }, { x: 796, y: 36 }],
+  cue: [SLOT_BOXES.cue, { x: 796, y: 268 }, { x: 64, y: 36 }, { x: 796, y: 36 }],
   caution: [SLOT_BOXES.caution, { x: 64, y: 36 }],
-  side: [SLOT_BOXES.side, { x: 944, y: 284 }, { x: 64, y: 284 }],
-  board: [SLOT_BOXES.board, { x: 64, y: 284 }, { x: 796, y: 36 }, { x: 64, y: 36 }],
+  side: [SLOT_BOXES.side, { x: 928, y: 268 }, { x: 64, y: 268 }],
+  board: [SLOT_BOXES.board, { x: 64, y: 268 }, { x: 796, y: 36 }, { x: 64, y: 36 }],
 };
 
 /** What a choice costs: covering the whole performer box, another place than the usual one, another place than in the block before, one over another. */

@@ -2,7 +2,7 @@ export { measureBlock, timeBlock } from './block.ts';
 export type { BlockTimes, Timing } from './block.ts';
 export type { Call, Pace, Span, SpanKind } from './row.ts';
 export { callOrder, seededChance } from './chance.ts';
-export { readingMs, readingWpm } from './reading.ts';
+export { readerAge, readingMs, readingWpm, YOUNGEST_READER } from './reading.ts';
 export { countWords, speechMs, wordsPerMinute } from './speech.ts';
 export { scheduleLesson } from './schedule.ts';
 export type { Schedule, ScheduledBlock, ScheduledSection, TwoClocks } from './schedule.ts';

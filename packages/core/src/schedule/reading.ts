@@ -13,15 +13,21 @@ const WPM_BY_AGE: readonly (readonly [number, number])[] = [
   [11, 145],
 ];
 
+/** Published paces begin here: whoever is younger does not read yet. */
+export const YOUNGEST_READER = 6;
+
+/** The age whose pace is taken for a child of `age` years. */
+export const readerAge = (age: number): number => Math.max(YOUNGEST_READER, age);
+
 /** Time to find the card before reading begins, and the least any card is shown. */
 const SETTLE_MS = 1_000;
 const LEAST_MS = 3_000;
 
 export function readingWpm(age: number): number {
-  return WPM_BY_AGE.findLast(([from]) => from <= age)?.[1] ?? WPM_BY_AGE[0]?.[1] ?? 29;
+  return WPM_BY_AGE.findLast(([from]) => from <= readerAge(age))?.[1] ?? 29;
 }
 
-/** Time a reader of `age` years needs for a card, rounded up to whole seconds. In milliseconds. */
+/** Time a reader of `age` years (at least that of the youngest readers) needs for a card, rounded up to whole seconds. In milliseconds. */
 export function readingMs(text: string, age: number): number {
   const readMs = (countWords(text) * 60_000) / readingWpm(age);
   return Math.max(LEAST_MS, Math.ceil((readMs + SETTLE_MS) / 1000) * 1000);

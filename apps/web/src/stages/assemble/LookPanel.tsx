@@ -1,7 +1,7 @@
 import { Accordion, AccordionDetails, AccordionSummary, Alert, Button, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material';
 import ExpandMoreIcon from '@mui/icons-material/ExpandMore';
 import { boardKinds, clockStyles, countings, LIMITS, overlaySlots, themes, viewingProfiles, type Finish } from '@zest/core/lesson';
-import { arcMinutes, inkOf, LEAST_ARCMIN, MIN_TEXT } from '@zest/core/overlay';
+import { arcMinutes, inkOf, LEAST_ARCMIN, MAIN_TEXT, MIN_TEXT } from '@zest/core/overlay';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonPart } from '../../app/use-lesson.ts';
@@ -22,7 +22,8 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
   const setSize = (slot: keyof Look['slots'], size: number) => dispatch(edit(`Size: ${slotNames[slot]}`, (draft) => void (draft.finish.look.slots[slot].size = size), true));
   const toggle = (kind: (typeof boardKinds)[number]) => set({ boards: look.boards.includes(kind) ? look.boards.filter((own) => own !== kind) : [...look.boards, kind] });
   const smallestOf = Math.min(...overlaySlots.map((slot) => look.slots[slot].size)) / 100;
-  const smallest = arcMinutes(MIN_TEXT * smallestOf, look.profile);
+  const followed = arcMinutes(MAIN_TEXT * smallestOf, look.profile);
+  const notes = arcMinutes(MIN_TEXT * smallestOf, look.profile);
   const shown = inkOf(look).accent;
   return (
     <Accordion disableGutters variant="outlined">
@@ -66,11 +67,11 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
           {hasSecond && <FormControlLabel label="Both languages at once" control={<Switch checked={look.languages === 'both'} onChange={(_event, both) => set({ languages: both ? 'both' : 'one' })} />} />}
           <ChoiceField label="Students look at a" value={look.profile} choices={same(viewingProfiles)} onChange={(profile) => set({ profile })} />
           <Typography variant="body2" data-testid="legible">
-            The smallest words look {smallest.toFixed(0)} minutes of arc high from there.
+            From there cues, counts and cautions look {followed.toFixed(0)} minutes of arc high, notes and what comes next {notes.toFixed(0)}.
           </Typography>
-          {smallest < LEAST_ARCMIN && (
+          {followed < LEAST_ARCMIN && (
             <Alert severity="warning">
-              Less than {LEAST_ARCMIN} minutes cannot be read well (ISO 9241-303). Ask for a larger screen or a shorter distance; digits and counts are larger than the smallest words.
+              Less than {LEAST_ARCMIN} minutes cannot be read well (ISO 9241-303). Make them larger above, or ask for a larger screen or a shorter distance.
             </Alert>
           )}
         </Stack>

@@ -9,6 +9,7 @@ import { edit } from '../../app/lesson-slice.ts';
 import { saveNow } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { fetchFile } from '../../ui/save-file.ts';
+import { useTextMeasure } from '../../ui/use-text-measure.ts';
 import { WatchStatus } from './WatchStatus.tsx';
 import { useAssembly, useOpenLesson, useReadyTakes } from '../../app/use-lesson.ts';
 
@@ -72,7 +73,9 @@ export function CheckBench() {
   const [problem, setProblem] = useState<string | null>(null);
   const cut = useAssembly();
   const takes = useReadyTakes();
-  const findings = useMemo(() => checkLesson({ lesson, cut, takes, makeId }), [lesson, cut, takes]);
+  const measure = useTextMeasure();
+  const findings = useMemo(() => (measure ? checkLesson({ lesson, cut, takes, makeId, measure }) : null), [lesson, cut, takes, measure]);
+  if (!findings) return <Typography>Checking …</Typography>;
   const open = findings.filter(({ waived }) => waived === null);
   const left = findings.filter(({ waived }) => waived !== null);
   return (

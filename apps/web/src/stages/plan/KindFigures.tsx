@@ -1,6 +1,6 @@
-import { Button, FormControlLabel, Stack, Switch } from '@mui/material';
+import { Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
 import { figureOf, LIMITS, type Block, type BlockOf } from '@zest/core/lesson';
-import { measureBlock, speechMs } from '@zest/core/schedule';
+import { measureBlock, readerAge, speechMs, YOUNGEST_READER } from '@zest/core/schedule';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { Moves, OneExercise } from './ExerciseFields.tsx';
@@ -192,10 +192,11 @@ function Card({ block }: { block: BlockOf<'card'> }) {
         <Spoken
           block={block}
           figure="fixedMs"
-          label={`As long as a ${lesson.audience.ageFrom}-year-old takes to read it`}
+          label={`As long as a ${readerAge(lesson.audience.ageFrom)}-year-old takes to read it`}
           spokenMs={measureBlock({ ...block, fixedMs: null, pauseAfter: null }, lesson)}
         />
       </Line>
+      {lesson.audience.ageFrom < YOUNGEST_READER && <Typography color="text.secondary">Children under {YOUNGEST_READER} do not read yet. Say it aloud, or show it in a picture.</Typography>}
     </Stack>
   );
 }

@@ -2,7 +2,7 @@ import { Button, IconButton, Paper, Stack, Typography } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { LIMITS, type Block, type Cue } from '@zest/core/lesson';
 import { readingAge, sentenceOfCue } from '@zest/core/script';
-import { readingMs } from '@zest/core/schedule';
+import { readingMs, YOUNGEST_READER } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
 import { useState } from 'react';
 import { useBlockNow, useOpenLesson } from '../../app/use-lesson.ts';
@@ -66,9 +66,10 @@ function ReadingNote({ block }: { block: Block }) {
   if (block.kind !== 'card' && block.kind !== 'question') return null;
   const text = block.kind === 'card' ? [block.title, ...block.lines].join('. ') : block.question;
   const age = readingAge(text);
+  const who = ageFrom < YOUNGEST_READER ? `Under ${YOUNGEST_READER} they do not read yet: say it aloud or show it. A ${YOUNGEST_READER}-year-old needs` : 'They need';
   return (
     <Typography variant="body2" color={age !== null && age > ageFrom ? 'error' : 'text.secondary'}>
-      {age === null ? 'Too short to tell how hard it is to read.' : `Reads like age ${age}; your youngest are ${ageFrom} (Flesch-Kincaid, English only).`} They need {lengthText(readingMs(text, ageFrom))} to read it.
+      {age === null ? 'Too short to tell how hard it is to read.' : `Reads like age ${age}; your youngest are ${ageFrom} (Flesch-Kincaid, English only).`} {who} {lengthText(readingMs(text, ageFrom))} to read it.
     </Typography>
   );
 }
