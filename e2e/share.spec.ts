@@ -147,6 +147,11 @@ test('the video really pauses for the student’s own practice', async () => {
   await student.getByText('How I like my lessons').click();
   await student.getByRole('checkbox', { name: 'Larger words on the picture' }).check();
   await expect(student.getByText('Kept on this device')).toBeVisible();
+  // Said at the first visit, it is so from the first visit on.
+  await phone.setOffline(true);
+  await student.reload();
+  await expect(student.getByRole('heading', { name: 'Throw and count' })).toBeVisible();
+  await phone.setOffline(false);
   await student.getByRole('button', { name: 'I am ready: start' }).click();
   await expect(student.getByRole('heading', { name: 'Your turn' })).toBeVisible({ timeout: 60_000 });
   await expect(student.getByText('Throw ten times')).toBeVisible();
@@ -155,10 +160,25 @@ test('the video really pauses for the student’s own practice', async () => {
   await expect(student.getByRole('heading', { name: 'Your turn' })).toBeHidden();
 });
 
+test('leaving a part out stops the video until it is said why, or taken back', async () => {
+  await seek(0);
+  const leave = student.getByRole('button', { name: 'Leave this out' });
+  if (await student.getByRole('button', { name: 'Start', exact: true }).isVisible()) await student.getByRole('button', { name: 'Start', exact: true }).click();
+  await expect(student.locator('.time')).toHaveText(/^0:0[1-4]/);
+  await leave.click();
+  const dialog = student.getByRole('dialog', { name: 'Leave this out' });
+  await expect(dialog).toBeVisible();
+  await expectAccessible(student);
+  const stands = await student.locator('.time').textContent();
+  await student.waitForTimeout(2_500);
+  expect(await student.locator('.time').textContent()).toBe(stands);
+  await student.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+  await expect(leave).toBeFocused();
+  await expect(student.locator('.time')).not.toHaveText(stands ?? '');
+});
+
 test('off line it goes on: an easier form, a count by the big button, a number kept', async () => {
-  // Once opened, everything is on the phone.
-  await student.reload();
-  await student.waitForFunction(() => navigator.serviceWorker.controller !== null);
   await student.reload();
   await expect(student.getByRole('checkbox', { name: 'Flying disc or a paper plate' })).toBeChecked();
   await phone.setOffline(true);

@@ -1,5 +1,5 @@
 import { idSchema, lineSchema, sides, titleSchema, weekLevels } from '@zest/core/lesson';
-import { measures, skipReasons, type EntryBody, type LogEntry } from '@zest/core/results';
+import { measures, skipReasons, type EntryBody, type LogEntry, MOST_SEEN } from '@zest/core/results';
 import { z } from 'zod';
 import { studentSchema } from './classes.ts';
 
@@ -21,7 +21,7 @@ const scoreSchema = z.strictObject({
 
 const studentBodies = [
   z.strictObject({ kind: z.literal('opened') }),
-  z.strictObject({ kind: z.literal('reached'), atMs: ms, ofMs: ms }),
+  z.strictObject({ kind: z.literal('reached'), atMs: ms, ofMs: ms, seen: z.array(z.tuple([ms, ms])).max(MOST_SEEN).optional() }),
   scoreSchema,
   z.strictObject({ kind: z.literal('answer'), blockId, question: lineSchema, text: lineSchema }),
   z.strictObject({ kind: z.literal('effort'), value: z.int().min(1).max(5) }),
@@ -45,6 +45,10 @@ export const MAX_HAND_ENTRIES = 2_000;
 export const sendEntriesSchema = z.strictObject({
   entries: z.array(z.strictObject({ id: entryIdSchema, at, body: studentBodySchema })).min(1, 'Nothing was sent.').max(MAX_ENTRIES_AT_ONCE, `At most ${MAX_ENTRIES_AT_ONCE} entries at once.`),
 });
+/** What came of sending: entries that will never be taken, and why. */
+export interface SentEntries {
+  refused: { id: string; message: string }[];
+}
 /** Entries by the teacher's hand: from paper, from a message, or signed off. */
 export const handEntriesSchema = z.strictObject({
   entries: z.array(z.strictObject({ id: entryIdSchema, at, studentId: idSchema, lessonId: idSchema.nullable(), body: entryBodySchema })).min(1, 'Nothing was sent.').max(MAX_HAND_ENTRIES, `At most ${MAX_HAND_ENTRIES} entries at once. Cut the list in two.`),

@@ -10,6 +10,8 @@ export interface Route {
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';
   path: string;
   access: Access;
+  /** Taken for a while after the link has closed. */
+  late?: boolean;
   /** What somebody signed in must at least be; left out: viewer to read, teacher to write. */
   least?: Role;
 }
@@ -113,7 +115,7 @@ export const routes = [
   { method: 'GET', path: '/api/follow/:code/captions', access: 'share' },
   { method: 'POST', path: '/api/follow/:code/students', access: 'share' },
   { method: 'GET', path: '/api/follow/:code/mine', access: 'student' },
-  { method: 'POST', path: '/api/follow/:code/entries', access: 'student' },
+  { method: 'POST', path: '/api/follow/:code/entries', access: 'student', late: true },
   { method: 'POST', path: '/api/follow/:code/televisions', access: 'share' },
   { method: 'GET', path: '/api/follow/:code/televisions/:screen/:end', access: 'share' },
   { method: 'POST', path: '/api/follow/:code/televisions/:screen/:end', access: 'share' },

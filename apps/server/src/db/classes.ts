@@ -1,6 +1,6 @@
 import { createHash, randomInt } from 'node:crypto';
 import { CLASS_LIMITS, classPlanSchema, entryBodySchema, type Class, type ClassPlan, type MakeStudents, type Student } from '@zest/contract';
-import { madeUpName, spokenCode, type LogEntry } from '@zest/core/results';
+import { madeUpName, spokenCode, type LogEntry, seenPart, type EntryOf } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
 import { refuse } from '../errors.ts';
@@ -95,6 +95,9 @@ export async function studentOf(token: string): Promise<StudentRow | null> {
 
 type NewEntry = Omit<LogEntry, 'by'>;
 
+type Reached = EntryOf<'reached'>['body'];
+const hasGrown = (before: Reached, now: Reached) => now.atMs > before.atMs || seenPart(now) > seenPart(before);
+
 /**
  * Keeps entries, each once however often it is sent. How far a visit got may grow; everything else stays as it was first
  * sent. An id of somebody else's entry changes nothing.
@@ -117,7 +120,7 @@ export async function keepEntries({ id: classId, ownerId }: Pick<ClassRow, 'id' 
   for (const row of known) {
     const entry = further.get(row.id);
     const before = entryBodySchema.parse(JSON.parse(row.body));
-    if (entry?.studentId === row.studentId && entry.body.kind === 'reached' && before.kind === 'reached' && before.atMs < entry.body.atMs) await row.update({ body: JSON.stringify(entry.body) });
+    if (entry?.studentId === row.studentId && entry.body.kind === 'reached' && before.kind === 'reached' && hasGrown(before, entry.body)) await row.update({ body: JSON.stringify(entry.body) });
   }
 }
 

@@ -130,6 +130,33 @@ describe('what students send', () => {
     expect(reached).toMatchObject([{ studentId: students[2]?.id, body: { atMs: 9_000 } }]);
   });
 
+  it('says what was played, not how far somebody jumped', async () => {
+    const one = await device(students[5]);
+    const visit = nanoid();
+    await one.send([entry({ kind: 'reached', atMs: 99_000, ofMs: 100_000, seen: [[97_000, 99_000]] }, visit)]);
+    await one.send([entry({ kind: 'reached', atMs: 99_000, ofMs: 100_000, seen: [[0, 40_000], [97_000, 99_000]] }, visit)]);
+    await one.send([entry({ kind: 'reached', atMs: 99_000, ofMs: 100_000, seen: [[0, 10_000]] }, visit)]);
+    expect((await logOf()).entries.find(({ id }) => id === visit)?.body).toMatchObject({ seen: [[0, 40_000], [97_000, 99_000]] });
+  });
+
+  it('is taken for two weeks after the link has closed, where it was done before', async () => {
+    const one = await device(students[0]);
+    const link = await shareWith({ classId: otters.id });
+    const daysAgo = (days: number) => Date.now() - days * 86_400_000;
+    const close = (days: number) => teacher.send('PUT', `/api/shares/${link.code}`, { closesAt: new Date(daysAgo(days)).toISOString() });
+    const done = (days: number) => ({ id: nanoid(), at: daysAgo(days), body: score(days) });
+    await close(1);
+    const [before, after] = [done(2), done(0)];
+    const sent = await one.send([before, after], link.code);
+    expect([sent.status, sent.body]).toEqual([200, { refused: [{ id: after.id, message: expect.stringContaining('closed') }] }]);
+    const kept = (await logOf()).entries.map(({ id }) => id);
+    expect([kept.includes(before.id), kept.includes(after.id)]).toEqual([true, false]);
+    // The lesson itself is closed all the same.
+    expect((await server.client().get(`/api/follow/${link.code}`)).status).toBe(403);
+    await close(15);
+    expect((await one.send([done(16)], link.code)).status).toBe(403);
+  });
+
   it('is refused from strangers, from other classes, and when it is not in order', async () => {
     const one = await device(students[4]);
     const open = await shareWith({});

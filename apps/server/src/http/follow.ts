@@ -1,4 +1,4 @@
-import { goSchema, joinSchema, sendEntriesSchema, type FollowChoice, type OwnLog } from '@zest/contract';
+import { goSchema, joinSchema, sendEntriesSchema, type FollowChoice, type OwnLog, type SentEntries } from '@zest/contract';
 import { takesIn } from '@zest/core/assembly';
 import { captionsToWebVtt } from '@zest/core/formats';
 import { LIMITS } from '@zest/core/lesson';
@@ -13,10 +13,11 @@ import type { MediaStore } from '../media/store.ts';
 import { followLesson } from '../publish/follow-lesson.ts';
 import { sharedCut, versionsOf } from '../publish/shared-cut.ts';
 import { readBody } from './answer.ts';
-import { openShare, type AddRoute } from './guard.ts';
+import { closedAt, openShare, type AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
 
 const WAIT_MS = 10 * 60_000;
+const CLOCKS_APART_MS = 10 * 60_000;
 /** Wrong codes from one address, which a whole class may share, and for one class from anywhere, before there is a wait. */
 const MOST_FROM_ONE = 30;
 const MOST_FOR_CLASS = 100;
@@ -90,8 +91,15 @@ export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
   route('POST', '/api/follow/:code/entries', async (req, res, { share, student }) => {
     const { entries } = readBody(sendEntriesSchema, req.body);
     const { id, classId, ownerId } = student;
-    await keepEntries({ id: classId, ownerId }, 'student', entries.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })));
-    res.status(204).end();
+    const closed = closedAt(share);
+    // A device's clock may be some minutes off.
+    const inTime = entries.filter(({ at }) => closed === null || at <= closed.getTime() + CLOCKS_APART_MS);
+    if (inTime.length > 0) await keepEntries({ id: classId, ownerId }, 'student', inTime.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })));
+    const message = 'The lesson had been closed when this was done. Ask your teacher.';
+    const refused = entries.filter((entry) => !inTime.includes(entry)).map((entry) => ({ id: entry.id, message }));
+    if (refused.length === 0) return void res.status(204).end();
+    const sent: SentEntries = { refused };
+    res.json(sent);
   });
 
   route(

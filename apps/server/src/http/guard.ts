@@ -1,4 +1,4 @@
-import { mayAsMuchAs, notOpenWords, routes, STUDENT_HEADER, type NotOpen, type Role, type Route } from '@zest/contract';
+import { LATE_DAYS, mayAsMuchAs, notOpenWords, routes, STUDENT_HEADER, type NotOpen, type Role, type Route } from '@zest/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { refuse } from '../errors.ts';
 import { studentOf } from '../db/classes.ts';
@@ -119,13 +119,24 @@ export function openShare(share: ShareRow | null, now = new Date()): ShareRow {
   return share;
 }
 
-async function findShared(req: Request): Promise<Partial<Owned>> {
-  return { share: openShare(await ShareRow.findOne({ where: { code: text(req.params['code']) } })) };
+/** When a link stopped leading anywhere; null while it leads somewhere. */
+export function closedAt({ revokedAt, closesAt }: ShareRow, now = new Date()): Date | null {
+  const ends = [revokedAt, closesAt].filter((end): end is Date => end !== null && end <= now);
+  return ends.sort((a, b) => a.getTime() - b.getTime())[0] ?? null;
+}
+
+const LATE_MS = LATE_DAYS * 86_400_000;
+
+async function findShared(req: Request, isLate = false): Promise<Partial<Owned>> {
+  const share = await ShareRow.findOne({ where: { code: text(req.params['code']) } });
+  const closed = share && closedAt(share);
+  if (isLate && closed && Date.now() - closed.getTime() <= LATE_MS) return { share };
+  return { share: openShare(share) };
 }
 
 /** A student of the class the link is for, known by what their device was given when it joined. */
-async function findStudent(req: Request): Promise<Partial<Owned>> {
-  const { share } = await findShared(req);
+async function findStudent(req: Request, isLate: boolean): Promise<Partial<Owned>> {
+  const { share } = await findShared(req, isLate);
   const student = await studentOf(text(req.headers[STUDENT_HEADER]));
   if (!share || !student || student.classId !== share.classId) throw refuse(401, 'no-student', 'This device does not know whose lesson it is. Type the code of your card once more.');
   return { share, student };
@@ -138,7 +149,7 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
     case 'share':
       return findShared(req);
     case 'student':
-      return findStudent(req);
+      return findStudent(req, route.late === true);
     case 'signed-in':
       return signedIn(req, leastOf(route));
     case 'remote': {

@@ -59,7 +59,7 @@ describe('prints', () => {
     const lesson = { ...lessonOf([{ kind: 'intervals', kit, cautions: ['Weiche Knie.'] }]), glossary: [{ id: 'g', term: 'Pivot', plain: 'turn on one foot' }] };
     const [page, ...more] = await printed('kit', lesson);
     expect(more).toEqual([]);
-    for (const words of ['2 × Seil for each (or Gürtel)', 'Weiche Knie.', 'Pivot: turn on one foot', 'Stop if something hurts']) expect(page).toContain(words);
+    for (const words of ['Seil: 2 each (or Gürtel)', 'Weiche Knie.', 'Pivot: turn on one foot', 'Stop if something hurts']) expect(page).toContain(words);
   });
 
   it('have the run sheet over as many pages as it takes, each numbered, or the blocks alone where it takes too many', async () => {

@@ -4,6 +4,7 @@ import type { Side } from '@zest/core/lesson';
 import { EFFORTS, sidesOf, valueWords, type Score, type ScorePrompt } from '@zest/core/results';
 import { NumberInput } from './NumberInput.tsx';
 import { BestSoFar, measureWords, scoresOf } from './ScorePanel.tsx';
+import { Unsent } from './Unsent.tsx';
 import type { Log } from './use-log.ts';
 import type { OwnLines } from './use-own-lines.ts';
 
@@ -16,6 +17,8 @@ interface EndSheetProps {
   log: Log;
   /** Who gets the numbers. */
   goesTo: 'teacher' | 'platform' | 'nobody';
+  /** The link's. */
+  code: string | null;
   own: OwnLines;
   onLeave: () => void;
 }
@@ -53,7 +56,7 @@ function LateNumber({ prompt, level, own, onSave }: { prompt: ScorePrompt; level
 }
 
 /** After the last picture: how it felt, numbers not noted yet, and where they went. */
-export function EndSheet({ lesson, level, log, goesTo, own, onLeave }: EndSheetProps) {
+export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: EndSheetProps) {
   const [effort, setEffort] = useState<number | null>(null);
   const offered = [...new Map(lesson.prompts.filter(({ isAsked }) => !isAsked).map((prompt) => [promptKey(prompt), prompt])).values()];
   const save = (scores: Score[]) => {
@@ -105,9 +108,9 @@ export function EndSheet({ lesson, level, log, goesTo, own, onLeave }: EndSheetP
       <p className="soft" role="status">
         {goesTo === 'nobody' && 'These numbers stay on this page: nobody else sees them.'}
         {goesTo === 'platform' && 'Your learning platform has it all.'}
-        {goesTo === 'teacher' && (log.waiting > 0 ? `${log.waiting} to be sent: they go as soon as there is a connection.` : 'Your teacher has it all.')}
+        {goesTo === 'teacher' && (log.waiting > 0 ? `${log.waiting} to be sent: they go as soon as there is a connection.` : log.stuck.some(({ code: own }) => own === code) ? '' : 'Your teacher has it all.')}
       </p>
-      {log.fault && <p role="alert">{log.fault}</p>}
+      <Unsent log={log} />
       <button type="button" className="big" onClick={onLeave}>
         Back to the beginning
       </button>

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
-import { takeUrl } from './asks.ts';
-import { TAKES_CACHE } from './cache-names.ts';
+import { lessonPath, takeUrl } from './asks.ts';
+import { PAGES_CACHE, TAKES_CACHE, WORKER } from './cache-names.ts';
 
 const size = (bytes: number) => `${Math.max(1, Math.round(bytes / 1e6))} MB`;
 /** Up to this size footage is kept without being asked for, where data is not to be saved. */
@@ -11,7 +11,25 @@ const savesData = () => (navigator as { connection?: { saveData?: boolean } }).c
 
 type State = { kind: 'asking' } | { kind: 'loading'; done: number } | { kind: 'kept' } | { kind: 'fault' };
 
-/** The lesson's footage kept on the device, so that it plays without a connection. */
+/** Keeps an answer under its address, if it is not kept yet. @throws when it cannot be had */
+async function keep(cacheName: string, url: string): Promise<void> {
+  const cache = await caches.open(cacheName);
+  if (await cache.match(url)) return;
+  const answer = await fetch(url);
+  if (!answer.ok) throw new Error(`${answer.status} ${url}`);
+  await cache.put(url, answer);
+}
+
+/** Keeps this very page, all it has loaded and the lesson, so that it opens without a connection from the first visit on. */
+async function keepPage(code: string): Promise<void> {
+  await navigator.serviceWorker.register(WORKER, { scope: '/follow/' });
+  await navigator.serviceWorker.ready;
+  const loaded = performance.getEntriesByType('resource').map(({ name }) => new URL(name));
+  const own = loaded.filter(({ origin, pathname }) => origin === location.origin && (pathname.startsWith('/assets/') || pathname === lessonPath(code)));
+  for (const url of new Set([location.href, ...own.map(({ href }) => href)])) await keep(PAGES_CACHE, url);
+}
+
+/** The lesson kept on the device, so that it plays without a connection. It is said to be kept only once all of it is. */
 export function KeepOffline({ code, takes }: { code: string; takes: FollowLesson['takes'] }) {
   const [state, setState] = useState<State>({ kind: 'asking' });
   const [wanted, setWanted] = useState(false);
@@ -22,16 +40,11 @@ export function KeepOffline({ code, takes }: { code: string; takes: FollowLesson
     if (!canKeep || !isOn) return;
     let gone = false;
     const load = async () => {
-      const cache = await caches.open(TAKES_CACHE);
+      await keepPage(code);
       let done = 0;
       for (const { id } of takes) {
         if (gone) return;
-        const url = takeUrl(code, id);
-        if (!(await cache.match(url))) {
-          const answer = await fetch(url);
-          if (!answer.ok) throw new Error(String(answer.status));
-          await cache.put(url, answer);
-        }
+        await keep(TAKES_CACHE, takeUrl(code, id));
         done += 1;
         setState({ kind: 'loading', done });
       }

@@ -50,17 +50,18 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
   const [playing, setPlaying] = useState(false);
   const [pause, setPause] = useState<PauseMark | null>(null);
   const pausedAt = useRef(0);
-  const [skipping, setSkipping] = useState(false);
+  /** The block that is to be left out, and whether the video ran when that was asked for. */
+  const [skipping, setSkipping] = useState<{ id: string; title: string; wasPlaying: boolean } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   /** Where a stretch shown slowly ends. */
   const [slowUntil, setSlowUntil] = useState<number | null>(null);
-  const log = useLog(source, me);
+  const log = useLog(source, me, lesson.title);
   const own = useOwnLines(source.code, me);
   const atMs = scene?.atMs ?? 0;
   const ended = !playing && atMs > 0 && atMs >= assembly.durationMs - 100;
   const block = lesson.blocks.find(({ id }) => id === assembly.blocks[indexAt(assembly.blocks, atMs)]?.blockId);
   const { stop, watch, leave, counted, setCounted } = useStops({ moments, chapters: assembly.chapters, partByPart: choices.partByPart, durationMs: assembly.durationMs });
-  const furthestMs = useProgress({ note: log.note, atMs, playing, durationMs: assembly.durationMs });
+  const { furthestMs, passOver } = useProgress({ note: log.note, atMs, playing, durationMs: assembly.durationMs });
   useSignals({ assembly, atMs, playing, isOn: choices.signals, rate: slowUntil === null ? 1 : SLOWLY, scene });
 
   useEffect(() => {
@@ -88,7 +89,10 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
   };
   const goOnFrom = (from: Stop) => {
     leave();
-    if (from.kind === 'ask' && from.moment.endMs > atMs) player.current?.seek(Math.min(from.moment.endMs, assembly.durationMs - 1));
+    if (from.kind === 'ask' && from.moment.endMs > atMs) {
+      passOver(atMs, from.moment.endMs);
+      player.current?.seek(Math.min(from.moment.endMs, assembly.durationMs - 1));
+    }
     if (!ended) player.current?.play();
   };
   const seek = (ms: number) => {
@@ -103,14 +107,24 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
     if (slowly) setSlowUntil(atMs);
     player.current?.play();
   };
+  const askToSkip = () => {
+    if (!block) return;
+    setSkipping({ id: block.id, title: block.title, wasPlaying: playing });
+    // What is asked about stays on screen meanwhile.
+    player.current?.pause();
+  };
   const skip = (reason: SkipReason) => {
-    setSkipping(false);
-    const placed = assembly.blocks.find(({ blockId }) => blockId === block?.id);
-    if (block && placed) {
-      log.note({ kind: 'skipped', blockId: block.id, title: block.title, reason });
-      seek(placed.endMs);
-      player.current?.play();
-    }
+    const placed = assembly.blocks.find(({ blockId }) => blockId === skipping?.id);
+    setSkipping(null);
+    if (!skipping || !placed) return;
+    log.note({ kind: 'skipped', blockId: skipping.id, title: skipping.title, reason });
+    setPause(null);
+    seek(placed.endMs);
+    player.current?.play();
+  };
+  const keepOn = () => {
+    if (skipping?.wasPlaying) player.current?.play();
+    setSkipping(null);
   };
   const toggle = () => {
     if (pause) goOn();
@@ -136,7 +150,7 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
   }, [television, onCommand]);
 
   const onKey = useLatest((event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || skipping) return;
     const target = event.target instanceof HTMLElement ? event.target : null;
     if (target?.matches('input:not([type=range], [type=checkbox])')) return;
     const isInput = target?.tagName === 'INPUT';
@@ -192,7 +206,7 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
           }} onGoOn={() => goOnFrom(stop)} />
         )}
         {!pause && stop?.kind === 'part' && <PartEnd done={stop.done} next={stop.next} onGoOn={() => goOnFrom(stop)} />}
-        {skipping && <SkipDialog title={block?.title ?? ''} onSkip={skip} onCancel={() => setSkipping(false)} />}
+        {skipping && <SkipDialog title={skipping.title} onSkip={skip} onCancel={keepOn} />}
       </div>
       <p className="unseen" aria-live="polite">
         {scene && announcement(scene)}
@@ -229,7 +243,7 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
         <button type="button" onClick={() => again(true)}>
           Again, slowly
         </button>
-        <button type="button" onClick={() => setSkipping(true)}>
+        <button type="button" onClick={askToSkip}>
           Leave this out
         </button>
         <button type="button" aria-pressed={choices.captions} onClick={() => onChoose({ captions: !choices.captions })}>
@@ -258,7 +272,7 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
         </span>
       </div>
       <Parts chapters={assembly.chapters} atMs={atMs} furthestMs={furthestMs} onGo={seek} />
-      {ended && !pause && !stop && <EndSheet lesson={lesson} level={levels.of} log={log} goesTo={source.report ? 'platform' : me ? 'teacher' : 'nobody'} own={own} onLeave={onLeave} />}
+      {ended && !pause && !stop && <EndSheet lesson={lesson} level={levels.of} log={log} goesTo={source.report ? 'platform' : me ? 'teacher' : 'nobody'} code={source.code} own={own} onLeave={onLeave} />}
     </main>
   );
 }

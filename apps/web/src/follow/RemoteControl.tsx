@@ -8,6 +8,7 @@ import { SkipDialog } from './SkipDialog.tsx';
 import type { LessonSource } from './source.ts';
 import { askMoments, chosenLevels, withAim } from './steps.ts';
 import { useLine } from './television.ts';
+import { Unsent } from './Unsent.tsx';
 import { useLog } from './use-log.ts';
 import { useOwnLines } from './use-own-lines.ts';
 
@@ -25,9 +26,10 @@ const waitWords = { practice: 'Your turn: practise', score: 'Your number', part:
 /** The phone while the lesson plays on a television: large buttons, and the numbers, which go by this phone's student. */
 export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: RemoteControlProps) {
   const [state, setState] = useState<TelevisionState | null>(null);
-  const [skipping, setSkipping] = useState(false);
+  /** The block that is to be left out, and whether the television ran when that was asked for. */
+  const [skipping, setSkipping] = useState<{ id: string; title: string; wasPlaying: boolean } | null>(null);
   const line = useLine(source.code, screen, 'remote', (message) => message.kind === 'state' && setState(message));
-  const log = useLog(source, me);
+  const log = useLog(source, me, lesson.title);
   const own = useOwnLines(source.code, me);
   const moments = useMemo(() => askMoments(lesson), [lesson]);
   const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, new Map()), [lesson.blocks, choices.level]);
@@ -41,10 +43,20 @@ export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: 
     }
     send('go on');
   };
+  const askToSkip = () => {
+    if (!block || !state) return;
+    setSkipping({ id: block.id, title: block.title, wasPlaying: state.playing });
+    // What is asked about stays on screen meanwhile.
+    if (state.playing) send('toggle');
+  };
+  const goOn = () => {
+    if (skipping?.wasPlaying) send('toggle');
+    setSkipping(null);
+  };
   const skip = (reason: SkipReason) => {
-    setSkipping(false);
-    if (block) log.note({ kind: 'skipped', blockId: block.id, title: block.title, reason });
+    if (skipping) log.note({ kind: 'skipped', blockId: skipping.id, title: skipping.title, reason });
     send('skip');
+    goOn();
   };
   return (
     <main className="sheet remote-control" aria-label="Remote of the television">
@@ -56,7 +68,7 @@ export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: 
         {state && line.others > 0 && (state.waits ? waitWords[state.waits] : `${state.playing ? 'Playing' : 'Standing'} at ${clockText(state.atMs)}${block ? `: ${block.title}` : ''}`)}
       </p>
       {moment && <ScorePanel key={`${moment.prompt.blockId} ${moment.tryNo}`} moment={{ ...moment, prompt: withAim(moment.prompt, levels.shown.get(moment.prompt.blockId)) }} level={levels.of(moment.prompt.blockId)} counted={null} best={own.bestOf} onSave={save} onGoOn={() => send('go on')} />}
-      {skipping && <SkipDialog title={block?.title ?? ''} onSkip={skip} onCancel={() => setSkipping(false)} />}
+      {skipping && <SkipDialog title={skipping.title} onSkip={skip} onCancel={goOn} />}
       {state && !moment && (
         <div className="remote-buttons">
           <button type="button" className="big" onClick={() => send(!state.started ? 'start' : state.waits ? 'go on' : 'toggle')}>
@@ -71,7 +83,7 @@ export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: 
           <button type="button" onClick={() => send('slowly')}>
             Again, slowly
           </button>
-          <button type="button" onClick={() => setSkipping(true)}>
+          <button type="button" onClick={askToSkip}>
             Leave this out
           </button>
         </div>
@@ -82,6 +94,7 @@ export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: 
         </button>
       </p>
       {log.waiting > 0 && <p className="soft">{log.waiting} to be sent</p>}
+      <Unsent log={log} />
     </main>
   );
 }

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { skipReasons, type SkipReason } from '@zest/core/results';
 
 interface SkipDialogProps {
@@ -17,36 +17,55 @@ const words: Readonly<Record<SkipReason, string>> = {
   'another reason': 'Another reason',
 };
 
-/** Leaving a block out, with the reason: it helps to plan the next lesson. Pain comes before everything else. */
+/**
+ * Leaving a block out, with the reason: it helps to plan the next lesson. Pain comes before everything else. Nothing else can be
+ * done meanwhile; Escape goes on with the lesson, and the keyboard is back where it was.
+ */
 export function SkipDialog({ title, onSkip, onCancel }: SkipDialogProps) {
+  const dialog = useRef<HTMLDialogElement>(null);
   const [hurts, setHurts] = useState(false);
-  if (hurts) {
-    return (
-      <section className="practice" role="alertdialog" aria-label="It hurts">
-        <h2>Stop here</h2>
-        <p>Tell a grown-up at home now. Do not go on with anything that hurts.</p>
-        <button type="button" className="big" onClick={() => onSkip('it hurts')} autoFocus>
-          Leave it out
-        </button>
-        <button type="button" onClick={onCancel}>
-          Back
-        </button>
-      </section>
-    );
-  }
+  // Closed while it is still there, it gives the keyboard back to what had it.
+  useLayoutEffect(() => {
+    const own = dialog.current;
+    if (!own?.open) own?.showModal();
+    return () => own?.close();
+  }, []);
   return (
-    <section className="practice" role="dialog" aria-label="Leave this out">
-      <h2>Leave out {title ? `“${title}”` : 'this'}: why?</h2>
-      <div className="reasons">
-        {skipReasons.map((reason, i) => (
-          <button key={reason} type="button" autoFocus={i === 0} onClick={() => (reason === 'it hurts' ? setHurts(true) : onSkip(reason))}>
-            {words[reason]}
+    <dialog
+      ref={dialog}
+      className="practice"
+      aria-label={hurts ? 'It hurts' : 'Leave this out'}
+      onCancel={(event) => {
+        event.preventDefault();
+        onCancel();
+      }}
+    >
+      {hurts ? (
+        <>
+          <h2>Stop here</h2>
+          <p>Tell a grown-up at home now. Do not go on with anything that hurts.</p>
+          <button type="button" className="big" onClick={() => onSkip('it hurts')} autoFocus>
+            Leave it out
           </button>
-        ))}
-      </div>
-      <button type="button" onClick={onCancel}>
-        No, go on
-      </button>
-    </section>
+          <button type="button" onClick={onCancel}>
+            Back
+          </button>
+        </>
+      ) : (
+        <>
+          <h2>Leave out {title ? `“${title}”` : 'this'}: why?</h2>
+          <div className="reasons">
+            {skipReasons.map((reason, i) => (
+              <button key={reason} type="button" autoFocus={i === 0} onClick={() => (reason === 'it hurts' ? setHurts(true) : onSkip(reason))}>
+                {words[reason]}
+              </button>
+            ))}
+          </div>
+          <button type="button" onClick={onCancel}>
+            No, go on
+          </button>
+        </>
+      )}
+    </dialog>
   );
 }

@@ -8,6 +8,8 @@ import { groupBy } from '../ui/group.ts';
 import { JoinCard } from './JoinCard.tsx';
 import { KeepOffline } from './KeepOffline.tsx';
 import type { LessonSource } from './source.ts';
+import { Unsent } from './Unsent.tsx';
+import { useLog } from './use-log.ts';
 import { WithTelevision } from './WithTelevision.tsx';
 
 interface WelcomeProps {
@@ -50,6 +52,7 @@ function TickList({ of, name, items }: { of: string; name: string; items: { key:
 export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, television }: WelcomeProps) {
   const { assembly, room, units, kit, cautions } = lesson;
   const pausesMs = assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
+  const log = useLog(source, me, lesson.title);
   const kinds = [...groupBy(kit, ({ name }) => name.trim().toLowerCase()).values()].map((items) => ({
     name: items[0]?.name ?? '',
     needs: kitNeeds(items.map(({ quantity, share = 'each' }) => ({ quantity, share }))),
@@ -65,6 +68,7 @@ export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, 
         {pausesMs > 0 && `, ${clockText(assembly.durationMs + pausesMs)} with your own practice`}
       </p>
       {lesson.classId !== null && source.code !== null && <JoinCard classId={lesson.classId} code={source.code} me={me} onMe={onMe} />}
+      <Unsent log={log} />
       {kinds.length > 0 && (
         <>
           <h2>What you need</h2>

@@ -1,6 +1,6 @@
 import { notOpenWords } from '@zest/contract/opening';
 import { STUDENT_HEADER } from '@zest/contract/student-header';
-import type { FollowChoice, FollowLesson, OwnLog, Problem } from '@zest/contract';
+import type { FollowChoice, FollowLesson, OwnLog, Problem, SentEntries } from '@zest/contract';
 import type { Me } from './device.ts';
 
 const NO_CONNECTION = 'The lesson could not be loaded. Check the connection and try again.';
@@ -29,6 +29,9 @@ async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {
 const post = (body: unknown, headers: Record<string, string> = {}): RequestInit => ({ method: 'POST', headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body) });
 const path = (code: string, rest = '') => `/api/follow/${encodeURIComponent(code)}${rest}`;
 
+/** Where the lesson of a link is asked for. */
+export const lessonPath = (code: string): string => path(code, '');
+
 export function loadLesson(code: string, { hand, language, seed }: FollowChoice): Promise<Answer<FollowLesson>> {
   const query = new URLSearchParams({ ...(hand === 'other hand' && { hand: 'other' }), ...(language === 'second' && { language: 'second' }), ...(seed !== null && { seed: String(seed) }) }).toString();
   return ask(path(code, query && `?${query}`));
@@ -39,7 +42,7 @@ export const loadMine = (code: string, token: string): Promise<Answer<OwnLog>> =
 export const go = (classCode: string, lessonCode: string): Promise<Answer<{ code: string }>> => ask('/api/go', post({ classCode, lessonCode }));
 
 /** Sends entries; `keepalive` lets the request outlive the page. */
-export const sendEntries = (code: string, token: string, entries: readonly { id: string; at: number; body: unknown }[], keepalive: boolean): Promise<Answer<undefined>> =>
+export const sendEntries = (code: string, token: string, entries: readonly { id: string; at: number; body: unknown }[], keepalive: boolean): Promise<Answer<SentEntries | undefined>> =>
   ask(path(code, '/entries'), { ...post({ entries }, { [STUDENT_HEADER]: token }), keepalive });
 
 export const televisionPath = (code: string, screen: string, end: 'television' | 'remote'): string => path(code, `/televisions/${encodeURIComponent(screen)}/${end}`);

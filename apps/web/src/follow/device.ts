@@ -100,6 +100,10 @@ export interface Waiting {
   id: string;
   at: number;
   body: unknown;
+  /** The lesson they are of; pages of before did not say. */
+  title?: string;
+  /** Why the server will never take it, in its words. */
+  refused?: string;
 }
 const MOST_WAITING = 1_000;
 export const readWaiting = (): Waiting[] => read<{ list: Waiting[] }>('zest-outbox')?.list ?? [];

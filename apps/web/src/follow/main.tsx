@@ -1,6 +1,7 @@
 import '../ui/fonts.css';
 import './follow.css';
 import { createRoot } from 'react-dom/client';
+import { WORKER } from './cache-names.ts';
 import { FollowPage } from './FollowPage.tsx';
 import { GoPage } from './GoPage.tsx';
 import { linkSource } from './source.ts';
@@ -10,4 +11,4 @@ if (!root) throw new Error('The page has no root.');
 const [, place, code = ''] = location.pathname.split('/');
 createRoot(root).render(place === 'go' ? <GoPage /> : <FollowPage source={linkSource(code)} />);
 // Once opened, a lesson plays without a connection. Where this is not to be had, it plays with one.
-if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/follow-worker.js', { scope: '/follow/' }).catch(() => undefined);
+if ('serviceWorker' in navigator) void navigator.serviceWorker.register(WORKER, { scope: '/follow/' }).catch(() => undefined);

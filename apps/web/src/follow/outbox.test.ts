@@ -1,13 +1,13 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { EntryBody } from '@zest/core/results';
 import { choicesOf, keepTicks, keepWaiting, readChosen, readMe, readTicks, readWaiting } from './device.ts';
-import { entryId, Outbox } from './outbox.ts';
+import { entryId, Outbox, type OutboxState } from './outbox.ts';
 
 const effort = (value: number): EntryBody => ({ kind: 'effort', value });
 /** What reached the server, each id once as it keeps them. */
 let server: Map<string, EntryBody>;
 let answers: (ids: string[]) => number;
-let told: { waiting: number; fault: string | null }[];
+let told: OutboxState[];
 let box: Outbox;
 
 beforeEach(() => {
@@ -25,7 +25,7 @@ beforeEach(() => {
     if (status === 204) for (const { id, body } of entries) server.set(id, body);
     return Promise.resolve(new Response(status === 204 ? null : JSON.stringify({ message: `no ${status}` }), { status }));
   });
-  box = new Outbox((waiting, fault) => told.push({ waiting, fault }));
+  box = new Outbox({ code: 'code', title: 'Ropes' }, (state) => told.push(state));
 });
 afterEach(() => {
   box.stop();
@@ -35,22 +35,22 @@ afterEach(() => {
 describe('what is on its way to the teacher', () => {
   it('waits on the device without a connection, and goes once there is one', async () => {
     answers = () => 0;
-    box.put('code', 'token', effort(2));
-    box.put('code', 'token', effort(3));
+    box.put('token', effort(2));
+    box.put('token', effort(3));
     await box.flush();
     expect([server.size, readWaiting().length, told.at(-1)?.waiting]).toEqual([0, 2, 2]);
     answers = () => 204;
     await box.flush();
     expect([...server.values()]).toEqual([effort(2), effort(3)]);
-    expect(told.at(-1)).toEqual({ waiting: 0, fault: null });
+    expect(told.at(-1)).toEqual({ waiting: 0, stuck: [] });
   });
 
   it('is replaced by what is said under the same id, and by nothing else', async () => {
     answers = () => 0;
     const visit = entryId();
-    box.put('code', 'token', { kind: 'reached', atMs: 1, ofMs: 9 }, visit);
-    box.put('code', 'token', { kind: 'reached', atMs: 5, ofMs: 9 }, visit);
-    box.put('code', 'token', effort(1));
+    box.put('token', { kind: 'reached', atMs: 1, ofMs: 9 }, visit);
+    box.put('token', { kind: 'reached', atMs: 5, ofMs: 9 }, visit);
+    box.put('token', effort(1));
     await box.flush();
     expect(readWaiting()).toHaveLength(2);
     answers = () => 204;
@@ -58,23 +58,46 @@ describe('what is on its way to the teacher', () => {
     expect(server.get(visit)).toEqual({ kind: 'reached', atMs: 5, ofMs: 9 });
   });
 
-  it('goes although one of it is refused for good, and says so', async () => {
+  it('goes although one of it is refused for good, which stays with the reason until it is given up', async () => {
     answers = () => 0;
-    for (const value of [1, 2, 3]) box.put('code', 'token', effort(value));
+    for (const value of [1, 2, 3]) box.put('token', effort(value));
     await box.flush();
     const bad = readWaiting()[1]?.id ?? '';
     answers = (ids) => (ids.includes(bad) ? 400 : 204);
     await box.flush();
     expect([...server.values()]).toEqual([effort(1), effort(3)]);
-    expect(readWaiting()).toEqual([]);
-    expect(told.some(({ fault }) => fault === 'no 400')).toBe(true);
+    expect(readWaiting().map(({ id }) => id)).toEqual([bad]);
+    expect(told.at(-1)).toEqual({ waiting: 0, stuck: [{ code: 'code', title: 'Ropes', count: 1, message: 'no 400' }] });
+    // It is not sent again by itself.
+    answers = () => 204;
+    await box.flush();
+    expect(server.size).toBe(2);
+    box.tryAgain('code');
+    await box.flush();
+    expect([server.size, readWaiting().length, told.at(-1)?.stuck]).toEqual([3, 0, []]);
   });
 
-  it('stays when the device is not known any more, for the student to say who they are', async () => {
-    answers = () => 401;
-    box.put('code', 'token', effort(1));
+  it.each([401, 403, 404])('stays when its link answers %s, holds up no other lesson, and is said so', async (status) => {
+    keepWaiting([{ code: 'old', token: 'token', id: 'a'.repeat(20), at: 1, body: effort(1), title: 'Discs' }]);
+    answers = (ids) => (ids.includes('a'.repeat(20)) ? status : 204);
+    box.put('token', effort(2));
     await box.flush();
-    expect([readWaiting().length, told.at(-1)?.fault]).toEqual([1, 'no 401']);
+    expect([...server.values()]).toEqual([effort(2)]);
+    expect(readWaiting().map(({ code }) => code)).toEqual(['old']);
+    expect(told.at(-1)).toEqual({ waiting: 0, stuck: [{ code: 'old', title: 'Discs', count: 1, message: `no ${status}` }] });
+    box.discard('old');
+    expect([readWaiting(), told.at(-1)?.stuck]).toEqual([[], []]);
+  });
+
+  it('is kept apart where the server takes only a part of it', async () => {
+    answers = () => 0;
+    for (const value of [1, 2]) box.put('token', effort(value));
+    await box.flush();
+    const [late] = readWaiting();
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify({ refused: [{ id: late?.id, message: 'too late' }] }))));
+    await box.flush();
+    expect(readWaiting().map(({ id, refused }) => [id, refused])).toEqual([[late?.id, 'too late']]);
+    expect(told.at(-1)?.stuck.map(({ message }) => message)).toEqual(['too late']);
   });
 
   it('has ids nobody has twice', () => {

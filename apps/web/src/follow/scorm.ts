@@ -1,4 +1,4 @@
-import { FINISHED, type EntryBody } from '@zest/core/results';
+import { FINISHED, seenPart, type EntryBody } from '@zest/core/results';
 
 /** The run-time a learning platform offers a SCORM 1.2 page (Run-Time Environment, section 3.3). Every call answers with text. */
 export interface ScormApi {
@@ -72,7 +72,7 @@ export class ScormReport {
   note(body: EntryBody): void {
     switch (body.kind) {
       case 'reached':
-        this.#reached(body.ofMs > 0 ? body.atMs / body.ofMs : 0);
+        this.#reached(seenPart(body));
         break;
       case 'score':
         this.#interaction(`${body.title}${body.side ? ` ${body.side}` : ''}`, 'numeric', String(body.value));

@@ -1,4 +1,5 @@
 import type { Side, WeekLevel } from '../lesson/index.ts';
+import { seenPart, type SeenStretch } from './seen.ts';
 
 /** What a number is: how many, how long, what the targets gave, how many in a row. */
 export const measures = ['count', 'time', 'points', 'streak'] as const;
@@ -30,8 +31,8 @@ export interface Score {
 /** One thing that happened with a lesson. */
 export type EntryBody =
   | { kind: 'opened' }
-  /** How far of the video, in milliseconds; one a visit, which grows. */
-  | { kind: 'reached'; atMs: number; ofMs: number }
+  /** How far of the video, and which stretches of it were played, in milliseconds; one a visit, which grows. */
+  | { kind: 'reached'; atMs: number; ofMs: number; seen?: SeenStretch[] | undefined }
   | Score
   | { kind: 'answer'; blockId: string; question: string; text: string }
   | { kind: 'effort'; value: number }
@@ -62,4 +63,4 @@ export const isOf =
     entry.body.kind === kind;
 
 /** Opening a page is not yet doing something. */
-export const isDoing = ({ body }: LogEntry): boolean => body.kind === 'score' || body.kind === 'practised' || body.kind === 'answer' || (body.kind === 'reached' && body.atMs * 2 >= body.ofMs);
+export const isDoing = ({ body }: LogEntry): boolean => body.kind === 'score' || body.kind === 'practised' || body.kind === 'answer' || (body.kind === 'reached' && seenPart(body) >= 0.5);

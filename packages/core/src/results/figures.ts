@@ -1,5 +1,6 @@
 import type { Side, WeekLevel } from '../lesson/index.ts';
 import { isDoing, isOf, type EntryOf, type LogEntry, type Measure, type Score } from './entry.ts';
+import { seenPart } from './seen.ts';
 
 export interface LinePoint {
   at: number;
@@ -87,7 +88,7 @@ export function doingStreak(entries: readonly LogEntry[], now: number, offsetMs 
 /** How one student stands to one lesson. */
 export interface LessonStanding {
   opened: boolean;
-  /** Part of the video seen, 0 to 1: of the visit that got furthest. */
+  /** Part of the video that was played, 0 to 1, all visits together. */
   reached: number;
   practisedMs: number;
   /** The last one given; null when none was. */
@@ -101,7 +102,10 @@ export const FINISHED = 0.95;
 
 /** How a student stands to a lesson by their own entries of it. */
 export function standingOf(entries: readonly LogEntry[]): LessonStanding {
-  const reached = entries.filter(isOf('reached')).map(({ body }) => (body.ofMs > 0 ? Math.min(1, body.atMs / body.ofMs) : 0));
+  const visits = entries.filter(isOf('reached')).map(({ body }) => body);
+  // Another length is another state of the lesson: its stretches do not add up with these.
+  const together = [...new Set(visits.map(({ ofMs }) => ofMs))].map((ofMs) => ({ atMs: 0, ofMs, seen: visits.flatMap((visit) => (visit.ofMs === ofMs ? (visit.seen ?? []) : [])) }));
+  const reached = [...together, ...visits].map(seenPart);
   return {
     opened: entries.length > 0,
     reached: Math.max(0, ...reached),

@@ -7,3 +7,4 @@ export * from './words.ts';
 export * from './messages.ts';
 export * from './sheet.ts';
 export * from './next-lesson.ts';
+export * from './seen.ts';
