@@ -1,7 +1,7 @@
 import type { ClockPhase } from '../assembly/index.ts';
 import type { Finish } from '../lesson/index.ts';
 import type { Ink } from './ink.ts';
-import { MAIN_TEXT, type Box } from './layout.ts';
+import { MAIN_TEXT, MIN_TEXT, type Box } from './layout.ts';
 import { panel, writeDigits, writeLines, type PaintContext } from './pen.ts';
 import type { ClockItem, CounterItem } from './scene.ts';
 import { phaseWords } from './words.ts';
@@ -50,14 +50,15 @@ export function paintClock(ctx: PaintContext, item: ClockItem, box: Box, { clock
   const colour = ink[phaseColours[item.phase]];
   panel(ctx, box, ink.panel, colour, ink.backing);
   const column = { x: box.x + 22, width: box.width - 44 - paintTime(ctx, item, box, colour, clock, ink) };
-  const bottom = box.y + box.height - (clock === 'bar' ? 54 : 10);
+  const bottom = box.y + box.height - (clock === 'bar' ? 54 : 8);
   const word = item.round ? `${item.word} ${item.round}` : item.word;
-  const top = writeLines(ctx, word, { ...column, top: box.y + 16 }, { weight: 'bold', size: 36, maxLines: 1, colour });
+  const top = writeLines(ctx, word, { ...column, top: box.y + 10 }, { weight: 'bold', size: MIN_TEXT, maxLines: 1, colour });
   const title = item.title.toLowerCase() === phaseWords[item.phase].toLowerCase() ? '' : item.title;
-  const under = writeLines(ctx, title, { ...column, top: top + 4 }, { weight: 'bold', size: MAIN_TEXT, maxLines: clock === 'bar' || item.also !== '' ? 1 : 2, colour: ink.text });
-  const roomLines = Math.floor((bottom - under - 6) / 41);
+  const under = writeLines(ctx, title, { ...column, top: top + 2 }, { weight: 'bold', size: MAIN_TEXT, maxLines: clock === 'bar' || item.also !== '' ? 1 : 2, colour: ink.text });
+  // Two lines of a title leave one for what comes next.
+  const roomLines = Math.floor((bottom - under - 4) / 41);
   const below = item.also || (calm ? '' : item.next);
-  if (roomLines > 0) writeLines(ctx, below, { ...column, top: under + 6 }, { weight: 'regular', size: 36, maxLines: Math.min(2, roomLines), colour: ink.dim });
+  if (roomLines > 0) writeLines(ctx, below, { ...column, top: under + 4 }, { weight: 'regular', size: MIN_TEXT, maxLines: Math.min(2, roomLines), colour: ink.dim });
 }
 
 /** A tick, its middle at the place. */
