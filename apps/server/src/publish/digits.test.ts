@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { firstCut } from '@zest/core/assembly';
-import { SLOT_BOXES, sceneAt } from '@zest/core/overlay';
+import { placesOf, SLOT_BOXES, sceneAt } from '@zest/core/overlay';
 import { firstFrameFrom, instantOfFrame } from '@zest/core/time';
 import { afterAll, expect, it } from 'vitest';
 import { makeWorkingCopy } from '../media/ingest.ts';
@@ -35,7 +35,7 @@ it.each(['30', '30000/1001'])('every second of a minute changes on its own frame
   const settings = { ...SIZE, format: 'mp4', overlays: true } as const;
   expect(piecesOf(cut, media, settings)).toHaveLength(3);
   const { video } = await exportVideo(cut, media, { cacheDir, workDir, takePath: () => take.video, onProgress: () => undefined }, settings);
-  const { left, top, width, height } = pixelsOf(SLOT_BOXES.clock, SIZE);
+  const { left, top, width, height } = pixelsOf(placesOf(cut)[0]?.clock ?? SLOT_BOXES.clock, SIZE);
   const burned = execFileSync('ffmpeg', ['-v', 'error', '-i', video, '-vf', `crop=${width}:${height}:${left}:${top},scale=in_range=tv:out_range=pc,format=gray`, '-f', 'rawvideo', 'pipe:1'], { maxBuffer: 512 * 1024 * 1024 });
   const area = width * height;
   expect(burned.length).toBe(area * firstFrameFrom(cut.durationMs));

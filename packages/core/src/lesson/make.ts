@@ -204,24 +204,3 @@ export function otherSide(side: Side): Side {
 export function repMs(tempo: { downMs: number; holdMs: number; upMs: number; topHoldMs: number }): number {
   return tempo.downMs + tempo.holdMs + tempo.upMs + tempo.topHoldMs;
 }
-
-/** The exercises or moves of a block, in order; none where nothing is moved. */
-export function exercisesOf(block: Block): Exercise[] {
-  switch (block.kind) {
-    case 'talk':
-    case 'question':
-    case 'card':
-    case 'called':
-      return [];
-    case 'intervals':
-      return block.exercises;
-    case 'counts':
-    case 'routine':
-      return block.moves;
-    case 'reps':
-    case 'hold':
-    case 'laps':
-    case 'game':
-      return [block.exercise];
-  }
-}

@@ -1,6 +1,26 @@
 import type { Block } from './blocks.ts';
-import { exercisesOf } from './make.ts';
 import type { Exercise } from './parts.ts';
+
+/** The exercises or moves of a block, in order; none where nothing is moved. */
+export function exercisesOf(block: Block): Exercise[] {
+  switch (block.kind) {
+    case 'talk':
+    case 'question':
+    case 'card':
+    case 'called':
+      return [];
+    case 'intervals':
+      return block.exercises;
+    case 'counts':
+    case 'routine':
+      return block.moves;
+    case 'reps':
+    case 'hold':
+    case 'laps':
+    case 'game':
+      return [block.exercise];
+  }
+}
 
 const nameOf = (block: Block, { title }: Exercise, at: number, of: number): string => title.trim() || (of === 1 && block.title.trim() !== '' ? block.title : 'moves' in block ? `Move ${at + 1}` : `Exercise ${at + 1}`);
 
