@@ -18,6 +18,8 @@ import { diskStore } from '../media/store.ts';
 
 export const PASSWORD = 'correct horse battery';
 
+const KEEP_ALIVE_MS = 600_000;
+
 /** A real server on real MariaDB with an empty data folder; `log` collects what it would tell an operator. */
 export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean } = {}) {
   const dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-test-'));
@@ -37,7 +39,8 @@ export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> &
   const lines: string[] = [];
   const log = (line: string) => void lines.push(line);
   const { app, reconcile } = makeApp({ config, sequelize, queue, store, folders, log, ...(options.freeBytes && { freeBytes: options.freeBytes }) });
-  const server = http.createServer(app);
+  // A test that lets ffmpeg work for long must find its connection as it left it.
+  const server = http.createServer({ keepAliveTimeout: KEEP_ALIVE_MS }, app);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   const stopWork = new AbortController();
