@@ -1,7 +1,7 @@
 import { isTyping } from './typing.ts';
 
 /** A pause this long between two changes begins a new intention. */
-export const INTENTION_PAUSE_MS = 2_000;
+const INTENTION_PAUSE_MS = 2_000;
 
 /** What ends a sentence before the next one begins. */
 const SENTENCE_END = /[.!?…؟。]["”’)]*\s+$/u;

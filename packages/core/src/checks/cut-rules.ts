@@ -51,6 +51,9 @@ export function footageLongEnough({ lesson, cut }: CutToCheck): Found[] {
   }));
 }
 
+/** The block that is on at a moment of the video; null between blocks. */
+const blockIdAt = ({ blocks }: Assembly, atMs: number): string | null => blocks.find(({ startMs, endMs }) => startMs <= atMs && atMs < endMs)?.blockId ?? null;
+
 /** Slots with words that are followed while moving; the board is read while nothing is done. */
 const FOLLOWED = overlaySlots.filter((slot) => slot !== 'board');
 /** Sizes are set in steps of this, in percent. */
@@ -89,7 +92,7 @@ export function wordsFitTheirPlace({ cut, measure }: Pick<CutToCheck, 'cut'> & {
       const seen = arcMinutes((size * slots[slot].size) / 100, profile);
       // What is too small at any length is told of all of them at once.
       if (seen >= LEAST_ARCMIN || whole < LEAST_ARCMIN) continue;
-      const blockId = cut.blocks.find((block) => block.startMs <= startMs && startMs < block.endMs)?.blockId ?? null;
+      const blockId = blockIdAt(cut, startMs);
       const key = `long words ${blockId ?? ''} ${text}`.slice(0, 200);
       const isCut = lines.at(-1)?.endsWith('…') === true && !text.trimEnd().endsWith('…');
       if (worst.has(key)) continue;
@@ -120,7 +123,7 @@ export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
     const neededMs = FIND_MS + (countWords(text) * 60_000) / wpm;
     // A command is called out and not to be read.
     if (moment === 'command' || endMs - startMs >= neededMs) continue;
-    const blockId = cut.blocks.find((block) => block.startMs <= startMs && startMs < block.endMs)?.blockId ?? null;
+    const blockId = blockIdAt(cut, startMs);
     const key = `short cue ${blockId ?? ''} ${text}`.slice(0, 200);
     if (worst.has(key)) continue;
     worst.set(key, { key, harm: 'cannot see it', blockId, atMs: startMs, say: `“${text}” is on screen for ${lengthText(endMs - startMs)}; a child of ${readerAge(lesson.audience.ageFrom)} reads it in ${lengthText(neededMs)}${isForNonReaders ? `, younger ones not at all: say it as well` : ''}.`, why: 'Oral reading fluency, 50th percentile (Hasbrouck & Tindal 2017, from memory).', bench: 'assemble', remedy: null });
