@@ -15,6 +15,8 @@ if (unknown.length > 0) {
 }
 let passed = 0;
 let failed = 0;
+/** Said again at the end, where they are found. */
+const failures: string[] = [];
 
 function run(name: string, command: string, args: string[], env: NodeJS.ProcessEnv = {}): boolean {
   if (only.length > 0 && !only.includes(name)) return true;
@@ -29,7 +31,10 @@ function run(name: string, command: string, args: string[], env: NodeJS.ProcessE
 function check(name: string, command: string, args: string[]): void {
   if (only.length > 0 && !only.includes(name)) return;
   if (run(name, command, args)) passed += 1;
-  else failed += 1;
+  else {
+    failed += 1;
+    failures.push(name);
+  }
 }
 
 /** Adds a runner's own counts; a run that ends badly without a report counts as one failure. */
@@ -44,6 +49,12 @@ function count(ok: boolean, report: string, read: (report: never) => { passed: n
   failed += ok ? counts.failed : Math.max(1, counts.failed);
 }
 
+interface UnitReport {
+  numPassedTests: number;
+  numFailedTests: number;
+  testResults: { assertionResults: { status: string; fullName: string }[] }[];
+}
+
 const wants = (name: string) => only.length === 0 || only.includes(name);
 check('lint', 'npm', ['run', '--silent', 'lint']);
 check('types', 'npm', ['run', '--silent', 'types']);
@@ -51,7 +62,10 @@ check('build', 'npm', ['run', '--silent', 'build']);
 if (wants('unit')) {
   const report = path.join(folder, 'unit.json');
   const ok = run('unit', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`]);
-  count(ok, report, (json: { numPassedTests: number; numFailedTests: number }) => ({ passed: json.numPassedTests, failed: json.numFailedTests }));
+  count(ok, report, ({ numPassedTests, numFailedTests, testResults }: UnitReport) => {
+    for (const { assertionResults } of testResults) failures.push(...assertionResults.filter(({ status }) => status === 'failed').map(({ fullName }) => fullName));
+    return { passed: numPassedTests, failed: numFailedTests };
+  });
 }
 if (wants('pages')) {
   const report = path.join(folder, 'pages.json');
@@ -62,5 +76,6 @@ if (wants('pages')) {
   });
 }
 rmSync(folder, { recursive: true, force: true });
+for (const name of failures) process.stdout.write(`failed: ${name}\n`);
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
 process.exitCode = failed === 0 && passed > 0 ? 0 : 1;

@@ -1,16 +1,15 @@
-import http from 'node:http';
 import { foldersOf, readConfig } from './config.ts';
 import { eraseOld } from './db/classes.ts';
 import { connect } from './db/connect.ts';
 import { messageOf } from './errors.ts';
 import { makeApp } from './http/app.ts';
+import { makeServer } from './http/patience.ts';
 import { databaseQueue } from './jobs/queue.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
 
 const ERASE_EVERY_MS = 6 * 3_600_000;
-const KEEP_ALIVE_MS = 75_000;
 
 /** The process that answers HTTP. Started by the supervisor; tells it the port once it listens. */
 surviveClosedOutput();
@@ -28,8 +27,7 @@ const { app, reconcile } = makeApp({
 });
 await reconcile();
 
-// Players ask for a piece now and then; a connection that closes just then would cost one.
-const server = http.createServer({ requestTimeout: 0, keepAliveTimeout: KEEP_ALIVE_MS }, app);
+const server = makeServer(app);
 server.on('error', (error: NodeJS.ErrnoException) => {
   const why = error.code === 'EADDRINUSE' ? `Port ${config.port} is taken. Choose another with --port.` : error.message;
   process.send?.({ fault: why });

@@ -37,13 +37,21 @@ export const entryBodySchema = z.discriminatedUnion('kind', [...studentBodies, z
 
 /** Given by whoever makes the entry, so that one sent twice is kept once. */
 const entryIdSchema = z.string().regex(/^[\w-]{16,40}$/, 'An entry has an id of 16 to 40 letters and digits.');
-const at = z.int().min(0).max(8_640_000_000_000_000);
+const DATED = 'A date between 1970 and 2100, please.';
+/** Milliseconds since 1970. */
+const at = z.int(DATED).min(0, DATED).max(Date.UTC(2100, 0, 1), DATED);
+/** As a device's own clock says, which may be years off. */
+const atOnDevice = z.int(DATED).min(-8_640_000_000_000_000, DATED).max(8_640_000_000_000_000, DATED);
 
 export const MAX_ENTRIES_AT_ONCE = 200;
+/** A student's entries of one lesson in 24 hours; a diligent one makes a fifth of it. */
+export const MAX_ENTRIES_A_DAY = 500;
 export const MAX_HAND_ENTRIES = 2_000;
 
 export const sendEntriesSchema = z.strictObject({
-  entries: z.array(z.strictObject({ id: entryIdSchema, at, body: studentBodySchema })).min(1, 'Nothing was sent.').max(MAX_ENTRIES_AT_ONCE, `At most ${MAX_ENTRIES_AT_ONCE} entries at once.`),
+  /** What the device's clock said when it sent this: tells how far it is off. Pages of before did not say. */
+  sentAt: atOnDevice.optional(),
+  entries: z.array(z.strictObject({ id: entryIdSchema, at: atOnDevice, body: studentBodySchema })).min(1, 'Nothing was sent.').max(MAX_ENTRIES_AT_ONCE, `At most ${MAX_ENTRIES_AT_ONCE} entries at once.`),
 });
 /** What came of sending: entries that will never be taken, and why. */
 export interface SentEntries {

@@ -3,13 +3,13 @@ import os from 'node:os';
 import path from 'node:path';
 import { usualRule } from '@zest/core/results';
 import { QueryTypes, Sequelize } from 'sequelize';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addStudents, createClass, keepEntries } from '../db/classes.ts';
 import { countRows } from '../db/dump.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { diskStore, hashFile } from '../media/store.ts';
 import { footageFolder } from '../testing/footage.ts';
-import { testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
+import { testDatabase, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
 import { backUp, keepNewest, restore } from './backup.ts';
 import { secretsOf } from './installation.ts';
 
@@ -18,7 +18,7 @@ let server: TestServer;
 let teacher: TestClient;
 let folder: string;
 const to = () => path.join(folder, 'backups');
-const run = () => backUp(server.sequelize, inject('db'), server.store, to());
+const run = () => backUp(server.sequelize, testDatabase(), server.store, to());
 
 beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'zest-backup-'));

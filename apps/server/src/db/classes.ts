@@ -1,5 +1,5 @@
 import { createHash, randomInt } from 'node:crypto';
-import { CLASS_LIMITS, classPlanSchema, entryBodySchema, type Class, type ClassPlan, type MakeStudents, type Student } from '@zest/contract';
+import { CLASS_LIMITS, classPlanSchema, MAX_ENTRIES_A_DAY, entryBodySchema, type Class, type ClassPlan, type MakeStudents, type Student } from '@zest/contract';
 import { madeUpName, spokenCode, type LogEntry, seenPart, type EntryOf } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
@@ -124,6 +124,17 @@ export async function keepEntries({ id: classId, ownerId }: Pick<ClassRow, 'id' 
   }
 }
 
+const DAY_MS = 86_400_000;
+
+/** Splits what a student sends of a lesson: what is kept, and what is beyond what anybody does in a day. What is there already counts once. */
+export async function withinDay<T extends { id: string }>({ id: studentId }: StudentRow, lessonId: string, entries: readonly T[], now = Date.now()): Promise<{ taken: T[]; tooMany: T[] }> {
+  const there = new Set((await LogEntryRow.findAll({ where: { id: entries.map(({ id }) => id) }, attributes: ['id'] })).map(({ id }) => id));
+  const lately = await LogEntryRow.count({ where: { studentId, lessonId, madeBy: 'student', createdAt: { [Op.gt]: new Date(now - DAY_MS) } } });
+  const fresh = entries.filter(({ id }) => !there.has(id));
+  const tooMany = fresh.slice(Math.max(0, MAX_ENTRIES_A_DAY - lately));
+  return { taken: entries.filter((entry) => !tooMany.includes(entry)), tooMany };
+}
+
 async function erased(ownerId: string, what: ErasureRow['what'], where: { studentId?: string; classId?: string }, remove: (transaction: Transaction) => Promise<void>, sequelize: Sequelize): Promise<void> {
   await sequelize.transaction(async (transaction) => {
     const entries = await LogEntryRow.count({ where, transaction });
@@ -142,14 +153,14 @@ export function eraseClass(sequelize: Sequelize, row: ClassRow): Promise<void> {
   return erased(row.ownerId, 'class', { classId: row.id }, (transaction) => row.destroy({ transaction }), sequelize);
 }
 
-const WEEK_MS = 7 * 86_400_000;
+const WEEK_MS = 7 * DAY_MS;
 
-/** Erases entries that were kept as long as their class says; gives how many. */
+/** Erases entries that were kept as long as their class says, counted from their arrival: what a device calls its date may be years off. Gives how many. */
 export async function eraseOld(now = new Date()): Promise<number> {
   let all = 0;
   for (const row of await ClassRow.findAll()) {
     const before = new Date(now.getTime() - planOf(row).keepWeeks * WEEK_MS);
-    const entries = await LogEntryRow.destroy({ where: { classId: row.id, at: { [Op.lt]: before } } });
+    const entries = await LogEntryRow.destroy({ where: { classId: row.id, createdAt: { [Op.lt]: before } } });
     if (entries > 0) await ErasureRow.create({ id: nanoid(), ownerId: row.ownerId, what: 'kept long enough', entries });
     all += entries;
   }

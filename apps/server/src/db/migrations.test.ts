@@ -1,6 +1,6 @@
 import { QueryTypes, Sequelize } from 'sequelize';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { testServer, type TestServer } from '../testing/server.ts';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { testDatabase, testServer, type TestServer } from '../testing/server.ts';
 import { migrate, migrateBackTo } from './migrations.ts';
 
 let server: TestServer;
@@ -12,7 +12,7 @@ beforeAll(async () => {
   await teacher.signUp();
   const { id } = await teacher.makeLesson();
   await teacher.makeTake(id);
-  const { name, password, port } = inject('db');
+  const { name, password, port } = testDatabase();
   database = new Sequelize(name, 'zest', password, { dialect: 'mysql', host: '127.0.0.1', port, logging: false });
 });
 afterAll(async () => {

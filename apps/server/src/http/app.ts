@@ -21,6 +21,7 @@ import { addInstallationRoutes } from './installation.ts';
 import { addLessonRoutes } from './lessons.ts';
 import { addPackageRoutes } from './packages.ts';
 import { pages } from './pages.ts';
+import { endSlowBodies } from './patience.ts';
 import { addPrintRoutes } from './prints.ts';
 import { addSeriesRoutes } from './series.ts';
 import { headers, nonce, onlyLoopbackNames, sameOriginWrites } from './safety.ts';
@@ -47,7 +48,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   const { config, sequelize, queue, store, folders, log } = tools;
   const app = express();
   app.disable('x-powered-by');
-  app.use(nonce, headers, onlyLoopbackNames(config.host));
+  app.use(endSlowBodies(), nonce, headers, onlyLoopbackNames(config.host));
   // Streams of events go out line by line.
   app.use(compression({ filter: (req, res) => !String(res.getHeader('Content-Type')).startsWith('text/event-stream') && compression.filter(req, res) }));
   app.use('/api', sameOriginWrites, sessions(sequelize, config.sessionSecret));

@@ -1,4 +1,4 @@
-import { STUDENT_HEADER, type Class, type ClassLog, type FollowLesson, type OwnLog, type Share, type Student } from '@zest/contract';
+import { MAX_ENTRIES_A_DAY, STUDENT_HEADER, type Class, type ClassLog, type FollowLesson, type OwnLog, type Share, type Student } from '@zest/contract';
 import { usualRule, type EntryBody } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -40,6 +40,7 @@ async function device(student: Student | undefined) {
   return {
     token,
     send: (entries: unknown[], link = share.code) => client.send('POST', `/api/follow/${link}/entries`, { entries }, header),
+    sendAt: (sentAt: number, entries: unknown[]) => client.send('POST', `/api/follow/${share.code}/entries`, { sentAt, entries }, header),
     mine: async (link = share.code) => client.get(`/api/follow/${link}/mine`, header),
   };
 }
@@ -157,6 +158,34 @@ describe('what students send', () => {
     expect((await one.send([done(16)], link.code)).status).toBe(403);
   });
 
+  it('is dated by our own clock, however wrong the device’s is', async () => {
+    const one = await device(students[8]);
+    const now = Date.now();
+    const minute = 60_000;
+    for (const clock of [Date.UTC(2015, 0, 1), Date.UTC(9999, 0, 1)]) {
+      const sent = entry(score(1));
+      expect((await one.sendAt(clock, [{ ...sent, at: clock - 30 * minute }])).status).toBe(204);
+      const kept = (await logOf()).entries.find(({ id }) => id === sent.id);
+      expect(Math.abs((kept?.at ?? 0) - (now - 30 * minute))).toBeLessThan(5 * minute);
+    }
+    const ahead = entry(score(2));
+    await one.send([{ ...ahead, at: Date.UTC(9999, 0, 1) }]);
+    expect((await logOf()).entries.find(({ id }) => id === ahead.id)?.at).toBeLessThanOrEqual(Date.now());
+    expect((await one.send([{ ...entry(score(2)), at: 1e18 }])).body.message).toBe('A date between 1970 and 2100, please.');
+  });
+
+  it('is capped for a student, a lesson and a day, and says what was not taken', async () => {
+    const one = await device(students[9]);
+    const many = Array.from({ length: MAX_ENTRIES_A_DAY + 20 }, () => entry(score(1)));
+    for (let i = 0; i < MAX_ENTRIES_A_DAY; i += 100) expect((await one.send(many.slice(i, i + 100))).status).toBe(204);
+    const over = await one.send([...many.slice(MAX_ENTRIES_A_DAY - 3)]);
+    expect(over.body.refused.map(({ id }: { id: string }) => id)).toEqual(many.slice(MAX_ENTRIES_A_DAY).map(({ id }) => id));
+    expect(over.body.refused[0].message).toContain('500 numbers and answers of one lesson in a day');
+    expect((await logOf()).entries.filter(({ studentId }) => studentId === students[9]?.id)).toHaveLength(MAX_ENTRIES_A_DAY);
+    // Another student's go on.
+    expect((await (await device(students[10])).send([entry(score(1))])).status).toBe(204);
+  });
+
   it('is refused from strangers, from other classes, and when it is not in order', async () => {
     const one = await device(students[4]);
     const open = await shareWith({});
@@ -179,6 +208,7 @@ describe('the teacher’s own entries and what is erased', () => {
     const id = nanoid();
     const hand = (studentId: string | undefined) => ({ id, at: Date.UTC(2026, 10, 3), studentId, lessonId, body: score(31) });
     expect((await teacher.send('POST', `/api/classes/${herons.id}/entries`, { entries: [hand(students[5]?.id)] })).body.code).toBe('no-student');
+    for (const at of [Date.UTC(2101, 0, 1), -1, 1.5]) expect((await teacher.send('POST', `/api/classes/${otters.id}/entries`, { entries: [{ ...hand(students[5]?.id), at }] })).body.message).toBe('A date between 1970 and 2100, please.');
     expect((await teacher.send('POST', `/api/classes/${otters.id}/entries`, { entries: [hand(students[5]?.id)] })).status).toBe(204);
     expect((await logOf()).entries.find((own) => own.id === id)).toMatchObject({ by: 'teacher', studentId: students[5]?.id });
     expect((await teacher.send('DELETE', `/api/log/${id}`)).status).toBe(204);
@@ -196,9 +226,12 @@ describe('the teacher’s own entries and what is erased', () => {
 
   it('keeps entries only as long as the class says', async () => {
     const one = await device(students[7]);
-    await one.send([{ ...entry(score(8)), at: Date.UTC(2026, 0, 5) }, { ...entry(score(9)), at: Date.UTC(2026, 10, 5) }]);
+    // Counted from the day they arrived: the device's clock may have been wrong.
+    const [old, wrongClock] = [entry(score(8)), { ...entry(score(9)), at: Date.UTC(2015, 0, 5) }];
+    await one.send([old, wrongClock]);
+    await server.sequelize.query("UPDATE log_entries SET created_at = created_at - INTERVAL 71 DAY WHERE id = ?", { replacements: [old.id] });
     await teacher.send('PUT', `/api/classes/${otters.id}`, { ...plan('Otters'), keepWeeks: 10 });
-    expect(await eraseOld(new Date(Date.UTC(2026, 10, 9)))).toBe(1);
+    expect(await eraseOld()).toBe(1);
     expect(((await one.mine()).body as OwnLog).entries.map(({ body }) => body)).toEqual([score(9)]);
   });
 

@@ -86,7 +86,7 @@ describe('an export over the interface', () => {
     const { id: jobId } = (await teacher.send('POST', `/api/lessons/${id}/exports`)).body as Job;
     await until(state, (now) => now === 'running');
     await teacher.send('DELETE', `/api/jobs/${jobId}`);
-    expect(await until(state, (now) => now !== 'running', 20_000)).toBe('cancelled');
+    expect(await until(state, (now) => now !== 'running')).toBe('cancelled');
     expect((await teacher.get(`/api/jobs/${jobId}/video`)).status).toBe(404);
   });
 

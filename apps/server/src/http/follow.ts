@@ -1,11 +1,11 @@
-import { goSchema, joinSchema, sendEntriesSchema, type FollowChoice, type OwnLog, type SentEntries } from '@zest/contract';
+import { goSchema, joinSchema, MAX_ENTRIES_A_DAY, sendEntriesSchema, type FollowChoice, type OwnLog, type SentEntries } from '@zest/contract';
 import { takesIn } from '@zest/core/assembly';
 import { captionsToWebVtt } from '@zest/core/formats';
 import { LIMITS } from '@zest/core/lesson';
 import { readSpoken } from '@zest/core/results';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Request } from 'express';
-import { entryView, joinClass, keepEntries } from '../db/classes.ts';
+import { entryView, joinClass, keepEntries, withinDay } from '../db/classes.ts';
 import { ClassRow, LogEntryRow } from '../db/log-models.ts';
 import { LessonRow, ShareRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
@@ -35,6 +35,15 @@ const slowed = (limit: number, of: (req: Request) => string) =>
     },
   });
 const guessing = () => [slowed(MOST_FROM_ONE, (req) => ipKeyGenerator(req.ip ?? '')), slowed(MOST_FOR_CLASS, (req) => String(req.params['code'] ?? (req.body as { classCode?: unknown } | undefined)?.classCode ?? ''))];
+
+/**
+ * Entries dated by our own clock: a device that says another time at sending is off by as much. Nothing was done later
+ * than now.
+ */
+function onOurClock<T extends { at: number }>(entries: readonly T[], sentAt: number | undefined, now = Date.now()): T[] {
+  const aheadMs = sentAt === undefined || Math.abs(sentAt - now) <= CLOCKS_APART_MS ? 0 : sentAt - now;
+  return entries.map((entry) => ({ ...entry, at: Math.max(0, Math.min(now, entry.at - aheadMs)) }));
+}
 
 /** How the lesson is wanted, from the address. What is not understood is as it was filmed. */
 function choiceOf({ query }: Request): FollowChoice {
@@ -89,17 +98,19 @@ export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
   });
 
   route('POST', '/api/follow/:code/entries', async (req, res, { share, student }) => {
-    const { entries } = readBody(sendEntriesSchema, req.body);
+    const { entries, sentAt } = readBody(sendEntriesSchema, req.body);
     const { id, classId, ownerId } = student;
     const closed = closedAt(share);
-    // A device's clock may be some minutes off.
-    const inTime = entries.filter(({ at }) => closed === null || at <= closed.getTime() + CLOCKS_APART_MS);
-    if (inTime.length > 0) await keepEntries({ id: classId, ownerId }, 'student', inTime.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })));
-    const message = 'The lesson had been closed when this was done. Ask your teacher.';
-    const refused = entries.filter((entry) => !inTime.includes(entry)).map((entry) => ({ id: entry.id, message }));
+    const dated = onOurClock(entries, sentAt);
+    const refused: SentEntries['refused'] = [];
+    const refuseAll = (those: typeof dated, message: string) => void refused.push(...those.map((entry) => ({ id: entry.id, message })));
+    const isInTime = ({ at }: { at: number }) => closed === null || at <= closed.getTime() + CLOCKS_APART_MS;
+    refuseAll(dated.filter((entry) => !isInTime(entry)), 'The lesson had been closed when this was done. Ask your teacher.');
+    const { taken, tooMany } = await withinDay(student, share.lessonId, dated.filter(isInTime));
+    refuseAll(tooMany, `That is more than ${MAX_ENTRIES_A_DAY} numbers and answers of one lesson in a day. Ask your teacher.`);
+    if (taken.length > 0) await keepEntries({ id: classId, ownerId }, 'student', taken.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })));
     if (refused.length === 0) return void res.status(204).end();
-    const sent: SentEntries = { refused };
-    res.json(sent);
+    res.json({ refused } satisfies SentEntries);
   });
 
   route(

@@ -10,6 +10,14 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
+it('tells a damaged address from a fault of its own', async () => {
+  for (const url of ['/api/lessons/%E0%A4%A', '/api/follow/%', '/api/takes/%ff/original']) {
+    const answer = await server.client().get(url);
+    expect([answer.status, answer.body.code]).toEqual([400, 'bad-address']);
+  }
+  expect(server.lines).toEqual([]);
+});
+
 describe('lessons', () => {
   it('keeps every saved revision as it was, with quotes and emoji', async () => {
     const { id, lesson } = await teacher.makeLesson();

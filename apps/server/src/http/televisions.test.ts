@@ -34,16 +34,32 @@ describe('a lesson on a television', () => {
     const television = await end('television', screen);
     await television.send(state);
     const phone = await end('remote', screen.toLowerCase());
-    await until(() => Promise.resolve(phone.heard), (heard) => heard.some(({ kind }) => kind === 'state'), 5_000);
+    await until(() => Promise.resolve(phone.heard), (heard) => heard.some(({ kind }) => kind === 'state'));
     // What was said before it came, and that somebody is there.
     expect(phone.heard).toEqual(expect.arrayContaining([{ kind: 'others', count: 1 }, state]));
     expect((await phone.send({ kind: 'command', command: 'again' })).status).toBe(204);
-    await until(() => Promise.resolve(television.heard), (heard) => heard.some(({ kind }) => kind === 'command'), 5_000);
+    await until(() => Promise.resolve(television.heard), (heard) => heard.some(({ kind }) => kind === 'command'));
     expect(television.heard.at(-1)).toEqual({ kind: 'command', command: 'again' });
     phone.stop();
-    await until(() => Promise.resolve(television.heard), (heard) => heard.at(-1)?.kind === 'others', 5_000);
+    await until(() => Promise.resolve(television.heard), (heard) => heard.at(-1)?.kind === 'others');
     expect(television.heard.at(-1)).toEqual({ kind: 'others', count: 0 });
     television.stop();
+  });
+
+  it('keeps its place however many others are opened, on its own link and on others', async () => {
+    const open = async (share = code) => server.client().send('POST', `/api/follow/${share}/televisions`);
+    const { screen } = (await open()).body as { screen: string };
+    const television = await end('television', screen);
+    // One that is shown by nobody makes room.
+    for (let i = 0; i < 120; i += 1) expect((await open()).status).toBe(201);
+    for (let i = 0; i < 120; i += 1) expect((await open(other)).status).toBe(201);
+    const phone = await end('remote', screen);
+    expect((await phone.send({ kind: 'command', command: 'again' })).status).toBe(204);
+    await until(() => Promise.resolve(television.heard), (heard) => heard.some(({ kind }) => kind === 'command'));
+    const shown = [];
+    for (let i = 0; i < 39; i += 1) shown.push(await end('television', ((await open()).body as { screen: string }).screen));
+    expect((await open()).body.message).toContain('40 televisions show this lesson already');
+    for (const own of [television, phone, ...shown]) own.stop();
   });
 
   it('is not there for another link, a wrong code or a wrong end, and takes nothing but what is meant', async () => {

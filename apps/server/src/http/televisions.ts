@@ -20,12 +20,19 @@ interface Television {
 }
 
 const IDLE_MS = 6 * 3_600_000;
-const MOST = 500;
+/** Televisions on one link at a time: a large school's rooms. */
+const MOST_PER_LINK = 40;
 const televisions = new Map<string, Television>();
 
 function opened(shareCode: string): string {
-  for (const [code, { usedAt }] of [...televisions].sort(([, a], [, b]) => a.usedAt - b.usedAt)) {
-    if (Date.now() - usedAt > IDLE_MS || televisions.size >= MOST) televisions.delete(code);
+  const isOn = ({ listeners }: Television) => listeners.television.size > 0;
+  for (const [code, own] of televisions) if (!isOn(own) && Date.now() - own.usedAt > IDLE_MS) televisions.delete(code);
+  const ofLink = [...televisions].filter(([, own]) => own.shareCode === shareCode);
+  if (ofLink.length >= MOST_PER_LINK) {
+    // One that shows the lesson keeps its place, whoever wants another.
+    const [unused] = ofLink.filter(([, own]) => !isOn(own)).sort(([, a], [, b]) => a.usedAt - b.usedAt);
+    if (!unused) throw refuse(429, 'televisions', `${MOST_PER_LINK} televisions show this lesson already. Use one of them, or close the lesson on one.`);
+    televisions.delete(unused[0]);
   }
   let code: string;
   do code = spokenCode(chance);

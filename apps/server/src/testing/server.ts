@@ -6,7 +6,7 @@ import type { AddressInfo } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesson';
-import { QueryTypes } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { inject } from 'vitest';
 import { foldersOf, type Config } from '../config.ts';
 import { connect } from '../db/connect.ts';
@@ -18,20 +18,33 @@ import { diskStore } from '../media/store.ts';
 
 export const PASSWORD = 'correct horse battery';
 
+/** The database of this worker. */
+export function testDatabase(): Config['db'] {
+  const { names, ...db } = inject('db');
+  const name = names[Number(process.env['VITEST_POOL_ID']) - 1];
+  if (!name) throw new Error('There is no database for this worker.');
+  return { ...db, name };
+}
+
+async function empty(sequelize: Sequelize): Promise<void> {
+  const tables = await sequelize.query<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()', { type: QueryTypes.SELECT });
+  // One connection, for the setting is the connection's own.
+  await sequelize.transaction(async (transaction) => {
+    await sequelize.query('SET FOREIGN_KEY_CHECKS = 0', { transaction });
+    for (const { name } of tables) await sequelize.query(`DROP TABLE ${name}`, { transaction });
+    await sequelize.query('SET FOREIGN_KEY_CHECKS = 1', { transaction });
+  });
+}
+
 const KEEP_ALIVE_MS = 600_000;
 
 /** A real server on real MariaDB with an empty data folder; `log` collects what it would tell an operator. */
 export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean } = {}) {
   const dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-test-'));
-  const db = inject('db');
+  const db = testDatabase();
   const config: Config = { dataDir, db, host: '127.0.0.1', port: 0, sessionSecret: 'a secret for tests only', demo: options.demo ?? false, watchesAtOnce: false, webDir: null };
   const sequelize = await connect(db);
-  const tables = await sequelize.query<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()', {
-    type: QueryTypes.SELECT,
-  });
-  for (const name of ['audit', 'comments', 'invites', 'erasures', 'log_entries', 'share_versions', 'shares', 'student_devices', 'students', 'classes', 'performances', 'cue_entries', 'series', 'jobs', 'takes', 'lesson_revisions', 'lessons', 'sessions', 'users', 'migrations']) {
-    if (tables.some((table) => table.name === name)) await sequelize.query(`DROP TABLE ${name}`, { type: QueryTypes.RAW });
-  }
+  await empty(sequelize);
   await migrate(sequelize);
   const folders = foldersOf(dataDir);
   const store = diskStore(folders.media);
@@ -136,7 +149,7 @@ export async function signUpSecond(server: TestServer): Promise<TestClient> {
 }
 
 /** Asks again until `done` holds. @throws when it does not within the limit */
-export async function until<T>(ask: () => Promise<T>, done: (value: T) => boolean, limitMs = 90_000): Promise<T> {
+export async function until<T>(ask: () => Promise<T>, done: (value: T) => boolean, limitMs = 240_000): Promise<T> {
   const end = Date.now() + limitMs;
   for (;;) {
     const value = await ask();

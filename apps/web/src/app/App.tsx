@@ -1,5 +1,6 @@
 import { Alert, Box, CircularProgress } from '@mui/material';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { useEffect } from 'react';
+import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useNavigationType } from 'react-router';
 import { Shelf } from '../stages/shelf/Shelf.tsx';
 import { api, problemText } from './api.ts';
 import { Entry } from './Entry.tsx';
@@ -15,29 +16,46 @@ function Waiting() {
   );
 }
 
+/** A page that is gone to opens at its top; one that is gone back to, where the browser kept it. */
+function AtTop() {
+  const { pathname } = useLocation();
+  const how = useNavigationType();
+  useEffect(() => {
+    if (how !== 'POP') scrollTo(0, 0);
+    // Going back and forth changes how, not where.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [pathname]);
+  return <Outlet />;
+}
+
 /** Each bench is fetched when it is first gone to. */
 const router = createBrowserRouter([
-  { path: '/', element: <Shelf /> },
-  { path: '/series/:seriesId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/series/SeriesPage.tsx')).SeriesPage }) },
   {
-    path: '/lessons/:lessonId',
-    element: <LessonShell />,
-    HydrateFallback: Waiting,
+    element: <AtTop />,
     children: [
-      { index: true, element: <Navigate to="plan" replace /> },
-      { path: 'plan', lazy: async () => ({ Component: (await import('../stages/plan/PlanBench.tsx')).PlanBench }) },
-      { path: 'script', lazy: async () => ({ Component: (await import('../stages/script/ScriptBench.tsx')).ScriptBench }) },
-      { path: 'film', lazy: async () => ({ Component: (await import('../stages/film/FilmBench.tsx')).FilmBench }) },
-      { path: 'assemble', lazy: async () => ({ Component: (await import('../stages/assemble/AssembleBench.tsx')).AssembleBench }) },
-      { path: 'check', lazy: async () => ({ Component: (await import('../stages/check/CheckBench.tsx')).CheckBench }) },
-      { path: 'log', lazy: async () => ({ Component: (await import('../stages/log/LogBench.tsx')).LogBench }) },
-      { path: 'share', lazy: async () => ({ Component: (await import('../stages/share/ShareBench.tsx')).ShareBench }) },
+      { path: '/', element: <Shelf /> },
+      { path: '/series/:seriesId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/series/SeriesPage.tsx')).SeriesPage }) },
+      {
+        path: '/lessons/:lessonId',
+        element: <LessonShell />,
+        HydrateFallback: Waiting,
+        children: [
+          { index: true, element: <Navigate to="plan" replace /> },
+          { path: 'plan', lazy: async () => ({ Component: (await import('../stages/plan/PlanBench.tsx')).PlanBench }) },
+          { path: 'script', lazy: async () => ({ Component: (await import('../stages/script/ScriptBench.tsx')).ScriptBench }) },
+          { path: 'film', lazy: async () => ({ Component: (await import('../stages/film/FilmBench.tsx')).FilmBench }) },
+          { path: 'assemble', lazy: async () => ({ Component: (await import('../stages/assemble/AssembleBench.tsx')).AssembleBench }) },
+          { path: 'check', lazy: async () => ({ Component: (await import('../stages/check/CheckBench.tsx')).CheckBench }) },
+          { path: 'log', lazy: async () => ({ Component: (await import('../stages/log/LogBench.tsx')).LogBench }) },
+          { path: 'share', lazy: async () => ({ Component: (await import('../stages/share/ShareBench.tsx')).ShareBench }) },
+        ],
+      },
+      { path: '/team', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/team/TeamPage.tsx')).TeamPage }) },
+      { path: '/classes', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassesPage.tsx')).ClassesPage }) },
+      { path: '/classes/:classId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassPage.tsx')).ClassPage }) },
+      { path: '*', element: <Navigate to="/" replace /> },
     ],
   },
-  { path: '/team', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/team/TeamPage.tsx')).TeamPage }) },
-  { path: '/classes', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassesPage.tsx')).ClassesPage }) },
-  { path: '/classes/:classId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassPage.tsx')).ClassPage }) },
-  { path: '*', element: <Navigate to="/" replace /> },
 ]);
 
 function SignedIn() {

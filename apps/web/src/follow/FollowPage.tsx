@@ -18,7 +18,8 @@ export function FollowPage({ source }: { source: LessonSource }) {
   const [seed, setSeed] = useState(newSeed);
   const [state, setState] = useState<Answer<FollowLesson> | null>(null);
   const [attempt, setAttempt] = useState(0);
-  const [started, setStarted] = useState(false);
+  /** Where the lesson was begun, in milliseconds; null before. */
+  const [startedAt, setStartedAt] = useState<number | null>(null);
   const [me, setMe] = useState<Me | null>(null);
   const [isTelevision, setTelevision] = useState(false);
   const [remoteOf, setRemoteOf] = useState<string | null>(null);
@@ -26,7 +27,7 @@ export function FollowPage({ source }: { source: LessonSource }) {
   const commands = useRef<(command: TelevisionCommand['command']) => void>(() => undefined);
   const line = useLine(source.code, screen, 'television', (message) => {
     if (message.kind !== 'command') return;
-    if (message.command === 'start') setStarted(true);
+    if (message.command === 'start') setStartedAt(0);
     else commands.current(message.command);
   });
   const { tell, others } = line;
@@ -36,8 +37,8 @@ export function FollowPage({ source }: { source: LessonSource }) {
   const television = useMemo(() => (screen === null ? null : { tell, listen }), [screen, tell, listen]);
   // Whoever comes later hears that nothing has begun yet.
   useEffect(() => {
-    if (screen !== null && !started) tell({ kind: 'state', started: false, playing: false, atMs: 0, waits: null, blockId: null, tryNo: null });
-  }, [screen, started, tell, others]);
+    if (screen !== null && startedAt === null) tell({ kind: 'state', started: false, playing: false, atMs: 0, waits: null, blockId: null, tryNo: null });
+  }, [screen, startedAt, tell, others]);
   const second = state?.kind === 'ready' ? state.value.second : null;
   const choices = useMemo(() => choicesOf(chosen, me, second), [chosen, me, second]);
   const { hand, language, newOrder } = choices;
@@ -56,6 +57,11 @@ export function FollowPage({ source }: { source: LessonSource }) {
   useEffect(() => {
     document.title = title;
   }, [title]);
+  const view = remoteOf !== null ? 'remote' : startedAt !== null ? 'lesson' : 'welcome';
+  useEffect(() => {
+    // The start button has the focus, and is far down.
+    scrollTo(0, 0);
+  }, [view, title]);
   const choose = useCallback((change: Partial<Choices>) => {
     setChosen((now) => {
       const next = { ...now, ...change };
@@ -87,16 +93,17 @@ export function FollowPage({ source }: { source: LessonSource }) {
   const lesson = state.value;
   const shared = { lesson, source, choices, onChoose: choose, me };
   if (remoteOf !== null) return <RemoteControl lesson={lesson} source={source} screen={remoteOf} choices={choices} me={me} onLeave={() => setRemoteOf(null)} />;
-  return started ? (
+  return startedAt !== null ? (
     <Lesson
       {...shared}
       television={television}
+      fromMs={startedAt}
       onLeave={() => {
-        setStarted(false);
+        setStartedAt(null);
         setSeed(newSeed());
       }}
     />
   ) : (
-    <Welcome {...shared} onMe={setMe} onStart={() => setStarted(true)} television={{ screen, phones: others, onTelevision: () => setTelevision(true), onRemote: setRemoteOf }} />
+    <Welcome {...shared} onMe={setMe} onStart={setStartedAt} television={{ screen, phones: others, onTelevision: () => setTelevision(true), onRemote: setRemoteOf }} />
   );
 }

@@ -34,11 +34,13 @@ interface LessonProps {
   me: Me | null;
   /** While this screen is a television: what is told to the phones, and where their wishes go. */
   television: { tell: (state: TelevisionState) => void; listen: (run: (command: TelevisionCommand['command']) => void) => void } | null;
+  /** Where it begins, in milliseconds. */
+  fromMs: number;
   onLeave: () => void;
 }
 
 /** The video with its overlays, the big controls, and where we are. */
-export function Lesson({ lesson, source, choices, onChoose, me, television, onLeave }: LessonProps) {
+export function Lesson({ lesson, source, choices, onChoose, me, television, fromMs, onLeave }: LessonProps) {
   const [overrides, setOverrides] = useState<ReadonlyMap<string, LevelChoice>>(new Map());
   const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, overrides), [lesson.blocks, choices.level, overrides]);
   const { larger, contrast, calm } = choices;
@@ -61,14 +63,13 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, onLe
   const ended = !playing && atMs > 0 && atMs >= assembly.durationMs - 100;
   const block = lesson.blocks.find(({ id }) => id === assembly.blocks[indexAt(assembly.blocks, atMs)]?.blockId);
   const { stop, watch, leave, counted, setCounted } = useStops({ moments, chapters: assembly.chapters, partByPart: choices.partByPart, durationMs: assembly.durationMs });
-  const { furthestMs, passOver } = useProgress({ note: log.note, atMs, playing, durationMs: assembly.durationMs });
+  const { furthestMs, passOver } = useProgress({ note: log.note, place: source.place, atMs, playing, durationMs: assembly.durationMs });
   useSignals({ assembly, atMs, playing, isOn: choices.signals, rate: slowUntil === null ? 1 : SLOWLY, scene });
 
   useEffect(() => {
-    // Whoever scrolled down to “start” is to see the picture.
-    scrollTo(0, 0);
+    if (fromMs > 0) player.current?.seek(fromMs);
     player.current?.play();
-  }, []);
+  }, [fromMs]);
   useEffect(() => player.current?.setMuted(!choices.sound), [choices.sound]);
   useEffect(() => player.current?.setRate(slowUntil === null ? 1 : SLOWLY), [slowUntil]);
 

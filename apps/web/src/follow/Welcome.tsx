@@ -7,6 +7,7 @@ import { keepTicks, readTicks, type Choices, type Me } from './device.ts';
 import { groupBy } from '../ui/group.ts';
 import { JoinCard } from './JoinCard.tsx';
 import { KeepOffline } from './KeepOffline.tsx';
+import { isMiddle } from './place.ts';
 import type { LessonSource } from './source.ts';
 import { Unsent } from './Unsent.tsx';
 import { useLog } from './use-log.ts';
@@ -19,7 +20,8 @@ interface WelcomeProps {
   onChoose: (change: Partial<Choices>) => void;
   me: Me | null;
   onMe: (me: Me | null) => void;
-  onStart: () => void;
+  /** Starts it, from that place. */
+  onStart: (fromMs: number) => void;
   television: Parameters<typeof WithTelevision>[0];
 }
 
@@ -53,6 +55,9 @@ export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, 
   const { assembly, room, units, kit, cautions } = lesson;
   const pausesMs = assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
   const log = useLog(source, me, lesson.title);
+  const [place] = useState(() => source.place.read());
+  const wasAt = place !== null && place.ofMs === assembly.durationMs && isMiddle(place) ? place.atMs : null;
+  const knowsWho = lesson.classId === null || source.code === null || me !== null;
   const kinds = [...groupBy(kit, ({ name }) => name.trim().toLowerCase()).values()].map((items) => ({
     name: items[0]?.name ?? '',
     needs: kitNeeds(items.map(({ quantity, share = 'each' }) => ({ quantity, share }))),
@@ -95,8 +100,13 @@ export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, 
           </ul>
         </>
       )}
-      <button type="button" className="big start" onClick={onStart} autoFocus={lesson.classId === null || source.code === null || me !== null}>
-        I am ready: start
+      {wasAt !== null && (
+        <button type="button" className="big start" onClick={() => onStart(wasAt)} autoFocus={knowsWho}>
+          Go on at {clockText(wasAt)}
+        </button>
+      )}
+      <button type="button" className={wasAt === null ? 'big start' : 'start'} onClick={() => onStart(0)} autoFocus={wasAt === null && knowsWho}>
+        {wasAt === null ? 'I am ready: start' : 'From the beginning'}
       </button>
       {source.code !== null && <WithTelevision {...television} />}
       <details>

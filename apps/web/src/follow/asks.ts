@@ -43,7 +43,7 @@ export const go = (classCode: string, lessonCode: string): Promise<Answer<{ code
 
 /** Sends entries; `keepalive` lets the request outlive the page. */
 export const sendEntries = (code: string, token: string, entries: readonly { id: string; at: number; body: unknown }[], keepalive: boolean): Promise<Answer<SentEntries | undefined>> =>
-  ask(path(code, '/entries'), { ...post({ entries }, { [STUDENT_HEADER]: token }), keepalive });
+  ask(path(code, '/entries'), { ...post({ sentAt: Date.now(), entries }, { [STUDENT_HEADER]: token }), keepalive });
 
 export const televisionPath = (code: string, screen: string, end: 'television' | 'remote'): string => path(code, `/televisions/${encodeURIComponent(screen)}/${end}`);
 export const openTelevision = (code: string): Promise<Answer<{ screen: string }>> => ask(path(code, '/televisions'), post({}));

@@ -1,4 +1,5 @@
 import type { Side } from '@zest/core/lesson';
+import type { Place } from './place.ts';
 
 /** What this device keeps under a name; nothing when it keeps nothing, or keeps something else. */
 function read<T extends object>(name: string): Partial<T> | null {
@@ -92,6 +93,13 @@ export function choicesOf(chosen: Partial<Choices>, me: Pick<Me, 'hand' | 'langu
 /** Things ticked off as fetched, for one link. */
 export const readTicks = (code: string): string[] => read<{ ticks: string[] }>(`zest-ticks-${code}`)?.ticks ?? [];
 export const keepTicks = (code: string, ticks: readonly string[]): void => keep(`zest-ticks-${code}`, { ticks });
+
+/** Where the video of a lesson was left. */
+export function readPlace(key: string): Place | null {
+  const { atMs, ofMs } = read<Place>(`zest-place-${key}`) ?? {};
+  return Number.isFinite(atMs) && Number.isFinite(ofMs) ? { atMs: Number(atMs), ofMs: Number(ofMs) } : null;
+}
+export const keepPlace = (key: string, place: Place | null): void => keep(`zest-place-${key}`, place);
 
 /** Entries that have not arrived yet. */
 export interface Waiting {

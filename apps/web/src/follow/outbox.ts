@@ -124,7 +124,9 @@ export class Outbox {
 
   async #alone(waiting: Waiting): Promise<void> {
     const answer = await sendEntries(waiting.code, waiting.token, [{ id: waiting.id, at: waiting.at, body: waiting.body }], false);
-    if (answer.kind === 'ready') this.#drop([waiting]);
+    const refused = answer.kind === 'ready' && answer.value?.refused[0];
+    if (refused) this.#refuse(new Map([[waiting.id, refused.message]]));
+    else if (answer.kind === 'ready') this.#drop([waiting]);
     else if (REFUSED.has(answer.status)) this.#refuse(new Map([[waiting.id, answer.message]]));
   }
 

@@ -1,5 +1,6 @@
 import type { PackagedLesson } from '@zest/contract';
 import { findApi, ScormReport } from './scorm.ts';
+import { placeOnDevice } from './place.ts';
 import type { LessonSource } from './source.ts';
 
 declare global {
@@ -14,8 +15,10 @@ export function packageSource(): LessonSource {
   const api = findApi(window);
   const report = api && new ScormReport(api);
   if (report) addEventListener('pagehide', () => report.finish());
+  const key = packed?.key ?? 'package';
   return {
-    key: packed?.key ?? 'package',
+    key,
+    place: report?.place ?? placeOnDevice(key),
     code: null,
     load: ({ hand, language }) => {
       const found = packed?.variants.find(({ choice }) => choice.hand === hand && choice.language === language) ?? packed?.variants[0];

@@ -6,7 +6,7 @@ import { findApi, ScormReport, scormTime, type ScormApi } from './scorm.ts';
 /** An independent run-time (scorm-again, MIT), strict about names and values. */
 function platform() {
   const api = new Scorm12API({ autocommit: false, logLevel: 'NONE' });
-  return { api: api as unknown as ScormApi, cmi: api.cmi, errors: () => api.lmsGetLastError() };
+  return { api: api as unknown as ScormApi, cmi: api.cmi, errors: () => api.lmsGetLastError(), left: () => (api.cmi.core.toJSON() as { exit: string }).exit, load: (kept: object) => api.loadFromJSON(kept as Parameters<typeof api.loadFromJSON>[0]) };
 }
 
 const score = (value: number): EntryBody => ({ kind: 'score', blockId: 'b', key: 'k', title: 'Fast skips, “high”', measure: 'count', better: 'more', value, side: 'left', level: 'standard', seconds: 30 });
@@ -43,6 +43,38 @@ describe('what a learning platform is told', () => {
     // After the end nothing more is said.
     report.note(score(1));
     expect(childArray).toHaveLength(3);
+  });
+
+  it('is where the student was, and at the next visit it goes on there and adds up what was seen', () => {
+    const first = platform();
+    const report = new ScormReport(first.api);
+    report.note({ kind: 'reached', atMs: 40_000, ofMs: 100_000, seen: [[0, 40_000]] });
+    report.place.keep({ atMs: 40_000, ofMs: 100_000 });
+    report.finish();
+    expect([first.cmi.core.lesson_location, first.left(), first.errors()]).toEqual(['40000', 'suspend', '0']);
+
+    const second = platform();
+    second.load({ core: { lesson_location: first.cmi.core.lesson_location, lesson_status: 'incomplete', entry: 'resume', score: { raw: '40' } }, suspend_data: first.cmi.suspend_data });
+    const again = new ScormReport(second.api);
+    expect(again.place.read()).toEqual({ atMs: 40_000, ofMs: 100_000 });
+    again.note({ kind: 'reached', atMs: 70_000, ofMs: 100_000, seen: [[60_000, 70_000]] });
+    expect(second.cmi.core.score.raw).toBe('50');
+    again.note({ kind: 'reached', atMs: 100_000, ofMs: 100_000, seen: [[30_000, 100_000]] });
+    again.place.keep(null);
+    again.finish();
+    expect([second.cmi.core.score.raw, second.cmi.core.lesson_status, second.cmi.core.lesson_location, second.left()]).toEqual(['100', 'completed', '', '']);
+    expect(second.errors()).toBe('0');
+  });
+
+  it('keeps far less than a platform may refuse, and makes nothing of what it cannot read', () => {
+    const { api, cmi, load } = platform();
+    load({ core: { lesson_location: 'chapter 2' }, suspend_data: 'bookmark=7;x' });
+    const report = new ScormReport(api);
+    expect(report.place.read()).toBeNull();
+    report.note({ kind: 'reached', atMs: 5_000_000, ofMs: 7_200_000, seen: Array.from({ length: 400 }, (_, i) => [i * 10_000, i * 10_000 + 2_000 + i]) });
+    expect(cmi.suspend_data.length).toBeGreaterThan(100);
+    // CMIString4096, SCORM 1.2 Run-Time Environment, 3.4.
+    expect(cmi.suspend_data.length).toBeLessThan(4_096);
   });
 
   it('is found in the frames around, and not looked for for ever', () => {

@@ -1,4 +1,5 @@
-import { FINISHED, seenPart, type EntryBody } from '@zest/core/results';
+import { FINISHED, joinSeen, seenMs, seenPart, type EntryBody, type SeenStretch } from '@zest/core/results';
+import type { KeepsPlace, Place } from './place.ts';
 
 /** The run-time a learning platform offers a SCORM 1.2 page (Run-Time Environment, section 3.3). Every call answers with text. */
 export interface ScormApi {
@@ -45,16 +46,39 @@ export function scormTime(ms: number): string {
   return `${String(Math.floor(seconds / 3600)).padStart(4, '0')}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}.${two(hundredths % 100)}`;
 }
 
+/** What a platform keeps of earlier visits. */
+interface Kept {
+  place: Place | null;
+  ofMs: number;
+  seen: SeenStretch[];
+}
+type Reached = Extract<EntryBody, { kind: 'reached' }>;
+
+/** Milliseconds of the whole, then what was seen: `600000 0-4000 9000-12000`, far below the 4,096 letters that SCORM 1.2 keeps. */
+const writeKept = ({ ofMs, seen }: Kept): string => [String(ofMs), ...seen.map((stretch) => stretch.join('-'))].join(' ');
+
+function readKept(location: string, suspended: string): Kept {
+  const [whole = '', ...stretches] = suspended.split(' ');
+  const ofMs = /^\d+$/.test(whole) ? Number(whole) : 0;
+  const seen = stretches.flatMap((text): SeenStretch[] => {
+    const [, from, to] = /^(\d+)-(\d+)$/.exec(text) ?? [];
+    return from !== undefined && to !== undefined ? [[Number(from), Number(to)]] : [];
+  });
+  return { place: ofMs > 0 && /^\d+$/.test(location) ? { atMs: Number(location), ofMs } : null, ofMs, seen };
+}
+
 /** The longest answer an interaction holds (CMIString255). */
 const MOST_LETTERS = 255;
 
 /**
  * Tells a learning platform how a student gets on: complete once nearly all was seen, the score is the part seen in
- * percent, numbers and answers are interactions. Nothing is judged right or wrong.
+ * percent, numbers and answers are interactions. Nothing is judged right or wrong. The place and what was seen before
+ * come back at the next visit (`lesson_location`, `suspend_data`).
  */
 export class ScormReport {
   #interactions: number;
   #percent: number;
+  #kept: Kept;
   readonly #began = performance.now();
   #isOpen: boolean;
 
@@ -62,8 +86,11 @@ export class ScormReport {
     this.#isOpen = api.LMSInitialize('') === 'true';
     this.#interactions = Number(this.api.LMSGetValue('cmi.interactions._count')) || 0;
     this.#percent = Number(this.api.LMSGetValue('cmi.core.score.raw')) || 0;
+    this.#kept = readKept(this.api.LMSGetValue('cmi.core.lesson_location'), this.api.LMSGetValue('cmi.suspend_data'));
     const status = this.api.LMSGetValue('cmi.core.lesson_status');
     if (status !== 'completed' && status !== 'passed') this.#set('cmi.core.lesson_status', 'incomplete');
+    // Said at once: a page that is closed hard would have no time to.
+    this.#set('cmi.core.exit', 'suspend');
     this.#set('cmi.core.score.min', '0');
     this.#set('cmi.core.score.max', '100');
     this.#commit();
@@ -72,7 +99,7 @@ export class ScormReport {
   note(body: EntryBody): void {
     switch (body.kind) {
       case 'reached':
-        this.#reached(seenPart(body));
+        this.#reached(body);
         break;
       case 'score':
         this.#interaction(`${body.title}${body.side ? ` ${body.side}` : ''}`, 'numeric', String(body.value));
@@ -98,13 +125,36 @@ export class ScormReport {
     this.#isOpen = false;
   }
 
-  #reached(part: number): void {
+  readonly place: KeepsPlace = {
+    read: () => this.#kept.place,
+    keep: (place) => {
+      this.#kept.place = place;
+      this.#set('cmi.core.lesson_location', place ? String(place.atMs) : '');
+      // What a platform would forget with the visit is needed until all was seen.
+      this.#set('cmi.core.exit', place || this.#percent < FINISHED * 100 ? 'suspend' : '');
+      this.#commit();
+    },
+  };
+
+  #reached(body: Reached): void {
+    const { ofMs } = body;
+    // Of another version of the lesson nothing is known.
+    const before = this.#kept.ofMs === ofMs ? this.#kept.seen : [];
+    const seen = body.seen && joinSeen([...before, ...body.seen]);
+    this.#keepSeen(ofMs, seen ?? before);
+    const part = seenPart({ ...body, seen });
     const percent = Math.min(100, Math.round(part * 100));
     // Seeing it a second time takes nothing away.
     if (percent <= this.#percent) return;
     this.#percent = percent;
     this.#set('cmi.core.score.raw', String(percent));
     if (part >= FINISHED) this.#set('cmi.core.lesson_status', 'completed');
+  }
+
+  #keepSeen(ofMs: number, seen: SeenStretch[]): void {
+    if (this.#kept.ofMs === ofMs && seen.length === this.#kept.seen.length && seenMs(seen) === seenMs(this.#kept.seen)) return;
+    this.#kept = { ...this.#kept, ofMs, seen };
+    this.#set('cmi.suspend_data', writeKept(this.#kept));
   }
 
   #interaction(id: string, type: 'numeric' | 'fill-in' | 'likert', response: string): void {

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { joinSeen, type SeenStretch } from '@zest/core/results';
 import { useLatest } from '../ui/use-latest.ts';
 import { entryId } from './outbox.ts';
+import { isMiddle, type KeepsPlace } from './place.ts';
 import type { Log } from './use-log.ts';
 
 const TELL_EVERY_MS = 15_000;
@@ -10,16 +11,17 @@ const JUMP_MS = 1_500;
 
 interface Progress {
   note: Log['note'];
+  place: KeepsPlace;
   atMs: number;
   playing: boolean;
   durationMs: number;
 }
 
 /**
- * Tells what was played in this visit: one entry that grows. Gives the furthest place that was played, in milliseconds, and what
+ * Tells what was played in this visit: one entry that grows; and keeps the place. Gives the furthest place that was played, in milliseconds, and what
  * takes down a stretch that the page itself passes over, for something else was done in its time.
  */
-export function useProgress({ note, atMs, playing, durationMs }: Progress): { furthestMs: number; passOver: (fromMs: number, toMs: number) => void } {
+export function useProgress({ note, place, atMs, playing, durationMs }: Progress): { furthestMs: number; passOver: (fromMs: number, toMs: number) => void } {
   const [visit] = useState(entryId);
   const [furthest, setFurthest] = useState(0);
   const seen = useRef<SeenStretch[]>([]);
@@ -37,6 +39,8 @@ export function useProgress({ note, atMs, playing, durationMs }: Progress): { fu
   const tell = useLatest(() => {
     const whole = joinSeen(seen.current.map(([from, to]): SeenStretch => [Math.round(from), Math.min(durationMs, Math.round(to))]));
     if (whole.length > 0) note({ kind: 'reached', atMs: Math.min(furthest, durationMs), ofMs: durationMs, seen: whole }, visit);
+    // A page that only just opens has not been anywhere.
+    if (whole.length > 0 || furthest > 0) place.keep(isMiddle({ atMs, ofMs: durationMs }) ? { atMs: Math.round(atMs), ofMs: durationMs } : null);
   });
   useEffect(() => note({ kind: 'opened' }), [note]);
   // At every halt, and now and then meanwhile.

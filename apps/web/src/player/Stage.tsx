@@ -26,6 +26,7 @@ export function Stage(props: StageProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const latest = useRef(props);
   const shown = useRef(assembly);
+  const [isStalled, setStalled] = useState(false);
   const [hasPause] = useState(props.onPause !== undefined);
   useEffect(() => {
     latest.current = props;
@@ -42,6 +43,7 @@ export function Stage(props: StageProps) {
       onPlaying: (playing) => latest.current.onPlaying(playing),
       ...(hasPause && { onPause: (mark: PauseMark) => latest.current.onPause?.(mark) }),
       onFault: (message) => latest.current.onFault(message),
+      onStall: setStalled,
     });
     playerRef.current = player;
     const repaint = () => {
@@ -71,6 +73,9 @@ export function Stage(props: StageProps) {
     <div className="stage" role="img" aria-label={label} style={{ aspectRatio: `${FRAMES[assembly.shape].width} / ${FRAMES[assembly.shape].height}` }}>
       <div ref={panes} className="stage-panes" style={{ height: `${(PICTURE_BOXES[assembly.shape].height * 100) / FRAMES[assembly.shape].height}%` }} />
       <canvas ref={canvas} />
+      <p className="stage-waits" role="status">
+        {isStalled && <span>Loading the video …</span>}
+      </p>
       {caption && (
         <p className="stage-caption" aria-hidden="true">
           {caption.map((line) => (

@@ -14,6 +14,8 @@ export interface PlayerParts extends StageParts {
   /** The student should pause now; the player has stopped. Without it pauses are only shown. */
   onPause?: (mark: PauseMark) => void;
   onFault: (message: string) => void;
+  /** Footage that should run has to be waited for, or runs again. */
+  onStall?: (isStalled: boolean) => void;
 }
 
 /**
@@ -30,6 +32,7 @@ export class LessonPlayer {
   /** Set while our own clock runs: the instant it stood at `ms`. */
   private free: { atMs: number; since: number } | null = null;
   private passed = new Set<PauseMark>();
+  private stalled = false;
   private gone = false;
 
   constructor(
@@ -37,7 +40,7 @@ export class LessonPlayer {
     private readonly parts: PlayerParts,
   ) {
     this.assembly = assembly;
-    this.stage = new Stage(parts, { ended: this.onEnded, error: this.onError });
+    this.stage = new Stage(parts, { ended: this.onEnded, error: this.onError, waiting: this.onWaiting });
     this.seek(0);
     void document.fonts.ready.then(() => this.paint());
   }
@@ -141,6 +144,7 @@ export class LessonPlayer {
     this.frameCallback = 0;
     this.tick = 0;
     this.free = null;
+    this.setStalled(false);
     this.stage.pause();
   }
 
@@ -167,6 +171,7 @@ export class LessonPlayer {
   private watch(video: HTMLVideoElement, segment: Segment, source: TakeSource): void {
     const onFrame = (mediaSeconds: number) => {
       if (!this.playing) return;
+      this.setStalled(false);
       const takeFrame = frameOfMedia(mediaSeconds);
       const frame = firstFrameFrom(segment.startMs) + Math.max(0, Math.ceil((takeFrame - source.inFrame) / source.speed - 1e-6));
       const done = takeFrame >= source.takeFrames - 1;
@@ -247,6 +252,16 @@ export class LessonPlayer {
   private readonly onEnded = (): void => {
     if (this.playing && !this.free) this.hold();
   };
+
+  private readonly onWaiting = (event: Event): void => {
+    if (this.playing && !this.free && event.currentTarget === this.stage.video) this.setStalled(true);
+  };
+
+  private setStalled(isStalled: boolean): void {
+    if (isStalled === this.stalled) return;
+    this.stalled = isStalled;
+    this.parts.onStall?.(isStalled);
+  }
 
   private readonly onError = (event: Event): void => {
     const video = event.currentTarget as HTMLVideoElement;

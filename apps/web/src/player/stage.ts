@@ -36,7 +36,7 @@ export class Stage {
 
   constructor(
     private readonly parts: StageParts,
-    private readonly on: { ended: () => void; error: (event: Event) => void },
+    private readonly on: { ended: () => void; error: (event: Event) => void; waiting: (event: Event) => void },
   ) {
     this.panes = [new Pane(parts.panes), new Pane(parts.panes)];
     this.beside = new Pane(parts.panes);
@@ -44,6 +44,7 @@ export class Stage {
     for (const { video } of this.panes) {
       video.addEventListener('ended', on.ended);
       video.addEventListener('error', on.error);
+      video.addEventListener('waiting', on.waiting);
     }
   }
 
@@ -56,6 +57,7 @@ export class Stage {
     for (const pane of this.panes) {
       pane.video.removeEventListener('ended', this.on.ended);
       pane.video.removeEventListener('error', this.on.error);
+      pane.video.removeEventListener('waiting', this.on.waiting);
       pane.remove();
     }
     this.beside.remove();

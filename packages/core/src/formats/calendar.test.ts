@@ -27,6 +27,14 @@ describe.each(['UTC', 'America/New_York', 'Europe/Berlin', 'Pacific/Auckland'])(
     expect(new Set(events.map(({ uid }) => uid)).size).toBe(3);
   });
 
+  it('takes no line from a name', () => {
+    const bad = { ...series, name: 'Quay\r\nATTENDEE:mailto:a@b', about: 'One\r\nTwo\rBEGIN:VALARM\u2028X' };
+    const text = seriesCalendar(bad, layOutWeeks(bad), new Map([[1, { ...lesson, title: 'Skip\rRRULE:FREQ=DAILY\u0000', kit: ['rope\r\nX-A:1'] }]]), 's1', new Date(0));
+    expect(text.split(/\r\n|\r|\n/).filter((line) => /^(ATTENDEE|BEGIN:VALARM|RRULE|X-A)/.test(line))).toEqual([]);
+    expect(text.replace(/\r\n/g, '')).not.toMatch(/[\r\n\0]/);
+    expect(read(text)[0]?.summary).toBe('Quay ATTENDEE:mailto:a@b, week 1: Skip RRULE:FREQ=DAILY');
+  });
+
   it('has whole days where no hour is set, and lines no longer than 75 octets', () => {
     const days = { ...series, atMinutes: null, name: 'Übung 🤸 '.repeat(12) };
     const text = seriesCalendar(days, layOutWeeks(days), new Map(), 's1', new Date(0));

@@ -13,13 +13,16 @@ export interface CalendarLesson {
 
 const SHORTEST_MS = 300_000;
 
+/** On one line: a break or a control character inside a name is none of the calendar's lines. */
+const oneLine = (text: string) => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').trim();
+
 /**
  * The series as an iCalendar file (RFC 5545): one event for each session, at the hour where the calendar is read.
  * @param id names the events, so that a second import renews them
  * @param madeAt the moment the file is made
  */
 export function seriesCalendar(series: Series, weeks: readonly SeriesWeek[], lessons: ReadonlyMap<number, CalendarLesson>, id: string, madeAt: Date): string {
-  const calendar = ical({ name: series.name, description: series.about || null, prodId: '//Zest Frame//Series//EN', method: ICalCalendarMethod.PUBLISH });
+  const calendar = ical({ name: oneLine(series.name), description: oneLine(series.about) || null, prodId: '//Zest Frame//Series//EN', method: ICalCalendarMethod.PUBLISH });
   for (const { week, focus, dates, level } of weeks) {
     const lesson = lessons.get(week);
     dates.forEach((date, i) => {
@@ -34,8 +37,8 @@ export function seriesCalendar(series: Series, weeks: readonly SeriesWeek[], les
         start,
         ...(series.atMinutes === null ? { allDay: true } : { end: addMilliseconds(start, Math.max(SHORTEST_MS, lesson?.studentMs ?? 0)) }),
         floating: true,
-        summary,
-        description: lines.filter((line) => line !== '').join('\n') || null,
+        summary: oneLine(summary),
+        description: lines.map(oneLine).filter((line) => line !== '').join('\n') || null,
       });
     });
   }

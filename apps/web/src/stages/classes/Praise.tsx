@@ -3,6 +3,7 @@ import { compareWords, messageLanguage, messageTo, plainFigure, praiseList, type
 import { useMemo, useState } from 'react';
 import { useNotice } from '../../app/notice.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
+import { copyText } from '../../ui/copy.ts';
 import type { ClassPart } from './class-part.ts';
 import { offsetMs } from './local-time.ts';
 
@@ -24,8 +25,7 @@ interface Told {
 function Group({ title, empty, told }: { title: string; empty: string; told: readonly Told[] }) {
   const notice = useNotice();
   const copy = async (text: string) => {
-    const done = await navigator.clipboard?.writeText(text).then(() => true, () => false);
-    notice(done ? 'Copied.' : 'The browser did not let it be copied. Mark the text and copy it by hand.');
+    notice((await copyText(text)) ? 'Copied.' : 'The browser did not let it be copied. Mark the text and copy it by hand.');
   };
   return (
     <section aria-label={title}>

@@ -10,6 +10,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { fetchFile } from '../../ui/save-file.ts';
+import { copyText } from '../../ui/copy.ts';
 import { DateFields, momentText } from './DateFields.tsx';
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -33,7 +34,7 @@ interface LinkCardProps {
 function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
   const [change, changing] = api.useChangeShareMutation();
   const [revoke, revoking] = api.useRevokeShareMutation();
-  const [copied, setCopied] = useState(false);
+  const [copied, setCopied] = useState<boolean | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [now] = useState(Date.now);
   const dispatch = useAppDispatch();
@@ -41,10 +42,6 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
   const renew = async () => {
     await dispatch(saveNow());
     await change({ code: share.code, toNewest: true });
-  };
-  const copy = async () => {
-    await navigator.clipboard?.writeText(link).catch(() => undefined);
-    setCopied(true);
   };
   const words = problem ?? problemText(changing.error ?? revoking.error);
   return (
@@ -65,9 +62,10 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
       )}
       {share.version > 1 && <Typography color="text.secondary">Renewed {share.version - 1} ×.</Typography>}
       <DateFields opensAt={share.opensAt} closesAt={share.closesAt} onChange={(dates) => void change({ code: share.code, ...dates })} />
+      {copied === false && <Alert severity="warning">The browser did not let the link be copied. Mark it above and copy it by hand.</Alert>}
       {words && <Alert severity="error">{words}</Alert>}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1 }}>
-        <Button onClick={() => void copy()}>{copied ? 'Copied' : 'Copy the link'}</Button>
+        <Button onClick={async () => setCopied(await copyText(link))}>{copied ? 'Copied' : 'Copy the link'}</Button>
         <Button href={link} target="_blank" rel="noopener">
           Open as a student
         </Button>

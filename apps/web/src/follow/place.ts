@@ -1,0 +1,22 @@
+import { keepPlace, readPlace } from './device.ts';
+
+/** Where somebody was in a video of that length, in milliseconds. */
+export interface Place {
+  atMs: number;
+  ofMs: number;
+}
+
+/** Keeps the place over a reload and to another day. */
+export interface KeepsPlace {
+  read: () => Place | null;
+  /** Null at the end: the next time begins anew. */
+  keep: (place: Place | null) => void;
+}
+
+/** Nearer to either end than this nobody was in the middle. */
+const NEAR_END_MS = 5_000;
+
+export const isMiddle = ({ atMs, ofMs }: Place): boolean => atMs >= NEAR_END_MS && atMs <= ofMs - NEAR_END_MS;
+
+/** Kept on this device, under the lesson's name there. */
+export const placeOnDevice = (key: string): KeepsPlace => ({ read: () => readPlace(key), keep: (place) => keepPlace(key, place) });
