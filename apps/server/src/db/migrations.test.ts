@@ -1,5 +1,5 @@
 import { QueryTypes, Sequelize } from 'sequelize';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { testDatabase, testServer, type TestServer } from '../testing/server.ts';
 import { migrate, migrateBackTo } from './migrations.ts';
 
@@ -46,6 +46,50 @@ describe('changes of the database', () => {
     expect([await count('users'), await count('lessons'), await count('takes')]).toEqual([1, 1, 1]);
     // Whoever was there before teams is the owner of their own.
     expect(await database.query("SELECT 1 FROM users WHERE team_id = id AND role = 'owner'", { type: QueryTypes.SELECT })).toHaveLength(1);
+  });
+
+  describe('with power cuts', () => {
+    type Asked = Parameters<Sequelize['query']>;
+    /** Runs it with the power cut at every statement that `cuts` says, before it ran or before anybody heard that it had; false when all of it ran. */
+    const isCut = async (hasRun: boolean, cuts: (asked: Asked) => boolean, work: () => Promise<void>) => {
+      const cut = vi.spyOn(database, 'query').mockImplementation(async (...asked: unknown[]) => {
+        const ends = cuts(asked as Asked);
+        const answer = ends && !hasRun ? null : await (Sequelize.prototype.query as (...all: unknown[]) => Promise<unknown>).apply(database, asked);
+        if (ends) throw new Error('The power is gone.');
+        return answer as never;
+      });
+      const wasCut = await work().then(() => false, (error: unknown) => /The power is gone/.test(String(error)) || Promise.reject(error as Error));
+      cut.mockRestore();
+      return wasCut;
+    };
+    const oldest = '0001-first-tables';
+
+    it.each([false, true])('at each of their statements they go on from there, down and up (had it run: %s)', async (hasRun) => {
+      const newest = await shape();
+      let cuts = 0;
+      for (const work of [() => migrateBackTo(database, oldest), () => migrate(database)]) {
+        const seen = new Set<string>();
+        const once = ([sql, options]: Asked) => {
+          const key = `${JSON.stringify(sql)} ${JSON.stringify((options as { replacements?: unknown } | undefined)?.replacements)}`;
+          return !seen.has(key) && Boolean(seen.add(key));
+        };
+        while (await isCut(hasRun, once, work)) cuts += 1;
+      }
+      expect(await shape()).toEqual(newest);
+      expect([await count('users'), await count('lessons'), await count('takes')]).toEqual([1, 1, 1]);
+      expect(cuts).toBeGreaterThan(80);
+    });
+
+    it('what was half taken back is made anew', async () => {
+      const newest = await shape();
+      for (let n = 3; ; n += 9) {
+        let left = n;
+        const wasCut = await isCut(n % 2 === 0, () => (left -= 1) === 0, () => migrateBackTo(database, oldest));
+        await migrate(database);
+        expect(await shape()).toEqual(newest);
+        if (!wasCut) break;
+      }
+    });
   });
 
   it('name what there is when asked for another one', async () => {

@@ -9,17 +9,20 @@ interface Migration {
 }
 
 const table = (name: string, body: string) =>
-  `CREATE TABLE ${name} (${body}) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`;
+  `CREATE TABLE IF NOT EXISTS ${name} (${body}) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci`;
 const idType = 'VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL';
 const shaType = 'CHAR(64) CHARACTER SET ascii COLLATE ascii_bin';
 const owner = `owner_id ${idType}, INDEX (owner_id), FOREIGN KEY (owner_id) REFERENCES users (id)`;
 const created = 'created_at DATETIME(3) NOT NULL';
 
-/** Schema changes in order; a migration that has shipped is never edited. */
+/**
+ * Schema changes in order; what one that has shipped makes is never changed. Each statement may run twice: a power cut
+ * can come between it and the note that it ran.
+ */
 const migrations: Migration[] = [
   {
     name: '0001-first-tables',
-    back: ['DROP TABLE shares, jobs, takes, lesson_revisions, lessons, sessions, users'],
+    back: ['DROP TABLE IF EXISTS shares, jobs, takes, lesson_revisions, lessons, sessions, users'],
     statements: [
       table('users', `id ${idType} PRIMARY KEY, login VARCHAR(80) NOT NULL UNIQUE, password_hash VARCHAR(255) NOT NULL, ${created}`),
       table(
@@ -53,9 +56,9 @@ const migrations: Migration[] = [
   },
   {
     name: '0002-series-and-cues',
-    back: ['DROP TABLE series, cue_entries', 'ALTER TABLE lessons DROP COLUMN archived_at, DROP COLUMN is_template'],
+    back: ['DROP TABLE IF EXISTS series, cue_entries', 'ALTER TABLE lessons DROP COLUMN IF EXISTS archived_at, DROP COLUMN IF EXISTS is_template'],
     statements: [
-      'ALTER TABLE lessons ADD COLUMN archived_at DATETIME(3) NULL, ADD COLUMN is_template BOOLEAN NOT NULL DEFAULT FALSE',
+      'ALTER TABLE lessons ADD COLUMN IF NOT EXISTS archived_at DATETIME(3) NULL, ADD COLUMN IF NOT EXISTS is_template BOOLEAN NOT NULL DEFAULT FALSE',
       table(
         'series',
         `id ${idType} PRIMARY KEY, ${owner}, name VARCHAR(120) COLLATE utf8mb4_bin NOT NULL, revision INT NOT NULL, document LONGTEXT NOT NULL, ${created}, UNIQUE (owner_id, name)`,
@@ -65,31 +68,31 @@ const migrations: Migration[] = [
   },
   {
     name: '0003-filming',
-    back: ['DROP TABLE performances', 'ALTER TABLE takes DROP COLUMN performance_id, DROP COLUMN mark_start_ms, DROP COLUMN mark_end_ms, DROP COLUMN mark_rate, DROP COLUMN reason, DROP COLUMN note, DROP COLUMN binned_at'],
+    back: ['DROP TABLE IF EXISTS performances', 'ALTER TABLE takes DROP COLUMN IF EXISTS performance_id, DROP COLUMN IF EXISTS mark_start_ms, DROP COLUMN IF EXISTS mark_end_ms, DROP COLUMN IF EXISTS mark_rate, DROP COLUMN IF EXISTS reason, DROP COLUMN IF EXISTS note, DROP COLUMN IF EXISTS binned_at'],
     statements: [
       table(
         'performances',
         `id ${idType} PRIMARY KEY, ${owner}, lesson_id ${idType}, block_id ${idType}, shot_id ${idType}, number INT NOT NULL, played_ms INT, ${created},
          INDEX (lesson_id, number), FOREIGN KEY (lesson_id) REFERENCES lessons (id)`,
       ),
-      `ALTER TABLE takes ADD COLUMN performance_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN mark_start_ms INT NULL,
-       ADD COLUMN mark_end_ms INT NULL, ADD COLUMN mark_rate DOUBLE NULL, ADD COLUMN reason VARCHAR(40) NULL,
-       ADD COLUMN note VARCHAR(400) NOT NULL DEFAULT '', ADD COLUMN binned_at DATETIME(3) NULL`,
+      `ALTER TABLE takes ADD COLUMN IF NOT EXISTS performance_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN IF NOT EXISTS mark_start_ms INT NULL,
+       ADD COLUMN IF NOT EXISTS mark_end_ms INT NULL, ADD COLUMN IF NOT EXISTS mark_rate DOUBLE NULL, ADD COLUMN IF NOT EXISTS reason VARCHAR(40) NULL,
+       ADD COLUMN IF NOT EXISTS note VARCHAR(400) NOT NULL DEFAULT '', ADD COLUMN IF NOT EXISTS binned_at DATETIME(3) NULL`,
     ],
   },
   {
     name: '0004-queue',
-    back: ['ALTER TABLE jobs DROP COLUMN hold_requested, DROP COLUMN priority'],
-    statements: ['ALTER TABLE jobs ADD COLUMN hold_requested BOOLEAN NOT NULL DEFAULT FALSE, ADD COLUMN priority INT NOT NULL DEFAULT 0'],
+    back: ['ALTER TABLE jobs DROP COLUMN IF EXISTS hold_requested, DROP COLUMN IF EXISTS priority'],
+    statements: ['ALTER TABLE jobs ADD COLUMN IF NOT EXISTS hold_requested BOOLEAN NOT NULL DEFAULT FALSE, ADD COLUMN IF NOT EXISTS priority INT NOT NULL DEFAULT 0'],
   },
   {
     name: '0005-watched',
-    back: ['ALTER TABLE takes DROP COLUMN watched_sha, DROP COLUMN watched_by, DROP COLUMN said'],
-    statements: [`ALTER TABLE takes ADD COLUMN watched_sha ${shaType}, ADD COLUMN watched_by INT NULL, ADD COLUMN said MEDIUMTEXT NULL`],
+    back: ['ALTER TABLE takes DROP COLUMN IF EXISTS watched_sha, DROP COLUMN IF EXISTS watched_by, DROP COLUMN IF EXISTS said'],
+    statements: [`ALTER TABLE takes ADD COLUMN IF NOT EXISTS watched_sha ${shaType}, ADD COLUMN IF NOT EXISTS watched_by INT NULL, ADD COLUMN IF NOT EXISTS said MEDIUMTEXT NULL`],
   },
   {
     name: '0006-classes-and-log',
-    back: ['DROP TABLE erasures, log_entries, share_versions, student_devices, students', 'DELETE FROM shares WHERE class_id IS NOT NULL', 'ALTER TABLE shares DROP FOREIGN KEY shares_class', 'ALTER TABLE shares DROP INDEX shares_spoken, DROP COLUMN class_id, DROP COLUMN spoken, DROP COLUMN opens_at, DROP COLUMN closes_at, DROP COLUMN version', 'DROP TABLE classes'],
+    back: ['DROP TABLE IF EXISTS erasures, log_entries, share_versions, student_devices, students', 'DELETE FROM shares WHERE class_id IS NOT NULL', 'ALTER TABLE shares DROP FOREIGN KEY IF EXISTS shares_class', 'ALTER TABLE shares DROP INDEX IF EXISTS shares_spoken, DROP COLUMN IF EXISTS class_id, DROP COLUMN IF EXISTS spoken, DROP COLUMN IF EXISTS opens_at, DROP COLUMN IF EXISTS closes_at, DROP COLUMN IF EXISTS version', 'DROP TABLE IF EXISTS classes'],
     statements: [
       table('classes', `id ${idType} PRIMARY KEY, ${owner}, code ${idType} UNIQUE, document TEXT NOT NULL, ${created}`),
       table(
@@ -98,11 +101,11 @@ const migrations: Migration[] = [
          hand VARCHAR(10) NULL, ${created}, UNIQUE (class_id, code), FOREIGN KEY (class_id) REFERENCES classes (id) ON DELETE CASCADE`,
       ),
       table('student_devices', `token_sha ${shaType} PRIMARY KEY, student_id ${idType}, ${created}, INDEX (student_id), FOREIGN KEY (student_id) REFERENCES students (id) ON DELETE CASCADE`),
-      `ALTER TABLE shares ADD COLUMN class_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN spoken VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL,
-       ADD COLUMN opens_at DATETIME(3) NULL, ADD COLUMN closes_at DATETIME(3) NULL, ADD COLUMN version INT NOT NULL DEFAULT 1,
-       ADD CONSTRAINT shares_class FOREIGN KEY (class_id) REFERENCES classes (id) ON DELETE CASCADE, ADD UNIQUE INDEX shares_spoken (class_id, spoken)`,
+      `ALTER TABLE shares ADD COLUMN IF NOT EXISTS class_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN IF NOT EXISTS spoken VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL,
+       ADD COLUMN IF NOT EXISTS opens_at DATETIME(3) NULL, ADD COLUMN IF NOT EXISTS closes_at DATETIME(3) NULL, ADD COLUMN IF NOT EXISTS version INT NOT NULL DEFAULT 1,
+       ADD CONSTRAINT shares_class FOREIGN KEY IF NOT EXISTS shares_class (class_id) REFERENCES classes (id) ON DELETE CASCADE, ADD UNIQUE INDEX IF NOT EXISTS shares_spoken (class_id, spoken)`,
       table('share_versions', `code ${idType}, version INT NOT NULL, revision INT NOT NULL, ${created}, PRIMARY KEY (code, version), FOREIGN KEY (code) REFERENCES shares (code) ON DELETE CASCADE`),
-      'INSERT INTO share_versions (code, version, revision, created_at) SELECT code, 1, revision, created_at FROM shares',
+      'INSERT IGNORE INTO share_versions (code, version, revision, created_at) SELECT code, 1, revision, created_at FROM shares',
       table(
         'log_entries',
         `id ${idType} PRIMARY KEY, ${owner}, class_id ${idType}, student_id ${idType}, lesson_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, kind VARCHAR(20) NOT NULL,
@@ -114,11 +117,11 @@ const migrations: Migration[] = [
   },
   {
     name: '0007-team',
-    back: ['DROP TABLE audit, comments, invites', 'ALTER TABLE lesson_revisions DROP COLUMN author_id', 'ALTER TABLE users DROP COLUMN team_id, DROP COLUMN role'],
+    back: ['DROP TABLE IF EXISTS audit, comments, invites', 'ALTER TABLE lesson_revisions DROP COLUMN IF EXISTS author_id', 'ALTER TABLE users DROP COLUMN IF EXISTS team_id, DROP COLUMN IF EXISTS role'],
     statements: [
-      `ALTER TABLE users ADD COLUMN team_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN role VARCHAR(10) NOT NULL DEFAULT 'owner', ADD INDEX (team_id)`,
-      'UPDATE users SET team_id = id',
-      'ALTER TABLE lesson_revisions ADD COLUMN author_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL',
+      `ALTER TABLE users ADD COLUMN IF NOT EXISTS team_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD COLUMN IF NOT EXISTS role VARCHAR(10) NOT NULL DEFAULT 'owner', ADD INDEX IF NOT EXISTS team_id (team_id)`,
+      'UPDATE users SET team_id = id WHERE team_id IS NULL',
+      'ALTER TABLE lesson_revisions ADD COLUMN IF NOT EXISTS author_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL',
       table('invites', `code_sha ${shaType} PRIMARY KEY, ${owner}, role VARCHAR(10) NOT NULL, expires_at DATETIME(3) NOT NULL, used_at DATETIME(3) NULL, ${created}`),
       table(
         'comments',
@@ -130,20 +133,32 @@ const migrations: Migration[] = [
   },
   {
     name: '0008-keeper',
-    back: ['ALTER TABLE lessons DROP COLUMN keeper_id'],
+    back: ['ALTER TABLE lessons DROP COLUMN IF EXISTS keeper_id'],
     statements: [
-      'ALTER TABLE lessons ADD COLUMN keeper_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL',
-      'UPDATE lessons l SET keeper_id = COALESCE((SELECT r.author_id FROM lesson_revisions r WHERE r.lesson_id = l.id AND r.revision = 1), l.owner_id)',
+      'ALTER TABLE lessons ADD COLUMN IF NOT EXISTS keeper_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL',
+      'UPDATE lessons l SET keeper_id = COALESCE((SELECT r.author_id FROM lesson_revisions r WHERE r.lesson_id = l.id AND r.revision = 1), l.owner_id) WHERE keeper_id IS NULL',
     ],
   },
 ];
 
+/** How far each migration has come; statements that change the schema cannot be taken back together. */
+const STEPS = table('migration_steps', 'name VARCHAR(120) PRIMARY KEY, direction VARCHAR(4) NOT NULL, done INT NOT NULL');
+
 function umzugOf(sequelize: Sequelize) {
-  const run = (statements: readonly string[]) => async () => {
-    for (const sql of statements) await sequelize.query(sql, { type: QueryTypes.RAW });
+  const run = (name: string, direction: 'up' | 'down', statements: readonly string[]) => async () => {
+    const [under] = await sequelize.query<{ direction: string; done: number }>('SELECT direction, done FROM migration_steps WHERE name = ?', { replacements: [name], type: QueryTypes.SELECT });
+    const note = (done: number) => sequelize.query('REPLACE INTO migration_steps (name, direction, done) VALUES (?, ?, ?)', { replacements: [name, direction, done], type: QueryTypes.RAW });
+    const first = under?.direction === direction ? under.done : 0;
+    // Which way it goes is known before anything has changed.
+    if (first === 0) await note(0);
+    for (const [i, sql] of statements.entries()) {
+      if (i < first) continue;
+      await sequelize.query(sql, { type: QueryTypes.RAW });
+      await note(i + 1);
+    }
   };
   return new Umzug({
-    migrations: migrations.map(({ name, statements, back }) => ({ name, up: run(statements), down: run(back) })),
+    migrations: migrations.map(({ name, statements, back }) => ({ name, up: run(name, 'up', statements), down: run(name, 'down', back) })),
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,
   });
@@ -151,7 +166,13 @@ function umzugOf(sequelize: Sequelize) {
 
 /** Brings the database to the newest schema. */
 export async function migrate(sequelize: Sequelize): Promise<void> {
-  await umzugOf(sequelize).up();
+  const umzug = umzugOf(sequelize);
+  // Sees to it that the list is there.
+  await umzug.executed();
+  await sequelize.query(STEPS);
+  // What was being taken back when the power went is made anew.
+  await sequelize.query("DELETE FROM migrations WHERE name IN (SELECT name FROM migration_steps WHERE direction = 'down')");
+  await umzug.up();
 }
 
 /** Takes migrations back, newest first, until the one named is the newest; what only the later ones could hold is lost. @throws Error for a name there is not */
@@ -159,5 +180,8 @@ export async function migrateBackTo(sequelize: Sequelize, name: string): Promise
   const later = migrations.findIndex((migration) => migration.name === name) + 1;
   if (later === 0) throw new Error(`There is no migration ${name}. There are: ${migrations.map((migration) => migration.name).join(', ')}.`);
   const next = migrations[later];
-  if (next) await umzugOf(sequelize).down({ to: next.name });
+  const umzug = umzugOf(sequelize);
+  if (!next || !(await umzug.executed()).some((done) => done.name === next.name)) return;
+  await sequelize.query(STEPS);
+  await umzug.down({ to: next.name });
 }

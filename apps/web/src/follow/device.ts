@@ -1,5 +1,5 @@
 import type { Side } from '@zest/core/lesson';
-import type { Place } from './place.ts';
+import type { KeepsPlace, Place } from './place.ts';
 
 /** What this device keeps under a name; nothing when it keeps nothing, or keeps something else. */
 function read<T extends object>(name: string): Partial<T> | null {
@@ -94,12 +94,17 @@ export function choicesOf(chosen: Partial<Choices>, me: Pick<Me, 'hand' | 'langu
 export const readTicks = (code: string): string[] => read<{ ticks: string[] }>(`zest-ticks-${code}`)?.ticks ?? [];
 export const keepTicks = (code: string, ticks: readonly string[]): void => keep(`zest-ticks-${code}`, { ticks });
 
-/** Where the video of a lesson was left. */
-export function readPlace(key: string): Place | null {
-  const { atMs, ofMs } = read<Place>(`zest-place-${key}`) ?? {};
-  return Number.isFinite(atMs) && Number.isFinite(ofMs) ? { atMs: Number(atMs), ofMs: Number(ofMs) } : null;
+/** Where the video of a lesson was left. @param key names the lesson on this device */
+export function placeOnDevice(key: string): KeepsPlace {
+  const name = `zest-place-${key}`;
+  return {
+    read: () => {
+      const { atMs, ofMs } = read<Place>(name) ?? {};
+      return typeof atMs === 'number' && typeof ofMs === 'number' ? { atMs, ofMs } : null;
+    },
+    keep: (place) => keep(name, place),
+  };
 }
-export const keepPlace = (key: string, place: Place | null): void => keep(`zest-place-${key}`, place);
 
 /** Entries that have not arrived yet. */
 export interface Waiting {

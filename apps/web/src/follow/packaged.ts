@@ -1,6 +1,6 @@
 import type { PackagedLesson } from '@zest/contract';
+import { placeOnDevice } from './device.ts';
 import { findApi, ScormReport } from './scorm.ts';
-import { placeOnDevice } from './place.ts';
 import type { LessonSource } from './source.ts';
 
 declare global {

@@ -1,5 +1,3 @@
-import { keepPlace, readPlace } from './device.ts';
-
 /** Where somebody was in a video of that length, in milliseconds. */
 export interface Place {
   atMs: number;
@@ -17,6 +15,3 @@ export interface KeepsPlace {
 const NEAR_END_MS = 5_000;
 
 export const isMiddle = ({ atMs, ofMs }: Place): boolean => atMs >= NEAR_END_MS && atMs <= ofMs - NEAR_END_MS;
-
-/** Kept on this device, under the lesson's name there. */
-export const placeOnDevice = (key: string): KeepsPlace => ({ read: () => readPlace(key), keep: (place) => keepPlace(key, place) });

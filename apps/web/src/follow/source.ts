@@ -1,7 +1,8 @@
 import type { FollowChoice, FollowLesson } from '@zest/contract';
 import type { EntryBody } from '@zest/core/results';
 import { loadLesson, takeUrl, type Answer } from './asks.ts';
-import { placeOnDevice, type KeepsPlace } from './place.ts';
+import { placeOnDevice } from './device.ts';
+import type { KeepsPlace } from './place.ts';
 
 /** Where the page has its lesson from: the teacher's server, or a package it came in. */
 export interface LessonSource {
