@@ -205,3 +205,25 @@ test('stop ends all of it: after the output was closed, and after the server was
   expect(cli('stop', '--data', zest.dataDir)).toContain('the database left behind there has been stopped');
   expect([isAlive(second), existsSync(running)]).toEqual([false, false]);
 });
+
+test('the database’s death is not the end: it is started again, and an exit code tells when it cannot be', async () => {
+  await restart();
+  const databasePid = () => Number(readText(path.join(zest.dataDir, 'db/mariadb.pid')));
+  const page = await browser.newPage();
+  await signIn(page, zest.url);
+  await expect(page.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
+  const first = databasePid();
+  process.kill(first, 'SIGKILL');
+  await expect.poll(() => existsSync(path.join(zest.dataDir, 'db/mariadb.pid')) && databasePid()).not.toBe(first);
+  await expect.poll(async () => (await page.request.get(`${zest.url}/api/lessons`)).ok()).toBe(true);
+  await startLesson(page, 'After the death');
+  await saved(page);
+  expect(zest.said()).toContain('The database ended unexpectedly; starting it again.');
+  await page.close();
+  // Without its main file it cannot come back.
+  rmSync(path.join(zest.dataDir, 'db/ibdata1'));
+  process.kill(databasePid(), 'SIGKILL');
+  expect(await zest.ended).toBe(1);
+  expect(zest.said()).toContain('The database cannot be started again');
+  expect(existsSync(path.join(zest.dataDir, 'running.json'))).toBe(false);
+});

@@ -45,6 +45,25 @@ test('the owner invites a teacher, who joins by the link', async () => {
   await expect(other.getByText('Ours')).toBeVisible();
 });
 
+test('a password is given anew by the owner’s link, and changed with the old one', async () => {
+  await page.getByRole('button', { name: 'Link for a new password of wren' }).click();
+  const link = await page.getByLabel(/^For wren: a new password/).inputValue();
+  await expectAccessible(page);
+  await other.goto(link);
+  await other.getByLabel('Password').fill('a second long password');
+  await expectAccessible(other);
+  await other.getByRole('button', { name: 'Set the password' }).click();
+  await expect(other.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
+  await other.getByRole('link', { name: 'Team' }).click();
+  await other.getByLabel('Old password').fill('not it');
+  await other.getByLabel('New password').fill('a third long password');
+  await other.getByRole('button', { name: 'Change it' }).click();
+  await expect(other.getByText('The old password is not right.')).toBeVisible();
+  await other.getByLabel('Old password').fill('a second long password');
+  await other.getByRole('button', { name: 'Change it' }).click();
+  await expect(other.getByText('Changed. Your other devices are signed out.')).toBeVisible();
+});
+
 test('a lesson is handed over, and the shelf says who sees to it', async () => {
   await page.goto(zest.url);
   await expect(page.getByText('Seen to by quay-coach')).toBeVisible();

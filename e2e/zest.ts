@@ -1,5 +1,6 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
@@ -18,12 +19,16 @@ export interface Zest {
   killServer: () => Promise<void>;
   /** Closes what it prints into, as a closed terminal does. */
   closeOutput: () => void;
+  /** Its exit code, once it has ended. */
+  ended: Promise<number | null>;
+  /** All it has printed. */
+  said: () => string;
   /** Ends it as Ctrl-C does. */
   stop: () => Promise<number | null>;
 }
 
-export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-e2e-')), port = 0): Promise<Zest> {
-  const child: ChildProcess = spawn(process.execPath, ['apps/server/dist/cli.js', command, '--data', dataDir, '--port', String(port)], {
+export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-e2e-')), port = 0, more: readonly string[] = []): Promise<Zest> {
+  const child: ChildProcess = spawn(process.execPath, ['apps/server/dist/cli.js', command, '--data', dataDir, '--port', String(port), ...more], {
     cwd: root,
     // What is filmed in most tests is not looked at: two processors have enough to do. Tests of it ask for it.
     env: { ...process.env, ZEST_WATCH: 'when asked' },
@@ -33,7 +38,7 @@ export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync
   const url = await new Promise<string>((resolve, reject) => {
     const listen = (chunk: Buffer) => {
       said += chunk.toString('utf8');
-      const found = /ready: (http:\S+)/.exec(said)?.[1];
+      const found = /ready: (https?:\S+)/.exec(said)?.[1];
       if (found) resolve(found);
     };
     child.stdout?.on('data', listen);
@@ -44,6 +49,8 @@ export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync
   return {
     url,
     dataDir,
+    ended,
+    said: () => said,
     async kill() {
       const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], { encoding: 'utf8' }).trim().split(/\s+/).map(Number);
       for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGKILL');
@@ -72,9 +79,9 @@ export async function discard(zest: Zest): Promise<void> {
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
 
 /** Debian's Chromium; with `camera`, its fake camera films that file. */
-export function openBrowser(camera?: string): Promise<Browser> {
+export function openBrowser(camera?: string, more: readonly string[] = []): Promise<Browser> {
   const fake = camera ? ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${camera}`] : [];
-  return chromium.launch({ executablePath: '/usr/bin/chromium', args: [...FLAGS, ...fake] });
+  return chromium.launch({ executablePath: '/usr/bin/chromium', args: [...FLAGS, ...fake, ...more] });
 }
 
 /** A page that fails the test when the browser reports an error nobody expects. */
@@ -119,6 +126,15 @@ export const startLesson = async (page: Page, title: string): Promise<string> =>
   await page.waitForURL(/\/lessons\/[\w-]+\/plan/);
   return /lessons\/([\w-]+)/.exec(page.url())?.[1] ?? '';
 };
+
+/** A port nobody listens on at the moment. */
+export const freePort = () =>
+  new Promise<number>((resolve) => {
+    const probe = net.createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as net.AddressInfo;
+      probe.close(() => resolve(port));
+    });
+  });
 
 export const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
 export const bench = async (page: Page, name: string) => {

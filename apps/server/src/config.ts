@@ -13,6 +13,10 @@ const environment = z.object({
   ZEST_DEMO: z.enum(['0', '1']).default('0'),
   ZEST_WATCH: z.enum(['at once', 'when asked']).default('at once'),
   ZEST_WEB: z.string().optional(),
+  ZEST_ADDRESS: z.string().optional(),
+  ZEST_TRUST_PROXY: z.string().default(''),
+  ZEST_TLS_CERT: z.string().optional(),
+  ZEST_TLS_KEY: z.string().optional(),
 });
 
 /** Everything a server process is told from outside. */
@@ -25,6 +29,12 @@ export interface Config {
   demo: boolean;
   /** Takes are watched as soon as they are ready. */
   watchesAtOnce: boolean;
+  /** Where others open this installation, when it was said at the start. */
+  address: string | null;
+  /** Proxies whose word on the visitor's address and scheme is taken. */
+  trustProxy: readonly string[];
+  /** Files of the certificate and key it speaks HTTPS with; null: plain HTTP. */
+  tls: { cert: string; key: string } | null;
   /** Folder of the built pages; null when another program serves them. */
   webDir: string | null;
 }
@@ -41,6 +51,9 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     demo: e.ZEST_DEMO === '1',
     watchesAtOnce: e.ZEST_WATCH === 'at once',
     webDir: e.ZEST_WEB ?? null,
+    address: e.ZEST_ADDRESS ?? null,
+    trustProxy: e.ZEST_TRUST_PROXY.split(',').map((proxy) => proxy.trim()).filter((proxy) => proxy !== ''),
+    tls: e.ZEST_TLS_CERT && e.ZEST_TLS_KEY ? { cert: e.ZEST_TLS_CERT, key: e.ZEST_TLS_KEY } : null,
   };
 }
 

@@ -1,9 +1,10 @@
+import { readFileSync } from 'node:fs';
 import { foldersOf, readConfig } from './config.ts';
 import { eraseOld } from './db/classes.ts';
 import { connect } from './db/connect.ts';
 import { messageOf } from './errors.ts';
 import { makeApp } from './http/app.ts';
-import { makeServer } from './http/patience.ts';
+import { makeServer, PATIENCE } from './http/patience.ts';
 import { databaseQueue } from './jobs/queue.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
@@ -27,7 +28,7 @@ const { app, reconcile } = makeApp({
 });
 await reconcile();
 
-const server = makeServer(app);
+const server = makeServer(app, PATIENCE, config.tls && { cert: readFileSync(config.tls.cert), key: readFileSync(config.tls.key) });
 server.on('error', (error: NodeJS.ErrnoException) => {
   const why = error.code === 'EADDRINUSE' ? `Port ${config.port} is taken. Choose another with --port.` : error.message;
   process.send?.({ fault: why });

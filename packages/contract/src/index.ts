@@ -14,6 +14,7 @@ export * from './classes.ts';
 export * from './log.ts';
 export * from './television.ts';
 export * from './team.ts';
+export * from './address.ts';
 export * from './installation.ts';
 export * from './problem.ts';
 export * from './routes.ts';

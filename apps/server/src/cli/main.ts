@@ -1,10 +1,13 @@
+import { existsSync } from 'node:fs';
+import { isIP } from 'node:net';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Command, InvalidArgumentError, Option } from 'commander';
-import { exportFormats, exportOrderSchema, exportShapes, exportSizes } from '@zest/contract';
+import { exportFormats, exportOrderSchema, exportShapes, exportSizes, readAddress } from '@zest/contract';
 import { LIMITS } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
 import { foldersOf } from '../config.ts';
+import { drawPassword } from '../db/accounts.ts';
 import { accepts } from '../db/mariadb.ts';
 import { migrateBackTo } from '../db/migrations.ts';
 import { messageOf } from '../errors.ts';
@@ -59,7 +62,26 @@ const standard = { start: path.join(root, '.data'), demo: path.join(root, '.data
 const folder = (given: string | undefined, kind: keyof typeof standard) => (given ? path.resolve(given) : standard[kind]);
 const data = (command: Command) => command.option('--data <dir>', 'data folder');
 
+function addressOf(text: string): string {
+  const address = readAddress(text);
+  if (address === null) throw new InvalidArgumentError('An address is written as https://lessons.example, with nothing after it.');
+  return address;
+}
+
+function proxiesOf(text: string): string {
+  for (const proxy of text.split(',').map((own) => own.trim())) {
+    const [address = '', bits] = proxy.split('/');
+    if (isIP(address) === 0 || (bits !== undefined && !/^\d{1,3}$/.test(bits))) throw new InvalidArgumentError('Proxies are addresses, or ranges as 10.0.0.0/8, with commas between.');
+  }
+  return text;
+}
+
 interface Serve {
+  address?: string;
+  trustProxy: string;
+  https?: boolean;
+  cert?: string;
+  key?: string;
   data?: string;
   host: string;
   workers: number;
@@ -77,12 +99,22 @@ for (const [name, about] of [
     .option('--backup-to <dir>', 'back up into this folder once a day')
     .option('--backup-keep <n>', 'daily backups that are kept', countNumber, 14)
     .option('--host <address>', 'address to listen on; loopback unless told otherwise', '127.0.0.1')
-    .action(async ({ host, port, workers, data: given, backupTo, backupKeep }: Serve) => {
+    .option('--address <url>', 'where others open it, used in every link; without it an owner is asked at the first link', addressOf)
+    .option('--trust-proxy <addresses>', 'proxies in front whose word on the visitor is taken, with commas between', proxiesOf, '')
+    .option('--https', 'speak HTTPS, by a certificate of its own unless --cert and --key name one')
+    .option('--cert <file>', 'certificate, PEM')
+    .option('--key <file>', 'key of the certificate, PEM')
+    .action(async ({ host, port, workers, data: given, backupTo, backupKeep, address, trustProxy, https, cert, key }: Serve) => {
+      if ((cert === undefined) !== (key === undefined)) throw new Error('--cert and --key go together.');
+      for (const file of [cert, key]) if (file !== undefined && !existsSync(file)) throw new Error(`There is no file ${file}.`);
       process.exitCode = await serve({
         dataDir: folder(given, name),
         host,
         port: port ?? ((await accepts(STANDARD_PORT)) ? 0 : STANDARD_PORT),
         workers,
+        address: address ?? null,
+        trustProxy,
+        https: cert !== undefined && key !== undefined ? { cert: path.resolve(cert), key: path.resolve(key) } : https ? 'own' : null,
         backup: backupTo === undefined ? null : { to: path.resolve(backupTo), keep: backupKeep },
         demo: name === 'demo',
         root,
@@ -169,6 +201,11 @@ data(program.command('backup').description('copy everything into a folder, also 
     say(`Backed up into ${made.folder}: ${made.files} files, ${(made.bytes / 1e6).toFixed(1)} MB of media, ${made.known} of them there already.`);
     if (keep !== undefined) await keepNewest(target, keep);
   });
+
+data(program.command('password <name>').description('give an account a new, made-up password and end its sessions')).action(async (name: string, options: { data?: string }) => {
+  const password = await withDatabase(folder(options.data, 'start'), (sequelize) => drawPassword(sequelize, name));
+  say(`New password of ${name}: ${password}\nWhoever was signed in as ${name} is signed out. Change it on the Team page.`);
+});
 
 data(program.command('migrate-back <name>').description('take database changes back until the one named is the newest, for an older version of the program; back up first')).action(async (name: string, options: { data?: string }) => {
   await withDatabase(folder(options.data, 'start'), (sequelize) => migrateBackTo(sequelize, name));

@@ -3,11 +3,12 @@ import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { foldersOf, type Config } from '../config.ts';
 import { connect } from '../db/connect.ts';
-import { startMariaDb } from '../db/mariadb.ts';
 import { migrate } from '../db/migrations.ts';
 import { messageOf } from '../errors.ts';
 import { diskStore } from '../media/store.ts';
 import { backUp, keepNewest } from './backup.ts';
+import { KeptDatabase } from './kept-database.ts';
+import { certificateIn, type Certificate } from './certificate.ts';
 import { loadDemo } from './load-demo.ts';
 import { forgetRunning, noteRunning, runningOn, secretsOf } from './installation.ts';
 
@@ -23,6 +24,12 @@ export interface ServeOptions {
   say: (line: string) => void;
   /** Programs that render and ingest, side by side. */
   workers: number;
+  /** Where others open it; null: an owner says so on its pages. */
+  address: string | null;
+  /** Addresses of proxies that are believed, with commas between. */
+  trustProxy: string;
+  /** HTTPS by a certificate given, or one of its own; null: plain HTTP. */
+  https: Certificate | 'own' | null;
   /** Where it is backed up to once a day, and how many days are kept; null: nowhere. */
   backup: { to: string; keep: number } | null;
 }
@@ -85,7 +92,7 @@ class Kept {
 /**
  * Starts database, web server and worker and keeps them running until a signal ends them in order.
  * A second call on the same data folder finds the first and gives its address.
- * @returns the exit code
+ * @returns the exit code: 1 when the database was lost for good
  */
 export async function serve(options: ServeOptions): Promise<number> {
   const { dataDir, host, demo, root, distDir, say } = options;
@@ -103,13 +110,15 @@ export async function serve(options: ServeOptions): Promise<number> {
 
   const secrets = secretsOf(dataDir);
   say('Starting the database …');
-  const db = await startMariaDb(path.join(dataDir, 'db'), secrets.dbPassword).catch((error: unknown) => {
+  const db = await KeptDatabase.start(path.join(dataDir, 'db'), secrets.dbPassword, say).catch((error: unknown) => {
     forgetRunning(dataDir);
     throw error;
   });
   const kept: Kept[] = [];
   let backing: NodeJS.Timeout | undefined;
+  let code = 0;
   try {
+    const tls = options.https === 'own' ? await certificateIn(dataDir, options.address) : options.https;
     const env: NodeJS.ProcessEnv = {
       ...process.env,
       ZEST_DATA: dataDir,
@@ -120,6 +129,9 @@ export async function serve(options: ServeOptions): Promise<number> {
       ZEST_PORT: String(options.port),
       ZEST_DEMO: demo ? '1' : '0',
       ZEST_WEB: path.join(root, 'dist', 'web'),
+      ...(options.address !== null && { ZEST_ADDRESS: options.address }),
+      ZEST_TRUST_PROXY: options.trustProxy,
+      ...(tls && { ZEST_TLS_CERT: tls.cert, ZEST_TLS_KEY: tls.key }),
     };
     const sequelize = await connect({ port: db.port, password: secrets.dbPassword, name: 'zest' }, 2);
     await migrate(sequelize);
@@ -144,13 +156,16 @@ export async function serve(options: ServeOptions): Promise<number> {
     const port = await Promise.race([listening, stopped]);
     if (port !== null) {
       const shown = host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host;
-      const url = `http://${shown}:${port}`;
+      const url = `${tls ? 'https' : 'http'}://${shown}:${port}`;
       noteRunning(dataDir, { pid: process.pid, url, dbPort: db.port });
       if (options.backup) backing = backUpDaily(options.backup, { port: db.port, password: secrets.dbPassword, name: 'zest' }, dataDir, say);
       say(`Zest Frame is ready: ${url}`);
       say(demo ? 'Choose "Look around the demo" there. Ctrl-C stops it.' : 'The first visit makes the owner\'s account. Ctrl-C stops it.');
-      const end = await Promise.race([stopped, db.ended.then(() => 'no database')]);
-      if (end !== null) say('The database ended unexpectedly; see zest-error.log in the data folder.');
+      const why = await Promise.race([stopped, db.lost]);
+      if (why !== null) {
+        code = 1;
+        say(`The database cannot be started again: ${why}\nWhat it wrote is in ${path.join(dataDir, 'db', 'zest-error.log')}. Nothing was deleted. Restore a backup if its files are damaged.`);
+      }
     }
     say('Stopping …');
   } finally {
@@ -159,5 +174,5 @@ export async function serve(options: ServeOptions): Promise<number> {
     await db.stop();
     forgetRunning(dataDir);
   }
-  return 0;
+  return code;
 }

@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -16,6 +16,7 @@ export interface MariaDb {
 }
 
 const START_LIMIT_MS = 60_000;
+const MOST_LOG_BYTES = 4_000_000;
 
 /** A port nobody listens on at the moment. */
 export async function freePort(host = '127.0.0.1'): Promise<number> {
@@ -83,15 +84,24 @@ function quoted(text: string): string {
   return `'${text.replace(/[\\']/g, '\\$&')}'`;
 }
 
+/** What the server wrote into its log since; a log that has grown large begins anew. */
+function logOf(dataDir: string): { file: string; since: () => string } {
+  const file = path.join(dataDir, 'zest-error.log');
+  const size = existsSync(file) ? statSync(file).size : 0;
+  const isFull = size > MOST_LOG_BYTES;
+  if (isFull) renameSync(file, `${file}.old`);
+  return { file, since: () => (existsSync(file) ? readFileSync(file).subarray(isFull ? 0 : size).toString('utf8') : '') };
+}
+
 /**
- * Starts MariaDB on `dataDir` (set up when new), on 127.0.0.1 and a free port, with databases `names` and a
+ * Starts MariaDB on `dataDir` (set up when new), on 127.0.0.1 and the port given or a free one, with databases `names` and a
  * user `zest` of the given password.
  * @throws with the server's own last words when it does not come up
  */
-export async function startMariaDb(dataDir: string, password: string, names: readonly string[] = ['zest']): Promise<MariaDb> {
+export async function startMariaDb(dataDir: string, password: string, names: readonly string[] = ['zest'], wanted?: number): Promise<MariaDb> {
   if (!existsSync(path.join(dataDir, 'mysql'))) install(dataDir);
   await endLeftover(dataDir);
-  const port = await freePort();
+  const port = wanted ?? (await freePort());
   // A socket's path has a short limit, so it does not live below the data folder.
   const socketDir = mkdtempSync(path.join(os.tmpdir(), 'zest-db-'));
   const initFile = path.join(dataDir, 'zest-init.sql');
@@ -105,8 +115,7 @@ export async function startMariaDb(dataDir: string, password: string, names: rea
     ]),
   ];
   writeFileSync(initFile, `${statements.join('\n')}\n`, { mode: 0o600 });
-  const errorLog = path.join(dataDir, 'zest-error.log');
-  writeFileSync(errorLog, '');
+  const errorLog = logOf(dataDir);
   const child: ChildProcess = spawn(
     'mariadbd',
     [
@@ -117,7 +126,7 @@ export async function startMariaDb(dataDir: string, password: string, names: rea
       `--socket=${path.join(socketDir, 's.sock')}`,
       `--pid-file=${path.join(dataDir, 'mariadb.pid')}`,
       `--init-file=${initFile}`,
-      `--log-error=${errorLog}`,
+      `--log-error=${errorLog.file}`,
       '--skip-name-resolve',
       '--innodb-buffer-pool-size=64M',
       '--max-connections=60',
@@ -141,7 +150,7 @@ export async function startMariaDb(dataDir: string, password: string, names: rea
   while (!(await accepts(port))) {
     if (gone || Date.now() > untilMs) {
       child.kill('SIGKILL');
-      const words = readFileSync(errorLog, 'utf8').trim().split('\n').slice(-3).join('\n');
+      const words = errorLog.since().trim().split('\n').slice(-3).join('\n');
       throw new Error(`The database did not start on ${dataDir}. Its last words:\n${words}`);
     }
     await sleep(50);

@@ -139,6 +139,14 @@ const migrations: Migration[] = [
       'UPDATE lessons l SET keeper_id = COALESCE((SELECT r.author_id FROM lesson_revisions r WHERE r.lesson_id = l.id AND r.revision = 1), l.owner_id) WHERE keeper_id IS NULL',
     ],
   },
+  {
+    name: '0009-passwords-and-address',
+    back: ['DROP TABLE IF EXISTS settings, password_links'],
+    statements: [
+      table('settings', 'name VARCHAR(40) PRIMARY KEY, value TEXT NOT NULL'),
+      table('password_links', `code_sha ${shaType} PRIMARY KEY, user_id ${idType}, expires_at DATETIME(3) NOT NULL, ${created}, INDEX (user_id), FOREIGN KEY (user_id) REFERENCES users (id) ON DELETE CASCADE`),
+    ],
+  },
 ];
 
 /** How far each migration has come; statements that change the schema cannot be taken back together. */

@@ -12,6 +12,20 @@ export class InviteRow extends Model<InferAttributes<InviteRow>, InferCreationAt
   declare createdAt: CreationOptional<Date>;
 }
 
+/** A way to a new password, once; only its hash is kept. */
+export class PasswordLinkRow extends Model<InferAttributes<PasswordLinkRow>, InferCreationAttributes<PasswordLinkRow>> {
+  declare codeSha: string;
+  declare userId: string;
+  declare expiresAt: Date;
+  declare createdAt: CreationOptional<Date>;
+}
+
+/** What an owner has decided for the whole installation. */
+export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
+  declare name: 'address';
+  declare value: string;
+}
+
 export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreationAttributes<CommentRow>> {
   declare id: string;
   declare ownerId: string;
@@ -42,6 +56,11 @@ export function defineTeamModels(sequelize: Sequelize): void {
     { codeSha: { type: DataTypes.CHAR(64), primaryKey: true }, ownerId: id(), role: { type: DataTypes.STRING(10), allowNull: false }, expiresAt: { type: DataTypes.DATE(3), allowNull: false }, usedAt: when(), createdAt: moment() },
     { ...common, tableName: 'invites' },
   );
+  PasswordLinkRow.init(
+    { codeSha: { type: DataTypes.CHAR(64), primaryKey: true }, userId: id(), expiresAt: { type: DataTypes.DATE(3), allowNull: false }, createdAt: moment() },
+    { ...common, tableName: 'password_links' },
+  );
+  SettingRow.init({ name: key(), value: { type: DataTypes.TEXT, allowNull: false } }, { ...common, tableName: 'settings' });
   CommentRow.init(
     {
       id: key(),

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { drawPassword, setPassword } from '../db/accounts.ts';
 import { User } from '../db/models.ts';
 import { PASSWORD, testServer, type TestServer } from '../testing/server.ts';
 
@@ -54,6 +55,30 @@ describe('accounts', () => {
     expect(policy).toContain("script-src 'self'");
     expect(policy).toContain("frame-ancestors 'none'");
     expect(policy).not.toContain('unsafe');
+  });
+
+  it('changes a password with the old one, and signs every other device out', async () => {
+    const [here, there] = [server.client(), server.client()];
+    for (const device of [here, there]) await device.send('POST', '/api/session', { login: 'teacher', password: PASSWORD });
+    const change = (current: string, next: string) => here.send('PUT', '/api/session/password', { current, next });
+    expect((await change('not it at all', 'a new long password')).body.message).toBe('The old password is not right.');
+    expect((await change(PASSWORD, 'short')).body.message).toBe('A password has at least 10 characters.');
+    expect((await change(PASSWORD, 'a new long password')).status).toBe(204);
+    expect([(await here.get('/api/lessons')).status, (await there.get('/api/lessons')).status]).toEqual([200, 401]);
+    expect((await server.client().send('POST', '/api/session', { login: 'teacher', password: PASSWORD })).status).toBe(401);
+    expect((await change('a new long password', PASSWORD)).status).toBe(204);
+  });
+
+  it('draws one at the machine, and names the accounts there are', async () => {
+    const teacher = server.client();
+    await teacher.send('POST', '/api/session', { login: 'teacher', password: PASSWORD });
+    await expect(drawPassword(server.sequelize, 'nobody')).rejects.toThrow('There are: teacher.');
+    const drawn = await drawPassword(server.sequelize, 'teacher');
+    expect(drawn).toMatch(/^[a-z2-9]{6}-[a-z2-9]{6}-[a-z2-9]{6}$/);
+    expect((await teacher.get('/api/lessons')).status).toBe(401);
+    expect((await server.client().send('POST', '/api/session', { login: 'teacher', password: drawn })).status).toBe(200);
+    const [user] = await User.findAll();
+    if (user) await setPassword(server.sequelize, user, PASSWORD);
   });
 
   it('slows down guessing, also for the right password', async () => {

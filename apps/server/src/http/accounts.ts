@@ -1,10 +1,11 @@
-import { makeOwnerSchema, signInSchema, type SessionInfo } from '@zest/contract';
+import { changePasswordSchema, makeOwnerSchema, newPasswordSchema, signInSchema, type SessionInfo } from '@zest/contract';
 import { hash, verify } from '@node-rs/argon2';
 import type { Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
 import { DEMO_LOGIN } from '../demo.ts';
+import { setPassword, userOfLink } from '../db/accounts.ts';
 import { User } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { readBody } from './answer.ts';
@@ -91,6 +92,34 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
       res.json(await sessionInfo(req, demo));
     },
     limit,
+  );
+
+  route(
+    'PUT',
+    '/api/session/password',
+    async (req, res, { person }) => {
+      const { current, next } = readBody(changePasswordSchema, req.body);
+      if (demo && person.login === DEMO_LOGIN) throw refuse(403, 'demo', 'The demo’s account has no password to change. Make an account of your own.');
+      if (!(await verify(person.passwordHash, current))) throw refuse(403, 'wrong-password', 'The old password is not right.');
+      await setPassword(sequelize, person, next);
+      // This device goes on, by a session of its own.
+      await enter(req, person.id);
+      res.status(204).end();
+    },
+    slowSignIn(),
+  );
+  route(
+    'POST',
+    '/api/password',
+    async (req, res) => {
+      const { code, password } = readBody(newPasswordSchema, req.body);
+      const user = await userOfLink(code);
+      if (!user) throw refuse(404, 'no-link', 'This link is not good any more: it was used, or it is more than two days old. Ask for a new one.');
+      await setPassword(sequelize, user, password);
+      await enter(req, user.id);
+      res.json(await sessionInfo(req, demo));
+    },
+    slowSignIn(),
   );
 
   route('POST', '/api/session/demo', async (req, res) => {

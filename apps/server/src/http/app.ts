@@ -6,6 +6,7 @@ import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
 import { makePrinter } from '../publish/prints/printer.ts';
 import { addAccountRoutes } from './accounts.ts';
+import { addAddressRoutes } from './address.ts';
 import { answerErrors, nothingHere } from './answer.ts';
 import { addArchiveRoutes } from './archives.ts';
 import { addCardRoutes } from './cards.ts';
@@ -24,7 +25,7 @@ import { pages } from './pages.ts';
 import { endSlowBodies } from './patience.ts';
 import { addPrintRoutes } from './prints.ts';
 import { addSeriesRoutes } from './series.ts';
-import { headers, nonce, onlyLoopbackNames, sameOriginWrites } from './safety.ts';
+import { headers, nonce, onlyKnownNames, sameOriginWrites } from './safety.ts';
 import { sessions } from './session.ts';
 import { addShareRoutes } from './shares.ts';
 import { addTakeRoutes } from './takes.ts';
@@ -48,7 +49,9 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   const { config, sequelize, queue, store, folders, log } = tools;
   const app = express();
   app.disable('x-powered-by');
-  app.use(endSlowBodies(), nonce, headers, onlyLoopbackNames(config.host));
+  // Addresses and schemes that others than these claim are not believed.
+  app.set('trust proxy', config.trustProxy.length > 0 && config.trustProxy);
+  app.use(endSlowBodies(), nonce, headers, onlyKnownNames(config));
   // Streams of events go out line by line.
   app.use(compression({ filter: (req, res) => !String(res.getHeader('Content-Type')).startsWith('text/event-stream') && compression.filter(req, res) }));
   app.use('/api', sameOriginWrites, sessions(sequelize, config.sessionSecret));
@@ -67,7 +70,8 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addSeriesRoutes(route, sequelize);
   addCueRoutes(route, sequelize);
   addPrintRoutes(route, store, printer);
-  addCardRoutes(route, printer);
+  addCardRoutes(route, config, printer);
+  addAddressRoutes(route, config);
   addArchiveRoutes(route, { sequelize, queue, store, folders, ...(tools.freeBytes && { freeBytes: tools.freeBytes }) });
   addTakeRoutes(route, queue, store, folders.segments);
   addFilmingRoutes(route, sequelize, store, folders);

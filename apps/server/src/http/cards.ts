@@ -1,12 +1,13 @@
 import type { Request, Response } from 'express';
+import type { Config } from '../config.ts';
 import { classView, entryView } from '../db/classes.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { ClassRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
 import type { Printer } from '../publish/prints/printer.ts';
 import type { PrintOrder } from '../publish/prints/order.ts';
+import { linksBeginWith } from './address.ts';
 import type { AddRoute } from './guard.ts';
 
-const originOf = (req: Request) => `${req.protocol}://${req.headers.host ?? ''}`;
 /** The time zone of whoever prints; one nobody knows is the world's. */
 function zoneOf({ query }: Request): string {
   const zone = typeof query['zone'] === 'string' ? query['zone'] : 'UTC';
@@ -25,14 +26,14 @@ function openWords(opensAt: Date | null, closesAt: Date | null, timeZone: string
 }
 
 /** Cards on paper: of a class, of a link, of what one student has reached. */
-export function addCardRoutes(route: AddRoute, printer: Printer): void {
+export function addCardRoutes(route: AddRoute, config: Config, printer: Printer): void {
   const send = async (res: Response, name: string, order: PrintOrder) => {
     res.attachment(name).type('application/pdf').send(Buffer.from(await printer.print(order)));
   };
   route('GET', '/api/classes/:classId/cards', async (req, res, { schoolClass }) => {
     const { name, code } = classView(schoolClass, 0);
     const students = await StudentRow.findAll({ where: { classId: schoolClass.id }, order: [['nickname', 'ASC']] });
-    const address = `${originOf(req)}/go`;
+    const address = `${await linksBeginWith(config, req)}/go`;
     // Behind the # codes stay on the device: no server and no log of one sees them.
     const cards = students.map((student) => ({ nickname: student.nickname, group: student.team, code: student.code, link: `${address}#class=${code}&card=${student.code}` }));
     await send(res, 'cards.pdf', { what: 'class-cards', name, classCode: code, address, cards });
@@ -40,9 +41,10 @@ export function addCardRoutes(route: AddRoute, printer: Printer): void {
   route('GET', '/api/shares/:code/card', async (req, res, { share }) => {
     const { title, series } = await lessonAt(share.lessonId, share.revision);
     const schoolClass = share.classId === null ? null : await ClassRow.findByPk(share.classId);
-    const codes = schoolClass && share.spoken ? { classCode: schoolClass.code, lessonCode: share.spoken, address: `${originOf(req)}/go` } : null;
+    const origin = await linksBeginWith(config, req);
+    const codes = schoolClass && share.spoken ? { classCode: schoolClass.code, lessonCode: share.spoken, address: `${origin}/go` } : null;
     const place = [schoolClass ? classView(schoolClass, 0).name : '', series.name, series.week === null ? '' : `week ${series.week}`].filter((text) => text !== '').join(' · ');
-    await send(res, 'link.pdf', { what: 'link-card', card: { title, place, link: `${originOf(req)}/follow/${share.code}`, open: openWords(share.opensAt, share.closesAt, zoneOf(req)), codes } });
+    await send(res, 'link.pdf', { what: 'link-card', card: { title, place, link: `${origin}/follow/${share.code}`, open: openWords(share.opensAt, share.closesAt, zoneOf(req)), codes } });
   });
   route('GET', '/api/students/:studentId/record', async (_req, res, { student }) => {
     const schoolClass = await ClassRow.findByPk(student.classId, { rejectOnEmpty: true });

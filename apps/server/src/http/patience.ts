@@ -1,4 +1,5 @@
 import http from 'node:http';
+import https from 'node:https';
 import type { RequestHandler } from 'express';
 
 const KEEP_ALIVE_MS = 75_000;
@@ -13,10 +14,11 @@ export interface Patience {
 /** An upload over a bad line brings far more; who brings less holds a connection and nothing else. */
 export const PATIENCE: Patience = { headMs: 20_000, bodyMs: 30_000, leastBytes: 4_096 };
 
-/** An HTTP server that waits for large uploads and does not wait for those who send next to nothing. */
-export function makeServer(app: http.RequestListener, { headMs }: Patience = PATIENCE): http.Server {
+/** An HTTP or, with a certificate, HTTPS server that waits for large uploads and does not wait for those who send next to nothing. */
+export function makeServer(app: http.RequestListener, { headMs }: Patience = PATIENCE, tls: { cert: Buffer; key: Buffer } | null = null): http.Server {
   // Players ask for a piece now and then; a connection that closes just then would cost one.
-  return http.createServer({ requestTimeout: 0, headersTimeout: headMs, connectionsCheckingInterval: Math.min(headMs, 5_000), keepAliveTimeout: KEEP_ALIVE_MS }, app);
+  const options = { requestTimeout: 0, headersTimeout: headMs, connectionsCheckingInterval: Math.min(headMs, 5_000), keepAliveTimeout: KEEP_ALIVE_MS };
+  return tls ? https.createServer({ ...options, ...tls, handshakeTimeout: headMs }, app) : http.createServer(options, app);
 }
 
 /** Ends requests whose body hardly comes. */

@@ -1,10 +1,10 @@
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Class, Share, Student } from '@zest/contract';
 import { makeKit, type Lesson } from '@zest/core/lesson';
 import { sayCode, usualRule } from '@zest/core/results';
 import { demoPlan } from '@zest/demo/plan';
 import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { pdfPages } from '../testing/pdf.ts';
 import { lessonOf, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -16,18 +16,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-/** Text of each page as pdf.js, a reader from outside the project, has it. */
-async function pagesOf(url: string): Promise<string[]> {
-  const bytes = await teacher.bytes(url);
-  const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
-  return Promise.all(
-    Array.from({ length: document.numPages }, async (_, i) => {
-      const { items } = await (await document.getPage(i + 1)).getTextContent();
-      // A letter may be drawn as two marks, of which the second stands for no letter.
-      return items.map((item) => ('str' in item ? item.str : '')).join(' ').replace(/\p{Cc}/gu, '').replace(/\s+/g, ' ');
-    }),
-  );
-}
+const pagesOf = async (url: string) => pdfPages(await teacher.bytes(url));
 
 async function printed(print: string, lesson: Lesson): Promise<string[]> {
   const { id } = await teacher.makeLesson(lesson);

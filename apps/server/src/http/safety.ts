@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { RequestHandler } from 'express';
 import helmet from 'helmet';
+import type { Config } from '../config.ts';
 import { refuse } from '../errors.ts';
 
 declare global {
@@ -50,11 +51,15 @@ export const headers: RequestHandler = helmet({
 
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 
-/** Bound to loopback only, requests must name loopback: a page elsewhere cannot point its own name at us. */
-export function onlyLoopbackNames(boundHost: string): RequestHandler {
-  const loopbackOnly = LOOPBACK.test(boundHost) || boundHost === '::1';
+/**
+ * Bound to loopback only, requests must name loopback, or the address given at the start: a page elsewhere cannot point its
+ * own name at us. With a trusted proxy in front and no address given, the proxy knows the names.
+ */
+export function onlyKnownNames({ host: boundHost, address, trustProxy }: Pick<Config, 'host' | 'address' | 'trustProxy'>): RequestHandler {
+  const isLoopbackOnly = LOOPBACK.test(boundHost) || boundHost === '::1';
+  const isKnown = (host: string) => LOOPBACK.test(host) || (address === null ? trustProxy.length > 0 : host === new URL(address).host);
   return (req, _res, next) => {
-    if (loopbackOnly && !LOOPBACK.test(req.headers.host ?? '')) {
+    if (isLoopbackOnly && !isKnown(req.host)) {
       throw refuse(421, 'wrong-host', 'Open this program by the address it printed when it started.');
     }
     next();
@@ -65,7 +70,7 @@ export function onlyLoopbackNames(boundHost: string): RequestHandler {
 export const sameOriginWrites: RequestHandler = (req, _res, next) => {
   if (!['GET', 'HEAD', 'OPTIONS'].includes(req.method)) {
     const origin = req.headers.origin;
-    const own = origin !== undefined && URL.canParse(origin) && new URL(origin).host === req.headers.host;
+    const own = origin !== undefined && URL.canParse(origin) && new URL(origin).host === req.host;
     if (!own) throw refuse(403, 'wrong-origin', 'This change did not come from a page of this program, so it was refused.');
   }
   next();

@@ -1,6 +1,6 @@
 import { mayAsMuchAs, roles, routes, type Comment, type Role, type Route, type StoredLesson } from '@zest/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { PASSWORD, signUpSecond, testServer, type TestClient, type TestServer } from '../testing/server.ts';
+import { PASSWORD, signUpSecond, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
 let owner: TestClient;
@@ -102,8 +102,11 @@ describe('working together', () => {
   });
 
   it('tells who did what, to teachers', async () => {
-    await new Promise((resolve) => setTimeout(resolve, 200));
-    const told = (await owner.get('/api/audit')).body as { login: string; what: string }[];
+    // It is noted once the answer has gone out.
+    const told = await until(
+      async () => (await owner.get('/api/audit')).body as { login: string; what: string }[],
+      (entries) => entries.some(({ login, what }) => login === 'the-helper' && what.endsWith('/takes')),
+    );
     expect(told).toContainEqual(expect.objectContaining({ login: 'the-helper', what: 'POST /api/lessons/:lessonId/takes' }));
     expect(told.some(({ what }) => what.includes('presence'))).toBe(false);
     expect((await members.get('helper')?.get('/api/audit'))?.status).toBe(403);
@@ -116,6 +119,22 @@ describe('how the installation is doing', () => {
     expect(told.disk.freeBytes).toBeGreaterThan(0);
     expect(told.rows).toContainEqual({ what: 'lessons', count: ((await owner.get('/api/lessons')).body as unknown[]).length });
     expect((await server.client().get('/api/health')).body).toEqual({ ok: true, database: true });
+  });
+});
+
+describe('a link for a new password', () => {
+  it('is good once, signs the old devices out, and only an owner makes one', async () => {
+    const id = ((await owner.get('/api/team')).body as { id: string; login: string }[]).find(({ login }) => login === 'the-helper')?.id;
+    expect((await members.get('teacher')?.send('POST', `/api/team/${id}/password`))?.status).toBe(403);
+    const first = (await owner.send('POST', `/api/team/${id}/password`)).body as { code: string };
+    const second = (await owner.send('POST', `/api/team/${id}/password`)).body as { code: string };
+    const use = (code: string) => server.client().send('POST', '/api/password', { code, password: 'another long one' });
+    // The newest counts.
+    expect((await use(first.code)).body.code).toBe('no-link');
+    expect((await use(second.code)).body.user).toMatchObject({ login: 'the-helper' });
+    expect((await members.get('helper')?.get('/api/lessons'))?.status).toBe(401);
+    expect((await use(second.code)).body.code).toBe('no-link');
+    expect((await server.client().send('POST', '/api/session', { login: 'the-helper', password: 'another long one' })).status).toBe(200);
   });
 });
 

@@ -1,8 +1,8 @@
-import { createHash } from 'node:crypto';
 import { acceptInviteSchema, changeCommentSchema, changeMemberSchema, inviteSchema, makeCommentSchema, presenceSchema, type AuditEntry, type Comment, type Member } from '@zest/contract';
 import { hash } from '@node-rs/argon2';
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type Sequelize } from 'sequelize';
+import { freshCode, makePasswordLink, shaOf } from '../db/accounts.ts';
 import { User } from '../db/models.ts';
 import { AuditRow, CommentRow, InviteRow } from '../db/team-models.ts';
 import { refuse } from '../errors.ts';
@@ -11,13 +11,10 @@ import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { whoElse } from './presence.ts';
 
-/** 32 of 64 letters are 192 bits. */
-const CODE_LENGTH = 32;
 const INVITED_FOR_MS = 7 * 86_400_000;
 const MOST_AUDITED = 500;
 const MOST_COMMENTS = 500;
 
-const shaOf = (code: string) => createHash('sha256').update(code).digest('hex');
 const memberView = ({ id, login, role, createdAt }: User): Member => ({ id, login, role, since: createdAt.toISOString() });
 
 async function loginsOf(ids: Iterable<string>): Promise<Map<string, string>> {
@@ -40,7 +37,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   });
   route('POST', '/api/team/invites', async (req, res, { teamId }) => {
     const { role } = readBody(inviteSchema, req.body);
-    const code = nanoid(CODE_LENGTH);
+    const code = freshCode();
     const expiresAt = new Date(Date.now() + INVITED_FOR_MS);
     await InviteRow.create({ codeSha: shaOf(code), ownerId: teamId, role, expiresAt });
     res.status(201).json({ code, role, expiresAt: expiresAt.toISOString() });
@@ -71,6 +68,10 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   route('PUT', '/api/team/:memberId', async (req, res, { teamId }) => {
     const { role } = readBody(changeMemberSchema, req.body);
     res.json(memberView(await (await memberOf(teamId, String(req.params['memberId']))).update({ role })));
+  });
+  route('POST', '/api/team/:memberId/password', async (req, res, { teamId }) => {
+    const { code, expiresAt } = await makePasswordLink(await memberOf(teamId, String(req.params['memberId'])));
+    res.status(201).json({ code, expiresAt: expiresAt.toISOString() });
   });
   route('DELETE', '/api/team/:memberId', async (req, res, { teamId }) => {
     // What they made stays with the team; they get in no more.

@@ -39,10 +39,10 @@ async function empty(sequelize: Sequelize): Promise<void> {
 const KEEP_ALIVE_MS = 600_000;
 
 /** A real server on real MariaDB with an empty data folder; `log` collects what it would tell an operator. */
-export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean } = {}) {
+export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean; config?: Partial<Config> } = {}) {
   const dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-test-'));
   const db = testDatabase();
-  const config: Config = { dataDir, db, host: '127.0.0.1', port: 0, sessionSecret: 'a secret for tests only', demo: options.demo ?? false, watchesAtOnce: false, webDir: null };
+  const config: Config = { dataDir, db, host: '127.0.0.1', port: 0, sessionSecret: 'a secret for tests only', demo: options.demo ?? false, watchesAtOnce: false, webDir: null, address: null, trustProxy: [], tls: null, ...options.config };
   const sequelize = await connect(db);
   await empty(sequelize);
   await migrate(sequelize);

@@ -6,6 +6,7 @@ import { api, problemText } from './api.ts';
 import { Entry } from './Entry.tsx';
 import { JoinTeam } from './JoinTeam.tsx';
 import { LessonShell } from './LessonShell.tsx';
+import { NewPassword } from './NewPassword.tsx';
 import { useJobEvents } from './events.ts';
 
 function Waiting() {
@@ -66,6 +67,7 @@ function SignedIn() {
 export function App() {
   const session = api.useSessionQuery();
   if (location.pathname === '/join') return <JoinTeam />;
+  if (location.pathname === '/password') return <NewPassword />;
   if (session.isLoading) return <Waiting />;
   if (!session.data) {
     return (

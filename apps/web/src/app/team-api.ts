@@ -1,9 +1,9 @@
-import { auditEntrySchema, commentSchema, installationSchema, madeInviteSchema, memberSchema, presentSchema, type MakeComment, type Role } from '@zest/contract';
+import { addressSchema, auditEntrySchema, commentSchema, installationSchema, madeInviteSchema, memberSchema, passwordLinkSchema, presentSchema, sessionSchema, type MakeComment, type Role } from '@zest/contract';
 import { z } from 'zod';
 import { api, read } from './api.ts';
 
 /** What the pages ask of the people who work together. */
-export const teamApi = api.enhanceEndpoints({ addTagTypes: ['Team', 'Comments', 'Audit'] }).injectEndpoints({
+export const teamApi = api.enhanceEndpoints({ addTagTypes: ['Team', 'Comments', 'Audit', 'Address'] }).injectEndpoints({
   endpoints: (build) => ({
     team: build.query({
       query: (_: void) => '/team',
@@ -27,6 +27,29 @@ export const teamApi = api.enhanceEndpoints({ addTagTypes: ['Team', 'Comments', 
     removeMember: build.mutation({
       query: (memberId: string) => ({ url: `/team/${memberId}`, method: 'DELETE' }),
       invalidatesTags: ['Team', 'Audit'],
+    }),
+    changePassword: build.mutation({
+      query: (body: { current: string; next: string }) => ({ url: '/session/password', method: 'PUT', body }),
+      invalidatesTags: ['Audit'],
+    }),
+    makePasswordLink: build.mutation({
+      query: (memberId: string) => ({ url: `/team/${memberId}/password`, method: 'POST' }),
+      transformResponse: read(passwordLinkSchema),
+      invalidatesTags: ['Audit'],
+    }),
+    setNewPassword: build.mutation({
+      query: (body: { code: string; password: string }) => ({ url: '/password', method: 'POST', body }),
+      transformResponse: read(sessionSchema),
+    }),
+    address: build.query({
+      query: (_: void) => '/address',
+      transformResponse: read(addressSchema),
+      providesTags: ['Address'],
+    }),
+    changeAddress: build.mutation({
+      query: (address: string | null) => ({ url: '/address', method: 'PUT', body: { address } }),
+      transformResponse: read(addressSchema),
+      invalidatesTags: ['Address', 'Audit'],
     }),
     installation: build.query({
       query: (_: void) => '/installation',

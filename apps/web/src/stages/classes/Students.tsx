@@ -7,6 +7,8 @@ import { classApi } from '../../app/class-api.ts';
 import { ChoiceField, WholeField } from '../../ui/fields.tsx';
 import { fetchFile } from '../../ui/save-file.ts';
 import type { ClassPart } from './class-part.ts';
+import { useAddress } from '../../app/use-address.ts';
+import { AskAddress } from '../../app/AskAddress.tsx';
 
 function AddStudents({ own, room }: { own: ClassPart['own']; room: number }) {
   const [add, adding] = classApi.useAddStudentsMutation();
@@ -89,13 +91,15 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
 export function Students({ own, log: { students } }: ClassPart) {
   const [editing, setEditing] = useState<Student | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const { host } = useAddress();
   const room = CLASS_LIMITS.students - students.length;
   const print = async (name: string, url: string) => setProblem(await fetchFile(name, url));
   return (
     <Stack spacing={2}>
       <Typography>
-        The class’s code is <strong>{sayCode(own.code)}</strong>. With a lesson’s code it leads to that lesson, at <strong>{location.host}/go</strong>.
+        The class’s code is <strong>{sayCode(own.code)}</strong>. With a lesson’s code it leads to that lesson, at <strong>{host}/go</strong>.
       </Typography>
+      <AskAddress />
       <AddStudents own={own} room={room} />
       {students.length > 0 && (
         <Button variant="outlined" sx={{ alignSelf: 'start' }} onClick={() => void print('cards.pdf', `/api/classes/${own.id}/cards`)}>

@@ -12,6 +12,8 @@ import { ChoiceField } from '../../ui/fields.tsx';
 import { fetchFile } from '../../ui/save-file.ts';
 import { copyText } from '../../ui/copy.ts';
 import { DateFields, momentText } from './DateFields.tsx';
+import { useAddress } from '../../app/use-address.ts';
+import { AskAddress } from '../../app/AskAddress.tsx';
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 /** No class has such an id. */
@@ -38,7 +40,8 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const [now] = useState(Date.now);
   const dispatch = useAppDispatch();
-  const link = `${location.origin}/follow/${share.code}`;
+  const { origin, host } = useAddress();
+  const link = `${origin}/follow/${share.code}`;
   const renew = async () => {
     await dispatch(saveNow());
     await change({ code: share.code, toNewest: true });
@@ -52,7 +55,7 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
       <TextField label={`Link of ${when.format(new Date(share.createdAt))}`} value={link} slotProps={{ input: { readOnly: true } }} />
       {own && share.spoken && (
         <Typography>
-          To read out: <strong>{location.host}/go</strong>, class <strong>{sayCode(own.code)}</strong>, lesson <strong>{sayCode(share.spoken)}</strong>
+          To read out: <strong>{host}/go</strong>, class <strong>{sayCode(own.code)}</strong>, lesson <strong>{sayCode(share.spoken)}</strong>
         </Typography>
       )}
       {share.changed.length > 0 && (
@@ -66,7 +69,7 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
       {words && <Alert severity="error">{words}</Alert>}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1 }}>
         <Button onClick={async () => setCopied(await copyText(link))}>{copied ? 'Copied' : 'Copy the link'}</Button>
-        <Button href={link} target="_blank" rel="noopener">
+        <Button href={`/follow/${share.code}`} target="_blank" rel="noopener">
           Open as a student
         </Button>
         <Button aria-pressed={shown} onClick={onShow}>
@@ -121,6 +124,7 @@ export function LinkPanel({ shown, onShow }: LinkPanelProps) {
       <Button variant="contained" sx={{ alignSelf: 'start' }} disabled={making.isLoading} onClick={() => void share()}>
         Share the lesson as it is now
       </Button>
+      {open.length > 0 && <AskAddress />}
       {open.map((own) => (
         <LinkCard key={own.code} share={own} own={classes.data?.find(({ id: classOf }) => classOf === own.classId)} shown={own.code === shown} onShow={() => onShow(own.code)} />
       ))}

@@ -6,6 +6,7 @@ import { teamApi } from '../../app/team-api.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { PageFrame } from '../../ui/PageFrame.tsx';
 import { doneWords } from './done-words.ts';
+import { useAddress } from '../../app/use-address.ts';
 
 const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -24,7 +25,9 @@ function Members({ isOwner }: { isOwner: boolean }) {
   const [change, changing] = teamApi.useChangeMemberMutation();
   const [remove, removing] = teamApi.useRemoveMemberMutation();
   const [asked, setAsked] = useState<Member | null>(null);
-  const problem = problemText(team.error ?? changing.error ?? removing.error);
+  const [makeLink, linking] = teamApi.useMakePasswordLinkMutation();
+  const { origin } = useAddress();
+  const problem = problemText(team.error ?? changing.error ?? removing.error ?? linking.error);
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
       {problem && <Alert severity="error">{problem}</Alert>}
@@ -51,6 +54,11 @@ function Members({ isOwner }: { isOwner: boolean }) {
                 <TableCell>{day.format(new Date(member.since))}</TableCell>
                 <TableCell align="right">
                   {isOwner && member.role !== 'owner' && (
+                    <Button onClick={() => void makeLink(member.id)} aria-label={`Link for a new password of ${member.login}`}>
+                      New password …
+                    </Button>
+                  )}
+                  {isOwner && member.role !== 'owner' && (
                     <Button color="error" onClick={() => setAsked(member)} aria-label={`Take ${member.login} out of the team`}>
                       Take out …
                     </Button>
@@ -61,6 +69,7 @@ function Members({ isOwner }: { isOwner: boolean }) {
           </TableBody>
         </Table>
       </TableContainer>
+      {linking.data && <TextField sx={{ mt: 1.5 }} label={`For ${team.data?.find(({ id }) => id === linking.originalArgs)?.login ?? ''}: a new password, once, until ${day.format(new Date(linking.data.expiresAt))}`} value={`${origin}/password#${linking.data.code}`} slotProps={{ input: { readOnly: true } }} />}
       {asked && (
         <Alert
           severity="warning"
@@ -83,10 +92,46 @@ function Members({ isOwner }: { isOwner: boolean }) {
   );
 }
 
+/** The own password, changed with the old one. */
+function OwnPassword() {
+  const [change, changing] = teamApi.useChangePasswordMutation();
+  const [current, setCurrent] = useState('');
+  const [next, setNext] = useState('');
+  const store = async () => {
+    const done = await change({ current, next });
+    if (done.error) return;
+    setCurrent('');
+    setNext('');
+  };
+  return (
+    <Paper
+      variant="outlined"
+      sx={{ p: 2 }}
+      component="form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void store();
+      }}
+    >
+      <Typography variant="h2">Your password</Typography>
+      <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', mt: 1.5, alignItems: 'flex-start' }}>
+        <TextField label="Old password" type="password" autoComplete="current-password" value={current} onChange={(event) => setCurrent(event.target.value)} sx={{ width: 260 }} />
+        <TextField label="New password" type="password" autoComplete="new-password" helperText="At least 10 characters." value={next} onChange={(event) => setNext(event.target.value)} sx={{ width: 260 }} />
+        <Button type="submit" variant="outlined" disabled={current === '' || next === '' || changing.isLoading}>
+          Change it
+        </Button>
+      </Stack>
+      {changing.error !== undefined && <Alert severity="error">{problemText(changing.error)}</Alert>}
+      {changing.isSuccess && <Alert severity="success">Changed. Your other devices are signed out.</Alert>}
+    </Paper>
+  );
+}
+
 function Invite() {
   const [make, making] = teamApi.useMakeInviteMutation();
   const [role, setRole] = useState<Role>('teacher');
-  const link = making.data ? `${location.origin}/join#${making.data.code}` : '';
+  const { origin } = useAddress();
+  const link = making.data ? `${origin}/join#${making.data.code}` : '';
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
       <Typography variant="h2">Invite somebody</Typography>
@@ -155,6 +200,7 @@ export function TeamPage() {
     <PageFrame title="Team" back={{ to: '/', name: 'All lessons' }}>
       <Stack spacing={2}>
         <Members isOwner={role === 'owner'} />
+        {role !== undefined && !session.data?.demo && <OwnPassword />}
         {role === 'owner' && <Invite />}
         {role === 'owner' && <Installation />}
         {(role === 'owner' || role === 'teacher') && <Audit />}
