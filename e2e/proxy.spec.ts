@@ -25,7 +25,7 @@ function browserFor(certificate: string): Promise<Browser> {
 /** Shares a new lesson; gives the link as it is shown. */
 async function shareLesson(page: Page): Promise<string> {
   await startLesson(page, 'From afar');
-  await page.getByRole('button', { name: '+ Talk' }).click();
+  await page.getByRole('button', { name: '+ Work and rest' }).click();
   await bench(page, 'Share');
   await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
   return page.getByLabel(/^Link of/).inputValue();

@@ -46,6 +46,7 @@ test('the owner invites a teacher, who joins by the link', async () => {
 });
 
 test('a password is given anew by the owner’s link, and changed with the old one', async () => {
+  await page.reload();
   await page.getByRole('button', { name: 'Link for a new password of wren' }).click();
   const link = await page.getByLabel(/^For wren: a new password/).inputValue();
   await expectAccessible(page);

@@ -1,6 +1,7 @@
 import { Alert, Box, CircularProgress } from '@mui/material';
 import { useEffect } from 'react';
-import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation, useNavigationType } from 'react-router';
+import { createBrowserRouter, Navigate, Outlet, useLocation, useNavigationType } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
 import { Shelf } from '../stages/shelf/Shelf.tsx';
 import { api, problemText } from './api.ts';
 import { Entry } from './Entry.tsx';

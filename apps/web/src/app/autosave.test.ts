@@ -5,14 +5,17 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 function fakeServer(first: Lesson) {
   const revisions: Lesson[] = [first];
   let away = false;
+  let slowMs = 0;
   const answer = (status: number, body: unknown) => new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
   const stored = () => ({ id: 'lesson', revision: revisions.length, savedAt: '2026-01-01T00:00:00.000Z', lesson: revisions.at(-1) });
   return {
     revisions,
     goAway: (gone: boolean) => void (away = gone),
+    slowDown: (ms: number) => void (slowMs = ms),
     fetch: async (request: Request): Promise<Response> => {
       if (away) throw new TypeError('no connection');
       if (request.method === 'GET') return answer(200, stored());
+      if (slowMs > 0) await new Promise((resolve) => setTimeout(resolve, slowMs));
       const body = (await request.json()) as { baseRevision: number; lesson: Lesson };
       if (body.baseRevision !== revisions.length) return answer(409, { code: 'stale', message: 'Changed elsewhere.', revision: revisions.length });
       revisions.push(body.lesson);
@@ -80,6 +83,30 @@ describe('autosave', () => {
     window.undo();
     await vi.advanceTimersByTimeAsync(1_000);
     expect(titles()).toEqual(['First', 'Four', 'First']);
+  });
+
+  it('whoever wants the newest state waits for a save under way, and for what was typed since', async () => {
+    const window = await openWindow();
+    server.slowDown(500);
+    window.type('On its way');
+    await vi.advanceTimersByTimeAsync(800);
+    expect([window.save(), titles()]).toEqual(['saving', ['First']]);
+    window.type('Typed since');
+    const first = window.run(window.autosave.saveFirst() as never) as unknown as Promise<string | null>;
+    await vi.advanceTimersByTimeAsync(2_000);
+    expect(await first).toBeNull();
+    expect(titles()).toEqual(['First', 'On its way', 'Typed since']);
+  });
+
+  it('says why the newest state is not there: no connection, or another window’s version', async () => {
+    const window = await openWindow();
+    const first = async () => window.run(window.autosave.saveFirst() as never) as unknown as Promise<string | null>;
+    server.goAway(true);
+    window.type('Mine');
+    expect(await first()).toContain('not saved yet');
+    server.goAway(false);
+    server.revisions.push(titled(server.revisions[0] as Lesson, 'Theirs'));
+    expect(await first()).toContain('Another window');
   });
 
   it('goes on trying while the server is away', async () => {

@@ -55,10 +55,32 @@ export function dropDraft(lessonId: string): void {
   localStorage.removeItem(draftKey(lessonId));
 }
 
-/** Saves the open lesson if it differs from the server's. Refused as stale, the window asks which to keep. */
+/** The save under way of a lesson: it goes on until nothing has changed meanwhile. */
+const underWay = new Map<string, Promise<void>>();
+
+/**
+ * Saves the open lesson if it differs from the server's; resolves once the server has all of it, or a save has failed.
+ * Refused as stale, the window asks which to keep.
+ */
 export const saveNow = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
+  const id = getState().lesson.open?.id;
+  if (id === undefined) return;
+  const saving = underWay.get(id) ?? dispatch(save()).finally(() => underWay.delete(id));
+  underWay.set(id, saving);
+  await saving;
+};
+
+/** Saves before the server makes something of the lesson; gives why it does not have the newest state, null when it does. */
+export const saveFirst = (): AppThunk<Promise<string | null>> => async (dispatch, getState) => {
+  await dispatch(saveNow());
   const { open } = getState().lesson;
-  if (!open || open.save.kind === 'saving' || open.save.kind === 'stale') return;
+  if (!open || open.edited.lesson === open.stored) return null;
+  return open.save.kind === 'stale' ? 'Another window has changed this lesson. Say first which version counts.' : 'Your last changes are not saved yet, so they would be missing. Try again once they are.';
+};
+
+const save = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
+  const { open } = getState().lesson;
+  if (!open || open.save.kind === 'stale') return;
   const { lesson } = open.edited;
   if (lesson === open.stored) {
     dispatch(saveChanged({ kind: 'saved' }));
@@ -75,7 +97,7 @@ export const saveNow = (): AppThunk<Promise<void>> => async (dispatch, getState)
     if (now?.edited.lesson === lesson) dropDraft(open.id);
     else {
       dispatch(saveChanged({ kind: 'unsaved' }));
-      await dispatch(saveNow());
+      await dispatch(save());
     }
     return;
   }

@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
-import { saveNow } from '../../app/autosave.ts';
+import { saveFirst } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { fetchFile } from '../../ui/save-file.ts';
 import { useTextMeasure } from '../../ui/use-text-measure.ts';
@@ -88,7 +88,7 @@ export function CheckBench() {
           variant="outlined"
           onClick={() => {
             setProblem(null);
-            void dispatch(saveNow()).then(async () => setProblem(await fetchFile('check.pdf', `/api/lessons/${id}/prints/check`)));
+            void dispatch(saveFirst()).then(async (unsaved) => setProblem(unsaved ?? (await fetchFile('check.pdf', `/api/lessons/${id}/prints/check`))));
           }}
         >
           Report (PDF)

@@ -6,7 +6,7 @@ import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import { callSheet, changeText, shotsToFilm, type CallSheetLine } from '@zest/core/framing';
 import { clockText, lengthText } from '@zest/core/time';
 import { useMemo, useState } from 'react';
-import { saveNow } from '../../app/autosave.ts';
+import { saveFirst } from '../../app/autosave.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson, useTakes } from '../../app/use-lesson.ts';
@@ -103,7 +103,7 @@ export function CallSheetView({ onFilm }: CallSheetViewProps) {
         <Button
           onClick={() => {
             setProblem(null);
-            void dispatch(saveNow()).then(async () => setProblem(await fetchFile('call-sheet.pdf', `/api/lessons/${id}/prints/call-sheet`)));
+            void dispatch(saveFirst()).then(async (unsaved) => setProblem(unsaved ?? (await fetchFile('call-sheet.pdf', `/api/lessons/${id}/prints/call-sheet`))));
           }}
         >
           Call sheet (PDF)

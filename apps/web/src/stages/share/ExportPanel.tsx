@@ -5,7 +5,7 @@ import { fixedSides } from '@zest/core/script';
 import { clockText } from '@zest/core/time';
 import { useEffect, useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
-import { saveNow } from '../../app/autosave.ts';
+import { saveFirst } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useMaterials, useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
@@ -125,15 +125,17 @@ export function ExportPanel() {
   const [start, starting] = api.useStartExportMutation();
   const [order, setOrder] = useState<ExportOrder>(USUAL);
   const dispatch = useAppDispatch();
-  const problem = problemText(exports.error ?? starting.error);
+  const [unsaved, setUnsaved] = useState<string | null>(null);
+  const problem = unsaved ?? problemText(exports.error ?? starting.error);
   const ready = new Set(takes.filter((take) => take.state === 'ready').map((take) => take.id));
   const asCards = blocksOf(lesson).filter((block) => !block.footage || !ready.has(block.footage.takeId));
   const fixed = order.hand === 'other hand' ? blocksOf(lesson).filter(({ script, cues }) => [script, ...cues.map(({ text }) => text)].some((text) => fixedSides(text).length > 0)) : [];
   const { music } = lesson.finish.sound;
   const isMusicReady = useMaterials().some((take) => take.id === music?.takeId && take.state === 'ready');
   const begin = async () => {
-    await dispatch(saveNow());
-    await start({ lessonId: id, order });
+    const unsaved = await dispatch(saveFirst());
+    setUnsaved(unsaved);
+    if (unsaved === null) await start({ lessonId: id, order });
   };
   return (
     <Stack spacing={2}>

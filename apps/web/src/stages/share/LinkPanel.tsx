@@ -4,7 +4,7 @@ import { sayCode } from '@zest/core/results';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
-import { saveNow } from '../../app/autosave.ts';
+import { saveFirst } from '../../app/autosave.ts';
 import { classApi } from '../../app/class-api.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
@@ -43,8 +43,9 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
   const { origin, host } = useAddress();
   const link = `${origin}/follow/${share.code}`;
   const renew = async () => {
-    await dispatch(saveNow());
-    await change({ code: share.code, toNewest: true });
+    const unsaved = await dispatch(saveFirst());
+    setProblem(unsaved);
+    if (unsaved === null) await change({ code: share.code, toNewest: true });
   };
   const words = problem ?? problemText(changing.error ?? revoking.error);
   return (
@@ -100,9 +101,12 @@ export function LinkPanel({ shown, onShow }: LinkPanelProps) {
   const [dates, setDates] = useState<{ opensAt: string | null; closesAt: string | null }>({ opensAt: null, closesAt: null });
   const dispatch = useAppDispatch();
   const open = shares.data?.filter((share) => share.revokedAt === null) ?? [];
-  const problem = problemText(shares.error ?? making.error);
+  const [unsaved, setUnsaved] = useState<string | null>(null);
+  const problem = unsaved ?? problemText(shares.error ?? making.error);
   const share = async () => {
-    await dispatch(saveNow());
+    const notYet = await dispatch(saveFirst());
+    setUnsaved(notYet);
+    if (notYet !== null) return;
     const made = await makeShare({ lessonId: id, classId: classId === ANYBODY ? null : classId, ...dates });
     if (made.data) onShow(made.data.code);
   };

@@ -3,7 +3,7 @@ import { kitCsv, planMarkdown, runSheetCsv } from '@zest/core/formats';
 import { scheduleLesson } from '@zest/core/schedule';
 import type { Print } from '@zest/contract';
 import { useState } from 'react';
-import { saveNow } from '../../app/autosave.ts';
+import { saveFirst } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 import { fetchFile, saveCsv, saveFile } from '../../ui/save-file.ts';
@@ -26,8 +26,7 @@ export function PlanFiles() {
   const fetchSaved = async (name: string, url: string, what: string) => {
     setBusy(what);
     setProblem(null);
-    await dispatch(saveNow());
-    setProblem(await fetchFile(name, url));
+    setProblem((await dispatch(saveFirst())) ?? (await fetchFile(name, url)));
     setBusy(null);
   };
   return (
