@@ -138,9 +138,9 @@ test('a recording survives its tab, but for the last two seconds', async () => {
 
 test('a server killed in the middle of an upload and of an export finishes both', async () => {
   const big = path.join(folder, 'big.mp4');
-  // Noise does not compress: some 40 MB in 8 s.
+  // Noise does not compress: some 10 MB in 8 s.
   execFileSync('ffmpeg', [
-    ...['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=1280x720:rate=30:duration=8', '-f', 'lavfi', '-i', 'sine=duration=8'],
+    ...['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=640x360:rate=30:duration=8', '-f', 'lavfi', '-i', 'sine=duration=8'],
     ...['-vf', 'noise=alls=60:allf=t', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '12', '-pix_fmt', 'yuv420p', big],
   ]);
   const context = await browser.newContext();
@@ -149,12 +149,13 @@ test('a server killed in the middle of an upload and of an export finishes both'
   await startLesson(page, 'Power cut');
   await page.getByRole('button', { name: '+ Work and rest' }).click();
   await page.getByLabel('Rounds', { exact: true }).fill('2');
+  await page.getByLabel('Work', { exact: true }).fill('10');
   await saved(page);
   await bench(page, 'Film');
   // A slow line, so that the cut falls into the middle.
   const slow = await context.newCDPSession(page);
   await slow.send('Network.enable');
-  await slow.send('Network.emulateNetworkConditions', { offline: false, latency: 5, downloadThroughput: -1, uploadThroughput: 6 * 1024 * 1024 });
+  await slow.send('Network.emulateNetworkConditions', { offline: false, latency: 5, downloadThroughput: -1, uploadThroughput: 1.5 * 1024 * 1024 });
   await page.getByLabel('Video file').setInputFiles(big);
   await expect(page.getByText(/Uploading, [2-7]\d %/)).toBeVisible({ timeout: 60_000 });
   await zest.kill();
@@ -168,10 +169,10 @@ test('a server killed in the middle of an upload and of an export finishes both'
   const before = pieces().length;
   await zest.kill();
   await restart();
-  await expect(page.getByTestId('export').getByText(/Verified: 0:55, 1650 frames/)).toBeVisible({ timeout: 300_000 });
+  await expect(page.getByTestId('export').getByText(/Verified: 0:35, 1050 frames/)).toBeVisible({ timeout: 300_000 });
   expect(before).toBeLessThan(pieces().length);
   const media = execFileSync('sh', ['-c', 'find "$0/media" -type f -size +1M -newer "$0/running.json"', zest.dataDir], { encoding: 'utf8' }).trim().split('\n');
-  expect(media.some((file) => ffprobe(file).streams.some((stream) => stream.nb_read_packets === '1650'))).toBe(true);
+  expect(media.some((file) => ffprobe(file).streams.some((stream) => stream.nb_read_packets === '1050'))).toBe(true);
   await context.close();
 });
 

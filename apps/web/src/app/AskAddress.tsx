@@ -45,7 +45,7 @@ export function AskAddress() {
         </Stack>
       )}
       {changing.error !== undefined && <Typography color="error">{problemText(changing.error)}</Typography>}
-      {!known.isOpen && <Typography color="text.secondary">Nothing but this machine is listened to at present: start with --host 0.0.0.0, or put a proxy in front (docs/operations.md).</Typography>}
+      {!known.isOpen && <Typography color="text.secondary">At present Zest Frame answers this machine only: start it with --host 0.0.0.0, or put a proxy in front (docs/operations.md).</Typography>}
     </Alert>
   );
 }
