@@ -137,6 +137,9 @@ test('the shelf finds, doubles, joins, keeps as a pattern and puts away', async 
   await page.getByLabel('archive').click();
   await expect(page.getByRole('heading', { name: 'Copied into', exact: true })).toBeVisible();
   await more('Copied into', 'Delete for good');
+  await expectAccessible(page);
+  await page.getByRole('dialog').getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByText(/^“Copied into” is gone: \d+ versions?, 0 takes, 0 MB\.$/)).toBeVisible();
   await expect(page.getByText('Nothing in the archive')).toBeVisible();
   await page.getByLabel('archive').click();
   await expectAccessible(page);

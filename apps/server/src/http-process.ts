@@ -9,6 +9,7 @@ import { databaseQueue } from './jobs/queue.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
+import { sweepWork } from './media/sweep.ts';
 
 const ERASE_EVERY_MS = 6 * 3_600_000;
 
@@ -43,7 +44,12 @@ server.listen(config.port, config.host, () => {
 // Entries are kept as long as their class says, and not a day longer.
 const erase = () => void eraseOld().then((entries) => entries > 0 && log(`erased ${entries} entries that were kept long enough`), (error: unknown) => log(`erasing old entries failed: ${messageOf(error)}`));
 erase();
-const erasing = setInterval(erase, ERASE_EVERY_MS);
+const sweep = () => void sweepWork(folders.work).then((swept) => swept > 0 && log(`removed ${swept} work folders that were left behind`), (error: unknown) => log(`sweeping failed: ${messageOf(error)}`));
+sweep();
+const erasing = setInterval(() => {
+  erase();
+  sweep();
+}, ERASE_EVERY_MS);
 
 async function stop(): Promise<void> {
   clearInterval(erasing);

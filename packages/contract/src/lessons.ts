@@ -38,6 +38,10 @@ export const lessonSummarySchema = z.object({
 /** Somebody else of the team sees to a lesson from here on. */
 export const handOverSchema = z.strictObject({ memberId: z.string().min(1).max(40) });
 
+/** What went with a lesson that was deleted for good; bytes of content that nothing else names. */
+export const erasedLessonSchema = z.object({ revisions: z.number(), takes: z.number(), bytes: z.number() });
+export type ErasedLesson = z.infer<typeof erasedLessonSchema>;
+
 export const shelfSchema = z.strictObject({ archived: z.boolean(), template: z.boolean() });
 
 /** Takes to be had by another lesson of the same teacher as well, and the block each is for there. */

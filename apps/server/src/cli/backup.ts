@@ -1,9 +1,10 @@
 import { copyFile, mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { QueryTypes, type Sequelize } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { foldersOf } from '../config.ts';
 import { connect } from '../db/connect.ts';
+import { contentNamed } from '../db/content.ts';
 import { countRows, dumpDatabase, loadDump } from '../db/dump.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { migrate } from '../db/migrations.ts';
@@ -23,16 +24,6 @@ const stateSchema = z.object({
 
 const STATE = 'state.json';
 const DUMP = 'database.sql.gz';
-
-/** Every piece of content the database names, in any table and column that holds a content hash; results of exports among them. */
-async function contentNamed(sequelize: Sequelize): Promise<string[]> {
-  const named = new Set<string>();
-  const takes = await sequelize.query<Record<string, string | null>>('SELECT original_sha, working_sha, thumbs_sha, wave_sha, watched_sha FROM takes', { type: QueryTypes.SELECT });
-  for (const row of takes) for (const sha of Object.values(row)) if (sha) named.add(sha);
-  const jobs = await sequelize.query<{ result: string }>("SELECT result FROM jobs WHERE kind = 'export' AND result IS NOT NULL", { type: QueryTypes.SELECT });
-  for (const { result } of jobs) for (const sha of result.match(/\b[0-9a-f]{64}\b/g) ?? []) named.add(sha);
-  return [...named].sort();
-}
 
 const stamp = (date: Date) => date.toISOString().replace(/[:.]/g, '-');
 

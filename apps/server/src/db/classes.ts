@@ -4,6 +4,7 @@ import { madeUpName, spokenCode, type LogEntry, seenPart, type EntryOf } from '@
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
 import { refuse } from '../errors.ts';
+import { AuditRow } from './team-models.ts';
 import { ClassRow, ErasureRow, LogEntryRow, StudentDeviceRow, StudentRow } from './log-models.ts';
 
 const CHANCE_STEPS = 2 ** 32;
@@ -135,11 +136,14 @@ export async function withinDay<T extends { id: string }>({ id: studentId }: Stu
   return { taken: entries.filter((entry) => !tooMany.includes(entry)), tooMany };
 }
 
-async function erased(ownerId: string, what: ErasureRow['what'], where: { studentId?: string; classId?: string }, remove: (transaction: Transaction) => Promise<void>, sequelize: Sequelize): Promise<void> {
+async function erased(ownerId: string, what: ErasureRow['what'], where: { studentId: string } | { classId: string }, remove: (transaction: Transaction) => Promise<void>, sequelize: Sequelize): Promise<void> {
   await sequelize.transaction(async (transaction) => {
-    const entries = await LogEntryRow.count({ where, transaction });
+    const entries = await LogEntryRow.findAll({ where, attributes: ['id'], transaction });
+    const students = 'studentId' in where ? [where.studentId] : (await StudentRow.findAll({ where, attributes: ['id'], transaction })).map(({ id }) => id);
+    // What was done with them stays in the audit, not with whom.
+    await AuditRow.update({ subject: '' }, { where: { ownerId, subject: [...students, ...entries.map(({ id }) => id)] }, transaction });
     await remove(transaction);
-    await ErasureRow.create({ id: nanoid(), ownerId, what, entries }, { transaction });
+    await ErasureRow.create({ id: nanoid(), ownerId, what, entries: entries.length }, { transaction });
   });
 }
 

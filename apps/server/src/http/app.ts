@@ -66,7 +66,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addInstallationRoutes(route, sequelize, folders);
   addAccountRoutes(route, sequelize, config.demo);
   addEventRoutes(route);
-  addLessonRoutes(route, sequelize, queue);
+  addLessonRoutes(route, sequelize, queue, store, folders);
   addSeriesRoutes(route, sequelize);
   addCueRoutes(route, sequelize);
   addPrintRoutes(route, store, printer);

@@ -34,6 +34,8 @@ async function zipOf(files: readonly (readonly [string, string | Buffer])[]): Pr
 }
 
 const document = JSON.stringify(lessonOf([{ kind: 'intervals', title: 'Ropes' }]));
+/** Packs to a thousandth. */
+const bomb = Buffer.alloc(30_000_000);
 const footage = Buffer.from('not really a video, but of this content');
 
 /** As version 1 wrote it, without what came later. */
@@ -86,6 +88,13 @@ describe('a lesson archive', () => {
     expect([without.status, without.body.lesson.sections[0].blocks[0].footage]).toEqual([201, null]);
   });
 
+  it('stores no footage that none of its takes is made of', async () => {
+    const extra = Buffer.from('footage of nobody');
+    const manifest = manifestOf((m) => ({ ...m, media: [...m.media, { sha256: sha256(extra), bytes: extra.length }] }));
+    expect((await takeIn(await zipOf([...good(manifest), [mediaName(sha256(extra)), extra]]))).status).toBe(201);
+    expect([await server.store.has(sha256(extra)), await server.store.has(sha256(footage))]).toEqual([false, true]);
+  });
+
   it('leaves nothing behind of what it refuses', async () => {
     expect((await takeIn(await zipOf(good()))).status).toBe(201);
     const before = (await teacher.get('/api/lessons')).body.length;
@@ -97,6 +106,7 @@ describe('a lesson archive', () => {
 
   const faults: [string, () => Promise<Buffer>, string][] = [
     ['no zip', () => Promise.resolve(Buffer.from('hello')), 'cannot be read'],
+    ['that unpacks to far more than footage could', () => zipOf([[MANIFEST_NAME, manifestOf((m) => ({ ...m, media: [{ sha256: sha256(bomb), bytes: bomb.length }], takes: m.takes.map((take) => ({ ...take, sha256: sha256(bomb) })) }))], good()[1], [mediaName(sha256(bomb)), bomb]]), 'no footage is packed like that'],
     ['cut short', async () => (await zipOf(good())).subarray(0, 300), 'cannot be read'],
     ['a zip of something else', () => zipOf([['photo.jpg', 'x']]), 'not a lesson archive'],
     ['of a newer version', () => zipOf(good(manifestOf((m) => ({ ...m, version: 99 })))), 'Update the program'],
@@ -126,7 +136,7 @@ describe('a lesson archive', () => {
       'that unpacks to more than it says',
       async () => {
         const zeros = Buffer.alloc(40_000_000);
-        const zip = await zipOf([[MANIFEST_NAME, manifestOf((m) => ({ ...m, media: [{ sha256: sha256(zeros), bytes: 100 }], takes: [] }))], [LESSON_NAME, document], [mediaName(sha256(zeros)), zeros]]);
+        const zip = await zipOf([[MANIFEST_NAME, manifestOf((m) => ({ ...m, media: [{ sha256: sha256(zeros), bytes: 100 }], takes: m.takes.map((take) => ({ ...take, sha256: sha256(zeros) })) }))], [LESSON_NAME, document], [mediaName(sha256(zeros)), zeros]]);
         const size = (n: number) => Buffer.from(Uint32Array.of(n).buffer);
         return patched(zip, size(zeros.length), size(100));
       },
@@ -155,7 +165,7 @@ describe('a lesson archive', () => {
     expect((await takeIn(zip)).body.message).toContain('MB there is room for');
     free.bytes = 512 * 1024 ** 2 + zip.length;
     const more = Buffer.alloc(zip.length + 1);
-    const large = await zipOf([[MANIFEST_NAME, manifestOf((m) => ({ ...m, media: [{ sha256: sha256(more), bytes: more.length }], takes: [] }))], [LESSON_NAME, document], [mediaName(sha256(more)), more]]);
+    const large = await zipOf([[MANIFEST_NAME, manifestOf((m) => ({ ...m, media: [{ sha256: sha256(more), bytes: more.length }], takes: m.takes.map((take) => ({ ...take, sha256: sha256(more) })) }))], [LESSON_NAME, document], [mediaName(sha256(more)), more]]);
     expect((await takeIn(large)).body.message).toContain('more than there is room for');
     free.bytes = 1e12;
   });

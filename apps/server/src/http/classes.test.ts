@@ -1,9 +1,10 @@
 import { MAX_ENTRIES_A_DAY, STUDENT_HEADER, type Class, type ClassLog, type FollowLesson, type OwnLog, type Share, type Student } from '@zest/contract';
 import { usualRule, type EntryBody } from '@zest/core/results';
 import { nanoid } from 'nanoid';
+import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { eraseOld } from '../db/classes.ts';
-import { lessonOf, testServer, type TestClient, type TestServer } from '../testing/server.ts';
+import { lessonOf, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
 let teacher: TestClient;
@@ -217,11 +218,18 @@ describe('the teacher’s own entries and what is erased', () => {
 
   it('forgets a student for good, on every device, and notes that it did', async () => {
     const one = await device(students[6]);
+    await teacher.send('PUT', `/api/students/${students[6]?.id}`, { nickname: 'Gone soon', group: '', language: null, hand: null });
+    await until(() => server.sequelize.query<{ what: string }>('SELECT what FROM audit', { type: QueryTypes.SELECT }), (rows) => rows.some(({ what }) => what === 'PUT /api/students/:studentId'));
     await one.send([entry(score(5)), entry(score(6))]);
     expect((await teacher.send('DELETE', `/api/students/${students[6]?.id}`)).status).toBe(204);
     expect((await one.mine()).status).toBe(401);
     expect((await logOf()).entries.some(({ studentId }) => studentId === students[6]?.id)).toBe(false);
     expect((await teacher.get('/api/erasures')).body).toMatchObject([{ what: 'student', entries: 2 }]);
+    const audited = () => server.sequelize.query<{ what: string; subject: string }>('SELECT what, subject FROM audit ORDER BY id', { type: QueryTypes.SELECT });
+    const told = await until(audited, (rows) => rows.some(({ what }) => what === 'DELETE /api/students/:studentId'));
+    // That it was done is told; nothing there leads back to whom.
+    expect(told.some(({ subject }) => subject === students[6]?.id)).toBe(false);
+    expect(told.filter(({ what }) => what === 'PUT /api/students/:studentId')).toMatchObject([{ subject: '' }]);
   });
 
   it('keeps entries only as long as the class says', async () => {

@@ -4,7 +4,7 @@ import type { Performance, Storage, Take } from '@zest/contract';
 import { makeLesson } from '@zest/core/lesson';
 import { MARK_LEAD_MS, MARK_NUMBERS, MARK_TAIL_MS, markSamples } from '@zest/core/signal';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { PerformanceRow, TakeRow } from '../db/models.ts';
+import { PerformanceRow, RevisionRow, TakeRow } from '../db/models.ts';
 import { footageFolder } from '../testing/footage.ts';
 import { lessonOf, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
 
@@ -151,6 +151,29 @@ describe('takes', () => {
     expect([after.binBytes, before.bytes - after.bytes]).toEqual([0, before.binBytes]);
     expect([existsSync(server.store.pathOf(shared)), existsSync(server.store.pathOf(own))]).toEqual([true, false]);
     expect([await take(binned), (await take(kept))?.state]).toEqual([undefined, 'ready']);
+  });
+
+  it('go with a lesson that is deleted for good, with its revisions, links and all content that nothing else names', async () => {
+    const bytes = phoneVideo('both.mp4', 2, []);
+    const elsewhere = await importFile(bytes, 'one');
+    const other = await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Hello', script: 'A secret of the quay.' }]));
+    const shown = (await teacher.send('POST', `/api/lessons/${other.id}/shares`)).body as { code: string };
+    const own = [];
+    for (const file of [bytes, phoneVideo('alone.mp4', 5, [])]) {
+      const id = await teacher.makeTake(other.id);
+      await teacher.upload(id, file);
+      own.push(await until(() => TakeRow.findByPk(id, { rejectOnEmpty: true }), ({ workingSha, thumbsSha }) => workingSha !== null && thumbsSha !== null));
+    }
+    const [shared, alone] = own.map(({ originalSha }) => originalSha ?? '') as [string, string];
+    expect((await TakeRow.findByPk(elsewhere))?.originalSha).toBe(shared);
+    const gone = await teacher.send('DELETE', `/api/lessons/${other.id}`);
+    expect(gone.body).toMatchObject({ revisions: 1, takes: 2 });
+    expect((gone.body as { bytes: number }).bytes).toBeGreaterThan(0);
+    expect([existsSync(server.store.pathOf(shared)), existsSync(server.store.pathOf(alone))]).toEqual([true, false]);
+    expect([await TakeRow.count({ where: { lessonId: other.id } }), (await server.client().get(`/api/follow/${shown.code}`)).status, (await teacher.get(`/api/lessons/${other.id}`)).status]).toEqual([0, 404, 404]);
+    // The class's numbers keep a title to stand under, and nothing else.
+    const [left, ...more] = await RevisionRow.findAll({ where: { lessonId: other.id } });
+    expect([left?.document.includes('Juniper Quay test'), left?.document.includes('secret'), more.length]).toEqual([true, false, 0]);
   });
 
   it('that the lesson or a link shows do not go to the bin', async () => {

@@ -67,7 +67,8 @@ function audit({ method, path }: Route, req: Request, res: Response, { person, t
   if (method === 'GET' || !person || !teamId || UNTOLD.has(what)) return;
   res.once('finish', () => {
     if (res.statusCode >= 400) return;
-    const [subject = ''] = Object.values(req.params).filter((value) => typeof value === 'string');
+    // Whom it was that was erased is told nowhere.
+    const [subject = ''] = what === 'DELETE /api/students/:studentId' ? [] : Object.values(req.params).filter((value) => typeof value === 'string');
     void AuditRow.create({ ownerId: teamId, personId: person.id, what, subject: subject.slice(0, 120) }).catch(() => undefined);
   });
 }

@@ -3,11 +3,14 @@ import { blocksOf, kitText, makeLesson, readLesson, type Lesson } from '@zest/co
 import { scheduleLesson, skillTimes } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
+import type { Folders } from '../config.ts';
+import { eraseLesson } from '../db/erase-lesson.ts';
 import { createFromOthers, newestLessons, revisionAt, saveLesson, type NewestLesson } from '../db/lessons.ts';
-import { RevisionRow, ShareRow, User } from '../db/models.ts';
+import { RevisionRow, User } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { readBody } from './answer.ts';
 import type { JobQueue } from '../jobs/queue.ts';
+import type { MediaStore } from '../media/store.ts';
 import type { AddRoute } from './guard.ts';
 import { ingestUnready } from './uploads.ts';
 
@@ -40,7 +43,7 @@ function summaryOf({ id, revision, savedAt, lesson, shared, archived, template, 
   };
 }
 
-export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: JobQueue): void {
+export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: JobQueue, store: MediaStore, folders: Folders): void {
   route('GET', '/api/lessons', async (_req, res, { teamId }) => {
     res.json((await newestLessons(sequelize, teamId)).map(summaryOf));
   });
@@ -80,9 +83,7 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
   });
 
   route('DELETE', '/api/lessons/:lessonId', async (_req, res, { lesson }) => {
-    await lesson.update({ deletedAt: new Date() });
-    await ShareRow.update({ revokedAt: new Date() }, { where: { lessonId: lesson.id, revokedAt: null } });
-    res.status(204).end();
+    res.json(await eraseLesson(sequelize, lesson, store, folders.segments));
   });
 
   route('GET', '/api/lessons/:lessonId/revisions', async (_req, res, { lesson }) => {

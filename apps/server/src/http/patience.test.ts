@@ -3,7 +3,7 @@ import express from 'express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { endSlowBodies, makeServer, type Patience } from './patience.ts';
 
-const patience: Patience = { headMs: 300, bodyMs: 300, leastBytes: 20 };
+const patience: Patience = { headMs: 1_000, bodyMs: 2_000, leastBytes: 20 };
 const app = express().use(endSlowBodies(patience)).post('/', (req, res) => {
   let bytes = 0;
   req.on('data', (chunk: Buffer) => (bytes += chunk.length)).on('end', () => res.send(String(bytes)));
@@ -41,8 +41,8 @@ describe('the server’s patience', () => {
   });
 
   it('waits for a body that goes on coming, longer than any limit', async () => {
-    const answer = await send('POST / HTTP/1.1\r\nHost: a\r\nContent-Length: 4000\r\n\r\n', 100, 30);
+    const answer = await send('POST / HTTP/1.1\r\nHost: a\r\nContent-Length: 20000\r\n\r\n', 100, 30);
     expect(answer).toContain(' 200 ');
-    expect(answer).toMatch(/4000$/);
+    expect(answer).toMatch(/20000$/);
   });
 });

@@ -81,6 +81,10 @@ async function textOf(zip: ZipFile, entry: Entry): Promise<{ text: string; sha: 
   return { text: content.toString('utf8'), sha: sha() };
 }
 
+/** Video is packed already: packing it once more hardly makes it smaller. */
+const MOST_PACKED = 4;
+const SMALL_BYTES = 1_000_000;
+
 const DAMAGED = 'Copy it again from where it came.';
 
 async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<UnpackedArchive> {
@@ -90,14 +94,18 @@ async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<
   if (!head) throw new ArchiveFault(`This zip is not a lesson archive: there is no ${MANIFEST_NAME} in it. Choose one saved on the Share bench.`);
   const manifest = readManifest((await textOf(zip, head)).text);
   checkEntries(manifest, entries.map(({ fileName, uncompressedSize }) => ({ name: fileName, bytes: uncompressedSize })));
-  const total = manifest.media.reduce((sum, { bytes }) => sum + bytes, 0);
+  // Footage that no take is made of would lie about for nothing.
+  const used = new Set(manifest.takes.map(({ sha256 }) => sha256));
+  const footage = manifest.media.filter(({ sha256 }) => used.has(sha256));
+  const total = footage.reduce((sum, { bytes }) => sum + bytes, 0);
   if (total > mostBytes) throw new ArchiveFault(`The archive holds ${Math.ceil(total / 1e6)} MB of footage, more than there is room for. Free some space on the server, or save the archive without footage.`);
   const document = await textOf(zip, named(LESSON_NAME) as Entry);
   if (document.sha !== manifest.lesson.sha256) throw new ArchiveFault(`The lesson in the archive was changed or damaged on its way. ${DAMAGED}`);
   const lesson = readLesson(JSON.parse(document.text));
   const media = new Map<string, string>();
-  for (const { sha256, bytes } of manifest.media) {
+  for (const { sha256, bytes } of footage) {
     const entry = named(mediaName(sha256)) as Entry;
+    if (bytes > MOST_PACKED * entry.compressedSize + SMALL_BYTES) throw new ArchiveFault(`“${entry.fileName}” in the archive unpacks to ${Math.ceil(bytes / 1e6)} MB from ${Math.ceil(entry.compressedSize / 1e6)}: no footage is packed like that. Nothing was taken in.`);
     const file = path.join(folder, sha256);
     const { through, sha } = measured(bytes, entry.fileName);
     await pipeline(await streamOf(zip, entry), through, createWriteStream(file));

@@ -1,4 +1,5 @@
 import {
+  erasedLessonSchema,
   jobSchema,
   lessonSummarySchema,
   problemSchema,
@@ -109,6 +110,7 @@ export const api = createApi({
     }),
     deleteLesson: build.mutation({
       query: (lessonId: string) => ({ url: `/lessons/${lessonId}`, method: 'DELETE' }),
+      transformResponse: read(erasedLessonSchema),
       invalidatesTags: ['Lessons'],
     }),
     putOnShelf: build.mutation({

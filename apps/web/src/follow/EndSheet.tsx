@@ -44,7 +44,7 @@ function LateNumber({ prompt, level, own, onSave }: { prompt: ScorePrompt; level
       </h3>
       {sidesOf(prompt).map((side) => (
         <div key={side ?? ''}>
-          <NumberInput label={`${measureWords[prompt.measure].ask}${side ? sideWords[side] : ''}`} unit={measureWords[prompt.measure].unit} value={typed.get(side) ?? ''} onChange={(text) => setTyped(new Map([...typed, [side, text]]))} step={1} />
+          <NumberInput label={`${measureWords[prompt.measure].ask}${side ? sideWords[side] : ''}`} unit={measureWords[prompt.measure].unit} measure={prompt.measure} value={typed.get(side) ?? ''} onChange={(text) => setTyped(new Map([...typed, [side, text]]))} step={1} />
           <BestSoFar prompt={prompt} side={side} level={level} best={own.bestOf} />
         </div>
       ))}

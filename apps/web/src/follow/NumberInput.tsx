@@ -1,9 +1,10 @@
-import { readNumber } from '@zest/core/results';
+import { readNumber, type Measure } from '@zest/core/results';
 import { useId } from 'react';
 
 interface NumberInputProps {
   label: string;
   unit: string;
+  measure: Measure;
   /** As typed; empty for none. */
   value: string;
   onChange: (value: string) => void;
@@ -12,9 +13,9 @@ interface NumberInputProps {
 }
 
 /** A number with two buttons large enough for a thumb out of breath. */
-export function NumberInput({ label, unit, value, onChange, step }: NumberInputProps) {
+export function NumberInput({ label, unit, measure, value, onChange, step }: NumberInputProps) {
   const id = useId();
-  const change = (by: number) => onChange(String(Math.max(0, Math.round(((readNumber(value) ?? 0) + by) * 10) / 10)));
+  const change = (by: number) => onChange(String(Math.max(0, Math.round(((readNumber(value, measure) ?? 0) + by) * 10) / 10)));
   return (
     <div className="number">
       <label htmlFor={id}>{label}</label>
@@ -22,7 +23,7 @@ export function NumberInput({ label, unit, value, onChange, step }: NumberInputP
         <button type="button" aria-label={`${label}: ${step} less`} onClick={() => change(-step)}>
           −
         </button>
-        <input id={id} inputMode="decimal" value={value} onChange={(event) => onChange(event.target.value)} maxLength={9} aria-invalid={value.trim() !== '' && readNumber(value) === null} />
+        <input id={id} inputMode="decimal" value={value} onChange={(event) => onChange(event.target.value)} maxLength={9} aria-invalid={value.trim() !== '' && readNumber(value, measure) === null} />
         <button type="button" aria-label={`${label}: ${step} more`} onClick={() => change(step)}>
           +
         </button>

@@ -16,7 +16,7 @@ const sideWords = { left: 'Left', right: 'Right' } as const;
 /** The numbers typed for a prompt, one a side; nothing for fields left empty. */
 export function scoresOf(prompt: ScorePrompt, level: Score['level'], typed: ReadonlyMap<Side | null, string>): Score[] {
   return [...typed].flatMap(([side, text]) => {
-    const value = readNumber(text);
+    const value = readNumber(text, prompt.measure);
     return value === null ? [] : [scoreOf(prompt, { value, side, level })];
   });
 }
@@ -66,7 +66,7 @@ export function ScorePanel({ moment: { prompt, tryNo }, level, counted, best, on
       {prompt.target !== null && <p>To reach: {prompt.target}</p>}
       {sides.map((side) => (
         <div key={side ?? ''}>
-          <NumberInput label={side ? `${ask} ${sideWords[side]}` : ask} unit={unit} value={typed.get(side) ?? ''} onChange={(text) => set(side, text)} step={1} />
+          <NumberInput label={side ? `${ask} ${sideWords[side]}` : ask} unit={unit} measure={prompt.measure} value={typed.get(side) ?? ''} onChange={(text) => set(side, text)} step={1} />
           {prompt.measure === 'points' && prompt.targets.length > 0 && (
             <div className="reasons">
               {prompt.targets.map(({ name, points }) => (

@@ -47,7 +47,7 @@ describe('which form is done', () => {
 
 describe('a number as it is typed', () => {
   it('may have a comma; what is none, or out of bounds, is none', () => {
-    expect(['12', ' 12,5 ', '0', '', '-1', 'ten', '1e9', '12 5'].map(readNumber)).toEqual([12, 12.5, 0, null, null, null, null, null]);
+    expect(['12', ' 12,5 ', '0', '', '-1', 'ten', '1e9', '12 5'].map((typed) => readNumber(typed))).toEqual([12, 12.5, 0, null, null, null, null, null]);
     const prompt = { blockId: 'b', key: 'k', title: 'T', measure: 'count' as const, better: 'more' as const, seconds: 30, sides: ['left', 'right'] as const, tries: 1, isAsked: true, target: null, targets: [] };
     expect(scoresOf(prompt, 'easier', new Map([['left' as const, '7'], ['right' as const, '']]))).toEqual([{ kind: 'score', blockId: 'b', key: 'k', title: 'T', measure: 'count', better: 'more', value: 7, side: 'left', level: 'easier', seconds: 30 }]);
   });

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { sides, type Side } from '../lesson/index.ts';
-import { isOf, type LogEntry } from './entry.ts';
+import { readSpoken } from './codes.ts';
+import { isOf, type LogEntry, type Measure } from './entry.ts';
 import { comparedOf } from './figures.ts';
 import { readNumber } from './words.ts';
 
@@ -53,19 +54,33 @@ export interface MatchedRow {
   side: Side | null;
 }
 
-const nameOf = (text: string) => text.trim().toLowerCase().replace(/\s+/g, ' ');
+/** As it is compared; the mark before what a spreadsheet might run is not part of it. */
+const nameOf = (text: string) => text.trim().replace(/^'(?=[=+\-@])/, '').toLowerCase().replace(/\s+/g, ' ');
 const sideOf = (text: string): Side | null | undefined => (text === '' ? null : sides.find((side) => side.startsWith(text.toLowerCase())));
 
-/** The lines that can be taken, by nickname or code, and what is wrong with each of the others; the first line below the heading is line 2. */
-export function matchRows({ rows }: Table, columns: Columns, students: readonly { id: string; nickname: string; code: string }[]): { matched: MatchedRow[]; faults: { line: number; say: string }[] } {
-  const known = new Map(students.flatMap(({ id, nickname, code }) => [[nameOf(nickname), id] as const, [nameOf(code), id] as const]));
+/** Windows-1252 from 80 to 9f hexadecimal (WHATWG Encoding); elsewhere it is as Unicode. Not every system's decoder knows it. */
+const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
+/** A sheet's bytes as text: UTF-8, or what spreadsheets of Windows write where they are not asked. */
+export function decodeTable(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return Array.from(bytes, (byte) => (byte >= 0x80 && byte < 0xa0 ? WINDOWS_1252.charAt(byte - 0x80) : String.fromCharCode(byte))).join('');
+  }
+}
+
+/** The lines that can be taken, by nickname or code as it is printed, and what is wrong with each of the others; the first line below the heading is line 2. */
+export function matchRows({ rows }: Table, columns: Columns, students: readonly { id: string; nickname: string; code: string }[], measure?: Measure): { matched: MatchedRow[]; faults: { line: number; say: string }[] } {
+  const byName = new Map(students.map(({ id, nickname }) => [nameOf(nickname), id]));
+  const byCode = new Map(students.map(({ id, code }) => [code, id]));
   const matched: MatchedRow[] = [];
   const faults: { line: number; say: string }[] = [];
   rows.forEach((row, i) => {
     const cell = (at: number | null) => (at === null ? '' : (row[at] ?? ''));
     const [who, number, sideText] = [cell(columns.nickname), cell(columns.value), cell(columns.side)];
-    const studentId = known.get(nameOf(who));
-    const value = readNumber(number);
+    const studentId = byName.get(nameOf(who)) ?? byCode.get(readSpoken(who));
+    const value = readNumber(number, measure);
     const side = sideOf(sideText);
     const fault = !studentId ? `nobody in this class is called “${who}”` : value === null ? `“${number}” is no number from 0 to a million` : side === undefined ? `“${sideText}” is no side: left, right or nothing` : null;
     if (fault !== null || !studentId || value === null) faults.push({ line: i + 2, say: fault ?? '' });

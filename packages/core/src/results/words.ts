@@ -1,9 +1,12 @@
+import type { Measure } from './entry.ts';
 import type { Line, LinePoint } from './figures.ts';
 
-/** A number typed as it comes, with a comma or a point; null when it is none, or not from 0 to a million. */
-export function readNumber(typed: string): number | null {
-  const value = typed.trim() === '' ? NaN : Number(typed.trim().replace(',', '.'));
-  return value >= 0 && value <= 1_000_000 ? value : null;
+/** A number typed as it comes, with a comma or a point, a time also as 1:23; null when it is none, or not from 0 to a million. */
+export function readNumber(typed: string, measure?: Measure): number | null {
+  const [, hours = '0', minutes = '0', number] = /^(?:(?:(\d+):)?(\d+):(?=[0-5]\d(?!\d)))?(\d+(?:[.,]\d+)?|[.,]\d+)$/.exec(typed.trim()) ?? [];
+  if (number === undefined || (typed.includes(':') && measure !== 'time')) return null;
+  const value = (Number(hours) * 60 + Number(minutes)) * 60 + Number(number.replace(',', '.'));
+  return value <= 1_000_000 ? value : null;
 }
 
 const places = (value: number, digits: number) => value.toFixed(digits).replace(/\.?0+$/, '');

@@ -4,10 +4,7 @@ import { useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { useOpenLesson } from '../../app/use-lesson.ts';
-
-function sizeText(bytes: number): string {
-  return bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.max(bytes > 0 ? 1 : 0, Math.round(bytes / 1e6))} MB`;
-}
+import { sizeText } from '../../ui/size-text.ts';
 
 /** What the footage takes on the server, and the bin: takes come back from it until it is emptied. */
 export function BinPanel({ takes }: { takes: readonly Take[] }) {

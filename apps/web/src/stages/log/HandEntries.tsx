@@ -2,7 +2,7 @@ import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack
 import { nanoid } from '@reduxjs/toolkit';
 import type { Class, HandEntries as Sent, Student } from '@zest/contract';
 import type { Side } from '@zest/core/lesson';
-import { guessColumns, matchRows, readNumber, readTable, scoreOf, sidesOf, type Columns, type MatchedRow, type ScorePrompt, type Table as Sheet } from '@zest/core/results';
+import { decodeTable, guessColumns, matchRows, readNumber, readTable, scoreOf, sidesOf, type Columns, type MatchedRow, type Measure, type ScorePrompt, type Table as Sheet } from '@zest/core/results';
 import { useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -47,9 +47,9 @@ function ByHand({ students, prompt, typed, onType }: { students: readonly Studen
   );
 }
 
-function FromSheet({ students, sheet, columns, onColumns }: { students: readonly Student[]; sheet: Sheet; columns: Columns; onColumns: (columns: Columns) => void }) {
+function FromSheet({ students, measure, sheet, columns, onColumns }: { students: readonly Student[]; measure: Measure; sheet: Sheet; columns: Columns; onColumns: (columns: Columns) => void }) {
   const choices = [[NONE, 'none'], ...sheet.header.map((name, i) => [String(i), name || `column ${i + 1}`] as const)] as const;
-  const { matched, faults } = matchRows(sheet, columns, students);
+  const { matched, faults } = matchRows(sheet, columns, students, measure);
   const field = (key: keyof Columns, label: string) => (
     <ChoiceField label={label} value={columns[key] === null ? NONE : String(columns[key])} choices={choices} onChange={(at) => onColumns({ ...columns, [key]: at === NONE ? null : Number(at) })} />
   );
@@ -105,10 +105,10 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
   };
   const byHand = [...typed].flatMap(([key, text]): MatchedRow[] => {
     const [studentId = '', side = ''] = key.split(' ');
-    const value = readNumber(text);
+    const value = readNumber(text, prompt?.measure);
     return value === null ? [] : [{ studentId, value, side: side === '' ? null : (side as Side) }];
   });
-  const entered: MatchedRow[] = sheet ? matchRows(sheet.table, sheet.columns, students).matched : byHand;
+  const entered: MatchedRow[] = sheet ? matchRows(sheet.table, sheet.columns, students, prompt?.measure).matched : byHand;
   const unread = sheet ? 0 : [...typed.values()].filter((text) => text.trim() !== '').length - byHand.length;
   const close = () => {
     setOpen(false);
@@ -134,9 +134,9 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
           <Stack spacing={2} sx={{ pt: 1 }}>
             <ChoiceField label="Of" value={chosen} choices={prompts.map((own, i) => [String(i), promptName(own)] as const)} onChange={setChosen} sx={{ width: '100%' }} />
             <TextField label="Paste from a sheet" value={pasted} onChange={(event) => read(event.target.value)} multiline minRows={2} maxRows={6} helperText="With a line of headings: nickname, number, side. Or type below." />
-            <FileButton label="Open a CSV file" accept=".csv,.tsv,.txt" onFile={async (file) => read(await file.text())} />
+            <FileButton label="Open a CSV file" accept=".csv,.tsv,.txt" onFile={async (file) => read(decodeTable(new Uint8Array(await file.arrayBuffer())))} />
             {problem && <Alert severity="error">{problem}</Alert>}
-            {sheet ? <FromSheet students={students} sheet={sheet.table} columns={sheet.columns} onColumns={(columns) => setSheet({ ...sheet, columns })} /> : <ByHand students={students} prompt={prompt} typed={typed} onType={(key, text) => setTyped(new Map([...typed, [key, text]]))} />}
+            {sheet ? <FromSheet students={students} measure={prompt.measure} sheet={sheet.table} columns={sheet.columns} onColumns={(columns) => setSheet({ ...sheet, columns })} /> : <ByHand students={students} prompt={prompt} typed={typed} onType={(key, text) => setTyped(new Map([...typed, [key, text]]))} />}
             {unread > 0 && <Alert severity="warning">{unread} of the fields hold no number from 0 to a million.</Alert>}
           </Stack>
         </DialogContent>

@@ -9,6 +9,7 @@ import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { teamApi } from '../../app/team-api.ts';
+import { DeleteDialog } from './DeleteDialog.tsx';
 import { HandOverDialog } from './HandOverDialog.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { nextThing } from './next-thing.ts';
@@ -22,7 +23,7 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
   const [read] = api.useLazyLessonQuery();
   const [makeLesson] = api.useMakeLessonMutation();
   const [putOnShelf] = api.usePutOnShelfMutation();
-  const [deleteLesson] = api.useDeleteLessonMutation();
+  const [isDeleting, setDeleting] = useState(false);
   const navigate = useNavigate();
   const notice = useNotice();
   const { id, title, archived, template } = lesson;
@@ -83,8 +84,18 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
         <MenuItem onClick={run(() => putOnShelf({ lessonId: id, archived: !archived, template }), archived ? 'It is back on the shelf.' : 'It is in the archive. Switch “archive” on to see it.')}>
           {archived ? 'Back onto the shelf' : 'Into the archive'}
         </MenuItem>
-        {archived && <MenuItem onClick={run(() => deleteLesson(id), `“${title}” is deleted and its links are closed.`)}>Delete for good</MenuItem>}
+        {archived && (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null);
+              setDeleting(true);
+            }}
+          >
+            Delete for good …
+          </MenuItem>
+        )}
       </Menu>
+      {isDeleting && <DeleteDialog lesson={lesson} onClose={() => setDeleting(false)} />}
       {isHandingOver && <HandOverDialog lesson={lesson} team={team.data ?? []} onClose={() => setHandingOver(false)} />}
       {isMerging && <MergeDialog lesson={lesson} onClose={() => setMerging(false)} onChoose={(other) => void merge(other)} />}
     </>

@@ -5,6 +5,7 @@ import { api, problemText } from '../../app/api.ts';
 import { teamApi } from '../../app/team-api.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { PageFrame } from '../../ui/PageFrame.tsx';
+import { sizeText } from '../../ui/size-text.ts';
 import { doneWords } from './done-words.ts';
 import { useAddress } from '../../app/use-address.ts';
 
@@ -148,9 +149,6 @@ function Invite() {
   );
 }
 
-const size = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
-const megabytes = (bytes: number) => (bytes >= 1e9 ? `${size.format(bytes / 1e9)} GB` : `${size.format(bytes / 1e6)} MB`);
-
 function Installation() {
   const { data, error } = teamApi.useInstallationQuery(undefined, { refetchOnMountOrArgChange: true });
   return (
@@ -159,9 +157,9 @@ function Installation() {
       {error !== undefined && <Alert severity="error">{problemText(error)}</Alert>}
       {data && (
         <ul>
-          <li>Running since {when.format(new Date(data.since))}, {megabytes(data.memoryBytes)} of memory</li>
+          <li>Running since {when.format(new Date(data.since))}, {sizeText(data.memoryBytes)} of memory</li>
           <li>
-            Footage and exports: {megabytes(data.disk.mediaBytes)} in {data.disk.mediaFiles} files; uploads on their way {megabytes(data.disk.uploadBytes)}; rendered pieces {megabytes(data.disk.cacheBytes)}; {megabytes(data.disk.freeBytes)} free
+            Footage and exports: {sizeText(data.disk.mediaBytes)} in {data.disk.mediaFiles} files; uploads on their way {sizeText(data.disk.uploadBytes)}; rendered pieces {sizeText(data.disk.cacheBytes)}; {sizeText(data.disk.freeBytes)} free
           </li>
           <li>
             Work in line: {data.jobs.waiting} waiting, {data.jobs.running} running{data.workerSeen && `, last seen ${when.format(new Date(data.workerSeen))}`}, {data.jobs.failed} failed

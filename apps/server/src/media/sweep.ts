@@ -1,0 +1,18 @@
+import { readdir, rm, stat } from 'node:fs/promises';
+import path from 'node:path';
+
+/** Longer than any job works on one folder. */
+const LEFT_FOR_MS = 24 * 3_600_000;
+
+/** Removes work folders that a kill left behind; gives how many. */
+export async function sweepWork(folder: string, now = Date.now()): Promise<number> {
+  let swept = 0;
+  for (const name of await readdir(folder).catch(() => [])) {
+    const own = path.join(folder, name);
+    const { mtimeMs } = await stat(own).catch(() => ({ mtimeMs: now }));
+    if (now - mtimeMs < LEFT_FOR_MS) continue;
+    await rm(own, { recursive: true, force: true });
+    swept += 1;
+  }
+  return swept;
+}
