@@ -107,7 +107,7 @@ export function LessonCard({ lesson, due }: { lesson: LessonSummary; due: string
   const team = teamApi.useTeamQuery();
   const next = nextThing(lesson);
   return (
-    <Card variant="outlined" sx={{ width: 300, position: 'relative', opacity: lesson.archived ? 0.75 : 1 }}>
+    <Card variant="outlined" sx={{ width: 300, position: 'relative', ...(lesson.archived && { borderStyle: 'dashed', borderWidth: 2 }) }}>
       <CardActionArea component={Link} to={`/lessons/${lesson.id}/${next.bench}`} sx={{ p: 2, height: '100%' }}>
         <Stack spacing={1}>
           <Typography variant="body2" color="text.secondary" sx={{ pr: 4 }}>
