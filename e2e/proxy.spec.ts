@@ -87,7 +87,7 @@ backend lessons
     expect((await page.context().cookies()).find(({ name }) => name === 'zest.sid')).toMatchObject({ secure: true, httpOnly: true });
     const link = await shareLesson(page);
     expect(link.startsWith(`${own}/follow/`)).toBe(true);
-    await expect(page.getByText('Families cannot open these links yet')).toBeHidden();
+    await expect(page.getByText('Others cannot open these links yet')).toBeHidden();
     await keepsOffline(browser, link);
     const answers = [];
     for (let i = 0; i < 12; i += 1) answers.push(await wrongSignIn(port, '127.0.0.7'));

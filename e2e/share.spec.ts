@@ -116,7 +116,7 @@ test('the lesson is filmed and shared with the class', async () => {
   await page.getByRole('option', { name: 'Harbour otters' }).click();
   await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
   await expect(page.getByTestId('share')).toContainText('Harbour otters · Open');
-  await expect(page.getByText('Families cannot open these links yet')).toBeVisible();
+  await expect(page.getByText('Others cannot open these links yet')).toBeVisible();
   await page.getByLabel('Address for others').fill('http://localhost:4600');
   await page.getByRole('button', { name: 'Use it' }).click();
   await expect(page.getByText('leads everybody to their own device')).toBeVisible();
@@ -124,7 +124,7 @@ test('the lesson is filmed and shared with the class', async () => {
   await page.getByLabel('Address for others').fill('https://lessons.quay.test');
   await page.getByRole('button', { name: 'Use it' }).click();
   await expect(page.getByLabel(/^Link of/)).toHaveValue(/^https:\/\/lessons\.quay\.test\/follow\//);
-  await expect(page.getByText('Families cannot open these links yet')).toBeHidden();
+  await expect(page.getByText('Others cannot open these links yet')).toBeHidden();
   await expect(page.getByText('lessons.quay.test/go')).toBeVisible();
   // The page as students see it, in the drawn phone.
   await expect(page.frameLocator('iframe').getByRole('heading', { name: 'Throw and count' })).toBeVisible();

@@ -16,7 +16,7 @@ export function AskAddress() {
   return (
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { flex: 1 } }}>
       <Typography component="h3" sx={{ fontWeight: 700 }}>
-        Families cannot open these links yet
+        Others cannot open these links yet
       </Typography>
       <Typography>
         They lead to this machine only.{' '}

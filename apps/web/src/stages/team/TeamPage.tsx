@@ -7,6 +7,7 @@ import { ChoiceField } from '../../ui/fields.tsx';
 import { PageFrame } from '../../ui/PageFrame.tsx';
 import { sizeText } from '../../ui/size-text.ts';
 import { doneWords } from './done-words.ts';
+import { AskAddress } from '../../app/AskAddress.tsx';
 import { useAddress } from '../../app/use-address.ts';
 
 const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
@@ -70,6 +71,7 @@ function Members({ isOwner }: { isOwner: boolean }) {
           </TableBody>
         </Table>
       </TableContainer>
+      {linking.data && <AskAddress />}
       {linking.data && <TextField sx={{ mt: 1.5 }} label={`For ${team.data?.find(({ id }) => id === linking.originalArgs)?.login ?? ''}: a new password, once, until ${day.format(new Date(linking.data.expiresAt))}`} value={`${origin}/password#${linking.data.code}`} slotProps={{ input: { readOnly: true } }} />}
       {asked && (
         <Alert
@@ -144,6 +146,7 @@ function Invite() {
         </Button>
       </Stack>
       {making.error && <Alert severity="error">{problemText(making.error)}</Alert>}
+      {making.data && <AskAddress />}
       {making.data && <TextField sx={{ mt: 1.5 }} label={`Invitation for a ${making.data.role}, until ${day.format(new Date(making.data.expiresAt))}`} value={link} slotProps={{ input: { readOnly: true } }} />}
     </Paper>
   );
