@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { generate, type SubjectAltNameEntry } from 'selfsigned';
+import { ownAddresses } from '../network.ts';
 
 /** Files of a certificate and its key, PEM. */
 export interface Certificate {
@@ -17,10 +18,9 @@ const RENEW_DAYS = 30;
 
 /** Names and addresses by which this machine may be opened. */
 function namesOfMachine(address: string | null): SubjectAltNameEntry[] {
-  const own = Object.values(os.networkInterfaces()).flatMap((list) => list ?? []).filter(({ family }) => family === 'IPv4');
   const given = address === null ? [] : [new URL(address).hostname];
   const dns = new Set(['localhost', os.hostname(), `${os.hostname()}.local`, ...given.filter((name) => !/^[\d.]+$/.test(name))]);
-  const ips = new Set([...own.map((one) => one.address), ...given.filter((name) => /^[\d.]+$/.test(name))]);
+  const ips = new Set([...ownAddresses().map((own) => own.address), ...given.filter((name) => /^[\d.]+$/.test(name))]);
   return [...[...dns].map((value): SubjectAltNameEntry => ({ type: 2, value })), ...[...ips].map((ip): SubjectAltNameEntry => ({ type: 7, ip }))];
 }
 

@@ -1,6 +1,7 @@
 import type { Address } from '@zest/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pdfPages } from '../testing/pdf.ts';
+import { isLoopback } from './safety.ts';
 import { lessonOf, PASSWORD, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -30,6 +31,10 @@ describe('behind a proxy that is trusted', () => {
     expect((await attempt('198.51.100.1, 203.0.113.66', PASSWORD)).status).toBe(429);
     expect((await attempt('203.0.113.10', PASSWORD)).status).toBe(200);
   });
+});
+
+it('a server that listens on every address is open to others', () => {
+  expect(['127.0.0.1', '::1', 'localhost', '0.0.0.0', '::', '192.168.1.20'].map(isLoopback)).toEqual([true, true, true, false, false, false]);
 });
 
 describe('the address of the installation', () => {

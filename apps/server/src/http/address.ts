@@ -1,11 +1,12 @@
-import os from 'node:os';
-import { changeAddressSchema, isOwnMachine, type Address } from '@zest/contract';
+import { changeAddressSchema, type Address } from '@zest/contract';
 import type { Request } from 'express';
 import type { Config } from '../config.ts';
 import { SettingRow } from '../db/team-models.ts';
 import { refuse } from '../errors.ts';
+import { ownAddresses } from '../network.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
+import { isLoopback } from './safety.ts';
 
 /** The one address at which others open this installation; null while nobody has said. */
 async function knownAddress({ address }: Config): Promise<string | null> {
@@ -18,8 +19,9 @@ export const linksBeginWith = async (config: Config, req: Request): Promise<stri
 /** Addresses of this machine in its networks, with the scheme and port it listens by. */
 function networkAddresses(req: Request): string[] {
   const port = req.socket.localPort;
-  const addresses = Object.values(os.networkInterfaces()).flatMap((own) => own ?? []);
-  return addresses.filter(({ internal, family }) => !internal && family === 'IPv4').map(({ address }) => `${req.protocol}://${address}:${port}`);
+  return ownAddresses()
+    .filter(({ internal }) => !internal)
+    .map(({ address }) => `${req.protocol}://${address}:${port}`);
 }
 
 /** Where others open this installation: asked once, used in every link, card and code. */
@@ -28,7 +30,7 @@ export function addAddressRoutes(route: AddRoute, config: Config): void {
     address: await knownAddress(config),
     isFixed: config.address !== null,
     found: networkAddresses(req),
-    isOpen: config.trustProxy.length > 0 || !isOwnMachine(config.host),
+    isOpen: config.trustProxy.length > 0 || !isLoopback(config.host),
   });
   route('GET', '/api/address', async (req, res) => {
     res.json(await view(req));

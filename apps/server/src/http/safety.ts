@@ -51,12 +51,15 @@ export const headers: RequestHandler = helmet({
 
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 
+/** Whether that address to listen on is heard by this machine alone. */
+export const isLoopback = (boundHost: string): boolean => LOOPBACK.test(boundHost) || boundHost === '::1';
+
 /**
  * Bound to loopback only, requests must name loopback, or the address given at the start: a page elsewhere cannot point its
  * own name at us. With a trusted proxy in front and no address given, the proxy knows the names.
  */
 export function onlyKnownNames({ host: boundHost, address, trustProxy }: Pick<Config, 'host' | 'address' | 'trustProxy'>): RequestHandler {
-  const isLoopbackOnly = LOOPBACK.test(boundHost) || boundHost === '::1';
+  const isLoopbackOnly = isLoopback(boundHost);
   const isKnown = (host: string) => LOOPBACK.test(host) || (address === null ? trustProxy.length > 0 : host === new URL(address).host);
   return (req, _res, next) => {
     if (isLoopbackOnly && !isKnown(req.host)) {
