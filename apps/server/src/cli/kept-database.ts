@@ -10,6 +10,8 @@ const MINUTE_MS = 60_000;
 /** The database, started again where it was when it dies unasked. */
 export class KeptDatabase {
   #stopping = false;
+  #stop: () => void = () => undefined;
+  readonly #stopped = new Promise<void>((resolve) => (this.#stop = resolve));
   #deaths: number[] = [];
   #lose: (why: string) => void = () => undefined;
   #watching: Promise<void>;
@@ -36,17 +38,15 @@ export class KeptDatabase {
 
   async stop(): Promise<void> {
     this.#stopping = true;
+    this.#stop();
     await this.#watching;
     await this.database.stop();
   }
 
   async #watch(): Promise<void> {
-    const stopped = async () => {
-      while (!this.#stopping) await sleep(50, undefined, { ref: false });
-    };
     let why = 'it ended by itself';
     for (;;) {
-      await Promise.race([this.database.ended, stopped()]);
+      await Promise.race([this.database.ended, this.#stopped]);
       for (;;) {
         if (this.#stopping) return;
         this.#deaths = [...this.#deaths.filter((at) => at > Date.now() - MINUTE_MS), Date.now()];

@@ -1,13 +1,11 @@
-import { createHash } from 'node:crypto';
 import { hash } from '@node-rs/argon2';
 import { spokenCode } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
-import { chance } from './classes.ts';
+import { chance, shaOf } from './classes.ts';
 import { User } from './models.ts';
 import { PasswordLinkRow } from './team-models.ts';
 
-export const shaOf = (code: string) => createHash('sha256').update(code).digest('hex');
 /** 32 of 64 letters are 192 bits. */
 const CODE_LENGTH = 32;
 export const freshCode = () => nanoid(CODE_LENGTH);

@@ -70,7 +70,8 @@ export async function addStudents(sequelize: Sequelize, { id: classId, ownerId }
   });
 }
 
-const shaOf = (token: string) => createHash('sha256').update(token).digest('hex');
+/** What is kept of a code or token, so that who reads the database has none. */
+export const shaOf = (token: string) => createHash('sha256').update(token).digest('hex');
 /** 24 of 64 letters are 144 bits. */
 const TOKEN_LENGTH = 24;
 /** Devices one student may have joined with; the oldest is forgotten. */

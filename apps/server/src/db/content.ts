@@ -1,4 +1,5 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
+import type { MediaStore } from '../media/store.ts';
 
 /** Hashes that stand in a text, as in the result of a job. */
 export const hashesIn = (text: string): string[] => text.match(/\b[0-9a-f]{64}\b/g) ?? [];
@@ -11,4 +12,16 @@ export async function contentNamed(sequelize: Sequelize): Promise<string[]> {
   const jobs = await sequelize.query<{ result: string }>("SELECT result FROM jobs WHERE kind = 'export' AND result IS NOT NULL", { type: QueryTypes.SELECT });
   for (const { result } of jobs) for (const sha of hashesIn(result)) named.add(sha);
   return [...named].sort();
+}
+
+/** Frees the room of those pieces that nothing names any more; gives how many bytes that were. */
+export async function dropUnnamed(sequelize: Sequelize, content: Iterable<string>, store: MediaStore): Promise<number> {
+  const named = new Set(await contentNamed(sequelize));
+  let bytes = 0;
+  for (const sha of new Set(content)) {
+    if (named.has(sha)) continue;
+    bytes += await store.sizeOf(sha);
+    await store.drop(sha);
+  }
+  return bytes;
 }

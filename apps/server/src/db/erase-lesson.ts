@@ -4,7 +4,7 @@ import { makeLesson, readLesson } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
 import { Op, type Sequelize } from 'sequelize';
 import type { MediaStore } from '../media/store.ts';
-import { contentNamed, hashesIn } from './content.ts';
+import { dropUnnamed, hashesIn } from './content.ts';
 import { JobRow, PerformanceRow, RevisionRow, ShareRow, TakeRow, type LessonRow } from './models.ts';
 import { contentOf } from './takes.ts';
 import { CommentRow } from './team-models.ts';
@@ -19,7 +19,7 @@ export async function eraseLesson(sequelize: Sequelize, lesson: LessonRow, store
   const subjects = [lessonId, ...takes.map(({ id }) => id)];
   await JobRow.update({ cancelRequested: true }, { where: { subjectId: subjects, state: ['queued', 'held', 'running'] } });
   const jobs = await JobRow.findAll({ where: { subjectId: subjects, result: { [Op.not]: null } } });
-  const content = new Set([...takes.flatMap(contentOf), ...jobs.flatMap(({ result }) => hashesIn(result ?? ''))]);
+  const content = [...takes.flatMap(contentOf), ...jobs.flatMap(({ result }) => hashesIn(result ?? ''))];
   const revisions = await RevisionRow.count({ where: { lessonId } });
   await sequelize.transaction(async (transaction) => {
     const newest = await RevisionRow.findOne({ where: { lessonId, revision: lesson.revision }, transaction });
@@ -31,13 +31,7 @@ export async function eraseLesson(sequelize: Sequelize, lesson: LessonRow, store
     await newest?.update({ document: JSON.stringify({ ...makeLesson(title, nanoid), series: { ...series, recap: '', teaser: '' } }) }, { transaction });
     await lesson.update({ deletedAt: new Date() }, { transaction });
   });
-  const named = new Set(await contentNamed(sequelize));
-  let bytes = 0;
-  for (const sha of content) {
-    if (named.has(sha)) continue;
-    bytes += await store.sizeOf(sha);
-    await store.drop(sha);
-  }
+  const bytes = await dropUnnamed(sequelize, content, store);
   // Rendered pieces do not say whose they are; they are made anew where another lesson needs them.
   if ((await JobRow.count({ where: { kind: 'export', state: 'running' } })) === 0) {
     for (const name of await readdir(piecesFolder).catch(() => [])) await rm(`${piecesFolder}/${name}`, { recursive: true, force: true });

@@ -1,7 +1,8 @@
 import { saidSchema, type Take } from '@zest/contract';
-import { Op } from 'sequelize';
+import { Op, type Sequelize } from 'sequelize';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
+import { dropUnnamed } from './content.ts';
 import { JobRow, LessonRow, RevisionRow, ShareRow, TakeRow } from './models.ts';
 
 /** Hashes of everything stored of a take. */
@@ -32,15 +33,12 @@ export async function putInBin(take: TakeRow): Promise<void> {
   await take.update({ binnedAt: new Date() });
 }
 
-/** Takes of the lesson in the bin are gone for good, with the content no other take has. */
-export async function emptyBin(lessonId: string, store: MediaStore): Promise<void> {
+/** Takes of the lesson in the bin are gone for good, with the content that nothing else names. */
+export async function emptyBin(sequelize: Sequelize, lessonId: string, store: MediaStore): Promise<void> {
   const takes = await TakeRow.findAll({ where: { lessonId, binnedAt: { [Op.not]: null } } });
   for (const take of takes) {
     await JobRow.update({ cancelRequested: true }, { where: { kind: ['ingest', 'watch'], subjectId: take.id, state: ['queued', 'running'] } });
     await take.destroy();
   }
-  for (const sha of new Set(takes.flatMap(contentOf))) {
-    const used = await TakeRow.count({ where: { [Op.or]: [{ originalSha: sha }, { workingSha: sha }, { thumbsSha: sha }, { waveSha: sha }, { watchedSha: sha }] } });
-    if (used === 0) await store.drop(sha);
-  }
+  await dropUnnamed(sequelize, takes.flatMap(contentOf), store);
 }

@@ -46,7 +46,7 @@ export function addFilmingRoutes(route: AddRoute, sequelize: Sequelize, store: M
   });
 
   route('DELETE', '/api/lessons/:lessonId/bin', async (_req, res, { lesson }) => {
-    await emptyBin(lesson.id, store);
+    await emptyBin(sequelize, lesson.id, store);
     res.status(204).end();
   });
 

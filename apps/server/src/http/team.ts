@@ -2,7 +2,8 @@ import { acceptInviteSchema, changeCommentSchema, changeMemberSchema, inviteSche
 import { hash } from '@node-rs/argon2';
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type Sequelize } from 'sequelize';
-import { freshCode, makePasswordLink, shaOf } from '../db/accounts.ts';
+import { freshCode, makePasswordLink } from '../db/accounts.ts';
+import { shaOf } from '../db/classes.ts';
 import { User } from '../db/models.ts';
 import { AuditRow, CommentRow, InviteRow } from '../db/team-models.ts';
 import { refuse } from '../errors.ts';

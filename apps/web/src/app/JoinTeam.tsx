@@ -9,7 +9,7 @@ export function JoinTeam() {
     <AccountForm
       title="Join the team"
       about="Choose a name to sign in with and a password. No e-mail is needed."
-      problem={accepting.error === undefined ? null : problemText(accepting.error)}
+      problem={problemText(accepting.error)}
       isBusy={accepting.isLoading}
       asksName
       action="Join"

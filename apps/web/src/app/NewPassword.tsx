@@ -9,7 +9,7 @@ export function NewPassword() {
     <AccountForm
       title="Choose a new password"
       about="Whoever is signed in with the old one is signed out."
-      problem={setting.error === undefined ? null : problemText(setting.error)}
+      problem={problemText(setting.error)}
       isBusy={setting.isLoading}
       asksName={false}
       action="Set the password"
