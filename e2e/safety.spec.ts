@@ -138,10 +138,10 @@ test('a recording survives its tab, but for the last two seconds', async () => {
 
 test('a server killed in the middle of an upload and of an export finishes both', async () => {
   const big = path.join(folder, 'big.mp4');
-  // Noise does not compress: some 10 MB in 8 s.
+  // Noise does not compress: some 20 MB in 8 s.
   execFileSync('ffmpeg', [
-    ...['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=640x360:rate=30:duration=8', '-f', 'lavfi', '-i', 'sine=duration=8'],
-    ...['-vf', 'noise=alls=60:allf=t', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '12', '-pix_fmt', 'yuv420p', big],
+    ...['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=480x270:rate=30:duration=8', '-f', 'lavfi', '-i', 'sine=duration=8'],
+    ...['-vf', 'noise=alls=60:allf=t', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '20', '-pix_fmt', 'yuv420p', big],
   ]);
   const context = await browser.newContext();
   const page = await context.newPage();

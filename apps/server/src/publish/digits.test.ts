@@ -22,7 +22,7 @@ afterAll(() => {
   for (const folder of [cacheDir, workDir]) rmSync(folder, { recursive: true, force: true });
 });
 
-const SIZE = { width: 854, height: 480 };
+const SIZE = { width: 640, height: 360 };
 const SECONDS = 60;
 
 it.each(['30', '30000/1001'])('every second of a minute changes on its own frame, in pieces joined again, over footage of %s frames a second', async (rate) => {
