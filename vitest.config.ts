@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import { catalogues } from './apps/web/catalogues.ts';
 import { WORKERS } from './apps/server/src/testing/workers.ts';
 
 export default defineConfig({
@@ -6,6 +7,7 @@ export default defineConfig({
     maxWorkers: WORKERS,
     projects: [
       {
+        plugins: [catalogues()],
         test: {
           name: 'core',
           include: ['packages/**/*.test.ts', 'demo/**/*.test.ts', 'apps/web/**/*.test.ts'],

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { build as bundle } from 'esbuild';
 import { build as buildPages } from 'vite';
+import { cataloguesForBundle, WITHOUT_PARSER } from '../apps/web/catalogues.ts';
 
 /** Builds the server's processes beside their package, whose dependencies they load, and the pages into `dist/web`. */
 const root = path.resolve(import.meta.dirname, '..');
@@ -33,7 +34,7 @@ await bundle({
   ]),
   logLevel: 'warning',
 });
-await buildPages({ configFile: path.join(root, 'apps/web/vite.config.ts'), logLevel: 'warn' });
+for (const mode of ['production', 'student']) await buildPages({ configFile: path.join(root, 'apps/web/vite.config.ts'), mode, logLevel: 'warn' });
 const assets = path.join(root, 'dist/web/assets');
 const names = readdirSync(assets);
 for (const name of names.filter((own) => /\.(js|css|json|wasm)$/.test(own))) {
@@ -55,6 +56,8 @@ await bundle({
 // The page of lesson packages: plain files that play from a folder, without a server and without modules.
 await bundle({
   entryPoints: { player: path.join(root, 'apps/web/src/follow/package.tsx') },
+  plugins: [cataloguesForBundle],
+  alias: WITHOUT_PARSER,
   outdir: path.join(root, 'dist/package'),
   bundle: true,
   minify: true,

@@ -50,8 +50,8 @@ export const exportResultSchema = z.object({
 
 export const jobSchema = z.object({
   id: z.string(),
-  kind: z.enum(['ingest', 'watch', 'export']),
-  /** The take of an ingest or of a watching, the lesson of an export. */
+  kind: z.enum(['ingest', 'watch', 'renditions', 'export']),
+  /** The take of an ingest, of a watching or of its renditions, the lesson of an export. */
   subjectId: z.string(),
   state: z.enum(['queued', 'running', 'held', 'done', 'failed', 'cancelled']),
   /** 0 to 1. */

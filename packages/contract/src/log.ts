@@ -55,7 +55,7 @@ export const sendEntriesSchema = z.strictObject({
 });
 /** What came of sending: entries that will never be taken, and why. */
 export interface SentEntries {
-  refused: { id: string; message: string }[];
+  refused: { id: string; code: 'closed' | 'too-many'; message: string }[];
 }
 /** Entries by the teacher's hand: from paper, from a message, or signed off. */
 export const handEntriesSchema = z.strictObject({

@@ -69,6 +69,22 @@ export interface FollowBlock {
   isCalled: boolean;
 }
 
+/** A version of some footage for slower lines: lines of its shorter side, size, and what names its content. */
+export interface FollowRendition {
+  lines: number;
+  bytes: number;
+  version: string;
+}
+
+/** Footage a lesson plays: how large and how long it is as filmed, and its smaller versions, the smallest first. */
+export interface FollowTake {
+  id: string;
+  bytes: number;
+  durationMs: number;
+  version: string;
+  renditions: FollowRendition[];
+}
+
 /** What the follow page gets: the finished cut as data. Types only, so that the page carries no schema library. */
 export interface FollowLesson {
   title: string;
@@ -85,8 +101,8 @@ export interface FollowLesson {
   lessonId: string;
   /** The class the link is for, whose students may join by their own code; null: whoever has the link. */
   classId: string | null;
-  /** Footage it plays, and how large, to be kept for when there is no connection. */
-  takes: { id: string; bytes: number }[];
+  /** Footage it plays, in the order it is first seen. */
+  takes: FollowTake[];
   /** The second language it can be had in. */
   second: string | null;
   blocks: FollowBlock[];

@@ -147,6 +147,11 @@ const migrations: Migration[] = [
       table('password_links', `code_sha ${shaType} PRIMARY KEY, user_id ${idType}, expires_at DATETIME(3) NOT NULL, ${created}, INDEX (user_id), FOREIGN KEY (user_id) REFERENCES users (id) ON DELETE CASCADE`),
     ],
   },
+  {
+    name: '0010-renditions',
+    back: ['ALTER TABLE takes DROP COLUMN IF EXISTS renditions'],
+    statements: ['ALTER TABLE takes ADD COLUMN IF NOT EXISTS renditions TEXT NULL'],
+  },
 ];
 
 /** How far each migration has come; statements that change the schema cannot be taken back together. */

@@ -87,6 +87,8 @@ export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttrib
   declare watchedBy: CreationOptional<number | null>;
   /** Where the script's sentences were found, as JSON. */
   declare said: CreationOptional<string | null>;
+  /** Smaller versions of the working copy for slow lines, as JSON; null until they were made. */
+  declare renditions: CreationOptional<string | null>;
   declare fault: CreationOptional<string | null>;
   declare performanceId: CreationOptional<string | null>;
   /** Where its marks say the block starts and ends, in milliseconds of the working copy. */
@@ -111,7 +113,7 @@ export class PerformanceRow extends Model<InferAttributes<PerformanceRow>, Infer
   declare createdAt: CreationOptional<Date>;
 }
 
-export type JobKind = 'ingest' | 'watch' | 'export';
+export type JobKind = 'ingest' | 'watch' | 'renditions' | 'export';
 export type JobState = 'queued' | 'running' | 'held' | 'done' | 'failed' | 'cancelled';
 
 export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
@@ -226,6 +228,7 @@ export function defineModels(sequelize: Sequelize): void {
       watchedSha: sha(),
       watchedBy: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
       said: { type: DataTypes.TEXT('medium'), allowNull: true, defaultValue: null },
+      renditions: { type: DataTypes.TEXT, allowNull: true, defaultValue: null },
       fault: { type: DataTypes.TEXT, allowNull: true },
       performanceId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
       markStartMs: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },

@@ -1,18 +1,28 @@
 import { saidSchema, type Take } from '@zest/contract';
 import { Op, type Sequelize } from 'sequelize';
+import { z } from 'zod';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
-import { dropUnnamed } from './content.ts';
+import { dropUnnamed, hashesIn } from './content.ts';
 import { JobRow, LessonRow, RevisionRow, ShareRow, TakeRow } from './models.ts';
 
 /** Hashes of everything stored of a take. */
-export const contentOf = ({ originalSha, workingSha, thumbsSha, waveSha, watchedSha }: TakeRow): string[] =>
-  [originalSha, workingSha, thumbsSha, waveSha, watchedSha].filter((sha) => sha !== null);
+export const contentOf = ({ originalSha, workingSha, thumbsSha, waveSha, watchedSha, renditions }: TakeRow): string[] => [
+  ...[originalSha, workingSha, thumbsSha, waveSha, watchedSha].filter((sha) => sha !== null),
+  ...hashesIn(renditions ?? ''),
+];
 
 /** Where a take's marks say the block starts and ends; null without marks. */
 export function markedOf({ markStartMs, markEndMs, markRate }: TakeRow): Take['marked'] {
   return markStartMs === null ? null : { startMs: markStartMs, endMs: markEndMs, rate: markRate };
 }
+
+/** A smaller version of a take's working copy: lines of its shorter side, content, and size in bytes. */
+const renditionSchema = z.object({ lines: z.number(), sha: z.string(), bytes: z.number() });
+export type Rendition = z.infer<typeof renditionSchema>;
+
+/** The smaller versions of a take's working copy, the smallest first; none before they were made. */
+export const renditionsOf = ({ renditions }: TakeRow): Rendition[] => (renditions ? z.array(renditionSchema).parse(JSON.parse(renditions)) : []);
 
 /** Where the sentences of its block's script were found; null when they were not looked for. */
 export const saidOf = ({ said }: TakeRow): Take['said'] => (said ? saidSchema.nullable().parse(JSON.parse(said)) : null);
@@ -37,7 +47,7 @@ export async function putInBin(take: TakeRow): Promise<void> {
 export async function emptyBin(sequelize: Sequelize, lessonId: string, store: MediaStore): Promise<void> {
   const takes = await TakeRow.findAll({ where: { lessonId, binnedAt: { [Op.not]: null } } });
   for (const take of takes) {
-    await JobRow.update({ cancelRequested: true }, { where: { kind: ['ingest', 'watch'], subjectId: take.id, state: ['queued', 'running'] } });
+    await JobRow.update({ cancelRequested: true }, { where: { kind: ['ingest', 'watch', 'renditions'], subjectId: take.id, state: ['queued', 'running'] } });
     await take.destroy();
   }
   await dropUnnamed(sequelize, takes.flatMap(contentOf), store);

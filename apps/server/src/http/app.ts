@@ -77,8 +77,8 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addFilmingRoutes(route, sequelize, store, folders);
   addRemoteRoutes(route);
   addExportRoutes(route, queue, store);
-  addShareRoutes(route, sequelize, store);
-  addFollowRoutes(route, store);
+  addShareRoutes(route, sequelize, queue, store);
+  addFollowRoutes(route, queue, store);
   addPackageRoutes(route, store, config.webDir);
   addClassRoutes(route, sequelize);
   addTeamRoutes(route, sequelize);

@@ -150,7 +150,7 @@ describe('what students send', () => {
     await close(1);
     const [before, after] = [done(2), done(0)];
     const sent = await one.send([before, after], link.code);
-    expect([sent.status, sent.body]).toEqual([200, { refused: [{ id: after.id, message: expect.stringContaining('closed') }] }]);
+    expect([sent.status, sent.body]).toEqual([200, { refused: [{ id: after.id, code: 'closed', message: expect.stringContaining('closed') }] }]);
     const kept = (await logOf()).entries.map(({ id }) => id);
     expect([kept.includes(before.id), kept.includes(after.id)]).toEqual([true, false]);
     // The lesson itself is closed all the same.

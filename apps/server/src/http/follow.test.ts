@@ -1,6 +1,7 @@
 import type { FollowLesson, Job } from '@zest/contract';
 import type { IntervalsBlock } from '@zest/core/lesson';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { JobRow } from '../db/models.ts';
 import { footageFolder } from '../testing/footage.ts';
 import { lessonOf, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
 
@@ -17,7 +18,7 @@ beforeAll(async () => {
   teacher = server.client();
   await teacher.signUp();
   void server.startWorker();
-  footage.make('clip.mp4', 4, ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p'], { size: '640x360' });
+  footage.make('clip.mp4', 4, ['-vf', 'noise=alls=40:allf=t', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p'], { size: '640x360' });
   const { id, lesson } = await teacher.makeLesson(lessonOf([{ kind: 'intervals', title: 'Skip', workMs: 2_000, rounds: 1, leadInMs: 0, script: 'Go.' } as Partial<IntervalsBlock>]));
   lessonId = id;
   [shown, hidden] = [await teacher.makeTake(id), await teacher.makeTake(id)];
@@ -55,6 +56,17 @@ describe('a shared lesson', () => {
     expect((await student.get(`/api/follow/${code}/takes/${shown}`, { range: `bytes=${length}-` })).status).toBe(416);
     expect((await student.get(`/api/follow/${code}/takes/${hidden}`)).status).toBe(404);
     expect((await student.get(`/api/takes/${shown}/video`)).status).toBe(401);
+  });
+
+  it('has smaller versions of what is shown, made by the queue once the link is there', async () => {
+    const take = await until(async () => ((await server.client().get(`/api/follow/${code}`)).body as FollowLesson).takes[0], (own) => (own?.renditions.length ?? 0) > 0);
+    const [small] = take?.renditions ?? [];
+    expect([take?.renditions.length, small?.lines]).toEqual([1, 360]);
+    expect(small?.bytes).toBeLessThan((take?.bytes ?? 0) / 2);
+    const length = async (query: string) => Number((await fetch(`${server.origin}/api/follow/${code}/takes/${shown}${query}`)).headers.get('content-length'));
+    expect([await length('?lines=360'), await length('?lines=999'), await length('')]).toEqual([small?.bytes, take?.bytes, take?.bytes]);
+    const asked = async () => (await JobRow.findAll({ where: { kind: 'renditions' } })).map(({ subjectId }) => subjectId);
+    expect(await asked()).toEqual([shown]);
   });
 
   it('stays as it was shared when the plan changes, and ends when the link is closed', async () => {

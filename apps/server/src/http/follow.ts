@@ -7,8 +7,11 @@ import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Request } from 'express';
 import { entryView, joinClass, keepEntries, withinDay } from '../db/classes.ts';
 import { ClassRow, LogEntryRow } from '../db/log-models.ts';
-import { LessonRow, ShareRow } from '../db/models.ts';
+import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
+import { renditionsOf } from '../db/takes.ts';
 import { refuse } from '../errors.ts';
+import type { JobQueue } from '../jobs/queue.ts';
+import { queueRenditions } from '../jobs/renditions.ts';
 import type { MediaStore } from '../media/store.ts';
 import { followLesson } from '../publish/follow-lesson.ts';
 import { sharedCut, versionsOf } from '../publish/shared-cut.ts';
@@ -55,21 +58,27 @@ function choiceOf({ query }: Request): FollowChoice {
   };
 }
 
-export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
+export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaStore): void {
   route('GET', '/api/follow/:code', async (req, res, { share }) => {
     const row = await LessonRow.findByPk(share.lessonId);
     if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
-    const { lesson } = await followLesson(share, choiceOf(req), store);
+    const { lesson, takes } = await followLesson(share, choiceOf(req), store);
+    // Links made before there were smaller versions get them now.
+    await queueRenditions(queue, takes);
     res.set('Cache-Control', 'no-cache').json(lesson);
   });
 
+  // With `lines`, a smaller version; what the take is not offered at is sent as filmed.
   route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
     const takeId = String(req.params['takeId']);
+    const lines = Number(req.query['lines'] ?? NaN);
     // Only takes the link has shown, in any state of the lesson: whoever is in the middle of one goes on with it.
     for await (const revision of versionsOf(share)) {
       const { assembly, media } = await sharedCut(share.lessonId, revision, store);
       const sha = takesIn(assembly).has(takeId) ? media.get(takeId)?.sha : undefined;
-      if (sha) return sendContent(res, store, sha, 'video/mp4');
+      if (!sha) continue;
+      const take = Number.isNaN(lines) ? null : await TakeRow.findByPk(takeId);
+      return sendContent(res, store, (take && renditionsOf(take).find((one) => one.lines === lines)?.sha) ?? sha, 'video/mp4');
     }
     sendContent(res, store, null, 'video/mp4');
   });
@@ -103,11 +112,11 @@ export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
     const closed = closedAt(share);
     const dated = onOurClock(entries, sentAt);
     const refused: SentEntries['refused'] = [];
-    const refuseAll = (those: typeof dated, message: string) => void refused.push(...those.map((entry) => ({ id: entry.id, message })));
+    const refuseAll = (those: typeof dated, code: SentEntries['refused'][number]['code'], message: string) => void refused.push(...those.map((entry) => ({ id: entry.id, code, message })));
     const isInTime = ({ at }: { at: number }) => closed === null || at <= closed.getTime() + CLOCKS_APART_MS;
-    refuseAll(dated.filter((entry) => !isInTime(entry)), 'The lesson had been closed when this was done. Ask your teacher.');
+    refuseAll(dated.filter((entry) => !isInTime(entry)), 'closed', 'The lesson had been closed when this was done. Ask your teacher.');
     const { taken, tooMany } = await withinDay(student, share.lessonId, dated.filter(isInTime));
-    refuseAll(tooMany, `That is more than ${MAX_ENTRIES_A_DAY} numbers and answers of one lesson in a day. Ask your teacher.`);
+    refuseAll(tooMany, 'too-many', `That is more than ${MAX_ENTRIES_A_DAY} numbers and answers of one lesson in a day. Ask your teacher.`);
     if (taken.length > 0) await keepEntries({ id: classId, ownerId }, 'student', taken.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })));
     if (refused.length === 0) return void res.status(204).end();
     res.json({ refused } satisfies SentEntries);
@@ -121,7 +130,7 @@ export function addFollowRoutes(route: AddRoute, store: MediaStore): void {
       const schoolClass = await ClassRow.findOne({ where: { code: readSpoken(classCode) } });
       const share = schoolClass && (await ShareRow.findOne({ where: { classId: schoolClass.id, spoken: readSpoken(lessonCode) } }));
       // Which of the two was wrong is nobody's business.
-      if (!share) throw refuse(404, 'no-link', 'These two codes do not belong together. Check both: the class’s code and the lesson’s code.');
+      if (!share) throw refuse(404, 'no-codes', 'These two codes do not belong together. Check both: the class’s code and the lesson’s code.');
       res.json({ code: openShare(share).code });
     },
     ...guessing(),

@@ -139,7 +139,7 @@ async function findShared(req: Request, isLate = false): Promise<Partial<Owned>>
 async function findStudent(req: Request, isLate: boolean): Promise<Partial<Owned>> {
   const { share } = await findShared(req, isLate);
   const student = await studentOf(text(req.headers[STUDENT_HEADER]));
-  if (!share || !student || student.classId !== share.classId) throw refuse(401, 'no-student', 'This device does not know whose lesson it is. Type the code of your card once more.');
+  if (!share || !student || student.classId !== share.classId) throw refuse(401, 'unknown-device', 'This device does not know whose lesson it is. Type the code of your card once more.');
   return { share, student };
 }
 

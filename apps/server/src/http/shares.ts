@@ -1,11 +1,14 @@
 import { changeShareSchema, sharePlanSchema, type Share } from '@zest/contract';
+import { takesIn } from '@zest/core/assembly';
 import { videoChanges } from '@zest/core/lesson';
-import type { Sequelize } from 'sequelize';
+import { Op, type Sequelize } from 'sequelize';
 import { lessonAt } from '../db/lessons.ts';
 import { ClassRow } from '../db/log-models.ts';
-import { LessonRow, ShareRow } from '../db/models.ts';
+import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
 import { createShare, renewShare } from '../db/shares.ts';
 import { refuse } from '../errors.ts';
+import type { JobQueue } from '../jobs/queue.ts';
+import { queueRenditions } from '../jobs/renditions.ts';
 import type { MediaStore } from '../media/store.ts';
 import { sharedCut } from '../publish/shared-cut.ts';
 import { readBody } from './answer.ts';
@@ -30,13 +33,14 @@ async function shareView(share: ShareRow, newest: number): Promise<Share> {
 
 const dateOf = (moment: string | null) => (moment === null ? null : new Date(moment));
 
-/** What students get must have something in it. @throws Refusal 422 */
-async function checkNotEmpty(lesson: LessonRow, store: MediaStore): Promise<void> {
+/** What students get must have something in it; its takes are made ready for slow lines. @throws Refusal 422 */
+async function getReady(lesson: LessonRow, queue: JobQueue, store: MediaStore): Promise<void> {
   const { assembly } = await sharedCut(lesson.id, lesson.revision, store);
   if (assembly.segments.length === 0) throw refuse(422, 'empty-lesson', 'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
+  await queueRenditions(queue, await TakeRow.findAll({ where: { id: { [Op.in]: [...takesIn(assembly)] } } }));
 }
 
-export function addShareRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore): void {
+export function addShareRoutes(route: AddRoute, sequelize: Sequelize, queue: JobQueue, store: MediaStore): void {
   route('GET', '/api/lessons/:lessonId/shares', async (_req, res, { lesson }) => {
     const shares = await ShareRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'DESC']] });
     res.json(await Promise.all(shares.map((share) => shareView(share, lesson.revision))));
@@ -45,7 +49,7 @@ export function addShareRoutes(route: AddRoute, sequelize: Sequelize, store: Med
   route('POST', '/api/lessons/:lessonId/shares', async (req, res, { teamId, lesson }) => {
     const { classId, opensAt, closesAt } = readBody(sharePlanSchema, req.body ?? { classId: null, opensAt: null, closesAt: null });
     if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, ownerId: teamId } }))) throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
-    await checkNotEmpty(lesson, store);
+    await getReady(lesson, queue, store);
     const share = await createShare(sequelize, { ownerId: teamId, lessonId: lesson.id, revision: lesson.revision, classId, opensAt: dateOf(opensAt), closesAt: dateOf(closesAt) });
     res.status(201).json(await shareView(share, lesson.revision));
   });
@@ -56,7 +60,7 @@ export function addShareRoutes(route: AddRoute, sequelize: Sequelize, store: Med
     const closesAt = dates.closesAt === undefined ? share.closesAt : dateOf(dates.closesAt);
     if (opensAt && closesAt && opensAt >= closesAt) throw refuse(400, 'invalid', 'A link closes after it opens. Choose a later end or an earlier beginning.');
     const lesson = await LessonRow.findByPk(share.lessonId, { rejectOnEmpty: true });
-    if (toNewest) await checkNotEmpty(lesson, store);
+    if (toNewest) await getReady(lesson, queue, store);
     await share.update({ opensAt, closesAt });
     if (toNewest) await renewShare(sequelize, share, lesson.revision);
     res.json(await shareView(share, lesson.revision));

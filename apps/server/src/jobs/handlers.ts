@@ -12,6 +12,7 @@ import { lessonAt } from '../db/lessons.ts';
 import { marksIn } from '../media/marks.ts';
 import { layByMarks } from './sync.ts';
 import { inFolder, type JobTools } from './tools.ts';
+import { makeTakeRenditions } from './renditions.ts';
 import { queueWatch, watchTake } from './watch.ts';
 import { cutFor } from '../publish/cut.ts';
 import type { RenderSettings } from '../publish/pieces.ts';
@@ -120,5 +121,6 @@ async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome
 export const handlers: Record<JobRow['kind'], (job: JobRow, tools: JobTools) => Promise<unknown>> = {
   ingest,
   watch: watchTake,
+  renditions: makeTakeRenditions,
   export: exportLesson,
 };

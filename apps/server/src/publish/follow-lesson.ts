@@ -1,9 +1,12 @@
-import { stat } from 'node:fs/promises';
-import type { FollowChoice, FollowLesson } from '@zest/contract';
+import type { FollowChoice, FollowLesson, FollowTake } from '@zest/contract';
 import { takesIn } from '@zest/core/assembly';
 import { spaceLedger } from '@zest/core/ledger';
 import { blocksOf, forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
 import { scorePrompts } from '@zest/core/results';
+import { instantOfFrame } from '@zest/core/time';
+import { TakeRow } from '../db/models.ts';
+import { renditionsOf } from '../db/takes.ts';
+import { Op } from 'sequelize';
 import type { MediaStore } from '../media/store.ts';
 import { sharedCut, type SharedCut } from './shared-cut.ts';
 
@@ -16,12 +19,17 @@ function chosen(lesson: Lesson, { hand, language, seed }: FollowChoice): Lesson 
   return { ...told, sections };
 }
 
-async function takeSizes(assembly: SharedCut['assembly'], media: SharedCut['media'], store: MediaStore): Promise<FollowLesson['takes']> {
-  const sizes = [...takesIn(assembly)].map(async (id) => {
-    const sha = media.get(id)?.sha;
-    return sha ? { id, bytes: (await stat(store.pathOf(sha))).size } : [];
+/** As much of a content hash as tells one version from another. */
+const versionOf = (sha: string) => sha.slice(0, 12);
+
+async function takesOf(assembly: SharedCut['assembly'], media: SharedCut['media'], rows: ReadonlyMap<string, TakeRow>, store: MediaStore): Promise<FollowTake[]> {
+  const takes = [...takesIn(assembly)].map(async (id) => {
+    const [sha, row] = [media.get(id)?.sha, rows.get(id)];
+    if (!sha || !row) return [];
+    const renditions = renditionsOf(row).map(({ lines, bytes, sha: own }) => ({ lines, bytes, version: versionOf(own) }));
+    return { id, bytes: await store.sizeOf(sha), durationMs: instantOfFrame(row.frames), version: versionOf(sha), renditions };
   });
-  return (await Promise.all(sizes)).flat();
+  return (await Promise.all(takes)).flat();
 }
 
 function roomOf(lesson: Lesson): FollowLesson['room'] {
@@ -32,9 +40,10 @@ function roomOf(lesson: Lesson): FollowLesson['room'] {
 /** What of a link the page is told. */
 type Shown = { lessonId: string; revision: number; version: number; classId: string | null };
 
-/** Everything the student's page gets, and the content of the takes it plays by their ids. */
-export async function followLesson({ lessonId, revision, version, classId }: Shown, choice: FollowChoice, store: MediaStore): Promise<{ lesson: FollowLesson; shas: Map<string, string> }> {
+/** Everything the student's page gets, with the takes it plays and their content by their ids. */
+export async function followLesson({ lessonId, revision, version, classId }: Shown, choice: FollowChoice, store: MediaStore): Promise<{ lesson: FollowLesson; takes: TakeRow[]; shas: Map<string, string> }> {
   const { lesson, assembly, media } = await sharedCut(lessonId, revision, store, (stored) => chosen(stored, choice), JSON.stringify(choice));
+  const takes = await TakeRow.findAll({ where: { id: { [Op.in]: [...takesIn(assembly)] } } });
   const blocks = blocksOf(lesson);
   const shown: FollowLesson = {
     title: lesson.title,
@@ -47,7 +56,7 @@ export async function followLesson({ lessonId, revision, version, classId }: Sho
     version,
     lessonId,
     classId,
-    takes: await takeSizes(assembly, media, store),
+    takes: await takesOf(assembly, media, new Map(takes.map((take) => [take.id, take])), store),
     second: lesson.second?.language ?? null,
     blocks: blocks.map((block) => ({
       id: block.id,
@@ -60,5 +69,5 @@ export async function followLesson({ lessonId, revision, version, classId }: Sho
     // What could not be kept is the teacher's to know.
     assembly: { ...assembly, dropped: [] },
   };
-  return { lesson: shown, shas: new Map([...takesIn(assembly)].flatMap((id) => (media.get(id) ? [[id, media.get(id)?.sha ?? '']] : []))) };
+  return { lesson: shown, takes, shas: new Map([...takesIn(assembly)].flatMap((id) => (media.get(id) ? [[id, media.get(id)?.sha ?? '']] : []))) };
 }

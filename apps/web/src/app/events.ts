@@ -8,6 +8,8 @@ import { useAppDispatch } from './store.ts';
 const jobNews =
   (job: Job): AppThunk =>
   (dispatch) => {
+    // Nobody waits for them: until they are there, students get the take as filmed.
+    if (job.kind === 'renditions') return;
     const ended = job.state !== 'running' && job.state !== 'queued' && job.state !== 'held';
     if (job.kind === 'export') {
       dispatch(

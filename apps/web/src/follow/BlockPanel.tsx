@@ -3,6 +3,7 @@ import type { FollowBlock } from '@zest/contract';
 import type { Scene } from '@zest/core/overlay';
 import type { ScorePrompt } from '@zest/core/results';
 import type { LevelChoice } from './steps.ts';
+import { say } from './words/index.ts';
 
 interface BlockPanelProps {
   block: FollowBlock;
@@ -15,8 +16,6 @@ interface BlockPanelProps {
   onAnswer: (text: string) => void;
 }
 
-const levelWords = { easier: 'Easier', standard: 'As shown', harder: 'Harder' } as const;
-
 /** Counts with one big button while it goes on; a time is taken by the same clock as the video's. */
 function LiveCount({ prompt, scene, counted, onCount }: { prompt: ScorePrompt; scene: Scene; counted: number | null; onCount: (value: number) => void }) {
   const clock = scene.items.find((item) => item.slot === 'clock');
@@ -26,14 +25,14 @@ function LiveCount({ prompt, scene, counted, onCount }: { prompt: ScorePrompt; s
     const gone = Math.round((scene.atMs - sinceMs) / 100) / 10;
     return (
       <button type="button" className="big count" onClick={() => onCount(gone)}>
-        {counted === null ? `Done! (${gone.toFixed(0)} s)` : `${counted} s`}
+        {counted === null ? say('block.done', { seconds: gone.toFixed(0) }) : say('value.time', { n: counted })}
       </button>
     );
   }
   const add = (by: number) => onCount((counted ?? 0) + by);
   if (prompt.measure === 'points' && prompt.targets.length > 0) {
     return (
-      <div className="reasons" role="group" aria-label={`Points: ${counted ?? 0}`}>
+      <div className="reasons" role="group" aria-label={say('block.points', { n: counted ?? 0 })}>
         <output className="count">{counted ?? 0}</output>
         {prompt.targets.map(({ name, points }) => (
           <button key={name} type="button" className="big" onClick={() => add(points)}>
@@ -45,7 +44,7 @@ function LiveCount({ prompt, scene, counted, onCount }: { prompt: ScorePrompt; s
   }
   return (
     <button type="button" className="big count" onClick={() => add(1)}>
-      {counted ?? 0} <span>count one</span>
+      {counted ?? 0} <span>{say('block.count-one')}</span>
     </button>
   );
 }
@@ -65,7 +64,7 @@ function Question({ question, onAnswer }: { question: string; onAnswer: (text: s
       <label htmlFor="answer">{question}</label>
       <input id="answer" value={text} onChange={(event) => setText(event.target.value)} maxLength={400} autoComplete="off" />
       <button type="submit" disabled={text.trim() === '' || text.trim() === sent}>
-        {sent === '' ? 'My answer' : text.trim() === sent ? 'Noted' : 'Answer once more'}
+        {say(sent === '' ? 'question.send' : text.trim() === sent ? 'question.noted' : 'question.again')}
       </button>
     </form>
   );
@@ -79,12 +78,12 @@ export function BlockPanel({ block, scene, prompt, counted, onCount, level, onLe
   const form = block.levels.find((own) => own.form === chosen);
   if (!prompt && !block.question && forms.length < 2) return null;
   return (
-    <section className="block-panel" aria-label={block.title || 'This part'}>
+    <section className="block-panel" aria-label={block.title || say('block.name')}>
       {forms.length > 1 && (
-        <div className="reasons" role="group" aria-label="How hard">
+        <div className="reasons" role="group" aria-label={say('choices.how-hard')}>
           {forms.map((own) => (
             <button key={own} type="button" aria-pressed={own === chosen} onClick={() => onLevel(own)}>
-              {levelWords[own]}
+              {say(`level.${own}`)}
             </button>
           ))}
         </div>
@@ -92,7 +91,7 @@ export function BlockPanel({ block, scene, prompt, counted, onCount, level, onLe
       {form && (
         <p>
           <strong>{form.text}</strong>
-          {form.target !== null && <span> To reach: {form.target}.</span>}
+          {form.target !== null && <span> {say('block.to-reach', { target: form.target })}.</span>}
           {form.rule && <span className="soft"> {form.rule}</span>}
         </p>
       )}

@@ -1,15 +1,16 @@
 import { useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
 import type { Side } from '@zest/core/lesson';
-import { EFFORTS, sidesOf, valueWords, type Score, type ScorePrompt } from '@zest/core/results';
+import { EFFORTS, sidesOf, type Score, type ScorePrompt } from '@zest/core/results';
 import { NumberInput } from './NumberInput.tsx';
-import { BestSoFar, measureWords, scoresOf } from './ScorePanel.tsx';
+import { BestSoFar, scoresOf } from './ScorePanel.tsx';
 import { Unsent } from './Unsent.tsx';
 import type { Log } from './use-log.ts';
 import type { OwnLines } from './use-own-lines.ts';
+import { askWords, unitWords, valueText } from './value-text.ts';
+import { say } from './words/index.ts';
 
-const effortWords = ['Very easy', 'Easy', 'Just right', 'Hard', 'Very hard'] as const;
-const sideWords = { left: ', left', right: ', right' } as const;
+const besideTitle = (side: Side | null) => (side ? `, ${say(`number.${side}`)}` : '');
 
 interface EndSheetProps {
   lesson: FollowLesson;
@@ -39,17 +40,16 @@ function LateNumber({ prompt, level, own, onSave }: { prompt: ScorePrompt; level
       }}
     >
       <h3>
-        {prompt.title}
-        {prompt.seconds !== null && ` in ${prompt.seconds} s`}
+        {prompt.seconds === null ? prompt.title : say('end.in', { title: prompt.title, seconds: prompt.seconds })}
       </h3>
       {sidesOf(prompt).map((side) => (
         <div key={side ?? ''}>
-          <NumberInput label={`${measureWords[prompt.measure].ask}${side ? sideWords[side] : ''}`} unit={measureWords[prompt.measure].unit} measure={prompt.measure} value={typed.get(side) ?? ''} onChange={(text) => setTyped(new Map([...typed, [side, text]]))} step={1} />
+          <NumberInput label={`${askWords(prompt.measure)}${besideTitle(side)}`} unit={unitWords(prompt.measure)} measure={prompt.measure} value={typed.get(side) ?? ''} onChange={(text) => setTyped(new Map([...typed, [side, text]]))} step={1} />
           <BestSoFar prompt={prompt} side={side} level={level} best={own.bestOf} />
         </div>
       ))}
       <button type="submit" disabled={scores.length === 0}>
-        Note it
+        {say('number.note')}
       </button>
     </form>
   );
@@ -66,10 +66,10 @@ export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: End
     }
   };
   return (
-    <section className="end sheet" aria-label="The end">
-      <h2>Done. Well kept at it!</h2>
-      <p>How was it?</p>
-      <div className="reasons" role="group" aria-label="How it was">
+    <section className="end sheet" aria-label={say('end.name')}>
+      <h2>{say('end.done')}</h2>
+      <p>{say('end.how')}</p>
+      <div className="reasons" role="group" aria-label={say('end.how-name')}>
         {EFFORTS.map((value) => (
           <button
             key={value}
@@ -80,18 +80,18 @@ export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: End
               log.note({ kind: 'effort', value });
             }}
           >
-            {effortWords[value - 1]}
+            {say(`effort.${value}`)}
           </button>
         ))}
       </div>
       {own.now.length > 0 && (
         <>
-          <h3>Your numbers today</h3>
+          <h3>{say('end.numbers')}</h3>
           <ul>
             {own.now.map((score, i) => (
               <li key={i}>
                 {score.title}
-                {score.side && sideWords[score.side]}: <strong>{valueWords(score, score)}</strong>
+                {besideTitle(score.side)}: <strong>{valueText(score.measure, score)}</strong>
               </li>
             ))}
           </ul>
@@ -99,20 +99,20 @@ export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: End
       )}
       {offered.length > 0 && (
         <details>
-          <summary>Note more numbers</summary>
+          <summary>{say('end.more')}</summary>
           {offered.map((prompt) => (
             <LateNumber key={promptKey(prompt)} prompt={prompt} level={level(prompt.blockId)} own={own} onSave={save} />
           ))}
         </details>
       )}
       <p className="soft" role="status">
-        {goesTo === 'nobody' && 'These numbers stay on this page: nobody else sees them.'}
-        {goesTo === 'platform' && 'Your learning platform has it all.'}
-        {goesTo === 'teacher' && (log.waiting > 0 ? `${log.waiting} to be sent: they go as soon as there is a connection.` : log.stuck.some(({ code: own }) => own === code) ? '' : 'Your teacher has it all.')}
+        {goesTo === 'nobody' && say('end.stays')}
+        {goesTo === 'platform' && say('end.platform')}
+        {goesTo === 'teacher' && (log.waiting > 0 ? say('end.to-be-sent', { n: log.waiting }) : log.stuck.some(({ code: own }) => own === code) ? '' : say('end.teacher'))}
       </p>
       <Unsent log={log} />
       <button type="button" className="big" onClick={onLeave}>
-        Back to the beginning
+        {say('end.back')}
       </button>
     </section>
   );

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import type { FollowLesson, TelevisionCommand } from '@zest/contract';
 import type { Answer } from './asks.ts';
 import { choicesOf, keepChosen, readChosen, readMe, type Choices, type Me } from './device.ts';
@@ -6,7 +6,9 @@ import { Lesson } from './Lesson.tsx';
 import type { LessonSource } from './source.ts';
 import { RemoteControl } from './RemoteControl.tsx';
 import { useLine, useScreenCode } from './television.ts';
+import { useFootage } from './use-footage.ts';
 import { Welcome } from './Welcome.tsx';
+import { languageFor, onLanguage, say, speak, spokenLanguage } from './words/index.ts';
 
 /** Seeds of called-out games run to this. */
 const SEEDS = 1_000_000;
@@ -14,6 +16,7 @@ const newSeed = () => Math.floor(Math.random() * SEEDS);
 
 /** The student's page: what is needed first, then the lesson. */
 export function FollowPage({ source }: { source: LessonSource }) {
+  useSyncExternalStore(onLanguage, spokenLanguage);
   const [chosen, setChosen] = useState(readChosen);
   const [seed, setSeed] = useState(newSeed);
   const [state, setState] = useState<Answer<FollowLesson> | null>(null);
@@ -44,7 +47,8 @@ export function FollowPage({ source }: { source: LessonSource }) {
   const { hand, language, newOrder } = choices;
   useEffect(() => {
     let gone = false;
-    void source.load({ hand, language, seed: newOrder ? seed : null }).then((answer) => {
+    void source.load({ hand, language, seed: newOrder ? seed : null }).then(async (answer) => {
+      if (answer.kind === 'ready') await speak(languageFor([answer.value.assembly.words.language, ...navigator.languages]));
       if (gone) return;
       setState(answer);
       if (answer.kind === 'ready' && answer.value.classId !== null) setMe(readMe(answer.value.classId));
@@ -53,7 +57,8 @@ export function FollowPage({ source }: { source: LessonSource }) {
       gone = true;
     };
   }, [source, attempt, hand, language, newOrder, seed]);
-  const title = state?.kind === 'ready' ? state.value.title : 'Lesson';
+  const footage = useFootage(source, state?.kind === 'ready' ? state.value : null, choices.picture, startedAt !== null);
+  const title = state?.kind === 'ready' ? state.value.title : say('page.lesson');
   useEffect(() => {
     document.title = title;
   }, [title]);
@@ -73,25 +78,25 @@ export function FollowPage({ source }: { source: LessonSource }) {
   if (state === null) {
     return (
       <main className="sheet">
-        <p role="status">Opening the lesson …</p>
+        <p role="status">{say('page.opening')}</p>
       </main>
     );
   }
   if (state.kind === 'fault') {
     return (
       <main className="sheet">
-        <h1>This does not work yet</h1>
+        <h1>{say('fault.heading')}</h1>
         <p role="alert">{state.message}</p>
         {(state.status === 0 || state.status >= 500) && (
           <button type="button" className="big" onClick={() => setAttempt(attempt + 1)}>
-            Try again
+            {say('fault.try-again')}
           </button>
         )}
       </main>
     );
   }
   const lesson = state.value;
-  const shared = { lesson, source, choices, onChoose: choose, me };
+  const shared = { lesson, source, footage, choices, onChoose: choose, me };
   if (remoteOf !== null) return <RemoteControl lesson={lesson} source={source} screen={remoteOf} choices={choices} me={me} onLeave={() => setRemoteOf(null)} />;
   return startedAt !== null ? (
     <Lesson

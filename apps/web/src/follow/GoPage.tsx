@@ -1,12 +1,14 @@
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { go } from './asks.ts';
 import { keepCard } from './device.ts';
+import { onLanguage, say, spokenLanguage } from './words/index.ts';
 
 /** What a card's square says: behind the # it never leaves the device. */
 const fromCard = (name: string) => new URLSearchParams(location.hash.slice(1)).get(name) ?? '';
 
 /** The way to a lesson by two codes read out. */
 export function GoPage() {
+  useSyncExternalStore(onLanguage, spokenLanguage);
   const [classCode, setClassCode] = useState(() => fromCard('class'));
   const [lessonCode, setLessonCode] = useState('');
   const [fault, setFault] = useState<string | null>(null);
@@ -31,18 +33,18 @@ export function GoPage() {
   );
   return (
     <main className="sheet">
-      <h1>To your lesson</h1>
+      <h1>{say('go.heading')}</h1>
       <form
         onSubmit={(event) => {
           event.preventDefault();
           void open();
         }}
       >
-        {field('class-code', 'Class', classCode, setClassCode, classCode === '')}
-        {field('lesson-code', 'Lesson', lessonCode, setLessonCode, classCode !== '')}
+        {field('class-code', say('go.class'), classCode, setClassCode, classCode === '')}
+        {field('lesson-code', say('go.lesson'), lessonCode, setLessonCode, classCode !== '')}
         {fault && <p role="alert">{fault}</p>}
         <button type="submit" className="big start" disabled={busy || classCode.trim() === '' || lessonCode.trim() === ''}>
-          Open the lesson
+          {say('go.open')}
         </button>
       </form>
     </main>

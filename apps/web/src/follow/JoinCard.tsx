@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { join } from './asks.ts';
 import { keepCard, keepMe, readCard, type Me } from './device.ts';
+import { say } from './words/index.ts';
 
 interface JoinCardProps {
   classId: string;
@@ -31,7 +32,7 @@ export function JoinCard({ classId, code, me, onMe }: JoinCardProps) {
     return (
       <p className="who">
         <span>
-          You are <strong>{me.nickname}</strong>.
+          {say('card.you-are')} <strong>{me.nickname}</strong>.
         </span>
         <button
           type="button"
@@ -40,7 +41,7 @@ export function JoinCard({ classId, code, me, onMe }: JoinCardProps) {
             onMe(null);
           }}
         >
-          I am somebody else
+          {say('card.somebody-else')}
         </button>
       </p>
     );
@@ -53,12 +54,12 @@ export function JoinCard({ classId, code, me, onMe }: JoinCardProps) {
         void enter();
       }}
     >
-      <label htmlFor="card-code">Code of your card</label>
+      <label htmlFor="card-code">{say('card.code')}</label>
       <input id="card-code" value={typed} onChange={(event) => setTyped(event.target.value)} autoComplete="off" autoCapitalize="characters" spellCheck={false} maxLength={20} />
       <button type="submit" disabled={busy || typed.trim() === ''}>
-        That is me
+        {say('card.that-is-me')}
       </button>
-      <p className="soft">With it your teacher sees your numbers. Without it nothing leaves this device.</p>
+      <p className="soft">{say('card.why')}</p>
       {fault && <p role="alert">{fault}</p>}
     </form>
   );

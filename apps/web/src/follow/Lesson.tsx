@@ -11,24 +11,29 @@ import { BlockPanel } from './BlockPanel.tsx';
 import type { Choices, Me } from './device.ts';
 import { EndSheet } from './EndSheet.tsx';
 import { announcement, Readout } from './Readout.tsx';
-import { PartEnd, Parts } from './Parts.tsx';
+import { NowAndThen, PartEnd, Parts } from './Parts.tsx';
 import { PracticePause } from './PracticePause.tsx';
 import { ScorePanel } from './ScorePanel.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
 import type { LessonSource } from './source.ts';
+import type { Footage } from './use-footage.ts';
 import { askMoments, chosenLevels, withAim, type LevelChoice } from './steps.ts';
 import { useLog } from './use-log.ts';
 import { useOwnLines } from './use-own-lines.ts';
 import { useProgress } from './use-progress.ts';
 import { useSignals } from './use-signals.ts';
 import { useStops, type Stop } from './use-stops.ts';
+import { say } from './words/index.ts';
 
 const STEP_MS = 5_000;
 const SLOWLY = 0.5;
+/** Who waits longer gets a smaller picture. */
+const PATIENCE_MS = 1_500;
 
 interface LessonProps {
   lesson: FollowLesson;
   source: LessonSource;
+  footage: Footage;
   choices: Choices;
   onChoose: (change: Partial<Choices>) => void;
   me: Me | null;
@@ -40,7 +45,7 @@ interface LessonProps {
 }
 
 /** The video with its overlays, the big controls, and where we are. */
-export function Lesson({ lesson, source, choices, onChoose, me, television, fromMs, onLeave }: LessonProps) {
+export function Lesson({ lesson, source, footage, choices, onChoose, me, television, fromMs, onLeave }: LessonProps) {
   const [overrides, setOverrides] = useState<ReadonlyMap<string, LevelChoice>>(new Map());
   const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, overrides), [lesson.blocks, choices.level, overrides]);
   const { larger, contrast, calm } = choices;
@@ -57,6 +62,8 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, from
   const [fault, setFault] = useState<string | null>(null);
   /** Where a stretch shown slowly ends. */
   const [slowUntil, setSlowUntil] = useState<number | null>(null);
+  const [isStalled, setStalled] = useState(false);
+  const { takeUrl, slower } = footage;
   const log = useLog(source, me, lesson.title);
   const own = useOwnLines(source.code, me);
   const atMs = scene?.atMs ?? 0;
@@ -70,6 +77,17 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, from
     if (fromMs > 0) player.current?.seek(fromMs);
     player.current?.play();
   }, [fromMs]);
+  useEffect(() => {
+    if (!isStalled) return;
+    const timer = setTimeout(slower, PATIENCE_MS);
+    return () => clearTimeout(timer);
+  }, [isStalled, slower]);
+  const shownFrom = useRef(takeUrl);
+  useEffect(() => {
+    if (shownFrom.current === takeUrl) return;
+    shownFrom.current = takeUrl;
+    player.current?.seek(player.current.positionMs);
+  }, [takeUrl]);
   useEffect(() => player.current?.setMuted(!choices.sound), [choices.sound]);
   useEffect(() => player.current?.setRate(slowUntil === null ? 1 : SLOWLY), [slowUntil]);
 
@@ -176,12 +194,12 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, from
   }, [onKey]);
 
   return (
-    <main ref={whole} className={`lesson${larger ? ' larger' : ''}${contrast ? ' contrast' : ''}`} lang={assembly.words.language}>
-      <h1 className="unseen">{lesson.title}</h1>
+    <main ref={whole} className={`lesson${larger ? ' larger' : ''}${contrast ? ' contrast' : ''}`}>
+      <h1 className="unseen" lang={assembly.words.language}>{lesson.title}</h1>
       <div className="picture">
         <Stage
           assembly={assembly}
-          takeUrl={source.takeUrl}
+          takeUrl={takeUrl}
           playerRef={player}
           onScene={onScene}
           onPlaying={(now) => {
@@ -192,9 +210,11 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, from
             pausedAt.current = performance.now();
             setPause(mark);
           }}
-          onFault={setFault}
+          onFault={() => setFault(say('fault.video'))}
+          onStall={setStalled}
           caption={choices.captions ? (scene?.caption ?? null) : null}
-          label={`Video of ${lesson.title}`}
+          label={say('lesson.video-of', { title: lesson.title })}
+          waits={say('lesson.loading')}
         />
         {pause && <PracticePause mark={pause} last={ended} onGoOn={goOn} />}
         {!pause && stop?.kind === 'ask' && (
@@ -210,13 +230,14 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, from
         {skipping && <SkipDialog title={skipping.title} onSkip={skip} onCancel={keepOn} />}
       </div>
       <p className="unseen" aria-live="polite">
-        {scene && announcement(scene)}
+        {scene && announcement(scene, assembly.words.language)}
       </p>
       {fault && (
         <p role="alert" className="fault">
           {fault}
         </p>
       )}
+      {choices.strip && <NowAndThen chapters={assembly.chapters} atMs={atMs} />}
       <Readout scene={scene} />
       {block && (
         <BlockPanel
@@ -233,38 +254,38 @@ export function Lesson({ lesson, source, choices, onChoose, me, television, from
       )}
       <div className="controls">
         <button type="button" className="big" onClick={toggle}>
-          {playing ? 'Stop' : ended ? 'Once more' : 'Start'}
+          {say(playing ? 'lesson.stop' : ended ? 'lesson.once-more' : 'lesson.start')}
         </button>
         <button type="button" onClick={() => seek(atMs - STEP_MS)}>
-          Back 5 s
+          {say('lesson.back')}
         </button>
         <button type="button" onClick={() => again(false)}>
-          Show it again
+          {say('lesson.again')}
         </button>
         <button type="button" onClick={() => again(true)}>
-          Again, slowly
+          {say('lesson.slowly')}
         </button>
         <button type="button" onClick={askToSkip}>
-          Leave this out
+          {say('lesson.leave-out')}
         </button>
         <button type="button" aria-pressed={choices.captions} onClick={() => onChoose({ captions: !choices.captions })}>
-          Words {choices.captions ? 'on' : 'off'}
+          {say(choices.captions ? 'lesson.words-on' : 'lesson.words-off')}
         </button>
         <button type="button" aria-pressed={choices.sound} onClick={() => onChoose({ sound: !choices.sound })}>
-          Sound {choices.sound ? 'on' : 'off'}
+          {say(choices.sound ? 'lesson.sound-on' : 'lesson.sound-off')}
         </button>
         <button type="button" onClick={big}>
-          Whole screen
+          {say('lesson.whole-screen')}
         </button>
         <label className="place">
-          <span className="unseen">Place in the video</span>
+          <span className="unseen">{say('lesson.place')}</span>
           <input
             type="range"
             min={0}
             max={assembly.durationMs}
             step={1000}
             value={atMs}
-            aria-valuetext={`${clockText(atMs)} of ${clockText(assembly.durationMs)}`}
+            aria-valuetext={say('lesson.of', { at: clockText(atMs), all: clockText(assembly.durationMs) })}
             onChange={(event) => seek(Number(event.target.value))}
           />
         </label>

@@ -1,5 +1,6 @@
 import { readNumber, type Measure } from '@zest/core/results';
 import { useId } from 'react';
+import { say } from './words/index.ts';
 
 interface NumberInputProps {
   label: string;
@@ -20,11 +21,11 @@ export function NumberInput({ label, unit, measure, value, onChange, step }: Num
     <div className="number">
       <label htmlFor={id}>{label}</label>
       <div className="steps">
-        <button type="button" aria-label={`${label}: ${step} less`} onClick={() => change(-step)}>
+        <button type="button" aria-label={say('number.less', { what: label, n: step })} onClick={() => change(-step)}>
           −
         </button>
         <input id={id} inputMode="decimal" value={value} onChange={(event) => onChange(event.target.value)} maxLength={9} aria-invalid={value.trim() !== '' && readNumber(value, measure) === null} />
-        <button type="button" aria-label={`${label}: ${step} more`} onClick={() => change(step)}>
+        <button type="button" aria-label={say('number.more', { what: label, n: step })} onClick={() => change(step)}>
           +
         </button>
         <span>{unit}</span>

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { PauseMark } from '@zest/core/assembly';
 import { clockText } from '@zest/core/time';
+import { say } from './words/index.ts';
 
 /** The student's own practice: the video waits, the practice clock runs down, then it goes on when told. */
 export function PracticePause({ mark, last, onGoOn }: { mark: PauseMark; last: boolean; onGoOn: () => void }) {
@@ -11,14 +12,14 @@ export function PracticePause({ mark, last, onGoOn }: { mark: PauseMark; last: b
     return () => clearInterval(timer);
   }, [mark, since]);
   return (
-    <section className="practice" aria-label="Practice">
-      <h2>{leftMs > 0 ? 'Your turn' : 'Time is up'}</h2>
+    <section className="practice" aria-label={say('practice.name')}>
+      <h2>{say(leftMs > 0 ? 'practice.your-turn' : 'practice.time-is-up')}</h2>
       {mark.prompt && <p>{mark.prompt}</p>}
       <p className="digits" role="timer">
         {clockText(Math.ceil(leftMs / 1000) * 1000)}
       </p>
       <button type="button" className="big" onClick={onGoOn} autoFocus>
-        {last ? 'Done' : 'Go on with the video'}
+        {say(last ? 'practice.done' : 'practice.go-on')}
       </button>
     </section>
   );

@@ -1,20 +1,23 @@
 import { phaseWords, type CounterItem, type Scene } from '@zest/core/overlay';
+import { ownWord } from '@zest/core/script';
+import { say } from './words/index.ts';
 
 function find<S extends Scene['items'][number]['slot']>(scene: Scene, slot: S) {
   return scene.items.find((item): item is Extract<Scene['items'][number], { slot: S }> => item.slot === slot);
 }
 
 /** What a screen reader says when something begins; it stays the same while it runs, so it is said once. */
-export function announcement(scene: Scene): string {
+export function announcement(scene: Scene, language: string): string {
+  const of = ({ rep, reps }: CounterItem) => say('lesson.of', { at: rep, all: reps });
   const clock = find(scene, 'clock');
   const counter = find(scene, 'counter');
   const cue = find(scene, 'cue');
   // Commands and questions are what the student answers: nothing else is as urgent.
-  if (cue?.moment === 'command') return `${cue.text}. ${counter ? `${counter.rep} of ${counter.reps}` : ''}`;
+  if (cue?.moment === 'command') return `${cue.text}. ${counter ? of(counter) : ''}`;
   if (cue?.moment === 'question') return `${cue.text}`;
   // What is called out in between would interrupt.
-  if (clock) return `${phaseWords[clock.phase]}: ${clock.title}. ${clock.next}`;
-  if (counter && (counter.rep === 1 || counter.rep === counter.reps)) return `${counter.rep} of ${counter.reps}${counter.side ? `, ${counter.side}` : ''}`;
+  if (clock) return `${ownWord(phaseWords[clock.phase], language)}: ${clock.title}. ${clock.next}`;
+  if (counter && (counter.rep === 1 || counter.rep === counter.reps)) return `${of(counter)}${counter.side ? `, ${say(`number.${counter.side}`)}` : ''}`;
   return scene.card ? `${scene.card.heading}. ${scene.card.lines.join('. ')}` : '';
 }
 
@@ -22,7 +25,7 @@ function Count({ counter }: { counter: CounterItem }) {
   return (
     <p>
       <span className="digits">{counter.shown}</span> {counter.tail}
-      {counter.side && <span className="side">{counter.side}</span>}
+      {counter.side && <span className="side">{say(`number.${counter.side}`)}</span>}
     </p>
   );
 }
@@ -39,7 +42,7 @@ export function Readout({ scene }: { scene: Scene | null }) {
         <>
           <p className={`phase ${clock.phase}`}>{clock.word}</p>
           <p className="digits">{clock.digits}</p>
-          {clock.title !== phaseWords[clock.phase] && <p className="what">{clock.title}</p>}
+          {clock.title !== clock.word && <p className="what">{clock.title}</p>}
           <p className="soft">{clock.next}</p>
         </>
       )}

@@ -11,6 +11,7 @@ import { useLine } from './television.ts';
 import { Unsent } from './Unsent.tsx';
 import { useLog } from './use-log.ts';
 import { useOwnLines } from './use-own-lines.ts';
+import { say } from './words/index.ts';
 
 interface RemoteControlProps {
   lesson: FollowLesson;
@@ -21,7 +22,7 @@ interface RemoteControlProps {
   onLeave: () => void;
 }
 
-const waitWords = { practice: 'Your turn: practise', score: 'Your number', part: 'Between two parts', end: 'The end' } as const;
+const waitWords = { practice: 'remote.practice', score: 'number.name', part: 'remote.part', end: 'remote.end' } as const;
 
 /** The phone while the lesson plays on a television: large buttons, and the numbers, which go by this phone's student. */
 export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: RemoteControlProps) {
@@ -59,41 +60,41 @@ export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: 
     goOn();
   };
   return (
-    <main className="sheet remote-control" aria-label="Remote of the television">
+    <main className="sheet remote-control" aria-label={say('remote.name')}>
       <h1>{lesson.title}</h1>
       {line.fault && <p role="alert">{line.fault}</p>}
       <p role="status">
-        {!state && 'Waiting for the television …'}
-        {state && line.others === 0 && 'The television is gone.'}
-        {state && line.others > 0 && (state.waits ? waitWords[state.waits] : `${state.playing ? 'Playing' : 'Standing'} at ${clockText(state.atMs)}${block ? `: ${block.title}` : ''}`)}
+        {!state && say('remote.waiting')}
+        {state && line.others === 0 && say('remote.gone')}
+        {state && line.others > 0 && (state.waits ? say(waitWords[state.waits]) : `${say(state.playing ? 'remote.playing' : 'remote.standing', { at: clockText(state.atMs) })}${block ? `: ${block.title}` : ''}`)}
       </p>
       {moment && <ScorePanel key={`${moment.prompt.blockId} ${moment.tryNo}`} moment={{ ...moment, prompt: withAim(moment.prompt, levels.shown.get(moment.prompt.blockId)) }} level={levels.of(moment.prompt.blockId)} counted={null} best={own.bestOf} onSave={save} onGoOn={() => send('go on')} />}
       {skipping && <SkipDialog title={skipping.title} onSkip={skip} onCancel={goOn} />}
       {state && !moment && (
         <div className="remote-buttons">
           <button type="button" className="big" onClick={() => send(!state.started ? 'start' : state.waits ? 'go on' : 'toggle')}>
-            {!state.started ? 'Start' : state.waits ? 'Go on' : state.playing ? 'Stop' : 'Start'}
+            {say(!state.started ? 'lesson.start' : state.waits ? 'lesson.go-on' : state.playing ? 'lesson.stop' : 'lesson.start')}
           </button>
           <button type="button" onClick={() => send('back')}>
-            Back 5 s
+            {say('lesson.back')}
           </button>
           <button type="button" onClick={() => send('again')}>
-            Show it again
+            {say('lesson.again')}
           </button>
           <button type="button" onClick={() => send('slowly')}>
-            Again, slowly
+            {say('lesson.slowly')}
           </button>
           <button type="button" onClick={askToSkip}>
-            Leave this out
+            {say('lesson.leave-out')}
           </button>
         </div>
       )}
       <p>
         <button type="button" onClick={onLeave}>
-          Without the television
+          {say('remote.leave')}
         </button>
       </p>
-      {log.waiting > 0 && <p className="soft">{log.waiting} to be sent</p>}
+      {log.waiting > 0 && <p className="soft">{say('remote.to-be-sent', { n: log.waiting })}</p>}
       <Unsent log={log} />
     </main>
   );

@@ -1,17 +1,11 @@
 import { useState } from 'react';
 import type { Side } from '@zest/core/lesson';
-import { beats, comparedOf, compareWords, readNumber, scoreOf, sidesOf, valueWords, type Measure, type Score, type ScorePrompt } from '@zest/core/results';
+import { beats, comparedOf, readNumber, scoreOf, sidesOf, type Score, type ScorePrompt } from '@zest/core/results';
 import { NumberInput } from './NumberInput.tsx';
 import type { AskMoment } from './steps.ts';
 import type { OwnLines } from './use-own-lines.ts';
-
-export const measureWords: Readonly<Record<Measure, { ask: string; unit: string }>> = {
-  count: { ask: 'How many?', unit: '' },
-  time: { ask: 'How long?', unit: 's' },
-  points: { ask: 'How many points?', unit: 'points' },
-  streak: { ask: 'How many in a row?', unit: 'in a row' },
-};
-const sideWords = { left: 'Left', right: 'Right' } as const;
+import { askWords, rateText, unitWords, valueText } from './value-text.ts';
+import { say } from './words/index.ts';
 
 /** The numbers typed for a prompt, one a side; nothing for fields left empty. */
 export function scoresOf(prompt: ScorePrompt, level: Score['level'], typed: ReadonlyMap<Side | null, string>): Score[] {
@@ -28,8 +22,8 @@ export function BestSoFar({ prompt, side, level, best }: { prompt: ScorePrompt; 
   const isSame = line.best.seconds === prompt.seconds;
   return (
     <p className="soft">
-      Your best so far: {valueWords(line, line.best)}
-      {!isSame && line.isRate && `, ${compareWords(line, line.best.compared)}`}
+      {say('number.best', { value: valueText(line.measure, line.best) })}
+      {!isSame && line.isRate && `, ${rateText(line.best.compared)}`}
     </p>
   );
 }
@@ -48,7 +42,7 @@ interface ScorePanelProps {
 export function ScorePanel({ moment: { prompt, tryNo }, level, counted, best, onSave, onGoOn }: ScorePanelProps) {
   const sides = sidesOf(prompt);
   const [typed, setTyped] = useState<ReadonlyMap<Side | null, string>>(() => new Map(sides.map((side, i) => [side, i === 0 && counted !== null ? String(counted) : ''])));
-  const { ask, unit } = measureWords[prompt.measure];
+  const ask = askWords(prompt.measure);
   const scores = scoresOf(prompt, level, typed);
   const isBest = scores.some((score) => {
     const line = best(score.key, score.side, score.level);
@@ -56,17 +50,15 @@ export function ScorePanel({ moment: { prompt, tryNo }, level, counted, best, on
   });
   const set = (side: Side | null, text: string) => setTyped(new Map([...typed, [side, text]]));
   return (
-    <section className="practice score" aria-label="Your number">
+    <section className="practice score" aria-label={say('number.name')}>
       <h2>{prompt.title}</h2>
       {prompt.tries > 1 && (
-        <p>
-          Try {tryNo} of {prompt.tries}
-        </p>
+        <p>{say('number.try', { n: tryNo, of: prompt.tries })}</p>
       )}
-      {prompt.target !== null && <p>To reach: {prompt.target}</p>}
+      {prompt.target !== null && <p>{say('block.to-reach', { target: prompt.target })}</p>}
       {sides.map((side) => (
         <div key={side ?? ''}>
-          <NumberInput label={side ? `${ask} ${sideWords[side]}` : ask} unit={unit} measure={prompt.measure} value={typed.get(side) ?? ''} onChange={(text) => set(side, text)} step={1} />
+          <NumberInput label={side ? `${ask} ${say(`number.${side}`)}` : ask} unit={unitWords(prompt.measure)} measure={prompt.measure} value={typed.get(side) ?? ''} onChange={(text) => set(side, text)} step={1} />
           {prompt.measure === 'points' && prompt.targets.length > 0 && (
             <div className="reasons">
               {prompt.targets.map(({ name, points }) => (
@@ -79,12 +71,12 @@ export function ScorePanel({ moment: { prompt, tryNo }, level, counted, best, on
           <BestSoFar prompt={prompt} side={side} level={level} best={best} />
         </div>
       ))}
-      {isBest && <p role="status">Better than your best so far.</p>}
+      {isBest && <p role="status">{say('number.better')}</p>}
       <button type="button" className="big" disabled={scores.length === 0} onClick={() => onSave(scores)}>
-        Save and go on
+        {say('number.save')}
       </button>
       <button type="button" onClick={onGoOn}>
-        Go on without a number
+        {say('number.without')}
       </button>
     </section>
   );

@@ -1,5 +1,6 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 import { skipReasons, type SkipReason } from '@zest/core/results';
+import { say, type Word } from './words/index.ts';
 
 interface SkipDialogProps {
   title: string;
@@ -7,15 +8,15 @@ interface SkipDialogProps {
   onCancel: () => void;
 }
 
-const words: Readonly<Record<SkipReason, string>> = {
-  'too hard': 'Too hard for me',
-  'too easy': 'Too easy for me',
-  'it hurts': 'It hurts',
-  'no space': 'No room for it',
-  'no kit': 'I do not have the things',
-  'no time': 'No time',
-  'another reason': 'Another reason',
-};
+const words = {
+  'too hard': 'skip.too-hard',
+  'too easy': 'skip.too-easy',
+  'it hurts': 'skip.it-hurts',
+  'no space': 'skip.no-space',
+  'no kit': 'skip.no-kit',
+  'no time': 'skip.no-time',
+  'another reason': 'skip.another-reason',
+} as const satisfies Record<SkipReason, Word>;
 
 /**
  * Leaving a block out, with the reason: it helps to plan the next lesson. Pain comes before everything else. Nothing else can be
@@ -34,7 +35,7 @@ export function SkipDialog({ title, onSkip, onCancel }: SkipDialogProps) {
     <dialog
       ref={dialog}
       className="practice"
-      aria-label={hurts ? 'It hurts' : 'Leave this out'}
+      aria-label={say(hurts ? 'skip.it-hurts' : 'skip.name')}
       onCancel={(event) => {
         event.preventDefault();
         onCancel();
@@ -42,27 +43,27 @@ export function SkipDialog({ title, onSkip, onCancel }: SkipDialogProps) {
     >
       {hurts ? (
         <>
-          <h2>Stop here</h2>
-          <p>Tell a grown-up at home now. Do not go on with anything that hurts.</p>
+          <h2>{say('skip.stop-here')}</h2>
+          <p>{say('skip.tell')}</p>
           <button type="button" className="big" onClick={() => onSkip('it hurts')} autoFocus>
-            Leave it out
+            {say('skip.leave-out')}
           </button>
           <button type="button" onClick={onCancel}>
-            Back
+            {say('skip.back')}
           </button>
         </>
       ) : (
         <>
-          <h2>Leave out {title ? `“${title}”` : 'this'}: why?</h2>
+          <h2>{title ? say('skip.why', { title }) : say('skip.why-this')}</h2>
           <div className="reasons">
             {skipReasons.map((reason, i) => (
               <button key={reason} type="button" autoFocus={i === 0} onClick={() => (reason === 'it hurts' ? setHurts(true) : onSkip(reason))}>
-                {words[reason]}
+                {say(words[reason])}
               </button>
             ))}
           </div>
           <button type="button" onClick={onCancel}>
-            No, go on
+            {say('skip.no')}
           </button>
         </>
       )}

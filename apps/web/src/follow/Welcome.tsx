@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
-import { kitNeeds, neededText, spaceText } from '@zest/core/lesson';
+import { kitNeeds, spaceText } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { ChoicesPanel } from './ChoicesPanel.tsx';
 import { keepTicks, readTicks, type Choices, type Me } from './device.ts';
@@ -9,13 +9,17 @@ import { JoinCard } from './JoinCard.tsx';
 import { KeepOffline } from './KeepOffline.tsx';
 import { isMiddle } from './place.ts';
 import type { LessonSource } from './source.ts';
+import type { Footage } from './use-footage.ts';
 import { Unsent } from './Unsent.tsx';
 import { useLog } from './use-log.ts';
+import { kitText } from './value-text.ts';
 import { WithTelevision } from './WithTelevision.tsx';
+import { say } from './words/index.ts';
 
 interface WelcomeProps {
   lesson: FollowLesson;
   source: LessonSource;
+  footage: Footage;
   choices: Choices;
   onChoose: (change: Partial<Choices>) => void;
   me: Me | null;
@@ -41,7 +45,7 @@ function TickList({ of, name, items }: { of: string; name: string; items: { key:
             <input type="checkbox" checked={ticks.includes(key)} onChange={() => toggle(key)} />
             <span>
               {text}
-              {also && <span className="soft"> or {also}</span>}
+              {also && <span className="soft"> {say('welcome.or', { thing: also })}</span>}
             </span>
           </label>
         </li>
@@ -51,8 +55,9 @@ function TickList({ of, name, items }: { of: string; name: string; items: { key:
 }
 
 /** Kit, space and cautions first; then the big start button. */
-export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, television }: WelcomeProps) {
+export function Welcome({ lesson, source, footage, choices, onChoose, me, onMe, onStart, television }: WelcomeProps) {
   const { assembly, room, units, kit, cautions } = lesson;
+  const { language } = assembly.words;
   const pausesMs = assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
   const log = useLog(source, me, lesson.title);
   const [place] = useState(() => source.place.read());
@@ -64,36 +69,37 @@ export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, 
     standIn: items.find(({ standIn }) => standIn !== '')?.standIn ?? '',
   }));
   return (
-    <main className="sheet" lang={assembly.words.language}>
-      {lesson.series && <p className="soft">{lesson.series}</p>}
-      <h1>{lesson.title}</h1>
-      {lesson.outcome && <p>{lesson.outcome}</p>}
+    <main className="sheet">
+      <div lang={language}>
+        {lesson.series && <p className="soft">{lesson.series}</p>}
+        <h1>{lesson.title}</h1>
+        {lesson.outcome && <p>{lesson.outcome}</p>}
+      </div>
       <p>
-        {clockText(assembly.durationMs)} minutes of video
-        {pausesMs > 0 && `, ${clockText(assembly.durationMs + pausesMs)} with your own practice`}
+        {pausesMs > 0 ? say('welcome.length-with-practice', { length: clockText(assembly.durationMs), all: clockText(assembly.durationMs + pausesMs) }) : say('welcome.length', { length: clockText(assembly.durationMs) })}
       </p>
       {lesson.classId !== null && source.code !== null && <JoinCard classId={lesson.classId} code={source.code} me={me} onMe={onMe} />}
       <Unsent log={log} />
       {kinds.length > 0 && (
         <>
-          <h2>What you need</h2>
-          <TickList of={source.key} name="What you need" items={kinds.map(({ name, needs, standIn }) => ({ key: `kit ${name}`, text: neededText(name, needs), also: standIn }))} />
+          <h2>{say('welcome.kit')}</h2>
+          <TickList of={source.key} name={say('welcome.kit')} items={kinds.map(({ name, needs, standIn }) => ({ key: `kit ${name}`, text: kitText(name, needs), also: standIn }))} />
         </>
       )}
       {room && (
         <>
-          <h2>Room</h2>
+          <h2>{say('welcome.room')}</h2>
           <TickList
             of={source.key}
-            name="Room"
-            items={[{ key: 'room', text: `${spaceText(room.widthCm, units)} wide, ${spaceText(room.depthCm, units)} deep and ${spaceText(room.heightCm, units)} high, with nothing in the way`, also: '' }]}
+            name={say('welcome.room')}
+            items={[{ key: 'room', text: say('welcome.room-size', { width: spaceText(room.widthCm, units), depth: spaceText(room.depthCm, units), height: spaceText(room.heightCm, units) }), also: '' }]}
           />
         </>
       )}
       {cautions.length > 0 && (
         <>
-          <h2>Keep safe</h2>
-          <ul className="cautions">
+          <h2>{say('welcome.safe')}</h2>
+          <ul className="cautions" lang={language}>
             {cautions.map((caution) => (
               <li key={caution}>{caution}</li>
             ))}
@@ -102,18 +108,18 @@ export function Welcome({ lesson, source, choices, onChoose, me, onMe, onStart, 
       )}
       {wasAt !== null && (
         <button type="button" className="big start" onClick={() => onStart(wasAt)} autoFocus={knowsWho}>
-          Go on at {clockText(wasAt)}
+          {say('welcome.go-on-at', { at: clockText(wasAt) })}
         </button>
       )}
       <button type="button" className={wasAt === null ? 'big start' : 'start'} onClick={() => onStart(0)} autoFocus={wasAt === null && knowsWho}>
-        {wasAt === null ? 'I am ready: start' : 'From the beginning'}
+        {say(wasAt === null ? 'welcome.start' : 'welcome.from-beginning')}
       </button>
       {source.code !== null && <WithTelevision {...television} />}
       <details>
-        <summary>How I like my lessons</summary>
-        <ChoicesPanel lesson={lesson} choices={choices} onChoose={onChoose} />
+        <summary>{say('choices.heading')}</summary>
+        <ChoicesPanel lesson={lesson} footage={footage} choices={choices} onChoose={onChoose} />
       </details>
-      {source.code !== null && <KeepOffline code={source.code} takes={lesson.takes} />}
+      <KeepOffline keeping={footage.keeping} />
     </main>
   );
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { sayCode } from '@zest/core/results';
+import { say } from './words/index.ts';
 
 interface WithTelevisionProps {
   /** The code this screen shows as a television; null while it is none. */
@@ -15,22 +16,22 @@ export function WithTelevision({ screen, phones, onTelevision, onRemote }: WithT
   const [typed, setTyped] = useState('');
   if (screen !== null) {
     return (
-      <section className="who" aria-label="Television">
+      <section className="who" aria-label={say('television.name')}>
         <p>
-          On the phone: open this lesson, choose “With a television”, and type <strong className="shown-code">{sayCode(screen)}</strong>
+          {say('television.on-the-phone')} <strong className="shown-code">{sayCode(screen)}</strong>
         </p>
         <p className="soft" role="status">
-          {phones === 0 ? 'No phone yet.' : 'A phone is connected.'}
+          {say(phones === 0 ? 'television.no-phone' : 'television.phone')}
         </p>
       </section>
     );
   }
   return (
     <details>
-      <summary>With a television</summary>
+      <summary>{say('television.heading')}</summary>
       <p>
         <button type="button" onClick={onTelevision}>
-          This screen is the television
+          {say('television.this-screen')}
         </button>
       </p>
       <form
@@ -40,10 +41,10 @@ export function WithTelevision({ screen, phones, onTelevision, onRemote }: WithT
           onRemote(typed);
         }}
       >
-        <label htmlFor="screen-code">Code the television shows</label>
+        <label htmlFor="screen-code">{say('television.code')}</label>
         <input id="screen-code" value={typed} onChange={(event) => setTyped(event.target.value)} autoComplete="off" autoCapitalize="characters" spellCheck={false} maxLength={20} />
         <button type="submit" disabled={typed.trim() === ''}>
-          This phone is the remote
+          {say('television.this-phone')}
         </button>
       </form>
     </details>

@@ -1,18 +1,18 @@
-import { notOpenWords } from '@zest/contract/opening';
 import { STUDENT_HEADER } from '@zest/contract/student-header';
-import type { FollowChoice, FollowLesson, OwnLog, Problem, SentEntries } from '@zest/contract';
+import type { FollowChoice, FollowLesson, FollowRendition, FollowTake, OwnLog, Problem, SentEntries } from '@zest/contract';
 import type { Me } from './device.ts';
-
-const NO_CONNECTION = 'The lesson could not be loaded. Check the connection and try again.';
+import { isWord, say, spokenLanguage } from './words/index.ts';
 
 /** What came of asking the server: the answer, or why not in words. */
 export type Answer<T> = { kind: 'ready'; value: T } | { kind: 'fault'; message: string; status: number };
 
-const localTime = (at: string) => new Date(at).toLocaleString(undefined, { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
+const localTime = (at: string) => new Date(at).toLocaleString(spokenLanguage(), { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
 
-/** The server's words; when a link opens is said by this device's clock. */
+/** Why the server refused, in the page's language, or in its own words where the page has none; when a link opens is said by this device's clock. */
 function inWords({ code, message, at }: Partial<Problem>): string {
-  return at !== undefined && (code === 'closed' || code === 'not-open-yet') ? notOpenWords(code, localTime(at)) : (message ?? NO_CONNECTION);
+  const word = `fault.${code}`;
+  if (isWord(word)) return say(word, { at: at === undefined ? '' : localTime(at) });
+  return message ?? say('fault.no-connection');
 }
 
 async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {
@@ -22,7 +22,7 @@ async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {
     const body = (await answer.json()) as T & Partial<Problem>;
     return answer.ok ? { kind: 'ready', value: body } : { kind: 'fault', message: inWords(body), status: answer.status };
   } catch {
-    return { kind: 'fault', message: NO_CONNECTION, status: 0 };
+    return { kind: 'fault', message: say('fault.no-connection'), status: 0 };
   }
 }
 
@@ -49,4 +49,5 @@ export const televisionPath = (code: string, screen: string, end: 'television' |
 export const openTelevision = (code: string): Promise<Answer<{ screen: string }>> => ask(path(code, '/televisions'), post({}));
 export const tellTelevision = (code: string, screen: string, end: 'television' | 'remote', message: unknown): Promise<Answer<undefined>> => ask(televisionPath(code, screen, end), post(message));
 
-export const takeUrl = (code: string, takeId: string): string => path(code, `/takes/${takeId}`);
+/** The version in it names the content, so that what is kept under an address never changes. */
+export const takeUrl = (code: string, { id, version }: FollowTake, smaller: FollowRendition | null): string => path(code, `/takes/${id}?${smaller ? `lines=${smaller.lines}&` : ''}v=${smaller?.version ?? version}`);

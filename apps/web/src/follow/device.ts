@@ -56,8 +56,12 @@ export interface Choices {
   level: 'easier' | 'standard' | 'harder';
   /** Stops after each part, and says which comes next. */
   partByPart: boolean;
+  /** What is on and what comes next stands beside the picture all the time. */
+  strip: boolean;
   /** Called-out games in another order each time. */
   newOrder: boolean;
+  /** Size of the picture, in lines: as the line allows, as filmed, or always that. */
+  picture: 'auto' | 'filmed' | number;
 }
 
 const usual: Choices = {
@@ -71,7 +75,9 @@ const usual: Choices = {
   language: 'first',
   level: 'standard',
   partByPart: false,
+  strip: false,
   newOrder: false,
+  picture: 'auto',
 };
 
 /** What was chosen on this device; all else is as usual, or as the card says. */
@@ -89,6 +95,10 @@ export function choicesOf(chosen: Partial<Choices>, me: Pick<Me, 'hand' | 'langu
     ...chosen,
   };
 }
+
+/** What this device's line was last measured to carry, in kilobits a second; null when it never was. */
+export const readLine = (): number | null => read<{ kbit: number }>('zest-line')?.kbit ?? null;
+export const keepLine = (kbit: number): void => keep('zest-line', { kbit });
 
 /** Things ticked off as fetched, for one link. */
 export const readTicks = (code: string): string[] => read<{ ticks: string[] }>(`zest-ticks-${code}`)?.ticks ?? [];

@@ -5,9 +5,12 @@ import { WORKER } from './cache-names.ts';
 import { FollowPage } from './FollowPage.tsx';
 import { GoPage } from './GoPage.tsx';
 import { linkSource } from './source.ts';
+import { languageFor, speak, tellDocument } from './words/index.ts';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no root.');
+tellDocument();
+void speak(languageFor(navigator.languages));
 const [, place, code = ''] = location.pathname.split('/');
 createRoot(root).render(place === 'go' ? <GoPage /> : <FollowPage source={linkSource(code)} />);
 // Once opened, a lesson plays without a connection. Where this is not to be had, it plays with one.

@@ -2,6 +2,7 @@ import type { PackagedLesson } from '@zest/contract';
 import { placeOnDevice } from './device.ts';
 import { findApi, ScormReport } from './scorm.ts';
 import type { LessonSource } from './source.ts';
+import { say } from './words/index.ts';
 
 declare global {
   interface Window {
@@ -22,9 +23,9 @@ export function packageSource(): LessonSource {
     code: null,
     load: ({ hand, language }) => {
       const found = packed?.variants.find(({ choice }) => choice.hand === hand && choice.language === language) ?? packed?.variants[0];
-      return Promise.resolve(found ? { kind: 'ready', value: found.lesson } : { kind: 'fault', status: 404, message: 'The lesson is missing from this folder. Unpack the whole zip again, then open index.html.' });
+      return Promise.resolve(found ? { kind: 'ready', value: found.lesson } : { kind: 'fault', status: 404, message: say('fault.folder') });
     },
-    takeUrl: (takeId) => `takes/${takeId}.mp4`,
+    takeUrl: ({ id }) => `takes/${id}.mp4`,
     ...(report && { report: (body) => report.note(body) }),
   };
 }

@@ -1,4 +1,4 @@
-import type { FollowChoice, FollowLesson } from '@zest/contract';
+import type { FollowChoice, FollowLesson, FollowRendition, FollowTake } from '@zest/contract';
 import type { EntryBody } from '@zest/core/results';
 import { loadLesson, takeUrl, type Answer } from './asks.ts';
 import { placeOnDevice } from './device.ts';
@@ -9,7 +9,8 @@ export interface LessonSource {
   /** Names the lesson on this device. */
   key: string;
   load: (choice: FollowChoice) => Promise<Answer<FollowLesson>>;
-  takeUrl: (takeId: string) => string;
+  /** Where footage is played from, in a smaller version or as filmed. */
+  takeUrl: (take: FollowTake, version: FollowRendition | null) => string;
   /** The share's code on the server; null in a package, which knows no students. */
   code: string | null;
   /** Where the student was, so that they go on there. */
@@ -20,5 +21,5 @@ export interface LessonSource {
 
 /** The lesson behind a link. */
 export function linkSource(code: string): LessonSource {
-  return { key: code, code, place: placeOnDevice(code), load: (choice) => loadLesson(code, choice), takeUrl: (takeId) => takeUrl(code, takeId) };
+  return { key: code, code, place: placeOnDevice(code), load: (choice) => loadLesson(code, choice), takeUrl: (take, version) => takeUrl(code, take, version) };
 }

@@ -2,6 +2,7 @@ import type { TelevisionCommand, TelevisionMessage, TelevisionState } from '@zes
 import { useEffect, useRef, useState } from 'react';
 import { openTelevision, televisionPath, tellTelevision } from './asks.ts';
 import { useLatest } from '../ui/use-latest.ts';
+import { say } from './words/index.ts';
 
 /** One end of the line between a television and the phone that drives it. */
 export interface Line {
@@ -26,7 +27,7 @@ export function useLine(code: string | null, screen: string | null, end: 'televi
     source.onmessage = (event: MessageEvent<string>) => heard(JSON.parse(event.data) as TelevisionMessage);
     source.onerror = () => {
       // Refused, not just interrupted: the browser does not try again by itself.
-      if (source.readyState === EventSource.CLOSED) setFault('No television shows that code for this lesson. Look at it again.');
+      if (source.readyState === EventSource.CLOSED) setFault(say('fault.no-television'));
     };
     return () => source.close();
   }, [code, screen, end, heard]);

@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
-import { createPartialResponse } from 'workbox-range-requests';
 import { PAGES_CACHE, TAKES_CACHE } from './cache-names.ts';
+import { PieceStore } from './pieces.ts';
 
 declare const self: ServiceWorkerGlobalScope;
 /** Names of the built pages' own files, put in when they are built. */
@@ -33,16 +33,15 @@ async function keptOrNew(request: Request): Promise<Response> {
   return answer;
 }
 
-/** Footage that is kept whole answers ranges itself. */
-async function footage(request: Request): Promise<Response> {
-  const kept = await caches.match(request.url, { cacheName: TAKES_CACHE });
-  if (!kept) return fetch(request);
-  return request.headers.has('range') ? createPartialResponse(request, kept) : kept;
-}
+const footage = new PieceStore(
+  () => caches.open(TAKES_CACHE),
+  (url, headers) => fetch(url, { headers, cache: 'no-store' }),
+);
 
 self.addEventListener('install', () => void self.skipWaiting());
-/** Files of pages that were built before are asked for by no page any more. */
+/** Files of pages that were built before, and caches of before, are asked for by no page any more. */
 async function clearOld(): Promise<void> {
+  for (const name of await caches.keys()) if (name !== PAGES_CACHE && name !== TAKES_CACHE) await caches.delete(name);
   const cache = await caches.open(PAGES_CACHE);
   const isOld = ({ pathname }: URL) => pathname.startsWith('/assets/') && !ASSETS.includes(pathname.slice('/assets/'.length));
   for (const request of await cache.keys()) if (isOld(new URL(request.url))) await cache.delete(request);
@@ -51,9 +50,9 @@ async function clearOld(): Promise<void> {
 self.addEventListener('activate', (event) => event.waitUntil(Promise.all([self.clients.claim(), clearOld()])));
 self.addEventListener('fetch', (event) => {
   const { request } = event;
-  const { origin, pathname } = new URL(request.url);
+  const { origin, pathname, search } = new URL(request.url);
   if (request.method !== 'GET' || origin !== self.location.origin) return;
-  if (TAKE.test(pathname)) event.respondWith(footage(request));
+  if (TAKE.test(pathname)) event.respondWith(footage.answer(origin + pathname + search, request.headers.get('range')));
   else if (LESSON.test(pathname) || request.mode === 'navigate') event.respondWith(newestOrKept(request));
   else if (pathname.startsWith('/assets/')) event.respondWith(keptOrNew(request));
 });

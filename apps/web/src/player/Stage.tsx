@@ -14,14 +14,18 @@ interface StageProps {
   onPlaying: (playing: boolean) => void;
   onPause?: (mark: PauseMark) => void;
   onFault: (message: string) => void;
+  /** Footage that should run has to be waited for, or runs again. */
+  onStall?: (isStalled: boolean) => void;
   /** Lines of the caption to show, or null. */
   caption: readonly string[] | null;
   label: string;
+  /** Said while footage has to be waited for. */
+  waits: string;
 }
 
 /** The picture: videos, the painted overlays, and the caption below. */
 export function Stage(props: StageProps) {
-  const { assembly, playerRef, caption, label } = props;
+  const { assembly, playerRef, caption, label, waits } = props;
   const panes = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const latest = useRef(props);
@@ -43,7 +47,10 @@ export function Stage(props: StageProps) {
       onPlaying: (playing) => latest.current.onPlaying(playing),
       ...(hasPause && { onPause: (mark: PauseMark) => latest.current.onPause?.(mark) }),
       onFault: (message) => latest.current.onFault(message),
-      onStall: setStalled,
+      onStall: (now) => {
+        setStalled(now);
+        latest.current.onStall?.(now);
+      },
     });
     playerRef.current = player;
     const repaint = () => {
@@ -74,7 +81,7 @@ export function Stage(props: StageProps) {
       <div ref={panes} className="stage-panes" style={{ height: `${(PICTURE_BOXES[assembly.shape].height * 100) / FRAMES[assembly.shape].height}%` }} />
       <canvas ref={canvas} />
       <p className="stage-waits" role="status">
-        {isStalled && <span>Loading the video …</span>}
+        {isStalled && <span>{waits}</span>}
       </p>
       {caption && (
         <p className="stage-caption" aria-hidden="true">

@@ -190,6 +190,7 @@ export function AssembleBench() {
             onPlaying={setPlaying}
             onFault={setFault}
             label={`${lesson.title}, preview`}
+            waits="Loading the video …"
             {...(isFinished && { soundUrl: (takeId: string) => finishedUrl(takeId, lesson.finish.sound) })}
           />
           {place && draft && <PlacePicker shape={place.shape} value={place.value} onPick={(box) => changes.setDraft({ ...draft, edit: place.pick(box) })} />}

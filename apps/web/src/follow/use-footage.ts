@@ -1,0 +1,126 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { FollowLesson, FollowTake } from '@zest/contract';
+import { AS_FILMED, bytesAt, sizeFor, sizesOf, smallerThan, versionAt } from './footage.ts';
+import { keepLine, readLine, type Choices } from './device.ts';
+import { canKeep, dropOthers, isKept, keepFootage, keepPage, measureLine, underControl, type Keepable } from './keep.ts';
+import type { LessonSource } from './source.ts';
+
+/** Up to this size footage is kept without being asked for, where data is not to be saved. */
+const SMALL_BYTES = 60e6;
+const NONE: FollowTake[] = [];
+/** Told apart from the same address asked for before the worker answered, so that the video is asked for anew. */
+const BY_WORKER = '#kept';
+
+const savesData = () => (navigator as { connection?: { saveData?: boolean } }).connection?.saveData === true;
+
+export type Keeping = { kind: 'off'; bytes: number; start: () => void } | { kind: 'loading'; done: number; of: number } | { kind: 'kept' } | { kind: 'fault' } | { kind: 'none' };
+
+export interface Footage {
+  takeUrl: (takeId: string) => string;
+  /** Lines the picture is shown at now, and what it can be had at. */
+  lines: number;
+  sizes: number[];
+  takes: readonly FollowTake[];
+  keeping: Keeping;
+  /** The line does not keep up. @returns whether a smaller picture is shown from now on */
+  slower: () => boolean;
+}
+
+/** Which version of the footage is played, by what the line carries, and how much of it is kept on the device. */
+export function useFootage(source: LessonSource, lesson: FollowLesson | null, wanted: Choices['picture'], isPlaying: boolean): Footage {
+  const takes = lesson?.takes ?? NONE;
+  const { code } = source;
+  const [line, setLine] = useState(readLine);
+  const [most, setMost] = useState(AS_FILMED);
+  /** The size all of it is kept at; undefined until that is known. */
+  const [keptAt, setKeptAt] = useState<number | null | undefined>(undefined);
+  const [isMeasured, setMeasured] = useState(false);
+  const [isWanted, setWanted] = useState(false);
+  /** What is asked for from now on goes through the worker, and is kept. */
+  const [byWorker, setByWorker] = useState(false);
+  const [progress, setProgress] = useState<Extract<Keeping, { kind: 'loading' | 'kept' | 'fault' | 'none' }>>({ kind: 'none' });
+  const sizes = useMemo(() => sizesOf(takes), [takes]);
+  const asked = wanted === 'filmed' ? AS_FILMED : wanted;
+  const isAuto = asked === 'auto' || !sizes.includes(asked);
+  const lines = isAuto ? (keptAt ?? Math.min(most, sizeFor(takes, savesData() ? null : line))) : asked;
+  const keepable = useMemo(
+    () => (at: number): Keepable[] => takes.map((take) => ({ url: source.takeUrl(take, versionAt(take, at)), bytes: (versionAt(take, at) ?? take).bytes })),
+    [takes, source],
+  );
+  const bytes = bytesAt(takes, lines);
+  const isOn = code !== null && canKeep() && lesson !== null && (isWanted || (bytes <= SMALL_BYTES && !savesData()));
+
+  useEffect(() => {
+    if (code !== null && canKeep()) void underControl().then(() => setByWorker(true), () => undefined);
+  }, [code]);
+
+  // What is kept is played; else the line is measured, by bytes that are needed anyway.
+  const started = useRef(isPlaying);
+  useEffect(() => {
+    started.current = isPlaying;
+  });
+  useEffect(() => {
+    if (code === null || lesson === null) return;
+    let gone = false;
+    const look = async () => {
+      if (canKeep() && takes.length > 0) {
+        for (const size of sizes.toReversed()) {
+          const all = await Promise.all(keepable(size).map(isKept));
+          if (gone) return;
+          if (all.every(Boolean)) return setKeptAt(size);
+        }
+        setKeptAt(null);
+        await keepPage(code);
+      }
+      const first = keepable(sizes[0] ?? AS_FILMED)[0];
+      const kbit = first && sizes.length > 1 ? await measureLine(first.url) : null;
+      if (gone || kbit === null) return;
+      keepLine(kbit);
+      // A picture that runs is not changed.
+      if (!started.current) setLine(kbit);
+    };
+    look()
+      .catch(() => undefined)
+      .finally(() => gone || setMeasured(true));
+    return () => {
+      gone = true;
+    };
+  }, [code, lesson, takes, sizes, keepable]);
+
+  useEffect(() => {
+    if (!isOn || !isMeasured || code === null) return;
+    let gone = false;
+    const load = async () => {
+      await keepPage(code);
+      const own = keepable(lines);
+      for (const [done, one] of own.entries()) {
+        if (gone) return;
+        setProgress({ kind: 'loading', done, of: own.length });
+        await keepFootage(one, () => gone);
+      }
+      if (gone) return;
+      setProgress({ kind: 'kept' });
+      await dropOthers(own);
+    };
+    load().catch(() => gone || setProgress({ kind: 'fault' }));
+    return () => {
+      gone = true;
+    };
+  }, [isOn, isMeasured, code, keepable, lines]);
+
+  const takeUrl = useCallback(
+    (takeId: string) => {
+      const take = takes.find(({ id }) => id === takeId);
+      return take ? source.takeUrl(take, versionAt(take, lines)) + (byWorker ? BY_WORKER : '') : '';
+    },
+    [takes, source, lines, byWorker],
+  );
+  const slower = useCallback(() => {
+    const next = smallerThan(takes, lines);
+    if (!isAuto || next === lines || keptAt === lines) return false;
+    setMost(next);
+    return true;
+  }, [takes, lines, isAuto, keptAt]);
+  const keeping: Keeping = code === null || !canKeep() || lesson === null ? { kind: 'none' } : isOn ? progress : { kind: 'off', bytes, start: () => setWanted(true) };
+  return { takeUrl, lines, sizes, takes, keeping, slower };
+}

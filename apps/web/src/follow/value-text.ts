@@ -1,0 +1,27 @@
+import type { KitNeed } from '@zest/core/lesson';
+import type { Measure } from '@zest/core/results';
+import { say, spokenLanguage } from './words/index.ts';
+
+/** What is asked for, by what is measured. */
+export const askWords = (measure: Measure): string => say(`number.${measure}`);
+/** What stands behind a number typed; nothing behind a count. */
+export const unitWords = (measure: Measure): string => (measure === 'count' ? '' : say(`unit.${measure}`));
+
+const number = (value: number, digits: number) => new Intl.NumberFormat(spokenLanguage(), { maximumFractionDigits: digits, useGrouping: false, numberingSystem: 'latn' }).format(value);
+
+/** A number as it was reached: "24 in 30 s", "12.4 s", "15 points". */
+export function valueText(measure: Measure, { value, seconds }: { value: number; seconds: number | null }): string {
+  const own = measure === 'points' ? say('value.points', { n: value }) : say(`value.${measure}`, { n: number(value, 1) });
+  return seconds === null || measure === 'time' ? own : say('value.in', { value: own, seconds: number(seconds, 1) });
+}
+
+/** How many a second: "0.8 a second". */
+export const rateText = (perSecond: number): string => say('value.rate', { n: number(perSecond, 2) });
+
+/** A thing with how many of it are needed: "2 × Bottle", "Ball: 2 each, and 1 for the group". One for each is the thing alone. */
+export function kitText(name: string, needs: readonly KitNeed[]): string {
+  const [only] = needs;
+  if (needs.length === 1 && only?.share === 'each') return only.quantity > 1 ? `${only.quantity} × ${name}` : name;
+  const all = needs.map(({ share, quantity }) => say(`kit.${share}`, { n: quantity }));
+  return all.length === 0 ? name : `${name}: ${all.reduce((some, more) => say('kit.and', { some, more }))}`;
+}
