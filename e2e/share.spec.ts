@@ -153,6 +153,52 @@ test('a student finds it by two codes, says who they are, and ticks off what the
   await expectAccessible(student);
 });
 
+test('a card brings its student’s ways of the page along', async () => {
+  await page.getByRole('link', { name: 'Classes' }).click();
+  await page.getByRole('link', { name: 'Harbour otters' }).click();
+  await page.getByRole('tab', { name: 'Students' }).click();
+  await page.getByRole('button', { name: `Change ${nickname}` }).click();
+  await page.getByRole('checkbox', { name: 'Now and next always in view' }).check();
+  await page.getByRole('checkbox', { name: 'One part at a time' }).check();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  const another = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const own = await another.newPage();
+  await own.goto(student.url());
+  await own.getByLabel('Code of your card').fill(cardCode);
+  await own.getByRole('button', { name: 'That is me' }).click();
+  await own.getByText('How I like my lessons').click();
+  await expect(own.getByRole('checkbox', { name: 'One part at a time: stop after each' })).toBeChecked();
+  await expect(own.getByRole('checkbox', { name: 'Always show what is on' })).toBeChecked();
+  await own.getByRole('button', { name: 'I am ready: start' }).click();
+  await expect(own.getByText('Now: Watch', { exact: true })).toBeVisible();
+  await expectAccessible(own);
+  await another.close();
+  await page.goto(`${zest.url}/lessons/${lessonId}/share`);
+});
+
+test('the page speaks the language of the lesson, whatever the browser’s', async () => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, locale: 'fr-FR' });
+  const own = await context.newPage();
+  for (const [language, direction, start, stop] of [['de-AT', 'ltr', 'Ich bin bereit: los', 'Stopp'], ['ar', 'rtl', 'أنا جاهز: ابدأ', 'توقف'], ['sv', 'ltr', 'C’est bon : on commence', 'Arrêter']] as const) {
+    const lesson = shortLesson();
+    lesson.settings.language = language;
+    const headers = { origin: zest.url };
+    const made = (await (await page.request.post(`${zest.url}/api/lessons`, { data: { document: lesson }, headers })).json()) as { id: string };
+    const { code } = (await (await page.request.post(`${zest.url}/api/lessons/${made.id}/shares`, { data: { classId: null, opensAt: null, closesAt: null }, headers })).json()) as { code: string };
+    await own.goto(`${zest.url}/follow/${code}`);
+    await expect(own.getByRole('button', { name: start })).toBeVisible();
+    expect(await own.evaluate(() => [document.documentElement.lang, document.documentElement.dir])).toEqual([language === 'sv' ? 'fr' : language.slice(0, 2), direction]);
+    expect(await own.getByRole('heading', { name: 'Throw and count' }).evaluate((heading) => heading.closest('[lang]')?.getAttribute('lang'))).toBe(language);
+    await expectAccessible(own);
+    await own.getByRole('button', { name: start }).click();
+    await expect(own.getByRole('button', { name: stop, exact: true })).toBeVisible();
+    await expectAccessible(own);
+  }
+  await context.close();
+});
+
 test('the video really pauses for the student’s own practice', async () => {
   await student.getByText('How I like my lessons').click();
   await student.getByRole('checkbox', { name: 'Larger words on the picture' }).check();

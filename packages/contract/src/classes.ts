@@ -29,6 +29,10 @@ export const classPlanSchema = z.strictObject({
   credits: z.array(creditSchema).max(CLASS_LIMITS.levels),
 });
 
+/** Ways of the lesson page that a student's card brings along. */
+export const pageSettings = ['calm', 'partByPart', 'strip'] as const;
+export type PageSetting = (typeof pageSettings)[number];
+
 /** A student: a made-up name or code, and what the lesson page needs to be theirs. */
 export const studentPlanSchema = z.strictObject({
   nickname: z.string().trim().min(1, 'A nickname has at least one letter.').max(40, 'At most 40 characters.'),
@@ -36,6 +40,7 @@ export const studentPlanSchema = z.strictObject({
   /** The language the family reads; null: the lesson's. */
   language: languageSchema.nullable(),
   hand: z.enum(sides).nullable(),
+  page: z.array(z.enum(pageSettings)).default([]),
 });
 
 export const classSchema = classPlanSchema.extend({

@@ -1,5 +1,5 @@
 import { createHash, randomInt } from 'node:crypto';
-import { CLASS_LIMITS, classPlanSchema, MAX_ENTRIES_A_DAY, entryBodySchema, type Class, type ClassPlan, type MakeStudents, type Student } from '@zest/contract';
+import { CLASS_LIMITS, classPlanSchema, MAX_ENTRIES_A_DAY, entryBodySchema, pageSettings, type Class, type ClassPlan, type MakeStudents, type PageSetting, type Student } from '@zest/contract';
 import { madeUpName, spokenCode, type LogEntry, seenPart, type EntryOf } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
@@ -17,8 +17,12 @@ export function classView(row: ClassRow, students: number): Class {
   return { ...planOf(row), id: row.id, code: row.code, students };
 }
 
-export function studentView({ id, code, nickname, team, language, hand, createdAt }: StudentRow): Student {
-  return { id, code, nickname, group: team, language, hand, createdAt: createdAt.toISOString() };
+/** Ways of the lesson page a student's card brings along. */
+export const pageOf = ({ page }: StudentRow): PageSetting[] => pageSettings.filter((setting) => page.split(' ').includes(setting));
+
+export function studentView(row: StudentRow): Student {
+  const { id, code, nickname, team, language, hand, createdAt } = row;
+  return { id, code, nickname, group: team, language, hand, page: pageOf(row), createdAt: createdAt.toISOString() };
 }
 
 export function entryView({ id, studentId, lessonId, at, madeBy, body }: LogEntryRow): LogEntry {

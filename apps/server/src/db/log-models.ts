@@ -22,6 +22,8 @@ export class StudentRow extends Model<InferAttributes<StudentRow>, InferCreation
   declare team: CreationOptional<string>;
   declare language: CreationOptional<string | null>;
   declare hand: CreationOptional<Side | null>;
+  /** Ways of the lesson page their card brings along, one word each. */
+  declare page: CreationOptional<string>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -76,6 +78,7 @@ export function defineLogModels(sequelize: Sequelize): void {
       team: { ...id(), defaultValue: '' },
       language: { type: DataTypes.STRING(35), allowNull: true, defaultValue: null },
       hand: { type: DataTypes.STRING(10), allowNull: true, defaultValue: null },
+      page: { type: DataTypes.STRING(80), allowNull: false, defaultValue: '' },
       createdAt: moment(),
     },
     { ...common, tableName: 'students' },

@@ -61,6 +61,7 @@ describe('a class', () => {
   it('refuses what is out of bounds in words', async () => {
     expect((await teacher.send('PUT', `/api/classes/${otters.id}`, { ...plan('Otters'), keepWeeks: 400 })).body.message).toBe('At most 104 weeks.');
     expect((await teacher.send('PUT', `/api/students/${students[0]?.id}`, { nickname: ' ', group: '', language: null, hand: null })).body.message).toContain('at least one letter');
+    expect((await teacher.send('PUT', `/api/students/${students[0]?.id}`, { nickname: 'Wader', group: '', language: null, hand: null, page: ['loud'] })).status).toBe(400);
     expect((await teacher.send('POST', `/api/lessons/${lessonId}/shares`, { classId: 'nobody', opensAt: null, closesAt: null })).body.code).toBe('no-class');
   });
 });

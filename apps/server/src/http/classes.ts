@@ -67,10 +67,10 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     res.status(201).json(rows.map(studentView));
   });
   route('PUT', '/api/students/:studentId', async (req, res, { student }) => {
-    const { group, ...plan } = readBody(studentPlanSchema, req.body);
+    const { group, page, ...plan } = readBody(studentPlanSchema, req.body);
     const twin = await StudentRow.findOne({ where: { classId: student.classId, nickname: plan.nickname, id: { [Op.ne]: student.id } } });
     if (twin) throw refuse(409, 'taken', `“${plan.nickname}” is in this class already. Give every student a nickname of their own.`);
-    res.json(studentView(await student.update({ ...plan, team: group })));
+    res.json(studentView(await student.update({ ...plan, team: group, page: page.join(' ') })));
   });
   route('DELETE', '/api/students/:studentId', async (_req, res, { student }) => {
     await eraseStudent(sequelize, student);

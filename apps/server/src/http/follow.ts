@@ -5,7 +5,7 @@ import { LIMITS } from '@zest/core/lesson';
 import { readSpoken } from '@zest/core/results';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Request } from 'express';
-import { entryView, joinClass, keepEntries, withinDay } from '../db/classes.ts';
+import { entryView, joinClass, keepEntries, pageOf, withinDay } from '../db/classes.ts';
 import { ClassRow, LogEntryRow } from '../db/log-models.ts';
 import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
 import { renditionsOf } from '../db/takes.ts';
@@ -95,7 +95,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
       const { code } = readBody(joinSchema, req.body);
       const joined = share.classId === null ? null : await joinClass(share.classId, readSpoken(code));
       if (!joined) throw refuse(404, 'no-student', 'No card of this class has that code. Look at the card again: letters and digits, six in all.');
-      res.status(201).json({ token: joined.token, nickname: joined.student.nickname, hand: joined.student.hand, language: joined.student.language });
+      res.status(201).json({ token: joined.token, nickname: joined.student.nickname, hand: joined.student.hand, language: joined.student.language, page: pageOf(joined.student) });
     },
     ...guessing(),
   );

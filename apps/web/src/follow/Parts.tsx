@@ -20,7 +20,7 @@ export function Parts({ chapters, atMs, furthestMs, onGo }: PartsProps) {
             <li key={startMs}>
               <button type="button" aria-current={isNow ? 'step' : undefined} onClick={() => onGo(startMs)}>
                 {isDone && <span aria-label={say('parts.done')}>✓ </span>}
-                {title}
+                <bdi>{title}</bdi>
               </button>
             </li>
           );

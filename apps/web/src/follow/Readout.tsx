@@ -42,12 +42,12 @@ export function Readout({ scene }: { scene: Scene | null }) {
         <>
           <p className={`phase ${clock.phase}`}>{clock.word}</p>
           <p className="digits">{clock.digits}</p>
-          {clock.title !== clock.word && <p className="what">{clock.title}</p>}
+          {clock.title !== clock.word && <p className="what" dir="auto">{clock.title}</p>}
           <p className="soft">{clock.next}</p>
         </>
       )}
       {counter && <Count counter={counter} />}
-      {cue && <p className="cue">{cue.text}</p>}
+      {cue && <p className="cue" dir="auto">{cue.text}</p>}
     </div>
   );
 }

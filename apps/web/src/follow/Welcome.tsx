@@ -70,7 +70,7 @@ export function Welcome({ lesson, source, footage, choices, onChoose, me, onMe, 
   }));
   return (
     <main className="sheet">
-      <div lang={language}>
+      <div lang={language} dir="auto">
         {lesson.series && <p className="soft">{lesson.series}</p>}
         <h1>{lesson.title}</h1>
         {lesson.outcome && <p>{lesson.outcome}</p>}
@@ -101,7 +101,7 @@ export function Welcome({ lesson, source, footage, choices, onChoose, me, onMe, 
           <h2>{say('welcome.safe')}</h2>
           <ul className="cautions" lang={language}>
             {cautions.map((caution) => (
-              <li key={caution}>{caution}</li>
+              <li key={caution} dir="auto">{caution}</li>
             ))}
           </ul>
         </>

@@ -1,3 +1,4 @@
+import type { PageSetting } from '@zest/contract';
 import type { Side } from '@zest/core/lesson';
 import type { KeepsPlace, Place } from './place.ts';
 
@@ -27,13 +28,15 @@ export interface Me {
   nickname: string;
   hand: Side | null;
   language: string | null;
+  /** Ways of the page the card brings along. */
+  page: PageSetting[];
 }
 
 const nameOfMe = (classId: string) => `zest-me-${classId}`;
 
 export function readMe(classId: string): Me | null {
   const kept = read<Me>(nameOfMe(classId));
-  return kept?.token && kept.nickname ? { token: kept.token, nickname: kept.nickname, hand: kept.hand ?? null, language: kept.language ?? null } : null;
+  return kept?.token && kept.nickname ? { token: kept.token, nickname: kept.nickname, hand: kept.hand ?? null, language: kept.language ?? null, page: kept.page ?? [] } : null;
 }
 export const keepMe = (classId: string, me: Me | null): void => keep(nameOfMe(classId), me);
 
@@ -86,10 +89,11 @@ export const keepChosen = (chosen: Partial<Choices>): void => keep('zest-choices
 
 const spoken = (tag: string | null) => tag?.split('-')[0]?.toLowerCase();
 
-/** How the lesson is shown: as usual, but for what the card says of hand and language, but for what was chosen. @param second the lesson's second language */
-export function choicesOf(chosen: Partial<Choices>, me: Pick<Me, 'hand' | 'language'> | null, second: string | null): Choices {
+/** How the lesson is shown: as usual, but for what the card says of hand, language and page, but for what was chosen. @param second the lesson's second language */
+export function choicesOf(chosen: Partial<Choices>, me: Pick<Me, 'hand' | 'language' | 'page'> | null, second: string | null): Choices {
   return {
     ...usual,
+    ...Object.fromEntries((me?.page ?? []).map((setting) => [setting, true])),
     ...(me?.hand === 'left' && { hand: 'other hand' as const }),
     ...(me?.language && second !== null && spoken(me.language) === spoken(second) && { language: 'second' as const }),
     ...chosen,

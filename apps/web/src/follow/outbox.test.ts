@@ -118,13 +118,16 @@ describe('what a device keeps', () => {
     expect(readWaiting()).toEqual([]);
   });
 
-  it('follows the card in hand and language until something else is chosen', () => {
-    const left = { hand: 'left' as const, language: 'es-MX' };
+  it('follows the card in hand, language and ways of the page until something else is chosen', () => {
+    const left = { hand: 'left' as const, language: 'es-MX', page: ['calm' as const, 'strip' as const] };
     const shown = ({ hand, language }: ReturnType<typeof choicesOf>) => [hand, language];
     expect(shown(choicesOf({}, null, 'es'))).toEqual(['as filmed', 'first']);
     expect(shown(choicesOf({}, left, 'es'))).toEqual(['other hand', 'second']);
     expect(shown(choicesOf({}, left, 'de'))).toEqual(['other hand', 'first']);
     expect(shown(choicesOf({}, left, null))).toEqual(['other hand', 'first']);
     expect(shown(choicesOf({ hand: 'as filmed', language: 'first' }, left, 'es'))).toEqual(['as filmed', 'first']);
+    const ways = ({ calm, partByPart, strip }: ReturnType<typeof choicesOf>) => [calm, partByPart, strip];
+    expect(ways(choicesOf({}, null, null))).toEqual([false, false, false]);
+    expect(ways(choicesOf({ strip: false }, left, null))).toEqual([true, false, false]);
   });
 });

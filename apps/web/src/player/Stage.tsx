@@ -86,7 +86,9 @@ export function Stage(props: StageProps) {
       {caption && (
         <p className="stage-caption" aria-hidden="true">
           {caption.map((line) => (
-            <span key={line}>{line}</span>
+            <span key={line} dir="auto">
+              {line}
+            </span>
           ))}
         </p>
       )}

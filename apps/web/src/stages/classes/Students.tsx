@@ -1,5 +1,5 @@
-import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link as TextLink, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TextField, Typography } from '@mui/material';
-import { CLASS_LIMITS, type Student, type StudentPlan } from '@zest/contract';
+import { Alert, Box, Button, Checkbox, Dialog, DialogActions, DialogContent, DialogTitle, FormControlLabel, FormGroup, Link as TextLink, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import { CLASS_LIMITS, pageSettings, type PageSetting, type Student, type StudentPlan } from '@zest/contract';
 import { sayCode } from '@zest/core/results';
 import { useState } from 'react';
 import { problemText } from '../../app/api.ts';
@@ -41,12 +41,14 @@ const HANDS = [
   ['left', 'left'],
 ] as const;
 
+const pageWords: Readonly<Record<PageSetting, string>> = { calm: 'Calm: fewer things that move', partByPart: 'One part at a time', strip: 'Now and next always in view' };
+
 function EditStudent({ student, onClose }: { student: Student; onClose: () => void }) {
   const [save, saving] = classApi.useSaveStudentMutation();
   const [erase, erasing] = classApi.useEraseStudentMutation();
   const [asked, setAsked] = useState(false);
-  const { nickname, group, language, hand } = student;
-  const [plan, setPlan] = useState<StudentPlan>({ nickname, group, language, hand });
+  const { nickname, group, language, hand, page } = student;
+  const [plan, setPlan] = useState<StudentPlan>({ nickname, group, language, hand, page });
   const problem = problemText(saving.error ?? erasing.error);
   const store = async () => {
     const saved = await save({ studentId: student.id, ...plan });
@@ -65,6 +67,11 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
           <TextField label="Group" value={plan.group} onChange={(event) => setPlan({ ...plan, group: event.target.value })} slotProps={{ htmlInput: { maxLength: 40 } }} />
           <TextField label="Language at home" value={plan.language ?? ''} helperText="As its short tag, such as de. Empty: the lesson’s." onChange={(event) => setPlan({ ...plan, language: event.target.value.trim() || null })} />
           <ChoiceField label="Throwing hand" value={plan.hand ?? '*'} choices={HANDS} onChange={(next) => setPlan({ ...plan, hand: next === '*' ? null : next })} />
+          <FormGroup aria-label="On the lesson page">
+            {pageSettings.map((setting) => (
+              <FormControlLabel key={setting} label={pageWords[setting]} control={<Checkbox checked={plan.page.includes(setting)} onChange={(event) => setPlan({ ...plan, page: event.target.checked ? [...plan.page, setting] : plan.page.filter((own) => own !== setting) })} />} />
+            ))}
+          </FormGroup>
           {problem && <Alert severity="error">{problem}</Alert>}
           {asked && (
             <Alert severity="warning" action={<Button color="error" onClick={() => void eraseAll()}>Erase for good</Button>}>
