@@ -106,6 +106,7 @@ export const routes = [
   { method: 'GET', path: '/api/takes/:takeId/finished', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/watched', access: 'owner' },
   { method: 'POST', path: '/api/takes/:takeId/watching', access: 'owner', least: 'helper' },
+  { method: 'POST', path: '/api/takes/:takeId/anew', access: 'owner', least: 'helper' },
   { method: 'GET', path: '/api/takes/:takeId/thumbs', access: 'owner' },
   { method: 'GET', path: '/api/takes/:takeId/wave', access: 'owner' },
   { method: 'GET', path: '/api/lessons/:lessonId/cut/:file', access: 'owner' },

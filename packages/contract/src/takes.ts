@@ -64,6 +64,8 @@ export const takeSchema = z.object({
   watching: z.object({ state: z.enum(['no', 'waiting', 'working', 'ready', 'failed']), key: z.string().nullable(), progress: z.number(), fault: z.string().nullable() }),
   /** Where the sentences of the block's script were found; null when they were not looked for. */
   said: saidSchema.nullable(),
+  /** Whether its working copy was made in an older way and can be made anew, or is being. */
+  renewal: z.enum(['none', 'offered', 'under way']),
   /** Size of the original; 0 until it has arrived. */
   bytes: z.number(),
 });

@@ -149,8 +149,8 @@ const migrations: Migration[] = [
   },
   {
     name: '0010-renditions-and-page',
-    back: ['ALTER TABLE students DROP COLUMN IF EXISTS page', 'ALTER TABLE takes DROP COLUMN IF EXISTS renditions'],
-    statements: ['ALTER TABLE takes ADD COLUMN IF NOT EXISTS renditions TEXT NULL', "ALTER TABLE students ADD COLUMN IF NOT EXISTS page VARCHAR(80) NOT NULL DEFAULT ''"],
+    back: ['ALTER TABLE students DROP COLUMN IF EXISTS page', 'ALTER TABLE takes DROP COLUMN IF EXISTS renditions, DROP COLUMN IF EXISTS working_by'],
+    statements: ['ALTER TABLE takes ADD COLUMN IF NOT EXISTS renditions TEXT NULL, ADD COLUMN IF NOT EXISTS working_by INT NULL', "ALTER TABLE students ADD COLUMN IF NOT EXISTS page VARCHAR(80) NOT NULL DEFAULT ''"],
   },
 ];
 

@@ -77,6 +77,8 @@ export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttrib
   /** Content hashes in the media store. */
   declare originalSha: CreationOptional<string | null>;
   declare workingSha: CreationOptional<string | null>;
+  /** How the working copy was made; null: before that was kept. */
+  declare workingBy: CreationOptional<number | null>;
   declare thumbsSha: CreationOptional<string | null>;
   declare waveSha: CreationOptional<string | null>;
   declare frames: CreationOptional<number>;
@@ -220,6 +222,7 @@ export function defineModels(sequelize: Sequelize): void {
       createdAt: moment(),
       originalSha: sha(),
       workingSha: sha(),
+      workingBy: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
       thumbsSha: sha(),
       waveSha: sha(),
       frames: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },

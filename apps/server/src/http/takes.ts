@@ -14,14 +14,14 @@ import type { MediaStore } from '../media/store.ts';
 import { finishedTake } from '../publish/sound.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
-import { ingestUnready } from './uploads.ts';
+import { ingestUnready, queueAnew } from './uploads.ts';
 import { takeView } from './views.ts';
 
-/** Sends stored content; range requests are answered, the content's hash is its tag. */
+/** Sends stored content; range requests are answered, the content's hash is its tag. An address that names a version is good for an hour unasked. */
 export function sendContent(res: Response, store: MediaStore, sha: string | null, type: string, downloadName?: string): void {
   if (!sha) throw refuse(404, 'not-ready', 'This is not ready yet. Wait for its working copy.');
   if (downloadName) res.attachment(downloadName);
-  res.set({ 'Content-Type': type, 'Cache-Control': 'private, max-age=3600', ETag: `"${sha}"` });
+  res.set({ 'Content-Type': type, 'Cache-Control': res.req.query['v'] === undefined ? 'private, no-cache' : 'private, max-age=3600', ETag: `"${sha}"` });
   res.sendFile(store.pathOf(sha), { cacheControl: false, lastModified: false, etag: false, dotfiles: 'allow' });
 }
 
@@ -88,6 +88,11 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
   route('POST', '/api/takes/:takeId/watching', async (_req, res, { take }) => {
     if (!take.workingSha || isMaterial(take)) throw refuse(409, 'not-ready', 'There is nothing to watch yet. Wait for the take’s working copy.');
     await queueWatch(queue, take);
+    res.status(202).end();
+  });
+  route('POST', '/api/takes/:takeId/anew', async (_req, res, { take }) => {
+    if (!take.workingSha || !take.originalSha) throw refuse(409, 'not-ready', 'There is no working copy yet. Wait for it.');
+    await queueAnew(queue, take);
     res.status(202).end();
   });
   route('GET', '/api/takes/:takeId/thumbs', (_req, res, { take }) => sendContent(res, store, take.thumbsSha, 'image/jpeg'));

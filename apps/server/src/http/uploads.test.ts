@@ -3,6 +3,7 @@ import path from 'node:path';
 import { UPLOADS_PATH, type Take } from '@zest/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TakeRow } from '../db/models.ts';
+import { WORKING_BY } from '../media/ingest.ts';
 import { footageFolder } from '../testing/footage.ts';
 import { sha256, takeMetadata, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
 
@@ -46,6 +47,27 @@ describe('uploads', () => {
       const answer = await teacher.get(`/api/takes/${id}/${part}`);
       expect([answer.status, answer.headers.get('content-type')]).toEqual([200, type]);
     }
+  });
+
+  it('made in an older way are made anew when asked for, and what was there before is gone', async () => {
+    const [id, other] = [await teacher.makeTake(lessonId), await teacher.makeTake(lessonId)];
+    for (const own of [id, other]) {
+      await teacher.upload(own, clip);
+      expect(await ended(own)).toMatchObject({ state: 'ready', renewal: 'none' });
+    }
+    const right = (await TakeRow.findByPk(id))?.workingSha ?? '';
+    // As one of before lies there, watched and made smaller.
+    const old = await server.store.take(footage.write('old.mp4', 'an older working copy'));
+    const smaller = await server.store.take(footage.write('smaller.mp4', 'a smaller version of it'));
+    const before = { workingSha: old, workingBy: null, renditions: JSON.stringify([{ lines: 360, sha: smaller, bytes: 23 }]), watchedBy: 1 };
+    await TakeRow.update(before, { where: { id: [id, other] } });
+    expect((await take(id))?.renewal).toBe('offered');
+    expect((await teacher.send('POST', `/api/takes/${id}/anew`)).status).toBe(202);
+    await until(() => take(id), (own) => own?.renewal === 'none');
+    for (const own of [id, other]) expect(await TakeRow.findByPk(own)).toMatchObject({ workingSha: right, workingBy: WORKING_BY, watchedBy: null });
+    await until(async () => (await Promise.all([old, smaller].map((sha) => server.store.has(sha)))).includes(true), (isThere) => !isThere);
+    const empty = await teacher.makeTake(lessonId);
+    expect((await teacher.send('POST', `/api/takes/${empty}/anew`)).body.code).toBe('not-ready');
   });
 
   it('go on where they stopped, and answer for the part that arrived', async () => {

@@ -5,6 +5,7 @@ import type { RequestHandler, Response } from 'express';
 import { TakeRow } from '../db/models.ts';
 import { messageOf } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
+import { WORKING_BY } from '../media/ingest.ts';
 import { freeOnDisk, RESERVE_BYTES } from '../media/room.ts';
 import { signedIn } from './guard.ts';
 
@@ -38,6 +39,11 @@ function endWithCallback(res: Response): void {
 
 export function queueIngest(queue: JobQueue, take: TakeRow) {
   return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id } });
+}
+
+/** Puts a take in line for a working copy as they are made today. */
+export function queueAnew(queue: JobQueue, take: TakeRow) {
+  return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id, anew: WORKING_BY } });
 }
 
 /** Puts takes whose working copy is still to be made in line. */

@@ -1,5 +1,6 @@
-import { exportResultSchema, type Job, type Take } from '@zest/contract';
+import { exportResultSchema, isMaterial, type Job, type Take } from '@zest/contract';
 import { exportInput, exportOutcomeSchema } from '../jobs/handlers.ts';
+import { WORKING_BY } from '../media/ingest.ts';
 import { markedOf, saidOf } from '../db/takes.ts';
 import type { JobRow, PerformanceRow, TakeRow } from '../db/models.ts';
 
@@ -60,8 +61,14 @@ export function takeView(take: TakeRow, { job, watching, performance, duplicateO
     duplicateOf: duplicateOf ?? null,
     watching: watchingView(take, watching),
     said: saidOf(take),
+    renewal: renewalOf(take, job),
     bytes,
   };
+}
+
+function renewalOf(take: TakeRow, job: JobRow | undefined): Take['renewal'] {
+  if (!take.workingSha || isMaterial(take) || take.workingBy === WORKING_BY) return 'none';
+  return job?.state === 'queued' || job?.state === 'running' ? 'under way' : 'offered';
 }
 
 function watchingView({ watchedSha }: TakeRow, job: JobRow | undefined): Take['watching'] {

@@ -2,17 +2,19 @@ import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { exportOrderSchema, exportResultSchema, isMaterial, takeSources, type ExportOrder } from '@zest/contract';
 import { forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
-import { Op } from 'sequelize';
+import { Op, type Sequelize } from 'sequelize';
 import { z } from 'zod';
+import { dropUnnamed } from '../db/content.ts';
 import { TakeRow, type JobRow } from '../db/models.ts';
-import { FootageFault, makeMusic, makeStill, makeWorkingCopy, type WorkingCopy } from '../media/ingest.ts';
+import { contentOf } from '../db/takes.ts';
+import { FootageFault, makeMusic, makeStill, makeWorkingCopy, WORKING_BY, type WorkingCopy } from '../media/ingest.ts';
 import { exportVideo } from '../publish/export.ts';
 import { pruneCache } from '../publish/cache.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { marksIn } from '../media/marks.ts';
 import { layByMarks } from './sync.ts';
 import { inFolder, type JobTools } from './tools.ts';
-import { makeTakeRenditions } from './renditions.ts';
+import { makeTakeRenditions, queueRenditions } from './renditions.ts';
 import { queueWatch, watchTake } from './watch.ts';
 import { cutFor } from '../publish/cut.ts';
 import type { RenderSettings } from '../publish/pieces.ts';
@@ -21,7 +23,8 @@ import type { RenderSettings } from '../publish/pieces.ts';
 export const exportOutcomeSchema = exportResultSchema.extend({ videoSha: z.string(), captionsSha: z.string(), soundSha: z.string().nullable().default(null), posterSha: z.string().nullable().default(null) });
 export type ExportOutcome = z.infer<typeof exportOutcomeSchema>;
 
-const ingestInput = z.object({ takeId: z.string() });
+/** `anew`: how the working copy is to be made that takes the place of one made before. */
+const ingestInput = z.object({ takeId: z.string(), anew: z.number().optional() });
 export const exportInput = z.object({ lessonId: z.string(), revision: z.number(), takes: z.record(z.string(), z.string()), order: exportOrderSchema.default(exportOrderSchema.parse({})) });
 export type ExportInput = z.infer<typeof exportInput>;
 
@@ -43,27 +46,51 @@ function workingCopyOf(take: TakeRow, file: string, folder: string, { onProgress
   return makeWorkingCopy(file, folder, (part) => onProgress(part, 'Making the working copy'), signal);
 }
 
+/** Makes the working copy of a take and stores its parts. */
+async function partsOf(take: TakeRow, originalSha: string, tools: JobTools) {
+  return inFolder(tools.folders, async (folder) => {
+    const made = await workingCopyOf(take, tools.store.pathOf(originalSha), folder, tools);
+    return {
+      workingSha: await tools.store.take(made.video),
+      workingBy: WORKING_BY,
+      thumbsSha: await tools.store.take(made.thumbs),
+      waveSha: await tools.store.take(made.wave),
+      frames: made.frames,
+      thumbs: made.thumbCount,
+      hasSound: made.hasSound,
+    };
+  });
+}
+
+/** Gives a take, and all that show the same copy, a working copy as it is made today. Where the block lies in it stays; what was seen and made smaller of the old one goes. */
+async function makeAnew(take: TakeRow, tools: JobTools): Promise<void> {
+  const { originalSha, workingSha: before } = take;
+  if (!originalSha || !before) return;
+  const parts = await partsOf(take, originalSha, tools);
+  const same = await TakeRow.findAll({ where: { originalSha, workingSha: before } });
+  const old = same.flatMap(contentOf);
+  const hadRenditions = same.some(({ renditions }) => renditions !== null);
+  for (const own of same) {
+    const isSame = parts.workingSha === before;
+    await own.update({ ...parts, fault: null, ...(!isSame && { watchedSha: null, watchedBy: null, renditions: null }) });
+    if (tools.watchesAtOnce) await queueWatch(tools.queue, own);
+  }
+  if (hadRenditions) await queueRenditions(tools.queue, same);
+  await dropUnnamed(TakeRow.sequelize as Sequelize, old, tools.store);
+}
+
 async function ingest(job: JobRow, tools: JobTools): Promise<void> {
-  const { takeId } = ingestInput.parse(JSON.parse(job.input));
+  const { takeId, anew } = ingestInput.parse(JSON.parse(job.input));
   const take = await TakeRow.findByPk(takeId);
   if (!take) return; // Deleted meanwhile.
+  if (anew !== undefined) return makeAnew(take, tools);
   try {
     const originalSha = await originalOf(take, tools);
-    const { workingSha, thumbsSha, waveSha, frames, thumbs, hasSound } =
+    const { workingSha, workingBy, thumbsSha, waveSha, frames, thumbs, hasSound } =
       // The same file as a picture or as music has another working copy.
-      (await TakeRow.findOne({ where: { originalSha, workingSha: { [Op.not]: null }, source: sameKindAs(take) } })) ??
-      (await inFolder(tools.folders, async (folder) => {
-        const made = await workingCopyOf(take, tools.store.pathOf(originalSha), folder, tools);
-        return {
-          workingSha: await tools.store.take(made.video),
-          thumbsSha: await tools.store.take(made.thumbs),
-          waveSha: await tools.store.take(made.wave),
-          frames: made.frames,
-          thumbs: made.thumbCount,
-          hasSound: made.hasSound,
-        };
-      }));
-    const ready = { workingSha, thumbsSha, waveSha, frames, thumbs, hasSound, fault: null };
+      (await TakeRow.findOne({ where: { originalSha, workingSha: { [Op.not]: null }, workingBy: WORKING_BY, source: sameKindAs(take) } })) ??
+      (await partsOf(take, originalSha, tools));
+    const ready = { workingSha, workingBy, thumbsSha, waveSha, frames, thumbs, hasSound, fault: null };
     tools.onProgress(0.97, 'Looking for sync marks');
     const marks = hasSound && workingSha && !isMaterial(take) ? await marksIn(tools.store.pathOf(workingSha), tools.signal) : [];
     // Laid and ready at once: nobody sees it lying wrong.

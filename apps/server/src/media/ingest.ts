@@ -3,6 +3,7 @@ import path from 'node:path';
 import { THUMB, WAVE_PER_SECOND } from '@zest/contract';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { COLOUR_TAGS, ffmpeg, GUARDED_INPUT, SAMPLE_RATE, VIDEO_ENCODER } from './ffmpeg.ts';
+import { isPlainColour, toPlainColour } from './colour.ts';
 import { picturePackets, probe, type MediaFacts, type VideoFacts } from './probe.ts';
 import { ProgramError, run } from './run.ts';
 
@@ -10,6 +11,9 @@ import { ProgramError, run } from './run.ts';
 export class FootageFault extends Error {
   override readonly name = 'FootageFault';
 }
+
+/** Goes up when working copies come out better than before: those made otherwise may then be made anew. 2: colours of high dynamic range and wide gamut. */
+export const WORKING_BY = 2;
 
 const LONGEST_MS = 4 * 3_600_000;
 const LARGEST_SIDE = 8192;
@@ -69,7 +73,9 @@ const even = (side: string) => `2*max(1\\,round(${side}*min(1\\,${LONG_SIDE}/max
  * Square pixels, upright, even, the long side at most 1280, limited-range BT.709, exactly 30 frames a second.
  * A picture without a colour tag is read as players do: HD as BT.709, smaller ones as BT.601.
  */
-function normalPicture({ colour, height, width }: VideoFacts): string {
+function normalPicture(video: VideoFacts): string {
+  const { colour, height, width } = video;
+  if (!isPlainColour(video)) return [`fps=${OUTPUT_FPS}`, 'scale=w=trunc(iw*sar):h=ih', `scale=w=${even('iw')}:h=${even('ih')}`, 'setsar=1', ...toPlainColour(video)].join(',');
   const assumed = Math.min(width, height) >= 720 ? 'bt709' : 'bt601';
   return [
     `fps=${OUTPUT_FPS}`,
@@ -88,6 +94,7 @@ async function isWorkingCopy(file: string, { video, audio }: MediaFacts & { vide
     video.plain &&
     video.colour === 'bt709' &&
     video.range === 'tv' &&
+    isPlainColour(video) &&
     video.rate === `${OUTPUT_FPS}/1` &&
     Math.max(video.width, video.height) <= LONG_SIDE;
   const rightSound = audio === null || (audio.codec === 'aac' && audio.sampleRate === SAMPLE_RATE);

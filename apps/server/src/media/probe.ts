@@ -15,6 +15,8 @@ const probeSchema = z.object({
         r_frame_rate: z.string().optional(),
         pix_fmt: z.string().optional(),
         color_range: z.string().optional(),
+        color_transfer: z.string().optional(),
+        color_primaries: z.string().optional(),
         has_b_frames: z.number().optional(),
         sample_aspect_ratio: z.string().optional(),
         side_data_list: z.array(z.object({ rotation: z.number().optional() })).optional(),
@@ -34,6 +36,9 @@ export interface VideoFacts {
   /** The tagged matrix and range, null when there is none. */
   colour: string | null;
   range: string | null;
+  /** The tagged transfer function and primaries, null when there are none. */
+  transfer: string | null;
+  primaries: string | null;
   width: number;
   height: number;
   rate: string;
@@ -51,6 +56,8 @@ export interface MediaFacts {
   video: VideoFacts | null;
   audio: { codec: string; sampleRate: number } | null;
 }
+
+const tagOf = (tag: string | undefined) => (tag && tag !== 'unknown' && tag !== 'reserved' ? tag : null);
 
 function aspectOf({ width = 0, height = 0, sample_aspect_ratio: pixel, side_data_list: data }: z.infer<typeof probeSchema>['streams'][number]): number {
   const [across, down] = (pixel ?? '1:1').split(':').map(Number);
@@ -78,7 +85,9 @@ export async function probe(file: string, countPackets = false, signal?: AbortSi
     video: video
       ? {
           codec: video.codec_name ?? 'unknown',
-          colour: video.color_space && video.color_space !== 'unknown' ? video.color_space : null,
+          colour: tagOf(video.color_space),
+          transfer: tagOf(video.color_transfer),
+          primaries: tagOf(video.color_primaries),
           pixels: video.pix_fmt ?? 'unknown',
           range: video.color_range ?? null,
           width: video.width ?? 0,

@@ -198,6 +198,10 @@ export const api = createApi({
       query: (takeId: string) => ({ url: `/takes/${takeId}/watching`, method: 'POST' }),
       invalidatesTags: ['Takes'],
     }),
+    renewTake: build.mutation({
+      query: (takeId: string) => ({ url: `/takes/${takeId}/anew`, method: 'POST' }),
+      invalidatesTags: ['Takes'],
+    }),
     storage: build.query({
       query: (lessonId: string) => `/lessons/${lessonId}/storage`,
       transformResponse: read(storageSchema),

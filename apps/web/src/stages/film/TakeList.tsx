@@ -61,6 +61,7 @@ function ContinueButton({ take }: { take: Take }) {
 function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: RunningUpload | undefined }) {
   const dispatch = useAppDispatch();
   const [change] = api.useChangeTakeMutation();
+  const [renew] = api.useRenewTakeMutation();
   const notice = useNotice();
   const set = (part: ChangeTake) => void change({ takeId: take.id, ...part }).then((answer) => answer.error && notice(problemText(answer.error) ?? 'That was not kept.'));
   const isChosen = block.footage?.takeId === take.id;
@@ -116,6 +117,19 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
       {stall && (
         <Alert severity="warning" sx={{ mt: 1 }}>
           {stall}
+        </Alert>
+      )}
+      {take.renewal !== 'none' && (
+        <Alert
+          severity="info"
+          sx={{ mt: 1 }}
+          action={
+            <Button size="small" disabled={take.renewal === 'under way'} onClick={() => void renew(take.id)}>
+              {take.renewal === 'under way' ? 'Being made …' : 'Make it anew'}
+            </Button>
+          }
+        >
+          Made by an earlier version of the program. Made anew, the colours of phones come out as filmed.
         </Alert>
       )}
       {take.duplicateOf && (
