@@ -328,7 +328,27 @@ test('numbers come from a sheet too, and next week’s lesson is planned from th
   await page.getByRole('link', { name: 'Over the weeks' }).click();
   await expect(page.getByText('Best: 6 in 4 s')).toBeVisible();
   await expectAccessible(page);
-  await page.goBack();
+  // Saved, and brought back into another class, where the student goes by the same nickname.
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'All numbers of the class (CSV)' }).click();
+  const table = path.join(scratch, 'numbers.csv');
+  await (await saving).saveAs(table);
+  await page.getByLabel('Bring back saved numbers').setInputFiles(table);
+  await expect(page.getByText('Nothing in it is missing here.')).toBeVisible();
+  await page.goto(`${zest.url}/classes`);
+  await page.getByLabel('Name of a new class').fill('Harbour seals');
+  await page.getByRole('button', { name: 'Start a class' }).click();
+  await page.getByLabel('or their nicknames').fill(nickname);
+  await page.getByRole('button', { name: 'Add 1 by nickname' }).click();
+  await page.getByRole('tab', { name: 'Progress' }).click();
+  await expect(page.getByText('No numbers yet.')).toBeVisible();
+  await page.getByLabel('Bring back saved numbers').setInputFiles({ name: 'other.csv', mimeType: 'text/csv', buffer: Buffer.from('nickname,count\nKite,3') });
+  await expect(page.getByText('This is no table of numbers saved from a class')).toBeVisible();
+  await page.getByLabel('Bring back saved numbers').setInputFiles(table);
+  await page.getByRole('button', { name: 'Bring back 2' }).click();
+  await expect(page.getByText('Best: 6 in 4 s')).toBeVisible();
+  await expectAccessible(page);
+  await page.goto(`${zest.url}/lessons/${lessonId}/log`);
   await page.getByRole('button', { name: 'Plan next week’s lesson' }).click();
   await page.waitForURL(/\/plan/);
   await expect(page.getByRole('heading', { name: 'Quayside spring, week 3' })).toBeVisible();

@@ -4,7 +4,7 @@ import { sayCode, usualRule } from '@zest/core/results';
 import { demoPlan } from '@zest/demo/plan';
 import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { pdfPages } from '../testing/pdf.ts';
+import { pdfPages, readAloud } from '../testing/pdf.ts';
 import { lessonOf, testServer, type TestClient, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
@@ -24,6 +24,28 @@ async function printed(print: string, lesson: Lesson): Promise<string[]> {
 }
 
 describe('prints', () => {
+  it('are tagged, with title and language: headings, tables and lists are read as what they are', async () => {
+    const plan = demoPlan();
+    plan.settings.language = 'de';
+    const { id } = await teacher.makeLesson(plan);
+    const of = async (print: string) => readAloud(await teacher.bytes(`/api/lessons/${id}/prints/${print}`));
+    const onePage = await of('plan');
+    expect([onePage.title, onePage.language, onePage.pages.length]).toEqual(['Balance, beat and bottles', 'de', 1]);
+    expect(onePage.pages[0]?.slice(0, 2)).toEqual(['H1: Balance, beat and bottles', expect.stringMatching(/^P: .*week 4/)]);
+    const table = onePage.pages[0]?.slice(onePage.pages[0].indexOf('Table')) ?? [];
+    expect(table.slice(0, 7)).toEqual(['Table', ...['Video', 'Student', 'Block', 'Length', 'What', 'Cues'].map((name) => `TH: ${name}`)]);
+    expect(table.slice(7).every((line) => /^(TD|P): /.test(line))).toBe(true);
+    const kit = (await of('kit')).pages[0] ?? [];
+    expect(kit.filter((line) => line.startsWith('H2')).length).toBeGreaterThan(0);
+    expect(kit.slice(kit.indexOf('L'), kit.indexOf('L') + 2)).toEqual(['L', expect.stringMatching(/^LBody: /)]);
+    // A head that is repeated on the next page is read once; so is no foot.
+    const sheet = await of('run-sheet');
+    expect(sheet.pages.length).toBeGreaterThan(1);
+    expect(sheet.pages.map((page) => page.filter((line) => line === 'TH: Called').length)).toEqual([1, ...sheet.pages.slice(1).map(() => 0)]);
+    expect(sheet.pages.flat().filter((line) => / of \d+$/.test(line) && line.startsWith('P'))).toEqual([]);
+    expect(sheet.pages.at(-1)?.some((line) => line.startsWith('TD: '))).toBe(true);
+  });
+
   it('have the plan on one page, with both clocks, what is needed and the care to take', async () => {
     const pages = await printed('plan', demoPlan());
     expect(pages).toHaveLength(1);

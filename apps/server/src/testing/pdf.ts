@@ -11,3 +11,48 @@ export async function pdfPages(bytes: Uint8Array): Promise<string[]> {
     }),
   );
 }
+
+interface Branch {
+  role?: string;
+  alt?: string;
+  type?: string;
+  id?: string;
+  children?: Branch[];
+}
+
+export interface ReadAloud {
+  title: string;
+  language: string;
+  /** What is read in order on each page: `role: text`, innermost roles only. */
+  pages: string[][];
+}
+
+/** A document as a reader aloud has it: by its structure, which pdf.js hands out. */
+export async function readAloud(bytes: Uint8Array): Promise<ReadAloud> {
+  const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
+  const { info } = (await document.getMetadata()) as { info: { Title?: string; Language?: string } };
+  if ((await document.getMarkInfo())?.Marked !== true) throw new Error('The document is not tagged.');
+  const pages = Array.from({ length: document.numPages }, async (_, i) => {
+    const page = await document.getPage(i + 1);
+    const { items } = await page.getTextContent({ includeMarkedContent: true });
+    const texts = new Map<string, string>();
+    const open: string[] = [];
+    for (const item of items) {
+      if ('str' in item) {
+        const id = open.findLast((own) => own !== '');
+        if (id !== undefined) texts.set(id, (texts.get(id) ?? '') + item.str);
+      } else if (item.type === 'endMarkedContent') open.pop();
+      else open.push(item.id ?? '');
+    }
+    const read: string[] = [];
+    const walk = ({ role, alt, children = [] }: Branch) => {
+      const own = children.filter(({ type }) => type === 'content').map(({ id }) => texts.get(id ?? '') ?? '').join('');
+      if (own !== '' || alt !== undefined) read.push(`${role}: ${(alt ?? own).replace(/\p{Cc}/gu, '').trim()}`);
+      else if (role === 'Table' || role === 'L') read.push(role);
+      for (const child of children) if (child.type !== 'content') walk(child);
+    };
+    walk((await page.getStructTree()) as unknown as Branch);
+    return read;
+  });
+  return { title: info.Title ?? '', language: info.Language ?? '', pages: await Promise.all(pages) };
+}

@@ -5,6 +5,7 @@ export * from './class-view.ts';
 export * from './codes.ts';
 export * from './words.ts';
 export * from './messages.ts';
+export * from './scores-csv.ts';
 export * from './sheet.ts';
 export * from './next-lesson.ts';
 export * from './seen.ts';

@@ -1,6 +1,5 @@
-import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import { decodeTable, guessColumns, matchRows, readTable, scoresCsv, type LogEntry } from './index.ts';
+import { decodeTable, guessColumns, matchRows, readTable } from './index.ts';
 
 const students = [
   { id: 'a', nickname: 'Silver Heron', code: 'K7MPQ2' },
@@ -46,15 +45,5 @@ describe('numbers from a sheet', () => {
     expect(() => readTable('   ')).toThrow('no table');
     expect(() => readTable('just one line')).toThrow('no table');
     expect(() => readTable(`a\n${'1\n'.repeat(2_001)}`)).toThrow('2001 lines');
-  });
-});
-
-describe('numbers as CSV', () => {
-  it('come back whole, with nothing a spreadsheet would run', () => {
-    const entry: LogEntry = { id: 'e', studentId: 'a', lessonId: 'l', at: Date.UTC(2026, 10, 2), by: 'student', body: { kind: 'score', blockId: 'b', key: 'k', title: '=SUM(A1), "fast"', measure: 'count', better: 'more', value: 24, side: 'left', level: 'easier', seconds: 30 } };
-    const csv = scoresCsv([entry, { ...entry, id: 'o', body: { kind: 'opened' } }], new Map([['a', '@heron']]), new Map([['l', 'Skip']]));
-    const { data } = Papa.parse<string[]>(csv);
-    expect(data).toHaveLength(2);
-    expect(data[1]).toEqual(["'@heron", '2026-11-02', 'Skip', '\'=SUM(A1), "fast"', 'count', '24', 'left', 'easier', '30', '0.8']);
   });
 });

@@ -1,8 +1,7 @@
 import Papa from 'papaparse';
 import { sides, type Side } from '../lesson/index.ts';
 import { readSpoken } from './codes.ts';
-import { isOf, type LogEntry, type Measure } from './entry.ts';
-import { comparedOf } from './figures.ts';
+import type { Measure } from './entry.ts';
 import { readNumber } from './words.ts';
 
 /** A pasted or opened table, as text. */
@@ -87,24 +86,4 @@ export function matchRows({ rows }: Table, columns: Columns, students: readonly 
     else matched.push({ studentId, value, side: side ?? null });
   });
   return { matched, faults };
-}
-
-/** A cell that a spreadsheet would take for a formula is told to be text. */
-const safe = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
-
-/** Every number of a class as CSV: who, when, which lesson, what was reached, and by the second where that compares. */
-export function scoresCsv(entries: readonly LogEntry[], nicknames: ReadonlyMap<string, string>, lessons: ReadonlyMap<string, string>): string {
-  const rows = entries.filter(isOf('score')).map(({ studentId, lessonId, at, body }) => [
-    safe(nicknames.get(studentId) ?? ''),
-    new Date(at).toISOString().slice(0, 10),
-    safe(lessons.get(lessonId ?? '') ?? ''),
-    safe(body.title),
-    body.measure,
-    body.value,
-    body.side ?? '',
-    body.level,
-    body.seconds ?? '',
-    body.seconds === null || body.measure === 'time' || body.measure === 'streak' ? '' : Number(comparedOf(body).toFixed(3)),
-  ]);
-  return Papa.unparse({ fields: ['nickname', 'day', 'lesson', 'exercise', 'measure', 'value', 'side', 'level', 'seconds', 'a second'], data: rows });
 }

@@ -2,12 +2,13 @@ import { qrPath } from '@zest/core/formats';
 import { sayCode } from '@zest/core/results';
 import { Path, Svg, View } from '@react-pdf/renderer';
 import { LINE, Sheet, styles, toPdf, Words } from './sheet.tsx';
+import { tag } from './tagged.ts';
 
 /** A QR code, `side` points wide. */
-function Qr({ text, side }: { text: string; side: number }) {
+function Qr({ text, side, says }: { text: string; side: number; says: string }) {
   const { size, path } = qrPath(text);
   return (
-    <Svg viewBox={`0 0 ${size} ${size}`} style={{ width: side, height: side }}>
+    <Svg viewBox={`0 0 ${size} ${size}`} style={{ width: side, height: side }} {...tag('Figure', { alt: says })}>
       <Path d={path} fill="#000000" />
     </Svg>
   );
@@ -31,11 +32,11 @@ export function classCardsPdf(name: string, classCode: string, address: string, 
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {cards.map(({ nickname, group, code, link }) => (
           <View key={code} wrap={false} style={{ width: CARD_WIDTH, flexDirection: 'row', gap: 8, padding: 8, borderWidth: 1, borderStyle: 'dashed', borderColor: LINE }}>
-            <Qr text={link} side={CARD_QR} />
+            <Qr text={link} side={CARD_QR} says={`QR code: opens the lessons of ${nickname}`} />
             <View style={{ flex: 1 }}>
               <Words style={{ fontSize: 15, fontWeight: 700, lineHeight: 1.15 }}>{nickname}</Words>
               <Words style={styles.soft}>{group}</Words>
-              <Words style={{ fontSize: 17, fontWeight: 700, marginTop: 4 }}>{sayCode(code)}</Words>
+              <Words style={{ fontSize: 17, fontWeight: 700, lineHeight: 1.15, marginTop: 4 }}>{sayCode(code)}</Words>
               <Words style={styles.soft}>{`Class ${sayCode(classCode)}`}</Words>
               <Words style={styles.soft}>{address}</Words>
             </View>
@@ -61,14 +62,14 @@ export function linkCardPdf({ title, place, link, open, codes }: LinkCard): Prom
   return toPdf(
     <Sheet title={title} place={place} size={16}>
       <View style={{ alignItems: 'center', marginTop: 20 }}>
-        <Qr text={link} side={300} />
+        <Qr text={link} side={300} says={`QR code: opens ${link}`} />
       </View>
       <Words style={{ textAlign: 'center', marginTop: 10 }}>Point the camera of a phone at the square.</Words>
       {codes && (
         <View style={{ alignItems: 'center', marginTop: 24 }}>
           <Words>{`Or open ${codes.address} and type`}</Words>
-          <Words style={{ fontSize: 28, fontWeight: 700 }}>{`class ${sayCode(codes.classCode)}`}</Words>
-          <Words style={{ fontSize: 28, fontWeight: 700 }}>{`lesson ${sayCode(codes.lessonCode)}`}</Words>
+          <Words style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}>{`class ${sayCode(codes.classCode)}`}</Words>
+          <Words style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}>{`lesson ${sayCode(codes.lessonCode)}`}</Words>
         </View>
       )}
       <Words style={{ ...styles.soft, textAlign: 'center', marginTop: 24 }}>{open}</Words>

@@ -6,7 +6,7 @@ import { blockSummary, runSheet, scheduleLesson, type RunSheetLine, type Schedul
 import { clockText, lengthText } from '@zest/core/time';
 import { View } from '@react-pdf/renderer';
 import { checkReportPdf, type ReportedFinding } from './check-report.tsx';
-import { Heading, INK, Sheet, styles, Table, toPdf, Words, type Column, type Style } from './sheet.tsx';
+import { Heading, INK, List, Sheet, styles, Table, toPdf, Words, type Column, type Style } from './sheet.tsx';
 
 function placeOf({ series, audience }: Lesson): string {
   const level = series.level === 'standard' ? '' : `${series.level} form`;
@@ -59,7 +59,7 @@ function Plan({ lesson, schedule, size, detail, onPages }: { lesson: Lesson; sch
   const kit = kitOf(schedule, lesson);
   const care = cautionsOf(lesson);
   return (
-    <Sheet title={lesson.title} place={placeOf(lesson)} size={size} onPages={onPages}>
+    <Sheet title={lesson.title} place={placeOf(lesson)} size={size} language={lesson.settings.language} onPages={onPages}>
       <Words style={styles.bold}>{lesson.outcome}</Words>
       <Words>{[`Video ${clockText(schedule.videoMs)}, with pauses ${clockText(schedule.studentMs)}`, roomOf(lesson)].filter((text) => text !== '').join('. ')}</Words>
       <Words>{kit.length > 0 ? `What is needed: ${kit.join('; ')}` : ''}</Words>
@@ -100,27 +100,16 @@ function kitPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
   const kit = kitOf(schedule, lesson);
   const care = cautionsOf(lesson);
   return toPdf(
-    <Sheet title={`What you need for “${lesson.title}”`} place={placeOf(lesson)} size={size}>
+    <Sheet title={`What you need for “${lesson.title}”`} place={placeOf(lesson)} size={size} language={lesson.settings.language}>
       {kit.length === 0 && <Words>Nothing but yourself and some room.</Words>}
-      {kit.map((line) => (
-        <View key={line} wrap={false} style={{ flexDirection: 'row', alignItems: 'center', paddingVertical: 5 }}>
-          <View style={{ width: 16, height: 16, borderWidth: 1.5, borderColor: INK, marginRight: 10 }} />
-          <View style={{ flex: 1 }}>
-            <Words>{line}</Words>
-          </View>
-        </View>
-      ))}
+      <List lines={kit} style={{ paddingVertical: 5 }} mark={<View style={{ width: 16, height: 16, borderWidth: 1.5, borderColor: INK, marginRight: 10 }} />} />
       <Heading size={size}>Time and room</Heading>
       <Words>{`About ${Math.ceil(schedule.studentMs / 60_000)} minutes. ${roomOf(lesson)}`}</Words>
       {care.length > 0 && <Heading size={size}>Care</Heading>}
-      {care.map((text) => (
-        <Words key={text}>{`• ${text}`}</Words>
-      ))}
+      <List lines={care} mark={<View style={{ width: 4, height: 4, borderRadius: 2, backgroundColor: INK, marginRight: 8 }} />} />
       <Words style={{ marginTop: size * 0.6 }}>Stop if something hurts. What your school and your doctor say goes before this sheet.</Words>
       {lesson.glossary.length > 0 && <Heading size={size}>Words you will hear</Heading>}
-      {lesson.glossary.map(({ id, term, plain }) => (
-        <Words key={id}>{`${term}: ${plain}`}</Words>
-      ))}
+      <List lines={lesson.glossary.map(({ term, plain }) => `${term}: ${plain}`)} mark={null} />
     </Sheet>,
   );
 }
@@ -157,7 +146,7 @@ function runSheetPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
     { name: 'Done', part: 8, text: () => '' },
   ];
   return toPdf(
-    <Sheet title={`Run sheet: ${lesson.title}`} place={placeOf(lesson)} size={9}>
+    <Sheet title={`Run sheet: ${lesson.title}`} place={placeOf(lesson)} size={9} language={lesson.settings.language}>
       {!isShort && <Words style={styles.soft}>{`Blocks only: ${all.length} lines are too many for paper. The table file of the run sheet has every repetition and call.`}</Words>}
       <Table columns={columns} rows={lines} />
     </Sheet>,
@@ -185,7 +174,7 @@ function callSheetPdf(lesson: Lesson): Promise<Buffer> {
     { name: 'Kit and note', part: 18, text: ({ toFilm: { kit, shot } }) => [kit.join(', '), shot.note].filter((text) => text !== '').join('. ') },
   ];
   return toPdf(
-    <Sheet title={`Call sheet: ${lesson.title}`} place={placeOf(lesson)} size={9}>
+    <Sheet title={`Call sheet: ${lesson.title}`} place={placeOf(lesson)} size={9} language={lesson.settings.language}>
       <Words>{`About ${lengthText(Math.round(sheet.totalMs / 1000) * 1000)} of filming, ${lengthText(Math.round(sheet.changesMs / 1000) * 1000)} of it changes and rests. ${mirror}`}</Words>
       <Table columns={columns} rows={sheet.lines} />
     </Sheet>,

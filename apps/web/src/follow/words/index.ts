@@ -20,6 +20,7 @@ const others = {
 } as const satisfies Record<string, () => Promise<{ default: Catalogue }>>;
 
 let spoken = 'en';
+let wanted = spoken;
 let texts: Catalogue = en;
 let formats = new Map<Word, IntlMessageFormat>();
 const listeners = new Set<() => void>();
@@ -46,10 +47,12 @@ export function languageFor(tags: readonly string[]): string {
 
 /** Has the page speak a language. Where its texts cannot be had, it goes on in the one it speaks. */
 export async function speak(language: string): Promise<void> {
+  wanted = language;
   if (language === spoken) return;
   const load = (others as Readonly<Record<string, () => Promise<{ default: Catalogue }>>>)[language];
   const loaded = load ? await load().then((own) => own.default, () => null) : en;
-  if (loaded === null) return;
+  // Whoever asked later is heard, whosever texts come first.
+  if (loaded === null || wanted !== language) return;
   [spoken, texts, formats] = [load ? language : 'en', loaded, new Map()];
   for (const run of listeners) run();
 }

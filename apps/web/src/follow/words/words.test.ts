@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { isPluralElement, isSelectElement, isTagElement, isArgumentElement, isPoundElement, isLiteralElement, parse, type MessageFormatElement } from '@formatjs/icu-messageformat-parser';
 import { afterEach, describe, expect, it } from 'vitest';
-import { languageFor, say, speak } from './index.ts';
+import { languageFor, say, speak, spokenLanguage } from './index.ts';
 
 const catalogueOf = (file: string) => JSON.parse(readFileSync(path.join(import.meta.dirname, file), 'utf8')) as Record<string, string>;
 const files = readdirSync(import.meta.dirname).filter((name) => name.endsWith('.json'));
@@ -51,6 +51,13 @@ describe('the language of the page', () => {
 
   it('is the first it can speak, or English', () => {
     expect([['de-AT'], ['sv', 'fr-CA'], ['sv'], [], ['PT-br', 'de']].map(languageFor)).toEqual(['de', 'fr', 'en', 'en', 'pt']);
+  });
+
+  it('is the one asked for last, in whatever order the texts come', async () => {
+    await Promise.all([speak('fr'), speak('de')]);
+    expect([spokenLanguage(), say('lesson.stop')]).toEqual(['de', 'Stopp']);
+    await Promise.all([speak('ar'), speak('de')]);
+    expect(spokenLanguage()).toBe('de');
   });
 
   it('says numbers in the forms of the language', async () => {

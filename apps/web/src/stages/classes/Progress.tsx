@@ -5,6 +5,7 @@ import { paper } from '../../app/theme.ts';
 import { Chart } from '../../ui/Chart.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { saveCsv } from '../../ui/save-file.ts';
+import { BringBack } from './BringBack.tsx';
 import type { ClassPart } from './class-part.ts';
 import { offsetMs } from './local-time.ts';
 
@@ -48,7 +49,8 @@ function LineView({ line }: { line: Line }) {
 }
 
 /** How each student comes on over the weeks, by their own numbers. */
-export function Progress({ own, log: { students, entries, lessons } }: ClassPart) {
+export function Progress({ own, log }: ClassPart) {
+  const { students, entries, lessons } = log;
   const [chosen, setChosen] = useState('');
   const [now] = useState(Date.now);
   const studentId = students.some(({ id }) => id === chosen) ? chosen : (students[0]?.id ?? '');
@@ -66,6 +68,7 @@ export function Progress({ own, log: { students, entries, lessons } }: ClassPart
         </Typography>
         <Button onClick={() => saveCsv(`${own.name}.csv`, csv())}>All numbers of the class (CSV)</Button>
       </Stack>
+      <BringBack own={own} log={log} />
       {lines.length === 0 && <Alert severity="info">No numbers yet.</Alert>}
       <Stack sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 3 }}>
         {lines.map((line) => (

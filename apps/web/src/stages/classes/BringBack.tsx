@@ -1,0 +1,74 @@
+import { Alert, Button, Stack } from '@mui/material';
+import { MAX_HAND_ENTRIES } from '@zest/contract';
+import { decodeTable, readScores } from '@zest/core/results';
+import { useState } from 'react';
+import { api, problemText } from '../../app/api.ts';
+import { classApi } from '../../app/class-api.ts';
+import { useNotice } from '../../app/notice.tsx';
+import { FileButton } from '../../ui/FileButton.tsx';
+import type { ClassPart } from './class-part.ts';
+
+const MOST_SAID = 8;
+
+/** The id a number gets here: the same whenever the same table is brought to the same class, and nobody else's. */
+async function idIn(classId: string, entryId: string): Promise<string> {
+  const bytes = new Uint8Array(await crypto.subtle.digest('SHA-256', new TextEncoder().encode(`${classId} ${entryId}`)));
+  return Array.from(bytes.subarray(0, 16), (byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
+/** Numbers that were saved as a table come back into the class: what is there already is not taken twice. */
+export function BringBack({ own, log: { students, entries } }: ClassPart) {
+  const lessons = api.useLessonsQuery().data ?? [];
+  const [add, adding] = classApi.useAddEntriesMutation();
+  const [found, setFound] = useState<ReturnType<typeof readScores> | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const notice = useNotice();
+  const read = async (file: File) => {
+    setFound(null);
+    setFault(null);
+    try {
+      const { entries: all, faults } = readScores(decodeTable(new Uint8Array(await file.arrayBuffer())), { students, lessonIds: new Set(lessons.map(({ id }) => id)) });
+      const there = new Set(entries.map(({ id }) => id));
+      const named = await Promise.all(all.map(async (entry) => ({ ...entry, hereId: await idIn(own.id, entry.id) })));
+      setFound({ entries: named.filter(({ id, hereId }) => !there.has(id) && !there.has(hereId)).map(({ hereId, ...entry }) => ({ ...entry, id: hereId })), faults });
+    } catch (error) {
+      setFault(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const send = async () => {
+    if (!found) return;
+    for (let from = 0; from < found.entries.length; from += MAX_HAND_ENTRIES) {
+      const sent = await add({ classId: own.id, entries: found.entries.slice(from, from + MAX_HAND_ENTRIES) });
+      if (sent.error) return;
+    }
+    notice(`${found.entries.length} numbers are back.`);
+    setFound(null);
+  };
+  const problem = fault ?? problemText(adding.error);
+  return (
+    <Stack spacing={1} sx={{ alignItems: 'start' }}>
+      <FileButton label="Bring back saved numbers (CSV)" accept=".csv" onFile={(file) => void read(file)} />
+      {problem && <Alert severity="error">{problem}</Alert>}
+      {found && (
+        <Alert
+          severity={found.faults.length > 0 ? 'warning' : 'info'}
+          action={
+            found.entries.length > 0 && (
+              <Button size="small" disabled={adding.isLoading} onClick={() => void send()}>
+                Bring back {found.entries.length}
+              </Button>
+            )
+          }
+        >
+          {found.entries.length === 0 ? 'Nothing in it is missing here.' : `${found.entries.length} ${found.entries.length === 1 ? 'number is' : 'numbers are'} missing here.`}
+          {found.faults.slice(0, MOST_SAID).map(({ line, say }) => (
+            <div key={line}>
+              Line {line}: {say}
+            </div>
+          ))}
+          {found.faults.length > MOST_SAID && <div>and {found.faults.length - MOST_SAID} more</div>}
+        </Alert>
+      )}
+    </Stack>
+  );
+}
