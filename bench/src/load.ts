@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { STUDENT_HEADER, type Class, type FollowLesson, type Share, type Student } from '@zest/contract';
-import type { EntryBody } from '@zest/core/results';
+import { weekStart, type EntryBody } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { discard, openBrowser, startZest, type Zest } from '../../e2e/zest.ts';
 import type { Result } from './result.ts';
@@ -17,6 +17,14 @@ const PIECE_BYTES = 256 * 1024;
 const FIRST_FRAME_MS = 1_000;
 const VIEWERS = 30;
 const POSTS = 500;
+/** Teachers who plan, save and look at results meanwhile, and what one does how often. */
+const TEACHERS = 30;
+const SAVE_EVERY_MS = 4_000;
+const LOOK_EVERY_MS = 15_000;
+/** What a class of so many brings home in a school year. */
+const WEEKS = 40;
+const SAVED_MS = 1_000;
+const SHOWN_MS = 1_000;
 /** Memory may rise by so much over the second half: what a run-time breathes. */
 const MOST_GROWTH_MB = 30;
 
@@ -122,6 +130,54 @@ async function firstFrames(zest: Zest, code: string): Promise<number[]> {
   }
 }
 
+/** A school year of numbers, efforts and visits of every student in that class, a lesson a week. */
+async function aYear({ call, own, students, lesson }: Awaited<ReturnType<typeof prepared>>): Promise<number> {
+  const now = Date.now();
+  const entries = students.flatMap(({ id: studentId }, n) =>
+    Array.from({ length: WEEKS }, (_, week) => {
+      const at = now - week * 7 * 86_400_000 - n * 60_000;
+      const lessonId = week === 0 ? lesson.lessonId : null;
+      const bodies: EntryBody[] = [
+        { kind: 'opened' },
+        { kind: 'reached', atMs: 110_000, ofMs: 120_000, seen: [[0, 110_000]] },
+        ...['skip', 'throw', 'balance'].map((key): EntryBody => ({ kind: 'score', blockId: key, key, title: key, measure: 'count', better: 'more', value: 20 + ((n + week) % 17), side: null, level: 'standard', seconds: 30 })),
+        { kind: 'effort', value: 1 + ((n + week) % 5) },
+      ];
+      return bodies.map((body) => ({ id: nanoid(), at, studentId, lessonId, body }));
+    }).flat(),
+  );
+  for (let from = 0; from < entries.length; from += 2_000) await call('POST', `/api/classes/${own.id}/entries`, { entries: entries.slice(from, from + 2_000) });
+  return entries.length;
+}
+
+/** Teachers who save their own lessons and look at the class's results until the time is over; how long each took. */
+async function teaching({ call, own, lesson }: Awaited<ReturnType<typeof prepared>>, untilMs: number): Promise<{ saves: number[]; looks: number[] }> {
+  const [saves, looks]: [number[], number[]] = [[], []];
+  const timed = async (into: number[], run: () => Promise<unknown>) => {
+    const began = performance.now();
+    await run();
+    into.push(performance.now() - began);
+  };
+  const { lesson: document } = await call<{ lesson: object }>('GET', `/api/lessons/${lesson.lessonId}`);
+  const one = async (i: number) => {
+    const { id } = await call<{ id: string }>('POST', '/api/lessons', { document: { ...document, title: `Load ${i}` } });
+    let revision = 1;
+    await sleep((i * SAVE_EVERY_MS) / TEACHERS);
+    for (let next = 0; Date.now() < untilMs; next += SAVE_EVERY_MS) {
+      const began = Date.now();
+      await timed(saves, async () => ({ revision } = await call<{ revision: number }>('PUT', `/api/lessons/${id}`, { baseRevision: revision, lesson: { ...document, title: `Load ${i}, ${next}` } })));
+      // Nobody looks when the others do.
+      if ((next + (i * LOOK_EVERY_MS) / TEACHERS) % LOOK_EVERY_MS < SAVE_EVERY_MS) {
+        await timed(looks, () => call('GET', `/api/classes/${own.id}/log?lesson=${lesson.lessonId}`));
+        await timed(looks, () => call('GET', `/api/classes/${own.id}/sums?since=${weekStart(Date.now())}`));
+      }
+      await sleep(Math.max(0, SAVE_EVERY_MS - (Date.now() - began)));
+    }
+  };
+  await Promise.all(Array.from({ length: TEACHERS }, (_, i) => one(i)));
+  return { saves, looks };
+}
+
 /** Entries sent over a minute, each until it is taken, while the server is killed in between; how many are kept in the end. */
 async function posts(zest: Zest, { call, own, students, share }: Awaited<ReturnType<typeof prepared>>): Promise<{ kept: number; again: number }> {
   const [student] = students;
@@ -140,8 +196,8 @@ async function posts(zest: Zest, { call, own, students, share }: Awaited<ReturnT
   };
   const killing = sleep(25_000).then(() => process.kill(httpPid(zest), 'SIGKILL'));
   await Promise.all([killing, ...Array.from({ length: POSTS }, (_, i) => one(i))]);
-  const { entries } = await call<{ entries: { studentId: string; body: { kind: string } }[] }>('GET', `/api/classes/${own.id}/log`);
-  return { kept: entries.filter((entry) => entry.studentId === student?.id && entry.body.kind === 'score').length, again };
+  const { entries } = await call<{ entries: { body: { kind: string; key?: string } }[] }>('GET', `/api/classes/${own.id}/log?student=${student?.id}`);
+  return { kept: entries.filter(({ body }) => body.kind === 'score' && body.key === 'k').length, again };
 }
 
 /** A class of 200 following one lesson from this machine, and its numbers coming in, also across a killed server. Minutes by ZEST_LOAD_MINUTES. */
@@ -149,11 +205,12 @@ export async function load(): Promise<Result[]> {
   const zest = await startZest('demo');
   try {
     const ready = await prepared(zest);
+    const year = await aYear(ready);
     const memory: { at: number; mb: number }[] = [];
     const began = Date.now();
     const untilMs = began + MINUTES * 60_000;
     const looking = setInterval(() => memory.push({ at: Date.now() - began, mb: memoryOf(zest) }), 5_000);
-    const [watched, frames] = await Promise.all([watching(zest, ready, untilMs), sleep(15_000).then(() => firstFrames(zest, ready.share.code))]);
+    const [watched, taught, frames] = await Promise.all([watching(zest, ready, untilMs), teaching(ready, untilMs), sleep(15_000).then(() => firstFrames(zest, ready.share.code))]);
     clearInterval(looking);
     const mean = (list: typeof memory) => list.reduce((sum, { mb }) => sum + mb, 0) / Math.max(1, list.length);
     const quarter = (n: number) => memory.filter(({ at }) => at >= (n * MINUTES * 60_000) / 4 && at < ((n + 1) * MINUTES * 60_000) / 4);
@@ -162,6 +219,8 @@ export async function load(): Promise<Result[]> {
     const sent = await posts(zest, ready);
     return [
       { what: `${STUDENTS} students for ${MINUTES} min`, value: `${watched.asked} ranges, ${watched.failed} failed`, limit: 'none failed', holds: watched.asked > STUDENTS && watched.failed === 0 },
+      { what: `${taught.saves.length} saves of ${TEACHERS} teachers meanwhile`, value: `median ${percentile(taught.saves, 0.5).toFixed(0)} ms, 95th percentile ${percentile(taught.saves, 0.95).toFixed(0)} ms`, limit: `95th percentile under ${SAVED_MS} ms`, holds: taught.saves.length > TEACHERS && percentile(taught.saves, 0.95) < SAVED_MS },
+      { what: `${taught.looks.length} looks at a class with ${year} entries`, value: `median ${percentile(taught.looks, 0.5).toFixed(0)} ms, 95th percentile ${percentile(taught.looks, 0.95).toFixed(0)} ms`, limit: `95th percentile under ${SHOWN_MS} ms`, holds: taught.looks.length > TEACHERS && percentile(taught.looks, 0.95) < SHOWN_MS },
       { what: `first picture of ${frames.length} browsers meanwhile`, value: `median ${percentile(frames, 0.5).toFixed(0)} ms, 95th percentile ${first.toFixed(0)} ms`, limit: `95th percentile under ${FIRST_FRAME_MS} ms`, holds: frames.length === VIEWERS && first < FIRST_FRAME_MS },
       { what: 'memory of the server meanwhile', value: `${mean(quarter(1)).toFixed(0)} MB in the second quarter, ${mean(quarter(3)).toFixed(0)} MB in the last, ${Math.max(...memory.map(({ mb }) => mb)).toFixed(0)} MB at most`, limit: `rises by at most ${MOST_GROWTH_MB} MB`, holds: growth <= MOST_GROWTH_MB },
       { what: `${POSTS} numbers in a minute, the server killed in between`, value: `${sent.kept} kept, ${sent.again} sent again`, limit: `all kept, each once; at least one sent again`, holds: sent.kept === POSTS && sent.again > 0 },

@@ -1,7 +1,6 @@
 import { idSchema, lineSchema, sides, titleSchema, weekLevels } from '@zest/core/lesson';
-import { measures, skipReasons, type EntryBody, type LogEntry, MOST_SEEN } from '@zest/core/results';
+import { measures, skipReasons, type ClassSums, type EntryBody, type LogEntry, MOST_SEEN } from '@zest/core/results';
 import { z } from 'zod';
-import { studentSchema } from './classes.ts';
 
 const ms = z.int().min(0).max(24 * 3_600_000);
 const blockId = idSchema;
@@ -71,11 +70,30 @@ export const logEntrySchema = z.object({
   body: entryBodySchema,
 }) satisfies z.ZodType<LogEntry>;
 
-/** A lesson as its results need it. */
-export const loggedLessonSchema = z.object({ id: z.string(), title: z.string(), series: z.string(), week: z.number().nullable() });
+/** Entries that are sent at once; more come in pages. */
+export const MAX_LOG_PAGE = 5_000;
 
-/** Everything a class has brought home. */
-export const classLogSchema = z.object({ students: z.array(studentSchema), entries: z.array(logEntrySchema), lessons: z.array(loggedLessonSchema) });
+/** What of a class's log is wanted: one lesson's, one student's or all of it; from where a page ended, or what has changed since an instant in milliseconds. */
+export const logQuerySchema = z.object({ lesson: idSchema.optional(), student: idSchema.optional(), after: z.string().regex(/^\d+\.[\w-]+$/, 'Go on from what the page before gave.').optional(), changedSince: z.coerce.number().int().optional() });
+export type LogQuery = z.infer<typeof logQuerySchema>;
+
+/** A page of the log, the oldest first. */
+export const logPageSchema = z.object({
+  entries: z.array(logEntrySchema),
+  /** Where the next page goes on; null at the end. */
+  next: z.string().nullable(),
+  /** What changes after this instant is not in it. */
+  asOf: z.number(),
+});
+export type LogPage = z.infer<typeof logPageSchema>;
+
+const figure = z.number().nullable();
+/** What a class has reached, summed up before and since an instant. */
+export const classSumsSchema = z.object({
+  lines: z.array(z.object({ studentId: z.string(), key: z.string(), title: z.string(), measure: z.enum(measures), better: z.enum(['more', 'less']), side: z.enum(sides).nullable(), level: z.enum(weekLevels), isRate: z.boolean(), before: figure, since: figure, best: z.number() })),
+  doing: z.array(z.string()),
+  signed: z.array(z.object({ id: z.string(), studentId: z.string(), levelId: z.string(), criterionId: z.string() })),
+}) satisfies z.ZodType<ClassSums>;
 
 /** What a student sees of their own: nothing of anybody else. */
 export interface OwnLog {
@@ -85,5 +103,3 @@ export interface OwnLog {
 
 export type SendEntries = z.infer<typeof sendEntriesSchema>;
 export type HandEntries = z.infer<typeof handEntriesSchema>;
-export type ClassLog = z.infer<typeof classLogSchema>;
-export type LoggedLesson = z.infer<typeof loggedLessonSchema>;

@@ -19,6 +19,9 @@ const created = 'created_at DATETIME(3) NOT NULL';
  * Schema changes in order; what one that has shipped makes is never changed. Each statement may run twice: a power cut
  * can come between it and the note that it ran.
  */
+const word = (length: number) => `VARCHAR(${length}) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`;
+const scoreColumns = { score_key: word(400), score_title: word(200), score_measure: word(20), score_better: word(10), score_side: word(10), score_level: word(20), score_value: 'DOUBLE', score_seconds: 'DOUBLE' };
+
 const migrations: Migration[] = [
   {
     name: '0001-first-tables',
@@ -151,6 +154,16 @@ const migrations: Migration[] = [
     name: '0010-renditions-and-page',
     back: ['ALTER TABLE students DROP COLUMN IF EXISTS page', 'ALTER TABLE takes DROP COLUMN IF EXISTS renditions, DROP COLUMN IF EXISTS working_by'],
     statements: ['ALTER TABLE takes ADD COLUMN IF NOT EXISTS renditions TEXT NULL, ADD COLUMN IF NOT EXISTS working_by INT NULL', "ALTER TABLE students ADD COLUMN IF NOT EXISTS page VARCHAR(80) NOT NULL DEFAULT ''"],
+  },
+  {
+    name: '0011-log-sums',
+    back: [`ALTER TABLE log_entries DROP INDEX IF EXISTS log_of_lesson, DROP INDEX IF EXISTS log_of_class, DROP INDEX IF EXISTS log_kinds, DROP INDEX IF EXISTS log_scores, DROP COLUMN IF EXISTS changed_at, ${Object.keys(scoreColumns).map((name) => `DROP COLUMN IF EXISTS ${name}`).join(', ')}`],
+    statements: [
+      // What is summed up stands in columns that the database fills from the entry itself.
+      `ALTER TABLE log_entries ADD COLUMN IF NOT EXISTS changed_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3) ON UPDATE CURRENT_TIMESTAMP(3), ${Object.entries(scoreColumns).map(([name, type]) => `ADD COLUMN IF NOT EXISTS ${name} ${type} AS (IF(kind = 'score', JSON_VALUE(body, '$.${name.slice('score_'.length)}'), NULL)) PERSISTENT`).join(', ')}`,
+      // The last has all that sums take, in their order: the entries themselves are not read.
+      'ALTER TABLE log_entries ADD INDEX IF NOT EXISTS log_of_lesson (class_id, lesson_id, at, id), ADD INDEX IF NOT EXISTS log_of_class (class_id, at, id), ADD INDEX IF NOT EXISTS log_kinds (class_id, kind, at, student_id), ADD INDEX IF NOT EXISTS log_scores (class_id, kind, student_id, score_key, score_side, score_level, at, score_value, score_seconds, score_measure, score_better, score_title)',
+    ],
   },
 ];
 

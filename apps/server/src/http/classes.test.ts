@@ -1,4 +1,4 @@
-import { MAX_ENTRIES_A_DAY, STUDENT_HEADER, type Class, type ClassLog, type FollowLesson, type OwnLog, type Share, type Student } from '@zest/contract';
+import { MAX_ENTRIES_A_DAY, STUDENT_HEADER, type Class, type FollowLesson, type LogPage, type OwnLog, type Share, type Student } from '@zest/contract';
 import { usualRule, type EntryBody } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { QueryTypes } from 'sequelize';
@@ -31,7 +31,7 @@ afterAll(() => server.stop());
 const join = async (client: TestClient, code: string, link = share.code) => client.send('POST', `/api/follow/${link}/students`, { code });
 const entry = (body: EntryBody, id = nanoid()) => ({ id, at: Date.UTC(2026, 10, 2), body });
 const score = (value: number): EntryBody => ({ kind: 'score', blockId: 't3', key: 'k', title: 'Throws', measure: 'count', better: 'more', value, side: null, level: 'standard', seconds: 30 });
-const logOf = async (id = otters.id) => (await teacher.get(`/api/classes/${id}/log`)).body as ClassLog;
+const logOf = async (id = otters.id) => (await teacher.get(`/api/classes/${id}/log`)).body as LogPage;
 
 /** A student's device: what it sends goes under its own name. */
 async function device(student: Student | undefined) {
@@ -116,12 +116,22 @@ describe('what students send', () => {
     expect((await one.send(sent)).status).toBe(204);
     expect((await one.send([...sent, entry(score(26))])).status).toBe(204);
     expect((await two.send([entry(score(11))])).status).toBe(204);
-    const { entries, lessons } = await logOf();
+    const { entries } = await logOf();
     expect(entries.filter(({ studentId }) => studentId === students[0]?.id)).toHaveLength(4);
-    expect(lessons).toMatchObject([{ id: lessonId, title: 'Juniper Quay test' }]);
     const own = (await two.mine()).body as OwnLog;
     expect(own.nickname).toBe(students[1]?.nickname);
     expect(own.entries.map(({ studentId }) => studentId)).toEqual([students[1]?.id]);
+  });
+
+  it('is told at once to teachers who have a page open', async () => {
+    const one = await device(students[0]);
+    const leave = new AbortController();
+    const reader = (await teacher.stream('/api/events', leave.signal)).body?.getReader();
+    await one.send([entry(score(25))]);
+    let heard = '';
+    while (!/event: log\ndata: .*\n\n/.test(heard)) heard += new TextDecoder().decode((await reader?.read())?.value);
+    leave.abort();
+    expect(JSON.parse(/event: log\ndata: (.*)/.exec(heard)?.[1] ?? '')).toEqual({ classId: otters.id, lessonIds: [lessonId] });
   });
 
   it('lets how far a visit got grow, never shrink, and nobody change another’s', async () => {

@@ -1,31 +1,19 @@
-import { classPlanSchema, handEntriesSchema, makeStudentsSchema, studentPlanSchema, type ClassLog, type Erasure } from '@zest/contract';
+import { classPlanSchema, handEntriesSchema, logQuerySchema, makeStudentsSchema, studentPlanSchema, type Erasure } from '@zest/contract';
 import { fn, Op, type Sequelize } from 'sequelize';
-import { addStudents, classView, createClass, entryView, eraseClass, eraseStudent, keepEntries, studentView } from '../db/classes.ts';
-import { lessonAt } from '../db/lessons.ts';
-import { ClassRow, ErasureRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
-import { LessonRow, ShareRow } from '../db/models.ts';
+import { addStudents, classView, createClass, eraseClass, eraseStudent, keepEntries, studentView } from '../db/classes.ts';
+import { classSums, logPage } from '../db/class-log.ts';
+import { ClassRow, ErasureRow, StudentRow } from '../db/log-models.ts';
+import { LessonRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
+import { tellLogNews } from './log-news.ts';
 
 const MOST_ERASURES = 200;
 
 async function studentCounts(ownerId: string): Promise<Map<string, number>> {
   const rows = (await StudentRow.findAll({ where: { ownerId }, attributes: ['classId', [fn('COUNT', '*'), 'count']], group: ['class_id'], raw: true })) as unknown as { classId: string; count: number }[];
   return new Map(rows.map(({ classId, count }) => [classId, count]));
-}
-
-/** The lessons a class has to do with: shared with it, or with entries. */
-async function lessonsOf(ownerId: string, classId: string, ids: Iterable<string>): Promise<ClassLog['lessons']> {
-  const shares = await ShareRow.findAll({ where: { classId } });
-  const wanted = [...new Set([...ids, ...shares.map(({ lessonId }) => lessonId)])];
-  const rows = await LessonRow.findAll({ where: { ownerId, id: { [Op.in]: wanted } } });
-  return Promise.all(
-    rows.map(async ({ id, revision }) => {
-      const { title, series } = await lessonAt(id, revision);
-      return { id, title, series: series.name, week: series.week };
-    }),
-  );
 }
 
 export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
@@ -45,12 +33,19 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     await eraseClass(sequelize, schoolClass);
     res.status(204).end();
   });
-  route('GET', '/api/classes/:classId/log', async (_req, res, { teamId, schoolClass }) => {
+  route('GET', '/api/classes/:classId/students', async (_req, res, { schoolClass }) => {
     const students = await StudentRow.findAll({ where: { classId: schoolClass.id }, order: [['nickname', 'ASC']] });
-    const entries = await LogEntryRow.findAll({ where: { classId: schoolClass.id }, order: [['at', 'ASC']] });
-    const lessons = await lessonsOf(teamId, schoolClass.id, entries.flatMap(({ lessonId }) => lessonId ?? []));
-    const log: ClassLog = { students: students.map(studentView), entries: entries.map(entryView), lessons };
-    res.json(log);
+    res.json(students.map(studentView));
+  });
+  route('GET', '/api/classes/:classId/log', async (req, res, { schoolClass }) => {
+    const wanted = logQuerySchema.safeParse(req.query);
+    if (!wanted.success) throw refuse(400, 'invalid', wanted.error.issues[0]?.message ?? 'Ask for a lesson, a student, or all of the log.');
+    res.json(await logPage(sequelize, schoolClass.id, wanted.data));
+  });
+  route('GET', '/api/classes/:classId/sums', async (req, res, { schoolClass }) => {
+    const since = Number(req.query['since'] ?? NaN);
+    if (!Number.isInteger(since)) throw refuse(400, 'invalid', 'Say since when: milliseconds since 1970.');
+    res.json(await classSums(sequelize, schoolClass.id, since));
   });
   route('POST', '/api/classes/:classId/entries', async (req, res, { teamId, schoolClass }) => {
     const { entries } = readBody(handEntriesSchema, req.body);
@@ -60,6 +55,7 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     const lessons = await LessonRow.count({ where: { ownerId: teamId, id: { [Op.in]: lessonIds } } });
     if (lessons < lessonIds.length) throw refuse(422, 'no-lesson', 'One of the entries is for a lesson that is not there. Load the page again.');
     await keepEntries(schoolClass, 'teacher', entries);
+    tellLogNews({ ownerId: teamId, classId: schoolClass.id, lessonIds });
     res.status(204).end();
   });
   route('POST', '/api/classes/:classId/students', async (req, res, { schoolClass }) => {

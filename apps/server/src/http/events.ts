@@ -1,16 +1,19 @@
-import type { Job } from '@zest/contract';
+import { mayAsMuchAs, type Job } from '@zest/contract';
 import { Op } from 'sequelize';
 import { JobRow } from '../db/models.ts';
 import { eventStream } from './event-stream.ts';
 import type { AddRoute } from './guard.ts';
+import { onLogNews, type LogNews } from './log-news.ts';
 import { jobView } from './views.ts';
 
 const LOOK_EVERY_MS = 500;
 
-/** Pushes the caller's jobs as they change (server-sent events, one JSON job each). */
+/** Pushes the caller's jobs as they change (server-sent events, one JSON job each), and, named `log`, of which class and lessons results came in. */
 export function addEventRoutes(route: AddRoute): void {
-  route('GET', '/api/events', (req, res, { teamId }) => {
-    eventStream<Job>(req, res, (tell) => {
+  route('GET', '/api/events', (req, res, { teamId, person }) => {
+    eventStream<Job | Omit<LogNews, 'ownerId'>>(req, res, (tell) => {
+      // Results are for teachers.
+      const leave = mayAsMuchAs(person.role, 'teacher') ? onLogNews(teamId, ({ classId, lessonIds }) => tell({ classId, lessonIds }, 'log')) : () => undefined;
       // A little back in time, so that nothing falls between the page's first read and this.
       let since = new Date(Date.now() - 5_000);
       let sent = new Map<string, number>();
@@ -35,7 +38,10 @@ export function addEventRoutes(route: AddRoute): void {
         }
       };
       const looking = setInterval(() => void look(), LOOK_EVERY_MS);
-      return () => clearInterval(looking);
+      return () => {
+        clearInterval(looking);
+        leave();
+      };
     });
   });
 }

@@ -17,6 +17,7 @@ import { followLesson } from '../publish/follow-lesson.ts';
 import { sharedCut, versionsOf } from '../publish/shared-cut.ts';
 import { readBody } from './answer.ts';
 import { closedAt, openShare, type AddRoute } from './guard.ts';
+import { tellLogNews } from './log-news.ts';
 import { sendContent } from './takes.ts';
 
 const WAIT_MS = 10 * 60_000;
@@ -118,6 +119,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     const { taken, tooMany } = await withinDay(student, share.lessonId, dated.filter(isInTime));
     refuseAll(tooMany, 'too-many', `That is more than ${MAX_ENTRIES_A_DAY} numbers and answers of one lesson in a day. Ask your teacher.`);
     if (taken.length > 0) await keepEntries({ id: classId, ownerId }, 'student', taken.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })));
+    if (taken.length > 0) tellLogNews({ ownerId, classId, lessonIds: [share.lessonId] });
     if (refused.length === 0) return void res.status(204).end();
     res.json({ refused } satisfies SentEntries);
   });

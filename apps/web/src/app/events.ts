@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import type { Job } from '@zest/contract';
 import { api, readJobEvent } from './api.ts';
+import { hearLogNews, missedLogNews } from './log-news.ts';
 import type { AppThunk } from './state.ts';
 import { useAppDispatch } from './store.ts';
 
@@ -52,12 +53,16 @@ export function useJobEvents(): void {
   const dispatch = useAppDispatch();
   useEffect(() => {
     const source = new EventSource('/api/events');
+    source.addEventListener('log', (event: MessageEvent<string>) => hearLogNews(event.data));
     source.onmessage = (event: MessageEvent<string>) => dispatch(jobNews(readJobEvent(event.data)));
     // News may have been missed while there was no connection.
     let wasLost = false;
     source.onerror = () => (wasLost = true);
     source.onopen = () => {
-      if (wasLost) dispatch(api.util.invalidateTags(['Takes', 'Exports']));
+      if (wasLost) {
+        dispatch(api.util.invalidateTags(['Takes', 'Exports']));
+        missedLogNews();
+      }
       wasLost = false;
     };
     return () => source.close();

@@ -1,5 +1,5 @@
-import { isDoing, isOf, type LogEntry, type SkipReason } from './entry.ts';
-import { beats, FINISHED, linesOf, standingOf, weekOf, type Line } from './figures.ts';
+import { isOf, type LogEntry, type Score, type SkipReason } from './entry.ts';
+import { beats, FINISHED, standingOf } from './figures.ts';
 
 const byStudent = (entries: readonly LogEntry[]): Map<string, LogEntry[]> => {
   const all = new Map<string, LogEntry[]>();
@@ -45,38 +45,6 @@ export function blockHints(entries: readonly LogEntry[]): BlockHint[] {
     const hint = count('it hurts') > 0 ? 'it hurts' : isMany(count('too hard')) ? 'too hard' : isMany(count('too easy')) ? 'too easy' : isMany(left) ? 'left out' : isMany(replayed.size) ? 'watched again' : null;
     return hint === null ? [] : [{ blockId, title, skipped: Object.fromEntries([...skipped].map(([reason, students]) => [reason, students.size])), replayed: replayed.size, of, hint }];
   });
-}
-
-/** What is worth saying to whom about the last weeks. */
-export interface PraiseList {
-  /** Did something. */
-  tried: string[];
-  /** Beat their own best of before. */
-  improved: { studentId: string; line: Line; from: number; to: number }[];
-  /** Did nothing for as long; they may need a word, not a reproof. */
-  quiet: string[];
-}
-
-/** Praises effort and one's own progress; nobody is compared with anybody else. Weeks end on Sunday. */
-export function praiseList(students: readonly string[], entries: readonly LogEntry[], now: number, weeks = 1, offsetMs = 0): PraiseList {
-  const own = byStudent(entries);
-  const since = weekOf(now, offsetMs) - weeks + 1;
-  const isRecent = ({ at }: { at: number }) => weekOf(at, offsetMs) >= since;
-  const list: PraiseList = { tried: [], improved: [], quiet: [] };
-  for (const studentId of students) {
-    const all = own.get(studentId) ?? [];
-    if (!all.some((entry) => isDoing(entry) && isRecent(entry))) {
-      list.quiet.push(studentId);
-      continue;
-    }
-    list.tried.push(studentId);
-    for (const line of linesOf(all)) {
-      const before = line.points.filter((point) => !isRecent(point)).map(({ compared }) => compared);
-      if (before.length === 0 || !isRecent(line.best)) continue;
-      list.improved.push({ studentId, line, from: before.reduce((top, value) => (beats(line.better, value, top) ? value : top)), to: line.best.compared });
-    }
-  }
-  return list;
 }
 
 /** When a class goes on, and when it goes back: the teacher's own rule. Parts in percent of those who opened the lesson. */
@@ -128,12 +96,20 @@ export interface CriterionState {
   met: 'measured' | 'signed' | null;
 }
 
+/** What is known of a student for the levels: numbers they have reached, and what the teacher has signed. */
+export interface Attained {
+  reached: readonly Pick<Score, 'key' | 'better' | 'value'>[];
+  signed: readonly { levelId: string; criterionId: string }[];
+}
+
+/** What a student's entries say for the levels. */
+export const attainedIn = (entries: readonly LogEntry[]): Attained => ({ reached: entries.filter(isOf('score')).map(({ body }) => body), signed: entries.filter(isOf('signed')).map(({ body }) => body) });
+
 /** Which criteria of a level one student has met. A measured one holds at the best number on any side or form; the teacher's word holds always. */
-export function creditState(level: CreditLevel, entries: readonly LogEntry[]): CriterionState[] {
-  const lines = linesOf(entries);
-  const signed = new Set(entries.filter(isOf('signed')).filter(({ body }) => body.levelId === level.id).map(({ body }) => body.criterionId));
+export function creditState(level: CreditLevel, { reached, signed }: Attained): CriterionState[] {
+  const byWord = new Set(signed.filter(({ levelId }) => levelId === level.id).map(({ criterionId }) => criterionId));
   return level.criteria.map(({ id, measured }) => {
-    const reached = measured !== null && lines.some(({ key, better, points }) => key === measured.key && points.some(({ value }) => value === measured.atLeast || beats(better, value, measured.atLeast)));
-    return { criterionId: id, met: signed.has(id) ? 'signed' : reached ? 'measured' : null };
+    const isReached = measured !== null && reached.some(({ key, better, value }) => key === measured.key && (value === measured.atLeast || beats(better, value, measured.atLeast)));
+    return { criterionId: id, met: byWord.has(id) ? 'signed' : isReached ? 'measured' : null };
   });
 }

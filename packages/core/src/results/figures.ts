@@ -71,6 +71,9 @@ export function weekOf(at: number, offsetMs = 0): number {
   return Math.floor((Math.floor((at + offsetMs) / DAY_MS) + DAYS_FROM_MONDAY) / 7);
 }
 
+/** When the week of an instant begins, and so many weeks before that. */
+export const weekStart = (at: number, weeksBefore = 0, offsetMs = 0): number => ((weekOf(at, offsetMs) - weeksBefore) * 7 - DAYS_FROM_MONDAY) * DAY_MS - offsetMs;
+
 /** Weeks running in which something was done: up to this week or the one before, and the most there have been. */
 export function doingStreak(entries: readonly LogEntry[], now: number, offsetMs = 0): { now: number; longest: number } {
   const weeks = [...new Set(entries.filter(isDoing).map(({ at }) => weekOf(at, offsetMs)))].sort((a, b) => a - b);

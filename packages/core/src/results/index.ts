@@ -7,5 +7,6 @@ export * from './words.ts';
 export * from './messages.ts';
 export * from './scores-csv.ts';
 export * from './sheet.ts';
+export * from './sums.ts';
 export * from './next-lesson.ts';
 export * from './seen.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { makeBlock, makeLesson, type Block, type Lesson } from '../lesson/index.ts';
-import { blockHints, compareWords, comparedOf, creditState, doingStreak, linesOf, madeUpName, nextStep, praiseList, readSpoken, sayCode, scorePrompts, spokenCode, standingOf, usualRule, valueWords, weekOf, type EntryBody, type LogEntry, type Score } from './index.ts';
+import { attainedIn, blockHints, compareWords, comparedOf, creditState, doingStreak, linesOf, madeUpName, nextStep, praiseList, readSpoken, sayCode, scorePrompts, spokenCode, standingOf, usualRule, valueWords, weekOf, weekStart, type EntryBody, type LineSum, type LogEntry, type Score } from './index.ts';
 
 const DAY = 86_400_000;
 /** Monday, 2 November 2026. */
@@ -94,9 +94,11 @@ describe('a class', () => {
 
   it('is praised for trying and for beating oneself, never beside others', () => {
     const week = 7 * DAY;
-    const entries = [entry(score(20), MONDAY, 's0'), entry(score(24), MONDAY + week, 's0', 'm'), entry(score(30), MONDAY, 's1'), entry(score(28), MONDAY + week, 's1', 'm'), entry(score(9), MONDAY, 's2')];
-    const praise = praiseList(['s0', 's1', 's2'], entries, MONDAY + week + DAY);
-    expect(praise.tried).toEqual(['s0', 's1']);
+    const { key, title, measure, better, side, level } = score(1);
+    const sum = (studentId: string, before: number | null, since: number | null): LineSum => ({ studentId, key, title, measure, better, side, level, isRate: true, before, since, best: 0 });
+    const praise = praiseList(['s0', 's1', 's2', 's3'], { lines: [sum('s3', null, 1), sum('s1', 1, 28 / 30), sum('s0', 20 / 30, 24 / 30), sum('s2', 9 / 30, null)], doing: ['s0', 's1', 's3'] });
+    expect([weekStart(MONDAY + week + DAY), weekStart(MONDAY + week + DAY, 1), weekStart(MONDAY + 1, 0, 2 * 3_600_000)]).toEqual([MONDAY + week, MONDAY, MONDAY - 2 * 3_600_000]);
+    expect(praise.tried).toEqual(['s0', 's1', 's3']);
     expect(praise.quiet).toEqual(['s2']);
     expect(praise.improved.map(({ studentId, from, to }) => [studentId, from, to])).toEqual([['s0', 20 / 30, 24 / 30]]);
   });
@@ -116,8 +118,8 @@ describe('a class', () => {
   it('reaches levels by numbers or by the teacher’s word', () => {
     const level = { id: 'l', name: 'Blue', criteria: [{ id: 'n', text: '25 skips', measured: { key: score(1).key, atLeast: 25 } }, { id: 'w', text: 'Shows it to a friend', measured: null }, { id: 'x', text: 'Ties the knot', measured: null }] };
     const entries = [entry(score(24)), entry(score(25)), entry({ kind: 'signed', levelId: 'l', criterionId: 'w' }), entry({ kind: 'signed', levelId: 'other', criterionId: 'x' })];
-    expect(creditState(level, entries).map(({ met }) => met)).toEqual(['measured', 'signed', null]);
-    expect(creditState(level, entries.slice(0, 1)).map(({ met }) => met)).toEqual([null, null, null]);
+    expect(creditState(level, attainedIn(entries)).map(({ met }) => met)).toEqual(['measured', 'signed', null]);
+    expect(creditState(level, attainedIn(entries.slice(0, 1))).map(({ met }) => met)).toEqual([null, null, null]);
   });
 });
 

@@ -1,4 +1,4 @@
-import { compareWords, creditState, doingStreak, linesOf, valueWords, type CreditLevel, type Line, type LogEntry } from '@zest/core/results';
+import { attainedIn, compareWords, creditState, doingStreak, linesOf, valueWords, type CreditLevel, type Line, type LogEntry } from '@zest/core/results';
 import { Heading, Sheet, styles, Table, toPdf, Words, type Column } from './sheet.tsx';
 
 export interface RecordCard {
@@ -35,7 +35,7 @@ export function recordCardPdf({ nickname, className, entries, credits, at }: Rec
     { name: 'On', part: 16, text: ({ best }) => day.format(best.at) },
   ];
   const rows = credits.flatMap((level) => {
-    const states = creditState(level, entries);
+    const states = creditState(level, attainedIn(entries));
     return level.criteria.map(({ id, text }): CreditRow => {
       const met = states.find(({ criterionId }) => criterionId === id)?.met;
       return { level: level.name, text, met: met === 'signed' ? 'signed off' : met === 'measured' ? 'reached' : '' };

@@ -17,7 +17,8 @@ async function idIn(classId: string, entryId: string): Promise<string> {
 }
 
 /** Numbers that were saved as a table come back into the class: what is there already is not taken twice. */
-export function BringBack({ own, log: { students, entries } }: ClassPart) {
+export function BringBack({ own, students }: ClassPart) {
+  const [readAll] = classApi.useLazyLogQuery();
   const lessons = api.useLessonsQuery().data ?? [];
   const [add, adding] = classApi.useAddEntriesMutation();
   const [found, setFound] = useState<ReturnType<typeof readScores> | null>(null);
@@ -28,7 +29,9 @@ export function BringBack({ own, log: { students, entries } }: ClassPart) {
     setFault(null);
     try {
       const { entries: all, faults } = readScores(decodeTable(new Uint8Array(await file.arrayBuffer())), { students, lessonIds: new Set(lessons.map(({ id }) => id)) });
-      const there = new Set(entries.map(({ id }) => id));
+      const log = await readAll({ classId: own.id });
+      if (!log.data) throw new Error(problemText(log.error) ?? 'What is there already could not be read. Try again.');
+      const there = new Set(log.data.entries.map(({ id }) => id));
       const named = await Promise.all(all.map(async (entry) => ({ ...entry, hereId: await idIn(own.id, entry.id) })));
       setFound({ entries: named.filter(({ id, hereId }) => !there.has(id) && !there.has(hereId)).map(({ hereId, ...entry }) => ({ ...entry, id: hereId })), faults });
     } catch (error) {

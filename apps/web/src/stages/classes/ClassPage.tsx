@@ -23,12 +23,12 @@ const names = Object.keys(parts) as PartName[];
 export function ClassPage() {
   const { classId = '' } = useParams();
   const classes = classApi.useClassesQuery();
-  const log = classApi.useClassLogQuery(classId);
+  const students = classApi.useStudentsQuery(classId);
   const [search, setSearch] = useSearchParams();
   const chosen = names.find((name) => name === search.get('part')) ?? 'students';
   const own = classes.data?.find(({ id }) => id === classId);
   const [, Part] = parts[chosen];
-  const problem = problemText(classes.error ?? log.error);
+  const problem = problemText(classes.error ?? students.error);
   return (
     <PageFrame title={own?.name ?? 'Class'} back={{ to: '/classes', name: 'All classes' }}>
       {problem && <Alert severity="error">{problem}</Alert>}
@@ -38,9 +38,9 @@ export function ClassPage() {
           <Tab key={name} value={name} label={parts[name][0]} />
         ))}
       </Tabs>
-      {own && log.data ? (
+      {own && students.data ? (
         <Paper variant="outlined" sx={{ p: 2 }}>
-          <Part own={own} log={log.data} />
+          <Part own={own} students={students.data} />
         </Paper>
       ) : (
         !problem && <Typography>Opening …</Typography>

@@ -1,6 +1,6 @@
 import { Alert, Button, Checkbox, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, Typography } from '@mui/material';
 import { CLASS_LIMITS, type ClassPlan, type HandEntries } from '@zest/contract';
-import { creditState, isOf, linesOf, type CreditLevel } from '@zest/core/results';
+import { creditState, type CreditLevel } from '@zest/core/results';
 import { nanoid } from '@reduxjs/toolkit';
 import { useMemo, useState } from 'react';
 import { problemText } from '../../app/api.ts';
@@ -8,6 +8,7 @@ import { classApi } from '../../app/class-api.ts';
 import { makeId } from '../../app/ids.ts';
 import { AddButton } from '../../ui/AddButton.tsx';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { groupBy } from '../../ui/group.ts';
 import { Rows } from '../../ui/Rows.tsx';
 import { planOf, type ClassPart } from './class-part.ts';
 
@@ -41,13 +42,17 @@ function LevelEditor({ level, keys, onChange }: { level: CreditLevel; keys: read
 }
 
 /** Levels with the teacher's own criteria: what each student has met, by numbers or signed off. */
-export function Levels({ own, log: { students, entries } }: ClassPart) {
+export function Levels({ own, students }: ClassPart) {
+  const [now] = useState(Date.now);
+  const sums = classApi.useClassSumsQuery({ classId: own.id, since: now }).data;
   const [save, saving] = classApi.useSaveClassMutation();
   const [add, adding] = classApi.useAddEntriesMutation();
   const [remove, removing] = classApi.useRemoveEntryMutation();
   const [draft, setDraft] = useState<CreditLevel[] | null>(null);
   const levels = draft ?? own.credits;
-  const keys = useMemo(() => [...new Map(linesOf(entries).map(({ key, title, measure }) => [key, `${title} (${measure})`] as const))], [entries]);
+  const lines = useMemo(() => groupBy(sums?.lines ?? [], ({ studentId }) => studentId), [sums]);
+  const signed = useMemo(() => groupBy(sums?.signed ?? [], ({ studentId }) => studentId), [sums]);
+  const keys = useMemo(() => [...new Map((sums?.lines ?? []).map(({ key, title, measure }) => [key, `${title} (${measure})`] as const))], [sums]);
   const problem = problemText(saving.error ?? adding.error ?? removing.error);
   const store = async () => {
     const plan: ClassPlan = { ...planOf(own), credits: levels };
@@ -55,8 +60,8 @@ export function Levels({ own, log: { students, entries } }: ClassPart) {
     if (saved.data) setDraft(null);
   };
   const sign = (studentId: string, levelId: string, criterionId: string) => {
-    const signed = entries.filter(isOf('signed')).find((entry) => entry.studentId === studentId && entry.body.levelId === levelId && entry.body.criterionId === criterionId);
-    if (signed) void remove(signed.id);
+    const known = signed.get(studentId)?.find((own) => own.levelId === levelId && own.criterionId === criterionId);
+    if (known) void remove(known.id);
     else void add({ classId: own.id, entries: [signedNow(studentId, levelId, criterionId)] });
   };
   return (
@@ -100,7 +105,7 @@ export function Levels({ own, log: { students, entries } }: ClassPart) {
               </TableHead>
               <TableBody>
                 {students.map(({ id, nickname }) => {
-                  const states = creditState(level, entries.filter(({ studentId }) => studentId === id));
+                  const states = creditState(level, { reached: (lines.get(id) ?? []).map(({ key, better, best }) => ({ key, better, value: best })), signed: signed.get(id) ?? [] });
                   return (
                     <TableRow key={id}>
                       <TableCell>{nickname}</TableCell>

@@ -1,6 +1,8 @@
 import { Alert, Button, List, ListItem, ListItemText, Stack, Typography } from '@mui/material';
-import { compareWords, messageLanguage, messageTo, plainFigure, praiseList, type MessageLanguage } from '@zest/core/results';
+import { compareWords, messageLanguage, messageTo, plainFigure, praiseList, weekStart, type MessageLanguage } from '@zest/core/results';
 import { useMemo, useState } from 'react';
+import { problemText } from '../../app/api.ts';
+import { classApi } from '../../app/class-api.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { copyText } from '../../ui/copy.ts';
@@ -46,10 +48,11 @@ function Group({ title, empty, told }: { title: string; empty: string; told: rea
 }
 
 /** Whom to praise, for what, in which words: effort and one's own progress, nobody beside anybody else. */
-export function Praise({ log: { students, entries } }: ClassPart) {
+export function Praise({ own, students }: ClassPart) {
   const [weeks, setWeeks] = useState<(typeof spans)[number][0]>('1');
   const [now] = useState(Date.now);
-  const list = useMemo(() => praiseList(students.map(({ id }) => id), entries, now, Number(weeks), offsetMs()), [students, entries, now, weeks]);
+  const sums = classApi.useClassSumsQuery({ classId: own.id, since: weekStart(now, Number(weeks) - 1, offsetMs()) });
+  const list = useMemo(() => praiseList(students.map(({ id }) => id), sums.data ?? { lines: [], doing: [] }), [students, sums.data]);
   const toldOf = (studentId: string) => {
     const student = students.find(({ id }) => id === studentId);
     return { nickname: student?.nickname ?? '', language: messageLanguage(student?.language ?? null) };
@@ -67,6 +70,7 @@ export function Praise({ log: { students, entries } }: ClassPart) {
   const tried = list.tried.filter((id) => !didBetter.has(id)).map((id) => plain(id, 'tried', 'kept at it'));
   const quiet = list.quiet.map((id) => plain(id, 'quiet', 'nothing came in'));
   const isForeign = [...improved, ...tried, ...quiet].some(({ language }) => language !== 'en');
+  if (!sums.data) return <Typography role="status">{problemText(sums.error) ?? 'Adding up …'}</Typography>;
   return (
     <Stack spacing={2}>
       <ChoiceField label="Look back over" value={weeks} choices={spans} onChange={setWeeks} sx={{ width: 240 }} />

@@ -1,6 +1,8 @@
 import { Alert, Button, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
 import { compareWords, doingStreak, linesOf, scoresCsv, valueWords, type Line } from '@zest/core/results';
 import { useMemo, useState } from 'react';
+import { api, problemText } from '../../app/api.ts';
+import { classApi } from '../../app/class-api.ts';
 import { paper } from '../../app/theme.ts';
 import { Chart } from '../../ui/Chart.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
@@ -49,16 +51,24 @@ function LineView({ line }: { line: Line }) {
 }
 
 /** How each student comes on over the weeks, by their own numbers. */
-export function Progress({ own, log }: ClassPart) {
-  const { students, entries, lessons } = log;
+export function Progress({ own, students }: ClassPart) {
+  const lessons = api.useLessonsQuery().data ?? [];
+  const [readAll] = classApi.useLazyLogQuery();
+  const [fault, setFault] = useState<string | null>(null);
   const [chosen, setChosen] = useState('');
   const [now] = useState(Date.now);
   const studentId = students.some(({ id }) => id === chosen) ? chosen : (students[0]?.id ?? '');
-  const mine = useMemo(() => entries.filter((entry) => entry.studentId === studentId), [entries, studentId]);
+  const log = classApi.useLogQuery({ classId: own.id, student: studentId }, { skip: studentId === '' });
+  const mine = useMemo(() => log.data?.entries ?? [], [log.data]);
   const lines = useMemo(() => linesOf(mine), [mine]);
   const streak = doingStreak(mine, now, offsetMs());
   if (students.length === 0) return <Typography>Add students first.</Typography>;
-  const csv = () => scoresCsv(entries, new Map(students.map(({ id, nickname }) => [id, nickname])), new Map(lessons.map(({ id, title }) => [id, title])));
+  const saveAll = async () => {
+    const all = await readAll({ classId: own.id });
+    setFault(problemText(all.error));
+    if (all.data) saveCsv(`${own.name}.csv`, scoresCsv(all.data.entries, new Map(students.map(({ id, nickname }) => [id, nickname])), new Map(lessons.map(({ id, title }) => [id, title]))));
+  };
+  const problem = fault ?? problemText(log.error);
   return (
     <Stack spacing={2}>
       <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', alignItems: 'center' }}>
@@ -66,10 +76,11 @@ export function Progress({ own, log }: ClassPart) {
         <Typography>
           {streak.now} {streak.now === 1 ? 'week' : 'weeks'} running with something done; {streak.longest} at most.
         </Typography>
-        <Button onClick={() => saveCsv(`${own.name}.csv`, csv())}>All numbers of the class (CSV)</Button>
+        <Button onClick={() => void saveAll()}>All numbers of the class (CSV)</Button>
       </Stack>
-      <BringBack own={own} log={log} />
-      {lines.length === 0 && <Alert severity="info">No numbers yet.</Alert>}
+      <BringBack own={own} students={students} />
+      {problem && <Alert severity="error">{problem}</Alert>}
+      {log.data && lines.length === 0 && <Alert severity="info">No numbers yet.</Alert>}
       <Stack sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 3 }}>
         {lines.map((line) => (
           <LineView key={`${line.key} ${line.side ?? ''} ${line.level}`} line={line} />

@@ -95,7 +95,7 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
 }
 
 /** The students by nickname, their codes, cards to print, and their records. */
-export function Students({ own, log: { students } }: ClassPart) {
+export function Students({ own, students }: ClassPart) {
   const [editing, setEditing] = useState<Student | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const { host } = useAddress();

@@ -1,9 +1,9 @@
-import type { Class, ClassLog, ClassPlan } from '@zest/contract';
+import type { Class, ClassPlan, Student } from '@zest/contract';
 
 /** What every part of a class's page gets. */
 export interface ClassPart {
   own: Class;
-  log: ClassLog;
+  students: readonly Student[];
 }
 
 /** What a teacher sets of a class, without what the server adds. */

@@ -1,5 +1,5 @@
 import { Alert, Box, Button, Chip, Paper, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TableSortLabel, Typography } from '@mui/material';
-import type { Class, ClassLog } from '@zest/contract';
+import type { Class, Student } from '@zest/contract';
 import { blockHints, linesOf, nextStep, scorePrompts, standingOf, valueWords, type BlockHint, type LessonStanding, type LogEntry, type NextStep } from '@zest/core/results';
 import { lengthText } from '@zest/core/time';
 import { useMemo, useState } from 'react';
@@ -8,6 +8,7 @@ import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
+import { groupBy } from '../../ui/group.ts';
 import { HandEntries } from './HandEntries.tsx';
 import { PlanNextWeek } from './PlanNextWeek.tsx';
 
@@ -41,9 +42,10 @@ interface StudentRow {
   numbers: string;
 }
 
-function rowsOf({ students }: ClassLog, entries: readonly LogEntry[]): StudentRow[] {
+function rowsOf(students: readonly Student[], entries: readonly LogEntry[]): StudentRow[] {
+  const all = groupBy(entries, ({ studentId }) => studentId);
   return students.map(({ id, nickname }) => {
-    const own = entries.filter(({ studentId }) => studentId === id);
+    const own = all.get(id) ?? [];
     const numbers = linesOf(own)
       .map((line) => `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}${line.level === 'standard' ? '' : ` (${line.level})`}`)
       .join('; ');
@@ -119,12 +121,11 @@ function Answers({ rows }: { rows: readonly StudentRow[] }) {
   );
 }
 
-function ClassResults({ own, log }: { own: Class; log: ClassLog }) {
+function ClassResults({ own, students, entries }: { own: Class; students: readonly Student[]; entries: readonly LogEntry[] }) {
   const { id: lessonId, lesson } = useOpenLesson();
   const { choose } = useChosenBlock();
   const navigate = useNavigate();
-  const entries = useMemo(() => log.entries.filter((entry) => entry.lessonId === lessonId), [log, lessonId]);
-  const rows = useMemo(() => rowsOf(log, entries), [log, entries]);
+  const rows = useMemo(() => rowsOf(students, entries), [students, entries]);
   const hints = useMemo(() => blockHints(entries), [entries]);
   const prompts = useMemo(() => scorePrompts(lesson), [lesson]);
   const step = nextStep(entries, own.rule);
@@ -135,7 +136,7 @@ function ClassResults({ own, log }: { own: Class; log: ClassLog }) {
         <Stack spacing={1.5}>
           <Stack direction="row" useFlexGap sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
             <Chip label={`${opened} of ${rows.length} opened it`} />
-            <HandEntries own={own} students={log.students} lessonId={lessonId} prompts={prompts} />
+            <HandEntries own={own} students={students} lessonId={lessonId} prompts={prompts} />
             <Button component={Link} to={`/classes/${own.id}?part=progress`}>
               Over the weeks
             </Button>
@@ -174,8 +175,11 @@ export function LogBench() {
   const classes = classApi.useClassesQuery();
   const [chosen, setChosen] = useState('');
   const own = classes.data?.find(({ id }) => id === chosen) ?? classes.data?.[0];
-  const log = classApi.useClassLogQuery(own?.id ?? '', { skip: !own, pollingInterval: 15_000, skipPollingIfUnfocused: true });
-  const problem = problemText(classes.error ?? log.error);
+  const { id: lesson } = useOpenLesson();
+  const classId = own?.id ?? '';
+  const students = classApi.useStudentsQuery(classId, { skip: !own });
+  const log = classApi.useLogQuery({ classId, lesson }, { skip: !own });
+  const problem = problemText(classes.error ?? students.error ?? log.error);
   return (
     <Stack spacing={2}>
       <Stack direction="row" useFlexGap sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
@@ -186,7 +190,7 @@ export function LogBench() {
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
       {classes.data?.length === 0 && <Alert severity="info">Start a class first: its students are nicknames the program makes up. Then share the lesson with it on the Share bench.</Alert>}
-      {own && log.data && <ClassResults own={own} log={log.data} />}
+      {own && students.data && log.data && <ClassResults own={own} students={students.data} entries={log.data.entries} />}
     </Stack>
   );
 }
