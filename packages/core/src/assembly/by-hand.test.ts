@@ -151,6 +151,24 @@ describe('in a block', () => {
     ]);
   });
 
+  it.each(['left', 'right'] as const)('taps of sides in turn count each side to its number, from the %s, said or not', (startSide) => {
+    const other = startSide === 'left' ? 'right' : 'left';
+    const block: RepsBlock = { ...(makeBlock('reps', counter()) as RepsBlock), reps: 4, sides: 'alternating', startSide, sets: 1, leadInMs: 0, tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 } };
+    const moments = Array.from({ length: 8 }, (_, i) => 1_400 + i * 2_000);
+    const wanted = moments.map((_, i) => [Math.floor(i / 2) + 1, 4, i % 2 === 0 ? startSide : other]);
+    for (const said of [false, true]) {
+      const taps = moments.map((atMs, i) => ({ atMs, side: said ? (i % 2 === 0 ? startSide : other) : null, missed: false }));
+      const { counter: shown } = cutOf({ ...block, edits: [{ id: 'a', kind: 'taps', taps }] }).lanes;
+      expect(shown.map(({ rep, reps, side }) => [rep, reps, side])).toEqual(wanted);
+      // Each stays until the next: no number flashes by.
+      expect(shown.slice(0, -1).map(({ startMs, endMs }) => endMs - startMs)).toEqual(Array(7).fill(2_000));
+    }
+    // One that does not count is its side's turn all the same.
+    const missed = moments.map((atMs, i) => ({ atMs, side: null, missed: i === 2 }));
+    const { counter: counted } = cutOf({ ...block, edits: [{ id: 'a', kind: 'taps', taps: missed }] }).lanes;
+    expect(counted.map(({ rep, side, missed: not }) => [rep, side, not]).slice(0, 5)).toEqual([[1, startSide, false], [1, other, false], [1, startSide, true], [2, other, false], [2, startSide, false]]);
+  });
+
   it('hiding and moving touch what they name, and no more', () => {
     const block = { ...work([]), rounds: 2, workMs: 5_000, restMs: 2_000 };
     const hidden = cutOf({ ...block, edits: [{ id: 'a', kind: 'hide', slot: 'clock', fromMs: 1_000, toMs: 2_000 }] }).lanes.clock;

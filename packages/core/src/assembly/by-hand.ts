@@ -1,4 +1,4 @@
-import type { Edit, EditOf } from '../lesson/index.ts';
+import type { Edit, EditOf, Side } from '../lesson/index.ts';
 import type { Span } from '../schedule/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { CautionOverlay, CounterOverlay, CueOverlay, Overlay, OverlayLanes } from './types.ts';
@@ -43,25 +43,40 @@ const LAST_REP_MS = 3_000;
 /** A stretch in which repetitions are counted from 1: a side of a set, or a work. */
 interface Bout extends TimeSpan {
   like: Pick<CounterOverlay, 'side' | 'note'>;
+  /** The sides in the order they take turns; empty where they do not. */
+  turn: Side[];
   planned: number;
 }
 
 function boutsOf(planned: readonly CounterOverlay[], spans: readonly Span[]): Bout[] {
   const bouts: Bout[] = [];
-  for (const { rep, side, note, startMs, endMs, reps } of planned) {
-    const last = bouts.at(-1);
-    if (last && rep > 1 && last.like.note === note) Object.assign(last, { endMs, like: last.like.side === side ? last.like : { side: null, note } });
-    else bouts.push({ startMs, endMs, like: { side, note }, planned: reps });
-  }
+  planned.forEach(({ rep, side, note, startMs, endMs, reps }, i) => {
+    const [last, before, next] = [bouts.at(-1), planned[i - 1], planned[i + 1]];
+    // In turn: the other side's first repetition follows the first at once, and goes back to it.
+    const isTurn = before?.rep === 1 && before.side !== null && side !== null && before.side !== side && before.endMs === startMs && next?.side !== side;
+    if (last && last.like.note === note && (rep > 1 || isTurn)) {
+      if (isTurn && rep === 1 && before.side && side) Object.assign(last, { turn: [before.side, side] });
+      Object.assign(last, { endMs, like: last.like.side === side ? last.like : { side: null, note } });
+    } else bouts.push({ startMs, endMs, like: { side, note }, turn: [], planned: reps });
+  });
   if (bouts.length > 0) return bouts;
-  return spans.filter(({ kind }) => kind === 'work' || kind === 'play' || kind === 'move').map(({ startMs, endMs }) => ({ startMs, endMs, like: { side: null, note: '' }, planned: 0 }));
+  return spans.filter(({ kind }) => kind === 'work' || kind === 'play' || kind === 'move').map(({ startMs, endMs }) => ({ startMs, endMs, like: { side: null, note: '' }, turn: [], planned: 0 }));
 }
 
 /** Counters at the tapped moments: each lasts until the next; per side where sides were tapped. */
 export function countersOfTaps({ taps }: Pick<EditOf<'taps'>, 'taps'>, planned: readonly CounterOverlay[], spans: readonly Span[]): CounterOverlay[] {
   const bouts = boutsOf(planned, spans);
-  const sorted = [...taps].sort((a, b) => a.atMs - b.atMs);
   const boutOf = (atMs: number) => bouts.findLast(({ startMs }) => startMs <= atMs) ?? bouts[0];
+  const inBout = new Map<Bout | undefined, number>();
+  // Where sides take turns, a tap that says none has its own by its place.
+  const sorted = [...taps]
+    .sort((a, b) => a.atMs - b.atMs)
+    .map((tap) => {
+      const bout = boutOf(tap.atMs);
+      const place = inBout.get(bout) ?? 0;
+      inBout.set(bout, place + 1);
+      return { ...tap, side: tap.side ?? bout?.turn[place % 2] ?? null };
+    });
   const counted = new Map<string, number>();
   const keys = sorted.map(({ atMs, side }) => `${boutOf(atMs)?.startMs ?? 0} ${side ?? ''}`);
   const totals = new Map<string, number>();

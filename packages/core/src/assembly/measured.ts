@@ -14,7 +14,11 @@ export interface CountedBout extends TimeSpan {
   planned: number;
   /** Those seen; done left and right in turn they are one each, or two for one where the plan counts both as one. */
   done: SeenRepetition[];
+  /** How far was counted aloud meanwhile; null where nobody counts, or it is not plainly heard. */
+  aloud: number | null;
   /** Whether all of them were plainly seen. */
+  isPlain: boolean;
+  /** Plainly seen, and borne out by the plan or by what is counted aloud. */
   isSure: boolean;
 }
 
@@ -39,6 +43,17 @@ function plannedBouts(spans: readonly Span[]): (TimeSpan & { sides: Set<Side | n
   return bouts;
 }
 
+/** Seen this part of the plan more or less often, with nobody counting along, is believed; twice or half as often is one movement taken for two, or two for one. */
+const MOST_OFF = 0.25;
+
+const isBorneOut = (done: number, planned: number, aloud: number | null) => done === planned || (aloud === null ? Math.abs(done - planned) <= Math.max(1, planned * MOST_OFF) : done === aloud);
+
+/** Numbers counted aloud in a stretch of the take; counted from one twice, as for two sides, they are added up. */
+function countedAloud(said: TakeFacts['said'], { startMs, endMs }: TimeSpan): number | null {
+  const own = (said?.counts ?? []).filter((count) => (count.startMs + count.endMs) / 2 >= startMs && (count.startMs + count.endMs) / 2 <= endMs);
+  return own.length === 0 ? null : own.reduce((sum, { numbers }) => sum + numbers, 0);
+}
+
 const inTurn = (done: readonly SeenRepetition[]) => done.length > 1 && done.every(({ side }, i) => side !== null && side !== done[i - 1]?.side);
 
 /** Where left and right together were planned as one repetition, each pair counts at its second. */
@@ -58,7 +73,7 @@ export const performersOf = ({ shots }: Pick<Block, 'shots'>): number => Math.ma
  * Repetitions of a block counted in its take, bout by bout; null when nobody has looked at the take or nobody is seen in it.
  * One body is followed: with several performers in the picture nothing is sure.
  */
-export function countedBouts(block: Pick<Block, 'shots'>, spans: readonly Span[], footing: Pick<Footing, 'startMs' | 'rate'>, { watched }: Pick<TakeFacts, 'watched'>): CountedBout[] | null {
+export function countedBouts(block: Pick<Block, 'shots'>, spans: readonly Span[], footing: Pick<Footing, 'startMs' | 'rate'>, { watched, said }: Pick<TakeFacts, 'watched' | 'said'>): CountedBout[] | null {
   const bouts = plannedBouts(spans);
   if (!watched || bouts.length === 0) return null;
   const inTake = (ms: number) => footing.startMs + ms * footing.rate;
@@ -71,12 +86,14 @@ export function countedBouts(block: Pick<Block, 'shots'>, spans: readonly Span[]
     if (!seen.isSeen && seen.repetitions.length === 0) return null;
     const own = (ms: number) => Math.round((ms - footing.startMs) / footing.rate);
     const done = asPlanned(seen.repetitions.map((one) => ({ ...one, startMs: own(one.startMs), topMs: own(one.topMs), atMs: own(one.atMs) })).filter(({ topMs }) => topMs >= startMs - LATE_MS && topMs <= endMs + LATE_MS), planned);
-    return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, isSided: [...sides].some((own) => own !== null), planned, done, isSure: performersOf(block) === 1 && done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION) };
+    const aloud = countedAloud(said, { startMs: inTake(startMs), endMs: inTake(endMs) });
+    const isPlain = performersOf(block) === 1 && done.length > 0 && done.every(({ confidence }) => confidence >= SURE_REPETITION);
+    return { startMs, endMs, side: sides.size === 1 ? ([...sides][0] ?? null) : null, isSided: [...sides].some((own) => own !== null), planned, done, aloud, isPlain, isSure: isPlain && isBorneOut(done.length, planned, aloud) };
   });
   return found.every((bout) => bout !== null) ? found : null;
 }
 
-/** The count as if it had been tapped along with what is seen; null unless all of it is plainly seen. */
+/** The count as if it had been tapped along with what is seen; null unless all of it is sure. */
 export function tapsOf(bouts: readonly CountedBout[] | null): EditOf<'taps'>['taps'] | null {
   if (!bouts || bouts.length === 0 || bouts.some(({ isSure }) => !isSure)) return null;
   return bouts.flatMap(({ done, side, isSided }) => done.map(({ atMs, side: seen }) => ({ atMs: Math.max(0, atMs), side: side ?? (isSided ? seen : null), missed: false })));

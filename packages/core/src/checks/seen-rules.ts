@@ -11,18 +11,12 @@ const isTapped = ({ edits }: Block) => edits.some(({ kind }) => kind === 'taps')
 
 const times = (count: number) => `${count} ${count === 1 ? 'repetition' : 'repetitions'}`;
 
-/** How far is counted aloud while a bout is done; null where nobody counts, or it is not plainly heard. */
-function countedAloud({ facts, footing }: WatchedBlock, bout: CountedBout): number | null {
-  const inTake = (ms: number) => footing.startMs + ms * footing.rate;
-  return facts.said?.counts.find(({ startMs, endMs }) => (startMs + endMs) / 2 >= inTake(bout.startMs) && (startMs + endMs) / 2 <= inTake(bout.endMs))?.numbers ?? null;
-}
-
 /** What is counted aloud is what is planned. */
 export function countsAsSaid(blocks: readonly WatchedBlock[]): Found[] {
   return blocks.flatMap((watched): Found[] => {
     const { block } = watched;
     for (const bout of watched.bouts ?? []) {
-      const said = countedAloud(watched, bout);
+      const said = bout.aloud;
       if (said !== null && said !== bout.planned) return [{ key: `count said ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: shownAt(watched, bout.startMs), say: `${titleOf(watched)}: ${times(bout.planned)} planned, ${said} counted aloud.`, why: COUNT_WHY, bench: 'film', remedy: null }];
     }
     return [];
@@ -44,7 +38,9 @@ function countFault(watched: WatchedBlock, bouts: readonly CountedBout[]): Found
   const base = { harm: 'gets lost' as const, blockId: block.id };
   const unsure = bouts.find(({ isSure }) => !isSure);
   if (unsure) {
-    return [{ ...base, key: `count unsure ${block.id}`, atMs: shownAt(watched, unsure.startMs), say: `Not sure how often ${titleOf(watched)} is done: ${unsure.planned} planned, about ${unsure.done.length} seen. Tap along with it.`, why: `${performersOf(block) > 1 ? 'Several performers are in the picture; one of them is followed.' : 'The body is partly hidden, or moves too little to be counted surely.'} The plan’s own times are shown until you tap.`, bench: 'assemble', remedy: null }];
+    const aloud = unsure.aloud === null ? '' : `, ${unsure.aloud} counted aloud`;
+    const doubt = unsure.isPlain ? 'What is seen is too far from the plan to be believed: one movement may have been taken for two, or two for one.' : null;
+    return [{ ...base, key: `count unsure ${block.id}`, atMs: shownAt(watched, unsure.startMs), say: `Not sure how often ${titleOf(watched)} is done: ${unsure.planned} planned${aloud}, about ${unsure.done.length} seen. Tap along with it.`, why: `${doubt ?? (performersOf(block) > 1 ? 'Several performers are in the picture; one of them is followed.' : 'The body is partly hidden, or moves too little to be counted surely.')} The plan’s own times are shown until you tap.`, bench: 'assemble', remedy: null }];
   }
   const wrong = bouts.find(({ planned, done }) => planned !== done.length);
   if (!wrong) return timesUnsure(watched, bouts);
