@@ -134,8 +134,15 @@ test('an uploaded file shows the second block, its start set by key, frame step 
   await page.getByLabel('Video file').setInputFiles([text, path.join(folder, 'empty.mp4')]);
   await expect(page.getByText('is not a video')).toBeVisible();
   await expect(page.getByText('is empty')).toBeVisible();
+  // One that looks like a video and is none: the good one that follows is used all the same.
+  const broken = path.join(folder, 'broken.mp4');
+  execFileSync('cp', [text, broken]);
+  await page.getByLabel('Video file').setInputFiles(broken);
+  await expect(page.getByTestId('take').filter({ hasText: 'broken.mp4' })).toContainText('Cannot be used');
   await page.getByLabel('Video file').setInputFiles(clip);
   await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 180_000 });
+  await page.getByRole('button', { name: 'Put broken.mp4 in the bin' }).click();
+  await expect(page.getByTestId('take')).toHaveCount(1);
   await expect(page.getByTestId('frame-shown')).toHaveText('0:00:00');
   await page.getByRole('button', { name: '+ 1 s' }).click();
   await expect(page.getByTestId('frame-shown')).toHaveText('0:01:00');

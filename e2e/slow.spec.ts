@@ -9,7 +9,7 @@ import { lineTo, type Line } from './slow-line.ts';
 import { discard, makeOwner, openBrowser, openPage, startZest, type Zest } from './zest.ts';
 
 /** Footage of some 5 Mbit/s, over a line that carries 1.6. */
-const SECONDS = 16;
+const SECONDS = 11;
 const SLOW = { kbit: 1_600, latencyMs: 150 };
 const MOST_AGAIN_S = 1;
 
@@ -54,7 +54,7 @@ test('footage that is shared gets smaller versions', async () => {
   let next = 0;
   const makeId = () => `s${(next += 1)}`;
   const plan = makeLesson('Slow line', makeId);
-  plan.sections = [{ id: makeId(), title: 'Skip', blocks: [{ ...makeBlock('intervals', makeId), title: 'Skip', workMs: 12_000, rounds: 1, leadInMs: 0 } as Block] }];
+  plan.sections = [{ id: makeId(), title: 'Skip', blocks: [{ ...makeBlock('intervals', makeId), title: 'Skip', workMs: 8_000, rounds: 1, leadInMs: 0 } as Block] }];
   const made = await page.request.post(`${zest.url}/api/lessons`, { data: { document: plan }, headers: { origin: zest.url } });
   const { id, lesson: stored } = (await made.json()) as { id: string; lesson: Lesson };
   await page.goto(`${zest.url}/lessons/${id}/film?block=${blocksOf(stored)[0]?.id}`);

@@ -38,6 +38,8 @@ test.afterEach(() => expect(faults).toEqual([]));
 
 /** Milliseconds between two keys: from a quick hand to one that looks for each key. */
 const PACES = [10, 30, 80, 200, 400] as const;
+/** The slow ones less often: they take longest. */
+const TURNS = [10, 80, 200, 30, 10, 80, 400, 30] as const;
 
 let next = 0;
 const makeId = () => `id-${(next += 1)}`;
@@ -114,7 +116,7 @@ async function goOver(scope: Locator, seen: Set<string>): Promise<void> {
     if (index < 0) return;
     seen.add(label);
     const field = fieldsIn(scope).nth(index);
-    const delay = PACES[(turn += 1) % PACES.length] ?? 10;
+    const delay = TURNS[(turn += 1) % TURNS.length] ?? 10;
     const retype = async (words: string, pace: number) => {
       await field.click();
       await page.keyboard.press('Control+A');

@@ -9,6 +9,7 @@ import { databaseQueue } from './jobs/queue.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
+import { sweepContent } from './db/content.ts';
 import { sweepWork } from './media/sweep.ts';
 
 const ERASE_EVERY_MS = 6 * 3_600_000;
@@ -19,11 +20,12 @@ const log = logger('http');
 const config = readConfig();
 const folders = foldersOf(config.dataDir);
 const sequelize = await connect(config.db);
+const store = diskStore(folders.media);
 const { app, reconcile } = makeApp({
   config,
   sequelize,
   queue: databaseQueue(sequelize),
-  store: diskStore(folders.media),
+  store,
   folders,
   log,
 });
@@ -44,7 +46,11 @@ server.listen(config.port, config.host, () => {
 // Entries are kept as long as their class says, and not a day longer.
 const erase = () => void eraseOld().then((entries) => entries > 0 && log(`erased ${entries} entries that were kept long enough`), (error: unknown) => log(`erasing old entries failed: ${messageOf(error)}`));
 erase();
-const sweep = () => void sweepWork(folders.work).then((swept) => swept > 0 && log(`removed ${swept} work folders that were left behind`), (error: unknown) => log(`sweeping failed: ${messageOf(error)}`));
+const sweep = () => {
+  const failed = (error: unknown) => log(`sweeping failed: ${messageOf(error)}`);
+  void sweepWork(folders.work).then((swept) => swept > 0 && log(`removed ${swept} work folders that were left behind`), failed);
+  void sweepContent(sequelize, store).then((swept) => swept > 0 && log(`removed ${swept} media files that nothing names`), failed);
+};
 sweep();
 const erasing = setInterval(() => {
   erase();

@@ -47,6 +47,8 @@ export const takeSchema = z.object({
   state: z.enum(['uploading', 'waiting', 'working', 'ready', 'failed']),
   /** What is wrong and what to do, when failed. */
   fault: z.string().nullable(),
+  /** What of the file could not be read, of a take that can be used all the same. */
+  damage: z.string().nullable(),
   /** 0 to 1 while working. */
   progress: z.number(),
   /** Thumbnails in the strip, evenly spaced over the take, all in one row. */

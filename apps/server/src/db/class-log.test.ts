@@ -73,7 +73,7 @@ describe('the log of a class', () => {
         expect([...sums.doing].sort()).toEqual([...new Set(entries.filter((entry) => entry.at >= SINCE && isDoing(entry)).map(({ studentId }) => studentId))].sort());
         expect(sums.signed).toHaveLength(entries.filter(isOf('signed')).length);
       }),
-      { numRuns: 25 },
+      { numRuns: 15 },
     );
   });
 

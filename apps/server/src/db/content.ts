@@ -14,6 +14,21 @@ export async function contentNamed(sequelize: Sequelize): Promise<string[]> {
   return [...named].sort();
 }
 
+/** A job may have brought content that it is to name yet: not for this long. */
+const BROUGHT_LATELY_MS = 24 * 3_600_000;
+
+/** Frees the room of content that nothing names: what a job made of a lesson that was erased meanwhile, or that a kill left behind. @returns how many pieces */
+export async function sweepContent(sequelize: Sequelize, store: MediaStore, now = Date.now()): Promise<number> {
+  const named = new Set(await contentNamed(sequelize));
+  let swept = 0;
+  for await (const sha of store.untouchedSince(new Date(now - BROUGHT_LATELY_MS))) {
+    if (named.has(sha)) continue;
+    await store.drop(sha);
+    swept += 1;
+  }
+  return swept;
+}
+
 /** Frees the room of those pieces that nothing names any more; gives how many bytes that were. */
 export async function dropUnnamed(sequelize: Sequelize, content: Iterable<string>, store: MediaStore): Promise<number> {
   const named = new Set(await contentNamed(sequelize));

@@ -165,6 +165,11 @@ const migrations: Migration[] = [
       'ALTER TABLE log_entries ADD INDEX IF NOT EXISTS log_of_lesson (class_id, lesson_id, at, id), ADD INDEX IF NOT EXISTS log_of_class (class_id, at, id), ADD INDEX IF NOT EXISTS log_kinds (class_id, kind, at, student_id), ADD INDEX IF NOT EXISTS log_scores (class_id, kind, student_id, score_key, score_side, score_level, at, score_value, score_seconds, score_measure, score_better, score_title)',
     ],
   },
+  {
+    name: '0012-damage',
+    back: ['ALTER TABLE takes DROP COLUMN IF EXISTS damage'],
+    statements: ['ALTER TABLE takes ADD COLUMN IF NOT EXISTS damage TEXT NULL'],
+  },
 ];
 
 /** How far each migration has come; statements that change the schema cannot be taken back together. */

@@ -92,6 +92,8 @@ export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttrib
   /** Smaller versions of the working copy for slow lines, as JSON; null until they were made. */
   declare renditions: CreationOptional<string | null>;
   declare fault: CreationOptional<string | null>;
+  /** What of the file could not be read, of a take that can be used all the same. */
+  declare damage: CreationOptional<string | null>;
   declare performanceId: CreationOptional<string | null>;
   /** Where its marks say the block starts and ends, in milliseconds of the working copy. */
   declare markStartMs: CreationOptional<number | null>;
@@ -233,6 +235,7 @@ export function defineModels(sequelize: Sequelize): void {
       said: { type: DataTypes.TEXT('medium'), allowNull: true, defaultValue: null },
       renditions: { type: DataTypes.TEXT, allowNull: true, defaultValue: null },
       fault: { type: DataTypes.TEXT, allowNull: true },
+      damage: { type: DataTypes.TEXT, allowNull: true, defaultValue: null },
       performanceId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
       markStartMs: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
       markEndMs: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },

@@ -37,7 +37,9 @@ async function isShown({ id, lessonId }: TakeRow): Promise<boolean> {
 
 /** Puts a take into the bin. @throws Refusal 409 while the lesson or a shared version of it shows the take */
 export async function putInBin(take: TakeRow): Promise<void> {
-  if (await isShown(take)) {
+  // What cannot be used is seen nowhere.
+  const isUnusable = take.workingSha === null && take.fault !== null;
+  if (!isUnusable && (await isShown(take))) {
     throw refuse(409, 'in-use', `“${take.name}” is seen in the lesson or in a version that students can open. Use another take there, or close the link, before you put it in the bin.`);
   }
   await take.update({ binnedAt: new Date() });

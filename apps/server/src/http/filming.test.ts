@@ -1,9 +1,10 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, utimesSync } from 'node:fs';
 import type { Performance, Storage, Take } from '@zest/contract';
 import { makeLesson } from '@zest/core/lesson';
 import { MARK_LEAD_MS, MARK_NUMBERS, MARK_TAIL_MS, markSamples } from '@zest/core/signal';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { sweepContent } from '../db/content.ts';
 import { PerformanceRow, RevisionRow, TakeRow } from '../db/models.ts';
 import { footageFolder } from '../testing/footage.ts';
 import { lessonOf, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
@@ -151,6 +152,18 @@ describe('takes', () => {
     expect([after.binBytes, before.bytes - after.bytes]).toEqual([0, before.binBytes]);
     expect([existsSync(server.store.pathOf(shared)), existsSync(server.store.pathOf(own))]).toEqual([true, false]);
     expect([await take(binned), (await take(kept))?.state]).toEqual([undefined, 'ready']);
+  });
+
+  it('and content that nothing names are swept a day later; what is named, or has just come, stays', async () => {
+    const kept = await importFile(phoneVideo('kept.mp4', 3, []), 'one');
+    const named = (await TakeRow.findByPk(kept))?.originalSha ?? '';
+    const bring = (text: string) => server.store.take(footage.write('left.bin', text));
+    const [left, fresh, again] = [await bring('left by a kill'), await bring('brought just now'), await bring('brought twice')];
+    const old = new Date(Date.now() - 25 * 3_600_000);
+    for (const sha of [named, left, again]) utimesSync(server.store.pathOf(sha), old, old);
+    await bring('brought twice');
+    expect(await sweepContent(server.sequelize, server.store)).toBe(1);
+    expect(await Promise.all([named, left, fresh, again].map((sha) => server.store.has(sha)))).toEqual([true, false, true, true]);
   });
 
   it('go with a lesson that is deleted for good, with its revisions, links and all content that nothing else names', async () => {

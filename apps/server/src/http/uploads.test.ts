@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TakeRow } from '../db/models.ts';
 import { WORKING_BY } from '../media/ingest.ts';
 import { footageFolder } from '../testing/footage.ts';
-import { sha256, takeMetadata, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
+import { lessonOf, sha256, takeMetadata, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
 
 const footage = footageFolder();
 let free = Infinity;
@@ -68,6 +68,22 @@ describe('uploads', () => {
     await until(async () => (await Promise.all([old, smaller].map((sha) => server.store.has(sha)))).includes(true), (isThere) => !isThere);
     const empty = await teacher.makeTake(lessonId);
     expect((await teacher.send('POST', `/api/takes/${empty}/anew`)).body.code).toBe('not-ready');
+  });
+
+  it('that are no footage go in the bin, though a block still names them; those in use do not', async () => {
+    const { id: ownLesson, lesson } = await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Hello', script: 'Hello.' }]));
+    const block = lesson.sections[0]?.blocks[0];
+    const [broken, good] = [await teacher.makeTake(ownLesson), await teacher.makeTake(ownLesson)];
+    await teacher.upload(broken, Buffer.from('no video at all'));
+    await teacher.upload(good, clip);
+    const both = await until(async () => (await teacher.get(`/api/lessons/${ownLesson}/takes`)).body as Take[], (all) => all.every(({ state }) => state === 'ready' || state === 'failed'));
+    expect(both.map(({ id, state }) => [id, state])).toEqual([[broken, 'failed'], [good, 'ready']]);
+    let revision = 1;
+    for (const [takeId, status] of [[broken, 200], [good, 409]] as const) {
+      if (block) block.footage = { takeId, startsAtMs: 0 };
+      await teacher.send('PUT', `/api/lessons/${ownLesson}`, { baseRevision: revision++, lesson });
+      expect((await teacher.send('PUT', `/api/takes/${takeId}`, { inBin: true })).status).toBe(status);
+    }
   });
 
   it('go on where they stopped, and answer for the part that arrived', async () => {

@@ -50,6 +50,7 @@ export function takeView(take: TakeRow, { job, watching, performance, duplicateO
     frames: take.workingSha ? take.frames : 0,
     state: stateOf(take, job),
     fault: take.fault ?? (job?.state === 'failed' ? job.message : null),
+    damage: take.damage,
     progress: job?.progress ?? 0,
     thumbs: take.thumbs,
     hasSound: take.hasSound,

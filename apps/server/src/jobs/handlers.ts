@@ -58,6 +58,7 @@ async function partsOf(take: TakeRow, originalSha: string, tools: JobTools) {
       frames: made.frames,
       thumbs: made.thumbCount,
       hasSound: made.hasSound,
+      damage: made.damage,
     };
   });
 }
@@ -86,11 +87,11 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
   if (anew !== undefined) return makeAnew(take, tools);
   try {
     const originalSha = await originalOf(take, tools);
-    const { workingSha, workingBy, thumbsSha, waveSha, frames, thumbs, hasSound } =
+    const { workingSha, workingBy, thumbsSha, waveSha, frames, thumbs, hasSound, damage } =
       // The same file as a picture or as music has another working copy.
       (await TakeRow.findOne({ where: { originalSha, workingSha: { [Op.not]: null }, workingBy: WORKING_BY, source: sameKindAs(take) } })) ??
       (await partsOf(take, originalSha, tools));
-    const ready = { workingSha, workingBy, thumbsSha, waveSha, frames, thumbs, hasSound, fault: null };
+    const ready = { workingSha, workingBy, thumbsSha, waveSha, frames, thumbs, hasSound, damage, fault: null };
     tools.onProgress(0.97, 'Looking for sync marks');
     const marks = hasSound && workingSha && !isMaterial(take) ? await marksIn(tools.store.pathOf(workingSha), tools.signal) : [];
     // Laid and ready at once: nobody sees it lying wrong.

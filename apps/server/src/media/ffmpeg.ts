@@ -9,10 +9,10 @@ export const GUARDED_INPUT = ['-protocol_whitelist', 'file,pipe', '-format_white
 /** The same for a recording that may be sound alone. */
 export const GUARDED_SOUND = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', `${CONTAINERS},wav,mp3,ogg,flac,aac`] as const;
 
-/** The one way video is encoded, in working copies and in exports. */
-export const VIDEO_ENCODER = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '21', '-pix_fmt', 'yuv420p'] as const;
+/** The one way video is encoded, in working copies and in exports; a key frame at least every two seconds, so that a player gets to any place soon. */
+export const VIDEO_ENCODER = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '21', '-g', '60', '-pix_fmt', 'yuv420p'] as const;
 /** WebM for browsers and learning platforms: VP9 at a speed that keeps up with the H.264 one. */
-const WEBM_ENCODER = ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '7', '-row-mt', '1', '-crf', '33', '-b:v', '0', '-g', '150', '-pix_fmt', 'yuv420p'] as const;
+const WEBM_ENCODER = ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '7', '-row-mt', '1', '-crf', '33', '-b:v', '0', '-g', '60', '-pix_fmt', 'yuv420p'] as const;
 
 export const videoEncoder = (format: 'mp4' | 'webm'): readonly string[] => (format === 'webm' ? WEBM_ENCODER : VIDEO_ENCODER);
 

@@ -115,6 +115,17 @@ describe('files that are no footage', () => {
     expect(made.frames).toBeLessThan(90);
   });
 
+  it('says what could not be read of a file that was cut off, or is damaged inside', async () => {
+    const whole = footage.read(path.basename(footage.make('sound-file.mp4', 6, [...h264, '-g', '30', '-movflags', '+faststart'])));
+    expect((await copy(footage.write('whole.mp4', whole))).damage).toBeNull();
+    const short = await copy(footage.write('short.mp4', whole.subarray(0, Math.floor(whole.length * 0.6))));
+    expect(short.damage).toMatch(/^Only [2-4]\.\d s of the 6\.0 s this file says it has could be read\./);
+    expect(short.frames).toBeGreaterThan(60);
+    const torn = Buffer.from(whole);
+    for (let at = Math.floor(torn.length / 2); at < torn.length / 2 + 6_000; at += 1) torn[at] = (at * 7) % 256;
+    expect((await copy(footage.write('torn.mp4', torn))).damage).toMatch(/damaged|could be read/);
+  });
+
   it('stops at once when cancelled', async () => {
     const stop = new AbortController();
     const running = copy(footage.make('long.mp4', 20, h264, { size: '1280x720' }), stop.signal);

@@ -30,6 +30,8 @@ export interface WorkingCopy {
   frames: number;
   thumbCount: number;
   hasSound: boolean;
+  /** What of the file could not be read; null where all of it could. */
+  damage: string | null;
 }
 
 /** Whether the file begins like one of the mp4 family, whose index may be missing when a recording was cut off. */
@@ -103,6 +105,16 @@ async function isWorkingCopy(file: string, { video, audio }: MediaFacts & { vide
   return packets.every(({ seconds, key }, i) => Math.abs(seconds * OUTPUT_FPS - i) < 0.05 && (key || i % GOP !== 0));
 }
 
+/** A file may say a little more than it holds. */
+const SHORT_MS = 1_000;
+const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
+
+/** What is to be told of a file that could not be read whole. @param declaredMs how long it says it is; null where it does not */
+function damageOf(readMs: number, declaredMs: number | null, errors: string): string | null {
+  if (declaredMs !== null && readMs < declaredMs - SHORT_MS) return `Only ${seconds(readMs)} of the ${seconds(declaredMs)} this file says it has could be read. Copy it from the camera again, or use what is there.`;
+  return /corrupt|error while decoding|invalid data|concealing|missing reference|non-existing/i.test(errors) ? 'Parts of this file are damaged: pictures may be torn or stand still. Look at it, or copy it from the camera again.' : null;
+}
+
 /**
  * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), its
  * thumbnail strip and its waveform in `folder`.
@@ -125,9 +137,10 @@ export async function makeWorkingCopy(
     ...sound,
   ];
   const copied = ['-map', '0:v:0', '-map', '0:a:0?', '-c', 'copy'];
+  let errors = '';
   try {
     const streams = (await isWorkingCopy(file, facts, signal)) ? copied : encoded;
-    await ffmpeg([...GUARDED_INPUT, '-i', file, ...streams, '-map_metadata', '-1', '-movflags', '+faststart', video], {
+    errors = await ffmpeg([...GUARDED_INPUT, '-i', file, ...streams, '-map_metadata', '-1', '-movflags', '+faststart', video], {
       signal,
       onProgress: (doneMs) => facts.durationMs && onProgress(Math.min(0.9, (doneMs / facts.durationMs) * 0.9)),
     });
@@ -144,7 +157,7 @@ export async function makeWorkingCopy(
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, made.audio ? await peaksOf(video, signal) : new Uint8Array());
   onProgress(1);
-  return { video, thumbs, wave, frames, thumbCount, hasSound: made.audio !== null };
+  return { video, thumbs, wave, frames, thumbCount, hasSound: made.audio !== null, damage: damageOf((frames * 1000) / OUTPUT_FPS, facts.video.durationMs ?? facts.durationMs, errors) };
 }
 
 /** Kinds of still pictures a page sends. */
@@ -168,7 +181,7 @@ export async function makeStill(file: string, folder: string, signal?: AbortSign
   const thumbCount = await makeThumbs(video, 1, thumbs, signal);
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, new Uint8Array());
-  return { video, thumbs, wave, frames: 1, thumbCount, hasSound: false };
+  return { video, thumbs, wave, frames: 1, thumbCount, hasSound: false, damage: null };
 }
 
 /** A working copy of sound alone; its frames are those a picture of its length would have. @throws FootageFault when there is no sound in it */
@@ -185,7 +198,7 @@ export async function makeMusic(file: string, folder: string, signal?: AbortSign
   await writeFile(thumbs, new Uint8Array());
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, await peaksOf(sound, signal));
-  return { video: sound, thumbs, wave, frames: Math.floor(((durationMs ?? 0) * OUTPUT_FPS) / 1000), thumbCount: 0, hasSound: true };
+  return { video: sound, thumbs, wave, frames: Math.floor(((durationMs ?? 0) * OUTPUT_FPS) / 1000), thumbCount: 0, hasSound: true, damage: null };
 }
 
 async function makeThumbs(video: string, frames: number, target: string, signal?: AbortSignal): Promise<number> {

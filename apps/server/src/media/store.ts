@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { copyFile, mkdir, rename, rm, stat } from 'node:fs/promises';
+import { copyFile, mkdir, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 
@@ -15,6 +15,8 @@ export interface MediaStore {
   sizeOf(sha: string): Promise<number>;
   /** Frees the room of content nobody uses any more. */
   drop(sha: string): Promise<void>;
+  /** Content that nobody has brought since an instant. */
+  untouchedSince(at: Date): AsyncIterable<string>;
 }
 
 /** SHA-256 of a file's content, in hex. */
@@ -47,10 +49,20 @@ export function diskStore(root: string): MediaStore {
     has,
     sizeOf: async (sha) => (await stat(pathOf(sha)).catch(() => null))?.size ?? 0,
     drop: (sha) => rm(pathOf(sha), { force: true }),
+    async *untouchedSince(at) {
+      for (const name of await readdir(root, { recursive: true }).catch(() => [])) {
+        const sha = path.basename(name);
+        if (!/^[0-9a-f]{64}$/.test(sha)) continue;
+        const known = await stat(path.join(root, name)).catch(() => null);
+        if (known?.isFile() && known.mtimeMs < at.getTime()) yield sha;
+      }
+    },
     async take(file) {
       const sha = await hashFile(file);
       const target = pathOf(sha);
       if (await has(sha)) {
+        // Brought anew, it counts as new.
+        await utimes(target, new Date(), new Date());
         await rm(file, { force: true });
         return sha;
       }

@@ -152,6 +152,23 @@ describe('an export with changes by hand', () => {
     expect(steps(690)).toBeLessThan(steps(630) / 2);
   });
 
+  it('moves a closer view evenly, by parts of pixels, on the place it says', async () => {
+    // Dark left of the middle, bright right of it.
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-f', 'lavfi', '-i', `color=c=black:size=1280x720:rate=30:duration=${FRAMES / 30},geq=lum='if(lt(X,640),40,200)':cb=128:cr=128`, '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '10', '-pix_fmt', 'yuv420p', '-g', '15', '-bf', '0', footage.at('edge.mp4')]);
+    const cut = firstCut(lessonOf([work([{ id: 'a', kind: 'closer', fromMs: 0, toMs: 2_000, zoom: 400, from: { x: 480, y: 500 }, to: { x: 520, y: 500 }, path: [] }], { footage: { takeId: 'edge', startsAtMs: 0 } })]), new Map([['edge', { id: 'edge', frames: FRAMES, marked: null }]]));
+    const { video } = await exportVideo(cut, new Map([['edge', { sha: 'edge', hasSound: false }]]), { cacheDir, workDir, takePath: (sha) => footage.at(`${sha}.mp4`), onProgress: () => undefined });
+    /** Where dark turns to bright, to a part of a pixel, in a row free of overlays. */
+    const edgeIn = (pixels: Buffer) => {
+      const x = Array.from({ length: 1_200 }, (_, i) => 40 + i).find((at) => levelAt(pixels, at, 600) > 120) ?? NaN;
+      const [before, after] = [levelAt(pixels, x - 1, 600), levelAt(pixels, x, 600)];
+      return x - (after - 120) / Math.max(1, after - before);
+    };
+    const frames = [0, 1, 2, 3, 10, 11, 12, 30, 31, 57, 58, 59];
+    const edges = frames.map((frame) => edgeIn(frameOf(video, frame)));
+    // The view's middle goes from 480 to 520 thousandths of 1280 in 60 frames; four times as large, the edge goes 204.8 pixels to the left.
+    for (const [i, frame] of frames.entries()) expect(Math.abs((edges[i] ?? NaN) - (742.4 - (204.8 * frame) / 60)), `frame ${frame}: ${edges[i]}`).toBeLessThan(1.2);
+  });
+
   it('fades in over the last picture before it', async () => {
     const video = await made(cutOf(work([]), work([{ id: 'f', kind: 'fade', lengthMs: 1_000 }], { footage: { takeId: 'side', startsAtMs: 0 } })));
     // From frame 149 of the front to frame 100 upwards of the side: fields that differ go from one to the other.

@@ -97,20 +97,23 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
     throw error;
   });
   tools.onProgress(RENDER_PART, 'Joining and verifying');
+  const captions = path.join(tools.workDir, 'lesson.vtt');
+  await writeFile(captions, captionsToWebVtt(assembly));
   const joined = path.join(tools.workDir, `lesson.${format}`);
-  await join(pictures, sound, joined, assembly, format, tools);
+  await join(pictures, sound, assembly.captions.length > 0 ? captions : null, joined, assembly, format, tools);
   await verify(joined, frames, { ...settings, format }, tools.signal);
   const video = settings.format === 'gif' ? await gifOf(joined, tools) : joined;
   const poster = path.join(tools.workDir, 'poster.png');
   await takePoster(joined, pieces, poster, tools.signal);
-  const captions = path.join(tools.workDir, 'lesson.vtt');
-  await writeFile(captions, captionsToWebVtt(assembly));
   const { size } = await stat(video);
   tools.onProgress(1, 'Ready');
   return { video, captions, sound, poster, frames, durationMs: assembly.durationMs, bytes: size, ...loudness };
 }
 
-async function join(pictures: readonly string[], sound: string, video: string, assembly: Assembly, format: 'mp4' | 'webm', tools: ExportTools): Promise<void> {
+/** Languages as MP4 writes them (ISO 639-2/T); others are left to say nothing. */
+const TRACK_LANGUAGES: Readonly<Record<string, string>> = { ar: 'ara', de: 'deu', en: 'eng', es: 'spa', fr: 'fra', it: 'ita', nl: 'nld', pl: 'pol', pt: 'por', tr: 'tur' };
+
+async function join(pictures: readonly string[], sound: string, captions: string | null, video: string, assembly: Assembly, format: 'mp4' | 'webm', tools: ExportTools): Promise<void> {
   const list = path.join(tools.workDir, 'pieces.txt');
   const lines = pictures.map((picture) => `file '${picture.replace(/'/g, `'\\''`)}'`);
   await writeFile(list, `ffconcat version 1.0\n${lines.join('\n')}\n`);
@@ -120,7 +123,9 @@ async function join(pictures: readonly string[], sound: string, video: string, a
   await ffmpeg(
     [
       ...['-protocol_whitelist', 'file', '-f', 'concat', '-safe', '0', '-i', list, '-i', sound, '-f', 'ffmetadata', '-i', chapters],
+      ...(captions === null ? [] : ['-f', 'webvtt', '-i', captions]),
       ...['-map', '0:v:0', '-map', '1:a:0', '-map_chapters', '2', '-c', 'copy'],
+      ...(captions === null ? [] : ['-map', '3:s:0', '-c:s', format === 'mp4' ? 'mov_text' : 'webvtt', '-metadata:s:s:0', `language=${TRACK_LANGUAGES[assembly.words.language.split('-')[0] ?? ''] ?? 'und'}`]),
       ...(format === 'mp4' ? ['-video_track_timescale', '90000', '-movflags', '+faststart'] : []),
       ...['-f', format, part],
     ],

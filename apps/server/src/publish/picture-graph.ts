@@ -113,15 +113,24 @@ export class PictureGraph {
     let label = this.#shot(picture.shot, look.quarters);
     for (const region of look.blurs) label = this.#blurred(label, region);
     if (look.closer) {
-      const { from, to } = look.closer;
-      const [w, h] = [even((from.width * W) / 1_000), even((from.height * H) / 1_000)];
-      const way = (a: number, b: number, size: number) => `'${(a * size) / 1_000}+${((b - a) * size) / 1_000}*n/${this.frames}'`;
-      label = this.#then(label, [`crop=${w}:${h}:${way(from.x, to.x, W)}:${way(from.y, to.y, H)}`, `scale=${W}:${H}`, 'setsar=1']);
+      label = this.#then(label, this.#closer(look.closer));
     }
     if (look.mirrored) label = this.#then(label, ['hflip']);
     label = beside ? this.#beside(label, beside, look.mirrored) : label;
     const { width, height } = this.frame;
     return width === W && height === H ? label : this.#then(label, [`pad=${width}:${height}:0:0:color=${BARS}`]);
+  }
+
+  /** A region of the frame as large as the frame. One that moves goes by parts of pixels: by whole ones, enlarged, it would be seen to jump. */
+  #closer({ from, to }: NonNullable<ShotLook['closer']>): string[] {
+    const { width: W, height: H } = this.size;
+    const [x, y, w, h] = [(from.x * W) / 1_000, (from.y * H) / 1_000, (from.width * W) / 1_000, (from.height * H) / 1_000];
+    if (from.x === to.x && from.y === to.y) return [`crop=${even(w)}:${even(h)}:${x}:${y}`, `scale=${W}:${H}`, 'setsar=1'];
+    // The filter counts frames from 1, and goes from the middles of pixels, not from their borders.
+    const way = (at: number, by: number) => `${at}+${by}*(on-1)/${this.frames}`;
+    const [left, top] = [(size: number) => way(x + size - (1 - w / W) / 2, ((to.x - from.x) * W) / 1_000), (size: number) => way(y + size - (1 - h / H) / 2, ((to.y - from.y) * H) / 1_000)];
+    const corners = [[0, 0], [w, 0], [0, h], [w, h]].flatMap(([across = 0, down = 0], i) => [`x${i}='${left(across)}'`, `y${i}='${top(down)}'`]);
+    return [`perspective=${corners.join(':')}:interpolation=cubic:sense=source:eval=frame`];
   }
 
   #beside(main: string, { shot, layout }: NonNullable<(PiecePicture & { kind: 'take' })['beside']>, mirrored: boolean): string {

@@ -9,7 +9,7 @@ import { slotChanges, type SlotChange } from './paint.ts';
 /** Longest piece rendered in one go: what a killed server loses at most, and what a small change costs. */
 const PIECE_FRAMES = 600;
 /** Raised when the painter or the filters change what a piece looks like. */
-const LOOK = 5;
+const LOOK = 6;
 
 /** Frames of a working copy: from `inFrame`, at most `available` of them, `speed` for each frame shown. */
 export interface Shot {

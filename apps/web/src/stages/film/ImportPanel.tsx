@@ -10,7 +10,7 @@ import { useLessonNow, useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { FilesButton } from './FilesButton.tsx';
 import { matchByOrder } from './match.ts';
-import { chooseTake, importTake } from './uploads.ts';
+import { chooseTake, importTake, needsFootage } from './uploads.ts';
 
 const NOT_CHOSEN = '';
 
@@ -58,7 +58,7 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
       const block = blocksOf(now()).find(({ id }) => id === chosenFor(take));
       if (!block) continue;
       const answer = await change({ takeId: take.id, blockId: block.id });
-      if (answer.data && !block.footage) dispatch(chooseTake(block, take.id, null));
+      if (answer.data && dispatch(needsFootage(take.lessonId, block))) dispatch(chooseTake(block, take.id, null));
     }
   };
   const ready = takes.filter((take) => take.state === 'ready' && chosenFor(take) !== NOT_CHOSEN);

@@ -10,7 +10,7 @@ import { useNotice } from '../../app/notice.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { groupBy } from '../../ui/group.ts';
-import { chooseTake, continueUpload, runningUploads, subscribeUploads, type RunningUpload } from './uploads.ts';
+import { chooseTake, continueUpload, leaveTake, runningUploads, subscribeUploads, type RunningUpload } from './uploads.ts';
 
 function stateWords(take: Take, upload: RunningUpload | undefined): string {
   switch (take.state) {
@@ -65,6 +65,11 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
   const notice = useNotice();
   const set = (part: ChangeTake) => void change({ takeId: take.id, ...part }).then((answer) => answer.error && notice(problemText(answer.error) ?? 'That was not kept.'));
   const isChosen = block.footage?.takeId === take.id;
+  const putInBin = () => {
+    // One that cannot be used is no loss to its block.
+    if (isChosen) dispatch(leaveTake(block));
+    set({ inBin: true });
+  };
   const stall = stallWords(take);
   const part = take.state === 'uploading' ? (upload?.part ?? 0) : take.progress;
   return (
@@ -96,7 +101,7 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
             <DownloadIcon fontSize="small" />
           </IconButton>
         )}
-        <IconButton aria-label={`Put ${take.name} in the bin`} disabled={isChosen} onClick={() => set({ inBin: true })}>
+        <IconButton aria-label={`Put ${take.name} in the bin`} disabled={isChosen && take.state !== 'failed'} onClick={putInBin}>
           <DeleteOutlineIcon fontSize="small" />
         </IconButton>
       </Stack>
@@ -106,6 +111,11 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
       {take.fault && (
         <Alert severity="error" sx={{ mt: 1 }}>
           {take.fault}
+        </Alert>
+      )}
+      {take.damage && take.state === 'ready' && (
+        <Alert severity="warning" sx={{ mt: 1 }}>
+          {take.damage}
         </Alert>
       )}
       {upload?.fault && (

@@ -34,6 +34,17 @@ export const chooseTake = (block: Block, takeId: string, startsAtMs: number | nu
   dispatch(edit(`Take of ${block.title || 'the block'}`, changeBlock(block.id, (draft) => void (draft.footage = { takeId, startsAtMs }))));
 };
 
+/** The block has no footage any more. */
+export const leaveTake = (block: Block): AppThunk => (dispatch) => {
+  dispatch(edit(`Take of ${block.title || 'the block'}`, changeBlock(block.id, (draft) => void (draft.footage = null))));
+};
+
+/** Whether the block has no footage, or such as cannot be used. */
+export const needsFootage =
+  (lessonId: string, { footage }: Block): AppThunk<boolean> =>
+  (_dispatch, getState) =>
+    footage === null || api.endpoints.takes.select(lessonId)(getState()).data?.find(({ id }) => id === footage.takeId)?.state === 'failed';
+
 const VIDEO_NAME = /\.(mp4|m4v|mov|webm|mkv|3gp|avi|ts|mts|m2ts|mpe?g)$/i;
 
 /** What can be told of a file before it is sent; null when it may be sent. */
@@ -74,7 +85,7 @@ export const uploadTake =
   async (dispatch) => {
     const begun = await dispatch(sendAs(lessonId, block.id, file));
     if ('fault' in begun) return begun.fault;
-    if (!block.footage) dispatch(chooseTake(block, begun.takeId, null));
+    if (dispatch(needsFootage(lessonId, block))) dispatch(chooseTake(block, begun.takeId, null));
     return null;
   };
 

@@ -14,6 +14,7 @@ const words: Readonly<Record<string, string>> = {
   'POST /api/lessons/:lessonId/takes/copies': 'took takes over into another lesson',
   'PUT /api/takes/:takeId': 'tagged a take',
   'POST /api/takes/:takeId/watching': 'had a take watched',
+  'POST /api/takes/:takeId/anew': 'had a take’s working copy made anew',
   'POST /api/lessons/:lessonId/performances': 'began to film',
   'PUT /api/performances/:performanceId': 'ended a performance',
   'POST /api/lessons/:lessonId/remotes': 'opened a remote',
