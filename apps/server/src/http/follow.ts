@@ -1,5 +1,4 @@
 import { goSchema, joinSchema, MAX_ENTRIES_A_DAY, sendEntriesSchema, type FollowChoice, type OwnLog, type SentEntries } from '@zest/contract';
-import { takesIn } from '@zest/core/assembly';
 import { captionsToWebVtt } from '@zest/core/formats';
 import { LIMITS } from '@zest/core/lesson';
 import { readSpoken } from '@zest/core/results';
@@ -7,11 +6,11 @@ import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Request } from 'express';
 import { entryView, joinClass, keepEntries, pageOf, withinDay } from '../db/classes.ts';
 import { ClassRow, LogEntryRow } from '../db/log-models.ts';
-import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
+import { LessonRow, ShareRow } from '../db/models.ts';
 import { renditionsOf } from '../db/takes.ts';
 import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
-import { queueRenditions } from '../jobs/renditions.ts';
+import { queueFirstRenditions } from '../jobs/renditions.ts';
 import type { MediaStore } from '../media/store.ts';
 import { followLesson } from '../publish/follow-lesson.ts';
 import { sharedCut, versionsOf } from '../publish/shared-cut.ts';
@@ -65,7 +64,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
     const { lesson, takes } = await followLesson(share, choiceOf(req), store);
     // Links made before there were smaller versions get them now.
-    await queueRenditions(queue, takes);
+    await queueFirstRenditions(queue, takes.values());
     res.set('Cache-Control', 'no-cache').json(lesson);
   });
 
@@ -75,11 +74,9 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     const lines = Number(req.query['lines'] ?? NaN);
     // Only takes the link has shown, in any state of the lesson: whoever is in the middle of one goes on with it.
     for await (const revision of versionsOf(share)) {
-      const { assembly, media } = await sharedCut(share.lessonId, revision, store);
-      const sha = takesIn(assembly).has(takeId) ? media.get(takeId)?.sha : undefined;
-      if (!sha) continue;
-      const take = Number.isNaN(lines) ? null : await TakeRow.findByPk(takeId);
-      return sendContent(res, store, (take && renditionsOf(take).find((one) => one.lines === lines)?.sha) ?? sha, 'video/mp4');
+      const { media, takes } = await sharedCut(share.lessonId, revision, store);
+      const [take, sha] = [takes.get(takeId), media.get(takeId)?.sha];
+      if (take && sha) return sendContent(res, store, renditionsOf(take).find((one) => one.lines === lines)?.sha ?? sha, 'video/mp4');
     }
     sendContent(res, store, null, 'video/mp4');
   });

@@ -1,10 +1,9 @@
 import { changeShareSchema, sharePlanSchema, type Share } from '@zest/contract';
-import { takesIn } from '@zest/core/assembly';
 import { videoChanges } from '@zest/core/lesson';
-import { Op, type Sequelize } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import { lessonAt } from '../db/lessons.ts';
 import { ClassRow } from '../db/log-models.ts';
-import { LessonRow, ShareRow, TakeRow } from '../db/models.ts';
+import { LessonRow, ShareRow } from '../db/models.ts';
 import { createShare, renewShare } from '../db/shares.ts';
 import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
@@ -35,9 +34,9 @@ const dateOf = (moment: string | null) => (moment === null ? null : new Date(mom
 
 /** What students get must have something in it; its takes are made ready for slow lines. @throws Refusal 422 */
 async function getReady(lesson: LessonRow, queue: JobQueue, store: MediaStore): Promise<void> {
-  const { assembly } = await sharedCut(lesson.id, lesson.revision, store);
+  const { assembly, takes } = await sharedCut(lesson.id, lesson.revision, store);
   if (assembly.segments.length === 0) throw refuse(422, 'empty-lesson', 'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
-  await queueRenditions(queue, await TakeRow.findAll({ where: { id: { [Op.in]: [...takesIn(assembly)] } } }));
+  await queueRenditions(queue, takes.values());
 }
 
 export function addShareRoutes(route: AddRoute, sequelize: Sequelize, queue: JobQueue, store: MediaStore): void {

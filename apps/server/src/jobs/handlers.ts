@@ -71,9 +71,9 @@ async function makeAnew(take: TakeRow, tools: JobTools): Promise<void> {
   const same = await TakeRow.findAll({ where: { originalSha, workingSha: before } });
   const old = same.flatMap(contentOf);
   const hadRenditions = same.some(({ renditions }) => renditions !== null);
+  const ofTheOld = parts.workingSha === before ? {} : { watchedSha: null, watchedBy: null, renditions: null };
   for (const own of same) {
-    const isSame = parts.workingSha === before;
-    await own.update({ ...parts, fault: null, ...(!isSame && { watchedSha: null, watchedBy: null, renditions: null }) });
+    await own.update({ ...parts, fault: null, ...ofTheOld });
     if (tools.watchesAtOnce) await queueWatch(tools.queue, own);
   }
   if (hadRenditions) await queueRenditions(tools.queue, same);

@@ -1,7 +1,7 @@
 import { isMaterial } from '@zest/contract';
 import { Op } from 'sequelize';
 import { z } from 'zod';
-import { TakeRow, type JobRow } from '../db/models.ts';
+import { JobRow, TakeRow } from '../db/models.ts';
 import type { Rendition } from '../db/takes.ts';
 import { makeRenditions } from '../media/renditions.ts';
 import type { JobQueue } from './queue.ts';
@@ -9,12 +9,17 @@ import { inFolder, type JobTools } from './tools.ts';
 
 const renditionsInput = z.object({ takeId: z.string(), workingSha: z.string() });
 
+const lackThem = (takes: Iterable<TakeRow>) => [...takes].filter((take) => take.workingSha && take.renditions === null && !isMaterial(take));
+
 /** Puts takes that students are to see in line for their smaller versions, those that have none yet. */
-export async function queueRenditions(queue: JobQueue, takes: readonly TakeRow[]): Promise<void> {
-  for (const take of takes) {
-    if (!take.workingSha || take.renditions !== null || isMaterial(take)) continue;
-    await queue.add({ ownerId: take.ownerId, kind: 'renditions', subjectId: take.id, input: { takeId: take.id, workingSha: take.workingSha } });
-  }
+export async function queueRenditions(queue: JobQueue, takes: Iterable<TakeRow>): Promise<void> {
+  for (const { ownerId, id, workingSha } of lackThem(takes)) await queue.add({ ownerId, kind: 'renditions', subjectId: id, input: { takeId: id, workingSha } });
+}
+
+/** The same for takes nobody has asked them for yet: each student's visit comes by here, and does not try again what failed. */
+export async function queueFirstRenditions(queue: JobQueue, takes: Iterable<TakeRow>): Promise<void> {
+  const lacking = lackThem(takes);
+  if (lacking.length > 0 && (await JobRow.count({ where: { kind: 'renditions', subjectId: lacking.map(({ id }) => id) } })) === 0) await queueRenditions(queue, lacking);
 }
 
 /** Makes the smaller versions of a take; the same content is made smaller once. */

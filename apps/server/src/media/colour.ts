@@ -19,11 +19,10 @@ const isWide = ({ primaries }: VideoFacts) => primaries !== null && !NARROW.has(
 export const isPlainColour = (video: VideoFacts): boolean => !isHighRange(video) && !isWide(video);
 
 /**
- * Filters from high dynamic range or a wide gamut to limited-range BT.709 in 8 bits, as a display shows it; none where the colours are plain.
+ * Filters from high dynamic range or a wide gamut to limited-range BT.709 in 8 bits, as a display shows it.
  * What a phone does not tag of its high dynamic range is BT.2020, as BT.2100 has it.
  */
 export function toPlainColour(video: VideoFacts): string[] {
-  if (isPlainColour(video)) return [];
   const { primaries, transfer, colour, range } = video;
   const isHigh = isHighRange(video);
   const tags = `setparams=color_primaries=${primaries ?? 'bt2020'}:color_trc=${transfer ?? 'bt709'}:colorspace=${colour ?? (isHigh ? 'bt2020nc' : 'bt709')}:range=${range ?? 'tv'}`;

@@ -77,14 +77,16 @@ const even = (side: string) => `2*max(1\\,round(${side}*min(1\\,${LONG_SIDE}/max
  */
 function normalPicture(video: VideoFacts): string {
   const { colour, height, width } = video;
-  if (!isPlainColour(video)) return [`fps=${OUTPUT_FPS}`, 'scale=w=trunc(iw*sar):h=ih', `scale=w=${even('iw')}:h=${even('ih')}`, 'setsar=1', ...toPlainColour(video)].join(',');
+  const isPlain = isPlainColour(video);
   const assumed = Math.min(width, height) >= 720 ? 'bt709' : 'bt601';
+  const [from, kept] = isPlain && colour === null ? [`:in_color_matrix=${assumed}`, `:in_color_matrix=${assumed}:out_color_matrix=${assumed}`] : ['', ''];
   return [
     `fps=${OUTPUT_FPS}`,
-    `scale=w=trunc(iw*sar):h=ih${colour === null ? `:in_color_matrix=${assumed}:out_color_matrix=${assumed}` : ''}`,
-    `scale=w=${even('iw')}:h=${even('ih')}${colour === null ? `:in_color_matrix=${assumed}` : ''}:out_color_matrix=bt709:out_range=tv`,
+    `scale=w=trunc(iw*sar):h=ih${kept}`,
+    // Other colours are brought in by light, not by matrix.
+    `scale=w=${even('iw')}:h=${even('ih')}${isPlain ? `${from}:out_color_matrix=bt709:out_range=tv` : ''}`,
     'setsar=1',
-    'format=yuv420p',
+    ...(isPlain ? ['format=yuv420p'] : toPlainColour(video)),
   ].join(',');
 }
 

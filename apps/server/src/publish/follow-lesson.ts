@@ -4,9 +4,8 @@ import { spaceLedger } from '@zest/core/ledger';
 import { blocksOf, forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
 import { scorePrompts } from '@zest/core/results';
 import { instantOfFrame } from '@zest/core/time';
-import { TakeRow } from '../db/models.ts';
+import type { TakeRow } from '../db/models.ts';
 import { renditionsOf } from '../db/takes.ts';
-import { Op } from 'sequelize';
 import type { MediaStore } from '../media/store.ts';
 import { sharedCut, type SharedCut } from './shared-cut.ts';
 
@@ -19,10 +18,12 @@ function chosen(lesson: Lesson, { hand, language, seed }: FollowChoice): Lesson 
   return { ...told, sections };
 }
 
+type SharedTakes = ReadonlyMap<string, TakeRow>;
+
 /** As much of a content hash as tells one version from another. */
 const versionOf = (sha: string) => sha.slice(0, 12);
 
-async function takesOf(assembly: SharedCut['assembly'], media: SharedCut['media'], rows: ReadonlyMap<string, TakeRow>, store: MediaStore): Promise<FollowTake[]> {
+async function takesOf(assembly: SharedCut['assembly'], media: SharedCut['media'], rows: SharedTakes, store: MediaStore): Promise<FollowTake[]> {
   const takes = [...takesIn(assembly)].map(async (id) => {
     const [sha, row] = [media.get(id)?.sha, rows.get(id)];
     if (!sha || !row) return [];
@@ -41,9 +42,8 @@ function roomOf(lesson: Lesson): FollowLesson['room'] {
 type Shown = { lessonId: string; revision: number; version: number; classId: string | null };
 
 /** Everything the student's page gets, with the takes it plays and their content by their ids. */
-export async function followLesson({ lessonId, revision, version, classId }: Shown, choice: FollowChoice, store: MediaStore): Promise<{ lesson: FollowLesson; takes: TakeRow[]; shas: Map<string, string> }> {
-  const { lesson, assembly, media } = await sharedCut(lessonId, revision, store, (stored) => chosen(stored, choice), JSON.stringify(choice));
-  const takes = await TakeRow.findAll({ where: { id: { [Op.in]: [...takesIn(assembly)] } } });
+export async function followLesson({ lessonId, revision, version, classId }: Shown, choice: FollowChoice, store: MediaStore): Promise<{ lesson: FollowLesson; takes: SharedTakes; shas: Map<string, string> }> {
+  const { lesson, assembly, media, takes } = await sharedCut(lessonId, revision, store, (stored) => chosen(stored, choice), JSON.stringify(choice));
   const blocks = blocksOf(lesson);
   const shown: FollowLesson = {
     title: lesson.title,
@@ -56,7 +56,7 @@ export async function followLesson({ lessonId, revision, version, classId }: Sho
     version,
     lessonId,
     classId,
-    takes: await takesOf(assembly, media, new Map(takes.map((take) => [take.id, take])), store),
+    takes: await takesOf(assembly, media, takes, store),
     second: lesson.second?.language ?? null,
     blocks: blocks.map((block) => ({
       id: block.id,

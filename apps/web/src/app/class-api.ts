@@ -1,20 +1,28 @@
 import { classSchema, classSumsSchema, erasureSchema, logPageSchema, studentSchema, type ClassPlan, type HandEntries, type LogPage, type LogQuery, type MakeStudents, type StudentPlan } from '@zest/contract';
-import type { LogEntry } from '@zest/core/results';
 import { z } from 'zod';
 import { api, read } from './api.ts';
 import { onLogNews } from './log-news.ts';
 
 /** What the log says of one lesson, one student, or a whole class, and up to when. */
-export interface Entries {
-  entries: LogEntry[];
-  asOf: number;
-}
+type Entries = Omit<LogPage, 'next'>;
+type LogArgs = LogQuery & { classId: string };
 
 const logPath = (classId: string, query: LogQuery) => `/classes/${classId}/log?${new URLSearchParams(Object.entries(query).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])))}`;
 const readPage = read(logPageSchema);
 
+/** All pages of what is asked for; null as soon as `ask` has nothing to give. */
+async function allPages({ classId, ...wanted }: LogArgs, ask: (path: string) => Promise<unknown>): Promise<Entries | null> {
+  const pages: LogPage[] = [];
+  do {
+    const answer = await ask(logPath(classId, { ...wanted, after: pages.at(-1)?.next ?? undefined }));
+    if (answer === null) return null;
+    pages.push(readPage(answer));
+  } while (pages.at(-1)?.next);
+  return { entries: pages.flatMap(({ entries }) => entries), asOf: pages[0]?.asOf ?? 0 };
+}
+
 /** Puts what has changed into what is shown. */
-function putIn(shown: Entries, { entries, asOf }: LogPage): void {
+function putIn(shown: Entries, { entries, asOf }: Entries): void {
   const places = new Map(shown.entries.map(({ id }, i) => [id, i]));
   for (const entry of entries) {
     const place = places.get(entry.id);
@@ -52,30 +60,27 @@ export const classApi = api.enhanceEndpoints({ addTagTypes: ['Classes', 'Student
       providesTags: ['Students'],
     }),
     /** All pages of what is asked for. */
-    log: build.query<Entries, LogQuery & { classId: string }>({
-      queryFn: async ({ classId, ...wanted }, _store, _options, ask) => {
-        const entries: LogEntry[] = [];
-        let page: LogPage | null = null;
-        do {
-          const answer = await ask(logPath(classId, { ...wanted, after: page?.next ?? undefined }));
-          if (answer.error) return { error: answer.error };
-          const next: LogPage = readPage(answer.data);
-          page = page ? { ...next, asOf: page.asOf } : next;
-          entries.push(...next.entries);
-        } while (page.next !== null);
-        return { data: { entries, asOf: page.asOf } };
+    log: build.query<Entries, LogArgs>({
+      queryFn: async (args, _store, _options, ask) => {
+        let error: Awaited<ReturnType<typeof ask>>['error'];
+        const data = await allPages(args, async (path) => {
+          const answer = await ask(path);
+          error = answer.error;
+          return answer.error ? null : answer.data;
+        });
+        return data ? { data } : { error: error as NonNullable<typeof error> };
       },
       onCacheEntryAdded: async (args, { cacheDataLoaded, cacheEntryRemoved, getCacheEntry, updateCachedData }) => {
         await cacheDataLoaded.catch(() => undefined);
         const leave = onLogNews(args, async () => {
           const changedSince = getCacheEntry().data?.asOf;
           if (changedSince === undefined) return;
-          const { classId, ...wanted } = args;
-          const answer = await fetch(`/api${logPath(classId, { ...wanted, changedSince })}`).catch(() => null);
           // Without an answer the next news, or the connection when it is back, brings it.
-          if (!answer?.ok) return;
-          const changed = readPage(await answer.json());
-          updateCachedData((shown) => putIn(shown, changed));
+          const changed = await allPages({ ...args, changedSince }, async (path) => {
+            const answer = await fetch(`/api${path}`).catch(() => null);
+            return answer?.ok ? answer.json() : null;
+          });
+          if (changed) updateCachedData((shown) => putIn(shown, changed));
         });
         await cacheEntryRemoved;
         leave();

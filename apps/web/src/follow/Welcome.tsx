@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { FollowLesson } from '@zest/contract';
-import { kitNeeds, spaceText } from '@zest/core/lesson';
+import { kitNeeds, neededText, spaceText } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { ChoicesPanel } from './ChoicesPanel.tsx';
 import { keepTicks, readTicks, type Choices, type Me } from './device.ts';
@@ -12,7 +12,7 @@ import type { LessonSource } from './source.ts';
 import type { Footage } from './use-footage.ts';
 import { Unsent } from './Unsent.tsx';
 import { useLog } from './use-log.ts';
-import { kitText } from './value-text.ts';
+import { needsText } from './value-text.ts';
 import { WithTelevision } from './WithTelevision.tsx';
 import { say } from './words/index.ts';
 
@@ -83,7 +83,7 @@ export function Welcome({ lesson, source, footage, choices, onChoose, me, onMe, 
       {kinds.length > 0 && (
         <>
           <h2>{say('welcome.kit')}</h2>
-          <TickList of={source.key} name={say('welcome.kit')} items={kinds.map(({ name, needs, standIn }) => ({ key: `kit ${name}`, text: kitText(name, needs), also: standIn }))} />
+          <TickList of={source.key} name={say('welcome.kit')} items={kinds.map(({ name, needs, standIn }) => ({ key: `kit ${name}`, text: neededText(name, needs, needsText), also: standIn }))} />
         </>
       )}
       {room && (

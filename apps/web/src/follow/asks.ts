@@ -1,7 +1,7 @@
 import { STUDENT_HEADER } from '@zest/contract/student-header';
 import type { FollowChoice, FollowLesson, FollowRendition, FollowTake, OwnLog, Problem, SentEntries } from '@zest/contract';
 import type { Me } from './device.ts';
-import { isWord, say, spokenLanguage } from './words/index.ts';
+import { say, sayOr, spokenLanguage } from './words/index.ts';
 
 /** What came of asking the server: the answer, or why not in words. */
 export type Answer<T> = { kind: 'ready'; value: T } | { kind: 'fault'; message: string; status: number };
@@ -10,9 +10,7 @@ const localTime = (at: string) => new Date(at).toLocaleString(spokenLanguage(), 
 
 /** Why the server refused, in the page's language, or in its own words where the page has none; when a link opens is said by this device's clock. */
 function inWords({ code, message, at }: Partial<Problem>): string {
-  const word = `fault.${code}`;
-  if (isWord(word)) return say(word, { at: at === undefined ? '' : localTime(at) });
-  return message ?? say('fault.no-connection');
+  return sayOr(`fault.${code}`, message ?? say('fault.no-connection'), { at: at === undefined ? '' : localTime(at) });
 }
 
 async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {

@@ -1,7 +1,7 @@
 import type { EntryBody } from '@zest/core/results';
 import { sendEntries } from './asks.ts';
 import { keepWaiting, readWaiting, type Waiting } from './device.ts';
-import { isWord, say } from './words/index.ts';
+import { sayOr } from './words/index.ts';
 
 const AT_ONCE = 100;
 const AGAIN_MS = 20_000;
@@ -27,12 +27,6 @@ export interface OutboxState {
   waiting: number;
   /** Of any lesson on this device. */
   stuck: Stuck[];
-}
-
-/** In the page's language, or in the server's words where the page has none. */
-function whyRefused(code: string | undefined, message: string): string {
-  const word = `refused.${code}`;
-  return isWord(word) ? say(word) : message;
 }
 
 const groupOf = ({ code, token }: Waiting) => `${code} ${token}`;
@@ -113,7 +107,7 @@ export class Outbox {
       const answer = await sendEntries(first.code, first.token, batch.map(({ id, at, body }) => ({ id, at, body })), keepalive);
       if (answer.kind === 'ready') {
         this.#held.delete(group);
-        const refused = new Map(answer.value?.refused.map(({ id, code, message }) => [id, whyRefused(code, message)]));
+        const refused = new Map(answer.value?.refused.map(({ id, code, message }) => [id, sayOr(`refused.${code}`, message)]));
         this.#refuse(refused);
         this.#drop(batch.filter(({ id }) => !refused.has(id)));
       } else if (answer.status === 0) return false;

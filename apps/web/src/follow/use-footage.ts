@@ -17,13 +17,12 @@ export type Keeping = { kind: 'off'; bytes: number; start: () => void } | { kind
 
 export interface Footage {
   takeUrl: (takeId: string) => string;
-  /** Lines the picture is shown at now, and what it can be had at. */
-  lines: number;
+  /** Lines the picture can be had at. */
   sizes: number[];
   takes: readonly FollowTake[];
   keeping: Keeping;
-  /** The line does not keep up. @returns whether a smaller picture is shown from now on */
-  slower: () => boolean;
+  /** The line does not keep up: a smaller picture is shown from now on, if there is one. */
+  slower: () => void;
 }
 
 /** Which version of the footage is played, by what the line carries, and how much of it is kept on the device. */
@@ -70,7 +69,8 @@ export function useFootage(source: LessonSource, lesson: FollowLesson | null, wa
           if (all.every(Boolean)) return setKeptAt(size);
         }
         setKeptAt(null);
-        await keepPage(code);
+        // By way of the worker, what is measured by is kept.
+        await underControl();
       }
       const first = keepable(sizes[0] ?? AS_FILMED)[0];
       const kbit = first && sizes.length > 1 ? await measureLine(first.url) : null;
@@ -116,11 +116,8 @@ export function useFootage(source: LessonSource, lesson: FollowLesson | null, wa
     [takes, source, lines, byWorker],
   );
   const slower = useCallback(() => {
-    const next = smallerThan(takes, lines);
-    if (!isAuto || next === lines || keptAt === lines) return false;
-    setMost(next);
-    return true;
+    if (isAuto && keptAt !== lines) setMost(smallerThan(takes, lines));
   }, [takes, lines, isAuto, keptAt]);
   const keeping: Keeping = code === null || !canKeep() || lesson === null ? { kind: 'none' } : isOn ? progress : { kind: 'off', bytes, start: () => setWanted(true) };
-  return { takeUrl, lines, sizes, takes, keeping, slower };
+  return { takeUrl, sizes, takes, keeping, slower };
 }

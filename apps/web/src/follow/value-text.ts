@@ -18,10 +18,5 @@ export function valueText(measure: Measure, { value, seconds }: { value: number;
 /** How many a second: "0.8 a second". */
 export const rateText = (perSecond: number): string => say('value.rate', { n: number(perSecond, 2) });
 
-/** A thing with how many of it are needed: "2 × Bottle", "Ball: 2 each, and 1 for the group". One for each is the thing alone. */
-export function kitText(name: string, needs: readonly KitNeed[]): string {
-  const [only] = needs;
-  if (needs.length === 1 && only?.share === 'each') return only.quantity > 1 ? `${only.quantity} × ${name}` : name;
-  const all = needs.map(({ share, quantity }) => say(`kit.${share}`, { n: quantity }));
-  return all.length === 0 ? name : `${name}: ${all.reduce((some, more) => say('kit.and', { some, more }))}`;
-}
+/** How many of a thing are needed, as `needsText` in the core says it in English. */
+export const needsText = (needs: readonly KitNeed[]): string => needs.map(({ share, quantity }) => say(`kit.${share}`, { n: quantity })).reduce((some, more) => say('kit.and', { some, more }));

@@ -76,11 +76,11 @@ export function kitNeeds(items: readonly KitNeed[]): KitNeed[] {
 /** How many, in words: "2 each, and 1 for the group". */
 export const needsText = (needs: readonly KitNeed[]): string => needs.map(({ share, quantity }) => `${quantity} ${shareWords[share]}`).join(', and ');
 
-/** A thing with how many of it are needed: "2 × Bottle", "Ball: 2 each, and 1 for the group". One for each is the thing alone. */
-export function neededText(name: string, needs: readonly KitNeed[]): string {
+/** A thing with how many of it are needed: "2 × Bottle", "Ball: 2 each, and 1 for the group". One for each is the thing alone. @param words how many, as `needsText` says it or in another language */
+export function neededText(name: string, needs: readonly KitNeed[], words = needsText): string {
   const [only] = needs;
   if (needs.length === 1 && only?.share === 'each') return only.quantity > 1 ? `${only.quantity} × ${name}` : name;
-  return needs.length === 0 ? name : `${name}: ${needsText(needs)}`;
+  return needs.length === 0 ? name : `${name}: ${words(needs)}`;
 }
 
 /** A thing of the kit as it is written everywhere: "4 × Bottle (or shoes)". */

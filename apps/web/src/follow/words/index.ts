@@ -66,5 +66,5 @@ export function say(word: Word, values: Readonly<Record<string, string | number>
   return String(format.format(values));
 }
 
-/** Whether there is a text of that name. */
-export const isWord = (name: string): name is Word => name in en;
+/** The text of that name, or other words where there is none. */
+export const sayOr = (name: string, others: string, values?: Readonly<Record<string, string | number>>): string => (name in en ? say(name as Word, values) : others);

@@ -6,9 +6,8 @@ import { api, problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { FileButton } from '../../ui/FileButton.tsx';
+import { LineFaults } from '../../ui/LineFaults.tsx';
 import type { ClassPart } from './class-part.ts';
-
-const MOST_SAID = 8;
 
 /** The id a number gets here: the same whenever the same table is brought to the same class, and nobody else's. */
 async function idIn(classId: string, entryId: string): Promise<string> {
@@ -64,12 +63,7 @@ export function BringBack({ own, students }: ClassPart) {
           }
         >
           {found.entries.length === 0 ? 'Nothing in it is missing here.' : `${found.entries.length} ${found.entries.length === 1 ? 'number is' : 'numbers are'} missing here.`}
-          {found.faults.slice(0, MOST_SAID).map(({ line, say }) => (
-            <div key={line}>
-              Line {line}: {say}
-            </div>
-          ))}
-          {found.faults.length > MOST_SAID && <div>and {found.faults.length - MOST_SAID} more</div>}
+          <LineFaults faults={found.faults} />
         </Alert>
       )}
     </Stack>

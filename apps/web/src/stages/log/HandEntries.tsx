@@ -8,6 +8,7 @@ import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { FileButton } from '../../ui/FileButton.tsx';
+import { LineFaults } from '../../ui/LineFaults.tsx';
 
 interface HandEntriesProps {
   own: Class;
@@ -65,12 +66,7 @@ function FromSheet({ students, measure, sheet, columns, onColumns }: { students:
       </Typography>
       {faults.length > 0 && (
         <Alert severity="warning">
-          {faults.slice(0, 8).map(({ line, say }) => (
-            <div key={line}>
-              Line {line}: {say}
-            </div>
-          ))}
-          {faults.length > 8 && <div>and {faults.length - 8} more</div>}
+          <LineFaults faults={faults} />
         </Alert>
       )}
     </Stack>
