@@ -148,7 +148,7 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
         </Alert>
       )}
       {take.state === 'ready' && (
-        <Stack direction="row" useFlexGap sx={{ gap: 1, mt: 1, flexWrap: 'wrap', alignItems: 'center' }}>
+        <Stack direction="row" useFlexGap sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
           {!isChosen && (
             <Button size="small" onClick={() => dispatch(chooseTake(block, take.id, null))}>
               Use this take
