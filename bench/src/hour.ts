@@ -26,7 +26,7 @@ export async function hour(): Promise<Result[]> {
     const cut = firstCut({ ...lesson, sections: [{ id: 's', title: 'Hour', blocks: [block, rest] }] }, new Map([['take', { id: 'take', frames: MINUTES * 60 * 30, marked: null }]]));
     const cacheDir = path.join(folder, 'cache');
     mkdirSync(cacheDir);
-    const { video, frames } = await exportVideo(cut, new Map([['take', { sha: 'take', hasSound: true }]]), { cacheDir, workDir: folder, takePath: () => take, onProgress: () => undefined }, { width: 854, height: 480, format: 'mp4', overlays: true });
+    const { video, frames } = await exportVideo(cut, new Map([['take', { sha: 'take', hasSound: true }]]), { cacheDir, workDir: folder, takePath: () => take, onProgress: () => undefined }, { width: 854, height: 480, format: 'mp4', overlays: true, captions: false });
     // A corner of the picture that no overlay touches; brightness by frame, with its time in the file.
     const bright = execFileSync('ffmpeg', ['-v', 'error', '-ss', String(MARK_S - 5), '-copyts', '-i', video, '-vf', 'crop=40:40:400:420,signalstats,metadata=print:key=lavfi.signalstats.YAVG:file=-', '-f', 'null', '-'], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
     const pairs = [...bright.matchAll(/pts_time:([\d.]+)[\s\S]*?YAVG=([\d.]+)/g)].map((match) => ({ s: Number(match[1]), y: Number(match[2]) }));

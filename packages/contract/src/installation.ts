@@ -11,4 +11,11 @@ export const installationSchema = z.object({
   workerSeen: z.string().nullable(),
   rows: z.array(z.object({ what: z.string(), count: z.number() })),
 });
+/** What takes up room of a team's, the largest first. Sizes in bytes; what is named by several counts for each of them. */
+export const storedSchema = z.object({
+  exports: z.array(z.object({ jobId: z.string(), lessonId: z.string(), lesson: z.string(), what: z.string(), bytes: z.number(), at: z.string() })),
+  footage: z.array(z.object({ takeId: z.string(), lessonId: z.string(), lesson: z.string(), name: z.string(), bytes: z.number(), at: z.string(), inBin: z.boolean() })),
+});
+export type Stored = z.infer<typeof storedSchema>;
+
 export type Installation = z.infer<typeof installationSchema>;

@@ -14,6 +14,8 @@ export const exportOrderSchema = z.strictObject({
   format: z.enum(exportFormats).default('mp4'),
   /** With clocks, counts, cues and arrows burned in. */
   overlays: z.boolean().default(true),
+  /** With the captions burned in; else they are a track of the file. */
+  captions: z.boolean().default(false),
   hand: z.enum(exportHands).default('as filmed'),
   /** 16:9, or 9:16 with the picture above and what is said about it below. */
   shape: z.enum(exportShapes).default('wide'),
@@ -29,6 +31,10 @@ export const soundFile = (format: ExportOrder['format']): string => (format === 
 /** Files of the cut that are made when they are asked for. */
 export const cutFiles = ['captions.vtt', 'captions.srt', 'chapters.txt', 'cut.otio', 'cut.edl', 'frame.png'] as const;
 export type CutFile = (typeof cutFiles)[number];
+
+/** Which footage goes with a cut that is handed over: the working copies, or the files as they were filmed. */
+export const handOverFootage = ['takes', 'originals'] as const;
+export type HandOverFootage = (typeof handOverFootage)[number];
 
 export const changeJobSchema = z.strictObject({
   /** Held back, or let go on. */

@@ -23,6 +23,8 @@ export const changeTakeSchema = z.strictObject({
   reason: z.enum(retakeReasons).nullable().optional(),
   note: z.string().max(400, 'At most 400 characters.').optional(),
   inBin: z.boolean().optional(),
+  /** Which sound track of the file is to be heard; its working copy is made anew with it. */
+  soundTrack: z.number().int().min(0).max(63).optional(),
 });
 export type ChangeTake = z.infer<typeof changeTakeSchema>;
 
@@ -54,6 +56,12 @@ export const takeSchema = z.object({
   /** Thumbnails in the strip, evenly spaced over the take, all in one row. */
   thumbs: z.number(),
   hasSound: z.boolean(),
+  /** Pixels of the working copy; null for one made before that was kept. */
+  size: z.object({ width: z.number(), height: z.number() }).nullable(),
+  /** The sound tracks of the file, where there are several; the level in dB of full scale, null for silence. */
+  soundTracks: z.array(z.object({ name: z.string(), channels: z.number(), levelDb: z.number().nullable() })),
+  /** Which of them is heard. */
+  soundTrack: z.number(),
   performance: z.object({ id: z.string(), number: z.number(), shotId: z.string() }).nullable(),
   /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; `rate` above 1: its clock runs fast; null with both marks found: time is missing from the recording. */
   marked: z.object({ startMs: z.number(), endMs: z.number().nullable(), rate: z.number().nullable() }).nullable(),

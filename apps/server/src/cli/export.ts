@@ -12,7 +12,8 @@ import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
 import { cutWith } from '../publish/cut.ts';
-import { makeCutFile, takeFileNames } from '../publish/cut-files.ts';
+import { makeCutFile } from '../publish/cut-files.ts';
+import { cutMedia, makeStills, takeFiles } from '../publish/hand-over.ts';
 import { lessonRow, withDatabase } from './with-database.ts';
 
 /** What an export writes, by the words of `--only`. */
@@ -85,9 +86,10 @@ export async function exportTo(dataDir: string, lessonId: string, outDir: string
       written.push(own);
     }
     if (parts.includes('takes')) {
-      const { media } = await cutWith(document, takes, store);
-      const names = takeFileNames(takes);
-      for (const [id, { sha }] of media) await copy(sha, names.get(id) ?? `takes/${id}.mp4`);
+      const { assembly, media } = await cutWith(document, takes, store);
+      const files = takeFiles(takes.filter(({ id }) => media.has(id)), 'takes');
+      for (const { file, sha } of files.values()) await copy(sha, file);
+      written.push(...(await makeStills(assembly, cutMedia(takes, files, new Set(media.keys())), media, store, outDir)));
     }
     say(`Written to ${outDir}: ${written.join(', ')}`);
   });

@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { z } from 'zod';
+import { alive } from '../alive.ts';
 
 /** Secrets of an installation, made once and kept readable to its owner only. */
 const secretsSchema = z.object({ dbPassword: z.string(), sessionSecret: z.string() });
@@ -22,21 +23,6 @@ export function secretsOf(dataDir: string): Secrets {
 }
 
 const runningFile = (dataDir: string) => path.join(dataDir, 'running.json');
-
-/** Ended, but not yet asked after by the process that started it. */
-function isDefunct(pid: number): boolean {
-  const stat = `/proc/${pid}/stat`;
-  return existsSync(stat) && /\) Z /.test(readFileSync(stat, 'utf8'));
-}
-
-export function alive(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    return !isDefunct(pid);
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
-}
 
 /** The server running on this data folder, or null; a file left by one that was killed counts for nothing. */
 export function runningOn(dataDir: string): Running | null {

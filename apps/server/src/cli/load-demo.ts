@@ -1,4 +1,4 @@
-import { copyFile, mkdtemp } from 'node:fs/promises';
+import { copyFile } from 'node:fs/promises';
 import path from 'node:path';
 import { demoClass, demoEntries } from '@zest/demo/classes';
 import { demoClips, demoLesson } from '@zest/demo/lesson';
@@ -18,6 +18,7 @@ import { CueEntryRow, TakeRow, User } from '../db/models.ts';
 import { queueIngest } from '../http/uploads.ts';
 import { databaseQueue } from '../jobs/queue.ts';
 import { diskStore } from '../media/store.ts';
+import { workFolder } from '../media/unfinished.ts';
 
 /** A class with what it has brought home, and a link to its first lesson. */
 async function loadClass(sequelize: Sequelize, ownerId: string, lessons: readonly { id: string; lesson: Lesson }[]): Promise<void> {
@@ -45,7 +46,7 @@ export async function loadDemo(sequelize: Sequelize, dataDir: string, clipsDir: 
   await loadClass(sequelize, user.id, [{ id: lessonId, lesson: demoLesson(takeIds) }, { id: planId, lesson: demoPlan() }]);
   await createSeries(user.id, demoSeries);
   await CueEntryRow.bulkCreate(demoCues.map(({ id, ...entry }) => ({ id, ownerId: user.id, document: JSON.stringify(entry) })));
-  const folder = await mkdtemp(path.join(folders.work, 'demo-'));
+  const folder = await workFolder(folders, 'demo');
   for (const clip of demoClips) {
     // The store takes files over, so it gets a copy.
     const copy = path.join(folder, clip.file);

@@ -1,7 +1,8 @@
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { alive } from '../alive.ts';
 import { endLeftover } from '../db/mariadb.ts';
-import { alive, forgetRunning, runningOn } from './installation.ts';
+import { forgetRunning, runningOn } from './installation.ts';
 
 const PATIENCE_MS = 30_000;
 

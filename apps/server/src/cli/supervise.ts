@@ -6,6 +6,7 @@ import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
 import { messageOf } from '../errors.ts';
 import { diskStore } from '../media/store.ts';
+import { sweepUnfinished } from '../media/unfinished.ts';
 import { backUp, keepNewest } from './backup.ts';
 import { KeptDatabase } from './kept-database.ts';
 import { certificateIn, type Certificate } from './certificate.ts';
@@ -135,6 +136,8 @@ export async function serve(options: ServeOptions): Promise<number> {
     };
     const sequelize = await connect({ port: db.port, password: secrets.dbPassword, name: 'zest' }, 2);
     await migrate(sequelize);
+    // Before anybody works here: exports and working copies a kill broke off are begun anew.
+    await sweepUnfinished(foldersOf(dataDir));
     if (demo) await loadDemo(sequelize, dataDir, path.join(root, 'demo', 'clips'), say);
     await sequelize.close();
 

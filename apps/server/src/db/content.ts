@@ -7,7 +7,7 @@ export const hashesIn = (text: string): string[] => text.match(/\b[0-9a-f]{64}\b
 /** Every piece of content the database names, in any table and column that holds a content hash; results of exports among them. */
 export async function contentNamed(sequelize: Sequelize): Promise<string[]> {
   const named = new Set<string>();
-  const takes = await sequelize.query<Record<string, string | null>>('SELECT original_sha, working_sha, thumbs_sha, wave_sha, watched_sha, renditions FROM takes', { type: QueryTypes.SELECT });
+  const takes = await sequelize.query<Record<string, string | null>>('SELECT original_sha, working_sha, preview_sha, thumbs_sha, wave_sha, watched_sha, renditions FROM takes', { type: QueryTypes.SELECT });
   for (const row of takes) for (const column of Object.values(row)) for (const sha of hashesIn(column ?? '')) named.add(sha);
   const jobs = await sequelize.query<{ result: string }>("SELECT result FROM jobs WHERE kind = 'export' AND result IS NOT NULL", { type: QueryTypes.SELECT });
   for (const { result } of jobs) for (const sha of hashesIn(result)) named.add(sha);

@@ -170,6 +170,11 @@ const migrations: Migration[] = [
     back: ['ALTER TABLE takes DROP COLUMN IF EXISTS damage'],
     statements: ['ALTER TABLE takes ADD COLUMN IF NOT EXISTS damage TEXT NULL'],
   },
+  {
+    name: '0013-large-copies-and-sound-tracks',
+    back: ['ALTER TABLE takes DROP COLUMN IF EXISTS preview_sha, DROP COLUMN IF EXISTS width, DROP COLUMN IF EXISTS height, DROP COLUMN IF EXISTS sound_tracks, DROP COLUMN IF EXISTS sound_track'],
+    statements: [`ALTER TABLE takes ADD COLUMN IF NOT EXISTS preview_sha ${shaType} NULL, ADD COLUMN IF NOT EXISTS width INT NULL, ADD COLUMN IF NOT EXISTS height INT NULL, ADD COLUMN IF NOT EXISTS sound_tracks TEXT NULL, ADD COLUMN IF NOT EXISTS sound_track INT NOT NULL DEFAULT 0`],
+  },
 ];
 
 /** How far each migration has come; statements that change the schema cannot be taken back together. */

@@ -79,11 +79,19 @@ export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttrib
   declare workingSha: CreationOptional<string | null>;
   /** How the working copy was made; null: before that was kept. */
   declare workingBy: CreationOptional<number | null>;
+  /** The same smaller, for the pages; null where the working copy is small enough. */
+  declare previewSha: CreationOptional<string | null>;
   declare thumbsSha: CreationOptional<string | null>;
   declare waveSha: CreationOptional<string | null>;
   declare frames: CreationOptional<number>;
   declare thumbs: CreationOptional<number>;
   declare hasSound: CreationOptional<boolean>;
+  /** Pixels of the working copy; null before that was kept. */
+  declare width: CreationOptional<number | null>;
+  declare height: CreationOptional<number | null>;
+  /** The file's sound tracks as JSON, and which of them is heard. */
+  declare soundTracks: CreationOptional<string | null>;
+  declare soundTrack: CreationOptional<number>;
   /** What was seen and heard of the working copy, and how it was looked at. */
   declare watchedSha: CreationOptional<string | null>;
   declare watchedBy: CreationOptional<number | null>;
@@ -225,11 +233,16 @@ export function defineModels(sequelize: Sequelize): void {
       originalSha: sha(),
       workingSha: sha(),
       workingBy: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
+      previewSha: sha(),
       thumbsSha: sha(),
       waveSha: sha(),
       frames: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       thumbs: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       hasSound: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      width: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
+      height: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
+      soundTracks: { type: DataTypes.TEXT, allowNull: true, defaultValue: null },
+      soundTrack: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       watchedSha: sha(),
       watchedBy: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
       said: { type: DataTypes.TEXT('medium'), allowNull: true, defaultValue: null },

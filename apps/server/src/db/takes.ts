@@ -1,4 +1,4 @@
-import { saidSchema, type Take } from '@zest/contract';
+import { saidSchema, takeSchema, type Take } from '@zest/contract';
 import { Op, type Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { refuse } from '../errors.ts';
@@ -7,8 +7,8 @@ import { dropUnnamed, hashesIn } from './content.ts';
 import { JobRow, LessonRow, RevisionRow, ShareRow, TakeRow } from './models.ts';
 
 /** Hashes of everything stored of a take. */
-export const contentOf = ({ originalSha, workingSha, thumbsSha, waveSha, watchedSha, renditions }: TakeRow): string[] => [
-  ...[originalSha, workingSha, thumbsSha, waveSha, watchedSha].filter((sha) => sha !== null),
+export const contentOf = ({ originalSha, workingSha, previewSha, thumbsSha, waveSha, watchedSha, renditions }: TakeRow): string[] => [
+  ...[originalSha, workingSha, previewSha, thumbsSha, waveSha, watchedSha].filter((sha) => sha !== null),
   ...hashesIn(renditions ?? ''),
 ];
 
@@ -23,6 +23,9 @@ export type Rendition = z.infer<typeof renditionSchema>;
 
 /** The smaller versions of a take's working copy, the smallest first; none before they were made. */
 export const renditionsOf = ({ renditions }: TakeRow): Rendition[] => (renditions ? z.array(renditionSchema).parse(JSON.parse(renditions)) : []);
+
+/** The sound tracks of a take's file; none where there is nothing to choose. */
+export const soundTracksOf = ({ soundTracks }: TakeRow): Take['soundTracks'] => (soundTracks ? takeSchema.shape.soundTracks.parse(JSON.parse(soundTracks)) : []);
 
 /** Where the sentences of its block's script were found; null when they were not looked for. */
 export const saidOf = ({ said }: TakeRow): Take['said'] => (said ? saidSchema.nullable().parse(JSON.parse(said)) : null);
@@ -47,7 +50,11 @@ export async function putInBin(take: TakeRow): Promise<void> {
 
 /** Takes of the lesson in the bin are gone for good, with the content that nothing else names. */
 export async function emptyBin(sequelize: Sequelize, lessonId: string, store: MediaStore): Promise<void> {
-  const takes = await TakeRow.findAll({ where: { lessonId, binnedAt: { [Op.not]: null } } });
+  await eraseTakes(sequelize, await TakeRow.findAll({ where: { lessonId, binnedAt: { [Op.not]: null } } }), store);
+}
+
+/** Takes are gone for good, with the content that nothing else names. */
+export async function eraseTakes(sequelize: Sequelize, takes: readonly TakeRow[], store: MediaStore): Promise<void> {
   for (const take of takes) {
     await JobRow.update({ cancelRequested: true }, { where: { kind: ['ingest', 'watch', 'renditions'], subjectId: take.id, state: ['queued', 'running'] } });
     await take.destroy();

@@ -28,6 +28,7 @@ import { addSeriesRoutes } from './series.ts';
 import { headers, nonce, onlyKnownNames, sameOriginWrites } from './safety.ts';
 import { sessions } from './session.ts';
 import { addShareRoutes } from './shares.ts';
+import { addStoredRoutes } from './stored.ts';
 import { addTakeRoutes } from './takes.ts';
 import { addTeamRoutes } from './team.ts';
 import { addTelevisionRoutes } from './televisions.ts';
@@ -76,7 +77,8 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addTakeRoutes(route, queue, store, folders.segments);
   addFilmingRoutes(route, sequelize, store, folders);
   addRemoteRoutes(route);
-  addExportRoutes(route, queue, store);
+  addExportRoutes(route, queue, store, folders);
+  addStoredRoutes(route, sequelize, store);
   addShareRoutes(route, sequelize, queue, store);
   addFollowRoutes(route, queue, store);
   addPackageRoutes(route, store, config.webDir);

@@ -1,5 +1,5 @@
 import { createWriteStream } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -16,6 +16,7 @@ import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { freeOnDisk, RESERVE_BYTES } from '../media/room.ts';
 import type { MediaStore } from '../media/store.ts';
+import { workFolder } from '../media/unfinished.ts';
 import { packArchive, unpackArchive } from '../publish/archive.ts';
 import type { AddRoute } from './guard.ts';
 import { stored } from './lessons.ts';
@@ -53,7 +54,7 @@ export function addArchiveRoutes(route: AddRoute, { sequelize, queue, store, fol
   });
 
   route('POST', '/api/archives', async (req, res, { teamId }) => {
-    const folder = await mkdtemp(path.join(folders.work, 'archive-'));
+    const folder = await workFolder(folders, 'archive');
     try {
       const room = async () => Math.max(0, (await freeBytes(folder)) - RESERVE_BYTES);
       const file = path.join(folder, 'archive.zip');

@@ -1,14 +1,19 @@
-import { changeJobSchema, exportOrderSchema, cutFiles, soundFile, type ExportOrder } from '@zest/contract';
+import { rm } from 'node:fs/promises';
+import { pipeline } from 'node:stream/promises';
+import { changeJobSchema, exportOrderSchema, cutFiles, handOverFootage, soundFile, type ExportOrder } from '@zest/contract';
 import { videoChanges } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
+import type { Folders } from '../config.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { JobRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { exportInput, exportOutcomeSchema, type ExportInput } from '../jobs/handlers.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
+import { workFolder } from '../media/unfinished.ts';
 import { cutFor, stateOf } from '../publish/cut.ts';
 import { makeCutFile } from '../publish/cut-files.ts';
+import { packHandOver } from '../publish/hand-over.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
@@ -34,7 +39,7 @@ export async function orderExport(queue: JobQueue, store: MediaStore, ownerId: s
   return queue.add({ ownerId, kind: 'export', subjectId: lessonId, input });
 }
 
-export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaStore): void {
+export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaStore, folders: Pick<Folders, 'work'>): void {
   route('GET', '/api/lessons/:lessonId/exports', async (_req, res, { lesson }) => {
     const jobs = await JobRow.findAll({ where: { kind: 'export', subjectId: lesson.id }, order: [['createdAt', 'DESC']], limit: 20 });
     const now = await lessonAt(lesson.id, lesson.revision);
@@ -59,6 +64,19 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
     const { type, content } = await makeCutFile(name, document, takes, ms, store);
     res.attachment(name).set('Cache-Control', 'no-cache').type(type).send(content);
+  });
+
+  route('GET', '/api/lessons/:lessonId/hand-over/:footage', async (req, res, { lesson }) => {
+    const footage = handOverFootage.find((known) => known === req.params['footage']);
+    if (!footage) throw refuse(404, 'no-footage', `A cut goes with ${handOverFootage.join(' or ')}.`);
+    const folder = await workFolder(folders, 'hand-over');
+    try {
+      const zip = await packHandOver(await lessonAt(lesson.id, lesson.revision), await TakeRow.findAll({ where: { lessonId: lesson.id } }), footage, store, folder);
+      res.attachment('cut.zip').type('application/zip');
+      await pipeline(zip, res);
+    } finally {
+      await rm(folder, { recursive: true, force: true });
+    }
   });
 
   route('PUT', '/api/jobs/:jobId', async (req, res, { job }) => {

@@ -5,7 +5,7 @@ import { nanoid } from 'nanoid';
 import { Op } from 'sequelize';
 import { z } from 'zod';
 import { copyTakes } from '../db/lessons.ts';
-import { putInBin } from '../db/takes.ts';
+import { putInBin, soundTracksOf } from '../db/takes.ts';
 import { JobRow, PerformanceRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
@@ -59,7 +59,12 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
   });
 
   route('PUT', '/api/takes/:takeId', async (req, res, { take }) => {
-    const { inBin, ...change } = readBody(changeTakeSchema, req.body);
+    const { inBin, soundTrack, ...change } = readBody(changeTakeSchema, req.body);
+    if (soundTrack !== undefined) {
+      const { length } = soundTracksOf(take);
+      if (soundTrack >= length) throw refuse(422, 'no-track', length === 0 ? 'This take has no sound tracks to choose from.' : `This take has the sound tracks 1 to ${length}. Choose one of them.`);
+      if (soundTrack !== take.soundTrack) await queueAnew(queue, take, soundTrack);
+    }
     if (inBin === true) await putInBin(take);
     // Marks and performance belong to the block they were found for.
     const moved = change.blockId !== undefined && change.blockId !== take.blockId ? { performanceId: null, markStartMs: null, markEndMs: null, markRate: null } : {};
@@ -75,7 +80,7 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
   });
 
   route('GET', '/api/takes/:takeId/original', (_req, res, { take }) => sendContent(res, store, take.originalSha, 'application/octet-stream', take.name));
-  route('GET', '/api/takes/:takeId/video', (_req, res, { take }) => sendContent(res, store, take.workingSha, 'video/mp4'));
+  route('GET', '/api/takes/:takeId/video', (_req, res, { take }) => sendContent(res, store, take.previewSha ?? take.workingSha, 'video/mp4'));
   route('GET', '/api/takes/:takeId/finished', async (req, res, { take }) => {
     const wanted = finishedSchema.safeParse(req.query);
     if (!wanted.success) throw refuse(422, 'no-finish', 'Say how the sound is to be finished: lufs, lowCut and noise.');

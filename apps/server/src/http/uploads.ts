@@ -2,6 +2,7 @@ import { MAX_UPLOAD_BYTES, UPLOADS_PATH } from '@zest/contract';
 import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
 import type { RequestHandler, Response } from 'express';
+import { nanoid } from 'nanoid';
 import { TakeRow } from '../db/models.ts';
 import { messageOf } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
@@ -41,9 +42,11 @@ export function queueIngest(queue: JobQueue, take: TakeRow) {
   return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id } });
 }
 
-/** Puts a take in line for a working copy as they are made today. */
-export function queueAnew(queue: JobQueue, take: TakeRow) {
-  return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id, anew: WORKING_BY } });
+/** Puts a take in line for a working copy as they are made today; `track`: with another of its file's sound tracks. */
+export function queueAnew(queue: JobQueue, take: TakeRow, track?: number) {
+  // Going back to a track is not the order that was carried out before.
+  const choice = track === undefined ? {} : { track, order: nanoid() };
+  return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id, anew: WORKING_BY, ...choice } });
 }
 
 /** Puts takes whose working copy is still to be made in line. */

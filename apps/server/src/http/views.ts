@@ -1,7 +1,7 @@
 import { exportResultSchema, isMaterial, type Job, type Take } from '@zest/contract';
 import { exportInput, exportOutcomeSchema } from '../jobs/handlers.ts';
 import { WORKING_BY } from '../media/ingest.ts';
-import { markedOf, saidOf } from '../db/takes.ts';
+import { markedOf, saidOf, soundTracksOf } from '../db/takes.ts';
 import type { JobRow, PerformanceRow, TakeRow } from '../db/models.ts';
 
 /** Time to go from the pace so far; null in the first moments, when it would only jump about. */
@@ -54,6 +54,9 @@ export function takeView(take: TakeRow, { job, watching, performance, duplicateO
     progress: job?.progress ?? 0,
     thumbs: take.thumbs,
     hasSound: take.hasSound,
+    size: take.width && take.height ? { width: take.width, height: take.height } : null,
+    soundTracks: soundTracksOf(take),
+    soundTrack: take.soundTrack,
     performance: performance ? { id: performance.id, number: performance.number, shotId: performance.shotId } : null,
     marked: markedOf(take),
     reason: take.reason,
@@ -68,8 +71,9 @@ export function takeView(take: TakeRow, { job, watching, performance, duplicateO
 }
 
 function renewalOf(take: TakeRow, job: JobRow | undefined): Take['renewal'] {
-  if (!take.workingSha || isMaterial(take) || take.workingBy === WORKING_BY) return 'none';
-  return job?.state === 'queued' || job?.state === 'running' ? 'under way' : 'offered';
+  if (!take.workingSha || isMaterial(take)) return 'none';
+  if (job?.state === 'queued' || job?.state === 'running') return 'under way';
+  return take.workingBy === WORKING_BY ? 'none' : 'offered';
 }
 
 function watchingView({ watchedSha }: TakeRow, job: JobRow | undefined): Take['watching'] {

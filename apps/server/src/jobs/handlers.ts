@@ -23,8 +23,8 @@ import type { RenderSettings } from '../publish/pieces.ts';
 export const exportOutcomeSchema = exportResultSchema.extend({ videoSha: z.string(), captionsSha: z.string(), soundSha: z.string().nullable().default(null), posterSha: z.string().nullable().default(null) });
 export type ExportOutcome = z.infer<typeof exportOutcomeSchema>;
 
-/** `anew`: how the working copy is to be made that takes the place of one made before. */
-const ingestInput = z.object({ takeId: z.string(), anew: z.number().optional() });
+/** `anew`: how the working copy is to be made that takes the place of one made before, and `track`: with which sound track. */
+const ingestInput = z.object({ takeId: z.string(), anew: z.number().optional(), track: z.number().optional() });
 export const exportInput = z.object({ lessonId: z.string(), revision: z.number(), takes: z.record(z.string(), z.string()), order: exportOrderSchema.default(exportOrderSchema.parse({})) });
 export type ExportInput = z.infer<typeof exportInput>;
 
@@ -40,34 +40,41 @@ async function originalOf(take: TakeRow, tools: JobTools): Promise<string> {
 
 const sameKindAs = (take: TakeRow) => ({ [Op.in]: isMaterial(take) ? [take.source] : takeSources.filter((source) => !isMaterial({ source })) });
 
-function workingCopyOf(take: TakeRow, file: string, folder: string, { onProgress, signal }: JobTools): Promise<WorkingCopy> {
+function workingCopyOf(take: TakeRow, track: number | null, file: string, folder: string, { onProgress, signal }: JobTools): Promise<WorkingCopy> {
   if (take.source === 'picture') return makeStill(file, folder, signal);
   if (take.source === 'music') return makeMusic(file, folder, signal);
-  return makeWorkingCopy(file, folder, (part) => onProgress(part, 'Making the working copy'), signal);
+  return makeWorkingCopy(file, folder, (part) => onProgress(part, 'Making the working copy'), signal, track);
 }
 
-/** Makes the working copy of a take and stores its parts. */
-async function partsOf(take: TakeRow, originalSha: string, tools: JobTools) {
+/** Makes the working copy of a take and stores its parts. @param track the sound track to be heard; null: the loudest */
+async function partsOf(take: TakeRow, originalSha: string, track: number | null, tools: JobTools) {
   return inFolder(tools.folders, async (folder) => {
-    const made = await workingCopyOf(take, tools.store.pathOf(originalSha), folder, tools);
+    const made = await workingCopyOf(take, track, tools.store.pathOf(originalSha), folder, tools);
     return {
       workingSha: await tools.store.take(made.video),
       workingBy: WORKING_BY,
+      previewSha: made.preview && (await tools.store.take(made.preview)),
       thumbsSha: await tools.store.take(made.thumbs),
       waveSha: await tools.store.take(made.wave),
       frames: made.frames,
       thumbs: made.thumbCount,
       hasSound: made.hasSound,
+      width: made.width,
+      height: made.height,
+      soundTracks: made.tracks.length > 1 ? JSON.stringify(made.tracks) : null,
+      soundTrack: made.track,
       damage: made.damage,
     };
   });
 }
 
+const partsIn = ({ workingSha, workingBy, previewSha, thumbsSha, waveSha, frames, thumbs, hasSound, width, height, soundTracks, soundTrack, damage }: TakeRow) => ({ workingSha, workingBy, previewSha, thumbsSha, waveSha, frames, thumbs, hasSound, width, height, soundTracks, soundTrack, damage });
+
 /** Gives a take, and all that show the same copy, a working copy as it is made today. Where the block lies in it stays; what was seen and made smaller of the old one goes. */
-async function makeAnew(take: TakeRow, tools: JobTools): Promise<void> {
+async function makeAnew(take: TakeRow, track: number | undefined, tools: JobTools): Promise<void> {
   const { originalSha, workingSha: before } = take;
   if (!originalSha || !before) return;
-  const parts = await partsOf(take, originalSha, tools);
+  const parts = await partsOf(take, originalSha, track ?? (take.soundTracks === null ? null : take.soundTrack), tools);
   const same = await TakeRow.findAll({ where: { originalSha, workingSha: before } });
   const old = same.flatMap(contentOf);
   const hadRenditions = same.some(({ renditions }) => renditions !== null);
@@ -81,19 +88,17 @@ async function makeAnew(take: TakeRow, tools: JobTools): Promise<void> {
 }
 
 async function ingest(job: JobRow, tools: JobTools): Promise<void> {
-  const { takeId, anew } = ingestInput.parse(JSON.parse(job.input));
+  const { takeId, anew, track } = ingestInput.parse(JSON.parse(job.input));
   const take = await TakeRow.findByPk(takeId);
   if (!take) return; // Deleted meanwhile.
-  if (anew !== undefined) return makeAnew(take, tools);
+  if (anew !== undefined) return makeAnew(take, track, tools);
   try {
     const originalSha = await originalOf(take, tools);
-    const { workingSha, workingBy, thumbsSha, waveSha, frames, thumbs, hasSound, damage } =
-      // The same file as a picture or as music has another working copy.
-      (await TakeRow.findOne({ where: { originalSha, workingSha: { [Op.not]: null }, workingBy: WORKING_BY, source: sameKindAs(take) } })) ??
-      (await partsOf(take, originalSha, tools));
-    const ready = { workingSha, workingBy, thumbsSha, waveSha, frames, thumbs, hasSound, damage, fault: null };
+    // The same file as a picture or as music has another working copy.
+    const known = await TakeRow.findOne({ where: { originalSha, workingSha: { [Op.not]: null }, workingBy: WORKING_BY, source: sameKindAs(take) } });
+    const ready = { ...(known ? partsIn(known) : await partsOf(take, originalSha, null, tools)), fault: null };
     tools.onProgress(0.97, 'Looking for sync marks');
-    const marks = hasSound && workingSha && !isMaterial(take) ? await marksIn(tools.store.pathOf(workingSha), tools.signal) : [];
+    const marks = ready.hasSound && ready.workingSha && !isMaterial(take) ? await marksIn(tools.store.pathOf(ready.workingSha), tools.signal) : [];
     // Laid and ready at once: nobody sees it lying wrong.
     take.set(ready);
     await layByMarks(take, marks);
@@ -112,9 +117,9 @@ export function lessonFor(lesson: Lesson, { hand, language }: Pick<ExportOrder, 
 }
 
 const widths = { '480': 854, '720': 1280, '1080': 1920 } as const;
-export function renderSettingsOf({ size, format, overlays, shape }: ExportOrder): RenderSettings {
+export function renderSettingsOf({ size, format, overlays, captions, shape }: ExportOrder): RenderSettings {
   const [long, short] = [widths[size], Number(size)];
-  return shape === 'upright' ? { width: short, height: long, format, overlays } : { width: long, height: short, format, overlays };
+  return shape === 'upright' ? { width: short, height: long, format, overlays, captions } : { width: long, height: short, format, overlays, captions };
 }
 
 async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome> {

@@ -1,7 +1,7 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import path from 'node:path';
+import { rm } from 'node:fs/promises';
 import type { Folders } from '../config.ts';
 import type { MediaStore } from '../media/store.ts';
+import { workFolder } from '../media/unfinished.ts';
 import type { JobQueue } from './queue.ts';
 
 /** What a job works with. */
@@ -17,7 +17,7 @@ export interface JobTools {
 
 /** Gives a job a folder of its own for as long as it needs it. */
 export async function inFolder<T>(folders: Folders, use: (folder: string) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(path.join(folders.work, 'job-'));
+  const folder = await workFolder(folders, 'job');
   try {
     return await use(folder);
   } finally {

@@ -21,7 +21,8 @@ const copy = (file: string, signal?: AbortSignal) => makeWorkingCopy(file, folde
 describe('phone files of every kind', () => {
   it.each([
     ['h264.mp4', h264, {}, [320, 240]],
-    ['large.mov', h264, { size: '1920x1080' }, [1280, 720]],
+    ['large.mov', h264, { size: '1920x1080' }, [1920, 1080]],
+    ['larger.mp4', h264, { size: '2560x1440' }, [1920, 1080]],
     ['upright.mp4', h264, { size: '480x854' }, [480, 854]],
     ['odd.mkv', ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv444p'], { size: '321x241' }, [322, 242]],
     ['hevc.mov', ['-c:v', 'libx265', '-preset', 'ultrafast', '-x265-params', 'log-level=none', '-tag:v', 'hvc1'], {}, [320, 240]],
@@ -34,7 +35,13 @@ describe('phone files of every kind', () => {
     const facts = await probe(made.video, true);
     expect(facts.video).toMatchObject({ codec: 'h264', width: size[0], height: size[1], rate: '30/1', packets: 60 });
     expect(facts.audio).toMatchObject({ codec: 'aac', sampleRate: 48_000 });
-    expect([made.frames, made.hasSound, made.thumbCount]).toEqual([60, true, 1]);
+    expect([made.frames, made.hasSound, made.thumbCount, made.width, made.height]).toEqual([60, true, 1, ...size]);
+    // What is too large for the pages is there smaller as well, frame for frame.
+    expect(made.preview !== null).toBe(size[0] > 1280);
+    if (made.preview) {
+      expect((await probe(made.preview, true)).video).toMatchObject({ codec: 'h264', width: 1280, height: 720, rate: '30/1', packets: 60 });
+      expect(frameOf(made.preview, 40).length).toBe(1280 * 720 * 3);
+    }
     const wave = readFileSync(made.wave);
     expect(Math.abs(wave.length - 100)).toBeLessThanOrEqual(3);
     expect(Math.max(...wave)).toBeGreaterThan(20);
@@ -73,6 +80,51 @@ describe('phone files of every kind', () => {
     };
     expect(await bytesOf('ready.mp4', '15')).toBe(true);
     expect(await bytesOf('long-gop.mp4', '60')).toBe(false);
+  });
+
+  it('keeps as many lines as were filmed, up to 1080: lines of two pixels stay apart', async () => {
+    const stripes = ['-vf', 'geq=lum=if(lt(mod(X\\,4)\\,2)\\,40\\,215):cb=128:cr=128,format=yuv420p', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '10'];
+    const made = await copy(footage.make('stripes.mp4', 1, stripes, { size: '1920x1080', sound: false }));
+    const rows = (file: string, width: number) => {
+      const pixels = frameOf(file, 5);
+      const row = Array.from({ length: 200 }, (_, x) => pixels[(100 * width + 400 + x) * 3] ?? 0);
+      return Math.max(...row) - Math.min(...row);
+    };
+    expect(rows(made.video, 1920)).toBeGreaterThan(120);
+    expect(rows(made.preview ?? '', 1280)).toBeLessThan(rows(made.video, 1920));
+  });
+
+  it('takes the loudest of several sound tracks, or the one that is chosen', async () => {
+    const file = footage.at('tracks.mkv');
+    const tone = (hz: number, volume: number) => ['-f', 'lavfi', '-i', `sine=frequency=${hz}:duration=2,volume=${volume}`];
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=320x240:rate=30:duration=2', ...tone(300, 0.05), ...tone(900, 1), '-f', 'lavfi', '-i', 'anullsrc=r=48000:cl=stereo:d=2', ...['-map', '0:v', '-map', '1:a', '-map', '2:a', '-map', '3:a'], ...h264, '-c:a', 'aac', '-metadata:s:a:1', 'title=Clip-on', file]);
+    const hz = (video: string) => {
+      const raw = execFileSync('ffmpeg', ['-v', 'error', '-i', video, '-vn', '-ac', '1', '-ar', '8000', '-f', 's16le', 'pipe:1']);
+      let crossings = 0;
+      for (let i = 2; i + 1 < raw.length; i += 2) if (raw.readInt16LE(i - 2) < 0 !== raw.readInt16LE(i) < 0) crossings += 1;
+      return crossings / 2 / (raw.length / 16_000);
+    };
+    const loudest = await copy(file);
+    expect([loudest.track, loudest.tracks.map(({ name, levelDb }) => [name, levelDb === null])]).toEqual([1, [['', false], ['Clip-on', false], ['', true]]]);
+    expect(hz(loudest.video)).toBeCloseTo(900, -2);
+    const chosen = await makeWorkingCopy(file, folder, () => undefined, undefined, 0);
+    expect(chosen.track).toBe(0);
+    expect(hz(chosen.video)).toBeCloseTo(300, -2);
+  });
+
+  it.each([
+    ['the same on both sides', 'aevalsrc=0.3*sin(2*PI*500*t)|0.3*sin(2*PI*500*t):d=2', false],
+    ['on one side only', 'aevalsrc=0.3*sin(2*PI*500*t)|0:d=2', false],
+    ['of two unlike sides', 'aevalsrc=0.3*sin(2*PI*500*t)|0.3*sin(2*PI*737*t):d=2', false],
+    ['of opposed sides', 'aevalsrc=0.3*sin(2*PI*500*t)|-0.3*sin(2*PI*500*t):d=2', true],
+  ] as const)('is never silent in one loudspeaker: sound %s', async (_name, source, isOpposed) => {
+    const file = footage.at(`phase-${Math.random()}.mkv`);
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=320x240:rate=30:duration=2', '-f', 'lavfi', '-i', source, ...h264, '-c:a', 'aac', '-ar', '48000', file]);
+    const made = await copy(file);
+    expect(made.tracks.map((track) => track.isOpposed)).toEqual([isOpposed]);
+    const mono = execFileSync('ffmpeg', ['-v', 'error', '-i', made.video, '-vn', '-ac', '1', '-ar', '8000', '-f', 's16le', 'pipe:1']);
+    const peak = Array.from({ length: 8_000 }, (_, i) => Math.abs(mono.readInt16LE(i * 2))).reduce((most, value) => Math.max(most, value), 0);
+    expect(peak / 32_768).toBeGreaterThan(0.12);
   });
 
   it('takes silent footage', async () => {

@@ -6,18 +6,21 @@ import { COLOUR_TAGS, ffmpeg, GUARDED_INPUT, SAMPLE_RATE, VIDEO_ENCODER } from '
 import { isPlainColour, toPlainColour } from './colour.ts';
 import { picturePackets, probe, type MediaFacts, type VideoFacts } from './probe.ts';
 import { ProgramError, run } from './run.ts';
+import { loudestOf, soundTracksOf, type SoundTrack } from './sound-tracks.ts';
 
 /** The footage cannot be used; the message says why and what to do. */
 export class FootageFault extends Error {
   override readonly name = 'FootageFault';
 }
 
-/** Goes up when working copies come out better than before: those made otherwise may then be made anew. 2: colours of high dynamic range and wide gamut. */
-export const WORKING_BY = 2;
+/** Goes up when working copies come out better than before: those made otherwise may then be made anew. 2: colours of high dynamic range and wide gamut. 3: up to 1080 lines. */
+export const WORKING_BY = 3;
 
 const LONGEST_MS = 4 * 3_600_000;
 const LARGEST_SIDE = 8192;
-const LONG_SIDE = 1280;
+const LONG_SIDE = 1920;
+/** A larger copy is too much to go to and fro in on a page: there, one of this size is played. */
+const PREVIEW_SIDE = 1280;
 /** Key frames this close together let a page step and seek by frames. */
 const GOP = 15;
 const MOST_THUMBS = 360;
@@ -25,11 +28,18 @@ const THUMB_MS = 2_000;
 
 export interface WorkingCopy {
   video: string;
+  /** The same smaller, for the pages, with the same frames; null where the copy is small enough. */
+  preview: string | null;
   thumbs: string;
   wave: string;
+  width: number;
+  height: number;
   frames: number;
   thumbCount: number;
   hasSound: boolean;
+  /** The file's sound tracks, and which of them is heard. */
+  tracks: SoundTrack[];
+  track: number;
   /** What of the file could not be read; null where all of it could. */
   damage: string | null;
 }
@@ -69,10 +79,10 @@ export async function inspectFootage(file: string, signal?: AbortSignal): Promis
   return { ...facts, video: facts.video };
 }
 
-const even = (side: string) => `2*max(1\\,round(${side}*min(1\\,${LONG_SIDE}/max(iw\\,ih))/2))`;
+const even = (side: string, most: number = LONG_SIDE) => `2*max(1\\,round(${side}*min(1\\,${most}/max(iw\\,ih))/2))`;
 
 /**
- * Square pixels, upright, even, the long side at most 1280, limited-range BT.709, exactly 30 frames a second.
+ * Square pixels, upright, even, the long side at most 1920, limited-range BT.709, exactly 30 frames a second.
  * A picture without a colour tag is read as players do: HD as BT.709, smaller ones as BT.601.
  */
 function normalPicture(video: VideoFacts): string {
@@ -91,7 +101,7 @@ function normalPicture(video: VideoFacts): string {
 }
 
 /** Whether the file is already as a working copy has to be: then copying its streams is enough. */
-async function isWorkingCopy(file: string, { video, audio }: MediaFacts & { video: VideoFacts }, signal?: AbortSignal): Promise<boolean> {
+async function isWorkingCopy(file: string, { video, audio, tracks }: MediaFacts & { video: VideoFacts }, signal?: AbortSignal): Promise<boolean> {
   const rightPicture =
     video.codec === 'h264' &&
     video.pixels === 'yuv420p' &&
@@ -101,7 +111,7 @@ async function isWorkingCopy(file: string, { video, audio }: MediaFacts & { vide
     isPlainColour(video) &&
     video.rate === `${OUTPUT_FPS}/1` &&
     Math.max(video.width, video.height) <= LONG_SIDE;
-  const rightSound = audio === null || (audio.codec === 'aac' && audio.sampleRate === SAMPLE_RATE);
+  const rightSound = audio === null || (tracks.length === 1 && audio.codec === 'aac' && audio.sampleRate === SAMPLE_RATE);
   if (!rightPicture || !rightSound) return false;
   const packets = await picturePackets(file, signal);
   return packets.every(({ seconds, key }, i) => Math.abs(seconds * OUTPUT_FPS - i) < 0.05 && (key || i % GOP !== 0));
@@ -117,9 +127,13 @@ function damageOf(readMs: number, declaredMs: number | null, errors: string): st
   return /corrupt|error while decoding|invalid data|concealing|missing reference|non-existing/i.test(errors) ? 'Parts of this file are damaged: pictures may be torn or stand still. Look at it, or copy it from the camera again.' : null;
 }
 
+/** Filters that bring a sound track to the working copy's: in time, and never silent where its two channels are added up. */
+const normalSound = (track: SoundTrack | undefined) => [`aresample=${SAMPLE_RATE}:async=1:first_pts=0`, ...(track?.isOpposed ? ['aformat=channel_layouts=stereo', 'pan=stereo|c0=c0|c1=-1*c1'] : [])].join(',');
+
 /**
- * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), its
- * thumbnail strip and its waveform in `folder`.
+ * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), a smaller one for
+ * the pages where it is large, its thumbnail strip and its waveform in `folder`.
+ * @param chosen which sound track is heard; by itself the loudest
  * @throws FootageFault when nothing can be made of the file; ProgramError when the disk is full
  */
 export async function makeWorkingCopy(
@@ -127,22 +141,29 @@ export async function makeWorkingCopy(
   folder: string,
   onProgress: (part: number) => void,
   signal?: AbortSignal,
+  chosen: number | null = null,
 ): Promise<WorkingCopy> {
   const facts = await inspectFootage(file, signal);
-  const video = path.join(folder, 'working.mp4');
-  const sound = facts.audio
-    ? ['-map', '0:a:0', '-af', `aresample=${SAMPLE_RATE}:async=1:first_pts=0`, '-ac', '2', '-c:a', 'aac', '-b:a', '160k']
-    : [];
-  const encoded = [
-    ...['-map', '0:v:0', '-vf', normalPicture(facts.video)],
-    ...[...VIDEO_ENCODER, ...COLOUR_TAGS, '-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'],
-    ...sound,
-  ];
-  const copied = ['-map', '0:v:0', '-map', '0:a:0?', '-c', 'copy'];
+  const [video, small] = [path.join(folder, 'working.mp4'), path.join(folder, 'preview.mp4')];
+  const isLarge = Math.max(facts.video.width, facts.video.height) > PREVIEW_SIDE;
+  let tracks: SoundTrack[] = [];
+  let track = 0;
   let errors = '';
   try {
-    const streams = (await isWorkingCopy(file, facts, signal)) ? copied : encoded;
-    errors = await ffmpeg([...GUARDED_INPUT, '-i', file, ...streams, '-map_metadata', '-1', '-movflags', '+faststart', video], {
+    // One channel by itself leaves nothing to choose and nothing to add up.
+    if (facts.tracks.length > 1 || (facts.tracks[0]?.channels ?? 0) > 1) tracks = await soundTracksOf(file, facts, signal);
+    track = chosen !== null && chosen < tracks.length ? chosen : loudestOf(tracks);
+    const isReady = !tracks[track]?.isOpposed && (await isWorkingCopy(file, facts, signal));
+    const sound = facts.audio ? ['-map', `0:a:${track}`, '-af', normalSound(tracks[track]), '-ac', '2', '-c:a', 'aac', '-b:a', '160k'] : [];
+    const encoder = [...VIDEO_ENCODER, ...COLOUR_TAGS, '-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'];
+    const end = ['-map_metadata', '-1', '-movflags', '+faststart'];
+    const smaller = `scale=w=${even('iw', PREVIEW_SIDE)}:h=${even('ih', PREVIEW_SIDE)},setsar=1`;
+    const outputs = isReady
+      ? [['-map', '0:v:0', '-map', '0:a:0?', '-c', 'copy', ...end, video], isLarge ? ['-map', '0:v:0', '-vf', smaller, ...encoder, '-map', '0:a:0?', '-c:a', 'copy', ...end, small] : []]
+      : isLarge
+        ? [['-filter_complex', `[0:v:0]${normalPicture(facts.video)},split[full][half];[half]${smaller}[small]`], ['-map', '[full]', ...encoder, ...sound, ...end, video], ['-map', '[small]', ...encoder, ...sound, ...end, small]]
+        : [['-map', '0:v:0', '-vf', normalPicture(facts.video), ...encoder, ...sound, ...end, video]];
+    errors = await ffmpeg([...GUARDED_INPUT, '-i', file, ...outputs.flat()], {
       signal,
       onProgress: (doneMs) => facts.durationMs && onProgress(Math.min(0.9, (doneMs / facts.durationMs) * 0.9)),
     });
@@ -151,15 +172,16 @@ export async function makeWorkingCopy(
     throw new FootageFault(`The video could not be converted (${error.lastWords}). Play it on the camera: if it runs there, export it again as mp4; if not, film the block again.`);
   }
   const made = await probe(video, true, signal);
-  const frames = made.video?.packets ?? 0;
+  const { packets: frames = 0, width = 0, height = 0 } = made.video ?? {};
   if (frames === 0) throw new FootageFault('The file holds no picture that can be shown. Copy it from the camera again, or film the block again.');
+  const preview = isLarge ? small : null;
   const thumbs = path.join(folder, 'thumbs.jpg');
-  const thumbCount = await makeThumbs(video, frames, thumbs, signal);
+  const thumbCount = await makeThumbs(preview ?? video, frames, thumbs, signal);
   onProgress(0.95);
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, made.audio ? await peaksOf(video, signal) : new Uint8Array());
   onProgress(1);
-  return { video, thumbs, wave, frames, thumbCount, hasSound: made.audio !== null, damage: damageOf((frames * 1000) / OUTPUT_FPS, facts.video.durationMs ?? facts.durationMs, errors) };
+  return { video, preview, thumbs, wave, width, height, frames, thumbCount, hasSound: made.audio !== null, tracks, track, damage: damageOf((frames * 1000) / OUTPUT_FPS, facts.video.durationMs ?? facts.durationMs, errors) };
 }
 
 /** Kinds of still pictures a page sends. */
@@ -168,6 +190,8 @@ const STILL_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'png_pi
 const MUSIC_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'mp3,wav,ogg,flac,aac,mov,mp4,m4a,matroska,webm'] as const;
 /** More music than any lesson is long. */
 const LONGEST_MUSIC_S = 7_200;
+
+const withoutTracks = { preview: null, tracks: [] as SoundTrack[], track: 0, damage: null };
 
 /** A working copy of one frame. @throws FootageFault when it is no picture */
 export async function makeStill(file: string, folder: string, signal?: AbortSignal): Promise<WorkingCopy> {
@@ -183,7 +207,8 @@ export async function makeStill(file: string, folder: string, signal?: AbortSign
   const thumbCount = await makeThumbs(video, 1, thumbs, signal);
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, new Uint8Array());
-  return { video, thumbs, wave, frames: 1, thumbCount, hasSound: false, damage: null };
+  const { width = 0, height = 0 } = (await probe(video, false, signal)).video ?? {};
+  return { ...withoutTracks, video, thumbs, wave, width, height, frames: 1, thumbCount, hasSound: false };
 }
 
 /** A working copy of sound alone; its frames are those a picture of its length would have. @throws FootageFault when there is no sound in it */
@@ -200,7 +225,7 @@ export async function makeMusic(file: string, folder: string, signal?: AbortSign
   await writeFile(thumbs, new Uint8Array());
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, await peaksOf(sound, signal));
-  return { video: sound, thumbs, wave, frames: Math.floor(((durationMs ?? 0) * OUTPUT_FPS) / 1000), thumbCount: 0, hasSound: true, damage: null };
+  return { ...withoutTracks, video: sound, thumbs, wave, width: 0, height: 0, frames: Math.floor(((durationMs ?? 0) * OUTPUT_FPS) / 1000), thumbCount: 0, hasSound: true };
 }
 
 async function makeThumbs(video: string, frames: number, target: string, signal?: AbortSignal): Promise<number> {

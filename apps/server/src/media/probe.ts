@@ -23,6 +23,8 @@ const probeSchema = z.object({
         nb_read_packets: numeric.optional(),
         duration: numeric.optional(),
         sample_rate: numeric.optional(),
+        channels: z.number().optional(),
+        tags: z.object({ title: z.string().optional(), handler_name: z.string().optional(), language: z.string().optional() }).optional(),
         disposition: z.object({ attached_pic: z.number().optional() }).optional(),
       }),
     )
@@ -54,8 +56,14 @@ export interface VideoFacts {
 export interface MediaFacts {
   durationMs: number | null;
   video: VideoFacts | null;
+  /** Its first sound track. */
   audio: { codec: string; sampleRate: number } | null;
+  /** All its sound tracks; the name is empty where the file gives none. */
+  tracks: { name: string; channels: number }[];
 }
+
+/** Programs that have nothing to say of a track call it by what handles it. */
+const trackName = (tags: z.infer<typeof probeSchema>['streams'][number]['tags']) => (tags?.title ?? (/handler|^core media/i.test(tags?.handler_name ?? '') ? '' : (tags?.handler_name ?? ''))).trim().slice(0, 60);
 
 const tagOf = (tag: string | undefined) => (tag && tag !== 'unknown' && tag !== 'reserved' ? tag : null);
 
@@ -78,7 +86,8 @@ export async function probe(file: string, countPackets = false, signal?: AbortSi
   );
   const facts = probeSchema.parse(JSON.parse(output.toString('utf8')));
   const video = facts.streams.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic);
-  const audio = facts.streams.find((s) => s.codec_type === 'audio');
+  const sounds = facts.streams.filter((s) => s.codec_type === 'audio');
+  const [audio] = sounds;
   const ms = (seconds: number | undefined) => (seconds === undefined || Number.isNaN(seconds) ? null : Math.round(seconds * 1000));
   return {
     durationMs: ms(facts.format?.duration),
@@ -100,6 +109,7 @@ export async function probe(file: string, countPackets = false, signal?: AbortSi
         }
       : null,
     audio: audio ? { codec: audio.codec_name ?? 'unknown', sampleRate: audio.sample_rate ?? 0 } : null,
+    tracks: sounds.map(({ tags, channels = 0 }) => ({ name: trackName(tags), channels })),
   };
 }
 

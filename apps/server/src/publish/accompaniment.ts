@@ -10,6 +10,7 @@ import { measureLoudness } from '../media/loudness.ts';
 import { write } from '../media/run.ts';
 import { spokenFile } from '../media/spoken.ts';
 import { hashOf } from '../media/store.ts';
+import { partOf } from '../media/unfinished.ts';
 
 /** The loudness the levels below are meant for, in LUFS; with another one they go along. */
 const USUAL_LUFS = -16;
@@ -47,8 +48,9 @@ interface Placed {
 async function samplesOf(file: string, key: string, tools: SoundTools, input: readonly string[]): Promise<string> {
   const raw = path.join(tools.cacheDir, `${hashOf(['mono', key])}.pcm`);
   if (await stat(raw).catch(() => null)) return raw;
-  await ffmpeg([...input, '-vn', '-i', file, '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', `${raw}.part`], { signal: tools.signal });
-  await rename(`${raw}.part`, raw);
+  const part = partOf(raw);
+  await ffmpeg([...input, '-vn', '-i', file, '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', part], { signal: tools.signal });
+  await rename(part, raw);
   return raw;
 }
 

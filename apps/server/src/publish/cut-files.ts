@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { CutFile } from '@zest/contract';
 import type { Assembly } from '@zest/core/assembly';
-import { captionsToSubRip, captionsToWebVtt, chaptersText, editList, timelineOf, type CutMedia } from '@zest/core/formats';
+import { captionsToSubRip, captionsToWebVtt, chaptersText, editList, timelineOf } from '@zest/core/formats';
 import type { Lesson } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import type { TakeRow } from '../db/models.ts';
@@ -11,22 +11,9 @@ import { refuse } from '../errors.ts';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import type { MediaStore } from '../media/store.ts';
 import { cutWith } from './cut.ts';
+import { cutMedia, takeFiles } from './hand-over.ts';
 import { pieceOfFrame, STANDARD, type TakeMedia } from './pieces.ts';
 import { renderPiece } from './render.ts';
-
-/** Names under which takes are named to other programs: what they are called here, made safe and told apart. */
-export function takeFileNames(takes: readonly Pick<TakeRow, 'id' | 'name'>[]): Map<string, string> {
-  const used = new Set<string>();
-  return new Map(
-    takes.map(({ id, name }) => {
-      const plain = name.replace(/\.[a-z0-9]{2,5}$/i, '').replace(/[^\p{L}\p{N} _-]+/gu, ' ').trim().slice(0, 60) || 'take';
-      let own = `${plain}.mp4`;
-      for (let n = 2; used.has(own); n += 1) own = `${plain} ${n}.mp4`;
-      used.add(own);
-      return [id, `takes/${own}`];
-    }),
-  );
-}
 
 /** One frame of the finished video as a PNG, rendered as the export renders it. */
 async function framePng(assembly: Assembly, media: ReadonlyMap<string, TakeMedia>, ms: number, store: MediaStore): Promise<Buffer> {
@@ -48,8 +35,7 @@ async function framePng(assembly: Assembly, media: ReadonlyMap<string, TakeMedia
 /** A file of a lesson's cut, made now. `ms` is the moment of a single frame. */
 export async function makeCutFile(name: CutFile, lesson: Lesson, takes: readonly TakeRow[], ms: number, store: MediaStore): Promise<{ type: string; content: string | Buffer }> {
   const { assembly, media } = await cutWith(lesson, takes, store);
-  const files = takeFileNames(takes);
-  const known = new Map<string, CutMedia>(takes.flatMap(({ id, frames }) => (media.has(id) ? [[id, { file: files.get(id) ?? id, frames }] as const] : [])));
+  const known = cutMedia(takes, takeFiles(takes, 'takes'), new Set(media.keys()));
   switch (name) {
     case 'captions.vtt':
       return { type: 'text/vtt', content: captionsToWebVtt(assembly) };

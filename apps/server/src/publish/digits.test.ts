@@ -32,7 +32,7 @@ it.each(['30', '30000/1001'])('every second of a minute changes on its own frame
   const lesson = lessonOf([{ kind: 'intervals', title: '', workMs: SECONDS * 1_000, rounds: 1, leadInMs: 0, footage: { takeId: 'take', startsAtMs: 0 } }]);
   const cut = firstCut({ ...lesson, finish: { ...lesson.finish, look: { ...lesson.finish.look, clock: 'digits' } } }, new Map([['take', { id: 'take', frames: take.frames, marked: null }]]));
   const media = new Map([['take', { sha: `take-${rate}`, hasSound: false }]]);
-  const settings = { ...SIZE, format: 'mp4', overlays: true } as const;
+  const settings = { ...SIZE, format: 'mp4', overlays: true, captions: false } as const;
   expect(piecesOf(cut, media, settings)).toHaveLength(3);
   const { video } = await exportVideo(cut, media, { cacheDir, workDir, takePath: () => take.video, onProgress: () => undefined }, settings);
   const { left, top, width, height } = pixelsOf(placesOf(cut)[0]?.clock ?? SLOT_BOXES.clock, SIZE);

@@ -195,10 +195,10 @@ describe('an export with changes by hand', () => {
   });
 
   it.each([
-    ['480 lines in WebM without overlays', { width: 854, height: 480, format: 'webm', overlays: false }, 'vp9', 'opus'],
-    ['1080 lines in MP4', { width: 1920, height: 1080, format: 'mp4', overlays: true }, 'h264', 'aac'],
+    ['480 lines in WebM without overlays', { width: 854, height: 480, format: 'webm', overlays: false, captions: true }, 'vp9', 'opus'],
+    ['1080 lines in MP4', { width: 1920, height: 1080, format: 'mp4', overlays: true, captions: false }, 'h264', 'aac'],
   ] as const)('is made with %s, its chapters in the file, sound and poster beside it', async (_name, settings, codec, sound) => {
-    const assembly = cutOf(work([], { workMs: 2_000 }));
+    const assembly = cutOf(work([], { workMs: 2_000, script: 'Land softly.' }));
     const made = await exportVideo(assembly, media, { cacheDir, workDir, takePath: (sha) => footage.at(`${sha}.mp4`), onProgress: () => undefined }, settings);
     const facts = await probe(made.video, true);
     expect(facts.video).toMatchObject({ codec, width: settings.width, height: settings.height, packets: 60 });
@@ -211,12 +211,16 @@ describe('an export with changes by hand', () => {
     const frame = execFileSync('ffmpeg', ['-v', 'error', '-i', made.video, '-vf', 'select=eq(n\\,10),scale=1280:720,format=rgb24', '-frames:v', '1', '-f', 'rawvideo', 'pipe:1'], { maxBuffer: 16 * 1024 * 1024 });
     expect(numberIn(frame)).toBe(40);
     expect(levelAt(frame, 748, 150) < 60).toBe(settings.overlays);
+    // A caption burned in is white on black in the middle below; else the file has a track of them.
+    const below = Array.from({ length: 300 }, (_, i) => levelAt(frame, 490 + i, 660));
+    expect(below.filter((level) => level < 10 || level > 245).length > 80).toBe(settings.captions);
+    expect(read(made.video, '-show_streams').includes('"codec_type": "subtitle"')).toBe(!settings.captions);
   });
 
   it('is made upright, with the picture above and what is said about it below, and as a clip of one block in a GIF', async () => {
     const assembly = cutOf(work([], { workMs: 2_000 }), work([], { workMs: 1_000, id: 'second', title: 'Second' }));
     const tools = { cacheDir, workDir, takePath: (sha: string) => footage.at(`${sha}.mp4`), onProgress: () => undefined };
-    const upright = await exportVideo(assembly, media, tools, { width: 480, height: 854, format: 'mp4', overlays: true });
+    const upright = await exportVideo(assembly, media, tools, { width: 480, height: 854, format: 'mp4', overlays: true, captions: false });
     expect((await probe(upright.video, true)).video).toMatchObject({ width: 480, height: 854, packets: 90 });
     const pixels = execFileSync('ffmpeg', ['-v', 'error', '-i', upright.video, '-vf', 'select=eq(n\\,20)', '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'rgb24', 'pipe:1'], { maxBuffer: 64 * 1024 * 1024 });
     const red = (x: number, y: number) => pixels[(y * 480 + x) * 3] ?? 0;
@@ -225,7 +229,7 @@ describe('an export with changes by hand', () => {
     expect(red(6, 330)).toBeLessThan(90);
     const clip = clipOfBlock(assembly, assembly.blocks[1]?.blockId ?? '');
     expect(clip?.durationMs).toBe(1_000);
-    const gif = await exportVideo(clip ?? assembly, media, tools, { width: 854, height: 480, format: 'gif', overlays: true });
+    const gif = await exportVideo(clip ?? assembly, media, tools, { width: 854, height: 480, format: 'gif', overlays: true, captions: false });
     expect(gif.video).toMatch(/\.gif$/);
     const facts = JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-of', 'json', '-count_packets', '-show_streams', gif.video], { encoding: 'utf8' })) as { streams: { codec_name: string; width: number; nb_read_packets: string }[] };
     expect(facts.streams).toHaveLength(1);

@@ -89,7 +89,7 @@ describe('an exported lesson', () => {
     const texts = (vtt: string) => vtt.split('\n').filter((line) => line !== '' && !/-->|^WEBVTT|^\d+$/.test(line));
     expect(facts(made.video)).toEqual([['mov_text', 'eng']]);
     expect(texts(track(made.video))).toEqual(assembly.captions.flatMap(({ lines }) => lines));
-    const { video } = await exportVideo(assembly, media, { cacheDir, workDir: mkdtempSync(path.join(workDir, 'webm-')), takePath: (sha) => footage.at(`${sha}.mp4`), onProgress: () => undefined }, { width: 320, height: 180, format: 'webm', overlays: true });
+    const { video } = await exportVideo(assembly, media, { cacheDir, workDir: mkdtempSync(path.join(workDir, 'webm-')), takePath: (sha) => footage.at(`${sha}.mp4`), onProgress: () => undefined }, { width: 320, height: 180, format: 'webm', overlays: true, captions: false });
     expect(facts(video).map(([codec]) => codec)).toEqual(['webvtt']);
     expect(texts(track(video))).toEqual(assembly.captions.flatMap(({ lines }) => lines));
   });
@@ -161,7 +161,7 @@ describe('several workers', () => {
     // Six pieces: the first worker renders two at a time.
     const blocks = Array.from({ length: 6 }, (_, i) => ({ ...work, id: `side-${i}`, workMs: 2_000 + 100 * i }) as Partial<IntervalsBlock>);
     const assembly = firstCut(lessonOf(blocks), new Map([['take', { id: 'take', frames: TAKE_FRAMES, marked: null }]]));
-    const settings = { width: 854, height: 480, format: 'mp4', overlays: true } as const;
+    const settings = { width: 854, height: 480, format: 'mp4', overlays: true, captions: false } as const;
     const own = mkdtempSync(path.join(workDir, 'own-'));
     const stop = new AbortController();
     let helped = 0;

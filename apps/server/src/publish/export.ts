@@ -100,7 +100,9 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
   const captions = path.join(tools.workDir, 'lesson.vtt');
   await writeFile(captions, captionsToWebVtt(assembly));
   const joined = path.join(tools.workDir, `lesson.${format}`);
-  await join(pictures, sound, assembly.captions.length > 0 ? captions : null, joined, assembly, format, tools);
+  // Players show the track of an MP4 by themselves: burned in as well, every word would stand there twice.
+  const track = assembly.captions.length > 0 && !settings.captions ? captions : null;
+  await join(pictures, sound, track, joined, assembly, format, tools);
   await verify(joined, frames, { ...settings, format }, tools.signal);
   const video = settings.format === 'gif' ? await gifOf(joined, tools) : joined;
   const poster = path.join(tools.workDir, 'poster.png');

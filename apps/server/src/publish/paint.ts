@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import type { Writable } from 'node:stream';
 import type { Assembly, CardText, Slot } from '@zest/core/assembly';
-import { FONT_FAMILIES, FONT_PARTS, FRAMES, measurer, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type Measure, type PaintContext, type SceneItem } from '@zest/core/overlay';
+import { captionAt, FONT_FAMILIES, FONT_PARTS, FRAMES, measurer, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type BurnedItem, type Measure, type PaintContext } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
@@ -67,18 +67,21 @@ export function boxPixels(box: Box, size: FrameSize): { left: number; top: numbe
   return { left, top, width: 2 * Math.ceil(((box.x + box.width) * scale) / 2) - left, height: 2 * Math.ceil(((box.y + box.height) * scale) / 2) - top, scale };
 }
 
+/** What is burned in by itself: a slot, or the captions. */
+export type Burned = Slot | 'caption';
+
 /** What a slot shows over a stretch of frames: one entry for each change, frames counted from the stretch's start. */
 export interface SlotChange {
   frame: number;
-  item: SceneItem | null;
+  item: BurnedItem | null;
 }
 
 /** The changes of a slot over output frames `from` up to `to`; none when it stays empty. */
-export function slotChanges(assembly: Assembly, slot: Slot, from: number, to: number): SlotChange[] {
+export function slotChanges(assembly: Assembly, slot: Burned, from: number, to: number): SlotChange[] {
   const changes: SlotChange[] = [];
-  let last: SceneItem | null = null;
+  let last: BurnedItem | null = null;
   for (let frame = from; frame < to; frame += 1) {
-    const item = slotAt(assembly, slot, instantOfFrame(frame));
+    const item = slot === 'caption' ? captionAt(assembly, instantOfFrame(frame)) : slotAt(assembly, slot, instantOfFrame(frame));
     if (frame === from || !sameItem(item, last)) changes.push({ frame: frame - from, item });
     last = item;
   }

@@ -4,12 +4,15 @@ import type { Finish } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import { shapeOf } from './frame-size.ts';
 import { hashOf } from '../media/store.ts';
-import { slotChanges, type SlotChange } from './paint.ts';
+import { slotChanges, type Burned, type SlotChange } from './paint.ts';
 
 /** Longest piece rendered in one go: what a killed server loses at most, and what a small change costs. */
 const PIECE_FRAMES = 600;
 /** Raised when the painter or the filters change what a piece looks like. */
 const LOOK = 6;
+
+/** A lowered sound is this much softer, in dB. */
+export const LOW_DB = -12;
 
 /** Frames of a working copy: from `inFrame`, at most `available` of them, `speed` for each frame shown. */
 export interface Shot {
@@ -54,12 +57,14 @@ export interface RenderSettings {
   format: 'mp4' | 'webm' | 'gif';
   /** Whether clocks, counts and cues are burned in. */
   overlays: boolean;
+  /** Whether captions are. */
+  captions: boolean;
 }
 
 /** What is rendered for an export: a GIF is made from the finished video. */
 export const videoFormat = ({ format }: Pick<RenderSettings, 'format'>): 'mp4' | 'webm' => (format === 'gif' ? 'mp4' : format);
 
-export const STANDARD: RenderSettings = { ...REFERENCE, format: 'mp4', overlays: true };
+export const STANDARD: RenderSettings = { ...REFERENCE, format: 'mp4', overlays: true, captions: false };
 
 /** The assembly in the shape of what is rendered; the same one where it has that shape. */
 function inShape(assembly: Assembly, settings: RenderSettings): Assembly {
@@ -89,7 +94,8 @@ export function pieceOfFrame(cut: Assembly, media: MediaByTake, frame: number, s
 function pieceOf(assembly: Assembly, segment: Segment, startFrame: number, frames: number, media: MediaByTake, settings: RenderSettings): Piece {
   const first = firstFrameFrom(segment.startMs);
   const end = firstFrameFrom(segment.endMs);
-  const overlays = (settings.overlays ? slots : []).flatMap((slot) => {
+  const burned: Burned[] = [...(settings.overlays ? slots : []), ...(settings.captions ? (['caption'] as const) : [])];
+  const overlays = burned.flatMap((slot) => {
     const changes = slotChanges(assembly, slot, startFrame, startFrame + frames);
     const box = changes.find(({ item }) => item)?.item?.box;
     return box ? [{ box, changes }] : [];

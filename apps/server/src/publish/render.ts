@@ -1,7 +1,7 @@
 import { rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { nanoid } from 'nanoid';
 import { OUTPUT_FPS } from '@zest/core/time';
+import { partOf } from '../media/unfinished.ts';
 import { COLOUR_TAGS, ffmpeg, videoEncoder } from '../media/ffmpeg.ts';
 import { boxPixels, streamSlot } from './paint.ts';
 import { PictureGraph } from './picture-graph.ts';
@@ -36,7 +36,7 @@ export async function renderPiece(
   // It gets its name last, so its presence says that it is whole.
   if (await exists(picture)) return picture;
   // Nobody else writes to it, even who takes this piece for abandoned.
-  const part = `${picture}.${nanoid(6)}.part`;
+  const part = partOf(picture);
   const graph = new PictureGraph(piece.frames, takePath, part, settings, piece.look);
   try {
     const own = await graph.picture(piece.picture);

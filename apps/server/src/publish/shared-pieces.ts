@@ -3,6 +3,7 @@ import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { nanoid } from 'nanoid';
 import { CancelledError } from '../media/run.ts';
+import { claimOf, isWanted, wantedName } from '../media/unfinished.ts';
 import type { Piece, RenderSettings } from './pieces.ts';
 import { piecePath, renderPiece } from './render.ts';
 
@@ -26,6 +27,7 @@ function keepFresh(file: string): () => void {
 async function claim(file: string): Promise<boolean> {
   const mine = await open(file, 'wx').catch(() => null);
   if (mine) {
+    await mine.writeFile(String(process.pid));
     await mine.close();
     return true;
   }
@@ -43,7 +45,7 @@ type TakePath = (sha: string) => string;
 async function renderMine(piece: Piece, settings: RenderSettings, cacheDir: string, takePath: TakePath, onProgress: (doneMs: number) => void, signal?: AbortSignal): Promise<string | null> {
   const picture = piecePath(piece, settings, cacheDir);
   if (await stat(picture).catch(() => null)) return picture;
-  const mine = `${picture}.claim`;
+  const mine = claimOf(picture);
   if (!(await claim(mine))) return null;
   const stop = keepFresh(mine);
   try {
@@ -71,7 +73,7 @@ interface Wanted {
 
 /** Lays out what an export needs, so that idle workers can help. @returns what ends it */
 export async function askForHelp(wanted: Wanted, cacheDir: string): Promise<() => Promise<void>> {
-  const list = path.join(cacheDir, `wanted-${nanoid()}.json`);
+  const list = path.join(cacheDir, wantedName());
   await writeFile(list, JSON.stringify(wanted));
   const stop = keepFresh(list);
   return async () => {
@@ -84,7 +86,7 @@ export async function askForHelp(wanted: Wanted, cacheDir: string): Promise<() =
 export async function helpOut(cacheDir: string, takePath: TakePath, signal: AbortSignal): Promise<boolean> {
   for (const name of await readdir(cacheDir).catch(() => [])) {
     const list = path.join(cacheDir, name);
-    if (!name.startsWith('wanted-') || !(await isFresh(list))) continue;
+    if (!isWanted(name) || !(await isFresh(list))) continue;
     const text = await readFile(list, 'utf8').catch(() => null);
     if (text === null) continue;
     // Written by another worker of this installation, of the same version.

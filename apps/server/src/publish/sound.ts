@@ -7,7 +7,9 @@ import { OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg, GUARDED_INPUT, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run, write } from '../media/run.ts';
 import { hashOf } from '../media/store.ts';
-import type { Piece } from './pieces.ts';
+import { partOf } from '../media/unfinished.ts';
+import { levelledVoice, levelsOf, spokenBlocks, type SpokenPlan } from './block-levels.ts';
+import { LOW_DB, type Piece } from './pieces.ts';
 import { accompanied, accompaniment, type SoundPlan, type SoundTools } from './accompaniment.ts';
 import { loudnessSchema, measureLoudness, METER, QUIET, readLoudness, type Loudness } from '../media/loudness.ts';
 import { seekTo } from './picture-graph.ts';
@@ -28,9 +30,7 @@ const PEAK_MARGIN_DB = 0.7;
 const ATTEMPTS = 4;
 
 /** Raised when the filters change what is heard. */
-const SOUND = 3;
-/** A lowered sound is this much softer. */
-const LOW_DB = -12;
+const SOUND = 4;
 
 /** Filters that play faster or slower: the pitch is kept, but for the tiny differences of clocks, which nobody hears. */
 function atSpeed(speed: number): string[] {
@@ -44,8 +44,9 @@ function atSpeed(speed: number): string[] {
 async function cleanedVoice(parts: readonly SoundPart[], clean: readonly string[], cacheDir: string, signal?: AbortSignal): Promise<string> {
   const file = path.join(cacheDir, `${hashOf([SOUND, parts, clean])}.voice.pcm`);
   if (await stat(file).catch(() => null)) return file;
-  await ffmpeg([...PCM_INPUT, ...(clean.length > 0 ? ['-af', clean.join(',')] : []), '-f', 's16le', `${file}.part`], { signal, feed: { stdin: soundOf(parts) } });
-  await rename(`${file}.part`, file);
+  const part = partOf(file);
+  await ffmpeg([...PCM_INPUT, ...(clean.length > 0 ? ['-af', clean.join(',')] : []), '-f', 's16le', part], { signal, feed: { stdin: soundOf(parts) } });
+  await rename(part, file);
   return file;
 }
 
@@ -68,11 +69,12 @@ async function pieceSound({ sound, frames }: Piece, cacheDir: string, takePath: 
     `apad=whole_len=${samples}`,
     `atrim=end_sample=${samples}`,
   ].join(',');
+  const part = partOf(file);
   await ffmpeg(
-    [...seekTo(shot.inFrame), ...GUARDED_INPUT, '-vn', '-i', takePath(shot.sha), '-af', filters, '-f', 's16le', `${file}.part`],
+    [...seekTo(shot.inFrame), ...GUARDED_INPUT, '-vn', '-i', takePath(shot.sha), '-af', filters, '-f', 's16le', part],
     { signal },
   );
-  await rename(`${file}.part`, file);
+  await rename(part, file);
   return file;
 }
 
@@ -133,12 +135,12 @@ const meterOf = (clean: readonly string[]) => (clean.length > 0 ? ['-af', [...cl
  * Encodes the sound of all pieces as one track, AAC in MP4 or Opus in WebM, at the target loudness with its true peak below the limit. The
  * raw sound is measured first, so that one encoding is enough as a rule; the encoded result is measured and corrected.
  */
-export async function encodeSound(pieces: readonly Piece[], plan: SoundPlan, target: string, format: 'mp4' | 'webm', tools: SoundTools): Promise<Loudness> {
+export async function encodeSound(pieces: readonly Piece[], plan: SoundPlan & SpokenPlan, target: string, format: 'mp4' | 'webm', tools: SoundTools): Promise<Loudness> {
   const { cacheDir, takePath, signal } = tools;
   const { tones, spoken, sound: finish } = plan;
   const musicSha = finish.music && tools.shaOf(finish.music.takeId);
   // What nobody changed is not levelled again.
-  const kept = path.join(cacheDir, `${hashOf([SOUND, pieces.map(({ sound, frames }) => [sound, frames]), tones, spoken, finish, musicSha, format])}.${format === 'webm' ? 'opus' : 'aac'}`);
+  const kept = path.join(cacheDir, `${hashOf([SOUND, pieces.map(({ sound, frames }) => [sound, frames]), tones, spoken, finish, musicSha, format, spokenBlocks(plan)])}.${format === 'webm' ? 'opus' : 'aac'}`);
   const known = await readFile(`${kept}.json`, 'utf8').catch(() => null);
   const isThere = known !== null && (await copyFile(kept, target).then(
     () => true,
@@ -149,7 +151,8 @@ export async function encodeSound(pieces: readonly Piece[], plan: SoundPlan, tar
   for (const piece of pieces) parts.push({ file: await pieceSound(piece, cacheDir, takePath, signal), bytes: piece.frames * BYTES_PER_FRAME });
   const totalFrames = pieces.reduce((sum, { frames }) => sum + frames, 0);
   // Cleaned once; whatever the level, it is the same.
-  const voice = await cleanedVoice(parts, cleaning(finish), cacheDir, signal);
+  const cleaned = await cleanedVoice(parts, cleaning(finish), cacheDir, signal);
+  const voice = await levelledVoice(cleaned, await levelsOf(pieces, plan, cleaned, signal), cacheDir, signal);
   const input = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', voice];
   const beside = accompanied(plan) ? await accompaniment(plan, totalFrames * SAMPLES_PER_FRAME, voice, tools) : null;
   const feed = beside ? { pipes: [beside] } : {};
@@ -183,7 +186,7 @@ export async function finishedTake(sha: string, { lufs, lowCut, noise }: Pick<So
   const clean = cleaning({ lowCut, noise });
   const raw = readLoudness((await run('ffmpeg', [...QUIET, ...GUARDED_INPUT, '-i', source, '-map', '0:a:0', ...meterOf(clean)], { signal: tools.signal })).errors);
   const { gainDb, ceilingDb } = levelling(raw, lufs);
-  const part = `${file}.${process.pid}`;
+  const part = partOf(file);
   await ffmpeg([...GUARDED_INPUT, '-i', source, '-map', '0:a:0', '-af', chain(clean, gainDb, ceilingDb, false), '-c:a', 'aac', '-b:a', '160k', '-movflags', '+faststart', '-f', 'mp4', part], { signal: tools.signal });
   await rename(part, file);
   return file;

@@ -53,6 +53,7 @@ const router = createBrowserRouter([
         ],
       },
       { path: '/team', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/team/TeamPage.tsx')).TeamPage }) },
+      { path: '/storage', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/team/StoragePage.tsx')).StoragePage }) },
       { path: '/classes', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassesPage.tsx')).ClassesPage }) },
       { path: '/classes/:classId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassPage.tsx')).ClassPage }) },
       { path: '*', element: <Navigate to="/" replace /> },

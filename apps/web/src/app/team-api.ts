@@ -1,4 +1,4 @@
-import { addressSchema, auditEntrySchema, commentSchema, installationSchema, madeInviteSchema, memberSchema, passwordLinkSchema, presentSchema, sessionSchema, type MakeComment, type Role } from '@zest/contract';
+import { addressSchema, auditEntrySchema, commentSchema, installationSchema, madeInviteSchema, memberSchema, passwordLinkSchema, presentSchema, sessionSchema, storedSchema, type MakeComment, type Role } from '@zest/contract';
 import { z } from 'zod';
 import { api, read } from './api.ts';
 
@@ -54,6 +54,19 @@ export const teamApi = api.enhanceEndpoints({ addTagTypes: ['Team', 'Comments', 
     installation: build.query({
       query: (_: void) => '/installation',
       transformResponse: read(installationSchema),
+    }),
+    stored: build.query({
+      query: (_: void) => '/stored',
+      transformResponse: read(storedSchema),
+      providesTags: ['Takes', 'Exports'],
+    }),
+    deleteExport: build.mutation({
+      query: (jobId: string) => ({ url: `/jobs/${jobId}/files`, method: 'DELETE' }),
+      invalidatesTags: ['Exports', 'Audit'],
+    }),
+    deleteTake: build.mutation({
+      query: (takeId: string) => ({ url: `/takes/${takeId}`, method: 'DELETE' }),
+      invalidatesTags: ['Takes', 'Storage', 'Audit'],
     }),
     audit: build.query({
       query: (_: void) => '/audit',

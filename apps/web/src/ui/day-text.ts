@@ -4,3 +4,13 @@ const format = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'nume
 export function dayText(date: string): string {
   return format.format(new Date(`${date}T00:00:00Z`));
 }
+
+const relative = new Intl.RelativeTimeFormat(undefined, { numeric: 'auto' });
+const DAY_MS = 86_400_000;
+
+/** How long ago something was: "today", "12 days ago", "3 months ago". */
+export function ageText(at: Date, now: Date): string {
+  const days = Math.floor((now.getTime() - at.getTime()) / DAY_MS);
+  if (days < 60) return relative.format(-days, 'day');
+  return days < 730 ? relative.format(-Math.floor(days / 30.44), 'month') : relative.format(-Math.floor(days / 365.25), 'year');
+}

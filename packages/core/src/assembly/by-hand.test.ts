@@ -169,6 +169,12 @@ describe('in a block', () => {
     expect(counted.map(({ rep, side, missed: not }) => [rep, side, not]).slice(0, 5)).toEqual([[1, startSide, false], [1, other, false], [1, startSide, true], [2, other, false], [2, startSide, false]]);
   });
 
+  it('a last number, tapped late, goes when the next bout’s first is tapped', () => {
+    const block: RepsBlock = { ...(makeBlock('reps', counter()) as RepsBlock), reps: 1, sides: 'each', sideChangeMs: 5_000, sets: 1, leadInMs: 0, tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 } };
+    const taps = [6_500, 7_100].map((atMs) => ({ atMs, side: null, missed: false }));
+    expect(cutOf({ ...block, edits: [{ id: 'a', kind: 'taps', taps }] }).lanes.counter.map(({ startMs, endMs }) => [startMs, endMs])).toEqual([[6_500, 7_100], [7_100, 9_000]]);
+  });
+
   it('hiding and moving touch what they name, and no more', () => {
     const block = { ...work([]), rounds: 2, workMs: 5_000, restMs: 2_000 };
     const hidden = cutOf({ ...block, edits: [{ id: 'a', kind: 'hide', slot: 'clock', fromMs: 1_000, toMs: 2_000 }] }).lanes.clock;

@@ -88,7 +88,8 @@ export function countersOfTaps({ taps }: Pick<EditOf<'taps'>, 'taps'>, planned: 
     counted.set(key, rep);
     const next = sorted[i + 1];
     const isLast = next === undefined || boutOf(next.atMs) !== bout;
-    const endMs = isLast ? Math.max(atMs + 1, Math.min(atMs + LAST_REP_MS, bout && bout.endMs > atMs ? bout.endMs : atMs + LAST_REP_MS)) : next.atMs;
+    const nextMs = next?.atMs ?? Infinity;
+    const endMs = isLast ? Math.min(nextMs, atMs + LAST_REP_MS, bout && bout.endMs > atMs ? bout.endMs : Infinity) : nextMs;
     if (endMs <= atMs) return [];
     return [{ slot: 'counter', startMs: atMs, endMs, goneMs: 0, ofMs: endMs - atMs, rep, reps: Math.max(bout?.planned ?? 0, totals.get(key) ?? rep), side: side ?? bout?.like.side ?? null, note: bout?.like.note ?? '', beats: null, missed }];
   });

@@ -1,5 +1,5 @@
 import type { Block, EditOf, Side } from '../lesson/index.ts';
-import type { Span } from '../schedule/index.ts';
+import { countWords, type Span } from '../schedule/index.ts';
 import { findingsIn, SURE_REPETITION, SURE_SENTENCE, WHOLE_REPETITION, type SeenRepetition } from '../signal/index.ts';
 import { sentences, type Sentence } from '../script/index.ts';
 import type { TimeSpan } from '../time/index.ts';
@@ -102,32 +102,60 @@ export function tapsOf(bouts: readonly CountedBout[] | null): EditOf<'taps'>['ta
 /** Repetitions that went less far than the others: a hint to look, no verdict. */
 export const shortOf = ({ done }: CountedBout): SeenRepetition[] => done.filter(({ size, confidence }) => size < WHOLE_REPETITION && confidence >= SURE_REPETITION);
 
-/** A sentence of a block's script in the block's own time; `said` false: it was left out. Null times: not known. */
+/** A sentence of a block's script in the block's own time; `isSaid` false: it was left out. Null times: not known. */
 export interface SpokenSentence extends Sentence {
   startMs: number | null;
   endMs: number | null;
   isSaid: boolean;
-  confidence: number;
+  /** 0 to 1; null where it was not looked for: its words were changed since. */
+  confidence: number | null;
 }
 
 /** Whether the recording is plainly of this script: something of it was surely heard. */
 export const isTrusted = (said: TakeFacts['said']): boolean => said?.sentences.some(({ confidence }) => confidence >= SURE_SENTENCE) ?? false;
 
+/** A place that is not sure, but likelier than one reckoned by words. */
+const LIKELY = 0.2;
+/** Less speech than this part of what a sentence takes is no room for it. */
+const ROOM = 0.5;
+
+type Heard = NonNullable<TakeFacts['said']>['sentences'][number];
+
+/** The nearest sentences before and after one that were surely heard. */
+function sureAround(heard: readonly Heard[], at: number): { before: Heard | undefined; after: Heard | undefined } {
+  const isSure = ({ startMs, confidence }: Heard) => startMs !== null && confidence >= SURE_SENTENCE;
+  return { before: heard.slice(0, at).findLast(isSure), after: heard.slice(at + 1).find(isSure) };
+}
+
+/** Not found between sentences that surely were, or at an end, and with no other speech there that could be it: it was left out. */
+function wasLeftOut({ sentences: heard, added }: NonNullable<TakeFacts['said']>, at: number): boolean {
+  const sure = heard.filter(({ startMs, confidence }) => startMs !== null && confidence >= SURE_SENTENCE);
+  const words = sure.reduce((sum, { text }) => sum + countWords(text), 0);
+  if (words === 0) return false;
+  const msAWord = sure.reduce((sum, { startMs, endMs }) => sum + (endMs ?? 0) - (startMs ?? 0), 0) / words;
+  const { before, after } = sureAround(heard, at);
+  const [fromMs, toMs] = [before?.endMs ?? 0, after?.startMs ?? Infinity];
+  const roomMs = added.reduce((sum, { startMs, endMs }) => sum + Math.max(0, Math.min(endMs, toMs) - Math.max(startMs, fromMs)), 0);
+  return roomMs < ROOM * countWords(heard[at]?.text ?? '') * msAWord;
+}
+
 /**
- * A block's sentences where they were found in its take. One whose words were changed since, or that was not surely
- * heard, has no time of its own. Null when nobody has looked for them.
+ * A block's sentences where they were found in its take. Each is trusted by itself, or by its place between others that
+ * are sure; one whose words were changed since has no time of its own. Null when nobody has looked for them.
  */
 export function spokenSentences(script: string, footing: Pick<Footing, 'startMs' | 'rate'>, { said }: Pick<TakeFacts, 'said'>, byHand: readonly EditOf<'said'>[] = []): SpokenSentence[] | null {
   if (!said && byHand.length === 0) return null;
-  const isHeard = isTrusted(said);
-  const left = [...(said?.sentences ?? [])];
+  const heard = said?.sentences ?? [];
   const own = (ms: number | null) => (ms === null ? null : Math.max(0, Math.round((ms - footing.startMs) / footing.rate)));
+  let from = 0;
   const found = sentences(script).map((sentence): SpokenSentence => {
-    const at = left.findIndex(({ text }) => text === sentence.text);
-    const heard = at < 0 ? undefined : left[at];
-    if (heard) left.splice(0, at + 1);
-    const isSure = heard !== undefined && heard.startMs !== null && heard.confidence >= SURE_SENTENCE;
-    return { ...sentence, startMs: isSure ? own(heard.startMs) : null, endMs: isSure ? own(heard.endMs) : null, isSaid: !isHeard || heard === undefined || heard.startMs !== null, confidence: heard?.confidence ?? 0 };
+    const at = heard.findIndex(({ text }, i) => i >= from && text === sentence.text);
+    const one = heard[at];
+    if (!said || !one) return { ...sentence, startMs: null, endMs: null, isSaid: true, confidence: null };
+    from = at + 1;
+    const { before, after } = sureAround(heard, at);
+    const isPlaced = one.confidence >= LIKELY || (before !== undefined && after !== undefined);
+    return { ...sentence, startMs: isPlaced ? own(one.startMs) : null, endMs: isPlaced ? own(one.endMs) : null, isSaid: one.startMs !== null || !wasLeftOut(said, at), confidence: one.confidence };
   });
   return withHand(found, byHand);
 }

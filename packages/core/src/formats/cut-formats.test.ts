@@ -5,7 +5,7 @@ import { captionsFor, firstCut, takeFrameAt, type TakeFacts } from '../assembly/
 import { forOtherHand, makeBlock, makeLesson, type Edit, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
 import { counter } from '../testing/arbitrary.ts';
 import { firstFrameFrom } from '../time/index.ts';
-import { captionsToSubRip, chaptersMetadata, chaptersText, editList, timeCode, timelineOf } from './index.ts';
+import { captionsToSubRip, chaptersMetadata, chaptersText, editList, missingOf, stillsOf, timeCode, timelineOf } from './index.ts';
 
 const takes = new Map<string, TakeFacts>(['front', 'side'].map((id) => [id, { id, frames: 900, marked: null }]));
 const media = new Map([...takes].map(([id, { frames }]) => [id, { file: `takes/${id}.mp4`, frames }]));
@@ -67,7 +67,9 @@ describe('the edit list', () => {
     expect(at).toBe(firstFrameFrom(cut.durationMs));
     for (const { reel, from, sourceIn } of pictures) {
       const segment = cut.segments.find(({ startMs, endMs }) => firstFrameFrom(startMs) <= from && from < firstFrameFrom(endMs));
-      if (segment?.source.kind === 'take') expect([reel, sourceIn]).toEqual([segment.source.takeId === 'front' ? 'TAKE001' : 'TAKE002', takeFrameAt(segment, segment.source, from)]);
+      const isStill = segment?.source.kind === 'take' && segment.source.takeFrames === segment.source.inFrame + 1;
+      if (isStill) expect([reel, sourceIn]).toEqual(['TAKE003', 0]);
+      else if (segment?.source.kind === 'take') expect([reel, sourceIn]).toEqual([segment.source.takeId === 'front' ? 'TAKE001' : 'TAKE002', takeFrameAt(segment, segment.source, from)]);
       else expect(reel).toBe('BL');
     }
   });
@@ -75,7 +77,8 @@ describe('the edit list', () => {
   it('says slower and still pictures by M2 lines, and leaves silence out of the sound', () => {
     const text = editList(cut, media);
     expect(text).toMatch(/^TITLE: Skip; and throw\r\nFCM: NON-DROP FRAME/);
-    expect(text.match(/^M2 {3}TAKE001 {2}\d+\.\d/gm)?.map((line) => line.slice(-5))).toEqual(['015.0', '000.0']);
+    expect(text.match(/^M2 {3}TAKE001 {2}\d+\.\d/gm)?.map((line) => line.slice(-5))).toEqual(['015.0']);
+    expect(text).toContain('* FROM CLIP NAME: stills/front 180.png');
     // Silent: 4 s shown again, 1 s standing still, 2 s of a card.
     const heard = events.filter(({ track }) => track === 'A').reduce((sum, { from, to }) => sum + to - from, 0);
     expect(heard).toBe(firstFrameFrom(cut.durationMs) - 7 * 30);
@@ -89,7 +92,7 @@ interface Otio {
   children?: Otio[];
   effects?: { OTIO_SCHEMA: string; time_scalar: number }[];
   source_range?: { start_time: { value: number; rate: number }; duration: { value: number; rate: number } } | null;
-  media_references?: { DEFAULT_MEDIA: { target_url: string } };
+  media_references?: { DEFAULT_MEDIA: { target_url: string; available_range: NonNullable<Otio['source_range']> } };
   tracks?: Otio & { markers: { name: string; marked_range: { start_time: { value: number } } }[] };
 }
 
@@ -112,12 +115,54 @@ describe('the OpenTimelineIO file', () => {
       ['takes/front.mp4', 30, null],
       ['takes/front.mp4', 90, 0.5],
       ['takes/front.mp4', 150, null],
-      ['takes/front.mp4', 180, 0],
+      ['stills/front 180.png', 0, null],
       ['takes/front.mp4', 180, null],
       ['takes/side.mp4', 180, null],
       ['takes/front.mp4', 240, null],
       ['', 0, null],
     ]);
+  });
+});
+
+describe('footage that ends early', () => {
+  const stretch = { fromMs: fc.nat(9_000), toMs: fc.nat(9_000) };
+  const change: fc.Arbitrary<Edit> = fc.oneof(
+    fc.record({ id: fc.constant('e'), kind: fc.constant('again' as const), ...stretch, speed: fc.constantFrom(25, 50, 75, 100), times: fc.integer({ min: 1, max: 2 }), sound: fc.constantFrom('kept', 'off') }),
+    fc.record({ id: fc.constant('f'), kind: fc.constant('freeze' as const), atMs: fc.nat(9_000), lengthMs: fc.integer({ min: 500, max: 3_000 }), point: fc.constant(null), text: fc.constant('') }),
+    fc.record({ id: fc.constant('g'), kind: fc.constant('leave-out' as const), ...stretch }),
+  );
+
+  it('is never read beyond its end, in either file, and the cut is as long as ever', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 31, max: 400 }), fc.array(change, { maxLength: 3 }), (frames, own) => {
+        const short = new Map<string, TakeFacts>([['front', { id: 'front', frames, marked: null }]]);
+        const files = new Map([['front', { file: 'takes/front.mp4', frames }]]);
+        const made = firstCut({ ...lesson, sections: [{ id: 's', title: '', blocks: [{ ...work, edits: own }] }] }, short);
+        const { tracks } = JSON.parse(timelineOf(made, files)) as Otio;
+        for (const track of tracks?.children ?? []) {
+          for (const { source_range: range, media_references: references, effects } of track.children ?? []) {
+            const available = references?.DEFAULT_MEDIA.available_range;
+            if (!range || !available) continue;
+            const used = Math.floor((range.duration.value - 1) * (effects?.[0]?.time_scalar ?? 1) + 1e-6) + 1;
+            expect(range.start_time.value).toBeGreaterThanOrEqual(0);
+            expect(range.start_time.value + used).toBeLessThanOrEqual(available.duration.value);
+          }
+          expect(track.children?.reduce((sum, { source_range: range }) => sum + (range?.duration.value ?? 0), 0)).toBe(firstFrameFrom(made.durationMs));
+        }
+        const ofTake = readEdl(editList(made, files)).filter(({ reel }) => reel === 'TAKE001');
+        for (const { sourceIn, sourceOut } of ofTake) expect([sourceIn >= 0, sourceOut <= frames]).toEqual([true, true]);
+        for (const { frame } of stillsOf(made, files)) expect(frame).toBeLessThan(frames);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is said, with its time', () => {
+    const short = new Map<string, TakeFacts>([['front', { id: 'front', frames: 150, marked: null }]]);
+    const made = firstCut({ ...lesson, sections: [{ id: 's', title: '', blocks: [{ ...work, edits: [] }] }] }, short);
+    expect(missingOf(made)).toEqual(['00:00:04:00 to 00:00:10:00: the footage has ended; its last picture is held.']);
+    expect((JSON.parse(timelineOf(made, media)) as Otio).tracks?.markers.find(({ name }) => name.startsWith('The footage has ended'))?.marked_range.start_time.value).toBe(120);
+    expect(missingOf(cut)).toEqual(['00:00:15:00 to 00:00:17:00: a card, which only the exported video has.']);
   });
 });
 

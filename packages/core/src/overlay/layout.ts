@@ -59,6 +59,12 @@ export const UPRIGHT_BOXES: Record<Slot, Place> = {
   caution: { x: 24, y: 1036, width: 672, height: 114, scale: 0.85 },
 };
 
+/** The lines of a caption, where they are burned in: below all slots. */
+export const CAPTION_PLACES: Record<Shape, Place> = {
+  wide: { x: 64, y: 592, width: 1152, height: 92, scale: 1 },
+  upright: { x: 24, y: 1156, width: 672, height: 92, scale: 1 },
+};
+
 /** Where a small second view stands: in a lower corner, inside the safe area. */
 export const BESIDE_BOXES: Record<Exclude<BesideLayout, 'halves'>, Box> = {
   'inset left': { x: 64, y: 450, width: 416, height: 234 },

@@ -1,7 +1,7 @@
 import type { Ink } from './ink.ts';
 import { fitText, MAIN_TEXT, MIN_TEXT, REFERENCE, SLOT_BOXES, type Box, type FittedText, type Measure } from './layout.ts';
-import { fitIn, isRightToLeft, measurer, panel, writeLines, type PaintContext } from './pen.ts';
-import type { CautionItem, CueItem, PointerItem } from './scene.ts';
+import { fitIn, isRightToLeft, measurer, panel, writeCentred, writeLines, type PaintContext } from './pen.ts';
+import type { CaptionItem, CautionItem, CueItem, PointerItem } from './scene.ts';
 
 /** Room of the sign before a line. */
 const JUDGED = 38;
@@ -150,4 +150,26 @@ export function paintPointer(ctx: PaintContext, item: PointerItem, ink: Ink): vo
   const box: Box = { x: tail.x - (across > 0 ? 0 : width), y: tail.y - height / 2, width, height };
   panel(ctx, box, ink.panel, ink.accent, ink.backing);
   writeLines(ctx, item.text, { x: box.x + 24, top: box.y + 14, width: 360 }, { weight: 'bold', size: 48, maxLines: 2, colour: ink.text });
+}
+
+/** White on black under each line: common practice for captions, and readable over any picture. */
+const CAPTION = { line: 46, ground: 44, margin: 16, smallest: 24, back: '#000000', text: '#ffffff' } as const;
+
+/** The lines of a caption in the middle of their place, the last one at its lower border. */
+export function paintCaption(ctx: PaintContext, { text }: CaptionItem, box: Box): void {
+  const lines = text.split('\n');
+  const measure = measurer(ctx, 'bold');
+  const middle = box.x + box.width / 2;
+  lines.forEach((line, i) => {
+    const { size, lines: [fitted = ''] } = fitText(line, box.width - 2 * CAPTION.margin, 1, MIN_TEXT, measure, CAPTION.smallest);
+    const width = measure(fitted, size) + 2 * CAPTION.margin;
+    const top = box.y + box.height - CAPTION.line * (lines.length - i) + CAPTION.line - CAPTION.ground;
+    ctx.beginPath();
+    ctx.roundRect(middle - width / 2, top, width, CAPTION.ground, 8);
+    ctx.fillStyle = CAPTION.back;
+    ctx.fill();
+    ctx.direction = isRightToLeft(fitted) ? 'rtl' : 'ltr';
+    writeCentred(ctx, fitted, middle, top + CAPTION.ground / 2 + Math.round(size * 0.34), 'bold', size, CAPTION.text);
+    ctx.direction = 'ltr';
+  });
 }

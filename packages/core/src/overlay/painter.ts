@@ -4,12 +4,12 @@ import { FRAMES } from './layout.ts';
 import { paintBoard, paintSide } from './paint-board.ts';
 import { paintCard } from './paint-card.ts';
 import { paintClock, paintCounter } from './paint-time.ts';
-import { paintCaution, paintCue, paintPointer } from './paint-words.ts';
+import { paintCaption, paintCaution, paintCue, paintPointer } from './paint-words.ts';
 import type { PaintContext } from './pen.ts';
-import type { Scene, SceneItem } from './scene.ts';
+import type { BurnedItem, Scene } from './scene.ts';
 
 /** Paints an item where it stands, as large as its place says. */
-function paintItem(ctx: PaintContext, item: SceneItem, look: Finish['look']): void {
+function paintItem(ctx: PaintContext, item: BurnedItem, look: Finish['look']): void {
   const ink = inkOf(look);
   const { x, y, scale } = item.box;
   const box = { x: 0, y: 0, width: item.box.width / scale, height: item.box.height / scale };
@@ -37,6 +37,9 @@ function paintItem(ctx: PaintContext, item: SceneItem, look: Finish['look']): vo
       break;
     case 'board':
       paintBoard(ctx, item, box, ink);
+      break;
+    case 'caption':
+      paintCaption(ctx, item, box);
       break;
   }
   ctx.restore();
@@ -67,7 +70,7 @@ export function paintScene(ctx: PaintContext, scene: Scene, width: number): void
 }
 
 /** Paints one item alone on a cleared part of a picture, for burning in by regions: `scale` pixels a layout unit, from `left` and `top` of the picture on. */
-export function paintItemAt(ctx: PaintContext, item: SceneItem, look: Finish['look'], { left, top, scale }: { left: number; top: number; scale: number }): void {
+export function paintItemAt(ctx: PaintContext, item: BurnedItem, look: Finish['look'], { left, top, scale }: { left: number; top: number; scale: number }): void {
   ctx.save();
   ctx.translate(-left, -top);
   ctx.scale(scale, scale);

@@ -3,7 +3,7 @@ import type { Finish, Side } from '../lesson/index.ts';
 import { ownWord, type OwnWord } from '../script/index.ts';
 import { countdownText, elapsedText } from '../time/index.ts';
 import { indexAt } from './find.ts';
-import { SLOT_BOXES, type Place } from './layout.ts';
+import { CAPTION_PLACES, SLOT_BOXES, type Place } from './layout.ts';
 import { placesOf } from './placement.ts';
 import { momentWords, phaseWords } from './words.ts';
 
@@ -96,6 +96,15 @@ export interface PointerItem {
 type Shown = ClockItem | CounterItem | CueItem | CautionItem | PointerItem | SideItem | BoardItem;
 /** Something on screen and where it stands, in layout units. */
 export type SceneItem = Shown & { box: Place };
+
+/** A caption as it is burned in; pages show it as text of their own. */
+export interface CaptionItem {
+  slot: 'caption';
+  /** Its lines, one below the other. */
+  text: string;
+  box: Place;
+}
+export type BurnedItem = SceneItem | CaptionItem;
 
 /** Everything on screen at one instant, resolved to what is read. */
 export interface Scene {
@@ -232,6 +241,12 @@ export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | 
   return { ...shownBy(overlay, ms, assembly), box };
 }
 
+/** The caption at `ms`, to be burned in; null where nothing is said. */
+export function captionAt({ captions, shape }: Assembly, ms: number): CaptionItem | null {
+  const caption = captions[indexAt(captions, ms)];
+  return caption ? { slot: 'caption', text: caption.lines.join('\n'), box: CAPTION_PLACES[shape] } : null;
+}
+
 /**
  * The list of things on screen at `ms` of the finished video. Pure: the same assembly and instant give
  * the same scene in the preview, on the follow page and in the burned-in video.
@@ -256,7 +271,7 @@ export function sceneAt(assembly: Assembly, ms: number): Scene {
 }
 
 /** True when the slot would look the same: used to send a frame only when something changes. */
-export function sameItem(a: SceneItem | null, b: SceneItem | null): boolean {
+export function sameItem(a: BurnedItem | null, b: BurnedItem | null): boolean {
   if (a === b) return true;
   if (!a || !b || a.slot !== b.slot) return false;
   const other = b as unknown as Record<string, unknown>;

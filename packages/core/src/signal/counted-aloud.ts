@@ -1,4 +1,5 @@
-import { SURE_SENTENCE, type Alignment } from './speech-align.ts';
+import type { Alignment } from './speech-align.ts';
+import { SURE_SENTENCE } from './speech-trust.ts';
 import { SPEECH_STEP_MS } from './speech-sound.ts';
 import { middle, runsOf } from './numbers.ts';
 import type { TimeSpan } from '../time/index.ts';

@@ -9,7 +9,8 @@ export { boxAbout, isSomebody, joints, nextCrop, onWideFrame, placeOfJoint, pose
 export type { Crop, Joint, SeenJoint, SeenPose } from './pose.ts';
 export { croppedSquare, greyCells, type Picture } from './picture.ts';
 export { isCount, spokenBeats, type SpokenBeat } from './counted-aloud.ts';
-export { alignSpeech, SURE_SENTENCE, type Alignment, type SaidSentence, type SpeechMatch } from './speech-align.ts';
+export { SURE_SENTENCE, trustIn } from './speech-trust.ts';
+export { alignSpeech, type Alignment, type SaidSentence, type SpeechMatch } from './speech-align.ts';
 export { bandSound, floorOf, inRoom, speechLooks, speechPower, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
 export { bodyOf, type Body } from './body.ts';
 export { motionOf } from './motion.ts';

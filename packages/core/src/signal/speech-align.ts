@@ -1,5 +1,6 @@
 import { runsOf } from './numbers.ts';
 import { cheapestWay, type Band, type Prices, type Sentences, type Way } from './speech-path.ts';
+import { evidenceFor, trustIn, type Costs } from './speech-trust.ts';
 import { FEATURES, shapesOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
 
 /** A sentence of the script where it was said. Times in milliseconds of the recording. */
@@ -16,8 +17,6 @@ export interface Alignment {
   /** Speech that is in no sentence. */
   added: { startMs: number; endMs: number }[];
 }
-
-export const SURE_SENTENCE = 0.5;
 
 /** The recording and, laid out like it, the script spoken by a synthesiser. */
 export interface SpeechMatch {
@@ -40,19 +39,8 @@ const MOST_CELLS = 3_000_000;
 const COARSE = 4;
 const NEAR = 260;
 
-/**
- * How much likelier the looks of the found sentences are than any speech, as a logarithm: with the script of another
- * recording, or with sounds that are no speech, it comes to 4 to 7; with the right one to 9 and more (measured on made
- * recordings and a human voice). Between the two nothing is sure.
- */
-const STRANGE = 6.2;
-const OWN = 8.2;
-const LITTLE = 0.4;
-
 /** Looks the typical distance of a look of the recording is taken from. */
 const SAMPLE = 256;
-
-type Costs = (look: number, from: number, to: number, row: Float32Array) => void;
 
 function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): Costs {
   return (look, from, to, row) => {
@@ -137,21 +125,65 @@ function firstBand(shapes: Float32Array, made: Float32Array, speech: Uint8Array,
   return bandAbout(way, starts, total, COARSE);
 }
 
-/** Pairs of looks that were found to be the same, of the sentences that fit best. */
-function pairsOf({ at }: Way, speech: Uint8Array, { starts, quiet }: Sentences, costs: Costs, total: number): [number, number][] {
-  const row = new Float32Array(total);
-  const bySentence = starts.slice(0, -1).map(() => ({ pairs: [] as [number, number][], cost: 0 }));
+/** A sentence in the recording: its looks there, and pairs of looks that were found to be the same. */
+interface Found {
+  sentence: number;
+  span: readonly [first: number, last: number];
+  pairs: [number, number][];
+}
+
+function foundIn({ at }: Way, speech: Uint8Array, { starts, quiet }: Sentences): Found[] {
+  const found: Found[] = [];
   let s = 0;
   for (let t = 0; t < at.length; t += 1) {
     const r = at[t] as number;
-    if (r < 0 || speech[t] === 0 || quiet[r] === 1) continue;
+    if (r < 0) continue;
     while (r >= (starts[s + 1] as number)) s += 1;
-    costs(t, r, r + 1, row);
-    bySentence[s]?.pairs.push([t, r]);
-    (bySentence[s] as { cost: number }).cost += row[r] as number;
+    let own = found.at(-1);
+    if (own?.sentence !== s) found.push((own = { sentence: s, span: [t, t], pairs: [] }));
+    own.span = [own.span[0], t];
+    if (speech[t] === 1 && quiet[r] === 0) own.pairs.push([t, r]);
   }
-  const said = bySentence.filter(({ pairs }) => pairs.length > 0).sort((a, b) => a.cost / a.pairs.length - b.cost / b.pairs.length);
-  return said.slice(0, Math.max(1, Math.ceil(said.length * 0.8))).flatMap(({ pairs }) => pairs);
+  return found.filter(({ pairs }) => pairs.length > 0);
+}
+
+/** What a sentence's looks cost where it was found, on average. */
+function costOfFound({ pairs }: Found, costs: Costs, row: Float32Array): number {
+  const sum = pairs.reduce((all, [t, r]) => {
+    costs(t, r, r + 1, row);
+    return all + (row[r] as number);
+  }, 0);
+  return sum / pairs.length;
+}
+
+/** The part of the sentences a voice is learnt from, those that fit best. */
+const LEARNT = 0.8;
+
+function bestOf(found: readonly Found[], costs: Costs, total: number): Found[] {
+  const row = new Float32Array(total);
+  const sorted = found.map((own) => ({ own, cost: costOfFound(own, costs, row) })).sort((a, b) => a.cost - b.cost);
+  return sorted.slice(0, Math.max(1, Math.ceil(found.length * LEARNT))).map(({ own }) => own);
+}
+
+/** A voice is learnt from the sentences that are confirmed, where they hold at least so many pairs of looks. */
+const LEAST_CONFIRMED = FEATURES * 12;
+const CONFIRMED = 3;
+/** Sentences are judged by a voice that was learnt without them: each quarter by the three others. */
+const FOLDS = 4;
+
+/** What speaks for each sentence found, by its number in the script; null where nothing does. */
+function evidenceIn(found: readonly Found[], learnt: readonly Found[], shapes: Float32Array, plain: Float32Array, speech: Uint8Array, { starts, quiet }: Sentences): Map<number, number | null> {
+  const total = quiet.length;
+  const row = new Float32Array(total);
+  const evidence = new Map<number, number | null>();
+  for (let fold = 0; fold < FOLDS; fold += 1) {
+    const judged = found.filter((_, i) => i % FOLDS === fold);
+    const pairs = learnt.filter((own) => !judged.includes(own)).flatMap((own) => own.pairs);
+    const isEnough = pairs.length >= FEATURES * 2;
+    const costs = isEnough ? withQuiet(speech, quiet, likelyCosts(shapes, inVoice(shapes, plain, pairs), speech, pairs).costs) : null;
+    for (const { sentence, span } of judged) evidence.set(sentence, costs && evidenceFor(costs, span, [starts[sentence] as number, starts[sentence + 1] as number], total, LATER, row));
+  }
+  return evidence;
 }
 
 const RIDGE = 30;
@@ -252,10 +284,24 @@ function likelyCosts(shapes: Float32Array, made: Float32Array, speech: Uint8Arra
   };
 }
 
+/**
+ * How much likelier the looks of the found sentences are than any speech, as a logarithm: with the script of another
+ * recording, or with sounds that are no speech, it comes to 4 to 7; with the right one said by a synthesiser to 9 and
+ * more, by people to 5 and 6 (measured). Where it is more, the whole recording is plainly of this script.
+ */
+const STRANGE = 6.2;
+const OWN = 8.2;
+
+/** How plainly a recording is of the script as a whole, 0 to 1. Each number of the map makes any recording likelier by one (Akaike's criterion): little speech must be more alike. */
+const likenessOf = (usual: number, pairs: number) => Math.min(1, Math.max(0, (-usual - (FEATURES * (FEATURES + 1)) / pairs - STRANGE) / (OWN - STRANGE)));
+
 /** Starts and ends are moved to where speech begins and ends this near. */
 const SNAP_MS = 350;
 /** Speech of at least this length in no sentence was added. */
 const ADDED_MS = 600;
+
+/** Times a voice is learnt, and the sentences are looked for by it. */
+const PASSES = 2;
 
 /** Where each sentence of the script is said in the recording, what was left out and what was added. */
 export function alignSpeech({ recording, speech, made, madeSpeech, starts }: SpeechMatch): Alignment {
@@ -266,24 +312,33 @@ export function alignSpeech({ recording, speech, made, madeSpeech, starts }: Spe
   let costs = withQuiet(speech, quiet, plainCosts(shapes, plain, quiet));
   const wide = firstBand(shapes, plain, speech, sentences);
   let way = cheapestWay(speech.length, sentences, speech, FIRST, wide, costs);
-  // So little speech tells nothing about a voice.
-  let trust = LITTLE;
-  for (let pass = 0; pass < 2; pass += 1) {
-    const pairs = pairsOf(way, speech, sentences, costs, total);
+  let trust: readonly (number | null)[] = [];
+  let found = foundIn(way, speech, sentences);
+  let best = bestOf(found, costs, total);
+  let learnt = best;
+  for (let pass = 0; pass < PASSES; pass += 1) {
+    const pairs = learnt.flatMap((own) => own.pairs);
+    // So little speech tells nothing about a voice.
     if (pairs.length < FEATURES * 4) break;
-    const voiced = inVoice(shapes, plain, pairs);
-    const likely = likelyCosts(shapes, voiced, speech, pairs);
+    const likely = likelyCosts(shapes, inVoice(shapes, plain, pairs), speech, pairs);
+    const bestPairs = best.flatMap((own) => own.pairs);
+    const { usual } = learnt === best ? likely : likelyCosts(shapes, inVoice(shapes, plain, bestPairs), speech, bestPairs);
+    const likeness = likenessOf(usual, bestPairs.length);
     costs = withQuiet(speech, quiet, likely.costs);
-    // Each number of the map makes any recording likelier by one (Akaike's criterion): little speech must be more alike.
-    const plainly = -likely.usual - (FEATURES * (FEATURES + 1)) / pairs.length;
-    trust = Math.min(1, Math.max(0, (plainly - STRANGE) / (OWN - STRANGE)));
     way = cheapestWay(speech.length, sentences, speech, LATER, speech.length * total <= MOST_CELLS ? wide : bandAbout(way, starts, total, 1), costs);
+    found = foundIn(way, speech, sentences);
+    best = bestOf(found, costs, total);
+    const evidence = evidenceIn(found, best, shapes, plain, speech, sentences);
+    const confirmed = found.filter(({ sentence }) => (evidence.get(sentence) ?? 0) >= CONFIRMED);
+    learnt = confirmed.reduce((sum, own) => sum + own.pairs.length, 0) >= LEAST_CONFIRMED ? confirmed : best;
+    const row = new Float32Array(total);
+    const fit = new Map(found.map((own) => [own.sentence, likeness * Math.min(1, Math.max(0, 0.5 + LATER.filler - costOfFound(own, costs, row)))]));
+    trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map((own, sentence) => (own === null ? null : Math.max(own, fit.get(sentence) ?? 0)));
   }
-  return readOff(way, speech, sentences, costs, trust);
+  return readOff(way, speech, sentences, trust);
 }
 
-function readOff({ at }: Way, speech: Uint8Array, { starts, quiet }: Sentences, costs: Costs, trust: number): Alignment {
-  const row = new Float32Array(quiet.length);
+function readOff({ at }: Way, speech: Uint8Array, { starts }: Sentences, trust: readonly (number | null)[]): Alignment {
   const edges = runsOf(speech.length, (t) => speech[t] === 1);
   const reach = SNAP_MS / SPEECH_STEP_MS;
   const nearest = (look: number, of: 'from' | 'to') => {
@@ -296,16 +351,9 @@ function readOff({ at }: Way, speech: Uint8Array, { starts, quiet }: Sentences, 
     for (let t = 0; t < at.length; t += 1) if ((at[t] as number) >= start && (at[t] as number) < (starts[s + 1] as number)) own.push(t);
     const [first, last] = [own[0], own.at(-1)];
     if (first === undefined || last === undefined) return null;
-    const spoken = own.filter((t) => speech[t] === 1);
-    const each = spoken.map((t) => {
-      const r = at[t] as number;
-      costs(t, r, r + 1, row);
-      return row[r] as number;
-    });
-    const mean = each.reduce((sum, one) => sum + one, 0) / Math.max(1, each.length);
     const [from, to] = [nearest(first, 'from'), nearest(last + 1, 'to')];
     claimed.fill(1, Math.min(from, first), Math.max(to, last + 1));
-    return { startMs: from * SPEECH_STEP_MS, endMs: Math.max(to, from + 1) * SPEECH_STEP_MS, confidence: Math.round(trust * Math.min(1, Math.max(0, 0.5 + (LATER.filler - mean))) * 100) / 100 };
+    return { startMs: from * SPEECH_STEP_MS, endMs: Math.max(to, from + 1) * SPEECH_STEP_MS, confidence: Math.round((trust[s] ?? 0) * 100) / 100 };
   });
   const added = runsOf(speech.length, (t) => speech[t] === 1 && claimed[t] === 0).map(({ from, to }) => ({ startMs: from * SPEECH_STEP_MS, endMs: to * SPEECH_STEP_MS }));
   return { sentences: found, added: joined(added).filter(({ startMs, endMs }) => endMs - startMs >= ADDED_MS) };

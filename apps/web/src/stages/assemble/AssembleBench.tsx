@@ -3,7 +3,7 @@ import { ownMoment, startInTake } from '@zest/core/assembly';
 import { findBlock, type Edit, type EditKind, type Finish } from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
 import { clockText, frameText } from '@zest/core/time';
-import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
 import { useAssembly, useChosenBlock, useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 import { Stage } from '../../player/Stage.tsx';
@@ -30,13 +30,16 @@ import { useWindow } from './use-window.ts';
 const takeUrl = (takeId: string) => `/api/takes/${takeId}/video`;
 const finishedUrl = (takeId: string, { lufs, lowCut, noise }: Finish['sound']) => `/api/takes/${takeId}/finished?${new URLSearchParams({ lufs: String(lufs), lowCut: String(lowCut), noise }).toString()}`;
 
-function Position({ clock, durationMs }: { clock: PlayClock; durationMs: number }) {
+const PlayTime = ({ clock }: { clock: PlayClock }) => frameText(usePlayMs(clock));
+
+/** Drawn anew with every frame: only its text. */
+const Position = memo(function Position({ clock, durationMs }: { clock: PlayClock; durationMs: number }) {
   return (
     <Typography data-testid="position" sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem', minWidth: 170 }}>
-      {frameText(usePlayMs(clock))} of {clockText(durationMs)}
+      <PlayTime clock={clock} /> of {clockText(durationMs)}
     </Typography>
   );
-}
+});
 
 function PlaceSlider({ clock, durationMs, onSeek }: { clock: PlayClock; durationMs: number; onSeek: (ms: number) => void }) {
   return <Slider size="small" aria-label="Place in the video" value={usePlayMs(clock)} min={0} max={durationMs} step={100} getAriaValueText={clockText} onChange={(_event, ms) => onSeek(ms)} sx={{ py: 1 }} />;
@@ -46,10 +49,6 @@ type StageProps = Omit<Parameters<typeof Stage>[0], 'caption' | 'onScene' | 'tak
 
 function StageAndCaption({ clock, onScene, ...props }: StageProps & { clock: PlayClock; onScene: Parameters<typeof Stage>[0]['onScene'] }) {
   return <Stage {...props} takeUrl={takeUrl} onScene={onScene} caption={useCaption(clock)} />;
-}
-
-function LanesNow({ clock, ...props }: Omit<Parameters<typeof Lanes>[0], 'atMs'> & { clock: PlayClock }) {
-  return <Lanes {...props} atMs={usePlayMs(clock)} />;
 }
 
 /** The lesson as students will see it, with what is on screen when in lanes below, and what can be changed by hand beside it. */
@@ -217,7 +216,7 @@ export function AssembleBench() {
         </Stack>
         <PlaceSlider clock={clock} durationMs={assembly.durationMs} onSeek={seek} />
         <Paper variant="outlined" sx={{ p: 1.5, overflow: 'hidden' }}>
-          <LanesNow clock={clock} assembly={assembly} moments={moments} window={shown} stretch={stretch} onSeek={seek} onStretch={onStretch} onSaid={onSaid} />
+          <Lanes clock={clock} assembly={assembly} moments={moments} window={shown} stretch={stretch} onSeek={seek} onStretch={onStretch} onSaid={onSaid} />
         </Paper>
       </Stack>
       <Stack spacing={1.5}>

@@ -1,5 +1,6 @@
 import { Alert, Button, Checkbox, FormControlLabel, Paper, Stack, Typography } from '@mui/material';
 import { besideLayouts, editNames, LIMITS, overlaySlots, pointJoints, soundsAgain, type Edit, type EditOf } from '@zest/core/lesson';
+import { firstFrameFrom, lengthText, OUTPUT_FPS } from '@zest/core/time';
 import { ChoiceField, LengthField, TextLine, WholeField, same } from '../../ui/fields.tsx';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { UndoOfLesson } from '../../ui/draft.ts';
@@ -10,6 +11,9 @@ import { PointAtJoint } from './PointAtJoint.tsx';
 
 const speeds = [['100', 'full speed'], ['75', 'three quarters'], ['50', 'half speed'], ['25', 'a quarter']] as const;
 const slotChoices = overlaySlots.map((slot) => [slot, `the ${slotNames[slot]}`] as const);
+/** Fewer frames a second than this are seen one by one (common practice: film has 24, hand-drawn film 12). */
+const SMOOTH_FPS = 12;
+const tenths = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
 const MOMENT = { min: 0, max: LIMITS.targetMs.max };
 const PERCENT = { min: 0, max: 100 };
 
@@ -44,6 +48,13 @@ function OwnStart({ edit, onChange }: { edit: EditOf<'beside'> | EditOf<'instead
   );
 }
 
+/** How many pictures were filmed of what is shown slowly: fewer a second than the eye takes for motion, and it jerks. */
+function framesWords({ fromMs, toMs, speed }: EditOf<'again'>): string {
+  const filmed = firstFrameFrom(toMs) - firstFrameFrom(fromMs);
+  const aSecond = (OUTPUT_FPS * speed) / 100;
+  return `${filmed} filmed frames over ${lengthText(Math.round(((toMs - fromMs) * 100) / speed))}: ${tenths.format(aSecond)} a second${aSecond < SMOOTH_FPS ? ', which is seen as single pictures' : ''}.`;
+}
+
 function Fields({ edit, takes, source, onChange }: Pick<ChangeFormProps, 'edit' | 'takes' | 'source' | 'onChange'>) {
   switch (edit.kind) {
     case 'again':
@@ -52,6 +63,7 @@ function Fields({ edit, takes, source, onChange }: Pick<ChangeFormProps, 'edit' 
           <ChoiceField label="How fast" value={String(edit.speed)} choices={speeds.some(([speed]) => speed === String(edit.speed)) ? speeds : [...speeds, [String(edit.speed), `${edit.speed} %`]]} onChange={(speed) => onChange({ ...edit, speed: Number(speed) })} sx={{ width: 150 }} />
           <WholeField label="How often" value={edit.times} range={LIMITS.timesAgain} onChange={(times) => onChange({ ...edit, times })} sx={{ width: 100 }} />
           <ChoiceField label="Its sound" value={edit.sound} choices={same(soundsAgain)} onChange={(sound) => onChange({ ...edit, sound })} sx={{ width: 110 }} />
+          {edit.speed < 100 && edit.toMs > edit.fromMs && <Typography color="text.secondary">{framesWords(edit)}</Typography>}
         </>
       );
     case 'freeze':

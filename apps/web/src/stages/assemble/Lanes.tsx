@@ -1,8 +1,9 @@
 import { Box, Typography } from '@mui/material';
 import type { Assembly } from '@zest/core/assembly';
 import { clockText, lengthText, type TimeSpan } from '@zest/core/time';
-import { memo, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { lanesOf, type LaneItem } from './lane-items.ts';
+import type { PlayClock } from './play-clock.ts';
 import { snapped, type Stretch } from './stretch.ts';
 import { VoiceLane } from './VoiceLane.tsx';
 
@@ -118,7 +119,7 @@ interface LanesProps {
   moments: readonly number[];
   /** The part of the video that is shown. */
   window: TimeSpan;
-  atMs: number;
+  clock: PlayClock;
   stretch: Stretch | null;
   onSeek: (ms: number) => void;
   onStretch: (stretch: Stretch | null) => void;
@@ -126,8 +127,27 @@ interface LanesProps {
   onSaid: (blockId: string, text: string, atMs: number) => void;
 }
 
+/** A moment's place beside the names of the lanes. */
+const inLanes = (ms: number, window: TimeSpan) => `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
+
+/** The line through all lanes where the picture is. It moves with every frame, so it is moved by hand: nothing else is drawn anew. */
+const Now = memo(function Now({ clock, window }: { clock: PlayClock; window: TimeSpan }) {
+  const line = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const move = () => {
+      const { current } = line;
+      if (!current) return;
+      current.style.left = inLanes(clock.ms, window);
+      current.style.display = clock.ms >= window.startMs && clock.ms <= window.endMs ? '' : 'none';
+    };
+    move();
+    return clock.subscribe(move);
+  }, [clock, window]);
+  return <Box ref={line} data-testid="now" sx={{ position: 'absolute', top: 0, bottom: 0, width: 2, bgcolor: 'primary.main', pointerEvents: 'none' }} />;
+});
+
 /** What is on screen when, one lane for each purpose the lesson uses. A click takes a thing; drawing on the rail takes a stretch. */
-export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStretch, onSaid }: LanesProps) {
+export const Lanes = memo(function Lanes({ assembly, moments, window, clock, stretch, onSeek, onStretch, onSaid }: LanesProps) {
   const rows = useMemo(() => lanesOf(assembly), [assembly]);
   const rail = useRef<HTMLDivElement>(null);
   const from = useRef<{ x: number; ms: number } | null>(null);
@@ -153,7 +173,6 @@ export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStre
   const move = useMemo(() => ({ sentence, startMs }: LaneItem, byMs: number) => sentence && onSaid(sentence.blockId, sentence.text, startMs + byMs), [onSaid]);
   const stepMs = (STEPS_S.find((s) => lengthMs / (s * 1_000) <= MOST_MARKS) ?? 600) * 1_000;
   const marks = Array.from({ length: Math.max(0, Math.floor(window.endMs / stepMs) - Math.ceil(window.startMs / stepMs) + 1) }, (_, i) => (Math.ceil(window.startMs / stepMs) + i) * stepMs);
-  const inLanes = (ms: number) => `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
   return (
     <Box sx={{ position: 'relative' }} role="group" aria-label="Lanes">
       <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
@@ -197,10 +216,10 @@ export function Lanes({ assembly, moments, window, atMs, stretch, onSeek, onStre
         <Box
           data-testid="stretch"
           sx={{ position: 'absolute', top: 0, bottom: 0, bgcolor: 'rgb(201 106 18 / 0.14)', borderLeft: '2px solid #9a4d00', borderRight: '2px solid #9a4d00', pointerEvents: 'none' }}
-          style={{ left: inLanes(stretch.startMs), width: `calc((100% - ${NAMES_PX}px) * ${(percent(Math.min(window.endMs, stretch.endMs), window) - percent(Math.max(window.startMs, stretch.startMs), window)) / 100})` }}
+          style={{ left: inLanes(stretch.startMs, window), width: `calc((100% - ${NAMES_PX}px) * ${(percent(Math.min(window.endMs, stretch.endMs), window) - percent(Math.max(window.startMs, stretch.startMs), window)) / 100})` }}
         />
       )}
-      {atMs >= window.startMs && atMs <= window.endMs && <Box sx={{ position: 'absolute', top: 0, bottom: 0, width: 2, bgcolor: 'primary.main', pointerEvents: 'none' }} style={{ left: inLanes(atMs) }} />}
+      <Now clock={clock} window={window} />
     </Box>
   );
-}
+});

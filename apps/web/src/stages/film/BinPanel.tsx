@@ -1,6 +1,7 @@
 import { Button, Paper, Stack, Typography } from '@mui/material';
 import type { Take } from '@zest/contract';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { useOpenLesson } from '../../app/use-lesson.ts';
@@ -19,7 +20,7 @@ export function BinPanel({ takes }: { takes: readonly Take[] }) {
     <Paper variant="outlined" sx={{ p: 1.5 }} component="section" aria-label="Storage and bin">
       {data && (
         <Typography color="text.secondary" data-testid="storage">
-          This lesson’s footage takes {sizeText(data.bytes)} on the server; {sizeText(data.freeBytes)} are free.
+          This lesson’s footage takes {sizeText(data.bytes)} on the server; {sizeText(data.freeBytes)} are free. <Link to="/storage">What takes up room</Link>
         </Typography>
       )}
       {binned.length > 0 && (

@@ -139,7 +139,7 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
             </Button>
           }
         >
-          Made by an earlier version of the program. Made anew, the colours of phones come out as filmed.
+          {take.renewal === 'under way' ? 'Its working copy is being made anew. Until then the old one is shown.' : 'Made by an earlier version of the program. Made anew, it is as sharp as it was filmed, up to 1080 lines, in the colours of the phone.'}
         </Alert>
       )}
       {take.duplicateOf && (
@@ -155,6 +155,7 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
             </Button>
           )}
           <ChoiceField label={`What is wrong with ${take.name}`} value={take.reason ?? 'nothing'} choices={reasons} onChange={(reason) => set({ reason: reason === 'nothing' ? null : reason })} sx={{ width: 170 }} />
+          {take.soundTracks.length > 1 && <ChoiceField label={`Sound of ${take.name}`} value={String(take.soundTrack)} choices={trackChoices(take)} onChange={(track) => set({ soundTrack: Number(track) })} sx={{ width: 200 }} />}
           <NoteField take={take} onKeep={(note) => set({ note })} />
         </Stack>
       )}
@@ -163,6 +164,10 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
 }
 
 const reasons: readonly (readonly [RetakeReason | 'nothing', string])[] = [['nothing', 'nothing wrong'], ...retakeReasons.map((reason) => [reason, reason] as const)];
+
+/** The sound tracks of a take's file, with what tells them apart. */
+const trackChoices = ({ soundTracks }: Take): (readonly [string, string])[] =>
+  soundTracks.map(({ name, levelDb }, index) => [String(index), `${index + 1}${name ? ` ${name}` : ''}: ${levelDb === null ? 'silent' : `${Math.round(levelDb)} dB`}`]);
 
 /** Kept when the field is left, so that a word is one change. */
 function NoteField({ take, onKeep }: { take: Take; onKeep: (note: string) => void }) {

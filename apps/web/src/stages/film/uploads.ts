@@ -105,7 +105,7 @@ export const continueUpload =
   };
 
 /** The longer side of a still picture as it is sent. */
-const STILL_SIDE = 1280;
+const STILL_SIDE = 1920;
 
 /** A still picture upright and no larger than it is shown; what else a camera wrote into its file, such as the place, stays behind. */
 async function plainPicture(file: File): Promise<File | null> {

@@ -1,5 +1,5 @@
 import { Alert, Button, Chip, FormControlLabel, LinearProgress, Stack, Switch, Typography } from '@mui/material';
-import { exportFormats, exportHands, exportOrderSchema, exportShapes, exportSizes, type ExportOrder, type Job } from '@zest/contract';
+import { exportFormats, exportHands, exportOrderSchema, exportShapes, exportSizes, type ExportOrder, type Job, type Take } from '@zest/contract';
 import { blocksOf } from '@zest/core/lesson';
 import { fixedSides } from '@zest/core/script';
 import { clockText } from '@zest/core/time';
@@ -27,8 +27,17 @@ function timeLeft(ms: number | null): string {
   return ms < 60_000 ? `, about ${Math.max(5, Math.ceil(ms / 5_000) * 5)} s to go` : `, about ${Math.ceil(ms / 60_000)} min to go`;
 }
 
-function orderWords({ size: lines, format, overlays, hand, shape, language, blockId }: ExportOrder): string {
-  return [`${lines} lines`, shape === 'upright' ? 'upright' : '', format === 'webm' ? 'WebM' : format.toUpperCase(), overlays ? '' : 'without overlays', hand === 'other hand' ? 'for the other hand' : '', language === 'second' ? 'second language' : '', blockId ? 'one block' : ''].filter((word) => word !== '').join(', ');
+function orderWords({ size: lines, format, overlays, captions, hand, shape, language, blockId }: ExportOrder): string {
+  return [`${lines} lines`, shape === 'upright' ? 'upright' : '', format === 'webm' ? 'WebM' : format.toUpperCase(), overlays ? '' : 'without overlays', captions ? 'captions burned in' : '', hand === 'other hand' ? 'for the other hand' : '', language === 'second' ? 'second language' : '', blockId ? 'one block' : ''].filter((word) => word !== '').join(', ');
+}
+
+/** What is to be said of footage that is smaller than the picture ordered; null where none is. */
+function enlargedWords({ size: lines, shape }: ExportOrder, takes: readonly Take[]): string | null {
+  if (lines !== '1080' || shape !== 'wide') return null;
+  const smaller = takes.filter(({ size: own }) => own !== null && Math.min(own.width, own.height) < Number(lines));
+  if (smaller.length === 0) return null;
+  const sizes = [...new Set(smaller.map(({ size: own }) => `${own?.width} × ${own?.height}`))];
+  return `Overlays come out in all 1080 lines; footage filmed smaller is enlarged (${sizes.join(', ')}: ${smaller.length === takes.length ? 'all of it' : `${smaller.length} of ${takes.length} takes`}).`;
 }
 
 /** What an export lacks, in a line. */
@@ -111,6 +120,11 @@ function CutFiles({ lessonId }: { lessonId: string }) {
           </Button>
         ))}
       </Stack>
+      <Typography>To go on in another program: the cut, captions and all it is made of in one archive.</Typography>
+      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
+        <Button href={`/api/lessons/${lessonId}/hand-over/takes`}>Cut with its takes (zip)</Button>
+        <Button href={`/api/lessons/${lessonId}/hand-over/originals`}>Cut with the originals (zip)</Button>
+      </Stack>
     </Stack>
   );
 }
@@ -132,6 +146,7 @@ export function ExportPanel() {
   const fixed = order.hand === 'other hand' ? blocksOf(lesson).filter(({ script, cues }) => [script, ...cues.map(({ text }) => text)].some((text) => fixedSides(text).length > 0)) : [];
   const { music } = lesson.finish.sound;
   const isMusicReady = useMaterials().some((take) => take.id === music?.takeId && take.state === 'ready');
+  const enlarged = enlargedWords(order, takes.filter(({ id: takeId, state }) => state === 'ready' && blocksOf(lesson).some(({ footage }) => footage?.takeId === takeId)));
   const begin = async () => {
     const unsaved = await dispatch(saveFirst());
     setUnsaved(unsaved);
@@ -161,7 +176,9 @@ export function ExportPanel() {
         {lesson.second && <ChoiceField label="Language" value={order.language} choices={[['first', lesson.settings.language], ['second', lesson.second.language]]} onChange={(language) => setOrder({ ...order, language })} sx={{ width: 140 }} />}
         <ChoiceField label="Hand" value={order.hand} choices={exportHands.map((one) => [one, handNames[one]] as const)} onChange={(hand) => setOrder({ ...order, hand })} sx={{ width: 270 }} />
         <FormControlLabel label="clocks, counts and cues on the picture" control={<Switch checked={order.overlays} onChange={(_event, overlays) => setOrder({ ...order, overlays })} />} />
+        <FormControlLabel label="captions on the picture, for players that show none" control={<Switch checked={order.captions} onChange={(_event, captions) => setOrder({ ...order, captions })} />} />
       </Stack>
+      {enlarged && <Alert severity="info">{enlarged}</Alert>}
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
         <Button variant="contained" disabled={starting.isLoading} onClick={() => void begin()}>
           Export the video

@@ -1,6 +1,7 @@
 import { Alert, Button, Paper, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TextField, Typography } from '@mui/material';
 import { roles, type Member, type Role } from '@zest/contract';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { teamApi } from '../../app/team-api.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
@@ -203,6 +204,11 @@ export function TeamPage() {
         <Members isOwner={role === 'owner'} />
         {role !== undefined && !session.data?.demo && <OwnPassword />}
         {role === 'owner' && <Invite />}
+        {(role === 'owner' || role === 'teacher') && (
+          <Button component={Link} to="/storage" variant="outlined" sx={{ alignSelf: 'start' }}>
+            What takes up room
+          </Button>
+        )}
         {role === 'owner' && <Installation />}
         {(role === 'owner' || role === 'teacher') && <Audit />}
       </Stack>

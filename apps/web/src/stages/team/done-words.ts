@@ -13,6 +13,8 @@ const words: Readonly<Record<string, string>> = {
   'POST /api/lessons/:lessonId/takes': 'added a take',
   'POST /api/lessons/:lessonId/takes/copies': 'took takes over into another lesson',
   'PUT /api/takes/:takeId': 'tagged a take',
+  'DELETE /api/takes/:takeId': 'deleted a take for good',
+  'DELETE /api/jobs/:jobId/files': 'deleted an export',
   'POST /api/takes/:takeId/watching': 'had a take watched',
   'POST /api/takes/:takeId/anew': 'had a take’s working copy made anew',
   'POST /api/lessons/:lessonId/performances': 'began to film',

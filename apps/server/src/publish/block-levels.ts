@@ -1,0 +1,118 @@
+import { rename, stat } from 'node:fs/promises';
+import path from 'node:path';
+import type { Assembly } from '@zest/core/assembly';
+import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
+import { ffmpeg, SAMPLE_RATE } from '../media/ffmpeg.ts';
+import { run } from '../media/run.ts';
+import { hashOf } from '../media/store.ts';
+import { partOf } from '../media/unfinished.ts';
+import { LOW_DB, type Piece } from './pieces.ts';
+
+/** What levels go by: when somebody speaks in which block. */
+export type SpokenPlan = Pick<Assembly, 'blocks' | 'captions'>;
+
+/** A stretch of the voice, in frames, and what it is made louder by. */
+export interface Level {
+  from: number;
+  to: number;
+  gainDb: number;
+}
+
+/** Voices are brought to this loudness before all else, in LUFS: low enough that no peak is cut off. */
+const COMMON_LUFS = -26;
+/** More gain than this only lifts the noise of a near-silent recording. */
+const MOST_GAIN_DB = 30;
+/** A meter's window, and its step (ITU-R BS.1770-4: 400 ms, overlapping by three quarters). */
+const STEP_S = 0.1;
+const STEPS = 4;
+const SILENT_LUFS = -70;
+const GATE_LU = 10;
+/** Less speech than this has no loudness of its own. */
+const LEAST_WINDOWS = 10;
+
+const RAW = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1'] as const;
+const powerOf = (lufs: number) => 10 ** ((lufs + 0.691) / 10);
+const lufsOf = (power: number) => 10 * Math.log10(power) - 0.691;
+const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+
+/** Loudness of each window of 400 ms, every 100 ms, as the meter takes it. */
+async function windowsOf(voice: string, signal?: AbortSignal): Promise<number[]> {
+  const { output } = await run('ffmpeg', ['-v', 'error', ...RAW, '-i', voice, '-af', 'ebur128=metadata=1:dualmono=true,ametadata=mode=print:key=lavfi.r128.M:file=-', '-f', 'null', '-'], { signal });
+  return [...output.toString('latin1').matchAll(/lavfi\.r128\.M=(\S+)/g)].map(([, value]) => Number(value));
+}
+
+/** Integrated loudness of windows (ITU-R BS.1770-4: without silence, then without what lies 10 LU under the rest); null where too little is heard. */
+export function integrated(windows: readonly number[]): number | null {
+  const heard = windows.filter((lufs) => lufs > SILENT_LUFS).map(powerOf);
+  if (heard.length === 0) return null;
+  const gate = lufsOf(mean(heard)) - GATE_LU;
+  const kept = heard.filter((power) => lufsOf(power) > gate);
+  return kept.length < LEAST_WINDOWS ? null : lufsOf(mean(kept));
+}
+
+/** The blocks of a cut in frames, and whether somebody speaks in them. */
+export const spokenBlocks = ({ blocks, captions }: SpokenPlan) =>
+  blocks.map(({ blockId, startMs, endMs }) => ({ blockId, from: firstFrameFrom(startMs), to: firstFrameFrom(endMs), speaks: captions.some((caption) => caption.startMs < endMs && caption.endMs > startMs) }));
+
+interface Group {
+  sha: string;
+  speaks: boolean;
+  stretches: { from: number; to: number; low: boolean }[];
+  loudness: number | null;
+}
+
+/** Sound of one take in one block is one group. */
+function groupsOf(pieces: readonly Piece[], plan: SpokenPlan): Group[] {
+  const blocks = spokenBlocks(plan);
+  const groups = new Map<string, Group>();
+  for (const { sound, startFrame: from, frames } of pieces) {
+    if (!sound) continue;
+    const block = blocks.find((one) => one.from <= from && from < one.to);
+    const key = `${sound.shot.sha} ${block?.blockId ?? ''}`;
+    const group = groups.get(key) ?? { sha: sound.shot.sha, speaks: block?.speaks ?? false, stretches: [], loudness: null };
+    group.stretches.push({ from, to: from + frames, low: sound.low });
+    groups.set(key, group);
+  }
+  return [...groups.values()];
+}
+
+function ownWindows({ stretches }: Group, windows: readonly number[]): number[] {
+  return stretches.flatMap(({ from, to, low }) => {
+    const first = Math.ceil(from / OUTPUT_FPS / STEP_S) + STEPS - 1;
+    const end = Math.floor(to / OUTPUT_FPS / STEP_S);
+    // What is to be heard softer is as loud as the rest before.
+    return windows.slice(first, end).map((lufs) => lufs - (low ? LOW_DB : 0));
+  });
+}
+
+/**
+ * What the sound of each take in each block is made louder by, so that all blocks in which somebody speaks are equally loud.
+ * Where nobody does, it goes along with what is said in the same take, or in the others: a room's hum is no voice.
+ */
+export async function levelsOf(pieces: readonly Piece[], plan: SpokenPlan, voice: string, signal?: AbortSignal): Promise<Level[]> {
+  const windows = await windowsOf(voice, signal);
+  const groups = groupsOf(pieces, plan).map((group) => ({ ...group, loudness: integrated(ownWindows(group, windows)) }));
+  const gainFor = (loudness: number) => Math.min(MOST_GAIN_DB, COMMON_LUFS - loudness);
+  const spoken = groups.flatMap(({ speaks, sha, loudness }) => (speaks && loudness !== null ? [{ sha, gainDb: gainFor(loudness) }] : []));
+  const all = integrated(windows);
+  const gainOf = ({ sha, speaks, loudness }: Group): number => {
+    if (speaks && loudness !== null) return gainFor(loudness);
+    const own = spoken.filter((one) => one.sha === sha);
+    const near = own.length > 0 ? own : spoken;
+    return near.length > 0 ? mean(near.map(({ gainDb }) => gainDb)) : all === null ? 0 : gainFor(all);
+  };
+  return groups.flatMap((group) => group.stretches.map(({ from, to }) => ({ from, to, gainDb: Math.round(gainOf(group) * 100) / 100 }))).sort((a, b) => a.from - b.from);
+}
+
+/** The voice with its levels, as raw samples in the cache. */
+export async function levelledVoice(voice: string, levels: readonly Level[], cacheDir: string, signal?: AbortSignal): Promise<string> {
+  if (levels.every(({ gainDb }) => gainDb === 0)) return voice;
+  const file = path.join(cacheDir, `${hashOf([voice, levels])}.level.pcm`);
+  if (await stat(file).catch(() => null)) return file;
+  const part = partOf(file);
+  // In parts of one frame, so that each has its own gain to the sample.
+  const factor = levels.map(({ from, to, gainDb }) => `between(n,${from},${to - 1})*${(10 ** (gainDb / 20)).toFixed(5)}`).join('+');
+  await ffmpeg([...RAW, '-i', voice, '-af', `asetnsamples=n=${SAMPLE_RATE / OUTPUT_FPS}:p=0,volume=precision=float:eval=frame:volume='${factor}'`, '-f', 's16le', part], { signal });
+  await rename(part, file);
+  return file;
+}
