@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { SURE_SENTENCE, trustIn } from './speech-trust.ts';
 import { cheapestWay, type Prices } from './speech-path.ts';
 import { bandSound, floorOf, speechLooks } from './speech-sound.ts';
 
@@ -77,5 +78,31 @@ describe('where somebody speaks', () => {
     const speech = speechLooks(bands, floorOf(bands));
     const at = (seconds: number) => speech[Math.round(seconds * 50)];
     expect([at(0.5), at(1.2), at(1.8), at(2.3), at(3), at(3.7), at(4.52), at(5.5)]).toEqual([0, 1, 1, 1, 0, 0, 0, 0]);
+  });
+});
+
+describe('how sure a sentence is', () => {
+  const evidence = fc.array(fc.oneof({ weight: 4, arbitrary: fc.double({ min: 0, max: 12, noNaN: true }) }, { weight: 1, arbitrary: fc.constant(null) }, { weight: 1, arbitrary: fc.constant(undefined) }), { maxLength: 20 });
+
+  it('grows with what speaks for it and for its neighbours, and what is not found has none', () => {
+    fc.assert(
+      fc.property(evidence, fc.nat(19), fc.double({ min: 0, max: 5, noNaN: true }), (own, at, more) => {
+        const trust = trustIn(own);
+        expect(trust.map((one) => one === null)).toEqual(own.map((one) => one === undefined));
+        for (const one of trust) if (one !== null) expect(one >= 0 && one <= 1).toBe(true);
+        const before = own[at];
+        if (before === undefined || before === null) return;
+        const raised = trustIn(own.map((one, i) => (i === at ? before + more : one)));
+        // Where one alone is sure among many it counts for nothing, so a second one may only add.
+        if (trust.filter((one) => (one ?? 0) >= SURE_SENTENCE).length !== 1) trust.forEach((one, i) => one !== null && expect(raised[i] ?? 0).toBeGreaterThanOrEqual(Math.min(one, SURE_SENTENCE - 0.01)));
+      }),
+    );
+  });
+
+  it('is enough for sentences that all fit, and not for what fits by chance', () => {
+    // What was measured: a person’s voice with the right script, and with another one.
+    expect(trustIn([5.5, 5.1, 7.9, 7.2, 5.9, 4.9]).every((one) => (one ?? 0) >= SURE_SENTENCE)).toBe(true);
+    expect(trustIn([3.2, 2.4, 1.5, 2.4, 2.3, 4.9, null, 2.5, 1.9]).some((one) => (one ?? 0) >= SURE_SENTENCE)).toBe(false);
+    expect(trustIn([null, null, 9, null, null, null]).some((one) => (one ?? 0) >= SURE_SENTENCE)).toBe(false);
   });
 });
