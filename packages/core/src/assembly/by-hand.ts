@@ -95,19 +95,38 @@ export function countersOfTaps({ taps }: Pick<EditOf<'taps'>, 'taps'>, planned: 
   });
 }
 
+/** Which side works when, as it was counted: each until its repetition is done. `of`: the stretches that tell of. */
+export interface WorkedSides {
+  of: TimeSpan[];
+  sides: (TimeSpan & { side: Side })[];
+}
+
+/** The sides of what was counted, where every repetition of a stretch has one. */
+export function workedSides(counted: readonly CounterOverlay[], planned: readonly CounterOverlay[]): WorkedSides {
+  const worked: WorkedSides = { of: [], sides: [] };
+  for (const { startMs, endMs } of boutsOf(planned, [])) {
+    const own = counted.filter((one) => one.startMs >= startMs && one.startMs < endMs);
+    if (own.length === 0 || own.some(({ side }) => side === null)) continue;
+    worked.of.push({ startMs, endMs });
+    let fromMs = startMs;
+    for (const { side, startMs: doneMs } of own) {
+      if (side !== null && doneMs > fromMs) worked.sides.push({ startMs: fromMs, endMs: doneMs, side });
+      fromMs = doneMs;
+    }
+  }
+  return worked;
+}
+
 /** The lanes with one slot's list changed. */
 function withSlot(lanes: OverlayLanes, slot: EditOf<'hide'>['slot'], change: <T extends Overlay>(list: readonly T[]) => T[]): OverlayLanes {
   return { ...lanes, [slot]: change<Overlay>(lanes[slot]) };
 }
 
 /** The lanes of a block in its own time, with what was changed by hand; stretches end with the block at the latest. */
-export function withHand(planned: OverlayLanes, edits: readonly Edit[], spans: readonly Span[], bodyMs: number): OverlayLanes {
+export function withHand(planned: OverlayLanes, edits: readonly Edit[], bodyMs: number): OverlayLanes {
   let lanes = planned;
   for (const edit of edits) {
     switch (edit.kind) {
-      case 'taps':
-        lanes = { ...lanes, counter: countersOfTaps(edit, planned.counter, spans).filter(({ startMs }) => startMs < bodyMs) };
-        break;
       case 'cue':
         lanes = { ...lanes, cue: over<CueOverlay>(lanes.cue, { slot: 'cue', startMs: edit.fromMs, endMs: edit.toMs, text: edit.text, moment: edit.moment, pair: null }) };
         break;

@@ -5,7 +5,7 @@ import { ownWord, pacerEvents, type PacerEvent, type PacerTone, type Say } from 
 import { countWords, scheduleLesson, speechMs, type ScheduledBlock, type Span, type SpanKind } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText } from '../time/index.ts';
 import { boardsOf, type BoardContext } from './boards.ts';
-import { countersOfTaps, withHand } from './by-hand.ts';
+import { countersOfTaps, withHand, workedSides } from './by-hand.ts';
 import { captionsFor, captionsOfSaid } from './captions.ts';
 import { countedBouts, laidSentences, spokenSentences, tapsOf } from './measured.ts';
 import { cautionsOf, clocksOf, countersOf, cuesOf, sidesOf } from './overlays.ts';
@@ -90,21 +90,23 @@ function placeBlock(cut: Assembly, planned: ScheduledBlock, takes: ReadonlyMap<s
   const facts = picture.kind === 'take' ? takes.get(picture.footing.takeId) : undefined;
   const heard = picture.kind === 'take' && facts ? spokenSentences(block.script, picture.footing, facts, edits.filter((edit) => edit.kind === 'said')) : null;
   const said = heard && laidSentences(heard, body, countWords);
+  const numbers = countersOf(block, spans, say);
+  // Counted by hand comes before counted by the program.
+  const byHand = edits.findLast((edit) => edit.kind === 'taps')?.taps ?? null;
+  const taps = byHand ?? (picture.kind === 'take' && facts ? tapsOf(countedBouts(block, spans, picture.footing, facts)) : null);
+  const counted = taps && countersOfTaps({ taps }, numbers, spans).filter(({ startMs }) => startMs < bodyMs);
   // A card says the answer, and what is needed, itself.
   const isTake = picture.kind === 'take';
   const byPlan: OverlayLanes = {
     pointer: [],
     clock: clocksOf(spans, say),
-    counter: countersOf(block, spans, say),
+    counter: counted ?? numbers,
     cue: cuesOf(block, spans, body, say, (sentence) => said?.find(({ from }) => from === sentence.from)?.startMs ?? null).filter(({ moment }) => isTake || moment !== 'answer'),
     caution: cautionsOf(block, body),
-    side: lesson.finish.look.sides ? sidesOf(block, spans, (ms) => pictures.lookAt(ms).mirrored) : [],
+    side: lesson.finish.look.sides ? sidesOf(block, spans, (ms) => pictures.lookAt(ms).mirrored, counted ? workedSides(counted, numbers) : { of: [], sides: [] }) : [],
     board: boardsOf(block, spans, body, isTake ? context : { ...context, newKit: [] }),
   };
-  // Counted by hand comes before counted by the program.
-  const taps = picture.kind === 'take' && facts && !edits.some(({ kind }) => kind === 'taps') ? tapsOf(countedBouts(block, spans, picture.footing, facts)) : null;
-  if (taps) byPlan.counter = countersOfTaps({ taps }, byPlan.counter, spans).filter(({ startMs }) => startMs < bodyMs);
-  placeLanes(cut.lanes, withHand(byPlan, edits, spans, bodyMs), reel, atMs);
+  placeLanes(cut.lanes, withHand(byPlan, edits, bodyMs), reel, atMs);
   if (picture.kind === 'take' && facts) {
     for (const edit of edits) if (edit.kind === 'point') cut.lanes.pointer.push(...pointersAt(edit, picture.footing, facts, pictures).flatMap((overlay) => laid(overlay, reel, atMs)));
   }

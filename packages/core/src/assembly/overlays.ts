@@ -2,6 +2,7 @@ import type { Block, Cue, Side } from '../lesson/index.ts';
 import type { Span, SpanKind } from '../schedule/index.ts';
 import { ownWords, sentenceOfCue, spokenShare, type OwnWord, type Say, type Sentence } from '../script/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
+import type { WorkedSides } from './by-hand.ts';
 import type { CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueOverlay, SeenSide, SideOverlay } from './types.ts';
 
 /** A caution stays this long at the start of its block; several share the time one after the other. */
@@ -267,14 +268,15 @@ function seenSide(side: Side, facing: Block['facing']['performer'], mirrored: bo
   return (side === 'left') === (facing === 'away') !== mirrored ? 'left' : 'right';
 }
 
-/** Which side works when, neighbours of one side as one; `mirroredAt` says whether the picture is turned round at a moment. */
-export function sidesOf({ facing }: Block, spans: readonly Span[], mirroredAt: (ms: number) => boolean): SideOverlay[] {
-  const halves = spans.flatMap(({ startMs, endMs, side, halves: isHalved }) => {
+/** Which side works when, as planned or as it was counted, neighbours of one side as one; `mirroredAt` says whether the picture is turned round at a moment. */
+export function sidesOf({ facing }: Block, spans: readonly Span[], mirroredAt: (ms: number) => boolean, worked: WorkedSides): SideOverlay[] {
+  const byPlan = spans.flatMap(({ startMs, endMs, side, halves: isHalved }) => {
     if (side === undefined) return [];
     const middleMs = startMs + Math.floor((endMs - startMs) / 2);
     const other: Side = side === 'left' ? 'right' : 'left';
     return isHalved ? [{ startMs, endMs: middleMs, side }, { startMs: middleMs, endMs, side: other }] : [{ startMs, endMs, side }];
   });
+  const halves = [...byPlan.filter((half) => !worked.of.some(({ startMs, endMs }) => half.startMs < endMs && half.endMs > startMs)), ...worked.sides].sort((a, b) => a.startMs - b.startMs);
   const found: SideOverlay[] = [];
   for (const { startMs, endMs, side } of halves) {
     const last = found.at(-1);
