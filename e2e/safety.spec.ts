@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
@@ -166,11 +166,22 @@ test('a server killed in the middle of an upload and of an export finishes both'
   await page.getByRole('button', { name: 'Export the video' }).click();
   const pieces = () => readdirSync(path.join(zest.dataDir, 'cache/segments')).filter((name) => name.endsWith('.mp4'));
   await expect.poll(() => pieces().length, { timeout: 60_000 }).toBeGreaterThan(0);
-  const before = pieces().length;
+  // As left there by an export that needs help, and by one that never ended.
+  await expect.poll(() => readdirSync(path.join(zest.dataDir, 'work')).length).toBeGreaterThan(0);
   await zest.kill();
+  const finished = () => new Map(pieces().map((name) => [name, statSync(path.join(zest.dataDir, 'cache/segments', name)).mtimeMs] as const));
+  const before = finished();
+  const unfinished = (folder: string) => readdirSync(path.join(zest.dataDir, folder)).filter((name) => /\.part|^wanted-|\.claim$|^job-/.test(name));
+  const left = [...unfinished('cache/segments'), ...unfinished('work')];
+  expect(left.length).toBeGreaterThan(0);
   await restart();
+  for (const name of [...unfinished('cache/segments'), ...unfinished('work')]) expect(left).not.toContain(name);
   await expect(page.getByTestId('export').getByText(/Verified: 0:35, 1050 frames/)).toBeVisible({ timeout: 300_000 });
-  expect(before).toBeLessThan(pieces().length);
+  expect(before.size).toBeLessThan(pieces().length);
+  // What was finished before the cut was used, not made again.
+  const after = finished();
+  for (const [name, madeAt] of before) expect([name, after.get(name)]).toEqual([name, madeAt]);
+  expect([...unfinished('cache/segments'), ...unfinished('work')]).toEqual([]);
   const media = execFileSync('sh', ['-c', 'find "$0/media" -type f -size +1M -newer "$0/running.json"', zest.dataDir], { encoding: 'utf8' }).trim().split('\n');
   expect(media.some((file) => ffprobe(file).streams.some((stream) => stream.nb_read_packets === '1050'))).toBe(true);
   await context.close();
@@ -180,6 +191,7 @@ test('a second start finds the first, Ctrl-C ends cleanly, stop and plan answer 
   const cli = (...args: string[]) => execFileSync(process.execPath, ['apps/server/dist/cli.js', ...args], { cwd: path.resolve(import.meta.dirname, '..'), encoding: 'utf8' });
   expect(cli('start', '--data', zest.dataDir)).toContain(`running already: ${zest.url}`);
   expect(await zest.stop()).toBe(0);
+  expect(zest.said()).not.toContain('ended unexpectedly');
   const log = execFileSync('cat', [path.join(zest.dataDir, 'db/zest-error.log')], { encoding: 'utf8' });
   expect(log).toContain('Shutdown complete');
   expect(cli('stop', '--data', zest.dataDir)).toContain('Nothing is running');
@@ -190,6 +202,11 @@ test('stop ends all of it: after the output was closed, and after the server was
   const databasePid = () => Number(readText(path.join(zest.dataDir, 'db/mariadb.pid')));
   const isAlive = (pid: number) => existsSync(`/proc/${pid}`);
   const running = path.join(zest.dataDir, 'running.json');
+
+  await restart();
+  expect(await zest.endAll()).toBe(0);
+  expect(zest.said()).not.toMatch(/unexpectedly|starting it again/);
+  expect(existsSync(running)).toBe(false);
 
   await restart();
   zest.closeOutput();

@@ -15,6 +15,8 @@ export interface Zest {
   dataDir: string;
   /** Ends the server as a power cut does, children and all. */
   kill: () => Promise<void>;
+  /** Ends everything at once and in order, as an init system does. */
+  endAll: () => Promise<number | null>;
   /** Kills the server alone: its database is left behind. */
   killServer: () => Promise<void>;
   /** Closes what it prints into, as a closed terminal does. */
@@ -55,6 +57,11 @@ export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync
       const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], { encoding: 'utf8' }).trim().split(/\s+/).map(Number);
       for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGKILL');
       await ended;
+    },
+    async endAll() {
+      const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], { encoding: 'utf8' }).trim().split(/\s+/).map(Number);
+      for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGTERM');
+      return ended;
     },
     async killServer() {
       child.kill('SIGKILL');

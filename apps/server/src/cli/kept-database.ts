@@ -36,8 +36,13 @@ export class KeptDatabase {
     return this.database.port;
   }
 
-  async stop(): Promise<void> {
+  /** From now on its end is expected: whoever ends everything at once, as an init system does, ends it before us. */
+  expectEnd(): void {
     this.#stopping = true;
+  }
+
+  async stop(): Promise<void> {
+    this.expectEnd();
     this.#stop();
     await this.#watching;
     await this.database.stop();

@@ -115,6 +115,7 @@ export async function serve(options: ServeOptions): Promise<number> {
     forgetRunning(dataDir);
     throw error;
   });
+  void asked.then(() => db.expectEnd());
   const kept: Kept[] = [];
   let backing: NodeJS.Timeout | undefined;
   let code = 0;

@@ -178,6 +178,12 @@ describe('files that are no footage', () => {
     expect((await copy(footage.write('torn.mp4', torn))).damage).toMatch(/damaged|could be read/);
   });
 
+  it('says that the picture ends before the sound', async () => {
+    const file = footage.at('uneven-ends.webm');
+    execFileSync('ffmpeg', ['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=320x240:rate=30:duration=2', '-f', 'lavfi', '-i', 'sine=duration=5', '-c:v', 'libvpx', '-b:v', '500k', '-c:a', 'libopus', file]);
+    expect((await copy(file)).damage).toMatch(/^The picture ends (2\.9|3\.0) s before the sound/);
+  });
+
   it('stops at once when cancelled', async () => {
     const stop = new AbortController();
     const running = copy(footage.make('long.mp4', 20, h264, { size: '1280x720' }), stop.signal);

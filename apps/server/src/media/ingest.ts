@@ -121,8 +121,12 @@ async function isWorkingCopy(file: string, { video, audio, tracks }: MediaFacts 
 const SHORT_MS = 1_000;
 const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
 
-/** What is to be told of a file that could not be read whole. @param declaredMs how long it says it is; null where it does not */
-function damageOf(readMs: number, declaredMs: number | null, errors: string): string | null {
+/** A picture that ends so long before its sound is missed; our own recordings go on for nearly as long after a block. */
+const PICTURE_SHORT_MS = 1_600;
+
+/** What is to be told of a file that could not be read whole. @param declaredMs how long it says it is; null where it does not. @param soundMs how long its sound is */
+function damageOf(readMs: number, declaredMs: number | null, soundMs: number, errors: string): string | null {
+  if (soundMs - readMs > PICTURE_SHORT_MS) return `The picture ends ${seconds(soundMs - readMs)} before the sound: the device could not keep up. Its last frame is shown until then; film it again if that is in the block.`;
   if (declaredMs !== null && readMs < declaredMs - SHORT_MS) return `Only ${seconds(readMs)} of the ${seconds(declaredMs)} this file says it has could be read. Copy it from the camera again, or use what is there.`;
   return /corrupt|error while decoding|invalid data|concealing|missing reference|non-existing/i.test(errors) ? 'Parts of this file are damaged: pictures may be torn or stand still. Look at it, or copy it from the camera again.' : null;
 }
@@ -181,7 +185,7 @@ export async function makeWorkingCopy(
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, made.audio ? await peaksOf(video, signal) : new Uint8Array());
   onProgress(1);
-  return { video, preview, thumbs, wave, width, height, frames, thumbCount, hasSound: made.audio !== null, tracks, track, damage: damageOf((frames * 1000) / OUTPUT_FPS, facts.video.durationMs ?? facts.durationMs, errors) };
+  return { video, preview, thumbs, wave, width, height, frames, thumbCount, hasSound: made.audio !== null, tracks, track, damage: damageOf((frames * 1000) / OUTPUT_FPS, facts.video.durationMs ?? facts.durationMs, made.durationMs ?? 0, errors) };
 }
 
 /** Kinds of still pictures a page sends. */
