@@ -57,6 +57,19 @@ export function tenMinutes(takeId: string): Lesson {
   return lesson;
 }
 
+/** 24 minutes in 41 filmed blocks, with clocks, cues, cautions and a script each. */
+export function fortyOneBlocks(takeId: string | null): Lesson {
+  const lesson = makeLesson('Forty-one blocks', makeId);
+  const blocks = Array.from({ length: 41 }, (_, i): Block => ({
+    ...(makeBlock('intervals', makeId) as IntervalsBlock),
+    ...{ title: `Block ${i + 1}`, workMs: 12_000, restMs: 4_000, rounds: 2, leadInMs: 5_000, cautions: ['Stop if it hurts.'], script: 'Land softly on both feet. Keep your elbows close to the body. Breathe out on each turn of the rope.' },
+    cues: ['Soft knees', 'Elbows close'].map((text) => makeCue(text, makeId)),
+    footage: takeId === null ? null : { takeId, startsAtMs: (i % 5) * 4_000 },
+  }));
+  lesson.sections = Array.from({ length: 5 }, (_, s) => ({ id: makeId(), title: `Part ${s + 1}`, blocks: blocks.slice(s * 9, (s + 1) * 9) }));
+  return lesson;
+}
+
 /** Two minutes with footage throughout, clock or count on screen nearly all the time, and cues. */
 export function twoMinutes(takeId: string): Lesson {
   const lesson = makeLesson('Two minutes', makeId);

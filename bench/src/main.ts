@@ -8,12 +8,13 @@ import { load } from './load.ts';
 import { importing } from './importing.ts';
 import { playing } from './playing.ts';
 import { scenes } from './scenes.ts';
+import { scrubbing } from './scrubbing.ts';
 import { schedules } from './schedules.ts';
 import { typingBench } from './typing.ts';
 import { watching } from './watching.ts';
 
-/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|watch|check|load|accuracy|speech]`. */
-const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, hour, import: importing, play: playing, watch: watching, check: checking, load, accuracy, speech };
+/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|scrub|watch|check|load|accuracy|speech]`. */
+const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, hour, import: importing, play: playing, scrub: scrubbing, watch: watching, check: checking, load, accuracy, speech };
 const wanted = process.argv.slice(2);
 for (const [name, bench] of Object.entries(all)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

@@ -1,0 +1,100 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { firstCut } from '@zest/core/assembly';
+import type { Page } from '@playwright/test';
+import { discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
+import { fortyOneBlocks } from './lessons.ts';
+import type { Result } from './result.ts';
+
+const MOST_STEP_MS = 16;
+const MOST_SCRUB_MS = 33;
+const STEPS = 60;
+const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
+
+/** What the page's thread has to do for each of `STEPS` inputs, in milliseconds, sorted: the input itself, and the next frame with its drawing. */
+const workOf = (page: Page, kind: 'step' | 'scrub') =>
+  page.evaluate(
+    async ({ steps, kind }) => {
+      const rail = document.querySelector('.MuiSlider-root');
+      if (!rail) throw new Error('There is no slider.');
+      const { left, width, top, height } = rail.getBoundingClientRect();
+      const point = (type: string, part: number, target: EventTarget) => target.dispatchEvent(new PointerEvent(type, { bubbles: true, cancelable: true, pointerId: 1, isPrimary: true, clientX: left + width * part, clientY: top + height / 2, button: 0, buttons: type === 'pointerup' ? 0 : 1 }));
+      const input = (i: number) => {
+        if (kind === 'step') window.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 === 0 ? ']' : '[', bubbles: true, cancelable: true }));
+        // Here and there over the whole lesson, as one looks for a place.
+        else point('pointermove', ((i * 37) % 100) / 100, document);
+      };
+      const position = () => document.querySelector('[data-testid="position"]')?.textContent;
+      const taken: number[] = [];
+      let moved = 0;
+      if (kind === 'scrub') point('pointerdown', 0.5, rail);
+      for (let i = 0; i < steps; i += 1) {
+        await new Promise((done) => setTimeout(done, 150));
+        const before = position();
+        const began = performance.now();
+        input(i);
+        for (let turn = 0; turn < 4; turn += 1) await Promise.resolve();
+        const handled = performance.now() - began;
+        const frame = await new Promise<number>((done) => {
+          requestAnimationFrame(() => {
+            const at = performance.now();
+            const channel = new MessageChannel();
+            channel.port1.onmessage = () => done(performance.now() - at);
+            channel.port2.postMessage(null);
+          });
+        });
+        taken.push(handled + frame);
+        if (position() !== before) moved += 1;
+      }
+      if (kind === 'scrub') point('pointerup', 0.5, document);
+      if (moved < steps * 0.9) throw new Error(`Only ${moved} of ${steps} inputs moved the picture.`);
+      return taken.sort((a, b) => a - b);
+    },
+    { steps: STEPS, kind },
+  );
+
+const at = (sorted: readonly number[], part: number) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * part))] ?? Infinity;
+
+/** Assemble with 24 minutes and 41 blocks, each filmed: a frame on, and the hand on the slider. */
+export async function scrubbing(): Promise<Result[]> {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
+  const footage = path.join(folder, 'footage.mp4');
+  execFileSync('ffmpeg', ['-v', 'error', '-stream_loop', '1', '-i', clip, '-t', '60', '-c', 'copy', footage]);
+  const zest = await startZest('start');
+  const browser = await openBrowser();
+  try {
+    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    await page.addInitScript('globalThis.__name = (named) => named');
+    await makeOwner(page, zest.url);
+    const headers = { origin: new URL(zest.url).origin };
+    const lesson = fortyOneBlocks(null);
+    const { id } = (await (await page.request.post(`${zest.url}/api/lessons`, { data: { document: lesson }, headers })).json()) as { id: string };
+    await page.goto(`${zest.url}/lessons/${id}/film`);
+    await page.getByRole('tab', { name: 'Takes' }).click();
+    await page.getByLabel('Video file').setInputFiles(footage);
+    await page.getByTestId('take').filter({ hasText: '1:00' }).waitFor({ timeout: 240_000 });
+    const [take] = (await (await page.request.get(`${zest.url}/api/lessons/${id}/takes`)).json()) as { id: string; frames: number }[];
+    const filmed = fortyOneBlocks(take?.id ?? '');
+    const { revision } = (await (await page.request.get(`${zest.url}/api/lessons/${id}`)).json()) as { revision: number };
+    const saved = await page.request.put(`${zest.url}/api/lessons/${id}`, { data: { baseRevision: revision, lesson: filmed }, headers });
+    if (!saved.ok()) throw new Error(`The lesson was not kept: ${await saved.text()}`);
+    const cut = firstCut(filmed, new Map([[take?.id ?? '', { id: take?.id ?? '', frames: take?.frames ?? 0, marked: null }]]));
+    await page.goto(`${zest.url}/lessons/${id}/assemble`);
+    await page.getByTestId('rail').waitFor();
+    await page.waitForTimeout(3_000);
+    await page.locator('body').click({ position: { x: 4, y: 400 } });
+    const [step, scrub] = [await workOf(page, 'step'), await workOf(page, 'scrub')];
+    const words = (sorted: readonly number[]) => `${at(sorted, 0.5).toFixed(1)} ms median, ${at(sorted, 0.95).toFixed(1)} ms at the 95th percentile of ${STEPS}`;
+    const what = `${Math.round(cut.durationMs / 60_000)} min, ${cut.blocks.length} blocks`;
+    return [
+      { what: `${what}: a frame on or back`, value: words(step), limit: `at most ${MOST_STEP_MS} ms median`, holds: at(step, 0.5) <= MOST_STEP_MS },
+      { what: `${what}: the hand on the slider`, value: words(scrub), limit: `at most ${MOST_SCRUB_MS} ms median`, holds: at(scrub, 0.5) <= MOST_SCRUB_MS },
+    ];
+  } finally {
+    await browser.close();
+    await discard(zest);
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
