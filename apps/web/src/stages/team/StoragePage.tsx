@@ -17,6 +17,9 @@ interface Item {
   at: string;
 }
 
+/** The same in both tables, so that ages stand under ages. */
+const columns = [['What', '28%'], ['Lesson', '24%'], ['Size', '20%'], ['Age', '12%'], ['', '16%']] as const;
+
 /** Things that take up room, each with a bar as long as its share of the largest. */
 function Items({ title, items, empty, isBusy, onDelete }: { title: string; items: readonly Item[]; empty: string; isBusy: boolean; onDelete: (id: string) => void }) {
   const [asked, setAsked] = useState<string | null>(null);
@@ -31,11 +34,13 @@ function Items({ title, items, empty, isBusy, onDelete }: { title: string; items
       {items.length === 0 && <Typography color="text.secondary">{empty}</Typography>}
       {items.length > 0 && (
         <TableContainer>
-          <Table size="small" aria-label={title}>
+          <Table size="small" aria-label={title} sx={{ tableLayout: { md: 'fixed' } }}>
             <TableHead>
               <TableRow>
-                {['What', 'Lesson', 'Size', 'Age', ''].map((head) => (
-                  <TableCell key={head}>{head}</TableCell>
+                {columns.map(([head, width]) => (
+                  <TableCell key={head} sx={{ width }}>
+                    {head}
+                  </TableCell>
                 ))}
               </TableRow>
             </TableHead>
