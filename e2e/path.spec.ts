@@ -323,3 +323,20 @@ test('a closed link ends in words', async () => {
   await expect(student.getByRole('alert')).toContainText('Ask your teacher');
   await student.close();
 });
+
+test('what takes up room is listed by size; an export goes, footage that is seen stays', async () => {
+  await page.goto(`${zest.url}/storage`);
+  const row = (name: RegExp) => page.getByTestId('stored').filter({ hasText: name });
+  await expect(row(/MP4, 720 lines/)).toContainText('today');
+  await expectAccessible(page);
+  await row(/MP4, 720 lines/).getByRole('button', { name: /^Delete/ }).click();
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(row(/MP4, 720 lines/)).toHaveCount(0);
+  await expect(page.getByText('No exports are kept.')).toBeVisible();
+  const footage = await page.getByTestId('stored').count();
+  expect(footage).toBeGreaterThan(1);
+  await page.getByTestId('stored').first().getByRole('button', { name: /^Delete/ }).click();
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByRole('alert')).toContainText('is seen in the lesson');
+  await expect(page.getByTestId('stored')).toHaveCount(footage);
+});

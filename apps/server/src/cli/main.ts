@@ -172,6 +172,7 @@ interface ExportOptions {
   format: string;
   shape: string;
   plain?: boolean;
+  captions?: boolean;
   otherHand?: boolean;
   secondLanguage?: boolean;
   block?: string;
@@ -182,12 +183,13 @@ data(program.command('export <lesson>').description('export a lesson, by its id,
   .addOption(new Option('--size <lines>', 'height of the picture').choices(exportSizes).default('720'))
   .addOption(new Option('--format <format>', 'kind of video file').choices(exportFormats).default('mp4'))
   .option('--plain', 'without clocks, counts and cues')
+  .option('--captions', 'with captions burned in')
   .option('--other-hand', 'turned round for students of the other hand')
   .addOption(new Option('--shape <shape>', '16:9, or 9:16 with the picture above').choices(exportShapes).default('wide'))
   .option('--second-language', 'in the lesson’s second language')
   .option('--block <id>', 'one block alone, as a short clip')
-  .action(async (lesson: string, { data: given, out, only, plain, otherHand, secondLanguage, block, ...asked }: ExportOptions) => {
-    const order = exportOrderSchema.parse({ ...asked, overlays: plain !== true, hand: otherHand ? 'other hand' : 'as filmed', language: secondLanguage ? 'second' : 'first', blockId: block ?? null });
+  .action(async (lesson: string, { data: given, out, only, plain, captions, otherHand, secondLanguage, block, ...asked }: ExportOptions) => {
+    const order = exportOrderSchema.parse({ ...asked, overlays: plain !== true, captions: captions === true, hand: otherHand ? 'other hand' : 'as filmed', language: secondLanguage ? 'second' : 'first', blockId: block ?? null });
     await exportTo(folder(given, 'start'), lesson, path.resolve(out), order, only ?? exportParts, say);
   });
 

@@ -20,7 +20,9 @@ export function BinPanel({ takes }: { takes: readonly Take[] }) {
     <Paper variant="outlined" sx={{ p: 1.5 }} component="section" aria-label="Storage and bin">
       {data && (
         <Typography color="text.secondary" data-testid="storage">
-          This lesson’s footage takes {sizeText(data.bytes)} on the server; {sizeText(data.freeBytes)} are free. <Link to="/storage">What takes up room</Link>
+          This lesson’s footage takes {sizeText(data.bytes)} on the server; {sizeText(data.freeBytes)} are free. <Link to="/storage" style={{ color: 'inherit' }}>
+            What takes up room
+          </Link>
         </Typography>
       )}
       {binned.length > 0 && (
