@@ -41,7 +41,8 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
   const { takeId, workingSha, ...script } = watchInput.parse(JSON.parse(job.input));
   const take = await TakeRow.findByPk(takeId);
   if (!take || take.workingSha !== workingSha) return; // Deleted or made anew meanwhile.
-  const file = tools.store.pathOf(workingSha);
+  // The smaller copy has the same frames and sound, and is looked at with less work.
+  const file = tools.store.pathOf(take.previewSha ?? workingSha);
   const known = take.watchedBy === WATCHED_BY && take.watchedSha ? take : await TakeRow.findOne({ where: { workingSha, watchedBy: WATCHED_BY, watchedSha: { [Op.not]: null } } });
   const watchedSha =
     known?.watchedSha ??
