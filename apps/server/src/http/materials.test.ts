@@ -42,7 +42,7 @@ async function sent(name: string, source: Take['source']): Promise<Take | undefi
 }
 
 describe('pictures and music', () => {
-  it.each([['drawing.png', 300, 500], ['photo.jpg', 1280, 640]] as const)('%s becomes one frame, no larger than it is shown', async (name, width, height) => {
+  it.each([['drawing.png', 300, 500], ['photo.jpg', 1920, 960]] as const)('%s becomes one frame, no larger than it is shown', async (name, width, height) => {
     const take = await sent(name, 'picture');
     expect(take).toMatchObject({ state: 'ready', frames: 1, hasSound: false });
     footage.write('copy.mp4', await teacher.bytes(`/api/takes/${take?.id ?? ''}/video`));
