@@ -1,5 +1,18 @@
 /** The dependency rule of the house: inside core a room imports only rooms above it in this list. */
-const rooms = ['time', 'lesson', 'schedule', 'ledger', 'script', 'framing', 'signal', 'assembly', 'overlay', 'checks', 'formats', 'results'];
+const rooms = [
+  'time',
+  'lesson',
+  'schedule',
+  'ledger',
+  'script',
+  'framing',
+  'signal',
+  'assembly',
+  'overlay',
+  'checks',
+  'formats',
+  'results',
+];
 
 const coreOrder = rooms.map((room, i) => ({
   name: `core-${room}-looks-up-only`,
@@ -33,14 +46,27 @@ module.exports = {
       from: { path: '^packages/core/src/' },
       to: { path: '^(packages/contract|apps|demo|e2e|bench)/' },
     },
-    { name: 'web-not-server', severity: 'error', from: { path: '^apps/web/' }, to: { path: '^apps/server/' } },
-    { name: 'server-not-web', severity: 'error', from: { path: '^apps/server/' }, to: { path: '^apps/web/' } },
+    {
+      name: 'web-not-server',
+      severity: 'error',
+      from: { path: '^apps/web/' },
+      to: { path: '^apps/server/' },
+    },
+    {
+      name: 'server-not-web',
+      severity: 'error',
+      from: { path: '^apps/server/' },
+      to: { path: '^apps/web/' },
+    },
     {
       name: 'follow-stays-small',
-      comment: 'the pages for students and for second devices carry no store, no component library and no schema library',
+      comment:
+        'the pages for students and for second devices carry no store, no component library and no schema library',
       severity: 'error',
       from: { path: '^apps/web/src/(follow|remote)/' },
-      to: { path: 'node_modules/(@mui|@emotion|@reduxjs|react-redux|react-router|zod|tus-js-client)/' },
+      to: {
+        path: 'node_modules/(@mui|@emotion|@reduxjs|react-redux|react-router|zod|tus-js-client)/',
+      },
     },
     ...coreOrder,
     ...coreDoors,
@@ -50,6 +76,10 @@ module.exports = {
     tsConfig: { fileName: 'tsconfig.json' },
     tsPreCompilationDeps: true,
     exclude: { path: '(dist|\\.zest)/' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'node', 'default'], extensions: ['.ts', '.tsx', '.js'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'types', 'node', 'default'],
+      extensions: ['.ts', '.tsx', '.js'],
+    },
   },
 };

@@ -3,7 +3,18 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { bench, discard, expectAccessible, makeOwner, openBrowser, openPage, saved, startLesson, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  expectAccessible,
+  makeOwner,
+  openBrowser,
+  openPage,
+  saved,
+  startLesson,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -14,14 +25,35 @@ let faults: string[];
 const lanes = () => page.getByRole('group', { name: 'Lanes' });
 const length = () => page.getByTestId('position');
 const made = () => page.getByRole('region', { name: 'Changed by hand' });
-const act = (name: string) => page.getByRole('region', { name: 'Change this' }).getByRole('button', { name }).click();
+const act = (name: string) =>
+  page.getByRole('region', { name: 'Change this' }).getByRole('button', { name }).click();
 const doIt = () => page.getByRole('button', { name: 'Do it' }).click();
 
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'zest-assemble-'));
   for (const name of ['front', 'side']) {
-    execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `${name === 'front' ? 'testsrc' : 'testsrc2'}=size=320x180:rate=30:duration=9`, '-f', 'lavfi', '-i', 'sine=duration=9', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', path.join(folder, `${name}.mp4`)]);
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      `${name === 'front' ? 'testsrc' : 'testsrc2'}=size=320x180:rate=30:duration=9`,
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=duration=9',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-pix_fmt',
+      'yuv420p',
+      '-c:a',
+      'aac',
+      path.join(folder, `${name}.mp4`),
+    ]);
   }
   zest = await startZest('start');
   browser = await openBrowser();
@@ -29,13 +61,21 @@ test.beforeAll(async () => {
   await makeOwner(page, zest.url);
   await startLesson(page, 'By hand');
   await page.getByRole('button', { name: '+ Work and rest' }).click();
-  for (const [label, text] of [['Work', '6'], ['Rounds', '1'], ['Lead-in', '1']] as const) await page.getByLabel(label, { exact: true }).fill(text);
+  for (const [label, text] of [
+    ['Work', '6'],
+    ['Rounds', '1'],
+    ['Lead-in', '1'],
+  ] as const)
+    await page.getByLabel(label, { exact: true }).fill(text);
   await expect(page.getByTestId('video-clock')).toHaveText('0:07');
   await bench(page, 'Film');
   await page.getByRole('tab', { name: 'Takes' }).click();
   for (const name of ['front', 'side']) {
     await page.getByLabel('Video file').setInputFiles(path.join(folder, `${name}.mp4`));
-    await expect(page.getByTestId('take').filter({ hasText: `${name}.mp4` })).toContainText('0:09', { timeout: 180_000 });
+    await expect(page.getByTestId('take').filter({ hasText: `${name}.mp4` })).toContainText(
+      '0:09',
+      { timeout: 180_000 },
+    );
   }
   await saved(page);
   await bench(page, 'Assemble');
@@ -58,7 +98,12 @@ test('a stretch is taken from a lane and shown again slowly, and played so', asy
   await expect(made()).toContainText('Shown again · 1.0 s to 7.0 s · at 50 %');
   await expect(lanes().getByRole('button', { name: 'At half speed' })).toBeVisible();
   await page.getByRole('button', { name: 'Play', exact: true }).click();
-  const rates = () => page.evaluate(() => [...document.querySelectorAll<HTMLVideoElement>('.stage video')].filter((video) => !video.paused).map(({ playbackRate, muted }) => ({ playbackRate, muted })));
+  const rates = () =>
+    page.evaluate(() =>
+      [...document.querySelectorAll<HTMLVideoElement>('.stage video')]
+        .filter((video) => !video.paused)
+        .map(({ playbackRate, muted }) => ({ playbackRate, muted })),
+    );
   await expect.poll(rates, { timeout: 60_000 }).toEqual([{ playbackRate: 1, muted: false }]);
   await expect.poll(rates, { timeout: 60_000 }).toEqual([{ playbackRate: 0.5, muted: true }]);
   await expect(length()).toContainText('0:10:', { timeout: 60_000 });
@@ -66,13 +111,20 @@ test('a stretch is taken from a lane and shown again slowly, and played so', asy
 });
 
 test('a stretch is drawn and left out, a picture stands still and is pointed at, a slip is put right', async () => {
-  const rail = (await page.getByTestId('rail').boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
+  const rail = (await page.getByTestId('rail').boundingBox()) ?? {
+    x: 0,
+    y: 0,
+    width: 1,
+    height: 1,
+  };
   const at = (ms: number) => rail.x + (rail.width * ms) / 19_000;
   await page.mouse.move(at(2_000), rail.y + 8);
   await page.mouse.down();
   await page.mouse.move(at(4_000), rail.y + 8, { steps: 4 });
   await page.mouse.up();
-  await expect(page.getByTestId('stretch-words')).toContainText(/From (1\.9|2\.0) s to (3\.9|4\.0|4\.1) s/);
+  await expect(page.getByTestId('stretch-words')).toContainText(
+    /From (1\.9|2\.0) s to (3\.9|4\.0|4\.1) s/,
+  );
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('stretch')).toBeHidden();
   // By keys: to the moment where the work begins, from there on, a second later the end.
@@ -87,7 +139,12 @@ test('a stretch is drawn and left out, a picture stands still and is pointed at,
   await expect(length()).toContainText('of 0:18');
   await expect(made()).toContainText('Left out · 1.0 s to 2.0 s');
   await act('Stand still and point');
-  const frame = (await page.getByTestId('place-picker').boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
+  const frame = (await page.getByTestId('place-picker').boundingBox()) ?? {
+    x: 0,
+    y: 0,
+    width: 1,
+    height: 1,
+  };
   await page.mouse.click(frame.x + frame.width * 0.25, frame.y + frame.height * 0.6);
   await expect(page.getByLabel('Across, %')).toHaveValue('25');
   await expect(page.getByLabel('Down, %')).toHaveValue('60');
@@ -108,17 +165,29 @@ test('a second view stands beside the first, a part is drawn larger, and each st
   await act('Second view');
   await expect(page.getByLabel('Second view from')).toContainText('side.mp4');
   await doIt();
-  const shown = () => page.evaluate(() => [...document.querySelectorAll<HTMLElement>('.stage-pane')].filter(({ style }) => style.visibility === 'visible').map(({ style }) => style.width));
+  const shown = () =>
+    page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('.stage-pane')]
+        .filter(({ style }) => style.visibility === 'visible')
+        .map(({ style }) => style.width),
+    );
   await expect.poll(shown).toEqual(['50%', '50%']);
   await act('Move closer');
-  const frame = (await page.getByTestId('place-picker').boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
+  const frame = (await page.getByTestId('place-picker').boundingBox()) ?? {
+    x: 0,
+    y: 0,
+    width: 1,
+    height: 1,
+  };
   await page.mouse.move(frame.x + frame.width * 0.25, frame.y + frame.height * 0.25);
   await page.mouse.down();
   await page.mouse.move(frame.x + frame.width * 0.75, frame.y + frame.height * 0.75, { steps: 4 });
   await page.mouse.up();
   await expect(page.getByLabel('Larger, %')).toHaveValue(/^(199|200|201)$/);
   await doIt();
-  await expect(made()).toContainText(/Moved closer · 0\.0 s to 1\.0 s · (2|1\.99|2\.01) times as large/);
+  await expect(made()).toContainText(
+    /Moved closer · 0\.0 s to 1\.0 s · (2|1\.99|2\.01) times as large/,
+  );
   await expectAccessible(page);
   await saved(page);
   for (let step = 0; step < 6; step += 1) await page.getByRole('button', { name: /^Undo/ }).click();
@@ -141,7 +210,9 @@ test('what has no place after the plan changed is listed, and the rest stays', a
   await page.getByLabel('To', { exact: true }).fill('9');
   await page.getByLabel('Cue', { exact: true }).fill('Too late');
   await doIt();
-  await expect(page.getByTestId('not-kept')).toContainText('Cue added · 8.0 s to 9.0 s · “Too late”: It lies at 8 s, and the block lasts only 4 s now.');
+  await expect(page.getByTestId('not-kept')).toContainText(
+    'Cue added · 8.0 s to 9.0 s · “Too late”: It lies at 8 s, and the block lasts only 4 s now.',
+  );
   await page.getByTestId('not-kept').getByRole('button', { name: 'Remove it' }).first().click();
   await expect(page.getByTestId('not-kept')).toBeHidden();
 });
@@ -170,7 +241,9 @@ test('the look is chosen in one place and kept readable, and what stands in the 
   await page.getByRole('combobox', { name: 'Colours' }).click();
   await page.getByRole('option', { name: 'high contrast' }).click();
   await page.getByLabel('Your colour').fill('#101010');
-  await expect(page.getByText(/cannot be read on its ground, so #[0-9a-f]{6} is shown/)).toBeVisible();
+  await expect(
+    page.getByText(/cannot be read on its ground, so #[0-9a-f]{6} is shown/),
+  ).toBeVisible();
   await expect(page.getByTestId('legible')).toContainText('minutes of arc');
   await page.getByRole('combobox', { name: 'Students look at a' }).click();
   await page.getByRole('option', { name: 'phone at 1 m' }).click();
@@ -182,16 +255,26 @@ test('the look is chosen in one place and kept readable, and what stands in the 
   await page.getByRole('option', { name: 'the clock' }).click();
   // The closing list still takes clicks.
   await expect(page.locator('.MuiPopover-root')).toHaveCount(0);
-  const frame = (await page.getByTestId('place-picker').boundingBox()) ?? { x: 0, y: 0, width: 1, height: 1 };
+  const frame = (await page.getByTestId('place-picker').boundingBox()) ?? {
+    x: 0,
+    y: 0,
+    width: 1,
+    height: 1,
+  };
   await page.mouse.click(frame.x + frame.width * 0.3, frame.y + frame.height * 0.5);
   await doIt();
   // Black panel of the clock in the middle, its usual place free.
   const alpha = (x: number, y: number) =>
-    page.evaluate(([x, y]) => {
-      const canvas = document.querySelector('canvas');
-      const scale = (canvas?.width ?? 0) / 1280;
-      return canvas?.getContext('2d')?.getImageData(Math.round((x ?? 0) * scale), Math.round((y ?? 0) * scale), 1, 1).data[3];
-    }, [x, y]);
+    page.evaluate(
+      ([x, y]) => {
+        const canvas = document.querySelector('canvas');
+        const scale = (canvas?.width ?? 0) / 1280;
+        return canvas
+          ?.getContext('2d')
+          ?.getImageData(Math.round((x ?? 0) * scale), Math.round((y ?? 0) * scale), 1, 1).data[3];
+      },
+      [x, y],
+    );
   await expect.poll(() => alpha(0.3 * 1280 + 12, 0.5 * 720 + 100)).toBe(255);
   expect(await alpha(748, 150)).toBe(0);
   await saved(page);

@@ -1,5 +1,13 @@
 import { expect, test, type Browser } from '@playwright/test';
-import { bench, discard, expectAccessible, openBrowser, openPage, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  expectAccessible,
+  openBrowser,
+  openPage,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -21,11 +29,16 @@ test('a newcomer sees a whole lesson, filmed and ready to follow', async () => {
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Look around the demo' }).click();
   await page.getByRole('link', { name: /Skip, throw, balance/ }).click();
-  await page.getByRole('button', { name: /Stand like a heron/ }).first().click();
+  await page
+    .getByRole('button', { name: /Stand like a heron/ })
+    .first()
+    .click();
   await bench(page, 'Film');
   await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 180_000 });
   await bench(page, 'Assemble');
-  await expect(page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Take' })).toHaveCount(5);
+  await expect(
+    page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Take' }),
+  ).toHaveCount(5);
   await expectAccessible(page);
   await bench(page, 'Share');
   await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
@@ -51,7 +64,11 @@ test('a student’s page holds enlarged, in the second language and turned round
   await page.getByRole('checkbox', { name: 'Turned round for my other hand' }).check();
   await page.getByRole('checkbox', { name: /In the second language/ }).check();
   await expect(page.locator('html[lang="es"]')).toHaveCount(1);
-  for (const viewport of [{ width: 640, height: 400 }, { width: 320, height: 200 }, { width: 195, height: 422 }]) {
+  for (const viewport of [
+    { width: 640, height: 400 },
+    { width: 320, height: 200 },
+    { width: 195, height: 422 },
+  ]) {
     await page.setViewportSize(viewport);
     expect(await wide()).toBe(0);
     await expectAccessible(page);
@@ -73,17 +90,24 @@ test('the practice camera films a block to its end and the take falls into place
   await page.goto(zest.url);
   await page.getByRole('button', { name: 'Look around the demo' }).click();
   await page.getByRole('link', { name: /Skip, throw, balance/ }).click();
-  await page.getByRole('button', { name: /Seated band pull/ }).first().click();
+  await page
+    .getByRole('button', { name: /Seated band pull/ })
+    .first()
+    .click();
   await bench(page, 'Film');
   await page.getByRole('button', { name: 'Film this block' }).click();
   const view = page.getByRole('dialog', { name: 'Film view' });
   // A presenter's clicker.
   await page.keyboard.press('PageDown');
-  await expect(view.getByRole('heading', { name: 'Stand like a heron' })).toBeVisible({ timeout: 120_000 });
+  await expect(view.getByRole('heading', { name: 'Stand like a heron' })).toBeVisible({
+    timeout: 120_000,
+  });
   await expect(view.getByText(/^Saving/)).toBeHidden({ timeout: 120_000 });
   await view.getByRole('button', { name: 'Leave filming' }).click();
   // It stopped by itself: mark and count-in, 16 s of block, the end mark.
-  await expect(page.getByTestId('start-mark')).toContainText('by its sync mark', { timeout: 300_000 });
+  await expect(page.getByTestId('start-mark')).toContainText('by its sync mark', {
+    timeout: 300_000,
+  });
   await expect(page.getByTestId('take').last()).toContainText(/0:2[234]/);
   await expect(page.getByTestId('take').last()).not.toContainText('no sound');
   expect(faults).toEqual([]);

@@ -3,7 +3,18 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { bench, discard, expectAccessible, makeOwner, openBrowser, openPage, saved, startLesson, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  expectAccessible,
+  makeOwner,
+  openBrowser,
+  openPage,
+  saved,
+  startLesson,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -21,9 +32,49 @@ const file = (name: string) => path.join(folder, name);
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'zest-finish-'));
-  execFileSync('ffmpeg', ['-v', 'error', '-ss', '6', '-i', clip, '-t', '8', '-vf', 'scale=640:360', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', file('skip.mp4')]);
-  execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'color=c=blue:s=300x500', '-frames:v', '1', file('drawing.png')]);
-  execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'sine=frequency=330:duration=3', '-c:a', 'libmp3lame', file('tune.mp3')]);
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-ss',
+    '6',
+    '-i',
+    clip,
+    '-t',
+    '8',
+    '-vf',
+    'scale=640:360',
+    '-c:v',
+    'libx264',
+    '-preset',
+    'ultrafast',
+    '-pix_fmt',
+    'yuv420p',
+    '-c:a',
+    'aac',
+    file('skip.mp4'),
+  ]);
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    'color=c=blue:s=300x500',
+    '-frames:v',
+    '1',
+    file('drawing.png'),
+  ]);
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    'sine=frequency=330:duration=3',
+    '-c:a',
+    'libmp3lame',
+    file('tune.mp3'),
+  ]);
   writeFileSync(file('notes.txt'), 'no picture');
   zest = await startZest('start');
   browser = await openBrowser();
@@ -31,13 +82,20 @@ test.beforeAll(async () => {
   await makeOwner(page, zest.url);
   await startLesson(page, 'Finished');
   await page.getByRole('button', { name: '+ Work and rest' }).click();
-  for (const [label, text] of [['Work', '8'], ['Rounds', '1'], ['Lead-in', '1']] as const) await page.getByLabel(label, { exact: true }).fill(text);
+  for (const [label, text] of [
+    ['Work', '8'],
+    ['Rounds', '1'],
+    ['Lead-in', '1'],
+  ] as const)
+    await page.getByLabel(label, { exact: true }).fill(text);
   await page.getByRole('button', { name: 'Who, where and how hard' }).click();
   await page.getByLabel('Shown by').fill('Coach');
   await bench(page, 'Film');
   await page.getByRole('tab', { name: 'Takes' }).click();
   await page.getByLabel('Video file').setInputFiles(file('skip.mp4'));
-  await expect(page.getByTestId('take').filter({ hasText: 'skip.mp4' })).toContainText('0:08', { timeout: 180_000 });
+  await expect(page.getByTestId('take').filter({ hasText: 'skip.mp4' })).toContainText('0:08', {
+    timeout: 180_000,
+  });
   await saved(page);
   await bench(page, 'Assemble');
 });
@@ -50,7 +108,10 @@ test.afterAll(async () => {
 test('the board names who shows it, and the lesson is seen upright as it would be exported', async () => {
   await expect(lanes().getByRole('button', { name: 'Coach' })).toBeVisible();
   const shape = async () => {
-    const { width, height } = (await page.locator('.stage').boundingBox()) ?? { width: 1, height: 1 };
+    const { width, height } = (await page.locator('.stage').boundingBox()) ?? {
+      width: 1,
+      height: 1,
+    };
     return width > height ? 'wide' : 'upright';
   };
   expect(await shape()).toBe('wide');
@@ -69,7 +130,11 @@ test('the board names who shows it, and the lesson is seen upright as it would b
 test('a picture is put in and shown, and a file that is none is refused in words', async () => {
   const asks = page.getByLabel('Put in a picture', { exact: true }).and(page.locator('input'));
   await asks.setInputFiles(file('notes.txt'));
-  await expect(page.getByText('“notes.txt” is not a picture that can be read. Choose a JPEG, PNG or WebP file.')).toBeVisible();
+  await expect(
+    page.getByText(
+      '“notes.txt” is not a picture that can be read. Choose a JPEG, PNG or WebP file.',
+    ),
+  ).toBeVisible();
   await asks.setInputFiles(file('drawing.png'));
   await doIt();
   await expect(made()).toContainText('Picture put in · at 0.0 s · 5 s', { timeout: 120_000 });
@@ -81,16 +146,24 @@ test('a picture is put in and shown, and a file that is none is refused in words
 
 test('the performer is found and followed', async () => {
   await lanes().getByRole('button', { name: 'Work and rest' }).click();
-  await page.getByRole('region', { name: 'Change this' }).getByRole('button', { name: 'Move closer' }).click();
+  await page
+    .getByRole('region', { name: 'Change this' })
+    .getByRole('button', { name: 'Move closer' })
+    .click();
   await page.getByRole('button', { name: 'Follow the performer' }).click();
-  await expect(page.getByRole('button', { name: 'Follows the performer; look again' })).toBeVisible({ timeout: 180_000 });
+  await expect(page.getByRole('button', { name: 'Follows the performer; look again' })).toBeVisible(
+    { timeout: 180_000 },
+  );
   await doIt();
   await expect(made()).toContainText('2 times as large, following');
   await saved(page);
 });
 
 test('repetitions that do not count are tapped as such', async () => {
-  await page.getByRole('region', { name: 'Change this' }).getByRole('button', { name: 'Count by taps' }).click();
+  await page
+    .getByRole('region', { name: 'Change this' })
+    .getByRole('button', { name: 'Count by taps' })
+    .click();
   const panel = page.getByRole('region', { name: 'Count by taps' });
   await panel.getByRole('button', { name: 'Play from the start' }).click();
   await expect(page.getByTestId('position')).toContainText(/0:0[6-9]:/, { timeout: 60_000 });
@@ -116,7 +189,10 @@ test('music is taken with its licence, and the finished voice is heard by one ke
   await expect(page.getByTestId('music')).toHaveText('Music: tune.mp3', { timeout: 120_000 });
   await expectAccessible(page);
   await page.getByTestId('position').click();
-  const finished = page.waitForResponse((response) => response.url().includes('/finished?') && response.ok(), { timeout: 120_000 });
+  const finished = page.waitForResponse(
+    (response) => response.url().includes('/finished?') && response.ok(),
+    { timeout: 120_000 },
+  );
   await page.keyboard.press('v');
   await page.getByRole('slider', { name: 'Place in the video' }).press('Home');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
@@ -129,7 +205,9 @@ test('a second language is written beside the first, and one block is exported i
   await page.getByRole('button', { name: 'Second language' }).click();
   await page.getByRole('button', { name: 'Add a second language' }).click();
   await page.getByRole('textbox', { name: 'Second language' }).fill('!');
-  await expect(page.getByText('A language is written as its short tag, such as de or pt-BR. Still es.')).toBeVisible();
+  await expect(
+    page.getByText('A language is written as its short tag, such as de or pt-BR. Still es.'),
+  ).toBeVisible();
   await page.getByRole('textbox', { name: 'Second language' }).fill('de');
   await page.getByLabel('In German').nth(3).fill('Übung');
   await expect(page.getByText(/^1 of \d+ texts$/)).toBeVisible();
@@ -137,7 +215,11 @@ test('a second language is written beside the first, and one block is exported i
   await page.keyboard.press('Escape');
   await saved(page);
   await bench(page, 'Share');
-  for (const [box, option] of [['Kind of file', 'GIF, silent, one block'], ['Language', 'de'], ['Picture', '854 × 480, small']] as const) {
+  for (const [box, option] of [
+    ['Kind of file', 'GIF, silent, one block'],
+    ['Language', 'de'],
+    ['Picture', '854 × 480, small'],
+  ] as const) {
     await page.getByRole('combobox', { name: box }).click();
     await page.getByRole('option', { name: option, exact: true }).click();
     await expect(page.locator('.MuiPopover-root')).toHaveCount(0);
@@ -150,7 +232,9 @@ test('a second language is written beside the first, and one block is exported i
   await page.getByRole('button', { name: 'Export the video' }).click();
   const made = page.getByTestId('export').filter({ hasText: 'second language, one block' });
   await expect(made.getByRole('link', { name: 'GIF' })).toBeVisible({ timeout: 300_000 });
-  const got = await page.request.get(`${zest.url}${(await made.getByRole('link', { name: 'GIF' }).getAttribute('href')) ?? ''}`);
+  const got = await page.request.get(
+    `${zest.url}${(await made.getByRole('link', { name: 'GIF' }).getAttribute('href')) ?? ''}`,
+  );
   expect((await got.body()).subarray(0, 3).toString()).toBe('GIF');
   await expect(made.getByText(/Out of date/)).toBeHidden();
   await bench(page, 'Plan');
@@ -167,16 +251,26 @@ test('the check says what a student would suffer, puts it right in one click, an
   await expectAccessible(page);
   await finding('is hard work').getByRole('button', { name: 'Add the usual caution' }).click();
   await expect(finding('is hard work')).toBeHidden();
-  const counted = async () => Number(/^\d+/.exec((await page.getByTestId('check-words').textContent()) ?? '')?.[0] ?? 0);
+  const counted = async () =>
+    Number(/^\d+/.exec((await page.getByTestId('check-words').textContent()) ?? '')?.[0] ?? 0);
   const before = await counted();
   const slot = finding('The video lasts');
   await slot.getByRole('button', { name: 'Leave it so' }).click();
   await page.getByLabel('Why it may stay').fill('Only a sample');
   await page.getByRole('button', { name: 'Keep this word' }).click();
-  await expect(page.getByRole('region', { name: /^Left so/ }).getByTestId('finding').filter({ hasText: 'The video lasts' })).toContainText('Left so: “Only a sample”');
+  await expect(
+    page
+      .getByRole('region', { name: /^Left so/ })
+      .getByTestId('finding')
+      .filter({ hasText: 'The video lasts' }),
+  ).toContainText('Left so: “Only a sample”');
   await expect.poll(counted).toBe(before - 1);
   await saved(page);
-  await page.getByTestId('finding').first().getByRole('link', { name: /^Go there/ }).click();
+  await page
+    .getByTestId('finding')
+    .first()
+    .getByRole('link', { name: /^Go there/ })
+    .click();
   await expect(page).toHaveURL(/\/(plan|script|film|assemble)(\?|$)/);
   expect(faults).toEqual([]);
 });

@@ -1,5 +1,16 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { bench, discard, expectAccessible, makeOwner, openBrowser, openPage, saved, startLesson, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  expectAccessible,
+  makeOwner,
+  openBrowser,
+  openPage,
+  saved,
+  startLesson,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -62,7 +73,12 @@ test('every kind of block can be planned by mouse, its time told at once', async
   await field('Work of rung 2').fill('10');
   await expect(video()).toHaveText('2:47');
   // 5 s and nine moves of 4 s with three breaks of 3 s; 5 s and four laps of 20 s; twice 5, 30 and 5 s with 15 s between; 8 s to think.
-  for (const [kind, clock] of [['Routine', '3:37'], ['Laps', '5:02'], ['Game', '6:37'], ['Question', '6:45']] as const) {
+  for (const [kind, clock] of [
+    ['Routine', '3:37'],
+    ['Laps', '5:02'],
+    ['Game', '6:37'],
+    ['Question', '6:45'],
+  ] as const) {
     await addKind(kind);
     await expect(video()).toHaveText(clock);
   }
@@ -116,7 +132,13 @@ async function tabTo(name: string): Promise<void> {
     await page.keyboard.press('Tab');
     const focused = await page.evaluate(() => {
       const at = document.activeElement;
-      return at?.getAttribute('aria-label') ?? (at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement ? at.labels?.[0]?.textContent : at?.textContent) ?? '';
+      return (
+        at?.getAttribute('aria-label') ??
+        (at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement
+          ? at.labels?.[0]?.textContent
+          : at?.textContent) ??
+        ''
+      );
     });
     if (focused === name) return;
   }
@@ -179,13 +201,19 @@ test('a script is written beside what is shown, with cues in their sentences', a
   await page.getByRole('button', { name: 'Work and rest', exact: true }).click();
   await field('Read for').click();
   await page.getByRole('option', { name: 'the left-handed' }).click();
-  await expect(page.getByRole('region', { name: 'Script of Talk' })).toContainText('throwing hand (your left) low');
+  await expect(page.getByRole('region', { name: 'Script of Talk' })).toContainText(
+    'throwing hand (your left) low',
+  );
   await page.getByRole('button', { name: 'Prompter' }).click();
-  await expect(page.getByRole('dialog', { name: 'Prompter' })).toContainText('That was the last block.');
+  await expect(page.getByRole('dialog', { name: 'Prompter' })).toContainText(
+    'That was the last block.',
+  );
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Close the prompter' }).click();
   await page.reload();
-  await expect(page.getByRole('region', { name: 'Script of Talk' }).locator('.cue-tag')).toContainText('Throwing hand');
+  await expect(
+    page.getByRole('region', { name: 'Script of Talk' }).locator('.cue-tag'),
+  ).toContainText('Throwing hand');
   await expectAccessible(page);
 });
 

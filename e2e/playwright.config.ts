@@ -16,6 +16,8 @@ export default defineConfig({
   // Nothing fails because the machine is busy: limits are for what never comes.
   timeout: 900_000,
   expect: { timeout: 60_000 },
-  reporter: process.env['ZEST_REPORT'] ? [['line'], ['json', { outputFile: process.env['ZEST_REPORT'] }]] : [['line']],
+  reporter: process.env['ZEST_REPORT']
+    ? [['line'], ['json', { outputFile: process.env['ZEST_REPORT'] }]]
+    : [['line']],
   use: { viewport: { width: 1280, height: 800 }, actionTimeout: 60_000, acceptDownloads: true },
 });

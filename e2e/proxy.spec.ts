@@ -6,7 +6,18 @@ import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { generate } from 'selfsigned';
-import { bench, discard, freePort, makeOwner, openBrowser, openPage, readText, startLesson, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  freePort,
+  makeOwner,
+  openBrowser,
+  openPage,
+  readText,
+  startLesson,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 const NAME = 'quay.test';
 let folder: string;
@@ -19,7 +30,10 @@ test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
 /** A browser that knows the name, and trusts the certificate as a device does that was told to. */
 function browserFor(certificate: string): Promise<Browser> {
   const key = new X509Certificate(certificate).publicKey.export({ type: 'spki', format: 'der' });
-  return openBrowser(undefined, [`--host-resolver-rules=MAP ${NAME} 127.0.0.1`, `--ignore-certificate-errors-spki-list=${createHash('sha256').update(key).digest('base64')}`]);
+  return openBrowser(undefined, [
+    `--host-resolver-rules=MAP ${NAME} 127.0.0.1`,
+    `--ignore-certificate-errors-spki-list=${createHash('sha256').update(key).digest('base64')}`,
+  ]);
 }
 
 /** Shares a new lesson; gives the link as it is shown. */
@@ -46,17 +60,42 @@ async function keepsOffline(browser: Browser, link: string): Promise<void> {
 /** The status of a wrong sign-in that comes from that address of this machine. */
 const wrongSignIn = (port: number, localAddress: string) =>
   new Promise<number>((resolve, reject) => {
-    const headers = { 'content-type': 'application/json', origin: `https://${NAME}:${port}`, host: `${NAME}:${port}` };
-    const request = https.request({ host: '127.0.0.1', port, localAddress, method: 'POST', path: '/api/session', headers, rejectUnauthorized: false }, (answer) => {
-      answer.resume().once('end', () => resolve(answer.statusCode ?? 0));
-    });
-    request.on('error', reject).end(JSON.stringify({ login: 'quay-coach', password: 'not the password' }));
+    const headers = {
+      'content-type': 'application/json',
+      origin: `https://${NAME}:${port}`,
+      host: `${NAME}:${port}`,
+    };
+    const request = https.request(
+      {
+        host: '127.0.0.1',
+        port,
+        localAddress,
+        method: 'POST',
+        path: '/api/session',
+        headers,
+        rejectUnauthorized: false,
+      },
+      (answer) => {
+        answer.resume().once('end', () => resolve(answer.statusCode ?? 0));
+      },
+    );
+    request
+      .on('error', reject)
+      .end(JSON.stringify({ login: 'quay-coach', password: 'not the password' }));
   });
 
 test('behind HAProxy links, cookies and limits are those of the visitors', async () => {
-  const { cert, private: key } = await generate([{ name: 'commonName', value: NAME }], { keyType: 'ec', extensions: [{ name: 'subjectAltName', altNames: [{ type: 2, value: NAME }] }] });
+  const { cert, private: key } = await generate([{ name: 'commonName', value: NAME }], {
+    keyType: 'ec',
+    extensions: [{ name: 'subjectAltName', altNames: [{ type: 2, value: NAME }] }],
+  });
   const [port, behind] = [await freePort(), await freePort()];
-  const zest: Zest = await startZest('start', undefined, behind, ['--trust-proxy', '127.0.0.1', '--address', `https://${NAME}:${port}`]);
+  const zest: Zest = await startZest('start', undefined, behind, [
+    '--trust-proxy',
+    '127.0.0.1',
+    '--address',
+    `https://${NAME}:${port}`,
+  ]);
   writeFileSync(path.join(folder, 'site.pem'), `${cert}\n${key}`);
   // As docs/operations.md says.
   const settings = `
@@ -77,14 +116,20 @@ backend lessons
   server zest 127.0.0.1:${behind}
 `;
   writeFileSync(path.join(folder, 'haproxy.cfg'), settings);
-  const proxy: ChildProcess = spawn('haproxy', ['-db', '-f', path.join(folder, 'haproxy.cfg')], { stdio: 'inherit', env: { ...process.env, PATH: `${process.env['PATH'] ?? ''}:/usr/sbin` } });
+  const proxy: ChildProcess = spawn('haproxy', ['-db', '-f', path.join(folder, 'haproxy.cfg')], {
+    stdio: 'inherit',
+    env: { ...process.env, PATH: `${process.env['PATH'] ?? ''}:/usr/sbin` },
+  });
   const browser = await browserFor(cert);
   try {
     const { page, faults } = await openPage(browser);
     const own = `https://${NAME}:${port}`;
     await expect.poll(() => wrongSignIn(port, '127.0.0.1').catch(() => 0)).toBeGreaterThan(0);
     await makeOwner(page, own);
-    expect((await page.context().cookies()).find(({ name }) => name === 'zest.sid')).toMatchObject({ secure: true, httpOnly: true });
+    expect((await page.context().cookies()).find(({ name }) => name === 'zest.sid')).toMatchObject({
+      secure: true,
+      httpOnly: true,
+    });
     const link = await shareLesson(page);
     expect(link.startsWith(`${own}/follow/`)).toBe(true);
     await expect(page.getByText('Others cannot open these links yet')).toBeHidden();

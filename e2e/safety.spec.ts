@@ -3,7 +3,19 @@ import { existsSync, mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs'
 import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
-import { bench, discard, ffprobe, makeOwner, openBrowser, readText, saved, signIn, startLesson, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  ffprobe,
+  makeOwner,
+  openBrowser,
+  readText,
+  saved,
+  signIn,
+  startLesson,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -45,7 +57,9 @@ test('two windows on one lesson: the second is asked, and nothing is lost', asyn
   await saved(second);
   await first.getByRole('button', { name: '+ Repetitions' }).click();
   // Said, but no dialog takes the keyboard.
-  await expect(first.getByRole('alert').filter({ hasText: 'changed in another window' })).toBeVisible();
+  await expect(
+    first.getByRole('alert').filter({ hasText: 'changed in another window' }),
+  ).toBeVisible();
   await expect(first.getByRole('dialog')).toHaveCount(0);
   await first.getByRole('button', { name: 'Compare versions' }).click();
   await first.getByRole('button', { name: 'Keep this window' }).click();
@@ -124,13 +138,16 @@ test('a recording survives its tab, but for the last two seconds', async () => {
   await page.keyboard.press('PageDown');
   await expect(page.getByRole('button', { name: 'End here' })).toBeVisible({ timeout: 60_000 });
   await page.waitForTimeout(3_000);
-  const seconds = async (shown: Locator) => Number(/0:(\d\d)/.exec((await shown.textContent()) ?? '')?.[1]);
+  const seconds = async (shown: Locator) =>
+    Number(/0:(\d\d)/.exec((await shown.textContent()) ?? '')?.[1]);
   // Recorded so far: mark and count-in, and the three seconds.
   const before = 8;
   await page.close({ runBeforeUnload: false });
   const again = await context.newPage();
   await again.goto(`${zest.url}/lessons/${id}/film`);
-  await expect(again.getByText('The recording of the closed window is saved.')).toBeVisible({ timeout: 60_000 });
+  await expect(again.getByText('The recording of the closed window is saved.')).toBeVisible({
+    timeout: 60_000,
+  });
   await expect(again.getByTestId('take')).toContainText(/0:\d\d/, { timeout: 180_000 });
   expect(await seconds(again.getByTestId('take'))).toBeGreaterThanOrEqual(before - 2);
   await context.close();
@@ -140,8 +157,32 @@ test('a server killed in the middle of an upload and of an export finishes both'
   const big = path.join(folder, 'big.mp4');
   // Noise does not compress: some 20 MB in 8 s.
   execFileSync('ffmpeg', [
-    ...['-y', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=480x270:rate=30:duration=8', '-f', 'lavfi', '-i', 'sine=duration=8'],
-    ...['-vf', 'noise=alls=60:allf=t', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '20', '-pix_fmt', 'yuv420p', big],
+    ...[
+      '-y',
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc=size=480x270:rate=30:duration=8',
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=duration=8',
+    ],
+    ...[
+      '-vf',
+      'noise=alls=60:allf=t',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-crf',
+      '20',
+      '-pix_fmt',
+      'yuv420p',
+      big,
+    ],
   ]);
   const context = await browser.newContext();
   const page = await context.newPage();
@@ -155,7 +196,12 @@ test('a server killed in the middle of an upload and of an export finishes both'
   // A slow line, so that the cut falls into the middle.
   const slow = await context.newCDPSession(page);
   await slow.send('Network.enable');
-  await slow.send('Network.emulateNetworkConditions', { offline: false, latency: 5, downloadThroughput: -1, uploadThroughput: 1.5 * 1024 * 1024 });
+  await slow.send('Network.emulateNetworkConditions', {
+    offline: false,
+    latency: 5,
+    downloadThroughput: -1,
+    uploadThroughput: 1.5 * 1024 * 1024,
+  });
   await page.getByLabel('Video file').setInputFiles(big);
   await expect(page.getByText(/Uploading, [2-7]\d %/)).toBeVisible({ timeout: 60_000 });
   await zest.kill();
@@ -164,41 +210,72 @@ test('a server killed in the middle of an upload and of an export finishes both'
 
   await bench(page, 'Share');
   await page.getByRole('button', { name: 'Export the video' }).click();
-  const pieces = () => readdirSync(path.join(zest.dataDir, 'cache/segments')).filter((name) => name.endsWith('.mp4'));
+  const pieces = () =>
+    readdirSync(path.join(zest.dataDir, 'cache/segments')).filter((name) => name.endsWith('.mp4'));
   await expect.poll(() => pieces().length, { timeout: 60_000 }).toBeGreaterThan(0);
   // As left there by an export that needs help, and by one that never ended.
   await expect.poll(() => readdirSync(path.join(zest.dataDir, 'work')).length).toBeGreaterThan(0);
   await zest.kill();
-  const finished = () => new Map(pieces().map((name) => [name, statSync(path.join(zest.dataDir, 'cache/segments', name)).mtimeMs] as const));
+  const finished = () =>
+    new Map(
+      pieces().map(
+        (name) =>
+          [name, statSync(path.join(zest.dataDir, 'cache/segments', name)).mtimeMs] as const,
+      ),
+    );
   const before = finished();
-  const unfinished = (folder: string) => readdirSync(path.join(zest.dataDir, folder)).filter((name) => /\.part|^wanted-|\.claim$|^job-/.test(name));
+  const unfinished = (folder: string) =>
+    readdirSync(path.join(zest.dataDir, folder)).filter((name) =>
+      /\.part|^wanted-|\.claim$|^job-/.test(name),
+    );
   const left = [...unfinished('cache/segments'), ...unfinished('work')];
   expect(left.length).toBeGreaterThan(0);
   await restart();
-  for (const name of [...unfinished('cache/segments'), ...unfinished('work')]) expect(left).not.toContain(name);
-  await expect(page.getByTestId('export').getByText(/Verified: 0:35, 1050 frames/)).toBeVisible({ timeout: 300_000 });
+  for (const name of [...unfinished('cache/segments'), ...unfinished('work')])
+    expect(left).not.toContain(name);
+  await expect(page.getByTestId('export').getByText(/Verified: 0:35, 1050 frames/)).toBeVisible({
+    timeout: 300_000,
+  });
   expect(before.size).toBeLessThan(pieces().length);
   // What was finished before the cut was used, not made again.
   const after = finished();
   for (const [name, madeAt] of before) expect([name, after.get(name)]).toEqual([name, madeAt]);
   expect([...unfinished('cache/segments'), ...unfinished('work')]).toEqual([]);
-  const media = execFileSync('sh', ['-c', 'find "$0/media" -type f -size +1M -newer "$0/running.json"', zest.dataDir], { encoding: 'utf8' }).trim().split('\n');
-  expect(media.some((file) => ffprobe(file).streams.some((stream) => stream.nb_read_packets === '1050'))).toBe(true);
+  const media = execFileSync(
+    'sh',
+    ['-c', 'find "$0/media" -type f -size +1M -newer "$0/running.json"', zest.dataDir],
+    { encoding: 'utf8' },
+  )
+    .trim()
+    .split('\n');
+  expect(
+    media.some((file) => ffprobe(file).streams.some((stream) => stream.nb_read_packets === '1050')),
+  ).toBe(true);
   await context.close();
 });
 
 test('a second start finds the first, Ctrl-C ends cleanly, stop and plan answer in words', async () => {
-  const cli = (...args: string[]) => execFileSync(process.execPath, ['apps/server/dist/cli.js', ...args], { cwd: path.resolve(import.meta.dirname, '..'), encoding: 'utf8' });
+  const cli = (...args: string[]) =>
+    execFileSync(process.execPath, ['apps/server/dist/cli.js', ...args], {
+      cwd: path.resolve(import.meta.dirname, '..'),
+      encoding: 'utf8',
+    });
   expect(cli('start', '--data', zest.dataDir)).toContain(`running already: ${zest.url}`);
   expect(await zest.stop()).toBe(0);
   expect(zest.said()).not.toContain('ended unexpectedly');
-  const log = execFileSync('cat', [path.join(zest.dataDir, 'db/zest-error.log')], { encoding: 'utf8' });
+  const log = execFileSync('cat', [path.join(zest.dataDir, 'db/zest-error.log')], {
+    encoding: 'utf8',
+  });
   expect(log).toContain('Shutdown complete');
   expect(cli('stop', '--data', zest.dataDir)).toContain('Nothing is running');
 });
 
 test('stop ends all of it: after the output was closed, and after the server was killed', async () => {
-  const cli = (...args: string[]) => execFileSync(process.execPath, ['apps/server/dist/cli.js', ...args], { cwd: path.resolve(import.meta.dirname, '..'), encoding: 'utf8' });
+  const cli = (...args: string[]) =>
+    execFileSync(process.execPath, ['apps/server/dist/cli.js', ...args], {
+      cwd: path.resolve(import.meta.dirname, '..'),
+      encoding: 'utf8',
+    });
   const databasePid = () => Number(readText(path.join(zest.dataDir, 'db/mariadb.pid')));
   const isAlive = (pid: number) => existsSync(`/proc/${pid}`);
   const running = path.join(zest.dataDir, 'running.json');
@@ -220,7 +297,9 @@ test('stop ends all of it: after the output was closed, and after the server was
   const second = databasePid();
   await zest.killServer();
   expect([isAlive(second), existsSync(running)]).toEqual([true, true]);
-  expect(cli('stop', '--data', zest.dataDir)).toContain('the database left behind there has been stopped');
+  expect(cli('stop', '--data', zest.dataDir)).toContain(
+    'the database left behind there has been stopped',
+  );
   expect([isAlive(second), existsSync(running)]).toEqual([false, false]);
 });
 
@@ -232,8 +311,12 @@ test('the database’s death is not the end: it is started again, and an exit co
   await expect(page.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
   const first = databasePid();
   process.kill(first, 'SIGKILL');
-  await expect.poll(() => existsSync(path.join(zest.dataDir, 'db/mariadb.pid')) && databasePid()).not.toBe(first);
-  await expect.poll(async () => (await page.request.get(`${zest.url}/api/lessons`)).ok()).toBe(true);
+  await expect
+    .poll(() => existsSync(path.join(zest.dataDir, 'db/mariadb.pid')) && databasePid())
+    .not.toBe(first);
+  await expect
+    .poll(async () => (await page.request.get(`${zest.url}/api/lessons`)).ok())
+    .toBe(true);
   await startLesson(page, 'After the death');
   await saved(page);
   expect(zest.said()).toContain('The database ended unexpectedly; starting it again.');

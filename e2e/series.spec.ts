@@ -2,7 +2,18 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Download, type Page } from '@playwright/test';
-import { bench, discard, expectAccessible, makeOwner, openBrowser, openPage, saved, startLesson, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  expectAccessible,
+  makeOwner,
+  openBrowser,
+  openPage,
+  saved,
+  startLesson,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -23,15 +34,21 @@ test.afterAll(async () => {
 test.afterEach(() => expect(faults).toEqual([]));
 
 const field = (label: string) => page.getByLabel(label, { exact: true });
-const button = (name: string | RegExp) => page.getByRole('button', { name, exact: typeof name === 'string' });
-const heads = () => page.getByRole('region', { name: /^Section / }).getByRole('heading', { level: 3 });
-const key = (...keys: string[]) => keys.reduce((before, next) => before.then(() => page.keyboard.press(next)), Promise.resolve());
+const button = (name: string | RegExp) =>
+  page.getByRole('button', { name, exact: typeof name === 'string' });
+const heads = () =>
+  page.getByRole('region', { name: /^Section / }).getByRole('heading', { level: 3 });
+const key = (...keys: string[]) =>
+  keys.reduce((before, next) => before.then(() => page.keyboard.press(next)), Promise.resolve());
 const toShelf = async () => {
   await page.getByRole('link', { name: 'Zest Frame, all lessons' }).click();
   await expect(page.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
 };
 const downloaded = async (click: () => Promise<void>): Promise<Buffer> => {
-  const [download] = (await Promise.all([page.waitForEvent('download'), click()])) as [Download, void];
+  const [download] = (await Promise.all([page.waitForEvent('download'), click()])) as [
+    Download,
+    void,
+  ];
   return readFileSync(await download.path());
 };
 
@@ -48,22 +65,38 @@ async function act(name: string): Promise<void> {
 test('a whole lesson is planned by keyboard: actions by name, blocks chosen, moved and removed together', async () => {
   await startLesson(page, 'By keys');
   await page.getByRole('link', { name: 'Zest Frame, all lessons' }).focus();
-  for (const [kind, name] of [['talk', 'Talk'], ['work and rest', 'Work and rest'], ['hold', 'Hold'], ['question', 'Question']] as const) {
+  for (const [kind, name] of [
+    ['talk', 'Talk'],
+    ['work and rest', 'Work and rest'],
+    ['hold', 'Hold'],
+    ['question', 'Question'],
+  ] as const) {
     await act(`add block ${kind}`);
     await expect(field('Block')).toHaveValue(name);
   }
   await expect(heads()).toHaveText(['Talk', 'Work and rest', 'Hold', 'Question']);
   await page.getByRole('button', { name: /^Hold / }).focus();
   await key('ArrowUp', 's', 'Shift+ArrowDown');
-  await expect(page.getByRole('toolbar', { name: 'Chosen blocks' })).toContainText('2 blocks chosen');
+  await expect(page.getByRole('toolbar', { name: 'Chosen blocks' })).toContainText(
+    '2 blocks chosen',
+  );
   await key('Alt+ArrowUp');
   await expect(heads()).toHaveText(['Work and rest', 'Hold', 'Talk', 'Question']);
   await expectAccessible(page);
   await key('Control+c', 'End');
   await act('choose all');
-  await expect(page.getByRole('toolbar', { name: 'Chosen blocks' })).toContainText('4 blocks chosen');
+  await expect(page.getByRole('toolbar', { name: 'Chosen blocks' })).toContainText(
+    '4 blocks chosen',
+  );
   await key('Control+v');
-  await expect(heads()).toHaveText(['Work and rest', 'Hold', 'Talk', 'Question', 'Work and rest', 'Hold']);
+  await expect(heads()).toHaveText([
+    'Work and rest',
+    'Hold',
+    'Talk',
+    'Question',
+    'Work and rest',
+    'Hold',
+  ]);
   await page.getByRole('button', { name: /^Talk / }).focus();
   await key('Delete');
   await expect(heads()).toHaveText(['Work and rest', 'Hold', 'Question', 'Work and rest', 'Hold']);
@@ -120,9 +153,14 @@ test('the shelf finds, doubles, joins, keeps as a pattern and puts away', async 
   await expect(card('Copied into, part 2')).toBeVisible();
   await expect(card('By keys')).toBeHidden();
   await more('Copied into, part 2', 'Join with another lesson');
-  await page.getByRole('dialog').getByRole('button', { name: /^By keys/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^By keys/ })
+    .click();
   await page.waitForURL(/\/plan/);
-  await expect(page.getByRole('heading', { name: 'Copied into, part 2 and By keys' })).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: 'Copied into, part 2 and By keys' }),
+  ).toBeVisible();
   await expect(heads()).toHaveCount(7);
   await toShelf();
   await more('By keys', 'Keep as a pattern');
@@ -139,7 +177,9 @@ test('the shelf finds, doubles, joins, keeps as a pattern and puts away', async 
   await more('Copied into', 'Delete for good');
   await expectAccessible(page);
   await page.getByRole('dialog').getByRole('button', { name: 'Delete for good' }).click();
-  await expect(page.getByText(/^“Copied into” is gone: \d+ versions?, 0 takes, 0 MB\.$/)).toBeVisible();
+  await expect(
+    page.getByText(/^“Copied into” is gone: \d+ versions?, 0 takes, 0 MB\.$/),
+  ).toBeVisible();
   await expect(page.getByText('Nothing in the archive')).toBeVisible();
   await page.getByLabel('archive').click();
   await expectAccessible(page);
@@ -225,7 +265,10 @@ test('one cue of the library is used in many lessons, changed in one place, and 
   await bench(page, 'Script');
   await button('Work and rest').click();
   await button('From the cue library').click();
-  await page.getByRole('dialog').getByRole('button', { name: /^Land softly/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Land softly/ })
+    .click();
   await field('Key words 1').fill('Land like a cat');
   await button('Differs from the library …').click();
   await page.getByRole('menuitem', { name: 'Change the library' }).click();
@@ -273,7 +316,10 @@ test('the plan goes to paper, and the whole lesson out as an archive and in agai
   const archive = await downloaded(() => button('Save the lesson archive (zip)').click());
   const file = path.join(os.tmpdir(), `zest-e2e-${process.pid}.zip`);
   await toShelf();
-  for (const [bytes, words] of [[archive.subarray(0, archive.length - 40), 'The archive cannot be read'], [Buffer.from('neither this nor that'), 'is not a lesson file']] as const) {
+  for (const [bytes, words] of [
+    [archive.subarray(0, archive.length - 40), 'The archive cannot be read'],
+    [Buffer.from('neither this nor that'), 'is not a lesson file'],
+  ] as const) {
     writeFileSync(file, bytes);
     await page.getByLabel('Lesson file').setInputFiles(file);
     await expect(page.getByRole('alert')).toContainText(words);

@@ -1,4 +1,11 @@
-import { createWriteStream, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  createWriteStream,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createRequire } from 'node:module';
 import type { AddressInfo } from 'node:net';
 import os from 'node:os';
@@ -9,7 +16,17 @@ import express from 'express';
 import yauzl from 'yauzl';
 import { blocksOf, makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesson';
 import { expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test';
-import { bench, clip, discard, expectAccessible, makeOwner, openBrowser, openPage, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  clip,
+  discard,
+  expectAccessible,
+  makeOwner,
+  openBrowser,
+  openPage,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -30,11 +47,48 @@ function shortLesson(): Lesson {
   const lesson = makeLesson('Throw and count', makeId);
   lesson.series = { ...lesson.series, name: 'Quayside spring', week: 2 };
   const blocks = [
-    { ...makeBlock('talk', makeId), title: 'Watch first', fixedMs: 4_000, script: 'Watch the disc.', kit: [{ id: 'k1', name: 'Flying disc', quantity: 1, share: 'each', standIn: 'a paper plate' }], pauseAfter: { practiceMs: 60_000, signMs: 2_000, prompt: 'Throw ten times' } },
-    { ...makeBlock('game', makeId), title: 'Target game', part: 'game', script: '', explainMs: 1_000, leadInMs: 1_000, playMs: 4_000, tries: 1, scoreMs: 4_000, goal: 'clock', scoring: 'count', levels: [{ id: 'v1', form: 'easier', text: 'Two steps closer', rule: 'When three miss', target: 3 }], skill: 'Flying disc', exercise: { id: 'x1', title: 'Target game', movement: 'disc-throw' } },
-    { ...makeBlock('question', makeId), title: 'Which foot?', question: 'Which foot goes first?', answer: 'The other one.', askMs: 1_000, thinkMs: 4_000, answerMs: 1_000 },
+    {
+      ...makeBlock('talk', makeId),
+      title: 'Watch first',
+      fixedMs: 4_000,
+      script: 'Watch the disc.',
+      kit: [
+        { id: 'k1', name: 'Flying disc', quantity: 1, share: 'each', standIn: 'a paper plate' },
+      ],
+      pauseAfter: { practiceMs: 60_000, signMs: 2_000, prompt: 'Throw ten times' },
+    },
+    {
+      ...makeBlock('game', makeId),
+      title: 'Target game',
+      part: 'game',
+      script: '',
+      explainMs: 1_000,
+      leadInMs: 1_000,
+      playMs: 4_000,
+      tries: 1,
+      scoreMs: 4_000,
+      goal: 'clock',
+      scoring: 'count',
+      levels: [
+        { id: 'v1', form: 'easier', text: 'Two steps closer', rule: 'When three miss', target: 3 },
+      ],
+      skill: 'Flying disc',
+      exercise: { id: 'x1', title: 'Target game', movement: 'disc-throw' },
+    },
+    {
+      ...makeBlock('question', makeId),
+      title: 'Which foot?',
+      question: 'Which foot goes first?',
+      answer: 'The other one.',
+      askMs: 1_000,
+      thinkMs: 4_000,
+      answerMs: 1_000,
+    },
   ] as Block[];
-  lesson.sections = [{ id: makeId(), title: 'Watch', blocks: blocks.slice(0, 1) }, { id: makeId(), title: 'Play', blocks: blocks.slice(1) }];
+  lesson.sections = [
+    { id: makeId(), title: 'Watch', blocks: blocks.slice(0, 1) },
+    { id: makeId(), title: 'Play', blocks: blocks.slice(1) },
+  ];
   return lesson;
 }
 
@@ -59,7 +113,10 @@ test.afterEach(() => expect([...faults, ...wrong]).toEqual([]));
 /** Saves a package of the lesson and unpacks it, as a user would. */
 async function unpacked(button: string): Promise<string> {
   await page.goto(`${zest.url}/lessons/${lessonId}/share`);
-  const [download] = await Promise.all([page.waitForEvent('download', { timeout: 60_000 }), page.getByRole('button', { name: button }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download', { timeout: 60_000 }),
+    page.getByRole('button', { name: button }).click(),
+  ]);
   const folder = path.join(scratch, download.suggestedFilename().replace('.zip', ''));
   await download.saveAs(`${folder}.zip`);
   const zip = await yauzl.openPromise(`${folder}.zip`, { autoClose: false, lazyEntries: true });
@@ -76,10 +133,14 @@ async function unpacked(button: string): Promise<string> {
 async function serveFolder(folder: string): Promise<{ url: string; close: () => void }> {
   const server = express().use(express.static(folder)).listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));
-  return { url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, close: () => void server.close() };
+  return {
+    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    close: () => void server.close(),
+  };
 }
 
-const seek = (seconds: number) => student.getByRole('slider', { name: 'Place in the video' }).fill(String(seconds * 1000));
+const seek = (seconds: number) =>
+  student.getByRole('slider', { name: 'Place in the video' }).fill(String(seconds * 1000));
 
 test('a class is started with made-up names, and bad input is told in words', async () => {
   await makeOwner(page, zest.url);
@@ -98,13 +159,19 @@ test('a class is started with made-up names, and bad input is told in words', as
   const cells = await rows.nth(1).getByRole('cell').allInnerTexts();
   [nickname = '', cardCode = ''] = cells;
   expect(cardCode).toMatch(/^[A-Z2-9]{3} [A-Z2-9]{3}$/);
-  const [cards] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Cards to cut out (PDF)' }).click()]);
+  const [cards] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Cards to cut out (PDF)' }).click(),
+  ]);
   expect(cards.suggestedFilename()).toBe('cards.pdf');
   await expectAccessible(page);
 });
 
 test('the lesson is filmed and shared with the class', async () => {
-  const made = await page.request.post(`${zest.url}/api/lessons`, { data: { document: shortLesson() }, headers: { origin: zest.url } });
+  const made = await page.request.post(`${zest.url}/api/lessons`, {
+    data: { document: shortLesson() },
+    headers: { origin: zest.url },
+  });
   const stored = (await made.json()) as { id: string; lesson: Lesson };
   lessonId = stored.id;
   const [first] = blocksOf(stored.lesson);
@@ -127,14 +194,21 @@ test('the lesson is filmed and shared with the class', async () => {
   await expect(page.getByText('Others cannot open these links yet')).toBeHidden();
   await expect(page.getByText('lessons.quay.test/go')).toBeVisible();
   // The page as students see it, in the drawn phone.
-  await expect(page.frameLocator('iframe').getByRole('heading', { name: 'Throw and count' })).toBeVisible();
-  const [card] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Card with QR code (PDF)' }).click()]);
+  await expect(
+    page.frameLocator('iframe').getByRole('heading', { name: 'Throw and count' }),
+  ).toBeVisible();
+  const [card] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Card with QR code (PDF)' }).click(),
+  ]);
   expect(card.suggestedFilename()).toBe('link.pdf');
   await expectAccessible(page);
 });
 
 test('a student finds it by two codes, says who they are, and ticks off what they need', async () => {
-  const codes = /class ([A-Z2-9]{3} [A-Z2-9]{3}), lesson ([A-Z2-9]{3} [A-Z2-9]{3})/.exec(await page.getByTestId('share').innerText());
+  const codes = /class ([A-Z2-9]{3} [A-Z2-9]{3}), lesson ([A-Z2-9]{3} [A-Z2-9]{3})/.exec(
+    await page.getByTestId('share').innerText(),
+  );
   await student.goto(`${zest.url}/go`);
   await student.getByLabel('Class').fill(codes?.[1] ?? '');
   await student.getByLabel('Lesson').fill('ZZZ ZZZ');
@@ -169,7 +243,9 @@ test('a card brings its student’s ways of the page along', async () => {
   await own.getByLabel('Code of your card').fill(cardCode);
   await own.getByRole('button', { name: 'That is me' }).click();
   await own.getByText('How I like my lessons').click();
-  await expect(own.getByRole('checkbox', { name: 'One part at a time: stop after each' })).toBeChecked();
+  await expect(
+    own.getByRole('checkbox', { name: 'One part at a time: stop after each' }),
+  ).toBeChecked();
   await expect(own.getByRole('checkbox', { name: 'Always show what is on' })).toBeChecked();
   await own.getByRole('button', { name: 'I am ready: start' }).click();
   await expect(own.getByText('Now: Watch', { exact: true })).toBeVisible();
@@ -179,18 +255,38 @@ test('a card brings its student’s ways of the page along', async () => {
 });
 
 test('the page speaks the language of the lesson, whatever the browser’s', async () => {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, locale: 'fr-FR' });
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    locale: 'fr-FR',
+  });
   const own = await context.newPage();
-  for (const [language, direction, start, stop] of [['de-AT', 'ltr', 'Ich bin bereit: los', 'Stopp'], ['ar', 'rtl', 'أنا جاهز: ابدأ', 'توقف'], ['sv', 'ltr', 'C’est bon : on commence', 'Arrêter']] as const) {
+  for (const [language, direction, start, stop] of [
+    ['de-AT', 'ltr', 'Ich bin bereit: los', 'Stopp'],
+    ['ar', 'rtl', 'أنا جاهز: ابدأ', 'توقف'],
+    ['sv', 'ltr', 'C’est bon : on commence', 'Arrêter'],
+  ] as const) {
     const lesson = shortLesson();
     lesson.settings.language = language;
     const headers = { origin: zest.url };
-    const made = (await (await page.request.post(`${zest.url}/api/lessons`, { data: { document: lesson }, headers })).json()) as { id: string };
-    const { code } = (await (await page.request.post(`${zest.url}/api/lessons/${made.id}/shares`, { data: { classId: null, opensAt: null, closesAt: null }, headers })).json()) as { code: string };
+    const made = (await (
+      await page.request.post(`${zest.url}/api/lessons`, { data: { document: lesson }, headers })
+    ).json()) as { id: string };
+    const { code } = (await (
+      await page.request.post(`${zest.url}/api/lessons/${made.id}/shares`, {
+        data: { classId: null, opensAt: null, closesAt: null },
+        headers,
+      })
+    ).json()) as { code: string };
     await own.goto(`${zest.url}/follow/${code}`);
     await expect(own.getByRole('button', { name: start })).toBeVisible();
-    expect(await own.evaluate(() => [document.documentElement.lang, document.documentElement.dir])).toEqual([language === 'sv' ? 'fr' : language.slice(0, 2), direction]);
-    expect(await own.getByRole('heading', { name: 'Throw and count' }).evaluate((heading) => heading.closest('[lang]')?.getAttribute('lang'))).toBe(language);
+    expect(
+      await own.evaluate(() => [document.documentElement.lang, document.documentElement.dir]),
+    ).toEqual([language === 'sv' ? 'fr' : language.slice(0, 2), direction]);
+    expect(
+      await own
+        .getByRole('heading', { name: 'Throw and count' })
+        .evaluate((heading) => heading.closest('[lang]')?.getAttribute('lang')),
+    ).toBe(language);
     await expectAccessible(own);
     await own.getByRole('button', { name: start }).click();
     await expect(own.getByRole('button', { name: stop, exact: true })).toBeVisible();
@@ -209,7 +305,9 @@ test('the video really pauses for the student’s own practice', async () => {
   await expect(student.getByRole('heading', { name: 'Throw and count' })).toBeVisible();
   await phone.setOffline(false);
   await student.getByRole('button', { name: 'I am ready: start' }).click();
-  await expect(student.getByRole('heading', { name: 'Your turn' })).toBeVisible({ timeout: 60_000 });
+  await expect(student.getByRole('heading', { name: 'Your turn' })).toBeVisible({
+    timeout: 60_000,
+  });
   await expect(student.getByText('Throw ten times')).toBeVisible();
   await expectAccessible(student);
   await student.getByRole('button', { name: 'Go on with the video' }).click();
@@ -219,7 +317,8 @@ test('the video really pauses for the student’s own practice', async () => {
 test('leaving a part out stops the video until it is said why, or taken back', async () => {
   await seek(0);
   const leave = student.getByRole('button', { name: 'Leave this out' });
-  if (await student.getByRole('button', { name: 'Start', exact: true }).isVisible()) await student.getByRole('button', { name: 'Start', exact: true }).click();
+  if (await student.getByRole('button', { name: 'Start', exact: true }).isVisible())
+    await student.getByRole('button', { name: 'Start', exact: true }).click();
   await expect(student.locator('.time')).toHaveText(/^0:0[1-4]/);
   await leave.click();
   const dialog = student.getByRole('dialog', { name: 'Leave this out' });
@@ -251,7 +350,9 @@ test('the place is kept over a reload, a page opens at its top, and a phone on i
   const picture = student.locator('.picture');
   const upright = await picture.boundingBox();
   await student.setViewportSize({ width: 844, height: 390 });
-  await expect.poll(async () => (await picture.boundingBox())?.width ?? 0).toBeGreaterThan(1.5 * (upright?.width ?? 0));
+  await expect
+    .poll(async () => (await picture.boundingBox())?.width ?? 0)
+    .toBeGreaterThan(1.5 * (upright?.width ?? 0));
   expect((await picture.boundingBox())?.height).toBeLessThanOrEqual(390);
   await expect(student.getByRole('button', { name: 'Start', exact: true })).toBeInViewport();
   await expectAccessible(student);
@@ -280,7 +381,9 @@ test('a video that has to be waited for says so', async () => {
 
 test('off line it goes on: an easier form, a count by the big button, a number kept', async () => {
   await student.reload();
-  await expect(student.getByRole('checkbox', { name: 'Flying disc or a paper plate' })).toBeChecked();
+  await expect(
+    student.getByRole('checkbox', { name: 'Flying disc or a paper plate' }),
+  ).toBeChecked();
   await phone.setOffline(true);
   await student.reload();
   await student.getByRole('button', { name: 'I am ready: start' }).click();
@@ -301,9 +404,13 @@ test('off line it goes on: an easier form, a count by the big button, a number k
   await panel.getByRole('button', { name: 'Save and go on' }).click();
   await student.getByLabel('Which foot goes first?').fill('The other one');
   await student.getByRole('button', { name: 'My answer' }).click();
-  await expect(student.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible({ timeout: 60_000 });
+  await expect(student.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible({
+    timeout: 60_000,
+  });
   await student.getByRole('button', { name: 'Just right' }).click();
-  await expect(student.getByText(/to be sent: they go as soon as there is a connection/)).toBeVisible();
+  await expect(
+    student.getByText(/to be sent: they go as soon as there is a connection/),
+  ).toBeVisible();
   await expectAccessible(student);
 });
 
@@ -311,10 +418,15 @@ test('back on line everything arrives once, and the teacher sees it', async () =
   await phone.setOffline(false);
   await expect(student.getByText('Your teacher has it all.')).toBeVisible();
   await bench(page, 'Log');
-  const row = page.getByRole('table', { name: 'The lesson by student' }).getByRole('row').filter({ hasText: nickname });
+  const row = page
+    .getByRole('table', { name: 'The lesson by student' })
+    .getByRole('row')
+    .filter({ hasText: nickname });
   await expect(row).toContainText('Target game: 4 in 4 s (easier)');
   await expect(row).toContainText('3 of 5');
-  await expect(page.getByRole('listitem').filter({ hasText: nickname })).toContainText('The other one');
+  await expect(page.getByRole('listitem').filter({ hasText: nickname })).toContainText(
+    'The other one',
+  );
   await expect(page.getByText('1 of 4 opened it')).toBeVisible();
   await expectAccessible(page);
 });
@@ -324,7 +436,9 @@ test('numbers come from a sheet too, and next week’s lesson is planned from th
   await page.getByLabel('Paste from a sheet').fill(`nickname;count\n${nickname};6\nnobody;2`);
   await expect(page.getByText('Line 3: nobody in this class is called “nobody”')).toBeVisible();
   await page.getByRole('button', { name: 'Enter 1 number' }).click();
-  await expect(page.getByRole('table', { name: 'The lesson by student' })).toContainText('Target game: 6 in 4 s');
+  await expect(page.getByRole('table', { name: 'The lesson by student' })).toContainText(
+    'Target game: 6 in 4 s',
+  );
   await page.getByRole('link', { name: 'Over the weeks' }).click();
   await expect(page.getByText('Best: 6 in 4 s')).toBeVisible();
   await expectAccessible(page);
@@ -342,7 +456,11 @@ test('numbers come from a sheet too, and next week’s lesson is planned from th
   await page.getByRole('button', { name: 'Add 1 by nickname' }).click();
   await page.getByRole('tab', { name: 'Progress' }).click();
   await expect(page.getByText('No numbers yet.')).toBeVisible();
-  await page.getByLabel('Bring back saved numbers').setInputFiles({ name: 'other.csv', mimeType: 'text/csv', buffer: Buffer.from('nickname,count\nKite,3') });
+  await page.getByLabel('Bring back saved numbers').setInputFiles({
+    name: 'other.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('nickname,count\nKite,3'),
+  });
   await expect(page.getByText('This is no table of numbers saved from a class')).toBeVisible();
   await page.getByLabel('Bring back saved numbers').setInputFiles(table);
   await page.getByRole('button', { name: 'Bring back 2' }).click();
@@ -378,7 +496,9 @@ test('it plays on a television, driven from the phone, which also takes the numb
   await expect(television.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible();
   // The number went by the phone's student.
   await page.goto(`${zest.url}/lessons/${lessonId}/log`);
-  await expect(page.getByRole('table', { name: 'The lesson by student' })).toContainText('Target game: 9 in 4 s');
+  await expect(page.getByRole('table', { name: 'The lesson by student' })).toContainText(
+    'Target game: 9 in 4 s',
+  );
   expect(seen).toEqual([]);
   await television.close();
 });
@@ -390,7 +510,9 @@ test('the lesson plays from a folder without a server', async () => {
   await expect(reader.getByRole('heading', { name: 'Throw and count' })).toBeVisible();
   await reader.getByRole('button', { name: 'I am ready: start' }).click();
   await expect(reader.locator('.time')).toHaveText(/^0:0[1-4]/);
-  expect(await reader.evaluate(() => document.querySelector('video')?.videoWidth ?? 0)).toBeGreaterThan(0);
+  expect(
+    await reader.evaluate(() => document.querySelector('video')?.videoWidth ?? 0),
+  ).toBeGreaterThan(0);
   expect(seen).toEqual([]);
   await reader.close();
 });
@@ -398,7 +520,10 @@ test('the lesson plays from a folder without a server', async () => {
 test('as a SCORM package it tells an independent run-time how far a student got', async () => {
   const folder = await unpacked('For a learning platform (SCORM 1.2)');
   const runtime = createRequire(import.meta.url).resolve('scorm-again/scorm12');
-  writeFileSync(path.join(folder, 'platform.html'), `<!doctype html><title>Platform</title><script>${readFileSync(runtime, 'utf8')}</script><script>window.API = new Scorm12API({ autocommit: false });</script><iframe src="index.html" width="800" height="700"></iframe>`);
+  writeFileSync(
+    path.join(folder, 'platform.html'),
+    `<!doctype html><title>Platform</title><script>${readFileSync(runtime, 'utf8')}</script><script>window.API = new Scorm12API({ autocommit: false });</script><iframe src="index.html" width="800" height="700"></iframe>`,
+  );
   const { page: platform } = await openPage(browser);
   // Frames of files are strangers to each other; a platform serves its packages.
   const site = await serveFolder(folder);
@@ -406,16 +531,24 @@ test('as a SCORM package it tells an independent run-time how far a student got'
   const frame = platform.frameLocator('iframe');
   await frame.getByRole('button', { name: 'I am ready: start' }).click();
   await expect(frame.getByRole('heading', { name: 'Your turn' })).toBeVisible({ timeout: 60_000 });
-  const core = () => platform.evaluate(() => {
-    const { API } = window as unknown as { API: { cmi: { core: { lesson_status: string; score: { raw: string } } } } };
-    return [API.cmi.core.lesson_status, Number(API.cmi.core.score.raw)] as const;
-  });
+  const core = () =>
+    platform.evaluate(() => {
+      const { API } = window as unknown as {
+        API: { cmi: { core: { lesson_status: string; score: { raw: string } } } };
+      };
+      return [API.cmi.core.lesson_status, Number(API.cmi.core.score.raw)] as const;
+    });
   await expect.poll(async () => (await core())[1]).toBeGreaterThan(0);
   expect((await core())[0]).toBe('incomplete');
   await frame.getByRole('button', { name: 'Go on with the video' }).click();
-  await frame.getByRole('region', { name: 'Your number' }).getByLabel('How many?', { exact: true }).fill('5');
+  await frame
+    .getByRole('region', { name: 'Your number' })
+    .getByLabel('How many?', { exact: true })
+    .fill('5');
   await frame.getByRole('button', { name: 'Save and go on' }).click();
-  await expect(frame.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible({ timeout: 60_000 });
+  await expect(frame.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible({
+    timeout: 60_000,
+  });
   await expect(frame.getByText('Your learning platform has it all.')).toBeVisible();
   await expect.poll(async () => (await core())[0]).toBe('completed');
   expect((await core())[1]).toBeGreaterThanOrEqual(95);

@@ -37,10 +37,19 @@ export async function lineTo(target: string, speed: LineSpeed | null): Promise<L
     const pass = async () => {
       if (speed) await sleep(greeted.has(req.socket) ? speed.latencyMs : 2 * speed.latencyMs);
       greeted.add(req.socket);
-      const asked = http.request({ hostname, port, agent, method: req.method, path: req.url, headers: req.headers });
+      const asked = http.request({
+        hostname,
+        port,
+        agent,
+        method: req.method,
+        path: req.url,
+        headers: req.headers,
+      });
       req.pipe(asked);
       res.on('close', () => asked.destroy());
-      const answer = await new Promise<http.IncomingMessage>((resolve, reject) => asked.on('response', resolve).on('error', reject));
+      const answer = await new Promise<http.IncomingMessage>((resolve, reject) =>
+        asked.on('response', resolve).on('error', reject),
+      );
       res.writeHead(answer.statusCode ?? 502, answer.headers);
       for await (const chunk of answer as AsyncIterable<Buffer>) {
         for (let from = 0; from < chunk.length; from += 4_096) {

@@ -48,26 +48,75 @@ const ofTakes = ({ carried }: Line) => [...carried].filter(([url]) => url.includ
 test('footage that is shared gets smaller versions', async () => {
   const footage = path.join(folder, 'noisy.mp4');
   execFileSync('ffmpeg', [
-    ...['-y', '-v', 'error', '-f', 'lavfi', '-i', `testsrc2=size=960x540:rate=30:duration=${SECONDS}`, '-f', 'lavfi', '-i', `sine=duration=${SECONDS}`],
-    ...['-vf', 'noise=alls=20:allf=t', '-c:v', 'libx264', '-preset', 'ultrafast', '-b:v', '5M', '-pix_fmt', 'yuv420p', footage],
+    ...[
+      '-y',
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      `testsrc2=size=960x540:rate=30:duration=${SECONDS}`,
+      '-f',
+      'lavfi',
+      '-i',
+      `sine=duration=${SECONDS}`,
+    ],
+    ...[
+      '-vf',
+      'noise=alls=20:allf=t',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-b:v',
+      '5M',
+      '-pix_fmt',
+      'yuv420p',
+      footage,
+    ],
   ]);
   let next = 0;
   const makeId = () => `s${(next += 1)}`;
   const plan = makeLesson('Slow line', makeId);
-  plan.sections = [{ id: makeId(), title: 'Skip', blocks: [{ ...makeBlock('intervals', makeId), title: 'Skip', workMs: 8_000, rounds: 1, leadInMs: 0 } as Block] }];
-  const made = await page.request.post(`${zest.url}/api/lessons`, { data: { document: plan }, headers: { origin: zest.url } });
+  plan.sections = [
+    {
+      id: makeId(),
+      title: 'Skip',
+      blocks: [
+        {
+          ...makeBlock('intervals', makeId),
+          title: 'Skip',
+          workMs: 8_000,
+          rounds: 1,
+          leadInMs: 0,
+        } as Block,
+      ],
+    },
+  ];
+  const made = await page.request.post(`${zest.url}/api/lessons`, {
+    data: { document: plan },
+    headers: { origin: zest.url },
+  });
   const { id, lesson: stored } = (await made.json()) as { id: string; lesson: Lesson };
   await page.goto(`${zest.url}/lessons/${id}/film?block=${blocksOf(stored)[0]?.id}`);
   await page.getByLabel('Video file').setInputFiles(footage);
   await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 180_000 });
   await expect(page.getByText('All changes saved')).toBeVisible();
-  const { code } = (await (await page.request.post(`${zest.url}/api/lessons/${id}/shares`, { data: { classId: null, opensAt: null, closesAt: null }, headers: { origin: zest.url } })).json()) as { code: string };
+  const { code } = (await (
+    await page.request.post(`${zest.url}/api/lessons/${id}/shares`, {
+      data: { classId: null, opensAt: null, closesAt: null },
+      headers: { origin: zest.url },
+    })
+  ).json()) as { code: string };
   link = `/follow/${code}`;
   await expect
-    .poll(async () => {
-      lesson = (await (await page.request.get(`${zest.url}/api${link}`)).json()) as FollowLesson;
-      return lesson.takes[0]?.renditions.map((one) => one.lines);
-    }, { timeout: 180_000 })
+    .poll(
+      async () => {
+        lesson = (await (await page.request.get(`${zest.url}/api${link}`)).json()) as FollowLesson;
+        return lesson.takes[0]?.renditions.map((one) => one.lines);
+      },
+      { timeout: 180_000 },
+    )
     .toEqual([360, 540]);
 });
 
@@ -78,10 +127,16 @@ test('on a slow line the small one plays, every byte of it is loaded once, and t
   await student.goto(line.url + link);
   await student.getByRole('button', { name: 'I am ready: start' }).click();
   await expect(student.locator('.time')).toHaveText(/^0:0[3-9]/);
-  expect(await student.locator('video').evaluateAll((videos) => videos.map((own) => own.getAttribute('src') ?? '').filter(Boolean))).toEqual([expect.stringContaining('lines=360')]);
+  expect(
+    await student
+      .locator('video')
+      .evaluateAll((videos) => videos.map((own) => own.getAttribute('src') ?? '').filter(Boolean)),
+  ).toEqual([expect.stringContaining('lines=360')]);
   await expect(student.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible();
   await student.getByRole('button', { name: 'Back to the beginning' }).click();
-  await expect(student.getByText('Kept on this device: it plays without a connection too.')).toBeVisible();
+  await expect(
+    student.getByText('Kept on this device: it plays without a connection too.'),
+  ).toBeVisible();
   const small = lesson.takes[0]?.renditions[0];
   const [[url, bytes] = ['', 0], ...more] = ofTakes(line);
   expect([url.includes('lines=360'), more]).toEqual([true, []]);
@@ -105,12 +160,24 @@ test('the picture can be chosen, and what was chosen is kept instead', async () 
   await expect(student.getByText('Kept on this device')).toBeVisible();
   await student.getByText('How I like my lessons').click();
   await student.getByRole('combobox', { name: 'Picture' }).selectOption('540');
-  await expect.poll(() => ofTakes(line).find(([url]) => url.includes('lines=540'))?.[1]).toBe(lesson.takes[0]?.renditions[1]?.bytes);
+  await expect
+    .poll(() => ofTakes(line).find(([url]) => url.includes('lines=540'))?.[1])
+    .toBe(lesson.takes[0]?.renditions[1]?.bytes);
   await expect(student.getByText('Kept on this device')).toBeVisible();
   await student.getByRole('button', { name: 'I am ready: start' }).click();
   await expect(student.locator('.time')).toHaveText(/^0:0[2-9]/);
   expect(await student.locator('video').first().getAttribute('src')).toContain('lines=540');
   // Storage holds the one version, and no piece of another.
-  await expect.poll(() => student.evaluate(async () => [...new Set((await (await caches.open('zest-follow-takes-2')).keys()).map(({ url }) => new URL(url).searchParams.get('lines')))])).toEqual(['540']);
+  await expect
+    .poll(() =>
+      student.evaluate(async () => [
+        ...new Set(
+          (await (await caches.open('zest-follow-takes-2')).keys()).map(({ url }) =>
+            new URL(url).searchParams.get('lines'),
+          ),
+        ),
+      ]),
+    )
+    .toEqual(['540']);
   await context.close();
 });

@@ -1,5 +1,16 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { bench, discard, expectAccessible, makeOwner, openBrowser, openPage, saved, startLesson, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  expectAccessible,
+  makeOwner,
+  openBrowser,
+  openPage,
+  saved,
+  startLesson,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -103,13 +114,17 @@ test('a conflict is shown block by block, and both versions are put together', a
   await name(other).first().fill('Hello from wren');
   await second(other);
   await name(other).fill('Skips by wren');
-  await expect.poll(async () => (await other.request.get(`${zest.url}/api/lessons/${lessonId}`)).text()).toContain('Skips by wren');
+  await expect
+    .poll(async () => (await other.request.get(`${zest.url}/api/lessons/${lessonId}`)).text())
+    .toContain('Skips by wren');
   // This window does not know of it yet.
   await second(page);
   await name(page).fill('Skips by the owner');
   await page.getByRole('button', { name: 'Compare versions' }).click();
   const dialog = page.getByRole('dialog', { name: /was changed in another window/ });
-  await expect(dialog.getByRole('list', { name: 'What differs' }).getByRole('listitem')).toHaveCount(2);
+  await expect(
+    dialog.getByRole('list', { name: 'What differs' }).getByRole('listitem'),
+  ).toHaveCount(2);
   await expect(dialog).toContainText('Here changed, there changed: choose');
   await expectAccessible(page);
   await dialog.getByRole('button', { name: 'Theirs' }).click();
@@ -118,7 +133,12 @@ test('a conflict is shown block by block, and both versions are put together', a
   await expect(page.getByRole('button', { name: /Hello from wren:/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /Skips by wren:/ })).toBeVisible();
   await page.getByRole('button', { name: 'History' }).click();
-  await expect(page.getByRole('dialog', { name: 'Saved revisions' }).getByText(/by wren/).first()).toBeVisible();
+  await expect(
+    page
+      .getByRole('dialog', { name: 'Saved revisions' })
+      .getByText(/by wren/)
+      .first(),
+  ).toBeVisible();
 });
 
 test('who did what is told, and somebody taken out is out', async () => {
@@ -126,7 +146,9 @@ test('who did what is told, and somebody taken out is out', async () => {
   await expect(page.getByText('wren commented', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: 'Take wren out of the team' }).click();
   await page.getByRole('button', { name: 'Take out', exact: true }).click();
-  await expect(page.getByRole('table', { name: 'Who is in the team' }).getByRole('row')).toHaveCount(2);
+  await expect(
+    page.getByRole('table', { name: 'Who is in the team' }).getByRole('row'),
+  ).toHaveCount(2);
   await other.goto(zest.url);
   await expect(other.getByRole('button', { name: 'Sign in' })).toBeVisible();
 });

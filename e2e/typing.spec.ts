@@ -1,6 +1,25 @@
-import { blockKinds, makeBlock, makeCue, makeKit, makeLesson, type Block, type BlockKind, type BlockOf, type Lesson } from '@zest/core/lesson';
+import {
+  blockKinds,
+  makeBlock,
+  makeCue,
+  makeKit,
+  makeLesson,
+  type Block,
+  type BlockKind,
+  type BlockOf,
+  type Lesson,
+} from '@zest/core/lesson';
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
-import { bench, discard, makeOwner, openBrowser, openPage, saved, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  makeOwner,
+  openBrowser,
+  openPage,
+  saved,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 interface Desk {
   zest: Zest;
@@ -53,12 +72,33 @@ function full(block: Block): Block {
     kit: [makeKit('rope', makeId)],
     cautions: ['Stop if it hurts'],
     levels: [{ id: makeId(), form: 'easier', text: 'Slower', rule: 'you stumble', target: 5 }],
-    floor: [{ id: makeId(), kind: 'target', label: 'hoop', rightCm: 0, forwardCm: 200, widthCm: 60, depthCm: 60 }],
+    floor: [
+      {
+        id: makeId(),
+        kind: 'target',
+        label: 'hoop',
+        rightCm: 0,
+        forwardCm: 200,
+        widthCm: 60,
+        depthCm: 60,
+      },
+    ],
     footprint: { widthCm: 150, depthCm: 150, heightCm: 220 },
     pauseAfter: { practiceMs: 120_000, signMs: 5_000, prompt: 'Again' },
     ...(block.kind === 'intervals' && { ladder: [{ workMs: 15_000, restMs: 15_000 }] }),
-    ...(block.kind === 'game' && { scoring: 'points' as const, targets: [{ id: makeId(), name: 'hoop', points: 2 }] }),
-    ...(block.kind === 'reps' && { parts: { names: ['one', 'two'], timesEach: 2, partMs: 3_000, joinedTimes: 2, joinedMs: 4_000 } }),
+    ...(block.kind === 'game' && {
+      scoring: 'points' as const,
+      targets: [{ id: makeId(), name: 'hoop', points: 2 }],
+    }),
+    ...(block.kind === 'reps' && {
+      parts: {
+        names: ['one', 'two'],
+        timesEach: 2,
+        partMs: 3_000,
+        joinedTimes: 2,
+        joinedMs: 4_000,
+      },
+    }),
     ...(block.kind === 'card' && { lines: ['A rope'], fixedMs: 6_000 }),
     ...(block.kind === 'talk' && { fixedMs: 9_000 }),
     ...('demo' in block && { demo: { times: 2, speed: 'full' as const, onceMs: 3_000 } }),
@@ -67,12 +107,26 @@ function full(block: Block): Block {
 
 function lessonOf(blocks: Block[]): Lesson {
   const lesson = makeLesson('Typing', makeId);
-  const sections = Array.from({ length: Math.ceil(blocks.length / 20) }, (_, i) => ({ id: makeId(), title: 'Part', blocks: blocks.slice(i * 20, i * 20 + 20) }));
-  return { ...lesson, sections, targets: { video: { ms: 600_000, toleranceMs: 15_000 }, session: { ms: 900_000, toleranceMs: 15_000 } } };
+  const sections = Array.from({ length: Math.ceil(blocks.length / 20) }, (_, i) => ({
+    id: makeId(),
+    title: 'Part',
+    blocks: blocks.slice(i * 20, i * 20 + 20),
+  }));
+  return {
+    ...lesson,
+    sections,
+    targets: {
+      video: { ms: 600_000, toleranceMs: 15_000 },
+      session: { ms: 900_000, toleranceMs: 15_000 },
+    },
+  };
 }
 
 async function open(lesson: Lesson, on: string): Promise<string> {
-  const made = await page.request.post(`${zest.url}/api/lessons`, { data: { document: lesson }, headers: { origin: zest.url } });
+  const made = await page.request.post(`${zest.url}/api/lessons`, {
+    data: { document: lesson },
+    headers: { origin: zest.url },
+  });
   const { id } = (await made.json()) as { id: string };
   await page.goto(`${zest.url}/lessons/${id}/${on}`);
   return id;
@@ -83,7 +137,8 @@ function anotherOf(shown: string): { typed: string; written: string } {
   const whole = /^-?\d+$/.exec(shown);
   if (whole) return { typed: String(Number(shown) + 1), written: String(Number(shown) + 1) };
   const length = /^(\d+) s$/.exec(shown);
-  if (length) return { typed: String(Number(length[1]) + 1), written: `${Number(length[1]) + 1} s` };
+  if (length)
+    return { typed: String(Number(length[1]) + 1), written: `${Number(length[1]) + 1} s` };
   const minutes = /^(\d+) min/.exec(shown);
   if (minutes) return { typed: `${minutes[1]}:10`, written: `${minutes[1]} min 10 s` };
   const metres = /^-?\d+(\.\d+)? m$/.exec(shown);
@@ -94,14 +149,22 @@ function anotherOf(shown: string): { typed: string; written: string } {
 }
 
 /** What a field shows that can be typed into, by the label it has. */
-const fieldsIn = (scope: Locator) => scope.locator('input[type="text"]:visible:not([readonly]):not([role="combobox"]), textarea:visible:not([readonly]):not([aria-hidden])');
+const fieldsIn = (scope: Locator) =>
+  scope.locator(
+    'input[type="text"]:visible:not([readonly]):not([role="combobox"]), textarea:visible:not([readonly]):not([aria-hidden])',
+  );
 
 /** What each field there is called, and what it shows. */
 const showsIn = (scope: Locator) =>
   fieldsIn(scope).evaluateAll((fields) =>
     fields.map((field) => {
       const { labels, value } = field as HTMLInputElement;
-      return { label: [...(labels ?? [])].map(({ textContent }) => textContent).join(' ') || (field.ariaLabel ?? ''), shows: value };
+      return {
+        label:
+          [...(labels ?? [])].map(({ textContent }) => textContent).join(' ') ||
+          (field.ariaLabel ?? ''),
+        shows: value,
+      };
     }),
   );
 
@@ -142,7 +205,11 @@ async function goOver(scope: Locator, seen: Set<string>): Promise<void> {
 }
 
 /** Every field there, and once more after the page was loaded anew: what was shown is what was stored. */
-async function holds(scope: () => Locator, seen: Set<string>, prepare: () => Promise<void>): Promise<void> {
+async function holds(
+  scope: () => Locator,
+  seen: Set<string>,
+  prepare: () => Promise<void>,
+): Promise<void> {
   await prepare();
   await goOver(scope(), seen);
   const typed = await showsIn(scope());
@@ -157,8 +224,13 @@ const field = (label: string) => page.getByLabel(label, { exact: true }).first()
 const press = async (...keys: string[]) => {
   for (const key of keys) await page.keyboard.press(key);
 };
-const storedLesson = async (id: string): Promise<Lesson> => ((await (await page.request.get(`${zest.url}/api/lessons/${id}`)).json()) as { lesson: Lesson }).lesson;
-const firstBlock = async <K extends BlockKind>(id: string, kind: K) => (await storedLesson(id)).sections[0]?.blocks.find((block): block is BlockOf<K> => block.kind === kind);
+const storedLesson = async (id: string): Promise<Lesson> =>
+  ((await (await page.request.get(`${zest.url}/api/lessons/${id}`)).json()) as { lesson: Lesson })
+    .lesson;
+const firstBlock = async <K extends BlockKind>(id: string, kind: K) =>
+  (await storedLesson(id)).sections[0]?.blocks.find(
+    (block): block is BlockOf<K> => block.kind === kind,
+  );
 
 /** The kinds of block, so that each worker has some: what all share is typed once, with the first. */
 const [FIRST, ...REST] = blockKinds;
@@ -176,7 +248,9 @@ for (const kinds of [[FIRST], REST.slice(0, half), REST.slice(half)]) {
     };
     const seen = new Set<string>();
     if (!kinds.includes(FIRST)) {
-      await page.goto(`${zest.url}/lessons/${id}/plan?block=${blocks.find(({ kind }) => kind === FIRST)?.id ?? ''}`);
+      await page.goto(
+        `${zest.url}/lessons/${id}/plan?block=${blocks.find(({ kind }) => kind === FIRST)?.id ?? ''}`,
+      );
       await prepare();
       for (const { label } of await showsIn(main())) seen.add(label);
     }
@@ -207,7 +281,8 @@ test('what is typed on the other benches holds as well', async () => {
   await page.keyboard.press('Escape');
   await holds(dialog, seen, async () => {
     await page.getByRole('button', { name: /^Glossary/ }).click();
-    if (!(await field('Term 1').isVisible())) await dialog().getByRole('button', { name: '+ Term' }).click();
+    if (!(await field('Term 1').isVisible()))
+      await dialog().getByRole('button', { name: '+ Term' }).click();
   });
   await page.keyboard.press('Escape');
   await holds(dialog, new Set(['Written in', 'Second language']), async () => {
@@ -217,15 +292,20 @@ test('what is typed on the other benches holds as well', async () => {
     await expect(dialog().getByText(/ of \d+ texts/)).toBeVisible();
   });
   await page.goto(`${zest.url}/lessons/${id}/film?block=${intervals.id}`);
-  await holds(() => page.getByRole('region', { name: 'Camera and room' }), seen, async () => {
-    await page.getByRole('tab', { name: 'Set up' }).click();
-    const stands = page.getByRole('button', { name: 'The camera stands on something' });
-    if (await stands.isVisible()) await stands.click();
-    await expect(field('Time to get into place')).toBeVisible();
-  });
+  await holds(
+    () => page.getByRole('region', { name: 'Camera and room' }),
+    seen,
+    async () => {
+      await page.getByRole('tab', { name: 'Set up' }).click();
+      const stands = page.getByRole('button', { name: 'The camera stands on something' });
+      if (await stands.isVisible()) await stands.click();
+      await expect(field('Time to get into place')).toBeVisible();
+    },
+  );
   await page.goto(`${zest.url}/lessons/${id}/assemble`);
   await holds(main, seen, async () => {
-    for (const panel of ['Look of the lesson', 'Sound of the lesson']) await page.getByRole('button', { name: panel }).click();
+    for (const panel of ['Look of the lesson', 'Sound of the lesson'])
+      await page.getByRole('button', { name: panel }).click();
     await expect(field('Ground covers, %')).toBeVisible();
     await expect(field('Loudness, LUFS')).toBeVisible();
   });
@@ -234,7 +314,15 @@ test('what is typed on the other benches holds as well', async () => {
 for (const blocks of [10, 300]) {
   test(`a figure that is typed again, put right, pasted, stepped or undone is kept as it is shown, with ${blocks} blocks`, async () => {
     await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
-    const id = await open(lessonOf([makeBlock('intervals', makeId), ...Array.from({ length: blocks - 1 }, (_, i) => makeBlock(blockKinds[i % blockKinds.length] ?? 'talk', makeId))]), 'plan');
+    const id = await open(
+      lessonOf([
+        makeBlock('intervals', makeId),
+        ...Array.from({ length: blocks - 1 }, (_, i) =>
+          makeBlock(blockKinds[i % blockKinds.length] ?? 'talk', makeId),
+        ),
+      ]),
+      'plan',
+    );
     const work = field('Work');
     const holdsAt = async (ms: number, shows: string) => {
       expect(await work.inputValue()).toBe(shows);
@@ -302,16 +390,31 @@ for (const blocks of [10, 300]) {
 }
 
 test('typing goes on while another window saves; both are put together', async () => {
-  const id = await open(lessonOf([makeBlock('intervals', makeId), makeBlock('talk', makeId)]), 'plan');
+  const id = await open(
+    lessonOf([makeBlock('intervals', makeId), makeBlock('talk', makeId)]),
+    'plan',
+  );
   const work = field('Work');
   await work.click();
   await press('Control+A');
   await page.keyboard.type('4', { delay: 80 });
   // Another device saves in the middle of the word.
-  const answer = (await (await page.request.get(`${zest.url}/api/lessons/${id}`)).json()) as { revision: number; lesson: Lesson };
+  const answer = (await (await page.request.get(`${zest.url}/api/lessons/${id}`)).json()) as {
+    revision: number;
+    lesson: Lesson;
+  };
   const theirs = { ...answer.lesson, title: 'From elsewhere' };
-  expect((await page.request.put(`${zest.url}/api/lessons/${id}`, { data: { baseRevision: answer.revision, lesson: theirs }, headers: { origin: zest.url } })).ok()).toBe(true);
-  await expect(page.getByRole('alert').filter({ hasText: 'changed in another window' })).toBeVisible();
+  expect(
+    (
+      await page.request.put(`${zest.url}/api/lessons/${id}`, {
+        data: { baseRevision: answer.revision, lesson: theirs },
+        headers: { origin: zest.url },
+      })
+    ).ok(),
+  ).toBe(true);
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'changed in another window' }),
+  ).toBeVisible();
   await page.keyboard.type('5', { delay: 80 });
   expect(await work.inputValue()).toBe('45');
   await press('Tab');
@@ -320,7 +423,10 @@ test('typing goes on while another window saves; both are put together', async (
   await page.getByRole('button', { name: 'Put both together' }).click();
   await saved(page);
   const { title, sections } = await storedLesson(id);
-  expect([title, (sections[0]?.blocks[0] as BlockOf<'intervals'>).workMs]).toEqual(['From elsewhere', 45_000]);
+  expect([title, (sections[0]?.blocks[0] as BlockOf<'intervals'>).workMs]).toEqual([
+    'From elsewhere',
+    45_000,
+  ]);
 });
 
 test('each sentence is a step to undo, and blocks of one title keep their steps apart', async () => {
@@ -331,7 +437,11 @@ test('each sentence is a step to undo, and blocks of one title keep their steps 
   const sentences = ['Jump low. ', 'Land softly. ', 'Breathe out.'];
   await words.click();
   for (const sentence of sentences) await page.keyboard.type(sentence, { delay: 30 });
-  await page.getByRole('navigation', { name: 'Lesson ribbon' }).getByRole('button', { name: /^Talk:/ }).nth(1).click();
+  await page
+    .getByRole('navigation', { name: 'Lesson ribbon' })
+    .getByRole('button', { name: /^Talk:/ })
+    .nth(1)
+    .click();
   await expect(page).toHaveURL(new RegExp(second.id));
   await expect(words).toHaveValue('');
   await words.click();
@@ -345,7 +455,10 @@ test('each sentence is a step to undo, and blocks of one title keep their steps 
 });
 
 test('a cue never tears a word, a pasted table keeps its cells, and Arabic is read from the right', async () => {
-  const id = await open(lessonOf([{ ...makeBlock('talk', makeId), script: 'Land softly now' }]), 'script');
+  const id = await open(
+    lessonOf([{ ...makeBlock('talk', makeId), script: 'Land softly now' }]),
+    'script',
+  );
   const words = page.getByRole('textbox', { name: /^Words of/ });
   await words.click();
   await press('Home', ...Array.from({ length: 8 }, () => 'ArrowRight'));
@@ -356,8 +469,13 @@ test('a cue never tears a word, a pasted table keeps its cells, and Arabic is re
   await press('Control+End', 'Enter');
   await words.evaluate((editor) => {
     const data = new DataTransfer();
-    data.setData('text/html', '<table><tr><td>Hops</td><td>20 s</td></tr><tr><td>Plank</td><td>30 s</td></tr></table>');
-    editor.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    data.setData(
+      'text/html',
+      '<table><tr><td>Hops</td><td>20 s</td></tr><tr><td>Plank</td><td>30 s</td></tr></table>',
+    );
+    editor.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
   });
   await expect.poll(async () => (await talk())?.script).toContain('Hops, 20 s\nPlank, 30 s');
   await press('Control+End', 'Enter');
@@ -372,7 +490,10 @@ test('a cue never tears a word, a pasted table keeps its cells, and Arabic is re
   expect(gap).toBeLessThan(4);
 });
 
-for (const [width, height] of [[1_024, 768], [390, 844]] as const) {
+for (const [width, height] of [
+  [1_024, 768],
+  [390, 844],
+] as const) {
   test(`every field and every bench can be reached in a window of ${width} by ${height}`, async () => {
     await page.setViewportSize({ width, height });
     const blocks = blockKinds.map((kind) => full(makeBlock(kind, makeId)));
@@ -380,11 +501,17 @@ for (const [width, height] of [[1_024, 768], [390, 844]] as const) {
     /** Fields that lie outside the window or are too narrow for what stands in them. */
     const cutOff = () =>
       page.evaluate(() =>
-        [...document.querySelectorAll('input[type="text"], textarea, [role="combobox"]')].flatMap((field) => {
-          const { left, right, width: wide, height: high } = field.getBoundingClientRect();
-          const isShown = wide > 0 && high > 0 && getComputedStyle(field).visibility !== 'hidden';
-          return isShown && (left < -1 || right > window.innerWidth + 1 || wide < 40) ? [`${field.getAttribute('aria-label') ?? (field as HTMLInputElement).labels?.[0]?.textContent ?? field.id}: ${Math.round(left)} to ${Math.round(right)}`] : [];
-        }),
+        [...document.querySelectorAll('input[type="text"], textarea, [role="combobox"]')].flatMap(
+          (field) => {
+            const { left, right, width: wide, height: high } = field.getBoundingClientRect();
+            const isShown = wide > 0 && high > 0 && getComputedStyle(field).visibility !== 'hidden';
+            return isShown && (left < -1 || right > window.innerWidth + 1 || wide < 40)
+              ? [
+                  `${field.getAttribute('aria-label') ?? (field as HTMLInputElement).labels?.[0]?.textContent ?? field.id}: ${Math.round(left)} to ${Math.round(right)}`,
+                ]
+              : [];
+          },
+        ),
       );
     for (const { id: blockId } of blocks) {
       await page.goto(`${zest.url}/lessons/${id}/plan?block=${blockId}`);
@@ -396,7 +523,10 @@ for (const [width, height] of [[1_024, 768], [390, 844]] as const) {
       await bench(page, name);
       await expect(page).toHaveURL(new RegExp(`/${name.toLowerCase()}`));
       expect(await cutOff(), name).toEqual([]);
-      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${name} scrolls sideways`).toBe(true);
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
+        `${name} scrolls sideways`,
+      ).toBe(true);
     }
     await page.setViewportSize({ width: 1_280, height: 800 });
   });

@@ -1,5 +1,14 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { bench, discard, expectAccessible, openBrowser, openPage, saved, startZest, type Zest } from './zest.ts';
+import {
+  bench,
+  discard,
+  expectAccessible,
+  openBrowser,
+  openPage,
+  saved,
+  startZest,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -21,7 +30,10 @@ test.beforeAll(async () => {
   ({ page, faults } = await openPage(browser));
   await page.goto(zest.url);
   await page.getByRole('button', { name: 'Look around the demo' }).click();
-  await page.getByRole('link', { name: /Skip, throw, balance/ }).first().click();
+  await page
+    .getByRole('link', { name: /Skip, throw, balance/ })
+    .first()
+    .click();
   await page.waitForURL(/\/lessons\//);
 });
 test.afterAll(async () => {
@@ -31,22 +43,43 @@ test.afterAll(async () => {
 
 const takes = async (): Promise<SeenTake[]> => {
   const lessonId = /lessons\/([\w-]+)/.exec(page.url())?.[1] ?? '';
-  return (await (await page.request.get(`${zest.url}/api/lessons/${lessonId}/takes`)).json()) as SeenTake[];
+  return (await (
+    await page.request.get(`${zest.url}/api/lessons/${lessonId}/takes`)
+  ).json()) as SeenTake[];
 };
 
 test('the check says which takes were not watched, and has them watched', async () => {
   await bench(page, 'Check');
-  await expect(page.getByTestId('watch-status')).toContainText('5 of 5 takes have not been watched', { timeout: 120_000 });
+  await expect(page.getByTestId('watch-status')).toContainText(
+    '5 of 5 takes have not been watched',
+    { timeout: 120_000 },
+  );
   const [welcome] = (await takes()).filter(({ blockId }) => blockId === 'welcome');
   // One alone, as two processors are busy with other tests.
-  expect((await page.request.post(`${zest.url}/api/takes/${welcome?.id ?? ''}/watching`, { headers: { origin: zest.url } })).status()).toBe(202);
-  await expect.poll(async () => (await takes()).find(({ id }) => id === welcome?.id)?.said?.sentences.length ?? 0, { timeout: 240_000 }).toBe(3);
-  await expect(page.getByTestId('watch-status')).toContainText('4 of 5 takes have not been watched');
+  expect(
+    (
+      await page.request.post(`${zest.url}/api/takes/${welcome?.id ?? ''}/watching`, {
+        headers: { origin: zest.url },
+      })
+    ).status(),
+  ).toBe(202);
+  await expect
+    .poll(
+      async () => (await takes()).find(({ id }) => id === welcome?.id)?.said?.sentences.length ?? 0,
+      { timeout: 240_000 },
+    )
+    .toBe(3);
+  await expect(page.getByTestId('watch-status')).toContainText(
+    '4 of 5 takes have not been watched',
+  );
   await expectAccessible(page);
 });
 
 test('what was found is printed', async () => {
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Report (PDF)' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Report (PDF)' }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe('check.pdf');
 });
 

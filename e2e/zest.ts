@@ -29,13 +29,22 @@ export interface Zest {
   stop: () => Promise<number | null>;
 }
 
-export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-e2e-')), port = 0, more: readonly string[] = []): Promise<Zest> {
-  const child: ChildProcess = spawn(process.execPath, ['apps/server/dist/cli.js', command, '--data', dataDir, '--port', String(port), ...more], {
-    cwd: root,
-    // What is filmed in most tests is not looked at: two processors have enough to do. Tests of it ask for it.
-    env: { ...process.env, ZEST_WATCH: 'when asked' },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
+export async function startZest(
+  command: 'start' | 'demo',
+  dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-e2e-')),
+  port = 0,
+  more: readonly string[] = [],
+): Promise<Zest> {
+  const child: ChildProcess = spawn(
+    process.execPath,
+    ['apps/server/dist/cli.js', command, '--data', dataDir, '--port', String(port), ...more],
+    {
+      cwd: root,
+      // What is filmed in most tests is not looked at: two processors have enough to do. Tests of it ask for it.
+      env: { ...process.env, ZEST_WATCH: 'when asked' },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    },
+  );
   let said = '';
   const url = await new Promise<string>((resolve, reject) => {
     const listen = (chunk: Buffer) => {
@@ -54,12 +63,22 @@ export async function startZest(command: 'start' | 'demo', dataDir = mkdtempSync
     ended,
     said: () => said,
     async kill() {
-      const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], { encoding: 'utf8' }).trim().split(/\s+/).map(Number);
+      const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], {
+        encoding: 'utf8',
+      })
+        .trim()
+        .split(/\s+/)
+        .map(Number);
       for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGKILL');
       await ended;
     },
     async endAll() {
-      const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], { encoding: 'utf8' }).trim().split(/\s+/).map(Number);
+      const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], {
+        encoding: 'utf8',
+      })
+        .trim()
+        .split(/\s+/)
+        .map(Number);
       for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGTERM');
       return ended;
     },
@@ -83,20 +102,44 @@ export async function discard(zest: Zest): Promise<void> {
   rmSync(zest.dataDir, { recursive: true, force: true });
 }
 
-const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 /** Debian's Chromium; with `camera`, its fake camera films that file. */
 export function openBrowser(camera?: string, more: readonly string[] = []): Promise<Browser> {
-  const fake = camera ? ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${camera}`] : [];
-  return chromium.launch({ executablePath: '/usr/bin/chromium', args: [...FLAGS, ...fake, ...more] });
+  const fake = camera
+    ? [
+        '--use-fake-device-for-media-stream',
+        '--use-fake-ui-for-media-stream',
+        `--use-file-for-fake-video-capture=${camera}`,
+      ]
+    : [];
+  return chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [...FLAGS, ...fake, ...more],
+  });
 }
 
 /** A page that fails the test when the browser reports an error nobody expects. */
-export async function openPage(browser: Browser, expected: RegExp = /409|404|401|ERR_|Failed to load resource/): Promise<{ page: Page; faults: string[] }> {
+export async function openPage(
+  browser: Browser,
+  expected: RegExp = /409|404|401|ERR_|Failed to load resource/,
+): Promise<{ page: Page; faults: string[] }> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   const faults: string[] = [];
-  page.on('console', (message) => message.type() === 'error' && !expected.test(message.text()) && faults.push(message.text()));
+  page.on(
+    'console',
+    (message) =>
+      message.type() === 'error' && !expected.test(message.text()) && faults.push(message.text()),
+  );
   page.on('pageerror', (error) => faults.push(error.message));
   return { page, faults };
 }
@@ -106,10 +149,25 @@ export async function openPage(browser: Browser, expected: RegExp = /409|404|401
  * (colours half-way through a change are nobody's). Its copying of style sheets is off: our policy would (rightly) stop it.
  */
 export async function expectAccessible(page: Page): Promise<void> {
-  await page.waitForFunction(() => document.getAnimations().every((animation) => animation.playState !== 'running' || animation.effect?.getComputedTiming().endTime === Infinity));
+  await page.waitForFunction(() =>
+    document
+      .getAnimations()
+      .every(
+        (animation) =>
+          animation.playState !== 'running' ||
+          animation.effect?.getComputedTiming().endTime === Infinity,
+      ),
+  );
   const { violations } = await new AxeBuilder({ page }).options({ preload: false }).analyze();
-  const serious = violations.filter(({ impact, tags }) => impact === 'serious' || impact === 'critical' || tags.some((tag) => /^wcag\d+aa?$/.test(tag)));
-  expect(serious.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+  const serious = violations.filter(
+    ({ impact, tags }) =>
+      impact === 'serious' || impact === 'critical' || tags.some((tag) => /^wcag\d+aa?$/.test(tag)),
+  );
+  expect(
+    serious.map(
+      ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`,
+    ),
+  ).toEqual([]);
 }
 
 export const makeOwner = async (page: Page, url: string) => {
@@ -152,9 +210,21 @@ export const clip = path.join(root, 'demo/clips/throwing.mp4');
 
 /** Facts of a file as ffprobe sees it. */
 export function ffprobe(file: string) {
-  const out = execFileSync('ffprobe', ['-v', 'error', '-count_packets', '-show_streams', '-show_format', '-of', 'json', file], { encoding: 'utf8' });
+  const out = execFileSync(
+    'ffprobe',
+    ['-v', 'error', '-count_packets', '-show_streams', '-show_format', '-of', 'json', file],
+    { encoding: 'utf8' },
+  );
   return JSON.parse(out) as {
-    streams: { codec_type: string; codec_name: string; width?: number; height?: number; r_frame_rate: string; nb_read_packets: string; duration: string }[];
+    streams: {
+      codec_type: string;
+      codec_name: string;
+      width?: number;
+      height?: number;
+      r_frame_rate: string;
+      nb_read_packets: string;
+      duration: string;
+    }[];
     format: { duration: string };
   };
 }

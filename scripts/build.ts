@@ -11,7 +11,8 @@ const server = path.join(root, 'apps/server/src');
 const serverOut = path.join(root, 'apps/server/dist');
 const core = path.join(root, 'packages/core/src');
 
-for (const old of [path.join(root, 'dist'), serverOut]) rmSync(old, { recursive: true, force: true });
+for (const old of [path.join(root, 'dist'), serverOut])
+  rmSync(old, { recursive: true, force: true });
 await bundle({
   entryPoints: {
     cli: path.join(server, 'cli/main.ts'),
@@ -30,11 +31,19 @@ await bundle({
   alias: Object.fromEntries([
     ...readdirSync(core).map((room) => [`@zest/core/${room}`, path.join(core, room, 'index.ts')]),
     ['@zest/contract', path.join(root, 'packages/contract/src/index.ts')],
-    ...['lesson', 'plan', 'series', 'classes'].map((name) => [`@zest/demo/${name}`, path.join(root, `demo/src/${name}.ts`)]),
+    ...['lesson', 'plan', 'series', 'classes'].map((name) => [
+      `@zest/demo/${name}`,
+      path.join(root, `demo/src/${name}.ts`),
+    ]),
   ]),
   logLevel: 'warning',
 });
-for (const mode of ['production', 'student']) await buildPages({ configFile: path.join(root, 'apps/web/vite.config.ts'), mode, logLevel: 'warn' });
+for (const mode of ['production', 'student'])
+  await buildPages({
+    configFile: path.join(root, 'apps/web/vite.config.ts'),
+    mode,
+    logLevel: 'warn',
+  });
 const assets = path.join(root, 'dist/web/assets');
 const names = readdirSync(assets);
 for (const name of names.filter((own) => /\.(js|css|json|wasm)$/.test(own))) {

@@ -10,7 +10,9 @@ const PARTS = ['lint', 'types', 'build', 'unit', 'pages'];
 const only = process.argv.slice(2);
 const unknown = only.filter((name) => !PARTS.includes(name));
 if (unknown.length > 0) {
-  process.stderr.write(`There is no part ${unknown.join(', ')}. The parts are ${PARTS.join(', ')}.\n`);
+  process.stderr.write(
+    `There is no part ${unknown.join(', ')}. The parts are ${PARTS.join(', ')}.\n`,
+  );
   process.exit(2);
 }
 let passed = 0;
@@ -22,8 +24,14 @@ function run(name: string, command: string, args: string[], env: NodeJS.ProcessE
   if (only.length > 0 && !only.includes(name)) return true;
   const beganMs = Date.now();
   process.stdout.write(`\n== ${name}\n`);
-  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
-  process.stdout.write(`== ${name}: ${status === 0 ? 'passed' : 'failed'} in ${Math.round((Date.now() - beganMs) / 1000)} s\n`);
+  const { status } = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  });
+  process.stdout.write(
+    `== ${name}: ${status === 0 ? 'passed' : 'failed'} in ${Math.round((Date.now() - beganMs) / 1000)} s\n`,
+  );
   return status === 0;
 }
 
@@ -38,7 +46,11 @@ function check(name: string, command: string, args: string[]): void {
 }
 
 /** Adds a runner's own counts; a run that ends badly without a report counts as one failure. */
-function count(ok: boolean, report: string, read: (report: never) => { passed: number; failed: number }): void {
+function count(
+  ok: boolean,
+  report: string,
+  read: (report: never) => { passed: number; failed: number },
+): void {
   let counts = { passed: 0, failed: 0 };
   try {
     counts = read(JSON.parse(readFileSync(report, 'utf8')) as never);
@@ -61,19 +73,41 @@ check('types', 'npm', ['run', '--silent', 'types']);
 check('build', 'npm', ['run', '--silent', 'build']);
 if (wants('unit')) {
   const report = path.join(folder, 'unit.json');
-  const ok = run('unit', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`]);
+  const ok = run('unit', 'npx', [
+    'vitest',
+    'run',
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+  ]);
   count(ok, report, ({ numPassedTests, numFailedTests, testResults }: UnitReport) => {
-    for (const { assertionResults } of testResults) failures.push(...assertionResults.filter(({ status }) => status === 'failed').map(({ fullName }) => fullName));
+    for (const { assertionResults } of testResults)
+      failures.push(
+        ...assertionResults
+          .filter(({ status }) => status === 'failed')
+          .map(({ fullName }) => fullName),
+      );
     return { passed: numPassedTests, failed: numFailedTests };
   });
 }
 if (wants('pages')) {
   const report = path.join(folder, 'pages.json');
-  const ok = run('pages', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], { ZEST_REPORT: report });
-  count(ok, report, ({ stats }: { stats: { expected: number; unexpected: number; flaky: number; skipped: number } }) => {
-    if (stats.flaky > 0) process.stdout.write(`== pages: ${stats.flaky} passed only when run once more\n`);
-    return { passed: stats.expected + stats.flaky, failed: stats.unexpected + stats.skipped };
+  const ok = run('pages', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], {
+    ZEST_REPORT: report,
   });
+  count(
+    ok,
+    report,
+    ({
+      stats,
+    }: {
+      stats: { expected: number; unexpected: number; flaky: number; skipped: number };
+    }) => {
+      if (stats.flaky > 0)
+        process.stdout.write(`== pages: ${stats.flaky} passed only when run once more\n`);
+      return { passed: stats.expected + stats.flaky, failed: stats.unexpected + stats.skipped };
+    },
+  );
 }
 rmSync(folder, { recursive: true, force: true });
 for (const name of failures) process.stdout.write(`failed: ${name}\n`);

@@ -9,7 +9,11 @@ const CATALOGUE = /\/words\/[a-z]{2}\.json$/;
 /** A catalogue as the pages load it, as JSON: texts that take nothing stay texts, others are parsed here and not in every browser. */
 function compiled(file: string): string {
   const texts = JSON.parse(readFileSync(file, 'utf8')) as Record<string, string>;
-  return JSON.stringify(Object.fromEntries(Object.entries(texts).map(([name, text]) => [name, /[{'<]/.test(text) ? parse(text) : text])));
+  return JSON.stringify(
+    Object.fromEntries(
+      Object.entries(texts).map(([name, text]) => [name, /[{'<]/.test(text) ? parse(text) : text]),
+    ),
+  );
 }
 
 /** Catalogues for Vite. */
@@ -22,8 +26,14 @@ export const catalogues = (): Plugin => ({
 /** Catalogues for esbuild. */
 export const cataloguesForBundle: BundlePlugin = {
   name: 'catalogues',
-  setup: (build) => build.onLoad({ filter: CATALOGUE }, ({ path }) => ({ contents: compiled(path), loader: 'json' })),
+  setup: (build) =>
+    build.onLoad({ filter: CATALOGUE }, ({ path }) => ({
+      contents: compiled(path),
+      loader: 'json',
+    })),
 };
 
 /** With every text parsed beforehand, the formatter leaves its parser out. */
-export const WITHOUT_PARSER = { '@formatjs/icu-messageformat-parser': '@formatjs/icu-messageformat-parser/no-parser.js' };
+export const WITHOUT_PARSER = {
+  '@formatjs/icu-messageformat-parser': '@formatjs/icu-messageformat-parser/no-parser.js',
+};

@@ -7,13 +7,21 @@ const root = import.meta.dirname;
 
 const page = (name: string) => path.join(root, `${name}.html`);
 /** The student's page is built by itself: one script and one style sheet come sooner over a slow line than a dozen. */
-const inputs = { teacher: { app: page('index'), remote: page('remote'), privacy: page('privacy') }, student: { follow: page('follow') } };
+const inputs = {
+  teacher: { app: page('index'), remote: page('remote'), privacy: page('privacy') },
+  student: { follow: page('follow') },
+};
 
 export default defineConfig(({ mode }) => ({
   root,
   plugins: [react(), catalogues()],
   // Two files of a package that is otherwise not used: the pose model and its weights.
-  resolve: { alias: { ...WITHOUT_PARSER, '@zest/pose-model': path.resolve(root, '../../node_modules/@vladmandic/human/models') } },
+  resolve: {
+    alias: {
+      ...WITHOUT_PARSER,
+      '@zest/pose-model': path.resolve(root, '../../node_modules/@vladmandic/human/models'),
+    },
+  },
   worker: { format: 'es' },
   html: { cspNonce: '__NONCE__' },
   build: {

@@ -2,7 +2,17 @@ import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync }
 import os from 'node:os';
 import path from 'node:path';
 import { findingsIn, SURE_REPETITION, timesKnown, type Watched } from '@zest/core/signal';
-import { exercises, filmClip, makeSpeech, proofClips, speechKinds, truthOf, type ProofClip, type ProofTruth, type SpeechKind } from '@zest/demo/proof';
+import {
+  exercises,
+  filmClip,
+  makeSpeech,
+  proofClips,
+  speechKinds,
+  truthOf,
+  type ProofClip,
+  type ProofTruth,
+  type SpeechKind,
+} from '@zest/demo/proof';
 import { watchFile } from '../../apps/server/src/media/analyse.ts';
 import { ffmpeg } from '../../apps/server/src/media/ffmpeg.ts';
 import { alignScript } from '../../apps/server/src/media/speech.ts';
@@ -40,32 +50,69 @@ const STEP_MS = 20;
 function compare(clip: ProofClip, watched: Watched): Seen {
   const truth = truthOf(clip);
   const { repetitions, outOfFrame, still } = findingsIn(watched);
-  const timeErrors = repetitions.length === truth.repetitions.length ? repetitions.map(({ atMs }, i) => Math.abs(atMs - (truth.repetitions[i]?.endMs ?? 0))) : [];
+  const timeErrors =
+    repetitions.length === truth.repetitions.length
+      ? repetitions.map(({ atMs }, i) => Math.abs(atMs - (truth.repetitions[i]?.endMs ?? 0)))
+      : [];
   const out = { hit: 0, wrong: 0, missed: 0, wholeMissed: 0 };
-  const inside = (list: readonly { startMs: number; endMs: number }[], ms: number) => list.some(({ startMs, endMs }) => ms >= startMs && ms < endMs);
+  const inside = (list: readonly { startMs: number; endMs: number }[], ms: number) =>
+    list.some(({ startMs, endMs }) => ms >= startMs && ms < endMs);
   for (let ms = 0; ms < truth.durationMs; ms += STEP_MS) {
     const [is, said] = [inside(truth.outOfFrame, ms), inside(outOfFrame, ms)];
     if (is && said) out.hit += STEP_MS;
     else if (is) out.missed += STEP_MS;
     else if (said) out.wrong += STEP_MS;
   }
-  out.wholeMissed = truth.outOfFrame.filter(({ startMs, endMs }) => endMs - startMs >= 300 && !outOfFrame.some((one) => Math.min(one.endMs, endMs) > Math.max(one.startMs, startMs))).length;
+  out.wholeMissed = truth.outOfFrame.filter(
+    ({ startMs, endMs }) =>
+      endMs - startMs >= 300 &&
+      !outOfFrame.some((one) => Math.min(one.endMs, endMs) > Math.max(one.startMs, startMs)),
+  ).length;
   // Whoever is cut off from the first picture on has no dead head to find.
-  const edges = truth.repetitions.length > 0 ? [Math.abs((still[0]?.endMs ?? 0) - truth.activeMs.startMs), Math.abs((still.at(-1)?.startMs ?? truth.durationMs) - truth.activeMs.endMs)] : [];
-  return { clip, truth, counted: repetitions.length, sure: repetitions.filter(({ confidence }) => confidence >= SURE_REPETITION).length, timeErrors, isTimed: timesKnown(repetitions), out, edges };
+  const edges =
+    truth.repetitions.length > 0
+      ? [
+          Math.abs((still[0]?.endMs ?? 0) - truth.activeMs.startMs),
+          Math.abs((still.at(-1)?.startMs ?? truth.durationMs) - truth.activeMs.endMs),
+        ]
+      : [];
+  return {
+    clip,
+    truth,
+    counted: repetitions.length,
+    sure: repetitions.filter(({ confidence }) => confidence >= SURE_REPETITION).length,
+    timeErrors,
+    isTimed: timesKnown(repetitions),
+    out,
+    edges,
+  };
 }
 
-const mean = (list: readonly number[]) => (list.length === 0 ? 0 : list.reduce((sum, value) => sum + value, 0) / list.length);
+const mean = (list: readonly number[]) =>
+  list.length === 0 ? 0 : list.reduce((sum, value) => sum + value, 0) / list.length;
 const share = (part: number, whole: number) => (whole === 0 ? 1 : part / whole);
 
 function rowOf(name: string, seen: readonly Seen[]): Result {
   const exact = seen.filter(({ counted, truth }) => counted === truth.repetitions.length).length;
   const unsure = seen.filter(({ counted, sure }) => sure < counted).length;
   // A count that is wrong by more than one without a word that it is not sure.
-  const silent = seen.filter(({ counted, sure, truth }) => sure === counted && Math.abs(counted - truth.repetitions.length) > 1).length;
+  const silent = seen.filter(
+    ({ counted, sure, truth }) =>
+      sure === counted && Math.abs(counted - truth.repetitions.length) > 1,
+  ).length;
   const errors = seen.flatMap(({ timeErrors }) => timeErrors);
-  const wrong = seen.filter(({ counted, truth }) => counted !== truth.repetitions.length).map(({ clip, counted, sure, truth }) => `${clip.name} ${counted} for ${truth.repetitions.length}${sure < counted ? ' (not sure)' : ''}`);
-  return { what: `${name}: ${seen.length} clips`, value: `${exact} exact, ${unsure} not sure, ${silent} silently over one; times ${mean(errors).toFixed(0)} ms (mean)${wrong.length > 0 ? `; ${wrong.join(', ')}` : ''}`, limit: 'nothing silently over one', holds: silent === 0 };
+  const wrong = seen
+    .filter(({ counted, truth }) => counted !== truth.repetitions.length)
+    .map(
+      ({ clip, counted, sure, truth }) =>
+        `${clip.name} ${counted} for ${truth.repetitions.length}${sure < counted ? ' (not sure)' : ''}`,
+    );
+  return {
+    what: `${name}: ${seen.length} clips`,
+    value: `${exact} exact, ${unsure} not sure, ${silent} silently over one; times ${mean(errors).toFixed(0)} ms (mean)${wrong.length > 0 ? `; ${wrong.join(', ')}` : ''}`,
+    limit: 'nothing silently over one',
+    holds: silent === 0,
+  };
 }
 
 /** Counts, times, frame and still ends of every proof clip against what was drawn; per exercise, and together. */
@@ -80,25 +127,73 @@ export async function accuracy(): Promise<Result[]> {
     footageMs += watched.durationMs;
     seen.push(compare(clip, watched));
   }
-  const rows = exercises.map((exercise) => rowOf(exercise, seen.filter(({ clip }) => clip.exercise === exercise)));
-  const exact = share(seen.filter(({ counted, truth }) => counted === truth.repetitions.length).length, seen.length);
+  const rows = exercises.map((exercise) =>
+    rowOf(
+      exercise,
+      seen.filter(({ clip }) => clip.exercise === exercise),
+    ),
+  );
+  const exact = share(
+    seen.filter(({ counted, truth }) => counted === truth.repetitions.length).length,
+    seen.length,
+  );
   const surely = seen.filter(({ counted, sure }) => sure === counted);
-  const surelyExact = share(surely.filter(({ counted, truth }) => counted === truth.repetitions.length).length, surely.length);
+  const surelyExact = share(
+    surely.filter(({ counted, truth }) => counted === truth.repetitions.length).length,
+    surely.length,
+  );
   const times = mean(seen.flatMap(({ timeErrors }) => timeErrors));
   const timed = seen.filter(({ isTimed, timeErrors }) => isTimed && timeErrors.length > 0);
   const timesSure = mean(timed.flatMap(({ timeErrors }) => timeErrors));
   const sum = (of: (out: Seen['out']) => number) => seen.reduce((all, { out }) => all + of(out), 0);
-  const [hit, wrong, missed, whole] = [sum((out) => out.hit), sum((out) => out.wrong), sum((out) => out.missed), sum((out) => out.wholeMissed)];
-  const still = seen.filter(({ clip }) => clip.exercise === 'one-leg-balance').reduce((all, { sure }) => all + sure, 0);
+  const [hit, wrong, missed, whole] = [
+    sum((out) => out.hit),
+    sum((out) => out.wrong),
+    sum((out) => out.missed),
+    sum((out) => out.wholeMissed),
+  ];
+  const still = seen
+    .filter(({ clip }) => clip.exercise === 'one-leg-balance')
+    .reduce((all, { sure }) => all + sure, 0);
   const ends = seen.flatMap(({ edges }) => edges);
   return [
     ...rows,
-    { what: `all ${seen.length} clips: exact count`, value: `${(exact * 100).toFixed(1)} %; of the ${surely.length} it is sure of ${(surelyExact * 100).toFixed(1)} %`, limit: 'at least 95 % of those it is sure of', holds: surelyExact >= 0.95 },
-    { what: 'repetition times where the count is exact', value: `${times.toFixed(0)} ms (mean); where it says that it knows them (${timed.length} clips) ${timesSure.toFixed(0)} ms`, limit: 'at most 100 ms where it says so', holds: timesSure <= 100 },
-    { what: 'repetitions surely counted in balances', value: String(still), limit: 'none', holds: still === 0 },
-    { what: 'out of the picture', value: `recall ${share(hit, hit + missed).toFixed(3)}, precision ${share(hit, hit + wrong).toFixed(3)}, ${whole} stretches missed`, limit: 'recall 0.90, precision 0.95, none missed', holds: share(hit, hit + missed) >= 0.9 && share(hit, hit + wrong) >= 0.95 && whole === 0 },
-    { what: 'still before and after', value: `${(share(ends.filter((ms) => ms <= 300).length, ends.length) * 100).toFixed(0)} % of ends within 0.3 s`, limit: 'at least 90 %', holds: share(ends.filter((ms) => ms <= 300).length, ends.length) >= 0.9 },
-    { what: `watching ${Math.round(footageMs / 60_000)} min`, value: `${(spentMs / footageMs).toFixed(2)} times its length`, limit: 'at most its length', holds: spentMs <= footageMs },
+    {
+      what: `all ${seen.length} clips: exact count`,
+      value: `${(exact * 100).toFixed(1)} %; of the ${surely.length} it is sure of ${(surelyExact * 100).toFixed(1)} %`,
+      limit: 'at least 95 % of those it is sure of',
+      holds: surelyExact >= 0.95,
+    },
+    {
+      what: 'repetition times where the count is exact',
+      value: `${times.toFixed(0)} ms (mean); where it says that it knows them (${timed.length} clips) ${timesSure.toFixed(0)} ms`,
+      limit: 'at most 100 ms where it says so',
+      holds: timesSure <= 100,
+    },
+    {
+      what: 'repetitions surely counted in balances',
+      value: String(still),
+      limit: 'none',
+      holds: still === 0,
+    },
+    {
+      what: 'out of the picture',
+      value: `recall ${share(hit, hit + missed).toFixed(3)}, precision ${share(hit, hit + wrong).toFixed(3)}, ${whole} stretches missed`,
+      limit: 'recall 0.90, precision 0.95, none missed',
+      holds: share(hit, hit + missed) >= 0.9 && share(hit, hit + wrong) >= 0.95 && whole === 0,
+    },
+    {
+      what: 'still before and after',
+      value: `${(share(ends.filter((ms) => ms <= 300).length, ends.length) * 100).toFixed(0)} % of ends within 0.3 s`,
+      limit: 'at least 90 %',
+      holds: share(ends.filter((ms) => ms <= 300).length, ends.length) >= 0.9,
+    },
+    {
+      what: `watching ${Math.round(footageMs / 60_000)} min`,
+      value: `${(spentMs / footageMs).toFixed(2)} times its length`,
+      limit: 'at most its length',
+      holds: spentMs <= footageMs,
+    },
   ];
 }
 
@@ -116,13 +211,26 @@ async function spoken(kind: SpeechKind): Promise<Result> {
   });
   const within = (ms: number) => share(errors.filter((error) => error <= ms).length, said);
   const skips = proof.said.filter((one) => one === null).length;
-  const skipsFound = proof.said.filter((one, i) => one === null && found.sentences[i] === null).length;
-  const overlap = (a: { startMs: number; endMs: number }, b: { startMs: number; endMs: number }) => Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs);
-  const addedFound = proof.added.filter((one) => found.added.some((own) => overlap(one, own) > (one.endMs - one.startMs) / 2)).length;
-  const falselyAdded = found.added.filter((own) => !proof.added.some((one) => overlap(one, own) > 0)).length;
+  const skipsFound = proof.said.filter(
+    (one, i) => one === null && found.sentences[i] === null,
+  ).length;
+  const overlap = (a: { startMs: number; endMs: number }, b: { startMs: number; endMs: number }) =>
+    Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs);
+  const addedFound = proof.added.filter((one) =>
+    found.added.some((own) => overlap(one, own) > (one.endMs - one.startMs) / 2),
+  ).length;
+  const falselyAdded = found.added.filter(
+    (own) => !proof.added.some((one) => overlap(one, own) > 0),
+  ).length;
   const isHard = kind.reworded > 0 || (kind.noiseDb !== null && kind.noiseDb <= 10);
   const mostFalse = Math.max(1, Math.ceil(minutes / 10));
-  const holds = isHard ? within(500) >= 0.95 : within(300) >= 0.98 && within(150) >= 0.9 && skipsFound === skips && addedFound >= 0.9 * proof.added.length && falselyAdded <= mostFalse;
+  const holds = isHard
+    ? within(500) >= 0.95
+    : within(300) >= 0.98 &&
+      within(150) >= 0.9 &&
+      skipsFound === skips &&
+      addedFound >= 0.9 * proof.added.length &&
+      falselyAdded <= mostFalse;
   const percent = (part: number) => `${(part * 100).toFixed(1)} %`;
   return {
     what: `${kind.name}: ${minutes.toFixed(1)} min, ${said} sentences`,
@@ -132,15 +240,32 @@ async function spoken(kind: SpeechKind): Promise<Result> {
   };
 }
 
-const LONG: SpeechKind = { name: 'a lesson of 20 min', voice: 'en-us+m3', seed: 20, sentences: 330, skip: 0.05, add: 0.03, noiseDb: 25, musicDb: null, beeps: true, reworded: 0 };
+const LONG: SpeechKind = {
+  name: 'a lesson of 20 min',
+  voice: 'en-us+m3',
+  seed: 20,
+  sentences: 330,
+  skip: 0.05,
+  add: 0.03,
+  noiseDb: 25,
+  musicDb: null,
+  beeps: true,
+  reworded: 0,
+};
 const MOST_MB = 500;
 const MOST_CPU_S = 6;
 
 /** The greatest `zest align` is over a recording, in MB. */
-async function alignedIn({ script, samples, rate }: ReturnType<typeof makeSpeech>): Promise<number> {
+async function alignedIn({
+  script,
+  samples,
+  rate,
+}: ReturnType<typeof makeSpeech>): Promise<number> {
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'zest-align-'));
   try {
-    const [words, raw, sound] = ['script.txt', 'sound.f32', 'sound.wav'].map((name) => path.join(scratch, name)) as [string, string, string];
+    const [words, raw, sound] = ['script.txt', 'sound.f32', 'sound.wav'].map((name) =>
+      path.join(scratch, name),
+    ) as [string, string, string];
     writeFileSync(words, script.join('\n'));
     writeFileSync(raw, Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength));
     await ffmpeg(['-f', 'f32le', '-ar', String(rate), '-ac', '1', '-i', raw, sound]);
@@ -160,6 +285,11 @@ export async function speech(): Promise<Result[]> {
   const mb = await alignedIn(proof);
   const each = cpu / 1_000 / minutes;
   rows.push(await spoken(LONG));
-  rows.push({ what: `memory and processor for ${minutes.toFixed(0)} min`, value: `zest align is ${mb.toFixed(0)} MB at most, ${each.toFixed(1)} s a minute`, limit: `at most ${MOST_MB} MB and ${MOST_CPU_S} s`, holds: mb <= MOST_MB && each <= MOST_CPU_S });
+  rows.push({
+    what: `memory and processor for ${minutes.toFixed(0)} min`,
+    value: `zest align is ${mb.toFixed(0)} MB at most, ${each.toFixed(1)} s a minute`,
+    limit: `at most ${MOST_MB} MB and ${MOST_CPU_S} s`,
+    holds: mb <= MOST_MB && each <= MOST_CPU_S,
+  });
   return rows;
 }

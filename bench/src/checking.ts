@@ -28,17 +28,63 @@ export async function checking(): Promise<Result[]> {
     const blocks = Array.from({ length: BLOCKS }, (_, i): Block => {
       const { poses, aspect } = looksAt({ ...minute, seed: run * 100 + i }, EVERY_MS);
       const durationMs = lengthMs(minute);
-      const watched: Watched = { durationMs, aspect, everyMs: EVERY_MS, poses, pictures: poses.map(() => ({ luma: 120, light: null, sharp: 1, change: 1, moved: 0 })), motion: [], sound: null, loudness: { integratedLufs: -20, truePeakDb: -3, shortTermLufs: -18 }, speech: [], flashes: [] };
-      takes.set(`take${i}`, { id: `take${i}`, frames: Math.round((durationMs * 30) / 1_000), marked: null, watched });
-      return { ...(makeBlock('reps', makeId) as BlockOf<'reps'>), id: `block${i}`, title: `Squat ${i}`, leadInMs: 1_500, reps: 25, sets: 1, sides: 'both', tempo: { downMs: 1_100, holdMs: 0, upMs: 1_100, topHoldMs: 0 }, footage: { takeId: `take${i}`, startsAtMs: 0 } };
+      const watched: Watched = {
+        durationMs,
+        aspect,
+        everyMs: EVERY_MS,
+        poses,
+        pictures: poses.map(() => ({ luma: 120, light: null, sharp: 1, change: 1, moved: 0 })),
+        motion: [],
+        sound: null,
+        loudness: { integratedLufs: -20, truePeakDb: -3, shortTermLufs: -18 },
+        speech: [],
+        flashes: [],
+      };
+      takes.set(`take${i}`, {
+        id: `take${i}`,
+        frames: Math.round((durationMs * 30) / 1_000),
+        marked: null,
+        watched,
+      });
+      return {
+        ...(makeBlock('reps', makeId) as BlockOf<'reps'>),
+        id: `block${i}`,
+        title: `Squat ${i}`,
+        leadInMs: 1_500,
+        reps: 25,
+        sets: 1,
+        sides: 'both',
+        tempo: { downMs: 1_100, holdMs: 0, upMs: 1_100, topHoldMs: 0 },
+        footage: { takeId: `take${i}`, startsAtMs: 0 },
+      };
     });
-    const lesson = { ...makeLesson('Twenty minutes', makeId), sections: [{ id: 's', title: 'All', blocks }] };
-    const check = () => (found = checkLesson({ lesson, cut: firstCut(lesson, takes), takes, makeId, measure }).length);
+    const lesson = {
+      ...makeLesson('Twenty minutes', makeId),
+      sections: [{ id: 's', title: 'All', blocks }],
+    };
+    const check = () =>
+      (found = checkLesson({
+        lesson,
+        cut: firstCut(lesson, takes),
+        takes,
+        makeId,
+        measure,
+      }).length);
     first.push(await timed(check));
     again.push(await timed(check));
   }
   return [
-    { what: `check of ${BLOCKS} min, the first time (${found} findings)`, value: `${median(first).toFixed(0)} ms`, limit: `at most ${MOST_MS} ms`, holds: median(first) <= MOST_MS },
-    { what: 'the same after a change', value: `${median(again).toFixed(0)} ms`, limit: `at most ${MOST_MS} ms`, holds: median(again) <= MOST_MS },
+    {
+      what: `check of ${BLOCKS} min, the first time (${found} findings)`,
+      value: `${median(first).toFixed(0)} ms`,
+      limit: `at most ${MOST_MS} ms`,
+      holds: median(first) <= MOST_MS,
+    },
+    {
+      what: 'the same after a change',
+      value: `${median(again).toFixed(0)} ms`,
+      limit: `at most ${MOST_MS} ms`,
+      holds: median(again) <= MOST_MS,
+    },
   ];
 }

@@ -2,7 +2,13 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { STUDENT_HEADER, type Class, type FollowLesson, type Share, type Student } from '@zest/contract';
+import {
+  STUDENT_HEADER,
+  type Class,
+  type FollowLesson,
+  type Share,
+  type Student,
+} from '@zest/contract';
 import { weekStart, type EntryBody } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { discard, openBrowser, startZest, type Zest } from '../../e2e/zest.ts';
@@ -28,26 +34,41 @@ const SHOWN_MS = 1_000;
 /** Memory may rise by so much over the second half: what a run-time breathes. */
 const MOST_GROWTH_MB = 30;
 
-const percentile = (values: readonly number[], part: number) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))] ?? 0;
+const percentile = (values: readonly number[], part: number) =>
+  [...values].sort((a, b) => a - b)[
+    Math.min(values.length - 1, Math.floor(values.length * part))
+  ] ?? 0;
 
 /** The process that answers HTTP. @throws when there is not exactly one */
 function httpPid({ dataDir }: Zest): number {
   const all = execFileSync('ps', ['-eo', 'pid=,args='], { encoding: 'utf8' }).split('\n');
-  const own = all.flatMap((line) => /^\s*(\d+) .*dist\/http\.js/.exec(line)?.[1] ?? []).filter((pid) => readFileSync(`/proc/${pid}/environ`, 'utf8').includes(dataDir));
+  const own = all
+    .flatMap((line) => /^\s*(\d+) .*dist\/http\.js/.exec(line)?.[1] ?? [])
+    .filter((pid) => readFileSync(`/proc/${pid}/environ`, 'utf8').includes(dataDir));
   if (own.length !== 1) throw new Error('The process that answers HTTP was not found.');
   return Number(own[0]);
 }
 
 /** Its resident memory, in MB. */
 function memoryOf(zest: Zest): number {
-  return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${httpPid(zest)}/status`, 'utf8'))?.[1]) / 1024;
+  return (
+    Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${httpPid(zest)}/status`, 'utf8'))?.[1]) / 1024
+  );
 }
 
 /** The demo, entered, with a link for a class of as many students as follow. */
 async function prepared(zest: Zest) {
   let cookie = '';
   const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
-    const answer = await fetch(zest.url + path, { method, headers: { origin: zest.url, cookie, ...(body !== undefined && { 'content-type': 'application/json' }) }, ...(body !== undefined && { body: JSON.stringify(body) }) });
+    const answer = await fetch(zest.url + path, {
+      method,
+      headers: {
+        origin: zest.url,
+        cookie,
+        ...(body !== undefined && { 'content-type': 'application/json' }),
+      },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
+    });
     cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? cookie;
     if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${await answer.text()}`);
     return (answer.status === 204 ? undefined : await answer.json()) as T;
@@ -56,14 +77,32 @@ async function prepared(zest: Zest) {
   const lessons = await call<{ id: string; filmed: number }[]>('GET', '/api/lessons');
   const lesson = lessons.sort((a, b) => b.filmed - a.filmed)[0];
   const until = Date.now() + 300_000;
-  while ((await call<{ state: string }[]>('GET', `/api/lessons/${lesson?.id}/takes`)).some(({ state }) => state !== 'ready')) {
+  while (
+    (await call<{ state: string }[]>('GET', `/api/lessons/${lesson?.id}/takes`)).some(
+      ({ state }) => state !== 'ready',
+    )
+  ) {
     if (Date.now() > until) throw new Error('The demo’s footage was not ready in five minutes.');
     await sleep(1_000);
   }
-  const plan = { name: 'Load', keepWeeks: 10, rule: { harder: { finishedPercent: 80, effortAtMost: 3 }, easier: { finishedBelowPercent: 50, effortAtLeast: 4 } }, credits: [] };
+  const plan = {
+    name: 'Load',
+    keepWeeks: 10,
+    rule: {
+      harder: { finishedPercent: 80, effortAtMost: 3 },
+      easier: { finishedBelowPercent: 50, effortAtLeast: 4 },
+    },
+    credits: [],
+  };
   const own = await call<Class>('POST', '/api/classes', plan);
-  const students = await call<Student[]>('POST', `/api/classes/${own.id}/students`, { count: STUDENTS });
-  const share = await call<Share>('POST', `/api/lessons/${lesson?.id}/shares`, { classId: own.id, opensAt: null, closesAt: null });
+  const students = await call<Student[]>('POST', `/api/classes/${own.id}/students`, {
+    count: STUDENTS,
+  });
+  const share = await call<Share>('POST', `/api/lessons/${lesson?.id}/shares`, {
+    classId: own.id,
+    opensAt: null,
+    closesAt: null,
+  });
   const lessonNow = await call<FollowLesson>('GET', `/api/follow/${share.code}`);
   return { call, own, students, share, lesson: lessonNow };
 }
@@ -71,18 +110,26 @@ async function prepared(zest: Zest) {
 /** One range of a take; whether it came whole and as a part. */
 function range(agent: http.Agent, url: string, from: number, bytes: number): Promise<boolean> {
   return new Promise((resolve) => {
-    const asked = http.get(url, { agent, headers: { range: `bytes=${from}-${from + bytes - 1}` } }, (answer) => {
-      let seen = 0;
-      answer.on('data', (chunk: Buffer) => (seen += chunk.length));
-      answer.on('end', () => resolve(answer.statusCode === 206 && seen === bytes));
-      answer.on('error', () => resolve(false));
-    });
+    const asked = http.get(
+      url,
+      { agent, headers: { range: `bytes=${from}-${from + bytes - 1}` } },
+      (answer) => {
+        let seen = 0;
+        answer.on('data', (chunk: Buffer) => (seen += chunk.length));
+        answer.on('end', () => resolve(answer.statusCode === 206 && seen === bytes));
+        answer.on('error', () => resolve(false));
+      },
+    );
     asked.on('error', () => resolve(false));
   });
 }
 
 /** Students who watch until the time is over, each at a place of their own. */
-async function watching(zest: Zest, { share, lesson }: Awaited<ReturnType<typeof prepared>>, untilMs: number): Promise<{ asked: number; failed: number }> {
+async function watching(
+  zest: Zest,
+  { share, lesson }: Awaited<ReturnType<typeof prepared>>,
+  untilMs: number,
+): Promise<{ asked: number; failed: number }> {
   const agent = new http.Agent({ keepAlive: true, maxSockets: STUDENTS * 2 });
   let [asked, failed] = [0, 0];
   const one = async (i: number) => {
@@ -93,7 +140,15 @@ async function watching(zest: Zest, { share, lesson }: Awaited<ReturnType<typeof
       const bytes = Math.min(PIECE_BYTES, take.bytes);
       const began = Date.now();
       asked += 1;
-      if (!(await range(agent, `${zest.url}/api/follow/${share.code}/takes/${take.id}`, (n * 7_919) % (take.bytes - bytes + 1), bytes))) failed += 1;
+      if (
+        !(await range(
+          agent,
+          `${zest.url}/api/follow/${share.code}/takes/${take.id}`,
+          (n * 7_919) % (take.bytes - bytes + 1),
+          bytes,
+        ))
+      )
+        failed += 1;
       await sleep(Math.max(0, PIECE_MS - (Date.now() - began)));
     }
   };
@@ -108,7 +163,10 @@ async function firstFrames(zest: Zest, code: string): Promise<number[]> {
   try {
     const times: number[] = [];
     for (let i = 0; i < VIEWERS; i += 1) {
-      const context = await browser.newContext({ viewport: { width: 390, height: 844 }, serviceWorkers: 'block' });
+      const context = await browser.newContext({
+        viewport: { width: 390, height: 844 },
+        serviceWorkers: 'block',
+      });
       const page = await context.newPage();
       await page.goto(`${zest.url}/follow/${code}`);
       await page.getByRole('button', { name: 'I am ready: start' }).click();
@@ -116,7 +174,9 @@ async function firstFrames(zest: Zest, code: string): Promise<number[]> {
         await page.evaluate(async () => {
           const began = performance.now();
           for (;;) {
-            const video = [...document.querySelectorAll('video')].find((own) => own.readyState >= 2 && own.currentTime > 0);
+            const video = [...document.querySelectorAll('video')].find(
+              (own) => own.readyState >= 2 && own.currentTime > 0,
+            );
             if (video || performance.now() - began > 30_000) return performance.now() - began;
             await new Promise((resolve) => requestAnimationFrame(resolve));
           }
@@ -131,7 +191,12 @@ async function firstFrames(zest: Zest, code: string): Promise<number[]> {
 }
 
 /** A school year of numbers, efforts and visits of every student in that class, a lesson a week. */
-async function aYear({ call, own, students, lesson }: Awaited<ReturnType<typeof prepared>>): Promise<number> {
+async function aYear({
+  call,
+  own,
+  students,
+  lesson,
+}: Awaited<ReturnType<typeof prepared>>): Promise<number> {
   const now = Date.now();
   const entries = students.flatMap(({ id: studentId }, n) =>
     Array.from({ length: WEEKS }, (_, week) => {
@@ -140,36 +205,69 @@ async function aYear({ call, own, students, lesson }: Awaited<ReturnType<typeof 
       const bodies: EntryBody[] = [
         { kind: 'opened' },
         { kind: 'reached', atMs: 110_000, ofMs: 120_000, seen: [[0, 110_000]] },
-        ...['skip', 'throw', 'balance'].map((key): EntryBody => ({ kind: 'score', blockId: key, key, title: key, measure: 'count', better: 'more', value: 20 + ((n + week) % 17), side: null, level: 'standard', seconds: 30 })),
+        ...['skip', 'throw', 'balance'].map((key): EntryBody => ({
+          kind: 'score',
+          blockId: key,
+          key,
+          title: key,
+          measure: 'count',
+          better: 'more',
+          value: 20 + ((n + week) % 17),
+          side: null,
+          level: 'standard',
+          seconds: 30,
+        })),
         { kind: 'effort', value: 1 + ((n + week) % 5) },
       ];
       return bodies.map((body) => ({ id: nanoid(), at, studentId, lessonId, body }));
     }).flat(),
   );
-  for (let from = 0; from < entries.length; from += 2_000) await call('POST', `/api/classes/${own.id}/entries`, { entries: entries.slice(from, from + 2_000) });
+  for (let from = 0; from < entries.length; from += 2_000)
+    await call('POST', `/api/classes/${own.id}/entries`, {
+      entries: entries.slice(from, from + 2_000),
+    });
   return entries.length;
 }
 
 /** Teachers who save their own lessons and look at the class's results until the time is over; how long each took. */
-async function teaching({ call, own, lesson }: Awaited<ReturnType<typeof prepared>>, untilMs: number): Promise<{ saves: number[]; looks: number[] }> {
+async function teaching(
+  { call, own, lesson }: Awaited<ReturnType<typeof prepared>>,
+  untilMs: number,
+): Promise<{ saves: number[]; looks: number[] }> {
   const [saves, looks]: [number[], number[]] = [[], []];
   const timed = async (into: number[], run: () => Promise<unknown>) => {
     const began = performance.now();
     await run();
     into.push(performance.now() - began);
   };
-  const { lesson: document } = await call<{ lesson: object }>('GET', `/api/lessons/${lesson.lessonId}`);
+  const { lesson: document } = await call<{ lesson: object }>(
+    'GET',
+    `/api/lessons/${lesson.lessonId}`,
+  );
   const one = async (i: number) => {
-    const { id } = await call<{ id: string }>('POST', '/api/lessons', { document: { ...document, title: `Load ${i}` } });
+    const { id } = await call<{ id: string }>('POST', '/api/lessons', {
+      document: { ...document, title: `Load ${i}` },
+    });
     let revision = 1;
     await sleep((i * SAVE_EVERY_MS) / TEACHERS);
     for (let next = 0; Date.now() < untilMs; next += SAVE_EVERY_MS) {
       const began = Date.now();
-      await timed(saves, async () => ({ revision } = await call<{ revision: number }>('PUT', `/api/lessons/${id}`, { baseRevision: revision, lesson: { ...document, title: `Load ${i}, ${next}` } })));
+      await timed(
+        saves,
+        async () =>
+          ({ revision } = await call<{ revision: number }>('PUT', `/api/lessons/${id}`, {
+            baseRevision: revision,
+            lesson: { ...document, title: `Load ${i}, ${next}` },
+          })),
+      );
       // Nobody looks when the others do.
       if ((next + (i * LOOK_EVERY_MS) / TEACHERS) % LOOK_EVERY_MS < SAVE_EVERY_MS) {
-        await timed(looks, () => call('GET', `/api/classes/${own.id}/log?lesson=${lesson.lessonId}`));
-        await timed(looks, () => call('GET', `/api/classes/${own.id}/sums?since=${weekStart(Date.now())}`));
+        await timed(looks, () =>
+          call('GET', `/api/classes/${own.id}/log?lesson=${lesson.lessonId}`),
+        );
+        await timed(looks, () =>
+          call('GET', `/api/classes/${own.id}/sums?since=${weekStart(Date.now())}`),
+        );
       }
       await sleep(Math.max(0, SAVE_EVERY_MS - (Date.now() - began)));
     }
@@ -179,16 +277,44 @@ async function teaching({ call, own, lesson }: Awaited<ReturnType<typeof prepare
 }
 
 /** Entries sent over a minute, each until it is taken, while the server is killed in between; how many are kept in the end. */
-async function posts(zest: Zest, { call, own, students, share }: Awaited<ReturnType<typeof prepared>>): Promise<{ kept: number; again: number }> {
+async function posts(
+  zest: Zest,
+  { call, own, students, share }: Awaited<ReturnType<typeof prepared>>,
+): Promise<{ kept: number; again: number }> {
   const [student] = students;
-  const joined = (await (await fetch(`${zest.url}/api/follow/${share.code}/students`, { method: 'POST', headers: { origin: zest.url, 'content-type': 'application/json' }, body: JSON.stringify({ code: student?.code }) })).json()) as { token: string };
+  const joined = (await (
+    await fetch(`${zest.url}/api/follow/${share.code}/students`, {
+      method: 'POST',
+      headers: { origin: zest.url, 'content-type': 'application/json' },
+      body: JSON.stringify({ code: student?.code }),
+    })
+  ).json()) as { token: string };
   let again = 0;
-  const body: EntryBody = { kind: 'score', blockId: 'b', key: 'k', title: 'T', measure: 'count', better: 'more', value: 1, side: null, level: 'standard', seconds: 30 };
+  const body: EntryBody = {
+    kind: 'score',
+    blockId: 'b',
+    key: 'k',
+    title: 'T',
+    measure: 'count',
+    better: 'more',
+    value: 1,
+    side: null,
+    level: 'standard',
+    seconds: 30,
+  };
   const one = async (i: number) => {
     await sleep((i * 60_000) / POSTS);
     const entry = { id: nanoid(), at: Date.now(), body };
     for (;;) {
-      const answer = await fetch(`${zest.url}/api/follow/${share.code}/entries`, { method: 'POST', headers: { origin: zest.url, 'content-type': 'application/json', [STUDENT_HEADER]: joined.token }, body: JSON.stringify({ entries: [entry] }) }).catch(() => null);
+      const answer = await fetch(`${zest.url}/api/follow/${share.code}/entries`, {
+        method: 'POST',
+        headers: {
+          origin: zest.url,
+          'content-type': 'application/json',
+          [STUDENT_HEADER]: joined.token,
+        },
+        body: JSON.stringify({ entries: [entry] }),
+      }).catch(() => null);
       if (answer?.status === 204) return;
       again += 1;
       await sleep(500);
@@ -196,8 +322,14 @@ async function posts(zest: Zest, { call, own, students, share }: Awaited<ReturnT
   };
   const killing = sleep(25_000).then(() => process.kill(httpPid(zest), 'SIGKILL'));
   await Promise.all([killing, ...Array.from({ length: POSTS }, (_, i) => one(i))]);
-  const { entries } = await call<{ entries: { body: { kind: string; key?: string } }[] }>('GET', `/api/classes/${own.id}/log?student=${student?.id}`);
-  return { kept: entries.filter(({ body }) => body.kind === 'score' && body.key === 'k').length, again };
+  const { entries } = await call<{ entries: { body: { kind: string; key?: string } }[] }>(
+    'GET',
+    `/api/classes/${own.id}/log?student=${student?.id}`,
+  );
+  return {
+    kept: entries.filter(({ body }) => body.kind === 'score' && body.key === 'k').length,
+    again,
+  };
 }
 
 /** A class of 200 following one lesson from this machine, and its numbers coming in, also across a killed server. Minutes by ZEST_LOAD_MINUTES. */
@@ -209,21 +341,62 @@ export async function load(): Promise<Result[]> {
     const memory: { at: number; mb: number }[] = [];
     const began = Date.now();
     const untilMs = began + MINUTES * 60_000;
-    const looking = setInterval(() => memory.push({ at: Date.now() - began, mb: memoryOf(zest) }), 5_000);
-    const [watched, taught, frames] = await Promise.all([watching(zest, ready, untilMs), teaching(ready, untilMs), sleep(15_000).then(() => firstFrames(zest, ready.share.code))]);
+    const looking = setInterval(
+      () => memory.push({ at: Date.now() - began, mb: memoryOf(zest) }),
+      5_000,
+    );
+    const [watched, taught, frames] = await Promise.all([
+      watching(zest, ready, untilMs),
+      teaching(ready, untilMs),
+      sleep(15_000).then(() => firstFrames(zest, ready.share.code)),
+    ]);
     clearInterval(looking);
-    const mean = (list: typeof memory) => list.reduce((sum, { mb }) => sum + mb, 0) / Math.max(1, list.length);
-    const quarter = (n: number) => memory.filter(({ at }) => at >= (n * MINUTES * 60_000) / 4 && at < ((n + 1) * MINUTES * 60_000) / 4);
+    const mean = (list: typeof memory) =>
+      list.reduce((sum, { mb }) => sum + mb, 0) / Math.max(1, list.length);
+    const quarter = (n: number) =>
+      memory.filter(
+        ({ at }) => at >= (n * MINUTES * 60_000) / 4 && at < ((n + 1) * MINUTES * 60_000) / 4,
+      );
     const growth = mean(quarter(3)) - mean(quarter(1));
     const first = percentile(frames, 0.95);
     const sent = await posts(zest, ready);
     return [
-      { what: `${STUDENTS} students for ${MINUTES} min`, value: `${watched.asked} ranges, ${watched.failed} failed`, limit: 'none failed', holds: watched.asked > STUDENTS && watched.failed === 0 },
-      { what: `${taught.saves.length} saves of ${TEACHERS} teachers meanwhile`, value: `median ${percentile(taught.saves, 0.5).toFixed(0)} ms, 95th percentile ${percentile(taught.saves, 0.95).toFixed(0)} ms`, limit: `95th percentile under ${SAVED_MS} ms`, holds: taught.saves.length > TEACHERS && percentile(taught.saves, 0.95) < SAVED_MS },
-      { what: `${taught.looks.length} looks at a class with ${year} entries`, value: `median ${percentile(taught.looks, 0.5).toFixed(0)} ms, 95th percentile ${percentile(taught.looks, 0.95).toFixed(0)} ms`, limit: `95th percentile under ${SHOWN_MS} ms`, holds: taught.looks.length > TEACHERS && percentile(taught.looks, 0.95) < SHOWN_MS },
-      { what: `first picture of ${frames.length} browsers meanwhile`, value: `median ${percentile(frames, 0.5).toFixed(0)} ms, 95th percentile ${first.toFixed(0)} ms`, limit: `95th percentile under ${FIRST_FRAME_MS} ms`, holds: frames.length === VIEWERS && first < FIRST_FRAME_MS },
-      { what: 'memory of the server meanwhile', value: `${mean(quarter(1)).toFixed(0)} MB in the second quarter, ${mean(quarter(3)).toFixed(0)} MB in the last, ${Math.max(...memory.map(({ mb }) => mb)).toFixed(0)} MB at most`, limit: `rises by at most ${MOST_GROWTH_MB} MB`, holds: growth <= MOST_GROWTH_MB },
-      { what: `${POSTS} numbers in a minute, the server killed in between`, value: `${sent.kept} kept, ${sent.again} sent again`, limit: `all kept, each once; at least one sent again`, holds: sent.kept === POSTS && sent.again > 0 },
+      {
+        what: `${STUDENTS} students for ${MINUTES} min`,
+        value: `${watched.asked} ranges, ${watched.failed} failed`,
+        limit: 'none failed',
+        holds: watched.asked > STUDENTS && watched.failed === 0,
+      },
+      {
+        what: `${taught.saves.length} saves of ${TEACHERS} teachers meanwhile`,
+        value: `median ${percentile(taught.saves, 0.5).toFixed(0)} ms, 95th percentile ${percentile(taught.saves, 0.95).toFixed(0)} ms`,
+        limit: `95th percentile under ${SAVED_MS} ms`,
+        holds: taught.saves.length > TEACHERS && percentile(taught.saves, 0.95) < SAVED_MS,
+      },
+      {
+        what: `${taught.looks.length} looks at a class with ${year} entries`,
+        value: `median ${percentile(taught.looks, 0.5).toFixed(0)} ms, 95th percentile ${percentile(taught.looks, 0.95).toFixed(0)} ms`,
+        limit: `95th percentile under ${SHOWN_MS} ms`,
+        holds: taught.looks.length > TEACHERS && percentile(taught.looks, 0.95) < SHOWN_MS,
+      },
+      {
+        what: `first picture of ${frames.length} browsers meanwhile`,
+        value: `median ${percentile(frames, 0.5).toFixed(0)} ms, 95th percentile ${first.toFixed(0)} ms`,
+        limit: `95th percentile under ${FIRST_FRAME_MS} ms`,
+        holds: frames.length === VIEWERS && first < FIRST_FRAME_MS,
+      },
+      {
+        what: 'memory of the server meanwhile',
+        value: `${mean(quarter(1)).toFixed(0)} MB in the second quarter, ${mean(quarter(3)).toFixed(0)} MB in the last, ${Math.max(...memory.map(({ mb }) => mb)).toFixed(0)} MB at most`,
+        limit: `rises by at most ${MOST_GROWTH_MB} MB`,
+        holds: growth <= MOST_GROWTH_MB,
+      },
+      {
+        what: `${POSTS} numbers in a minute, the server killed in between`,
+        value: `${sent.kept} kept, ${sent.again} sent again`,
+        limit: `all kept, each once; at least one sent again`,
+        holds: sent.kept === POSTS && sent.again > 0,
+      },
     ];
   } finally {
     await discard(zest);

@@ -14,7 +14,23 @@ import { typingBench } from './typing.ts';
 import { watching } from './watching.ts';
 
 /** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|scrub|watch|check|load|accuracy|speech]`. */
-const all = { scenes, assemble: assembling, schedule: schedules, follow, typing: typingBench, export: exporting, hour, import: importing, play: playing, scrub: scrubbing, watch: watching, check: checking, load, accuracy, speech };
+const all = {
+  scenes,
+  assemble: assembling,
+  schedule: schedules,
+  follow,
+  typing: typingBench,
+  export: exporting,
+  hour,
+  import: importing,
+  play: playing,
+  scrub: scrubbing,
+  watch: watching,
+  check: checking,
+  load,
+  accuracy,
+  speech,
+};
 const wanted = process.argv.slice(2);
 for (const [name, bench] of Object.entries(all)) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;

@@ -7,11 +7,16 @@ const LOOK_EVERY_MS = 50;
 
 /** Runs the program as a user does, and gives the greatest its process ever was, in MB. @throws when it fails */
 export async function peakOf(args: readonly string[]): Promise<number> {
-  const child = spawn(process.execPath, [path.join(root, 'apps/server/dist/cli.js'), ...args], { stdio: ['ignore', 'ignore', 'inherit'] });
+  const child = spawn(process.execPath, [path.join(root, 'apps/server/dist/cli.js'), ...args], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   let kb = 0;
   const look = () => {
     try {
-      kb = Math.max(kb, Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))?.[1] ?? 0));
+      kb = Math.max(
+        kb,
+        Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))?.[1] ?? 0),
+      );
     } catch {
       // It has ended.
     }

@@ -15,7 +15,8 @@ export async function scenes(): Promise<Result[]> {
   for (let run = 0; run < 5; run += 1) {
     runs.push(
       await timed(() => {
-        for (let i = 0; i < SCENES; i += 1) items += sceneAt(cut, (i * 7_919) % cut.durationMs).items.length;
+        for (let i = 0; i < SCENES; i += 1)
+          items += sceneAt(cut, (i * 7_919) % cut.durationMs).items.length;
       }),
     );
   }

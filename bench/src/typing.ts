@@ -37,7 +37,10 @@ interface TraceEvent {
 function tasksOf(trace: Buffer): { ms: number; cpuMs: number }[] {
   const { traceEvents } = JSON.parse(trace.toString('utf8')) as { traceEvents: TraceEvent[] };
   const typed = traceEvents.find(({ name }) => name === 'EventDispatch');
-  const tasks = traceEvents.filter(({ name, ph, pid, tid }) => /RunTask$/.test(name) && ph === 'X' && pid === typed?.pid && tid === typed.tid);
+  const tasks = traceEvents.filter(
+    ({ name, ph, pid, tid }) =>
+      /RunTask$/.test(name) && ph === 'X' && pid === typed?.pid && tid === typed.tid,
+  );
   if (tasks.length === 0) throw new Error('The trace holds no task of the page.');
   return tasks.map(({ dur = 0, tdur = 0 }) => ({ ms: dur / 1000, cpuMs: tdur / 1000 }));
 }
@@ -67,7 +70,12 @@ async function typing(page: Page): Promise<Typed> {
     seen.on = false;
     return (seen.frames * 1000) / (performance.now() - seen.began);
   });
-  return { longestMs: Math.max(...tasks.map(({ ms }) => ms)), longestCpuMs: Math.max(...tasks.map(({ cpuMs }) => cpuMs)), long: tasks.filter(({ ms }) => ms > MOST_MS).length, fps };
+  return {
+    longestMs: Math.max(...tasks.map(({ ms }) => ms)),
+    longestCpuMs: Math.max(...tasks.map(({ cpuMs }) => cpuMs)),
+    long: tasks.filter(({ ms }) => ms > MOST_MS).length,
+    fps,
+  };
 }
 
 /** Typing in the script with 60 blocks, and in the name of a block with 200, each beside a lesson of ten in the same run. */
@@ -75,18 +83,26 @@ export async function typingBench(): Promise<Result[]> {
   const zest = await startZest('start');
   const browser = await openBrowser();
   try {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    const page = await (
+      await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    ).newPage();
     // The runner names functions by a helper of its own, which pages do not have.
     await page.addInitScript('globalThis.__name = (named) => named');
     await makeOwner(page, zest.url);
     const open = async (blocks: number, bench: string) => {
-      const made = await page.request.post(`${zest.url}/api/lessons`, { data: { document: manyBlocks(blocks) }, headers: { origin: new URL(zest.url).origin } });
+      const made = await page.request.post(`${zest.url}/api/lessons`, {
+        data: { document: manyBlocks(blocks) },
+        headers: { origin: new URL(zest.url).origin },
+      });
       const { id } = (await made.json()) as { id: string };
       await page.goto(`${zest.url}/lessons/${id}/${bench}`);
     };
     const script = async (blocks: number) => {
       await open(blocks, 'script');
-      await page.getByRole('textbox', { name: /^Words of/ }).first().click();
+      await page
+        .getByRole('textbox', { name: /^Words of/ })
+        .first()
+        .click();
       return typing(page);
     };
     const plan = async (blocks: number) => {
@@ -95,11 +111,17 @@ export async function typingBench(): Promise<Result[]> {
       return typing(page);
     };
     const results: Result[] = [];
-    for (const [what, type, blocks] of [['script', script, 60], ['plan', plan, 200]] as const) {
+    for (const [what, type, blocks] of [
+      ['script', script, 60],
+      ['plan', plan, 200],
+    ] as const) {
       const rounds: { few: Typed; many: Typed }[] = [];
-      for (let i = 0; i < ROUNDS; i += 1) rounds.push({ few: await type(10), many: await type(blocks) });
-      const each = (of: 'few' | 'many', figure: keyof Typed) => rounds.map((round) => round[of][figure]);
-      const told = (figure: keyof Typed) => `${each('many', figure).map(Math.round).join(', ')} (${each('few', figure).map(Math.round).join(', ')})`;
+      for (let i = 0; i < ROUNDS; i += 1)
+        rounds.push({ few: await type(10), many: await type(blocks) });
+      const each = (of: 'few' | 'many', figure: keyof Typed) =>
+        rounds.map((round) => round[of][figure]);
+      const told = (figure: keyof Typed) =>
+        `${each('many', figure).map(Math.round).join(', ')} (${each('few', figure).map(Math.round).join(', ')})`;
       const longest = median(each('many', 'longestCpuMs'));
       results.push({
         what: `${KEYS} keys in the ${what} of ${blocks} blocks (and of 10)`,

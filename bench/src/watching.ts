@@ -14,7 +14,23 @@ const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 export async function watching(): Promise<Result[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
   const camera = path.join(folder, 'camera.mjpeg');
-  execFileSync('ffmpeg', ['-v', 'error', '-stream_loop', '-1', '-i', clip, '-t', '40', '-vf', 'scale=640:360,fps=30', '-q:v', '4', '-f', 'mjpeg', camera]);
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-stream_loop',
+    '-1',
+    '-i',
+    clip,
+    '-t',
+    '40',
+    '-vf',
+    'scale=640:360,fps=30',
+    '-q:v',
+    '4',
+    '-f',
+    'mjpeg',
+    camera,
+  ]);
   const zest = await startZest('start');
   const browser = await openBrowser(camera);
   try {
@@ -28,16 +44,33 @@ export async function watching(): Promise<Result[]> {
     await page.getByLabel('Work', { exact: true }).fill(`${SECONDS} s`);
     const film = async (watched: boolean) => {
       await page.goto(`${zest.url}/lessons/${lessonId}/film`);
-      await page.evaluate((on) => localStorage.setItem('zest-film', JSON.stringify({ speaks: false, watches: on })), watched);
+      await page.evaluate(
+        (on) => localStorage.setItem('zest-film', JSON.stringify({ speaks: false, watches: on })),
+        watched,
+      );
       await page.reload();
       await page.getByRole('button', { name: 'Film this block' }).click();
       await page.keyboard.press('PageDown');
       await page.getByRole('button', { name: 'End here' }).waitFor({ timeout: 60_000 });
       await page.waitForTimeout(10_000);
-      const looks = Number(await page.getByTestId('watched').getAttribute('data-per-second').catch(() => '0'));
-      await page.getByText(/^Saving/).waitFor({ state: 'visible', timeout: 120_000 }).catch(() => undefined);
+      const looks = Number(
+        await page
+          .getByTestId('watched')
+          .getAttribute('data-per-second')
+          .catch(() => '0'),
+      );
+      await page
+        .getByText(/^Saving/)
+        .waitFor({ state: 'visible', timeout: 120_000 })
+        .catch(() => undefined);
       await page.getByText(/^Saving/).waitFor({ state: 'hidden', timeout: 120_000 });
-      const newest = async () => ((await (await page.request.get(`${zest.url}/api/lessons/${lessonId}/takes`)).json()) as { id: string; state: string }[]).at(-1);
+      const newest = async () =>
+        (
+          (await (await page.request.get(`${zest.url}/api/lessons/${lessonId}/takes`)).json()) as {
+            id: string;
+            state: string;
+          }[]
+        ).at(-1);
       let take = await newest();
       while (take?.state !== 'ready') {
         if (take?.state === 'failed') throw new Error('The recording could not be used.');
@@ -45,16 +78,45 @@ export async function watching(): Promise<Result[]> {
         take = await newest();
       }
       const original = path.join(folder, 'take.webm');
-      writeFileSync(original, await (await page.request.get(`${zest.url}/api/takes/${take.id}/original`)).body());
-      const times = execFileSync('ffprobe', ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'packet=pts_time', '-of', 'csv=p=0', original], { encoding: 'utf8' }).trim().split('\n').map(Number);
+      writeFileSync(
+        original,
+        await (await page.request.get(`${zest.url}/api/takes/${take.id}/original`)).body(),
+      );
+      const times = execFileSync(
+        'ffprobe',
+        [
+          '-v',
+          'error',
+          '-select_streams',
+          'v:0',
+          '-show_entries',
+          'packet=pts_time',
+          '-of',
+          'csv=p=0',
+          original,
+        ],
+        { encoding: 'utf8' },
+      )
+        .trim()
+        .split('\n')
+        .map(Number);
       const [first = 0, last = 0] = [times[0], times.at(-1)];
       const wanted = (last - first) * 30;
-      return { looks, dropped: Math.max(0, 1 - (times.length - 1) / wanted), fps: (times.length - 1) / (last - first) };
+      return {
+        looks,
+        dropped: Math.max(0, 1 - (times.length - 1) / wanted),
+        fps: (times.length - 1) / (last - first),
+      };
     };
     const without = await film(false);
     const own = await film(true);
     return [
-      { what: 'looks a second while recording', value: own.looks.toFixed(1), limit: `at least ${LEAST_POSES}`, holds: own.looks >= LEAST_POSES },
+      {
+        what: 'looks a second while recording',
+        value: own.looks.toFixed(1),
+        limit: `at least ${LEAST_POSES}`,
+        holds: own.looks >= LEAST_POSES,
+      },
       {
         what: `frames a second recorded, watched ${own.fps.toFixed(2)}, not watched ${without.fps.toFixed(2)}`,
         value: `${(own.dropped * 100).toFixed(1)} % dropped (${(without.dropped * 100).toFixed(1)} %)`,

@@ -1,22 +1,47 @@
 import { existsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { frameShot, project, shotsOf } from '@zest/core/framing';
-import { blocksOf, entryUses, makeBlock, makeLesson, movements, readLesson, seriesSchema, type Block, type Shot } from '@zest/core/lesson';
+import {
+  blocksOf,
+  entryUses,
+  makeBlock,
+  makeLesson,
+  movements,
+  readLesson,
+  seriesSchema,
+  type Block,
+  type Shot,
+} from '@zest/core/lesson';
 import { layOutWeeks, scheduleLesson, timeBlock } from '@zest/core/schedule';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoClips, demoLesson } from './lesson.ts';
 import { demoPlan } from './plan.ts';
-import { doneReps, performAt, PERIOD_S, pinholeView, plainHabits, poseAt, speechAt, VOICE_LOOP_S, voiceSamples, type Habits } from './performer/index.ts';
+import {
+  doneReps,
+  performAt,
+  PERIOD_S,
+  pinholeView,
+  plainHabits,
+  poseAt,
+  speechAt,
+  VOICE_LOOP_S,
+  voiceSamples,
+  type Habits,
+} from './performer/index.ts';
 import { demoSeries } from './series.ts';
 
 describe('the demo lesson', () => {
-  const lesson = demoLesson(new Map(demoClips.map((clip) => [clip.blockId, `take-${clip.blockId}`])));
+  const lesson = demoLesson(
+    new Map(demoClips.map((clip) => [clip.blockId, `take-${clip.blockId}`])),
+  );
 
   it('is a lesson of three sections with intervals and repetitions', () => {
     expect(readLesson(JSON.parse(JSON.stringify(lesson)))).toEqual(lesson);
     expect(lesson.sections).toHaveLength(3);
-    expect(new Set(blocksOf(lesson).map((block) => block.kind))).toEqual(new Set(['talk', 'intervals', 'reps']));
+    expect(new Set(blocksOf(lesson).map((block) => block.kind))).toEqual(
+      new Set(['talk', 'intervals', 'reps']),
+    );
   });
 
   it('has clips under 2 MB that cover their blocks', () => {
@@ -26,7 +51,8 @@ describe('the demo lesson', () => {
       expect(existsSync(file)).toBe(true);
       expect(statSync(file).size).toBeLessThan(2_000_000);
       const planned = blocks.find(({ block }) => block.id === clip.blockId);
-      const bodyMs = planned?.spans.findLast((span) => span.kind !== 'pause-sign')?.endMs ?? Infinity;
+      const bodyMs =
+        planned?.spans.findLast((span) => span.kind !== 'pause-sign')?.endMs ?? Infinity;
       expect(clip.lengthMs - clip.headMs).toBeGreaterThanOrEqual(bodyMs);
     }
   });
@@ -37,7 +63,15 @@ describe('the planned lesson, the series and the cues', () => {
     const plan = demoPlan();
     expect(readLesson(JSON.parse(JSON.stringify(plan)))).toEqual(plan);
     expect(seriesSchema.parse(demoSeries)).toEqual(demoSeries);
-    expect(layOutWeeks(demoSeries).map(({ dates }) => dates[0])).toEqual(['2026-11-09', '2026-11-16', '2026-11-23', '2026-11-30', '2026-12-14', '2026-12-21', '2026-12-28']);
+    expect(layOutWeeks(demoSeries).map(({ dates }) => dates[0])).toEqual([
+      '2026-11-09',
+      '2026-11-16',
+      '2026-11-23',
+      '2026-11-30',
+      '2026-12-14',
+      '2026-12-21',
+      '2026-12-28',
+    ]);
     const skills = new Set(demoSeries.skills.map(({ name }) => name));
     for (const { skill } of blocksOf(plan)) expect(skill === '' || skills.has(skill)).toBe(true);
     expect(entryUses(plan).get('dc-snap')).toBe(1);
@@ -47,50 +81,98 @@ describe('the planned lesson, the series and the cues', () => {
 describe('the performer', () => {
   it('moves smoothly, in the frame, the same in every repetition', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...movements), fc.double({ min: 0, max: 60, noNaN: true }), (movement, seconds) => {
-        const pose = poseAt(movement, seconds);
-        const points = [pose.pelvis, ...Object.values(pose.hands), ...Object.values(pose.feet)];
-        for (const { x, y } of points) expect(Math.abs(x) < 0.8 && y >= 0 && y < 1.35).toBe(true);
-        const soon = poseAt(movement, seconds + 0.004);
-        expect(Math.hypot(soon.pelvis.x - pose.pelvis.x, soon.pelvis.y - pose.pelvis.y)).toBeLessThan(0.02);
-        if (movement !== 'other' && movement !== 'one-leg-balance') {
-          expect(poseAt(movement, seconds + PERIOD_S[movement]).hands.left.y).toBeCloseTo(pose.hands.left.y, 6);
-        }
-      }),
+      fc.property(
+        fc.constantFrom(...movements),
+        fc.double({ min: 0, max: 60, noNaN: true }),
+        (movement, seconds) => {
+          const pose = poseAt(movement, seconds);
+          const points = [pose.pelvis, ...Object.values(pose.hands), ...Object.values(pose.feet)];
+          for (const { x, y } of points) expect(Math.abs(x) < 0.8 && y >= 0 && y < 1.35).toBe(true);
+          const soon = poseAt(movement, seconds + 0.004);
+          expect(
+            Math.hypot(soon.pelvis.x - pose.pelvis.x, soon.pelvis.y - pose.pelvis.y),
+          ).toBeLessThan(0.02);
+          if (movement !== 'other' && movement !== 'one-leg-balance') {
+            expect(poseAt(movement, seconds + PERIOD_S[movement]).hands.left.y).toBeCloseTo(
+              pose.hands.left.y,
+              6,
+            );
+          }
+        },
+      ),
     );
   });
 
   it('does repetitions as its habits say, and the truth of them is known', () => {
-    const reps: Block = { ...makeBlock('reps', () => 'r'), reps: 6, sides: 'both', leadInMs: 2_000, exercise: { id: 'e', title: 'Squat', movement: 'squat' } } as Block;
-    const { spans } = timeBlock(reps, makeLesson('A', () => 'l'));
+    const reps: Block = {
+      ...makeBlock('reps', () => 'r'),
+      reps: 6,
+      sides: 'both',
+      leadInMs: 2_000,
+      exercise: { id: 'e', title: 'Squat', movement: 'squat' },
+    } as Block;
+    const { spans } = timeBlock(
+      reps,
+      makeLesson('A', () => 'l'),
+    );
     fc.assert(
-      fc.property(fc.nat(1_000), fc.double({ min: 0, max: 1, noNaN: true }), fc.subarray([0, 1, 2, 3, 4, 5]), fc.option(fc.integer({ min: 0, max: 14_000 })), (seed, unevenness, leftOut, stopsAtMs) => {
-        const habits: Habits = { ...plainHabits, seed, unevenness, leftOut, stopsAtMs };
-        const done = doneReps(spans, habits);
-        expect(doneReps(spans, habits)).toEqual(done);
-        const wanted = [0, 1, 2, 3, 4, 5].filter((i) => !leftOut.includes(i) && (stopsAtMs === null || 2_000 + (i + 1) * 2_000 <= stopsAtMs));
-        expect(done.map(({ index }) => index)).toEqual(wanted);
-        // Half-way through each the pelvis is down by as much as the truth says; where one is left out it is not.
-        for (const index of [0, 1, 2, 3, 4, 5]) {
-          const rep = done.find((one) => one.index === index);
-          const middle = rep ? (rep.startMs + rep.endMs) / 2 : 2_000 + index * 2_000 + 1_000;
-          if (stopsAtMs !== null && middle >= stopsAtMs) continue;
-          const { y } = performAt(spans, habits, middle).pelvis;
-          if (rep) expect(y).toBeCloseTo(0.52 - 0.21 * rep.size, 6);
-          else if (stopsAtMs === null) expect(y).toBeCloseTo(0.52, 6);
-        }
-      }),
+      fc.property(
+        fc.nat(1_000),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.subarray([0, 1, 2, 3, 4, 5]),
+        fc.option(fc.integer({ min: 0, max: 14_000 })),
+        (seed, unevenness, leftOut, stopsAtMs) => {
+          const habits: Habits = { ...plainHabits, seed, unevenness, leftOut, stopsAtMs };
+          const done = doneReps(spans, habits);
+          expect(doneReps(spans, habits)).toEqual(done);
+          const wanted = [0, 1, 2, 3, 4, 5].filter(
+            (i) =>
+              !leftOut.includes(i) && (stopsAtMs === null || 2_000 + (i + 1) * 2_000 <= stopsAtMs),
+          );
+          expect(done.map(({ index }) => index)).toEqual(wanted);
+          // Half-way through each the pelvis is down by as much as the truth says; where one is left out it is not.
+          for (const index of [0, 1, 2, 3, 4, 5]) {
+            const rep = done.find((one) => one.index === index);
+            const middle = rep ? (rep.startMs + rep.endMs) / 2 : 2_000 + index * 2_000 + 1_000;
+            if (stopsAtMs !== null && middle >= stopsAtMs) continue;
+            const { y } = performAt(spans, habits, middle).pelvis;
+            if (rep) expect(y).toBeCloseTo(0.52 - 0.21 * rep.size, 6);
+            else if (stopsAtMs === null) expect(y).toBeCloseTo(0.52, 6);
+          }
+        },
+      ),
     );
     // During a work of 10 s, squats of 2.5 s are done four times over.
-    const work = { ...makeBlock('intervals', () => 'w'), rounds: 1, workMs: 10_000, leadInMs: 1_000, exercises: [{ id: 'e', title: 'Squat', movement: 'squat', sides: 'both' }] } as Block;
-    const bouts = timeBlock(work, makeLesson('A', () => 'l')).spans;
-    expect(doneReps(bouts, plainHabits).map(({ startMs, endMs }) => [startMs, endMs])).toEqual([[1_000, 3_500], [3_500, 6_000], [6_000, 8_500], [8_500, 11_000]]);
-    expect(doneReps(bouts, { ...plainHabits, leftOut: [2] }).map(({ index }) => index)).toEqual([0, 1, 3]);
+    const work = {
+      ...makeBlock('intervals', () => 'w'),
+      rounds: 1,
+      workMs: 10_000,
+      leadInMs: 1_000,
+      exercises: [{ id: 'e', title: 'Squat', movement: 'squat', sides: 'both' }],
+    } as Block;
+    const bouts = timeBlock(
+      work,
+      makeLesson('A', () => 'l'),
+    ).spans;
+    expect(doneReps(bouts, plainHabits).map(({ startMs, endMs }) => [startMs, endMs])).toEqual([
+      [1_000, 3_500],
+      [3_500, 6_000],
+      [6_000, 8_500],
+      [8_500, 11_000],
+    ]);
+    expect(doneReps(bouts, { ...plainHabits, leftOut: [2] }).map(({ index }) => index)).toEqual([
+      0, 1, 3,
+    ]);
     expect(performAt(bouts, { ...plainHabits, leftOut: [2] }, 7_250).pelvis.y).toBeCloseTo(0.52, 6);
     const away = performAt(spans, { ...plainHabits, away: { fromMs: 0, toMs: 9_000 } }, 5_000);
     expect(Math.min(away.hands.left.x, away.hands.right.x, away.pelvis.x)).toBeGreaterThan(1.5);
-    expect(performAt(spans, { ...plainHabits, body: 'seated' }, 3_000)).toMatchObject({ seated: true, feet: { left: { y: 0 } } });
-    expect(Math.abs(performAt(spans, { ...plainHabits, view: 'side' }, 3_000).hands.left.x)).toBeLessThan(0.15);
+    expect(performAt(spans, { ...plainHabits, body: 'seated' }, 3_000)).toMatchObject({
+      seated: true,
+      feet: { left: { y: 0 } },
+    });
+    expect(
+      Math.abs(performAt(spans, { ...plainHabits, view: 'side' }, 3_000).hands.left.x),
+    ).toBeLessThan(0.15);
   });
 
   it('is in the safe part of the picture where the framing puts the camera, and not from half as far', () => {
@@ -105,20 +187,43 @@ describe('the performer', () => {
     fc.assert(
       fc.property(raw, ({ movement, ...over }) => {
         const lesson = makeLesson('A', () => 'l');
-        const block = { ...makeBlock('reps', () => 'b'), exercise: { id: 'e', title: 'E', movement } } as Block;
+        const block = {
+          ...makeBlock('reps', () => 'b'),
+          exercise: { id: 'e', title: 'E', movement },
+        } as Block;
         const [shot] = shotsOf(block);
-        const { placing } = frameShot(block, shot as Shot, { ...lesson.filming, ...over, safe: 'graphics' });
+        const { placing } = frameShot(block, shot as Shot, {
+          ...lesson.filming,
+          ...over,
+          safe: 'graphics',
+        });
         if (!placing) throw new Error('No place was found.');
         const { spans } = timeBlock(block, lesson);
         const reach = (distanceCm: number) => {
-          const view = pinholeView({ ...placing.camera, distanceCm }, over.performerCm, width, height);
+          const view = pinholeView(
+            { ...placing.camera, distanceCm },
+            over.performerCm,
+            width,
+            height,
+          );
           let most = 0;
           for (const { startMs, endMs } of spans) {
             for (let part = 0; part < 1; part += 0.1) {
               const pose = performAt(spans, plainHabits, startMs + part * (endMs - startMs));
-              const head = { x: pose.pelvis.x + Math.sin(pose.lean) * 0.4, y: pose.pelvis.y + 0.48 };
-              for (const { x, y } of [head, ...Object.values(pose.hands), ...Object.values(pose.feet)]) {
-                most = Math.max(most, Math.abs(view.middleX + x * view.unit - width / 2) / (width / 2), Math.abs(view.floorY - y * view.unit - height / 2) / (height / 2));
+              const head = {
+                x: pose.pelvis.x + Math.sin(pose.lean) * 0.4,
+                y: pose.pelvis.y + 0.48,
+              };
+              for (const { x, y } of [
+                head,
+                ...Object.values(pose.hands),
+                ...Object.values(pose.feet),
+              ]) {
+                most = Math.max(
+                  most,
+                  Math.abs(view.middleX + x * view.unit - width / 2) / (width / 2),
+                  Math.abs(view.floorY - y * view.unit - height / 2) / (height / 2),
+                );
               }
             }
           }
@@ -126,8 +231,11 @@ describe('the performer', () => {
         };
         // Soles and crown lie where the core's projection has them, tilted or not.
         const own = pinholeView(placing.camera, over.performerCm, width, height);
-        const row = (upCm: number) => (height / 2) * (1 - (project(placing.camera, { rightCm: 0, upCm, nearCm: 0 })?.y ?? 9));
-        expect([own.floorY, own.floorY - own.unit].map((y) => y.toFixed(6))).toEqual([row(0), row(over.performerCm)].map((y) => y.toFixed(6)));
+        const row = (upCm: number) =>
+          (height / 2) * (1 - (project(placing.camera, { rightCm: 0, upCm, nearCm: 0 })?.y ?? 9));
+        expect([own.floorY, own.floorY - own.unit].map((y) => y.toFixed(6))).toEqual(
+          [row(0), row(over.performerCm)].map((y) => y.toFixed(6)),
+        );
         // Between them the drawing is not foreshortened, so the move is followed before a level camera.
         if (over.cameraCm !== null) return;
         expect(reach(placing.camera.distanceCm)).toBeLessThanOrEqual(0.905);
@@ -142,8 +250,14 @@ describe('the performer', () => {
     const voice = voiceSamples(rate, 0, rate * 4);
     expect(voiceSamples(rate, 0, rate * 4)).toEqual(voice);
     const again = voiceSamples(rate, rate * VOICE_LOOP_S, 1_000);
-    expect(Math.max(...again.map((value, i) => Math.abs(value - (voice[i] ?? 0))))).toBeLessThan(1e-3);
-    const loud = (from: number, to: number) => Math.sqrt(voice.subarray(from * rate, to * rate).reduce((sum, v) => sum + v * v, 0) / ((to - from) * rate));
+    expect(Math.max(...again.map((value, i) => Math.abs(value - (voice[i] ?? 0))))).toBeLessThan(
+      1e-3,
+    );
+    const loud = (from: number, to: number) =>
+      Math.sqrt(
+        voice.subarray(from * rate, to * rate).reduce((sum, v) => sum + v * v, 0) /
+          ((to - from) * rate),
+      );
     expect(loud(0, 3)).toBeGreaterThan(0.02);
     expect(loud(3.2, 3.9)).toBe(0);
     expect(speechAt(3.5)).toBe(0);

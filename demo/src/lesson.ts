@@ -27,7 +27,10 @@ const welcome = planned('talk', 'welcome', {
   script:
     'Hello and welcome to Juniper Quay Movement Club. Today we skip, throw and balance. ' +
     'You need a rope, a flying disc and a chair that stands still.',
-  cues: [cue('w1', 'Two big steps of free floor', 'throughout'), cue('w2', 'Shoes on, laces tied', 'throughout')],
+  cues: [
+    cue('w1', 'Two big steps of free floor', 'throughout'),
+    cue('w2', 'Shoes on, laces tied', 'throughout'),
+  ],
   kit: [
     kit('k1', 'Skipping rope', 'skip without a rope'),
     kit('k2', 'Flying disc', 'a paper plate'),
@@ -52,7 +55,11 @@ const skipping = planned('intervals', 'skipping', {
   restBetweenRoundsMs: null,
   leadInMs: 5_000,
   script: 'Twelve seconds of work, six seconds of rest. Land softly and keep your elbows close.',
-  cues: [cue('s1', 'Rope behind your heels', 'ready'), cue('s2', 'Land softly', 'action'), cue('s3', 'Elbows close', 'action')],
+  cues: [
+    cue('s1', 'Rope behind your heels', 'ready'),
+    cue('s2', 'Land softly', 'action'),
+    cue('s3', 'Elbows close', 'action'),
+  ],
   cautions: ['Soft knees. Stop if it hurts.'],
 });
 
@@ -72,13 +79,21 @@ const throwing = planned('reps', 'throwing', {
   leadInMs: 4_000,
   script: 'Stand side-on, keep the disc level, then snap and stop.',
   cues: [
-    { ...cue('t1', 'Stand side-on', 'ready'), right: 'Throwing hand behind you', wrong: 'Facing the target' },
+    {
+      ...cue('t1', 'Stand side-on', 'ready'),
+      right: 'Throwing hand behind you',
+      wrong: 'Facing the target',
+    },
     cue('t2', 'Disc level', 'action'),
     cue('t3', 'Snap and stop', 'action'),
     cue('t4', 'Point after it', 'finish'),
   ],
   cautions: ['Nobody stands in front of you. Keep away from windows and lamps.'],
-  pauseAfter: { practiceMs: 180_000, signMs: 5_000, prompt: 'Throw into a hoop from three, four and five steps.' },
+  pauseAfter: {
+    practiceMs: 180_000,
+    signMs: 5_000,
+    prompt: 'Throw into a hoop from three, four and five steps.',
+  },
 });
 
 const band = planned('reps', 'band-pull', {
@@ -95,7 +110,11 @@ const band = planned('reps', 'band-pull', {
   sideChangeMs: 4_000,
   leadInMs: 4_000,
   script: 'Sit tall at the front of the chair. Pull the band apart and let it come back slowly.',
-  cues: [cue('b1', 'Sit tall', 'ready'), cue('b2', 'Pull apart', 'action'), cue('b3', 'Slowly back', 'action')],
+  cues: [
+    cue('b1', 'Sit tall', 'ready'),
+    cue('b2', 'Pull apart', 'action'),
+    cue('b3', 'Slowly back', 'action'),
+  ],
   cautions: ['Look at the band for tears before you pull.'],
 });
 
@@ -115,7 +134,10 @@ const balance = planned('reps', 'balance', {
   leadInMs: 4_000,
   script: 'Stand on one leg, look at one point, and breathe.',
   cues: [cue('h1', 'Chair beside you', 'ready'), cue('h2', 'Look at one point', 'action')],
-  levels: [level('hl1', 'easier', 'Toes of the other foot down', 'You wobble'), level('hl2', 'harder', 'Arms up', 'You stand still for three breaths')],
+  levels: [
+    level('hl1', 'easier', 'Toes of the other foot down', 'You wobble'),
+    level('hl2', 'harder', 'Arms up', 'You stand still for three breaths'),
+  ],
   cautions: ['Keep one hand near the chair or the wall.'],
 });
 
@@ -124,7 +146,8 @@ const goodbye = planned('talk', 'goodbye', {
   title: 'Well done',
   effort: 1,
   fixedMs: null,
-  script: 'Well done. Shake out your legs and drink some water. Write down how many throws landed in the hoop. See you next week.',
+  script:
+    'Well done. Shake out your legs and drink some water. Write down how many throws landed in the hoop. See you next week.',
 });
 
 /** What is written of it in a second language so far. */
@@ -135,7 +158,10 @@ const inSpanish: Lesson['second'] = {
     ['Arrive and warm up', 'Llegar y calentar'],
     ['Two big steps of free floor', 'Dos pasos libres'],
     ['Shoes on, laces tied', 'Zapatos y cordones atados'],
-    ['Clear the floor and look up: no lamp above your head.', 'Despeja el suelo: ninguna lámpara encima.'],
+    [
+      'Clear the floor and look up: no lamp above your head.',
+      'Despeja el suelo: ninguna lámpara encima.',
+    ],
     ['Skip and step', 'Saltar y dar pasos'],
     ['Rope skipping', 'Saltar a la cuerda'],
     ['Step and reach', 'Paso y alcance'],
@@ -171,7 +197,10 @@ export function demoLesson(takes: ReadonlyMap<string, string>): Lesson {
       teaser: 'Next week we throw while we walk.',
     },
     outcome: 'The disc flies flat and lands in the hoop from five steps away.',
-    targets: { video: { ms: 135_000, toleranceMs: 10_000 }, session: { ms: 300_000, toleranceMs: 30_000 } },
+    targets: {
+      video: { ms: 135_000, toleranceMs: 10_000 },
+      session: { ms: 300_000, toleranceMs: 30_000 },
+    },
     room: { widthCm: 300, depthCm: 350, heightCm: 240 },
     second: inSpanish,
     sections: [
@@ -182,7 +211,12 @@ export function demoLesson(takes: ReadonlyMap<string, string>): Lesson {
   };
 }
 
-const clip = (blockId: string, name: string, lengthMs: number, moves: DemoClip['moves']): DemoClip => ({
+const clip = (
+  blockId: string,
+  name: string,
+  lengthMs: number,
+  moves: DemoClip['moves'],
+): DemoClip => ({
   file: `${blockId}.mp4`,
   name,
   blockId,

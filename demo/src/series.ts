@@ -10,7 +10,14 @@ export const demoSeries: Series = {
   atMinutes: 16 * 60,
   breaks: [{ id: 'ds-break', from: '2026-12-07', to: '2026-12-11', label: 'Quay regatta' }],
   progression: [
-    { id: 'ds-work', of: 'figure', figure: 'workMs', values: [20_000, 25_000, 30_000, 30_000, 35_000], everyWeeks: 1, parts: ['practice', 'game'] },
+    {
+      id: 'ds-work',
+      of: 'figure',
+      figure: 'workMs',
+      values: [20_000, 25_000, 30_000, 30_000, 35_000],
+      everyWeeks: 1,
+      parts: ['practice', 'game'],
+    },
     { id: 'ds-level', of: 'level', values: ['easier', 'standard', 'harder'], everyWeeks: 3 },
     { id: 'ds-sessions', of: 'sessions', values: [2, 3], everyWeeks: 2 },
   ],
@@ -28,13 +35,61 @@ export const demoSeries: Series = {
   ],
 };
 
-const entry = (id: string, skill: string, text: string, moment: CueEntry['moment'], bodyPart: string, reason: string, wrong: string): CueEntry => ({ id, skill, text, moment, bodyPart, reason, right: '', wrong });
+const entry = (
+  id: string,
+  skill: string,
+  text: string,
+  moment: CueEntry['moment'],
+  bodyPart: string,
+  reason: string,
+  wrong: string,
+): CueEntry => ({ id, skill, text, moment, bodyPart, reason, right: '', wrong });
 
 /** Cues the club says again and again. */
 export const demoCues: CueEntry[] = [
-  entry('dc-side', 'Disc throw', 'Stand side-on', 'ready', 'feet', 'the hips can turn into the throw', 'Facing the target'),
-  entry('dc-level', 'Disc throw', 'Disc level', 'action', 'wrist', 'a tilted disc curves away', 'Wrist rolled over: it dives'),
-  entry('dc-snap', 'Disc throw', 'Snap and stop', 'action', 'wrist', 'the spin keeps the disc in the air', 'A long push without spin'),
-  entry('dc-land', 'Rope skipping', 'Land softly', 'action', 'knees', 'soft knees carry the landing', 'Landing on straight legs'),
-  entry('dc-look', 'Balance', 'Look at one point', 'action', 'eyes', 'steady eyes steady the body', 'Watching the feet'),
+  entry(
+    'dc-side',
+    'Disc throw',
+    'Stand side-on',
+    'ready',
+    'feet',
+    'the hips can turn into the throw',
+    'Facing the target',
+  ),
+  entry(
+    'dc-level',
+    'Disc throw',
+    'Disc level',
+    'action',
+    'wrist',
+    'a tilted disc curves away',
+    'Wrist rolled over: it dives',
+  ),
+  entry(
+    'dc-snap',
+    'Disc throw',
+    'Snap and stop',
+    'action',
+    'wrist',
+    'the spin keeps the disc in the air',
+    'A long push without spin',
+  ),
+  entry(
+    'dc-land',
+    'Rope skipping',
+    'Land softly',
+    'action',
+    'knees',
+    'soft knees carry the landing',
+    'Landing on straight legs',
+  ),
+  entry(
+    'dc-look',
+    'Balance',
+    'Look at one point',
+    'action',
+    'eyes',
+    'steady eyes steady the body',
+    'Watching the feet',
+  ),
 ];

@@ -52,7 +52,9 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     watchesAtOnce: e.ZEST_WATCH === 'at once',
     webDir: e.ZEST_WEB ?? null,
     address: e.ZEST_ADDRESS ?? null,
-    trustProxy: e.ZEST_TRUST_PROXY.split(',').map((proxy) => proxy.trim()).filter((proxy) => proxy !== ''),
+    trustProxy: e.ZEST_TRUST_PROXY.split(',')
+      .map((proxy) => proxy.trim())
+      .filter((proxy) => proxy !== ''),
     tls: e.ZEST_TLS_CERT && e.ZEST_TLS_KEY ? { cert: e.ZEST_TLS_CERT, key: e.ZEST_TLS_KEY } : null,
   };
 }

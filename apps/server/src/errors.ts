@@ -11,7 +11,12 @@ export class Refusal extends Error {
   }
 }
 
-export function refuse(status: number, code: string, message: string, more: Partial<Problem> = {}): Refusal {
+export function refuse(
+  status: number,
+  code: string,
+  message: string,
+  more: Partial<Problem> = {},
+): Refusal {
   return new Refusal(status, { code, message, ...more });
 }
 

@@ -31,9 +31,16 @@ const { app, reconcile } = makeApp({
 });
 await reconcile();
 
-const server = makeServer(app, PATIENCE, config.tls && { cert: readFileSync(config.tls.cert), key: readFileSync(config.tls.key) });
+const server = makeServer(
+  app,
+  PATIENCE,
+  config.tls && { cert: readFileSync(config.tls.cert), key: readFileSync(config.tls.key) },
+);
 server.on('error', (error: NodeJS.ErrnoException) => {
-  const why = error.code === 'EADDRINUSE' ? `Port ${config.port} is taken. Choose another with --port.` : error.message;
+  const why =
+    error.code === 'EADDRINUSE'
+      ? `Port ${config.port} is taken. Choose another with --port.`
+      : error.message;
   process.send?.({ fault: why });
   process.exitCode = 1;
   process.disconnect?.();
@@ -44,12 +51,22 @@ server.listen(config.port, config.host, () => {
 });
 
 // Entries are kept as long as their class says, and not a day longer.
-const erase = () => void eraseOld().then((entries) => entries > 0 && log(`erased ${entries} entries that were kept long enough`), (error: unknown) => log(`erasing old entries failed: ${messageOf(error)}`));
+const erase = () =>
+  void eraseOld().then(
+    (entries) => entries > 0 && log(`erased ${entries} entries that were kept long enough`),
+    (error: unknown) => log(`erasing old entries failed: ${messageOf(error)}`),
+  );
 erase();
 const sweep = () => {
   const failed = (error: unknown) => log(`sweeping failed: ${messageOf(error)}`);
-  void sweepWork(folders.work).then((swept) => swept > 0 && log(`removed ${swept} work folders that were left behind`), failed);
-  void sweepContent(sequelize, store).then((swept) => swept > 0 && log(`removed ${swept} media files that nothing names`), failed);
+  void sweepWork(folders.work).then(
+    (swept) => swept > 0 && log(`removed ${swept} work folders that were left behind`),
+    failed,
+  );
+  void sweepContent(sequelize, store).then(
+    (swept) => swept > 0 && log(`removed ${swept} media files that nothing names`),
+    failed,
+  );
 };
 sweep();
 const erasing = setInterval(() => {

@@ -1,4 +1,7 @@
 import os from 'node:os';
 
 /** The IPv4 addresses of this machine. */
-export const ownAddresses = (): os.NetworkInterfaceInfo[] => Object.values(os.networkInterfaces()).flatMap((own) => own ?? []).filter(({ family }) => family === 'IPv4');
+export const ownAddresses = (): os.NetworkInterfaceInfo[] =>
+  Object.values(os.networkInterfaces())
+    .flatMap((own) => own ?? [])
+    .filter(({ family }) => family === 'IPv4');

@@ -19,6 +19,15 @@ process.once('SIGTERM', () => stop.abort());
 process.once('disconnect', () => stop.abort());
 process.on('SIGINT', () => undefined);
 process.on('SIGHUP', () => undefined);
-await work({ queue: databaseQueue(sequelize), folders, store: diskStore(folders.media), log: logger('worker'), watchesAtOnce: config.watchesAtOnce }, stop.signal);
+await work(
+  {
+    queue: databaseQueue(sequelize),
+    folders,
+    store: diskStore(folders.media),
+    log: logger('worker'),
+    watchesAtOnce: config.watchesAtOnce,
+  },
+  stop.signal,
+);
 await sequelize.close();
 process.exit(0);

@@ -7,7 +7,15 @@ import { plainView, type PlacedView } from './view.ts';
 export interface DrawContext extends PaintContext {
   lineJoin: string;
   quadraticCurveTo(cx: number, cy: number, x: number, y: number): void;
-  ellipse(x: number, y: number, rx: number, ry: number, turn: number, from: number, to: number): void;
+  ellipse(
+    x: number,
+    y: number,
+    rx: number,
+    ry: number,
+    turn: number,
+    from: number,
+    to: number,
+  ): void;
 }
 
 const WALL = '#e8dcc8';
@@ -49,7 +57,13 @@ const ROOMS: Record<Room, { wall: string; low: string; floor: string; line: stri
   garden: { wall: '#bcd6e6', low: '#6f9a63', floor: '#7fae5f', line: '#a7c98b' },
 };
 
-export function backdrop(ctx: DrawContext, width: number, height: number, floorY: number, room: Room): void {
+export function backdrop(
+  ctx: DrawContext,
+  width: number,
+  height: number,
+  floorY: number,
+  room: Room,
+): void {
   const { wall, low, floor, line } = ROOMS[room];
   ctx.fillStyle = wall;
   ctx.fillRect(0, 0, width, height);
@@ -69,13 +83,25 @@ export function backdrop(ctx: DrawContext, width: number, height: number, floorY
 }
 
 /** Draws room and performer, `width` x `height` pixels, the performer where `view` says. */
-export function drawPerformer(ctx: DrawContext, pose: Pose, width: number, height: number, view: PlacedView = plainView(width, height), room: Room = 'hall'): void {
+export function drawPerformer(
+  ctx: DrawContext,
+  pose: Pose,
+  width: number,
+  height: number,
+  view: PlacedView = plainView(width, height),
+  room: Room = 'hall',
+): void {
   backdrop(ctx, width, height, view.floorY, room);
   drawFigure(ctx, pose, view, usualDress);
 }
 
 /** Draws a performer alone, over what is there. */
-export function drawFigure(ctx: DrawContext, pose: Pose, view: PlacedView, { skin, shirt, shorts, hair, stout }: Dress): void {
+export function drawFigure(
+  ctx: DrawContext,
+  pose: Pose,
+  view: PlacedView,
+  { skin, shirt, shorts, hair, stout }: Dress,
+): void {
   const { floorY, unit } = view;
   const at = (p: Point): Point => ({ x: view.middleX + p.x * unit, y: floorY - p.y * unit });
   ctx.lineCap = 'round';
@@ -129,20 +155,43 @@ export function drawFigure(ctx: DrawContext, pose: Pose, view: PlacedView, { ski
     const sole = at(foot);
     ctx.fillStyle = SHOE;
     ctx.beginPath();
-    ctx.ellipse(sole.x + sign * unit * 0.015, sole.y + unit * 0.012, unit * 0.052, unit * 0.03, 0, 0, Math.PI * 2);
+    ctx.ellipse(
+      sole.x + sign * unit * 0.015,
+      sole.y + unit * 0.012,
+      unit * 0.052,
+      unit * 0.03,
+      0,
+      0,
+      Math.PI * 2,
+    );
     ctx.fill();
   }
-  if (pose.prop.kind === 'rope' && Math.cos(pose.prop.turn * Math.PI * 2) < 0) drawRope(ctx, pose, at, unit);
+  if (pose.prop.kind === 'rope' && Math.cos(pose.prop.turn * Math.PI * 2) < 0)
+    drawRope(ctx, pose, at, unit);
 
-  stroke([{ x: pelvis.x, y: pelvis.y + 0.02 }, { x: pelvis.x, y: pelvis.y - 0.03 }], 0.2 * stout, shorts);
-  const along = (part: number) => ({ x: pelvis.x + (neck.x - pelvis.x) * part, y: pelvis.y + (neck.y - pelvis.y) * part });
+  stroke(
+    [
+      { x: pelvis.x, y: pelvis.y + 0.02 },
+      { x: pelvis.x, y: pelvis.y - 0.03 },
+    ],
+    0.2 * stout,
+    shorts,
+  );
+  const along = (part: number) => ({
+    x: pelvis.x + (neck.x - pelvis.x) * part,
+    y: pelvis.y + (neck.y - pelvis.y) * part,
+  });
   stroke([along(0.23), along(0.8)], 0.21 * stout, shirt);
   stroke([neck, head], 0.06, skin);
   for (const [side] of SIDES) {
     if (pose.arms !== 'both' && pose.arms !== side) continue;
     const { shoulder, elbow, hand } = arms[side];
     stroke([shoulder, elbow, hand], 0.062 * stout, skin);
-    stroke([shoulder, { x: (shoulder.x + elbow.x) / 2, y: (shoulder.y + elbow.y) / 2 }], 0.082 * stout, shirt);
+    stroke(
+      [shoulder, { x: (shoulder.x + elbow.x) / 2, y: (shoulder.y + elbow.y) / 2 }],
+      0.082 * stout,
+      shirt,
+    );
     disc(hand, 0.036, skin.light);
   }
   disc({ x: head.x, y: head.y + 0.012 }, 0.078, hair);

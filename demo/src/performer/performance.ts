@@ -18,7 +18,15 @@ export interface Habits {
   view: 'front' | 'side';
   body: 'standing' | 'seated' | 'one-armed';
 }
-export const plainHabits: Habits = { seed: 1, unevenness: 0, leftOut: [], stopsAtMs: null, away: null, view: 'front', body: 'standing' };
+export const plainHabits: Habits = {
+  seed: 1,
+  unevenness: 0,
+  leftOut: [],
+  stopsAtMs: null,
+  away: null,
+  view: 'front',
+  body: 'standing',
+};
 
 /** Latest a repetition begins, and the most it falls short, at unevenness 1. */
 const MOST_LATE = 0.18;
@@ -41,7 +49,8 @@ export interface DoneRep {
 
 const isRep = ({ kind }: Span) => kind === 'rep' || kind === 'part' || kind === 'move';
 /** Moves that are done over and over during a work, at their usual pace. */
-const isRepeated = (movement: Movement | undefined): movement is Movement => movement !== undefined && movement !== 'other' && movement !== 'one-leg-balance';
+const isRepeated = (movement: Movement | undefined): movement is Movement =>
+  movement !== undefined && movement !== 'other' && movement !== 'one-leg-balance';
 
 interface PlannedRep {
   startMs: number;
@@ -55,7 +64,11 @@ function plannedReps(spans: readonly Span[]): PlannedRep[] {
     if (isRep(span)) return [{ startMs: span.startMs, endMs: span.endMs, side: span.side }];
     if (span.kind !== 'work' || !isRepeated(span.movement)) return [];
     const lengthMs = PERIOD_S[span.movement] * 1_000;
-    return Array.from({ length: Math.floor((span.endMs - span.startMs) / lengthMs) }, (_, i) => ({ startMs: span.startMs + i * lengthMs, endMs: span.startMs + (i + 1) * lengthMs, side: span.side }));
+    return Array.from({ length: Math.floor((span.endMs - span.startMs) / lengthMs) }, (_, i) => ({
+      startMs: span.startMs + i * lengthMs,
+      endMs: span.startMs + (i + 1) * lengthMs,
+      side: span.side,
+    }));
   });
 }
 
@@ -69,7 +82,8 @@ export function doneReps(spans: readonly Span[], habits: Habits): DoneRep[] {
   const done = plannedReps(spans).flatMap((span, index): DoneRep[] => {
     if (habits.leftOut.includes(index)) return [];
     const lengthMs = span.endMs - span.startMs;
-    const startMs = span.startMs + habits.unevenness * MOST_LATE * lengthMs * chance(habits.seed * 7919 + index);
+    const startMs =
+      span.startMs + habits.unevenness * MOST_LATE * lengthMs * chance(habits.seed * 7919 + index);
     const size = 1 - habits.unevenness * MOST_SHORT * chance(habits.seed * 104_729 + index);
     const isStopped = habits.stopsAtMs !== null && span.endMs > habits.stopsAtMs;
     return isStopped ? [] : [{ index, startMs, endMs: span.endMs, side: span.side, size }];
@@ -78,17 +92,32 @@ export function doneReps(spans: readonly Span[], habits: Habits): DoneRep[] {
   return done;
 }
 
-const between = (from: Point, to: Point, part: number): Point => ({ x: from.x + (to.x - from.x) * part, y: from.y + (to.y - from.y) * part });
+const between = (from: Point, to: Point, part: number): Point => ({
+  x: from.x + (to.x - from.x) * part,
+  y: from.y + (to.y - from.y) * part,
+});
 function part(rest: Pose, full: Pose, size: number): Pose {
-  const both = (key: 'hands' | 'feet') => ({ left: between(rest[key].left, full[key].left, size), right: between(rest[key].right, full[key].right, size) });
-  return { ...full, pelvis: between(rest.pelvis, full.pelvis, size), lean: full.lean * size, hands: both('hands'), feet: both('feet') };
+  const both = (key: 'hands' | 'feet') => ({
+    left: between(rest[key].left, full[key].left, size),
+    right: between(rest[key].right, full[key].right, size),
+  });
+  return {
+    ...full,
+    pelvis: between(rest.pelvis, full.pelvis, size),
+    lean: full.lean * size,
+    hands: both('hands'),
+    feet: both('feet'),
+  };
 }
 
 function shaped(pose: Pose, { view, body }: Habits, awayX: number): Pose {
   const narrow = view === 'side' ? SIDE_ON : 1;
   const drop = body === 'seated' && !pose.seated ? pose.pelvis.y - 0.3 : 0;
   const hand = ({ x, y }: Point): Point => ({ x: x * narrow + awayX, y: y - drop });
-  const foot = ({ x, y }: Point): Point => ({ x: (body === 'seated' ? Math.sign(x) * 0.13 : x) * narrow + awayX, y: body === 'seated' ? 0 : y });
+  const foot = ({ x, y }: Point): Point => ({
+    x: (body === 'seated' ? Math.sign(x) * 0.13 : x) * narrow + awayX,
+    y: body === 'seated' ? 0 : y,
+  });
   return {
     ...pose,
     pelvis: { x: pose.pelvis.x * narrow + awayX, y: pose.pelvis.y - drop },
@@ -105,7 +134,9 @@ function shaped(pose: Pose, { view, body }: Habits, awayX: number): Pose {
 /** How far to the side the performer is who has gone away, in body heights. */
 function awayAt({ away }: Habits, ms: number): number {
   if (!away) return 0;
-  const there = Math.min(1, Math.max(0, (ms - away.fromMs) / AWAY.ms)) - Math.min(1, Math.max(0, (ms - away.toMs) / AWAY.ms));
+  const there =
+    Math.min(1, Math.max(0, (ms - away.fromMs) / AWAY.ms)) -
+    Math.min(1, Math.max(0, (ms - away.toMs) / AWAY.ms));
   return there * AWAY.x;
 }
 
@@ -121,10 +152,21 @@ export function performAt(spans: readonly Span[], habits: Habits, ms: number, sp
   const span = isOver ? undefined : spans.find(({ startMs, endMs }) => ms >= startMs && ms < endMs);
   // Who exercises seated sits before and between as well.
   const sits = spans.some(({ movement }) => movement === 'seated-pull');
-  return shaped(moved(span, spans, habits, ms, waiting, speech), sits ? { ...habits, body: 'seated' } : habits, awayAt(habits, ms));
+  return shaped(
+    moved(span, spans, habits, ms, waiting, speech),
+    sits ? { ...habits, body: 'seated' } : habits,
+    awayAt(habits, ms),
+  );
 }
 
-function moved(span: Span | undefined, spans: readonly Span[], habits: Habits, ms: number, waiting: Pose, speech: number): Pose {
+function moved(
+  span: Span | undefined,
+  spans: readonly Span[],
+  habits: Habits,
+  ms: number,
+  waiting: Pose,
+  speech: number,
+): Pose {
   const movement: Movement | undefined = span?.movement;
   if (!span || movement === undefined) return waiting;
   const isCounted = isRep(span) || (span.kind === 'work' && isRepeated(movement));

@@ -66,7 +66,10 @@ const poses: Record<Movement, (turn: number, seconds: number) => Pose> = {
     lean: 0.02 * wave(turn),
     hands: {
       left: { x: 0.24 + 0.05 * wave(seconds * 0.7), y: 0.58 + 0.07 * wave(seconds * 0.9) },
-      right: { x: -0.22 + 0.04 * wave(seconds * 0.6 + 0.3), y: 0.56 + 0.06 * wave(seconds * 0.8 + 0.4) },
+      right: {
+        x: -0.22 + 0.04 * wave(seconds * 0.6 + 0.3),
+        y: 0.56 + 0.06 * wave(seconds * 0.8 + 0.4),
+      },
     },
   }),
   'skip-rope': (turn) => {
@@ -98,7 +101,11 @@ const poses: Record<Movement, (turn: number, seconds: number) => Pose> = {
       lean: mix(0.08 * back, -0.1, out) * (1 - home),
       hands: { left: { x: 0.3, y: 0.52 }, right: hand },
       feet: { left: { x: 0.14, y: 0 }, right: { x: -0.14 - 0.08 * out * (1 - home), y: 0 } },
-      prop: { kind: 'disc', at: flown > 0 ? { x: -0.48 - 2.2 * flown, y: 0.73 + 0.12 * wave(flown / 2) } : hand, tilt: 0.06 },
+      prop: {
+        kind: 'disc',
+        at: flown > 0 ? { x: -0.48 - 2.2 * flown, y: 0.73 + 0.12 * wave(flown / 2) } : hand,
+        tilt: 0.06,
+      },
     };
   },
   'seated-pull': (turn) => {
@@ -140,7 +147,9 @@ const poses: Record<Movement, (turn: number, seconds: number) => Pose> = {
       lean: 0.12 * part * side,
       hands: {
         left: toLeft ? { x: mix(0.2, 0.42, part), y: mix(0.46, 1.08, part) } : standing.hands.left,
-        right: toLeft ? standing.hands.right : { x: mix(-0.2, -0.42, part), y: mix(0.46, 1.08, part) },
+        right: toLeft
+          ? standing.hands.right
+          : { x: mix(-0.2, -0.42, part), y: mix(0.46, 1.08, part) },
       },
       feet: {
         left: { x: 0.09 + (toLeft ? 0.2 * part : 0), y: 0 },
@@ -153,7 +162,10 @@ const poses: Record<Movement, (turn: number, seconds: number) => Pose> = {
     return {
       ...standing,
       pelvis: { x: 0, y: mix(0.52, 0.31, down) },
-      hands: { left: { x: mix(0.2, 0.26, down), y: mix(0.46, 0.62, down) }, right: { x: mix(-0.2, -0.26, down), y: mix(0.46, 0.62, down) } },
+      hands: {
+        left: { x: mix(0.2, 0.26, down), y: mix(0.46, 0.62, down) },
+        right: { x: mix(-0.2, -0.26, down), y: mix(0.46, 0.62, down) },
+      },
       feet: { left: { x: 0.15, y: 0 }, right: { x: -0.15, y: 0 } },
     };
   },
@@ -164,7 +176,12 @@ const poses: Record<Movement, (turn: number, seconds: number) => Pose> = {
  * @param periodS seconds of one repetition; the movement's usual one when left out
  * @param speech loudness of the voice, 0 to 1, which opens the mouth
  */
-export function poseAt(movement: Movement, seconds: number, periodS = PERIOD_S[movement], speech = 0): Pose {
+export function poseAt(
+  movement: Movement,
+  seconds: number,
+  periodS = PERIOD_S[movement],
+  speech = 0,
+): Pose {
   const turn = (((seconds / periodS) % 1) + 1) % 1;
   return { ...poses[movement](turn, seconds), mouth: speech };
 }

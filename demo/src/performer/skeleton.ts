@@ -20,7 +20,10 @@ function joint(from: Point, to: Point, bone: number, bend: number): Point {
 function within(from: Point, to: Point, length: number): Point {
   const reach = Math.hypot(to.x - from.x, to.y - from.y);
   if (reach <= length) return to;
-  return { x: from.x + ((to.x - from.x) * length) / reach, y: from.y + ((to.y - from.y) * length) / reach };
+  return {
+    x: from.x + ((to.x - from.x) * length) / reach,
+    y: from.y + ((to.y - from.y) * length) / reach,
+  };
 }
 
 /** Where all joints of a pose are, in body heights; what is drawn, and what a look at the drawing should find. */
@@ -35,18 +38,32 @@ export interface Skeleton {
 export function skeletonOf({ pelvis, lean, feet, hands, seated, width, at }: Pose): Skeleton {
   const isLying = Math.abs(lean) > 1;
   const neck = { x: pelvis.x + Math.sin(lean) * TRUNK, y: pelvis.y + Math.cos(lean) * TRUNK };
-  const collar = { x: pelvis.x + (neck.x - pelvis.x) * 0.88, y: pelvis.y + (neck.y - pelvis.y) * 0.88 };
+  const collar = {
+    x: pelvis.x + (neck.x - pelvis.x) * 0.88,
+    y: pelvis.y + (neck.y - pelvis.y) * 0.88,
+  };
   const leg = (side: 'left' | 'right', sign: 1 | -1) => {
     const hip = { x: pelvis.x + HIP * sign * width, y: pelvis.y };
     const foot = within(hip, { x: feet[side].x, y: feet[side].y + 0.035 }, LEG * 2);
     // Seated, the thighs point at the viewer.
-    const knee = seated ? { x: at + (foot.x - at) * 0.9, y: 0.26 } : joint(hip, foot, LEG, isLying ? -1 : sign);
+    const knee = seated
+      ? { x: at + (foot.x - at) * 0.9, y: 0.26 }
+      : joint(hip, foot, LEG, isLying ? -1 : sign);
     return { hip, knee, foot };
   };
   const arm = (side: 'left' | 'right', sign: 1 | -1) => {
     const shoulder = { x: collar.x + SHOULDER * sign * width, y: collar.y };
     const hand = within(shoulder, hands[side], ARM * 2);
-    return { shoulder, hand, elbow: joint(shoulder, hand, ARM, hands[side].y > shoulder.y + 0.15 ? sign : -sign) };
+    return {
+      shoulder,
+      hand,
+      elbow: joint(shoulder, hand, ARM, hands[side].y > shoulder.y + 0.15 ? sign : -sign),
+    };
   };
-  return { neck, head: { x: neck.x + Math.sin(lean) * 0.1, y: neck.y + 0.1 }, legs: { left: leg('left', 1), right: leg('right', -1) }, arms: { left: arm('left', 1), right: arm('right', -1) } };
+  return {
+    neck,
+    head: { x: neck.x + Math.sin(lean) * 0.1, y: neck.y + 0.1 },
+    legs: { left: leg('left', 1), right: leg('right', -1) },
+    arms: { left: arm('left', 1), right: arm('right', -1) },
+  };
 }

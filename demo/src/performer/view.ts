@@ -22,7 +22,12 @@ export function plainView(width: number, height: number): PlacedView {
 }
 
 /** The performer's place as a pinhole camera sees it: similar triangles along the axis, turned by the tilt. */
-export function pinholeView(camera: Pinhole, performerCm: number, width: number, height: number): PlacedView {
+export function pinholeView(
+  camera: Pinhole,
+  performerCm: number,
+  width: number,
+  height: number,
+): PlacedView {
   const focalPx = height / 2 / Math.tan((camera.verticalDeg * Math.PI) / 360);
   const tilt = (camera.tiltDeg * Math.PI) / 180;
   /** A point straight above the performer's place, in pixels from the top. */

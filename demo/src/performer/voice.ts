@@ -34,14 +34,18 @@ export function voiceSamples(sampleRate: number, from: number, count: number): F
     const seconds = ((from + i) / sampleRate) % VOICE_LOOP_S;
     const loud = speechAt(seconds);
     if (loud === 0) continue;
-    const vowel = VOWELS[Math.floor(chance(Math.floor(seconds / SYLLABLE_S) + 77) * VOWELS.length)] ?? VOWELS[0];
+    const vowel =
+      VOWELS[Math.floor(chance(Math.floor(seconds / SYLLABLE_S) + 77) * VOWELS.length)] ??
+      VOWELS[0];
     // Whole cycles over the loop, with a little melody, so that it joins without a click.
     const phase = 2 * Math.PI * (168 * seconds + 1.4 * Math.sin((2 * Math.PI * seconds) / 4));
     let value = 0;
     for (let harmonic = 1; harmonic <= 18; harmonic += 1) {
       const hz = 168 * harmonic;
       const near = (formant: number, width: number) => 1 / (1 + ((hz - formant) / width) ** 2);
-      value += (Math.sin(phase * harmonic) / harmonic ** 0.4) * (near(vowel[0], 110) + 0.6 * near(vowel[1], 160));
+      value +=
+        (Math.sin(phase * harmonic) / harmonic ** 0.4) *
+        (near(vowel[0], 110) + 0.6 * near(vowel[1], 160));
     }
     out[i] = Math.max(-1, Math.min(1, value * loud * 0.22));
   }

@@ -1,4 +1,11 @@
-import { chance, usualDress, type Dress, type PlacedView, type Pose, type Room } from '../performer/index.ts';
+import {
+  chance,
+  usualDress,
+  type Dress,
+  type PlacedView,
+  type Pose,
+  type Room,
+} from '../performer/index.ts';
 import { exercises, movements, type Exercise } from './exercises.ts';
 
 export interface ProofClip {
@@ -27,16 +34,41 @@ export interface ProofClip {
   backlit: number;
   /** Strength of the picture's noise, 0 to 60. */
   noise: number;
-  flaw: 'none' | 'walks out' | 'feet cut' | 'hands cut' | 'somebody walks by' | 'stops to explain' | 'half sizes';
+  flaw:
+    | 'none'
+    | 'walks out'
+    | 'feet cut'
+    | 'hands cut'
+    | 'somebody walks by'
+    | 'stops to explain'
+    | 'half sizes';
   seed: number;
 }
 
 const shades = (dark: string, light: string) => ({ dark, light });
 const DRESSES: Dress[] = [
   usualDress,
-  { skin: shades('#c99a7c', '#e6bfa3'), shirt: shades('#7a2e2e', '#a94444'), shorts: shades('#30343b', '#4a505a'), hair: '#7a5230', stout: 1.15 },
-  { skin: shades('#5a3825', '#74492f'), shirt: shades('#b8a53a', '#d8c65a'), shorts: shades('#1e3d2f', '#2f5d47'), hair: '#17100c', stout: 0.85 },
-  { skin: shades('#a8754f', '#c8926a'), shirt: shades('#4a4a4a', '#6a6a6a'), shorts: shades('#6a6a6a', '#8c8c8c'), hair: '#4a4a4a', stout: 1.25 },
+  {
+    skin: shades('#c99a7c', '#e6bfa3'),
+    shirt: shades('#7a2e2e', '#a94444'),
+    shorts: shades('#30343b', '#4a505a'),
+    hair: '#7a5230',
+    stout: 1.15,
+  },
+  {
+    skin: shades('#5a3825', '#74492f'),
+    shirt: shades('#b8a53a', '#d8c65a'),
+    shorts: shades('#1e3d2f', '#2f5d47'),
+    hair: '#17100c',
+    stout: 0.85,
+  },
+  {
+    skin: shades('#a8754f', '#c8926a'),
+    shirt: shades('#4a4a4a', '#6a6a6a'),
+    shorts: shades('#6a6a6a', '#8c8c8c'),
+    hair: '#4a4a4a',
+    stout: 1.25,
+  },
 ];
 const ROOMS: Room[] = ['hall', 'living room', 'garden'];
 
@@ -65,7 +97,14 @@ function clip(exercise: Exercise, index: number, more: Partial<ProofClip>): Proo
   const part = (salt: number) => chance(seed * 31 + salt);
   const { periodS, repsPerTurn } = movements[exercise];
   const periodMs = Math.round(periodS * 1_000 * (TEMPO[index % TEMPO.length] ?? 1));
-  const turns = repsPerTurn === 0 ? Math.ceil(16_000 / periodMs) : repsPerTurn === 2 ? 4 + Math.floor(part(1) * 3) : periodMs < 1_000 ? 14 + Math.floor(part(1) * 12) : 6 + Math.floor(part(1) * 5);
+  const turns =
+    repsPerTurn === 0
+      ? Math.ceil(16_000 / periodMs)
+      : repsPerTurn === 2
+        ? 4 + Math.floor(part(1) * 3)
+        : periodMs < 1_000
+          ? 14 + Math.floor(part(1) * 12)
+          : 6 + Math.floor(part(1) * 5);
   return {
     name: `${exercise}-${index + 1}`,
     exercise,
@@ -95,7 +134,9 @@ function clip(exercise: Exercise, index: number, more: Partial<ProofClip>): Proo
 export function proofClips(): ProofClip[] {
   return exercises.flatMap((exercise) => {
     const special = SPECIAL[exercise];
-    return [...KINDS, ...(special ? [special] : [])].map((more, index) => clip(exercise, index, more));
+    return [...KINDS, ...(special ? [special] : [])].map((more, index) =>
+      clip(exercise, index, more),
+    );
   });
 }
 
@@ -118,10 +159,12 @@ const WALK_MS = 1_400;
 const AWAY_MS = 4_000;
 
 /** What goes wrong in the middle, where: after half of the turns. */
-const breakMs = ({ flaw }: ProofClip) => (flaw === 'stops to explain' ? EXPLAINS_MS : flaw === 'walks out' ? AWAY_MS + 2 * WALK_MS : 0);
+const breakMs = ({ flaw }: ProofClip) =>
+  flaw === 'stops to explain' ? EXPLAINS_MS : flaw === 'walks out' ? AWAY_MS + 2 * WALK_MS : 0;
 const half = ({ turns }: ProofClip) => Math.floor(turns / 2);
 const breakAtMs = (clip: ProofClip) => clip.headMs + half(clip) * clip.periodMs;
-export const lengthMs = (clip: ProofClip) => clip.headMs + clip.turns * clip.periodMs + breakMs(clip) + clip.tailMs;
+export const lengthMs = (clip: ProofClip) =>
+  clip.headMs + clip.turns * clip.periodMs + breakMs(clip) + clip.tailMs;
 
 function repsOf(clip: ProofClip): ProofRep[] {
   const { repsPerTurn } = movements[clip.exercise];
@@ -133,15 +176,29 @@ function repsOf(clip: ProofClip): ProofRep[] {
     const startMs = clip.headMs + i * oneMs + shift;
     const late = unevenness * 0.18 * oneMs * chance(seed * 7919 + i);
     const isHalf = clip.flaw === 'half sizes' && i % 3 === 2;
-    return { startMs: startMs + late, endMs: startMs + oneMs, side: repsPerTurn === 2 ? (i % 2 === 0 ? 'left' : 'right') : null, size: isHalf ? 0.5 : 1 - unevenness * 0.25 * chance(seed * 104_729 + i) };
+    return {
+      startMs: startMs + late,
+      endMs: startMs + oneMs,
+      side: repsPerTurn === 2 ? (i % 2 === 0 ? 'left' : 'right') : null,
+      size: isHalf ? 0.5 : 1 - unevenness * 0.25 * chance(seed * 104_729 + i),
+    };
   });
   return reps;
 }
 
 const lerp = (a: number, b: number, part: number) => a + (b - a) * part;
 const mixed = (a: Pose, b: Pose, part: number): Pose => {
-  const point = (p: { x: number; y: number }, q: { x: number; y: number }) => ({ x: lerp(p.x, q.x, part), y: lerp(p.y, q.y, part) });
-  return { ...b, pelvis: point(a.pelvis, b.pelvis), lean: lerp(a.lean, b.lean, part), hands: { left: point(a.hands.left, b.hands.left), right: point(a.hands.right, b.hands.right) }, feet: { left: point(a.feet.left, b.feet.left), right: point(a.feet.right, b.feet.right) } };
+  const point = (p: { x: number; y: number }, q: { x: number; y: number }) => ({
+    x: lerp(p.x, q.x, part),
+    y: lerp(p.y, q.y, part),
+  });
+  return {
+    ...b,
+    pelvis: point(a.pelvis, b.pelvis),
+    lean: lerp(a.lean, b.lean, part),
+    hands: { left: point(a.hands.left, b.hands.left), right: point(a.hands.right, b.hands.right) },
+    feet: { left: point(a.feet.left, b.feet.left), right: point(a.feet.right, b.feet.right) },
+  };
 };
 
 /** How far to the side, in body heights, whoever walks out is. */
@@ -164,14 +221,20 @@ export function proofPose(clip: ProofClip, ms: number): Pose {
     const isOver = ms >= endMs || activeMs < 0;
     shown = isOver ? pose(0, 0) : pose(0, activeMs / 1_000);
     // Into the balance and out of it in a second.
-    if (clip.exercise === 'one-leg-balance') shown = mixed(movements.squat.pose(0, 0), pose(0, activeMs / 1_000), Math.max(0, Math.min(1, activeMs / 1_000, (endMs - ms) / 1_000)));
+    if (clip.exercise === 'one-leg-balance')
+      shown = mixed(
+        movements.squat.pose(0, 0),
+        pose(0, activeMs / 1_000),
+        Math.max(0, Math.min(1, activeMs / 1_000, (endMs - ms) / 1_000)),
+      );
   } else {
     const reps = repsOf(clip);
     const at = reps.findIndex(({ startMs, endMs: untilMs }) => ms >= startMs && ms < untilMs);
     const rep = reps[at];
     const from = breakAtMs(clip);
     if (rep) {
-      const turn = ((ms - rep.startMs) / (rep.endMs - rep.startMs) + (at % repsPerTurn)) / repsPerTurn;
+      const turn =
+        ((ms - rep.startMs) / (rep.endMs - rep.startMs) + (at % repsPerTurn)) / repsPerTurn;
       shown = mixed(rest, pose(turn, 0), rep.size);
     } else if (clip.flaw === 'stops to explain' && ms >= from && ms < from + EXPLAINS_MS) {
       const talk = movements.talk.pose(0, (ms - from) / 1_000);
@@ -197,7 +260,12 @@ export function proofPose(clip: ProofClip, ms: number): Pose {
 /** Where the camera has the performer. */
 export function proofView({ width, height, size, aside, flaw, exercise }: ProofClip): PlacedView {
   const unit = height * (flaw === 'feet cut' ? 0.9 : flaw === 'hands cut' ? 0.78 : size);
-  const floorY = flaw === 'feet cut' ? height * 1.12 : flaw === 'hands cut' ? height * 0.94 : height * (exercise === 'bridge' || exercise === 'push-up' ? 0.75 : 0.9);
+  const floorY =
+    flaw === 'feet cut'
+      ? height * 1.12
+      : flaw === 'hands cut'
+        ? height * 0.94
+        : height * (exercise === 'bridge' || exercise === 'push-up' ? 0.75 : 0.9);
   return { floorY, middleX: width / 2 + (width > height ? aside * unit : 0), unit };
 }
 
@@ -208,7 +276,10 @@ function edgesAt(clip: ProofClip, ms: number): Edge[] {
   const view = proofView(clip);
   const head = { x: pelvis.x + Math.sin(lean) * 0.4, y: pelvis.y + Math.cos(lean) * 0.4 };
   const lifted = [feet.left, feet.right].map(({ x, y }) => ({ x, y: y + 0.035 }));
-  const points = [head, hands.left, hands.right, ...lifted].map(({ x, y }) => ({ x: view.middleX + x * view.unit, y: view.floorY - y * view.unit }));
+  const points = [head, hands.left, hands.right, ...lifted].map(({ x, y }) => ({
+    x: view.middleX + x * view.unit,
+    y: view.floorY - y * view.unit,
+  }));
   const found: Edge[] = [];
   if (points.some(({ x }) => x < 0)) found.push('left');
   if (points.some(({ x }) => x > clip.width)) found.push('right');
@@ -232,7 +303,12 @@ export function truthOf(clip: ProofClip): ProofTruth {
       for (const edge of edges) if (!last.edges.includes(edge)) last.edges.push(edge);
     } else outOfFrame.push({ startMs: ms, endMs: ms + STEP_MS, edges });
   }
-  return { durationMs, activeMs: { startMs: clip.headMs, endMs: durationMs - clip.tailMs }, repetitions: repsOf(clip), outOfFrame };
+  return {
+    durationMs,
+    activeMs: { startMs: clip.headMs, endMs: durationMs - clip.tailMs },
+    repetitions: repsOf(clip),
+    outOfFrame,
+  };
 }
 
 /** Who walks by behind, from left to right and a little smaller; null when nobody does. */
@@ -242,5 +318,13 @@ export function walkerAt(clip: ProofClip, ms: number): { pose: Pose; x: number }
   if (part < 0 || part > 1) return null;
   const step = Math.sin(ms / 160);
   const pose = movements.squat.pose(0, 0);
-  return { pose: { ...pose, width: 0.4, feet: { left: { x: 0.12 * step, y: 0 }, right: { x: -0.12 * step, y: 0 } }, hands: { left: { x: -0.1 * step, y: 0.47 }, right: { x: 0.1 * step, y: 0.47 } } }, x: -0.2 + 1.4 * part };
+  return {
+    pose: {
+      ...pose,
+      width: 0.4,
+      feet: { left: { x: 0.12 * step, y: 0 }, right: { x: -0.12 * step, y: 0 } },
+      hands: { left: { x: -0.1 * step, y: 0.47 }, right: { x: 0.1 * step, y: 0.47 } },
+    },
+    x: -0.2 + 1.4 * part,
+  };
 }

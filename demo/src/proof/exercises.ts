@@ -1,7 +1,21 @@
 import { chance, PERIOD_S, poseAt, type Pose } from '../performer/index.ts';
 
 /** What the proof clips show; two of them hold no repetition. */
-export const exercises = ['squat', 'skip-rope', 'seated-pull', 'disc-throw', 'step-and-reach', 'star-jump', 'overhead-reach', 'knee-lift', 'side-lunge', 'bridge', 'push-up', 'one-leg-balance', 'talk'] as const;
+export const exercises = [
+  'squat',
+  'skip-rope',
+  'seated-pull',
+  'disc-throw',
+  'step-and-reach',
+  'star-jump',
+  'overhead-reach',
+  'knee-lift',
+  'side-lunge',
+  'bridge',
+  'push-up',
+  'one-leg-balance',
+  'talk',
+] as const;
 export type Exercise = (typeof exercises)[number];
 
 export interface Movement {
@@ -25,14 +39,21 @@ function wobble(seconds: number, salt: number): number {
 const standing = poseAt('squat', 0, 1);
 
 /** Left in the first half of the turn, right in the second. */
-const inTurn = (turn: number, pose: (part: number, side: 'left' | 'right', sign: 1 | -1) => Pose) => (turn < 0.5 ? pose(swing(turn * 2), 'left', 1) : pose(swing(turn * 2 - 1), 'right', -1));
+const inTurn = (
+  turn: number,
+  pose: (part: number, side: 'left' | 'right', sign: 1 | -1) => Pose,
+) => (turn < 0.5 ? pose(swing(turn * 2), 'left', 1) : pose(swing(turn * 2 - 1), 'right', -1));
 /** On the floor, seen from the side: head to the viewer's right. */
 const LYING = { width: 0.15, at: 0 } as const;
 
-const drawn = (movement: Exclude<keyof typeof PERIOD_S, 'other'>, repsPerTurn: 0 | 1 | 2): Movement => ({
+const drawn = (
+  movement: Exclude<keyof typeof PERIOD_S, 'other'>,
+  repsPerTurn: 0 | 1 | 2,
+): Movement => ({
   periodS: PERIOD_S[movement],
   repsPerTurn,
-  pose: (turn, seconds) => (repsPerTurn === 0 ? poseAt(movement, seconds) : poseAt(movement, turn, 1)),
+  pose: (turn, seconds) =>
+    repsPerTurn === 0 ? poseAt(movement, seconds) : poseAt(movement, turn, 1),
 });
 
 export const movements: Record<Exercise, Movement> = {
@@ -47,7 +68,21 @@ export const movements: Record<Exercise, Movement> = {
     pose: (turn) => {
       const out = swing(turn);
       const hop = 0.03 * swing(turn * 2);
-      return { ...standing, pelvis: { x: 0, y: 0.52 - 0.04 * out + hop }, hands: { left: { x: mix(0.2, 0.24, out) + 0.2 * Math.sin(Math.PI * out), y: mix(0.46, 1.12, out) }, right: { x: mix(-0.2, -0.24, out) - 0.2 * Math.sin(Math.PI * out), y: mix(0.46, 1.12, out) } }, feet: { left: { x: mix(0.06, 0.24, out), y: hop }, right: { x: mix(-0.06, -0.24, out), y: hop } } };
+      return {
+        ...standing,
+        pelvis: { x: 0, y: 0.52 - 0.04 * out + hop },
+        hands: {
+          left: { x: mix(0.2, 0.24, out) + 0.2 * Math.sin(Math.PI * out), y: mix(0.46, 1.12, out) },
+          right: {
+            x: mix(-0.2, -0.24, out) - 0.2 * Math.sin(Math.PI * out),
+            y: mix(0.46, 1.12, out),
+          },
+        },
+        feet: {
+          left: { x: mix(0.06, 0.24, out), y: hop },
+          right: { x: mix(-0.06, -0.24, out), y: hop },
+        },
+      };
     },
   },
   'overhead-reach': {
@@ -55,7 +90,13 @@ export const movements: Record<Exercise, Movement> = {
     repsPerTurn: 1,
     pose: (turn) => {
       const up = swing(turn);
-      return { ...standing, hands: { left: { x: mix(0.17, 0.12, up), y: mix(0.46, 1.14, up) }, right: { x: mix(-0.17, -0.12, up), y: mix(0.46, 1.14, up) } } };
+      return {
+        ...standing,
+        hands: {
+          left: { x: mix(0.17, 0.12, up), y: mix(0.46, 1.14, up) },
+          right: { x: mix(-0.17, -0.12, up), y: mix(0.46, 1.14, up) },
+        },
+      };
     },
   },
   'knee-lift': {
@@ -64,8 +105,14 @@ export const movements: Record<Exercise, Movement> = {
     pose: (turn) =>
       inTurn(turn, (part, side) => ({
         ...standing,
-        hands: { left: { x: 0.2, y: side === 'right' ? mix(0.46, 0.7, part) : 0.46 }, right: { x: -0.2, y: side === 'left' ? mix(0.46, 0.7, part) : 0.46 } },
-        feet: { left: { x: 0.08, y: side === 'left' ? 0.3 * part : 0 }, right: { x: -0.08, y: side === 'right' ? 0.3 * part : 0 } },
+        hands: {
+          left: { x: 0.2, y: side === 'right' ? mix(0.46, 0.7, part) : 0.46 },
+          right: { x: -0.2, y: side === 'left' ? mix(0.46, 0.7, part) : 0.46 },
+        },
+        feet: {
+          left: { x: 0.08, y: side === 'left' ? 0.3 * part : 0 },
+          right: { x: -0.08, y: side === 'right' ? 0.3 * part : 0 },
+        },
       })),
   },
   'side-lunge': {
@@ -76,8 +123,14 @@ export const movements: Record<Exercise, Movement> = {
         ...standing,
         pelvis: { x: 0.14 * part * sign, y: mix(0.52, 0.36, part) },
         lean: 0.15 * part * sign,
-        hands: { left: { x: 0.12 + 0.12 * part * sign, y: mix(0.46, 0.55, part) }, right: { x: -0.12 + 0.12 * part * sign, y: mix(0.46, 0.55, part) } },
-        feet: { left: { x: side === 'left' ? mix(0.09, 0.3, part) : 0.09, y: 0 }, right: { x: side === 'right' ? mix(-0.09, -0.3, part) : -0.09, y: 0 } },
+        hands: {
+          left: { x: 0.12 + 0.12 * part * sign, y: mix(0.46, 0.55, part) },
+          right: { x: -0.12 + 0.12 * part * sign, y: mix(0.46, 0.55, part) },
+        },
+        feet: {
+          left: { x: side === 'left' ? mix(0.09, 0.3, part) : 0.09, y: 0 },
+          right: { x: side === 'right' ? mix(-0.09, -0.3, part) : -0.09, y: 0 },
+        },
       })),
   },
   bridge: {
@@ -86,7 +139,14 @@ export const movements: Record<Exercise, Movement> = {
     pose: (turn) => {
       const pelvis = { x: 0, y: mix(0.07, 0.24, swing(turn)) };
       const lean = Math.PI / 2 + Math.asin((pelvis.y - 0.06) / 0.3);
-      return { ...standing, ...LYING, pelvis, lean, hands: { left: { x: 0.05, y: 0.03 }, right: { x: 0.05, y: 0.03 } }, feet: { left: { x: -0.27, y: 0 }, right: { x: -0.27, y: 0 } } };
+      return {
+        ...standing,
+        ...LYING,
+        pelvis,
+        lean,
+        hands: { left: { x: 0.05, y: 0.03 }, right: { x: 0.05, y: 0.03 } },
+        feet: { left: { x: -0.27, y: 0 }, right: { x: -0.27, y: 0 } },
+      };
     },
   },
   'push-up': {
@@ -96,7 +156,14 @@ export const movements: Record<Exercise, Movement> = {
       const shoulder = mix(0.37, 0.14, swing(turn));
       const pelvis = { x: 0, y: 0.04 + (shoulder - 0.04) * 0.62 };
       const lean = Math.PI / 2 - Math.asin(Math.min(1, (shoulder - pelvis.y) / 0.3));
-      return { ...standing, ...LYING, pelvis, lean, hands: { left: { x: 0.28, y: 0.02 }, right: { x: 0.28, y: 0.02 } }, feet: { left: { x: -0.47, y: 0 }, right: { x: -0.47, y: 0 } } };
+      return {
+        ...standing,
+        ...LYING,
+        pelvis,
+        lean,
+        hands: { left: { x: 0.28, y: 0.02 }, right: { x: 0.28, y: 0.02 } },
+        feet: { left: { x: -0.47, y: 0 }, right: { x: -0.47, y: 0 } },
+      };
     },
   },
   'one-leg-balance': {
@@ -107,7 +174,15 @@ export const movements: Record<Exercise, Movement> = {
       // Swaying never comes back to where it was in time.
       const sway = 0.014 * wobble(seconds, 1);
       const hand = (y: number) => y + 0.03 * wobble(seconds, 2);
-      return { ...up, pelvis: { x: up.pelvis.x + sway, y: up.pelvis.y }, lean: 2 * sway, hands: { left: { ...up.hands.left, y: hand(up.hands.left.y) }, right: { ...up.hands.right, y: hand(up.hands.right.y) + sway } } };
+      return {
+        ...up,
+        pelvis: { x: up.pelvis.x + sway, y: up.pelvis.y },
+        lean: 2 * sway,
+        hands: {
+          left: { ...up.hands.left, y: hand(up.hands.left.y) },
+          right: { ...up.hands.right, y: hand(up.hands.right.y) + sway },
+        },
+      };
     },
   },
   talk: { periodS: 4, repsPerTurn: 0, pose: (_turn, seconds) => poseAt('other', seconds) },

@@ -10,13 +10,55 @@ const BACKLIGHT = 0.75;
 export async function filmClip(clip: ProofClip, file: string): Promise<void> {
   const { width, height, fps, light, backlit, noise } = clip;
   const frames = Math.round((lengthMs(clip) * fps) / 1_000);
-  const filters = [`noise=alls=${noise}:allf=t:all_seed=${clip.seed}`, 'scale=out_color_matrix=bt709:out_range=tv', 'format=yuv420p'].join(',');
+  const filters = [
+    `noise=alls=${noise}:allf=t:all_seed=${clip.seed}`,
+    'scale=out_color_matrix=bt709:out_range=tv',
+    'format=yuv420p',
+  ].join(',');
   const ffmpeg = spawn(
     'ffmpeg',
     [
-      ...['-y', '-v', 'error', '-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${width}x${height}`, '-framerate', String(fps), '-i', 'pipe:0'],
-      ...['-f', 'lavfi', '-i', `anoisesrc=amplitude=0.002:seed=${clip.seed}:sample_rate=48000`, '-shortest'],
-      ...['-vf', filters, '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '27', '-colorspace', 'bt709', '-color_range', 'tv', '-c:a', 'aac', '-b:a', '64k', file],
+      ...[
+        '-y',
+        '-v',
+        'error',
+        '-f',
+        'rawvideo',
+        '-pixel_format',
+        'rgba',
+        '-video_size',
+        `${width}x${height}`,
+        '-framerate',
+        String(fps),
+        '-i',
+        'pipe:0',
+      ],
+      ...[
+        '-f',
+        'lavfi',
+        '-i',
+        `anoisesrc=amplitude=0.002:seed=${clip.seed}:sample_rate=48000`,
+        '-shortest',
+      ],
+      ...[
+        '-vf',
+        filters,
+        '-c:v',
+        'libx264',
+        '-preset',
+        'ultrafast',
+        '-crf',
+        '27',
+        '-colorspace',
+        'bt709',
+        '-color_range',
+        'tv',
+        '-c:a',
+        'aac',
+        '-b:a',
+        '64k',
+        file,
+      ],
     ],
     { stdio: ['pipe', 'inherit', 'inherit'] },
   );
@@ -26,7 +68,17 @@ export async function filmClip(clip: ProofClip, file: string): Promise<void> {
     const ms = (frame * 1_000) / fps;
     backdrop(ctx, width, height, view.floorY, clip.room);
     const walker = walkerAt(clip, ms);
-    if (walker) drawFigure(ctx, walker.pose, { floorY: view.floorY - 0.08 * view.unit, middleX: walker.x * width, unit: view.unit * 0.85 }, clip.dress);
+    if (walker)
+      drawFigure(
+        ctx,
+        walker.pose,
+        {
+          floorY: view.floorY - 0.08 * view.unit,
+          middleX: walker.x * width,
+          unit: view.unit * 0.85,
+        },
+        clip.dress,
+      );
     if (backlit > 0) {
       ctx.fillStyle = `rgba(255,255,255,${BACKLIGHT * backlit})`;
       ctx.fillRect(0, 0, width, height);

@@ -13,21 +13,92 @@ export interface SpokenProof {
   added: { startMs: number; endMs: number }[];
 }
 
-const SUBJECTS = ['the rope', 'your disc', 'the band', 'your front foot', 'both hands', 'your shoulders', 'the line on the floor', 'your breath', 'the grip', 'your left knee', 'the chair', 'your head'];
-const DOS = ['Keep', 'Hold', 'Watch', 'Feel', 'Move', 'Turn', 'Lift', 'Lower', 'Follow', 'Rest', 'Press', 'Place'];
-const HOWS = ['close to the body', 'for three quiet breaths', 'a little higher than before', 'as slowly as you can', 'without looking down', 'before you begin the next one', 'while the other side stays still', 'in the middle of your space', 'until the clock stops', 'just above the ground'];
-const OPENS = ['Now', 'After that', 'This time', 'When you are ready', 'If there is room', 'With soft knees', 'On the other side', 'For the last round', 'Once more'];
-const LONE = ['Well done so far.', 'Here we go.', 'That was the first part.', 'Have a sip of water.', 'Change sides.', 'You need a rope and two steps of room around you.', 'Clear the floor, so that nothing can trip you.', 'Stop if anything hurts and tell a grown-up.', 'Today we learn to skip without a double bounce.', 'Let us begin with the warm-up.'];
-const ADLIBS = ['Oh, wait a moment, my shoe lace has come undone.', 'Sorry, the cat has just walked in.', 'I hope you can all hear me over the rain today.', 'Right, where was I.', 'By the way, tell me how it went at the end of the week.', 'That one is my favourite, I have to say.'];
+const SUBJECTS = [
+  'the rope',
+  'your disc',
+  'the band',
+  'your front foot',
+  'both hands',
+  'your shoulders',
+  'the line on the floor',
+  'your breath',
+  'the grip',
+  'your left knee',
+  'the chair',
+  'your head',
+];
+const DOS = [
+  'Keep',
+  'Hold',
+  'Watch',
+  'Feel',
+  'Move',
+  'Turn',
+  'Lift',
+  'Lower',
+  'Follow',
+  'Rest',
+  'Press',
+  'Place',
+];
+const HOWS = [
+  'close to the body',
+  'for three quiet breaths',
+  'a little higher than before',
+  'as slowly as you can',
+  'without looking down',
+  'before you begin the next one',
+  'while the other side stays still',
+  'in the middle of your space',
+  'until the clock stops',
+  'just above the ground',
+];
+const OPENS = [
+  'Now',
+  'After that',
+  'This time',
+  'When you are ready',
+  'If there is room',
+  'With soft knees',
+  'On the other side',
+  'For the last round',
+  'Once more',
+];
+const LONE = [
+  'Well done so far.',
+  'Here we go.',
+  'That was the first part.',
+  'Have a sip of water.',
+  'Change sides.',
+  'You need a rope and two steps of room around you.',
+  'Clear the floor, so that nothing can trip you.',
+  'Stop if anything hurts and tell a grown-up.',
+  'Today we learn to skip without a double bounce.',
+  'Let us begin with the warm-up.',
+];
+const ADLIBS = [
+  'Oh, wait a moment, my shoe lace has come undone.',
+  'Sorry, the cat has just walked in.',
+  'I hope you can all hear me over the rain today.',
+  'Right, where was I.',
+  'By the way, tell me how it went at the end of the week.',
+  'That one is my favourite, I have to say.',
+];
 
 function makeScript(count: number, seed: number): string[] {
-  const pick = <T>(list: readonly T[], salt: number) => list[Math.floor(chance(seed * 911 + salt) * list.length)] as T;
+  const pick = <T>(list: readonly T[], salt: number) =>
+    list[Math.floor(chance(seed * 911 + salt) * list.length)] as T;
   const seen = new Set<string>();
   const script: string[] = [];
   for (let i = 0; script.length < count; i += 1) {
     const body = `${pick(DOS, i * 7 + 1)} ${pick(SUBJECTS, i * 7 + 2)} ${pick(HOWS, i * 7 + 3)}`;
     const kind = chance(seed * 13 + i);
-    const sentence = kind < 0.25 ? pick(LONE, i * 7 + 4) : kind < 0.6 ? `${body}.` : `${pick(OPENS, i * 7 + 5)}, ${body.charAt(0).toLowerCase()}${body.slice(1)}.`;
+    const sentence =
+      kind < 0.25
+        ? pick(LONE, i * 7 + 4)
+        : kind < 0.6
+          ? `${body}.`
+          : `${pick(OPENS, i * 7 + 5)}, ${body.charAt(0).toLowerCase()}${body.slice(1)}.`;
     if (seen.has(sentence)) continue;
     seen.add(sentence);
     script.push(sentence);
@@ -43,10 +114,20 @@ interface Voice {
 
 /** A sentence spoken by the synthesiser, without the silence about it. @returns samples at 22,050 a second */
 function speak(text: string, { voice, wpm, pitch }: Voice): Float32Array {
-  const wav = execFileSync('espeak-ng', ['-v', voice, '-s', String(wpm), '-p', String(pitch), '--stdout', '--', text], { maxBuffer: 1 << 26 });
-  const samples = Float32Array.from({ length: (wav.length - 44) >> 1 }, (_, i) => wav.readInt16LE(44 + 2 * i) / 32_768);
+  const wav = execFileSync(
+    'espeak-ng',
+    ['-v', voice, '-s', String(wpm), '-p', String(pitch), '--stdout', '--', text],
+    { maxBuffer: 1 << 26 },
+  );
+  const samples = Float32Array.from(
+    { length: (wav.length - 44) >> 1 },
+    (_, i) => wav.readInt16LE(44 + 2 * i) / 32_768,
+  );
   const loud = (value: number) => Math.abs(value) > 0.01;
-  return samples.subarray(Math.max(0, samples.findIndex(loud) - 200), samples.findLastIndex(loud) + 200);
+  return samples.subarray(
+    Math.max(0, samples.findIndex(loud) - 200),
+    samples.findLastIndex(loud) + 200,
+  );
 }
 
 export interface SpeechKind {
@@ -78,7 +159,11 @@ export function makeSpeech(kind: SpeechKind): SpokenProof {
   let at = Math.round((0.6 + 1.5 * part(0, 9)) * RATE);
   const ms = (samples: number) => (samples * 1_000) / RATE;
   const lay = (text: string, i: number) => {
-    const samples = speak(text, { voice: kind.voice, wpm: Math.round(140 + 40 * part(i, 1)), pitch: Math.round(35 + 25 * part(i, 2)) });
+    const samples = speak(text, {
+      voice: kind.voice,
+      wpm: Math.round(140 + 40 * part(i, 1)),
+      pitch: Math.round(35 + 25 * part(i, 2)),
+    });
     pieces.push({ at, samples });
     const span = { startMs: ms(at), endMs: ms(at + samples.length) };
     at += samples.length;
@@ -92,18 +177,30 @@ export function makeSpeech(kind: SpeechKind): SpokenProof {
       continue;
     }
     const words = sentence.split(' ');
-    const changed = part(i, 6) < kind.reworded && words.length > 4 ? [...words.slice(0, 2), 'really', ...words.slice(3)].join(' ') : sentence;
+    const changed =
+      part(i, 6) < kind.reworded && words.length > 4
+        ? [...words.slice(0, 2), 'really', ...words.slice(3)].join(' ')
+        : sentence;
     said.push(lay(changed, i));
-    if (part(i, 7) < kind.add) added.push(lay(ADLIBS[Math.floor(part(i, 8) * ADLIBS.length)] as string, i + 5_000));
+    if (part(i, 7) < kind.add)
+      added.push(lay(ADLIBS[Math.floor(part(i, 8) * ADLIBS.length)] as string, i + 5_000));
     if (kind.beeps && part(i, 10) < 0.15) {
-      pieces.push({ at, samples: Float32Array.from({ length: Math.round(RATE * 0.25) }, (_, n) => 0.3 * Math.sin((2 * Math.PI * 880 * n) / RATE)) });
+      pieces.push({
+        at,
+        samples: Float32Array.from(
+          { length: Math.round(RATE * 0.25) },
+          (_, n) => 0.3 * Math.sin((2 * Math.PI * 880 * n) / RATE),
+        ),
+      });
       at += Math.round(RATE * 0.6);
     }
   }
   const samples = new Float32Array(at + RATE);
   let [power, count] = [0, 0];
   for (const piece of pieces) {
-    piece.samples.forEach((value, n) => (samples[piece.at + n] = (samples[piece.at + n] ?? 0) + value));
+    piece.samples.forEach(
+      (value, n) => (samples[piece.at + n] = (samples[piece.at + n] ?? 0) + value),
+    );
     for (const value of piece.samples) power += value * value;
     count += piece.samples.length;
   }
@@ -115,12 +212,25 @@ export function makeSpeech(kind: SpeechKind): SpokenProof {
     hiss = 0.7 * hiss + (chance(seed + n) - 0.5) * 2;
     const note = [220, 262, 330, 392][Math.floor(n / (RATE * 0.5)) % 4] as number;
     const fade = 1 - ((n / (RATE * 0.5)) % 1) * 0.7;
-    samples[n] = (samples[n] as number) + noise * hiss * 0.9 + music * fade * (Math.sin((2 * Math.PI * note * n) / RATE) + 0.5 * Math.sin((4 * Math.PI * note * n) / RATE));
+    samples[n] =
+      (samples[n] as number) +
+      noise * hiss * 0.9 +
+      music *
+        fade *
+        (Math.sin((2 * Math.PI * note * n) / RATE) +
+          0.5 * Math.sin((4 * Math.PI * note * n) / RATE));
   }
   return { name: kind.name, rate: RATE, samples, script, said, added };
 }
 
-const clear = { skip: 0.08, add: 0.06, noiseDb: null, musicDb: null, beeps: true, reworded: 0 } satisfies Partial<SpeechKind>;
+const clear = {
+  skip: 0.08,
+  add: 0.06,
+  noiseDb: null,
+  musicDb: null,
+  beeps: true,
+  reworded: 0,
+} satisfies Partial<SpeechKind>;
 
 /** Clear speech of several voices, and the hard mix: reworded, in noise and over music. */
 export const speechKinds: SpeechKind[] = [
@@ -128,6 +238,22 @@ export const speechKinds: SpeechKind[] = [
   { name: 'clear, voice 2', voice: 'en-gb-scotland+m3', seed: 2, sentences: 40, ...clear },
   { name: 'clear, voice 3', voice: 'en-gb-x-rp+f4', seed: 3, sentences: 40, ...clear },
   { name: 'clear, nothing added', voice: 'en-us+m7', seed: 4, sentences: 60, ...clear, add: 0 },
-  { name: 'noise at 10 dB', voice: 'en-gb-x-gbclan+f3', seed: 5, sentences: 40, ...clear, noiseDb: 10 },
-  ...['en-us+m2', 'en-gb-x-rp+f3', 'en-gb-scotland+m1'].map((voice, i) => ({ name: `hard ${i + 1}: noise at 5 dB, music, reworded`, voice, seed: 6 + i, sentences: 40, ...clear, noiseDb: 5, musicDb: 14, reworded: 0.3 })),
+  {
+    name: 'noise at 10 dB',
+    voice: 'en-gb-x-gbclan+f3',
+    seed: 5,
+    sentences: 40,
+    ...clear,
+    noiseDb: 10,
+  },
+  ...['en-us+m2', 'en-gb-x-rp+f3', 'en-gb-scotland+m1'].map((voice, i) => ({
+    name: `hard ${i + 1}: noise at 5 dB, music, reworded`,
+    voice,
+    seed: 6 + i,
+    sentences: 40,
+    ...clear,
+    noiseDb: 5,
+    musicDb: 14,
+    reworded: 0.3,
+  })),
 ];

@@ -1,4 +1,10 @@
-import { bodyOf, outOfFrame, repetitionsIn, stillStretches, SURE_REPETITION } from '@zest/core/signal';
+import {
+  bodyOf,
+  outOfFrame,
+  repetitionsIn,
+  stillStretches,
+  SURE_REPETITION,
+} from '@zest/core/signal';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { proofClips, truthOf, type ProofClip } from './clips.ts';
@@ -6,7 +12,8 @@ import { exercises, movements } from './exercises.ts';
 import { looksAt } from './joints.ts';
 
 const EVERY_MS = 100;
-const plain = (exercise: (typeof exercises)[number]): ProofClip => proofClips().find((clip) => clip.exercise === exercise) as ProofClip;
+const plain = (exercise: (typeof exercises)[number]): ProofClip =>
+  proofClips().find((clip) => clip.exercise === exercise) as ProofClip;
 function seenIn(clip: ProofClip) {
   const { poses, aspect } = looksAt(clip, EVERY_MS);
   const body = bodyOf(poses, EVERY_MS, aspect);
@@ -20,23 +27,39 @@ describe('what is made of looks at the performer', () => {
     const clip = plain(exercise);
     const found = repetitionsIn(seenIn(clip).body);
     const { repetitions } = truthOf(clip);
-    expect(found.map(({ confidence }) => confidence >= SURE_REPETITION)).toEqual(repetitions.map(() => true));
+    expect(found.map(({ confidence }) => confidence >= SURE_REPETITION)).toEqual(
+      repetitions.map(() => true),
+    );
     const errors = found.map(({ atMs }, i) => Math.abs(atMs - (repetitions[i]?.endMs ?? 0)));
     // A throw is out and back twice, wind-up and throw: it is counted once, at the first of them.
-    expect(errors.reduce((sum, error) => sum + error, 0) / errors.length).toBeLessThan(exercise === 'disc-throw' ? 1_000 : 300);
+    expect(errors.reduce((sum, error) => sum + error, 0) / errors.length).toBeLessThan(
+      exercise === 'disc-throw' ? 1_000 : 300,
+    );
   });
 
-  it.each(['knee-lift', 'side-lunge', 'step-and-reach'] as const)('%s: the side that does it', (exercise) => {
-    const clip = plain(exercise);
-    expect(repetitionsIn(seenIn(clip).body).map(({ side }) => side)).toEqual(truthOf(clip).repetitions.map(({ side }) => side));
-  });
+  it.each(['knee-lift', 'side-lunge', 'step-and-reach'] as const)(
+    '%s: the side that does it',
+    (exercise) => {
+      const clip = plain(exercise);
+      expect(repetitionsIn(seenIn(clip).body).map(({ side }) => side)).toEqual(
+        truthOf(clip).repetitions.map(({ side }) => side),
+      );
+    },
+  );
 
   it('counts squats of any number, pace, build and place exactly', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 4, max: 14 }), fc.integer({ min: 1_200, max: 4_000 }), fc.double({ min: 0.4, max: 0.8, noNaN: true }), fc.double({ min: -0.4, max: 0.4, noNaN: true }), fc.nat(10_000), (turns, periodMs, size, aside, seed) => {
-        const clip: ProofClip = { ...plain('squat'), turns, periodMs, size, aside, seed };
-        expect(repetitionsIn(seenIn(clip).body)).toHaveLength(turns);
-      }),
+      fc.property(
+        fc.integer({ min: 4, max: 14 }),
+        fc.integer({ min: 1_200, max: 4_000 }),
+        fc.double({ min: 0.4, max: 0.8, noNaN: true }),
+        fc.double({ min: -0.4, max: 0.4, noNaN: true }),
+        fc.nat(10_000),
+        (turns, periodMs, size, aside, seed) => {
+          const clip: ProofClip = { ...plain('squat'), turns, periodMs, size, aside, seed };
+          expect(repetitionsIn(seenIn(clip).body)).toHaveLength(turns);
+        },
+      ),
       { numRuns: 40 },
     );
   });
@@ -44,7 +67,11 @@ describe('what is made of looks at the performer', () => {
   it('counts nothing in a balance, whatever its sway', () => {
     fc.assert(
       fc.property(fc.nat(10_000), fc.integer({ min: 1, max: 4 }), (seed, turns) => {
-        expect(repetitionsIn(seenIn({ ...plain('one-leg-balance'), seed, turns }).body).filter(({ confidence }) => confidence >= SURE_REPETITION)).toEqual([]);
+        expect(
+          repetitionsIn(seenIn({ ...plain('one-leg-balance'), seed, turns }).body).filter(
+            ({ confidence }) => confidence >= SURE_REPETITION,
+          ),
+        ).toEqual([]);
       }),
       { numRuns: 30 },
     );
@@ -66,7 +93,9 @@ describe('what is made of looks at the performer', () => {
   });
 
   it('tells when the performer leaves the picture, by which edge, and that feet are cut off', () => {
-    const away = proofClips().find(({ flaw, exercise }) => flaw === 'walks out' && exercise === 'squat') as ProofClip;
+    const away = proofClips().find(
+      ({ flaw, exercise }) => flaw === 'walks out' && exercise === 'squat',
+    ) as ProofClip;
     const { poses, body, aspect } = seenIn(away);
     const [truth] = truthOf(away).outOfFrame;
     const [found, ...more] = outOfFrame(poses, body, aspect);
@@ -76,10 +105,20 @@ describe('what is made of looks at the performer', () => {
     expect(Math.abs((found?.endMs ?? 0) - (truth?.endMs ?? 0))).toBeLessThan(400);
     const cut = proofClips().find(({ flaw }) => flaw === 'feet cut') as ProofClip;
     const feet = seenIn(cut);
-    expect(outOfFrame(feet.poses, feet.body, feet.aspect).map(({ edges }) => edges)).toEqual([['bottom']]);
+    expect(outOfFrame(feet.poses, feet.body, feet.aspect).map(({ edges }) => edges)).toEqual([
+      ['bottom'],
+    ]);
   });
 
   it('says that nobody is there when nobody is', () => {
-    expect(bodyOf(Array.from({ length: 50 }, () => Array.from({ length: 17 }, () => ({ x: 0.5, y: 0.5, score: 0.05 }))), EVERY_MS, 16 / 9)).toBeNull();
+    expect(
+      bodyOf(
+        Array.from({ length: 50 }, () =>
+          Array.from({ length: 17 }, () => ({ x: 0.5, y: 0.5, score: 0.05 })),
+        ),
+        EVERY_MS,
+        16 / 9,
+      ),
+    ).toBeNull();
   });
 });

@@ -6,15 +6,30 @@ export const signInSchema = z.strictObject({
 });
 export const makeOwnerSchema = z.strictObject({
   login: signInSchema.shape.login,
-  password: z.string().min(10, 'A password has at least 10 characters.').max(200, 'At most 200 characters.'),
+  password: z
+    .string()
+    .min(10, 'A password has at least 10 characters.')
+    .max(200, 'At most 200 characters.'),
 });
-export const changePasswordSchema = z.strictObject({ current: signInSchema.shape.password, next: makeOwnerSchema.shape.password });
+export const changePasswordSchema = z.strictObject({
+  current: signInSchema.shape.password,
+  next: makeOwnerSchema.shape.password,
+});
 /** A new password by a link that an owner gave. */
-export const newPasswordSchema = z.strictObject({ code: z.string().min(1).max(80), password: makeOwnerSchema.shape.password });
+export const newPasswordSchema = z.strictObject({
+  code: z.string().min(1).max(80),
+  password: makeOwnerSchema.shape.password,
+});
 export const passwordLinkSchema = z.object({ code: z.string(), expiresAt: z.string() });
 export const sessionSchema = z.object({
   /** The account signed in, or null. */
-  user: z.object({ id: z.string(), login: z.string(), role: z.enum(['viewer', 'helper', 'teacher', 'owner']) }).nullable(),
+  user: z
+    .object({
+      id: z.string(),
+      login: z.string(),
+      role: z.enum(['viewer', 'helper', 'teacher', 'owner']),
+    })
+    .nullable(),
   /** No account exists yet: the first visit makes the owner's. */
   needsOwner: z.boolean(),
   /** One-click entry is offered. */

@@ -12,7 +12,9 @@ export function readAddress(text: string): string | null {
   const whole = SCHEME.test(text.trim()) ? text.trim() : `http://${text.trim()}`;
   if (text.trim() === '' || !URL.canParse(whole)) return null;
   const { protocol, origin, pathname, search, hash, username } = new URL(whole);
-  return /^https?:$/.test(protocol) && pathname === '/' && search + hash + username === '' ? origin : null;
+  return /^https?:$/.test(protocol) && pathname === '/' && search + hash + username === ''
+    ? origin
+    : null;
 }
 
 /** The address of the installation, as an owner gives it; null takes it back. */
@@ -23,7 +25,12 @@ export const changeAddressSchema = z.strictObject({
     .transform((text, context) => {
       const address = readAddress(text);
       if (address === null) context.addIssue({ code: 'custom', message: HOW });
-      else if (isOwnMachine(new URL(address).hostname)) context.addIssue({ code: 'custom', message: 'That address leads everybody to their own device. Give the one that others use.' });
+      else if (isOwnMachine(new URL(address).hostname))
+        context.addIssue({
+          code: 'custom',
+          message:
+            'That address leads everybody to their own device. Give the one that others use.',
+        });
       return address ?? '';
     })
     .nullable(),

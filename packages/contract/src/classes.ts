@@ -2,9 +2,18 @@ import { idSchema, languageSchema, lineSchema, sides, titleSchema } from '@zest/
 import { SPOKEN_LENGTH, type CreditLevel, type StepRule } from '@zest/core/results';
 import { z } from 'zod';
 
-export const CLASS_LIMITS = { classes: 100, students: 200, levels: 12, criteria: 12, keepWeeks: { min: 1, max: 104 } } as const;
+export const CLASS_LIMITS = {
+  classes: 100,
+  students: 200,
+  levels: 12,
+  criteria: 12,
+  keepWeeks: { min: 1, max: 104 },
+} as const;
 
-const percent = z.int('This is a whole number of percent.').min(0, 'At least 0 %.').max(100, 'At most 100 %.');
+const percent = z
+  .int('This is a whole number of percent.')
+  .min(0, 'At least 0 %.')
+  .max(100, 'At most 100 %.');
 const effort = z.number().min(1, 'Effort runs from 1 to 5.').max(5, 'Effort runs from 1 to 5.');
 
 const ruleSchema = z.strictObject({
@@ -16,7 +25,18 @@ const creditSchema = z.strictObject({
   id: idSchema,
   name: titleSchema.min(1, 'A level needs a name.'),
   criteria: z
-    .array(z.strictObject({ id: idSchema, text: lineSchema.min(1, 'A criterion says what is to be done.'), measured: z.strictObject({ key: z.string().min(1).max(400), atLeast: z.number().min(0).max(1_000_000) }).nullable() }))
+    .array(
+      z.strictObject({
+        id: idSchema,
+        text: lineSchema.min(1, 'A criterion says what is to be done.'),
+        measured: z
+          .strictObject({
+            key: z.string().min(1).max(400),
+            atLeast: z.number().min(0).max(1_000_000),
+          })
+          .nullable(),
+      }),
+    )
     .max(CLASS_LIMITS.criteria),
 }) satisfies z.ZodType<CreditLevel>;
 
@@ -24,7 +44,10 @@ const creditSchema = z.strictObject({
 export const classPlanSchema = z.strictObject({
   name: titleSchema.trim().min(1, 'A class needs a name.'),
   /** Entries older than this are erased. */
-  keepWeeks: z.int('A whole number of weeks.').min(CLASS_LIMITS.keepWeeks.min, 'At least a week.').max(CLASS_LIMITS.keepWeeks.max, `At most ${CLASS_LIMITS.keepWeeks.max} weeks.`),
+  keepWeeks: z
+    .int('A whole number of weeks.')
+    .min(CLASS_LIMITS.keepWeeks.min, 'At least a week.')
+    .max(CLASS_LIMITS.keepWeeks.max, `At most ${CLASS_LIMITS.keepWeeks.max} weeks.`),
   rule: ruleSchema,
   credits: z.array(creditSchema).max(CLASS_LIMITS.levels),
 });
@@ -35,7 +58,11 @@ export type PageSetting = (typeof pageSettings)[number];
 
 /** A student: a made-up name or code, and what the lesson page needs to be theirs. */
 export const studentPlanSchema = z.strictObject({
-  nickname: z.string().trim().min(1, 'A nickname has at least one letter.').max(40, 'At most 40 characters.'),
+  nickname: z
+    .string()
+    .trim()
+    .min(1, 'A nickname has at least one letter.')
+    .max(40, 'At most 40 characters.'),
   group: z.string().trim().max(40, 'At most 40 characters.'),
   /** The language the family reads; null: the lesson's. */
   language: languageSchema.nullable(),
@@ -58,8 +85,18 @@ export const studentSchema = studentPlanSchema.extend({
 
 /** New students: so many with made-up names, or with the names given. */
 export const makeStudentsSchema = z.union([
-  z.strictObject({ count: z.int().min(1, 'At least one student.').max(CLASS_LIMITS.students, `A class has at most ${CLASS_LIMITS.students} students.`) }),
-  z.strictObject({ nicknames: z.array(studentPlanSchema.shape.nickname).min(1, 'At least one nickname.').max(CLASS_LIMITS.students) }),
+  z.strictObject({
+    count: z
+      .int()
+      .min(1, 'At least one student.')
+      .max(CLASS_LIMITS.students, `A class has at most ${CLASS_LIMITS.students} students.`),
+  }),
+  z.strictObject({
+    nicknames: z
+      .array(studentPlanSchema.shape.nickname)
+      .min(1, 'At least one nickname.')
+      .max(CLASS_LIMITS.students),
+  }),
 ]);
 
 /** What was erased, without saying whose. */

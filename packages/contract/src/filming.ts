@@ -15,7 +15,10 @@ export const makePerformanceSchema = z.strictObject({
 export const endPerformanceSchema = z.strictObject({ playedMs: playedMs.unwrap() });
 export const performanceSchema = z.object({
   id: z.string(),
-  number: z.int().min(0).max(MARK_NUMBERS - 1),
+  number: z
+    .int()
+    .min(0)
+    .max(MARK_NUMBERS - 1),
   blockId: z.string(),
   shotId: z.string(),
   playedMs,
@@ -26,7 +29,8 @@ export type MakePerformance = z.infer<typeof makePerformanceSchema>;
 
 /** Longest words the pacer's voice is asked for. */
 export const MOST_SPOKEN = 120;
-export const spokenPath = (language: string, words: string) => `/api/spoken/${language}?${new URLSearchParams({ words }).toString()}`;
+export const spokenPath = (language: string, words: string) =>
+  `/api/spoken/${language}?${new URLSearchParams({ words }).toString()}`;
 
 /** What a lesson's footage takes on the server's disk, in bytes. */
 export const storageSchema = z.object({
@@ -52,7 +56,9 @@ export const remoteScreenSchema = z.strictObject({
   /** Words in large letters: the clock or the count. */
   clock: z.string().max(20),
   count: z.string().max(80),
-  prompter: z.array(z.strictObject({ kind: z.string().max(20), text: z.string().max(400) })).max(400),
+  prompter: z
+    .array(z.strictObject({ kind: z.string().max(20), text: z.string().max(400) }))
+    .max(400),
 });
 export type RemoteScreen = z.infer<typeof remoteScreenSchema>;
 export const remoteSchema = z.object({ remote: z.string() });

@@ -26,10 +26,18 @@ export const exportOrderSchema = z.strictObject({
 export type ExportOrder = z.infer<typeof exportOrderSchema>;
 
 /** What the sound of an export is called. */
-export const soundFile = (format: ExportOrder['format']): string => (format === 'webm' ? 'lesson-sound.webm' : 'lesson-sound.m4a');
+export const soundFile = (format: ExportOrder['format']): string =>
+  format === 'webm' ? 'lesson-sound.webm' : 'lesson-sound.m4a';
 
 /** Files of the cut that are made when they are asked for. */
-export const cutFiles = ['captions.vtt', 'captions.srt', 'chapters.txt', 'cut.otio', 'cut.edl', 'frame.png'] as const;
+export const cutFiles = [
+  'captions.vtt',
+  'captions.srt',
+  'chapters.txt',
+  'cut.otio',
+  'cut.edl',
+  'frame.png',
+] as const;
 export type CutFile = (typeof cutFiles)[number];
 
 /** Which footage goes with a cut that is handed over: the working copies, or the files as they were filmed. */

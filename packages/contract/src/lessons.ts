@@ -2,7 +2,9 @@ import { idSchema, lessonSchema } from '@zest/core/lesson';
 import { z } from 'zod';
 
 export const makeLessonSchema = z.union([
-  z.strictObject({ title: z.string().trim().min(1, 'A lesson needs a title.').max(120, 'At most 120 characters.') }),
+  z.strictObject({
+    title: z.string().trim().min(1, 'A lesson needs a title.').max(120, 'At most 120 characters.'),
+  }),
   /** A lesson document of any known version. */
   z.strictObject({ document: z.unknown() }),
 ]);
@@ -39,13 +41,19 @@ export const lessonSummarySchema = z.object({
 export const handOverSchema = z.strictObject({ memberId: z.string().min(1).max(40) });
 
 /** What went with a lesson that was deleted for good; bytes of content that nothing else names. */
-export const erasedLessonSchema = z.object({ revisions: z.number(), takes: z.number(), bytes: z.number() });
+export const erasedLessonSchema = z.object({
+  revisions: z.number(),
+  takes: z.number(),
+  bytes: z.number(),
+});
 export type ErasedLesson = z.infer<typeof erasedLessonSchema>;
 
 export const shelfSchema = z.strictObject({ archived: z.boolean(), template: z.boolean() });
 
 /** Takes to be had by another lesson of the same teacher as well, and the block each is for there. */
-export const copyTakesSchema = z.strictObject({ takes: z.array(z.strictObject({ takeId: idSchema, blockId: idSchema })).max(300) });
+export const copyTakesSchema = z.strictObject({
+  takes: z.array(z.strictObject({ takeId: idSchema, blockId: idSchema })).max(300),
+});
 /** The new take of each old one; one that never arrived whole has none. */
 export const copiedTakesSchema = z.array(z.object({ from: z.string(), takeId: z.string() }));
 

@@ -1,8 +1,18 @@
 import { idSchema, lineSchema, sides, titleSchema, weekLevels } from '@zest/core/lesson';
-import { measures, skipReasons, type ClassSums, type EntryBody, type LogEntry, MOST_SEEN } from '@zest/core/results';
+import {
+  measures,
+  skipReasons,
+  type ClassSums,
+  type EntryBody,
+  type LogEntry,
+  MOST_SEEN,
+} from '@zest/core/results';
 import { z } from 'zod';
 
-const ms = z.int().min(0).max(24 * 3_600_000);
+const ms = z
+  .int()
+  .min(0)
+  .max(24 * 3_600_000);
 const blockId = idSchema;
 
 const scoreSchema = z.strictObject({
@@ -20,11 +30,24 @@ const scoreSchema = z.strictObject({
 
 const studentBodies = [
   z.strictObject({ kind: z.literal('opened') }),
-  z.strictObject({ kind: z.literal('reached'), atMs: ms, ofMs: ms, seen: z.array(z.tuple([ms, ms])).max(MOST_SEEN).optional() }),
+  z.strictObject({
+    kind: z.literal('reached'),
+    atMs: ms,
+    ofMs: ms,
+    seen: z
+      .array(z.tuple([ms, ms]))
+      .max(MOST_SEEN)
+      .optional(),
+  }),
   scoreSchema,
   z.strictObject({ kind: z.literal('answer'), blockId, question: lineSchema, text: lineSchema }),
   z.strictObject({ kind: z.literal('effort'), value: z.int().min(1).max(5) }),
-  z.strictObject({ kind: z.literal('skipped'), blockId, title: titleSchema, reason: z.enum(skipReasons) }),
+  z.strictObject({
+    kind: z.literal('skipped'),
+    blockId,
+    title: titleSchema,
+    reason: z.enum(skipReasons),
+  }),
   z.strictObject({ kind: z.literal('replayed'), blockId, title: titleSchema }),
   z.strictObject({ kind: z.literal('practised'), blockId, ms }),
 ] as const;
@@ -32,15 +55,26 @@ const studentBodies = [
 /** What a student's page may say. */
 export const studentBodySchema = z.discriminatedUnion('kind', studentBodies);
 /** What can be in the log. */
-export const entryBodySchema = z.discriminatedUnion('kind', [...studentBodies, z.strictObject({ kind: z.literal('signed'), levelId: idSchema, criterionId: idSchema })]) satisfies z.ZodType<EntryBody>;
+export const entryBodySchema = z.discriminatedUnion('kind', [
+  ...studentBodies,
+  z.strictObject({ kind: z.literal('signed'), levelId: idSchema, criterionId: idSchema }),
+]) satisfies z.ZodType<EntryBody>;
 
 /** Given by whoever makes the entry, so that one sent twice is kept once. */
-const entryIdSchema = z.string().regex(/^[\w-]{16,40}$/, 'An entry has an id of 16 to 40 letters and digits.');
+const entryIdSchema = z
+  .string()
+  .regex(/^[\w-]{16,40}$/, 'An entry has an id of 16 to 40 letters and digits.');
 const DATED = 'A date between 1970 and 2100, please.';
 /** Milliseconds since 1970. */
-const at = z.int(DATED).min(0, DATED).max(Date.UTC(2100, 0, 1), DATED);
+const at = z
+  .int(DATED)
+  .min(0, DATED)
+  .max(Date.UTC(2100, 0, 1), DATED);
 /** As a device's own clock says, which may be years off. */
-const atOnDevice = z.int(DATED).min(-8_640_000_000_000_000, DATED).max(8_640_000_000_000_000, DATED);
+const atOnDevice = z
+  .int(DATED)
+  .min(-8_640_000_000_000_000, DATED)
+  .max(8_640_000_000_000_000, DATED);
 
 export const MAX_ENTRIES_AT_ONCE = 200;
 /** A student's entries of one lesson in 24 hours; a diligent one makes a fifth of it. */
@@ -50,7 +84,10 @@ export const MAX_HAND_ENTRIES = 2_000;
 export const sendEntriesSchema = z.strictObject({
   /** What the device's clock said when it sent this: tells how far it is off. Pages of before did not say. */
   sentAt: atOnDevice.optional(),
-  entries: z.array(z.strictObject({ id: entryIdSchema, at: atOnDevice, body: studentBodySchema })).min(1, 'Nothing was sent.').max(MAX_ENTRIES_AT_ONCE, `At most ${MAX_ENTRIES_AT_ONCE} entries at once.`),
+  entries: z
+    .array(z.strictObject({ id: entryIdSchema, at: atOnDevice, body: studentBodySchema }))
+    .min(1, 'Nothing was sent.')
+    .max(MAX_ENTRIES_AT_ONCE, `At most ${MAX_ENTRIES_AT_ONCE} entries at once.`),
 });
 /** What came of sending: entries that will never be taken, and why. */
 export interface SentEntries {
@@ -58,7 +95,18 @@ export interface SentEntries {
 }
 /** Entries by the teacher's hand: from paper, from a message, or signed off. */
 export const handEntriesSchema = z.strictObject({
-  entries: z.array(z.strictObject({ id: entryIdSchema, at, studentId: idSchema, lessonId: idSchema.nullable(), body: entryBodySchema })).min(1, 'Nothing was sent.').max(MAX_HAND_ENTRIES, `At most ${MAX_HAND_ENTRIES} entries at once. Cut the list in two.`),
+  entries: z
+    .array(
+      z.strictObject({
+        id: entryIdSchema,
+        at,
+        studentId: idSchema,
+        lessonId: idSchema.nullable(),
+        body: entryBodySchema,
+      }),
+    )
+    .min(1, 'Nothing was sent.')
+    .max(MAX_HAND_ENTRIES, `At most ${MAX_HAND_ENTRIES} entries at once. Cut the list in two.`),
 });
 
 export const logEntrySchema = z.object({
@@ -74,7 +122,15 @@ export const logEntrySchema = z.object({
 export const MAX_LOG_PAGE = 5_000;
 
 /** What of a class's log is wanted: one lesson's, one student's or all of it; from where a page ended, or what has changed since an instant in milliseconds. */
-export const logQuerySchema = z.object({ lesson: idSchema.optional(), student: idSchema.optional(), after: z.string().regex(/^\d+\.[\w-]+$/, 'Go on from what the page before gave.').optional(), changedSince: z.coerce.number().int().optional() });
+export const logQuerySchema = z.object({
+  lesson: idSchema.optional(),
+  student: idSchema.optional(),
+  after: z
+    .string()
+    .regex(/^\d+\.[\w-]+$/, 'Go on from what the page before gave.')
+    .optional(),
+  changedSince: z.coerce.number().int().optional(),
+});
 export type LogQuery = z.infer<typeof logQuerySchema>;
 
 /** A page of the log, the oldest first. */
@@ -90,9 +146,30 @@ export type LogPage = z.infer<typeof logPageSchema>;
 const figure = z.number().nullable();
 /** What a class has reached, summed up before and since an instant. */
 export const classSumsSchema = z.object({
-  lines: z.array(z.object({ studentId: z.string(), key: z.string(), title: z.string(), measure: z.enum(measures), better: z.enum(['more', 'less']), side: z.enum(sides).nullable(), level: z.enum(weekLevels), isRate: z.boolean(), before: figure, since: figure, best: z.number() })),
+  lines: z.array(
+    z.object({
+      studentId: z.string(),
+      key: z.string(),
+      title: z.string(),
+      measure: z.enum(measures),
+      better: z.enum(['more', 'less']),
+      side: z.enum(sides).nullable(),
+      level: z.enum(weekLevels),
+      isRate: z.boolean(),
+      before: figure,
+      since: figure,
+      best: z.number(),
+    }),
+  ),
   doing: z.array(z.string()),
-  signed: z.array(z.object({ id: z.string(), studentId: z.string(), levelId: z.string(), criterionId: z.string() })),
+  signed: z.array(
+    z.object({
+      id: z.string(),
+      studentId: z.string(),
+      levelId: z.string(),
+      criterionId: z.string(),
+    }),
+  ),
 }) satisfies z.ZodType<ClassSums>;
 
 /** What a student sees of their own: nothing of anybody else. */

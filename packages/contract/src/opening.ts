@@ -6,5 +6,7 @@ export const LATE_DAYS = 14;
 
 /** The same in words. @param at when it opens or was closed, as the reader's own clock says it */
 export function notOpenWords(code: NotOpen, at: string): string {
-  return code === 'closed' ? `This lesson was open until ${at}. Ask your teacher if you still need it.` : `This lesson opens on ${at}.`;
+  return code === 'closed'
+    ? `This lesson was open until ${at}. Ask your teacher if you still need it.`
+    : `This lesson opens on ${at}.`;
 }

@@ -8,7 +8,10 @@ const moment = z.iso.datetime('A moment is written as 2026-09-07T08:00:00Z.').nu
 /** A new link, or other dates for one; null: open at once, or until it is closed. */
 export const sharePlanSchema = z
   .strictObject({ classId: z.string().max(40).nullable(), opensAt: moment, closesAt: moment })
-  .refine(({ opensAt, closesAt }) => opensAt === null || closesAt === null || opensAt < closesAt, { path: ['closesAt'], message: 'A link closes after it opens.' });
+  .refine(({ opensAt, closesAt }) => opensAt === null || closesAt === null || opensAt < closesAt, {
+    path: ['closesAt'],
+    message: 'A link closes after it opens.',
+  });
 export const changeShareSchema = z.strictObject({
   opensAt: moment.optional(),
   closesAt: moment.optional(),
@@ -37,7 +40,10 @@ export type SharePlan = z.infer<typeof sharePlanSchema>;
 export type ChangeShare = z.infer<typeof changeShareSchema>;
 
 /** A student finds the lesson by two codes read out, or joins a class by the code on their card. */
-export const goSchema = z.strictObject({ classCode: z.string().max(40), lessonCode: z.string().max(40) });
+export const goSchema = z.strictObject({
+  classCode: z.string().max(40),
+  lessonCode: z.string().max(40),
+});
 export const joinSchema = z.strictObject({ code: z.string().max(40) });
 
 /** A lesson to take away: a folder that plays from a memory stick, or a SCORM 1.2 package for a learning platform. */

@@ -3,7 +3,8 @@ import { z } from 'zod';
 /** Footage, and what else a lesson uses: a still picture, a piece of music. */
 export const takeSources = ['upload', 'camera', 'practice', 'picture', 'music'] as const;
 /** What is no footage: it is put into a lesson, never filmed for a block. */
-export const isMaterial = ({ source }: { source: (typeof takeSources)[number] }): boolean => source === 'picture' || source === 'music';
+export const isMaterial = ({ source }: { source: (typeof takeSources)[number] }): boolean =>
+  source === 'picture' || source === 'music';
 
 export const makeTakeSchema = z.strictObject({
   /** Empty: the block is found by the take's sync mark, or chosen afterwards. */
@@ -15,7 +16,14 @@ export const makeTakeSchema = z.strictObject({
 });
 
 /** Why a take is not the one; for the retake list and the record of what goes wrong. */
-export const retakeReasons = ['left frame', 'miscount', 'slip of the tongue', 'noise', 'light', 'interrupted'] as const;
+export const retakeReasons = [
+  'left frame',
+  'miscount',
+  'slip of the tongue',
+  'noise',
+  'light',
+  'interrupted',
+] as const;
 export type RetakeReason = (typeof retakeReasons)[number];
 
 export const changeTakeSchema = z.strictObject({
@@ -30,10 +38,19 @@ export type ChangeTake = z.infer<typeof changeTakeSchema>;
 
 /** Sentences found in a recording, in milliseconds of the working copy; `startMs` null for one that was left out. */
 export const saidSchema = z.object({
-  sentences: z.array(z.object({ text: z.string(), startMs: z.number().nullable(), endMs: z.number().nullable(), confidence: z.number() })),
+  sentences: z.array(
+    z.object({
+      text: z.string(),
+      startMs: z.number().nullable(),
+      endMs: z.number().nullable(),
+      confidence: z.number(),
+    }),
+  ),
   added: z.array(z.object({ startMs: z.number(), endMs: z.number() })),
   /** Where somebody counts aloud from one, and how far. */
-  counts: z.array(z.object({ startMs: z.number(), endMs: z.number(), numbers: z.number().int() })).default([]),
+  counts: z
+    .array(z.object({ startMs: z.number(), endMs: z.number(), numbers: z.number().int() }))
+    .default([]),
 });
 export type Said = z.infer<typeof saidSchema>;
 
@@ -59,19 +76,28 @@ export const takeSchema = z.object({
   /** Pixels of the working copy; null for one made before that was kept. */
   size: z.object({ width: z.number(), height: z.number() }).nullable(),
   /** The sound tracks of the file, where there are several; the level in dB of full scale, null for silence. */
-  soundTracks: z.array(z.object({ name: z.string(), channels: z.number(), levelDb: z.number().nullable() })),
+  soundTracks: z.array(
+    z.object({ name: z.string(), channels: z.number(), levelDb: z.number().nullable() }),
+  ),
   /** Which of them is heard. */
   soundTrack: z.number(),
   performance: z.object({ id: z.string(), number: z.number(), shotId: z.string() }).nullable(),
   /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; `rate` above 1: its clock runs fast; null with both marks found: time is missing from the recording. */
-  marked: z.object({ startMs: z.number(), endMs: z.number().nullable(), rate: z.number().nullable() }).nullable(),
+  marked: z
+    .object({ startMs: z.number(), endMs: z.number().nullable(), rate: z.number().nullable() })
+    .nullable(),
   reason: z.enum(retakeReasons).nullable(),
   note: z.string(),
   inBin: z.boolean(),
   /** An earlier take with the very same content. */
   duplicateOf: z.string().nullable(),
   /** What the program has seen and heard of it: `key` names it once it is there, and changes when it is made anew. */
-  watching: z.object({ state: z.enum(['no', 'waiting', 'working', 'ready', 'failed']), key: z.string().nullable(), progress: z.number(), fault: z.string().nullable() }),
+  watching: z.object({
+    state: z.enum(['no', 'waiting', 'working', 'ready', 'failed']),
+    key: z.string().nullable(),
+    progress: z.number(),
+    fault: z.string().nullable(),
+  }),
   /** Where the sentences of the block's script were found; null when they were not looked for. */
   said: saidSchema.nullable(),
   /** Whether its working copy was made in an older way and can be made anew, or is being. */

@@ -16,9 +16,13 @@ export const televisionStateSchema = z.strictObject({
   tryNo: z.int().min(1).max(100).nullable(),
 });
 /** What a remote asks of its television. */
-export const televisionCommandSchema = z.strictObject({ kind: z.literal('command'), command: z.enum(['start', 'toggle', 'back', 'again', 'slowly', 'skip', 'go on']) });
+export const televisionCommandSchema = z.strictObject({
+  kind: z.literal('command'),
+  command: z.enum(['start', 'toggle', 'back', 'again', 'slowly', 'skip', 'go on']),
+});
 
 export type TelevisionState = z.infer<typeof televisionStateSchema>;
 export type TelevisionCommand = z.infer<typeof televisionCommandSchema>;
 /** Heard by either end: what the other one says, or how many there are at the other end. */
-export type TelevisionMessage = TelevisionState | TelevisionCommand | { kind: 'others'; count: number };
+export type TelevisionMessage =
+  TelevisionState | TelevisionCommand | { kind: 'others'; count: number };

@@ -13,14 +13,22 @@ const ENDS = /[.!?…:;"”')\]]\s*$/;
  * stands in one line, is cut into its sentences.
  */
 export function scriptSentences(text: string): string[] {
-  const lines = text.split(/\r?\n/).map((line) => line.trim()).filter((line) => line !== '');
+  const lines = text
+    .split(/\r?\n/)
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
   const wrapped = lines.filter((line, i) => i < lines.length - 1 && !ENDS.test(line)).length;
   if (lines.length > 1 && wrapped < lines.length / 3) return lines;
-  return lines.length > 1 && !lines.some((line) => ENDS.test(line)) ? lines : sentencesOf(lines.join(' '));
+  return lines.length > 1 && !lines.some((line) => ENDS.test(line))
+    ? lines
+    : sentencesOf(lines.join(' '));
 }
 
 /** Where the sentences of a script are said in a recording, as JSON (see docs/cli.md) or as lines. @throws with words */
-export async function align({ script, audio, language }: { script: string; audio: string; language: string }, asJson: boolean): Promise<string> {
+export async function align(
+  { script, audio, language }: { script: string; audio: string; language: string },
+  asJson: boolean,
+): Promise<string> {
   const text = await readFile(script, 'utf8').catch(() => {
     throw new Error(`There is no script ${script}. Name a text file with a sentence a line.`);
   });
@@ -30,20 +38,38 @@ export async function align({ script, audio, language }: { script: string; audio
   try {
     samples = await soundOf(audio, SPEECH_RATE);
   } catch (error) {
-    if (error instanceof ProgramError) throw new Error(`${audio} cannot be read as sound: ${error.lastWords}. Name a recording that plays.`);
+    if (error instanceof ProgramError)
+      throw new Error(
+        `${audio} cannot be read as sound: ${error.lastWords}. Name a recording that plays.`,
+      );
     throw error;
   }
   if (samples.length === 0) throw new Error(`${audio} holds no sound.`);
   const { sentences: said, added } = await alignScript(sentences, samples, language);
   if (asJson) {
     return JSON.stringify(
-      { sentences: said.map((one, index) => ({ index, startMs: one?.startMs ?? null, endMs: one?.endMs ?? null, confidence: one?.confidence ?? null, text: sentences[index] })), added },
+      {
+        sentences: said.map((one, index) => ({
+          index,
+          startMs: one?.startMs ?? null,
+          endMs: one?.endMs ?? null,
+          confidence: one?.confidence ?? null,
+          text: sentences[index],
+        })),
+        added,
+      },
       null,
       2,
     );
   }
   return [
-    ...said.map((one, i) => `${one ? `${lengthText(one.startMs)} to ${lengthText(one.endMs)}${one.confidence < SURE_SENTENCE ? ' (not sure)' : ''}` : 'left out'}: ${sentences[i] ?? ''}`),
-    ...added.map(({ startMs, endMs }) => `${lengthText(startMs)} to ${lengthText(endMs)}: words that are not in the script`),
+    ...said.map(
+      (one, i) =>
+        `${one ? `${lengthText(one.startMs)} to ${lengthText(one.endMs)}${one.confidence < SURE_SENTENCE ? ' (not sure)' : ''}` : 'left out'}: ${sentences[i] ?? ''}`,
+    ),
+    ...added.map(
+      ({ startMs, endMs }) =>
+        `${lengthText(startMs)} to ${lengthText(endMs)}: words that are not in the script`,
+    ),
   ].join('\n');
 }

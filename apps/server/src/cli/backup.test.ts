@@ -9,7 +9,13 @@ import { countRows } from '../db/dump.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { diskStore, hashFile } from '../media/store.ts';
 import { footageFolder } from '../testing/footage.ts';
-import { testDatabase, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
+import {
+  testDatabase,
+  testServer,
+  until,
+  type TestClient,
+  type TestServer,
+} from '../testing/server.ts';
 import { backUp, keepNewest, restore } from './backup.ts';
 import { secretsOf } from './installation.ts';
 
@@ -26,13 +32,31 @@ beforeAll(async () => {
   teacher = server.client();
   const ownerId = await teacher.signUp();
   void server.startWorker();
-  footage.make('clip.mp4', 2, ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p'], { size: '320x180' });
+  footage.make('clip.mp4', 2, ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p'], {
+    size: '320x180',
+  });
   const { id } = await teacher.makeLesson();
   await teacher.upload(await teacher.makeTake(id), footage.read('clip.mp4'));
-  await until(async () => (await teacher.get(`/api/lessons/${id}/takes`)).body as { state: string }[], (takes) => takes.every(({ state }) => state === 'ready'));
-  const own = await createClass(ownerId, { name: 'Otters “élan” 🤸', keepWeeks: 40, rule: usualRule, credits: [] });
+  await until(
+    async () => (await teacher.get(`/api/lessons/${id}/takes`)).body as { state: string }[],
+    (takes) => takes.every(({ state }) => state === 'ready'),
+  );
+  const own = await createClass(ownerId, {
+    name: 'Otters “élan” 🤸',
+    keepWeeks: 40,
+    rule: usualRule,
+    credits: [],
+  });
   const [student] = await addStudents(server.sequelize, own, { count: 3 });
-  await keepEntries(own, 'student', [{ id: 'entry-entry-entry-1', studentId: student?.id ?? '', lessonId: id, at: Date.UTC(2026, 10, 2), body: { kind: 'effort', value: 3 } }]);
+  await keepEntries(own, 'student', [
+    {
+      id: 'entry-entry-entry-1',
+      studentId: student?.id ?? '',
+      lessonId: id,
+      at: Date.UTC(2026, 10, 2),
+      body: { kind: 'effort', value: 3 },
+    },
+  ]);
 });
 afterAll(async () => {
   await server.stop();
@@ -41,11 +65,21 @@ afterAll(async () => {
 });
 
 /** All rows of the tables that matter, as they are stored. */
-const contents = (database: Sequelize) => Promise.all(['lessons', 'lesson_revisions', 'takes', 'students', 'log_entries'].map(async (table) => (await database.query(`SELECT * FROM ${table}`, { type: QueryTypes.SELECT })).map((row) => JSON.stringify(row)).sort()));
+const contents = (database: Sequelize) =>
+  Promise.all(
+    ['lessons', 'lesson_revisions', 'takes', 'students', 'log_entries'].map(async (table) =>
+      (await database.query(`SELECT * FROM ${table}`, { type: QueryTypes.SELECT }))
+        .map((row) => JSON.stringify(row))
+        .sort(),
+    ),
+  );
 
 describe('a backup', () => {
   it('restored into an empty folder has every row and every file as they were, whatever was written meanwhile', async () => {
-    const before = { rows: await countRows(server.sequelize), contents: await contents(server.sequelize) };
+    const before = {
+      rows: await countRows(server.sequelize),
+      contents: await contents(server.sequelize),
+    };
     // Somebody works on while it is made; either all of a change is in it or nothing.
     const working = Promise.all(Array.from({ length: 10 }, () => teacher.makeLesson()));
     const made = await run();
@@ -54,16 +88,26 @@ describe('a backup', () => {
     await restore(made.folder, dataDir, () => undefined);
     const { dbPassword } = secretsOf(dataDir);
     const db = await startMariaDb(path.join(dataDir, 'db'), dbPassword);
-    const restored = new Sequelize('zest', 'zest', dbPassword, { dialect: 'mysql', host: '127.0.0.1', port: db.port, logging: false, timezone: '+00:00' });
+    const restored = new Sequelize('zest', 'zest', dbPassword, {
+      dialect: 'mysql',
+      host: '127.0.0.1',
+      port: db.port,
+      logging: false,
+      timezone: '+00:00',
+    });
     try {
       const rows = await countRows(restored);
-      for (const table of ['takes', 'students', 'classes', 'log_entries', 'users', 'jobs']) expect([table, rows[table]]).toEqual([table, before.rows[table]]);
+      for (const table of ['takes', 'students', 'classes', 'log_entries', 'users', 'jobs'])
+        expect([table, rows[table]]).toEqual([table, before.rows[table]]);
       expect(rows['lessons']).toBe(rows['lesson_revisions']);
       expect(rows['lessons']).toBeGreaterThanOrEqual(before.rows['lessons'] ?? 0);
       const after = await contents(restored);
       before.contents.forEach((list, i) => expect(after[i]).toEqual(expect.arrayContaining(list)));
       const store = diskStore(path.join(dataDir, 'media'));
-      const takes = await restored.query<Record<string, string | null>>('SELECT original_sha, working_sha, thumbs_sha, wave_sha FROM takes', { type: QueryTypes.SELECT });
+      const takes = await restored.query<Record<string, string | null>>(
+        'SELECT original_sha, working_sha, thumbs_sha, wave_sha FROM takes',
+        { type: QueryTypes.SELECT },
+      );
       const shas = takes.flatMap((take) => Object.values(take)).filter((sha) => sha !== null);
       expect(shas.length).toBeGreaterThan(2);
       for (const sha of shas) expect(await hashFile(store.pathOf(sha))).toBe(sha);
@@ -84,10 +128,14 @@ describe('a backup', () => {
   it('is refused in words when it is damaged, missing or would write over something', async () => {
     const made = await run();
     const fresh = () => path.join(folder, `new-${Math.random()}`);
-    await expect(restore(made.folder, path.join(folder, 'again'), () => undefined)).rejects.toThrow('is not empty');
+    await expect(restore(made.folder, path.join(folder, 'again'), () => undefined)).rejects.toThrow(
+      'is not empty',
+    );
     await expect(restore(folder, fresh(), () => undefined)).rejects.toThrow('is no backup');
     const media = path.join(to(), 'media');
-    const [some = ''] = readdirSync(media, { recursive: true, encoding: 'utf8' }).filter((name) => name.length > 60);
+    const [some = ''] = readdirSync(media, { recursive: true, encoding: 'utf8' }).filter(
+      (name) => name.length > 60,
+    );
     appendFileSync(path.join(media, some), 'x');
     const target = fresh();
     await expect(restore(made.folder, target, () => undefined)).rejects.toThrow('is damaged');

@@ -28,7 +28,11 @@ const DUMP = 'database.sql.gz';
 const stamp = (date: Date) => date.toISOString().replace(/[:.]/g, '-');
 
 /** Copies content that is not there yet, whole or not at all; gives how much was there. What was emptied from the bin a moment ago is not missed. */
-async function copyContent(shas: readonly string[], from: MediaStore, to: MediaStore): Promise<number> {
+async function copyContent(
+  shas: readonly string[],
+  from: MediaStore,
+  to: MediaStore,
+): Promise<number> {
   let known = 0;
   for (const sha of shas) {
     if (await to.has(sha)) known += 1;
@@ -53,7 +57,12 @@ export interface BackedUp {
  * Copies everything of an installation, while it serves or not: the database at one instant, then the content it names,
  * which never changes. States lie side by side and share their media. Half a backup never looks like a whole one.
  */
-export async function backUp(sequelize: Sequelize, database: Parameters<typeof dumpDatabase>[0], store: MediaStore, to: string): Promise<BackedUp> {
+export async function backUp(
+  sequelize: Sequelize,
+  database: Parameters<typeof dumpDatabase>[0],
+  store: MediaStore,
+  to: string,
+): Promise<BackedUp> {
   const now = new Date();
   const states = path.join(to, 'states');
   const folder = path.join(states, stamp(now));
@@ -74,7 +83,14 @@ export async function backUp(sequelize: Sequelize, database: Parameters<typeof d
       media.push(sha);
       bytes += await kept.sizeOf(sha);
     }
-    const state: z.infer<typeof stateSchema> = { format: 'zest-backup', version: 1, at: now.toISOString(), database: { sha256: await hashFile(path.join(part, DUMP)) }, media, bytes };
+    const state: z.infer<typeof stateSchema> = {
+      format: 'zest-backup',
+      version: 1,
+      at: now.toISOString(),
+      database: { sha256: await hashFile(path.join(part, DUMP)) },
+      media,
+      bytes,
+    };
     await writeFile(path.join(part, STATE), JSON.stringify(state, null, 2), { mode: 0o600 });
     await rename(part, folder);
     return { folder, files: media.length, bytes, known };
@@ -90,19 +106,28 @@ export async function keepNewest(to: string, count: number): Promise<void> {
   const states = (await readdir(folder)).filter((name) => !name.endsWith('.part')).sort();
   for (const old of states.slice(0, -count)) await rm(path.join(folder, old), { recursive: true });
   const needed = new Set<string>();
-  for (const name of states.slice(-count)) for (const sha of (await readState(path.join(folder, name))).media) needed.add(sha);
+  for (const name of states.slice(-count))
+    for (const sha of (await readState(path.join(folder, name))).media) needed.add(sha);
   const media = path.join(to, 'media');
-  for (const entry of await readdir(media, { recursive: true, withFileTypes: true }).catch(() => [])) {
-    if (entry.isFile() && !needed.has(entry.name)) await rm(path.join(entry.parentPath, entry.name));
+  for (const entry of await readdir(media, { recursive: true, withFileTypes: true }).catch(
+    () => [],
+  )) {
+    if (entry.isFile() && !needed.has(entry.name))
+      await rm(path.join(entry.parentPath, entry.name));
   }
 }
 
 async function readState(folder: string): Promise<z.infer<typeof stateSchema>> {
   const text = await readFile(path.join(folder, STATE), 'utf8').catch(() => {
-    throw new Error(`${folder} is no backup: there is no ${STATE} in it. Name one of the folders below "states".`);
+    throw new Error(
+      `${folder} is no backup: there is no ${STATE} in it. Name one of the folders below "states".`,
+    );
   });
   const read = stateSchema.safeParse(JSON.parse(text));
-  if (!read.success) throw new Error(`The ${STATE} of ${folder} cannot be read by this version. Restore it with the version that made it, or a newer one.`);
+  if (!read.success)
+    throw new Error(
+      `The ${STATE} of ${folder} cannot be read by this version. Restore it with the version that made it, or a newer one.`,
+    );
   return read.data;
 }
 
@@ -110,17 +135,31 @@ async function readState(folder: string): Promise<z.infer<typeof stateSchema>> {
  * Brings a backup back into an empty data folder; every file is checked against its hash before anything counts as restored.
  * @throws with words when the folder is not empty, or something is missing or damaged
  */
-export async function restore(stateFolder: string, dataDir: string, say: (line: string) => void): Promise<void> {
+export async function restore(
+  stateFolder: string,
+  dataDir: string,
+  say: (line: string) => void,
+): Promise<void> {
   const there = await readdir(dataDir).catch(() => []);
-  if (there.length > 0) throw new Error(`${dataDir} is not empty. Name a new folder with --data: nothing is ever written over.`);
+  if (there.length > 0)
+    throw new Error(
+      `${dataDir} is not empty. Name a new folder with --data: nothing is ever written over.`,
+    );
   const state = await readState(stateFolder);
   const dump = path.join(stateFolder, DUMP);
-  if ((await hashFile(dump).catch(() => '')) !== state.database.sha256) throw new Error(`The database in ${stateFolder} is missing or damaged. Use another state.`);
+  if ((await hashFile(dump).catch(() => '')) !== state.database.sha256)
+    throw new Error(`The database in ${stateFolder} is missing or damaged. Use another state.`);
   const from = diskStore(path.join(stateFolder, '../../media'));
   say(`Checking ${state.media.length} files …`);
   for (const sha of state.media) {
-    if (!(await from.has(sha))) throw new Error(`A file of the backup is missing: ${from.pathOf(sha)}. Use another state, or copy the whole backup folder again.`);
-    if ((await hashFile(from.pathOf(sha))) !== sha) throw new Error(`A file of the backup is damaged: ${from.pathOf(sha)}. Use another state, or copy the whole backup folder again.`);
+    if (!(await from.has(sha)))
+      throw new Error(
+        `A file of the backup is missing: ${from.pathOf(sha)}. Use another state, or copy the whole backup folder again.`,
+      );
+    if ((await hashFile(from.pathOf(sha))) !== sha)
+      throw new Error(
+        `A file of the backup is damaged: ${from.pathOf(sha)}. Use another state, or copy the whole backup folder again.`,
+      );
   }
   const secrets = secretsOf(dataDir);
   const folders = foldersOf(dataDir);
@@ -136,7 +175,9 @@ export async function restore(stateFolder: string, dataDir: string, say: (line: 
     await migrate(sequelize);
     const rows = await countRows(sequelize);
     await sequelize.close();
-    say(`Restored: ${rows['lessons'] ?? 0} lessons, ${rows['takes'] ?? 0} takes, ${rows['students'] ?? 0} students, ${rows['log_entries'] ?? 0} entries, ${state.media.length} files. Everybody signs in anew.`);
+    say(
+      `Restored: ${rows['lessons'] ?? 0} lessons, ${rows['takes'] ?? 0} takes, ${rows['students'] ?? 0} students, ${rows['log_entries'] ?? 0} entries, ${state.media.length} files. Everybody signs in anew.`,
+    );
   } finally {
     await db.stop();
   }

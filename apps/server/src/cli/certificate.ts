@@ -19,9 +19,20 @@ const RENEW_DAYS = 30;
 /** Names and addresses by which this machine may be opened. */
 function namesOfMachine(address: string | null): SubjectAltNameEntry[] {
   const given = address === null ? [] : [new URL(address).hostname];
-  const dns = new Set(['localhost', os.hostname(), `${os.hostname()}.local`, ...given.filter((name) => !/^[\d.]+$/.test(name))]);
-  const ips = new Set([...ownAddresses().map((own) => own.address), ...given.filter((name) => /^[\d.]+$/.test(name))]);
-  return [...[...dns].map((value): SubjectAltNameEntry => ({ type: 2, value })), ...[...ips].map((ip): SubjectAltNameEntry => ({ type: 7, ip }))];
+  const dns = new Set([
+    'localhost',
+    os.hostname(),
+    `${os.hostname()}.local`,
+    ...given.filter((name) => !/^[\d.]+$/.test(name)),
+  ]);
+  const ips = new Set([
+    ...ownAddresses().map((own) => own.address),
+    ...given.filter((name) => /^[\d.]+$/.test(name)),
+  ]);
+  return [
+    ...[...dns].map((value): SubjectAltNameEntry => ({ type: 2, value })),
+    ...[...ips].map((ip): SubjectAltNameEntry => ({ type: 7, ip })),
+  ];
 }
 
 /**
@@ -35,13 +46,20 @@ export async function certificateIn(dataDir: string, address: string | null): Pr
   const names = namesOfMachine(address);
   if (existsSync(files.cert) && existsSync(files.key)) {
     const there = new X509Certificate(readFileSync(files.cert));
-    const isGood = names.every(({ type, value, ip }) => (type === 2 ? there.checkHost(value ?? '') : there.checkIP(ip ?? '')) !== undefined);
+    const isGood = names.every(
+      ({ type, value, ip }) =>
+        (type === 2 ? there.checkHost(value ?? '') : there.checkIP(ip ?? '')) !== undefined,
+    );
     if (isGood && Date.parse(there.validTo) > Date.now() + RENEW_DAYS * DAY_MS) return files;
   }
   const made = await generate([{ name: 'commonName', value: 'Zest Frame' }], {
     keyType: 'ec',
     notAfterDate: new Date(Date.now() + GOOD_FOR_DAYS * DAY_MS),
-    extensions: [{ name: 'basicConstraints', cA: true }, { name: 'subjectAltName', altNames: names }, { name: 'extKeyUsage', serverAuth: true }],
+    extensions: [
+      { name: 'basicConstraints', cA: true },
+      { name: 'subjectAltName', altNames: names },
+      { name: 'extKeyUsage', serverAuth: true },
+    ],
   });
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   writeFileSync(files.key, made.private, { mode: 0o600 });

@@ -14,12 +14,21 @@ export async function check(dataDir: string, lessonId: string, asJson: boolean):
     const rows = await TakeRow.findAll({ where: { lessonId: id } });
     const store = diskStore(foldersOf(dataDir).media);
     const findings = await checkOf(lesson, rows, store);
-    if (asJson) return JSON.stringify(findings.map(({ remedy, ...finding }) => ({ ...finding, remedy: remedy?.label ?? null })), null, 2);
+    if (asJson)
+      return JSON.stringify(
+        findings.map(({ remedy, ...finding }) => ({ ...finding, remedy: remedy?.label ?? null })),
+        null,
+        2,
+      );
     const open = findings.filter(({ waived }) => waived === null);
     const lines = harms.flatMap((harm) => {
       const own = open.filter((finding) => finding.harm === harm);
-      return own.length === 0 ? [] : [`A student ${harm}:`, ...own.map(({ say, why }) => `  ${say}\n    ${why}`)];
+      return own.length === 0
+        ? []
+        : [`A student ${harm}:`, ...own.map(({ say, why }) => `  ${say}\n    ${why}`)];
     });
-    return [...lines, `${open.length} to look at, ${findings.length - open.length} left so.`].join('\n');
+    return [...lines, `${open.length} to look at, ${findings.length - open.length} left so.`].join(
+      '\n',
+    );
   });
 }

@@ -20,15 +20,22 @@ describe('fit', () => {
   const lesson = file('fit.json', JSON.stringify(demoPlan()));
 
   it('says the change in words, and as JSON what it comes to', async () => {
-    expect(await fit(lesson, {}, false)).toMatch(/^The smallest change that fits:\n {2}.+ → .+\n(.|\n)*video [89]:\d\d, student 1[34]:\d\d$/);
-    const json = JSON.parse(await fit(lesson, { videoMs: 480_000, sessionMs: 780_000 }, true)) as { kind: string; proposal: { videoMs: number; sessionMs: number } };
+    expect(await fit(lesson, {}, false)).toMatch(
+      /^The smallest change that fits:\n {2}.+ → .+\n(.|\n)*video [89]:\d\d, student 1[34]:\d\d$/,
+    );
+    const json = JSON.parse(await fit(lesson, { videoMs: 480_000, sessionMs: 780_000 }, true)) as {
+      kind: string;
+      proposal: { videoMs: number; sessionMs: number };
+    };
     expect(json.kind).toBe('fits');
     expect(Math.abs(json.proposal.videoMs - 480_000)).toBeLessThanOrEqual(15_000);
     expect(Math.abs(json.proposal.sessionMs - 780_000)).toBeLessThanOrEqual(30_000);
   });
 
   it('says what stands in the way', async () => {
-    expect(await fit(lesson, { videoMs: 7_200_000 }, false)).toContain('The video gets no longer than');
+    expect(await fit(lesson, { videoMs: 7_200_000 }, false)).toContain(
+      'The video gets no longer than',
+    );
   });
 
   it('proposes for a demo lesson that can be read', () => {
@@ -47,16 +54,27 @@ describe('plan', () => {
   });
 
   it('gives the same as JSON in milliseconds', async () => {
-    const json = JSON.parse(await plan(lesson, true)) as { videoMs: number; studentMs: number; lines: { level: string }[] };
+    const json = JSON.parse(await plan(lesson, true)) as {
+      videoMs: number;
+      studentMs: number;
+      lines: { level: string }[];
+    };
     expect([json.videoMs, json.studentMs]).toEqual([131_000, 311_000]);
     expect(json.lines.filter((line) => line.level === 'section')).toHaveLength(3);
   });
 
   it('covers every kind of block and its ledgers', async () => {
-    const json = JSON.parse(await plan(file('plan.json', JSON.stringify(demoPlan())), true)) as { ledgers: Record<string, unknown> };
+    const json = JSON.parse(await plan(file('plan.json', JSON.stringify(demoPlan())), true)) as {
+      ledgers: Record<string, unknown>;
+    };
     expect(json.ledgers).toMatchObject({
       sides: { uneven: [] },
-      kit: [{ name: 'Flying disc', fetchBefore: null }, { name: 'Chair without wheels' }, { name: 'Bottle', needs: [{ share: 'each', quantity: 4 }] }, { name: 'Skipping rope', fetchBefore: 'p-skip' }],
+      kit: [
+        { name: 'Flying disc', fetchBefore: null },
+        { name: 'Chair without wheels' },
+        { name: 'Bottle', needs: [{ share: 'each', quantity: 4 }] },
+        { name: 'Skipping rope', fetchBefore: 'p-skip' },
+      ],
       missingParts: ['health', 'cool-down'],
       effort: { longestHardMs: 110_000 },
     });
@@ -68,7 +86,9 @@ describe('plan', () => {
     await expect(plan(file('other.json', '{}'), false)).rejects.toThrow('not a lesson file');
     const broken = demoLesson(new Map());
     Object.assign(broken.sections[0]?.blocks[1] ?? {}, { rounds: 0 });
-    await expect(plan(file('broken.json', JSON.stringify(broken)), false)).rejects.toThrow('section 1 "Arrive and warm up", block 2 "Skip and step", rounds: At least 1');
+    await expect(plan(file('broken.json', JSON.stringify(broken)), false)).rejects.toThrow(
+      'section 1 "Arrive and warm up", block 2 "Skip and step", rounds: At least 1',
+    );
   });
 });
 
@@ -82,7 +102,9 @@ describe('an installation', () => {
 
   it('does not take a dead or foreign process for itself', () => {
     expect(runningOn(folder)).toBeNull();
-    const dead = Number(execFileSync(process.execPath, ['-p', 'process.pid'], { encoding: 'utf8' }));
+    const dead = Number(
+      execFileSync(process.execPath, ['-p', 'process.pid'], { encoding: 'utf8' }),
+    );
     noteRunning(folder, { pid: dead, url: 'http://127.0.0.1:1', dbPort: 1 });
     expect(runningOn(folder)).toBeNull();
     noteRunning(folder, { pid: 1, url: null, dbPort: null });

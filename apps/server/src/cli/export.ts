@@ -17,22 +17,47 @@ import { cutMedia, makeStills, takeFiles } from '../publish/hand-over.ts';
 import { lessonRow, withDatabase } from './with-database.ts';
 
 /** What an export writes, by the words of `--only`. */
-export const exportParts = ['video', 'sound', 'poster', 'captions', 'subrip', 'chapters', 'otio', 'edl', 'takes'] as const;
+export const exportParts = [
+  'video',
+  'sound',
+  'poster',
+  'captions',
+  'subrip',
+  'chapters',
+  'otio',
+  'edl',
+  'takes',
+] as const;
 export type ExportPart = (typeof exportParts)[number];
 
 /** Reads a list as `--only` has it. @throws with the words there are */
 export function readParts(text: string): ExportPart[] {
   return text.split(',').map((word) => {
     const part = exportParts.find((known) => known === word.trim());
-    if (!part) throw new Error(`There is no “${word.trim()}” to export. Choose among: ${exportParts.join(', ')}.`);
+    if (!part)
+      throw new Error(
+        `There is no “${word.trim()}” to export. Choose among: ${exportParts.join(', ')}.`,
+      );
     return part;
   });
 }
 
-const cutFileOf = { captions: 'captions.vtt', subrip: 'captions.srt', chapters: 'chapters.txt', otio: 'cut.otio', edl: 'cut.edl' } as const satisfies Partial<Record<ExportPart, CutFile>>;
+const cutFileOf = {
+  captions: 'captions.vtt',
+  subrip: 'captions.srt',
+  chapters: 'chapters.txt',
+  otio: 'cut.otio',
+  edl: 'cut.edl',
+} as const satisfies Partial<Record<ExportPart, CutFile>>;
 
 /** Renders the video in a worker of its own, beside those that run. @returns what was made */
-async function render(sequelize: Sequelize, dataDir: string, lesson: LessonRow, order: ExportOrder, say: (line: string) => void): Promise<ExportOutcome> {
+async function render(
+  sequelize: Sequelize,
+  dataDir: string,
+  lesson: LessonRow,
+  order: ExportOrder,
+  say: (line: string) => void,
+): Promise<ExportOutcome> {
   const folders = foldersOf(dataDir);
   const store = diskStore(folders.media);
   const queue = databaseQueue(sequelize);
@@ -48,7 +73,10 @@ async function render(sequelize: Sequelize, dataDir: string, lesson: LessonRow, 
   }
   done.abort();
   await working;
-  if (job.state === 'held') throw new Error('This export is held back. Let it go on on the Share bench, then run this again.');
+  if (job.state === 'held')
+    throw new Error(
+      'This export is held back. Let it go on on the Share bench, then run this again.',
+    );
   if (job.state !== 'done' || !job.result) throw new Error(job.message);
   return exportOutcomeSchema.parse(JSON.parse(job.result));
 }
@@ -58,7 +86,14 @@ async function render(sequelize: Sequelize, dataDir: string, lesson: LessonRow, 
  * as a worker either way; only the video, its sound and its poster need rendering.
  * @throws with words when the lesson is unknown or the export fails
  */
-export async function exportTo(dataDir: string, lessonId: string, outDir: string, order: ExportOrder, parts: readonly ExportPart[], say: (line: string) => void): Promise<void> {
+export async function exportTo(
+  dataDir: string,
+  lessonId: string,
+  outDir: string,
+  order: ExportOrder,
+  parts: readonly ExportPart[],
+  say: (line: string) => void,
+): Promise<void> {
   await withDatabase(dataDir, async (sequelize) => {
     const store = diskStore(foldersOf(dataDir).media);
     const lesson = await lessonRow(lessonId);
@@ -72,8 +107,10 @@ export async function exportTo(dataDir: string, lessonId: string, outDir: string
     if (parts.some((part) => part === 'video' || part === 'sound' || part === 'poster')) {
       const made = await render(sequelize, dataDir, lesson, order, say);
       if (parts.includes('video')) await copy(made.videoSha, `lesson.${order.format}`);
-      if (parts.includes('sound') && made.soundSha) await copy(made.soundSha, soundFile(order.format));
-      if (parts.includes('poster') && made.posterSha) await copy(made.posterSha, 'lesson-poster.png');
+      if (parts.includes('sound') && made.soundSha)
+        await copy(made.soundSha, soundFile(order.format));
+      if (parts.includes('poster') && made.posterSha)
+        await copy(made.posterSha, 'lesson-poster.png');
     }
     const stored = await lessonAt(lesson.id, lesson.revision);
     const document = lessonFor(stored, order);
@@ -82,14 +119,28 @@ export async function exportTo(dataDir: string, lessonId: string, outDir: string
       const name = part in cutFileOf ? cutFileOf[part as keyof typeof cutFileOf] : null;
       if (!name) continue;
       const own = part === 'captions' ? 'lesson.vtt' : part === 'subrip' ? 'lesson.srt' : name;
-      await writeFile(path.join(outDir, own), (await makeCutFile(name, document, takes, 0, store)).content);
+      await writeFile(
+        path.join(outDir, own),
+        (await makeCutFile(name, document, takes, 0, store)).content,
+      );
       written.push(own);
     }
     if (parts.includes('takes')) {
       const { assembly, media } = await cutWith(document, takes, store);
-      const files = takeFiles(takes.filter(({ id }) => media.has(id)), 'takes');
+      const files = takeFiles(
+        takes.filter(({ id }) => media.has(id)),
+        'takes',
+      );
       for (const { file, sha } of files.values()) await copy(sha, file);
-      written.push(...(await makeStills(assembly, cutMedia(takes, files, new Set(media.keys())), media, store, outDir)));
+      written.push(
+        ...(await makeStills(
+          assembly,
+          cutMedia(takes, files, new Set(media.keys())),
+          media,
+          store,
+          outDir,
+        )),
+      );
     }
     say(`Written to ${outDir}: ${written.join(', ')}`);
   });

@@ -9,14 +9,21 @@ const secretsSchema = z.object({ dbPassword: z.string(), sessionSecret: z.string
 export type Secrets = z.infer<typeof secretsSchema>;
 
 /** What a running server leaves for `stop` and for a second `start`. */
-const runningSchema = z.object({ pid: z.number(), url: z.string().nullable(), dbPort: z.number().nullable() });
+const runningSchema = z.object({
+  pid: z.number(),
+  url: z.string().nullable(),
+  dbPort: z.number().nullable(),
+});
 export type Running = z.infer<typeof runningSchema>;
 
 export function secretsOf(dataDir: string): Secrets {
   mkdirSync(dataDir, { recursive: true, mode: 0o700 });
   const file = path.join(dataDir, 'secrets.json');
   if (existsSync(file)) return secretsSchema.parse(JSON.parse(readFileSync(file, 'utf8')));
-  const secrets = { dbPassword: randomBytes(24).toString('base64url'), sessionSecret: randomBytes(32).toString('base64url') };
+  const secrets = {
+    dbPassword: randomBytes(24).toString('base64url'),
+    sessionSecret: randomBytes(32).toString('base64url'),
+  };
   writeFileSync(`${file}.part`, JSON.stringify(secrets), { mode: 0o600 });
   renameSync(`${file}.part`, file);
   return secrets;
@@ -30,7 +37,9 @@ export function runningOn(dataDir: string): Running | null {
   const parsed = runningSchema.safeParse(JSON.parse(readFileSync(runningFile(dataDir), 'utf8')));
   if (!parsed.success || !alive(parsed.data.pid)) return null;
   // A process id may have been given to another program meanwhile.
-  const command = existsSync(`/proc/${parsed.data.pid}/cmdline`) ? readFileSync(`/proc/${parsed.data.pid}/cmdline`, 'utf8') : '';
+  const command = existsSync(`/proc/${parsed.data.pid}/cmdline`)
+    ? readFileSync(`/proc/${parsed.data.pid}/cmdline`, 'utf8')
+    : '';
   return command.includes('cli') ? parsed.data : null;
 }
 

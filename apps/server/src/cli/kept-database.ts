@@ -27,9 +27,17 @@ export class KeptDatabase {
   }
 
   /** @throws when it does not come up the first time */
-  static async start(dataDir: string, password: string, say: (line: string) => void): Promise<KeptDatabase> {
+  static async start(
+    dataDir: string,
+    password: string,
+    say: (line: string) => void,
+  ): Promise<KeptDatabase> {
     const first = await startMariaDb(dataDir, password);
-    return new KeptDatabase(first, () => startMariaDb(dataDir, password, undefined, first.port), say);
+    return new KeptDatabase(
+      first,
+      () => startMariaDb(dataDir, password, undefined, first.port),
+      say,
+    );
   }
 
   get port(): number {

@@ -21,31 +21,66 @@ import { diskStore } from '../media/store.ts';
 import { workFolder } from '../media/unfinished.ts';
 
 /** A class with what it has brought home, and a link to its first lesson. */
-async function loadClass(sequelize: Sequelize, ownerId: string, lessons: readonly { id: string; lesson: Lesson }[]): Promise<void> {
-  const row = await createClass(ownerId, { ...demoClass.plan, credits: demoClass.plan.credits.map((level) => ({ ...level, criteria: [...level.criteria] })) });
+async function loadClass(
+  sequelize: Sequelize,
+  ownerId: string,
+  lessons: readonly { id: string; lesson: Lesson }[],
+): Promise<void> {
+  const row = await createClass(ownerId, {
+    ...demoClass.plan,
+    credits: demoClass.plan.credits.map((level) => ({ ...level, criteria: [...level.criteria] })),
+  });
   const students = await addStudents(sequelize, row, { nicknames: [...demoClass.nicknames] });
-  const entries = demoEntries(lessons, Date.now()).map(({ student, ...entry }) => ({ ...entry, id: nanoid(), studentId: students[student]?.id ?? '' }));
+  const entries = demoEntries(lessons, Date.now()).map(({ student, ...entry }) => ({
+    ...entry,
+    id: nanoid(),
+    studentId: students[student]?.id ?? '',
+  }));
   await keepEntries(row, 'student', entries);
-  for (const { id: lessonId } of lessons) await createShare(sequelize, { ownerId, lessonId, revision: 1, classId: row.id, opensAt: null, closesAt: null });
+  for (const { id: lessonId } of lessons)
+    await createShare(sequelize, {
+      ownerId,
+      lessonId,
+      revision: 1,
+      classId: row.id,
+      opensAt: null,
+      closesAt: null,
+    });
 }
 
 /** Loads the demo's account, a lesson with its footage and a planned one, once. The worker makes the working copies after start. */
-export async function loadDemo(sequelize: Sequelize, dataDir: string, clipsDir: string, say: (line: string) => void): Promise<void> {
+export async function loadDemo(
+  sequelize: Sequelize,
+  dataDir: string,
+  clipsDir: string,
+  say: (line: string) => void,
+): Promise<void> {
   if (await User.findOne({ where: { login: DEMO_LOGIN } })) return;
   say('Loading the demo lessons …');
   const folders = foldersOf(dataDir);
   const store = diskStore(folders.media);
   const queue = databaseQueue(sequelize);
   const id = nanoid();
-  const user = await User.create({ id, login: DEMO_LOGIN, passwordHash: await hash(nanoid(40)), teamId: id, role: 'owner' });
+  const user = await User.create({
+    id,
+    login: DEMO_LOGIN,
+    passwordHash: await hash(nanoid(40)),
+    teamId: id,
+    role: 'owner',
+  });
   const takeIds = new Map(demoClips.map((clip) => [clip.blockId, nanoid()]));
   const lessonId = nanoid();
   await createLesson(sequelize, lessonId, user.id, demoLesson(takeIds));
   const planId = nanoid();
   await createLesson(sequelize, planId, user.id, demoPlan());
-  await loadClass(sequelize, user.id, [{ id: lessonId, lesson: demoLesson(takeIds) }, { id: planId, lesson: demoPlan() }]);
+  await loadClass(sequelize, user.id, [
+    { id: lessonId, lesson: demoLesson(takeIds) },
+    { id: planId, lesson: demoPlan() },
+  ]);
   await createSeries(user.id, demoSeries);
-  await CueEntryRow.bulkCreate(demoCues.map(({ id, ...entry }) => ({ id, ownerId: user.id, document: JSON.stringify(entry) })));
+  await CueEntryRow.bulkCreate(
+    demoCues.map(({ id, ...entry }) => ({ id, ownerId: user.id, document: JSON.stringify(entry) })),
+  );
   const folder = await workFolder(folders, 'demo');
   for (const clip of demoClips) {
     // The store takes files over, so it gets a copy.

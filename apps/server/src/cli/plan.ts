@@ -1,13 +1,31 @@
 import { readFile } from 'node:fs/promises';
-import { effortAdvice, effortCurve, kitLedger, missingParts, sidesLedger, spaceLedger } from '@zest/core/ledger';
+import {
+  effortAdvice,
+  effortCurve,
+  kitLedger,
+  missingParts,
+  sidesLedger,
+  spaceLedger,
+} from '@zest/core/ledger';
 import { readLesson, type Lesson } from '@zest/core/lesson';
-import { changeText, fitLesson, fitTitle, runSheet, runSheetText, scheduleLesson } from '@zest/core/schedule';
+import {
+  changeText,
+  fitLesson,
+  fitTitle,
+  runSheet,
+  runSheetText,
+  scheduleLesson,
+} from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 
 /** Reads a lesson file. @throws LessonError with the places that are wrong; Error when it is no such file */
 async function readLessonFile(file: string): Promise<Lesson> {
   const text = await readFile(file, 'utf8').catch((error: NodeJS.ErrnoException) => {
-    throw new Error(error.code === 'ENOENT' ? `There is no file ${file}.` : `${file} cannot be read: ${error.message}`);
+    throw new Error(
+      error.code === 'ENOENT'
+        ? `There is no file ${file}.`
+        : `${file} cannot be read: ${error.message}`,
+    );
   });
   let raw: unknown;
   try {
@@ -64,10 +82,24 @@ const TOLERANCE_MS = 15_000;
 export async function fit(file: string, targets: FitTargets, asJson: boolean): Promise<string> {
   const lesson = await readLessonFile(file);
   const { video, session } = lesson.targets;
-  const own = (ms: number | undefined, known: typeof video) => (ms === undefined ? known : { ms, toleranceMs: known?.toleranceMs ?? TOLERANCE_MS });
-  const result = fitLesson({ ...lesson, targets: { video: own(targets.videoMs, video), session: own(targets.sessionMs, session) } });
+  const own = (ms: number | undefined, known: typeof video) =>
+    ms === undefined ? known : { ms, toleranceMs: known?.toleranceMs ?? TOLERANCE_MS };
+  const result = fitLesson({
+    ...lesson,
+    targets: { video: own(targets.videoMs, video), session: own(targets.sessionMs, session) },
+  });
   if (asJson) return asText(result);
   const { changes, videoMs, sessionMs } = result.proposal;
-  const head = changes.length === 0 ? (result.kind === 'fits' ? 'It fits as it is.' : 'Nothing that may be changed brings it nearer.') : fitTitle(result);
-  return [...result.obstacles, head, ...changes.map((change) => `  ${changeText(change)}`), `video ${clockText(videoMs)}, student ${clockText(sessionMs)}`].join('\n');
+  const head =
+    changes.length === 0
+      ? result.kind === 'fits'
+        ? 'It fits as it is.'
+        : 'Nothing that may be changed brings it nearer.'
+      : fitTitle(result);
+  return [
+    ...result.obstacles,
+    head,
+    ...changes.map((change) => `  ${changeText(change)}`),
+    `video ${clockText(videoMs)}, student ${clockText(sessionMs)}`,
+  ].join('\n');
 }

@@ -24,6 +24,11 @@ export async function stop(dataDir: string, say: (line: string) => void): Promis
   const left = await endLeftover(path.join(dataDir, 'db'));
   forgetRunning(dataDir);
   if (running) say('Stopped.');
-  else say(left ? `Nothing was serving ${dataDir}; the database left behind there has been stopped.` : `Nothing is running on ${dataDir}.`);
+  else
+    say(
+      left
+        ? `Nothing was serving ${dataDir}; the database left behind there has been stopped.`
+        : `Nothing is running on ${dataDir}.`,
+    );
   return 0;
 }

@@ -39,7 +39,12 @@ const RESTART_MS = 1_000;
 const DAY_MS = 86_400_000;
 
 /** Backs up once a day; what goes wrong is said and tried again the next day. */
-function backUpDaily({ to, keep }: NonNullable<ServeOptions['backup']>, database: Config['db'], dataDir: string, say: ServeOptions['say']): NodeJS.Timeout {
+function backUpDaily(
+  { to, keep }: NonNullable<ServeOptions['backup']>,
+  database: Config['db'],
+  dataDir: string,
+  say: ServeOptions['say'],
+): NodeJS.Timeout {
   const run = async () => {
     const sequelize = await connect(database, 1);
     try {
@@ -50,7 +55,8 @@ function backUpDaily({ to, keep }: NonNullable<ServeOptions['backup']>, database
       await sequelize.close();
     }
   };
-  const tried = () => void run().catch((error: unknown) => say(`The backup failed: ${messageOf(error)}`));
+  const tried = () =>
+    void run().catch((error: unknown) => say(`The backup failed: ${messageOf(error)}`));
   tried();
   return setInterval(tried, DAY_MS);
 }
@@ -69,12 +75,18 @@ class Kept {
   }
 
   private start(): void {
-    const child = fork(this.script, [], { env: this.env, execArgv: [], stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+    const child = fork(this.script, [], {
+      env: this.env,
+      execArgv: [],
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    });
     this.child = child;
     child.on('message', this.onMessage);
     child.once('exit', (code, signal) => {
       if (this.stopping) return;
-      process.stderr.write(`${path.basename(this.script)} ended (${signal ?? code}); starting it again.\n`);
+      process.stderr.write(
+        `${path.basename(this.script)} ended (${signal ?? code}); starting it again.\n`,
+      );
       setTimeout(() => !this.stopping && this.start(), RESTART_MS);
     });
   }
@@ -86,7 +98,10 @@ class Kept {
     const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
     child.kill('SIGTERM');
     // A child that has ended leaves nothing to wait for.
-    await Promise.race([ended, sleep(8_000, undefined, { ref: false }).then(() => child.kill('SIGKILL'))]);
+    await Promise.race([
+      ended,
+      sleep(8_000, undefined, { ref: false }).then(() => child.kill('SIGKILL')),
+    ]);
   }
 }
 
@@ -99,7 +114,11 @@ export async function serve(options: ServeOptions): Promise<number> {
   const { dataDir, host, demo, root, distDir, say } = options;
   const found = runningOn(dataDir);
   if (found) {
-    say(found.url ? `Zest Frame is running already: ${found.url}` : 'Zest Frame is just starting in another window.');
+    say(
+      found.url
+        ? `Zest Frame is running already: ${found.url}`
+        : 'Zest Frame is just starting in another window.',
+    );
     return 0;
   }
   noteRunning(dataDir, { pid: process.pid, url: null, dbPort: null });
@@ -111,16 +130,19 @@ export async function serve(options: ServeOptions): Promise<number> {
 
   const secrets = secretsOf(dataDir);
   say('Starting the database …');
-  const db = await KeptDatabase.start(path.join(dataDir, 'db'), secrets.dbPassword, say).catch((error: unknown) => {
-    forgetRunning(dataDir);
-    throw error;
-  });
+  const db = await KeptDatabase.start(path.join(dataDir, 'db'), secrets.dbPassword, say).catch(
+    (error: unknown) => {
+      forgetRunning(dataDir);
+      throw error;
+    },
+  );
   void asked.then(() => db.expectEnd());
   const kept: Kept[] = [];
   let backing: NodeJS.Timeout | undefined;
   let code = 0;
   try {
-    const tls = options.https === 'own' ? await certificateIn(dataDir, options.address) : options.https;
+    const tls =
+      options.https === 'own' ? await certificateIn(dataDir, options.address) : options.https;
     const env: NodeJS.ProcessEnv = {
       ...process.env,
       ZEST_DATA: dataDir,
@@ -135,7 +157,10 @@ export async function serve(options: ServeOptions): Promise<number> {
       ZEST_TRUST_PROXY: options.trustProxy,
       ...(tls && { ZEST_TLS_CERT: tls.cert, ZEST_TLS_KEY: tls.key }),
     };
-    const sequelize = await connect({ port: db.port, password: secrets.dbPassword, name: 'zest' }, 2);
+    const sequelize = await connect(
+      { port: db.port, password: secrets.dbPassword, name: 'zest' },
+      2,
+    );
     await migrate(sequelize);
     // Before anybody works here: exports and working copies a kill broke off are begun anew.
     await sweepUnfinished(foldersOf(dataDir));
@@ -155,20 +180,34 @@ export async function serve(options: ServeOptions): Promise<number> {
         }),
       );
     });
-    for (let n = 0; n < options.workers; n += 1) kept.push(new Kept(path.join(distDir, 'worker.js'), env, () => undefined));
+    for (let n = 0; n < options.workers; n += 1)
+      kept.push(new Kept(path.join(distDir, 'worker.js'), env, () => undefined));
     const stopped = asked.then(() => null);
     const port = await Promise.race([listening, stopped]);
     if (port !== null) {
-      const shown = host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host;
+      const shown =
+        host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host;
       const url = `${tls ? 'https' : 'http'}://${shown}:${port}`;
       noteRunning(dataDir, { pid: process.pid, url, dbPort: db.port });
-      if (options.backup) backing = backUpDaily(options.backup, { port: db.port, password: secrets.dbPassword, name: 'zest' }, dataDir, say);
+      if (options.backup)
+        backing = backUpDaily(
+          options.backup,
+          { port: db.port, password: secrets.dbPassword, name: 'zest' },
+          dataDir,
+          say,
+        );
       say(`Zest Frame is ready: ${url}`);
-      say(demo ? 'Choose "Look around the demo" there. Ctrl-C stops it.' : 'The first visit makes the owner\'s account. Ctrl-C stops it.');
+      say(
+        demo
+          ? 'Choose "Look around the demo" there. Ctrl-C stops it.'
+          : "The first visit makes the owner's account. Ctrl-C stops it.",
+      );
       const why = await Promise.race([stopped, db.lost]);
       if (why !== null) {
         code = 1;
-        say(`The database cannot be started again: ${why}\nWhat it wrote is in ${path.join(dataDir, 'db', 'zest-error.log')}. Nothing was deleted. Restore a backup if its files are damaged.`);
+        say(
+          `The database cannot be started again: ${why}\nWhat it wrote is in ${path.join(dataDir, 'db', 'zest-error.log')}. Nothing was deleted. Restore a backup if its files are damaged.`,
+        );
       }
     }
     say('Stopping …');

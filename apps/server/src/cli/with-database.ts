@@ -9,7 +9,10 @@ import { LessonRow } from '../db/models.ts';
 import { runningOn, secretsOf } from './installation.ts';
 
 /** Uses the database of a data folder: the running server's, or one started for the time being. @throws with words when there is no such folder */
-export async function withDatabase<T>(dataDir: string, use: (sequelize: Sequelize, database: Config['db']) => Promise<T>): Promise<T> {
+export async function withDatabase<T>(
+  dataDir: string,
+  use: (sequelize: Sequelize, database: Config['db']) => Promise<T>,
+): Promise<T> {
   await stat(dataDir).catch(() => {
     throw new Error(`There is no data folder ${dataDir}. Name the right one with --data.`);
   });
@@ -37,5 +40,7 @@ export async function lessonRow(lessonId: string): Promise<LessonRow> {
   if (lesson) return lesson;
   const known = await LessonRow.findAll({ where: { deletedAt: null } });
   const list = known.map((row) => row.id).join(', ') || 'none yet';
-  throw new Error(`There is no lesson ${lessonId}. Lessons here: ${list}. A lesson's id stands in its page address.`);
+  throw new Error(
+    `There is no lesson ${lessonId}. Lessons here: ${list}. A lesson's id stands in its page address.`,
+  );
 }

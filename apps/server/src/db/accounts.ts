@@ -13,11 +13,18 @@ const LINK_GOOD_FOR_MS = 2 * 86_400_000;
 
 /** Ends every session of an account, on every device. */
 async function endSessions(sequelize: Sequelize, userId: string): Promise<void> {
-  await sequelize.query("DELETE FROM sessions WHERE JSON_VALUE(data, '$.userId') = ?", { replacements: [userId], type: QueryTypes.RAW });
+  await sequelize.query("DELETE FROM sessions WHERE JSON_VALUE(data, '$.userId') = ?", {
+    replacements: [userId],
+    type: QueryTypes.RAW,
+  });
 }
 
 /** Sets a password; whoever was signed in with the old one is out, and no link for a new one is good any more. */
-export async function setPassword(sequelize: Sequelize, user: User, password: string): Promise<void> {
+export async function setPassword(
+  sequelize: Sequelize,
+  user: User,
+  password: string,
+): Promise<void> {
   await user.update({ passwordHash: await hash(password) });
   await PasswordLinkRow.destroy({ where: { userId: user.id } });
   await endSessions(sequelize, user.id);
@@ -33,7 +40,9 @@ export async function makePasswordLink(user: User): Promise<{ code: string; expi
 
 /** Whose link it is; null once it was used or is too old. */
 export async function userOfLink(code: string): Promise<User | null> {
-  const link = await PasswordLinkRow.findOne({ where: { codeSha: shaOf(code), expiresAt: { [Op.gt]: new Date() } } });
+  const link = await PasswordLinkRow.findOne({
+    where: { codeSha: shaOf(code), expiresAt: { [Op.gt]: new Date() } },
+  });
   const user = link && (await User.findByPk(link.userId));
   return user?.teamId ? user : null;
 }
@@ -45,8 +54,12 @@ const GROUPS = 3;
 export async function drawPassword(sequelize: Sequelize, login: string): Promise<string> {
   const user = await User.findOne({ where: { login } });
   if (!user?.teamId) {
-    const known = (await User.findAll({ where: { teamId: { [Op.ne]: null } }, order: [['login', 'ASC']] })).map((own) => own.login);
-    throw new Error(`Nobody here signs in as “${login}”. There ${known.length === 0 ? 'is no account yet' : `are: ${known.join(', ')}`}.`);
+    const known = (
+      await User.findAll({ where: { teamId: { [Op.ne]: null } }, order: [['login', 'ASC']] })
+    ).map((own) => own.login);
+    throw new Error(
+      `Nobody here signs in as “${login}”. There ${known.length === 0 ? 'is no account yet' : `are: ${known.join(', ')}`}.`,
+    );
   }
   const password = Array.from({ length: GROUPS }, () => spokenCode(chance).toLowerCase()).join('-');
   await setPassword(sequelize, user, password);

@@ -1,5 +1,13 @@
 import type { Class, Student } from '@zest/contract';
-import { comparedOf, isDoing, isOf, linesOf, usualRule, type EntryBody, type LogEntry } from '@zest/core/results';
+import {
+  comparedOf,
+  isDoing,
+  isOf,
+  linesOf,
+  usualRule,
+  type EntryBody,
+  type LogEntry,
+} from '@zest/core/results';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { lessonOf, testServer, type TestClient, type TestServer } from '../testing/server.ts';
@@ -21,10 +29,24 @@ beforeAll(async () => {
   server = await testServer();
   teacher = server.client();
   await teacher.signUp();
-  const made = (await teacher.send('POST', '/api/classes', { name: 'Otters', keepWeeks: 40, rule: usualRule, credits: [] })).body as Class;
+  const made = (
+    await teacher.send('POST', '/api/classes', {
+      name: 'Otters',
+      keepWeeks: 40,
+      rule: usualRule,
+      credits: [],
+    })
+  ).body as Class;
   own = await ClassRow.findByPk(made.id, { rejectOnEmpty: true });
-  students = (await teacher.send('POST', `/api/classes/${own.id}/students`, { count: 3 })).body as Student[];
-  lessons = await Promise.all([1, 2].map(async () => (await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Hello', script: 'Hello.' }]))).id));
+  students = (await teacher.send('POST', `/api/classes/${own.id}/students`, { count: 3 }))
+    .body as Student[];
+  lessons = await Promise.all(
+    [1, 2].map(
+      async () =>
+        (await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Hello', script: 'Hello.' }])))
+          .id,
+    ),
+  );
 });
 afterAll(() => server.stop());
 
@@ -35,20 +57,50 @@ const exercises = [
   { key: 'run', title: 'Läufer “5”', measure: 'time', better: 'less' },
   { key: 'throw', title: 'Throw', measure: 'points', better: 'more' },
 ] as const;
-const score = fc.record({
-  exercise: fc.constantFrom(...exercises),
-  value: fc.integer({ min: 0, max: 400 }).map((n) => n / 4),
-  side: fc.constantFrom('left' as const, 'right' as const, null),
-  level: fc.constantFrom('easier' as const, 'standard' as const),
-  seconds: fc.constantFrom(20, 30, null),
-}).map(({ exercise, ...more }): EntryBody => ({ kind: 'score', blockId: 'b', ...exercise, ...more }));
-const other = fc.constantFrom<EntryBody>({ kind: 'opened' }, { kind: 'practised', blockId: 'b', ms: 9_000 }, { kind: 'effort', value: 3 }, { kind: 'reached', atMs: 9_000, ofMs: 10_000, seen: [[0, 9_000]] }, { kind: 'reached', atMs: 9_000, ofMs: 10_000, seen: [[8_000, 9_000]] }, { kind: 'signed', levelId: 'l', criterionId: 'c' });
-const logs = fc.array(fc.record({ who: fc.nat(2), lesson: fc.nat(2), at: fc.integer({ min: 0, max: 60 * 24 }).map((hours) => FROM + hours * 3_600_000), body: fc.oneof(score, other) }), { maxLength: 40 });
+const score = fc
+  .record({
+    exercise: fc.constantFrom(...exercises),
+    value: fc.integer({ min: 0, max: 400 }).map((n) => n / 4),
+    side: fc.constantFrom('left' as const, 'right' as const, null),
+    level: fc.constantFrom('easier' as const, 'standard' as const),
+    seconds: fc.constantFrom(20, 30, null),
+  })
+  .map(({ exercise, ...more }): EntryBody => ({
+    kind: 'score',
+    blockId: 'b',
+    ...exercise,
+    ...more,
+  }));
+const other = fc.constantFrom<EntryBody>(
+  { kind: 'opened' },
+  { kind: 'practised', blockId: 'b', ms: 9_000 },
+  { kind: 'effort', value: 3 },
+  { kind: 'reached', atMs: 9_000, ofMs: 10_000, seen: [[0, 9_000]] },
+  { kind: 'reached', atMs: 9_000, ofMs: 10_000, seen: [[8_000, 9_000]] },
+  { kind: 'signed', levelId: 'l', criterionId: 'c' },
+);
+const logs = fc.array(
+  fc.record({
+    who: fc.nat(2),
+    lesson: fc.nat(2),
+    at: fc.integer({ min: 0, max: 60 * 24 }).map((hours) => FROM + hours * 3_600_000),
+    body: fc.oneof(score, other),
+  }),
+  { maxLength: 40 },
+);
 
 /** Stores a log in place of the one before. */
-async function stored(log: { who: number; lesson: number; at: number; body: EntryBody }[]): Promise<LogEntry[]> {
+async function stored(
+  log: { who: number; lesson: number; at: number; body: EntryBody }[],
+): Promise<LogEntry[]> {
   await LogEntryRow.destroy({ where: { classId: own.id } });
-  const entries = log.map(({ who, lesson, at, body }, i) => ({ id: `entry-${String(i).padStart(12, '0')}`, studentId: students[who]?.id ?? '', lessonId: lessons[lesson] ?? null, at, body }));
+  const entries = log.map(({ who, lesson, at, body }, i) => ({
+    id: `entry-${String(i).padStart(12, '0')}`,
+    studentId: students[who]?.id ?? '',
+    lessonId: lessons[lesson] ?? null,
+    at,
+    body,
+  }));
   if (entries.length > 0) await keepEntries(own, 'student', entries);
   return entries.map((entry) => ({ ...entry, by: 'student' }));
 }
@@ -62,15 +114,57 @@ describe('the log of a class', () => {
         const wanted = students.flatMap(({ id }) => {
           const mine = entries.filter(({ studentId }) => studentId === id);
           return linesOf(mine).map(({ key, side, level, isRate, better }) => {
-            const scores = mine.filter(isOf('score')).filter(({ body }) => body.key === key && body.side === side && body.level === level);
-            const best = (values: number[]) => (values.length === 0 ? null : better === 'more' ? Math.max(...values) : Math.min(...values));
-            const figure = (isSince: boolean) => best(scores.filter(({ at }) => at >= SINCE === isSince).map(({ body }) => (isRate ? comparedOf(body) : body.value)));
-            return [id, key, side, level, isRate, figure(false), figure(true), best(scores.map(({ body }) => body.value))];
+            const scores = mine
+              .filter(isOf('score'))
+              .filter(({ body }) => body.key === key && body.side === side && body.level === level);
+            const best = (values: number[]) =>
+              values.length === 0
+                ? null
+                : better === 'more'
+                  ? Math.max(...values)
+                  : Math.min(...values);
+            const figure = (isSince: boolean) =>
+              best(
+                scores
+                  .filter(({ at }) => at >= SINCE === isSince)
+                  .map(({ body }) => (isRate ? comparedOf(body) : body.value)),
+              );
+            return [
+              id,
+              key,
+              side,
+              level,
+              isRate,
+              figure(false),
+              figure(true),
+              best(scores.map(({ body }) => body.value)),
+            ];
           });
         });
         const names = (rows: unknown[][]) => rows.map((row) => JSON.stringify(row)).sort();
-        expect(names(sums.lines.map(({ studentId, key, side, level, isRate, before, since, best }) => [studentId, key, side, level, isRate, before, since, best]))).toEqual(names(wanted));
-        expect([...sums.doing].sort()).toEqual([...new Set(entries.filter((entry) => entry.at >= SINCE && isDoing(entry)).map(({ studentId }) => studentId))].sort());
+        expect(
+          names(
+            sums.lines.map(({ studentId, key, side, level, isRate, before, since, best }) => [
+              studentId,
+              key,
+              side,
+              level,
+              isRate,
+              before,
+              since,
+              best,
+            ]),
+          ),
+        ).toEqual(names(wanted));
+        expect([...sums.doing].sort()).toEqual(
+          [
+            ...new Set(
+              entries
+                .filter((entry) => entry.at >= SINCE && isDoing(entry))
+                .map(({ studentId }) => studentId),
+            ),
+          ].sort(),
+        );
         expect(sums.signed).toHaveLength(entries.filter(isOf('signed')).length);
       }),
       { numRuns: 15 },
@@ -100,14 +194,33 @@ describe('the log of a class', () => {
   it('gives what has changed since, what grew among it, and refuses what it cannot read', async () => {
     await stored([{ who: 0, lesson: 0, at: FROM, body: { kind: 'opened' } }]);
     const { asOf } = await logPage(server.sequelize, own.id, {});
-    await server.sequelize.query('UPDATE log_entries SET changed_at = changed_at - INTERVAL 1 HOUR');
+    await server.sequelize.query(
+      'UPDATE log_entries SET changed_at = changed_at - INTERVAL 1 HOUR',
+    );
     expect((await logPage(server.sequelize, own.id, { changedSince: asOf })).entries).toEqual([]);
-    const visit = { id: 'visit-0000000000', studentId: students[0]?.id ?? '', lessonId: lessons[0] ?? null, at: FROM };
-    await keepEntries(own, 'student', [{ ...visit, body: { kind: 'reached', atMs: 1_000, ofMs: 10_000 } }]);
-    await server.sequelize.query('UPDATE log_entries SET changed_at = changed_at - INTERVAL 1 HOUR');
-    await keepEntries(own, 'student', [{ ...visit, body: { kind: 'reached', atMs: 5_000, ofMs: 10_000 } }]);
-    expect((await logPage(server.sequelize, own.id, { changedSince: asOf })).entries.map(({ body }) => body)).toEqual([{ kind: 'reached', atMs: 5_000, ofMs: 10_000 }]);
-    expect((await teacher.get(`/api/classes/${own.id}/log?after=yesterday`)).body.message).toBe('Go on from what the page before gave.');
+    const visit = {
+      id: 'visit-0000000000',
+      studentId: students[0]?.id ?? '',
+      lessonId: lessons[0] ?? null,
+      at: FROM,
+    };
+    await keepEntries(own, 'student', [
+      { ...visit, body: { kind: 'reached', atMs: 1_000, ofMs: 10_000 } },
+    ]);
+    await server.sequelize.query(
+      'UPDATE log_entries SET changed_at = changed_at - INTERVAL 1 HOUR',
+    );
+    await keepEntries(own, 'student', [
+      { ...visit, body: { kind: 'reached', atMs: 5_000, ofMs: 10_000 } },
+    ]);
+    expect(
+      (await logPage(server.sequelize, own.id, { changedSince: asOf })).entries.map(
+        ({ body }) => body,
+      ),
+    ).toEqual([{ kind: 'reached', atMs: 5_000, ofMs: 10_000 }]);
+    expect((await teacher.get(`/api/classes/${own.id}/log?after=yesterday`)).body.message).toBe(
+      'Go on from what the page before gave.',
+    );
     expect((await teacher.get(`/api/classes/${own.id}/sums`)).body.message).toContain('since when');
   });
 });

@@ -1,8 +1,25 @@
 import { createHash, randomInt } from 'node:crypto';
-import { CLASS_LIMITS, classPlanSchema, MAX_ENTRIES_A_DAY, entryBodySchema, pageSettings, type Class, type ClassPlan, type MakeStudents, type PageSetting, type Student } from '@zest/contract';
+import {
+  CLASS_LIMITS,
+  classPlanSchema,
+  MAX_ENTRIES_A_DAY,
+  entryBodySchema,
+  pageSettings,
+  type Class,
+  type ClassPlan,
+  type MakeStudents,
+  type PageSetting,
+  type Student,
+} from '@zest/contract';
 import { madeUpName, spokenCode, type LogEntry, seenPart, type EntryOf } from '@zest/core/results';
 import { nanoid } from 'nanoid';
-import { Op, UniqueConstraintError, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
+import {
+  Op,
+  UniqueConstraintError,
+  type CreationAttributes,
+  type Sequelize,
+  type Transaction,
+} from 'sequelize';
 import { refuse } from '../errors.ts';
 import { AuditRow } from './team-models.ts';
 import { ClassRow, ErasureRow, LogEntryRow, StudentDeviceRow, StudentRow } from './log-models.ts';
@@ -18,15 +35,32 @@ export function classView(row: ClassRow, students: number): Class {
 }
 
 /** Ways of the lesson page a student's card brings along. */
-export const pageOf = ({ page }: StudentRow): PageSetting[] => pageSettings.filter((setting) => page.split(' ').includes(setting));
+export const pageOf = ({ page }: StudentRow): PageSetting[] =>
+  pageSettings.filter((setting) => page.split(' ').includes(setting));
 
 export function studentView(row: StudentRow): Student {
   const { id, code, nickname, team, language, hand, createdAt } = row;
-  return { id, code, nickname, group: team, language, hand, page: pageOf(row), createdAt: createdAt.toISOString() };
+  return {
+    id,
+    code,
+    nickname,
+    group: team,
+    language,
+    hand,
+    page: pageOf(row),
+    createdAt: createdAt.toISOString(),
+  };
 }
 
 export function entryView({ id, studentId, lessonId, at, madeBy, body }: LogEntryRow): LogEntry {
-  return { id, studentId, lessonId, at: at.getTime(), by: madeBy, body: entryBodySchema.parse(JSON.parse(body)) };
+  return {
+    id,
+    studentId,
+    lessonId,
+    at: at.getTime(),
+    by: madeBy,
+    body: entryBodySchema.parse(JSON.parse(body)),
+  };
 }
 
 /** Codes are short: one that is taken is drawn again. */
@@ -45,12 +79,23 @@ export async function withFreeCode<T>(make: (code: string) => Promise<T>): Promi
 
 /** @throws Refusal 422 when the teacher has as many classes as one may */
 export async function createClass(ownerId: string, plan: ClassPlan): Promise<ClassRow> {
-  if ((await ClassRow.count({ where: { ownerId } })) >= CLASS_LIMITS.classes) throw refuse(422, 'full', `There are ${CLASS_LIMITS.classes} classes already. Erase one that has ended first.`);
-  return withFreeCode((code) => ClassRow.create({ id: nanoid(), ownerId, code, document: JSON.stringify(plan) }));
+  if ((await ClassRow.count({ where: { ownerId } })) >= CLASS_LIMITS.classes)
+    throw refuse(
+      422,
+      'full',
+      `There are ${CLASS_LIMITS.classes} classes already. Erase one that has ended first.`,
+    );
+  return withFreeCode((code) =>
+    ClassRow.create({ id: nanoid(), ownerId, code, document: JSON.stringify(plan) }),
+  );
 }
 
 /** Adds students; made-up names differ from all there are. @throws Refusal 422 when the class would be too large, 409 for a nickname that is there */
-export async function addStudents(sequelize: Sequelize, { id: classId, ownerId }: ClassRow, wanted: MakeStudents): Promise<StudentRow[]> {
+export async function addStudents(
+  sequelize: Sequelize,
+  { id: classId, ownerId }: ClassRow,
+  wanted: MakeStudents,
+): Promise<StudentRow[]> {
   return sequelize.transaction(async (transaction) => {
     await ClassRow.findByPk(classId, { lock: transaction.LOCK.UPDATE, transaction });
     const there = await StudentRow.findAll({ where: { classId }, transaction });
@@ -58,11 +103,21 @@ export async function addStudents(sequelize: Sequelize, { id: classId, ownerId }
     const codes = new Set(there.map(({ code }) => code));
     const free = CLASS_LIMITS.students - there.length;
     const count = 'count' in wanted ? wanted.count : wanted.nicknames.length;
-    if (count > free) throw refuse(422, 'full', `A class has at most ${CLASS_LIMITS.students} students; this one has room for ${free} more.`);
+    if (count > free)
+      throw refuse(
+        422,
+        'full',
+        `A class has at most ${CLASS_LIMITS.students} students; this one has room for ${free} more.`,
+      );
     const rows: CreationAttributes<StudentRow>[] = [];
     for (let i = 0; i < count; i += 1) {
       const nickname = 'count' in wanted ? madeUpName(taken, chance) : (wanted.nicknames[i] ?? '');
-      if (taken.has(nickname.toLowerCase())) throw refuse(409, 'taken', `“${nickname}” is in this class already. Give every student a nickname of their own.`);
+      if (taken.has(nickname.toLowerCase()))
+        throw refuse(
+          409,
+          'taken',
+          `“${nickname}” is in this class already. Give every student a nickname of their own.`,
+        );
       taken.add(nickname.toLowerCase());
       let code: string;
       do code = spokenCode(chance);
@@ -82,12 +137,18 @@ const TOKEN_LENGTH = 24;
 const MOST_DEVICES = 8;
 
 /** Lets a device in as the student with that code of the class; gives what the device shows from then on. Null for a code that is nobody's. */
-export async function joinClass(classId: string, code: string): Promise<{ token: string; student: StudentRow } | null> {
+export async function joinClass(
+  classId: string,
+  code: string,
+): Promise<{ token: string; student: StudentRow } | null> {
   const student = await StudentRow.findOne({ where: { classId, code } });
   if (!student) return null;
   const token = nanoid(TOKEN_LENGTH);
   await StudentDeviceRow.create({ tokenSha: shaOf(token), studentId: student.id });
-  const devices = await StudentDeviceRow.findAll({ where: { studentId: student.id }, order: [['createdAt', 'DESC']] });
+  const devices = await StudentDeviceRow.findAll({
+    where: { studentId: student.id },
+    order: [['createdAt', 'DESC']],
+  });
   await Promise.all(devices.slice(MOST_DEVICES).map((device) => device.destroy()));
   return { token, student };
 }
@@ -102,14 +163,25 @@ export async function studentOf(token: string): Promise<StudentRow | null> {
 type NewEntry = Omit<LogEntry, 'by'>;
 
 type Reached = EntryOf<'reached'>['body'];
-const hasGrown = (before: Reached, now: Reached) => now.atMs > before.atMs || seenPart(now) > seenPart(before);
+const hasGrown = (before: Reached, now: Reached) =>
+  now.atMs > before.atMs || seenPart(now) > seenPart(before);
 
 /**
  * Keeps entries, each once however often it is sent. How far a visit got may grow; everything else stays as it was first
  * sent. An id of somebody else's entry changes nothing.
  */
-export async function keepEntries({ id: classId, ownerId }: Pick<ClassRow, 'id' | 'ownerId'>, by: LogEntry['by'], entries: readonly NewEntry[]): Promise<void> {
-  const row = ({ id, studentId, lessonId, at, body }: NewEntry): CreationAttributes<LogEntryRow> => ({
+export async function keepEntries(
+  { id: classId, ownerId }: Pick<ClassRow, 'id' | 'ownerId'>,
+  by: LogEntry['by'],
+  entries: readonly NewEntry[],
+): Promise<void> {
+  const row = ({
+    id,
+    studentId,
+    lessonId,
+    at,
+    body,
+  }: NewEntry): CreationAttributes<LogEntryRow> => ({
     id,
     ownerId,
     classId,
@@ -126,40 +198,91 @@ export async function keepEntries({ id: classId, ownerId }: Pick<ClassRow, 'id' 
   for (const row of known) {
     const entry = further.get(row.id);
     const before = entryBodySchema.parse(JSON.parse(row.body));
-    if (entry?.studentId === row.studentId && entry.body.kind === 'reached' && before.kind === 'reached' && hasGrown(before, entry.body)) await row.update({ body: JSON.stringify(entry.body) });
+    if (
+      entry?.studentId === row.studentId &&
+      entry.body.kind === 'reached' &&
+      before.kind === 'reached' &&
+      hasGrown(before, entry.body)
+    )
+      await row.update({ body: JSON.stringify(entry.body) });
   }
 }
 
 const DAY_MS = 86_400_000;
 
 /** Splits what a student sends of a lesson: what is kept, and what is beyond what anybody does in a day. What is there already counts once. */
-export async function withinDay<T extends { id: string }>({ id: studentId }: StudentRow, lessonId: string, entries: readonly T[], now = Date.now()): Promise<{ taken: T[]; tooMany: T[] }> {
-  const there = new Set((await LogEntryRow.findAll({ where: { id: entries.map(({ id }) => id) }, attributes: ['id'] })).map(({ id }) => id));
-  const lately = await LogEntryRow.count({ where: { studentId, lessonId, madeBy: 'student', createdAt: { [Op.gt]: new Date(now - DAY_MS) } } });
+export async function withinDay<T extends { id: string }>(
+  { id: studentId }: StudentRow,
+  lessonId: string,
+  entries: readonly T[],
+  now = Date.now(),
+): Promise<{ taken: T[]; tooMany: T[] }> {
+  const there = new Set(
+    (
+      await LogEntryRow.findAll({ where: { id: entries.map(({ id }) => id) }, attributes: ['id'] })
+    ).map(({ id }) => id),
+  );
+  const lately = await LogEntryRow.count({
+    where: {
+      studentId,
+      lessonId,
+      madeBy: 'student',
+      createdAt: { [Op.gt]: new Date(now - DAY_MS) },
+    },
+  });
   const fresh = entries.filter(({ id }) => !there.has(id));
   const tooMany = fresh.slice(Math.max(0, MAX_ENTRIES_A_DAY - lately));
   return { taken: entries.filter((entry) => !tooMany.includes(entry)), tooMany };
 }
 
-async function erased(ownerId: string, what: ErasureRow['what'], where: { studentId: string } | { classId: string }, remove: (transaction: Transaction) => Promise<void>, sequelize: Sequelize): Promise<void> {
+async function erased(
+  ownerId: string,
+  what: ErasureRow['what'],
+  where: { studentId: string } | { classId: string },
+  remove: (transaction: Transaction) => Promise<void>,
+  sequelize: Sequelize,
+): Promise<void> {
   await sequelize.transaction(async (transaction) => {
     const entries = await LogEntryRow.findAll({ where, attributes: ['id'], transaction });
-    const students = 'studentId' in where ? [where.studentId] : (await StudentRow.findAll({ where, attributes: ['id'], transaction })).map(({ id }) => id);
+    const students =
+      'studentId' in where
+        ? [where.studentId]
+        : (await StudentRow.findAll({ where, attributes: ['id'], transaction })).map(
+            ({ id }) => id,
+          );
     // What was done with them stays in the audit, not with whom.
-    await AuditRow.update({ subject: '' }, { where: { ownerId, subject: [...students, ...entries.map(({ id }) => id)] }, transaction });
+    await AuditRow.update(
+      { subject: '' },
+      { where: { ownerId, subject: [...students, ...entries.map(({ id }) => id)] }, transaction },
+    );
     await remove(transaction);
-    await ErasureRow.create({ id: nanoid(), ownerId, what, entries: entries.length }, { transaction });
+    await ErasureRow.create(
+      { id: nanoid(), ownerId, what, entries: entries.length },
+      { transaction },
+    );
   });
 }
 
 /** Erases a student with everything of theirs; what remains is that it was done. */
 export function eraseStudent(sequelize: Sequelize, student: StudentRow): Promise<void> {
-  return erased(student.ownerId, 'student', { studentId: student.id }, (transaction) => student.destroy({ transaction }), sequelize);
+  return erased(
+    student.ownerId,
+    'student',
+    { studentId: student.id },
+    (transaction) => student.destroy({ transaction }),
+    sequelize,
+  );
 }
 
 /** Erases a class, its students, their entries and its links. */
 export function eraseClass(sequelize: Sequelize, row: ClassRow): Promise<void> {
-  return erased(row.ownerId, 'class', { classId: row.id }, (transaction) => row.destroy({ transaction }), sequelize);
+  return erased(
+    row.ownerId,
+    'class',
+    { classId: row.id },
+    (transaction) => row.destroy({ transaction }),
+    sequelize,
+  );
 }
 
 const WEEK_MS = 7 * DAY_MS;
@@ -169,8 +292,16 @@ export async function eraseOld(now = new Date()): Promise<number> {
   let all = 0;
   for (const row of await ClassRow.findAll()) {
     const before = new Date(now.getTime() - planOf(row).keepWeeks * WEEK_MS);
-    const entries = await LogEntryRow.destroy({ where: { classId: row.id, createdAt: { [Op.lt]: before } } });
-    if (entries > 0) await ErasureRow.create({ id: nanoid(), ownerId: row.ownerId, what: 'kept long enough', entries });
+    const entries = await LogEntryRow.destroy({
+      where: { classId: row.id, createdAt: { [Op.lt]: before } },
+    });
+    if (entries > 0)
+      await ErasureRow.create({
+        id: nanoid(),
+        ownerId: row.ownerId,
+        what: 'kept long enough',
+        entries,
+      });
     all += entries;
   }
   return all;

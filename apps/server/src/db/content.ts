@@ -7,9 +7,17 @@ export const hashesIn = (text: string): string[] => text.match(/\b[0-9a-f]{64}\b
 /** Every piece of content the database names, in any table and column that holds a content hash; results of exports among them. */
 export async function contentNamed(sequelize: Sequelize): Promise<string[]> {
   const named = new Set<string>();
-  const takes = await sequelize.query<Record<string, string | null>>('SELECT original_sha, working_sha, preview_sha, thumbs_sha, wave_sha, watched_sha, renditions FROM takes', { type: QueryTypes.SELECT });
-  for (const row of takes) for (const column of Object.values(row)) for (const sha of hashesIn(column ?? '')) named.add(sha);
-  const jobs = await sequelize.query<{ result: string }>("SELECT result FROM jobs WHERE kind = 'export' AND result IS NOT NULL", { type: QueryTypes.SELECT });
+  const takes = await sequelize.query<Record<string, string | null>>(
+    'SELECT original_sha, working_sha, preview_sha, thumbs_sha, wave_sha, watched_sha, renditions FROM takes',
+    { type: QueryTypes.SELECT },
+  );
+  for (const row of takes)
+    for (const column of Object.values(row))
+      for (const sha of hashesIn(column ?? '')) named.add(sha);
+  const jobs = await sequelize.query<{ result: string }>(
+    "SELECT result FROM jobs WHERE kind = 'export' AND result IS NOT NULL",
+    { type: QueryTypes.SELECT },
+  );
   for (const { result } of jobs) for (const sha of hashesIn(result)) named.add(sha);
   return [...named].sort();
 }
@@ -18,7 +26,11 @@ export async function contentNamed(sequelize: Sequelize): Promise<string[]> {
 const BROUGHT_LATELY_MS = 24 * 3_600_000;
 
 /** Frees the room of content that nothing names: what a job made of a lesson that was erased meanwhile, or that a kill left behind. @returns how many pieces */
-export async function sweepContent(sequelize: Sequelize, store: MediaStore, now = Date.now()): Promise<number> {
+export async function sweepContent(
+  sequelize: Sequelize,
+  store: MediaStore,
+  now = Date.now(),
+): Promise<number> {
   const named = new Set(await contentNamed(sequelize));
   let swept = 0;
   for await (const sha of store.untouchedSince(new Date(now - BROUGHT_LATELY_MS))) {
@@ -30,7 +42,11 @@ export async function sweepContent(sequelize: Sequelize, store: MediaStore, now 
 }
 
 /** Frees the room of those pieces that nothing names any more; gives how many bytes that were. */
-export async function dropUnnamed(sequelize: Sequelize, content: Iterable<string>, store: MediaStore): Promise<number> {
+export async function dropUnnamed(
+  sequelize: Sequelize,
+  content: Iterable<string>,
+  store: MediaStore,
+): Promise<number> {
   const named = new Set(await contentNamed(sequelize));
   let bytes = 0;
   for (const sha of new Set(content)) {

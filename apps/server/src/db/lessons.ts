@@ -1,6 +1,12 @@
 import { blocksOf, type Lesson, readLesson, takesOf, withTakes } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
-import { Op, QueryTypes, type CreationAttributes, type Sequelize, type Transaction } from 'sequelize';
+import {
+  Op,
+  QueryTypes,
+  type CreationAttributes,
+  type Sequelize,
+  type Transaction,
+} from 'sequelize';
 import { refuse } from '../errors.ts';
 import { LessonRow, RevisionRow, TakeRow } from './models.ts';
 
@@ -28,7 +34,10 @@ export interface NewestLesson {
 }
 
 /** Every lesson of a teacher at its newest revision, the last saved first. */
-export async function newestLessons(sequelize: Sequelize, ownerId: string): Promise<NewestLesson[]> {
+export async function newestLessons(
+  sequelize: Sequelize,
+  ownerId: string,
+): Promise<NewestLesson[]> {
   const rows = await sequelize.query(
     `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt, l.archived_at AS archivedAt, l.is_template AS template, k.login AS keeper,
             EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared
@@ -37,7 +46,16 @@ export async function newestLessons(sequelize: Sequelize, ownerId: string): Prom
       WHERE l.owner_id = ? AND l.deleted_at IS NULL ORDER BY r.created_at DESC`,
     { replacements: [ownerId], type: QueryTypes.SELECT },
   );
-  const typed = rows as { id: string; revision: number; document: string; savedAt: Date; archivedAt: Date | null; template: number; shared: number; keeper: string | null }[];
+  const typed = rows as {
+    id: string;
+    revision: number;
+    document: string;
+    savedAt: Date;
+    archivedAt: Date | null;
+    template: number;
+    shared: number;
+    keeper: string | null;
+  }[];
   return typed.map(({ document, archivedAt, template, shared, ...row }) => ({
     ...row,
     lesson: readLesson(JSON.parse(document)),
@@ -58,31 +76,63 @@ interface Adopted {
  * What a lesson's own copies are of takes that lie in other lessons of the same teacher; the content is shared.
  * A take that has not arrived whole has none.
  */
-async function adopted(lessonId: string, ownerId: string, wanted: readonly { takeId: string; blockId: string }[]): Promise<Adopted[]> {
+async function adopted(
+  lessonId: string,
+  ownerId: string,
+  wanted: readonly { takeId: string; blockId: string }[],
+): Promise<Adopted[]> {
   const blockOf = new Map(wanted.map(({ takeId, blockId }) => [takeId, blockId]));
-  const found = await TakeRow.findAll({ where: { id: { [Op.in]: [...blockOf.keys()] }, ownerId, originalSha: { [Op.not]: null } } });
+  const found = await TakeRow.findAll({
+    where: { id: { [Op.in]: [...blockOf.keys()] }, ownerId, originalSha: { [Op.not]: null } },
+  });
   return found.map((take) => {
     // Performances belong to their lesson; where the block starts in the take does not.
     const { createdAt: _createdAt, performanceId: _performanceId, ...facts } = take.get();
-    return { from: take.id, take: { ...facts, id: nanoid(), lessonId, blockId: blockOf.get(take.id) ?? take.blockId } };
+    return {
+      from: take.id,
+      take: { ...facts, id: nanoid(), lessonId, blockId: blockOf.get(take.id) ?? take.blockId },
+    };
   });
 }
 
 /** Gives a lesson takes of its own of those given. Gives each by the id of what it is a copy of. */
-export async function copyTakes(lessonId: string, ownerId: string, wanted: readonly { takeId: string; blockId: string }[]): Promise<Map<string, TakeRow>> {
+export async function copyTakes(
+  lessonId: string,
+  ownerId: string,
+  wanted: readonly { takeId: string; blockId: string }[],
+): Promise<Map<string, TakeRow>> {
   const copies = await adopted(lessonId, ownerId, wanted);
   const rows = await TakeRow.bulkCreate(copies.map(({ take }) => take));
   return new Map(copies.flatMap(({ from }, i) => (rows[i] ? [[from, rows[i]] as const] : [])));
 }
 
-async function insertLesson(id: string, ownerId: string, lesson: Lesson, authorId: string | null, transaction: Transaction): Promise<RevisionRow> {
-  await LessonRow.create({ id, ownerId, revision: 1, keeperId: authorId ?? ownerId }, { transaction });
-  return RevisionRow.create({ lessonId: id, revision: 1, document: JSON.stringify(lesson), authorId }, { transaction });
+async function insertLesson(
+  id: string,
+  ownerId: string,
+  lesson: Lesson,
+  authorId: string | null,
+  transaction: Transaction,
+): Promise<RevisionRow> {
+  await LessonRow.create(
+    { id, ownerId, revision: 1, keeperId: authorId ?? ownerId },
+    { transaction },
+  );
+  return RevisionRow.create(
+    { lessonId: id, revision: 1, document: JSON.stringify(lesson), authorId },
+    { transaction },
+  );
 }
 
 /** Stores a new lesson as revision 1. */
-export async function createLesson(sequelize: Sequelize, id: string, ownerId: string, lesson: Lesson): Promise<RevisionRow> {
-  return sequelize.transaction((transaction) => insertLesson(id, ownerId, lesson, null, transaction));
+export async function createLesson(
+  sequelize: Sequelize,
+  id: string,
+  ownerId: string,
+  lesson: Lesson,
+): Promise<RevisionRow> {
+  return sequelize.transaction((transaction) =>
+    insertLesson(id, ownerId, lesson, null, transaction),
+  );
 }
 
 /** A new lesson as stored, and its takes. */
@@ -93,40 +143,83 @@ interface Created {
 }
 
 /** Stores a new lesson with takes of its own; footage without one is left out. All or nothing. */
-export async function createWithTakes(sequelize: Sequelize, ownerId: string, lesson: Lesson, takesFor: (lessonId: string) => Adopted[] | Promise<Adopted[]>, authorId: string | null = null): Promise<Created> {
+export async function createWithTakes(
+  sequelize: Sequelize,
+  ownerId: string,
+  lesson: Lesson,
+  takesFor: (lessonId: string) => Adopted[] | Promise<Adopted[]>,
+  authorId: string | null = null,
+): Promise<Created> {
   const id = nanoid();
   const takes = await takesFor(id);
   const own = withTakes(lesson, new Map(takes.map(({ from, take }) => [from, take.id])));
   return sequelize.transaction(async (transaction) => {
     const row = await insertLesson(id, ownerId, own, authorId, transaction);
-    return { row, lesson: own, takes: await TakeRow.bulkCreate(takes.map(({ take }) => take), { transaction }) };
+    return {
+      row,
+      lesson: own,
+      takes: await TakeRow.bulkCreate(
+        takes.map(({ take }) => take),
+        { transaction },
+      ),
+    };
   });
 }
 
 /** Stores a new lesson whose footage may lie in other lessons of the teacher: it gets takes of its own. */
-export function createFromOthers(sequelize: Sequelize, ownerId: string, lesson: Lesson, authorId: string): Promise<Created> {
+export function createFromOthers(
+  sequelize: Sequelize,
+  ownerId: string,
+  lesson: Lesson,
+  authorId: string,
+): Promise<Created> {
   const { music } = lesson.finish.sound;
   // Music belongs to no block.
-  const wanted = [...blocksOf(lesson).flatMap((block) => takesOf(block).map((takeId) => ({ takeId, blockId: block.id }))), ...(music ? [{ takeId: music.takeId, blockId: '' }] : [])];
-  return createWithTakes(sequelize, ownerId, lesson, (lessonId) => adopted(lessonId, ownerId, wanted), authorId);
+  const wanted = [
+    ...blocksOf(lesson).flatMap((block) =>
+      takesOf(block).map((takeId) => ({ takeId, blockId: block.id })),
+    ),
+    ...(music ? [{ takeId: music.takeId, blockId: '' }] : []),
+  ];
+  return createWithTakes(
+    sequelize,
+    ownerId,
+    lesson,
+    (lessonId) => adopted(lessonId, ownerId, wanted),
+    authorId,
+  );
 }
 
 /**
  * Stores the next revision, if `baseRevision` is still the newest.
  * @throws Refusal 409 `stale` with the newest revision otherwise
  */
-export async function saveLesson(sequelize: Sequelize, lessonId: string, baseRevision: number, lesson: Lesson, { authorId = null, within }: { authorId?: string | null; within?: Transaction } = {}): Promise<RevisionRow> {
+export async function saveLesson(
+  sequelize: Sequelize,
+  lessonId: string,
+  baseRevision: number,
+  lesson: Lesson,
+  { authorId = null, within }: { authorId?: string | null; within?: Transaction } = {},
+): Promise<RevisionRow> {
   const save = async (transaction: Transaction) => {
     const row = await LessonRow.findByPk(lessonId, { lock: transaction.LOCK.UPDATE, transaction });
     if (!row) throw refuse(404, 'not-found', 'There is no such lesson.');
     if (row.revision !== baseRevision) {
-      throw refuse(409, 'stale', 'This lesson was changed in another window since you opened it. Choose which version to keep; both stay in its history.', {
-        revision: row.revision,
-      });
+      throw refuse(
+        409,
+        'stale',
+        'This lesson was changed in another window since you opened it. Choose which version to keep; both stay in its history.',
+        {
+          revision: row.revision,
+        },
+      );
     }
     const revision = baseRevision + 1;
     await row.update({ revision }, { transaction });
-    return RevisionRow.create({ lessonId, revision, document: JSON.stringify(lesson), authorId }, { transaction });
+    return RevisionRow.create(
+      { lessonId, revision, document: JSON.stringify(lesson), authorId },
+      { transaction },
+    );
   };
   return within ? save(within) : sequelize.transaction(save);
 }

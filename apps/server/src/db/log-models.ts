@@ -1,7 +1,14 @@
 import type { Erasure } from '@zest/contract';
 import type { Side } from '@zest/core/lesson';
 import type { EntryKind, LogEntry } from '@zest/core/results';
-import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
 import { id, key, moment, settingsOf } from './columns.ts';
 
 export class ClassRow extends Model<InferAttributes<ClassRow>, InferCreationAttributes<ClassRow>> {
@@ -13,7 +20,10 @@ export class ClassRow extends Model<InferAttributes<ClassRow>, InferCreationAttr
   declare createdAt: CreationOptional<Date>;
 }
 
-export class StudentRow extends Model<InferAttributes<StudentRow>, InferCreationAttributes<StudentRow>> {
+export class StudentRow extends Model<
+  InferAttributes<StudentRow>,
+  InferCreationAttributes<StudentRow>
+> {
   declare id: string;
   declare ownerId: string;
   declare classId: string;
@@ -28,21 +38,30 @@ export class StudentRow extends Model<InferAttributes<StudentRow>, InferCreation
 }
 
 /** A device a student joined with. What it holds is kept as a hash only. */
-export class StudentDeviceRow extends Model<InferAttributes<StudentDeviceRow>, InferCreationAttributes<StudentDeviceRow>> {
+export class StudentDeviceRow extends Model<
+  InferAttributes<StudentDeviceRow>,
+  InferCreationAttributes<StudentDeviceRow>
+> {
   declare tokenSha: string;
   declare studentId: string;
   declare createdAt: CreationOptional<Date>;
 }
 
 /** A state of the lesson that a link has shown. */
-export class ShareVersionRow extends Model<InferAttributes<ShareVersionRow>, InferCreationAttributes<ShareVersionRow>> {
+export class ShareVersionRow extends Model<
+  InferAttributes<ShareVersionRow>,
+  InferCreationAttributes<ShareVersionRow>
+> {
   declare code: string;
   declare version: number;
   declare revision: number;
   declare createdAt: CreationOptional<Date>;
 }
 
-export class LogEntryRow extends Model<InferAttributes<LogEntryRow>, InferCreationAttributes<LogEntryRow>> {
+export class LogEntryRow extends Model<
+  InferAttributes<LogEntryRow>,
+  InferCreationAttributes<LogEntryRow>
+> {
   declare id: string;
   declare ownerId: string;
   declare classId: string;
@@ -56,7 +75,10 @@ export class LogEntryRow extends Model<InferAttributes<LogEntryRow>, InferCreati
   declare createdAt: CreationOptional<Date>;
 }
 
-export class ErasureRow extends Model<InferAttributes<ErasureRow>, InferCreationAttributes<ErasureRow>> {
+export class ErasureRow extends Model<
+  InferAttributes<ErasureRow>,
+  InferCreationAttributes<ErasureRow>
+> {
   declare id: string;
   declare ownerId: string;
   declare what: Erasure['what'];
@@ -67,7 +89,16 @@ export class ErasureRow extends Model<InferAttributes<ErasureRow>, InferCreation
 /** Ties the models of classes and their log to a connection. */
 export function defineLogModels(sequelize: Sequelize): void {
   const common = settingsOf(sequelize);
-  ClassRow.init({ id: key(), ownerId: id(), code: id(), document: { type: DataTypes.TEXT, allowNull: false }, createdAt: moment() }, { ...common, tableName: 'classes' });
+  ClassRow.init(
+    {
+      id: key(),
+      ownerId: id(),
+      code: id(),
+      document: { type: DataTypes.TEXT, allowNull: false },
+      createdAt: moment(),
+    },
+    { ...common, tableName: 'classes' },
+  );
   StudentRow.init(
     {
       id: key(),
@@ -83,9 +114,21 @@ export function defineLogModels(sequelize: Sequelize): void {
     },
     { ...common, tableName: 'students' },
   );
-  StudentDeviceRow.init({ tokenSha: { type: DataTypes.CHAR(64), primaryKey: true }, studentId: id(), createdAt: moment() }, { ...common, tableName: 'student_devices' });
+  StudentDeviceRow.init(
+    {
+      tokenSha: { type: DataTypes.CHAR(64), primaryKey: true },
+      studentId: id(),
+      createdAt: moment(),
+    },
+    { ...common, tableName: 'student_devices' },
+  );
   ShareVersionRow.init(
-    { code: key(), version: { type: DataTypes.INTEGER, allowNull: false, primaryKey: true }, revision: { type: DataTypes.INTEGER, allowNull: false }, createdAt: moment() },
+    {
+      code: key(),
+      version: { type: DataTypes.INTEGER, allowNull: false, primaryKey: true },
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      createdAt: moment(),
+    },
     { ...common, tableName: 'share_versions' },
   );
   LogEntryRow.init(
@@ -104,7 +147,13 @@ export function defineLogModels(sequelize: Sequelize): void {
     { ...common, tableName: 'log_entries' },
   );
   ErasureRow.init(
-    { id: key(), ownerId: id(), what: { type: DataTypes.STRING(40), allowNull: false }, entries: { type: DataTypes.INTEGER, allowNull: false }, createdAt: moment() },
+    {
+      id: key(),
+      ownerId: id(),
+      what: { type: DataTypes.STRING(40), allowNull: false },
+      entries: { type: DataTypes.INTEGER, allowNull: false },
+      createdAt: moment(),
+    },
     { ...common, tableName: 'erasures' },
   );
 }

@@ -1,5 +1,14 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -53,11 +62,19 @@ function install(dataDir: string): void {
   mkdirSync(dataDir, { recursive: true, mode: 0o700 });
   const done = spawnSync(
     'mariadb-install-db',
-    ['--no-defaults', '--auth-root-authentication-method=socket', '--skip-test-db', `--datadir=${dataDir}`, ...asRoot()],
+    [
+      '--no-defaults',
+      '--auth-root-authentication-method=socket',
+      '--skip-test-db',
+      `--datadir=${dataDir}`,
+      ...asRoot(),
+    ],
     { env: programEnv, encoding: 'utf8' },
   );
   if (done.status !== 0) {
-    throw new Error(`The database could not be set up in ${dataDir}: ${done.error?.message ?? done.stderr.trim().split('\n').at(-1)}`);
+    throw new Error(
+      `The database could not be set up in ${dataDir}: ${done.error?.message ?? done.stderr.trim().split('\n').at(-1)}`,
+    );
   }
 }
 
@@ -66,7 +83,9 @@ function pidOn(dataDir: string): number | null {
   const pidFile = path.join(dataDir, 'mariadb.pid');
   if (!existsSync(pidFile)) return null;
   const pid = Number(readFileSync(pidFile, 'utf8').trim());
-  const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
+  const command = existsSync(`/proc/${pid}/cmdline`)
+    ? readFileSync(`/proc/${pid}/cmdline`, 'utf8')
+    : '';
   return command.includes(`--datadir=${dataDir}`) ? pid : null;
 }
 
@@ -76,7 +95,8 @@ export async function endLeftover(dataDir: string): Promise<boolean> {
   if (pid === null) return false;
   process.kill(pid, 'SIGTERM');
   for (let i = 0; i < 300 && existsSync(`/proc/${pid}`); i += 1) await sleep(100);
-  if (existsSync(`/proc/${pid}`)) throw new Error(`The database (process ${pid}) does not end. Look again in a moment.`);
+  if (existsSync(`/proc/${pid}`))
+    throw new Error(`The database (process ${pid}) does not end. Look again in a moment.`);
   return true;
 }
 
@@ -90,7 +110,15 @@ function logOf(dataDir: string): { file: string; since: () => string } {
   const size = existsSync(file) ? statSync(file).size : 0;
   const isFull = size > MOST_LOG_BYTES;
   if (isFull) renameSync(file, `${file}.old`);
-  return { file, since: () => (existsSync(file) ? readFileSync(file).subarray(isFull ? 0 : size).toString('utf8') : '') };
+  return {
+    file,
+    since: () =>
+      existsSync(file)
+        ? readFileSync(file)
+            .subarray(isFull ? 0 : size)
+            .toString('utf8')
+        : '',
+  };
 }
 
 /**
@@ -98,7 +126,12 @@ function logOf(dataDir: string): { file: string; since: () => string } {
  * user `zest` of the given password.
  * @throws with the server's own last words when it does not come up
  */
-export async function startMariaDb(dataDir: string, password: string, names: readonly string[] = ['zest'], wanted?: number): Promise<MariaDb> {
+export async function startMariaDb(
+  dataDir: string,
+  password: string,
+  names: readonly string[] = ['zest'],
+  wanted?: number,
+): Promise<MariaDb> {
   if (!existsSync(path.join(dataDir, 'mysql'))) install(dataDir);
   await endLeftover(dataDir);
   const port = wanted ?? (await freePort());

@@ -21,7 +21,10 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   declare createdAt: CreationOptional<Date>;
 }
 
-export class LessonRow extends Model<InferAttributes<LessonRow>, InferCreationAttributes<LessonRow>> {
+export class LessonRow extends Model<
+  InferAttributes<LessonRow>,
+  InferCreationAttributes<LessonRow>
+> {
   declare id: string;
   declare ownerId: string;
   /** The newest revision. */
@@ -34,7 +37,10 @@ export class LessonRow extends Model<InferAttributes<LessonRow>, InferCreationAt
   declare keeperId: CreationOptional<string | null>;
 }
 
-export class SeriesRow extends Model<InferAttributes<SeriesRow>, InferCreationAttributes<SeriesRow>> {
+export class SeriesRow extends Model<
+  InferAttributes<SeriesRow>,
+  InferCreationAttributes<SeriesRow>
+> {
   declare id: string;
   declare ownerId: string;
   /** As in the document; no two of one teacher are alike. */
@@ -45,7 +51,10 @@ export class SeriesRow extends Model<InferAttributes<SeriesRow>, InferCreationAt
   declare createdAt: CreationOptional<Date>;
 }
 
-export class CueEntryRow extends Model<InferAttributes<CueEntryRow>, InferCreationAttributes<CueEntryRow>> {
+export class CueEntryRow extends Model<
+  InferAttributes<CueEntryRow>,
+  InferCreationAttributes<CueEntryRow>
+> {
   declare id: string;
   declare ownerId: string;
   /** The entry without its id, as JSON. */
@@ -53,7 +62,10 @@ export class CueEntryRow extends Model<InferAttributes<CueEntryRow>, InferCreati
   declare createdAt: CreationOptional<Date>;
 }
 
-export class RevisionRow extends Model<InferAttributes<RevisionRow>, InferCreationAttributes<RevisionRow>> {
+export class RevisionRow extends Model<
+  InferAttributes<RevisionRow>,
+  InferCreationAttributes<RevisionRow>
+> {
   declare lessonId: string;
   declare revision: number;
   /** The lesson document as JSON. */
@@ -113,7 +125,10 @@ export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttrib
 }
 
 /** A block performed once, before any number of cameras. */
-export class PerformanceRow extends Model<InferAttributes<PerformanceRow>, InferCreationAttributes<PerformanceRow>> {
+export class PerformanceRow extends Model<
+  InferAttributes<PerformanceRow>,
+  InferCreationAttributes<PerformanceRow>
+> {
   declare id: string;
   declare ownerId: string;
   declare lessonId: string;
@@ -168,7 +183,6 @@ export class ShareRow extends Model<InferAttributes<ShareRow>, InferCreationAttr
   declare version: CreationOptional<number>;
 }
 
-
 /** Ties the models to a connection. The tables themselves are made by the migrations. */
 export function defineModels(sequelize: Sequelize): void {
   const common = settingsOf(sequelize);
@@ -208,7 +222,12 @@ export function defineModels(sequelize: Sequelize): void {
     { ...common, tableName: 'series' },
   );
   CueEntryRow.init(
-    { id: key(), ownerId: id(), document: { type: DataTypes.TEXT, allowNull: false }, createdAt: moment() },
+    {
+      id: key(),
+      ownerId: id(),
+      document: { type: DataTypes.TEXT, allowNull: false },
+      createdAt: moment(),
+    },
     { ...common, tableName: 'cue_entries' },
   );
   RevisionRow.init(

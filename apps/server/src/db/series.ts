@@ -24,33 +24,69 @@ async function unlessTaken<T>(name: string, store: () => Promise<T>): Promise<T>
     return await store();
   } catch (error) {
     if (!(error instanceof UniqueConstraintError)) throw error;
-    throw refuse(409, 'taken', `You have a series called “${name}” already. Give this one another name.`);
+    throw refuse(
+      409,
+      'taken',
+      `You have a series called “${name}” already. Give this one another name.`,
+    );
   }
 }
 
 /** @throws Refusal 409 when the teacher has one of that name, 400 when it cannot be laid out */
 export async function createSeries(ownerId: string, series: Series): Promise<SeriesRow> {
   inOrder(series);
-  return unlessTaken(series.name, () => SeriesRow.create({ id: nanoid(), ownerId, name: series.name, revision: 1, document: JSON.stringify(series) }));
+  return unlessTaken(series.name, () =>
+    SeriesRow.create({
+      id: nanoid(),
+      ownerId,
+      name: series.name,
+      revision: 1,
+      document: JSON.stringify(series),
+    }),
+  );
 }
 
 /**
  * Stores the next revision. Under another name its lessons go with it, each in a new revision.
  * @throws Refusal 409 `stale` or `taken`, 400 when it cannot be laid out
  */
-export async function saveSeries(sequelize: Sequelize, seriesId: string, baseRevision: number, series: Series): Promise<SeriesRow> {
+export async function saveSeries(
+  sequelize: Sequelize,
+  seriesId: string,
+  baseRevision: number,
+  series: Series,
+): Promise<SeriesRow> {
   inOrder(series);
   return unlessTaken(series.name, () =>
     sequelize.transaction(async (transaction) => {
-      const row = await SeriesRow.findByPk(seriesId, { lock: transaction.LOCK.UPDATE, transaction, rejectOnEmpty: true });
+      const row = await SeriesRow.findByPk(seriesId, {
+        lock: transaction.LOCK.UPDATE,
+        transaction,
+        rejectOnEmpty: true,
+      });
       if (row.revision !== baseRevision) {
-        throw refuse(409, 'stale', 'This series was changed in another window since you opened it. Load it again and repeat your last change.', { revision: row.revision });
+        throw refuse(
+          409,
+          'stale',
+          'This series was changed in another window since you opened it. Load it again and repeat your last change.',
+          { revision: row.revision },
+        );
       }
       const before = row.name;
-      await row.update({ name: series.name, revision: baseRevision + 1, document: JSON.stringify(series) }, { transaction });
+      await row.update(
+        { name: series.name, revision: baseRevision + 1, document: JSON.stringify(series) },
+        { transaction },
+      );
       if (before !== series.name) {
         for (const { id, revision, lesson } of await newestLessons(sequelize, row.ownerId)) {
-          if (lesson.series.name === before) await saveLesson(sequelize, id, revision, { ...lesson, series: { ...lesson.series, name: series.name } }, { within: transaction });
+          if (lesson.series.name === before)
+            await saveLesson(
+              sequelize,
+              id,
+              revision,
+              { ...lesson, series: { ...lesson.series, name: series.name } },
+              { within: transaction },
+            );
         }
       }
       return row;

@@ -1,9 +1,19 @@
 import type { Role } from '@zest/contract';
-import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
 import { id, key, moment, settingsOf, when } from './columns.ts';
 
 /** A way into a team, once; only its hash is kept. */
-export class InviteRow extends Model<InferAttributes<InviteRow>, InferCreationAttributes<InviteRow>> {
+export class InviteRow extends Model<
+  InferAttributes<InviteRow>,
+  InferCreationAttributes<InviteRow>
+> {
   declare codeSha: string;
   declare ownerId: string;
   declare role: Role;
@@ -13,7 +23,10 @@ export class InviteRow extends Model<InferAttributes<InviteRow>, InferCreationAt
 }
 
 /** A way to a new password, once; only its hash is kept. */
-export class PasswordLinkRow extends Model<InferAttributes<PasswordLinkRow>, InferCreationAttributes<PasswordLinkRow>> {
+export class PasswordLinkRow extends Model<
+  InferAttributes<PasswordLinkRow>,
+  InferCreationAttributes<PasswordLinkRow>
+> {
   declare codeSha: string;
   declare userId: string;
   declare expiresAt: Date;
@@ -21,12 +34,18 @@ export class PasswordLinkRow extends Model<InferAttributes<PasswordLinkRow>, Inf
 }
 
 /** What an owner has decided for the whole installation. */
-export class SettingRow extends Model<InferAttributes<SettingRow>, InferCreationAttributes<SettingRow>> {
+export class SettingRow extends Model<
+  InferAttributes<SettingRow>,
+  InferCreationAttributes<SettingRow>
+> {
   declare name: 'address';
   declare value: string;
 }
 
-export class CommentRow extends Model<InferAttributes<CommentRow>, InferCreationAttributes<CommentRow>> {
+export class CommentRow extends Model<
+  InferAttributes<CommentRow>,
+  InferCreationAttributes<CommentRow>
+> {
   declare id: string;
   declare ownerId: string;
   declare lessonId: string;
@@ -53,14 +72,29 @@ export class AuditRow extends Model<InferAttributes<AuditRow>, InferCreationAttr
 export function defineTeamModels(sequelize: Sequelize): void {
   const common = settingsOf(sequelize);
   InviteRow.init(
-    { codeSha: { type: DataTypes.CHAR(64), primaryKey: true }, ownerId: id(), role: { type: DataTypes.STRING(10), allowNull: false }, expiresAt: { type: DataTypes.DATE(3), allowNull: false }, usedAt: when(), createdAt: moment() },
+    {
+      codeSha: { type: DataTypes.CHAR(64), primaryKey: true },
+      ownerId: id(),
+      role: { type: DataTypes.STRING(10), allowNull: false },
+      expiresAt: { type: DataTypes.DATE(3), allowNull: false },
+      usedAt: when(),
+      createdAt: moment(),
+    },
     { ...common, tableName: 'invites' },
   );
   PasswordLinkRow.init(
-    { codeSha: { type: DataTypes.CHAR(64), primaryKey: true }, userId: id(), expiresAt: { type: DataTypes.DATE(3), allowNull: false }, createdAt: moment() },
+    {
+      codeSha: { type: DataTypes.CHAR(64), primaryKey: true },
+      userId: id(),
+      expiresAt: { type: DataTypes.DATE(3), allowNull: false },
+      createdAt: moment(),
+    },
     { ...common, tableName: 'password_links' },
   );
-  SettingRow.init({ name: key(), value: { type: DataTypes.TEXT, allowNull: false } }, { ...common, tableName: 'settings' });
+  SettingRow.init(
+    { name: key(), value: { type: DataTypes.TEXT, allowNull: false } },
+    { ...common, tableName: 'settings' },
+  );
   CommentRow.init(
     {
       id: key(),
@@ -76,7 +110,14 @@ export function defineTeamModels(sequelize: Sequelize): void {
     { ...common, tableName: 'comments' },
   );
   AuditRow.init(
-    { id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true }, ownerId: id(), personId: id(), what: { type: DataTypes.STRING(120), allowNull: false }, subject: { type: DataTypes.STRING(120), allowNull: false }, createdAt: moment() },
+    {
+      id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true },
+      ownerId: id(),
+      personId: id(),
+      what: { type: DataTypes.STRING(120), allowNull: false },
+      subject: { type: DataTypes.STRING(120), allowNull: false },
+      createdAt: moment(),
+    },
     { ...common, tableName: 'audit' },
   );
 }

@@ -1,4 +1,10 @@
-import { changePasswordSchema, makeOwnerSchema, newPasswordSchema, signInSchema, type SessionInfo } from '@zest/contract';
+import {
+  changePasswordSchema,
+  makeOwnerSchema,
+  newPasswordSchema,
+  signInSchema,
+  type SessionInfo,
+} from '@zest/contract';
 import { hash, verify } from '@node-rs/argon2';
 import type { Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
@@ -24,7 +30,11 @@ export const slowSignIn = () =>
     skipSuccessfulRequests: true,
     legacyHeaders: false,
     handler: () => {
-      throw refuse(429, 'slow-down', 'Too many attempts to sign in. Wait ten minutes, then try again.');
+      throw refuse(
+        429,
+        'slow-down',
+        'Too many attempts to sign in. Wait ten minutes, then try again.',
+      );
     },
   });
 
@@ -68,9 +78,16 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
       const passwordHash = await hash(password);
       const user = await sequelize.transaction(async (transaction) => {
         // An empty table has no row to lock; of two first visits the one that holds this row goes first.
-        await sequelize.query('SELECT name FROM migrations ORDER BY name LIMIT 1 FOR UPDATE', { transaction });
+        await sequelize.query('SELECT name FROM migrations ORDER BY name LIMIT 1 FOR UPDATE', {
+          transaction,
+        });
         const first = await User.findOne({ lock: transaction.LOCK.UPDATE, transaction });
-        if (first) throw refuse(409, 'has-owner', 'This installation has its owner already. Sign in instead.');
+        if (first)
+          throw refuse(
+            409,
+            'has-owner',
+            'This installation has its owner already. Sign in instead.',
+          );
         const id = nanoid();
         return User.create({ id, login, passwordHash, teamId: id, role: 'owner' }, { transaction });
       });
@@ -87,7 +104,8 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
       const { login, password } = readBody(signInSchema, req.body);
       const user = await User.findOne({ where: { login } });
       const right = await verify(user?.passwordHash || (await nobody), password);
-      if (!user?.teamId || !right) throw refuse(401, 'wrong-sign-in', 'The sign-in name or the password is not right.');
+      if (!user?.teamId || !right)
+        throw refuse(401, 'wrong-sign-in', 'The sign-in name or the password is not right.');
       await enter(req, user.id);
       res.json(await sessionInfo(req, demo));
     },
@@ -99,8 +117,14 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
     '/api/session/password',
     async (req, res, { person }) => {
       const { current, next } = readBody(changePasswordSchema, req.body);
-      if (demo && person.login === DEMO_LOGIN) throw refuse(403, 'demo', 'The demo’s account has no password to change. Make an account of your own.');
-      if (!(await verify(person.passwordHash, current))) throw refuse(403, 'wrong-password', 'The old password is not right.');
+      if (demo && person.login === DEMO_LOGIN)
+        throw refuse(
+          403,
+          'demo',
+          'The demo’s account has no password to change. Make an account of your own.',
+        );
+      if (!(await verify(person.passwordHash, current)))
+        throw refuse(403, 'wrong-password', 'The old password is not right.');
       await setPassword(sequelize, person, next);
       // This device goes on, by a session of its own.
       await enter(req, person.id);
@@ -114,7 +138,12 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
     async (req, res) => {
       const { code, password } = readBody(newPasswordSchema, req.body);
       const user = await userOfLink(code);
-      if (!user) throw refuse(404, 'no-link', 'This link is not good any more: it was used, or it is more than two days old. Ask for a new one.');
+      if (!user)
+        throw refuse(
+          404,
+          'no-link',
+          'This link is not good any more: it was used, or it is more than two days old. Ask for a new one.',
+        );
       await setPassword(sequelize, user, password);
       await enter(req, user.id);
       res.json(await sessionInfo(req, demo));
@@ -124,7 +153,12 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
 
   route('POST', '/api/session/demo', async (req, res) => {
     const user = demo ? await User.findOne({ where: { login: DEMO_LOGIN } }) : null;
-    if (!user) throw refuse(404, 'not-found', 'The demo is not loaded here. Start the program with its demo command.');
+    if (!user)
+      throw refuse(
+        404,
+        'not-found',
+        'The demo is not loaded here. Start the program with its demo command.',
+      );
     await enter(req, user.id);
     res.json(await sessionInfo(req, demo));
   });

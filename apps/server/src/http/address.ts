@@ -14,7 +14,8 @@ async function knownAddress({ address }: Config): Promise<string | null> {
 }
 
 /** What links on paper begin with: the address of the installation, or the one the caller came by. */
-export const linksBeginWith = async (config: Config, req: Request): Promise<string> => (await knownAddress(config)) ?? `${req.protocol}://${req.host}`;
+export const linksBeginWith = async (config: Config, req: Request): Promise<string> =>
+  (await knownAddress(config)) ?? `${req.protocol}://${req.host}`;
 
 /** Addresses of this machine in its networks, with the scheme and port it listens by. */
 function networkAddresses(req: Request): string[] {
@@ -37,7 +38,12 @@ export function addAddressRoutes(route: AddRoute, config: Config): void {
   });
   route('PUT', '/api/address', async (req, res) => {
     const { address } = readBody(changeAddressSchema, req.body);
-    if (config.address !== null) throw refuse(409, 'fixed', 'The address was given when the program was started. Change it there (--address).');
+    if (config.address !== null)
+      throw refuse(
+        409,
+        'fixed',
+        'The address was given when the program was started. Change it there (--address).',
+      );
     if (address === null) await SettingRow.destroy({ where: { name: 'address' } });
     else await SettingRow.upsert({ name: 'address', value: address });
     res.json(await view(req));

@@ -8,24 +8,57 @@ import { messageOf, Refusal, refuse } from '../errors.ts';
 export function readBody<T>(schema: z.ZodType<T>, body: unknown): T {
   const result = schema.safeParse(body);
   if (result.success) return result.data;
-  const faults = result.error.issues.map((issue) => ({ place: issue.path.join('.') || 'request', message: issue.message }));
-  throw refuse(400, 'invalid', [...new Set(faults.map((fault) => fault.message))].join(' '), { faults });
+  const faults = result.error.issues.map((issue) => ({
+    place: issue.path.join('.') || 'request',
+    message: issue.message,
+  }));
+  throw refuse(400, 'invalid', [...new Set(faults.map((fault) => fault.message))].join(' '), {
+    faults,
+  });
 }
 
 function problemOf(error: unknown): { status: number; problem: Problem } {
   if (error instanceof Refusal) return error;
   if (error instanceof LessonError) {
-    return { status: 400, problem: { code: 'invalid-lesson', message: error.message, faults: error.faults } };
+    return {
+      status: 400,
+      problem: { code: 'invalid-lesson', message: error.message, faults: error.faults },
+    };
   }
   const known = error as { status?: number; type?: string };
-  if (known.type === 'entity.too.large') return { status: 413, problem: { code: 'too-large', message: 'This is more than can be saved at once (4 MB).' } };
-  if (known.type === 'entity.parse.failed') return { status: 400, problem: { code: 'not-json', message: 'The request could not be read.' } };
-  if (error instanceof URIError) return { status: 400, problem: { code: 'bad-address', message: 'This address is damaged. Copy the whole link again, or ask whoever gave it to you.' } };
-  if (known.status === 404) return { status: 404, problem: { code: 'not-found', message: 'There is nothing here.' } };
-  if (known.status === 416) return { status: 416, problem: { code: 'range', message: 'That part of the file does not exist.' } };
+  if (known.type === 'entity.too.large')
+    return {
+      status: 413,
+      problem: { code: 'too-large', message: 'This is more than can be saved at once (4 MB).' },
+    };
+  if (known.type === 'entity.parse.failed')
+    return {
+      status: 400,
+      problem: { code: 'not-json', message: 'The request could not be read.' },
+    };
+  if (error instanceof URIError)
+    return {
+      status: 400,
+      problem: {
+        code: 'bad-address',
+        message:
+          'This address is damaged. Copy the whole link again, or ask whoever gave it to you.',
+      },
+    };
+  if (known.status === 404)
+    return { status: 404, problem: { code: 'not-found', message: 'There is nothing here.' } };
+  if (known.status === 416)
+    return {
+      status: 416,
+      problem: { code: 'range', message: 'That part of the file does not exist.' },
+    };
   return {
     status: 500,
-    problem: { code: 'failed', message: 'Something went wrong on the server. Your work in this window is kept; try again in a moment.' },
+    problem: {
+      code: 'failed',
+      message:
+        'Something went wrong on the server. Your work in this window is kept; try again in a moment.',
+    },
   };
 }
 
@@ -33,7 +66,10 @@ function problemOf(error: unknown): { status: number; problem: Problem } {
 export function answerErrors(log: (line: string) => void): ErrorRequestHandler {
   return (error: unknown, req, res, next) => {
     const { status, problem } = problemOf(error);
-    if (status >= 500) log(`${req.method} ${req.path}: ${error instanceof Error ? (error.stack ?? error.message) : messageOf(error)}`);
+    if (status >= 500)
+      log(
+        `${req.method} ${req.path}: ${error instanceof Error ? (error.stack ?? error.message) : messageOf(error)}`,
+      );
     if (res.headersSent) {
       next(error);
       return;

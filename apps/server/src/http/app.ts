@@ -54,9 +54,20 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   app.set('trust proxy', config.trustProxy.length > 0 && config.trustProxy);
   app.use(endSlowBodies(), nonce, headers, onlyKnownNames(config));
   // Streams of events go out line by line.
-  app.use(compression({ filter: (req, res) => !String(res.getHeader('Content-Type')).startsWith('text/event-stream') && compression.filter(req, res) }));
+  app.use(
+    compression({
+      filter: (req, res) =>
+        !String(res.getHeader('Content-Type')).startsWith('text/event-stream') &&
+        compression.filter(req, res),
+    }),
+  );
   app.use('/api', sameOriginWrites, sessions(sequelize, config.sessionSecret));
-  const upload = uploads({ folder: folders.uploads, queue, log, ...(tools.freeBytes && { freeBytes: tools.freeBytes }) });
+  const upload = uploads({
+    folder: folders.uploads,
+    queue,
+    log,
+    ...(tools.freeBytes && { freeBytes: tools.freeBytes }),
+  });
   app.all([UPLOADS_PATH, `${UPLOADS_PATH}/*id`], upload.handle);
   app.use('/api', express.json({ limit: '4mb' }), (_req, res, next) => {
     res.set('Cache-Control', 'no-store');
@@ -73,7 +84,13 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addPrintRoutes(route, store, printer);
   addCardRoutes(route, config, printer);
   addAddressRoutes(route, config);
-  addArchiveRoutes(route, { sequelize, queue, store, folders, ...(tools.freeBytes && { freeBytes: tools.freeBytes }) });
+  addArchiveRoutes(route, {
+    sequelize,
+    queue,
+    store,
+    folders,
+    ...(tools.freeBytes && { freeBytes: tools.freeBytes }),
+  });
   addTakeRoutes(route, queue, store, folders.segments);
   addFilmingRoutes(route, sequelize, store, folders);
   addRemoteRoutes(route);

@@ -32,7 +32,12 @@ export interface ArchiveTools {
 
 /** Writes a request's body to a file. @throws Refusal 413 or 507 when it is too much */
 async function receive(req: Request, file: string, mostBytes: number): Promise<void> {
-  const tooMuch = () => refuse(413, 'too-large', `The archive is larger than the ${Math.floor(mostBytes / 1e6)} MB there is room for. Free some space on the server, or save the archive without footage.`);
+  const tooMuch = () =>
+    refuse(
+      413,
+      'too-large',
+      `The archive is larger than the ${Math.floor(mostBytes / 1e6)} MB there is room for. Free some space on the server, or save the archive without footage.`,
+    );
   if (Number(req.headers['content-length'] ?? 0) > mostBytes) throw tooMuch();
   let seen = 0;
   const limit = new Transform({
@@ -44,10 +49,28 @@ async function receive(req: Request, file: string, mostBytes: number): Promise<v
   await pipeline(req, limit, createWriteStream(file));
 }
 
-export function addArchiveRoutes(route: AddRoute, { sequelize, queue, store, folders, freeBytes = freeOnDisk }: ArchiveTools): void {
+export function addArchiveRoutes(
+  route: AddRoute,
+  { sequelize, queue, store, folders, freeBytes = freeOnDisk }: ArchiveTools,
+): void {
   route('GET', '/api/lessons/:lessonId/archive', async (req, res, { lesson }) => {
-    const rows = req.query['media'] === '0' ? [] : await TakeRow.findAll({ where: { lessonId: lesson.id, originalSha: { [Op.not]: null }, binnedAt: null }, order: [['createdAt', 'ASC']] });
-    const takes = rows.map((row): ArchivedTake => ({ takeId: row.id, blockId: row.blockId, name: row.name, source: row.source, sha256: row.originalSha ?? '', marked: markedOf(row), reason: row.reason, note: row.note }));
+    const rows =
+      req.query['media'] === '0'
+        ? []
+        : await TakeRow.findAll({
+            where: { lessonId: lesson.id, originalSha: { [Op.not]: null }, binnedAt: null },
+            order: [['createdAt', 'ASC']],
+          });
+    const takes = rows.map((row): ArchivedTake => ({
+      takeId: row.id,
+      blockId: row.blockId,
+      name: row.name,
+      source: row.source,
+      sha256: row.originalSha ?? '',
+      marked: markedOf(row),
+      reason: row.reason,
+      note: row.note,
+    }));
     const zip = await packArchive(await lessonAt(lesson.id, lesson.revision), takes, store);
     res.attachment('lesson.zest.zip').type('application/zip');
     await pipeline(zip, res);
@@ -65,8 +88,21 @@ export function addArchiveRoutes(route: AddRoute, { sequelize, queue, store, fol
         takes.map(({ takeId, blockId, name, source, sha256, marked, reason, note }) => ({
           from: takeId,
           take: {
-            ...{ id: nanoid(), ownerId: teamId, lessonId, blockId, name, source, originalSha: sha256, note },
-            ...{ markStartMs: marked?.startMs ?? null, markEndMs: marked?.endMs ?? null, markRate: marked?.rate ?? null },
+            ...{
+              id: nanoid(),
+              ownerId: teamId,
+              lessonId,
+              blockId,
+              name,
+              source,
+              originalSha: sha256,
+              note,
+            },
+            ...{
+              markStartMs: marked?.startMs ?? null,
+              markEndMs: marked?.endMs ?? null,
+              markRate: marked?.rate ?? null,
+            },
             reason: retakeReasons.find((known) => known === reason) ?? null,
           },
         })),

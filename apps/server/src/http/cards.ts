@@ -22,34 +22,77 @@ function openWords(opensAt: Date | null, closesAt: Date | null, timeZone: string
   const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone });
   const from = opensAt ? `from ${day.format(opensAt)}` : '';
   const to = closesAt ? `until ${day.format(closesAt)}` : '';
-  return from || to ? `Open ${[from, to].filter((text) => text !== '').join(' ')} (${timeZone}).` : '';
+  return from || to
+    ? `Open ${[from, to].filter((text) => text !== '').join(' ')} (${timeZone}).`
+    : '';
 }
 
 /** Cards on paper: of a class, of a link, of what one student has reached. */
 export function addCardRoutes(route: AddRoute, config: Config, printer: Printer): void {
   const send = async (res: Response, name: string, order: PrintOrder) => {
-    res.attachment(name).type('application/pdf').send(Buffer.from(await printer.print(order)));
+    res
+      .attachment(name)
+      .type('application/pdf')
+      .send(Buffer.from(await printer.print(order)));
   };
   route('GET', '/api/classes/:classId/cards', async (req, res, { schoolClass }) => {
     const { name, code } = classView(schoolClass, 0);
-    const students = await StudentRow.findAll({ where: { classId: schoolClass.id }, order: [['nickname', 'ASC']] });
+    const students = await StudentRow.findAll({
+      where: { classId: schoolClass.id },
+      order: [['nickname', 'ASC']],
+    });
     const address = `${await linksBeginWith(config, req)}/go`;
     // Behind the # codes stay on the device: no server and no log of one sees them.
-    const cards = students.map((student) => ({ nickname: student.nickname, group: student.team, code: student.code, link: `${address}#class=${code}&card=${student.code}` }));
+    const cards = students.map((student) => ({
+      nickname: student.nickname,
+      group: student.team,
+      code: student.code,
+      link: `${address}#class=${code}&card=${student.code}`,
+    }));
     await send(res, 'cards.pdf', { what: 'class-cards', name, classCode: code, address, cards });
   });
   route('GET', '/api/shares/:code/card', async (req, res, { share }) => {
     const { title, series } = await lessonAt(share.lessonId, share.revision);
     const schoolClass = share.classId === null ? null : await ClassRow.findByPk(share.classId);
     const origin = await linksBeginWith(config, req);
-    const codes = schoolClass && share.spoken ? { classCode: schoolClass.code, lessonCode: share.spoken, address: `${origin}/go` } : null;
-    const place = [schoolClass ? classView(schoolClass, 0).name : '', series.name, series.week === null ? '' : `week ${series.week}`].filter((text) => text !== '').join(' · ');
-    await send(res, 'link.pdf', { what: 'link-card', card: { title, place, link: `${origin}/follow/${share.code}`, open: openWords(share.opensAt, share.closesAt, zoneOf(req)), codes } });
+    const codes =
+      schoolClass && share.spoken
+        ? { classCode: schoolClass.code, lessonCode: share.spoken, address: `${origin}/go` }
+        : null;
+    const place = [
+      schoolClass ? classView(schoolClass, 0).name : '',
+      series.name,
+      series.week === null ? '' : `week ${series.week}`,
+    ]
+      .filter((text) => text !== '')
+      .join(' · ');
+    await send(res, 'link.pdf', {
+      what: 'link-card',
+      card: {
+        title,
+        place,
+        link: `${origin}/follow/${share.code}`,
+        open: openWords(share.opensAt, share.closesAt, zoneOf(req)),
+        codes,
+      },
+    });
   });
   route('GET', '/api/students/:studentId/record', async (_req, res, { student }) => {
     const schoolClass = await ClassRow.findByPk(student.classId, { rejectOnEmpty: true });
     const { name, credits } = classView(schoolClass, 0);
-    const entries = await LogEntryRow.findAll({ where: { studentId: student.id }, order: [['at', 'ASC']] });
-    await send(res, 'record.pdf', { what: 'record-card', card: { nickname: student.nickname, className: name, credits, entries: entries.map(entryView), at: Date.now() } });
+    const entries = await LogEntryRow.findAll({
+      where: { studentId: student.id },
+      order: [['at', 'ASC']],
+    });
+    await send(res, 'record.pdf', {
+      what: 'record-card',
+      card: {
+        nickname: student.nickname,
+        className: name,
+        credits,
+        entries: entries.map(entryView),
+        at: Date.now(),
+      },
+    });
   });
 }

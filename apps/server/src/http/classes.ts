@@ -1,6 +1,21 @@
-import { classPlanSchema, handEntriesSchema, logQuerySchema, makeStudentsSchema, studentPlanSchema, type Erasure } from '@zest/contract';
+import {
+  classPlanSchema,
+  handEntriesSchema,
+  logQuerySchema,
+  makeStudentsSchema,
+  studentPlanSchema,
+  type Erasure,
+} from '@zest/contract';
 import { fn, Op, type Sequelize } from 'sequelize';
-import { addStudents, classView, createClass, eraseClass, eraseStudent, keepEntries, studentView } from '../db/classes.ts';
+import {
+  addStudents,
+  classView,
+  createClass,
+  eraseClass,
+  eraseStudent,
+  keepEntries,
+  studentView,
+} from '../db/classes.ts';
 import { classSums, logPage } from '../db/class-log.ts';
 import { ClassRow, ErasureRow, StudentRow } from '../db/log-models.ts';
 import { LessonRow } from '../db/models.ts';
@@ -12,48 +27,83 @@ import { tellLogNews } from './log-news.ts';
 const MOST_ERASURES = 200;
 
 async function studentCounts(ownerId: string): Promise<Map<string, number>> {
-  const rows = (await StudentRow.findAll({ where: { ownerId }, attributes: ['classId', [fn('COUNT', '*'), 'count']], group: ['class_id'], raw: true })) as unknown as { classId: string; count: number }[];
+  const rows = (await StudentRow.findAll({
+    where: { ownerId },
+    attributes: ['classId', [fn('COUNT', '*'), 'count']],
+    group: ['class_id'],
+    raw: true,
+  })) as unknown as { classId: string; count: number }[];
   return new Map(rows.map(({ classId, count }) => [classId, count]));
 }
 
 export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
   route('GET', '/api/classes', async (_req, res, { teamId }) => {
     const counts = await studentCounts(teamId);
-    const rows = await ClassRow.findAll({ where: { ownerId: teamId }, order: [['createdAt', 'ASC']] });
+    const rows = await ClassRow.findAll({
+      where: { ownerId: teamId },
+      order: [['createdAt', 'ASC']],
+    });
     res.json(rows.map((row) => classView(row, counts.get(row.id) ?? 0)));
   });
   route('POST', '/api/classes', async (req, res, { teamId }) => {
-    res.status(201).json(classView(await createClass(teamId, readBody(classPlanSchema, req.body)), 0));
+    res
+      .status(201)
+      .json(classView(await createClass(teamId, readBody(classPlanSchema, req.body)), 0));
   });
   route('PUT', '/api/classes/:classId', async (req, res, { schoolClass }) => {
     await schoolClass.update({ document: JSON.stringify(readBody(classPlanSchema, req.body)) });
-    res.json(classView(schoolClass, await StudentRow.count({ where: { classId: schoolClass.id } })));
+    res.json(
+      classView(schoolClass, await StudentRow.count({ where: { classId: schoolClass.id } })),
+    );
   });
   route('DELETE', '/api/classes/:classId', async (_req, res, { schoolClass }) => {
     await eraseClass(sequelize, schoolClass);
     res.status(204).end();
   });
   route('GET', '/api/classes/:classId/students', async (_req, res, { schoolClass }) => {
-    const students = await StudentRow.findAll({ where: { classId: schoolClass.id }, order: [['nickname', 'ASC']] });
+    const students = await StudentRow.findAll({
+      where: { classId: schoolClass.id },
+      order: [['nickname', 'ASC']],
+    });
     res.json(students.map(studentView));
   });
   route('GET', '/api/classes/:classId/log', async (req, res, { schoolClass }) => {
     const wanted = logQuerySchema.safeParse(req.query);
-    if (!wanted.success) throw refuse(400, 'invalid', wanted.error.issues[0]?.message ?? 'Ask for a lesson, a student, or all of the log.');
+    if (!wanted.success)
+      throw refuse(
+        400,
+        'invalid',
+        wanted.error.issues[0]?.message ?? 'Ask for a lesson, a student, or all of the log.',
+      );
     res.json(await logPage(sequelize, schoolClass.id, wanted.data));
   });
   route('GET', '/api/classes/:classId/sums', async (req, res, { schoolClass }) => {
     const since = Number(req.query['since'] ?? NaN);
-    if (!Number.isInteger(since)) throw refuse(400, 'invalid', 'Say since when: milliseconds since 1970.');
+    if (!Number.isInteger(since))
+      throw refuse(400, 'invalid', 'Say since when: milliseconds since 1970.');
     res.json(await classSums(sequelize, schoolClass.id, since));
   });
   route('POST', '/api/classes/:classId/entries', async (req, res, { teamId, schoolClass }) => {
     const { entries } = readBody(handEntriesSchema, req.body);
-    const own = new Set((await StudentRow.findAll({ where: { classId: schoolClass.id } })).map(({ id }) => id));
-    if (entries.some(({ studentId }) => !own.has(studentId))) throw refuse(422, 'no-student', 'One of the entries is for a student who is not in this class any more. Load the page again.');
+    const own = new Set(
+      (await StudentRow.findAll({ where: { classId: schoolClass.id } })).map(({ id }) => id),
+    );
+    if (entries.some(({ studentId }) => !own.has(studentId)))
+      throw refuse(
+        422,
+        'no-student',
+        'One of the entries is for a student who is not in this class any more. Load the page again.',
+      );
     const lessonIds = [...new Set(entries.flatMap(({ lessonId }) => lessonId ?? []))];
-    const lessons = await LessonRow.count({ where: { ownerId: teamId, id: { [Op.in]: lessonIds } } });
-    if (lessons < lessonIds.length) throw refuse(422, 'no-lesson', 'One of the entries is for a lesson that is not there. Load the page again.');
+    const lessons = await LessonRow.count({
+      where: { ownerId: teamId, id: { [Op.in]: lessonIds } },
+    });
+    if (lessons < lessonIds.length)
+      throw refuse(
+        422,
+        'no-lesson',
+        'One of the entries is for a lesson that is not there. Load the page again.',
+      );
     await keepEntries(schoolClass, 'teacher', entries);
     tellLogNews({ ownerId: teamId, classId: schoolClass.id, lessonIds });
     res.status(204).end();
@@ -64,8 +114,15 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
   });
   route('PUT', '/api/students/:studentId', async (req, res, { student }) => {
     const { group, page, ...plan } = readBody(studentPlanSchema, req.body);
-    const twin = await StudentRow.findOne({ where: { classId: student.classId, nickname: plan.nickname, id: { [Op.ne]: student.id } } });
-    if (twin) throw refuse(409, 'taken', `“${plan.nickname}” is in this class already. Give every student a nickname of their own.`);
+    const twin = await StudentRow.findOne({
+      where: { classId: student.classId, nickname: plan.nickname, id: { [Op.ne]: student.id } },
+    });
+    if (twin)
+      throw refuse(
+        409,
+        'taken',
+        `“${plan.nickname}” is in this class already. Give every student a nickname of their own.`,
+      );
     res.json(studentView(await student.update({ ...plan, team: group, page: page.join(' ') })));
   });
   route('DELETE', '/api/students/:studentId', async (_req, res, { student }) => {
@@ -77,7 +134,18 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     res.status(204).end();
   });
   route('GET', '/api/erasures', async (_req, res, { teamId }) => {
-    const rows = await ErasureRow.findAll({ where: { ownerId: teamId }, order: [['createdAt', 'DESC']], limit: MOST_ERASURES });
-    res.json(rows.map(({ id, what, entries, createdAt }): Erasure => ({ id, what, entries, at: createdAt.toISOString() })));
+    const rows = await ErasureRow.findAll({
+      where: { ownerId: teamId },
+      order: [['createdAt', 'DESC']],
+      limit: MOST_ERASURES,
+    });
+    res.json(
+      rows.map(({ id, what, entries, createdAt }): Erasure => ({
+        id,
+        what,
+        entries,
+        at: createdAt.toISOString(),
+      })),
+    );
   });
 }

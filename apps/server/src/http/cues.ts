@@ -1,4 +1,9 @@
-import { cueEntryBodySchema, makeCueEntrySchema, MAX_CUE_ENTRIES, type StoredCueEntry } from '@zest/contract';
+import {
+  cueEntryBodySchema,
+  makeCueEntrySchema,
+  MAX_CUE_ENTRIES,
+  type StoredCueEntry,
+} from '@zest/contract';
 import { entryUses } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
@@ -19,16 +24,28 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
     for (const { lesson } of await newestLessons(sequelize, teamId)) {
       for (const [id, count] of entryUses(lesson)) uses.set(id, (uses.get(id) ?? 0) + count);
     }
-    const rows = await CueEntryRow.findAll({ where: { ownerId: teamId }, order: [['createdAt', 'ASC']] });
+    const rows = await CueEntryRow.findAll({
+      where: { ownerId: teamId },
+      order: [['createdAt', 'ASC']],
+    });
     res.json(rows.map((row) => view(row, uses.get(row.id))));
   });
   route('POST', '/api/cues', async (req, res, { teamId }) => {
     const { id = nanoid(), ...entry } = readBody(makeCueEntrySchema, req.body);
     if ((await CueEntryRow.count({ where: { ownerId: teamId } })) >= MAX_CUE_ENTRIES) {
-      throw refuse(422, 'full', `The cue library holds ${MAX_CUE_ENTRIES} entries and is full. Delete some that no lesson uses.`);
+      throw refuse(
+        422,
+        'full',
+        `The cue library holds ${MAX_CUE_ENTRIES} entries and is full. Delete some that no lesson uses.`,
+      );
     }
-    if (await CueEntryRow.findByPk(id)) throw refuse(409, 'there-already', 'This cue is in the library already.');
-    res.status(201).json(view(await CueEntryRow.create({ id, ownerId: teamId, document: JSON.stringify(entry) })));
+    if (await CueEntryRow.findByPk(id))
+      throw refuse(409, 'there-already', 'This cue is in the library already.');
+    res
+      .status(201)
+      .json(
+        view(await CueEntryRow.create({ id, ownerId: teamId, document: JSON.stringify(entry) })),
+      );
   });
   route('PUT', '/api/cues/:entryId', async (req, res, { cueEntry }) => {
     const entry = readBody(cueEntryBodySchema, req.body);

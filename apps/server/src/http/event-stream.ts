@@ -3,12 +3,23 @@ import type { Request, Response } from 'express';
 const KEEP_ALIVE_MS = 20_000;
 
 /** A stream of messages to one page (server-sent events), until either side leaves. @param join tells messages, with a name where they are not of the usual kind @param isLast a message that ends it */
-export function eventStream<T>(req: Request, res: Response, join: (tell: (message: T, name?: string) => void) => () => void, isLast: (message: T) => boolean = () => false): void {
-  res.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+export function eventStream<T>(
+  req: Request,
+  res: Response,
+  join: (tell: (message: T, name?: string) => void) => () => void,
+  isLast: (message: T) => boolean = () => false,
+): void {
+  res.set({
+    'Content-Type': 'text/event-stream',
+    'Cache-Control': 'no-store',
+    'X-Accel-Buffering': 'no',
+  });
   res.flushHeaders();
   res.write(': hello\n\n');
   const leave = join((message, name) => {
-    res.write(`${name === undefined ? '' : `event: ${name}\n`}data: ${JSON.stringify(message)}\n\n`);
+    res.write(
+      `${name === undefined ? '' : `event: ${name}\n`}data: ${JSON.stringify(message)}\n\n`,
+    );
     if (isLast(message)) res.end();
   });
   const alive = setInterval(() => res.write(': here\n\n'), KEEP_ALIVE_MS);

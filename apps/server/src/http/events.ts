@@ -13,7 +13,9 @@ export function addEventRoutes(route: AddRoute): void {
   route('GET', '/api/events', (req, res, { teamId, person }) => {
     eventStream<Job | Omit<LogNews, 'ownerId'>>(req, res, (tell) => {
       // Results are for teachers.
-      const leave = mayAsMuchAs(person.role, 'teacher') ? onLogNews(teamId, ({ classId, lessonIds }) => tell({ classId, lessonIds }, 'log')) : () => undefined;
+      const leave = mayAsMuchAs(person.role, 'teacher')
+        ? onLogNews(teamId, ({ classId, lessonIds }) => tell({ classId, lessonIds }, 'log'))
+        : () => undefined;
       // A little back in time, so that nothing falls between the page's first read and this.
       let since = new Date(Date.now() - 5_000);
       let sent = new Map<string, number>();
@@ -22,7 +24,10 @@ export function addEventRoutes(route: AddRoute): void {
         if (busy) return;
         busy = true;
         try {
-          const jobs = await JobRow.findAll({ where: { ownerId: teamId, updatedAt: { [Op.gte]: since } }, order: [['updatedAt', 'ASC']] });
+          const jobs = await JobRow.findAll({
+            where: { ownerId: teamId, updatedAt: { [Op.gte]: since } },
+            order: [['updatedAt', 'ASC']],
+          });
           const seen = new Map<string, number>();
           for (const job of jobs) {
             const at = job.updatedAt.getTime();

@@ -9,7 +9,11 @@ beforeAll(async () => {
   server = await testServer();
   teacher = server.client();
   await teacher.signUp();
-  lessonId = (await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Hello', script: 'Welcome to the quay. Fetch a rope.' }]))).id;
+  lessonId = (
+    await teacher.makeLesson(
+      lessonOf([{ kind: 'talk', title: 'Hello', script: 'Welcome to the quay. Fetch a rope.' }]),
+    )
+  ).id;
 });
 afterAll(() => server.stop());
 
@@ -34,22 +38,50 @@ describe('files of the cut', () => {
   });
 
   it('are refused in words when there is no such file or moment', async () => {
-    expect(await file('cut.doc')).toMatchObject({ status: 404, body: { message: expect.stringContaining('captions.vtt') } });
-    expect(await file('frame.png?ms=soon')).toMatchObject({ status: 422, body: { message: expect.stringContaining('milliseconds') } });
+    expect(await file('cut.doc')).toMatchObject({
+      status: 404,
+      body: { message: expect.stringContaining('captions.vtt') },
+    });
+    expect(await file('frame.png?ms=soon')).toMatchObject({
+      status: 422,
+      body: { message: expect.stringContaining('milliseconds') },
+    });
   });
 });
 
 describe('an export in line', () => {
   it('says what it is to be, is held back, made next and cancelled', async () => {
-    expect(await teacher.send('POST', `/api/lessons/${lessonId}/exports`, { size: '999' })).toMatchObject({ status: 400 });
-    const answer = await teacher.send('POST', `/api/lessons/${lessonId}/exports`, { size: '480', format: 'webm', overlays: false, hand: 'other hand' });
-    expect(answer).toMatchObject({ status: 202, body: { state: 'queued', order: { size: '480', format: 'webm', overlays: false, hand: 'other hand' } } });
+    expect(
+      await teacher.send('POST', `/api/lessons/${lessonId}/exports`, { size: '999' }),
+    ).toMatchObject({ status: 400 });
+    const answer = await teacher.send('POST', `/api/lessons/${lessonId}/exports`, {
+      size: '480',
+      format: 'webm',
+      overlays: false,
+      hand: 'other hand',
+    });
+    expect(answer).toMatchObject({
+      status: 202,
+      body: {
+        state: 'queued',
+        order: { size: '480', format: 'webm', overlays: false, hand: 'other hand' },
+      },
+    });
     const { id } = answer.body as { id: string };
     // Another size is another export; the same one is not made twice.
-    expect(((await teacher.send('POST', `/api/lessons/${lessonId}/exports`, {})).body as { id: string }).id).not.toBe(id);
-    expect(await teacher.send('PUT', `/api/jobs/${id}`, { held: true })).toMatchObject({ body: { state: 'held' } });
-    expect(await teacher.send('PUT', `/api/jobs/${id}`, { held: false, first: true })).toMatchObject({ body: { state: 'queued' } });
+    expect(
+      ((await teacher.send('POST', `/api/lessons/${lessonId}/exports`, {})).body as { id: string })
+        .id,
+    ).not.toBe(id);
+    expect(await teacher.send('PUT', `/api/jobs/${id}`, { held: true })).toMatchObject({
+      body: { state: 'held' },
+    });
+    expect(
+      await teacher.send('PUT', `/api/jobs/${id}`, { held: false, first: true }),
+    ).toMatchObject({ body: { state: 'queued' } });
     expect((await JobRow.findByPk(id))?.priority).toBeGreaterThan(0);
-    expect(await teacher.send('DELETE', `/api/jobs/${id}`)).toMatchObject({ body: { state: 'cancelled' } });
+    expect(await teacher.send('DELETE', `/api/jobs/${id}`)).toMatchObject({
+      body: { state: 'cancelled' },
+    });
   });
 });

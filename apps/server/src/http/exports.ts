@@ -1,6 +1,13 @@
 import { rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
-import { changeJobSchema, exportOrderSchema, cutFiles, handOverFootage, soundFile, type ExportOrder } from '@zest/contract';
+import {
+  changeJobSchema,
+  exportOrderSchema,
+  cutFiles,
+  handOverFootage,
+  soundFile,
+  type ExportOrder,
+} from '@zest/contract';
 import { videoChanges } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import type { Folders } from '../config.ts';
@@ -22,44 +29,93 @@ import { jobView } from './views.ts';
 const LONGEST_GIF_MS = 60_000;
 
 /** Puts an export of the lesson's newest revision in line. @throws Refusal 422 for what has no length, no second language, or is too long */
-export async function orderExport(queue: JobQueue, store: MediaStore, ownerId: string, lessonId: string, revision: number, order: ExportOrder): Promise<JobRow> {
+export async function orderExport(
+  queue: JobQueue,
+  store: MediaStore,
+  ownerId: string,
+  lessonId: string,
+  revision: number,
+  order: ExportOrder,
+): Promise<JobRow> {
   const takes = await TakeRow.findAll({ where: { lessonId } });
   const lesson = await lessonAt(lessonId, revision);
-  if (order.language === 'second' && !lesson.second) throw refuse(422, 'no-second-language', 'This lesson has no second language yet. Write it on the Script bench first.');
+  if (order.language === 'second' && !lesson.second)
+    throw refuse(
+      422,
+      'no-second-language',
+      'This lesson has no second language yet. Write it on the Script bench first.',
+    );
   const { assembly, media } = await cutFor(lesson, takes, order.blockId, store);
   if (order.format === 'gif' && (order.blockId === null || assembly.durationMs > LONGEST_GIF_MS)) {
-    throw refuse(422, 'too-long', `A GIF is a clip of one block of at most ${LONGEST_GIF_MS / 1000} s. Choose a shorter block, or MP4.`);
+    throw refuse(
+      422,
+      'too-long',
+      `A GIF is a clip of one block of at most ${LONGEST_GIF_MS / 1000} s. Choose a shorter block, or MP4.`,
+    );
   }
   if (firstFrameFrom(assembly.durationMs) === 0) {
-    throw refuse(422, 'empty-lesson', 'There is nothing to export yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
+    throw refuse(
+      422,
+      'empty-lesson',
+      'There is nothing to export yet: the lesson has no blocks with a length. Add a block on the Plan bench first.',
+    );
   }
   // Where a take lies by its marks decides the video as much as its content does.
-  const used = Object.fromEntries(takes.flatMap((take) => (media.has(take.id) ? [[take.id, stateOf(take)]] : [])));
+  const used = Object.fromEntries(
+    takes.flatMap((take) => (media.has(take.id) ? [[take.id, stateOf(take)]] : [])),
+  );
   const input: ExportInput = { lessonId, revision, takes: used, order };
   return queue.add({ ownerId, kind: 'export', subjectId: lessonId, input });
 }
 
-export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaStore, folders: Pick<Folders, 'work'>): void {
+export function addExportRoutes(
+  route: AddRoute,
+  queue: JobQueue,
+  store: MediaStore,
+  folders: Pick<Folders, 'work'>,
+): void {
   route('GET', '/api/lessons/:lessonId/exports', async (_req, res, { lesson }) => {
-    const jobs = await JobRow.findAll({ where: { kind: 'export', subjectId: lesson.id }, order: [['createdAt', 'DESC']], limit: 20 });
+    const jobs = await JobRow.findAll({
+      where: { kind: 'export', subjectId: lesson.id },
+      order: [['createdAt', 'DESC']],
+      limit: 20,
+    });
     const now = await lessonAt(lesson.id, lesson.revision);
     const views = jobs.map(async (job) => {
-      const made = job.state === 'done' && job.result ? exportOutcomeSchema.parse(JSON.parse(job.result)).revision : null;
-      return jobView(job, made === null ? null : made === lesson.revision ? [] : videoChanges(await lessonAt(lesson.id, made), now));
+      const made =
+        job.state === 'done' && job.result
+          ? exportOutcomeSchema.parse(JSON.parse(job.result)).revision
+          : null;
+      return jobView(
+        job,
+        made === null
+          ? null
+          : made === lesson.revision
+            ? []
+            : videoChanges(await lessonAt(lesson.id, made), now),
+      );
     });
     res.json(await Promise.all(views));
   });
 
   route('POST', '/api/lessons/:lessonId/exports', async (req, res, { teamId, lesson }) => {
     const order = readBody(exportOrderSchema, req.body ?? {});
-    res.status(202).json(jobView(await orderExport(queue, store, teamId, lesson.id, lesson.revision, order)));
+    res
+      .status(202)
+      .json(jobView(await orderExport(queue, store, teamId, lesson.id, lesson.revision, order)));
   });
 
   route('GET', '/api/lessons/:lessonId/cut/:file', async (req, res, { lesson }) => {
     const name = cutFiles.find((known) => known === req.params['file']);
-    if (!name) throw refuse(404, 'no-file', `There is no such file of a lesson. There are: ${cutFiles.join(', ')}.`);
+    if (!name)
+      throw refuse(
+        404,
+        'no-file',
+        `There is no such file of a lesson. There are: ${cutFiles.join(', ')}.`,
+      );
     const ms = Number(req.query['ms'] ?? 0);
-    if (name === 'frame.png' && !(ms >= 0)) throw refuse(422, 'no-moment', 'Say which moment: ms is a number of milliseconds from 0 on.');
+    if (name === 'frame.png' && !(ms >= 0))
+      throw refuse(422, 'no-moment', 'Say which moment: ms is a number of milliseconds from 0 on.');
     const document = await lessonAt(lesson.id, lesson.revision);
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
     const { type, content } = await makeCutFile(name, document, takes, ms, store);
@@ -68,10 +124,17 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
 
   route('GET', '/api/lessons/:lessonId/hand-over/:footage', async (req, res, { lesson }) => {
     const footage = handOverFootage.find((known) => known === req.params['footage']);
-    if (!footage) throw refuse(404, 'no-footage', `A cut goes with ${handOverFootage.join(' or ')}.`);
+    if (!footage)
+      throw refuse(404, 'no-footage', `A cut goes with ${handOverFootage.join(' or ')}.`);
     const folder = await workFolder(folders, 'hand-over');
     try {
-      const zip = await packHandOver(await lessonAt(lesson.id, lesson.revision), await TakeRow.findAll({ where: { lessonId: lesson.id } }), footage, store, folder);
+      const zip = await packHandOver(
+        await lessonAt(lesson.id, lesson.revision),
+        await TakeRow.findAll({ where: { lessonId: lesson.id } }),
+        footage,
+        store,
+        folder,
+      );
       res.attachment('cut.zip').type('application/zip');
       await pipeline(zip, res);
     } finally {
@@ -92,15 +155,23 @@ export function addExportRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
   });
 
   const finished = (job: JobRow) => {
-    if (job.kind !== 'export' || !job.result) throw refuse(404, 'not-ready', 'This export is not finished.');
+    if (job.kind !== 'export' || !job.result)
+      throw refuse(404, 'not-ready', 'This export is not finished.');
     return exportOutcomeSchema.parse(JSON.parse(job.result));
   };
   const formatOf = (job: JobRow) => exportInput.parse(JSON.parse(job.input)).order.format;
   const soundOf = (job: JobRow) => (formatOf(job) === 'webm' ? 'audio/webm' : 'audio/mp4');
-  const videoOf = (job: JobRow) => (formatOf(job) === 'gif' ? 'image/gif' : `video/${formatOf(job)}`);
-  route('GET', '/api/jobs/:jobId/video', (_req, res, { job }) => sendContent(res, store, finished(job).videoSha, videoOf(job), `lesson.${formatOf(job)}`));
-  route('GET', '/api/jobs/:jobId/sound', (_req, res, { job }) => sendContent(res, store, finished(job).soundSha, soundOf(job), soundFile(formatOf(job))));
-  route('GET', '/api/jobs/:jobId/poster', (_req, res, { job }) => sendContent(res, store, finished(job).posterSha, 'image/png', 'lesson-poster.png'));
+  const videoOf = (job: JobRow) =>
+    formatOf(job) === 'gif' ? 'image/gif' : `video/${formatOf(job)}`;
+  route('GET', '/api/jobs/:jobId/video', (_req, res, { job }) =>
+    sendContent(res, store, finished(job).videoSha, videoOf(job), `lesson.${formatOf(job)}`),
+  );
+  route('GET', '/api/jobs/:jobId/sound', (_req, res, { job }) =>
+    sendContent(res, store, finished(job).soundSha, soundOf(job), soundFile(formatOf(job))),
+  );
+  route('GET', '/api/jobs/:jobId/poster', (_req, res, { job }) =>
+    sendContent(res, store, finished(job).posterSha, 'image/png', 'lesson-poster.png'),
+  );
   route('GET', '/api/jobs/:jobId/captions', (_req, res, { job }) =>
     sendContent(res, store, finished(job).captionsSha, 'text/vtt; charset=utf-8', 'lesson.vtt'),
   );

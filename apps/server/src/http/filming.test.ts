@@ -7,7 +7,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sweepContent } from '../db/content.ts';
 import { PerformanceRow, RevisionRow, TakeRow } from '../db/models.ts';
 import { footageFolder } from '../testing/footage.ts';
-import { lessonOf, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
+import {
+  lessonOf,
+  testServer,
+  until,
+  type TestClient,
+  type TestServer,
+} from '../testing/server.ts';
 
 const RATE = 44_100;
 const footage = footageFolder();
@@ -22,7 +28,12 @@ interface Played {
 }
 
 /** A phone's video: other rate of pictures and sound, a noisy room, a clock that is off, and the marks of performances in it. */
-function phoneVideo(name: string, seconds: number, played: readonly Played[], driftPpm = 0): Buffer {
+function phoneVideo(
+  name: string,
+  seconds: number,
+  played: readonly Played[],
+  driftPpm = 0,
+): Buffer {
   const sound = new Float32Array(seconds * RATE);
   let seed = 7;
   for (let i = 0; i < sound.length; i += 1) {
@@ -40,8 +51,37 @@ function phoneVideo(name: string, seconds: number, played: readonly Played[], dr
   const raw = footage.write(`${name}.f32`, Buffer.from(sound.buffer));
   const file = footage.at(name);
   execFileSync('ffmpeg', [
-    ...['-y', '-v', 'error', '-f', 'lavfi', '-i', `testsrc=size=320x240:rate=29.97:duration=${seconds}`, '-f', 'f32le', '-ar', String(RATE), '-ac', '1', '-i', raw],
-    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-b:a', '96k', '-shortest', file],
+    ...[
+      '-y',
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      `testsrc=size=320x240:rate=29.97:duration=${seconds}`,
+      '-f',
+      'f32le',
+      '-ar',
+      String(RATE),
+      '-ac',
+      '1',
+      '-i',
+      raw,
+    ],
+    ...[
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-pix_fmt',
+      'yuv420p',
+      '-c:a',
+      'aac',
+      '-b:a',
+      '96k',
+      '-shortest',
+      file,
+    ],
   ]);
   return footage.read(name);
 }
@@ -50,7 +90,14 @@ beforeAll(async () => {
   server = await testServer();
   teacher = server.client();
   await teacher.signUp();
-  lessonId = (await teacher.makeLesson(lessonOf([{ kind: 'talk', id: 'one', title: 'One' }, { kind: 'talk', id: 'two', title: 'Two' }]))).id;
+  lessonId = (
+    await teacher.makeLesson(
+      lessonOf([
+        { kind: 'talk', id: 'one', title: 'One' },
+        { kind: 'talk', id: 'two', title: 'Two' },
+      ]),
+    )
+  ).id;
   void server.startWorker();
 });
 afterAll(async () => {
@@ -59,10 +106,20 @@ afterAll(async () => {
 });
 
 const perform = async (blockId: string, playedMs: number | null): Promise<Performance> =>
-  (await teacher.send('POST', `/api/lessons/${lessonId}/performances`, { blockId, shotId: 'usual', playedMs })).body as Performance;
+  (
+    await teacher.send('POST', `/api/lessons/${lessonId}/performances`, {
+      blockId,
+      shotId: 'usual',
+      playedMs,
+    })
+  ).body as Performance;
 const takes = async () => (await teacher.get(`/api/lessons/${lessonId}/takes`)).body as Take[];
 const take = async (id: string) => (await takes()).find((one) => one.id === id);
-const ended = (id: string) => until(() => take(id), (one) => one?.state === 'ready' || one?.state === 'failed');
+const ended = (id: string) =>
+  until(
+    () => take(id),
+    (one) => one?.state === 'ready' || one?.state === 'failed',
+  );
 const importFile = async (bytes: Buffer, blockId = ''): Promise<string> => {
   const id = await teacher.makeTake(lessonId, blockId);
   await teacher.upload(id, bytes);
@@ -75,8 +132,13 @@ describe('performances', () => {
     const first = await perform('one', 10_000);
     const second = await perform('two', null);
     expect(second.number).toBe((first.number + 1) % MARK_NUMBERS);
-    expect((await teacher.send('PUT', `/api/performances/${second.id}`, { playedMs: 4_000 })).body.playedMs).toBe(4_000);
-    expect((await teacher.send('PUT', `/api/performances/${second.id}`, { playedMs: -1 })).status).toBe(400);
+    expect(
+      (await teacher.send('PUT', `/api/performances/${second.id}`, { playedMs: 4_000 })).body
+        .playedMs,
+    ).toBe(4_000);
+    expect(
+      (await teacher.send('PUT', `/api/performances/${second.id}`, { playedMs: -1 })).status,
+    ).toBe(400);
     await PerformanceRow.update({ number: MARK_NUMBERS - 1 }, { where: { id: second.id } });
     expect((await perform('one', 1_000)).number).toBe(0);
   });
@@ -84,7 +146,12 @@ describe('performances', () => {
   it('cannot be given to another lesson’s take', async () => {
     const { id } = await perform('one', 1_000);
     const other = await teacher.makeLesson(makeLesson('Other', () => 'x'));
-    const answer = await teacher.send('POST', `/api/lessons/${other.id}/takes`, { blockId: 'x', performanceId: id, name: 'T', source: 'camera' });
+    const answer = await teacher.send('POST', `/api/lessons/${other.id}/takes`, {
+      blockId: 'x',
+      performanceId: id,
+      name: 'T',
+      source: 'camera',
+    });
     expect([answer.status, answer.body.code]).toEqual([422, 'no-performance']);
   });
 });
@@ -93,7 +160,17 @@ describe('a phone’s file', () => {
   it('finds its blocks by the marks in it, taken apart where it holds two, offsets within 10 ms and drift measured', async () => {
     const one = await perform('one', 20_000);
     const two = await perform('two', 12_000);
-    const id = await importFile(phoneVideo('phone.mp4', 62, [{ number: one.number, blockStartMs: 8_000, playedMs: 20_000 }, { number: two.number, blockStartMs: 41_000, playedMs: 12_000 }], 200));
+    const id = await importFile(
+      phoneVideo(
+        'phone.mp4',
+        62,
+        [
+          { number: one.number, blockStartMs: 8_000, playedMs: 20_000 },
+          { number: two.number, blockStartMs: 41_000, playedMs: 12_000 },
+        ],
+        200,
+      ),
+    );
     const own = await take(id);
     expect(own).toMatchObject({ blockId: 'one', performance: { id: one.id, number: one.number } });
     expect(Math.abs((own?.marked?.startMs ?? 0) - 8_000 * 1.0002)).toBeLessThan(10);
@@ -107,15 +184,22 @@ describe('a phone’s file', () => {
 
   it('stays on the block it was put on by hand, and lies by its mark only if that is the block’s', async () => {
     const one = await perform('one', 3_000);
-    const bytes = phoneVideo('hand.mp4', 14, [{ number: one.number, blockStartMs: 6_000, playedMs: 3_000 }]);
-    expect(await take(await importFile(bytes, 'two'))).toMatchObject({ blockId: 'two', marked: null });
+    const bytes = phoneVideo('hand.mp4', 14, [
+      { number: one.number, blockStartMs: 6_000, playedMs: 3_000 },
+    ]);
+    expect(await take(await importFile(bytes, 'two'))).toMatchObject({
+      blockId: 'two',
+      marked: null,
+    });
     const right = await take(await importFile(bytes, 'one'));
     expect(Math.abs((right?.marked?.startMs ?? 0) - 6_000)).toBeLessThan(10);
     // Another copy of the same file, by content.
     const again = await importFile(bytes, 'one');
     expect((await take(again))?.duplicateOf).toBe(right?.id);
     // Moved to another block, it no longer lies by the mark.
-    expect((await teacher.send('PUT', `/api/takes/${again}`, { blockId: 'two' })).body).toMatchObject({ blockId: 'two', marked: null, performance: null });
+    expect(
+      (await teacher.send('PUT', `/api/takes/${again}`, { blockId: 'two' })).body,
+    ).toMatchObject({ blockId: 'two', marked: null, performance: null });
   });
 
   it('without marks waits for its block, and is kept as it came', async () => {
@@ -130,9 +214,16 @@ describe('a phone’s file', () => {
 describe('takes', () => {
   it('carry a reason and a note, and nothing else than these', async () => {
     const id = await teacher.makeTake(lessonId, 'one');
-    expect((await teacher.send('PUT', `/api/takes/${id}`, { reason: 'miscount', note: 'Nine of ten.' })).body).toMatchObject({ reason: 'miscount', note: 'Nine of ten.', blockId: 'one' });
-    expect((await teacher.send('PUT', `/api/takes/${id}`, { reason: 'bad luck' })).status).toBe(400);
-    expect((await teacher.send('PUT', `/api/takes/${id}`, { note: 'x'.repeat(401) })).status).toBe(400);
+    expect(
+      (await teacher.send('PUT', `/api/takes/${id}`, { reason: 'miscount', note: 'Nine of ten.' }))
+        .body,
+    ).toMatchObject({ reason: 'miscount', note: 'Nine of ten.', blockId: 'one' });
+    expect((await teacher.send('PUT', `/api/takes/${id}`, { reason: 'bad luck' })).status).toBe(
+      400,
+    );
+    expect((await teacher.send('PUT', `/api/takes/${id}`, { note: 'x'.repeat(401) })).status).toBe(
+      400,
+    );
   });
 
   it('go to the bin and come back; emptied, their content is gone unless another take has it', async () => {
@@ -142,15 +233,22 @@ describe('takes', () => {
     const lone = await importFile(phoneVideo('lone.mp4', 4, []), 'two');
     const sha = async (id: string) => (await TakeRow.findByPk(id))?.originalSha ?? '';
     const [shared, own] = [await sha(kept), await sha(lone)];
-    for (const id of [binned, lone]) expect((await teacher.send('PUT', `/api/takes/${id}`, { inBin: true })).body.inBin).toBe(true);
-    expect((await teacher.send('PUT', `/api/takes/${binned}`, { inBin: false })).body.inBin).toBe(false);
+    for (const id of [binned, lone])
+      expect((await teacher.send('PUT', `/api/takes/${id}`, { inBin: true })).body.inBin).toBe(
+        true,
+      );
+    expect((await teacher.send('PUT', `/api/takes/${binned}`, { inBin: false })).body.inBin).toBe(
+      false,
+    );
     await teacher.send('PUT', `/api/takes/${binned}`, { inBin: true });
     const before = (await teacher.get(`/api/lessons/${lessonId}/storage`)).body as Storage;
     expect(before.binBytes).toBeGreaterThan(0);
     expect((await teacher.send('DELETE', `/api/lessons/${lessonId}/bin`)).status).toBe(204);
     const after = (await teacher.get(`/api/lessons/${lessonId}/storage`)).body as Storage;
     expect([after.binBytes, before.bytes - after.bytes]).toEqual([0, before.binBytes]);
-    expect([existsSync(server.store.pathOf(shared)), existsSync(server.store.pathOf(own))]).toEqual([true, false]);
+    expect([existsSync(server.store.pathOf(shared)), existsSync(server.store.pathOf(own))]).toEqual(
+      [true, false],
+    );
     expect([await take(binned), (await take(kept))?.state]).toEqual([undefined, 'ready']);
   });
 
@@ -158,45 +256,80 @@ describe('takes', () => {
     const kept = await importFile(phoneVideo('kept.mp4', 3, []), 'one');
     const named = (await TakeRow.findByPk(kept))?.originalSha ?? '';
     const bring = (text: string) => server.store.take(footage.write('left.bin', text));
-    const [left, fresh, again] = [await bring('left by a kill'), await bring('brought just now'), await bring('brought twice')];
+    const [left, fresh, again] = [
+      await bring('left by a kill'),
+      await bring('brought just now'),
+      await bring('brought twice'),
+    ];
     const old = new Date(Date.now() - 25 * 3_600_000);
     for (const sha of [named, left, again]) utimesSync(server.store.pathOf(sha), old, old);
     await bring('brought twice');
     expect(await sweepContent(server.sequelize, server.store)).toBe(1);
-    expect(await Promise.all([named, left, fresh, again].map((sha) => server.store.has(sha)))).toEqual([true, false, true, true]);
+    expect(
+      await Promise.all([named, left, fresh, again].map((sha) => server.store.has(sha))),
+    ).toEqual([true, false, true, true]);
   });
 
   it('go with a lesson that is deleted for good, with its revisions, links and all content that nothing else names', async () => {
     const bytes = phoneVideo('both.mp4', 2, []);
     const elsewhere = await importFile(bytes, 'one');
-    const other = await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Hello', script: 'A secret of the quay.' }]));
-    const shown = (await teacher.send('POST', `/api/lessons/${other.id}/shares`)).body as { code: string };
+    const other = await teacher.makeLesson(
+      lessonOf([{ kind: 'talk', title: 'Hello', script: 'A secret of the quay.' }]),
+    );
+    const shown = (await teacher.send('POST', `/api/lessons/${other.id}/shares`)).body as {
+      code: string;
+    };
     const own = [];
     for (const file of [bytes, phoneVideo('alone.mp4', 5, [])]) {
       const id = await teacher.makeTake(other.id);
       await teacher.upload(id, file);
-      own.push(await until(() => TakeRow.findByPk(id, { rejectOnEmpty: true }), ({ workingSha, thumbsSha }) => workingSha !== null && thumbsSha !== null));
+      own.push(
+        await until(
+          () => TakeRow.findByPk(id, { rejectOnEmpty: true }),
+          ({ workingSha, thumbsSha }) => workingSha !== null && thumbsSha !== null,
+        ),
+      );
     }
     const [shared, alone] = own.map(({ originalSha }) => originalSha ?? '') as [string, string];
     expect((await TakeRow.findByPk(elsewhere))?.originalSha).toBe(shared);
     const gone = await teacher.send('DELETE', `/api/lessons/${other.id}`);
     expect(gone.body).toMatchObject({ revisions: 1, takes: 2 });
     expect((gone.body as { bytes: number }).bytes).toBeGreaterThan(0);
-    expect([existsSync(server.store.pathOf(shared)), existsSync(server.store.pathOf(alone))]).toEqual([true, false]);
-    expect([await TakeRow.count({ where: { lessonId: other.id } }), (await server.client().get(`/api/follow/${shown.code}`)).status, (await teacher.get(`/api/lessons/${other.id}`)).status]).toEqual([0, 404, 404]);
+    expect([
+      existsSync(server.store.pathOf(shared)),
+      existsSync(server.store.pathOf(alone)),
+    ]).toEqual([true, false]);
+    expect([
+      await TakeRow.count({ where: { lessonId: other.id } }),
+      (await server.client().get(`/api/follow/${shown.code}`)).status,
+      (await teacher.get(`/api/lessons/${other.id}`)).status,
+    ]).toEqual([0, 404, 404]);
     // The class's numbers keep a title to stand under, and nothing else.
     const [left, ...more] = await RevisionRow.findAll({ where: { lessonId: other.id } });
-    expect([left?.document.includes('Juniper Quay test'), left?.document.includes('secret'), more.length]).toEqual([true, false, 0]);
+    expect([
+      left?.document.includes('Juniper Quay test'),
+      left?.document.includes('secret'),
+      more.length,
+    ]).toEqual([true, false, 0]);
   });
 
   it('that the lesson or a link shows do not go to the bin', async () => {
     const id = await teacher.makeTake(lessonId, 'one');
-    const stored = (await teacher.get(`/api/lessons/${lessonId}`)).body as { revision: number; lesson: ReturnType<typeof lessonOf> };
+    const stored = (await teacher.get(`/api/lessons/${lessonId}`)).body as {
+      revision: number;
+      lesson: ReturnType<typeof lessonOf>;
+    };
     const [block] = stored.lesson.sections[0]?.blocks ?? [];
     if (block) block.footage = { takeId: id, startsAtMs: null };
-    await teacher.send('PUT', `/api/lessons/${lessonId}`, { baseRevision: stored.revision, lesson: stored.lesson });
+    await teacher.send('PUT', `/api/lessons/${lessonId}`, {
+      baseRevision: stored.revision,
+      lesson: stored.lesson,
+    });
     const refused = await teacher.send('PUT', `/api/takes/${id}`, { inBin: true });
-    expect([refused.status, refused.body.message]).toEqual([409, expect.stringContaining('Use another take')]);
+    expect([refused.status, refused.body.message]).toEqual([
+      409,
+      expect.stringContaining('Use another take'),
+    ]);
   });
 });
 
@@ -207,53 +340,92 @@ describe('the voice', () => {
     expect(await teacher.bytes('/api/spoken/en?words=three')).toEqual(english);
     expect(await teacher.bytes('/api/spoken/de?words=drei')).not.toEqual(english);
     expect((await teacher.get('/api/spoken/xx?words=a')).status).toBe(404);
-    for (const words of ['', 'x'.repeat(121)]) expect((await teacher.get(`/api/spoken/en?words=${words}`)).status).toBe(400);
-    expect(Buffer.from(await teacher.bytes('/api/spoken/en?words=-w%20x')).subarray(0, 4).toString()).toBe('RIFF');
+    for (const words of ['', 'x'.repeat(121)])
+      expect((await teacher.get(`/api/spoken/en?words=${words}`)).status).toBe(400);
+    expect(
+      Buffer.from(await teacher.bytes('/api/spoken/en?words=-w%20x'))
+        .subarray(0, 4)
+        .toString(),
+    ).toBe('RIFF');
   });
 });
 
 describe('a second device', () => {
-  const screen = { lesson: 'L', block: 'Skip', next: 'Throw', phase: 'filming', clock: '0:12', count: '3 of 8', prompter: [{ kind: 'said', text: 'Land softly.' }] };
+  const screen = {
+    lesson: 'L',
+    block: 'Skip',
+    next: 'Throw',
+    phase: 'filming',
+    clock: '0:12',
+    count: '3 of 8',
+    prompter: [{ kind: 'said', text: 'Land softly.' }],
+  };
 
   /** Messages of a stream as they come; `close` leaves it. */
   async function listen(path: string, cookies: TestClient | null) {
     const abort = new AbortController();
     const seen: { kind: string }[] = [];
-    const answer = cookies ? await cookies.stream(path, abort.signal) : await fetch(server.origin + path, { signal: abort.signal });
+    const answer = cookies
+      ? await cookies.stream(path, abort.signal)
+      : await fetch(server.origin + path, { signal: abort.signal });
     const reading = (async () => {
       let text = '';
       for await (const chunk of answer.body ?? []) {
         text += Buffer.from(chunk as Uint8Array).toString();
         const parts = text.split('\n\n');
         text = parts.pop() ?? '';
-        for (const part of parts) if (part.startsWith('data: ')) seen.push(JSON.parse(part.slice(6)) as { kind: string });
+        for (const part of parts)
+          if (part.startsWith('data: ')) seen.push(JSON.parse(part.slice(6)) as { kind: string });
       }
     })().catch(() => undefined);
     return { seen, status: answer.status, close: () => (abort.abort(), reading) };
   }
 
   it('sees the screen and drives it, by a code and without an account', async () => {
-    const { remote } = (await teacher.send('POST', `/api/lessons/${lessonId}/remotes`, {})).body as { remote: string };
+    const { remote } = (await teacher.send('POST', `/api/lessons/${lessonId}/remotes`, {}))
+      .body as { remote: string };
     expect(remote).toMatch(/^[A-HJKMNP-Z2-9]{8}$/);
     const stranger = server.client();
-    expect((await stranger.send('POST', `/api/remotes/${remote}/commands`, { command: 'go' })).body.code).toBe('no-view');
+    expect(
+      (await stranger.send('POST', `/api/remotes/${remote}/commands`, { command: 'go' })).body.code,
+    ).toBe('no-view');
     const view = await listen(`/api/remotes/${remote}/inbox`, teacher);
     expect((await teacher.send('PUT', `/api/remotes/${remote}/screen`, screen)).status).toBe(204);
     const device = await listen(`/api/remotes/${remote.toLowerCase()}/screen`, null);
-    await until(() => Promise.resolve(device.seen), (seen) => seen.length > 0);
+    await until(
+      () => Promise.resolve(device.seen),
+      (seen) => seen.length > 0,
+    );
     expect(device.seen[0]).toEqual({ kind: 'screen', screen });
-    expect((await stranger.send('POST', `/api/remotes/${remote}/commands`, { command: 'go' })).status).toBe(204);
-    await until(() => Promise.resolve(view.seen), (seen) => seen.some(({ kind }) => kind === 'command'));
-    expect(view.seen).toEqual([{ kind: 'devices', count: 0 }, { kind: 'devices', count: 1 }, { kind: 'command', command: 'go' }]);
-    expect((await stranger.send('POST', `/api/remotes/${remote}/commands`, { command: 'erase' })).status).toBe(400);
+    expect(
+      (await stranger.send('POST', `/api/remotes/${remote}/commands`, { command: 'go' })).status,
+    ).toBe(204);
+    await until(
+      () => Promise.resolve(view.seen),
+      (seen) => seen.some(({ kind }) => kind === 'command'),
+    );
+    expect(view.seen).toEqual([
+      { kind: 'devices', count: 0 },
+      { kind: 'devices', count: 1 },
+      { kind: 'command', command: 'go' },
+    ]);
+    expect(
+      (await stranger.send('POST', `/api/remotes/${remote}/commands`, { command: 'erase' })).status,
+    ).toBe(400);
     await teacher.send('DELETE', `/api/remotes/${remote}`);
-    await until(() => Promise.resolve(device.seen), (seen) => seen.some(({ kind }) => kind === 'closed'));
+    await until(
+      () => Promise.resolve(device.seen),
+      (seen) => seen.some(({ kind }) => kind === 'closed'),
+    );
     expect((await stranger.get(`/api/remotes/${remote}/screen`)).status).toBe(404);
     await Promise.all([view.close(), device.close()]);
   });
 
   it('gets nothing by a wrong code', async () => {
     expect((await server.client().get('/api/remotes/AAAAAAAA/screen')).status).toBe(404);
-    expect((await server.client().send('POST', '/api/remotes/AAAAAAAA/commands', { command: 'go' })).status).toBe(404);
+    expect(
+      (await server.client().send('POST', '/api/remotes/AAAAAAAA/commands', { command: 'go' }))
+        .status,
+    ).toBe(404);
   });
 });

@@ -1,4 +1,10 @@
-import { endPerformanceSchema, makePerformanceSchema, MOST_SPOKEN, type Performance, type Storage } from '@zest/contract';
+import {
+  endPerformanceSchema,
+  makePerformanceSchema,
+  MOST_SPOKEN,
+  type Performance,
+  type Storage,
+} from '@zest/contract';
 import { countLanguages } from '@zest/core/lesson';
 import { MARK_NUMBERS } from '@zest/core/signal';
 import { nanoid } from 'nanoid';
@@ -13,19 +19,41 @@ import type { MediaStore } from '../media/store.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 
-function performanceView({ id, number, blockId, shotId, playedMs, createdAt }: PerformanceRow): Performance {
+function performanceView({
+  id,
+  number,
+  blockId,
+  shotId,
+  playedMs,
+  createdAt,
+}: PerformanceRow): Performance {
   return { id, number, blockId, shotId, playedMs, createdAt: createdAt.toISOString() };
 }
 
-export function addFilmingRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore, folders: Folders): void {
+export function addFilmingRoutes(
+  route: AddRoute,
+  sequelize: Sequelize,
+  store: MediaStore,
+  folders: Folders,
+): void {
   route('POST', '/api/lessons/:lessonId/performances', async (req, res, { teamId, lesson }) => {
     const asked = readBody(makePerformanceSchema, req.body);
     const made = await sequelize.transaction(async (transaction) => {
       // One after the other, so that no two bear the same number.
       await LessonRow.findByPk(lesson.id, { lock: transaction.LOCK.UPDATE, transaction });
-      const last = await PerformanceRow.findOne({ where: { lessonId: lesson.id }, order: [['createdAt', 'DESC'], ['number', 'DESC']], transaction });
+      const last = await PerformanceRow.findOne({
+        where: { lessonId: lesson.id },
+        order: [
+          ['createdAt', 'DESC'],
+          ['number', 'DESC'],
+        ],
+        transaction,
+      });
       const number = last ? (last.number + 1) % MARK_NUMBERS : 0;
-      return PerformanceRow.create({ ...asked, id: nanoid(), ownerId: teamId, lessonId: lesson.id, number }, { transaction });
+      return PerformanceRow.create(
+        { ...asked, id: nanoid(), ownerId: teamId, lessonId: lesson.id, number },
+        { transaction },
+      );
     });
     res.status(201).json(performanceView(made));
   });
@@ -37,11 +65,17 @@ export function addFilmingRoutes(route: AddRoute, sequelize: Sequelize, store: M
   route('GET', '/api/lessons/:lessonId/storage', async (_req, res, { lesson }) => {
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
     const sizeOf = async (list: readonly TakeRow[]) => {
-      const sizes = await Promise.all([...new Set(list.flatMap(contentOf))].map((sha) => store.sizeOf(sha)));
+      const sizes = await Promise.all(
+        [...new Set(list.flatMap(contentOf))].map((sha) => store.sizeOf(sha)),
+      );
       return sizes.reduce((sum, bytes) => sum + bytes, 0);
     };
     const bytes = await sizeOf(takes);
-    const storage: Storage = { bytes, binBytes: bytes - (await sizeOf(takes.filter(({ binnedAt }) => !binnedAt))), freeBytes: await freeOnDisk(folders.media) };
+    const storage: Storage = {
+      bytes,
+      binBytes: bytes - (await sizeOf(takes.filter(({ binnedAt }) => !binnedAt))),
+      freeBytes: await freeOnDisk(folders.media),
+    };
     res.json(storage);
   });
 
@@ -54,7 +88,8 @@ export function addFilmingRoutes(route: AddRoute, sequelize: Sequelize, store: M
     const language = countLanguages.find((known) => known === req.params['language']);
     const words = typeof req.query['words'] === 'string' ? req.query['words'].trim() : '';
     if (!language) throw refuse(404, 'no-voice', 'There is no voice for this language.');
-    if (words === '' || words.length > MOST_SPOKEN) throw refuse(400, 'bad-words', `The voice says 1 to ${MOST_SPOKEN} characters at a time.`);
+    if (words === '' || words.length > MOST_SPOKEN)
+      throw refuse(400, 'bad-words', `The voice says 1 to ${MOST_SPOKEN} characters at a time.`);
     const file = await spokenFile(folders.spoken, language, words);
     res.set({ 'Content-Type': 'audio/wav', 'Cache-Control': 'private, max-age=86400' });
     res.sendFile(file, { cacheControl: false, dotfiles: 'allow' });

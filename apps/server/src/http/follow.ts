@@ -1,4 +1,12 @@
-import { goSchema, joinSchema, MAX_ENTRIES_A_DAY, sendEntriesSchema, type FollowChoice, type OwnLog, type SentEntries } from '@zest/contract';
+import {
+  goSchema,
+  joinSchema,
+  MAX_ENTRIES_A_DAY,
+  sendEntriesSchema,
+  type FollowChoice,
+  type OwnLog,
+  type SentEntries,
+} from '@zest/contract';
 import { captionsToWebVtt } from '@zest/core/formats';
 import { LIMITS } from '@zest/core/lesson';
 import { readSpoken } from '@zest/core/results';
@@ -34,17 +42,33 @@ const slowed = (limit: number, of: (req: Request) => string) =>
     legacyHeaders: false,
     keyGenerator: of,
     handler: () => {
-      throw refuse(429, 'slow-down', 'That were too many codes. Wait ten minutes, look at the card, then try again.');
+      throw refuse(
+        429,
+        'slow-down',
+        'That were too many codes. Wait ten minutes, look at the card, then try again.',
+      );
     },
   });
-const guessing = () => [slowed(MOST_FROM_ONE, (req) => ipKeyGenerator(req.ip ?? '')), slowed(MOST_FOR_CLASS, (req) => String(req.params['code'] ?? (req.body as { classCode?: unknown } | undefined)?.classCode ?? ''))];
+const guessing = () => [
+  slowed(MOST_FROM_ONE, (req) => ipKeyGenerator(req.ip ?? '')),
+  slowed(MOST_FOR_CLASS, (req) =>
+    String(
+      req.params['code'] ?? (req.body as { classCode?: unknown } | undefined)?.classCode ?? '',
+    ),
+  ),
+];
 
 /**
  * Entries dated by our own clock: a device that says another time at sending is off by as much. Nothing was done later
  * than now.
  */
-function onOurClock<T extends { at: number }>(entries: readonly T[], sentAt: number | undefined, now = Date.now()): T[] {
-  const aheadMs = sentAt === undefined || Math.abs(sentAt - now) <= CLOCKS_APART_MS ? 0 : sentAt - now;
+function onOurClock<T extends { at: number }>(
+  entries: readonly T[],
+  sentAt: number | undefined,
+  now = Date.now(),
+): T[] {
+  const aheadMs =
+    sentAt === undefined || Math.abs(sentAt - now) <= CLOCKS_APART_MS ? 0 : sentAt - now;
   return entries.map((entry) => ({ ...entry, at: Math.max(0, Math.min(now, entry.at - aheadMs)) }));
 }
 
@@ -54,14 +78,16 @@ function choiceOf({ query }: Request): FollowChoice {
   return {
     hand: query['hand'] === 'other' ? 'other hand' : 'as filmed',
     language: query['language'] === 'second' ? 'second' : 'first',
-    seed: Number.isInteger(seed) && seed >= LIMITS.seed.min && seed <= LIMITS.seed.max ? seed : null,
+    seed:
+      Number.isInteger(seed) && seed >= LIMITS.seed.min && seed <= LIMITS.seed.max ? seed : null,
   };
 }
 
 export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaStore): void {
   route('GET', '/api/follow/:code', async (req, res, { share }) => {
     const row = await LessonRow.findByPk(share.lessonId);
-    if (!row || row.deletedAt) throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
+    if (!row || row.deletedAt)
+      throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
     const { lesson, takes } = await followLesson(share, choiceOf(req), store);
     // Links made before there were smaller versions get them now.
     await queueFirstRenditions(queue, takes.values());
@@ -76,7 +102,13 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     for await (const revision of versionsOf(share)) {
       const { media, takes } = await sharedCut(share.lessonId, revision, store);
       const [take, sha] = [takes.get(takeId), media.get(takeId)?.sha];
-      if (take && sha) return sendContent(res, store, renditionsOf(take).find((one) => one.lines === lines)?.sha ?? sha, 'video/mp4');
+      if (take && sha)
+        return sendContent(
+          res,
+          store,
+          renditionsOf(take).find((one) => one.lines === lines)?.sha ?? sha,
+          'video/mp4',
+        );
     }
     sendContent(res, store, null, 'video/mp4');
   });
@@ -91,15 +123,30 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     '/api/follow/:code/students',
     async (req, res, { share }) => {
       const { code } = readBody(joinSchema, req.body);
-      const joined = share.classId === null ? null : await joinClass(share.classId, readSpoken(code));
-      if (!joined) throw refuse(404, 'no-student', 'No card of this class has that code. Look at the card again: letters and digits, six in all.');
-      res.status(201).json({ token: joined.token, nickname: joined.student.nickname, hand: joined.student.hand, language: joined.student.language, page: pageOf(joined.student) });
+      const joined =
+        share.classId === null ? null : await joinClass(share.classId, readSpoken(code));
+      if (!joined)
+        throw refuse(
+          404,
+          'no-student',
+          'No card of this class has that code. Look at the card again: letters and digits, six in all.',
+        );
+      res.status(201).json({
+        token: joined.token,
+        nickname: joined.student.nickname,
+        hand: joined.student.hand,
+        language: joined.student.language,
+        page: pageOf(joined.student),
+      });
     },
     ...guessing(),
   );
 
   route('GET', '/api/follow/:code/mine', async (_req, res, { student }) => {
-    const entries = await LogEntryRow.findAll({ where: { studentId: student.id }, order: [['at', 'ASC']] });
+    const entries = await LogEntryRow.findAll({
+      where: { studentId: student.id },
+      order: [['at', 'ASC']],
+    });
     const own: OwnLog = { nickname: student.nickname, entries: entries.map(entryView) };
     res.json(own);
   });
@@ -110,12 +157,30 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     const closed = closedAt(share);
     const dated = onOurClock(entries, sentAt);
     const refused: SentEntries['refused'] = [];
-    const refuseAll = (those: typeof dated, code: SentEntries['refused'][number]['code'], message: string) => void refused.push(...those.map((entry) => ({ id: entry.id, code, message })));
-    const isInTime = ({ at }: { at: number }) => closed === null || at <= closed.getTime() + CLOCKS_APART_MS;
-    refuseAll(dated.filter((entry) => !isInTime(entry)), 'closed', 'The lesson had been closed when this was done. Ask your teacher.');
+    const refuseAll = (
+      those: typeof dated,
+      code: SentEntries['refused'][number]['code'],
+      message: string,
+    ) => void refused.push(...those.map((entry) => ({ id: entry.id, code, message })));
+    const isInTime = ({ at }: { at: number }) =>
+      closed === null || at <= closed.getTime() + CLOCKS_APART_MS;
+    refuseAll(
+      dated.filter((entry) => !isInTime(entry)),
+      'closed',
+      'The lesson had been closed when this was done. Ask your teacher.',
+    );
     const { taken, tooMany } = await withinDay(student, share.lessonId, dated.filter(isInTime));
-    refuseAll(tooMany, 'too-many', `That is more than ${MAX_ENTRIES_A_DAY} numbers and answers of one lesson in a day. Ask your teacher.`);
-    if (taken.length > 0) await keepEntries({ id: classId, ownerId }, 'student', taken.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })));
+    refuseAll(
+      tooMany,
+      'too-many',
+      `That is more than ${MAX_ENTRIES_A_DAY} numbers and answers of one lesson in a day. Ask your teacher.`,
+    );
+    if (taken.length > 0)
+      await keepEntries(
+        { id: classId, ownerId },
+        'student',
+        taken.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })),
+      );
     if (taken.length > 0) tellLogNews({ ownerId, classId, lessonIds: [share.lessonId] });
     if (refused.length === 0) return void res.status(204).end();
     res.json({ refused } satisfies SentEntries);
@@ -127,9 +192,18 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     async (req, res) => {
       const { classCode, lessonCode } = readBody(goSchema, req.body);
       const schoolClass = await ClassRow.findOne({ where: { code: readSpoken(classCode) } });
-      const share = schoolClass && (await ShareRow.findOne({ where: { classId: schoolClass.id, spoken: readSpoken(lessonCode) } }));
+      const share =
+        schoolClass &&
+        (await ShareRow.findOne({
+          where: { classId: schoolClass.id, spoken: readSpoken(lessonCode) },
+        }));
       // Which of the two was wrong is nobody's business.
-      if (!share) throw refuse(404, 'no-codes', 'These two codes do not belong together. Check both: the class’s code and the lesson’s code.');
+      if (!share)
+        throw refuse(
+          404,
+          'no-codes',
+          'These two codes do not belong together. Check both: the class’s code and the lesson’s code.',
+        );
       res.json({ code: openShare(share).code });
     },
     ...guessing(),

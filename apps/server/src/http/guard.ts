@@ -1,10 +1,28 @@
-import { LATE_DAYS, mayAsMuchAs, notOpenWords, routes, STUDENT_HEADER, type NotOpen, type Role, type Route } from '@zest/contract';
+import {
+  LATE_DAYS,
+  mayAsMuchAs,
+  notOpenWords,
+  routes,
+  STUDENT_HEADER,
+  type NotOpen,
+  type Role,
+  type Route,
+} from '@zest/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { refuse } from '../errors.ts';
 import { studentOf } from '../db/classes.ts';
 import { ClassRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
 import { remotes, type FilmRemote } from './remotes.ts';
-import { CueEntryRow, JobRow, LessonRow, PerformanceRow, SeriesRow, ShareRow, TakeRow, User } from '../db/models.ts';
+import {
+  CueEntryRow,
+  JobRow,
+  LessonRow,
+  PerformanceRow,
+  SeriesRow,
+  ShareRow,
+  TakeRow,
+  User,
+} from '../db/models.ts';
 import { AuditRow, CommentRow } from '../db/team-models.ts';
 
 /** What the guard found in the path, checked to belong to the caller. */
@@ -41,12 +59,18 @@ interface Caller {
 
 /** @throws Refusal 403 for one who may not do so much */
 function checkRole({ person }: Caller, least: Role): void {
-  if (!mayAsMuchAs(person.role, least)) throw refuse(403, 'not-your-role', `In this team you are a ${person.role}; this takes a ${least}. Ask the team’s owner.`);
+  if (!mayAsMuchAs(person.role, least))
+    throw refuse(
+      403,
+      'not-your-role',
+      `In this team you are a ${person.role}; this takes a ${least}. Ask the team’s owner.`,
+    );
 }
 
 async function callerOf(req: Request): Promise<Caller> {
   const person = req.session.userId ? await User.findByPk(req.session.userId) : null;
-  if (!person?.teamId) throw refuse(401, 'signed-out', 'Sign in first. What you typed is kept in this window.');
+  if (!person?.teamId)
+    throw refuse(401, 'signed-out', 'Sign in first. What you typed is kept in this window.');
   return { person, teamId: person.teamId };
 }
 
@@ -57,19 +81,38 @@ export async function signedIn(req: Request, least: Role): Promise<Caller> {
   return caller;
 }
 
-const leastOf = ({ method, least }: Route): Role => least ?? (method === 'GET' ? 'viewer' : 'teacher');
+const leastOf = ({ method, least }: Route): Role =>
+  least ?? (method === 'GET' ? 'viewer' : 'teacher');
 
 /** What is told of who did it: everything that is written, but for a lesson, whose revisions say it, and what comes many times a minute. */
-const UNTOLD: ReadonlySet<string> = new Set(['PUT /api/lessons/:lessonId', 'POST /api/lessons/:lessonId/presence', 'PUT /api/remotes/:remote/screen', 'PUT /api/series/:seriesId']);
+const UNTOLD: ReadonlySet<string> = new Set([
+  'PUT /api/lessons/:lessonId',
+  'POST /api/lessons/:lessonId/presence',
+  'PUT /api/remotes/:remote/screen',
+  'PUT /api/series/:seriesId',
+]);
 
-function audit({ method, path }: Route, req: Request, res: Response, { person, teamId }: Partial<Owned>): void {
+function audit(
+  { method, path }: Route,
+  req: Request,
+  res: Response,
+  { person, teamId }: Partial<Owned>,
+): void {
   const what = `${method} ${path}`;
   if (method === 'GET' || !person || !teamId || UNTOLD.has(what)) return;
   res.once('finish', () => {
     if (res.statusCode >= 400) return;
     // Whom it was that was erased is told nowhere.
-    const [subject = ''] = what === 'DELETE /api/students/:studentId' ? [] : Object.values(req.params).filter((value) => typeof value === 'string');
-    void AuditRow.create({ ownerId: teamId, personId: person.id, what, subject: subject.slice(0, 120) }).catch(() => undefined);
+    const [subject = ''] =
+      what === 'DELETE /api/students/:studentId'
+        ? []
+        : Object.values(req.params).filter((value) => typeof value === 'string');
+    void AuditRow.create({
+      ownerId: teamId,
+      personId: person.id,
+      what,
+      subject: subject.slice(0, 120),
+    }).catch(() => undefined);
   });
 }
 
@@ -81,10 +124,15 @@ const found =
 
 /** What each name in a path stands for, looked for among the caller's own. */
 const finders: Readonly<Record<string, Find>> = {
-  lessonId: (id, ownerId) => LessonRow.findOne({ where: { id, ownerId, deletedAt: null } }).then(found('lesson')),
+  lessonId: (id, ownerId) =>
+    LessonRow.findOne({ where: { id, ownerId, deletedAt: null } }).then(found('lesson')),
   takeId: (id, ownerId) => TakeRow.findOne({ where: { id, ownerId } }).then(found('take')),
-  performanceId: (id, ownerId) => PerformanceRow.findOne({ where: { id, ownerId } }).then(found('performance')),
-  remote: (code, ownerId) => Promise.resolve(remotes.get(code)).then((remote) => (remote?.ownerId === ownerId ? { remote } : null)),
+  performanceId: (id, ownerId) =>
+    PerformanceRow.findOne({ where: { id, ownerId } }).then(found('performance')),
+  remote: (code, ownerId) =>
+    Promise.resolve(remotes.get(code)).then((remote) =>
+      remote?.ownerId === ownerId ? { remote } : null,
+    ),
   jobId: (id, ownerId) => JobRow.findOne({ where: { id, ownerId } }).then(found('job')),
   code: (code, ownerId) => ShareRow.findOne({ where: { code, ownerId } }).then(found('share')),
   seriesId: (id, ownerId) => SeriesRow.findOne({ where: { id, ownerId } }).then(found('series')),
@@ -107,14 +155,27 @@ async function findOwned(req: Request, teamId: string): Promise<Partial<Owned>> 
   return owned;
 }
 
-const day = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit', timeZone: 'UTC', timeZoneName: 'short' });
+const day = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'long',
+  day: 'numeric',
+  month: 'long',
+  hour: '2-digit',
+  minute: '2-digit',
+  timeZone: 'UTC',
+  timeZoneName: 'short',
+});
 
 /** The link, when it leads somewhere now. @throws Refusal 404 closed for good or never there, 403 not open at this time */
 export function openShare(share: ShareRow | null, now = new Date()): ShareRow {
   if (!share || share.revokedAt) {
-    throw refuse(404, 'no-link', 'This link does not lead to a lesson, or your teacher has closed it. Ask your teacher for a new one.');
+    throw refuse(
+      404,
+      'no-link',
+      'This link does not lead to a lesson, or your teacher has closed it. Ask your teacher for a new one.',
+    );
   }
-  const notOpen = (code: NotOpen, at: Date) => refuse(403, code, notOpenWords(code, day.format(at)), { at: at.toISOString() });
+  const notOpen = (code: NotOpen, at: Date) =>
+    refuse(403, code, notOpenWords(code, day.format(at)), { at: at.toISOString() });
   if (share.opensAt && share.opensAt > now) throw notOpen('not-open-yet', share.opensAt);
   if (share.closesAt && share.closesAt <= now) throw notOpen('closed', share.closesAt);
   return share;
@@ -139,7 +200,12 @@ async function findShared(req: Request, isLate = false): Promise<Partial<Owned>>
 async function findStudent(req: Request, isLate: boolean): Promise<Partial<Owned>> {
   const { share } = await findShared(req, isLate);
   const student = await studentOf(text(req.headers[STUDENT_HEADER]));
-  if (!share || !student || student.classId !== share.classId) throw refuse(401, 'unknown-device', 'This device does not know whose lesson it is. Type the code of your card once more.');
+  if (!share || !student || student.classId !== share.classId)
+    throw refuse(
+      401,
+      'unknown-device',
+      'This device does not know whose lesson it is. Type the code of your card once more.',
+    );
   return { share, student };
 }
 
@@ -155,7 +221,12 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
       return signedIn(req, leastOf(route));
     case 'remote': {
       const remote = remotes.get(text(req.params['remote']));
-      if (!remote) throw refuse(404, 'no-remote', 'This code leads to no film view. Look at the code there, or open a new one.');
+      if (!remote)
+        throw refuse(
+          404,
+          'no-remote',
+          'This code leads to no film view. Look at the code there, or open a new one.',
+        );
       return { remote };
     }
     case 'owner': {
@@ -173,7 +244,12 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
  * @throws at start-up for a route that is not listed in the contract
  */
 export function guarded(router: Router) {
-  return (method: Methods['method'], path: Methods['path'], handler: Handler, ...before: RequestHandler[]): void => {
+  return (
+    method: Methods['method'],
+    path: Methods['path'],
+    handler: Handler,
+    ...before: RequestHandler[]
+  ): void => {
     const route = routes.find((r) => r.method === method && r.path === path);
     if (!route) throw new Error(`${method} ${path} is not listed in the contract.`);
     const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';

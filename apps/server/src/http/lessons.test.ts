@@ -23,11 +23,22 @@ describe('lessons', () => {
     const { id, lesson } = await teacher.makeLesson();
     const titles = ['“Skip” & <throw> 🤸', "O'Neil; DROP TABLE lessons;--", 'Τρίτη'];
     for (const [i, title] of titles.entries()) {
-      const saved = await teacher.send('PUT', `/api/lessons/${id}`, { baseRevision: i + 1, lesson: { ...lesson, title } });
+      const saved = await teacher.send('PUT', `/api/lessons/${id}`, {
+        baseRevision: i + 1,
+        lesson: { ...lesson, title },
+      });
       expect([saved.status, saved.body.revision]).toEqual([200, i + 2]);
     }
-    const list = (await teacher.get(`/api/lessons/${id}/revisions`)).body as { revision: number; title: string }[];
-    expect(list.map(({ revision, title }) => [revision, title])).toEqual([[4, titles[2]], [3, titles[1]], [2, titles[0]], [1, 'Skip']]);
+    const list = (await teacher.get(`/api/lessons/${id}/revisions`)).body as {
+      revision: number;
+      title: string;
+    }[];
+    expect(list.map(({ revision, title }) => [revision, title])).toEqual([
+      [4, titles[2]],
+      [3, titles[1]],
+      [2, titles[0]],
+      [1, 'Skip'],
+    ]);
     expect((await teacher.get(`/api/lessons/${id}/revisions/2`)).body.lesson.title).toBe(titles[0]);
     expect((await teacher.get(`/api/lessons/${id}/revisions/9`)).status).toBe(404);
   });
@@ -35,7 +46,12 @@ describe('lessons', () => {
   it('lets one of many windows save and tells the others which revision is newest', async () => {
     const { id, lesson } = await teacher.makeLesson();
     const saves = await Promise.all(
-      Array.from({ length: 6 }, (_, i) => teacher.send('PUT', `/api/lessons/${id}`, { baseRevision: 1, lesson: { ...lesson, title: `Window ${i}` } })),
+      Array.from({ length: 6 }, (_, i) =>
+        teacher.send('PUT', `/api/lessons/${id}`, {
+          baseRevision: 1,
+          lesson: { ...lesson, title: `Window ${i}` },
+        }),
+      ),
     );
     expect(saves.filter(({ status }) => status === 200)).toHaveLength(1);
     for (const stale of saves.filter(({ status }) => status !== 200)) {
@@ -43,21 +59,38 @@ describe('lessons', () => {
     }
   });
 
-  it.each([0, -1, 1e15, 'soon', null])('refuses a work time of %s with its place, and keeps the lesson', async (workMs) => {
-    const { id, lesson } = await teacher.makeLesson(lessonOf([{ kind: 'intervals', title: 'Circuit' }]));
-    const broken = JSON.parse(JSON.stringify(lesson)) as typeof lesson;
-    Object.assign(broken.sections[0]?.blocks[0] ?? {}, { workMs });
-    const answer = await teacher.send('PUT', `/api/lessons/${id}`, { baseRevision: 1, lesson: broken });
-    expect(answer.status).toBe(400);
-    expect(answer.body.faults[0].place).toContain('block 1 "Circuit", work time');
-    expect((await teacher.get(`/api/lessons/${id}`)).body).toMatchObject({ revision: 1, lesson });
-  });
+  it.each([0, -1, 1e15, 'soon', null])(
+    'refuses a work time of %s with its place, and keeps the lesson',
+    async (workMs) => {
+      const { id, lesson } = await teacher.makeLesson(
+        lessonOf([{ kind: 'intervals', title: 'Circuit' }]),
+      );
+      const broken = JSON.parse(JSON.stringify(lesson)) as typeof lesson;
+      Object.assign(broken.sections[0]?.blocks[0] ?? {}, { workMs });
+      const answer = await teacher.send('PUT', `/api/lessons/${id}`, {
+        baseRevision: 1,
+        lesson: broken,
+      });
+      expect(answer.status).toBe(400);
+      expect(answer.body.faults[0].place).toContain('block 1 "Circuit", work time');
+      expect((await teacher.get(`/api/lessons/${id}`)).body).toMatchObject({ revision: 1, lesson });
+    },
+  );
 
   it('refuses what is no lesson, what is no JSON and what is too much, each in words', async () => {
-    expect((await teacher.send('POST', '/api/lessons', { document: { a: 1 } })).body.message).toContain('not a lesson file');
-    expect((await teacher.send('POST', '/api/lessons', { title: '  ' })).body.message).toContain('needs a title');
-    expect((await teacher.send('POST', '/api/lessons', '{', { 'content-type': 'application/json' })).body.code).toBe('not-json');
-    expect((await teacher.send('POST', '/api/lessons', { title: 'x'.repeat(5_000_000) })).status).toBe(413);
+    expect(
+      (await teacher.send('POST', '/api/lessons', { document: { a: 1 } })).body.message,
+    ).toContain('not a lesson file');
+    expect((await teacher.send('POST', '/api/lessons', { title: '  ' })).body.message).toContain(
+      'needs a title',
+    );
+    expect(
+      (await teacher.send('POST', '/api/lessons', '{', { 'content-type': 'application/json' })).body
+        .code,
+    ).toBe('not-json');
+    expect(
+      (await teacher.send('POST', '/api/lessons', { title: 'x'.repeat(5_000_000) })).status,
+    ).toBe(413);
   });
 
   it('takes a lesson of no blocks, but neither shares nor exports it', async () => {

@@ -1,11 +1,26 @@
-import { handOverSchema, makeLessonSchema, mayAsMuchAs, saveLessonSchema, shelfSchema, type LessonSummary, type Revision, type StoredLesson } from '@zest/contract';
+import {
+  handOverSchema,
+  makeLessonSchema,
+  mayAsMuchAs,
+  saveLessonSchema,
+  shelfSchema,
+  type LessonSummary,
+  type Revision,
+  type StoredLesson,
+} from '@zest/contract';
 import { blocksOf, kitText, makeLesson, readLesson, type Lesson } from '@zest/core/lesson';
 import { scheduleLesson, skillTimes } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
 import type { Folders } from '../config.ts';
 import { eraseLesson } from '../db/erase-lesson.ts';
-import { createFromOthers, newestLessons, revisionAt, saveLesson, type NewestLesson } from '../db/lessons.ts';
+import {
+  createFromOthers,
+  newestLessons,
+  revisionAt,
+  saveLesson,
+  type NewestLesson,
+} from '../db/lessons.ts';
 import { RevisionRow, User } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { readBody } from './answer.ts';
@@ -14,11 +29,23 @@ import type { MediaStore } from '../media/store.ts';
 import type { AddRoute } from './guard.ts';
 import { ingestUnready } from './uploads.ts';
 
-export function stored(row: RevisionRow, lesson: Lesson = readLesson(JSON.parse(row.document))): StoredLesson {
+export function stored(
+  row: RevisionRow,
+  lesson: Lesson = readLesson(JSON.parse(row.document)),
+): StoredLesson {
   return { id: row.lessonId, revision: row.revision, savedAt: row.createdAt.toISOString(), lesson };
 }
 
-function summaryOf({ id, revision, savedAt, lesson, shared, archived, template, keeper }: NewestLesson): LessonSummary {
+function summaryOf({
+  id,
+  revision,
+  savedAt,
+  lesson,
+  shared,
+  archived,
+  template,
+  keeper,
+}: NewestLesson): LessonSummary {
   const schedule = scheduleLesson(lesson);
   const blocks = blocksOf(lesson);
   return {
@@ -43,14 +70,21 @@ function summaryOf({ id, revision, savedAt, lesson, shared, archived, template, 
   };
 }
 
-export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: JobQueue, store: MediaStore, folders: Folders): void {
+export function addLessonRoutes(
+  route: AddRoute,
+  sequelize: Sequelize,
+  queue: JobQueue,
+  store: MediaStore,
+  folders: Folders,
+): void {
   route('GET', '/api/lessons', async (_req, res, { teamId }) => {
     res.json((await newestLessons(sequelize, teamId)).map(summaryOf));
   });
 
   route('POST', '/api/lessons', async (req, res, { teamId, person }) => {
     const body = readBody(makeLessonSchema, req.body);
-    const asked = 'title' in body ? makeLesson(body.title, () => nanoid(10)) : readLesson(body.document);
+    const asked =
+      'title' in body ? makeLesson(body.title, () => nanoid(10)) : readLesson(body.document);
     const { row, lesson, takes } = await createFromOthers(sequelize, teamId, asked, person.id);
     await ingestUnready(queue, takes);
     res.status(201).json(stored(row, lesson));
@@ -58,7 +92,10 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
 
   route('PUT', '/api/lessons/:lessonId/shelf', async (req, res, { lesson }) => {
     const { archived, template } = readBody(shelfSchema, req.body);
-    await lesson.update({ archivedAt: archived ? (lesson.archivedAt ?? new Date()) : null, isTemplate: template });
+    await lesson.update({
+      archivedAt: archived ? (lesson.archivedAt ?? new Date()) : null,
+      isTemplate: template,
+    });
     res.status(204).end();
   });
 
@@ -66,7 +103,12 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
     const { memberId } = readBody(handOverSchema, req.body);
     const keeper = await User.findOne({ where: { id: memberId, teamId } });
     if (!keeper) throw refuse(404, 'not-found', 'There is nobody like that in your team.');
-    if (!mayAsMuchAs(keeper.role, 'teacher')) throw refuse(422, 'may-not', `${keeper.login} may not change lessons. Make them a teacher on the team page first.`);
+    if (!mayAsMuchAs(keeper.role, 'teacher'))
+      throw refuse(
+        422,
+        'may-not',
+        `${keeper.login} may not change lessons. Make them a teacher on the team page first.`,
+      );
     await lesson.update({ keeperId: keeper.id });
     res.status(204).end();
   });
@@ -78,7 +120,9 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
   route('PUT', '/api/lessons/:lessonId', async (req, res, owned) => {
     const body = readBody(saveLessonSchema, req.body);
     const lesson = readLesson(body.lesson);
-    const row = await saveLesson(sequelize, owned.lesson.id, body.baseRevision, lesson, { authorId: owned.person.id });
+    const row = await saveLesson(sequelize, owned.lesson.id, body.baseRevision, lesson, {
+      authorId: owned.person.id,
+    });
     res.json(stored(row, lesson));
   });
 
@@ -87,12 +131,24 @@ export function addLessonRoutes(route: AddRoute, sequelize: Sequelize, queue: Jo
   });
 
   route('GET', '/api/lessons/:lessonId/revisions', async (_req, res, { lesson }) => {
-    const rows = await RevisionRow.findAll({ where: { lessonId: lesson.id }, order: [['revision', 'DESC']], limit: 200 });
-    const authors = await User.findAll({ where: { id: rows.flatMap(({ authorId }) => authorId ?? []) } });
+    const rows = await RevisionRow.findAll({
+      where: { lessonId: lesson.id },
+      order: [['revision', 'DESC']],
+      limit: 200,
+    });
+    const authors = await User.findAll({
+      where: { id: rows.flatMap(({ authorId }) => authorId ?? []) },
+    });
     res.json(
       rows.map((row): Revision => {
         const then = readLesson(JSON.parse(row.document));
-        return { revision: row.revision, savedAt: row.createdAt.toISOString(), title: then.title, blocks: blocksOf(then).length, by: authors.find(({ id }) => id === row.authorId)?.login ?? null };
+        return {
+          revision: row.revision,
+          savedAt: row.createdAt.toISOString(),
+          title: then.title,
+          blocks: blocksOf(then).length,
+          by: authors.find(({ id }) => id === row.authorId)?.login ?? null,
+        };
       }),
     );
   });

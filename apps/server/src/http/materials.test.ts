@@ -4,7 +4,13 @@ import { makeBlock, type Lesson } from '@zest/core/lesson';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { probe } from '../media/probe.ts';
 import { footageFolder } from '../testing/footage.ts';
-import { lessonOf, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
+import {
+  lessonOf,
+  testServer,
+  until,
+  type TestClient,
+  type TestServer,
+} from '../testing/server.ts';
 
 const footage = footageFolder();
 let server: TestServer;
@@ -15,13 +21,33 @@ beforeAll(async () => {
   server = await testServer();
   teacher = server.client();
   await teacher.signUp();
-  lessonId = (await teacher.makeLesson(lessonOf([{ id: 'b1', kind: 'talk', title: 'Talk', fixedMs: 70_000 } as Partial<Lesson['sections'][number]['blocks'][number]>]))).id;
+  lessonId = (
+    await teacher.makeLesson(
+      lessonOf([
+        { id: 'b1', kind: 'talk', title: 'Talk', fixedMs: 70_000 } as Partial<
+          Lesson['sections'][number]['blocks'][number]
+        >,
+      ]),
+    )
+  ).id;
   for (const [name, ...args] of [
     ['drawing.png', '-f', 'lavfi', '-i', 'color=c=blue:s=300x500', '-frames:v', '1'],
     ['photo.jpg', '-f', 'lavfi', '-i', 'testsrc=size=2000x1000', '-frames:v', '1'],
     ['tune.mp3', '-f', 'lavfi', '-i', 'sine=duration=3'],
     ['silent.mp4', '-f', 'lavfi', '-i', 'testsrc=size=64x64:duration=1', '-pix_fmt', 'yuv420p'],
-    ['spoken.mp4', '-f', 'lavfi', '-i', 'testsrc=size=64x64:duration=3', '-f', 'lavfi', '-i', 'sine=duration=3', '-pix_fmt', 'yuv420p'],
+    [
+      'spoken.mp4',
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc=size=64x64:duration=3',
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=duration=3',
+      '-pix_fmt',
+      'yuv420p',
+    ],
   ] as const) {
     execFileSync('ffmpeg', ['-y', '-v', 'error', ...args, footage.at(name)]);
   }
@@ -35,18 +61,30 @@ afterAll(async () => {
 
 /** Sends a file as what it is said to be, and waits for what becomes of it. */
 async function sent(name: string, source: Take['source']): Promise<Take | undefined> {
-  const { id } = (await teacher.send('POST', `/api/lessons/${lessonId}/takes`, { blockId: '', name, source })).body as { id: string };
+  const { id } = (
+    await teacher.send('POST', `/api/lessons/${lessonId}/takes`, { blockId: '', name, source })
+  ).body as { id: string };
   await teacher.upload(id, footage.read(name));
-  const own = async () => ((await teacher.get(`/api/lessons/${lessonId}/takes`)).body as Take[]).find((take) => take.id === id);
+  const own = async () =>
+    ((await teacher.get(`/api/lessons/${lessonId}/takes`)).body as Take[]).find(
+      (take) => take.id === id,
+    );
   return until(own, (take) => take?.state === 'ready' || take?.state === 'failed');
 }
 
 describe('pictures and music', () => {
-  it.each([['drawing.png', 300, 500], ['photo.jpg', 1920, 960]] as const)('%s becomes one frame, no larger than it is shown', async (name, width, height) => {
+  it.each([
+    ['drawing.png', 300, 500],
+    ['photo.jpg', 1920, 960],
+  ] as const)('%s becomes one frame, no larger than it is shown', async (name, width, height) => {
     const take = await sent(name, 'picture');
     expect(take).toMatchObject({ state: 'ready', frames: 1, hasSound: false });
     footage.write('copy.mp4', await teacher.bytes(`/api/takes/${take?.id ?? ''}/video`));
-    expect((await probe(footage.at('copy.mp4'), true)).video).toMatchObject({ width, height, packets: 1 });
+    expect((await probe(footage.at('copy.mp4'), true)).video).toMatchObject({
+      width,
+      height,
+      packets: 1,
+    });
   });
 
   it('a piece of music becomes sound of its length', async () => {
@@ -70,10 +108,16 @@ describe('pictures and music', () => {
 describe('the finished voice of a take', () => {
   it('is made as asked, and no other way', async () => {
     const spoken = await sent('spoken.mp4', 'upload');
-    const at = (id: string | undefined, query: string) => teacher.get(`/api/takes/${id ?? ''}/finished?${query}`);
+    const at = (id: string | undefined, query: string) =>
+      teacher.get(`/api/takes/${id ?? ''}/finished?${query}`);
     const good = await at(spoken?.id, 'lufs=-16&lowCut=true&noise=gently');
     expect([good.status, good.headers.get('content-type')]).toEqual([200, 'audio/mp4']);
-    for (const query of ['', 'lufs=3&lowCut=true&noise=gently', 'lufs=-16&lowCut=maybe&noise=gently', 'lufs=-16&lowCut=true&noise=away']) {
+    for (const query of [
+      '',
+      'lufs=3&lowCut=true&noise=gently',
+      'lufs=-16&lowCut=maybe&noise=gently',
+      'lufs=-16&lowCut=true&noise=away',
+    ]) {
       expect((await at(spoken?.id, query)).status).toBe(422);
     }
     const silent = await sent('silent.mp4', 'upload');
@@ -96,15 +140,29 @@ describe('an export', () => {
   });
 
   it('tells what was changed since it was made', async () => {
-    const { id, lesson } = await teacher.makeLesson(lessonOf([{ ...makeBlock('card', () => 'c1'), title: 'Kit', fixedMs: 1_000 } as Partial<Lesson['sections'][number]['blocks'][number]>]));
-    const listed = async () => ((await teacher.get(`/api/lessons/${id}/exports`)).body as { state: string; changedSince: string[] | null }[])[0];
+    const { id, lesson } = await teacher.makeLesson(
+      lessonOf([
+        { ...makeBlock('card', () => 'c1'), title: 'Kit', fixedMs: 1_000 } as Partial<
+          Lesson['sections'][number]['blocks'][number]
+        >,
+      ]),
+    );
+    const listed = async () =>
+      (
+        (await teacher.get(`/api/lessons/${id}/exports`)).body as {
+          state: string;
+          changedSince: string[] | null;
+        }[]
+      )[0];
     await teacher.send('POST', `/api/lessons/${id}/exports`, { size: '480' });
     expect((await until(listed, (job) => job?.state === 'done'))?.changedSince).toEqual([]);
     const next = structuredClone(lesson);
     const [block] = next.sections[0]?.blocks ?? [];
     if (block) block.title = 'What you need';
     next.finish.look.calm = true;
-    expect((await teacher.send('PUT', `/api/lessons/${id}`, { baseRevision: 1, lesson: next })).status).toBe(200);
+    expect(
+      (await teacher.send('PUT', `/api/lessons/${id}`, { baseRevision: 1, lesson: next })).status,
+    ).toBe(200);
     expect((await listed())?.changedSince).toEqual(['What you need', 'look']);
   });
 });

@@ -12,22 +12,43 @@ import type { AddRoute } from './guard.ts';
 export function addPackageRoutes(route: AddRoute, store: MediaStore, webDir: string | null): void {
   route('GET', '/api/lessons/:lessonId/packages/:kind', async (req, res, { lesson }) => {
     const kind = packageKinds.find((known) => known === req.params['kind']);
-    if (!kind) throw refuse(404, 'not-found', `There is no such package. There are: ${packageKinds.join(', ')}.`);
-    if (webDir === null) throw refuse(503, 'no-pages', 'This server runs without its pages, which a package holds a copy of. Start it with its start command.');
+    if (!kind)
+      throw refuse(
+        404,
+        'not-found',
+        `There is no such package. There are: ${packageKinds.join(', ')}.`,
+      );
+    if (webDir === null)
+      throw refuse(
+        503,
+        'no-pages',
+        'This server runs without its pages, which a package holds a copy of. Start it with its start command.',
+      );
     const { id: lessonId, revision } = lesson;
     const { second } = await lessonAt(lessonId, revision);
     const variants: PackagedLesson['variants'] = [];
     const shas = new Map<string, string>();
     for (const language of second ? (['first', 'second'] as const) : (['first'] as const)) {
       for (const hand of ['as filmed', 'other hand'] as const) {
-        const made = await followLesson({ lessonId, revision, version: 1, classId: null }, { hand, language, seed: null }, store);
+        const made = await followLesson(
+          { lessonId, revision, version: 1, classId: null },
+          { hand, language, seed: null },
+          store,
+        );
         variants.push({ choice: { hand, language }, lesson: made.lesson });
         for (const [id, sha] of made.shas) shas.set(id, sha);
       }
     }
-    if (variants[0]?.lesson.assembly.segments.length === 0) throw refuse(422, 'empty-lesson', 'There is nothing to take away yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
+    if (variants[0]?.lesson.assembly.segments.length === 0)
+      throw refuse(
+        422,
+        'empty-lesson',
+        'There is nothing to take away yet: the lesson has no blocks with a length. Add a block on the Plan bench first.',
+      );
     const zip = await packLesson(kind, variants, shas, store, path.join(webDir, '../package'));
-    res.attachment(kind === 'scorm' ? 'lesson-scorm.zip' : 'lesson-folder.zip').type('application/zip');
+    res
+      .attachment(kind === 'scorm' ? 'lesson-scorm.zip' : 'lesson-folder.zip')
+      .type('application/zip');
     await pipeline(zip, res);
   });
 }

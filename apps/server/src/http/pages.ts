@@ -7,7 +7,15 @@ import expressStaticGzip from 'express-static-gzip';
 export function pages(webDir: string): Router {
   const router = express.Router();
   // Packed when they were built: packing them anew for each phone of a class would keep the others waiting.
-  router.use('/assets', expressStaticGzip(path.join(webDir, 'assets'), { enableBrotli: true, orderPreference: ['br'], index: false, serveStatic: { immutable: true, maxAge: '1y', fallthrough: false } }));
+  router.use(
+    '/assets',
+    expressStaticGzip(path.join(webDir, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br'],
+      index: false,
+      serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+    }),
+  );
   router.use(express.static(webDir, { index: false, extensions: [], maxAge: '1h' }));
   const documents = {
     app: readFileSync(path.join(webDir, 'index.html'), 'utf8'),
@@ -15,12 +23,20 @@ export function pages(webDir: string): Router {
     remote: readFileSync(path.join(webDir, 'remote.html'), 'utf8'),
     privacy: readFileSync(path.join(webDir, 'privacy.html'), 'utf8'),
   };
-  const send = (name: keyof typeof documents): express.RequestHandler => (_req, res) => {
-    res.set('Cache-Control', 'no-store').type('html').send(documents[name].replaceAll('__NONCE__', String(res.locals['nonce'])));
-  };
+  const send =
+    (name: keyof typeof documents): express.RequestHandler =>
+    (_req, res) => {
+      res
+        .set('Cache-Control', 'no-store')
+        .type('html')
+        .send(documents[name].replaceAll('__NONCE__', String(res.locals['nonce'])));
+    };
   // The lesson comes along with the page's script, not after it.
   router.get('/follow/:code', (req, res, next) => {
-    res.set('Link', `</api/follow/${encodeURIComponent(req.params.code)}>; rel=preload; as=fetch; crossorigin`);
+    res.set(
+      'Link',
+      `</api/follow/${encodeURIComponent(req.params.code)}>; rel=preload; as=fetch; crossorigin`,
+    );
     send('follow')(req, res, next);
   });
   router.get('/go', send('follow'));

@@ -15,10 +15,21 @@ export interface Patience {
 export const PATIENCE: Patience = { headMs: 20_000, bodyMs: 30_000, leastBytes: 4_096 };
 
 /** An HTTP or, with a certificate, HTTPS server that waits for large uploads and does not wait for those who send next to nothing. */
-export function makeServer(app: http.RequestListener, { headMs }: Patience = PATIENCE, tls: { cert: Buffer; key: Buffer } | null = null): http.Server {
+export function makeServer(
+  app: http.RequestListener,
+  { headMs }: Patience = PATIENCE,
+  tls: { cert: Buffer; key: Buffer } | null = null,
+): http.Server {
   // Players ask for a piece now and then; a connection that closes just then would cost one.
-  const options = { requestTimeout: 0, headersTimeout: headMs, connectionsCheckingInterval: Math.min(headMs, 5_000), keepAliveTimeout: KEEP_ALIVE_MS };
-  return tls ? https.createServer({ ...options, ...tls, handshakeTimeout: headMs }, app) : http.createServer(options, app);
+  const options = {
+    requestTimeout: 0,
+    headersTimeout: headMs,
+    connectionsCheckingInterval: Math.min(headMs, 5_000),
+    keepAliveTimeout: KEEP_ALIVE_MS,
+  };
+  return tls
+    ? https.createServer({ ...options, ...tls, handshakeTimeout: headMs }, app)
+    : http.createServer(options, app);
 }
 
 /** Ends requests whose body hardly comes. */
@@ -29,7 +40,13 @@ export function endSlowBodies({ bodyMs, leastBytes }: Patience = PATIENCE): Requ
       let before = socket.bytesRead;
       const look = setInterval(() => {
         // Where we are the slow ones, it is not the sender's fault.
-        if (!req.complete && req.readableLength === 0 && !req.isPaused() && socket.bytesRead - before < leastBytes) socket.destroy();
+        if (
+          !req.complete &&
+          req.readableLength === 0 &&
+          !req.isPaused() &&
+          socket.bytesRead - before < leastBytes
+        )
+          socket.destroy();
         before = socket.bytesRead;
       }, bodyMs);
       const done = () => clearInterval(look);

@@ -18,6 +18,9 @@ export function whoElse(lessonId: string, me: Present, now = Date.now()): Omit<P
   there.set(me.id, { ...me, seen: now });
   for (const [id, { seen }] of there) if (now - seen > GONE_AFTER_MS) there.delete(id);
   // Lessons nobody is in any more are forgotten as well.
-  for (const [id, all] of lessons) if ([...all.values()].every(({ seen }) => now - seen > GONE_AFTER_MS)) lessons.delete(id);
-  return [...there.values()].filter(({ id }) => id !== me.id).map(({ login, bench, blockId }) => ({ login, bench, blockId }));
+  for (const [id, all] of lessons)
+    if ([...all.values()].every(({ seen }) => now - seen > GONE_AFTER_MS)) lessons.delete(id);
+  return [...there.values()]
+    .filter(({ id }) => id !== me.id)
+    .map(({ login, bench, blockId }) => ({ login, bench, blockId }));
 }

@@ -11,9 +11,16 @@ import type { AddRoute } from './guard.ts';
 export function addPrintRoutes(route: AddRoute, store: MediaStore, printer: Printer): void {
   route('GET', '/api/lessons/:lessonId/prints/:print', async (req, res, { lesson }) => {
     const print = prints.find((name) => name === req.params['print']);
-    if (!print) throw refuse(404, 'not-found', `There is no such print. There are: ${prints.join(', ')}.`);
+    if (!print)
+      throw refuse(404, 'not-found', `There is no such print. There are: ${prints.join(', ')}.`);
     const stored = await lessonAt(lesson.id, lesson.revision);
-    const findings = print === 'check' ? reported(stored, await checkOf(stored, await TakeRow.findAll({ where: { lessonId: lesson.id } }), store)) : [];
+    const findings =
+      print === 'check'
+        ? reported(
+            stored,
+            await checkOf(stored, await TakeRow.findAll({ where: { lessonId: lesson.id } }), store),
+          )
+        : [];
     const pdf = await printer.print({ what: print, lesson: stored, findings });
     res.attachment(`${print}.pdf`).type('application/pdf').send(Buffer.from(pdf));
   });

@@ -11,10 +11,22 @@ const isLast = ({ kind }: RemoteMessage) => kind === 'closed';
 /** The film view's remote: a second device looks at it and drives it, by a code and without an account. */
 export function addRemoteRoutes(route: AddRoute): void {
   // 31^8 codes: at this pace nobody finds one by trying.
-  const guesses = rateLimit({ windowMs: 60_000, limit: 240, standardHeaders: true, legacyHeaders: false, message: { code: 'too-many', message: 'Too many tries. Wait a minute.' } });
+  const guesses = rateLimit({
+    windowMs: 60_000,
+    limit: 240,
+    standardHeaders: true,
+    legacyHeaders: false,
+    message: { code: 'too-many', message: 'Too many tries. Wait a minute.' },
+  });
 
-  route('POST', '/api/lessons/:lessonId/remotes', (_req, res, { teamId }) => void res.status(201).json({ remote: remotes.open(teamId).code }));
-  route('GET', '/api/remotes/:remote/inbox', (req, res, { remote }) => eventStream<RemoteMessage>(req, res, (tell) => remote.listen(tell), isLast));
+  route(
+    'POST',
+    '/api/lessons/:lessonId/remotes',
+    (_req, res, { teamId }) => void res.status(201).json({ remote: remotes.open(teamId).code }),
+  );
+  route('GET', '/api/remotes/:remote/inbox', (req, res, { remote }) =>
+    eventStream<RemoteMessage>(req, res, (tell) => remote.listen(tell), isLast),
+  );
   route('PUT', '/api/remotes/:remote/screen', (req, res, { remote }) => {
     remote.show(readBody(remoteScreenSchema, req.body));
     res.status(204).end();
@@ -23,13 +35,20 @@ export function addRemoteRoutes(route: AddRoute): void {
     remotes.close(remote.code);
     res.status(204).end();
   });
-  route('GET', '/api/remotes/:remote/screen', (req, res, { remote }) => eventStream<RemoteMessage>(req, res, (tell) => remote.join(tell), isLast), guesses);
+  route(
+    'GET',
+    '/api/remotes/:remote/screen',
+    (req, res, { remote }) =>
+      eventStream<RemoteMessage>(req, res, (tell) => remote.join(tell), isLast),
+    guesses,
+  );
   route(
     'POST',
     '/api/remotes/:remote/commands',
     (req, res, { remote }) => {
       const heard = remote.command({ kind: 'command', ...readBody(remoteCommandSchema, req.body) });
-      if (!heard) throw refuse(409, 'no-view', 'The film view is closed. Open it again on the other device.');
+      if (!heard)
+        throw refuse(409, 'no-view', 'The film view is closed. Open it again on the other device.');
       res.status(204).end();
     },
     guesses,

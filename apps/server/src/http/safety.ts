@@ -31,7 +31,10 @@ export const headers: RequestHandler = helmet({
     directives: {
       defaultSrc: ["'self'"],
       scriptSrc: ["'self'", (req) => (POSE_WORKER.test(req.url ?? '') ? "'wasm-unsafe-eval'" : '')],
-      styleSrc: ["'self'", (_req, res) => `'nonce-${(res as unknown as { locals: Express.Locals }).locals.nonce}'`],
+      styleSrc: [
+        "'self'",
+        (_req, res) => `'nonce-${(res as unknown as { locals: Express.Locals }).locals.nonce}'`,
+      ],
       imgSrc: ["'self'", 'data:', 'blob:'],
       mediaSrc: ["'self'", 'blob:'],
       workerSrc: ["'self'", 'blob:'],
@@ -52,18 +55,29 @@ export const headers: RequestHandler = helmet({
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 
 /** Whether that address to listen on is heard by this machine alone. */
-export const isLoopback = (boundHost: string): boolean => LOOPBACK.test(boundHost) || boundHost === '::1';
+export const isLoopback = (boundHost: string): boolean =>
+  LOOPBACK.test(boundHost) || boundHost === '::1';
 
 /**
  * Bound to loopback only, requests must name loopback, or the address given at the start: a page elsewhere cannot point its
  * own name at us. With a trusted proxy in front and no address given, the proxy knows the names.
  */
-export function onlyKnownNames({ host: boundHost, address, trustProxy }: Pick<Config, 'host' | 'address' | 'trustProxy'>): RequestHandler {
+export function onlyKnownNames({
+  host: boundHost,
+  address,
+  trustProxy,
+}: Pick<Config, 'host' | 'address' | 'trustProxy'>): RequestHandler {
   const isLoopbackOnly = isLoopback(boundHost);
-  const isKnown = (host: string) => LOOPBACK.test(host) || (address === null ? trustProxy.length > 0 : host === new URL(address).host);
+  const isKnown = (host: string) =>
+    LOOPBACK.test(host) ||
+    (address === null ? trustProxy.length > 0 : host === new URL(address).host);
   return (req, _res, next) => {
     if (isLoopbackOnly && !isKnown(req.host)) {
-      throw refuse(421, 'wrong-host', 'Open this program by the address it printed when it started.');
+      throw refuse(
+        421,
+        'wrong-host',
+        'Open this program by the address it printed when it started.',
+      );
     }
     next();
   };
@@ -74,7 +88,12 @@ export const sameOriginWrites: RequestHandler = (req, _res, next) => {
   if (!['GET', 'HEAD', 'OPTIONS'].includes(req.method)) {
     const origin = req.headers.origin;
     const own = origin !== undefined && URL.canParse(origin) && new URL(origin).host === req.host;
-    if (!own) throw refuse(403, 'wrong-origin', 'This change did not come from a page of this program, so it was refused.');
+    if (!own)
+      throw refuse(
+        403,
+        'wrong-origin',
+        'This change did not come from a page of this program, so it was refused.',
+      );
   }
   next();
 };

@@ -5,14 +5,22 @@ import { SeriesRow } from '../db/models.ts';
 import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 
-const view = (row: SeriesRow): StoredSeries => ({ id: row.id, revision: row.revision, series: seriesOf(row) });
+const view = (row: SeriesRow): StoredSeries => ({
+  id: row.id,
+  revision: row.revision,
+  series: seriesOf(row),
+});
 
 export function addSeriesRoutes(route: AddRoute, sequelize: Sequelize): void {
   route('GET', '/api/series', async (_req, res, { teamId }) => {
-    res.json((await SeriesRow.findAll({ where: { ownerId: teamId }, order: [['name', 'ASC']] })).map(view));
+    res.json(
+      (await SeriesRow.findAll({ where: { ownerId: teamId }, order: [['name', 'ASC']] })).map(view),
+    );
   });
   route('POST', '/api/series', async (req, res, { teamId }) => {
-    res.status(201).json(view(await createSeries(teamId, readBody(makeSeriesSchema, req.body).series)));
+    res
+      .status(201)
+      .json(view(await createSeries(teamId, readBody(makeSeriesSchema, req.body).series)));
   });
   route('PUT', '/api/series/:seriesId', async (req, res, owned) => {
     const { baseRevision, series } = readBody(saveSeriesSchema, req.body);

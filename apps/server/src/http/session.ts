@@ -16,14 +16,23 @@ export const COOKIE = 'zest.sid';
 export function sessions(sequelize: Sequelize, secret: string): RequestHandler {
   sequelize.define(
     'StoredSession',
-    { sid: { type: DataTypes.STRING(64), primaryKey: true }, expires: DataTypes.DATE, data: DataTypes.TEXT },
+    {
+      sid: { type: DataTypes.STRING(64), primaryKey: true },
+      expires: DataTypes.DATE,
+      data: DataTypes.TEXT,
+    },
     { tableName: 'sessions' },
   );
   const Store = ConnectSequelize(session.Store);
   return session({
     name: COOKIE,
     secret,
-    store: new Store({ db: sequelize, table: 'StoredSession', checkExpirationInterval: 3_600_000, expiration: TWO_WEEKS_MS }),
+    store: new Store({
+      db: sequelize,
+      table: 'StoredSession',
+      checkExpirationInterval: 3_600_000,
+      expiration: TWO_WEEKS_MS,
+    }),
     resave: false,
     saveUninitialized: false,
     rolling: true,

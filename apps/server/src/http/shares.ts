@@ -14,8 +14,15 @@ import { readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 
 async function shareView(share: ShareRow, newest: number): Promise<Share> {
-  const { code, classId, spoken, revision, version, createdAt, opensAt, closesAt, revokedAt } = share;
-  const changed = revision === newest ? [] : videoChanges(await lessonAt(share.lessonId, revision), await lessonAt(share.lessonId, newest));
+  const { code, classId, spoken, revision, version, createdAt, opensAt, closesAt, revokedAt } =
+    share;
+  const changed =
+    revision === newest
+      ? []
+      : videoChanges(
+          await lessonAt(share.lessonId, revision),
+          await lessonAt(share.lessonId, newest),
+        );
   return {
     code,
     classId,
@@ -35,21 +42,45 @@ const dateOf = (moment: string | null) => (moment === null ? null : new Date(mom
 /** What students get must have something in it; its takes are made ready for slow lines. @throws Refusal 422 */
 async function getReady(lesson: LessonRow, queue: JobQueue, store: MediaStore): Promise<void> {
   const { assembly, takes } = await sharedCut(lesson.id, lesson.revision, store);
-  if (assembly.segments.length === 0) throw refuse(422, 'empty-lesson', 'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
+  if (assembly.segments.length === 0)
+    throw refuse(
+      422,
+      'empty-lesson',
+      'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.',
+    );
   await queueRenditions(queue, takes.values());
 }
 
-export function addShareRoutes(route: AddRoute, sequelize: Sequelize, queue: JobQueue, store: MediaStore): void {
+export function addShareRoutes(
+  route: AddRoute,
+  sequelize: Sequelize,
+  queue: JobQueue,
+  store: MediaStore,
+): void {
   route('GET', '/api/lessons/:lessonId/shares', async (_req, res, { lesson }) => {
-    const shares = await ShareRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'DESC']] });
+    const shares = await ShareRow.findAll({
+      where: { lessonId: lesson.id },
+      order: [['createdAt', 'DESC']],
+    });
     res.json(await Promise.all(shares.map((share) => shareView(share, lesson.revision))));
   });
 
   route('POST', '/api/lessons/:lessonId/shares', async (req, res, { teamId, lesson }) => {
-    const { classId, opensAt, closesAt } = readBody(sharePlanSchema, req.body ?? { classId: null, opensAt: null, closesAt: null });
-    if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, ownerId: teamId } }))) throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
+    const { classId, opensAt, closesAt } = readBody(
+      sharePlanSchema,
+      req.body ?? { classId: null, opensAt: null, closesAt: null },
+    );
+    if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, ownerId: teamId } })))
+      throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
     await getReady(lesson, queue, store);
-    const share = await createShare(sequelize, { ownerId: teamId, lessonId: lesson.id, revision: lesson.revision, classId, opensAt: dateOf(opensAt), closesAt: dateOf(closesAt) });
+    const share = await createShare(sequelize, {
+      ownerId: teamId,
+      lessonId: lesson.id,
+      revision: lesson.revision,
+      classId,
+      opensAt: dateOf(opensAt),
+      closesAt: dateOf(closesAt),
+    });
     res.status(201).json(await shareView(share, lesson.revision));
   });
 
@@ -57,7 +88,12 @@ export function addShareRoutes(route: AddRoute, sequelize: Sequelize, queue: Job
     const { toNewest, ...dates } = readBody(changeShareSchema, req.body);
     const opensAt = dates.opensAt === undefined ? share.opensAt : dateOf(dates.opensAt);
     const closesAt = dates.closesAt === undefined ? share.closesAt : dateOf(dates.closesAt);
-    if (opensAt && closesAt && opensAt >= closesAt) throw refuse(400, 'invalid', 'A link closes after it opens. Choose a later end or an earlier beginning.');
+    if (opensAt && closesAt && opensAt >= closesAt)
+      throw refuse(
+        400,
+        'invalid',
+        'A link closes after it opens. Choose a later end or an earlier beginning.',
+      );
     const lesson = await LessonRow.findByPk(share.lessonId, { rejectOnEmpty: true });
     if (toNewest) await getReady(lesson, queue, store);
     await share.update({ opensAt, closesAt });

@@ -11,24 +11,62 @@ import type { AddRoute } from './guard.ts';
 
 /** What takes up room, and deleting it. */
 export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore): void {
-  const sizeOf = async (content: readonly string[]) => (await Promise.all([...new Set(content)].map((sha) => store.sizeOf(sha)))).reduce((sum, bytes) => sum + bytes, 0);
+  const sizeOf = async (content: readonly string[]) =>
+    (await Promise.all([...new Set(content)].map((sha) => store.sizeOf(sha)))).reduce(
+      (sum, bytes) => sum + bytes,
+      0,
+    );
 
   route('GET', '/api/stored', async (_req, res, { teamId }) => {
     const lessons = await LessonRow.findAll({ where: { ownerId: teamId, deletedAt: null } });
-    const titles = new Map(await Promise.all(lessons.map(async ({ id, revision }) => [id, (await lessonAt(id, revision)).title] as const)));
+    const titles = new Map(
+      await Promise.all(
+        lessons.map(
+          async ({ id, revision }) => [id, (await lessonAt(id, revision)).title] as const,
+        ),
+      ),
+    );
     const ids = [...titles.keys()];
-    const exports = (await JobRow.findAll({ where: { kind: 'export', subjectId: ids, state: 'done', result: { [Op.not]: null } } })).map(async ({ id, subjectId, input, result, createdAt }) => {
+    const exports = (
+      await JobRow.findAll({
+        where: { kind: 'export', subjectId: ids, state: 'done', result: { [Op.not]: null } },
+      })
+    ).map(async ({ id, subjectId, input, result, createdAt }) => {
       const { size, format } = exportInput.parse(JSON.parse(input)).order;
-      return { jobId: id, lessonId: subjectId, lesson: titles.get(subjectId) ?? '', what: `${format.toUpperCase()}, ${size} lines`, bytes: await sizeOf(hashesIn(result ?? '')), at: createdAt.toISOString() };
+      return {
+        jobId: id,
+        lessonId: subjectId,
+        lesson: titles.get(subjectId) ?? '',
+        what: `${format.toUpperCase()}, ${size} lines`,
+        bytes: await sizeOf(hashesIn(result ?? '')),
+        at: createdAt.toISOString(),
+      };
     });
-    const footage = (await TakeRow.findAll({ where: { lessonId: ids } })).map(async (take) => ({ takeId: take.id, lessonId: take.lessonId, lesson: titles.get(take.lessonId) ?? '', name: take.name, bytes: await sizeOf(contentOf(take)), at: take.createdAt.toISOString(), inBin: take.binnedAt !== null }));
+    const footage = (await TakeRow.findAll({ where: { lessonId: ids } })).map(async (take) => ({
+      takeId: take.id,
+      lessonId: take.lessonId,
+      lesson: titles.get(take.lessonId) ?? '',
+      name: take.name,
+      bytes: await sizeOf(contentOf(take)),
+      at: take.createdAt.toISOString(),
+      inBin: take.binnedAt !== null,
+    }));
     const largest = (a: { bytes: number }, b: { bytes: number }) => b.bytes - a.bytes;
-    const body: Stored = { exports: (await Promise.all(exports)).sort(largest), footage: (await Promise.all(footage)).sort(largest) };
+    const body: Stored = {
+      exports: (await Promise.all(exports)).sort(largest),
+      footage: (await Promise.all(footage)).sort(largest),
+    };
     res.json(body);
   });
 
   route('DELETE', '/api/jobs/:jobId/files', async (_req, res, { job }) => {
-    if (job.kind !== 'export' || job.state === 'running' || job.state === 'queued' || job.state === 'held') throw refuse(409, 'not-done', 'This export is not finished. Cancel it first.');
+    if (
+      job.kind !== 'export' ||
+      job.state === 'running' ||
+      job.state === 'queued' ||
+      job.state === 'held'
+    )
+      throw refuse(409, 'not-done', 'This export is not finished. Cancel it first.');
     await job.destroy();
     await dropUnnamed(sequelize, hashesIn(job.result ?? ''), store);
     res.status(204).end();

@@ -18,19 +18,50 @@ import { ingestUnready, queueAnew } from './uploads.ts';
 import { takeView } from './views.ts';
 
 /** Sends stored content; range requests are answered, the content's hash is its tag. An address that names a version is good for an hour unasked. */
-export function sendContent(res: Response, store: MediaStore, sha: string | null, type: string, downloadName?: string): void {
+export function sendContent(
+  res: Response,
+  store: MediaStore,
+  sha: string | null,
+  type: string,
+  downloadName?: string,
+): void {
   if (!sha) throw refuse(404, 'not-ready', 'This is not ready yet. Wait for its working copy.');
   if (downloadName) res.attachment(downloadName);
-  res.set({ 'Content-Type': type, 'Cache-Control': res.req.query['v'] === undefined ? 'private, no-cache' : 'private, max-age=3600', ETag: `"${sha}"` });
-  res.sendFile(store.pathOf(sha), { cacheControl: false, lastModified: false, etag: false, dotfiles: 'allow' });
+  res.set({
+    'Content-Type': type,
+    'Cache-Control':
+      res.req.query['v'] === undefined ? 'private, no-cache' : 'private, max-age=3600',
+    ETag: `"${sha}"`,
+  });
+  res.sendFile(store.pathOf(sha), {
+    cacheControl: false,
+    lastModified: false,
+    etag: false,
+    dotfiles: 'allow',
+  });
 }
 
 /** How a take's sound is to be finished, as a query. */
-const finishedSchema = z.object({ lufs: z.coerce.number().pipe(finishSchema.shape.sound.shape.lufs), lowCut: z.enum(['true', 'false']).transform((word) => word === 'true'), noise: finishSchema.shape.sound.shape.noise });
+const finishedSchema = z.object({
+  lufs: z.coerce.number().pipe(finishSchema.shape.sound.shape.lufs),
+  lowCut: z.enum(['true', 'false']).transform((word) => word === 'true'),
+  noise: finishSchema.shape.sound.shape.noise,
+});
 
-export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStore, cacheDir: string): void {
+export function addTakeRoutes(
+  route: AddRoute,
+  queue: JobQueue,
+  store: MediaStore,
+  cacheDir: string,
+): void {
   route('GET', '/api/lessons/:lessonId/takes', async (_req, res, { lesson }) => {
-    const takes = await TakeRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'ASC'], ['markStartMs', 'ASC']] });
+    const takes = await TakeRow.findAll({
+      where: { lessonId: lesson.id },
+      order: [
+        ['createdAt', 'ASC'],
+        ['markStartMs', 'ASC'],
+      ],
+    });
     const jobs = await JobRow.findAll({
       where: { kind: ['ingest', 'watch'], subjectId: { [Op.in]: takes.map((take) => take.id) } },
       order: [['createdAt', 'ASC']],
@@ -40,21 +71,44 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
     const performanceOf = new Map(performances.map((performance) => [performance.id, performance]));
     const firstWith = new Map<string, string>();
     const views = takes.map(async (take) => {
-      const content = take.binnedAt ? '' : `${take.originalSha ?? take.id} ${take.performanceId ?? ''} ${take.blockId}`;
+      const content = take.binnedAt
+        ? ''
+        : `${take.originalSha ?? take.id} ${take.performanceId ?? ''} ${take.blockId}`;
       const duplicateOf = firstWith.get(content);
       if (!duplicateOf) firstWith.set(content, take.id);
       const bytes = take.originalSha ? await store.sizeOf(take.originalSha) : 0;
-      return takeView(take, { job: newest.get(`ingest ${take.id}`), watching: newest.get(`watch ${take.id}`), performance: performanceOf.get(take.performanceId ?? ''), duplicateOf, bytes });
+      return takeView(take, {
+        job: newest.get(`ingest ${take.id}`),
+        watching: newest.get(`watch ${take.id}`),
+        performance: performanceOf.get(take.performanceId ?? ''),
+        duplicateOf,
+        bytes,
+      });
     });
     res.json(await Promise.all(views));
   });
 
   route('POST', '/api/lessons/:lessonId/takes', async (req, res, { teamId, lesson }) => {
     const { blockId, performanceId, name, source } = readBody(makeTakeSchema, req.body);
-    if (performanceId && !(await PerformanceRow.findOne({ where: { id: performanceId, lessonId: lesson.id } }))) {
-      throw refuse(422, 'no-performance', 'This take belongs to a performance that is not of this lesson. Start the recording again.');
+    if (
+      performanceId &&
+      !(await PerformanceRow.findOne({ where: { id: performanceId, lessonId: lesson.id } }))
+    ) {
+      throw refuse(
+        422,
+        'no-performance',
+        'This take belongs to a performance that is not of this lesson. Start the recording again.',
+      );
     }
-    const take = await TakeRow.create({ id: nanoid(), ownerId: teamId, lessonId: lesson.id, blockId, performanceId, name, source });
+    const take = await TakeRow.create({
+      id: nanoid(),
+      ownerId: teamId,
+      lessonId: lesson.id,
+      blockId,
+      performanceId,
+      name,
+      source,
+    });
     res.status(201).json(takeView(take));
   });
 
@@ -62,15 +116,40 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
     const { inBin, soundTrack, ...change } = readBody(changeTakeSchema, req.body);
     if (soundTrack !== undefined) {
       const { length } = soundTracksOf(take);
-      if (soundTrack >= length) throw refuse(422, 'no-track', length === 0 ? 'This take has no sound tracks to choose from.' : `This take has the sound tracks 1 to ${length}. Choose one of them.`);
+      if (soundTrack >= length)
+        throw refuse(
+          422,
+          'no-track',
+          length === 0
+            ? 'This take has no sound tracks to choose from.'
+            : `This take has the sound tracks 1 to ${length}. Choose one of them.`,
+        );
       if (soundTrack !== take.soundTrack) await queueAnew(queue, take, soundTrack);
     }
     if (inBin === true) await putInBin(take);
     // Marks and performance belong to the block they were found for.
-    const moved = change.blockId !== undefined && change.blockId !== take.blockId ? { performanceId: null, markStartMs: null, markEndMs: null, markRate: null } : {};
-    await take.update({ ...(change as Partial<TakeRow>), ...moved, ...(inBin === false && { binnedAt: null }) });
-    const performance = take.performanceId ? ((await PerformanceRow.findByPk(take.performanceId)) ?? undefined) : undefined;
-    res.json(takeView(take, { performance, job: (await JobRow.findOne({ where: { kind: 'ingest', subjectId: take.id }, order: [['createdAt', 'DESC']] })) ?? undefined }));
+    const moved =
+      change.blockId !== undefined && change.blockId !== take.blockId
+        ? { performanceId: null, markStartMs: null, markEndMs: null, markRate: null }
+        : {};
+    await take.update({
+      ...(change as Partial<TakeRow>),
+      ...moved,
+      ...(inBin === false && { binnedAt: null }),
+    });
+    const performance = take.performanceId
+      ? ((await PerformanceRow.findByPk(take.performanceId)) ?? undefined)
+      : undefined;
+    res.json(
+      takeView(take, {
+        performance,
+        job:
+          (await JobRow.findOne({
+            where: { kind: 'ingest', subjectId: take.id },
+            order: [['createdAt', 'DESC']],
+          })) ?? undefined,
+      }),
+    );
   });
 
   route('POST', '/api/lessons/:lessonId/takes/copies', async (req, res, { teamId, lesson }) => {
@@ -79,27 +158,52 @@ export function addTakeRoutes(route: AddRoute, queue: JobQueue, store: MediaStor
     res.status(201).json([...copies].map(([from, { id }]) => ({ from, takeId: id })));
   });
 
-  route('GET', '/api/takes/:takeId/original', (_req, res, { take }) => sendContent(res, store, take.originalSha, 'application/octet-stream', take.name));
-  route('GET', '/api/takes/:takeId/video', (_req, res, { take }) => sendContent(res, store, take.previewSha ?? take.workingSha, 'video/mp4'));
+  route('GET', '/api/takes/:takeId/original', (_req, res, { take }) =>
+    sendContent(res, store, take.originalSha, 'application/octet-stream', take.name),
+  );
+  route('GET', '/api/takes/:takeId/video', (_req, res, { take }) =>
+    sendContent(res, store, take.previewSha ?? take.workingSha, 'video/mp4'),
+  );
   route('GET', '/api/takes/:takeId/finished', async (req, res, { take }) => {
     const wanted = finishedSchema.safeParse(req.query);
-    if (!wanted.success) throw refuse(422, 'no-finish', 'Say how the sound is to be finished: lufs, lowCut and noise.');
-    if (!take.workingSha || !take.hasSound) throw refuse(404, 'not-ready', 'This take has no sound, or its working copy is not ready.');
-    const file = await finishedTake(take.workingSha, wanted.data, { cacheDir, takePath: (sha) => store.pathOf(sha) });
+    if (!wanted.success)
+      throw refuse(
+        422,
+        'no-finish',
+        'Say how the sound is to be finished: lufs, lowCut and noise.',
+      );
+    if (!take.workingSha || !take.hasSound)
+      throw refuse(404, 'not-ready', 'This take has no sound, or its working copy is not ready.');
+    const file = await finishedTake(take.workingSha, wanted.data, {
+      cacheDir,
+      takePath: (sha) => store.pathOf(sha),
+    });
     res.set({ 'Content-Type': 'audio/mp4', 'Cache-Control': 'private, max-age=3600' });
     res.sendFile(file, { cacheControl: false, dotfiles: 'allow' });
   });
-  route('GET', '/api/takes/:takeId/watched', (_req, res, { take }) => sendContent(res, store, take.watchedSha, 'application/json'));
+  route('GET', '/api/takes/:takeId/watched', (_req, res, { take }) =>
+    sendContent(res, store, take.watchedSha, 'application/json'),
+  );
   route('POST', '/api/takes/:takeId/watching', async (_req, res, { take }) => {
-    if (!take.workingSha || isMaterial(take)) throw refuse(409, 'not-ready', 'There is nothing to watch yet. Wait for the take’s working copy.');
+    if (!take.workingSha || isMaterial(take))
+      throw refuse(
+        409,
+        'not-ready',
+        'There is nothing to watch yet. Wait for the take’s working copy.',
+      );
     await queueWatch(queue, take);
     res.status(202).end();
   });
   route('POST', '/api/takes/:takeId/anew', async (_req, res, { take }) => {
-    if (!take.workingSha || !take.originalSha) throw refuse(409, 'not-ready', 'There is no working copy yet. Wait for it.');
+    if (!take.workingSha || !take.originalSha)
+      throw refuse(409, 'not-ready', 'There is no working copy yet. Wait for it.');
     await queueAnew(queue, take);
     res.status(202).end();
   });
-  route('GET', '/api/takes/:takeId/thumbs', (_req, res, { take }) => sendContent(res, store, take.thumbsSha, 'image/jpeg'));
-  route('GET', '/api/takes/:takeId/wave', (_req, res, { take }) => sendContent(res, store, take.waveSha, 'application/octet-stream'));
+  route('GET', '/api/takes/:takeId/thumbs', (_req, res, { take }) =>
+    sendContent(res, store, take.thumbsSha, 'image/jpeg'),
+  );
+  route('GET', '/api/takes/:takeId/wave', (_req, res, { take }) =>
+    sendContent(res, store, take.waveSha, 'application/octet-stream'),
+  );
 }

@@ -1,4 +1,14 @@
-import { acceptInviteSchema, changeCommentSchema, changeMemberSchema, inviteSchema, makeCommentSchema, presenceSchema, type AuditEntry, type Comment, type Member } from '@zest/contract';
+import {
+  acceptInviteSchema,
+  changeCommentSchema,
+  changeMemberSchema,
+  inviteSchema,
+  makeCommentSchema,
+  presenceSchema,
+  type AuditEntry,
+  type Comment,
+  type Member,
+} from '@zest/contract';
 import { hash } from '@node-rs/argon2';
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type Sequelize } from 'sequelize';
@@ -16,7 +26,12 @@ const INVITED_FOR_MS = 7 * 86_400_000;
 const MOST_AUDITED = 500;
 const MOST_COMMENTS = 500;
 
-const memberView = ({ id, login, role, createdAt }: User): Member => ({ id, login, role, since: createdAt.toISOString() });
+const memberView = ({ id, login, role, createdAt }: User): Member => ({
+  id,
+  login,
+  role,
+  since: createdAt.toISOString(),
+});
 
 async function loginsOf(ids: Iterable<string>): Promise<Map<string, string>> {
   const users = await User.findAll({ where: { id: { [Op.in]: [...new Set(ids)] } } });
@@ -34,7 +49,9 @@ async function memberOf(teamId: string, id: string): Promise<User> {
 /** Who is in a team, who may join it, what they did; who else is in a lesson, and what they say about it. */
 export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   route('GET', '/api/team', async (_req, res, { teamId }) => {
-    res.json((await User.findAll({ where: { teamId }, order: [['createdAt', 'ASC']] })).map(memberView));
+    res.json(
+      (await User.findAll({ where: { teamId }, order: [['createdAt', 'ASC']] })).map(memberView),
+    );
   });
   route('POST', '/api/team/invites', async (req, res, { teamId }) => {
     const { role } = readBody(inviteSchema, req.body);
@@ -51,14 +68,37 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
       const passwordHash = await hash(password);
       const user = await sequelize
         .transaction(async (transaction) => {
-          const invite = await InviteRow.findOne({ where: { codeSha: shaOf(code), usedAt: null, expiresAt: { [Op.gt]: new Date() } }, lock: transaction.LOCK.UPDATE, transaction });
-          if (!invite) throw refuse(404, 'no-invite', 'This invitation is not good any more: it was used, or it is more than a week old. Ask for a new one.');
+          const invite = await InviteRow.findOne({
+            where: { codeSha: shaOf(code), usedAt: null, expiresAt: { [Op.gt]: new Date() } },
+            lock: transaction.LOCK.UPDATE,
+            transaction,
+          });
+          if (!invite)
+            throw refuse(
+              404,
+              'no-invite',
+              'This invitation is not good any more: it was used, or it is more than a week old. Ask for a new one.',
+            );
           await invite.update({ usedAt: new Date() }, { transaction });
           const id = nanoid();
-          return User.create({ id, login, passwordHash, role: invite.role, teamId: invite.role === 'owner' ? id : invite.ownerId }, { transaction });
+          return User.create(
+            {
+              id,
+              login,
+              passwordHash,
+              role: invite.role,
+              teamId: invite.role === 'owner' ? id : invite.ownerId,
+            },
+            { transaction },
+          );
         })
         .catch((error: unknown) => {
-          if (error instanceof UniqueConstraintError) throw refuse(409, 'taken', `Somebody here signs in as “${login}” already. Choose another name.`);
+          if (error instanceof UniqueConstraintError)
+            throw refuse(
+              409,
+              'taken',
+              `Somebody here signs in as “${login}” already. Choose another name.`,
+            );
           throw error;
         });
       await enter(req, user.id);
@@ -68,25 +108,49 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   );
   route('PUT', '/api/team/:memberId', async (req, res, { teamId }) => {
     const { role } = readBody(changeMemberSchema, req.body);
-    res.json(memberView(await (await memberOf(teamId, String(req.params['memberId']))).update({ role })));
+    res.json(
+      memberView(await (await memberOf(teamId, String(req.params['memberId']))).update({ role })),
+    );
   });
   route('POST', '/api/team/:memberId/password', async (req, res, { teamId }) => {
-    const { code, expiresAt } = await makePasswordLink(await memberOf(teamId, String(req.params['memberId'])));
+    const { code, expiresAt } = await makePasswordLink(
+      await memberOf(teamId, String(req.params['memberId'])),
+    );
     res.status(201).json({ code, expiresAt: expiresAt.toISOString() });
   });
   route('DELETE', '/api/team/:memberId', async (req, res, { teamId }) => {
     // What they made stays with the team; they get in no more.
-    await (await memberOf(teamId, String(req.params['memberId']))).update({ teamId: null, passwordHash: '' });
+    await (
+      await memberOf(teamId, String(req.params['memberId']))
+    ).update({ teamId: null, passwordHash: '' });
     res.status(204).end();
   });
   route('GET', '/api/audit', async (_req, res, { teamId }) => {
-    const rows = await AuditRow.findAll({ where: { ownerId: teamId }, order: [['id', 'DESC']], limit: MOST_AUDITED });
+    const rows = await AuditRow.findAll({
+      where: { ownerId: teamId },
+      order: [['id', 'DESC']],
+      limit: MOST_AUDITED,
+    });
     const logins = await loginsOf(rows.map(({ personId }) => personId));
-    res.json(rows.map(({ createdAt, personId, what, subject }): AuditEntry => ({ at: createdAt.toISOString(), login: logins.get(personId) ?? 'somebody', what, subject })));
+    res.json(
+      rows.map(({ createdAt, personId, what, subject }): AuditEntry => ({
+        at: createdAt.toISOString(),
+        login: logins.get(personId) ?? 'somebody',
+        what,
+        subject,
+      })),
+    );
   });
 
   route('POST', '/api/lessons/:lessonId/presence', (req, res, { lesson, person }) => {
-    res.json({ revision: lesson.revision, others: whoElse(lesson.id, { id: person.id, login: person.login, ...readBody(presenceSchema, req.body) }) });
+    res.json({
+      revision: lesson.revision,
+      others: whoElse(lesson.id, {
+        id: person.id,
+        login: person.login,
+        ...readBody(presenceSchema, req.body),
+      }),
+    });
   });
 
   const commentView = (row: CommentRow, login: string, personId: string): Comment => ({
@@ -100,14 +164,30 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     isOwn: row.authorId === personId,
   });
   route('GET', '/api/lessons/:lessonId/comments', async (_req, res, { lesson, person }) => {
-    const rows = await CommentRow.findAll({ where: { lessonId: lesson.id }, order: [['createdAt', 'ASC']] });
+    const rows = await CommentRow.findAll({
+      where: { lessonId: lesson.id },
+      order: [['createdAt', 'ASC']],
+    });
     const logins = await loginsOf(rows.map(({ authorId }) => authorId));
-    res.json(rows.map((row) => commentView(row, logins.get(row.authorId) ?? 'somebody', person.id)));
+    res.json(
+      rows.map((row) => commentView(row, logins.get(row.authorId) ?? 'somebody', person.id)),
+    );
   });
   route('POST', '/api/lessons/:lessonId/comments', async (req, res, { teamId, lesson, person }) => {
     const body = readBody(makeCommentSchema, req.body);
-    if ((await CommentRow.count({ where: { lessonId: lesson.id } })) >= MOST_COMMENTS) throw refuse(422, 'full', `A lesson takes ${MOST_COMMENTS} comments. Delete some that are done.`);
-    const row = await CommentRow.create({ ...body, id: nanoid(), ownerId: teamId, lessonId: lesson.id, authorId: person.id });
+    if ((await CommentRow.count({ where: { lessonId: lesson.id } })) >= MOST_COMMENTS)
+      throw refuse(
+        422,
+        'full',
+        `A lesson takes ${MOST_COMMENTS} comments. Delete some that are done.`,
+      );
+    const row = await CommentRow.create({
+      ...body,
+      id: nanoid(),
+      ownerId: teamId,
+      lessonId: lesson.id,
+      authorId: person.id,
+    });
     res.status(201).json(commentView(row, person.login, person.id));
   });
   route('PUT', '/api/comments/:commentId', async (req, res, { comment, person }) => {

@@ -1,4 +1,8 @@
-import { televisionCommandSchema, televisionStateSchema, type TelevisionMessage } from '@zest/contract';
+import {
+  televisionCommandSchema,
+  televisionStateSchema,
+  type TelevisionMessage,
+} from '@zest/contract';
 import { readSpoken, spokenCode } from '@zest/core/results';
 import { chance } from '../db/classes.ts';
 import { refuse } from '../errors.ts';
@@ -26,18 +30,31 @@ const televisions = new Map<string, Television>();
 
 function opened(shareCode: string): string {
   const isOn = ({ listeners }: Television) => listeners.television.size > 0;
-  for (const [code, own] of televisions) if (!isOn(own) && Date.now() - own.usedAt > IDLE_MS) televisions.delete(code);
+  for (const [code, own] of televisions)
+    if (!isOn(own) && Date.now() - own.usedAt > IDLE_MS) televisions.delete(code);
   const ofLink = [...televisions].filter(([, own]) => own.shareCode === shareCode);
   if (ofLink.length >= MOST_PER_LINK) {
     // One that shows the lesson keeps its place, whoever wants another.
-    const [unused] = ofLink.filter(([, own]) => !isOn(own)).sort(([, a], [, b]) => a.usedAt - b.usedAt);
-    if (!unused) throw refuse(429, 'televisions', `${MOST_PER_LINK} televisions show this lesson already. Use one of them, or close the lesson on one.`);
+    const [unused] = ofLink
+      .filter(([, own]) => !isOn(own))
+      .sort(([, a], [, b]) => a.usedAt - b.usedAt);
+    if (!unused)
+      throw refuse(
+        429,
+        'televisions',
+        `${MOST_PER_LINK} televisions show this lesson already. Use one of them, or close the lesson on one.`,
+      );
     televisions.delete(unused[0]);
   }
   let code: string;
   do code = spokenCode(chance);
   while (televisions.has(code));
-  televisions.set(code, { shareCode, listeners: { television: new Set(), remote: new Set() }, last: null, usedAt: Date.now() });
+  televisions.set(code, {
+    shareCode,
+    listeners: { television: new Set(), remote: new Set() },
+    last: null,
+    usedAt: Date.now(),
+  });
   return code;
 }
 
@@ -47,16 +64,26 @@ export function addTelevisionRoutes(route: AddRoute): void {
     const television = televisions.get(readSpoken(String(params['screen'])));
     const end = ends.find((own) => own === params['end']);
     // A code is good with the link of the lesson it plays only.
-    if (!television || !end || television.shareCode !== shareCode) throw refuse(404, 'no-television', 'No television shows that code for this lesson. Look at it again.');
+    if (!television || !end || television.shareCode !== shareCode)
+      throw refuse(
+        404,
+        'no-television',
+        'No television shows that code for this lesson. Look at it again.',
+      );
     television.usedAt = Date.now();
     return { television, end };
   };
-  route('POST', '/api/follow/:code/televisions', (_req, res, { share }) => void res.status(201).json({ screen: opened(share.code) }));
+  route(
+    'POST',
+    '/api/follow/:code/televisions',
+    (_req, res, { share }) => void res.status(201).json({ screen: opened(share.code) }),
+  );
   route('GET', '/api/follow/:code/televisions/:screen/:end', (req, res, { share }) => {
     const { television, end } = find(share.code, req.params);
     const { listeners } = television;
     const count = (of: End) => {
-      for (const tell of listeners[of]) tell({ kind: 'others', count: listeners[otherEnd(of)].size });
+      for (const tell of listeners[of])
+        tell({ kind: 'others', count: listeners[otherEnd(of)].size });
     };
     eventStream<TelevisionMessage>(req, res, (tell) => {
       listeners[end].add(tell);
@@ -71,7 +98,10 @@ export function addTelevisionRoutes(route: AddRoute): void {
   });
   route('POST', '/api/follow/:code/televisions/:screen/:end', (req, res, { share }) => {
     const { television, end } = find(share.code, req.params);
-    const message = end === 'television' ? readBody(televisionStateSchema, req.body) : readBody(televisionCommandSchema, req.body);
+    const message =
+      end === 'television'
+        ? readBody(televisionStateSchema, req.body)
+        : readBody(televisionCommandSchema, req.body);
     if (message.kind === 'state') television.last = message;
     for (const tell of television.listeners[otherEnd(end)]) tell(message);
     res.status(204).end();

@@ -5,7 +5,15 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TakeRow } from '../db/models.ts';
 import { WORKING_BY } from '../media/ingest.ts';
 import { footageFolder } from '../testing/footage.ts';
-import { lessonOf, sha256, takeMetadata, testServer, until, type TestClient, type TestServer } from '../testing/server.ts';
+import {
+  lessonOf,
+  sha256,
+  takeMetadata,
+  testServer,
+  until,
+  type TestClient,
+  type TestServer,
+} from '../testing/server.ts';
 
 const footage = footageFolder();
 let free = Infinity;
@@ -28,22 +36,42 @@ afterAll(async () => {
   footage.remove();
 });
 
-const take = async (id: string): Promise<Take | undefined> => ((await teacher.get(`/api/lessons/${lessonId}/takes`)).body as Take[]).find((t) => t.id === id);
-const ended = (id: string) => until(() => take(id), (t) => t?.state === 'ready' || t?.state === 'failed');
+const take = async (id: string): Promise<Take | undefined> =>
+  ((await teacher.get(`/api/lessons/${lessonId}/takes`)).body as Take[]).find((t) => t.id === id);
+const ended = (id: string) =>
+  until(
+    () => take(id),
+    (t) => t?.state === 'ready' || t?.state === 'failed',
+  );
 const patch = (id: string, offset: number, bytes: Uint8Array, more: Record<string, string> = {}) =>
-  teacher.tus('PATCH', `${UPLOADS_PATH}/${id}`, { 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream', ...more }, bytes);
-const create = (id: string, headers: Record<string, string>) => teacher.tus('POST', UPLOADS_PATH, { 'upload-metadata': takeMetadata(id), ...headers });
+  teacher.tus(
+    'PATCH',
+    `${UPLOADS_PATH}/${id}`,
+    { 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream', ...more },
+    bytes,
+  );
+const create = (id: string, headers: Record<string, string>) =>
+  teacher.tus('POST', UPLOADS_PATH, { 'upload-metadata': takeMetadata(id), ...headers });
 
 describe('uploads', () => {
   it('become takes with a working copy, pictures and waveform, byte for byte kept', async () => {
     const id = await teacher.makeTake(lessonId);
     expect((await take(id))?.state).toBe('uploading');
     expect((await teacher.upload(id, clip)).status).toBe(204);
-    expect(await ended(id)).toMatchObject({ state: 'ready', frames: 60, hasSound: true, fault: null });
+    expect(await ended(id)).toMatchObject({
+      state: 'ready',
+      frames: 60,
+      hasSound: true,
+      fault: null,
+    });
     expect((await TakeRow.findByPk(id))?.originalSha).toBe(sha256(clip));
     const video = await fetch(`${server.origin}/api/takes/${id}/video`);
     expect(video.status).toBe(401);
-    for (const [part, type] of [['video', 'video/mp4'], ['thumbs', 'image/jpeg'], ['wave', 'application/octet-stream']] as const) {
+    for (const [part, type] of [
+      ['video', 'video/mp4'],
+      ['thumbs', 'image/jpeg'],
+      ['wave', 'application/octet-stream'],
+    ] as const) {
       const answer = await teacher.get(`/api/takes/${id}/${part}`);
       expect([answer.status, answer.headers.get('content-type')]).toEqual([200, type]);
     }
@@ -58,31 +86,63 @@ describe('uploads', () => {
     const right = (await TakeRow.findByPk(id))?.workingSha ?? '';
     // As one of before lies there, watched and made smaller.
     const old = await server.store.take(footage.write('old.mp4', 'an older working copy'));
-    const smaller = await server.store.take(footage.write('smaller.mp4', 'a smaller version of it'));
-    const before = { workingSha: old, workingBy: null, renditions: JSON.stringify([{ lines: 360, sha: smaller, bytes: 23 }]), watchedBy: 1 };
+    const smaller = await server.store.take(
+      footage.write('smaller.mp4', 'a smaller version of it'),
+    );
+    const before = {
+      workingSha: old,
+      workingBy: null,
+      renditions: JSON.stringify([{ lines: 360, sha: smaller, bytes: 23 }]),
+      watchedBy: 1,
+    };
     await TakeRow.update(before, { where: { id: [id, other] } });
     expect((await take(id))?.renewal).toBe('offered');
     expect((await teacher.send('POST', `/api/takes/${id}/anew`)).status).toBe(202);
-    await until(() => take(id), (own) => own?.renewal === 'none');
-    for (const own of [id, other]) expect(await TakeRow.findByPk(own)).toMatchObject({ workingSha: right, workingBy: WORKING_BY, watchedBy: null });
-    await until(async () => (await Promise.all([old, smaller].map((sha) => server.store.has(sha)))).includes(true), (isThere) => !isThere);
+    await until(
+      () => take(id),
+      (own) => own?.renewal === 'none',
+    );
+    for (const own of [id, other])
+      expect(await TakeRow.findByPk(own)).toMatchObject({
+        workingSha: right,
+        workingBy: WORKING_BY,
+        watchedBy: null,
+      });
+    await until(
+      async () =>
+        (await Promise.all([old, smaller].map((sha) => server.store.has(sha)))).includes(true),
+      (isThere) => !isThere,
+    );
     const empty = await teacher.makeTake(lessonId);
     expect((await teacher.send('POST', `/api/takes/${empty}/anew`)).body.code).toBe('not-ready');
   });
 
   it('that are no footage go in the bin, though a block still names them; those in use do not', async () => {
-    const { id: ownLesson, lesson } = await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Hello', script: 'Hello.' }]));
+    const { id: ownLesson, lesson } = await teacher.makeLesson(
+      lessonOf([{ kind: 'talk', title: 'Hello', script: 'Hello.' }]),
+    );
     const block = lesson.sections[0]?.blocks[0];
     const [broken, good] = [await teacher.makeTake(ownLesson), await teacher.makeTake(ownLesson)];
     await teacher.upload(broken, Buffer.from('no video at all'));
     await teacher.upload(good, clip);
-    const both = await until(async () => (await teacher.get(`/api/lessons/${ownLesson}/takes`)).body as Take[], (all) => all.every(({ state }) => state === 'ready' || state === 'failed'));
-    expect(both.map(({ id, state }) => [id, state])).toEqual([[broken, 'failed'], [good, 'ready']]);
+    const both = await until(
+      async () => (await teacher.get(`/api/lessons/${ownLesson}/takes`)).body as Take[],
+      (all) => all.every(({ state }) => state === 'ready' || state === 'failed'),
+    );
+    expect(both.map(({ id, state }) => [id, state])).toEqual([
+      [broken, 'failed'],
+      [good, 'ready'],
+    ]);
     let revision = 1;
-    for (const [takeId, status] of [[broken, 200], [good, 409]] as const) {
+    for (const [takeId, status] of [
+      [broken, 200],
+      [good, 409],
+    ] as const) {
       if (block) block.footage = { takeId, startsAtMs: 0 };
       await teacher.send('PUT', `/api/lessons/${ownLesson}`, { baseRevision: revision++, lesson });
-      expect((await teacher.send('PUT', `/api/takes/${takeId}`, { inBin: true })).status).toBe(status);
+      expect((await teacher.send('PUT', `/api/takes/${takeId}`, { inBin: true })).status).toBe(
+        status,
+      );
     }
   });
 
@@ -92,7 +152,9 @@ describe('uploads', () => {
     await create(id, { 'upload-length': String(clip.length) });
     await patch(id, 0, clip.subarray(0, half));
     expect((await patch(id, 3, clip.subarray(3))).status).toBe(409);
-    expect((await teacher.tus('HEAD', `${UPLOADS_PATH}/${id}`, {})).headers.get('upload-offset')).toBe(String(half));
+    expect(
+      (await teacher.tus('HEAD', `${UPLOADS_PATH}/${id}`, {})).headers.get('upload-offset'),
+    ).toBe(String(half));
     expect((await create(id, { 'upload-length': String(clip.length) })).body.code).toBe('begun');
     await patch(id, half, clip.subarray(half));
     expect((await ended(id))?.state).toBe('ready');
@@ -121,7 +183,10 @@ describe('uploads', () => {
   it('say in words why a file cannot be used, and that nothing came', async () => {
     const id = await teacher.makeTake(lessonId);
     await teacher.upload(id, Buffer.from('not a video at all'));
-    expect(await ended(id)).toMatchObject({ state: 'failed', fault: expect.stringContaining('not a video') as string });
+    expect(await ended(id)).toMatchObject({
+      state: 'failed',
+      fault: expect.stringContaining('not a video') as string,
+    });
     const empty = await create(await teacher.makeTake(lessonId), { 'upload-length': '0' });
     expect([empty.status, empty.body.message]).toEqual([400, expect.stringContaining('empty')]);
   });
@@ -134,9 +199,13 @@ describe('uploads', () => {
     const during = await patch(id, 500, clip.subarray(500));
     expect([during.status, during.body.code]).toEqual([507, 'disk-full']);
     expect(during.body.message).toContain('free some space');
-    expect((await create(await teacher.makeTake(lessonId), { 'upload-length': '5' })).status).toBe(507);
+    expect((await create(await teacher.makeTake(lessonId), { 'upload-length': '5' })).status).toBe(
+      507,
+    );
     free = Infinity;
-    expect((await teacher.tus('HEAD', `${UPLOADS_PATH}/${id}`, {})).headers.get('upload-offset')).toBe('500');
+    expect(
+      (await teacher.tus('HEAD', `${UPLOADS_PATH}/${id}`, {})).headers.get('upload-offset'),
+    ).toBe('500');
     await patch(id, 500, clip.subarray(500));
     expect((await ended(id))?.state).toBe('ready');
   });

@@ -22,10 +22,14 @@ export interface UploadTools {
 
 /** An error the upload protocol passes on with its status and body. */
 function tusError(status_code: number, code: string, message: string): Error {
-  return Object.assign(new Error(message), { status_code, body: JSON.stringify({ code, message }) });
+  return Object.assign(new Error(message), {
+    status_code,
+    body: JSON.stringify({ code, message }),
+  });
 }
 
-const FULL = 'The disk of the server is full, so the footage cannot be taken in. What has arrived is kept: free some space, then press Continue.';
+const FULL =
+  'The disk of the server is full, so the footage cannot be taken in. What has arrived is kept: free some space, then press Continue.';
 
 /** The session middleware's `end` takes a lone callback for a body; the upload server ends answers that way. */
 function endWithCallback(res: Response): void {
@@ -39,14 +43,24 @@ function endWithCallback(res: Response): void {
 }
 
 export function queueIngest(queue: JobQueue, take: TakeRow) {
-  return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id } });
+  return queue.add({
+    ownerId: take.ownerId,
+    kind: 'ingest',
+    subjectId: take.id,
+    input: { takeId: take.id },
+  });
 }
 
 /** Puts a take in line for a working copy as they are made today; `track`: with another of its file's sound tracks. */
 export function queueAnew(queue: JobQueue, take: TakeRow, track?: number) {
   // Going back to a track is not the order that was carried out before.
   const choice = track === undefined ? {} : { track, order: nanoid() };
-  return queue.add({ ownerId: take.ownerId, kind: 'ingest', subjectId: take.id, input: { takeId: take.id, anew: WORKING_BY, ...choice } });
+  return queue.add({
+    ownerId: take.ownerId,
+    kind: 'ingest',
+    subjectId: take.id,
+    input: { takeId: take.id, anew: WORKING_BY, ...choice },
+  });
 }
 
 /** Puts takes whose working copy is still to be made in line. */
@@ -55,7 +69,10 @@ export async function ingestUnready(queue: JobQueue, takes: readonly TakeRow[]):
 }
 
 /** The resumable upload endpoint: an upload carries its take's id, and only the take's owner reaches it. */
-export function uploads(tools: UploadTools): { handle: RequestHandler; reconcile: () => Promise<void> } {
+export function uploads(tools: UploadTools): {
+  handle: RequestHandler;
+  reconcile: () => Promise<void>;
+} {
   const { queue, folder, log, freeBytes = freeOnDisk } = tools;
   const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WEEK_MS });
   const assertRoom = async (bytes: number) => {
@@ -72,7 +89,8 @@ export function uploads(tools: UploadTools): { handle: RequestHandler; reconcile
       if (req.method === 'PATCH') await assertRoom(Number(req.headers.get('content-length') ?? 0));
     },
     async onUploadCreate(_req, upload) {
-      if (upload.size === 0) throw tusError(400, 'empty-file', 'The file is empty. Copy it from the camera again.');
+      if (upload.size === 0)
+        throw tusError(400, 'empty-file', 'The file is empty. Copy it from the camera again.');
       const take = await TakeRow.findByPk(upload.id);
       if (take?.originalSha) throw tusError(409, 'arrived', 'This footage has arrived already.');
       const begun = await store.getUpload(upload.id).catch(() => null);
@@ -88,7 +106,8 @@ export function uploads(tools: UploadTools): { handle: RequestHandler; reconcile
     async onResponseError(_req, error) {
       const free = await freeBytes(folder).catch(() => Infinity);
       if ('body' in error && String(error.body).startsWith('{')) return undefined;
-      if (free < RESERVE_BYTES / 8) return { status_code: 507, body: JSON.stringify({ code: 'disk-full', message: FULL }) };
+      if (free < RESERVE_BYTES / 8)
+        return { status_code: 507, body: JSON.stringify({ code: 'disk-full', message: FULL }) };
       return undefined;
     },
   });
@@ -107,7 +126,9 @@ export function uploads(tools: UploadTools): { handle: RequestHandler; reconcile
     async handle(req, res) {
       const { teamId: ownerId } = await signedIn(req, 'helper');
       const takeId = takeIdOf(req);
-      const take = /^[\w-]{1,40}$/.test(takeId) ? await TakeRow.findOne({ where: { id: takeId, ownerId } }) : null;
+      const take = /^[\w-]{1,40}$/.test(takeId)
+        ? await TakeRow.findOne({ where: { id: takeId, ownerId } })
+        : null;
       if (!take || req.method === 'GET') {
         res.status(404).json({ code: 'not-found', message: 'There is no such upload.' });
         return;
@@ -118,9 +139,12 @@ export function uploads(tools: UploadTools): { handle: RequestHandler; reconcile
     async reconcile() {
       for (const take of await TakeRow.findAll({ where: { originalSha: null, fault: null } })) {
         const upload = await store.getUpload(take.id).catch(() => null);
-        if (upload && upload.size !== undefined && upload.offset === upload.size) await queueIngest(queue, take);
+        if (upload && upload.size !== undefined && upload.offset === upload.size)
+          await queueIngest(queue, take);
       }
-      await tus.cleanUpExpiredUploads().catch((error: unknown) => log(`Old uploads were not cleared: ${messageOf(error)}`));
+      await tus
+        .cleanUpExpiredUploads()
+        .catch((error: unknown) => log(`Old uploads were not cleared: ${messageOf(error)}`));
     },
   };
 }

@@ -12,7 +12,8 @@ function leftMs(job: JobRow): number | null {
 }
 
 export function jobView(job: JobRow, changedSince: string[] | null = null): Job {
-  const outcome = job.kind === 'export' && job.result ? exportOutcomeSchema.parse(JSON.parse(job.result)) : null;
+  const outcome =
+    job.kind === 'export' && job.result ? exportOutcomeSchema.parse(JSON.parse(job.result)) : null;
   return {
     id: job.id,
     kind: job.kind,
@@ -39,7 +40,10 @@ export interface TakeFacts {
   bytes?: number;
 }
 
-export function takeView(take: TakeRow, { job, watching, performance, duplicateOf, bytes = 0 }: TakeFacts = {}): Take {
+export function takeView(
+  take: TakeRow,
+  { job, watching, performance, duplicateOf, bytes = 0 }: TakeFacts = {},
+): Take {
   return {
     id: take.id,
     lessonId: take.lessonId,
@@ -57,7 +61,9 @@ export function takeView(take: TakeRow, { job, watching, performance, duplicateO
     size: take.width && take.height ? { width: take.width, height: take.height } : null,
     soundTracks: soundTracksOf(take),
     soundTrack: take.soundTrack,
-    performance: performance ? { id: performance.id, number: performance.number, shotId: performance.shotId } : null,
+    performance: performance
+      ? { id: performance.id, number: performance.number, shotId: performance.shotId }
+      : null,
     marked: markedOf(take),
     reason: take.reason,
     note: take.note,
@@ -77,10 +83,22 @@ function renewalOf(take: TakeRow, job: JobRow | undefined): Take['renewal'] {
 }
 
 function watchingView({ watchedSha }: TakeRow, job: JobRow | undefined): Take['watching'] {
-  const states = { queued: 'waiting', held: 'waiting', running: 'working', done: 'no', failed: 'failed', cancelled: 'no' } as const;
+  const states = {
+    queued: 'waiting',
+    held: 'waiting',
+    running: 'working',
+    done: 'no',
+    failed: 'failed',
+    cancelled: 'no',
+  } as const;
   const state = job ? states[job.state] : 'no';
   const isBusy = state === 'waiting' || state === 'working';
-  return { state: isBusy || !watchedSha ? state : 'ready', key: watchedSha, progress: isBusy ? (job?.progress ?? 0) : 0, fault: state === 'failed' ? (job?.message ?? null) : null };
+  return {
+    state: isBusy || !watchedSha ? state : 'ready',
+    key: watchedSha,
+    progress: isBusy ? (job?.progress ?? 0) : 0,
+    fault: state === 'failed' ? (job?.message ?? null) : null,
+  };
 }
 
 function stateOf(take: TakeRow, job: JobRow | undefined): Take['state'] {

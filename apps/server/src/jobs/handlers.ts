@@ -1,13 +1,26 @@
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
-import { exportOrderSchema, exportResultSchema, isMaterial, takeSources, type ExportOrder } from '@zest/contract';
+import {
+  exportOrderSchema,
+  exportResultSchema,
+  isMaterial,
+  takeSources,
+  type ExportOrder,
+} from '@zest/contract';
 import { forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
 import { Op, type Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { dropUnnamed } from '../db/content.ts';
 import { TakeRow, type JobRow } from '../db/models.ts';
 import { contentOf } from '../db/takes.ts';
-import { FootageFault, makeMusic, makeStill, makeWorkingCopy, WORKING_BY, type WorkingCopy } from '../media/ingest.ts';
+import {
+  FootageFault,
+  makeMusic,
+  makeStill,
+  makeWorkingCopy,
+  WORKING_BY,
+  type WorkingCopy,
+} from '../media/ingest.ts';
 import { exportVideo } from '../publish/export.ts';
 import { pruneCache } from '../publish/cache.ts';
 import { lessonAt } from '../db/lessons.ts';
@@ -20,12 +33,26 @@ import { cutFor } from '../publish/cut.ts';
 import type { RenderSettings } from '../publish/pieces.ts';
 
 /** What a finished export job stores: content hashes and what was measured. */
-export const exportOutcomeSchema = exportResultSchema.extend({ videoSha: z.string(), captionsSha: z.string(), soundSha: z.string().nullable().default(null), posterSha: z.string().nullable().default(null) });
+export const exportOutcomeSchema = exportResultSchema.extend({
+  videoSha: z.string(),
+  captionsSha: z.string(),
+  soundSha: z.string().nullable().default(null),
+  posterSha: z.string().nullable().default(null),
+});
 export type ExportOutcome = z.infer<typeof exportOutcomeSchema>;
 
 /** `anew`: how the working copy is to be made that takes the place of one made before, and `track`: with which sound track. */
-const ingestInput = z.object({ takeId: z.string(), anew: z.number().optional(), track: z.number().optional() });
-export const exportInput = z.object({ lessonId: z.string(), revision: z.number(), takes: z.record(z.string(), z.string()), order: exportOrderSchema.default(exportOrderSchema.parse({})) });
+const ingestInput = z.object({
+  takeId: z.string(),
+  anew: z.number().optional(),
+  track: z.number().optional(),
+});
+export const exportInput = z.object({
+  lessonId: z.string(),
+  revision: z.number(),
+  takes: z.record(z.string(), z.string()),
+  order: exportOrderSchema.default(exportOrderSchema.parse({})),
+});
 export type ExportInput = z.infer<typeof exportInput>;
 
 /** Moves a finished upload into the store; an earlier, interrupted run may have done so already. */
@@ -38,12 +65,28 @@ async function originalOf(take: TakeRow, tools: JobTools): Promise<string> {
   return originalSha;
 }
 
-const sameKindAs = (take: TakeRow) => ({ [Op.in]: isMaterial(take) ? [take.source] : takeSources.filter((source) => !isMaterial({ source })) });
+const sameKindAs = (take: TakeRow) => ({
+  [Op.in]: isMaterial(take)
+    ? [take.source]
+    : takeSources.filter((source) => !isMaterial({ source })),
+});
 
-function workingCopyOf(take: TakeRow, track: number | null, file: string, folder: string, { onProgress, signal }: JobTools): Promise<WorkingCopy> {
+function workingCopyOf(
+  take: TakeRow,
+  track: number | null,
+  file: string,
+  folder: string,
+  { onProgress, signal }: JobTools,
+): Promise<WorkingCopy> {
   if (take.source === 'picture') return makeStill(file, folder, signal);
   if (take.source === 'music') return makeMusic(file, folder, signal);
-  return makeWorkingCopy(file, folder, (part) => onProgress(part, 'Making the working copy'), signal, track);
+  return makeWorkingCopy(
+    file,
+    folder,
+    (part) => onProgress(part, 'Making the working copy'),
+    signal,
+    track,
+  );
 }
 
 /** Makes the working copy of a take and stores its parts. @param track the sound track to be heard; null: the loudest */
@@ -68,17 +111,51 @@ async function partsOf(take: TakeRow, originalSha: string, track: number | null,
   });
 }
 
-const partsIn = ({ workingSha, workingBy, previewSha, thumbsSha, waveSha, frames, thumbs, hasSound, width, height, soundTracks, soundTrack, damage }: TakeRow) => ({ workingSha, workingBy, previewSha, thumbsSha, waveSha, frames, thumbs, hasSound, width, height, soundTracks, soundTrack, damage });
+const partsIn = ({
+  workingSha,
+  workingBy,
+  previewSha,
+  thumbsSha,
+  waveSha,
+  frames,
+  thumbs,
+  hasSound,
+  width,
+  height,
+  soundTracks,
+  soundTrack,
+  damage,
+}: TakeRow) => ({
+  workingSha,
+  workingBy,
+  previewSha,
+  thumbsSha,
+  waveSha,
+  frames,
+  thumbs,
+  hasSound,
+  width,
+  height,
+  soundTracks,
+  soundTrack,
+  damage,
+});
 
 /** Gives a take, and all that show the same copy, a working copy as it is made today. Where the block lies in it stays; what was seen and made smaller of the old one goes. */
 async function makeAnew(take: TakeRow, track: number | undefined, tools: JobTools): Promise<void> {
   const { originalSha, workingSha: before } = take;
   if (!originalSha || !before) return;
-  const parts = await partsOf(take, originalSha, track ?? (take.soundTracks === null ? null : take.soundTrack), tools);
+  const parts = await partsOf(
+    take,
+    originalSha,
+    track ?? (take.soundTracks === null ? null : take.soundTrack),
+    tools,
+  );
   const same = await TakeRow.findAll({ where: { originalSha, workingSha: before } });
   const old = same.flatMap(contentOf);
   const hadRenditions = same.some(({ renditions }) => renditions !== null);
-  const ofTheOld = parts.workingSha === before ? {} : { watchedSha: null, watchedBy: null, renditions: null };
+  const ofTheOld =
+    parts.workingSha === before ? {} : { watchedSha: null, watchedBy: null, renditions: null };
   for (const own of same) {
     await own.update({ ...parts, fault: null, ...ofTheOld });
     if (tools.watchesAtOnce) await queueWatch(tools.queue, own);
@@ -95,15 +172,30 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
   try {
     const originalSha = await originalOf(take, tools);
     // The same file as a picture or as music has another working copy.
-    const known = await TakeRow.findOne({ where: { originalSha, workingSha: { [Op.not]: null }, workingBy: WORKING_BY, source: sameKindAs(take) } });
-    const ready = { ...(known ? partsIn(known) : await partsOf(take, originalSha, null, tools)), fault: null };
+    const known = await TakeRow.findOne({
+      where: {
+        originalSha,
+        workingSha: { [Op.not]: null },
+        workingBy: WORKING_BY,
+        source: sameKindAs(take),
+      },
+    });
+    const ready = {
+      ...(known ? partsIn(known) : await partsOf(take, originalSha, null, tools)),
+      fault: null,
+    };
     tools.onProgress(0.97, 'Looking for sync marks');
-    const marks = ready.hasSound && ready.workingSha && !isMaterial(take) ? await marksIn(tools.store.pathOf(ready.workingSha), tools.signal) : [];
+    const marks =
+      ready.hasSound && ready.workingSha && !isMaterial(take)
+        ? await marksIn(tools.store.pathOf(ready.workingSha), tools.signal)
+        : [];
     // Laid and ready at once: nobody sees it lying wrong.
     take.set(ready);
     await layByMarks(take, marks);
     await take.save();
-    if (tools.watchesAtOnce) for (const own of await TakeRow.findAll({ where: { lessonId: take.lessonId, originalSha } })) await queueWatch(tools.queue, own);
+    if (tools.watchesAtOnce)
+      for (const own of await TakeRow.findAll({ where: { lessonId: take.lessonId, originalSha } }))
+        await queueWatch(tools.queue, own);
   } catch (error) {
     if (error instanceof FootageFault) await take.update({ fault: error.message });
     throw error;
@@ -111,29 +203,50 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
 }
 
 /** The lesson as an export is to be: for which hand, in which language. */
-export function lessonFor(lesson: Lesson, { hand, language }: Pick<ExportOrder, 'hand' | 'language'>): Lesson {
+export function lessonFor(
+  lesson: Lesson,
+  { hand, language }: Pick<ExportOrder, 'hand' | 'language'>,
+): Lesson {
   const own = language === 'second' ? inSecondLanguage(lesson) : lesson;
   return hand === 'other hand' ? forOtherHand(own) : own;
 }
 
 const widths = { '480': 854, '720': 1280, '1080': 1920 } as const;
-export function renderSettingsOf({ size, format, overlays, captions, shape }: ExportOrder): RenderSettings {
+export function renderSettingsOf({
+  size,
+  format,
+  overlays,
+  captions,
+  shape,
+}: ExportOrder): RenderSettings {
   const [long, short] = [widths[size], Number(size)];
-  return shape === 'upright' ? { width: short, height: long, format, overlays, captions } : { width: long, height: short, format, overlays, captions };
+  return shape === 'upright'
+    ? { width: short, height: long, format, overlays, captions }
+    : { width: long, height: short, format, overlays, captions };
 }
 
 async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome> {
   const { lessonId, revision, order } = exportInput.parse(JSON.parse(job.input));
   const stored = await lessonAt(lessonId, revision);
-  const { assembly, media } = await cutFor(lessonFor(stored, order), await TakeRow.findAll({ where: { lessonId } }), order.blockId, tools.store);
+  const { assembly, media } = await cutFor(
+    lessonFor(stored, order),
+    await TakeRow.findAll({ where: { lessonId } }),
+    order.blockId,
+    tools.store,
+  );
   return inFolder(tools.folders, async (workDir) => {
-    const made = await exportVideo(assembly, media, {
-      cacheDir: tools.folders.segments,
-      workDir,
-      takePath: (sha) => tools.store.pathOf(sha),
-      onProgress: tools.onProgress,
-      signal: tools.signal,
-    }, renderSettingsOf(order));
+    const made = await exportVideo(
+      assembly,
+      media,
+      {
+        cacheDir: tools.folders.segments,
+        workDir,
+        takePath: (sha) => tools.store.pathOf(sha),
+        onProgress: tools.onProgress,
+        signal: tools.signal,
+      },
+      renderSettingsOf(order),
+    );
     const outcome = {
       videoSha: await tools.store.take(made.video),
       captionsSha: await tools.store.take(made.captions),
@@ -151,9 +264,10 @@ async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome
   });
 }
 
-export const handlers: Record<JobRow['kind'], (job: JobRow, tools: JobTools) => Promise<unknown>> = {
-  ingest,
-  watch: watchTake,
-  renditions: makeTakeRenditions,
-  export: exportLesson,
-};
+export const handlers: Record<JobRow['kind'], (job: JobRow, tools: JobTools) => Promise<unknown>> =
+  {
+    ingest,
+    watch: watchTake,
+    renditions: makeTakeRenditions,
+    export: exportLesson,
+  };

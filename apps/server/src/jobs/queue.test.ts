@@ -11,12 +11,19 @@ beforeAll(async () => {
 beforeEach(() => JobRow.destroy({ where: {} }));
 afterAll(() => server.stop());
 
-const order = (n: number) => ({ ownerId, kind: 'ingest' as const, subjectId: `take-${n}`, input: { n } });
+const order = (n: number) => ({
+  ownerId,
+  kind: 'ingest' as const,
+  subjectId: `take-${n}`,
+  input: { n },
+});
 
 describe('the queue', () => {
   it('gives each job to one worker only, oldest first, however many ask at once', async () => {
     for (let n = 0; n < 8; n += 1) await server.queue.add(order(n));
-    const taken = await Promise.all(Array.from({ length: 12 }, (_, i) => server.queue.lease(`worker-${i}`)));
+    const taken = await Promise.all(
+      Array.from({ length: 12 }, (_, i) => server.queue.lease(`worker-${i}`)),
+    );
     const ids = taken.flatMap((job) => (job ? [job.subjectId] : []));
     expect([...ids].sort()).toEqual(Array.from({ length: 8 }, (_, n) => `take-${n}`));
     expect(await server.queue.lease('late')).toBeNull();
@@ -53,7 +60,10 @@ describe('the queue', () => {
     }
     expect(await server.queue.lease('w5')).toBeNull();
     const [job] = await JobRow.findAll();
-    expect([job?.state, job?.message]).toEqual(['failed', expect.stringContaining('Given up after 4 attempts')]);
+    expect([job?.state, job?.message]).toEqual([
+      'failed',
+      expect.stringContaining('Given up after 4 attempts'),
+    ]);
   });
 
   it('cancels what waits at once and what runs at its next beat; a released job waits again', async () => {

@@ -25,7 +25,13 @@ export interface JobQueue {
   lease(workerId: string): Promise<JobRow | null>;
   /** Renews the lease and stores progress. @returns false when the job was cancelled or taken over */
   beat(job: JobRow, workerId: string, progress: number, message: string): Promise<boolean>;
-  finish(job: JobRow, workerId: string, state: Extract<JobState, 'done' | 'failed' | 'cancelled'>, message: string, result?: unknown): Promise<void>;
+  finish(
+    job: JobRow,
+    workerId: string,
+    state: Extract<JobState, 'done' | 'failed' | 'cancelled'>,
+    message: string,
+    result?: unknown,
+  ): Promise<void>;
   /** Gives a job back unfinished, for the next worker. */
   release(job: JobRow, workerId: string): Promise<void>;
   /** Whether a running job was asked to wait. */
@@ -46,58 +52,96 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
       const inputHash = hashOf([kind, subjectId, input]);
       return sequelize.transaction(async (transaction) => {
         const same = await JobRow.findOne({
-          where: { ownerId, inputHash, state: ['queued', 'running', 'held', 'done'], cancelRequested: false },
+          where: {
+            ownerId,
+            inputHash,
+            state: ['queued', 'running', 'held', 'done'],
+            cancelRequested: false,
+          },
           order: [['createdAt', 'DESC']],
           lock: transaction.LOCK.UPDATE,
           transaction,
         });
         if (same) return same;
         return JobRow.create(
-          { id: nanoid(), ownerId, kind, subjectId, inputHash, input: JSON.stringify(input), state: 'queued', message: 'Waiting', priority },
-          { transaction },
-        );
-      });
-    },
-
-    async lease(workerId) {
-      return sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED }, async (transaction) => {
-        const now = new Date();
-        const job = await JobRow.findOne({
-          where: { [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }] },
-          order: [
-            ['priority', 'DESC'],
-            ['createdAt', 'ASC'],
-          ],
-          lock: transaction.LOCK.UPDATE,
-          skipLocked: true,
-          transaction,
-        });
-        if (!job) return null;
-        const givenUp = job.attempts >= MOST_ATTEMPTS;
-        if (givenUp || job.cancelRequested) {
-          const message = givenUp ? `Given up after ${job.attempts} attempts that ended without a reason. Please report it.` : 'Cancelled';
-          await job.update({ state: givenUp ? 'failed' : 'cancelled', message, leaseUntil: null, updatedAt: now }, { transaction });
-          return null;
-        }
-        return job.update(
           {
-            state: 'running',
-            workerId,
-            attempts: job.attempts + 1,
-            startedAt: now,
-            leaseUntil: new Date(now.getTime() + LEASE_MS),
-            updatedAt: now,
+            id: nanoid(),
+            ownerId,
+            kind,
+            subjectId,
+            inputHash,
+            input: JSON.stringify(input),
+            state: 'queued',
+            message: 'Waiting',
+            priority,
           },
           { transaction },
         );
       });
     },
 
+    async lease(workerId) {
+      return sequelize.transaction(
+        { isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED },
+        async (transaction) => {
+          const now = new Date();
+          const job = await JobRow.findOne({
+            where: {
+              [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }],
+            },
+            order: [
+              ['priority', 'DESC'],
+              ['createdAt', 'ASC'],
+            ],
+            lock: transaction.LOCK.UPDATE,
+            skipLocked: true,
+            transaction,
+          });
+          if (!job) return null;
+          const givenUp = job.attempts >= MOST_ATTEMPTS;
+          if (givenUp || job.cancelRequested) {
+            const message = givenUp
+              ? `Given up after ${job.attempts} attempts that ended without a reason. Please report it.`
+              : 'Cancelled';
+            await job.update(
+              {
+                state: givenUp ? 'failed' : 'cancelled',
+                message,
+                leaseUntil: null,
+                updatedAt: now,
+              },
+              { transaction },
+            );
+            return null;
+          }
+          return job.update(
+            {
+              state: 'running',
+              workerId,
+              attempts: job.attempts + 1,
+              startedAt: now,
+              leaseUntil: new Date(now.getTime() + LEASE_MS),
+              updatedAt: now,
+            },
+            { transaction },
+          );
+        },
+      );
+    },
+
     async beat(job, workerId, progress, message) {
       const now = new Date();
       const [count] = await JobRow.update(
         { progress, message, leaseUntil: new Date(now.getTime() + LEASE_MS), updatedAt: now },
-        { where: { id: job.id, workerId, state: 'running', cancelRequested: false, holdRequested: false } },
+        {
+          where: {
+            id: job.id,
+            workerId,
+            state: 'running',
+            cancelRequested: false,
+            holdRequested: false,
+          },
+        },
       );
       return count > 0;
     },
@@ -124,11 +168,22 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
     },
 
     async isHeld({ id }) {
-      return (await JobRow.count({ where: { id, holdRequested: true, cancelRequested: false } })) > 0;
+      return (
+        (await JobRow.count({ where: { id, holdRequested: true, cancelRequested: false } })) > 0
+      );
     },
 
     async rest(job, workerId) {
-      await JobRow.update({ state: 'held', message: 'Held back', attempts: job.attempts - 1, leaseUntil: null, updatedAt: new Date() }, { where: { id: job.id, workerId, state: 'running' } });
+      await JobRow.update(
+        {
+          state: 'held',
+          message: 'Held back',
+          attempts: job.attempts - 1,
+          leaseUntil: null,
+          updatedAt: new Date(),
+        },
+        { where: { id: job.id, workerId, state: 'running' } },
+      );
     },
 
     async cancel(job) {
@@ -138,25 +193,44 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
         { where: { id: job.id, state: ['queued', 'held'] } },
       );
       if (waiting === 0) {
-        await JobRow.update({ cancelRequested: true, updatedAt: now }, { where: { id: job.id, state: 'running' } });
+        await JobRow.update(
+          { cancelRequested: true, updatedAt: now },
+          { where: { id: job.id, state: 'running' } },
+        );
       }
     },
 
     async hold(job, held) {
       const now = new Date();
       if (!held) {
-        await JobRow.update({ state: 'queued', message: 'Waiting', holdRequested: false, updatedAt: now }, { where: { id: job.id, state: 'held' } });
+        await JobRow.update(
+          { state: 'queued', message: 'Waiting', holdRequested: false, updatedAt: now },
+          { where: { id: job.id, state: 'held' } },
+        );
         // A hold that its worker has not heard of yet is called off.
-        await JobRow.update({ holdRequested: false, updatedAt: now }, { where: { id: job.id, state: 'running' } });
+        await JobRow.update(
+          { holdRequested: false, updatedAt: now },
+          { where: { id: job.id, state: 'running' } },
+        );
         return;
       }
-      const [waiting] = await JobRow.update({ state: 'held', message: 'Held back', holdRequested: true, updatedAt: now }, { where: { id: job.id, state: 'queued' } });
-      if (waiting === 0) await JobRow.update({ holdRequested: true, updatedAt: now }, { where: { id: job.id, state: 'running' } });
+      const [waiting] = await JobRow.update(
+        { state: 'held', message: 'Held back', holdRequested: true, updatedAt: now },
+        { where: { id: job.id, state: 'queued' } },
+      );
+      if (waiting === 0)
+        await JobRow.update(
+          { holdRequested: true, updatedAt: now },
+          { where: { id: job.id, state: 'running' } },
+        );
     },
 
     async first(job) {
       const highest = (await JobRow.max<number | null, JobRow>('priority')) ?? 0;
-      await JobRow.update({ priority: highest + 1, updatedAt: new Date() }, { where: { id: job.id, state: ['queued', 'running', 'held'] } });
+      await JobRow.update(
+        { priority: highest + 1, updatedAt: new Date() },
+        { where: { id: job.id, state: ['queued', 'running', 'held'] } },
+      );
     },
   };
 }

@@ -9,17 +9,33 @@ import { inFolder, type JobTools } from './tools.ts';
 
 const renditionsInput = z.object({ takeId: z.string(), workingSha: z.string() });
 
-const lackThem = (takes: Iterable<TakeRow>) => [...takes].filter((take) => take.workingSha && take.renditions === null && !isMaterial(take));
+const lackThem = (takes: Iterable<TakeRow>) =>
+  [...takes].filter((take) => take.workingSha && take.renditions === null && !isMaterial(take));
 
 /** Puts takes that students are to see in line for their smaller versions, those that have none yet. */
 export async function queueRenditions(queue: JobQueue, takes: Iterable<TakeRow>): Promise<void> {
-  for (const { ownerId, id, workingSha } of lackThem(takes)) await queue.add({ ownerId, kind: 'renditions', subjectId: id, input: { takeId: id, workingSha } });
+  for (const { ownerId, id, workingSha } of lackThem(takes))
+    await queue.add({
+      ownerId,
+      kind: 'renditions',
+      subjectId: id,
+      input: { takeId: id, workingSha },
+    });
 }
 
 /** The same for takes nobody has asked them for yet: each student's visit comes by here, and does not try again what failed. */
-export async function queueFirstRenditions(queue: JobQueue, takes: Iterable<TakeRow>): Promise<void> {
+export async function queueFirstRenditions(
+  queue: JobQueue,
+  takes: Iterable<TakeRow>,
+): Promise<void> {
   const lacking = lackThem(takes);
-  if (lacking.length > 0 && (await JobRow.count({ where: { kind: 'renditions', subjectId: lacking.map(({ id }) => id) } })) === 0) await queueRenditions(queue, lacking);
+  if (
+    lacking.length > 0 &&
+    (await JobRow.count({
+      where: { kind: 'renditions', subjectId: lacking.map(({ id }) => id) },
+    })) === 0
+  )
+    await queueRenditions(queue, lacking);
 }
 
 /** Makes the smaller versions of a take; the same content is made smaller once. */
@@ -31,7 +47,13 @@ export async function makeTakeRenditions(job: JobRow, tools: JobTools): Promise<
   const renditions =
     known?.renditions ??
     (await inFolder(tools.folders, async (folder) => {
-      const made = await makeRenditions(tools.store.pathOf(workingSha), await tools.store.sizeOf(workingSha), folder, (part) => tools.onProgress(part, 'Making smaller versions for slow lines'), tools.signal);
+      const made = await makeRenditions(
+        tools.store.pathOf(workingSha),
+        await tools.store.sizeOf(workingSha),
+        folder,
+        (part) => tools.onProgress(part, 'Making smaller versions for slow lines'),
+        tools.signal,
+      );
       const kept: Rendition[] = [];
       for (const { lines, file } of made) {
         const sha = await tools.store.take(file);

@@ -13,7 +13,8 @@ function placed(stretch: MarkedStretch, { id, playedMs }: PerformanceRow) {
 }
 
 /** The newest performance of the lesson that bears the number; numbers come round again after many. */
-const performanceOf = (lessonId: string, number: number) => PerformanceRow.findOne({ where: { lessonId, number }, order: [['createdAt', 'DESC']] });
+const performanceOf = (lessonId: string, number: number) =>
+  PerformanceRow.findOne({ where: { lessonId, number }, order: [['createdAt', 'DESC']] });
 
 /**
  * Lays a take on the plan by the marks in it. A take filmed here keeps to its own performance; an imported one finds its
@@ -38,7 +39,13 @@ export async function layByMarks(take: TakeRow, marks: readonly FoundMark[]): Pr
   if (!own) return;
   for (const other of others) {
     // A run that was broken off may have made it already.
-    const made = await TakeRow.findOne({ where: { lessonId: take.lessonId, originalSha: take.originalSha, performanceId: other.performanceId } });
+    const made = await TakeRow.findOne({
+      where: {
+        lessonId: take.lessonId,
+        originalSha: take.originalSha,
+        performanceId: other.performanceId,
+      },
+    });
     if (!made) await TakeRow.create({ ...take.get(), ...other, id: nanoid() });
   }
   await take.update(own);

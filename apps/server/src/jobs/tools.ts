@@ -16,7 +16,10 @@ export interface JobTools {
 }
 
 /** Gives a job a folder of its own for as long as it needs it. */
-export async function inFolder<T>(folders: Folders, use: (folder: string) => Promise<T>): Promise<T> {
+export async function inFolder<T>(
+  folders: Folders,
+  use: (folder: string) => Promise<T>,
+): Promise<T> {
   const folder = await workFolder(folders, 'job');
   try {
     return await use(folder);

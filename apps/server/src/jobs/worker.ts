@@ -33,22 +33,32 @@ export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void>
       await sleep(2_000);
     }
     if (job) await doJob(job, workerId, tools, stop);
-    else if (!(await lendAHand(tools, stop))) await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
+    else if (!(await lendAHand(tools, stop)))
+      await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
   }
 }
 
 /** With nothing of its own to do, a worker renders a piece of another one's export. */
-async function lendAHand({ folders, store, log }: WorkerTools, stop: AbortSignal): Promise<boolean> {
+async function lendAHand(
+  { folders, store, log }: WorkerTools,
+  stop: AbortSignal,
+): Promise<boolean> {
   try {
     return await helpOut(folders.segments, (sha) => store.pathOf(sha), stop);
   } catch (error) {
     // Whoever began the export meets the same fault and tells it.
-    if (!(error instanceof CancelledError)) log(`Helping with an export failed: ${messageOf(error)}`);
+    if (!(error instanceof CancelledError))
+      log(`Helping with an export failed: ${messageOf(error)}`);
     return false;
   }
 }
 
-async function doJob(job: JobRow, workerId: string, tools: WorkerTools, stop: AbortSignal): Promise<void> {
+async function doJob(
+  job: JobRow,
+  workerId: string,
+  tools: WorkerTools,
+  stop: AbortSignal,
+): Promise<void> {
   const { queue, folders, store, watchesAtOnce } = tools;
   const abort = new AbortController();
   const onStop = () => abort.abort();
@@ -80,7 +90,12 @@ async function doJob(job: JobRow, workerId: string, tools: WorkerTools, stop: Ab
     const cancelled = error instanceof CancelledError;
     if (cancelled && (await queue.isHeld(job))) return await queue.rest(job, workerId);
     if (!cancelled) tools.log(`${job.kind} ${job.id} failed: ${messageOf(error)}`);
-    await queue.finish(job, workerId, cancelled ? 'cancelled' : 'failed', cancelled ? 'Cancelled' : messageOf(error));
+    await queue.finish(
+      job,
+      workerId,
+      cancelled ? 'cancelled' : 'failed',
+      cancelled ? 'Cancelled' : messageOf(error),
+    );
   } finally {
     clearInterval(beat);
     stop.removeEventListener('abort', onStop);

@@ -1,4 +1,22 @@
-import { bandSound, croppedSquare, FlashWatch, floorOf, motionOf, nextCrop, PictureWatch, poseFrom, SOUND_STEP_MS, soundFigures, soundLooks, SPEECH_STEP_MS, speechLooks, type Watched, type PictureLook, type SeenPose, type SoundFigures } from '@zest/core/signal';
+import {
+  bandSound,
+  croppedSquare,
+  FlashWatch,
+  floorOf,
+  motionOf,
+  nextCrop,
+  PictureWatch,
+  poseFrom,
+  SOUND_STEP_MS,
+  soundFigures,
+  soundLooks,
+  SPEECH_STEP_MS,
+  speechLooks,
+  type Watched,
+  type PictureLook,
+  type SeenPose,
+  type SoundFigures,
+} from '@zest/core/signal';
 import { measureMoments } from './loudness.ts';
 import { openPictures } from './pictures.ts';
 import { poseModel, POSE_SIDE } from './pose-model.ts';
@@ -39,7 +57,11 @@ function listen(samples: Float32Array): Sound {
   const speech = speechLooks(bands, floorOf(bands));
   const looks = soundLooks(samples, SPEECH_RATE);
   const each = SOUND_STEP_MS / SPEECH_STEP_MS;
-  const isSpoken = Uint8Array.from(looks, (_, i) => (speech.subarray(i * each, (i + 1) * each).reduce((sum, one) => sum + one, 0) * 2 >= each ? 1 : 0));
+  const isSpoken = Uint8Array.from(looks, (_, i) =>
+    speech.subarray(i * each, (i + 1) * each).reduce((sum, one) => sum + one, 0) * 2 >= each
+      ? 1
+      : 0,
+  );
   return { figures: soundFigures(looks, isSpoken), speech: stretchesOf(speech) };
 }
 
@@ -48,7 +70,11 @@ function listen(samples: Float32Array): Sound {
  * @param onProgress the part that is done, 0 to 1
  * @throws ProgramError when the file cannot be read, CancelledError
  */
-export async function watchFile(file: string, onProgress: (part: number) => void = () => undefined, signal?: AbortSignal): Promise<Watched> {
+export async function watchFile(
+  file: string,
+  onProgress: (part: number) => void = () => undefined,
+  signal?: AbortSignal,
+): Promise<Watched> {
   const facts = await probe(file, false, signal);
   const poses: SeenPose[] = [];
   const pictures: PictureLook[] = [];
@@ -64,7 +90,13 @@ export async function watchFile(file: string, onProgress: (part: number) => void
     await stream.each(async (picture, index) => {
       const crop = nextCrop(pose, aspect);
       pose = poseFrom(await model(croppedSquare(picture, crop, POSE_SIDE)), crop);
-      poses.push(pose.map(({ x, y, score }) => ({ x: rounded(x), y: rounded(y), score: Math.round(score * 100) / 100 })));
+      poses.push(
+        pose.map(({ x, y, score }) => ({
+          x: rounded(x),
+          y: rounded(y),
+          score: Math.round(score * 100) / 100,
+        })),
+      );
       pictures.push(watch.look(picture, pose));
       if (expected > 0) onProgress(Math.min(0.9, (0.9 * (index + 1)) / expected));
     });
@@ -75,7 +107,9 @@ export async function watchFile(file: string, onProgress: (part: number) => void
   const samples = facts.audio ? await soundOf(file, SPEECH_RATE, signal) : new Float32Array();
   const sound = samples.length > SPEECH_RATE / 5 ? listen(samples) : null;
   return {
-    durationMs: facts.video ? (facts.video.durationMs ?? facts.durationMs ?? poses.length * 100) : (facts.durationMs ?? 0),
+    durationMs: facts.video
+      ? (facts.video.durationMs ?? facts.durationMs ?? poses.length * 100)
+      : (facts.durationMs ?? 0),
     aspect,
     everyMs: 1_000 / POSES_A_SECOND,
     poses,
@@ -83,7 +117,9 @@ export async function watchFile(file: string, onProgress: (part: number) => void
     motion: motionOf(watch.cells),
     sound: sound?.figures ?? null,
     speech: sound?.speech ?? [],
-    loudness: sound ? await measureMoments(file, signal) : { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
+    loudness: sound
+      ? await measureMoments(file, signal)
+      : { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
     flashes: [...flashes.found],
   };
 }

@@ -29,6 +29,10 @@ export function toPlainColour(video: VideoFacts): string[] {
   if (!isHigh) return [tags, 'zscale=p=bt709:t=bt709:m=bt709:r=limited', 'format=yuv420p'];
   return [
     ...[tags, `zscale=t=linear:npl=${WHITE}:p=bt709:agamma=false`, 'format=gbrpf32le'],
-    ...[`tonemap=mobius:param=${UNCHANGED}:desat=0:peak=${BRIGHTEST / WHITE}`, 'zscale=t=bt709:m=bt709:r=limited', 'format=yuv420p'],
+    ...[
+      `tonemap=mobius:param=${UNCHANGED}:desat=0:peak=${BRIGHTEST / WHITE}`,
+      'zscale=t=bt709:m=bt709:r=limited',
+      'format=yuv420p',
+    ],
   ];
 }

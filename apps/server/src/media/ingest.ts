@@ -49,29 +49,45 @@ async function beginsLikeMp4(file: string): Promise<boolean> {
   const handle = await open(file);
   try {
     const { buffer, bytesRead } = await handle.read(Buffer.alloc(8), 0, 8, 0);
-    return bytesRead === 8 && ['ftyp', 'mdat', 'wide', 'free', 'skip', 'moov'].includes(buffer.toString('latin1', 4, 8));
+    return (
+      bytesRead === 8 &&
+      ['ftyp', 'mdat', 'wide', 'free', 'skip', 'moov'].includes(buffer.toString('latin1', 4, 8))
+    );
   } finally {
     await handle.close();
   }
 }
 
 /** Reads what an upload holds. @throws FootageFault when it is no usable video */
-export async function inspectFootage(file: string, signal?: AbortSignal): Promise<MediaFacts & { video: VideoFacts }> {
-  if ((await stat(file)).size === 0) throw new FootageFault('The file is empty. Copy it from the camera again.');
+export async function inspectFootage(
+  file: string,
+  signal?: AbortSignal,
+): Promise<MediaFacts & { video: VideoFacts }> {
+  if ((await stat(file)).size === 0)
+    throw new FootageFault('The file is empty. Copy it from the camera again.');
   let facts: MediaFacts;
   try {
     facts = await probe(file, false, signal);
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error;
     if (/moov atom not found/i.test(error.lastWords) && (await beginsLikeMp4(file))) {
-      throw new FootageFault('The recording was cut off before it was finished, so it cannot be played. Copy the file from the camera again, or film the block again.');
+      throw new FootageFault(
+        'The recording was cut off before it was finished, so it cannot be played. Copy the file from the camera again, or film the block again.',
+      );
     }
-    throw new FootageFault('This file is not a video that can be read. Choose an mp4, mov, webm or mkv file from a phone, camera or browser.');
+    throw new FootageFault(
+      'This file is not a video that can be read. Choose an mp4, mov, webm or mkv file from a phone, camera or browser.',
+    );
   }
-  if (!facts.video) throw new FootageFault('There is no picture in this file, only sound or data. Choose a video file.');
+  if (!facts.video)
+    throw new FootageFault(
+      'There is no picture in this file, only sound or data. Choose a video file.',
+    );
   const { width, height } = facts.video;
   if (width < 16 || height < 16 || width > LARGEST_SIDE || height > LARGEST_SIDE) {
-    throw new FootageFault(`The picture is ${width} × ${height}, which cannot be used. Between 16 and ${LARGEST_SIDE} pixels a side work.`);
+    throw new FootageFault(
+      `The picture is ${width} × ${height}, which cannot be used. Between 16 and ${LARGEST_SIDE} pixels a side work.`,
+    );
   }
   if (facts.durationMs !== null && facts.durationMs > LONGEST_MS) {
     throw new FootageFault('The video is longer than four hours. Cut it into shorter files first.');
@@ -79,7 +95,8 @@ export async function inspectFootage(file: string, signal?: AbortSignal): Promis
   return { ...facts, video: facts.video };
 }
 
-const even = (side: string, most: number = LONG_SIDE) => `2*max(1\\,round(${side}*min(1\\,${most}/max(iw\\,ih))/2))`;
+const even = (side: string, most: number = LONG_SIDE) =>
+  `2*max(1\\,round(${side}*min(1\\,${most}/max(iw\\,ih))/2))`;
 
 /**
  * Square pixels, upright, even, the long side at most 1920, limited-range BT.709, exactly 30 frames a second.
@@ -89,7 +106,10 @@ function normalPicture(video: VideoFacts): string {
   const { colour, height, width } = video;
   const isPlain = isPlainColour(video);
   const assumed = Math.min(width, height) >= 720 ? 'bt709' : 'bt601';
-  const [from, kept] = isPlain && colour === null ? [`:in_color_matrix=${assumed}`, `:in_color_matrix=${assumed}:out_color_matrix=${assumed}`] : ['', ''];
+  const [from, kept] =
+    isPlain && colour === null
+      ? [`:in_color_matrix=${assumed}`, `:in_color_matrix=${assumed}:out_color_matrix=${assumed}`]
+      : ['', ''];
   return [
     `fps=${OUTPUT_FPS}`,
     `scale=w=trunc(iw*sar):h=ih${kept}`,
@@ -101,7 +121,11 @@ function normalPicture(video: VideoFacts): string {
 }
 
 /** Whether the file is already as a working copy has to be: then copying its streams is enough. */
-async function isWorkingCopy(file: string, { video, audio, tracks }: MediaFacts & { video: VideoFacts }, signal?: AbortSignal): Promise<boolean> {
+async function isWorkingCopy(
+  file: string,
+  { video, audio, tracks }: MediaFacts & { video: VideoFacts },
+  signal?: AbortSignal,
+): Promise<boolean> {
   const rightPicture =
     video.codec === 'h264' &&
     video.pixels === 'yuv420p' &&
@@ -111,10 +135,14 @@ async function isWorkingCopy(file: string, { video, audio, tracks }: MediaFacts 
     isPlainColour(video) &&
     video.rate === `${OUTPUT_FPS}/1` &&
     Math.max(video.width, video.height) <= LONG_SIDE;
-  const rightSound = audio === null || (tracks.length === 1 && audio.codec === 'aac' && audio.sampleRate === SAMPLE_RATE);
+  const rightSound =
+    audio === null ||
+    (tracks.length === 1 && audio.codec === 'aac' && audio.sampleRate === SAMPLE_RATE);
   if (!rightPicture || !rightSound) return false;
   const packets = await picturePackets(file, signal);
-  return packets.every(({ seconds, key }, i) => Math.abs(seconds * OUTPUT_FPS - i) < 0.05 && (key || i % GOP !== 0));
+  return packets.every(
+    ({ seconds, key }, i) => Math.abs(seconds * OUTPUT_FPS - i) < 0.05 && (key || i % GOP !== 0),
+  );
 }
 
 /** A file may say a little more than it holds. */
@@ -125,14 +153,29 @@ const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
 const PICTURE_SHORT_MS = 1_600;
 
 /** What is to be told of a file that could not be read whole. @param declaredMs how long it says it is; null where it does not. @param soundMs how long its sound is */
-function damageOf(readMs: number, declaredMs: number | null, soundMs: number, errors: string): string | null {
-  if (soundMs - readMs > PICTURE_SHORT_MS) return `The picture ends ${seconds(soundMs - readMs)} before the sound: the device could not keep up. Its last frame is shown until then; film it again if that is in the block.`;
-  if (declaredMs !== null && readMs < declaredMs - SHORT_MS) return `Only ${seconds(readMs)} of the ${seconds(declaredMs)} this file says it has could be read. Copy it from the camera again, or use what is there.`;
-  return /corrupt|error while decoding|invalid data|concealing|missing reference|non-existing/i.test(errors) ? 'Parts of this file are damaged: pictures may be torn or stand still. Look at it, or copy it from the camera again.' : null;
+function damageOf(
+  readMs: number,
+  declaredMs: number | null,
+  soundMs: number,
+  errors: string,
+): string | null {
+  if (soundMs - readMs > PICTURE_SHORT_MS)
+    return `The picture ends ${seconds(soundMs - readMs)} before the sound: the device could not keep up. Its last frame is shown until then; film it again if that is in the block.`;
+  if (declaredMs !== null && readMs < declaredMs - SHORT_MS)
+    return `Only ${seconds(readMs)} of the ${seconds(declaredMs)} this file says it has could be read. Copy it from the camera again, or use what is there.`;
+  return /corrupt|error while decoding|invalid data|concealing|missing reference|non-existing/i.test(
+    errors,
+  )
+    ? 'Parts of this file are damaged: pictures may be torn or stand still. Look at it, or copy it from the camera again.'
+    : null;
 }
 
 /** Filters that bring a sound track to the working copy's: in time, and never silent where its two channels are added up. */
-const normalSound = (track: SoundTrack | undefined) => [`aresample=${SAMPLE_RATE}:async=1:first_pts=0`, ...(track?.isOpposed ? ['aformat=channel_layouts=stereo', 'pan=stereo|c0=c0|c1=-1*c1'] : [])].join(',');
+const normalSound = (track: SoundTrack | undefined) =>
+  [
+    `aresample=${SAMPLE_RATE}:async=1:first_pts=0`,
+    ...(track?.isOpposed ? ['aformat=channel_layouts=stereo', 'pan=stereo|c0=c0|c1=-1*c1'] : []),
+  ].join(',');
 
 /**
  * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), a smaller one for
@@ -155,29 +198,95 @@ export async function makeWorkingCopy(
   let errors = '';
   try {
     // One channel by itself leaves nothing to choose and nothing to add up.
-    if (facts.tracks.length > 1 || (facts.tracks[0]?.channels ?? 0) > 1) tracks = await soundTracksOf(file, facts, signal);
+    if (facts.tracks.length > 1 || (facts.tracks[0]?.channels ?? 0) > 1)
+      tracks = await soundTracksOf(file, facts, signal);
     track = chosen !== null && chosen < tracks.length ? chosen : loudestOf(tracks);
     const isReady = !tracks[track]?.isOpposed && (await isWorkingCopy(file, facts, signal));
-    const sound = facts.audio ? ['-map', `0:a:${track}`, '-af', normalSound(tracks[track]), '-ac', '2', '-c:a', 'aac', '-b:a', '160k'] : [];
-    const encoder = [...VIDEO_ENCODER, ...COLOUR_TAGS, '-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'];
+    const sound = facts.audio
+      ? [
+          '-map',
+          `0:a:${track}`,
+          '-af',
+          normalSound(tracks[track]),
+          '-ac',
+          '2',
+          '-c:a',
+          'aac',
+          '-b:a',
+          '160k',
+        ]
+      : [];
+    const encoder = [
+      ...VIDEO_ENCODER,
+      ...COLOUR_TAGS,
+      '-g',
+      String(GOP),
+      '-keyint_min',
+      String(GOP),
+      '-sc_threshold',
+      '0',
+      '-bf',
+      '0',
+    ];
     const end = ['-map_metadata', '-1', '-movflags', '+faststart'];
     const smaller = `scale=w=${even('iw', PREVIEW_SIDE)}:h=${even('ih', PREVIEW_SIDE)},setsar=1`;
     const outputs = isReady
-      ? [['-map', '0:v:0', '-map', '0:a:0?', '-c', 'copy', ...end, video], isLarge ? ['-map', '0:v:0', '-vf', smaller, ...encoder, '-map', '0:a:0?', '-c:a', 'copy', ...end, small] : []]
+      ? [
+          ['-map', '0:v:0', '-map', '0:a:0?', '-c', 'copy', ...end, video],
+          isLarge
+            ? [
+                '-map',
+                '0:v:0',
+                '-vf',
+                smaller,
+                ...encoder,
+                '-map',
+                '0:a:0?',
+                '-c:a',
+                'copy',
+                ...end,
+                small,
+              ]
+            : [],
+        ]
       : isLarge
-        ? [['-filter_complex', `[0:v:0]${normalPicture(facts.video)},split[full][half];[half]${smaller}[small]`], ['-map', '[full]', ...encoder, ...sound, ...end, video], ['-map', '[small]', ...encoder, ...sound, ...end, small]]
-        : [['-map', '0:v:0', '-vf', normalPicture(facts.video), ...encoder, ...sound, ...end, video]];
+        ? [
+            [
+              '-filter_complex',
+              `[0:v:0]${normalPicture(facts.video)},split[full][half];[half]${smaller}[small]`,
+            ],
+            ['-map', '[full]', ...encoder, ...sound, ...end, video],
+            ['-map', '[small]', ...encoder, ...sound, ...end, small],
+          ]
+        : [
+            [
+              '-map',
+              '0:v:0',
+              '-vf',
+              normalPicture(facts.video),
+              ...encoder,
+              ...sound,
+              ...end,
+              video,
+            ],
+          ];
     errors = await ffmpeg([...GUARDED_INPUT, '-i', file, ...outputs.flat()], {
       signal,
-      onProgress: (doneMs) => facts.durationMs && onProgress(Math.min(0.9, (doneMs / facts.durationMs) * 0.9)),
+      onProgress: (doneMs) =>
+        facts.durationMs && onProgress(Math.min(0.9, (doneMs / facts.durationMs) * 0.9)),
     });
   } catch (error) {
     if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
-    throw new FootageFault(`The video could not be converted (${error.lastWords}). Play it on the camera: if it runs there, export it again as mp4; if not, film the block again.`);
+    throw new FootageFault(
+      `The video could not be converted (${error.lastWords}). Play it on the camera: if it runs there, export it again as mp4; if not, film the block again.`,
+    );
   }
   const made = await probe(video, true, signal);
   const { packets: frames = 0, width = 0, height = 0 } = made.video ?? {};
-  if (frames === 0) throw new FootageFault('The file holds no picture that can be shown. Copy it from the camera again, or film the block again.');
+  if (frames === 0)
+    throw new FootageFault(
+      'The file holds no picture that can be shown. Copy it from the camera again, or film the block again.',
+    );
   const preview = isLarge ? small : null;
   const thumbs = path.join(folder, 'thumbs.jpg');
   const thumbCount = await makeThumbs(preview ?? video, frames, thumbs, signal);
@@ -185,54 +294,170 @@ export async function makeWorkingCopy(
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, made.audio ? await peaksOf(video, signal) : new Uint8Array());
   onProgress(1);
-  return { video, preview, thumbs, wave, width, height, frames, thumbCount, hasSound: made.audio !== null, tracks, track, damage: damageOf((frames * 1000) / OUTPUT_FPS, facts.video.durationMs ?? facts.durationMs, made.durationMs ?? 0, errors) };
+  return {
+    video,
+    preview,
+    thumbs,
+    wave,
+    width,
+    height,
+    frames,
+    thumbCount,
+    hasSound: made.audio !== null,
+    tracks,
+    track,
+    damage: damageOf(
+      (frames * 1000) / OUTPUT_FPS,
+      facts.video.durationMs ?? facts.durationMs,
+      made.durationMs ?? 0,
+      errors,
+    ),
+  };
 }
 
 /** Kinds of still pictures a page sends. */
-const STILL_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'png_pipe,jpeg_pipe,webp_pipe', '-max_pixels', '40000000'] as const;
+const STILL_INPUT = [
+  '-protocol_whitelist',
+  'file',
+  '-format_whitelist',
+  'png_pipe,jpeg_pipe,webp_pipe',
+  '-max_pixels',
+  '40000000',
+] as const;
 /** Kinds of sound files music comes in. */
-const MUSIC_INPUT = ['-protocol_whitelist', 'file', '-format_whitelist', 'mp3,wav,ogg,flac,aac,mov,mp4,m4a,matroska,webm'] as const;
+const MUSIC_INPUT = [
+  '-protocol_whitelist',
+  'file',
+  '-format_whitelist',
+  'mp3,wav,ogg,flac,aac,mov,mp4,m4a,matroska,webm',
+] as const;
 /** More music than any lesson is long. */
 const LONGEST_MUSIC_S = 7_200;
 
 const withoutTracks = { preview: null, tracks: [] as SoundTrack[], track: 0, damage: null };
 
 /** A working copy of one frame. @throws FootageFault when it is no picture */
-export async function makeStill(file: string, folder: string, signal?: AbortSignal): Promise<WorkingCopy> {
+export async function makeStill(
+  file: string,
+  folder: string,
+  signal?: AbortSignal,
+): Promise<WorkingCopy> {
   const video = path.join(folder, 'working.mp4');
-  const picture = [`scale=w=${even('iw')}:h=${even('ih')}:out_color_matrix=bt709:out_range=tv`, 'setsar=1', 'format=yuv420p'].join(',');
+  const picture = [
+    `scale=w=${even('iw')}:h=${even('ih')}:out_color_matrix=bt709:out_range=tv`,
+    'setsar=1',
+    'format=yuv420p',
+  ].join(',');
   try {
-    await ffmpeg([...STILL_INPUT, '-i', file, '-frames:v', '1', '-vf', picture, '-r', String(OUTPUT_FPS), ...VIDEO_ENCODER, ...COLOUR_TAGS, '-map_metadata', '-1', '-movflags', '+faststart', video], { signal });
+    await ffmpeg(
+      [
+        ...STILL_INPUT,
+        '-i',
+        file,
+        '-frames:v',
+        '1',
+        '-vf',
+        picture,
+        '-r',
+        String(OUTPUT_FPS),
+        ...VIDEO_ENCODER,
+        ...COLOUR_TAGS,
+        '-map_metadata',
+        '-1',
+        '-movflags',
+        '+faststart',
+        video,
+      ],
+      { signal },
+    );
   } catch (error) {
     if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
-    throw new FootageFault('This file is not a picture that can be read. Choose a JPEG, PNG or WebP file.');
+    throw new FootageFault(
+      'This file is not a picture that can be read. Choose a JPEG, PNG or WebP file.',
+    );
   }
   const thumbs = path.join(folder, 'thumbs.jpg');
   const thumbCount = await makeThumbs(video, 1, thumbs, signal);
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, new Uint8Array());
   const { width = 0, height = 0 } = (await probe(video, false, signal)).video ?? {};
-  return { ...withoutTracks, video, thumbs, wave, width, height, frames: 1, thumbCount, hasSound: false };
+  return {
+    ...withoutTracks,
+    video,
+    thumbs,
+    wave,
+    width,
+    height,
+    frames: 1,
+    thumbCount,
+    hasSound: false,
+  };
 }
 
 /** A working copy of sound alone; its frames are those a picture of its length would have. @throws FootageFault when there is no sound in it */
-export async function makeMusic(file: string, folder: string, signal?: AbortSignal): Promise<WorkingCopy> {
+export async function makeMusic(
+  file: string,
+  folder: string,
+  signal?: AbortSignal,
+): Promise<WorkingCopy> {
   const sound = path.join(folder, 'working.mp4');
   try {
-    await ffmpeg([...MUSIC_INPUT, '-i', file, '-vn', '-map', '0:a:0', '-t', String(LONGEST_MUSIC_S), '-ar', String(SAMPLE_RATE), '-ac', '2', '-c:a', 'aac', '-b:a', '160k', '-map_metadata', '-1', '-movflags', '+faststart', sound], { signal });
+    await ffmpeg(
+      [
+        ...MUSIC_INPUT,
+        '-i',
+        file,
+        '-vn',
+        '-map',
+        '0:a:0',
+        '-t',
+        String(LONGEST_MUSIC_S),
+        '-ar',
+        String(SAMPLE_RATE),
+        '-ac',
+        '2',
+        '-c:a',
+        'aac',
+        '-b:a',
+        '160k',
+        '-map_metadata',
+        '-1',
+        '-movflags',
+        '+faststart',
+        sound,
+      ],
+      { signal },
+    );
   } catch (error) {
     if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
-    throw new FootageFault('There is no sound in this file that can be read. Choose an MP3, M4A, WAV, OGG or FLAC file.');
+    throw new FootageFault(
+      'There is no sound in this file that can be read. Choose an MP3, M4A, WAV, OGG or FLAC file.',
+    );
   }
   const { durationMs } = await probe(sound, false, signal);
   const thumbs = path.join(folder, 'thumbs.jpg');
   await writeFile(thumbs, new Uint8Array());
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, await peaksOf(sound, signal));
-  return { ...withoutTracks, video: sound, thumbs, wave, width: 0, height: 0, frames: Math.floor(((durationMs ?? 0) * OUTPUT_FPS) / 1000), thumbCount: 0, hasSound: true };
+  return {
+    ...withoutTracks,
+    video: sound,
+    thumbs,
+    wave,
+    width: 0,
+    height: 0,
+    frames: Math.floor(((durationMs ?? 0) * OUTPUT_FPS) / 1000),
+    thumbCount: 0,
+    hasSound: true,
+  };
 }
 
-async function makeThumbs(video: string, frames: number, target: string, signal?: AbortSignal): Promise<number> {
+async function makeThumbs(
+  video: string,
+  frames: number,
+  target: string,
+  signal?: AbortSignal,
+): Promise<number> {
   const lengthMs = (frames * 1000) / OUTPUT_FPS;
   const count = Math.max(1, Math.min(MOST_THUMBS, Math.round(lengthMs / THUMB_MS)));
   const every = frames / count;
@@ -272,15 +497,19 @@ async function peaksOf(video: string, signal?: AbortSignal): Promise<Uint8Array>
     filled += 1;
     if (filled === window) close();
   };
-  await run('ffmpeg', ['-v', 'error', '-i', video, '-vn', '-ac', '1', '-ar', String(rate), '-f', 's16le', 'pipe:1'], {
-    signal,
-    onOutput: (chunk) => {
-      const bytes: Buffer = odd === null ? chunk : Buffer.concat([Buffer.of(odd), chunk]);
-      const whole = bytes.length - (bytes.length % 2);
-      for (let i = 0; i < whole; i += 2) sample(bytes.readInt16LE(i));
-      odd = whole < bytes.length ? (bytes[whole] ?? null) : null;
+  await run(
+    'ffmpeg',
+    ['-v', 'error', '-i', video, '-vn', '-ac', '1', '-ar', String(rate), '-f', 's16le', 'pipe:1'],
+    {
+      signal,
+      onOutput: (chunk) => {
+        const bytes: Buffer = odd === null ? chunk : Buffer.concat([Buffer.of(odd), chunk]);
+        const whole = bytes.length - (bytes.length % 2);
+        for (let i = 0; i < whole; i += 2) sample(bytes.readInt16LE(i));
+        odd = whole < bytes.length ? (bytes[whole] ?? null) : null;
+      },
     },
-  });
+  );
   if (filled > 0) close();
   return Uint8Array.from(peaks);
 }

@@ -17,13 +17,45 @@ describe('ten minutes of speech and music', () => {
       execFileSync('espeak-ng', ['-v', voice, '-s', '150', '-w', file, WORDS]);
       return file;
     });
-    const music = "0.12*sin(2*PI*220*t)+0.12*sin(2*PI*277*t)+0.1*sin(2*PI*1760*t)+0.15*sin(2*PI*(2500*t+900*sin(t*5)))+0.5*exp(-mod(t\\,0.5)*30)*(random(0)-0.5)";
+    const music =
+      '0.12*sin(2*PI*220*t)+0.12*sin(2*PI*277*t)+0.1*sin(2*PI*1760*t)+0.15*sin(2*PI*(2500*t+900*sin(t*5)))+0.5*exp(-mod(t\\,0.5)*30)*(random(0)-0.5)';
     const file = footage.at('long.wav');
     execFileSync('ffmpeg', [
-      ...['-y', '-v', 'error', '-stream_loop', '-1', '-i', voices[0] ?? '', '-stream_loop', '-1', '-i', voices[1] ?? '', '-f', 'lavfi', '-i', `aevalsrc=${music}:s=16000`],
-      ...['-filter_complex', '[0:a]aresample=16000[a];[1:a]adelay=4000,aresample=16000[b];[a][b][2:a]amix=inputs=3:duration=longest', '-t', '600', '-c:a', 'aac', footage.at('long.m4a')],
+      ...[
+        '-y',
+        '-v',
+        'error',
+        '-stream_loop',
+        '-1',
+        '-i',
+        voices[0] ?? '',
+        '-stream_loop',
+        '-1',
+        '-i',
+        voices[1] ?? '',
+        '-f',
+        'lavfi',
+        '-i',
+        `aevalsrc=${music}:s=16000`,
+      ],
+      ...[
+        '-filter_complex',
+        '[0:a]aresample=16000[a];[1:a]adelay=4000,aresample=16000[b];[a][b][2:a]amix=inputs=3:duration=longest',
+        '-t',
+        '600',
+        '-c:a',
+        'aac',
+        footage.at('long.m4a'),
+      ],
     ]);
-    execFileSync('ffmpeg', ['-y', '-v', 'error', '-i', footage.at('long.m4a'), file.replace('.wav', '.mp4')]);
+    execFileSync('ffmpeg', [
+      '-y',
+      '-v',
+      'error',
+      '-i',
+      footage.at('long.m4a'),
+      file.replace('.wav', '.mp4'),
+    ]);
     expect(await marksIn(footage.at('long.mp4'))).toEqual([]);
   }, 180_000);
 });

@@ -25,27 +25,49 @@ export async function marksIn(file: string, signal?: AbortSignal): Promise<Found
     for (let i = 0; i < sound.length; i += 1) sound[i] = bytes.readFloatLE(i * BYTES);
     for (const mark of findMarks(sound)) {
       const atMs = heldAtMs + mark.atMs;
-      if (!found.some((other) => other.kind === mark.kind && Math.abs(other.atMs - atMs) < SAME_MS)) found.push({ ...mark, atMs });
+      if (!found.some((other) => other.kind === mark.kind && Math.abs(other.atMs - atMs) < SAME_MS))
+        found.push({ ...mark, atMs });
     }
   };
   const chunks: Buffer[] = [];
   let waiting = 0;
-  await run('ffmpeg', ['-v', 'error', ...GUARDED_INPUT, '-i', file, '-map', '0:a:0?', '-vn', '-ac', '1', '-ar', String(MARK_RATE_HZ), '-f', 'f32le', 'pipe:1'], {
-    signal,
-    onOutput: (chunk) => {
-      chunks.push(chunk);
-      waiting += chunk.length;
-      if (held.length + waiting < pieceBytes) return;
-      held = Buffer.concat([held, ...chunks.splice(0)]);
-      waiting = 0;
-      const whole = held.subarray(0, held.length - (held.length % BYTES));
-      look(whole);
-      heldAtMs += ((whole.length - keepBytes) / BYTES / MARK_RATE_HZ) * 1000;
-      held = Buffer.from(held.subarray(whole.length - keepBytes));
+  await run(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      ...GUARDED_INPUT,
+      '-i',
+      file,
+      '-map',
+      '0:a:0?',
+      '-vn',
+      '-ac',
+      '1',
+      '-ar',
+      String(MARK_RATE_HZ),
+      '-f',
+      'f32le',
+      'pipe:1',
+    ],
+    {
+      signal,
+      onOutput: (chunk) => {
+        chunks.push(chunk);
+        waiting += chunk.length;
+        if (held.length + waiting < pieceBytes) return;
+        held = Buffer.concat([held, ...chunks.splice(0)]);
+        waiting = 0;
+        const whole = held.subarray(0, held.length - (held.length % BYTES));
+        look(whole);
+        heldAtMs += ((whole.length - keepBytes) / BYTES / MARK_RATE_HZ) * 1000;
+        held = Buffer.from(held.subarray(whole.length - keepBytes));
+      },
     },
-  }).catch((error: unknown) => {
+  ).catch((error: unknown) => {
     // A file without sound gives nothing to write.
-    if (!(error instanceof Error) || !/does not contain any stream/i.test(error.message)) throw error;
+    if (!(error instanceof Error) || !/does not contain any stream/i.test(error.message))
+      throw error;
   });
   look(Buffer.concat([held, ...chunks]));
   return found.sort((a, b) => a.atMs - b.atMs);

@@ -47,7 +47,11 @@ export function streamHead(width: number, height: number): Buffer {
   const info = element([0x15, 0x49, 0xa9, 0x66], unsigned([0x2a, 0xd7, 0xb1], TICK_NS));
   const picture = element(
     [0xe0],
-    Buffer.concat([unsigned([0xb0], width), unsigned([0xba], height), text([0x2e, 0xb5, 0x24], 'RGBA')]),
+    Buffer.concat([
+      unsigned([0xb0], width),
+      unsigned([0xba], height),
+      text([0x2e, 0xb5, 0x24], 'RGBA'),
+    ]),
   );
   const track = element(
     [0xae],
@@ -59,14 +63,29 @@ export function streamHead(width: number, height: number): Buffer {
       picture,
     ]),
   );
-  return Buffer.concat([ebml, Buffer.from([0x18, 0x53, 0x80, 0x67]), UNKNOWN_SIZE, info, element([0x16, 0x54, 0xae, 0x6b], track)]);
+  return Buffer.concat([
+    ebml,
+    Buffer.from([0x18, 0x53, 0x80, 0x67]),
+    UNKNOWN_SIZE,
+    info,
+    element([0x16, 0x54, 0xae, 0x6b], track),
+  ]);
 }
 
 /** One picture at `ticks`, to be followed by its RGBA bytes (`byteLength` of them). */
 export function pictureHead(ticks: number, byteLength: number): Buffer {
   const block = Buffer.from([0x81, 0x00, 0x00, 0x80]);
-  const simpleBlock = Buffer.concat([Buffer.from([0xa3]), sizeOf(block.length + byteLength), block]);
+  const simpleBlock = Buffer.concat([
+    Buffer.from([0xa3]),
+    sizeOf(block.length + byteLength),
+    block,
+  ]);
   const time = unsigned([0xe7], ticks);
   const clusterLength = time.length + simpleBlock.length + byteLength;
-  return Buffer.concat([Buffer.from([0x1f, 0x43, 0xb6, 0x75]), sizeOf(clusterLength), time, simpleBlock]);
+  return Buffer.concat([
+    Buffer.from([0x1f, 0x43, 0xb6, 0x75]),
+    sizeOf(clusterLength),
+    time,
+    simpleBlock,
+  ]);
 }

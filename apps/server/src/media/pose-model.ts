@@ -19,7 +19,10 @@ async function openModel(): Promise<PoseModel> {
   const tf = load('@tensorflow/tfjs-core') as typeof Tf;
   const wasm = load('@tensorflow/tfjs-backend-wasm') as typeof Wasm;
   const { loadGraphModel } = load('@tensorflow/tfjs-converter') as typeof Converter;
-  const wasmDir = path.join(path.dirname(load.resolve('@tensorflow/tfjs-backend-wasm/package.json')), 'dist');
+  const wasmDir = path.join(
+    path.dirname(load.resolve('@tensorflow/tfjs-backend-wasm/package.json')),
+    'dist',
+  );
   // One thread: a second one makes it slower on small machines.
   tf.env().set('WASM_HAS_MULTITHREAD_SUPPORT', false);
   wasm.setWasmPaths(`${wasmDir}/`);
@@ -27,10 +30,25 @@ async function openModel(): Promise<PoseModel> {
   await tf.ready();
   // The package's door is its program; of it only the model's two files are used.
   const models = path.join(load.resolve('@vladmandic/human'), '..', '..', 'models');
-  const [description, weights] = await Promise.all([readFile(path.join(models, `${MODEL}.json`), 'utf8'), readFile(path.join(models, `${MODEL}.bin`))]);
-  const { modelTopology, weightsManifest } = JSON.parse(description) as { modelTopology: object; weightsManifest: { weights: Tf.io.WeightsManifestEntry[] }[] };
-  const weightData = weights.buffer.slice(weights.byteOffset, weights.byteOffset + weights.byteLength) as ArrayBuffer;
-  const model = await loadGraphModel(tf.io.fromMemory({ modelTopology, weightSpecs: weightsManifest.flatMap((group) => group.weights), weightData }));
+  const [description, weights] = await Promise.all([
+    readFile(path.join(models, `${MODEL}.json`), 'utf8'),
+    readFile(path.join(models, `${MODEL}.bin`)),
+  ]);
+  const { modelTopology, weightsManifest } = JSON.parse(description) as {
+    modelTopology: object;
+    weightsManifest: { weights: Tf.io.WeightsManifestEntry[] }[];
+  };
+  const weightData = weights.buffer.slice(
+    weights.byteOffset,
+    weights.byteOffset + weights.byteLength,
+  ) as ArrayBuffer;
+  const model = await loadGraphModel(
+    tf.io.fromMemory({
+      modelTopology,
+      weightSpecs: weightsManifest.flatMap((group) => group.weights),
+      weightData,
+    }),
+  );
   return async (square) => {
     const input = tf.tensor4d(square, [1, POSE_SIDE, POSE_SIDE, 3], 'int32');
     const output = model.execute(input) as Tf.Tensor;

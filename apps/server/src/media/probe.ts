@@ -24,7 +24,13 @@ const probeSchema = z.object({
         duration: numeric.optional(),
         sample_rate: numeric.optional(),
         channels: z.number().optional(),
-        tags: z.object({ title: z.string().optional(), handler_name: z.string().optional(), language: z.string().optional() }).optional(),
+        tags: z
+          .object({
+            title: z.string().optional(),
+            handler_name: z.string().optional(),
+            language: z.string().optional(),
+          })
+          .optional(),
         disposition: z.object({ attached_pic: z.number().optional() }).optional(),
       }),
     )
@@ -63,14 +69,28 @@ export interface MediaFacts {
 }
 
 /** Programs that have nothing to say of a track call it by what handles it. */
-const trackName = (tags: z.infer<typeof probeSchema>['streams'][number]['tags']) => (tags?.title ?? (/handler|^core media/i.test(tags?.handler_name ?? '') ? '' : (tags?.handler_name ?? ''))).trim().slice(0, 60);
+const trackName = (tags: z.infer<typeof probeSchema>['streams'][number]['tags']) =>
+  (
+    tags?.title ??
+    (/handler|^core media/i.test(tags?.handler_name ?? '') ? '' : (tags?.handler_name ?? ''))
+  )
+    .trim()
+    .slice(0, 60);
 
-const tagOf = (tag: string | undefined) => (tag && tag !== 'unknown' && tag !== 'reserved' ? tag : null);
+const tagOf = (tag: string | undefined) =>
+  tag && tag !== 'unknown' && tag !== 'reserved' ? tag : null;
 
-function aspectOf({ width = 0, height = 0, sample_aspect_ratio: pixel, side_data_list: data }: z.infer<typeof probeSchema>['streams'][number]): number {
+function aspectOf({
+  width = 0,
+  height = 0,
+  sample_aspect_ratio: pixel,
+  side_data_list: data,
+}: z.infer<typeof probeSchema>['streams'][number]): number {
   const [across, down] = (pixel ?? '1:1').split(':').map(Number);
   const shown = across && down ? (width * across) / (height * down) : width / height;
-  const turned = data?.some(({ rotation }) => rotation !== undefined && Math.abs(rotation) % 180 === 90);
+  const turned = data?.some(
+    ({ rotation }) => rotation !== undefined && Math.abs(rotation) % 180 === 90,
+  );
   return turned ? 1 / shown : shown;
 }
 
@@ -78,17 +98,33 @@ function aspectOf({ width = 0, height = 0, sample_aspect_ratio: pixel, side_data
  * Reads a file's streams with ffprobe. `countPackets` reads it to the end.
  * @throws ProgramError when ffprobe cannot make sense of the file
  */
-export async function probe(file: string, countPackets = false, signal?: AbortSignal): Promise<MediaFacts> {
+export async function probe(
+  file: string,
+  countPackets = false,
+  signal?: AbortSignal,
+): Promise<MediaFacts> {
   const { output } = await run(
     'ffprobe',
-    ['-v', 'error', ...GUARDED_INPUT, '-of', 'json', '-show_streams', '-show_format', ...(countPackets ? ['-count_packets'] : []), '-i', file],
+    [
+      '-v',
+      'error',
+      ...GUARDED_INPUT,
+      '-of',
+      'json',
+      '-show_streams',
+      '-show_format',
+      ...(countPackets ? ['-count_packets'] : []),
+      '-i',
+      file,
+    ],
     { signal },
   );
   const facts = probeSchema.parse(JSON.parse(output.toString('utf8')));
   const video = facts.streams.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic);
   const sounds = facts.streams.filter((s) => s.codec_type === 'audio');
   const [audio] = sounds;
-  const ms = (seconds: number | undefined) => (seconds === undefined || Number.isNaN(seconds) ? null : Math.round(seconds * 1000));
+  const ms = (seconds: number | undefined) =>
+    seconds === undefined || Number.isNaN(seconds) ? null : Math.round(seconds * 1000);
   return {
     durationMs: ms(facts.format?.duration),
     video: video
@@ -104,11 +140,16 @@ export async function probe(file: string, countPackets = false, signal?: AbortSi
           rate: video.r_frame_rate ?? '',
           packets: video.nb_read_packets ?? 0,
           durationMs: ms(video.duration),
-          plain: !video.has_b_frames && !video.side_data_list?.length && ['1:1', '0:1', undefined].includes(video.sample_aspect_ratio),
+          plain:
+            !video.has_b_frames &&
+            !video.side_data_list?.length &&
+            ['1:1', '0:1', undefined].includes(video.sample_aspect_ratio),
           aspect: aspectOf(video),
         }
       : null,
-    audio: audio ? { codec: audio.codec_name ?? 'unknown', sampleRate: audio.sample_rate ?? 0 } : null,
+    audio: audio
+      ? { codec: audio.codec_name ?? 'unknown', sampleRate: audio.sample_rate ?? 0 }
+      : null,
     tracks: sounds.map(({ tags, channels = 0 }) => ({ name: trackName(tags), channels })),
   };
 }
@@ -117,10 +158,25 @@ export async function probe(file: string, countPackets = false, signal?: AbortSi
  * Times and key frames of the picture, in order of storage.
  * @throws ProgramError when the file cannot be read to its end
  */
-export async function picturePackets(file: string, signal?: AbortSignal): Promise<{ seconds: number; key: boolean }[]> {
+export async function picturePackets(
+  file: string,
+  signal?: AbortSignal,
+): Promise<{ seconds: number; key: boolean }[]> {
   const { output } = await run(
     'ffprobe',
-    ['-v', 'error', ...GUARDED_INPUT, '-select_streams', 'v:0', '-show_entries', 'packet=pts_time,flags', '-of', 'csv=p=0', '-i', file],
+    [
+      '-v',
+      'error',
+      ...GUARDED_INPUT,
+      '-select_streams',
+      'v:0',
+      '-show_entries',
+      'packet=pts_time,flags',
+      '-of',
+      'csv=p=0',
+      '-i',
+      file,
+    ],
     { signal },
   );
   return output

@@ -20,21 +20,69 @@ export interface MadeRendition {
 }
 
 /** The versions of a working copy for slower lines that are smaller than itself, the smallest first; one pass makes all of them. */
-export async function makeRenditions(working: string, bytes: number, folder: string, onProgress: (part: number) => void, signal?: AbortSignal): Promise<MadeRendition[]> {
+export async function makeRenditions(
+  working: string,
+  bytes: number,
+  folder: string,
+  onProgress: (part: number) => void,
+  signal?: AbortSignal,
+): Promise<MadeRendition[]> {
   const { video, audio, durationMs } = await probe(working, false, signal);
   if (!video || !durationMs) return [];
   const kbit = (bytes * 8) / durationMs;
-  const isSmaller = ({ lines, pictureKbit, soundKbit }: (typeof RUNGS)[number]) => lines <= Math.min(video.width, video.height) && pictureKbit + soundKbit < kbit * (1 - LEAST_SAVED);
-  const made = RUNGS.filter(isSmaller).map((rung) => ({ ...rung, file: path.join(folder, `${rung.lines}.mp4`) }));
+  const isSmaller = ({ lines, pictureKbit, soundKbit }: (typeof RUNGS)[number]) =>
+    lines <= Math.min(video.width, video.height) &&
+    pictureKbit + soundKbit < kbit * (1 - LEAST_SAVED);
+  const made = RUNGS.filter(isSmaller).map((rung) => ({
+    ...rung,
+    file: path.join(folder, `${rung.lines}.mp4`),
+  }));
   if (made.length === 0) return [];
   const isWide = video.width >= video.height;
   const outputs = made.flatMap(({ lines, pictureKbit, soundKbit, file }) => [
-    ...['-map', '0:v:0', '-vf', `scale=${isWide ? `-2:${lines}` : `${lines}:-2`}`, '-fps_mode', 'passthrough'],
-    ...['-c:v', 'libx264', '-preset', 'faster', '-crf', '24', '-maxrate', `${pictureKbit}k`, '-bufsize', `${2 * pictureKbit}k`, '-pix_fmt', 'yuv420p', ...COLOUR_TAGS],
+    ...[
+      '-map',
+      '0:v:0',
+      '-vf',
+      `scale=${isWide ? `-2:${lines}` : `${lines}:-2`}`,
+      '-fps_mode',
+      'passthrough',
+    ],
+    ...[
+      '-c:v',
+      'libx264',
+      '-preset',
+      'faster',
+      '-crf',
+      '24',
+      '-maxrate',
+      `${pictureKbit}k`,
+      '-bufsize',
+      `${2 * pictureKbit}k`,
+      '-pix_fmt',
+      'yuv420p',
+      ...COLOUR_TAGS,
+    ],
     ...['-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'],
-    ...(audio ? ['-map', '0:a:0', '-c:a', 'aac', '-ar', String(SAMPLE_RATE), '-ac', '2', '-b:a', `${soundKbit}k`] : []),
+    ...(audio
+      ? [
+          '-map',
+          '0:a:0',
+          '-c:a',
+          'aac',
+          '-ar',
+          String(SAMPLE_RATE),
+          '-ac',
+          '2',
+          '-b:a',
+          `${soundKbit}k`,
+        ]
+      : []),
     ...['-map_metadata', '-1', '-movflags', '+faststart', file],
   ]);
-  await ffmpeg(['-i', working, ...outputs], { signal, onProgress: (doneMs) => onProgress(Math.min(1, doneMs / durationMs)) });
+  await ffmpeg(['-i', working, ...outputs], {
+    signal,
+    onProgress: (doneMs) => onProgress(Math.min(1, doneMs / durationMs)),
+  });
   return made.map(({ lines, file }) => ({ lines, file }));
 }

@@ -9,7 +9,11 @@ export class ProgramError extends Error {
     readonly lastWords: string,
     readonly outOfDisk: boolean,
   ) {
-    super(outOfDisk ? 'The disk is full. Free some space and try again.' : `${program} ended badly: ${lastWords || 'no reason given'}`);
+    super(
+      outOfDisk
+        ? 'The disk is full. Free some space and try again.'
+        : `${program} ended badly: ${lastWords || 'no reason given'}`,
+    );
   }
 }
 
@@ -49,7 +53,11 @@ const KEPT_ERRORS = 16_000;
  * Runs a program with a fixed argument list, without a shell, with a limit on silence.
  * @throws ProgramError when it fails or stalls, CancelledError when the signal fires
  */
-export async function run(program: string, args: readonly string[], options: RunOptions = {}): Promise<RunResult> {
+export async function run(
+  program: string,
+  args: readonly string[],
+  options: RunOptions = {},
+): Promise<RunResult> {
   const { signal, feed = {}, stallMs = STALL_MS } = options;
   if (signal?.aborted) throw new CancelledError('Cancelled.');
   const pipes = feed.pipes ?? [];
@@ -105,10 +113,20 @@ export async function run(program: string, args: readonly string[], options: Run
     to.end();
   });
   try {
-    const [code] = await Promise.all([ended, reader, ...writers.map((writer) => writer.catch(rejectUnlessClosed))]);
+    const [code] = await Promise.all([
+      ended,
+      reader,
+      ...writers.map((writer) => writer.catch(rejectUnlessClosed)),
+    ]);
     if (signal?.aborted) throw new CancelledError('Cancelled.');
-    if (stalled) throw new ProgramError(program, `it made no progress for ${Math.round(stallMs / 1000)} s and was stopped`, false);
-    if (code !== 0) throw new ProgramError(program, lastLines(errors), /No space left on device/i.test(errors));
+    if (stalled)
+      throw new ProgramError(
+        program,
+        `it made no progress for ${Math.round(stallMs / 1000)} s and was stopped`,
+        false,
+      );
+    if (code !== 0)
+      throw new ProgramError(program, lastLines(errors), /No space left on device/i.test(errors));
     return { output: Buffer.concat(output), errors };
   } finally {
     clearTimeout(watch);
@@ -119,7 +137,8 @@ export async function run(program: string, args: readonly string[], options: Run
 
 function rejectUnlessClosed(error: unknown): void {
   const code = (error as NodeJS.ErrnoException).code;
-  if (code !== 'EPIPE' && code !== 'ERR_STREAM_DESTROYED' && code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+  if (code !== 'EPIPE' && code !== 'ERR_STREAM_DESTROYED' && code !== 'ERR_STREAM_PREMATURE_CLOSE')
+    throw error;
 }
 
 function lastLines(text: string): string {

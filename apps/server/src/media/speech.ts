@@ -1,6 +1,20 @@
 import type { Lesson } from '@zest/core/lesson';
 import { calledCount } from '@zest/core/script';
-import { alignSpeech, bandSound, floorOf, inRoom, isCount, speechLooks, speechPower, spokenBeats, SPEECH_STEP_MS, SURE_SENTENCE, type Alignment, type BandSound, type SpokenBeat } from '@zest/core/signal';
+import {
+  alignSpeech,
+  bandSound,
+  floorOf,
+  inRoom,
+  isCount,
+  speechLooks,
+  speechPower,
+  spokenBeats,
+  SPEECH_STEP_MS,
+  SURE_SENTENCE,
+  type Alignment,
+  type BandSound,
+  type SpokenBeat,
+} from '@zest/core/signal';
 import type { TimeSpan } from '@zest/core/time';
 import { GUARDED_SOUND } from './ffmpeg.ts';
 import { ProgramError, run } from './run.ts';
@@ -19,7 +33,9 @@ const MARGIN = Math.round(0.02 * SPEECH_RATE);
 export class NoSynthesiser extends Error {
   override readonly name = 'NoSynthesiser';
   constructor() {
-    super('The program espeak-ng is missing, which the script is compared with the recording by. Install it with: apt-get install espeak-ng');
+    super(
+      'The program espeak-ng is missing, which the script is compared with the recording by. Install it with: apt-get install espeak-ng',
+    );
   }
 }
 
@@ -46,35 +62,78 @@ function samplesOf(pieces: readonly Buffer[]): Float32Array {
 }
 
 /** A file's sound as one channel; empty when it has none. @throws ProgramError when the file cannot be read */
-export async function soundOf(file: string, rate: number, signal?: AbortSignal): Promise<Float32Array> {
+export async function soundOf(
+  file: string,
+  rate: number,
+  signal?: AbortSignal,
+): Promise<Float32Array> {
   try {
     // Sixteen bits a sample until all have come, in the pieces they came in: an hour is 115 MB, not three times 230.
     const pieces: Buffer[] = [];
     const read = async (from: AsyncIterable<Buffer>) => {
       for await (const piece of from) pieces.push(piece);
     };
-    await run('ffmpeg', ['-v', 'error', ...GUARDED_SOUND, '-i', file, '-map', '0:a:0?', '-vn', '-ac', '1', '-ar', String(rate), '-f', 's16le', 'pipe:1'], { signal, read });
+    await run(
+      'ffmpeg',
+      [
+        '-v',
+        'error',
+        ...GUARDED_SOUND,
+        '-i',
+        file,
+        '-map',
+        '0:a:0?',
+        '-vn',
+        '-ac',
+        '1',
+        '-ar',
+        String(rate),
+        '-f',
+        's16le',
+        'pipe:1',
+      ],
+      { signal, read },
+    );
     return samplesOf(pieces);
   } catch (error) {
-    if (error instanceof ProgramError && /does not contain any stream/i.test(error.lastWords)) return new Float32Array();
+    if (error instanceof ProgramError && /does not contain any stream/i.test(error.lastWords))
+      return new Float32Array();
     throw error;
   }
 }
 
 /** A sentence as the synthesiser says it, without the pauses about it. @throws NoSynthesiser, ProgramError */
-async function made(sentence: string, language: string, wpm: number, signal?: AbortSignal): Promise<Float32Array> {
+async function made(
+  sentence: string,
+  language: string,
+  wpm: number,
+  signal?: AbortSignal,
+): Promise<Float32Array> {
   try {
-    const { output } = await run('espeak-ng', ['-v', language, '-s', String(wpm), '--stdout', '--', sentence], { signal });
-    const samples = Float32Array.from({ length: Math.max(0, (output.length - WAV_HEADER) >> 1) }, (_, i) => output.readInt16LE(WAV_HEADER + 2 * i) / 32_768);
-    const [first, last] = [samples.findIndex((value) => Math.abs(value) > HEARD), samples.findLastIndex((value) => Math.abs(value) > HEARD)];
-    return first < 0 ? new Float32Array(MARGIN) : samples.slice(Math.max(0, first - MARGIN), last + MARGIN);
+    const { output } = await run(
+      'espeak-ng',
+      ['-v', language, '-s', String(wpm), '--stdout', '--', sentence],
+      { signal },
+    );
+    const samples = Float32Array.from(
+      { length: Math.max(0, (output.length - WAV_HEADER) >> 1) },
+      (_, i) => output.readInt16LE(WAV_HEADER + 2 * i) / 32_768,
+    );
+    const [first, last] = [
+      samples.findIndex((value) => Math.abs(value) > HEARD),
+      samples.findLastIndex((value) => Math.abs(value) > HEARD),
+    ];
+    return first < 0
+      ? new Float32Array(MARGIN)
+      : samples.slice(Math.max(0, first - MARGIN), last + MARGIN);
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'ENOENT') throw new NoSynthesiser();
     throw error;
   }
 }
 
-const wordsIn = (sentences: readonly string[]) => sentences.reduce((sum, sentence) => sum + sentence.split(/\s+/).filter(Boolean).length, 0);
+const wordsIn = (sentences: readonly string[]) =>
+  sentences.reduce((sum, sentence) => sum + sentence.split(/\s+/).filter(Boolean).length, 0);
 
 function joined(parts: readonly BandSound[]): BandSound {
   const width = (parts[0]?.powers.length ?? 0) / Math.max(1, parts[0]?.looks ?? 1);
@@ -95,7 +154,12 @@ function joined(parts: readonly BandSound[]): BandSound {
  * @param language as in "en" or "de"
  * @throws NoSynthesiser, ProgramError
  */
-export async function alignScript(sentences: readonly string[], samples: Float32Array, language: string, signal?: AbortSignal): Promise<Alignment> {
+export async function alignScript(
+  sentences: readonly string[],
+  samples: Float32Array,
+  language: string,
+  signal?: AbortSignal,
+): Promise<Alignment> {
   return alignHeard(sentences, heardIn(samples), language, signal);
 }
 
@@ -113,28 +177,51 @@ function heardIn(samples: Float32Array): Heard {
 }
 
 /** A script and the counts said aloud beside it, in one recording that is listened to once. @throws NoSynthesiser, ProgramError */
-export async function wordsSaid(sentences: readonly string[], samples: Float32Array, language: string, counts: Counts, signal?: AbortSignal): Promise<Alignment & { counts: CountAloud[] }> {
+export async function wordsSaid(
+  sentences: readonly string[],
+  samples: Float32Array,
+  language: string,
+  counts: Counts,
+  signal?: AbortSignal,
+): Promise<Alignment & { counts: CountAloud[] }> {
   const heard = heardIn(samples);
   const found = await alignHeard(sentences, heard, language, signal);
   return { ...found, counts: await countsAloud(samples, heard.speech, found, counts, signal) };
 }
 
-async function alignHeard(sentences: readonly string[], { recording, floor, speech }: Heard, language: string, signal?: AbortSignal): Promise<Alignment> {
+async function alignHeard(
+  sentences: readonly string[],
+  { recording, floor, speech }: Heard,
+  language: string,
+  signal?: AbortSignal,
+): Promise<Alignment> {
   const speechMs = speech.reduce((sum, one) => sum + one, 0) * SPEECH_STEP_MS;
   const nothing = { sentences: sentences.map(() => null), added: [] };
   if (sentences.length === 0 || speechMs === 0) return nothing;
   const wanted = (wordsIn(sentences) * 60_000) / speechMs;
-  const wpm = Math.round(Math.min(WPM.most, Math.max(WPM.least, Number.isFinite(wanted) ? wanted : WPM.usual)));
+  const wpm = Math.round(
+    Math.min(WPM.most, Math.max(WPM.least, Number.isFinite(wanted) ? wanted : WPM.usual)),
+  );
   const parts: BandSound[] = [];
   for (const sentence of sentences) {
     const samplesMade = await made(sentence, language, wpm, signal);
     // At least one look a sentence, so that each has its place.
-    parts.push(bandSound(samplesMade.length < SPEECH_RATE / 10 ? Float32Array.from({ length: SPEECH_RATE / 10 }, (_, i) => samplesMade[i] ?? 0) : samplesMade, SPEECH_RATE));
+    parts.push(
+      bandSound(
+        samplesMade.length < SPEECH_RATE / 10
+          ? Float32Array.from({ length: SPEECH_RATE / 10 }, (_, i) => samplesMade[i] ?? 0)
+          : samplesMade,
+        SPEECH_RATE,
+      ),
+    );
   }
   const plain = joined(parts);
   const madeSpeech = loudLooks(plain);
   const gain = speechPower(recording, speech) / Math.max(1e-12, speechPower(plain, madeSpeech));
-  const starts = parts.reduce<number[]>((list, { looks }) => [...list, (list.at(-1) ?? 0) + looks], [0]);
+  const starts = parts.reduce<number[]>(
+    (list, { looks }) => [...list, (list.at(-1) ?? 0) + looks],
+    [0],
+  );
   return alignSpeech({ recording, speech, made: inRoom(plain, floor, gain), madeSpeech, starts });
 }
 
@@ -154,20 +241,36 @@ type Counts = Lesson['settings']['counts'];
  * Where somebody counts from one, outside the sentences found, and how far. A beat whose words are not plainly the
  * numbers is none, and so is one too short to tell.
  */
-async function countsAloud(samples: Float32Array, speech: Uint8Array, { sentences }: Alignment, counts: Counts, signal?: AbortSignal): Promise<CountAloud[]> {
+async function countsAloud(
+  samples: Float32Array,
+  speech: Uint8Array,
+  { sentences }: Alignment,
+  counts: Counts,
+  signal?: AbortSignal,
+): Promise<CountAloud[]> {
   const sure = sentences.flatMap((one) => (one && one.confidence >= SURE_SENTENCE ? [one] : []));
   const beats = spokenBeats(speech, sure);
   const short = beats.filter(({ words }) => words.length < ENOUGH);
-  const together = [...beats.filter(({ words }) => words.length >= ENOUGH).map((beat) => [beat]), ...(short.length > 0 ? [short] : [])];
+  const together = [
+    ...beats.filter(({ words }) => words.length >= ENOUGH).map((beat) => [beat]),
+    ...(short.length > 0 ? [short] : []),
+  ];
   const found: CountAloud[] = [];
   for (const some of together) found.push(...(await countsAmong(some, samples, counts, signal)));
   return found.sort((a, b) => a.startMs - b.startMs);
 }
 
 /** Those of the beats that are counts; their sound is laid end to end and listened to at once. */
-async function countsAmong(beats: readonly SpokenBeat[], samples: Float32Array, counts: Counts, signal?: AbortSignal): Promise<CountAloud[]> {
+async function countsAmong(
+  beats: readonly SpokenBeat[],
+  samples: Float32Array,
+  counts: Counts,
+  signal?: AbortSignal,
+): Promise<CountAloud[]> {
   const at = (ms: number) => Math.round((Math.max(0, ms) * SPEECH_RATE) / 1_000);
-  const parts = beats.map(({ startMs, endMs }) => samples.subarray(at(startMs - ROUND_MS), at(endMs + ROUND_MS)));
+  const parts = beats.map(({ startMs, endMs }) =>
+    samples.subarray(at(startMs - ROUND_MS), at(endMs + ROUND_MS)),
+  );
   const laid = new Float32Array(parts.reduce((sum, { length }) => sum + length, 0));
   const starts: number[] = [];
   parts.reduce((sum, part) => {
@@ -175,19 +278,30 @@ async function countsAmong(beats: readonly SpokenBeat[], samples: Float32Array, 
     starts.push(sum);
     return sum + part.length;
   }, 0);
-  const { sentences } = await alignScript(beats.flatMap(({ words }) => calledCount(words.length, 'up', counts)), laid, counts.language, signal);
+  const { sentences } = await alignScript(
+    beats.flatMap(({ words }) => calledCount(words.length, 'up', counts)),
+    laid,
+    counts.language,
+    signal,
+  );
   let first = 0;
   return beats.flatMap((beat, b): CountAloud[] => {
     const movedMs = Math.max(0, beat.startMs - ROUND_MS) - ((starts[b] ?? 0) * 1_000) / SPEECH_RATE;
-    const numbers = sentences.slice(first, (first += beat.words.length)).map((one) => one && { ...one, startMs: one.startMs + movedMs, endMs: one.endMs + movedMs });
-    return isCount(beat, numbers) ? [{ startMs: beat.startMs, endMs: beat.endMs, numbers: beat.words.length }] : [];
+    const numbers = sentences
+      .slice(first, (first += beat.words.length))
+      .map((one) => one && { ...one, startMs: one.startMs + movedMs, endMs: one.endMs + movedMs });
+    return isCount(beat, numbers)
+      ? [{ startMs: beat.startMs, endMs: beat.endMs, numbers: beat.words.length }]
+      : [];
   });
 }
 
 /** What is made is speech but for its pauses, more than 35 dB under its loudest. */
 function loudLooks({ looks, powers }: BandSound): Uint8Array {
   const width = powers.length / Math.max(1, looks);
-  const levels = Float32Array.from({ length: looks }, (_, look) => powers.subarray(look * width, (look + 1) * width).reduce((sum, power) => sum + power, 0));
+  const levels = Float32Array.from({ length: looks }, (_, look) =>
+    powers.subarray(look * width, (look + 1) * width).reduce((sum, power) => sum + power, 0),
+  );
   const loudest = levels.reduce((most, level) => Math.max(most, level), 0);
   return Uint8Array.from(levels, (level) => (level > loudest * 10 ** -3.5 ? 1 : 0));
 }

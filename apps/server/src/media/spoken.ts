@@ -20,7 +20,11 @@ export async function spokenFile(folder: string, language: string, words: string
   await mkdir(folder, { recursive: true, mode: 0o700 });
   // Written beside its name first: a half file never carries it.
   const part = `${file}.${nanoid(6)}`;
-  await run('espeak-ng', ['-v', VOICES[language] ?? language, '-s', String(WORDS_A_MINUTE), '-w', part, '--', words], { stallMs: 20_000 });
+  await run(
+    'espeak-ng',
+    ['-v', VOICES[language] ?? language, '-s', String(WORDS_A_MINUTE), '-w', part, '--', words],
+    { stallMs: 20_000 },
+  );
   await rename(part, file);
   return file;
 }

@@ -13,11 +13,20 @@ it('what a process that is gone left unfinished goes; what is finished, or someb
     const gone = spawnSync('true').pid;
     const asGone = (name: string) => name.replace(String(process.pid), String(gone));
     const piece = path.join(folders.segments, 'a'.repeat(64) + '.mp4');
-    for (const file of [piece, partOf(piece), asGone(partOf(piece)), asGone(`${partOf(piece)}-0.rgba`), path.join(folders.segments, wantedName()), path.join(folders.segments, asGone(wantedName()))]) writeFileSync(file, 'x');
+    for (const file of [
+      piece,
+      partOf(piece),
+      asGone(partOf(piece)),
+      asGone(`${partOf(piece)}-0.rgba`),
+      path.join(folders.segments, wantedName()),
+      path.join(folders.segments, asGone(wantedName())),
+    ])
+      writeFileSync(file, 'x');
     writeFileSync(claimOf(piece), String(gone));
     writeFileSync(claimOf(`${piece}2`), String(process.pid));
     const own = await workFolder(folders, 'hand-over');
-    for (const kind of ['job', 'hand-over']) mkdirSync(path.join(folders.work, `${kind}-${gone}-abc_-9`));
+    for (const kind of ['job', 'hand-over'])
+      mkdirSync(path.join(folders.work, `${kind}-${gone}-abc_-9`));
     expect(await sweepUnfinished(folders, (pid) => pid === process.pid)).toBe(6);
     expect(readdirSync(folders.work)).toEqual([path.basename(own)]);
     expect(readdirSync(folders.segments)).toHaveLength(4);

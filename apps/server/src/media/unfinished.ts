@@ -17,18 +17,28 @@ export const isWanted = (name: string): boolean => name.startsWith('wanted-');
 export const claimOf = (file: string): string => `${file}.claim`;
 
 /** Makes a folder to work in. */
-export const workFolder = (folders: Pick<Folders, 'work'>, kind: string): Promise<string> => mkdtemp(path.join(folders.work, `${kind}-${process.pid}-`));
+export const workFolder = (folders: Pick<Folders, 'work'>, kind: string): Promise<string> =>
+  mkdtemp(path.join(folders.work, `${kind}-${process.pid}-`));
 
-const MAKERS = [/\.(\d+)-[\w-]{6}\.part(-\d+\.rgba)?$/, /^wanted-(\d+)-/, /^[a-z-]+-(\d+)-[\w-]{6}$/];
+const MAKERS = [
+  /\.(\d+)-[\w-]{6}\.part(-\d+\.rgba)?$/,
+  /^wanted-(\d+)-/,
+  /^[a-z-]+-(\d+)-[\w-]{6}$/,
+];
 
 /** The process that makes what has this name; null: it is finished, or nobody's. */
 async function makerOf(folder: string, name: string): Promise<number | null> {
-  const text = name.endsWith('.claim') ? await readFile(path.join(folder, name), 'utf8').catch(() => '') : MAKERS.map((maker) => maker.exec(name)?.[1]).find((pid) => pid !== undefined);
+  const text = name.endsWith('.claim')
+    ? await readFile(path.join(folder, name), 'utf8').catch(() => '')
+    : MAKERS.map((maker) => maker.exec(name)?.[1]).find((pid) => pid !== undefined);
   return text ? Number(text) : null;
 }
 
 /** Removes what processes that are gone have left unfinished. To be called before this one makes anything. @returns how much there was */
-export async function sweepUnfinished({ work, segments }: Pick<Folders, 'work' | 'segments'>, isAlive = (pid: number) => pid !== process.pid && alive(pid)): Promise<number> {
+export async function sweepUnfinished(
+  { work, segments }: Pick<Folders, 'work' | 'segments'>,
+  isAlive = (pid: number) => pid !== process.pid && alive(pid),
+): Promise<number> {
   let swept = 0;
   for (const folder of [work, segments]) {
     for (const name of await readdir(folder).catch(() => [])) {

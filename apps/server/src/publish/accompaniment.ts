@@ -37,7 +37,8 @@ export interface SoundTools {
 }
 
 /** Whether anything is heard beside the recorded voice. */
-export const accompanied = ({ tones, spoken, sound }: SoundPlan): boolean => tones.length > 0 || spoken.calls.length > 0 || sound.music !== null;
+export const accompanied = ({ tones, spoken, sound }: SoundPlan): boolean =>
+  tones.length > 0 || spoken.calls.length > 0 || sound.music !== null;
 
 interface Placed {
   from: number;
@@ -45,16 +46,28 @@ interface Placed {
 }
 
 /** A sound file as samples, mono, kept raw in the cache. */
-async function samplesOf(file: string, key: string, tools: SoundTools, input: readonly string[]): Promise<string> {
+async function samplesOf(
+  file: string,
+  key: string,
+  tools: SoundTools,
+  input: readonly string[],
+): Promise<string> {
   const raw = path.join(tools.cacheDir, `${hashOf(['mono', key])}.pcm`);
   if (await stat(raw).catch(() => null)) return raw;
   const part = partOf(raw);
-  await ffmpeg([...input, '-vn', '-i', file, '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', part], { signal: tools.signal });
+  await ffmpeg(
+    [...input, '-vn', '-i', file, '-ac', '1', '-ar', String(SAMPLE_RATE), '-f', 's16le', part],
+    { signal: tools.signal },
+  );
   await rename(part, raw);
   return raw;
 }
 
-async function wordSamples(words: string, language: string, tools: SoundTools): Promise<Float32Array> {
+async function wordSamples(
+  words: string,
+  language: string,
+  tools: SoundTools,
+): Promise<Float32Array> {
   const wav = await spokenFile(path.join(tools.cacheDir, 'spoken'), language, words);
   const bytes = await readFile(await samplesOf(wav, wav, tools, []));
   const whole = new Int16Array(bytes.buffer, bytes.byteOffset, Math.floor(bytes.length / 2));
@@ -67,8 +80,11 @@ async function levelsOf(voice: string): Promise<number[]> {
   const levels: number[] = [];
   for await (const chunk of createReadStream(voice, { highWaterMark: LEVEL_WINDOW * 2 })) {
     const bytes = chunk as Buffer;
-    const whole = new Int16Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + (bytes.length & ~1)));
-    const power = whole.reduce((sum, value) => sum + (value / 32_768) ** 2, 0) / Math.max(1, whole.length);
+    const whole = new Int16Array(
+      bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + (bytes.length & ~1)),
+    );
+    const power =
+      whole.reduce((sum, value) => sum + (value / 32_768) ** 2, 0) / Math.max(1, whole.length);
     levels.push(10 * Math.log10(power + 1e-12));
   }
   return levels;
@@ -82,7 +98,11 @@ interface Music {
 }
 
 /** The teacher's music, as far under the voice as is wanted, a little louder where nobody speaks; it begins anew when it is over. */
-async function musicOf({ sound }: SoundPlan, voice: string, tools: SoundTools): Promise<Music | null> {
+async function musicOf(
+  { sound }: SoundPlan,
+  voice: string,
+  tools: SoundTools,
+): Promise<Music | null> {
   const { music, lufs } = sound;
   if (!music) return null;
   const sha = tools.shaOf(music.takeId);
@@ -92,19 +112,31 @@ async function musicOf({ sound }: SoundPlan, voice: string, tools: SoundTools): 
   const samples = Math.floor((await stat(file)).size / 2);
   if (integratedLufs === null || samples === 0) return null;
   const under = lufs - music.underDb - SPARE_DB - integratedLufs;
-  const gain = openness(speechWindows(await levelsOf(voice))).map((open) => 10 ** ((under + BETWEEN_DB * open) / 20));
+  const gain = openness(speechWindows(await levelsOf(voice))).map(
+    (open) => 10 ** ((under + BETWEEN_DB * open) / 20),
+  );
   return { file, samples, gain };
 }
 
 /** Adds music to a chunk that begins at sample `from`; the gain goes evenly from window to window. */
-async function addMusic(chunk: Float32Array, from: number, { samples, gain }: Music, read: (at: number, length: number) => Promise<Int16Array>): Promise<void> {
-  for (let at = 0; at < chunk.length; ) {
+async function addMusic(
+  chunk: Float32Array,
+  from: number,
+  { samples, gain }: Music,
+  read: (at: number, length: number) => Promise<Int16Array>,
+): Promise<void> {
+  for (let at = 0; at < chunk.length;) {
     const inMusic = (from + at) % samples;
     const own = await read(inMusic, Math.min(chunk.length - at, samples - inMusic));
     own.forEach((value, i) => {
       const window = (from + at + i) / LEVEL_WINDOW - 0.5;
-      const [a, b] = [gain[Math.max(0, Math.floor(window))] ?? gain.at(-1) ?? 0, gain[Math.floor(window) + 1] ?? gain.at(-1) ?? 0];
-      chunk[at + i] = (chunk[at + i] ?? 0) + (a + (b - a) * Math.max(0, window - Math.floor(window))) * (value / 32_768);
+      const [a, b] = [
+        gain[Math.max(0, Math.floor(window))] ?? gain.at(-1) ?? 0,
+        gain[Math.floor(window) + 1] ?? gain.at(-1) ?? 0,
+      ];
+      chunk[at + i] =
+        (chunk[at + i] ?? 0) +
+        (a + (b - a) * Math.max(0, window - Math.floor(window))) * (value / 32_768);
     });
     at += Math.max(1, own.length);
   }
@@ -115,12 +147,24 @@ async function addMusic(chunk: Float32Array, from: number, { samples, gain }: Mu
  * at their moments, and music.
  * @param voice the recorded voice as raw samples, which music keeps under
  */
-export async function accompaniment(plan: SoundPlan, samples: number, voice: string, tools: SoundTools): Promise<Feed> {
+export async function accompaniment(
+  plan: SoundPlan,
+  samples: number,
+  voice: string,
+  tools: SoundTools,
+): Promise<Feed> {
   const level = 10 ** ((plan.sound.lufs - USUAL_LUFS) / 20);
-  const placed: Placed[] = plan.tones.map(({ atMs, tone }) => ({ from: Math.round((atMs * SAMPLE_RATE) / 1_000), sound: toneSamples(tone, SAMPLE_RATE).map((value) => TONE_PART * level * value) }));
+  const placed: Placed[] = plan.tones.map(({ atMs, tone }) => ({
+    from: Math.round((atMs * SAMPLE_RATE) / 1_000),
+    sound: toneSamples(tone, SAMPLE_RATE).map((value) => TONE_PART * level * value),
+  }));
   const words = new Map<string, Float32Array>();
   for (const { atMs, say } of plan.spoken.calls) {
-    const sound = words.get(say) ?? (await wordSamples(say, plan.spoken.language, tools)).map((value) => SPOKEN_PEAK * level * value);
+    const sound =
+      words.get(say) ??
+      (await wordSamples(say, plan.spoken.language, tools)).map(
+        (value) => SPOKEN_PEAK * level * value,
+      );
     words.set(say, sound);
     placed.push({ from: Math.round((atMs * SAMPLE_RATE) / 1_000), sound });
   }
@@ -130,15 +174,28 @@ export async function accompaniment(plan: SoundPlan, samples: number, voice: str
     try {
       const read = async (at: number, length: number) => {
         const read = await file?.read(Buffer.alloc(length * 2), 0, length * 2, at * 2);
-        return read ? new Int16Array(read.buffer.buffer, read.buffer.byteOffset, read.bytesRead >> 1) : new Int16Array(length);
+        return read
+          ? new Int16Array(read.buffer.buffer, read.buffer.byteOffset, read.bytesRead >> 1)
+          : new Int16Array(length);
       };
       for (let from = 0; from < samples; from += SAMPLE_RATE) {
         const chunk = new Float32Array(Math.min(SAMPLE_RATE, samples - from));
         for (const { from: begin, sound } of placed) {
-          for (let i = Math.max(from, begin); i < Math.min(from + chunk.length, begin + sound.length); i += 1) chunk[i - from] = (chunk[i - from] ?? 0) + (sound[i - begin] ?? 0);
+          for (
+            let i = Math.max(from, begin);
+            i < Math.min(from + chunk.length, begin + sound.length);
+            i += 1
+          )
+            chunk[i - from] = (chunk[i - from] ?? 0) + (sound[i - begin] ?? 0);
         }
         if (music) await addMusic(chunk, from, music, read);
-        await write(to, Buffer.from(Int16Array.from(chunk, (value) => Math.round(32_767 * Math.max(-1, Math.min(1, value)))).buffer));
+        await write(
+          to,
+          Buffer.from(
+            Int16Array.from(chunk, (value) => Math.round(32_767 * Math.max(-1, Math.min(1, value))))
+              .buffer,
+          ),
+        );
       }
     } finally {
       await file?.close();

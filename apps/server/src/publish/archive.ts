@@ -26,16 +26,29 @@ import type { MediaStore } from '../media/store.ts';
 const shaOf = (content: string) => createHash('sha256').update(content).digest('hex');
 
 /** A lesson with its footage as one zip, as a stream. Footage is stored as it came; a file used by several takes is there once. */
-export async function packArchive(lesson: Lesson, takes: readonly ArchivedTake[], store: MediaStore): Promise<Readable> {
+export async function packArchive(
+  lesson: Lesson,
+  takes: readonly ArchivedTake[],
+  store: MediaStore,
+): Promise<Readable> {
   const document = JSON.stringify(lesson, null, 2);
   const shas = [...new Set(takes.map(({ sha256 }) => sha256))];
-  const media = await Promise.all(shas.map(async (sha256) => ({ sha256, bytes: (await stat(store.pathOf(sha256))).size })));
-  const manifest: ArchiveManifest = { format: 'zest-archive', version: ARCHIVE_VERSION, lesson: { sha256: shaOf(document), bytes: Buffer.byteLength(document) }, media, takes: [...takes] };
+  const media = await Promise.all(
+    shas.map(async (sha256) => ({ sha256, bytes: (await stat(store.pathOf(sha256))).size })),
+  );
+  const manifest: ArchiveManifest = {
+    format: 'zest-archive',
+    version: ARCHIVE_VERSION,
+    lesson: { sha256: shaOf(document), bytes: Buffer.byteLength(document) },
+    media,
+    takes: [...takes],
+  };
   const zip = new yazl.ZipFile();
   zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 2)), MANIFEST_NAME);
   zip.addBuffer(Buffer.from(document), LESSON_NAME);
   // Video does not get smaller.
-  for (const { sha256 } of media) zip.addFile(store.pathOf(sha256), mediaName(sha256), { compress: false });
+  for (const { sha256 } of media)
+    zip.addFile(store.pathOf(sha256), mediaName(sha256), { compress: false });
   zip.end();
   return zip.outputStream as Readable;
 }
@@ -55,7 +68,12 @@ function measured(most: number, name: string): { through: Transform; sha: () => 
   const through = new Transform({
     transform(chunk: Buffer, _encoding, done) {
       seen += chunk.length;
-      if (seen > most) return done(new ArchiveFault(`“${name}” in the archive unpacks to more than it says: the archive is damaged or made to do harm. Nothing was taken in.`));
+      if (seen > most)
+        return done(
+          new ArchiveFault(
+            `“${name}” in the archive unpacks to more than it says: the archive is damaged or made to do harm. Nothing was taken in.`,
+          ),
+        );
       hash.update(chunk);
       done(null, chunk);
     },
@@ -64,20 +82,29 @@ function measured(most: number, name: string): { through: Transform; sha: () => 
 }
 
 async function entriesOf(zip: ZipFile): Promise<Entry[]> {
-  if (zip.entryCount > ARCHIVE_LIMITS.entries) throw new ArchiveFault(`The archive holds ${zip.entryCount} files; a lesson’s has at most ${ARCHIVE_LIMITS.entries}. Nothing was taken in.`);
+  if (zip.entryCount > ARCHIVE_LIMITS.entries)
+    throw new ArchiveFault(
+      `The archive holds ${zip.entryCount} files; a lesson’s has at most ${ARCHIVE_LIMITS.entries}. Nothing was taken in.`,
+    );
   const entries: Entry[] = [];
   for await (const entry of zip.eachEntry()) entries.push(entry);
   return entries;
 }
 
 async function streamOf(zip: ZipFile, entry: Entry): Promise<Readable> {
-  if (entry.isEncrypted()) throw new ArchiveFault(`“${entry.fileName}” in the archive is locked with a password. Save the archive without one.`);
+  if (entry.isEncrypted())
+    throw new ArchiveFault(
+      `“${entry.fileName}” in the archive is locked with a password. Save the archive without one.`,
+    );
   return zip.openReadStreamPromise(entry);
 }
 
 async function textOf(zip: ZipFile, entry: Entry): Promise<{ text: string; sha: string }> {
   const { through, sha } = measured(ARCHIVE_LIMITS.documentBytes, entry.fileName);
-  const [content] = await Promise.all([buffer(through), pipeline(await streamOf(zip, entry), through)]);
+  const [content] = await Promise.all([
+    buffer(through),
+    pipeline(await streamOf(zip, entry), through),
+  ]);
   return { text: content.toString('utf8'), sha: sha() };
 }
 
@@ -91,25 +118,43 @@ async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<
   const entries = await entriesOf(zip);
   const named = (name: string) => entries.find(({ fileName }) => fileName === name);
   const head = named(MANIFEST_NAME);
-  if (!head) throw new ArchiveFault(`This zip is not a lesson archive: there is no ${MANIFEST_NAME} in it. Choose one saved on the Share bench.`);
+  if (!head)
+    throw new ArchiveFault(
+      `This zip is not a lesson archive: there is no ${MANIFEST_NAME} in it. Choose one saved on the Share bench.`,
+    );
   const manifest = readManifest((await textOf(zip, head)).text);
-  checkEntries(manifest, entries.map(({ fileName, uncompressedSize }) => ({ name: fileName, bytes: uncompressedSize })));
+  checkEntries(
+    manifest,
+    entries.map(({ fileName, uncompressedSize }) => ({ name: fileName, bytes: uncompressedSize })),
+  );
   // Footage that no take is made of would lie about for nothing.
   const used = new Set(manifest.takes.map(({ sha256 }) => sha256));
   const footage = manifest.media.filter(({ sha256 }) => used.has(sha256));
   const total = footage.reduce((sum, { bytes }) => sum + bytes, 0);
-  if (total > mostBytes) throw new ArchiveFault(`The archive holds ${Math.ceil(total / 1e6)} MB of footage, more than there is room for. Free some space on the server, or save the archive without footage.`);
+  if (total > mostBytes)
+    throw new ArchiveFault(
+      `The archive holds ${Math.ceil(total / 1e6)} MB of footage, more than there is room for. Free some space on the server, or save the archive without footage.`,
+    );
   const document = await textOf(zip, named(LESSON_NAME) as Entry);
-  if (document.sha !== manifest.lesson.sha256) throw new ArchiveFault(`The lesson in the archive was changed or damaged on its way. ${DAMAGED}`);
+  if (document.sha !== manifest.lesson.sha256)
+    throw new ArchiveFault(
+      `The lesson in the archive was changed or damaged on its way. ${DAMAGED}`,
+    );
   const lesson = readLesson(JSON.parse(document.text));
   const media = new Map<string, string>();
   for (const { sha256, bytes } of footage) {
     const entry = named(mediaName(sha256)) as Entry;
-    if (bytes > MOST_PACKED * entry.compressedSize + SMALL_BYTES) throw new ArchiveFault(`“${entry.fileName}” in the archive unpacks to ${Math.ceil(bytes / 1e6)} MB from ${Math.ceil(entry.compressedSize / 1e6)}: no footage is packed like that. Nothing was taken in.`);
+    if (bytes > MOST_PACKED * entry.compressedSize + SMALL_BYTES)
+      throw new ArchiveFault(
+        `“${entry.fileName}” in the archive unpacks to ${Math.ceil(bytes / 1e6)} MB from ${Math.ceil(entry.compressedSize / 1e6)}: no footage is packed like that. Nothing was taken in.`,
+      );
     const file = path.join(folder, sha256);
     const { through, sha } = measured(bytes, entry.fileName);
     await pipeline(await streamOf(zip, entry), through, createWriteStream(file));
-    if (sha() !== sha256) throw new ArchiveFault(`Footage in the archive was damaged on its way (${entry.fileName}). ${DAMAGED}`);
+    if (sha() !== sha256)
+      throw new ArchiveFault(
+        `Footage in the archive was damaged on its way (${entry.fileName}). ${DAMAGED}`,
+      );
     media.set(sha256, file);
   }
   return { lesson, takes: manifest.takes, media };
@@ -121,16 +166,30 @@ async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<
  * @param mostBytes room there is for footage
  * @throws ArchiveFault or LessonError, saying what is wrong, where, and what to do
  */
-export async function unpackArchive(file: string, folder: string, mostBytes: number): Promise<UnpackedArchive> {
+export async function unpackArchive(
+  file: string,
+  folder: string,
+  mostBytes: number,
+): Promise<UnpackedArchive> {
   let zip: ZipFile | undefined;
   try {
-    zip = await yauzl.openPromise(file, { strictFileNames: true, autoClose: false, lazyEntries: true });
+    zip = await yauzl.openPromise(file, {
+      strictFileNames: true,
+      autoClose: false,
+      lazyEntries: true,
+    });
     return await unpack(zip, folder, mostBytes);
   } catch (error) {
-    if (error instanceof Error && !('faults' in error) && !(error instanceof ArchiveFault) && !(error instanceof SyntaxError)) {
+    if (
+      error instanceof Error &&
+      !('faults' in error) &&
+      !(error instanceof ArchiveFault) &&
+      !(error instanceof SyntaxError)
+    ) {
       throw new ArchiveFault(`The archive cannot be read (${messageOf(error)}). ${DAMAGED}`);
     }
-    if (error instanceof SyntaxError) throw new ArchiveFault(`The lesson in the archive cannot be read. ${DAMAGED}`);
+    if (error instanceof SyntaxError)
+      throw new ArchiveFault(`The lesson in the archive cannot be read. ${DAMAGED}`);
     throw error;
   } finally {
     zip?.close();

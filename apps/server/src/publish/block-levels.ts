@@ -33,12 +33,30 @@ const LEAST_WINDOWS = 10;
 const RAW = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1'] as const;
 const powerOf = (lufs: number) => 10 ** ((lufs + 0.691) / 10);
 const lufsOf = (power: number) => 10 * Math.log10(power) - 0.691;
-const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+const mean = (values: readonly number[]) =>
+  values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /** Loudness of each window of 400 ms, every 100 ms, as the meter takes it. */
 async function windowsOf(voice: string, signal?: AbortSignal): Promise<number[]> {
-  const { output } = await run('ffmpeg', ['-v', 'error', ...RAW, '-i', voice, '-af', 'ebur128=metadata=1:dualmono=true,ametadata=mode=print:key=lavfi.r128.M:file=-', '-f', 'null', '-'], { signal });
-  return [...output.toString('latin1').matchAll(/lavfi\.r128\.M=(\S+)/g)].map(([, value]) => Number(value));
+  const { output } = await run(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      ...RAW,
+      '-i',
+      voice,
+      '-af',
+      'ebur128=metadata=1:dualmono=true,ametadata=mode=print:key=lavfi.r128.M:file=-',
+      '-f',
+      'null',
+      '-',
+    ],
+    { signal },
+  );
+  return [...output.toString('latin1').matchAll(/lavfi\.r128\.M=(\S+)/g)].map(([, value]) =>
+    Number(value),
+  );
 }
 
 /** Integrated loudness of windows (ITU-R BS.1770-4: without silence, then without what lies 10 LU under the rest); null where too little is heard. */
@@ -52,7 +70,12 @@ export function integrated(windows: readonly number[]): number | null {
 
 /** The blocks of a cut in frames, and whether somebody speaks in them. */
 export const spokenBlocks = ({ blocks, captions }: SpokenPlan) =>
-  blocks.map(({ blockId, startMs, endMs }) => ({ blockId, from: firstFrameFrom(startMs), to: firstFrameFrom(endMs), speaks: captions.some((caption) => caption.startMs < endMs && caption.endMs > startMs) }));
+  blocks.map(({ blockId, startMs, endMs }) => ({
+    blockId,
+    from: firstFrameFrom(startMs),
+    to: firstFrameFrom(endMs),
+    speaks: captions.some((caption) => caption.startMs < endMs && caption.endMs > startMs),
+  }));
 
 interface Group {
   sha: string;
@@ -69,7 +92,12 @@ function groupsOf(pieces: readonly Piece[], plan: SpokenPlan): Group[] {
     if (!sound) continue;
     const block = blocks.find((one) => one.from <= from && from < one.to);
     const key = `${sound.shot.sha} ${block?.blockId ?? ''}`;
-    const group = groups.get(key) ?? { sha: sound.shot.sha, speaks: block?.speaks ?? false, stretches: [], loudness: null };
+    const group = groups.get(key) ?? {
+      sha: sound.shot.sha,
+      speaks: block?.speaks ?? false,
+      stretches: [],
+      loudness: null,
+    };
     group.stretches.push({ from, to: from + frames, low: sound.low });
     groups.set(key, group);
   }
@@ -89,30 +117,73 @@ function ownWindows({ stretches }: Group, windows: readonly number[]): number[] 
  * What the sound of each take in each block is made louder by, so that all blocks in which somebody speaks are equally loud.
  * Where nobody does, it goes along with what is said in the same take, or in the others: a room's hum is no voice.
  */
-export async function levelsOf(pieces: readonly Piece[], plan: SpokenPlan, voice: string, signal?: AbortSignal): Promise<Level[]> {
+export async function levelsOf(
+  pieces: readonly Piece[],
+  plan: SpokenPlan,
+  voice: string,
+  signal?: AbortSignal,
+): Promise<Level[]> {
   const windows = await windowsOf(voice, signal);
-  const groups = groupsOf(pieces, plan).map((group) => ({ ...group, loudness: integrated(ownWindows(group, windows)) }));
+  const groups = groupsOf(pieces, plan).map((group) => ({
+    ...group,
+    loudness: integrated(ownWindows(group, windows)),
+  }));
   const gainFor = (loudness: number) => Math.min(MOST_GAIN_DB, COMMON_LUFS - loudness);
-  const spoken = groups.flatMap(({ speaks, sha, loudness }) => (speaks && loudness !== null ? [{ sha, gainDb: gainFor(loudness) }] : []));
+  const spoken = groups.flatMap(({ speaks, sha, loudness }) =>
+    speaks && loudness !== null ? [{ sha, gainDb: gainFor(loudness) }] : [],
+  );
   const all = integrated(windows);
   const gainOf = ({ sha, speaks, loudness }: Group): number => {
     if (speaks && loudness !== null) return gainFor(loudness);
     const own = spoken.filter((one) => one.sha === sha);
     const near = own.length > 0 ? own : spoken;
-    return near.length > 0 ? mean(near.map(({ gainDb }) => gainDb)) : all === null ? 0 : gainFor(all);
+    return near.length > 0
+      ? mean(near.map(({ gainDb }) => gainDb))
+      : all === null
+        ? 0
+        : gainFor(all);
   };
-  return groups.flatMap((group) => group.stretches.map(({ from, to }) => ({ from, to, gainDb: Math.round(gainOf(group) * 100) / 100 }))).sort((a, b) => a.from - b.from);
+  return groups
+    .flatMap((group) =>
+      group.stretches.map(({ from, to }) => ({
+        from,
+        to,
+        gainDb: Math.round(gainOf(group) * 100) / 100,
+      })),
+    )
+    .sort((a, b) => a.from - b.from);
 }
 
 /** The voice with its levels, as raw samples in the cache. */
-export async function levelledVoice(voice: string, levels: readonly Level[], cacheDir: string, signal?: AbortSignal): Promise<string> {
+export async function levelledVoice(
+  voice: string,
+  levels: readonly Level[],
+  cacheDir: string,
+  signal?: AbortSignal,
+): Promise<string> {
   if (levels.every(({ gainDb }) => gainDb === 0)) return voice;
   const file = path.join(cacheDir, `${hashOf([voice, levels])}.level.pcm`);
   if (await stat(file).catch(() => null)) return file;
   const part = partOf(file);
   // In parts of one frame, so that each has its own gain to the sample.
-  const factor = levels.map(({ from, to, gainDb }) => `between(n,${from},${to - 1})*${(10 ** (gainDb / 20)).toFixed(5)}`).join('+');
-  await ffmpeg([...RAW, '-i', voice, '-af', `asetnsamples=n=${SAMPLE_RATE / OUTPUT_FPS}:p=0,volume=precision=float:eval=frame:volume='${factor}'`, '-f', 's16le', part], { signal });
+  const factor = levels
+    .map(
+      ({ from, to, gainDb }) => `between(n,${from},${to - 1})*${(10 ** (gainDb / 20)).toFixed(5)}`,
+    )
+    .join('+');
+  await ffmpeg(
+    [
+      ...RAW,
+      '-i',
+      voice,
+      '-af',
+      `asetnsamples=n=${SAMPLE_RATE / OUTPUT_FPS}:p=0,volume=precision=float:eval=frame:volume='${factor}'`,
+      '-f',
+      's16le',
+      part,
+    ],
+    { signal },
+  );
   await rename(part, file);
   return file;
 }

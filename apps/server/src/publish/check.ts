@@ -7,7 +7,17 @@ import { cutWith } from './cut.ts';
 import { textMeasure } from './paint.ts';
 
 /** Everything the check finds in a lesson and its takes. */
-export async function checkOf(lesson: Lesson, takes: readonly TakeRow[], store: MediaStore): Promise<Finding[]> {
+export async function checkOf(
+  lesson: Lesson,
+  takes: readonly TakeRow[],
+  store: MediaStore,
+): Promise<Finding[]> {
   const { assembly, facts } = await cutWith(lesson, takes, store);
-  return checkLesson({ lesson, cut: assembly, takes: facts, makeId: nanoid, measure: textMeasure() });
+  return checkLesson({
+    lesson,
+    cut: assembly,
+    takes: facts,
+    makeId: nanoid,
+    measure: textMeasure(),
+  });
 }

@@ -3,7 +3,13 @@ import os from 'node:os';
 import path from 'node:path';
 import type { CutFile } from '@zest/contract';
 import type { Assembly } from '@zest/core/assembly';
-import { captionsToSubRip, captionsToWebVtt, chaptersText, editList, timelineOf } from '@zest/core/formats';
+import {
+  captionsToSubRip,
+  captionsToWebVtt,
+  chaptersText,
+  editList,
+  timelineOf,
+} from '@zest/core/formats';
 import type { Lesson } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import type { TakeRow } from '../db/models.ts';
@@ -16,14 +22,30 @@ import { pieceOfFrame, STANDARD, type TakeMedia } from './pieces.ts';
 import { renderPiece } from './render.ts';
 
 /** One frame of the finished video as a PNG, rendered as the export renders it. */
-async function framePng(assembly: Assembly, media: ReadonlyMap<string, TakeMedia>, ms: number, store: MediaStore): Promise<Buffer> {
+async function framePng(
+  assembly: Assembly,
+  media: ReadonlyMap<string, TakeMedia>,
+  ms: number,
+  store: MediaStore,
+): Promise<Buffer> {
   const last = Math.max(0, firstFrameFrom(assembly.durationMs) - 1);
   const frame = Math.min(last, firstFrameFrom(ms));
   const piece = pieceOfFrame(assembly, media, frame, STANDARD);
-  if (!piece) throw refuse(422, 'empty-lesson', 'There is no picture yet: the lesson has no blocks with a length. Add a block on the Plan bench first.');
+  if (!piece)
+    throw refuse(
+      422,
+      'empty-lesson',
+      'There is no picture yet: the lesson has no blocks with a length. Add a block on the Plan bench first.',
+    );
   const folder = await mkdtemp(path.join(os.tmpdir(), 'zest-frame-'));
   try {
-    const picture = await renderPiece(piece, STANDARD, folder, (sha) => store.pathOf(sha), () => undefined);
+    const picture = await renderPiece(
+      piece,
+      STANDARD,
+      folder,
+      (sha) => store.pathOf(sha),
+      () => undefined,
+    );
     const png = path.join(folder, 'frame.png');
     await ffmpeg(['-i', picture, '-frames:v', '1', '-update', '1', png]);
     return await readFile(png);
@@ -33,7 +55,13 @@ async function framePng(assembly: Assembly, media: ReadonlyMap<string, TakeMedia
 }
 
 /** A file of a lesson's cut, made now. `ms` is the moment of a single frame. */
-export async function makeCutFile(name: CutFile, lesson: Lesson, takes: readonly TakeRow[], ms: number, store: MediaStore): Promise<{ type: string; content: string | Buffer }> {
+export async function makeCutFile(
+  name: CutFile,
+  lesson: Lesson,
+  takes: readonly TakeRow[],
+  ms: number,
+  store: MediaStore,
+): Promise<{ type: string; content: string | Buffer }> {
   const { assembly, media } = await cutWith(lesson, takes, store);
   const known = cutMedia(takes, takeFiles(takes, 'takes'), new Set(media.keys()));
   switch (name) {

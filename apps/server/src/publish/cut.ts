@@ -10,9 +10,11 @@ import { hashOf, type MediaStore } from '../media/store.ts';
 import type { TakeMedia } from './pieces.ts';
 
 /** What of a take decides how it is seen and heard in a cut: its content, how it lies, and what was found in it. */
-export const stateOf = ({ workingSha, markStartMs, markRate, watchedSha, said }: TakeRow): string => `${workingSha ?? ''} ${markStartMs ?? ''} ${markRate ?? ''} ${watchedSha ?? ''} ${said ? hashOf(said) : ''}`;
+export const stateOf = ({ workingSha, markStartMs, markRate, watchedSha, said }: TakeRow): string =>
+  `${workingSha ?? ''} ${markStartMs ?? ''} ${markRate ?? ''} ${watchedSha ?? ''} ${said ? hashOf(said) : ''}`;
 
-const readyOf = (takes: readonly TakeRow[]) => takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
+const readyOf = (takes: readonly TakeRow[]) =>
+  takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
 
 /** What was seen of takes, by its key: read once, as it never changes. An hour of footage is about 8 MB of it. */
 const seen = new LRUCache<string, Watched>({ max: 40 });
@@ -27,17 +29,35 @@ async function watchedOf(sha: string | null, store: MediaStore): Promise<Watched
 }
 
 /** What a cut must know of the takes that are ready, by id. */
-async function factsOf(takes: readonly TakeRow[], store: MediaStore): Promise<Map<string, TakeFacts>> {
+async function factsOf(
+  takes: readonly TakeRow[],
+  store: MediaStore,
+): Promise<Map<string, TakeFacts>> {
   const facts = readyOf(takes).map(async (take): Promise<[string, TakeFacts]> => [
     take.id,
-    { id: take.id, frames: take.frames, marked: markedOf(take), watched: await watchedOf(take.watchedSha, store), said: saidOf(take) },
+    {
+      id: take.id,
+      frames: take.frames,
+      marked: markedOf(take),
+      watched: await watchedOf(take.watchedSha, store),
+      said: saidOf(take),
+    },
   ]);
   return new Map(await Promise.all(facts));
 }
 
 /** The working copies of a lesson's takes that are ready, and the lesson's first cut from them. */
-export async function cutWith(lesson: Lesson, takes: readonly TakeRow[], store: MediaStore): Promise<{ assembly: Assembly; media: Map<string, TakeMedia>; facts: Map<string, TakeFacts> }> {
-  const media = new Map(readyOf(takes).map((take) => [take.id, { sha: take.workingSha ?? '', hasSound: take.hasSound }]));
+export async function cutWith(
+  lesson: Lesson,
+  takes: readonly TakeRow[],
+  store: MediaStore,
+): Promise<{ assembly: Assembly; media: Map<string, TakeMedia>; facts: Map<string, TakeFacts> }> {
+  const media = new Map(
+    readyOf(takes).map((take) => [
+      take.id,
+      { sha: take.workingSha ?? '', hasSound: take.hasSound },
+    ]),
+  );
   const facts = await factsOf(takes, store);
   return { assembly: firstCut(lesson, facts), media, facts };
 }
@@ -46,10 +66,20 @@ export async function cutWith(lesson: Lesson, takes: readonly TakeRow[], store: 
  * The cut of a whole lesson, or of one block of it.
  * @throws Refusal 422 when the block is not in it
  */
-export async function cutFor(lesson: Lesson, takes: readonly TakeRow[], blockId: string | null, store: MediaStore): ReturnType<typeof cutWith> {
+export async function cutFor(
+  lesson: Lesson,
+  takes: readonly TakeRow[],
+  blockId: string | null,
+  store: MediaStore,
+): ReturnType<typeof cutWith> {
   const { assembly, ...rest } = await cutWith(lesson, takes, store);
   if (blockId === null) return { assembly, ...rest };
   const clip = clipOfBlock(assembly, blockId);
-  if (!clip) throw refuse(422, 'no-block', 'The block to make a clip of is not in the lesson any more. Choose another one.');
+  if (!clip)
+    throw refuse(
+      422,
+      'no-block',
+      'The block to make a clip of is not in the lesson any more. Choose another one.',
+    );
   return { assembly: clip, ...rest };
 }

@@ -6,7 +6,14 @@ import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
 import type { FrameSize } from './frame-size.ts';
-import { piecesOf, STANDARD, videoFormat, type Piece, type RenderSettings, type TakeMedia } from './pieces.ts';
+import {
+  piecesOf,
+  STANDARD,
+  videoFormat,
+  type Piece,
+  type RenderSettings,
+  type TakeMedia,
+} from './pieces.ts';
 import { seekTo } from './picture-graph.ts';
 import { askForHelp, renderShared } from './shared-pieces.ts';
 import type { Loudness } from '../media/loudness.ts';
@@ -44,7 +51,12 @@ const RENDER_PART = 0.97;
 const AT_ONCE = 2;
 
 /** Renders all pieces and reports progress over them together. @returns their files in order */
-async function renderAll(pieces: readonly Piece[], settings: RenderSettings, frames: number, tools: ExportTools): Promise<string[]> {
+async function renderAll(
+  pieces: readonly Piece[],
+  settings: RenderSettings,
+  frames: number,
+  tools: ExportTools,
+): Promise<string[]> {
   const done = new Map<Piece, number>();
   const pictures: string[] = [];
   // Equal pieces, such as the same card twice, are rendered once.
@@ -59,8 +71,11 @@ async function renderAll(pieces: readonly Piece[], settings: RenderSettings, fra
     for (let next = waiting.shift(); next; next = waiting.shift()) {
       const { piece, index } = next;
       report(piece, 0);
-      const onProgress = (doneMs: number) => report(piece, Math.floor((doneMs * OUTPUT_FPS) / 1000));
-      const picture = rendering.get(piece.hash) ?? renderShared(piece, settings, tools.cacheDir, tools.takePath, onProgress, tools.signal);
+      const onProgress = (doneMs: number) =>
+        report(piece, Math.floor((doneMs * OUTPUT_FPS) / 1000));
+      const picture =
+        rendering.get(piece.hash) ??
+        renderShared(piece, settings, tools.cacheDir, tools.takePath, onProgress, tools.signal);
       rendering.set(piece.hash, picture);
       pictures[index] = await picture;
       report(piece, piece.frames);
@@ -81,16 +96,31 @@ async function renderAll(pieces: readonly Piece[], settings: RenderSettings, fra
  * Rendered pieces are kept, so that an interrupted or changed export only renders what is missing.
  * @throws ExportFault for an empty lesson or when the finished file does not hold what it should
  */
-export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string, TakeMedia>, tools: ExportTools, settings: RenderSettings = STANDARD): Promise<ExportedVideo> {
+export async function exportVideo(
+  assembly: Assembly,
+  media: ReadonlyMap<string, TakeMedia>,
+  tools: ExportTools,
+  settings: RenderSettings = STANDARD,
+): Promise<ExportedVideo> {
   const frames = firstFrameFrom(assembly.durationMs);
-  if (frames === 0) throw new ExportFault('The lesson has no length yet. Add a block on the Plan bench, then export again.');
+  if (frames === 0)
+    throw new ExportFault(
+      'The lesson has no length yet. Add a block on the Plan bench, then export again.',
+    );
   const pieces = piecesOf(assembly, media, settings);
   const format = videoFormat(settings);
   const sound = path.join(tools.workDir, format === 'webm' ? 'sound.webm' : 'sound.m4a');
   const stop = new AbortController();
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
   // Sound is levelled beside the picture; whichever fails stops the other.
-  const both = [renderAll(pieces, settings, frames, { ...tools, signal }), encodeSound(pieces, assembly, sound, format, { ...tools, shaOf: (takeId) => media.get(takeId)?.sha ?? '', signal })] as const;
+  const both = [
+    renderAll(pieces, settings, frames, { ...tools, signal }),
+    encodeSound(pieces, assembly, sound, format, {
+      ...tools,
+      shaOf: (takeId) => media.get(takeId)?.sha ?? '',
+      signal,
+    }),
+  ] as const;
   const [pictures, loudness] = await Promise.all(both).catch(async (error: unknown) => {
     stop.abort();
     await Promise.allSettled(both);
@@ -109,13 +139,41 @@ export async function exportVideo(assembly: Assembly, media: ReadonlyMap<string,
   await takePoster(joined, pieces, poster, tools.signal);
   const { size } = await stat(video);
   tools.onProgress(1, 'Ready');
-  return { video, captions, sound, poster, frames, durationMs: assembly.durationMs, bytes: size, ...loudness };
+  return {
+    video,
+    captions,
+    sound,
+    poster,
+    frames,
+    durationMs: assembly.durationMs,
+    bytes: size,
+    ...loudness,
+  };
 }
 
 /** Languages as MP4 writes them (ISO 639-2/T); others are left to say nothing. */
-const TRACK_LANGUAGES: Readonly<Record<string, string>> = { ar: 'ara', de: 'deu', en: 'eng', es: 'spa', fr: 'fra', it: 'ita', nl: 'nld', pl: 'pol', pt: 'por', tr: 'tur' };
+const TRACK_LANGUAGES: Readonly<Record<string, string>> = {
+  ar: 'ara',
+  de: 'deu',
+  en: 'eng',
+  es: 'spa',
+  fr: 'fra',
+  it: 'ita',
+  nl: 'nld',
+  pl: 'pol',
+  pt: 'por',
+  tr: 'tur',
+};
 
-async function join(pictures: readonly string[], sound: string, captions: string | null, video: string, assembly: Assembly, format: 'mp4' | 'webm', tools: ExportTools): Promise<void> {
+async function join(
+  pictures: readonly string[],
+  sound: string,
+  captions: string | null,
+  video: string,
+  assembly: Assembly,
+  format: 'mp4' | 'webm',
+  tools: ExportTools,
+): Promise<void> {
   const list = path.join(tools.workDir, 'pieces.txt');
   const lines = pictures.map((picture) => `file '${picture.replace(/'/g, `'\\''`)}'`);
   await writeFile(list, `ffconcat version 1.0\n${lines.join('\n')}\n`);
@@ -124,10 +182,34 @@ async function join(pictures: readonly string[], sound: string, captions: string
   await writeFile(chapters, chaptersMetadata(assembly));
   await ffmpeg(
     [
-      ...['-protocol_whitelist', 'file', '-f', 'concat', '-safe', '0', '-i', list, '-i', sound, '-f', 'ffmetadata', '-i', chapters],
+      ...[
+        '-protocol_whitelist',
+        'file',
+        '-f',
+        'concat',
+        '-safe',
+        '0',
+        '-i',
+        list,
+        '-i',
+        sound,
+        '-f',
+        'ffmetadata',
+        '-i',
+        chapters,
+      ],
       ...(captions === null ? [] : ['-f', 'webvtt', '-i', captions]),
       ...['-map', '0:v:0', '-map', '1:a:0', '-map_chapters', '2', '-c', 'copy'],
-      ...(captions === null ? [] : ['-map', '3:s:0', '-c:s', format === 'mp4' ? 'mov_text' : 'webvtt', '-metadata:s:s:0', `language=${TRACK_LANGUAGES[assembly.words.language.split('-')[0] ?? ''] ?? 'und'}`]),
+      ...(captions === null
+        ? []
+        : [
+            '-map',
+            '3:s:0',
+            '-c:s',
+            format === 'mp4' ? 'mov_text' : 'webvtt',
+            '-metadata:s:s:0',
+            `language=${TRACK_LANGUAGES[assembly.words.language.split('-')[0] ?? ''] ?? 'und'}`,
+          ]),
       ...(format === 'mp4' ? ['-video_track_timescale', '90000', '-movflags', '+faststart'] : []),
       ...['-f', format, part],
     ],
@@ -149,23 +231,40 @@ async function gifOf(video: string, { workDir, signal }: ExportTools): Promise<s
 }
 
 /** A picture from the middle of the first footage; of the first card, where there is none. */
-async function takePoster(video: string, pieces: readonly Piece[], poster: string, signal?: AbortSignal): Promise<void> {
+async function takePoster(
+  video: string,
+  pieces: readonly Piece[],
+  poster: string,
+  signal?: AbortSignal,
+): Promise<void> {
   const first = pieces.find(({ picture }) => picture.kind === 'take') ?? pieces[0];
   const frame = (first?.startFrame ?? 0) + Math.floor((first?.frames ?? 0) / 2);
-  await ffmpeg([...seekTo(frame), '-i', video, '-frames:v', '1', '-update', '1', poster], { signal });
+  await ffmpeg([...seekTo(frame), '-i', video, '-frames:v', '1', '-update', '1', poster], {
+    signal,
+  });
 }
 
 /** Reads the finished file to its end and holds it against the plan. */
-async function verify(video: string, frames: number, { width, height, format }: FrameSize & { format: 'mp4' | 'webm' }, signal?: AbortSignal): Promise<void> {
+async function verify(
+  video: string,
+  frames: number,
+  { width, height, format }: FrameSize & { format: 'mp4' | 'webm' },
+  signal?: AbortSignal,
+): Promise<void> {
   const facts = await probe(video, true, signal);
   const wanted = `${frames} frames of ${format === 'webm' ? 'vp9' : 'h264'} ${width}x${height} at 30/1 with ${format === 'webm' ? 'opus' : 'aac'} sound`;
   const found = facts.video
     ? `${facts.video.packets} frames of ${facts.video.codec} ${facts.video.width}x${facts.video.height} at ${facts.video.rate} with ${facts.audio?.codec ?? 'no'} sound`
     : 'no picture';
   // A WebM file tells only its whole length, to the end of the last packet of sound.
-  const [lengthMs, mostMs] = format === 'webm' ? [facts.durationMs, 2 * (1000 / OUTPUT_FPS)] : [facts.video?.durationMs, 1000 / OUTPUT_FPS];
+  const [lengthMs, mostMs] =
+    format === 'webm'
+      ? [facts.durationMs, 2 * (1000 / OUTPUT_FPS)]
+      : [facts.video?.durationMs, 1000 / OUTPUT_FPS];
   const driftMs = Math.abs((lengthMs ?? 0) - (frames * 1000) / OUTPUT_FPS);
   if (found !== wanted || driftMs > mostMs) {
-    throw new ExportFault(`The finished file is not right (it holds ${found}; it should hold ${wanted}). Export again; if it happens again, please report it.`);
+    throw new ExportFault(
+      `The finished file is not right (it holds ${found}; it should hold ${wanted}). Export again; if it happens again, please report it.`,
+    );
   }
 }

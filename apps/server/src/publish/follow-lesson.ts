@@ -14,7 +14,12 @@ function chosen(lesson: Lesson, { hand, language, seed }: FollowChoice): Lesson 
   const own = hand === 'other hand' ? forOtherHand(lesson) : lesson;
   const told = language === 'second' ? inSecondLanguage(own) : own;
   if (seed === null) return told;
-  const sections = told.sections.map((section) => ({ ...section, blocks: section.blocks.map((block) => (block.kind === 'called' ? { ...block, seed, footage: null, edits: [] } : block)) }));
+  const sections = told.sections.map((section) => ({
+    ...section,
+    blocks: section.blocks.map((block) =>
+      block.kind === 'called' ? { ...block, seed, footage: null, edits: [] } : block,
+    ),
+  }));
   return { ...told, sections };
 }
 
@@ -23,33 +28,65 @@ type SharedTakes = ReadonlyMap<string, TakeRow>;
 /** As much of a content hash as tells one version from another. */
 const versionOf = (sha: string) => sha.slice(0, 12);
 
-async function takesOf(assembly: SharedCut['assembly'], media: SharedCut['media'], rows: SharedTakes, store: MediaStore): Promise<FollowTake[]> {
+async function takesOf(
+  assembly: SharedCut['assembly'],
+  media: SharedCut['media'],
+  rows: SharedTakes,
+  store: MediaStore,
+): Promise<FollowTake[]> {
   const takes = [...takesIn(assembly)].map(async (id) => {
     const [sha, row] = [media.get(id)?.sha, rows.get(id)];
     if (!sha || !row) return [];
-    const renditions = renditionsOf(row).map(({ lines, bytes, sha: own }) => ({ lines, bytes, version: versionOf(own) }));
-    return { id, bytes: await store.sizeOf(sha), durationMs: instantOfFrame(row.frames), version: versionOf(sha), renditions };
+    const renditions = renditionsOf(row).map(({ lines, bytes, sha: own }) => ({
+      lines,
+      bytes,
+      version: versionOf(own),
+    }));
+    return {
+      id,
+      bytes: await store.sizeOf(sha),
+      durationMs: instantOfFrame(row.frames),
+      version: versionOf(sha),
+      renditions,
+    };
   });
   return (await Promise.all(takes)).flat();
 }
 
 function roomOf(lesson: Lesson): FollowLesson['room'] {
   const [width, depth, height] = spaceLedger(lesson).needs;
-  return width && depth && height ? { widthCm: width.cm, depthCm: depth.cm, heightCm: height.cm } : null;
+  return width && depth && height
+    ? { widthCm: width.cm, depthCm: depth.cm, heightCm: height.cm }
+    : null;
 }
 
 /** What of a link the page is told. */
 type Shown = { lessonId: string; revision: number; version: number; classId: string | null };
 
 /** Everything the student's page gets, with the takes it plays and their content by their ids. */
-export async function followLesson({ lessonId, revision, version, classId }: Shown, choice: FollowChoice, store: MediaStore): Promise<{ lesson: FollowLesson; takes: SharedTakes; shas: Map<string, string> }> {
-  const { lesson, assembly, media, takes } = await sharedCut(lessonId, revision, store, (stored) => chosen(stored, choice), JSON.stringify(choice));
+export async function followLesson(
+  { lessonId, revision, version, classId }: Shown,
+  choice: FollowChoice,
+  store: MediaStore,
+): Promise<{ lesson: FollowLesson; takes: SharedTakes; shas: Map<string, string> }> {
+  const { lesson, assembly, media, takes } = await sharedCut(
+    lessonId,
+    revision,
+    store,
+    (stored) => chosen(stored, choice),
+    JSON.stringify(choice),
+  );
   const blocks = blocksOf(lesson);
   const shown: FollowLesson = {
     title: lesson.title,
-    series: lesson.series.week === null ? lesson.series.name : `${lesson.series.name} · week ${lesson.series.week}`,
+    series:
+      lesson.series.week === null
+        ? lesson.series.name
+        : `${lesson.series.name} · week ${lesson.series.week}`,
     outcome: lesson.outcome,
-    kit: blocks.flatMap((b) => b.kit.map(({ name, quantity, share, standIn }) => ({ name, quantity, share, standIn }))),
+    kit: blocks.flatMap((b) =>
+      b.kit.map(({ name, quantity, share, standIn }) => ({ name, quantity, share, standIn })),
+    ),
     room: roomOf(lesson),
     units: lesson.settings.units,
     cautions: [...new Set(blocks.flatMap((b) => b.cautions))],
@@ -62,12 +99,23 @@ export async function followLesson({ lessonId, revision, version, classId }: Sho
       id: block.id,
       title: block.title,
       levels: block.levels.map(({ form, text, rule, target }) => ({ form, text, rule, target })),
-      question: block.kind === 'question' ? { question: block.question || block.title, answer: block.answer } : null,
+      question:
+        block.kind === 'question'
+          ? { question: block.question || block.title, answer: block.answer }
+          : null,
       isCalled: block.kind === 'called',
     })),
     prompts: scorePrompts(lesson),
     // What could not be kept is the teacher's to know.
     assembly: { ...assembly, dropped: [] },
   };
-  return { lesson: shown, takes, shas: new Map([...takesIn(assembly)].flatMap((id) => (media.get(id) ? [[id, media.get(id)?.sha ?? '']] : []))) };
+  return {
+    lesson: shown,
+    takes,
+    shas: new Map(
+      [...takesIn(assembly)].flatMap((id) =>
+        media.get(id) ? [[id, media.get(id)?.sha ?? '']] : [],
+      ),
+    ),
+  };
 }

@@ -7,7 +7,8 @@ export interface FrameSize {
   height: number;
 }
 
-export const shapeOf = ({ width, height }: FrameSize): Shape => (height > width ? 'upright' : 'wide');
+export const shapeOf = ({ width, height }: FrameSize): Shape =>
+  height > width ? 'upright' : 'wide';
 
 /** Pixels a layout unit. */
 export const scaleOf = (size: FrameSize): number => size.height / FRAMES[shapeOf(size)].height;
@@ -16,9 +17,17 @@ export const scaleOf = (size: FrameSize): number => size.height / FRAMES[shapeOf
 export const even = (value: number): number => 2 * Math.round(value / 2);
 
 /** A box of the layout in even pixels of a frame. */
-export function pixelsOf({ x, y, width, height }: Box, size: FrameSize): { left: number; top: number; width: number; height: number } {
+export function pixelsOf(
+  { x, y, width, height }: Box,
+  size: FrameSize,
+): { left: number; top: number; width: number; height: number } {
   const scale = scaleOf(size);
-  return { left: even(x * scale), top: even(y * scale), width: even(width * scale), height: even(height * scale) };
+  return {
+    left: even(x * scale),
+    top: even(y * scale),
+    width: even(width * scale),
+    height: even(height * scale),
+  };
 }
 
 /** Pixels of the part of a frame the picture has. */

@@ -32,7 +32,11 @@ const lessonScript = (packed: PackagedLesson) =>
 
 async function filesIn(folder: string): Promise<string[]> {
   const found = await readdir(folder, { recursive: true, withFileTypes: true });
-  return found.filter((entry) => entry.isFile()).map((entry) => path.relative(folder, path.join(entry.parentPath, entry.name)).split(path.sep).join('/'));
+  return found
+    .filter((entry) => entry.isFile())
+    .map((entry) =>
+      path.relative(folder, path.join(entry.parentPath, entry.name)).split(path.sep).join('/'),
+    );
 }
 
 /**
@@ -40,9 +44,18 @@ async function filesIn(folder: string): Promise<string[]> {
  * @param shas content of the takes it shows, by id
  * @param pageDir folder of the built page for packages
  */
-export async function packLesson(kind: PackageKind, variants: PackagedLesson['variants'], shas: ReadonlyMap<string, string>, store: MediaStore, pageDir: string): Promise<Readable> {
+export async function packLesson(
+  kind: PackageKind,
+  variants: PackagedLesson['variants'],
+  shas: ReadonlyMap<string, string>,
+  store: MediaStore,
+  pageDir: string,
+): Promise<Readable> {
   const first = variants[0]?.lesson;
-  const key = createHash('sha256').update(first?.lessonId ?? '').digest('hex').slice(0, 24);
+  const key = createHash('sha256')
+    .update(first?.lessonId ?? '')
+    .digest('hex')
+    .slice(0, 24);
   const parts = await filesIn(pageDir);
   const takes = [...shas].map(([id, sha]) => ({ name: `takes/${id}.mp4`, sha }));
   const zip = new yazl.ZipFile();
@@ -52,7 +65,16 @@ export async function packLesson(kind: PackageKind, variants: PackagedLesson['va
   for (const name of parts) zip.addFile(path.join(pageDir, name), name);
   // Video does not get smaller.
   for (const { name, sha } of takes) zip.addFile(store.pathOf(sha), name, { compress: false });
-  if (kind === 'scorm') add('imsmanifest.xml', scormManifest({ id: key, title: first?.title ?? '', page: PAGE, files: [PAGE, 'lesson.js', ...parts, ...takes.map(({ name }) => name)] }));
+  if (kind === 'scorm')
+    add(
+      'imsmanifest.xml',
+      scormManifest({
+        id: key,
+        title: first?.title ?? '',
+        page: PAGE,
+        files: [PAGE, 'lesson.js', ...parts, ...takes.map(({ name }) => name)],
+      }),
+    );
   zip.end();
   return zip.outputStream as Readable;
 }

@@ -1,7 +1,22 @@
 import { createRequire } from 'node:module';
 import type { Writable } from 'node:stream';
 import type { Assembly, CardText, Slot } from '@zest/core/assembly';
-import { captionAt, FONT_FAMILIES, FONT_PARTS, FRAMES, measurer, paintItemAt, paintScene, REFERENCE, sameItem, slotAt, type Box, type BurnedItem, type Measure, type PaintContext } from '@zest/core/overlay';
+import {
+  captionAt,
+  FONT_FAMILIES,
+  FONT_PARTS,
+  FRAMES,
+  measurer,
+  paintItemAt,
+  paintScene,
+  REFERENCE,
+  sameItem,
+  slotAt,
+  type Box,
+  type BurnedItem,
+  type Measure,
+  type PaintContext,
+} from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { createCanvas, GlobalFonts, type SKRSContext2D } from '@napi-rs/canvas';
@@ -14,8 +29,10 @@ let loaded = false;
 
 /** The package and the part of it a family's further letters come from. */
 const fontFiles: Record<'' | (typeof FONT_PARTS)[number], (weight: number) => string> = {
-  '': (weight) => `atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal`,
-  Ext: (weight) => `atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-${weight}-normal`,
+  '': (weight) =>
+    `atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal`,
+  Ext: (weight) =>
+    `atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-${weight}-normal`,
   Greek: (weight) => `noto-sans/files/noto-sans-greek-${weight}-normal`,
   Cyrillic: (weight) => `noto-sans/files/noto-sans-cyrillic-${weight}-normal`,
   Arabic: (weight) => `noto-sans-arabic/files/noto-sans-arabic-arabic-${weight}-normal`,
@@ -31,7 +48,8 @@ export function loadFonts(): void {
   ] as const) {
     for (const part of ['', ...FONT_PARTS] as const) {
       const file = resolve(`@fontsource/${fontFiles[part](weight)}.woff2`);
-      if (!GlobalFonts.registerFromPath(file, `${family}${part}`)) throw new Error(`The font file ${file} cannot be read.`);
+      if (!GlobalFonts.registerFromPath(file, `${family}${part}`))
+        throw new Error(`The font file ${file} cannot be read.`);
     }
   }
   loaded = true;
@@ -48,7 +66,10 @@ export function textMeasure(): Measure {
 }
 
 /** One whole scene as straight RGBA, of a picture of that size. */
-export function sceneRgba(scene: Parameters<typeof paintScene>[1], { width, height }: FrameSize = REFERENCE): Buffer {
+export function sceneRgba(
+  scene: Parameters<typeof paintScene>[1],
+  { width, height }: FrameSize = REFERENCE,
+): Buffer {
   const ctx = context(width, height);
   const frame = FRAMES[scene.shape];
   paintScene(ctx, scene, (height * frame.width) / frame.height);
@@ -57,14 +78,26 @@ export function sceneRgba(scene: Parameters<typeof paintScene>[1], { width, heig
 
 /** A full-frame card as RGBA. */
 export function cardRgba(card: CardText, look: Finish['look'], size: FrameSize): Buffer {
-  return sceneRgba({ atMs: 0, shape: shapeOf(size), look, card, rising: null, items: [], caption: null }, size);
+  return sceneRgba(
+    { atMs: 0, shape: shapeOf(size), look, card, rising: null, items: [], caption: null },
+    size,
+  );
 }
 
 /** The pixels of a picture a box is drawn on: scaled, out to even borders. */
-export function boxPixels(box: Box, size: FrameSize): { left: number; top: number; width: number; height: number; scale: number } {
+export function boxPixels(
+  box: Box,
+  size: FrameSize,
+): { left: number; top: number; width: number; height: number; scale: number } {
   const scale = scaleOf(size);
   const [left, top] = [2 * Math.floor((box.x * scale) / 2), 2 * Math.floor((box.y * scale) / 2)];
-  return { left, top, width: 2 * Math.ceil(((box.x + box.width) * scale) / 2) - left, height: 2 * Math.ceil(((box.y + box.height) * scale) / 2) - top, scale };
+  return {
+    left,
+    top,
+    width: 2 * Math.ceil(((box.x + box.width) * scale) / 2) - left,
+    height: 2 * Math.ceil(((box.y + box.height) * scale) / 2) - top,
+    scale,
+  };
 }
 
 /** What is burned in by itself: a slot, or the captions. */
@@ -77,11 +110,19 @@ export interface SlotChange {
 }
 
 /** The changes of a slot over output frames `from` up to `to`; none when it stays empty. */
-export function slotChanges(assembly: Assembly, slot: Burned, from: number, to: number): SlotChange[] {
+export function slotChanges(
+  assembly: Assembly,
+  slot: Burned,
+  from: number,
+  to: number,
+): SlotChange[] {
   const changes: SlotChange[] = [];
   let last: BurnedItem | null = null;
   for (let frame = from; frame < to; frame += 1) {
-    const item = slot === 'caption' ? captionAt(assembly, instantOfFrame(frame)) : slotAt(assembly, slot, instantOfFrame(frame));
+    const item =
+      slot === 'caption'
+        ? captionAt(assembly, instantOfFrame(frame))
+        : slotAt(assembly, slot, instantOfFrame(frame));
     if (frame === from || !sameItem(item, last)) changes.push({ frame: frame - from, item });
     last = item;
   }
@@ -89,7 +130,13 @@ export function slotChanges(assembly: Assembly, slot: Burned, from: number, to: 
 }
 
 /** Writes a slot's pictures as a timestamped stream, a picture only where something changes. */
-export async function streamSlot(to: Writable, box: Box, changes: readonly SlotChange[], look: Finish['look'], size: FrameSize): Promise<void> {
+export async function streamSlot(
+  to: Writable,
+  box: Box,
+  changes: readonly SlotChange[],
+  look: Finish['look'],
+  size: FrameSize,
+): Promise<void> {
   const { left, top, width, height, scale } = boxPixels(box, size);
   const ctx = context(width, height);
   await write(to, streamHead(width, height));
@@ -98,6 +145,12 @@ export async function streamSlot(to: Writable, box: Box, changes: readonly SlotC
     if (item) paintItemAt(ctx, item, look, { left, top, scale });
     // Straight alpha: the overlay filter of this ffmpeg darkens premultiplied whites.
     const pixels = Buffer.from(ctx.getImageData(0, 0, width, height).data.buffer);
-    await write(to, Buffer.concat([pictureHead(Math.floor((frame * TICKS_PER_SECOND) / OUTPUT_FPS), pixels.length), pixels]));
+    await write(
+      to,
+      Buffer.concat([
+        pictureHead(Math.floor((frame * TICKS_PER_SECOND) / OUTPUT_FPS), pixels.length),
+        pixels,
+      ]),
+    );
   }
 }

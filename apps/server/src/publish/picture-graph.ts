@@ -17,12 +17,24 @@ export function seekTo(inFrame: number): string[] {
   return inFrame > 0 ? ['-ss', (inFrame / OUTPUT_FPS - 0.001).toFixed(6)] : [];
 }
 
-const boxOf = ({ x, y, width, height }: ShotLook['blurs'][number], { width: W, height: H }: FrameSize) => {
+const boxOf = (
+  { x, y, width, height }: ShotLook['blurs'][number],
+  { width: W, height: H }: FrameSize,
+) => {
   const [left, top] = [even((x * W) / 1_000), even((y * H) / 1_000)];
-  return { left, top, width: Math.max(2, Math.min(W - left, even((width * W) / 1_000))), height: Math.max(2, Math.min(H - top, even((height * H) / 1_000))) };
+  return {
+    left,
+    top,
+    width: Math.max(2, Math.min(W - left, even((width * W) / 1_000))),
+    height: Math.max(2, Math.min(H - top, even((height * H) / 1_000))),
+  };
 };
 
-const turns: Record<number, string[]> = { 1: ['transpose=1'], 2: ['hflip', 'vflip'], 3: ['transpose=2'] };
+const turns: Record<number, string[]> = {
+  1: ['transpose=1'],
+  2: ['hflip', 'vflip'],
+  3: ['transpose=2'],
+};
 
 /**
  * Builds the inputs and filters of a piece's picture before its overlays. Every chain lasts exactly `frames` frames:
@@ -64,7 +76,12 @@ export class PictureGraph {
     this.input.push(...seekTo(inFrame), ...GUARDED_INPUT, '-an', '-i', this.takePath(sha));
     const chain = [`setpts=N/${OUTPUT_FPS}/TB`, `fps=${OUTPUT_FPS}`, `trim=end_frame=${available}`];
     // Rounded up, output frame n shows the last frame at or before n times the speed.
-    if (speed !== 1) chain.push('settb=1/90000', `setpts=N*${90_000 / OUTPUT_FPS}/${speed}`, `fps=${OUTPUT_FPS}:round=up`);
+    if (speed !== 1)
+      chain.push(
+        'settb=1/90000',
+        `setpts=N*${90_000 / OUTPUT_FPS}/${speed}`,
+        `fps=${OUTPUT_FPS}:round=up`,
+      );
     chain.push(
       ...(turns[quarters] ?? []),
       `scale=${W}:${H}:force_original_aspect_ratio=decrease:force_divisible_by=2:out_color_matrix=bt709:out_range=tv`,
@@ -91,7 +108,11 @@ export class PictureGraph {
     const { left, top, width, height } = boxOf(region, this.size);
     const [plain, part, soft, out] = [this.#label(), this.#label(), this.#label(), this.#label()];
     const small = `${Math.max(1, Math.round(width / BLUR_PARTS))}:${Math.max(1, Math.round(height / BLUR_PARTS))}`;
-    this.filters.push(`[${from}]split[${plain}][${part}]`, `[${part}]crop=${width}:${height}:${left}:${top},scale=${small}:flags=area,scale=${width}:${height}:flags=bilinear[${soft}]`, `[${plain}][${soft}]overlay=${left}:${top}[${out}]`);
+    this.filters.push(
+      `[${from}]split[${plain}][${part}]`,
+      `[${part}]crop=${width}:${height}:${left}:${top},scale=${small}:flags=area,scale=${width}:${height}:flags=bilinear[${soft}]`,
+      `[${plain}][${soft}]overlay=${left}:${top}[${out}]`,
+    );
     return out;
   }
 
@@ -103,9 +124,22 @@ export class PictureGraph {
       const file = `${this.rawName}-${this.#inputs}.rgba`;
       await writeFile(file, cardRgba(picture.card, this.cardLook, frame));
       this.files.push(file);
-      this.input.push('-f', 'rawvideo', '-pixel_format', 'rgba', '-video_size', `${frame.width}x${frame.height}`, '-framerate', String(OUTPUT_FPS), '-i', file);
+      this.input.push(
+        '-f',
+        'rawvideo',
+        '-pixel_format',
+        'rgba',
+        '-video_size',
+        `${frame.width}x${frame.height}`,
+        '-framerate',
+        String(OUTPUT_FPS),
+        '-i',
+        file,
+      );
       const label = this.#label();
-      this.filters.push(`[${this.#inputs}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuv420p,tpad=stop=${this.frames}:stop_mode=clone,trim=end_frame=${this.frames}[${label}]`);
+      this.filters.push(
+        `[${this.#inputs}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuv420p,tpad=stop=${this.frames}:stop_mode=clone,trim=end_frame=${this.frames}[${label}]`,
+      );
       this.#inputs += 1;
       return label;
     }
@@ -118,28 +152,50 @@ export class PictureGraph {
     if (look.mirrored) label = this.#then(label, ['hflip']);
     label = beside ? this.#beside(label, beside, look.mirrored) : label;
     const { width, height } = this.frame;
-    return width === W && height === H ? label : this.#then(label, [`pad=${width}:${height}:0:0:color=${BARS}`]);
+    return width === W && height === H
+      ? label
+      : this.#then(label, [`pad=${width}:${height}:0:0:color=${BARS}`]);
   }
 
   /** A region of the frame as large as the frame. One that moves goes by parts of pixels: by whole ones, enlarged, it would be seen to jump. */
   #closer({ from, to }: NonNullable<ShotLook['closer']>): string[] {
     const { width: W, height: H } = this.size;
-    const [x, y, w, h] = [(from.x * W) / 1_000, (from.y * H) / 1_000, (from.width * W) / 1_000, (from.height * H) / 1_000];
-    if (from.x === to.x && from.y === to.y) return [`crop=${even(w)}:${even(h)}:${x}:${y}`, `scale=${W}:${H}`, 'setsar=1'];
+    const [x, y, w, h] = [
+      (from.x * W) / 1_000,
+      (from.y * H) / 1_000,
+      (from.width * W) / 1_000,
+      (from.height * H) / 1_000,
+    ];
+    if (from.x === to.x && from.y === to.y)
+      return [`crop=${even(w)}:${even(h)}:${x}:${y}`, `scale=${W}:${H}`, 'setsar=1'];
     // The filter counts frames from 1, and goes from the middles of pixels, not from their borders.
     const way = (at: number, by: number) => `${at}+${by}*(on-1)/${this.frames}`;
-    const [left, top] = [(size: number) => way(x + size - (1 - w / W) / 2, ((to.x - from.x) * W) / 1_000), (size: number) => way(y + size - (1 - h / H) / 2, ((to.y - from.y) * H) / 1_000)];
-    const corners = [[0, 0], [w, 0], [0, h], [w, h]].flatMap(([across = 0, down = 0], i) => [`x${i}='${left(across)}'`, `y${i}='${top(down)}'`]);
+    const [left, top] = [
+      (size: number) => way(x + size - (1 - w / W) / 2, ((to.x - from.x) * W) / 1_000),
+      (size: number) => way(y + size - (1 - h / H) / 2, ((to.y - from.y) * H) / 1_000),
+    ];
+    const corners = [
+      [0, 0],
+      [w, 0],
+      [0, h],
+      [w, h],
+    ].flatMap(([across = 0, down = 0], i) => [`x${i}='${left(across)}'`, `y${i}='${top(down)}'`]);
     return [`perspective=${corners.join(':')}:interpolation=cubic:sense=source:eval=frame`];
   }
 
-  #beside(main: string, { shot, layout }: NonNullable<(PiecePicture & { kind: 'take' })['beside']>, mirrored: boolean): string {
+  #beside(
+    main: string,
+    { shot, layout }: NonNullable<(PiecePicture & { kind: 'take' })['beside']>,
+    mirrored: boolean,
+  ): string {
     const { width: W, height: H } = this.size;
     const second = this.#then(this.#shot(shot, 0), mirrored ? ['hflip'] : []);
     const out = this.#label();
     if (layout === 'halves') {
       const half = [`crop=${even(W / 2)}:${H}:${even(W / 4)}:0`];
-      this.filters.push(`[${this.#then(main, half)}][${this.#then(second, half)}]hstack,scale=${W}:${H},setsar=1[${out}]`);
+      this.filters.push(
+        `[${this.#then(main, half)}][${this.#then(second, half)}]hstack,scale=${W}:${H},setsar=1[${out}]`,
+      );
       return out;
     }
     const { left: x, top: y, width, height } = pixelsOf(BESIDE_BOXES[layout], this.size);
@@ -151,7 +207,10 @@ export class PictureGraph {
   /** The picture comes up over another one, evenly over its whole length. */
   over(under: string, label: string): string {
     const [clear, out] = [this.#label(), this.#label()];
-    this.filters.push(`[${label}]format=yuva420p,fade=t=in:s=0:n=${this.frames}:alpha=1[${clear}]`, `[${under}][${clear}]overlay=eval=init,format=yuv420p[${out}]`);
+    this.filters.push(
+      `[${label}]format=yuva420p,fade=t=in:s=0:n=${this.frames}:alpha=1[${clear}]`,
+      `[${under}][${clear}]overlay=eval=init,format=yuv420p[${out}]`,
+    );
     return out;
   }
 }

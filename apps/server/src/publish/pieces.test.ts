@@ -6,10 +6,19 @@ import { lessonOf } from '../testing/server.ts';
 import { slotChanges } from './paint.ts';
 import { piecesOf } from './pieces.ts';
 
-const work: Partial<IntervalsBlock> = { kind: 'intervals', title: 'Skip', workMs: 45_000, restMs: 15_000, rounds: 2, leadInMs: 5_000, footage: { takeId: 'take', startsAtMs: 1_000 } };
+const work: Partial<IntervalsBlock> = {
+  kind: 'intervals',
+  title: 'Skip',
+  workMs: 45_000,
+  restMs: 15_000,
+  rounds: 2,
+  leadInMs: 5_000,
+  footage: { takeId: 'take', startsAtMs: 1_000 },
+};
 const media = new Map([['take', { sha: 'a'.repeat(64), hasSound: true }]]);
 const takes = (frames: number) => new Map([['take', { id: 'take', frames, marked: null }]]);
-const cut = (blocks: Partial<IntervalsBlock>[], frames = 9_000): Assembly => firstCut(lessonOf(blocks), takes(frames));
+const cut = (blocks: Partial<IntervalsBlock>[], frames = 9_000): Assembly =>
+  firstCut(lessonOf(blocks), takes(frames));
 
 describe('pieces of an export', () => {
   it('tile the video, none longer than 20 s, each from its place in the take', () => {
@@ -26,17 +35,25 @@ describe('pieces of an export', () => {
   });
 
   it('have the hash of what is in them: the same again, another after a change, the take, or the side of the picture', () => {
-    const hashes = (assembly: Assembly, own = media) => piecesOf(assembly, own).map((piece) => piece.hash);
+    const hashes = (assembly: Assembly, own = media) =>
+      piecesOf(assembly, own).map((piece) => piece.hash);
     const action = makeCue('Elbows close', () => 'a');
     const first = hashes(cut([{ ...work, cues: [action] }]));
     expect(hashes(cut([{ ...work, cues: [action] }]))).toEqual(first);
     // A cue for the last five seconds of a work leaves the first twenty seconds as they are.
-    const later = hashes(cut([{ ...work, cues: [action, makeCue('Soft knees', () => 'c', 'finish')] }]));
+    const later = hashes(
+      cut([{ ...work, cues: [action, makeCue('Soft knees', () => 'c', 'finish')] }]),
+    );
     expect(later[0]).toBe(first[0]);
     expect(later).not.toEqual(first);
-    expect(hashes(cut([work]), new Map([['take', { sha: 'b'.repeat(64), hasSound: true }]]))).not.toContain(first[0]);
+    expect(
+      hashes(cut([work]), new Map([['take', { sha: 'b'.repeat(64), hasSound: true }]])),
+    ).not.toContain(first[0]);
     const lesson = lessonOf([work]);
-    const mirrored = firstCut({ ...lesson, settings: { ...lesson.settings, sides: 'mirrored' } }, takes(9_000));
+    const mirrored = firstCut(
+      { ...lesson, settings: { ...lesson.settings, sides: 'mirrored' } },
+      takes(9_000),
+    );
     expect(hashes(mirrored)).not.toContain(first[0]);
   });
 

@@ -1,4 +1,16 @@
-import { closerRegion, slots, takeFrameAt, type Assembly, type BesideLayout, type CardText, type Look, type Region, type Segment, type Source, type TakeSource } from '@zest/core/assembly';
+import {
+  closerRegion,
+  slots,
+  takeFrameAt,
+  type Assembly,
+  type BesideLayout,
+  type CardText,
+  type Look,
+  type Region,
+  type Segment,
+  type Source,
+  type TakeSource,
+} from '@zest/core/assembly';
 import { REFERENCE, type Box } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
@@ -25,7 +37,14 @@ export interface Shot {
 /** How a shot is shown; a closer view goes from one region of the frame to another of the same size. */
 export type ShotLook = Omit<Look, 'closer'> & { closer: { from: Region; to: Region } | null };
 
-export type PiecePicture = { kind: 'take'; shot: Shot; look: ShotLook; beside: { shot: Shot; layout: BesideLayout } | null } | { kind: 'card'; card: CardText };
+export type PiecePicture =
+  | {
+      kind: 'take';
+      shot: Shot;
+      look: ShotLook;
+      beside: { shot: Shot; layout: BesideLayout } | null;
+    }
+  | { kind: 'card'; card: CardText };
 
 /** A stretch of the video rendered by itself and kept under the hash of everything that is seen in it. */
 export interface Piece {
@@ -62,9 +81,15 @@ export interface RenderSettings {
 }
 
 /** What is rendered for an export: a GIF is made from the finished video. */
-export const videoFormat = ({ format }: Pick<RenderSettings, 'format'>): 'mp4' | 'webm' => (format === 'gif' ? 'mp4' : format);
+export const videoFormat = ({ format }: Pick<RenderSettings, 'format'>): 'mp4' | 'webm' =>
+  format === 'gif' ? 'mp4' : format;
 
-export const STANDARD: RenderSettings = { ...REFERENCE, format: 'mp4', overlays: true, captions: false };
+export const STANDARD: RenderSettings = {
+  ...REFERENCE,
+  format: 'mp4',
+  overlays: true,
+  captions: false,
+};
 
 /** The assembly in the shape of what is rendered; the same one where it has that shape. */
 function inShape(assembly: Assembly, settings: RenderSettings): Assembly {
@@ -73,42 +98,99 @@ function inShape(assembly: Assembly, settings: RenderSettings): Assembly {
 }
 
 /** Cuts the assembly into pieces at segment borders and every `PIECE_FRAMES`. */
-export function piecesOf(cut: Assembly, media: MediaByTake, settings: RenderSettings = STANDARD): Piece[] {
+export function piecesOf(
+  cut: Assembly,
+  media: MediaByTake,
+  settings: RenderSettings = STANDARD,
+): Piece[] {
   const assembly = inShape(cut, settings);
   return assembly.segments.flatMap((segment) => {
     const first = firstFrameFrom(segment.startMs);
     const end = firstFrameFrom(segment.endMs);
     const pieces: Piece[] = [];
-    for (let startFrame = first; startFrame < end; startFrame += PIECE_FRAMES) pieces.push(pieceOf(assembly, segment, startFrame, Math.min(PIECE_FRAMES, end - startFrame), media, settings));
+    for (let startFrame = first; startFrame < end; startFrame += PIECE_FRAMES)
+      pieces.push(
+        pieceOf(
+          assembly,
+          segment,
+          startFrame,
+          Math.min(PIECE_FRAMES, end - startFrame),
+          media,
+          settings,
+        ),
+      );
     return pieces;
   });
 }
 
 /** A single frame of the video as a piece; null behind its end. */
-export function pieceOfFrame(cut: Assembly, media: MediaByTake, frame: number, settings: RenderSettings): Piece | null {
+export function pieceOfFrame(
+  cut: Assembly,
+  media: MediaByTake,
+  frame: number,
+  settings: RenderSettings,
+): Piece | null {
   const assembly = inShape(cut, settings);
-  const segment = assembly.segments.find(({ startMs, endMs }) => firstFrameFrom(startMs) <= frame && frame < firstFrameFrom(endMs));
+  const segment = assembly.segments.find(
+    ({ startMs, endMs }) => firstFrameFrom(startMs) <= frame && frame < firstFrameFrom(endMs),
+  );
   return segment ? pieceOf(assembly, segment, frame, 1, media, settings) : null;
 }
 
-function pieceOf(assembly: Assembly, segment: Segment, startFrame: number, frames: number, media: MediaByTake, settings: RenderSettings): Piece {
+function pieceOf(
+  assembly: Assembly,
+  segment: Segment,
+  startFrame: number,
+  frames: number,
+  media: MediaByTake,
+  settings: RenderSettings,
+): Piece {
   const first = firstFrameFrom(segment.startMs);
   const end = firstFrameFrom(segment.endMs);
-  const burned: Burned[] = [...(settings.overlays ? slots : []), ...(settings.captions ? (['caption'] as const) : [])];
+  const burned: Burned[] = [
+    ...(settings.overlays ? slots : []),
+    ...(settings.captions ? (['caption'] as const) : []),
+  ];
   const overlays = burned.flatMap((slot) => {
     const changes = slotChanges(assembly, slot, startFrame, startFrame + frames);
     const box = changes.find(({ item }) => item)?.item?.box;
     return box ? [{ box, changes }] : [];
   });
-  const parts = { from: (startFrame - first) / (end - first), to: (startFrame + frames - first) / (end - first) };
+  const parts = {
+    from: (startFrame - first) / (end - first),
+    to: (startFrame + frames - first) / (end - first),
+  };
   const seen = {
     frames,
-    picture: pictureOf(segment, segment.source, segment.look, startFrame, parts, media, segment.beside),
-    under: segment.under && pictureOf(segment, segment.under.source, segment.under.look, startFrame, { from: 0, to: 0 }, media, null),
+    picture: pictureOf(
+      segment,
+      segment.source,
+      segment.look,
+      startFrame,
+      parts,
+      media,
+      segment.beside,
+    ),
+    under:
+      segment.under &&
+      pictureOf(
+        segment,
+        segment.under.source,
+        segment.under.look,
+        startFrame,
+        { from: 0, to: 0 },
+        media,
+        null,
+      ),
     overlays,
     look: assembly.look,
   };
-  return { hash: hashOf([LOOK, REFERENCE, settings, seen]), startFrame, ...seen, sound: soundOf(segment, startFrame, media) };
+  return {
+    hash: hashOf([LOOK, REFERENCE, settings, seen]),
+    startFrame,
+    ...seen,
+    sound: soundOf(segment, startFrame, media),
+  };
 }
 
 function mediaOf(takeId: string, media: MediaByTake): TakeMedia {
@@ -119,15 +201,34 @@ function mediaOf(takeId: string, media: MediaByTake): TakeMedia {
 
 function shotOf(segment: Segment, source: TakeSource, frame: number, media: MediaByTake): Shot {
   const inFrame = takeFrameAt(segment, source, frame);
-  return { sha: mediaOf(source.takeId, media).sha, inFrame, available: source.takeFrames - inFrame, speed: source.speed };
+  return {
+    sha: mediaOf(source.takeId, media).sha,
+    inFrame,
+    available: source.takeFrames - inFrame,
+    speed: source.speed,
+  };
 }
 
-function pictureOf(segment: Segment, source: Source, look: Look, frame: number, parts: { from: number; to: number }, media: MediaByTake, beside: Segment['beside']): PiecePicture {
+function pictureOf(
+  segment: Segment,
+  source: Source,
+  look: Look,
+  frame: number,
+  parts: { from: number; to: number },
+  media: MediaByTake,
+  beside: Segment['beside'],
+): PiecePicture {
   if (source.kind === 'card') return source;
   return {
     kind: 'take',
     shot: shotOf(segment, source, frame, media),
-    look: { ...look, closer: look.closer && { from: closerRegion(look.closer, parts.from), to: closerRegion(look.closer, parts.to) } },
+    look: {
+      ...look,
+      closer: look.closer && {
+        from: closerRegion(look.closer, parts.from),
+        to: closerRegion(look.closer, parts.to),
+      },
+    },
     beside: beside && { shot: shotOf(segment, beside.source, frame, media), layout: beside.layout },
   };
 }

@@ -16,7 +16,8 @@ async function exists(file: string): Promise<boolean> {
 }
 
 /** Where a rendered piece is kept. */
-export const piecePath = ({ hash }: Piece, settings: RenderSettings, cacheDir: string): string => path.join(cacheDir, `${hash}.${videoFormat(settings)}`);
+export const piecePath = ({ hash }: Piece, settings: RenderSettings, cacheDir: string): string =>
+  path.join(cacheDir, `${hash}.${videoFormat(settings)}`);
 
 /**
  * Renders the picture of a piece into `cacheDir`, or finds it there from an earlier, perhaps interrupted, run.
@@ -46,7 +47,9 @@ export async function renderPiece(
     piece.overlays.forEach(({ box }, i) => {
       input.push('-f', 'matroska', '-i', `pipe:${3 + i}`);
       const { left, top } = boxPixels(box, settings);
-      filters.push(`[${graph.inputs + i}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[r${i}]`);
+      filters.push(
+        `[${graph.inputs + i}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[r${i}]`,
+      );
       filters.push(`[${label}][r${i}]overlay=${left}:${top}:eval=init:eof_action=repeat[v${i}]`);
       label = `v${i}`;
     });
@@ -54,13 +57,33 @@ export async function renderPiece(
       [
         ...input,
         ...['-filter_complex', filters.join(';')],
-        ...['-map', `[${label}]`, '-frames:v', String(piece.frames), ...videoEncoder(format), ...COLOUR_TAGS],
-        ...['-r', String(OUTPUT_FPS), ...(format === 'mp4' ? ['-video_track_timescale', '90000'] : []), '-f', format, part],
+        ...[
+          '-map',
+          `[${label}]`,
+          '-frames:v',
+          String(piece.frames),
+          ...videoEncoder(format),
+          ...COLOUR_TAGS,
+        ],
+        ...[
+          '-r',
+          String(OUTPUT_FPS),
+          ...(format === 'mp4' ? ['-video_track_timescale', '90000'] : []),
+          '-f',
+          format,
+          part,
+        ],
       ],
       {
         signal,
         onProgress,
-        feed: { pipes: piece.overlays.map(({ box, changes }) => (to) => streamSlot(to, box, changes, piece.look, settings)) },
+        feed: {
+          pipes: piece.overlays.map(
+            ({ box, changes }) =>
+              (to) =>
+                streamSlot(to, box, changes, piece.look, settings),
+          ),
+        },
       },
     );
   } finally {

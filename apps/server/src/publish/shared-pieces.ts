@@ -19,7 +19,10 @@ const isFresh = async (file: string): Promise<boolean> => {
 
 /** Keeps a file's time new until it is stopped. */
 function keepFresh(file: string): () => void {
-  const beat = setInterval(() => void utimes(file, new Date(), new Date()).catch(() => undefined), BEAT_MS);
+  const beat = setInterval(
+    () => void utimes(file, new Date(), new Date()).catch(() => undefined),
+    BEAT_MS,
+  );
   return () => clearInterval(beat);
 }
 
@@ -34,7 +37,10 @@ async function claim(file: string): Promise<boolean> {
   if (await isFresh(file)) return false;
   // Who had it is gone. Only one of those who find out takes it over.
   const old = `${file}.${nanoid(6)}`;
-  const won = await rename(file, old).then(() => true, () => false);
+  const won = await rename(file, old).then(
+    () => true,
+    () => false,
+  );
   if (won) await rm(old, { force: true });
   return won ? claim(file) : false;
 }
@@ -42,7 +48,14 @@ async function claim(file: string): Promise<boolean> {
 type TakePath = (sha: string) => string;
 
 /** Renders a piece unless another worker is at it. @returns its file, or null when another has it */
-async function renderMine(piece: Piece, settings: RenderSettings, cacheDir: string, takePath: TakePath, onProgress: (doneMs: number) => void, signal?: AbortSignal): Promise<string | null> {
+async function renderMine(
+  piece: Piece,
+  settings: RenderSettings,
+  cacheDir: string,
+  takePath: TakePath,
+  onProgress: (doneMs: number) => void,
+  signal?: AbortSignal,
+): Promise<string | null> {
   const picture = piecePath(piece, settings, cacheDir);
   if (await stat(picture).catch(() => null)) return picture;
   const mine = claimOf(picture);
@@ -57,7 +70,14 @@ async function renderMine(piece: Piece, settings: RenderSettings, cacheDir: stri
 }
 
 /** Renders a piece, or waits for the worker that is at it; takes it over when that one is gone. @returns its file */
-export async function renderShared(piece: Piece, settings: RenderSettings, cacheDir: string, takePath: TakePath, onProgress: (doneMs: number) => void, signal?: AbortSignal): Promise<string> {
+export async function renderShared(
+  piece: Piece,
+  settings: RenderSettings,
+  cacheDir: string,
+  takePath: TakePath,
+  onProgress: (doneMs: number) => void,
+  signal?: AbortSignal,
+): Promise<string> {
   for (;;) {
     const picture = await renderMine(piece, settings, cacheDir, takePath, onProgress, signal);
     if (picture !== null) return picture;
@@ -83,7 +103,11 @@ export async function askForHelp(wanted: Wanted, cacheDir: string): Promise<() =
 }
 
 /** Renders one piece of an export that another worker has begun, from its end on. @returns whether there was one */
-export async function helpOut(cacheDir: string, takePath: TakePath, signal: AbortSignal): Promise<boolean> {
+export async function helpOut(
+  cacheDir: string,
+  takePath: TakePath,
+  signal: AbortSignal,
+): Promise<boolean> {
   for (const name of await readdir(cacheDir).catch(() => [])) {
     const list = path.join(cacheDir, name);
     if (!isWanted(name) || !(await isFresh(list))) continue;
@@ -93,7 +117,8 @@ export async function helpOut(cacheDir: string, takePath: TakePath, signal: Abor
     const { settings, pieces } = JSON.parse(text) as Wanted;
     for (const piece of pieces.reverse()) {
       if (await stat(piecePath(piece, settings, cacheDir)).catch(() => null)) continue;
-      if ((await renderMine(piece, settings, cacheDir, takePath, () => undefined, signal)) !== null) return true;
+      if ((await renderMine(piece, settings, cacheDir, takePath, () => undefined, signal)) !== null)
+        return true;
     }
   }
   return false;

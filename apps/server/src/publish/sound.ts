@@ -11,7 +11,14 @@ import { partOf } from '../media/unfinished.ts';
 import { levelledVoice, levelsOf, spokenBlocks, type SpokenPlan } from './block-levels.ts';
 import { LOW_DB, type Piece } from './pieces.ts';
 import { accompanied, accompaniment, type SoundPlan, type SoundTools } from './accompaniment.ts';
-import { loudnessSchema, measureLoudness, METER, QUIET, readLoudness, type Loudness } from '../media/loudness.ts';
+import {
+  loudnessSchema,
+  measureLoudness,
+  METER,
+  QUIET,
+  readLoudness,
+  type Loudness,
+} from '../media/loudness.ts';
 import { seekTo } from './picture-graph.ts';
 
 /** Samples of one frame; exact, so that sound and picture cannot drift apart. */
@@ -35,23 +42,37 @@ const SOUND = 4;
 /** Filters that play faster or slower: the pitch is kept, but for the tiny differences of clocks, which nobody hears. */
 function atSpeed(speed: number): string[] {
   if (speed === 1) return [];
-  if (Math.abs(speed - 1) < 0.01) return [`asetrate=${SAMPLE_RATE * speed}`, `aresample=${SAMPLE_RATE}`];
+  if (Math.abs(speed - 1) < 0.01)
+    return [`asetrate=${SAMPLE_RATE * speed}`, `aresample=${SAMPLE_RATE}`];
   // The filter goes down to one half; slower is done twice over.
   return speed < 0.5 ? [...atSpeed(0.5), ...atSpeed(speed / 0.5)] : [`atempo=${speed}`];
 }
 
 /** The voice of all pieces as it was recorded, one after the other, cleaned: one file of raw samples, kept. */
-async function cleanedVoice(parts: readonly SoundPart[], clean: readonly string[], cacheDir: string, signal?: AbortSignal): Promise<string> {
+async function cleanedVoice(
+  parts: readonly SoundPart[],
+  clean: readonly string[],
+  cacheDir: string,
+  signal?: AbortSignal,
+): Promise<string> {
   const file = path.join(cacheDir, `${hashOf([SOUND, parts, clean])}.voice.pcm`);
   if (await stat(file).catch(() => null)) return file;
   const part = partOf(file);
-  await ffmpeg([...PCM_INPUT, ...(clean.length > 0 ? ['-af', clean.join(',')] : []), '-f', 's16le', part], { signal, feed: { stdin: soundOf(parts) } });
+  await ffmpeg(
+    [...PCM_INPUT, ...(clean.length > 0 ? ['-af', clean.join(',')] : []), '-f', 's16le', part],
+    { signal, feed: { stdin: soundOf(parts) } },
+  );
   await rename(part, file);
   return file;
 }
 
 /** The raw sound of a piece in `cacheDir`, made if it is not there yet; null for silence. */
-async function pieceSound({ sound, frames }: Piece, cacheDir: string, takePath: (sha: string) => string, signal?: AbortSignal): Promise<string | null> {
+async function pieceSound(
+  { sound, frames }: Piece,
+  cacheDir: string,
+  takePath: (sha: string) => string,
+  signal?: AbortSignal,
+): Promise<string | null> {
   if (!sound) return null;
   const { shot } = sound;
   const file = path.join(cacheDir, `${hashOf([SOUND, sound, frames])}.pcm`);
@@ -71,7 +92,18 @@ async function pieceSound({ sound, frames }: Piece, cacheDir: string, takePath: 
   ].join(',');
   const part = partOf(file);
   await ffmpeg(
-    [...seekTo(shot.inFrame), ...GUARDED_INPUT, '-vn', '-i', takePath(shot.sha), '-af', filters, '-f', 's16le', part],
+    [
+      ...seekTo(shot.inFrame),
+      ...GUARDED_INPUT,
+      '-vn',
+      '-i',
+      takePath(shot.sha),
+      '-af',
+      filters,
+      '-f',
+      's16le',
+      part,
+    ],
     { signal },
   );
   await rename(part, file);
@@ -109,14 +141,26 @@ function cleaning({ lowCut, noise }: Pick<SoundFinish, 'lowCut' | 'noise'>): str
   // Decibels taken off a steady noise: the more, the more of the voice goes along.
   const taken = { 'left as it is': 0, gently: 6, strongly: 14 }[noise];
   // The filter hands everything on late; what it is late is cut off again.
-  const onTime = [`apad=pad_len=${DENOISE_LATE}`, `afftdn=nr=${taken}:nf=-45:tn=1`, `atrim=start_sample=${DENOISE_LATE}`, `asetpts=N/${SAMPLE_RATE}/TB`];
+  const onTime = [
+    `apad=pad_len=${DENOISE_LATE}`,
+    `afftdn=nr=${taken}:nf=-45:tn=1`,
+    `atrim=start_sample=${DENOISE_LATE}`,
+    `asetpts=N/${SAMPLE_RATE}/TB`,
+  ];
   return [...(lowCut ? ['highpass=f=80'] : []), ...(taken > 0 ? onTime : [])];
 }
 
 /** Gain, and where the peaks would come too high a limiter working at four times the rate. */
-function chain(clean: readonly string[], gainDb: number, ceilingDb: number | null, isAccompanied: boolean): string {
+function chain(
+  clean: readonly string[],
+  gainDb: number,
+  ceilingDb: number | null,
+  isAccompanied: boolean,
+): string {
   const voice = [...clean, `volume=${gainDb.toFixed(2)}dB`].join(',');
-  const gain = isAccompanied ? `[0:a]${voice}[voice];[voice][1:a]amix=inputs=2:duration=first:normalize=0` : voice;
+  const gain = isAccompanied
+    ? `[0:a]${voice}[voice];[voice][1:a]amix=inputs=2:duration=first:normalize=0`
+    : voice;
   if (ceilingDb === null) return gain;
   const limit = (10 ** (ceilingDb / 20)).toFixed(4);
   return `${gain},aresample=${SAMPLE_RATE * 4},alimiter=limit=${limit}:attack=5:release=60:level=0:latency=1,aresample=${SAMPLE_RATE}`;
@@ -124,44 +168,86 @@ function chain(clean: readonly string[], gainDb: number, ceilingDb: number | nul
 
 /** Gain that brings a measured sound to its target, and the ceiling its peaks then need. */
 function levelling(measured: Loudness, lufs: number): { gainDb: number; ceilingDb: number | null } {
-  const gainDb = measured.integratedLufs === null ? 0 : Math.min(MOST_GAIN_DB, lufs - measured.integratedLufs);
+  const gainDb =
+    measured.integratedLufs === null ? 0 : Math.min(MOST_GAIN_DB, lufs - measured.integratedLufs);
   const peakDb = (measured.truePeakDb ?? -Infinity) + gainDb;
   return { gainDb, ceilingDb: peakDb > PEAK_LIMIT_DB - PEAK_MARGIN_DB ? PEAK_LIMIT_DB - 1 : null };
 }
 
-const meterOf = (clean: readonly string[]) => (clean.length > 0 ? ['-af', [...clean, METER[1]].join(','), ...METER.slice(2)] : METER);
+const meterOf = (clean: readonly string[]) =>
+  clean.length > 0 ? ['-af', [...clean, METER[1]].join(','), ...METER.slice(2)] : METER;
 
 /**
  * Encodes the sound of all pieces as one track, AAC in MP4 or Opus in WebM, at the target loudness with its true peak below the limit. The
  * raw sound is measured first, so that one encoding is enough as a rule; the encoded result is measured and corrected.
  */
-export async function encodeSound(pieces: readonly Piece[], plan: SoundPlan & SpokenPlan, target: string, format: 'mp4' | 'webm', tools: SoundTools): Promise<Loudness> {
+export async function encodeSound(
+  pieces: readonly Piece[],
+  plan: SoundPlan & SpokenPlan,
+  target: string,
+  format: 'mp4' | 'webm',
+  tools: SoundTools,
+): Promise<Loudness> {
   const { cacheDir, takePath, signal } = tools;
   const { tones, spoken, sound: finish } = plan;
   const musicSha = finish.music && tools.shaOf(finish.music.takeId);
   // What nobody changed is not levelled again.
-  const kept = path.join(cacheDir, `${hashOf([SOUND, pieces.map(({ sound, frames }) => [sound, frames]), tones, spoken, finish, musicSha, format, spokenBlocks(plan)])}.${format === 'webm' ? 'opus' : 'aac'}`);
+  const kept = path.join(
+    cacheDir,
+    `${hashOf([SOUND, pieces.map(({ sound, frames }) => [sound, frames]), tones, spoken, finish, musicSha, format, spokenBlocks(plan)])}.${format === 'webm' ? 'opus' : 'aac'}`,
+  );
   const known = await readFile(`${kept}.json`, 'utf8').catch(() => null);
-  const isThere = known !== null && (await copyFile(kept, target).then(
-    () => true,
-    () => false,
-  ));
+  const isThere =
+    known !== null &&
+    (await copyFile(kept, target).then(
+      () => true,
+      () => false,
+    ));
   if (isThere) return loudnessSchema.parse(JSON.parse(known));
   const parts: SoundPart[] = [];
-  for (const piece of pieces) parts.push({ file: await pieceSound(piece, cacheDir, takePath, signal), bytes: piece.frames * BYTES_PER_FRAME });
+  for (const piece of pieces)
+    parts.push({
+      file: await pieceSound(piece, cacheDir, takePath, signal),
+      bytes: piece.frames * BYTES_PER_FRAME,
+    });
   const totalFrames = pieces.reduce((sum, { frames }) => sum + frames, 0);
   // Cleaned once; whatever the level, it is the same.
   const cleaned = await cleanedVoice(parts, cleaning(finish), cacheDir, signal);
-  const voice = await levelledVoice(cleaned, await levelsOf(pieces, plan, cleaned, signal), cacheDir, signal);
+  const voice = await levelledVoice(
+    cleaned,
+    await levelsOf(pieces, plan, cleaned, signal),
+    cacheDir,
+    signal,
+  );
   const input = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', voice];
-  const beside = accompanied(plan) ? await accompaniment(plan, totalFrames * SAMPLES_PER_FRAME, voice, tools) : null;
+  const beside = accompanied(plan)
+    ? await accompaniment(plan, totalFrames * SAMPLES_PER_FRAME, voice, tools)
+    : null;
   const feed = beside ? { pipes: [beside] } : {};
-  const besideInput = beside ? ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:3'] : [];
-  const raw = readLoudness((await run('ffmpeg', [...QUIET, ...input, ...METER], { signal })).errors);
+  const besideInput = beside
+    ? ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:3']
+    : [];
+  const raw = readLoudness(
+    (await run('ffmpeg', [...QUIET, ...input, ...METER], { signal })).errors,
+  );
   let { gainDb, ceilingDb } = levelling(raw, finish.lufs);
   let measured = raw;
   for (let attempt = 0; attempt < ATTEMPTS; attempt += 1) {
-    await ffmpeg([...input, ...besideInput, beside ? '-filter_complex' : '-af', chain([], gainDb, ceilingDb, beside !== null), ...(format === 'webm' ? ['-c:a', 'libopus', '-b:a', '80k'] : ['-c:a', 'aac', '-b:a', '112k']), '-f', format, target], { signal, feed });
+    await ffmpeg(
+      [
+        ...input,
+        ...besideInput,
+        beside ? '-filter_complex' : '-af',
+        chain([], gainDb, ceilingDb, beside !== null),
+        ...(format === 'webm'
+          ? ['-c:a', 'libopus', '-b:a', '80k']
+          : ['-c:a', 'aac', '-b:a', '112k']),
+        '-f',
+        format,
+        target,
+      ],
+      { signal, feed },
+    );
     measured = await measureLoudness(target, signal);
     // Nobody speaks: there is nothing to bring to a level.
     if (measured.integratedLufs === null || raw.integratedLufs === null) break;
@@ -179,15 +265,50 @@ export async function encodeSound(pieces: readonly Piece[], plan: SoundPlan & Sp
 }
 
 /** A take's sound as it comes to be heard, cleaned and levelled, as a file that is made once. For hearing the difference before an export. */
-export async function finishedTake(sha: string, { lufs, lowCut, noise }: Pick<SoundFinish, 'lufs' | 'lowCut' | 'noise'>, tools: Pick<SoundTools, 'cacheDir' | 'takePath' | 'signal'>): Promise<string> {
-  const file = path.join(tools.cacheDir, `${hashOf([SOUND, sha, lufs, lowCut, noise])}.finished.m4a`);
+export async function finishedTake(
+  sha: string,
+  { lufs, lowCut, noise }: Pick<SoundFinish, 'lufs' | 'lowCut' | 'noise'>,
+  tools: Pick<SoundTools, 'cacheDir' | 'takePath' | 'signal'>,
+): Promise<string> {
+  const file = path.join(
+    tools.cacheDir,
+    `${hashOf([SOUND, sha, lufs, lowCut, noise])}.finished.m4a`,
+  );
   if (await stat(file).catch(() => null)) return file;
   const source = tools.takePath(sha);
   const clean = cleaning({ lowCut, noise });
-  const raw = readLoudness((await run('ffmpeg', [...QUIET, ...GUARDED_INPUT, '-i', source, '-map', '0:a:0', ...meterOf(clean)], { signal: tools.signal })).errors);
+  const raw = readLoudness(
+    (
+      await run(
+        'ffmpeg',
+        [...QUIET, ...GUARDED_INPUT, '-i', source, '-map', '0:a:0', ...meterOf(clean)],
+        { signal: tools.signal },
+      )
+    ).errors,
+  );
   const { gainDb, ceilingDb } = levelling(raw, lufs);
   const part = partOf(file);
-  await ffmpeg([...GUARDED_INPUT, '-i', source, '-map', '0:a:0', '-af', chain(clean, gainDb, ceilingDb, false), '-c:a', 'aac', '-b:a', '160k', '-movflags', '+faststart', '-f', 'mp4', part], { signal: tools.signal });
+  await ffmpeg(
+    [
+      ...GUARDED_INPUT,
+      '-i',
+      source,
+      '-map',
+      '0:a:0',
+      '-af',
+      chain(clean, gainDb, ceilingDb, false),
+      '-c:a',
+      'aac',
+      '-b:a',
+      '160k',
+      '-movflags',
+      '+faststart',
+      '-f',
+      'mp4',
+      part,
+    ],
+    { signal: tools.signal },
+  );
   await rename(part, file);
   return file;
 }

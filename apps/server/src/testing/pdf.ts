@@ -7,7 +7,11 @@ export async function pdfPages(bytes: Uint8Array): Promise<string[]> {
     Array.from({ length: document.numPages }, async (_, i) => {
       const { items } = await (await document.getPage(i + 1)).getTextContent();
       // A letter may be drawn as two marks, of which the second stands for no letter.
-      return items.map((item) => ('str' in item ? item.str : '')).join(' ').replace(/\p{Cc}/gu, '').replace(/\s+/g, ' ');
+      return items
+        .map((item) => ('str' in item ? item.str : ''))
+        .join(' ')
+        .replace(/\p{Cc}/gu, '')
+        .replace(/\s+/g, ' ');
     }),
   );
 }
@@ -30,8 +34,11 @@ export interface ReadAloud {
 /** A document as a reader aloud has it: by its structure, which pdf.js hands out. */
 export async function readAloud(bytes: Uint8Array): Promise<ReadAloud> {
   const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
-  const { info } = (await document.getMetadata()) as { info: { Title?: string; Language?: string } };
-  if ((await document.getMarkInfo())?.Marked !== true) throw new Error('The document is not tagged.');
+  const { info } = (await document.getMetadata()) as {
+    info: { Title?: string; Language?: string };
+  };
+  if ((await document.getMarkInfo())?.Marked !== true)
+    throw new Error('The document is not tagged.');
   const pages = Array.from({ length: document.numPages }, async (_, i) => {
     const page = await document.getPage(i + 1);
     const { items } = await page.getTextContent({ includeMarkedContent: true });
@@ -46,13 +53,21 @@ export async function readAloud(bytes: Uint8Array): Promise<ReadAloud> {
     }
     const read: string[] = [];
     const walk = ({ role, alt, children = [] }: Branch) => {
-      const own = children.filter(({ type }) => type === 'content').map(({ id }) => texts.get(id ?? '') ?? '').join('');
-      if (own !== '' || alt !== undefined) read.push(`${role}: ${(alt ?? own).replace(/\p{Cc}/gu, '').trim()}`);
+      const own = children
+        .filter(({ type }) => type === 'content')
+        .map(({ id }) => texts.get(id ?? '') ?? '')
+        .join('');
+      if (own !== '' || alt !== undefined)
+        read.push(`${role}: ${(alt ?? own).replace(/\p{Cc}/gu, '').trim()}`);
       else if (role === 'Table' || role === 'L') read.push(role);
       for (const child of children) if (child.type !== 'content') walk(child);
     };
     walk((await page.getStructTree()) as unknown as Branch);
     return read;
   });
-  return { title: info.Title ?? '', language: info.Language ?? '', pages: await Promise.all(pages) };
+  return {
+    title: info.Title ?? '',
+    language: info.Language ?? '',
+    pages: await Promise.all(pages),
+  };
 }

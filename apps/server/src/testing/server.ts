@@ -27,7 +27,10 @@ export function testDatabase(): Config['db'] {
 }
 
 async function empty(sequelize: Sequelize): Promise<void> {
-  const tables = await sequelize.query<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()', { type: QueryTypes.SELECT });
+  const tables = await sequelize.query<{ name: string }>(
+    'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
+    { type: QueryTypes.SELECT },
+  );
   // One connection, for the setting is the connection's own.
   await sequelize.transaction(async (transaction) => {
     await sequelize.query('SET FOREIGN_KEY_CHECKS = 0', { transaction });
@@ -39,10 +42,25 @@ async function empty(sequelize: Sequelize): Promise<void> {
 const KEEP_ALIVE_MS = 600_000;
 
 /** A real server on real MariaDB with an empty data folder; `log` collects what it would tell an operator. */
-export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean; config?: Partial<Config> } = {}) {
+export async function testServer(
+  options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean; config?: Partial<Config> } = {},
+) {
   const dataDir = mkdtempSync(path.join(os.tmpdir(), 'zest-test-'));
   const db = testDatabase();
-  const config: Config = { dataDir, db, host: '127.0.0.1', port: 0, sessionSecret: 'a secret for tests only', demo: options.demo ?? false, watchesAtOnce: false, webDir: null, address: null, trustProxy: [], tls: null, ...options.config };
+  const config: Config = {
+    dataDir,
+    db,
+    host: '127.0.0.1',
+    port: 0,
+    sessionSecret: 'a secret for tests only',
+    demo: options.demo ?? false,
+    watchesAtOnce: false,
+    webDir: null,
+    address: null,
+    trustProxy: [],
+    tls: null,
+    ...options.config,
+  };
   const sequelize = await connect(db);
   await empty(sequelize);
   await migrate(sequelize);
@@ -51,7 +69,15 @@ export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> &
   const queue = databaseQueue(sequelize);
   const lines: string[] = [];
   const log = (line: string) => void lines.push(line);
-  const { app, reconcile } = makeApp({ config, sequelize, queue, store, folders, log, ...(options.freeBytes && { freeBytes: options.freeBytes }) });
+  const { app, reconcile } = makeApp({
+    config,
+    sequelize,
+    queue,
+    store,
+    folders,
+    log,
+    ...(options.freeBytes && { freeBytes: options.freeBytes }),
+  });
   // A test that lets ffmpeg work for long must find its connection as it left it.
   const server = http.createServer({ keepAliveTimeout: KEEP_ALIVE_MS }, app);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
@@ -68,7 +94,8 @@ export async function testServer(options: Partial<Pick<AppTools, 'freeBytes'>> &
     lines,
     reconcile,
     /** Starts a worker in this process. */
-    startWorker: () => (working = work({ queue, folders, store, log, watchesAtOnce: false }, stopWork.signal)),
+    startWorker: () =>
+      (working = work({ queue, folders, store, log, watchesAtOnce: false }, stopWork.signal)),
     client: () => testClient(origin),
     async stop() {
       stopWork.abort();
@@ -93,11 +120,21 @@ export interface Answer {
 /** A browser of one person: keeps the cookie, sends the page's origin. */
 export function testClient(origin: string) {
   let cookie = '';
-  const send = async (method: string, url: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> => {
+  const send = async (
+    method: string,
+    url: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer> => {
     const raw = body instanceof Uint8Array || typeof body === 'string';
     const answer = await fetch(origin + url, {
       method,
-      headers: { origin, ...(cookie && { cookie }), ...(!raw && body !== undefined && { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        origin,
+        ...(cookie && { cookie }),
+        ...(!raw && body !== undefined && { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body !== undefined && { body: raw ? (body as BodyInit) : JSON.stringify(body) }),
     });
     const set = answer.headers.get('set-cookie');
@@ -118,18 +155,43 @@ export function testClient(origin: string) {
     tus,
     get: (url: string, headers?: Record<string, string>) => send('GET', url, undefined, headers),
     /** An answer that goes on, as event streams do. */
-    stream: (url: string, signal: AbortSignal) => fetch(origin + url, { headers: { cookie }, signal }),
-    bytes: async (url: string) => new Uint8Array(await (await fetch(origin + url, { headers: { cookie } })).arrayBuffer()),
-    signUp: async () => (await send('POST', '/api/owner', { login: 'teacher', password: PASSWORD })).body.user.id as string,
-    makeLesson: async (document?: Lesson) => (await send('POST', '/api/lessons', document ? { document } : { title: 'Skip' })).body as { id: string; revision: number; lesson: Lesson },
+    stream: (url: string, signal: AbortSignal) =>
+      fetch(origin + url, { headers: { cookie }, signal }),
+    bytes: async (url: string) =>
+      new Uint8Array(await (await fetch(origin + url, { headers: { cookie } })).arrayBuffer()),
+    signUp: async () =>
+      (await send('POST', '/api/owner', { login: 'teacher', password: PASSWORD })).body.user
+        .id as string,
+    makeLesson: async (document?: Lesson) =>
+      (await send('POST', '/api/lessons', document ? { document } : { title: 'Skip' })).body as {
+        id: string;
+        revision: number;
+        lesson: Lesson;
+      },
     makeTake: async (lessonId: string, blockId = 'block') =>
       // As the pages read it.
-      takeSchema.parse((await send('POST', `/api/lessons/${lessonId}/takes`, { blockId, name: 'Take', source: 'upload' })).body).id,
+      takeSchema.parse(
+        (
+          await send('POST', `/api/lessons/${lessonId}/takes`, {
+            blockId,
+            name: 'Take',
+            source: 'upload',
+          })
+        ).body,
+      ).id,
     /** Sends a whole file as a take's upload. */
     async upload(takeId: string, bytes: Uint8Array) {
-      const made = await tus('POST', '/api/uploads', { 'upload-length': String(bytes.length), 'upload-metadata': takeMetadata(takeId) });
+      const made = await tus('POST', '/api/uploads', {
+        'upload-length': String(bytes.length),
+        'upload-metadata': takeMetadata(takeId),
+      });
       if (made.status !== 201) return made;
-      return tus('PATCH', `/api/uploads/${takeId}`, { 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' }, bytes);
+      return tus(
+        'PATCH',
+        `/api/uploads/${takeId}`,
+        { 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' },
+        bytes,
+      );
     },
   };
   return client;
@@ -142,19 +204,30 @@ export const takeMetadata = (takeId: string) => `takeId ${Buffer.from(takeId).to
 export async function signUpSecond(server: TestServer): Promise<TestClient> {
   const { User } = await import('../db/models.ts');
   const { hash } = await import('@node-rs/argon2');
-  await User.create({ id: 'second', login: 'second', passwordHash: await hash(PASSWORD), teamId: 'second', role: 'owner' });
+  await User.create({
+    id: 'second',
+    login: 'second',
+    passwordHash: await hash(PASSWORD),
+    teamId: 'second',
+    role: 'owner',
+  });
   const client = server.client();
   await client.send('POST', '/api/session', { login: 'second', password: PASSWORD });
   return client;
 }
 
 /** Asks again until `done` holds. @throws when it does not within the limit */
-export async function until<T>(ask: () => Promise<T>, done: (value: T) => boolean, limitMs = 240_000): Promise<T> {
+export async function until<T>(
+  ask: () => Promise<T>,
+  done: (value: T) => boolean,
+  limitMs = 240_000,
+): Promise<T> {
   const end = Date.now() + limitMs;
   for (;;) {
     const value = await ask();
     if (done(value)) return value;
-    if (Date.now() > end) throw new Error(`Still waiting after ${limitMs} ms; last seen: ${JSON.stringify(value)}`);
+    if (Date.now() > end)
+      throw new Error(`Still waiting after ${limitMs} ms; last seen: ${JSON.stringify(value)}`);
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
 }
@@ -164,7 +237,15 @@ export function lessonOf(blocks: Partial<Block>[]): Lesson {
   let next = 0;
   const makeId = () => `t${(next += 1)}`;
   const lesson = makeLesson('Juniper Quay test', makeId);
-  lesson.sections = [{ id: makeId(), title: 'Part', blocks: blocks.map((block) => ({ ...makeBlock(block.kind ?? 'talk', makeId), ...block }) as Block) }];
+  lesson.sections = [
+    {
+      id: makeId(),
+      title: 'Part',
+      blocks: blocks.map(
+        (block) => ({ ...makeBlock(block.kind ?? 'talk', makeId), ...block }) as Block,
+      ),
+    },
+  ];
   return lesson;
 }
 

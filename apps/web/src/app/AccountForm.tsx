@@ -14,7 +14,15 @@ interface AccountFormProps {
 }
 
 /** What somebody who comes by a link types before the program opens. */
-export function AccountForm({ title, about, problem, isBusy, asksName, action, onDone }: AccountFormProps) {
+export function AccountForm({
+  title,
+  about,
+  problem,
+  isBusy,
+  asksName,
+  action,
+  onDone,
+}: AccountFormProps) {
   const [login, setLogin] = useState('');
   const [password, setPassword] = useState('');
   return (
@@ -26,7 +34,9 @@ export function AccountForm({ title, about, problem, isBusy, asksName, action, o
           noValidate
           onSubmit={(event) => {
             event.preventDefault();
-            void onDone({ login: login.trim(), password }).then((isDone) => isDone && location.assign('/'));
+            void onDone({ login: login.trim(), password }).then(
+              (isDone) => isDone && location.assign('/'),
+            );
           }}
         >
           <Wordmark size={36} />
@@ -35,9 +45,28 @@ export function AccountForm({ title, about, problem, isBusy, asksName, action, o
           </Typography>
           <Typography color="text.secondary">{about}</Typography>
           {problem !== null && <Alert severity="error">{problem}</Alert>}
-          {asksName && <TextField label="Sign-in name" autoComplete="username" value={login} onChange={(event) => setLogin(event.target.value)} />}
-          <TextField label="Password" type="password" autoComplete="new-password" helperText="At least 10 characters." value={password} onChange={(event) => setPassword(event.target.value)} />
-          <Button type="submit" variant="contained" size="large" disabled={isBusy || (asksName && login.trim() === '') || password === ''}>
+          {asksName && (
+            <TextField
+              label="Sign-in name"
+              autoComplete="username"
+              value={login}
+              onChange={(event) => setLogin(event.target.value)}
+            />
+          )}
+          <TextField
+            label="Password"
+            type="password"
+            autoComplete="new-password"
+            helperText="At least 10 characters."
+            value={password}
+            onChange={(event) => setPassword(event.target.value)}
+          />
+          <Button
+            type="submit"
+            variant="contained"
+            size="large"
+            disabled={isBusy || (asksName && login.trim() === '') || password === ''}
+          >
             {action}
           </Button>
         </Stack>

@@ -1,6 +1,12 @@
 import { Alert, Box, CircularProgress } from '@mui/material';
 import { useEffect } from 'react';
-import { createBrowserRouter, Navigate, Outlet, useLocation, useNavigationType } from 'react-router';
+import {
+  createBrowserRouter,
+  Navigate,
+  Outlet,
+  useLocation,
+  useNavigationType,
+} from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { Shelf } from '../stages/shelf/Shelf.tsx';
 import { api, problemText } from './api.ts';
@@ -36,26 +42,89 @@ const router = createBrowserRouter([
     element: <AtTop />,
     children: [
       { path: '/', element: <Shelf /> },
-      { path: '/series/:seriesId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/series/SeriesPage.tsx')).SeriesPage }) },
+      {
+        path: '/series/:seriesId',
+        HydrateFallback: Waiting,
+        lazy: async () => ({
+          Component: (await import('../stages/series/SeriesPage.tsx')).SeriesPage,
+        }),
+      },
       {
         path: '/lessons/:lessonId',
         element: <LessonShell />,
         HydrateFallback: Waiting,
         children: [
           { index: true, element: <Navigate to="plan" replace /> },
-          { path: 'plan', lazy: async () => ({ Component: (await import('../stages/plan/PlanBench.tsx')).PlanBench }) },
-          { path: 'script', lazy: async () => ({ Component: (await import('../stages/script/ScriptBench.tsx')).ScriptBench }) },
-          { path: 'film', lazy: async () => ({ Component: (await import('../stages/film/FilmBench.tsx')).FilmBench }) },
-          { path: 'assemble', lazy: async () => ({ Component: (await import('../stages/assemble/AssembleBench.tsx')).AssembleBench }) },
-          { path: 'check', lazy: async () => ({ Component: (await import('../stages/check/CheckBench.tsx')).CheckBench }) },
-          { path: 'log', lazy: async () => ({ Component: (await import('../stages/log/LogBench.tsx')).LogBench }) },
-          { path: 'share', lazy: async () => ({ Component: (await import('../stages/share/ShareBench.tsx')).ShareBench }) },
+          {
+            path: 'plan',
+            lazy: async () => ({
+              Component: (await import('../stages/plan/PlanBench.tsx')).PlanBench,
+            }),
+          },
+          {
+            path: 'script',
+            lazy: async () => ({
+              Component: (await import('../stages/script/ScriptBench.tsx')).ScriptBench,
+            }),
+          },
+          {
+            path: 'film',
+            lazy: async () => ({
+              Component: (await import('../stages/film/FilmBench.tsx')).FilmBench,
+            }),
+          },
+          {
+            path: 'assemble',
+            lazy: async () => ({
+              Component: (await import('../stages/assemble/AssembleBench.tsx')).AssembleBench,
+            }),
+          },
+          {
+            path: 'check',
+            lazy: async () => ({
+              Component: (await import('../stages/check/CheckBench.tsx')).CheckBench,
+            }),
+          },
+          {
+            path: 'log',
+            lazy: async () => ({
+              Component: (await import('../stages/log/LogBench.tsx')).LogBench,
+            }),
+          },
+          {
+            path: 'share',
+            lazy: async () => ({
+              Component: (await import('../stages/share/ShareBench.tsx')).ShareBench,
+            }),
+          },
         ],
       },
-      { path: '/team', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/team/TeamPage.tsx')).TeamPage }) },
-      { path: '/storage', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/team/StoragePage.tsx')).StoragePage }) },
-      { path: '/classes', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassesPage.tsx')).ClassesPage }) },
-      { path: '/classes/:classId', HydrateFallback: Waiting, lazy: async () => ({ Component: (await import('../stages/classes/ClassPage.tsx')).ClassPage }) },
+      {
+        path: '/team',
+        HydrateFallback: Waiting,
+        lazy: async () => ({ Component: (await import('../stages/team/TeamPage.tsx')).TeamPage }),
+      },
+      {
+        path: '/storage',
+        HydrateFallback: Waiting,
+        lazy: async () => ({
+          Component: (await import('../stages/team/StoragePage.tsx')).StoragePage,
+        }),
+      },
+      {
+        path: '/classes',
+        HydrateFallback: Waiting,
+        lazy: async () => ({
+          Component: (await import('../stages/classes/ClassesPage.tsx')).ClassesPage,
+        }),
+      },
+      {
+        path: '/classes/:classId',
+        HydrateFallback: Waiting,
+        lazy: async () => ({
+          Component: (await import('../stages/classes/ClassPage.tsx')).ClassPage,
+        }),
+      },
       { path: '*', element: <Navigate to="/" replace /> },
     ],
   },

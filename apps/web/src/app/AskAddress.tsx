@@ -20,7 +20,11 @@ export function AskAddress() {
       </Typography>
       <Typography>
         They lead to this machine only.{' '}
-        {known.isFixed ? 'The program was started with this address.' : isOwner ? 'By what address do others open Zest Frame?' : 'Ask the owner of the team for the address that others use.'}
+        {known.isFixed
+          ? 'The program was started with this address.'
+          : isOwner
+            ? 'By what address do others open Zest Frame?'
+            : 'Ask the owner of the team for the address that others use.'}
       </Typography>
       {isOwner && !known.isFixed && (
         <Stack
@@ -33,8 +37,18 @@ export function AskAddress() {
             void change(typed);
           }}
         >
-          <TextField label="Address for others" placeholder="https://lessons.example" value={typed} onChange={(event) => setTyped(event.target.value)} sx={{ flex: '1 1 240px' }} />
-          <Button type="submit" variant="contained" disabled={typed.trim() === '' || changing.isLoading}>
+          <TextField
+            label="Address for others"
+            placeholder="https://lessons.example"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            sx={{ flex: '1 1 240px' }}
+          />
+          <Button
+            type="submit"
+            variant="contained"
+            disabled={typed.trim() === '' || changing.isLoading}
+          >
             Use it
           </Button>
           {suggested.map((address) => (
@@ -44,8 +58,15 @@ export function AskAddress() {
           ))}
         </Stack>
       )}
-      {changing.error !== undefined && <Typography color="error">{problemText(changing.error)}</Typography>}
-      {!known.isOpen && <Typography color="text.secondary">At present Zest Frame answers this machine only: start it with --host 0.0.0.0, or put a proxy in front (docs/operations.md).</Typography>}
+      {changing.error !== undefined && (
+        <Typography color="error">{problemText(changing.error)}</Typography>
+      )}
+      {!known.isOpen && (
+        <Typography color="text.secondary">
+          At present Zest Frame answers this machine only: start it with --host 0.0.0.0, or put a
+          proxy in front (docs/operations.md).
+        </Typography>
+      )}
     </Alert>
   );
 }

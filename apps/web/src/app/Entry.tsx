@@ -9,14 +9,17 @@ export function Entry({ session }: { session: SessionInfo }) {
   const [makeOwner, making] = api.useMakeOwnerMutation();
   const [signIn, signing] = api.useSignInMutation();
   const [enterDemo, entering] = api.useEnterDemoMutation();
-  const { register, handleSubmit, setError, formState } = useForm<SignIn>({ defaultValues: { login: '', password: '' } });
+  const { register, handleSubmit, setError, formState } = useForm<SignIn>({
+    defaultValues: { login: '', password: '' },
+  });
   const schema = session.needsOwner ? makeOwnerSchema : signInSchema;
   const problem = problemText(making.error ?? signing.error ?? entering.error);
 
   const submit = handleSubmit(async (values) => {
     const checked = schema.safeParse(values);
     if (!checked.success) {
-      for (const issue of checked.error.issues) setError(issue.path[0] as keyof SignIn, { message: issue.message });
+      for (const issue of checked.error.issues)
+        setError(issue.path[0] as keyof SignIn, { message: issue.message });
       return;
     }
     await (session.needsOwner ? makeOwner(checked.data) : signIn(checked.data));
@@ -32,12 +35,18 @@ export function Entry({ session }: { session: SessionInfo }) {
           </Typography>
           {session.needsOwner && (
             <Typography color="text.secondary">
-              You are the first here, so this account owns the installation. It stays on this machine; no e-mail is needed.
+              You are the first here, so this account owns the installation. It stays on this
+              machine; no e-mail is needed.
             </Typography>
           )}
           {session.demo && (
             <>
-              <Button variant="contained" size="large" onClick={() => void enterDemo()} disabled={entering.isLoading}>
+              <Button
+                variant="contained"
+                size="large"
+                onClick={() => void enterDemo()}
+                disabled={entering.isLoading}
+              >
                 Look around the demo
               </Button>
               <Divider>or with an account</Divider>
@@ -56,7 +65,10 @@ export function Entry({ session }: { session: SessionInfo }) {
             type="password"
             autoComplete={session.needsOwner ? 'new-password' : 'current-password'}
             error={!!formState.errors.password}
-            helperText={formState.errors.password?.message ?? (session.needsOwner ? 'At least 10 characters.' : undefined)}
+            helperText={
+              formState.errors.password?.message ??
+              (session.needsOwner ? 'At least 10 characters.' : undefined)
+            }
             {...register('password')}
           />
           <Button

@@ -1,4 +1,12 @@
-import { Autocomplete, Box, Dialog, IconButton, TextField, Tooltip, Typography } from '@mui/material';
+import {
+  Autocomplete,
+  Box,
+  Dialog,
+  IconButton,
+  TextField,
+  Tooltip,
+  Typography,
+} from '@mui/material';
 import ManageSearchIcon from '@mui/icons-material/ManageSearch';
 import { useEffect, useState } from 'react';
 import { isTyping } from '../ui/typing.ts';
@@ -9,7 +17,10 @@ export const FIND_KEY = '.';
 
 /** Actions of which every word asked for begins a word. */
 function matching(commands: Command[], asked: string): Command[] {
-  const wanted = asked.toLowerCase().split(/\s+/).filter((word) => word !== '');
+  const wanted = asked
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== '');
   return commands.filter(({ name, group }) => {
     const words = `${name} ${group}`.toLowerCase().split(/[^\p{L}\p{N}]+/u);
     return wanted.every((want) => words.some((word) => word.startsWith(want)));
@@ -21,7 +32,14 @@ export function FindAction() {
   const [commands, setCommands] = useState<Command[] | null>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || event.key !== FIND_KEY) return;
+      if (
+        isTyping(event.target) ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        event.key !== FIND_KEY
+      )
+        return;
       event.preventDefault();
       setCommands(allCommands());
     };
@@ -36,7 +54,15 @@ export function FindAction() {
           <ManageSearchIcon />
         </IconButton>
       </Tooltip>
-      <Dialog open={commands !== null} onClose={close} fullWidth maxWidth="sm" slotProps={{ paper: { 'aria-label': 'Find an action', sx: { position: 'absolute', top: 40, p: 1.5 } } }}>
+      <Dialog
+        open={commands !== null}
+        onClose={close}
+        fullWidth
+        maxWidth="sm"
+        slotProps={{
+          paper: { 'aria-label': 'Find an action', sx: { position: 'absolute', top: 40, p: 1.5 } },
+        }}
+      >
         <Autocomplete
           options={commands ?? []}
           groupBy={({ group }) => group}
@@ -57,7 +83,9 @@ export function FindAction() {
               {keys && <Typography color="text.secondary">{keys}</Typography>}
             </Box>
           )}
-          renderInput={(params) => <TextField {...params} autoFocus label="What would you like to do?" />}
+          renderInput={(params) => (
+            <TextField {...params} autoFocus label="What would you like to do?" />
+          )}
           noOptionsText="Nothing by that name here."
         />
       </Dialog>

@@ -1,4 +1,14 @@
-import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, List, ListItem, ListItemText } from '@mui/material';
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  List,
+  ListItem,
+  ListItemText,
+} from '@mui/material';
 import { useState } from 'react';
 import { api, problemText } from './api.ts';
 import { edit } from './lesson-slice.ts';
@@ -31,10 +41,17 @@ function Revisions({ onDone }: { onDone: () => void }) {
             key={revision}
             divider
             secondaryAction={
-              revision === current ? 'open now' : <Button onClick={() => void restore(revision)}>Restore {revision}</Button>
+              revision === current ? (
+                'open now'
+              ) : (
+                <Button onClick={() => void restore(revision)}>Restore {revision}</Button>
+              )
             }
           >
-            <ListItemText primary={`${revision}. ${title}`} secondary={`${when.format(new Date(savedAt))}${by === null ? '' : ` by ${by}`}, ${blocks} blocks`} />
+            <ListItemText
+              primary={`${revision}. ${title}`}
+              secondary={`${when.format(new Date(savedAt))}${by === null ? '' : ` by ${by}`}, ${blocks} blocks`}
+            />
           </ListItem>
         ))}
       </List>
@@ -48,7 +65,13 @@ export function HistoryDialog() {
   return (
     <>
       <Button onClick={() => setOpen(true)}>History</Button>
-      <Dialog open={isOpen} onClose={() => setOpen(false)} fullWidth maxWidth="sm" aria-labelledby="history-title">
+      <Dialog
+        open={isOpen}
+        onClose={() => setOpen(false)}
+        fullWidth
+        maxWidth="sm"
+        aria-labelledby="history-title"
+      >
         <DialogTitle id="history-title">Saved revisions</DialogTitle>
         <DialogContent>{isOpen && <Revisions onDone={() => setOpen(false)} />}</DialogContent>
         <DialogActions>

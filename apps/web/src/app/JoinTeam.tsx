@@ -13,7 +13,9 @@ export function JoinTeam() {
       isBusy={accepting.isLoading}
       asksName
       action="Join"
-      onDone={async ({ login, password }) => (await accept({ code: location.hash.slice(1), login, password })).data !== undefined}
+      onDone={async ({ login, password }) =>
+        (await accept({ code: location.hash.slice(1), login, password })).data !== undefined
+      }
     />
   );
 }

@@ -1,4 +1,14 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Table, TableBody, TableCell, TableRow } from '@mui/material';
+import {
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Table,
+  TableBody,
+  TableCell,
+  TableRow,
+} from '@mui/material';
 import { Fragment, useEffect, useState } from 'react';
 import { isTyping } from '../ui/typing.ts';
 import { FIND_KEY } from './FindAction.tsx';
@@ -69,13 +79,22 @@ export function KeysDialog() {
               {keys.map(([place, rows]) => (
                 <Fragment key={place}>
                   <TableRow>
-                    <TableCell component="th" scope="rowgroup" colSpan={2} sx={{ color: 'text.secondary', pt: 2 }}>
+                    <TableCell
+                      component="th"
+                      scope="rowgroup"
+                      colSpan={2}
+                      sx={{ color: 'text.secondary', pt: 2 }}
+                    >
                       {place}
                     </TableCell>
                   </TableRow>
                   {rows.map(([key, what]) => (
                     <TableRow key={key}>
-                      <TableCell component="th" scope="row" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
+                      <TableCell
+                        component="th"
+                        scope="row"
+                        sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}
+                      >
                         {key}
                       </TableCell>
                       <TableCell>{what}</TableCell>

@@ -1,4 +1,16 @@
-import { Alert, Box, Button, Stack, Tab, Tabs, ThemeProvider, Tooltip, Typography, CssBaseline, IconButton } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  Stack,
+  Tab,
+  Tabs,
+  ThemeProvider,
+  Tooltip,
+  Typography,
+  CssBaseline,
+  IconButton,
+} from '@mui/material';
 import UndoIcon from '@mui/icons-material/Undo';
 import RedoIcon from '@mui/icons-material/Redo';
 import { useEffect, useState } from 'react';
@@ -37,13 +49,17 @@ const benches = [
 const openLesson =
   (lessonId: string): AppThunk<Promise<string | null>> =>
   async (dispatch) => {
-    const result = await dispatch(api.endpoints.lesson.initiate(lessonId, { forceRefetch: true, subscribe: false }));
+    const result = await dispatch(
+      api.endpoints.lesson.initiate(lessonId, { forceRefetch: true, subscribe: false }),
+    );
     if (!result.data) return problemText(result.error);
     const { id, revision, lesson } = result.data;
     dispatch(opened({ id, revision, lesson }));
     const draft = readDraft(lessonId);
     if (draft && JSON.stringify(draft.lesson) !== JSON.stringify(lesson)) {
-      dispatch(edit('Unsaved changes of this browser', (open) => void Object.assign(open, draft.lesson)));
+      dispatch(
+        edit('Unsaved changes of this browser', (open) => void Object.assign(open, draft.lesson)),
+      );
       if (draft.revision < revision) dispatch(saveChanged({ kind: 'stale', revision }));
     }
     return null;
@@ -83,7 +99,10 @@ function UndoButtons() {
       const key = event.key.toLowerCase();
       if (!(event.ctrlKey || event.metaKey) || (key !== 'z' && key !== 'y')) return;
       // A field that is not of the lesson has the browser's own undo. The script editor keeps no history.
-      const isOfOther = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName) && isTyping(event.target);
+      const isOfOther =
+        event.target instanceof HTMLElement &&
+        /^(INPUT|TEXTAREA)$/.test(event.target.tagName) &&
+        isTyping(event.target);
       if (isOfOther && !isUndoOfLesson(event.target)) return;
       event.preventDefault();
       dispatch(event.shiftKey || key === 'y' ? redoEdit() : undoEdit());
@@ -95,14 +114,22 @@ function UndoButtons() {
     <>
       <Tooltip title={last ? `Undo: ${last}` : 'Nothing to undo'}>
         <span>
-          <IconButton aria-label={last ? `Undo: ${last}` : 'Undo'} disabled={!last} onClick={() => dispatch(undoEdit())}>
+          <IconButton
+            aria-label={last ? `Undo: ${last}` : 'Undo'}
+            disabled={!last}
+            onClick={() => dispatch(undoEdit())}
+          >
             <UndoIcon />
           </IconButton>
         </span>
       </Tooltip>
       <Tooltip title={next ? `Redo: ${next}` : 'Nothing to redo'}>
         <span>
-          <IconButton aria-label={next ? `Redo: ${next}` : 'Redo'} disabled={!next} onClick={() => dispatch(redoEdit())}>
+          <IconButton
+            aria-label={next ? `Redo: ${next}` : 'Redo'}
+            disabled={!next}
+            onClick={() => dispatch(redoEdit())}
+          >
             <RedoIcon />
           </IconButton>
         </span>
@@ -118,11 +145,19 @@ function useShellCommands(): void {
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
   useCommands(() => [
-    ...benches.map(([id, name]) => ({ group: 'Go to', name: `The ${name} bench`, run: () => void navigate({ pathname: id, search: window.location.search }) })),
+    ...benches.map(([id, name]) => ({
+      group: 'Go to',
+      name: `The ${name} bench`,
+      run: () => void navigate({ pathname: id, search: window.location.search }),
+    })),
     { group: 'Go to', name: 'All lessons', run: () => void navigate('/') },
     { group: 'Lesson', name: 'Undo', keys: 'Ctrl Z', run: () => void dispatch(undoEdit()) },
     { group: 'Lesson', name: 'Redo', keys: 'Ctrl Shift Z', run: () => void dispatch(redoEdit()) },
-    ...blocksOf(lesson).map((block, i) => ({ group: 'Block', name: `${i + 1}. ${block.title || 'Untitled'}`, run: () => choose(block.id) })),
+    ...blocksOf(lesson).map((block, i) => ({
+      group: 'Block',
+      name: `${i + 1}. ${block.title || 'Untitled'}`,
+      run: () => choose(block.id),
+    })),
   ]);
 }
 
@@ -134,16 +169,44 @@ function LessonFrame() {
   const { pathname, search } = useLocation();
   const navigate = useNavigate();
   const bench = pathname.split('/').at(-1) ?? 'plan';
-  const filmed = new Set(blocksOf(lesson).filter((b) => b.footage).map((b) => b.id));
+  const filmed = new Set(
+    blocksOf(lesson)
+      .filter((b) => b.footage)
+      .map((b) => b.id),
+  );
   return (
     <ThemeProvider theme={bench === 'film' ? nightTheme : dayTheme}>
       <CssBaseline />
-      <Box sx={{ bgcolor: 'background.default', color: 'text.primary', height: '100vh', display: 'flex', flexDirection: 'column' }}>
-        <Stack component="header" direction="row" useFlexGap sx={{ alignItems: 'center', px: 2, pt: 1, columnGap: 2, flexWrap: 'wrap' }}>
-          <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
+      <Box
+        sx={{
+          bgcolor: 'background.default',
+          color: 'text.primary',
+          height: '100vh',
+          display: 'flex',
+          flexDirection: 'column',
+        }}
+      >
+        <Stack
+          component="header"
+          direction="row"
+          useFlexGap
+          sx={{ alignItems: 'center', px: 2, pt: 1, columnGap: 2, flexWrap: 'wrap' }}
+        >
+          <Link
+            to="/"
+            style={{ color: 'inherit', textDecoration: 'none' }}
+            aria-label="Zest Frame, all lessons"
+          >
             <Wordmark size={26} />
           </Link>
-          <Tabs variant="scrollable" scrollButtons="auto" allowScrollButtonsMobile value={benches.some(([id]) => id === bench) ? bench : 'plan'} sx={{ minHeight: 44, maxWidth: '100%', '& .MuiTab-root': { px: 1.25, minWidth: 0 } }} aria-label="Benches">
+          <Tabs
+            variant="scrollable"
+            scrollButtons="auto"
+            allowScrollButtonsMobile
+            value={benches.some(([id]) => id === bench) ? bench : 'plan'}
+            sx={{ minHeight: 44, maxWidth: '100%', '& .MuiTab-root': { px: 1.25, minWidth: 0 } }}
+            aria-label="Benches"
+          >
             {benches.map(([id, name]) => (
               <Tab
                 key={id}
@@ -219,7 +282,14 @@ export function LessonShell() {
   return (
     <Box component="main" sx={{ p: 4 }}>
       {fault ? (
-        <Alert severity="error" action={<Button component={Link} to="/">All lessons</Button>}>
+        <Alert
+          severity="error"
+          action={
+            <Button component={Link} to="/">
+              All lessons
+            </Button>
+          }
+        >
           {fault}
         </Alert>
       ) : (

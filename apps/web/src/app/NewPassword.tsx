@@ -13,7 +13,9 @@ export function NewPassword() {
       isBusy={setting.isLoading}
       asksName={false}
       action="Set the password"
-      onDone={async ({ password }) => (await set({ code: location.hash.slice(1), password })).data !== undefined}
+      onDone={async ({ password }) =>
+        (await set({ code: location.hash.slice(1), password })).data !== undefined
+      }
     />
   );
 }

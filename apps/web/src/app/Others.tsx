@@ -18,12 +18,17 @@ export function Others() {
   const dispatch = useAppDispatch();
   const notice = useNotice();
   const [say] = teamApi.usePresenceMutation();
-  const [others, setOthers] = useState<{ login: string; bench: string; blockId: string | null }[]>([]);
+  const [others, setOthers] = useState<{ login: string; bench: string; blockId: string | null }[]>(
+    [],
+  );
   const { pathname } = useLocation();
   const [params] = useSearchParams();
   const bench = pathname.split('/').at(-1) ?? 'plan';
   const hear = useLatest(({ lessonId, revision }: RevisionNews) => {
-    void dispatch(heardOfRevision(lessonId, revision)).then((isTaken) => isTaken && notice('Somebody changed this lesson. You now see the newest version.'));
+    void dispatch(heardOfRevision(lessonId, revision)).then(
+      (isTaken) =>
+        isTaken && notice('Somebody changed this lesson. You now see the newest version.'),
+    );
   });
   const tell = useLatest(async () => {
     const answer = await say({ lessonId: id, bench, blockId: params.get('block') });

@@ -1,20 +1,52 @@
-import { Alert, Button, Dialog, DialogActions, DialogContent, DialogContentText, DialogTitle, List, ListItem, ListItemText, ToggleButton, ToggleButtonGroup } from '@mui/material';
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogContentText,
+  DialogTitle,
+  List,
+  ListItem,
+  ListItemText,
+  ToggleButton,
+  ToggleButtonGroup,
+} from '@mui/material';
 import { differencesOf, type Chosen, type Difference, type HowChanged } from '@zest/core/lesson';
 import { useEffect, useMemo, useState } from 'react';
 import { api, problemText } from './api.ts';
 import { keepBoth, keepMine, takeTheirs } from './autosave.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 
-const words: Readonly<Record<HowChanged, string>> = { same: 'left as it was', changed: 'changed', new: 'added', deleted: 'deleted' };
+const words: Readonly<Record<HowChanged, string>> = {
+  same: 'left as it was',
+  changed: 'changed',
+  new: 'added',
+  deleted: 'deleted',
+};
 
-function DifferenceRow({ difference: { title, mine, theirs, isConflict }, chosen, onChoose }: { difference: Difference; chosen: Chosen; onChoose: (chosen: Chosen) => void }) {
+function DifferenceRow({
+  difference: { title, mine, theirs, isConflict },
+  chosen,
+  onChoose,
+}: {
+  difference: Difference;
+  chosen: Chosen;
+  onChoose: (chosen: Chosen) => void;
+}) {
   return (
     <ListItem
       divider
       disableGutters
       secondaryAction={
         isConflict && (
-          <ToggleButtonGroup exclusive size="small" value={chosen} onChange={(_event, next: Chosen | null) => next && onChoose(next)} aria-label={`Version of ${title}`}>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={chosen}
+            onChange={(_event, next: Chosen | null) => next && onChoose(next)}
+            aria-label={`Version of ${title}`}
+          >
             <ToggleButton value="mine">Mine</ToggleButton>
             <ToggleButton value="theirs">Theirs</ToggleButton>
           </ToggleButtonGroup>
@@ -22,7 +54,10 @@ function DifferenceRow({ difference: { title, mine, theirs, isConflict }, chosen
       }
       sx={{ pr: isConflict ? 22 : 0 }}
     >
-      <ListItemText primary={title} secondary={`Here ${words[mine]}, there ${words[theirs]}${isConflict ? ': choose' : ''}`} />
+      <ListItemText
+        primary={title}
+        secondary={`Here ${words[mine]}, there ${words[theirs]}${isConflict ? ': choose' : ''}`}
+      />
     </ListItem>
   );
 }
@@ -38,29 +73,47 @@ function BothVersions({ lessonId, onClose }: { lessonId: string; onClose: () => 
     if (revision !== null) void read({ lessonId, revision });
   }, [read, lessonId, revision]);
   const theirs = reading.data?.lesson;
-  const differences = useMemo(() => (open && theirs ? differencesOf(open.stored, open.edited.lesson, theirs) : []), [open, theirs]);
+  const differences = useMemo(
+    () => (open && theirs ? differencesOf(open.stored, open.edited.lesson, theirs) : []),
+    [open, theirs],
+  );
   const problem = problemText(reading.error);
-  const together = theirs && reading.data?.revision !== undefined ? { lesson: theirs, revision: reading.data.revision } : null;
+  const together =
+    theirs && reading.data?.revision !== undefined
+      ? { lesson: theirs, revision: reading.data.revision }
+      : null;
   const choose = (choice: ReturnType<typeof keepMine>) => {
     onClose();
     void dispatch(choice);
   };
-  if (!problem && !together) return <DialogContent sx={{ minHeight: 120 }}>Reading the other version …</DialogContent>;
+  if (!problem && !together)
+    return <DialogContent sx={{ minHeight: 120 }}>Reading the other version …</DialogContent>;
   return (
     <>
       <DialogContent>
         <DialogContentText>
-          Another window, device or person saved this lesson after you opened it here. Put both together, or choose one; the other stays in the lesson’s history and can be brought back at any time.
+          Another window, device or person saved this lesson after you opened it here. Put both
+          together, or choose one; the other stays in the lesson’s history and can be brought back
+          at any time.
         </DialogContentText>
         {problem && <Alert severity="error">{problem}</Alert>}
         {together && (
           <>
             <List dense aria-label="What differs">
               {differences.map((difference) => (
-                <DifferenceRow key={difference.blockId ?? ''} difference={difference} chosen={chosen.get(difference.blockId) ?? 'mine'} onChoose={(next) => setChosen(new Map([...chosen, [difference.blockId, next]]))} />
+                <DifferenceRow
+                  key={difference.blockId ?? ''}
+                  difference={difference}
+                  chosen={chosen.get(difference.blockId) ?? 'mine'}
+                  onChoose={(next) => setChosen(new Map([...chosen, [difference.blockId, next]]))}
+                />
               ))}
             </List>
-            <Button variant="contained" onClick={() => choose(keepBoth(together, chosen))} autoFocus>
+            <Button
+              variant="contained"
+              onClick={() => choose(keepBoth(together, chosen))}
+              autoFocus
+            >
               Put both together
             </Button>
           </>
@@ -92,14 +145,28 @@ export function StaleNotice() {
         <Alert
           severity="warning"
           variant="outlined"
-          sx={{ mx: 2, mt: 1, py: 0, alignItems: 'center', color: 'text.primary', bgcolor: 'background.paper', borderWidth: 2 }}
+          sx={{
+            mx: 2,
+            mt: 1,
+            py: 0,
+            alignItems: 'center',
+            color: 'text.primary',
+            bgcolor: 'background.paper',
+            borderWidth: 2,
+          }}
           action={
-            <Button color="inherit" variant="outlined" size="small" onClick={() => setComparing(true)}>
+            <Button
+              color="inherit"
+              variant="outlined"
+              size="small"
+              onClick={() => setComparing(true)}
+            >
               Compare versions
             </Button>
           }
         >
-          This lesson was changed in another window. Your changes are kept in this browser and not saved until you choose.
+          This lesson was changed in another window. Your changes are kept in this browser and not
+          saved until you choose.
         </Alert>
       )}
       <Dialog open={isOpen} onClose={close} aria-labelledby="stale-title" fullWidth maxWidth="sm">

@@ -27,7 +27,12 @@ import {
   type SignIn,
 } from '@zest/contract';
 import type { Series } from '@zest/core/lesson';
-import { createApi, fetchBaseQuery, type BaseQueryFn, type FetchArgs } from '@reduxjs/toolkit/query/react';
+import {
+  createApi,
+  fetchBaseQuery,
+  type BaseQueryFn,
+  type FetchArgs,
+} from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
 
 /** Browsers keep a request of a closed page alive up to 64 KiB; half of that leaves room for letters of two bytes. */
@@ -44,7 +49,8 @@ const query: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args, ap
   return {
     error: {
       code: 'no-connection',
-      message: 'The server does not answer. Your work in this window is kept and saved as soon as it does.',
+      message:
+        'The server does not answer. Your work in this window is kept and saved as soon as it does.',
     },
   };
 };
@@ -58,7 +64,17 @@ export const read =
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: query,
-  tagTypes: ['Session', 'Lessons', 'Takes', 'Exports', 'Shares', 'Revisions', 'Series', 'Cues', 'Storage'],
+  tagTypes: [
+    'Session',
+    'Lessons',
+    'Takes',
+    'Exports',
+    'Shares',
+    'Revisions',
+    'Series',
+    'Cues',
+    'Storage',
+  ],
   endpoints: (build) => ({
     session: build.query({
       query: (_: void) => '/session',
@@ -90,7 +106,11 @@ export const api = createApi({
       providesTags: ['Lessons'],
     }),
     makeLesson: build.mutation({
-      query: (body: { title: string } | { document: unknown }) => ({ url: '/lessons', method: 'POST', body }),
+      query: (body: { title: string } | { document: unknown }) => ({
+        url: '/lessons',
+        method: 'POST',
+        body,
+      }),
       transformResponse: read(storedLessonSchema),
       invalidatesTags: ['Lessons'],
     }),
@@ -99,7 +119,14 @@ export const api = createApi({
       transformResponse: read(storedLessonSchema),
     }),
     saveLesson: build.mutation({
-      query: ({ lessonId, ...body }: { lessonId: string; baseRevision: number; lesson: unknown }) => ({
+      query: ({
+        lessonId,
+        ...body
+      }: {
+        lessonId: string;
+        baseRevision: number;
+        lesson: unknown;
+      }) => ({
         url: `/lessons/${lessonId}`,
         method: 'PUT',
         body,
@@ -114,15 +141,28 @@ export const api = createApi({
       invalidatesTags: ['Lessons'],
     }),
     putOnShelf: build.mutation({
-      query: ({ lessonId, ...body }: Shelf & { lessonId: string }) => ({ url: `/lessons/${lessonId}/shelf`, method: 'PUT', body }),
+      query: ({ lessonId, ...body }: Shelf & { lessonId: string }) => ({
+        url: `/lessons/${lessonId}/shelf`,
+        method: 'PUT',
+        body,
+      }),
       invalidatesTags: ['Lessons'],
     }),
     handOver: build.mutation({
-      query: ({ lessonId, memberId }: { lessonId: string; memberId: string }) => ({ url: `/lessons/${lessonId}/keeper`, method: 'PUT', body: { memberId } }),
+      query: ({ lessonId, memberId }: { lessonId: string; memberId: string }) => ({
+        url: `/lessons/${lessonId}/keeper`,
+        method: 'PUT',
+        body: { memberId },
+      }),
       invalidatesTags: ['Lessons'],
     }),
     openArchive: build.mutation({
-      query: (body: Blob) => ({ url: '/archives', method: 'POST', body, headers: { 'content-type': 'application/zip' } }),
+      query: (body: Blob) => ({
+        url: '/archives',
+        method: 'POST',
+        body,
+        headers: { 'content-type': 'application/zip' },
+      }),
       transformResponse: read(storedLessonSchema),
       invalidatesTags: ['Lessons'],
     }),
@@ -138,7 +178,19 @@ export const api = createApi({
     }),
     saveSeries: build.mutation({
       // Outlives the page where it is small enough for that.
-      query: ({ seriesId, ...body }: { seriesId: string; baseRevision: number; series: Series }) => ({ url: `/series/${seriesId}`, method: 'PUT', body, keepalive: JSON.stringify(body).length < MOST_KEPT_ALIVE }),
+      query: ({
+        seriesId,
+        ...body
+      }: {
+        seriesId: string;
+        baseRevision: number;
+        series: Series;
+      }) => ({
+        url: `/series/${seriesId}`,
+        method: 'PUT',
+        body,
+        keepalive: JSON.stringify(body).length < MOST_KEPT_ALIVE,
+      }),
       transformResponse: read(storedSeriesSchema),
       invalidatesTags: ['Series', 'Lessons'],
     }),
@@ -157,7 +209,11 @@ export const api = createApi({
       invalidatesTags: ['Cues'],
     }),
     saveCueEntry: build.mutation({
-      query: ({ id, ...body }: MakeCueEntry & { id: string }) => ({ url: `/cues/${id}`, method: 'PUT', body }),
+      query: ({ id, ...body }: MakeCueEntry & { id: string }) => ({
+        url: `/cues/${id}`,
+        method: 'PUT',
+        body,
+      }),
       transformResponse: read(storedCueEntrySchema),
       invalidatesTags: ['Cues'],
     }),
@@ -166,7 +222,11 @@ export const api = createApi({
       invalidatesTags: ['Cues'],
     }),
     copyTakes: build.mutation({
-      query: ({ lessonId, ...body }: CopyTakes & { lessonId: string }) => ({ url: `/lessons/${lessonId}/takes/copies`, method: 'POST', body }),
+      query: ({ lessonId, ...body }: CopyTakes & { lessonId: string }) => ({
+        url: `/lessons/${lessonId}/takes/copies`,
+        method: 'POST',
+        body,
+      }),
       transformResponse: read(copiedTakesSchema),
       invalidatesTags: ['Takes'],
     }),
@@ -176,7 +236,8 @@ export const api = createApi({
       providesTags: ['Revisions'],
     }),
     revision: build.query({
-      query: ({ lessonId, revision }: { lessonId: string; revision: number }) => `/lessons/${lessonId}/revisions/${revision}`,
+      query: ({ lessonId, revision }: { lessonId: string; revision: number }) =>
+        `/lessons/${lessonId}/revisions/${revision}`,
       transformResponse: read(storedLessonSchema),
     }),
     takes: build.query({
@@ -185,12 +246,20 @@ export const api = createApi({
       providesTags: ['Takes'],
     }),
     makeTake: build.mutation({
-      query: ({ lessonId, ...body }: MakeTake & { lessonId: string }) => ({ url: `/lessons/${lessonId}/takes`, method: 'POST', body }),
+      query: ({ lessonId, ...body }: MakeTake & { lessonId: string }) => ({
+        url: `/lessons/${lessonId}/takes`,
+        method: 'POST',
+        body,
+      }),
       transformResponse: read(takeSchema),
       invalidatesTags: ['Takes'],
     }),
     changeTake: build.mutation({
-      query: ({ takeId, ...body }: ChangeTake & { takeId: string }) => ({ url: `/takes/${takeId}`, method: 'PUT', body }),
+      query: ({ takeId, ...body }: ChangeTake & { takeId: string }) => ({
+        url: `/takes/${takeId}`,
+        method: 'PUT',
+        body,
+      }),
       transformResponse: read(takeSchema),
       invalidatesTags: ['Takes', 'Storage'],
     }),
@@ -217,12 +286,20 @@ export const api = createApi({
       providesTags: ['Exports'],
     }),
     startExport: build.mutation({
-      query: ({ lessonId, order }: { lessonId: string; order: ExportOrder }) => ({ url: `/lessons/${lessonId}/exports`, method: 'POST', body: order }),
+      query: ({ lessonId, order }: { lessonId: string; order: ExportOrder }) => ({
+        url: `/lessons/${lessonId}/exports`,
+        method: 'POST',
+        body: order,
+      }),
       transformResponse: read(jobSchema),
       invalidatesTags: ['Exports'],
     }),
     changeJob: build.mutation({
-      query: ({ jobId, ...body }: ChangeJob & { jobId: string }) => ({ url: `/jobs/${jobId}`, method: 'PUT', body }),
+      query: ({ jobId, ...body }: ChangeJob & { jobId: string }) => ({
+        url: `/jobs/${jobId}`,
+        method: 'PUT',
+        body,
+      }),
       transformResponse: read(jobSchema),
       invalidatesTags: ['Exports'],
     }),
@@ -237,12 +314,20 @@ export const api = createApi({
       providesTags: ['Shares'],
     }),
     makeShare: build.mutation({
-      query: ({ lessonId, ...body }: SharePlan & { lessonId: string }) => ({ url: `/lessons/${lessonId}/shares`, method: 'POST', body }),
+      query: ({ lessonId, ...body }: SharePlan & { lessonId: string }) => ({
+        url: `/lessons/${lessonId}/shares`,
+        method: 'POST',
+        body,
+      }),
       transformResponse: read(shareSchema),
       invalidatesTags: ['Shares', 'Lessons'],
     }),
     changeShare: build.mutation({
-      query: ({ code, ...body }: ChangeShare & { code: string }) => ({ url: `/shares/${code}`, method: 'PUT', body }),
+      query: ({ code, ...body }: ChangeShare & { code: string }) => ({
+        url: `/shares/${code}`,
+        method: 'PUT',
+        body,
+      }),
       transformResponse: read(shareSchema),
       invalidatesTags: ['Shares'],
     }),
@@ -258,7 +343,9 @@ export const api = createApi({
 export function problemText(error: unknown): string | null {
   const known = problemSchema.safeParse(error);
   if (known.success) return known.data.message;
-  return error ? 'Something went wrong in this window. Load it again; your last changes are kept.' : null;
+  return error
+    ? 'Something went wrong in this window. Load it again; your last changes are kept.'
+    : null;
 }
 
 /** A job as it came over the event stream. */

@@ -6,8 +6,14 @@ function fakeServer(first: Lesson) {
   const revisions: Lesson[] = [first];
   let away = false;
   let slowMs = 0;
-  const answer = (status: number, body: unknown) => new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
-  const stored = () => ({ id: 'lesson', revision: revisions.length, savedAt: '2026-01-01T00:00:00.000Z', lesson: revisions.at(-1) });
+  const answer = (status: number, body: unknown) =>
+    new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
+  const stored = () => ({
+    id: 'lesson',
+    revision: revisions.length,
+    savedAt: '2026-01-01T00:00:00.000Z',
+    lesson: revisions.at(-1),
+  });
   return {
     revisions,
     goAway: (gone: boolean) => void (away = gone),
@@ -17,7 +23,12 @@ function fakeServer(first: Lesson) {
       if (request.method === 'GET') return answer(200, stored());
       if (slowMs > 0) await new Promise((resolve) => setTimeout(resolve, slowMs));
       const body = (await request.json()) as { baseRevision: number; lesson: Lesson };
-      if (body.baseRevision !== revisions.length) return answer(409, { code: 'stale', message: 'Changed elsewhere.', revision: revisions.length });
+      if (body.baseRevision !== revisions.length)
+        return answer(409, {
+          code: 'stale',
+          message: 'Changed elsewhere.',
+          revision: revisions.length,
+        });
       revisions.push(body.lesson);
       return answer(200, stored());
     },
@@ -35,11 +46,14 @@ beforeEach(() => {
   server = fakeServer(first);
   kept = new Map();
   vi.stubGlobal('fetch', server.fetch);
-  vi.stubGlobal('Request', class extends Request {
-    constructor(url: string, init?: RequestInit) {
-      super(new URL(url, 'http://page.test'), init);
-    }
-  });
+  vi.stubGlobal(
+    'Request',
+    class extends Request {
+      constructor(url: string, init?: RequestInit) {
+        super(new URL(url, 'http://page.test'), init);
+      }
+    },
+  );
   vi.stubGlobal('localStorage', {
     getItem: (key: string) => kept.get(key) ?? null,
     setItem: (key: string, value: string) => void kept.set(key, value),
@@ -55,10 +69,17 @@ async function openWindow() {
   const { store } = await import('./store.ts');
   const slice = await import('./lesson-slice.ts');
   const autosave = await import('./autosave.ts');
-  store.dispatch(slice.opened({ id: 'lesson', revision: server.revisions.length, lesson: server.revisions.at(-1) ?? first }));
+  store.dispatch(
+    slice.opened({
+      id: 'lesson',
+      revision: server.revisions.length,
+      lesson: server.revisions.at(-1) ?? first,
+    }),
+  );
   return {
     autosave,
-    type: (title: string) => store.dispatch(slice.edit('Title', (draft) => void (draft.title = title), true)),
+    type: (title: string) =>
+      store.dispatch(slice.edit('Title', (draft) => void (draft.title = title), true)),
     hear: (revision: number) => store.dispatch(autosave.heardOfRevision('lesson', revision)),
     undo: () => store.dispatch(slice.undoEdit()),
     run: (thunk: Parameters<typeof store.dispatch>[0]) => store.dispatch(thunk as never),
@@ -76,9 +97,16 @@ describe('autosave', () => {
       await vi.advanceTimersByTimeAsync(300);
     }
     expect([titles(), window.save()]).toEqual([['First'], 'unsaved']);
-    expect(window.autosave.readDraft('lesson')).toMatchObject({ revision: 1, lesson: { title: 'Four' } });
+    expect(window.autosave.readDraft('lesson')).toMatchObject({
+      revision: 1,
+      lesson: { title: 'Four' },
+    });
     await vi.advanceTimersByTimeAsync(1_000);
-    expect([titles(), window.save(), window.open()?.revision]).toEqual([['First', 'Four'], 'saved', 2]);
+    expect([titles(), window.save(), window.open()?.revision]).toEqual([
+      ['First', 'Four'],
+      'saved',
+      2,
+    ]);
     expect(window.autosave.readDraft('lesson')).toBeNull();
     window.undo();
     await vi.advanceTimersByTimeAsync(1_000);
@@ -92,7 +120,9 @@ describe('autosave', () => {
     await vi.advanceTimersByTimeAsync(800);
     expect([window.save(), titles()]).toEqual(['saving', ['First']]);
     window.type('Typed since');
-    const first = window.run(window.autosave.saveFirst() as never) as unknown as Promise<string | null>;
+    const first = window.run(window.autosave.saveFirst() as never) as unknown as Promise<
+      string | null
+    >;
     await vi.advanceTimersByTimeAsync(2_000);
     expect(await first).toBeNull();
     expect(titles()).toEqual(['First', 'On its way', 'Typed since']);
@@ -100,7 +130,8 @@ describe('autosave', () => {
 
   it('says why the newest state is not there: no connection, or another window’s version', async () => {
     const window = await openWindow();
-    const first = async () => window.run(window.autosave.saveFirst() as never) as unknown as Promise<string | null>;
+    const first = async () =>
+      window.run(window.autosave.saveFirst() as never) as unknown as Promise<string | null>;
     server.goAway(true);
     window.type('Mine');
     expect(await first()).toContain('not saved yet');
@@ -141,7 +172,11 @@ describe('autosave', () => {
     await vi.advanceTimersByTimeAsync(1_000);
     await window.run(window.autosave.takeTheirs() as never);
     expect(titles()).toEqual(['First', 'Theirs', 'Mine', 'Theirs']);
-    expect(window.open()).toMatchObject({ revision: 4, edited: { lesson: { title: 'Theirs' }, past: [] }, save: { kind: 'saved' } });
+    expect(window.open()).toMatchObject({
+      revision: 4,
+      edited: { lesson: { title: 'Theirs' }, past: [] },
+      save: { kind: 'saved' },
+    });
     expect(window.autosave.readDraft('lesson')).toBeNull();
   });
 
@@ -149,12 +184,19 @@ describe('autosave', () => {
     const window = await openWindow();
     server.revisions.push(titled(first, 'Theirs'));
     expect(await window.hear(2)).toBe(true);
-    expect(window.open()).toMatchObject({ revision: 2, edited: { lesson: { title: 'Theirs' } }, save: { kind: 'saved' } });
+    expect(window.open()).toMatchObject({
+      revision: 2,
+      edited: { lesson: { title: 'Theirs' } },
+      save: { kind: 'saved' },
+    });
     expect([await window.hear(2), await window.hear(1)]).toEqual([false, false]);
     server.revisions.push(titled(first, 'Theirs again'));
     window.type('Mine');
     expect(await window.hear(3)).toBe(false);
-    expect(window.open()).toMatchObject({ edited: { lesson: { title: 'Mine' } }, save: { kind: 'stale', revision: 3 } });
+    expect(window.open()).toMatchObject({
+      edited: { lesson: { title: 'Mine' } },
+      save: { kind: 'stale', revision: 3 },
+    });
   });
 
   it('does not lose what is typed while the newer version is on its way', async () => {
@@ -163,7 +205,10 @@ describe('autosave', () => {
     const heard = window.hear(2);
     window.type('Mine');
     expect(await heard).toBe(false);
-    expect(window.open()).toMatchObject({ edited: { lesson: { title: 'Mine' } }, save: { kind: 'stale', revision: 2 } });
+    expect(window.open()).toMatchObject({
+      edited: { lesson: { title: 'Mine' } },
+      save: { kind: 'stale', revision: 2 },
+    });
   });
 
   it('reads no draft out of rubbish', async () => {

@@ -7,7 +7,8 @@ import { edit, edited, opened, saveChanged, stored } from './lesson-slice.ts';
 import type { LessonState } from './lesson-state.ts';
 import type { AppThunk, RootState } from './state.ts';
 
-const otherWindows = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('zest-revisions');
+const otherWindows =
+  typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('zest-revisions');
 const revisionSchema = z.object({ lessonId: z.string(), revision: z.int() });
 export type RevisionNews = z.infer<typeof revisionSchema>;
 const tellWindows = (news: RevisionNews) => otherWindows?.postMessage(news);
@@ -48,7 +49,8 @@ function keepDraft(lessonId: string, revision: number, lesson: Lesson): void {
 
 /** Keeps what is not on the server yet in this browser; also when the window is closed in mid-typing. */
 export function keepOpen({ open }: LessonState): void {
-  if (open && open.edited.lesson !== open.stored) keepDraft(open.id, open.revision, open.edited.lesson);
+  if (open && open.edited.lesson !== open.stored)
+    keepDraft(open.id, open.revision, open.edited.lesson);
 }
 
 export function dropDraft(lessonId: string): void {
@@ -75,7 +77,9 @@ export const saveFirst = (): AppThunk<Promise<string | null>> => async (dispatch
   await dispatch(saveNow());
   const { open } = getState().lesson;
   if (!open || open.edited.lesson === open.stored) return null;
-  return open.save.kind === 'stale' ? 'Another window has changed this lesson. Say first which version counts.' : 'Your last changes are not saved yet, so they would be missing. Try again once they are.';
+  return open.save.kind === 'stale'
+    ? 'Another window has changed this lesson. Say first which version counts.'
+    : 'Your last changes are not saved yet, so they would be missing. Try again once they are.';
 };
 
 const save = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
@@ -88,7 +92,9 @@ const save = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
     return;
   }
   dispatch(saveChanged({ kind: 'saving' }));
-  const result = await dispatch(api.endpoints.saveLesson.initiate({ lessonId: open.id, baseRevision: open.revision, lesson }));
+  const result = await dispatch(
+    api.endpoints.saveLesson.initiate({ lessonId: open.id, baseRevision: open.revision, lesson }),
+  );
   if (getState().lesson.open?.id !== open.id) return;
   if (result.data) {
     dispatch(stored({ id: open.id, revision: result.data.revision, lesson }));
@@ -113,7 +119,9 @@ const save = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
 export const keepMine = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
   const { open } = getState().lesson;
   if (!open) return;
-  const newest = await dispatch(api.endpoints.lesson.initiate(open.id, { forceRefetch: true, subscribe: false }));
+  const newest = await dispatch(
+    api.endpoints.lesson.initiate(open.id, { forceRefetch: true, subscribe: false }),
+  );
   if (!newest.data) {
     dispatch(saveChanged({ kind: 'failed', message: problemText(newest.error) ?? 'Not saved.' }));
     return;
@@ -126,14 +134,24 @@ export const keepMine = (): AppThunk<Promise<void>> => async (dispatch, getState
 export const takeTheirs = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
   const { open } = getState().lesson;
   if (!open) return;
-  const theirs = await dispatch(api.endpoints.lesson.initiate(open.id, { forceRefetch: true, subscribe: false }));
+  const theirs = await dispatch(
+    api.endpoints.lesson.initiate(open.id, { forceRefetch: true, subscribe: false }),
+  );
   if (!theirs.data) return;
   const mine = await dispatch(
-    api.endpoints.saveLesson.initiate({ lessonId: open.id, baseRevision: theirs.data.revision, lesson: open.edited.lesson }),
+    api.endpoints.saveLesson.initiate({
+      lessonId: open.id,
+      baseRevision: theirs.data.revision,
+      lesson: open.edited.lesson,
+    }),
   );
   if (!mine.data) return;
   const back = await dispatch(
-    api.endpoints.saveLesson.initiate({ lessonId: open.id, baseRevision: mine.data.revision, lesson: theirs.data.lesson }),
+    api.endpoints.saveLesson.initiate({
+      lessonId: open.id,
+      baseRevision: mine.data.revision,
+      lesson: theirs.data.lesson,
+    }),
   );
   if (!back.data) return;
   dropDraft(open.id);
@@ -142,7 +160,10 @@ export const takeTheirs = (): AppThunk<Promise<void>> => async (dispatch, getSta
 
 /** Puts this window's and another's version together, on top of the other one. */
 export const keepBoth =
-  (theirs: { lesson: Lesson; revision: number }, chosen: ReadonlyMap<string | null, Chosen>): AppThunk<Promise<void>> =>
+  (
+    theirs: { lesson: Lesson; revision: number },
+    chosen: ReadonlyMap<string | null, Chosen>,
+  ): AppThunk<Promise<void>> =>
   async (dispatch, getState) => {
     const { open } = getState().lesson;
     if (!open) return;
@@ -162,14 +183,23 @@ export const heardOfRevision =
     const isNews = () => {
       const { open } = getState().lesson;
       // While this window saves, the newer revision may be its own.
-      return open?.id === lessonId && revision > open.revision && open.save.kind !== 'saving' && open.save.kind !== 'stale';
+      return (
+        open?.id === lessonId &&
+        revision > open.revision &&
+        open.save.kind !== 'saving' &&
+        open.save.kind !== 'stale'
+      );
     };
     const isUntouched = () => {
       const { open } = getState().lesson;
       return open !== null && open.edited.lesson === open.stored;
     };
     if (!isNews()) return false;
-    const newest = isUntouched() ? await dispatch(api.endpoints.lesson.initiate(lessonId, { forceRefetch: true, subscribe: false })) : null;
+    const newest = isUntouched()
+      ? await dispatch(
+          api.endpoints.lesson.initiate(lessonId, { forceRefetch: true, subscribe: false }),
+        )
+      : null;
     if (!isNews()) return false;
     if (!isUntouched()) {
       dispatch(saveChanged({ kind: 'stale', revision }));

@@ -1,4 +1,16 @@
-import { classSchema, classSumsSchema, erasureSchema, logPageSchema, studentSchema, type ClassPlan, type HandEntries, type LogPage, type LogQuery, type MakeStudents, type StudentPlan } from '@zest/contract';
+import {
+  classSchema,
+  classSumsSchema,
+  erasureSchema,
+  logPageSchema,
+  studentSchema,
+  type ClassPlan,
+  type HandEntries,
+  type LogPage,
+  type LogQuery,
+  type MakeStudents,
+  type StudentPlan,
+} from '@zest/contract';
 import { z } from 'zod';
 import { api, read } from './api.ts';
 import { onLogNews } from './log-news.ts';
@@ -7,14 +19,20 @@ import { onLogNews } from './log-news.ts';
 type Entries = Omit<LogPage, 'next'>;
 type LogArgs = LogQuery & { classId: string };
 
-const logPath = (classId: string, query: LogQuery) => `/classes/${classId}/log?${new URLSearchParams(Object.entries(query).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])))}`;
+const logPath = (classId: string, query: LogQuery) =>
+  `/classes/${classId}/log?${new URLSearchParams(Object.entries(query).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])))}`;
 const readPage = read(logPageSchema);
 
 /** All pages of what is asked for; null as soon as `ask` has nothing to give. */
-async function allPages({ classId, ...wanted }: LogArgs, ask: (path: string) => Promise<unknown>): Promise<Entries | null> {
+async function allPages(
+  { classId, ...wanted }: LogArgs,
+  ask: (path: string) => Promise<unknown>,
+): Promise<Entries | null> {
   const pages: LogPage[] = [];
   do {
-    const answer = await ask(logPath(classId, { ...wanted, after: pages.at(-1)?.next ?? undefined }));
+    const answer = await ask(
+      logPath(classId, { ...wanted, after: pages.at(-1)?.next ?? undefined }),
+    );
     if (answer === null) return null;
     pages.push(readPage(answer));
   } while (pages.at(-1)?.next);
@@ -33,91 +51,113 @@ function putIn(shown: Entries, { entries, asOf }: Entries): void {
 }
 
 /** What the pages ask of classes, their students and their log. */
-export const classApi = api.enhanceEndpoints({ addTagTypes: ['Classes', 'Students', 'Log', 'Erasures'] }).injectEndpoints({
-  endpoints: (build) => ({
-    classes: build.query({
-      query: (_: void) => '/classes',
-      transformResponse: read(z.array(classSchema)),
-      providesTags: ['Classes'],
-    }),
-    makeClass: build.mutation({
-      query: (body: ClassPlan) => ({ url: '/classes', method: 'POST', body }),
-      transformResponse: read(classSchema),
-      invalidatesTags: ['Classes'],
-    }),
-    saveClass: build.mutation({
-      query: ({ classId, ...body }: ClassPlan & { classId: string }) => ({ url: `/classes/${classId}`, method: 'PUT', body }),
-      transformResponse: read(classSchema),
-      invalidatesTags: ['Classes'],
-    }),
-    eraseClass: build.mutation({
-      query: (classId: string) => ({ url: `/classes/${classId}`, method: 'DELETE' }),
-      invalidatesTags: ['Classes', 'Shares', 'Erasures'],
-    }),
-    students: build.query({
-      query: (classId: string) => `/classes/${classId}/students`,
-      transformResponse: read(z.array(studentSchema)),
-      providesTags: ['Students'],
-    }),
-    /** All pages of what is asked for. */
-    log: build.query<Entries, LogArgs>({
-      queryFn: async (args, _store, _options, ask) => {
-        let error: Awaited<ReturnType<typeof ask>>['error'];
-        const data = await allPages(args, async (path) => {
-          const answer = await ask(path);
-          error = answer.error;
-          return answer.error ? null : answer.data;
-        });
-        return data ? { data } : { error: error as NonNullable<typeof error> };
-      },
-      onCacheEntryAdded: async (args, { cacheDataLoaded, cacheEntryRemoved, getCacheEntry, updateCachedData }) => {
-        await cacheDataLoaded.catch(() => undefined);
-        const leave = onLogNews(args, async () => {
-          const changedSince = getCacheEntry().data?.asOf;
-          if (changedSince === undefined) return;
-          // Without an answer the next news, or the connection when it is back, brings it.
-          const changed = await allPages({ ...args, changedSince }, async (path) => {
-            const answer = await fetch(`/api${path}`).catch(() => null);
-            return answer?.ok ? answer.json() : null;
+export const classApi = api
+  .enhanceEndpoints({ addTagTypes: ['Classes', 'Students', 'Log', 'Erasures'] })
+  .injectEndpoints({
+    endpoints: (build) => ({
+      classes: build.query({
+        query: (_: void) => '/classes',
+        transformResponse: read(z.array(classSchema)),
+        providesTags: ['Classes'],
+      }),
+      makeClass: build.mutation({
+        query: (body: ClassPlan) => ({ url: '/classes', method: 'POST', body }),
+        transformResponse: read(classSchema),
+        invalidatesTags: ['Classes'],
+      }),
+      saveClass: build.mutation({
+        query: ({ classId, ...body }: ClassPlan & { classId: string }) => ({
+          url: `/classes/${classId}`,
+          method: 'PUT',
+          body,
+        }),
+        transformResponse: read(classSchema),
+        invalidatesTags: ['Classes'],
+      }),
+      eraseClass: build.mutation({
+        query: (classId: string) => ({ url: `/classes/${classId}`, method: 'DELETE' }),
+        invalidatesTags: ['Classes', 'Shares', 'Erasures'],
+      }),
+      students: build.query({
+        query: (classId: string) => `/classes/${classId}/students`,
+        transformResponse: read(z.array(studentSchema)),
+        providesTags: ['Students'],
+      }),
+      /** All pages of what is asked for. */
+      log: build.query<Entries, LogArgs>({
+        queryFn: async (args, _store, _options, ask) => {
+          let error: Awaited<ReturnType<typeof ask>>['error'];
+          const data = await allPages(args, async (path) => {
+            const answer = await ask(path);
+            error = answer.error;
+            return answer.error ? null : answer.data;
           });
-          if (changed) updateCachedData((shown) => putIn(shown, changed));
-        });
-        await cacheEntryRemoved;
-        leave();
-      },
-      providesTags: ['Log'],
+          return data ? { data } : { error: error as NonNullable<typeof error> };
+        },
+        onCacheEntryAdded: async (
+          args,
+          { cacheDataLoaded, cacheEntryRemoved, getCacheEntry, updateCachedData },
+        ) => {
+          await cacheDataLoaded.catch(() => undefined);
+          const leave = onLogNews(args, async () => {
+            const changedSince = getCacheEntry().data?.asOf;
+            if (changedSince === undefined) return;
+            // Without an answer the next news, or the connection when it is back, brings it.
+            const changed = await allPages({ ...args, changedSince }, async (path) => {
+              const answer = await fetch(`/api${path}`).catch(() => null);
+              return answer?.ok ? answer.json() : null;
+            });
+            if (changed) updateCachedData((shown) => putIn(shown, changed));
+          });
+          await cacheEntryRemoved;
+          leave();
+        },
+        providesTags: ['Log'],
+      }),
+      classSums: build.query({
+        query: ({ classId, since }: { classId: string; since: number }) =>
+          `/classes/${classId}/sums?since=${since}`,
+        transformResponse: read(classSumsSchema),
+        providesTags: ['Log'],
+      }),
+      addStudents: build.mutation({
+        query: ({ classId, ...body }: MakeStudents & { classId: string }) => ({
+          url: `/classes/${classId}/students`,
+          method: 'POST',
+          body,
+        }),
+        transformResponse: read(z.array(studentSchema)),
+        invalidatesTags: ['Classes', 'Students'],
+      }),
+      saveStudent: build.mutation({
+        query: ({ studentId, ...body }: StudentPlan & { studentId: string }) => ({
+          url: `/students/${studentId}`,
+          method: 'PUT',
+          body,
+        }),
+        transformResponse: read(studentSchema),
+        invalidatesTags: ['Students'],
+      }),
+      eraseStudent: build.mutation({
+        query: (studentId: string) => ({ url: `/students/${studentId}`, method: 'DELETE' }),
+        invalidatesTags: ['Classes', 'Students', 'Log', 'Erasures'],
+      }),
+      addEntries: build.mutation({
+        query: ({ classId, ...body }: HandEntries & { classId: string }) => ({
+          url: `/classes/${classId}/entries`,
+          method: 'POST',
+          body,
+        }),
+        invalidatesTags: ['Log'],
+      }),
+      removeEntry: build.mutation({
+        query: (logId: string) => ({ url: `/log/${logId}`, method: 'DELETE' }),
+        invalidatesTags: ['Log'],
+      }),
+      erasures: build.query({
+        query: (_: void) => '/erasures',
+        transformResponse: read(z.array(erasureSchema)),
+        providesTags: ['Erasures'],
+      }),
     }),
-    classSums: build.query({
-      query: ({ classId, since }: { classId: string; since: number }) => `/classes/${classId}/sums?since=${since}`,
-      transformResponse: read(classSumsSchema),
-      providesTags: ['Log'],
-    }),
-    addStudents: build.mutation({
-      query: ({ classId, ...body }: MakeStudents & { classId: string }) => ({ url: `/classes/${classId}/students`, method: 'POST', body }),
-      transformResponse: read(z.array(studentSchema)),
-      invalidatesTags: ['Classes', 'Students'],
-    }),
-    saveStudent: build.mutation({
-      query: ({ studentId, ...body }: StudentPlan & { studentId: string }) => ({ url: `/students/${studentId}`, method: 'PUT', body }),
-      transformResponse: read(studentSchema),
-      invalidatesTags: ['Students'],
-    }),
-    eraseStudent: build.mutation({
-      query: (studentId: string) => ({ url: `/students/${studentId}`, method: 'DELETE' }),
-      invalidatesTags: ['Classes', 'Students', 'Log', 'Erasures'],
-    }),
-    addEntries: build.mutation({
-      query: ({ classId, ...body }: HandEntries & { classId: string }) => ({ url: `/classes/${classId}/entries`, method: 'POST', body }),
-      invalidatesTags: ['Log'],
-    }),
-    removeEntry: build.mutation({
-      query: (logId: string) => ({ url: `/log/${logId}`, method: 'DELETE' }),
-      invalidatesTags: ['Log'],
-    }),
-    erasures: build.query({
-      query: (_: void) => '/erasures',
-      transformResponse: read(z.array(erasureSchema)),
-      providesTags: ['Erasures'],
-    }),
-  }),
-});
+  });

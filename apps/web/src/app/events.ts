@@ -30,7 +30,9 @@ const jobNews =
 const takeProgress =
   (job: Job): AppThunk =>
   (dispatch, getState) => {
-    for (const { endpointName, originalArgs } of api.util.selectInvalidatedBy(getState(), ['Takes'])) {
+    for (const { endpointName, originalArgs } of api.util.selectInvalidatedBy(getState(), [
+      'Takes',
+    ])) {
       if (endpointName !== 'takes') continue;
       dispatch(
         api.util.updateQueryData('takes', originalArgs as string, (takes) => {

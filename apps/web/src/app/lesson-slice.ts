@@ -1,4 +1,12 @@
-import { applyEdit, beginEditing, redo, undo, type EditedLesson, type Lesson, type LessonEdit } from '@zest/core/lesson';
+import {
+  applyEdit,
+  beginEditing,
+  redo,
+  undo,
+  type EditedLesson,
+  type Lesson,
+  type LessonEdit,
+} from '@zest/core/lesson';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { LessonState, SaveState } from './lesson-state.ts';
 import { intentions } from '../ui/intention.ts';
@@ -25,7 +33,8 @@ const slice = createSlice({
     edited(state, { payload }: PayloadAction<EditedLesson>) {
       if (!state.open) return;
       state.open.edited = payload;
-      if (state.open.save.kind !== 'stale' && state.open.save.kind !== 'saving') state.open.save = { kind: 'unsaved' };
+      if (state.open.save.kind !== 'stale' && state.open.save.kind !== 'saving')
+        state.open.save = { kind: 'unsaved' };
     },
     saveChanged(state, { payload }: PayloadAction<SaveState>) {
       if (state.open) state.open.save = payload;

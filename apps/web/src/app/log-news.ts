@@ -19,7 +19,10 @@ export const missedLogNews = (): void => {
 };
 
 /** Has a log that is shown catch up after news of its class, and of its lesson where it shows one. Gives what ends it. */
-export function onLogNews({ classId, lesson }: { classId: string; lesson?: string | undefined }, catchUp: () => Promise<void>): () => void {
+export function onLogNews(
+  { classId, lesson }: { classId: string; lesson?: string | undefined },
+  catchUp: () => Promise<void>,
+): () => void {
   let isBusy = false;
   let isStale = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -34,7 +37,11 @@ export function onLogNews({ classId, lesson }: { classId: string; lesson?: strin
     });
   };
   const hear = (news: News | null) => {
-    if (news !== null && (news.classId !== classId || (lesson !== undefined && !news.lessonIds.includes(lesson)))) return;
+    if (
+      news !== null &&
+      (news.classId !== classId || (lesson !== undefined && !news.lessonIds.includes(lesson)))
+    )
+      return;
     isStale = true;
     if (!isBusy) run();
   };

@@ -9,7 +9,9 @@ export const store = configureStore({
   reducer: { lesson: lessonReducer, [api.reducerPath]: api.reducer },
   // The lesson may be large and is never changed in place; walking it on every action would only cost time.
   middleware: (standard) =>
-    standard({ serializableCheck: false, immutableCheck: false }).prepend(autosave.middleware).concat(api.middleware),
+    standard({ serializableCheck: false, immutableCheck: false })
+      .prepend(autosave.middleware)
+      .concat(api.middleware),
 });
 
 export type AppDispatch = typeof store.dispatch;

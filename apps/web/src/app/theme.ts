@@ -23,7 +23,10 @@ const typography = {
 };
 const components = {
   MuiCssBaseline: { styleOverrides: { a: { color: paper.zest } } },
-  MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { minHeight: 40 } } },
+  MuiButton: {
+    defaultProps: { disableElevation: true },
+    styleOverrides: { root: { minHeight: 40 } },
+  },
   MuiTextField: { defaultProps: { size: 'small' as const, fullWidth: true } },
   MuiButtonBase: { defaultProps: { disableRipple: true } },
   MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },

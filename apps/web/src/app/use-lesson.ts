@@ -1,4 +1,12 @@
-import { createContext, createElement, useCallback, useContext, useDeferredValue, useMemo, type ReactNode } from 'react';
+import {
+  createContext,
+  createElement,
+  useCallback,
+  useContext,
+  useDeferredValue,
+  useMemo,
+  type ReactNode,
+} from 'react';
 import { firstCut, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import { blocksOf, findBlock, type Block, type Lesson } from '@zest/core/lesson';
 import { scheduleLesson, type Schedule } from '@zest/core/schedule';
@@ -31,10 +39,14 @@ function sameBlocks(a: Lesson, b: Lesson): boolean {
 export function ShownLessonProvider({ children }: { children: ReactNode }) {
   const open = useAppSelector((state) => state.lesson.open);
   const [id, revision, lesson] = [open?.id, open?.revision, open?.edited.lesson];
-  const now = useMemo(() => (id !== undefined && revision !== undefined && lesson ? { id, revision, lesson } : null), [id, revision, lesson]);
+  const now = useMemo(
+    () => (id !== undefined && revision !== undefined && lesson ? { id, revision, lesson } : null),
+    [id, revision, lesson],
+  );
   // Keys that come while the whole lesson is being drawn would begin the drawing anew, until it is forced in one go.
   const later = useDeferredValue(useSettled(now));
-  const shown = now && later && now.id === later.id && sameBlocks(now.lesson, later.lesson) ? later : now;
+  const shown =
+    now && later && now.id === later.id && sameBlocks(now.lesson, later.lesson) ? later : now;
   return createElement(Shown.Provider, { value: shown }, children);
 }
 
@@ -102,7 +114,15 @@ export type ReadyTake = Take & TakeFacts;
 export function useReadyTakes(): ReadonlyMap<string, ReadyTake> {
   const takes = useAllTakes();
   const watched = useWatched(takes);
-  return useMemo(() => new Map(takes.filter((take) => take.state === 'ready').map((take) => [take.id, { ...take, watched: watched(take) }])), [takes, watched]);
+  return useMemo(
+    () =>
+      new Map(
+        takes
+          .filter((take) => take.state === 'ready')
+          .map((take) => [take.id, { ...take, watched: watched(take) }]),
+      ),
+    [takes, watched],
+  );
 }
 
 /** The block every bench works on, kept in the address. */
@@ -112,6 +132,7 @@ export function useChosenBlock(): { block: Block | undefined; choose: (blockId: 
   const blocks = blocksOf(lesson);
   const block = blocks.find(({ id }) => id === params.get('block')) ?? blocks[0];
   // At once: it answers a click, and a page busy with keys would put it off.
-  const choose = (blockId: string) => setParams({ block: blockId }, { replace: true, flushSync: true });
+  const choose = (blockId: string) =>
+    setParams({ block: blockId }, { replace: true, flushSync: true });
   return { block, choose };
 }

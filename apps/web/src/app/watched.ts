@@ -31,8 +31,14 @@ function subscribe(listener: () => void): () => void {
 export function useWatched(takes: readonly Take[]): (take: Take) => Watched | undefined {
   const now = useSyncExternalStore(subscribe, () => version);
   useEffect(() => {
-    for (const { id, watching, inBin } of takes) if (watching.key !== null && !inBin && !known.has(watching.key) && !asked.has(watching.key)) void read(id, watching.key);
+    for (const { id, watching, inBin } of takes)
+      if (watching.key !== null && !inBin && !known.has(watching.key) && !asked.has(watching.key))
+        void read(id, watching.key);
   }, [takes]);
   // Another function whenever there is more to give.
-  return useCallback((take: Take) => (now >= 0 && take.watching.key !== null ? known.get(take.watching.key) : undefined), [now]);
+  return useCallback(
+    (take: Take) =>
+      now >= 0 && take.watching.key !== null ? known.get(take.watching.key) : undefined,
+    [now],
+  );
 }

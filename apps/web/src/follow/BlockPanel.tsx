@@ -17,7 +17,17 @@ interface BlockPanelProps {
 }
 
 /** Counts with one big button while it goes on; a time is taken by the same clock as the video's. */
-function LiveCount({ prompt, scene, counted, onCount }: { prompt: ScorePrompt; scene: Scene; counted: number | null; onCount: (value: number) => void }) {
+function LiveCount({
+  prompt,
+  scene,
+  counted,
+  onCount,
+}: {
+  prompt: ScorePrompt;
+  scene: Scene;
+  counted: number | null;
+  onCount: (value: number) => void;
+}) {
   const clock = scene.items.find((item) => item.slot === 'clock');
   const [sinceMs] = useState(scene.atMs);
   if (clock?.slot !== 'clock') return null;
@@ -25,7 +35,9 @@ function LiveCount({ prompt, scene, counted, onCount }: { prompt: ScorePrompt; s
     const gone = Math.round((scene.atMs - sinceMs) / 100) / 10;
     return (
       <button type="button" className="big count" onClick={() => onCount(gone)}>
-        {counted === null ? say('block.done', { seconds: gone.toFixed(0) }) : say('value.time', { n: counted })}
+        {counted === null
+          ? say('block.done', { seconds: gone.toFixed(0) })
+          : say('value.time', { n: counted })}
       </button>
     );
   }
@@ -62,18 +74,41 @@ function Question({ question, onAnswer }: { question: string; onAnswer: (text: s
       }}
     >
       <label htmlFor="answer">{question}</label>
-      <input id="answer" value={text} onChange={(event) => setText(event.target.value)} maxLength={400} autoComplete="off" />
+      <input
+        id="answer"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        maxLength={400}
+        autoComplete="off"
+      />
       <button type="submit" disabled={text.trim() === '' || text.trim() === sent}>
-        {say(sent === '' ? 'question.send' : text.trim() === sent ? 'question.noted' : 'question.again')}
+        {say(
+          sent === ''
+            ? 'question.send'
+            : text.trim() === sent
+              ? 'question.noted'
+              : 'question.again',
+        )}
       </button>
     </form>
   );
 }
 
 /** What can be done in the block that is on: another form, a count, an answer. */
-export function BlockPanel({ block, scene, prompt, counted, onCount, level, onLevel, onAnswer }: BlockPanelProps) {
+export function BlockPanel({
+  block,
+  scene,
+  prompt,
+  counted,
+  onCount,
+  level,
+  onLevel,
+  onAnswer,
+}: BlockPanelProps) {
   const isOn = scene?.items.some((item) => item.slot === 'clock' && item.phase === 'work') ?? false;
-  const forms = (['easier', 'standard', 'harder'] as const).filter((form) => form === 'standard' || block.levels.some((own) => own.form === form));
+  const forms = (['easier', 'standard', 'harder'] as const).filter(
+    (form) => form === 'standard' || block.levels.some((own) => own.form === form),
+  );
   const chosen = forms.includes(level) ? level : 'standard';
   const form = block.levels.find((own) => own.form === chosen);
   if (!prompt && !block.question && forms.length < 2) return null;
@@ -82,7 +117,12 @@ export function BlockPanel({ block, scene, prompt, counted, onCount, level, onLe
       {forms.length > 1 && (
         <div className="reasons" role="group" aria-label={say('choices.how-hard')}>
           {forms.map((own) => (
-            <button key={own} type="button" aria-pressed={own === chosen} onClick={() => onLevel(own)}>
+            <button
+              key={own}
+              type="button"
+              aria-pressed={own === chosen}
+              onClick={() => onLevel(own)}
+            >
               {say(`level.${own}`)}
             </button>
           ))}
@@ -95,7 +135,9 @@ export function BlockPanel({ block, scene, prompt, counted, onCount, level, onLe
           {form.rule && <span className="soft"> {form.rule}</span>}
         </p>
       )}
-      {prompt && scene && isOn && <LiveCount prompt={prompt} scene={scene} counted={counted} onCount={onCount} />}
+      {prompt && scene && isOn && (
+        <LiveCount prompt={prompt} scene={scene} counted={counted} onCount={onCount} />
+      )}
       {block.question && <Question question={block.question.question} onAnswer={onAnswer} />}
     </section>
   );

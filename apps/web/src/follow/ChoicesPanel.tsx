@@ -33,34 +33,69 @@ export function ChoicesPanel({ lesson, footage, choices, onChoose }: ChoicesPane
     <div className="choices">
       {switches.map(([key, label]) => (
         <label key={key}>
-          <input type="checkbox" checked={choices[key]} onChange={(event) => onChoose({ [key]: event.target.checked })} />
+          <input
+            type="checkbox"
+            checked={choices[key]}
+            onChange={(event) => onChoose({ [key]: event.target.checked })}
+          />
           {say(label)}
         </label>
       ))}
       {isCalled && (
         <label>
-          <input type="checkbox" checked={choices.newOrder} onChange={(event) => onChoose({ newOrder: event.target.checked })} />
+          <input
+            type="checkbox"
+            checked={choices.newOrder}
+            onChange={(event) => onChoose({ newOrder: event.target.checked })}
+          />
           {say('choices.new-order')}
         </label>
       )}
       <label>
-        <input type="checkbox" checked={choices.hand === 'other hand'} onChange={(event) => onChoose({ hand: event.target.checked ? 'other hand' : 'as filmed' })} />
+        <input
+          type="checkbox"
+          checked={choices.hand === 'other hand'}
+          onChange={(event) =>
+            onChoose({ hand: event.target.checked ? 'other hand' : 'as filmed' })
+          }
+        />
         {say('choices.other-hand')}
       </label>
       {lesson.second !== null && (
         <label>
-          <input type="checkbox" checked={choices.language === 'second'} onChange={(event) => onChoose({ language: event.target.checked ? 'second' : 'first' })} />
-          {say('choices.second-language', { language: new Intl.DisplayNames([spokenLanguage()], { type: 'language' }).of(lesson.second) ?? lesson.second })}
+          <input
+            type="checkbox"
+            checked={choices.language === 'second'}
+            onChange={(event) => onChoose({ language: event.target.checked ? 'second' : 'first' })}
+          />
+          {say('choices.second-language', {
+            language:
+              new Intl.DisplayNames([spokenLanguage()], { type: 'language' }).of(lesson.second) ??
+              lesson.second,
+          })}
         </label>
       )}
       {footage.sizes.length > 1 && (
         <label className="pick">
           {say('choices.picture')}
-          <select value={String(choices.picture)} onChange={({ target }) => onChoose({ picture: target.value === 'auto' || target.value === 'filmed' ? target.value : Number(target.value) })}>
+          <select
+            value={String(choices.picture)}
+            onChange={({ target }) =>
+              onChoose({
+                picture:
+                  target.value === 'auto' || target.value === 'filmed'
+                    ? target.value
+                    : Number(target.value),
+              })
+            }
+          >
             <option value="auto">{say('choices.picture-auto')}</option>
             {footage.sizes.map((lines) => (
               <option key={lines} value={lines === AS_FILMED ? 'filmed' : lines}>
-                {say(lines === AS_FILMED ? 'choices.picture-filmed' : 'choices.picture-lines', { lines, mb: megabytes(bytesAt(footage.takes, lines)) })}
+                {say(lines === AS_FILMED ? 'choices.picture-filmed' : 'choices.picture-lines', {
+                  lines,
+                  mb: megabytes(bytesAt(footage.takes, lines)),
+                })}
               </option>
             ))}
           </select>
@@ -73,7 +108,12 @@ export function ChoicesPanel({ lesson, footage, choices, onChoose }: ChoicesPane
             .filter((level) => level === 'standard' || forms.some(({ form }) => form === level))
             .map((level) => (
               <label key={level}>
-                <input type="radio" name="level" checked={choices.level === level} onChange={() => onChoose({ level })} />
+                <input
+                  type="radio"
+                  name="level"
+                  checked={choices.level === level}
+                  onChange={() => onChoose({ level })}
+                />
                 {say(`level.${level}`)}
               </label>
             ))}

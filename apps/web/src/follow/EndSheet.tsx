@@ -27,7 +27,17 @@ interface EndSheetProps {
 const promptKey = ({ key, seconds }: ScorePrompt) => `${key} ${seconds ?? ''}`;
 
 /** A number that was only offered: noted afterwards, if at all. */
-function LateNumber({ prompt, level, own, onSave }: { prompt: ScorePrompt; level: Score['level']; own: OwnLines; onSave: (scores: Score[]) => void }) {
+function LateNumber({
+  prompt,
+  level,
+  own,
+  onSave,
+}: {
+  prompt: ScorePrompt;
+  level: Score['level'];
+  own: OwnLines;
+  onSave: (scores: Score[]) => void;
+}) {
   const [typed, setTyped] = useState<ReadonlyMap<Side | null, string>>(new Map());
   const scores = scoresOf(prompt, level, typed);
   return (
@@ -40,11 +50,20 @@ function LateNumber({ prompt, level, own, onSave }: { prompt: ScorePrompt; level
       }}
     >
       <h3>
-        {prompt.seconds === null ? prompt.title : say('end.in', { title: prompt.title, seconds: prompt.seconds })}
+        {prompt.seconds === null
+          ? prompt.title
+          : say('end.in', { title: prompt.title, seconds: prompt.seconds })}
       </h3>
       {sidesOf(prompt).map((side) => (
         <div key={side ?? ''}>
-          <NumberInput label={`${askWords(prompt.measure)}${besideTitle(side)}`} unit={unitWords(prompt.measure)} measure={prompt.measure} value={typed.get(side) ?? ''} onChange={(text) => setTyped(new Map([...typed, [side, text]]))} step={1} />
+          <NumberInput
+            label={`${askWords(prompt.measure)}${besideTitle(side)}`}
+            unit={unitWords(prompt.measure)}
+            measure={prompt.measure}
+            value={typed.get(side) ?? ''}
+            onChange={(text) => setTyped(new Map([...typed, [side, text]]))}
+            step={1}
+          />
           <BestSoFar prompt={prompt} side={side} level={level} best={own.bestOf} />
         </div>
       ))}
@@ -58,7 +77,11 @@ function LateNumber({ prompt, level, own, onSave }: { prompt: ScorePrompt; level
 /** After the last picture: how it felt, numbers not noted yet, and where they went. */
 export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: EndSheetProps) {
   const [effort, setEffort] = useState<number | null>(null);
-  const offered = [...new Map(lesson.prompts.filter(({ isAsked }) => !isAsked).map((prompt) => [promptKey(prompt), prompt])).values()];
+  const offered = [
+    ...new Map(
+      lesson.prompts.filter(({ isAsked }) => !isAsked).map((prompt) => [promptKey(prompt), prompt]),
+    ).values(),
+  ];
   const save = (scores: Score[]) => {
     for (const score of scores) {
       log.note(score);
@@ -101,14 +124,25 @@ export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: End
         <details>
           <summary>{say('end.more')}</summary>
           {offered.map((prompt) => (
-            <LateNumber key={promptKey(prompt)} prompt={prompt} level={level(prompt.blockId)} own={own} onSave={save} />
+            <LateNumber
+              key={promptKey(prompt)}
+              prompt={prompt}
+              level={level(prompt.blockId)}
+              own={own}
+              onSave={save}
+            />
           ))}
         </details>
       )}
       <p className="soft" role="status">
         {goesTo === 'nobody' && say('end.stays')}
         {goesTo === 'platform' && say('end.platform')}
-        {goesTo === 'teacher' && (log.waiting > 0 ? say('end.to-be-sent', { n: log.waiting }) : log.stuck.some(({ code: own }) => own === code) ? '' : say('end.teacher'))}
+        {goesTo === 'teacher' &&
+          (log.waiting > 0
+            ? say('end.to-be-sent', { n: log.waiting })
+            : log.stuck.some(({ code: own }) => own === code)
+              ? ''
+              : say('end.teacher'))}
       </p>
       <Unsent log={log} />
       <button type="button" className="big" onClick={onLeave}>

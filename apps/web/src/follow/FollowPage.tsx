@@ -37,10 +37,22 @@ export function FollowPage({ source }: { source: LessonSource }) {
   const listen = useCallback((run: (command: TelevisionCommand['command']) => void) => {
     commands.current = run;
   }, []);
-  const television = useMemo(() => (screen === null ? null : { tell, listen }), [screen, tell, listen]);
+  const television = useMemo(
+    () => (screen === null ? null : { tell, listen }),
+    [screen, tell, listen],
+  );
   // Whoever comes later hears that nothing has begun yet.
   useEffect(() => {
-    if (screen !== null && startedAt === null) tell({ kind: 'state', started: false, playing: false, atMs: 0, waits: null, blockId: null, tryNo: null });
+    if (screen !== null && startedAt === null)
+      tell({
+        kind: 'state',
+        started: false,
+        playing: false,
+        atMs: 0,
+        waits: null,
+        blockId: null,
+        tryNo: null,
+      });
   }, [screen, startedAt, tell, others]);
   const second = state?.kind === 'ready' ? state.value.second : null;
   const choices = useMemo(() => choicesOf(chosen, me, second), [chosen, me, second]);
@@ -48,16 +60,23 @@ export function FollowPage({ source }: { source: LessonSource }) {
   useEffect(() => {
     let gone = false;
     void source.load({ hand, language, seed: newOrder ? seed : null }).then(async (answer) => {
-      if (answer.kind === 'ready') await speak(languageFor([answer.value.assembly.words.language, ...navigator.languages]));
+      if (answer.kind === 'ready')
+        await speak(languageFor([answer.value.assembly.words.language, ...navigator.languages]));
       if (gone) return;
       setState(answer);
-      if (answer.kind === 'ready' && answer.value.classId !== null) setMe(readMe(answer.value.classId));
+      if (answer.kind === 'ready' && answer.value.classId !== null)
+        setMe(readMe(answer.value.classId));
     });
     return () => {
       gone = true;
     };
   }, [source, attempt, hand, language, newOrder, seed]);
-  const footage = useFootage(source, state?.kind === 'ready' ? state.value : null, choices.picture, startedAt !== null);
+  const footage = useFootage(
+    source,
+    state?.kind === 'ready' ? state.value : null,
+    choices.picture,
+    startedAt !== null,
+  );
   const title = state?.kind === 'ready' ? state.value.title : say('page.lesson');
   useEffect(() => {
     document.title = title;
@@ -97,7 +116,17 @@ export function FollowPage({ source }: { source: LessonSource }) {
   }
   const lesson = state.value;
   const shared = { lesson, source, footage, choices, onChoose: choose, me };
-  if (remoteOf !== null) return <RemoteControl lesson={lesson} source={source} screen={remoteOf} choices={choices} me={me} onLeave={() => setRemoteOf(null)} />;
+  if (remoteOf !== null)
+    return (
+      <RemoteControl
+        lesson={lesson}
+        source={source}
+        screen={remoteOf}
+        choices={choices}
+        me={me}
+        onLeave={() => setRemoteOf(null)}
+      />
+    );
   return startedAt !== null ? (
     <Lesson
       {...shared}
@@ -109,6 +138,16 @@ export function FollowPage({ source }: { source: LessonSource }) {
       }}
     />
   ) : (
-    <Welcome {...shared} onMe={setMe} onStart={setStartedAt} television={{ screen, phones: others, onTelevision: () => setTelevision(true), onRemote: setRemoteOf }} />
+    <Welcome
+      {...shared}
+      onMe={setMe}
+      onStart={setStartedAt}
+      television={{
+        screen,
+        phones: others,
+        onTelevision: () => setTelevision(true),
+        onRemote: setRemoteOf,
+      }}
+    />
   );
 }

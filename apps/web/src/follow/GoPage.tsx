@@ -25,10 +25,25 @@ export function GoPage() {
     if (card) keepCard(card);
     location.assign(`/follow/${answer.value.code}`);
   };
-  const field = (id: string, label: string, value: string, change: (text: string) => void, isFirst: boolean) => (
+  const field = (
+    id: string,
+    label: string,
+    value: string,
+    change: (text: string) => void,
+    isFirst: boolean,
+  ) => (
     <div className="code">
       <label htmlFor={id}>{label}</label>
-      <input id={id} value={value} onChange={(event) => change(event.target.value)} autoComplete="off" autoCapitalize="characters" spellCheck={false} maxLength={20} autoFocus={isFirst} />
+      <input
+        id={id}
+        value={value}
+        onChange={(event) => change(event.target.value)}
+        autoComplete="off"
+        autoCapitalize="characters"
+        spellCheck={false}
+        maxLength={20}
+        autoFocus={isFirst}
+      />
     </div>
   );
   return (
@@ -43,7 +58,11 @@ export function GoPage() {
         {field('class-code', say('go.class'), classCode, setClassCode, classCode === '')}
         {field('lesson-code', say('go.lesson'), lessonCode, setLessonCode, classCode !== '')}
         {fault && <p role="alert">{fault}</p>}
-        <button type="submit" className="big start" disabled={busy || classCode.trim() === '' || lessonCode.trim() === ''}>
+        <button
+          type="submit"
+          className="big start"
+          disabled={busy || classCode.trim() === '' || lessonCode.trim() === ''}
+        >
           {say('go.open')}
         </button>
       </form>

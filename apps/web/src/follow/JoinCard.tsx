@@ -55,7 +55,15 @@ export function JoinCard({ classId, code, me, onMe }: JoinCardProps) {
       }}
     >
       <label htmlFor="card-code">{say('card.code')}</label>
-      <input id="card-code" value={typed} onChange={(event) => setTyped(event.target.value)} autoComplete="off" autoCapitalize="characters" spellCheck={false} maxLength={20} />
+      <input
+        id="card-code"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        autoComplete="off"
+        autoCapitalize="characters"
+        spellCheck={false}
+        maxLength={20}
+      />
       <button type="submit" disabled={busy || typed.trim() === ''}>
         {say('card.that-is-me')}
       </button>

@@ -38,18 +38,37 @@ interface LessonProps {
   onChoose: (change: Partial<Choices>) => void;
   me: Me | null;
   /** While this screen is a television: what is told to the phones, and where their wishes go. */
-  television: { tell: (state: TelevisionState) => void; listen: (run: (command: TelevisionCommand['command']) => void) => void } | null;
+  television: {
+    tell: (state: TelevisionState) => void;
+    listen: (run: (command: TelevisionCommand['command']) => void) => void;
+  } | null;
   /** Where it begins, in milliseconds. */
   fromMs: number;
   onLeave: () => void;
 }
 
 /** The video with its overlays, the big controls, and where we are. */
-export function Lesson({ lesson, source, footage, choices, onChoose, me, television, fromMs, onLeave }: LessonProps) {
+export function Lesson({
+  lesson,
+  source,
+  footage,
+  choices,
+  onChoose,
+  me,
+  television,
+  fromMs,
+  onLeave,
+}: LessonProps) {
   const [overrides, setOverrides] = useState<ReadonlyMap<string, LevelChoice>>(new Map());
-  const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, overrides), [lesson.blocks, choices.level, overrides]);
+  const levels = useMemo(
+    () => chosenLevels(lesson.blocks, choices.level, overrides),
+    [lesson.blocks, choices.level, overrides],
+  );
   const { larger, contrast, calm } = choices;
-  const assembly = useMemo(() => forStudent(lesson.assembly, { larger, contrast, calm, levels: levels.shown }), [lesson.assembly, larger, contrast, calm, levels]);
+  const assembly = useMemo(
+    () => forStudent(lesson.assembly, { larger, contrast, calm, levels: levels.shown }),
+    [lesson.assembly, larger, contrast, calm, levels],
+  );
   const moments = useMemo(() => askMoments(lesson), [lesson]);
   const player = useRef<LessonPlayer>(null);
   const whole = useRef<HTMLElement>(null);
@@ -58,7 +77,11 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
   const [pause, setPause] = useState<PauseMark | null>(null);
   const pausedAt = useRef(0);
   /** The block that is to be left out, and whether the video ran when that was asked for. */
-  const [skipping, setSkipping] = useState<{ id: string; title: string; wasPlaying: boolean } | null>(null);
+  const [skipping, setSkipping] = useState<{
+    id: string;
+    title: string;
+    wasPlaying: boolean;
+  } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   /** Where a stretch shown slowly ends. */
   const [slowUntil, setSlowUntil] = useState<number | null>(null);
@@ -68,10 +91,30 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
   const own = useOwnLines(source.code, me);
   const atMs = scene?.atMs ?? 0;
   const ended = !playing && atMs > 0 && atMs >= assembly.durationMs - 100;
-  const block = lesson.blocks.find(({ id }) => id === assembly.blocks[indexAt(assembly.blocks, atMs)]?.blockId);
-  const { stop, watch, leave, counted, setCounted } = useStops({ moments, chapters: assembly.chapters, partByPart: choices.partByPart, durationMs: assembly.durationMs });
-  const { furthestMs, passOver } = useProgress({ note: log.note, place: source.place, atMs, playing, durationMs: assembly.durationMs });
-  useSignals({ assembly, atMs, playing, isOn: choices.signals, rate: slowUntil === null ? 1 : SLOWLY, scene });
+  const block = lesson.blocks.find(
+    ({ id }) => id === assembly.blocks[indexAt(assembly.blocks, atMs)]?.blockId,
+  );
+  const { stop, watch, leave, counted, setCounted } = useStops({
+    moments,
+    chapters: assembly.chapters,
+    partByPart: choices.partByPart,
+    durationMs: assembly.durationMs,
+  });
+  const { furthestMs, passOver } = useProgress({
+    note: log.note,
+    place: source.place,
+    atMs,
+    playing,
+    durationMs: assembly.durationMs,
+  });
+  useSignals({
+    assembly,
+    atMs,
+    playing,
+    isOn: choices.signals,
+    rate: slowUntil === null ? 1 : SLOWLY,
+    scene,
+  });
 
   useEffect(() => {
     if (fromMs > 0) player.current?.seek(fromMs);
@@ -101,7 +144,12 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
     else void whole.current?.requestFullscreen?.().catch(() => undefined);
   };
   const goOn = () => {
-    if (pause) log.note({ kind: 'practised', blockId: pause.blockId, ms: Math.min(pause.practiceMs, Math.round(performance.now() - pausedAt.current)) });
+    if (pause)
+      log.note({
+        kind: 'practised',
+        blockId: pause.blockId,
+        ms: Math.min(pause.practiceMs, Math.round(performance.now() - pausedAt.current)),
+      });
     setPause(null);
     // After the last block there is nothing to go on with.
     if (!ended) player.current?.play();
@@ -151,17 +199,34 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
     else player.current?.toggle();
   };
 
-  const waits = pause ? 'practice' : stop?.kind === 'ask' ? 'score' : stop?.kind === 'part' ? 'part' : ended ? 'end' : null;
+  const waits = pause
+    ? 'practice'
+    : stop?.kind === 'ask'
+      ? 'score'
+      : stop?.kind === 'part'
+        ? 'part'
+        : ended
+          ? 'end'
+          : null;
   const asked = stop?.kind === 'ask' ? stop.moment : null;
   const blockId = asked?.prompt.blockId ?? block?.id ?? null;
   const second = Math.floor(atMs / 1_000);
   useEffect(() => {
-    television?.tell({ kind: 'state', started: true, playing, atMs: second * 1_000, waits, blockId, tryNo: asked?.tryNo ?? null });
+    television?.tell({
+      kind: 'state',
+      started: true,
+      playing,
+      atMs: second * 1_000,
+      waits,
+      blockId,
+      tryNo: asked?.tryNo ?? null,
+    });
   }, [television, playing, second, waits, blockId, asked]);
   const onCommand = useLatest((command: TelevisionCommand['command']) => {
     if (command === 'back') seek(atMs - STEP_MS);
     else if (command === 'again' || command === 'slowly') again(command === 'slowly');
-    else if (command === 'skip') seek(assembly.blocks.find((placed) => placed.blockId === block?.id)?.endMs ?? atMs);
+    else if (command === 'skip')
+      seek(assembly.blocks.find((placed) => placed.blockId === block?.id)?.endMs ?? atMs);
     else toggle();
   });
   useEffect(() => {
@@ -195,7 +260,9 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
 
   return (
     <main ref={whole} className={`lesson${larger ? ' larger' : ''}${contrast ? ' contrast' : ''}`}>
-      <h1 className="unseen" lang={assembly.words.language}>{lesson.title}</h1>
+      <h1 className="unseen" lang={assembly.words.language}>
+        {lesson.title}
+      </h1>
       <div className="picture">
         <Stage
           assembly={assembly}
@@ -218,15 +285,28 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
         />
         {pause && <PracticePause mark={pause} last={ended} onGoOn={goOn} />}
         {!pause && stop?.kind === 'ask' && (
-          <ScorePanel key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`} moment={{ ...stop.moment, prompt: withAim(stop.moment.prompt, levels.shown.get(stop.moment.prompt.blockId)) }} level={levels.of(stop.moment.prompt.blockId)} counted={counted} best={own.bestOf} onSave={(scores) => {
-            for (const score of scores) {
-              log.note(score);
-              own.add(score);
-            }
-            goOnFrom(stop);
-          }} onGoOn={() => goOnFrom(stop)} />
+          <ScorePanel
+            key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`}
+            moment={{
+              ...stop.moment,
+              prompt: withAim(stop.moment.prompt, levels.shown.get(stop.moment.prompt.blockId)),
+            }}
+            level={levels.of(stop.moment.prompt.blockId)}
+            counted={counted}
+            best={own.bestOf}
+            onSave={(scores) => {
+              for (const score of scores) {
+                log.note(score);
+                own.add(score);
+              }
+              goOnFrom(stop);
+            }}
+            onGoOn={() => goOnFrom(stop)}
+          />
         )}
-        {!pause && stop?.kind === 'part' && <PartEnd done={stop.done} next={stop.next} onGoOn={() => goOnFrom(stop)} />}
+        {!pause && stop?.kind === 'part' && (
+          <PartEnd done={stop.done} next={stop.next} onGoOn={() => goOnFrom(stop)} />
+        )}
         {skipping && <SkipDialog title={skipping.title} onSkip={skip} onCancel={keepOn} />}
       </div>
       <p className="unseen" aria-live="polite">
@@ -249,7 +329,10 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
           onCount={setCounted}
           level={overrides.get(block.id) ?? choices.level}
           onLevel={(level) => setOverrides(new Map([...overrides, [block.id, level]]))}
-          onAnswer={(text) => block.question && log.note({ kind: 'answer', blockId: block.id, question: block.question.question, text })}
+          onAnswer={(text) =>
+            block.question &&
+            log.note({ kind: 'answer', blockId: block.id, question: block.question.question, text })
+          }
         />
       )}
       <div className="controls">
@@ -268,10 +351,18 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
         <button type="button" onClick={askToSkip}>
           {say('lesson.leave-out')}
         </button>
-        <button type="button" aria-pressed={choices.captions} onClick={() => onChoose({ captions: !choices.captions })}>
+        <button
+          type="button"
+          aria-pressed={choices.captions}
+          onClick={() => onChoose({ captions: !choices.captions })}
+        >
           {say(choices.captions ? 'lesson.words-on' : 'lesson.words-off')}
         </button>
-        <button type="button" aria-pressed={choices.sound} onClick={() => onChoose({ sound: !choices.sound })}>
+        <button
+          type="button"
+          aria-pressed={choices.sound}
+          onClick={() => onChoose({ sound: !choices.sound })}
+        >
           {say(choices.sound ? 'lesson.sound-on' : 'lesson.sound-off')}
         </button>
         <button type="button" onClick={big}>
@@ -285,7 +376,10 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
             max={assembly.durationMs}
             step={1000}
             value={atMs}
-            aria-valuetext={say('lesson.of', { at: clockText(atMs), all: clockText(assembly.durationMs) })}
+            aria-valuetext={say('lesson.of', {
+              at: clockText(atMs),
+              all: clockText(assembly.durationMs),
+            })}
             onChange={(event) => seek(Number(event.target.value))}
           />
         </label>
@@ -294,7 +388,17 @@ export function Lesson({ lesson, source, footage, choices, onChoose, me, televis
         </span>
       </div>
       <Parts chapters={assembly.chapters} atMs={atMs} furthestMs={furthestMs} onGo={seek} />
-      {ended && !pause && !stop && <EndSheet lesson={lesson} level={levels.of} log={log} goesTo={source.report ? 'platform' : me ? 'teacher' : 'nobody'} code={source.code} own={own} onLeave={onLeave} />}
+      {ended && !pause && !stop && (
+        <EndSheet
+          lesson={lesson}
+          level={levels.of}
+          log={log}
+          goesTo={source.report ? 'platform' : me ? 'teacher' : 'nobody'}
+          code={source.code}
+          own={own}
+          onLeave={onLeave}
+        />
+      )}
     </main>
   );
 }

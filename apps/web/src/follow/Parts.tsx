@@ -18,7 +18,11 @@ export function Parts({ chapters, atMs, furthestMs, onGo }: PartsProps) {
           const isDone = furthestMs >= endMs - 1_000;
           return (
             <li key={startMs}>
-              <button type="button" aria-current={isNow ? 'step' : undefined} onClick={() => onGo(startMs)}>
+              <button
+                type="button"
+                aria-current={isNow ? 'step' : undefined}
+                onClick={() => onGo(startMs)}
+              >
                 {isDone && <span aria-label={say('parts.done')}>✓ </span>}
                 <bdi>{title}</bdi>
               </button>
@@ -37,13 +41,23 @@ export function NowAndThen({ chapters, atMs }: Pick<PartsProps, 'chapters' | 'at
   return (
     <div className="now-then">
       {now && <p>{say('parts.now', { title: now.title })}</p>}
-      <p className="soft">{next ? say('parts.then', { title: next.title }) : say('parts.then-end')}</p>
+      <p className="soft">
+        {next ? say('parts.then', { title: next.title }) : say('parts.then-end')}
+      </p>
     </div>
   );
 }
 
 /** Between two parts: what is done and what comes, with all the time there is. */
-export function PartEnd({ done, next, onGoOn }: { done: string; next: string; onGoOn: () => void }) {
+export function PartEnd({
+  done,
+  next,
+  onGoOn,
+}: {
+  done: string;
+  next: string;
+  onGoOn: () => void;
+}) {
   return (
     <section className="practice" aria-label={say('parts.between')}>
       <h2>✓ {done}</h2>

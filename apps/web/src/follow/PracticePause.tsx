@@ -4,11 +4,22 @@ import { clockText } from '@zest/core/time';
 import { say } from './words/index.ts';
 
 /** The student's own practice: the video waits, the practice clock runs down, then it goes on when told. */
-export function PracticePause({ mark, last, onGoOn }: { mark: PauseMark; last: boolean; onGoOn: () => void }) {
+export function PracticePause({
+  mark,
+  last,
+  onGoOn,
+}: {
+  mark: PauseMark;
+  last: boolean;
+  onGoOn: () => void;
+}) {
   const [since] = useState(() => performance.now());
   const [leftMs, setLeftMs] = useState(mark.practiceMs);
   useEffect(() => {
-    const timer = setInterval(() => setLeftMs(Math.max(0, mark.practiceMs - (performance.now() - since))), 250);
+    const timer = setInterval(
+      () => setLeftMs(Math.max(0, mark.practiceMs - (performance.now() - since))),
+      250,
+    );
     return () => clearInterval(timer);
   }, [mark, since]);
   return (

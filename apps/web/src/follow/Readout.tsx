@@ -3,7 +3,9 @@ import { ownWord } from '@zest/core/script';
 import { say } from './words/index.ts';
 
 function find<S extends Scene['items'][number]['slot']>(scene: Scene, slot: S) {
-  return scene.items.find((item): item is Extract<Scene['items'][number], { slot: S }> => item.slot === slot);
+  return scene.items.find(
+    (item): item is Extract<Scene['items'][number], { slot: S }> => item.slot === slot,
+  );
 }
 
 /** What a screen reader says when something begins; it stays the same while it runs, so it is said once. */
@@ -17,7 +19,8 @@ export function announcement(scene: Scene, language: string): string {
   if (cue?.moment === 'question') return `${cue.text}`;
   // What is called out in between would interrupt.
   if (clock) return `${ownWord(phaseWords[clock.phase], language)}: ${clock.title}. ${clock.next}`;
-  if (counter && (counter.rep === 1 || counter.rep === counter.reps)) return `${of(counter)}${counter.side ? `, ${say(`number.${counter.side}`)}` : ''}`;
+  if (counter && (counter.rep === 1 || counter.rep === counter.reps))
+    return `${of(counter)}${counter.side ? `, ${say(`number.${counter.side}`)}` : ''}`;
   return scene.card ? `${scene.card.heading}. ${scene.card.lines.join('. ')}` : '';
 }
 
@@ -42,12 +45,20 @@ export function Readout({ scene }: { scene: Scene | null }) {
         <>
           <p className={`phase ${clock.phase}`}>{clock.word}</p>
           <p className="digits">{clock.digits}</p>
-          {clock.title !== clock.word && <p className="what" dir="auto">{clock.title}</p>}
+          {clock.title !== clock.word && (
+            <p className="what" dir="auto">
+              {clock.title}
+            </p>
+          )}
           <p className="soft">{clock.next}</p>
         </>
       )}
       {counter && <Count counter={counter} />}
-      {cue && <p className="cue" dir="auto">{cue.text}</p>}
+      {cue && (
+        <p className="cue" dir="auto">
+          {cue.text}
+        </p>
+      )}
     </div>
   );
 }

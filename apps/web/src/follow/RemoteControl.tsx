@@ -22,20 +22,49 @@ interface RemoteControlProps {
   onLeave: () => void;
 }
 
-const waitWords = { practice: 'remote.practice', score: 'number.name', part: 'remote.part', end: 'remote.end' } as const;
+const waitWords = {
+  practice: 'remote.practice',
+  score: 'number.name',
+  part: 'remote.part',
+  end: 'remote.end',
+} as const;
 
 /** The phone while the lesson plays on a television: large buttons, and the numbers, which go by this phone's student. */
-export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: RemoteControlProps) {
+export function RemoteControl({
+  lesson,
+  source,
+  screen,
+  choices,
+  me,
+  onLeave,
+}: RemoteControlProps) {
   const [state, setState] = useState<TelevisionState | null>(null);
   /** The block that is to be left out, and whether the television ran when that was asked for. */
-  const [skipping, setSkipping] = useState<{ id: string; title: string; wasPlaying: boolean } | null>(null);
-  const line = useLine(source.code, screen, 'remote', (message) => message.kind === 'state' && setState(message));
+  const [skipping, setSkipping] = useState<{
+    id: string;
+    title: string;
+    wasPlaying: boolean;
+  } | null>(null);
+  const line = useLine(
+    source.code,
+    screen,
+    'remote',
+    (message) => message.kind === 'state' && setState(message),
+  );
   const log = useLog(source, me, lesson.title);
   const own = useOwnLines(source.code, me);
   const moments = useMemo(() => askMoments(lesson), [lesson]);
-  const levels = useMemo(() => chosenLevels(lesson.blocks, choices.level, new Map()), [lesson.blocks, choices.level]);
+  const levels = useMemo(
+    () => chosenLevels(lesson.blocks, choices.level, new Map()),
+    [lesson.blocks, choices.level],
+  );
   const send = (command: TelevisionCommand['command']) => line.tell({ kind: 'command', command });
-  const moment = state?.waits === 'score' ? moments.find(({ prompt, tryNo }) => prompt.blockId === state.blockId && tryNo === state.tryNo) : undefined;
+  const moment =
+    state?.waits === 'score'
+      ? moments.find(
+          ({ prompt, tryNo }) => prompt.blockId === state.blockId && tryNo === state.tryNo,
+        )
+      : undefined;
   const block = lesson.blocks.find(({ id }) => id === state?.blockId);
   const save = (scores: Score[]) => {
     for (const score of scores) {
@@ -55,7 +84,8 @@ export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: 
     setSkipping(null);
   };
   const skip = (reason: SkipReason) => {
-    if (skipping) log.note({ kind: 'skipped', blockId: skipping.id, title: skipping.title, reason });
+    if (skipping)
+      log.note({ kind: 'skipped', blockId: skipping.id, title: skipping.title, reason });
     send('skip');
     goOn();
   };
@@ -66,14 +96,43 @@ export function RemoteControl({ lesson, source, screen, choices, me, onLeave }: 
       <p role="status">
         {!state && say('remote.waiting')}
         {state && line.others === 0 && say('remote.gone')}
-        {state && line.others > 0 && (state.waits ? say(waitWords[state.waits]) : `${say(state.playing ? 'remote.playing' : 'remote.standing', { at: clockText(state.atMs) })}${block ? `: ${block.title}` : ''}`)}
+        {state &&
+          line.others > 0 &&
+          (state.waits
+            ? say(waitWords[state.waits])
+            : `${say(state.playing ? 'remote.playing' : 'remote.standing', { at: clockText(state.atMs) })}${block ? `: ${block.title}` : ''}`)}
       </p>
-      {moment && <ScorePanel key={`${moment.prompt.blockId} ${moment.tryNo}`} moment={{ ...moment, prompt: withAim(moment.prompt, levels.shown.get(moment.prompt.blockId)) }} level={levels.of(moment.prompt.blockId)} counted={null} best={own.bestOf} onSave={save} onGoOn={() => send('go on')} />}
+      {moment && (
+        <ScorePanel
+          key={`${moment.prompt.blockId} ${moment.tryNo}`}
+          moment={{
+            ...moment,
+            prompt: withAim(moment.prompt, levels.shown.get(moment.prompt.blockId)),
+          }}
+          level={levels.of(moment.prompt.blockId)}
+          counted={null}
+          best={own.bestOf}
+          onSave={save}
+          onGoOn={() => send('go on')}
+        />
+      )}
       {skipping && <SkipDialog title={skipping.title} onSkip={skip} onCancel={goOn} />}
       {state && !moment && (
         <div className="remote-buttons">
-          <button type="button" className="big" onClick={() => send(!state.started ? 'start' : state.waits ? 'go on' : 'toggle')}>
-            {say(!state.started ? 'lesson.start' : state.waits ? 'lesson.go-on' : state.playing ? 'lesson.stop' : 'lesson.start')}
+          <button
+            type="button"
+            className="big"
+            onClick={() => send(!state.started ? 'start' : state.waits ? 'go on' : 'toggle')}
+          >
+            {say(
+              !state.started
+                ? 'lesson.start'
+                : state.waits
+                  ? 'lesson.go-on'
+                  : state.playing
+                    ? 'lesson.stop'
+                    : 'lesson.start',
+            )}
           </button>
           <button type="button" onClick={() => send('back')}>
             {say('lesson.back')}

@@ -57,7 +57,12 @@ export function SkipDialog({ title, onSkip, onCancel }: SkipDialogProps) {
           <h2>{title ? say('skip.why', { title }) : say('skip.why-this')}</h2>
           <div className="reasons">
             {skipReasons.map((reason, i) => (
-              <button key={reason} type="button" autoFocus={i === 0} onClick={() => (reason === 'it hurts' ? setHurts(true) : onSkip(reason))}>
+              <button
+                key={reason}
+                type="button"
+                autoFocus={i === 0}
+                onClick={() => (reason === 'it hurts' ? setHurts(true) : onSkip(reason))}
+              >
                 {say(words[reason])}
               </button>
             ))}

@@ -30,7 +30,15 @@ interface WelcomeProps {
 }
 
 /** A list to tick off; what is ticked stays ticked on this device. */
-function TickList({ of, name, items }: { of: string; name: string; items: { key: string; text: string; also: string }[] }) {
+function TickList({
+  of,
+  name,
+  items,
+}: {
+  of: string;
+  name: string;
+  items: { key: string; text: string; also: string }[];
+}) {
   const [ticks, setTicks] = useState(() => readTicks(of));
   const toggle = (key: string) => {
     const next = ticks.includes(key) ? ticks.filter((own) => own !== key) : [...ticks, key];
@@ -55,19 +63,32 @@ function TickList({ of, name, items }: { of: string; name: string; items: { key:
 }
 
 /** Kit, space and cautions first; then the big start button. */
-export function Welcome({ lesson, source, footage, choices, onChoose, me, onMe, onStart, television }: WelcomeProps) {
+export function Welcome({
+  lesson,
+  source,
+  footage,
+  choices,
+  onChoose,
+  me,
+  onMe,
+  onStart,
+  television,
+}: WelcomeProps) {
   const { assembly, room, units, kit, cautions } = lesson;
   const { language } = assembly.words;
   const pausesMs = assembly.pauses.reduce((sum, pause) => sum + pause.practiceMs, 0);
   const log = useLog(source, me, lesson.title);
   const [place] = useState(() => source.place.read());
-  const wasAt = place !== null && place.ofMs === assembly.durationMs && isMiddle(place) ? place.atMs : null;
+  const wasAt =
+    place !== null && place.ofMs === assembly.durationMs && isMiddle(place) ? place.atMs : null;
   const knowsWho = lesson.classId === null || source.code === null || me !== null;
-  const kinds = [...groupBy(kit, ({ name }) => name.trim().toLowerCase()).values()].map((items) => ({
-    name: items[0]?.name ?? '',
-    needs: kitNeeds(items.map(({ quantity, share = 'each' }) => ({ quantity, share }))),
-    standIn: items.find(({ standIn }) => standIn !== '')?.standIn ?? '',
-  }));
+  const kinds = [...groupBy(kit, ({ name }) => name.trim().toLowerCase()).values()].map(
+    (items) => ({
+      name: items[0]?.name ?? '',
+      needs: kitNeeds(items.map(({ quantity, share = 'each' }) => ({ quantity, share }))),
+      standIn: items.find(({ standIn }) => standIn !== '')?.standIn ?? '',
+    }),
+  );
   return (
     <main className="sheet">
       <div lang={language} dir="auto">
@@ -76,14 +97,29 @@ export function Welcome({ lesson, source, footage, choices, onChoose, me, onMe, 
         {lesson.outcome && <p>{lesson.outcome}</p>}
       </div>
       <p>
-        {pausesMs > 0 ? say('welcome.length-with-practice', { length: clockText(assembly.durationMs), all: clockText(assembly.durationMs + pausesMs) }) : say('welcome.length', { length: clockText(assembly.durationMs) })}
+        {pausesMs > 0
+          ? say('welcome.length-with-practice', {
+              length: clockText(assembly.durationMs),
+              all: clockText(assembly.durationMs + pausesMs),
+            })
+          : say('welcome.length', { length: clockText(assembly.durationMs) })}
       </p>
-      {lesson.classId !== null && source.code !== null && <JoinCard classId={lesson.classId} code={source.code} me={me} onMe={onMe} />}
+      {lesson.classId !== null && source.code !== null && (
+        <JoinCard classId={lesson.classId} code={source.code} me={me} onMe={onMe} />
+      )}
       <Unsent log={log} />
       {kinds.length > 0 && (
         <>
           <h2>{say('welcome.kit')}</h2>
-          <TickList of={source.key} name={say('welcome.kit')} items={kinds.map(({ name, needs, standIn }) => ({ key: `kit ${name}`, text: neededText(name, needs, needsText), also: standIn }))} />
+          <TickList
+            of={source.key}
+            name={say('welcome.kit')}
+            items={kinds.map(({ name, needs, standIn }) => ({
+              key: `kit ${name}`,
+              text: neededText(name, needs, needsText),
+              also: standIn,
+            }))}
+          />
         </>
       )}
       {room && (
@@ -92,7 +128,17 @@ export function Welcome({ lesson, source, footage, choices, onChoose, me, onMe, 
           <TickList
             of={source.key}
             name={say('welcome.room')}
-            items={[{ key: 'room', text: say('welcome.room-size', { width: spaceText(room.widthCm, units), depth: spaceText(room.depthCm, units), height: spaceText(room.heightCm, units) }), also: '' }]}
+            items={[
+              {
+                key: 'room',
+                text: say('welcome.room-size', {
+                  width: spaceText(room.widthCm, units),
+                  depth: spaceText(room.depthCm, units),
+                  height: spaceText(room.heightCm, units),
+                }),
+                also: '',
+              },
+            ]}
           />
         </>
       )}
@@ -101,17 +147,29 @@ export function Welcome({ lesson, source, footage, choices, onChoose, me, onMe, 
           <h2>{say('welcome.safe')}</h2>
           <ul className="cautions" lang={language}>
             {cautions.map((caution) => (
-              <li key={caution} dir="auto">{caution}</li>
+              <li key={caution} dir="auto">
+                {caution}
+              </li>
             ))}
           </ul>
         </>
       )}
       {wasAt !== null && (
-        <button type="button" className="big start" onClick={() => onStart(wasAt)} autoFocus={knowsWho}>
+        <button
+          type="button"
+          className="big start"
+          onClick={() => onStart(wasAt)}
+          autoFocus={knowsWho}
+        >
           {say('welcome.go-on-at', { at: clockText(wasAt) })}
         </button>
       )}
-      <button type="button" className={wasAt === null ? 'big start' : 'start'} onClick={() => onStart(0)} autoFocus={wasAt === null && knowsWho}>
+      <button
+        type="button"
+        className={wasAt === null ? 'big start' : 'start'}
+        onClick={() => onStart(0)}
+        autoFocus={wasAt === null && knowsWho}
+      >
         {say(wasAt === null ? 'welcome.start' : 'welcome.from-beginning')}
       </button>
       {source.code !== null && <WithTelevision {...television} />}

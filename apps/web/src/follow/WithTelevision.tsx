@@ -42,7 +42,15 @@ export function WithTelevision({ screen, phones, onTelevision, onRemote }: WithT
         }}
       >
         <label htmlFor="screen-code">{say('television.code')}</label>
-        <input id="screen-code" value={typed} onChange={(event) => setTyped(event.target.value)} autoComplete="off" autoCapitalize="characters" spellCheck={false} maxLength={20} />
+        <input
+          id="screen-code"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          autoComplete="off"
+          autoCapitalize="characters"
+          spellCheck={false}
+          maxLength={20}
+        />
         <button type="submit" disabled={typed.trim() === ''}>
           {say('television.this-phone')}
         </button>

@@ -1,16 +1,34 @@
 import { STUDENT_HEADER } from '@zest/contract/student-header';
-import type { FollowChoice, FollowLesson, FollowRendition, FollowTake, OwnLog, Problem, SentEntries } from '@zest/contract';
+import type {
+  FollowChoice,
+  FollowLesson,
+  FollowRendition,
+  FollowTake,
+  OwnLog,
+  Problem,
+  SentEntries,
+} from '@zest/contract';
 import type { Me } from './device.ts';
 import { say, sayOr, spokenLanguage } from './words/index.ts';
 
 /** What came of asking the server: the answer, or why not in words. */
-export type Answer<T> = { kind: 'ready'; value: T } | { kind: 'fault'; message: string; status: number };
+export type Answer<T> =
+  { kind: 'ready'; value: T } | { kind: 'fault'; message: string; status: number };
 
-const localTime = (at: string) => new Date(at).toLocaleString(spokenLanguage(), { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
+const localTime = (at: string) =>
+  new Date(at).toLocaleString(spokenLanguage(), {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
 
 /** Why the server refused, in the page's language, or in its own words where the page has none; when a link opens is said by this device's clock. */
 function inWords({ code, message, at }: Partial<Problem>): string {
-  return sayOr(`fault.${code}`, message ?? say('fault.no-connection'), { at: at === undefined ? '' : localTime(at) });
+  return sayOr(`fault.${code}`, message ?? say('fault.no-connection'), {
+    at: at === undefined ? '' : localTime(at),
+  });
 }
 
 async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {
@@ -18,34 +36,76 @@ async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {
     const answer = await fetch(url, init);
     if (answer.status === 204) return { kind: 'ready', value: undefined as T };
     const body = (await answer.json()) as T & Partial<Problem>;
-    return answer.ok ? { kind: 'ready', value: body } : { kind: 'fault', message: inWords(body), status: answer.status };
+    return answer.ok
+      ? { kind: 'ready', value: body }
+      : { kind: 'fault', message: inWords(body), status: answer.status };
   } catch {
     return { kind: 'fault', message: say('fault.no-connection'), status: 0 };
   }
 }
 
-const post = (body: unknown, headers: Record<string, string> = {}): RequestInit => ({ method: 'POST', headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body) });
+const post = (body: unknown, headers: Record<string, string> = {}): RequestInit => ({
+  method: 'POST',
+  headers: { 'content-type': 'application/json', ...headers },
+  body: JSON.stringify(body),
+});
 const path = (code: string, rest = '') => `/api/follow/${encodeURIComponent(code)}${rest}`;
 
 /** Where the lesson of a link is asked for. */
 export const lessonPath = (code: string): string => path(code, '');
 
-export function loadLesson(code: string, { hand, language, seed }: FollowChoice): Promise<Answer<FollowLesson>> {
-  const query = new URLSearchParams({ ...(hand === 'other hand' && { hand: 'other' }), ...(language === 'second' && { language: 'second' }), ...(seed !== null && { seed: String(seed) }) }).toString();
+export function loadLesson(
+  code: string,
+  { hand, language, seed }: FollowChoice,
+): Promise<Answer<FollowLesson>> {
+  const query = new URLSearchParams({
+    ...(hand === 'other hand' && { hand: 'other' }),
+    ...(language === 'second' && { language: 'second' }),
+    ...(seed !== null && { seed: String(seed) }),
+  }).toString();
   return ask(path(code, query && `?${query}`));
 }
 
-export const join = (code: string, cardCode: string): Promise<Answer<Me>> => ask(path(code, '/students'), post({ code: cardCode }));
-export const loadMine = (code: string, token: string): Promise<Answer<OwnLog>> => ask(path(code, '/mine'), { headers: { [STUDENT_HEADER]: token } });
-export const go = (classCode: string, lessonCode: string): Promise<Answer<{ code: string }>> => ask('/api/go', post({ classCode, lessonCode }));
+export const join = (code: string, cardCode: string): Promise<Answer<Me>> =>
+  ask(path(code, '/students'), post({ code: cardCode }));
+export const loadMine = (code: string, token: string): Promise<Answer<OwnLog>> =>
+  ask(path(code, '/mine'), { headers: { [STUDENT_HEADER]: token } });
+export const go = (classCode: string, lessonCode: string): Promise<Answer<{ code: string }>> =>
+  ask('/api/go', post({ classCode, lessonCode }));
 
 /** Sends entries; `keepalive` lets the request outlive the page. */
-export const sendEntries = (code: string, token: string, entries: readonly { id: string; at: number; body: unknown }[], keepalive: boolean): Promise<Answer<SentEntries | undefined>> =>
-  ask(path(code, '/entries'), { ...post({ sentAt: Date.now(), entries }, { [STUDENT_HEADER]: token }), keepalive });
+export const sendEntries = (
+  code: string,
+  token: string,
+  entries: readonly { id: string; at: number; body: unknown }[],
+  keepalive: boolean,
+): Promise<Answer<SentEntries | undefined>> =>
+  ask(path(code, '/entries'), {
+    ...post({ sentAt: Date.now(), entries }, { [STUDENT_HEADER]: token }),
+    keepalive,
+  });
 
-export const televisionPath = (code: string, screen: string, end: 'television' | 'remote'): string => path(code, `/televisions/${encodeURIComponent(screen)}/${end}`);
-export const openTelevision = (code: string): Promise<Answer<{ screen: string }>> => ask(path(code, '/televisions'), post({}));
-export const tellTelevision = (code: string, screen: string, end: 'television' | 'remote', message: unknown): Promise<Answer<undefined>> => ask(televisionPath(code, screen, end), post(message));
+export const televisionPath = (
+  code: string,
+  screen: string,
+  end: 'television' | 'remote',
+): string => path(code, `/televisions/${encodeURIComponent(screen)}/${end}`);
+export const openTelevision = (code: string): Promise<Answer<{ screen: string }>> =>
+  ask(path(code, '/televisions'), post({}));
+export const tellTelevision = (
+  code: string,
+  screen: string,
+  end: 'television' | 'remote',
+  message: unknown,
+): Promise<Answer<undefined>> => ask(televisionPath(code, screen, end), post(message));
 
 /** The version in it names the content, so that what is kept under an address never changes. */
-export const takeUrl = (code: string, { id, version }: FollowTake, smaller: FollowRendition | null): string => path(code, `/takes/${id}?${smaller ? `lines=${smaller.lines}&` : ''}v=${smaller?.version ?? version}`);
+export const takeUrl = (
+  code: string,
+  { id, version }: FollowTake,
+  smaller: FollowRendition | null,
+): string =>
+  path(
+    code,
+    `/takes/${id}?${smaller ? `lines=${smaller.lines}&` : ''}v=${smaller?.version ?? version}`,
+  );

@@ -36,12 +36,21 @@ const nameOfMe = (classId: string) => `zest-me-${classId}`;
 
 export function readMe(classId: string): Me | null {
   const kept = read<Me>(nameOfMe(classId));
-  return kept?.token && kept.nickname ? { token: kept.token, nickname: kept.nickname, hand: kept.hand ?? null, language: kept.language ?? null, page: kept.page ?? [] } : null;
+  return kept?.token && kept.nickname
+    ? {
+        token: kept.token,
+        nickname: kept.nickname,
+        hand: kept.hand ?? null,
+        language: kept.language ?? null,
+        page: kept.page ?? [],
+      }
+    : null;
 }
 export const keepMe = (classId: string, me: Me | null): void => keep(nameOfMe(classId), me);
 
 /** The code of a card whose owner has not opened a lesson of the class yet. */
-export const keepCard = (code: string | null): void => keep('zest-card', code === null ? null : { code });
+export const keepCard = (code: string | null): void =>
+  keep('zest-card', code === null ? null : { code });
 export const readCard = (): string => read<{ code: string }>('zest-card')?.code ?? '';
 
 /** How this student wants lessons, on this device. */
@@ -90,12 +99,18 @@ export const keepChosen = (chosen: Partial<Choices>): void => keep('zest-choices
 const spoken = (tag: string | null) => tag?.split('-')[0]?.toLowerCase();
 
 /** How the lesson is shown: as usual, but for what the card says of hand, language and page, but for what was chosen. @param second the lesson's second language */
-export function choicesOf(chosen: Partial<Choices>, me: Pick<Me, 'hand' | 'language' | 'page'> | null, second: string | null): Choices {
+export function choicesOf(
+  chosen: Partial<Choices>,
+  me: Pick<Me, 'hand' | 'language' | 'page'> | null,
+  second: string | null,
+): Choices {
   return {
     ...usual,
     ...Object.fromEntries((me?.page ?? []).map((setting) => [setting, true])),
     ...(me?.hand === 'left' && { hand: 'other hand' as const }),
-    ...(me?.language && second !== null && spoken(me.language) === spoken(second) && { language: 'second' as const }),
+    ...(me?.language &&
+      second !== null &&
+      spoken(me.language) === spoken(second) && { language: 'second' as const }),
     ...chosen,
   };
 }
@@ -105,8 +120,10 @@ export const readLine = (): number | null => read<{ kbit: number }>('zest-line')
 export const keepLine = (kbit: number): void => keep('zest-line', { kbit });
 
 /** Things ticked off as fetched, for one link. */
-export const readTicks = (code: string): string[] => read<{ ticks: string[] }>(`zest-ticks-${code}`)?.ticks ?? [];
-export const keepTicks = (code: string, ticks: readonly string[]): void => keep(`zest-ticks-${code}`, { ticks });
+export const readTicks = (code: string): string[] =>
+  read<{ ticks: string[] }>(`zest-ticks-${code}`)?.ticks ?? [];
+export const keepTicks = (code: string, ticks: readonly string[]): void =>
+  keep(`zest-ticks-${code}`, { ticks });
 
 /** Where the video of a lesson was left. @param key names the lesson on this device */
 export function placeOnDevice(key: string): KeepsPlace {
@@ -134,4 +151,5 @@ export interface Waiting {
 }
 const MOST_WAITING = 1_000;
 export const readWaiting = (): Waiting[] => read<{ list: Waiting[] }>('zest-outbox')?.list ?? [];
-export const keepWaiting = (list: readonly Waiting[]): void => keep('zest-outbox', list.length === 0 ? null : { list: list.slice(-MOST_WAITING) });
+export const keepWaiting = (list: readonly Waiting[]): void =>
+  keep('zest-outbox', list.length === 0 ? null : { list: list.slice(-MOST_WAITING) });

@@ -12,21 +12,37 @@ export function versionAt({ renditions }: FollowTake, lines: number): FollowRend
 }
 
 /** Sizes the takes of a lesson can be had at, the smallest first. */
-export const sizesOf = (takes: readonly FollowTake[]): number[] => [...new Set(takes.flatMap(({ renditions }) => renditions.map(({ lines }) => lines)))].sort((a, b) => a - b).concat(AS_FILMED);
+export const sizesOf = (takes: readonly FollowTake[]): number[] =>
+  [...new Set(takes.flatMap(({ renditions }) => renditions.map(({ lines }) => lines)))]
+    .sort((a, b) => a - b)
+    .concat(AS_FILMED);
 
 /** Bytes of all takes at a size. */
-export const bytesAt = (takes: readonly FollowTake[], lines: number): number => takes.reduce((sum, take) => sum + (versionAt(take, lines) ?? take).bytes, 0);
+export const bytesAt = (takes: readonly FollowTake[], lines: number): number =>
+  takes.reduce((sum, take) => sum + (versionAt(take, lines) ?? take).bytes, 0);
 
 /** Bytes as whole megabytes, at least one. */
 export const megabytes = (bytes: number): number => Math.max(1, Math.round(bytes / 1e6));
 
 /** Kilobits a second of the take that takes most. */
-const kbitAt = (takes: readonly FollowTake[], lines: number) => Math.max(0, ...takes.map((take) => ((versionAt(take, lines) ?? take).bytes * 8) / Math.max(1, take.durationMs)));
+const kbitAt = (takes: readonly FollowTake[], lines: number) =>
+  Math.max(
+    0,
+    ...takes.map(
+      (take) => ((versionAt(take, lines) ?? take).bytes * 8) / Math.max(1, take.durationMs),
+    ),
+  );
 
 /** The largest size that runs without waiting. @param lineKbit what the line was measured to carry, in kilobits a second; null when it was not: then the smallest */
 export function sizeFor(takes: readonly FollowTake[], lineKbit: number | null): number {
   const sizes = sizesOf(takes);
-  return sizes.findLast((lines) => lineKbit !== null && kbitAt(takes, lines) <= lineKbit * PART_OF_LINE) ?? sizes[0] ?? AS_FILMED;
+  return (
+    sizes.findLast(
+      (lines) => lineKbit !== null && kbitAt(takes, lines) <= lineKbit * PART_OF_LINE,
+    ) ??
+    sizes[0] ??
+    AS_FILMED
+  );
 }
 
 /** The next smaller size; the same at the smallest. */

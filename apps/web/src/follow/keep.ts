@@ -12,7 +12,9 @@ export async function underControl(): Promise<void> {
   await navigator.serviceWorker.register(WORKER, { scope: '/follow/' });
   await navigator.serviceWorker.ready;
   if (navigator.serviceWorker.controller) return;
-  await new Promise<void>((resolve) => navigator.serviceWorker.addEventListener('controllerchange', () => resolve(), { once: true }));
+  await new Promise<void>((resolve) =>
+    navigator.serviceWorker.addEventListener('controllerchange', () => resolve(), { once: true }),
+  );
 }
 
 async function keepAnswer(url: string): Promise<void> {
@@ -27,7 +29,11 @@ async function keepAnswer(url: string): Promise<void> {
 export async function keepPage(code: string): Promise<void> {
   await underControl();
   const loaded = performance.getEntriesByType('resource').map(({ name }) => new URL(name));
-  const own = loaded.filter(({ origin, pathname }) => origin === location.origin && (pathname.startsWith('/assets/') || pathname === lessonPath(code)));
+  const own = loaded.filter(
+    ({ origin, pathname }) =>
+      origin === location.origin &&
+      (pathname.startsWith('/assets/') || pathname === lessonPath(code)),
+  );
   for (const url of new Set([location.href, ...own.map(({ href }) => href)])) await keepAnswer(url);
 }
 
@@ -42,7 +48,8 @@ const whole = (url: string) => new URL(url, location.href).href;
 /** Whether every piece of some footage is on the device. */
 export async function isKept({ url, bytes }: Keepable): Promise<boolean> {
   const cache = await caches.open(TAKES_CACHE);
-  for (let i = 0; i < pieceCount(bytes); i += 1) if (!(await cache.match(pieceUrl(whole(url), i)))) return false;
+  for (let i = 0; i < pieceCount(bytes); i += 1)
+    if (!(await cache.match(pieceUrl(whole(url), i)))) return false;
   return true;
 }
 
@@ -61,8 +68,15 @@ export async function keepFootage(own: Keepable, isGone: () => boolean): Promise
 export async function dropOthers(kept: readonly Keepable[]): Promise<void> {
   const cache = await caches.open(TAKES_CACHE);
   const wanted = kept.map(({ url }) => new URL(url, location.href));
-  const isOther = (own: URL) => wanted.some(({ pathname, searchParams }) => pathname === own.pathname && (searchParams.get('lines') !== own.searchParams.get('lines') || searchParams.get('v') !== own.searchParams.get('v')));
-  for (const request of await cache.keys()) if (isOther(new URL(request.url))) await cache.delete(request);
+  const isOther = (own: URL) =>
+    wanted.some(
+      ({ pathname, searchParams }) =>
+        pathname === own.pathname &&
+        (searchParams.get('lines') !== own.searchParams.get('lines') ||
+          searchParams.get('v') !== own.searchParams.get('v')),
+    );
+  for (const request of await cache.keys())
+    if (isOther(new URL(request.url))) await cache.delete(request);
 }
 
 /** What the line carries, in kilobits a second, by the first piece of some footage; null when that is on the device already. */

@@ -14,4 +14,5 @@ void speak(languageFor(navigator.languages));
 const [, place, code = ''] = location.pathname.split('/');
 createRoot(root).render(place === 'go' ? <GoPage /> : <FollowPage source={linkSource(code)} />);
 // Once opened, a lesson plays without a connection. Where this is not to be had, it plays with one.
-if ('serviceWorker' in navigator) void navigator.serviceWorker.register(WORKER, { scope: '/follow/' }).catch(() => undefined);
+if ('serviceWorker' in navigator)
+  void navigator.serviceWorker.register(WORKER, { scope: '/follow/' }).catch(() => undefined);

@@ -11,7 +11,10 @@ const REFUSED = new Set([400, 413, 422]);
 const ID_LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789_-';
 /** 20 of 64 letters, 120 bits. */
 export function entryId(): string {
-  return Array.from(crypto.getRandomValues(new Uint8Array(20)), (byte) => ID_LETTERS[byte % ID_LETTERS.length]).join('');
+  return Array.from(
+    crypto.getRandomValues(new Uint8Array(20)),
+    (byte) => ID_LETTERS[byte % ID_LETTERS.length],
+  ).join('');
 }
 
 /** Numbers of one lesson that do not arrive, and why. */
@@ -71,14 +74,20 @@ export class Outbox {
 
   /** Sends once more what a link did not take. */
   tryAgain(code: string): void {
-    keepWaiting(readWaiting().map(({ refused, ...waiting }) => (waiting.code === code || refused === undefined ? waiting : { ...waiting, refused })));
+    keepWaiting(
+      readWaiting().map(({ refused, ...waiting }) =>
+        waiting.code === code || refused === undefined ? waiting : { ...waiting, refused },
+      ),
+    );
     this.#tell();
     void this.flush();
   }
 
   /** Gives up what a link does not take. */
   discard(code: string): void {
-    keepWaiting(readWaiting().filter((waiting) => waiting.code !== code || !this.#isStuck(waiting)));
+    keepWaiting(
+      readWaiting().filter((waiting) => waiting.code !== code || !this.#isStuck(waiting)),
+    );
     this.#tell();
   }
 
@@ -92,7 +101,10 @@ export class Outbox {
   async #send(keepalive: boolean): Promise<void> {
     const groups = new Set(readWaiting().map(groupOf));
     // This lesson's first: somebody waits for them.
-    const order = [...groups].sort((a, b) => Number(b.startsWith(`${this.lesson.code} `)) - Number(a.startsWith(`${this.lesson.code} `)));
+    const order = [...groups].sort(
+      (a, b) =>
+        Number(b.startsWith(`${this.lesson.code} `)) - Number(a.startsWith(`${this.lesson.code} `)),
+    );
     for (const group of order) if (!(await this.#sendGroup(group, keepalive))) return;
   }
 
@@ -104,10 +116,20 @@ export class Outbox {
         .slice(0, AT_ONCE);
       const [first] = batch;
       if (!first) return true;
-      const answer = await sendEntries(first.code, first.token, batch.map(({ id, at, body }) => ({ id, at, body })), keepalive);
+      const answer = await sendEntries(
+        first.code,
+        first.token,
+        batch.map(({ id, at, body }) => ({ id, at, body })),
+        keepalive,
+      );
       if (answer.kind === 'ready') {
         this.#held.delete(group);
-        const refused = new Map(answer.value?.refused.map(({ id, code, message }) => [id, sayOr(`refused.${code}`, message)]));
+        const refused = new Map(
+          answer.value?.refused.map(({ id, code, message }) => [
+            id,
+            sayOr(`refused.${code}`, message),
+          ]),
+        );
         this.#refuse(refused);
         this.#drop(batch.filter(({ id }) => !refused.has(id)));
       } else if (answer.status === 0) return false;
@@ -124,7 +146,12 @@ export class Outbox {
   }
 
   async #alone(waiting: Waiting): Promise<void> {
-    const answer = await sendEntries(waiting.code, waiting.token, [{ id: waiting.id, at: waiting.at, body: waiting.body }], false);
+    const answer = await sendEntries(
+      waiting.code,
+      waiting.token,
+      [{ id: waiting.id, at: waiting.at, body: waiting.body }],
+      false,
+    );
     const refused = answer.kind === 'ready' && answer.value?.refused[0];
     if (refused) this.#refuse(new Map([[waiting.id, refused.message]]));
     else if (answer.kind === 'ready') this.#drop([waiting]);
@@ -134,7 +161,13 @@ export class Outbox {
   /** Marks what the server will never take. */
   #refuse(messages: ReadonlyMap<string, string>): void {
     if (messages.size === 0) return;
-    keepWaiting(readWaiting().map((waiting) => (messages.has(waiting.id) ? { ...waiting, refused: messages.get(waiting.id) ?? '' } : waiting)));
+    keepWaiting(
+      readWaiting().map((waiting) =>
+        messages.has(waiting.id)
+          ? { ...waiting, refused: messages.get(waiting.id) ?? '' }
+          : waiting,
+      ),
+    );
     this.#tell();
   }
 
@@ -156,8 +189,17 @@ export class Outbox {
       if (!this.#isStuck(waiting)) continue;
       const known = stuck.get(waiting.code);
       const message = waiting.refused ?? this.#held.get(groupOf(waiting)) ?? '';
-      stuck.set(waiting.code, { code: waiting.code, title: waiting.title ?? '', count: (known?.count ?? 0) + 1, message: known?.message ?? message });
+      stuck.set(waiting.code, {
+        code: waiting.code,
+        title: waiting.title ?? '',
+        count: (known?.count ?? 0) + 1,
+        message: known?.message ?? message,
+      });
     }
-    this.onChange({ waiting: all.filter((waiting) => waiting.code === this.lesson.code && !this.#isStuck(waiting)).length, stuck: [...stuck.values()] });
+    this.onChange({
+      waiting: all.filter((waiting) => waiting.code === this.lesson.code && !this.#isStuck(waiting))
+        .length,
+      stuck: [...stuck.values()],
+    });
   }
 }

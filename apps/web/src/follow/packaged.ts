@@ -22,8 +22,15 @@ export function packageSource(): LessonSource {
     place: report?.place ?? placeOnDevice(key),
     code: null,
     load: ({ hand, language }) => {
-      const found = packed?.variants.find(({ choice }) => choice.hand === hand && choice.language === language) ?? packed?.variants[0];
-      return Promise.resolve(found ? { kind: 'ready', value: found.lesson } : { kind: 'fault', status: 404, message: say('fault.folder') });
+      const found =
+        packed?.variants.find(
+          ({ choice }) => choice.hand === hand && choice.language === language,
+        ) ?? packed?.variants[0];
+      return Promise.resolve(
+        found
+          ? { kind: 'ready', value: found.lesson }
+          : { kind: 'fault', status: 404, message: say('fault.folder') },
+      );
     },
     takeUrl: ({ id }) => `takes/${id}.mp4`,
     ...(report && { report: (body) => report.note(body) }),

@@ -17,7 +17,12 @@ function withFile(length: number) {
     asked.push(range);
     const [, from = 0, to = 0] = /bytes=(\d+)-(\d+)/.exec(range)?.map(Number) ?? [];
     const body = file.subarray(from, to + 1);
-    return Promise.resolve(new Response(body, { status: 206, headers: { 'content-range': `bytes ${from}-${from + body.length - 1}/${length}` } }));
+    return Promise.resolve(
+      new Response(body, {
+        status: 206,
+        headers: { 'content-range': `bytes ${from}-${from + body.length - 1}/${length}` },
+      }),
+    );
   };
   const store = new PieceStore(() => Promise.resolve(device as unknown as Cache), server);
   return { file, asked, kept, store };
@@ -28,18 +33,28 @@ const bodyOf = async (answer: Response) => Buffer.from(await answer.arrayBuffer(
 describe('footage in pieces', () => {
   it('answers any range with its bytes, and asks for every piece once', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.integer({ min: 1, max: 3 * PIECE_BYTES + 17 }), fc.array(fc.tuple(fc.nat(), fc.nat()), { minLength: 1, maxLength: 6 }), async (length, wanted) => {
-        const { file, asked, store } = withFile(length);
-        await Promise.all(
-          wanted.map(async ([a, b]) => {
-            const [from, to] = [Math.min(a % length, b % length), Math.max(a % length, b % length)];
-            const answer = await store.answer(URL, `bytes=${from}-${to}`);
-            expect([answer.status, answer.headers.get('content-range')]).toEqual([206, `bytes ${from}-${to}/${length}`]);
-            expect((await bodyOf(answer)).equals(file.subarray(from, to + 1))).toBe(true);
-          }),
-        );
-        expect(new Set(asked).size).toBe(asked.length);
-      }),
+      fc.asyncProperty(
+        fc.integer({ min: 1, max: 3 * PIECE_BYTES + 17 }),
+        fc.array(fc.tuple(fc.nat(), fc.nat()), { minLength: 1, maxLength: 6 }),
+        async (length, wanted) => {
+          const { file, asked, store } = withFile(length);
+          await Promise.all(
+            wanted.map(async ([a, b]) => {
+              const [from, to] = [
+                Math.min(a % length, b % length),
+                Math.max(a % length, b % length),
+              ];
+              const answer = await store.answer(URL, `bytes=${from}-${to}`);
+              expect([answer.status, answer.headers.get('content-range')]).toEqual([
+                206,
+                `bytes ${from}-${to}/${length}`,
+              ]);
+              expect((await bodyOf(answer)).equals(file.subarray(from, to + 1))).toBe(true);
+            }),
+          );
+          expect(new Set(asked).size).toBe(asked.length);
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -47,10 +62,12 @@ describe('footage in pieces', () => {
   it('gives who wants the rest a piece at a time, up to the end', async () => {
     const { file, store } = withFile(2 * PIECE_BYTES + 100);
     const got: Buffer[] = [];
-    for (let from = 50; from < file.length; ) {
+    for (let from = 50; from < file.length;) {
       const answer = await store.answer(URL, `bytes=${from}-`);
       const bytes = await bodyOf(answer);
-      expect(answer.headers.get('content-range')).toBe(`bytes ${from}-${from + bytes.length - 1}/${file.length}`);
+      expect(answer.headers.get('content-range')).toBe(
+        `bytes ${from}-${from + bytes.length - 1}/${file.length}`,
+      );
       expect(bytes.length).toBeLessThanOrEqual(PIECE_BYTES);
       got.push(bytes);
       from += bytes.length;
@@ -71,10 +88,21 @@ describe('footage in pieces', () => {
 
   it('passes on what the server says instead, to each who waits, and keeps nothing of it', async () => {
     const kept = new Map<string, Response>();
-    const device = { match: () => Promise.resolve(undefined), put: (key: string, answer: Response) => Promise.resolve(void kept.set(key, answer)) };
-    const store = new PieceStore(() => Promise.resolve(device as unknown as Cache), () => Promise.resolve(new Response('{"message":"Closed"}', { status: 403 })));
+    const device = {
+      match: () => Promise.resolve(undefined),
+      put: (key: string, answer: Response) => Promise.resolve(void kept.set(key, answer)),
+    };
+    const store = new PieceStore(
+      () => Promise.resolve(device as unknown as Cache),
+      () => Promise.resolve(new Response('{"message":"Closed"}', { status: 403 })),
+    );
     const both = await Promise.all([store.answer(URL, 'bytes=0-'), store.answer(URL, 'bytes=0-')]);
-    expect(await Promise.all(both.map(async (answer) => [answer.status, await answer.text()]))).toEqual([[403, '{"message":"Closed"}'], [403, '{"message":"Closed"}']]);
+    expect(
+      await Promise.all(both.map(async (answer) => [answer.status, await answer.text()])),
+    ).toEqual([
+      [403, '{"message":"Closed"}'],
+      [403, '{"message":"Closed"}'],
+    ]);
     expect(kept.size).toBe(0);
     const behind = withFile(10).store;
     expect((await behind.answer(URL, 'bytes=10-')).status).toBe(416);
@@ -82,8 +110,17 @@ describe('footage in pieces', () => {
 
   it('plays on a device that is full', async () => {
     const { file } = withFile(10);
-    const device = { match: () => Promise.resolve(undefined), put: () => Promise.reject(new DOMException('full', 'QuotaExceededError')) };
-    const store = new PieceStore(() => Promise.resolve(device as unknown as Cache), () => Promise.resolve(new Response(file, { status: 206, headers: { 'content-range': 'bytes 0-9/10' } })));
+    const device = {
+      match: () => Promise.resolve(undefined),
+      put: () => Promise.reject(new DOMException('full', 'QuotaExceededError')),
+    };
+    const store = new PieceStore(
+      () => Promise.resolve(device as unknown as Cache),
+      () =>
+        Promise.resolve(
+          new Response(file, { status: 206, headers: { 'content-range': 'bytes 0-9/10' } }),
+        ),
+    );
     expect((await bodyOf(await store.answer(URL, 'bytes=0-'))).equals(file)).toBe(true);
   });
 

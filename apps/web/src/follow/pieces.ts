@@ -7,7 +7,8 @@ const AHEAD = 2;
 const TOTAL_HEADER = 'x-total';
 
 /** Where a piece of footage is kept. */
-export const pieceUrl = (url: string, index: number): string => `${url}${url.includes('?') ? '&' : '?'}piece=${index}`;
+export const pieceUrl = (url: string, index: number): string =>
+  `${url}${url.includes('?') ? '&' : '?'}piece=${index}`;
 export const pieceCount = (bytes: number): number => Math.ceil(bytes / PIECE_BYTES);
 
 interface Piece {
@@ -50,10 +51,22 @@ export class PieceStore {
       const firstIndex = Math.floor(from / PIECE_BYTES);
       const first = await this.#piece(url, firstIndex);
       const { total } = first;
-      if (from >= total) return new Response(null, { status: 416, headers: { 'content-range': `bytes */${total}` } });
+      if (from >= total)
+        return new Response(null, {
+          status: 416,
+          headers: { 'content-range': `bytes */${total}` },
+        });
       // Who wants the rest takes it a piece at a time, and asks again: nothing hangs on this worker for long.
-      const to = Math.min(total - 1, range === null ? Infinity : range.to < Infinity ? range.to : (firstIndex + 1) * PIECE_BYTES - 1);
-      for (let ahead = 1; ahead < AHEAD; ahead += 1) this.#fetchAhead(url, firstIndex + ahead, total);
+      const to = Math.min(
+        total - 1,
+        range === null
+          ? Infinity
+          : range.to < Infinity
+            ? range.to
+            : (firstIndex + 1) * PIECE_BYTES - 1,
+      );
+      for (let ahead = 1; ahead < AHEAD; ahead += 1)
+        this.#fetchAhead(url, firstIndex + ahead, total);
       const headers = {
         'content-type': 'video/mp4',
         'content-length': String(to - from + 1),
@@ -61,7 +74,10 @@ export class PieceStore {
         ...(range && { 'content-range': `bytes ${from}-${to}/${total}` }),
         ...(first.wasKept && { [KEPT_HEADER]: '1' }),
       };
-      return new Response(this.#bytes(url, first, firstIndex, from, to), { status: range ? 206 : 200, headers });
+      return new Response(this.#bytes(url, first, firstIndex, from, to), {
+        status: range ? 206 : 200,
+        headers,
+      });
     } catch (error) {
       // Several may have waited for the one answer.
       if (error instanceof Refused) return error.answer.clone();
@@ -73,14 +89,26 @@ export class PieceStore {
     if (index * PIECE_BYTES < total) void this.#piece(url, index).catch(() => undefined);
   }
 
-  #bytes(url: string, first: Piece, firstIndex: number, from: number, to: number): ReadableStream<Uint8Array> | Uint8Array<ArrayBuffer> {
-    const part = ({ bytes }: Piece, index: number) => new Uint8Array(bytes).subarray(Math.max(0, from - index * PIECE_BYTES), to + 1 - index * PIECE_BYTES);
+  #bytes(
+    url: string,
+    first: Piece,
+    firstIndex: number,
+    from: number,
+    to: number,
+  ): ReadableStream<Uint8Array> | Uint8Array<ArrayBuffer> {
+    const part = ({ bytes }: Piece, index: number) =>
+      new Uint8Array(bytes).subarray(
+        Math.max(0, from - index * PIECE_BYTES),
+        to + 1 - index * PIECE_BYTES,
+      );
     const lastIndex = Math.floor(to / PIECE_BYTES);
     if (lastIndex === firstIndex) return part(first, firstIndex);
     let index = firstIndex;
     return new ReadableStream({
       pull: async (controller) => {
-        controller.enqueue(part(index === firstIndex ? first : await this.#piece(url, index), index));
+        controller.enqueue(
+          part(index === firstIndex ? first : await this.#piece(url, index), index),
+        );
         this.#fetchAhead(url, index + AHEAD, first.total);
         index += 1;
         if (index > lastIndex) controller.close();
@@ -100,7 +128,12 @@ export class PieceStore {
   async #keptOrFetched(url: string, index: number, key: string): Promise<Piece> {
     const cache = await this.open();
     const kept = await cache.match(key);
-    if (kept) return { bytes: await kept.arrayBuffer(), total: Number(kept.headers.get(TOTAL_HEADER)), wasKept: true };
+    if (kept)
+      return {
+        bytes: await kept.arrayBuffer(),
+        total: Number(kept.headers.get(TOTAL_HEADER)),
+        wasKept: true,
+      };
     const from = index * PIECE_BYTES;
     const answer = await this.ask(url, { range: `bytes=${from}-${from + PIECE_BYTES - 1}` });
     if (answer.status !== 206) throw new Refused(answer);
@@ -108,7 +141,9 @@ export class PieceStore {
     if (!Number.isFinite(total)) throw new Refused(answer);
     const bytes = await answer.arrayBuffer();
     // A full device plays all the same.
-    await cache.put(key, new Response(bytes.slice(0), { headers: { [TOTAL_HEADER]: String(total) } })).catch(() => undefined);
+    await cache
+      .put(key, new Response(bytes.slice(0), { headers: { [TOTAL_HEADER]: String(total) } }))
+      .catch(() => undefined);
     return { bytes, total, wasKept: false };
   }
 }

@@ -14,4 +14,5 @@ export interface KeepsPlace {
 /** Nearer to either end than this nobody was in the middle. */
 const NEAR_END_MS = 5_000;
 
-export const isMiddle = ({ atMs, ofMs }: Place): boolean => atMs >= NEAR_END_MS && atMs <= ofMs - NEAR_END_MS;
+export const isMiddle = ({ atMs, ofMs }: Place): boolean =>
+  atMs >= NEAR_END_MS && atMs <= ofMs - NEAR_END_MS;

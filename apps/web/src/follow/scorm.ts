@@ -1,4 +1,11 @@
-import { FINISHED, joinSeen, seenMs, seenPart, type EntryBody, type SeenStretch } from '@zest/core/results';
+import {
+  FINISHED,
+  joinSeen,
+  seenMs,
+  seenPart,
+  type EntryBody,
+  type SeenStretch,
+} from '@zest/core/results';
 import type { KeepsPlace, Place } from './place.ts';
 
 /** The run-time a learning platform offers a SCORM 1.2 page (Run-Time Environment, section 3.3). Every call answers with text. */
@@ -55,7 +62,8 @@ interface Kept {
 type Reached = Extract<EntryBody, { kind: 'reached' }>;
 
 /** Milliseconds of the whole, then what was seen: `600000 0-4000 9000-12000`, far below the 4,096 letters that SCORM 1.2 keeps. */
-const writeKept = ({ ofMs, seen }: Kept): string => [String(ofMs), ...seen.map((stretch) => stretch.join('-'))].join(' ');
+const writeKept = ({ ofMs, seen }: Kept): string =>
+  [String(ofMs), ...seen.map((stretch) => stretch.join('-'))].join(' ');
 
 function readKept(location: string, suspended: string): Kept {
   const [whole = '', ...stretches] = suspended.split(' ');
@@ -64,7 +72,11 @@ function readKept(location: string, suspended: string): Kept {
     const [, from, to] = /^(\d+)-(\d+)$/.exec(text) ?? [];
     return from !== undefined && to !== undefined ? [[Number(from), Number(to)]] : [];
   });
-  return { place: ofMs > 0 && /^\d+$/.test(location) ? { atMs: Number(location), ofMs } : null, ofMs, seen };
+  return {
+    place: ofMs > 0 && /^\d+$/.test(location) ? { atMs: Number(location), ofMs } : null,
+    ofMs,
+    seen,
+  };
 }
 
 /** The longest answer an interaction holds (CMIString255). */
@@ -86,9 +98,13 @@ export class ScormReport {
     this.#isOpen = api.LMSInitialize('') === 'true';
     this.#interactions = Number(this.api.LMSGetValue('cmi.interactions._count')) || 0;
     this.#percent = Number(this.api.LMSGetValue('cmi.core.score.raw')) || 0;
-    this.#kept = readKept(this.api.LMSGetValue('cmi.core.lesson_location'), this.api.LMSGetValue('cmi.suspend_data'));
+    this.#kept = readKept(
+      this.api.LMSGetValue('cmi.core.lesson_location'),
+      this.api.LMSGetValue('cmi.suspend_data'),
+    );
     const status = this.api.LMSGetValue('cmi.core.lesson_status');
-    if (status !== 'completed' && status !== 'passed') this.#set('cmi.core.lesson_status', 'incomplete');
+    if (status !== 'completed' && status !== 'passed')
+      this.#set('cmi.core.lesson_status', 'incomplete');
     // Said at once: a page that is closed hard would have no time to.
     this.#set('cmi.core.exit', 'suspend');
     this.#set('cmi.core.score.min', '0');
@@ -102,7 +118,11 @@ export class ScormReport {
         this.#reached(body);
         break;
       case 'score':
-        this.#interaction(`${body.title}${body.side ? ` ${body.side}` : ''}`, 'numeric', String(body.value));
+        this.#interaction(
+          `${body.title}${body.side ? ` ${body.side}` : ''}`,
+          'numeric',
+          String(body.value),
+        );
         break;
       case 'answer':
         this.#interaction(body.question, 'fill-in', body.text);
@@ -152,7 +172,12 @@ export class ScormReport {
   }
 
   #keepSeen(ofMs: number, seen: SeenStretch[]): void {
-    if (this.#kept.ofMs === ofMs && seen.length === this.#kept.seen.length && seenMs(seen) === seenMs(this.#kept.seen)) return;
+    if (
+      this.#kept.ofMs === ofMs &&
+      seen.length === this.#kept.seen.length &&
+      seenMs(seen) === seenMs(this.#kept.seen)
+    )
+      return;
     this.#kept = { ...this.#kept, ofMs, seen };
     this.#set('cmi.suspend_data', writeKept(this.#kept));
   }

@@ -21,5 +21,11 @@ export interface LessonSource {
 
 /** The lesson behind a link. */
 export function linkSource(code: string): LessonSource {
-  return { key: code, code, place: placeOnDevice(code), load: (choice) => loadLesson(code, choice), takeUrl: (take, version) => takeUrl(code, take, version) };
+  return {
+    key: code,
+    code,
+    place: placeOnDevice(code),
+    load: (choice) => loadLesson(code, choice),
+    takeUrl: (take, version) => takeUrl(code, take, version),
+  };
 }

@@ -11,14 +11,29 @@ const makeId = () => `i${(next += 1)}`;
 describe('when a lesson asks for numbers', () => {
   it('is after each try of every game, in the order they come', () => {
     const lesson = makeLesson('L', makeId);
-    lesson.sections = [{ id: 's', title: 'S', blocks: [{ ...makeBlock('game', makeId), tries: 2 }, makeBlock('intervals', makeId), makeBlock('laps', makeId)] as Block[] }];
-    const moments = askMoments({ prompts: scorePrompts(lesson), assembly: firstCut(lesson, new Map()) });
+    lesson.sections = [
+      {
+        id: 's',
+        title: 'S',
+        blocks: [
+          { ...makeBlock('game', makeId), tries: 2 },
+          makeBlock('intervals', makeId),
+          makeBlock('laps', makeId),
+        ] as Block[],
+      },
+    ];
+    const moments = askMoments({
+      prompts: scorePrompts(lesson),
+      assembly: firstCut(lesson, new Map()),
+    });
     expect(moments.map(({ tryNo, prompt }) => [prompt.measure, tryNo])).toEqual([
       [moments[0]?.prompt.measure, 1],
       [moments[0]?.prompt.measure, 2],
       ['time', 1],
     ]);
-    expect(moments.map(({ startMs }) => startMs)).toEqual(moments.map(({ startMs }) => startMs).sort((a, b) => a - b));
+    expect(moments.map(({ startMs }) => startMs)).toEqual(
+      moments.map(({ startMs }) => startMs).sort((a, b) => a - b),
+    );
   });
 });
 
@@ -31,13 +46,31 @@ describe('which form is done', () => {
 
   it('is the chosen one where a block has it, else as shown; one block may differ', () => {
     const all = chosenLevels(blocks, 'easier', new Map());
-    expect([all.of('a'), all.of('b'), [...all.shown.keys()]]).toEqual(['easier', 'standard', ['a']]);
-    expect(chosenLevels(blocks, 'easier', new Map([['a', 'standard' as const]])).of('a')).toBe('standard');
+    expect([all.of('a'), all.of('b'), [...all.shown.keys()]]).toEqual([
+      'easier',
+      'standard',
+      ['a'],
+    ]);
+    expect(chosenLevels(blocks, 'easier', new Map([['a', 'standard' as const]])).of('a')).toBe(
+      'standard',
+    );
     expect(chosenLevels(blocks, 'harder', new Map()).shown.size).toBe(0);
   });
 
   it('has an aim of its own, or the one everybody has', () => {
-    const prompt = { blockId: 'a', key: 'k', title: 'T', measure: 'count' as const, better: 'more' as const, seconds: null, sides: [], tries: 1, isAsked: true, target: 10, targets: [] };
+    const prompt = {
+      blockId: 'a',
+      key: 'k',
+      title: 'T',
+      measure: 'count' as const,
+      better: 'more' as const,
+      seconds: null,
+      sides: [],
+      tries: 1,
+      isAsked: true,
+      target: 10,
+      targets: [],
+    };
     const { shown } = chosenLevels(blocks, 'easier', new Map());
     expect(withAim(prompt, shown.get('a')).target).toBe(6);
     expect(withAim(prompt, shown.get('b')).target).toBe(10);
@@ -47,8 +80,44 @@ describe('which form is done', () => {
 
 describe('a number as it is typed', () => {
   it('may have a comma; what is none, or out of bounds, is none', () => {
-    expect(['12', ' 12,5 ', '0', '', '-1', 'ten', '1e9', '12 5'].map((typed) => readNumber(typed))).toEqual([12, 12.5, 0, null, null, null, null, null]);
-    const prompt = { blockId: 'b', key: 'k', title: 'T', measure: 'count' as const, better: 'more' as const, seconds: 30, sides: ['left', 'right'] as const, tries: 1, isAsked: true, target: null, targets: [] };
-    expect(scoresOf(prompt, 'easier', new Map([['left' as const, '7'], ['right' as const, '']]))).toEqual([{ kind: 'score', blockId: 'b', key: 'k', title: 'T', measure: 'count', better: 'more', value: 7, side: 'left', level: 'easier', seconds: 30 }]);
+    expect(
+      ['12', ' 12,5 ', '0', '', '-1', 'ten', '1e9', '12 5'].map((typed) => readNumber(typed)),
+    ).toEqual([12, 12.5, 0, null, null, null, null, null]);
+    const prompt = {
+      blockId: 'b',
+      key: 'k',
+      title: 'T',
+      measure: 'count' as const,
+      better: 'more' as const,
+      seconds: 30,
+      sides: ['left', 'right'] as const,
+      tries: 1,
+      isAsked: true,
+      target: null,
+      targets: [],
+    };
+    expect(
+      scoresOf(
+        prompt,
+        'easier',
+        new Map([
+          ['left' as const, '7'],
+          ['right' as const, ''],
+        ]),
+      ),
+    ).toEqual([
+      {
+        kind: 'score',
+        blockId: 'b',
+        key: 'k',
+        title: 'T',
+        measure: 'count',
+        better: 'more',
+        value: 7,
+        side: 'left',
+        level: 'easier',
+        seconds: 30,
+      },
+    ]);
   });
 });

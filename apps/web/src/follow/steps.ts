@@ -14,18 +14,34 @@ export interface AskMoment extends TimeSpan {
 }
 
 /** Every moment a lesson asks for a number, in the order they come. */
-export function askMoments({ prompts, assembly }: Pick<FollowLesson, 'prompts' | 'assembly'>): AskMoment[] {
+export function askMoments({
+  prompts,
+  assembly,
+}: Pick<FollowLesson, 'prompts' | 'assembly'>): AskMoment[] {
   return prompts
     .filter(({ isAsked }) => isAsked)
-    .flatMap((prompt) => scoreMoments(assembly, prompt.blockId).map((span, i): AskMoment => ({ ...span, prompt, tryNo: i + 1 })))
+    .flatMap((prompt) =>
+      scoreMoments(assembly, prompt.blockId).map((span, i): AskMoment => ({
+        ...span,
+        prompt,
+        tryNo: i + 1,
+      })),
+    )
     .sort((a, b) => a.startMs - b.startMs);
 }
 
 /** The same number to be noted, with the aim of the form that is done. */
-export const withAim = (prompt: ScorePrompt, form: Pick<ChosenForm, 'target'> | undefined): ScorePrompt => ({ ...prompt, target: form?.target ?? prompt.target });
+export const withAim = (
+  prompt: ScorePrompt,
+  form: Pick<ChosenForm, 'target'> | undefined,
+): ScorePrompt => ({ ...prompt, target: form?.target ?? prompt.target });
 
 /** Which form is chosen for which block: for the whole lesson, or for one block by itself. A block without that form stays as it is shown. */
-export function chosenLevels(blocks: readonly FollowBlock[], level: LevelChoice, overrides: ReadonlyMap<string, LevelChoice>) {
+export function chosenLevels(
+  blocks: readonly FollowBlock[],
+  level: LevelChoice,
+  overrides: ReadonlyMap<string, LevelChoice>,
+) {
   const shown = new Map<string, ChosenForm>();
   for (const { id, levels } of blocks) {
     const wanted = overrides.get(id) ?? level;

@@ -13,7 +13,12 @@ export interface Line {
 }
 
 /** Listens at one end and speaks from it. Nothing is done while `screen` is null. */
-export function useLine(code: string | null, screen: string | null, end: 'television' | 'remote', onMessage: (message: TelevisionMessage) => void): Line {
+export function useLine(
+  code: string | null,
+  screen: string | null,
+  end: 'television' | 'remote',
+  onMessage: (message: TelevisionMessage) => void,
+): Line {
   const [others, setOthers] = useState(0);
   const [fault, setFault] = useState<string | null>(null);
   const heard = useLatest((message: TelevisionMessage) => {
@@ -24,7 +29,8 @@ export function useLine(code: string | null, screen: string | null, end: 'televi
   useEffect(() => {
     if (code === null || screen === null) return;
     const source = new EventSource(televisionPath(code, screen, end));
-    source.onmessage = (event: MessageEvent<string>) => heard(JSON.parse(event.data) as TelevisionMessage);
+    source.onmessage = (event: MessageEvent<string>) =>
+      heard(JSON.parse(event.data) as TelevisionMessage);
     source.onerror = () => {
       // Refused, not just interrupted: the browser does not try again by itself.
       if (source.readyState === EventSource.CLOSED) setFault(say('fault.no-television'));
@@ -44,7 +50,9 @@ export function useScreenCode(code: string | null, isTelevision: boolean): strin
   useEffect(() => {
     if (!isTelevision || code === null || asked.current) return;
     asked.current = true;
-    void openTelevision(code).then((answer) => answer.kind === 'ready' && setScreen(answer.value.screen));
+    void openTelevision(code).then(
+      (answer) => answer.kind === 'ready' && setScreen(answer.value.screen),
+    );
   }, [code, isTelevision]);
   return isTelevision ? screen : null;
 }

@@ -2,7 +2,16 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { FollowLesson, FollowTake } from '@zest/contract';
 import { AS_FILMED, bytesAt, sizeFor, sizesOf, smallerThan, versionAt } from './footage.ts';
 import { keepLine, readLine, type Choices } from './device.ts';
-import { canKeep, dropOthers, isKept, keepFootage, keepPage, measureLine, underControl, type Keepable } from './keep.ts';
+import {
+  canKeep,
+  dropOthers,
+  isKept,
+  keepFootage,
+  keepPage,
+  measureLine,
+  underControl,
+  type Keepable,
+} from './keep.ts';
 import type { LessonSource } from './source.ts';
 
 /** Up to this size footage is kept without being asked for, where data is not to be saved. */
@@ -11,9 +20,15 @@ const NONE: FollowTake[] = [];
 /** Told apart from the same address asked for before the worker answered, so that the video is asked for anew. */
 const BY_WORKER = '#kept';
 
-const savesData = () => (navigator as { connection?: { saveData?: boolean } }).connection?.saveData === true;
+const savesData = () =>
+  (navigator as { connection?: { saveData?: boolean } }).connection?.saveData === true;
 
-export type Keeping = { kind: 'off'; bytes: number; start: () => void } | { kind: 'loading'; done: number; of: number } | { kind: 'kept' } | { kind: 'fault' } | { kind: 'none' };
+export type Keeping =
+  | { kind: 'off'; bytes: number; start: () => void }
+  | { kind: 'loading'; done: number; of: number }
+  | { kind: 'kept' }
+  | { kind: 'fault' }
+  | { kind: 'none' };
 
 export interface Footage {
   takeUrl: (takeId: string) => string;
@@ -26,7 +41,12 @@ export interface Footage {
 }
 
 /** Which version of the footage is played, by what the line carries, and how much of it is kept on the device. */
-export function useFootage(source: LessonSource, lesson: FollowLesson | null, wanted: Choices['picture'], isPlaying: boolean): Footage {
+export function useFootage(
+  source: LessonSource,
+  lesson: FollowLesson | null,
+  wanted: Choices['picture'],
+  isPlaying: boolean,
+): Footage {
   const takes = lesson?.takes ?? NONE;
   const { code } = source;
   const [line, setLine] = useState(readLine);
@@ -37,20 +57,37 @@ export function useFootage(source: LessonSource, lesson: FollowLesson | null, wa
   const [isWanted, setWanted] = useState(false);
   /** What is asked for from now on goes through the worker, and is kept. */
   const [byWorker, setByWorker] = useState(false);
-  const [progress, setProgress] = useState<Extract<Keeping, { kind: 'loading' | 'kept' | 'fault' | 'none' }>>({ kind: 'none' });
+  const [progress, setProgress] = useState<
+    Extract<Keeping, { kind: 'loading' | 'kept' | 'fault' | 'none' }>
+  >({ kind: 'none' });
   const sizes = useMemo(() => sizesOf(takes), [takes]);
   const asked = wanted === 'filmed' ? AS_FILMED : wanted;
   const isAuto = asked === 'auto' || !sizes.includes(asked);
-  const lines = isAuto ? (keptAt ?? Math.min(most, sizeFor(takes, savesData() ? null : line))) : asked;
+  const lines = isAuto
+    ? (keptAt ?? Math.min(most, sizeFor(takes, savesData() ? null : line)))
+    : asked;
   const keepable = useMemo(
-    () => (at: number): Keepable[] => takes.map((take) => ({ url: source.takeUrl(take, versionAt(take, at)), bytes: (versionAt(take, at) ?? take).bytes })),
+    () =>
+      (at: number): Keepable[] =>
+        takes.map((take) => ({
+          url: source.takeUrl(take, versionAt(take, at)),
+          bytes: (versionAt(take, at) ?? take).bytes,
+        })),
     [takes, source],
   );
   const bytes = bytesAt(takes, lines);
-  const isOn = code !== null && canKeep() && lesson !== null && (isWanted || (bytes <= SMALL_BYTES && !savesData()));
+  const isOn =
+    code !== null &&
+    canKeep() &&
+    lesson !== null &&
+    (isWanted || (bytes <= SMALL_BYTES && !savesData()));
 
   useEffect(() => {
-    if (code !== null && canKeep()) void underControl().then(() => setByWorker(true), () => undefined);
+    if (code !== null && canKeep())
+      void underControl().then(
+        () => setByWorker(true),
+        () => undefined,
+      );
   }, [code]);
 
   // What is kept is played; else the line is measured, by bytes that are needed anyway.
@@ -118,6 +155,11 @@ export function useFootage(source: LessonSource, lesson: FollowLesson | null, wa
   const slower = useCallback(() => {
     if (isAuto && keptAt !== lines) setMost(smallerThan(takes, lines));
   }, [takes, lines, isAuto, keptAt]);
-  const keeping: Keeping = code === null || !canKeep() || lesson === null ? { kind: 'none' } : isOn ? progress : { kind: 'off', bytes, start: () => setWanted(true) };
+  const keeping: Keeping =
+    code === null || !canKeep() || lesson === null
+      ? { kind: 'none' }
+      : isOn
+        ? progress
+        : { kind: 'off', bytes, start: () => setWanted(true) };
   return { takeUrl, sizes, takes, keeping, slower };
 }

@@ -21,14 +21,27 @@ export function useOwnLines(code: string | null, me: Me | null): OwnLines {
   useEffect(() => {
     if (!me || code === null) return;
     let gone = false;
-    void loadMine(code, me.token).then((answer) => !gone && answer.kind === 'ready' && setBefore(answer.value.entries));
+    void loadMine(code, me.token).then(
+      (answer) => !gone && answer.kind === 'ready' && setBefore(answer.value.entries),
+    );
     return () => {
       gone = true;
     };
   }, [code, me]);
   const lines = useMemo(() => linesOf([...before, ...now]), [before, now]);
-  const bestOf = useCallback<OwnLines['bestOf']>((key, side, level) => lines.find((line) => line.key === key && line.side === side && line.level === level) ?? null, [lines]);
-  const add = useCallback((body: Score) => setNow((all) => [...all, { id: entryId(), studentId: '', lessonId: 'now', at: Date.now(), by: 'student', body }]), []);
+  const bestOf = useCallback<OwnLines['bestOf']>(
+    (key, side, level) =>
+      lines.find((line) => line.key === key && line.side === side && line.level === level) ?? null,
+    [lines],
+  );
+  const add = useCallback(
+    (body: Score) =>
+      setNow((all) => [
+        ...all,
+        { id: entryId(), studentId: '', lessonId: 'now', at: Date.now(), by: 'student', body },
+      ]),
+    [],
+  );
   const scores = useMemo(() => now.filter(isOf('score')).map(({ body }) => body), [now]);
   return { bestOf, add, now: scores };
 }

@@ -21,7 +21,10 @@ interface Progress {
  * Tells what was played in this visit: one entry that grows; and keeps the place. Gives the furthest place that was played, in milliseconds, and what
  * takes down a stretch that the page itself passes over, for something else was done in its time.
  */
-export function useProgress({ note, place, atMs, playing, durationMs }: Progress): { furthestMs: number; passOver: (fromMs: number, toMs: number) => void } {
+export function useProgress({ note, place, atMs, playing, durationMs }: Progress): {
+  furthestMs: number;
+  passOver: (fromMs: number, toMs: number) => void;
+} {
   const [visit] = useState(entryId);
   const [furthest, setFurthest] = useState(0);
   const seen = useRef<SeenStretch[]>([]);
@@ -31,16 +34,34 @@ export function useProgress({ note, place, atMs, playing, durationMs }: Progress
     const from = last.current;
     const wallMs = performance.now();
     last.current = playing ? { atMs, wallMs } : null;
-    if (!playing || from === null || atMs <= from.atMs || atMs - from.atMs > wallMs - from.wallMs + JUMP_MS) return;
+    if (
+      !playing ||
+      from === null ||
+      atMs <= from.atMs ||
+      atMs - from.atMs > wallMs - from.wallMs + JUMP_MS
+    )
+      return;
     const on = seen.current.at(-1);
     if (on?.[1] === from.atMs) on[1] = atMs;
     else seen.current.push([from.atMs, atMs]);
   }, [atMs, playing]);
   const tell = useLatest(() => {
-    const whole = joinSeen(seen.current.map(([from, to]): SeenStretch => [Math.round(from), Math.min(durationMs, Math.round(to))]));
-    if (whole.length > 0) note({ kind: 'reached', atMs: Math.min(furthest, durationMs), ofMs: durationMs, seen: whole }, visit);
+    const whole = joinSeen(
+      seen.current.map(([from, to]): SeenStretch => [
+        Math.round(from),
+        Math.min(durationMs, Math.round(to)),
+      ]),
+    );
+    if (whole.length > 0)
+      note(
+        { kind: 'reached', atMs: Math.min(furthest, durationMs), ofMs: durationMs, seen: whole },
+        visit,
+      );
     // A page that only just opens has not been anywhere.
-    if (whole.length > 0 || furthest > 0) place.keep(isMiddle({ atMs, ofMs: durationMs }) ? { atMs: Math.round(atMs), ofMs: durationMs } : null);
+    if (whole.length > 0 || furthest > 0)
+      place.keep(
+        isMiddle({ atMs, ofMs: durationMs }) ? { atMs: Math.round(atMs), ofMs: durationMs } : null,
+      );
   });
   useEffect(() => note({ kind: 'opened' }), [note]);
   // At every halt, and now and then meanwhile.
@@ -57,6 +78,8 @@ export function useProgress({ note, place, atMs, playing, durationMs }: Progress
     addEventListener('pagehide', tell, { capture: true });
     return () => removeEventListener('pagehide', tell, { capture: true });
   }, [tell]);
-  const passOver = useLatest((fromMs: number, toMs: number) => void seen.current.push([fromMs, toMs]));
+  const passOver = useLatest(
+    (fromMs: number, toMs: number) => void seen.current.push([fromMs, toMs]),
+  );
   return { furthestMs: furthest, passOver };
 }

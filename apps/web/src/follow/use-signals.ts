@@ -30,7 +30,10 @@ export function useSignals({ assembly, atMs, playing, isOn, rate, scene }: Signa
     const { audio, pacer } = sound.current;
     void audio.resume();
     expected.current = { atMs, since: performance.now() };
-    pacer.start(assembly.tones.map((own): PacerEvent => ({ atMs: own.atMs, tone: own.tone, say: '' })), audio.currentTime - atMs / 1000);
+    pacer.start(
+      assembly.tones.map((own): PacerEvent => ({ atMs: own.atMs, tone: own.tone, say: '' })),
+      audio.currentTime - atMs / 1000,
+    );
   });
   useEffect(() => {
     if (!isRunning) return;

@@ -3,7 +3,8 @@ import type { Chapter } from '@zest/core/assembly';
 import type { AskMoment } from './steps.ts';
 
 /** Why the video waits: for a number, or between two parts. */
-export type Stop = { kind: 'ask'; moment: AskMoment } | { kind: 'part'; done: string; next: string };
+export type Stop =
+  { kind: 'ask'; moment: AskMoment } | { kind: 'part'; done: string; next: string };
 
 interface Stops {
   moments: readonly AskMoment[];
@@ -28,16 +29,20 @@ export function useStops({ moments, chapters, partByPart, durationMs }: Stops) {
   const watch = (atMs: number, playing: boolean): boolean => {
     const from = last.current;
     last.current = atMs;
-    if (atMs < from) for (const moment of passed.current) if (moment.startMs > atMs) passed.current.delete(moment);
+    if (atMs < from)
+      for (const moment of passed.current) if (moment.startMs > atMs) passed.current.delete(moment);
     if (!playing || stop !== null || atMs <= from || atMs - from > JUMP_MS) return false;
-    const hasCome = (ms: number) => ms > from && (ms <= atMs || (ms >= durationMs && atMs >= durationMs - END_MS));
+    const hasCome = (ms: number) =>
+      ms > from && (ms <= atMs || (ms >= durationMs && atMs >= durationMs - END_MS));
     const moment = moments.find((own) => hasCome(own.startMs) && !passed.current.has(own));
     if (moment) {
       passed.current.add(moment);
       setStop({ kind: 'ask', moment });
       return true;
     }
-    const i = partByPart ? chapters.findIndex(({ endMs }) => endMs < durationMs && hasCome(endMs)) : -1;
+    const i = partByPart
+      ? chapters.findIndex(({ endMs }) => endMs < durationMs && hasCome(endMs))
+      : -1;
     const [done, next] = [chapters[i], chapters[i + 1]];
     if (i < 0 || !done || !next) return false;
     setStop({ kind: 'part', done: done.title, next: next.title });

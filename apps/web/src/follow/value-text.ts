@@ -5,18 +5,36 @@ import { say, spokenLanguage } from './words/index.ts';
 /** What is asked for, by what is measured. */
 export const askWords = (measure: Measure): string => say(`number.${measure}`);
 /** What stands behind a number typed; nothing behind a count. */
-export const unitWords = (measure: Measure): string => (measure === 'count' ? '' : say(`unit.${measure}`));
+export const unitWords = (measure: Measure): string =>
+  measure === 'count' ? '' : say(`unit.${measure}`);
 
-const number = (value: number, digits: number) => new Intl.NumberFormat(spokenLanguage(), { maximumFractionDigits: digits, useGrouping: false, numberingSystem: 'latn' }).format(value);
+const number = (value: number, digits: number) =>
+  new Intl.NumberFormat(spokenLanguage(), {
+    maximumFractionDigits: digits,
+    useGrouping: false,
+    numberingSystem: 'latn',
+  }).format(value);
 
 /** A number as it was reached: "24 in 30 s", "12.4 s", "15 points". */
-export function valueText(measure: Measure, { value, seconds }: { value: number; seconds: number | null }): string {
-  const own = measure === 'points' ? say('value.points', { n: value }) : say(`value.${measure}`, { n: number(value, 1) });
-  return seconds === null || measure === 'time' ? own : say('value.in', { value: own, seconds: number(seconds, 1) });
+export function valueText(
+  measure: Measure,
+  { value, seconds }: { value: number; seconds: number | null },
+): string {
+  const own =
+    measure === 'points'
+      ? say('value.points', { n: value })
+      : say(`value.${measure}`, { n: number(value, 1) });
+  return seconds === null || measure === 'time'
+    ? own
+    : say('value.in', { value: own, seconds: number(seconds, 1) });
 }
 
 /** How many a second: "0.8 a second". */
-export const rateText = (perSecond: number): string => say('value.rate', { n: number(perSecond, 2) });
+export const rateText = (perSecond: number): string =>
+  say('value.rate', { n: number(perSecond, 2) });
 
 /** How many of a thing are needed, as `needsText` in the core says it in English. */
-export const needsText = (needs: readonly KitNeed[]): string => needs.map(({ share, quantity }) => say(`kit.${share}`, { n: quantity })).reduce((some, more) => say('kit.and', { some, more }));
+export const needsText = (needs: readonly KitNeed[]): string =>
+  needs
+    .map(({ share, quantity }) => say(`kit.${share}`, { n: quantity }))
+    .reduce((some, more) => say('kit.and', { some, more }));

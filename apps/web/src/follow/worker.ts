@@ -17,7 +17,8 @@ async function newestOrKept(request: Request): Promise<Response> {
     if (answer.ok) await cache.put(request, answer.clone());
     return answer;
   } catch (error) {
-    const kept = (await cache.match(request)) ?? (await cache.match(request, { ignoreSearch: true }));
+    const kept =
+      (await cache.match(request)) ?? (await cache.match(request, { ignoreSearch: true }));
     if (kept) return kept;
     throw error;
   }
@@ -41,18 +42,25 @@ const footage = new PieceStore(
 self.addEventListener('install', () => void self.skipWaiting());
 /** Files of pages that were built before, and caches of before, are asked for by no page any more. */
 async function clearOld(): Promise<void> {
-  for (const name of await caches.keys()) if (name !== PAGES_CACHE && name !== TAKES_CACHE) await caches.delete(name);
+  for (const name of await caches.keys())
+    if (name !== PAGES_CACHE && name !== TAKES_CACHE) await caches.delete(name);
   const cache = await caches.open(PAGES_CACHE);
-  const isOld = ({ pathname }: URL) => pathname.startsWith('/assets/') && !ASSETS.includes(pathname.slice('/assets/'.length));
-  for (const request of await cache.keys()) if (isOld(new URL(request.url))) await cache.delete(request);
+  const isOld = ({ pathname }: URL) =>
+    pathname.startsWith('/assets/') && !ASSETS.includes(pathname.slice('/assets/'.length));
+  for (const request of await cache.keys())
+    if (isOld(new URL(request.url))) await cache.delete(request);
 }
 
-self.addEventListener('activate', (event) => event.waitUntil(Promise.all([self.clients.claim(), clearOld()])));
+self.addEventListener('activate', (event) =>
+  event.waitUntil(Promise.all([self.clients.claim(), clearOld()])),
+);
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const { origin, pathname, search } = new URL(request.url);
   if (request.method !== 'GET' || origin !== self.location.origin) return;
-  if (TAKE.test(pathname)) event.respondWith(footage.answer(origin + pathname + search, request.headers.get('range')));
-  else if (LESSON.test(pathname) || request.mode === 'navigate') event.respondWith(newestOrKept(request));
+  if (TAKE.test(pathname))
+    event.respondWith(footage.answer(origin + pathname + search, request.headers.get('range')));
+  else if (LESSON.test(pathname) || request.mode === 'navigate')
+    event.respondWith(newestOrKept(request));
   else if (pathname.startsWith('/assets/')) event.respondWith(keptOrNew(request));
 });

@@ -77,8 +77,19 @@ export function Stage(props: StageProps) {
   }, [assembly, playerRef]);
 
   return (
-    <div className="stage" role="img" aria-label={label} style={{ aspectRatio: `${FRAMES[assembly.shape].width} / ${FRAMES[assembly.shape].height}` }}>
-      <div ref={panes} className="stage-panes" style={{ height: `${(PICTURE_BOXES[assembly.shape].height * 100) / FRAMES[assembly.shape].height}%` }} />
+    <div
+      className="stage"
+      role="img"
+      aria-label={label}
+      style={{ aspectRatio: `${FRAMES[assembly.shape].width} / ${FRAMES[assembly.shape].height}` }}
+    >
+      <div
+        ref={panes}
+        className="stage-panes"
+        style={{
+          height: `${(PICTURE_BOXES[assembly.shape].height * 100) / FRAMES[assembly.shape].height}%`,
+        }}
+      />
       <canvas ref={canvas} />
       <p className="stage-waits" role="status">
         {isStalled && <span>{waits}</span>}

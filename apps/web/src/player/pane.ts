@@ -37,7 +37,11 @@ export class Pane {
   }
 
   show(order: number, opacity = 1): void {
-    Object.assign(this.#outer.style, { visibility: 'visible', zIndex: String(order), opacity: String(opacity) });
+    Object.assign(this.#outer.style, {
+      visibility: 'visible',
+      zIndex: String(order),
+      opacity: String(opacity),
+    });
   }
 
   hide(): void {
@@ -48,21 +52,40 @@ export class Pane {
   load(url: string, frame: number): void {
     if (this.video.getAttribute('src') !== url) this.video.src = url;
     const seconds = mediaOfFrame(frame);
-    if (Math.abs(this.video.currentTime - seconds) > 0.4 / OUTPUT_FPS) this.video.currentTime = seconds;
+    if (Math.abs(this.video.currentTime - seconds) > 0.4 / OUTPUT_FPS)
+      this.video.currentTime = seconds;
   }
 
   room(room: PaneRoom): void {
-    const box: Box = room === 'inset left' || room === 'inset right' ? BESIDE_BOXES[room] : { x: room === 'right half' ? REFERENCE.width / 2 : 0, y: 0, width: room === 'whole' ? REFERENCE.width : REFERENCE.width / 2, height: REFERENCE.height };
-    Object.assign(this.#outer.style, { left: percent(box.x, REFERENCE.width), top: percent(box.y, REFERENCE.height), width: percent(box.width, REFERENCE.width), height: percent(box.height, REFERENCE.height) });
+    const box: Box =
+      room === 'inset left' || room === 'inset right'
+        ? BESIDE_BOXES[room]
+        : {
+            x: room === 'right half' ? REFERENCE.width / 2 : 0,
+            y: 0,
+            width: room === 'whole' ? REFERENCE.width : REFERENCE.width / 2,
+            height: REFERENCE.height,
+          };
+    Object.assign(this.#outer.style, {
+      left: percent(box.x, REFERENCE.width),
+      top: percent(box.y, REFERENCE.height),
+      width: percent(box.width, REFERENCE.width),
+      height: percent(box.height, REFERENCE.height),
+    });
     // A half shows the middle of its picture.
     const isHalf = room === 'left half' || room === 'right half';
-    Object.assign(this.#frame.style, { width: isHalf ? '200%' : '100%', left: isHalf ? '-50%' : '0' });
+    Object.assign(this.#frame.style, {
+      width: isHalf ? '200%' : '100%',
+      left: isHalf ? '-50%' : '0',
+    });
   }
 
   /** @param part how far through the segment, 0 to 1, for a view that moves */
   look({ quarters, blurs, closer, mirrored }: Look, part: number): void {
     const shown = closer ? closerRegion(closer, part) : { x: 0, y: 0, width: 1_000, height: 1_000 };
-    const enlarged = closer ? `scale(${1_000 / shown.width}) translate(${-shown.x / 10}%, ${-shown.y / 10}%)` : '';
+    const enlarged = closer
+      ? `scale(${1_000 / shown.width}) translate(${-shown.x / 10}%, ${-shown.y / 10}%)`
+      : '';
     this.#frame.style.transform = `${mirrored ? 'translateX(100%) scaleX(-1) ' : ''}${enlarged}`;
     // A quarter turn swaps the sides of the box the picture is fitted into.
     const isOnSide = quarters % 2 === 1;
@@ -75,7 +98,9 @@ export class Pane {
     });
     if (this.#blurs.length !== blurs.length) {
       for (const old of this.#blurs) old.remove();
-      this.#blurs = blurs.map(() => Object.assign(document.createElement('canvas'), { className: 'stage-blur' }));
+      this.#blurs = blurs.map(() =>
+        Object.assign(document.createElement('canvas'), { className: 'stage-blur' }),
+      );
       this.#frame.append(...this.#blurs);
     }
     blurs.forEach((region, i) => this.#blurs[i] && this.#blur(this.#blurs[i], region, quarters));
@@ -83,24 +108,49 @@ export class Pane {
 
   /** Draws a region in a few large parts, which the browser enlarges softly: as the export does. */
   #blur(canvas: HTMLCanvasElement, { x, y, width, height }: Region, quarters: number): void {
-    Object.assign(canvas.style, { left: percent(x, 1_000), top: percent(y, 1_000), width: percent(width, 1_000), height: percent(height, 1_000) });
+    Object.assign(canvas.style, {
+      left: percent(x, 1_000),
+      top: percent(y, 1_000),
+      width: percent(width, 1_000),
+      height: percent(height, 1_000),
+    });
     const [W, H] = [REFERENCE.width, REFERENCE.height];
     const [w, h] = [(width * W) / 1_000, (height * H) / 1_000];
-    const [columns, rows] = [w, h].map((side) => Math.max(1, Math.round(side / BLUR_PARTS))) as [number, number];
-    if (canvas.width !== columns || canvas.height !== rows) Object.assign(canvas, { width: columns, height: rows });
+    const [columns, rows] = [w, h].map((side) => Math.max(1, Math.round(side / BLUR_PARTS))) as [
+      number,
+      number,
+    ];
+    if (canvas.width !== columns || canvas.height !== rows)
+      Object.assign(canvas, { width: columns, height: rows });
     const ctx = canvas.getContext('2d');
     const { videoWidth, videoHeight } = this.video;
     if (!ctx || videoWidth === 0) return;
     ctx.imageSmoothingQuality = 'high';
-    ctx.setTransform(columns / w, 0, 0, rows / h, (-x * W * columns) / (1_000 * w), (-y * H * rows) / (1_000 * h));
+    ctx.setTransform(
+      columns / w,
+      0,
+      0,
+      rows / h,
+      (-x * W * columns) / (1_000 * w),
+      (-y * H * rows) / (1_000 * h),
+    );
     ctx.fillStyle = '#26211c';
     ctx.fillRect(0, 0, W, H);
     // Turned and fitted as the frame shows it.
     const isOnSide = quarters % 2 === 1;
-    const scale = Math.min(W / (isOnSide ? videoHeight : videoWidth), H / (isOnSide ? videoWidth : videoHeight));
+    const scale = Math.min(
+      W / (isOnSide ? videoHeight : videoWidth),
+      H / (isOnSide ? videoWidth : videoHeight),
+    );
     ctx.translate(W / 2, H / 2);
     ctx.rotate((quarters * Math.PI) / 2);
-    ctx.drawImage(this.video, (-videoWidth * scale) / 2, (-videoHeight * scale) / 2, videoWidth * scale, videoHeight * scale);
+    ctx.drawImage(
+      this.video,
+      (-videoWidth * scale) / 2,
+      (-videoHeight * scale) / 2,
+      videoWidth * scale,
+      videoHeight * scale,
+    );
   }
 
   /** Plays at a speed; the tiny differences of clocks are left to the next seek. */

@@ -1,4 +1,10 @@
-import { takeFrameAt, type Assembly, type PauseMark, type Segment, type TakeSource } from '@zest/core/assembly';
+import {
+  takeFrameAt,
+  type Assembly,
+  type PauseMark,
+  type Segment,
+  type TakeSource,
+} from '@zest/core/assembly';
 import { indexAt, paintScene, sceneAt, type Scene } from '@zest/core/overlay';
 import { firstFrameFrom, instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
 import { fitCanvas } from './canvas.ts';
@@ -40,7 +46,11 @@ export class LessonPlayer {
     private readonly parts: PlayerParts,
   ) {
     this.assembly = assembly;
-    this.stage = new Stage(parts, { ended: this.onEnded, error: this.onError, waiting: this.onWaiting });
+    this.stage = new Stage(parts, {
+      ended: this.onEnded,
+      error: this.onError,
+      waiting: this.onWaiting,
+    });
     this.seek(0);
     void document.fonts.ready.then(() => this.paint());
   }
@@ -139,7 +149,8 @@ export class LessonPlayer {
 
   private halt(): void {
     const { video } = this.stage;
-    if (this.frameCallback && 'cancelVideoFrameCallback' in video) video.cancelVideoFrameCallback(this.frameCallback);
+    if (this.frameCallback && 'cancelVideoFrameCallback' in video)
+      video.cancelVideoFrameCallback(this.frameCallback);
     cancelAnimationFrame(this.tick);
     this.frameCallback = 0;
     this.tick = 0;
@@ -156,7 +167,12 @@ export class LessonPlayer {
     if (source.kind === 'take' && takeFrameAt(segment, source, frame) < source.takeFrames - 1) {
       const { video } = this.stage;
       void video.play().catch((error: unknown) => {
-        if (this.gone || !this.playing || (error instanceof DOMException && error.name === 'AbortError')) return;
+        if (
+          this.gone ||
+          !this.playing ||
+          (error instanceof DOMException && error.name === 'AbortError')
+        )
+          return;
         this.pause();
       });
       this.stage.playAlong(segment);
@@ -173,7 +189,9 @@ export class LessonPlayer {
       if (!this.playing) return;
       this.setStalled(false);
       const takeFrame = frameOfMedia(mediaSeconds);
-      const frame = firstFrameFrom(segment.startMs) + Math.max(0, Math.ceil((takeFrame - source.inFrame) / source.speed - 1e-6));
+      const frame =
+        firstFrameFrom(segment.startMs) +
+        Math.max(0, Math.ceil((takeFrame - source.inFrame) / source.speed - 1e-6));
       const done = takeFrame >= source.takeFrames - 1;
       this.advance(Math.max(this.ms, instantOfFrame(frame)), segment, done);
       this.stage.keepStep(segment, this.ms);
@@ -206,7 +224,9 @@ export class LessonPlayer {
   private advance(ms: number, segment: Segment, footageDone: boolean): void {
     this.ms = Math.max(this.ms, ms);
     const ended = this.ms >= this.lastMs();
-    const mark = this.assembly.pauses.find((pause) => (ended || pause.endMs <= this.ms) && !this.passed.has(pause));
+    const mark = this.assembly.pauses.find(
+      (pause) => (ended || pause.endMs <= this.ms) && !this.passed.has(pause),
+    );
     if (mark) this.passed.add(mark);
     if (ended) {
       this.ms = this.lastMs();
@@ -254,7 +274,8 @@ export class LessonPlayer {
   };
 
   private readonly onWaiting = (event: Event): void => {
-    if (this.playing && !this.free && event.currentTarget === this.stage.video) this.setStalled(true);
+    if (this.playing && !this.free && event.currentTarget === this.stage.video)
+      this.setStalled(true);
   };
 
   private setStalled(isStalled: boolean): void {
@@ -267,7 +288,9 @@ export class LessonPlayer {
     const video = event.currentTarget as HTMLVideoElement;
     if (this.gone || !video.getAttribute('src') || video !== this.stage.video) return;
     this.pause();
-    this.parts.onFault('The video could not be loaded. Check the connection, then press start again.');
+    this.parts.onFault(
+      'The video could not be loaded. Check the connection, then press start again.',
+    );
   };
 
   /** Paints what is on screen now; also after the canvas changed its size. */

@@ -36,7 +36,11 @@ export class Stage {
 
   constructor(
     private readonly parts: StageParts,
-    private readonly on: { ended: () => void; error: (event: Event) => void; waiting: (event: Event) => void },
+    private readonly on: {
+      ended: () => void;
+      error: (event: Event) => void;
+      waiting: (event: Event) => void;
+    },
   ) {
     this.panes = [new Pane(parts.panes), new Pane(parts.panes)];
     this.beside = new Pane(parts.panes);
@@ -67,7 +71,11 @@ export class Stage {
   /** Both videos may play later without another touch once one touch has played them. */
   unlock(): void {
     const spare = this.pane(1).video;
-    if (spare.src && spare.paused) void spare.play().then(() => spare !== this.video && spare.pause(), () => undefined);
+    if (spare.src && spare.paused)
+      void spare.play().then(
+        () => spare !== this.video && spare.pause(),
+        () => undefined,
+      );
   }
 
   pause(): void {
@@ -89,7 +97,8 @@ export class Stage {
   show(segment: Segment | undefined, ms: number): void {
     if (segment?.source.kind !== 'take') {
       // A card that comes up over footage leaves it to be seen meanwhile.
-      if (!segment?.under || segment.under.source.kind !== 'take') for (const pane of this.panes) pane.hide();
+      if (!segment?.under || segment.under.source.kind !== 'take')
+        for (const pane of this.panes) pane.hide();
       this.beside.hide();
       this.voice.pause();
       return;
@@ -98,11 +107,20 @@ export class Stage {
     const url = this.parts.takeUrl(source.takeId);
     const under = segment.under?.source;
     // What it comes up over stays in its pane and goes on there.
-    if (under?.kind === 'take' || this.preparedFor === segment || (this.pane(0).video.getAttribute('src') !== url && this.pane(1).video.getAttribute('src') === url)) this.active = 1 - this.active;
+    if (
+      under?.kind === 'take' ||
+      this.preparedFor === segment ||
+      (this.pane(0).video.getAttribute('src') !== url &&
+        this.pane(1).video.getAttribute('src') === url)
+    )
+      this.active = 1 - this.active;
     this.preparedFor = null;
     this.pane(0).load(url, takeFrameAt(segment, source, firstFrameFrom(ms)));
     if (under?.kind === 'take') {
-      this.pane(1).load(this.parts.takeUrl(under.takeId), takeFrameAt(segment, under, firstFrameFrom(ms)));
+      this.pane(1).load(
+        this.parts.takeUrl(under.takeId),
+        takeFrameAt(segment, under, firstFrameFrom(ms)),
+      );
       this.pane(1).video.muted = true;
       this.pane(1).speed(under.speed * this.rate);
       this.pane(1).show(0);
@@ -119,14 +137,23 @@ export class Stage {
     if (segment.beside) {
       const { source: second, layout } = segment.beside;
       this.beside.room(layout === 'halves' ? 'right half' : layout);
-      this.beside.look({ quarters: 0, blurs: [], closer: null, mirrored: segment.look.mirrored }, 0);
-      this.beside.load(this.parts.takeUrl(second.takeId), takeFrameAt(segment, second, firstFrameFrom(ms)));
+      this.beside.look(
+        { quarters: 0, blurs: [], closer: null, mirrored: segment.look.mirrored },
+        0,
+      );
+      this.beside.load(
+        this.parts.takeUrl(second.takeId),
+        takeFrameAt(segment, second, firstFrameFrom(ms)),
+      );
       this.beside.speed(second.speed * this.rate);
       this.beside.show(2);
     } else this.beside.hide();
     const { sound } = segment;
     const heardFrom = sound && (this.parts.soundUrl?.(sound.source.takeId) ?? null);
-    const isOwn = heardFrom === null && sound?.source.takeId === source.takeId && sound.source.inFrame === source.inFrame;
+    const isOwn =
+      heardFrom === null &&
+      sound?.source.takeId === source.takeId &&
+      sound.source.inFrame === source.inFrame;
     this.isVoiceApart = !isOwn;
     main.video.muted = !isOwn || this.muted;
     main.video.volume = sound?.low ? LOW_VOLUME : 1;
@@ -158,9 +185,13 @@ export class Stage {
 
   /** Whether a segment goes on in the footage where this video is. */
   goesOn(segment: Segment | undefined, speed: number): segment is Segment & { source: TakeSource } {
-    if (segment?.source.kind !== 'take' || segment.under || segment.source.speed !== speed) return false;
+    if (segment?.source.kind !== 'take' || segment.under || segment.source.speed !== speed)
+      return false;
     const { video } = this.pane(0);
-    return video.getAttribute('src') === this.parts.takeUrl(segment.source.takeId) && Math.abs(frameOfMedia(video.currentTime) - segment.source.inFrame) <= MOST_SKIP_FRAMES;
+    return (
+      video.getAttribute('src') === this.parts.takeUrl(segment.source.takeId) &&
+      Math.abs(frameOfMedia(video.currentTime) - segment.source.inFrame) <= MOST_SKIP_FRAMES
+    );
   }
 
   /** Gets the waiting pane ready for the next take that does not go on from the one before. */
@@ -168,7 +199,10 @@ export class Stage {
     let last = segments[from];
     for (const next of segments.slice(from + 1)) {
       if (next.source.kind === 'take') {
-        const isRight = last?.source.kind === 'take' && last.source.takeId === next.source.takeId && takeFrameAt(last, last.source, firstFrameFrom(last.endMs)) === next.source.inFrame;
+        const isRight =
+          last?.source.kind === 'take' &&
+          last.source.takeId === next.source.takeId &&
+          takeFrameAt(last, last.source, firstFrameFrom(last.endMs)) === next.source.inFrame;
         // Where this one fades in over another take, the waiting pane holds that one.
         if (!isRight && !segments[from]?.under) {
           this.pane(1).load(this.parts.takeUrl(next.source.takeId), next.source.inFrame);
@@ -182,7 +216,10 @@ export class Stage {
 
   /** Second view and other sound run beside the picture. */
   playAlong({ beside, sound, under }: Segment): void {
-    if (under?.source.kind === 'take') void this.pane(1).video.play().catch(() => undefined);
+    if (under?.source.kind === 'take')
+      void this.pane(1)
+        .video.play()
+        .catch(() => undefined);
     if (beside) void this.beside.video.play().catch(() => undefined);
     if (sound && this.isVoiceApart) void this.voice.play().catch(() => undefined);
   }
@@ -192,11 +229,16 @@ export class Stage {
     const frame = firstFrameFrom(ms);
     if (segment.beside) {
       const wanted = mediaOfFrame(takeFrameAt(segment, segment.beside.source, frame));
-      if (Math.abs(this.beside.video.currentTime - wanted) > MOST_APART_S && !this.beside.video.seeking) this.beside.video.currentTime = wanted;
+      if (
+        Math.abs(this.beside.video.currentTime - wanted) > MOST_APART_S &&
+        !this.beside.video.seeking
+      )
+        this.beside.video.currentTime = wanted;
     }
     if (segment.sound && this.isVoiceApart) {
       const wanted = mediaOfFrame(takeFrameAt(segment, segment.sound.source, frame));
-      if (Math.abs(this.voice.currentTime - wanted) > 2 * MOST_APART_S && !this.voice.seeking) this.voice.currentTime = wanted;
+      if (Math.abs(this.voice.currentTime - wanted) > 2 * MOST_APART_S && !this.voice.seeking)
+        this.voice.currentTime = wanted;
     }
   }
 }

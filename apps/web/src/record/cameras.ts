@@ -13,7 +13,10 @@ export interface Devices {
 
 export async function findDevices(): Promise<Devices> {
   const devices = (await navigator.mediaDevices?.enumerateDevices()) ?? [];
-  return { cameras: devices.filter(({ kind }) => kind === 'videoinput'), microphones: devices.filter(({ kind }) => kind === 'audioinput') };
+  return {
+    cameras: devices.filter(({ kind }) => kind === 'videoinput'),
+    microphones: devices.filter(({ kind }) => kind === 'audioinput'),
+  };
 }
 
 /** An open camera; `practice` when it is the drawn one. */
@@ -29,19 +32,34 @@ export interface OpenCamera {
  * @param id the device's id, empty for any, or `PRACTICE`
  * @throws DOMException when there is no such camera or it may not be used
  */
-export async function openCamera(id: string, upright: boolean, microphoneId: string | null): Promise<OpenCamera> {
+export async function openCamera(
+  id: string,
+  upright: boolean,
+  microphoneId: string | null,
+): Promise<OpenCamera> {
   if (id === PRACTICE) {
     const practice = await openPracticeCamera(upright);
     return { id, stream: practice.stream, practice, close: practice.stop };
   }
   const [width, height] = upright ? [(WIDE * 9) / 16, WIDE] : [WIDE, (WIDE * 9) / 16];
-  const video = { ...(id && { deviceId: { exact: id } }), width: { ideal: width }, height: { ideal: height }, frameRate: { ideal: 30 } };
-  const audio = microphoneId === null ? false : { ...SOUND, ...(microphoneId && { deviceId: { exact: microphoneId } }) };
-  const stream = await navigator.mediaDevices.getUserMedia({ video, audio }).catch(async (error: unknown) => {
-    // A camera without a microphone films all the same.
-    if (audio === false || !(error instanceof DOMException) || error.name !== 'NotFoundError') throw error;
-    return navigator.mediaDevices.getUserMedia({ video });
-  });
+  const video = {
+    ...(id && { deviceId: { exact: id } }),
+    width: { ideal: width },
+    height: { ideal: height },
+    frameRate: { ideal: 30 },
+  };
+  const audio =
+    microphoneId === null
+      ? false
+      : { ...SOUND, ...(microphoneId && { deviceId: { exact: microphoneId } }) };
+  const stream = await navigator.mediaDevices
+    .getUserMedia({ video, audio })
+    .catch(async (error: unknown) => {
+      // A camera without a microphone films all the same.
+      if (audio === false || !(error instanceof DOMException) || error.name !== 'NotFoundError')
+        throw error;
+      return navigator.mediaDevices.getUserMedia({ video });
+    });
   return {
     id,
     stream,

@@ -37,7 +37,12 @@ export interface FilmOptions {
 export interface FilmPorts {
   perform: (order: FilmOrder, playedMs: number | null) => Promise<{ id: string; number: number }>;
   endPerformance: (performanceId: string, playedMs: number) => Promise<void>;
-  makeTake: (order: FilmOrder, camera: OpenCamera, index: number, performanceId: string) => Promise<string>;
+  makeTake: (
+    order: FilmOrder,
+    camera: OpenCamera,
+    index: number,
+    performanceId: string,
+  ) => Promise<string>;
   onPhase: (phase: FilmPhase) => void;
   /** Takes of the performance as soon as they are being recorded; the first camera's first. */
   onTakes: (order: FilmOrder, takeIds: string[]) => void;
@@ -47,7 +52,10 @@ export interface FilmPorts {
 }
 
 /** Length of a block as it is filmed; null for one that ends when the teacher says so. */
-export function filmedMs(block: Block, lesson: Pick<Lesson, 'settings' | 'audience'>): number | null {
+export function filmedMs(
+  block: Block,
+  lesson: Pick<Lesson, 'settings' | 'audience'>,
+): number | null {
   if (block.kind === 'talk' && block.fixedMs === null) return null;
   return timeBlock(block, lesson).spans.findLast(({ kind }) => kind !== 'pause-sign')?.endMs ?? 0;
 }
@@ -97,7 +105,9 @@ export class FilmRun {
 
   /** What is left of the time to get into place, in milliseconds. */
   settleLeftMs(): number {
-    return this.#phase === 'settling' ? Math.max(0, (this.#settleUntilS - this.desk.heardS) * 1000) : 0;
+    return this.#phase === 'settling'
+      ? Math.max(0, (this.#settleUntilS - this.desk.heardS) * 1000)
+      : 0;
   }
 
   /** Begins with a block: time to get into place, then the mark, then the count. */
@@ -107,25 +117,53 @@ export class FilmRun {
     await this.desk.wake();
     this.#settleUntilS = this.desk.heardS + options.settleMs / 1000;
     this.#set('settling');
-    const events = [...countInEvents(order.block, order.lesson), ...pacerEvents(order.block, order.lesson)];
-    const ready = options.speaks ? fetchSpoken(this.desk.audio, order.lesson.settings.counts.language, pacerWords(events), this.#spoken) : Promise.resolve();
+    const events = [
+      ...countInEvents(order.block, order.lesson),
+      ...pacerEvents(order.block, order.lesson),
+    ];
+    const ready = options.speaks
+      ? fetchSpoken(
+          this.desk.audio,
+          order.lesson.settings.counts.language,
+          pacerWords(events),
+          this.#spoken,
+        )
+      : Promise.resolve();
     await Promise.all([ready, this.#until(this.#settleUntilS)]);
     if (own !== this.#cancelled) return;
     try {
-      await this.#begin(order, options, options.speaks ? events : events.map((event) => ({ ...event, say: '' })), own);
+      await this.#begin(
+        order,
+        options,
+        options.speaks ? events : events.map((event) => ({ ...event, say: '' })),
+        own,
+      );
     } catch (error) {
       this.ports.onFault(error instanceof Error ? error.message : String(error));
       this.#set('ready');
     }
   }
 
-  async #begin(order: FilmOrder, options: FilmOptions, events: readonly PacerEvent[], own: number): Promise<void> {
+  async #begin(
+    order: FilmOrder,
+    options: FilmOptions,
+    events: readonly PacerEvent[],
+    own: number,
+  ): Promise<void> {
     const endMs = filmedMs(order.block, order.lesson);
     const performance = await this.ports.perform(order, endMs);
     const cameras = this.cameras();
-    const takeIds = await Promise.all(cameras.map((camera, i) => this.ports.makeTake(order, camera, i, performance.id)));
+    const takeIds = await Promise.all(
+      cameras.map((camera, i) => this.ports.makeTake(order, camera, i, performance.id)),
+    );
     const recordings = await Promise.all(
-      cameras.map(({ stream }, i) => record(new MediaStream([...stream.getVideoTracks(), this.desk.track]), { takeId: takeIds[i] ?? '', lessonId: order.lessonId, blockId: order.block.id }, this.ports.onFault)),
+      cameras.map(({ stream }, i) =>
+        record(
+          new MediaStream([...stream.getVideoTracks(), this.desk.track]),
+          { takeId: takeIds[i] ?? '', lessonId: order.lessonId, blockId: order.block.id },
+          this.ports.onFault,
+        ),
+      ),
     );
     if (own !== this.#cancelled) {
       await Promise.all(recordings.map((recording) => recording.stop()));
@@ -138,7 +176,8 @@ export class FilmRun {
     const callOffMark = this.desk.mark('start', performance.number, markS);
     this.#running = { order, performance, recordings, zeroS, endMs, callOffMark, events };
     this.#pacer.start(events, zeroS);
-    for (const { practice } of cameras) practice?.perform(order.block, order.lesson, (zeroS - this.desk.heardS) * 1000);
+    for (const { practice } of cameras)
+      practice?.perform(order.block, order.lesson, (zeroS - this.desk.heardS) * 1000);
     this.#set('counting-in');
   }
 
@@ -148,7 +187,9 @@ export class FilmRun {
     if (!running || (this.#phase !== 'filming' && this.#phase !== 'paused')) return;
     if (this.#phase === 'paused') this.resume();
     const momentMs = this.momentMs() ?? 0;
-    const playedMs = Math.round(running.endMs === null ? momentMs : Math.min(momentMs, running.endMs));
+    const playedMs = Math.round(
+      running.endMs === null ? momentMs : Math.min(momentMs, running.endMs),
+    );
     const isEarly = running.endMs !== null && playedMs < running.endMs;
     if (isEarly) this.#pacer.stop();
     if (isEarly || running.endMs === null) this.#end(running, momentMs + 100, playedMs);
@@ -158,15 +199,22 @@ export class FilmRun {
   /** Marks the end at a moment of the block, then saves. */
   #end(running: Running, lastMs: number, playedMs: number | null): void {
     const { audio } = this.desk;
-    const markS = Math.max(audio.currentTime + 0.05, running.zeroS + (lastMs + MARK_TAIL_MS) / 1000);
+    const markS = Math.max(
+      audio.currentTime + 0.05,
+      running.zeroS + (lastMs + MARK_TAIL_MS) / 1000,
+    );
     this.desk.mark('end', running.performance.number, markS);
     if (playedMs !== null) {
       // What lies between the marks is what was played, to the sample.
       const exactMs = Math.round((markS - running.zeroS) * 1000 - MARK_TAIL_MS);
-      void this.ports.endPerformance(running.performance.id, exactMs).catch((error: unknown) => this.ports.onFault(String(error)));
+      void this.ports
+        .endPerformance(running.performance.id, exactMs)
+        .catch((error: unknown) => this.ports.onFault(String(error)));
     }
     this.#set('ending');
-    void this.#until(markS + (markLengthMs(running.performance.number) + AFTER_MARK_MS) / 1000).then(() => this.#save(running));
+    void this.#until(
+      markS + (markLengthMs(running.performance.number) + AFTER_MARK_MS) / 1000,
+    ).then(() => this.#save(running));
   }
 
   async #save(running: Running): Promise<void> {
@@ -180,7 +228,9 @@ export class FilmRun {
     try {
       await Promise.all(stopped);
     } catch (error) {
-      this.ports.onFault(`A recording is kept in this browser, but the server does not have all of it yet. It is sent when this lesson is opened again. ${error instanceof Error ? error.message : ''}`);
+      this.ports.onFault(
+        `A recording is kept in this browser, but the server does not have all of it yet. It is sent when this lesson is opened again. ${error instanceof Error ? error.message : ''}`,
+      );
     }
     this.#count(-1);
   }
@@ -208,7 +258,12 @@ export class FilmRun {
     this.#running.zeroS += this.desk.heardS - this.#pausedAtS;
     for (const recording of this.#running.recordings) recording.resume();
     this.#pacer.start(this.#running.events, this.#running.zeroS);
-    for (const { practice } of this.cameras()) practice?.perform(this.#running.order.block, this.#running.order.lesson, (this.#running.zeroS - this.desk.heardS) * 1000);
+    for (const { practice } of this.cameras())
+      practice?.perform(
+        this.#running.order.block,
+        this.#running.order.lesson,
+        (this.#running.zeroS - this.desk.heardS) * 1000,
+      );
     this.#set('filming');
   }
 
@@ -222,11 +277,12 @@ export class FilmRun {
     const running = this.#running;
     if (momentMs === null || !running) return;
     if (this.#phase === 'counting-in' && momentMs >= 0) this.#set('filming');
-    if (this.#phase === 'filming' && running.endMs !== null && momentMs >= running.endMs) this.finish();
+    if (this.#phase === 'filming' && running.endMs !== null && momentMs >= running.endMs)
+      this.finish();
   }
 
   async #until(atS: number): Promise<void> {
-    for (let leftMs = 1; leftMs > 0; ) {
+    for (let leftMs = 1; leftMs > 0;) {
       leftMs = (atS - this.desk.heardS) * 1000;
       if (leftMs > 0) await new Promise((resolve) => setTimeout(resolve, Math.min(leftMs, 200)));
       if (this.desk.audio.state === 'closed') return;

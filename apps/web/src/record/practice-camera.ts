@@ -1,7 +1,19 @@
 import type { Camera } from '@zest/core/framing';
 import type { Block } from '@zest/core/lesson';
 import { timeBlock, type Span, type Timing } from '@zest/core/schedule';
-import { drawPerformer, performAt, pinholeView, plainHabits, plainView, speechAt, VOICE_LOOP_S, voiceSamples, type DrawContext, type Habits, type Room } from '@zest/demo/performer';
+import {
+  drawPerformer,
+  performAt,
+  pinholeView,
+  plainHabits,
+  plainView,
+  speechAt,
+  VOICE_LOOP_S,
+  voiceSamples,
+  type DrawContext,
+  type Habits,
+  type Room,
+} from '@zest/demo/performer';
 
 /** Small enough that a weak machine draws, encodes and shows it at once without losing time. */
 const LONG = 640;
@@ -44,8 +56,11 @@ export async function openPracticeCamera(upright: boolean): Promise<PracticeCame
     const { habits, room, place } = setting;
     const speech = speechAt((now - openedAt) / 1000);
     // Before it begins the performer waits, in time with the clock of the window.
-    const pose = ms < 0 ? performAt([], habits, now - openedAt, speech) : performAt(spans, habits, ms, speech);
-    const view = place ? pinholeView(place.camera, place.performerCm, width, height) : plainView(width, height);
+    const pose =
+      ms < 0 ? performAt([], habits, now - openedAt, speech) : performAt(spans, habits, ms, speech);
+    const view = place
+      ? pinholeView(place.camera, place.performerCm, width, height)
+      : plainView(width, height);
     drawPerformer(ctx as CanvasRenderingContext2D & DrawContext, pose, width, height, view, room);
   };
   draw();
@@ -61,7 +76,10 @@ export async function openPracticeCamera(upright: boolean): Promise<PracticeCame
   voice.connect(out);
   voice.start();
   await audio.resume();
-  const stream = new MediaStream([...canvas.captureStream(FPS).getVideoTracks(), ...out.stream.getAudioTracks()]);
+  const stream = new MediaStream([
+    ...canvas.captureStream(FPS).getVideoTracks(),
+    ...out.stream.getAudioTracks(),
+  ]);
   return {
     stream,
     perform: (block, timing, inMs) => {

@@ -1,4 +1,11 @@
-import { dropRecording, keepChunk, keepRecording, keptFile, keptRecordings, type KeptRecording } from './chunks.ts';
+import {
+  dropRecording,
+  keepChunk,
+  keepRecording,
+  keptFile,
+  keptRecordings,
+  type KeptRecording,
+} from './chunks.ts';
 import { sendLive, sendRest } from './upload.ts';
 
 /** A closed tab loses at most this much, twice over. */
@@ -31,14 +38,22 @@ async function roomFault(): Promise<string | null> {
  * Records a stream: every second's chunk goes into the browser's own store and on to the server.
  * @param onFault called when the browser's store, a device or the connection fails; recording goes on as far as it can
  */
-export async function record(stream: MediaStream, info: Omit<KeptRecording, 'mimeType' | 'startedAt'>, onFault: (message: string) => void): Promise<Recording> {
+export async function record(
+  stream: MediaStream,
+  info: Omit<KeptRecording, 'mimeType' | 'startedAt'>,
+  onFault: (message: string) => void,
+): Promise<Recording> {
   const mimeType = TYPES.find((type) => MediaRecorder.isTypeSupported(type));
-  if (!mimeType) throw new Error('This browser cannot record video. Use a current one, or upload a file.');
+  if (!mimeType)
+    throw new Error('This browser cannot record video. Use a current one, or upload a file.');
   const { takeId } = info;
   let release: () => void = () => undefined;
   // While this is held, no other window takes the recording for an abandoned one.
   const locked = new Promise<void>((held) => {
-    void navigator.locks.request(lockName(takeId), () => new Promise<void>((done) => ((release = done), held())));
+    void navigator.locks.request(
+      lockName(takeId),
+      () => new Promise<void>((done) => ((release = done), held())),
+    );
   });
   await locked;
   await keepRecording({ ...info, mimeType, startedAt: Date.now() });
@@ -55,12 +70,20 @@ export async function record(stream: MediaStream, info: Omit<KeptRecording, 'mim
     live.push(data);
     kept = kept
       .then(() => keepChunk(takeId, own, data))
-      .catch(() => onFault('The browser has no room left to keep the recording; it is still being sent to the server. Free some disk space.'));
+      .catch(() =>
+        onFault(
+          'The browser has no room left to keep the recording; it is still being sent to the server. Free some disk space.',
+        ),
+      );
     if (own % LOOK_AT_ROOM_EVERY === 0) void roomFault().then((fault) => fault && onFault(fault));
   };
   const stopped = new Promise<void>((resolve) => (recorder.onstop = () => resolve()));
   for (const track of stream.getTracks()) {
-    track.addEventListener('ended', () => onFault(`The ${track.kind === 'video' ? 'camera' : 'microphone'} was disconnected. What was recorded is kept.`));
+    track.addEventListener('ended', () =>
+      onFault(
+        `The ${track.kind === 'video' ? 'camera' : 'microphone'} was disconnected. What was recorded is kept.`,
+      ),
+    );
   }
   recorder.start(CHUNK_MS);
   return {
@@ -85,19 +108,26 @@ export async function record(stream: MediaStream, info: Omit<KeptRecording, 'mim
 }
 
 /** Sends recordings of this lesson that a closed tab left behind. @returns how many were saved */
-export async function recoverRecordings(lessonId: string, onFound: (recording: KeptRecording) => void): Promise<number> {
+export async function recoverRecordings(
+  lessonId: string,
+  onFound: (recording: KeptRecording) => void,
+): Promise<number> {
   let saved = 0;
   for (const recording of await keptRecordings(lessonId)) {
-    await navigator.locks.request(lockName(recording.takeId), { ifAvailable: true }, async (lock) => {
-      if (!lock) return; // Another window is recording it right now.
-      const file = await keptFile(recording);
-      if (file.size > 0) {
-        onFound(recording);
-        await sendRest(recording.takeId, file).done;
-        saved += 1;
-      }
-      await dropRecording(recording.takeId);
-    });
+    await navigator.locks.request(
+      lockName(recording.takeId),
+      { ifAvailable: true },
+      async (lock) => {
+        if (!lock) return; // Another window is recording it right now.
+        const file = await keptFile(recording);
+        if (file.size > 0) {
+          onFound(recording);
+          await sendRest(recording.takeId, file).done;
+          saved += 1;
+        }
+        await dropRecording(recording.takeId);
+      },
+    );
   }
   return saved;
 }

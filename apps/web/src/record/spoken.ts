@@ -4,7 +4,12 @@ import { spokenPath } from '@zest/contract';
 const SIDE_BY_SIDE = 4;
 
 /** Fetches words the pacer says, ready to be played; a word that cannot be had stays a tone. */
-export async function fetchSpoken(audio: AudioContext, language: string, words: readonly string[], known: Map<string, AudioBuffer>): Promise<void> {
+export async function fetchSpoken(
+  audio: AudioContext,
+  language: string,
+  words: readonly string[],
+  known: Map<string, AudioBuffer>,
+): Promise<void> {
   const left = words.filter((word) => !known.has(word));
   const one = async () => {
     for (let word = left.shift(); word !== undefined; word = left.shift()) {

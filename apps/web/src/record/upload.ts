@@ -9,7 +9,10 @@ const RETRY_MS = [300, 1_000, 2_000, 4_000, 4_000, 8_000, 8_000, 15_000, 15_000,
 
 /** The words of a failed upload; the server's own when it gave any. */
 export function uploadFault(error: unknown): string {
-  return problemOf(error)?.message ?? 'The connection to the server was lost. What has arrived is kept: press Continue to go on.';
+  return (
+    problemOf(error)?.message ??
+    'The connection to the server was lost. What has arrived is kept: press Continue to go on.'
+  );
 }
 
 function problemOf(error: unknown) {
@@ -27,7 +30,12 @@ interface Running {
   stop: () => void;
 }
 
-function run(data: ConstructorParameters<typeof Upload>[0], takeId: string, options: UploadOptions, resume: boolean): Running {
+function run(
+  data: ConstructorParameters<typeof Upload>[0],
+  takeId: string,
+  options: UploadOptions,
+  resume: boolean,
+): Running {
   let upload: Upload | undefined;
   const done = new Promise<void>((resolve, reject) => {
     upload = new Upload(data, {
@@ -41,7 +49,9 @@ function run(data: ConstructorParameters<typeof Upload>[0], takeId: string, opti
         // A refusal in words does not get better by asking again; a begun upload is found by its address.
         if (problemOf(error)) return false;
         const status = error.originalResponse?.getStatus() ?? 0;
-        return status === 0 || status === 423 || status === 409 || (status >= 500 && status !== 507);
+        return (
+          status === 0 || status === 423 || status === 409 || (status >= 500 && status !== 507)
+        );
       },
       onSuccess: () => resolve(),
       onError: (error) => {
@@ -57,8 +67,18 @@ function run(data: ConstructorParameters<typeof Upload>[0], takeId: string, opti
 }
 
 /** Sends a file; with `resume`, goes on where an earlier attempt of the same take stopped. */
-export function sendFile(takeId: string, file: Blob, onProgress: (part: number) => void, resume = false): Running {
-  return run(file, takeId, { chunkSize: CHUNK_BYTES, onProgress: (sent, total) => onProgress(total ? sent / total : 0) }, resume);
+export function sendFile(
+  takeId: string,
+  file: Blob,
+  onProgress: (part: number) => void,
+  resume = false,
+): Running {
+  return run(
+    file,
+    takeId,
+    { chunkSize: CHUNK_BYTES, onProgress: (sent, total) => onProgress(total ? sent / total : 0) },
+    resume,
+  );
 }
 
 /** Sends what is left of a recording whose length was not known when it began. */
@@ -67,7 +87,9 @@ export function sendRest(takeId: string, recording: Blob): Running {
 }
 
 /** Sends a recording while it is being made: chunks are pushed as they come, `end` closes it. */
-export function sendLive(takeId: string): Running & { push: (chunk: Blob) => void; end: () => void } {
+export function sendLive(
+  takeId: string,
+): Running & { push: (chunk: Blob) => void; end: () => void } {
   let controller: ReadableStreamDefaultController<Uint8Array> | undefined;
   const stream = new ReadableStream<Uint8Array>({
     start(own) {
@@ -85,7 +107,9 @@ export function sendLive(takeId: string): Running & { push: (chunk: Blob) => voi
   return {
     ...running,
     push: (chunk) => {
-      queue = queue.then(async () => controller?.enqueue(new Uint8Array(await chunk.arrayBuffer())));
+      queue = queue.then(async () =>
+        controller?.enqueue(new Uint8Array(await chunk.arrayBuffer())),
+      );
     },
     end: () => {
       queue = queue.then(() => controller?.close());

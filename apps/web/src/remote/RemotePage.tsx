@@ -25,7 +25,15 @@ function Code({ fault, onCode }: { fault: string | null; onCode: (code: string) 
       {fault && <p role="alert">{fault}</p>}
       <form onSubmit={go}>
         <label htmlFor="code">Code</label>
-        <input id="code" value={code} autoComplete="off" autoCapitalize="characters" spellCheck={false} maxLength={12} onChange={(event) => setCode(event.target.value)} />
+        <input
+          id="code"
+          value={code}
+          autoComplete="off"
+          autoCapitalize="characters"
+          spellCheck={false}
+          maxLength={12}
+          onChange={(event) => setCode(event.target.value)}
+        />
         <button type="submit" disabled={code.trim().length < 4}>
           Connect
         </button>
@@ -63,14 +71,24 @@ export function RemotePage() {
 
   const send = async (command: RemoteCommand) => {
     try {
-      const answer = await fetch(`/api/remotes/${encodeURIComponent(code ?? '')}/commands`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ command }) });
+      const answer = await fetch(`/api/remotes/${encodeURIComponent(code ?? '')}/commands`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ command }),
+      });
       setFault(answer.ok ? null : ((await answer.json()) as { message: string }).message);
     } catch {
       setFault('No connection. Is this device on the same network?');
     }
   };
 
-  if (code === null) return <Code fault={fault} onCode={(typed) => (setFault(null), setState({ kind: 'waiting' }), setCode(typed))} />;
+  if (code === null)
+    return (
+      <Code
+        fault={fault}
+        onCode={(typed) => (setFault(null), setState({ kind: 'waiting' }), setCode(typed))}
+      />
+    );
   if (state.kind === 'closed') {
     return (
       <main className="ask">

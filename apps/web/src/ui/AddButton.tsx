@@ -14,7 +14,15 @@ interface AddButtonProps {
 }
 
 /** Adds one more; where there is no room for more it says so instead of greying out. */
-export function AddButton({ label, onAdd, count, most, full, variant = 'text', keepsFocus = false }: AddButtonProps) {
+export function AddButton({
+  label,
+  onAdd,
+  count,
+  most,
+  full,
+  variant = 'text',
+  keepsFocus = false,
+}: AddButtonProps) {
   if (count >= most) {
     return (
       <Typography variant="body2" color="text.secondary" sx={{ alignSelf: 'center' }}>
@@ -23,7 +31,13 @@ export function AddButton({ label, onAdd, count, most, full, variant = 'text', k
     );
   }
   return (
-    <Button size="small" variant={variant} sx={{ alignSelf: 'start' }} onMouseDown={(event) => keepsFocus && event.preventDefault()} onClick={onAdd}>
+    <Button
+      size="small"
+      variant={variant}
+      sx={{ alignSelf: 'start' }}
+      onMouseDown={(event) => keepsFocus && event.preventDefault()}
+      onClick={onAdd}
+    >
       {label}
     </Button>
   );

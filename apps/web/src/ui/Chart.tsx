@@ -7,7 +7,15 @@ import { useEffect, useRef } from 'react';
 register([BarChart, LineChart, GridComponent, MarkLineComponent, TooltipComponent, CanvasRenderer]);
 
 /** A chart that follows its place's size; `label` says in words what it shows. */
-export function Chart({ option, label, height }: { option: EChartsCoreOption; label: string; height: number }) {
+export function Chart({
+  option,
+  label,
+  height,
+}: {
+  option: EChartsCoreOption;
+  label: string;
+  height: number;
+}) {
   const place = useRef<HTMLDivElement>(null);
   const chart = useRef<ReturnType<typeof init> | null>(null);
   useEffect(() => {

@@ -5,12 +5,28 @@ import { NoticeProvider } from '../app/notice.tsx';
 import { Wordmark } from './Wordmark.tsx';
 
 /** A page beside the lessons: its way back, its heading. */
-export function PageFrame({ title, back, children }: { title: string; back: { to: string; name: string }; children: ReactNode }) {
+export function PageFrame({
+  title,
+  back,
+  children,
+}: {
+  title: string;
+  back: { to: string; name: string };
+  children: ReactNode;
+}) {
   return (
     <NoticeProvider>
       <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1320, mx: 'auto' }}>
-        <Stack direction="row" useFlexGap sx={{ alignItems: 'center', mb: 3, gap: 2, flexWrap: 'wrap' }}>
-          <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
+        <Stack
+          direction="row"
+          useFlexGap
+          sx={{ alignItems: 'center', mb: 3, gap: 2, flexWrap: 'wrap' }}
+        >
+          <Link
+            to="/"
+            style={{ color: 'inherit', textDecoration: 'none' }}
+            aria-label="Zest Frame, all lessons"
+          >
             <Wordmark />
           </Link>
           <Box sx={{ flex: 1 }} />

@@ -26,20 +26,31 @@ interface RibbonProps {
 
 /** Instants to name on a clock that runs to `totalMs`, drawn at `scaleMs` across `width`. */
 function ticks(totalMs: number, scaleMs: number, width: number): number[] {
-  const step = STEPS_MS.find((ms) => (ms / Math.max(1, scaleMs)) * width >= MIN_TICK_PX) ?? Math.max(1, totalMs);
+  const step =
+    STEPS_MS.find((ms) => (ms / Math.max(1, scaleMs)) * width >= MIN_TICK_PX) ??
+    Math.max(1, totalMs);
   return Array.from({ length: Math.floor(totalMs / step) + 1 }, (_, i) => i * step);
 }
 
 function TickText({ x, y, width, ms }: { x: number; y: number; width: number; ms: number }) {
   return (
-    <text x={x} y={y} fontSize="12.5" fill={paper.soft} textAnchor={x > width - 34 ? 'end' : 'start'}>
+    <text
+      x={x}
+      y={y}
+      fontSize="12.5"
+      fill={paper.soft}
+      textAnchor={x > width - 34 ? 'end' : 'start'}
+    >
       {clockText(ms)}
     </text>
   );
 }
 
 function describe(planned: ScheduledBlock, filmed: boolean): string {
-  const pause = planned.studentMs > planned.durationMs ? `, then ${lengthText(planned.studentMs - planned.durationMs)} of practice off the video` : '';
+  const pause =
+    planned.studentMs > planned.durationMs
+      ? `, then ${lengthText(planned.studentMs - planned.durationMs)} of practice off the video`
+      : '';
   return `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${pause}, effort ${planned.block.effort} of 5, ${filmed ? 'filmed' : 'not filmed yet'}`;
 }
 
@@ -50,7 +61,9 @@ function useWidth(): { ref: RefObject<HTMLDivElement | null>; width: number } {
   useEffect(() => {
     const place = ref.current;
     if (!place) return;
-    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.max(320, Math.round(entry.contentRect.width))));
+    const observer = new ResizeObserver(
+      ([entry]) => entry && setWidth(Math.max(320, Math.round(entry.contentRect.width))),
+    );
     observer.observe(place);
     return () => observer.disconnect();
   }, []);
@@ -71,13 +84,24 @@ interface RibbonBlockProps {
 
 /** One block of the ribbon; drawn anew only when something of it has changed. */
 const RibbonBlock = memo(
-  function RibbonBlock({ planned, left, perMs, emptyPx, isFilmed, isChosen, onChoose }: RibbonBlockProps) {
+  function RibbonBlock({
+    planned,
+    left,
+    perMs,
+    emptyPx,
+    isFilmed,
+    isChosen,
+    onChoose,
+  }: RibbonBlockProps) {
     const { block } = planned;
     const wideOf = (ms: number) => ms * perMs;
     const isEmpty = planned.studentMs === 0;
     const wide = isEmpty ? emptyPx : wideOf(planned.durationMs);
     const label = describe(planned, isFilmed);
-    const notches = planned.spans.filter((span) => span.kind === 'side-change' || span.kind === 'round-rest' || span.kind === 'set-rest');
+    const notches = planned.spans.filter(
+      (span) =>
+        span.kind === 'side-change' || span.kind === 'round-rest' || span.kind === 'set-rest',
+    );
     return (
       <g
         role="button"
@@ -95,32 +119,102 @@ const RibbonBlock = memo(
       >
         <title>{label}</title>
         {/* The pause belongs to its block: a click there chooses it too. */}
-        <rect x={left} y={ROW.top} width={Math.max(2, isEmpty ? wide : wideOf(planned.studentMs))} height={ROW.height} fill="transparent" />
+        <rect
+          x={left}
+          y={ROW.top}
+          width={Math.max(2, isEmpty ? wide : wideOf(planned.studentMs))}
+          height={ROW.height}
+          fill="transparent"
+        />
         {isEmpty ? (
-          <rect x={left + 1} y={ROW.top + 1} width={Math.max(2, wide - 3)} height={ROW.height - 2} fill="none" stroke={paper.soft} strokeWidth="1.5" strokeDasharray="3 3" />
+          <rect
+            x={left + 1}
+            y={ROW.top + 1}
+            width={Math.max(2, wide - 3)}
+            height={ROW.height - 2}
+            fill="none"
+            stroke={paper.soft}
+            strokeWidth="1.5"
+            strokeDasharray="3 3"
+          />
         ) : (
-          <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={EFFORT_FILL[block.effort - 1]} />
+          <rect
+            x={left}
+            y={ROW.top}
+            width={Math.max(2, wide - 1.5)}
+            height={ROW.height}
+            fill={EFFORT_FILL[block.effort - 1]}
+          />
         )}
-        {block.effort > 1 && !isEmpty && <rect x={left} y={ROW.top} width={Math.max(2, wide - 1.5)} height={ROW.height} fill={`url(#hatch-${block.effort})`} />}
+        {block.effort > 1 && !isEmpty && (
+          <rect
+            x={left}
+            y={ROW.top}
+            width={Math.max(2, wide - 1.5)}
+            height={ROW.height}
+            fill={`url(#hatch-${block.effort})`}
+          />
+        )}
         {block.pauseAfter && (
           <>
-            <line x1={left + wide} x2={left + wideOf(planned.studentMs)} y1={ROW.top + ROW.height / 2} y2={ROW.top + ROW.height / 2} stroke={paper.soft} strokeWidth="2" strokeDasharray="5 4" />
-            <text x={left + wide + 6} y={ROW.top + ROW.height / 2 - 6} fontSize="12" fill={paper.soft}>
-              {wideOf(planned.studentMs - planned.durationMs) > 70 ? `pause ${lengthText(block.pauseAfter.practiceMs)}` : ''}
+            <line
+              x1={left + wide}
+              x2={left + wideOf(planned.studentMs)}
+              y1={ROW.top + ROW.height / 2}
+              y2={ROW.top + ROW.height / 2}
+              stroke={paper.soft}
+              strokeWidth="2"
+              strokeDasharray="5 4"
+            />
+            <text
+              x={left + wide + 6}
+              y={ROW.top + ROW.height / 2 - 6}
+              fontSize="12"
+              fill={paper.soft}
+            >
+              {wideOf(planned.studentMs - planned.durationMs) > 70
+                ? `pause ${lengthText(block.pauseAfter.practiceMs)}`
+                : ''}
             </text>
           </>
         )}
         {notches.map((span) => (
-          <path key={span.startMs} d={`M${left + wideOf(span.startMs) - 4},${ROW.top} l4,7 l4,-7 z`} fill={paper.ink} />
+          <path
+            key={span.startMs}
+            d={`M${left + wideOf(span.startMs) - 4},${ROW.top} l4,7 l4,-7 z`}
+            fill={paper.ink}
+          />
         ))}
-        {block.cues.length > 0 && wide > 14 && <circle cx={left + 7} cy={BOTTOM - 8} r="3.5" fill={paper.ink} />}
-        {isFilmed && <rect x={left} y={BOTTOM - 2} width={Math.max(2, wide - 1.5)} height={4} fill="#1f5f66" />}
+        {block.cues.length > 0 && wide > 14 && (
+          <circle cx={left + 7} cy={BOTTOM - 8} r="3.5" fill={paper.ink} />
+        )}
+        {isFilmed && (
+          <rect x={left} y={BOTTOM - 2} width={Math.max(2, wide - 1.5)} height={4} fill="#1f5f66" />
+        )}
         {wide > 60 && (
-          <text x={left + 6} y={ROW.top + 18} fontSize="13" fontWeight="650" fill={paper.ink} stroke={EFFORT_FILL[block.effort - 1]} strokeWidth="3" paintOrder="stroke">
+          <text
+            x={left + 6}
+            y={ROW.top + 18}
+            fontSize="13"
+            fontWeight="650"
+            fill={paper.ink}
+            stroke={EFFORT_FILL[block.effort - 1]}
+            strokeWidth="3"
+            paintOrder="stroke"
+          >
             {[...block.title].slice(0, Math.floor((wide - 10) / 7.4)).join('')}
           </text>
         )}
-        <rect x={left + 1} y={ROW.top + 1} width={Math.max(2, wide - 3.5)} height={ROW.height - 2} fill="none" stroke={isChosen ? paper.ink : 'none'} strokeWidth="3" className="ribbon-edge" />
+        <rect
+          x={left + 1}
+          y={ROW.top + 1}
+          width={Math.max(2, wide - 3.5)}
+          height={ROW.height - 2}
+          fill="none"
+          stroke={isChosen ? paper.ink : 'none'}
+          strokeWidth="3"
+          className="ribbon-edge"
+        />
       </g>
     );
   },
@@ -141,23 +235,61 @@ const RibbonBlock = memo(
  */
 export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
   const { ref, width } = useWidth();
-  const { perMs, lefts, emptyPx, x } = useMemo(() => ribbonScale(schedule.blocks, GUTTER, width - GUTTER), [schedule, width]);
+  const { perMs, lefts, emptyPx, x } = useMemo(
+    () => ribbonScale(schedule.blocks, GUTTER, width - GUTTER),
+    [schedule, width],
+  );
   const choose = useLatest(onChoose);
   /** A section begins with its first block, also where that has no length; an empty one where the next begins. */
-  const startOf = ({ blocks, studentStartMs }: Schedule['sections'][number]) => lefts[schedule.blocks.findIndex(({ block }) => block.id === blocks[0]?.block.id)] ?? x(studentStartMs);
+  const startOf = ({ blocks, studentStartMs }: Schedule['sections'][number]) =>
+    lefts[schedule.blocks.findIndex(({ block }) => block.id === blocks[0]?.block.id)] ??
+    x(studentStartMs);
   /** Where a moment of the video lies on the student's clock. */
   const studentAt = (videoMs: number) => {
     const block = schedule.blocks.findLast((b) => b.startMs <= videoMs);
     return block ? block.studentStartMs + (videoMs - block.startMs) : 0;
   };
   return (
-    <Box ref={ref} component="nav" aria-label="Lesson ribbon" sx={{ bgcolor: 'background.paper', borderRadius: 2, border: 1, borderColor: 'divider', px: 1.5, py: 0.5 }}>
-      <svg viewBox={`0 0 ${width} ${BOTTOM + 22}`} width="100%" style={{ display: 'block', overflow: 'visible' }} role="group" aria-label={`Video ${clockText(schedule.videoMs)}, student ${clockText(schedule.studentMs)}`}>
+    <Box
+      ref={ref}
+      component="nav"
+      aria-label="Lesson ribbon"
+      sx={{
+        bgcolor: 'background.paper',
+        borderRadius: 2,
+        border: 1,
+        borderColor: 'divider',
+        px: 1.5,
+        py: 0.5,
+      }}
+    >
+      <svg
+        viewBox={`0 0 ${width} ${BOTTOM + 22}`}
+        width="100%"
+        style={{ display: 'block', overflow: 'visible' }}
+        role="group"
+        aria-label={`Video ${clockText(schedule.videoMs)}, student ${clockText(schedule.studentMs)}`}
+      >
         <defs>
           {HATCH_GAP.map((gap, i) =>
             gap === 0 ? null : (
-              <pattern key={gap} id={`hatch-${i + 1}`} width={gap} height={gap} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-                <line x1="0" y1="0" x2="0" y2={gap} stroke={paper.ink} strokeWidth="1" opacity="0.35" />
+              <pattern
+                key={gap}
+                id={`hatch-${i + 1}`}
+                width={gap}
+                height={gap}
+                patternUnits="userSpaceOnUse"
+                patternTransform="rotate(45)"
+              >
+                <line
+                  x1="0"
+                  y1="0"
+                  x2="0"
+                  y2={gap}
+                  stroke={paper.ink}
+                  strokeWidth="1"
+                  opacity="0.35"
+                />
               </pattern>
             ),
           )}
@@ -184,7 +316,15 @@ export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
           />
         ))}
         {schedule.sections.map((section) => (
-          <line key={section.section.id} x1={startOf(section)} x2={startOf(section)} y1={ROW.top - 4} y2={BOTTOM + 6} stroke={paper.ink} strokeWidth="1.5" />
+          <line
+            key={section.section.id}
+            x1={startOf(section)}
+            x2={startOf(section)}
+            y1={ROW.top - 4}
+            y2={BOTTOM + 6}
+            stroke={paper.ink}
+            strokeWidth="1.5"
+          />
         ))}
         {ticks(schedule.studentMs, schedule.studentMs, width - GUTTER).map((ms) => (
           <TickText key={ms} x={x(ms)} y={BOTTOM + 18} width={width} ms={ms} />

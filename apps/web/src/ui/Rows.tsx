@@ -38,7 +38,17 @@ export function Rows({ title, addLabel, rows, most, full, least = 0, onAdd, onRe
       <Stack spacing={1.5}>
         {rows.map(({ key, name, fields }, i) => (
           // A field that has no room of its own goes to the next line.
-          <Stack key={key} direction="row" useFlexGap sx={{ alignItems: 'center', flexWrap: 'wrap', gap: 1.5, '& > :where(.MuiTextField-root)': { flex: '1 1 170px' } }}>
+          <Stack
+            key={key}
+            direction="row"
+            useFlexGap
+            sx={{
+              alignItems: 'center',
+              flexWrap: 'wrap',
+              gap: 1.5,
+              '& > :where(.MuiTextField-root)': { flex: '1 1 170px' },
+            }}
+          >
             {fields}
             {rows.length > least && <RemoveButton name={name} onRemove={() => onRemove(i)} />}
           </Stack>

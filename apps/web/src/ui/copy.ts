@@ -3,7 +3,10 @@
  * machine; elsewhere the text is marked and copied as by hand.
  */
 export async function copyText(text: string): Promise<boolean> {
-  const isThere = await navigator.clipboard?.writeText(text).then(() => true, () => false);
+  const isThere = await navigator.clipboard?.writeText(text).then(
+    () => true,
+    () => false,
+  );
   if (isThere) return true;
   const field = Object.assign(document.createElement('textarea'), { value: text, readOnly: true });
   const focused = document.activeElement;

@@ -1,4 +1,9 @@
-const format = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' });
+const format = new Intl.DateTimeFormat(undefined, {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  timeZone: 'UTC',
+});
 
 /** A day given as year-month-day, in words: "Mon 7 Sep". */
 export function dayText(date: string): string {
@@ -12,5 +17,7 @@ const DAY_MS = 86_400_000;
 export function ageText(at: Date, now: Date): string {
   const days = Math.floor((now.getTime() - at.getTime()) / DAY_MS);
   if (days < 60) return relative.format(-days, 'day');
-  return days < 730 ? relative.format(-Math.floor(days / 30.44), 'month') : relative.format(-Math.floor(days / 365.25), 'year');
+  return days < 730
+    ? relative.format(-Math.floor(days / 30.44), 'month')
+    : relative.format(-Math.floor(days / 365.25), 'year');
 }

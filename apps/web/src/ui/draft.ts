@@ -9,7 +9,8 @@ export const useUndoMark = (): Record<string, string> => {
   const marked: Record<string, string> = { [UNDO_OF_LESSON]: '' };
   return useContext(UndoOfLesson) ? marked : {};
 };
-export const isUndoOfLesson = (target: EventTarget | null): boolean => target instanceof Element && target.closest(`[${UNDO_OF_LESSON}]`) !== null;
+export const isUndoOfLesson = (target: EventTarget | null): boolean =>
+  target instanceof Element && target.closest(`[${UNDO_OF_LESSON}]`) !== null;
 
 interface Typed<T> {
   text: string;
@@ -57,4 +58,5 @@ export function useDraft<T>(value: T, onChange: (value: T) => void): Draft<T> {
   };
 }
 
-export const isUndoKey = (event: KeyboardEvent): boolean => (event.ctrlKey || event.metaKey) && !event.shiftKey && event.key.toLowerCase() === 'z';
+export const isUndoKey = (event: KeyboardEvent): boolean =>
+  (event.ctrlKey || event.metaKey) && !event.shiftKey && event.key.toLowerCase() === 'z';

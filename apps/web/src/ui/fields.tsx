@@ -23,7 +23,12 @@ interface Kind {
   step: number;
 }
 
-const lengthKind: Kind = { show: lengthText, read: parseLength, fault: 'Write a time as 45, 45 s, 1:30 or 2 min.', step: 1_000 };
+const lengthKind: Kind = {
+  show: lengthText,
+  read: parseLength,
+  fault: 'Write a time as 45, 45 s, 1:30 or 2 min.',
+  step: 1_000,
+};
 const wholeKind: Kind = {
   show: String,
   read: (text) => (/^\s*-?\d+\s*$/.test(text) ? Number(text) : null),
@@ -34,19 +39,36 @@ const wholeKind: Kind = {
 function faultOf(text: string, kind: Kind, { min, max }: FigureProps['range']): string | null {
   const read = kind.read(text);
   if (read === null) return kind.fault;
-  return read < min ? `At least ${kind.show(min)}.` : read > max ? `At most ${kind.show(max)}.` : null;
+  return read < min
+    ? `At least ${kind.show(min)}.`
+    : read > max
+      ? `At most ${kind.show(max)}.`
+      : null;
 }
 
 /** Stores every valid figure at once; says what is wrong with any other, and stays with the one before. */
-function Figure({ label, value, range, onChange, helper, end, sx, kind }: FigureProps & { kind: Kind }) {
+function Figure({
+  label,
+  value,
+  range,
+  onChange,
+  helper,
+  end,
+  sx,
+  kind,
+}: FigureProps & { kind: Kind }) {
   const draft = useDraft(value, onChange);
   const mark = useUndoMark();
   const fault = draft.text === null ? null : faultOf(draft.text, kind, range);
-  const type = (text: string) => draft.type(text, faultOf(text, kind, range) === null ? kind.read(text) : null);
+  const type = (text: string) =>
+    draft.type(text, faultOf(text, kind, range) === null ? kind.read(text) : null);
   const onKeyDown = (event: KeyboardEvent) => {
     const step = event.key === 'ArrowUp' ? kind.step : event.key === 'ArrowDown' ? -kind.step : 0;
     if (event.key === 'Enter' && fault === null) draft.settle();
-    else if (draft.text !== null && (event.key === 'Escape' || (fault !== null && isUndoKey(event)))) {
+    else if (
+      draft.text !== null &&
+      (event.key === 'Escape' || (fault !== null && isUndoKey(event)))
+    ) {
       draft.cancel();
       event.preventDefault();
       event.stopPropagation();
@@ -61,7 +83,13 @@ function Figure({ label, value, range, onChange, helper, end, sx, kind }: Figure
       value={draft.text ?? kind.show(value)}
       error={fault !== null}
       helperText={fault === null ? helper : `${fault} Still ${kind.show(value) || 'none'}.`}
-      slotProps={{ input: { endAdornment: end }, htmlInput: { ...mark, inputMode: kind === wholeKind && range.min >= 0 ? 'numeric' : 'text' } }}
+      slotProps={{
+        input: { endAdornment: end },
+        htmlInput: {
+          ...mark,
+          inputMode: kind === wholeKind && range.min >= 0 ? 'numeric' : 'text',
+        },
+      }}
       onChange={(event) => type(event.target.value)}
       // What cannot be read stays to be put right; an emptied field shows again what is stored.
       onBlur={() => (fault === null || draft.text?.trim() === '') && draft.settle()}
@@ -82,20 +110,57 @@ export function WholeField(props: FigureProps) {
 }
 
 const NONE = 0;
-const aimKind: Kind = { show: (aim) => (aim === NONE ? '' : String(aim)), read: (text) => (text.trim() === '' ? NONE : wholeKind.read(text)), fault: 'Write a whole number, or nothing.', step: 1 };
+const aimKind: Kind = {
+  show: (aim) => (aim === NONE ? '' : String(aim)),
+  read: (text) => (text.trim() === '' ? NONE : wholeKind.read(text)),
+  fault: 'Write a whole number, or nothing.',
+  step: 1,
+};
 
 /** A whole number above nothing, or none. */
-export function AimField({ label, value, most, onChange }: { label: string; value: number | null; most: number; onChange: (value: number | null) => void }) {
-  return <Figure label={label} value={value ?? NONE} range={{ min: NONE, max: most }} onChange={(aim) => onChange(aim === NONE ? null : aim)} kind={aimKind} sx={{ width: 120, flex: 'none' }} />;
+export function AimField({
+  label,
+  value,
+  most,
+  onChange,
+}: {
+  label: string;
+  value: number | null;
+  most: number;
+  onChange: (value: number | null) => void;
+}) {
+  return (
+    <Figure
+      label={label}
+      value={value ?? NONE}
+      range={{ min: NONE, max: most }}
+      onChange={(aim) => onChange(aim === NONE ? null : aim)}
+      kind={aimKind}
+      sx={{ width: 120, flex: 'none' }}
+    />
+  );
 }
 
 const spaceKinds: Record<'metric' | 'imperial', Kind> = {
-  metric: { show: (cm) => spaceText(cm, 'metric'), read: (text) => parseSpace(text, 'metric'), fault: 'Write metres, as 2.5 m.', step: 10 },
-  imperial: { show: (cm) => spaceText(cm, 'imperial'), read: (text) => parseSpace(text, 'imperial'), fault: 'Write feet, as 8.5 ft.', step: 15 },
+  metric: {
+    show: (cm) => spaceText(cm, 'metric'),
+    read: (text) => parseSpace(text, 'metric'),
+    fault: 'Write metres, as 2.5 m.',
+    step: 10,
+  },
+  imperial: {
+    show: (cm) => spaceText(cm, 'imperial'),
+    read: (text) => parseSpace(text, 'imperial'),
+    fault: 'Write feet, as 8.5 ft.',
+    step: 15,
+  },
 };
 
 /** A length in space in whole centimetres, written in metres or feet. */
-export function LengthOfSpaceField({ units, ...props }: FigureProps & { units: 'metric' | 'imperial' }) {
+export function LengthOfSpaceField({
+  units,
+  ...props
+}: FigureProps & { units: 'metric' | 'imperial' }) {
   return <Figure {...props} kind={spaceKinds[units]} />;
 }
 
@@ -108,11 +173,24 @@ interface ChoiceProps<T extends string> {
 }
 
 /** Choices that are called what they are. */
-export const same = <const T extends string>(values: readonly T[]): (readonly [T, T])[] => values.map((value) => [value, value] as const);
+export const same = <const T extends string>(values: readonly T[]): (readonly [T, T])[] =>
+  values.map((value) => [value, value] as const);
 
-export function ChoiceField<T extends string>({ label, value, choices, onChange, sx }: ChoiceProps<T>) {
+export function ChoiceField<T extends string>({
+  label,
+  value,
+  choices,
+  onChange,
+  sx,
+}: ChoiceProps<T>) {
   return (
-    <TextField select label={label} value={value} onChange={(event) => onChange(event.target.value as T)} sx={{ width: 200, ...sx }}>
+    <TextField
+      select
+      label={label}
+      value={value}
+      onChange={(event) => onChange(event.target.value as T)}
+      sx={{ width: 200, ...sx }}
+    >
       {choices.map(([id, name]) => (
         <MenuItem key={id} value={id}>
           {name}
@@ -136,7 +214,17 @@ interface LineProps {
 }
 
 /** Text stored as it is typed; what is too long is cut and said. An emptied required line keeps its old text. */
-export function TextLine({ label, value, most, onChange, helper, rows, required, placeholder, sx }: LineProps) {
+export function TextLine({
+  label,
+  value,
+  most,
+  onChange,
+  helper,
+  rows,
+  required,
+  placeholder,
+  sx,
+}: LineProps) {
   const draft = useDraft(value, onChange);
   const mark = useUndoMark();
   const shown = draft.text ?? value;
@@ -147,15 +235,34 @@ export function TextLine({ label, value, most, onChange, helper, rows, required,
       value={shown}
       {...(rows && { multiline: true, rows })}
       error={isEmptied}
-      helperText={isEmptied ? `This cannot be empty. Still “${value}”.` : shown.length >= most ? `At most ${most} characters.` : helper}
-      slotProps={{ htmlInput: { maxLength: most, dir: 'auto', placeholder, ...mark }, inputLabel: placeholder === undefined ? {} : { shrink: true } }}
+      helperText={
+        isEmptied
+          ? `This cannot be empty. Still “${value}”.`
+          : shown.length >= most
+            ? `At most ${most} characters.`
+            : helper
+      }
+      slotProps={{
+        htmlInput: { maxLength: most, dir: 'auto', placeholder, ...mark },
+        inputLabel: placeholder === undefined ? {} : { shrink: true },
+      }}
       onChange={(event) => {
         const text = event.target.value.slice(0, most);
         draft.type(text, required === true && text.trim() === '' ? null : text);
       }}
       onBlur={draft.settle}
       // Grows with its text without being measured at every key.
-      sx={[rows !== undefined && { '& textarea': { fieldSizing: 'content', height: 'auto !important', minHeight: `${rows}lh`, maxHeight: '12lh' } }, ...(Array.isArray(sx) ? sx : [sx ?? false])]}
+      sx={[
+        rows !== undefined && {
+          '& textarea': {
+            fieldSizing: 'content',
+            height: 'auto !important',
+            minHeight: `${rows}lh`,
+            maxHeight: '12lh',
+          },
+        },
+        ...(Array.isArray(sx) ? sx : [sx ?? false]),
+      ]}
     />
   );
 }

@@ -10,7 +10,8 @@ const SENTENCE_END = /[.!?…؟。]["”’)]*\s+$/u;
 const NOWHERE = -1;
 
 type TextField = HTMLInputElement | HTMLTextAreaElement;
-const isTextField = (target: EventTarget | null): target is TextField => target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
+const isTextField = (target: EventTarget | null): target is TextField =>
+  target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
 
 /** Where text is put in next: what stands before the caret, how far in, and whether all of it is marked. */
 interface Caret {
@@ -24,10 +25,15 @@ function caretOf(target: EventTarget | null): Caret | null {
     // Some kinds of input (colour, date) have no caret.
     if (target.selectionStart === null) return null;
     const { value, selectionStart: from, selectionEnd } = target;
-    return { before: value.slice(0, from), at: from, isWholeMarked: value !== '' && from === 0 && selectionEnd === value.length };
+    return {
+      before: value.slice(0, from),
+      at: from,
+      isWholeMarked: value !== '' && from === 0 && selectionEnd === value.length,
+    };
   }
   const selection = document.getSelection();
-  if (!selection?.anchorNode || !(target instanceof Node) || !target.contains(selection.anchorNode)) return null;
+  if (!selection?.anchorNode || !(target instanceof Node) || !target.contains(selection.anchorNode))
+    return null;
   const range = document.createRange();
   range.selectNodeContents(target);
   const all = range.toString();
@@ -66,18 +72,25 @@ export class Intentions {
   watch(page: Document): () => void {
     const next = () => this.next();
     // A button pressed by key is pressed anew each time.
-    const onKey = (event: KeyboardEvent) => (event.key === 'Enter' || (event.key === ' ' && !isTyping(event.target))) && this.next();
+    const onKey = (event: KeyboardEvent) =>
+      (event.key === 'Enter' || (event.key === ' ' && !isTyping(event.target))) && this.next();
     const onBeforeInput = (event: InputEvent) => {
       const caret = caretOf(event.target);
       if (!caret) return;
       const isElsewhere = this.#caretAt !== null && caret.at !== this.#caretAt;
-      const isPasted = event.inputType.startsWith('insertFrom') || event.inputType === 'deleteByCut';
-      const isSentence = event.inputType === 'insertText' && event.data?.trim() !== '' && SENTENCE_END.test(caret.before);
+      const isPasted =
+        event.inputType.startsWith('insertFrom') || event.inputType === 'deleteByCut';
+      const isSentence =
+        event.inputType === 'insertText' &&
+        event.data?.trim() !== '' &&
+        SENTENCE_END.test(caret.before);
       if (isElsewhere || isPasted || isSentence || caret.isWholeMarked) this.next();
     };
     const onInput = (event: Event) => {
       // What is typed after something was pasted is another matter.
-      const isTyped = event instanceof InputEvent && /^(insertText|insertComposition|insertReplacement|deleteContent)/.test(event.inputType);
+      const isTyped =
+        event instanceof InputEvent &&
+        /^(insertText|insertComposition|insertReplacement|deleteContent)/.test(event.inputType);
       this.#caretAt = isTyped ? (caretOf(event.target)?.at ?? null) : NOWHERE;
     };
     const seen = { capture: true, passive: true };

@@ -19,15 +19,23 @@ it('is to scale where every block has a length', () => {
 
 it('gives every block a place of its own, in order and inside the ribbon', () => {
   fc.assert(
-    fc.property(fc.array(fc.constantFrom(0, 0, 5_000, 60_000), { minLength: 1, maxLength: 300 }), (lengths) => {
-      const { lefts, emptyPx, perMs, x } = ribbonScale(placed(lengths), 62, 1_100);
-      const widths = lengths.map((ms) => (ms === 0 ? emptyPx : ms * perMs));
-      expect(Math.min(...widths)).toBeGreaterThan(1);
-      lefts.forEach((left, i) => expect(left).toBeCloseTo(62 + widths.slice(0, i).reduce((sum, width) => sum + width, 0), 6));
-      expect((lefts.at(-1) ?? 0) + (widths.at(-1) ?? 0)).toBeLessThanOrEqual(1_162 + 1e-6);
-      const total = lengths.reduce<number>((sum, ms) => sum + ms, 0);
-      expect(x(total)).toBeLessThanOrEqual(1_162 + 1e-6);
-    }),
+    fc.property(
+      fc.array(fc.constantFrom(0, 0, 5_000, 60_000), { minLength: 1, maxLength: 300 }),
+      (lengths) => {
+        const { lefts, emptyPx, perMs, x } = ribbonScale(placed(lengths), 62, 1_100);
+        const widths = lengths.map((ms) => (ms === 0 ? emptyPx : ms * perMs));
+        expect(Math.min(...widths)).toBeGreaterThan(1);
+        lefts.forEach((left, i) =>
+          expect(left).toBeCloseTo(
+            62 + widths.slice(0, i).reduce((sum, width) => sum + width, 0),
+            6,
+          ),
+        );
+        expect((lefts.at(-1) ?? 0) + (widths.at(-1) ?? 0)).toBeLessThanOrEqual(1_162 + 1e-6);
+        const total = lengths.reduce<number>((sum, ms) => sum + ms, 0);
+        expect(x(total)).toBeLessThanOrEqual(1_162 + 1e-6);
+      },
+    ),
   );
 });
 

@@ -20,7 +20,11 @@ export interface RibbonScale {
 type Placed = Pick<ScheduledBlock, 'studentStartMs' | 'studentMs'>;
 
 /** @param leftPx where the ribbon begins @param widthPx how long it is */
-export function ribbonScale(blocks: readonly Placed[], leftPx: number, widthPx: number): RibbonScale {
+export function ribbonScale(
+  blocks: readonly Placed[],
+  leftPx: number,
+  widthPx: number,
+): RibbonScale {
   const empty = blocks.filter(({ studentMs }) => studentMs === 0).length;
   const totalMs = blocks.reduce((sum, { studentMs }) => sum + studentMs, 0);
   const roomPx = totalMs === 0 ? widthPx : widthPx * EMPTY_PART;
@@ -34,9 +38,13 @@ export function ribbonScale(blocks: readonly Placed[], leftPx: number, widthPx: 
   });
   const x = (studentMs: number) => {
     // Of several that begin at one moment, the one with length: the others have none of the time.
-    const own = blocks.findLastIndex((block) => block.studentMs > 0 && block.studentStartMs <= studentMs);
+    const own = blocks.findLastIndex(
+      (block) => block.studentMs > 0 && block.studentStartMs <= studentMs,
+    );
     const block = blocks[own];
-    return block ? (lefts[own] ?? leftPx) + Math.min(studentMs - block.studentStartMs, block.studentMs) * perMs : leftPx;
+    return block
+      ? (lefts[own] ?? leftPx) + Math.min(studentMs - block.studentStartMs, block.studentMs) * perMs
+      : leftPx;
   };
   return { perMs, lefts, emptyPx, x };
 }

@@ -17,7 +17,8 @@ export function saveFile(name: string, content: string, type: string): void {
 const UTF8_MARK = '\uFEFF';
 
 /** Hands the user a table made in the page. */
-export const saveCsv = (name: string, content: string): void => saveFile(name, UTF8_MARK + content, 'text/csv');
+export const saveCsv = (name: string, content: string): void =>
+  saveFile(name, UTF8_MARK + content, 'text/csv');
 
 /** Hands the user a file the server makes. Gives what went wrong in words, or null. */
 export async function fetchFile(name: string, url: string): Promise<string | null> {
@@ -28,7 +29,9 @@ export async function fetchFile(name: string, url: string): Promise<string | nul
       return null;
     }
     const known = problemSchema.safeParse(await answer.json());
-    return known.success ? known.data.message : 'The server did not make the file. Try again in a moment.';
+    return known.success
+      ? known.data.message
+      : 'The server did not make the file. Try again in a moment.';
   } catch {
     return 'The server does not answer. Try again in a moment.';
   }

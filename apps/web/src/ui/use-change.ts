@@ -6,6 +6,12 @@ import { useAppDispatch } from '../app/store.ts';
 export function useChange<B extends Block>(block: B) {
   const dispatch = useAppDispatch();
   return (label: string, change: (draft: B) => void, merge = true) => {
-    dispatch(edit(`${label} of ${block.title || 'the block'}`, changeBlock(block.id, (draft) => change(draft as B)), merge));
+    dispatch(
+      edit(
+        `${label} of ${block.title || 'the block'}`,
+        changeBlock(block.id, (draft) => change(draft as B)),
+        merge,
+      ),
+    );
   };
 }

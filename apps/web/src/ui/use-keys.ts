@@ -10,7 +10,9 @@ export function useKeys(actions: Readonly<Record<string, (() => void) | undefine
     // Whoever had the key before has used it.
     if (event.defaultPrevented) return;
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-    const isPressed = event.target instanceof HTMLElement && event.target.closest('button, [role="combobox"], [role="option"]') !== null;
+    const isPressed =
+      event.target instanceof HTMLElement &&
+      event.target.closest('button, [role="combobox"], [role="option"]') !== null;
     const action = isPressed && PRESSING.has(event.key) ? undefined : actions[event.key];
     if (!action) return;
     event.preventDefault();

@@ -5,15 +5,24 @@ function nextAnswer(worker: Worker, signal: AbortSignal): Promise<WatchAnswer> {
   return new Promise((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<WatchAnswer>) => resolve(data);
     worker.onerror = ({ message }) => reject(new Error(message));
-    signal.addEventListener('abort', () => reject(new DOMException('Stopped.', 'AbortError')), { once: true });
+    signal.addEventListener('abort', () => reject(new DOMException('Stopped.', 'AbortError')), {
+      once: true,
+    });
   });
 }
 
 function seekTo(video: HTMLVideoElement, seconds: number, signal: AbortSignal): Promise<void> {
   return new Promise((resolve, reject) => {
     video.addEventListener('seeked', () => resolve(), { once: true });
-    video.addEventListener('error', () => reject(new Error('The take could not be loaded. Check the connection, then try again.')), { once: true });
-    signal.addEventListener('abort', () => reject(new DOMException('Stopped.', 'AbortError')), { once: true });
+    video.addEventListener(
+      'error',
+      () =>
+        reject(new Error('The take could not be loaded. Check the connection, then try again.')),
+      { once: true },
+    );
+    signal.addEventListener('abort', () => reject(new DOMException('Stopped.', 'AbortError')), {
+      once: true,
+    });
     video.currentTime = seconds;
   });
 }
@@ -22,7 +31,12 @@ function seekTo(video: HTMLVideoElement, seconds: number, signal: AbortSignal): 
  * Poses in a video at the moments given, in milliseconds, looked at in a worker one after the other; on the 16:9 frame the video is fitted into.
  * @throws Error with words when the video or the model cannot be read; AbortError when stopped
  */
-export async function posesAt(url: string, momentsMs: readonly number[], onProgress: (part: number) => void, signal: AbortSignal): Promise<PoseAt[]> {
+export async function posesAt(
+  url: string,
+  momentsMs: readonly number[],
+  onProgress: (part: number) => void,
+  signal: AbortSignal,
+): Promise<PoseAt[]> {
   const worker = new Worker(new URL('./watch.worker.ts', import.meta.url), { type: 'module' });
   const video = document.createElement('video');
   video.muted = true;

@@ -29,13 +29,19 @@ const FRAMES = { everyMs: 2_000, mostLost: 0.04 } as const;
 
 export function smallCanvas(): OffscreenCanvasRenderingContext2D {
   // Drawn and read in memory: a graphics card would only be in the way.
-  const ctx = new OffscreenCanvas(WATCH_SIDE, WATCH_SIDE).getContext('2d', { willReadFrequently: true });
+  const ctx = new OffscreenCanvas(WATCH_SIDE, WATCH_SIDE).getContext('2d', {
+    willReadFrequently: true,
+  });
   if (!ctx) throw new Error('This browser cannot draw beside the page.');
   return ctx;
 }
 
 /** The crop of a video's present picture, small. What lies beyond the picture is black. */
-export function questionOf(small: OffscreenCanvasRenderingContext2D, video: HTMLVideoElement, { left, top, width, height }: Crop): WatchQuestion {
+export function questionOf(
+  small: OffscreenCanvasRenderingContext2D,
+  video: HTMLVideoElement,
+  { left, top, width, height }: Crop,
+): WatchQuestion {
   const { videoWidth: w, videoHeight: h } = video;
   small.fillRect(0, 0, WATCH_SIDE, WATCH_SIDE);
   small.drawImage(video, left * w, top * h, width * w, height * h, 0, 0, WATCH_SIDE, WATCH_SIDE);
@@ -82,18 +88,25 @@ export class LiveWatch {
         return;
       case 'pose':
         this.#lookMs = answer.ms;
-        this.#pose = poseFrom(answer.joints, this.#asked.shift() ?? { left: 0, top: 0, width: 1, height: 1 });
+        this.#pose = poseFrom(
+          answer.joints,
+          this.#asked.shift() ?? { left: 0, top: 0, width: 1, height: 1 },
+        );
         this.onLook({ pose: this.#pose, ms: answer.ms });
     }
   }
 
   /** Frames the picture loses show that the machine has too much to do: the watch then steps back, and comes on again slowly. */
   #settle(): void {
-    const { totalVideoFrames: total, droppedVideoFrames: lost } = this.video.getVideoPlaybackQuality();
+    const { totalVideoFrames: total, droppedVideoFrames: lost } =
+      this.video.getVideoPlaybackQuality();
     const known = this.#frames;
     if (this.#askedAt - known.atMs < FRAMES.everyMs) return;
     const part = (lost - known.lost) / Math.max(1, total - known.total);
-    this.#busy = part > FRAMES.mostLost ? Math.max(BUSY.least, this.#busy * BUSY.back) : Math.min(BUSY.most, this.#busy * BUSY.on);
+    this.#busy =
+      part > FRAMES.mostLost
+        ? Math.max(BUSY.least, this.#busy * BUSY.back)
+        : Math.min(BUSY.most, this.#busy * BUSY.on);
     this.#frames = { atMs: this.#askedAt, total, lost };
   }
 
@@ -104,7 +117,11 @@ export class LiveWatch {
   #look(): void {
     const { videoWidth: w, videoHeight: h } = this.video;
     if (this.#left) return;
-    if (w === 0 || this.#asked.length > 1 || this.video.readyState < HTMLMediaElement.HAVE_CURRENT_DATA) {
+    if (
+      w === 0 ||
+      this.#asked.length > 1 ||
+      this.video.readyState < HTMLMediaElement.HAVE_CURRENT_DATA
+    ) {
       this.#again(this.#asked.length > 1 ? 10 : WANTED_EVERY_MS);
       return;
     }

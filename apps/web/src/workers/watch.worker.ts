@@ -12,20 +12,37 @@ const answer = (message: WatchAnswer) => self.postMessage(message);
 
 async function load(): Promise<GraphModel> {
   // One thread: a second one makes it slower on small machines. The library asks for all three all the same.
-  setWasmPaths({ 'tfjs-backend-wasm.wasm': plainWasm, 'tfjs-backend-wasm-simd.wasm': simdWasm, 'tfjs-backend-wasm-threaded-simd.wasm': simdWasm });
+  setWasmPaths({
+    'tfjs-backend-wasm.wasm': plainWasm,
+    'tfjs-backend-wasm-simd.wasm': simdWasm,
+    'tfjs-backend-wasm-threaded-simd.wasm': simdWasm,
+  });
   await setBackend('wasm');
   await ready();
   const [description, weights] = await Promise.all([
-    fetch(modelUrl).then((found) => found.json() as Promise<{ modelTopology: object; weightsManifest: { weights: io.WeightsManifestEntry[] }[] }>),
+    fetch(modelUrl).then(
+      (found) =>
+        found.json() as Promise<{
+          modelTopology: object;
+          weightsManifest: { weights: io.WeightsManifestEntry[] }[];
+        }>,
+    ),
     fetch(weightsUrl).then((found) => found.arrayBuffer()),
   ]);
-  return loadGraphModel(io.fromMemory({ modelTopology: description.modelTopology, weightSpecs: description.weightsManifest.flatMap((group) => group.weights), weightData: weights }));
+  return loadGraphModel(
+    io.fromMemory({
+      modelTopology: description.modelTopology,
+      weightSpecs: description.weightsManifest.flatMap((group) => group.weights),
+      weightData: weights,
+    }),
+  );
 }
 
 const model = load();
 model.then(
   () => answer({ kind: 'ready' }),
-  (error: unknown) => answer({ kind: 'fault', message: error instanceof Error ? error.message : String(error) }),
+  (error: unknown) =>
+    answer({ kind: 'fault', message: error instanceof Error ? error.message : String(error) }),
 );
 
 self.onmessage = async ({ data: { pixels: rgba } }: MessageEvent<WatchQuestion>) => {

@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blocksOf, makeBlock, makeCue, makeLesson, type Block, type BlockKind, type BlockOf, type Cue, type IntervalsBlock, type RepsBlock } from '../lesson/index.ts';
+import {
+  blocksOf,
+  makeBlock,
+  makeCue,
+  makeLesson,
+  type Block,
+  type BlockKind,
+  type BlockOf,
+  type Cue,
+  type IntervalsBlock,
+  type RepsBlock,
+} from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
 import { sentencesOf } from '../script/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
@@ -9,13 +20,23 @@ import { captionsFor, firstCut, slots, takeFrameAt, type Assembly } from './inde
 
 function cutOf(blocks: Block[], frames: Record<string, number> = {}): Assembly {
   const lesson = { ...makeLesson('A', counter()), sections: [{ id: 's', title: 'Part', blocks }] };
-  return firstCut(lesson, new Map(Object.entries(frames).map(([id, n]) => [id, { id, frames: n, marked: null }])));
+  return firstCut(
+    lesson,
+    new Map(Object.entries(frames).map(([id, n]) => [id, { id, frames: n, marked: null }])),
+  );
 }
 
-const reps = (figures: Partial<RepsBlock>): RepsBlock => ({ ...(makeBlock('reps', counter()) as RepsBlock), ...figures });
-const work = (figures: Partial<IntervalsBlock>): IntervalsBlock => ({ ...(makeBlock('intervals', counter()) as IntervalsBlock), ...figures });
+const reps = (figures: Partial<RepsBlock>): RepsBlock => ({
+  ...(makeBlock('reps', counter()) as RepsBlock),
+  ...figures,
+});
+const work = (figures: Partial<IntervalsBlock>): IntervalsBlock => ({
+  ...(makeBlock('intervals', counter()) as IntervalsBlock),
+  ...figures,
+});
 const cue = (id: string, moment: Cue['moment']) => makeCue(id, () => id, moment);
-const block = <K extends BlockKind>(kind: K, figures: Partial<BlockOf<K>>) => ({ ...makeBlock(kind, counter()), ...figures }) as Block;
+const block = <K extends BlockKind>(kind: K, figures: Partial<BlockOf<K>>) =>
+  ({ ...makeBlock(kind, counter()), ...figures }) as Block;
 
 describe('any first cut', () => {
   it('tiles the video with segments and blocks, and keeps overlays sorted, apart and inside', () => {
@@ -64,13 +85,18 @@ describe('footage', () => {
   it('lets a talk last as long as its footage, unless its length is fixed', () => {
     const talk = { ...makeBlock('talk', counter()), script: 'One two.', footage } as Block;
     expect(firstFrameFrom(cutOf([talk], { take: 360 }).durationMs)).toBe(300);
-    expect(cutOf([{ ...talk, kind: 'talk', fixedMs: 4_000 } as Block], { take: 360 }).durationMs).toBe(4_000);
+    expect(
+      cutOf([{ ...talk, kind: 'talk', fixedMs: 4_000 } as Block], { take: 360 }).durationMs,
+    ).toBe(4_000);
   });
 
   it('puts a card where the take is missing or the mark lies behind its end', () => {
     for (const frames of [{}, { take: 60 }] as Record<string, number>[]) {
       const cut = cutOf([work({ title: 'Skipping', footage })], frames);
-      expect(cut.segments[0]?.source).toMatchObject({ kind: 'card', card: { heading: 'Skipping' } });
+      expect(cut.segments[0]?.source).toMatchObject({
+        kind: 'card',
+        card: { heading: 'Skipping' },
+      });
     }
   });
 });
@@ -78,7 +104,14 @@ describe('footage', () => {
 describe('overlays', () => {
   it('counts every repetition once, on its side', () => {
     const cut = cutOf([reps({ reps: 3, sides: 'alternating', startSide: 'left' })]);
-    expect(cut.lanes.counter.map(({ rep, side }) => `${rep} ${side}`)).toEqual(['1 left', '1 right', '2 left', '2 right', '3 left', '3 right']);
+    expect(cut.lanes.counter.map(({ rep, side }) => `${rep} ${side}`)).toEqual([
+      '1 left',
+      '1 right',
+      '2 left',
+      '2 right',
+      '3 left',
+      '3 right',
+    ]);
   });
 
   it('says what comes next on every clock', () => {
@@ -102,7 +135,9 @@ describe('overlays', () => {
   });
 
   it('fills the free time with a cue for all the time, and takes turns where there are more than can be read', () => {
-    const all = cutOf([work({ cues: [cue('always', 'throughout')], rounds: 1, workMs: 20_000, leadInMs: 0 })]);
+    const all = cutOf([
+      work({ cues: [cue('always', 'throughout')], rounds: 1, workMs: 20_000, leadInMs: 0 }),
+    ]);
     expect(all.lanes.cue).toMatchObject([{ startMs: 0, endMs: 20_000 }]);
     const cues = ['a', 'b', 'c'].map((id) => cue(id, 'action'));
     const many = cutOf([work({ cues, rounds: 3, workMs: 3_000, restMs: 0, leadInMs: 0 })]);
@@ -112,12 +147,23 @@ describe('overlays', () => {
 
 describe('captions', () => {
   it('splits sentences and keeps every word', () => {
-    expect(sentencesOf('Stand. “Ready?” Go!\nThrow')).toEqual(['Stand.', '“Ready?”', 'Go!', 'Throw']);
+    expect(sentencesOf('Stand. “Ready?” Go!\nThrow')).toEqual([
+      'Stand.',
+      '“Ready?”',
+      'Go!',
+      'Throw',
+    ]);
     fc.assert(
       fc.property(fc.lorem({ maxCount: 60 }), (script) => {
         const captions = captionsFor(script, { startMs: 0, endMs: 600_000 });
-        expect(captions.flatMap(({ lines }) => lines.join(' ').split(' ')).join(' ')).toBe(script.split(/\s+/).join(' '));
-        expect(captions.every(({ lines }) => lines.length <= 2 && lines.every((line) => line.length <= 42))).toBe(true);
+        expect(captions.flatMap(({ lines }) => lines.join(' ').split(' ')).join(' ')).toBe(
+          script.split(/\s+/).join(' '),
+        );
+        expect(
+          captions.every(
+            ({ lines }) => lines.length <= 2 && lines.every((line) => line.length <= 42),
+          ),
+        ).toBe(true);
         expect(captions.at(-1)?.endMs).toBe(600_000);
       }),
     );
@@ -135,46 +181,102 @@ describe('cues tied to a sentence', () => {
   it('come up when it is spoken; the others fill the time between', () => {
     const script = 'One two three four. Five six seven eight.';
     const spoken = { ...cue('spoken', 'action'), anchor: script.length };
-    const cut = cutOf([block('talk', { script, fixedMs: 16_000, cues: [cue('free', 'action'), spoken] })]);
+    const cut = cutOf([
+      block('talk', { script, fixedMs: 16_000, cues: [cue('free', 'action'), spoken] }),
+    ]);
     expect(cut.lanes.cue.map(({ text, startMs, endMs }) => [text, startMs, endMs])).toEqual([
       ['free', 0, 8_000],
       ['spoken', 8_000, 13_000],
       ['free', 13_000, 16_000],
     ]);
-    const two = cutOf([block('talk', { script, fixedMs: 16_000, cues: [{ ...spoken, id: 'a', text: 'a' }, { ...spoken, id: 'b', text: 'b' }] })]);
-    expect(two.lanes.cue.map(({ text, startMs }) => [text, startMs])).toEqual([['a', 8_000], ['b', 12_000]]);
+    const two = cutOf([
+      block('talk', {
+        script,
+        fixedMs: 16_000,
+        cues: [
+          { ...spoken, id: 'a', text: 'a' },
+          { ...spoken, id: 'b', text: 'b' },
+        ],
+      }),
+    ]);
+    expect(two.lanes.cue.map(({ text, startMs }) => [text, startMs])).toEqual([
+      ['a', 8_000],
+      ['b', 12_000],
+    ]);
   });
 });
 
 describe('other kinds of block', () => {
   it('keep the answer back until its time, on the card and in the captions', () => {
-    const cut = cutOf([block('question', { question: 'Which foot steps first?', answer: 'The other one.', askMs: 2_000, thinkMs: 5_000, answerMs: 2_000 })]);
-    expect(cut.segments.map(({ startMs, endMs, source }) => [startMs, endMs, source.kind === 'card' && source.card.lines])).toEqual([
+    const cut = cutOf([
+      block('question', {
+        question: 'Which foot steps first?',
+        answer: 'The other one.',
+        askMs: 2_000,
+        thinkMs: 5_000,
+        answerMs: 2_000,
+      }),
+    ]);
+    expect(
+      cut.segments.map(({ startMs, endMs, source }) => [
+        startMs,
+        endMs,
+        source.kind === 'card' && source.card.lines,
+      ]),
+    ).toEqual([
       [0, 7_000, []],
       [7_000, 9_000, ['The other one.']],
     ]);
-    expect(cut.lanes.clock).toMatchObject([{ phase: 'think', startMs: 2_000, endMs: 7_000, next: 'Next: the answer' }]);
-    expect(cut.captions.map(({ startMs, lines }) => [startMs, lines.join(' ')])).toEqual([[0, 'Which foot steps first?'], [7_000, 'The other one.']]);
+    expect(cut.lanes.clock).toMatchObject([
+      { phase: 'think', startMs: 2_000, endMs: 7_000, next: 'Next: the answer' },
+    ]);
+    expect(cut.captions.map(({ startMs, lines }) => [startMs, lines.join(' ')])).toEqual([
+      [0, 'Which foot steps first?'],
+      [7_000, 'The other one.'],
+    ]);
   });
 
   it('show a command while it is to be answered, and never the next one', () => {
-    const cut = cutOf([block('called', { calls: 6, minEach: 2, gapMinMs: 1_000, gapMaxMs: 2_000, leadInMs: 0 })]);
+    const cut = cutOf([
+      block('called', { calls: 6, minEach: 2, gapMinMs: 1_000, gapMaxMs: 2_000, leadInMs: 0 }),
+    ]);
     expect(cut.lanes.cue).toHaveLength(6);
     expect(cut.lanes.cue.every(({ moment }) => moment === 'command')).toBe(true);
-    expect(cut.lanes.counter.map(({ rep, reps }) => [rep, reps])).toEqual([1, 2, 3, 4, 5, 6].map((n) => [n, 6]));
+    expect(cut.lanes.counter.map(({ rep, reps }) => [rep, reps])).toEqual(
+      [1, 2, 3, 4, 5, 6].map((n) => [n, 6]),
+    );
   });
 
   it('count tokens down by lap, holds by side, beats by eight', () => {
     const laps = cutOf([block('laps', { laps: 3, lapMs: 4_000, tokens: 3, leadInMs: 0 })]);
-    expect(laps.lanes.counter.map(({ note }) => note)).toEqual(['3 tokens left', '2 tokens left', '1 token left']);
+    expect(laps.lanes.counter.map(({ note }) => note)).toEqual([
+      '3 tokens left',
+      '2 tokens left',
+      '1 token left',
+    ]);
     const holds = cutOf([block('hold', { holds: 1, holdMs: 5_000, leadInMs: 0, sides: 'each' })]);
     expect(holds.lanes.counter.map(({ side }) => side)).toEqual(['right', 'left']);
     const counts = cutOf([block('counts', { countIn: 0, times: 1, bpm: 120 })]);
-    expect(counts.lanes.counter).toMatchObject([{ beats: 8, startMs: 0, endMs: 4_000 }, { beats: 8, endMs: 8_000 }]);
+    expect(counts.lanes.counter).toMatchObject([
+      { beats: 8, startMs: 0, endMs: 4_000 },
+      { beats: 8, endMs: 8_000 },
+    ]);
   });
 
   it('shows a card as a card even where a take lies', () => {
-    const cut = cutOf([block('card', { title: 'Kit', lines: ['A rope'], fixedMs: 4_000, footage: { takeId: 'take', startsAtMs: 0 } })], { take: 900 });
-    expect(cut.segments).toMatchObject([{ source: { kind: 'card', card: { heading: 'Kit', lines: ['A rope'] } } }]);
+    const cut = cutOf(
+      [
+        block('card', {
+          title: 'Kit',
+          lines: ['A rope'],
+          fixedMs: 4_000,
+          footage: { takeId: 'take', startsAtMs: 0 },
+        }),
+      ],
+      { take: 900 },
+    );
+    expect(cut.segments).toMatchObject([
+      { source: { kind: 'card', card: { heading: 'Kit', lines: ['A rope'] } } },
+    ]);
   });
 });

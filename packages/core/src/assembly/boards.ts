@@ -8,7 +8,13 @@ import type { Board, BoardOverlay } from './types.ts';
 const GLANCE_MS = 4_000;
 /** Shorter gaps between boards stay empty: nothing is to flicker. */
 const GAP_MIN_MS = 2_000;
-const WAITS: ReadonlySet<SpanKind> = new Set(['lead-in', 'rest', 'round-rest', 'set-rest', 'side-change']);
+const WAITS: ReadonlySet<SpanKind> = new Set([
+  'lead-in',
+  'rest',
+  'round-rest',
+  'set-rest',
+  'side-change',
+]);
 /** Lines of kit that have room at once. */
 const KIT_LINES = 4;
 
@@ -29,20 +35,29 @@ interface Wanted {
 }
 
 /** Told one after the other at the block's beginning: where we are, who it is, what is needed, where things lie. */
-function openingBoards(block: Block, { lesson, sections, section, isFirstOfSection, newKit }: BoardContext): Wanted[] {
+function openingBoards(
+  block: Block,
+  { lesson, sections, section, isFirstOfSection, newKit }: BoardContext,
+): Wanted[] {
   const shown = new Set(lesson.finish.look.boards);
   const age = lesson.audience.ageFrom;
   const wanted: Wanted[] = [];
   const title = sections[section] ?? '';
   // The strip names the section all the time.
-  if (shown.has('chapter') && !shown.has('strip') && isFirstOfSection && title.trim() !== '') wanted.push({ board: { kind: 'chapter', title }, ms: GLANCE_MS });
-  if (shown.has('name') && block.shownBy.trim() !== '') wanted.push({ board: { kind: 'name', name: block.shownBy }, ms: GLANCE_MS });
+  if (shown.has('chapter') && !shown.has('strip') && isFirstOfSection && title.trim() !== '')
+    wanted.push({ board: { kind: 'chapter', title }, ms: GLANCE_MS });
+  if (shown.has('name') && block.shownBy.trim() !== '')
+    wanted.push({ board: { kind: 'name', name: block.shownBy }, ms: GLANCE_MS });
   if (shown.has('kit') && newKit.length > 0 && block.kind !== 'card') {
     const lines = newKit.slice(0, KIT_LINES).map(kitText);
     wanted.push({ board: { kind: 'kit', lines }, ms: readingMs(lines.join(' '), age) });
   }
   const floor = shown.has('floor') && block.floor.length > 0 ? floorUse(block) : null;
-  if (floor) wanted.push({ board: { kind: 'floor', floor }, ms: readingMs(floor.marks.map(({ mark }) => mark.label).join(' '), age) });
+  if (floor)
+    wanted.push({
+      board: { kind: 'floor', floor },
+      ms: readingMs(floor.marks.map(({ mark }) => mark.label).join(' '), age),
+    });
   return wanted;
 }
 
@@ -50,12 +65,22 @@ function openingBoards(block: Block, { lesson, sections, section, isFirstOfSecti
 function levelBoards(block: Block, { lesson }: BoardContext): Wanted[] {
   if (!lesson.finish.look.boards.includes('level')) return [];
   const asked = lesson.series.level;
-  const levels = block.levels.filter(({ text }) => text.trim() !== '').sort((a, b) => Number(b.form === asked) - Number(a.form === asked));
-  return levels.map(({ form, text, rule }) => ({ board: { kind: 'level', form, text, rule }, ms: readingMs(`${text} ${rule}`, lesson.audience.ageFrom) }));
+  const levels = block.levels
+    .filter(({ text }) => text.trim() !== '')
+    .sort((a, b) => Number(b.form === asked) - Number(a.form === asked));
+  return levels.map(({ form, text, rule }) => ({
+    board: { kind: 'level', form, text, rule },
+    ms: readingMs(`${text} ${rule}`, lesson.audience.ageFrom),
+  }));
 }
 
 /** Boards of a block in its own time: those of its beginning, other forms while one waits, and the strip wherever nothing else stands. */
-export function boardsOf(block: Block, spans: readonly Span[], body: TimeSpan, context: BoardContext): BoardOverlay[] {
+export function boardsOf(
+  block: Block,
+  spans: readonly Span[],
+  body: TimeSpan,
+  context: BoardContext,
+): BoardOverlay[] {
   const placed: BoardOverlay[] = [];
   let freeMs = body.startMs;
   const put = ({ board, ms }: Wanted, fromMs: number, untilMs: number): boolean => {
@@ -69,19 +94,33 @@ export function boardsOf(block: Block, spans: readonly Span[], body: TimeSpan, c
   const waits = spans.filter(({ kind }) => WAITS.has(kind));
   const rooms: readonly TimeSpan[] = waits.length > 0 ? waits : [body];
   const levels = levelBoards(block, context);
-  for (const room of rooms) while (levels[0] && put(levels[0], room.startMs, room.endMs)) levels.shift();
+  for (const room of rooms)
+    while (levels[0] && put(levels[0], room.startMs, room.endMs)) levels.shift();
   // Where no wait is long enough, other forms are told as soon as there is time.
   for (const level of levels) put(level, freeMs, body.endMs);
-  return context.lesson.finish.look.boards.includes('strip') ? withStrip(placed, body, context) : placed;
+  return context.lesson.finish.look.boards.includes('strip')
+    ? withStrip(placed, body, context)
+    : placed;
 }
 
-function withStrip(placed: readonly BoardOverlay[], body: TimeSpan, { sections, section }: BoardContext): BoardOverlay[] {
-  const board: Board = { kind: 'strip', done: section, of: sections.length, now: sections[section] ?? '', then: sections[section + 1] ?? '' };
+function withStrip(
+  placed: readonly BoardOverlay[],
+  body: TimeSpan,
+  { sections, section }: BoardContext,
+): BoardOverlay[] {
+  const board: Board = {
+    kind: 'strip',
+    done: section,
+    of: sections.length,
+    now: sections[section] ?? '',
+    then: sections[section + 1] ?? '',
+  };
   const filled: BoardOverlay[] = [];
   let freeMs = body.startMs;
   for (const next of [...placed, null]) {
     const untilMs = next?.startMs ?? body.endMs;
-    if (untilMs - freeMs >= GAP_MIN_MS) filled.push({ slot: 'board', startMs: freeMs, endMs: untilMs, board });
+    if (untilMs - freeMs >= GAP_MIN_MS)
+      filled.push({ slot: 'board', startMs: freeMs, endMs: untilMs, board });
     if (next) filled.push(next);
     freeMs = next?.endMs ?? freeMs;
   }

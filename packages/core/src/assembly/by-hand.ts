@@ -5,7 +5,12 @@ import type { CautionOverlay, CounterOverlay, CueOverlay, Overlay, OverlayLanes 
 
 /** Part of an overlay; what had passed of it stays true. */
 export function clipped<T extends Overlay>(overlay: T, startMs: number, endMs: number): T {
-  return { ...overlay, startMs, endMs, ...('goneMs' in overlay && { goneMs: overlay.goneMs + startMs - overlay.startMs }) };
+  return {
+    ...overlay,
+    startMs,
+    endMs,
+    ...('goneMs' in overlay && { goneMs: overlay.goneMs + startMs - overlay.startMs }),
+  };
 }
 
 /** The list without what it shows in the stretch. */
@@ -20,14 +25,23 @@ function without<T extends Overlay>(list: readonly T[], { startMs, endMs }: Time
 }
 
 const byStart = (a: TimeSpan, b: TimeSpan) => a.startMs - b.startMs;
-const over = <T extends Overlay>(list: readonly T[], overlay: T): T[] => [...without(list, overlay), overlay].sort(byStart);
+const over = <T extends Overlay>(list: readonly T[], overlay: T): T[] =>
+  [...without(list, overlay), overlay].sort(byStart);
 
 /** What begins in the stretch comes `byMs` later, as long as it stays in the block; the later of two takes the screen. */
-function shifted<T extends Overlay>(list: readonly T[], { fromMs, toMs, byMs }: EditOf<'shift'>, bodyMs: number): T[] {
+function shifted<T extends Overlay>(
+  list: readonly T[],
+  { fromMs, toMs, byMs }: EditOf<'shift'>,
+  bodyMs: number,
+): T[] {
   const moved = list
     .map((overlay) => {
       if (overlay.startMs < fromMs || overlay.startMs >= toMs) return overlay;
-      return { ...overlay, startMs: Math.max(0, overlay.startMs + byMs), endMs: Math.min(bodyMs, overlay.endMs + byMs) };
+      return {
+        ...overlay,
+        startMs: Math.max(0, overlay.startMs + byMs),
+        endMs: Math.min(bodyMs, overlay.endMs + byMs),
+      };
     })
     .filter(({ startMs, endMs }) => endMs > startMs)
     .sort(byStart);
@@ -53,18 +67,40 @@ function boutsOf(planned: readonly CounterOverlay[], spans: readonly Span[]): Bo
   planned.forEach(({ rep, side, note, startMs, endMs, reps }, i) => {
     const [last, before, next] = [bouts.at(-1), planned[i - 1], planned[i + 1]];
     // In turn: the other side's first repetition follows the first at once, and goes back to it.
-    const isTurn = before?.rep === 1 && before.side !== null && side !== null && before.side !== side && before.endMs === startMs && next?.side !== side;
+    const isTurn =
+      before?.rep === 1 &&
+      before.side !== null &&
+      side !== null &&
+      before.side !== side &&
+      before.endMs === startMs &&
+      next?.side !== side;
     if (last && last.like.note === note && (rep > 1 || isTurn)) {
-      if (isTurn && rep === 1 && before.side && side) Object.assign(last, { turn: [before.side, side] });
-      Object.assign(last, { endMs, like: last.like.side === side ? last.like : { side: null, note } });
+      if (isTurn && rep === 1 && before.side && side)
+        Object.assign(last, { turn: [before.side, side] });
+      Object.assign(last, {
+        endMs,
+        like: last.like.side === side ? last.like : { side: null, note },
+      });
     } else bouts.push({ startMs, endMs, like: { side, note }, turn: [], planned: reps });
   });
   if (bouts.length > 0) return bouts;
-  return spans.filter(({ kind }) => kind === 'work' || kind === 'play' || kind === 'move').map(({ startMs, endMs }) => ({ startMs, endMs, like: { side: null, note: '' }, turn: [], planned: 0 }));
+  return spans
+    .filter(({ kind }) => kind === 'work' || kind === 'play' || kind === 'move')
+    .map(({ startMs, endMs }) => ({
+      startMs,
+      endMs,
+      like: { side: null, note: '' },
+      turn: [],
+      planned: 0,
+    }));
 }
 
 /** Counters at the tapped moments: each lasts until the next; per side where sides were tapped. */
-export function countersOfTaps({ taps }: Pick<EditOf<'taps'>, 'taps'>, planned: readonly CounterOverlay[], spans: readonly Span[]): CounterOverlay[] {
+export function countersOfTaps(
+  { taps }: Pick<EditOf<'taps'>, 'taps'>,
+  planned: readonly CounterOverlay[],
+  spans: readonly Span[],
+): CounterOverlay[] {
   const bouts = boutsOf(planned, spans);
   const boutOf = (atMs: number) => bouts.findLast(({ startMs }) => startMs <= atMs) ?? bouts[0];
   const inBout = new Map<Bout | undefined, number>();
@@ -89,9 +125,25 @@ export function countersOfTaps({ taps }: Pick<EditOf<'taps'>, 'taps'>, planned: 
     const next = sorted[i + 1];
     const isLast = next === undefined || boutOf(next.atMs) !== bout;
     const nextMs = next?.atMs ?? Infinity;
-    const endMs = isLast ? Math.min(nextMs, atMs + LAST_REP_MS, bout && bout.endMs > atMs ? bout.endMs : Infinity) : nextMs;
+    const endMs = isLast
+      ? Math.min(nextMs, atMs + LAST_REP_MS, bout && bout.endMs > atMs ? bout.endMs : Infinity)
+      : nextMs;
     if (endMs <= atMs) return [];
-    return [{ slot: 'counter', startMs: atMs, endMs, goneMs: 0, ofMs: endMs - atMs, rep, reps: Math.max(bout?.planned ?? 0, totals.get(key) ?? rep), side: side ?? bout?.like.side ?? null, note: bout?.like.note ?? '', beats: null, missed }];
+    return [
+      {
+        slot: 'counter',
+        startMs: atMs,
+        endMs,
+        goneMs: 0,
+        ofMs: endMs - atMs,
+        rep,
+        reps: Math.max(bout?.planned ?? 0, totals.get(key) ?? rep),
+        side: side ?? bout?.like.side ?? null,
+        note: bout?.like.note ?? '',
+        beats: null,
+        missed,
+      },
+    ];
   });
 }
 
@@ -102,7 +154,10 @@ export interface WorkedSides {
 }
 
 /** The sides of what was counted, where every repetition of a stretch has one. */
-export function workedSides(counted: readonly CounterOverlay[], planned: readonly CounterOverlay[]): WorkedSides {
+export function workedSides(
+  counted: readonly CounterOverlay[],
+  planned: readonly CounterOverlay[],
+): WorkedSides {
   const worked: WorkedSides = { of: [], sides: [] };
   for (const { startMs, endMs } of boutsOf(planned, [])) {
     const own = counted.filter((one) => one.startMs >= startMs && one.startMs < endMs);
@@ -110,7 +165,8 @@ export function workedSides(counted: readonly CounterOverlay[], planned: readonl
     worked.of.push({ startMs, endMs });
     let fromMs = startMs;
     for (const { side, startMs: doneMs } of own) {
-      if (side !== null && doneMs > fromMs) worked.sides.push({ startMs: fromMs, endMs: doneMs, side });
+      if (side !== null && doneMs > fromMs)
+        worked.sides.push({ startMs: fromMs, endMs: doneMs, side });
       fromMs = doneMs;
     }
   }
@@ -118,23 +174,52 @@ export function workedSides(counted: readonly CounterOverlay[], planned: readonl
 }
 
 /** The lanes with one slot's list changed. */
-function withSlot(lanes: OverlayLanes, slot: EditOf<'hide'>['slot'], change: <T extends Overlay>(list: readonly T[]) => T[]): OverlayLanes {
+function withSlot(
+  lanes: OverlayLanes,
+  slot: EditOf<'hide'>['slot'],
+  change: <T extends Overlay>(list: readonly T[]) => T[],
+): OverlayLanes {
   return { ...lanes, [slot]: change<Overlay>(lanes[slot]) };
 }
 
 /** The lanes of a block in its own time, with what was changed by hand; stretches end with the block at the latest. */
-export function withHand(planned: OverlayLanes, edits: readonly Edit[], bodyMs: number): OverlayLanes {
+export function withHand(
+  planned: OverlayLanes,
+  edits: readonly Edit[],
+  bodyMs: number,
+): OverlayLanes {
   let lanes = planned;
   for (const edit of edits) {
     switch (edit.kind) {
       case 'cue':
-        lanes = { ...lanes, cue: over<CueOverlay>(lanes.cue, { slot: 'cue', startMs: edit.fromMs, endMs: edit.toMs, text: edit.text, moment: edit.moment, pair: null }) };
+        lanes = {
+          ...lanes,
+          cue: over<CueOverlay>(lanes.cue, {
+            slot: 'cue',
+            startMs: edit.fromMs,
+            endMs: edit.toMs,
+            text: edit.text,
+            moment: edit.moment,
+            pair: null,
+          }),
+        };
         break;
       case 'note':
-        lanes = { ...lanes, caution: over<CautionOverlay>(lanes.caution, { slot: 'caution', startMs: edit.fromMs, endMs: edit.toMs, text: edit.text, tone: 'correction' }) };
+        lanes = {
+          ...lanes,
+          caution: over<CautionOverlay>(lanes.caution, {
+            slot: 'caution',
+            startMs: edit.fromMs,
+            endMs: edit.toMs,
+            text: edit.text,
+            tone: 'correction',
+          }),
+        };
         break;
       case 'hide':
-        lanes = withSlot(lanes, edit.slot, (list) => without(list, { startMs: edit.fromMs, endMs: edit.toMs }));
+        lanes = withSlot(lanes, edit.slot, (list) =>
+          without(list, { startMs: edit.fromMs, endMs: edit.toMs }),
+        );
         break;
       case 'shift':
         lanes = withSlot(lanes, edit.slot, (list) => shifted(list, edit, bodyMs));

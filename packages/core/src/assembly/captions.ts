@@ -12,7 +12,7 @@ function linesOf(sentence: string): string[] {
   const lines: string[] = [];
   let line = '';
   for (const word of sentence.split(/\s+/)) {
-    for (let rest = word; rest.length > 0; ) {
+    for (let rest = word; rest.length > 0;) {
       const joined = line ? `${line} ${rest}` : rest;
       if (joined.length <= LINE_CHARS) {
         line = joined;
@@ -62,11 +62,18 @@ export function captionsFor(script: string, span: TimeSpan): Caption[] {
 const LINGER_MS = 700;
 
 /** Captions of sentences each of which has its time; pieces of a long one share it by their words. */
-export function captionsOfSaid(said: readonly (TimeSpan & { text: string })[], endMs: number): Caption[] {
+export function captionsOfSaid(
+  said: readonly (TimeSpan & { text: string })[],
+  endMs: number,
+): Caption[] {
   return said.flatMap(({ text, ...span }, i) => {
     const own = captionsFor(text, span);
     const last = own.at(-1);
-    if (last) last.endMs = Math.max(last.endMs, Math.min(last.endMs + LINGER_MS, said[i + 1]?.startMs ?? endMs));
+    if (last)
+      last.endMs = Math.max(
+        last.endMs,
+        Math.min(last.endMs + LINGER_MS, said[i + 1]?.startMs ?? endMs),
+      );
     return own;
   });
 }

@@ -10,15 +10,38 @@ export function clipOfBlock(cut: Assembly, blockId: string): Assembly | null {
   const lengthMs = placed.reel.lengthMs;
   const span = { startMs, endMs: startMs + lengthMs };
   const inside = (item: TimeSpan) => item.startMs < span.endMs && item.endMs > startMs;
-  const moved = <T extends TimeSpan>(item: T): T => ({ ...item, startMs: Math.max(startMs, item.startMs) - startMs, endMs: Math.min(span.endMs, item.endMs) - startMs });
-  const heard = <T extends { atMs: number }>(list: readonly T[]) => list.filter(({ atMs }) => atMs >= startMs && atMs < span.endMs).map((one) => ({ ...one, atMs: one.atMs - startMs }));
+  const moved = <T extends TimeSpan>(item: T): T => ({
+    ...item,
+    startMs: Math.max(startMs, item.startMs) - startMs,
+    endMs: Math.min(span.endMs, item.endMs) - startMs,
+  });
+  const heard = <T extends { atMs: number }>(list: readonly T[]) =>
+    list
+      .filter(({ atMs }) => atMs >= startMs && atMs < span.endMs)
+      .map((one) => ({ ...one, atMs: one.atMs - startMs }));
   const lanes = emptyLanes();
-  for (const slot of slots) (lanes[slot] as Overlay[]).push(...(cut.lanes[slot] as Overlay[]).filter(inside).map((overlay) => moved(clipped(overlay, Math.max(startMs, overlay.startMs), Math.min(span.endMs, overlay.endMs)))));
+  for (const slot of slots)
+    (lanes[slot] as Overlay[]).push(
+      ...(cut.lanes[slot] as Overlay[])
+        .filter(inside)
+        .map((overlay) =>
+          moved(
+            clipped(
+              overlay,
+              Math.max(startMs, overlay.startMs),
+              Math.min(span.endMs, overlay.endMs),
+            ),
+          ),
+        ),
+    );
   return {
     ...cut,
     durationMs: lengthMs,
     // What it would come up over is not there.
-    segments: cut.segments.filter(inside).map((segment) => ({ ...moved(segment), under: segment.startMs === startMs ? null : segment.under })),
+    segments: cut.segments.filter(inside).map((segment) => ({
+      ...moved(segment),
+      under: segment.startMs === startMs ? null : segment.under,
+    })),
     lanes,
     captions: cut.captions.filter(inside).map(moved),
     pauses: [],

@@ -1,7 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { makeBlock, makeLesson, type Block } from '../lesson/index.ts';
-import { firstCut, forStudent, lastMoveStart, scoreMoments, slots, type StudentView } from './index.ts';
+import {
+  firstCut,
+  forStudent,
+  lastMoveStart,
+  scoreMoments,
+  slots,
+  type StudentView,
+} from './index.ts';
 
 let next = 0;
 const makeId = () => `i${(next += 1)}`;
@@ -10,26 +17,59 @@ const easier = { form: 'easier' as const, text: 'From the knees', rule: 'When te
 
 function cutOf(blocks: (Partial<Block> & { kind: Block['kind'] })[]) {
   const lesson = makeLesson('L', makeId);
-  lesson.sections = [{ id: 's', title: 'S', blocks: blocks.map((block) => ({ ...makeBlock(block.kind, makeId), ...block }) as Block) }];
+  lesson.sections = [
+    {
+      id: 's',
+      title: 'S',
+      blocks: blocks.map((block) => ({ ...makeBlock(block.kind, makeId), ...block }) as Block),
+    },
+  ];
   return firstCut(lesson, new Map());
 }
 
 describe('a lesson as one student wants it', () => {
-  const kinds = ['talk', 'intervals', 'reps', 'hold', 'counts', 'routine', 'laps', 'game', 'called', 'question', 'card'] as const;
+  const kinds = [
+    'talk',
+    'intervals',
+    'reps',
+    'hold',
+    'counts',
+    'routine',
+    'laps',
+    'game',
+    'called',
+    'question',
+    'card',
+  ] as const;
 
   it('keeps the cut, its times and an order without overlaps, whatever is chosen', () => {
     fc.assert(
-      fc.property(fc.array(fc.constantFrom(...kinds), { minLength: 1, maxLength: 5 }), fc.boolean(), fc.boolean(), fc.array(fc.boolean(), { minLength: 5, maxLength: 5 }), (chosen, larger, calm, levelled) => {
-        const cut = cutOf(chosen.map((kind) => ({ kind })));
-        const levels = new Map(cut.blocks.filter((_, i) => levelled[i]).map(({ blockId }) => [blockId, easier]));
-        const seen = forStudent(cut, { ...usual, larger, calm, levels });
-        expect([seen.durationMs, seen.segments, seen.captions]).toEqual([cut.durationMs, cut.segments, cut.captions]);
-        for (const slot of slots) {
-          const lane = seen.lanes[slot];
-          lane.forEach(({ startMs, endMs }, i) => expect(endMs > startMs && startMs >= (lane[i - 1]?.endMs ?? 0)).toBe(true));
-        }
-        for (const slot of ['clock', 'counter', 'caution'] as const) expect(seen.lanes[slot]).toEqual(cut.lanes[slot]);
-      }),
+      fc.property(
+        fc.array(fc.constantFrom(...kinds), { minLength: 1, maxLength: 5 }),
+        fc.boolean(),
+        fc.boolean(),
+        fc.array(fc.boolean(), { minLength: 5, maxLength: 5 }),
+        (chosen, larger, calm, levelled) => {
+          const cut = cutOf(chosen.map((kind) => ({ kind })));
+          const levels = new Map(
+            cut.blocks.filter((_, i) => levelled[i]).map(({ blockId }) => [blockId, easier]),
+          );
+          const seen = forStudent(cut, { ...usual, larger, calm, levels });
+          expect([seen.durationMs, seen.segments, seen.captions]).toEqual([
+            cut.durationMs,
+            cut.segments,
+            cut.captions,
+          ]);
+          for (const slot of slots) {
+            const lane = seen.lanes[slot];
+            lane.forEach(({ startMs, endMs }, i) =>
+              expect(endMs > startMs && startMs >= (lane[i - 1]?.endMs ?? 0)).toBe(true),
+            );
+          }
+          for (const slot of ['clock', 'counter', 'caution'] as const)
+            expect(seen.lanes[slot]).toEqual(cut.lanes[slot]);
+        },
+      ),
     );
   });
 
@@ -37,24 +77,40 @@ describe('a lesson as one student wants it', () => {
     const cut = cutOf([{ kind: 'reps' }, { kind: 'reps' }]);
     const [first, second] = cut.blocks;
     const seen = forStudent(cut, { ...usual, levels: new Map([[first?.blockId ?? '', easier]]) });
-    const texts = (blockEnd: number) => seen.lanes.cue.filter(({ startMs, text }) => startMs < blockEnd && text === easier.text);
+    const texts = (blockEnd: number) =>
+      seen.lanes.cue.filter(({ startMs, text }) => startMs < blockEnd && text === easier.text);
     expect(texts(first?.endMs ?? 0)).toHaveLength(1);
     expect(texts(second?.endMs ?? 0)).toHaveLength(1);
-    expect(seen.lanes.board.some(({ board }) => board.kind === 'level' && board.text === easier.text)).toBe(true);
+    expect(
+      seen.lanes.board.some(({ board }) => board.kind === 'level' && board.text === easier.text),
+    ).toBe(true);
     expect(forStudent(cut, usual).lanes).toEqual(cut.lanes);
   });
 
   it('is larger, calmer and of high contrast when asked', () => {
     const cut = cutOf([{ kind: 'talk' }]);
     expect(forStudent(cut, { ...usual, larger: true }).look.slots.clock.size).toBe(130);
-    expect(forStudent(cut, { ...usual, contrast: true, calm: true }).look).toMatchObject({ theme: 'high contrast', calm: true });
+    expect(forStudent(cut, { ...usual, contrast: true, calm: true }).look).toMatchObject({
+      theme: 'high contrast',
+      calm: true,
+    });
   });
 });
 
 describe('seeing the last move once more', () => {
   it('goes to where it began, and to the one before when it has just begun', () => {
-    const cut = cutOf([{ kind: 'intervals', leadInMs: 5_000, workMs: 20_000, restMs: 10_000, rounds: 2 } as Partial<Block> & { kind: 'intervals' }]);
-    const works = cut.lanes.clock.filter(({ phase }) => phase === 'work').map(({ startMs }) => startMs);
+    const cut = cutOf([
+      {
+        kind: 'intervals',
+        leadInMs: 5_000,
+        workMs: 20_000,
+        restMs: 10_000,
+        rounds: 2,
+      } as Partial<Block> & { kind: 'intervals' },
+    ]);
+    const works = cut.lanes.clock
+      .filter(({ phase }) => phase === 'work')
+      .map(({ startMs }) => startMs);
     expect(works.length).toBeGreaterThan(1);
     expect(lastMoveStart(cut, (works[1] ?? 0) + 4_000)).toBe(works[1]);
     expect(lastMoveStart(cut, (works[1] ?? 0) + 500)).toBe(works[0]);
@@ -64,11 +120,16 @@ describe('seeing the last move once more', () => {
 
 describe('when a number is asked for', () => {
   it('is after each try of a game, and at the end of laps', () => {
-    const cut = cutOf([{ kind: 'game', tries: 3, scoreMs: 8_000 } as Partial<Block> & { kind: 'game' }, { kind: 'laps' }]);
+    const cut = cutOf([
+      { kind: 'game', tries: 3, scoreMs: 8_000 } as Partial<Block> & { kind: 'game' },
+      { kind: 'laps' },
+    ]);
     const [game, laps] = cut.blocks;
     const asked = scoreMoments(cut, game?.blockId ?? '');
     expect(asked.map(({ startMs, endMs }) => endMs - startMs)).toEqual([8_000, 8_000, 8_000]);
-    expect(scoreMoments(cut, laps?.blockId ?? '')).toEqual([{ startMs: laps?.endMs, endMs: laps?.endMs }]);
+    expect(scoreMoments(cut, laps?.blockId ?? '')).toEqual([
+      { startMs: laps?.endMs, endMs: laps?.endMs },
+    ]);
     expect(scoreMoments(cut, 'nobody')).toEqual([]);
   });
 });

@@ -20,7 +20,9 @@ const CUE_MS = 8_000;
 function gapsIn(span: TimeSpan, lane: readonly TimeSpan[]): TimeSpan[] {
   const gaps: TimeSpan[] = [];
   let freeMs = span.startMs;
-  for (const { startMs, endMs } of lane.filter((own) => own.endMs > span.startMs && own.startMs < span.endMs)) {
+  for (const { startMs, endMs } of lane.filter(
+    (own) => own.endMs > span.startMs && own.startMs < span.endMs,
+  )) {
     if (startMs - freeMs >= GAP_MIN_MS) gaps.push({ startMs: freeMs, endMs: startMs });
     freeMs = Math.max(freeMs, endMs);
   }
@@ -28,30 +30,77 @@ function gapsIn(span: TimeSpan, lane: readonly TimeSpan[]): TimeSpan[] {
   return gaps;
 }
 
-const isIn = ({ startMs, endMs }: TimeSpan, span: TimeSpan) => startMs < span.endMs && endMs > span.startMs;
+const isIn = ({ startMs, endMs }: TimeSpan, span: TimeSpan) =>
+  startMs < span.endMs && endMs > span.startMs;
 const byStart = (a: TimeSpan, b: TimeSpan) => a.startMs - b.startMs;
 
 /** The form stands on the board throughout, and where the block says how to begin. */
-function withLevel(lanes: OverlayLanes, span: TimeSpan, level: Pick<Level, 'form' | 'text' | 'rule'>): OverlayLanes {
-  const boards = lanes.board.filter((own) => !isIn(own, span) || (own.board.kind !== 'level' && own.board.kind !== 'strip'));
-  const shown = gapsIn(span, boards).map((gap): BoardOverlay => ({ slot: 'board', ...gap, board: { kind: 'level', ...level } }));
+function withLevel(
+  lanes: OverlayLanes,
+  span: TimeSpan,
+  level: Pick<Level, 'form' | 'text' | 'rule'>,
+): OverlayLanes {
+  const boards = lanes.board.filter(
+    (own) => !isIn(own, span) || (own.board.kind !== 'level' && own.board.kind !== 'strip'),
+  );
+  const shown = gapsIn(span, boards).map((gap): BoardOverlay => ({
+    slot: 'board',
+    ...gap,
+    board: { kind: 'level', ...level },
+  }));
   const begins = (cue: CueOverlay) => isIn(cue, span) && cue.moment === 'ready';
   const hasBegin = lanes.cue.some(begins);
-  const cues = lanes.cue.map((cue) => (begins(cue) ? { ...cue, text: level.text, pair: null } : cue));
+  const cues = lanes.cue.map((cue) =>
+    begins(cue) ? { ...cue, text: level.text, pair: null } : cue,
+  );
   const gap = hasBegin ? undefined : gapsIn(span, cues)[0];
-  const added: CueOverlay[] = gap ? [{ slot: 'cue', startMs: gap.startMs, endMs: Math.min(gap.endMs, gap.startMs + CUE_MS), text: level.text, moment: 'ready', pair: null }] : [];
-  return { ...lanes, board: [...boards, ...shown].sort(byStart), cue: [...cues, ...added].sort(byStart) };
+  const added: CueOverlay[] = gap
+    ? [
+        {
+          slot: 'cue',
+          startMs: gap.startMs,
+          endMs: Math.min(gap.endMs, gap.startMs + CUE_MS),
+          text: level.text,
+          moment: 'ready',
+          pair: null,
+        },
+      ]
+    : [];
+  return {
+    ...lanes,
+    board: [...boards, ...shown].sort(byStart),
+    cue: [...cues, ...added].sort(byStart),
+  };
 }
 
 /** A lesson as one student wants to see it: the same cut and times, other sizes and colours, and the chosen forms in place of the usual ones. */
-export function forStudent(assembly: Assembly, { larger, contrast, calm, levels }: StudentView): Assembly {
+export function forStudent(
+  assembly: Assembly,
+  { larger, contrast, calm, levels }: StudentView,
+): Assembly {
   const { look } = assembly;
-  const slots = larger ? (Object.fromEntries(Object.entries(look.slots).map(([slot, style]) => [slot, { ...style, size: LIMITS.slotSize.max }])) as typeof look.slots) : look.slots;
+  const slots = larger
+    ? (Object.fromEntries(
+        Object.entries(look.slots).map(([slot, style]) => [
+          slot,
+          { ...style, size: LIMITS.slotSize.max },
+        ]),
+      ) as typeof look.slots)
+    : look.slots;
   const lanes = assembly.blocks.reduce((all, { blockId, startMs, endMs }) => {
     const level = levels.get(blockId);
     return level ? withLevel(all, { startMs, endMs }, level) : all;
   }, assembly.lanes);
-  return { ...assembly, look: { ...look, slots, calm: look.calm || calm, theme: contrast ? 'high contrast' : look.theme }, lanes };
+  return {
+    ...assembly,
+    look: {
+      ...look,
+      slots,
+      calm: look.calm || calm,
+      theme: contrast ? 'high contrast' : look.theme,
+    },
+    lanes,
+  };
 }
 
 /** Less than this after its beginning, "the last move" is the one before. */
@@ -59,19 +108,31 @@ const JUST_BEGUN_MS = 1_500;
 const SHOWN = new Set(['work', 'hold', 'watch']);
 
 /** Where the move that was last shown or done began: to see it once more. */
-export function lastMoveStart({ lanes, blocks }: Pick<Assembly, 'lanes' | 'blocks'>, ms: number): number {
+export function lastMoveStart(
+  { lanes, blocks }: Pick<Assembly, 'lanes' | 'blocks'>,
+  ms: number,
+): number {
   const starts = [
     ...blocks.map(({ startMs }) => startMs),
-    ...lanes.clock.filter(({ phase, goneMs }) => SHOWN.has(phase) && goneMs === 0).map(({ startMs }) => startMs),
-    ...lanes.counter.filter(({ rep, goneMs }) => rep === 1 && goneMs === 0).map(({ startMs }) => startMs),
+    ...lanes.clock
+      .filter(({ phase, goneMs }) => SHOWN.has(phase) && goneMs === 0)
+      .map(({ startMs }) => startMs),
+    ...lanes.counter
+      .filter(({ rep, goneMs }) => rep === 1 && goneMs === 0)
+      .map(({ startMs }) => startMs),
   ];
   return Math.max(0, ...starts.filter((startMs) => startMs <= ms - JUST_BEGUN_MS));
 }
 
 /** When a student is asked for a number: after each try of a block, in the order of tries. Where the video leaves time to write it down, that time is part of it. */
-export function scoreMoments({ lanes, blocks }: Pick<Assembly, 'lanes' | 'blocks'>, blockId: string): TimeSpan[] {
+export function scoreMoments(
+  { lanes, blocks }: Pick<Assembly, 'lanes' | 'blocks'>,
+  blockId: string,
+): TimeSpan[] {
   const block = blocks.find((placed) => placed.blockId === blockId);
   if (!block) return [];
-  const written = lanes.clock.filter((clock) => clock.phase === 'score' && clock.goneMs === 0 && isIn(clock, block)).map(({ startMs, endMs }) => ({ startMs, endMs }));
+  const written = lanes.clock
+    .filter((clock) => clock.phase === 'score' && clock.goneMs === 0 && isIn(clock, block))
+    .map(({ startMs, endMs }) => ({ startMs, endMs }));
   return written.length > 0 ? written : [{ startMs: block.endMs, endMs: block.endMs }];
 }

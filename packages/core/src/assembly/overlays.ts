@@ -1,9 +1,24 @@
 import type { Block, Cue, Side } from '../lesson/index.ts';
 import type { Span, SpanKind } from '../schedule/index.ts';
-import { ownWords, sentenceOfCue, spokenShare, type OwnWord, type Say, type Sentence } from '../script/index.ts';
+import {
+  ownWords,
+  sentenceOfCue,
+  spokenShare,
+  type OwnWord,
+  type Say,
+  type Sentence,
+} from '../script/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
 import type { WorkedSides } from './by-hand.ts';
-import type { CautionOverlay, ClockOverlay, ClockPhase, CounterOverlay, CueOverlay, SeenSide, SideOverlay } from './types.ts';
+import type {
+  CautionOverlay,
+  ClockOverlay,
+  ClockPhase,
+  CounterOverlay,
+  CueOverlay,
+  SeenSide,
+  SideOverlay,
+} from './types.ts';
 
 /** A caution stays this long at the start of its block; several share the time one after the other. */
 const CAUTION_MS = 5_000;
@@ -31,11 +46,21 @@ const phaseOf: Partial<Record<SpanKind, ClockPhase>> = {
 };
 
 /** Named after what follows: "Next: Squat". Everything else is told with its length. */
-const NAMED: ReadonlySet<SpanKind> = new Set(['work', 'talk', 'move', 'part', 'play', 'count', 'lap', 'show']);
+const NAMED: ReadonlySet<SpanKind> = new Set([
+  'work',
+  'talk',
+  'move',
+  'part',
+  'play',
+  'count',
+  'lap',
+  'show',
+]);
 const SIDED: ReadonlySet<SpanKind> = new Set(['rep', 'hold']);
 
 /** A label the schedule gave is the program's own; one of the teacher's stays. */
-const labelIn = (label: string, say: Say) => ((ownWords as readonly string[]).includes(label) ? say(label as OwnWord) : label);
+const labelIn = (label: string, say: Say) =>
+  (ownWords as readonly string[]).includes(label) ? say(label as OwnWord) : label;
 
 function nextText(spans: readonly Span[], from: number, say: Say): string {
   const next = spans[from + 1];
@@ -46,11 +71,18 @@ function nextText(spans: readonly Span[], from: number, say: Say): string {
   if (next.kind === 'answer') return after(say('the answer'));
   if (SIDED.has(next.kind)) return after(`${next.label}${next.side ? `, ${say(next.side)}` : ''}`);
   if (NAMED.has(next.kind)) return after(next.label);
-  return after(`${labelIn(next.label, say).toLowerCase()} ${lengthText(next.endMs - next.startMs)}`);
+  return after(
+    `${labelIn(next.label, say).toLowerCase()} ${lengthText(next.endMs - next.startMs)}`,
+  );
 }
 
 /** A span as a whole of its own. */
-const timed = ({ startMs, endMs }: TimeSpan) => ({ startMs, endMs, goneMs: 0, ofMs: endMs - startMs });
+const timed = ({ startMs, endMs }: TimeSpan) => ({
+  startMs,
+  endMs,
+  goneMs: 0,
+  ofMs: endMs - startMs,
+});
 
 function roundText(span: Span): string {
   return span.rounds !== undefined && span.rounds > 1 ? `${span.round} of ${span.rounds}` : '';
@@ -69,12 +101,21 @@ export function clocksOf(spans: readonly Span[], say: Say): ClockOverlay[] {
       next: nextText(spans, i, say),
       round: roundText(span),
       up: span.up,
-      breaths: span.pace?.kind === 'breaths' ? { inMs: span.pace.inMs, outMs: span.pace.outMs } : null,
+      breaths:
+        span.pace?.kind === 'breaths' ? { inMs: span.pace.inMs, outMs: span.pace.outMs } : null,
     };
   });
 }
 
-const COUNTED: ReadonlySet<SpanKind> = new Set(['rep', 'hold', 'lap', 'count', 'prompt', 'show', 'part']);
+const COUNTED: ReadonlySet<SpanKind> = new Set([
+  'rep',
+  'hold',
+  'lap',
+  'count',
+  'prompt',
+  'show',
+  'part',
+]);
 
 function noteOf(block: Block, span: Span, say: Say): string {
   if (block.kind === 'laps' && block.tokens > 0) {
@@ -82,8 +123,11 @@ function noteOf(block: Block, span: Span, say: Say): string {
     return `${left} ${left === 1 ? 'token' : 'tokens'} left`;
   }
   const round = roundText(span);
-  if (round !== '') return span.kind === 'count' ? `${say('Time')} ${round}` : `${say('Set')} ${round}`;
-  return span.side !== undefined && 'sides' in block && block.sides !== 'both' ? say('each side') : '';
+  if (round !== '')
+    return span.kind === 'count' ? `${say('Time')} ${round}` : `${say('Set')} ${round}`;
+  return span.side !== undefined && 'sides' in block && block.sides !== 'both'
+    ? say('each side')
+    : '';
 }
 
 /** The number of every repetition, hold, lap, call and count of 8. A single one needs no number. */
@@ -92,7 +136,12 @@ export function countersOf(block: Block, spans: readonly Span[], say: Say): Coun
     const beats = span.pace?.kind === 'beats' ? span.pace.beats : null;
     if (beats === null && !COUNTED.has(span.kind)) return [];
     const { rep, reps } = span;
-    if (rep === undefined || reps === undefined || (reps === 1 && beats === null && span.kind !== 'rep' && span.side === undefined)) return [];
+    if (
+      rep === undefined ||
+      reps === undefined ||
+      (reps === 1 && beats === null && span.kind !== 'rep' && span.side === undefined)
+    )
+      return [];
     return {
       slot: 'counter' as const,
       ...timed(span),
@@ -106,8 +155,23 @@ export function countersOf(block: Block, spans: readonly Span[], say: Say): Coun
   });
 }
 
-const WAITS: ReadonlySet<SpanKind> = new Set(['lead-in', 'rest', 'round-rest', 'set-rest', 'side-change']);
-const MOVES: ReadonlySet<SpanKind> = new Set(['work', 'part', 'rep', 'hold', 'count', 'move', 'lap', 'play']);
+const WAITS: ReadonlySet<SpanKind> = new Set([
+  'lead-in',
+  'rest',
+  'round-rest',
+  'set-rest',
+  'side-change',
+]);
+const MOVES: ReadonlySet<SpanKind> = new Set([
+  'work',
+  'part',
+  'rep',
+  'hold',
+  'count',
+  'move',
+  'lap',
+  'play',
+]);
 /** Each of these is a stretch of its own; others of one kind that follow each other are one. */
 const ALONE: ReadonlySet<SpanKind> = new Set(['work', 'hold', 'play', 'lap']);
 
@@ -142,29 +206,44 @@ const SPOKEN_MS = 5_000;
 /** When a sentence of the script is said, in the block's own time; null: not known. */
 export type SaidAt = (sentence: Sentence) => number | null;
 
-function spokenCues(script: string, cues: readonly Cue[], body: TimeSpan, saidAt: SaidAt): CueOverlay[] {
+function spokenCues(
+  script: string,
+  cues: readonly Cue[],
+  body: TimeSpan,
+  saidAt: SaidAt,
+): CueOverlay[] {
   const bySentence = new Map<number, Cue[]>();
   for (const cue of cues) {
     const share = spokenShare(script, cue);
     if (share === null) continue;
     const sentence = sentenceOfCue(script, cue);
-    const startMs = (sentence && saidAt(sentence)) ?? body.startMs + Math.floor((body.endMs - body.startMs) * share);
+    const startMs =
+      (sentence && saidAt(sentence)) ??
+      body.startMs + Math.floor((body.endMs - body.startMs) * share);
     bySentence.set(startMs, [...(bySentence.get(startMs) ?? []), cue]);
   }
   const starts = [...bySentence.keys()].sort((a, b) => a - b);
   return starts.flatMap((startMs, i) => {
     const own = bySentence.get(startMs) ?? [];
-    return spread(own, { startMs, endMs: Math.min(startMs + SPOKEN_MS * own.length, starts[i + 1] ?? body.endMs) });
+    return spread(own, {
+      startMs,
+      endMs: Math.min(startMs + SPOKEN_MS * own.length, starts[i + 1] ?? body.endMs),
+    });
   });
 }
 
 /** Puts cues wherever nothing else stands long enough for one to be read. */
-function fillGaps(placed: readonly CueOverlay[], cues: readonly Cue[], body: TimeSpan): CueOverlay[] {
+function fillGaps(
+  placed: readonly CueOverlay[],
+  cues: readonly Cue[],
+  body: TimeSpan,
+): CueOverlay[] {
   const filled: CueOverlay[] = [];
   let freeMs = body.startMs;
   for (const cue of [...placed, null]) {
     const untilMs = cue?.startMs ?? body.endMs;
-    if (untilMs - freeMs >= CUE_MIN_MS) filled.push(...spread(cues, { startMs: freeMs, endMs: untilMs }));
+    if (untilMs - freeMs >= CUE_MIN_MS)
+      filled.push(...spread(cues, { startMs: freeMs, endMs: untilMs }));
     if (cue) {
       filled.push(cue);
       freeMs = cue.endMs;
@@ -190,23 +269,57 @@ function scoreText(block: Block, say: Say): string {
     case 'streak':
       return say('Your longest run?');
     case 'points':
-      return [say('Add up your points'), ...block.targets.map(({ name, points }) => `${name} ${points}`)].join(', ').replace(', ', ': ');
+      return [
+        say('Add up your points'),
+        ...block.targets.map(({ name, points }) => `${name} ${points}`),
+      ]
+        .join(', ')
+        .replace(', ', ': ');
   }
 }
 
 /** `ready` cues before the move, `action` cues while it runs, `finish` cues at its end; commands where they are called. */
-function moveCues(block: Block, cues: readonly Cue[], spans: readonly Span[], say: Say): CueOverlay[] {
+function moveCues(
+  block: Block,
+  cues: readonly Cue[],
+  spans: readonly Span[],
+  say: Say,
+): CueOverlay[] {
   const of = (moment: Cue['moment']) => cues.filter((cue) => cue.moment === moment);
   const placed = stretches(spans, WAITS).flatMap((wait) => spread(of('ready'), wait));
   const commands = spans.filter((span) => span.kind === 'prompt');
-  placed.push(...commands.map(({ startMs, endMs, label }) => ({ slot: 'cue' as const, startMs, endMs, text: label, moment: 'command' as const, pair: null })));
-  placed.push(...spans.filter((span) => span.kind === 'score').map(({ startMs, endMs }) => ({ slot: 'cue' as const, startMs, endMs, text: scoreText(block, say), moment: 'score' as const, pair: null })));
+  placed.push(
+    ...commands.map(({ startMs, endMs, label }) => ({
+      slot: 'cue' as const,
+      startMs,
+      endMs,
+      text: label,
+      moment: 'command' as const,
+      pair: null,
+    })),
+  );
+  placed.push(
+    ...spans
+      .filter((span) => span.kind === 'score')
+      .map(({ startMs, endMs }) => ({
+        slot: 'cue' as const,
+        startMs,
+        endMs,
+        text: scoreText(block, say),
+        moment: 'score' as const,
+        pair: null,
+      })),
+  );
   const finish = of('finish');
   const action = of('action');
   let shown = 0;
   for (const move of stretches(spans, MOVES)) {
-    const finishMs = finish.length === 0 ? 0 : action.length === 0 ? move.endMs - move.startMs : FINISH_MS;
-    const borderMs = Math.max(move.endMs - finishMs, move.startMs + (action.length ? Math.floor((move.endMs - move.startMs) / 2) : 0));
+    const finishMs =
+      finish.length === 0 ? 0 : action.length === 0 ? move.endMs - move.startMs : FINISH_MS;
+    const borderMs = Math.max(
+      move.endMs - finishMs,
+      move.startMs + (action.length ? Math.floor((move.endMs - move.startMs) / 2) : 0),
+    );
     const inAction = spread(turned(action, shown), { startMs: move.startMs, endMs: borderMs });
     placed.push(...inAction, ...spread(finish, { startMs: borderMs, endMs: move.endMs }));
     shown += inAction.length;
@@ -214,7 +327,14 @@ function moveCues(block: Block, cues: readonly Cue[], spans: readonly Span[], sa
   return placed.sort((a, b) => a.startMs - b.startMs);
 }
 
-function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], body: TimeSpan, say: Say, saidAt: SaidAt): CueOverlay[] {
+function placedCues(
+  block: Block,
+  cues: readonly Cue[],
+  spans: readonly Span[],
+  body: TimeSpan,
+  say: Say,
+  saidAt: SaidAt,
+): CueOverlay[] {
   switch (block.kind) {
     case 'card':
       return [];
@@ -222,8 +342,22 @@ function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], 
       const asked = spans.filter((span) => span.kind === 'ask' || span.kind === 'think');
       const answers = spans.filter((span) => span.kind === 'answer' && block.answer.trim() !== '');
       return [
-        ...asked.map(({ startMs, endMs }): CueOverlay => ({ slot: 'cue', startMs, endMs, text: block.question, moment: 'question', pair: null })),
-        ...answers.map(({ startMs, endMs }): CueOverlay => ({ slot: 'cue', startMs, endMs, text: block.answer, moment: 'answer', pair: null })),
+        ...asked.map(({ startMs, endMs }): CueOverlay => ({
+          slot: 'cue',
+          startMs,
+          endMs,
+          text: block.question,
+          moment: 'question',
+          pair: null,
+        })),
+        ...answers.map(({ startMs, endMs }): CueOverlay => ({
+          slot: 'cue',
+          startMs,
+          endMs,
+          text: block.answer,
+          moment: 'answer',
+          pair: null,
+        })),
       ];
     }
     case 'talk': {
@@ -242,7 +376,13 @@ function placedCues(block: Block, cues: readonly Cue[], spans: readonly Span[], 
  * a talk a cue comes with its sentence, and those without one follow each other in the time between.
  * Commands and questions take the place of cues.
  */
-export function cuesOf(block: Block, spans: readonly Span[], body: TimeSpan, say: Say, saidAt: SaidAt = () => null): CueOverlay[] {
+export function cuesOf(
+  block: Block,
+  spans: readonly Span[],
+  body: TimeSpan,
+  say: Say,
+  saidAt: SaidAt = () => null,
+): CueOverlay[] {
   const cues = block.cues.filter((cue) => cue.text.trim() !== '');
   return placedCues(block, cues, spans, body, say, saidAt).filter((cue) => cue.endMs > cue.startMs);
 }
@@ -253,7 +393,9 @@ export function cautionsOf(block: Block, body: TimeSpan): CautionOverlay[] {
   return texts.flatMap((text, i) => {
     const startMs = body.startMs + i * CAUTION_MS;
     const endMs = Math.min(startMs + CAUTION_MS, body.endMs);
-    return endMs > startMs ? [{ slot: 'caution' as const, startMs, endMs, text, tone: 'caution' as const }] : [];
+    return endMs > startMs
+      ? [{ slot: 'caution' as const, startMs, endMs, text, tone: 'caution' as const }]
+      : [];
   });
 }
 
@@ -265,25 +407,49 @@ function seenSide(side: Side, facing: Block['facing']['performer'], mirrored: bo
   if (facing === 'left side on') return side === 'left' ? 'near' : 'far';
   if (facing === 'right side on') return side === 'right' ? 'near' : 'far';
   // Who looks at the camera has the left side where the viewer sees the right one.
-  return (side === 'left') === (facing === 'away') !== mirrored ? 'left' : 'right';
+  return ((side === 'left') === (facing === 'away')) !== mirrored ? 'left' : 'right';
 }
 
 /** Which side works when, as planned or as it was counted, neighbours of one side as one; `mirroredAt` says whether the picture is turned round at a moment. */
-export function sidesOf({ facing }: Block, spans: readonly Span[], mirroredAt: (ms: number) => boolean, worked: WorkedSides): SideOverlay[] {
+export function sidesOf(
+  { facing }: Block,
+  spans: readonly Span[],
+  mirroredAt: (ms: number) => boolean,
+  worked: WorkedSides,
+): SideOverlay[] {
   const byPlan = spans.flatMap(({ startMs, endMs, side, halves: isHalved }) => {
     if (side === undefined) return [];
     const middleMs = startMs + Math.floor((endMs - startMs) / 2);
     const other: Side = side === 'left' ? 'right' : 'left';
-    return isHalved ? [{ startMs, endMs: middleMs, side }, { startMs: middleMs, endMs, side: other }] : [{ startMs, endMs, side }];
+    return isHalved
+      ? [
+          { startMs, endMs: middleMs, side },
+          { startMs: middleMs, endMs, side: other },
+        ]
+      : [{ startMs, endMs, side }];
   });
-  const halves = [...byPlan.filter((half) => !worked.of.some(({ startMs, endMs }) => half.startMs < endMs && half.endMs > startMs)), ...worked.sides].sort((a, b) => a.startMs - b.startMs);
+  const halves = [
+    ...byPlan.filter(
+      (half) =>
+        !worked.of.some(({ startMs, endMs }) => half.startMs < endMs && half.endMs > startMs),
+    ),
+    ...worked.sides,
+  ].sort((a, b) => a.startMs - b.startMs);
   const found: SideOverlay[] = [];
   for (const { startMs, endMs, side } of halves) {
     const last = found.at(-1);
     if (last?.side === side && last.endMs === startMs) last.endMs = endMs;
     else {
       const mirrored = mirroredAt(startMs);
-      found.push({ slot: 'side', startMs, endMs, side, seen: seenSide(side, facing.performer, mirrored), away: facing.performer === 'away', mirrored });
+      found.push({
+        slot: 'side',
+        startMs,
+        endMs,
+        side,
+        seen: seenSide(side, facing.performer, mirrored),
+        away: facing.performer === 'away',
+        mirrored,
+      });
     }
   }
   return found.filter(({ startMs, endMs }) => endMs - startMs >= SIDE_MIN_MS);

@@ -14,15 +14,25 @@ export interface Footing {
 }
 
 /** What a block shows of itself: its take, or cards from moments on. */
-export type Picture = { kind: 'take'; footing: Footing } | { kind: 'cards'; cards: readonly { fromMs: number; card: CardText }[] };
+export type Picture =
+  | { kind: 'take'; footing: Footing }
+  | { kind: 'cards'; cards: readonly { fromMs: number; card: CardText }[] };
 
 /** Where a block starts in its take: set by hand, else by the take's mark, else the take's beginning. In milliseconds of the working copy. */
-export function startInTake(footage: Pick<Footage, 'startsAtMs'>, take: Pick<TakeFacts, 'marked'>): number {
+export function startInTake(
+  footage: Pick<Footage, 'startsAtMs'>,
+  take: Pick<TakeFacts, 'marked'>,
+): number {
   return footage.startsAtMs ?? Math.max(0, take.marked?.startMs ?? 0);
 }
 
 export function footingOf(footage: Footage, take: TakeFacts): Footing {
-  return { takeId: take.id, startMs: startInTake(footage, take), takeFrames: take.frames, rate: take.marked?.rate ?? 1 };
+  return {
+    takeId: take.id,
+    startMs: startInTake(footage, take),
+    takeFrames: take.frames,
+    rate: take.marked?.rate ?? 1,
+  };
 }
 
 const plain: Look = { quarters: 0, blurs: [], closer: null, mirrored: false };
@@ -30,38 +40,68 @@ const plain: Look = { quarters: 0, blurs: [], closer: null, mirrored: false };
 /** The frame of the take shown at output frame `frame`; the last one once the take has run out. */
 export function takeFrameAt(segment: TimeSpan, source: TakeSource, frame: number): number {
   // A hair more, so that a speed that is no binary fraction cannot fall short of a whole frame.
-  return Math.min(source.inFrame + Math.floor((frame - firstFrameFrom(segment.startMs)) * source.speed + 1e-6), source.takeFrames - 1);
+  return Math.min(
+    source.inFrame + Math.floor((frame - firstFrameFrom(segment.startMs)) * source.speed + 1e-6),
+    source.takeFrames - 1,
+  );
 }
 
 /** The part of the frame that is shown `part` (0 to 1) of the way through a closer view, in thousandths. */
-export function closerRegion({ zoom, from, to }: NonNullable<Look['closer']>, part: number): Region {
+export function closerRegion(
+  { zoom, from, to }: NonNullable<Look['closer']>,
+  part: number,
+): Region {
   const size = 100_000 / zoom;
   const within = (middle: number) => Math.min(1_000 - size, Math.max(0, middle - size / 2));
-  return { x: within(from.x + (to.x - from.x) * part), y: within(from.y + (to.y - from.y) * part), width: size, height: size };
+  return {
+    x: within(from.x + (to.x - from.x) * part),
+    y: within(from.y + (to.y - from.y) * part),
+    width: size,
+    height: size,
+  };
 }
 
 /** Where a place of the camera's picture comes to lie on screen, in thousandths of the frame. */
 export function onScreen(look: Look, { x, y }: { x: number; y: number }): { x: number; y: number } {
-  const shown = look.closer ? closerRegion(look.closer, 0) : { x: 0, y: 0, width: 1_000, height: 1_000 };
+  const shown = look.closer
+    ? closerRegion(look.closer, 0)
+    : { x: 0, y: 0, width: 1_000, height: 1_000 };
   const across = ((x - shown.x) * 1_000) / shown.width;
   return { x: look.mirrored ? 1_000 - across : across, y: ((y - shown.y) * 1_000) / shown.height };
 }
 
 /** The place of the camera's picture that is seen at a place on screen; the way back of `onScreen`. */
 export function onCamera(look: Look, { x, y }: { x: number; y: number }): { x: number; y: number } {
-  const shown = look.closer ? closerRegion(look.closer, 0) : { x: 0, y: 0, width: 1_000, height: 1_000 };
+  const shown = look.closer
+    ? closerRegion(look.closer, 0)
+    : { x: 0, y: 0, width: 1_000, height: 1_000 };
   const across = look.mirrored ? 1_000 - x : x;
-  return { x: Math.round(shown.x + (across * shown.width) / 1_000), y: Math.round(shown.y + (y * shown.height) / 1_000) };
+  return {
+    x: Math.round(shown.x + (across * shown.width) / 1_000),
+    y: Math.round(shown.y + (y * shown.height) / 1_000),
+  };
 }
 
-function takeSource({ takeId, startMs, takeFrames, rate }: Footing, ownMs: number, speed: number): TakeSource {
-  return { kind: 'take', takeId, inFrame: Math.max(0, Math.min(firstFrameFrom(startMs + ownMs * rate), takeFrames - 1)), takeFrames, speed: rate * speed };
+function takeSource(
+  { takeId, startMs, takeFrames, rate }: Footing,
+  ownMs: number,
+  speed: number,
+): TakeSource {
+  return {
+    kind: 'take',
+    takeId,
+    inFrame: Math.max(0, Math.min(firstFrameFrom(startMs + ownMs * rate), takeFrames - 1)),
+    takeFrames,
+    speed: rate * speed,
+  };
 }
 
 /** What a segment would go on to show after its end; its last frame once its footage has run out. */
 function goingOn(segment: Segment): Source {
   const { source } = segment;
-  return source.kind === 'card' ? source : { ...source, inFrame: takeFrameAt(segment, source, firstFrameFrom(segment.endMs)) };
+  return source.kind === 'card'
+    ? source
+    : { ...source, inFrame: takeFrameAt(segment, source, firstFrameFrom(segment.endMs)) };
 }
 
 /** The same source standing still on the frame it shows at output frame `frame`. */
@@ -74,7 +114,10 @@ function stillOf(segment: TimeSpan, source: Source, frame: number): Source {
 /** Where a path is at a moment: evenly from point to point, still before the first and after the last. */
 function onPath(path: EditOf<'closer'>['path'], ms: number): { x: number; y: number } {
   const next = path.findIndex(({ atMs }) => atMs > ms);
-  const [a, b] = [path[next < 0 ? path.length - 1 : Math.max(0, next - 1)], path[next < 0 ? path.length - 1 : next]];
+  const [a, b] = [
+    path[next < 0 ? path.length - 1 : Math.max(0, next - 1)],
+    path[next < 0 ? path.length - 1 : next],
+  ];
   if (!a || !b) return { x: 500, y: 500 };
   const part = b.atMs > a.atMs ? Math.min(1, Math.max(0, (ms - a.atMs) / (b.atMs - a.atMs))) : 0;
   return { x: a.x + (b.x - a.x) * part, y: a.y + (b.y - a.y) * part };
@@ -82,7 +125,8 @@ function onPath(path: EditOf<'closer'>['path'], ms: number): { x: number; y: num
 
 const PICTURE_KINDS = ['closer', 'mirror', 'turn', 'beside', 'instead', 'blur'] as const;
 type PictureEdit = Extract<StretchEdit, { kind: (typeof PICTURE_KINDS)[number] }>;
-const isPictureEdit = (edit: Edit): edit is PictureEdit => (PICTURE_KINDS as readonly string[]).includes(edit.kind);
+const isPictureEdit = (edit: Edit): edit is PictureEdit =>
+  (PICTURE_KINDS as readonly string[]).includes(edit.kind);
 
 interface Filming {
   blockId: string;
@@ -103,23 +147,38 @@ export class Pictures {
     const { edits, picture } = filming;
     this.#edits = edits.filter(isPictureEdit);
     this.#fade = edits.find((edit) => edit.kind === 'fade');
-    this.#borders = [...this.#edits.flatMap((edit) => [edit.fromMs, edit.toMs, ...(edit.kind === 'closer' ? edit.path.map(({ atMs }) => atMs) : [])]), ...(picture.kind === 'cards' ? picture.cards.map(({ fromMs }) => fromMs) : [])];
+    this.#borders = [
+      ...this.#edits.flatMap((edit) => [
+        edit.fromMs,
+        edit.toMs,
+        ...(edit.kind === 'closer' ? edit.path.map(({ atMs }) => atMs) : []),
+      ]),
+      ...(picture.kind === 'cards' ? picture.cards.map(({ fromMs }) => fromMs) : []),
+    ];
   }
 
   /** How footage is shown at a moment of the block. */
   lookAt(ownMs: number, untilMs = ownMs): Look {
     const on = this.#edits.filter(({ fromMs, toMs }) => fromMs <= ownMs && ownMs < toMs);
-    const last = <K extends PictureEdit['kind']>(kind: K) => on.findLast((edit) => edit.kind === kind) as EditOf<K> | undefined;
+    const last = <K extends PictureEdit['kind']>(kind: K) =>
+      on.findLast((edit) => edit.kind === kind) as EditOf<K> | undefined;
     const closer = last('closer');
     const along = (ms: number) => {
       if (!closer) return { x: 0, y: 0 };
       if (closer.path.length > 0) return onPath(closer.path, ms);
       const part = (ms - closer.fromMs) / (closer.toMs - closer.fromMs);
-      return { x: closer.from.x + (closer.to.x - closer.from.x) * part, y: closer.from.y + (closer.to.y - closer.from.y) * part };
+      return {
+        x: closer.from.x + (closer.to.x - closer.from.x) * part,
+        y: closer.from.y + (closer.to.y - closer.from.y) * part,
+      };
     };
     return {
       quarters: last('turn')?.quarters ?? 0,
-      blurs: on.flatMap((edit) => (edit.kind === 'blur' ? [{ x: edit.x, y: edit.y, width: edit.width, height: edit.height }] : [])),
+      blurs: on.flatMap((edit) =>
+        edit.kind === 'blur'
+          ? [{ x: edit.x, y: edit.y, width: edit.width, height: edit.height }]
+          : [],
+      ),
       closer: closer ? { zoom: closer.zoom, from: along(ownMs), to: along(untilMs) } : null,
       mirrored: this.filming.mirrored !== on.some(({ kind }) => kind === 'mirror'),
     };
@@ -139,12 +198,27 @@ export class Pictures {
   }
 
   /** The block's own time from `fromMs` to `toMs`, at a speed, as segments from `atMs` of the video on. */
-  #own(fromMs: number, toMs: number, atMs: number, speed: number, heard: 'kept' | 'low' | 'off', borders: readonly number[]): Segment[] {
-    const points = [...new Set([fromMs, ...borders.filter((ms) => ms > fromMs && ms < toMs), toMs])].sort((a, b) => a - b);
+  #own(
+    fromMs: number,
+    toMs: number,
+    atMs: number,
+    speed: number,
+    heard: 'kept' | 'low' | 'off',
+    borders: readonly number[],
+  ): Segment[] {
+    const points = [
+      ...new Set([fromMs, ...borders.filter((ms) => ms > fromMs && ms < toMs), toMs]),
+    ].sort((a, b) => a - b);
     return points.slice(0, -1).map((ownMs, i): Segment => {
       const untilMs = points[i + 1] ?? toMs;
       const at = (kind: 'beside' | 'instead', picture: boolean) =>
-        this.#edits.findLast((edit) => edit.kind === kind && edit.fromMs <= ownMs && ownMs < edit.toMs && (edit.kind === 'beside' || (picture ? edit.picture : edit.sound))) as EditOf<'beside'> | EditOf<'instead'> | undefined;
+        this.#edits.findLast(
+          (edit) =>
+            edit.kind === kind &&
+            edit.fromMs <= ownMs &&
+            ownMs < edit.toMs &&
+            (edit.kind === 'beside' || (picture ? edit.picture : edit.sound)),
+        ) as EditOf<'beside'> | EditOf<'instead'> | undefined;
       const second = at('beside', true);
       const beside = this.#footing(second);
       const source = this.#sourceAt(ownMs, speed, this.#footing(at('instead', true)));
@@ -155,35 +229,79 @@ export class Pictures {
         endMs: atMs + Math.round((untilMs - fromMs) / speed),
         source,
         look: source.kind === 'take' ? this.lookAt(ownMs, untilMs) : plain,
-        beside: beside && second?.kind === 'beside' && source.kind === 'take' ? { source: takeSource(beside, ownMs, speed), layout: second.layout } : null,
-        sound: voice.kind === 'take' && heard !== 'off' ? { source: voice, low: heard === 'low' } : null,
+        beside:
+          beside && second?.kind === 'beside' && source.kind === 'take'
+            ? { source: takeSource(beside, ownMs, speed), layout: second.layout }
+            : null,
+        sound:
+          voice.kind === 'take' && heard !== 'off' ? { source: voice, low: heard === 'low' } : null,
         under: null,
       };
     });
   }
 
   /** The segments of the block's runs, which begin at `atMs` of the video. `before` is the segment it follows, for a fade. */
-  segments(runs: readonly Run[], atMs: number, before: Segment | undefined, floor: FloorUse | null): Segment[] {
+  segments(
+    runs: readonly Run[],
+    atMs: number,
+    before: Segment | undefined,
+    floor: FloorUse | null,
+  ): Segment[] {
     const made = runs.flatMap((run, i): Segment[] => {
       const startMs = atMs + run.atMs;
       if (run.kind === 'own') {
-        const borders = i === 0 && this.#fade ? [...this.#borders, run.fromMs + this.#fade.lengthMs] : this.#borders;
+        const borders =
+          i === 0 && this.#fade
+            ? [...this.#borders, run.fromMs + this.#fade.lengthMs]
+            : this.#borders;
         return this.#own(run.fromMs, run.toMs, startMs, 1, 'kept', borders);
       }
       const { edit } = run;
       if (edit.kind === 'again') {
         const onceMs = againOnceMs(edit);
-        return Array.from({ length: edit.times }, (_, time) => this.#own(edit.fromMs, edit.toMs, startMs + time * onceMs, edit.speed / 100, edit.sound, this.#borders)).flat();
+        return Array.from({ length: edit.times }, (_, time) =>
+          this.#own(
+            edit.fromMs,
+            edit.toMs,
+            startMs + time * onceMs,
+            edit.speed / 100,
+            edit.sound,
+            this.#borders,
+          ),
+        ).flat();
       }
       const span = { startMs, endMs: startMs + run.lengthMs };
-      const silent = { blockId: this.filming.blockId, ...span, beside: null, sound: null, under: null };
+      const silent = {
+        blockId: this.filming.blockId,
+        ...span,
+        beside: null,
+        sound: null,
+        under: null,
+      };
       if (edit.kind === 'card') {
-        const card: CardText = { heading: edit.heading, lines: edit.lines, ...(edit.court && floor && { court: floor }) };
+        const card: CardText = {
+          heading: edit.heading,
+          lines: edit.lines,
+          ...(edit.court && floor && { court: floor }),
+        };
         return [{ ...silent, source: { kind: 'card', card }, look: plain }];
       }
-      if (edit.kind === 'picture') return [{ ...silent, source: { kind: 'take', takeId: edit.takeId, inFrame: 0, takeFrames: 1, speed: 1 }, look: plain }];
+      if (edit.kind === 'picture')
+        return [
+          {
+            ...silent,
+            source: { kind: 'take', takeId: edit.takeId, inFrame: 0, takeFrames: 1, speed: 1 },
+            look: plain,
+          },
+        ];
       const source = this.#sourceAt(edit.atMs, 1, this.#footing(undefined));
-      return [{ ...silent, source: stillOf(span, source, firstFrameFrom(startMs)), look: source.kind === 'take' ? this.lookAt(edit.atMs) : plain }];
+      return [
+        {
+          ...silent,
+          source: stillOf(span, source, firstFrameFrom(startMs)),
+          look: source.kind === 'take' ? this.lookAt(edit.atMs) : plain,
+        },
+      ];
     });
     const seen = made.filter(({ startMs, endMs }) => endMs > startMs);
     const [first, ...rest] = seen;
@@ -197,8 +315,10 @@ export class Pictures {
 export function takeFault(edit: Edit, takes: ReadonlyMap<string, TakeFacts>): string | null {
   if (!('takeId' in edit)) return null;
   const take = takes.get(edit.takeId);
-  if (!take) return `Its ${edit.kind === 'picture' ? 'picture' : 'take'} is gone, or its working copy is not ready.`;
+  if (!take)
+    return `Its ${edit.kind === 'picture' ? 'picture' : 'take'} is gone, or its working copy is not ready.`;
   if (edit.kind === 'picture') return null;
-  if (firstFrameFrom(startInTake(edit, take)) >= take.frames) return 'Its take is over before the block begins in it.';
+  if (firstFrameFrom(startInTake(edit, take)) >= take.frames)
+    return 'Its take is over before the block begins in it.';
   return null;
 }

@@ -23,7 +23,12 @@ function wordsSide(places: readonly { x: number }[]): Side {
 }
 
 /** An arrow at a joint, look by look where the joint is seen, in the block's own time; none when nobody has looked at the take. */
-export function pointersAt({ fromMs, toMs, joint, text }: EditOf<'point'>, { startMs, rate }: Footing, { watched }: TakeFacts, pictures: Pictures): PointerOverlay[] {
+export function pointersAt(
+  { fromMs, toMs, joint, text }: EditOf<'point'>,
+  { startMs, rate }: Footing,
+  { watched }: TakeFacts,
+  pictures: Pictures,
+): PointerOverlay[] {
   if (!watched) return [];
   const { everyMs, poses, aspect } = watched;
   const found: PointerOverlay[] = [];
@@ -35,9 +40,14 @@ export function pointersAt({ fromMs, toMs, joint, text }: EditOf<'point'>, { sta
     const last = found.at(-1);
     if (place) {
       seenAt = ms;
-      const at = onScreen(pictures.lookAt(ms), { x: Math.round(place.x * 1_000), y: Math.round(place.y * 1_000) });
-      if (last?.endMs === ms && Math.hypot(at.x - last.x, at.y - last.y) < STEP) last.endMs = untilMs;
-      else if (at.x >= 0 && at.x <= 1_000 && at.y >= 0 && at.y <= 1_000) found.push({ slot: 'pointer', startMs: ms, endMs: untilMs, text, ...at, words: 'right' });
+      const at = onScreen(pictures.lookAt(ms), {
+        x: Math.round(place.x * 1_000),
+        y: Math.round(place.y * 1_000),
+      });
+      if (last?.endMs === ms && Math.hypot(at.x - last.x, at.y - last.y) < STEP)
+        last.endMs = untilMs;
+      else if (at.x >= 0 && at.x <= 1_000 && at.y >= 0 && at.y <= 1_000)
+        found.push({ slot: 'pointer', startMs: ms, endMs: untilMs, text, ...at, words: 'right' });
     } else if (last?.endMs === ms && ms - seenAt < LOST_MS) last.endMs = untilMs;
   }
   const words = wordsSide(found);

@@ -12,7 +12,9 @@ export interface DroppedEdit {
 export type Extra = EditOf<'again'> | EditOf<'freeze'> | EditOf<'card'> | EditOf<'picture'>;
 
 /** A stretch of a block's video: its own time from `fromMs` to `toMs`, or something put in. `atMs` counts from the block's start in the video. */
-export type Run = { kind: 'own'; atMs: number; fromMs: number; toMs: number } | { kind: 'extra'; atMs: number; lengthMs: number; edit: Extra };
+export type Run =
+  | { kind: 'own'; atMs: number; fromMs: number; toMs: number }
+  | { kind: 'extra'; atMs: number; lengthMs: number; edit: Extra };
 
 /** A block's own time (as planned and filmed) laid out as its time in the video. */
 export interface Reel {
@@ -33,7 +35,10 @@ export function againOnceMs({ fromMs, toMs, speed }: EditOf<'again'>): number {
 }
 
 /** Stretches sorted and joined where they touch, within 0 and `endMs`. */
-function joined(stretches: readonly { fromMs: number; toMs: number }[], endMs: number): { fromMs: number; toMs: number }[] {
+function joined(
+  stretches: readonly { fromMs: number; toMs: number }[],
+  endMs: number,
+): { fromMs: number; toMs: number }[] {
   const found: { fromMs: number; toMs: number }[] = [];
   for (const { fromMs, toMs } of [...stretches].sort((a, b) => a.fromMs - b.fromMs)) {
     const last = found.at(-1);
@@ -46,16 +51,27 @@ function joined(stretches: readonly { fromMs: number; toMs: number }[], endMs: n
 /** Why a change cannot be made on a block that lasts `bodyMs`; null when it can. */
 export function whyNot(edit: Edit, bodyMs: number): string | null {
   const fromMs = 'fromMs' in edit ? edit.fromMs : 'atMs' in edit ? edit.atMs : 0;
-  if ('fromMs' in edit && edit.toMs <= edit.fromMs) return 'Its end does not come after its beginning.';
-  if (fromMs > bodyMs || ('fromMs' in edit && fromMs === bodyMs)) return `It lies at ${lengthText(fromMs)}, and the block lasts only ${lengthText(bodyMs)} now.`;
+  if ('fromMs' in edit && edit.toMs <= edit.fromMs)
+    return 'Its end does not come after its beginning.';
+  if (fromMs > bodyMs || ('fromMs' in edit && fromMs === bodyMs))
+    return `It lies at ${lengthText(fromMs)}, and the block lasts only ${lengthText(bodyMs)} now.`;
   return null;
 }
 
 /** The block's own time without what is left out, with what is put in. Edits that `whyNot` refuses must not be among them. */
 export function reelOf(bodyMs: number, edits: readonly Edit[]): Reel {
-  const gaps = joined(edits.filter((edit) => edit.kind === 'leave-out'), bodyMs);
+  const gaps = joined(
+    edits.filter((edit) => edit.kind === 'leave-out'),
+    bodyMs,
+  );
   const extras = edits
-    .filter((edit): edit is Extra => edit.kind === 'again' || edit.kind === 'freeze' || edit.kind === 'card' || edit.kind === 'picture')
+    .filter(
+      (edit): edit is Extra =>
+        edit.kind === 'again' ||
+        edit.kind === 'freeze' ||
+        edit.kind === 'card' ||
+        edit.kind === 'picture',
+    )
     .sort((a, b) => momentOf(a) - momentOf(b));
   const runs: Run[] = [];
   let [ownMs, atMs] = [0, 0];

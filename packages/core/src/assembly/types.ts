@@ -14,7 +14,19 @@ export interface TakeFacts {
   /** What was seen and heard of it; left out until somebody has looked. */
   watched?: Watched | undefined;
   /** Where the sentences of its block's script were found, in milliseconds of the working copy. */
-  said?: { sentences: readonly { text: string; startMs: number | null; endMs: number | null; confidence: number }[]; added: readonly TimeSpan[]; counts: readonly (TimeSpan & { numbers: number })[] } | null | undefined;
+  said?:
+    | {
+        sentences: readonly {
+          text: string;
+          startMs: number | null;
+          endMs: number | null;
+          confidence: number;
+        }[];
+        added: readonly TimeSpan[];
+        counts: readonly (TimeSpan & { numbers: number })[];
+      }
+    | null
+    | undefined;
 }
 
 /** Text of a full-frame card, shown where there is no footage and at pauses. */
@@ -72,7 +84,8 @@ export interface Timed extends TimeSpan {
   ofMs: number;
 }
 
-export type ClockPhase = 'lead-in' | 'work' | 'rest' | 'change' | 'hold' | 'watch' | 'think' | 'score';
+export type ClockPhase =
+  'lead-in' | 'work' | 'rest' | 'change' | 'hold' | 'watch' | 'think' | 'score';
 
 /** A clock over its span, with what it counts and what comes next. */
 export interface ClockOverlay extends Timed {
@@ -158,9 +171,24 @@ export interface BoardOverlay extends TimeSpan {
   board: Board;
 }
 
-export type Overlay = ClockOverlay | CounterOverlay | CueOverlay | CautionOverlay | PointerOverlay | SideOverlay | BoardOverlay;
+export type Overlay =
+  | ClockOverlay
+  | CounterOverlay
+  | CueOverlay
+  | CautionOverlay
+  | PointerOverlay
+  | SideOverlay
+  | BoardOverlay;
 export type Slot = Overlay['slot'];
-export const slots = ['pointer', 'clock', 'counter', 'cue', 'caution', 'side', 'board'] as const satisfies readonly Slot[];
+export const slots = [
+  'pointer',
+  'clock',
+  'counter',
+  'cue',
+  'caution',
+  'side',
+  'board',
+] as const satisfies readonly Slot[];
 
 /** Overlays by slot, each list sorted by start and without overlap. */
 export interface OverlayLanes {
@@ -174,7 +202,15 @@ export interface OverlayLanes {
 }
 
 /** Lanes with nothing in them. */
-export const emptyLanes = (): OverlayLanes => ({ pointer: [], clock: [], counter: [], cue: [], caution: [], side: [], board: [] });
+export const emptyLanes = (): OverlayLanes => ({
+  pointer: [],
+  clock: [],
+  counter: [],
+  cue: [],
+  caution: [],
+  side: [],
+  board: [],
+});
 
 export interface Caption extends TimeSpan {
   /** One or two lines. */
@@ -220,7 +256,10 @@ export interface Assembly {
   durationMs: number;
   shape: Shape;
   /** The language of its texts, and the second one where both are shown: its translations by text. */
-  words: { language: string; other: { language: string; texts: Readonly<Record<string, string>> } | null };
+  words: {
+    language: string;
+    other: { language: string; texts: Readonly<Record<string, string>> } | null;
+  };
   look: Finish['look'];
   sound: Finish['sound'];
   segments: Segment[];

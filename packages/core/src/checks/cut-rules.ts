@@ -1,8 +1,33 @@
-import { footingOf, type Assembly, type PlacedBlock, type Region, type TakeFacts } from '../assembly/index.ts';
+import {
+  footingOf,
+  type Assembly,
+  type PlacedBlock,
+  type Region,
+  type TakeFacts,
+} from '../assembly/index.ts';
 import { blocksOf, findBlock, LIMITS, overlaySlots, type Lesson } from '../lesson/index.ts';
-import { arcMinutes, commonArea, fitCaution, fitCue, inUnits, LEAST_ARCMIN, MAIN_TEXT, type Measure, placesOf, REFERENCE, SAFE_AREA } from '../overlay/index.ts';
+import {
+  arcMinutes,
+  commonArea,
+  fitCaution,
+  fitCue,
+  inUnits,
+  LEAST_ARCMIN,
+  MAIN_TEXT,
+  type Measure,
+  placesOf,
+  REFERENCE,
+  SAFE_AREA,
+} from '../overlay/index.ts';
 import { bodyBox } from '../signal/index.ts';
-import { countWords, readerAge, readingWpm, YOUNGEST_READER, wordsPerMinute, type Schedule } from '../schedule/index.ts';
+import {
+  countWords,
+  readerAge,
+  readingWpm,
+  YOUNGEST_READER,
+  wordsPerMinute,
+  type Schedule,
+} from '../schedule/index.ts';
 import { instantOfFrame, lengthText } from '../time/index.ts';
 import { quoted, type Found } from './finding.ts';
 import { copiedIn } from './moment-rules.ts';
@@ -20,8 +45,24 @@ const titleIn = (lesson: Lesson, blockId: string) => quoted(findBlock(lesson, bl
 /** Blocks that are moved or spoken and yet are only a card. */
 export function footageThere({ lesson, takes }: CutToCheck): Found[] {
   return blocksOf(lesson).flatMap((block): Found[] => {
-    if (block.kind === 'card' || block.kind === 'question' || (block.footage && takes.has(block.footage.takeId))) return [];
-    return [{ key: `footage ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: null, say: `${quoted(block)} has no finished take and is shown as a card.`, why: 'Children copy what they see; a card shows no movement (common practice).', bench: 'film', remedy: null }];
+    if (
+      block.kind === 'card' ||
+      block.kind === 'question' ||
+      (block.footage && takes.has(block.footage.takeId))
+    )
+      return [];
+    return [
+      {
+        key: `footage ${block.id}`,
+        harm: 'gets lost',
+        blockId: block.id,
+        atMs: null,
+        say: `${quoted(block)} has no finished take and is shown as a card.`,
+        why: 'Children copy what they see; a card shows no movement (common practice).',
+        bench: 'film',
+        remedy: null,
+      },
+    ];
   });
 }
 
@@ -37,7 +78,11 @@ export function footageLongEnough({ lesson, cut }: CutToCheck): Found[] {
     const shownMs = instantOfFrame(Math.max(0, source.takeFrames - source.inFrame) / source.speed);
     const missingMs = endMs - startMs - shownMs;
     const known = still.get(blockId);
-    if (missingMs > STILL_MS) still.set(blockId, { ms: (known?.ms ?? 0) + missingMs, atMs: known?.atMs ?? startMs + shownMs });
+    if (missingMs > STILL_MS)
+      still.set(blockId, {
+        ms: (known?.ms ?? 0) + missingMs,
+        atMs: known?.atMs ?? startMs + shownMs,
+      });
   }
   return [...still].map(([blockId, { ms, atMs }]) => ({
     key: `still ${blockId}`,
@@ -52,7 +97,8 @@ export function footageLongEnough({ lesson, cut }: CutToCheck): Found[] {
 }
 
 /** The block that is on at a moment of the video; null between blocks. */
-const blockIdAt = ({ blocks }: Assembly, atMs: number): string | null => blocks.find(({ startMs, endMs }) => startMs <= atMs && atMs < endMs)?.blockId ?? null;
+const blockIdAt = ({ blocks }: Assembly, atMs: number): string | null =>
+  blocks.find(({ startMs, endMs }) => startMs <= atMs && atMs < endMs)?.blockId ?? null;
 
 /** Slots with words that are followed while moving; the board is read while nothing is done. */
 const FOLLOWED = overlaySlots.filter((slot) => slot !== 'board');
@@ -65,7 +111,8 @@ export function wordsLargeEnough({ cut }: Pick<CutToCheck, 'cut'>): Found[] {
   const small = Math.min(...FOLLOWED.map((slot) => slots[slot].size));
   const seen = arcMinutes((MAIN_TEXT * small) / 100, profile);
   if (seen >= LEAST_ARCMIN) return [];
-  const needed = Math.ceil((100 * LEAST_ARCMIN) / arcMinutes(MAIN_TEXT, profile) / SIZE_STEP) * SIZE_STEP;
+  const needed =
+    Math.ceil((100 * LEAST_ARCMIN) / arcMinutes(MAIN_TEXT, profile) / SIZE_STEP) * SIZE_STEP;
   const isInReach = needed <= LIMITS.slotSize.max;
   return [
     {
@@ -76,16 +123,34 @@ export function wordsLargeEnough({ cut }: Pick<CutToCheck, 'cut'>): Found[] {
       say: `Cues, counts and cautions look ${seen.toFixed(0)} minutes of arc high on a ${profile}; ${LEAST_ARCMIN} is the least.${isInReach ? '' : ` Even at ${LIMITS.slotSize.max} % they look ${arcMinutes((MAIN_TEXT * LIMITS.slotSize.max) / 100, profile).toFixed(0)}: ask for a larger screen or a shorter distance.`}`,
       why: 'ISO 9241-303 (from memory).',
       bench: 'assemble',
-      remedy: isInReach ? { label: `Make them ${needed} %`, change: (draft: Lesson) => FOLLOWED.forEach((slot) => (draft.finish.look.slots[slot].size = Math.max(needed, draft.finish.look.slots[slot].size))) } : null,
+      remedy: isInReach
+        ? {
+            label: `Make them ${needed} %`,
+            change: (draft: Lesson) =>
+              FOLLOWED.forEach(
+                (slot) =>
+                  (draft.finish.look.slots[slot].size = Math.max(
+                    needed,
+                    draft.finish.look.slots[slot].size,
+                  )),
+              ),
+          }
+        : null,
     },
   ];
 }
 
 /** Cues and cautions short enough to be written large enough in their place. */
-export function wordsFitTheirPlace({ cut, measure }: Pick<CutToCheck, 'cut'> & { measure: Measure }): Found[] {
+export function wordsFitTheirPlace({
+  cut,
+  measure,
+}: Pick<CutToCheck, 'cut'> & { measure: Measure }): Found[] {
   const { profile, slots } = cut.look;
   const worst = new Map<string, Found>();
-  for (const [slot, fit] of [['cue', fitCue], ['caution', fitCaution]] as const) {
+  for (const [slot, fit] of [
+    ['cue', fitCue],
+    ['caution', fitCaution],
+  ] as const) {
     const whole = arcMinutes((MAIN_TEXT * slots[slot].size) / 100, profile);
     for (const { text, startMs } of cut.lanes[slot]) {
       const { size, lines } = fit(text, cut.look.languages === 'both', measure);
@@ -126,7 +191,16 @@ export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
     const blockId = blockIdAt(cut, startMs);
     const key = `short cue ${blockId ?? ''} ${text}`.slice(0, 200);
     if (worst.has(key)) continue;
-    worst.set(key, { key, harm: 'cannot see it', blockId, atMs: startMs, say: `“${text}” is on screen for ${lengthText(endMs - startMs)}; a child of ${readerAge(lesson.audience.ageFrom)} reads it in ${lengthText(neededMs)}${isForNonReaders ? `, younger ones not at all: say it as well` : ''}.`, why: 'Oral reading fluency, 50th percentile (Hasbrouck & Tindal 2017, from memory).', bench: 'assemble', remedy: null });
+    worst.set(key, {
+      key,
+      harm: 'cannot see it',
+      blockId,
+      atMs: startMs,
+      say: `“${text}” is on screen for ${lengthText(endMs - startMs)}; a child of ${readerAge(lesson.audience.ageFrom)} reads it in ${lengthText(neededMs)}${isForNonReaders ? `, younger ones not at all: say it as well` : ''}.`,
+      why: 'Oral reading fluency, 50th percentile (Hasbrouck & Tindal 2017, from memory).',
+      bench: 'assemble',
+      remedy: null,
+    });
   }
   return [...worst.values()];
 }
@@ -140,34 +214,71 @@ export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
   return cut.blocks.flatMap((block): Found[] => {
     const outside = cut.lanes.pointer.flatMap((pointer) => {
       if (pointer.startMs >= block.endMs || pointer.endMs <= block.startMs) return [];
-      const [x, y] = [(pointer.x * REFERENCE.width) / 1_000, (pointer.y * REFERENCE.height) / 1_000];
-      const over = Math.max(SAFE_AREA.x - x, x - SAFE_AREA.x - SAFE_AREA.width, SAFE_AREA.y - y, y - SAFE_AREA.y - SAFE_AREA.height);
+      const [x, y] = [
+        (pointer.x * REFERENCE.width) / 1_000,
+        (pointer.y * REFERENCE.height) / 1_000,
+      ];
+      const over = Math.max(
+        SAFE_AREA.x - x,
+        x - SAFE_AREA.x - SAFE_AREA.width,
+        SAFE_AREA.y - y,
+        y - SAFE_AREA.y - SAFE_AREA.height,
+      );
       return over > 0 ? [{ pointer, over }] : [];
     });
     const [worst] = outside.sort((a, b) => b.over - a.over);
     if (!worst) return [];
     const { pointer, over } = worst;
-    return [{ key: `safe ${block.blockId}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(pointer.startMs, block.startMs), say: `The arrow ${pointer.text === '' ? '' : `“${pointer.text}” `}in ${titleIn(lesson, block.blockId)} points ${Math.max(1, Math.round((over * 100) / REFERENCE.height))} % of the picture’s height outside the safe area.`, why: 'Televisions cut off the edge: EBU R 95, 90 % of width and height for graphics. Point at a moment at which it is further in, or show the picture less close.', bench: 'assemble', remedy: null }];
+    return [
+      {
+        key: `safe ${block.blockId}`,
+        harm: 'cannot see it',
+        blockId: block.blockId,
+        atMs: Math.max(pointer.startMs, block.startMs),
+        say: `The arrow ${pointer.text === '' ? '' : `“${pointer.text}” `}in ${titleIn(lesson, block.blockId)} points ${Math.max(1, Math.round((over * 100) / REFERENCE.height))} % of the picture’s height outside the safe area.`,
+        why: 'Televisions cut off the edge: EBU R 95, 90 % of width and height for graphics. Point at a moment at which it is further in, or show the picture less close.',
+        bench: 'assemble',
+        remedy: null,
+      },
+    ];
   });
 }
 
 /** Where the performer is seen most of the time, by what was watched; null when nobody has looked. */
-function seenRegion(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>, { blockId, reel }: PlacedBlock): Region | null {
+function seenRegion(
+  lesson: Lesson,
+  takes: ReadonlyMap<string, TakeFacts>,
+  { blockId, reel }: PlacedBlock,
+): Region | null {
   const block = findBlock(lesson, blockId);
   const facts = block?.footage ? takes.get(block.footage.takeId) : undefined;
-  if (!block?.footage || !facts?.watched || block.edits.some(({ kind }) => kind === 'closer' || kind === 'turn')) return null;
+  if (
+    !block?.footage ||
+    !facts?.watched ||
+    block.edits.some(({ kind }) => kind === 'closer' || kind === 'turn')
+  )
+    return null;
   const { startMs, rate } = footingOf(block.footage, facts);
   const box = bodyBox(facts.watched, { startMs, endMs: startMs + reel.lengthMs * rate });
   if (!box) return null;
-  const region = { x: box.left * 1_000, y: box.top * 1_000, width: (box.right - box.left) * 1_000, height: (box.bottom - box.top) * 1_000 };
-  return lesson.settings.sides === 'mirrored' ? { ...region, x: 1_000 - region.x - region.width } : region;
+  const region = {
+    x: box.left * 1_000,
+    y: box.top * 1_000,
+    width: (box.right - box.left) * 1_000,
+    height: (box.bottom - box.top) * 1_000,
+  };
+  return lesson.settings.sides === 'mirrored'
+    ? { ...region, x: 1_000 - region.x - region.width }
+    : region;
 }
 
 /** Nothing stands before the performer for long. */
 export function performerFree({ lesson, cut, schedule, takes }: CutToCheck): Found[] {
   const places = placesOf(cut);
   return cut.blocks.flatMap((block: PlacedBlock, i): Found[] => {
-    const shown = cut.segments.some(({ blockId, source }) => blockId === block.blockId && source.kind === 'take');
+    const shown = cut.segments.some(
+      ({ blockId, source }) => blockId === block.blockId && source.kind === 'take',
+    );
     const seen = seenRegion(lesson, takes, block);
     const region = seen ?? block.performer;
     const performer = shown && region ? inUnits(region) : null;
@@ -175,11 +286,28 @@ export function performerFree({ lesson, cut, schedule, takes }: CutToCheck): Fou
     const copied = copiedIn(block, schedule);
     return overlaySlots.flatMap((slot): Found[] => {
       const place = places[i]?.[slot];
-      const own = cut.lanes[slot].filter((overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs);
-      const used = lengthOf(common(own, copied)) >= COVERED_MS ? own.find((overlay) => common([overlay], copied).length > 0) : undefined;
-      const part = place && used ? commonArea(place, performer) / (performer.width * performer.height) : 0;
+      const own = cut.lanes[slot].filter(
+        (overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs,
+      );
+      const used =
+        lengthOf(common(own, copied)) >= COVERED_MS
+          ? own.find((overlay) => common([overlay], copied).length > 0)
+          : undefined;
+      const part =
+        place && used ? commonArea(place, performer) / (performer.width * performer.height) : 0;
       if (part <= COVERED || !used) return [];
-      return [{ key: `covers ${block.blockId} ${slot}`, harm: 'cannot see it', blockId: block.blockId, atMs: Math.max(used.startMs, block.startMs), say: `The ${slot} covers ${Math.round(part * 100)} % of where the performer is in ${titleIn(lesson, block.blockId)}.`, why: `What is covered cannot be copied. Where the performer is ${seen ? 'was measured in the take' : 'comes from the framing plan'}.`, bench: 'assemble', remedy: null }];
+      return [
+        {
+          key: `covers ${block.blockId} ${slot}`,
+          harm: 'cannot see it',
+          blockId: block.blockId,
+          atMs: Math.max(used.startMs, block.startMs),
+          say: `The ${slot} covers ${Math.round(part * 100)} % of where the performer is in ${titleIn(lesson, block.blockId)}.`,
+          why: `What is covered cannot be copied. Where the performer is ${seen ? 'was measured in the take' : 'comes from the framing plan'}.`,
+          bench: 'assemble',
+          remedy: null,
+        },
+      ];
     });
   });
 }
@@ -192,12 +320,36 @@ export function captionsRight({ lesson, cut }: CutToCheck): Found[] {
   const found: Found[] = [];
   for (const { blockId, startMs, endMs } of cut.blocks) {
     const block = findBlock(lesson, blockId);
-    const own = cut.captions.filter((caption) => caption.startMs >= startMs && caption.startMs < endMs);
-    const isSpoken = cut.segments.some((segment) => segment.blockId === blockId && segment.sound !== null);
-    if (block?.kind === 'talk' && isSpoken && own.length === 0) found.push({ key: `captions ${blockId}`, harm: 'cannot hear it or read along', blockId, atMs: startMs, say: `${titleIn(lesson, blockId)} is spoken and has no captions.`, why: 'WCAG 2.2, 1.2.2. Captions are made from the script.', bench: 'script', remedy: null });
+    const own = cut.captions.filter(
+      (caption) => caption.startMs >= startMs && caption.startMs < endMs,
+    );
+    const isSpoken = cut.segments.some(
+      (segment) => segment.blockId === blockId && segment.sound !== null,
+    );
+    if (block?.kind === 'talk' && isSpoken && own.length === 0)
+      found.push({
+        key: `captions ${blockId}`,
+        harm: 'cannot hear it or read along',
+        blockId,
+        atMs: startMs,
+        say: `${titleIn(lesson, blockId)} is spoken and has no captions.`,
+        why: 'WCAG 2.2, 1.2.2. Captions are made from the script.',
+        bench: 'script',
+        remedy: null,
+      });
     const ms = own.reduce((sum, caption) => sum + caption.endMs - caption.startMs, 0);
     const wpm = wordsPerMinute(own.flatMap(({ lines }) => lines).join(' '), ms);
-    if (wpm > MOST_CAPTION_WPM) found.push({ key: `fast captions ${blockId}`, harm: 'cannot hear it or read along', blockId, atMs: startMs, say: `Captions in ${titleIn(lesson, blockId)} run at ${Math.round(wpm)} words a minute; ${MOST_CAPTION_WPM} is the most.`, why: 'BBC subtitle guidelines: 160 to 180 (from memory).', bench: 'script', remedy: null });
+    if (wpm > MOST_CAPTION_WPM)
+      found.push({
+        key: `fast captions ${blockId}`,
+        harm: 'cannot hear it or read along',
+        blockId,
+        atMs: startMs,
+        say: `Captions in ${titleIn(lesson, blockId)} run at ${Math.round(wpm)} words a minute; ${MOST_CAPTION_WPM} is the most.`,
+        why: 'BBC subtitle guidelines: 160 to 180 (from memory).',
+        bench: 'script',
+        remedy: null,
+      });
   }
   return found;
 }
@@ -212,6 +364,12 @@ export function changesKept({ lesson, cut }: CutToCheck): Found[] {
     say: `A change by hand in ${titleIn(lesson, blockId)} could not be kept: ${why}`,
     why: 'The plan or the take was changed after it.',
     bench: 'assemble',
-    remedy: { label: 'Remove the change', change: (draft: Lesson) => void blocksOf(draft).forEach((block) => (block.edits = block.edits.filter(({ id }) => id !== edit.id))) },
+    remedy: {
+      label: 'Remove the change',
+      change: (draft: Lesson) =>
+        void blocksOf(draft).forEach(
+          (block) => (block.edits = block.edits.filter(({ id }) => id !== edit.id)),
+        ),
+    },
   }));
 }

@@ -1,7 +1,14 @@
 import type { LessonEdit } from '../lesson/index.ts';
 
 /** What a student would suffer. */
-export const harms = ['gets hurt', 'gets lost', 'cannot see it', 'cannot hear it or read along', 'runs out of time', 'is named'] as const;
+export const harms = [
+  'gets hurt',
+  'gets lost',
+  'cannot see it',
+  'cannot hear it or read along',
+  'runs out of time',
+  'is named',
+] as const;
 export type Harm = (typeof harms)[number];
 
 /** What each harm is called where teachers read it. */
@@ -38,8 +45,10 @@ export interface Finding {
 }
 
 /** A block by its title, as findings name it. */
-export const quoted = (block: { title: string } | null | undefined): string => `“${block?.title || 'Untitled'}”`;
+export const quoted = (block: { title: string } | null | undefined): string =>
+  `“${block?.title || 'Untitled'}”`;
 
-export const COUNT_WHY = 'A count that is not what is seen makes children stop or go on at the wrong moment (common practice).';
+export const COUNT_WHY =
+  'A count that is not what is seen makes children stop or go on at the wrong moment (common practice).';
 
 export type Found = Omit<Finding, 'waived'>;

@@ -12,22 +12,65 @@ const short = (text: string) => (text.length > 60 ? `${text.slice(0, 57)}…` : 
 
 function withoutSentence(draft: Block, text: string): void {
   const at = draft.script.indexOf(text);
-  if (at >= 0) rewriteScript(draft, `${draft.script.slice(0, at).trimEnd()} ${draft.script.slice(at + text.length).trimStart()}`.trim());
+  if (at >= 0)
+    rewriteScript(
+      draft,
+      `${draft.script.slice(0, at).trimEnd()} ${draft.script.slice(at + text.length).trimStart()}`.trim(),
+    );
 }
 
 /** What is written is said, and what is said is written. */
 export function scriptSaid(blocks: readonly WatchedBlock[]): Found[] {
   return blocks.flatMap((watched): Found[] => {
     const { block, footing, facts } = watched;
-    const heard = spokenSentences(block.script, footing, facts, block.edits.filter((edit) => edit.kind === 'said'));
+    const heard = spokenSentences(
+      block.script,
+      footing,
+      facts,
+      block.edits.filter((edit) => edit.kind === 'said'),
+    );
     if (!heard || !facts.said) return [];
     const found: Found[] = heard
       .filter(({ isSaid }) => !isSaid)
-      .map(({ text }) => ({ key: `left out ${block.id} ${text}`.slice(0, 200), harm: HARM, blockId: block.id, atMs: watched.placed.startMs, say: `“${short(text)}” is in the script of ${titleOf(watched)} and is not said.`, why: 'Captions and cues follow what is said; a sentence that is not is not shown.', bench: 'script', remedy: { label: 'Take it out of the script', change: changeBlock(block.id, (draft) => withoutSentence(draft, text)) } }));
-    const unsure = heard.filter(({ isSaid, confidence }) => isSaid && confidence !== null && confidence < SURE_SENTENCE);
-    if (unsure[0]) found.push({ key: `words unsure ${block.id}`, harm: HARM, blockId: block.id, atMs: watched.placed.startMs, say: `Not sure where ${unsure.length === 1 ? 'a sentence' : `${unsure.length} sentences`} of ${titleOf(watched)} ${unsure.length === 1 ? 'is' : 'are'} said, such as “${short(unsure[0].text)}”. Drag ${unsure.length === 1 ? 'it' : 'them'} to its place.`, why: 'Noise, music or other words lie over it. Until then it stands where it is most likely said.', bench: 'assemble', remedy: null });
+      .map(({ text }) => ({
+        key: `left out ${block.id} ${text}`.slice(0, 200),
+        harm: HARM,
+        blockId: block.id,
+        atMs: watched.placed.startMs,
+        say: `“${short(text)}” is in the script of ${titleOf(watched)} and is not said.`,
+        why: 'Captions and cues follow what is said; a sentence that is not is not shown.',
+        bench: 'script',
+        remedy: {
+          label: 'Take it out of the script',
+          change: changeBlock(block.id, (draft) => withoutSentence(draft, text)),
+        },
+      }));
+    const unsure = heard.filter(
+      ({ isSaid, confidence }) => isSaid && confidence !== null && confidence < SURE_SENTENCE,
+    );
+    if (unsure[0])
+      found.push({
+        key: `words unsure ${block.id}`,
+        harm: HARM,
+        blockId: block.id,
+        atMs: watched.placed.startMs,
+        say: `Not sure where ${unsure.length === 1 ? 'a sentence' : `${unsure.length} sentences`} of ${titleOf(watched)} ${unsure.length === 1 ? 'is' : 'are'} said, such as “${short(unsure[0].text)}”. Drag ${unsure.length === 1 ? 'it' : 'them'} to its place.`,
+        why: 'Noise, music or other words lie over it. Until then it stands where it is most likely said.',
+        bench: 'assemble',
+        remedy: null,
+      });
     const [added, ...more] = isTrusted(facts.said) ? shownStretches(watched, facts.said.added) : [];
-    if (added) found.push({ key: `added ${block.id}`, harm: HARM, blockId: block.id, atMs: shownAt(watched, added.startMs), say: `In ${titleOf(watched)} something is said for ${lengthText(lengthOf([added, ...more]))} that is not in the script.`, why: 'WCAG 2.2, 1.2.2: captions hold all that is said. Write it into the script, or leave it out.', bench: 'script', remedy: null });
+    if (added)
+      found.push({
+        key: `added ${block.id}`,
+        harm: HARM,
+        blockId: block.id,
+        atMs: shownAt(watched, added.startMs),
+        say: `In ${titleOf(watched)} something is said for ${lengthText(lengthOf([added, ...more]))} that is not in the script.`,
+        why: 'WCAG 2.2, 1.2.2: captions hold all that is said. Write it into the script, or leave it out.',
+        bench: 'script',
+        remedy: null,
+      });
     return found;
   });
 }
@@ -41,15 +84,34 @@ const PACED_WORDS = 5;
 export function saidSlowly(blocks: readonly WatchedBlock[]): Found[] {
   return blocks.flatMap((watched): Found[] => {
     const { block, footing, facts } = watched;
-    const heard = spokenSentences(block.script, footing, facts, block.edits.filter((edit) => edit.kind === 'said')) ?? [];
-    const fast = heard.flatMap(({ text, startMs, endMs }) => {
-      if (startMs === null || endMs === null || countWords(text) < PACED_WORDS) return [];
-      const wpm = wordsPerMinute(text, endMs - startMs);
-      return wpm > MOST_WPM ? [{ text, startMs, wpm }] : [];
-    }).sort((a, b) => b.wpm - a.wpm);
+    const heard =
+      spokenSentences(
+        block.script,
+        footing,
+        facts,
+        block.edits.filter((edit) => edit.kind === 'said'),
+      ) ?? [];
+    const fast = heard
+      .flatMap(({ text, startMs, endMs }) => {
+        if (startMs === null || endMs === null || countWords(text) < PACED_WORDS) return [];
+        const wpm = wordsPerMinute(text, endMs - startMs);
+        return wpm > MOST_WPM ? [{ text, startMs, wpm }] : [];
+      })
+      .sort((a, b) => b.wpm - a.wpm);
     const [worst] = fast;
     if (!worst) return [];
-    return [{ key: `fast words ${block.id}`, harm: HARM, blockId: block.id, atMs: shownAt(watched, worst.startMs), say: `“${short(worst.text)}” in ${titleOf(watched)} is said at ${Math.round(worst.wpm)} words a minute${fast.length > 1 ? `, and ${fast.length - 1} more of its sentences too fast` : ''}; ${MOST_WPM} is the most.`, why: 'Within a sentence people speak 180 to 240 words a minute (from memory); who has to move at the same time follows no more. Say it more slowly, or say less.', bench: 'film', remedy: null }];
+    return [
+      {
+        key: `fast words ${block.id}`,
+        harm: HARM,
+        blockId: block.id,
+        atMs: shownAt(watched, worst.startMs),
+        say: `“${short(worst.text)}” in ${titleOf(watched)} is said at ${Math.round(worst.wpm)} words a minute${fast.length > 1 ? `, and ${fast.length - 1} more of its sentences too fast` : ''}; ${MOST_WPM} is the most.`,
+        why: 'Within a sentence people speak 180 to 240 words a minute (from memory); who has to move at the same time follows no more. Say it more slowly, or say less.',
+        bench: 'film',
+        remedy: null,
+      },
+    ];
   });
 }
 
@@ -59,9 +121,20 @@ const OVER_MUSIC_DB = 20;
 /** Softer than this, raised to the usual loudness, brings the room's hiss up with it. */
 const QUIET_DB = -42;
 
-const FAULTS: Record<Exclude<SoundFault, 'silence'>, { say: string; why: string; leastMs: number }> = {
-  wind: { say: 'has wind in the microphone', why: 'Low rumble covers the words; a sock over the microphone helps (common practice).', leastMs: 1_000 },
-  overloaded: { say: 'is overloaded', why: 'Clipped sound cannot be repaired; stand further away or turn the microphone down.', leastMs: 300 },
+const FAULTS: Record<
+  Exclude<SoundFault, 'silence'>,
+  { say: string; why: string; leastMs: number }
+> = {
+  wind: {
+    say: 'has wind in the microphone',
+    why: 'Low rumble covers the words; a sock over the microphone helps (common practice).',
+    leastMs: 1_000,
+  },
+  overloaded: {
+    say: 'is overloaded',
+    why: 'Clipped sound cannot be repaired; stand further away or turn the microphone down.',
+    leastMs: 300,
+  },
 };
 
 /** The voice is loud enough, clear of noise, and not overloaded. */
@@ -71,17 +144,48 @@ export function voiceClear(blocks: readonly WatchedBlock[]): Found[] {
     const { sound, speech } = facts.watched;
     const spoken = shownStretches(watched, speech);
     if (!sound || block.script.trim() === '' || spoken.length === 0) return [];
-    const base = { harm: HARM, blockId: block.id, atMs: shownAt(watched, spoken[0]?.startMs ?? 0), bench: 'film' as const, remedy: null };
+    const base = {
+      harm: HARM,
+      blockId: block.id,
+      atMs: shownAt(watched, spoken[0]?.startMs ?? 0),
+      bench: 'film' as const,
+      remedy: null,
+    };
     const { speechDb, betweenDb, isMusic } = sound;
     const found: Found[] = [];
-    if (speechDb !== null && speechDb < QUIET_DB) found.push({ ...base, key: `quiet ${block.id}`, say: `The voice in ${titleOf(watched)} is ${Math.round(speechDb)} dB under full scale: too quiet.`, why: 'Made louder, the room’s noise becomes louder with it (common practice). Speak nearer to the microphone.' });
+    if (speechDb !== null && speechDb < QUIET_DB)
+      found.push({
+        ...base,
+        key: `quiet ${block.id}`,
+        say: `The voice in ${titleOf(watched)} is ${Math.round(speechDb)} dB under full scale: too quiet.`,
+        why: 'Made louder, the room’s noise becomes louder with it (common practice). Speak nearer to the microphone.',
+      });
     const over = speechDb !== null && betweenDb !== null ? speechDb - betweenDb : null;
     const least = isMusic ? OVER_MUSIC_DB : OVER_NOISE_DB;
-    if (over !== null && over < least) found.push({ ...base, key: `noise ${block.id}`, say: `The voice in ${titleOf(watched)} is only ${Math.round(over)} dB louder than the ${isMusic ? 'music' : 'noise'} under it; ${least} dB is the least.`, why: isMusic ? 'WCAG 2.2, 1.4.7.' : 'Speech in noise tires children, most of all those who hear badly (common practice).', bench: 'assemble' });
+    if (over !== null && over < least)
+      found.push({
+        ...base,
+        key: `noise ${block.id}`,
+        say: `The voice in ${titleOf(watched)} is only ${Math.round(over)} dB louder than the ${isMusic ? 'music' : 'noise'} under it; ${least} dB is the least.`,
+        why: isMusic
+          ? 'WCAG 2.2, 1.4.7.'
+          : 'Speech in noise tires children, most of all those who hear badly (common practice).',
+        bench: 'assemble',
+      });
     for (const fault of ['wind', 'overloaded'] as const) {
       const { say, why, leastMs } = FAULTS[fault];
-      const shown = shownStretches(watched, sound.faults.filter((one) => one.fault === fault));
-      if (lengthOf(shown) >= leastMs) found.push({ ...base, key: `${fault} ${block.id}`, atMs: shownAt(watched, shown[0]?.startMs ?? 0), say: `The sound of ${titleOf(watched)} ${say} for ${lengthText(lengthOf(shown))}.`, why });
+      const shown = shownStretches(
+        watched,
+        sound.faults.filter((one) => one.fault === fault),
+      );
+      if (lengthOf(shown) >= leastMs)
+        found.push({
+          ...base,
+          key: `${fault} ${block.id}`,
+          atMs: shownAt(watched, shown[0]?.startMs ?? 0),
+          say: `The sound of ${titleOf(watched)} ${say} for ${lengthText(lengthOf(shown))}.`,
+          why,
+        });
     }
     return found;
   });

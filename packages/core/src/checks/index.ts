@@ -71,6 +71,9 @@ export function checkLesson({ lesson, cut, takes, makeId, measure }: LessonToChe
   ];
   const words = new Map(lesson.waived.map(({ key, word }) => [key, word]));
   const order = new Map(plan.schedule.blocks.map(({ block }, i) => [block.id, i]));
-  const placeOf = ({ harm, blockId }: Found) => harms.indexOf(harm) * 10_000 + (blockId === null ? -1 : (order.get(blockId) ?? 0));
-  return found.map((finding) => ({ ...finding, waived: words.get(finding.key) ?? null })).sort((a, b) => placeOf(a) - placeOf(b));
+  const placeOf = ({ harm, blockId }: Found) =>
+    harms.indexOf(harm) * 10_000 + (blockId === null ? -1 : (order.get(blockId) ?? 0));
+  return found
+    .map((finding) => ({ ...finding, waived: words.get(finding.key) ?? null }))
+    .sort((a, b) => placeOf(a) - placeOf(b));
 }

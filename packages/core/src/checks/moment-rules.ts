@@ -1,5 +1,17 @@
-import { inVideo, ownMoment, type Assembly, type CueOverlay, type PlacedBlock } from '../assembly/index.ts';
-import { changeBlock, exerciseTitles, findBlock, type Block, type Lesson } from '../lesson/index.ts';
+import {
+  inVideo,
+  ownMoment,
+  type Assembly,
+  type CueOverlay,
+  type PlacedBlock,
+} from '../assembly/index.ts';
+import {
+  changeBlock,
+  exerciseTitles,
+  findBlock,
+  type Block,
+  type Lesson,
+} from '../lesson/index.ts';
 import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
 import { quoted, type Found } from './finding.ts';
@@ -36,30 +48,63 @@ function timedBlocks({ lesson, schedule, cut }: CutOfPlan): TimedBlock[] {
 
 /** When, in the video, something is done or shown that is to be copied; the whole of a block that has no such time of its own. */
 export function copiedIn(placed: PlacedBlock, schedule: Schedule): TimeSpan[] {
-  const spans = schedule.blocks.find(({ block }) => block.id === placed.blockId)?.spans.filter(({ kind }) => MOVING.has(kind) || kind === 'show') ?? [];
+  const spans =
+    schedule.blocks
+      .find(({ block }) => block.id === placed.blockId)
+      ?.spans.filter(({ kind }) => MOVING.has(kind) || kind === 'show') ?? [];
   if (spans.length === 0) return [placed];
-  return spans.flatMap((span) => inVideo(placed.reel, span).map(({ startMs, endMs }) => ({ startMs: placed.startMs + startMs, endMs: placed.startMs + endMs })));
+  return spans.flatMap((span) =>
+    inVideo(placed.reel, span).map(({ startMs, endMs }) => ({
+      startMs: placed.startMs + startMs,
+      endMs: placed.startMs + endMs,
+    })),
+  );
 }
 
-const inBlock = <T extends TimeSpan>(list: readonly T[], { startMs, endMs }: TimeSpan) => list.filter((one) => one.startMs >= startMs && one.startMs < endMs);
+const inBlock = <T extends TimeSpan>(list: readonly T[], { startMs, endMs }: TimeSpan) =>
+  list.filter((one) => one.startMs >= startMs && one.startMs < endMs);
 /** Where in the block's own time something of the video stands. */
-const ownTime = ({ placed }: TimedBlock, { startMs, endMs }: TimeSpan): TimeSpan => ({ startMs: ownMoment(placed.reel, startMs - placed.startMs), endMs: ownMoment(placed.reel, endMs - placed.startMs) });
+const ownTime = ({ placed }: TimedBlock, { startMs, endMs }: TimeSpan): TimeSpan => ({
+  startMs: ownMoment(placed.reel, startMs - placed.startMs),
+  endMs: ownMoment(placed.reel, endMs - placed.startMs),
+});
 
-const namesOf = (block: Block): string[] => ('exercises' in block || 'moves' in block ? [...new Set(exerciseTitles(block))] : []);
+const namesOf = (block: Block): string[] =>
+  'exercises' in block || 'moves' in block ? [...new Set(exerciseTitles(block))] : [];
 
 /** The one movement of its block a cue names; undefined for none or several. */
 function namedIn(text: string, block: Block): string | undefined {
   const words = ` ${text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ')} `;
-  const named = namesOf(block).filter((name) => words.includes(` ${name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ').trim()} `));
+  const named = namesOf(block).filter((name) =>
+    words.includes(
+      ` ${name
+        .toLowerCase()
+        .replace(/[^\p{L}\p{N}]+/gu, ' ')
+        .trim()} `,
+    ),
+  );
   return named.length === 1 ? named[0] : undefined;
 }
 
 /** The stretches a cue should stand in; null where it may stand anywhere. */
-function homeOf({ text, moment }: CueOverlay, { block, spans }: TimedBlock): { home: Span[]; strange: Span[]; what: string } | null {
+function homeOf(
+  { text, moment }: CueOverlay,
+  { block, spans }: TimedBlock,
+): { home: Span[]; strange: Span[]; what: string } | null {
   const moving = spans.filter(({ kind }) => MOVING.has(kind));
   const name = namedIn(text, block);
-  if (name !== undefined && moving.some(({ label }) => label === name)) return { home: moving.filter(({ label }) => label === name), strange: moving.filter(({ label }) => label !== name), what: `names “${name}”, and stands while something else is done` };
-  if (moment === 'action') return { home: moving, strange: spans.filter(({ kind }) => IDLE.has(kind)), what: 'is for the movement, and stands in a rest' };
+  if (name !== undefined && moving.some(({ label }) => label === name))
+    return {
+      home: moving.filter(({ label }) => label === name),
+      strange: moving.filter(({ label }) => label !== name),
+      what: `names “${name}”, and stands while something else is done`,
+    };
+  if (moment === 'action')
+    return {
+      home: moving,
+      strange: spans.filter(({ kind }) => IDLE.has(kind)),
+      what: 'is for the movement, and stands in a rest',
+    };
   return null;
 }
 
@@ -70,7 +115,17 @@ function putRight(block: Block, text: string, home: readonly Span[]): Found['rem
   const to = home.find(({ endMs }) => endMs > byHand.fromMs) ?? home.at(-1);
   if (!to) return null;
   const { id } = byHand;
-  const move = (draft: Block) => draft.edits.forEach((edit) => edit.id === id && edit.kind === 'cue' && Object.assign(edit, { fromMs: to.startMs, toMs: to.startMs + Math.min(edit.toMs - edit.fromMs, Math.max(1_000, to.endMs - to.startMs)) }));
+  const move = (draft: Block) =>
+    draft.edits.forEach(
+      (edit) =>
+        edit.id === id &&
+        edit.kind === 'cue' &&
+        Object.assign(edit, {
+          fromMs: to.startMs,
+          toMs:
+            to.startMs + Math.min(edit.toMs - edit.fromMs, Math.max(1_000, to.endMs - to.startMs)),
+        }),
+    );
   return { label: 'Put it where it is done', change: changeBlock(block.id, move) };
 }
 
@@ -84,7 +139,18 @@ export function cuesWithTheirMove(plan: CutOfPlan): Found[] {
       if (!place || at.endMs <= at.startMs) continue;
       const strangeMs = lengthOf(common([at], place.strange));
       if (strangeMs < MOSTLY * (at.endMs - at.startMs)) continue;
-      return [{ key: `cue move ${block.id} ${cue.text}`.slice(0, 200), harm: 'gets lost', blockId: block.id, atMs: cue.startMs, say: `“${cue.text}” in ${quoted(block)} ${place.what} for ${lengthText(strangeMs)}.`, why: 'Words beside another movement are taken for that one (common practice).', bench: 'assemble', remedy: putRight(block, cue.text, place.home) }];
+      return [
+        {
+          key: `cue move ${block.id} ${cue.text}`.slice(0, 200),
+          harm: 'gets lost',
+          blockId: block.id,
+          atMs: cue.startMs,
+          say: `“${cue.text}” in ${quoted(block)} ${place.what} for ${lengthText(strangeMs)}.`,
+          why: 'Words beside another movement are taken for that one (common practice).',
+          bench: 'assemble',
+          remedy: putRight(block, cue.text, place.home),
+        },
+      ];
     }
     return [];
   });
@@ -94,10 +160,35 @@ export function cuesWithTheirMove(plan: CutOfPlan): Found[] {
 export function countsWithTheirMove(plan: CutOfPlan): Found[] {
   return timedBlocks(plan).flatMap((timed): Found[] => {
     const { block, spans, placed } = timed;
-    const idle = spans.filter(({ kind }) => IDLE.has(kind)).map(({ startMs, endMs }) => ({ startMs: startMs + NEAR_MS, endMs: endMs - NEAR_MS }));
-    const lost = inBlock(plan.cut.lanes.counter, placed).filter((counter) => counter.goneMs === 0 && common([{ startMs: ownTime(timed, counter).startMs, endMs: ownTime(timed, counter).startMs + 1 }], idle).length > 0);
+    const idle = spans
+      .filter(({ kind }) => IDLE.has(kind))
+      .map(({ startMs, endMs }) => ({ startMs: startMs + NEAR_MS, endMs: endMs - NEAR_MS }));
+    const lost = inBlock(plan.cut.lanes.counter, placed).filter(
+      (counter) =>
+        counter.goneMs === 0 &&
+        common(
+          [
+            {
+              startMs: ownTime(timed, counter).startMs,
+              endMs: ownTime(timed, counter).startMs + 1,
+            },
+          ],
+          idle,
+        ).length > 0,
+    );
     const [first] = lost;
     if (!first) return [];
-    return [{ key: `count move ${block.id}`, harm: 'gets lost', blockId: block.id, atMs: first.startMs, say: `The counter of ${quoted(block)} goes on ${lost.length === 1 ? 'once' : `${lost.length} times`} while the plan has a rest.`, why: 'Children do one more, or think that they missed one (common practice). Tap along again, or move the start of the footage.', bench: 'assemble', remedy: null }];
+    return [
+      {
+        key: `count move ${block.id}`,
+        harm: 'gets lost',
+        blockId: block.id,
+        atMs: first.startMs,
+        say: `The counter of ${quoted(block)} goes on ${lost.length === 1 ? 'once' : `${lost.length} times`} while the plan has a rest.`,
+        why: 'Children do one more, or think that they missed one (common practice). Tap along again, or move the start of the footage.',
+        bench: 'assemble',
+        remedy: null,
+      },
+    ];
   });
 }

@@ -1,4 +1,12 @@
-import { countedBouts, footingOf, inVideo, type Assembly, type CountedBout, type PlacedBlock, type TakeFacts } from '../assembly/index.ts';
+import {
+  countedBouts,
+  footingOf,
+  inVideo,
+  type Assembly,
+  type CountedBout,
+  type PlacedBlock,
+  type TakeFacts,
+} from '../assembly/index.ts';
 import { findBlock, type Block, type Lesson } from '../lesson/index.ts';
 import type { Schedule, Span } from '../schedule/index.ts';
 import { findingsIn, type Watched, type WatchedFindings } from '../signal/index.ts';
@@ -20,24 +28,51 @@ export interface WatchedBlock {
 }
 
 /** The blocks of a cut whose takes were looked at. */
-export function watchedBlocks(lesson: Lesson, schedule: Schedule, cut: Assembly, takes: ReadonlyMap<string, TakeFacts>): WatchedBlock[] {
+export function watchedBlocks(
+  lesson: Lesson,
+  schedule: Schedule,
+  cut: Assembly,
+  takes: ReadonlyMap<string, TakeFacts>,
+): WatchedBlock[] {
   const planned = new Map(schedule.blocks.map((own) => [own.block.id, own.spans]));
   return cut.blocks.flatMap((placed): WatchedBlock[] => {
     const block = findBlock(lesson, placed.blockId);
     const facts = block?.footage ? takes.get(block.footage.takeId) : undefined;
-    const shown = cut.segments.some(({ blockId, source }) => blockId === placed.blockId && source.kind === 'take');
+    const shown = cut.segments.some(
+      ({ blockId, source }) => blockId === placed.blockId && source.kind === 'take',
+    );
     if (!block?.footage || !facts?.watched || !shown) return [];
     const { watched } = facts;
     const footing = footingOf(block.footage, facts);
-    const bodyMs = placed.reel.runs.reduce((most, run) => (run.kind === 'own' ? Math.max(most, run.toMs) : most), 0);
-    const seen = findingsIn(watched, { startMs: footing.startMs, endMs: Math.min(watched.durationMs, footing.startMs + bodyMs * footing.rate) });
+    const bodyMs = placed.reel.runs.reduce(
+      (most, run) => (run.kind === 'own' ? Math.max(most, run.toMs) : most),
+      0,
+    );
+    const seen = findingsIn(watched, {
+      startMs: footing.startMs,
+      endMs: Math.min(watched.durationMs, footing.startMs + bodyMs * footing.rate),
+    });
     const spans = (planned.get(block.id) ?? []).filter(({ kind }) => kind !== 'pause-sign');
-    return [{ block, placed, facts: { ...facts, watched }, footing, spans, bodyMs, seen, bouts: countedBouts(block, spans, footing, facts) }];
+    return [
+      {
+        block,
+        placed,
+        facts: { ...facts, watched },
+        footing,
+        spans,
+        bodyMs,
+        seen,
+        bouts: countedBouts(block, spans, footing, facts),
+      },
+    ];
   });
 }
 
 /** A stretch of the take in the block's own time. */
-export const own = ({ footing: { startMs, rate } }: WatchedBlock, stretch: TimeSpan): TimeSpan => ({ startMs: (stretch.startMs - startMs) / rate, endMs: (stretch.endMs - startMs) / rate });
+export const own = ({ footing: { startMs, rate } }: WatchedBlock, stretch: TimeSpan): TimeSpan => ({
+  startMs: (stretch.startMs - startMs) / rate,
+  endMs: (stretch.endMs - startMs) / rate,
+});
 
 /** Where in the video a moment of the block is seen; null when it was left out. */
 export function shownAt({ placed }: WatchedBlock, ownMs: number): number | null {
@@ -50,13 +85,26 @@ export function shownAt({ placed }: WatchedBlock, ownMs: number): number | null 
 export function shownStretches(watched: WatchedBlock, stretches: readonly TimeSpan[]): TimeSpan[] {
   return stretches.flatMap((stretch) => {
     const { startMs, endMs } = own(watched, stretch);
-    return inVideo(watched.placed.reel, { startMs: Math.max(0, Math.round(startMs)), endMs: Math.round(Math.min(endMs, watched.bodyMs)) }).map(({ goneMs, ...piece }) => ({ startMs: Math.max(0, Math.round(startMs)) + goneMs, endMs: Math.max(0, Math.round(startMs)) + goneMs + piece.endMs - piece.startMs }));
+    return inVideo(watched.placed.reel, {
+      startMs: Math.max(0, Math.round(startMs)),
+      endMs: Math.round(Math.min(endMs, watched.bodyMs)),
+    }).map(({ goneMs, ...piece }) => ({
+      startMs: Math.max(0, Math.round(startMs)) + goneMs,
+      endMs: Math.max(0, Math.round(startMs)) + goneMs + piece.endMs - piece.startMs,
+    }));
   });
 }
 
-export const lengthOf = (stretches: readonly TimeSpan[]): number => stretches.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
+export const lengthOf = (stretches: readonly TimeSpan[]): number =>
+  stretches.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
 /** The part of stretches that lies in others. */
 export function common(some: readonly TimeSpan[], others: readonly TimeSpan[]): TimeSpan[] {
-  return some.flatMap((a) => others.flatMap((b) => (Math.min(a.endMs, b.endMs) > Math.max(a.startMs, b.startMs) ? [{ startMs: Math.max(a.startMs, b.startMs), endMs: Math.min(a.endMs, b.endMs) }] : [])));
+  return some.flatMap((a) =>
+    others.flatMap((b) =>
+      Math.min(a.endMs, b.endMs) > Math.max(a.startMs, b.startMs)
+        ? [{ startMs: Math.max(a.startMs, b.startMs), endMs: Math.min(a.endMs, b.endMs) }]
+        : [],
+    ),
+  );
 }
 export const titleOf = ({ block }: WatchedBlock): string => quoted(block);

@@ -19,7 +19,10 @@ export const archivedTakeSchema = z.strictObject({
   /** Which of the media it is. */
   sha256,
   /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; since version 2. */
-  marked: z.strictObject({ startMs: z.int(), endMs: z.int().nullable(), rate: z.number().nullable() }).nullable().default(null),
+  marked: z
+    .strictObject({ startMs: z.int(), endMs: z.int().nullable(), rate: z.number().nullable() })
+    .nullable()
+    .default(null),
   reason: z.string().max(40).nullable().default(null),
   note: z.string().max(400).default(''),
 });
@@ -34,9 +37,15 @@ export const archiveManifestSchema = z
   })
   .superRefine(({ media, takes }, ctx) => {
     const known = new Set(media.map((file) => file.sha256));
-    if (known.size !== media.length) ctx.addIssue({ code: 'custom', path: ['media'], message: 'A file is listed twice.' });
+    if (known.size !== media.length)
+      ctx.addIssue({ code: 'custom', path: ['media'], message: 'A file is listed twice.' });
     takes.forEach((take, i) => {
-      if (!known.has(take.sha256)) ctx.addIssue({ code: 'custom', path: ['takes', i], message: `The footage of “${take.name}” is not in the archive.` });
+      if (!known.has(take.sha256))
+        ctx.addIssue({
+          code: 'custom',
+          path: ['takes', i],
+          message: `The footage of “${take.name}” is not in the archive.`,
+        });
     });
   });
 
@@ -57,31 +66,56 @@ export function readManifest(text: string): ArchiveManifest {
   try {
     raw = JSON.parse(text);
   } catch {
-    throw new ArchiveFault(`The archive is damaged: its ${MANIFEST_NAME} cannot be read. Copy the archive again from where it came.`);
+    throw new ArchiveFault(
+      `The archive is damaged: its ${MANIFEST_NAME} cannot be read. Copy the archive again from where it came.`,
+    );
   }
   const head = z.object({ format: z.literal('zest-archive'), version: z.int() }).safeParse(raw);
-  if (!head.success) throw new ArchiveFault('This zip is not a lesson archive: its manifest says something else. Choose one saved on the Share bench.');
+  if (!head.success)
+    throw new ArchiveFault(
+      'This zip is not a lesson archive: its manifest says something else. Choose one saved on the Share bench.',
+    );
   if (head.data.version > ARCHIVE_VERSION) {
-    throw new ArchiveFault(`The archive is of version ${head.data.version}, this program reads up to ${ARCHIVE_VERSION}. Update the program to open it.`);
+    throw new ArchiveFault(
+      `The archive is of version ${head.data.version}, this program reads up to ${ARCHIVE_VERSION}. Update the program to open it.`,
+    );
   }
   const read = archiveManifestSchema.safeParse(raw);
   if (read.success) return read.data;
   const [first] = read.error.issues;
-  throw new ArchiveFault(`The archive’s list of contents is wrong at ${first?.path.join('.') || 'its beginning'}: ${first?.message ?? ''} Save the archive again.`);
+  throw new ArchiveFault(
+    `The archive’s list of contents is wrong at ${first?.path.join('.') || 'its beginning'}: ${first?.message ?? ''} Save the archive again.`,
+  );
 }
 
 /**
  * Holds what lies in the archive against what its manifest lists: each file just once, of the size said, and nothing else.
  * @throws ArchiveFault naming the file
  */
-export function checkEntries(manifest: ArchiveManifest, entries: readonly { name: string; bytes: number }[]): void {
-  const expected = new Map<string, number | null>([[MANIFEST_NAME, null], [LESSON_NAME, manifest.lesson.bytes], ...manifest.media.map((file) => [mediaName(file.sha256), file.bytes] as const)]);
+export function checkEntries(
+  manifest: ArchiveManifest,
+  entries: readonly { name: string; bytes: number }[],
+): void {
+  const expected = new Map<string, number | null>([
+    [MANIFEST_NAME, null],
+    [LESSON_NAME, manifest.lesson.bytes],
+    ...manifest.media.map((file) => [mediaName(file.sha256), file.bytes] as const),
+  ]);
   for (const { name, bytes: size } of entries) {
     const want = expected.get(name);
-    if (want === undefined) throw new ArchiveFault(`The archive holds “${name.slice(0, 80)}”, which does not belong to a lesson or is there twice. Nothing was taken in. Save the archive again.`);
-    if (want !== null && want !== size) throw new ArchiveFault(`“${name}” in the archive has ${size} bytes where ${want} are listed: the archive is damaged. Copy it again from where it came.`);
+    if (want === undefined)
+      throw new ArchiveFault(
+        `The archive holds “${name.slice(0, 80)}”, which does not belong to a lesson or is there twice. Nothing was taken in. Save the archive again.`,
+      );
+    if (want !== null && want !== size)
+      throw new ArchiveFault(
+        `“${name}” in the archive has ${size} bytes where ${want} are listed: the archive is damaged. Copy it again from where it came.`,
+      );
     expected.delete(name);
   }
   const [missing] = expected.keys();
-  if (missing !== undefined) throw new ArchiveFault(`The archive lacks “${missing}”: it is damaged or cut short. Copy it again from where it came.`);
+  if (missing !== undefined)
+    throw new ArchiveFault(
+      `The archive lacks “${missing}”: it is damaged or cut short. Copy it again from where it came.`,
+    );
 }

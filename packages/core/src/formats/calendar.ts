@@ -21,8 +21,19 @@ const oneLine = (text: string) => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').t
  * @param id names the events, so that a second import renews them
  * @param madeAt the moment the file is made
  */
-export function seriesCalendar(series: Series, weeks: readonly SeriesWeek[], lessons: ReadonlyMap<number, CalendarLesson>, id: string, madeAt: Date): string {
-  const calendar = ical({ name: oneLine(series.name), description: oneLine(series.about) || null, prodId: '//Zest Frame//Series//EN', method: ICalCalendarMethod.PUBLISH });
+export function seriesCalendar(
+  series: Series,
+  weeks: readonly SeriesWeek[],
+  lessons: ReadonlyMap<number, CalendarLesson>,
+  id: string,
+  madeAt: Date,
+): string {
+  const calendar = ical({
+    name: oneLine(series.name),
+    description: oneLine(series.about) || null,
+    prodId: '//Zest Frame//Series//EN',
+    method: ICalCalendarMethod.PUBLISH,
+  });
   for (const { week, focus, dates, level } of weeks) {
     const lesson = lessons.get(week);
     dates.forEach((date, i) => {
@@ -30,15 +41,25 @@ export function seriesCalendar(series: Series, weeks: readonly SeriesWeek[], les
       const day = new Date(`${date}T00:00:00Z`);
       const start = series.atMinutes === null ? day : addMinutes(day, series.atMinutes);
       const summary = `${series.name}, week ${week}: ${lesson?.title || focus || 'lesson to come'}${dates.length > 1 ? ` (${i + 1} of ${dates.length})` : ''}`;
-      const lines = [lesson?.outcome ?? '', lesson && lesson.kit.length > 0 ? `What you need: ${lesson.kit.join(', ')}` : '', level === 'standard' ? '' : `Form this week: ${level}`];
+      const lines = [
+        lesson?.outcome ?? '',
+        lesson && lesson.kit.length > 0 ? `What you need: ${lesson.kit.join(', ')}` : '',
+        level === 'standard' ? '' : `Form this week: ${level}`,
+      ];
       calendar.createEvent({
         id: `${id}-w${week}-${i + 1}@zest-frame`,
         stamp: madeAt,
         start,
-        ...(series.atMinutes === null ? { allDay: true } : { end: addMilliseconds(start, Math.max(SHORTEST_MS, lesson?.studentMs ?? 0)) }),
+        ...(series.atMinutes === null
+          ? { allDay: true }
+          : { end: addMilliseconds(start, Math.max(SHORTEST_MS, lesson?.studentMs ?? 0)) }),
         floating: true,
         summary: oneLine(summary),
-        description: lines.map(oneLine).filter((line) => line !== '').join('\n') || null,
+        description:
+          lines
+            .map(oneLine)
+            .filter((line) => line !== '')
+            .join('\n') || null,
       });
     });
   }

@@ -7,11 +7,20 @@ const named = (title: string, i: number) => title.replace(/\s+/g, ' ').trim() ||
 
 /** One line a chapter, its time and its title, as video pages take them in a description. */
 export function chaptersText({ chapters }: Chapters): string {
-  return chapters.map(({ startMs, title }, i) => `${clockText(startMs)} ${named(title, i)}\n`).join('');
+  return chapters
+    .map(({ startMs, title }, i) => `${clockText(startMs)} ${named(title, i)}\n`)
+    .join('');
 }
 
 /** Chapters as ffmpeg's metadata file, from which they go into the video file itself. */
 export function chaptersMetadata({ chapters }: Chapters): string {
   const escaped = (text: string) => text.replace(/[=;#\\\n]/g, (c) => `\\${c}`);
-  return [';FFMETADATA1', ...chapters.map(({ startMs, endMs, title }, i) => `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${startMs}\nEND=${endMs}\ntitle=${escaped(named(title, i))}`), ''].join('\n');
+  return [
+    ';FFMETADATA1',
+    ...chapters.map(
+      ({ startMs, endMs, title }, i) =>
+        `[CHAPTER]\nTIMEBASE=1/1000\nSTART=${startMs}\nEND=${endMs}\ntitle=${escaped(named(title, i))}`,
+    ),
+    '',
+  ].join('\n');
 }

@@ -29,32 +29,57 @@ interface Event {
 }
 
 /** How much of an event its take has. Both in frames of the cut. */
-const coveredBy = ({ inFrame, speed }: Event, takeFrames: number) => Math.max(0, Math.ceil((takeFrames - inFrame) / speed - 1e-6));
+const coveredBy = ({ inFrame, speed }: Event, takeFrames: number) =>
+  Math.max(0, Math.ceil((takeFrames - inFrame) / speed - 1e-6));
 
 /** An event within its take: where that ends early, its last picture is held, or there is silence. */
 function withinTake(event: Event, takeFrames: number, track: 'picture' | 'sound'): Event[] {
   if (event.takeId === null || event.speed === 0) return [event];
   const ends = event.from + coveredBy(event, takeFrames);
   if (ends >= event.to) return [event];
-  const rest: Event = track === 'sound' ? { ...event, from: ends, takeId: null, inFrame: 0, speed: 1 } : { ...event, from: ends, inFrame: Math.max(0, takeFrames - 1), speed: 0, isHeld: true };
+  const rest: Event =
+    track === 'sound'
+      ? { ...event, from: ends, takeId: null, inFrame: 0, speed: 1 }
+      : { ...event, from: ends, inFrame: Math.max(0, takeFrames - 1), speed: 0, isHeld: true };
   return [...(ends > event.from ? [{ ...event, to: ends }] : []), rest];
 }
 
 /** Pictures or sounds in order, those that go on in the same take as one. None reaches beyond its take. */
-export function eventsOf({ segments }: Pick<Assembly, 'segments'>, track: 'picture' | 'sound'): Event[] {
+export function eventsOf(
+  { segments }: Pick<Assembly, 'segments'>,
+  track: 'picture' | 'sound',
+): Event[] {
   const events: Event[] = [];
   for (const segment of segments) {
     const from = firstFrameFrom(segment.startMs);
     const to = firstFrameFrom(segment.endMs);
     if (to === from) continue;
-    const source: TakeSource | null = track === 'sound' ? (segment.sound?.source ?? null) : segment.source.kind === 'take' ? segment.source : null;
+    const source: TakeSource | null =
+      track === 'sound'
+        ? (segment.sound?.source ?? null)
+        : segment.source.kind === 'take'
+          ? segment.source
+          : null;
     const isStill = source !== null && source.takeFrames === source.inFrame + 1;
-    const whole: Event = { from, to, takeId: source?.takeId ?? null, inFrame: source?.inFrame ?? 0, speed: isStill ? 0 : (source?.speed ?? 1), isHeld: false };
+    const whole: Event = {
+      from,
+      to,
+      takeId: source?.takeId ?? null,
+      inFrame: source?.inFrame ?? 0,
+      speed: isStill ? 0 : (source?.speed ?? 1),
+      isHeld: false,
+    };
     for (const event of withinTake(whole, source?.takeFrames ?? 0, track)) {
       const last = events.at(-1);
-      const isOfLast = last && last.takeId === event.takeId && last.speed === event.speed && last.isHeld === event.isHeld;
-      const expected = last && last.inFrame + Math.floor((event.from - last.from) * last.speed + 1e-6);
-      if (last && isOfLast && (event.takeId === null || event.inFrame === expected)) last.to = event.to;
+      const isOfLast =
+        last &&
+        last.takeId === event.takeId &&
+        last.speed === event.speed &&
+        last.isHeld === event.isHeld;
+      const expected =
+        last && last.inFrame + Math.floor((event.from - last.from) * last.speed + 1e-6);
+      if (last && isOfLast && (event.takeId === null || event.inFrame === expected))
+        last.to = event.to;
       else events.push(event);
     }
   }
@@ -62,13 +87,19 @@ export function eventsOf({ segments }: Pick<Assembly, 'segments'>, track: 'pictu
 }
 
 /** A picture that stands still is a file of its own, which may be shown as long as it has to be: one frame of a take could not. */
-export const stillFile = (takeFile: string, frame: number): string => `stills/${takeFile.replace(/^.*\//, '').replace(/\.\w+$/, '')} ${frame}.png`;
+export const stillFile = (takeFile: string, frame: number): string =>
+  `stills/${takeFile.replace(/^.*\//, '').replace(/\.\w+$/, '')} ${frame}.png`;
 
 /** The still pictures a cut needs beside its takes. */
-export function stillsOf(assembly: Assembly, media: ReadonlyMap<string, CutMedia>): { file: string; takeId: string; frame: number }[] {
+export function stillsOf(
+  assembly: Assembly,
+  media: ReadonlyMap<string, CutMedia>,
+): { file: string; takeId: string; frame: number }[] {
   const stills = eventsOf(assembly, 'picture').flatMap(({ takeId, inFrame, speed }) => {
     const known = takeId === null || speed > 0 ? undefined : media.get(takeId);
-    return takeId !== null && known ? [{ file: stillFile(known.file, inFrame), takeId, frame: inFrame }] : [];
+    return takeId !== null && known
+      ? [{ file: stillFile(known.file, inFrame), takeId, frame: inFrame }]
+      : [];
   });
   return [...new Map(stills.map((still) => [still.file, still])).values()];
 }
@@ -78,8 +109,12 @@ export function missingOf(assembly: Assembly): string[] {
   const pictures = eventsOf(assembly, 'picture');
   const at = (event: Event) => `${timeCode(event.from)} to ${timeCode(event.to)}`;
   return [
-    ...pictures.filter(({ takeId }) => takeId === null).map((event) => `${at(event)}: a card, which only the exported video has.`),
-    ...pictures.filter(({ isHeld }) => isHeld).map((event) => `${at(event)}: the footage has ended; its last picture is held.`),
+    ...pictures
+      .filter(({ takeId }) => takeId === null)
+      .map((event) => `${at(event)}: a card, which only the exported video has.`),
+    ...pictures
+      .filter(({ isHeld }) => isHeld)
+      .map((event) => `${at(event)}: the footage has ended; its last picture is held.`),
   ];
 }
 
@@ -98,18 +133,33 @@ export function editList(assembly: Assembly, media: ReadonlyMap<string, CutMedia
     return reel;
   };
   for (const { file } of media.values()) reelOf(file);
-  const lines = [`TITLE: ${assembly.title.replace(/[^\x20-\x7e]/g, ' ').slice(0, 70)}`, 'FCM: NON-DROP FRAME', ''];
+  const lines = [
+    `TITLE: ${assembly.title.replace(/[^\x20-\x7e]/g, ' ').slice(0, 70)}`,
+    'FCM: NON-DROP FRAME',
+    '',
+  ];
   let number = 0;
-  for (const [track, name] of [['picture', 'V'], ['sound', 'A']] as const) {
+  for (const [track, name] of [
+    ['picture', 'V'],
+    ['sound', 'A'],
+  ] as const) {
     for (const { from, to, takeId, inFrame, speed, isHeld } of eventsOf(assembly, track)) {
       if (takeId === null && track === 'sound') continue;
       number += 1;
       const own = takeId === null ? null : (media.get(takeId)?.file ?? takeId);
       const file = own !== null && speed === 0 ? stillFile(own, inFrame) : own;
-      const [begin, frames] = takeId === null || speed === 0 ? [0, to - from] : [inFrame, Math.max(1, Math.floor((to - from - 1) * speed + 1e-6) + 1)];
+      const [begin, frames] =
+        takeId === null || speed === 0
+          ? [0, to - from]
+          : [inFrame, Math.max(1, Math.floor((to - from - 1) * speed + 1e-6) + 1)];
       const reel = file === null ? 'BL' : reelOf(file);
-      lines.push(`${String(number).padStart(3, '0')}  ${reel.padEnd(8)} ${name.padEnd(5)} C        ${timeCode(begin)} ${timeCode(begin + frames)} ${timeCode(from)} ${timeCode(to)}`);
-      if (file !== null && speed > 0 && Math.abs(speed - 1) > 0.001) lines.push(`M2   ${reel.padEnd(8)} ${(speed * OUTPUT_FPS).toFixed(1).padStart(5, '0')}                ${timeCode(begin)}`);
+      lines.push(
+        `${String(number).padStart(3, '0')}  ${reel.padEnd(8)} ${name.padEnd(5)} C        ${timeCode(begin)} ${timeCode(begin + frames)} ${timeCode(from)} ${timeCode(to)}`,
+      );
+      if (file !== null && speed > 0 && Math.abs(speed - 1) > 0.001)
+        lines.push(
+          `M2   ${reel.padEnd(8)} ${(speed * OUTPUT_FPS).toFixed(1).padStart(5, '0')}                ${timeCode(begin)}`,
+        );
       if (file !== null) lines.push(`* FROM CLIP NAME: ${file}`);
       if (isHeld) lines.push('* FOOTAGE HAS ENDED, LAST PICTURE HELD');
     }

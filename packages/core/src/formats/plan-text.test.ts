@@ -16,15 +16,23 @@ describe('tables', () => {
         const lines = runSheet(schedule);
         const [head, ...rows] = rowsOf(runSheetCsv(schedule));
         expect(head).toEqual(['video', 'student', 'level', 'what', 'seconds']);
-        expect(rows.map((row) => [row[2], Math.round(Number(row[4]) * 1000)])).toEqual(lines.map(({ level, durationMs }) => [level, durationMs]));
+        expect(rows.map((row) => [row[2], Math.round(Number(row[4]) * 1000)])).toEqual(
+          lines.map(({ level, durationMs }) => [level, durationMs]),
+        );
       }),
     );
   });
 
   it('never let a spreadsheet reckon what somebody typed', () => {
     const makeId = counter();
-    const block = { ...makeBlock('talk', makeId), kit: [makeKit('=1+1', makeId), makeKit('“Rope”, red', makeId)] };
-    const lesson: Lesson = { ...makeLesson('A', makeId), sections: [{ id: 's', title: 'S', blocks: [block] }] };
+    const block = {
+      ...makeBlock('talk', makeId),
+      kit: [makeKit('=1+1', makeId), makeKit('“Rope”, red', makeId)],
+    };
+    const lesson: Lesson = {
+      ...makeLesson('A', makeId),
+      sections: [{ id: 's', title: 'S', blocks: [block] }],
+    };
     const [, first, second] = rowsOf(kitCsv(scheduleLesson(lesson), 'en'));
     expect([first?.[0], second?.[0]]).toEqual(["'=1+1", '“Rope”, red']);
   });
@@ -37,10 +45,14 @@ describe('the plan as Markdown', () => {
         const lines = planMarkdown(lesson, scheduleLesson(lesson)).split('\n');
         expect(lines.filter((line) => line.startsWith('# '))).toHaveLength(1);
         expect(lines.filter((line) => line.startsWith('## '))).toHaveLength(lesson.sections.length);
-        expect(lines.filter((line) => line.startsWith('### '))).toHaveLength(blocksOf(lesson).length);
+        expect(lines.filter((line) => line.startsWith('### '))).toHaveLength(
+          blocksOf(lesson).length,
+        );
       }),
     );
     const odd = { ...makeLesson('# *Skip* <b>', counter()), outcome: 'One\ntwo' };
-    expect(planMarkdown(odd, scheduleLesson(odd))).toMatch(/^# \\# \\\*Skip\\\* \\<b\\>\n\nOne two\n/);
+    expect(planMarkdown(odd, scheduleLesson(odd))).toMatch(
+      /^# \\# \\\*Skip\\\* \\<b\\>\n\nOne two\n/,
+    );
   });
 });

@@ -1,8 +1,25 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeLesson, shotAngles, shotFramings, type Block, type Lesson, type Shot } from '../lesson/index.ts';
+import {
+  makeBlock,
+  makeLesson,
+  shotAngles,
+  shotFramings,
+  type Block,
+  type Lesson,
+  type Shot,
+} from '../lesson/index.ts';
 import { counter } from '../testing/arbitrary.ts';
-import { callSheet, changeBetween, changeText, orderCost, orderShots, shotsOf, shotsToFilm, type ShotToFilm } from './index.ts';
+import {
+  callSheet,
+  changeBetween,
+  changeText,
+  orderCost,
+  orderShots,
+  shotsOf,
+  shotsToFilm,
+  type ShotToFilm,
+} from './index.ts';
 
 const rawShot = fc.record({
   angle: fc.constantFrom(...shotAngles),
@@ -15,21 +32,42 @@ const rawShot = fc.record({
 });
 
 type Raw = typeof rawShot extends fc.Arbitrary<infer T> ? T : never;
-const plain: Raw = { angle: 'front', framing: 'whole body', place: '', performers: 1, kit: [], fresh: false, effort: 1 };
+const plain: Raw = {
+  angle: 'front',
+  framing: 'whole body',
+  place: '',
+  performers: 1,
+  kit: [],
+  fresh: false,
+  effort: 1,
+};
 
 function lessonOf(raws: readonly Raw[]): Lesson {
   const makeId = counter();
   const lesson = makeLesson('A lesson', makeId);
   const blocks = raws.map(({ kit, effort, ...shot }): Block => {
     const own: Shot = { id: 's', note: '', ...shot };
-    return { ...makeBlock('reps', makeId), effort, kit: kit.map((name) => ({ id: makeId(), name, quantity: 1, share: 'each' as const, standIn: '' })), shots: [own] };
+    return {
+      ...makeBlock('reps', makeId),
+      effort,
+      kit: kit.map((name) => ({
+        id: makeId(),
+        name,
+        quantity: 1,
+        share: 'each' as const,
+        standIn: '',
+      })),
+      shots: [own],
+    };
   });
   return { ...lesson, sections: [{ id: 'only', title: 'All', blocks }] };
 }
 
 function permutations<T>(items: readonly T[]): T[][] {
   if (items.length <= 1) return [[...items]];
-  return items.flatMap((first, i) => permutations([...items.slice(0, i), ...items.slice(i + 1)]).map((rest) => [first, ...rest]));
+  return items.flatMap((first, i) =>
+    permutations([...items.slice(0, i), ...items.slice(i + 1)]).map((rest) => [first, ...rest]),
+  );
 }
 
 describe('the order of filming', () => {
@@ -72,12 +110,26 @@ describe('the order of filming', () => {
 
   it('is near the exact one where both can be had', () => {
     // 13 shots in two groups that never touch: the best order is each group in one piece.
-    const shots = shotsToFilm(lessonOf(Array.from({ length: 20 }, (_, i) => ({ ...plain, place: i % 2 ? ('Garden' as const) : ('hall' as const) }))));
+    const shots = shotsToFilm(
+      lessonOf(
+        Array.from({ length: 20 }, (_, i) => ({
+          ...plain,
+          place: i % 2 ? ('Garden' as const) : ('hall' as const),
+        })),
+      ),
+    );
     expect(orderCost(orderShots(shots))).toBe(180_000);
   });
 
   it('has fresh shots first and hard ones apart', () => {
-    const [a, hard1, hard2, fresh] = shotsToFilm(lessonOf([plain, { ...plain, effort: 5 }, { ...plain, effort: 5 }, { ...plain, fresh: true }])) as [ShotToFilm, ShotToFilm, ShotToFilm, ShotToFilm];
+    const [a, hard1, hard2, fresh] = shotsToFilm(
+      lessonOf([
+        plain,
+        { ...plain, effort: 5 },
+        { ...plain, effort: 5 },
+        { ...plain, fresh: true },
+      ]),
+    ) as [ShotToFilm, ShotToFilm, ShotToFilm, ShotToFilm];
     const order = orderShots([a, hard1, hard2, fresh]);
     expect(order[0]).toBe(fresh);
     expect(Math.abs(order.indexOf(hard1) - order.indexOf(hard2))).toBeGreaterThan(1);
@@ -93,16 +145,25 @@ describe('the call sheet', () => {
         const { lines, totalMs, changesMs, bestChangesMs } = callSheet(lesson);
         expect(totalMs).toBe(changesMs + lines.reduce((sum, line) => sum + line.filmingMs, 0));
         expect(changesMs).toBe(bestChangesMs);
-        for (const { change, toFilm } of lines) if (change) expect(changeText(change, toFilm).length > 0).toBe(change.totalMs > 0);
+        for (const { change, toFilm } of lines)
+          if (change) expect(changeText(change, toFilm).length > 0).toBe(change.totalMs > 0);
       }),
       { numRuns: 40 },
     );
   });
 
   it('keeps an order by hand, with its price, and puts new shots behind their neighbour', () => {
-    const lesson = lessonOf([plain, { ...plain, place: 'Garden' }, plain, { ...plain, place: 'Garden' }]);
+    const lesson = lessonOf([
+      plain,
+      { ...plain, place: 'Garden' },
+      plain,
+      { ...plain, place: 'Garden' },
+    ]);
     const ids = shotsToFilm(lesson).map(({ id }) => id) as [string, string, string, string];
-    const byHand = { ...lesson, filming: { ...lesson.filming, order: [ids[0], ids[1], ids[3], 'gone'] } };
+    const byHand = {
+      ...lesson,
+      filming: { ...lesson.filming, order: [ids[0], ids[1], ids[3], 'gone'] },
+    };
     const sheet = callSheet(byHand);
     expect(sheet.lines.map(({ toFilm }) => toFilm.id)).toEqual([ids[0], ids[1], ids[2], ids[3]]);
     expect(sheet.changesMs - sheet.bestChangesMs).toBe(360_000);
@@ -113,6 +174,11 @@ describe('the call sheet', () => {
     const makeId = counter();
     expect(shotsOf(makeBlock('card', makeId))).toEqual([]);
     expect(shotsOf(makeBlock('talk', makeId))[0]?.framing).toBe('waist up');
-    expect(shotsOf({ ...makeBlock('reps', makeId), facing: { performer: 'left side on', viewer: 'screen' } })[0]?.angle).toBe('left side');
+    expect(
+      shotsOf({
+        ...makeBlock('reps', makeId),
+        facing: { performer: 'left side on', viewer: 'screen' },
+      })[0]?.angle,
+    ).toBe('left side');
   });
 });

@@ -3,7 +3,13 @@ import { bestOrder } from './shot-order.ts';
 import { shotsToFilm, type ShotToFilm } from './shots.ts';
 
 /** What a change between two shots costs a lone teacher, in milliseconds (common practice, rounded). */
-const CHANGE_MS = { place: 180_000, angle: 60_000, framing: 45_000, performers: 60_000, kitThing: 20_000 } as const;
+const CHANGE_MS = {
+  place: 180_000,
+  angle: 60_000,
+  framing: 45_000,
+  performers: 60_000,
+  kitThing: 20_000,
+} as const;
 /** From this effort on a move is hard. */
 const HARD_EFFORT = 4;
 /** Rest before another hard shot, for each step of effort over easy (common practice). */
@@ -74,14 +80,20 @@ export interface CallSheet {
 export function orderCost(order: readonly ShotToFilm[]): number {
   return order.reduce((sum, own, i) => {
     const before = order[i - 1];
-    return sum + (own.shot.fresh ? STALE_MS * i : 0) + (before ? changeBetween(before, own).totalMs : 0);
+    return (
+      sum + (own.shot.fresh ? STALE_MS * i : 0) + (before ? changeBetween(before, own).totalMs : 0)
+    );
   }, 0);
 }
 
 /** The shots in the order that costs least: exact up to 12 shots, good for more. The same list gives the same order. */
 export function orderShots(shots: readonly ShotToFilm[]): ShotToFilm[] {
-  const between = shots.map((from) => shots.map((to) => (from === to ? 0 : changeBetween(from, to).totalMs)));
-  const late = shots.map(({ shot }, i) => (shot.fresh ? STALE_MS : 0) + (shots.length - i) * KEEP_ORDER);
+  const between = shots.map((from) =>
+    shots.map((to) => (from === to ? 0 : changeBetween(from, to).totalMs)),
+  );
+  const late = shots.map(
+    ({ shot }, i) => (shot.fresh ? STALE_MS : 0) + (shots.length - i) * KEEP_ORDER,
+  );
   return bestOrder(between, late).flatMap((i) => shots[i] ?? []);
 }
 
@@ -110,7 +122,12 @@ export function callSheet(lesson: Lesson, only?: ReadonlySet<string>): CallSheet
   const best = orderShots(shots);
   const byHand = order.length > 0;
   const ordered = byHand ? handOrder(shots, order) : best;
-  const changesOf = (list: readonly ShotToFilm[]) => list.reduce((sum, own, i) => sum + (list[i - 1] ? changeBetween(list[i - 1] as ShotToFilm, own).totalMs : 0), 0);
+  const changesOf = (list: readonly ShotToFilm[]) =>
+    list.reduce(
+      (sum, own, i) =>
+        sum + (list[i - 1] ? changeBetween(list[i - 1] as ShotToFilm, own).totalMs : 0),
+      0,
+    );
   let atMs = 0;
   const lines = ordered.map((toFilm, i): CallSheetLine => {
     const before = ordered[i - 1];
@@ -120,16 +137,26 @@ export function callSheet(lesson: Lesson, only?: ReadonlySet<string>): CallSheet
     atMs = startMs + filmingMs;
     return { toFilm, change, startMs, filmingMs };
   });
-  return { lines, totalMs: atMs, changesMs: changesOf(ordered), bestChangesMs: changesOf(best), byHand };
+  return {
+    lines,
+    totalMs: atMs,
+    changesMs: changesOf(ordered),
+    bestChangesMs: changesOf(best),
+    byHand,
+  };
 }
 
 /** What changes before a shot, in words; empty when nothing does. */
 export function changeText(change: Change, to: ShotToFilm): string[] {
   const words: string[] = [];
-  if (change.place) words.push(to.shot.place.trim() ? `go to ${to.shot.place.trim()}` : 'go back to the usual place');
+  if (change.place)
+    words.push(
+      to.shot.place.trim() ? `go to ${to.shot.place.trim()}` : 'go back to the usual place',
+    );
   if (change.angle) words.push(`camera to the ${to.shot.angle}`);
   if (change.framing) words.push(`frame the ${to.shot.framing}`);
-  if (change.performers) words.push(to.shot.performers === 1 ? 'one performer' : `${to.shot.performers} performers`);
+  if (change.performers)
+    words.push(to.shot.performers === 1 ? 'one performer' : `${to.shot.performers} performers`);
   if (change.fetch.length > 0) words.push(`fetch ${change.fetch.join(', ')}`);
   if (change.putAway.length > 0) words.push(`put away ${change.putAway.join(', ')}`);
   if (change.restMs > 0) words.push(`rest ${Math.round(change.restMs / 1000)} s`);

@@ -1,13 +1,59 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { extents, makeBlock, makeLesson, movements, shotAngles, shotFramings, type Block, type Extent, type Filming, type Shot } from '../lesson/index.ts';
+import {
+  extents,
+  makeBlock,
+  makeLesson,
+  movements,
+  shotAngles,
+  shotFramings,
+  type Block,
+  type Extent,
+  type Filming,
+  type Shot,
+} from '../lesson/index.ts';
 import { counter } from '../testing/arbitrary.ts';
-import { angleOfView, bodyRoom, frameShot, lensFrom, lensPresets, project, SAFE_PART, showsAll, type BodyRoom } from './index.ts';
+import {
+  angleOfView,
+  bodyRoom,
+  frameShot,
+  lensFrom,
+  lensPresets,
+  project,
+  SAFE_PART,
+  showsAll,
+  type BodyRoom,
+} from './index.ts';
 
-const filmingOf = (over: Partial<Filming> = {}): Filming => ({ ...makeLesson('A lesson', counter()).filming, ...over });
-const shot: Shot = { id: 'a', angle: 'front', framing: 'whole body', place: '', performers: 1, fresh: false, note: '' };
-const reps = (over: Partial<Block> = {}): Block => ({ ...makeBlock('reps', counter()), ...over }) as Block;
-const travelling = (rightCm: number): Block => reps({ floor: [{ id: 'way', kind: 'travel', label: 'Side steps', rightCm, forwardCm: 0, widthCm: 30, depthCm: 30 }] });
+const filmingOf = (over: Partial<Filming> = {}): Filming => ({
+  ...makeLesson('A lesson', counter()).filming,
+  ...over,
+});
+const shot: Shot = {
+  id: 'a',
+  angle: 'front',
+  framing: 'whole body',
+  place: '',
+  performers: 1,
+  fresh: false,
+  note: '',
+};
+const reps = (over: Partial<Block> = {}): Block =>
+  ({ ...makeBlock('reps', counter()), ...over }) as Block;
+const travelling = (rightCm: number): Block =>
+  reps({
+    floor: [
+      {
+        id: 'way',
+        kind: 'travel',
+        label: 'Side steps',
+        rightCm,
+        forwardCm: 0,
+        widthCm: 30,
+        depthCm: 30,
+      },
+    ],
+  });
 
 describe('angle of view', () => {
   // 2 atan(w / 2f) with 36 mm as the width, 16:9 (arithmetic from the published formula).
@@ -20,17 +66,31 @@ describe('angle of view', () => {
     const { horizontalDeg, verticalDeg } = angleOfView(lensMm, 'landscape');
     expect(horizontalDeg).toBeCloseTo(horizontal, 1);
     expect(Math.abs(verticalDeg - vertical)).toBeLessThan(0.1);
-    expect(angleOfView(lensMm, 'portrait')).toEqual({ horizontalDeg: verticalDeg, verticalDeg: horizontalDeg });
+    expect(angleOfView(lensMm, 'portrait')).toEqual({
+      horizontalDeg: verticalDeg,
+      verticalDeg: horizontalDeg,
+    });
   });
 
   it('is found from a thing of known size, whatever lens filmed it', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 8, max: 200 }), fc.integer({ min: 50, max: 600 }), fc.double({ min: 0.1, max: 1, noNaN: true }), (lensMm, distanceCm, part) => {
-        const camera = { ...angleOfView(lensMm, 'landscape'), distanceCm, heightCm: 0, offsetCm: 0, tiltDeg: 0 };
-        const wideCm = part * 2 * distanceCm * Math.tan((camera.horizontalDeg * Math.PI) / 360);
-        const seen = project(camera, { rightCm: wideCm / 2, upCm: 0, nearCm: 0 });
-        expect(lensFrom(wideCm, distanceCm, seen?.x ?? 0)).toBeCloseTo(lensMm, 6);
-      }),
+      fc.property(
+        fc.integer({ min: 8, max: 200 }),
+        fc.integer({ min: 50, max: 600 }),
+        fc.double({ min: 0.1, max: 1, noNaN: true }),
+        (lensMm, distanceCm, part) => {
+          const camera = {
+            ...angleOfView(lensMm, 'landscape'),
+            distanceCm,
+            heightCm: 0,
+            offsetCm: 0,
+            tiltDeg: 0,
+          };
+          const wideCm = part * 2 * distanceCm * Math.tan((camera.horizontalDeg * Math.PI) / 360);
+          const seen = project(camera, { rightCm: wideCm / 2, upCm: 0, nearCm: 0 });
+          expect(lensFrom(wideCm, distanceCm, seen?.x ?? 0)).toBeCloseTo(lensMm, 6);
+        },
+      ),
     );
     expect(() => lensFrom(0, 200, 0.5)).toThrow('more than 0 cm');
     expect(() => lensFrom(100, 200, 1.2)).toThrow('long side');
@@ -42,7 +102,9 @@ describe('where the camera goes', () => {
     // A performer of 170 cm standing, in the middle 90 % of the height of a 26 mm picture: 85 / (0.9 tan 21.3°) = 242 cm to the nearest part of the body.
     const { placing } = frameShot(reps(), shot, filmingOf());
     expect(placing?.camera.heightCm).toBe(85);
-    expect(Math.abs((placing?.camera.distanceCm ?? 0) - (85 / (0.9 * (18 / (16 / 9) / 26)) + 0.2 * 170))).toBeLessThan(1.5);
+    expect(
+      Math.abs((placing?.camera.distanceCm ?? 0) - (85 / (0.9 * (18 / (16 / 9) / 26)) + 0.2 * 170)),
+    ).toBeLessThan(1.5);
     expect(placing?.camera.tiltDeg).toBeCloseTo(0, 6);
   });
 
@@ -68,9 +130,18 @@ describe('where the camera goes', () => {
         if (!placing) throw new Error('No distance was found.');
         expect(showsAll(placing.camera, room, filming.safe)).toBe(true);
         const nearest = placing.camera.distanceCm <= Math.ceil(room.nearCm) + 30;
-        expect(nearest || !showsAll({ ...placing.camera, distanceCm: placing.camera.distanceCm - 1.5 }, room, filming.safe)).toBe(true);
+        expect(
+          nearest ||
+            !showsAll(
+              { ...placing.camera, distanceCm: placing.camera.distanceCm - 1.5 },
+              room,
+              filming.safe,
+            ),
+        ).toBe(true);
         // The tape: a body standing on it is seen to the edge of the safe area, one step outside is not.
-        const foot = (rightOf: number) => Math.abs(project(placing.camera, { rightCm: rightOf, upCm: 0, nearCm: 0 })?.x ?? 9) / SAFE_PART[filming.safe];
+        const foot = (rightOf: number) =>
+          Math.abs(project(placing.camera, { rightCm: rightOf, upCm: 0, nearCm: 0 })?.x ?? 9) /
+          SAFE_PART[filming.safe];
         expect(foot(placing.tape.rightCm)).toBeLessThanOrEqual(1 + 1e-9);
         expect(foot(placing.tape.rightCm + 2)).toBeGreaterThan(1);
         expect(foot(-placing.tape.leftCm)).toBeLessThanOrEqual(1 + 1e-9);
@@ -80,7 +151,8 @@ describe('where the camera goes', () => {
   });
 
   it('asks for more room for what reaches further', () => {
-    const depth = (extent: Extent[], more: Partial<Shot> = {}) => frameShot(reps({ extent }), { ...shot, ...more }, filmingOf()).placing?.depthCm ?? 0;
+    const depth = (extent: Extent[], more: Partial<Shot> = {}) =>
+      frameShot(reps({ extent }), { ...shot, ...more }, filmingOf()).placing?.depthCm ?? 0;
     expect(depth(['overhead'])).toBeGreaterThan(depth([]));
     expect(depth(['overhead', 'jump'])).toBeGreaterThan(depth(['overhead']));
     expect(depth([], { performers: 3 })).toBeGreaterThan(depth([]));
@@ -92,7 +164,9 @@ describe('where the camera goes', () => {
   });
 
   it('knows the rope goes overhead, and takes the teacher’s word against it', () => {
-    const skipping = reps({ exercise: { id: 'x', title: 'Skip', movement: 'skip-rope' } } as Partial<Block>);
+    const skipping = reps({
+      exercise: { id: 'x', title: 'Skip', movement: 'skip-rope' },
+    } as Partial<Block>);
     expect(bodyRoom(skipping, shot, 100).topCm).toBeCloseTo(150);
     expect(bodyRoom({ ...skipping, extent: [] }, shot, 100).topCm).toBeCloseTo(100);
   });
@@ -103,30 +177,52 @@ describe('a room that is too short', () => {
 
   it('says by how much, and every remedy fits', () => {
     fc.assert(
-      fc.property(fc.integer({ min: -300, max: 300 }), fc.integer({ min: 150, max: 600 }), fc.subarray([...extents]), (rightCm, depthCm, extent) => {
-        const filming = filmingOf({ room: { ...room, depthCm } });
-        const { placing, missing, remedies } = frameShot({ ...travelling(rightCm), extent }, shot, filming);
-        expect(missing.depthCm).toBe(Math.max(0, (placing?.depthCm ?? 0) - depthCm));
-        if (missing.depthCm === 0) expect(remedies).toEqual([]);
-        for (const remedy of remedies) expect(remedy.placing.depthCm).toBeLessThanOrEqual(depthCm);
-      }),
+      fc.property(
+        fc.integer({ min: -300, max: 300 }),
+        fc.integer({ min: 150, max: 600 }),
+        fc.subarray([...extents]),
+        (rightCm, depthCm, extent) => {
+          const filming = filmingOf({ room: { ...room, depthCm } });
+          const { placing, missing, remedies } = frameShot(
+            { ...travelling(rightCm), extent },
+            shot,
+            filming,
+          );
+          expect(missing.depthCm).toBe(Math.max(0, (placing?.depthCm ?? 0) - depthCm));
+          if (missing.depthCm === 0) expect(remedies).toEqual([]);
+          for (const remedy of remedies)
+            expect(remedy.placing.depthCm).toBeLessThanOrEqual(depthCm);
+        },
+      ),
       { numRuns: 60 },
     );
   });
 
   it('has someone standing with the arms down filmed upright, or with a wider lens', () => {
-    const kinds = frameShot(makeBlock('talk', counter()), shot, filmingOf({ room: { ...room, depthCm: 240 } })).remedies.map(({ kind }) => kind);
+    const kinds = frameShot(
+      makeBlock('talk', counter()),
+      shot,
+      filmingOf({ room: { ...room, depthCm: 240 } }),
+    ).remedies.map(({ kind }) => kind);
     expect(kinds).toContain('turn-phone');
     expect(kinds).toContain('wider-lens');
   });
 
   it('has wide travel made smaller by no more than needed', () => {
     const wide = travelling(250);
-    const found = frameShot(wide, shot, filmingOf({ room })).remedies.find(({ kind }) => kind === 'smaller-travel');
+    const found = frameShot(wide, shot, filmingOf({ room })).remedies.find(
+      ({ kind }) => kind === 'smaller-travel',
+    );
     if (found?.kind !== 'smaller-travel') throw new Error('No smaller travel was proposed.');
     expect(found.percent).toBeGreaterThan(20);
     expect(found.percent).toBeLessThan(100);
-    const block = { ...wide, floor: wide.floor.map((mark) => ({ ...mark, rightCm: Math.round((mark.rightCm * (found.percent + 2)) / 100) })) };
+    const block = {
+      ...wide,
+      floor: wide.floor.map((mark) => ({
+        ...mark,
+        rightCm: Math.round((mark.rightCm * (found.percent + 2)) / 100),
+      })),
+    };
     expect(frameShot(block, shot, filmingOf({ room })).missing.depthCm).toBeGreaterThan(0);
   });
 });

@@ -1,6 +1,13 @@
 import type { Block, Filming, Shot, ShotAngle } from '../lesson/index.ts';
 import { bodyRoom, type BodyRoom } from './body-room.ts';
-import { angleOfView, lensPresets, project, radiansOf, type Camera, type RoomPoint } from './optics.ts';
+import {
+  angleOfView,
+  lensPresets,
+  project,
+  radiansOf,
+  type Camera,
+  type RoomPoint,
+} from './optics.ts';
 
 /** Part of the picture that counts as safe: EBU R 95 and SMPTE ST 2046-1 keep 93 % for action and 90 % for graphics. */
 export const SAFE_PART: Record<Filming['safe'], number> = { whole: 1, action: 0.93, graphics: 0.9 };
@@ -42,15 +49,28 @@ export interface Framing {
 type Setup = Pick<Filming, 'lensMm' | 'orientation' | 'safe' | 'cameraCm'>;
 
 function corners({ leftCm, rightCm, bottomCm, topCm, nearCm, farCm }: BodyRoom): RoomPoint[] {
-  return [-leftCm, rightCm].flatMap((right) => [bottomCm, topCm].flatMap((up) => [nearCm, -farCm].map((near) => ({ rightCm: right, upCm: up, nearCm: near }))));
+  return [-leftCm, rightCm].flatMap((right) =>
+    [bottomCm, topCm].flatMap((up) =>
+      [nearCm, -farCm].map((near) => ({ rightCm: right, upCm: up, nearCm: near })),
+    ),
+  );
 }
 
 /** The camera at that distance, aimed so that what is highest and lowest lies equally far from the middle. */
 function aimed(room: BodyRoom, distanceCm: number, setup: Setup): Camera {
-  const heightCm = setup.cameraCm ?? Math.max(LOWEST_CM, Math.round((room.bottomCm + room.topCm) / 2));
-  const elevations = corners(room).map(({ upCm, nearCm }) => Math.atan2(upCm - heightCm, distanceCm - nearCm));
+  const heightCm =
+    setup.cameraCm ?? Math.max(LOWEST_CM, Math.round((room.bottomCm + room.topCm) / 2));
+  const elevations = corners(room).map(({ upCm, nearCm }) =>
+    Math.atan2(upCm - heightCm, distanceCm - nearCm),
+  );
   const tiltDeg = ((Math.max(...elevations) + Math.min(...elevations)) / 2) * (180 / Math.PI);
-  return { ...angleOfView(setup.lensMm, setup.orientation), distanceCm, heightCm, offsetCm: (room.rightCm - room.leftCm) / 2, tiltDeg };
+  return {
+    ...angleOfView(setup.lensMm, setup.orientation),
+    distanceCm,
+    heightCm,
+    offsetCm: (room.rightCm - room.leftCm) / 2,
+    tiltDeg,
+  };
 }
 
 /** Whether all of the room lies in the safe part of the picture. */
@@ -76,7 +96,8 @@ function firstPassing(low: number, high: number, passes: (n: number) => boolean)
 
 /** How near the camera the performer may come and still be seen from bottom to top. */
 function nearestCm(camera: Camera, room: BodyRoom, safe: Filming['safe']): number {
-  const isSeen = (nearCm: number) => showsAll(camera, { ...room, leftCm: 0, rightCm: 0, nearCm, farCm: -nearCm }, safe);
+  const isSeen = (nearCm: number) =>
+    showsAll(camera, { ...room, leftCm: 0, rightCm: 0, nearCm, farCm: -nearCm }, safe);
   const last = Math.floor(camera.distanceCm) - NEAREST_CM;
   const gone = firstPassing(0, Math.max(0, last), (nearCm) => !isSeen(nearCm));
   return Math.max(0, (gone ?? last + 1) - 1);
@@ -84,7 +105,9 @@ function nearestCm(camera: Camera, room: BodyRoom, safe: Filming['safe']): numbe
 
 function place(room: BodyRoom, setup: Setup): Placing | null {
   const from = Math.ceil(room.nearCm) + NEAREST_CM;
-  const distanceCm = firstPassing(from, FARTHEST_CM, (cm) => showsAll(aimed(room, cm, setup), room, setup.safe));
+  const distanceCm = firstPassing(from, FARTHEST_CM, (cm) =>
+    showsAll(aimed(room, cm, setup), room, setup.safe),
+  );
   if (distanceCm === null) return null;
   const camera = aimed(room, distanceCm, setup);
   const tilt = radiansOf(camera.tiltDeg);
@@ -93,21 +116,38 @@ function place(room: BodyRoom, setup: Setup): Placing | null {
   return {
     camera,
     floorWidthCm: Math.floor(2 * half),
-    tape: { leftCm: Math.floor(half - camera.offsetCm), rightCm: Math.floor(half + camera.offsetCm), nearCm: nearestCm(camera, room, setup.safe) },
+    tape: {
+      leftCm: Math.floor(half - camera.offsetCm),
+      rightCm: Math.floor(half + camera.offsetCm),
+      nearCm: nearestCm(camera, room, setup.safe),
+    },
     depthCm: Math.ceil(distanceCm + room.farCm + STAND_CM),
   };
 }
 
-const turned: Record<ShotAngle, ShotAngle> = { front: 'left side', back: 'right side', 'left side': 'front', 'right side': 'front' };
+const turned: Record<ShotAngle, ShotAngle> = {
+  front: 'left side',
+  back: 'right side',
+  'left side': 'front',
+  'right side': 'front',
+};
 
 /** The block with its marks brought nearer to the performer. */
 function closer(block: Block, percent: number): Block {
   const nearer = (cm: number) => Math.round((cm * percent) / 100);
-  return { ...block, floor: block.floor.map((mark) => ({ ...mark, rightCm: nearer(mark.rightCm), forwardCm: nearer(mark.forwardCm) })) };
+  return {
+    ...block,
+    floor: block.floor.map((mark) => ({
+      ...mark,
+      rightCm: nearer(mark.rightCm),
+      forwardCm: nearer(mark.forwardCm),
+    })),
+  };
 }
 
 function remediesFor(block: Block, shot: Shot, filming: Filming, depthCm: number): Remedy[] {
-  const fits = (placing: Placing | null): placing is Placing => placing !== null && placing.depthCm <= depthCm;
+  const fits = (placing: Placing | null): placing is Placing =>
+    placing !== null && placing.depthCm <= depthCm;
   const room = bodyRoom(block, shot, filming.performerCm);
   const remedies: Remedy[] = [];
   const orientation = filming.orientation === 'landscape' ? 'portrait' : 'landscape';
@@ -123,10 +163,12 @@ function remediesFor(block: Block, shot: Shot, filming: Filming, depthCm: number
   const side = place(bodyRoom(block, { ...shot, angle }, filming.performerCm), filming);
   if (fits(side)) remedies.push({ kind: 'turn-move', angle, placing: side });
   if (block.floor.length > 0 && shot.framing === 'whole body') {
-    const at = (percent: number) => place(bodyRoom(closer(block, percent), shot, filming.performerCm), filming);
+    const at = (percent: number) =>
+      place(bodyRoom(closer(block, percent), shot, filming.performerCm), filming);
     const most = firstPassing(0, 100, (less) => fits(at(100 - less)));
     const smaller = most === null ? null : at(100 - most);
-    if (most !== null && smaller) remedies.push({ kind: 'smaller-travel', percent: 100 - most, placing: smaller });
+    if (most !== null && smaller)
+      remedies.push({ kind: 'smaller-travel', percent: 100 - most, placing: smaller });
   }
   return remedies;
 }
@@ -142,7 +184,12 @@ export function frameShot(block: Block, shot: Shot, filming: Filming): Framing {
     heightCm: own ? Math.max(0, Math.ceil(room.topCm) - own.heightCm) : null,
   };
   const isTooShort = own !== null && (placing === null || (missing.depthCm ?? 0) > 0);
-  return { room, placing, missing, remedies: isTooShort ? remediesFor(block, shot, filming, own.depthCm) : [] };
+  return {
+    room,
+    placing,
+    missing,
+    remedies: isTooShort ? remediesFor(block, shot, filming, own.depthCm) : [],
+  };
 }
 
 const LANDSCAPE = 16 / 9;
@@ -151,13 +198,29 @@ const LANDSCAPE = 16 / 9;
  * Where the framing plan has the performer and the move in a 16:9 frame, in thousandths of it; an upright picture
  * stands in its middle. Null where no camera place shows the move.
  */
-export function performerInFrame(block: Block, shot: Shot, filming: Filming): { x: number; y: number; width: number; height: number } | null {
+export function performerInFrame(
+  block: Block,
+  shot: Shot,
+  filming: Filming,
+): { x: number; y: number; width: number; height: number } | null {
   const room = bodyRoom(block, shot, filming.performerCm);
   const camera = place(room, filming)?.camera;
   if (!camera) return null;
-  const seen = [-room.leftCm, room.rightCm].flatMap((rightCm) => [room.bottomCm, room.topCm].flatMap((upCm) => project(camera, { rightCm, upCm, nearCm: 0 }) ?? []));
+  const seen = [-room.leftCm, room.rightCm].flatMap((rightCm) =>
+    [room.bottomCm, room.topCm].flatMap(
+      (upCm) => project(camera, { rightCm, upCm, nearCm: 0 }) ?? [],
+    ),
+  );
   const across = filming.orientation === 'portrait' ? 1 / (LANDSCAPE * LANDSCAPE) : 1;
-  const [xs, ys] = [seen.map(({ x }) => 500 * (1 + x * across)), seen.map(({ y }) => 500 * (1 - y))];
+  const [xs, ys] = [
+    seen.map(({ x }) => 500 * (1 + x * across)),
+    seen.map(({ y }) => 500 * (1 - y)),
+  ];
   const [left, top] = [Math.max(0, Math.min(...xs)), Math.max(0, Math.min(...ys))];
-  return { x: Math.round(left), y: Math.round(top), width: Math.round(Math.min(1_000, Math.max(...xs)) - left), height: Math.round(Math.min(1_000, Math.max(...ys)) - top) };
+  return {
+    x: Math.round(left),
+    y: Math.round(top),
+    width: Math.round(Math.min(1_000, Math.max(...xs)) - left),
+    height: Math.round(Math.min(1_000, Math.max(...ys)) - top),
+  };
 }

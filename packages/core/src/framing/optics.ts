@@ -20,7 +20,9 @@ export interface AngleOfView {
 export function angleOfView(lensMm: number, orientation: Filming['orientation']): AngleOfView {
   const long = degrees(2 * Math.atan(FRAME_MM / (2 * lensMm)));
   const short = degrees(2 * Math.atan(FRAME_MM / LONG_BY_SHORT / (2 * lensMm)));
-  return orientation === 'landscape' ? { horizontalDeg: long, verticalDeg: short } : { horizontalDeg: short, verticalDeg: long };
+  return orientation === 'landscape'
+    ? { horizontalDeg: long, verticalDeg: short }
+    : { horizontalDeg: short, verticalDeg: long };
 }
 
 /**
@@ -29,8 +31,12 @@ export function angleOfView(lensMm: number, orientation: Filming['orientation'])
  * @throws RangeError when a length is not above 0 or the part not above 0 and at most 1
  */
 export function lensFrom(thingCm: number, distanceCm: number, part: number): number {
-  if (!(thingCm > 0 && distanceCm > 0)) throw new RangeError('The size of the thing and its distance have to be more than 0 cm.');
-  if (!(part > 0 && part <= 1)) throw new RangeError('The thing has to take more than none and at most all of the picture’s long side.');
+  if (!(thingCm > 0 && distanceCm > 0))
+    throw new RangeError('The size of the thing and its distance have to be more than 0 cm.');
+  if (!(part > 0 && part <= 1))
+    throw new RangeError(
+      'The thing has to take more than none and at most all of the picture’s long side.',
+    );
   return (FRAME_MM * distanceCm * part) / thingCm;
 }
 
@@ -51,7 +57,10 @@ export interface RoomPoint {
 }
 
 /** Where a point falls on the picture: 0, 0 is the middle, ±1 the edges, right and up. Null behind the camera. */
-export function project(camera: Camera, { rightCm, upCm, nearCm }: RoomPoint): { x: number; y: number } | null {
+export function project(
+  camera: Camera,
+  { rightCm, upCm, nearCm }: RoomPoint,
+): { x: number; y: number } | null {
   const tilt = radiansOf(camera.tiltDeg);
   const ahead = camera.distanceCm - nearCm;
   const above = upCm - camera.heightCm;

@@ -9,7 +9,10 @@ const MOST_SWEEPS = 60;
  * @param late cost of one place for each shot
  * @returns indices in order; exact for up to 12, else the best that moving stretches about finds from several beginnings
  */
-export function bestOrder(between: readonly (readonly number[])[], late: readonly number[]): number[] {
+export function bestOrder(
+  between: readonly (readonly number[])[],
+  late: readonly number[],
+): number[] {
   const n = late.length;
   if (n <= 1) return late.map((_, i) => i);
   return n <= EXACT_UP_TO ? exact(between, late) : searched(between, late);
@@ -41,9 +44,10 @@ function exact(between: readonly (readonly number[])[], late: readonly number[])
     }
   }
   let last = 0;
-  for (let i = 1; i < n; i += 1) if ((cost[(all - 1) * n + i] ?? 0) < (cost[(all - 1) * n + last] ?? 0)) last = i;
+  for (let i = 1; i < n; i += 1)
+    if ((cost[(all - 1) * n + i] ?? 0) < (cost[(all - 1) * n + last] ?? 0)) last = i;
   const order: number[] = [];
-  for (let seen = all - 1; last >= 0; ) {
+  for (let seen = all - 1; last >= 0;) {
     order.unshift(last);
     const before = from[seen * n + last] ?? -1;
     seen &= ~(1 << last);
@@ -52,7 +56,11 @@ function exact(between: readonly (readonly number[])[], late: readonly number[])
   return order;
 }
 
-function costOf(order: readonly number[], between: readonly (readonly number[])[], late: readonly number[]): number {
+function costOf(
+  order: readonly number[],
+  between: readonly (readonly number[])[],
+  late: readonly number[],
+): number {
   let sum = 0;
   for (let i = 0; i < order.length; i += 1) {
     const own = order[i] ?? 0;
@@ -63,7 +71,11 @@ function costOf(order: readonly number[], between: readonly (readonly number[])[
 }
 
 /** Goes on from each shot to the cheapest next one, what is late first. */
-function greedy(first: number, between: readonly (readonly number[])[], late: readonly number[]): number[] {
+function greedy(
+  first: number,
+  between: readonly (readonly number[])[],
+  late: readonly number[],
+): number[] {
   const order = [first];
   const left = new Set(late.keys());
   left.delete(first);
@@ -82,7 +94,11 @@ function greedy(first: number, between: readonly (readonly number[])[], late: re
 }
 
 /** Moves stretches of one to three elsewhere and turns stretches round, as long as it gets cheaper. */
-function improved(start: readonly number[], between: readonly (readonly number[])[], late: readonly number[]): { order: number[]; cost: number } {
+function improved(
+  start: readonly number[],
+  between: readonly (readonly number[])[],
+  late: readonly number[],
+): { order: number[]; cost: number } {
   let order = [...start];
   let cost = costOf(order, between, late);
   const n = order.length;
@@ -102,7 +118,8 @@ function improved(start: readonly number[], between: readonly (readonly number[]
       }
     }
     for (let i = 0; i < n - 1; i += 1) {
-      for (let j = i + 2; j <= n; j += 1) take([...order.slice(0, i), ...order.slice(i, j).reverse(), ...order.slice(j)]);
+      for (let j = i + 2; j <= n; j += 1)
+        take([...order.slice(0, i), ...order.slice(i, j).reverse(), ...order.slice(j)]);
     }
     if (cost === before) break;
   }
@@ -112,6 +129,12 @@ function improved(start: readonly number[], between: readonly (readonly number[]
 function searched(between: readonly (readonly number[])[], late: readonly number[]): number[] {
   const own = late.map((_, i) => i);
   const lateFirst = [...own].sort((a, b) => (late[b] ?? 0) - (late[a] ?? 0) || a - b);
-  const starts = [own, lateFirst, ...lateFirst.slice(0, 3).map((first) => greedy(first, between, late))];
-  return starts.map((start) => improved(start, between, late)).reduce((best, one) => (one.cost < best.cost ? one : best)).order;
+  const starts = [
+    own,
+    lateFirst,
+    ...lateFirst.slice(0, 3).map((first) => greedy(first, between, late)),
+  ];
+  return starts
+    .map((start) => improved(start, between, late))
+    .reduce((best, one) => (one.cost < best.cost ? one : best)).order;
 }

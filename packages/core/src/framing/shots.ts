@@ -22,7 +22,17 @@ export function shotsOf(block: Block): Shot[] {
   if (isDrawn(block)) return [];
   if (block.shots.length > 0) return block.shots;
   const moves = exercisesOf(block).length > 0 || block.kind === 'called';
-  return [{ id: 'usual', angle: usualAngle(block), framing: moves ? 'whole body' : 'waist up', place: '', performers: 1, fresh: false, note: '' }];
+  return [
+    {
+      id: 'usual',
+      angle: usualAngle(block),
+      framing: moves ? 'whole body' : 'waist up',
+      place: '',
+      performers: 1,
+      fresh: false,
+      note: '',
+    },
+  ];
 }
 
 export const shotId = (blockId: string, own: string) => `${blockId}.${own}`;
@@ -32,8 +42,13 @@ export function shotsToFilm(lesson: Lesson): ShotToFilm[] {
   return blocksOf(lesson).flatMap((block) => {
     const shots = shotsOf(block);
     if (shots.length === 0) return [];
-    const durationMs = timeBlock(block, lesson).spans.findLast(({ kind }) => kind !== 'pause-sign')?.endMs ?? 0;
-    const kit = [...new Set(block.kit.map(({ name }) => name.trim().toLowerCase()).filter((name) => name !== ''))].sort();
+    const durationMs =
+      timeBlock(block, lesson).spans.findLast(({ kind }) => kind !== 'pause-sign')?.endMs ?? 0;
+    const kit = [
+      ...new Set(
+        block.kit.map(({ name }) => name.trim().toLowerCase()).filter((name) => name !== ''),
+      ),
+    ].sort();
     return shots.map((shot) => ({ id: shotId(block.id, shot.id), block, shot, kit, durationMs }));
   });
 }

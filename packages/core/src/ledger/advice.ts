@@ -19,11 +19,25 @@ export function effortAdvice(curve: EffortCurve, studentMs: number): Advice[] {
   if (warmUpMs === null || coolDownMs === null) return [];
   const isFull = studentMs >= FULL_SESSION_MS;
   const wanted = isFull ? WARM_UP_MS.full : WARM_UP_MS.short;
-  const source = isFull ? 'ACSM Guidelines for Exercise Testing and Prescription, from memory' : 'common practice for short lessons';
+  const source = isFull
+    ? 'ACSM Guidelines for Exercise Testing and Prescription, from memory'
+    : 'common practice for short lessons';
   const share = `${Math.round((coolDownMs / Math.max(1, studentMs)) * 100)} %`;
   return [
-    { holds: warmUpMs >= wanted, text: `${lengthText(warmUpMs)} of warm-up before the first hard work; ${lengthText(wanted)} is usual.`, source },
-    { holds: longestHardMs <= LONGEST_HARD_MS, text: `${lengthText(longestHardMs)} is the longest hard stretch; 20 to 30 min is the usual most.`, source: 'common practice' },
-    { holds: coolDownMs >= wanted / 2, text: `${lengthText(coolDownMs)} of cool-down after it (${share} of the session); at least ${lengthText(wanted / 2)} is usual.`, source },
+    {
+      holds: warmUpMs >= wanted,
+      text: `${lengthText(warmUpMs)} of warm-up before the first hard work; ${lengthText(wanted)} is usual.`,
+      source,
+    },
+    {
+      holds: longestHardMs <= LONGEST_HARD_MS,
+      text: `${lengthText(longestHardMs)} is the longest hard stretch; 20 to 30 min is the usual most.`,
+      source: 'common practice',
+    },
+    {
+      holds: coolDownMs >= wanted / 2,
+      text: `${lengthText(coolDownMs)} of cool-down after it (${share} of the session); at least ${lengthText(wanted / 2)} is usual.`,
+      source,
+    },
   ];
 }

@@ -10,7 +10,22 @@ const METS_BY_EFFORT: readonly number[] = [1.3, 2.8, 3.8, 8.0, 11.8];
 const RESTING_METS = METS_BY_EFFORT[0] ?? 1.3;
 
 /** Spans in which nobody moves hard, whatever the block's effort. */
-const AT_REST: ReadonlySet<SpanKind> = new Set(['talk', 'card', 'explain', 'show', 'lead-in', 'rest', 'round-rest', 'set-rest', 'side-change', 'score', 'ask', 'think', 'answer', 'pause-sign']);
+const AT_REST: ReadonlySet<SpanKind> = new Set([
+  'talk',
+  'card',
+  'explain',
+  'show',
+  'lead-in',
+  'rest',
+  'round-rest',
+  'set-rest',
+  'side-change',
+  'score',
+  'ask',
+  'think',
+  'answer',
+  'pause-sign',
+]);
 
 /** Rests that belong to the doing: practice off the video has them as well. */
 const BETWEEN: ReadonlySet<SpanKind> = new Set(['rest', 'round-rest', 'set-rest', 'side-change']);
@@ -41,7 +56,11 @@ interface Stretch {
 
 /** What a student does in practice off the video: the block's work and rest over again. Without either, work throughout. */
 function practised(block: Block, spans: readonly Span[], practiceMs: number): Stretch[] {
-  const once = spans.flatMap(({ kind, startMs, endMs }): Stretch[] => (BETWEEN.has(kind) || !AT_REST.has(kind) ? [{ ms: endMs - startMs, isRest: BETWEEN.has(kind) }] : []));
+  const once = spans.flatMap(({ kind, startMs, endMs }): Stretch[] =>
+    BETWEEN.has(kind) || !AT_REST.has(kind)
+      ? [{ ms: endMs - startMs, isRest: BETWEEN.has(kind) }]
+      : [],
+  );
   const rest = once.find(({ isRest }) => isRest);
   // The last rest may be left out of the plan; before beginning anew there is one.
   const round = rest && !once.at(-1)?.isRest ? [...once, rest] : once;
@@ -66,7 +85,9 @@ function loadsOf(schedule: Schedule): Load[] {
       effort: isRest ? 1 : block.effort,
       block,
     });
-    const loads = spans.map((span) => load(span.startMs, span.endMs, block.kind !== 'talk' && AT_REST.has(span.kind)));
+    const loads = spans.map((span) =>
+      load(span.startMs, span.endMs, block.kind !== 'talk' && AT_REST.has(span.kind)),
+    );
     // A talk is as hard as its teacher says: people warm up while they are talked through it.
     let atMs = durationMs;
     for (const { ms, isRest } of practised(block, spans, studentMs - durationMs)) {
@@ -103,14 +124,23 @@ const total = (loads: readonly Load[]) => loads.reduce((sum, load) => sum + leng
 const MINUTE_MS = 60_000;
 
 function minutesOf(loads: readonly Load[], studentMs: number): EffortMinute[] {
-  const minutes = Array.from({ length: Math.ceil(studentMs / MINUTE_MS) }, (_, minute): EffortMinute => ({ minute, mets: 0, effort: 0 }));
+  const minutes = Array.from(
+    { length: Math.ceil(studentMs / MINUTE_MS) },
+    (_, minute): EffortMinute => ({ minute, mets: 0, effort: 0 }),
+  );
   // Each load is spread over the minutes it touches: one pass, however long the lesson.
   for (const load of loads) {
-    for (let minute = Math.floor(load.startMs / MINUTE_MS); minute * MINUTE_MS < load.endMs; minute += 1) {
+    for (
+      let minute = Math.floor(load.startMs / MINUTE_MS);
+      minute * MINUTE_MS < load.endMs;
+      minute += 1
+    ) {
       const own = minutes[minute];
       if (!own) break;
       const from = minute * MINUTE_MS;
-      const share = (Math.min(from + MINUTE_MS, load.endMs) - Math.max(from, load.startMs)) / (Math.min(from + MINUTE_MS, studentMs) - from);
+      const share =
+        (Math.min(from + MINUTE_MS, load.endMs) - Math.max(from, load.startMs)) /
+        (Math.min(from + MINUTE_MS, studentMs) - from);
       own.mets += load.mets * share;
       own.effort += load.effort * share;
     }
@@ -140,8 +170,22 @@ export function effortCurve(schedule: Schedule): EffortCurve {
   return {
     minutes: minutesOf(loads, schedule.studentMs),
     metMinutes: loads.reduce((sum, load) => sum + (length(load) * load.mets) / 60_000, 0),
-    warmUpMs: firstMs === undefined ? null : total(loads.filter((l) => l.endMs <= firstMs && (l.block.part === 'warm-up' || l.effort >= 2))),
+    warmUpMs:
+      firstMs === undefined
+        ? null
+        : total(
+            loads.filter(
+              (l) => l.endMs <= firstMs && (l.block.part === 'warm-up' || l.effort >= 2),
+            ),
+          ),
     longestHardMs: longestHard(hard),
-    coolDownMs: lastMs === undefined ? null : total(loads.filter((l) => l.startMs >= lastMs && (l.block.part === 'cool-down' || l.effort === 2))),
+    coolDownMs:
+      lastMs === undefined
+        ? null
+        : total(
+            loads.filter(
+              (l) => l.startMs >= lastMs && (l.block.part === 'cool-down' || l.effort === 2),
+            ),
+          ),
   };
 }

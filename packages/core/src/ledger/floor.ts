@@ -36,7 +36,11 @@ const STANDING: Footprint = { widthCm: 100, depthCm: 100, heightCm: 220 };
 type Facing = Block['facing']['performer'];
 
 /** What lies to the performer's right and ahead, as the camera sees it. */
-function asSeen(facing: Facing, rightCm: number, forwardCm: number): { screenRightCm: number; nearCm: number } {
+function asSeen(
+  facing: Facing,
+  rightCm: number,
+  forwardCm: number,
+): { screenRightCm: number; nearCm: number } {
   switch (facing) {
     case 'camera':
       return { screenRightCm: -rightCm, nearCm: forwardCm };
@@ -55,11 +59,16 @@ function placed(mark: FloorMark, facing: Facing, move: Footprint): PlacedMark {
   if (mark.kind === 'travel') return { ...at, widthCm: move.widthCm, depthCm: move.depthCm };
   if (mark.kind === 'marker') return { ...at, widthCm: 0, depthCm: 0 };
   const isSideOn = facing === 'left side on' || facing === 'right side on';
-  return isSideOn ? { ...at, widthCm: mark.depthCm, depthCm: mark.widthCm } : { ...at, widthCm: mark.widthCm, depthCm: mark.depthCm };
+  return isSideOn
+    ? { ...at, widthCm: mark.depthCm, depthCm: mark.widthCm }
+    : { ...at, widthCm: mark.widthCm, depthCm: mark.depthCm };
 }
 
 function reachOf(move: Footprint, marks: readonly Omit<PlacedMark, 'mark'>[]): Reach {
-  const boxes = [{ screenRightCm: 0, nearCm: 0, widthCm: move.widthCm, depthCm: move.depthCm }, ...marks];
+  const boxes = [
+    { screenRightCm: 0, nearCm: 0, widthCm: move.widthCm, depthCm: move.depthCm },
+    ...marks,
+  ];
   const most = (far: (box: (typeof boxes)[number]) => number) => Math.max(...boxes.map(far));
   return {
     screenLeftCm: most((b) => b.widthCm / 2 - b.screenRightCm),
@@ -69,10 +78,20 @@ function reachOf(move: Footprint, marks: readonly Omit<PlacedMark, 'mark'>[]): R
   };
 }
 
-const boxOf = (reach: Reach, heightCm: number): Footprint => ({ widthCm: reach.screenLeftCm + reach.screenRightCm, depthCm: reach.farCm + reach.nearCm, heightCm });
+const boxOf = (reach: Reach, heightCm: number): Footprint => ({
+  widthCm: reach.screenLeftCm + reach.screenRightCm,
+  depthCm: reach.farCm + reach.nearCm,
+  heightCm,
+});
 
 /** The floor a block takes; null when it does not say. */
-export function floorUse({ id, title, footprint, floor, facing }: Pick<Block, 'id' | 'title' | 'footprint' | 'floor' | 'facing'>): FloorUse | null {
+export function floorUse({
+  id,
+  title,
+  footprint,
+  floor,
+  facing,
+}: Pick<Block, 'id' | 'title' | 'footprint' | 'floor' | 'facing'>): FloorUse | null {
   if (!footprint && floor.length === 0) return null;
   const move = footprint ?? STANDING;
   const marks = floor.map((mark) => placed(mark, facing.performer, move));
@@ -88,13 +107,26 @@ export interface Nearer {
 
 /** The one mark to bring nearer so that the block fits the room; null when no single mark does it. */
 export function nearerMark(use: FloorUse, room: Footprint): Nearer | null {
-  const over = { screenRightCm: Math.max(0, use.size.widthCm - room.widthCm), nearCm: Math.max(0, use.size.depthCm - room.depthCm) };
+  const over = {
+    screenRightCm: Math.max(0, use.size.widthCm - room.widthCm),
+    nearCm: Math.max(0, use.size.depthCm - room.depthCm),
+  };
   for (const own of use.marks) {
-    const closer = (axis: 'screenRightCm' | 'nearCm') => own[axis] - Math.sign(own[axis]) * Math.min(over[axis], Math.abs(own[axis]));
-    const moved = use.marks.map((m) => (m === own ? { ...m, screenRightCm: closer('screenRightCm'), nearCm: closer('nearCm') } : m));
+    const closer = (axis: 'screenRightCm' | 'nearCm') =>
+      own[axis] - Math.sign(own[axis]) * Math.min(over[axis], Math.abs(own[axis]));
+    const moved = use.marks.map((m) =>
+      m === own ? { ...m, screenRightCm: closer('screenRightCm'), nearCm: closer('nearCm') } : m,
+    );
     const size = boxOf(reachOf(use.move, moved), use.move.heightCm);
-    if (size.widthCm <= room.widthCm && size.depthCm <= room.depthCm && size.heightCm <= room.heightCm) {
-      return { label: own.mark.label || own.mark.kind, cm: Math.max(over.screenRightCm, over.nearCm) };
+    if (
+      size.widthCm <= room.widthCm &&
+      size.depthCm <= room.depthCm &&
+      size.heightCm <= room.heightCm
+    ) {
+      return {
+        label: own.mark.label || own.mark.kind,
+        cm: Math.max(over.screenRightCm, over.nearCm),
+      };
     }
   }
   return null;

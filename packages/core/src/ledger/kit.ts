@@ -1,4 +1,14 @@
-import { isSameThing, kitNeeds, makeBlock, makeKit, namesThing, neededText, type Block, type KitNeed, type MakeId } from '../lesson/index.ts';
+import {
+  isSameThing,
+  kitNeeds,
+  makeBlock,
+  makeKit,
+  namesThing,
+  neededText,
+  type Block,
+  type KitNeed,
+  type MakeId,
+} from '../lesson/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 
 export interface KitLine {
@@ -32,10 +42,27 @@ export function kitLedger(schedule: Schedule, language: string): KitLine[] {
     for (const { name, quantity, share, standIn } of block.kit) {
       if (name.trim() === '') continue;
       let line = lines.find((known) => isSameThing(known.name, name, language));
-      if (!line) lines.push((line = { name: name.trim(), needs: [], standIns: [], neededIn: null, announcedMs: null, fetchBefore: null }));
+      if (!line)
+        lines.push(
+          (line = {
+            name: name.trim(),
+            needs: [],
+            standIns: [],
+            neededIn: null,
+            announcedMs: null,
+            fetchBefore: null,
+          }),
+        );
       const own = atOnce.get(line) ?? [];
       const same = own.find((need) => need.share === share);
-      atOnce.set(line, same ? own.map((need) => (need === same ? { share, quantity: same.quantity + quantity } : need)) : [...own, { share, quantity }]);
+      atOnce.set(
+        line,
+        same
+          ? own.map((need) =>
+              need === same ? { share, quantity: same.quantity + quantity } : need,
+            )
+          : [...own, { share, quantity }],
+      );
       const instead = standIn.trim();
       if (instead !== '' && !line.standIns.includes(instead)) line.standIns.push(instead);
       if (announces(block)) line.announcedMs ??= studentStartMs;
@@ -43,13 +70,16 @@ export function kitLedger(schedule: Schedule, language: string): KitLine[] {
     }
     for (const [line, own] of atOnce) line.needs = kitNeeds([...line.needs, ...own]);
   }
-  const texts = schedule.blocks.map(({ block, studentStartMs }) => ({ text: textOf(block), atMs: studentStartMs })).filter(({ text }) => text.trim() !== '');
+  const texts = schedule.blocks
+    .map(({ block, studentStartMs }) => ({ text: textOf(block), atMs: studentStartMs }))
+    .filter(({ text }) => text.trim() !== '');
   for (const line of lines) {
     const named = texts.find(({ text }) => namesThing(text, line.name, language));
     if (named) line.announcedMs = Math.min(line.announcedMs ?? Infinity, named.atMs);
     const { neededIn, announcedMs } = line;
     // Naming it in the block that uses it is too late: the student stands there without.
-    if (neededIn && (announcedMs === null || announcedMs >= neededIn.atMs)) line.fetchBefore = neededIn.blockId;
+    if (neededIn && (announcedMs === null || announcedMs >= neededIn.atMs))
+      line.fetchBefore = neededIn.blockId;
   }
   return lines;
 }
@@ -63,7 +93,12 @@ export function fetchPause({ name, needs, standIns }: KitLine, makeId: MakeId): 
     ...makeBlock('card', makeId),
     title: `Fetch: ${name}`,
     part: 'kit',
-    kit: needs.map(({ share, quantity }) => ({ ...makeKit(name, makeId), quantity, share, standIn })),
+    kit: needs.map(({ share, quantity }) => ({
+      ...makeKit(name, makeId),
+      quantity,
+      share,
+      standIn,
+    })),
     ...{ about: 'kit', lines: [`${neededText(name, needs)}${standIn ? ` (or ${standIn})` : ''}`] },
     pauseAfter: { practiceMs: FETCH_MS, signMs: 5_000, prompt: `Fetch ${name}.` },
   } as Block;

@@ -43,7 +43,9 @@ function unevenness(block: Block, { left, right }: SidePair): SidesLedger['uneve
   const ms = left.ms - right.ms;
   if (count === 0 && Math.abs(ms) <= ROUNDING_MS) return [];
   const more = (count === 0 ? ms : count) > 0 ? 'left' : 'right';
-  return [{ blockId: block.id, title: block.title, more, count: Math.abs(count), ms: Math.abs(ms) }];
+  return [
+    { blockId: block.id, title: block.title, more, count: Math.abs(count), ms: Math.abs(ms) },
+  ];
 }
 
 /** Work by side: in all, by body region, and the blocks that favour one. Only exercised spans with a side count. */

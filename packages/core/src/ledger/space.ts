@@ -31,7 +31,9 @@ export interface SpaceLedger {
 }
 
 function missing(needed: Footprint, room: Footprint): Partial<Record<Dimension, number>> {
-  return Object.fromEntries(dimensions.flatMap((d) => (needed[d] > room[d] ? [[d, needed[d] - room[d]]] : [])));
+  return Object.fromEntries(
+    dimensions.flatMap((d) => (needed[d] > room[d] ? [[d, needed[d] - room[d]]] : [])),
+  );
 }
 
 function misfitOf(use: FloorUse, room: Footprint): Misfit[] {
@@ -39,7 +41,15 @@ function misfitOf(use: FloorUse, room: Footprint): Misfit[] {
   const lacks = missing(size, room);
   if (Object.keys(lacks).length === 0) return [];
   const turned = { ...size, widthCm: size.depthCm, depthCm: size.widthCm };
-  return [{ blockId, title, missing: lacks, fitsTurned: Object.keys(missing(turned, room)).length === 0, nearer: nearerMark(use, room) }];
+  return [
+    {
+      blockId,
+      title,
+      missing: lacks,
+      fitsTurned: Object.keys(missing(turned, room)).length === 0,
+      nearer: nearerMark(use, room),
+    },
+  ];
 }
 
 /** The room the whole lesson needs, which block decides it, and what does not fit the room the student has. In centimetres. */

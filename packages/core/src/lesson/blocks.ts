@@ -69,7 +69,11 @@ const restMs = whole(LIMITS.restMs, 'ms');
 const spokenOrFixedMs = whole(LIMITS.fixedMs, 'ms').nullable();
 const demo = demoSchema.nullable();
 
-export const talkBlockSchema = z.strictObject({ ...base, kind: z.literal('talk'), fixedMs: spokenOrFixedMs });
+export const talkBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('talk'),
+  fixedMs: spokenOrFixedMs,
+});
 
 /** How an exercise of an intervals block treats sides: together, on one, changing halfway, or by round. */
 export const workSides = ['both', 'left', 'right', 'halves', 'rounds'] as const;
@@ -80,7 +84,10 @@ export const intervalsBlockSchema = z.strictObject({
   ...base,
   kind: z.literal('intervals'),
   demo,
-  exercises: z.array(exerciseSchema.extend({ sides: z.enum(workSides) })).min(1, 'At least one exercise.').max(LIMITS.exercises),
+  exercises: z
+    .array(exerciseSchema.extend({ sides: z.enum(workSides) }))
+    .min(1, 'At least one exercise.')
+    .max(LIMITS.exercises),
   workMs: whole(LIMITS.workMs, 'ms'),
   restMs,
   /** Further rungs after `workMs` and `restMs`; empty: every work is alike. */
@@ -122,7 +129,10 @@ export const repsBlockSchema = z.strictObject({
       upMs: whole(LIMITS.tempoPartMs, 'ms'),
       topHoldMs: whole(LIMITS.tempoPartMs, 'ms'),
     })
-    .refine((t) => t.downMs + t.holdMs + t.upMs + t.topHoldMs >= 200, 'One repetition takes at least 0.2 s.'),
+    .refine(
+      (t) => t.downMs + t.holdMs + t.upMs + t.topHoldMs >= 200,
+      'One repetition takes at least 0.2 s.',
+    ),
   sets: whole(LIMITS.sets),
   restBetweenSetsMs: restMs,
   sideChangeMs: restMs,
@@ -156,7 +166,10 @@ export const countsBlockSchema = z.strictObject({
   kind: z.literal('counts'),
   demo,
   bpm: whole(LIMITS.bpm),
-  moves: z.array(exerciseSchema.extend({ eights: whole(LIMITS.eights) })).min(1, 'At least one move.').max(LIMITS.moves),
+  moves: z
+    .array(exerciseSchema.extend({ eights: whole(LIMITS.eights) }))
+    .min(1, 'At least one move.')
+    .max(LIMITS.moves),
   times: whole(LIMITS.tries),
   /** Eights counted in before the first move. */
   countIn: whole(LIMITS.countIn),
@@ -168,7 +181,10 @@ export const routineBlockSchema = z.strictObject({
   ...base,
   kind: z.literal('routine'),
   demo,
-  moves: z.array(exerciseSchema.extend({ ms: whole(LIMITS.moveMs, 'ms') })).min(1, 'At least one move.').max(LIMITS.moves),
+  moves: z
+    .array(exerciseSchema.extend({ ms: whole(LIMITS.moveMs, 'ms') }))
+    .min(1, 'At least one move.')
+    .max(LIMITS.moves),
   grow: z.enum(growths),
   /** How often each step of the growing is rehearsed. */
   timesEach: whole(LIMITS.demoTimes),
@@ -204,7 +220,9 @@ export const gameBlockSchema = z.strictObject({
   playMs: whole(LIMITS.workMs, 'ms'),
   target: whole(LIMITS.target),
   scoring: z.enum(scorings),
-  targets: z.array(z.strictObject({ id: idSchema, name: titleSchema, points: whole(LIMITS.points) })).max(LIMITS.targets),
+  targets: z
+    .array(z.strictObject({ id: idSchema, name: titleSchema, points: whole(LIMITS.points) }))
+    .max(LIMITS.targets),
   tries: whole(LIMITS.tries),
   restMs,
   /** Time to write down the score after each try. */
@@ -218,7 +236,10 @@ export const calledBlockSchema = z
     ...base,
     kind: z.literal('called'),
     demo,
-    labels: z.array(z.strictObject({ id: idSchema, text: titleSchema })).min(LIMITS.labels.min, 'At least two commands.').max(LIMITS.labels.max),
+    labels: z
+      .array(z.strictObject({ id: idSchema, text: titleSchema }))
+      .min(LIMITS.labels.min, 'At least two commands.')
+      .max(LIMITS.labels.max),
     calls: whole(LIMITS.calls),
     gapMinMs: whole(LIMITS.gapMs, 'ms'),
     gapMaxMs: whole(LIMITS.gapMs, 'ms'),
@@ -226,8 +247,15 @@ export const calledBlockSchema = z
     seed: whole(LIMITS.seed),
     leadInMs,
   })
-  .refine((b) => b.gapMinMs <= b.gapMaxMs, { path: ['gapMaxMs'], message: 'The longest gap is at least the shortest.' })
-  .refine((b) => b.minEach * b.labels.length <= b.calls, { path: ['calls'], message: 'Too few calls for every command to come as often as asked. Raise the calls or lower "each at least".' });
+  .refine((b) => b.gapMinMs <= b.gapMaxMs, {
+    path: ['gapMaxMs'],
+    message: 'The longest gap is at least the shortest.',
+  })
+  .refine((b) => b.minEach * b.labels.length <= b.calls, {
+    path: ['calls'],
+    message:
+      'Too few calls for every command to come as often as asked. Raise the calls or lower "each at least".',
+  });
 
 export const questionBlockSchema = z.strictObject({
   ...base,

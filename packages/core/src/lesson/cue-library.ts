@@ -3,10 +3,19 @@ import { cueSchema, titleSchema, type Cue } from './parts.ts';
 import type { MakeId } from './make.ts';
 import type { Lesson } from './schema.ts';
 
-const shared = { text: true, moment: true, bodyPart: true, reason: true, right: true, wrong: true } as const;
+const shared = {
+  text: true,
+  moment: true,
+  bodyPart: true,
+  reason: true,
+  right: true,
+  wrong: true,
+} as const;
 
 /** A cue as the library keeps it for a skill; `id` is the entry's own. */
-export const cueEntrySchema = cueSchema.pick({ id: true, ...shared }).extend({ skill: titleSchema });
+export const cueEntrySchema = cueSchema
+  .pick({ id: true, ...shared })
+  .extend({ skill: titleSchema });
 export type CueEntry = z.infer<typeof cueEntrySchema>;
 
 const sharedKeys = Object.keys(shared) as (keyof typeof shared)[];
@@ -41,7 +50,8 @@ export function entryUses(lesson: Lesson): Map<string, number> {
   const uses = new Map<string, number>();
   for (const { blocks } of lesson.sections) {
     for (const { cues } of blocks) {
-      for (const { entryId } of cues) if (entryId !== null) uses.set(entryId, (uses.get(entryId) ?? 0) + 1);
+      for (const { entryId } of cues)
+        if (entryId !== null) uses.set(entryId, (uses.get(entryId) ?? 0) + 1);
     }
   }
   return uses;

@@ -11,19 +11,54 @@ const changed = (lesson: Lesson, recipe: (draft: Lesson) => void): Lesson => {
 
 it('names what differs in the finished video, and nothing else', () => {
   fc.assert(
-    fc.property(arbitraryLesson.filter((lesson) => blocksOf(lesson).length > 0), fc.nat(), (lesson, n) => {
-      expect(videoChanges(lesson, structuredClone(lesson))).toEqual([]);
-      const blocks = blocksOf(lesson);
-      const at = n % blocks.length;
-      const cautioned = changed(lesson, (draft) => void blocksOf(draft)[at]?.cautions.push('Mind the lamp'));
-      expect(videoChanges(lesson, cautioned)).toEqual([blocks[at]?.title || 'Untitled']);
-      // How hard it is thought to be is not seen.
-      expect(videoChanges(lesson, changed(lesson, (draft) => void Object.assign(blocksOf(draft)[at] ?? {}, { effort: 3, mets: 4, regions: ['back'] })))).toEqual([]);
-      const without = changed(lesson, (draft) => void draft.sections.forEach((section) => (section.blocks = section.blocks.filter(({ id }) => id !== blocks[at]?.id))));
-      expect(videoChanges(lesson, without)).toEqual([`${blocks[at]?.title || 'Untitled'} is gone`]);
-      expect(videoChanges(without, lesson)).toEqual([`${blocks[at]?.title || 'Untitled'} is new`]);
-      const calm = changed(lesson, (draft) => void (draft.finish = { ...usualFinish, look: { ...usualFinish.look, calm: true } }));
-      expect(videoChanges(lesson, calm)).toEqual(['look']);
-    }),
+    fc.property(
+      arbitraryLesson.filter((lesson) => blocksOf(lesson).length > 0),
+      fc.nat(),
+      (lesson, n) => {
+        expect(videoChanges(lesson, structuredClone(lesson))).toEqual([]);
+        const blocks = blocksOf(lesson);
+        const at = n % blocks.length;
+        const cautioned = changed(
+          lesson,
+          (draft) => void blocksOf(draft)[at]?.cautions.push('Mind the lamp'),
+        );
+        expect(videoChanges(lesson, cautioned)).toEqual([blocks[at]?.title || 'Untitled']);
+        // How hard it is thought to be is not seen.
+        expect(
+          videoChanges(
+            lesson,
+            changed(
+              lesson,
+              (draft) =>
+                void Object.assign(blocksOf(draft)[at] ?? {}, {
+                  effort: 3,
+                  mets: 4,
+                  regions: ['back'],
+                }),
+            ),
+          ),
+        ).toEqual([]);
+        const without = changed(
+          lesson,
+          (draft) =>
+            void draft.sections.forEach(
+              (section) =>
+                (section.blocks = section.blocks.filter(({ id }) => id !== blocks[at]?.id)),
+            ),
+        );
+        expect(videoChanges(lesson, without)).toEqual([
+          `${blocks[at]?.title || 'Untitled'} is gone`,
+        ]);
+        expect(videoChanges(without, lesson)).toEqual([
+          `${blocks[at]?.title || 'Untitled'} is new`,
+        ]);
+        const calm = changed(
+          lesson,
+          (draft) =>
+            void (draft.finish = { ...usualFinish, look: { ...usualFinish.look, calm: true } }),
+        );
+        expect(videoChanges(lesson, calm)).toEqual(['look']);
+      },
+    ),
   );
 });

@@ -5,7 +5,16 @@ const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.str
 const named = (title: string) => title || 'Untitled';
 
 /** What is seen or heard of a block in the finished video; how it is filmed or weighed in ledgers is not. */
-function seenOf({ shots: _shots, extent: _extent, locked: _locked, regions: _regions, mets: _mets, effort: _effort, skill: _skill, ...seen }: Block): unknown {
+function seenOf({
+  shots: _shots,
+  extent: _extent,
+  locked: _locked,
+  regions: _regions,
+  mets: _mets,
+  effort: _effort,
+  skill: _skill,
+  ...seen
+}: Block): unknown {
   return seen;
 }
 
@@ -26,11 +35,22 @@ export function videoChanges(before: Lesson, after: Lesson): string[] {
     else if (!same(seenOf(known), seenOf(block))) changes.push(named(block.title));
   }
   for (const [id, block] of old) if (!now.has(id)) changes.push(`${named(block.title)} is gone`);
-  const order = (sections: readonly Section[], others: ReadonlyMap<string, Block>) => sections.map(({ title, blocks }) => [title, blocks.map(({ id }) => id).filter((id) => others.has(id))]);
-  if (!same(order(before.sections, now), order(after.sections, old))) changes.push('order or sections');
+  const order = (sections: readonly Section[], others: ReadonlyMap<string, Block>) =>
+    sections.map(({ title, blocks }) => [
+      title,
+      blocks.map(({ id }) => id).filter((id) => others.has(id)),
+    ]);
+  if (!same(order(before.sections, now), order(after.sections, old)))
+    changes.push('order or sections');
   if (!same(before.finish.look, after.finish.look)) changes.push('look');
   if (!same(before.finish.sound, after.finish.sound)) changes.push('sound');
   if (!same(before.second, after.second)) changes.push('second language');
-  if (!same([before.settings, before.title, before.series.level, before.audience], [after.settings, after.title, after.series.level, after.audience])) changes.push('settings of the lesson');
+  if (
+    !same(
+      [before.settings, before.title, before.series.level, before.audience],
+      [after.settings, after.title, after.series.level, after.audience],
+    )
+  )
+    changes.push('settings of the lesson');
   return changes;
 }

@@ -35,18 +35,36 @@ export function beginEditing(lesson: Lesson): EditedLesson {
  * Applies an edit as one undoable step. Changes of one `intention` (a figure set, a sentence typed) are one step, and none at
  * all once together they change nothing. An edit that changes nothing leaves the state as it is.
  */
-export function applyEdit(state: EditedLesson, label: string, edit: LessonEdit, intention: number | null = null): EditedLesson {
+export function applyEdit(
+  state: EditedLesson,
+  label: string,
+  edit: LessonEdit,
+  intention: number | null = null,
+): EditedLesson {
   const [lesson, forward, back] = produceWithPatches(state.lesson, (draft: Lesson) => {
     edit(draft);
   });
   if (forward.length === 0) return state;
   const last = state.past.at(-1);
   if (!last || intention === null || last.intention !== intention) {
-    return { lesson, past: [...state.past, { label, intention, forward, back }].slice(-MAX_STEPS), future: [] };
+    return {
+      lesson,
+      past: [...state.past, { label, intention, forward, back }].slice(-MAX_STEPS),
+      future: [],
+    };
   }
   const before = state.past.slice(0, -1);
-  const joined = { label, intention, forward: [...last.forward, ...forward], back: [...back, ...last.back] };
-  return { lesson, past: isEqual(applyPatches(lesson, joined.back), lesson) ? before : [...before, joined], future: [] };
+  const joined = {
+    label,
+    intention,
+    forward: [...last.forward, ...forward],
+    back: [...back, ...last.back],
+  };
+  return {
+    lesson,
+    past: isEqual(applyPatches(lesson, joined.back), lesson) ? before : [...before, joined],
+    future: [],
+  };
 }
 
 /** Takes back the last step; the same state when there is none. */
@@ -127,7 +145,9 @@ export const insertBefore =
 export const insertAfter =
   (blockId: string | undefined, blocks: readonly Block[]): LessonEdit =>
   (draft) => {
-    const section = draft.sections.find((s) => s.blocks.some(({ id }) => id === blockId)) ?? draft.sections.at(-1);
+    const section =
+      draft.sections.find((s) => s.blocks.some(({ id }) => id === blockId)) ??
+      draft.sections.at(-1);
     if (!section) return;
     const at = section.blocks.findIndex(({ id }) => id === blockId);
     section.blocks.splice(at < 0 ? section.blocks.length : at + 1, 0, ...blocks);
@@ -136,7 +156,8 @@ export const insertAfter =
 export const removeBlocks =
   (blockIds: ReadonlySet<string>): LessonEdit =>
   (draft) => {
-    for (const section of draft.sections) section.blocks = section.blocks.filter(({ id }) => !blockIds.has(id));
+    for (const section of draft.sections)
+      section.blocks = section.blocks.filter(({ id }) => !blockIds.has(id));
   };
 
 /** Puts the named blocks, in the order they stand, right before another block of the section; `null`: at its end. */
@@ -145,7 +166,9 @@ export const placeBlocks =
   (draft) => {
     const target = draft.sections.find(({ id }) => id === sectionId);
     if (!target || (beforeId !== null && blockIds.has(beforeId))) return;
-    const moving = draft.sections.flatMap(({ blocks }) => blocks.filter(({ id }) => blockIds.has(id)));
+    const moving = draft.sections.flatMap(({ blocks }) =>
+      blocks.filter(({ id }) => blockIds.has(id)),
+    );
     removeBlocks(blockIds)(draft);
     const at = target.blocks.findIndex(({ id }) => id === beforeId);
     target.blocks.splice(at < 0 ? target.blocks.length : at, 0, ...moving);
@@ -155,8 +178,13 @@ export const placeBlocks =
 export const moveBlocks =
   (blockIds: ReadonlySet<string>, by: -1 | 1): LessonEdit =>
   (draft) => {
-    const places = draft.sections.flatMap((section) => section.blocks.map((block) => ({ section, block })));
-    const edge = by < 0 ? places.findIndex(({ block }) => blockIds.has(block.id)) : places.findLastIndex(({ block }) => blockIds.has(block.id));
+    const places = draft.sections.flatMap((section) =>
+      section.blocks.map((block) => ({ section, block })),
+    );
+    const edge =
+      by < 0
+        ? places.findIndex(({ block }) => blockIds.has(block.id))
+        : places.findLastIndex(({ block }) => blockIds.has(block.id));
     const at = places[edge];
     if (!at) return;
     const s = draft.sections.indexOf(at.section);
@@ -167,7 +195,13 @@ export const moveBlocks =
     if (!section) return;
     const others = section.blocks.filter(({ id }) => !blockIds.has(id));
     // Later: before what comes after the block that is stepped over.
-    const before = inside ? (by < 0 ? rest[own - 1] : rest[own + 2]) : by < 0 ? undefined : others[0];
+    const before = inside
+      ? by < 0
+        ? rest[own - 1]
+        : rest[own + 2]
+      : by < 0
+        ? undefined
+        : others[0];
     placeBlocks(blockIds, section.id, before?.id ?? null)(draft);
   };
 

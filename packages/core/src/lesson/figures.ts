@@ -26,13 +26,31 @@ type Entry<K extends BlockKind> = Figure & {
   narrow?: (block: BlockOf<K>) => Partial<Pick<Figure, 'label' | 'range'>>;
 };
 
-const time = (key: string, label: string, range: Range, fit: FitRule | null = null): Figure => ({ key, label, unit: 'ms', range, fit });
-const count = (key: string, label: string, range: Range, fit: FitRule | null = null): Figure => ({ key, label, unit: 'count', range, fit });
+const time = (key: string, label: string, range: Range, fit: FitRule | null = null): Figure => ({
+  key,
+  label,
+  unit: 'ms',
+  range,
+  fit,
+});
+const count = (key: string, label: string, range: Range, fit: FitRule | null = null): Figure => ({
+  key,
+  label,
+  unit: 'count',
+  range,
+  fit,
+});
 const by = (step: number, weight: number): FitRule => ({ step, weight });
 
 const leadIn = time('leadInMs', 'Lead-in', LIMITS.leadInMs);
-const fixed = { ...time('fixedMs', 'Length', LIMITS.fixedMs, by(5_000, 2)), when: (b: { fixedMs: number | null }) => b.fixedMs !== null };
-const sideChange = { ...time('sideChangeMs', 'Side change', LIMITS.restMs), when: (b: { sides: string }) => b.sides === 'each' };
+const fixed = {
+  ...time('fixedMs', 'Length', LIMITS.fixedMs, by(5_000, 2)),
+  when: (b: { fixedMs: number | null }) => b.fixedMs !== null,
+};
+const sideChange = {
+  ...time('sideChangeMs', 'Side change', LIMITS.restMs),
+  when: (b: { sides: string }) => b.sides === 'each',
+};
 
 const SHORTEST_REP_MS = 200;
 
@@ -40,7 +58,12 @@ const SHORTEST_REP_MS = 200;
 function tempo(part: keyof RepsBlock['tempo'], label: string): Entry<'reps'> {
   return {
     ...time(`tempo.${part}`, label, LIMITS.tempoPartMs),
-    narrow: (b) => ({ range: { ...LIMITS.tempoPartMs, min: Math.max(LIMITS.tempoPartMs.min, SHORTEST_REP_MS - (repMs(b.tempo) - b.tempo[part])) } }),
+    narrow: (b) => ({
+      range: {
+        ...LIMITS.tempoPartMs,
+        min: Math.max(LIMITS.tempoPartMs.min, SHORTEST_REP_MS - (repMs(b.tempo) - b.tempo[part])),
+      },
+    }),
   };
 }
 
@@ -51,13 +74,22 @@ const TABLE: { [K in BlockKind]: Entry<K>[] } = {
     time('workMs', 'Work', LIMITS.workMs, by(5_000, 3)),
     time('restMs', 'Rest', LIMITS.restMs, by(5_000, 2)),
     count('rounds', 'Rounds', LIMITS.rounds, by(1, 4)),
-    { ...time('restBetweenRoundsMs', 'Rest between rounds', LIMITS.restMs, by(5_000, 2)), when: (b) => b.restBetweenRoundsMs !== null && b.rounds > 1 },
+    {
+      ...time('restBetweenRoundsMs', 'Rest between rounds', LIMITS.restMs, by(5_000, 2)),
+      when: (b) => b.restBetweenRoundsMs !== null && b.rounds > 1,
+    },
     count('sets', 'Sets', LIMITS.sets, by(1, 5)),
-    { ...time('restBetweenSetsMs', 'Rest between sets', LIMITS.restMs, by(5_000, 2)), when: (b) => b.sets > 1 },
+    {
+      ...time('restBetweenSetsMs', 'Rest between sets', LIMITS.restMs, by(5_000, 2)),
+      when: (b) => b.sets > 1,
+    },
     leadIn,
   ],
   reps: [
-    { ...count('reps', 'Repetitions', LIMITS.reps, by(1, 2)), narrow: (b) => (b.sides === 'both' ? {} : { label: 'Repetitions a side' }) },
+    {
+      ...count('reps', 'Repetitions', LIMITS.reps, by(1, 2)),
+      narrow: (b) => (b.sides === 'both' ? {} : { label: 'Repetitions a side' }),
+    },
     count('sets', 'Sets', LIMITS.sets, by(1, 5)),
     tempo('downMs', 'Down'),
     tempo('holdMs', 'Hold'),
@@ -65,15 +97,24 @@ const TABLE: { [K in BlockKind]: Entry<K>[] } = {
     tempo('topHoldMs', 'Hold at the top'),
     leadIn,
     sideChange,
-    { ...time('restBetweenSetsMs', 'Rest between sets', LIMITS.restMs, by(5_000, 2)), when: (b) => b.sets > 1 },
+    {
+      ...time('restBetweenSetsMs', 'Rest between sets', LIMITS.restMs, by(5_000, 2)),
+      when: (b) => b.sets > 1,
+    },
   ],
   hold: [
     { ...time('holdMs', 'Hold', LIMITS.holdMs, by(1_000, 2)), when: (b) => b.by === 'seconds' },
     { ...count('breaths', 'Breaths', LIMITS.breaths, by(1, 2)), when: (b) => b.by === 'breaths' },
     { ...time('breathInMs', 'Breathe in', LIMITS.breathMs), when: (b) => b.by === 'breaths' },
     { ...time('breathOutMs', 'Breathe out', LIMITS.breathMs), when: (b) => b.by === 'breaths' },
-    { ...count('holds', 'Holds', LIMITS.holds, by(1, 3)), narrow: (b) => (b.sides === 'both' ? {} : { label: 'Holds a side' }) },
-    { ...time('restMs', 'Rest between holds', LIMITS.restMs, by(1_000, 1)), when: (b) => b.holds > 1 || b.sides === 'alternating' },
+    {
+      ...count('holds', 'Holds', LIMITS.holds, by(1, 3)),
+      narrow: (b) => (b.sides === 'both' ? {} : { label: 'Holds a side' }),
+    },
+    {
+      ...time('restMs', 'Rest between holds', LIMITS.restMs, by(1_000, 1)),
+      when: (b) => b.holds > 1 || b.sides === 'alternating',
+    },
     sideChange,
     leadIn,
   ],
@@ -91,36 +132,73 @@ const TABLE: { [K in BlockKind]: Entry<K>[] } = {
   laps: [
     count('laps', 'Laps', LIMITS.laps, by(1, 3)),
     time('lapMs', 'One lap, about', LIMITS.lapMs),
-    { ...time('restMs', 'Rest between laps', LIMITS.restMs, by(1_000, 1)), when: (b) => b.laps > 1 },
+    {
+      ...time('restMs', 'Rest between laps', LIMITS.restMs, by(1_000, 1)),
+      when: (b) => b.laps > 1,
+    },
     count('tokens', 'Tokens', LIMITS.tokens),
     leadIn,
   ],
   game: [
-    { ...time('explainMs', 'Explaining', LIMITS.fixedMs, by(5_000, 2)), when: (b) => b.explainMs !== null },
-    { ...time('playMs', 'Play', LIMITS.workMs, by(5_000, 2)), narrow: (b) => (b.goal === 'clock' ? {} : { label: 'Play, about' }) },
+    {
+      ...time('explainMs', 'Explaining', LIMITS.fixedMs, by(5_000, 2)),
+      when: (b) => b.explainMs !== null,
+    },
+    {
+      ...time('playMs', 'Play', LIMITS.workMs, by(5_000, 2)),
+      narrow: (b) => (b.goal === 'clock' ? {} : { label: 'Play, about' }),
+    },
     { ...count('target', 'Target', LIMITS.target), when: (b) => b.goal === 'target' },
     count('tries', 'Tries', LIMITS.tries, by(1, 4)),
-    { ...time('restMs', 'Rest between tries', LIMITS.restMs, by(5_000, 2)), when: (b) => b.tries > 1 },
+    {
+      ...time('restMs', 'Rest between tries', LIMITS.restMs, by(5_000, 2)),
+      when: (b) => b.tries > 1,
+    },
     time('scoreMs', 'Noting the score', LIMITS.scoreMs, by(1_000, 1)),
     leadIn,
   ],
   called: [
-    { ...count('calls', 'Calls', LIMITS.calls, by(1, 1)), narrow: (b) => ({ range: { ...LIMITS.calls, min: Math.max(LIMITS.calls.min, b.minEach * b.labels.length) } }) },
-    { ...time('gapMinMs', 'Shortest gap', LIMITS.gapMs), narrow: (b) => ({ range: { ...LIMITS.gapMs, max: b.gapMaxMs } }) },
-    { ...time('gapMaxMs', 'Longest gap', LIMITS.gapMs), narrow: (b) => ({ range: { ...LIMITS.gapMs, min: b.gapMinMs } }) },
-    { ...count('minEach', 'Each at least', LIMITS.minEach), narrow: (b) => ({ range: { ...LIMITS.minEach, max: Math.min(LIMITS.minEach.max, Math.floor(b.calls / b.labels.length)) } }) },
+    {
+      ...count('calls', 'Calls', LIMITS.calls, by(1, 1)),
+      narrow: (b) => ({
+        range: { ...LIMITS.calls, min: Math.max(LIMITS.calls.min, b.minEach * b.labels.length) },
+      }),
+    },
+    {
+      ...time('gapMinMs', 'Shortest gap', LIMITS.gapMs),
+      narrow: (b) => ({ range: { ...LIMITS.gapMs, max: b.gapMaxMs } }),
+    },
+    {
+      ...time('gapMaxMs', 'Longest gap', LIMITS.gapMs),
+      narrow: (b) => ({ range: { ...LIMITS.gapMs, min: b.gapMinMs } }),
+    },
+    {
+      ...count('minEach', 'Each at least', LIMITS.minEach),
+      narrow: (b) => ({
+        range: {
+          ...LIMITS.minEach,
+          max: Math.min(LIMITS.minEach.max, Math.floor(b.calls / b.labels.length)),
+        },
+      }),
+    },
     count('seed', 'Order number', LIMITS.seed),
     leadIn,
   ],
   question: [
     { ...time('askMs', 'Asking', LIMITS.fixedMs, by(1_000, 2)), when: (b) => b.askMs !== null },
     time('thinkMs', 'Thinking time', LIMITS.thinkMs, by(1_000, 1)),
-    { ...time('answerMs', 'Answer', LIMITS.fixedMs, by(1_000, 2)), when: (b) => b.answerMs !== null },
+    {
+      ...time('answerMs', 'Answer', LIMITS.fixedMs, by(1_000, 2)),
+      when: (b) => b.answerMs !== null,
+    },
   ],
   card: [fixed],
 };
 
-const DEMO: Figure[] = [count('demo.times', 'Shown first', LIMITS.demoTimes, by(1, 2)), time('demo.onceMs', 'One showing', LIMITS.onceMs)];
+const DEMO: Figure[] = [
+  count('demo.times', 'Shown first', LIMITS.demoTimes, by(1, 2)),
+  time('demo.onceMs', 'One showing', LIMITS.onceMs),
+];
 const PARTS: Figure[] = [
   count('parts.timesEach', 'Times each part', LIMITS.demoTimes, by(1, 3)),
   time('parts.partMs', 'One part', LIMITS.onceMs),
@@ -140,9 +218,18 @@ function listFigures(block: Block): Figure[] {
         time(`ladder.${i}.restMs`, `Rest of rung ${i + 2}`, LIMITS.restMs, by(5_000, 2)),
       ]);
     case 'counts':
-      return block.moves.map((move, i) => count(`moves.${i}.eights`, `Eights of ${move.title || `move ${i + 1}`}`, LIMITS.eights, by(1, 3)));
+      return block.moves.map((move, i) =>
+        count(
+          `moves.${i}.eights`,
+          `Eights of ${move.title || `move ${i + 1}`}`,
+          LIMITS.eights,
+          by(1, 3),
+        ),
+      );
     case 'routine':
-      return block.moves.map((move, i) => time(`moves.${i}.ms`, `Length of ${move.title || `move ${i + 1}`}`, LIMITS.moveMs));
+      return block.moves.map((move, i) =>
+        time(`moves.${i}.ms`, `Length of ${move.title || `move ${i + 1}`}`, LIMITS.moveMs),
+      );
     default:
       return [];
   }
@@ -189,7 +276,10 @@ export function writeFigure(draft: Block, key: string, value: number): void {
 
 /** Words for the last part of a figure's path, for messages about a place in a document. */
 export const figureWords: Readonly<Record<string, string>> = Object.fromEntries([
-  ...[...Object.values(TABLE).flat(), ...DEMO, ...PARTS, ...PAUSE].map(({ key, label }) => [key.split('.').at(-1) ?? key, label.toLowerCase()]),
+  ...[...Object.values(TABLE).flat(), ...DEMO, ...PARTS, ...PAUSE].map(({ key, label }) => [
+    key.split('.').at(-1) ?? key,
+    label.toLowerCase(),
+  ]),
   ['holdMs', 'hold'],
   ['workMs', 'work time'],
   ['practiceMs', 'practice time'],

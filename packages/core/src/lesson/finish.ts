@@ -33,7 +33,9 @@ export const finishSchema = z.strictObject({
     clock: z.enum(clockStyles),
     theme: z.enum(themes),
     /** Colour of what matters now; moved until it can be read on its ground. */
-    accent: z.string().regex(/^#[0-9a-f]{6}$/, 'A colour is written as # and six digits, such as #ffb454.'),
+    accent: z
+      .string()
+      .regex(/^#[0-9a-f]{6}$/, 'A colour is written as # and six digits, such as #ffb454.'),
     /** As little as possible moves: the clock changes once a second, and only what is needed is said. */
     calm: z.boolean(),
     profile: z.enum(viewingProfiles),
@@ -46,7 +48,12 @@ export const finishSchema = z.strictObject({
     backing: whole(LIMITS.backing),
     /** Texts in the lesson's language, or in its second one too. */
     languages: z.enum(languageChoices),
-    slots: z.strictObject(Object.fromEntries(overlaySlots.map((slot) => [slot, slotStyleSchema])) as Record<(typeof overlaySlots)[number], typeof slotStyleSchema>),
+    slots: z.strictObject(
+      Object.fromEntries(overlaySlots.map((slot) => [slot, slotStyleSchema])) as Record<
+        (typeof overlaySlots)[number],
+        typeof slotStyleSchema
+      >,
+    ),
   }),
   sound: z.strictObject({
     /** Loudness of the voice, in whole LUFS. */
@@ -83,7 +90,16 @@ export const usualFinish: Finish = {
     counting: 'up',
     backing: 100,
     languages: 'one',
-    slots: Object.fromEntries(overlaySlots.map((slot) => [slot, { size: 100, place: null }])) as Record<(typeof overlaySlots)[number], SlotStyle>,
+    slots: Object.fromEntries(
+      overlaySlots.map((slot) => [slot, { size: 100, place: null }]),
+    ) as Record<(typeof overlaySlots)[number], SlotStyle>,
   },
-  sound: { lufs: -16, lowCut: true, noise: 'gently', pacer: 'left out', heard: [...pacerVoices], music: null },
+  sound: {
+    lufs: -16,
+    lowCut: true,
+    noise: 'gently',
+    pacer: 'left out',
+    heard: [...pacerVoices],
+    music: null,
+  },
 };

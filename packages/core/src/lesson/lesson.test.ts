@@ -56,18 +56,25 @@ describe('reading a lesson', () => {
     );
   });
 
-  it.each([0, -5_000, 1e12, 1.5, Number.NaN])('refuses a work time of %s ms and says where', (workMs) => {
-    const lesson = withBlock('intervals');
-    const raw = JSON.parse(JSON.stringify(lesson)) as { sections: { blocks: Record<string, unknown>[] }[] };
-    Object.assign(raw.sections[0]?.blocks[0] ?? {}, { workMs });
-    const { faults } = fault(() => readLesson(raw));
-    expect(faults[0]?.place).toBe('section 1 "Welcome", block 1 "First throws", work time');
-    expect(faults[0]?.message).toMatch(/At least 1 s|At most 3600 s|whole number|Invalid input/);
-  });
+  it.each([0, -5_000, 1e12, 1.5, Number.NaN])(
+    'refuses a work time of %s ms and says where',
+    (workMs) => {
+      const lesson = withBlock('intervals');
+      const raw = JSON.parse(JSON.stringify(lesson)) as {
+        sections: { blocks: Record<string, unknown>[] }[];
+      };
+      Object.assign(raw.sections[0]?.blocks[0] ?? {}, { workMs });
+      const { faults } = fault(() => readLesson(raw));
+      expect(faults[0]?.place).toBe('section 1 "Welcome", block 1 "First throws", work time');
+      expect(faults[0]?.message).toMatch(/At least 1 s|At most 3600 s|whole number|Invalid input/);
+    },
+  );
 
   it('refuses a repetition that takes no time, two uses of one id and unknown fields', () => {
     const none = withBlock('reps');
-    Object.assign(blocksOf(none)[0] ?? {}, { tempo: { downMs: 0, holdMs: 0, upMs: 0, topHoldMs: 0 } });
+    Object.assign(blocksOf(none)[0] ?? {}, {
+      tempo: { downMs: 0, holdMs: 0, upMs: 0, topHoldMs: 0 },
+    });
     expect(fault(() => readLesson(none)).message).toContain('at least 0.2 s');
     const twice = withBlock('talk');
     twice.sections.push(makeSection('Again', () => blocksOf(twice)[0]?.id ?? ''));
@@ -80,12 +87,17 @@ describe('reading a lesson', () => {
     expect(readLesson(JSON.parse(JSON.stringify(lesson))).title).toBe('“Skip” & <throw> 🤸');
   });
 
-  it.each([null, [], 'text', {}, { format: 'other', version: 1 }])('says that %j is no lesson file', (raw) => {
-    expect(fault(() => readLesson(raw)).message).toContain('not a lesson file');
-  });
+  it.each([null, [], 'text', {}, { format: 'other', version: 1 }])(
+    'says that %j is no lesson file',
+    (raw) => {
+      expect(fault(() => readLesson(raw)).message).toContain('not a lesson file');
+    },
+  );
 
   it('refuses a newer version and one without a version', () => {
-    expect(fault(() => readLesson({ format: 'zest-lesson', version: 99 })).message).toContain('Update the program');
+    expect(fault(() => readLesson({ format: 'zest-lesson', version: 99 })).message).toContain(
+      'Update the program',
+    );
     expect(fault(() => readLesson({ format: 'zest-lesson' })).message).toContain('no version');
   });
 
@@ -94,8 +106,14 @@ describe('reading a lesson', () => {
       [1, (d: Record<string, unknown>) => ({ ...d, trail: [1] })],
       [2, (d: Record<string, unknown>) => ({ ...d, trail: [...(d['trail'] as number[]), 2] })],
     ]);
-    expect(migrateDocument({ format: 'zest-lesson', version: 1 }, steps, 3)).toEqual({ format: 'zest-lesson', version: 3, trail: [1, 2] });
-    expect(fault(() => migrateDocument({ format: 'zest-lesson', version: 3 }, steps, 4)).message).toContain('no way');
+    expect(migrateDocument({ format: 'zest-lesson', version: 1 }, steps, 3)).toEqual({
+      format: 'zest-lesson',
+      version: 3,
+      trail: [1, 2],
+    });
+    expect(
+      fault(() => migrateDocument({ format: 'zest-lesson', version: 3 }, steps, 4)).message,
+    ).toContain('no way');
   });
 });
 
@@ -115,11 +133,26 @@ describe('version 1', () => {
         title: 'All',
         blocks: [
           {
-            ...{ id: 'b', kind: 'intervals', title: 'Skip', script: '', cautions: [], effort: 4, footage: null, pauseAfter: null },
+            ...{
+              id: 'b',
+              kind: 'intervals',
+              title: 'Skip',
+              script: '',
+              cautions: [],
+              effort: 4,
+              footage: null,
+              pauseAfter: null,
+            },
             cues: [{ id: 'c', text: 'Soft', moment: 'action' }],
             kit: [{ id: 'k', name: 'Rope', quantity: 1, standIn: '' }],
             exercises: [{ id: 'e', title: 'Skip', movement: 'skip-rope' }],
-            ...{ workMs: 20_000, restMs: 10_000, rounds: 8, restBetweenRoundsMs: null, leadInMs: 5_000 },
+            ...{
+              workMs: 20_000,
+              restMs: 10_000,
+              rounds: 8,
+              restBetweenRoundsMs: null,
+              leadInMs: 5_000,
+            },
           },
         ],
       },
@@ -129,7 +162,15 @@ describe('version 1', () => {
   it('opens with the same figures, the target and what is new at rest', () => {
     const lesson = readLesson(old);
     expect(lesson.targets).toEqual({ video: { ms: 300_000, toleranceMs: 15_000 }, session: null });
-    expect(blocksOf(lesson)[0]).toMatchObject({ workMs: 20_000, rounds: 8, sets: 1, ladder: [], exercises: [{ sides: 'both' }], cues: [{ text: 'Soft', anchor: null }], kit: [{ share: 'each' }] });
+    expect(blocksOf(lesson)[0]).toMatchObject({
+      workMs: 20_000,
+      rounds: 8,
+      sets: 1,
+      ladder: [],
+      exercises: [{ sides: 'both' }],
+      cues: [{ text: 'Soft', anchor: null }],
+      kit: [{ share: 'each' }],
+    });
     expect(readLesson({ ...old, targetMs: null }).targets.video).toBeNull();
   });
 
@@ -164,13 +205,34 @@ describe('works and rests as they are written', () => {
     ['20/10 x8', [[20_000, 10_000]], 8],
     ['20 s / 10 s × 8', [[20_000, 10_000]], 8],
     ['1:30/0', [[90_000, 0]], null],
-    ['30/30, 20/20, 10/10 x2', [[30_000, 30_000], [20_000, 20_000], [10_000, 10_000]], 2],
+    [
+      '30/30, 20/20, 10/10 x2',
+      [
+        [30_000, 30_000],
+        [20_000, 20_000],
+        [10_000, 10_000],
+      ],
+      2,
+    ],
   ])('reads %s', (text, rungs, rounds) => {
     const read = parseWorkShorthand(text);
-    expect([read?.rungs.map(({ workMs, restMs }) => [workMs, restMs]), read?.rounds]).toEqual([rungs, rounds]);
+    expect([read?.rungs.map(({ workMs, restMs }) => [workMs, restMs]), read?.rounds]).toEqual([
+      rungs,
+      rounds,
+    ]);
   });
 
-  it.each(['', '20', '20/10/5', '0/10', '20/10 x0', '20/10 x999', 'soon/10', '20/10 x', '20/10, x3'])('refuses %j', (text) => {
+  it.each([
+    '',
+    '20',
+    '20/10/5',
+    '0/10',
+    '20/10 x0',
+    '20/10 x999',
+    'soon/10',
+    '20/10 x',
+    '20/10, x3',
+  ])('refuses %j', (text) => {
     expect(parseWorkShorthand(text)).toBeNull();
   });
 
@@ -198,9 +260,20 @@ describe('editing', () => {
       const block = blocksOf(state.lesson)[pick % Math.max(1, blocksOf(state.lesson).length)];
       const edits: LessonEdit[] = [
         addSection(makeSection('New', () => `s-${makeId()}`)),
-        addBlock(section?.id ?? '', makeBlock('reps', () => `b-${makeId()}`)),
+        addBlock(
+          section?.id ?? '',
+          makeBlock('reps', () => `b-${makeId()}`),
+        ),
         moveBlocks(new Set([block?.id ?? '']), pick % 2 ? 1 : -1),
-        placeBlocks(new Set(blocksOf(state.lesson).filter((_b, i) => (pick >> i) % 2 === 1).map(({ id }) => id)), section?.id ?? '', block?.id ?? null),
+        placeBlocks(
+          new Set(
+            blocksOf(state.lesson)
+              .filter((_b, i) => (pick >> i) % 2 === 1)
+              .map(({ id }) => id),
+          ),
+          section?.id ?? '',
+          block?.id ?? null,
+        ),
         changeBlock(block?.id ?? '', (draft) => void (draft.title = `Title ${pick}`)),
         removeBlocks(new Set([block?.id ?? ''])),
         moveSection(section?.id ?? '', pick % 2 ? 1 : -1),
@@ -227,11 +300,19 @@ describe('editing', () => {
     );
   });
 
-  const title = (state: EditedLesson, text: string, intention: number | null = null) => applyEdit(state, 'Title', (d) => void (d.title = text), intention);
+  const title = (state: EditedLesson, text: string, intention: number | null = null) =>
+    applyEdit(state, 'Title', (d) => void (d.title = text), intention);
 
   it('makes one step of one intention, another of the next, whatever they are called', () => {
     let state = beginEditing(makeLesson('A', counter()));
-    for (const [text, intention] of [['Ab', 1], ['Abc', 1], ['Abcd', 2], ['Abcde', null], ['Abcdef', null]] as const) state = title(state, text, intention);
+    for (const [text, intention] of [
+      ['Ab', 1],
+      ['Abc', 1],
+      ['Abcd', 2],
+      ['Abcde', null],
+      ['Abcdef', null],
+    ] as const)
+      state = title(state, text, intention);
     const titles = [];
     for (; state.past.length > 0; state = undo(state)) titles.push(state.lesson.title);
     expect([...titles, state.lesson.title]).toEqual(['Abcdef', 'Abcde', 'Abcd', 'Abc', 'A']);

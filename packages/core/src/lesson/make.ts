@@ -7,7 +7,17 @@ import { LESSON_VERSION, type Filming, type Lesson, type Section } from './schem
 export type MakeId = () => string;
 
 /** The usual parts of a lesson (common practice), as a teacher's own list begins. */
-const USUAL_PARTS: LessonPart[] = ['greeting', 'kit', 'space', 'health', 'warm-up', 'skill', 'practice', 'cool-down', 'sign-off'];
+const USUAL_PARTS: LessonPart[] = [
+  'greeting',
+  'kit',
+  'space',
+  'health',
+  'warm-up',
+  'skill',
+  'practice',
+  'cool-down',
+  'sign-off',
+];
 
 /** A phone on a chair filming a grown-up, as most begin (common practice). */
 const FILMING: Filming = {
@@ -37,7 +47,15 @@ export function makeLesson(title: string, makeId: MakeId): Lesson {
     finish: usualFinish,
     second: null,
     waived: [],
-    settings: { lastRest: 'dropped', sides: 'performer', language: 'en', speechWpm: 130, units: 'metric', parts: USUAL_PARTS, counts: { language: 'en', own: [] } },
+    settings: {
+      lastRest: 'dropped',
+      sides: 'performer',
+      language: 'en',
+      speechWpm: 130,
+      units: 'metric',
+      parts: USUAL_PARTS,
+      counts: { language: 'en', own: [] },
+    },
     sections: [makeSection('Welcome', makeId)],
   };
 }
@@ -51,7 +69,17 @@ export function makeExercise(title: string, makeId: MakeId): Exercise {
 }
 
 export function makeCue(text: string, makeId: MakeId, moment: Cue['moment'] = 'action'): Cue {
-  return { id: makeId(), text, moment, bodyPart: '', reason: '', right: '', wrong: '', anchor: null, entryId: null };
+  return {
+    id: makeId(),
+    text,
+    moment,
+    bodyPart: '',
+    reason: '',
+    right: '',
+    wrong: '',
+    anchor: null,
+    entryId: null,
+  };
 }
 
 export function makeKit(name: string, makeId: MakeId): Kit {
@@ -141,7 +169,17 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         restMs: 5_000,
       };
     case 'counts':
-      return { ...base, kind, demo: null, title: 'Counts of 8', effort: 3, bpm: 120, moves: [{ ...exercise(), eights: 2 }], times: 2, countIn: 1 };
+      return {
+        ...base,
+        kind,
+        demo: null,
+        title: 'Counts of 8',
+        effort: 3,
+        bpm: 120,
+        moves: [{ ...exercise(), eights: 2 }],
+        times: 2,
+        countIn: 1,
+      };
     case 'routine':
       return {
         ...base,
@@ -149,14 +187,28 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         kind,
         title: 'Routine',
         effort: 3,
-        moves: ['A', 'B', 'C'].map((name) => ({ ...makeExercise(`Move ${name}`, makeId), ms: 4_000 })),
+        moves: ['A', 'B', 'C'].map((name) => ({
+          ...makeExercise(`Move ${name}`, makeId),
+          ms: 4_000,
+        })),
         grow: 'from-start',
         timesEach: 1,
         restMs: 3_000,
         wholeTimes: 1,
       };
     case 'laps':
-      return { ...base, ...active, kind, title: 'Laps', effort: 4, exercise: exercise(), laps: 4, lapMs: 20_000, tokens: 4, restMs: 0 };
+      return {
+        ...base,
+        ...active,
+        kind,
+        title: 'Laps',
+        effort: 4,
+        exercise: exercise(),
+        laps: 4,
+        lapMs: 20_000,
+        tokens: 4,
+        restMs: 0,
+      };
     case 'game':
       return {
         ...base,
@@ -190,7 +242,17 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         seed: 1,
       };
     case 'question':
-      return { ...base, kind, title: 'Question', effort: 1, question: '', answer: '', askMs: null, thinkMs: 8_000, answerMs: null };
+      return {
+        ...base,
+        kind,
+        title: 'Question',
+        effort: 1,
+        question: '',
+        answer: '',
+        askMs: null,
+        thinkMs: 8_000,
+        answerMs: null,
+      };
     case 'card':
       return { ...base, kind, title: 'Card', effort: 1, about: 'kit', lines: [], fixedMs: null };
   }
@@ -201,6 +263,11 @@ export function otherSide(side: Side): Side {
 }
 
 /** Milliseconds of one repetition at the block's tempo. */
-export function repMs(tempo: { downMs: number; holdMs: number; upMs: number; topHoldMs: number }): number {
+export function repMs(tempo: {
+  downMs: number;
+  holdMs: number;
+  upMs: number;
+  topHoldMs: number;
+}): number {
   return tempo.downMs + tempo.holdMs + tempo.upMs + tempo.topHoldMs;
 }

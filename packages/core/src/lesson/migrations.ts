@@ -4,7 +4,8 @@ export type RawDocument = Record<string, unknown>;
 export type Migration = (document: RawDocument) => RawDocument;
 
 type Raw = Record<string, unknown>;
-const isRaw = (value: unknown): value is Raw => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isRaw = (value: unknown): value is Raw =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** Maps a list of objects; anything else stays for the schema to refuse in words. */
 const each = (list: unknown, change: (item: Raw) => Raw): unknown =>
@@ -22,7 +23,14 @@ function blockTo2(block: Raw): Raw {
     regions: [],
     locked: [],
     ...block,
-    cues: each(block['cues'], (cue) => ({ bodyPart: '', reason: '', right: '', wrong: '', anchor: null, ...cue })),
+    cues: each(block['cues'], (cue) => ({
+      bodyPart: '',
+      reason: '',
+      right: '',
+      wrong: '',
+      anchor: null,
+      ...cue,
+    })),
     kit: each(block['kit'], (item) => ({ share: 'each', ...item })),
   };
   switch (block['kind']) {
@@ -48,9 +56,16 @@ const to2: Migration = ({ targetMs, series, settings, sections, ...rest }) => ({
   room: null,
   ...rest,
   series: isRaw(series) ? { recap: '', teaser: '', ...series } : series,
-  targets: { video: targetMs === null || targetMs === undefined ? null : { ms: targetMs, toleranceMs: 15_000 }, session: null },
+  targets: {
+    video:
+      targetMs === null || targetMs === undefined ? null : { ms: targetMs, toleranceMs: 15_000 },
+    session: null,
+  },
   settings: isRaw(settings) ? { units: 'metric', parts: [], ...settings } : settings,
-  sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], blockTo2) })),
+  sections: each(sections, (section) => ({
+    ...section,
+    blocks: each(section['blocks'], blockTo2),
+  })),
 });
 
 /** Version 3: skills, floor marks, the level of the week, the cue library, a glossary, counts in other languages. */
@@ -61,30 +76,62 @@ const to3: Migration = ({ series, settings, sections, ...rest }) => ({
   settings: isRaw(settings) ? { counts: { language: 'en', own: [] }, ...settings } : settings,
   sections: each(sections, (section) => ({
     ...section,
-    blocks: each(section['blocks'], (block) => ({ skill: '', floor: [], ...block, cues: each(block['cues'], (cue) => ({ entryId: null, ...cue })) })),
+    blocks: each(section['blocks'], (block) => ({
+      skill: '',
+      floor: [],
+      ...block,
+      cues: each(block['cues'], (cue) => ({ entryId: null, ...cue })),
+    })),
   })),
 });
 
 /** Version 4: how it is filmed. */
 const to4: Migration = ({ sections, ...rest }) => ({
-  filming: { lensMm: 26, orientation: 'landscape', safe: 'graphics', performerCm: 170, cameraCm: null, room: null, takesEach: 2, settleMs: 5_000, order: [] },
+  filming: {
+    lensMm: 26,
+    orientation: 'landscape',
+    safe: 'graphics',
+    performerCm: 170,
+    cameraCm: null,
+    room: null,
+    takesEach: 2,
+    settleMs: 5_000,
+    order: [],
+  },
   ...rest,
-  sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ extent: null, shots: [], ...block })) })),
+  sections: each(sections, (section) => ({
+    ...section,
+    blocks: each(section['blocks'], (block) => ({ extent: null, shots: [], ...block })),
+  })),
 });
 
 /** Version 5: changes by hand to the first cut, and how it looks and sounds. */
 const to5: Migration = ({ sections, ...rest }) => ({
   finish: {
-    look: { clock: 'ring', theme: 'warm', accent: '#ffb454', calm: false, profile: 'laptop at 2 m' },
+    look: {
+      clock: 'ring',
+      theme: 'warm',
+      accent: '#ffb454',
+      calm: false,
+      profile: 'laptop at 2 m',
+    },
     sound: { lufs: -16, lowCut: false, noise: 'left as it is', pacer: 'left out' },
   },
   ...rest,
-  sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ edits: [], ...block })) })),
+  sections: each(sections, (section) => ({
+    ...section,
+    blocks: each(section['blocks'], (block) => ({ edits: [], ...block })),
+  })),
 });
 
 /** Version 6: more on screen, music, a second language, missed repetitions, findings left so. */
 const to6: Migration = ({ finish, settings, sections, ...rest }) => {
-  const slots = Object.fromEntries(['clock', 'counter', 'cue', 'caution', 'side', 'board'].map((slot) => [slot, { size: 100, place: null }]));
+  const slots = Object.fromEntries(
+    ['clock', 'counter', 'cue', 'caution', 'side', 'board'].map((slot) => [
+      slot,
+      { size: 100, place: null },
+    ]),
+  );
   const { look, sound } = isRaw(finish) ? finish : {};
   const more = { boards: [], sides: false, counting: 'up', backing: 100, languages: 'one', slots };
   return {
@@ -94,12 +141,24 @@ const to6: Migration = ({ finish, settings, sections, ...rest }) => {
     finish: {
       ...(isRaw(finish) && finish),
       look: isRaw(look) ? { ...more, ...look } : look,
-      sound: isRaw(sound) ? { heard: ['clock', 'count', 'sides', 'calls'], music: null, ...sound } : sound,
+      sound: isRaw(sound)
+        ? { heard: ['clock', 'count', 'sides', 'calls'], music: null, ...sound }
+        : sound,
     },
     settings: isRaw(settings) ? { language: 'en', ...settings } : settings,
     sections: each(sections, (section) => ({
       ...section,
-      blocks: each(section['blocks'], (block) => ({ shownBy: '', ...block, edits: each(block['edits'], (edit) => ({ ...edit, ...(edit['kind'] === 'taps' && { taps: each(edit['taps'], (tap) => ({ missed: false, ...tap })) }), ...(edit['kind'] === 'closer' && { path: [], ...edit }) })) })),
+      blocks: each(section['blocks'], (block) => ({
+        shownBy: '',
+        ...block,
+        edits: each(block['edits'], (edit) => ({
+          ...edit,
+          ...(edit['kind'] === 'taps' && {
+            taps: each(edit['taps'], (tap) => ({ missed: false, ...tap })),
+          }),
+          ...(edit['kind'] === 'closer' && { path: [], ...edit }),
+        })),
+      })),
     })),
   };
 };
@@ -110,7 +169,13 @@ const to7: Migration = (document) => document;
 /** Version 8: forms have an aim of their own. */
 const to8: Migration = ({ sections, ...rest }) => ({
   ...rest,
-  sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], (block) => ({ ...block, levels: each(block['levels'], (level) => ({ target: null, ...level })) })) })),
+  sections: each(sections, (section) => ({
+    ...section,
+    blocks: each(section['blocks'], (block) => ({
+      ...block,
+      levels: each(block['levels'], (level) => ({ target: null, ...level })),
+    })),
+  })),
 });
 
 /** Titles that blocks were made with, and that nobody wrote. */
@@ -118,15 +183,20 @@ const MADE_TITLES: ReadonlySet<unknown> = new Set(['Exercise', 'Exercise 1', 'Mo
 
 /** Version 9: an exercise without a title is called as its block; one that only ever had the title it was made with has none. */
 const to9: Migration = ({ sections, ...rest }) => {
-  const bare = (exercise: unknown) => (isRaw(exercise) && MADE_TITLES.has(exercise['title']) ? { ...exercise, title: '' } : exercise);
-  const alone = (exercises: unknown) => (Array.isArray(exercises) && exercises.length === 1 ? exercises.map(bare) : exercises);
+  const bare = (exercise: unknown) =>
+    isRaw(exercise) && MADE_TITLES.has(exercise['title']) ? { ...exercise, title: '' } : exercise;
+  const alone = (exercises: unknown) =>
+    Array.isArray(exercises) && exercises.length === 1 ? exercises.map(bare) : exercises;
   const own = (block: Raw) => ({
     ...block,
     ...('exercise' in block && { exercise: bare(block['exercise']) }),
     ...('exercises' in block && { exercises: alone(block['exercises']) }),
     ...('moves' in block && { moves: alone(block['moves']) }),
   });
-  return { ...rest, sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], own) })) };
+  return {
+    ...rest,
+    sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], own) })),
+  };
 };
 
 /** Steps from each old version to the next, by the version they start from. */

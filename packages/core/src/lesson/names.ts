@@ -32,4 +32,5 @@ export const partNames: readonly (readonly [LessonPart, string])[] = [
   ['sign-off', 'sign-off'],
 ];
 
-export const partName = (part: LessonPart): string => partNames.find(([id]) => id === part)?.[1] ?? part;
+export const partName = (part: LessonPart): string =>
+  partNames.find(([id]) => id === part)?.[1] ?? part;

@@ -3,9 +3,29 @@ import { otherSide } from './make.ts';
 import type { Lesson } from './schema.ts';
 
 function turned(block: Block): Block {
-  const edits = block.edits.map((edit) => (edit.kind === 'taps' ? { ...edit, taps: edit.taps.map((tap) => ({ ...tap, side: tap.side && otherSide(tap.side) })) } : edit));
-  const own: Block = 'startSide' in block ? { ...block, edits, startSide: otherSide(block.startSide) } : { ...block, edits };
-  if (own.kind === 'intervals') return { ...own, exercises: own.exercises.map((exercise) => ({ ...exercise, sides: exercise.sides === 'left' || exercise.sides === 'right' ? otherSide(exercise.sides) : exercise.sides })) };
+  const edits = block.edits.map((edit) =>
+    edit.kind === 'taps'
+      ? {
+          ...edit,
+          taps: edit.taps.map((tap) => ({ ...tap, side: tap.side && otherSide(tap.side) })),
+        }
+      : edit,
+  );
+  const own: Block =
+    'startSide' in block
+      ? { ...block, edits, startSide: otherSide(block.startSide) }
+      : { ...block, edits };
+  if (own.kind === 'intervals')
+    return {
+      ...own,
+      exercises: own.exercises.map((exercise) => ({
+        ...exercise,
+        sides:
+          exercise.sides === 'left' || exercise.sides === 'right'
+            ? otherSide(exercise.sides)
+            : exercise.sides,
+      })),
+    };
   return own;
 }
 
@@ -16,5 +36,12 @@ function turned(block: Block): Block {
  */
 export function forOtherHand(lesson: Lesson): Lesson {
   const sides = lesson.settings.sides === 'mirrored' ? 'performer' : 'mirrored';
-  return { ...lesson, settings: { ...lesson.settings, sides }, sections: lesson.sections.map((section) => ({ ...section, blocks: section.blocks.map(turned) })) };
+  return {
+    ...lesson,
+    settings: { ...lesson.settings, sides },
+    sections: lesson.sections.map((section) => ({
+      ...section,
+      blocks: section.blocks.map(turned),
+    })),
+  };
 }

@@ -1,7 +1,11 @@
 import { z } from 'zod';
 import { LIMITS, type Range } from './limits.ts';
 
-export const idSchema = z.string().min(1).max(40).regex(/^[\w-]+$/, 'Ids are letters, digits, - and _.');
+export const idSchema = z
+  .string()
+  .min(1)
+  .max(40)
+  .regex(/^[\w-]+$/, 'Ids are letters, digits, - and _.');
 export const titleSchema = z.string().max(LIMITS.title, `At most ${LIMITS.title} characters.`);
 export const lineSchema = z.string().max(LIMITS.line, `At most ${LIMITS.line} characters.`);
 
@@ -70,7 +74,11 @@ export const movements = [
   'step-and-reach',
   'squat',
 ] as const;
-export const exerciseSchema = z.strictObject({ id: idSchema, title: titleSchema, movement: z.enum(movements) });
+export const exerciseSchema = z.strictObject({
+  id: idSchema,
+  title: titleSchema,
+  movement: z.enum(movements),
+});
 
 /**
  * Which take shows the block: the block's first moment lies at `startsAtMs` of the take's working copy;
@@ -133,7 +141,13 @@ export const companySchema = z.strictObject({
 
 /** An easier or harder form, and the rule that says when to choose it. */
 /** Another form of a move, when to choose it, and what it aims at: repetitions, points or seconds; null: what everybody does. */
-export const levelSchema = z.strictObject({ id: idSchema, form: z.enum(['easier', 'harder']), text: lineSchema, rule: lineSchema, target: whole(LIMITS.target).nullable() });
+export const levelSchema = z.strictObject({
+  id: idSchema,
+  form: z.enum(['easier', 'harder']),
+  text: lineSchema,
+  rule: lineSchema,
+  target: whole(LIMITS.target).nullable(),
+});
 
 /** Room the move takes, in centimetres: sideways, towards the camera, and up. */
 export const footprintSchema = z.strictObject({
@@ -159,7 +173,10 @@ export const bodyRegions = [
 
 export const performerFacings = ['camera', 'left side on', 'right side on', 'away'] as const;
 export const viewerFacings = ['screen', 'away', 'side on', 'lying down'] as const;
-export const facingSchema = z.strictObject({ performer: z.enum(performerFacings), viewer: z.enum(viewerFacings) });
+export const facingSchema = z.strictObject({
+  performer: z.enum(performerFacings),
+  viewer: z.enum(viewerFacings),
+});
 
 /** Shown before it is done, `times` over; one showing lasts `onceMs` at full speed, twice that at half speed. */
 export const demoSchema = z.strictObject({

@@ -31,11 +31,15 @@ export function migrateDocument(
   target: number = LESSON_VERSION,
 ): RawDocument {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) {
-    throw new LessonError('This is not a lesson file: it holds no document. Choose a file saved by Zest Frame.');
+    throw new LessonError(
+      'This is not a lesson file: it holds no document. Choose a file saved by Zest Frame.',
+    );
   }
   let document = raw as RawDocument;
   if (document['format'] !== 'zest-lesson') {
-    throw new LessonError('This is not a lesson file: its "format" is not "zest-lesson". Choose a file saved by Zest Frame.');
+    throw new LessonError(
+      'This is not a lesson file: its "format" is not "zest-lesson". Choose a file saved by Zest Frame.',
+    );
   }
   let version = document['version'];
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
@@ -48,7 +52,8 @@ export function migrateDocument(
   }
   while (version < target) {
     const step: Migration | undefined = steps.get(version);
-    if (!step) throw new LessonError(`There is no way from lesson version ${version} to ${version + 1}.`);
+    if (!step)
+      throw new LessonError(`There is no way from lesson version ${version} to ${version + 1}.`);
     document = { ...step(document), version: version + 1 };
     version += 1;
   }
@@ -65,7 +70,10 @@ export function readLesson(raw: unknown): Lesson {
   const faults = lessonFaults(result.error, raw);
   const first = faults[0];
   const more = faults.length > 1 ? ` (and ${faults.length - 1} more)` : '';
-  throw new LessonError(first ? `${first.place}: ${first.message}${more}` : 'The lesson cannot be read.', faults);
+  throw new LessonError(
+    first ? `${first.place}: ${first.message}${more}` : 'The lesson cannot be read.',
+    faults,
+  );
 }
 
 /** The faults of a failed parse, each placed by section and block title where there is one. */
@@ -80,10 +88,14 @@ function placeInWords(path: (string | number)[], raw: unknown): string {
   const words: string[] = [];
   let node: unknown = raw;
   path.forEach((part, i) => {
-    node = typeof node === 'object' && node !== null ? (node as Record<string | number, unknown>)[part] : undefined;
+    node =
+      typeof node === 'object' && node !== null
+        ? (node as Record<string | number, unknown>)[part]
+        : undefined;
     const before = path[i - 1];
     if (typeof part === 'number') {
-      const own = typeof node === 'object' && node !== null ? (node as RawDocument)['title'] : undefined;
+      const own =
+        typeof node === 'object' && node !== null ? (node as RawDocument)['title'] : undefined;
       const name = typeof own === 'string' && own ? ` "${own}"` : '';
       words.push(`${String(before).replace(/s$/, '')} ${part + 1}${name}`);
     } else if (typeof path[i + 1] !== 'number') {

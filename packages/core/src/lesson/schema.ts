@@ -8,10 +8,26 @@ import { footprintSchema, idSchema, lessonParts, lineSchema, titleSchema, whole 
 export const LESSON_VERSION = 9;
 
 /** A BCP 47 tag. */
-export const languageSchema = z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'A language is written as its short tag, such as de or pt-BR.').max(35);
+export const languageSchema = z
+  .string()
+  .regex(
+    /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/,
+    'A language is written as its short tag, such as de or pt-BR.',
+  )
+  .max(35);
 
 /** The lesson's texts in a second language, and the program's own words where they are to be others. */
-export const secondSchema = z.strictObject({ language: languageSchema, texts: z.array(z.strictObject({ text: z.string().min(1).max(LIMITS.script), other: z.string().max(LIMITS.script) })).max(LIMITS.wordings) });
+export const secondSchema = z.strictObject({
+  language: languageSchema,
+  texts: z
+    .array(
+      z.strictObject({
+        text: z.string().min(1).max(LIMITS.script),
+        other: z.string().max(LIMITS.script),
+      }),
+    )
+    .max(LIMITS.wordings),
+});
 
 export const sectionSchema = z.strictObject({
   id: idSchema,
@@ -31,7 +47,10 @@ export const weekLevels = ['easier', 'standard', 'harder'] as const;
 export const countLanguages = ['en', 'de', 'es', 'fr', 'it', 'nl', 'pl', 'pt', 'tr'] as const;
 
 /** A length to meet, give or take the tolerance. */
-export const targetSchema = z.strictObject({ ms: whole(LIMITS.targetMs, 'ms'), toleranceMs: whole(LIMITS.toleranceMs, 'ms') });
+export const targetSchema = z.strictObject({
+  ms: whole(LIMITS.targetMs, 'ms'),
+  toleranceMs: whole(LIMITS.toleranceMs, 'ms'),
+});
 
 export const termSchema = z.strictObject({ id: idSchema, term: titleSchema, plain: lineSchema });
 
@@ -75,7 +94,9 @@ export const lessonSchema = z
       teaser: lineSchema,
     }),
     outcome: lineSchema,
-    audience: z.strictObject({ ageFrom: age, ageTo: age }).refine((a) => a.ageFrom <= a.ageTo, 'The younger age comes first.'),
+    audience: z
+      .strictObject({ ageFrom: age, ageTo: age })
+      .refine((a) => a.ageFrom <= a.ageTo, 'The younger age comes first.'),
     /** The length of the video and of the whole session with its pauses; null when open. */
     targets: z.strictObject({ video: targetSchema.nullable(), session: targetSchema.nullable() }),
     /** The student's room; null when not known. */
@@ -90,13 +111,18 @@ export const lessonSchema = z
       /** The parts this teacher's lessons have; a lesson without one is told so, never stopped. */
       parts: z.array(z.enum(lessonParts)).max(lessonParts.length),
       /** How numbers are called out: the language, and the teacher's own word for a number where there is one. */
-      counts: z.strictObject({ language: z.enum(countLanguages), own: z.array(titleSchema).max(LIMITS.ownCounts) }),
+      counts: z.strictObject({
+        language: z.enum(countLanguages),
+        own: z.array(titleSchema).max(LIMITS.ownCounts),
+      }),
     }),
     filming: filmingSchema,
     finish: finishSchema,
     second: secondSchema.nullable(),
     /** Findings of the check that are left so, each with the teacher's word for it. */
-    waived: z.array(z.strictObject({ key: z.string().min(1).max(200), word: lineSchema })).max(LIMITS.waived),
+    waived: z
+      .array(z.strictObject({ key: z.string().min(1).max(200), word: lineSchema }))
+      .max(LIMITS.waived),
     /** Terms with a plain explanation. */
     glossary: z.array(termSchema).max(LIMITS.glossary),
     sections: z.array(sectionSchema).max(LIMITS.sections),
@@ -105,9 +131,12 @@ export const lessonSchema = z
     const seen = new Set<string>();
     lesson.sections.forEach((section, s) => {
       const named = [{ id: section.id, path: ['sections', s] as (string | number)[] }];
-      section.blocks.forEach((block, b) => named.push({ id: block.id, path: ['sections', s, 'blocks', b] }));
+      section.blocks.forEach((block, b) =>
+        named.push({ id: block.id, path: ['sections', s, 'blocks', b] }),
+      );
       for (const { id: own, path } of named) {
-        if (seen.has(own)) ctx.addIssue({ code: 'custom', path, message: `The id "${own}" is used twice.` });
+        if (seen.has(own))
+          ctx.addIssue({ code: 'custom', path, message: `The id "${own}" is used twice.` });
         seen.add(own);
       }
     });

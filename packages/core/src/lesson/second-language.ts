@@ -1,16 +1,40 @@
 import type { Lesson, Section } from './schema.ts';
 
 /** Where a lesson's words stand; anything under another key is no text. */
-const TEXT_KEYS: ReadonlySet<string> = new Set(['title', 'text', 'rule', 'right', 'wrong', 'name', 'names', 'standIn', 'prompt', 'question', 'answer', 'script', 'label', 'heading', 'lines', 'cautions', 'shownBy']);
+const TEXT_KEYS: ReadonlySet<string> = new Set([
+  'title',
+  'text',
+  'rule',
+  'right',
+  'wrong',
+  'name',
+  'names',
+  'standIn',
+  'prompt',
+  'question',
+  'answer',
+  'script',
+  'label',
+  'heading',
+  'lines',
+  'cautions',
+  'shownBy',
+]);
 
 type Change = (text: string) => string;
 
 /** Applies `change` to every text in `value`, however deep; the shape stays. */
 function changed<T>(value: T, change: Change, isText: boolean): T {
-  if (typeof value === 'string') return (isText && value.trim() !== '' ? change(value) : value) as T;
+  if (typeof value === 'string')
+    return (isText && value.trim() !== '' ? change(value) : value) as T;
   if (Array.isArray(value)) return value.map((item: unknown) => changed(item, change, isText)) as T;
   if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, own]) => [key, changed<unknown>(own, change, TEXT_KEYS.has(key))])) as T;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, own]) => [
+      key,
+      changed<unknown>(own, change, TEXT_KEYS.has(key)),
+    ]),
+  ) as T;
 }
 
 /** All texts of a lesson's blocks and sections that students see or hear, each once, in the order they come. */
@@ -21,20 +45,34 @@ export function textsOf({ title, sections }: Pick<Lesson, 'title' | 'sections'>)
 }
 
 /** Sentences keep their place in the script roughly when it is told in other words. */
-function withScript(before: Section['blocks'][number], after: Section['blocks'][number]): Section['blocks'][number] {
+function withScript(
+  before: Section['blocks'][number],
+  after: Section['blocks'][number],
+): Section['blocks'][number] {
   const part = before.script.length > 0 ? after.script.length / before.script.length : 1;
-  return { ...after, cues: after.cues.map((cue) => ({ ...cue, anchor: cue.anchor === null ? null : Math.min(after.script.length, Math.round(cue.anchor * part)) })) };
+  return {
+    ...after,
+    cues: after.cues.map((cue) => ({
+      ...cue,
+      anchor:
+        cue.anchor === null ? null : Math.min(after.script.length, Math.round(cue.anchor * part)),
+    })),
+  };
 }
 
 /** The lesson in its second language, the first one in its place; a text without a translation stays. Without a second language, the lesson itself. */
 export function inSecondLanguage(lesson: Lesson): Lesson {
   const { second, settings } = lesson;
   if (!second) return lesson;
-  const known = new Map(second.texts.filter(({ other }) => other.trim() !== '').map(({ text, other }) => [text, other]));
+  const known = new Map(
+    second.texts.filter(({ other }) => other.trim() !== '').map(({ text, other }) => [text, other]),
+  );
   const change: Change = (text) => known.get(text) ?? text;
   const sections = changed(lesson.sections, change, false).map((section, s) => ({
     ...section,
-    blocks: section.blocks.map((block, b) => withScript(lesson.sections[s]?.blocks[b] ?? block, block)),
+    blocks: section.blocks.map((block, b) =>
+      withScript(lesson.sections[s]?.blocks[b] ?? block, block),
+    ),
   }));
   // Two texts may have one translation; the first keeps it on the way back.
   const back = new Map([...known].reverse().map(([text, other]) => [other, text]));
@@ -43,6 +81,9 @@ export function inSecondLanguage(lesson: Lesson): Lesson {
     title: change(lesson.title),
     sections,
     settings: { ...settings, language: second.language },
-    second: { language: settings.language, texts: [...back].map(([text, other]) => ({ text, other })) },
+    second: {
+      language: settings.language,
+      texts: [...back].map(([text, other]) => ({ text, other })),
+    },
   };
 }

@@ -17,8 +17,16 @@ export const progressFigures = {
   holdMs: { key: 'holdMs', label: 'Hold', unit: 'ms', range: LIMITS.holdMs },
   laps: { key: 'laps', label: 'Laps', unit: 'count', range: LIMITS.laps },
   bpm: { key: 'bpm', label: 'Beats a minute', unit: 'count', range: LIMITS.bpm },
-  practiceMs: { key: 'pauseAfter.practiceMs', label: 'Practice off the video', unit: 'ms', range: LIMITS.practiceMs },
-} as const satisfies Record<string, { key: string; label: string; unit: 'ms' | 'count'; range: Range }>;
+  practiceMs: {
+    key: 'pauseAfter.practiceMs',
+    label: 'Practice off the video',
+    unit: 'ms',
+    range: LIMITS.practiceMs,
+  },
+} as const satisfies Record<
+  string,
+  { key: string; label: string; unit: 'ms' | 'count'; range: Range }
+>;
 export type ProgressFigure = keyof typeof progressFigures;
 export const progressFigureNames = Object.keys(progressFigures) as ProgressFigure[];
 
@@ -27,18 +35,32 @@ const rule = {
   /** One value after another, each for `everyWeeks` weeks; the last stays. */
   everyWeeks: whole({ min: 1, max: 12 }),
 };
-const listOf = <T extends z.ZodType>(value: T) => z.array(value).min(1, 'At least one value.').max(SERIES_LIMITS.values, `At most ${SERIES_LIMITS.values} values.`);
+const listOf = <T extends z.ZodType>(value: T) =>
+  z
+    .array(value)
+    .min(1, 'At least one value.')
+    .max(SERIES_LIMITS.values, `At most ${SERIES_LIMITS.values} values.`);
 const SESSIONS = { min: 1, max: 7 };
 
 export const progressRuleSchema = z.discriminatedUnion('of', [
   z
-    .strictObject({ ...rule, of: z.literal('figure'), figure: z.enum(progressFigureNames), values: listOf(z.int('This is a whole number.')), parts: z.array(z.enum(lessonParts)).min(1, 'Choose the parts it holds for.') })
+    .strictObject({
+      ...rule,
+      of: z.literal('figure'),
+      figure: z.enum(progressFigureNames),
+      values: listOf(z.int('This is a whole number.')),
+      parts: z.array(z.enum(lessonParts)).min(1, 'Choose the parts it holds for.'),
+    })
     .superRefine(({ figure, values }, ctx) => {
       const { range, unit, label } = progressFigures[figure];
       const shown = (n: number) => (unit === 'ms' ? `${n / 1000} s` : String(n));
       values.forEach((value, i) => {
         if (value >= range.min && value <= range.max) return;
-        ctx.addIssue({ code: 'custom', path: ['values', i], message: `${label} lies between ${shown(range.min)} and ${shown(range.max)}.` });
+        ctx.addIssue({
+          code: 'custom',
+          path: ['values', i],
+          message: `${label} lies between ${shown(range.min)} and ${shown(range.max)}.`,
+        });
       });
     }),
   z.strictObject({ ...rule, of: z.literal('level'), values: listOf(z.enum(weekLevels)) }),
@@ -73,16 +95,36 @@ export const seriesSchema = z
     atMinutes: whole({ min: 0, max: 1_439 }).nullable(),
     /** Days without sessions, both ends included. */
     breaks: z
-      .array(z.strictObject({ id: idSchema, from: dateSchema, to: dateSchema, label: titleSchema }).refine(({ from, to }) => from <= to, { path: ['to'], message: 'A break ends on or after the day it begins.' }))
+      .array(
+        z
+          .strictObject({ id: idSchema, from: dateSchema, to: dateSchema, label: titleSchema })
+          .refine(({ from, to }) => from <= to, {
+            path: ['to'],
+            message: 'A break ends on or after the day it begins.',
+          }),
+      )
       .max(SERIES_LIMITS.breaks),
     progression: z.array(progressRuleSchema).max(SERIES_LIMITS.rules),
     stageSchool: z.enum(['three', 'four']),
     /** For each skill the week from which each stage of the school holds; null: not reached in this series. */
-    skills: z.array(z.strictObject({ id: idSchema, name: titleSchema.min(1, 'A skill needs a name.'), from: z.array(weekSchema.nullable()).max(4) })).max(SERIES_LIMITS.skills),
+    skills: z
+      .array(
+        z.strictObject({
+          id: idSchema,
+          name: titleSchema.min(1, 'A skill needs a name.'),
+          from: z.array(weekSchema.nullable()).max(4),
+        }),
+      )
+      .max(SERIES_LIMITS.skills),
     /** Weeks that differ from the rest: what they are about, and the week whose lesson they go on from (else the week before). */
-    weekPlans: z.array(z.strictObject({ week: weekSchema, focus: titleSchema, basis: weekSchema.nullable() })).max(LIMITS.weeks),
+    weekPlans: z
+      .array(z.strictObject({ week: weekSchema, focus: titleSchema, basis: weekSchema.nullable() }))
+      .max(LIMITS.weeks),
   })
-  .refine(({ weekPlans }) => new Set(weekPlans.map(({ week }) => week)).size === weekPlans.length, { path: ['weekPlans'], message: 'A week is planned twice.' });
+  .refine(({ weekPlans }) => new Set(weekPlans.map(({ week }) => week)).size === weekPlans.length, {
+    path: ['weekPlans'],
+    message: 'A week is planned twice.',
+  });
 
 export type Series = z.infer<typeof seriesSchema>;
 export type ProgressRule = z.infer<typeof progressRuleSchema>;

@@ -13,7 +13,9 @@ const inRange = (value: number, { min, max }: Range) => value >= min && value <=
 
 /** `20/10 x8`, or with a ladder `30/30, 20/20, 10/10 x2`. In seconds. */
 export function workShorthand({ workMs, restMs, ladder, rounds }: BlockOf<'intervals'>): string {
-  const rungs = [{ workMs, restMs }, ...ladder].map((rung) => `${seconds(rung.workMs)}/${seconds(rung.restMs)}`);
+  const rungs = [{ workMs, restMs }, ...ladder].map(
+    (rung) => `${seconds(rung.workMs)}/${seconds(rung.restMs)}`,
+  );
   return `${rungs.join(', ')} x${rounds}`;
 }
 
@@ -22,8 +24,11 @@ export function parseWorkShorthand(text: string): WorkShorthand | null {
   const parts = /^(.+?)(?:\s*[x×*]\s*(\d{1,3}))?$/.exec(text.trim().toLowerCase());
   if (!parts) return null;
   const rounds = parts[2] === undefined ? null : Number(parts[2]);
-  const rungs = (parts[1] ?? '').split(/[,;]/).map((rung) => rung.split('/').map((length) => parseLength(length)));
-  if (rungs.length > LIMITS.rungs + 1 || (rounds !== null && !inRange(rounds, LIMITS.rounds))) return null;
+  const rungs = (parts[1] ?? '')
+    .split(/[,;]/)
+    .map((rung) => rung.split('/').map((length) => parseLength(length)));
+  if (rungs.length > LIMITS.rungs + 1 || (rounds !== null && !inRange(rounds, LIMITS.rounds)))
+    return null;
   const read: WorkShorthand['rungs'] = [];
   for (const [workMs, restMs, ...more] of rungs) {
     if (typeof workMs !== 'number' || typeof restMs !== 'number' || more.length > 0) return null;
@@ -34,7 +39,10 @@ export function parseWorkShorthand(text: string): WorkShorthand | null {
 }
 
 /** Gives a draft the works and rests written; rounds stay when they are not said. */
-export function applyWorkShorthand(draft: BlockOf<'intervals'>, { rungs: [first, ...ladder], rounds }: WorkShorthand): void {
+export function applyWorkShorthand(
+  draft: BlockOf<'intervals'>,
+  { rungs: [first, ...ladder], rounds }: WorkShorthand,
+): void {
   if (!first) return;
   Object.assign(draft, first, { ladder });
   if (rounds !== null) draft.rounds = rounds;

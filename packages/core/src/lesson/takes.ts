@@ -4,7 +4,10 @@ import type { Lesson } from './schema.ts';
 
 /** Ids of the takes a block shows or is heard in, its footage first. */
 export function takesOf({ footage, edits }: Block): string[] {
-  return [...(footage ? [footage.takeId] : []), ...edits.flatMap((edit) => ('takeId' in edit ? [edit.takeId] : []))];
+  return [
+    ...(footage ? [footage.takeId] : []),
+    ...edits.flatMap((edit) => ('takeId' in edit ? [edit.takeId] : [])),
+  ];
 }
 
 /** The lesson with its takes named anew; footage and changes whose take is nowhere are left out. */
@@ -18,10 +21,27 @@ export function withTakes(lesson: Lesson, idOf: ReadonlyMap<string, string>): Le
         const own = idOf.get(edit.takeId);
         return own === undefined ? [] : [{ ...edit, takeId: own }];
       });
-      return { ...block, edits, footage: block.footage && takeId ? { ...block.footage, takeId } : null };
+      return {
+        ...block,
+        edits,
+        footage: block.footage && takeId ? { ...block.footage, takeId } : null,
+      };
     }),
   }));
   const { sound } = lesson.finish;
   const musicId = sound.music && idOf.get(sound.music.takeId);
-  return { ...lesson, finish: { ...lesson.finish, sound: { ...sound, music: sound.music && musicId !== undefined && musicId !== null ? { ...sound.music, takeId: musicId } : null } }, sections };
+  return {
+    ...lesson,
+    finish: {
+      ...lesson.finish,
+      sound: {
+        ...sound,
+        music:
+          sound.music && musicId !== undefined && musicId !== null
+            ? { ...sound.music, takeId: musicId }
+            : null,
+      },
+    },
+    sections,
+  };
 }

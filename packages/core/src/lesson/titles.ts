@@ -22,7 +22,13 @@ export function exercisesOf(block: Block): Exercise[] {
   }
 }
 
-const nameOf = (block: Block, { title }: Exercise, at: number, of: number): string => title.trim() || (of === 1 && block.title.trim() !== '' ? block.title : 'moves' in block ? `Move ${at + 1}` : `Exercise ${at + 1}`);
+const nameOf = (block: Block, { title }: Exercise, at: number, of: number): string =>
+  title.trim() ||
+  (of === 1 && block.title.trim() !== ''
+    ? block.title
+    : 'moves' in block
+      ? `Move ${at + 1}`
+      : `Exercise ${at + 1}`);
 
 /** What a block's exercises or moves are called: by their own titles; without one, as the block where it has but one, else by number. */
 export function exerciseTitles(block: Block): string[] {
@@ -35,7 +41,10 @@ export function withExerciseTitles<B extends Block>(block: B): B {
   const all = exercisesOf(block);
   if (all.every(({ title }) => title.trim() !== '')) return block;
   const titles = exerciseTitles(block);
-  const named = <E extends Exercise>(exercise: E, i: number): E => ({ ...exercise, title: titles[i] ?? exercise.title });
+  const named = <E extends Exercise>(exercise: E, i: number): E => ({
+    ...exercise,
+    title: titles[i] ?? exercise.title,
+  });
   if ('exercises' in block) return { ...block, exercises: block.exercises.map(named) };
   if ('moves' in block) return { ...block, moves: (block.moves as Exercise[]).map(named) };
   return 'exercise' in block ? { ...block, exercise: named(block.exercise, 0) } : block;

@@ -11,7 +11,10 @@ export function spaceText(cm: number, units: Units): string {
 
 /** Reads a length in space as teachers write it, with or without its unit, to whole centimetres; null when it is none. */
 export function parseSpace(text: string, units: Units): number | null {
-  const form = units === 'metric' ? /^(-?\d+(?:[.,]\d{1,2})?)\s*m?$/ : /^(-?\d+(?:[.,]\d)?)\s*(?:ft|feet)?$/;
+  const form =
+    units === 'metric' ? /^(-?\d+(?:[.,]\d{1,2})?)\s*m?$/ : /^(-?\d+(?:[.,]\d)?)\s*(?:ft|feet)?$/;
   const found = form.exec(text.trim().toLowerCase())?.[1];
-  return found === undefined ? null : Math.round(Number(found.replace(',', '.')) * (units === 'metric' ? 100 : CM_PER_FOOT));
+  return found === undefined
+    ? null
+    : Math.round(Number(found.replace(',', '.')) * (units === 'metric' ? 100 : CM_PER_FOOT));
 }

@@ -33,15 +33,24 @@ const fresh = () => {
   const next = counter();
   return () => `fresh-${next()}`;
 };
-const withoutIds = (value: unknown): unknown => JSON.parse(JSON.stringify(value, (key, own: unknown) => (key === 'id' ? undefined : own)));
+const withoutIds = (value: unknown): unknown =>
+  JSON.parse(JSON.stringify(value, (key, own: unknown) => (key === 'id' ? undefined : own)));
 const idsOf = (lesson: Lesson): string[] => JSON.stringify(lesson).match(/"id":"[^"]*"/g) ?? [];
 const saved = (lesson: Lesson) => readLesson(JSON.parse(JSON.stringify(lesson)));
-const titles = (lesson: Lesson) => lesson.sections.map(({ blocks }) => blocks.map(({ title }) => title).join(''));
+const titles = (lesson: Lesson) =>
+  lesson.sections.map(({ blocks }) => blocks.map(({ title }) => title).join(''));
 const lettered = (...sections: string[]): Lesson => {
   const makeId = counter();
   return {
     ...makeLesson('Letters', makeId),
-    sections: sections.map((letters) => ({ ...makeSection('S', makeId), blocks: [...letters].map((title): Block => ({ ...makeBlock('talk', makeId), id: title, title })) })),
+    sections: sections.map((letters) => ({
+      ...makeSection('S', makeId),
+      blocks: [...letters].map((title): Block => ({
+        ...makeBlock('talk', makeId),
+        id: title,
+        title,
+      })),
+    })),
   };
 };
 
@@ -83,17 +92,31 @@ describe('a lesson as a whole', () => {
 
   it('explains a term once when merged, and adds up the targets where both are set', () => {
     const target = (ms: number) => ({ video: { ms, toleranceMs: 5_000 }, session: null });
-    const one = { ...lettered('a'), targets: target(60_000), glossary: [{ id: 'g', term: 'Core', plain: 'belly and back' }] };
-    const two = { ...lettered('b'), targets: target(30_000), glossary: [{ id: 'g', term: 'core', plain: 'middle' }, { id: 'h', term: 'Pivot', plain: 'turn on one foot' }] };
+    const one = {
+      ...lettered('a'),
+      targets: target(60_000),
+      glossary: [{ id: 'g', term: 'Core', plain: 'belly and back' }],
+    };
+    const two = {
+      ...lettered('b'),
+      targets: target(30_000),
+      glossary: [
+        { id: 'g', term: 'core', plain: 'middle' },
+        { id: 'h', term: 'Pivot', plain: 'turn on one foot' },
+      ],
+    };
     const merged = mergeLessons(one, two, fresh());
     expect(merged.targets).toEqual(target(90_000));
     expect(merged.glossary.map(({ term }) => term)).toEqual(['Core', 'Pivot']);
-    expect(mergeLessons(one, { ...two, targets: { video: null, session: null } }, fresh()).targets.video).toBeNull();
+    expect(
+      mergeLessons(one, { ...two, targets: { video: null, session: null } }, fresh()).targets.video,
+    ).toBeNull();
   });
 });
 
 describe('blocks together', () => {
-  const after = (lesson: Lesson, edit: ReturnType<typeof moveBlocks>) => titles(applyEdit(beginEditing(lesson), 'Move', edit).lesson);
+  const after = (lesson: Lesson, edit: ReturnType<typeof moveBlocks>) =>
+    titles(applyEdit(beginEditing(lesson), 'Move', edit).lesson);
   it.each([
     ['bd', -1, ['bdac', 'e']],
     ['ab', -1, ['abcd', 'e']],
@@ -122,11 +145,22 @@ describe('blocks together', () => {
         expect(withoutIds(read)).toEqual(withoutIds(blocks));
       }),
     );
-    const many = Array.from({ length: LIMITS.blocksPerSection + 1 }, (_, i) => ({ ...makeBlock('talk', fresh()), id: `b${i}` }));
+    const many = Array.from({ length: LIMITS.blocksPerSection + 1 }, (_, i) => ({
+      ...makeBlock('talk', fresh()),
+      id: `b${i}`,
+    }));
     expect(unpackBlocks(packBlocks(many), fresh())).toHaveLength(many.length);
   });
 
-  it.each(['', '{', 'null', '[]', '{"format":"zest-lesson"}', '{"format":"zest-blocks","lesson":7}', '{"format":"zest-blocks","lesson":{"format":"zest-lesson","version":99}}'])('are not read from %j', (text) => {
+  it.each([
+    '',
+    '{',
+    'null',
+    '[]',
+    '{"format":"zest-lesson"}',
+    '{"format":"zest-blocks","lesson":7}',
+    '{"format":"zest-blocks","lesson":{"format":"zest-lesson","version":99}}',
+  ])('are not read from %j', (text) => {
     expect(() => unpackBlocks(text, fresh())).toThrow(LessonError);
   });
 });
@@ -145,7 +179,14 @@ describe('a cue of the library', () => {
     expect(cueDiffers({ ...again, ...fromEntry(changed) }, changed)).toBe(false);
     const counted = { ...entry, uses: 3 };
     expect(cueSchema.parse(cueOfEntry(counted, makeId))).toMatchObject({ text: 'snap and stop' });
-    expect(Object.keys(fromEntry(counted)).sort()).toEqual(['bodyPart', 'moment', 'reason', 'right', 'text', 'wrong']);
+    expect(Object.keys(fromEntry(counted)).sort()).toEqual([
+      'bodyPart',
+      'moment',
+      'reason',
+      'right',
+      'text',
+      'wrong',
+    ]);
   });
 
   it('is counted where it is used', () => {

@@ -9,7 +9,12 @@ import type { Lesson, Section } from './schema.ts';
 export function withFreshIds<T>(value: T, makeId: MakeId): T {
   if (Array.isArray(value)) return value.map((item: unknown) => withFreshIds(item, makeId)) as T;
   if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, own]) => [key, key === 'id' && typeof own === 'string' ? makeId() : withFreshIds(own as unknown, makeId)])) as T;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, own]) => [
+      key,
+      key === 'id' && typeof own === 'string' ? makeId() : withFreshIds(own as unknown, makeId),
+    ]),
+  ) as T;
 }
 
 /** The same lesson to go on with under another title; footage included. */
@@ -24,7 +29,10 @@ export function duplicateLesson(lesson: Lesson, makeId: MakeId): Lesson {
  * shots were put in, and the findings that were left as they are. For next week's, which is filmed anew.
  */
 export function asPlanned(lesson: Lesson): Lesson {
-  const sections = lesson.sections.map((section) => ({ ...section, blocks: section.blocks.map((block): Block => ({ ...block, footage: null, edits: [] })) }));
+  const sections = lesson.sections.map((section) => ({
+    ...section,
+    blocks: section.blocks.map((block): Block => ({ ...block, footage: null, edits: [] })),
+  }));
   return { ...lesson, sections, waived: [], filming: { ...lesson.filming, order: [] } };
 }
 
@@ -33,15 +41,29 @@ export function asPlanned(lesson: Lesson): Lesson {
  * @throws LessonError when the block is gone or the first
  */
 export function splitLesson(lesson: Lesson, blockId: string, makeId: MakeId): [Lesson, Lesson] {
-  if (!findBlock(lesson, blockId)) throw new LessonError('The block to split at is no longer in the lesson. Choose another.');
-  if (blocksOf(lesson)[0]?.id === blockId) throw new LessonError('This is the first block, so nothing would be left before it. Choose a later one.');
+  if (!findBlock(lesson, blockId))
+    throw new LessonError('The block to split at is no longer in the lesson. Choose another.');
+  if (blocksOf(lesson)[0]?.id === blockId)
+    throw new LessonError(
+      'This is the first block, so nothing would be left before it. Choose a later one.',
+    );
   const s = lesson.sections.findIndex(({ blocks }) => blocks.some(({ id }) => id === blockId));
   const first: Section[] = [];
   const second: Section[] = [];
   lesson.sections.forEach((section, i) => {
-    const at = i < s ? section.blocks.length : i > s ? 0 : section.blocks.findIndex(({ id }) => id === blockId);
+    const at =
+      i < s
+        ? section.blocks.length
+        : i > s
+          ? 0
+          : section.blocks.findIndex(({ id }) => id === blockId);
     if (i < s || at > 0) first.push({ ...section, blocks: section.blocks.slice(0, at) });
-    if (i > s || (i === s && at < section.blocks.length)) second.push({ ...section, id: i === s && at > 0 ? makeId() : section.id, blocks: section.blocks.slice(at) });
+    if (i > s || (i === s && at < section.blocks.length))
+      second.push({
+        ...section,
+        id: i === s && at > 0 ? makeId() : section.id,
+        blocks: section.blocks.slice(at),
+      });
   });
   const title = `${lesson.title.slice(0, LIMITS.title - 8)}, part 2`;
   return [
@@ -58,28 +80,51 @@ export function splitLesson(lesson: Lesson, blockId: string, makeId: MakeId): [L
 export function mergeLessons(first: Lesson, second: Lesson, makeId: MakeId): Lesson {
   const sections = [...first.sections, ...withFreshIds(second.sections, makeId)];
   if (sections.length > LIMITS.sections) {
-    throw new LessonError(`Together they have ${sections.length} sections; a lesson holds ${LIMITS.sections}. Join or delete some sections first.`);
+    throw new LessonError(
+      `Together they have ${sections.length} sections; a lesson holds ${LIMITS.sections}. Join or delete some sections first.`,
+    );
   }
   const known = new Set(first.glossary.map(({ term }) => term.toLowerCase()));
-  const glossary = [...first.glossary, ...withFreshIds(second.glossary, makeId).filter(({ term }) => !known.has(term.toLowerCase()))];
+  const glossary = [
+    ...first.glossary,
+    ...withFreshIds(second.glossary, makeId).filter(({ term }) => !known.has(term.toLowerCase())),
+  ];
   if (glossary.length > LIMITS.glossary) {
-    throw new LessonError(`Together they explain ${glossary.length} terms; a lesson holds ${LIMITS.glossary}. Delete some terms first.`);
+    throw new LessonError(
+      `Together they explain ${glossary.length} terms; a lesson holds ${LIMITS.glossary}. Delete some terms first.`,
+    );
   }
   const sum = (key: 'video' | 'session') => {
     const [a, b] = [first.targets[key], second.targets[key]];
-    return a && b ? { ms: Math.min(a.ms + b.ms, LIMITS.targetMs.max), toleranceMs: Math.max(a.toleranceMs, b.toleranceMs) } : null;
+    return a && b
+      ? {
+          ms: Math.min(a.ms + b.ms, LIMITS.targetMs.max),
+          toleranceMs: Math.max(a.toleranceMs, b.toleranceMs),
+        }
+      : null;
   };
-  return { ...first, targets: { video: sum('video'), session: sum('session') }, glossary, sections };
+  return {
+    ...first,
+    targets: { video: sum('video'), session: sum('session') },
+    glossary,
+    sections,
+  };
 }
 
 /** Blocks on their way to another lesson or window, as text: a lesson of their own, so that it is read and checked like any. */
 export function packBlocks(blocks: readonly Block[]): string {
-  const sections = Array.from({ length: Math.ceil(blocks.length / LIMITS.blocksPerSection) }, (_, i) => ({
-    id: `copied-${i + 1}`,
-    title: 'Copied',
-    blocks: blocks.slice(i * LIMITS.blocksPerSection, (i + 1) * LIMITS.blocksPerSection),
-  }));
-  return JSON.stringify({ format: 'zest-blocks', lesson: { ...makeLesson('Copied blocks', () => 'copied'), sections } });
+  const sections = Array.from(
+    { length: Math.ceil(blocks.length / LIMITS.blocksPerSection) },
+    (_, i) => ({
+      id: `copied-${i + 1}`,
+      title: 'Copied',
+      blocks: blocks.slice(i * LIMITS.blocksPerSection, (i + 1) * LIMITS.blocksPerSection),
+    }),
+  );
+  return JSON.stringify({
+    format: 'zest-blocks',
+    lesson: { ...makeLesson('Copied blocks', () => 'copied'), sections },
+  });
 }
 
 /**
@@ -93,8 +138,16 @@ export function unpackBlocks(text: string, makeId: MakeId): Block[] {
   } catch {
     raw = null;
   }
-  if (typeof raw !== 'object' || raw === null || !('format' in raw) || raw.format !== 'zest-blocks' || !('lesson' in raw)) {
-    throw new LessonError('What was copied last holds no blocks. Choose blocks on a Plan bench, copy them, and paste again.');
+  if (
+    typeof raw !== 'object' ||
+    raw === null ||
+    !('format' in raw) ||
+    raw.format !== 'zest-blocks' ||
+    !('lesson' in raw)
+  ) {
+    throw new LessonError(
+      'What was copied last holds no blocks. Choose blocks on a Plan bench, copy them, and paste again.',
+    );
   }
   return withFreshIds(blocksOf(readLesson(raw.lesson)), makeId);
 }

@@ -5,6 +5,13 @@ export { commonArea, inUnits, placesOf, type Places } from './placement.ts';
 export * from './painter.ts';
 export { arcMinutes, LEAST_ARCMIN } from './legible.ts';
 export { contrastOf, inkOf, LEAST_CONTRAST, readable, type Ink } from './ink.ts';
-export { FONT_FAMILIES, FONT_PARTS, forgetFitted, isRightToLeft, measurer, type PaintContext } from './pen.ts';
+export {
+  FONT_FAMILIES,
+  FONT_PARTS,
+  forgetFitted,
+  isRightToLeft,
+  measurer,
+  type PaintContext,
+} from './pen.ts';
 export { fitCaution, fitCue } from './paint-words.ts';
 export { momentWords, phaseWords } from './words.ts';

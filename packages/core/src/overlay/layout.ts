@@ -11,7 +11,10 @@ export interface Box {
 }
 
 /** The frame of each shape, in layout units. */
-export const FRAMES: Record<Shape, { width: number; height: number }> = { wide: REFERENCE, upright: { width: 720, height: 1280 } };
+export const FRAMES: Record<Shape, { width: number; height: number }> = {
+  wide: REFERENCE,
+  upright: { width: 720, height: 1280 },
+};
 
 /** Where the picture stands in the frame: all of it, or above in an upright one, whose overlays never cover it. */
 export const PICTURE_BOXES: Record<Shape, Box> = {
@@ -86,7 +89,9 @@ export interface FittedText {
  */
 export function paintableText(text: string): string {
   return text
-    .replace(/[\p{Extended_Pictographic}\u{FE0F}\u{200D}\u{1F3FB}-\u{1F3FF}\p{Cc}]/gu, (c) => (/[\d#*]/.test(c) ? c : ' '))
+    .replace(/[\p{Extended_Pictographic}\u{FE0F}\u{200D}\u{1F3FB}-\u{1F3FF}\p{Cc}]/gu, (c) =>
+      /[\d#*]/.test(c) ? c : ' ',
+    )
     .replace(/\s+/gu, ' ')
     .trim();
 }
@@ -130,11 +135,15 @@ export function fitText(
   if (clean === '') return { size, lines: [] };
   for (let tried = size; tried >= smallest; tried -= 2) {
     const lines = wrap(clean, width, tried, measure);
-    if (lines.length <= maxLines && lines.every((line) => measure(line, tried) <= width)) return { size: tried, lines };
+    if (lines.length <= maxLines && lines.every((line) => measure(line, tried) <= width))
+      return { size: tried, lines };
   }
   const lines = wrap(clean, width, smallest, measure);
   const kept = lines.slice(0, maxLines);
   const last = kept.pop() ?? '';
   const tail = lines.length > maxLines ? `${last} ${lines.slice(maxLines).join(' ')}` : last;
-  return { size: smallest, lines: [...kept, tail].map((line) => shorten(line, width, smallest, measure)) };
+  return {
+    size: smallest,
+    lines: [...kept, tail].map((line) => shorten(line, width, smallest, measure)),
+  };
 }

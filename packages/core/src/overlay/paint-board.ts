@@ -9,12 +9,26 @@ type Point = readonly [number, number];
 
 /** Limbs of a standing figure, in layout units from the middle of the chest; of the screen's left half, turned over for the right one. */
 const LIMBS: readonly (readonly Point[])[] = [
-  [[-14, -18], [-34, 8], [-40, 36]],
-  [[-9, 34], [-15, 66], [-17, 98]],
+  [
+    [-14, -18],
+    [-34, 8],
+    [-40, 36],
+  ],
+  [
+    [-9, 34],
+    [-15, 66],
+    [-17, 98],
+  ],
 ];
 
 /** A figure as the camera sees it, with the side that works in the accent. */
-function paintFigure(ctx: PaintContext, { seen, away }: SideItem, x: number, y: number, ink: Ink): void {
+function paintFigure(
+  ctx: PaintContext,
+  { seen, away }: SideItem,
+  x: number,
+  y: number,
+  ink: Ink,
+): void {
   const isWorking = (half: 'left' | 'right') => seen === half || seen === 'near';
   ctx.lineCap = 'round';
   for (const half of ['left', 'right'] as const) {
@@ -23,7 +37,9 @@ function paintFigure(ctx: PaintContext, { seen, away }: SideItem, x: number, y: 
     ctx.lineWidth = isWorking(half) ? 16 : 11;
     for (const limb of LIMBS) {
       ctx.beginPath();
-      limb.forEach(([dx, dy], i) => (i === 0 ? ctx.moveTo(x + way * dx, y + dy) : ctx.lineTo(x + way * dx, y + dy)));
+      limb.forEach(([dx, dy], i) =>
+        i === 0 ? ctx.moveTo(x + way * dx, y + dy) : ctx.lineTo(x + way * dx, y + dy),
+      );
       ctx.stroke();
     }
   }
@@ -48,8 +64,18 @@ export function paintSide(ctx: PaintContext, item: SideItem, box: Box, ink: Ink)
   panel(ctx, box, ink.panel, ink.accent, ink.backing);
   paintFigure(ctx, item, box.x + 64, box.y + 84, ink);
   const column = { x: box.x + 122, width: box.width - 136 };
-  const top = writeLines(ctx, item.word, { ...column, top: box.y + 18 }, { weight: 'bold', size: MAIN_TEXT, maxLines: 1, colour: ink.accent });
-  writeLines(ctx, item.reading, { ...column, top: top + 2 }, { weight: 'regular', size: 36, maxLines: 3, colour: ink.dim });
+  const top = writeLines(
+    ctx,
+    item.word,
+    { ...column, top: box.y + 18 },
+    { weight: 'bold', size: MAIN_TEXT, maxLines: 1, colour: ink.accent },
+  );
+  writeLines(
+    ctx,
+    item.reading,
+    { ...column, top: top + 2 },
+    { weight: 'regular', size: 36, maxLines: 3, colour: ink.dim },
+  );
 }
 
 const COLUMN = 22;
@@ -58,12 +84,23 @@ const COLUMN = 22;
 const LINE = 41;
 
 /** Lines one below the other as far as there is room; the last one may take what is left. */
-function paintLines(ctx: PaintContext, lines: readonly string[], box: Box, top: number, colour: string): void {
+function paintLines(
+  ctx: PaintContext,
+  lines: readonly string[],
+  box: Box,
+  top: number,
+  colour: string,
+): void {
   let at = top;
   lines.forEach((line, i) => {
     const room = Math.floor((box.y + box.height - 6 - at) / LINE);
     if (room < 1) return;
-    at = writeLines(ctx, line, { x: box.x + COLUMN, top: at, width: box.width - 2 * COLUMN }, { weight: 'regular', size: 36, maxLines: i === lines.length - 1 ? room : 1, colour });
+    at = writeLines(
+      ctx,
+      line,
+      { x: box.x + COLUMN, top: at, width: box.width - 2 * COLUMN },
+      { weight: 'regular', size: 36, maxLines: i === lines.length - 1 ? room : 1, colour },
+    );
   });
 }
 
@@ -85,25 +122,73 @@ function paintTitle(ctx: PaintContext, text: string, also: string, box: Box, ink
   const low: Box = { ...box, height: also ? 138 : 96 };
   panel(ctx, low, ink.panel, ink.accent, ink.backing);
   const column = { x: box.x + COLUMN, width: box.width - 2 * COLUMN };
-  const top = writeLines(ctx, text, { ...column, top: box.y + 20 }, { weight: 'bold', size: 48, maxLines: 1, colour: ink.text });
-  writeLines(ctx, also, { ...column, top: top + 2 }, { weight: 'regular', size: 40, maxLines: 1, colour: ink.dim });
+  const top = writeLines(
+    ctx,
+    text,
+    { ...column, top: box.y + 20 },
+    { weight: 'bold', size: 48, maxLines: 1, colour: ink.text },
+  );
+  writeLines(
+    ctx,
+    also,
+    { ...column, top: top + 2 },
+    { weight: 'regular', size: 40, maxLines: 1, colour: ink.dim },
+  );
 }
 
-function paintHeaded(ctx: PaintContext, board: Exclude<Board, { kind: 'chapter' | 'name' }>, { heading, also }: BoardItem, box: Box, ink: Ink): void {
+function paintHeaded(
+  ctx: PaintContext,
+  board: Exclude<Board, { kind: 'chapter' | 'name' }>,
+  { heading, also }: BoardItem,
+  box: Box,
+  ink: Ink,
+): void {
   panel(ctx, box, ink.panel, ink.panelEdge, ink.backing);
   const column = { x: box.x + COLUMN, width: box.width - 2 * COLUMN };
   if (board.kind === 'strip') {
     paintSteps(ctx, board.done, board.of, box, ink);
-    const top = writeLines(ctx, board.now, { ...column, top: box.y + 62 }, { weight: 'bold', size: 44, maxLines: 1, colour: ink.text });
+    const top = writeLines(
+      ctx,
+      board.now,
+      { ...column, top: box.y + 62 },
+      { weight: 'bold', size: 44, maxLines: 1, colour: ink.text },
+    );
     if (board.then !== '') paintLines(ctx, [`${heading}: ${board.then}`], box, top + 4, ink.dim);
     return;
   }
-  const top = writeLines(ctx, heading, { ...column, top: box.y + 8 }, { weight: 'bold', size: 40, maxLines: 1, colour: ink.accent });
+  const top = writeLines(
+    ctx,
+    heading,
+    { ...column, top: box.y + 8 },
+    { weight: 'bold', size: 40, maxLines: 1, colour: ink.accent },
+  );
   if (board.kind === 'kit') paintLines(ctx, board.lines, box, top + 2, ink.text);
-  else if (board.kind === 'floor') paintCourt(ctx, board.floor, { x: box.x + box.width * 0.4, y: box.y + 12, width: box.width * 0.56, height: box.height - 24 }, ink);
+  else if (board.kind === 'floor')
+    paintCourt(
+      ctx,
+      board.floor,
+      {
+        x: box.x + box.width * 0.4,
+        y: box.y + 12,
+        width: box.width * 0.56,
+        height: box.height - 24,
+      },
+      ink,
+    );
   else {
-    const under = writeLines(ctx, board.text, { ...column, top: top + 2 }, { weight: 'bold', size: 40, maxLines: 2, colour: ink.text });
-    paintLines(ctx, [also || board.rule].filter((line) => line !== ''), box, under, ink.dim);
+    const under = writeLines(
+      ctx,
+      board.text,
+      { ...column, top: top + 2 },
+      { weight: 'bold', size: 40, maxLines: 2, colour: ink.text },
+    );
+    paintLines(
+      ctx,
+      [also || board.rule].filter((line) => line !== ''),
+      box,
+      under,
+      ink.dim,
+    );
   }
 }
 

@@ -24,8 +24,13 @@ export function paintCard(ctx: PaintContext, card: CardText, shape: Shape, ink: 
   ctx.lineTo(width, height - 44);
   ctx.stroke();
   // With a court the words keep to the left half, or the upper one.
-  const column = { x: safe.x + 40, width: card.court && isWide ? safe.width / 2 - 60 : safe.width - 80 };
-  const room: Box = isWide ? { x: width / 2 + 20, y: safe.y + 40, width: safe.width / 2 - 40, height: safe.height - 80 } : { x: safe.x, y: height / 2, width: safe.width, height: safe.height / 2 - 80 };
+  const column = {
+    x: safe.x + 40,
+    width: card.court && isWide ? safe.width / 2 - 60 : safe.width - 80,
+  };
+  const room: Box = isWide
+    ? { x: width / 2 + 20, y: safe.y + 40, width: safe.width / 2 - 40, height: safe.height - 80 }
+    : { x: safe.x, y: height / 2, width: safe.width, height: safe.height / 2 - 80 };
   if (card.court) paintCourt(ctx, card.court, room, ink);
   let top = writeLines(
     ctx,
@@ -38,9 +43,17 @@ export function paintCard(ctx: PaintContext, card: CardText, shape: Shape, ink: 
   top += 32;
   const lines = card.lines.map(paintableText).filter((line) => line !== '');
   const fits = Math.max(1, Math.floor((safe.y + safe.height - top) / CARD_LINE));
-  const shown = lines.length > fits ? [...lines.slice(0, fits - 1), `and ${lines.length - fits + 1} more`] : lines;
+  const shown =
+    lines.length > fits
+      ? [...lines.slice(0, fits - 1), `and ${lines.length - fits + 1} more`]
+      : lines;
   for (const line of shown) {
-    writeLines(ctx, line, { ...column, top }, { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.dim });
+    writeLines(
+      ctx,
+      line,
+      { ...column, top },
+      { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.dim },
+    );
     top += CARD_LINE;
   }
 }

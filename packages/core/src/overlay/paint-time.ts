@@ -8,10 +8,26 @@ import { phaseWords } from './words.ts';
 
 type ClockStyle = Finish['look']['clock'];
 
-const phaseColours: Record<ClockPhase, 'accent' | 'rest' | 'ready'> = { 'lead-in': 'ready', work: 'accent', rest: 'rest', change: 'ready', hold: 'accent', watch: 'ready', think: 'rest', score: 'ready' };
+const phaseColours: Record<ClockPhase, 'accent' | 'rest' | 'ready'> = {
+  'lead-in': 'ready',
+  work: 'accent',
+  rest: 'rest',
+  change: 'ready',
+  hold: 'accent',
+  watch: 'ready',
+  think: 'rest',
+  score: 'ready',
+};
 
 /** The time to go, or gone, as a ring around the digits, a bar under them, or the digits alone. @returns the width the drawing takes on the right */
-function paintTime(ctx: PaintContext, item: ClockItem, box: Box, colour: string, style: ClockStyle, ink: Ink): number {
+function paintTime(
+  ctx: PaintContext,
+  item: ClockItem,
+  box: Box,
+  colour: string,
+  style: ClockStyle,
+  ink: Ink,
+): number {
   const right = box.x + box.width - 22;
   if (style === 'ring') {
     const radius = 88;
@@ -29,13 +45,27 @@ function paintTime(ctx: PaintContext, item: ClockItem, box: Box, colour: string,
       ctx.stroke();
     }
     const size = item.digits.length <= 2 ? 100 : item.digits.length <= 4 ? 62 : 44;
-    writeDigits(ctx, item.digits, centre.x, centre.y + Math.round(size * 0.35), size, item.last ? colour : ink.text);
+    writeDigits(
+      ctx,
+      item.digits,
+      centre.x,
+      centre.y + Math.round(size * 0.35),
+      size,
+      item.last ? colour : ink.text,
+    );
     return radius * 2 + 26;
   }
   const width = item.digits.length <= 2 ? 184 : 220;
   const size = item.digits.length <= 2 ? 150 : item.digits.length <= 4 ? 92 : 64;
   const middle = box.y + box.height / 2 - (style === 'bar' ? 24 : 0);
-  writeDigits(ctx, item.digits, right - width / 2, middle + Math.round(size * 0.35), size, style === 'digits' || item.last ? colour : ink.text);
+  writeDigits(
+    ctx,
+    item.digits,
+    right - width / 2,
+    middle + Math.round(size * 0.35),
+    size,
+    style === 'digits' || item.last ? colour : ink.text,
+  );
   if (style === 'bar') {
     const bar = { x: box.x + 22, y: box.y + box.height - 44, width: box.width - 44, height: 24 };
     ctx.fillStyle = ink.track;
@@ -46,19 +76,49 @@ function paintTime(ctx: PaintContext, item: ClockItem, box: Box, colour: string,
   return width + 22;
 }
 
-export function paintClock(ctx: PaintContext, item: ClockItem, box: Box, { clock, calm }: Finish['look'], ink: Ink): void {
+export function paintClock(
+  ctx: PaintContext,
+  item: ClockItem,
+  box: Box,
+  { clock, calm }: Finish['look'],
+  ink: Ink,
+): void {
   const colour = ink[phaseColours[item.phase]];
   panel(ctx, box, ink.panel, colour, ink.backing);
-  const column = { x: box.x + 22, width: box.width - 44 - paintTime(ctx, item, box, colour, clock, ink) };
+  const column = {
+    x: box.x + 22,
+    width: box.width - 44 - paintTime(ctx, item, box, colour, clock, ink),
+  };
   const bottom = box.y + box.height - (clock === 'bar' ? 54 : 8);
   const word = item.round ? `${item.word} ${item.round}` : item.word;
-  const top = writeLines(ctx, word, { ...column, top: box.y + 10 }, { weight: 'bold', size: MIN_TEXT, maxLines: 1, colour });
+  const top = writeLines(
+    ctx,
+    word,
+    { ...column, top: box.y + 10 },
+    { weight: 'bold', size: MIN_TEXT, maxLines: 1, colour },
+  );
   const title = item.title.toLowerCase() === phaseWords[item.phase].toLowerCase() ? '' : item.title;
-  const under = writeLines(ctx, title, { ...column, top: top + 2 }, { weight: 'bold', size: MAIN_TEXT, maxLines: clock === 'bar' || item.also !== '' ? 1 : 2, colour: ink.text });
+  const under = writeLines(
+    ctx,
+    title,
+    { ...column, top: top + 2 },
+    {
+      weight: 'bold',
+      size: MAIN_TEXT,
+      maxLines: clock === 'bar' || item.also !== '' ? 1 : 2,
+      colour: ink.text,
+    },
+  );
   // Two lines of a title leave one for what comes next.
   const roomLines = Math.floor((bottom - under - 4) / 41);
   const below = item.also || (calm ? '' : item.next);
-  if (roomLines > 0) writeLines(ctx, below, { ...column, top: under + 4 }, { weight: 'regular', size: MIN_TEXT, maxLines: Math.min(2, roomLines), colour: ink.dim });
+  if (roomLines > 0)
+    writeLines(
+      ctx,
+      below,
+      { ...column, top: under + 4 },
+      { weight: 'regular', size: MIN_TEXT, maxLines: Math.min(2, roomLines), colour: ink.dim },
+    );
 }
 
 /** A tick, its middle at the place. */
@@ -80,7 +140,13 @@ function paintBeats(ctx: PaintContext, { rep, beats }: CounterItem, box: Box, in
     const isNow = beat === rep;
     const [width, height] = isNow ? [step - 4, box.height] : [step - 8, box.height * 0.5];
     ctx.beginPath();
-    ctx.roundRect(box.x + (beat - 0.5) * step - width / 2, box.y + (box.height - height) / 2, width, height, 4);
+    ctx.roundRect(
+      box.x + (beat - 0.5) * step - width / 2,
+      box.y + (box.height - height) / 2,
+      width,
+      height,
+      4,
+    );
     ctx.fillStyle = beat <= rep ? ink.accent : ink.track;
     ctx.fill();
   }
@@ -91,9 +157,21 @@ export function paintCounter(ctx: PaintContext, item: CounterItem, whole: Box, i
   const colour = item.missed ? ink.ready : ink.accent;
   panel(ctx, box, ink.panel, colour, ink.backing);
   const digits = String(item.shown);
-  writeDigits(ctx, digits, box.x + 112, box.y + 136, digits.length <= 2 ? 132 : 92, item.missed ? ink.dim : ink.text);
+  writeDigits(
+    ctx,
+    digits,
+    box.x + 112,
+    box.y + 136,
+    digits.length <= 2 ? 132 : 92,
+    item.missed ? ink.dim : ink.text,
+  );
   const column = { x: box.x + 208, width: box.width - 224 };
-  writeLines(ctx, item.tail, { ...column, top: box.y + 40 }, { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.dim });
+  writeLines(
+    ctx,
+    item.tail,
+    { ...column, top: box.y + 40 },
+    { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.dim },
+  );
   if (item.missed) {
     // Struck through: seen, but not counted.
     ctx.strokeStyle = ink.ready;
@@ -104,6 +182,17 @@ export function paintCounter(ctx: PaintContext, item: CounterItem, whole: Box, i
     ctx.lineTo(box.x + 184, box.y + 36);
     ctx.stroke();
   } else if (item.reached) paintTick(ctx, column.x + 36, box.y + 124, ink.accent);
-  if (item.beats > 0) paintBeats(ctx, item, { x: box.x + 208, y: box.y + 122, width: box.width - 226, height: 40 }, ink);
-  writeLines(ctx, item.note, { x: box.x + 22, top: box.y + 168, width: box.width - 44 }, { weight: 'regular', size: 36, maxLines: 1, colour: item.missed ? ink.ready : ink.dim });
+  if (item.beats > 0)
+    paintBeats(
+      ctx,
+      item,
+      { x: box.x + 208, y: box.y + 122, width: box.width - 226, height: 40 },
+      ink,
+    );
+  writeLines(
+    ctx,
+    item.note,
+    { x: box.x + 22, top: box.y + 168, width: box.width - 44 },
+    { weight: 'regular', size: 36, maxLines: 1, colour: item.missed ? ink.ready : ink.dim },
+  );
 }

@@ -70,7 +70,12 @@ export function paintScene(ctx: PaintContext, scene: Scene, width: number): void
 }
 
 /** Paints one item alone on a cleared part of a picture, for burning in by regions: `scale` pixels a layout unit, from `left` and `top` of the picture on. */
-export function paintItemAt(ctx: PaintContext, item: BurnedItem, look: Finish['look'], { left, top, scale }: { left: number; top: number; scale: number }): void {
+export function paintItemAt(
+  ctx: PaintContext,
+  item: BurnedItem,
+  look: Finish['look'],
+  { left, top, scale }: { left: number; top: number; scale: number },
+): void {
   ctx.save();
   ctx.translate(-left, -top);
   ctx.scale(scale, scale);

@@ -21,7 +21,14 @@ export interface PaintContext {
   closePath(): void;
   moveTo(x: number, y: number): void;
   lineTo(x: number, y: number): void;
-  arc(x: number, y: number, radius: number, from: number, to: number, anticlockwise?: boolean): void;
+  arc(
+    x: number,
+    y: number,
+    radius: number,
+    from: number,
+    to: number,
+    anticlockwise?: boolean,
+  ): void;
   roundRect(x: number, y: number, width: number, height: number, radius: number): void;
   fill(): void;
   stroke(): void;
@@ -33,8 +40,12 @@ export interface PaintContext {
 export const FONT_FAMILIES = { regular: 'ZestRegular', bold: 'ZestBold' } as const;
 /** Further files each family has, for letters the first one lacks. */
 export const FONT_PARTS = ['Ext', 'Greek', 'Cyrillic', 'Arabic', 'Hebrew'] as const;
-const stackOf = (family: string) => [family, ...FONT_PARTS.map((part) => `${family}${part}`)].join(', ');
-const stack = { regular: stackOf(FONT_FAMILIES.regular), bold: stackOf(FONT_FAMILIES.bold) } as const;
+const stackOf = (family: string) =>
+  [family, ...FONT_PARTS.map((part) => `${family}${part}`)].join(', ');
+const stack = {
+  regular: stackOf(FONT_FAMILIES.regular),
+  bold: stackOf(FONT_FAMILIES.bold),
+} as const;
 export type Weight = keyof typeof stack;
 
 export function setFont(ctx: PaintContext, weight: Weight, size: number): void {
@@ -61,7 +72,15 @@ export function panel(ctx: PaintContext, box: Box, fill: string, edge: string, b
   ctx.stroke();
 }
 
-export function write(ctx: PaintContext, text: string, x: number, baseline: number, weight: Weight, size: number, colour: string): void {
+export function write(
+  ctx: PaintContext,
+  text: string,
+  x: number,
+  baseline: number,
+  weight: Weight,
+  size: number,
+  colour: string,
+): void {
   setFont(ctx, weight, size);
   ctx.textAlign = 'left';
   ctx.textBaseline = 'alphabetic';
@@ -82,7 +101,14 @@ export function forgetFitted(): void {
 }
 
 /** `fitText` in a weight, with what it gave before. */
-export function fitIn(ctx: PaintContext, text: string, weight: Weight, width: number, maxLines: number, size: number): FittedText {
+export function fitIn(
+  ctx: PaintContext,
+  text: string,
+  weight: Weight,
+  width: number,
+  maxLines: number,
+  size: number,
+): FittedText {
   const key = `${weight} ${width} ${maxLines} ${size} ${text}`;
   const known = fittedBefore.get(key);
   if (known) return known;
@@ -94,7 +120,9 @@ export function fitIn(ctx: PaintContext, text: string, weight: Weight, width: nu
 
 /** Whether a text is read from right to left: by its first letter. */
 export function isRightToLeft(text: string): boolean {
-  return /^[^\p{L}]*[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u.test(text);
+  return /^[^\p{L}]*[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u.test(
+    text,
+  );
 }
 
 /** Writes fitted lines from `top` down, from the right edge where they are read so; gives the top of what may follow. */
@@ -108,13 +136,39 @@ export function writeLines(
   const lineHeight = Math.round(fitted.size * 1.14);
   const fromRight = isRightToLeft(text);
   fitted.lines.forEach((line, i) => {
-    if (fromRight) writeFromRight(ctx, line, at.x + at.width, at.top + lineHeight * i + Math.round(fitted.size * 0.86), style.weight, fitted.size, style.colour);
-    else write(ctx, line, at.x, at.top + lineHeight * i + Math.round(fitted.size * 0.86), style.weight, fitted.size, style.colour);
+    if (fromRight)
+      writeFromRight(
+        ctx,
+        line,
+        at.x + at.width,
+        at.top + lineHeight * i + Math.round(fitted.size * 0.86),
+        style.weight,
+        fitted.size,
+        style.colour,
+      );
+    else
+      write(
+        ctx,
+        line,
+        at.x,
+        at.top + lineHeight * i + Math.round(fitted.size * 0.86),
+        style.weight,
+        fitted.size,
+        style.colour,
+      );
   });
   return at.top + lineHeight * fitted.lines.length;
 }
 
-function writeFromRight(ctx: PaintContext, text: string, right: number, baseline: number, weight: Weight, size: number, colour: string): void {
+function writeFromRight(
+  ctx: PaintContext,
+  text: string,
+  right: number,
+  baseline: number,
+  weight: Weight,
+  size: number,
+  colour: string,
+): void {
   setFont(ctx, weight, size);
   ctx.direction = 'rtl';
   ctx.textAlign = 'right';
@@ -128,12 +182,21 @@ function writeFromRight(ctx: PaintContext, text: string, right: number, baseline
  * Writes digits each in a cell of the width of the widest one, centred on `centreX`, so that a running
  * clock does not tremble. Other characters (the colon) take their own width.
  */
-export function writeDigits(ctx: PaintContext, text: string, centreX: number, baseline: number, size: number, colour: string): void {
+export function writeDigits(
+  ctx: PaintContext,
+  text: string,
+  centreX: number,
+  baseline: number,
+  size: number,
+  colour: string,
+): void {
   setFont(ctx, 'bold', size);
   ctx.textAlign = 'center';
   ctx.textBaseline = 'alphabetic';
   ctx.fillStyle = colour;
-  const cell = digitCells.get(size) ?? Math.max(...[...'0123456789'].map((digit) => ctx.measureText(digit).width));
+  const cell =
+    digitCells.get(size) ??
+    Math.max(...[...'0123456789'].map((digit) => ctx.measureText(digit).width));
   digitCells.set(size, cell);
   const widths = [...text].map((char) => (/\d/.test(char) ? cell : ctx.measureText(char).width));
   let x = centreX - widths.reduce((sum, width) => sum + width, 0) / 2;
@@ -145,7 +208,15 @@ export function writeDigits(ctx: PaintContext, text: string, centreX: number, ba
 }
 
 /** One line with its middle at `x`. */
-export function writeCentred(ctx: PaintContext, text: string, x: number, baseline: number, weight: Weight, size: number, colour: string): void {
+export function writeCentred(
+  ctx: PaintContext,
+  text: string,
+  x: number,
+  baseline: number,
+  weight: Weight,
+  size: number,
+  colour: string,
+): void {
   setFont(ctx, weight, size);
   ctx.textAlign = 'center';
   ctx.textBaseline = 'alphabetic';

@@ -1,4 +1,11 @@
-import { slots, type Assembly, type PlacedBlock, type Region, type Shape, type Slot } from '../assembly/index.ts';
+import {
+  slots,
+  type Assembly,
+  type PlacedBlock,
+  type Region,
+  type Shape,
+  type Slot,
+} from '../assembly/index.ts';
 import type { Finish } from '../lesson/index.ts';
 import { REFERENCE, SAFE_AREA, SLOT_BOXES, UPRIGHT_BOXES, type Box, type Place } from './layout.ts';
 
@@ -26,8 +33,12 @@ const even = (value: number) => 2 * Math.round(value / 2);
 /** A box of another size with the edge towards the frame's border where it was, inside the safe area. */
 function sized(slot: Kept, { x, y }: { x: number; y: number }, percent: number): Place {
   const { width: w, height: h } = SLOT_BOXES[slot];
-  const [width, height] = [Math.min(SAFE_AREA.width, even((w * percent) / 100)), even((h * percent) / 100)];
-  const within = (value: number, from: number, room: number) => Math.min(from + room, Math.max(from, value));
+  const [width, height] = [
+    Math.min(SAFE_AREA.width, even((w * percent) / 100)),
+    even((h * percent) / 100),
+  ];
+  const within = (value: number, from: number, room: number) =>
+    Math.min(from + room, Math.max(from, value));
   const isRight = x + w / 2 > REFERENCE.width / 2;
   const isLow = y + h / 2 > REFERENCE.height * 0.6;
   return {
@@ -66,7 +77,11 @@ export class Layout {
     });
     this.size = size;
     this.#overlaps = Uint16Array.from({ length: size }, (_, choice) =>
-      pairs.reduce((mask, { a, b, i, j }, bit) => (commonArea(this.#at(a, i, choice), this.#at(b, j, choice)) > 0 ? mask | (1 << bit) : mask), 0),
+      pairs.reduce(
+        (mask, { a, b, i, j }, bit) =>
+          commonArea(this.#at(a, i, choice), this.#at(b, j, choice)) > 0 ? mask | (1 << bit) : mask,
+        0,
+      ),
     );
   }
 
@@ -91,16 +106,25 @@ export class Layout {
       return this.places[slot].map((place, corner) => {
         let cost: number = COST.unusual * corner;
         if (!used.has(slot)) return cost;
-        if (performer) cost += (COST.cover * commonArea(place, performer)) / Math.min(performer.width * performer.height, place.width * place.height);
-        for (const [other, box] of fixed) if (isTogether(together, slot, other) && commonArea(place, box) > 0) cost += COST.overlap;
+        if (performer)
+          cost +=
+            (COST.cover * commonArea(place, performer)) /
+            Math.min(performer.width * performer.height, place.width * place.height);
+        for (const [other, box] of fixed)
+          if (isTogether(together, slot, other) && commonArea(place, box) > 0) cost += COST.overlap;
         return cost;
       });
     });
-    const free = pairs.reduce((mask, { a, b }, bit) => (fixed.has(a) || fixed.has(b) ? mask : mask | (1 << bit)), 0) & together;
+    const free =
+      pairs.reduce(
+        (mask, { a, b }, bit) => (fixed.has(a) || fixed.has(b) ? mask : mask | (1 << bit)),
+        0,
+      ) & together;
     return Float64Array.from({ length: this.size }, (_, choice) => {
       let cost = 0;
       for (let i = 0; i < kept.length; i += 1) cost += single[i]?.[this.corner(i, choice)] ?? 0;
-      for (let clash = (this.#overlaps[choice] ?? 0) & free; clash > 0; clash &= clash - 1) cost += COST.overlap;
+      for (let clash = (this.#overlaps[choice] ?? 0) & free; clash > 0; clash &= clash - 1)
+        cost += COST.overlap;
       return cost;
     });
   }
@@ -123,7 +147,8 @@ export class Layout {
       for (let choice = 0; choice < this.size; choice += 1) {
         if (this.corner(i, choice) !== 0) continue;
         let least = choice;
-        for (let k = 1; k < count; k += 1) if ((best[choice + k * stride] ?? 0) < (best[least] ?? 0)) least = choice + k * stride;
+        for (let k = 1; k < count; k += 1)
+          if ((best[choice + k * stride] ?? 0) < (best[least] ?? 0)) least = choice + k * stride;
         const [hopped, source] = [(best[least] ?? 0) + COST.hop, from[least] ?? least];
         for (let k = 0; k < count; k += 1) {
           const to = choice + k * stride;
@@ -144,7 +169,10 @@ export class Layout {
       cameFrom.push(before.from);
       costs = before.costs.map((cost, choice) => cost + (own[choice] ?? 0));
     });
-    let at = costs.reduce((least, cost, choice) => (cost < (costs[least] ?? 0) ? choice : least), 0);
+    let at = costs.reduce(
+      (least, cost, choice) => (cost < (costs[least] ?? 0) ? choice : least),
+      0,
+    );
     const path: number[] = [];
     for (let b = blocks.length - 1; b >= 0; b -= 1) {
       path.unshift(at);
@@ -166,25 +194,48 @@ export interface PlacingBlock {
 }
 
 function isTogether(together: number, one: Slot, other: Slot): boolean {
-  return pairs.some(({ a, b }, bit) => ((a === one && b === other) || (a === other && b === one)) && (together & (1 << bit)) !== 0);
+  return pairs.some(
+    ({ a, b }, bit) =>
+      ((a === one && b === other) || (a === other && b === one)) && (together & (1 << bit)) !== 0,
+  );
 }
 
 /** A region of the picture in layout units. */
-export const inUnits = ({ x, y, width, height }: Region): Box => ({ x: (x * REFERENCE.width) / 1_000, y: (y * REFERENCE.height) / 1_000, width: (width * REFERENCE.width) / 1_000, height: (height * REFERENCE.height) / 1_000 });
+export const inUnits = ({ x, y, width, height }: Region): Box => ({
+  x: (x * REFERENCE.width) / 1_000,
+  y: (y * REFERENCE.height) / 1_000,
+  width: (width * REFERENCE.width) / 1_000,
+  height: (height * REFERENCE.height) / 1_000,
+});
 
 /** A place chosen by hand, kept inside the safe area, on even units. */
 export function handBox(slot: Kept, { x, y }: { x: number; y: number }, percent = 100): Place {
   const { width, height, scale } = sized(slot, SLOT_BOXES[slot], percent);
-  const inside = (value: number, from: number, room: number) => even(Math.min(from + room, Math.max(from, value)));
-  return { x: inside((x * REFERENCE.width) / 1_000, SAFE_AREA.x, SAFE_AREA.width - width), y: inside((y * REFERENCE.height) / 1_000, SAFE_AREA.y, SAFE_AREA.height - height), width, height, scale };
+  const inside = (value: number, from: number, room: number) =>
+    even(Math.min(from + room, Math.max(from, value)));
+  return {
+    x: inside((x * REFERENCE.width) / 1_000, SAFE_AREA.x, SAFE_AREA.width - width),
+    y: inside((y * REFERENCE.height) / 1_000, SAFE_AREA.y, SAFE_AREA.height - height),
+    width,
+    height,
+    scale,
+  };
 }
 
 /** Pairs of slots that are ever on screen at once in a stretch. */
-function togetherIn(assembly: Assembly, startMs: number, endMs: number): { used: Set<Slot>; together: number } {
-  const shown = kept.map((slot) => (assembly.lanes[slot] as readonly { startMs: number; endMs: number }[]).filter((overlay) => overlay.startMs < endMs && overlay.endMs > startMs));
+function togetherIn(
+  assembly: Assembly,
+  startMs: number,
+  endMs: number,
+): { used: Set<Slot>; together: number } {
+  const shown = kept.map((slot) =>
+    (assembly.lanes[slot] as readonly { startMs: number; endMs: number }[]).filter(
+      (overlay) => overlay.startMs < endMs && overlay.endMs > startMs,
+    ),
+  );
   const meets = (a: number, b: number) => {
     const [one = [], other = []] = [shown[a], shown[b]];
-    for (let i = 0, j = 0; i < one.length && j < other.length; ) {
+    for (let i = 0, j = 0; i < one.length && j < other.length;) {
       const [x, y] = [one[i], other[j]];
       if (!x || !y) break;
       if (x.startMs < y.endMs && y.startMs < x.endMs) return true;
@@ -193,12 +244,18 @@ function togetherIn(assembly: Assembly, startMs: number, endMs: number): { used:
     }
     return false;
   };
-  return { used: new Set(kept.filter((_, i) => (shown[i]?.length ?? 0) > 0)), together: pairs.reduce((mask, { i, j }, bit) => (meets(i, j) ? mask | (1 << bit) : mask), 0) };
+  return {
+    used: new Set(kept.filter((_, i) => (shown[i]?.length ?? 0) > 0)),
+    together: pairs.reduce((mask, { i, j }, bit) => (meets(i, j) ? mask | (1 << bit) : mask), 0),
+  };
 }
 
 type SlotStyles = Finish['look']['slots'];
 
-function placingBlock(assembly: Assembly, { startMs, endMs, performer, places }: PlacedBlock): PlacingBlock {
+function placingBlock(
+  assembly: Assembly,
+  { startMs, endMs, performer, places }: PlacedBlock,
+): PlacingBlock {
   const { slots: styles } = assembly.look;
   const fixed = new Map<Kept, Place>();
   for (const slot of kept) {
@@ -206,7 +263,11 @@ function placingBlock(assembly: Assembly, { startMs, endMs, performer, places }:
     const own = places.find((one) => one.slot === slot) ?? place;
     if (own) fixed.set(slot, handBox(slot, own, size));
   }
-  return { performer: performer && inUnits(performer), ...togetherIn(assembly, startMs, endMs), fixed };
+  return {
+    performer: performer && inUnits(performer),
+    ...togetherIn(assembly, startMs, endMs),
+    fixed,
+  };
 }
 
 const layouts = new Map<string, Layout>();
@@ -214,7 +275,16 @@ const layouts = new Map<string, Layout>();
 /** The layout of slots of these sizes in a wide frame. */
 export function wideLayout(styles: SlotStyles): Layout {
   const key = kept.map((slot) => styles[slot].size).join();
-  const layout = layouts.get(key) ?? new Layout(Object.fromEntries(kept.map((slot) => [slot, corners[slot].map((corner) => sized(slot, corner, styles[slot].size))])) as Record<Kept, Place[]>);
+  const layout =
+    layouts.get(key) ??
+    new Layout(
+      Object.fromEntries(
+        kept.map((slot) => [
+          slot,
+          corners[slot].map((corner) => sized(slot, corner, styles[slot].size)),
+        ]),
+      ) as Record<Kept, Place[]>,
+    );
   layouts.set(key, layout);
   return layout;
 }
@@ -224,13 +294,18 @@ function widePlaces(assembly: Assembly): Places[] {
   const layout = wideLayout(assembly.look.slots);
   const best = layout.cheapest(blocks);
   return blocks.map(({ fixed }, i): Places => {
-    const own = Object.fromEntries(kept.map((slot) => [slot, fixed.get(slot) ?? layout.placeOf(slot, best[i] ?? 0)])) as Record<Kept, Place>;
+    const own = Object.fromEntries(
+      kept.map((slot) => [slot, fixed.get(slot) ?? layout.placeOf(slot, best[i] ?? 0)]),
+    ) as Record<Kept, Place>;
     return { ...own, pointer: SLOT_BOXES.pointer };
   });
 }
 
 /** In an upright frame each slot has its one place below the picture, and its size from what the place has room for. */
-const placesIn: Record<Shape, (assembly: Assembly) => Places[]> = { wide: widePlaces, upright: ({ blocks }) => blocks.map(() => UPRIGHT_BOXES) };
+const placesIn: Record<Shape, (assembly: Assembly) => Places[]> = {
+  wide: widePlaces,
+  upright: ({ blocks }) => blocks.map(() => UPRIGHT_BOXES),
+};
 
 const known = new WeakMap<Assembly, Places[]>();
 

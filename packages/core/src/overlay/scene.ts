@@ -1,4 +1,20 @@
-import { slots, type Assembly, type Board, type CardText, type CautionOverlay, type ClockOverlay, type ClockPhase, type CounterOverlay, type CueMoment, type Overlay, type SeenSide, type Shape, type SideOverlay, type Slot, type Source } from '../assembly/index.ts';
+import {
+  slots,
+  type Assembly,
+  type Board,
+  type CardText,
+  type CautionOverlay,
+  type ClockOverlay,
+  type ClockPhase,
+  type CounterOverlay,
+  type CueMoment,
+  type Overlay,
+  type SeenSide,
+  type Shape,
+  type SideOverlay,
+  type Slot,
+  type Source,
+} from '../assembly/index.ts';
 import type { Finish, Side } from '../lesson/index.ts';
 import { ownWord, type OwnWord } from '../script/index.ts';
 import { countdownText, elapsedText } from '../time/index.ts';
@@ -152,7 +168,12 @@ function calledAt({ phase, ofMs }: ClockOverlay, goneMs: number): OwnWord | null
   return ofMs >= HALFWAY_FROM_MS && sinceHalf >= 0 && sinceHalf < CALL_MS ? 'Halfway' : null;
 }
 
-function clockItem(overlay: ClockOverlay, ms: number, { calm, clock }: Finish['look'], words: Words): ClockItem {
+function clockItem(
+  overlay: ClockOverlay,
+  ms: number,
+  { calm, clock }: Finish['look'],
+  words: Words,
+): ClockItem {
   const { phase, title, round, up, breaths } = overlay;
   const stepMs = calm || clock === 'digits' ? CALM_STEP_MS : RING_STEP_MS;
   const goneMs = overlay.goneMs + ms - overlay.startMs;
@@ -174,9 +195,17 @@ function clockItem(overlay: ClockOverlay, ms: number, { calm, clock }: Finish['l
 }
 
 /** On a count of 8 the number is the beat: beat `k` begins `k - 1` equal parts into the span. */
-function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats, missed }: CounterOverlay, ms: number, { counting }: Finish['look'], words: Words): CounterItem {
+function counterItem(
+  { startMs, goneMs, ofMs, rep, reps, side, note, beats, missed }: CounterOverlay,
+  ms: number,
+  { counting }: Finish['look'],
+  words: Words,
+): CounterItem {
   const isDown = counting === 'down' && beats === null;
-  const [now, all] = beats === null ? [rep, reps] : [Math.floor(((goneMs + ms - startMs) * beats) / ofMs) + 1, beats];
+  const [now, all] =
+    beats === null
+      ? [rep, reps]
+      : [Math.floor(((goneMs + ms - startMs) * beats) / ofMs) + 1, beats];
   return {
     slot: 'counter',
     rep: now,
@@ -192,9 +221,22 @@ function counterItem({ startMs, goneMs, ofMs, rep, reps, side, note, beats, miss
 }
 
 function sideItem({ side, seen, away, mirrored }: SideOverlay, words: Words): SideItem {
-  const readings = { near: 'the near side', far: 'the far side', left: 'on the left here', right: 'on the right here' } as const satisfies Record<SeenSide, OwnWord>;
-  const reading = mirrored && (seen === 'left' || seen === 'right') ? 'as in a mirror' : readings[seen];
-  return { slot: 'side', side, seen, away, word: ownWord(side === 'left' ? 'Left' : 'Right', words.language), reading: ownWord(reading, words.language) };
+  const readings = {
+    near: 'the near side',
+    far: 'the far side',
+    left: 'on the left here',
+    right: 'on the right here',
+  } as const satisfies Record<SeenSide, OwnWord>;
+  const reading =
+    mirrored && (seen === 'left' || seen === 'right') ? 'as in a mirror' : readings[seen];
+  return {
+    slot: 'side',
+    side,
+    seen,
+    away,
+    word: ownWord(side === 'left' ? 'Left' : 'Right', words.language),
+    reading: ownWord(reading, words.language),
+  };
 }
 
 function boardItem(board: Board, words: Words): BoardItem {
@@ -208,7 +250,12 @@ function boardItem(board: Board, words: Words): BoardItem {
     case 'floor':
       return { slot: 'board', board, heading: sayIn(words, 'The floor'), also: '' };
     case 'level':
-      return { slot: 'board', board, heading: sayIn(words, board.form === 'easier' ? 'Easier' : 'Harder'), also: otherOf(words, board.text) };
+      return {
+        slot: 'board',
+        board,
+        heading: sayIn(words, board.form === 'easier' ? 'Easier' : 'Harder'),
+        also: otherOf(words, board.text),
+      };
     case 'strip':
       return { slot: 'board', board, heading: ownWord('Then', words.language), also: '' };
   }
@@ -221,11 +268,30 @@ function shownBy(overlay: Overlay, ms: number, { look, words }: Assembly): Shown
     case 'counter':
       return counterItem(overlay, ms, look, words);
     case 'cue':
-      return { slot: 'cue', text: overlay.text, moment: overlay.moment, word: sayIn(words, momentWords[overlay.moment]), also: otherOf(words, overlay.text), right: overlay.pair?.right ?? '', wrong: overlay.pair?.wrong ?? '' };
+      return {
+        slot: 'cue',
+        text: overlay.text,
+        moment: overlay.moment,
+        word: sayIn(words, momentWords[overlay.moment]),
+        also: otherOf(words, overlay.text),
+        right: overlay.pair?.right ?? '',
+        wrong: overlay.pair?.wrong ?? '',
+      };
     case 'caution':
-      return { slot: 'caution', text: overlay.text, tone: overlay.tone, also: otherOf(words, overlay.text) };
+      return {
+        slot: 'caution',
+        text: overlay.text,
+        tone: overlay.tone,
+        also: otherOf(words, overlay.text),
+      };
     case 'pointer':
-      return { slot: 'pointer', text: overlay.text, x: overlay.x, y: overlay.y, words: overlay.words };
+      return {
+        slot: 'pointer',
+        text: overlay.text,
+        x: overlay.x,
+        y: overlay.y,
+        words: overlay.words,
+      };
     case 'side':
       return sideItem(overlay, words);
     case 'board':
@@ -244,7 +310,9 @@ export function slotAt(assembly: Assembly, slot: Slot, ms: number): SceneItem | 
 /** The caption at `ms`, to be burned in; null where nothing is said. */
 export function captionAt({ captions, shape }: Assembly, ms: number): CaptionItem | null {
   const caption = captions[indexAt(captions, ms)];
-  return caption ? { slot: 'caption', text: caption.lines.join('\n'), box: CAPTION_PLACES[shape] } : null;
+  return caption
+    ? { slot: 'caption', text: caption.lines.join('\n'), box: CAPTION_PLACES[shape] }
+    : null;
 }
 
 /**
@@ -264,7 +332,12 @@ export function sceneAt(assembly: Assembly, ms: number): Scene {
     shape: assembly.shape,
     look: assembly.look,
     card: cardIn(segment?.source),
-    rising: segment?.under ? { part: (ms - segment.startMs) / (segment.endMs - segment.startMs), over: cardIn(segment.under.source) } : null,
+    rising: segment?.under
+      ? {
+          part: (ms - segment.startMs) / (segment.endMs - segment.startMs),
+          over: cardIn(segment.under.source),
+        }
+      : null,
     items,
     caption: assembly.captions[indexAt(assembly.captions, ms)]?.lines ?? null,
   };
@@ -277,4 +350,3 @@ export function sameItem(a: BurnedItem | null, b: BurnedItem | null): boolean {
   const other = b as unknown as Record<string, unknown>;
   return Object.entries(a).every(([key, value]) => other[key] === value);
 }
-

@@ -4,30 +4,70 @@ import { firstCut } from '../assembly/index.ts';
 import { sceneAt } from './index.ts';
 import { ownWord, ownWords } from '../script/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { inSecondLanguage, makeBlock, makeCue, makeLesson, textsOf, type IntervalsBlock, type Lesson } from '../lesson/index.ts';
+import {
+  inSecondLanguage,
+  makeBlock,
+  makeCue,
+  makeLesson,
+  textsOf,
+  type IntervalsBlock,
+  type Lesson,
+} from '../lesson/index.ts';
 
-const work: IntervalsBlock = { ...(makeBlock('intervals', counter()) as IntervalsBlock), title: 'Skip', workMs: 10_000, leadInMs: 0, rounds: 1, cues: [makeCue('Land softly', () => 'c', 'throughout')], exercises: [{ id: 'e', title: 'Rope skipping', movement: 'skip-rope', sides: 'both' }] };
+const work: IntervalsBlock = {
+  ...(makeBlock('intervals', counter()) as IntervalsBlock),
+  title: 'Skip',
+  workMs: 10_000,
+  leadInMs: 0,
+  rounds: 1,
+  cues: [makeCue('Land softly', () => 'c', 'throughout')],
+  exercises: [{ id: 'e', title: 'Rope skipping', movement: 'skip-rope', sides: 'both' }],
+};
 const plain = makeLesson('Skip', counter());
 const lesson: Lesson = {
   ...plain,
-  second: { language: 'de', texts: [{ text: 'Land softly', other: 'Weich landen' }, { text: 'Rope skipping', other: 'Seilspringen' }, { text: 'Skip', other: '' }] },
+  second: {
+    language: 'de',
+    texts: [
+      { text: 'Land softly', other: 'Weich landen' },
+      { text: 'Rope skipping', other: 'Seilspringen' },
+      { text: 'Skip', other: '' },
+    ],
+  },
   sections: [{ id: 's', title: 'Warm-up', blocks: [work] }],
 };
 
 describe('a second language', () => {
   it('takes the place of the first wherever there are words for it, the program’s own words too', () => {
     const items = sceneAt(firstCut(inSecondLanguage(lesson), new Map()), 1_000).items;
-    expect(items.find(({ slot }) => slot === 'clock')).toMatchObject({ title: 'Seilspringen', word: 'Los', next: 'Zum letzten Mal' });
-    expect(items.find(({ slot }) => slot === 'cue')).toMatchObject({ text: 'Weich landen', word: 'Die ganze Zeit' });
+    expect(items.find(({ slot }) => slot === 'clock')).toMatchObject({
+      title: 'Seilspringen',
+      word: 'Los',
+      next: 'Zum letzten Mal',
+    });
+    expect(items.find(({ slot }) => slot === 'cue')).toMatchObject({
+      text: 'Weich landen',
+      word: 'Die ganze Zeit',
+    });
     // What has no other words stays.
     expect(inSecondLanguage(lesson).title).toBe('Skip');
   });
 
   it('is read beside the first where both are wanted', () => {
-    const both = { ...lesson, finish: { ...lesson.finish, look: { ...lesson.finish.look, languages: 'both' as const } } };
+    const both = {
+      ...lesson,
+      finish: { ...lesson.finish, look: { ...lesson.finish.look, languages: 'both' as const } },
+    };
     const items = sceneAt(firstCut(both, new Map()), 1_000).items;
-    expect(items.find(({ slot }) => slot === 'clock')).toMatchObject({ title: 'Rope skipping', also: 'Seilspringen', word: 'Work' });
-    expect(items.find(({ slot }) => slot === 'cue')).toMatchObject({ text: 'Land softly', also: 'Weich landen' });
+    expect(items.find(({ slot }) => slot === 'clock')).toMatchObject({
+      title: 'Rope skipping',
+      also: 'Seilspringen',
+      word: 'Work',
+    });
+    expect(items.find(({ slot }) => slot === 'cue')).toMatchObject({
+      text: 'Land softly',
+      also: 'Weich landen',
+    });
   });
 
   it('changes words only: every length, id and figure stays, and there and back is the same lesson', () => {
@@ -35,7 +75,14 @@ describe('a second language', () => {
       fc.property(arbitraryLesson, (any) => {
         const texts = textsOf(any).map((text) => ({ text, other: `¡${text}!` }));
         const there = inSecondLanguage({ ...any, second: { language: 'es', texts } });
-        const bare = (document: Lesson) => JSON.stringify(document.sections, (key, value: unknown) => (typeof value === 'string' && key !== 'id' && key !== 'kind' ? '' : key === 'anchor' ? 0 : value));
+        const bare = (document: Lesson) =>
+          JSON.stringify(document.sections, (key, value: unknown) =>
+            typeof value === 'string' && key !== 'id' && key !== 'kind'
+              ? ''
+              : key === 'anchor'
+                ? 0
+                : value,
+          );
         expect(bare(there)).toBe(bare(any));
         expect(there.settings.language).toBe('es');
         expect(inSecondLanguage(there).sections).toEqual(any.sections);
@@ -46,7 +93,8 @@ describe('a second language', () => {
 
   it('has own words in nine languages, none empty, and English for any other', () => {
     for (const word of ownWords) {
-      for (const language of ['de', 'es', 'fr', 'it', 'nl', 'pl', 'pt-BR', 'tr', 'ar']) expect(ownWord(word, language).trim()).not.toBe('');
+      for (const language of ['de', 'es', 'fr', 'it', 'nl', 'pl', 'pt-BR', 'tr', 'ar'])
+        expect(ownWord(word, language).trim()).not.toBe('');
       expect(ownWord(word, 'fi')).toBe(word);
     }
   });

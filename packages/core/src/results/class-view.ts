@@ -30,20 +30,55 @@ const HINT_LEAST = 2;
 /** Which blocks of a lesson were left out, watched again or too hard for a class. Pain is told of from the first. */
 export function blockHints(entries: readonly LogEntry[]): BlockHint[] {
   const of = byStudent(entries).size;
-  const blocks = new Map<string, { title: string; skipped: Map<SkipReason, Set<string>>; replayed: Set<string> }>();
+  const blocks = new Map<
+    string,
+    { title: string; skipped: Map<SkipReason, Set<string>>; replayed: Set<string> }
+  >();
   for (const { body, studentId } of entries) {
     if (body.kind !== 'skipped' && body.kind !== 'replayed') continue;
-    const block = blocks.get(body.blockId) ?? { title: body.title, skipped: new Map<SkipReason, Set<string>>(), replayed: new Set<string>() };
+    const block = blocks.get(body.blockId) ?? {
+      title: body.title,
+      skipped: new Map<SkipReason, Set<string>>(),
+      replayed: new Set<string>(),
+    };
     blocks.set(body.blockId, block);
     if (body.kind === 'replayed') block.replayed.add(studentId);
-    else block.skipped.set(body.reason, (block.skipped.get(body.reason) ?? new Set<string>()).add(studentId));
+    else
+      block.skipped.set(
+        body.reason,
+        (block.skipped.get(body.reason) ?? new Set<string>()).add(studentId),
+      );
   }
   const isMany = (count: number) => count >= HINT_LEAST && count >= of * HINT_PART;
   return [...blocks].flatMap(([blockId, { title, skipped, replayed }]): BlockHint[] => {
     const count = (reason: SkipReason) => skipped.get(reason)?.size ?? 0;
     const left = new Set([...skipped.values()].flatMap((students) => [...students])).size;
-    const hint = count('it hurts') > 0 ? 'it hurts' : isMany(count('too hard')) ? 'too hard' : isMany(count('too easy')) ? 'too easy' : isMany(left) ? 'left out' : isMany(replayed.size) ? 'watched again' : null;
-    return hint === null ? [] : [{ blockId, title, skipped: Object.fromEntries([...skipped].map(([reason, students]) => [reason, students.size])), replayed: replayed.size, of, hint }];
+    const hint =
+      count('it hurts') > 0
+        ? 'it hurts'
+        : isMany(count('too hard'))
+          ? 'too hard'
+          : isMany(count('too easy'))
+            ? 'too easy'
+            : isMany(left)
+              ? 'left out'
+              : isMany(replayed.size)
+                ? 'watched again'
+                : null;
+    return hint === null
+      ? []
+      : [
+          {
+            blockId,
+            title,
+            skipped: Object.fromEntries(
+              [...skipped].map(([reason, students]) => [reason, students.size]),
+            ),
+            replayed: replayed.size,
+            of,
+            hint,
+          },
+        ];
   });
 }
 
@@ -54,7 +89,10 @@ export interface StepRule {
 }
 
 /** What a new class starts with (common practice): most finish and do not find it hard, or few finish or find it very hard. */
-export const usualRule: StepRule = { harder: { finishedPercent: 80, effortAtMost: 3 }, easier: { finishedBelowPercent: 50, effortAtLeast: 4 } };
+export const usualRule: StepRule = {
+  harder: { finishedPercent: 80, effortAtMost: 3 },
+  easier: { finishedBelowPercent: 50, effortAtLeast: 4 },
+};
 
 export interface NextStep {
   step: 'harder' | 'same' | 'easier' | 'not known';
@@ -73,13 +111,16 @@ export function nextStep(entries: readonly LogEntry[], { harder, easier }: StepR
   const opened = standings.length;
   const finished = standings.filter(({ reached }) => reached >= FINISHED).length;
   const efforts = standings.flatMap(({ effort }) => effort ?? []);
-  const effort = efforts.length > 0 ? efforts.reduce((sum, value) => sum + value, 0) / efforts.length : null;
+  const effort =
+    efforts.length > 0 ? efforts.reduce((sum, value) => sum + value, 0) / efforts.length : null;
   const percent = opened > 0 ? (finished * 100) / opened : 0;
   const figures = { opened, finished, effort };
   if (opened < LEAST_OPENED) return { step: 'not known', ...figures };
-  if (percent < easier.finishedBelowPercent || (effort !== null && effort >= easier.effortAtLeast)) return { step: 'easier', ...figures };
+  if (percent < easier.finishedBelowPercent || (effort !== null && effort >= easier.effortAtLeast))
+    return { step: 'easier', ...figures };
   // Without a word on effort nobody is asked for more.
-  if (percent >= harder.finishedPercent && effort !== null && effort <= harder.effortAtMost) return { step: 'harder', ...figures };
+  if (percent >= harder.finishedPercent && effort !== null && effort <= harder.effortAtMost)
+    return { step: 'harder', ...figures };
   return { step: 'same', ...figures };
 }
 
@@ -103,13 +144,24 @@ export interface Attained {
 }
 
 /** What a student's entries say for the levels. */
-export const attainedIn = (entries: readonly LogEntry[]): Attained => ({ reached: entries.filter(isOf('score')).map(({ body }) => body), signed: entries.filter(isOf('signed')).map(({ body }) => body) });
+export const attainedIn = (entries: readonly LogEntry[]): Attained => ({
+  reached: entries.filter(isOf('score')).map(({ body }) => body),
+  signed: entries.filter(isOf('signed')).map(({ body }) => body),
+});
 
 /** Which criteria of a level one student has met. A measured one holds at the best number on any side or form; the teacher's word holds always. */
 export function creditState(level: CreditLevel, { reached, signed }: Attained): CriterionState[] {
-  const byWord = new Set(signed.filter(({ levelId }) => levelId === level.id).map(({ criterionId }) => criterionId));
+  const byWord = new Set(
+    signed.filter(({ levelId }) => levelId === level.id).map(({ criterionId }) => criterionId),
+  );
   return level.criteria.map(({ id, measured }) => {
-    const isReached = measured !== null && reached.some(({ key, better, value }) => key === measured.key && (value === measured.atLeast || beats(better, value, measured.atLeast)));
+    const isReached =
+      measured !== null &&
+      reached.some(
+        ({ key, better, value }) =>
+          key === measured.key &&
+          (value === measured.atLeast || beats(better, value, measured.atLeast)),
+      );
     return { criterionId: id, met: byWord.has(id) ? 'signed' : isReached ? 'measured' : null };
   });
 }

@@ -5,7 +5,15 @@ import { seenPart, type SeenStretch } from './seen.ts';
 export const measures = ['count', 'time', 'points', 'streak'] as const;
 export type Measure = (typeof measures)[number];
 
-export const skipReasons = ['too hard', 'too easy', 'it hurts', 'no space', 'no kit', 'no time', 'another reason'] as const;
+export const skipReasons = [
+  'too hard',
+  'too easy',
+  'it hurts',
+  'no space',
+  'no kit',
+  'no time',
+  'another reason',
+] as const;
 export type SkipReason = (typeof skipReasons)[number];
 
 /** Effort as the student felt it: 1 very easy to 5 very hard. */
@@ -63,4 +71,8 @@ export const isOf =
     entry.body.kind === kind;
 
 /** Opening a page is not yet doing something. */
-export const isDoing = ({ body }: LogEntry): boolean => body.kind === 'score' || body.kind === 'practised' || body.kind === 'answer' || (body.kind === 'reached' && seenPart(body) >= 0.5);
+export const isDoing = ({ body }: LogEntry): boolean =>
+  body.kind === 'score' ||
+  body.kind === 'practised' ||
+  body.kind === 'answer' ||
+  (body.kind === 'reached' && seenPart(body) >= 0.5);

@@ -26,10 +26,15 @@ export interface Line extends Pick<Score, 'key' | 'title' | 'measure' | 'better'
 const isCounted = (measure: Measure) => measure === 'count' || measure === 'points';
 
 /** Whether a value beats another, the way the measure runs. */
-export const beats = (better: Score['better'], a: number, b: number): boolean => (better === 'more' ? a > b : a < b);
+export const beats = (better: Score['better'], a: number, b: number): boolean =>
+  better === 'more' ? a > b : a < b;
 
 /** By the second where it went on for a time, so that 20 s and 30 s compare. */
-export function comparedOf({ measure, value, seconds }: Pick<Score, 'measure' | 'value' | 'seconds'>): number {
+export function comparedOf({
+  measure,
+  value,
+  seconds,
+}: Pick<Score, 'measure' | 'value' | 'seconds'>): number {
   return isCounted(measure) && seconds !== null && seconds > 0 ? value / seconds : value;
 }
 
@@ -38,16 +43,25 @@ function lineOf(scores: readonly EntryOf<'score'>[]): Line | null {
   if (!first) return null;
   const { key, title, measure, better, side, level } = first.body;
   // Only what went on for a time has a rate; one without a time among them would not compare.
-  const isRate = isCounted(measure) && scores.every(({ body }) => body.seconds !== null && body.seconds > 0);
+  const isRate =
+    isCounted(measure) && scores.every(({ body }) => body.seconds !== null && body.seconds > 0);
   const byLesson = new Map<string, LinePoint>();
   for (const { at, lessonId, body } of scores) {
-    const point = { at, lessonId, value: body.value, seconds: body.seconds, compared: isRate ? comparedOf(body) : body.value };
+    const point = {
+      at,
+      lessonId,
+      value: body.value,
+      seconds: body.seconds,
+      compared: isRate ? comparedOf(body) : body.value,
+    };
     const place = lessonId ?? String(at);
     const known = byLesson.get(place);
     if (!known || beats(better, point.compared, known.compared)) byLesson.set(place, point);
   }
   const points = [...byLesson.values()].sort((a, b) => a.at - b.at);
-  const best = points.reduce((top, point) => (beats(better, point.compared, top.compared) ? point : top));
+  const best = points.reduce((top, point) =>
+    beats(better, point.compared, top.compared) ? point : top,
+  );
   return { key, title, measure, better, side, level, isRate, points, best };
 }
 
@@ -72,11 +86,18 @@ export function weekOf(at: number, offsetMs = 0): number {
 }
 
 /** When the week of an instant begins, and so many weeks before that. */
-export const weekStart = (at: number, weeksBefore = 0, offsetMs = 0): number => ((weekOf(at, offsetMs) - weeksBefore) * 7 - DAYS_FROM_MONDAY) * DAY_MS - offsetMs;
+export const weekStart = (at: number, weeksBefore = 0, offsetMs = 0): number =>
+  ((weekOf(at, offsetMs) - weeksBefore) * 7 - DAYS_FROM_MONDAY) * DAY_MS - offsetMs;
 
 /** Weeks running in which something was done: up to this week or the one before, and the most there have been. */
-export function doingStreak(entries: readonly LogEntry[], now: number, offsetMs = 0): { now: number; longest: number } {
-  const weeks = [...new Set(entries.filter(isDoing).map(({ at }) => weekOf(at, offsetMs)))].sort((a, b) => a - b);
+export function doingStreak(
+  entries: readonly LogEntry[],
+  now: number,
+  offsetMs = 0,
+): { now: number; longest: number } {
+  const weeks = [...new Set(entries.filter(isDoing).map(({ at }) => weekOf(at, offsetMs)))].sort(
+    (a, b) => a - b,
+  );
   let longest = 0;
   let run = 0;
   weeks.forEach((week, i) => {
@@ -107,13 +128,21 @@ export const FINISHED = 0.95;
 export function standingOf(entries: readonly LogEntry[]): LessonStanding {
   const visits = entries.filter(isOf('reached')).map(({ body }) => body);
   // Another length is another state of the lesson: its stretches do not add up with these.
-  const together = [...new Set(visits.map(({ ofMs }) => ofMs))].map((ofMs) => ({ atMs: 0, ofMs, seen: visits.flatMap((visit) => (visit.ofMs === ofMs ? (visit.seen ?? []) : [])) }));
+  const together = [...new Set(visits.map(({ ofMs }) => ofMs))].map((ofMs) => ({
+    atMs: 0,
+    ofMs,
+    seen: visits.flatMap((visit) => (visit.ofMs === ofMs ? (visit.seen ?? []) : [])),
+  }));
   const reached = [...together, ...visits].map(seenPart);
   return {
     opened: entries.length > 0,
     reached: Math.max(0, ...reached),
     practisedMs: entries.filter(isOf('practised')).reduce((sum, { body }) => sum + body.ms, 0),
-    effort: entries.filter(isOf('effort')).sort((a, b) => a.at - b.at).at(-1)?.body.value ?? null,
+    effort:
+      entries
+        .filter(isOf('effort'))
+        .sort((a, b) => a.at - b.at)
+        .at(-1)?.body.value ?? null,
     scores: entries.filter(isOf('score')),
     answers: entries.filter(isOf('answer')),
   };

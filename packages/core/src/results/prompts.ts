@@ -1,8 +1,17 @@
-import { blocksOf, withExerciseTitles, type Block, type Lesson, type Side } from '../lesson/index.ts';
+import {
+  blocksOf,
+  withExerciseTitles,
+  type Block,
+  type Lesson,
+  type Side,
+} from '../lesson/index.ts';
 import type { Measure, Score } from './entry.ts';
 
 /** A number students are asked for. */
-export interface ScorePrompt extends Pick<Score, 'blockId' | 'key' | 'title' | 'measure' | 'better' | 'seconds'> {
+export interface ScorePrompt extends Pick<
+  Score,
+  'blockId' | 'key' | 'title' | 'measure' | 'better' | 'seconds'
+> {
   /** Sides asked for one after the other; empty when sides do not matter. */
   sides: readonly Side[];
   tries: number;
@@ -16,14 +25,20 @@ export interface ScorePrompt extends Pick<Score, 'blockId' | 'key' | 'title' | '
 
 /** Comparable from week to week: by skill where there is one, else by the exercise's own name. */
 function keyOf(skill: string, title: string, measure: Measure): string {
-  return [skill, title, measure].map((text) => text.trim().toLowerCase().replace(/\s+/g, ' ')).join(' | ');
+  return [skill, title, measure]
+    .map((text) => text.trim().toLowerCase().replace(/\s+/g, ' '))
+    .join(' | ');
 }
 
 /** The sides asked for one after the other; one of null where sides do not matter. */
-export const sidesOf = ({ sides }: Pick<ScorePrompt, 'sides'>): readonly (Side | null)[] => (sides.length > 0 ? sides : [null]);
+export const sidesOf = ({ sides }: Pick<ScorePrompt, 'sides'>): readonly (Side | null)[] =>
+  sides.length > 0 ? sides : [null];
 
 /** A number as an answer to what was asked. */
-export function scoreOf({ blockId, key, title, measure, better, seconds }: ScorePrompt, own: Pick<Score, 'value' | 'side' | 'level'>): Score {
+export function scoreOf(
+  { blockId, key, title, measure, better, seconds }: ScorePrompt,
+  own: Pick<Score, 'value' | 'side' | 'level'>,
+): Score {
   return { kind: 'score', blockId, key, title, measure, better, ...own, seconds };
 }
 
@@ -31,8 +46,19 @@ const BOTH: readonly Side[] = ['left', 'right'];
 
 function promptsOf(untitled: Block): ScorePrompt[] {
   const block = withExerciseTitles(untitled);
-  const base = { blockId: block.id, sides: [] as readonly Side[], tries: 1, isAsked: false, target: null, targets: [] };
-  const named = (title: string, measure: Measure) => ({ key: keyOf(block.skill, title, measure), title, measure });
+  const base = {
+    blockId: block.id,
+    sides: [] as readonly Side[],
+    tries: 1,
+    isAsked: false,
+    target: null,
+    targets: [],
+  };
+  const named = (title: string, measure: Measure) => ({
+    key: keyOf(block.skill, title, measure),
+    title,
+    measure,
+  });
   switch (block.kind) {
     case 'game': {
       const untilDone = block.goal === 'target';
@@ -51,7 +77,16 @@ function promptsOf(untitled: Block): ScorePrompt[] {
       ];
     }
     case 'laps':
-      return [{ ...base, ...named(block.exercise.title, 'time'), better: 'less', seconds: null, isAsked: true, target: block.laps }];
+      return [
+        {
+          ...base,
+          ...named(block.exercise.title, 'time'),
+          better: 'less',
+          seconds: null,
+          isAsked: true,
+          target: block.laps,
+        },
+      ];
     case 'intervals': {
       // The same exercise for the same time is one number; a ladder asks for each of its times.
       const works = [...new Set([block.workMs, ...block.ladder.map(({ workMs }) => workMs)])];
@@ -67,7 +102,16 @@ function promptsOf(untitled: Block): ScorePrompt[] {
       );
     }
     case 'hold':
-      return [{ ...base, ...named(block.exercise.title, 'time'), better: 'more', seconds: null, sides: block.sides === 'both' ? [] : BOTH, tries: block.holds }];
+      return [
+        {
+          ...base,
+          ...named(block.exercise.title, 'time'),
+          better: 'more',
+          seconds: null,
+          sides: block.sides === 'both' ? [] : BOTH,
+          tries: block.holds,
+        },
+      ];
     default:
       return [];
   }

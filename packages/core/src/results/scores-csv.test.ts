@@ -10,11 +10,35 @@ const students = [
   { id: 'c', nickname: "'=Tern" },
 ];
 const nicknames = new Map(students.map(({ id, nickname }) => [id, nickname]));
-const lessons = new Map([['lesson-1', 'Skip'], ['-lesson', '=Throw']]);
+const lessons = new Map([
+  ['lesson-1', 'Skip'],
+  ['-lesson', '=Throw'],
+]);
 const known = { students, lessonIds: new Set(lessons.keys()) };
-const entry: LogEntry = { id: 'e', studentId: 'a', lessonId: 'lesson-1', at: Date.UTC(2026, 10, 2, 8, 30), by: 'student', body: { kind: 'score', blockId: 'b', key: 'k', title: '=SUM(A1), "fast"', measure: 'count', better: 'more', value: 24, side: 'left', level: 'easier', seconds: 30 } };
+const entry: LogEntry = {
+  id: 'e',
+  studentId: 'a',
+  lessonId: 'lesson-1',
+  at: Date.UTC(2026, 10, 2, 8, 30),
+  by: 'student',
+  body: {
+    kind: 'score',
+    blockId: 'b',
+    key: 'k',
+    title: '=SUM(A1), "fast"',
+    measure: 'count',
+    better: 'more',
+    value: 24,
+    side: 'left',
+    level: 'easier',
+    seconds: 30,
+  },
+};
 
-const text = fc.oneof(fc.string({ minLength: 1, maxLength: 30 }), fc.constantFrom('=1+1', "'=x", '-5', '@me', 'two\nlines', ' spaced ', '"quoted"', 'a;b,c\td'));
+const text = fc.oneof(
+  fc.string({ minLength: 1, maxLength: 30 }),
+  fc.constantFrom('=1+1', "'=x", '-5', '@me', 'two\nlines', ' spaced ', '"quoted"', 'a;b,c\td'),
+);
 const entries = fc.array(
   fc.record({
     id: fc.stringMatching(/^[\w-]{16,20}$/),
@@ -39,25 +63,53 @@ const entries = fc.array(
 
 describe('numbers as CSV', () => {
   it('are read by a person and a spreadsheet, with nothing that would run', () => {
-    const csv = scoresCsv([entry, { ...entry, id: 'o', body: { kind: 'opened' } }], nicknames, lessons);
+    const csv = scoresCsv(
+      [entry, { ...entry, id: 'o', body: { kind: 'opened' } }],
+      nicknames,
+      lessons,
+    );
     const { data } = Papa.parse<string[]>(csv);
     expect(data).toHaveLength(2);
-    expect(data[1]?.slice(0, 10)).toEqual(["'@heron", '2026-11-02', 'Skip', '\'=SUM(A1), "fast"', 'count', '24', 'left', 'easier', '30', '0.8']);
+    expect(data[1]?.slice(0, 10)).toEqual([
+      "'@heron",
+      '2026-11-02',
+      'Skip',
+      '\'=SUM(A1), "fast"',
+      'count',
+      '24',
+      'left',
+      'easier',
+      '30',
+      '0.8',
+    ]);
     expect(data.flat().filter((cell) => /^[=+\-@\t\r]/.test(cell))).toEqual([]);
   });
 
   it('come back as they were', () => {
     fc.assert(
       fc.property(entries, (own) => {
-        const csv = scoresCsv(own.map((one) => ({ ...one, by: 'student' })), nicknames, lessons);
+        const csv = scoresCsv(
+          own.map((one) => ({ ...one, by: 'student' })),
+          nicknames,
+          lessons,
+        );
         expect(readScores(csv, known)).toEqual({ entries: own, faults: [] });
       }),
     );
   });
 
   it('come back with semicolons and decimal commas too, and without a lesson that is gone', () => {
-    const { data } = Papa.parse<string[]>(scoresCsv([{ ...entry, body: { ...entry.body, value: 12.5 } as LogEntry['body'] }], nicknames, lessons));
-    const csv = Papa.unparse(data.map((row, i) => (i === 0 ? row : row.map((cell) => (cell === '12.5' ? '12,5' : cell)))), { delimiter: ';' });
+    const { data } = Papa.parse<string[]>(
+      scoresCsv(
+        [{ ...entry, body: { ...entry.body, value: 12.5 } as LogEntry['body'] }],
+        nicknames,
+        lessons,
+      ),
+    );
+    const csv = Papa.unparse(
+      data.map((row, i) => (i === 0 ? row : row.map((cell) => (cell === '12.5' ? '12,5' : cell)))),
+      { delimiter: ';' },
+    );
     const { entries: back } = readScores(csv, { ...known, lessonIds: new Set() });
     expect(back.map(({ lessonId, body }) => [lessonId, body.value])).toEqual([[null, 12.5]]);
   });
@@ -69,7 +121,7 @@ describe('numbers as CSV', () => {
     const { entries: back, faults } = readScores(lines.join('\n'), known);
     expect(back).toHaveLength(1);
     expect(faults).toEqual([
-      { line: 2, say: 'nobody in this class is called “\'nobody”' },
+      { line: 2, say: "nobody in this class is called “'nobody”" },
       { line: 3, say: '“many” cannot stand under “value”' },
     ]);
     expect(() => readScores('nickname,count\nKite,3', known)).toThrow('no column “exercise”');

@@ -22,9 +22,18 @@ export function joinSeen(stretches: readonly SeenStretch[]): SeenStretch[] {
 }
 
 /** How much of the video stretches cover, in milliseconds. */
-export const seenMs = (stretches: readonly SeenStretch[]): number => joinSeen(stretches).reduce((sum, stretch) => sum + lengthOf(stretch), 0);
+export const seenMs = (stretches: readonly SeenStretch[]): number =>
+  joinSeen(stretches).reduce((sum, stretch) => sum + lengthOf(stretch), 0);
 
 /** How much of a video was seen, 0 to 1. Pages of before told only how far they came. */
-export function seenPart({ atMs, ofMs, seen }: { atMs: number; ofMs: number; seen?: readonly SeenStretch[] | undefined }): number {
+export function seenPart({
+  atMs,
+  ofMs,
+  seen,
+}: {
+  atMs: number;
+  ofMs: number;
+  seen?: readonly SeenStretch[] | undefined;
+}): number {
   return ofMs > 0 ? Math.min(1, (seen ? seenMs(seen) : atMs) / ofMs) : 0;
 }

@@ -18,10 +18,16 @@ export const MOST_ROWS = 2_000;
  * @throws Error saying what is missing
  */
 export function readTable(text: string): Table {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: 'greedy' });
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trim(), {
+    skipEmptyLines: 'greedy',
+  });
   const [header, ...rows] = data.map((row) => row.map((cell) => cell.trim()));
-  if (!header || rows.length === 0) throw new Error('There is no table in it: paste a line of headings and at least one line below.');
-  if (rows.length > MOST_ROWS) throw new Error(`The table has ${rows.length} lines; ${MOST_ROWS} go at once. Cut it in two.`);
+  if (!header || rows.length === 0)
+    throw new Error(
+      'There is no table in it: paste a line of headings and at least one line below.',
+    );
+  if (rows.length > MOST_ROWS)
+    throw new Error(`The table has ${rows.length} lines; ${MOST_ROWS} go at once. Cut it in two.`);
   return { header, rows };
 }
 
@@ -54,8 +60,14 @@ export interface MatchedRow {
 }
 
 /** As it is compared; the mark before what a spreadsheet might run is not part of it. */
-const nameOf = (text: string) => text.trim().replace(/^'(?=[=+\-@])/, '').toLowerCase().replace(/\s+/g, ' ');
-const sideOf = (text: string): Side | null | undefined => (text === '' ? null : sides.find((side) => side.startsWith(text.toLowerCase())));
+const nameOf = (text: string) =>
+  text
+    .trim()
+    .replace(/^'(?=[=+\-@])/, '')
+    .toLowerCase()
+    .replace(/\s+/g, ' ');
+const sideOf = (text: string): Side | null | undefined =>
+  text === '' ? null : sides.find((side) => side.startsWith(text.toLowerCase()));
 
 /** Windows-1252 from 80 to 9f hexadecimal (WHATWG Encoding); elsewhere it is as Unicode. Not every system's decoder knows it. */
 const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
@@ -65,24 +77,42 @@ export function decodeTable(bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    return Array.from(bytes, (byte) => (byte >= 0x80 && byte < 0xa0 ? WINDOWS_1252.charAt(byte - 0x80) : String.fromCharCode(byte))).join('');
+    return Array.from(bytes, (byte) =>
+      byte >= 0x80 && byte < 0xa0 ? WINDOWS_1252.charAt(byte - 0x80) : String.fromCharCode(byte),
+    ).join('');
   }
 }
 
 /** The lines that can be taken, by nickname or code as it is printed, and what is wrong with each of the others; the first line below the heading is line 2. */
-export function matchRows({ rows }: Table, columns: Columns, students: readonly { id: string; nickname: string; code: string }[], measure?: Measure): { matched: MatchedRow[]; faults: { line: number; say: string }[] } {
+export function matchRows(
+  { rows }: Table,
+  columns: Columns,
+  students: readonly { id: string; nickname: string; code: string }[],
+  measure?: Measure,
+): { matched: MatchedRow[]; faults: { line: number; say: string }[] } {
   const byName = new Map(students.map(({ id, nickname }) => [nameOf(nickname), id]));
   const byCode = new Map(students.map(({ id, code }) => [code, id]));
   const matched: MatchedRow[] = [];
   const faults: { line: number; say: string }[] = [];
   rows.forEach((row, i) => {
     const cell = (at: number | null) => (at === null ? '' : (row[at] ?? ''));
-    const [who, number, sideText] = [cell(columns.nickname), cell(columns.value), cell(columns.side)];
+    const [who, number, sideText] = [
+      cell(columns.nickname),
+      cell(columns.value),
+      cell(columns.side),
+    ];
     const studentId = byName.get(nameOf(who)) ?? byCode.get(readSpoken(who));
     const value = readNumber(number, measure);
     const side = sideOf(sideText);
-    const fault = !studentId ? `nobody in this class is called “${who}”` : value === null ? `“${number}” is no number from 0 to a million` : side === undefined ? `“${sideText}” is no side: left, right or nothing` : null;
-    if (fault !== null || !studentId || value === null) faults.push({ line: i + 2, say: fault ?? '' });
+    const fault = !studentId
+      ? `nobody in this class is called “${who}”`
+      : value === null
+        ? `“${number}” is no number from 0 to a million`
+        : side === undefined
+          ? `“${sideText}” is no side: left, right or nothing`
+          : null;
+    if (fault !== null || !studentId || value === null)
+      faults.push({ line: i + 2, say: fault ?? '' });
     else matched.push({ studentId, value, side: side ?? null });
   });
   return { matched, faults };

@@ -29,19 +29,33 @@ export interface PraiseList {
   /** Did something. */
   tried: string[];
   /** Beat their own best of before. */
-  improved: { studentId: string; line: Pick<Line, 'title' | 'measure' | 'isRate'>; from: number; to: number }[];
+  improved: {
+    studentId: string;
+    line: Pick<Line, 'title' | 'measure' | 'isRate'>;
+    from: number;
+    to: number;
+  }[];
   /** Did nothing for as long; they may need a word, not a reproof. */
   quiet: string[];
 }
 
 /** Praises effort and one's own progress; nobody is compared with anybody else. */
-export function praiseList(students: readonly string[], { lines, doing }: Pick<ClassSums, 'lines' | 'doing'>): PraiseList {
+export function praiseList(
+  students: readonly string[],
+  { lines, doing }: Pick<ClassSums, 'lines' | 'doing'>,
+): PraiseList {
   const has = new Set(doing);
-  const improved = lines.flatMap(({ studentId, before, since, ...line }) => (has.has(studentId) && before !== null && since !== null && beats(line.better, since, before) ? [{ studentId, line, from: before, to: since }] : []));
+  const improved = lines.flatMap(({ studentId, before, since, ...line }) =>
+    has.has(studentId) && before !== null && since !== null && beats(line.better, since, before)
+      ? [{ studentId, line, from: before, to: since }]
+      : [],
+  );
   const place = new Map(students.map((id, i) => [id, i]));
   return {
     tried: students.filter((id) => has.has(id)),
-    improved: improved.filter(({ studentId }) => place.has(studentId)).sort((a, b) => (place.get(a.studentId) ?? 0) - (place.get(b.studentId) ?? 0)),
+    improved: improved
+      .filter(({ studentId }) => place.has(studentId))
+      .sort((a, b) => (place.get(a.studentId) ?? 0) - (place.get(b.studentId) ?? 0)),
     quiet: students.filter((id) => !has.has(id)),
   };
 }

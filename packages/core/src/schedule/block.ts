@@ -53,7 +53,8 @@ function layOut(row: Row, block: Block, { settings, audience }: Timing): void {
       timeQuestion(row, block, wpm);
       break;
   }
-  if (block.pauseAfter) row.add('pause-sign', block.pauseAfter.signMs, block.pauseAfter.prompt || 'Pause and practise');
+  if (block.pauseAfter)
+    row.add('pause-sign', block.pauseAfter.signMs, block.pauseAfter.prompt || 'Pause and practise');
 }
 
 /** Lays one block out. Exact whole milliseconds; published interval protocols hold (see the tests). */

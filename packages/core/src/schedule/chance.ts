@@ -32,7 +32,8 @@ function canFinish(left: readonly number[], total: number, chosen: number, run: 
   for (let i = 0; i < left.length; i += 1) {
     const n = (left[i] ?? 0) - (i === chosen ? 1 : 0);
     const others = total - 1 - n;
-    const most = i === chosen ? MOST_RUNNING * others + MOST_RUNNING - run : MOST_RUNNING * (others + 1);
+    const most =
+      i === chosen ? MOST_RUNNING * others + MOST_RUNNING - run : MOST_RUNNING * (others + 1);
     if (n > most) return false;
   }
   return true;

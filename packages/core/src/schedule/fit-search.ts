@@ -48,7 +48,11 @@ function outlooks(lists: readonly (readonly Option[])[]): Outlook[] {
 
 /** Least cost of a millisecond more or less. */
 function cheapest(options: readonly Option[]): number {
-  return options.reduce((least, { deltaMs, cost }) => (deltaMs === 0 ? least : Math.min(least, cost / Math.abs(deltaMs))), Infinity);
+  return options.reduce(
+    (least, { deltaMs, cost }) =>
+      deltaMs === 0 ? least : Math.min(least, cost / Math.abs(deltaMs)),
+    Infinity,
+  );
 }
 
 /** More is to be looked at than one may wait for. */
@@ -72,10 +76,17 @@ const EPSILON = 1e-9;
  * Adds up one option from each list, keeping for each sum the cheapest way of at most `budget`. Sums that
  * cannot reach the window any more, or not for what is left, are dropped, so the result is exact inside it.
  */
-export function reachableSums(lists: readonly (readonly Option[])[], window: Window, budget: number, effort: Effort): Sums {
+export function reachableSums(
+  lists: readonly (readonly Option[])[],
+  window: Window,
+  budget: number,
+  effort: Effort,
+): Sums {
   const { fromMs, toMs } = window;
   // Cheap time first: what comes later costs more, so hopeless sums are seen early.
-  const order = lists.map((_options, i) => i).sort((a, b) => cheapest(lists[a] ?? []) - cheapest(lists[b] ?? []));
+  const order = lists
+    .map((_options, i) => i)
+    .sort((a, b) => cheapest(lists[a] ?? []) - cheapest(lists[b] ?? []));
   const ahead = outlooks(order.map((list) => lists[list] ?? []));
   let sums = new Map<number, Reached | null>([[0, null]]);
   order.forEach((list, i) => {
@@ -91,10 +102,16 @@ export function reachableSums(lists: readonly (readonly Option[])[], window: Win
         if (cost > budget) break; // Options come cheapest first.
         const reached = sum + option.deltaMs;
         if (reached + after.toMs < fromMs || reached + after.fromMs > toMs) continue;
-        const atLeast = reached < fromMs ? (fromMs - reached) * after.costPerMsUp : reached > toMs ? (reached - toMs) * after.costPerMsDown : 0;
+        const atLeast =
+          reached < fromMs
+            ? (fromMs - reached) * after.costPerMsUp
+            : reached > toMs
+              ? (reached - toMs) * after.costPerMsDown
+              : 0;
         if (cost + atLeast > budget + EPSILON) continue;
         const known = next.get(reached);
-        if (known === undefined || cost < (known?.cost ?? 0)) next.set(reached, { cost, list, option, before });
+        if (known === undefined || cost < (known?.cost ?? 0))
+          next.set(reached, { cost, list, option, before });
       }
     }
     sums = next;
@@ -137,7 +154,8 @@ export function allSums(lists: readonly (readonly Option[])[], effort: Effort): 
   const digits = bits.toString(16);
   for (let i = digits.length - 1, place = 0; i >= 0; i -= 1, place += 4) {
     const nibble = parseInt(digits[i] ?? '0', 16);
-    for (let bit = 0; bit < 4; bit += 1) if ((nibble >> bit) & 1) sums.push(leastMs + (place + bit) * unit);
+    for (let bit = 0; bit < 4; bit += 1)
+      if ((nibble >> bit) & 1) sums.push(leastMs + (place + bit) * unit);
   }
   return sums;
 }

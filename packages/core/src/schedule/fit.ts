@@ -1,8 +1,28 @@
-import { blocksOf, figuresOf, findBlock, readFigure, writeFigure, type Block, type Figure, type Lesson, type LessonEdit, type Target } from '../lesson/index.ts';
+import {
+  blocksOf,
+  figuresOf,
+  findBlock,
+  readFigure,
+  writeFigure,
+  type Block,
+  type Figure,
+  type Lesson,
+  type LessonEdit,
+  type Target,
+} from '../lesson/index.ts';
 import { produce } from 'immer';
 import { clockText, lengthText } from '../time/index.ts';
 import { measureBlock } from './block.ts';
-import { allSums, costOf, Effort, optionsOf, reachableSums, TooMuchWork, type Option, type Window } from './fit-search.ts';
+import {
+  allSums,
+  costOf,
+  Effort,
+  optionsOf,
+  reachableSums,
+  TooMuchWork,
+  type Option,
+  type Window,
+} from './fit-search.ts';
 
 /** One figure changed: `from` and `to` in the figure's own unit. */
 export interface FitChange {
@@ -53,7 +73,8 @@ function knobOf(block: Block, figure: Figure): Knob[] {
   const values = [{ value: from, cost: 0 }];
   for (let steps = 1; steps <= most; steps += 1) {
     for (const value of [from - steps * fit.step, from + steps * fit.step]) {
-      if (value >= range.min && value <= range.max) values.push({ value, cost: steps * fit.weight });
+      if (value >= range.min && value <= range.max)
+        values.push({ value, cost: steps * fit.weight });
     }
   }
   return values.length > 1 ? [{ key, label, unit, from, values }] : [];
@@ -88,13 +109,20 @@ function partsOf(lesson: Lesson, gridMs: number): { video: Part[]; practice: Par
       const trial = structuredClone(block);
       const nowMs = measureBlock(block, lesson);
       const measure = (picks: readonly number[]) => {
-        onVideo.forEach(({ key, from, values }, i) => writeFigure(trial, key, values[picks[i] ?? 0]?.value ?? from));
+        onVideo.forEach(({ key, from, values }, i) =>
+          writeFigure(trial, key, values[picks[i] ?? 0]?.value ?? from),
+        );
         return Math.round((measureBlock(trial, lesson) - nowMs) / gridMs) * gridMs;
       };
       parts.video.push({ block, knobs: onVideo, measure: measuredOnce(onVideo, measure) });
     }
     const off = knobs.filter(({ key }) => key === PRACTICE);
-    if (off.length > 0) parts.practice.push({ block, knobs: off, measure: ([pick = 0]) => (off[0]?.values[pick]?.value ?? 0) - (off[0]?.from ?? 0) });
+    if (off.length > 0)
+      parts.practice.push({
+        block,
+        knobs: off,
+        measure: ([pick = 0]) => (off[0]?.values[pick]?.value ?? 0) - (off[0]?.from ?? 0),
+      });
   }
   return parts;
 }
@@ -122,10 +150,15 @@ function optionsWithin({ knobs, measure }: Part, budget: number): Option[] {
   return [...best.values()].sort((a, b) => a.cost - b.cost);
 }
 
-const mostCost = ({ knobs }: Part) => knobs.reduce((sum, { values }) => sum + (values.at(-1)?.cost ?? 0), 0);
+const mostCost = ({ knobs }: Part) =>
+  knobs.reduce((sum, { values }) => sum + (values.at(-1)?.cost ?? 0), 0);
 /** The time with every knob at its least or most; every figure makes its block longer. */
 const atExtreme = (part: Part, pick: (...values: number[]) => number) =>
-  part.measure(part.knobs.map(({ values }) => values.findIndex(({ value }) => value === pick(...values.map((v) => v.value)))));
+  part.measure(
+    part.knobs.map(({ values }) =>
+      values.findIndex(({ value }) => value === pick(...values.map((v) => v.value))),
+    ),
+  );
 const reach = (parts: readonly Part[]): Window => ({
   fromMs: parts.reduce((sum, part) => sum + atExtreme(part, Math.min), 0),
   toMs: parts.reduce((sum, part) => sum + atExtreme(part, Math.max), 0),
@@ -133,7 +166,12 @@ const reach = (parts: readonly Part[]): Window => ({
 
 const EVERYTHING: Window = { fromMs: -Infinity, toMs: Infinity };
 const windowOf = (target: Target | null, nowMs: number): Window =>
-  target ? { fromMs: target.ms - target.toleranceMs - nowMs, toMs: target.ms + target.toleranceMs - nowMs } : EVERYTHING;
+  target
+    ? {
+        fromMs: target.ms - target.toleranceMs - nowMs,
+        toMs: target.ms + target.toleranceMs - nowMs,
+      }
+    : EVERYTHING;
 const outside = (ms: number, { fromMs, toMs }: Window) => Math.max(0, fromMs - ms, ms - toMs);
 
 interface Found {
@@ -159,11 +197,17 @@ interface Task {
  * way never costs the other target more than it gains this one. It `isOnly` best where it costs the other one nothing.
  * Null where both can be reached.
  */
-function extremeOf({ parts, video, session }: Pick<Task, 'parts' | 'video' | 'session'>): { videoMs: number; isOnly: boolean } | null {
+function extremeOf({
+  parts,
+  video,
+  session,
+}: Pick<Task, 'parts' | 'video' | 'session'>): { videoMs: number; isOnly: boolean } | null {
   const [v, p] = [reach(parts.video), reach(parts.practice)];
   const [least, most] = [v.fromMs + p.fromMs, v.toMs + p.toMs];
-  if (v.fromMs > video.toMs || least > session.toMs) return { videoMs: v.fromMs, isOnly: v.fromMs >= video.fromMs && least >= session.fromMs };
-  if (v.toMs < video.fromMs || most < session.fromMs) return { videoMs: v.toMs, isOnly: v.toMs <= video.toMs && most <= session.toMs };
+  if (v.fromMs > video.toMs || least > session.toMs)
+    return { videoMs: v.fromMs, isOnly: v.fromMs >= video.fromMs && least >= session.fromMs };
+  if (v.toMs < video.fromMs || most < session.fromMs)
+    return { videoMs: v.toMs, isOnly: v.toMs <= video.toMs && most <= session.toMs };
   return null;
 }
 
@@ -172,10 +216,17 @@ const onlyOf = (task: Pick<Task, 'parts' | 'video' | 'session'>): number | null 
   return extreme?.isOnly ? extreme.videoMs : null;
 };
 
-const widened = ({ fromMs, toMs }: Window, byMs: number): Window => ({ fromMs: fromMs - byMs, toMs: toMs + byMs });
+const widened = ({ fromMs, toMs }: Window, byMs: number): Window => ({
+  fromMs: fromMs - byMs,
+  toMs: toMs + byMs,
+});
 
 /** Of all combinations that miss neither target by more than `slackMs` and cost at most `budget`: the one nearest to both, then the cheapest. */
-function searchWithin({ parts, video, session, effort }: Task, budget: number, slackMs: number): Found | null {
+function searchWithin(
+  { parts, video, session, effort }: Task,
+  budget: number,
+  slackMs: number,
+): Found | null {
   const span = reach(parts.practice);
   const [wideVideo, wideSession] = [widened(video, slackMs), widened(session, slackMs)];
   const only = onlyOf({ parts, video, session });
@@ -183,9 +234,22 @@ function searchWithin({ parts, video, session, effort }: Task, budget: number, s
     fromMs: Math.max(wideVideo.fromMs, wideSession.fromMs - span.toMs, only ?? -Infinity),
     toMs: Math.min(wideVideo.toMs, wideSession.toMs - span.fromMs, only ?? Infinity),
   };
-  const inPractice: Window = { fromMs: wideSession.fromMs - onVideo.toMs, toMs: wideSession.toMs - onVideo.fromMs };
-  const videoSums = reachableSums(parts.video.map((part) => optionsWithin(part, budget)), onVideo, budget, effort);
-  const practiceSums = reachableSums(parts.practice.map((part) => optionsWithin(part, budget)), inPractice, budget, effort);
+  const inPractice: Window = {
+    fromMs: wideSession.fromMs - onVideo.toMs,
+    toMs: wideSession.toMs - onVideo.fromMs,
+  };
+  const videoSums = reachableSums(
+    parts.video.map((part) => optionsWithin(part, budget)),
+    onVideo,
+    budget,
+    effort,
+  );
+  const practiceSums = reachableSums(
+    parts.practice.map((part) => optionsWithin(part, budget)),
+    inPractice,
+    budget,
+    effort,
+  );
   let best: Found | null = null;
   for (const [videoMs, v] of videoSums) {
     effort.spend(practiceSums.size);
@@ -200,7 +264,8 @@ function searchWithin({ parts, video, session, effort }: Task, budget: number, s
   return best;
 }
 
-const allCosts = ({ parts }: Task) => [...parts.video, ...parts.practice].reduce((sum, part) => sum + mostCost(part), 0);
+const allCosts = ({ parts }: Task) =>
+  [...parts.video, ...parts.practice].reduce((sum, part) => sum + mostCost(part), 0);
 
 /**
  * Finds the cheapest that misses the targets by no more than `slackMs`, which something has to. The budget
@@ -219,7 +284,11 @@ function cheapestWithin(task: Task, slackMs: number): Found {
 
 /** The least that any combination misses the targets by, in milliseconds over both clocks. */
 function leastMiss(task: Task): number {
-  const sums = (parts: readonly Part[]) => allSums(parts.map((part) => optionsWithin(part, Infinity)), task.effort);
+  const sums = (parts: readonly Part[]) =>
+    allSums(
+      parts.map((part) => optionsWithin(part, Infinity)),
+      task.effort,
+    );
   const practice = sums(task.parts.practice);
   let least = Infinity;
   const extreme = extremeOf(task);
@@ -227,7 +296,8 @@ function leastMiss(task: Task): number {
     const off = outside(videoMs, task.video);
     if (off >= least) continue;
     task.effort.spend(practice.length);
-    for (const practiceMs of practice) least = Math.min(least, off + outside(videoMs + practiceMs, task.session));
+    for (const practiceMs of practice)
+      least = Math.min(least, off + outside(videoMs + practiceMs, task.session));
   }
   return least;
 }
@@ -236,22 +306,36 @@ function changesOf(parts: readonly Part[], options: readonly Option[]): FitChang
   return parts.flatMap(({ block, knobs }, i) =>
     knobs.flatMap(({ key, label, unit, from, values }, k) => {
       const to = values[options[i]?.pick[k] ?? 0]?.value ?? from;
-      return to === from ? [] : [{ blockId: block.id, blockTitle: block.title, key, label, unit, from, to }];
+      return to === from
+        ? []
+        : [{ blockId: block.id, blockTitle: block.title, key, label, unit, from, to }];
     }),
   );
 }
 
-function cannot(name: string, target: Target | null, nowMs: number, reachable: Window, window: Window): string[] {
+function cannot(
+  name: string,
+  target: Target | null,
+  nowMs: number,
+  reachable: Window,
+  window: Window,
+): string[] {
   if (!target) return [];
   const least = nowMs + reachable.fromMs;
   const most = nowMs + reachable.toMs;
   const aim = `you aim for ${clockText(target.ms)}, give or take ${lengthText(target.toleranceMs)}`;
-  if (reachable.toMs < window.fromMs) return [`The ${name} gets no longer than ${clockText(most)} by what may be changed; ${aim}.`];
-  if (reachable.fromMs > window.toMs) return [`The ${name} gets no shorter than ${clockText(least)} by what may be changed; ${aim}.`];
+  if (reachable.toMs < window.fromMs)
+    return [`The ${name} gets no longer than ${clockText(most)} by what may be changed; ${aim}.`];
+  if (reachable.fromMs > window.toMs)
+    return [`The ${name} gets no shorter than ${clockText(least)} by what may be changed; ${aim}.`];
   return [];
 }
 
-function obstaclesOf(lesson: Lesson, task: Task, nowMs: { video: number; session: number }): string[] {
+function obstaclesOf(
+  lesson: Lesson,
+  task: Task,
+  nowMs: { video: number; session: number },
+): string[] {
   const video = reach(task.parts.video);
   const practice = reach(task.parts.practice);
   const session = { fromMs: video.fromMs + practice.fromMs, toMs: video.toMs + practice.toMs };
@@ -259,11 +343,26 @@ function obstaclesOf(lesson: Lesson, task: Task, nowMs: { video: number; session
     ...cannot('video', lesson.targets.video, nowMs.video, video, task.video),
     ...cannot('session', lesson.targets.session, nowMs.session, session, task.session),
   ];
-  if (words.length === 0) words.push('Each target can be met alone, but not both at once in whole steps. Widen a tolerance, or add or remove practice off the video.');
-  const locked = blocksOf(lesson).flatMap((block) => figuresOf(block).filter((f) => f.fit && block.locked.includes(f.key)).map((f) => `${f.label} of “${block.title}”`));
-  if (locked.length > 0) words.push(`Locked: ${locked.slice(0, 6).join(', ')}${locked.length > 6 ? ` and ${locked.length - 6} more` : ''}.`);
-  const spoken = blocksOf(lesson).filter((block) => block.kind === 'talk' && block.fixedMs === null).length;
-  if (spoken > 0) words.push(`${spoken} ${spoken === 1 ? 'talk lasts' : 'talks last'} as long as the words take: shorten the words or fix the length.`);
+  if (words.length === 0)
+    words.push(
+      'Each target can be met alone, but not both at once in whole steps. Widen a tolerance, or add or remove practice off the video.',
+    );
+  const locked = blocksOf(lesson).flatMap((block) =>
+    figuresOf(block)
+      .filter((f) => f.fit && block.locked.includes(f.key))
+      .map((f) => `${f.label} of “${block.title}”`),
+  );
+  if (locked.length > 0)
+    words.push(
+      `Locked: ${locked.slice(0, 6).join(', ')}${locked.length > 6 ? ` and ${locked.length - 6} more` : ''}.`,
+    );
+  const spoken = blocksOf(lesson).filter(
+    (block) => block.kind === 'talk' && block.fixedMs === null,
+  ).length;
+  if (spoken > 0)
+    words.push(
+      `${spoken} ${spoken === 1 ? 'talk lasts' : 'talks last'} as long as the words take: shorten the words or fix the length.`,
+    );
   return words;
 }
 
@@ -273,33 +372,59 @@ const GRIDS_MS = [1, 50, 250, 1_000] as const;
 /** Rounded, a way is a little longer or shorter than it looks: the aim is moved by that much, at most so often. */
 const MOST_AIMS = 5;
 
-const moved = ({ fromMs, toMs }: Window, byMs: number): Window => ({ fromMs: fromMs + byMs, toMs: toMs + byMs });
+const moved = ({ fromMs, toMs }: Window, byMs: number): Window => ({
+  fromMs: fromMs + byMs,
+  toMs: toMs + byMs,
+});
 
 const clocksOf = (lesson: Lesson) => {
   const videoMs = blocksOf(lesson).reduce((sum, block) => sum + measureBlock(block, lesson), 0);
-  return { videoMs, sessionMs: blocksOf(lesson).reduce((sum, block) => sum + (block.pauseAfter?.practiceMs ?? 0), videoMs) };
+  return {
+    videoMs,
+    sessionMs: blocksOf(lesson).reduce(
+      (sum, block) => sum + (block.pauseAfter?.practiceMs ?? 0),
+      videoMs,
+    ),
+  };
 };
 
 function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
   const parts = partsOf(lesson, gridMs);
   const { videoMs, sessionMs } = clocksOf(lesson);
-  const windows = { video: windowOf(lesson.targets.video, videoMs), session: windowOf(lesson.targets.session, sessionMs) };
+  const windows = {
+    video: windowOf(lesson.targets.video, videoMs),
+    session: windowOf(lesson.targets.session, sessionMs),
+  };
   const isExact = gridMs === 1;
   let task: Task = { parts, ...windows, effort };
   let nearest: { proposal: FitProposal; missMs: number } | null = null;
   for (let aims = 0; aims < (isExact ? 1 : MOST_AIMS); aims += 1) {
     const found = cheapestWithin(task, leastMiss(task));
-    const changes = [...changesOf(parts.video, found.video), ...changesOf(parts.practice, found.practice)];
+    const changes = [
+      ...changesOf(parts.video, found.video),
+      ...changesOf(parts.practice, found.practice),
+    ];
     const after = clocksOf(produce(lesson, (draft) => applyFit(changes)(draft)));
     const [byVideoMs, bySessionMs] = [after.videoMs - videoMs, after.sessionMs - sessionMs];
     const missMs = outside(byVideoMs, windows.video) + outside(bySessionMs, windows.session);
-    if (!nearest || missMs < nearest.missMs) nearest = { proposal: { changes, cost: found.cost, ...after }, missMs };
+    if (!nearest || missMs < nearest.missMs)
+      nearest = { proposal: { changes, cost: found.cost, ...after }, missMs };
     if (missMs === 0) break;
-    task = { ...task, video: moved(windows.video, found.videoMs - byVideoMs), session: moved(windows.session, found.videoMs + found.practiceMs - bySessionMs) };
+    task = {
+      ...task,
+      video: moved(windows.video, found.videoMs - byVideoMs),
+      session: moved(windows.session, found.videoMs + found.practiceMs - bySessionMs),
+    };
   }
   if (!nearest) throw new Error('At least one aim is taken.');
-  if (nearest.missMs === 0) return { kind: 'fits', isExact, proposal: nearest.proposal, obstacles: [] };
-  return { kind: 'nearest', isExact, proposal: nearest.proposal, obstacles: obstaclesOf(lesson, { ...task, ...windows }, { video: videoMs, session: sessionMs }) };
+  if (nearest.missMs === 0)
+    return { kind: 'fits', isExact, proposal: nearest.proposal, obstacles: [] };
+  return {
+    kind: 'nearest',
+    isExact,
+    proposal: nearest.proposal,
+    obstacles: obstaclesOf(lesson, { ...task, ...windows }, { video: videoMs, session: sessionMs }),
+  };
 }
 
 /**
@@ -334,7 +459,9 @@ export const applyFit =
 /** What a proposal is, as the line above its changes. */
 export function fitTitle({ kind, isExact }: FitResult): string {
   if (kind === 'nearest') return 'The nearest that can be reached:';
-  return isExact ? 'The smallest change that fits:' : 'A small change that fits (lengths rounded, for the lesson is very long):';
+  return isExact
+    ? 'The smallest change that fits:'
+    : 'A small change that fits (lengths rounded, for the lesson is very long):';
 }
 
 /** A change in words: "Rounds of “Skip and step”: 4 → 3". */

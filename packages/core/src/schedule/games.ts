@@ -31,7 +31,11 @@ export function timeCalled(row: Row, block: BlockOf<'called'>): void {
 }
 
 export function timeQuestion(row: Row, block: BlockOf<'question'>, wpm: number): void {
-  row.add('ask', block.askMs ?? speechMs(`${block.script} ${block.question}`, wpm), block.question || block.title);
+  row.add(
+    'ask',
+    block.askMs ?? speechMs(`${block.script} ${block.question}`, wpm),
+    block.question || block.title,
+  );
   row.add('think', block.thinkMs, 'Think');
   row.add('answer', block.answerMs ?? speechMs(block.answer, wpm), block.answer);
 }

@@ -10,6 +10,15 @@ export { runSheet, runSheetText } from './run-sheet.ts';
 export type { RunSheetLine } from './run-sheet.ts';
 export { applyFit, changeText, fitTitle, fitLesson } from './fit.ts';
 export type { FitChange, FitProposal, FitResult } from './fit.ts';
-export { goOnFrom, layOutWeeks, makingOrder, neighbourWords, progressChanges, skillTimes, valueInWeek, weekNotes } from './weeks.ts';
+export {
+  goOnFrom,
+  layOutWeeks,
+  makingOrder,
+  neighbourWords,
+  progressChanges,
+  skillTimes,
+  valueInWeek,
+  weekNotes,
+} from './weeks.ts';
 export type { Neighbour, ProgressChange, SeriesWeek, WeekLesson } from './weeks.ts';
 export { blockSummary } from './summary.ts';

@@ -1,18 +1,37 @@
-import { otherSide, repMs, type BlockOf, type Demo, type Exercise, type IntervalsBlock, type RepsBlock, type Side } from '../lesson/index.ts';
+import {
+  otherSide,
+  repMs,
+  type BlockOf,
+  type Demo,
+  type Exercise,
+  type IntervalsBlock,
+  type RepsBlock,
+  type Side,
+} from '../lesson/index.ts';
 import type { Pace, Row } from './row.ts';
 
 const READY = 'Get ready';
 
 /** Each exercise shown before it is done. */
-export function addShowing(row: Row, demo: Demo | null, exercises: readonly Pick<Exercise, 'title'>[], movement?: Exercise['movement']): void {
+export function addShowing(
+  row: Row,
+  demo: Demo | null,
+  exercises: readonly Pick<Exercise, 'title'>[],
+  movement?: Exercise['movement'],
+): void {
   if (!demo) return;
   const onceMs = demo.onceMs * (demo.speed === 'half' ? 2 : 1);
   for (const { title } of exercises) {
-    for (let rep = 1; rep <= demo.times; rep += 1) row.add('show', onceMs, `Watch: ${title}`, { rep, reps: demo.times, movement });
+    for (let rep = 1; rep <= demo.times; rep += 1)
+      row.add('show', onceMs, `Watch: ${title}`, { rep, reps: demo.times, movement });
   }
 }
 
-function workSide(sides: IntervalsBlock['exercises'][number]['sides'], round: number, first: Side): Side | undefined {
+function workSide(
+  sides: IntervalsBlock['exercises'][number]['sides'],
+  round: number,
+  first: Side,
+): Side | undefined {
   switch (sides) {
     case 'both':
       return undefined;
@@ -36,9 +55,16 @@ export function timeIntervals(row: Row, block: IntervalsBlock, countLastRest: bo
     const lastOfSet = round % block.rounds === 0;
     rungs.forEach(({ workMs, restMs }, rung) => {
       block.exercises.forEach((exercise, i) => {
-        if (round === 1 && rung === 0 && i > 0) addShowing(row, block.demo, [exercise], exercise.movement);
+        if (round === 1 && rung === 0 && i > 0)
+          addShowing(row, block.demo, [exercise], exercise.movement);
         const side = workSide(exercise.sides, round, block.startSide);
-        row.work('work', workMs, exercise.title, { round, rounds, side, halves: exercise.sides === 'halves', movement: exercise.movement });
+        row.work('work', workMs, exercise.title, {
+          round,
+          rounds,
+          side,
+          halves: exercise.sides === 'halves',
+          movement: exercise.movement,
+        });
         const place = { round, rounds };
         const lastOfRound = rung === rungs.length - 1 && i === block.exercises.length - 1;
         if (lastOfRound && round === rounds) {
@@ -64,24 +90,43 @@ export function timeReps(row: Row, block: RepsBlock): void {
   if (parts) {
     const { timesEach, joinedTimes } = parts;
     for (const name of parts.names) {
-      for (let rep = 1; rep <= timesEach; rep += 1) row.add('part', parts.partMs, name, { rep, reps: timesEach, movement });
+      for (let rep = 1; rep <= timesEach; rep += 1)
+        row.add('part', parts.partMs, name, { rep, reps: timesEach, movement });
     }
-    for (let rep = 1; rep <= joinedTimes; rep += 1) row.add('part', parts.joinedMs, 'Joined, slowly', { rep, reps: joinedTimes, movement });
+    for (let rep = 1; rep <= joinedTimes; rep += 1)
+      row.add('part', parts.joinedMs, 'Joined, slowly', { rep, reps: joinedTimes, movement });
   }
   for (let set = 1; set <= block.sets; set += 1) {
     const addRep = (rep: number, side?: Side) =>
-      row.add('rep', oneMs, exercise.title, { round: set, rounds: block.sets, rep, reps: block.reps, side, movement });
+      row.add('rep', oneMs, exercise.title, {
+        round: set,
+        rounds: block.sets,
+        rep,
+        reps: block.reps,
+        side,
+        movement,
+      });
     row.call('start', exercise.title);
     overSides(row, block, block.reps, addRep);
     row.call('stop', 'Stop');
-    if (set < block.sets) row.add('set-rest', block.restBetweenSetsMs, 'Rest between sets', { round: set, rounds: block.sets });
+    if (set < block.sets)
+      row.add('set-rest', block.restBetweenSetsMs, 'Rest between sets', {
+        round: set,
+        rounds: block.sets,
+      });
   }
 }
 
 type Sided = Pick<RepsBlock, 'sides' | 'startSide' | 'sideChangeMs'>;
 
 /** Does `times` on the sides as planned, `restMs` between two that follow each other without a change of sides. */
-function overSides(row: Row, block: Sided, times: number, addOne: (rep: number, side?: Side) => void, restMs = 0): void {
+function overSides(
+  row: Row,
+  block: Sided,
+  times: number,
+  addOne: (rep: number, side?: Side) => void,
+  restMs = 0,
+): void {
   const run = (side?: Side) => {
     for (let rep = 1; rep <= times; rep += 1) {
       addOne(rep, side);
@@ -95,7 +140,9 @@ function overSides(row: Row, block: Sided, times: number, addOne: (rep: number, 
     case 'each':
       run(block.startSide);
       row.call('change-sides', 'Change sides');
-      row.add('side-change', block.sideChangeMs, 'Change sides', { side: otherSide(block.startSide) });
+      row.add('side-change', block.sideChangeMs, 'Change sides', {
+        side: otherSide(block.startSide),
+      });
       run(otherSide(block.startSide));
       break;
     case 'alternating':
@@ -113,7 +160,9 @@ export function timeHold(row: Row, block: BlockOf<'hold'>): void {
   const { exercise } = block;
   const byBreath = block.by === 'breaths';
   const oneMs = byBreath ? block.breaths * (block.breathInMs + block.breathOutMs) : block.holdMs;
-  const pace: Pace | undefined = byBreath ? { kind: 'breaths', inMs: block.breathInMs, outMs: block.breathOutMs } : undefined;
+  const pace: Pace | undefined = byBreath
+    ? { kind: 'breaths', inMs: block.breathInMs, outMs: block.breathOutMs }
+    : undefined;
   addShowing(row, block.demo, [exercise], exercise.movement);
   row.add('lead-in', block.leadInMs, READY);
   overSides(
@@ -122,7 +171,14 @@ export function timeHold(row: Row, block: BlockOf<'hold'>): void {
     block.holds,
     (rep, side) => {
       row.call('start', 'Hold');
-      row.add('hold', oneMs, exercise.title, { rep, reps: block.holds, side, movement: exercise.movement, pace, up: block.count === 'up' });
+      row.add('hold', oneMs, exercise.title, {
+        rep,
+        reps: block.holds,
+        side,
+        movement: exercise.movement,
+        pace,
+        up: block.count === 'up',
+      });
       row.call('stop', 'Relax');
     },
     block.restMs,
@@ -144,11 +200,20 @@ export function timeCounts(row: Row, block: BlockOf<'counts'>): void {
     done += 1;
     return afterEights(done, block.bpm) - afterEights(done - 1, block.bpm);
   };
-  for (let rep = 1; rep <= block.countIn; rep += 1) row.add('lead-in', eight(), 'Count in', { rep, reps: block.countIn, pace });
+  for (let rep = 1; rep <= block.countIn; rep += 1)
+    row.add('lead-in', eight(), 'Count in', { rep, reps: block.countIn, pace });
   for (let round = 1; round <= block.times; round += 1) {
     for (const { title, eights, movement } of block.moves) {
       row.call('start', title);
-      for (let rep = 1; rep <= eights; rep += 1) row.add('count', eight(), title, { round, rounds: block.times, rep, reps: eights, pace, movement });
+      for (let rep = 1; rep <= eights; rep += 1)
+        row.add('count', eight(), title, {
+          round,
+          rounds: block.times,
+          rep,
+          reps: eights,
+          pace,
+          movement,
+        });
     }
   }
   row.call('stop', 'Stop');
@@ -157,8 +222,17 @@ export function timeCounts(row: Row, block: BlockOf<'counts'>): void {
 /** The run-throughs of a growing routine, each a list of move numbers. */
 function runsOf({ moves, grow, timesEach, wholeTimes }: BlockOf<'routine'>): number[][] {
   const all = moves.map((_move, i) => i);
-  const steps = all.map((k) => (grow === 'from-start' ? all.slice(0, k + 1) : grow === 'new-only' ? [k] : all.slice(all.length - 1 - k)));
-  return [...steps.flatMap((step) => Array.from({ length: timesEach }, () => step)), ...Array.from({ length: wholeTimes }, () => all)];
+  const steps = all.map((k) =>
+    grow === 'from-start'
+      ? all.slice(0, k + 1)
+      : grow === 'new-only'
+        ? [k]
+        : all.slice(all.length - 1 - k),
+  );
+  return [
+    ...steps.flatMap((step) => Array.from({ length: timesEach }, () => step)),
+    ...Array.from({ length: wholeTimes }, () => all),
+  ];
 }
 
 export function timeRoutine(row: Row, block: BlockOf<'routine'>): void {
@@ -170,10 +244,17 @@ export function timeRoutine(row: Row, block: BlockOf<'routine'>): void {
       const move = block.moves[at];
       if (!move) return;
       row.call('start', move.title);
-      row.add('move', move.ms, move.title, { round: r + 1, rounds: runs.length, rep: i + 1, reps: run.length, movement: move.movement });
+      row.add('move', move.ms, move.title, {
+        round: r + 1,
+        rounds: runs.length,
+        rep: i + 1,
+        reps: run.length,
+        movement: move.movement,
+      });
     });
     row.call('stop', 'Stop');
-    if (r < runs.length - 1) row.add('rest', block.restMs, 'Rest', { round: r + 1, rounds: runs.length });
+    if (r < runs.length - 1)
+      row.add('rest', block.restMs, 'Rest', { round: r + 1, rounds: runs.length });
   });
 }
 

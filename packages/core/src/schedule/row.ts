@@ -28,7 +28,8 @@ export type SpanKind =
   | 'pause-sign';
 
 /** An inner beat of a span: so many equal beats, or slow breaths of `inMs` and `outMs`. */
-export type Pace = { kind: 'beats'; beats: number } | { kind: 'breaths'; inMs: number; outMs: number };
+export type Pace =
+  { kind: 'beats'; beats: number } | { kind: 'breaths'; inMs: number; outMs: number };
 
 /** A stretch of a block; times count from the block's start on the video clock. */
 export interface Span extends TimeSpan {

@@ -24,10 +24,18 @@ export function runSheet(schedule: Schedule): RunSheetLine[] {
       durationMs: section.durationMs,
     });
     for (const planned of section.blocks) {
-      const at = (ms: number) => ({ videoMs: planned.startMs + ms, studentMs: planned.studentStartMs + ms });
+      const at = (ms: number) => ({
+        videoMs: planned.startMs + ms,
+        studentMs: planned.studentStartMs + ms,
+      });
       const pause = planned.block.pauseAfter;
       const extra = pause ? ` (then ${lengthText(pause.practiceMs)} off the video)` : '';
-      lines.push({ ...at(0), level: 'block', text: planned.block.title + extra, durationMs: planned.durationMs });
+      lines.push({
+        ...at(0),
+        level: 'block',
+        text: planned.block.title + extra,
+        durationMs: planned.durationMs,
+      });
       const inner: (RunSheetLine & { order: number })[] = [
         ...planned.spans.map((span) => ({
           ...at(span.startMs),
@@ -52,12 +60,20 @@ export function runSheet(schedule: Schedule): RunSheetLine[] {
 }
 
 /** What a round of the span is called, where it is not a round. */
-const roundWord: Partial<Record<SpanKind, string>> = { rep: 'set', 'set-rest': 'set', move: 'run', play: 'try', score: 'try', count: 'time' };
+const roundWord: Partial<Record<SpanKind, string>> = {
+  rep: 'set',
+  'set-rest': 'set',
+  move: 'run',
+  play: 'try',
+  score: 'try',
+  count: 'time',
+};
 
 function spanText(span: Schedule['blocks'][number]['spans'][number]): string {
   const parts = [span.label];
   if (span.rep !== undefined) parts.push(`${span.rep} of ${span.reps}`);
-  if (span.side && span.movement !== undefined) parts.push(span.halves ? `${span.side} first, then change` : span.side);
+  if (span.side && span.movement !== undefined)
+    parts.push(span.halves ? `${span.side} first, then change` : span.side);
   if (span.rounds !== undefined && span.rounds > 1) {
     parts.push(`${roundWord[span.kind] ?? 'round'} ${span.round}`);
   }

@@ -64,7 +64,14 @@ export function scheduleLesson(lesson: Lesson): Schedule {
       studentMs += ownStudentMs;
       return scheduled;
     });
-    return { section, blocks, startMs, durationMs: videoMs - startMs, studentStartMs, studentMs: studentMs - studentStartMs };
+    return {
+      section,
+      blocks,
+      startMs,
+      durationMs: videoMs - startMs,
+      studentStartMs,
+      studentMs: studentMs - studentStartMs,
+    };
   });
   return { sections, blocks: sections.flatMap((s) => s.blocks), videoMs, studentMs };
 }

@@ -3,8 +3,17 @@ import { lengthText } from '../time/index.ts';
 import { countWords } from './speech.ts';
 
 const sideWords = { both: '', each: ' each side', alternating: ' each side, alternating' } as const;
-const growWords = { 'from-start': 'from the start', 'new-only': 'new move only', backwards: 'backwards' } as const;
-const scoreWords = { count: 'how many', time: 'how fast', points: 'points', streak: 'longest streak' } as const;
+const growWords = {
+  'from-start': 'from the start',
+  'new-only': 'new move only',
+  backwards: 'backwards',
+} as const;
+const scoreWords = {
+  count: 'how many',
+  time: 'how fast',
+  points: 'points',
+  streak: 'longest streak',
+} as const;
 const many = (n: number, one: string, more = `${one}s`) => `${n} ${n === 1 ? one : more}`;
 const times = (n: number) => (n > 1 ? `${n} × ` : '');
 
@@ -19,7 +28,10 @@ export function blockSummary(block: Block): string {
     }
     case 'intervals': {
       const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
-      const figures = rungs.length > 1 ? rungs.map((r) => `${r.workMs / 1000}/${r.restMs / 1000}`).join(', ') : `${lengthText(block.workMs)} work, ${lengthText(block.restMs)} rest`;
+      const figures =
+        rungs.length > 1
+          ? rungs.map((r) => `${r.workMs / 1000}/${r.restMs / 1000}`).join(', ')
+          : `${lengthText(block.workMs)} work, ${lengthText(block.restMs)} rest`;
       return `${times(block.sets)}${block.rounds} × ${many(block.exercises.length, 'exercise')}, ${figures}`;
     }
     case 'reps':
@@ -27,7 +39,10 @@ export function blockSummary(block: Block): string {
     case 'hold':
       return `${times(block.holds)}${block.by === 'breaths' ? many(block.breaths, 'slow breath') : lengthText(block.holdMs)} held${sideWords[block.sides]}`;
     case 'counts':
-      return `${name}, ${times(block.times)}${many(block.moves.reduce((sum, { eights }) => sum + eights, 0), 'eight')} at ${block.bpm} beats a minute`;
+      return `${name}, ${times(block.times)}${many(
+        block.moves.reduce((sum, { eights }) => sum + eights, 0),
+        'eight',
+      )} at ${block.bpm} beats a minute`;
     case 'routine':
       return `${name} of ${many(block.moves.length, 'move')}, grows ${growWords[block.grow]}`;
     case 'laps':

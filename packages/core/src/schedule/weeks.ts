@@ -1,4 +1,11 @@
-import { addDays, eachDayOfInterval, formatISO, isWithinInterval, parseISO, startOfISOWeek } from 'date-fns';
+import {
+  addDays,
+  eachDayOfInterval,
+  formatISO,
+  isWithinInterval,
+  parseISO,
+  startOfISOWeek,
+} from 'date-fns';
 import { produce } from 'immer';
 import {
   asPlanned,
@@ -39,7 +46,11 @@ export interface SeriesWeek {
 const NO_LEVEL: WeekLevel = 'standard';
 
 /** The value a progression has reached in a week: one after another, the last stays. */
-export function valueInWeek<T>({ everyWeeks }: ProgressRule, values: readonly T[], week: number): T | undefined {
+export function valueInWeek<T>(
+  { everyWeeks }: ProgressRule,
+  values: readonly T[],
+  week: number,
+): T | undefined {
   return values[Math.min(Math.floor((week - 1) / everyWeeks), values.length - 1)];
 }
 
@@ -58,12 +69,21 @@ const dateText = (day: Date) => formatISO(day, { representation: 'date' });
 /** Session days week by week. A calendar week of which a break takes every session day is no week of the series. */
 function sessionDays(series: Series): string[][] {
   if (series.startsOn === null) return Array.from({ length: series.weeks }, () => []);
-  const breaks = series.breaks.map(({ from, to }) => ({ start: parseISO(from), end: parseISO(to) }));
+  const breaks = series.breaks.map(({ from, to }) => ({
+    start: parseISO(from),
+    end: parseISO(to),
+  }));
   const first = parseISO(series.startsOn);
   const weeks: string[][] = [];
   // Breaks end somewhere, so this does too; the bound only guards against years of breaks.
-  for (let monday = startOfISOWeek(first), spent = 0; weeks.length < series.weeks && spent < series.weeks + 600; monday = addDays(monday, 7), spent += 1) {
-    const days = eachDayOfInterval({ start: monday, end: addDays(monday, 6) }).filter((day, i) => series.weekdays.includes(i + 1) && day >= first);
+  for (
+    let monday = startOfISOWeek(first), spent = 0;
+    weeks.length < series.weeks && spent < series.weeks + 600;
+    monday = addDays(monday, 7), spent += 1
+  ) {
+    const days = eachDayOfInterval({ start: monday, end: addDays(monday, 6) }).filter(
+      (day, i) => series.weekdays.includes(i + 1) && day >= first,
+    );
     const open = days.filter((day) => !breaks.some((pause) => isWithinInterval(day, pause)));
     if (days.length > 0 && open.length === 0) continue;
     if (days.length === 0 && series.weekdays.length > 0) continue;
@@ -76,14 +96,17 @@ function sessionDays(series: Series): string[][] {
 function basisOf(series: Series): Map<number, number | null> {
   const own = new Map(series.weekPlans.map(({ week, basis }) => [week, basis]));
   const basis = new Map<number, number | null>();
-  for (let week = 1; week <= series.weeks; week += 1) basis.set(week, own.get(week) ?? (week === 1 ? null : week - 1));
+  for (let week = 1; week <= series.weeks; week += 1)
+    basis.set(week, own.get(week) ?? (week === 1 ? null : week - 1));
   for (const start of basis.keys()) {
     const chain = [start];
     for (let at = basis.get(start) ?? null; at !== null; at = basis.get(at) ?? null) {
       const seen = chain.indexOf(at);
       chain.push(at);
       if (seen >= 0) {
-        throw new LessonError(`Weeks go on from each other in a circle: ${chain.slice(seen).join(' from ')}. Let one of them go on from another week.`);
+        throw new LessonError(
+          `Weeks go on from each other in a circle: ${chain.slice(seen).join(' from ')}. Let one of them go on from another week.`,
+        );
       }
     }
   }
@@ -126,7 +149,12 @@ export function makingOrder(weeks: readonly SeriesWeek[]): SeriesWeek[] {
   const order = new Set<SeriesWeek>();
   for (const week of weeks) {
     const chain: SeriesWeek[] = [];
-    for (let at: SeriesWeek | undefined = week; at && !order.has(at); at = at.basis === null ? undefined : byWeek.get(at.basis)) chain.push(at);
+    for (
+      let at: SeriesWeek | undefined = week;
+      at && !order.has(at);
+      at = at.basis === null ? undefined : byWeek.get(at.basis)
+    )
+      chain.push(at);
     for (const next of chain.reverse()) order.add(next);
   }
   return [...order];
@@ -147,20 +175,34 @@ export function progressChanges(lesson: Lesson, series: Series, week: number): P
     const { key, label, unit } = progressFigures[rule.figure];
     if (value === undefined) return [];
     return blocksOf(lesson).flatMap((block): ProgressChange[] => {
-      const figure = rule.parts.includes(block.part) && !block.locked.includes(key) ? figureOf(block, key) : undefined;
+      const figure =
+        rule.parts.includes(block.part) && !block.locked.includes(key)
+          ? figureOf(block, key)
+          : undefined;
       if (!figure) return [];
       const was = readFigure(block, key);
       const will = Math.min(Math.max(value, figure.range.min), figure.range.max);
       if (was === will) return [];
       const shown = (n: number) => (unit === 'ms' ? lengthText(n) : String(n));
       const text = `${block.title || 'Untitled'}: ${label.toLowerCase()} ${shown(was)} → ${shown(will)}`;
-      return [{ blockId: block.id, text, edit: changeBlock(block.id, (draft) => writeFigure(draft, key, will)) }];
+      return [
+        {
+          blockId: block.id,
+          text,
+          edit: changeBlock(block.id, (draft) => writeFigure(draft, key, will)),
+        },
+      ];
     });
   });
 }
 
 /** The lesson of a week, gone on from another's: the same sections in the same order, nothing filmed, every figure progressed. */
-export function goOnFrom(basis: Lesson, series: Series, { week, level, focus }: SeriesWeek, makeId: MakeId): Lesson {
+export function goOnFrom(
+  basis: Lesson,
+  series: Series,
+  { week, level, focus }: SeriesWeek,
+  makeId: MakeId,
+): Lesson {
   const fresh = withFreshIds(asPlanned(basis), makeId);
   const made: Lesson = {
     ...fresh,
@@ -168,7 +210,9 @@ export function goOnFrom(basis: Lesson, series: Series, { week, level, focus }: 
     outcome: '',
     series: { name: series.name, week, level, recap: '', teaser: '' },
   };
-  return produce(made, (draft) => progressChanges(made, series, week).forEach((change) => change.edit(draft)));
+  return produce(made, (draft) =>
+    progressChanges(made, series, week).forEach((change) => change.edit(draft)),
+  );
 }
 
 /** A lesson as its neighbours in the series know it. */
@@ -179,11 +223,17 @@ export interface Neighbour {
 }
 
 /** What a week's lesson can say of the lessons before and after it; empty where there is none. */
-export function neighbourWords(lessons: readonly Neighbour[], week: number): { recap: string; teaser: string } {
-  const dated = lessons.flatMap((lesson) => (lesson.week === null ? [] : [{ ...lesson, week: lesson.week }]));
+export function neighbourWords(
+  lessons: readonly Neighbour[],
+  week: number,
+): { recap: string; teaser: string } {
+  const dated = lessons.flatMap((lesson) =>
+    lesson.week === null ? [] : [{ ...lesson, week: lesson.week }],
+  );
   const before = dated.filter((l) => l.week < week).sort((a, b) => b.week - a.week)[0];
   const after = dated.filter((l) => l.week > week).sort((a, b) => a.week - b.week)[0];
-  const words = (opening: string, lesson: Neighbour | undefined) => (lesson ? `${opening}: ${lesson.outcome || lesson.title}` : '');
+  const words = (opening: string, lesson: Neighbour | undefined) =>
+    lesson ? `${opening}: ${lesson.outcome || lesson.title}` : '';
   return { recap: words('Last time', before), teaser: words('Next time', after) };
 }
 
@@ -194,14 +244,23 @@ export interface WeekLesson {
 }
 
 /** What a teacher may want to look at in a week of the series, in words; a help, never a hindrance. */
-export function weekNotes(week: SeriesWeek, isDated: boolean, lesson: WeekLesson | undefined, basis: WeekLesson | undefined): string[] {
+export function weekNotes(
+  week: SeriesWeek,
+  isDated: boolean,
+  lesson: WeekLesson | undefined,
+  basis: WeekLesson | undefined,
+): string[] {
   const notes: string[] = [];
-  if (isDated && week.dates.length < week.sessions) notes.push(`${week.sessions} sessions, but ${week.dates.length} ${week.dates.length === 1 ? 'day' : 'days'} for them`);
+  if (isDated && week.dates.length < week.sessions)
+    notes.push(
+      `${week.sessions} sessions, but ${week.dates.length} ${week.dates.length === 1 ? 'day' : 'days'} for them`,
+    );
   if (!lesson) return notes;
   const trained = new Set(lesson.skills.map(({ skill }) => skill.toLowerCase()));
   const idle = week.stages.filter(({ skill }) => !trained.has(skill.trim().toLowerCase()));
   if (idle.length > 0) notes.push(`no block trains ${idle.map(({ skill }) => skill).join(', ')}`);
-  if (basis && basis.sections.join('\n') !== lesson.sections.join('\n')) notes.push(`other sections, or in another order, than week ${week.basis}`);
+  if (basis && basis.sections.join('\n') !== lesson.sections.join('\n'))
+    notes.push(`other sections, or in another order, than week ${week.basis}`);
   return notes;
 }
 

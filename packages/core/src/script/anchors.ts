@@ -6,9 +6,14 @@ import { sentences, type Sentence } from './sentences.ts';
 export type ScriptPiece = { kind: 'text'; text: string } | { kind: 'cue'; cueId: string };
 
 /** Splits a script at its cues. An anchor past the end stands at the end. */
-export function piecesOf(script: string, cues: readonly Pick<Cue, 'id' | 'anchor'>[]): ScriptPiece[] {
+export function piecesOf(
+  script: string,
+  cues: readonly Pick<Cue, 'id' | 'anchor'>[],
+): ScriptPiece[] {
   const anchored = cues
-    .flatMap(({ id, anchor }) => (anchor === null ? [] : [{ id, at: Math.min(anchor, script.length) }]))
+    .flatMap(({ id, anchor }) =>
+      anchor === null ? [] : [{ id, at: Math.min(anchor, script.length) }],
+    )
     .sort((a, b) => a.at - b.at);
   const pieces: ScriptPiece[] = [];
   let from = 0;
@@ -22,7 +27,10 @@ export function piecesOf(script: string, cues: readonly Pick<Cue, 'id' | 'anchor
 }
 
 /** Puts pieces together again: the script, and where each cue stands in it. */
-export function scriptOf(pieces: readonly ScriptPiece[]): { script: string; anchors: Map<string, number> } {
+export function scriptOf(pieces: readonly ScriptPiece[]): {
+  script: string;
+  anchors: Map<string, number>;
+} {
   const anchors = new Map<string, number>();
   let script = '';
   for (const piece of pieces) {
@@ -42,7 +50,8 @@ export function rewriteScript(draft: Block, script: string): void {
   let head = 0;
   while (head < most && old[head] === script[head]) head += 1;
   let tail = 0;
-  while (tail < most - head && old[old.length - 1 - tail] === script[script.length - 1 - tail]) tail += 1;
+  while (tail < most - head && old[old.length - 1 - tail] === script[script.length - 1 - tail])
+    tail += 1;
   for (const cue of draft.cues) {
     if (cue.anchor === null || cue.anchor <= head) continue;
     cue.anchor = cue.anchor >= old.length - tail ? cue.anchor + script.length - old.length : head;
@@ -62,5 +71,7 @@ export function sentenceOfCue(script: string, cue: Pick<Cue, 'anchor'>): Sentenc
 export function spokenShare(script: string, cue: Pick<Cue, 'anchor'>): number | null {
   const sentence = sentenceOfCue(script, cue);
   const words = countWords(script);
-  return sentence === null || words === 0 ? null : countWords(script.slice(0, sentence.from)) / words;
+  return sentence === null || words === 0
+    ? null
+    : countWords(script.slice(0, sentence.from)) / words;
 }

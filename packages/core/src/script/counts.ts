@@ -9,7 +9,17 @@ import { toCardinal as pt } from 'n2words/pt-PT';
 import { toCardinal as tr } from 'n2words/tr-TR';
 import type { CountLanguage, Lesson } from '../lesson/index.ts';
 
-const wordsOf: Record<CountLanguage, (n: number) => string> = { en, de, es, fr, it, nl, pl, pt, tr };
+const wordsOf: Record<CountLanguage, (n: number) => string> = {
+  en,
+  de,
+  es,
+  fr,
+  it,
+  nl,
+  pl,
+  pt,
+  tr,
+};
 
 type Counts = Lesson['settings']['counts'];
 

@@ -11,7 +11,9 @@ const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** Cuts a text where a term of the glossary stands in it as a word of its own; the longest term wins. Together the pieces are the text. */
 export function termPieces(text: string, glossary: readonly Term[]): TermPiece[] {
-  const byWord = new Map(glossary.flatMap((term) => (term.term.trim() ? [[term.term.trim().toLowerCase(), term]] : [])));
+  const byWord = new Map(
+    glossary.flatMap((term) => (term.term.trim() ? [[term.term.trim().toLowerCase(), term]] : [])),
+  );
   if (byWord.size === 0 || text === '') return text === '' ? [] : [{ text, term: null }];
   const words = [...byWord.keys()].sort((a, b) => b.length - a.length).map(escaped);
   const found = new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.join('|')})(?![\\p{L}\\p{N}])`, 'giu');
@@ -33,5 +35,7 @@ const HARD_SYLLABLES = 4;
 export function unexplainedWords(text: string, glossary: readonly Term[]): string[] {
   const plain = termPieces(text, glossary).filter(({ term }) => term === null);
   const words = plain.flatMap((piece) => piece.text.match(/\p{L}[\p{L}'’-]*/gu) ?? []);
-  return [...new Set(words.map((word) => word.toLowerCase()))].filter((word) => syllable(word) >= HARD_SYLLABLES);
+  return [...new Set(words.map((word) => word.toLowerCase()))].filter(
+    (word) => syllable(word) >= HARD_SYLLABLES,
+  );
 }

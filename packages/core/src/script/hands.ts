@@ -11,7 +11,10 @@ const FOOT_PARTS = ['foot', 'leg', 'knee', 'hip', 'heel', 'ankle', 'side'] as co
  */
 const NEUTRAL: readonly { phrase: string; side: 'own' | 'other' }[] = [
   ...HAND_PARTS.map((part) => ({ phrase: `throwing ${part}`, side: 'own' as const })),
-  ...[...HAND_PARTS, ...FOOT_PARTS].map((part) => ({ phrase: `other ${part}`, side: 'other' as const })),
+  ...[...HAND_PARTS, ...FOOT_PARTS].map((part) => ({
+    phrase: `other ${part}`,
+    side: 'other' as const,
+  })),
   { phrase: 'throwing side', side: 'own' },
   { phrase: 'strong hand', side: 'own' },
 ];
@@ -46,7 +49,10 @@ export interface FixedSide {
   instead: string | null;
 }
 
-const fixed = new RegExp(`\\b(left|right)\\s+(${[...HAND_PARTS, ...FOOT_PARTS].join('|')})\\b`, 'giu');
+const fixed = new RegExp(
+  `\\b(left|right)\\s+(${[...HAND_PARTS, ...FOOT_PARTS].join('|')})\\b`,
+  'giu',
+);
 
 /**
  * Finds sides of the body fixed in a text. Only a hand's side has a sure neutral wording; a foot may lead

@@ -11,7 +11,9 @@ export interface Pace {
 
 /** All that is said in a block. */
 export function saidIn(block: Block): string {
-  return block.kind === 'question' ? [block.script, block.question, block.answer].filter((text) => text !== '').join(' ') : block.script;
+  return block.kind === 'question'
+    ? [block.script, block.question, block.answer].filter((text) => text !== '').join(' ')
+    : block.script;
 }
 
 /** Whether the block's length is made from its words, so that they always fit. */
@@ -31,8 +33,13 @@ function followsWords(block: Block): boolean {
 /** How the words of a block stand to its time. */
 export function paceOf(block: Block, lesson: Pick<Lesson, 'settings' | 'audience'>): Pace {
   const said = saidIn(block);
-  const bodyMs = timeBlock(block, lesson).spans.findLast(({ kind }) => kind !== 'pause-sign')?.endMs ?? 0;
-  return { words: countWords(said), spokenMs: speechMs(said, lesson.settings.speechWpm), roomMs: followsWords(block) ? null : bodyMs };
+  const bodyMs =
+    timeBlock(block, lesson).spans.findLast(({ kind }) => kind !== 'pause-sign')?.endMs ?? 0;
+  return {
+    words: countWords(said),
+    spokenMs: speechMs(said, lesson.settings.speechWpm),
+    roomMs: followsWords(block) ? null : bodyMs,
+  };
 }
 
 /** Words a minute of a text read aloud in `ms`, within what a lesson allows; null when too short to tell. */

@@ -6,8 +6,10 @@ import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { countInEvents, pacerEvents, pacerWords } from './index.ts';
 
 const lesson = makeLesson('A lesson', counter());
-const made = (kind: Block['kind'], over: Partial<Block>): Block => ({ ...makeBlock(kind, counter()), ...over }) as Block;
-const paced = (block: Block) => pacerEvents(block, lesson).map(({ atMs, tone, say }) => `${atMs} ${tone} ${say}`.trim());
+const made = (kind: Block['kind'], over: Partial<Block>): Block =>
+  ({ ...makeBlock(kind, counter()), ...over }) as Block;
+const paced = (block: Block) =>
+  pacerEvents(block, lesson).map(({ atMs, tone, say }) => `${atMs} ${tone} ${say}`.trim());
 
 describe('the pacer', () => {
   it('is in order, inside the block, one sound at a time, and never talks over itself', () => {
@@ -20,9 +22,12 @@ describe('the pacer', () => {
             expect(atMs >= 0 && atMs <= endMs).toBe(true);
             const before = events[i - 1];
             if (before) expect(atMs).toBeGreaterThan(before.atMs);
-            if (before && before.say !== '' && say !== '' && tone !== 'call') expect(atMs - before.atMs).toBeGreaterThanOrEqual(420);
+            if (before && before.say !== '' && say !== '' && tone !== 'call')
+              expect(atMs - before.atMs).toBeGreaterThanOrEqual(420);
           });
-          expect(pacerWords(events).every((say) => events.some((event) => event.say === say))).toBe(true);
+          expect(pacerWords(events).every((say) => events.some((event) => event.say === say))).toBe(
+            true,
+          );
         }
       }),
       { numRuns: 60 },
@@ -30,27 +35,43 @@ describe('the pacer', () => {
   });
 
   it('counts in, calls work and rest, the half and the last five', () => {
-    const block = made('intervals', { leadInMs: 3_000, workMs: 20_000, restMs: 10_000, rounds: 2, exercises: [{ id: 'x', title: 'Skip', movement: 'skip-rope', sides: 'both' }] } as Partial<Block>);
+    const block = made('intervals', {
+      leadInMs: 3_000,
+      workMs: 20_000,
+      restMs: 10_000,
+      rounds: 2,
+      exercises: [{ id: 'x', title: 'Skip', movement: 'skip-rope', sides: 'both' }],
+    } as Partial<Block>);
     expect(paced(block)).toEqual([
       '0 count-in three',
       '1000 count-in two',
       '2000 count-in one',
       '3000 go Skip',
       '13000 halfway Halfway',
-      ...['five', 'four', 'three', 'two', 'one'].map((word, i) => `${18_000 + i * 1_000} last-five ${word}`),
+      ...['five', 'four', 'three', 'two', 'one'].map(
+        (word, i) => `${18_000 + i * 1_000} last-five ${word}`,
+      ),
       '23000 stop Rest',
       '30000 count-in three',
       '31000 count-in two',
       '32000 count-in one',
       '33000 go Skip',
       '43000 halfway Halfway',
-      ...['five', 'four', 'three', 'two', 'one'].map((word, i) => `${48_000 + i * 1_000} last-five ${word}`),
+      ...['five', 'four', 'three', 'two', 'one'].map(
+        (word, i) => `${48_000 + i * 1_000} last-five ${word}`,
+      ),
       '53000 stop Stop',
     ]);
   });
 
   it('ticks repetitions at their tempo with the turn, and says when sides change', () => {
-    const block = made('reps', { leadInMs: 0, reps: 2, sides: 'each', tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 }, sideChangeMs: 5_000 } as Partial<Block>);
+    const block = made('reps', {
+      leadInMs: 0,
+      reps: 2,
+      sides: 'each',
+      tempo: { downMs: 1_000, holdMs: 0, upMs: 1_000, topHoldMs: 0 },
+      sideChangeMs: 5_000,
+    } as Partial<Block>);
     expect(paced(block)).toEqual([
       '0 go one',
       '1000 turn',
@@ -69,12 +90,21 @@ describe('the pacer', () => {
   });
 
   it('counts eights on the beat', () => {
-    const block = made('counts', { bpm: 120, times: 1, countIn: 0, moves: [{ id: 'm', title: 'March', movement: 'other', eights: 1 }] } as Partial<Block>);
-    expect(pacerEvents(block, lesson).map(({ atMs }) => atMs)).toEqual([0, 500, 1_000, 1_500, 2_000, 2_500, 3_000, 3_500, 4_000]);
+    const block = made('counts', {
+      bpm: 120,
+      times: 1,
+      countIn: 0,
+      moves: [{ id: 'm', title: 'March', movement: 'other', eights: 1 }],
+    } as Partial<Block>);
+    expect(pacerEvents(block, lesson).map(({ atMs }) => atMs)).toEqual([
+      0, 500, 1_000, 1_500, 2_000, 2_500, 3_000, 3_500, 4_000,
+    ]);
   });
 
   it('counts a talk in, and leaves a lead-in to count itself', () => {
-    expect(countInEvents(made('talk', {}), lesson).map(({ atMs }) => atMs)).toEqual([-3_000, -2_000, -1_000]);
+    expect(countInEvents(made('talk', {}), lesson).map(({ atMs }) => atMs)).toEqual([
+      -3_000, -2_000, -1_000,
+    ]);
     expect(countInEvents(made('reps', { leadInMs: 5_000 } as Partial<Block>), lesson)).toEqual([]);
   });
 });

@@ -3,7 +3,18 @@ import { timeBlock, type Call, type Span } from '../schedule/index.ts';
 import { calledNumber } from './counts.ts';
 
 /** What a tone means; one sound each. */
-export type PacerTone = 'count-in' | 'go' | 'beat' | 'accent' | 'tick' | 'turn' | 'halfway' | 'last-five' | 'change-sides' | 'stop' | 'call';
+export type PacerTone =
+  | 'count-in'
+  | 'go'
+  | 'beat'
+  | 'accent'
+  | 'tick'
+  | 'turn'
+  | 'halfway'
+  | 'last-five'
+  | 'change-sides'
+  | 'stop'
+  | 'call';
 
 /** A tone, and what is said with it; times count from the block's start on the video clock. */
 export interface PacerEvent {
@@ -14,7 +25,19 @@ export interface PacerEvent {
 }
 
 /** Of events at the same moment the one further up sounds. */
-const PRECEDENCE: readonly PacerTone[] = ['call', 'change-sides', 'stop', 'go', 'halfway', 'last-five', 'count-in', 'accent', 'tick', 'beat', 'turn'];
+const PRECEDENCE: readonly PacerTone[] = [
+  'call',
+  'change-sides',
+  'stop',
+  'go',
+  'halfway',
+  'last-five',
+  'count-in',
+  'accent',
+  'tick',
+  'beat',
+  'turn',
+];
 const COUNT_IN = 3;
 const LAST = 5;
 /** A word needs about this long to be said; what would be talked over stays a tone. */
@@ -29,8 +52,17 @@ const callTones: Record<Call['kind'], PacerTone> = {
   command: 'call',
 };
 
-function countDown(from: number, endMs: number, tone: PacerTone, counts: Lesson['settings']['counts']): PacerEvent[] {
-  return Array.from({ length: from }, (_, i) => ({ atMs: endMs - (from - i) * 1_000, tone, say: calledNumber(from - i, counts) }));
+function countDown(
+  from: number,
+  endMs: number,
+  tone: PacerTone,
+  counts: Lesson['settings']['counts'],
+): PacerEvent[] {
+  return Array.from({ length: from }, (_, i) => ({
+    atMs: endMs - (from - i) * 1_000,
+    tone,
+    say: calledNumber(from - i, counts),
+  }));
 }
 
 function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']): PacerEvent[] {
@@ -42,7 +74,10 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
     }
     case 'rep': {
       const turnMs = block.kind === 'reps' ? block.tempo.downMs + block.tempo.holdMs : 0;
-      const turn: PacerEvent[] = turnMs > 0 && turnMs < span.endMs - span.startMs ? [{ atMs: span.startMs + turnMs, tone: 'turn', say: '' }] : [];
+      const turn: PacerEvent[] =
+        turnMs > 0 && turnMs < span.endMs - span.startMs
+          ? [{ atMs: span.startMs + turnMs, tone: 'turn', say: '' }]
+          : [];
       return [{ atMs: span.startMs, tone: 'tick', say: number }, ...turn];
     }
     case 'lap':
@@ -54,16 +89,25 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
     case 'count': {
       const beats = span.pace?.kind === 'beats' ? span.pace.beats : 1;
       const beatMs = (span.endMs - span.startMs) / beats;
-      return Array.from({ length: beats }, (_, i) => ({ atMs: Math.round(span.startMs + i * beatMs), tone: i === 0 ? 'accent' : 'beat', say: calledNumber(i + 1, counts) }));
+      return Array.from({ length: beats }, (_, i) => ({
+        atMs: Math.round(span.startMs + i * beatMs),
+        tone: i === 0 ? 'accent' : 'beat',
+        say: calledNumber(i + 1, counts),
+      }));
     }
     case 'hold':
-      return span.endMs - span.startMs >= 4_000 ? countDown(COUNT_IN, span.endMs, 'last-five', counts) : [];
+      return span.endMs - span.startMs >= 4_000
+        ? countDown(COUNT_IN, span.endMs, 'last-five', counts)
+        : [];
     case 'rest':
     case 'round-rest':
     case 'set-rest':
       return [{ atMs: span.startMs, tone: 'stop', say: span.label }, ...restEnd(span, counts)];
     case 'side-change':
-      return [{ atMs: span.startMs, tone: 'change-sides', say: span.label }, ...restEnd(span, counts)];
+      return [
+        { atMs: span.startMs, tone: 'change-sides', say: span.label },
+        ...restEnd(span, counts),
+      ];
     case 'think':
       return [{ atMs: span.endMs, tone: 'stop', say: '' }];
     case 'talk':
@@ -82,27 +126,39 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
 
 /** The last seconds of a break are counted, so that nobody has to look at the clock. */
 function restEnd(span: Span, counts: Lesson['settings']['counts']): PacerEvent[] {
-  return span.endMs - span.startMs >= (COUNT_IN + 1) * 1_000 ? countDown(COUNT_IN, span.endMs, 'count-in', counts) : [];
+  return span.endMs - span.startMs >= (COUNT_IN + 1) * 1_000
+    ? countDown(COUNT_IN, span.endMs, 'count-in', counts)
+    : [];
 }
 
 function callEvents(call: Call, counts: Lesson['settings']['counts']): PacerEvent[] {
   const own = { atMs: call.atMs, tone: callTones[call.kind], say: call.text };
   // "Last five" is the five itself, counted down.
-  return call.kind === 'last-five' ? countDown(LAST, call.atMs + LAST * 1_000, 'last-five', counts) : [own];
+  return call.kind === 'last-five'
+    ? countDown(LAST, call.atMs + LAST * 1_000, 'last-five', counts)
+    : [own];
 }
 
 /** A number counted is said rather than the name of what is counted. */
-const isCounted = ({ tone, say }: PacerEvent) => say !== '' && (tone === 'tick' || tone === 'accent');
+const isCounted = ({ tone, say }: PacerEvent) =>
+  say !== '' && (tone === 'tick' || tone === 'accent');
 
 /** One event at a moment; the tone that matters most, and the number or the first words. */
 function merged(events: readonly PacerEvent[]): PacerEvent[] {
   const byMoment = new Map<number, PacerEvent[]>();
-  for (const event of events) byMoment.set(event.atMs, [...(byMoment.get(event.atMs) ?? []), event]);
+  for (const event of events)
+    byMoment.set(event.atMs, [...(byMoment.get(event.atMs) ?? []), event]);
   return [...byMoment.entries()]
     .sort(([a], [b]) => a - b)
     .map(([atMs, all]) => {
-      const sorted = [...all].sort((a, b) => PRECEDENCE.indexOf(a.tone) - PRECEDENCE.indexOf(b.tone));
-      return { atMs, tone: sorted[0]?.tone ?? 'tick', say: (sorted.find(isCounted) ?? sorted.find(({ say }) => say !== ''))?.say ?? '' };
+      const sorted = [...all].sort(
+        (a, b) => PRECEDENCE.indexOf(a.tone) - PRECEDENCE.indexOf(b.tone),
+      );
+      return {
+        atMs,
+        tone: sorted[0]?.tone ?? 'tick',
+        say: (sorted.find(isCounted) ?? sorted.find(({ say }) => say !== ''))?.say ?? '',
+      };
     });
 }
 
@@ -115,7 +171,14 @@ function withoutTalkingOver(events: readonly PacerEvent[]): PacerEvent[] {
   return events.map((event) => {
     if (event.say === '') return event;
     if (event.atMs < busyUntil && event.tone !== 'call') return { ...event, say: '' };
-    busyUntil = event.atMs + Math.min(spokenMs(event.say), event.tone === 'tick' || event.tone === 'beat' || event.tone === 'accent' ? WORD_MS : Infinity);
+    busyUntil =
+      event.atMs +
+      Math.min(
+        spokenMs(event.say),
+        event.tone === 'tick' || event.tone === 'beat' || event.tone === 'accent'
+          ? WORD_MS
+          : Infinity,
+      );
     return event;
   });
 }
@@ -124,11 +187,17 @@ function withoutTalkingOver(events: readonly PacerEvent[]): PacerEvent[] {
  * What the pacer sounds and says through a block: counts in, calls work and rest, halves, last five, repetitions,
  * beats, side changes. From the same schedule as the overlays, so both agree to the millisecond.
  */
-export function pacerEvents(block: Block, lesson: Pick<Lesson, 'settings' | 'audience'>): PacerEvent[] {
+export function pacerEvents(
+  block: Block,
+  lesson: Pick<Lesson, 'settings' | 'audience'>,
+): PacerEvent[] {
   const { spans, calls } = timeBlock(block, lesson);
   const { counts } = lesson.settings;
   const bodyEnd = spans.findLast(({ kind }) => kind !== 'pause-sign')?.endMs ?? 0;
-  const events = [...spans.flatMap((span) => eventsOf(span, block, counts)), ...calls.flatMap((call) => callEvents(call, counts))];
+  const events = [
+    ...spans.flatMap((span) => eventsOf(span, block, counts)),
+    ...calls.flatMap((call) => callEvents(call, counts)),
+  ];
   return withoutTalkingOver(merged(events.filter(({ atMs }) => atMs >= 0 && atMs <= bodyEnd)));
 }
 
@@ -138,6 +207,11 @@ export function pacerWords(events: readonly PacerEvent[]): string[] {
 }
 
 /** The count of three before the block's first moment, for a block that does not begin with a lead-in of its own. */
-export function countInEvents(block: Block, lesson: Pick<Lesson, 'settings' | 'audience'>): PacerEvent[] {
-  return timeBlock(block, lesson).spans[0]?.kind === 'lead-in' ? [] : countDown(COUNT_IN, 0, 'count-in', lesson.settings.counts);
+export function countInEvents(
+  block: Block,
+  lesson: Pick<Lesson, 'settings' | 'audience'>,
+): PacerEvent[] {
+  return timeBlock(block, lesson).spans[0]?.kind === 'lead-in'
+    ? []
+    : countDown(COUNT_IN, 0, 'count-in', lesson.settings.counts);
 }

@@ -40,7 +40,11 @@ const LONGEST_COUNT = 20;
 /** What is counted aloud in a block, in the words it is called in; empty where nothing is, or too much. */
 function countOf(block: Block, counts: Lesson['settings']['counts']): string {
   const [most, direction] =
-    block.kind === 'reps' ? ([block.reps, 'up'] as const) : block.kind === 'hold' && block.by === 'seconds' ? ([Math.round(block.holdMs / 1000), block.count] as const) : ([0, 'up'] as const);
+    block.kind === 'reps'
+      ? ([block.reps, 'up'] as const)
+      : block.kind === 'hold' && block.by === 'seconds'
+        ? ([Math.round(block.holdMs / 1000), block.count] as const)
+        : ([0, 'up'] as const);
   return most > LONGEST_COUNT ? '' : calledCount(most, direction, counts).join(', ');
 }
 
@@ -51,14 +55,26 @@ export function prompterOf(lesson: Lesson): PrompterBlock[] {
     const words = new Map(block.cues.map(({ id, text }) => [id, text]));
     const said = saidIn(block);
     const spoken = piecesOf(said, block.cues).flatMap((piece): PrompterLine[] =>
-      piece.kind === 'cue' ? [{ kind: 'cue', text: words.get(piece.cueId) ?? '' }] : shortLines(piece.text).map((text) => ({ kind: 'said', text })),
+      piece.kind === 'cue'
+        ? [{ kind: 'cue', text: words.get(piece.cueId) ?? '' }]
+        : shortLines(piece.text).map((text) => ({ kind: 'said', text })),
     );
-    const shown = block.cues.flatMap(({ anchor, text }): PrompterLine[] => (anchor === null && text.trim() !== '' ? [{ kind: 'cue', text }] : []));
-    const counted = shortLines(countOf(block, lesson.settings.counts)).map((text): PrompterLine => ({ kind: 'count', text }));
+    const shown = block.cues.flatMap(({ anchor, text }): PrompterLine[] =>
+      anchor === null && text.trim() !== '' ? [{ kind: 'cue', text }] : [],
+    );
+    const counted = shortLines(countOf(block, lesson.settings.counts)).map(
+      (text): PrompterLine => ({ kind: 'count', text }),
+    );
     const next = blocks[i + 1]?.title;
     return {
       blockId: block.id,
-      lines: [{ kind: 'title', text: block.title }, ...spoken, ...shown, ...counted, { kind: 'next', text: next === undefined ? 'That was the last block.' : `Next: ${next}` }],
+      lines: [
+        { kind: 'title', text: block.title },
+        ...spoken,
+        ...shown,
+        ...counted,
+        { kind: 'next', text: next === undefined ? 'That was the last block.' : `Next: ${next}` },
+      ],
     };
   });
 }

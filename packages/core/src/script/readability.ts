@@ -16,5 +16,8 @@ export function readingAge(text: string): number | null {
   const word = countWords(text);
   const sentence = sentencesOf(text).length;
   if (word < LEAST_WORDS || sentence === 0) return null;
-  return Math.max(AGE_OF_GRADE_0, Math.round(fleschKincaid({ sentence, word, syllable: syllable(text) }) + AGE_OF_GRADE_0));
+  return Math.max(
+    AGE_OF_GRADE_0,
+    Math.round(fleschKincaid({ sentence, word, syllable: syllable(text) }) + AGE_OF_GRADE_0),
+  );
 }

@@ -26,7 +26,9 @@ const SMOOTH_S = 0.05;
 
 const paired = (pose: SeenPose, left: Joint, right: Joint, aspect: number) => {
   const [a, b] = [pose[joints.indexOf(left)], pose[joints.indexOf(right)]];
-  return a && b && a.score >= SURE_JOINT && b.score >= SURE_JOINT ? { x: ((a.x + b.x) / 2) * aspect, y: (a.y + b.y) / 2 } : null;
+  return a && b && a.score >= SURE_JOINT && b.score >= SURE_JOINT
+    ? { x: ((a.x + b.x) / 2) * aspect, y: (a.y + b.y) / 2 }
+    : null;
 };
 
 function bridged(values: Float64Array, sure: Uint8Array): Float64Array {
@@ -40,7 +42,12 @@ function bridged(values: Float64Array, sure: Uint8Array): Float64Array {
     if (sure[i]) continue;
     const [before, after] = [known[next - 1], known[next]];
     const [a, b] = [values[before ?? after ?? 0] as number, values[after ?? before ?? 0] as number];
-    filled[i] = before === undefined || after === undefined ? (before === undefined ? b : a) : a + ((b - a) * (i - before)) / (after - before);
+    filled[i] =
+      before === undefined || after === undefined
+        ? before === undefined
+          ? b
+          : a
+        : a + ((b - a) * (i - before)) / (after - before);
   }
   return filled;
 }
@@ -50,7 +57,9 @@ function withoutSpikes(values: Float64Array): Float64Array {
     const [before, after] = [values[i - 1], values[i + 1]];
     if (before === undefined || after === undefined) return value;
     const between = (before + after) / 2;
-    return Math.abs(value - between) > SPIKE && Math.abs(after - before) < SPIKE / 2 ? between : value;
+    return Math.abs(value - between) > SPIKE && Math.abs(after - before) < SPIKE / 2
+      ? between
+      : value;
   });
 }
 
@@ -61,8 +70,13 @@ function withoutSpikes(values: Float64Array): Float64Array {
  */
 export function bodyOf(poses: readonly SeenPose[], everyMs: number, aspect: number): Body | null {
   const trunks = poses.flatMap((pose) => {
-    const [shoulders, hips] = [paired(pose, 'left shoulder', 'right shoulder', aspect), paired(pose, 'left hip', 'right hip', aspect)];
-    return shoulders && hips && isSomebody(pose) ? [Math.hypot(shoulders.x - hips.x, shoulders.y - hips.y)] : [];
+    const [shoulders, hips] = [
+      paired(pose, 'left shoulder', 'right shoulder', aspect),
+      paired(pose, 'left hip', 'right hip', aspect),
+    ];
+    return shoulders && hips && isSomebody(pose)
+      ? [Math.hypot(shoulders.x - hips.x, shoulders.y - hips.y)]
+      : [];
   });
   if (trunks.length < 3) return null;
   const height = middle(trunks) / TRUNK;
@@ -71,7 +85,11 @@ export function bodyOf(poses: readonly SeenPose[], everyMs: number, aspect: numb
   const sigma = (SMOOTH_S * 1_000) / everyMs;
   const ways = { x: {}, y: {}, seen: {} } as Pick<Body, 'x' | 'y' | 'seen'>;
   for (const [j, joint] of joints.entries()) {
-    const [sure, xs, ys] = [new Uint8Array(poses.length), new Float64Array(poses.length), new Float64Array(poses.length)];
+    const [sure, xs, ys] = [
+      new Uint8Array(poses.length),
+      new Float64Array(poses.length),
+      new Float64Array(poses.length),
+    ];
     for (let i = 0; i < poses.length; i += 1) {
       const seen = poses[i]?.[j];
       sure[i] = seen && seen.score >= SURE_JOINT ? 1 : 0;
@@ -83,7 +101,13 @@ export function bodyOf(poses: readonly SeenPose[], everyMs: number, aspect: numb
     ways.y[joint] = clean(ys);
     ways.seen[joint] = sure.reduce((sum, one) => sum + one, 0) / Math.max(1, poses.length);
   }
-  return { everyMs, length: poses.length, height, ...ways, present: withoutGaps(present, Math.round(500 / everyMs)) };
+  return {
+    everyMs,
+    length: poses.length,
+    height,
+    ...ways,
+    present: withoutGaps(present, Math.round(500 / everyMs)),
+  };
 }
 
 /** Gaps of up to `most` looks are filled: somebody lost for a moment is still there. */

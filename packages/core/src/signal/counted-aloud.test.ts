@@ -5,8 +5,16 @@ import { SPEECH_STEP_MS } from './speech-sound.ts';
 
 /** Looks in which words of so many milliseconds are said, each a beat after the one before. */
 function looksOf(words: readonly number[], beatMs: number, startMs = 1_000): Uint8Array {
-  const looks = new Uint8Array(Math.ceil((startMs + words.length * beatMs + 2_000) / SPEECH_STEP_MS));
-  words.forEach((ms, i) => looks.fill(1, Math.round((startMs + i * beatMs) / SPEECH_STEP_MS), Math.round((startMs + i * beatMs + ms) / SPEECH_STEP_MS)));
+  const looks = new Uint8Array(
+    Math.ceil((startMs + words.length * beatMs + 2_000) / SPEECH_STEP_MS),
+  );
+  words.forEach((ms, i) =>
+    looks.fill(
+      1,
+      Math.round((startMs + i * beatMs) / SPEECH_STEP_MS),
+      Math.round((startMs + i * beatMs + ms) / SPEECH_STEP_MS),
+    ),
+  );
   return looks;
 }
 const counts = fc.array(fc.integer({ min: 120, max: 700 }), { minLength: 4, maxLength: 40 });
@@ -18,22 +26,37 @@ describe('a beat of words', () => {
       fc.property(counts, beatMs, (words, beat) => {
         const [found, ...more] = spokenBeats(looksOf(words, beat), []);
         expect(more).toEqual([]);
-        expect(found?.words.map(({ startMs }) => Math.abs(startMs - 1_000))).toHaveLength(words.length);
+        expect(found?.words.map(({ startMs }) => Math.abs(startMs - 1_000))).toHaveLength(
+          words.length,
+        );
         found?.words.forEach(({ startMs, endMs }, i) => {
           expect(Math.abs(startMs - 1_000 - i * beat)).toBeLessThanOrEqual(SPEECH_STEP_MS);
-          expect(Math.abs(endMs - startMs - (words[i] ?? 0))).toBeLessThanOrEqual(2 * SPEECH_STEP_MS);
+          expect(Math.abs(endMs - startMs - (words[i] ?? 0))).toBeLessThanOrEqual(
+            2 * SPEECH_STEP_MS,
+          );
         });
       }),
     );
   });
 
   it('is none in what is known to be a sentence, in long speech, and in too few words', () => {
-    const eight = looksOf(Array.from({ length: 8 }, () => 300), 1_500);
+    const eight = looksOf(
+      Array.from({ length: 8 }, () => 300),
+      1_500,
+    );
     expect(spokenBeats(eight, [{ startMs: 0, endMs: 60_000 }])).toEqual([]);
     expect(spokenBeats(looksOf([2_000, 1_900, 2_100, 1_800, 2_000], 3_000), [])).toEqual([]);
     expect(spokenBeats(looksOf([300, 300, 300], 1_500), [])).toEqual([]);
     // A sentence in the middle parts it in two.
-    expect(spokenBeats(looksOf(Array.from({ length: 12 }, () => 300), 1_500), [{ startMs: 8_400, endMs: 9_000 }]).map(({ words }) => words.length)).toEqual([5, 6]);
+    expect(
+      spokenBeats(
+        looksOf(
+          Array.from({ length: 12 }, () => 300),
+          1_500,
+        ),
+        [{ startMs: 8_400, endMs: 9_000 }],
+      ).map(({ words }) => words.length),
+    ).toEqual([5, 6]);
   });
 
   it('ends where it stops', () => {
@@ -45,13 +68,36 @@ describe('a beat of words', () => {
 });
 
 describe('a count', () => {
-  const [beat] = spokenBeats(looksOf(Array.from({ length: 8 }, () => 300), 1_500), []);
-  const found = (confidence: number, shiftMs = 0) => (beat?.words ?? []).map(({ startMs, endMs }) => ({ startMs: startMs + shiftMs, endMs: endMs + shiftMs, confidence }));
+  const [beat] = spokenBeats(
+    looksOf(
+      Array.from({ length: 8 }, () => 300),
+      1_500,
+    ),
+    [],
+  );
+  const found = (confidence: number, shiftMs = 0) =>
+    (beat?.words ?? []).map(({ startMs, endMs }) => ({
+      startMs: startMs + shiftMs,
+      endMs: endMs + shiftMs,
+      confidence,
+    }));
 
   it('is one when nearly all of its numbers are known, each where its word is', () => {
     expect(beat && isCount(beat, found(0.9))).toBe(true);
-    expect(beat && isCount(beat, found(0.9).map((one, i) => (i === 0 || i === 5 ? { ...one, confidence: 0.1 } : one)))).toBe(true);
-    expect(beat && isCount(beat, found(0.9).map((one, i) => (i < 3 ? null : one)))).toBe(false);
+    expect(
+      beat &&
+        isCount(
+          beat,
+          found(0.9).map((one, i) => (i === 0 || i === 5 ? { ...one, confidence: 0.1 } : one)),
+        ),
+    ).toBe(true);
+    expect(
+      beat &&
+        isCount(
+          beat,
+          found(0.9).map((one, i) => (i < 3 ? null : one)),
+        ),
+    ).toBe(false);
     expect(beat && isCount(beat, found(0.4))).toBe(false);
     expect(beat && isCount(beat, found(0.9, 700))).toBe(false);
   });

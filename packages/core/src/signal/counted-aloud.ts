@@ -30,12 +30,18 @@ export function spokenBeats(speech: Uint8Array, known: readonly TimeSpan[]): Spo
     if (last && startMs - last.endMs < WITHIN_WORD_MS) last.endMs = endMs;
     else words.push({ startMs, endMs });
   }
-  const isFree = (word: TimeSpan) => known.every(({ startMs, endMs }) => word.endMs <= startMs || word.startMs >= endMs);
-  const isShort = ({ startMs, endMs }: TimeSpan) => endMs - startMs >= WORD_MS.least && endMs - startMs <= WORD_MS.most;
+  const isFree = (word: TimeSpan) =>
+    known.every(({ startMs, endMs }) => word.endMs <= startMs || word.startMs >= endMs);
+  const isShort = ({ startMs, endMs }: TimeSpan) =>
+    endMs - startMs >= WORD_MS.least && endMs - startMs <= WORD_MS.most;
   return runsOf(words.length, (i) => isFree(words[i] as TimeSpan) && isShort(words[i] as TimeSpan))
     .flatMap(({ from, to }) => inBeat(words.slice(from, to)))
     .filter((beat) => beat.length >= FEWEST && beat.length <= MOST)
-    .map((beat) => ({ startMs: beat[0]?.startMs ?? 0, endMs: beat.at(-1)?.endMs ?? 0, words: beat }));
+    .map((beat) => ({
+      startMs: beat[0]?.startMs ?? 0,
+      endMs: beat.at(-1)?.endMs ?? 0,
+      words: beat,
+    }));
 }
 
 /** Cut where the beat stops: at gaps much longer than the usual one. */
@@ -57,7 +63,9 @@ function inBeat(words: readonly TimeSpan[]): TimeSpan[][] {
 export function isCount({ words }: SpokenBeat, numbers: Alignment['sentences']): boolean {
   const inPlace = words.filter(({ startMs, endMs }, i) => {
     const found = numbers[i];
-    return found && found.confidence >= SURE_SENTENCE && found.startMs < endMs && found.endMs > startMs;
+    return (
+      found && found.confidence >= SURE_SENTENCE && found.startMs < endMs && found.endMs > startMs
+    );
   });
   return inPlace.length >= KNOWN_PART * words.length;
 }

@@ -13,7 +13,9 @@ const RAMP_MS = 300;
 
 /** Which windows hold speech, by the level of each in dB (full scale 0). */
 export function speechWindows(levels: ArrayLike<number>): boolean[] {
-  const sorted = Array.from(levels).filter((level) => level > SILENCE_DB).sort((a, b) => a - b);
+  const sorted = Array.from(levels)
+    .filter((level) => level > SILENCE_DB)
+    .sort((a, b) => a - b);
   const loud = sorted[Math.floor(sorted.length * 0.9)] ?? -Infinity;
   return Array.from(levels, (level) => level > SILENCE_DB && level > loud - SPEECH_DEPTH_DB);
 }
@@ -23,7 +25,9 @@ export function speechWindows(levels: ArrayLike<number>): boolean[] {
  * 1 where nobody does.
  */
 export function openness(speech: readonly boolean[]): Float32Array {
-  const [before, after, ramp] = [BEFORE_MS, AFTER_MS, RAMP_MS].map((ms) => Math.round(ms / LEVEL_WINDOW_MS)) as [number, number, number];
+  const [before, after, ramp] = [BEFORE_MS, AFTER_MS, RAMP_MS].map((ms) =>
+    Math.round(ms / LEVEL_WINDOW_MS),
+  ) as [number, number, number];
   const open = new Float32Array(speech.length).fill(1);
   let since = Infinity;
   for (let i = 0; i < speech.length; i += 1) {

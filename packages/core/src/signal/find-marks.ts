@@ -1,5 +1,12 @@
 import FFT from 'fft.js';
-import { LONGEST_GAP_MS, numberOfGap, sweep, SWEEP_BAND_HZ, sweepLength, type MarkKind } from './sync-mark.ts';
+import {
+  LONGEST_GAP_MS,
+  numberOfGap,
+  sweep,
+  SWEEP_BAND_HZ,
+  sweepLength,
+  type MarkKind,
+} from './sync-mark.ts';
 
 /** Sound is looked through at this rate, mono. */
 export const MARK_RATE_HZ = 16_000;
@@ -39,7 +46,9 @@ function peaksOf(sound: Float32Array, kind: MarkKind): Peak[] {
     wave[2 * i + 1] = (quarter[i] ?? 0) / norm;
   }
   fft.transform(template, wave);
-  const [lowBin, highBin] = [SWEEP_BAND_HZ.low, SWEEP_BAND_HZ.high].map((hz) => Math.round((hz / MARK_RATE_HZ) * SIZE)) as [number, number];
+  const [lowBin, highBin] = [SWEEP_BAND_HZ.low, SWEEP_BAND_HZ.high].map((hz) =>
+    Math.round((hz / MARK_RATE_HZ) * SIZE),
+  ) as [number, number];
 
   const spectrum = fft.createComplexArray() as number[];
   const product = fft.createComplexArray() as number[];
@@ -55,7 +64,12 @@ function peaksOf(sound: Float32Array, kind: MarkKind): Peak[] {
     }
     fft.transform(spectrum, wave);
     for (let i = 0; i < SIZE; i += 1) {
-      const [re, im, tr, ti] = [spectrum[2 * i] ?? 0, spectrum[2 * i + 1] ?? 0, template[2 * i] ?? 0, template[2 * i + 1] ?? 0];
+      const [re, im, tr, ti] = [
+        spectrum[2 * i] ?? 0,
+        spectrum[2 * i + 1] ?? 0,
+        template[2 * i] ?? 0,
+        template[2 * i + 1] ?? 0,
+      ];
       product[2 * i] = re * tr + im * ti;
       product[2 * i + 1] = im * tr - re * ti;
       const bin = Math.min(i, SIZE - i);
@@ -67,7 +81,10 @@ function peaksOf(sound: Float32Array, kind: MarkKind): Peak[] {
     for (let i = 0; i < length; i += 1) energy += (inBand[2 * i] ?? 0) ** 2;
     let best: Peak | null = null;
     for (let i = 0; i < hop; i += 1) {
-      const like = energy > 1e-9 ? Math.hypot(matched[2 * i] ?? 0, matched[2 * i + 1] ?? 0) / Math.sqrt(energy) : 0;
+      const like =
+        energy > 1e-9
+          ? Math.hypot(matched[2 * i] ?? 0, matched[2 * i + 1] ?? 0) / Math.sqrt(energy)
+          : 0;
       if (like > LIKE_ENOUGH) {
         if (best && i + start - best.sample > apart) {
           peaks.push(best);
@@ -90,7 +107,13 @@ function pairsOf(peaks: readonly Peak[], kind: MarkKind): FoundMark[] {
       const second = peaks[j];
       if (!second || second.sample - first.sample > longest) break;
       const number = numberOfGap(((second.sample - first.sample) / MARK_RATE_HZ) * 1000);
-      if (number !== null) pairs.push({ kind, number, atMs: (first.sample / MARK_RATE_HZ) * 1000, score: Math.min(first.score, second.score) });
+      if (number !== null)
+        pairs.push({
+          kind,
+          number,
+          atMs: (first.sample / MARK_RATE_HZ) * 1000,
+          score: Math.min(first.score, second.score),
+        });
     }
   });
   return pairs;
@@ -102,7 +125,13 @@ function chosen(pairs: readonly FoundMark[]): FoundMark[] {
   for (const pair of [...pairs].sort((a, b) => b.score - a.score)) {
     if (marks.some(({ atMs }) => Math.abs(atMs - pair.atMs) < LONGEST_GAP_MS)) continue;
     const first = pairs
-      .filter(({ number, atMs, score }) => number === pair.number && atMs <= pair.atMs && atMs > pair.atMs - ECHO_MS && score >= pair.score * ECHO_PART)
+      .filter(
+        ({ number, atMs, score }) =>
+          number === pair.number &&
+          atMs <= pair.atMs &&
+          atMs > pair.atMs - ECHO_MS &&
+          score >= pair.score * ECHO_PART,
+      )
       .reduce((a, b) => (b.atMs < a.atMs ? b : a), pair);
     marks.push(first);
   }
@@ -114,5 +143,7 @@ function chosen(pairs: readonly FoundMark[]): FoundMark[] {
  * @param sound mono, `MARK_RATE_HZ` samples a second, any loudness
  */
 export function findMarks(sound: Float32Array): FoundMark[] {
-  return (['start', 'end'] as const).flatMap((kind) => chosen(pairsOf(peaksOf(sound, kind), kind))).sort((a, b) => a.atMs - b.atMs);
+  return (['start', 'end'] as const)
+    .flatMap((kind) => chosen(pairsOf(peaksOf(sound, kind), kind)))
+    .sort((a, b) => a.atMs - b.atMs);
 }

@@ -10,11 +10,16 @@ const MOST_CHANGES = 6;
 const WITHIN_MS = 1_000;
 
 /** Relative luminance of a grey level, as sRGB has it. */
-const luminance = (level: number) => (level <= 10 ? level / 255 / 12.92 : ((level / 255 + 0.055) / 1.055) ** 2.4);
+const luminance = (level: number) =>
+  level <= 10 ? level / 255 / 12.92 : ((level / 255 + 0.055) / 1.055) ** 2.4;
 
 /** Counts flashes in pictures that come one after the other. Source: WCAG 2.2, 2.3.1. */
 export class FlashWatch {
-  readonly #parts = Array.from({ length: PARTS.columns * PARTS.rows }, () => ({ turned: null as number | null, rising: null as boolean | null, changes: [] as number[] }));
+  readonly #parts = Array.from({ length: PARTS.columns * PARTS.rows }, () => ({
+    turned: null as number | null,
+    rising: null as boolean | null,
+    changes: [] as number[],
+  }));
   readonly #found: { startMs: number; endMs: number }[] = [];
 
   /** @param atMs its time; times go up */

@@ -36,7 +36,10 @@ function edgesOf(pose: SeenPose, height: number, aspect: number): Edge[] {
     if (!end || !root || end.score < GUESSED) continue;
     const [dx, dy] = [(end.x - root.x) * aspect, end.y - root.y];
     const length = Math.hypot(dx, dy) || 1;
-    const [x, y] = [end.x + ((dx / length) * reach * height) / aspect, end.y + (dy / length) * reach * height];
+    const [x, y] = [
+      end.x + ((dx / length) * reach * height) / aspect,
+      end.y + (dy / length) * reach * height,
+    ];
     if (x < DRAWN_BACK) found.add('left');
     if (x > 1 - DRAWN_BACK) found.add('right');
     if (y < DRAWN_BACK) found.add('top');
@@ -65,7 +68,11 @@ function nearestEdge(pose: SeenPose): Edge {
  * @param poses as they were looked at, not cleaned
  * @param aspect width of the picture over its height
  */
-export function outOfFrame(poses: readonly SeenPose[], { everyMs, height }: Body, aspect: number): OutStretch[] {
+export function outOfFrame(
+  poses: readonly SeenPose[],
+  { everyMs, height }: Body,
+  aspect: number,
+): OutStretch[] {
   const there = poses.map(isSomebody);
   const byLook = poses.map((pose, i) => (there[i] ? edgesOf(pose, height, aspect) : []));
   for (const { from, to } of runsOf(poses.length, (i) => !there[i])) {
@@ -75,7 +82,8 @@ export function outOfFrame(poses: readonly SeenPose[], { everyMs, height }: Body
   }
   const least = Math.round(LEAST_MS / everyMs);
   const isOut = Uint8Array.from(byLook, (own) => (own.length > 0 ? 1 : 0));
-  for (const { from, to } of runsOf(isOut.length, (i) => isOut[i] === 0)) if (from > 0 && to < isOut.length && to - from <= least) isOut.fill(1, from, to);
+  for (const { from, to } of runsOf(isOut.length, (i) => isOut[i] === 0))
+    if (from > 0 && to < isOut.length && to - from <= least) isOut.fill(1, from, to);
   return runsOf(isOut.length, (i) => isOut[i] === 1)
     .filter(({ from, to }) => to - from >= least)
     .map(({ from, to }) => ({

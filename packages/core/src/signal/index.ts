@@ -1,26 +1,75 @@
 export { middle } from './numbers.ts';
-export { MARK_LEAD_MS, MARK_NUMBERS, MARK_TAIL_MS, markLengthMs, markSamples } from './sync-mark.ts';
+export {
+  MARK_LEAD_MS,
+  MARK_NUMBERS,
+  MARK_TAIL_MS,
+  markLengthMs,
+  markSamples,
+} from './sync-mark.ts';
 export type { MarkKind } from './sync-mark.ts';
 export { findMarks, MARK_RATE_HZ } from './find-marks.ts';
 export type { FoundMark } from './find-marks.ts';
 export { clockRate, markedStretches } from './line-up.ts';
 export type { MarkedStretch } from './line-up.ts';
-export { boxAbout, isSomebody, joints, nextCrop, onWideFrame, placeOfJoint, poseFrom, sureJoints, wholeCrop } from './pose.ts';
+export {
+  boxAbout,
+  isSomebody,
+  joints,
+  nextCrop,
+  onWideFrame,
+  placeOfJoint,
+  poseFrom,
+  sureJoints,
+  wholeCrop,
+} from './pose.ts';
 export type { Crop, Joint, SeenJoint, SeenPose } from './pose.ts';
 export { croppedSquare, greyCells, type Picture } from './picture.ts';
 export { isCount, spokenBeats, type SpokenBeat } from './counted-aloud.ts';
 export { SURE_SENTENCE, trustIn } from './speech-trust.ts';
-export { alignSpeech, type Alignment, type SaidSentence, type SpeechMatch } from './speech-align.ts';
-export { bandSound, floorOf, inRoom, speechLooks, speechPower, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
+export {
+  alignSpeech,
+  type Alignment,
+  type SaidSentence,
+  type SpeechMatch,
+} from './speech-align.ts';
+export {
+  bandSound,
+  floorOf,
+  inRoom,
+  speechLooks,
+  speechPower,
+  SPEECH_STEP_MS,
+  type BandSound,
+} from './speech-sound.ts';
 export { bodyOf, type Body } from './body.ts';
 export { motionOf } from './motion.ts';
-export { repetitionsIn, repetitionsInMotion, SURE_REPETITION, timesKnown, WHOLE_REPETITION, type SeenRepetition } from './repetitions.ts';
+export {
+  repetitionsIn,
+  repetitionsInMotion,
+  SURE_REPETITION,
+  timesKnown,
+  WHOLE_REPETITION,
+  type SeenRepetition,
+} from './repetitions.ts';
 export { stillStretches, type StillStretch } from './stillness.ts';
 export { bodyBox, findingsIn, type Watched, type WatchedFindings } from './watched.ts';
 export { FlashWatch } from './flashes.ts';
 export { edges, outOfFrame, type Edge, type OutStretch } from './in-frame.ts';
-export { PictureWatch, pictureFaults, type FaultStretch, type PictureFault, type PictureLook } from './picture-quality.ts';
-export { SOUND_STEP_MS, soundFaults, soundFigures, soundLooks, type SoundFault, type SoundFigures } from './sound-quality.ts';
+export {
+  PictureWatch,
+  pictureFaults,
+  type FaultStretch,
+  type PictureFault,
+  type PictureLook,
+} from './picture-quality.ts';
+export {
+  SOUND_STEP_MS,
+  soundFaults,
+  soundFigures,
+  soundLooks,
+  type SoundFault,
+  type SoundFigures,
+} from './sound-quality.ts';
 export { frameHint, lightHint, soundHint, standing, steady } from './watch.ts';
 export type { FrameHint, LightHint, MoveRoom, SoundHint } from './watch.ts';
 export { LEVEL_WINDOW_MS, openness, speechWindows } from './ducking.ts';

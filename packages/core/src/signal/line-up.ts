@@ -19,8 +19,17 @@ export function markedStretches(marks: readonly FoundMark[]): MarkedStretch[] {
   return marks.flatMap((mark, i): MarkedStretch[] => {
     if (mark.kind !== 'start') return [];
     const nextStart = marks.findIndex((other, j) => j > i && other.kind === 'start');
-    const end = marks.slice(i + 1, nextStart < 0 ? undefined : nextStart).find((other) => other.kind === 'end' && other.number === mark.number);
-    return [{ number: mark.number, blockStartMs: mark.atMs + MARK_LEAD_MS, blockEndMs: end ? end.atMs - MARK_TAIL_MS : null, score: mark.score }];
+    const end = marks
+      .slice(i + 1, nextStart < 0 ? undefined : nextStart)
+      .find((other) => other.kind === 'end' && other.number === mark.number);
+    return [
+      {
+        number: mark.number,
+        blockStartMs: mark.atMs + MARK_LEAD_MS,
+        blockEndMs: end ? end.atMs - MARK_TAIL_MS : null,
+        score: mark.score,
+      },
+    ];
   });
 }
 
@@ -29,7 +38,10 @@ export function markedStretches(marks: readonly FoundMark[]): MarkedStretch[] {
  * @param playedMs what lay between the block's first and last moment when it was played
  * @returns null without an end mark, or when the distance is off by more than clocks are
  */
-export function clockRate({ blockStartMs, blockEndMs }: MarkedStretch, playedMs: number): number | null {
+export function clockRate(
+  { blockStartMs, blockEndMs }: MarkedStretch,
+  playedMs: number,
+): number | null {
   if (blockEndMs === null || playedMs <= 0) return null;
   // The marks themselves span lead and tail as well, which drift along.
   const spanMs = MARK_LEAD_MS + playedMs + MARK_TAIL_MS;

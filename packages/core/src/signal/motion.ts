@@ -13,22 +13,37 @@ export function motionOf(frames: readonly Uint8Array[]): number[][] {
   if (frames.length < COMPONENTS || cells === 0) return [];
   const rows = frames.map(evened);
   const mean = new Float32Array(cells);
-  for (const row of rows) for (let c = 0; c < cells; c += 1) mean[c] = (mean[c] as number) + (row[c] as number) / rows.length;
-  for (const row of rows) for (let c = 0; c < cells; c += 1) row[c] = (row[c] as number) - (mean[c] as number);
+  for (const row of rows)
+    for (let c = 0; c < cells; c += 1)
+      mean[c] = (mean[c] as number) + (row[c] as number) / rows.length;
+  for (const row of rows)
+    for (let c = 0; c < cells; c += 1) row[c] = (row[c] as number) - (mean[c] as number);
   return Array.from({ length: COMPONENTS }, (_, component) => {
-    let weights: Float32Array = Float32Array.from({ length: cells }, (__, c) => 1 + ((c * (component + 7)) % 11));
+    let weights: Float32Array = Float32Array.from(
+      { length: cells },
+      (__, c) => 1 + ((c * (component + 7)) % 11),
+    );
     let values: Float32Array = new Float32Array(rows.length);
     for (let round = 0; round < ROUNDS; round += 1) {
       values = along(rows, weights);
       weights = new Float32Array(cells);
-      rows.forEach((row, t) => row.forEach((value, c) => (weights[c] = (weights[c] as number) + value * (values[t] as number))));
+      rows.forEach((row, t) =>
+        row.forEach(
+          (value, c) => (weights[c] = (weights[c] as number) + value * (values[t] as number)),
+        ),
+      );
       const length = Math.sqrt(weights.reduce((sum, weight) => sum + weight * weight, 0)) || 1;
       for (let c = 0; c < cells; c += 1) weights[c] = (weights[c] as number) / length;
     }
     values = along(rows, weights);
     // What this one explains is taken off before the next is looked for.
-    rows.forEach((row, t) => weights.forEach((weight, c) => (row[c] = (row[c] as number) - weight * (values[t] as number))));
-    const spread = Math.sqrt(values.reduce((sum, value) => sum + value * value, 0) / values.length) || 1;
+    rows.forEach((row, t) =>
+      weights.forEach(
+        (weight, c) => (row[c] = (row[c] as number) - weight * (values[t] as number)),
+      ),
+    );
+    const spread =
+      Math.sqrt(values.reduce((sum, value) => sum + value * value, 0) / values.length) || 1;
     return Array.from(values, (value) => Math.round((value / spread) * 100) / 100);
   });
 }

@@ -12,8 +12,10 @@ export interface MoveSignal {
   seen: number;
 }
 
-const half = (a: Float64Array, b: Float64Array) => a.map((value, i) => (value + (b[i] as number)) / 2);
-const apart = (a: Float64Array, b: Float64Array) => a.map((value, i) => Math.abs(value - (b[i] as number)));
+const half = (a: Float64Array, b: Float64Array) =>
+  a.map((value, i) => (value + (b[i] as number)) / 2);
+const apart = (a: Float64Array, b: Float64Array) =>
+  a.map((value, i) => Math.abs(value - (b[i] as number)));
 const less = (a: Float64Array, b: Float64Array) => a.map((value, i) => value - (b[i] as number));
 
 const TRUNK_LEAST = 0.035;
@@ -23,7 +25,16 @@ const ARM_LEAST = 0.19;
 /** The same for what they do together, each in its own least movement. */
 const TOGETHER_LEAST = 1.6;
 
-const LIMBS: Joint[] = ['left elbow', 'right elbow', 'left wrist', 'right wrist', 'left knee', 'right knee', 'left ankle', 'right ankle'];
+const LIMBS: Joint[] = [
+  'left elbow',
+  'right elbow',
+  'left wrist',
+  'right wrist',
+  'left knee',
+  'right knee',
+  'left ankle',
+  'right ankle',
+];
 /** So many looks of standing still tell how the body rests. */
 const REST_LOOKS = 5;
 const AWAY_LEAST = 0.07;
@@ -33,31 +44,93 @@ export function awayFromRest({ x, y, seen, length }: Body, still: Uint8Array): M
   const used = LIMBS.filter((joint) => seen[joint] >= SEEN_OFTEN);
   if (still.reduce((sum, one) => sum + one, 0) < REST_LOOKS || used.length === 0) return null;
   const hips = { x: half(x['left hip'], x['right hip']), y: half(y['left hip'], y['right hip']) };
-  const ways = [hips.y, ...used.flatMap((joint) => [less(x[joint], hips.x), less(y[joint], hips.y)])];
+  const ways = [
+    hips.y,
+    ...used.flatMap((joint) => [less(x[joint], hips.x), less(y[joint], hips.y)]),
+  ];
   const rests = ways.map((way) => middle(way.filter((_, i) => still[i] === 1)));
-  const values = Float64Array.from({ length }, (_, i) => Math.sqrt(ways.reduce((sum, way, w) => sum + ((way[i] as number) - (rests[w] as number)) ** 2, 0) / used.length));
+  const values = Float64Array.from({ length }, (_, i) =>
+    Math.sqrt(
+      ways.reduce((sum, way, w) => sum + ((way[i] as number) - (rests[w] as number)) ** 2, 0) /
+        used.length,
+    ),
+  );
   return { name: 'away from rest', values, least: AWAY_LEAST, seen: 1 };
 }
 
 /** The signals repetitions are looked for in, those of joints that are seen. */
 export function moveSignals({ x, y, seen, present }: Body): MoveSignal[] {
-  const height = (joint: 'shoulder' | 'elbow' | 'wrist' | 'hip' | 'knee' | 'ankle') => half(y[`left ${joint}`], y[`right ${joint}`]);
-  const width = (joint: 'elbow' | 'wrist' | 'knee' | 'ankle') => apart(x[`left ${joint}`], x[`right ${joint}`]);
+  const height = (joint: 'shoulder' | 'elbow' | 'wrist' | 'hip' | 'knee' | 'ankle') =>
+    half(y[`left ${joint}`], y[`right ${joint}`]);
+  const width = (joint: 'elbow' | 'wrist' | 'knee' | 'ankle') =>
+    apart(x[`left ${joint}`], x[`right ${joint}`]);
   const [shoulders, hips] = [height('shoulder'), height('hip')];
   const all: (Omit<MoveSignal, 'seen'> & { of: Joint[] })[] = [
     { name: 'hip height', values: hips, least: TRUNK_LEAST, of: ['left hip', 'right hip'] },
-    { name: 'shoulder height', values: shoulders, least: TRUNK_LEAST, of: ['left shoulder', 'right shoulder'] },
-    { name: 'trunk length', values: less(shoulders, hips), least: LIMB_LEAST / 2, of: ['left shoulder', 'right shoulder', 'left hip', 'right hip'] },
-    { name: 'wrist height', values: less(height('wrist'), shoulders), least: ARM_LEAST, of: ['left wrist', 'right wrist'] },
-    { name: 'elbow height', values: less(height('elbow'), shoulders), least: ARM_LEAST, of: ['left elbow', 'right elbow'] },
-    { name: 'knee height', values: less(height('knee'), hips), least: LIMB_LEAST / 2, of: ['left knee', 'right knee', 'left hip', 'right hip'] },
-    { name: 'ankle height', values: height('ankle'), least: TRUNK_LEAST, of: ['left ankle', 'right ankle'] },
-    { name: 'wrists apart', values: width('wrist'), least: ARM_LEAST, of: ['left wrist', 'right wrist'] },
-    { name: 'elbows apart', values: width('elbow'), least: ARM_LEAST, of: ['left elbow', 'right elbow'] },
-    { name: 'knees apart', values: width('knee'), least: LIMB_LEAST, of: ['left knee', 'right knee'] },
-    { name: 'ankles apart', values: width('ankle'), least: LIMB_LEAST, of: ['left ankle', 'right ankle'] },
+    {
+      name: 'shoulder height',
+      values: shoulders,
+      least: TRUNK_LEAST,
+      of: ['left shoulder', 'right shoulder'],
+    },
+    {
+      name: 'trunk length',
+      values: less(shoulders, hips),
+      least: LIMB_LEAST / 2,
+      of: ['left shoulder', 'right shoulder', 'left hip', 'right hip'],
+    },
+    {
+      name: 'wrist height',
+      values: less(height('wrist'), shoulders),
+      least: ARM_LEAST,
+      of: ['left wrist', 'right wrist'],
+    },
+    {
+      name: 'elbow height',
+      values: less(height('elbow'), shoulders),
+      least: ARM_LEAST,
+      of: ['left elbow', 'right elbow'],
+    },
+    {
+      name: 'knee height',
+      values: less(height('knee'), hips),
+      least: LIMB_LEAST / 2,
+      of: ['left knee', 'right knee', 'left hip', 'right hip'],
+    },
+    {
+      name: 'ankle height',
+      values: height('ankle'),
+      least: TRUNK_LEAST,
+      of: ['left ankle', 'right ankle'],
+    },
+    {
+      name: 'wrists apart',
+      values: width('wrist'),
+      least: ARM_LEAST,
+      of: ['left wrist', 'right wrist'],
+    },
+    {
+      name: 'elbows apart',
+      values: width('elbow'),
+      least: ARM_LEAST,
+      of: ['left elbow', 'right elbow'],
+    },
+    {
+      name: 'knees apart',
+      values: width('knee'),
+      least: LIMB_LEAST,
+      of: ['left knee', 'right knee'],
+    },
+    {
+      name: 'ankles apart',
+      values: width('ankle'),
+      least: LIMB_LEAST,
+      of: ['left ankle', 'right ankle'],
+    },
   ];
-  const usable = all.filter(({ of }) => of.every((joint) => seen[joint] >= SEEN_OFTEN)).map(({ of, ...signal }) => ({ ...signal, seen: Math.min(...of.map((joint) => seen[joint])) }));
+  const usable = all
+    .filter(({ of }) => of.every((joint) => seen[joint] >= SEEN_OFTEN))
+    .map(({ of, ...signal }) => ({ ...signal, seen: Math.min(...of.map((joint) => seen[joint])) }));
   return [...usable, ...together(usable, present)];
 }
 
@@ -81,7 +154,12 @@ function together(signals: readonly MoveSignal[], present: Uint8Array): MoveSign
   const count = rows.length;
   const length = rows[0]?.length ?? 0;
   const common = new Float64Array(count * count);
-  rows.forEach((one, i) => rows.forEach((other, j) => (common[i * count + j] = j < i ? (common[j * count + i] as number) : dotOf(one, other))));
+  rows.forEach((one, i) =>
+    rows.forEach(
+      (other, j) =>
+        (common[i * count + j] = j < i ? (common[j * count + i] as number) : dotOf(one, other)),
+    ),
+  );
   const found: MoveSignal[] = [];
   for (let component = 1; component <= TOGETHER; component += 1) {
     let weights = Float64Array.from({ length: count }, (_, i) => 1 + i / 10);
@@ -92,9 +170,17 @@ function together(signals: readonly MoveSignal[], present: Uint8Array): MoveSign
       weights = weights.map((weight) => weight / (strength || 1));
     }
     const values = new Float64Array(length);
-    rows.forEach((row, r) => row.forEach((value, i) => (values[i] = (values[i] as number) + value * (weights[r] as number))));
+    rows.forEach((row, r) =>
+      row.forEach(
+        (value, i) => (values[i] = (values[i] as number) + value * (weights[r] as number)),
+      ),
+    );
     // What this component explains is taken off before the next is looked for.
-    for (let i = 0; i < count; i += 1) for (let j = 0; j < count; j += 1) common[i * count + j] = (common[i * count + j] as number) - strength * (weights[i] as number) * (weights[j] as number);
+    for (let i = 0; i < count; i += 1)
+      for (let j = 0; j < count; j += 1)
+        common[i * count + j] =
+          (common[i * count + j] as number) -
+          strength * (weights[i] as number) * (weights[j] as number);
     found.push({ name: `together ${component}`, values, least: TOGETHER_LEAST, seen: 1 });
   }
   return found;

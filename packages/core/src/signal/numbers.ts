@@ -12,7 +12,9 @@ export const middle = (values: ArrayLike<number>): number => quantile(values, 0.
 /** Weighted mean of neighbours. @param sigma width of the bell, in samples */
 export function smoothed(values: ArrayLike<number>, sigma: number): Float64Array {
   const reach = Math.max(1, Math.ceil(sigma * 3));
-  const weights = Array.from({ length: reach * 2 + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)));
+  const weights = Array.from({ length: reach * 2 + 1 }, (_, i) =>
+    Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)),
+  );
   const out = new Float64Array(values.length);
   for (let at = 0; at < out.length; at += 1) {
     let sum = 0;
@@ -28,7 +30,10 @@ export function smoothed(values: ArrayLike<number>, sigma: number): Float64Array
 }
 
 /** Runs of indices for which `holds` is true, from first to after the last. */
-export function runsOf(length: number, holds: (index: number) => boolean): { from: number; to: number }[] {
+export function runsOf(
+  length: number,
+  holds: (index: number) => boolean,
+): { from: number; to: number }[] {
   const runs: { from: number; to: number }[] = [];
   for (let i = 0; i < length; i += 1) {
     if (!holds(i)) continue;
@@ -40,7 +45,13 @@ export function runsOf(length: number, holds: (index: number) => boolean): { fro
 }
 
 /** Correlation of two signals, the second `lag` samples later, -1 to 1. */
-export function together(one: ArrayLike<number>, other: ArrayLike<number>, lag = 0, from = 0, to = one.length): number {
+export function together(
+  one: ArrayLike<number>,
+  other: ArrayLike<number>,
+  lag = 0,
+  from = 0,
+  to = one.length,
+): number {
   const count = to - from - lag;
   if (count < 2) return 0;
   let [meanA, meanB] = [0, 0];
@@ -59,4 +70,9 @@ export function together(one: ArrayLike<number>, other: ArrayLike<number>, lag =
 }
 
 /** Correlation of a signal with itself `lag` samples later. */
-export const likeness = (values: ArrayLike<number>, lag: number, from = 0, to = values.length): number => together(values, values, lag, from, to);
+export const likeness = (
+  values: ArrayLike<number>,
+  lag: number,
+  from = 0,
+  to = values.length,
+): number => together(values, values, lag, from, to);

@@ -35,11 +35,17 @@ function profiles({ rgb, width, height }: Picture): Pick<Measured, 'across' | 'd
   const down = new Float64Array(PROFILE);
   const green = (x: number, y: number) => rgb[(y * width + x) * 3 + 1] as number;
   for (let i = 0; i < PROFILE; i += 1) {
-    const [x, y] = [Math.floor(((i + 0.5) * width) / PROFILE), Math.floor(((i + 0.5) * height) / PROFILE)];
+    const [x, y] = [
+      Math.floor(((i + 0.5) * width) / PROFILE),
+      Math.floor(((i + 0.5) * height) / PROFILE),
+    ];
     for (let s = 0; s < 24; s += 1) {
       const edge = (s + 0.5) / 24 / 4;
       across[i] = (across[i] as number) + green(x, Math.floor(edge * height));
-      down[i] = (down[i] as number) + green(Math.floor(edge * 0.8 * width), y) + green(Math.floor((1 - edge * 0.8) * width) - 1, y);
+      down[i] =
+        (down[i] as number) +
+        green(Math.floor(edge * 0.8 * width), y) +
+        green(Math.floor((1 - edge * 0.8) * width) - 1, y);
     }
   }
   return { across, down };
@@ -53,13 +59,20 @@ const EXPLAINED = 0.6;
 function shiftOf(before: Float64Array, now: Float64Array): number {
   const cost = Array.from({ length: 2 * FARTHEST + 1 }, (_, s) => {
     let sum = 0;
-    for (let i = FARTHEST; i < PROFILE - FARTHEST; i += 1) sum += Math.abs((now[i] as number) - (before[i + s - FARTHEST] as number));
+    for (let i = FARTHEST; i < PROFILE - FARTHEST; i += 1)
+      sum += Math.abs((now[i] as number) - (before[i + s - FARTHEST] as number));
     return sum;
   });
   const best = cost.indexOf(Math.min(...cost));
-  const [a, b, c, unmoved] = [cost[best - 1], cost[best] as number, cost[best + 1], cost[FARTHEST] as number];
+  const [a, b, c, unmoved] = [
+    cost[best - 1],
+    cost[best] as number,
+    cost[best + 1],
+    cost[FARTHEST] as number,
+  ];
   // A flat wall fits anywhere, and grain everywhere as badly: only a shift that explains most of the change is one.
-  if (a === undefined || c === undefined || unmoved < LEAST_CHANGE || b > EXPLAINED * unmoved) return 0;
+  if (a === undefined || c === undefined || unmoved < LEAST_CHANGE || b > EXPLAINED * unmoved)
+    return 0;
   return (best - FARTHEST + (a - c) / (2 * (a - 2 * b + c))) / PROFILE;
 }
 
@@ -97,18 +110,35 @@ export class PictureWatch {
     this.#before = now;
     this.#cells.push(cells);
     const box = isSomebody(pose) ? boxAbout(sureJoints(pose)) : null;
-    const mean = (values: Uint8Array, of: (value: number, i: number) => number) => values.reduce((sum, value, i) => sum + of(value, i), 0) / values.length;
+    const mean = (values: Uint8Array, of: (value: number, i: number) => number) =>
+      values.reduce((sum, value, i) => sum + of(value, i), 0) / values.length;
     return {
       luma: Math.round(mean(cells, (value) => value)),
       light: lightHint(cells, CELLS.columns, box),
       sharp: Math.round(sharpness(picture) * 1_000) / 1_000,
-      change: before ? Math.round(mean(cells, (value, i) => Math.abs(value - (before.cells[i] as number))) * 100) / 100 : 0,
-      moved: before ? Math.round(Math.hypot(shiftOf(before.across, now.across), shiftOf(before.down, now.down)) * 10_000) / 10_000 : 0,
+      change: before
+        ? Math.round(
+            mean(cells, (value, i) => Math.abs(value - (before.cells[i] as number))) * 100,
+          ) / 100
+        : 0,
+      moved: before
+        ? Math.round(
+            Math.hypot(shiftOf(before.across, now.across), shiftOf(before.down, now.down)) * 10_000,
+          ) / 10_000
+        : 0,
     };
   }
 }
 
-export const pictureFaults = ['black', 'too dark', 'too bright', 'light from behind', 'shaken', 'out of focus', 'frozen'] as const;
+export const pictureFaults = [
+  'black',
+  'too dark',
+  'too bright',
+  'light from behind',
+  'shaken',
+  'out of focus',
+  'frozen',
+] as const;
 export type PictureFault = (typeof pictureFaults)[number];
 
 export interface FaultStretch {
@@ -124,12 +154,23 @@ const SHAKEN = 0.004;
 const BLURRED = 0.62;
 /** No camera gives two pictures that are the same to this part of a level. */
 const FROZEN = 0.01;
-const LEAST_MS: Record<PictureFault, number> = { black: 300, 'too dark': 1_500, 'too bright': 1_500, 'light from behind': 1_500, shaken: 700, 'out of focus': 500, frozen: 1_500 };
+const LEAST_MS: Record<PictureFault, number> = {
+  black: 300,
+  'too dark': 1_500,
+  'too bright': 1_500,
+  'light from behind': 1_500,
+  shaken: 700,
+  'out of focus': 500,
+  frozen: 1_500,
+};
 
 /** What is wrong with the picture, from when to when. */
 export function faultsOf(looks: readonly PictureLook[], everyMs: number): FaultStretch[] {
   const usual = middle(looks.filter(({ luma }) => luma > BLACK).map(({ sharp }) => sharp));
-  const shakes = looks.map((_, i) => looks.slice(Math.max(0, i - 3), i + 4).filter(({ moved }) => moved > SHAKEN).length >= 4);
+  const shakes = looks.map(
+    (_, i) =>
+      looks.slice(Math.max(0, i - 3), i + 4).filter(({ moved }) => moved > SHAKEN).length >= 4,
+  );
   const tests: Record<PictureFault, (look: PictureLook, i: number) => boolean> = {
     black: ({ luma }) => luma <= BLACK,
     'too dark': ({ luma, light }) => luma > BLACK && light === 'too dark',
@@ -143,7 +184,11 @@ export function faultsOf(looks: readonly PictureLook[], everyMs: number): FaultS
     .flatMap((fault) =>
       runsOf(looks.length, (i) => tests[fault](looks[i] as PictureLook, i))
         .filter(({ from, to }) => (to - from) * everyMs >= LEAST_MS[fault])
-        .map(({ from, to }): FaultStretch => ({ fault, startMs: (fault === 'frozen' ? from - 1 : from) * everyMs, endMs: to * everyMs })),
+        .map(({ from, to }): FaultStretch => ({
+          fault,
+          startMs: (fault === 'frozen' ? from - 1 : from) * everyMs,
+          endMs: to * everyMs,
+        })),
     )
     .sort((a, b) => a.startMs - b.startMs);
 }

@@ -8,11 +8,17 @@ export interface Picture {
 }
 
 /** The crop as a square of `side` pixels, red, green and blue by row, for the pose model; what lies beyond the picture is black. */
-export function croppedSquare({ rgb, width, height }: Picture, crop: Crop, side: number): Int32Array {
+export function croppedSquare(
+  { rgb, width, height }: Picture,
+  crop: Crop,
+  side: number,
+): Int32Array {
   const square = new Int32Array(side * side * 3);
   const [stepX, stepY] = [(crop.width * width) / side, (crop.height * height) / side];
   // The mean of a pixel's four quarters keeps thin limbs when the crop is made smaller.
-  const columns = Array.from({ length: side * 2 }, (_, i) => Math.floor(crop.left * width + ((i + 0.5) / 2) * stepX));
+  const columns = Array.from({ length: side * 2 }, (_, i) =>
+    Math.floor(crop.left * width + ((i + 0.5) / 2) * stepX),
+  );
   for (let y = 0; y < side; y += 1) {
     for (let half = 0; half < 2; half += 1) {
       const row = Math.floor(crop.top * height + ((y * 2 + half + 0.5) / 2) * stepY);
@@ -33,19 +39,35 @@ export function croppedSquare({ rgb, width, height }: Picture, crop: Crop, side:
 }
 
 /** Brightness of the picture in `columns` x `rows` equal cells, 0 to 255 (ITU-R BT.709 weights). */
-export function greyCells({ rgb, width, height }: Picture, columns: number, rows: number): Uint8Array {
+export function greyCells(
+  { rgb, width, height }: Picture,
+  columns: number,
+  rows: number,
+): Uint8Array {
   const cells = new Uint8Array(columns * rows);
   for (let row = 0; row < rows; row += 1) {
-    const [top, bottom] = [Math.floor((row * height) / rows), Math.max(Math.floor((row * height) / rows) + 1, Math.floor(((row + 1) * height) / rows))];
+    const [top, bottom] = [
+      Math.floor((row * height) / rows),
+      Math.max(Math.floor((row * height) / rows) + 1, Math.floor(((row + 1) * height) / rows)),
+    ];
     for (let column = 0; column < columns; column += 1) {
-      const [left, right] = [Math.floor((column * width) / columns), Math.max(Math.floor((column * width) / columns) + 1, Math.floor(((column + 1) * width) / columns))];
+      const [left, right] = [
+        Math.floor((column * width) / columns),
+        Math.max(
+          Math.floor((column * width) / columns) + 1,
+          Math.floor(((column + 1) * width) / columns),
+        ),
+      ];
       let sum = 0;
       let count = 0;
       // Every other pixel is enough for a mean.
       for (let y = top; y < bottom; y += 2) {
         for (let x = left; x < right; x += 2) {
           const at = (y * width + x) * 3;
-          sum += 0.2126 * (rgb[at] as number) + 0.7152 * (rgb[at + 1] as number) + 0.0722 * (rgb[at + 2] as number);
+          sum +=
+            0.2126 * (rgb[at] as number) +
+            0.7152 * (rgb[at + 1] as number) +
+            0.0722 * (rgb[at + 2] as number);
           count += 1;
         }
       }

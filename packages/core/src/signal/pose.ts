@@ -42,7 +42,8 @@ export interface Crop {
   height: number;
 }
 
-export const sureJoints = (pose: SeenPose): SeenJoint[] => pose.filter(({ score }) => score >= SURE_JOINT);
+export const sureJoints = (pose: SeenPose): SeenJoint[] =>
+  pose.filter(({ score }) => score >= SURE_JOINT);
 export const isSomebody = (pose: SeenPose): boolean => sureJoints(pose).length >= LEAST_JOINTS;
 
 /** A part of the picture, in parts of its width and height. */
@@ -56,12 +57,19 @@ export interface Box {
 /** The least box about places; there has to be one. */
 export function boxAbout(places: readonly { x: number; y: number }[]): Box {
   const [xs, ys] = [places.map(({ x }) => x), places.map(({ y }) => y)];
-  return { left: Math.min(...xs), right: Math.max(...xs), top: Math.min(...ys), bottom: Math.max(...ys) };
+  return {
+    left: Math.min(...xs),
+    right: Math.max(...xs),
+    top: Math.min(...ys),
+    bottom: Math.max(...ys),
+  };
 }
 
 /** The whole picture as a square, the short side padded. `aspect` is width over height. */
 export function wholeCrop(aspect: number): Crop {
-  return aspect >= 1 ? { left: 0, top: (1 - aspect) / 2, width: 1, height: aspect } : { left: (1 - 1 / aspect) / 2, top: 0, width: 1 / aspect, height: 1 };
+  return aspect >= 1
+    ? { left: 0, top: (1 - aspect) / 2, width: 1, height: aspect }
+    : { left: (1 - 1 / aspect) / 2, top: 0, width: 1 / aspect, height: 1 };
 }
 
 /**
@@ -70,16 +78,27 @@ export function wholeCrop(aspect: number): Crop {
  */
 export function nextCrop(pose: SeenPose | null, aspect: number): Crop {
   if (!pose || !isSomebody(pose)) return wholeCrop(aspect);
-  const { left, right, top, bottom } = boxAbout(sureJoints(pose).map(({ x, y }) => ({ x: x * aspect, y })));
+  const { left, right, top, bottom } = boxAbout(
+    sureJoints(pose).map(({ x, y }) => ({ x: x * aspect, y })),
+  );
   const middle = { x: (left + right) / 2, y: (top + bottom) / 2 };
   const side = Math.min(Math.max(1, aspect), 1.5 * Math.max(0.25, right - left, bottom - top));
-  return { left: (middle.x - side / 2) / aspect, top: middle.y - side / 2, width: side / aspect, height: side };
+  return {
+    left: (middle.x - side / 2) / aspect,
+    top: middle.y - side / 2,
+    width: side / aspect,
+    height: side,
+  };
 }
 
 /** The pose on the 16:9 frame its picture is fitted into. @param aspect width over height of the picture */
 export function onWideFrame(pose: SeenPose, aspect: number): SeenPose {
   const [across, down] = [Math.min(1, (aspect * 9) / 16), Math.min(1, 16 / 9 / aspect)];
-  return pose.map(({ x, y, score }) => ({ x: 0.5 + (x - 0.5) * across, y: 0.5 + (y - 0.5) * down, score }));
+  return pose.map(({ x, y, score }) => ({
+    x: 0.5 + (x - 0.5) * across,
+    y: 0.5 + (y - 0.5) * down,
+    score,
+  }));
 }
 
 /** Where a joint is surely seen; null when it is not. */

@@ -27,7 +27,8 @@ export const SURE_REPETITION = 0.5;
 /** Repetitions known to less than this, on average, are "not sure" in their times: a counter is seen to be further off. */
 const SURE_TIME_MS = 150;
 /** Whether it is known well enough when each is over. */
-export const timesKnown = (repetitions: readonly Pick<SeenRepetition, 'withinMs'>[]): boolean => repetitions.reduce((sum, { withinMs }) => sum + withinMs, 0) <= SURE_TIME_MS * repetitions.length;
+export const timesKnown = (repetitions: readonly Pick<SeenRepetition, 'withinMs'>[]): boolean =>
+  repetitions.reduce((sum, { withinMs }) => sum + withinMs, 0) <= SURE_TIME_MS * repetitions.length;
 /** Repetitions that reach less far than this part of the others may be incomplete. */
 export const WHOLE_REPETITION = 0.72;
 
@@ -68,7 +69,13 @@ interface Cycle {
  * Whether the body rests high in this signal: by where it is while standing still, if that is plain; if not, by whether
  * it goes down while the whole body goes away from rest. Without any rest it stays longer where it rests.
  */
-function restsHigh(values: Float64Array, still: Uint8Array, away: Float64Array | null, low: number, high: number): boolean {
+function restsHigh(
+  values: Float64Array,
+  still: Uint8Array,
+  away: Float64Array | null,
+  low: number,
+  high: number,
+): boolean {
   if (!away) return middle(values) - low > high - middle(values);
   const level = (middle(values.filter((_, i) => still[i] === 1)) - low) / (high - low);
   return Math.abs(level - 0.5) > PLAIN_REST ? level > 0.5 : together(values, away) < 0;
@@ -97,9 +104,13 @@ function cyclesIn(values: Float64Array, present: Uint8Array, way: number): Cycle
   return runsOf(values.length, (i) => present[i] === 1).flatMap(({ from, to }) => {
     const tops = topsIn(values, from, to, TURN * way);
     return tops.map((top, t): Cycle => {
-      const [before, after] = [values.subarray(tops[t - 1] ?? from, top), values.subarray(top, tops[t + 1] ?? to)];
+      const [before, after] = [
+        values.subarray(tops[t - 1] ?? from, top),
+        values.subarray(top, tops[t + 1] ?? to),
+      ];
       const [lowBefore, lowAfter] = [Math.min(...before), Math.min(...after)];
-      const begins = (tops[t - 1] ?? from) + before.findLastIndex((value) => value <= lowBefore + AT_REST * way);
+      const begins =
+        (tops[t - 1] ?? from) + before.findLastIndex((value) => value <= lowBefore + AT_REST * way);
       const ends = top + after.findIndex((value) => value <= lowAfter + AT_REST * way);
       return { from: begins, top, to: ends, rise: (values[top] as number) - lowBefore };
     });
@@ -142,11 +153,22 @@ function stepsOf(cycles: readonly Cycle[]): number[] {
 }
 
 /** When a cycle begins, is at its top and is over. Nothing tells where in the quiet before the next one of a bout it was over. */
-function timesOf(values: Float64Array, cycle: Cycle, next: Cycle | undefined, step: number, everyMs: number): Pick<SeenRepetition, 'startMs' | 'topMs' | 'atMs' | 'withinMs'> {
+function timesOf(
+  values: Float64Array,
+  cycle: Cycle,
+  next: Cycle | undefined,
+  step: number,
+  everyMs: number,
+): Pick<SeenRepetition, 'startMs' | 'topMs' | 'atMs' | 'withinMs'> {
   const ms = (look: number) => Math.round(look * everyMs);
   const endAt = endOf(values, cycle, next);
   const quiet = next && next.top - cycle.top <= IN_BOUT * step ? Math.max(0, next.from - endAt) : 0;
-  return { startMs: ms(cycle.from), topMs: ms(cycle.top), atMs: ms(endAt), withinMs: Math.round((Math.max(1, quiet) * everyMs) / 2) };
+  return {
+    startMs: ms(cycle.from),
+    topMs: ms(cycle.top),
+    atMs: ms(endAt),
+    withinMs: Math.round((Math.max(1, quiet) * everyMs) / 2),
+  };
 }
 
 interface Reading {
@@ -166,46 +188,98 @@ function withoutWavering(cycles: readonly Cycle[], values: Float64Array): Cycle[
   const out: Cycle[] = [];
   for (const cycle of cycles) {
     const last = out.at(-1);
-    if (!last || cycle.top - last.top >= ONE_TOP * usual || cycle.from > last.to + 1) out.push(cycle);
-    else out[out.length - 1] = { from: last.from, top: (values[cycle.top] as number) > (values[last.top] as number) ? cycle.top : last.top, to: cycle.to, rise: Math.max(last.rise, cycle.rise) };
+    if (!last || cycle.top - last.top >= ONE_TOP * usual || cycle.from > last.to + 1)
+      out.push(cycle);
+    else
+      out[out.length - 1] = {
+        from: last.from,
+        top: (values[cycle.top] as number) > (values[last.top] as number) ? cycle.top : last.top,
+        to: cycle.to,
+        rise: Math.max(last.rise, cycle.rise),
+      };
   }
   return out;
 }
 
 /** A signal that rests low, read as cycles. Null when it is none. @param way how far it goes */
-function read(values: Float64Array, way: number, strength: number, body: Pick<Body, 'present' | 'everyMs'>): Reading | null {
-  const cycles = withoutWavering(cyclesIn(values, body.present, way), values).filter(({ from, to }) => (to - from) * body.everyMs >= SHORTEST_MS && (to - from) * body.everyMs <= LONGEST_MS);
-  if (cycles.length < LEAST_CYCLES || middle(cycles.map(({ rise }) => rise)) < WHOLE_WAY * way) return null;
+function read(
+  values: Float64Array,
+  way: number,
+  strength: number,
+  body: Pick<Body, 'present' | 'everyMs'>,
+): Reading | null {
+  const cycles = withoutWavering(cyclesIn(values, body.present, way), values).filter(
+    ({ from, to }) =>
+      (to - from) * body.everyMs >= SHORTEST_MS && (to - from) * body.everyMs <= LONGEST_MS,
+  );
+  if (cycles.length < LEAST_CYCLES || middle(cycles.map(({ rise }) => rise)) < WHOLE_WAY * way)
+    return null;
   const steps = stepsOf(cycles);
   const step = Math.round(middle(steps));
   const [first, last] = [cycles[0]?.from ?? 0, (cycles.at(-1)?.to ?? 0) + 1];
-  const periodic = Math.max(0, ...[step - 1, step, step + 1].filter((lag) => lag > 0).map((lag) => likeness(values, lag, first, last)));
+  const periodic = Math.max(
+    0,
+    ...[step - 1, step, step + 1]
+      .filter((lag) => lag > 0)
+      .map((lag) => likeness(values, lag, first, last)),
+  );
   const even = 1 / (1 + 2.5 * spread(steps) + 2 * spread(cycles.map(({ rise }) => rise)));
-  return { values, cycles, periodic, worth: (0.25 + 0.75 * periodic) * Math.sqrt(Math.min(2.5, strength)) * even };
+  return {
+    values,
+    cycles,
+    periodic,
+    worth: (0.25 + 0.75 * periodic) * Math.sqrt(Math.min(2.5, strength)) * even,
+  };
 }
 
-function readingOf({ values, least, seen }: MoveSignal, still: Uint8Array, away: Float64Array | null, body: Body): Reading | null {
+function readingOf(
+  { values, least, seen }: MoveSignal,
+  still: Uint8Array,
+  away: Float64Array | null,
+  body: Body,
+): Reading | null {
   const moving = values.filter((_, i) => body.present[i] === 1);
   const [low, high] = [quantile(moving, WAY.from), quantile(moving, WAY.to)];
   if (high - low < least) return null;
-  const reading = read(restsHigh(values, still, away, low, high) ? values.map((value) => -value) : values, high - low, (high - low) / least, body);
+  const reading = read(
+    restsHigh(values, still, away, low, high) ? values.map((value) => -value) : values,
+    high - low,
+    (high - low) / least,
+    body,
+  );
   return reading && { ...reading, worth: reading.worth * (0.3 + 0.7 * seen) };
 }
 
 /** What all parts of the body do from the start of a cycle to its top, each in its own least movement. */
-const directionOf = (signals: readonly MoveSignal[], { from, top }: Cycle) => signals.map(({ values, least }) => ((values[top] as number) - (values[from] as number)) / least);
-const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, value, i) => sum + value * (b[i] ?? 0), 0);
+const directionOf = (signals: readonly MoveSignal[], { from, top }: Cycle) =>
+  signals.map(({ values, least }) => ((values[top] as number) - (values[from] as number)) / least);
+const dot = (a: readonly number[], b: readonly number[]) =>
+  a.reduce((sum, value, i) => sum + value * (b[i] ?? 0), 0);
 const lengthOf = (a: readonly number[]) => Math.sqrt(dot(a, a)) || 1;
 
-const ARMS: Joint[][] = [['left wrist', 'left elbow'], ['right wrist', 'right elbow']];
-const LEGS: Joint[][] = [['left ankle', 'left knee'], ['right ankle', 'right knee']];
+const ARMS: Joint[][] = [
+  ['left wrist', 'left elbow'],
+  ['right wrist', 'right elbow'],
+];
+const LEGS: Joint[][] = [
+  ['left ankle', 'left knee'],
+  ['right ankle', 'right knee'],
+];
 /** A limb that moves so much more than the other one did it. */
 const ONE_SIDED = 1.7;
 const LIMB_MOVES = 0.09;
 
 /** The side whose leg, or if no leg whose arm, goes far and much further than the other one's. */
 function sideOf({ x, y }: Body, { from, top }: Cycle): Side | null {
-  const gone = (limb: readonly Joint[]) => Math.max(...limb.map((joint) => Math.hypot((x[joint][top] as number) - (x[joint][from] as number), (y[joint][top] as number) - (y[joint][from] as number))));
+  const gone = (limb: readonly Joint[]) =>
+    Math.max(
+      ...limb.map((joint) =>
+        Math.hypot(
+          (x[joint][top] as number) - (x[joint][from] as number),
+          (y[joint][top] as number) - (y[joint][from] as number),
+        ),
+      ),
+    );
   for (const [left, right] of [LEGS, ARMS]) {
     const [a, b] = [gone(left ?? []), gone(right ?? [])];
     if (Math.max(a, b) < LIMB_MOVES) continue;
@@ -238,35 +312,63 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
   const away = awayFromRest(body, still);
   const signals = moveSignals(body);
   const candidates = away ? [away, ...signals] : signals;
-  const first = candidates.flatMap((signal) => readingOf(signal, still, away?.values ?? null, body) ?? []).sort((a, b) => b.worth - a.worth)[0];
+  const first = candidates
+    .flatMap((signal) => readingOf(signal, still, away?.values ?? null, body) ?? [])
+    .sort((a, b) => b.worth - a.worth)[0];
   if (!first || first.worth < LEAST_WORTH) return [];
   // The whole body at once: what all signals do together in the usual cycle, 0 at rest and 1 at its top.
   const own = signals.slice(0, -TOGETHER);
-  const usual = own.map((_, s) => middle(first.cycles.map((cycle) => directionOf(own, cycle)[s] ?? 0)));
-  const whole = Float64Array.from({ length: body.length }, (_, i) => own.reduce((sum, { values, least }, s) => sum + ((values[i] as number) / least) * (usual[s] as number), 0) / dot(usual, usual));
+  const usual = own.map((_, s) =>
+    middle(first.cycles.map((cycle) => directionOf(own, cycle)[s] ?? 0)),
+  );
+  const whole = Float64Array.from(
+    { length: body.length },
+    (_, i) =>
+      own.reduce(
+        (sum, { values, least }, s) => sum + ((values[i] as number) / least) * (usual[s] as number),
+        0,
+      ) / dot(usual, usual),
+  );
   const again = read(whole, 1, lengthOf(usual), body);
-  const { cycles, values, periodic, worth } = again && again.worth > 0.8 * first.worth ? again : first;
+  const { cycles, values, periodic, worth } =
+    again && again.worth > 0.8 * first.worth ? again : first;
   const step = middle(stepsOf(cycles));
   const usualRise = middle(cycles.map(({ rise }) => rise));
   const ms = (look: number) => Math.round(look * body.everyMs);
-  const restAt = (look: number) => rests.find(({ startMs, endMs }) => ms(look) >= startMs && ms(look) < endMs);
+  const restAt = (look: number) =>
+    rests.find(({ startMs, endMs }) => ms(look) >= startMs && ms(look) < endMs);
   // From its start to its top nothing has moved.
-  const isRest = ({ from, top }: Cycle) => restAt(top) !== undefined && restAt(top) === restAt(from);
-  const found = cycles.filter((cycle) => !isRest(cycle)).map((cycle, i, moved) => {
-    const direction = directionOf(own, cycle);
-    const alike = dot(direction, usual) / (lengthOf(usual) * lengthOf(direction));
-    const nearest = Math.min(...[moved[i - 1], moved[i + 1]].map((other) => (other ? Math.abs(Math.abs(other.top - cycle.top) - step) / step : 1)));
-    const rise = cycle.rise / usualRise;
-    const times = timesOf(values, cycle, moved[i + 1], step, body.everyMs);
-    const repetition: SeenRepetition = {
-      ...times,
-      startMs: restAt(cycle.from)?.endMs ?? times.startMs,
-      side: sideOf(body, cycle),
-      size: Math.round(rise * 100) / 100,
-      confidence: Math.round(Math.max(0, alike) * Math.min(1, 0.35 + periodic) * Math.min(1, Math.max(0, (worth - LEAST_WORTH) / (PLAIN_WORTH - LEAST_WORTH))) * (1 - 0.4 * Math.min(1, nearest)) * (rise < WHOLE_REPETITION && alike < ALIKE ? 0.5 : 1) * 100) / 100,
-    };
-    return { repetition, alike, nearest };
-  });
+  const isRest = ({ from, top }: Cycle) =>
+    restAt(top) !== undefined && restAt(top) === restAt(from);
+  const found = cycles
+    .filter((cycle) => !isRest(cycle))
+    .map((cycle, i, moved) => {
+      const direction = directionOf(own, cycle);
+      const alike = dot(direction, usual) / (lengthOf(usual) * lengthOf(direction));
+      const nearest = Math.min(
+        ...[moved[i - 1], moved[i + 1]].map((other) =>
+          other ? Math.abs(Math.abs(other.top - cycle.top) - step) / step : 1,
+        ),
+      );
+      const rise = cycle.rise / usualRise;
+      const times = timesOf(values, cycle, moved[i + 1], step, body.everyMs);
+      const repetition: SeenRepetition = {
+        ...times,
+        startMs: restAt(cycle.from)?.endMs ?? times.startMs,
+        side: sideOf(body, cycle),
+        size: Math.round(rise * 100) / 100,
+        confidence:
+          Math.round(
+            Math.max(0, alike) *
+              Math.min(1, 0.35 + periodic) *
+              Math.min(1, Math.max(0, (worth - LEAST_WORTH) / (PLAIN_WORTH - LEAST_WORTH))) *
+              (1 - 0.4 * Math.min(1, nearest)) *
+              (rise < WHOLE_REPETITION && alike < ALIKE ? 0.5 : 1) *
+              100,
+          ) / 100,
+      };
+      return { repetition, alike, nearest };
+    });
   const kept = found
     .filter(({ alike, nearest, repetition: { size: own } }) => {
       const isDue = nearest <= ON_BEAT;
@@ -278,8 +380,15 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
   const sided = sidesHold(kept.map(({ side }) => side));
   // Where most are doubtful, one that happens to look right is no more sure.
   const common = middle(kept.map(({ confidence }) => confidence));
-  const isDoubtful = (confidence: number) => common < SURE_REPETITION || confidence < LIKE_THE_OTHERS * common;
-  return kept.map((repetition) => ({ ...repetition, side: sided ? repetition.side : null, confidence: isDoubtful(repetition.confidence) ? Math.min(SURE_REPETITION - 0.01, repetition.confidence) : repetition.confidence }));
+  const isDoubtful = (confidence: number) =>
+    common < SURE_REPETITION || confidence < LIKE_THE_OTHERS * common;
+  return kept.map((repetition) => ({
+    ...repetition,
+    side: sided ? repetition.side : null,
+    confidence: isDoubtful(repetition.confidence)
+      ? Math.min(SURE_REPETITION - 0.01, repetition.confidence)
+      : repetition.confidence,
+  }));
 }
 
 /** Without a body nothing is quite sure. */
@@ -290,18 +399,31 @@ const MOTION_WORTH = 0.55;
  * Repetitions of whatever moves in a picture in which no body is found: when and how many, with less confidence, and
  * nothing about sides. @param motion see `motionOf`
  */
-export function repetitionsInMotion(motion: readonly (readonly number[])[], everyMs: number): SeenRepetition[] {
+export function repetitionsInMotion(
+  motion: readonly (readonly number[])[],
+  everyMs: number,
+): SeenRepetition[] {
   const readings = motion.flatMap((signal) => {
     const values = Float64Array.from(signal);
     const [low, high] = [quantile(values, WAY.from), quantile(values, WAY.to)];
     if (high === low) return [];
-    const turned = restsHigh(values, new Uint8Array(values.length), null, low, high) ? values.map((value) => -value) : values;
-    const reading = read(turned, high - low, 1, { everyMs, present: new Uint8Array(values.length).fill(1) });
+    const turned = restsHigh(values, new Uint8Array(values.length), null, low, high)
+      ? values.map((value) => -value)
+      : values;
+    const reading = read(turned, high - low, 1, {
+      everyMs,
+      present: new Uint8Array(values.length).fill(1),
+    });
     return reading ? [reading] : [];
   });
   const best = readings.sort((a, b) => b.worth - a.worth)[0];
   if (!best || best.worth < MOTION_WORTH) return [];
   const usualRise = middle(best.cycles.map(({ rise }) => rise));
   const step = middle(stepsOf(best.cycles));
-  return best.cycles.map((cycle, i) => ({ ...timesOf(best.values, cycle, best.cycles[i + 1], step, everyMs), side: null, size: Math.round((cycle.rise / usualRise) * 100) / 100, confidence: Math.round(MOTION_MOST * best.periodic * 100) / 100 }));
+  return best.cycles.map((cycle, i) => ({
+    ...timesOf(best.values, cycle, best.cycles[i + 1], step, everyMs),
+    side: null,
+    size: Math.round((cycle.rise / usualRise) * 100) / 100,
+    confidence: Math.round(MOTION_MOST * best.periodic * 100) / 100,
+  }));
 }

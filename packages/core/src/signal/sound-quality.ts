@@ -21,14 +21,18 @@ export interface SoundLook {
 }
 
 const SILENT_DB = -100;
-const decibels = (power: number) => (power > 1e-10 ? Math.round(100 * Math.log10(power)) / 10 : SILENT_DB);
+const decibels = (power: number) =>
+  power > 1e-10 ? Math.round(100 * Math.log10(power)) / 10 : SILENT_DB;
 /** A tone has this part of the power in the lines about one. */
 const TONE = 0.85;
 
 /** Looks at a sound. @param samples -1 to 1 @param rate samples a second */
 export function soundLooks(samples: Float32Array, rate: number): SoundLook[] {
   const fft = new FFT(SIZE);
-  const window = Float64Array.from({ length: SIZE }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / SIZE));
+  const window = Float64Array.from(
+    { length: SIZE },
+    (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / SIZE),
+  );
   const wave = new Array<number>(SIZE).fill(0);
   const spectrum = fft.createComplexArray() as number[];
   const hop = Math.round((SOUND_STEP_MS * rate) / 1_000);
@@ -41,15 +45,26 @@ export function soundLooks(samples: Float32Array, rate: number): SoundLook[] {
       sum += value * value;
       peak = Math.max(peak, Math.abs(value));
     }
-    for (let i = 0; i < SIZE; i += 1) wave[i] = (samples[look * hop + i] ?? 0) * (window[i] as number);
+    for (let i = 0; i < SIZE; i += 1)
+      wave[i] = (samples[look * hop + i] ?? 0) * (window[i] as number);
     fft.realTransform(spectrum, wave);
-    for (let i = 0; i < powers.length; i += 1) powers[i] = (spectrum[2 * i] as number) ** 2 + (spectrum[2 * i + 1] as number) ** 2;
+    for (let i = 0; i < powers.length; i += 1)
+      powers[i] = (spectrum[2 * i] as number) ** 2 + (spectrum[2 * i + 1] as number) ** 2;
     // A window of this shape lets 3/8 of the power through; both halves of the spectrum count.
-    const inBand = (from: number, to: number) => powers.subarray(line(from), line(to)).reduce((all, power) => all + power, 0) / (SIZE * SIZE * 0.1875);
+    const inBand = (from: number, to: number) =>
+      powers.subarray(line(from), line(to)).reduce((all, power) => all + power, 0) /
+      (SIZE * SIZE * 0.1875);
     const total = inBand(20, rate / 2);
     const top = powers.reduce((best, power, i) => (power > (powers[best] as number) ? i : best), 0);
-    const about = powers.subarray(Math.max(0, top - 2), top + 3).reduce((all, power) => all + power, 0) / (SIZE * SIZE * 0.1875);
-    const strongest = Float64Array.from(powers).sort().subarray(-12).reduce((all, power) => all + power, 0) / (SIZE * SIZE * 0.1875);
+    const about =
+      powers.subarray(Math.max(0, top - 2), top + 3).reduce((all, power) => all + power, 0) /
+      (SIZE * SIZE * 0.1875);
+    const strongest =
+      Float64Array.from(powers)
+        .sort()
+        .subarray(-12)
+        .reduce((all, power) => all + power, 0) /
+      (SIZE * SIZE * 0.1875);
     return {
       level: decibels(sum / hop),
       peak: Math.round(peak * 1_000) / 1_000,
@@ -86,25 +101,58 @@ const TONE_MS = { from: 80, to: 1_500 } as const;
 
 /** @param speech 1 for each look in which somebody speaks */
 export function soundFigures(looks: readonly SoundLook[], speech: Uint8Array): SoundFigures {
-  const power = (list: readonly SoundLook[]) => decibels(list.reduce((sum, { level }) => sum + 10 ** (level / 10), 0) / list.length);
+  const power = (list: readonly SoundLook[]) =>
+    decibels(list.reduce((sum, { level }) => sum + 10 ** (level / 10), 0) / list.length);
   const spoken = looks.filter((_, i) => speech[i] === 1);
   // Right beside a word its echo is still heard.
-  const between = looks.filter((_, i) => speech[i] !== 1 && speech[i - 1] !== 1 && speech[i + 1] !== 1);
-  const betweenDb = between.length >= BETWEEN_LOOKS ? quantile(between.map(({ level }) => level), 0.5) : null;
+  const between = looks.filter(
+    (_, i) => speech[i] !== 1 && speech[i - 1] !== 1 && speech[i + 1] !== 1,
+  );
+  const betweenDb =
+    between.length >= BETWEEN_LOOKS
+      ? quantile(
+          between.map(({ level }) => level),
+          0.5,
+        )
+      : null;
   const tests: Record<SoundFault, (look: SoundLook) => boolean> = {
-    wind: ({ level, peak, rumble, voice }) => soundHint({ loudestDb: level, peak: Math.min(peak, 0.9), rumbleDb: rumble, voiceDb: voice }) === 'wind',
+    wind: ({ level, peak, rumble, voice }) =>
+      soundHint({
+        loudestDb: level,
+        peak: Math.min(peak, 0.9),
+        rumbleDb: rumble,
+        voiceDb: voice,
+      }) === 'wind',
     overloaded: ({ peak }) => peak >= 0.985,
     silence: ({ level }) => level < SILENCE_DB,
   };
-  const stretches = (test: (look: SoundLook, i: number) => boolean) => runsOf(looks.length, (i) => test(looks[i] as SoundLook, i)).map(({ from, to }) => ({ startMs: from * SOUND_STEP_MS, endMs: to * SOUND_STEP_MS }));
+  const stretches = (test: (look: SoundLook, i: number) => boolean) =>
+    runsOf(looks.length, (i) => test(looks[i] as SoundLook, i)).map(({ from, to }) => ({
+      startMs: from * SOUND_STEP_MS,
+      endMs: to * SOUND_STEP_MS,
+    }));
   const tones = stretches(({ tone, level }) => tone > 0 && level > HEARD_DB)
-    .filter(({ startMs, endMs }) => endMs - startMs >= TONE_MS.from && endMs - startMs <= TONE_MS.to)
+    .filter(
+      ({ startMs, endMs }) => endMs - startMs >= TONE_MS.from && endMs - startMs <= TONE_MS.to,
+    )
     .map((stretch) => ({ ...stretch, hz: looks[stretch.startMs / SOUND_STEP_MS]?.tone ?? 0 }));
   return {
     speechDb: spoken.length > 0 ? power(spoken) : null,
     betweenDb,
-    isMusic: betweenDb !== null && betweenDb > HEARD_DB && quantile(between.map(({ tonal }) => tonal), 0.5) > MUSIC,
-    faults: soundFaults.flatMap((fault) => stretches(tests[fault]).filter(({ startMs, endMs }) => endMs - startMs >= LEAST_MS[fault]).map((stretch) => ({ fault, ...stretch }))).sort((a, b) => a.startMs - b.startMs),
+    isMusic:
+      betweenDb !== null &&
+      betweenDb > HEARD_DB &&
+      quantile(
+        between.map(({ tonal }) => tonal),
+        0.5,
+      ) > MUSIC,
+    faults: soundFaults
+      .flatMap((fault) =>
+        stretches(tests[fault])
+          .filter(({ startMs, endMs }) => endMs - startMs >= LEAST_MS[fault])
+          .map((stretch) => ({ fault, ...stretch })),
+      )
+      .sort((a, b) => a.startMs - b.startMs),
     tones,
   };
 }

@@ -28,8 +28,24 @@ export interface SpeechMatch {
   starts: readonly number[];
 }
 
-const FIRST: Prices = { stay: 0.35, jump: [0, 0.15, 0.5], skip: 12, silence: -0.55, murmur: 0.1, aside: 14, filler: -0.62 };
-const LATER: Prices = { stay: 0.35, jump: [0, 0.15, 0.5], skip: 12, silence: -0.55, murmur: 0.1, aside: 14, filler: -0.45 };
+const FIRST: Prices = {
+  stay: 0.35,
+  jump: [0, 0.15, 0.5],
+  skip: 12,
+  silence: -0.55,
+  murmur: 0.1,
+  aside: 14,
+  filler: -0.62,
+};
+const LATER: Prices = {
+  stay: 0.35,
+  jump: [0, 0.15, 0.5],
+  skip: 12,
+  silence: -0.55,
+  murmur: 0.1,
+  aside: 14,
+  filler: -0.45,
+};
 /** What a look of silence costs in a sentence, where its own look is quiet and where it is not; and quiet where somebody speaks. */
 const NEAR_SPEECH = 10;
 const QUIET = { both: -0.5, one: 0.45 } as const;
@@ -49,7 +65,9 @@ function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): Costs {
     const isNear = isSpeech || speech[look - NEAR_SPEECH] === 1 || speech[look + NEAR_SPEECH] === 1;
     if (isNear) costs(look, from, to, row);
     if (!isSpeech) {
-      for (let r = from; r < to; r += 1) row[r] = quiet[r] === 1 ? QUIET.both : isNear ? Math.min(QUIET.one, row[r] as number) : QUIET.one;
+      for (let r = from; r < to; r += 1)
+        row[r] =
+          quiet[r] === 1 ? QUIET.both : isNear ? Math.min(QUIET.one, row[r] as number) : QUIET.one;
       return;
     }
     for (let r = from; r < to; r += 1) if (quiet[r] === 1) row[r] = QUIET.one;
@@ -93,7 +111,12 @@ function coarser(shapes: Float32Array, times: number): Float32Array {
   }
   return out;
 }
-const coarserFlags = (flags: Uint8Array, times: number) => Uint8Array.from({ length: Math.floor(flags.length / times) }, (_, i) => (flags.subarray(i * times, (i + 1) * times).reduce((sum, one) => sum + one, 0) * 2 >= times ? 1 : 0));
+const coarserFlags = (flags: Uint8Array, times: number) =>
+  Uint8Array.from({ length: Math.floor(flags.length / times) }, (_, i) =>
+    flags.subarray(i * times, (i + 1) * times).reduce((sum, one) => sum + one, 0) * 2 >= times
+      ? 1
+      : 0,
+  );
 
 /** Looks near a way already found. */
 function bandAbout({ at }: Way, starts: readonly number[], total: number, times: number): Band {
@@ -114,14 +137,33 @@ function bandAbout({ at }: Way, starts: readonly number[], total: number, times:
   };
 }
 
-function firstBand(shapes: Float32Array, made: Float32Array, speech: Uint8Array, { starts, quiet }: Sentences): Band {
+function firstBand(
+  shapes: Float32Array,
+  made: Float32Array,
+  speech: Uint8Array,
+  { starts, quiet }: Sentences,
+): Band {
   const [looks, total] = [speech.length, quiet.length];
   if (looks * total <= MOST_CELLS) return () => [0, total];
-  const own = { starts: starts.map((start) => Math.floor(start / COARSE)), quiet: coarserFlags(quiet, COARSE) };
+  const own = {
+    starts: starts.map((start) => Math.floor(start / COARSE)),
+    quiet: coarserFlags(quiet, COARSE),
+  };
   own.starts[own.starts.length - 1] = own.quiet.length;
   const prices = { ...FIRST, skip: FIRST.skip / COARSE };
-  const [few, fewMade, fewSpeech] = [coarser(shapes, COARSE), coarser(made, COARSE), coarserFlags(speech, COARSE)];
-  const way = cheapestWay(fewSpeech.length, own, fewSpeech, prices, () => [0, own.quiet.length], withQuiet(fewSpeech, own.quiet, plainCosts(few, fewMade, own.quiet)));
+  const [few, fewMade, fewSpeech] = [
+    coarser(shapes, COARSE),
+    coarser(made, COARSE),
+    coarserFlags(speech, COARSE),
+  ];
+  const way = cheapestWay(
+    fewSpeech.length,
+    own,
+    fewSpeech,
+    prices,
+    () => [0, own.quiet.length],
+    withQuiet(fewSpeech, own.quiet, plainCosts(few, fewMade, own.quiet)),
+  );
   return bandAbout(way, starts, total, COARSE);
 }
 
@@ -161,7 +203,9 @@ const LEARNT = 0.8;
 
 function bestOf(found: readonly Found[], costs: Costs, total: number): Found[] {
   const row = new Float32Array(total);
-  const sorted = found.map((own) => ({ own, cost: costOfFound(own, costs, row) })).sort((a, b) => a.cost - b.cost);
+  const sorted = found
+    .map((own) => ({ own, cost: costOfFound(own, costs, row) }))
+    .sort((a, b) => a.cost - b.cost);
   return sorted.slice(0, Math.max(1, Math.ceil(found.length * LEARNT))).map(({ own }) => own);
 }
 
@@ -172,7 +216,14 @@ const CONFIRMED = 3;
 const FOLDS = 4;
 
 /** What speaks for each sentence found, by its number in the script; null where nothing does. */
-function evidenceIn(found: readonly Found[], learnt: readonly Found[], shapes: Float32Array, plain: Float32Array, speech: Uint8Array, { starts, quiet }: Sentences): Map<number, number | null> {
+function evidenceIn(
+  found: readonly Found[],
+  learnt: readonly Found[],
+  shapes: Float32Array,
+  plain: Float32Array,
+  speech: Uint8Array,
+  { starts, quiet }: Sentences,
+): Map<number, number | null> {
   const total = quiet.length;
   const row = new Float32Array(total);
   const evidence = new Map<number, number | null>();
@@ -180,8 +231,26 @@ function evidenceIn(found: readonly Found[], learnt: readonly Found[], shapes: F
     const judged = found.filter((_, i) => i % FOLDS === fold);
     const pairs = learnt.filter((own) => !judged.includes(own)).flatMap((own) => own.pairs);
     const isEnough = pairs.length >= FEATURES * 2;
-    const costs = isEnough ? withQuiet(speech, quiet, likelyCosts(shapes, inVoice(shapes, plain, pairs), speech, pairs).costs) : null;
-    for (const { sentence, span } of judged) evidence.set(sentence, costs && evidenceFor(costs, span, [starts[sentence] as number, starts[sentence + 1] as number], total, LATER, row));
+    const costs = isEnough
+      ? withQuiet(
+          speech,
+          quiet,
+          likelyCosts(shapes, inVoice(shapes, plain, pairs), speech, pairs).costs,
+        )
+      : null;
+    for (const { sentence, span } of judged)
+      evidence.set(
+        sentence,
+        costs &&
+          evidenceFor(
+            costs,
+            span,
+            [starts[sentence] as number, starts[sentence + 1] as number],
+            total,
+            LATER,
+            row,
+          ),
+      );
   }
   return evidence;
 }
@@ -189,7 +258,11 @@ function evidenceIn(found: readonly Found[], learnt: readonly Found[], shapes: F
 const RIDGE = 30;
 
 /** Made speech as this teacher would have said it: the affine map that takes its looks nearest to theirs (ridge regression). */
-function inVoice(shapes: Float32Array, made: Float32Array, pairs: readonly [number, number][]): Float32Array {
+function inVoice(
+  shapes: Float32Array,
+  made: Float32Array,
+  pairs: readonly [number, number][],
+): Float32Array {
   const n = FEATURES + 1;
   const left = new Float64Array(n * n);
   const right = new Float64Array(n * FEATURES);
@@ -198,8 +271,12 @@ function inVoice(shapes: Float32Array, made: Float32Array, pairs: readonly [numb
   for (const [t, r] of pairs) {
     for (let f = 0; f < FEATURES; f += 1) x[f] = made[r * FEATURES + f] as number;
     for (let i = 0; i < n; i += 1) {
-      for (let j = 0; j < n; j += 1) left[i * n + j] = (left[i * n + j] as number) + (x[i] as number) * (x[j] as number);
-      for (let f = 0; f < FEATURES; f += 1) right[i * FEATURES + f] = (right[i * FEATURES + f] as number) + (x[i] as number) * (shapes[t * FEATURES + f] as number);
+      for (let j = 0; j < n; j += 1)
+        left[i * n + j] = (left[i * n + j] as number) + (x[i] as number) * (x[j] as number);
+      for (let f = 0; f < FEATURES; f += 1)
+        right[i * FEATURES + f] =
+          (right[i * FEATURES + f] as number) +
+          (x[i] as number) * (shapes[t * FEATURES + f] as number);
     }
   }
   // Towards leaving it as it is, where there is too little to learn from.
@@ -213,7 +290,8 @@ function inVoice(shapes: Float32Array, made: Float32Array, pairs: readonly [numb
   for (let r = 0; r < made.length / FEATURES; r += 1) {
     for (let f = 0; f < FEATURES; f += 1) {
       let sum = right[FEATURES * FEATURES + f] as number;
-      for (let i = 0; i < FEATURES; i += 1) sum += (made[r * FEATURES + i] as number) * (right[i * FEATURES + f] as number);
+      for (let i = 0; i < FEATURES; i += 1)
+        sum += (made[r * FEATURES + i] as number) * (right[i * FEATURES + f] as number);
       out[r * FEATURES + f] = sum;
     }
   }
@@ -223,11 +301,16 @@ function inVoice(shapes: Float32Array, made: Float32Array, pairs: readonly [numb
 /** Solves `left` x = `right` in place by Gauss's elimination with pivots; x is left in `right`. */
 function solve(left: Float64Array, right: Float64Array, n: number, columns: number): void {
   const swap = (matrix: Float64Array, width: number, a: number, b: number) => {
-    for (let i = 0; i < width; i += 1) [matrix[a * width + i], matrix[b * width + i]] = [matrix[b * width + i] as number, matrix[a * width + i] as number];
+    for (let i = 0; i < width; i += 1)
+      [matrix[a * width + i], matrix[b * width + i]] = [
+        matrix[b * width + i] as number,
+        matrix[a * width + i] as number,
+      ];
   };
   for (let p = 0; p < n; p += 1) {
     let most = p;
-    for (let i = p + 1; i < n; i += 1) if (Math.abs(left[i * n + p] as number) > Math.abs(left[most * n + p] as number)) most = i;
+    for (let i = p + 1; i < n; i += 1)
+      if (Math.abs(left[i * n + p] as number) > Math.abs(left[most * n + p] as number)) most = i;
     if (most !== p) {
       swap(left, n, p, most);
       swap(right, columns, p, most);
@@ -237,17 +320,32 @@ function solve(left: Float64Array, right: Float64Array, n: number, columns: numb
       if (i === p) continue;
       const part = (left[i * n + p] as number) / pivot;
       if (part === 0) continue;
-      for (let j = p; j < n; j += 1) left[i * n + j] = (left[i * n + j] as number) - part * (left[p * n + j] as number);
-      for (let j = 0; j < columns; j += 1) right[i * columns + j] = (right[i * columns + j] as number) - part * (right[p * columns + j] as number);
+      for (let j = p; j < n; j += 1)
+        left[i * n + j] = (left[i * n + j] as number) - part * (left[p * n + j] as number);
+      for (let j = 0; j < columns; j += 1)
+        right[i * columns + j] =
+          (right[i * columns + j] as number) - part * (right[p * columns + j] as number);
     }
   }
-  for (let i = 0; i < n; i += 1) for (let j = 0; j < columns; j += 1) right[i * columns + j] = (right[i * columns + j] as number) / (left[i * n + i] as number);
+  for (let i = 0; i < n; i += 1)
+    for (let j = 0; j < columns; j += 1)
+      right[i * columns + j] = (right[i * columns + j] as number) / (left[i * n + i] as number);
 }
 
 /** How much likelier a look is as that one of the sentence than as any speech: each number by its own spread, the whole scaled to the plain costs. */
-function likelyCosts(shapes: Float32Array, made: Float32Array, speech: Uint8Array, pairs: readonly [number, number][]): { costs: Costs; usual: number } {
+function likelyCosts(
+  shapes: Float32Array,
+  made: Float32Array,
+  speech: Uint8Array,
+  pairs: readonly [number, number][],
+): { costs: Costs; usual: number } {
   const within = new Float64Array(FEATURES).fill(1e-3);
-  for (const [t, r] of pairs) for (let f = 0; f < FEATURES; f += 1) within[f] = (within[f] as number) + ((shapes[t * FEATURES + f] as number) - (made[r * FEATURES + f] as number)) ** 2 / pairs.length;
+  for (const [t, r] of pairs)
+    for (let f = 0; f < FEATURES; f += 1)
+      within[f] =
+        (within[f] as number) +
+        ((shapes[t * FEATURES + f] as number) - (made[r * FEATURES + f] as number)) ** 2 /
+          pairs.length;
   const [mean, about] = [new Float64Array(FEATURES), new Float64Array(FEATURES)];
   let count = 0;
   for (let t = 0; t < speech.length; t += 1) {
@@ -269,7 +367,9 @@ function likelyCosts(shapes: Float32Array, made: Float32Array, speech: Uint8Arra
     let sum = steady;
     for (let f = 0; f < FEATURES; f += 1) {
       const value = shapes[t * FEATURES + f] as number;
-      sum += (value - (made[r * FEATURES + f] as number)) ** 2 / (2 * (within[f] as number)) - (value - (mean[f] as number)) ** 2 / (2 * (about[f] as number));
+      sum +=
+        (value - (made[r * FEATURES + f] as number)) ** 2 / (2 * (within[f] as number)) -
+        (value - (mean[f] as number)) ** 2 / (2 * (about[f] as number));
     }
     return sum;
   };
@@ -293,7 +393,11 @@ const STRANGE = 6.2;
 const OWN = 8.2;
 
 /** How plainly a recording is of the script as a whole, 0 to 1. Each number of the map makes any recording likelier by one (Akaike's criterion): little speech must be more alike. */
-const likenessOf = (usual: number, pairs: number) => Math.min(1, Math.max(0, (-usual - (FEATURES * (FEATURES + 1)) / pairs - STRANGE) / (OWN - STRANGE)));
+const likenessOf = (usual: number, pairs: number) =>
+  Math.min(
+    1,
+    Math.max(0, (-usual - (FEATURES * (FEATURES + 1)) / pairs - STRANGE) / (OWN - STRANGE)),
+  );
 
 /** Starts and ends are moved to where speech begins and ends this near. */
 const SNAP_MS = 350;
@@ -304,7 +408,13 @@ const ADDED_MS = 600;
 const PASSES = 2;
 
 /** Where each sentence of the script is said in the recording, what was left out and what was added. */
-export function alignSpeech({ recording, speech, made, madeSpeech, starts }: SpeechMatch): Alignment {
+export function alignSpeech({
+  recording,
+  speech,
+  made,
+  madeSpeech,
+  starts,
+}: SpeechMatch): Alignment {
   const [shapes, plain] = [shapesOf(recording, speech), shapesOf(made, madeSpeech)];
   const quiet = madeSpeech.map((one) => 1 - one);
   const sentences: Sentences = { starts, quiet };
@@ -322,45 +432,84 @@ export function alignSpeech({ recording, speech, made, madeSpeech, starts }: Spe
     if (pairs.length < FEATURES * 4) break;
     const likely = likelyCosts(shapes, inVoice(shapes, plain, pairs), speech, pairs);
     const bestPairs = best.flatMap((own) => own.pairs);
-    const { usual } = learnt === best ? likely : likelyCosts(shapes, inVoice(shapes, plain, bestPairs), speech, bestPairs);
+    const { usual } =
+      learnt === best
+        ? likely
+        : likelyCosts(shapes, inVoice(shapes, plain, bestPairs), speech, bestPairs);
     const likeness = likenessOf(usual, bestPairs.length);
     costs = withQuiet(speech, quiet, likely.costs);
-    way = cheapestWay(speech.length, sentences, speech, LATER, speech.length * total <= MOST_CELLS ? wide : bandAbout(way, starts, total, 1), costs);
+    way = cheapestWay(
+      speech.length,
+      sentences,
+      speech,
+      LATER,
+      speech.length * total <= MOST_CELLS ? wide : bandAbout(way, starts, total, 1),
+      costs,
+    );
     found = foundIn(way, speech, sentences);
     best = bestOf(found, costs, total);
     const evidence = evidenceIn(found, best, shapes, plain, speech, sentences);
     const confirmed = found.filter(({ sentence }) => (evidence.get(sentence) ?? 0) >= CONFIRMED);
-    learnt = confirmed.reduce((sum, own) => sum + own.pairs.length, 0) >= LEAST_CONFIRMED ? confirmed : best;
+    learnt =
+      confirmed.reduce((sum, own) => sum + own.pairs.length, 0) >= LEAST_CONFIRMED
+        ? confirmed
+        : best;
     const row = new Float32Array(total);
-    const fit = new Map(found.map((own) => [own.sentence, likeness * Math.min(1, Math.max(0, 0.5 + LATER.filler - costOfFound(own, costs, row)))]));
-    trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map((own, sentence) => (own === null ? null : Math.max(own, fit.get(sentence) ?? 0)));
+    const fit = new Map(
+      found.map((own) => [
+        own.sentence,
+        likeness * Math.min(1, Math.max(0, 0.5 + LATER.filler - costOfFound(own, costs, row))),
+      ]),
+    );
+    trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map(
+      (own, sentence) => (own === null ? null : Math.max(own, fit.get(sentence) ?? 0)),
+    );
   }
   return readOff(way, speech, sentences, trust);
 }
 
-function readOff({ at }: Way, speech: Uint8Array, { starts }: Sentences, trust: readonly (number | null)[]): Alignment {
+function readOff(
+  { at }: Way,
+  speech: Uint8Array,
+  { starts }: Sentences,
+  trust: readonly (number | null)[],
+): Alignment {
   const edges = runsOf(speech.length, (t) => speech[t] === 1);
   const reach = SNAP_MS / SPEECH_STEP_MS;
   const nearest = (look: number, of: 'from' | 'to') => {
-    const found = edges.map((edge) => edge[of]).sort((a, b) => Math.abs(a - look) - Math.abs(b - look))[0];
+    const found = edges
+      .map((edge) => edge[of])
+      .sort((a, b) => Math.abs(a - look) - Math.abs(b - look))[0];
     return found !== undefined && Math.abs(found - look) <= reach ? found : look;
   };
   const claimed = new Uint8Array(speech.length);
   const found = starts.slice(0, -1).map((start, s): SaidSentence | null => {
     const own: number[] = [];
-    for (let t = 0; t < at.length; t += 1) if ((at[t] as number) >= start && (at[t] as number) < (starts[s + 1] as number)) own.push(t);
+    for (let t = 0; t < at.length; t += 1)
+      if ((at[t] as number) >= start && (at[t] as number) < (starts[s + 1] as number)) own.push(t);
     const [first, last] = [own[0], own.at(-1)];
     if (first === undefined || last === undefined) return null;
     const [from, to] = [nearest(first, 'from'), nearest(last + 1, 'to')];
     claimed.fill(1, Math.min(from, first), Math.max(to, last + 1));
-    return { startMs: from * SPEECH_STEP_MS, endMs: Math.max(to, from + 1) * SPEECH_STEP_MS, confidence: Math.round((trust[s] ?? 0) * 100) / 100 };
+    return {
+      startMs: from * SPEECH_STEP_MS,
+      endMs: Math.max(to, from + 1) * SPEECH_STEP_MS,
+      confidence: Math.round((trust[s] ?? 0) * 100) / 100,
+    };
   });
-  const added = runsOf(speech.length, (t) => speech[t] === 1 && claimed[t] === 0).map(({ from, to }) => ({ startMs: from * SPEECH_STEP_MS, endMs: to * SPEECH_STEP_MS }));
-  return { sentences: found, added: joined(added).filter(({ startMs, endMs }) => endMs - startMs >= ADDED_MS) };
+  const added = runsOf(speech.length, (t) => speech[t] === 1 && claimed[t] === 0).map(
+    ({ from, to }) => ({ startMs: from * SPEECH_STEP_MS, endMs: to * SPEECH_STEP_MS }),
+  );
+  return {
+    sentences: found,
+    added: joined(added).filter(({ startMs, endMs }) => endMs - startMs >= ADDED_MS),
+  };
 }
 
 /** Stretches with less than a breath between them are one. */
-function joined(stretches: readonly { startMs: number; endMs: number }[]): { startMs: number; endMs: number }[] {
+function joined(
+  stretches: readonly { startMs: number; endMs: number }[],
+): { startMs: number; endMs: number }[] {
   const out: { startMs: number; endMs: number }[] = [];
   for (const { startMs, endMs } of stretches) {
     const last = out.at(-1);

@@ -64,14 +64,24 @@ class Steps {
  * with silence or other words between them. Dynamic programming, one look of the recording after the other.
  * @param costs fills `row` with the costs of looks `from` to before `to` of the sentences at a look of the recording
  */
-export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Array, prices: Prices, band: Band, costs: (look: number, from: number, to: number, row: Float32Array) => void): Way {
+export function cheapestWay(
+  looks: number,
+  sentences: Sentences,
+  speech: Uint8Array,
+  prices: Prices,
+  band: Band,
+  costs: (look: number, from: number, to: number, row: Float32Array) => void,
+): Way {
   const { starts } = sentences;
   const count = starts.length - 1;
   const total = starts[count] ?? 0;
   const sentenceOf = new Int32Array(total);
   for (let s = 0; s < count; s += 1) sentenceOf.fill(s, starts[s], starts[s + 1]);
   const row = new Float32Array(total);
-  let [before, now] = [new Float32Array(total).fill(Infinity), new Float32Array(total).fill(Infinity)];
+  let [before, now] = [
+    new Float32Array(total).fill(Infinity),
+    new Float32Array(total).fill(Infinity),
+  ];
   const gaps = count + 1;
   // First all pauses, then all asides.
   let [gapBefore, gapNow] = [new Float32Array(2 * gaps).fill(Infinity), new Float32Array(2 * gaps)];
@@ -100,7 +110,10 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
         if (cost < best) [best, step] = [cost, back];
       }
       if (inside < 3) {
-        const [pause, aside] = t === 0 ? [s * prices.skip, Infinity] : [gapBefore[s] as number, gapBefore[gaps + s] as number];
+        const [pause, aside] =
+          t === 0
+            ? [s * prices.skip, Infinity]
+            : [gapBefore[s] as number, gapBefore[gaps + s] as number];
         if (pause < best) [best, step] = [pause, FROM_PAUSE];
         if (aside < best) [best, step] = [aside, FROM_ASIDE];
       }
@@ -111,7 +124,14 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
       const own = kind * gaps;
       const other = (1 - kind) * gaps;
       const begin = kind === ASIDE ? prices.aside : 0;
-      const look = kind === PAUSE ? (isSpeech ? prices.murmur : prices.silence) : isSpeech ? prices.filler : prices.silence;
+      const look =
+        kind === PAUSE
+          ? isSpeech
+            ? prices.murmur
+            : prices.silence
+          : isSpeech
+            ? prices.filler
+            : prices.silence;
       for (let s = 0; s < gaps; s += 1) {
         let best = t === 0 ? (s === 0 ? begin : Infinity) : (gapBefore[own + s] as number);
         let step = GAP_STAY;
@@ -137,15 +157,40 @@ export function cheapestWay(looks: number, sentences: Sentences, speech: Uint8Ar
     [gapBefore, gapNow] = [gapNow, gapBefore];
     [oldFrom, oldTo] = [from, to];
   }
-  return backwards(looks, sentences, band, offsets, steps, gapSteps, before, gapBefore, sentenceOf, prices);
+  return backwards(
+    looks,
+    sentences,
+    band,
+    offsets,
+    steps,
+    gapSteps,
+    before,
+    gapBefore,
+    sentenceOf,
+    prices,
+  );
 }
 
-function backwards(looks: number, { starts }: Sentences, band: Band, offsets: Float64Array, steps: Steps, gapSteps: Steps, last: Float32Array, lastGap: Float32Array, sentenceOf: Int32Array, { skip }: Prices): Way {
+function backwards(
+  looks: number,
+  { starts }: Sentences,
+  band: Band,
+  offsets: Float64Array,
+  steps: Steps,
+  gapSteps: Steps,
+  last: Float32Array,
+  lastGap: Float32Array,
+  sentenceOf: Int32Array,
+  { skip }: Prices,
+): Way {
   const count = starts.length - 1;
   const gaps = count + 1;
   const at = new Int32Array(looks);
   // A state is a look of the sentences, or -1 less a place in the list of gaps. It may end within the last words of any sentence, the others left out.
-  let [state, cost] = (lastGap[count] as number) <= (lastGap[gaps + count] as number) ? [-1 - count, lastGap[count] as number] : [-1 - gaps - count, lastGap[gaps + count] as number];
+  let [state, cost] =
+    (lastGap[count] as number) <= (lastGap[gaps + count] as number)
+      ? [-1 - count, lastGap[count] as number]
+      : [-1 - gaps - count, lastGap[gaps + count] as number];
   for (let s = 0; s < count; s += 1) {
     for (let back = 1; back <= 3; back += 1) {
       const r = (starts[s + 1] as number) - back;

@@ -29,7 +29,9 @@ function triangles(rate: number, size: number): { from: number; weights: number[
   return Array.from({ length: BANDS }, (_, b) => {
     const [start, top, end] = [lineOf(b), lineOf(b + 1), lineOf(b + 2)];
     const from = Math.max(1, Math.ceil(start));
-    const weights = Array.from({ length: Math.max(1, Math.floor(end) - from + 1) }, (__, i) => Math.max(0, Math.min((from + i - start) / (top - start), (end - from - i) / (end - top))));
+    const weights = Array.from({ length: Math.max(1, Math.floor(end) - from + 1) }, (__, i) =>
+      Math.max(0, Math.min((from + i - start) / (top - start), (end - from - i) / (end - top))),
+    );
     return { from, weights };
   });
 }
@@ -40,19 +42,26 @@ export function bandSound(samples: Float32Array, rate: number): BandSound {
   const size = 2 ** Math.ceil(Math.log2(window));
   const looks = Math.max(0, Math.floor((samples.length - window) / hop) + 1);
   const fft = new FFT(size);
-  const shape = Float64Array.from({ length: window }, (_, i) => 0.54 - 0.46 * Math.cos((2 * Math.PI * i) / (window - 1)));
+  const shape = Float64Array.from(
+    { length: window },
+    (_, i) => 0.54 - 0.46 * Math.cos((2 * Math.PI * i) / (window - 1)),
+  );
   const filters = triangles(rate, size);
   const wave: number[] = new Array<number>(size).fill(0);
   const spectrum = fft.createComplexArray() as number[];
   const powers = new Float32Array(looks * BANDS);
   for (let look = 0; look < looks; look += 1) {
     const from = Math.round(look * hop);
-    for (let i = 0; i < window; i += 1) wave[i] = (samples[from + i] as number) * (shape[i] as number);
+    for (let i = 0; i < window; i += 1)
+      wave[i] = (samples[from + i] as number) * (shape[i] as number);
     fft.realTransform(spectrum, wave);
     for (const [b, { from: line, weights }] of filters.entries()) {
       let power = 0;
       for (let i = 0; i < weights.length; i += 1) {
-        const [re, im] = [spectrum[2 * (line + i)] as number, spectrum[2 * (line + i) + 1] as number];
+        const [re, im] = [
+          spectrum[2 * (line + i)] as number,
+          spectrum[2 * (line + i) + 1] as number,
+        ];
         power += (weights[i] as number) * (re * re + im * im);
       }
       powers[look * BANDS + b] = power / size;
@@ -63,7 +72,12 @@ export function bandSound(samples: Float32Array, rate: number): BandSound {
 
 /** The quiet of each band: what nine looks in ten are louder than. */
 export function floorOf({ looks, powers }: BandSound): Float32Array {
-  return Float32Array.from({ length: BANDS }, (_, b) => quantile(Array.from({ length: looks }, (__, look) => powers[look * BANDS + b] as number), 0.1));
+  return Float32Array.from({ length: BANDS }, (_, b) =>
+    quantile(
+      Array.from({ length: looks }, (__, look) => powers[look * BANDS + b] as number),
+      0.1,
+    ),
+  );
 }
 
 const decibels = (power: number) => 10 * Math.log10(power + FLOOR_POWER);
@@ -95,37 +109,56 @@ export function speechLooks(sound: BandSound, floor: Float32Array): Uint8Array {
     }
     over.sort();
     own.sort();
-    level[look] = over.subarray(BANDS - BEST_BANDS).reduce((sum, value) => sum + value, 0) / BEST_BANDS;
-    isTone[look] = ((own[BANDS - 1] as number) + (own[BANDS - 2] as number)) / (total + FLOOR_POWER) > TONE_PART ? 1 : 0;
+    level[look] =
+      over.subarray(BANDS - BEST_BANDS).reduce((sum, value) => sum + value, 0) / BEST_BANDS;
+    isTone[look] =
+      ((own[BANDS - 1] as number) + (own[BANDS - 2] as number)) / (total + FLOOR_POWER) > TONE_PART
+        ? 1
+        : 0;
   }
   const least = Math.max(OVER_DB, quantile(level, 0.98) - UNDER_PEAK_DB);
   const speech = Uint8Array.from(level, (value) => (value > least ? 1 : 0));
-  for (const { from, to } of runsOf(looks, (i) => isTone[i] === 1)) if ((to - from) * SPEECH_STEP_MS >= TONE_MS) speech.fill(0, from, to);
-  for (const { from, to } of runsOf(looks, (i) => speech[i] === 0)) if (from > 0 && to < looks && (to - from) * SPEECH_STEP_MS <= GAP_MS && !isTone.subarray(from, to).includes(1)) speech.fill(1, from, to);
-  for (const { from, to } of runsOf(looks, (i) => speech[i] === 1)) if ((to - from) * SPEECH_STEP_MS < SHORTEST_MS) speech.fill(0, from, to);
+  for (const { from, to } of runsOf(looks, (i) => isTone[i] === 1))
+    if ((to - from) * SPEECH_STEP_MS >= TONE_MS) speech.fill(0, from, to);
+  for (const { from, to } of runsOf(looks, (i) => speech[i] === 0))
+    if (
+      from > 0 &&
+      to < looks &&
+      (to - from) * SPEECH_STEP_MS <= GAP_MS &&
+      !isTone.subarray(from, to).includes(1)
+    )
+      speech.fill(1, from, to);
+  for (const { from, to } of runsOf(looks, (i) => speech[i] === 1))
+    if ((to - from) * SPEECH_STEP_MS < SHORTEST_MS) speech.fill(0, from, to);
   return speech;
 }
 
-const COSINES = Float64Array.from({ length: CEPSTRA * BANDS }, (_, i) => Math.cos((Math.PI * Math.floor(i / BANDS) * ((i % BANDS) + 0.5)) / BANDS));
+const COSINES = Float64Array.from({ length: CEPSTRA * BANDS }, (_, i) =>
+  Math.cos((Math.PI * Math.floor(i / BANDS) * ((i % BANDS) + 0.5)) / BANDS),
+);
 
 /** Sound as the shape of its spectrum and its change, 26 numbers a look, each with mean 0 and spread 1 over the looks given as speech. */
 export function shapesOf({ looks, powers }: BandSound, speech: Uint8Array): Float32Array {
   const plain = new Float32Array(looks * CEPSTRA);
   const logs = new Float64Array(BANDS);
   for (let look = 0; look < looks; look += 1) {
-    for (let b = 0; b < BANDS; b += 1) logs[b] = Math.log((powers[look * BANDS + b] as number) + FLOOR_POWER);
+    for (let b = 0; b < BANDS; b += 1)
+      logs[b] = Math.log((powers[look * BANDS + b] as number) + FLOOR_POWER);
     for (let c = 0; c < CEPSTRA; c += 1) {
       let sum = 0;
-      for (let b = 0; b < BANDS; b += 1) sum += (COSINES[c * BANDS + b] as number) * (logs[b] as number);
+      for (let b = 0; b < BANDS; b += 1)
+        sum += (COSINES[c * BANDS + b] as number) * (logs[b] as number);
       plain[look * CEPSTRA + c] = sum;
     }
   }
   const shapes = new Float32Array(looks * FEATURES);
-  const at = (look: number, c: number) => plain[Math.min(looks - 1, Math.max(0, look)) * CEPSTRA + c] as number;
+  const at = (look: number, c: number) =>
+    plain[Math.min(looks - 1, Math.max(0, look)) * CEPSTRA + c] as number;
   for (let look = 0; look < looks; look += 1) {
     for (let c = 0; c < CEPSTRA; c += 1) {
       shapes[look * FEATURES + c] = at(look, c);
-      shapes[look * FEATURES + CEPSTRA + c] = (at(look + 1, c) - at(look - 1, c) + 2 * (at(look + 2, c) - at(look - 2, c))) / 10;
+      shapes[look * FEATURES + CEPSTRA + c] =
+        (at(look + 1, c) - at(look - 1, c) + 2 * (at(look + 2, c) - at(look - 2, c))) / 10;
     }
   }
   return normal(shapes, speech);
@@ -146,7 +179,8 @@ function normal(shapes: Float32Array, speech: Uint8Array): Float32Array {
     }
     const mean = sum / Math.max(1, count);
     const spread = Math.sqrt(Math.max(1e-9, squares / Math.max(1, count) - mean * mean));
-    for (let look = 0; look < looks; look += 1) shapes[look * FEATURES + f] = ((shapes[look * FEATURES + f] as number) - mean) / spread;
+    for (let look = 0; look < looks; look += 1)
+      shapes[look * FEATURES + f] = ((shapes[look * FEATURES + f] as number) - mean) / spread;
   }
   return shapes;
 }

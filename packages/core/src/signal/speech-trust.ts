@@ -14,19 +14,32 @@ const LEAST_SPREAD = 0.05;
 type Span = readonly [first: number, last: number];
 
 /** What it costs at least to say looks `from` to before `to` of the sentences in a stretch of the recording, for each look of that. */
-function costOf(costs: Costs, [first, last]: Span, from: number, to: number, { stay, jump }: Prices, row: Float32Array): number {
+function costOf(
+  costs: Costs,
+  [first, last]: Span,
+  from: number,
+  to: number,
+  { stay, jump }: Prices,
+  row: Float32Array,
+): number {
   const count = to - from;
   let [before, now] = [new Float32Array(count), new Float32Array(count)];
   for (let t = first; t <= last; t += 1) {
     costs(t, from, to, row);
     for (let i = 0; i < count; i += 1) {
       let best = t === first ? (i < ENDS ? 0 : Infinity) : (before[i] as number) + stay;
-      for (let back = 1; t > first && back <= 3 && back <= i; back += 1) best = Math.min(best, (before[i - back] as number) + (jump[back - 1] as number));
+      for (let back = 1; t > first && back <= 3 && back <= i; back += 1)
+        best = Math.min(best, (before[i - back] as number) + (jump[back - 1] as number));
       now[i] = best + (row[from + i] as number);
     }
     [before, now] = [now, before];
   }
-  return before.subarray(Math.max(0, count - ENDS)).reduce((least, cost) => Math.min(least, cost), Infinity) / (last - first + 1);
+  return (
+    before
+      .subarray(Math.max(0, count - ENDS))
+      .reduce((least, cost) => Math.min(least, cost), Infinity) /
+    (last - first + 1)
+  );
 }
 
 /**
@@ -35,16 +48,26 @@ function costOf(costs: Costs, [first, last]: Span, from: number, to: number, { s
  * this sentence. Measured beside each other on recordings of people and of synthesisers: right sentences come to 3 to
  * 13, on average 6; those of a wrong script are beaten by another stretch half the time, and else come to 1 to 5.
  */
-export function evidenceFor(costs: Costs, span: Span, [from, to]: readonly [number, number], total: number, prices: Prices, row: Float32Array): number | null {
+export function evidenceFor(
+  costs: Costs,
+  span: Span,
+  [from, to]: readonly [number, number],
+  total: number,
+  prices: Prices,
+  row: Float32Array,
+): number | null {
   const own = costOf(costs, span, from, to, prices, row);
   const others: number[] = [];
   for (let d = 0; d < DECOYS; d += 1) {
     const begin = Math.floor(((total - (to - from)) * d) / (DECOYS - 1));
-    if (begin >= to || begin + to - from <= from) others.push(costOf(costs, span, begin, begin + to - from, prices, row));
+    if (begin >= to || begin + to - from <= from)
+      others.push(costOf(costs, span, begin, begin + to - from, prices, row));
   }
   if (others.length < LEAST_DECOYS || own >= Math.min(...others)) return null;
   const mean = others.reduce((sum, cost) => sum + cost, 0) / others.length;
-  const spread = Math.sqrt(others.reduce((sum, cost) => sum + (cost - mean) ** 2, 0) / others.length);
+  const spread = Math.sqrt(
+    others.reduce((sum, cost) => sum + (cost - mean) ** 2, 0) / others.length,
+  );
   return (mean - own) / Math.max(LEAST_SPREAD, spread);
 }
 
@@ -67,10 +90,17 @@ export function trustIn(evidence: readonly (number | null | undefined)[]): (numb
   const found = evidence.flatMap((own, s) => (own === undefined ? [] : [{ s, own }]));
   const trust: (number | null)[] = evidence.map(() => null);
   found.forEach(({ s, own }, i) => {
-    const near = found.slice(Math.max(0, i - NEIGHBOURS), i + NEIGHBOURS + 1).filter((one) => one.s !== s);
+    const near = found
+      .slice(Math.max(0, i - NEIGHBOURS), i + NEIGHBOURS + 1)
+      .filter((one) => one.s !== s);
     const about = (near.reduce((sum, one) => sum + (one.own ?? 0), 0) + CHANCE) / (near.length + 1);
-    trust[s] = own === null ? 0 : Math.min(1, Math.max(0, (own + about) / 2 - CHANCE) / (2 * (HALF - CHANCE)));
+    trust[s] =
+      own === null
+        ? 0
+        : Math.min(1, Math.max(0, (own + about) / 2 - CHANCE) / (2 * (HALF - CHANCE)));
   });
   const sure = trust.filter((own) => own !== null && own >= SURE_SENTENCE).length;
-  return sure === 1 && found.length >= MANY ? trust.map((own) => own && Math.min(own, SURE_SENTENCE - 0.01)) : trust;
+  return sure === 1 && found.length >= MANY
+    ? trust.map((own) => own && Math.min(own, SURE_SENTENCE - 0.01))
+    : trust;
 }

@@ -4,23 +4,47 @@ import { SURE_SENTENCE, trustIn } from './speech-trust.ts';
 import { cheapestWay, type Prices } from './speech-path.ts';
 import { bandSound, floorOf, speechLooks } from './speech-sound.ts';
 
-const PRICES: Prices = { stay: 0.35, jump: [0, 0.15, 0.5], skip: 12, silence: -0.55, murmur: 0.1, aside: 14, filler: -0.45 };
+const PRICES: Prices = {
+  stay: 0.35,
+  jump: [0, 0.15, 0.5],
+  skip: 12,
+  silence: -0.55,
+  murmur: 0.1,
+  aside: 14,
+  filler: -0.45,
+};
 const QUIET = -1;
 const STRANGE = -2;
 
 /** A recording as the looks of the sentences it holds, in order; quiet and strange ones among them. */
 function wayOf(recording: readonly number[], lengths: readonly number[]): Int32Array {
-  const starts = lengths.reduce<number[]>((list, length) => [...list, (list.at(-1) ?? 0) + length], [0]);
+  const starts = lengths.reduce<number[]>(
+    (list, length) => [...list, (list.at(-1) ?? 0) + length],
+    [0],
+  );
   const total = starts.at(-1) ?? 0;
   const speech = Uint8Array.from(recording, (look) => (look === QUIET ? 0 : 1));
-  return cheapestWay(recording.length, { starts, quiet: new Uint8Array(total) }, speech, PRICES, () => [0, total], (look, from, to, row) => {
-    for (let r = from; r < to; r += 1) row[r] = recording[look] === QUIET ? 0.45 : recording[look] === r ? -1 : 0.6;
-  }).at;
+  return cheapestWay(
+    recording.length,
+    { starts, quiet: new Uint8Array(total) },
+    speech,
+    PRICES,
+    () => [0, total],
+    (look, from, to, row) => {
+      for (let r = from; r < to; r += 1)
+        row[r] = recording[look] === QUIET ? 0.45 : recording[look] === r ? -1 : 0.6;
+    },
+  ).at;
 }
 
 describe('the way through a recording and its script', () => {
   it('finds every sentence, what was left out and what was added', () => {
-    const sentence = fc.record({ length: fc.integer({ min: 40, max: 80 }), isSaid: fc.boolean(), pause: fc.integer({ min: 5, max: 25 }), aside: fc.constantFrom(0, 0, 0, 60) });
+    const sentence = fc.record({
+      length: fc.integer({ min: 40, max: 80 }),
+      isSaid: fc.boolean(),
+      pause: fc.integer({ min: 5, max: 25 }),
+      aside: fc.constantFrom(0, 0, 0, 60),
+    });
     fc.assert(
       fc.property(fc.array(sentence, { minLength: 2, maxLength: 7 }), (plan) => {
         const recording: number[] = Array.from({ length: 10 }, () => QUIET);
@@ -28,11 +52,22 @@ describe('the way through a recording and its script', () => {
         let first = 0;
         for (const { length, isSaid, pause, aside } of plan) {
           begins.push(isSaid ? recording.length : null);
-          if (isSaid) recording.push(...Array.from({ length }, (_, i) => first + i), ...Array.from({ length: pause }, () => QUIET));
-          if (isSaid && aside > 0) recording.push(...Array.from({ length: aside }, () => STRANGE), ...Array.from({ length: pause }, () => QUIET));
+          if (isSaid)
+            recording.push(
+              ...Array.from({ length }, (_, i) => first + i),
+              ...Array.from({ length: pause }, () => QUIET),
+            );
+          if (isSaid && aside > 0)
+            recording.push(
+              ...Array.from({ length: aside }, () => STRANGE),
+              ...Array.from({ length: pause }, () => QUIET),
+            );
           first += length;
         }
-        const at = wayOf(recording, plan.map(({ length }) => length));
+        const at = wayOf(
+          recording,
+          plan.map(({ length }) => length),
+        );
         recording.forEach((look, t) => {
           if (look >= 0) expect(at[t]).toBe(look);
           else expect(at[t]).toBeLessThan(0);
@@ -63,46 +98,89 @@ const noise = (seconds: number, level: number, seed: number) => {
 const buzz = (seconds: number) =>
   Float32Array.from({ length: Math.round(seconds * RATE) }, (_, i) => {
     const s = i / RATE;
-    return Array.from({ length: 20 }, (__, h) => Math.sin(2 * Math.PI * 130 * (h + 1) * s) / (1 + ((130 * (h + 1) - 900 - 600 * Math.sin(7 * s)) / 300) ** 2)).reduce((sum, value) => sum + value, 0) * 0.15;
+    return (
+      Array.from(
+        { length: 20 },
+        (__, h) =>
+          Math.sin(2 * Math.PI * 130 * (h + 1) * s) /
+          (1 + ((130 * (h + 1) - 900 - 600 * Math.sin(7 * s)) / 300) ** 2),
+      ).reduce((sum, value) => sum + value, 0) * 0.15
+    );
   });
-const tone = (seconds: number) => Float32Array.from({ length: Math.round(seconds * RATE) }, (_, i) => 0.3 * Math.sin((2 * Math.PI * 880 * i) / RATE));
+const tone = (seconds: number) =>
+  Float32Array.from(
+    { length: Math.round(seconds * RATE) },
+    (_, i) => 0.3 * Math.sin((2 * Math.PI * 880 * i) / RATE),
+  );
 
 describe('where somebody speaks', () => {
   it('is told from quiet, from a beep and from a knock', () => {
     const sound = noise(6, 0.0005, 7);
-    const lay = (part: Float32Array, seconds: number) => part.forEach((value, i) => (sound[Math.round(seconds * RATE) + i] = (sound[Math.round(seconds * RATE) + i] ?? 0) + value));
+    const lay = (part: Float32Array, seconds: number) =>
+      part.forEach(
+        (value, i) =>
+          (sound[Math.round(seconds * RATE) + i] =
+            (sound[Math.round(seconds * RATE) + i] ?? 0) + value),
+      );
     lay(buzz(1.5), 1);
     lay(tone(0.4), 3.5);
     lay(noise(0.06, 0.5, 3), 4.5);
     const bands = bandSound(sound, RATE);
     const speech = speechLooks(bands, floorOf(bands));
     const at = (seconds: number) => speech[Math.round(seconds * 50)];
-    expect([at(0.5), at(1.2), at(1.8), at(2.3), at(3), at(3.7), at(4.52), at(5.5)]).toEqual([0, 1, 1, 1, 0, 0, 0, 0]);
+    expect([at(0.5), at(1.2), at(1.8), at(2.3), at(3), at(3.7), at(4.52), at(5.5)]).toEqual([
+      0, 1, 1, 1, 0, 0, 0, 0,
+    ]);
   });
 });
 
 describe('how sure a sentence is', () => {
-  const evidence = fc.array(fc.oneof({ weight: 4, arbitrary: fc.double({ min: 0, max: 12, noNaN: true }) }, { weight: 1, arbitrary: fc.constant(null) }, { weight: 1, arbitrary: fc.constant(undefined) }), { maxLength: 20 });
+  const evidence = fc.array(
+    fc.oneof(
+      { weight: 4, arbitrary: fc.double({ min: 0, max: 12, noNaN: true }) },
+      { weight: 1, arbitrary: fc.constant(null) },
+      { weight: 1, arbitrary: fc.constant(undefined) },
+    ),
+    { maxLength: 20 },
+  );
 
   it('grows with what speaks for it and for its neighbours, and what is not found has none', () => {
     fc.assert(
-      fc.property(evidence, fc.nat(19), fc.double({ min: 0, max: 5, noNaN: true }), (own, at, more) => {
-        const trust = trustIn(own);
-        expect(trust.map((one) => one === null)).toEqual(own.map((one) => one === undefined));
-        for (const one of trust) if (one !== null) expect(one >= 0 && one <= 1).toBe(true);
-        const before = own[at];
-        if (before === undefined || before === null) return;
-        const raised = trustIn(own.map((one, i) => (i === at ? before + more : one)));
-        // Where one alone is sure among many it counts for nothing, so a second one may only add.
-        if (trust.filter((one) => (one ?? 0) >= SURE_SENTENCE).length !== 1) trust.forEach((one, i) => one !== null && expect(raised[i] ?? 0).toBeGreaterThanOrEqual(Math.min(one, SURE_SENTENCE - 0.01)));
-      }),
+      fc.property(
+        evidence,
+        fc.nat(19),
+        fc.double({ min: 0, max: 5, noNaN: true }),
+        (own, at, more) => {
+          const trust = trustIn(own);
+          expect(trust.map((one) => one === null)).toEqual(own.map((one) => one === undefined));
+          for (const one of trust) if (one !== null) expect(one >= 0 && one <= 1).toBe(true);
+          const before = own[at];
+          if (before === undefined || before === null) return;
+          const raised = trustIn(own.map((one, i) => (i === at ? before + more : one)));
+          // Where one alone is sure among many it counts for nothing, so a second one may only add.
+          if (trust.filter((one) => (one ?? 0) >= SURE_SENTENCE).length !== 1)
+            trust.forEach(
+              (one, i) =>
+                one !== null &&
+                expect(raised[i] ?? 0).toBeGreaterThanOrEqual(Math.min(one, SURE_SENTENCE - 0.01)),
+            );
+        },
+      ),
     );
   });
 
   it('is enough for sentences that all fit, and not for what fits by chance', () => {
     // What was measured: a person’s voice with the right script, and with another one.
-    expect(trustIn([5.5, 5.1, 7.9, 7.2, 5.9, 4.9]).every((one) => (one ?? 0) >= SURE_SENTENCE)).toBe(true);
-    expect(trustIn([3.2, 2.4, 1.5, 2.4, 2.3, 4.9, null, 2.5, 1.9]).some((one) => (one ?? 0) >= SURE_SENTENCE)).toBe(false);
-    expect(trustIn([null, null, 9, null, null, null]).some((one) => (one ?? 0) >= SURE_SENTENCE)).toBe(false);
+    expect(
+      trustIn([5.5, 5.1, 7.9, 7.2, 5.9, 4.9]).every((one) => (one ?? 0) >= SURE_SENTENCE),
+    ).toBe(true);
+    expect(
+      trustIn([3.2, 2.4, 1.5, 2.4, 2.3, 4.9, null, 2.5, 1.9]).some(
+        (one) => (one ?? 0) >= SURE_SENTENCE,
+      ),
+    ).toBe(false);
+    expect(
+      trustIn([null, null, 9, null, null, null]).some((one) => (one ?? 0) >= SURE_SENTENCE),
+    ).toBe(false);
   });
 });

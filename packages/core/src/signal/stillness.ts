@@ -14,7 +14,12 @@ export function speedOf(body: Body): Float64Array {
   return Float64Array.from({ length: body.length }, (_, i) => {
     const [a, b] = [Math.max(0, i - reach), Math.min(body.length - 1, i + reach)];
     const seconds = ((b - a) * body.everyMs) / 1_000;
-    const moved = used.map((joint) => Math.hypot((body.x[joint][b] as number) - (body.x[joint][a] as number), (body.y[joint][b] as number) - (body.y[joint][a] as number)));
+    const moved = used.map((joint) =>
+      Math.hypot(
+        (body.x[joint][b] as number) - (body.x[joint][a] as number),
+        (body.y[joint][b] as number) - (body.y[joint][a] as number),
+      ),
+    );
     return seconds > 0 ? quantile(moved, 0.8) / seconds : 0;
   });
 }
@@ -23,17 +28,29 @@ export function speedOf(body: Body): Float64Array {
 const STILL_PICTURE = 0.2;
 
 /** How much the picture changes about each look, whatever is in it: the most any of the signals does over the window. */
-function pictureChange(motion: readonly (readonly number[])[], reach: number, length: number): Float64Array {
+function pictureChange(
+  motion: readonly (readonly number[])[],
+  reach: number,
+  length: number,
+): Float64Array {
   return Float64Array.from({ length }, (_, i) => {
     const [a, b] = [Math.max(0, i - reach), Math.min(length - 1, i + reach)];
-    return motion.length === 0 ? Infinity : Math.max(...motion.map((signal) => Math.max(...signal.slice(a, b + 1)) - Math.min(...signal.slice(a, b + 1))));
+    return motion.length === 0
+      ? Infinity
+      : Math.max(
+          ...motion.map(
+            (signal) => Math.max(...signal.slice(a, b + 1)) - Math.min(...signal.slice(a, b + 1)),
+          ),
+        );
   });
 }
 
 /** 1 for each look at which the performer is there and still. */
 export function stillLooks(body: Body): Uint8Array {
   const speed = speedOf(body);
-  return Uint8Array.from(speed, (value, i) => (body.present[i] === 1 && value < STILL_SPEED ? 1 : 0));
+  return Uint8Array.from(speed, (value, i) =>
+    body.present[i] === 1 && value < STILL_SPEED ? 1 : 0,
+  );
 }
 
 export interface StillStretch {
@@ -46,9 +63,14 @@ export interface StillStretch {
 const LEAST_MS = 900;
 
 /** The part of a stretch from the first to the last look at which the picture stands; all of it where it mostly does not, as with a camera in the hand. */
-function trimmed({ from, to }: { from: number; to: number }, stands: (i: number) => boolean): { from: number; to: number } {
+function trimmed(
+  { from, to }: { from: number; to: number },
+  stands: (i: number) => boolean,
+): { from: number; to: number } {
   const standing = Array.from({ length: to - from }, (_, i) => from + i).filter(stands);
-  return standing.length * 2 < to - from ? { from, to } : { from: standing[0] ?? from, to: (standing.at(-1) ?? to - 1) + 1 };
+  return standing.length * 2 < to - from
+    ? { from, to }
+    : { from: standing[0] ?? from, to: (standing.at(-1) ?? to - 1) + 1 };
 }
 
 /**
@@ -56,15 +78,28 @@ function trimmed({ from, to }: { from: number; to: number }, stands: (i: number)
  * trembles, as in the dark, by the picture; a slow beginning shows in the picture first.
  * @param motion what moves in the picture, see `motionOf`
  */
-export function stillStretches(body: Body, motion: readonly (readonly number[])[] = []): StillStretch[] {
+export function stillStretches(
+  body: Body,
+  motion: readonly (readonly number[])[] = [],
+): StillStretch[] {
   const still = stillLooks(body);
-  const change = pictureChange(motion, Math.max(1, Math.round(WINDOW_MS / 2 / body.everyMs)), body.length);
+  const change = pictureChange(
+    motion,
+    Math.max(1, Math.round(WINDOW_MS / 2 / body.everyMs)),
+    body.length,
+  );
   const stands = (i: number) => (change[i] as number) < STILL_PICTURE;
   return runsOf(body.length, (i) => body.present[i] === 1 && (still[i] === 1 || stands(i)))
     .map((run) => trimmed(run, stands))
     .filter(({ from, to }) => (to - from) * body.everyMs >= LEAST_MS)
     .map(({ from, to }) => {
-      const xs = body.x['left hip'].slice(from, to).map((value, i) => (value + (body.x['right hip'][from + i] as number)) / 2);
-      return { startMs: from * body.everyMs, endMs: to * body.everyMs, sway: Math.round((quantile(xs, 0.95) - quantile(xs, 0.05)) * 1_000) / 1_000 };
+      const xs = body.x['left hip']
+        .slice(from, to)
+        .map((value, i) => (value + (body.x['right hip'][from + i] as number)) / 2);
+      return {
+        startMs: from * body.everyMs,
+        endMs: to * body.everyMs,
+        sway: Math.round((quantile(xs, 0.95) - quantile(xs, 0.05)) * 1_000) / 1_000,
+      };
     });
 }

@@ -29,7 +29,10 @@ export const sweepLength = (sampleRateHz: number) => Math.round((SWEEP_MS / 1000
  * One sweep, and the same a quarter turn later in its second part, from which its place is found whatever its phase.
  * Values from -1 to 1.
  */
-export function sweep(kind: MarkKind, sampleRateHz: number): { inPhase: Float64Array; quarter: Float64Array } {
+export function sweep(
+  kind: MarkKind,
+  sampleRateHz: number,
+): { inPhase: Float64Array; quarter: Float64Array } {
   const n = sweepLength(sampleRateHz);
   const seconds = n / sampleRateHz;
   const [from, to] = kind === 'start' ? [BAND_HZ.low, BAND_HZ.high] : [BAND_HZ.high, BAND_HZ.low];
@@ -52,7 +55,10 @@ export function sweep(kind: MarkKind, sampleRateHz: number): { inPhase: Float64A
  * @throws RangeError for a number no mark can say
  */
 export function markSamples(kind: MarkKind, number: number, sampleRateHz: number): Float32Array {
-  if (!Number.isInteger(number) || number < 0 || number >= MARK_NUMBERS) throw new RangeError(`A mark says a whole number from 0 to ${MARK_NUMBERS - 1}, not ${number}.`);
+  if (!Number.isInteger(number) || number < 0 || number >= MARK_NUMBERS)
+    throw new RangeError(
+      `A mark says a whole number from 0 to ${MARK_NUMBERS - 1}, not ${number}.`,
+    );
   const { inPhase } = sweep(kind, sampleRateHz);
   const second = Math.round((markGapMs(number) / 1000) * sampleRateHz);
   const samples = new Float32Array(second + inPhase.length);
@@ -64,7 +70,9 @@ export function markSamples(kind: MarkKind, number: number, sampleRateHz: number
 /** The number whose mark has this distance between its sweeps; null when none has, within what recordings are off by. */
 export function numberOfGap(gapMs: number): number | null {
   const number = Math.round((gapMs - FIRST_GAP_MS) / GAP_STEP_MS);
-  return number >= 0 && number < MARK_NUMBERS && Math.abs(gapMs - markGapMs(number)) <= 4 ? number : null;
+  return number >= 0 && number < MARK_NUMBERS && Math.abs(gapMs - markGapMs(number)) <= 4
+    ? number
+    : null;
 }
 export const LONGEST_GAP_MS = markGapMs(MARK_NUMBERS - 1);
 export const SWEEP_BAND_HZ = BAND_HZ;

@@ -1,4 +1,12 @@
-import { isSomebody, joints, SURE_JOINT, type Box, type Joint, type SeenJoint, type SeenPose } from './pose.ts';
+import {
+  isSomebody,
+  joints,
+  SURE_JOINT,
+  type Box,
+  type Joint,
+  type SeenJoint,
+  type SeenPose,
+} from './pose.ts';
 
 /** Room the coming move takes about the performer, in heights of the body. */
 export interface MoveRoom {
@@ -8,7 +16,8 @@ export interface MoveRoom {
 }
 
 /** What the performer is told while the camera looks on. */
-export type FrameHint = 'good' | 'nobody' | 'step back' | 'move left' | 'move right' | 'come closer';
+export type FrameHint =
+  'good' | 'nobody' | 'step back' | 'move left' | 'move right' | 'come closer';
 
 /** In body heights: nose to ankle, shoulder to hip, ankle above the floor (proportions of a drawn or grown body, from memory). */
 const NOSE_TO_ANKLE = 0.88;
@@ -26,13 +35,20 @@ const jointOf = (pose: SeenPose, joint: Joint): SeenJoint | undefined => {
 };
 function middleOf(pose: SeenPose, left: Joint, right: Joint): SeenJoint | undefined {
   const [a, b] = [jointOf(pose, left), jointOf(pose, right)];
-  return a && b ? { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, score: Math.min(a.score, b.score) } : (a ?? b);
+  return a && b
+    ? { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, score: Math.min(a.score, b.score) }
+    : (a ?? b);
 }
 
 /** The body as it stands: where its middle is, where the floor is, and how tall it would be upright, in heights of the picture. Null when too little is seen. */
 export function standing(pose: SeenPose): { x: number; floorY: number; height: number } | null {
   if (!isSomebody(pose)) return null;
-  const [nose, shoulders, hips, ankles] = [jointOf(pose, 'nose'), middleOf(pose, 'left shoulder', 'right shoulder'), middleOf(pose, 'left hip', 'right hip'), middleOf(pose, 'left ankle', 'right ankle')];
+  const [nose, shoulders, hips, ankles] = [
+    jointOf(pose, 'nose'),
+    middleOf(pose, 'left shoulder', 'right shoulder'),
+    middleOf(pose, 'left hip', 'right hip'),
+    middleOf(pose, 'left ankle', 'right ankle'),
+  ];
   if (nose && ankles && ankles.y > nose.y) {
     const height = (ankles.y - nose.y) / NOSE_TO_ANKLE;
     return { x: (hips ?? nose).x, floorY: ankles.y + ANKLE_HEIGHT * height, height };
@@ -49,7 +65,12 @@ export function standing(pose: SeenPose): { x: number; floorY: number; height: n
  * @param safe part of the picture that counts
  * @param aspect width over height
  */
-export function frameHint(pose: SeenPose | null, room: MoveRoom, safe: number, aspect: number): FrameHint {
+export function frameHint(
+  pose: SeenPose | null,
+  room: MoveRoom,
+  safe: number,
+  aspect: number,
+): FrameHint {
   const body = pose && standing(pose);
   if (!body) return 'nobody';
   const edge = (1 - safe) / 2;
@@ -60,7 +81,12 @@ export function frameHint(pose: SeenPose | null, room: MoveRoom, safe: number, a
     bottom: body.floorY,
   };
   const tooWide = box.right - box.left > safe + SLACK;
-  const over = { left: edge - box.left, right: box.right - (1 - edge), top: edge - box.top, bottom: box.bottom - (1 - edge) };
+  const over = {
+    left: edge - box.left,
+    right: box.right - (1 - edge),
+    top: edge - box.top,
+    bottom: box.bottom - (1 - edge),
+  };
   if (tooWide || over.top > SLACK || over.bottom > SLACK) return 'step back';
   // On the picture's left is the performer's right.
   if (over.left > SLACK) return 'move left';
@@ -96,8 +122,10 @@ export function lightHint(luma: Uint8Array, width: number, body: Box | null): Li
   }
   const all = mean.all.sum / Math.max(1, mean.all.n);
   const own = mean.body.n > 0 ? mean.body.sum / mean.body.n : all;
-  const others = mean.all.n > mean.body.n ? (mean.all.sum - mean.body.sum) / (mean.all.n - mean.body.n) : all;
-  if (own < DARK) return others - own > BEHIND && others > DARK * 2 ? 'light from behind' : 'too dark';
+  const others =
+    mean.all.n > mean.body.n ? (mean.all.sum - mean.body.sum) / (mean.all.n - mean.body.n) : all;
+  if (own < DARK)
+    return others - own > BEHIND && others > DARK * 2 ? 'light from behind' : 'too dark';
   if (others - own > BEHIND * 1.6) return 'light from behind';
   return own > BRIGHT ? 'too bright' : null;
 }
@@ -117,7 +145,17 @@ const WIND_OVER_DB = 12;
  * @param peak greatest sample, 0 to 1
  * @param rumbleDb power below 150 Hz, @param voiceDb power from 300 to 3,000 Hz, both in dB
  */
-export function soundHint({ loudestDb, peak, rumbleDb, voiceDb }: { loudestDb: number; peak: number; rumbleDb: number; voiceDb: number }): SoundHint {
+export function soundHint({
+  loudestDb,
+  peak,
+  rumbleDb,
+  voiceDb,
+}: {
+  loudestDb: number;
+  peak: number;
+  rumbleDb: number;
+  voiceDb: number;
+}): SoundHint {
   if (loudestDb < SILENT_DB) return 'silent';
   if (peak >= CLIPPED || loudestDb > GOOD_DB.to) return 'too loud';
   if (rumbleDb - voiceDb > WIND_OVER_DB && loudestDb > GOOD_DB.from - 10) return 'wind';

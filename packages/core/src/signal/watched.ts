@@ -18,7 +18,11 @@ export interface Watched {
   /** What moves in the picture whatever it is, see `motionOf`: for where no body is found. */
   motion: number[][];
   sound: SoundFigures | null;
-  loudness: { integratedLufs: number | null; truePeakDb: number | null; shortTermLufs: number | null };
+  loudness: {
+    integratedLufs: number | null;
+    truePeakDb: number | null;
+    shortTermLufs: number | null;
+  };
   /** From when to when somebody speaks. */
   speech: { startMs: number; endMs: number }[];
   /** More than three flashes within a second begin here. */
@@ -41,7 +45,10 @@ export interface WatchedFindings {
 }
 
 /** Reads what was watched; the same part is read once. @param within only this part of it, in milliseconds */
-export function findingsIn(watched: Watched, within: { startMs: number; endMs: number } = { startMs: 0, endMs: watched.durationMs }): WatchedFindings {
+export function findingsIn(
+  watched: Watched,
+  within: { startMs: number; endMs: number } = { startMs: 0, endMs: watched.durationMs },
+): WatchedFindings {
   // Asked for the same parts with every change of the lesson.
   const known = read.get(watched) ?? new Map<string, WatchedFindings>();
   read.set(watched, known);
@@ -55,7 +62,10 @@ const read = new WeakMap<Watched, Map<string, WatchedFindings>>();
 
 function readPart(watched: Watched, within: { startMs: number; endMs: number }): WatchedFindings {
   const { everyMs, aspect } = watched;
-  const [from, to] = [Math.max(0, Math.round(within.startMs / everyMs)), Math.min(watched.poses.length, Math.round(within.endMs / everyMs))];
+  const [from, to] = [
+    Math.max(0, Math.round(within.startMs / everyMs)),
+    Math.min(watched.poses.length, Math.round(within.endMs / everyMs)),
+  ];
   const poses = watched.poses.slice(from, to);
   const offset = from * everyMs;
   const body = bodyOf(poses, everyMs, aspect);
@@ -64,41 +74,78 @@ function readPart(watched: Watched, within: { startMs: number; endMs: number }):
   const motion = watched.motion.map((signal) => signal.slice(from, to));
   const still = body ? stillStretches(body, motion) : [];
   const out = body ? outOfFrame(poses, body, aspect) : [];
-  const at = <T extends { startMs: number; endMs: number }>(stretch: T): T => ({ ...stretch, startMs: stretch.startMs + offset, endMs: stretch.endMs + offset });
+  const at = <T extends { startMs: number; endMs: number }>(stretch: T): T => ({
+    ...stretch,
+    startMs: stretch.startMs + offset,
+    endMs: stretch.endMs + offset,
+  });
   return {
     isSeen: body !== null,
-    poseScore: scores.length === 0 ? 0 : Math.round((scores.reduce((sum, score) => sum + score, 0) / scores.length) * 100) / 100,
+    poseScore:
+      scores.length === 0
+        ? 0
+        : Math.round((scores.reduce((sum, score) => sum + score, 0) / scores.length) * 100) / 100,
     // Reckoned when asked for: most rules do not.
     get repetitions() {
       // Where the pose fails, whatever moves is counted.
-      repetitions ??= (body ? repetitionsIn(body, still) : repetitionsInMotion(motion, everyMs)).map((one) => ({ ...one, startMs: one.startMs + offset, topMs: one.topMs + offset, atMs: one.atMs + offset }));
+      repetitions ??= (
+        body ? repetitionsIn(body, still) : repetitionsInMotion(motion, everyMs)
+      ).map((one) => ({
+        ...one,
+        startMs: one.startMs + offset,
+        topMs: one.topMs + offset,
+        atMs: one.atMs + offset,
+      }));
       return repetitions;
     },
     outOfFrame: out.map(at),
     still: still.map(at),
     faults: faultsOf(watched.pictures.slice(from, to), everyMs).map(at),
     bodyHeight: body?.height ?? null,
-    active: activeOf(still.map(at), watched.speech, { startMs: offset, endMs: offset + poses.length * everyMs }, body !== null),
+    active: activeOf(
+      still.map(at),
+      watched.speech,
+      { startMs: offset, endMs: offset + poses.length * everyMs },
+      body !== null,
+    ),
   };
 }
 
 /** What comes before the first and after the last movement or word is dead. */
-function activeOf(still: readonly StillStretch[], speech: Watched['speech'], whole: { startMs: number; endMs: number }, isSeen: boolean): WatchedFindings['active'] {
-  const [first, last] = [still.find(({ startMs }) => startMs <= whole.startMs + 500), still.findLast(({ endMs }) => endMs >= whole.endMs - 500)];
+function activeOf(
+  still: readonly StillStretch[],
+  speech: Watched['speech'],
+  whole: { startMs: number; endMs: number },
+  isSeen: boolean,
+): WatchedFindings['active'] {
+  const [first, last] = [
+    still.find(({ startMs }) => startMs <= whole.startMs + 500),
+    still.findLast(({ endMs }) => endMs >= whole.endMs - 500),
+  ];
   const moves = isSeen ? [first?.endMs ?? whole.startMs, last?.startMs ?? whole.endMs] : [];
-  const words = speech.filter(({ startMs, endMs }) => endMs > whole.startMs && startMs < whole.endMs);
+  const words = speech.filter(
+    ({ startMs, endMs }) => endMs > whole.startMs && startMs < whole.endMs,
+  );
   const starts = [...moves.slice(0, 1), ...words.slice(0, 1).map(({ startMs }) => startMs)];
   const ends = [...moves.slice(1), ...words.slice(-1).map(({ endMs }) => endMs)];
-  const [startMs, endMs] = [Math.max(whole.startMs, Math.min(...starts)), Math.min(whole.endMs, Math.max(...ends))];
+  const [startMs, endMs] = [
+    Math.max(whole.startMs, Math.min(...starts)),
+    Math.min(whole.endMs, Math.max(...ends)),
+  ];
   return starts.length > 0 && endMs > startMs ? { startMs, endMs } : null;
 }
 
 /** Where the body usually is in a part of what was watched, on the 16:9 frame; null when nobody is seen. */
-export function bodyBox({ poses, everyMs, aspect }: Watched, { startMs, endMs }: { startMs: number; endMs: number }): Box | null {
+export function bodyBox(
+  { poses, everyMs, aspect }: Watched,
+  { startMs, endMs }: { startMs: number; endMs: number },
+): Box | null {
   const boxes = poses
     .slice(Math.max(0, Math.round(startMs / everyMs)), Math.max(0, Math.round(endMs / everyMs)))
     .filter(isSomebody)
     .map((pose) => boxAbout(sureJoints(onWideFrame(pose, aspect))));
   const usual = (edge: keyof Box) => middle(boxes.map((box) => box[edge]));
-  return boxes.length === 0 ? null : { left: usual('left'), right: usual('right'), top: usual('top'), bottom: usual('bottom') };
+  return boxes.length === 0
+    ? null
+    : { left: usual('left'), right: usual('right'), top: usual('top'), bottom: usual('bottom') };
 }

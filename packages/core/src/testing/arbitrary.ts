@@ -37,7 +37,14 @@ const rawBlock = fc.record({
   cues: fc.array(fc.record({ text, moment: fc.constantFrom(...cueMoments) }), { maxLength: 5 }),
   effort: fc.integer({ min: 1, max: 5 }),
   figures: fc.array(fc.nat(1_000_000), { minLength: 12, maxLength: 12 }),
-  exercises: fc.array(fc.record({ title: text, movement: fc.constantFrom(...movements), sides: fc.constantFrom(...workSides) }), { minLength: 1, maxLength: 4 }),
+  exercises: fc.array(
+    fc.record({
+      title: text,
+      movement: fc.constantFrom(...movements),
+      sides: fc.constantFrom(...workSides),
+    }),
+    { minLength: 1, maxLength: 4 },
+  ),
   sides: fc.constantFrom(...sidesPlans),
   startSide: fc.constantFrom('left', 'right' as const),
   grow: fc.constantFrom(...growths),
@@ -53,8 +60,13 @@ const rawBlock = fc.record({
 type Raw = typeof rawBlock extends fc.Arbitrary<infer T> ? T : never;
 
 function shape(block: Block, raw: Raw, makeId: () => string): void {
-  const exercises = raw.exercises.map(({ title, movement }): Exercise => ({ id: makeId(), title, movement }));
-  if ('demo' in block && raw.withDemo) block.demo = { times: 1, speed: raw.isFixed ? 'half' : 'full', onceMs: 500 };
+  const exercises = raw.exercises.map(({ title, movement }): Exercise => ({
+    id: makeId(),
+    title,
+    movement,
+  }));
+  if ('demo' in block && raw.withDemo)
+    block.demo = { times: 1, speed: raw.isFixed ? 'half' : 'full', onceMs: 500 };
   if ('sides' in block) Object.assign(block, { sides: raw.sides, startSide: raw.startSide });
   switch (block.kind) {
     case 'talk':
@@ -67,7 +79,9 @@ function shape(block: Block, raw: Raw, makeId: () => string): void {
       block.restBetweenRoundsMs = raw.longBetween ? 0 : null;
       break;
     case 'reps':
-      block.parts = raw.withParts ? { names: ['1', '2'], timesEach: 1, partMs: 500, joinedTimes: 1, joinedMs: 500 } : null;
+      block.parts = raw.withParts
+        ? { names: ['1', '2'], timesEach: 1, partMs: 500, joinedTimes: 1, joinedMs: 500 }
+        : null;
       break;
     case 'hold':
       block.by = raw.by;
@@ -87,7 +101,11 @@ function shape(block: Block, raw: Raw, makeId: () => string): void {
       block.labels = block.labels.slice(0, 2 + (raw.rungs % 2));
       break;
     case 'question':
-      Object.assign(block, { question: raw.script, answer: raw.title, askMs: raw.isFixed ? 1_000 : null });
+      Object.assign(block, {
+        question: raw.script,
+        answer: raw.title,
+        askMs: raw.isFixed ? 1_000 : null,
+      });
       break;
     case 'laps':
       break;
@@ -99,7 +117,9 @@ function build(raw: Raw, makeId: () => string, kind: BlockKind = raw.kind): Bloc
   const { title, script, cautions, effort } = raw;
   Object.assign(block, { title, script, cautions, effort });
   block.cues = raw.cues.map((cue) => makeCue(cue.text, makeId, cue.moment));
-  block.pauseAfter = raw.withPause ? { practiceMs: LIMITS.practiceMs.min, signMs: LIMITS.signMs.min, prompt: title } : null;
+  block.pauseAfter = raw.withPause
+    ? { practiceMs: LIMITS.practiceMs.min, signMs: LIMITS.signMs.min, prompt: title }
+    : null;
   shape(block, raw, makeId);
   figuresOf(block).forEach(({ key, unit, range }, i) => {
     const span = Math.min(range.max, Math.max(range.min, MOST[unit])) - range.min;
@@ -107,7 +127,10 @@ function build(raw: Raw, makeId: () => string, kind: BlockKind = raw.kind): Bloc
   });
   if (block.kind === 'reps') block.tempo.downMs = Math.max(200, block.tempo.downMs);
   if (block.kind === 'called') {
-    [block.gapMinMs, block.gapMaxMs] = [Math.min(block.gapMinMs, block.gapMaxMs), Math.max(block.gapMinMs, block.gapMaxMs)];
+    [block.gapMinMs, block.gapMaxMs] = [
+      Math.min(block.gapMinMs, block.gapMaxMs),
+      Math.max(block.gapMinMs, block.gapMaxMs),
+    ];
     block.calls = Math.max(block.calls * 3, block.minEach * block.labels.length);
   }
   return block;
@@ -117,7 +140,9 @@ function build(raw: Raw, makeId: () => string, kind: BlockKind = raw.kind): Bloc
 export const arbitraryBlock: fc.Arbitrary<Block> = rawBlock.map((raw) => build(raw, counter()));
 
 /** Any block of one kind. */
-export function arbitraryOf<K extends BlockKind>(kind: K): fc.Arbitrary<Extract<Block, { kind: K }>> {
+export function arbitraryOf<K extends BlockKind>(
+  kind: K,
+): fc.Arbitrary<Extract<Block, { kind: K }>> {
   return rawBlock.map((raw) => build(raw, counter(), kind) as Extract<Block, { kind: K }>);
 }
 
@@ -134,6 +159,10 @@ export const arbitraryLesson: fc.Arbitrary<Lesson> = fc
     return {
       ...lesson,
       settings: { ...lesson.settings, lastRest, speechWpm },
-      sections: sections.map((blocks) => ({ id: makeId(), title: 'Section', blocks: blocks.map((raw) => build(raw, makeId)) })),
+      sections: sections.map((blocks) => ({
+        id: makeId(),
+        title: 'Section',
+        blocks: blocks.map((raw) => build(raw, makeId)),
+      })),
     };
   });

@@ -39,7 +39,9 @@ export function clockText(ms: number): string {
   const seconds = String(total % 60).padStart(2, '0');
   const minutes = Math.floor(total / 60) % 60;
   const hours = Math.floor(total / 3600);
-  return hours > 0 ? `${hours}:${String(minutes).padStart(2, '0')}:${seconds}` : `${minutes}:${seconds}`;
+  return hours > 0
+    ? `${hours}:${String(minutes).padStart(2, '0')}:${seconds}`
+    : `${minutes}:${seconds}`;
 }
 
 /** Digits of a countdown: seconds still to go, a begun second counting whole, so it ends on 1 and never shows 0 early. */
@@ -80,7 +82,10 @@ export function parseLength(text: string): number | null {
   const clean = text.trim().toLowerCase().replace(',', '.');
   const clock = /^(\d{1,3}):([0-5]?\d)$/.exec(clean);
   if (clock) return (Number(clock[1]) * 60 + Number(clock[2])) * 1000;
-  const words = /^(?:(\d+(?:\.\d+)?)\s*m(?:in(?:utes?)?)?)?\s*(?:(\d+(?:\.\d+)?)\s*(?:s(?:ec(?:onds?)?)?)?)?$/.exec(clean);
+  const words =
+    /^(?:(\d+(?:\.\d+)?)\s*m(?:in(?:utes?)?)?)?\s*(?:(\d+(?:\.\d+)?)\s*(?:s(?:ec(?:onds?)?)?)?)?$/.exec(
+      clean,
+    );
   if (!words || (words[1] === undefined && words[2] === undefined)) return null;
   return Math.round(Number(words[1] ?? 0) * 60_000 + Number(words[2] ?? 0) * 1000);
 }

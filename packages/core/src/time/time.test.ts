@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clockText, countdownText, firstFrameFrom, frameCount, frameText, instantOfFrame, lengthText, parseLength } from './index.ts';
+import {
+  clockText,
+  countdownText,
+  firstFrameFrom,
+  frameCount,
+  frameText,
+  instantOfFrame,
+  lengthText,
+  parseLength,
+} from './index.ts';
 
 const instant = fc.integer({ min: 0, max: 4 * 3_600_000 });
 
@@ -14,7 +23,8 @@ describe('frames', () => {
   });
 
   it('gets a frame back from its instant', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 432_000 }), (frame) => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 432_000 }), (frame) => {
         expect(firstFrameFrom(instantOfFrame(frame))).toBe(frame);
       }),
     );
@@ -24,7 +34,9 @@ describe('frames', () => {
     fc.assert(
       fc.property(fc.array(instant, { minLength: 2, maxLength: 20 }), (instants) => {
         const edges = [...instants].sort((a, b) => a - b);
-        const parts = edges.slice(1).map((endMs, i) => frameCount({ startMs: edges[i] ?? 0, endMs }));
+        const parts = edges
+          .slice(1)
+          .map((endMs, i) => frameCount({ startMs: edges[i] ?? 0, endMs }));
         const whole = frameCount({ startMs: edges[0] ?? 0, endMs: edges.at(-1) ?? 0 });
         expect(parts.reduce((sum, n) => sum + n, 0)).toBe(whole);
       }),
@@ -66,10 +78,13 @@ describe('words for time', () => {
     ['0', 0],
   ])('reads %s', (text, ms) => expect(parseLength(text)).toBe(ms));
 
-  it.each(['', 'soon', '-5', '1:75', '5 x', '🙂'])('refuses %s', (text) => expect(parseLength(text)).toBeNull());
+  it.each(['', 'soon', '-5', '1:75', '5 x', '🙂'])('refuses %s', (text) =>
+    expect(parseLength(text)).toBeNull(),
+  );
 
   it('reads back what it writes, to the tenth of a second', () => {
-    fc.assert(fc.property(instant, (ms) => {
+    fc.assert(
+      fc.property(instant, (ms) => {
         expect(parseLength(lengthText(ms))).toBe(Math.round(ms / 100) * 100);
       }),
     );

@@ -8,7 +8,11 @@ import { tag } from './tagged.ts';
 function Qr({ text, side, says }: { text: string; side: number; says: string }) {
   const { size, path } = qrPath(text);
   return (
-    <Svg viewBox={`0 0 ${size} ${size}`} style={{ width: side, height: side }} {...tag('Figure', { alt: says })}>
+    <Svg
+      viewBox={`0 0 ${size} ${size}`}
+      style={{ width: side, height: side }}
+      {...tag('Figure', { alt: says })}
+    >
       <Path d={path} fill="#000000" />
     </Svg>
   );
@@ -26,17 +30,40 @@ const CARD_WIDTH = 255;
 const CARD_QR = 84;
 
 /** A class's cards to cut out, one for each student: nickname, code, and a QR code that fills both in. */
-export function classCardsPdf(name: string, classCode: string, address: string, cards: readonly StudentCard[]): Promise<Buffer> {
+export function classCardsPdf(
+  name: string,
+  classCode: string,
+  address: string,
+  cards: readonly StudentCard[],
+): Promise<Buffer> {
   return toPdf(
-    <Sheet title={name} place="Cut out and hand each student their own. A card opens nothing but that student’s own numbers." size={10}>
+    <Sheet
+      title={name}
+      place="Cut out and hand each student their own. A card opens nothing but that student’s own numbers."
+      size={10}
+    >
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {cards.map(({ nickname, group, code, link }) => (
-          <View key={code} wrap={false} style={{ width: CARD_WIDTH, flexDirection: 'row', gap: 8, padding: 8, borderWidth: 1, borderStyle: 'dashed', borderColor: LINE }}>
+          <View
+            key={code}
+            wrap={false}
+            style={{
+              width: CARD_WIDTH,
+              flexDirection: 'row',
+              gap: 8,
+              padding: 8,
+              borderWidth: 1,
+              borderStyle: 'dashed',
+              borderColor: LINE,
+            }}
+          >
             <Qr text={link} side={CARD_QR} says={`QR code: opens the lessons of ${nickname}`} />
             <View style={{ flex: 1 }}>
               <Words style={{ fontSize: 15, fontWeight: 700, lineHeight: 1.15 }}>{nickname}</Words>
               <Words style={styles.soft}>{group}</Words>
-              <Words style={{ fontSize: 17, fontWeight: 700, lineHeight: 1.15, marginTop: 4 }}>{sayCode(code)}</Words>
+              <Words style={{ fontSize: 17, fontWeight: 700, lineHeight: 1.15, marginTop: 4 }}>
+                {sayCode(code)}
+              </Words>
               <Words style={styles.soft}>{`Class ${sayCode(classCode)}`}</Words>
               <Words style={styles.soft}>{address}</Words>
             </View>
@@ -64,16 +91,24 @@ export function linkCardPdf({ title, place, link, open, codes }: LinkCard): Prom
       <View style={{ alignItems: 'center', marginTop: 20 }}>
         <Qr text={link} side={300} says={`QR code: opens ${link}`} />
       </View>
-      <Words style={{ textAlign: 'center', marginTop: 10 }}>Point the camera of a phone at the square.</Words>
+      <Words style={{ textAlign: 'center', marginTop: 10 }}>
+        Point the camera of a phone at the square.
+      </Words>
       {codes && (
         <View style={{ alignItems: 'center', marginTop: 24 }}>
           <Words>{`Or open ${codes.address} and type`}</Words>
-          <Words style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}>{`class ${sayCode(codes.classCode)}`}</Words>
-          <Words style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}>{`lesson ${sayCode(codes.lessonCode)}`}</Words>
+          <Words
+            style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}
+          >{`class ${sayCode(codes.classCode)}`}</Words>
+          <Words
+            style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}
+          >{`lesson ${sayCode(codes.lessonCode)}`}</Words>
         </View>
       )}
       <Words style={{ ...styles.soft, textAlign: 'center', marginTop: 24 }}>{open}</Words>
-      <Words style={{ ...styles.soft, textAlign: 'center', fontSize: 9, marginTop: 12 }}>{link}</Words>
+      <Words style={{ ...styles.soft, textAlign: 'center', fontSize: 9, marginTop: 12 }}>
+        {link}
+      </Words>
     </Sheet>,
   );
 }

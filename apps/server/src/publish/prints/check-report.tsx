@@ -17,14 +17,26 @@ export interface ReportedFinding {
 export function reported(lesson: Lesson, findings: readonly Finding[]): ReportedFinding[] {
   return findings.map(({ harm, blockId, atMs, say, why, waived }) => {
     const block = blockId === null ? null : findBlock(lesson, blockId);
-    return { harm, where: [atMs === null ? '' : clockText(atMs), block ? block.title : 'Whole lesson'].filter((text) => text !== '').join(' '), say, why, waived };
+    return {
+      harm,
+      where: [atMs === null ? '' : clockText(atMs), block ? block.title : 'Whole lesson']
+        .filter((text) => text !== '')
+        .join(' '),
+      say,
+      why,
+      waived,
+    };
   });
 }
 
 const SIZE = 9;
 
 /** The check's report: open findings by what a student would suffer, with room to tick them off, then those left so with the word for it. */
-export function checkReportPdf(title: string, place: string, findings: readonly ReportedFinding[]): Promise<Buffer> {
+export function checkReportPdf(
+  title: string,
+  place: string,
+  findings: readonly ReportedFinding[],
+): Promise<Buffer> {
   const open = findings.filter(({ waived }) => waived === null);
   const left = findings.filter(({ waived }) => waived !== null);
   const columns: Column<ReportedFinding>[] = [
@@ -36,11 +48,20 @@ export function checkReportPdf(title: string, place: string, findings: readonly 
   const keptColumns: Column<ReportedFinding>[] = [
     { name: 'Where', part: 18, text: ({ where }) => where },
     { name: 'What', part: 46, text: ({ say }) => say },
-    { name: 'Why it may stay', part: 36, text: ({ waived }) => waived ?? '', style: () => styles.bold },
+    {
+      name: 'Why it may stay',
+      part: 36,
+      text: ({ waived }) => waived ?? '',
+      style: () => styles.bold,
+    },
   ];
   return toPdf(
     <Sheet title={`Check: ${title}`} place={place} size={SIZE}>
-      <Words>{open.length === 0 ? 'Nothing stands in the way.' : `${open.length} to look at, ${left.length} left so.`}</Words>
+      <Words>
+        {open.length === 0
+          ? 'Nothing stands in the way.'
+          : `${open.length} to look at, ${left.length} left so.`}
+      </Words>
       {harms.map((harm) => {
         const own = open.filter((finding) => finding.harm === harm);
         return own.length === 0 ? null : (

@@ -15,5 +15,8 @@ async function answerTo({ id, order }: NumberedOrder): Promise<PrintAnswer> {
   }
 }
 
-process.on('message', (order: NumberedOrder) => void answerTo(order).then((answer) => process.send?.(answer)));
+process.on(
+  'message',
+  (order: NumberedOrder) => void answerTo(order).then((answer) => process.send?.(answer)),
+);
 process.once('disconnect', () => process.exit());

@@ -14,10 +14,19 @@ const FONTS = [
 
 function register(): string[] {
   const families = FONTS.flatMap(([name, subsets]) => {
-    const folder = path.join(path.dirname(require.resolve(`@fontsource/${name}/package.json`)), 'files');
+    const folder = path.join(
+      path.dirname(require.resolve(`@fontsource/${name}/package.json`)),
+      'files',
+    );
     return subsets.map((subset) => {
       const family = `${name}-${subset}`;
-      Font.register({ family, fonts: [400, 700].map((weight) => ({ src: path.join(folder, `${name}-${subset}-${weight}-normal.woff`), fontWeight: weight })) });
+      Font.register({
+        family,
+        fonts: [400, 700].map((weight) => ({
+          src: path.join(folder, `${name}-${subset}-${weight}-normal.woff`),
+          fontWeight: weight,
+        })),
+      });
       return family;
     });
   });
@@ -32,7 +41,10 @@ export const printFonts = register();
 /** Text as the shipped fonts can print it: pictographs, which they do not have, are left out. */
 export function printable(text: string): string {
   return text
-    .replace(/[\p{Extended_Pictographic}\u{1F1E6}-\u{1F1FF}\u{1F3FB}-\u{1F3FF}\u200D\uFE0F\u20E3]/gu, '')
+    .replace(
+      /[\p{Extended_Pictographic}\u{1F1E6}-\u{1F1FF}\u{1F3FB}-\u{1F3FF}\u200D\uFE0F\u20E3]/gu,
+      '',
+    )
     .replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '')
     .trim();
 }

@@ -10,7 +10,13 @@ import { recordCardPdf, type RecordCard } from './record-card.tsx';
 export type PrintOrder =
   /** `findings` are for the check's report only. */
   | { what: Print; lesson: Lesson; findings: readonly ReportedFinding[] }
-  | { what: 'class-cards'; name: string; classCode: string; address: string; cards: readonly StudentCard[] }
+  | {
+      what: 'class-cards';
+      name: string;
+      classCode: string;
+      address: string;
+      cards: readonly StudentCard[];
+    }
   | { what: 'link-card'; card: LinkCard }
   | { what: 'record-card'; card: RecordCard };
 

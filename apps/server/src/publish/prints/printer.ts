@@ -20,7 +20,10 @@ export function makePrinter(): Printer {
   let child: ChildProcess | null = null;
   let idle: NodeJS.Timeout | undefined;
   let orders = 0;
-  const waiting = new Map<number, { done: (pdf: Uint8Array) => void; fail: (error: Error) => void }>();
+  const waiting = new Map<
+    number,
+    { done: (pdf: Uint8Array) => void; fail: (error: Error) => void }
+  >();
   const end = (error: Error) => {
     child?.kill('SIGKILL');
     child = null;
@@ -28,7 +31,10 @@ export function makePrinter(): Printer {
     waiting.clear();
   };
   const start = () => {
-    const made = fork(file, [], { execArgv: isBuilt ? [] : ['--import', 'tsx'], serialization: 'advanced' });
+    const made = fork(file, [], {
+      execArgv: isBuilt ? [] : ['--import', 'tsx'],
+      serialization: 'advanced',
+    });
     made.on('message', (answer: PrintAnswer) => {
       const order = waiting.get(answer.id);
       waiting.delete(answer.id);
@@ -51,7 +57,10 @@ export function makePrinter(): Printer {
       try {
         return await new Promise<Uint8Array>((done, fail) => {
           waiting.set(sent.id, { done, fail });
-          limit = setTimeout(() => end(new Error(`The ${order.what} print took over a minute.`)), LIMIT_MS);
+          limit = setTimeout(
+            () => end(new Error(`The ${order.what} print took over a minute.`)),
+            LIMIT_MS,
+          );
           child?.send(sent);
         });
       } finally {

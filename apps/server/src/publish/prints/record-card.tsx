@@ -1,4 +1,14 @@
-import { attainedIn, compareWords, creditState, doingStreak, linesOf, valueWords, type CreditLevel, type Line, type LogEntry } from '@zest/core/results';
+import {
+  attainedIn,
+  compareWords,
+  creditState,
+  doingStreak,
+  linesOf,
+  valueWords,
+  type CreditLevel,
+  type Line,
+  type LogEntry,
+} from '@zest/core/results';
 import { Heading, Sheet, styles, Table, toPdf, Words, type Column } from './sheet.tsx';
 
 export interface RecordCard {
@@ -19,17 +29,32 @@ interface CreditRow {
   met: string;
 }
 
-const formOf = ({ side, level }: Line) => [side ?? '', level === 'standard' ? '' : level].filter((text) => text !== '').join(', ');
+const formOf = ({ side, level }: Line) =>
+  [side ?? '', level === 'standard' ? '' : level].filter((text) => text !== '').join(', ');
 
 /** What one student has done and reached, for the student to take home. */
-export function recordCardPdf({ nickname, className, entries, credits, at }: RecordCard): Promise<Buffer> {
+export function recordCardPdf({
+  nickname,
+  className,
+  entries,
+  credits,
+  at,
+}: RecordCard): Promise<Buffer> {
   const lines = linesOf(entries);
   const streak = doingStreak(entries, at);
   const columns: Column<Line>[] = [
     { name: 'Exercise', part: 30, text: ({ title }) => title, style: () => styles.bold },
     { name: 'Side, form', part: 16, text: formOf },
-    { name: 'First', part: 18, text: (line) => (line.points[0] ? valueWords(line, line.points[0]) : '') },
-    { name: 'Latest', part: 18, text: (line) => (line.points.at(-1) ? valueWords(line, line.points.at(-1) ?? line.best) : '') },
+    {
+      name: 'First',
+      part: 18,
+      text: (line) => (line.points[0] ? valueWords(line, line.points[0]) : ''),
+    },
+    {
+      name: 'Latest',
+      part: 18,
+      text: (line) => (line.points.at(-1) ? valueWords(line, line.points.at(-1) ?? line.best) : ''),
+    },
     { name: 'Best', part: 18, text: (line) => valueWords(line, line.best) },
     { name: 'Best, to compare', part: 20, text: (line) => compareWords(line, line.best.compared) },
     { name: 'On', part: 16, text: ({ best }) => day.format(best.at) },
@@ -38,7 +63,11 @@ export function recordCardPdf({ nickname, className, entries, credits, at }: Rec
     const states = creditState(level, attainedIn(entries));
     return level.criteria.map(({ id, text }): CreditRow => {
       const met = states.find(({ criterionId }) => criterionId === id)?.met;
-      return { level: level.name, text, met: met === 'signed' ? 'signed off' : met === 'measured' ? 'reached' : '' };
+      return {
+        level: level.name,
+        text,
+        met: met === 'signed' ? 'signed off' : met === 'measured' ? 'reached' : '',
+      };
     });
   });
   const creditColumns: Column<CreditRow>[] = [

@@ -9,7 +9,12 @@ export const LINE = '#d8c8ae';
 const TITLE_SCALE = 1.8;
 
 export const styles = StyleSheet.create({
-  row: { flexDirection: 'row', borderBottomWidth: 0.5, borderBottomColor: LINE, paddingVertical: 1.5 },
+  row: {
+    flexDirection: 'row',
+    borderBottomWidth: 0.5,
+    borderBottomColor: LINE,
+    paddingVertical: 1.5,
+  },
   bold: { fontWeight: 700 },
   soft: { color: SOFT },
 });
@@ -17,7 +22,17 @@ export const styles = StyleSheet.create({
 export type Style = Styles[string];
 
 /** A piece of text as it can be printed; nothing where nothing is left of it. */
-export function Words({ children, style, render, role = 'P' }: { children?: string; style?: Style; render?: (page: { pageNumber: number; totalPages: number }) => string; role?: Role }) {
+export function Words({
+  children,
+  style,
+  render,
+  role = 'P',
+}: {
+  children?: string;
+  style?: Style;
+  render?: (page: { pageNumber: number; totalPages: number }) => string;
+  role?: Role;
+}) {
   if (render) return <Text {...(style && { style })} render={render} fixed />;
   const text = printable(children ?? '');
   return text === '' ? null : (
@@ -44,12 +59,35 @@ export function Sheet({ title, place, size, language = 'en', children, onPages }
   return (
     <Document title={printable(title)} language={language}>
       {/* A list of families is what the library takes; its types know only one. */}
-      <Page size="A4" style={{ padding: 34, paddingBottom: 40, fontSize: size, lineHeight: 1.3, color: INK, fontFamily: printFonts as unknown as string }}>
-        <Words role="H1" style={{ fontSize: size * TITLE_SCALE, fontWeight: 700, lineHeight: 1.15 }}>{title}</Words>
+      <Page
+        size="A4"
+        style={{
+          padding: 34,
+          paddingBottom: 40,
+          fontSize: size,
+          lineHeight: 1.3,
+          color: INK,
+          fontFamily: printFonts as unknown as string,
+        }}
+      >
+        <Words
+          role="H1"
+          style={{ fontSize: size * TITLE_SCALE, fontWeight: 700, lineHeight: 1.15 }}
+        >
+          {title}
+        </Words>
         <Words style={styles.soft}>{place}</Words>
         <View style={{ marginTop: size * 0.6 }}>{children}</View>
         <Words
-          style={{ position: 'absolute', bottom: 18, left: 34, right: 34, fontSize: 8, color: SOFT, textAlign: 'right' }}
+          style={{
+            position: 'absolute',
+            bottom: 18,
+            left: 34,
+            right: 34,
+            fontSize: 8,
+            color: SOFT,
+            textAlign: 'right',
+          }}
           render={({ pageNumber, totalPages }) => {
             onPages?.(totalPages);
             return totalPages > 1 ? `${pageNumber} of ${totalPages}` : ' ';
@@ -61,7 +99,19 @@ export function Sheet({ title, place, size, language = 'en', children, onPages }
 }
 
 export function Heading({ children, size }: { children: string; size: number }) {
-  return <Words role="H2" style={{ fontSize: size * 1.15, fontWeight: 700, marginTop: size * 0.7, marginBottom: size * 0.2 }}>{children}</Words>;
+  return (
+    <Words
+      role="H2"
+      style={{
+        fontSize: size * 1.15,
+        fontWeight: 700,
+        marginTop: size * 0.7,
+        marginBottom: size * 0.2,
+      }}
+    >
+      {children}
+    </Words>
+  );
 }
 
 export interface Column<T> {
@@ -78,7 +128,11 @@ export function Table<T>({ columns, rows }: { columns: readonly Column<T>[]; row
   const id = useId();
   return (
     <View {...tag('Table', { part: id })}>
-      <View style={{ ...styles.row, borderBottomWidth: 1, borderBottomColor: INK }} fixed {...tag('TR', { part: `${id} head` })}>
+      <View
+        style={{ ...styles.row, borderBottomWidth: 1, borderBottomColor: INK }}
+        fixed
+        {...tag('TR', { part: `${id} head` })}
+      >
         {columns.map(({ name, part }) => (
           <Text key={name} style={{ ...cell(part), ...styles.bold }} {...tag('TH')}>
             {name}
@@ -99,11 +153,24 @@ export function Table<T>({ columns, rows }: { columns: readonly Column<T>[]; row
 }
 
 /** A list whose lines each have something before them that only adorns. */
-export function List({ lines, mark, style }: { lines: readonly string[]; mark: ReactNode; style?: Style }) {
+export function List({
+  lines,
+  mark,
+  style,
+}: {
+  lines: readonly string[];
+  mark: ReactNode;
+  style?: Style;
+}) {
   return (
     <View {...tag('L')}>
       {lines.map((line) => (
-        <View key={line} wrap={false} style={{ flexDirection: 'row', alignItems: 'center', ...style }} {...tag('LI')}>
+        <View
+          key={line}
+          wrap={false}
+          style={{ flexDirection: 'row', alignItems: 'center', ...style }}
+          {...tag('LI')}
+        >
           {mark}
           <View style={{ flex: 1 }}>
             <Words role="LBody">{line}</Words>

@@ -5,7 +5,8 @@ import PDFDocument from 'pdfkit';
 import type { ReactElement } from 'react';
 
 /** What a part of a print is (ISO 32000-1, 14.8.4), so that a reader aloud knows. */
-export type Role = 'H1' | 'H2' | 'P' | 'Table' | 'TR' | 'TH' | 'TD' | 'L' | 'LI' | 'LBody' | 'Figure';
+export type Role =
+  'H1' | 'H2' | 'P' | 'Table' | 'TR' | 'TH' | 'TD' | 'L' | 'LI' | 'LBody' | 'Figure';
 
 interface Tag {
   role: Role;
@@ -16,7 +17,9 @@ interface Tag {
 }
 
 /** Properties that say what a part is; the library's own types have no room for them. */
-export const tag = (role: Role, more: Omit<Tag, 'role'> = {}): object => ({ tag: { role, ...more } });
+export const tag = (role: Role, more: Omit<Tag, 'role'> = {}): object => ({
+  tag: { role, ...more },
+});
 
 const tagOf = ({ props }: SafeNode): Tag | undefined => (props as { tag?: Tag } | undefined)?.tag;
 const isFixed = ({ props }: SafeNode) => (props as { fixed?: boolean } | undefined)?.fixed === true;
@@ -49,7 +52,10 @@ class TaggedDrawing {
   }
 
   #alone(node: SafeNode): void {
-    draw(this.ctx as unknown as Parameters<typeof draw>[0], { type: 'DOCUMENT', props: {}, children: [node] } as unknown as SafeDocumentNode);
+    draw(
+      this.ctx as unknown as Parameters<typeof draw>[0],
+      { type: 'DOCUMENT', props: {}, children: [node] } as unknown as SafeDocumentNode,
+    );
   }
 
   #adorning(node: SafeNode): void {
@@ -88,12 +94,28 @@ class TaggedDrawing {
 
 /** Lays a document out and draws it as tagged PDF, with its title and language. */
 export async function taggedPdf(document: ReactElement): Promise<Buffer> {
-  const { container } = pdf(document as Parameters<typeof pdf>[0]) as { container: { document: DocumentNode } };
-  const laidOut = await (layOut as (node: DocumentNode, fonts: typeof Font) => Promise<SafeDocumentNode>)(container.document, Font);
+  const { container } = pdf(document as Parameters<typeof pdf>[0]) as {
+    container: { document: DocumentNode };
+  };
+  const laidOut = await (
+    layOut as (node: DocumentNode, fonts: typeof Font) => Promise<SafeDocumentNode>
+  )(container.document, Font);
   const { title = '', language = 'en' } = laidOut.props;
-  const ctx = new PDFDocument({ autoFirstPage: false, pdfVersion: '1.7', tagged: true, lang: language, displayTitle: true, info: { Title: title, Creator: 'Zest Frame', Producer: 'Zest Frame' } });
+  const ctx = new PDFDocument({
+    autoFirstPage: false,
+    pdfVersion: '1.7',
+    tagged: true,
+    lang: language,
+    displayTitle: true,
+    info: { Title: title, Creator: 'Zest Frame', Producer: 'Zest Frame' },
+  });
   const chunks: Buffer[] = [];
-  const whole = new Promise<Buffer>((resolve, reject) => ctx.on('data', (chunk: Buffer) => chunks.push(chunk)).on('end', () => resolve(Buffer.concat(chunks))).on('error', reject));
+  const whole = new Promise<Buffer>((resolve, reject) =>
+    ctx
+      .on('data', (chunk: Buffer) => chunks.push(chunk))
+      .on('end', () => resolve(Buffer.concat(chunks)))
+      .on('error', reject),
+  );
   new TaggedDrawing(ctx).pages(laidOut);
   return whole;
 }

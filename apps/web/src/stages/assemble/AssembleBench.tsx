@@ -28,26 +28,60 @@ import { placing, useChanges, withoutDraft } from './use-changes.ts';
 import { useWindow } from './use-window.ts';
 
 const takeUrl = (takeId: string) => `/api/takes/${takeId}/video`;
-const finishedUrl = (takeId: string, { lufs, lowCut, noise }: Finish['sound']) => `/api/takes/${takeId}/finished?${new URLSearchParams({ lufs: String(lufs), lowCut: String(lowCut), noise }).toString()}`;
+const finishedUrl = (takeId: string, { lufs, lowCut, noise }: Finish['sound']) =>
+  `/api/takes/${takeId}/finished?${new URLSearchParams({ lufs: String(lufs), lowCut: String(lowCut), noise }).toString()}`;
 
 const PlayTime = ({ clock }: { clock: PlayClock }) => frameText(usePlayMs(clock));
 
 /** Drawn anew with every frame: only its text. */
-const Position = memo(function Position({ clock, durationMs }: { clock: PlayClock; durationMs: number }) {
+const Position = memo(function Position({
+  clock,
+  durationMs,
+}: {
+  clock: PlayClock;
+  durationMs: number;
+}) {
   return (
-    <Typography data-testid="position" sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem', minWidth: 170 }}>
+    <Typography
+      data-testid="position"
+      sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem', minWidth: 170 }}
+    >
       <PlayTime clock={clock} /> of {clockText(durationMs)}
     </Typography>
   );
 });
 
-function PlaceSlider({ clock, durationMs, onSeek }: { clock: PlayClock; durationMs: number; onSeek: (ms: number) => void }) {
-  return <Slider size="small" aria-label="Place in the video" value={usePlayMs(clock)} min={0} max={durationMs} step={100} getAriaValueText={clockText} onChange={(_event, ms) => onSeek(ms)} sx={{ py: 1 }} />;
+function PlaceSlider({
+  clock,
+  durationMs,
+  onSeek,
+}: {
+  clock: PlayClock;
+  durationMs: number;
+  onSeek: (ms: number) => void;
+}) {
+  return (
+    <Slider
+      size="small"
+      aria-label="Place in the video"
+      value={usePlayMs(clock)}
+      min={0}
+      max={durationMs}
+      step={100}
+      getAriaValueText={clockText}
+      onChange={(_event, ms) => onSeek(ms)}
+      sx={{ py: 1 }}
+    />
+  );
 }
 
 type StageProps = Omit<Parameters<typeof Stage>[0], 'caption' | 'onScene' | 'takeUrl'>;
 
-function StageAndCaption({ clock, onScene, ...props }: StageProps & { clock: PlayClock; onScene: Parameters<typeof Stage>[0]['onScene'] }) {
+function StageAndCaption({
+  clock,
+  onScene,
+  ...props
+}: StageProps & { clock: PlayClock; onScene: Parameters<typeof Stage>[0]['onScene'] }) {
   return <Stage {...props} takeUrl={takeUrl} onScene={onScene} caption={useCaption(clock)} />;
 }
 
@@ -63,7 +97,10 @@ export function AssembleBench() {
   const [isFinished, setFinished] = useState(false);
   // A place is chosen on the wide picture.
   const showsUpright = isUpright && draft === null;
-  const assembly = useMemo(() => (showsUpright ? { ...wide, shape: 'upright' as const } : wide), [wide, showsUpright]);
+  const assembly = useMemo(
+    () => (showsUpright ? { ...wide, shape: 'upright' as const } : wide),
+    [wide, showsUpright],
+  );
   const moments = useMemo(() => momentsOf(assembly), [assembly]);
   const player = useRef<LessonPlayer>(null);
   const stage = useRef<HTMLDivElement>(null);
@@ -89,8 +126,15 @@ export function AssembleBench() {
   const onSaid = useLatest((blockId: string, text: string, ms: number) => {
     const placed = assembly.blocks.find((own) => own.blockId === blockId);
     if (!placed) return;
-    const known = findBlock(lesson, blockId)?.edits.find((edit) => edit.kind === 'said' && edit.text === text);
-    changes.keep(blockId, { id: known?.id ?? makeId(), kind: 'said', text, atMs: Math.round(ownMoment(placed.reel, Math.max(0, ms - placed.startMs))) });
+    const known = findBlock(lesson, blockId)?.edits.find(
+      (edit) => edit.kind === 'said' && edit.text === text,
+    );
+    changes.keep(blockId, {
+      id: known?.id ?? makeId(),
+      kind: 'said',
+      text,
+      atMs: Math.round(ownMoment(placed.reel, Math.max(0, ms - placed.startMs))),
+    });
   });
   const onStretch = useLatest((next: Stretch | null) => {
     setStretch(next);
@@ -100,17 +144,27 @@ export function AssembleBench() {
     choose(inside.blockId);
   });
 
-  const otherTakes = takes.filter(({ id, state, inBin }) => state === 'ready' && !inBin && id !== block?.footage?.takeId).map(({ id, name }) => [id, name] as const);
+  const otherTakes = takes
+    .filter(({ id, state, inBin }) => state === 'ready' && !inBin && id !== block?.footage?.takeId)
+    .map(({ id, name }) => [id, name] as const);
   const ownTake = takes.find((take) => take.id === block?.footage?.takeId);
-  const source = block?.footage && ownTake?.state === 'ready' ? { url: takeUrl(ownTake.id), startMs: startInTake(block.footage, ownTake) } : null;
-  const takeName = (takeId: string) => takes.find(({ id }) => id === takeId)?.name ?? 'a take that is gone';
+  const source =
+    block?.footage && ownTake?.state === 'ready'
+      ? { url: takeUrl(ownTake.id), startMs: startInTake(block.footage, ownTake) }
+      : null;
+  const takeName = (takeId: string) =>
+    takes.find(({ id }) => id === takeId)?.name ?? 'a take that is gone';
   const momentMs = () => (placed ? ownMoment(placed.reel, clock.ms - placed.startMs) : 0);
   const begin = (kind: EditKind) => {
     player.current?.pause();
     stage.current?.scrollIntoView({ block: 'nearest' });
     if (!block) return;
     const ofBlock = own?.blockId === block.id ? own : null;
-    changes.begin(kind, block.id, { stretch: ofBlock, atMs: momentMs(), otherTakeId: otherTakes[0]?.[0] ?? '' });
+    changes.begin(kind, block.id, {
+      stretch: ofBlock,
+      atMs: momentMs(),
+      otherTakeId: otherTakes[0]?.[0] ?? '',
+    });
     if (stretch && kind !== 'freeze' && kind !== 'card') seek(stretch.startMs);
   };
   const open = (edit: Edit) => {
@@ -147,10 +201,20 @@ export function AssembleBench() {
     const ms = clock.ms;
     const around = assembly.blocks[indexAt(assembly.blocks, ms)];
     if (!around) return;
-    onStretch(end === 'from' ? { startMs: ms, endMs: stretch && stretch.endMs > ms ? stretch.endMs : around.endMs } : { startMs: stretch && stretch.startMs < ms ? stretch.startMs : around.startMs, endMs: ms });
+    onStretch(
+      end === 'from'
+        ? { startMs: ms, endMs: stretch && stretch.endMs > ms ? stretch.endMs : around.endMs }
+        : {
+            startMs: stretch && stretch.startMs < ms ? stretch.startMs : around.startMs,
+            endMs: ms,
+          },
+    );
   };
   const onKey = useEffectEvent((event: KeyboardEvent) => {
-    onStageKey(event, { toggle: () => player.current?.toggle(), step: (frames) => player.current?.step(frames) });
+    onStageKey(event, {
+      toggle: () => player.current?.toggle(),
+      step: (frames) => player.current?.step(frames),
+    });
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => onKey(event);
@@ -167,17 +231,41 @@ export function AssembleBench() {
     PageUp: () => seek(nextMoment(moments, clock.ms, -1)),
   });
 
-  if (assembly.durationMs === 0) return <Alert severity="info">The lesson has no length yet. Add a block on the Plan bench first.</Alert>;
+  if (assembly.durationMs === 0)
+    return (
+      <Alert severity="info">
+        The lesson has no length yet. Add a block on the Plan bench first.
+      </Alert>
+    );
   const place = placing(draft, assembly, clock.ms);
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 340px' }, gap: 2, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 340px' },
+        gap: 2,
+        alignItems: 'start',
+      }}
+    >
       <Stack spacing={1} sx={{ minWidth: 0 }}>
         {fault && (
           <Alert severity="error" onClose={() => setFault(null)}>
             {fault}
           </Alert>
         )}
-        <Box ref={stage} sx={{ position: 'relative', scrollMarginTop: 180, maxWidth: showsUpright ? 'calc((100vh - 300px) * 9 / 16)' : 'calc((100vh - 420px) * 16 / 9)', minWidth: { md: showsUpright ? 300 : 480 }, width: '100%', alignSelf: 'center' }}>
+        <Box
+          ref={stage}
+          sx={{
+            position: 'relative',
+            scrollMarginTop: 180,
+            maxWidth: showsUpright
+              ? 'calc((100vh - 300px) * 9 / 16)'
+              : 'calc((100vh - 420px) * 16 / 9)',
+            minWidth: { md: showsUpright ? 300 : 480 },
+            width: '100%',
+            alignSelf: 'center',
+          }}
+        >
           <StageAndCaption
             clock={clock}
             assembly={assembly}
@@ -190,15 +278,32 @@ export function AssembleBench() {
             onFault={setFault}
             label={`${lesson.title}, preview`}
             waits="Loading the video …"
-            {...(isFinished && { soundUrl: (takeId: string) => finishedUrl(takeId, lesson.finish.sound) })}
+            {...(isFinished && {
+              soundUrl: (takeId: string) => finishedUrl(takeId, lesson.finish.sound),
+            })}
           />
-          {place && draft && <PlacePicker shape={place.shape} value={place.value} onPick={(box) => changes.setDraft({ ...draft, edit: place.pick(box) })} />}
+          {place && draft && (
+            <PlacePicker
+              shape={place.shape}
+              value={place.value}
+              onPick={(box) => changes.setDraft({ ...draft, edit: place.pick(box) })}
+            />
+          )}
         </Box>
-        <Stack direction="row" useFlexGap sx={{ alignItems: 'center', justifyContent: 'center', gap: 1, flexWrap: 'wrap' }}>
+        <Stack
+          direction="row"
+          useFlexGap
+          sx={{ alignItems: 'center', justifyContent: 'center', gap: 1, flexWrap: 'wrap' }}
+        >
           <Button variant="outlined" onClick={() => player.current?.step(-1)}>
             − frame
           </Button>
-          <Button variant="contained" size="large" sx={{ minWidth: 120 }} onClick={() => player.current?.toggle()}>
+          <Button
+            variant="contained"
+            size="large"
+            sx={{ minWidth: 120 }}
+            onClick={() => player.current?.toggle()}
+          >
             {playing ? 'Stop' : 'Play'}
           </Button>
           <Button variant="outlined" onClick={() => player.current?.step(1)}>
@@ -208,7 +313,10 @@ export function AssembleBench() {
           <ToggleChip label="Upright" isOn={isUpright} onToggle={() => setUpright(!isUpright)} />
           <ToggleChip label="Finished sound" isOn={isFinished} onToggle={compare} />
           <Button onClick={() => setWindow(null)}>Whole lesson</Button>
-          <Button disabled={!placed} onClick={() => placed && setWindow({ startMs: placed.startMs, endMs: placed.endMs })}>
+          <Button
+            disabled={!placed}
+            onClick={() => placed && setWindow({ startMs: placed.startMs, endMs: placed.endMs })}
+          >
             This block
           </Button>
           <Button onClick={() => closer(clock.ms)}>Closer</Button>
@@ -216,11 +324,32 @@ export function AssembleBench() {
         </Stack>
         <PlaceSlider clock={clock} durationMs={assembly.durationMs} onSeek={seek} />
         <Paper variant="outlined" sx={{ p: 1.5, overflow: 'hidden' }}>
-          <Lanes clock={clock} assembly={assembly} moments={moments} window={shown} stretch={stretch} onSeek={seek} onStretch={onStretch} onSaid={onSaid} />
+          <Lanes
+            clock={clock}
+            assembly={assembly}
+            moments={moments}
+            window={shown}
+            stretch={stretch}
+            onSeek={seek}
+            onStretch={onStretch}
+            onSaid={onSaid}
+          />
         </Paper>
       </Stack>
       <Stack spacing={1.5}>
-        {draft && <ChangeForm key={draft.edit.id} edit={draft.edit} isNew={draft.isNew} takes={otherTakes} source={source} onChange={(edit) => changes.setDraft({ ...draft, edit })} onDone={() => changes.keep(draft.blockId, draft.edit)} onEverywhere={changes.keepEverywhere} onCancel={() => changes.setDraft(null)} />}
+        {draft && (
+          <ChangeForm
+            key={draft.edit.id}
+            edit={draft.edit}
+            isNew={draft.isNew}
+            takes={otherTakes}
+            source={source}
+            onChange={(edit) => changes.setDraft({ ...draft, edit })}
+            onDone={() => changes.keep(draft.blockId, draft.edit)}
+            onEverywhere={changes.keepEverywhere}
+            onCancel={() => changes.setDraft(null)}
+          />
+        )}
         {taps && (
           <TapPanel
             momentMs={() => (playing ? momentMs() : null)}
@@ -232,7 +361,20 @@ export function AssembleBench() {
             onCancel={() => setTaps(false)}
           />
         )}
-        {block && <ChangePanel block={block} stretch={own?.blockId === block.id ? own : null} hasOtherTake={otherTakes.length > 0} dropped={assembly.dropped} takeName={takeName} onBegin={begin} onTap={() => setTaps(true)} onPicture={(file) => void putPicture(file)} onOpen={open} onRemove={changes.remove} />}
+        {block && (
+          <ChangePanel
+            block={block}
+            stretch={own?.blockId === block.id ? own : null}
+            hasOtherTake={otherTakes.length > 0}
+            dropped={assembly.dropped}
+            takeName={takeName}
+            onBegin={begin}
+            onTap={() => setTaps(true)}
+            onPicture={(file) => void putPicture(file)}
+            onOpen={open}
+            onRemove={changes.remove}
+          />
+        )}
         <LookPanel hasSecond={lesson.second !== null} />
         <SoundPanel />
         <Comments lessonId={id} blockId={block?.id ?? null} clock={clock} onSeek={seek} />

@@ -1,4 +1,14 @@
-import { Alert, Box, Button, IconButton, List, ListItem, Paper, Stack, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  IconButton,
+  List,
+  ListItem,
+  Paper,
+  Stack,
+  Typography,
+} from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import type { DroppedEdit } from '@zest/core/assembly';
 import type { Block, Edit, EditKind } from '@zest/core/lesson';
@@ -21,7 +31,18 @@ interface ChangePanelProps {
 }
 
 /** What can be changed by hand in the block, and what was. */
-export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, onBegin, onTap, onPicture, onOpen, onRemove }: ChangePanelProps) {
+export function ChangePanel({
+  block,
+  stretch,
+  hasOtherTake,
+  dropped,
+  takeName,
+  onBegin,
+  onTap,
+  onPicture,
+  onOpen,
+  onRemove,
+}: ChangePanelProps) {
   const lost = new Set(dropped.map(({ edit }) => edit));
   const made = block.edits.filter((edit) => !lost.has(edit));
   const isFilmed = block.footage !== null;
@@ -32,12 +53,29 @@ export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, o
         <Typography variant="h3" sx={{ fontSize: '1.05rem' }} noWrap>
           {block.title || 'Untitled'}
         </Typography>
-        <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }} data-testid="stretch-words">
-          {stretch ? `From ${momentText(stretch.fromMs)} to ${momentText(stretch.toMs)} of the block:` : 'Draw a stretch on the time rail, click a thing in the lanes, or press F and T.'}
+        <Typography
+          variant="body2"
+          color="text.secondary"
+          sx={{ mb: 1 }}
+          data-testid="stretch-words"
+        >
+          {stretch
+            ? `From ${momentText(stretch.fromMs)} to ${momentText(stretch.toMs)} of the block:`
+            : 'Draw a stretch on the time rail, click a thing in the lanes, or press F and T.'}
         </Typography>
         <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 0.75 }}>
           {stretchActions.map(([kind, label]) => (
-            <Button key={kind} size="small" variant="outlined" disabled={!stretch || (needsTake.has(kind) && !hasOtherTake) || (filmedOnly.has(kind) && !isFilmed)} onClick={() => onBegin(kind)}>
+            <Button
+              key={kind}
+              size="small"
+              variant="outlined"
+              disabled={
+                !stretch ||
+                (needsTake.has(kind) && !hasOtherTake) ||
+                (filmedOnly.has(kind) && !isFilmed)
+              }
+              onClick={() => onBegin(kind)}
+            >
               {label}
             </Button>
           ))}
@@ -51,7 +89,11 @@ export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, o
               {label}
             </Button>
           ))}
-          <FileButton label="Put in a picture" accept="image/png,image/jpeg,image/webp" onFile={onPicture} />
+          <FileButton
+            label="Put in a picture"
+            accept="image/png,image/jpeg,image/webp"
+            onFile={onPicture}
+          />
         </Stack>
         <Typography variant="body2" color="text.secondary" sx={{ mt: 1.5, mb: 0.75 }}>
           The whole block:
@@ -63,7 +105,12 @@ export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, o
           <Button size="small" variant="outlined" onClick={() => onBegin('place')}>
             Put elsewhere
           </Button>
-          <Button size="small" variant="outlined" disabled={block.edits.some(({ kind }) => kind === 'fade')} onClick={() => onBegin('fade')}>
+          <Button
+            size="small"
+            variant="outlined"
+            disabled={block.edits.some(({ kind }) => kind === 'fade')}
+            onClick={() => onBegin('fade')}
+          >
             Fade in
           </Button>
         </Stack>
@@ -76,10 +123,24 @@ export function ChangePanel({ block, stretch, hasOtherTake, dropped, takeName, o
           <List dense disablePadding>
             {made.map((edit) => (
               <ListItem key={edit.id} disableGutters sx={{ gap: 0.5 }}>
-                <Button size="small" onClick={() => onOpen(edit)} sx={{ flex: 1, minWidth: 0, justifyContent: 'flex-start', textAlign: 'left', textTransform: 'none' }}>
+                <Button
+                  size="small"
+                  onClick={() => onOpen(edit)}
+                  sx={{
+                    flex: 1,
+                    minWidth: 0,
+                    justifyContent: 'flex-start',
+                    textAlign: 'left',
+                    textTransform: 'none',
+                  }}
+                >
                   {editText(edit, takeName)}
                 </Button>
-                <IconButton size="small" aria-label={`Take back: ${editText(edit, takeName)}`} onClick={() => onRemove(block.id, edit)}>
+                <IconButton
+                  size="small"
+                  aria-label={`Take back: ${editText(edit, takeName)}`}
+                  onClick={() => onRemove(block.id, edit)}
+                >
                   <DeleteOutlineIcon fontSize="small" />
                 </IconButton>
               </ListItem>

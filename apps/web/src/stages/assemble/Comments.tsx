@@ -39,7 +39,12 @@ export function Comments({ lessonId, blockId, clock, onSeek }: CommentsProps) {
           void send();
         }}
       >
-        <TextField label="About this moment" value={text} onChange={(event) => setText(event.target.value)} slotProps={{ htmlInput: { maxLength: 400 } }} />
+        <TextField
+          label="About this moment"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          slotProps={{ htmlInput: { maxLength: 400 } }}
+        />
         <Button type="submit" disabled={text.trim() === '' || making.isLoading}>
           Comment
         </Button>
@@ -47,11 +52,28 @@ export function Comments({ lessonId, blockId, clock, onSeek }: CommentsProps) {
       {problem && <Typography color="error">{problem}</Typography>}
       <List dense disablePadding>
         {comments.data?.map(({ id, login, text: said, atMs, done }) => (
-          <ListItem key={id} disableGutters secondaryAction={<RemoveButton name={`comment “${said}”`} onRemove={() => void remove(id)} />} sx={{ pr: 6 }}>
-            <Checkbox checked={done} onChange={() => void change({ commentId: id, done: !done })} slotProps={{ input: { 'aria-label': `Done: ${said}` } }} />
-            <Typography sx={{ overflowWrap: 'anywhere', textDecoration: done ? 'line-through' : 'none' }}>
+          <ListItem
+            key={id}
+            disableGutters
+            secondaryAction={
+              <RemoveButton name={`comment “${said}”`} onRemove={() => void remove(id)} />
+            }
+            sx={{ pr: 6 }}
+          >
+            <Checkbox
+              checked={done}
+              onChange={() => void change({ commentId: id, done: !done })}
+              slotProps={{ input: { 'aria-label': `Done: ${said}` } }}
+            />
+            <Typography
+              sx={{ overflowWrap: 'anywhere', textDecoration: done ? 'line-through' : 'none' }}
+            >
               {atMs !== null && (
-                <Button size="small" onClick={() => onSeek(atMs)} aria-label={`Go to ${clockText(atMs)}`}>
+                <Button
+                  size="small"
+                  onClick={() => onSeek(atMs)}
+                  aria-label={`Go to ${clockText(atMs)}`}
+                >
                   {clockText(atMs)}
                 </Button>
               )}

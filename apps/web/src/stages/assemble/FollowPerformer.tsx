@@ -15,7 +15,15 @@ export interface FollowSource {
 const EVERY_MS = 400;
 
 /** Looks for the performer in the stretch and lets the closer view follow. */
-export function FollowPerformer({ edit, source, onChange }: { edit: EditOf<'closer'>; source: FollowSource; onChange: (edit: Edit) => void }) {
+export function FollowPerformer({
+  edit,
+  source,
+  onChange,
+}: {
+  edit: EditOf<'closer'>;
+  source: FollowSource;
+  onChange: (edit: Edit) => void;
+}) {
   const [part, setPart] = useState<number | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const stop = useRef<AbortController>(null);
@@ -25,14 +33,27 @@ export function FollowPerformer({ edit, source, onChange }: { edit: EditOf<'clos
     setFault(null);
     setPart(0);
     const count = Math.max(2, Math.ceil((edit.toMs - edit.fromMs) / EVERY_MS));
-    const moments = Array.from({ length: count }, (_, i) => edit.fromMs + Math.round((i * (edit.toMs - edit.fromMs)) / count));
+    const moments = Array.from(
+      { length: count },
+      (_, i) => edit.fromMs + Math.round((i * (edit.toMs - edit.fromMs)) / count),
+    );
     try {
-      const looks = await posesAt(source.url, moments.map((ms) => source.startMs + ms), setPart, stop.current.signal);
-      const path = followPath(looks.map(({ pose }, i) => ({ atMs: moments[i] ?? 0, pose })), edit.zoom);
-      if (path.length === 0) setFault('Nobody is seen in this stretch. Draw the part on the picture instead.');
+      const looks = await posesAt(
+        source.url,
+        moments.map((ms) => source.startMs + ms),
+        setPart,
+        stop.current.signal,
+      );
+      const path = followPath(
+        looks.map(({ pose }, i) => ({ atMs: moments[i] ?? 0, pose })),
+        edit.zoom,
+      );
+      if (path.length === 0)
+        setFault('Nobody is seen in this stretch. Draw the part on the picture instead.');
       else onChange({ ...edit, path });
     } catch (error) {
-      if (!(error instanceof DOMException && error.name === 'AbortError')) setFault(messageOf(error));
+      if (!(error instanceof DOMException && error.name === 'AbortError'))
+        setFault(messageOf(error));
     } finally {
       setPart(null);
     }
@@ -40,16 +61,33 @@ export function FollowPerformer({ edit, source, onChange }: { edit: EditOf<'clos
   return (
     <Stack spacing={1} sx={{ flex: '1 1 100%' }}>
       {part === null ? (
-        <Button variant={edit.path.length > 0 ? 'contained' : 'outlined'} onClick={() => void follow()} sx={{ alignSelf: 'start' }}>
+        <Button
+          variant={edit.path.length > 0 ? 'contained' : 'outlined'}
+          onClick={() => void follow()}
+          sx={{ alignSelf: 'start' }}
+        >
           {edit.path.length > 0 ? 'Follows the performer; look again' : 'Follow the performer'}
         </Button>
       ) : (
         <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-          <LinearProgress aria-label="Looking for the performer" variant="determinate" value={part * 100} sx={{ flex: 1 }} />
+          <LinearProgress
+            aria-label="Looking for the performer"
+            variant="determinate"
+            value={part * 100}
+            sx={{ flex: 1 }}
+          />
           <Button onClick={() => stop.current?.abort()}>Stop</Button>
         </Stack>
       )}
-      {edit.path.length > 0 && part === null && <Button size="small" sx={{ alignSelf: 'start' }} onClick={() => onChange({ ...edit, path: [] })}>Stand still again</Button>}
+      {edit.path.length > 0 && part === null && (
+        <Button
+          size="small"
+          sx={{ alignSelf: 'start' }}
+          onClick={() => onChange({ ...edit, path: [] })}
+        >
+          Stand still again
+        </Button>
+      )}
       {fault && <Alert severity="error">{fault}</Alert>}
     </Stack>
   );

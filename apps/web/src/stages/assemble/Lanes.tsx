@@ -20,9 +20,11 @@ const tones = {
   pale: { bgcolor: '#fff', color: '#2a2016' },
 } as const;
 
-const percent = (ms: number, { startMs, endMs }: TimeSpan) => ((ms - startMs) * 100) / (endMs - startMs);
+const percent = (ms: number, { startMs, endMs }: TimeSpan) =>
+  ((ms - startMs) * 100) / (endMs - startMs);
 
-const isSeen = (item: TimeSpan, window: TimeSpan) => item.endMs > window.startMs && item.startMs < window.endMs;
+const isSeen = (item: TimeSpan, window: TimeSpan) =>
+  item.endMs > window.startMs && item.startMs < window.endMs;
 
 /** A sentence moves so much with a key. */
 const NUDGE_MS = 100;
@@ -43,7 +45,11 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }:
     'aria-description': 'Drag it to where it is said, or move it with Alt and the arrow keys.',
     onPointerDown: (event: PointerEvent<HTMLElement>) => {
       event.currentTarget.setPointerCapture(event.pointerId);
-      held.current = { x: event.clientX, width: event.currentTarget.parentElement?.clientWidth ?? 1, hasMoved: false };
+      held.current = {
+        x: event.clientX,
+        width: event.currentTarget.parentElement?.clientWidth ?? 1,
+        hasMoved: false,
+      };
     },
     onPointerMove: (event: PointerEvent<HTMLElement>) => {
       const start = held.current;
@@ -54,7 +60,8 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }:
     onPointerUp: (event: PointerEvent<HTMLElement>) => {
       const start = held.current;
       event.currentTarget.style.translate = '';
-      if (start?.hasMoved) onMove(item, Math.round(((event.clientX - start.x) * lengthMs) / start.width));
+      if (start?.hasMoved)
+        onMove(item, Math.round(((event.clientX - start.x) * lengthMs) / start.width));
     },
     onKeyDown: (event: KeyboardEvent<HTMLElement>) => {
       if (!event.altKey || (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight')) return;
@@ -69,13 +76,23 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }:
       <Typography variant="body2" color="text.secondary">
         {name}
       </Typography>
-      <Box sx={{ position: 'relative', height: 26, borderBottom: 1, borderColor: 'divider', overflow: 'hidden' }}>
+      <Box
+        sx={{
+          position: 'relative',
+          height: 26,
+          borderBottom: 1,
+          borderColor: 'divider',
+          overflow: 'hidden',
+        }}
+      >
         {seen.map((item) => (
           <Box
             key={item.sentence ? `${item.sentence.blockId} ${item.sentence.text}` : item.startMs}
             component="button"
             type="button"
-            title={[item.text, lengthText(item.endMs - item.startMs), item.more].filter((text) => text !== undefined).join(', ')}
+            title={[item.text, lengthText(item.endMs - item.startMs), item.more]
+              .filter((text) => text !== undefined)
+              .join(', ')}
             {...(item.sentence && dragging(item))}
             onClick={(event) => {
               // The end of a drag is no click.
@@ -100,7 +117,10 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }:
               minWidth: 3,
               ...tones[item.tone],
             }}
-            style={{ left: `${percent(item.startMs, window)}%`, width: `calc(${((item.endMs - item.startMs) * 100) / (window.endMs - window.startMs)}% - 1px)` }}
+            style={{
+              left: `${percent(item.startMs, window)}%`,
+              width: `calc(${((item.endMs - item.startMs) * 100) / (window.endMs - window.startMs)}% - 1px)`,
+            }}
           >
             {item.text}
           </Box>
@@ -128,7 +148,8 @@ interface LanesProps {
 }
 
 /** A moment's place beside the names of the lanes. */
-const inLanes = (ms: number, window: TimeSpan) => `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
+const inLanes = (ms: number, window: TimeSpan) =>
+  `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
 
 /** The line through all lanes where the picture is. It moves with every frame, so it is moved by hand: nothing else is drawn anew. */
 const Now = memo(function Now({ clock, window }: { clock: PlayClock; window: TimeSpan }) {
@@ -143,36 +164,80 @@ const Now = memo(function Now({ clock, window }: { clock: PlayClock; window: Tim
     move();
     return clock.subscribe(move);
   }, [clock, window]);
-  return <Box ref={line} data-testid="now" sx={{ position: 'absolute', top: 0, bottom: 0, width: 2, bgcolor: 'primary.main', pointerEvents: 'none' }} />;
+  return (
+    <Box
+      ref={line}
+      data-testid="now"
+      sx={{
+        position: 'absolute',
+        top: 0,
+        bottom: 0,
+        width: 2,
+        bgcolor: 'primary.main',
+        pointerEvents: 'none',
+      }}
+    />
+  );
 });
 
 /** What is on screen when, one lane for each purpose the lesson uses. A click takes a thing; drawing on the rail takes a stretch. */
-export const Lanes = memo(function Lanes({ assembly, moments, window, clock, stretch, onSeek, onStretch, onSaid }: LanesProps) {
+export const Lanes = memo(function Lanes({
+  assembly,
+  moments,
+  window,
+  clock,
+  stretch,
+  onSeek,
+  onStretch,
+  onSaid,
+}: LanesProps) {
   const rows = useMemo(() => lanesOf(assembly), [assembly]);
   const rail = useRef<HTMLDivElement>(null);
   const from = useRef<{ x: number; ms: number } | null>(null);
   const lengthMs = window.endMs - window.startMs;
   const msAt = (x: number, snap: boolean) => {
     const { left, width } = rail.current?.getBoundingClientRect() ?? { left: 0, width: 1 };
-    const ms = window.startMs + (Math.min(1, Math.max(0, (x - left) / width)) * lengthMs);
+    const ms = window.startMs + Math.min(1, Math.max(0, (x - left) / width)) * lengthMs;
     return snap ? snapped(moments, ms, (SNAP_PX * lengthMs) / width) : Math.round(ms);
   };
   const draw = (event: PointerEvent) => {
     const start = from.current;
     if (!start || Math.abs(event.clientX - start.x) < CLICK_PX) return;
     const ms = msAt(event.clientX, !event.altKey);
-    onStretch(ms === start.ms ? null : { startMs: Math.min(ms, start.ms), endMs: Math.max(ms, start.ms) });
+    onStretch(
+      ms === start.ms ? null : { startMs: Math.min(ms, start.ms), endMs: Math.max(ms, start.ms) },
+    );
   };
   const choose = useMemo(
     () => (item: LaneItem, more: boolean) => {
-      onStretch(more && stretch ? { startMs: Math.min(stretch.startMs, item.startMs), endMs: Math.max(stretch.endMs, item.endMs) } : { startMs: item.startMs, endMs: item.endMs });
+      onStretch(
+        more && stretch
+          ? {
+              startMs: Math.min(stretch.startMs, item.startMs),
+              endMs: Math.max(stretch.endMs, item.endMs),
+            }
+          : { startMs: item.startMs, endMs: item.endMs },
+      );
       if (!more) onSeek(item.startMs);
     },
     [onStretch, onSeek, stretch],
   );
-  const move = useMemo(() => ({ sentence, startMs }: LaneItem, byMs: number) => sentence && onSaid(sentence.blockId, sentence.text, startMs + byMs), [onSaid]);
+  const move = useMemo(
+    () =>
+      ({ sentence, startMs }: LaneItem, byMs: number) =>
+        sentence && onSaid(sentence.blockId, sentence.text, startMs + byMs),
+    [onSaid],
+  );
   const stepMs = (STEPS_S.find((s) => lengthMs / (s * 1_000) <= MOST_MARKS) ?? 600) * 1_000;
-  const marks = Array.from({ length: Math.max(0, Math.floor(window.endMs / stepMs) - Math.ceil(window.startMs / stepMs) + 1) }, (_, i) => (Math.ceil(window.startMs / stepMs) + i) * stepMs);
+  const marks = Array.from(
+    {
+      length: Math.max(
+        0,
+        Math.floor(window.endMs / stepMs) - Math.ceil(window.startMs / stepMs) + 1,
+      ),
+    },
+    (_, i) => (Math.ceil(window.startMs / stepMs) + i) * stepMs,
+  );
   return (
     <Box sx={{ position: 'relative' }} role="group" aria-label="Lanes">
       <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
@@ -190,22 +255,56 @@ export const Lanes = memo(function Lanes({ assembly, moments, window, clock, str
           onPointerUp={(event) => {
             const start = from.current;
             from.current = null;
-            if (start && Math.abs(event.clientX - start.x) < CLICK_PX) onSeek(msAt(event.clientX, false));
+            if (start && Math.abs(event.clientX - start.x) < CLICK_PX)
+              onSeek(msAt(event.clientX, false));
           }}
-          sx={{ position: 'relative', height: 24, bgcolor: 'action.hover', cursor: 'text', touchAction: 'none', userSelect: 'none', overflow: 'hidden', borderRadius: '3px' }}
+          sx={{
+            position: 'relative',
+            height: 24,
+            bgcolor: 'action.hover',
+            cursor: 'text',
+            touchAction: 'none',
+            userSelect: 'none',
+            overflow: 'hidden',
+            borderRadius: '3px',
+          }}
         >
           {marks.map((ms) => (
-            <Typography key={ms} component="span" sx={{ position: 'absolute', top: 2, fontSize: 12, pl: 0.5, borderLeft: '1px solid #8a7a60', color: 'text.secondary', pointerEvents: 'none' }} style={{ left: `${percent(ms, window)}%` }}>
+            <Typography
+              key={ms}
+              component="span"
+              sx={{
+                position: 'absolute',
+                top: 2,
+                fontSize: 12,
+                pl: 0.5,
+                borderLeft: '1px solid #8a7a60',
+                color: 'text.secondary',
+                pointerEvents: 'none',
+              }}
+              style={{ left: `${percent(ms, window)}%` }}
+            >
               {clockText(ms)}
             </Typography>
           ))}
         </Box>
       </Box>
-      {rows.filter(({ items }) => items.some((item) => isSeen(item, window))).map(({ name, items }) => (
-        <LaneRow key={name} name={name} items={items} window={window} onChoose={choose} onMove={move} />
-      ))}
+      {rows
+        .filter(({ items }) => items.some((item) => isSeen(item, window)))
+        .map(({ name, items }) => (
+          <LaneRow
+            key={name}
+            name={name}
+            items={items}
+            window={window}
+            onChoose={choose}
+            onMove={move}
+          />
+        ))}
       {assembly.segments.some(({ sound }) => sound) && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
+        <Box
+          sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}
+        >
           <Typography variant="body2" color="text.secondary">
             Voice
           </Typography>
@@ -215,8 +314,19 @@ export const Lanes = memo(function Lanes({ assembly, moments, window, clock, str
       {stretch && isSeen(stretch, window) && (
         <Box
           data-testid="stretch"
-          sx={{ position: 'absolute', top: 0, bottom: 0, bgcolor: 'rgb(201 106 18 / 0.14)', borderLeft: '2px solid #9a4d00', borderRight: '2px solid #9a4d00', pointerEvents: 'none' }}
-          style={{ left: inLanes(stretch.startMs, window), width: `calc((100% - ${NAMES_PX}px) * ${(percent(Math.min(window.endMs, stretch.endMs), window) - percent(Math.max(window.startMs, stretch.startMs), window)) / 100})` }}
+          sx={{
+            position: 'absolute',
+            top: 0,
+            bottom: 0,
+            bgcolor: 'rgb(201 106 18 / 0.14)',
+            borderLeft: '2px solid #9a4d00',
+            borderRight: '2px solid #9a4d00',
+            pointerEvents: 'none',
+          }}
+          style={{
+            left: inLanes(stretch.startMs, window),
+            width: `calc((100% - ${NAMES_PX}px) * ${(percent(Math.min(window.endMs, stretch.endMs), window) - percent(Math.max(window.startMs, stretch.startMs), window)) / 100})`,
+          }}
         />
       )}
       <Now clock={clock} window={window} />

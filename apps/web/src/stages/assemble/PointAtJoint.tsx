@@ -9,7 +9,15 @@ import { posesAt } from '../../workers/poses.ts';
 import type { FollowSource } from './FollowPerformer.tsx';
 
 /** Finds a joint on the picture that stands still and points at it. */
-export function PointAtJoint({ edit, source, onChange }: { edit: EditOf<'freeze'>; source: FollowSource; onChange: (edit: Edit) => void }) {
+export function PointAtJoint({
+  edit,
+  source,
+  onChange,
+}: {
+  edit: EditOf<'freeze'>;
+  source: FollowSource;
+  onChange: (edit: Edit) => void;
+}) {
   const [looksFor, setLooksFor] = useState<EditJoint | ''>('');
   const [fault, setFault] = useState<string | null>(null);
   const stop = useRef<AbortController>(null);
@@ -22,19 +30,40 @@ export function PointAtJoint({ edit, source, onChange }: { edit: EditOf<'freeze'
     setFault(null);
     try {
       // Looked at a second time about the performer: the first look is at the whole picture.
-      const looks = await posesAt(source.url, [0, 33].map((ms) => source.startMs + edit.atMs + ms), () => undefined, own.signal);
+      const looks = await posesAt(
+        source.url,
+        [0, 33].map((ms) => source.startMs + edit.atMs + ms),
+        () => undefined,
+        own.signal,
+      );
       const place = placeOfJoint(looks.at(-1)?.pose ?? [], joint);
-      if (!place) setFault(`The ${joint} is not seen surely on this picture. Click the place on it instead.`);
-      else onChange({ ...edit, point: { x: Math.round(1_000 * Math.min(1, Math.max(0, place.x))), y: Math.round(1_000 * Math.min(1, Math.max(0, place.y))) }, text: edit.text || joint });
+      if (!place)
+        setFault(`The ${joint} is not seen surely on this picture. Click the place on it instead.`);
+      else
+        onChange({
+          ...edit,
+          point: {
+            x: Math.round(1_000 * Math.min(1, Math.max(0, place.x))),
+            y: Math.round(1_000 * Math.min(1, Math.max(0, place.y))),
+          },
+          text: edit.text || joint,
+        });
     } catch (error) {
-      if (!(error instanceof DOMException && error.name === 'AbortError')) setFault(messageOf(error));
+      if (!(error instanceof DOMException && error.name === 'AbortError'))
+        setFault(messageOf(error));
     } finally {
       if (stop.current === own) setLooksFor('');
     }
   };
   return (
     <Box sx={{ flex: '1 1 100%' }}>
-      <ChoiceField label="Point at the performer’s" value={looksFor} choices={EDIT_JOINTS} onChange={(joint) => joint !== '' && void look(joint)} sx={{ width: 220 }} />
+      <ChoiceField
+        label="Point at the performer’s"
+        value={looksFor}
+        choices={EDIT_JOINTS}
+        onChange={(joint) => joint !== '' && void look(joint)}
+        sx={{ width: 220 }}
+      />
       {looksFor !== '' && <LinearProgress aria-label="Looking for the joint" sx={{ mt: 1 }} />}
       {fault && (
         <Alert severity="error" sx={{ mt: 1 }}>

@@ -1,4 +1,12 @@
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Typography,
+} from '@mui/material';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { bounces, heightAt, reactionOf } from './reaction.ts';
 
@@ -19,7 +27,8 @@ export function ReactionDialog({ onClose }: { onClose: (ms: number | null) => vo
   useEffect(() => {
     beganMs.current = performance.now();
     let frame = requestAnimationFrame(function draw(now) {
-      if (ball.current) ball.current.style.transform = `translateY(${-heightAt(landings, now - beganMs.current) * 150}px)`;
+      if (ball.current)
+        ball.current.style.transform = `translateY(${-heightAt(landings, now - beganMs.current) * 150}px)`;
       frame = requestAnimationFrame(draw);
     });
     return () => cancelAnimationFrame(frame);
@@ -45,10 +54,32 @@ export function ReactionDialog({ onClose }: { onClose: (ms: number | null) => vo
       <DialogTitle>How quickly you tap</DialogTitle>
       <DialogContent>
         <Typography>Press ↓ each time the ball lands. It takes ten landings.</Typography>
-        <Box sx={{ height: 210, position: 'relative', borderBottom: 3, borderColor: 'text.primary', my: 2 }} aria-hidden>
-          <Box ref={ball} sx={{ position: 'absolute', bottom: 0, left: 'calc(50% - 20px)', width: 40, height: 40, borderRadius: '50%', bgcolor: 'primary.main' }} />
+        <Box
+          sx={{
+            height: 210,
+            position: 'relative',
+            borderBottom: 3,
+            borderColor: 'text.primary',
+            my: 2,
+          }}
+          aria-hidden
+        >
+          <Box
+            ref={ball}
+            sx={{
+              position: 'absolute',
+              bottom: 0,
+              left: 'calc(50% - 20px)',
+              width: 40,
+              height: 40,
+              borderRadius: '50%',
+              bgcolor: 'primary.main',
+            }}
+          />
         </Box>
-        <Typography role="status">{found === null ? `${taps.length} taps so far.` : `You tap ${found} ms after it lands.`}</Typography>
+        <Typography role="status">
+          {found === null ? `${taps.length} taps so far.` : `You tap ${found} ms after it lands.`}
+        </Typography>
       </DialogContent>
       <DialogActions>
         <Button onClick={() => onClose(null)}>Leave it</Button>

@@ -1,4 +1,14 @@
-import { Accordion, AccordionDetails, AccordionSummary, Alert, Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
+import {
+  Accordion,
+  AccordionDetails,
+  AccordionSummary,
+  Alert,
+  Button,
+  FormControlLabel,
+  Stack,
+  Switch,
+  Typography,
+} from '@mui/material';
 import ExpandMoreIcon from '@mui/icons-material/ExpandMore';
 import { LIMITS, noiseChoices, pacerChoices, pacerVoices, type Finish } from '@zest/core/lesson';
 import { useState } from 'react';
@@ -11,10 +21,21 @@ import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { uploadMusic } from '../film/uploads.ts';
 
 type Sound = Finish['sound'];
-const voiceNames = { clock: 'the clock', count: 'the count', sides: 'changes of side', calls: 'called-out words' } as const;
+const voiceNames = {
+  clock: 'the clock',
+  count: 'the count',
+  sides: 'changes of side',
+  calls: 'called-out words',
+} as const;
 
 /** Music of the teacher's own under the voice, with its licence. */
-function Music({ music, onChange }: { music: Sound['music']; onChange: (music: Sound['music'], merge?: boolean) => void }) {
+function Music({
+  music,
+  onChange,
+}: {
+  music: Sound['music'];
+  onChange: (music: Sound['music'], merge?: boolean) => void;
+}) {
   const { id } = useOpenLesson();
   const dispatch = useAppDispatch();
   const [fault, setFault] = useState<string | null>(null);
@@ -22,12 +43,19 @@ function Music({ music, onChange }: { music: Sound['music']; onChange: (music: S
   const send = async (file: File) => {
     const sent = await dispatch(uploadMusic(id, file));
     setFault('fault' in sent ? sent.fault : null);
-    if ('takeId' in sent) onChange({ takeId: sent.takeId, licence: '', underDb: LIMITS.underDb.min });
+    if ('takeId' in sent)
+      onChange({ takeId: sent.takeId, licence: '', underDb: LIMITS.underDb.min });
   };
   return (
     <Stack spacing={1.25}>
       {fault && <Alert severity="error">{fault}</Alert>}
-      {!music && <FileButton label="Music under the voice" accept="audio/*" onFile={(file) => void send(file)} />}
+      {!music && (
+        <FileButton
+          label="Music under the voice"
+          accept="audio/*"
+          onFile={(file) => void send(file)}
+        />
+      )}
       {music && (
         <>
           <Typography variant="body2" data-testid="music">
@@ -35,10 +63,26 @@ function Music({ music, onChange }: { music: Sound['music']; onChange: (music: S
             {own && own.state !== 'ready' && own.state !== 'failed' && ', being made ready'}
           </Typography>
           {own?.state === 'failed' && <Alert severity="error">{own.fault}</Alert>}
-          <TextLine label="Who made it, and by what right it is used" value={music.licence} most={LIMITS.line} onChange={(licence) => onChange({ ...music, licence }, true)} />
-          {music.licence.trim() === '' && <Alert severity="warning">Write down the licence. Music without one may have to be taken out wherever the lesson is published.</Alert>}
+          <TextLine
+            label="Who made it, and by what right it is used"
+            value={music.licence}
+            most={LIMITS.line}
+            onChange={(licence) => onChange({ ...music, licence }, true)}
+          />
+          {music.licence.trim() === '' && (
+            <Alert severity="warning">
+              Write down the licence. Music without one may have to be taken out wherever the lesson
+              is published.
+            </Alert>
+          )}
           <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-            <WholeField label="Under the voice, dB" value={music.underDb} range={LIMITS.underDb} onChange={(underDb) => onChange({ ...music, underDb }, true)} sx={{ width: 150 }} />
+            <WholeField
+              label="Under the voice, dB"
+              value={music.underDb}
+              range={LIMITS.underDb}
+              onChange={(underDb) => onChange({ ...music, underDb }, true)}
+              sx={{ width: 150 }}
+            />
             <Button onClick={() => onChange(null)}>No music</Button>
           </Stack>
         </>
@@ -51,7 +95,14 @@ function Music({ music, onChange }: { music: Sound['music']; onChange: (music: S
 export function SoundPanel() {
   const sound = useLessonPart(({ finish }) => finish.sound);
   const dispatch = useAppDispatch();
-  const set = (part: Partial<Sound>, merge = 'lufs' in part) => dispatch(edit(`Sound: ${Object.keys(part).join()}`, (draft) => void Object.assign(draft.finish.sound, part), merge));
+  const set = (part: Partial<Sound>, merge = 'lufs' in part) =>
+    dispatch(
+      edit(
+        `Sound: ${Object.keys(part).join()}`,
+        (draft) => void Object.assign(draft.finish.sound, part),
+        merge,
+      ),
+    );
   return (
     <Accordion disableGutters variant="outlined">
       <AccordionSummary expandIcon={<ExpandMoreIcon />}>
@@ -62,23 +113,65 @@ export function SoundPanel() {
       <AccordionDetails>
         <Stack spacing={1.5}>
           <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.25 }}>
-            <WholeField label="Loudness, LUFS" value={sound.lufs} range={LIMITS.lufs} onChange={(lufs) => set({ lufs })} sx={{ width: 130 }} />
-            <ChoiceField label="Steady noise is taken off" value={sound.noise} choices={same(noiseChoices)} onChange={(noise) => set({ noise })} />
-            <ChoiceField label="The pacer" value={sound.pacer} choices={same(pacerChoices)} onChange={(pacer) => set({ pacer })} sx={{ width: 180 }} />
+            <WholeField
+              label="Loudness, LUFS"
+              value={sound.lufs}
+              range={LIMITS.lufs}
+              onChange={(lufs) => set({ lufs })}
+              sx={{ width: 130 }}
+            />
+            <ChoiceField
+              label="Steady noise is taken off"
+              value={sound.noise}
+              choices={same(noiseChoices)}
+              onChange={(noise) => set({ noise })}
+            />
+            <ChoiceField
+              label="The pacer"
+              value={sound.pacer}
+              choices={same(pacerChoices)}
+              onChange={(pacer) => set({ pacer })}
+              sx={{ width: 180 }}
+            />
           </Stack>
-          <FormControlLabel label="Cut rumble and wind under 80 Hz" control={<Switch checked={sound.lowCut} onChange={(_event, lowCut) => set({ lowCut })} />} />
+          <FormControlLabel
+            label="Cut rumble and wind under 80 Hz"
+            control={
+              <Switch checked={sound.lowCut} onChange={(_event, lowCut) => set({ lowCut })} />
+            }
+          />
           {sound.pacer !== 'left out' && (
-            <Stack direction="row" useFlexGap role="group" aria-label="Heard for" sx={{ flexWrap: 'wrap', gap: 0.75, alignItems: 'center' }}>
+            <Stack
+              direction="row"
+              useFlexGap
+              role="group"
+              aria-label="Heard for"
+              sx={{ flexWrap: 'wrap', gap: 0.75, alignItems: 'center' }}
+            >
               <Typography variant="body2">Heard for</Typography>
               {pacerVoices.map((voice) => {
                 const isOn = sound.heard.includes(voice);
-                return <ToggleChip key={voice} label={voiceNames[voice]} isOn={isOn} onToggle={() => set({ heard: isOn ? sound.heard.filter((own) => own !== voice) : [...sound.heard, voice] })} />;
+                return (
+                  <ToggleChip
+                    key={voice}
+                    label={voiceNames[voice]}
+                    isOn={isOn}
+                    onToggle={() =>
+                      set({
+                        heard: isOn
+                          ? sound.heard.filter((own) => own !== voice)
+                          : [...sound.heard, voice],
+                      })
+                    }
+                  />
+                );
               })}
             </Stack>
           )}
           <Music music={sound.music} onChange={(music, merge) => set({ music }, merge)} />
           <Typography variant="body2" color="text.secondary">
-            V plays the voice as it was recorded or as it will be. Pacer and music are heard in the export.
+            V plays the voice as it was recorded or as it will be. Pacer and music are heard in the
+            export.
           </Typography>
         </Stack>
       </AccordionDetails>

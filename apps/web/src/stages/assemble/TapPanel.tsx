@@ -27,21 +27,38 @@ export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) 
   const tap = (side: Side | null, missed = false) => {
     const ms = momentMs();
     if (ms === null || measures) return;
-    setTaps((known) => [...known, { atMs: Math.max(0, Math.round(ms - (reactionMs ?? 0))), side, missed }]);
+    setTaps((known) => [
+      ...known,
+      { atMs: Math.max(0, Math.round(ms - (reactionMs ?? 0))), side, missed },
+    ]);
   };
-  useKeys({ ArrowDown: () => tap(null), ArrowLeft: () => tap('left'), ArrowRight: () => tap('right'), ArrowUp: () => tap(null, true) });
+  useKeys({
+    ArrowDown: () => tap(null),
+    ArrowLeft: () => tap('left'),
+    ArrowRight: () => tap('right'),
+    ArrowUp: () => tap(null, true),
+  });
   const counted = taps.filter(({ missed }) => !missed);
   const on = (side: Side) => counted.filter((one) => one.side === side).length;
   const missed = taps.length - counted.length;
   return (
-    <Paper variant="outlined" component="section" aria-label="Count by taps" sx={{ p: 1.5, borderColor: 'primary.main' }}>
+    <Paper
+      variant="outlined"
+      component="section"
+      aria-label="Count by taps"
+      sx={{ p: 1.5, borderColor: 'primary.main' }}
+    >
       <Typography variant="h3" sx={{ fontSize: '1.05rem' }}>
         Count by taps
       </Typography>
       <Typography variant="body2" sx={{ my: 1 }}>
-        Play the block and tap ↓ as each repetition is done, or ← and → for the sides. ↑ is one that does not count. The count on screen then follows your taps.
+        Play the block and tap ↓ as each repetition is done, or ← and → for the sides. ↑ is one that
+        does not count. The count on screen then follows your taps.
       </Typography>
-      <Typography sx={{ fontSize: '2.4rem', fontWeight: 750, fontVariantNumeric: 'tabular-nums' }} data-testid="taps">
+      <Typography
+        sx={{ fontSize: '2.4rem', fontWeight: 750, fontVariantNumeric: 'tabular-nums' }}
+        data-testid="taps"
+      >
         {counted.length}
       </Typography>
       {missed > 0 && <Typography variant="body2">{missed} not counted</Typography>}
@@ -68,7 +85,9 @@ export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) 
         </Button>
       </Stack>
       <Typography variant="body2" color="text.secondary">
-        {reactionMs === null ? 'How quickly you tap has not been measured on this device.' : `Your taps come ${reactionMs} ms after what you see; they are put right by that.`}{' '}
+        {reactionMs === null
+          ? 'How quickly you tap has not been measured on this device.'
+          : `Your taps come ${reactionMs} ms after what you see; they are put right by that.`}{' '}
         <Button size="small" onClick={() => setMeasures(true)}>
           {reactionMs === null ? 'Measure it' : 'Measure again'}
         </Button>

@@ -12,7 +12,11 @@ const COLUMNS = 900;
 const LOW = 0.25;
 
 /** Loudness of the finished video over a window, 0 to 1. */
-function peaksOf(assembly: Assembly, waves: ReadonlyMap<string, Uint8Array>, { startMs, endMs }: TimeSpan): number[] {
+function peaksOf(
+  assembly: Assembly,
+  waves: ReadonlyMap<string, Uint8Array>,
+  { startMs, endMs }: TimeSpan,
+): number[] {
   return Array.from({ length: COLUMNS }, (_, column) => {
     const ms = startMs + ((endMs - startMs) * column) / COLUMNS;
     const segment = assembly.segments[indexAt(assembly.segments, ms)];
@@ -21,7 +25,9 @@ function peaksOf(assembly: Assembly, waves: ReadonlyMap<string, Uint8Array>, { s
     const s = takeFrameAt(segment, segment.sound.source, firstFrameFrom(ms)) / OUTPUT_FPS;
     const width = Math.max(1, Math.ceil((((endMs - startMs) / 1_000) * WAVE_PER_SECOND) / COLUMNS));
     const from = Math.floor(s * WAVE_PER_SECOND);
-    return (Math.max(0, ...wave.subarray(from, from + width)) / 255) * (segment.sound.low ? LOW : 1);
+    return (
+      (Math.max(0, ...wave.subarray(from, from + width)) / 255) * (segment.sound.low ? LOW : 1)
+    );
   });
 }
 
@@ -47,7 +53,11 @@ export function VoiceLane({ assembly, window }: { assembly: Assembly; window: Ti
   const place = useRef<HTMLDivElement>(null);
   const { palette } = useTheme();
   const { startMs, endMs } = window;
-  const waves = useWaves([...new Set(assembly.segments.flatMap(({ sound }) => (sound ? [sound.source.takeId] : [])))].sort());
+  const waves = useWaves(
+    [
+      ...new Set(assembly.segments.flatMap(({ sound }) => (sound ? [sound.source.takeId] : []))),
+    ].sort(),
+  );
   useEffect(() => {
     if (!place.current || waves.size === 0) return;
     const wave = WaveSurfer.create({

@@ -4,4 +4,7 @@ import { pointJoints, type EditOf } from '@zest/core/lesson';
 export type EditJoint = EditOf<'point'>['joint'];
 
 /** Choices of a list, none chosen first. */
-export const EDIT_JOINTS: readonly (readonly [EditJoint | '', string])[] = [['', 'choose'], ...pointJoints.map((joint) => [joint, joint] as const)];
+export const EDIT_JOINTS: readonly (readonly [EditJoint | '', string])[] = [
+  ['', 'choose'],
+  ...pointJoints.map((joint) => [joint, joint] as const),
+];

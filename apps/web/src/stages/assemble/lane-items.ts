@@ -30,7 +30,11 @@ function joined(items: LaneItem[]): LaneItem[] {
 function pictureText({ source, look, beside, under }: Assembly['segments'][number]): string {
   if (source.kind === 'card') return `Card: ${source.card.heading}`;
   const how = [
-    source.takeFrames === source.inFrame + 1 ? 'still' : Math.abs(source.speed - 1) > 0.01 ? `${Math.round(source.speed * 100)} %` : '',
+    source.takeFrames === source.inFrame + 1
+      ? 'still'
+      : Math.abs(source.speed - 1) > 0.01
+        ? `${Math.round(source.speed * 100)} %`
+        : '',
     look.closer ? 'closer' : '',
     look.blurs.length > 0 ? 'blurred' : '',
     look.quarters > 0 ? 'turned' : '',
@@ -60,19 +64,116 @@ function boardText(board: Board): string {
 /** A lane for each purpose the lesson uses, by what it is for. */
 export function lanesOf(assembly: Assembly): Lane[] {
   const { lanes } = assembly;
-  const sides = lanes.side.length > 0 ? lanes.side : lanes.counter.filter(({ side }) => side !== null);
+  const sides =
+    lanes.side.length > 0 ? lanes.side : lanes.counter.filter(({ side }) => side !== null);
   const rows: Lane[] = [
-    { name: 'Picture', items: assembly.segments.map((s) => ({ startMs: s.startMs, endMs: s.endMs, text: pictureText(s), tone: s.source.kind === 'card' ? 'plain' : 'cool' })) },
-    { name: 'Clock', items: lanes.clock.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.title, tone: c.phase === 'work' ? 'warm' : 'pale' })) },
-    { name: 'Count', items: joined(lanes.counter.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: `${c.reps}${c.side ? ` ${c.side}` : ''}`, tone: 'warm' as const }))) },
-    { name: 'Side', items: joined(sides.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.side ?? '', tone: c.side === 'left' ? ('pale' as const) : ('plain' as const) }))) },
-    { name: 'Cue', items: lanes.cue.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: 'pale' })) },
-    { name: 'Board', items: lanes.board.map((b) => ({ startMs: b.startMs, endMs: b.endMs, text: boardText(b.board), tone: 'plain' })) },
-    { name: 'Arrow', items: lanes.pointer.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: 'warm' })) },
-    { name: 'Caution', items: lanes.caution.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.text, tone: c.tone === 'correction' ? 'cool' : 'warm' })) },
-    { name: 'Captions', items: assembly.captions.map((c) => ({ startMs: c.startMs, endMs: c.endMs, text: c.lines.join(' '), tone: 'plain' })) },
-    { name: 'Words', items: assembly.sentences.map(({ startMs, endMs, text, isGuess, blockId }) => ({ startMs, endMs, text: isGuess ? `? ${text}` : text, tone: isGuess ? 'warm' : 'cool', sentence: { blockId, text }, ...(!isGuess && { more: `${Math.round(wordsPerMinute(text, endMs - startMs))} words a minute` }) })) },
-    { name: 'Pause', items: assembly.pauses.map((p) => ({ startMs: p.startMs, endMs: p.endMs, text: `then ${lengthText(p.practiceMs)}`, tone: 'cool' })) },
+    {
+      name: 'Picture',
+      items: assembly.segments.map((s) => ({
+        startMs: s.startMs,
+        endMs: s.endMs,
+        text: pictureText(s),
+        tone: s.source.kind === 'card' ? 'plain' : 'cool',
+      })),
+    },
+    {
+      name: 'Clock',
+      items: lanes.clock.map((c) => ({
+        startMs: c.startMs,
+        endMs: c.endMs,
+        text: c.title,
+        tone: c.phase === 'work' ? 'warm' : 'pale',
+      })),
+    },
+    {
+      name: 'Count',
+      items: joined(
+        lanes.counter.map((c) => ({
+          startMs: c.startMs,
+          endMs: c.endMs,
+          text: `${c.reps}${c.side ? ` ${c.side}` : ''}`,
+          tone: 'warm' as const,
+        })),
+      ),
+    },
+    {
+      name: 'Side',
+      items: joined(
+        sides.map((c) => ({
+          startMs: c.startMs,
+          endMs: c.endMs,
+          text: c.side ?? '',
+          tone: c.side === 'left' ? ('pale' as const) : ('plain' as const),
+        })),
+      ),
+    },
+    {
+      name: 'Cue',
+      items: lanes.cue.map((c) => ({
+        startMs: c.startMs,
+        endMs: c.endMs,
+        text: c.text,
+        tone: 'pale',
+      })),
+    },
+    {
+      name: 'Board',
+      items: lanes.board.map((b) => ({
+        startMs: b.startMs,
+        endMs: b.endMs,
+        text: boardText(b.board),
+        tone: 'plain',
+      })),
+    },
+    {
+      name: 'Arrow',
+      items: lanes.pointer.map((c) => ({
+        startMs: c.startMs,
+        endMs: c.endMs,
+        text: c.text,
+        tone: 'warm',
+      })),
+    },
+    {
+      name: 'Caution',
+      items: lanes.caution.map((c) => ({
+        startMs: c.startMs,
+        endMs: c.endMs,
+        text: c.text,
+        tone: c.tone === 'correction' ? 'cool' : 'warm',
+      })),
+    },
+    {
+      name: 'Captions',
+      items: assembly.captions.map((c) => ({
+        startMs: c.startMs,
+        endMs: c.endMs,
+        text: c.lines.join(' '),
+        tone: 'plain',
+      })),
+    },
+    {
+      name: 'Words',
+      items: assembly.sentences.map(({ startMs, endMs, text, isGuess, blockId }) => ({
+        startMs,
+        endMs,
+        text: isGuess ? `? ${text}` : text,
+        tone: isGuess ? 'warm' : 'cool',
+        sentence: { blockId, text },
+        ...(!isGuess && {
+          more: `${Math.round(wordsPerMinute(text, endMs - startMs))} words a minute`,
+        }),
+      })),
+    },
+    {
+      name: 'Pause',
+      items: assembly.pauses.map((p) => ({
+        startMs: p.startMs,
+        endMs: p.endMs,
+        text: `then ${lengthText(p.practiceMs)}`,
+        tone: 'cool',
+      })),
+    },
   ];
   return rows.filter(({ items }) => items.length > 0);
 }

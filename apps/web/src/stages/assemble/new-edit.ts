@@ -40,7 +40,10 @@ export const atOnce: ReadonlySet<EditKind> = new Set(['leave-out', 'mirror']);
 export const needsTake: ReadonlySet<EditKind> = new Set(['beside', 'instead']);
 
 /** A change of a kind with what is usual; null when it needs a stretch and there is none. */
-export function newEdit(kind: EditKind, { id, stretch, atMs, otherTakeId }: NewEditAt): Edit | null {
+export function newEdit(
+  kind: EditKind,
+  { id, stretch, atMs, otherTakeId }: NewEditAt,
+): Edit | null {
   const middle = { x: 500, y: 500 };
   switch (kind) {
     case 'freeze':
@@ -93,11 +96,16 @@ export function newEdit(kind: EditKind, { id, stretch, atMs, otherTakeId }: NewE
 
 /** What still has to be said before a change can be made; null when nothing. */
 export function missingIn(edit: Edit): string | null {
-  if ('fromMs' in edit && edit.toMs <= edit.fromMs) return 'Its end has to come after its beginning.';
-  if ((edit.kind === 'note' || edit.kind === 'cue') && edit.text.trim() === '') return 'Write what is to be read.';
-  if (edit.kind === 'card' && edit.heading.trim() === '' && edit.lines.length === 0 && !edit.court) return 'Write a heading or lines, or draw the floor.';
-  if (edit.kind === 'blur' && (edit.width === 0 || edit.height === 0)) return 'Draw the part on the picture.';
-  if (edit.kind === 'instead' && !edit.picture && !edit.sound) return 'Take its picture, its sound, or both.';
+  if ('fromMs' in edit && edit.toMs <= edit.fromMs)
+    return 'Its end has to come after its beginning.';
+  if ((edit.kind === 'note' || edit.kind === 'cue') && edit.text.trim() === '')
+    return 'Write what is to be read.';
+  if (edit.kind === 'card' && edit.heading.trim() === '' && edit.lines.length === 0 && !edit.court)
+    return 'Write a heading or lines, or draw the floor.';
+  if (edit.kind === 'blur' && (edit.width === 0 || edit.height === 0))
+    return 'Draw the part on the picture.';
+  if (edit.kind === 'instead' && !edit.picture && !edit.sound)
+    return 'Take its picture, its sound, or both.';
   if (edit.kind === 'shift' && edit.byMs === 0) return 'Say by how much.';
   return null;
 }

@@ -25,5 +25,7 @@ export function usePlayClock(): PlayClock {
   return useState(() => new PlayClock())[0];
 }
 
-export const usePlayMs = (clock: PlayClock): number => useSyncExternalStore(clock.subscribe, clock.readMs);
-export const useCaption = (clock: PlayClock): string[] | null => useSyncExternalStore(clock.subscribe, clock.readCaption);
+export const usePlayMs = (clock: PlayClock): number =>
+  useSyncExternalStore(clock.subscribe, clock.readMs);
+export const useCaption = (clock: PlayClock): string[] | null =>
+  useSyncExternalStore(clock.subscribe, clock.readCaption);

@@ -29,11 +29,17 @@ export function heightAt(landings: readonly number[], ms: number): number {
 /** The median time by which taps come after the landings, in whole milliseconds; null until enough were met. */
 export function reactionOf(landings: readonly number[], taps: readonly number[]): number | null {
   const late = taps.flatMap((tap) => {
-    const off = landings.map((landing) => tap - landing).sort((a, b) => Math.abs(a) - Math.abs(b))[0];
+    const off = landings
+      .map((landing) => tap - landing)
+      .sort((a, b) => Math.abs(a) - Math.abs(b))[0];
     return off !== undefined && Math.abs(off) <= FARTHEST_MS ? [off] : [];
   });
   if (late.length < TAPS_NEEDED) return null;
   const sorted = late.sort((a, b) => a - b);
   const middle = Math.floor(sorted.length / 2);
-  return Math.round(sorted.length % 2 === 1 ? (sorted[middle] ?? 0) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2);
+  return Math.round(
+    sorted.length % 2 === 1
+      ? (sorted[middle] ?? 0)
+      : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2,
+  );
 }

@@ -9,8 +9,15 @@ export type Stretch = TimeSpan;
 /** Moments where something begins or ends, sorted: what a stretch snaps to. */
 export function momentsOf(assembly: Assembly): number[] {
   const { lanes } = assembly;
-  const spans: readonly TimeSpan[] = [...assembly.segments, ...Object.values(lanes).flat(), ...assembly.captions, ...assembly.blocks];
-  return [...new Set(spans.flatMap(({ startMs, endMs }) => [startMs, endMs]))].sort((a, b) => a - b);
+  const spans: readonly TimeSpan[] = [
+    ...assembly.segments,
+    ...Object.values(lanes).flat(),
+    ...assembly.captions,
+    ...assembly.blocks,
+  ];
+  return [...new Set(spans.flatMap(({ startMs, endMs }) => [startMs, endMs]))].sort(
+    (a, b) => a - b,
+  );
 }
 
 /** The moment nearest to `ms`, if it lies within `reachMs`. */
@@ -27,7 +34,10 @@ export function snapped(moments: readonly number[], ms: number, reachMs: number)
 
 /** The next moment after, or the last before, `ms`. */
 export function nextMoment(moments: readonly number[], ms: number, way: 1 | -1): number {
-  return (way > 0 ? moments.find((moment) => moment > ms) : moments.findLast((moment) => moment < ms)) ?? ms;
+  return (
+    (way > 0 ? moments.find((moment) => moment > ms) : moments.findLast((moment) => moment < ms)) ??
+    ms
+  );
 }
 
 /** A stretch of a block's own time. */
@@ -50,7 +60,8 @@ export function inBlock(assembly: Assembly, { startMs, endMs }: Stretch): OwnStr
 export function placeOf(placed: PlacedBlock, edit: Edit): Stretch | null {
   const extra = placed.reel.runs.find((run) => run.kind === 'extra' && run.edit.id === edit.id);
   const at = (ms: number) => placed.startMs + ms;
-  if (extra?.kind === 'extra') return { startMs: at(extra.atMs), endMs: at(extra.atMs + extra.lengthMs) };
+  if (extra?.kind === 'extra')
+    return { startMs: at(extra.atMs), endMs: at(extra.atMs + extra.lengthMs) };
   if (!('fromMs' in edit)) return { startMs: placed.startMs, endMs: placed.endMs };
   const seen = inVideo(placed.reel, { startMs: edit.fromMs, endMs: edit.toMs });
   const [first, last] = [seen[0], seen.at(-1)];

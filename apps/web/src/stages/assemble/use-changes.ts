@@ -1,5 +1,15 @@
 import { onCamera, onScreen, type Assembly } from '@zest/core/assembly';
-import { changeBlock, editNames, findBlock, LIMITS, type Block, type Edit, type EditKind, type EditOf, type Lesson } from '@zest/core/lesson';
+import {
+  changeBlock,
+  editNames,
+  findBlock,
+  LIMITS,
+  type Block,
+  type Edit,
+  type EditKind,
+  type EditOf,
+  type Lesson,
+} from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
 import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
@@ -23,8 +33,14 @@ const PLACED: ReadonlySet<EditKind> = new Set(['closer', 'blur']);
 /** The lesson without the change that is being placed. */
 export function withoutDraft(lesson: Lesson, draft: Draft | null): Lesson {
   if (!draft || draft.isNew || !PLACED.has(draft.edit.kind)) return lesson;
-  const bare = (block: Block): Block => (block.id === draft.blockId ? { ...block, edits: block.edits.filter(({ id }) => id !== draft.edit.id) } : block);
-  return { ...lesson, sections: lesson.sections.map((section) => ({ ...section, blocks: section.blocks.map(bare) })) };
+  const bare = (block: Block): Block =>
+    block.id === draft.blockId
+      ? { ...block, edits: block.edits.filter(({ id }) => id !== draft.edit.id) }
+      : block;
+  return {
+    ...lesson,
+    sections: lesson.sections.map((section) => ({ ...section, blocks: section.blocks.map(bare) })),
+  };
 }
 
 /** Changes by hand: the one being worked on, and what makes, keeps and removes them. Each is one step to undo. */
@@ -38,12 +54,29 @@ export function useChanges() {
     const block = findBlock(now(), blockId);
     if (!block) return notice('The block is no longer in the lesson.');
     const isKnown = block.edits.some(({ id }) => id === edit.id);
-    if (!isKnown && block.edits.length >= LIMITS.edits) return notice(`A block holds ${LIMITS.edits} changes by hand. Take some back first.`);
-    dispatch(change(`${editNames[edit.kind]} in ${block.title || 'the block'}`, changeBlock(blockId, (d) => void (d.edits = isKnown ? d.edits.map((own) => (own.id === edit.id ? edit : own)) : [...d.edits, edit]))));
+    if (!isKnown && block.edits.length >= LIMITS.edits)
+      return notice(`A block holds ${LIMITS.edits} changes by hand. Take some back first.`);
+    dispatch(
+      change(
+        `${editNames[edit.kind]} in ${block.title || 'the block'}`,
+        changeBlock(
+          blockId,
+          (d) =>
+            void (d.edits = isKnown
+              ? d.edits.map((own) => (own.id === edit.id ? edit : own))
+              : [...d.edits, edit]),
+        ),
+      ),
+    );
     setDraft(null);
   };
   const remove = (blockId: string, { id, kind }: Edit) => {
-    dispatch(change(`Take back: ${editNames[kind].toLowerCase()}`, changeBlock(blockId, (d) => void (d.edits = d.edits.filter((own) => own.id !== id)))));
+    dispatch(
+      change(
+        `Take back: ${editNames[kind].toLowerCase()}`,
+        changeBlock(blockId, (d) => void (d.edits = d.edits.filter((own) => own.id !== id))),
+      ),
+    );
     if (draft?.edit.id === id) setDraft(null);
   };
   const begin = (kind: EditKind, blockId: string, at: Omit<NewEditAt, 'id'>) => {
@@ -58,7 +91,8 @@ export function useChanges() {
       change(`Place of the ${slotNames[slot]}`, (d) => {
         d.finish.look.slots[slot].place = { x, y };
         // The block it was chosen in needs none of its own any more.
-        for (const block of d.sections.flatMap(({ blocks }) => blocks)) block.edits = block.edits.filter((own) => own.id !== id);
+        for (const block of d.sections.flatMap(({ blocks }) => blocks))
+          block.edits = block.edits.filter((own) => own.id !== id);
       }),
     );
     setDraft(null);
@@ -67,30 +101,68 @@ export function useChanges() {
 }
 
 /** The place a draft has on screen, and how a new one is taken down. Null for what has no place. */
-export function placing(draft: Draft | null, assembly: Assembly, atMs: number): { shape: 'point' | 'box'; value: PickedBox | null; pick: (box: PickedBox) => Edit } | null {
+export function placing(
+  draft: Draft | null,
+  assembly: Assembly,
+  atMs: number,
+): { shape: 'point' | 'box'; value: PickedBox | null; pick: (box: PickedBox) => Edit } | null {
   const segment = assembly.segments[indexAt(assembly.segments, atMs)];
   if (!draft || !segment) return null;
   const { edit } = draft;
   const { look } = segment;
-  const asBox = (a: { x: number; y: number }, b: { x: number; y: number }): PickedBox => ({ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), width: Math.abs(a.x - b.x), height: Math.abs(a.y - b.y) });
-  const seen = ({ x, y, width, height }: PickedBox) => asBox(onScreen(look, { x, y }), onScreen(look, { x: x + width, y: y + height }));
-  const filmed = ({ x, y, width, height }: PickedBox) => asBox(onCamera(look, { x, y }), onCamera(look, { x: x + width, y: y + height }));
+  const asBox = (a: { x: number; y: number }, b: { x: number; y: number }): PickedBox => ({
+    x: Math.min(a.x, b.x),
+    y: Math.min(a.y, b.y),
+    width: Math.abs(a.x - b.x),
+    height: Math.abs(a.y - b.y),
+  });
+  const seen = ({ x, y, width, height }: PickedBox) =>
+    asBox(onScreen(look, { x, y }), onScreen(look, { x: x + width, y: y + height }));
+  const filmed = ({ x, y, width, height }: PickedBox) =>
+    asBox(onCamera(look, { x, y }), onCamera(look, { x: x + width, y: y + height }));
   switch (edit.kind) {
     case 'freeze':
-      return edit.point && { shape: 'point', value: seen({ ...edit.point, width: 0, height: 0 }), pick: (box) => ({ ...edit, point: onCamera(look, box) }) };
+      return (
+        edit.point && {
+          shape: 'point',
+          value: seen({ ...edit.point, width: 0, height: 0 }),
+          pick: (box) => ({ ...edit, point: onCamera(look, box) }),
+        }
+      );
     case 'place':
-      return { shape: 'point', value: { x: edit.x, y: edit.y, width: 0, height: 0 }, pick: ({ x, y }) => ({ ...edit, x, y }) };
+      return {
+        shape: 'point',
+        value: { x: edit.x, y: edit.y, width: 0, height: 0 },
+        pick: ({ x, y }) => ({ ...edit, x, y }),
+      };
     case 'blur':
       return { shape: 'box', value: seen(edit), pick: (box) => ({ ...edit, ...filmed(box) }) };
     case 'closer': {
       const size = 100_000 / edit.zoom;
       const pick = (box: PickedBox): Edit => {
         const own = filmed(box);
-        const middle = { x: Math.round(own.x + own.width / 2), y: Math.round(own.y + own.height / 2) };
-        const zoom = Math.round(Math.min(LIMITS.zoom.max, Math.max(LIMITS.zoom.min, 100_000 / Math.max(1, own.width, own.height))));
+        const middle = {
+          x: Math.round(own.x + own.width / 2),
+          y: Math.round(own.y + own.height / 2),
+        };
+        const zoom = Math.round(
+          Math.min(
+            LIMITS.zoom.max,
+            Math.max(LIMITS.zoom.min, 100_000 / Math.max(1, own.width, own.height)),
+          ),
+        );
         return { ...edit, zoom, from: middle, to: middle, path: [] };
       };
-      return { shape: 'box', value: seen({ x: edit.from.x - size / 2, y: edit.from.y - size / 2, width: size, height: size }), pick };
+      return {
+        shape: 'box',
+        value: seen({
+          x: edit.from.x - size / 2,
+          y: edit.from.y - size / 2,
+          width: size,
+          height: size,
+        }),
+        pick,
+      };
     }
     default:
       return null;

@@ -8,8 +8,12 @@ const NARROWEST_MS = 2_000;
 export function useWindow(durationMs: number) {
   const [wanted, setWindow] = useState<TimeSpan | null>(null);
   const window = useMemo<TimeSpan>(() => {
-    if (!wanted || wanted.startMs >= durationMs) return { startMs: 0, endMs: Math.max(1, durationMs) };
-    return { startMs: wanted.startMs, endMs: Math.max(wanted.startMs + 1, Math.min(durationMs, wanted.endMs)) };
+    if (!wanted || wanted.startMs >= durationMs)
+      return { startMs: 0, endMs: Math.max(1, durationMs) };
+    return {
+      startMs: wanted.startMs,
+      endMs: Math.max(wanted.startMs + 1, Math.min(durationMs, wanted.endMs)),
+    };
   }, [wanted, durationMs]);
   /** A window of another length in which `ms` keeps its place. */
   const scaled = (ms: number, by: number) => {
@@ -27,5 +31,11 @@ export function useWindow(durationMs: number) {
       return { startMs, endMs: startMs + lengthMs };
     });
   }, []);
-  return { window, setWindow, follow, closer: (ms: number) => scaled(ms, 0.5), wider: (ms: number) => scaled(ms, 2) };
+  return {
+    window,
+    setWindow,
+    follow,
+    closer: (ms: number) => scaled(ms, 0.5),
+    wider: (ms: number) => scaled(ms, 2),
+  };
 }

@@ -2,7 +2,14 @@ import { editNames, type Edit } from '@zest/core/lesson';
 import { lengthText } from '@zest/core/time';
 
 /** What each thing on screen is called. */
-export const slotNames = { clock: 'clock', counter: 'count', cue: 'cue', caution: 'caution', side: 'side', board: 'board' } as const;
+export const slotNames = {
+  clock: 'clock',
+  counter: 'count',
+  cue: 'cue',
+  caution: 'caution',
+  side: 'side',
+  board: 'board',
+} as const;
 
 /** A moment of a block to a tenth of a second. */
 export const momentText = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
@@ -20,7 +27,9 @@ function details(edit: Edit, takeName: (takeId: string) => string): string {
     case 'closer':
       return `${edit.zoom / 100} times as large${edit.path.length > 0 ? ', following' : ''}`;
     case 'turn':
-      return edit.quarters === 2 ? 'upside down' : `a quarter ${edit.quarters === 1 ? 'to the right' : 'to the left'}`;
+      return edit.quarters === 2
+        ? 'upside down'
+        : `a quarter ${edit.quarters === 1 ? 'to the right' : 'to the left'}`;
     case 'beside':
       return `${takeName(edit.takeId)}, ${edit.layout}`;
     case 'instead':
@@ -54,5 +63,7 @@ function place(edit: Edit): string {
 
 /** One line for a change by hand: what, where in its block, and how. */
 export function editText(edit: Edit, takeName: (takeId: string) => string): string {
-  return [editNames[edit.kind], place(edit), details(edit, takeName)].filter((part) => part !== '').join(' · ');
+  return [editNames[edit.kind], place(edit), details(edit, takeName)]
+    .filter((part) => part !== '')
+    .join(' · ');
 }

@@ -13,15 +13,33 @@ import { useTextMeasure } from '../../ui/use-text-measure.ts';
 import { WatchStatus } from './WatchStatus.tsx';
 import { useAssembly, useOpenLesson, useReadyTakes } from '../../app/use-lesson.ts';
 
-const benchNames = { plan: 'Plan', script: 'Script', film: 'Film', assemble: 'Assemble', share: 'Share' } as const;
+const benchNames = {
+  plan: 'Plan',
+  script: 'Script',
+  film: 'Film',
+  assemble: 'Assemble',
+  share: 'Share',
+} as const;
 
 /** The teacher's word for leaving a finding so. */
 function Waive({ finding, onWaive }: { finding: Finding; onWaive: (word: string) => void }) {
   const [word, setWord] = useState<string | null>(null);
   if (word === null) return <Button onClick={() => setWord('')}>Leave it so</Button>;
   return (
-    <Stack direction="row" component="form" sx={{ gap: 1, alignItems: 'center' }} onSubmit={(event) => (event.preventDefault(), word.trim() !== '' && onWaive(word.trim()))}>
-      <TextField autoFocus label="Why it may stay" value={word} slotProps={{ htmlInput: { maxLength: LIMITS.line, 'aria-description': finding.say } }} onChange={(event) => setWord(event.target.value)} sx={{ width: 260 }} />
+    <Stack
+      direction="row"
+      component="form"
+      sx={{ gap: 1, alignItems: 'center' }}
+      onSubmit={(event) => (event.preventDefault(), word.trim() !== '' && onWaive(word.trim()))}
+    >
+      <TextField
+        autoFocus
+        label="Why it may stay"
+        value={word}
+        slotProps={{ htmlInput: { maxLength: LIMITS.line, 'aria-description': finding.say } }}
+        onChange={(event) => setWord(event.target.value)}
+        sx={{ width: 260 }}
+      />
       <Button type="submit" variant="outlined" disabled={word.trim() === ''}>
         Keep this word
       </Button>
@@ -36,13 +54,26 @@ function FindingRow({ finding }: { finding: Finding }) {
   const { key, say, why, bench, blockId, atMs, remedy, waived } = finding;
   const there = `/lessons/${lessonId ?? ''}/${bench}${blockId ? `?block=${blockId}` : ''}`;
   return (
-    <Box component="li" data-testid="finding" sx={{ py: 1.5, borderTop: 1, borderColor: 'divider', listStyle: 'none' }}>
+    <Box
+      component="li"
+      data-testid="finding"
+      sx={{ py: 1.5, borderTop: 1, borderColor: 'divider', listStyle: 'none' }}
+    >
       <Typography sx={{ fontWeight: 650, fontSize: '1.1rem' }}>
         {say}
-        {atMs !== null && <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}> at {clockText(atMs)}</Box>}
+        {atMs !== null && (
+          <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
+            {' '}
+            at {clockText(atMs)}
+          </Box>
+        )}
       </Typography>
       <Typography color="text.secondary">{why}</Typography>
-      <Stack direction="row" useFlexGap sx={{ gap: 1, mt: 0.75, flexWrap: 'wrap', alignItems: 'center' }}>
+      <Stack
+        direction="row"
+        useFlexGap
+        sx={{ gap: 1, mt: 0.75, flexWrap: 'wrap', alignItems: 'center' }}
+      >
         {waived === null && remedy && (
           <Button variant="contained" onClick={() => dispatch(edit(remedy.label, remedy.change))}>
             {remedy.label}
@@ -54,11 +85,27 @@ function FindingRow({ finding }: { finding: Finding }) {
           </Button>
         )}
         {waived === null ? (
-          <Waive finding={finding} onWaive={(word) => dispatch(edit('Leave a finding so', (draft) => void draft.waived.push({ key, word })))} />
+          <Waive
+            finding={finding}
+            onWaive={(word) =>
+              dispatch(edit('Leave a finding so', (draft) => void draft.waived.push({ key, word })))
+            }
+          />
         ) : (
           <>
             <Typography>Left so: “{waived}”</Typography>
-            <Button onClick={() => dispatch(edit('Look at it again', (draft) => void (draft.waived = draft.waived.filter((own) => own.key !== key))))}>Look at it again</Button>
+            <Button
+              onClick={() =>
+                dispatch(
+                  edit(
+                    'Look at it again',
+                    (draft) => void (draft.waived = draft.waived.filter((own) => own.key !== key)),
+                  ),
+                )
+              }
+            >
+              Look at it again
+            </Button>
           </>
         )}
       </Stack>
@@ -74,7 +121,10 @@ export function CheckBench() {
   const cut = useAssembly();
   const takes = useReadyTakes();
   const measure = useTextMeasure();
-  const findings = useMemo(() => (measure ? checkLesson({ lesson, cut, takes, makeId, measure }) : null), [lesson, cut, takes, measure]);
+  const findings = useMemo(
+    () => (measure ? checkLesson({ lesson, cut, takes, makeId, measure }) : null),
+    [lesson, cut, takes, measure],
+  );
   if (!findings) return <Typography>Checking …</Typography>;
   const open = findings.filter(({ waived }) => waived === null);
   const left = findings.filter(({ waived }) => waived !== null);
@@ -82,13 +132,19 @@ export function CheckBench() {
     <Stack spacing={2} sx={{ maxWidth: 980, mx: 'auto' }}>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 2 }}>
         <Typography variant="h2" sx={{ flex: 1 }} data-testid="check-words">
-          {open.length === 0 ? 'Nothing stands in the way' : `${open.length} ${open.length === 1 ? 'thing' : 'things'} to look at`}
+          {open.length === 0
+            ? 'Nothing stands in the way'
+            : `${open.length} ${open.length === 1 ? 'thing' : 'things'} to look at`}
         </Typography>
         <Button
           variant="outlined"
           onClick={() => {
             setProblem(null);
-            void dispatch(saveFirst()).then(async (unsaved) => setProblem(unsaved ?? (await fetchFile('check.pdf', `/api/lessons/${id}/prints/check`))));
+            void dispatch(saveFirst()).then(async (unsaved) =>
+              setProblem(
+                unsaved ?? (await fetchFile('check.pdf', `/api/lessons/${id}/prints/check`)),
+              ),
+            );
           }}
         >
           Report (PDF)
@@ -96,12 +152,22 @@ export function CheckBench() {
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
       <WatchStatus />
-      {open.length === 0 && <Alert severity="success">Plan, words, cut and everything that was watched hold against every rule there is.</Alert>}
+      {open.length === 0 && (
+        <Alert severity="success">
+          Plan, words, cut and everything that was watched hold against every rule there is.
+        </Alert>
+      )}
       {harms.map((harm) => {
         const own = open.filter((finding) => finding.harm === harm);
         return (
           own.length > 0 && (
-            <Paper key={harm} variant="outlined" component="section" aria-label={harmNames[harm]} sx={{ p: 2 }}>
+            <Paper
+              key={harm}
+              variant="outlined"
+              component="section"
+              aria-label={harmNames[harm]}
+              sx={{ p: 2 }}
+            >
               <Typography variant="h3">
                 {harmNames[harm]} ({own.length})
               </Typography>

@@ -23,8 +23,12 @@ export function WatchStatus() {
   if (takes.length === 0) return null;
   const busy = takes.filter(isBusy);
   const failed = takes.find(({ watching }) => watching.state === 'failed');
-  const due = takes.filter((take) => !isBusy(take) && (take.watching.key === null || isScriptNewer(take, lesson)));
-  const done = takes.reduce((sum, take) => sum + (isBusy(take) ? take.watching.progress : 1), 0) / takes.length;
+  const due = takes.filter(
+    (take) => !isBusy(take) && (take.watching.key === null || isScriptNewer(take, lesson)),
+  );
+  const done =
+    takes.reduce((sum, take) => sum + (isBusy(take) ? take.watching.progress : 1), 0) /
+    takes.length;
   const all = async () => {
     for (const { id } of due) await watch(id);
   };
@@ -44,8 +48,16 @@ export function WatchStatus() {
           </Button>
         )}
       </Stack>
-      {busy.length > 0 && <LinearProgress variant="determinate" value={100 * done} aria-label="Part of the takes that is watched" />}
-      {failed && <Alert severity="error">{`“${failed.name}” could not be watched: ${failed.watching.fault ?? 'no reason given'} Try it again, or film the block again.`}</Alert>}
+      {busy.length > 0 && (
+        <LinearProgress
+          variant="determinate"
+          value={100 * done}
+          aria-label="Part of the takes that is watched"
+        />
+      )}
+      {failed && (
+        <Alert severity="error">{`“${failed.name}” could not be watched: ${failed.watching.fault ?? 'no reason given'} Try it again, or film the block again.`}</Alert>
+      )}
     </Stack>
   );
 }

@@ -11,7 +11,9 @@ import type { ClassPart } from './class-part.ts';
 
 /** The id a number gets here: the same whenever the same table is brought to the same class, and nobody else's. */
 async function idIn(classId: string, entryId: string): Promise<string> {
-  const bytes = new Uint8Array(await crypto.subtle.digest('SHA-256', new TextEncoder().encode(`${classId} ${entryId}`)));
+  const bytes = new Uint8Array(
+    await crypto.subtle.digest('SHA-256', new TextEncoder().encode(`${classId} ${entryId}`)),
+  );
   return Array.from(bytes.subarray(0, 16), (byte) => byte.toString(16).padStart(2, '0')).join('');
 }
 
@@ -27,12 +29,25 @@ export function BringBack({ own, students }: ClassPart) {
     setFound(null);
     setFault(null);
     try {
-      const { entries: all, faults } = readScores(decodeTable(new Uint8Array(await file.arrayBuffer())), { students, lessonIds: new Set(lessons.map(({ id }) => id)) });
+      const { entries: all, faults } = readScores(
+        decodeTable(new Uint8Array(await file.arrayBuffer())),
+        { students, lessonIds: new Set(lessons.map(({ id }) => id)) },
+      );
       const log = await readAll({ classId: own.id });
-      if (!log.data) throw new Error(problemText(log.error) ?? 'What is there already could not be read. Try again.');
+      if (!log.data)
+        throw new Error(
+          problemText(log.error) ?? 'What is there already could not be read. Try again.',
+        );
       const there = new Set(log.data.entries.map(({ id }) => id));
-      const named = await Promise.all(all.map(async (entry) => ({ ...entry, hereId: await idIn(own.id, entry.id) })));
-      setFound({ entries: named.filter(({ id, hereId }) => !there.has(id) && !there.has(hereId)).map(({ hereId, ...entry }) => ({ ...entry, id: hereId })), faults });
+      const named = await Promise.all(
+        all.map(async (entry) => ({ ...entry, hereId: await idIn(own.id, entry.id) })),
+      );
+      setFound({
+        entries: named
+          .filter(({ id, hereId }) => !there.has(id) && !there.has(hereId))
+          .map(({ hereId, ...entry }) => ({ ...entry, id: hereId })),
+        faults,
+      });
     } catch (error) {
       setFault(error instanceof Error ? error.message : String(error));
     }
@@ -40,7 +55,10 @@ export function BringBack({ own, students }: ClassPart) {
   const send = async () => {
     if (!found) return;
     for (let from = 0; from < found.entries.length; from += MAX_HAND_ENTRIES) {
-      const sent = await add({ classId: own.id, entries: found.entries.slice(from, from + MAX_HAND_ENTRIES) });
+      const sent = await add({
+        classId: own.id,
+        entries: found.entries.slice(from, from + MAX_HAND_ENTRIES),
+      });
       if (sent.error) return;
     }
     notice(`${found.entries.length} numbers are back.`);
@@ -49,7 +67,11 @@ export function BringBack({ own, students }: ClassPart) {
   const problem = fault ?? problemText(adding.error);
   return (
     <Stack spacing={1} sx={{ alignItems: 'start' }}>
-      <FileButton label="Bring back saved numbers (CSV)" accept=".csv" onFile={(file) => void read(file)} />
+      <FileButton
+        label="Bring back saved numbers (CSV)"
+        accept=".csv"
+        onFile={(file) => void read(file)}
+      />
       {problem && <Alert severity="error">{problem}</Alert>}
       {found && (
         <Alert
@@ -62,7 +84,9 @@ export function BringBack({ own, students }: ClassPart) {
             )
           }
         >
-          {found.entries.length === 0 ? 'Nothing in it is missing here.' : `${found.entries.length} ${found.entries.length === 1 ? 'number is' : 'numbers are'} missing here.`}
+          {found.entries.length === 0
+            ? 'Nothing in it is missing here.'
+            : `${found.entries.length} ${found.entries.length === 1 ? 'number is' : 'numbers are'} missing here.`}
           <LineFaults faults={found.faults} />
         </Alert>
       )}

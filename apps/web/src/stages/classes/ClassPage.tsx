@@ -32,8 +32,16 @@ export function ClassPage() {
   return (
     <PageFrame title={own?.name ?? 'Class'} back={{ to: '/classes', name: 'All classes' }}>
       {problem && <Alert severity="error">{problem}</Alert>}
-      {classes.data && !own && !problem && <Alert severity="info">This class is not there any more.</Alert>}
-      <Tabs value={chosen} onChange={(_event, next: PartName) => setSearch({ part: next }, { replace: true })} aria-label="Parts of the class" sx={{ mb: 2 }} variant="scrollable">
+      {classes.data && !own && !problem && (
+        <Alert severity="info">This class is not there any more.</Alert>
+      )}
+      <Tabs
+        value={chosen}
+        onChange={(_event, next: PartName) => setSearch({ part: next }, { replace: true })}
+        aria-label="Parts of the class"
+        sx={{ mb: 2 }}
+        variant="scrollable"
+      >
         {names.map((name) => (
           <Tab key={name} value={name} label={parts[name][0]} />
         ))}

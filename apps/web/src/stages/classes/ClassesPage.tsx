@@ -1,4 +1,16 @@
-import { Alert, Box, Button, Card, CardActionArea, CardContent, Link as TextLink, Paper, Stack, TextField, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  Card,
+  CardActionArea,
+  CardContent,
+  Link as TextLink,
+  Paper,
+  Stack,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { usualRule } from '@zest/core/results';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -9,7 +21,11 @@ import { PageFrame } from '../../ui/PageFrame.tsx';
 /** A school year, about. */
 const USUAL_WEEKS = 40;
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
-const erasedWords = { student: 'A student, at request', class: 'A class', 'kept long enough': 'Entries kept as long as set' } as const;
+const erasedWords = {
+  student: 'A student, at request',
+  class: 'A class',
+  'kept long enough': 'Entries kept as long as set',
+} as const;
 
 function Erasures() {
   const erasures = classApi.useErasuresQuery();
@@ -21,7 +37,8 @@ function Erasures() {
       <ul>
         {erasures.data.map(({ id, what, entries, at }) => (
           <li key={id}>
-            {when.format(new Date(at))}: {erasedWords[what]}, {entries} {entries === 1 ? 'entry' : 'entries'}
+            {when.format(new Date(at))}: {erasedWords[what]}, {entries}{' '}
+            {entries === 1 ? 'entry' : 'entries'}
           </li>
         ))}
       </ul>
@@ -37,7 +54,12 @@ export function ClassesPage() {
   const navigate = useNavigate();
   const problem = problemText(classes.error ?? making.error);
   const start = async () => {
-    const made = await make({ name: name.trim(), keepWeeks: USUAL_WEEKS, rule: usualRule, credits: [] });
+    const made = await make({
+      name: name.trim(),
+      keepWeeks: USUAL_WEEKS,
+      rule: usualRule,
+      credits: [],
+    });
     if (made.data) void navigate(`/classes/${made.data.id}`);
   };
   return (
@@ -52,14 +74,31 @@ export function ClassesPage() {
           void start();
         }}
       >
-        <TextField label="Name of a new class" value={name} onChange={(event) => setName(event.target.value)} slotProps={{ htmlInput: { maxLength: 120 } }} sx={{ width: { xs: '100%', sm: 340 } }} />
+        <TextField
+          label="Name of a new class"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          slotProps={{ htmlInput: { maxLength: 120 } }}
+          sx={{ width: { xs: '100%', sm: 340 } }}
+        />
         <Button type="submit" variant="contained" disabled={name.trim() === '' || making.isLoading}>
           Start a class
         </Button>
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
-      {classes.data?.length === 0 && <Alert severity="info">No classes yet. A class is a list of nicknames or codes the program makes up: no names, no e-mail, no birthdays.</Alert>}
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(260px, 1fr))', gap: 2 }}>
+      {classes.data?.length === 0 && (
+        <Alert severity="info">
+          No classes yet. A class is a list of nicknames or codes the program makes up: no names, no
+          e-mail, no birthdays.
+        </Alert>
+      )}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(260px, 1fr))',
+          gap: 2,
+        }}
+      >
         {classes.data?.map(({ id, name: own, students }) => (
           <Card key={id} variant="outlined">
             <CardActionArea component={Link} to={`/classes/${id}`}>

@@ -1,4 +1,16 @@
-import { Alert, Button, Checkbox, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, Typography } from '@mui/material';
+import {
+  Alert,
+  Button,
+  Checkbox,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableContainer,
+  TableHead,
+  TableRow,
+  Typography,
+} from '@mui/material';
 import { CLASS_LIMITS, type ClassPlan, type HandEntries } from '@zest/contract';
 import { creditState, type CreditLevel } from '@zest/core/results';
 import { nanoid } from '@reduxjs/toolkit';
@@ -15,25 +27,81 @@ import { planOf, type ClassPart } from './class-part.ts';
 /** Met by the teacher's word only. */
 const BY_WORD = '*';
 
-const signedNow = (studentId: string, levelId: string, criterionId: string): HandEntries['entries'][number] => ({ id: nanoid(), at: Date.now(), studentId, lessonId: null, body: { kind: 'signed', levelId, criterionId } });
+const signedNow = (
+  studentId: string,
+  levelId: string,
+  criterionId: string,
+): HandEntries['entries'][number] => ({
+  id: nanoid(),
+  at: Date.now(),
+  studentId,
+  lessonId: null,
+  body: { kind: 'signed', levelId, criterionId },
+});
 
-function LevelEditor({ level, keys, onChange }: { level: CreditLevel; keys: readonly (readonly [string, string])[]; onChange: (level: CreditLevel) => void }) {
-  const set = (i: number, change: Partial<CreditLevel['criteria'][number]>) => onChange({ ...level, criteria: level.criteria.map((own, at) => (at === i ? { ...own, ...change } : own)) });
+function LevelEditor({
+  level,
+  keys,
+  onChange,
+}: {
+  level: CreditLevel;
+  keys: readonly (readonly [string, string])[];
+  onChange: (level: CreditLevel) => void;
+}) {
+  const set = (i: number, change: Partial<CreditLevel['criteria'][number]>) =>
+    onChange({
+      ...level,
+      criteria: level.criteria.map((own, at) => (at === i ? { ...own, ...change } : own)),
+    });
   return (
     <Rows
       title={level.name || 'Level'}
       addLabel="+ Criterion"
       most={CLASS_LIMITS.criteria}
-      onAdd={() => onChange({ ...level, criteria: [...level.criteria, { id: makeId(), text: 'What is to be done', measured: null }] })}
+      onAdd={() =>
+        onChange({
+          ...level,
+          criteria: [
+            ...level.criteria,
+            { id: makeId(), text: 'What is to be done', measured: null },
+          ],
+        })
+      }
       onRemove={(i) => onChange({ ...level, criteria: level.criteria.filter((_, at) => at !== i) })}
       rows={level.criteria.map((criterion, i) => ({
         key: criterion.id,
         name: criterion.text,
         fields: (
           <>
-            <TextLine label={`Criterion ${i + 1}`} value={criterion.text} most={400} required onChange={(text) => set(i, { text })} />
-            <ChoiceField label="Met by" value={criterion.measured?.key ?? BY_WORD} choices={[[BY_WORD, 'my word'], ...keys]} onChange={(key) => set(i, { measured: key === BY_WORD ? null : { key, atLeast: criterion.measured?.atLeast ?? 1 } })} sx={{ width: 320 }} />
-            {criterion.measured && <WholeField label="To reach" value={criterion.measured.atLeast} range={{ min: 0, max: 1_000_000 }} onChange={(atLeast) => set(i, { measured: { key: criterion.measured?.key ?? '', atLeast } })} />}
+            <TextLine
+              label={`Criterion ${i + 1}`}
+              value={criterion.text}
+              most={400}
+              required
+              onChange={(text) => set(i, { text })}
+            />
+            <ChoiceField
+              label="Met by"
+              value={criterion.measured?.key ?? BY_WORD}
+              choices={[[BY_WORD, 'my word'], ...keys]}
+              onChange={(key) =>
+                set(i, {
+                  measured:
+                    key === BY_WORD ? null : { key, atLeast: criterion.measured?.atLeast ?? 1 },
+                })
+              }
+              sx={{ width: 320 }}
+            />
+            {criterion.measured && (
+              <WholeField
+                label="To reach"
+                value={criterion.measured.atLeast}
+                range={{ min: 0, max: 1_000_000 }}
+                onChange={(atLeast) =>
+                  set(i, { measured: { key: criterion.measured?.key ?? '', atLeast } })
+                }
+              />
+            )}
           </>
         ),
       }))}
@@ -52,7 +120,16 @@ export function Levels({ own, students }: ClassPart) {
   const levels = draft ?? own.credits;
   const lines = useMemo(() => groupBy(sums?.lines ?? [], ({ studentId }) => studentId), [sums]);
   const signed = useMemo(() => groupBy(sums?.signed ?? [], ({ studentId }) => studentId), [sums]);
-  const keys = useMemo(() => [...new Map((sums?.lines ?? []).map(({ key, title, measure }) => [key, `${title} (${measure})`] as const))], [sums]);
+  const keys = useMemo(
+    () => [
+      ...new Map(
+        (sums?.lines ?? []).map(
+          ({ key, title, measure }) => [key, `${title} (${measure})`] as const,
+        ),
+      ),
+    ],
+    [sums],
+  );
   const problem = problemText(saving.error ?? adding.error ?? removing.error);
   const store = async () => {
     const plan: ClassPlan = { ...planOf(own), credits: levels };
@@ -60,7 +137,9 @@ export function Levels({ own, students }: ClassPart) {
     if (saved.data) setDraft(null);
   };
   const sign = (studentId: string, levelId: string, criterionId: string) => {
-    const known = signed.get(studentId)?.find((own) => own.levelId === levelId && own.criterionId === criterionId);
+    const known = signed
+      .get(studentId)
+      ?.find((own) => own.levelId === levelId && own.criterionId === criterionId);
     if (known) void remove(known.id);
     else void add({ classId: own.id, entries: [signedNow(studentId, levelId, criterionId)] });
   };
@@ -70,16 +149,44 @@ export function Levels({ own, students }: ClassPart) {
       {levels.map((level) => (
         <Stack key={level.id} spacing={1}>
           <Stack direction="row" spacing={2}>
-            <TextLine label="Level" value={level.name} most={120} required onChange={(name) => setDraft(levels.map((each) => (each.id === level.id ? { ...each, name } : each)))} sx={{ maxWidth: 320 }} />
-            <Button color="error" onClick={() => setDraft(levels.filter(({ id }) => id !== level.id))}>
+            <TextLine
+              label="Level"
+              value={level.name}
+              most={120}
+              required
+              onChange={(name) =>
+                setDraft(levels.map((each) => (each.id === level.id ? { ...each, name } : each)))
+              }
+              sx={{ maxWidth: 320 }}
+            />
+            <Button
+              color="error"
+              onClick={() => setDraft(levels.filter(({ id }) => id !== level.id))}
+            >
               Remove the level
             </Button>
           </Stack>
-          <LevelEditor level={level} keys={keys} onChange={(next) => setDraft(levels.map((each) => (each.id === level.id ? next : each)))} />
+          <LevelEditor
+            level={level}
+            keys={keys}
+            onChange={(next) =>
+              setDraft(levels.map((each) => (each.id === level.id ? next : each)))
+            }
+          />
         </Stack>
       ))}
       <Stack direction="row" spacing={2}>
-        <AddButton label="+ Level" count={levels.length} most={CLASS_LIMITS.levels} onAdd={() => setDraft([...levels, { id: makeId(), name: `Level ${levels.length + 1}`, criteria: [] }])} />
+        <AddButton
+          label="+ Level"
+          count={levels.length}
+          most={CLASS_LIMITS.levels}
+          onAdd={() =>
+            setDraft([
+              ...levels,
+              { id: makeId(), name: `Level ${levels.length + 1}`, criteria: [] },
+            ])
+          }
+        />
         {draft && (
           <>
             <Button variant="contained" disabled={saving.isLoading} onClick={() => void store()}>
@@ -105,7 +212,14 @@ export function Levels({ own, students }: ClassPart) {
               </TableHead>
               <TableBody>
                 {students.map(({ id, nickname }) => {
-                  const states = creditState(level, { reached: (lines.get(id) ?? []).map(({ key, better, best }) => ({ key, better, value: best })), signed: signed.get(id) ?? [] });
+                  const states = creditState(level, {
+                    reached: (lines.get(id) ?? []).map(({ key, better, best }) => ({
+                      key,
+                      better,
+                      value: best,
+                    })),
+                    signed: signed.get(id) ?? [],
+                  });
                   return (
                     <TableRow key={id}>
                       <TableCell>{nickname}</TableCell>
@@ -114,11 +228,23 @@ export function Levels({ own, students }: ClassPart) {
                           {met === 'measured' ? (
                             '✓ reached'
                           ) : (
-                            <Checkbox checked={met === 'signed'} onChange={() => sign(id, level.id, criterionId)} slotProps={{ input: { 'aria-label': `${nickname}: ${level.criteria[i]?.text ?? ''}` } }} />
+                            <Checkbox
+                              checked={met === 'signed'}
+                              onChange={() => sign(id, level.id, criterionId)}
+                              slotProps={{
+                                input: {
+                                  'aria-label': `${nickname}: ${level.criteria[i]?.text ?? ''}`,
+                                },
+                              }}
+                            />
                           )}
                         </TableCell>
                       ))}
-                      <TableCell sx={{ fontWeight: 650 }}>{states.length > 0 && states.every(({ met }) => met !== null) ? 'Level reached' : ''}</TableCell>
+                      <TableCell sx={{ fontWeight: 650 }}>
+                        {states.length > 0 && states.every(({ met }) => met !== null)
+                          ? 'Level reached'
+                          : ''}
+                      </TableCell>
                     </TableRow>
                   );
                 })}
@@ -126,7 +252,11 @@ export function Levels({ own, students }: ClassPart) {
             </Table>
           </TableContainer>
         ))}
-      {levels.length === 0 && <Typography color="text.secondary">No levels yet. A level has criteria: met by a number that was reached, or by your word.</Typography>}
+      {levels.length === 0 && (
+        <Typography color="text.secondary">
+          No levels yet. A level has criteria: met by a number that was reached, or by your word.
+        </Typography>
+      )}
     </Stack>
   );
 }

@@ -1,5 +1,13 @@
 import { Alert, Button, List, ListItem, ListItemText, Stack, Typography } from '@mui/material';
-import { compareWords, messageLanguage, messageTo, plainFigure, praiseList, weekStart, type MessageLanguage } from '@zest/core/results';
+import {
+  compareWords,
+  messageLanguage,
+  messageTo,
+  plainFigure,
+  praiseList,
+  weekStart,
+  type MessageLanguage,
+} from '@zest/core/results';
 import { useMemo, useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -27,19 +35,42 @@ interface Told {
 function Group({ title, empty, told }: { title: string; empty: string; told: readonly Told[] }) {
   const notice = useNotice();
   const copy = async (text: string) => {
-    notice((await copyText(text)) ? 'Copied.' : 'The browser did not let it be copied. Mark the text and copy it by hand.');
+    notice(
+      (await copyText(text))
+        ? 'Copied.'
+        : 'The browser did not let it be copied. Mark the text and copy it by hand.',
+    );
   };
   return (
     <section aria-label={title}>
       <Stack direction="row" spacing={2} sx={{ alignItems: 'center' }}>
         <Typography variant="h2">{title}</Typography>
-        {told.length > 0 && <Button onClick={() => void copy(told.map(({ message }) => message).join('\n\n'))}>Copy all messages</Button>}
+        {told.length > 0 && (
+          <Button onClick={() => void copy(told.map(({ message }) => message).join('\n\n'))}>
+            Copy all messages
+          </Button>
+        )}
       </Stack>
       {told.length === 0 && <Typography color="text.secondary">{empty}</Typography>}
       <List dense>
         {told.map(({ key, nickname, fact, message, language }) => (
-          <ListItem key={key} disableGutters secondaryAction={<Button onClick={() => void copy(message)} aria-label={`Copy the message to ${nickname}`}>Copy</Button>} sx={{ pr: 10 }}>
-            <ListItemText primary={`${nickname}: ${fact}`} secondary={<span lang={language}>{message}</span>} />
+          <ListItem
+            key={key}
+            disableGutters
+            secondaryAction={
+              <Button
+                onClick={() => void copy(message)}
+                aria-label={`Copy the message to ${nickname}`}
+              >
+                Copy
+              </Button>
+            }
+            sx={{ pr: 10 }}
+          >
+            <ListItemText
+              primary={`${nickname}: ${fact}`}
+              secondary={<span lang={language}>{message}</span>}
+            />
           </ListItem>
         ))}
       </List>
@@ -51,31 +82,79 @@ function Group({ title, empty, told }: { title: string; empty: string; told: rea
 export function Praise({ own, students }: ClassPart) {
   const [weeks, setWeeks] = useState<(typeof spans)[number][0]>('1');
   const [now] = useState(Date.now);
-  const sums = classApi.useClassSumsQuery({ classId: own.id, since: weekStart(now, Number(weeks) - 1, offsetMs()) });
-  const list = useMemo(() => praiseList(students.map(({ id }) => id), sums.data ?? { lines: [], doing: [] }), [students, sums.data]);
+  const sums = classApi.useClassSumsQuery({
+    classId: own.id,
+    since: weekStart(now, Number(weeks) - 1, offsetMs()),
+  });
+  const list = useMemo(
+    () =>
+      praiseList(
+        students.map(({ id }) => id),
+        sums.data ?? { lines: [], doing: [] },
+      ),
+    [students, sums.data],
+  );
   const toldOf = (studentId: string) => {
     const student = students.find(({ id }) => id === studentId);
-    return { nickname: student?.nickname ?? '', language: messageLanguage(student?.language ?? null) };
+    return {
+      nickname: student?.nickname ?? '',
+      language: messageLanguage(student?.language ?? null),
+    };
   };
   const improved = list.improved.map(({ studentId, line, from, to }, i): Told => {
     const { nickname, language } = toldOf(studentId);
     const step = `${compareWords(line, from)} → ${compareWords(line, to)}`;
-    return { key: `${studentId} ${i}`, nickname, language, fact: `${line.title}, ${step}`, message: messageTo(language, 'improved', { name: nickname, title: line.title, from: plainFigure(line, from, language), to: plainFigure(line, to, language) }) };
+    return {
+      key: `${studentId} ${i}`,
+      nickname,
+      language,
+      fact: `${line.title}, ${step}`,
+      message: messageTo(language, 'improved', {
+        name: nickname,
+        title: line.title,
+        from: plainFigure(line, from, language),
+        to: plainFigure(line, to, language),
+      }),
+    };
   });
   const plain = (id: string, kind: 'tried' | 'quiet', fact: string): Told => {
     const { nickname, language } = toldOf(id);
-    return { key: id, nickname, language, fact, message: messageTo(language, kind, { name: nickname }) };
+    return {
+      key: id,
+      nickname,
+      language,
+      fact,
+      message: messageTo(language, kind, { name: nickname }),
+    };
   };
   const didBetter = new Set(list.improved.map(({ studentId }) => studentId));
-  const tried = list.tried.filter((id) => !didBetter.has(id)).map((id) => plain(id, 'tried', 'kept at it'));
+  const tried = list.tried
+    .filter((id) => !didBetter.has(id))
+    .map((id) => plain(id, 'tried', 'kept at it'));
   const quiet = list.quiet.map((id) => plain(id, 'quiet', 'nothing came in'));
   const isForeign = [...improved, ...tried, ...quiet].some(({ language }) => language !== 'en');
-  if (!sums.data) return <Typography role="status">{problemText(sums.error) ?? 'Adding up …'}</Typography>;
+  if (!sums.data)
+    return <Typography role="status">{problemText(sums.error) ?? 'Adding up …'}</Typography>;
   return (
     <Stack spacing={2}>
-      <ChoiceField label="Look back over" value={weeks} choices={spans} onChange={setWeeks} sx={{ width: 240 }} />
-      {isForeign && <Alert severity="info">Messages are in the language of the family. Have those you cannot read looked at by somebody who can before you send them.</Alert>}
-      <Group title="Beat their own best" empty="Nobody has beaten a number of their own yet." told={improved} />
+      <ChoiceField
+        label="Look back over"
+        value={weeks}
+        choices={spans}
+        onChange={setWeeks}
+        sx={{ width: 240 }}
+      />
+      {isForeign && (
+        <Alert severity="info">
+          Messages are in the language of the family. Have those you cannot read looked at by
+          somebody who can before you send them.
+        </Alert>
+      )}
+      <Group
+        title="Beat their own best"
+        empty="Nobody has beaten a number of their own yet."
+        told={improved}
+      />
       <Group title="Kept at it" empty="Nobody else has sent anything." told={tried} />
       <Group title="Gone quiet" empty="Everybody did something." told={quiet} />
     </Stack>

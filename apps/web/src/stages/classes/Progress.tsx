@@ -1,5 +1,22 @@
-import { Alert, Button, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
-import { compareWords, doingStreak, linesOf, scoresCsv, valueWords, type Line } from '@zest/core/results';
+import {
+  Alert,
+  Button,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  Typography,
+} from '@mui/material';
+import {
+  compareWords,
+  doingStreak,
+  linesOf,
+  scoresCsv,
+  valueWords,
+  type Line,
+} from '@zest/core/results';
 import { useMemo, useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -12,16 +29,24 @@ import type { ClassPart } from './class-part.ts';
 import { offsetMs } from './local-time.ts';
 
 const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
-const lineName = ({ title, side, level }: Line) => [title, side ?? '', level === 'standard' ? '' : level].filter((text) => text !== '').join(', ');
+const lineName = ({ title, side, level }: Line) =>
+  [title, side ?? '', level === 'standard' ? '' : level].filter((text) => text !== '').join(', ');
 
 function optionOf(line: Line) {
   return {
     animation: false,
     textStyle: { fontFamily: 'inherit' },
     grid: { left: 48, right: 16, top: 28, bottom: 30 },
-    tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => compareWords(line, Number(value)) },
+    tooltip: {
+      trigger: 'axis',
+      valueFormatter: (value: unknown) => compareWords(line, Number(value)),
+    },
     xAxis: { type: 'time' },
-    yAxis: { type: 'value', scale: true, name: line.isRate ? 'a second' : line.measure === 'time' ? 's' : '' },
+    yAxis: {
+      type: 'value',
+      scale: true,
+      name: line.isRate ? 'a second' : line.measure === 'time' ? 's' : '',
+    },
     series: [
       {
         type: 'line',
@@ -30,7 +55,13 @@ function optionOf(line: Line) {
         symbolSize: 9,
         lineStyle: { color: paper.zest, width: 3 },
         itemStyle: { color: paper.zest },
-        markLine: { silent: true, symbol: 'none', label: { formatter: 'best', position: 'insideEndTop' }, lineStyle: { color: paper.ink, type: 'dashed' }, data: [{ yAxis: line.best.compared }] },
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          label: { formatter: 'best', position: 'insideEndTop' },
+          lineStyle: { color: paper.ink, type: 'dashed' },
+          data: [{ yAxis: line.best.compared }],
+        },
       },
     ],
   };
@@ -43,9 +74,16 @@ function LineView({ line }: { line: Line }) {
       <Typography variant="h3">{lineName(line)}</Typography>
       <Typography>
         Best: {valueWords(line, line.best)}
-        {line.isRate && `, ${compareWords(line, line.best.compared)}`}, on {day.format(line.best.at)}
+        {line.isRate && `, ${compareWords(line, line.best.compared)}`}, on{' '}
+        {day.format(line.best.at)}
       </Typography>
-      {line.points.length > 1 && <Chart option={option} height={190} label={`${lineName(line)}: ${line.points.map(({ compared }) => compareWords(line, compared)).join(', ')}`} />}
+      {line.points.length > 1 && (
+        <Chart
+          option={option}
+          height={190}
+          label={`${lineName(line)}: ${line.points.map(({ compared }) => compareWords(line, compared)).join(', ')}`}
+        />
+      )}
     </Stack>
   );
 }
@@ -58,7 +96,10 @@ export function Progress({ own, students }: ClassPart) {
   const [chosen, setChosen] = useState('');
   const [now] = useState(Date.now);
   const studentId = students.some(({ id }) => id === chosen) ? chosen : (students[0]?.id ?? '');
-  const log = classApi.useLogQuery({ classId: own.id, student: studentId }, { skip: studentId === '' });
+  const log = classApi.useLogQuery(
+    { classId: own.id, student: studentId },
+    { skip: studentId === '' },
+  );
   const mine = useMemo(() => log.data?.entries ?? [], [log.data]);
   const lines = useMemo(() => linesOf(mine), [mine]);
   const streak = doingStreak(mine, now, offsetMs());
@@ -66,15 +107,30 @@ export function Progress({ own, students }: ClassPart) {
   const saveAll = async () => {
     const all = await readAll({ classId: own.id });
     setFault(problemText(all.error));
-    if (all.data) saveCsv(`${own.name}.csv`, scoresCsv(all.data.entries, new Map(students.map(({ id, nickname }) => [id, nickname])), new Map(lessons.map(({ id, title }) => [id, title]))));
+    if (all.data)
+      saveCsv(
+        `${own.name}.csv`,
+        scoresCsv(
+          all.data.entries,
+          new Map(students.map(({ id, nickname }) => [id, nickname])),
+          new Map(lessons.map(({ id, title }) => [id, title])),
+        ),
+      );
   };
   const problem = fault ?? problemText(log.error);
   return (
     <Stack spacing={2}>
       <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', alignItems: 'center' }}>
-        <ChoiceField label="Student" value={studentId} choices={students.map(({ id, nickname }) => [id, nickname] as const)} onChange={setChosen} sx={{ width: 260 }} />
+        <ChoiceField
+          label="Student"
+          value={studentId}
+          choices={students.map(({ id, nickname }) => [id, nickname] as const)}
+          onChange={setChosen}
+          sx={{ width: 260 }}
+        />
         <Typography>
-          {streak.now} {streak.now === 1 ? 'week' : 'weeks'} running with something done; {streak.longest} at most.
+          {streak.now} {streak.now === 1 ? 'week' : 'weeks'} running with something done;{' '}
+          {streak.longest} at most.
         </Typography>
         <Button onClick={() => void saveAll()}>All numbers of the class (CSV)</Button>
       </Stack>
@@ -96,7 +152,14 @@ export function Progress({ own, students }: ClassPart) {
           </TableHead>
           <TableBody>
             {mine.flatMap(({ id, at, body }) => {
-              const what = body.kind === 'answer' ? `“${body.text}” to “${body.question}”` : body.kind === 'effort' ? `Effort ${body.value} of 5` : body.kind === 'skipped' ? `Left out ${body.title}: ${body.reason}` : null;
+              const what =
+                body.kind === 'answer'
+                  ? `“${body.text}” to “${body.question}”`
+                  : body.kind === 'effort'
+                    ? `Effort ${body.value} of 5`
+                    : body.kind === 'skipped'
+                      ? `Left out ${body.title}: ${body.reason}`
+                      : null;
               return what === null
                 ? []
                 : [

@@ -1,5 +1,32 @@
-import { Alert, Box, Button, Checkbox, Dialog, DialogActions, DialogContent, DialogTitle, FormControlLabel, FormGroup, Link as TextLink, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TextField, Typography } from '@mui/material';
-import { CLASS_LIMITS, pageSettings, type PageSetting, type Student, type StudentPlan } from '@zest/contract';
+import {
+  Alert,
+  Box,
+  Button,
+  Checkbox,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  FormControlLabel,
+  FormGroup,
+  Link as TextLink,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableContainer,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material';
+import {
+  CLASS_LIMITS,
+  pageSettings,
+  type PageSetting,
+  type Student,
+  type StudentPlan,
+} from '@zest/contract';
 import { sayCode } from '@zest/core/results';
 import { useState } from 'react';
 import { problemText } from '../../app/api.ts';
@@ -14,20 +41,48 @@ function AddStudents({ own, room }: { own: ClassPart['own']; room: number }) {
   const [add, adding] = classApi.useAddStudentsMutation();
   const [count, setCount] = useState(20);
   const [names, setNames] = useState('');
-  const nicknames = names.split(/[\n,;]+/).map((name) => name.trim()).filter((name) => name !== '');
+  const nicknames = names
+    .split(/[\n,;]+/)
+    .map((name) => name.trim())
+    .filter((name) => name !== '');
   const send = async () => {
-    const made = await add({ classId: own.id, ...(nicknames.length > 0 ? { nicknames } : { count: Math.min(count, room) }) });
+    const made = await add({
+      classId: own.id,
+      ...(nicknames.length > 0 ? { nicknames } : { count: Math.min(count, room) }),
+    });
     if (made.data) setNames('');
   };
   const problem = problemText(adding.error);
-  if (room <= 0) return <Typography color="text.secondary">The class is full: {CLASS_LIMITS.students} students.</Typography>;
+  if (room <= 0)
+    return (
+      <Typography color="text.secondary">
+        The class is full: {CLASS_LIMITS.students} students.
+      </Typography>
+    );
   return (
     <Stack spacing={1.5}>
       <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', alignItems: 'start' }}>
-        <WholeField label="New students" value={count} range={{ min: 1, max: room }} onChange={setCount} helper="with made-up names" />
-        <TextField label="or their nicknames" value={names} onChange={(event) => setNames(event.target.value)} multiline minRows={1} maxRows={6} helperText="One a line. Nicknames or codes, never full names." sx={{ width: 340 }} />
+        <WholeField
+          label="New students"
+          value={count}
+          range={{ min: 1, max: room }}
+          onChange={setCount}
+          helper="with made-up names"
+        />
+        <TextField
+          label="or their nicknames"
+          value={names}
+          onChange={(event) => setNames(event.target.value)}
+          multiline
+          minRows={1}
+          maxRows={6}
+          helperText="One a line. Nicknames or codes, never full names."
+          sx={{ width: 340 }}
+        />
         <Button variant="contained" disabled={adding.isLoading} onClick={() => void send()}>
-          {nicknames.length > 0 ? `Add ${nicknames.length} by nickname` : `Add ${Math.min(count, room)} with made-up names`}
+          {nicknames.length > 0
+            ? `Add ${nicknames.length} by nickname`
+            : `Add ${Math.min(count, room)} with made-up names`}
         </Button>
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
@@ -41,7 +96,11 @@ const HANDS = [
   ['left', 'left'],
 ] as const;
 
-const pageWords: Readonly<Record<PageSetting, string>> = { calm: 'Calm: fewer things that move', partByPart: 'One part at a time', strip: 'Now and next always in view' };
+const pageWords: Readonly<Record<PageSetting, string>> = {
+  calm: 'Calm: fewer things that move',
+  partByPart: 'One part at a time',
+  strip: 'Now and next always in view',
+};
 
 function EditStudent({ student, onClose }: { student: Student; onClose: () => void }) {
   const [save, saving] = classApi.useSaveStudentMutation();
@@ -63,19 +122,63 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
       <DialogTitle id="student-title">{nickname}</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
-          <TextField label="Nickname" value={plan.nickname} onChange={(event) => setPlan({ ...plan, nickname: event.target.value })} slotProps={{ htmlInput: { maxLength: 40 } }} />
-          <TextField label="Group" value={plan.group} onChange={(event) => setPlan({ ...plan, group: event.target.value })} slotProps={{ htmlInput: { maxLength: 40 } }} />
-          <TextField label="Language at home" value={plan.language ?? ''} helperText="As its short tag, such as de. Empty: the lesson’s." onChange={(event) => setPlan({ ...plan, language: event.target.value.trim() || null })} />
-          <ChoiceField label="Throwing hand" value={plan.hand ?? '*'} choices={HANDS} onChange={(next) => setPlan({ ...plan, hand: next === '*' ? null : next })} />
+          <TextField
+            label="Nickname"
+            value={plan.nickname}
+            onChange={(event) => setPlan({ ...plan, nickname: event.target.value })}
+            slotProps={{ htmlInput: { maxLength: 40 } }}
+          />
+          <TextField
+            label="Group"
+            value={plan.group}
+            onChange={(event) => setPlan({ ...plan, group: event.target.value })}
+            slotProps={{ htmlInput: { maxLength: 40 } }}
+          />
+          <TextField
+            label="Language at home"
+            value={plan.language ?? ''}
+            helperText="As its short tag, such as de. Empty: the lesson’s."
+            onChange={(event) => setPlan({ ...plan, language: event.target.value.trim() || null })}
+          />
+          <ChoiceField
+            label="Throwing hand"
+            value={plan.hand ?? '*'}
+            choices={HANDS}
+            onChange={(next) => setPlan({ ...plan, hand: next === '*' ? null : next })}
+          />
           <FormGroup aria-label="On the lesson page">
             {pageSettings.map((setting) => (
-              <FormControlLabel key={setting} label={pageWords[setting]} control={<Checkbox checked={plan.page.includes(setting)} onChange={(event) => setPlan({ ...plan, page: event.target.checked ? [...plan.page, setting] : plan.page.filter((own) => own !== setting) })} />} />
+              <FormControlLabel
+                key={setting}
+                label={pageWords[setting]}
+                control={
+                  <Checkbox
+                    checked={plan.page.includes(setting)}
+                    onChange={(event) =>
+                      setPlan({
+                        ...plan,
+                        page: event.target.checked
+                          ? [...plan.page, setting]
+                          : plan.page.filter((own) => own !== setting),
+                      })
+                    }
+                  />
+                }
+              />
             ))}
           </FormGroup>
           {problem && <Alert severity="error">{problem}</Alert>}
           {asked && (
-            <Alert severity="warning" action={<Button color="error" onClick={() => void eraseAll()}>Erase for good</Button>}>
-              Everything of “{nickname}” is erased: numbers, answers, the card. This cannot be taken back.
+            <Alert
+              severity="warning"
+              action={
+                <Button color="error" onClick={() => void eraseAll()}>
+                  Erase for good
+                </Button>
+              }
+            >
+              Everything of “{nickname}” is erased: numbers, answers, the card. This cannot be taken
+              back.
             </Alert>
           )}
         </Stack>
@@ -86,7 +189,11 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
         </Button>
         <Box sx={{ flex: 1 }} />
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disabled={plan.nickname.trim() === '' || saving.isLoading} onClick={() => void store()}>
+        <Button
+          variant="contained"
+          disabled={plan.nickname.trim() === '' || saving.isLoading}
+          onClick={() => void store()}
+        >
           Save
         </Button>
       </DialogActions>
@@ -104,12 +211,17 @@ export function Students({ own, students }: ClassPart) {
   return (
     <Stack spacing={2}>
       <Typography>
-        The class’s code is <strong>{sayCode(own.code)}</strong>. With a lesson’s code it leads to that lesson, at <strong>{host}/go</strong>.
+        The class’s code is <strong>{sayCode(own.code)}</strong>. With a lesson’s code it leads to
+        that lesson, at <strong>{host}/go</strong>.
       </Typography>
       <AskAddress />
       <AddStudents own={own} room={room} />
       {students.length > 0 && (
-        <Button variant="outlined" sx={{ alignSelf: 'start' }} onClick={() => void print('cards.pdf', `/api/classes/${own.id}/cards`)}>
+        <Button
+          variant="outlined"
+          sx={{ alignSelf: 'start' }}
+          onClick={() => void print('cards.pdf', `/api/classes/${own.id}/cards`)}
+        >
           Cards to cut out (PDF)
         </Button>
       )}
@@ -127,15 +239,26 @@ export function Students({ own, students }: ClassPart) {
             {students.map((student) => (
               <TableRow key={student.id}>
                 <TableCell sx={{ fontWeight: 650 }}>{student.nickname}</TableCell>
-                <TableCell sx={{ fontVariantNumeric: 'tabular-nums' }}>{sayCode(student.code)}</TableCell>
+                <TableCell sx={{ fontVariantNumeric: 'tabular-nums' }}>
+                  {sayCode(student.code)}
+                </TableCell>
                 <TableCell>{student.group}</TableCell>
                 <TableCell>{student.hand ?? ''}</TableCell>
                 <TableCell>{student.language ?? ''}</TableCell>
                 <TableCell align="right">
-                  <Button size="small" onClick={() => setEditing(student)} aria-label={`Change ${student.nickname}`}>
+                  <Button
+                    size="small"
+                    onClick={() => setEditing(student)}
+                    aria-label={`Change ${student.nickname}`}
+                  >
                     Change
                   </Button>
-                  <TextLink component="button" sx={{ ml: 1 }} onClick={() => void print('record.pdf', `/api/students/${student.id}/record`)} aria-label={`Record card of ${student.nickname}`}>
+                  <TextLink
+                    component="button"
+                    sx={{ ml: 1 }}
+                    onClick={() => void print('record.pdf', `/api/students/${student.id}/record`)}
+                    aria-label={`Record card of ${student.nickname}`}
+                  >
                     Record card
                   </TextLink>
                 </TableCell>

@@ -7,4 +7,9 @@ export interface ClassPart {
 }
 
 /** What a teacher sets of a class, without what the server adds. */
-export const planOf = ({ name, keepWeeks, rule, credits }: Class): ClassPlan => ({ name, keepWeeks, rule, credits });
+export const planOf = ({ name, keepWeeks, rule, credits }: Class): ClassPlan => ({
+  name,
+  keepWeeks,
+  rule,
+  credits,
+});

@@ -20,7 +20,9 @@ export function BinPanel({ takes }: { takes: readonly Take[] }) {
     <Paper variant="outlined" sx={{ p: 1.5 }} component="section" aria-label="Storage and bin">
       {data && (
         <Typography color="text.secondary" data-testid="storage">
-          This lesson’s footage takes {sizeText(data.bytes)} on the server; {sizeText(data.freeBytes)} are free. <Link to="/storage" style={{ color: 'inherit' }}>
+          This lesson’s footage takes {sizeText(data.bytes)} on the server;{' '}
+          {sizeText(data.freeBytes)} are free.{' '}
+          <Link to="/storage" style={{ color: 'inherit' }}>
             What takes up room
           </Link>
         </Typography>
@@ -45,7 +47,10 @@ export function BinPanel({ takes }: { takes: readonly Take[] }) {
             onClick={() => {
               if (!isSure) return setSure(true);
               setSure(false);
-              void empty(id).then((answer) => answer.error && notice(problemText(answer.error) ?? 'The bin was not emptied.'));
+              void empty(id).then(
+                (answer) =>
+                  answer.error && notice(problemText(answer.error) ?? 'The bin was not emptied.'),
+              );
             }}
           >
             {isSure ? `Yes, erase for good (${sizeText(data?.binBytes ?? 0)})` : 'Empty the bin'}

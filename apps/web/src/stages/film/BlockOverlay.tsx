@@ -9,7 +9,12 @@ import { loadPaintFonts } from '../../player/fonts.ts';
 export function useBlockCut(lesson: Lesson, block: Block): Assembly;
 export function useBlockCut(lesson: Lesson, block: Block | null): Assembly | null;
 export function useBlockCut(lesson: Lesson, block: Block | null): Assembly | null {
-  return useMemo(() => block && firstCut({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, new Map()), [lesson, block]);
+  return useMemo(
+    () =>
+      block &&
+      firstCut({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, new Map()),
+    [lesson, block],
+  );
 }
 
 interface BlockOverlayProps {

@@ -17,11 +17,20 @@ const STEP_S = 2;
 export function CompareTakes({ block, takes }: { block: Block; takes: readonly Take[] }) {
   const dispatch = useAppDispatch();
   const videos = useRef(new Map<string, HTMLVideoElement>());
-  const [at, setAt] = useState(() => Math.max(0, takes.findIndex(({ id }) => id === block.footage?.takeId)));
+  const [at, setAt] = useState(() =>
+    Math.max(
+      0,
+      takes.findIndex(({ id }) => id === block.footage?.takeId),
+    ),
+  );
   const [playing, setPlaying] = useState(false);
   const [seconds, setSeconds] = useState(0);
   const looked = takes[Math.min(at, takes.length - 1)];
-  const startS = (take: Take) => startInTake({ startsAtMs: take.id === block.footage?.takeId ? block.footage.startsAtMs : null }, take) / 1000;
+  const startS = (take: Take) =>
+    startInTake(
+      { startsAtMs: take.id === block.footage?.takeId ? block.footage.startsAtMs : null },
+      take,
+    ) / 1000;
   /** Where a take is when the plan's clock is at `s`: its own clock may run fast or slow. */
   const placeOf = (take: Take, s: number) => startS(take) + s * (take.marked?.rate ?? 1);
   const clock = () => {
@@ -38,7 +47,9 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
   const toggle = () => {
     const next = !playing;
     if (next) goTo(clock());
-    for (const video of videos.current.values()) if (next) void video.play().catch(() => undefined); else video.pause();
+    for (const video of videos.current.values())
+      if (next) void video.play().catch(() => undefined);
+      else video.pause();
     setPlaying(next);
   };
   const keepStep = useEffectEvent(() => {
@@ -68,9 +79,25 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
   });
   return (
     <Stack spacing={1.5}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: takes.length > 1 ? 'repeat(2, minmax(0, 1fr))' : '1fr', gap: 1.5 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: takes.length > 1 ? 'repeat(2, minmax(0, 1fr))' : '1fr',
+          gap: 1.5,
+        }}
+      >
         {takes.map((take, i) => (
-          <Box key={take.id} data-testid="compared" sx={{ border: 3, borderColor: i === at ? 'primary.main' : 'divider', borderRadius: 1, p: 1 }} onClick={() => setAt(i)}>
+          <Box
+            key={take.id}
+            data-testid="compared"
+            sx={{
+              border: 3,
+              borderColor: i === at ? 'primary.main' : 'divider',
+              borderRadius: 1,
+              p: 1,
+            }}
+            onClick={() => setAt(i)}
+          >
             <video
               ref={(video) => {
                 if (video) videos.current.set(take.id, video);
@@ -80,7 +107,9 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
               muted={i !== at}
               playsInline
               preload="auto"
-              onLoadedMetadata={(event) => (event.currentTarget.currentTime = Math.max(0, placeOf(take, seconds)))}
+              onLoadedMetadata={(event) =>
+                (event.currentTarget.currentTime = Math.max(0, placeOf(take, seconds)))
+              }
               style={{ width: '100%', aspectRatio: '16 / 9', background: '#000' }}
             />
             <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
@@ -116,10 +145,15 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
         <Button variant="outlined" onClick={() => goTo(clock() + STEP_S)}>
           + 2 s (])
         </Button>
-        <Typography sx={{ fontVariantNumeric: 'tabular-nums', fontSize: '1.2rem' }} data-testid="compare-clock">
+        <Typography
+          sx={{ fontVariantNumeric: 'tabular-nums', fontSize: '1.2rem' }}
+          data-testid="compare-clock"
+        >
           {seconds < 0 ? `−${clockText(-seconds * 1000)}` : clockText(seconds * 1000)}
         </Typography>
-        <Typography color="text.secondary">Arrow keys look at another, B makes it the one.</Typography>
+        <Typography color="text.secondary">
+          Arrow keys look at another, B makes it the one.
+        </Typography>
       </Stack>
     </Stack>
   );

@@ -30,21 +30,43 @@ export function FilmBench() {
   const { block, choose } = useChosenBlock();
   const [way, setWay] = useState<Way>('takes');
   const [filming, setFilming] = useState<Filming | null>(null);
-  const [news, setNews] = useState<{ severity: 'info' | 'success' | 'warning'; text: string } | null>(null);
+  const [news, setNews] = useState<{
+    severity: 'info' | 'success' | 'warning';
+    text: string;
+  } | null>(null);
   useMarkedTakes();
 
   useEffect(() => {
     let left = false;
     const say = (next: typeof news) => !left && setNews(next);
-    recoverRecordings(lessonId, () => say({ severity: 'info', text: 'A recording of a closed window was found here. Sending it …' }))
-      .then((count) => count > 0 && say({ severity: 'success', text: 'The recording of the closed window is saved.' }))
-      .catch((error: unknown) => say({ severity: 'warning', text: `A recording of a closed window is kept here but could not be sent. ${uploadFault(error)}` }));
+    recoverRecordings(lessonId, () =>
+      say({
+        severity: 'info',
+        text: 'A recording of a closed window was found here. Sending it …',
+      }),
+    )
+      .then(
+        (count) =>
+          count > 0 &&
+          say({ severity: 'success', text: 'The recording of the closed window is saved.' }),
+      )
+      .catch((error: unknown) =>
+        say({
+          severity: 'warning',
+          text: `A recording of a closed window is kept here but could not be sent. ${uploadFault(error)}`,
+        }),
+      );
     return () => {
       left = true;
     };
   }, [lessonId]);
 
-  if (!block) return <Alert severity="info">There is nothing to film yet. Add a block on the Plan bench first.</Alert>;
+  if (!block)
+    return (
+      <Alert severity="info">
+        There is nothing to film yet. Add a block on the Plan bench first.
+      </Alert>
+    );
   const film = (blockId: string, only?: ReadonlySet<string>) => {
     choose(blockId);
     setFilming({ blockId, only });
@@ -56,14 +78,24 @@ export function FilmBench() {
           {news.text}
         </Alert>
       )}
-      <Stack direction="row" useFlexGap sx={{ columnGap: 3, alignItems: 'center', flexWrap: 'wrap' }}>
+      <Stack
+        direction="row"
+        useFlexGap
+        sx={{ columnGap: 3, alignItems: 'center', flexWrap: 'wrap' }}
+      >
         <Typography variant="h2">{block.title || 'Untitled'}</Typography>
         <Tabs value={way} onChange={(_event, next: Way) => setWay(next)} aria-label="Filming">
           {ways.map(([id, name]) => (
             <Tab key={id} value={id} label={name} />
           ))}
         </Tabs>
-        <Button variant="contained" size="large" disabled={shotsOf(block).length === 0} onClick={() => film(block.id)} sx={{ fontSize: '1.15rem' }}>
+        <Button
+          variant="contained"
+          size="large"
+          disabled={shotsOf(block).length === 0}
+          onClick={() => film(block.id)}
+          sx={{ fontSize: '1.15rem' }}
+        >
           Film this block
         </Button>
       </Stack>

@@ -20,12 +20,18 @@ async function droppedFiles(event: DragEvent): Promise<File[]> {
   const files: File[] = [];
   const walk = async (entry: FileSystemEntry): Promise<void> => {
     if (entry.isFile) {
-      files.push(await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject)));
+      files.push(
+        await new Promise<File>((resolve, reject) =>
+          (entry as FileSystemFileEntry).file(resolve, reject),
+        ),
+      );
       return;
     }
     const reader = (entry as FileSystemDirectoryEntry).createReader();
     for (;;) {
-      const some = await new Promise<FileSystemEntry[]>((resolve, reject) => reader.readEntries(resolve, reject));
+      const some = await new Promise<FileSystemEntry[]>((resolve, reject) =>
+        reader.readEntries(resolve, reject),
+      );
       if (some.length === 0) return;
       for (const one of some) await walk(one);
     }
@@ -42,41 +48,77 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
   const dispatch = useAppDispatch();
   const [change] = api.useChangeTakeMutation();
   const [own, setOwn] = useState<Readonly<Record<string, string>>>({});
-  const filmed = useMemo(() => new Set(all.filter(({ inBin }) => !inBin).map(({ blockId }) => blockId)), [all]);
+  const filmed = useMemo(
+    () => new Set(all.filter(({ inBin }) => !inBin).map(({ blockId }) => blockId)),
+    [all],
+  );
   const proposed = useMemo(() => {
-    const open = shotsToFilm(lesson).filter(({ block }, i, list) => !filmed.has(block.id) && list.findIndex((other) => other.block.id === block.id) === i);
+    const open = shotsToFilm(lesson).filter(
+      ({ block }, i, list) =>
+        !filmed.has(block.id) && list.findIndex((other) => other.block.id === block.id) === i,
+    );
     return matchByOrder(
-      takes.filter(({ state }) => state === 'ready').map(({ id, frames }) => ({ id, ms: instantOfFrame(frames) })),
+      takes
+        .filter(({ state }) => state === 'ready')
+        .map(({ id, frames }) => ({ id, ms: instantOfFrame(frames) })),
       open.map(({ block, durationMs }) => ({ id: block.id, ms: durationMs })),
     );
   }, [lesson, takes, filmed]);
   const blocks = blocksOf(lesson);
-  const choices: [string, string][] = [[NOT_CHOSEN, 'not placed'], ...blocks.map(({ id, title }, i) => [id, `${i + 1}. ${title || 'Untitled'}`] as [string, string])];
+  const choices: [string, string][] = [
+    [NOT_CHOSEN, 'not placed'],
+    ...blocks.map(
+      ({ id, title }, i) => [id, `${i + 1}. ${title || 'Untitled'}`] as [string, string],
+    ),
+  ];
   const chosenFor = ({ id }: Take) => own[id] ?? proposed.get(id) ?? NOT_CHOSEN;
   const confirm = async (list: readonly Take[]) => {
     for (const take of list) {
       const block = blocksOf(now()).find(({ id }) => id === chosenFor(take));
       if (!block) continue;
       const answer = await change({ takeId: take.id, blockId: block.id });
-      if (answer.data && dispatch(needsFootage(take.lessonId, block))) dispatch(chooseTake(block, take.id, null));
+      if (answer.data && dispatch(needsFootage(take.lessonId, block)))
+        dispatch(chooseTake(block, take.id, null));
     }
   };
   const ready = takes.filter((take) => take.state === 'ready' && chosenFor(take) !== NOT_CHOSEN);
   return (
     <Stack spacing={1} component="section" aria-label="Files without a block">
-      <Typography variant="h3">No sync mark was found in these. By order and length they seem to be:</Typography>
+      <Typography variant="h3">
+        No sync mark was found in these. By order and length they seem to be:
+      </Typography>
       {takes.map((take) => (
-        <Stack key={take.id} direction="row" useFlexGap sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Stack
+          key={take.id}
+          direction="row"
+          useFlexGap
+          sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}
+        >
           <Typography noWrap sx={{ width: 240 }}>
             {take.name}
           </Typography>
           <Typography color="text.secondary" sx={{ width: 90 }}>
-            {take.state === 'ready' ? clockText(instantOfFrame(take.frames)) : take.state === 'failed' ? 'cannot be used' : 'arriving …'}
+            {take.state === 'ready'
+              ? clockText(instantOfFrame(take.frames))
+              : take.state === 'failed'
+                ? 'cannot be used'
+                : 'arriving …'}
           </Typography>
-          <ChoiceField label={`Block of ${take.name}`} value={chosenFor(take)} choices={choices} onChange={(blockId) => setOwn({ ...own, [take.id]: blockId })} sx={{ width: 280 }} />
+          <ChoiceField
+            label={`Block of ${take.name}`}
+            value={chosenFor(take)}
+            choices={choices}
+            onChange={(blockId) => setOwn({ ...own, [take.id]: blockId })}
+            sx={{ width: 280 }}
+          />
         </Stack>
       ))}
-      <Button variant="contained" disabled={ready.length === 0} onClick={() => void confirm(ready)} sx={{ alignSelf: 'start' }}>
+      <Button
+        variant="contained"
+        disabled={ready.length === 0}
+        onClick={() => void confirm(ready)}
+        sx={{ alignSelf: 'start' }}
+      >
         {ready.length === 1 ? 'Yes, place it' : `Yes, place these ${ready.length}`}
       </Button>
     </Stack>
@@ -103,7 +145,13 @@ export function ImportPanel() {
     <Stack spacing={2}>
       <Paper
         variant="outlined"
-        sx={{ p: 4, borderStyle: 'dashed', borderColor: over ? 'primary.main' : 'divider', borderWidth: 2, textAlign: 'center' }}
+        sx={{
+          p: 4,
+          borderStyle: 'dashed',
+          borderColor: over ? 'primary.main' : 'divider',
+          borderWidth: 2,
+          textAlign: 'center',
+        }}
         onDragOver={(event) => {
           event.preventDefault();
           setOver(true);
@@ -115,10 +163,17 @@ export function ImportPanel() {
           void droppedFiles(event).then(take);
         }}
       >
-        <Typography sx={{ fontSize: '1.25rem', mb: 2 }}>Drop the files or the folder of a phone or camera here.</Typography>
-        <FilesButton label="Choose files" inputLabel="Video files of a camera" onFiles={(files) => void take(files)} />
+        <Typography sx={{ fontSize: '1.25rem', mb: 2 }}>
+          Drop the files or the folder of a phone or camera here.
+        </Typography>
+        <FilesButton
+          label="Choose files"
+          inputLabel="Video files of a camera"
+          onFiles={(files) => void take(files)}
+        />
         <Typography color="text.secondary" sx={{ mt: 2 }}>
-          Files with sync marks find their blocks by themselves; a recording of several blocks is taken apart. The originals stay as they are.
+          Files with sync marks find their blocks by themselves; a recording of several blocks is
+          taken apart. The originals stay as they are.
         </Typography>
       </Paper>
       {faults.map((fault) => (

@@ -14,15 +14,35 @@ export function RetakeRecord({ takes }: { takes: readonly Take[] }) {
       animation: false,
       grid: { left: 150, right: 40, top: 6, bottom: 6 },
       xAxis: { type: 'value', show: false, minInterval: 1 },
-      yAxis: { type: 'category', inverse: true, data: counts.map(({ reason }) => reason), axisTick: { show: false }, axisLine: { show: false }, axisLabel: { color: palette.text.primary, fontSize: 15 } },
-      series: [{ type: 'bar', data: counts.map(({ count }) => count), itemStyle: { color: palette.primary.main }, barMaxWidth: 18, label: { show: true, position: 'right', color: palette.text.primary, fontSize: 15 } }],
+      yAxis: {
+        type: 'category',
+        inverse: true,
+        data: counts.map(({ reason }) => reason),
+        axisTick: { show: false },
+        axisLine: { show: false },
+        axisLabel: { color: palette.text.primary, fontSize: 15 },
+      },
+      series: [
+        {
+          type: 'bar',
+          data: counts.map(({ count }) => count),
+          itemStyle: { color: palette.primary.main },
+          barMaxWidth: 18,
+          label: { show: true, position: 'right', color: palette.text.primary, fontSize: 15 },
+        },
+      ],
     }),
     [counts, palette],
   );
   if (counts.length === 0) return null;
   const words = counts.map(({ reason, count }) => `${reason} ${count}`).join(', ');
   return (
-    <Paper variant="outlined" sx={{ p: 2 }} component="section" aria-label="Why takes were not the one">
+    <Paper
+      variant="outlined"
+      sx={{ p: 2 }}
+      component="section"
+      aria-label="Why takes were not the one"
+    >
       <Typography variant="h3">Why takes were not the one</Typography>
       <Chart option={option} label={words} height={30 * counts.length + 12} />
     </Paper>

@@ -22,7 +22,9 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
   const [playing, setPlaying] = useState(false);
   const frameShown = useRef(0);
   const byMark = block.footage?.startsAtMs === null && take.marked !== null;
-  const startFrame = firstFrameFrom(startInTake({ startsAtMs: block.footage?.startsAtMs ?? null }, take));
+  const startFrame = firstFrameFrom(
+    startInTake({ startsAtMs: block.footage?.startsAtMs ?? null }, take),
+  );
 
   useEffect(() => {
     const video = videoRef.current;
@@ -54,7 +56,8 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
       edit(
         `Start of ${block.title}`,
         changeBlock(block.id, (draft) => {
-          if (draft.footage) draft.footage.startsAtMs = frame === null ? null : instantOfFrame(frame);
+          if (draft.footage)
+            draft.footage.startsAtMs = frame === null ? null : instantOfFrame(frame);
         }),
         true,
       ),
@@ -67,7 +70,11 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     else video.pause();
   };
   const onKey = useEffectEvent((event: KeyboardEvent) => {
-    onStageKey(event, { toggle, step: (frames) => goTo(frameShown.current + frames), mark: () => setStart(frameShown.current) });
+    onStageKey(event, {
+      toggle,
+      step: (frames) => goTo(frameShown.current + frames),
+      mark: () => setStart(frameShown.current),
+    });
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => onKey(event);
@@ -77,20 +84,31 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
 
   return (
     <Stack spacing={1.5}>
-      <Box sx={{ width: '100%', maxWidth: 'calc((100vh - 480px) * 16 / 9)', minWidth: { md: 520 }, alignSelf: 'center' }}>
-      <div className="stage">
-        <video
-          ref={videoRef}
-          src={`/api/takes/${take.id}/video`}
-          playsInline
-          preload="auto"
-          style={{ visibility: 'visible' }}
-          onPlay={() => setPlaying(true)}
-          onPause={() => setPlaying(false)}
-          onLoadedData={() => goTo(startFrame)}
-        />
-        <BlockOverlay lesson={lesson} block={block} momentMs={() => instantOfFrame(frameShown.current - startFrame)} />
-      </div>
+      <Box
+        sx={{
+          width: '100%',
+          maxWidth: 'calc((100vh - 480px) * 16 / 9)',
+          minWidth: { md: 520 },
+          alignSelf: 'center',
+        }}
+      >
+        <div className="stage">
+          <video
+            ref={videoRef}
+            src={`/api/takes/${take.id}/video`}
+            playsInline
+            preload="auto"
+            style={{ visibility: 'visible' }}
+            onPlay={() => setPlaying(true)}
+            onPause={() => setPlaying(false)}
+            onLoadedData={() => goTo(startFrame)}
+          />
+          <BlockOverlay
+            lesson={lesson}
+            block={block}
+            momentMs={() => instantOfFrame(frameShown.current - startFrame)}
+          />
+        </div>
       </Box>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
         <Button variant="outlined" onClick={() => goTo(shown - OUTPUT_FPS)}>
@@ -108,7 +126,10 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
         <Button variant="outlined" onClick={() => goTo(shown + OUTPUT_FPS)}>
           + 1 s
         </Button>
-        <Typography data-testid="frame-shown" sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem' }}>
+        <Typography
+          data-testid="frame-shown"
+          sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem' }}
+        >
           {frameText(instantOfFrame(shown))}
         </Typography>
         <Button variant="contained" onClick={() => setStart(shown)}>
@@ -140,7 +161,8 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
           }}
         />
         <Typography color="text.secondary" data-testid="start-mark">
-          The block starts at {frameText(instantOfFrame(startFrame))} of the take (minutes, seconds, frames){byMark ? ', by its sync mark' : ''}.
+          The block starts at {frameText(instantOfFrame(startFrame))} of the take (minutes, seconds,
+          frames){byMark ? ', by its sync mark' : ''}.
         </Typography>
         {take.marked && !byMark && (
           <Button size="small" onClick={() => setStart(null)}>

@@ -1,7 +1,23 @@
-import { Alert, Box, Button, IconButton, LinearProgress, Paper, Stack, TextField, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  IconButton,
+  LinearProgress,
+  Paper,
+  Stack,
+  TextField,
+  Typography,
+} from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import DownloadIcon from '@mui/icons-material/Download';
-import { retakeReasons, THUMB, type ChangeTake, type RetakeReason, type Take } from '@zest/contract';
+import {
+  retakeReasons,
+  THUMB,
+  type ChangeTake,
+  type RetakeReason,
+  type Take,
+} from '@zest/contract';
 import type { Block } from '@zest/core/lesson';
 import { clockText, instantOfFrame } from '@zest/core/time';
 import { useRef, useState, useSyncExternalStore } from 'react';
@@ -10,13 +26,22 @@ import { useNotice } from '../../app/notice.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { groupBy } from '../../ui/group.ts';
-import { chooseTake, continueUpload, leaveTake, runningUploads, subscribeUploads, type RunningUpload } from './uploads.ts';
+import {
+  chooseTake,
+  continueUpload,
+  leaveTake,
+  runningUploads,
+  subscribeUploads,
+  type RunningUpload,
+} from './uploads.ts';
 
 function stateWords(take: Take, upload: RunningUpload | undefined): string {
   switch (take.state) {
     case 'uploading':
       if (upload) return `Uploading, ${Math.round(upload.part * 100)} %`;
-      return take.source === 'upload' ? 'Not all of it has arrived' : 'Being filmed, or broken off: what is missing comes from the device that filmed it as soon as it opens this lesson';
+      return take.source === 'upload'
+        ? 'Not all of it has arrived'
+        : 'Being filmed, or broken off: what is missing comes from the device that filmed it as soon as it opens this lesson';
     case 'waiting':
       return 'Waiting for its working copy';
     case 'working':
@@ -31,8 +56,10 @@ function stateWords(take: Take, upload: RunningUpload | undefined): string {
 /** What the marks of a take filmed here say about its recording; null when all is well. */
 function stallWords({ state, source, performance, marked }: Take): string | null {
   if (state !== 'ready' || source === 'upload' || !performance) return null;
-  if (!marked) return 'Its sync mark cannot be heard: the machine could not keep up, or filming was broken off. Say by hand where the block starts, or film it again with other programs closed.';
-  if (marked.endMs !== null && marked.rate === null) return 'The machine could not keep up: time is missing from this recording, and overlays may not fall where they should. Film it again with other programs closed.';
+  if (!marked)
+    return 'Its sync mark cannot be heard: the machine could not keep up, or filming was broken off. Say by hand where the block starts, or film it again with other programs closed.';
+  if (marked.endMs !== null && marked.rate === null)
+    return 'The machine could not keep up: time is missing from this recording, and overlays may not fall where they should. Film it again with other programs closed.';
   return null;
 }
 
@@ -58,12 +85,23 @@ function ContinueButton({ take }: { take: Take }) {
   );
 }
 
-function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: RunningUpload | undefined }) {
+function TakeCard({
+  take,
+  block,
+  upload,
+}: {
+  take: Take;
+  block: Block;
+  upload: RunningUpload | undefined;
+}) {
   const dispatch = useAppDispatch();
   const [change] = api.useChangeTakeMutation();
   const [renew] = api.useRenewTakeMutation();
   const notice = useNotice();
-  const set = (part: ChangeTake) => void change({ takeId: take.id, ...part }).then((answer) => answer.error && notice(problemText(answer.error) ?? 'That was not kept.'));
+  const set = (part: ChangeTake) =>
+    void change({ takeId: take.id, ...part }).then(
+      (answer) => answer.error && notice(problemText(answer.error) ?? 'That was not kept.'),
+    );
   const isChosen = block.footage?.takeId === take.id;
   const putInBin = () => {
     // One that cannot be used is no loss to its block.
@@ -73,7 +111,11 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
   const stall = stallWords(take);
   const part = take.state === 'uploading' ? (upload?.part ?? 0) : take.progress;
   return (
-    <Paper variant="outlined" sx={{ p: 1.5, borderColor: isChosen ? 'primary.main' : 'divider', borderWidth: 2 }} data-testid="take">
+    <Paper
+      variant="outlined"
+      sx={{ p: 1.5, borderColor: isChosen ? 'primary.main' : 'divider', borderWidth: 2 }}
+      data-testid="take"
+    >
       <Stack direction="row" spacing={1.5} sx={{ alignItems: 'center' }}>
         {take.state === 'ready' && (
           <Box
@@ -97,16 +139,30 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
           </Typography>
         </Box>
         {take.bytes > 0 && (
-          <IconButton aria-label={`Save the original of ${take.name}`} component="a" href={`/api/takes/${take.id}/original`} download>
+          <IconButton
+            aria-label={`Save the original of ${take.name}`}
+            component="a"
+            href={`/api/takes/${take.id}/original`}
+            download
+          >
             <DownloadIcon fontSize="small" />
           </IconButton>
         )}
-        <IconButton aria-label={`Put ${take.name} in the bin`} disabled={isChosen && take.state !== 'failed'} onClick={putInBin}>
+        <IconButton
+          aria-label={`Put ${take.name} in the bin`}
+          disabled={isChosen && take.state !== 'failed'}
+          onClick={putInBin}
+        >
           <DeleteOutlineIcon fontSize="small" />
         </IconButton>
       </Stack>
       {(take.state === 'working' || (take.state === 'uploading' && upload)) && (
-        <LinearProgress aria-label={`Progress of ${take.name}`} variant="determinate" value={part * 100} sx={{ mt: 1 }} />
+        <LinearProgress
+          aria-label={`Progress of ${take.name}`}
+          variant="determinate"
+          value={part * 100}
+          sx={{ mt: 1 }}
+        />
       )}
       {take.fault && (
         <Alert severity="error" sx={{ mt: 1 }}>
@@ -123,7 +179,9 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
           {upload.fault}
         </Alert>
       )}
-      {take.state === 'uploading' && take.source === 'upload' && (!upload || upload.fault) && <ContinueButton take={take} />}
+      {take.state === 'uploading' && take.source === 'upload' && (!upload || upload.fault) && (
+        <ContinueButton take={take} />
+      )}
       {stall && (
         <Alert severity="warning" sx={{ mt: 1 }}>
           {stall}
@@ -134,12 +192,18 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
           severity="info"
           sx={{ mt: 1 }}
           action={
-            <Button size="small" disabled={take.renewal === 'under way'} onClick={() => void renew(take.id)}>
+            <Button
+              size="small"
+              disabled={take.renewal === 'under way'}
+              onClick={() => void renew(take.id)}
+            >
               {take.renewal === 'under way' ? 'Being made …' : 'Make it anew'}
             </Button>
           }
         >
-          {take.renewal === 'under way' ? 'Its working copy is being made anew. Until then the old one is shown.' : 'Made by an earlier version of the program. Made anew, it is as sharp as it was filmed, up to 1080 lines, in the colours of the phone.'}
+          {take.renewal === 'under way'
+            ? 'Its working copy is being made anew. Until then the old one is shown.'
+            : 'Made by an earlier version of the program. Made anew, it is as sharp as it was filmed, up to 1080 lines, in the colours of the phone.'}
         </Alert>
       )}
       {take.duplicateOf && (
@@ -148,14 +212,32 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
         </Alert>
       )}
       {take.state === 'ready' && (
-        <Stack direction="row" useFlexGap sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
+        <Stack
+          direction="row"
+          useFlexGap
+          sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}
+        >
           {!isChosen && (
             <Button size="small" onClick={() => dispatch(chooseTake(block, take.id, null))}>
               Use this take
             </Button>
           )}
-          <ChoiceField label={`What is wrong with ${take.name}`} value={take.reason ?? 'nothing'} choices={reasons} onChange={(reason) => set({ reason: reason === 'nothing' ? null : reason })} sx={{ width: 170 }} />
-          {take.soundTracks.length > 1 && <ChoiceField label={`Sound of ${take.name}`} value={String(take.soundTrack)} choices={trackChoices(take)} onChange={(track) => set({ soundTrack: Number(track) })} sx={{ width: 200 }} />}
+          <ChoiceField
+            label={`What is wrong with ${take.name}`}
+            value={take.reason ?? 'nothing'}
+            choices={reasons}
+            onChange={(reason) => set({ reason: reason === 'nothing' ? null : reason })}
+            sx={{ width: 170 }}
+          />
+          {take.soundTracks.length > 1 && (
+            <ChoiceField
+              label={`Sound of ${take.name}`}
+              value={String(take.soundTrack)}
+              choices={trackChoices(take)}
+              onChange={(track) => set({ soundTrack: Number(track) })}
+              sx={{ width: 200 }}
+            />
+          )}
           <NoteField take={take} onKeep={(note) => set({ note })} />
         </Stack>
       )}
@@ -163,11 +245,17 @@ function TakeCard({ take, block, upload }: { take: Take; block: Block; upload: R
   );
 }
 
-const reasons: readonly (readonly [RetakeReason | 'nothing', string])[] = [['nothing', 'nothing wrong'], ...retakeReasons.map((reason) => [reason, reason] as const)];
+const reasons: readonly (readonly [RetakeReason | 'nothing', string])[] = [
+  ['nothing', 'nothing wrong'],
+  ...retakeReasons.map((reason) => [reason, reason] as const),
+];
 
 /** The sound tracks of a take's file, with what tells them apart. */
 const trackChoices = ({ soundTracks }: Take): (readonly [string, string])[] =>
-  soundTracks.map(({ name, levelDb }, index) => [String(index), `${index + 1}${name ? ` ${name}` : ''}: ${levelDb === null ? 'silent' : `${Math.round(levelDb)} dB`}`]);
+  soundTracks.map(({ name, levelDb }, index) => [
+    String(index),
+    `${index + 1}${name ? ` ${name}` : ''}: ${levelDb === null ? 'silent' : `${Math.round(levelDb)} dB`}`,
+  ]);
 
 /** Kept when the field is left, so that a word is one change. */
 function NoteField({ take, onKeep }: { take: Take; onKeep: (note: string) => void }) {
@@ -195,7 +283,9 @@ export function TakeList({ block, takes }: { block: Block; takes: Take[] }) {
     <Stack spacing={1.5}>
       {performances.map((cameras) => (
         <Stack key={cameras[0]?.id} spacing={0.75}>
-          {cameras.length > 1 && <Typography variant="body2">One performance, {cameras.length} cameras:</Typography>}
+          {cameras.length > 1 && (
+            <Typography variant="body2">One performance, {cameras.length} cameras:</Typography>
+          )}
           {cameras.map((take) => (
             <TakeCard key={take.id} take={take} block={block} upload={uploads.get(take.id)} />
           ))}

@@ -17,11 +17,23 @@ export function TakesOfBlock({ block }: { block: Block }) {
   const ready = own.filter(({ state }) => state === 'ready');
   const chosen = own.find((take) => take.id === block.footage?.takeId);
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, gap: 2, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' },
+        gap: 2,
+        alignItems: 'start',
+      }}
+    >
       <Stack spacing={2}>
         <Paper variant="outlined" sx={{ p: 2 }}>
           {ready.length > 1 && (
-            <Button onClick={() => setCompares(!compares)} aria-pressed={compares} variant={compares ? 'contained' : 'outlined'} sx={{ mb: 1.5 }}>
+            <Button
+              onClick={() => setCompares(!compares)}
+              aria-pressed={compares}
+              variant={compares ? 'contained' : 'outlined'}
+              sx={{ mb: 1.5 }}
+            >
               {compares ? 'Back to the chosen take' : `Compare the ${ready.length} takes`}
             </Button>
           )}
@@ -35,9 +47,9 @@ export function TakesOfBlock({ block }: { block: Block }) {
                 ? 'The working copy of this take is being made. Meanwhile you can film the next block.'
                 : block.kind === 'card'
                   ? 'A card is drawn by the program and needs no filming.'
-                : own.length === 0
-                  ? 'No take of this block yet. Film it, or upload a file from your phone.'
-                  : 'Choose a take on the right to set where the block starts in it.'}
+                  : own.length === 0
+                    ? 'No take of this block yet. Film it, or upload a file from your phone.'
+                    : 'Choose a take on the right to set where the block starts in it.'}
             </Typography>
           )}
         </Paper>

@@ -30,7 +30,12 @@ export function UploadPanel({ block }: { block: Block }) {
   return (
     <Paper
       variant="outlined"
-      sx={{ p: 2, borderStyle: 'dashed', borderColor: over ? 'primary.main' : 'divider', borderWidth: 2 }}
+      sx={{
+        p: 2,
+        borderStyle: 'dashed',
+        borderColor: over ? 'primary.main' : 'divider',
+        borderWidth: 2,
+      }}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -38,7 +43,11 @@ export function UploadPanel({ block }: { block: Block }) {
       onDragLeave={() => setOver(false)}
       onDrop={drop}
     >
-      <FilesButton label="Upload a video" inputLabel="Video file" onFiles={(files) => void take(files)} />
+      <FilesButton
+        label="Upload a video"
+        inputLabel="Video file"
+        onFiles={(files) => void take(files)}
+      />
       <Typography color="text.secondary" sx={{ mt: 1 }}>
         Or drop files here. mp4, mov, webm and mkv from any phone will do.
       </Typography>

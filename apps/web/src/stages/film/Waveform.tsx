@@ -4,7 +4,13 @@ import WaveSurfer from 'wavesurfer.js';
 import { pageNonce } from '../../app/nonce.ts';
 
 /** The take's sound as a waveform, drawn from the peaks the server measured; a click goes there. */
-export function Waveform({ takeId, videoRef }: { takeId: string; videoRef: RefObject<HTMLVideoElement | null> }) {
+export function Waveform({
+  takeId,
+  videoRef,
+}: {
+  takeId: string;
+  videoRef: RefObject<HTMLVideoElement | null>;
+}) {
   const place = useRef<HTMLDivElement>(null);
   const { palette } = useTheme();
   useEffect(() => {

@@ -18,12 +18,19 @@ function misfit(file: Timed, block: Timed): number {
  * Which file shows which block, both in order: the pairs in order whose lengths suit each other best.
  * @returns block ids by file id; files that suit none are left out
  */
-export function matchByOrder(files: readonly Timed[], blocks: readonly Timed[]): Map<string, string> {
+export function matchByOrder(
+  files: readonly Timed[],
+  blocks: readonly Timed[],
+): Map<string, string> {
   const cost: number[][] = [Array.from({ length: blocks.length + 1 }, (_, j) => j * LEFT_OUT_MS)];
   for (const [i, file] of files.entries()) {
     const row = [(i + 1) * LEFT_OUT_MS];
     for (const [j, block] of blocks.entries()) {
-      const [paired, noFile, noBlock] = [(cost[i]?.[j] ?? 0) + misfit(file, block), (cost[i]?.[j + 1] ?? 0) + LEFT_OUT_MS, (row[j] ?? 0) + LEFT_OUT_MS];
+      const [paired, noFile, noBlock] = [
+        (cost[i]?.[j] ?? 0) + misfit(file, block),
+        (cost[i]?.[j + 1] ?? 0) + LEFT_OUT_MS,
+        (row[j] ?? 0) + LEFT_OUT_MS,
+      ];
       row.push(Math.min(paired, noFile, noBlock));
     }
     cost.push(row);

@@ -6,11 +6,20 @@ function isToRetake(takes: readonly Take[]): boolean {
   return takes.length > 0 && takes.every(({ reason }) => reason !== null);
 }
 
-const usable = (takes: readonly Take[]) => takes.filter(({ state, inBin }) => state !== 'failed' && !inBin);
+const usable = (takes: readonly Take[]) =>
+  takes.filter(({ state, inBin }) => state !== 'failed' && !inBin);
 
 /** Takes of a shot; one that does not say which shot it shows counts for the block's first. */
-export function takesOfShot(takes: readonly Take[], { block, shot }: ShotToFilm, isFirst: boolean): Take[] {
-  return usable(takes).filter((take) => take.blockId === block.id && (take.performance ? take.performance.shotId === shot.id : isFirst));
+export function takesOfShot(
+  takes: readonly Take[],
+  { block, shot }: ShotToFilm,
+  isFirst: boolean,
+): Take[] {
+  return usable(takes).filter(
+    (take) =>
+      take.blockId === block.id &&
+      (take.performance ? take.performance.shotId === shot.id : isFirst),
+  );
 }
 
 export interface ShotProgress {
@@ -37,5 +46,7 @@ export function shotProgress(shots: readonly ShotToFilm[], takes: readonly Take[
 export function reasonCounts(takes: readonly Take[]): { reason: RetakeReason; count: number }[] {
   const counts = new Map<RetakeReason, number>();
   for (const { reason } of takes) if (reason) counts.set(reason, (counts.get(reason) ?? 0) + 1);
-  return [...counts].map(([reason, count]) => ({ reason, count })).sort((a, b) => b.count - a.count || a.reason.localeCompare(b.reason));
+  return [...counts]
+    .map(([reason, count]) => ({ reason, count }))
+    .sort((a, b) => b.count - a.count || a.reason.localeCompare(b.reason));
 }

@@ -7,7 +7,9 @@ describe('files chosen for upload', () => {
     ['clip.mov', 'video/quicktime'],
     ['noname', 'video/webm'],
     ['clip.mkv', 'application/octet-stream'],
-  ])('%s (%s) may be sent', (name, type) => expect(fileFault(new File(['x'], name, { type }))).toBeNull());
+  ])('%s (%s) may be sent', (name, type) =>
+    expect(fileFault(new File(['x'], name, { type }))).toBeNull(),
+  );
 
   it.each([
     [new File(['x'], 'list.txt', { type: 'text/plain' }), 'is not a video'],

@@ -30,20 +30,37 @@ export const subscribeUploads = (listener: Listener) => {
 export const runningUploads = () => running;
 
 /** Makes a take the block's footage; a block without footage takes its first take by itself. */
-export const chooseTake = (block: Block, takeId: string, startsAtMs: number | null): AppThunk => (dispatch) => {
-  dispatch(edit(`Take of ${block.title || 'the block'}`, changeBlock(block.id, (draft) => void (draft.footage = { takeId, startsAtMs }))));
-};
+export const chooseTake =
+  (block: Block, takeId: string, startsAtMs: number | null): AppThunk =>
+  (dispatch) => {
+    dispatch(
+      edit(
+        `Take of ${block.title || 'the block'}`,
+        changeBlock(block.id, (draft) => void (draft.footage = { takeId, startsAtMs })),
+      ),
+    );
+  };
 
 /** The block has no footage any more. */
-export const leaveTake = (block: Block): AppThunk => (dispatch) => {
-  dispatch(edit(`Take of ${block.title || 'the block'}`, changeBlock(block.id, (draft) => void (draft.footage = null))));
-};
+export const leaveTake =
+  (block: Block): AppThunk =>
+  (dispatch) => {
+    dispatch(
+      edit(
+        `Take of ${block.title || 'the block'}`,
+        changeBlock(block.id, (draft) => void (draft.footage = null)),
+      ),
+    );
+  };
 
 /** Whether the block has no footage, or such as cannot be used. */
 export const needsFootage =
   (lessonId: string, { footage }: Block): AppThunk<boolean> =>
   (_dispatch, getState) =>
-    footage === null || api.endpoints.takes.select(lessonId)(getState()).data?.find(({ id }) => id === footage.takeId)?.state === 'failed';
+    footage === null ||
+    api.endpoints.takes
+      .select(lessonId)(getState())
+      .data?.find(({ id }) => id === footage.takeId)?.state === 'failed';
 
 const VIDEO_NAME = /\.(mp4|m4v|mov|webm|mkv|3gp|avi|ts|mts|m2ts|mpe?g)$/i;
 
@@ -68,11 +85,23 @@ async function send(takeId: string, file: Blob, resume: boolean): Promise<void> 
 
 /** Begins a take and sends its file. @returns the take's id, or the fault that kept it from starting */
 const sendAs =
-  (lessonId: string, blockId: string, file: File, source: 'upload' | 'picture' | 'music' = 'upload'): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
+  (
+    lessonId: string,
+    blockId: string,
+    file: File,
+    source: 'upload' | 'picture' | 'music' = 'upload',
+  ): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
   async (dispatch) => {
     const fault = source === 'upload' ? fileFault(file) : null;
     if (fault) return { fault };
-    const made = await dispatch(api.endpoints.makeTake.initiate({ lessonId, blockId, name: file.name.slice(0, 200) || 'Upload', source }));
+    const made = await dispatch(
+      api.endpoints.makeTake.initiate({
+        lessonId,
+        blockId,
+        name: file.name.slice(0, 200) || 'Upload',
+        source,
+      }),
+    );
     if (!made.data) return { fault: problemText(made.error) ?? 'The upload could not be begun.' };
     const takeId = made.data.id;
     void send(takeId, file, false).then(() => dispatch(api.util.invalidateTags(['Takes'])));
@@ -112,7 +141,10 @@ async function plainPicture(file: File): Promise<File | null> {
   const bitmap = await createImageBitmap(file).catch(() => null);
   if (!bitmap) return null;
   const scale = Math.min(1, STILL_SIDE / Math.max(bitmap.width, bitmap.height));
-  const canvas = new OffscreenCanvas(Math.max(16, Math.round(bitmap.width * scale)), Math.max(16, Math.round(bitmap.height * scale)));
+  const canvas = new OffscreenCanvas(
+    Math.max(16, Math.round(bitmap.width * scale)),
+    Math.max(16, Math.round(bitmap.height * scale)),
+  );
   const ctx = canvas.getContext('2d');
   if (!ctx) return null;
   // Where a picture is clear, the ground of the cards shows.
@@ -124,10 +156,17 @@ async function plainPicture(file: File): Promise<File | null> {
 
 /** Sends a still picture of a block. @returns its id, or what is wrong and what to do */
 export const uploadPicture =
-  (lessonId: string, blockId: string, file: File): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
+  (
+    lessonId: string,
+    blockId: string,
+    file: File,
+  ): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
   async (dispatch) => {
     const picture = await plainPicture(file);
-    if (!picture) return { fault: `“${file.name}” is not a picture that can be read. Choose a JPEG, PNG or WebP file.` };
+    if (!picture)
+      return {
+        fault: `“${file.name}” is not a picture that can be read. Choose a JPEG, PNG or WebP file.`,
+      };
     return dispatch(sendAs(lessonId, blockId, picture, 'picture'));
   };
 
@@ -137,6 +176,9 @@ const MUSIC_NAME = /\.(mp3|m4a|aac|wav|ogg|oga|opus|flac)$/i;
 export const uploadMusic =
   (lessonId: string, file: File): AppThunk<Promise<{ takeId: string } | { fault: string }>> =>
   async (dispatch) => {
-    if (file.size === 0 || (!file.type.startsWith('audio/') && !MUSIC_NAME.test(file.name))) return { fault: `“${file.name}” is not a sound file. Choose an MP3, M4A, WAV, OGG or FLAC file.` };
+    if (file.size === 0 || (!file.type.startsWith('audio/') && !MUSIC_NAME.test(file.name)))
+      return {
+        fault: `“${file.name}” is not a sound file. Choose an MP3, M4A, WAV, OGG or FLAC file.`,
+      };
     return dispatch(sendAs(lessonId, '', file, 'music'));
   };

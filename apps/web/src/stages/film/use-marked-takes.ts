@@ -12,10 +12,12 @@ export function useMarkedTakes(): void {
   const handled = useRef(new Set<string>());
   useEffect(() => {
     for (const take of takes) {
-      if (take.state !== 'ready' || !take.marked || take.inBin || handled.current.has(take.id)) continue;
+      if (take.state !== 'ready' || !take.marked || take.inBin || handled.current.has(take.id))
+        continue;
       handled.current.add(take.id);
       const block = blocksOf(lesson).find(({ id }) => id === take.blockId);
-      if (block && dispatch(needsFootage(take.lessonId, block))) dispatch(chooseTake(block, take.id, null));
+      if (block && dispatch(needsFootage(take.lessonId, block)))
+        dispatch(chooseTake(block, take.id, null));
     }
   }, [takes, lesson, dispatch]);
 }

@@ -1,8 +1,36 @@
-import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { nanoid } from '@reduxjs/toolkit';
 import type { Class, HandEntries as Sent, Student } from '@zest/contract';
 import type { Side } from '@zest/core/lesson';
-import { decodeTable, guessColumns, matchRows, readNumber, readTable, scoreOf, sidesOf, type Columns, type MatchedRow, type Measure, type ScorePrompt, type Table as Sheet } from '@zest/core/results';
+import {
+  decodeTable,
+  guessColumns,
+  matchRows,
+  readNumber,
+  readTable,
+  scoreOf,
+  sidesOf,
+  type Columns,
+  type MatchedRow,
+  type Measure,
+  type ScorePrompt,
+  type Table as Sheet,
+} from '@zest/core/results';
 import { useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -17,10 +45,21 @@ interface HandEntriesProps {
   prompts: readonly ScorePrompt[];
 }
 
-const promptName = ({ title, measure, seconds }: ScorePrompt) => `${title} (${measure}${seconds === null ? '' : ` in ${seconds} s`})`;
+const promptName = ({ title, measure, seconds }: ScorePrompt) =>
+  `${title} (${measure}${seconds === null ? '' : ` in ${seconds} s`})`;
 const NONE = '*';
 
-function ByHand({ students, prompt, typed, onType }: { students: readonly Student[]; prompt: ScorePrompt; typed: ReadonlyMap<string, string>; onType: (key: string, text: string) => void }) {
+function ByHand({
+  students,
+  prompt,
+  typed,
+  onType,
+}: {
+  students: readonly Student[];
+  prompt: ScorePrompt;
+  typed: ReadonlyMap<string, string>;
+  onType: (key: string, text: string) => void;
+}) {
   const sides = sidesOf(prompt);
   return (
     <Table size="small" aria-label="Numbers by hand">
@@ -38,7 +77,18 @@ function ByHand({ students, prompt, typed, onType }: { students: readonly Studen
             <TableCell>{nickname}</TableCell>
             {sides.map((side) => (
               <TableCell key={side ?? ''}>
-                <TextField value={typed.get(`${id} ${side ?? ''}`) ?? ''} onChange={(event) => onType(`${id} ${side ?? ''}`, event.target.value)} slotProps={{ htmlInput: { inputMode: 'decimal', 'aria-label': `${nickname} ${side ?? prompt.measure}`, maxLength: 9 } }} sx={{ width: 110 }} />
+                <TextField
+                  value={typed.get(`${id} ${side ?? ''}`) ?? ''}
+                  onChange={(event) => onType(`${id} ${side ?? ''}`, event.target.value)}
+                  slotProps={{
+                    htmlInput: {
+                      inputMode: 'decimal',
+                      'aria-label': `${nickname} ${side ?? prompt.measure}`,
+                      maxLength: 9,
+                    },
+                  }}
+                  sx={{ width: 110 }}
+                />
               </TableCell>
             ))}
           </TableRow>
@@ -48,11 +98,31 @@ function ByHand({ students, prompt, typed, onType }: { students: readonly Studen
   );
 }
 
-function FromSheet({ students, measure, sheet, columns, onColumns }: { students: readonly Student[]; measure: Measure; sheet: Sheet; columns: Columns; onColumns: (columns: Columns) => void }) {
-  const choices = [[NONE, 'none'], ...sheet.header.map((name, i) => [String(i), name || `column ${i + 1}`] as const)] as const;
+function FromSheet({
+  students,
+  measure,
+  sheet,
+  columns,
+  onColumns,
+}: {
+  students: readonly Student[];
+  measure: Measure;
+  sheet: Sheet;
+  columns: Columns;
+  onColumns: (columns: Columns) => void;
+}) {
+  const choices = [
+    [NONE, 'none'],
+    ...sheet.header.map((name, i) => [String(i), name || `column ${i + 1}`] as const),
+  ] as const;
   const { matched, faults } = matchRows(sheet, columns, students, measure);
   const field = (key: keyof Columns, label: string) => (
-    <ChoiceField label={label} value={columns[key] === null ? NONE : String(columns[key])} choices={choices} onChange={(at) => onColumns({ ...columns, [key]: at === NONE ? null : Number(at) })} />
+    <ChoiceField
+      label={label}
+      value={columns[key] === null ? NONE : String(columns[key])}
+      choices={choices}
+      onChange={(at) => onColumns({ ...columns, [key]: at === NONE ? null : Number(at) })}
+    />
   );
   return (
     <Stack spacing={1.5}>
@@ -104,8 +174,12 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
     const value = readNumber(text, prompt?.measure);
     return value === null ? [] : [{ studentId, value, side: side === '' ? null : (side as Side) }];
   });
-  const entered: MatchedRow[] = sheet ? matchRows(sheet.table, sheet.columns, students, prompt?.measure).matched : byHand;
-  const unread = sheet ? 0 : [...typed.values()].filter((text) => text.trim() !== '').length - byHand.length;
+  const entered: MatchedRow[] = sheet
+    ? matchRows(sheet.table, sheet.columns, students, prompt?.measure).matched
+    : byHand;
+  const unread = sheet
+    ? 0
+    : [...typed.values()].filter((text) => text.trim() !== '').length - byHand.length;
   const close = () => {
     setOpen(false);
     setTyped(new Map());
@@ -113,7 +187,13 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
   };
   const send = async () => {
     if (!prompt) return;
-    const entries: Sent['entries'] = entered.map(({ studentId, value, side }) => ({ id: nanoid(), at: Date.now(), studentId, lessonId, body: scoreOf(prompt, { value, side, level: 'standard' }) }));
+    const entries: Sent['entries'] = entered.map(({ studentId, value, side }) => ({
+      id: nanoid(),
+      at: Date.now(),
+      studentId,
+      lessonId,
+      body: scoreOf(prompt, { value, side, level: 'standard' }),
+    }));
     const sent = await add({ classId: own.id, entries });
     if (!sent.error) close();
   };
@@ -128,17 +208,58 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
         <DialogTitle id="entries-title">Numbers of {own.name}</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
-            <ChoiceField label="Of" value={chosen} choices={prompts.map((own, i) => [String(i), promptName(own)] as const)} onChange={setChosen} sx={{ width: '100%' }} />
-            <TextField label="Paste from a sheet" value={pasted} onChange={(event) => read(event.target.value)} multiline minRows={2} maxRows={6} helperText="With a line of headings: nickname, number, side. Or type below." />
-            <FileButton label="Open a CSV file" accept=".csv,.tsv,.txt" onFile={async (file) => read(decodeTable(new Uint8Array(await file.arrayBuffer())))} />
+            <ChoiceField
+              label="Of"
+              value={chosen}
+              choices={prompts.map((own, i) => [String(i), promptName(own)] as const)}
+              onChange={setChosen}
+              sx={{ width: '100%' }}
+            />
+            <TextField
+              label="Paste from a sheet"
+              value={pasted}
+              onChange={(event) => read(event.target.value)}
+              multiline
+              minRows={2}
+              maxRows={6}
+              helperText="With a line of headings: nickname, number, side. Or type below."
+            />
+            <FileButton
+              label="Open a CSV file"
+              accept=".csv,.tsv,.txt"
+              onFile={async (file) => read(decodeTable(new Uint8Array(await file.arrayBuffer())))}
+            />
             {problem && <Alert severity="error">{problem}</Alert>}
-            {sheet ? <FromSheet students={students} measure={prompt.measure} sheet={sheet.table} columns={sheet.columns} onColumns={(columns) => setSheet({ ...sheet, columns })} /> : <ByHand students={students} prompt={prompt} typed={typed} onType={(key, text) => setTyped(new Map([...typed, [key, text]]))} />}
-            {unread > 0 && <Alert severity="warning">{unread} of the fields hold no number from 0 to a million.</Alert>}
+            {sheet ? (
+              <FromSheet
+                students={students}
+                measure={prompt.measure}
+                sheet={sheet.table}
+                columns={sheet.columns}
+                onColumns={(columns) => setSheet({ ...sheet, columns })}
+              />
+            ) : (
+              <ByHand
+                students={students}
+                prompt={prompt}
+                typed={typed}
+                onType={(key, text) => setTyped(new Map([...typed, [key, text]]))}
+              />
+            )}
+            {unread > 0 && (
+              <Alert severity="warning">
+                {unread} of the fields hold no number from 0 to a million.
+              </Alert>
+            )}
           </Stack>
         </DialogContent>
         <DialogActions>
           <Button onClick={close}>Cancel</Button>
-          <Button variant="contained" disabled={entered.length === 0 || unread > 0 || adding.isLoading} onClick={() => void send()}>
+          <Button
+            variant="contained"
+            disabled={entered.length === 0 || unread > 0 || adding.isLoading}
+            onClick={() => void send()}
+          >
             Enter {entered.length} {entered.length === 1 ? 'number' : 'numbers'}
           </Button>
         </DialogActions>

@@ -1,6 +1,32 @@
-import { Alert, Box, Button, Chip, Paper, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TableSortLabel, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  Chip,
+  Paper,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableContainer,
+  TableHead,
+  TableRow,
+  TableSortLabel,
+  Typography,
+} from '@mui/material';
 import type { Class, Student } from '@zest/contract';
-import { blockHints, linesOf, nextStep, scorePrompts, standingOf, valueWords, type BlockHint, type LessonStanding, type LogEntry, type NextStep } from '@zest/core/results';
+import {
+  blockHints,
+  linesOf,
+  nextStep,
+  scorePrompts,
+  standingOf,
+  valueWords,
+  type BlockHint,
+  type LessonStanding,
+  type LogEntry,
+  type NextStep,
+} from '@zest/core/results';
 import { lengthText } from '@zest/core/time';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -12,15 +38,24 @@ import { groupBy } from '../../ui/group.ts';
 import { HandEntries } from './HandEntries.tsx';
 import { PlanNextWeek } from './PlanNextWeek.tsx';
 
-const stepWords: Readonly<Record<NextStep['step'], string>> = { harder: 'Go on to something harder', same: 'Stay where you are', easier: 'Make it easier', 'not known': 'Not known yet' };
+const stepWords: Readonly<Record<NextStep['step'], string>> = {
+  harder: 'Go on to something harder',
+  same: 'Stay where you are',
+  easier: 'Make it easier',
+  'not known': 'Not known yet',
+};
 
 function stepReason({ opened, finished, effort, step }: NextStep): string {
   const felt = effort === null ? 'nobody said how it felt' : `it felt ${effort.toFixed(1)} of 5`;
-  return step === 'not known' ? `${opened} opened it: too few to say.` : `${finished} of ${opened} who opened it finished; ${felt}.`;
+  return step === 'not known'
+    ? `${opened} opened it: too few to say.`
+    : `${finished} of ${opened} who opened it finished; ${felt}.`;
 }
 
 function hintWords({ hint, skipped, replayed, of }: BlockHint): string {
-  const left = Object.entries(skipped).map(([reason, count]) => `${count} × ${reason}`).join(', ');
+  const left = Object.entries(skipped)
+    .map(([reason, count]) => `${count} × ${reason}`)
+    .join(', ');
   switch (hint) {
     case 'it hurts':
       return `It hurt somebody (${left}). Look at the move and its cautions before it is shown again.`;
@@ -47,7 +82,10 @@ function rowsOf(students: readonly Student[], entries: readonly LogEntry[]): Stu
   return students.map(({ id, nickname }) => {
     const own = all.get(id) ?? [];
     const numbers = linesOf(own)
-      .map((line) => `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}${line.level === 'standard' ? '' : ` (${line.level})`}`)
+      .map(
+        (line) =>
+          `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}${line.level === 'standard' ? '' : ` (${line.level})`}`,
+      )
       .join('; ');
     return { id, nickname, standing: standingOf(own), numbers };
   });
@@ -92,8 +130,12 @@ function LessonTable({ rows }: { rows: readonly StudentRow[] }) {
           {sorted.map(({ id, nickname, standing, numbers }) => (
             <TableRow key={id}>
               <TableCell sx={{ fontWeight: 650 }}>{nickname}</TableCell>
-              <TableCell>{standing.opened ? `${Math.round(standing.reached * 100)} %` : 'not opened'}</TableCell>
-              <TableCell>{standing.practisedMs > 0 ? lengthText(standing.practisedMs) : ''}</TableCell>
+              <TableCell>
+                {standing.opened ? `${Math.round(standing.reached * 100)} %` : 'not opened'}
+              </TableCell>
+              <TableCell>
+                {standing.practisedMs > 0 ? lengthText(standing.practisedMs) : ''}
+              </TableCell>
               <TableCell>{standing.effort === null ? '' : `${standing.effort} of 5`}</TableCell>
               <TableCell sx={{ overflowWrap: 'anywhere' }}>{numbers}</TableCell>
             </TableRow>
@@ -105,7 +147,9 @@ function LessonTable({ rows }: { rows: readonly StudentRow[] }) {
 }
 
 function Answers({ rows }: { rows: readonly StudentRow[] }) {
-  const answers = rows.flatMap(({ nickname, standing }) => standing.answers.map(({ id, body }) => ({ id, nickname, ...body })));
+  const answers = rows.flatMap(({ nickname, standing }) =>
+    standing.answers.map(({ id, body }) => ({ id, nickname, ...body })),
+  );
   if (answers.length === 0) return null;
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
@@ -121,7 +165,15 @@ function Answers({ rows }: { rows: readonly StudentRow[] }) {
   );
 }
 
-function ClassResults({ own, students, entries }: { own: Class; students: readonly Student[]; entries: readonly LogEntry[] }) {
+function ClassResults({
+  own,
+  students,
+  entries,
+}: {
+  own: Class;
+  students: readonly Student[];
+  entries: readonly LogEntry[];
+}) {
   const { id: lessonId, lesson } = useOpenLesson();
   const { choose } = useChosenBlock();
   const navigate = useNavigate();
@@ -131,10 +183,21 @@ function ClassResults({ own, students, entries }: { own: Class; students: readon
   const step = nextStep(entries, own.rule);
   const opened = rows.filter(({ standing }) => standing.opened).length;
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 380px' }, gap: 2, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 380px' },
+        gap: 2,
+        alignItems: 'start',
+      }}
+    >
       <Paper variant="outlined" sx={{ p: 2 }}>
         <Stack spacing={1.5}>
-          <Stack direction="row" useFlexGap sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
+          <Stack
+            direction="row"
+            useFlexGap
+            sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}
+          >
             <Chip label={`${opened} of ${rows.length} opened it`} />
             <HandEntries own={own} students={students} lessonId={lessonId} prompts={prompts} />
             <Button component={Link} to={`/classes/${own.id}?part=progress`}>
@@ -144,7 +207,11 @@ function ClassResults({ own, students, entries }: { own: Class; students: readon
               Whom to praise
             </Button>
           </Stack>
-          {rows.length === 0 ? <Typography>This class has no students yet.</Typography> : <LessonTable rows={rows} />}
+          {rows.length === 0 ? (
+            <Typography>This class has no students yet.</Typography>
+          ) : (
+            <LessonTable rows={rows} />
+          )}
         </Stack>
       </Paper>
       <Stack spacing={2}>
@@ -157,9 +224,25 @@ function ClassResults({ own, students, entries }: { own: Class; students: readon
         </Paper>
         <Paper variant="outlined" sx={{ p: 2 }}>
           <Typography variant="h2">Hints for the next plan</Typography>
-          {hints.length === 0 && <Typography color="text.secondary">No block stands out.</Typography>}
+          {hints.length === 0 && (
+            <Typography color="text.secondary">No block stands out.</Typography>
+          )}
           {hints.map((hint) => (
-            <Alert key={hint.blockId} severity={hint.hint === 'it hurts' ? 'warning' : 'info'} sx={{ mt: 1 }} action={<Button onClick={() => (choose(hint.blockId), void navigate({ pathname: '../plan', search: `?block=${hint.blockId}` }))}>Go to it</Button>}>
+            <Alert
+              key={hint.blockId}
+              severity={hint.hint === 'it hurts' ? 'warning' : 'info'}
+              sx={{ mt: 1 }}
+              action={
+                <Button
+                  onClick={() => (
+                    choose(hint.blockId),
+                    void navigate({ pathname: '../plan', search: `?block=${hint.blockId}` })
+                  )}
+                >
+                  Go to it
+                </Button>
+              }
+            >
               <strong>{hint.title || 'Untitled'}</strong>: {hintWords(hint)}
             </Alert>
           ))}
@@ -183,14 +266,29 @@ export function LogBench() {
   return (
     <Stack spacing={2}>
       <Stack direction="row" useFlexGap sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-        {own && <ChoiceField label="Class" value={own.id} choices={(classes.data ?? []).map(({ id, name }) => [id, name] as const)} onChange={setChosen} sx={{ width: 260 }} />}
+        {own && (
+          <ChoiceField
+            label="Class"
+            value={own.id}
+            choices={(classes.data ?? []).map(({ id, name }) => [id, name] as const)}
+            onChange={setChosen}
+            sx={{ width: 260 }}
+          />
+        )}
         <Button component={Link} to={own ? `/classes/${own.id}` : '/classes'}>
           {own ? 'The class’s page' : 'Classes'}
         </Button>
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
-      {classes.data?.length === 0 && <Alert severity="info">Start a class first: its students are nicknames the program makes up. Then share the lesson with it on the Share bench.</Alert>}
-      {own && students.data && log.data && <ClassResults own={own} students={students.data} entries={log.data.entries} />}
+      {classes.data?.length === 0 && (
+        <Alert severity="info">
+          Start a class first: its students are nicknames the program makes up. Then share the
+          lesson with it on the Share bench.
+        </Alert>
+      )}
+      {own && students.data && log.data && (
+        <ClassResults own={own} students={students.data} entries={log.data.entries} />
+      )}
     </Stack>
   );
 }

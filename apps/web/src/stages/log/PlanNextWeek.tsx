@@ -1,5 +1,11 @@
 import { Button, Checkbox, FormControlLabel, Stack, Typography } from '@mui/material';
-import { nextLesson, stepChanges, type BlockHint, type NextStep, type StepChange } from '@zest/core/results';
+import {
+  nextLesson,
+  stepChanges,
+  type BlockHint,
+  type NextStep,
+  type StepChange,
+} from '@zest/core/results';
 import { lengthText } from '@zest/core/time';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -8,10 +14,17 @@ import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 
-const shown = ({ unit }: StepChange, value: number) => (unit === 'ms' ? lengthText(value) : String(value));
+const shown = ({ unit }: StepChange, value: number) =>
+  unit === 'ms' ? lengthText(value) : String(value);
 
 /** Next week's lesson in one click: what would change, each change to be left out, then the lesson opens. */
-export function PlanNextWeek({ step, hints }: { step: NextStep['step']; hints: readonly BlockHint[] }) {
+export function PlanNextWeek({
+  step,
+  hints,
+}: {
+  step: NextStep['step'];
+  hints: readonly BlockHint[];
+}) {
   const { lesson } = useOpenLesson();
   const now = useLessonNow();
   const [make, making] = api.useMakeLessonMutation();
@@ -20,7 +33,13 @@ export function PlanNextWeek({ step, hints }: { step: NextStep['step']; hints: r
   const notice = useNotice();
   const changes = useMemo(() => stepChanges(lesson, step, hints), [lesson, step, hints]);
   const plan = async () => {
-    const made = await make({ document: nextLesson(now(), changes.filter(({ blockId }) => !left.has(blockId)), makeId) });
+    const made = await make({
+      document: nextLesson(
+        now(),
+        changes.filter(({ blockId }) => !left.has(blockId)),
+        makeId,
+      ),
+    });
     if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
     else notice(problemText(made.error) ?? 'The lesson was not made.');
   };
@@ -30,11 +49,27 @@ export function PlanNextWeek({ step, hints }: { step: NextStep['step']; hints: r
       {changes.map((change) => (
         <FormControlLabel
           key={change.blockId}
-          control={<Checkbox checked={!left.has(change.blockId)} onChange={(_event, on) => setLeft(on ? new Set([...left].filter((id) => id !== change.blockId)) : new Set([...left, change.blockId]))} />}
+          control={
+            <Checkbox
+              checked={!left.has(change.blockId)}
+              onChange={(_event, on) =>
+                setLeft(
+                  on
+                    ? new Set([...left].filter((id) => id !== change.blockId))
+                    : new Set([...left, change.blockId]),
+                )
+              }
+            />
+          }
           label={`${change.title || 'Untitled'}: ${change.label.toLowerCase()} ${shown(change, change.from)} → ${shown(change, change.to)} (${change.why})`}
         />
       ))}
-      <Button variant="contained" sx={{ alignSelf: 'start' }} disabled={making.isLoading} onClick={() => void plan()}>
+      <Button
+        variant="contained"
+        sx={{ alignSelf: 'start' }}
+        disabled={making.isLoading}
+        onClick={() => void plan()}
+      >
         Plan next week’s lesson
       </Button>
     </Stack>

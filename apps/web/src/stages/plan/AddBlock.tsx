@@ -12,7 +12,12 @@ export function AddBlock({ isFull, onAdd }: { isFull: boolean; onAdd: (kind: Blo
     setAnchor(null);
     onAdd(kind);
   };
-  if (isFull) return <Typography color="text.secondary">A section holds {LIMITS.blocksPerSection} blocks. Add a section for more.</Typography>;
+  if (isFull)
+    return (
+      <Typography color="text.secondary">
+        A section holds {LIMITS.blocksPerSection} blocks. Add a section for more.
+      </Typography>
+    );
   return (
     <>
       {AT_HAND.map((kind) => (
@@ -20,7 +25,12 @@ export function AddBlock({ isFull, onAdd }: { isFull: boolean; onAdd: (kind: Blo
           + {kindNames[kind]}
         </Button>
       ))}
-      <Button size="small" aria-haspopup="menu" aria-expanded={anchor !== null} onClick={(event) => setAnchor(event.currentTarget)}>
+      <Button
+        size="small"
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
         + Other kinds
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>

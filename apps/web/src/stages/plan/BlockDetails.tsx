@@ -1,5 +1,13 @@
 import { Button, Collapse, Stack, Typography } from '@mui/material';
-import { bodyRegions, LIMITS, performerFacings, viewerFacings, type Block, type Footprint, type Lesson } from '@zest/core/lesson';
+import {
+  bodyRegions,
+  LIMITS,
+  performerFacings,
+  viewerFacings,
+  type Block,
+  type Footprint,
+  type Lesson,
+} from '@zest/core/lesson';
 import { metsOf } from '@zest/core/ledger';
 import { useState } from 'react';
 import { useOpenLesson } from '../../app/use-lesson.ts';
@@ -38,7 +46,14 @@ export function SpaceFields({ title, space, units, onToggle, onChange }: SpacePr
       ) : (
         <>
           {sidesOfSpace.map(([side, label]) => (
-            <LengthOfSpaceField key={side} label={label} value={space[side]} range={LIMITS.sideCm} units={units} onChange={(cm) => onChange(side, cm)} />
+            <LengthOfSpaceField
+              key={side}
+              label={label}
+              value={space[side]}
+              range={LIMITS.sideCm}
+              units={units}
+              onChange={(cm) => onChange(side, cm)}
+            />
           ))}
           <Button onClick={() => onToggle(null)}>Leave open</Button>
         </>
@@ -55,30 +70,73 @@ export function BlockDetails({ block }: { block: Block }) {
   const { company, facing, footprint } = block;
   return (
     <>
-      <Button size="small" sx={{ alignSelf: 'start' }} aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+      <Button
+        size="small"
+        sx={{ alignSelf: 'start' }}
+        aria-expanded={isOpen}
+        onClick={() => setOpen(!isOpen)}
+      >
         {isOpen ? 'Less' : 'Who, where and how hard'}
       </Button>
       <Collapse in={isOpen} unmountOnExit>
         <Stack spacing={2}>
           <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-            <ChoiceField label="Company" value={company.kind} choices={companyNames} sx={{ width: 250 }} onChange={(kind) => change('Company', (d) => void (d.company.kind = kind))} />
-            <WholeField label="Players" value={company.players} range={LIMITS.players} sx={{ width: 110 }} onChange={(n) => change('Players', (d) => void (d.company.players = n))} />
+            <ChoiceField
+              label="Company"
+              value={company.kind}
+              choices={companyNames}
+              sx={{ width: 250 }}
+              onChange={(kind) => change('Company', (d) => void (d.company.kind = kind))}
+            />
+            <WholeField
+              label="Players"
+              value={company.players}
+              range={LIMITS.players}
+              sx={{ width: 110 }}
+              onChange={(n) => change('Players', (d) => void (d.company.players = n))}
+            />
             {company.kind === 'adult' && (
-              <TextLine label="Where the hands go" value={company.hands} most={LIMITS.line} sx={{ flex: '1 1 260px' }} onChange={(text) => change('Hands', (d) => void (d.company.hands = text))} />
+              <TextLine
+                label="Where the hands go"
+                value={company.hands}
+                most={LIMITS.line}
+                sx={{ flex: '1 1 260px' }}
+                onChange={(text) => change('Hands', (d) => void (d.company.hands = text))}
+              />
             )}
           </Stack>
-          <TextLine label="Shown by" value={block.shownBy} most={LIMITS.title} helper="First name or role, for the name tag; a code for a child" onChange={(text) => change('Shown by', (d) => void (d.shownBy = text))} />
+          <TextLine
+            label="Shown by"
+            value={block.shownBy}
+            most={LIMITS.title}
+            helper="First name or role, for the name tag; a code for a child"
+            onChange={(text) => change('Shown by', (d) => void (d.shownBy = text))}
+          />
           <SpaceFields
             title="Room it takes"
             space={footprint}
             units={settings.units}
             onToggle={(space) => change('Room', (d) => void (d.footprint = space), false)}
-            onChange={(side, cm) => change(side, (d) => void (d.footprint && (d.footprint[side] = cm)))}
+            onChange={(side, cm) =>
+              change(side, (d) => void (d.footprint && (d.footprint[side] = cm)))
+            }
           />
           <FloorMarks block={block} />
           <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-            <ChoiceField label="Performer faces" value={facing.performer} choices={same(performerFacings)} sx={{ width: 180 }} onChange={(to) => change('Performer', (d) => void (d.facing.performer = to))} />
-            <ChoiceField label="Student faces" value={facing.viewer} choices={same(viewerFacings)} sx={{ width: 180 }} onChange={(to) => change('Student', (d) => void (d.facing.viewer = to))} />
+            <ChoiceField
+              label="Performer faces"
+              value={facing.performer}
+              choices={same(performerFacings)}
+              sx={{ width: 180 }}
+              onChange={(to) => change('Performer', (d) => void (d.facing.performer = to))}
+            />
+            <ChoiceField
+              label="Student faces"
+              value={facing.viewer}
+              choices={same(viewerFacings)}
+              sx={{ width: 180 }}
+              onChange={(to) => change('Student', (d) => void (d.facing.viewer = to))}
+            />
             <WholeField
               label="Energy, METs"
               value={Math.round(metsOf(block))}
@@ -86,9 +144,19 @@ export function BlockDetails({ block }: { block: Block }) {
               helper={block.mets === null ? 'usual for the effort' : 'your own figure'}
               onChange={(mets) => change('Energy', (d) => void (d.mets = mets))}
             />
-            {block.mets !== null && <Button onClick={() => change('Energy', (d) => void (d.mets = null), false)}>Usual for the effort</Button>}
+            {block.mets !== null && (
+              <Button onClick={() => change('Energy', (d) => void (d.mets = null), false)}>
+                Usual for the effort
+              </Button>
+            )}
           </Stack>
-          <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }} role="group" aria-label="Body regions">
+          <Stack
+            direction="row"
+            useFlexGap
+            sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}
+            role="group"
+            aria-label="Body regions"
+          >
             <Typography sx={{ minWidth: 120 }}>Works on</Typography>
             {bodyRegions.map((region) => {
               const isOn = block.regions.includes(region);
@@ -97,7 +165,16 @@ export function BlockDetails({ block }: { block: Block }) {
                   key={region}
                   label={region}
                   isOn={isOn}
-                  onToggle={() => change('Body regions', (d) => void (d.regions = isOn ? d.regions.filter((r) => r !== region) : [...d.regions, region]), false)}
+                  onToggle={() =>
+                    change(
+                      'Body regions',
+                      (d) =>
+                        void (d.regions = isOn
+                          ? d.regions.filter((r) => r !== region)
+                          : [...d.regions, region]),
+                      false,
+                    )
+                  }
                 />
               );
             })}

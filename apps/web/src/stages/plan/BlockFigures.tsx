@@ -25,7 +25,13 @@ export function BlockFigures({ block: shown }: { block: Block }) {
   return (
     <Stack spacing={2} sx={{ px: 1.5, pb: 2, pt: 0.5 }}>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-        <TextLine label="Block" value={block.title} most={LIMITS.title} sx={{ flex: '1 1 220px' }} onChange={(text) => change('Name', (d) => void (d.title = text))} />
+        <TextLine
+          label="Block"
+          value={block.title}
+          most={LIMITS.title}
+          sx={{ flex: '1 1 220px' }}
+          onChange={(text) => change('Name', (d) => void (d.title = text))}
+        />
         <ChoiceField
           label="Effort"
           value={String(block.effort) as (typeof efforts)[number][0]}
@@ -33,8 +39,17 @@ export function BlockFigures({ block: shown }: { block: Block }) {
           sx={{ width: 150 }}
           onChange={(effort) => change('Effort', (d) => void (d.effort = Number(effort)))}
         />
-        <SkillField value={block.skill} onChange={(skill) => change('Skill', (d) => void (d.skill = skill))} />
-        <ChoiceField label="Part of the lesson" value={block.part} choices={partNames} sx={{ width: 150 }} onChange={(part) => change('Part', (d) => void (d.part = part))} />
+        <SkillField
+          value={block.skill}
+          onChange={(skill) => change('Skill', (d) => void (d.skill = skill))}
+        />
+        <ChoiceField
+          label="Part of the lesson"
+          value={block.part}
+          choices={partNames}
+          sx={{ width: 150 }}
+          onChange={(part) => change('Part', (d) => void (d.part = part))}
+        />
       </Stack>
       <KindFigures block={block} />
       {'demo' in block && <Showing block={block} />}

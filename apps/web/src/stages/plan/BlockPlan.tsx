@@ -32,31 +32,72 @@ function OpenBlockButtons({ planned: { block } }: { planned: ScheduledBlock }) {
   const own = new Set([block.id]);
   return (
     <Stack direction="row" sx={{ alignItems: 'center', pr: 1 }}>
-      <IconButton aria-label={`${block.title} earlier`} onClick={() => dispatch(edit('Move the block', moveBlocks(own, -1)))}>
+      <IconButton
+        aria-label={`${block.title} earlier`}
+        onClick={() => dispatch(edit('Move the block', moveBlocks(own, -1)))}
+      >
         <ArrowUpwardIcon fontSize="small" />
       </IconButton>
-      <IconButton aria-label={`${block.title} later`} onClick={() => dispatch(edit('Move the block', moveBlocks(own, 1)))}>
+      <IconButton
+        aria-label={`${block.title} later`}
+        onClick={() => dispatch(edit('Move the block', moveBlocks(own, 1)))}
+      >
         <ArrowDownwardIcon fontSize="small" />
       </IconButton>
-      <IconButton aria-label={`Split the lesson before ${block.title}`} onClick={() => void split(block.id)}>
+      <IconButton
+        aria-label={`Split the lesson before ${block.title}`}
+        onClick={() => void split(block.id)}
+      >
         <CallSplitIcon fontSize="small" />
       </IconButton>
-      <IconButton aria-label={`Remove ${block.title}`} onClick={() => dispatch(edit('Remove the block', removeBlocks(own)))}>
+      <IconButton
+        aria-label={`Remove ${block.title}`}
+        onClick={() => dispatch(edit('Remove the block', removeBlocks(own)))}
+      >
         <DeleteOutlineIcon fontSize="small" />
       </IconButton>
     </Stack>
   );
 }
 
-type Grip = Pick<ReturnType<typeof useSortable>, 'attributes' | 'listeners' | 'setActivatorNodeRef'>;
+type Grip = Pick<
+  ReturnType<typeof useSortable>,
+  'attributes' | 'listeners' | 'setActivatorNodeRef'
+>;
 
 /** What stands in a block's row. Drawn anew only when something of it has changed: a lesson may have hundreds. */
 const RowContent = memo(
-  function RowContent({ planned, isOpen, isChosen, onOpen, onChoose, attributes, listeners, setActivatorNodeRef }: BlockPlanProps & Grip) {
+  function RowContent({
+    planned,
+    isOpen,
+    isChosen,
+    onOpen,
+    onChoose,
+    attributes,
+    listeners,
+    setActivatorNodeRef,
+  }: BlockPlanProps & Grip) {
     const { block } = planned;
     return (
-      <Box sx={{ display: 'grid', gridTemplateColumns: '72px 1fr', borderBottom: 1, borderColor: 'divider', bgcolor: isChosen ? paper.zestPale : 'background.paper' }}>
-        <Box sx={{ borderRight: 3, borderColor: isOpen ? 'primary.main' : 'divider', pt: 1.4, pr: 1, textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: '72px 1fr',
+          borderBottom: 1,
+          borderColor: 'divider',
+          bgcolor: isChosen ? paper.zestPale : 'background.paper',
+        }}
+      >
+        <Box
+          sx={{
+            borderRight: 3,
+            borderColor: isOpen ? 'primary.main' : 'divider',
+            pt: 1.4,
+            pr: 1,
+            textAlign: 'right',
+            fontVariantNumeric: 'tabular-nums',
+          }}
+        >
           <Typography sx={{ fontWeight: 700 }}>{clockText(planned.startMs)}</Typography>
           {planned.studentStartMs !== planned.startMs && (
             <Typography variant="body2" color="text.secondary" title="On the student’s clock">
@@ -66,7 +107,21 @@ const RowContent = memo(
         </Box>
         <Box sx={{ minWidth: 0 }}>
           <Stack direction="row" sx={{ alignItems: 'stretch' }} {...{ [HEAD]: block.id }}>
-            <IconButton ref={setActivatorNodeRef} {...attributes} {...listeners} data-grip aria-label={`Carry ${block.title}`} sx={{ alignSelf: 'center', cursor: 'grab', touchAction: 'none', p: 0.5, ml: 0.5, color: 'text.secondary' }}>
+            <IconButton
+              ref={setActivatorNodeRef}
+              {...attributes}
+              {...listeners}
+              data-grip
+              aria-label={`Carry ${block.title}`}
+              sx={{
+                alignSelf: 'center',
+                cursor: 'grab',
+                touchAction: 'none',
+                p: 0.5,
+                ml: 0.5,
+                color: 'text.secondary',
+              }}
+            >
               <DragIndicatorIcon fontSize="small" />
             </IconButton>
             <Checkbox
@@ -78,9 +133,20 @@ const RowContent = memo(
             />
             <ButtonBase
               {...{ [OPENER]: '' }}
-              onClick={(event) => (event.ctrlKey || event.metaKey || event.shiftKey ? onChoose(block.id, event.shiftKey) : onOpen(block.id))}
+              onClick={(event) =>
+                event.ctrlKey || event.metaKey || event.shiftKey
+                  ? onChoose(block.id, event.shiftKey)
+                  : onOpen(block.id)
+              }
               aria-expanded={isOpen}
-              sx={{ flex: 1, minWidth: 0, px: 1, py: 1.2, justifyContent: 'start', textAlign: 'left' }}
+              sx={{
+                flex: 1,
+                minWidth: 0,
+                px: 1,
+                py: 1.2,
+                justifyContent: 'start',
+                textAlign: 'left',
+              }}
             >
               <Box sx={{ minWidth: 0 }}>
                 <Typography component="h3" variant="h3" noWrap>
@@ -115,7 +181,15 @@ const RowContent = memo(
 export function BlockPlan(props: BlockPlanProps) {
   const { isOpen, planned } = props;
   const place = useRef<HTMLDivElement | null>(null);
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: planned.block.id });
+  const {
+    attributes,
+    listeners,
+    setNodeRef,
+    setActivatorNodeRef,
+    transform,
+    transition,
+    isDragging,
+  } = useSortable({ id: planned.block.id });
   // Chosen on the ribbon, the block comes into view; one already in view stays where it is.
   useEffect(() => {
     if (isOpen) place.current?.scrollIntoView({ block: 'nearest' });
@@ -136,7 +210,12 @@ export function BlockPlan(props: BlockPlanProps) {
         ...(!isOpen && { contentVisibility: 'auto', containIntrinsicSize: 'auto 66px' }),
       }}
     >
-      <RowContent {...props} attributes={attributes} listeners={listeners} setActivatorNodeRef={setActivatorNodeRef} />
+      <RowContent
+        {...props}
+        attributes={attributes}
+        listeners={listeners}
+        setActivatorNodeRef={setActivatorNodeRef}
+      />
     </div>
   );
 }

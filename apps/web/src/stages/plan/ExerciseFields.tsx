@@ -1,5 +1,12 @@
 import { Stack } from '@mui/material';
-import { exerciseTitles, LIMITS, makeExercise, type BlockOf, type Exercise, type Movement } from '@zest/core/lesson';
+import {
+  exerciseTitles,
+  LIMITS,
+  makeExercise,
+  type BlockOf,
+  type Exercise,
+  type Movement,
+} from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { FigureFields } from './FigureFields.tsx';
@@ -28,7 +35,14 @@ interface ExerciseFieldsProps {
 function ExerciseFields({ exercise, called, label, onChange }: ExerciseFieldsProps) {
   return (
     <>
-      <TextLine label={label} value={exercise.title} placeholder={called} most={LIMITS.title} sx={{ width: 230 }} onChange={(text) => onChange(label, (d) => void (d.title = text))} />
+      <TextLine
+        label={label}
+        value={exercise.title}
+        placeholder={called}
+        most={LIMITS.title}
+        sx={{ width: 230 }}
+        onChange={(text) => onChange(label, (d) => void (d.title = text))}
+      />
       <ChoiceField
         label="Movement"
         value={exercise.movement}
@@ -45,7 +59,14 @@ type Single = BlockOf<'reps' | 'hold' | 'laps' | 'game'>;
 /** The one exercise of a block. */
 export function OneExercise({ block }: { block: Single }) {
   const change = useChange(block);
-  return <ExerciseFields exercise={block.exercise} called={block.title} label="Exercise" onChange={(label, recipe) => change(label, (d) => recipe(d.exercise))} />;
+  return (
+    <ExerciseFields
+      exercise={block.exercise}
+      called={block.title}
+      label="Exercise"
+      onChange={(label, recipe) => change(label, (d) => recipe(d.exercise))}
+    />
+  );
 }
 
 const workSideNames = [
@@ -63,28 +84,48 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
   return (
     <Stack spacing={1.5}>
       {block.exercises.map((exercise, i) => (
-        <Stack key={exercise.id} direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
+        <Stack
+          key={exercise.id}
+          direction="row"
+          useFlexGap
+          sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}
+        >
           <ExerciseFields
             exercise={exercise}
             called={titles[i] ?? ''}
             label={`Exercise ${i + 1}`}
-            onChange={(label, recipe) => change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])))}
+            onChange={(label, recipe) =>
+              change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])))
+            }
           />
           <ChoiceField
             label="Side"
             value={exercise.sides}
             choices={workSideNames}
             sx={{ width: 165 }}
-            onChange={(sides) => change('Side', (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)))}
+            onChange={(sides) =>
+              change('Side', (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)))
+            }
           />
-          {block.exercises.length > 1 && <RemoveButton name={titles[i] ?? ''} onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)} />}
+          {block.exercises.length > 1 && (
+            <RemoveButton
+              name={titles[i] ?? ''}
+              onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)}
+            />
+          )}
         </Stack>
       ))}
       <AddButton
         label="+ Exercise"
         count={block.exercises.length}
         most={LIMITS.exercises}
-        onAdd={() => change('Exercises', (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }), false)}
+        onAdd={() =>
+          change(
+            'Exercises',
+            (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }),
+            false,
+          )
+        }
       />
     </Stack>
   );
@@ -107,10 +148,30 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
   return (
     <Stack spacing={1.5}>
       {block.moves.map((move, i) => (
-        <Stack key={move.id} direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
-          <ExerciseFields exercise={move} called={titles[i] ?? ''} label={`Move ${i + 1}`} onChange={(label, recipe) => change(label, (d) => void (d.moves[i] && recipe(d.moves[i])))} />
-          <FigureFields block={block} keys={[`moves.${i}.${block.kind === 'counts' ? 'eights' : 'ms'}`]} />
-          {block.moves.length > 1 && <RemoveButton name={titles[i] ?? ''} onRemove={() => change('Moves', (d) => void d.moves.splice(i, 1), false)} />}
+        <Stack
+          key={move.id}
+          direction="row"
+          useFlexGap
+          sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}
+        >
+          <ExerciseFields
+            exercise={move}
+            called={titles[i] ?? ''}
+            label={`Move ${i + 1}`}
+            onChange={(label, recipe) =>
+              change(label, (d) => void (d.moves[i] && recipe(d.moves[i])))
+            }
+          />
+          <FigureFields
+            block={block}
+            keys={[`moves.${i}.${block.kind === 'counts' ? 'eights' : 'ms'}`]}
+          />
+          {block.moves.length > 1 && (
+            <RemoveButton
+              name={titles[i] ?? ''}
+              onRemove={() => change('Moves', (d) => void d.moves.splice(i, 1), false)}
+            />
+          )}
         </Stack>
       ))}
       <AddButton label="+ Move" count={block.moves.length} most={LIMITS.moves} onAdd={add} />

@@ -9,14 +9,33 @@ import { useChange } from '../../ui/use-change.ts';
 function FitLock({ block, figure }: { block: Block; figure: Figure }) {
   const change = useChange(block);
   const isLocked = block.locked.includes(figure.key);
-  const words = isLocked ? `${figure.label} is locked: fitting leaves it alone` : `Lock ${figure.label.toLowerCase()} against fitting`;
+  const words = isLocked
+    ? `${figure.label} is locked: fitting leaves it alone`
+    : `Lock ${figure.label.toLowerCase()} against fitting`;
   const toggle = () =>
-    change(`Lock of ${figure.label.toLowerCase()}`, (d) => void (d.locked = isLocked ? d.locked.filter((key) => key !== figure.key) : [...d.locked, figure.key]), false);
+    change(
+      `Lock of ${figure.label.toLowerCase()}`,
+      (d) =>
+        void (d.locked = isLocked
+          ? d.locked.filter((key) => key !== figure.key)
+          : [...d.locked, figure.key]),
+      false,
+    );
   return (
     <InputAdornment position="end">
       <Tooltip title={words}>
-        <IconButton size="small" edge="end" aria-label={words} aria-pressed={isLocked} onClick={toggle}>
-          {isLocked ? <LockIcon fontSize="inherit" /> : <LockOpenIcon fontSize="inherit" sx={{ opacity: 0.55 }} />}
+        <IconButton
+          size="small"
+          edge="end"
+          aria-label={words}
+          aria-pressed={isLocked}
+          onClick={toggle}
+        >
+          {isLocked ? (
+            <LockIcon fontSize="inherit" />
+          ) : (
+            <LockOpenIcon fontSize="inherit" sx={{ opacity: 0.55 }} />
+          )}
         </IconButton>
       </Tooltip>
     </InputAdornment>
@@ -40,6 +59,8 @@ function FigureField({ block, figure }: { block: Block; figure: Figure }) {
 
 /** The block's figures of these keys, or all but those of its lists when none are named. Figures it does not have as it stands are left out. */
 export function FigureFields({ block, keys }: { block: Block; keys?: readonly string[] }) {
-  const figures = figuresOf(block).filter(({ key }) => (keys ? keys.includes(key) : !/\d|^demo|^parts|^pauseAfter/.test(key)));
+  const figures = figuresOf(block).filter(({ key }) =>
+    keys ? keys.includes(key) : !/\d|^demo|^parts|^pauseAfter/.test(key),
+  );
   return figures.map((figure) => <FigureField key={figure.key} block={block} figure={figure} />);
 }

@@ -9,7 +9,8 @@ import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 import { messageOf } from '../../app/message.ts';
 import { fitInWorker, type Fitting } from '../../workers/fit.ts';
 
-const meets = (ms: number, target: Target | null) => target === null || Math.abs(ms - target.ms) <= target.toleranceMs;
+const meets = (ms: number, target: Target | null) =>
+  target === null || Math.abs(ms - target.ms) <= target.toleranceMs;
 
 /** Proposes the smallest change that brings the lesson into its targets, in words, and applies it on a click. */
 export function FitPanel({ schedule }: { schedule: Schedule }) {
@@ -29,14 +30,23 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
     setFitting(begun);
     begun.result
       .then((result) => result && setFound({ of: asked, result }))
-      .catch((error: unknown) => setFault(`The proposal could not be worked out (${messageOf(error)}). Try again.`))
+      .catch((error: unknown) =>
+        setFault(`The proposal could not be worked out (${messageOf(error)}). Try again.`),
+      )
       .finally(() => setFitting((own) => (own === begun ? null : own)));
   };
   // A proposal is for the lesson it was asked for; once that changes, it has to be asked for again.
   const result = found?.of === lesson ? found.result : null;
   if (fault) {
     return (
-      <Alert severity="error" action={<Button color="inherit" onClick={propose}>Try again</Button>}>
+      <Alert
+        severity="error"
+        action={
+          <Button color="inherit" onClick={propose}>
+            Try again
+          </Button>
+        }
+      >
         {fault}
       </Alert>
     );
@@ -61,7 +71,12 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
   }
   const { changes, videoMs, sessionMs } = result.proposal;
   return (
-    <Alert severity={result.kind === 'fits' ? 'info' : 'warning'} icon={false} role="region" aria-label="Proposal">
+    <Alert
+      severity={result.kind === 'fits' ? 'info' : 'warning'}
+      icon={false}
+      role="region"
+      aria-label="Proposal"
+    >
       <Stack spacing={0.5}>
         {result.obstacles.map((words) => (
           <Typography key={words}>{words}</Typography>
@@ -76,7 +91,11 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
               Video {clockText(videoMs)}, student {clockText(sessionMs)}.
             </Typography>
             <Stack direction="row" spacing={1}>
-              <Button variant="contained" size="small" onClick={() => dispatch(edit('Make it fit', applyFit(changes)))}>
+              <Button
+                variant="contained"
+                size="small"
+                onClick={() => dispatch(edit('Make it fit', applyFit(changes)))}
+              >
                 Apply
               </Button>
               <Button size="small" onClick={() => setFound(null)}>

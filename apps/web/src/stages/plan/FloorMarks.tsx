@@ -18,27 +18,82 @@ const width = { width: 104, flex: 'none' } as const;
 export function FloorMarks({ block }: { block: Block }) {
   const change = useChange(block);
   const { units } = useOpenLesson().lesson.settings;
-  const set = (i: number, label: string, recipe: (mark: FloorMark) => void) => change(`${label} of mark ${i + 1}`, (d) => void (d.floor[i] && recipe(d.floor[i])));
+  const set = (i: number, label: string, recipe: (mark: FloorMark) => void) =>
+    change(`${label} of mark ${i + 1}`, (d) => void (d.floor[i] && recipe(d.floor[i])));
   return (
     <Rows
       title="On the floor"
       addLabel="+ Mark"
       most={LIMITS.floorMarks}
-      onAdd={() => change('Floor', (d) => void d.floor.push({ id: makeId(), kind: 'target', label: '', rightCm: 0, forwardCm: 200, widthCm: 60, depthCm: 60 }), false)}
+      onAdd={() =>
+        change(
+          'Floor',
+          (d) =>
+            void d.floor.push({
+              id: makeId(),
+              kind: 'target',
+              label: '',
+              rightCm: 0,
+              forwardCm: 200,
+              widthCm: 60,
+              depthCm: 60,
+            }),
+          false,
+        )
+      }
       onRemove={(i) => change('Floor', (d) => void d.floor.splice(i, 1), false)}
       rows={block.floor.map((mark, i) => ({
         key: mark.id,
         name: mark.label || `mark ${i + 1}`,
         fields: (
           <>
-            <ChoiceField label="Mark" value={mark.kind} choices={kinds} sx={{ width: 110, flex: 'none' }} onChange={(kind) => set(i, 'Kind', (d) => void (d.kind = kind))} />
-            <TextLine label={`Mark ${i + 1}`} value={mark.label} most={LIMITS.title} onChange={(text) => set(i, 'Name', (d) => void (d.label = text))} />
-            <LengthOfSpaceField label="Ahead" value={mark.forwardCm} range={OFFSET} units={units} sx={width} onChange={(cm) => set(i, 'Distance', (d) => void (d.forwardCm = cm))} />
-            <LengthOfSpaceField label="To the right" value={mark.rightCm} range={OFFSET} units={units} sx={width} onChange={(cm) => set(i, 'Place', (d) => void (d.rightCm = cm))} />
+            <ChoiceField
+              label="Mark"
+              value={mark.kind}
+              choices={kinds}
+              sx={{ width: 110, flex: 'none' }}
+              onChange={(kind) => set(i, 'Kind', (d) => void (d.kind = kind))}
+            />
+            <TextLine
+              label={`Mark ${i + 1}`}
+              value={mark.label}
+              most={LIMITS.title}
+              onChange={(text) => set(i, 'Name', (d) => void (d.label = text))}
+            />
+            <LengthOfSpaceField
+              label="Ahead"
+              value={mark.forwardCm}
+              range={OFFSET}
+              units={units}
+              sx={width}
+              onChange={(cm) => set(i, 'Distance', (d) => void (d.forwardCm = cm))}
+            />
+            <LengthOfSpaceField
+              label="To the right"
+              value={mark.rightCm}
+              range={OFFSET}
+              units={units}
+              sx={width}
+              onChange={(cm) => set(i, 'Place', (d) => void (d.rightCm = cm))}
+            />
             {(mark.kind === 'target' || mark.kind === 'court') && (
               <>
-                <LengthOfSpaceField label="Wide" value={mark.widthCm} range={LIMITS.sideCm} units={units} sx={width} onChange={(cm) => set(i, 'Width', (d) => void (d.widthCm = cm))} />
-                <LengthOfSpaceField label="Deep" value={mark.depthCm} range={LIMITS.sideCm} units={units} sx={width} onChange={(cm) => set(i, 'Depth', (d) => void (d.depthCm = cm))} />
+                <LengthOfSpaceField
+                  label="Wide"
+                  value={mark.widthCm}
+                  range={LIMITS.sideCm}
+                  units={units}
+                  sx={width}
+                  onChange={(cm) => set(i, 'Width', (d) => void (d.widthCm = cm))}
+                />
+                <LengthOfSpaceField
+                  label="Deep"
+                  value={mark.depthCm}
+                  range={LIMITS.sideCm}
+                  units={units}
+                  sx={width}
+                  onChange={(cm) => set(i, 'Depth', (d) => void (d.depthCm = cm))}
+                />
               </>
             )}
           </>

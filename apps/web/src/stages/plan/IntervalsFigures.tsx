@@ -1,5 +1,11 @@
 import { Button, Stack, Typography } from '@mui/material';
-import { applyWorkShorthand, LIMITS, parseWorkShorthand, workShorthand, type BlockOf } from '@zest/core/lesson';
+import {
+  applyWorkShorthand,
+  LIMITS,
+  parseWorkShorthand,
+  workShorthand,
+  type BlockOf,
+} from '@zest/core/lesson';
 import { AddButton } from '../../ui/AddButton.tsx';
 import { ShortField } from '../../ui/fields.tsx';
 import { useChange } from '../../ui/use-change.ts';
@@ -21,40 +27,80 @@ function Shorthand({ block }: { block: BlockOf<'intervals'> }) {
     const works = parseWorkShorthand(text);
     if (works) change('In short', (d) => applyWorkShorthand(d, works));
   };
-  return <ShortField label="In short" value={workShorthand(block)} read={read} onChange={store} sx={{ width: 210 }} />;
+  return (
+    <ShortField
+      label="In short"
+      value={workShorthand(block)}
+      read={read}
+      onChange={store}
+      sx={{ width: 210 }}
+    />
+  );
 }
 
 /** Works and rests: exercises, figures, ladder. */
 export function IntervalsFigures({ block }: { block: BlockOf<'intervals'> }) {
   const change = useChange(block);
   const rungs = [block.workMs, ...block.ladder.map(({ workMs }) => workMs)];
-  const workMs = rungs.reduce((sum, ms) => sum + ms, 0) * block.rounds * block.sets * block.exercises.length;
+  const workMs =
+    rungs.reduce((sum, ms) => sum + ms, 0) * block.rounds * block.sets * block.exercises.length;
   return (
     <Stack spacing={2}>
       <WorkExercises block={block} />
       <Line>
         <Shorthand block={block} />
         <FigureFields block={block} />
-        {block.exercises.some(({ sides }) => sides === 'halves' || sides === 'rounds') && <FirstSide block={block} />}
+        {block.exercises.some(({ sides }) => sides === 'halves' || sides === 'rounds') && (
+          <FirstSide block={block} />
+        )}
         {block.rounds > 1 && (
-          <Button onClick={() => change('Rest between rounds', (d) => void (d.restBetweenRoundsMs = d.restBetweenRoundsMs === null ? 60_000 : null), false)}>
-            {block.restBetweenRoundsMs === null ? 'Longer rest between rounds' : 'Same rest between rounds'}
+          <Button
+            onClick={() =>
+              change(
+                'Rest between rounds',
+                (d) =>
+                  void (d.restBetweenRoundsMs = d.restBetweenRoundsMs === null ? 60_000 : null),
+                false,
+              )
+            }
+          >
+            {block.restBetweenRoundsMs === null
+              ? 'Longer rest between rounds'
+              : 'Same rest between rounds'}
           </Button>
         )}
         <AddButton
           label="+ Rung of a ladder"
           count={block.ladder.length}
           most={LIMITS.rungs}
-          onAdd={() => change('Ladder', (d) => void d.ladder.push(d.ladder.at(-1) ? { ...d.ladder.at(-1)! } : { workMs: d.workMs, restMs: d.restMs }), false)}
+          onAdd={() =>
+            change(
+              'Ladder',
+              (d) =>
+                void d.ladder.push(
+                  d.ladder.at(-1)
+                    ? { ...d.ladder.at(-1)! }
+                    : { workMs: d.workMs, restMs: d.restMs },
+                ),
+              false,
+            )
+          }
         />
       </Line>
       {block.ladder.map((_rung, i) => (
         <Line key={i}>
           <FigureFields block={block} keys={[`ladder.${i}.workMs`, `ladder.${i}.restMs`]} />
-          <Button onClick={() => change('Ladder', (d) => void d.ladder.splice(i, 1), false)}>Remove rung {i + 2}</Button>
+          <Button onClick={() => change('Ladder', (d) => void d.ladder.splice(i, 1), false)}>
+            Remove rung {i + 2}
+          </Button>
         </Line>
       ))}
-      {workMs > 1_800_000 && <Typography color="error">More than 30 minutes of work in one block: 20 to 30 minutes is the usual most (common practice).</Typography>}
+      {workMs > 1_800_000 && (
+        <Typography color="error">
+          More than 30 minutes of work in one block: 20 to 30 minutes is the usual most (common
+          practice).
+        </Typography>
+      )}
     </Stack>
   );
 }

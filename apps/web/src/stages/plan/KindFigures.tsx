@@ -34,7 +34,17 @@ function Sides({ block }: { block: BlockOf<'reps' | 'hold'> }) {
 type SpokenKey<B> = { [K in keyof B]: B[K] extends number | null ? K : never }[keyof B] & string;
 
 /** A length that follows the words (or the reading) until it is fixed. */
-function Spoken<B extends Block>({ block, figure, label, spokenMs }: { block: B; figure: SpokenKey<B>; label: string; spokenMs: number }) {
+function Spoken<B extends Block>({
+  block,
+  figure,
+  label,
+  spokenMs,
+}: {
+  block: B;
+  figure: SpokenKey<B>;
+  label: string;
+  spokenMs: number;
+}) {
   const change = useChange(block);
   const isSpoken = block[figure] === null;
   const fixedMs = Math.min(LIMITS.fixedMs.max, Math.max(LIMITS.fixedMs.min, spokenMs));
@@ -42,7 +52,18 @@ function Spoken<B extends Block>({ block, figure, label, spokenMs }: { block: B;
     <>
       <FormControlLabel
         label={label}
-        control={<Switch checked={isSpoken} onChange={(_event, spoken) => change('Length', (d) => Object.assign(d, { [figure]: spoken ? null : fixedMs }), false)} />}
+        control={
+          <Switch
+            checked={isSpoken}
+            onChange={(_event, spoken) =>
+              change(
+                'Length',
+                (d) => Object.assign(d, { [figure]: spoken ? null : fixedMs }),
+                false,
+              )
+            }
+          />
+        }
       />
       <FigureFields block={block} keys={[figure]} />
     </>
@@ -130,10 +151,18 @@ function Game({ block }: { block: BlockOf<'game'> }) {
         />
       </Line>
       <Line>
-        <FigureFields block={block} keys={['playMs', 'target', 'tries', 'restMs', 'scoreMs', 'leadInMs']} />
+        <FigureFields
+          block={block}
+          keys={['playMs', 'target', 'tries', 'restMs', 'scoreMs', 'leadInMs']}
+        />
       </Line>
       <Line>
-        <Spoken block={block} figure="explainMs" label="Explained as long as the words take" spokenMs={explainMs} />
+        <Spoken
+          block={block}
+          figure="explainMs"
+          label="Explained as long as the words take"
+          spokenMs={explainMs}
+        />
       </Line>
       {block.scoring === 'points' && <ScoreTargets block={block} />}
     </Stack>
@@ -147,7 +176,13 @@ function Called({ block }: { block: BlockOf<'called'> }) {
       <Commands block={block} />
       <Line>
         <FigureFields block={block} />
-        <Button onClick={() => change('Order', (d) => void (d.seed = (d.seed + 1) % (LIMITS.seed.max + 1)), false)}>Another order</Button>
+        <Button
+          onClick={() =>
+            change('Order', (d) => void (d.seed = (d.seed + 1) % (LIMITS.seed.max + 1)), false)
+          }
+        >
+          Another order
+        </Button>
       </Line>
     </Stack>
   );
@@ -159,12 +194,35 @@ function Question({ block }: { block: BlockOf<'question'> }) {
   const alone = { ...block, thinkMs: 0, pauseAfter: null };
   return (
     <Stack spacing={2}>
-      <TextLine label="Question" value={block.question} most={LIMITS.line} onChange={(text) => change('Question', (d) => void (d.question = text))} />
-      <TextLine label="Answer" value={block.answer} most={LIMITS.line} onChange={(text) => change('Answer', (d) => void (d.answer = text))} />
+      <TextLine
+        label="Question"
+        value={block.question}
+        most={LIMITS.line}
+        onChange={(text) => change('Question', (d) => void (d.question = text))}
+      />
+      <TextLine
+        label="Answer"
+        value={block.answer}
+        most={LIMITS.line}
+        onChange={(text) => change('Answer', (d) => void (d.answer = text))}
+      />
       <Line>
         <FigureFields block={block} keys={['thinkMs']} />
-        <Spoken block={block} figure="askMs" label="Asked as long as the words take" spokenMs={measureBlock({ ...alone, askMs: null, answer: '', answerMs: null }, lesson)} />
-        <Spoken block={block} figure="answerMs" label="Answered as long as the words take" spokenMs={measureBlock({ ...alone, script: '', question: '', askMs: null, answerMs: null }, lesson)} />
+        <Spoken
+          block={block}
+          figure="askMs"
+          label="Asked as long as the words take"
+          spokenMs={measureBlock({ ...alone, askMs: null, answer: '', answerMs: null }, lesson)}
+        />
+        <Spoken
+          block={block}
+          figure="answerMs"
+          label="Answered as long as the words take"
+          spokenMs={measureBlock(
+            { ...alone, script: '', question: '', askMs: null, answerMs: null },
+            lesson,
+          )}
+        />
       </Line>
     </Stack>
   );
@@ -196,7 +254,11 @@ function Card({ block }: { block: BlockOf<'card'> }) {
           spokenMs={measureBlock({ ...block, fixedMs: null, pauseAfter: null }, lesson)}
         />
       </Line>
-      {lesson.audience.ageFrom < YOUNGEST_READER && <Typography color="text.secondary">Children under {YOUNGEST_READER} do not read yet. Say it aloud, or show it in a picture.</Typography>}
+      {lesson.audience.ageFrom < YOUNGEST_READER && (
+        <Typography color="text.secondary">
+          Children under {YOUNGEST_READER} do not read yet. Say it aloud, or show it in a picture.
+        </Typography>
+      )}
     </Stack>
   );
 }
@@ -209,7 +271,12 @@ export function KindFigures({ block }: { block: Block }) {
     case 'talk':
       return (
         <Line>
-          <Spoken block={block} figure="fixedMs" label="As long as the words take" spokenMs={measureBlock({ ...block, fixedMs: null, pauseAfter: null }, lesson)} />
+          <Spoken
+            block={block}
+            figure="fixedMs"
+            label="As long as the words take"
+            spokenMs={measureBlock({ ...block, fixedMs: null, pauseAfter: null }, lesson)}
+          />
         </Line>
       );
     case 'intervals':
@@ -274,7 +341,18 @@ export function Showing({ block }: { block: Extract<Block, { demo: unknown }> })
     <Line>
       <FormControlLabel
         label="Shown before it is done"
-        control={<Switch checked={demo !== null} onChange={(_event, on) => change('Showing', (d) => void (d.demo = on ? { times: 2, speed: 'full', onceMs: 3_000 } : null), false)} />}
+        control={
+          <Switch
+            checked={demo !== null}
+            onChange={(_event, on) =>
+              change(
+                'Showing',
+                (d) => void (d.demo = on ? { times: 2, speed: 'full', onceMs: 3_000 } : null),
+                false,
+              )
+            }
+          />
+        }
       />
       {hasFigures && (
         <>

@@ -13,10 +13,22 @@ import { SpaceFields } from './BlockDetails.tsx';
 const WEEKS = { min: 0, max: LIMITS.weeks };
 
 /** Which parts this teacher's lessons have; what is missing is said beside the plan. */
-function OwnParts({ lesson, onChange }: { lesson: Lesson; onChange: (parts: LessonPart[]) => void }) {
+function OwnParts({
+  lesson,
+  onChange,
+}: {
+  lesson: Lesson;
+  onChange: (parts: LessonPart[]) => void;
+}) {
   const { parts } = lesson.settings;
   return (
-    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }} role="group" aria-label="Parts my lessons have">
+    <Stack
+      direction="row"
+      useFlexGap
+      sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}
+      role="group"
+      aria-label="Parts my lessons have"
+    >
       <Typography>My lessons have</Typography>
       {partNames
         .filter(([part]) => part !== 'other')
@@ -28,7 +40,13 @@ function OwnParts({ lesson, onChange }: { lesson: Lesson; onChange: (parts: Less
               label={name}
               isOn={isOn}
               // In the usual order, whichever is clicked first.
-              onToggle={() => onChange(partNames.map(([id]) => id).filter((id) => (id === part ? !isOn : parts.includes(id))))}
+              onToggle={() =>
+                onChange(
+                  partNames
+                    .map(([id]) => id)
+                    .filter((id) => (id === part ? !isOn : parts.includes(id))),
+                )
+              }
             />
           );
         })}
@@ -42,7 +60,8 @@ export function LessonFacts() {
   const lesson = useLessonPart((now) => now);
   const [isOpen, setOpen] = useState(lesson.outcome === '');
   const dispatch = useAppDispatch();
-  const set = (label: string, recipe: (draft: Lesson) => void) => dispatch(edit(label, recipe, true));
+  const set = (label: string, recipe: (draft: Lesson) => void) =>
+    dispatch(edit(label, recipe, true));
   const { audience, settings, series } = lesson;
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
@@ -56,7 +75,13 @@ export function LessonFacts() {
       </Stack>
       <Collapse in={isOpen} unmountOnExit>
         <Stack spacing={2} sx={{ pt: 2 }}>
-          <TextLine label="Title" value={lesson.title} most={LIMITS.title} required onChange={(text) => set('Title', (d) => void (d.title = text))} />
+          <TextLine
+            label="Title"
+            value={lesson.title}
+            most={LIMITS.title}
+            required
+            onChange={(text) => set('Title', (d) => void (d.title = text))}
+          />
           <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
             <TextLine
               label="Series"
@@ -65,12 +90,20 @@ export function LessonFacts() {
               sx={{ width: 260 }}
               onChange={(text) => set('Series', (d) => void (d.series.name = text))}
             />
-            <ChoiceField label="Form this week" value={series.level} choices={levelNames} sx={{ width: 150 }} onChange={(level) => set('Form this week', (d) => void (d.series.level = level))} />
+            <ChoiceField
+              label="Form this week"
+              value={series.level}
+              choices={levelNames}
+              sx={{ width: 150 }}
+              onChange={(level) => set('Form this week', (d) => void (d.series.level = level))}
+            />
             <WholeField
               label="Week (0 for none)"
               value={series.week ?? 0}
               range={WEEKS}
-              onChange={(week) => set('Week', (d) => void (d.series.week = week === 0 ? null : week))}
+              onChange={(week) =>
+                set('Week', (d) => void (d.series.week = week === 0 ? null : week))
+              }
             />
           </Stack>
           <SeriesFacts lesson={shown} set={set} />
@@ -107,7 +140,9 @@ export function LessonFacts() {
                 ['dropped', 'ends on the last work'],
                 ['counted', 'counts like every rest'],
               ]}
-              onChange={(school) => set('The last rest', (d) => void (d.settings.lastRest = school))}
+              onChange={(school) =>
+                set('The last rest', (d) => void (d.settings.lastRest = school))
+              }
             />
             <ChoiceField
               label="Left and right"
@@ -137,7 +172,10 @@ export function LessonFacts() {
             onToggle={(room) => set('Student’s room', (d) => void (d.room = room))}
             onChange={(side, cm) => set(side, (d) => void (d.room && (d.room[side] = cm)))}
           />
-          <OwnParts lesson={lesson} onChange={(parts) => set('Parts of a lesson', (d) => void (d.settings.parts = parts))} />
+          <OwnParts
+            lesson={lesson}
+            onChange={(parts) => set('Parts of a lesson', (d) => void (d.settings.parts = parts))}
+          />
         </Stack>
       </Collapse>
     </Paper>

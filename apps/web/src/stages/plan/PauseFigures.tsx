@@ -16,7 +16,14 @@ export function PauseFigures({ block }: { block: Block }) {
           <Switch
             checked={pause !== null}
             onChange={(_event, on) =>
-              change('Pause', (d) => void (d.pauseAfter = on ? { practiceMs: 120_000, signMs: 5_000, prompt: '' } : null), false)
+              change(
+                'Pause',
+                (d) =>
+                  void (d.pauseAfter = on
+                    ? { practiceMs: 120_000, signMs: 5_000, prompt: '' }
+                    : null),
+                false,
+              )
             }
           />
         }
@@ -29,7 +36,9 @@ export function PauseFigures({ block }: { block: Block }) {
             value={pause.prompt}
             most={LIMITS.line}
             sx={{ flex: '1 1 260px' }}
-            onChange={(text) => change('What to practise', (d) => void (d.pauseAfter && (d.pauseAfter.prompt = text)))}
+            onChange={(text) =>
+              change('What to practise', (d) => void (d.pauseAfter && (d.pauseAfter.prompt = text)))
+            }
           />
         </Stack>
       )}

@@ -1,5 +1,13 @@
 import { Box, Button, Paper, Stack, Typography } from '@mui/material';
-import { addSection, blockKinds, blocksOf, kindNames, makeBlock, makeSection, insertAfter } from '@zest/core/lesson';
+import {
+  addSection,
+  blockKinds,
+  blocksOf,
+  kindNames,
+  makeBlock,
+  makeSection,
+  insertAfter,
+} from '@zest/core/lesson';
 import { memo } from 'react';
 import { useCommands } from '../../app/commands.ts';
 import { makeId } from '../../app/ids.ts';
@@ -47,11 +55,24 @@ function usePlanCommands(): void {
     ];
     return [
       ...(lesson.sections.length > 0 ? adding : []),
-      { group, name: 'Add a section', run: () => void dispatch(edit('Add a section', addSection(makeSection('New section', makeId)))) },
+      {
+        group,
+        name: 'Add a section',
+        run: () =>
+          void dispatch(edit('Add a section', addSection(makeSection('New section', makeId)))),
+      },
       ...(actions.count > 0 ? some : []),
       { group, name: 'Put copied blocks in', keys: 'Ctrl V', run: () => actions.paste() },
       { group, name: 'Choose all blocks', run: () => set(blocksOf(lesson).map(({ id }) => id)) },
-      ...(block ? [{ group, name: `Split the lesson before “${block.title}”`, run: () => void split(block.id) }] : []),
+      ...(block
+        ? [
+            {
+              group,
+              name: `Split the lesson before “${block.title}”`,
+              run: () => void split(block.id),
+            },
+          ]
+        : []),
     ];
   });
 }
@@ -67,7 +88,9 @@ function Sections() {
   return (
     <Stack spacing={2} onKeyDown={onKeyDown}>
       <LessonFacts />
-      {schedule.sections.length === 0 && <Typography>A lesson is made of sections. Add the first one below.</Typography>}
+      {schedule.sections.length === 0 && (
+        <Typography>A lesson is made of sections. Add the first one below.</Typography>
+      )}
       <Carrying>
         {schedule.sections.map((section, i) => (
           <SectionPlan
@@ -75,12 +98,22 @@ function Sections() {
             planned={section}
             first={i === 0}
             last={i === schedule.sections.length - 1}
-            openId={section.blocks.some(({ block }) => block.id === chosen?.id) ? (chosen?.id ?? null) : null}
+            openId={
+              section.blocks.some(({ block }) => block.id === chosen?.id)
+                ? (chosen?.id ?? null)
+                : null
+            }
             onOpen={open}
           />
         ))}
       </Carrying>
-      <Button variant="outlined" sx={{ alignSelf: 'start' }} onClick={() => dispatch(edit('Add a section', addSection(makeSection('New section', makeId))))}>
+      <Button
+        variant="outlined"
+        sx={{ alignSelf: 'start' }}
+        onClick={() =>
+          dispatch(edit('Add a section', addSection(makeSection('New section', makeId))))
+        }
+      >
         Add a section
       </Button>
       <SelectionBar />
@@ -99,9 +132,28 @@ export function PlanBench() {
   const selection = useMakeSelection();
   return (
     <SelectionContext.Provider value={selection}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 340px', lg: 'minmax(0, 1fr) 380px' }, gap: 2, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: {
+            xs: 'minmax(0, 1fr)',
+            md: 'minmax(0, 1fr) 340px',
+            lg: 'minmax(0, 1fr) 380px',
+          },
+          gap: 2,
+          alignItems: 'start',
+        }}
+      >
         <Sections />
-        <Stack spacing={2} sx={{ position: { md: 'sticky' }, top: 0, maxHeight: { md: 'calc(100vh - 210px)' }, overflowY: { md: 'auto' } }}>
+        <Stack
+          spacing={2}
+          sx={{
+            position: { md: 'sticky' },
+            top: 0,
+            maxHeight: { md: 'calc(100vh - 210px)' },
+            overflowY: { md: 'auto' },
+          }}
+        >
           <Paper variant="outlined" sx={{ p: 2 }}>
             <SideGauge schedule={schedule} />
           </Paper>

@@ -11,16 +11,28 @@ export function RunSheet({ schedule }: { schedule: Schedule }) {
     const own = schedule.blocks.find((planned) => planned.block.id === block?.id);
     if (!own) return [];
     const section = schedule.sections.find(({ section: s }) => s.id === own.sectionId);
-    return section ? runSheet({ ...schedule, sections: [{ ...section, blocks: [own] }], blocks: [own] }).slice(1) : [];
+    return section
+      ? runSheet({ ...schedule, sections: [{ ...section, blocks: [own] }], blocks: [own] }).slice(1)
+      : [];
   }, [schedule, block]);
-  if (lines.length === 0) return <Typography color="text.secondary">Choose a block to see its run sheet.</Typography>;
+  if (lines.length === 0)
+    return <Typography color="text.secondary">Choose a block to see its run sheet.</Typography>;
   return (
     <>
       <Typography variant="h2" component="h2">
         Run sheet
       </Typography>
-      <Box sx={{ maxHeight: 420, overflow: 'auto' }} tabIndex={0} role="region" aria-label="Run sheet of the block">
-        <Table size="small" stickyHeader sx={{ fontVariantNumeric: 'tabular-nums', '& td, & th': { px: 0.75 } }}>
+      <Box
+        sx={{ maxHeight: 420, overflow: 'auto' }}
+        tabIndex={0}
+        role="region"
+        aria-label="Run sheet of the block"
+      >
+        <Table
+          size="small"
+          stickyHeader
+          sx={{ fontVariantNumeric: 'tabular-nums', '& td, & th': { px: 0.75 } }}
+        >
           <TableHead>
             <TableRow>
               <TableCell>Video</TableCell>
@@ -34,7 +46,12 @@ export function RunSheet({ schedule }: { schedule: Schedule }) {
               <TableRow key={i}>
                 <TableCell>{clockText(line.videoMs)}</TableCell>
                 <TableCell>{clockText(line.studentMs)}</TableCell>
-                <TableCell sx={{ fontWeight: line.level === 'block' ? 700 : 400, fontStyle: line.level === 'call' ? 'italic' : 'normal' }}>
+                <TableCell
+                  sx={{
+                    fontWeight: line.level === 'block' ? 700 : 400,
+                    fontStyle: line.level === 'call' ? 'italic' : 'normal',
+                  }}
+                >
                   {line.level === 'call' ? `“${line.text}”` : line.text}
                 </TableCell>
                 <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>

@@ -4,7 +4,16 @@ import { Box, IconButton, Paper, Stack, Tooltip, Typography } from '@mui/materia
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { addBlock, kindNames, LIMITS, makeBlock, moveSection, removeSection, type BlockKind, type Section as LessonSection } from '@zest/core/lesson';
+import {
+  addBlock,
+  kindNames,
+  LIMITS,
+  makeBlock,
+  moveSection,
+  removeSection,
+  type BlockKind,
+  type Section as LessonSection,
+} from '@zest/core/lesson';
 import type { ScheduledSection } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
 import { memo, useMemo } from 'react';
@@ -28,7 +37,9 @@ interface SectionPlanProps {
 }
 
 function SectionName({ section }: { section: LessonSection }) {
-  const title = useLessonPart(({ sections }) => sections.find(({ id }) => id === section.id)?.title ?? section.title);
+  const title = useLessonPart(
+    ({ sections }) => sections.find(({ id }) => id === section.id)?.title ?? section.title,
+  );
   const dispatch = useAppDispatch();
   const set = (text: string) =>
     dispatch(
@@ -41,7 +52,15 @@ function SectionName({ section }: { section: LessonSection }) {
         true,
       ),
     );
-  return <TextLine label="Section" value={title} most={LIMITS.title} sx={{ maxWidth: 320 }} onChange={set} />;
+  return (
+    <TextLine
+      label="Section"
+      value={title}
+      most={LIMITS.title}
+      sx={{ maxWidth: 320 }}
+      onChange={set}
+    />
+  );
 }
 
 /** A section: its name, its blocks, and what to add. */
@@ -49,7 +68,9 @@ function Section({ planned, first, last, openId, onOpen }: SectionPlanProps) {
   const { section } = planned;
   const dispatch = useAppDispatch();
   const { ids, toggle, reach } = useSelection();
-  const take = useLatest((blockId: string, isReach: boolean) => (isReach ? reach(blockId) : toggle(blockId)));
+  const take = useLatest((blockId: string, isReach: boolean) =>
+    isReach ? reach(blockId) : toggle(blockId),
+  );
   // The same list while the same blocks stand in it: a new one would have every block drawn anew.
   const order = planned.blocks.map(({ block }) => block.id).join(' ');
   const blockIds = useMemo(() => (order === '' ? [] : order.split(' ')), [order]);
@@ -61,28 +82,49 @@ function Section({ planned, first, last, openId, onOpen }: SectionPlanProps) {
     onOpen(block.id);
   };
   return (
-    <Paper ref={setNodeRef} variant="outlined" component="section" aria-label={`Section ${section.title}`} sx={isOver ? { borderColor: 'primary.main' } : {}}>
-      <Stack direction="row" spacing={1} sx={{ p: 1.5, alignItems: 'center', borderBottom: 1, borderColor: 'divider' }}>
+    <Paper
+      ref={setNodeRef}
+      variant="outlined"
+      component="section"
+      aria-label={`Section ${section.title}`}
+      sx={isOver ? { borderColor: 'primary.main' } : {}}
+    >
+      <Stack
+        direction="row"
+        spacing={1}
+        sx={{ p: 1.5, alignItems: 'center', borderBottom: 1, borderColor: 'divider' }}
+      >
         <SectionName section={section} />
         <Typography color="text.secondary" sx={{ flex: 1, pl: 1 }}>
           {lengthText(planned.durationMs)}
         </Typography>
         <Tooltip title="Section earlier">
           <span>
-            <IconButton aria-label={`${section.title} earlier`} disabled={first} onClick={() => dispatch(edit('Move the section', moveSection(section.id, -1)))}>
+            <IconButton
+              aria-label={`${section.title} earlier`}
+              disabled={first}
+              onClick={() => dispatch(edit('Move the section', moveSection(section.id, -1)))}
+            >
               <ArrowUpwardIcon />
             </IconButton>
           </span>
         </Tooltip>
         <Tooltip title="Section later">
           <span>
-            <IconButton aria-label={`${section.title} later`} disabled={last} onClick={() => dispatch(edit('Move the section', moveSection(section.id, 1)))}>
+            <IconButton
+              aria-label={`${section.title} later`}
+              disabled={last}
+              onClick={() => dispatch(edit('Move the section', moveSection(section.id, 1)))}
+            >
               <ArrowDownwardIcon />
             </IconButton>
           </span>
         </Tooltip>
         <Tooltip title="Remove the section (undo brings it back)">
-          <IconButton aria-label={`Remove section ${section.title}`} onClick={() => dispatch(edit('Remove the section', removeSection(section.id)))}>
+          <IconButton
+            aria-label={`Remove section ${section.title}`}
+            onClick={() => dispatch(edit('Remove the section', removeSection(section.id)))}
+          >
             <DeleteOutlineIcon />
           </IconButton>
         </Tooltip>
@@ -94,7 +136,14 @@ function Section({ planned, first, last, openId, onOpen }: SectionPlanProps) {
       )}
       <SortableContext items={blockIds} strategy={verticalListSortingStrategy}>
         {planned.blocks.map((block) => (
-          <BlockPlan key={block.block.id} planned={block} isOpen={openId === block.block.id} isChosen={ids.has(block.block.id)} onOpen={onOpen} onChoose={take} />
+          <BlockPlan
+            key={block.block.id}
+            planned={block}
+            isOpen={openId === block.block.id}
+            isChosen={ids.has(block.block.id)}
+            onOpen={onOpen}
+            onChoose={take}
+          />
         ))}
       </SortableContext>
       <Box sx={{ p: 1, display: 'flex', gap: 1, flexWrap: 'wrap' }}>
@@ -112,7 +161,9 @@ export const SectionPlan = memo(
     was.planned.startMs === is.planned.startMs &&
     was.planned.studentStartMs === is.planned.studentStartMs &&
     // A change of the lesson's pace changes lengths, not the section.
-    was.planned.blocks.every(({ durationMs }, i) => durationMs === is.planned.blocks[i]?.durationMs) &&
+    was.planned.blocks.every(
+      ({ durationMs }, i) => durationMs === is.planned.blocks[i]?.durationMs,
+    ) &&
     was.first === is.first &&
     was.last === is.last &&
     was.openId === is.openId &&

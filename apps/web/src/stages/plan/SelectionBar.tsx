@@ -12,7 +12,18 @@ export function SelectionBar() {
       elevation={6}
       role="toolbar"
       aria-label="Chosen blocks"
-      sx={{ position: 'sticky', bottom: 8, zIndex: 2, p: 1, display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 0.5, borderLeft: 6, borderColor: 'primary.main' }}
+      sx={{
+        position: 'sticky',
+        bottom: 8,
+        zIndex: 2,
+        p: 1,
+        display: 'flex',
+        flexWrap: 'wrap',
+        alignItems: 'center',
+        gap: 0.5,
+        borderLeft: 6,
+        borderColor: 'primary.main',
+      }}
     >
       <Typography sx={{ fontWeight: 700, px: 1 }}>
         {ids.size} {ids.size === 1 ? 'block' : 'blocks'} chosen

@@ -15,12 +15,26 @@ interface SeriesFactsProps {
 }
 
 /** A line of text, and the words its neighbour in the series has for it. */
-function NeighbourLine({ label, value, offer, onChange }: { label: string; value: string; offer: string; onChange: (text: string) => void }) {
+function NeighbourLine({
+  label,
+  value,
+  offer,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  offer: string;
+  onChange: (text: string) => void;
+}) {
   return (
     <Box sx={{ flex: '1 1 280px' }}>
       <TextLine label={label} value={value} most={LIMITS.line} onChange={onChange} />
       {offer !== '' && offer !== value && (
-        <Button size="small" sx={{ textAlign: 'left' }} onClick={() => onChange(offer.slice(0, LIMITS.line))}>
+        <Button
+          size="small"
+          sx={{ textAlign: 'left' }}
+          onClick={() => onChange(offer.slice(0, LIMITS.line))}
+        >
           Take “{offer}”
         </Button>
       )}
@@ -37,25 +51,70 @@ export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
   const stored = api.useSeriesQuery().data?.find(({ series }) => series.name === name);
   const dispatch = useAppDispatch();
   const words = useMemo(() => {
-    const others = (lessons ?? []).filter((other) => other.id !== id && other.series.name === name && !other.template && !other.archived);
-    return week === null ? { recap: '', teaser: '' } : neighbourWords(others.map((other) => ({ week: other.series.week, title: other.title, outcome: other.outcome })), week);
+    const others = (lessons ?? []).filter(
+      (other) =>
+        other.id !== id && other.series.name === name && !other.template && !other.archived,
+    );
+    return week === null
+      ? { recap: '', teaser: '' }
+      : neighbourWords(
+          others.map((other) => ({
+            week: other.series.week,
+            title: other.title,
+            outcome: other.outcome,
+          })),
+          week,
+        );
   }, [lessons, id, name, week]);
-  const plan = useMemo(() => (stored && week !== null ? { at: layOutWeeks(stored.series)[week - 1], changes: progressChanges(lesson, stored.series, week) } : null), [stored, lesson, week]);
+  const plan = useMemo(
+    () =>
+      stored && week !== null
+        ? {
+            at: layOutWeeks(stored.series)[week - 1],
+            changes: progressChanges(lesson, stored.series, week),
+          }
+        : null,
+    [stored, lesson, week],
+  );
   return (
     <>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2 }}>
-        <NeighbourLine label="Learnt last time" value={recap} offer={words.recap} onChange={(text) => set('Learnt last time', (d) => void (d.series.recap = text))} />
-        <NeighbourLine label="Comes next" value={teaser} offer={words.teaser} onChange={(text) => set('Comes next', (d) => void (d.series.teaser = text))} />
+        <NeighbourLine
+          label="Learnt last time"
+          value={recap}
+          offer={words.recap}
+          onChange={(text) => set('Learnt last time', (d) => void (d.series.recap = text))}
+        />
+        <NeighbourLine
+          label="Comes next"
+          value={teaser}
+          offer={words.teaser}
+          onChange={(text) => set('Comes next', (d) => void (d.series.teaser = text))}
+        />
       </Box>
       {stored && plan?.at && (
         <Typography>
-          <Link to={`/series/${stored.id}`}>{name}</Link>, week {week}: {plan.at.stages.map(({ skill, stage }) => `${skill}: ${stage}`).join(', ') || 'no skill has reached a stage yet'}.
+          <Link to={`/series/${stored.id}`}>{name}</Link>, week {week}:{' '}
+          {plan.at.stages.map(({ skill, stage }) => `${skill}: ${stage}`).join(', ') ||
+            'no skill has reached a stage yet'}
+          .
         </Typography>
       )}
       {plan && plan.changes.length > 0 && (
         <Box>
-          <Typography>The progression asks for: {plan.changes.map(({ text }) => text).join('; ')}.</Typography>
-          <Button size="small" onClick={() => dispatch(edit('Progress to this week', (draft) => plan.changes.forEach((change) => change.edit(draft))))}>
+          <Typography>
+            The progression asks for: {plan.changes.map(({ text }) => text).join('; ')}.
+          </Typography>
+          <Button
+            size="small"
+            onClick={() =>
+              dispatch(
+                edit('Progress to this week', (draft) =>
+                  plan.changes.forEach((change) => change.edit(draft)),
+                ),
+              )
+            }
+          >
             Progress to week {week}
           </Button>
         </Box>

@@ -11,14 +11,25 @@ function useSkills(): string[] {
   const series = api.useSeriesQuery().data;
   const cues = api.useCueLibraryQuery().data;
   return useMemo(() => {
-    const own = series?.find(({ series: { name } }) => name === lesson.series.name)?.series.skills ?? [];
-    const names = [...own.map(({ name }) => name), ...blocksOf(lesson).map(({ skill }) => skill), ...(cues ?? []).map(({ skill }) => skill)];
+    const own =
+      series?.find(({ series: { name } }) => name === lesson.series.name)?.series.skills ?? [];
+    const names = [
+      ...own.map(({ name }) => name),
+      ...blocksOf(lesson).map(({ skill }) => skill),
+      ...(cues ?? []).map(({ skill }) => skill),
+    ];
     return [...new Set(names.map((name) => name.trim()).filter((name) => name !== ''))];
   }, [series, cues, lesson]);
 }
 
 /** The skill a block trains, as written so far or new. */
-export function SkillField({ value, onChange }: { value: string; onChange: (skill: string) => void }) {
+export function SkillField({
+  value,
+  onChange,
+}: {
+  value: string;
+  onChange: (skill: string) => void;
+}) {
   const skills = useSkills();
   const mark = useUndoMark();
   return (
@@ -27,10 +38,18 @@ export function SkillField({ value, onChange }: { value: string; onChange: (skil
       options={skills}
       inputValue={value}
       value={value}
-      onInputChange={(_event, text, reason) => reason !== 'reset' && onChange(text.slice(0, LIMITS.title))}
+      onInputChange={(_event, text, reason) =>
+        reason !== 'reset' && onChange(text.slice(0, LIMITS.title))
+      }
       onChange={(_event, text) => onChange(text ?? '')}
       sx={{ width: 170 }}
-      renderInput={(params) => <TextField {...params} label="Skill" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, ...mark } }} />}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          label="Skill"
+          slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, ...mark } }}
+        />
+      )}
     />
   );
 }

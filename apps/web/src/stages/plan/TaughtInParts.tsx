@@ -19,7 +19,20 @@ export function TaughtInParts({ block }: { block: BlockOf<'reps'> }) {
           <Switch
             checked={parts !== null}
             onChange={(_event, on) =>
-              change('Parts', (d) => void (d.parts = on ? { names, timesEach: 2, partMs: 3_000, joinedTimes: 2, joinedMs: Math.max(LIMITS.onceMs.min, repMs(d.tempo) * 2) } : null), false)
+              change(
+                'Parts',
+                (d) =>
+                  void (d.parts = on
+                    ? {
+                        names,
+                        timesEach: 2,
+                        partMs: 3_000,
+                        joinedTimes: 2,
+                        joinedMs: Math.max(LIMITS.onceMs.min, repMs(d.tempo) * 2),
+                      }
+                    : null),
+                false,
+              )
             }
           />
         }
@@ -33,12 +46,32 @@ export function TaughtInParts({ block }: { block: BlockOf<'reps'> }) {
               value={name}
               most={LIMITS.title}
               sx={{ width: 120 }}
-              onChange={(text) => change(`Part ${i + 1}`, (d) => void (d.parts && (d.parts.names[i] = text)))}
+              onChange={(text) =>
+                change(`Part ${i + 1}`, (d) => void (d.parts && (d.parts.names[i] = text)))
+              }
             />
           ))}
-          <AddButton label="+ Part" count={parts.names.length} most={LIMITS.parts.max} onAdd={() => change('Parts', (d) => void d.parts?.names.push(String(parts.names.length + 1)), false)} />
-          {parts.names.length > LIMITS.parts.min && <Button onClick={() => change('Parts', (d) => void d.parts?.names.pop(), false)}>Remove the last part</Button>}
-          <FigureFields block={block} keys={['parts.timesEach', 'parts.partMs', 'parts.joinedTimes', 'parts.joinedMs']} />
+          <AddButton
+            label="+ Part"
+            count={parts.names.length}
+            most={LIMITS.parts.max}
+            onAdd={() =>
+              change(
+                'Parts',
+                (d) => void d.parts?.names.push(String(parts.names.length + 1)),
+                false,
+              )
+            }
+          />
+          {parts.names.length > LIMITS.parts.min && (
+            <Button onClick={() => change('Parts', (d) => void d.parts?.names.pop(), false)}>
+              Remove the last part
+            </Button>
+          )}
+          <FigureFields
+            block={block}
+            keys={['parts.timesEach', 'parts.partMs', 'parts.joinedTimes', 'parts.joinedMs']}
+          />
         </Line>
       )}
     </>

@@ -1,4 +1,14 @@
-import { blocksOf, insertAfter, LessonError, LIMITS, moveBlocks, packBlocks, removeBlocks, unpackBlocks, type Block } from '@zest/core/lesson';
+import {
+  blocksOf,
+  insertAfter,
+  LessonError,
+  LIMITS,
+  moveBlocks,
+  packBlocks,
+  removeBlocks,
+  unpackBlocks,
+  type Block,
+} from '@zest/core/lesson';
 import { useMemo } from 'react';
 import { api } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
@@ -16,12 +26,20 @@ const several = (n: number) => (n === 1 ? 'the block' : `${n} blocks`);
 
 /** Gives blocks from another lesson takes of this one; gives how many blocks had footage that is nowhere. */
 const ownFootage =
-  (lessonId: string, blocks: readonly Block[]): AppThunk<Promise<{ blocks: Block[]; lost: number }>> =>
+  (
+    lessonId: string,
+    blocks: readonly Block[],
+  ): AppThunk<Promise<{ blocks: Block[]; lost: number }>> =>
   async (dispatch) => {
     const own = await dispatch(api.endpoints.takes.initiate(lessonId, { subscribe: false }));
     const here = new Set(own.data?.map(({ id }) => id));
-    const wanted = blocks.flatMap(({ id: blockId, footage }) => (footage && !here.has(footage.takeId) ? [{ takeId: footage.takeId, blockId }] : []));
-    const copied = wanted.length > 0 ? await dispatch(api.endpoints.copyTakes.initiate({ lessonId, takes: wanted })) : { data: [] };
+    const wanted = blocks.flatMap(({ id: blockId, footage }) =>
+      footage && !here.has(footage.takeId) ? [{ takeId: footage.takeId, blockId }] : [],
+    );
+    const copied =
+      wanted.length > 0
+        ? await dispatch(api.endpoints.copyTakes.initiate({ lessonId, takes: wanted }))
+        : { data: [] };
     const idOf = new Map(copied.data?.map(({ from, takeId }) => [from, takeId]));
     let lost = 0;
     const settled = blocks.map((block) => {
@@ -43,24 +61,31 @@ export function useBlockActions() {
   const notice = useNotice();
   return useMemo(() => {
     const current = ids.size > 0 ? ids : new Set(open ? [open.id] : []);
-    const chosen = (of: ReadonlySet<string> = current) => blocksOf(now()).filter(({ id }) => of.has(id));
+    const chosen = (of: ReadonlySet<string> = current) =>
+      blocksOf(now()).filter(({ id }) => of.has(id));
     const putIn = async (pasted: Block[]) => {
       const { sections } = now();
       const after = chosen().at(-1)?.id;
-      const target = sections.find((section) => section.blocks.some(({ id }) => id === after)) ?? sections.at(-1);
+      const target =
+        sections.find((section) => section.blocks.some(({ id }) => id === after)) ??
+        sections.at(-1);
       if (!target) return notice('Add a section first: blocks lie in sections.');
       if (target.blocks.length + pasted.length > LIMITS.blocksPerSection) {
-        return notice(`“${target.title}” would have more than ${LIMITS.blocksPerSection} blocks. Put them into another section.`);
+        return notice(
+          `“${target.title}” would have more than ${LIMITS.blocksPerSection} blocks. Put them into another section.`,
+        );
       }
       const { blocks: settled, lost } = await dispatch(ownFootage(lessonId, pasted));
       dispatch(edit(`Put in ${several(settled.length)}`, insertAfter(after, settled)));
       set(settled.length > 1 ? settled.map(({ id }) => id) : []);
       if (settled[0]) choose(settled[0].id);
-      if (lost > 0) notice(`${lost} of the blocks came without footage: it is not on this installation.`);
+      if (lost > 0)
+        notice(`${lost} of the blocks came without footage: it is not on this installation.`);
     };
     const actions = {
       count: current.size,
-      move: (by: -1 | 1, of: ReadonlySet<string> = current) => void dispatch(edit(`Move ${several(of.size)}`, moveBlocks(of, by))),
+      move: (by: -1 | 1, of: ReadonlySet<string> = current) =>
+        void dispatch(edit(`Move ${several(of.size)}`, moveBlocks(of, by))),
       remove: (of: ReadonlySet<string> = current) => {
         dispatch(edit(`Remove ${several(of.size)}`, removeBlocks(of)));
         set([]);
@@ -73,7 +98,9 @@ export function useBlockActions() {
         } catch {
           // The browser's store is full: the clipboard has them.
         }
-        notice(`Copied ${several(of.size)}. Ctrl V puts ${of.size === 1 ? 'it' : 'them'} in, here or in another lesson.`);
+        notice(
+          `Copied ${several(of.size)}. Ctrl V puts ${of.size === 1 ? 'it' : 'them'} in, here or in another lesson.`,
+        );
         return text;
       },
       paste: (text = localStorage.getItem(LAST_COPY) ?? '') => {

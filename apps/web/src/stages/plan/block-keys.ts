@@ -8,8 +8,10 @@ export const HEAD = 'data-block-head';
 export const OPENER = 'data-block-open';
 
 const heads = () => [...document.querySelectorAll<HTMLElement>(`[${HEAD}]`)];
-const headAt = (target: EventTarget | null) => (target instanceof HTMLElement ? target.closest<HTMLElement>(`[${HEAD}]`) : null);
-const focusHead = (head: HTMLElement | undefined) => head?.querySelector<HTMLElement>(`[${OPENER}]`)?.focus();
+const headAt = (target: EventTarget | null) =>
+  target instanceof HTMLElement ? target.closest<HTMLElement>(`[${HEAD}]`) : null;
+const focusHead = (head: HTMLElement | undefined) =>
+  head?.querySelector<HTMLElement>(`[${OPENER}]`)?.focus();
 
 /** Whether a key press belongs to blocks: not to a text being typed or marked. */
 function isForBlocks(event: Event): boolean {
@@ -58,7 +60,14 @@ export function useBlockKeys(): (event: KeyboardEvent) => void {
     const head = headAt(event.target);
     const id = head?.getAttribute(HEAD);
     // On the grip, arrows carry the block.
-    if (!head || !id || event.ctrlKey || event.metaKey || (event.target as HTMLElement).closest('[data-grip]')) return;
+    if (
+      !head ||
+      !id ||
+      event.ctrlKey ||
+      event.metaKey ||
+      (event.target as HTMLElement).closest('[data-grip]')
+    )
+      return;
     const all = heads();
     const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0;
     if (step !== 0 && event.altKey) {

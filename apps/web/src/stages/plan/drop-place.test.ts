@@ -1,15 +1,29 @@
-import { applyEdit, beginEditing, makeBlock, makeLesson, placeBlocks, type Lesson } from '@zest/core/lesson';
+import {
+  applyEdit,
+  beginEditing,
+  makeBlock,
+  makeLesson,
+  placeBlocks,
+  type Lesson,
+} from '@zest/core/lesson';
 import { describe, expect, it } from 'vitest';
 import { dropPlace } from './drop-place.ts';
 
 const lesson: Lesson = {
   ...makeLesson('Letters', () => 'l'),
-  sections: ['abcd', 'ef', ''].map((letters, i) => ({ id: `s${i}`, title: '', blocks: [...letters].map((id) => makeBlock('talk', () => id)) })),
+  sections: ['abcd', 'ef', ''].map((letters, i) => ({
+    id: `s${i}`,
+    title: '',
+    blocks: [...letters].map((id) => makeBlock('talk', () => id)),
+  })),
 };
 const dropped = (dragged: string, over: string, chosen = dragged) => {
   const moving = new Set(chosen);
   const place = dropPlace(lesson, dragged, over, moving);
-  const after = place ? applyEdit(beginEditing(lesson), 'Move', placeBlocks(moving, place.sectionId, place.beforeId)).lesson : lesson;
+  const after = place
+    ? applyEdit(beginEditing(lesson), 'Move', placeBlocks(moving, place.sectionId, place.beforeId))
+        .lesson
+    : lesson;
   return after.sections.map(({ blocks }) => blocks.map(({ id }) => id).join('')).join('|');
 };
 

@@ -18,5 +18,13 @@ const sideNames = [
 
 export function FirstSide({ block }: { block: BlockOf<'reps' | 'hold' | 'intervals'> }) {
   const change = useChange(block);
-  return <ChoiceField label="First side" value={block.startSide} choices={sideNames} sx={{ width: 120 }} onChange={(side) => change('First side', (d) => void (d.startSide = side))} />;
+  return (
+    <ChoiceField
+      label="First side"
+      value={block.startSide}
+      choices={sideNames}
+      sx={{ width: 120 }}
+      onChange={(side) => change('First side', (d) => void (d.startSide = side))}
+    />
+  );
 }

@@ -23,14 +23,25 @@ export function CueList({ block }: { block: Block }) {
               label={`Cue ${i + 1}`}
               value={cue.text}
               most={LIMITS.line}
-              helper={cue.text.trim().split(/\s+/).length > 5 ? 'Two to five words are read best.' : undefined}
-              onChange={(text) => change(`Cue ${i + 1}`, (d) => void (d.cues[i] && (d.cues[i].text = text)))}
+              helper={
+                cue.text.trim().split(/\s+/).length > 5
+                  ? 'Two to five words are read best.'
+                  : undefined
+              }
+              onChange={(text) =>
+                change(`Cue ${i + 1}`, (d) => void (d.cues[i] && (d.cues[i].text = text)))
+              }
             />
             <ChoiceField
               label="When"
               value={cue.moment}
               choices={cueMomentNames}
-              onChange={(moment) => change(`Moment of cue ${i + 1}`, (d) => void (d.cues[i] && (d.cues[i].moment = moment)))}
+              onChange={(moment) =>
+                change(
+                  `Moment of cue ${i + 1}`,
+                  (d) => void (d.cues[i] && (d.cues[i].moment = moment)),
+                )
+              }
             />
           </>
         ),
@@ -64,21 +75,34 @@ export function KitList({ block }: { block: Block }) {
               value={item.quantity}
               range={{ min: 1, max: 99 }}
               sx={{ width: 110, flex: 'none' }}
-              onChange={(n) => change('How many', (d) => void (d.kit[i] && (d.kit[i].quantity = n)))}
+              onChange={(n) =>
+                change('How many', (d) => void (d.kit[i] && (d.kit[i].quantity = n)))
+              }
             />
             <ChoiceField
               label="For"
               value={item.share}
               choices={shares}
               sx={{ width: 130, flex: 'none' }}
-              onChange={(share) => change('For whom', (d) => void (d.kit[i] && (d.kit[i].share = share)))}
+              onChange={(share) =>
+                change('For whom', (d) => void (d.kit[i] && (d.kit[i].share = share)))
+              }
             />
-            <TextLine label="What" value={item.name} most={LIMITS.title} onChange={(text) => change('Kit name', (d) => void (d.kit[i] && (d.kit[i].name = text)))} />
+            <TextLine
+              label="What"
+              value={item.name}
+              most={LIMITS.title}
+              onChange={(text) =>
+                change('Kit name', (d) => void (d.kit[i] && (d.kit[i].name = text)))
+              }
+            />
             <TextLine
               label="Stand-in"
               value={item.standIn}
               most={LIMITS.title}
-              onChange={(text) => change('Stand-in', (d) => void (d.kit[i] && (d.kit[i].standIn = text)))}
+              onChange={(text) =>
+                change('Stand-in', (d) => void (d.kit[i] && (d.kit[i].standIn = text)))
+              }
             />
           </>
         ),
@@ -122,14 +146,27 @@ export function Commands({ block }: { block: BlockOf<'called'> }) {
       title="Commands"
       addLabel="+ Command"
       most={Math.min(LIMITS.labels.max, room)}
-      full={room < LIMITS.labels.max ? `${block.calls} calls have room for ${room} commands called ${block.minEach} times each. More calls make room for more.` : undefined}
+      full={
+        room < LIMITS.labels.max
+          ? `${block.calls} calls have room for ${room} commands called ${block.minEach} times each. More calls make room for more.`
+          : undefined
+      }
       least={LIMITS.labels.min}
       onAdd={() => change('Commands', (d) => void d.labels.push({ id: makeId(), text: '' }), false)}
       onRemove={(i) => change('Commands', (d) => void d.labels.splice(i, 1), false)}
       rows={block.labels.map(({ id, text }, i) => ({
         key: id,
         name: text,
-        fields: <TextLine label={`Command ${i + 1}`} value={text} most={LIMITS.title} onChange={(next) => change(`Command ${i + 1}`, (d) => void (d.labels[i] && (d.labels[i].text = next)))} />,
+        fields: (
+          <TextLine
+            label={`Command ${i + 1}`}
+            value={text}
+            most={LIMITS.title}
+            onChange={(next) =>
+              change(`Command ${i + 1}`, (d) => void (d.labels[i] && (d.labels[i].text = next)))
+            }
+          />
+        ),
       }))}
     />
   );
@@ -143,15 +180,31 @@ export function ScoreTargets({ block }: { block: BlockOf<'game'> }) {
       title="Targets"
       addLabel="+ Target"
       most={LIMITS.targets}
-      onAdd={() => change('Targets', (d) => void d.targets.push({ id: makeId(), name: '', points: 1 }), false)}
+      onAdd={() =>
+        change('Targets', (d) => void d.targets.push({ id: makeId(), name: '', points: 1 }), false)
+      }
       onRemove={(i) => change('Targets', (d) => void d.targets.splice(i, 1), false)}
       rows={block.targets.map(({ id, name, points }, i) => ({
         key: id,
         name,
         fields: (
           <>
-            <TextLine label={`Target ${i + 1}`} value={name} most={LIMITS.title} onChange={(text) => change(`Target ${i + 1}`, (d) => void (d.targets[i] && (d.targets[i].name = text)))} />
-            <WholeField label="Points" value={points} range={LIMITS.points} onChange={(n) => change('Points', (d) => void (d.targets[i] && (d.targets[i].points = n)))} />
+            <TextLine
+              label={`Target ${i + 1}`}
+              value={name}
+              most={LIMITS.title}
+              onChange={(text) =>
+                change(`Target ${i + 1}`, (d) => void (d.targets[i] && (d.targets[i].name = text)))
+              }
+            />
+            <WholeField
+              label="Points"
+              value={points}
+              range={LIMITS.points}
+              onChange={(n) =>
+                change('Points', (d) => void (d.targets[i] && (d.targets[i].points = n)))
+              }
+            />
           </>
         ),
       }))}
@@ -172,7 +225,14 @@ export function CardLines({ block }: { block: BlockOf<'card'> }) {
       rows={block.lines.map((text, i) => ({
         key: String(i),
         name: text,
-        fields: <TextLine label={`Line ${i + 1}`} value={text} most={LIMITS.line} onChange={(next) => change(`Line ${i + 1}`, (d) => void (d.lines[i] = next))} />,
+        fields: (
+          <TextLine
+            label={`Line ${i + 1}`}
+            value={text}
+            most={LIMITS.line}
+            onChange={(next) => change(`Line ${i + 1}`, (d) => void (d.lines[i] = next))}
+          />
+        ),
       }))}
     />
   );
@@ -186,7 +246,20 @@ export function LevelList({ block }: { block: Block }) {
       title="Easier and harder"
       addLabel="+ Form"
       most={LIMITS.levels}
-      onAdd={() => change('Levels', (d) => void d.levels.push({ id: makeId(), form: d.levels.length === 0 ? 'easier' : 'harder', text: '', rule: '', target: null }), false)}
+      onAdd={() =>
+        change(
+          'Levels',
+          (d) =>
+            void d.levels.push({
+              id: makeId(),
+              form: d.levels.length === 0 ? 'easier' : 'harder',
+              text: '',
+              rule: '',
+              target: null,
+            }),
+          false,
+        )
+      }
       onRemove={(i) => change('Levels', (d) => void d.levels.splice(i, 1), false)}
       rows={block.levels.map((level, i) => ({
         key: level.id,
@@ -201,16 +274,40 @@ export function LevelList({ block }: { block: Block }) {
                 ['harder', 'harder'],
               ]}
               sx={{ width: 120, flex: 'none' }}
-              onChange={(form) => change('Form', (d) => void (d.levels[i] && (d.levels[i].form = form)))}
+              onChange={(form) =>
+                change('Form', (d) => void (d.levels[i] && (d.levels[i].form = form)))
+              }
             />
-            <TextLine label={`Form ${i + 1}`} value={level.text} most={LIMITS.line} onChange={(text) => change(`Form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].text = text)))} />
+            <TextLine
+              label={`Form ${i + 1}`}
+              value={level.text}
+              most={LIMITS.line}
+              onChange={(text) =>
+                change(`Form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].text = text)))
+              }
+            />
             <TextLine
               label="Choose it when"
               value={level.rule}
               most={LIMITS.line}
-              onChange={(text) => change(`Rule of form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].rule = text)))}
+              onChange={(text) =>
+                change(
+                  `Rule of form ${i + 1}`,
+                  (d) => void (d.levels[i] && (d.levels[i].rule = text)),
+                )
+              }
             />
-            <AimField label={`Aim ${i + 1}`} value={level.target} most={LIMITS.target.max} onChange={(target) => change(`Aim of form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].target = target)))} />
+            <AimField
+              label={`Aim ${i + 1}`}
+              value={level.target}
+              most={LIMITS.target.max}
+              onChange={(target) =>
+                change(
+                  `Aim of form ${i + 1}`,
+                  (d) => void (d.levels[i] && (d.levels[i].target = target)),
+                )
+              }
+            />
           </>
         ),
       }))}

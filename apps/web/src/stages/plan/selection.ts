@@ -12,7 +12,12 @@ export interface Selection {
 }
 
 const NONE: ReadonlySet<string> = new Set();
-export const SelectionContext = createContext<Selection>({ ids: NONE, toggle: () => undefined, reach: () => undefined, set: () => undefined });
+export const SelectionContext = createContext<Selection>({
+  ids: NONE,
+  toggle: () => undefined,
+  reach: () => undefined,
+  set: () => undefined,
+});
 export const useSelection = (): Selection => useContext(SelectionContext);
 
 /** Makes the selection; blocks that are gone are no longer in it. */

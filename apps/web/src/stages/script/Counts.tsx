@@ -26,7 +26,9 @@ export function Counts() {
   const counts = useLessonPart(({ settings }) => settings.counts);
   const [isOpen, setOpen] = useState(false);
   const dispatch = useAppDispatch();
-  const canSpeak = 'speechSynthesis' in window && window.speechSynthesis.getVoices().some(({ lang }) => lang.startsWith(counts.language));
+  const canSpeak =
+    'speechSynthesis' in window &&
+    window.speechSynthesis.getVoices().some(({ lang }) => lang.startsWith(counts.language));
   const listen = (direction: 'up' | 'down') => {
     const spoken = new SpeechSynthesisUtterance(calledCount(SHOWN, direction, counts).join(', '));
     spoken.lang = counts.language;
@@ -48,11 +50,29 @@ export function Counts() {
   return (
     <>
       <Button onClick={() => setOpen(true)}>Counts</Button>
-      <Dialog open={isOpen} onClose={() => setOpen(false)} fullWidth maxWidth="sm" aria-labelledby="counts-title">
+      <Dialog
+        open={isOpen}
+        onClose={() => setOpen(false)}
+        fullWidth
+        maxWidth="sm"
+        aria-labelledby="counts-title"
+      >
         <DialogTitle id="counts-title">How you count</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
-            <ChoiceField label="Count in" value={counts.language} choices={languages} onChange={(language) => dispatch(edit('Language of the counts', (d) => void (d.settings.counts.language = language)))} />
+            <ChoiceField
+              label="Count in"
+              value={counts.language}
+              choices={languages}
+              onChange={(language) =>
+                dispatch(
+                  edit(
+                    'Language of the counts',
+                    (d) => void (d.settings.counts.language = language),
+                  ),
+                )
+              }
+            />
             <Typography>Up: {calledCount(SHOWN, 'up', counts).join(', ')}.</Typography>
             <Typography>Down: {calledCount(SHOWN, 'down', counts).join(', ')}.</Typography>
             {canSpeak && (
@@ -61,8 +81,16 @@ export function Counts() {
                 <Button onClick={() => listen('down')}>Listen, down</Button>
               </Stack>
             )}
-            <Typography color="text.secondary">Your own word for a number, where you say it otherwise (“eight” as “and rest”).</Typography>
-            <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))', gap: 1.5 }}>
+            <Typography color="text.secondary">
+              Your own word for a number, where you say it otherwise (“eight” as “and rest”).
+            </Typography>
+            <Box
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: 'repeat(auto-fill, minmax(150px, 1fr))',
+                gap: 1.5,
+              }}
+            >
               {Array.from({ length: SHOWN }, (_, i) => (
                 <TextLine
                   key={i}

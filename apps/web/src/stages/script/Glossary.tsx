@@ -14,7 +14,13 @@ const OFFERED = 8;
 
 function textOf(lesson: Lesson): string {
   return blocksOf(lesson)
-    .map((block) => [saidIn(block), ...block.cues.map(({ text }) => text), ...(block.kind === 'card' ? block.lines : [])].join('. '))
+    .map((block) =>
+      [
+        saidIn(block),
+        ...block.cues.map(({ text }) => text),
+        ...(block.kind === 'card' ? block.lines : []),
+      ].join('. '),
+    )
     .join('. ');
 }
 
@@ -24,20 +30,34 @@ export function Glossary() {
   const glossary = useLessonPart((now) => now.glossary);
   const [isOpen, setOpen] = useState(false);
   const dispatch = useAppDispatch();
-  const set = (label: string, recipe: (terms: Term[]) => void, merge = true) => dispatch(edit(label, (d) => recipe(d.glossary), merge));
-  const add = (term: string) => set('Add a term', (terms) => void terms.push({ id: makeId(), term, plain: '' }), false);
+  const set = (label: string, recipe: (terms: Term[]) => void, merge = true) =>
+    dispatch(edit(label, (d) => recipe(d.glossary), merge));
+  const add = (term: string) =>
+    set('Add a term', (terms) => void terms.push({ id: makeId(), term, plain: '' }), false);
   const offered = isOpen ? unexplainedWords(textOf(lesson), glossary).slice(0, OFFERED) : [];
   const isFull = glossary.length >= LIMITS.glossary;
   return (
     <>
       <Button onClick={() => setOpen(true)}>Glossary ({glossary.length})</Button>
-      <Dialog open={isOpen} onClose={() => setOpen(false)} fullWidth maxWidth="md" aria-labelledby="glossary-title">
+      <Dialog
+        open={isOpen}
+        onClose={() => setOpen(false)}
+        fullWidth
+        maxWidth="md"
+        aria-labelledby="glossary-title"
+      >
         <DialogTitle id="glossary-title">Glossary</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
-            <Typography color="text.secondary">Explained in the script where they are said, and on the sheet for families.</Typography>
+            <Typography color="text.secondary">
+              Explained in the script where they are said, and on the sheet for families.
+            </Typography>
             {offered.length > 0 && !isFull && (
-              <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
+              <Stack
+                direction="row"
+                useFlexGap
+                sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}
+              >
                 <Typography>Long words nothing explains:</Typography>
                 {offered.map((word) => (
                   <Chip key={word} label={`+ ${word}`} onClick={() => add(word)} />
@@ -55,8 +75,26 @@ export function Glossary() {
                 name: term,
                 fields: (
                   <>
-                    <TextLine label={`Term ${i + 1}`} value={term} most={LIMITS.title} sx={{ maxWidth: 220 }} onChange={(text) => set(`Term ${i + 1}`, (terms) => void (terms[i] && (terms[i].term = text)))} />
-                    <TextLine label="In plain words" value={plain} most={LIMITS.line} onChange={(text) => set(`Explanation ${i + 1}`, (terms) => void (terms[i] && (terms[i].plain = text)))} />
+                    <TextLine
+                      label={`Term ${i + 1}`}
+                      value={term}
+                      most={LIMITS.title}
+                      sx={{ maxWidth: 220 }}
+                      onChange={(text) =>
+                        set(`Term ${i + 1}`, (terms) => void (terms[i] && (terms[i].term = text)))
+                      }
+                    />
+                    <TextLine
+                      label="In plain words"
+                      value={plain}
+                      most={LIMITS.line}
+                      onChange={(text) =>
+                        set(
+                          `Explanation ${i + 1}`,
+                          (terms) => void (terms[i] && (terms[i].plain = text)),
+                        )
+                      }
+                    />
                   </>
                 ),
               }))}

@@ -1,4 +1,13 @@
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Stack,
+  Typography,
+} from '@mui/material';
 import { LIMITS, type Block } from '@zest/core/lesson';
 import { measuredWpm, paceOf, saidIn } from '@zest/core/script';
 import { lengthText } from '@zest/core/time';
@@ -15,13 +24,36 @@ export function PaceMeter({ block }: { block: Block }) {
   const part = roomMs === null || roomMs === 0 ? 1 : Math.min(1, spokenMs / roomMs);
   if (words === 0) return null;
   return (
-    <Stack direction="row" sx={{ alignItems: 'center', columnGap: 1.5, flexWrap: 'wrap' }} useFlexGap>
-      <Box sx={{ width: 90, height: 8, borderRadius: 1, border: 1, borderColor: 'divider', bgcolor: 'background.default' }} aria-hidden>
-        <Box sx={{ width: `${part * 100}%`, height: '100%', bgcolor: isOver ? 'error.main' : 'secondary.main' }} />
+    <Stack
+      direction="row"
+      sx={{ alignItems: 'center', columnGap: 1.5, flexWrap: 'wrap' }}
+      useFlexGap
+    >
+      <Box
+        sx={{
+          width: 90,
+          height: 8,
+          borderRadius: 1,
+          border: 1,
+          borderColor: 'divider',
+          bgcolor: 'background.default',
+        }}
+        aria-hidden
+      >
+        <Box
+          sx={{
+            width: `${part * 100}%`,
+            height: '100%',
+            bgcolor: isOver ? 'error.main' : 'secondary.main',
+          }}
+        />
       </Box>
       <Typography variant="body2" color={isOver ? 'error' : 'text.secondary'}>
         {words} words, {lengthText(spokenMs)}
-        {roomMs !== null && (isOver ? `: ${lengthText(spokenMs - roomMs)} more than the block lasts. Cut words or lengthen it.` : ` of the block’s ${lengthText(roomMs)}`)}
+        {roomMs !== null &&
+          (isOver
+            ? `: ${lengthText(spokenMs - roomMs)} more than the block lasts. Cut words or lengthen it.`
+            : ` of the block’s ${lengthText(roomMs)}`)}
       </Typography>
     </Stack>
   );
@@ -53,7 +85,9 @@ export function ReadAloud({ block }: { block: Block }) {
       <Dialog open={isOpen} onClose={close} maxWidth="sm" fullWidth>
         <DialogTitle>Read this aloud as you would on camera</DialogTitle>
         <DialogContent>
-          <Typography sx={{ fontSize: '1.15rem', lineHeight: 1.6, whiteSpace: 'pre-wrap' }}>{text || 'This block has no words yet. Choose one with at least 20 words.'}</Typography>
+          <Typography sx={{ fontSize: '1.15rem', lineHeight: 1.6, whiteSpace: 'pre-wrap' }}>
+            {text || 'This block has no words yet. Choose one with at least 20 words.'}
+          </Typography>
           <Typography sx={{ mt: 2, fontVariantNumeric: 'tabular-nums' }} aria-live="polite">
             {startedAt !== null
               ? `${(tookMs / 1000).toFixed(0)} s`

@@ -19,9 +19,20 @@ export function Prompter() {
   return (
     <>
       <Button onClick={() => setOpen(true)}>Prompter</Button>
-      <Dialog fullScreen open={isOpen} onClose={() => setOpen(false)} slotProps={{ paper: { 'aria-label': 'Prompter', sx: { bgcolor: '#12100d', color: '#fff6ea' } } }}>
+      <Dialog
+        fullScreen
+        open={isOpen}
+        onClose={() => setOpen(false)}
+        slotProps={{
+          paper: { 'aria-label': 'Prompter', sx: { bgcolor: '#12100d', color: '#fff6ea' } },
+        }}
+      >
         <Box sx={{ position: 'sticky', top: 0, p: 1, textAlign: 'right', bgcolor: '#12100d' }}>
-          <Button variant="outlined" onClick={() => setOpen(false)} sx={{ color: '#ffb454', borderColor: '#ffb454' }}>
+          <Button
+            variant="outlined"
+            onClick={() => setOpen(false)}
+            sx={{ color: '#ffb454', borderColor: '#ffb454' }}
+          >
             Close the prompter
           </Button>
         </Box>

@@ -35,10 +35,20 @@ function HandText({ text, hand }: { text: string; hand: Side }) {
 export function Reading({ block, hand }: { block: Block; hand: Side }) {
   const words = new Map(block.cues.map(({ id, text }) => [id, text]));
   const pieces = piecesOf(block.script, block.cues);
-  const asked = block.kind === 'question' ? [block.question, block.answer].filter((text) => text !== '') : [];
-  if (pieces.length === 0 && asked.length === 0) return <Typography color="text.secondary">Nothing is said yet.</Typography>;
+  const asked =
+    block.kind === 'question' ? [block.question, block.answer].filter((text) => text !== '') : [];
+  if (pieces.length === 0 && asked.length === 0)
+    return <Typography color="text.secondary">Nothing is said yet.</Typography>;
   return (
-    <Box sx={{ whiteSpace: 'pre-wrap', unicodeBidi: 'plaintext', textAlign: 'start', lineHeight: 1.55, overflowWrap: 'anywhere' }}>
+    <Box
+      sx={{
+        whiteSpace: 'pre-wrap',
+        unicodeBidi: 'plaintext',
+        textAlign: 'start',
+        lineHeight: 1.55,
+        overflowWrap: 'anywhere',
+      }}
+    >
       {pieces.map((piece, i) =>
         piece.kind === 'cue' ? (
           <span key={i} className="cue-tag">
@@ -62,19 +72,40 @@ export function FixedSides({ block }: { block: Block }) {
   const change = useChange(block);
   const places = [
     { name: 'What you say', text: block.script, set: rewriteScript },
-    ...block.cues.map((cue, i) => ({ name: `Cue “${cue.text}”`, text: cue.text, set: (d: Block, text: string) => void (d.cues[i] && (d.cues[i].text = text)) })),
+    ...block.cues.map((cue, i) => ({
+      name: `Cue “${cue.text}”`,
+      text: cue.text,
+      set: (d: Block, text: string) => void (d.cues[i] && (d.cues[i].text = text)),
+    })),
   ];
-  const found = places.flatMap((place) => fixedSides(place.text).map((side) => ({ ...place, ...side })));
+  const found = places.flatMap((place) =>
+    fixedSides(place.text).map((side) => ({ ...place, ...side })),
+  );
   if (found.length === 0) return null;
   return (
     <Stack spacing={0.5}>
       {found.map(({ name, text, set, at, words, instead }) => (
-        <Stack key={`${name} ${at}`} direction="row" useFlexGap sx={{ alignItems: 'center', flexWrap: 'wrap', columnGap: 1 }}>
+        <Stack
+          key={`${name} ${at}`}
+          direction="row"
+          useFlexGap
+          sx={{ alignItems: 'center', flexWrap: 'wrap', columnGap: 1 }}
+        >
           <Typography variant="body2">
-            {name}: “{words}” holds for one hand only.{instead ? '' : ' Say “other foot”, “foot of the throwing hand”, or name what it does.'}
+            {name}: “{words}” holds for one hand only.
+            {instead ? '' : ' Say “other foot”, “foot of the throwing hand”, or name what it does.'}
           </Typography>
           {instead && (
-            <Button size="small" onClick={() => change('Wording', (d) => set(d, text.slice(0, at) + instead + text.slice(at + words.length)), false)}>
+            <Button
+              size="small"
+              onClick={() =>
+                change(
+                  'Wording',
+                  (d) => set(d, text.slice(0, at) + instead + text.slice(at + words.length)),
+                  false,
+                )
+              }
+            >
               Write “{instead}”
             </Button>
           )}

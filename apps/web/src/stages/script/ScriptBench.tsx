@@ -31,15 +31,37 @@ const Row = memo(function Row({ block, isOpen, hand, onOpen }: RowProps) {
     <Box
       component="section"
       aria-label={`Script of ${block.title}`}
-      sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 3fr) minmax(0, 2fr)' }, columnGap: 3, rowGap: 1, py: 1.5, px: 2, borderTop: 1, borderColor: 'divider', borderLeft: 4, borderLeftColor: isOpen ? 'primary.main' : 'transparent' }}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 3fr) minmax(0, 2fr)' },
+        columnGap: 3,
+        rowGap: 1,
+        py: 1.5,
+        px: 2,
+        borderTop: 1,
+        borderColor: 'divider',
+        borderLeft: 4,
+        borderLeftColor: isOpen ? 'primary.main' : 'transparent',
+      }}
     >
-      <Stack spacing={1} sx={{ minWidth: 0, alignSelf: 'start', position: { md: 'sticky' }, top: 8 }}>
-        <ButtonBase onClick={() => onOpen(block.id)} aria-expanded={isOpen} sx={{ justifyContent: 'start', textAlign: 'left' }}>
+      <Stack
+        spacing={1}
+        sx={{ minWidth: 0, alignSelf: 'start', position: { md: 'sticky' }, top: 8 }}
+      >
+        <ButtonBase
+          onClick={() => onOpen(block.id)}
+          aria-expanded={isOpen}
+          sx={{ justifyContent: 'start', textAlign: 'left' }}
+        >
           <Typography component="h3" variant="h3">
             {block.title || 'Untitled'}
           </Typography>
         </ButtonBase>
-        {isOpen ? <ScriptEditor key={block.id} block={block} /> : <Reading block={block} hand={hand} />}
+        {isOpen ? (
+          <ScriptEditor key={block.id} block={block} />
+        ) : (
+          <Reading block={block} hand={hand} />
+        )}
         <PaceMeter block={block} />
         {isOpen && <FixedSides block={block} />}
       </Stack>
@@ -57,7 +79,8 @@ export function ScriptBench() {
   const dispatch = useAppDispatch();
   const speechWpm = useLessonPart(({ settings }) => settings.speechWpm);
   const said = lesson.sections.flatMap(({ blocks }) => blocks.map(saidIn)).join(' ');
-  if (!chosen) return <Typography>A script needs blocks. Add some on the Plan bench first.</Typography>;
+  if (!chosen)
+    return <Typography>A script needs blocks. Add some on the Plan bench first.</Typography>;
   return (
     <Stack spacing={2}>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
@@ -65,7 +88,9 @@ export function ScriptBench() {
           label="Words a minute"
           value={speechWpm}
           range={LIMITS.speechWpm}
-          onChange={(wpm) => dispatch(edit('Words a minute', (d) => void (d.settings.speechWpm = wpm), true))}
+          onChange={(wpm) =>
+            dispatch(edit('Words a minute', (d) => void (d.settings.speechWpm = wpm), true))
+          }
         />
         <ReadAloud block={chosen} />
         <ChoiceField
@@ -82,7 +107,9 @@ export function ScriptBench() {
         <Glossary />
         <Counts />
         <SecondLanguage />
-        <Typography color="text.secondary">All that is said: {lengthText(speechMs(said, speechWpm))}</Typography>
+        <Typography color="text.secondary">
+          All that is said: {lengthText(speechMs(said, speechWpm))}
+        </Typography>
       </Stack>
       {lesson.sections.map((section) => (
         <Paper key={section.id} variant="outlined">
@@ -90,7 +117,13 @@ export function ScriptBench() {
             {section.title}
           </Typography>
           {section.blocks.map((block) => (
-            <Row key={block.id} block={block} isOpen={block.id === chosen.id} hand={hand} onOpen={open} />
+            <Row
+              key={block.id}
+              block={block}
+              isOpen={block.id === chosen.id}
+              hand={hand}
+              onOpen={open}
+            />
           ))}
         </Paper>
       ))}

@@ -22,13 +22,31 @@ const CueTag = Node.create({
   selectable: true,
   draggable: true,
   addAttributes: () => ({ cueId: { default: '' }, label: { default: '' } }),
-  parseHTML: () => [{ tag: 'span[data-cue]', getAttrs: (element) => ({ cueId: element.dataset['cue'] ?? '', label: element.textContent }) }],
-  renderHTML: ({ node }) => ['span', { 'data-cue': String(node.attrs['cueId']), class: 'cue-tag' }, String(node.attrs['label']) || 'cue'],
+  parseHTML: () => [
+    {
+      tag: 'span[data-cue]',
+      getAttrs: (element) => ({ cueId: element.dataset['cue'] ?? '', label: element.textContent }),
+    },
+  ],
+  renderHTML: ({ node }) => [
+    'span',
+    { 'data-cue': String(node.attrs['cueId']), class: 'cue-tag' },
+    String(node.attrs['label']) || 'cue',
+  ],
 });
 
 /** What decides how the editor looks: it is set anew only when this differs from what it holds. */
-function stateOf(script: string, cues: Block['cues'], anchors: (id: string) => number | null | undefined): string {
-  return JSON.stringify([script, cues.flatMap(({ id, text }) => (typeof anchors(id) === 'number' ? [[id, text, anchors(id)]] : [])).sort()]);
+function stateOf(
+  script: string,
+  cues: Block['cues'],
+  anchors: (id: string) => number | null | undefined,
+): string {
+  return JSON.stringify([
+    script,
+    cues
+      .flatMap(({ id, text }) => (typeof anchors(id) === 'number' ? [[id, text, anchors(id)]] : []))
+      .sort(),
+  ]);
 }
 
 /** The words of a block, with its cues as tags in the sentences where they are spoken. */
@@ -43,7 +61,15 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
     injectCSS: false,
     extensions: [Document, Paragraph, Text, CueTag],
     content: toDocument(block.script, block.cues),
-    editorProps: { transformPastedHTML: tablesAsLines, attributes: { 'aria-label': `Words of ${block.title}`, role: 'textbox', 'aria-multiline': 'true', class: 'script-text' } },
+    editorProps: {
+      transformPastedHTML: tablesAsLines,
+      attributes: {
+        'aria-label': `Words of ${block.title}`,
+        role: 'textbox',
+        'aria-multiline': 'true',
+        class: 'script-text',
+      },
+    },
     onUpdate: ({ editor: own }) => {
       const { script, anchors } = fromDocument(own.getJSON());
       latest.current.change('Words', (draft) => {
@@ -57,10 +83,19 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
     const { script, anchors } = fromDocument(editor.getJSON());
     const labels = new Map<string, string>();
     editor.state.doc.descendants((node) => {
-      if (node.type.name === 'cueTag') labels.set(String(node.attrs['cueId']), String(node.attrs['label']));
+      if (node.type.name === 'cueTag')
+        labels.set(String(node.attrs['cueId']), String(node.attrs['label']));
     });
-    const held = stateOf(script, block.cues.map((cue) => ({ ...cue, text: labels.get(cue.id) ?? '' })), (id) => anchors.get(id));
-    const wanted = stateOf(block.script, block.cues, (id) => block.cues.find((cue) => cue.id === id)?.anchor);
+    const held = stateOf(
+      script,
+      block.cues.map((cue) => ({ ...cue, text: labels.get(cue.id) ?? '' })),
+      (id) => anchors.get(id),
+    );
+    const wanted = stateOf(
+      block.script,
+      block.cues,
+      (id) => block.cues.find((cue) => cue.id === id)?.anchor,
+    );
     if (held === wanted) return;
     // Undone, or changed beside the editor.
     const { from } = editor.state.selection;
@@ -76,12 +111,20 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
     const text = place.parent.textBetween(0, place.parent.content.size, undefined, ' ');
     return place.start() + wordBorder(text, place.parentOffset, way);
   };
-  const putTag = (cueId: string, label: string) => editor?.chain().focus().setTextSelection(border(editor.state.selection.from)).insertContent(tagNode(cueId, label)).run();
+  const putTag = (cueId: string, label: string) =>
+    editor
+      ?.chain()
+      .focus()
+      .setTextSelection(border(editor.state.selection.from))
+      .insertContent(tagNode(cueId, label))
+      .run();
   const addHere = () => {
     if (!editor) return;
     const { selection } = editor.state;
     // Words that are marked in part are meant as a whole.
-    const [from, to] = selection.empty ? [border(selection.from), border(selection.from)] : [border(selection.from, 'before'), border(selection.to, 'after')];
+    const [from, to] = selection.empty
+      ? [border(selection.from), border(selection.from)]
+      : [border(selection.from, 'before'), border(selection.to, 'after')];
     const words = editor.state.doc.textBetween(from, to, ' ').trim().slice(0, LIMITS.line);
     const cue = makeCue(words, makeId);
     change('Cues', (draft) => void draft.cues.push(cue), false);
@@ -93,12 +136,32 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
   return (
     <Stack spacing={1}>
       <EditorContent editor={editor} />
-      {full && <Typography color="error">At most {LIMITS.script} characters; what goes beyond is not kept.</Typography>}
+      {full && (
+        <Typography color="error">
+          At most {LIMITS.script} characters; what goes beyond is not kept.
+        </Typography>
+      )}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
-        <AddButton label="+ Cue here" keepsFocus count={block.cues.length} most={LIMITS.cues} full={`A block has ${LIMITS.cues} cues at most.`} onAdd={addHere} />
-        {unspoken.length > 0 && <Typography variant="body2">Not spoken yet, put at the cursor:</Typography>}
+        <AddButton
+          label="+ Cue here"
+          keepsFocus
+          count={block.cues.length}
+          most={LIMITS.cues}
+          full={`A block has ${LIMITS.cues} cues at most.`}
+          onAdd={addHere}
+        />
+        {unspoken.length > 0 && (
+          <Typography variant="body2">Not spoken yet, put at the cursor:</Typography>
+        )}
         {unspoken.map(({ id, text }) => (
-          <Chip key={id} size="small" label={text} variant="outlined" onMouseDown={(event) => event.preventDefault()} onClick={() => putTag(id, text)} />
+          <Chip
+            key={id}
+            size="small"
+            label={text}
+            variant="outlined"
+            onMouseDown={(event) => event.preventDefault()}
+            onClick={() => putTag(id, text)}
+          />
         ))}
       </Stack>
     </Stack>

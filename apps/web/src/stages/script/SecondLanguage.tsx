@@ -1,4 +1,13 @@
-import { Alert, Button, Dialog, DialogContent, DialogTitle, LinearProgress, Stack, Typography } from '@mui/material';
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogContent,
+  DialogTitle,
+  LinearProgress,
+  Stack,
+  Typography,
+} from '@mui/material';
 import { languageSchema, LIMITS, textsOf, type SecondLanguage as Second } from '@zest/core/lesson';
 import { memo, useMemo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
@@ -9,12 +18,29 @@ import { ShortField, TextLine } from '../../ui/fields.tsx';
 const LONG_TEXT = 80;
 const names = new Intl.DisplayNames(undefined, { type: 'language' });
 
-function LanguageField({ label, value, onChange }: { label: string; value: string; onChange: (language: string) => void }) {
+function LanguageField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (language: string) => void;
+}) {
   const read = (text: string) => {
     const tag = languageSchema.safeParse(text.trim());
     return tag.success ? { value: tag.data } : { fault: tag.error.issues[0]?.message ?? '' };
   };
-  return <ShortField label={label} value={value} read={read} helper={names.of(value)} onChange={onChange} sx={{ width: 190 }} />;
+  return (
+    <ShortField
+      label={label}
+      value={value}
+      read={read}
+      helper={names.of(value)}
+      onChange={onChange}
+      sx={{ width: 190 }}
+    />
+  );
 }
 
 interface TextOfLessonProps {
@@ -24,17 +50,29 @@ interface TextOfLessonProps {
 }
 
 /** One text of the lesson and what it is in the second language. */
-const TextOfLesson = memo(function TextOfLesson({ text, language, onChange }: TextOfLessonProps) {
-  const other = useLessonPart(({ second }) => second?.texts.find((one) => one.text === text)?.other ?? '');
-  return (
-    <Stack direction="row" sx={{ gap: 2, alignItems: 'start' }}>
-      <Typography dir="auto" sx={{ flex: 1, pt: 1, whiteSpace: 'pre-wrap' }}>
-        {text}
-      </Typography>
-      <TextLine label={`In ${names.of(language) ?? language}`} value={other} most={LIMITS.script} {...(text.length > LONG_TEXT && { rows: 3 })} onChange={onChange} sx={{ flex: 1 }} />
-    </Stack>
-  );
-}, (was, is) => was.text === is.text && was.language === is.language);
+const TextOfLesson = memo(
+  function TextOfLesson({ text, language, onChange }: TextOfLessonProps) {
+    const other = useLessonPart(
+      ({ second }) => second?.texts.find((one) => one.text === text)?.other ?? '',
+    );
+    return (
+      <Stack direction="row" sx={{ gap: 2, alignItems: 'start' }}>
+        <Typography dir="auto" sx={{ flex: 1, pt: 1, whiteSpace: 'pre-wrap' }}>
+          {text}
+        </Typography>
+        <TextLine
+          label={`In ${names.of(language) ?? language}`}
+          value={other}
+          most={LIMITS.script}
+          {...(text.length > LONG_TEXT && { rows: 3 })}
+          onChange={onChange}
+          sx={{ flex: 1 }}
+        />
+      </Stack>
+    );
+  },
+  (was, is) => was.text === is.text && was.language === is.language,
+);
 
 /** All texts of the lesson beside what they are in a second language; what is left empty stays in the first. */
 export function SecondLanguage() {
@@ -44,9 +82,13 @@ export function SecondLanguage() {
   const second = useLessonPart((now) => now.second);
   const language = useLessonPart(({ settings }) => settings.language);
   const texts = useMemo(() => (isOpen ? textsOf(lesson) : []), [isOpen, lesson]);
-  const known = useMemo(() => new Map(second?.texts.map(({ text, other }) => [text, other])), [second]);
+  const known = useMemo(
+    () => new Map(second?.texts.map(({ text, other }) => [text, other])),
+    [second],
+  );
   const done = texts.filter((text) => (known.get(text) ?? '').trim() !== '').length;
-  const set = (label: string, recipe: (second: Second) => void) => dispatch(edit(label, (d) => void (d.second && recipe(d.second)), true));
+  const set = (label: string, recipe: (second: Second) => void) =>
+    dispatch(edit(label, (d) => void (d.second && recipe(d.second)), true));
   const write = (text: string, other: string) =>
     set(`In the second language: ${text.slice(0, 40)}`, (own) => {
       const at = own.texts.findIndex((one) => one.text === text);
@@ -55,21 +97,73 @@ export function SecondLanguage() {
     });
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Second language{second ? ` (${second.language})` : ''}</Button>
-      <Dialog open={isOpen} onClose={() => setOpen(false)} fullWidth maxWidth="md" aria-labelledby="second-title">
+      <Button onClick={() => setOpen(true)}>
+        Second language{second ? ` (${second.language})` : ''}
+      </Button>
+      <Dialog
+        open={isOpen}
+        onClose={() => setOpen(false)}
+        fullWidth
+        maxWidth="md"
+        aria-labelledby="second-title"
+      >
         <DialogTitle id="second-title">Second language</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
-            <Typography color="text.secondary">Students can see the lesson in it, or read both at once. Clocks and counts say their own words in German, Spanish, French, Italian, Dutch, Polish, Portuguese, Turkish and Arabic, in English otherwise.</Typography>
+            <Typography color="text.secondary">
+              Students can see the lesson in it, or read both at once. Clocks and counts say their
+              own words in German, Spanish, French, Italian, Dutch, Polish, Portuguese, Turkish and
+              Arabic, in English otherwise.
+            </Typography>
             <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-              <LanguageField label="Written in" value={language} onChange={(tag) => dispatch(edit('Language', (d) => void (d.settings.language = tag), true))} />
-              {second && <LanguageField label="Second language" value={second.language} onChange={(tag) => set('Second language', (own) => void (own.language = tag))} />}
+              <LanguageField
+                label="Written in"
+                value={language}
+                onChange={(tag) =>
+                  dispatch(edit('Language', (d) => void (d.settings.language = tag), true))
+                }
+              />
+              {second && (
+                <LanguageField
+                  label="Second language"
+                  value={second.language}
+                  onChange={(tag) => set('Second language', (own) => void (own.language = tag))}
+                />
+              )}
               {second ? (
-                <Button color="error" onClick={() => dispatch(edit('No second language', (d) => void Object.assign(d, { second: null, finish: { ...d.finish, look: { ...d.finish.look, languages: 'one' } } })))}>
+                <Button
+                  color="error"
+                  onClick={() =>
+                    dispatch(
+                      edit(
+                        'No second language',
+                        (d) =>
+                          void Object.assign(d, {
+                            second: null,
+                            finish: { ...d.finish, look: { ...d.finish.look, languages: 'one' } },
+                          }),
+                      ),
+                    )
+                  }
+                >
                   Remove it
                 </Button>
               ) : (
-                <Button variant="contained" onClick={() => dispatch(edit('Second language', (d) => void (d.second = { language: language === 'es' ? 'en' : 'es', texts: [] })))}>
+                <Button
+                  variant="contained"
+                  onClick={() =>
+                    dispatch(
+                      edit(
+                        'Second language',
+                        (d) =>
+                          void (d.second = {
+                            language: language === 'es' ? 'en' : 'es',
+                            texts: [],
+                          }),
+                      ),
+                    )
+                  }
+                >
                   Add a second language
                 </Button>
               )}
@@ -79,10 +173,21 @@ export function SecondLanguage() {
                 <Typography>
                   {done} of {texts.length} texts
                 </Typography>
-                <LinearProgress aria-label="Texts that are written" variant="determinate" value={(100 * done) / Math.max(1, texts.length)} />
-                {second.texts.length >= LIMITS.wordings && <Alert severity="warning">At most {LIMITS.wordings} texts can be written.</Alert>}
+                <LinearProgress
+                  aria-label="Texts that are written"
+                  variant="determinate"
+                  value={(100 * done) / Math.max(1, texts.length)}
+                />
+                {second.texts.length >= LIMITS.wordings && (
+                  <Alert severity="warning">At most {LIMITS.wordings} texts can be written.</Alert>
+                )}
                 {texts.map((text) => (
-                  <TextOfLesson key={text} text={text} language={second.language} onChange={(other) => write(text, other)} />
+                  <TextOfLesson
+                    key={text}
+                    text={text}
+                    language={second.language}
+                    onChange={(other) => write(text, other)}
+                  />
                 ))}
               </>
             )}

@@ -14,10 +14,12 @@ import { useChange } from '../../ui/use-change.ts';
 /** One cue in full: key words, moment, body part, reason, the right form and the usual mistake. */
 function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
   const change = useChange(block);
-  const set = (label: string, recipe: (draft: Cue) => void) => change(`${label} of cue ${at + 1}`, (d) => void (d.cues[at] && recipe(d.cues[at])));
+  const set = (label: string, recipe: (draft: Cue) => void) =>
+    change(`${label} of cue ${at + 1}`, (d) => void (d.cues[at] && recipe(d.cues[at])));
   const words = cue.text.trim() === '' ? 0 : cue.text.trim().split(/\s+/).length;
   const [wanted, setWide] = useState(false);
-  const isWide = wanted || [cue.bodyPart, cue.reason, cue.right, cue.wrong].some((text) => text !== '');
+  const isWide =
+    wanted || [cue.bodyPart, cue.reason, cue.right, cue.wrong].some((text) => text !== '');
   const sentence = sentenceOfCue(block.script, cue);
   return (
     <Paper variant="outlined" sx={{ p: 1.5 }}>
@@ -30,24 +32,57 @@ function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
             helper={words > 5 || words === 1 ? 'Two to five words are read best.' : undefined}
             onChange={(text) => set('Key words', (d) => void (d.text = text))}
           />
-          <ChoiceField label="When" value={cue.moment} choices={cueMomentNames} sx={{ width: 175, flex: 'none' }} onChange={(moment) => set('Moment', (d) => void (d.moment = moment))} />
-          <IconButton aria-label={`Remove cue ${cue.text || at + 1}`} onClick={() => change('Cues', (d) => void d.cues.splice(at, 1), false)}>
+          <ChoiceField
+            label="When"
+            value={cue.moment}
+            choices={cueMomentNames}
+            sx={{ width: 175, flex: 'none' }}
+            onChange={(moment) => set('Moment', (d) => void (d.moment = moment))}
+          />
+          <IconButton
+            aria-label={`Remove cue ${cue.text || at + 1}`}
+            onClick={() => change('Cues', (d) => void d.cues.splice(at, 1), false)}
+          >
             <DeleteOutlineIcon fontSize="small" />
           </IconButton>
         </Stack>
         {isWide ? (
           <>
             <Stack direction="row" spacing={1}>
-              <TextLine label="Body part" value={cue.bodyPart} most={LIMITS.title} onChange={(text) => set('Body part', (d) => void (d.bodyPart = text))} />
-              <TextLine label="Why" value={cue.reason} most={LIMITS.line} onChange={(text) => set('Reason', (d) => void (d.reason = text))} />
+              <TextLine
+                label="Body part"
+                value={cue.bodyPart}
+                most={LIMITS.title}
+                onChange={(text) => set('Body part', (d) => void (d.bodyPart = text))}
+              />
+              <TextLine
+                label="Why"
+                value={cue.reason}
+                most={LIMITS.line}
+                onChange={(text) => set('Reason', (d) => void (d.reason = text))}
+              />
             </Stack>
             <Stack direction="row" spacing={1}>
-              <TextLine label="Right" value={cue.right} most={LIMITS.line} onChange={(text) => set('Right form', (d) => void (d.right = text))} />
-              <TextLine label="Usual mistake" value={cue.wrong} most={LIMITS.line} onChange={(text) => set('Mistake', (d) => void (d.wrong = text))} />
+              <TextLine
+                label="Right"
+                value={cue.right}
+                most={LIMITS.line}
+                onChange={(text) => set('Right form', (d) => void (d.right = text))}
+              />
+              <TextLine
+                label="Usual mistake"
+                value={cue.wrong}
+                most={LIMITS.line}
+                onChange={(text) => set('Mistake', (d) => void (d.wrong = text))}
+              />
             </Stack>
           </>
         ) : (
-          <Button size="small" sx={{ alignSelf: 'start', minHeight: 28, py: 0 }} onClick={() => setWide(true)}>
+          <Button
+            size="small"
+            sx={{ alignSelf: 'start', minHeight: 28, py: 0 }}
+            onClick={() => setWide(true)}
+          >
             Body part, why, right and wrong
           </Button>
         )}
@@ -66,10 +101,16 @@ function ReadingNote({ block }: { block: Block }) {
   if (block.kind !== 'card' && block.kind !== 'question') return null;
   const text = block.kind === 'card' ? [block.title, ...block.lines].join('. ') : block.question;
   const age = readingAge(text);
-  const who = ageFrom < YOUNGEST_READER ? `Under ${YOUNGEST_READER} they do not read yet: say it aloud or show it. A ${YOUNGEST_READER}-year-old needs` : 'They need';
+  const who =
+    ageFrom < YOUNGEST_READER
+      ? `Under ${YOUNGEST_READER} they do not read yet: say it aloud or show it. A ${YOUNGEST_READER}-year-old needs`
+      : 'They need';
   return (
     <Typography variant="body2" color={age !== null && age > ageFrom ? 'error' : 'text.secondary'}>
-      {age === null ? 'Too short to tell how hard it is to read.' : `Reads like age ${age}; your youngest are ${ageFrom} (Flesch-Kincaid, English only).`} {who} {lengthText(readingMs(text, ageFrom))} to read it.
+      {age === null
+        ? 'Too short to tell how hard it is to read.'
+        : `Reads like age ${age}; your youngest are ${ageFrom} (Flesch-Kincaid, English only).`}{' '}
+      {who} {lengthText(readingMs(text, ageFrom))} to read it.
     </Typography>
   );
 }
@@ -82,7 +123,11 @@ function ShownOpen({ block: shown }: { block: Block }) {
         <CueCard key={cue.id} block={block} cue={cue} at={i} />
       ))}
       <CueLibrary block={block} />
-      {block.cues.length === 0 && <Typography color="text.secondary">No cues yet. Put one in a sentence with “+ Cue here”.</Typography>}
+      {block.cues.length === 0 && (
+        <Typography color="text.secondary">
+          No cues yet. Put one in a sentence with “+ Cue here”.
+        </Typography>
+      )}
       <ReadingNote block={block} />
     </Stack>
   );
@@ -91,7 +136,10 @@ function ShownOpen({ block: shown }: { block: Block }) {
 /** What is on screen while the block is spoken. */
 export function Shown({ block, isOpen }: { block: Block; isOpen: boolean }) {
   if (isOpen) return <ShownOpen block={block} />;
-  const shown = [...block.cues.map(({ text }) => text), ...block.cautions.map((text) => `⚠ ${text}`)].filter((text) => text.trim() !== '');
+  const shown = [
+    ...block.cues.map(({ text }) => text),
+    ...block.cautions.map((text) => `⚠ ${text}`),
+  ].filter((text) => text.trim() !== '');
   return (
     <Stack spacing={0.5}>
       {shown.map((text, i) => (

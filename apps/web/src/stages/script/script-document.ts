@@ -12,11 +12,18 @@ const JOINER = /['’-]/;
 function isInWord(text: string, at: number): boolean {
   const [before = '', after = ''] = [text[at - 1], text[at]];
   if (WORD.test(before) && WORD.test(after)) return true;
-  return (JOINER.test(before) && WORD.test(text[at - 2] ?? '') && WORD.test(after)) || (JOINER.test(after) && WORD.test(before) && WORD.test(text[at + 1] ?? ''));
+  return (
+    (JOINER.test(before) && WORD.test(text[at - 2] ?? '') && WORD.test(after)) ||
+    (JOINER.test(after) && WORD.test(before) && WORD.test(text[at + 1] ?? ''))
+  );
 }
 
 /** The border of a word nearest to a place in a text; before the word where both are as near. */
-export function wordBorder(text: string, at: number, way: 'nearest' | 'before' | 'after' = 'nearest'): number {
+export function wordBorder(
+  text: string,
+  at: number,
+  way: 'nearest' | 'before' | 'after' = 'nearest',
+): number {
   let before = at;
   let after = at;
   while (isInWord(text, before)) before -= 1;
@@ -32,7 +39,10 @@ export function tablesAsLines(html: string): string {
   for (const table of page.querySelectorAll('table')) {
     const lines = [...table.querySelectorAll('tr')].map((row) => {
       const line = page.createElement('p');
-      line.textContent = [...row.querySelectorAll('td, th')].map((cell) => (cell.textContent ?? '').replace(/\s+/g, ' ').trim()).filter((text) => text !== '').join(', ');
+      line.textContent = [...row.querySelectorAll('td, th')]
+        .map((cell) => (cell.textContent ?? '').replace(/\s+/g, ' ').trim())
+        .filter((text) => text !== '')
+        .join(', ');
       return line;
     });
     table.replaceWith(...lines);
@@ -41,7 +51,10 @@ export function tablesAsLines(html: string): string {
 }
 
 /** The editor's node of a cue. */
-export const tagNode = (cueId: string, label: string): JSONContent => ({ type: 'cueTag', attrs: { cueId, label } });
+export const tagNode = (cueId: string, label: string): JSONContent => ({
+  type: 'cueTag',
+  attrs: { cueId, label },
+});
 
 /** A script with its cues as the editor's document: a paragraph a line, a tag where a cue is spoken. */
 export function toDocument(script: string, cues: readonly Tag[]): JSONContent {

@@ -7,7 +7,13 @@ import { Rows } from '../../ui/Rows.tsx';
 import { makeRule, readValues, valuesText, whatOf, whats } from './rules.ts';
 import type { ChangeSeries } from './use-series.ts';
 
-function Values({ rule, onChange }: { rule: ProgressRule; onChange: (values: ProgressRule['values']) => void }) {
+function Values({
+  rule,
+  onChange,
+}: {
+  rule: ProgressRule;
+  onChange: (values: ProgressRule['values']) => void;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const isWrong = typed !== null && readValues(rule, typed) === null;
   return (
@@ -15,7 +21,13 @@ function Values({ rule, onChange }: { rule: ProgressRule; onChange: (values: Pro
       label="One after another"
       value={typed ?? valuesText(rule)}
       error={isWrong}
-      helperText={isWrong ? (rule.of === 'level' ? 'Write easier, as written or harder, with commas between.' : 'Write the values with commas between: 30, 35, 40.') : undefined}
+      helperText={
+        isWrong
+          ? rule.of === 'level'
+            ? 'Write easier, as written or harder, with commas between.'
+            : 'Write the values with commas between: 30, 35, 40.'
+          : undefined
+      }
       onChange={(event) => {
         setTyped(event.target.value);
         const values = readValues(rule, event.target.value);
@@ -33,23 +45,48 @@ export function Progression({ series, change }: { series: Series; change: Change
       title="Progression"
       addLabel="+ What grows"
       most={12}
-      onAdd={() => change('Add a progression', (d) => void d.progression.push(makeRule('workMs', makeId())))}
+      onAdd={() =>
+        change('Add a progression', (d) => void d.progression.push(makeRule('workMs', makeId())))
+      }
       onRemove={(i) => change('Remove a progression', (d) => void d.progression.splice(i, 1))}
       rows={series.progression.map((rule, i) => ({
         key: rule.id,
         name: `progression ${i + 1}`,
         fields: (
           <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, flex: 1 }}>
-            <ChoiceField label="What" value={whatOf(rule)} choices={whats} onChange={(what) => change(`What of progression ${i + 1}`, (d) => void (d.progression[i] = makeRule(what, rule.id)))} />
+            <ChoiceField
+              label="What"
+              value={whatOf(rule)}
+              choices={whats}
+              onChange={(what) =>
+                change(
+                  `What of progression ${i + 1}`,
+                  (d) => void (d.progression[i] = makeRule(what, rule.id)),
+                )
+              }
+            />
             <Box sx={{ flex: '1 1 220px' }}>
-              <Values rule={rule} onChange={(values) => change(`Values of progression ${i + 1}`, (d) => void Object.assign(d.progression[i] ?? {}, { values }))} />
+              <Values
+                rule={rule}
+                onChange={(values) =>
+                  change(
+                    `Values of progression ${i + 1}`,
+                    (d) => void Object.assign(d.progression[i] ?? {}, { values }),
+                  )
+                }
+              />
             </Box>
             <WholeField
               label="Weeks each"
               value={rule.everyWeeks}
               range={{ min: 1, max: 12 }}
               sx={{ width: 110 }}
-              onChange={(n) => change(`Weeks of progression ${i + 1}`, (d) => void Object.assign(d.progression[i] ?? {}, { everyWeeks: n }))}
+              onChange={(n) =>
+                change(
+                  `Weeks of progression ${i + 1}`,
+                  (d) => void Object.assign(d.progression[i] ?? {}, { everyWeeks: n }),
+                )
+              }
             />
             {rule.of === 'figure' && (
               <Autocomplete
@@ -59,7 +96,13 @@ export function Progression({ series, change }: { series: Series; change: Change
                 options={partNames.map(([part]) => part)}
                 getOptionLabel={(part) => partNames.find(([id]) => id === part)?.[1] ?? part}
                 value={rule.parts}
-                onChange={(_event, parts) => parts.length > 0 && change(`Parts of progression ${i + 1}`, (d) => void Object.assign(d.progression[i] ?? {}, { parts }))}
+                onChange={(_event, parts) =>
+                  parts.length > 0 &&
+                  change(
+                    `Parts of progression ${i + 1}`,
+                    (d) => void Object.assign(d.progression[i] ?? {}, { parts }),
+                  )
+                }
                 sx={{ flex: '1 1 280px' }}
                 renderInput={(params) => <TextField {...params} label="In blocks of the parts" />}
               />
@@ -72,20 +115,42 @@ export function Progression({ series, change }: { series: Series; change: Change
 }
 
 /** The skills of the series, and from which week each stage holds. */
-export function Skills({ series, change, stages }: { series: Series; change: ChangeSeries; stages: readonly string[] }) {
+export function Skills({
+  series,
+  change,
+  stages,
+}: {
+  series: Series;
+  change: ChangeSeries;
+  stages: readonly string[];
+}) {
   return (
     <Rows
       title="Skills and how far each is learnt"
       addLabel="+ Skill"
       most={40}
-      onAdd={() => change('Add a skill', (d) => void d.skills.push({ id: makeId(), name: 'New skill', from: [1] }))}
+      onAdd={() =>
+        change(
+          'Add a skill',
+          (d) => void d.skills.push({ id: makeId(), name: 'New skill', from: [1] }),
+        )
+      }
       onRemove={(i) => change('Remove a skill', (d) => void d.skills.splice(i, 1))}
       rows={series.skills.map(({ id, name, from }, i) => ({
         key: id,
         name,
         fields: (
           <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, flex: 1 }}>
-            <TextLine label={`Skill ${i + 1}`} value={name} most={LIMITS.title} required sx={{ flex: '1 1 200px', maxWidth: 280 }} onChange={(text) => change(`Skill ${i + 1}`, (d) => void (d.skills[i] && (d.skills[i].name = text)))} />
+            <TextLine
+              label={`Skill ${i + 1}`}
+              value={name}
+              most={LIMITS.title}
+              required
+              sx={{ flex: '1 1 200px', maxWidth: 280 }}
+              onChange={(text) =>
+                change(`Skill ${i + 1}`, (d) => void (d.skills[i] && (d.skills[i].name = text)))
+              }
+            />
             {stages.map((stage, s) => (
               <WholeField
                 key={stage}

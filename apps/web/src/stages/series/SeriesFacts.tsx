@@ -7,14 +7,32 @@ import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import type { ChangeSeries } from './use-series.ts';
 
 const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-const timeOf = (minutes: number) => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+const timeOf = (minutes: number) =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 const today = () => new Date().toISOString().slice(0, 10);
 /** Room for the label of a field that always shows something. */
 const above = { inputLabel: { shrink: true } };
 
 /** A day; empty while none is chosen. */
-function DateField({ label, value, onChange }: { label: string; value: string; onChange: (date: string) => void }) {
-  return <TextField type="date" label={label} value={value} slotProps={above} sx={{ width: 170 }} onChange={(event) => onChange(event.target.value)} />;
+function DateField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (date: string) => void;
+}) {
+  return (
+    <TextField
+      type="date"
+      label={label}
+      value={value}
+      slotProps={above}
+      sx={{ width: 170 }}
+      onChange={(event) => onChange(event.target.value)}
+    />
+  );
 }
 
 /** What the series is, how long it runs and when. */
@@ -22,12 +40,37 @@ export function SeriesFacts({ series, change }: { series: Series; change: Change
   return (
     <Stack spacing={2}>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-        <TextLine label="Name" value={series.name} most={LIMITS.title} required sx={{ width: 300 }} onChange={(text) => change('Name', (d) => void (d.name = text))} />
-        <TextLine label="What it is about" value={series.about} most={LIMITS.line} sx={{ flex: '1 1 300px' }} onChange={(text) => change('About', (d) => void (d.about = text))} />
+        <TextLine
+          label="Name"
+          value={series.name}
+          most={LIMITS.title}
+          required
+          sx={{ width: 300 }}
+          onChange={(text) => change('Name', (d) => void (d.name = text))}
+        />
+        <TextLine
+          label="What it is about"
+          value={series.about}
+          most={LIMITS.line}
+          sx={{ flex: '1 1 300px' }}
+          onChange={(text) => change('About', (d) => void (d.about = text))}
+        />
       </Stack>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
-        <WholeField label="Weeks" value={series.weeks} range={{ min: 1, max: LIMITS.weeks }} sx={{ width: 110 }} onChange={(weeks) => change('Weeks', (d) => void (d.weeks = weeks))} />
-        <DateField label="First day" value={series.startsOn ?? ''} onChange={(date) => change('First day', (d) => void (d.startsOn = date === '' ? null : date))} />
+        <WholeField
+          label="Weeks"
+          value={series.weeks}
+          range={{ min: 1, max: LIMITS.weeks }}
+          sx={{ width: 110 }}
+          onChange={(weeks) => change('Weeks', (d) => void (d.weeks = weeks))}
+        />
+        <DateField
+          label="First day"
+          value={series.startsOn ?? ''}
+          onChange={(date) =>
+            change('First day', (d) => void (d.startsOn = date === '' ? null : date))
+          }
+        />
         <TextField
           type="time"
           label="Begins at"
@@ -36,15 +79,41 @@ export function SeriesFacts({ series, change }: { series: Series; change: Change
           sx={{ width: 130 }}
           onChange={(event) => {
             const [hours, minutes] = event.target.value.split(':').map(Number);
-            change('Hour', (d) => void (d.atMinutes = hours === undefined || minutes === undefined || Number.isNaN(hours + minutes) ? null : hours * 60 + minutes));
+            change(
+              'Hour',
+              (d) =>
+                void (d.atMinutes =
+                  hours === undefined || minutes === undefined || Number.isNaN(hours + minutes)
+                    ? null
+                    : hours * 60 + minutes),
+            );
           }}
         />
-        <Stack direction="row" useFlexGap sx={{ gap: 0.5, flexWrap: 'wrap', alignItems: 'center' }} role="group" aria-label="Days with a session">
+        <Stack
+          direction="row"
+          useFlexGap
+          sx={{ gap: 0.5, flexWrap: 'wrap', alignItems: 'center' }}
+          role="group"
+          aria-label="Days with a session"
+        >
           <Typography>on</Typography>
           {weekdays.map((day, i) => {
             const isOn = series.weekdays.includes(i + 1);
             return (
-              <ToggleChip key={day} label={day} isOn={isOn} onToggle={() => change('Days', (d) => void (d.weekdays = isOn ? d.weekdays.filter((own) => own !== i + 1) : [...d.weekdays, i + 1].sort((a, b) => a - b)))} />
+              <ToggleChip
+                key={day}
+                label={day}
+                isOn={isOn}
+                onToggle={() =>
+                  change(
+                    'Days',
+                    (d) =>
+                      void (d.weekdays = isOn
+                        ? d.weekdays.filter((own) => own !== i + 1)
+                        : [...d.weekdays, i + 1].sort((a, b) => a - b)),
+                  )
+                }
+              />
             );
           })}
         </Stack>
@@ -63,16 +132,53 @@ export function SeriesFacts({ series, change }: { series: Series; change: Change
         title="Breaks"
         addLabel="+ Break"
         most={40}
-        onAdd={() => change('Add a break', (d) => void d.breaks.push({ id: makeId(), from: d.startsOn ?? today(), to: d.startsOn ?? today(), label: 'Holidays' }))}
+        onAdd={() =>
+          change(
+            'Add a break',
+            (d) =>
+              void d.breaks.push({
+                id: makeId(),
+                from: d.startsOn ?? today(),
+                to: d.startsOn ?? today(),
+                label: 'Holidays',
+              }),
+          )
+        }
         onRemove={(i) => change('Remove a break', (d) => void d.breaks.splice(i, 1))}
         rows={series.breaks.map(({ id, from, to, label }, i) => ({
           key: id,
           name: label,
           fields: (
             <>
-              <TextLine label={`Break ${i + 1}`} value={label} most={LIMITS.title} sx={{ maxWidth: 220 }} onChange={(text) => change(`Break ${i + 1}`, (d) => void (d.breaks[i] && (d.breaks[i].label = text)))} />
-              <DateField label="From" value={from} onChange={(date) => change(`Begin of break ${i + 1}`, (d) => void (d.breaks[i] && (d.breaks[i].from = date)))} />
-              <DateField label="To" value={to} onChange={(date) => change(`End of break ${i + 1}`, (d) => void (d.breaks[i] && (d.breaks[i].to = date)))} />
+              <TextLine
+                label={`Break ${i + 1}`}
+                value={label}
+                most={LIMITS.title}
+                sx={{ maxWidth: 220 }}
+                onChange={(text) =>
+                  change(`Break ${i + 1}`, (d) => void (d.breaks[i] && (d.breaks[i].label = text)))
+                }
+              />
+              <DateField
+                label="From"
+                value={from}
+                onChange={(date) =>
+                  change(
+                    `Begin of break ${i + 1}`,
+                    (d) => void (d.breaks[i] && (d.breaks[i].from = date)),
+                  )
+                }
+              />
+              <DateField
+                label="To"
+                value={to}
+                onChange={(date) =>
+                  change(
+                    `End of break ${i + 1}`,
+                    (d) => void (d.breaks[i] && (d.breaks[i].to = date)),
+                  )
+                }
+              />
             </>
           ),
         }))}

@@ -24,7 +24,8 @@ function useLessonsByWeek(name: string): Map<number, LessonSummary> {
     const own = new Map<number, LessonSummary>();
     for (const lesson of lessons ?? []) {
       const { week } = lesson.series;
-      if (lesson.series.name === name && week !== null && !lesson.archived && !lesson.template) own.set(week, lesson);
+      if (lesson.series.name === name && week !== null && !lesson.archived && !lesson.template)
+        own.set(week, lesson);
     }
     return own;
   }, [lessons, name]);
@@ -50,7 +51,12 @@ function useMaking({ series }: OpenSeries, lessons: ReadonlyMap<number, LessonSu
         notice(problemText(basis.error) ?? 'The lesson it goes on from cannot be read.');
         break;
       }
-      const document = goOnFrom(basis?.data?.lesson ?? emptyLesson(series.name, makeId), series, week, makeId);
+      const document = goOnFrom(
+        basis?.data?.lesson ?? emptyLesson(series.name, makeId),
+        series,
+        week,
+        makeId,
+      );
       const result = await makeLesson({ document });
       if (!result.data) {
         notice(problemText(result.error) ?? 'The lesson was not made.');
@@ -76,7 +82,11 @@ function Open({ stored }: { stored: StoredSeries }) {
   const missing = weeks ? makingOrder(weeks).filter(({ week }) => !lessons.has(week)) : [];
   const calendar = () =>
     weeks &&
-    saveFile('series.ics', seriesCalendar(series, weeks, lessons, stored.id, new Date()), 'text/calendar');
+    saveFile(
+      'series.ics',
+      seriesCalendar(series, weeks, lessons, stored.id, new Date()),
+      'text/calendar',
+    );
   const remove = async () => {
     const gone = await deleteSeries(stored.id);
     if (gone.error) notice(problemText(gone.error) ?? 'It is still there.');
@@ -84,8 +94,16 @@ function Open({ stored }: { stored: StoredSeries }) {
   };
   return (
     <Box component="main" sx={{ p: { xs: 2, md: 3 }, maxWidth: 1320, mx: 'auto' }}>
-      <Stack direction="row" useFlexGap sx={{ alignItems: 'center', mb: 2, gap: 2, flexWrap: 'wrap' }}>
-        <Link to="/" style={{ color: 'inherit', textDecoration: 'none' }} aria-label="Zest Frame, all lessons">
+      <Stack
+        direction="row"
+        useFlexGap
+        sx={{ alignItems: 'center', mb: 2, gap: 2, flexWrap: 'wrap' }}
+      >
+        <Link
+          to="/"
+          style={{ color: 'inherit', textDecoration: 'none' }}
+          aria-label="Zest Frame, all lessons"
+        >
           <Wordmark size={26} />
         </Link>
         <Typography variant="h1" sx={{ flex: 1, minWidth: 200, overflowWrap: 'anywhere' }}>
@@ -98,7 +116,12 @@ function Open({ stored }: { stored: StoredSeries }) {
         <IconButton aria-label="Redo" disabled={!redo} onClick={() => redo?.()}>
           <RedoIcon />
         </IconButton>
-        <Button variant="outlined" disabled={!weeks || series.startsOn === null} title={series.startsOn === null ? 'Say on which day it begins first' : undefined} onClick={calendar}>
+        <Button
+          variant="outlined"
+          disabled={!weeks || series.startsOn === null}
+          title={series.startsOn === null ? 'Say on which day it begins first' : undefined}
+          onClick={calendar}
+        >
           Calendar file
         </Button>
         <Button color="error" onClick={() => void remove()}>
@@ -121,7 +144,11 @@ function Open({ stored }: { stored: StoredSeries }) {
           </Stack>
         </Paper>
         <Paper variant="outlined" sx={{ p: 2 }}>
-          <Stack direction="row" useFlexGap sx={{ alignItems: 'center', mb: 1, gap: 1, flexWrap: 'wrap' }}>
+          <Stack
+            direction="row"
+            useFlexGap
+            sx={{ alignItems: 'center', mb: 1, gap: 1, flexWrap: 'wrap' }}
+          >
             <Typography variant="h2" sx={{ flex: 1 }}>
               Week by week
             </Typography>
@@ -129,12 +156,27 @@ function Open({ stored }: { stored: StoredSeries }) {
             {progress ? (
               <Button onClick={stop}>Stop</Button>
             ) : (
-              <Button variant="contained" disabled={missing.length === 0} onClick={() => void make(missing)}>
-                {missing.length === 0 ? 'Every week has its lesson' : `Make the ${missing.length} missing ${missing.length === 1 ? 'lesson' : 'lessons'}`}
+              <Button
+                variant="contained"
+                disabled={missing.length === 0}
+                onClick={() => void make(missing)}
+              >
+                {missing.length === 0
+                  ? 'Every week has its lesson'
+                  : `Make the ${missing.length} missing ${missing.length === 1 ? 'lesson' : 'lessons'}`}
               </Button>
             )}
           </Stack>
-          {weeks && <Weeks series={series} weeks={weeks} lessons={lessons} change={change} onMake={(week) => void make([week])} busy={progress !== null} />}
+          {weeks && (
+            <Weeks
+              series={series}
+              weeks={weeks}
+              lessons={lessons}
+              change={change}
+              onMake={(week) => void make([week])}
+              busy={progress !== null}
+            />
+          )}
         </Paper>
       </Stack>
     </Box>
@@ -158,7 +200,14 @@ export function SeriesPage() {
       {series.isLoading ? (
         <Typography>Opening the series …</Typography>
       ) : (
-        <Alert severity="error" action={<Button component={Link} to="/">All lessons</Button>}>
+        <Alert
+          severity="error"
+          action={
+            <Button component={Link} to="/">
+              All lessons
+            </Button>
+          }
+        >
           {problemText(series.error) ?? 'There is no such series. It may have been deleted.'}
         </Alert>
       )}

@@ -1,4 +1,16 @@
-import { Box, Button, Chip, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  Chip,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableContainer,
+  TableHead,
+  TableRow,
+  Typography,
+} from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { LIMITS, progressFigures, type ProgressRule, type Series } from '@zest/core/lesson';
 import { valueInWeek, weekNotes, type SeriesWeek } from '@zest/core/schedule';
@@ -40,7 +52,13 @@ function WeekFields({ at, change }: WeekFieldsProps) {
     });
   return (
     <Stack direction="row" spacing={1.5} sx={{ py: 0.5 }}>
-      <TextLine label="About" value={at.focus} most={LIMITS.title} onChange={(text) => set('Focus', (plan) => void (plan.focus = text))} sx={{ minWidth: 180 }} />
+      <TextLine
+        label="About"
+        value={at.focus}
+        most={LIMITS.title}
+        onChange={(text) => set('Focus', (plan) => void (plan.focus = text))}
+        sx={{ minWidth: 180 }}
+      />
       <WholeField
         label="Goes on from week"
         value={at.basis ?? 0}
@@ -67,7 +85,12 @@ export function Weeks({ series, weeks, lessons, change, onMake, busy }: WeeksPro
   const [open, setOpen] = useState<number | null>(null);
   return (
     <TableContainer sx={{ maxHeight: 640 }}>
-      <Table size="small" stickyHeader aria-label="Weeks of the series" sx={{ fontVariantNumeric: 'tabular-nums', '& td': { verticalAlign: 'top' } }}>
+      <Table
+        size="small"
+        stickyHeader
+        aria-label="Weeks of the series"
+        sx={{ fontVariantNumeric: 'tabular-nums', '& td': { verticalAlign: 'top' } }}
+      >
         <TableHead>
           <TableRow>
             <TableCell>Week</TableCell>
@@ -81,23 +104,44 @@ export function Weeks({ series, weeks, lessons, change, onMake, busy }: WeeksPro
         <TableBody>
           {weeks.map((at) => {
             const lesson = lessons.get(at.week);
-            const notes = weekNotes(at, series.startsOn !== null, lesson, at.basis === null ? undefined : lessons.get(at.basis));
-            const level = at.level === 'standard' ? '' : `${levelNames.find(([id]) => id === at.level)?.[1]} form`;
+            const notes = weekNotes(
+              at,
+              series.startsOn !== null,
+              lesson,
+              at.basis === null ? undefined : lessons.get(at.basis),
+            );
+            const level =
+              at.level === 'standard'
+                ? ''
+                : `${levelNames.find(([id]) => id === at.level)?.[1]} form`;
             return (
               <TableRow key={at.week}>
                 <TableCell>{at.week}</TableCell>
-                <TableCell>{at.dates.length > 0 ? at.dates.map((date) => <div key={date}>{dayText(date)}</div>) : `${at.sessions} a week`}</TableCell>
+                <TableCell>
+                  {at.dates.length > 0
+                    ? at.dates.map((date) => <div key={date}>{dayText(date)}</div>)
+                    : `${at.sessions} a week`}
+                </TableCell>
                 <TableCell sx={{ minWidth: 150 }}>
                   {open === at.week ? (
                     <WeekFields at={at} change={change} />
                   ) : (
-                    <Button size="small" aria-label={`Change week ${at.week}`} onClick={() => setOpen(at.week)} sx={{ textAlign: 'left', minHeight: 28, py: 0, justifyContent: 'start' }}>
+                    <Button
+                      size="small"
+                      aria-label={`Change week ${at.week}`}
+                      onClick={() => setOpen(at.week)}
+                      sx={{ textAlign: 'left', minHeight: 28, py: 0, justifyContent: 'start' }}
+                    >
                       {at.focus || 'Say what it is about'}
                     </Button>
                   )}
-                  {open !== at.week && at.basis !== null && at.basis !== at.week - 1 && <Typography variant="body2">goes on from week {at.basis}</Typography>}
+                  {open !== at.week && at.basis !== null && at.basis !== at.week - 1 && (
+                    <Typography variant="body2">goes on from week {at.basis}</Typography>
+                  )}
                 </TableCell>
-                <TableCell>{[figureWords(series, at.week), level].filter((text) => text !== '').join(', ')}</TableCell>
+                <TableCell>
+                  {[figureWords(series, at.week), level].filter((text) => text !== '').join(', ')}
+                </TableCell>
                 <TableCell>
                   {at.stages.map(({ skill, stage }) => (
                     <div key={skill}>
@@ -108,15 +152,31 @@ export function Weeks({ series, weeks, lessons, change, onMake, busy }: WeeksPro
                 <TableCell sx={{ minWidth: 190 }}>
                   {lesson ? (
                     <Box>
-                      <Link to={`/lessons/${lesson.id}/plan`}>{lesson.title}</Link> ({clockText(lesson.studentMs)})
+                      <Link to={`/lessons/${lesson.id}/plan`}>{lesson.title}</Link> (
+                      {clockText(lesson.studentMs)})
                     </Box>
                   ) : (
-                    <Button size="small" variant="outlined" disabled={busy} onClick={() => onMake(at)} sx={{ minHeight: 30, py: 0 }}>
-                      {at.basis !== null && lessons.has(at.basis) ? `Make it from week ${at.basis}` : 'Make it'}
+                    <Button
+                      size="small"
+                      variant="outlined"
+                      disabled={busy}
+                      onClick={() => onMake(at)}
+                      sx={{ minHeight: 30, py: 0 }}
+                    >
+                      {at.basis !== null && lessons.has(at.basis)
+                        ? `Make it from week ${at.basis}`
+                        : 'Make it'}
                     </Button>
                   )}
                   {notes.map((note) => (
-                    <Chip key={note} size="small" variant="outlined" color="error" label={note} sx={{ mt: 0.5, height: 'auto', '& .MuiChip-label': { whiteSpace: 'normal' } }} />
+                    <Chip
+                      key={note}
+                      size="small"
+                      variant="outlined"
+                      color="error"
+                      label={note}
+                      sx={{ mt: 0.5, height: 'auto', '& .MuiChip-label': { whiteSpace: 'normal' } }}
+                    />
                   ))}
                 </TableCell>
               </TableRow>

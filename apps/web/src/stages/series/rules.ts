@@ -1,4 +1,12 @@
-import { progressFigureNames, progressFigures, weekLevels, type LessonPart, type ProgressFigure, type ProgressRule, type WeekLevel } from '@zest/core/lesson';
+import {
+  progressFigureNames,
+  progressFigures,
+  weekLevels,
+  type LessonPart,
+  type ProgressFigure,
+  type ProgressRule,
+  type WeekLevel,
+} from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
 import { levelNames } from '../../ui/level-names.ts';
 
@@ -20,8 +28,19 @@ export function makeRule(what: What, id: string): ProgressRule {
   if (what === 'level') return { ...common, of: 'level', values: ['easier', 'standard', 'harder'] };
   if (what === 'sessions') return { ...common, of: 'sessions', values: [2, 3] };
   const usual: Record<ProgressFigure, number[]> = {
-    ...{ workMs: [30_000, 35_000, 40_000, 50_000], restMs: [30_000, 25_000, 20_000], rounds: [3, 4], sets: [1, 2], reps: [8, 10, 12] },
-    ...{ holdMs: [10_000, 15_000, 20_000], laps: [3, 4, 5], bpm: [100, 110, 120], practiceMs: [180_000, 240_000, 300_000] },
+    ...{
+      workMs: [30_000, 35_000, 40_000, 50_000],
+      restMs: [30_000, 25_000, 20_000],
+      rounds: [3, 4],
+      sets: [1, 2],
+      reps: [8, 10, 12],
+    },
+    ...{
+      holdMs: [10_000, 15_000, 20_000],
+      laps: [3, 4, 5],
+      bpm: [100, 110, 120],
+      practiceMs: [180_000, 240_000, 300_000],
+    },
   };
   return { ...common, of: 'figure', figure: what, values: usual[what], parts: USUAL_PARTS };
 }
@@ -37,13 +56,20 @@ export function valuesText(rule: ProgressRule): string {
 
 /** Reads values as teachers write them; null where one is none. */
 export function readValues(rule: ProgressRule, text: string): ProgressRule['values'] | null {
-  const parts = text.split(/[,;]/).map((part) => part.trim().toLowerCase()).filter((part) => part !== '');
+  const parts = text
+    .split(/[,;]/)
+    .map((part) => part.trim().toLowerCase())
+    .filter((part) => part !== '');
   if (parts.length === 0) return null;
   if (rule.of === 'level') {
-    const read = parts.map((part) => weekLevels.find((level) => level === part || levelWord(level) === part));
+    const read = parts.map((part) =>
+      weekLevels.find((level) => level === part || levelWord(level) === part),
+    );
     return read.every((level) => level !== undefined) ? read : null;
   }
   const isTime = rule.of === 'figure' && progressFigures[rule.figure].unit === 'ms';
-  const read = parts.map((part) => (isTime ? parseLength(part) : /^\d{1,6}$/.test(part) ? Number(part) : null));
+  const read = parts.map((part) =>
+    isTime ? parseLength(part) : /^\d{1,6}$/.test(part) ? Number(part) : null,
+  );
   return read.every((value) => value !== null) ? read : null;
 }

@@ -34,7 +34,11 @@ export interface OpenSeries {
 
 function check(series: Series): { weeks: SeriesWeek[] | null; fault: string | null } {
   const read = seriesSchema.safeParse(series);
-  if (!read.success) return { weeks: null, fault: read.error.issues[0]?.message ?? 'Something in the series is not in order.' };
+  if (!read.success)
+    return {
+      weeks: null,
+      fault: read.error.issues[0]?.message ?? 'Something in the series is not in order.',
+    };
   try {
     return { weeks: layOutWeeks(series), fault: null };
   } catch (error) {
@@ -59,7 +63,11 @@ export function useOpenSeries({ id, revision, series: stored }: StoredSeries): O
     saving.current = saving.current.then(async () => {
       const { series: now, fault: bad } = newest.current;
       if (bad !== null || now === onServer.current.series) return;
-      const result = await save({ seriesId: id, baseRevision: onServer.current.revision, series: now });
+      const result = await save({
+        seriesId: id,
+        baseRevision: onServer.current.revision,
+        series: now,
+      });
       if (result.data) {
         onServer.current = { series: now, revision: result.data.revision };
         setSaved(now);
@@ -85,17 +93,42 @@ export function useOpenSeries({ id, revision, series: stored }: StoredSeries): O
     series,
     weeks,
     fault,
-    saveWords: fault !== null ? 'Not saved: see below' : (problem ?? (series === savedSeries ? 'All changes saved' : 'Saving …')),
+    saveWords:
+      fault !== null
+        ? 'Not saved: see below'
+        : (problem ?? (series === savedSeries ? 'All changes saved' : 'Saving …')),
     change: (label, recipe) => {
       const intention = intentions.current();
       setHeld((now) => {
         const next = produce(now.series, recipe);
         if (next === now.series) return now;
         const isSame = now.past.at(-1)?.intention === intention && now.future.length === 0;
-        return { series: next, past: isSame ? now.past : [...now.past, { label, intention, series: now.series }].slice(-MAX_PAST), future: [] };
+        return {
+          series: next,
+          past: isSame
+            ? now.past
+            : [...now.past, { label, intention, series: now.series }].slice(-MAX_PAST),
+          future: [],
+        };
       });
     },
-    undo: past.length === 0 ? null : () => setHeld((now) => ({ series: now.past.at(-1)?.series ?? now.series, past: now.past.slice(0, -1), future: [...now.future, now.series] })),
-    redo: future.length === 0 ? null : () => setHeld((now) => ({ series: now.future.at(-1) ?? now.series, past: [...now.past, { label: 'redo', intention: NONE, series: now.series }], future: now.future.slice(0, -1) })),
+    undo:
+      past.length === 0
+        ? null
+        : () =>
+            setHeld((now) => ({
+              series: now.past.at(-1)?.series ?? now.series,
+              past: now.past.slice(0, -1),
+              future: [...now.future, now.series],
+            })),
+    redo:
+      future.length === 0
+        ? null
+        : () =>
+            setHeld((now) => ({
+              series: now.future.at(-1) ?? now.series,
+              past: [...now.past, { label: 'redo', intention: NONE, series: now.series }],
+              future: now.future.slice(0, -1),
+            })),
   };
 }

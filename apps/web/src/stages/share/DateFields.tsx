@@ -1,12 +1,19 @@
 import { Stack, TextField } from '@mui/material';
 import { format } from 'date-fns';
 
-const shown = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const shown = new Intl.DateTimeFormat(undefined, {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+});
 
 /** A moment in words, in this device's time. */
 export const momentText = (iso: string): string => shown.format(new Date(iso));
 
-const toField = (iso: string | null) => (iso === null ? '' : format(new Date(iso), "yyyy-MM-dd'T'HH:mm"));
+const toField = (iso: string | null) =>
+  iso === null ? '' : format(new Date(iso), "yyyy-MM-dd'T'HH:mm");
 const toIso = (local: string) => (local === '' ? null : new Date(local).toISOString());
 
 interface DateFieldsProps {
@@ -20,7 +27,14 @@ export function DateFields({ opensAt, closesAt, onChange }: DateFieldsProps) {
   const isTurned = opensAt !== null && closesAt !== null && opensAt >= closesAt;
   return (
     <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5 }}>
-      <TextField type="datetime-local" label="Opens" value={toField(opensAt)} onChange={(event) => onChange({ opensAt: toIso(event.target.value) })} sx={{ width: 230 }} slotProps={{ inputLabel: { shrink: true } }} />
+      <TextField
+        type="datetime-local"
+        label="Opens"
+        value={toField(opensAt)}
+        onChange={(event) => onChange({ opensAt: toIso(event.target.value) })}
+        sx={{ width: 230 }}
+        slotProps={{ inputLabel: { shrink: true } }}
+      />
       <TextField
         type="datetime-local"
         label="Closes"

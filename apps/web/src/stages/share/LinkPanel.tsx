@@ -53,30 +53,66 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
       <Typography variant="h3">
         {own?.name ?? 'Whoever has the link'} · {stateOf(share, now)}
       </Typography>
-      <TextField label={`Link of ${when.format(new Date(share.createdAt))}`} value={link} slotProps={{ input: { readOnly: true } }} />
+      <TextField
+        label={`Link of ${when.format(new Date(share.createdAt))}`}
+        value={link}
+        slotProps={{ input: { readOnly: true } }}
+      />
       {own && share.spoken && (
         <Typography>
-          To read out: <strong>{host}/go</strong>, class <strong>{sayCode(own.code)}</strong>, lesson <strong>{sayCode(share.spoken)}</strong>
+          To read out: <strong>{host}/go</strong>, class <strong>{sayCode(own.code)}</strong>,
+          lesson <strong>{sayCode(share.spoken)}</strong>
         </Typography>
       )}
       {share.changed.length > 0 && (
-        <Alert severity="info" action={<Button disabled={changing.isLoading} onClick={() => void renew()}>Show them the newest</Button>}>
-          Changed since they see it: {share.changed.join(', ')}. Whoever is in the middle of it finishes as they began.
+        <Alert
+          severity="info"
+          action={
+            <Button disabled={changing.isLoading} onClick={() => void renew()}>
+              Show them the newest
+            </Button>
+          }
+        >
+          Changed since they see it: {share.changed.join(', ')}. Whoever is in the middle of it
+          finishes as they began.
         </Alert>
       )}
-      {share.version > 1 && <Typography color="text.secondary">Renewed {share.version - 1} ×.</Typography>}
-      <DateFields opensAt={share.opensAt} closesAt={share.closesAt} onChange={(dates) => void change({ code: share.code, ...dates })} />
-      {copied === false && <Alert severity="warning">The browser did not let the link be copied. Mark it above and copy it by hand.</Alert>}
+      {share.version > 1 && (
+        <Typography color="text.secondary">Renewed {share.version - 1} ×.</Typography>
+      )}
+      <DateFields
+        opensAt={share.opensAt}
+        closesAt={share.closesAt}
+        onChange={(dates) => void change({ code: share.code, ...dates })}
+      />
+      {copied === false && (
+        <Alert severity="warning">
+          The browser did not let the link be copied. Mark it above and copy it by hand.
+        </Alert>
+      )}
       {words && <Alert severity="error">{words}</Alert>}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1 }}>
-        <Button onClick={async () => setCopied(await copyText(link))}>{copied ? 'Copied' : 'Copy the link'}</Button>
+        <Button onClick={async () => setCopied(await copyText(link))}>
+          {copied ? 'Copied' : 'Copy the link'}
+        </Button>
         <Button href={`/follow/${share.code}`} target="_blank" rel="noopener">
           Open as a student
         </Button>
         <Button aria-pressed={shown} onClick={onShow}>
           {shown ? 'Shown on the phone' : 'Show on the phone'}
         </Button>
-        <Button onClick={async () => setProblem(await fetchFile('link.pdf', `/api/shares/${share.code}/card?zone=${encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)}`))}>Card with QR code (PDF)</Button>
+        <Button
+          onClick={async () =>
+            setProblem(
+              await fetchFile(
+                'link.pdf',
+                `/api/shares/${share.code}/card?zone=${encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)}`,
+              ),
+            )
+          }
+        >
+          Card with QR code (PDF)
+        </Button>
         <Button color="error" onClick={() => void revoke(share.code)}>
           Close the link
         </Button>
@@ -98,7 +134,10 @@ export function LinkPanel({ shown, onShow }: LinkPanelProps) {
   const classes = classApi.useClassesQuery();
   const [makeShare, making] = api.useMakeShareMutation();
   const [classId, setClassId] = useState(ANYBODY);
-  const [dates, setDates] = useState<{ opensAt: string | null; closesAt: string | null }>({ opensAt: null, closesAt: null });
+  const [dates, setDates] = useState<{ opensAt: string | null; closesAt: string | null }>({
+    opensAt: null,
+    closesAt: null,
+  });
   const dispatch = useAppDispatch();
   const open = shares.data?.filter((share) => share.revokedAt === null) ?? [];
   const [unsaved, setUnsaved] = useState<string | null>(null);
@@ -107,30 +146,59 @@ export function LinkPanel({ shown, onShow }: LinkPanelProps) {
     const notYet = await dispatch(saveFirst());
     setUnsaved(notYet);
     if (notYet !== null) return;
-    const made = await makeShare({ lessonId: id, classId: classId === ANYBODY ? null : classId, ...dates });
+    const made = await makeShare({
+      lessonId: id,
+      classId: classId === ANYBODY ? null : classId,
+      ...dates,
+    });
     if (made.data) onShow(made.data.code);
   };
-  const choices: (readonly [string, string])[] = [[ANYBODY, 'whoever has the link'], ...(classes.data ?? []).map(({ id: own, name }) => [own, name] as const)];
+  const choices: (readonly [string, string])[] = [
+    [ANYBODY, 'whoever has the link'],
+    ...(classes.data ?? []).map(({ id: own, name }) => [own, name] as const),
+  ];
   return (
     <Stack spacing={2}>
       <Typography variant="h2">Links for students</Typography>
       <Typography color="text.secondary">
-        A link shows the lesson as it is now, without an account. For a class it can be found by two codes read out, and what students send comes to the Log bench under their nicknames.
+        A link shows the lesson as it is now, without an account. For a class it can be found by two
+        codes read out, and what students send comes to the Log bench under their nicknames.
       </Typography>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
-        <ChoiceField label="For" value={classId} choices={choices} onChange={setClassId} sx={{ width: 260 }} />
+        <ChoiceField
+          label="For"
+          value={classId}
+          choices={choices}
+          onChange={setClassId}
+          sx={{ width: 260 }}
+        />
         <Button component={Link} to="/classes">
           Classes
         </Button>
       </Stack>
-      <DateFields opensAt={dates.opensAt} closesAt={dates.closesAt} onChange={(change) => setDates({ ...dates, ...change })} />
+      <DateFields
+        opensAt={dates.opensAt}
+        closesAt={dates.closesAt}
+        onChange={(change) => setDates({ ...dates, ...change })}
+      />
       {problem && <Alert severity="error">{problem}</Alert>}
-      <Button variant="contained" sx={{ alignSelf: 'start' }} disabled={making.isLoading} onClick={() => void share()}>
+      <Button
+        variant="contained"
+        sx={{ alignSelf: 'start' }}
+        disabled={making.isLoading}
+        onClick={() => void share()}
+      >
         Share the lesson as it is now
       </Button>
       {open.length > 0 && <AskAddress />}
       {open.map((own) => (
-        <LinkCard key={own.code} share={own} own={classes.data?.find(({ id: classOf }) => classOf === own.classId)} shown={own.code === shown} onShow={() => onShow(own.code)} />
+        <LinkCard
+          key={own.code}
+          share={own}
+          own={classes.data?.find(({ id: classOf }) => classOf === own.classId)}
+          shown={own.code === shown}
+          onShow={() => onShow(own.code)}
+        />
       ))}
     </Stack>
   );

@@ -8,13 +8,47 @@ const PHONE = { width: 360, height: 640 };
 export function PhoneView({ code }: { code: string | null }) {
   return (
     <Box>
-      <Box sx={{ width: PHONE.width + 24, maxWidth: '100%', mx: 'auto', p: '12px', borderRadius: '28px', bgcolor: paper.ink }}>
+      <Box
+        sx={{
+          width: PHONE.width + 24,
+          maxWidth: '100%',
+          mx: 'auto',
+          p: '12px',
+          borderRadius: '28px',
+          bgcolor: paper.ink,
+        }}
+      >
         {code === null ? (
-          <Box sx={{ height: PHONE.height, borderRadius: '16px', bgcolor: paper.sheet, display: 'grid', placeItems: 'center', p: 3, textAlign: 'center' }}>
-            <Typography color="text.secondary">Share the lesson, and what students see is shown here.</Typography>
+          <Box
+            sx={{
+              height: PHONE.height,
+              borderRadius: '16px',
+              bgcolor: paper.sheet,
+              display: 'grid',
+              placeItems: 'center',
+              p: 3,
+              textAlign: 'center',
+            }}
+          >
+            <Typography color="text.secondary">
+              Share the lesson, and what students see is shown here.
+            </Typography>
           </Box>
         ) : (
-          <Box component="iframe" title="The lesson as students see it" src={`/follow/${code}`} allow="autoplay; fullscreen" sx={{ width: '100%', height: PHONE.height, border: 0, borderRadius: '16px', bgcolor: paper.sheet, display: 'block' }} />
+          <Box
+            component="iframe"
+            title="The lesson as students see it"
+            src={`/follow/${code}`}
+            allow="autoplay; fullscreen"
+            sx={{
+              width: '100%',
+              height: PHONE.height,
+              border: 0,
+              borderRadius: '16px',
+              bgcolor: paper.sheet,
+              display: 'block',
+            }}
+          />
         )}
       </Box>
     </Box>

@@ -36,33 +36,92 @@ export function PlanFiles() {
       </Typography>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
         {papers.map(([print, name]) => (
-          <Button key={print} variant="outlined" disabled={busy !== null} onClick={() => void fetchSaved(`${print}.pdf`, `/api/lessons/${id}/prints/${print}`, name)}>
+          <Button
+            key={print}
+            variant="outlined"
+            disabled={busy !== null}
+            onClick={() =>
+              void fetchSaved(`${print}.pdf`, `/api/lessons/${id}/prints/${print}`, name)
+            }
+          >
             {name} (PDF)
           </Button>
         ))}
       </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-        <Button onClick={() => saveFile('plan.md', planMarkdown(now(), scheduleLesson(now())), 'text/markdown')}>Plan (Markdown)</Button>
-        <Button onClick={() => saveCsv('run-sheet.csv', runSheetCsv(scheduleLesson(now())))}>Run sheet (CSV)</Button>
-        <Button onClick={() => saveCsv('kit.csv', kitCsv(scheduleLesson(now()), now().settings.language))}>Kit list (CSV)</Button>
-        <Button onClick={() => saveFile('lesson.zest.json', JSON.stringify(now(), null, 2), 'application/json')}>Save the lesson file</Button>
+        <Button
+          onClick={() =>
+            saveFile('plan.md', planMarkdown(now(), scheduleLesson(now())), 'text/markdown')
+          }
+        >
+          Plan (Markdown)
+        </Button>
+        <Button onClick={() => saveCsv('run-sheet.csv', runSheetCsv(scheduleLesson(now())))}>
+          Run sheet (CSV)
+        </Button>
+        <Button
+          onClick={() => saveCsv('kit.csv', kitCsv(scheduleLesson(now()), now().settings.language))}
+        >
+          Kit list (CSV)
+        </Button>
+        <Button
+          onClick={() =>
+            saveFile('lesson.zest.json', JSON.stringify(now(), null, 2), 'application/json')
+          }
+        >
+          Save the lesson file
+        </Button>
       </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap', alignItems: 'center' }}>
-        <Button disabled={busy !== null} onClick={() => void fetchSaved('lesson.zest.zip', `/api/lessons/${id}/archive${withFootage ? '' : '?media=0'}`, 'Lesson archive')}>
+        <Button
+          disabled={busy !== null}
+          onClick={() =>
+            void fetchSaved(
+              'lesson.zest.zip',
+              `/api/lessons/${id}/archive${withFootage ? '' : '?media=0'}`,
+              'Lesson archive',
+            )
+          }
+        >
           Save the lesson archive (zip)
         </Button>
-        <FormControlLabel control={<Switch checked={withFootage} onChange={(_event, on) => setFootage(on)} />} label="with its footage" />
+        <FormControlLabel
+          control={<Switch checked={withFootage} onChange={(_event, on) => setFootage(on)} />}
+          label="with its footage"
+        />
       </Stack>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-        <Button variant="outlined" disabled={busy !== null} onClick={() => void fetchSaved('lesson-folder.zip', `/api/lessons/${id}/packages/folder`, 'Folder for a memory stick')}>
+        <Button
+          variant="outlined"
+          disabled={busy !== null}
+          onClick={() =>
+            void fetchSaved(
+              'lesson-folder.zip',
+              `/api/lessons/${id}/packages/folder`,
+              'Folder for a memory stick',
+            )
+          }
+        >
           Folder for a memory stick (zip)
         </Button>
-        <Button variant="outlined" disabled={busy !== null} onClick={() => void fetchSaved('lesson-scorm.zip', `/api/lessons/${id}/packages/scorm`, 'SCORM package')}>
+        <Button
+          variant="outlined"
+          disabled={busy !== null}
+          onClick={() =>
+            void fetchSaved(
+              'lesson-scorm.zip',
+              `/api/lessons/${id}/packages/scorm`,
+              'SCORM package',
+            )
+          }
+        >
           For a learning platform (SCORM 1.2)
         </Button>
       </Stack>
       <Typography aria-live="polite" color="text.secondary">
-        {busy ? `${busy} is being made …` : 'The archive opens on any Zest Frame: “Open a lesson file” on the shelf.'}
+        {busy
+          ? `${busy} is being made …`
+          : 'The archive opens on any Zest Frame: “Open a lesson file” on the shelf.'}
       </Typography>
       {problem && <Alert severity="error">{problem}</Alert>}
     </Stack>

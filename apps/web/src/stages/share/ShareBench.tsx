@@ -15,7 +15,14 @@ export function ShareBench() {
   const open = shares.data?.filter(({ revokedAt }) => revokedAt === null) ?? [];
   const shown = (open.find(({ code }) => code === chosen) ?? open[0])?.code ?? null;
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, gap: 2, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' },
+        gap: 2,
+        alignItems: 'start',
+      }}
+    >
       <Stack spacing={2}>
         <Paper variant="outlined" sx={{ p: 2 }}>
           <LinkPanel shown={shown} onShow={setChosen} />

@@ -1,4 +1,14 @@
-import { Box, Card, CardActionArea, Chip, IconButton, Menu, MenuItem, Stack, Typography } from '@mui/material';
+import {
+  Box,
+  Card,
+  CardActionArea,
+  Chip,
+  IconButton,
+  Menu,
+  MenuItem,
+  Stack,
+  Typography,
+} from '@mui/material';
 import MoreVertIcon from '@mui/icons-material/MoreVert';
 import type { LessonSummary } from '@zest/contract';
 import { duplicateLesson, LessonError, LIMITS, mergeLessons } from '@zest/core/lesson';
@@ -46,7 +56,10 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
     if (!second.data) return notice(problemText(second.error) ?? 'It did not work.');
     const added = second.data.lesson;
     try {
-      const { error } = await make((own) => ({ ...mergeLessons(own, added, makeId), title: `${own.title} and ${added.title}`.slice(0, LIMITS.title) }));
+      const { error } = await make((own) => ({
+        ...mergeLessons(own, added, makeId),
+        title: `${own.title} and ${added.title}`.slice(0, LIMITS.title),
+      }));
       if (error) notice(problemText(error) ?? 'It did not work.');
     } catch (error) {
       if (!(error instanceof LessonError)) throw error;
@@ -55,11 +68,23 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
   };
   return (
     <>
-      <IconButton aria-label={`More for ${title}`} aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)} sx={{ position: 'absolute', top: 4, right: 4 }}>
+      <IconButton
+        aria-label={`More for ${title}`}
+        aria-haspopup="menu"
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{ position: 'absolute', top: 4, right: 4 }}
+      >
         <MoreVertIcon />
       </IconButton>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        <MenuItem onClick={run(() => make((own) => duplicateLesson(own, makeId)), `“${title}” was doubled.`)}>Double it</MenuItem>
+        <MenuItem
+          onClick={run(
+            () => make((own) => duplicateLesson(own, makeId)),
+            `“${title}” was doubled.`,
+          )}
+        >
+          Double it
+        </MenuItem>
         <MenuItem
           onClick={() => {
             setAnchor(null);
@@ -78,10 +103,24 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
             Hand it over …
           </MenuItem>
         )}
-        <MenuItem onClick={run(() => putOnShelf({ lessonId: id, archived, template: !template }), template ? 'It is an ordinary lesson again.' : 'It is offered as a pattern for new lessons now.')}>
+        <MenuItem
+          onClick={run(
+            () => putOnShelf({ lessonId: id, archived, template: !template }),
+            template
+              ? 'It is an ordinary lesson again.'
+              : 'It is offered as a pattern for new lessons now.',
+          )}
+        >
           {template ? 'No longer a pattern' : 'Keep as a pattern for others'}
         </MenuItem>
-        <MenuItem onClick={run(() => putOnShelf({ lessonId: id, archived: !archived, template }), archived ? 'It is back on the shelf.' : 'It is in the archive. Switch “archive” on to see it.')}>
+        <MenuItem
+          onClick={run(
+            () => putOnShelf({ lessonId: id, archived: !archived, template }),
+            archived
+              ? 'It is back on the shelf.'
+              : 'It is in the archive. Switch “archive” on to see it.',
+          )}
+        >
           {archived ? 'Back onto the shelf' : 'Into the archive'}
         </MenuItem>
         {archived && (
@@ -96,8 +135,20 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
         )}
       </Menu>
       {isDeleting && <DeleteDialog lesson={lesson} onClose={() => setDeleting(false)} />}
-      {isHandingOver && <HandOverDialog lesson={lesson} team={team.data ?? []} onClose={() => setHandingOver(false)} />}
-      {isMerging && <MergeDialog lesson={lesson} onClose={() => setMerging(false)} onChoose={(other) => void merge(other)} />}
+      {isHandingOver && (
+        <HandOverDialog
+          lesson={lesson}
+          team={team.data ?? []}
+          onClose={() => setHandingOver(false)}
+        />
+      )}
+      {isMerging && (
+        <MergeDialog
+          lesson={lesson}
+          onClose={() => setMerging(false)}
+          onChoose={(other) => void merge(other)}
+        />
+      )}
     </>
   );
 }
@@ -107,25 +158,52 @@ export function LessonCard({ lesson, due }: { lesson: LessonSummary; due: string
   const team = teamApi.useTeamQuery();
   const next = nextThing(lesson);
   return (
-    <Card variant="outlined" sx={{ width: 300, position: 'relative', ...(lesson.archived && { borderStyle: 'dashed', borderWidth: 2 }) }}>
-      <CardActionArea component={Link} to={`/lessons/${lesson.id}/${next.bench}`} sx={{ p: 2, height: '100%' }}>
+    <Card
+      variant="outlined"
+      sx={{
+        width: 300,
+        position: 'relative',
+        ...(lesson.archived && { borderStyle: 'dashed', borderWidth: 2 }),
+      }}
+    >
+      <CardActionArea
+        component={Link}
+        to={`/lessons/${lesson.id}/${next.bench}`}
+        sx={{ p: 2, height: '100%' }}
+      >
         <Stack spacing={1}>
           <Typography variant="body2" color="text.secondary" sx={{ pr: 4 }}>
-            {[lesson.series.week === null ? 'No week' : `Week ${lesson.series.week}`, due, lesson.archived ? 'archived' : null].filter((text) => text !== null).join(' · ')}
+            {[
+              lesson.series.week === null ? 'No week' : `Week ${lesson.series.week}`,
+              due,
+              lesson.archived ? 'archived' : null,
+            ]
+              .filter((text) => text !== null)
+              .join(' · ')}
           </Typography>
           <Typography component="h3" variant="h2" sx={{ overflowWrap: 'anywhere' }}>
             {lesson.title}
           </Typography>
           <Typography color="text.secondary">
             {clockText(lesson.videoMs)} of video
-            {lesson.studentMs > lesson.videoMs && `, ${clockText(lesson.studentMs)} for the student`}
+            {lesson.studentMs > lesson.videoMs &&
+              `, ${clockText(lesson.studentMs)} for the student`}
           </Typography>
           <Typography color="text.secondary">
             {lesson.filmed} of {lesson.blocks} {lesson.blocks === 1 ? 'block' : 'blocks'} filmed
           </Typography>
-          {(team.data ?? []).length > 1 && <Typography color="text.secondary">{lesson.keeper === null ? 'Nobody sees to it' : `Seen to by ${lesson.keeper}`}</Typography>}
+          {(team.data ?? []).length > 1 && (
+            <Typography color="text.secondary">
+              {lesson.keeper === null ? 'Nobody sees to it' : `Seen to by ${lesson.keeper}`}
+            </Typography>
+          )}
           <Box>
-            <Chip size="small" color={lesson.shared ? 'success' : 'primary'} label={`Next: ${next.text}`} variant="outlined" />
+            <Chip
+              size="small"
+              color={lesson.shared ? 'success' : 'primary'}
+              label={`Next: ${next.text}`}
+              variant="outlined"
+            />
           </Box>
         </Stack>
       </CardActionArea>

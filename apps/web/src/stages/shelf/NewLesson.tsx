@@ -8,10 +8,17 @@ import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
 
 const EMPTY = 'empty';
-const footageIn = (lesson: Lesson) => blocksOf(lesson).filter(({ footage }) => footage !== null).length;
+const footageIn = (lesson: Lesson) =>
+  blocksOf(lesson).filter(({ footage }) => footage !== null).length;
 
 /** Starts a lesson: empty, from a pattern, or from a file. */
-export function NewLesson({ patterns, problem }: { patterns: LessonSummary[]; problem: string | null }) {
+export function NewLesson({
+  patterns,
+  problem,
+}: {
+  patterns: LessonSummary[];
+  problem: string | null;
+}) {
   const [makeLesson, making] = api.useMakeLessonMutation();
   const [openArchive, opening] = api.useOpenArchiveMutation();
   const [read] = api.useLazyLessonQuery();
@@ -25,12 +32,19 @@ export function NewLesson({ patterns, problem }: { patterns: LessonSummary[]; pr
   const start = async () => {
     const from = pattern === EMPTY ? null : (await read(pattern)).data?.lesson;
     const wanted = title.trim() || from?.title || '';
-    const made = await makeLesson(from ? { document: { ...duplicateLesson(from, makeId), title: wanted.slice(0, LIMITS.title) } } : { title });
+    const made = await makeLesson(
+      from
+        ? { document: { ...duplicateLesson(from, makeId), title: wanted.slice(0, LIMITS.title) } }
+        : { title },
+    );
     if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
   };
   const goTo = (made: { id: string; lesson: Lesson }, hadFootage: number) => {
     const lost = hadFootage - footageIn(made.lesson);
-    if (lost > 0) notice(`${lost} of its blocks came without footage: it is neither in the file nor on this installation.`);
+    if (lost > 0)
+      notice(
+        `${lost} of its blocks came without footage: it is neither in the file nor on this installation.`,
+      );
     void navigate(`/lessons/${made.id}/plan`);
   };
   const openFile = async (chosen: File | undefined) => {
@@ -46,7 +60,9 @@ export function NewLesson({ patterns, problem }: { patterns: LessonSummary[]; pr
     try {
       document = JSON.parse(await chosen.text());
     } catch {
-      setFileFault(`${chosen.name} is not a lesson file. Choose a file saved from the Share bench.`);
+      setFileFault(
+        `${chosen.name} is not a lesson file. Choose a file saved from the Share bench.`,
+      );
       return;
     }
     const made = await makeLesson({ document });
@@ -64,9 +80,20 @@ export function NewLesson({ patterns, problem }: { patterns: LessonSummary[]; pr
       }}
     >
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-        <TextField label="Title of a new lesson" value={title} onChange={(event) => setTitle(event.target.value)} sx={{ width: { xs: '100%', sm: 340 } }} />
+        <TextField
+          label="Title of a new lesson"
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+          sx={{ width: { xs: '100%', sm: 340 } }}
+        />
         {patterns.length > 0 && (
-          <TextField select label="Begin with" value={pattern} onChange={(event) => setPattern(event.target.value)} sx={{ width: 220 }}>
+          <TextField
+            select
+            label="Begin with"
+            value={pattern}
+            onChange={(event) => setPattern(event.target.value)}
+            sx={{ width: 220 }}
+          >
             <MenuItem value={EMPTY}>an empty lesson</MenuItem>
             {patterns.map(({ id, title: name }) => (
               <MenuItem key={id} value={id}>

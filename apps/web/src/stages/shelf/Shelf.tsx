@@ -1,4 +1,13 @@
-import { Alert, Box, Button, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  FormControlLabel,
+  Stack,
+  Switch,
+  TextField,
+  Typography,
+} from '@mui/material';
 import type { LessonSummary, StoredSeries } from '@zest/contract';
 import { LIMITS, makeSeries } from '@zest/core/lesson';
 import { layOutWeeks } from '@zest/core/schedule';
@@ -24,9 +33,18 @@ function SeriesRow({ row: { name, plan, lessons } }: { row: ShelfRow }) {
   const [make] = api.useMakeSeriesMutation();
   const navigate = useNavigate();
   const notice = useNotice();
-  const firstDay = useMemo(() => new Map(plan ? layOutWeeks(plan.series).map(({ week, dates }) => [week, dates[0]] as const) : []), [plan]);
+  const firstDay = useMemo(
+    () =>
+      new Map(
+        plan ? layOutWeeks(plan.series).map(({ week, dates }) => [week, dates[0]] as const) : [],
+      ),
+    [plan],
+  );
   const planIt = async () => {
-    const weeks = Math.min(LIMITS.weeks, Math.max(6, ...lessons.map(({ series }) => series.week ?? 0)));
+    const weeks = Math.min(
+      LIMITS.weeks,
+      Math.max(6, ...lessons.map(({ series }) => series.week ?? 0)),
+    );
     const made = await make({ ...makeSeries(name), weeks });
     if (made.data) void navigate(`/series/${made.data.id}`);
     else notice(problemText(made.error) ?? 'The series was not made.');
@@ -37,7 +55,10 @@ function SeriesRow({ row: { name, plan, lessons } }: { row: ShelfRow }) {
   };
   return (
     <Box component="section" aria-label={name || 'Single lessons'} sx={{ mb: 3 }}>
-      <Stack direction="row" sx={{ mb: 1, borderBottom: 2, borderColor: 'divider', pb: 0.5, alignItems: 'end' }}>
+      <Stack
+        direction="row"
+        sx={{ mb: 1, borderBottom: 2, borderColor: 'divider', pb: 0.5, alignItems: 'end' }}
+      >
         <Typography variant="h2" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
           {name || 'Single lessons'}
         </Typography>
@@ -49,7 +70,11 @@ function SeriesRow({ row: { name, plan, lessons } }: { row: ShelfRow }) {
           name !== '' && <Button onClick={() => void planIt()}>Plan its weeks</Button>
         )}
       </Stack>
-      {lessons.length === 0 && <Typography color="text.secondary">No lessons yet. Its weeks and progression make them.</Typography>}
+      {lessons.length === 0 && (
+        <Typography color="text.secondary">
+          No lessons yet. Its weeks and progression make them.
+        </Typography>
+      )}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
         {lessons.map((lesson) => (
           <LessonCard key={lesson.id} lesson={lesson} due={dueOf(lesson)} />
@@ -68,7 +93,9 @@ function shelfRows(lessons: readonly LessonSummary[], series: readonly StoredSer
     .map((name) => ({
       name,
       plan: series.find((stored) => stored.series.name === name),
-      lessons: (own.get(name) ?? []).sort((a, b) => (a.series.week ?? LIMITS.weeks) - (b.series.week ?? LIMITS.weeks)),
+      lessons: (own.get(name) ?? []).sort(
+        (a, b) => (a.series.week ?? LIMITS.weeks) - (b.series.week ?? LIMITS.weeks),
+      ),
     }));
 }
 
@@ -93,7 +120,12 @@ function NewSeries() {
         void start();
       }}
     >
-      <TextField label="Name of a new series" value={name} onChange={(event) => setName(event.target.value)} sx={{ width: { xs: '100%', sm: 340 } }} />
+      <TextField
+        label="Name of a new series"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        sx={{ width: { xs: '100%', sm: 340 } }}
+      />
       <Button type="submit" variant="outlined">
         Plan a series
       </Button>
@@ -112,11 +144,17 @@ function Lessons() {
   const found = all.filter((lesson) => lesson.archived === withArchive && matches(lesson, asked));
   const isSearch = asked.trim() !== '' || withArchive;
   // A search is for lessons: a series without any that match stays out of the way.
-  const rows = shelfRows(found, series.data ?? []).filter((row) => !isSearch || row.lessons.length > 0);
+  const rows = shelfRows(found, series.data ?? []).filter(
+    (row) => !isSearch || row.lessons.length > 0,
+  );
   const patterns = all.filter(({ template, archived }) => template && !archived);
   return (
     <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1320, mx: 'auto' }}>
-      <Stack direction="row" useFlexGap sx={{ alignItems: 'center', mb: 3, gap: 2, flexWrap: 'wrap' }}>
+      <Stack
+        direction="row"
+        useFlexGap
+        sx={{ alignItems: 'center', mb: 3, gap: 2, flexWrap: 'wrap' }}
+      >
         <Wordmark />
         <Box sx={{ flex: 1 }} />
         <Button component={Link} to="/classes">
@@ -128,16 +166,39 @@ function Lessons() {
         <Typography color="text.secondary">{session.data?.user?.login}</Typography>
         <Button onClick={() => void signOut()}>Sign out</Button>
       </Stack>
-      <Stack direction="row" useFlexGap sx={{ mb: 2, alignItems: 'center', flexWrap: 'wrap', gap: 2 }}>
+      <Stack
+        direction="row"
+        useFlexGap
+        sx={{ mb: 2, alignItems: 'center', flexWrap: 'wrap', gap: 2 }}
+      >
         <Typography variant="h1" sx={{ flex: 1 }}>
           Lessons
         </Typography>
-        <TextField label="Find a lesson" type="search" value={asked} onChange={(event) => setAsked(event.target.value)} sx={{ width: 280 }} />
-        <FormControlLabel control={<Switch checked={withArchive} onChange={(_event, on) => setArchive(on)} />} label="archive" />
+        <TextField
+          label="Find a lesson"
+          type="search"
+          value={asked}
+          onChange={(event) => setAsked(event.target.value)}
+          sx={{ width: 280 }}
+        />
+        <FormControlLabel
+          control={<Switch checked={withArchive} onChange={(_event, on) => setArchive(on)} />}
+          label="archive"
+        />
       </Stack>
       <NewLesson patterns={patterns} problem={problemText(lessons.error ?? series.error)} />
-      {lessons.data?.length === 0 && <Alert severity="info">No lessons yet. Type a title above and press “Start a lesson”.</Alert>}
-      {isSearch && found.length === 0 && all.length > 0 && <Alert severity="info">{withArchive ? 'Nothing in the archive by that name.' : 'No lesson has all these words in its title, series, outcome, skills or kit.'}</Alert>}
+      {lessons.data?.length === 0 && (
+        <Alert severity="info">
+          No lessons yet. Type a title above and press “Start a lesson”.
+        </Alert>
+      )}
+      {isSearch && found.length === 0 && all.length > 0 && (
+        <Alert severity="info">
+          {withArchive
+            ? 'Nothing in the archive by that name.'
+            : 'No lesson has all these words in its title, series, outcome, skills or kit.'}
+        </Alert>
+      )}
       {rows.map((row) => (
         <SeriesRow key={row.name} row={row} />
       ))}

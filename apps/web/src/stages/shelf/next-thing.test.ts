@@ -3,8 +3,22 @@ import { describe, expect, it } from 'vitest';
 import { matches, nextThing } from './next-thing.ts';
 
 const lesson: LessonSummary = {
-  ...{ id: 'l', revision: 1, savedAt: '', title: 'Ropes at the quay', outcome: 'Ten skips.', series: { name: 'Autumn', week: 3 } },
-  ...{ sections: ['Warm up'], skills: [{ skill: 'Rope', studentMs: 60_000 }], kit: ['4 × Bottle (or shoes)'], blocks: 4, scripted: 4, filmed: 4 },
+  ...{
+    id: 'l',
+    revision: 1,
+    savedAt: '',
+    title: 'Ropes at the quay',
+    outcome: 'Ten skips.',
+    series: { name: 'Autumn', week: 3 },
+  },
+  ...{
+    sections: ['Warm up'],
+    skills: [{ skill: 'Rope', studentMs: 60_000 }],
+    kit: ['4 × Bottle (or shoes)'],
+    blocks: 4,
+    scripted: 4,
+    filmed: 4,
+  },
   ...{ videoMs: 1, studentMs: 1, shared: true, archived: false, template: false, keeper: 'wren' },
 };
 
@@ -24,6 +38,11 @@ describe('the next thing', () => {
 });
 
 describe('the search', () => {
-  it.each(['', 'quay rope', 'BOTTLE shoes', 'week 3', 'warm autumn', 'ten'])('finds the lesson by “%s”', (asked) => expect(matches(lesson, asked)).toBe(true));
-  it.each(['disc', 'rope disc', 'week 9'])('does not by “%s”', (asked) => expect(matches(lesson, asked)).toBe(false));
+  it.each(['', 'quay rope', 'BOTTLE shoes', 'week 3', 'warm autumn', 'ten'])(
+    'finds the lesson by “%s”',
+    (asked) => expect(matches(lesson, asked)).toBe(true),
+  );
+  it.each(['disc', 'rope disc', 'week 9'])('does not by “%s”', (asked) =>
+    expect(matches(lesson, asked)).toBe(false),
+  );
 });

@@ -5,7 +5,8 @@ export function nextThing(lesson: LessonSummary): { text: string; bench: string 
   if (lesson.template) return { text: 'A pattern for others', bench: 'plan' };
   if (lesson.blocks === 0) return { text: 'Plan the first block', bench: 'plan' };
   if (lesson.outcome === '') return { text: 'Say what it is to achieve', bench: 'plan' };
-  if (lesson.filmed === 0 && lesson.scripted < lesson.blocks / 2) return { text: 'Write the script', bench: 'script' };
+  if (lesson.filmed === 0 && lesson.scripted < lesson.blocks / 2)
+    return { text: 'Write the script', bench: 'script' };
   if (lesson.filmed < lesson.blocks) {
     const left = lesson.blocks - lesson.filmed;
     return { text: `Film ${left} more ${left === 1 ? 'block' : 'blocks'}`, bench: 'film' };
@@ -16,7 +17,18 @@ export function nextThing(lesson: LessonSummary): { text: string; bench: string 
 
 /** Whether every word asked for is somewhere in what the shelf knows of a lesson. */
 export function matches(lesson: LessonSummary, asked: string): boolean {
-  const text = [lesson.title, lesson.outcome, lesson.keeper ?? '', lesson.series.name, lesson.series.week === null ? '' : `week ${lesson.series.week}`, ...lesson.sections, ...lesson.skills.map(({ skill }) => skill), ...lesson.kit].join(' ').toLowerCase();
+  const text = [
+    lesson.title,
+    lesson.outcome,
+    lesson.keeper ?? '',
+    lesson.series.name,
+    lesson.series.week === null ? '' : `week ${lesson.series.week}`,
+    ...lesson.sections,
+    ...lesson.skills.map(({ skill }) => skill),
+    ...lesson.kit,
+  ]
+    .join(' ')
+    .toLowerCase();
   return asked
     .toLowerCase()
     .split(/\s+/)

@@ -1,4 +1,17 @@
-import { Alert, Box, Button, Paper, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  Paper,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableContainer,
+  TableHead,
+  TableRow,
+  Typography,
+} from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemText } from '../../app/api.ts';
@@ -18,10 +31,28 @@ interface Item {
 }
 
 /** The same in both tables, so that ages stand under ages. */
-const columns = [['What', '28%'], ['Lesson', '24%'], ['Size', '20%'], ['Age', '12%'], ['', '16%']] as const;
+const columns = [
+  ['What', '28%'],
+  ['Lesson', '24%'],
+  ['Size', '20%'],
+  ['Age', '12%'],
+  ['', '16%'],
+] as const;
 
 /** Things that take up room, each with a bar as long as its share of the largest. */
-function Items({ title, items, empty, isBusy, onDelete }: { title: string; items: readonly Item[]; empty: string; isBusy: boolean; onDelete: (id: string) => void }) {
+function Items({
+  title,
+  items,
+  empty,
+  isBusy,
+  onDelete,
+}: {
+  title: string;
+  items: readonly Item[];
+  empty: string;
+  isBusy: boolean;
+  onDelete: (id: string) => void;
+}) {
   const [asked, setAsked] = useState<string | null>(null);
   const most = Math.max(1, ...items.map(({ bytes }) => bytes));
   const total = items.reduce((sum, { bytes }) => sum + bytes, 0);
@@ -53,7 +84,11 @@ function Items({ title, items, empty, isBusy, onDelete }: { title: string; items
                   </TableCell>
                   <TableCell sx={{ minWidth: 190 }}>
                     <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-                      <Box aria-hidden sx={{ height: 12, borderRadius: 1, bgcolor: 'primary.main' }} style={{ width: `${Math.max(2, (100 * bytes) / most)}px` }} />
+                      <Box
+                        aria-hidden
+                        sx={{ height: 12, borderRadius: 1, bgcolor: 'primary.main' }}
+                        style={{ width: `${Math.max(2, (100 * bytes) / most)}px` }}
+                      />
                       {sizeText(bytes)}
                     </Stack>
                   </TableCell>
@@ -75,7 +110,11 @@ function Items({ title, items, empty, isBusy, onDelete }: { title: string; items
                         </Button>
                       </Stack>
                     ) : (
-                      <Button color="error" aria-label={`Delete ${name} of ${lesson}`} onClick={() => setAsked(id)}>
+                      <Button
+                        color="error"
+                        aria-label={`Delete ${name} of ${lesson}`}
+                        onClick={() => setAsked(id)}
+                      >
                         Delete …
                       </Button>
                     )}
@@ -102,9 +141,40 @@ export function StoragePage() {
         {problem && <Alert severity="error">{problem}</Alert>}
         {stored.data && (
           <>
-            <Items title="Exports" empty="No exports are kept." isBusy={exporting.isLoading} onDelete={(id) => void deleteExport(id)} items={stored.data.exports.map(({ jobId, what, lesson, lessonId, bytes, at }) => ({ id: jobId, name: what, lesson, to: `/lessons/${lessonId}/share`, bytes, at }))} />
-            <Items title="Footage" empty="No footage is kept." isBusy={taking.isLoading} onDelete={(id) => void deleteTake(id)} items={stored.data.footage.map(({ takeId, name, lesson, lessonId, bytes, at, inBin }) => ({ id: takeId, name: inBin ? `${name} (in the bin)` : name, lesson, to: `/lessons/${lessonId}/film`, bytes, at }))} />
-            <Typography color="text.secondary">An export can be made again from its lesson. Footage that is deleted is gone, unless the camera still has it.</Typography>
+            <Items
+              title="Exports"
+              empty="No exports are kept."
+              isBusy={exporting.isLoading}
+              onDelete={(id) => void deleteExport(id)}
+              items={stored.data.exports.map(({ jobId, what, lesson, lessonId, bytes, at }) => ({
+                id: jobId,
+                name: what,
+                lesson,
+                to: `/lessons/${lessonId}/share`,
+                bytes,
+                at,
+              }))}
+            />
+            <Items
+              title="Footage"
+              empty="No footage is kept."
+              isBusy={taking.isLoading}
+              onDelete={(id) => void deleteTake(id)}
+              items={stored.data.footage.map(
+                ({ takeId, name, lesson, lessonId, bytes, at, inBin }) => ({
+                  id: takeId,
+                  name: inBin ? `${name} (in the bin)` : name,
+                  lesson,
+                  to: `/lessons/${lessonId}/film`,
+                  bytes,
+                  at,
+                }),
+              )}
+            />
+            <Typography color="text.secondary">
+              An export can be made again from its lesson. Footage that is deleted is gone, unless
+              the camera still has it.
+            </Typography>
           </>
         )}
       </Stack>

@@ -1,4 +1,17 @@
-import { Alert, Button, Paper, Stack, Table, TableBody, TableCell, TableContainer, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import {
+  Alert,
+  Button,
+  Paper,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableContainer,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { roles, type Member, type Role } from '@zest/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -49,7 +62,13 @@ function Members({ isOwner }: { isOwner: boolean }) {
                 <TableCell sx={{ fontWeight: 650 }}>{member.login}</TableCell>
                 <TableCell>
                   {isOwner && member.role !== 'owner' ? (
-                    <ChoiceField label={`Role of ${member.login}`} value={member.role} choices={given.map((role) => [role, roleWords[role]] as const)} onChange={(role) => void change({ memberId: member.id, role })} sx={{ width: 300 }} />
+                    <ChoiceField
+                      label={`Role of ${member.login}`}
+                      value={member.role}
+                      choices={given.map((role) => [role, roleWords[role]] as const)}
+                      onChange={(role) => void change({ memberId: member.id, role })}
+                      sx={{ width: 300 }}
+                    />
                   ) : (
                     roleWords[member.role]
                   )}
@@ -57,12 +76,19 @@ function Members({ isOwner }: { isOwner: boolean }) {
                 <TableCell>{day.format(new Date(member.since))}</TableCell>
                 <TableCell align="right">
                   {isOwner && member.role !== 'owner' && (
-                    <Button onClick={() => void makeLink(member.id)} aria-label={`Link for a new password of ${member.login}`}>
+                    <Button
+                      onClick={() => void makeLink(member.id)}
+                      aria-label={`Link for a new password of ${member.login}`}
+                    >
                       New password …
                     </Button>
                   )}
                   {isOwner && member.role !== 'owner' && (
-                    <Button color="error" onClick={() => setAsked(member)} aria-label={`Take ${member.login} out of the team`}>
+                    <Button
+                      color="error"
+                      onClick={() => setAsked(member)}
+                      aria-label={`Take ${member.login} out of the team`}
+                    >
                       Take out …
                     </Button>
                   )}
@@ -73,7 +99,14 @@ function Members({ isOwner }: { isOwner: boolean }) {
         </Table>
       </TableContainer>
       {linking.data && <AskAddress />}
-      {linking.data && <TextField sx={{ mt: 1.5 }} label={`For ${team.data?.find(({ id }) => id === linking.originalArgs)?.login ?? ''}: a new password, once, until ${day.format(new Date(linking.data.expiresAt))}`} value={`${origin}/password#${linking.data.code}`} slotProps={{ input: { readOnly: true } }} />}
+      {linking.data && (
+        <TextField
+          sx={{ mt: 1.5 }}
+          label={`For ${team.data?.find(({ id }) => id === linking.originalArgs)?.login ?? ''}: a new password, once, until ${day.format(new Date(linking.data.expiresAt))}`}
+          value={`${origin}/password#${linking.data.code}`}
+          slotProps={{ input: { readOnly: true } }}
+        />
+      )}
       {asked && (
         <Alert
           severity="warning"
@@ -89,7 +122,8 @@ function Members({ isOwner }: { isOwner: boolean }) {
             </Button>
           }
         >
-          “{asked.login}” is signed out at once and gets in no more. What they made stays with the team.
+          “{asked.login}” is signed out at once and gets in no more. What they made stays with the
+          team.
         </Alert>
       )}
     </Paper>
@@ -118,15 +152,42 @@ function OwnPassword() {
       }}
     >
       <Typography variant="h2">Your password</Typography>
-      <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', mt: 1.5, alignItems: 'flex-start' }}>
-        <TextField label="Old password" type="password" autoComplete="current-password" value={current} onChange={(event) => setCurrent(event.target.value)} sx={{ width: 260 }} />
-        <TextField label="New password" type="password" autoComplete="new-password" helperText="At least 10 characters." value={next} onChange={(event) => setNext(event.target.value)} sx={{ width: 260 }} />
-        <Button type="submit" variant="outlined" disabled={current === '' || next === '' || changing.isLoading}>
+      <Stack
+        direction="row"
+        useFlexGap
+        sx={{ gap: 2, flexWrap: 'wrap', mt: 1.5, alignItems: 'flex-start' }}
+      >
+        <TextField
+          label="Old password"
+          type="password"
+          autoComplete="current-password"
+          value={current}
+          onChange={(event) => setCurrent(event.target.value)}
+          sx={{ width: 260 }}
+        />
+        <TextField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          helperText="At least 10 characters."
+          value={next}
+          onChange={(event) => setNext(event.target.value)}
+          sx={{ width: 260 }}
+        />
+        <Button
+          type="submit"
+          variant="outlined"
+          disabled={current === '' || next === '' || changing.isLoading}
+        >
           Change it
         </Button>
       </Stack>
-      {changing.error !== undefined && <Alert severity="error">{problemText(changing.error)}</Alert>}
-      {changing.isSuccess && <Alert severity="success">Changed. Your other devices are signed out.</Alert>}
+      {changing.error !== undefined && (
+        <Alert severity="error">{problemText(changing.error)}</Alert>
+      )}
+      {changing.isSuccess && (
+        <Alert severity="success">Changed. Your other devices are signed out.</Alert>
+      )}
     </Paper>
   );
 }
@@ -139,34 +200,63 @@ function Invite() {
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
       <Typography variant="h2">Invite somebody</Typography>
-      <Typography color="text.secondary">The link lets one person in, within a week. As an owner they begin a team of their own here, which sees nothing of yours.</Typography>
-      <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', mt: 1.5, alignItems: 'center' }}>
-        <ChoiceField label="As" value={role} choices={roles.map((own) => [own, roleWords[own]] as const)} onChange={setRole} sx={{ width: 320 }} />
+      <Typography color="text.secondary">
+        The link lets one person in, within a week. As an owner they begin a team of their own here,
+        which sees nothing of yours.
+      </Typography>
+      <Stack
+        direction="row"
+        useFlexGap
+        sx={{ gap: 2, flexWrap: 'wrap', mt: 1.5, alignItems: 'center' }}
+      >
+        <ChoiceField
+          label="As"
+          value={role}
+          choices={roles.map((own) => [own, roleWords[own]] as const)}
+          onChange={setRole}
+          sx={{ width: 320 }}
+        />
         <Button variant="contained" disabled={making.isLoading} onClick={() => void make(role)}>
           Make an invitation
         </Button>
       </Stack>
       {making.error && <Alert severity="error">{problemText(making.error)}</Alert>}
       {making.data && <AskAddress />}
-      {making.data && <TextField sx={{ mt: 1.5 }} label={`Invitation for a ${making.data.role}, until ${day.format(new Date(making.data.expiresAt))}`} value={link} slotProps={{ input: { readOnly: true } }} />}
+      {making.data && (
+        <TextField
+          sx={{ mt: 1.5 }}
+          label={`Invitation for a ${making.data.role}, until ${day.format(new Date(making.data.expiresAt))}`}
+          value={link}
+          slotProps={{ input: { readOnly: true } }}
+        />
+      )}
     </Paper>
   );
 }
 
 function Installation() {
-  const { data, error } = teamApi.useInstallationQuery(undefined, { refetchOnMountOrArgChange: true });
+  const { data, error } = teamApi.useInstallationQuery(undefined, {
+    refetchOnMountOrArgChange: true,
+  });
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
       <Typography variant="h2">This installation</Typography>
       {error !== undefined && <Alert severity="error">{problemText(error)}</Alert>}
       {data && (
         <ul>
-          <li>Running since {when.format(new Date(data.since))}, {sizeText(data.memoryBytes)} of memory</li>
           <li>
-            Footage and exports: {sizeText(data.disk.mediaBytes)} in {data.disk.mediaFiles} files; uploads on their way {sizeText(data.disk.uploadBytes)}; rendered pieces {sizeText(data.disk.cacheBytes)}; {sizeText(data.disk.freeBytes)} free
+            Running since {when.format(new Date(data.since))}, {sizeText(data.memoryBytes)} of
+            memory
           </li>
           <li>
-            Work in line: {data.jobs.waiting} waiting, {data.jobs.running} running{data.workerSeen && `, last seen ${when.format(new Date(data.workerSeen))}`}, {data.jobs.failed} failed
+            Footage and exports: {sizeText(data.disk.mediaBytes)} in {data.disk.mediaFiles} files;
+            uploads on their way {sizeText(data.disk.uploadBytes)}; rendered pieces{' '}
+            {sizeText(data.disk.cacheBytes)}; {sizeText(data.disk.freeBytes)} free
+          </li>
+          <li>
+            Work in line: {data.jobs.waiting} waiting, {data.jobs.running} running
+            {data.workerSeen && `, last seen ${when.format(new Date(data.workerSeen))}`},{' '}
+            {data.jobs.failed} failed
           </li>
           <li>{data.rows.map(({ what, count }) => `${what}: ${count}`).join(', ')}</li>
         </ul>
@@ -180,13 +270,17 @@ function Audit() {
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
       <Typography variant="h2">Who did what</Typography>
-      <Typography color="text.secondary">Changes of a lesson’s text are in its own history, with their authors.</Typography>
+      <Typography color="text.secondary">
+        Changes of a lesson’s text are in its own history, with their authors.
+      </Typography>
       {audit.data?.length === 0 && <Typography>Nothing yet.</Typography>}
       <ul>
         {audit.data?.map(({ at, login, what, subject }, i) => (
           <li key={i}>
             {when.format(new Date(at))}: <strong>{login}</strong> {doneWords(what)}
-            {subject && <Typography component="span" color="text.secondary">{` (${subject})`}</Typography>}
+            {subject && (
+              <Typography component="span" color="text.secondary">{` (${subject})`}</Typography>
+            )}
           </li>
         ))}
       </ul>

@@ -1,4 +1,13 @@
-import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack, Typography } from '@mui/material';
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Stack,
+  Typography,
+} from '@mui/material';
 import { lensFrom } from '@zest/core/framing';
 import { LIMITS, type Lesson } from '@zest/core/lesson';
 import { useState } from 'react';
@@ -30,15 +39,42 @@ export function Calibrate({ units, onMeasured }: CalibrateProps) {
         <DialogContent>
           <UndoOfLesson value={false}>
             <Stack spacing={2} sx={{ pt: 1 }}>
-              <Typography>Hold something of known length, such as a stick of 1 m, straight across the picture and measure its distance from the camera. How much of the picture’s long side does it take?</Typography>
-              <LengthOfSpaceField units={units} label="Length of the thing" value={thingCm} range={THING} onChange={setThing} sx={{ width: 220 }} />
-              <LengthOfSpaceField units={units} label="Distance from the camera" value={distanceCm} range={DISTANCE} onChange={setDistance} sx={{ width: 220 }} />
-              <WholeField label="Part of the long side, %" value={percent} range={PERCENT} onChange={setPercent} sx={{ width: 220 }} />
+              <Typography>
+                Hold something of known length, such as a stick of 1 m, straight across the picture
+                and measure its distance from the camera. How much of the picture’s long side does
+                it take?
+              </Typography>
+              <LengthOfSpaceField
+                units={units}
+                label="Length of the thing"
+                value={thingCm}
+                range={THING}
+                onChange={setThing}
+                sx={{ width: 220 }}
+              />
+              <LengthOfSpaceField
+                units={units}
+                label="Distance from the camera"
+                value={distanceCm}
+                range={DISTANCE}
+                onChange={setDistance}
+                sx={{ width: 220 }}
+              />
+              <WholeField
+                label="Part of the long side, %"
+                value={percent}
+                range={PERCENT}
+                onChange={setPercent}
+                sx={{ width: 220 }}
+              />
               {isPossible ? (
-                <Typography data-testid="measured-lens">That is a lens of {lensMm} mm (as on a picture 36 mm wide).</Typography>
+                <Typography data-testid="measured-lens">
+                  That is a lens of {lensMm} mm (as on a picture 36 mm wide).
+                </Typography>
               ) : (
                 <Alert severity="warning">
-                  That would be {lensMm} mm; cameras have {LIMITS.lensMm.min} to {LIMITS.lensMm.max} mm. Measure again.
+                  That would be {lensMm} mm; cameras have {LIMITS.lensMm.min} to {LIMITS.lensMm.max}{' '}
+                  mm. Measure again.
                 </Alert>
               )}
             </Stack>

@@ -11,7 +11,11 @@ interface FramingDrawingProps {
 }
 
 /** Camera and performer from the side and from above, to one scale: what the camera sees, the tape, and the room. */
-export function FramingDrawing({ framing: { room, placing }, filming, units }: FramingDrawingProps) {
+export function FramingDrawing({
+  framing: { room, placing },
+  filming,
+  units,
+}: FramingDrawingProps) {
   if (!placing) return null;
   const { camera, tape } = placing;
   const own = filming.room;
@@ -19,9 +23,14 @@ export function FramingDrawing({ framing: { room, placing }, filming, units }: F
   const deep = Math.max(placing.depthCm, own?.depthCm ?? 0);
   const wide = Math.max(room.leftCm + room.rightCm, tape.leftCm + tape.rightCm, own?.widthCm ?? 0);
   const high = Math.max(room.topCm * 1.15, camera.heightCm, own?.heightCm ?? 0);
-  const scale = Math.min((SIZE.width - 2 * MARGIN.x) / deep, (SIZE.side - 2 * MARGIN.y) / high, (SIZE.top - 2 * MARGIN.y) / wide);
+  const scale = Math.min(
+    (SIZE.width - 2 * MARGIN.x) / deep,
+    (SIZE.side - 2 * MARGIN.y) / high,
+    (SIZE.top - 2 * MARGIN.y) / wide,
+  );
   // Both views have the far wall on the left and the camera on the right.
-  const x = (nearCm: number) => MARGIN.x + (room.farCm + Math.max(0, deep - placing.depthCm) + nearCm) * scale;
+  const x = (nearCm: number) =>
+    MARGIN.x + (room.farCm + Math.max(0, deep - placing.depthCm) + nearCm) * scale;
   const floorY = SIZE.side - MARGIN.y;
   const up = (cm: number) => floorY - cm * scale;
   const middleY = SIZE.side + SIZE.top / 2;
@@ -29,10 +38,19 @@ export function FramingDrawing({ framing: { room, placing }, filming, units }: F
   const across = (rightCm: number) => middleY + (rightCm - camera.offsetCm) * scale;
   const shown = (cm: number) => spaceText(Math.round(cm), units);
   const ray = (deg: number) => Math.tan((deg * Math.PI) / 180) * (camera.distanceCm + room.farCm);
-  const sideRays = [camera.tiltDeg + camera.verticalDeg / 2, camera.tiltDeg - camera.verticalDeg / 2];
+  const sideRays = [
+    camera.tiltDeg + camera.verticalDeg / 2,
+    camera.tiltDeg - camera.verticalDeg / 2,
+  ];
   const cameraX = x(camera.distanceCm);
   return (
-    <svg viewBox={`0 0 ${SIZE.width} ${SIZE.side + SIZE.top}`} width="100%" style={{ maxWidth: 720 }} role="img" aria-label={`Side and top view to scale: the camera ${shown(camera.distanceCm)} from the performer, ${shown(camera.heightCm)} above the floor, ${shown(placing.floorWidthCm)} of floor in the picture`}>
+    <svg
+      viewBox={`0 0 ${SIZE.width} ${SIZE.side + SIZE.top}`}
+      width="100%"
+      style={{ maxWidth: 720 }}
+      role="img"
+      aria-label={`Side and top view to scale: the camera ${shown(camera.distanceCm)} from the performer, ${shown(camera.heightCm)} above the floor, ${shown(placing.floorWidthCm)} of floor in the picture`}
+    >
       <clipPath id="side-view">
         <rect x="0" y="0" width={SIZE.width} height={floorY} />
       </clipPath>
@@ -46,37 +64,146 @@ export function FramingDrawing({ framing: { room, placing }, filming, units }: F
         from above
       </text>
       <g clipPath="url(#side-view)">
-        <path d={`M${cameraX},${up(camera.heightCm)} ${sideRays.map((deg) => `L${x(-room.farCm)},${up(camera.heightCm + ray(deg))}`).join(' ')} z`} fill={lit} fillOpacity="0.16" stroke={lit} strokeWidth="1" />
+        <path
+          d={`M${cameraX},${up(camera.heightCm)} ${sideRays.map((deg) => `L${x(-room.farCm)},${up(camera.heightCm + ray(deg))}`).join(' ')} z`}
+          fill={lit}
+          fillOpacity="0.16"
+          stroke={lit}
+          strokeWidth="1"
+        />
       </g>
-      {own && <rect x={x(-room.farCm) - Math.max(0, own.depthCm - placing.depthCm) * scale} y={up(own.heightCm)} width={own.depthCm * scale} height={own.heightCm * scale} fill="none" stroke={ink} strokeWidth="2" />}
-      <line x1={MARGIN.x / 2} x2={SIZE.width - MARGIN.x / 2} y1={floorY} y2={floorY} stroke={ink} strokeWidth="2" />
-      <rect x={x(-room.farCm)} y={up(room.topCm)} width={(room.farCm + room.nearCm) * scale} height={(room.topCm - room.bottomCm) * scale} fill={move} fillOpacity="0.25" stroke={move} strokeWidth="2" />
-      <circle cx={x(0)} cy={up(filming.performerCm * 0.92)} r={filming.performerCm * 0.07 * scale} fill={ink} />
-      <path d={`M${x(0)},${up(filming.performerCm * 0.85)} V${up(filming.performerCm * 0.48)} l${-8 * scale},${filming.performerCm * 0.48 * scale} m${8 * scale},${-filming.performerCm * 0.48 * scale} l${8 * scale},${filming.performerCm * 0.48 * scale}`} stroke={ink} strokeWidth={Math.max(2, 9 * scale)} strokeLinecap="round" fill="none" />
-      <path d={`M${cameraX},${up(camera.heightCm)} V${floorY}`} stroke={soft} strokeWidth="1.5" strokeDasharray="3 3" />
+      {own && (
+        <rect
+          x={x(-room.farCm) - Math.max(0, own.depthCm - placing.depthCm) * scale}
+          y={up(own.heightCm)}
+          width={own.depthCm * scale}
+          height={own.heightCm * scale}
+          fill="none"
+          stroke={ink}
+          strokeWidth="2"
+        />
+      )}
+      <line
+        x1={MARGIN.x / 2}
+        x2={SIZE.width - MARGIN.x / 2}
+        y1={floorY}
+        y2={floorY}
+        stroke={ink}
+        strokeWidth="2"
+      />
+      <rect
+        x={x(-room.farCm)}
+        y={up(room.topCm)}
+        width={(room.farCm + room.nearCm) * scale}
+        height={(room.topCm - room.bottomCm) * scale}
+        fill={move}
+        fillOpacity="0.25"
+        stroke={move}
+        strokeWidth="2"
+      />
+      <circle
+        cx={x(0)}
+        cy={up(filming.performerCm * 0.92)}
+        r={filming.performerCm * 0.07 * scale}
+        fill={ink}
+      />
+      <path
+        d={`M${x(0)},${up(filming.performerCm * 0.85)} V${up(filming.performerCm * 0.48)} l${-8 * scale},${filming.performerCm * 0.48 * scale} m${8 * scale},${-filming.performerCm * 0.48 * scale} l${8 * scale},${filming.performerCm * 0.48 * scale}`}
+        stroke={ink}
+        strokeWidth={Math.max(2, 9 * scale)}
+        strokeLinecap="round"
+        fill="none"
+      />
+      <path
+        d={`M${cameraX},${up(camera.heightCm)} V${floorY}`}
+        stroke={soft}
+        strokeWidth="1.5"
+        strokeDasharray="3 3"
+      />
       <rect x={cameraX - 2} y={up(camera.heightCm) - 8} width="10" height="16" rx="2" fill={lit} />
-      <text x={cameraX + 12} y={up(camera.heightCm) + 4} fontSize="13" fill={ink} textAnchor={cameraX > SIZE.width - 70 ? 'end' : 'start'} dy={cameraX > SIZE.width - 70 ? -12 : 0}>
+      <text
+        x={cameraX + 12}
+        y={up(camera.heightCm) + 4}
+        fontSize="13"
+        fill={ink}
+        textAnchor={cameraX > SIZE.width - 70 ? 'end' : 'start'}
+        dy={cameraX > SIZE.width - 70 ? -12 : 0}
+      >
         {shown(camera.heightCm)}
       </text>
       <path d={`M${x(0)},${floorY + 10} H${cameraX}`} stroke={ink} strokeWidth="1" />
-      <text x={(x(0) + cameraX) / 2} y={floorY + 25} fontSize="14" fontWeight="700" fill={ink} textAnchor="middle">
+      <text
+        x={(x(0) + cameraX) / 2}
+        y={floorY + 25}
+        fontSize="14"
+        fontWeight="700"
+        fill={ink}
+        textAnchor="middle"
+      >
         {shown(camera.distanceCm)}
       </text>
       <g clipPath="url(#top-view)">
-        <path d={`M${cameraX},${across(camera.offsetCm)} ${[-1, 1].map((side) => `L${x(-room.farCm)},${across(camera.offsetCm + side * ray(camera.horizontalDeg / 2))}`).join(' ')} z`} fill={lit} fillOpacity="0.16" stroke={lit} strokeWidth="1" />
+        <path
+          d={`M${cameraX},${across(camera.offsetCm)} ${[-1, 1].map((side) => `L${x(-room.farCm)},${across(camera.offsetCm + side * ray(camera.horizontalDeg / 2))}`).join(' ')} z`}
+          fill={lit}
+          fillOpacity="0.16"
+          stroke={lit}
+          strokeWidth="1"
+        />
       </g>
-      {own && <rect x={x(-room.farCm) - Math.max(0, own.depthCm - placing.depthCm) * scale} y={across(camera.offsetCm) - (own.widthCm / 2) * scale} width={own.depthCm * scale} height={own.widthCm * scale} fill="none" stroke={ink} strokeWidth="2" />}
-      <rect x={x(-room.farCm)} y={across(-room.leftCm)} width={(room.farCm + room.nearCm) * scale} height={(room.leftCm + room.rightCm) * scale} fill={move} fillOpacity="0.25" stroke={move} strokeWidth="2" />
-      <path d={`M${x(0)},${across(-tape.leftCm)} V${across(tape.rightCm)}`} stroke={ink} strokeWidth="1.5" strokeDasharray="6 4" />
+      {own && (
+        <rect
+          x={x(-room.farCm) - Math.max(0, own.depthCm - placing.depthCm) * scale}
+          y={across(camera.offsetCm) - (own.widthCm / 2) * scale}
+          width={own.depthCm * scale}
+          height={own.widthCm * scale}
+          fill="none"
+          stroke={ink}
+          strokeWidth="2"
+        />
+      )}
+      <rect
+        x={x(-room.farCm)}
+        y={across(-room.leftCm)}
+        width={(room.farCm + room.nearCm) * scale}
+        height={(room.leftCm + room.rightCm) * scale}
+        fill={move}
+        fillOpacity="0.25"
+        stroke={move}
+        strokeWidth="2"
+      />
+      <path
+        d={`M${x(0)},${across(-tape.leftCm)} V${across(tape.rightCm)}`}
+        stroke={ink}
+        strokeWidth="1.5"
+        strokeDasharray="6 4"
+      />
       {[-tape.leftCm, tape.rightCm].map((cm) => (
         <path key={cm} d={`M${x(0) - 8},${across(cm)} h16`} stroke={lit} strokeWidth="4" />
       ))}
       <circle cx={x(0)} cy={across(0)} r="5" fill={ink} />
-      <rect x={cameraX - 2} y={across(camera.offsetCm) - 7} width="10" height="14" rx="2" fill={lit} />
-      <text x={x(0) + 12} y={Math.max(SIZE.side + 30, across(-tape.leftCm) + 4)} fontSize="13" fill={ink}>
+      <rect
+        x={cameraX - 2}
+        y={across(camera.offsetCm) - 7}
+        width="10"
+        height="14"
+        rx="2"
+        fill={lit}
+      />
+      <text
+        x={x(0) + 12}
+        y={Math.max(SIZE.side + 30, across(-tape.leftCm) + 4)}
+        fontSize="13"
+        fill={ink}
+      >
         tape {shown(tape.leftCm)}
       </text>
-      <text x={x(0) + 12} y={Math.min(SIZE.side + SIZE.top - 6, across(tape.rightCm) + 4)} fontSize="13" fill={ink}>
+      <text
+        x={x(0) + 12}
+        y={Math.min(SIZE.side + SIZE.top - 6, across(tape.rightCm) + 4)}
+        fontSize="13"
+        fill={ink}
+      >
         tape {shown(tape.rightCm)}
       </text>
     </svg>

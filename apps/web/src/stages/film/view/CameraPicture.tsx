@@ -18,7 +18,8 @@ function slowed(track: MediaStreamTrack): MediaStreamTrack {
   const { frameRate } = track.getSettings();
   const slow = async () => {
     await copy.applyConstraints({ frameRate: SHOWN_FPS });
-    if (frameRate !== undefined && (track.getSettings().frameRate ?? frameRate) < frameRate) await copy.applyConstraints({ frameRate });
+    if (frameRate !== undefined && (track.getSettings().frameRate ?? frameRate) < frameRate)
+      await copy.applyConstraints({ frameRate });
   };
   void slow().catch(() => undefined);
   return copy;
@@ -46,7 +47,22 @@ function Picture({ stream, mirrored, label, onVideo }: PictureProps) {
     };
   }, [stream, onVideo]);
   // People know themselves from mirrors; the recording is not mirrored.
-  return <video ref={video} autoPlay muted playsInline aria-label={label} style={{ visibility: 'visible', width: '100%', height: '100%', objectFit: 'contain', transform: mirrored ? 'scaleX(-1)' : 'none' }} />;
+  return (
+    <video
+      ref={video}
+      autoPlay
+      muted
+      playsInline
+      aria-label={label}
+      style={{
+        visibility: 'visible',
+        width: '100%',
+        height: '100%',
+        objectFit: 'contain',
+        transform: mirrored ? 'scaleX(-1)' : 'none',
+      }}
+    />
+  );
 }
 
 /** Recording comes first: the overlays need not be smooth to be read from afar. */
@@ -66,7 +82,17 @@ interface CameraPictureProps {
 }
 
 /** The first camera large, with overlays and framing guide; further ones small in its corner. */
-export function CameraPicture({ camera, more, mirrored, watches, lesson, block, framing, momentMs, onHint }: CameraPictureProps) {
+export function CameraPicture({
+  camera,
+  more,
+  mirrored,
+  watches,
+  lesson,
+  block,
+  framing,
+  momentMs,
+  onHint,
+}: CameraPictureProps) {
   const [video, setVideo] = useState<HTMLVideoElement | null>(null);
   const watched = useLiveWatch(watches ? video : null, framing.room, lesson.filming);
   const { hint } = watched;
@@ -75,17 +101,62 @@ export function CameraPicture({ camera, more, mirrored, watches, lesson, block, 
   }, [hint, onHint]);
   const isUpright = lesson.filming.orientation === 'portrait';
   return (
-    <Box sx={{ position: 'relative', minHeight: 0, flex: '0 1 auto', aspectRatio: isUpright ? '9 / 16' : '16 / 9', maxHeight: '100%', maxWidth: '100%', alignSelf: 'center', width: isUpright ? 'auto' : '100%', bgcolor: '#26211c', containerType: 'inline-size', overflow: 'hidden' }}>
+    <Box
+      sx={{
+        position: 'relative',
+        minHeight: 0,
+        flex: '0 1 auto',
+        aspectRatio: isUpright ? '9 / 16' : '16 / 9',
+        maxHeight: '100%',
+        maxWidth: '100%',
+        alignSelf: 'center',
+        width: isUpright ? 'auto' : '100%',
+        bgcolor: '#26211c',
+        containerType: 'inline-size',
+        overflow: 'hidden',
+      }}
+    >
       <Box sx={{ position: 'absolute', inset: 0 }}>
-        <Picture stream={camera?.stream ?? null} mirrored={mirrored} label="Camera picture" onVideo={setVideo} />
+        <Picture
+          stream={camera?.stream ?? null}
+          mirrored={mirrored}
+          label="Camera picture"
+          onVideo={setVideo}
+        />
       </Box>
-      <Box className={isUpright ? undefined : 'stage-over'} sx={{ position: 'absolute', inset: 0, '& canvas': { width: '100%', height: '100%', display: 'block' } }}>
-        {!isUpright && <BlockOverlay lesson={lesson} block={block} momentMs={momentMs} everyMs={OVERLAY_EVERY_MS} />}
+      <Box
+        className={isUpright ? undefined : 'stage-over'}
+        sx={{
+          position: 'absolute',
+          inset: 0,
+          '& canvas': { width: '100%', height: '100%', display: 'block' },
+        }}
+      >
+        {!isUpright && (
+          <BlockOverlay
+            lesson={lesson}
+            block={block}
+            momentMs={momentMs}
+            everyMs={OVERLAY_EVERY_MS}
+          />
+        )}
       </Box>
       <FramingGuide framing={framing} filming={lesson.filming} mirrored={mirrored} />
       <HintSign watched={watched} mirrored={mirrored} />
       {more.map(({ id, stream }, i) => (
-        <Box key={id} sx={{ position: 'absolute', right: 8, bottom: 8 + i * 110, width: 170, height: 100, border: 2, borderColor: '#fff6ea', bgcolor: '#000' }}>
+        <Box
+          key={id}
+          sx={{
+            position: 'absolute',
+            right: 8,
+            bottom: 8 + i * 110,
+            width: 170,
+            height: 100,
+            border: 2,
+            borderColor: '#fff6ea',
+            bgcolor: '#000',
+          }}
+        >
           <Picture stream={stream} mirrored={mirrored} label={`Picture of camera ${i + 2}`} />
         </Box>
       ))}

@@ -49,7 +49,12 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
   const [preferences, setPreferences] = useState(readPreferences);
   const [panel, setPanel] = useState<'none' | 'options' | 'remote'>('none');
   const sheet = useMemo(() => callSheet(lesson, only), [lesson, only]);
-  const [at, setAt] = useState(() => Math.max(0, sheet.lines.findIndex(({ toFilm }) => toFilm.block.id === startBlockId)));
+  const [at, setAt] = useState(() =>
+    Math.max(
+      0,
+      sheet.lines.findIndex(({ toFilm }) => toFilm.block.id === startBlockId),
+    ),
+  );
   const line = sheet.lines[Math.min(at, sheet.lines.length - 1)];
   const following = sheet.lines[at + 1];
   const cameras = useCameras(preferences, lesson.filming.orientation === 'portrait');
@@ -71,9 +76,17 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
     isEarly.current = cameras.open.length === 0;
     if (isEarly.current) return;
     const { speaks, recordsPacer, marksForOthers } = preferences;
-    const options: FilmOptions = { settleMs: lesson.filming.settleMs, speaks, recordsPacer, marksForOthers };
+    const options: FilmOptions = {
+      settleMs: lesson.filming.settleMs,
+      speaks,
+      recordsPacer,
+      marksForOthers,
+    };
     setPanel('none');
-    void run.go({ lessonId, block: line.toFilm.block, shotId: line.toFilm.shot.id, lesson }, options);
+    void run.go(
+      { lessonId, block: line.toFilm.block, shotId: line.toFilm.shot.id, lesson },
+      options,
+    );
   };
   const isEarly = useRef(false);
   const waiting = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -83,7 +96,8 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
     onDone.current = () => {
       const isLast = at >= sheet.lines.length - 1;
       if (!isLast) setAt(at + 1);
-      if (preferences.handsFree && !isLast) waiting.current = setTimeout(startLater, HANDS_FREE_GAP_MS);
+      if (preferences.handsFree && !isLast)
+        waiting.current = setTimeout(startLater, HANDS_FREE_GAP_MS);
     };
   });
   useEffect(() => {
@@ -138,7 +152,10 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
     if (hint !== 'good' && (phase === 'ready' || phase === 'settling')) desk.nudge();
   });
 
-  const prompter = useMemo(() => prompterOf(lesson).find(({ blockId }) => blockId === line?.toFilm.block.id)?.lines ?? [], [lesson, line]);
+  const prompter = useMemo(
+    () => prompterOf(lesson).find(({ blockId }) => blockId === line?.toFilm.block.id)?.lines ?? [],
+    [lesson, line],
+  );
   const remote = useRemote(
     lessonId,
     () => ({
@@ -148,16 +165,38 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
       phase: saving > 0 && phase === 'ready' ? 'saving' : phase === 'ending' ? 'filming' : phase,
       clock: readout.clock,
       count: readout.count,
-      prompter: prompter.slice(0, 400).map(({ kind, text }) => ({ kind, text: text.slice(0, 400) })),
+      prompter: prompter
+        .slice(0, 400)
+        .map(({ kind, text }) => ({ kind, text: text.slice(0, 400) })),
     }),
     (command) => act[command](),
   );
 
-  useKeys({ PageDown: act.go, PageUp: act.back, ' ': act.go, Enter: act.go, ArrowRight: act.next, ArrowLeft: act.back, p: act.pause, r: act.again });
+  useKeys({
+    PageDown: act.go,
+    PageUp: act.back,
+    ' ': act.go,
+    Enter: act.go,
+    ArrowRight: act.next,
+    ArrowLeft: act.back,
+    p: act.pause,
+    r: act.again,
+  });
 
-  const framing = useMemo(() => line && frameShot(line.toFilm.block, line.toFilm.shot, lesson.filming), [line, lesson.filming]);
+  const framing = useMemo(
+    () => line && frameShot(line.toFilm.block, line.toFilm.shot, lesson.filming),
+    [line, lesson.filming],
+  );
   useEffect(() => {
-    if (line) picture?.practice?.set(practiceSetting(preferences, framing?.placing ?? null, lesson.filming.performerCm, line.toFilm.durationMs));
+    if (line)
+      picture?.practice?.set(
+        practiceSetting(
+          preferences,
+          framing?.placing ?? null,
+          lesson.filming.performerCm,
+          line.toFilm.durationMs,
+        ),
+      );
   }, [picture, preferences, framing, line, lesson.filming.performerCm]);
 
   if (!line || !framing) return null;
@@ -165,10 +204,32 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
   const changes = line.change ? changeText(line.change, line.toFilm) : [];
   const isReady = phase === 'ready';
   return (
-    <Dialog fullScreen open onClose={close} slotProps={{ paper: { 'aria-label': 'Film view', sx: { bgcolor: '#12100d', color: '#fff6ea', backgroundImage: 'none' } } }}>
-      <Box sx={{ height: '100vh', display: 'grid', gridTemplateRows: 'auto minmax(0, 1fr) auto', gap: 1, p: 1.5 }}>
+    <Dialog
+      fullScreen
+      open
+      onClose={close}
+      slotProps={{
+        paper: {
+          'aria-label': 'Film view',
+          sx: { bgcolor: '#12100d', color: '#fff6ea', backgroundImage: 'none' },
+        },
+      }}
+    >
+      <Box
+        sx={{
+          height: '100vh',
+          display: 'grid',
+          gridTemplateRows: 'auto minmax(0, 1fr) auto',
+          gap: 1,
+          p: 1.5,
+        }}
+      >
         <Stack direction="row" sx={{ alignItems: 'baseline', gap: 2 }}>
-          <Typography component="h2" noWrap sx={{ fontSize: '2.6rem', fontWeight: 750, color: '#8fd6c9', minWidth: 0 }}>
+          <Typography
+            component="h2"
+            noWrap
+            sx={{ fontSize: '2.6rem', fontWeight: 750, color: '#8fd6c9', minWidth: 0 }}
+          >
             {block.title || 'Untitled'}
           </Typography>
           <Typography noWrap sx={{ fontSize: '1.5rem', color: '#dccdb9', flex: 1, minWidth: 0 }}>
@@ -182,14 +243,25 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
             Leave filming
           </Button>
         </Stack>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)', gap: 2, minHeight: 0 }}>
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)',
+            gap: 2,
+            minHeight: 0,
+          }}
+        >
           <Stack sx={{ minHeight: 0, gap: 1 }}>
             {(fault ?? cameras.fault) && (
               <Alert
                 severity="error"
                 action={
                   <>
-                    {isReady && <Button onClick={() => (dismiss(), cameras.again())}>Open the cameras again</Button>}
+                    {isReady && (
+                      <Button onClick={() => (dismiss(), cameras.again())}>
+                        Open the cameras again
+                      </Button>
+                    )}
                     {fault && <Button onClick={dismiss}>I see</Button>}
                   </>
                 }
@@ -197,33 +269,92 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
                 {fault ?? cameras.fault}
               </Alert>
             )}
-            <CameraPicture camera={picture ?? null} more={cameras.open.slice(1)} mirrored={preferences.mirrored && !picture?.practice} watches={preferences.watches} lesson={lesson} block={block} framing={framing} momentMs={() => run.momentMs()} onHint={onHint} />
+            <CameraPicture
+              camera={picture ?? null}
+              more={cameras.open.slice(1)}
+              mirrored={preferences.mirrored && !picture?.practice}
+              watches={preferences.watches}
+              lesson={lesson}
+              block={block}
+              framing={framing}
+              momentMs={() => run.momentMs()}
+              onHint={onHint}
+            />
             {isReady && changes.length > 0 && (
-              <Typography sx={{ fontSize: '1.35rem', color: '#ffd08a' }}>First: {changes.join(', ')}.</Typography>
+              <Typography sx={{ fontSize: '1.35rem', color: '#ffd08a' }}>
+                First: {changes.join(', ')}.
+              </Typography>
             )}
-            {panel === 'options' && <FilmOptionsPanel preferences={preferences} devices={cameras.devices} onChange={change} />}
+            {panel === 'options' && (
+              <FilmOptionsPanel
+                preferences={preferences}
+                devices={cameras.devices}
+                onChange={change}
+              />
+            )}
             {panel === 'remote' && <RemotePanel remote={remote} />}
           </Stack>
           <PrompterColumn lines={prompter} />
         </Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'auto minmax(0, 1fr) auto', columnGap: 3, alignItems: 'center' }}>
-          <Typography sx={{ fontSize: 'clamp(6rem, 15vw, 13rem)', lineHeight: 0.95, fontWeight: 800, fontVariantNumeric: 'tabular-nums', color: phase === 'filming' ? '#ffb454' : '#fff6ea', minWidth: '2.4ch' }} data-testid="film-clock">
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: 'auto minmax(0, 1fr) auto',
+            columnGap: 3,
+            alignItems: 'center',
+          }}
+        >
+          <Typography
+            sx={{
+              fontSize: 'clamp(6rem, 15vw, 13rem)',
+              lineHeight: 0.95,
+              fontWeight: 800,
+              fontVariantNumeric: 'tabular-nums',
+              color: phase === 'filming' ? '#ffb454' : '#fff6ea',
+              minWidth: '2.4ch',
+            }}
+            data-testid="film-clock"
+          >
             {readout.clock}
           </Typography>
           <Box sx={{ minWidth: 0 }}>
             <Typography noWrap sx={{ fontSize: '2.2rem' }}>
               {readout.label}
             </Typography>
-            <Typography noWrap sx={{ fontSize: '4.2rem', lineHeight: 1.05, fontWeight: 800, color: '#8fd6c9', minHeight: '1em' }} data-testid="film-count">
+            <Typography
+              noWrap
+              sx={{
+                fontSize: '4.2rem',
+                lineHeight: 1.05,
+                fontWeight: 800,
+                color: '#8fd6c9',
+                minHeight: '1em',
+              }}
+              data-testid="film-count"
+            >
               {readout.count}
             </Typography>
             <Typography noWrap sx={{ fontSize: '1.7rem', color: '#dccdb9' }}>
-              {readout.next || (following ? `Next: ${following.toFilm.block.title || 'Untitled'}` : 'This is the last one.')}
+              {readout.next ||
+                (following
+                  ? `Next: ${following.toFilm.block.title || 'Untitled'}`
+                  : 'This is the last one.')}
             </Typography>
           </Box>
           <Stack sx={{ gap: 1, alignItems: 'stretch', minWidth: 260 }}>
             <LevelMeter level={desk.level} />
-            <Button variant="contained" size="large" disabled={phase === 'settling' || phase === 'counting-in' || phase === 'ending' || (isReady && cameras.open.length === 0)} onClick={act.go} sx={{ fontSize: '1.6rem', py: 1 }}>
+            <Button
+              variant="contained"
+              size="large"
+              disabled={
+                phase === 'settling' ||
+                phase === 'counting-in' ||
+                phase === 'ending' ||
+                (isReady && cameras.open.length === 0)
+              }
+              onClick={act.go}
+              sx={{ fontSize: '1.6rem', py: 1 }}
+            >
               {goWords[phase]}
             </Button>
             <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
@@ -235,10 +366,18 @@ export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
                   <Button variant="outlined" disabled={!following} onClick={act.next}>
                     Next
                   </Button>
-                  <Button variant="outlined" aria-expanded={panel === 'options'} onClick={() => setPanel(panel === 'options' ? 'none' : 'options')}>
+                  <Button
+                    variant="outlined"
+                    aria-expanded={panel === 'options'}
+                    onClick={() => setPanel(panel === 'options' ? 'none' : 'options')}
+                  >
                     Settings
                   </Button>
-                  <Button variant="outlined" aria-expanded={panel === 'remote'} onClick={() => setPanel(panel === 'remote' ? 'none' : 'remote')}>
+                  <Button
+                    variant="outlined"
+                    aria-expanded={panel === 'remote'}
+                    onClick={() => setPanel(panel === 'remote' ? 'none' : 'remote')}
+                  >
                     Second device
                   </Button>
                 </>

@@ -9,13 +9,26 @@ const BAR_EVERY_MS = 100;
 /** The bar falls by so much each time. */
 const FALL_DB = 6;
 
-const words: Record<SoundHint, string> = { silent: 'No sound', 'too quiet': 'Too quiet', good: 'Sound is good', 'too loud': 'Too loud', wind: 'Wind in the microphone' };
-const colours: Record<SoundHint, string> = { silent: '#dccdb9', 'too quiet': '#ffd08a', good: '#9be0ae', 'too loud': '#ff9a8f', wind: '#ff9a8f' };
+const words: Record<SoundHint, string> = {
+  silent: 'No sound',
+  'too quiet': 'Too quiet',
+  good: 'Sound is good',
+  'too loud': 'Too loud',
+  wind: 'Wind in the microphone',
+};
+const colours: Record<SoundHint, string> = {
+  silent: '#dccdb9',
+  'too quiet': '#ffd08a',
+  good: '#9be0ae',
+  'too loud': '#ff9a8f',
+  wind: '#ff9a8f',
+};
 
 /** Power of the bins between two frequencies, in dB. */
 function bandDb(bins: Float32Array, binHz: number, fromHz: number, toHz: number): number {
   let sum = 0;
-  for (let i = Math.ceil(fromHz / binHz); i <= Math.floor(toHz / binHz) && i < bins.length; i += 1) sum += 10 ** ((bins[i] ?? -120) / 10);
+  for (let i = Math.ceil(fromHz / binHz); i <= Math.floor(toHz / binHz) && i < bins.length; i += 1)
+    sum += 10 ** ((bins[i] ?? -120) / 10);
   return 10 * Math.log10(sum + 1e-12);
 }
 
@@ -46,7 +59,14 @@ export function LevelMeter({ level }: { level: AnalyserNode }) {
       saidAt = now;
       level.getFloatFrequencyData(bins);
       const binHz = level.context.sampleRate / level.fftSize;
-      setVerdict(soundHint({ loudestDb: loudest, peak, rumbleDb: bandDb(bins, binHz, 20, 150), voiceDb: bandDb(bins, binHz, 300, 3_000) }));
+      setVerdict(
+        soundHint({
+          loudestDb: loudest,
+          peak,
+          rumbleDb: bandDb(bins, binHz, 20, 150),
+          voiceDb: bandDb(bins, binHz, 300, 3_000),
+        }),
+      );
       loudest = FLOOR_DB;
       peak = 0;
     };
@@ -55,11 +75,22 @@ export function LevelMeter({ level }: { level: AnalyserNode }) {
   }, [level]);
   return (
     <Box sx={{ minWidth: 220 }}>
-      <Typography sx={{ fontSize: '1.5rem', fontWeight: 700, color: colours[verdict] }} data-testid="level">
+      <Typography
+        sx={{ fontSize: '1.5rem', fontWeight: 700, color: colours[verdict] }}
+        data-testid="level"
+      >
         {words[verdict]}
       </Typography>
       <Box sx={{ height: 16, borderRadius: 1, bgcolor: '#3a322a', overflow: 'hidden' }}>
-        <Box ref={bar} sx={{ height: '100%', bgcolor: colours[verdict], transformOrigin: 'left', transform: 'scaleX(0)' }} />
+        <Box
+          ref={bar}
+          sx={{
+            height: '100%',
+            bgcolor: colours[verdict],
+            transformOrigin: 'left',
+            transform: 'scaleX(0)',
+          }}
+        />
       </Box>
     </Box>
   );

@@ -5,7 +5,12 @@ const looks: Record<PrompterLine['kind'], object> = {
   // The film view's head line says it already.
   title: { display: 'none' },
   said: { fontSize: 'clamp(2.2rem, 4.4vw, 4.2rem)', lineHeight: 1.2 },
-  cue: { fontSize: 'clamp(2.4rem, 4.8vw, 4.6rem)', fontWeight: 750, color: '#ffb454', lineHeight: 1.2 },
+  cue: {
+    fontSize: 'clamp(2.4rem, 4.8vw, 4.6rem)',
+    fontWeight: 750,
+    color: '#ffb454',
+    lineHeight: 1.2,
+  },
   count: { fontSize: 'clamp(2.2rem, 4.4vw, 4.2rem)', color: '#8fd6c9', lineHeight: 1.2 },
   next: { fontSize: '1.7rem', color: '#dccdb9', mt: 2 },
 };
@@ -15,7 +20,8 @@ function flowing(lines: readonly PrompterLine[]): PrompterLine[] {
   const flow: PrompterLine[] = [];
   for (const line of lines) {
     const last = flow.at(-1);
-    if (last && last.kind === line.kind && (line.kind === 'said' || line.kind === 'count')) flow[flow.length - 1] = { ...last, text: `${last.text} ${line.text}` };
+    if (last && last.kind === line.kind && (line.kind === 'said' || line.kind === 'count'))
+      flow[flow.length - 1] = { ...last, text: `${last.text} ${line.text}` };
     else flow.push(line);
   }
   return flow;
@@ -24,7 +30,12 @@ function flowing(lines: readonly PrompterLine[]): PrompterLine[] {
 /** The words of the block, to be read from three metres away. */
 export function PrompterColumn({ lines }: { lines: readonly PrompterLine[] }) {
   return (
-    <Box role="region" aria-label="Prompter" tabIndex={0} sx={{ overflowY: 'auto', minHeight: 0, pr: 1 }}>
+    <Box
+      role="region"
+      aria-label="Prompter"
+      tabIndex={0}
+      sx={{ overflowY: 'auto', minHeight: 0, pr: 1 }}
+    >
       {flowing(lines).map(({ kind, text }, i) => (
         <Box key={i} dir="auto" sx={looks[kind]}>
           {text}

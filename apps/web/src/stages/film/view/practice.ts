@@ -23,7 +23,12 @@ function mishapOf(mishap: FilmPreferences['mishap'], blockMs: number): Partial<H
 }
 
 /** The practice camera as this device wants it, standing where the framing says. */
-export function practiceSetting({ body, room, view, mishap }: FilmPreferences, placing: Placing | null, performerCm: number, blockMs: number): PracticeSetting {
+export function practiceSetting(
+  { body, room, view, mishap }: FilmPreferences,
+  placing: Placing | null,
+  performerCm: number,
+  blockMs: number,
+): PracticeSetting {
   return {
     habits: { ...plainHabits, unevenness: UNEVENNESS, body, view, ...mishapOf(mishap, blockMs) },
     room,

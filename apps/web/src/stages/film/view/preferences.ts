@@ -2,7 +2,12 @@ import { z } from 'zod';
 
 export const bodies = ['standing', 'seated', 'one-armed'] as const;
 export const rooms = ['hall', 'living room', 'garden'] as const;
-export const mishaps = ['nothing', 'leaves the picture', 'leaves a repetition out', 'stops early'] as const;
+export const mishaps = [
+  'nothing',
+  'leaves the picture',
+  'leaves a repetition out',
+  'stops early',
+] as const;
 
 const schema = z.object({
   camera: z.string().nullable().catch(null),

@@ -18,18 +18,36 @@ export interface Readout {
 const sideWords = { left: 'left', right: 'right' } as const;
 
 /** What stands on the film view at a moment of the block, from the same overlays the video will have. */
-export function readoutAt(cut: Assembly, phase: FilmPhase, momentMs: number | null, settleLeftMs: number): Readout {
+export function readoutAt(
+  cut: Assembly,
+  phase: FilmPhase,
+  momentMs: number | null,
+  settleLeftMs: number,
+): Readout {
   const plain = { count: '', next: '' };
-  if (phase === 'settling') return { ...plain, clock: String(Math.ceil(settleLeftMs / 1000)), label: 'Get into place' };
+  if (phase === 'settling')
+    return { ...plain, clock: String(Math.ceil(settleLeftMs / 1000)), label: 'Get into place' };
   if (momentMs === null) return { ...plain, clock: clockText(cut.durationMs), label: 'to film' };
-  if (momentMs < 0) return { ...plain, clock: String(Math.ceil(-momentMs / 1000)), label: 'Get ready' };
+  if (momentMs < 0)
+    return { ...plain, clock: String(Math.ceil(-momentMs / 1000)), label: 'Get ready' };
   const ms = Math.floor(momentMs);
   const clock = cut.lanes.clock[indexAt(cut.lanes.clock, ms)];
   const counter = cut.lanes.counter[indexAt(cut.lanes.counter, ms)];
-  const beat = counter?.beats ? Math.min(counter.beats, 1 + Math.floor(((ms - counter.startMs) / (counter.endMs - counter.startMs)) * counter.beats)) : null;
-  const counted = counter ? (beat === null ? `${counter.rep} of ${counter.reps}${counter.side ? ` ${sideWords[counter.side]}` : ''}` : String(beat)) : '';
+  const beat = counter?.beats
+    ? Math.min(
+        counter.beats,
+        1 +
+          Math.floor(((ms - counter.startMs) / (counter.endMs - counter.startMs)) * counter.beats),
+      )
+    : null;
+  const counted = counter
+    ? beat === null
+      ? `${counter.rep} of ${counter.reps}${counter.side ? ` ${sideWords[counter.side]}` : ''}`
+      : String(beat)
+    : '';
   const isOpenEnded = cut.lanes.clock.length === 0;
-  if (phase === 'ending' || (!isOpenEnded && ms >= cut.durationMs)) return { ...plain, clock: 'Done', label: 'Stay a moment' };
+  if (phase === 'ending' || (!isOpenEnded && ms >= cut.durationMs))
+    return { ...plain, clock: 'Done', label: 'Stay a moment' };
   if (!clock) return { clock: clockText(ms), label: 'Filming', count: counted, next: '' };
   return {
     clock: clock.up ? elapsedText(ms - clock.startMs) : countdownText(clock.endMs - ms),

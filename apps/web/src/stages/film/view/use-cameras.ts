@@ -1,6 +1,12 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { messageOf } from '../../../app/message.ts';
-import { findDevices, openCamera, PRACTICE, type Devices, type OpenCamera } from '../../../record/cameras.ts';
+import {
+  findDevices,
+  openCamera,
+  PRACTICE,
+  type Devices,
+  type OpenCamera,
+} from '../../../record/cameras.ts';
 import type { FilmPreferences } from './preferences.ts';
 
 const NONE: Devices = { cameras: [], microphones: [] };
@@ -16,7 +22,10 @@ interface Cameras {
 }
 
 /** Keeps the chosen cameras open while the film view is; the first one brings the microphone. */
-export function useCameras({ camera, more, microphone }: Pick<FilmPreferences, 'camera' | 'more' | 'microphone'>, upright: boolean): Cameras {
+export function useCameras(
+  { camera, more, microphone }: Pick<FilmPreferences, 'camera' | 'more' | 'microphone'>,
+  upright: boolean,
+): Cameras {
   const [devices, setDevices] = useState<Devices>(NONE);
   const [open, setOpen] = useState<readonly OpenCamera[]>([]);
   const [fault, setFault] = useState<string | null>(null);
@@ -51,7 +60,10 @@ export function useCameras({ camera, more, microphone }: Pick<FilmPreferences, '
     openAll()
       .then(() => !left && setFault(null))
       .catch((error: unknown) => {
-        if (!left) setFault(`A camera did not open (${messageOf(error)}). Allow it in the browser, close other programs that use it, or choose the practice camera.`);
+        if (!left)
+          setFault(
+            `A camera did not open (${messageOf(error)}). Allow it in the browser, close other programs that use it, or choose the practice camera.`,
+          );
       })
       .finally(() => {
         if (left) return;

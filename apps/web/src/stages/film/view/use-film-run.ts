@@ -11,8 +11,15 @@ import { useLatest } from '../../../ui/use-latest.ts';
 import { chooseTake } from '../uploads.ts';
 
 const send = async (method: string, path: string, body: unknown) => {
-  const answer = await fetch(path, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } });
-  if (!answer.ok) throw new Error('The server did not take the performance down. Check the connection, then start again.');
+  const answer = await fetch(path, {
+    method,
+    body: JSON.stringify(body),
+    headers: { 'content-type': 'application/json' },
+  });
+  if (!answer.ok)
+    throw new Error(
+      'The server did not take the performance down. Check the connection, then start again.',
+    );
   return performanceSchema.parse(await answer.json());
 };
 
@@ -26,7 +33,10 @@ interface FilmRunState {
 }
 
 /** The sound desk and the run of one film view; both end with it. Takes fall into place in the lesson as they begin. */
-export function useFilmRun(cameras: RefObject<readonly OpenCamera[]>, onDone: RefObject<(order: FilmOrder) => void>): FilmRunState {
+export function useFilmRun(
+  cameras: RefObject<readonly OpenCamera[]>,
+  onDone: RefObject<(order: FilmOrder) => void>,
+): FilmRunState {
   const [phase, setPhase] = useState<FilmPhase>('ready');
   const [saving, setSaving] = useState(0);
   const [fault, setFault] = useState<string | null>(null);
@@ -38,18 +48,37 @@ export function useFilmRun(cameras: RefObject<readonly OpenCamera[]>, onDone: Re
     // The newest take is the one that is seen until another is chosen; it lies by its mark.
     if (block && first) dispatch(chooseTake(block, first, null));
   });
-  const take = useLatest(async (order: FilmOrder, camera: OpenCamera, index: number, performanceId: string) => {
-    const name = `${order.block.title || 'Untitled'}, ${new Date().toLocaleTimeString()}${index > 0 ? `, camera ${index + 1}` : ''}`.slice(0, 200);
-    const answer = await makeTake({ lessonId: order.lessonId, blockId: order.block.id, name, source: camera.practice ? 'practice' : 'camera', performanceId });
-    if (!answer.data) throw new Error(problemText(answer.error) ?? 'The take could not be begun.');
-    return answer.data.id;
-  });
+  const take = useLatest(
+    async (order: FilmOrder, camera: OpenCamera, index: number, performanceId: string) => {
+      const name =
+        `${order.block.title || 'Untitled'}, ${new Date().toLocaleTimeString()}${index > 0 ? `, camera ${index + 1}` : ''}`.slice(
+          0,
+          200,
+        );
+      const answer = await makeTake({
+        lessonId: order.lessonId,
+        blockId: order.block.id,
+        name,
+        source: camera.practice ? 'practice' : 'camera',
+        performanceId,
+      });
+      if (!answer.data)
+        throw new Error(problemText(answer.error) ?? 'The take could not be begun.');
+      return answer.data.id;
+    },
+  );
 
   const [{ run, desk }] = useState(() => {
     const desk = new SoundDesk();
     const run = new FilmRun(desk, () => cameras.current, {
-      perform: ({ lessonId, block, shotId }, playedMs) => send('POST', `/api/lessons/${lessonId}/performances`, { blockId: block.id, shotId, playedMs }),
-      endPerformance: async (id, playedMs) => void (await send('PUT', `/api/performances/${id}`, { playedMs })),
+      perform: ({ lessonId, block, shotId }, playedMs) =>
+        send('POST', `/api/lessons/${lessonId}/performances`, {
+          blockId: block.id,
+          shotId,
+          playedMs,
+        }),
+      endPerformance: async (id, playedMs) =>
+        void (await send('PUT', `/api/performances/${id}`, { playedMs })),
       makeTake: take,
       onPhase: setPhase,
       onTakes: taken,

@@ -1,6 +1,14 @@
 import { SAFE_PART, type BodyRoom } from '@zest/core/framing';
 import type { Filming } from '@zest/core/lesson';
-import { boxAbout, frameHint, lightHint, steady, sureJoints, type FrameHint, type LightHint } from '@zest/core/signal';
+import {
+  boxAbout,
+  frameHint,
+  lightHint,
+  steady,
+  sureJoints,
+  type FrameHint,
+  type LightHint,
+} from '@zest/core/signal';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { LiveWatch, type Look } from '../../../workers/watch.ts';
 
@@ -26,19 +34,36 @@ const NOTHING: Watched = { hint: null, light: null, perSecond: 0, isSlow: false,
 function lumaOf(video: HTMLVideoElement, ctx: CanvasRenderingContext2D): Uint8Array {
   ctx.drawImage(video, 0, 0, LUMA.width, LUMA.height);
   const { data } = ctx.getImageData(0, 0, LUMA.width, LUMA.height);
-  return Uint8Array.from({ length: LUMA.width * LUMA.height }, (_, i) => Math.round(0.2126 * (data[4 * i] ?? 0) + 0.7152 * (data[4 * i + 1] ?? 0) + 0.0722 * (data[4 * i + 2] ?? 0)));
+  return Uint8Array.from({ length: LUMA.width * LUMA.height }, (_, i) =>
+    Math.round(
+      0.2126 * (data[4 * i] ?? 0) +
+        0.7152 * (data[4 * i + 1] ?? 0) +
+        0.0722 * (data[4 * i + 2] ?? 0),
+    ),
+  );
 }
 
 /** Looks at the first camera while the film view is open: where to stand for the coming move, and whether there is light. Never holds filming up. */
-export function useLiveWatch(video: HTMLVideoElement | null, room: BodyRoom, filming: Filming): Watched {
+export function useLiveWatch(
+  video: HTMLVideoElement | null,
+  room: BodyRoom,
+  filming: Filming,
+): Watched {
   const [watched, setWatched] = useState<Watched>(NOTHING);
   const judge = useEffectEvent((look: Look, aspect: number): FrameHint => {
     const tall = filming.performerCm;
-    return frameHint(look.pose, { left: room.leftCm / tall, right: room.rightCm / tall, top: room.topCm / tall }, SAFE_PART[filming.safe], aspect);
+    return frameHint(
+      look.pose,
+      { left: room.leftCm / tall, right: room.rightCm / tall, top: room.topCm / tall },
+      SAFE_PART[filming.safe],
+      aspect,
+    );
   });
   useEffect(() => {
     if (!video) return;
-    const ctx = Object.assign(document.createElement('canvas'), LUMA).getContext('2d', { willReadFrequently: true });
+    const ctx = Object.assign(document.createElement('canvas'), LUMA).getContext('2d', {
+      willReadFrequently: true,
+    });
     const said = steady<FrameHint>(SAID_AFTER_MS);
     const times: number[] = [];
     let light: LightHint | null = null;
@@ -52,14 +77,31 @@ export function useLiveWatch(video: HTMLVideoElement | null, room: BodyRoom, fil
         if (ctx && now - litAt > LIGHT_EVERY_MS) {
           litAt = now;
           const sure = sureJoints(look.pose);
-          light = lightHint(lumaOf(video, ctx), LUMA.width, sure.length > 0 ? boxAbout(sure) : null);
+          light = lightHint(
+            lumaOf(video, ctx),
+            LUMA.width,
+            sure.length > 0 ? boxAbout(sure) : null,
+          );
         }
         const hint = said(judge(look, video.videoWidth / video.videoHeight), now);
-        const perSecond = Math.round((Math.max(0, times.length - 1) / Math.max(1, (now - (times[0] ?? now)) / 1000)) * 2) / 2;
-        const next: Watched = { hint, light, perSecond, isSlow: times.length > 3 && perSecond < SLOW_PER_SECOND, fault: null };
+        const perSecond =
+          Math.round(
+            (Math.max(0, times.length - 1) / Math.max(1, (now - (times[0] ?? now)) / 1000)) * 2,
+          ) / 2;
+        const next: Watched = {
+          hint,
+          light,
+          perSecond,
+          isSlow: times.length > 3 && perSecond < SLOW_PER_SECOND,
+          fault: null,
+        };
         setWatched((known) => (JSON.stringify(known) === JSON.stringify(next) ? known : next));
       },
-      (message) => setWatched({ ...NOTHING, fault: `The picture is not watched (${message}). Filming goes on without hints.` }),
+      (message) =>
+        setWatched({
+          ...NOTHING,
+          fault: `The picture is not watched (${message}). Filming goes on without hints.`,
+        }),
     );
     return () => {
       watch.stop();

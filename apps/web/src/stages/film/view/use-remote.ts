@@ -1,4 +1,9 @@
-import { remoteMessageSchema, remoteSchema, type RemoteCommand, type RemoteScreen } from '@zest/contract';
+import {
+  remoteMessageSchema,
+  remoteSchema,
+  type RemoteCommand,
+  type RemoteScreen,
+} from '@zest/contract';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 
 /** A second device is told what changes, but not more often than this. */
@@ -12,10 +17,20 @@ interface Remote {
 }
 
 const send = (method: string, path: string, body?: unknown) =>
-  fetch(path, { method, ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) });
+  fetch(path, {
+    method,
+    ...(body !== undefined && {
+      body: JSON.stringify(body),
+      headers: { 'content-type': 'application/json' },
+    }),
+  });
 
 /** Lets a second device look at the film view and drive it, by a code. */
-export function useRemote(lessonId: string, screen: () => RemoteScreen, onCommand: (command: RemoteCommand) => void): Remote {
+export function useRemote(
+  lessonId: string,
+  screen: () => RemoteScreen,
+  onCommand: (command: RemoteCommand) => void,
+): Remote {
   const [code, setCode] = useState<string | null>(null);
   const [devices, setDevices] = useState(0);
   const [fault, setFault] = useState<string | null>(null);
@@ -36,7 +51,9 @@ export function useRemote(lessonId: string, screen: () => RemoteScreen, onComman
       const now = JSON.stringify(look());
       if (busy || now === told.current) return;
       busy = true;
-      const answer = await send('PUT', `/api/remotes/${code}/screen`, JSON.parse(now)).catch(() => null);
+      const answer = await send('PUT', `/api/remotes/${code}/screen`, JSON.parse(now)).catch(
+        () => null,
+      );
       if (answer?.ok) told.current = now;
       busy = false;
     };

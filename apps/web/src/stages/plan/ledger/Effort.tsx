@@ -11,7 +11,15 @@ function optionOf({ minutes }: EffortCurve) {
     textStyle: { fontFamily: 'inherit' },
     grid: { left: 34, right: 12, top: 12, bottom: 38 },
     tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => Number(value).toFixed(1) },
-    xAxis: { type: 'value', name: 'student’s minutes', nameLocation: 'middle', nameGap: 22, min: 0, max: minutes.length, minInterval: 1 },
+    xAxis: {
+      type: 'value',
+      name: 'student’s minutes',
+      nameLocation: 'middle',
+      nameGap: 22,
+      min: 0,
+      max: minutes.length,
+      minInterval: 1,
+    },
     yAxis: { type: 'value', min: 1, max: 5, interval: 1 },
     series: [
       {
@@ -20,10 +28,19 @@ function optionOf({ minutes }: EffortCurve) {
         step: 'end',
         symbol: 'none',
         // A step begins its minute; the last one is carried to its end.
-        data: [...minutes.map(({ minute, effort }) => [minute, effort]), ...(last ? [[last.minute + 1, last.effort]] : [])],
+        data: [
+          ...minutes.map(({ minute, effort }) => [minute, effort]),
+          ...(last ? [[last.minute + 1, last.effort]] : []),
+        ],
         lineStyle: { color: paper.zest, width: 3 },
         areaStyle: { color: paper.zestPale },
-        markLine: { silent: true, symbol: 'none', label: { formatter: 'hard', position: 'insideEndTop' }, lineStyle: { color: paper.ink, type: 'dashed' }, data: [{ yAxis: 4 }] },
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          label: { formatter: 'hard', position: 'insideEndTop' },
+          lineStyle: { color: paper.ink, type: 'dashed' },
+          data: [{ yAxis: 4 }],
+        },
       },
     ],
   };
@@ -33,27 +50,38 @@ function optionOf({ minutes }: EffortCurve) {
 export function effortHeadline(advice: Advice[]): { words: string; isWell: boolean } {
   const off = advice.filter(({ holds }) => !holds).length;
   if (advice.length === 0) return { words: 'no hard work', isWell: true };
-  return off === 0 ? { words: 'as usually advised', isWell: true } : { words: `${off} of ${advice.length} not as usually advised`, isWell: false };
+  return off === 0
+    ? { words: 'as usually advised', isWell: true }
+    : { words: `${off} of ${advice.length} not as usually advised`, isWell: false };
 }
 
 /** How hard the lesson is, minute by minute, against the usual guidance. */
 export function Effort({ curve, advice }: { curve: EffortCurve; advice: Advice[] }) {
   const option = useMemo(() => optionOf(curve), [curve]);
   const hardest = curve.minutes.reduce((most, { effort }) => Math.max(most, effort), 1);
-  if (curve.minutes.length === 0) return <Typography color="text.secondary">Nothing is planned yet.</Typography>;
+  if (curve.minutes.length === 0)
+    return <Typography color="text.secondary">Nothing is planned yet.</Typography>;
   return (
     <Stack spacing={1}>
-      <Chart option={option} height={170} label={`Effort over ${curve.minutes.length} minutes, ${hardest.toFixed(1)} of 5 at its hardest`} />
+      <Chart
+        option={option}
+        height={170}
+        label={`Effort over ${curve.minutes.length} minutes, ${hardest.toFixed(1)} of 5 at its hardest`}
+      />
       <List dense disablePadding>
         {advice.map(({ holds, text, source }) => (
           <ListItem key={text} disableGutters>
-            <ListItemText primary={`${holds ? '✓' : '!'} ${text}`} secondary={`Source: ${source}. You decide.`} />
+            <ListItemText
+              primary={`${holds ? '✓' : '!'} ${text}`}
+              secondary={`Source: ${source}. You decide.`}
+            />
           </ListItem>
         ))}
       </List>
       <Typography variant="body2" color="text.secondary">
-        About {Math.round(curve.metMinutes)} MET-minutes: with a weight of 40 kg some {Math.round((curve.metMinutes * 40) / 60)} kcal (estimate from the 2011 Compendium of Physical
-        Activities).
+        About {Math.round(curve.metMinutes)} MET-minutes: with a weight of 40 kg some{' '}
+        {Math.round((curve.metMinutes * 40) / 60)} kcal (estimate from the 2011 Compendium of
+        Physical Activities).
       </Typography>
     </Stack>
   );

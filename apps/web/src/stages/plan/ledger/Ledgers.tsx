@@ -1,6 +1,13 @@
 import { Accordion, AccordionDetails, AccordionSummary, Typography } from '@mui/material';
 import ExpandMoreIcon from '@mui/icons-material/ExpandMore';
-import { effortAdvice, effortCurve, kitLedger, missingParts, sidesLedger, spaceLedger } from '@zest/core/ledger';
+import {
+  effortAdvice,
+  effortCurve,
+  kitLedger,
+  missingParts,
+  sidesLedger,
+  spaceLedger,
+} from '@zest/core/ledger';
 import { partName, type Lesson } from '@zest/core/lesson';
 import type { Schedule } from '@zest/core/schedule';
 import { useMemo, type ReactNode } from 'react';
@@ -18,7 +25,11 @@ interface LedgerProps {
 /** One ledger: what it comes to in a line, the figures when opened. */
 function Ledger({ title, headline: { words, isWell }, children }: LedgerProps) {
   return (
-    <Accordion variant="outlined" disableGutters slotProps={{ transition: { unmountOnExit: true } }}>
+    <Accordion
+      variant="outlined"
+      disableGutters
+      slotProps={{ transition: { unmountOnExit: true } }}
+    >
       <AccordionSummary expandIcon={<ExpandMoreIcon />}>
         <Typography component="span" sx={{ fontWeight: 700, minWidth: 72 }}>
           {title}
@@ -37,11 +48,23 @@ export function Ledgers({ lesson, schedule }: { lesson: Lesson; schedule: Schedu
   // Reckoned once for the headline and the figures below it, and only when the lesson changes.
   const ledgers = useMemo(() => {
     const curve = effortCurve(schedule);
-    return { curve, advice: effortAdvice(curve, schedule.studentMs), sides: sidesLedger(schedule), kit: kitLedger(schedule, lesson.settings.language), space: spaceLedger(lesson) };
+    return {
+      curve,
+      advice: effortAdvice(curve, schedule.studentMs),
+      sides: sidesLedger(schedule),
+      kit: kitLedger(schedule, lesson.settings.language),
+      space: spaceLedger(lesson),
+    };
   }, [lesson, schedule]);
   const { curve, advice, sides, kit, space } = ledgers;
   const missing = missingParts(lesson).map(partName);
-  const parts = missing.length === 0 ? { words: 'all there', isWell: true } : { words: `without ${missing[0]}${missing.length > 1 ? ` and ${missing.length - 1} more` : ''}`, isWell: false };
+  const parts =
+    missing.length === 0
+      ? { words: 'all there', isWell: true }
+      : {
+          words: `without ${missing[0]}${missing.length > 1 ? ` and ${missing.length - 1} more` : ''}`,
+          isWell: false,
+        };
   return (
     <div>
       <Ledger title="Effort" headline={effortHeadline(advice)}>
@@ -58,7 +81,9 @@ export function Ledgers({ lesson, schedule }: { lesson: Lesson; schedule: Schedu
       </Ledger>
       <Ledger title="Parts" headline={parts}>
         <Typography>
-          {missing.length === 0 ? 'Every part your lessons have is here.' : `No block is marked as: ${missing.join(', ')}. Choose a block’s part of the lesson, or leave it: it is your lesson.`}
+          {missing.length === 0
+            ? 'Every part your lessons have is here.'
+            : `No block is marked as: ${missing.join(', ')}. Choose a block’s part of the lesson, or leave it: it is your lesson.`}
         </Typography>
       </Ledger>
     </div>

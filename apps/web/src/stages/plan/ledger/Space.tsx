@@ -13,11 +13,16 @@ const dimensionWords: Record<Dimension, { is: string; of: string }> = {
   heightCm: { is: 'high', of: 'height' },
 };
 
-export function spaceHeadline({ needs, misfits }: SpaceLedger, units: Units): { words: string; isWell: boolean } {
+export function spaceHeadline(
+  { needs, misfits }: SpaceLedger,
+  units: Units,
+): { words: string; isWell: boolean } {
   if (needs.length === 0) return { words: 'not said yet', isWell: true };
   const [width, depth] = needs;
   const size = `${spaceText(width?.cm ?? 0, units)} × ${spaceText(depth?.cm ?? 0, units)}`;
-  return misfits.length === 0 ? { words: size, isWell: true } : { words: `${misfits.length} of the blocks do not fit the room`, isWell: false };
+  return misfits.length === 0
+    ? { words: size, isWell: true }
+    : { words: `${misfits.length} of the blocks do not fit the room`, isWell: false };
 }
 
 /** What would make a block fit, the smallest change first. */
@@ -28,16 +33,36 @@ function remedy({ fitsTurned, nearer }: Misfit, units: Units): string {
 }
 
 /** The room the lesson needs, what decides it, and what to change where it does not fit. */
-export function Space({ lesson, ledger: { uses, needs, misfits } }: { lesson: Lesson; ledger: SpaceLedger }) {
+export function Space({
+  lesson,
+  ledger: { uses, needs, misfits },
+}: {
+  lesson: Lesson;
+  ledger: SpaceLedger;
+}) {
   const { units } = lesson.settings;
   const [wanted, setWanted] = useState('');
   // First to be seen: what does not fit, else what has most on its floor.
-  const telling = uses.find(({ blockId }) => blockId === misfits[0]?.blockId) ?? [...uses].sort((a, b) => b.marks.length - a.marks.length)[0];
+  const telling =
+    uses.find(({ blockId }) => blockId === misfits[0]?.blockId) ??
+    [...uses].sort((a, b) => b.marks.length - a.marks.length)[0];
   const use = uses.find(({ blockId }) => blockId === wanted) ?? telling;
-  if (!use) return <Typography color="text.secondary">Say in a block how much room its move takes, and what lies on the floor (“Who, where and how hard”).</Typography>;
+  if (!use)
+    return (
+      <Typography color="text.secondary">
+        Say in a block how much room its move takes, and what lies on the floor (“Who, where and how
+        hard”).
+      </Typography>
+    );
   return (
     <Stack spacing={1}>
-      <ChoiceField label="Floor of" value={use.blockId} choices={uses.map(({ blockId, title }) => [blockId, title || 'Untitled'] as const)} sx={{ width: '100%' }} onChange={setWanted} />
+      <ChoiceField
+        label="Floor of"
+        value={use.blockId}
+        choices={uses.map(({ blockId, title }) => [blockId, title || 'Untitled'] as const)}
+        sx={{ width: '100%' }}
+        onChange={setWanted}
+      />
       <FloorPlan use={use} room={lesson.room} units={units} />
       {needs.map(({ dimension, cm, title }) => (
         <Typography key={dimension}>
@@ -46,10 +71,18 @@ export function Space({ lesson, ledger: { uses, needs, misfits } }: { lesson: Le
       ))}
       {misfits.map((misfit) => (
         <Typography key={misfit.blockId} color="error">
-          “{misfit.title}” needs {Object.entries(misfit.missing).map(([d, cm]) => `${spaceText(cm, units)} more ${dimensionWords[d as Dimension].of}`).join(' and ')}. {remedy(misfit, units)}
+          “{misfit.title}” needs{' '}
+          {Object.entries(misfit.missing)
+            .map(([d, cm]) => `${spaceText(cm, units)} more ${dimensionWords[d as Dimension].of}`)
+            .join(' and ')}
+          . {remedy(misfit, units)}
         </Typography>
       ))}
-      {lesson.room === null && <Typography color="text.secondary">Give the student’s room above (“About this lesson”) to see what fits.</Typography>}
+      {lesson.room === null && (
+        <Typography color="text.secondary">
+          Give the student’s room above (“About this lesson”) to see what fits.
+        </Typography>
+      )}
     </Stack>
   );
 }
