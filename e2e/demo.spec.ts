@@ -61,7 +61,7 @@ test('a student’s page holds enlarged, in the second language and turned round
   expect((await packed).headers()['content-encoding']).toBe('br');
   const wide = () => page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
   await page.getByText('How I like my lessons').click();
-  await page.getByRole('checkbox', { name: 'Turned round for my other hand' }).check();
+  await page.getByRole('checkbox', { name: 'Mirror for my other hand' }).check();
   await page.getByRole('checkbox', { name: /In the second language/ }).check();
   await expect(page.locator('html[lang="es"]')).toHaveCount(1);
   for (const viewport of [

@@ -255,9 +255,9 @@ test('the check says what a student would suffer, puts it right in one click, an
     Number(/^\d+/.exec((await page.getByTestId('check-words').textContent()) ?? '')?.[0] ?? 0);
   const before = await counted();
   const slot = finding('The video lasts');
-  await slot.getByRole('button', { name: 'Leave it so' }).click();
-  await page.getByLabel('Why it may stay').fill('Only a sample');
-  await page.getByRole('button', { name: 'Keep this word' }).click();
+  await slot.getByRole('button', { name: 'Ignore' }).click();
+  await page.getByLabel('Why it’s fine here').fill('Only a sample');
+  await page.getByRole('button', { name: 'Save reason' }).click();
   await expect(
     page
       .getByRole('region', { name: /^Left so/ })

@@ -213,15 +213,15 @@ test('a student finds it by two codes, says who they are, and ticks off what the
   await student.getByLabel('Class').fill(codes?.[1] ?? '');
   await student.getByLabel('Lesson').fill('ZZZ ZZZ');
   await student.getByRole('button', { name: 'Open the lesson' }).click();
-  await expect(student.getByRole('alert')).toContainText('do not belong together');
+  await expect(student.getByRole('alert')).toContainText('don’t go together');
   await expectAccessible(student);
   await student.getByLabel('Lesson').fill((codes?.[2] ?? '').toLowerCase());
   await student.getByRole('button', { name: 'Open the lesson' }).click();
   await student.getByLabel('Code of your card').fill('AAA AAA');
-  await student.getByRole('button', { name: 'That is me' }).click();
+  await student.getByRole('button', { name: 'Join' }).click();
   await expect(student.getByRole('alert')).toContainText('Look at the card again');
   await student.getByLabel('Code of your card').fill(cardCode);
-  await student.getByRole('button', { name: 'That is me' }).click();
+  await student.getByRole('button', { name: 'Join' }).click();
   await expect(student.getByText(`You are ${nickname}.`)).toBeVisible();
   await student.getByRole('checkbox', { name: 'Flying disc or a paper plate' }).check();
   await expectAccessible(student);
@@ -241,7 +241,7 @@ test('a card brings its student’s ways of the page along', async () => {
   const own = await another.newPage();
   await own.goto(student.url());
   await own.getByLabel('Code of your card').fill(cardCode);
-  await own.getByRole('button', { name: 'That is me' }).click();
+  await own.getByRole('button', { name: 'Join' }).click();
   await own.getByText('How I like my lessons').click();
   await expect(
     own.getByRole('checkbox', { name: 'One part at a time: stop after each' }),
@@ -297,7 +297,7 @@ test('the page speaks the language of the lesson, whatever the browser’s', asy
 
 test('the video really pauses for the student’s own practice', async () => {
   await student.getByText('How I like my lessons').click();
-  await student.getByRole('checkbox', { name: 'Larger words on the picture' }).check();
+  await student.getByRole('checkbox', { name: 'Bigger text on the picture' }).check();
   await expect(student.getByText('Kept on this device')).toBeVisible();
   // Said at the first visit, it is so from the first visit on.
   await phone.setOffline(true);
@@ -398,13 +398,13 @@ test('off line it goes on: an easier form, a count by the big button, a number k
   await expect(panel).toBeVisible();
   await expect(panel.getByLabel('How many?', { exact: true })).toHaveValue('3');
   // The aim of the easier form.
-  await expect(panel.getByText('To reach: 3')).toBeVisible();
+  await expect(panel.getByText('Target: 3')).toBeVisible();
   await expectAccessible(student);
   await panel.getByRole('button', { name: 'How many?: 1 more' }).click();
   await panel.getByRole('button', { name: 'Save and go on' }).click();
   await student.getByLabel('Which foot goes first?').fill('The other one');
   await student.getByRole('button', { name: 'My answer' }).click();
-  await expect(student.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible({
+  await expect(student.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible({
     timeout: 60_000,
   });
   await student.getByRole('button', { name: 'Just right' }).click();
@@ -416,7 +416,7 @@ test('off line it goes on: an easier form, a count by the big button, a number k
 
 test('back on line everything arrives once, and the teacher sees it', async () => {
   await phone.setOffline(false);
-  await expect(student.getByText('Your teacher has it all.')).toBeVisible();
+  await expect(student.getByText('Your teacher has everything.')).toBeVisible();
   await bench(page, 'Log');
   const row = page
     .getByRole('table', { name: 'The lesson by student' })
@@ -493,7 +493,7 @@ test('it plays on a television, driven from the phone, which also takes the numb
   await panel.getByLabel('How many?', { exact: true }).fill('9');
   await panel.getByRole('button', { name: 'Save and go on' }).click();
   await expect(student.getByText('The end')).toBeVisible({ timeout: 60_000 });
-  await expect(television.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible();
+  await expect(television.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible();
   // The number went by the phone's student.
   await page.goto(`${zest.url}/lessons/${lessonId}/log`);
   await expect(page.getByRole('table', { name: 'The lesson by student' })).toContainText(
@@ -546,10 +546,10 @@ test('as a SCORM package it tells an independent run-time how far a student got'
     .getByLabel('How many?', { exact: true })
     .fill('5');
   await frame.getByRole('button', { name: 'Save and go on' }).click();
-  await expect(frame.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible({
+  await expect(frame.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible({
     timeout: 60_000,
   });
-  await expect(frame.getByText('Your learning platform has it all.')).toBeVisible();
+  await expect(frame.getByText('Your learning platform has everything.')).toBeVisible();
   await expect.poll(async () => (await core())[0]).toBe('completed');
   expect((await core())[1]).toBeGreaterThanOrEqual(95);
   await platform.close();

@@ -132,11 +132,9 @@ test('on a slow line the small one plays, every byte of it is loaded once, and t
       .locator('video')
       .evaluateAll((videos) => videos.map((own) => own.getAttribute('src') ?? '').filter(Boolean)),
   ).toEqual([expect.stringContaining('lines=360')]);
-  await expect(student.getByRole('heading', { name: 'Done. Well kept at it!' })).toBeVisible();
+  await expect(student.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible();
   await student.getByRole('button', { name: 'Back to the beginning' }).click();
-  await expect(
-    student.getByText('Kept on this device: it plays without a connection too.'),
-  ).toBeVisible();
+  await expect(student.getByText('Saved on this device: it plays offline too.')).toBeVisible();
   const small = lesson.takes[0]?.renditions[0];
   const [[url, bytes] = ['', 0], ...more] = ofTakes(line);
   expect([url.includes('lines=360'), more]).toEqual([true, []]);

@@ -78,12 +78,12 @@ test('a password is given anew by the owner’s link, and changed with the old o
 
 test('a lesson is handed over, and the shelf says who sees to it', async () => {
   await page.goto(zest.url);
-  await expect(page.getByText('Seen to by quay-coach')).toBeVisible();
+  await expect(page.getByText('Assigned to quay-coach')).toBeVisible();
   await page.getByRole('button', { name: 'More for Ours' }).click();
   await page.getByRole('menuitem', { name: 'Hand it over …' }).click();
   await expectAccessible(page);
   await page.getByRole('dialog').getByRole('button', { name: 'wren' }).click();
-  await expect(page.getByText('Seen to by wren')).toBeVisible();
+  await expect(page.getByText('Assigned to wren')).toBeVisible();
 });
 
 test('two in one lesson see each other, and comment at a moment', async () => {

@@ -74,9 +74,7 @@ async function render(
   done.abort();
   await working;
   if (job.state === 'held')
-    throw new Error(
-      'This export is held back. Let it go on on the Share bench, then run this again.',
-    );
+    throw new Error('This export is paused. Resume it on the Share bench, then run this again.');
   if (job.state !== 'done' || !job.result) throw new Error(job.message);
   return exportOutcomeSchema.parse(JSON.parse(job.result));
 }

@@ -45,7 +45,7 @@ const slowed = (limit: number, of: (req: Request) => string) =>
       throw refuse(
         429,
         'slow-down',
-        'That were too many codes. Wait ten minutes, look at the card, then try again.',
+        'Too many attempts. Wait ten minutes, check your card, then try again.',
       );
     },
   });
@@ -129,7 +129,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
         throw refuse(
           404,
           'no-student',
-          'No card of this class has that code. Look at the card again: letters and digits, six in all.',
+          'No card in this class has that code. Check your card: letters and digits, six in all.',
         );
       res.status(201).json({
         token: joined.token,
@@ -202,7 +202,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
         throw refuse(
           404,
           'no-codes',
-          'These two codes do not belong together. Check both: the class’s code and the lesson’s code.',
+          'These two codes don’t go together. Check both: the class code and the lesson code.',
         );
       res.json({ code: openShare(share).code });
     },

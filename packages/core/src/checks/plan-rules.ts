@@ -205,8 +205,8 @@ export function partsPresent({ lesson }: PlanToCheck): Found[] {
     harm: SAFETY_PARTS.has(part) ? 'gets hurt' : 'gets lost',
     blockId: null,
     atMs: null,
-    say: `There is no ${partName(part)}.`,
-    why: 'Your own list of parts has it.',
+    say: `The part “${partName(part)}” is missing.`,
+    why: 'It is on your own list of parts.',
     bench: 'plan',
     remedy: null,
   }));

@@ -49,7 +49,7 @@ export function checkReportPdf(
     { name: 'Where', part: 18, text: ({ where }) => where },
     { name: 'What', part: 46, text: ({ say }) => say },
     {
-      name: 'Why it may stay',
+      name: 'Why it’s fine here',
       part: 36,
       text: ({ waived }) => waived ?? '',
       style: () => styles.bold,

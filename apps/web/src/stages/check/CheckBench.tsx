@@ -24,7 +24,7 @@ const benchNames = {
 /** The teacher's word for leaving a finding so. */
 function Waive({ finding, onWaive }: { finding: Finding; onWaive: (word: string) => void }) {
   const [word, setWord] = useState<string | null>(null);
-  if (word === null) return <Button onClick={() => setWord('')}>Leave it so</Button>;
+  if (word === null) return <Button onClick={() => setWord('')}>Ignore</Button>;
   return (
     <Stack
       direction="row"
@@ -34,14 +34,14 @@ function Waive({ finding, onWaive }: { finding: Finding; onWaive: (word: string)
     >
       <TextField
         autoFocus
-        label="Why it may stay"
+        label="Why it’s fine here"
         value={word}
         slotProps={{ htmlInput: { maxLength: LIMITS.line, 'aria-description': finding.say } }}
         onChange={(event) => setWord(event.target.value)}
         sx={{ width: 260 }}
       />
       <Button type="submit" variant="outlined" disabled={word.trim() === ''}>
-        Keep this word
+        Save reason
       </Button>
       <Button onClick={() => setWord(null)}>Cancel</Button>
     </Stack>

@@ -127,7 +127,7 @@ function ExportRow({ job, revision }: { job: Job; revision: number }) {
           </Typography>
           <Stack direction="row" spacing={1}>
             <Button onClick={() => void change({ jobId: job.id, held: job.state !== 'held' })}>
-              {job.state === 'held' ? 'Let it go on' : 'Hold it back'}
+              {job.state === 'held' ? 'Resume' : 'Pause'}
             </Button>
             {job.state === 'queued' && (
               <Button onClick={() => void change({ jobId: job.id, first: true })}>

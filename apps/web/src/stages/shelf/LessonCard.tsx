@@ -194,7 +194,7 @@ export function LessonCard({ lesson, due }: { lesson: LessonSummary; due: string
           </Typography>
           {(team.data ?? []).length > 1 && (
             <Typography color="text.secondary">
-              {lesson.keeper === null ? 'Nobody sees to it' : `Seen to by ${lesson.keeper}`}
+              {lesson.keeper === null ? 'Unassigned' : `Assigned to ${lesson.keeper}`}
             </Typography>
           )}
           <Box>

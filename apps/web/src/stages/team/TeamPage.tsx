@@ -122,8 +122,8 @@ function Members({ isOwner }: { isOwner: boolean }) {
             </Button>
           }
         >
-          “{asked.login}” is signed out at once and gets in no more. What they made stays with the
-          team.
+          “{asked.login}” is signed out at once and can no longer sign in. What they made stays with
+          the team.
         </Alert>
       )}
     </Paper>

@@ -17,9 +17,7 @@ const send = async (method: string, path: string, body: unknown) => {
     headers: { 'content-type': 'application/json' },
   });
   if (!answer.ok)
-    throw new Error(
-      'The server did not take the performance down. Check the connection, then start again.',
-    );
+    throw new Error('Couldn’t save the recording. Check the connection, then start again.');
   return performanceSchema.parse(await answer.json());
 };
 

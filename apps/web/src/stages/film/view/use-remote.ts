@@ -71,7 +71,7 @@ export function useRemote(
       setCode(remoteSchema.parse(await answer.json()).remote);
       setFault(null);
     } catch {
-      setFault('No code could be had. Check the connection to the server.');
+      setFault('Couldn’t get a code. Check the connection to the server.');
     }
   };
   return { code, devices, fault, open };

@@ -51,8 +51,8 @@ export function effortHeadline(advice: Advice[]): { words: string; isWell: boole
   const off = advice.filter(({ holds }) => !holds).length;
   if (advice.length === 0) return { words: 'no hard work', isWell: true };
   return off === 0
-    ? { words: 'as usually advised', isWell: true }
-    : { words: `${off} of ${advice.length} not as usually advised`, isWell: false };
+    ? { words: 'within the usual advice', isWell: true }
+    : { words: `${off} of ${advice.length} outside the usual advice`, isWell: false };
 }
 
 /** How hard the lesson is, minute by minute, against the usual guidance. */
