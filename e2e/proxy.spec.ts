@@ -50,7 +50,7 @@ async function keepsOffline(browser: Browser, link: string): Promise<void> {
   const phone = await browser.newContext();
   const student = await phone.newPage();
   await student.goto(link);
-  await expect(student.getByText('Kept on this device')).toBeVisible();
+  await expect(student.getByText('Saved on this device')).toBeVisible();
   await phone.setOffline(true);
   await student.reload();
   await expect(student.getByRole('heading', { name: 'From afar' })).toBeVisible();

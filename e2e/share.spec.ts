@@ -219,7 +219,7 @@ test('a student finds it by two codes, says who they are, and ticks off what the
   await student.getByRole('button', { name: 'Open the lesson' }).click();
   await student.getByLabel('Code of your card').fill('AAA AAA');
   await student.getByRole('button', { name: 'Join' }).click();
-  await expect(student.getByRole('alert')).toContainText('Look at the card again');
+  await expect(student.getByRole('alert')).toContainText('Check your card');
   await student.getByLabel('Code of your card').fill(cardCode);
   await student.getByRole('button', { name: 'Join' }).click();
   await expect(student.getByText(`You are ${nickname}.`)).toBeVisible();
@@ -298,7 +298,7 @@ test('the page speaks the language of the lesson, whatever the browser’s', asy
 test('the video really pauses for the student’s own practice', async () => {
   await student.getByText('How I like my lessons').click();
   await student.getByRole('checkbox', { name: 'Bigger text on the picture' }).check();
-  await expect(student.getByText('Kept on this device')).toBeVisible();
+  await expect(student.getByText('Saved on this device')).toBeVisible();
   // Said at the first visit, it is so from the first visit on.
   await phone.setOffline(true);
   await student.reload();

@@ -155,13 +155,13 @@ test('the picture can be chosen, and what was chosen is kept instead', async () 
   const student = await context.newPage();
   await student.goto(line.url + link);
   // A quick line gets all of it.
-  await expect(student.getByText('Kept on this device')).toBeVisible();
+  await expect(student.getByText('Saved on this device')).toBeVisible();
   await student.getByText('How I like my lessons').click();
   await student.getByRole('combobox', { name: 'Picture' }).selectOption('540');
   await expect
     .poll(() => ofTakes(line).find(([url]) => url.includes('lines=540'))?.[1])
     .toBe(lesson.takes[0]?.renditions[1]?.bytes);
-  await expect(student.getByText('Kept on this device')).toBeVisible();
+  await expect(student.getByText('Saved on this device')).toBeVisible();
   await student.getByRole('button', { name: 'I am ready: start' }).click();
   await expect(student.locator('.time')).toHaveText(/^0:0[2-9]/);
   expect(await student.locator('video').first().getAttribute('src')).toContain('lines=540');

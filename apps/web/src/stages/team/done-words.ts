@@ -23,7 +23,7 @@ const words: Readonly<Record<string, string>> = {
   'DELETE /api/remotes/:remote': 'closed a remote',
   'DELETE /api/lessons/:lessonId/bin': 'emptied a bin',
   'POST /api/lessons/:lessonId/exports': 'ordered an export',
-  'PUT /api/jobs/:jobId': 'paused an export, or put it first',
+  'PUT /api/jobs/:jobId': 'paused or hurried an export',
   'DELETE /api/jobs/:jobId': 'cancelled a job',
   'POST /api/lessons/:lessonId/shares': 'shared a lesson',
   'PUT /api/shares/:code': 'changed a link',
