@@ -41,6 +41,12 @@ export async function sweepContent(
   return swept;
 }
 
+/** Bytes of pieces of content, each counted once. */
+export async function sizeOfAll(content: Iterable<string>, store: MediaStore): Promise<number> {
+  const sizes = await Promise.all([...new Set(content)].map((sha) => store.sizeOf(sha)));
+  return sizes.reduce((sum, bytes) => sum + bytes, 0);
+}
+
 /** Frees the room of those pieces that nothing names any more; gives how many bytes that were. */
 export async function dropUnnamed(
   sequelize: Sequelize,

@@ -10,6 +10,7 @@ import { MARK_NUMBERS } from '@zest/core/signal';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
 import type { Folders } from '../config.ts';
+import { sizeOfAll } from '../db/content.ts';
 import { contentOf, emptyBin } from '../db/takes.ts';
 import { LessonRow, PerformanceRow, TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
@@ -64,12 +65,7 @@ export function addFilmingRoutes(
 
   route('GET', '/api/lessons/:lessonId/storage', async (_req, res, { lesson }) => {
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
-    const sizeOf = async (list: readonly TakeRow[]) => {
-      const sizes = await Promise.all(
-        [...new Set(list.flatMap(contentOf))].map((sha) => store.sizeOf(sha)),
-      );
-      return sizes.reduce((sum, bytes) => sum + bytes, 0);
-    };
+    const sizeOf = (list: readonly TakeRow[]) => sizeOfAll(list.flatMap(contentOf), store);
     const bytes = await sizeOf(takes);
     const storage: Storage = {
       bytes,

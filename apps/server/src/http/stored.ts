@@ -1,6 +1,6 @@
 import type { Stored } from '@zest/contract';
 import { Op, type Sequelize } from 'sequelize';
-import { dropUnnamed, hashesIn } from '../db/content.ts';
+import { dropUnnamed, hashesIn, sizeOfAll } from '../db/content.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { JobRow, LessonRow, TakeRow } from '../db/models.ts';
 import { contentOf, eraseTakes, putInBin } from '../db/takes.ts';
@@ -11,12 +11,6 @@ import type { AddRoute } from './guard.ts';
 
 /** What takes up room, and deleting it. */
 export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore): void {
-  const sizeOf = async (content: readonly string[]) =>
-    (await Promise.all([...new Set(content)].map((sha) => store.sizeOf(sha)))).reduce(
-      (sum, bytes) => sum + bytes,
-      0,
-    );
-
   route('GET', '/api/stored', async (_req, res, { teamId }) => {
     const lessons = await LessonRow.findAll({ where: { ownerId: teamId, deletedAt: null } });
     const titles = new Map(
@@ -38,7 +32,7 @@ export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: Me
         lessonId: subjectId,
         lesson: titles.get(subjectId) ?? '',
         what: `${format.toUpperCase()}, ${size} lines`,
-        bytes: await sizeOf(hashesIn(result ?? '')),
+        bytes: await sizeOfAll(hashesIn(result ?? ''), store),
         at: createdAt.toISOString(),
       };
     });
@@ -47,7 +41,7 @@ export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: Me
       lessonId: take.lessonId,
       lesson: titles.get(take.lessonId) ?? '',
       name: take.name,
-      bytes: await sizeOf(contentOf(take)),
+      bytes: await sizeOfAll(contentOf(take), store),
       at: take.createdAt.toISOString(),
       inBin: take.binnedAt !== null,
     }));

@@ -68,6 +68,8 @@ export const COLOUR_TAGS = [
 ] as const;
 
 export const SAMPLE_RATE = 48_000;
+/** Arguments before an input of raw samples: one channel, 16 bits. */
+export const RAW_SOUND = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1'] as const;
 
 /** Runs ffmpeg quietly; `onProgress` gets the milliseconds of output written so far. */
 export async function ffmpeg(

@@ -2,7 +2,7 @@ import { rename, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Assembly } from '@zest/core/assembly';
 import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
-import { ffmpeg, SAMPLE_RATE } from '../media/ffmpeg.ts';
+import { ffmpeg, RAW_SOUND, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run } from '../media/run.ts';
 import { hashOf } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
@@ -21,7 +21,7 @@ export interface Level {
 /** Voices are brought to this loudness before all else, in LUFS: low enough that no peak is cut off. */
 const COMMON_LUFS = -26;
 /** More gain than this only lifts the noise of a near-silent recording. */
-const MOST_GAIN_DB = 30;
+export const MOST_GAIN_DB = 30;
 /** A meter's window, and its step (ITU-R BS.1770-4: 400 ms, overlapping by three quarters). */
 const STEP_S = 0.1;
 const STEPS = 4;
@@ -30,7 +30,6 @@ const GATE_LU = 10;
 /** Less speech than this has no loudness of its own. */
 const LEAST_WINDOWS = 10;
 
-const RAW = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1'] as const;
 const powerOf = (lufs: number) => 10 ** ((lufs + 0.691) / 10);
 const lufsOf = (power: number) => 10 * Math.log10(power) - 0.691;
 const mean = (values: readonly number[]) =>
@@ -43,7 +42,7 @@ async function windowsOf(voice: string, signal?: AbortSignal): Promise<number[]>
     [
       '-v',
       'error',
-      ...RAW,
+      ...RAW_SOUND,
       '-i',
       voice,
       '-af',
@@ -173,7 +172,7 @@ export async function levelledVoice(
     .join('+');
   await ffmpeg(
     [
-      ...RAW,
+      ...RAW_SOUND,
       '-i',
       voice,
       '-af',

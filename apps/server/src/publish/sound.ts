@@ -4,11 +4,17 @@ import path from 'node:path';
 import type { Writable } from 'node:stream';
 import type { Finish } from '@zest/core/lesson';
 import { OUTPUT_FPS } from '@zest/core/time';
-import { ffmpeg, GUARDED_INPUT, SAMPLE_RATE } from '../media/ffmpeg.ts';
+import { ffmpeg, GUARDED_INPUT, RAW_SOUND, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run, write } from '../media/run.ts';
 import { hashOf } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
-import { levelledVoice, levelsOf, spokenBlocks, type SpokenPlan } from './block-levels.ts';
+import {
+  levelledVoice,
+  levelsOf,
+  MOST_GAIN_DB,
+  spokenBlocks,
+  type SpokenPlan,
+} from './block-levels.ts';
 import { LOW_DB, type Piece } from './pieces.ts';
 import { accompanied, accompaniment, type SoundPlan, type SoundTools } from './accompaniment.ts';
 import {
@@ -25,12 +31,9 @@ import { seekTo } from './picture-graph.ts';
 const SAMPLES_PER_FRAME = SAMPLE_RATE / OUTPUT_FPS;
 /** Bytes of one frame of sound: one channel, 16 bits. */
 const BYTES_PER_FRAME = SAMPLES_PER_FRAME * 2;
-const PCM_INPUT = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:0'] as const;
 
 /** True peak of recorded lessons stays under this, in dBTP (EBU R 128). */
 export const PEAK_LIMIT_DB = -1;
-/** More gain than this only lifts the noise of a near-silent recording. */
-const MOST_GAIN_DB = 30;
 const CLOSE_ENOUGH_LU = 0.3;
 /** Encoding lifts peaks a little; closer to the limit than this the limiter steps in. */
 const PEAK_MARGIN_DB = 0.7;
@@ -59,7 +62,15 @@ async function cleanedVoice(
   if (await stat(file).catch(() => null)) return file;
   const part = partOf(file);
   await ffmpeg(
-    [...PCM_INPUT, ...(clean.length > 0 ? ['-af', clean.join(',')] : []), '-f', 's16le', part],
+    [
+      ...RAW_SOUND,
+      '-i',
+      'pipe:0',
+      ...(clean.length > 0 ? ['-af', clean.join(',')] : []),
+      '-f',
+      's16le',
+      part,
+    ],
     { signal, feed: { stdin: soundOf(parts) } },
   );
   await rename(part, file);
@@ -219,14 +230,12 @@ export async function encodeSound(
     cacheDir,
     signal,
   );
-  const input = ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', voice];
+  const input = [...RAW_SOUND, '-i', voice];
   const beside = accompanied(plan)
     ? await accompaniment(plan, totalFrames * SAMPLES_PER_FRAME, voice, tools)
     : null;
   const feed = beside ? { pipes: [beside] } : {};
-  const besideInput = beside
-    ? ['-f', 's16le', '-ar', String(SAMPLE_RATE), '-ac', '1', '-i', 'pipe:3']
-    : [];
+  const besideInput = beside ? [...RAW_SOUND, '-i', 'pipe:3'] : [];
   const raw = readLoudness(
     (await run('ffmpeg', [...QUIET, ...input, ...METER], { signal })).errors,
   );

@@ -422,7 +422,8 @@ export function alignSpeech({
   let costs = withQuiet(speech, quiet, plainCosts(shapes, plain, quiet));
   const wide = firstBand(shapes, plain, speech, sentences);
   let way = cheapestWay(speech.length, sentences, speech, FIRST, wide, costs);
-  let trust: readonly (number | null)[] = [];
+  let evidence: ReadonlyMap<number, number | null> = new Map();
+  let likeness = 0;
   let found = foundIn(way, speech, sentences);
   let best = bestOf(found, costs, total);
   let learnt = best;
@@ -436,7 +437,7 @@ export function alignSpeech({
       learnt === best
         ? likely
         : likelyCosts(shapes, inVoice(shapes, plain, bestPairs), speech, bestPairs);
-    const likeness = likenessOf(usual, bestPairs.length);
+    likeness = likenessOf(usual, bestPairs.length);
     costs = withQuiet(speech, quiet, likely.costs);
     way = cheapestWay(
       speech.length,
@@ -448,23 +449,23 @@ export function alignSpeech({
     );
     found = foundIn(way, speech, sentences);
     best = bestOf(found, costs, total);
-    const evidence = evidenceIn(found, best, shapes, plain, speech, sentences);
+    evidence = evidenceIn(found, best, shapes, plain, speech, sentences);
     const confirmed = found.filter(({ sentence }) => (evidence.get(sentence) ?? 0) >= CONFIRMED);
     learnt =
       confirmed.reduce((sum, own) => sum + own.pairs.length, 0) >= LEAST_CONFIRMED
         ? confirmed
         : best;
-    const row = new Float32Array(total);
-    const fit = new Map(
-      found.map((own) => [
-        own.sentence,
-        likeness * Math.min(1, Math.max(0, 0.5 + LATER.filler - costOfFound(own, costs, row))),
-      ]),
-    );
-    trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map(
-      (own, sentence) => (own === null ? null : Math.max(own, fit.get(sentence) ?? 0)),
-    );
   }
+  const row = new Float32Array(total);
+  const fit = new Map(
+    found.map((own) => [
+      own.sentence,
+      likeness * Math.min(1, Math.max(0, 0.5 + LATER.filler - costOfFound(own, costs, row))),
+    ]),
+  );
+  const trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map(
+    (own, sentence) => (own === null ? null : Math.max(own, fit.get(sentence) ?? 0)),
+  );
   return readOff(way, speech, sentences, trust);
 }
 
