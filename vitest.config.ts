@@ -22,7 +22,8 @@ export default defineConfig({
           include: ['apps/server/**/*.test.ts'],
           globalSetup: 'apps/server/src/testing/database.ts',
           testTimeout: 300_000,
-          // A shared machine may starve a test that waits for ffmpeg; it then runs once more, and the report says so.
+          // A shared machine may starve a test that waits for ffmpeg; it then runs once more, and
+          // the report says so.
           retry: process.env['CI'] ? 1 : 0,
           hookTimeout: 300_000,
         },

@@ -80,7 +80,10 @@ async function soundOf(takeId: string): Promise<Float32Array> {
   return new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength));
 }
 
-/** When a tone begins near a moment, in milliseconds: where its strength in 8 ms passes half of its greatest. */
+/**
+ * When a tone begins near a moment, in milliseconds: where its strength in 8 ms passes half of its
+ * greatest.
+ */
 function onsetMs(sound: Float32Array, hz: number, nearMs: number): number {
   const window = Math.round(RATE * 0.008);
   const strength = (from: number) => {
@@ -106,7 +109,8 @@ test('the camera’s place is reckoned, a room that is too short is put right, a
     .click();
   await bench(page, 'Film');
   await page.getByRole('tab', { name: 'Set up' }).click();
-  // 85 cm to the middle of 170 cm, 21.3° half the picture's height, 90 % of it safe, and 34 cm of the body nearer: 2.77 m.
+  // 85 cm to the middle of 170 cm, 21.3° half the picture's height, 90 % of it safe, and 34 cm of
+  // the body nearer: 2.77 m.
   await expect(page.getByTestId('camera-place')).toContainText(
     'Camera 2.77 m away, 0.85 m high, level',
   );
@@ -186,7 +190,8 @@ test('the practice camera films both blocks hands-free; tones lie within 20 ms o
   await filmBoth();
   const ready = async () => (await takes()).filter(({ state }) => state === 'ready');
   await expect.poll(async () => (await ready()).length, { timeout: 180_000 }).toBe(2);
-  // A machine that others use may lose time while it records. The program says so, and a teacher films again.
+  // A machine that others use may lose time while it records. The program says so, and a teacher
+  // films again.
   for (
     let again = 1;
     again <= 2 && !(await ready()).every(({ marked }) => marked?.rate);
@@ -223,7 +228,8 @@ test('the practice camera films both blocks hands-free; tones lie within 20 ms o
   expect(Math.abs((work.marked.endMs ?? 0) - work.marked.startMs - 9_000)).toBeLessThan(20);
   expect((talk.marked.endMs ?? 0) - talk.marked.startMs).toBeGreaterThan(2_000);
   const sound = await soundOf(work.id);
-  // Lead-in 1 s, work 3 s, rest 2 s, work 3 s: "go" at 1 s and 6 s (1320 Hz), "stop" at 4 s and 9 s (330 Hz).
+  // Lead-in 1 s, work 3 s, rest 2 s, work 3 s: "go" at 1 s and 6 s (1320 Hz), "stop" at 4 s and 9 s
+  // (330 Hz).
   for (const [hz, atMs] of [
     [1_320, 1_000],
     [1_320, 6_000],

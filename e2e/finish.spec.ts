@@ -28,7 +28,9 @@ const made = () => page.getByRole('region', { name: 'Changed by hand' });
 const doIt = () => page.getByRole('button', { name: 'Do it' }).click();
 const file = (name: string) => path.join(folder, name);
 
-/** A block's worth of the drawn performer, a picture, a piece of music, and a file that is neither. */
+/**
+ * A block's worth of the drawn performer, a picture, a piece of music, and a file that is neither.
+ */
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'zest-finish-'));

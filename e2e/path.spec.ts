@@ -223,7 +223,10 @@ let previewed: ReturnType<typeof cropped> | null = null;
 /** Its rounded corners let the picture through; so much within them it is all its own. */
 const CORNER = 20;
 
-/** The canvas over the video holds what the server would paint at this place and size: SSIM (ssim.js, Wang et al. 2004) of the clock at least 0.98. */
+/**
+ * The canvas over the video holds what the server would paint at this place and size: SSIM
+ * (ssim.js, Wang et al. 2004) of the clock at least 0.98.
+ */
 async function expectSamePicture(): Promise<void> {
   // As large as the picture is exported.
   await page.setViewportSize({ width: 1_760, height: 1_140 });
@@ -392,7 +395,8 @@ test('the export has every frame, digit, word and sound where they belong', asyn
         .mssim,
     ).toBeGreaterThanOrEqual(0.98);
 
-  // The clock of the first work goes from 3 to 2 at 5 s: right before and after, the painter's own digit is there.
+  // The clock of the first work goes from 3 to 2 at 5 s: right before and after, the painter's own
+  // digit is there.
   const digit = { x: SLOT_BOXES.clock.x + 330, y: SLOT_BOXES.clock.y + 60, width: 90, height: 110 };
   const apart = (frame: number, painted: number) => {
     const burned = frameOf(video, frame);

@@ -72,7 +72,8 @@ test('every kind of block can be planned by mouse, its time told at once', async
   await page.getByRole('button', { name: '+ Rung of a ladder' }).click();
   await field('Work of rung 2').fill('10');
   await expect(video()).toHaveText('2:47');
-  // 5 s and nine moves of 4 s with three breaks of 3 s; 5 s and four laps of 20 s; twice 5, 30 and 5 s with 15 s between; 8 s to think.
+  // 5 s and nine moves of 4 s with three breaks of 3 s; 5 s and four laps of 20 s; twice 5, 30 and
+  // 5 s with 15 s between; 8 s to think.
   for (const [kind, clock] of [
     ['Routine', '3:37'],
     ['Laps', '5:02'],

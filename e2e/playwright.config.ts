@@ -11,7 +11,8 @@ export default defineConfig({
     // Measures sounds to the millisecond: nothing else runs beside it.
     { name: 'filming', testMatch: 'film.spec.ts', dependencies: ['pages'] },
   ],
-  // On a machine shared with others a browser test may starve; it may then run once more, and the report says so.
+  // On a machine shared with others a browser test may starve; it may then run once more, and the
+  // report says so.
   retries: process.env['CI'] ? 1 : 0,
   // Nothing fails because the machine is busy: limits are for what never comes.
   timeout: 900_000,

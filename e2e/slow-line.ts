@@ -18,8 +18,9 @@ export interface Line {
 const TIMER_MS = 10;
 
 /**
- * A relay in front of a server, as slow as a line is: all answers share its rate, a request takes its latency, the first
- * on a connection twice that. A browser's own throttling leaves service workers out.
+ * A relay in front of a server, as slow as a line is: all answers share its rate, a request takes
+ * its latency, the first on a connection twice that. A browser's own throttling leaves service
+ * workers out.
  */
 export async function lineTo(target: string, speed: LineSpeed | null): Promise<Line> {
   const carried = new Map<string, number>();

@@ -170,7 +170,10 @@ const showsIn = (scope: Locator) =>
 
 let turn = 0;
 
-/** Types into every field what it already says, each at another pace, then something else. What is typed may bring and take other fields. */
+/**
+ * Types into every field what it already says, each at another pace, then something else. What is
+ * typed may bring and take other fields.
+ */
 async function goOver(scope: Locator, seen: Set<string>): Promise<void> {
   for (;;) {
     const shown = await showsIn(scope);
@@ -204,7 +207,10 @@ async function goOver(scope: Locator, seen: Set<string>): Promise<void> {
   }
 }
 
-/** Every field there, and once more after the page was loaded anew: what was shown is what was stored. */
+/**
+ * Every field there, and once more after the page was loaded anew: what was shown is what was
+ * stored.
+ */
 async function holds(
   scope: () => Locator,
   seen: Set<string>,
@@ -232,7 +238,9 @@ const firstBlock = async <K extends BlockKind>(id: string, kind: K) =>
     (block): block is BlockOf<K> => block.kind === kind,
   );
 
-/** The kinds of block, so that each worker has some: what all share is typed once, with the first. */
+/**
+ * The kinds of block, so that each worker has some: what all share is typed once, with the first.
+ */
 const [FIRST, ...REST] = blockKinds;
 const half = Math.ceil(REST.length / 2);
 for (const kinds of [[FIRST], REST.slice(0, half), REST.slice(half)]) {

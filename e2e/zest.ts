@@ -40,7 +40,8 @@ export async function startZest(
     ['apps/server/dist/cli.js', command, '--data', dataDir, '--port', String(port), ...more],
     {
       cwd: root,
-      // What is filmed in most tests is not looked at: two processors have enough to do. Tests of it ask for it.
+      // What is filmed in most tests is not looked at: two processors have enough to do. Tests of
+      // it ask for it.
       env: { ...process.env, ZEST_WATCH: 'when asked' },
       stdio: ['ignore', 'pipe', 'pipe'],
     },
@@ -145,8 +146,9 @@ export async function openPage(
 }
 
 /**
- * Nothing against WCAG 2.2 A and AA, and nothing else that axe calls serious, in what is shown once it has come to rest
- * (colours half-way through a change are nobody's). Its copying of style sheets is off: our policy would (rightly) stop it.
+ * Nothing against WCAG 2.2 A and AA, and nothing else that axe calls serious, in what is shown once
+ * it has come to rest (colours half-way through a change are nobody's). Its copying of style sheets
+ * is off: our policy would (rightly) stop it.
  */
 export async function expectAccessible(page: Page): Promise<void> {
   await page.waitForFunction(() =>

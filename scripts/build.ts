@@ -5,7 +5,10 @@ import { build as bundle } from 'esbuild';
 import { build as buildPages } from 'vite';
 import { cataloguesForBundle, WITHOUT_PARSER } from '../apps/web/catalogues.ts';
 
-/** Builds the server's processes beside their package, whose dependencies they load, and the pages into `dist/web`. */
+/**
+ * Builds the server's processes beside their package, whose dependencies they load, and the pages
+ * into `dist/web`.
+ */
 const root = path.resolve(import.meta.dirname, '..');
 const server = path.join(root, 'apps/server/src');
 const serverOut = path.join(root, 'apps/server/dist');
@@ -62,7 +65,8 @@ await bundle({
   target: 'es2022',
   logLevel: 'warning',
 });
-// The page of lesson packages: plain files that play from a folder, without a server and without modules.
+// The page of lesson packages: plain files that play from a folder, without a server and without
+// modules.
 await bundle({
   entryPoints: { player: path.join(root, 'apps/web/src/follow/package.tsx') },
   plugins: [cataloguesForBundle],

@@ -35,7 +35,10 @@ function run(name: string, command: string, args: string[], env: NodeJS.ProcessE
   return status === 0;
 }
 
-/** Counts a check that has no tests of its own as one. Its words come together once it is done, since others run beside it. */
+/**
+ * Counts a check that has no tests of its own as one. Its words come together once it is done,
+ * since others run beside it.
+ */
 async function check(name: string): Promise<void> {
   if (only.length > 0 && !only.includes(name)) return;
   const beganMs = Date.now();

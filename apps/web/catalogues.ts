@@ -3,10 +3,16 @@ import { parse } from '@formatjs/icu-messageformat-parser';
 import type { Plugin as BundlePlugin } from 'esbuild';
 import type { Plugin } from 'vite';
 
-/** Message catalogues, as the build finds them: one file a language, texts in ICU MessageFormat by name. */
+/**
+ * Message catalogues, as the build finds them: one file a language, texts in ICU MessageFormat by
+ * name.
+ */
 const CATALOGUE = /\/words\/[a-z]{2}\.json$/;
 
-/** A catalogue as the pages load it, as JSON: texts that take nothing stay texts, others are parsed here and not in every browser. */
+/**
+ * A catalogue as the pages load it, as JSON: texts that take nothing stay texts, others are parsed
+ * here and not in every browser.
+ */
 function compiled(file: string): string {
   const texts = JSON.parse(readFileSync(file, 'utf8')) as Record<string, string>;
   return JSON.stringify(

@@ -6,7 +6,10 @@ import { catalogues, WITHOUT_PARSER } from './catalogues.ts';
 const root = import.meta.dirname;
 
 const page = (name: string) => path.join(root, `${name}.html`);
-/** The student's page is built by itself: one script and one style sheet come sooner over a slow line than a dozen. */
+/**
+ * The student's page is built by itself: one script and one style sheet come sooner over a slow
+ * line than a dozen.
+ */
 const inputs = {
   teacher: { app: page('index'), remote: page('remote'), privacy: page('privacy') },
   student: { follow: page('follow') },

@@ -115,7 +115,10 @@ function rowOf(name: string, seen: readonly Seen[]): Result {
   };
 }
 
-/** Counts, times, frame and still ends of every proof clip against what was drawn; per exercise, and together. */
+/**
+ * Counts, times, frame and still ends of every proof clip against what was drawn; per exercise, and
+ * together.
+ */
 export async function accuracy(): Promise<Result[]> {
   const seen: Seen[] = [];
   let [footageMs, spentMs] = [0, 0];

@@ -11,7 +11,10 @@ const FRAMES = 300;
 const MOST_CUT_MS = 100;
 const MOST_PAINT_MS = 4;
 
-/** The first cut of an hour with the places of its overlays, and the painter at 1280x720, as the export uses it: each slot by itself, drawn and read back. */
+/**
+ * The first cut of an hour with the places of its overlays, and the painter at 1280x720, as the
+ * export uses it: each slot by itself, drawn and read back.
+ */
 export async function assembling(): Promise<Result[]> {
   const lesson = anHour();
   const takes = new Map([['take', { id: 'take', frames: 120_000, marked: null }]]);

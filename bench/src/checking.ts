@@ -13,7 +13,10 @@ const BLOCKS = 20;
 const RUNS = 7;
 const EVERY_MS = 100;
 
-/** The whole check of twenty minutes of watched squats: the first time, with everything read out of the looks, and again, as after a change. */
+/**
+ * The whole check of twenty minutes of watched squats: the first time, with everything read out of
+ * the looks, and again, as after a change.
+ */
 export async function checking(): Promise<Result[]> {
   let ids = 0;
   const makeId = () => `c${(ids += 1)}`;

@@ -12,7 +12,10 @@ function cpuMs(): number {
   return ([11, 12, 13, 14].reduce((sum, i) => sum + Number(fields[i] ?? 0), 0) * 1_000) / TICKS;
 }
 
-/** Processor time of a task, in milliseconds: what other programs on the machine do does not stretch it. */
+/**
+ * Processor time of a task, in milliseconds: what other programs on the machine do does not stretch
+ * it.
+ */
 export async function cpuOf(task: () => Promise<unknown>): Promise<number> {
   const before = cpuMs();
   await task();

@@ -15,7 +15,10 @@ const MOST_AGAIN = 0.06;
 const RUNS = 2;
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 
-/** Export of ten minutes against a plain transcode of the same footage with the same encoder, and again after one cue was changed; in processor time. */
+/**
+ * Export of ten minutes against a plain transcode of the same footage with the same encoder, and
+ * again after one cue was changed; in processor time.
+ */
 export async function exporting(): Promise<Result[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
   try {

@@ -15,7 +15,10 @@ const MOST_KB = 130;
 const MOST_MS = 2_000;
 const VISITS = 7;
 const MOST_TO_PICTURE_MS = 3_000;
-/** A cheap phone: a quarter of this machine's speed, over a slow mobile network (common practice: 1.6 Mbit/s down, 150 ms there and back). */
+/**
+ * A cheap phone: a quarter of this machine's speed, over a slow mobile network (common practice:
+ * 1.6 Mbit/s down, 150 ms there and back).
+ */
 const SLOWER = 4;
 const SLOW: LineSpeed = { kbit: 1_600, latencyMs: 150 };
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');

@@ -12,7 +12,10 @@ const MOST_APART_MS = 20;
 /** The flash and the click lie this far before the end. */
 const MARK_S = MINUTES * 60 - 5;
 
-/** An hour exported from footage whose last seconds hold a flash and a click at one moment: how far apart they are in the finished file. */
+/**
+ * An hour exported from footage whose last seconds hold a flash and a click at one moment: how far
+ * apart they are in the finished file.
+ */
 export async function hour(): Promise<Result[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-hour-'));
   try {
@@ -72,7 +75,8 @@ export async function hour(): Promise<Result[]> {
       { cacheDir, workDir: folder, takePath: () => take, onProgress: () => undefined },
       { width: 854, height: 480, format: 'mp4', overlays: true, captions: false },
     );
-    // A corner of the picture that no overlay touches; brightness by frame, with its time in the file.
+    // A corner of the picture that no overlay touches; brightness by frame, with its time in the
+    // file.
     const bright = execFileSync(
       'ffmpeg',
       [

@@ -12,7 +12,11 @@ const RUNS = 2;
 const SECONDS = 300;
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 
-/** Taking in a five minute 1080p file as a phone makes it (working copy, a smaller one for the pages, pictures, waveform, sync marks), against plain ffmpeg making the same two sizes of the same file. */
+/**
+ * Taking in a five minute 1080p file as a phone makes it (working copy, a smaller one for the
+ * pages, pictures, waveform, sync marks), against plain ffmpeg making the same two sizes of the
+ * same file.
+ */
 export async function importing(): Promise<Result[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
   try {

@@ -70,7 +70,9 @@ export function crowded(lesson: Lesson): Lesson {
   };
 }
 
-/** Ten minutes of the same kind: five times the two, each time over another two minutes of the take. */
+/**
+ * Ten minutes of the same kind: five times the two, each time over another two minutes of the take.
+ */
 export function tenMinutes(takeId: string): Lesson {
   const lesson = makeLesson('Ten minutes', makeId);
   lesson.sections = Array.from({ length: 5 }, (_section, s) => {

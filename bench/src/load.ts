@@ -229,7 +229,10 @@ async function aYear({
   return entries.length;
 }
 
-/** Teachers who save their own lessons and look at the class's results until the time is over; how long each took. */
+/**
+ * Teachers who save their own lessons and look at the class's results until the time is over; how
+ * long each took.
+ */
 async function teaching(
   { call, own, lesson }: Awaited<ReturnType<typeof prepared>>,
   untilMs: number,
@@ -276,7 +279,10 @@ async function teaching(
   return { saves, looks };
 }
 
-/** Entries sent over a minute, each until it is taken, while the server is killed in between; how many are kept in the end. */
+/**
+ * Entries sent over a minute, each until it is taken, while the server is killed in between; how
+ * many are kept in the end.
+ */
 async function posts(
   zest: Zest,
   { call, own, students, share }: Awaited<ReturnType<typeof prepared>>,
@@ -332,7 +338,10 @@ async function posts(
   };
 }
 
-/** A class of 200 following one lesson from this machine, and its numbers coming in, also across a killed server. Minutes by ZEST_LOAD_MINUTES. */
+/**
+ * A class of 200 following one lesson from this machine, and its numbers coming in, also across a
+ * killed server. Minutes by ZEST_LOAD_MINUTES.
+ */
 export async function load(): Promise<Result[]> {
   const zest = await startZest('demo');
   try {

@@ -13,7 +13,10 @@ import { schedules } from './schedules.ts';
 import { typingBench } from './typing.ts';
 import { watching } from './watching.ts';
 
-/** Runs the benchmarks named, or all: `./zest bench [scenes|assemble|schedule|follow|typing|export|hour|import|play|scrub|watch|check|load|accuracy|speech]`. */
+/**
+ * Runs the benchmarks named, or all: `./zest bench
+ * [scenes|assemble|schedule|follow|typing|export|hour|import|play|scrub|watch|check|load|accuracy|speech]`.
+ */
 const all = {
   scenes,
   assemble: assembling,

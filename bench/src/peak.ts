@@ -5,7 +5,10 @@ import path from 'node:path';
 const root = path.resolve(import.meta.dirname, '../..');
 const LOOK_EVERY_MS = 50;
 
-/** Runs the program as a user does, and gives the greatest its process ever was, in MB. @throws when it fails */
+/**
+ * Runs the program as a user does, and gives the greatest its process ever was, in MB.
+ * @throws when it fails
+ */
 export async function peakOf(args: readonly string[]): Promise<number> {
   const child = spawn(process.execPath, [path.join(root, 'apps/server/dist/cli.js'), ...args], {
     stdio: ['ignore', 'ignore', 'inherit'],

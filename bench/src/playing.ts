@@ -13,7 +13,10 @@ const MOST_STEP_MS = 100;
 const STEPS = 40;
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 
-/** The editor's own preview with clock, count and cues while it plays; and an hour with 600 things on screen while one steps through it. */
+/**
+ * The editor's own preview with clock, count and cues while it plays; and an hour with 600 things
+ * on screen while one steps through it.
+ */
 export async function playing(): Promise<Result[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
   const footage = path.join(folder, 'footage.mp4');

@@ -14,8 +14,9 @@ const STEPS = 60;
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 
 /**
- * What the page's thread has to do for each of `STEPS` inputs, the input itself and the next frame with its drawing; and
- * how long it takes until the browser has found the picture. In milliseconds, sorted.
+ * What the page's thread has to do for each of `STEPS` inputs, the input itself and the next frame
+ * with its drawing; and how long it takes until the browser has found the picture. In milliseconds,
+ * sorted.
  */
 const workOf = (page: Page, kind: 'step' | 'scrub') =>
   page.evaluate(

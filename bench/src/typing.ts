@@ -7,14 +7,20 @@ const MOST_MS = 50;
 const KEYS = 60;
 const KEY_EVERY_MS = 60;
 
-/** Each lesson is typed in this often, in turn: on a machine with other work, one task of one round tells of that. */
+/**
+ * Each lesson is typed in this often, in turn: on a machine with other work, one task of one round
+ * tells of that.
+ */
 const ROUNDS = 3;
 
 const PAUSE_EVERY = 12;
 const PAUSE_MS = 600;
 
 interface Typed {
-  /** Longest task of the page's thread: on the clock, and the processor's time it took. Other work on the machine stretches the first only. */
+  /**
+   * Longest task of the page's thread: on the clock, and the processor's time it took. Other work
+   * on the machine stretches the first only.
+   */
   longestMs: number;
   longestCpuMs: number;
   /** Tasks over the limit on the clock. */
@@ -45,7 +51,9 @@ function tasksOf(trace: Buffer): { ms: number; cpuMs: number }[] {
   return tasks.map(({ dur = 0, tdur = 0 }) => ({ ms: dur / 1000, cpuMs: tdur / 1000 }));
 }
 
-/** Types into what is in focus, with the pauses of one who thinks, and watches the page's thread. */
+/**
+ * Types into what is in focus, with the pauses of one who thinks, and watches the page's thread.
+ */
 async function typing(page: Page): Promise<Typed> {
   await page.waitForTimeout(1_500);
   await page.evaluate(() => {
@@ -78,7 +86,10 @@ async function typing(page: Page): Promise<Typed> {
   };
 }
 
-/** Typing in the script with 60 blocks, and in the name of a block with 200, each beside a lesson of ten in the same run. */
+/**
+ * Typing in the script with 60 blocks, and in the name of a block with 200, each beside a lesson of
+ * ten in the same run.
+ */
 export async function typingBench(): Promise<Result[]> {
   const zest = await startZest('start');
   const browser = await openBrowser();

@@ -10,7 +10,10 @@ const MOST_DROPPED = 0.01;
 const SECONDS = 30;
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 
-/** Live watch while a camera of 640x360 at 30 a second is recorded: looks a second, and frames the recording lacks; the same without the watch beside it. */
+/**
+ * Live watch while a camera of 640x360 at 30 a second is recorded: looks a second, and frames the
+ * recording lacks; the same without the watch beside it.
+ */
 export async function watching(): Promise<Result[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
   const camera = path.join(folder, 'camera.mjpeg');

@@ -43,7 +43,10 @@ interface DemoEntry {
   body: EntryBody;
 }
 
-/** What one student brought home of one lesson. Made up: better from week to week for most, and not everybody every week. */
+/**
+ * What one student brought home of one lesson. Made up: better from week to week for most, and not
+ * everybody every week.
+ */
 function visit(lesson: Lesson, student: number, week: number, chance: () => number): EntryBody[] {
   const { videoMs } = scheduleLesson(lesson);
   const bodies: EntryBody[] = [{ kind: 'opened' }];
@@ -91,7 +94,10 @@ function visit(lesson: Lesson, student: number, week: number, chance: () => numb
   return bodies;
 }
 
-/** The class's log up to `now`: its lessons a week apart, the last one this week. The same every time but for the days. */
+/**
+ * The class's log up to `now`: its lessons a week apart, the last one this week. The same every
+ * time but for the days.
+ */
 export function demoEntries(
   lessons: readonly { id: string; lesson: Lesson }[],
   now: number,

@@ -130,7 +130,8 @@ describe('the performer', () => {
               !leftOut.includes(i) && (stopsAtMs === null || 2_000 + (i + 1) * 2_000 <= stopsAtMs),
           );
           expect(done.map(({ index }) => index)).toEqual(wanted);
-          // Half-way through each the pelvis is down by as much as the truth says; where one is left out it is not.
+          // Half-way through each the pelvis is down by as much as the truth says; where one is
+          // left out it is not.
           for (const index of [0, 1, 2, 3, 4, 5]) {
             const rep = done.find((one) => one.index === index);
             const middle = rep ? (rep.startMs + rep.endMs) / 2 : 2_000 + index * 2_000 + 1_000;
@@ -236,7 +237,8 @@ describe('the performer', () => {
         expect([own.floorY, own.floorY - own.unit].map((y) => y.toFixed(6))).toEqual(
           [row(0), row(over.performerCm)].map((y) => y.toFixed(6)),
         );
-        // Between them the drawing is not foreshortened, so the move is followed before a level camera.
+        // Between them the drawing is not foreshortened, so the move is followed before a level
+        // camera.
         if (over.cameraCm !== null) return;
         expect(reach(placing.camera.distanceCm)).toBeLessThanOrEqual(0.905);
         expect(reach(placing.camera.distanceCm / 2)).toBeGreaterThan(0.9);

@@ -9,7 +9,9 @@ import { sentencesOf } from '@zest/core/script';
 import { demoClips, demoLesson, type DemoClip } from './lesson.ts';
 import { drawPerformer, poseAt, type DrawContext } from './performer/index.ts';
 
-/** Draws the demo's clips with ffmpeg and espeak-ng on the path: `npx tsx demo/src/make-clips.ts`. */
+/**
+ * Draws the demo's clips with ffmpeg and espeak-ng on the path: `npx tsx demo/src/make-clips.ts`.
+ */
 const WIDTH = 1280;
 const HEIGHT = 720;
 const FPS = 30;

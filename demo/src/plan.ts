@@ -167,7 +167,10 @@ const close = planned('talk', 'p-close', {
     'Shake out your arms and legs. Write down your points. Next week we play for the quay cup.',
 });
 
-/** Next week's lesson, planned and not yet filmed: most kinds of block, and a few things still to put right. */
+/**
+ * Next week's lesson, planned and not yet filmed: most kinds of block, and a few things still to
+ * put right.
+ */
 export function demoPlan(): Lesson {
   const lesson = makeLesson('Balance, beat and bottles', () => 'made');
   return {

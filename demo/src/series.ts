@@ -1,6 +1,8 @@
 import { makeSeries, type CueEntry, type Series } from '@zest/core/lesson';
 
-/** The club's autumn series: seven weeks, work time and rounds growing, three skills on their way. */
+/**
+ * The club's autumn series: seven weeks, work time and rounds growing, three skills on their way.
+ */
 export const demoSeries: Series = {
   ...makeSeries('Quayside autumn'),
   about: 'Rope, disc and balance on the quay, three times a week.',

@@ -1,6 +1,6 @@
 /**
- * Goes on when whoever read what this process prints is gone (a closed terminal, `| head`): a server that dies of it
- * leaves its database behind.
+ * Goes on when whoever read what this process prints is gone (a closed terminal, `| head`): a
+ * server that dies of it leaves its database behind.
  */
 export function surviveClosedOutput(): void {
   for (const stream of [process.stdout, process.stderr]) {

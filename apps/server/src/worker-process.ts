@@ -8,7 +8,8 @@ import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
 
 /** The process that does the long work. Several may run beside each other. */
-// Whoever films or plays on this machine comes first; what is started from here goes on at the same priority.
+// Whoever films or plays on this machine comes first; what is started from here goes on at the same
+// priority.
 os.setPriority(10);
 surviveClosedOutput();
 const config = readConfig();

@@ -1,4 +1,6 @@
-/** A small repeatable source of chance (mulberry32), so that the same place always sounds the same. */
+/**
+ * A small repeatable source of chance (mulberry32), so that the same place always sounds the same.
+ */
 export function chance(seed: number): number {
   let t = (seed + 0x6d2b79f5) | 0;
   t = Math.imul(t ^ (t >>> 15), t | 1);

@@ -211,7 +211,8 @@ function drawRope(ctx: DrawContext, pose: Pose, at: (p: Point) => Point, unit: n
   const left = at(pose.hands.left);
   const right = at(pose.hands.right);
   const swing = Math.cos(pose.prop.turn * Math.PI * 2);
-  // A quadratic's middle is half-way to its control point: under the feet at turn 0, above the head at half a turn.
+  // A quadratic's middle is half-way to its control point: under the feet at turn 0, above the head
+  // at half a turn.
   const middle = at({ x: pose.at, y: swing > 0 ? 0.5 - 1.06 * swing : 0.5 - 1.36 * swing });
   ctx.strokeStyle = ROPE;
   ctx.lineWidth = unit * 0.014;

@@ -75,7 +75,9 @@ function plannedReps(spans: readonly Span[]): PlannedRep[] {
 // Asked for at every picture of the practice camera.
 const known = new WeakMap<readonly Span[], { habits: Habits; done: DoneRep[] }>();
 
-/** The truth: every repetition that is done, when and how far, to test counting and timing against. */
+/**
+ * The truth: every repetition that is done, when and how far, to test counting and timing against.
+ */
 export function doneReps(spans: readonly Span[], habits: Habits): DoneRep[] {
   const before = known.get(spans);
   if (before?.habits === habits) return before.done;

@@ -26,7 +26,10 @@ function within(from: Point, to: Point, length: number): Point {
   };
 }
 
-/** Where all joints of a pose are, in body heights; what is drawn, and what a look at the drawing should find. */
+/**
+ * Where all joints of a pose are, in body heights; what is drawn, and what a look at the drawing
+ * should find.
+ */
 export interface Skeleton {
   neck: Point;
   head: Point;

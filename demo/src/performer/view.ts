@@ -9,7 +9,10 @@ export interface Pinhole {
   verticalDeg: number;
 }
 
-/** Where the performer's place lies on a picture: floor and middle in pixels, and the pixels of one body height. */
+/**
+ * Where the performer's place lies on a picture: floor and middle in pixels, and the pixels of one
+ * body height.
+ */
 export interface PlacedView {
   floorY: number;
   middleX: number;
@@ -21,7 +24,10 @@ export function plainView(width: number, height: number): PlacedView {
   return { floorY: height * 0.86, middleX: width / 2, unit: height * 0.62 };
 }
 
-/** The performer's place as a pinhole camera sees it: similar triangles along the axis, turned by the tilt. */
+/**
+ * The performer's place as a pinhole camera sees it: similar triangles along the axis, turned by
+ * the tilt.
+ */
 export function pinholeView(
   camera: Pinhole,
   performerCm: number,

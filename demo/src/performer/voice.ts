@@ -13,7 +13,10 @@ const VOWELS = [
   [300, 870],
 ] as const;
 
-/** Loudness of the voice at `seconds`, 0 to 1: syllables in phrases of about three seconds with breaths between. */
+/**
+ * Loudness of the voice at `seconds`, 0 to 1: syllables in phrases of about three seconds with
+ * breaths between.
+ */
 export function speechAt(seconds: number): number {
   const s = ((seconds % VOICE_LOOP_S) + VOICE_LOOP_S) % VOICE_LOOP_S;
   if (s % 4 > 3.1) return 0;
@@ -24,8 +27,8 @@ export function speechAt(seconds: number): number {
 }
 
 /**
- * Voice-like sound: a buzzing source through two formants, spoken in syllables. Not speech, but it has
- * a voice's loudness, pitch and pauses.
+ * Voice-like sound: a buzzing source through two formants, spoken in syllables. Not speech, but it
+ * has a voice's loudness, pitch and pauses.
  * @returns `count` samples from -1 to 1, starting at sample `from` of the loop
  */
 export function voiceSamples(sampleRate: number, from: number, count: number): Float32Array {

@@ -24,12 +24,17 @@ export interface ProofClip {
   unevenness: number;
   /** Part of the full width that is seen: 1 from the front, less from the side. */
   narrow: number;
-  /** Height of the performer in heights of the picture, and the place to the right of its middle in body heights. */
+  /**
+   * Height of the performer in heights of the picture, and the place to the right of its middle in
+   * body heights.
+   */
   size: number;
   aside: number;
   dress: Dress;
   room: Room;
-  /** Brightness of everything, and darkness of the performer before a bright wall; 1 and 0 as usual. */
+  /**
+   * Brightness of everything, and darkness of the performer before a bright wall; 1 and 0 as usual.
+   */
   light: number;
   backlit: number;
   /** Strength of the picture's noise, 0 to 60. */

@@ -97,7 +97,10 @@ export async function filmClip(clip: ProofClip, file: string): Promise<void> {
   if (code !== 0) throw new Error(`ffmpeg ended with ${code} on ${clip.name}`);
 }
 
-/** The performer in their own shadow: the figure drawn again into a layer that is black where the figure is. */
+/**
+ * The performer in their own shadow: the figure drawn again into a layer that is black where the
+ * figure is.
+ */
 function darken(ctx: SKRSContext2D, clip: ProofClip, ms: number): void {
   const layer = createCanvas(clip.width, clip.height);
   const own = layer.getContext('2d') as SKRSContext2D & DrawContext;

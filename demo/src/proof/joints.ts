@@ -2,7 +2,10 @@ import type { SeenPose } from '@zest/core/signal';
 import { chance, skeletonOf, type Point } from '../performer/index.ts';
 import { lengthMs, proofPose, proofView, type ProofClip } from './clips.ts';
 
-/** Looks at a clip as a perfect eye with a little tremor would see it, without drawing it: for tests of what is made of the looks. */
+/**
+ * Looks at a clip as a perfect eye with a little tremor would see it, without drawing it: for tests
+ * of what is made of the looks.
+ */
 export function looksAt(
   clip: ProofClip,
   everyMs: number,

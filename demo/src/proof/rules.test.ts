@@ -278,7 +278,8 @@ describe('the check of what was watched', () => {
       expect(found?.why).toContain('one movement may have been taken for two');
       expect(counterOf(block, watched, said).at(-1)).toBe(`${planned} of ${planned}`);
     }
-    // What is counted aloud bears out what is seen, against the plan; so does the plan against a number that was missed.
+    // What is counted aloud bears out what is seen, against the plan; so does the plan against a
+    // number that was missed.
     const surely = (planned: number, said: TakeFacts['said']) =>
       about(check(lessonOf(reps(planned)), watchedOf(squats), said), 'count unsure b');
     expect([surely(8, counted(5)), surely(5, counted(4)), surely(6, null)]).toEqual([

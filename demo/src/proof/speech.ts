@@ -112,7 +112,10 @@ interface Voice {
   pitch: number;
 }
 
-/** A sentence spoken by the synthesiser, without the silence about it. @returns samples at 22,050 a second */
+/**
+ * A sentence spoken by the synthesiser, without the silence about it.
+ * @returns samples at 22,050 a second
+ */
 function speak(text: string, { voice, wpm, pitch }: Voice): Float32Array {
   const wav = execFileSync(
     'espeak-ng',
@@ -135,7 +138,10 @@ export interface SpeechKind {
   voice: string;
   seed: number;
   sentences: number;
-  /** Parts of the sentences that are left out, and that are followed by words that are not in the script. */
+  /**
+   * Parts of the sentences that are left out, and that are followed by words that are not in the
+   * script.
+   */
   skip: number;
   add: number;
   /** Noise and music under the speech, in decibels below it; null: none. */
@@ -148,7 +154,10 @@ export interface SpeechKind {
 
 const RATE = 22_050;
 
-/** Puts a recording together: pauses to 12 s, each sentence a little faster or slower than the others. */
+/**
+ * Puts a recording together: pauses to 12 s, each sentence a little faster or slower than the
+ * others.
+ */
 export function makeSpeech(kind: SpeechKind): SpokenProof {
   const { seed } = kind;
   const script = makeScript(kind.sentences, seed);

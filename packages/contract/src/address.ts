@@ -7,7 +7,10 @@ export const isOwnMachine = (hostname: string): boolean => OWN_MACHINE.test(host
 const HOW = 'An address as https://lessons.example or http://192.168.1.20:4600, please.';
 const SCHEME = /^[a-z][a-z+.-]*:\/\//i;
 
-/** An address that others can open, as it is kept: scheme, name and port; null for one that is none, or has more to it. */
+/**
+ * An address that others can open, as it is kept: scheme, name and port; null for one that is none,
+ * or has more to it.
+ */
 export function readAddress(text: string): string | null {
   const whole = SCHEME.test(text.trim()) ? text.trim() : `http://${text.trim()}`;
   if (text.trim() === '' || !URL.canParse(whole)) return null;

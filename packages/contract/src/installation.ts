@@ -1,6 +1,9 @@
 import { z } from 'zod';
 
-/** How an installation is doing, for its owner. Bytes are of the whole installation, not of one team. */
+/**
+ * How an installation is doing, for its owner. Bytes are of the whole installation, not of one
+ * team.
+ */
 export const installationSchema = z.object({
   /** Since when the server answers. */
   since: z.string(),
@@ -17,7 +20,10 @@ export const installationSchema = z.object({
   workerSeen: z.string().nullable(),
   rows: z.array(z.object({ what: z.string(), count: z.number() })),
 });
-/** What takes up room of a team's, the largest first. Sizes in bytes; what is named by several counts for each of them. */
+/**
+ * What takes up room of a team's, the largest first. Sizes in bytes; what is named by several
+ * counts for each of them.
+ */
 export const storedSchema = z.object({
   exports: z.array(
     z.object({

@@ -40,7 +40,10 @@ export const cutFiles = [
 ] as const;
 export type CutFile = (typeof cutFiles)[number];
 
-/** Which footage goes with a cut that is handed over: the working copies, or the files as they were filmed. */
+/**
+ * Which footage goes with a cut that is handed over: the working copies, or the files as they were
+ * filmed.
+ */
 export const handOverFootage = ['takes', 'originals'] as const;
 export type HandOverFootage = (typeof handOverFootage)[number];
 
@@ -79,7 +82,10 @@ export const jobSchema = z.object({
   order: exportOrderSchema.nullable(),
   /** For a finished export. */
   result: exportResultSchema.nullable(),
-  /** What was changed since in the finished video; null when it is not known, empty when nothing is seen or heard of it. */
+  /**
+   * What was changed since in the finished video; null when it is not known, empty when nothing is
+   * seen or heard of it.
+   */
   changedSince: z.array(z.string()).nullable(),
 });
 export type Job = z.infer<typeof jobSchema>;

@@ -50,7 +50,9 @@ export type ErasedLesson = z.infer<typeof erasedLessonSchema>;
 
 export const shelfSchema = z.strictObject({ archived: z.boolean(), template: z.boolean() });
 
-/** Takes to be had by another lesson of the same teacher as well, and the block each is for there. */
+/**
+ * Takes to be had by another lesson of the same teacher as well, and the block each is for there.
+ */
 export const copyTakesSchema = z.strictObject({
   takes: z.array(z.strictObject({ takeId: idSchema, blockId: idSchema })).max(300),
 });

@@ -82,7 +82,10 @@ export const MAX_ENTRIES_A_DAY = 500;
 export const MAX_HAND_ENTRIES = 2_000;
 
 export const sendEntriesSchema = z.strictObject({
-  /** What the device's clock said when it sent this: tells how far it is off. Pages of before did not say. */
+  /**
+   * What the device's clock said when it sent this: tells how far it is off. Pages of before did
+   * not say.
+   */
   sentAt: atOnDevice.optional(),
   entries: z
     .array(z.strictObject({ id: entryIdSchema, at: atOnDevice, body: studentBodySchema }))
@@ -121,7 +124,10 @@ export const logEntrySchema = z.object({
 /** Entries that are sent at once; more come in pages. */
 export const MAX_LOG_PAGE = 5_000;
 
-/** What of a class's log is wanted: one lesson's, one student's or all of it; from where a page ended, or what has changed since an instant in milliseconds. */
+/**
+ * What of a class's log is wanted: one lesson's, one student's or all of it; from where a page
+ * ended, or what has changed since an instant in milliseconds.
+ */
 export const logQuerySchema = z.object({
   lesson: idSchema.optional(),
   student: idSchema.optional(),

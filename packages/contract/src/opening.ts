@@ -1,7 +1,10 @@
 /** Why a link does not lead anywhere at this time. */
 export type NotOpen = 'not-open-yet' | 'closed';
 
-/** Results made while a link was open are taken this long after it closed: a phone may have been without a connection. */
+/**
+ * Results made while a link was open are taken this long after it closed: a phone may have been
+ * without a connection.
+ */
 export const LATE_DAYS = 14;
 
 /** The same in words. @param at when it opens or was closed, as the reader's own clock says it */

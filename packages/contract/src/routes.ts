@@ -1,8 +1,8 @@
 import type { Role } from './team.ts';
 
 /**
- * Who may call a route: anybody, anybody signed in, only the owner of what its path names, the holder of a share link, a
- * student of the class the link is for, or the holder of a remote's code.
+ * Who may call a route: anybody, anybody signed in, only the owner of what its path names, the
+ * holder of a share link, a student of the class the link is for, or the holder of a remote's code.
  */
 export type Access = 'public' | 'signed-in' | 'owner' | 'share' | 'student' | 'remote';
 
@@ -17,8 +17,8 @@ export interface Route {
 }
 
 /**
- * Every route of the HTTP interface. The server refuses to start with a route that is not listed here, and a test
- * tries each `owner` route as somebody else.
+ * Every route of the HTTP interface. The server refuses to start with a route that is not listed
+ * here, and a test tries each `owner` route as somebody else.
  */
 export const routes = [
   { method: 'GET', path: '/api/health', access: 'public' },
@@ -134,5 +134,8 @@ export const routes = [
   { method: 'POST', path: '/api/go', access: 'public' },
 ] as const satisfies readonly Route[];
 
-/** Resumable uploads (tus protocol) live below this path; an upload has its take's id and the take's owner. */
+/**
+ * Resumable uploads (tus protocol) live below this path; an upload has its take's id and the take's
+ * owner.
+ */
 export const UPLOADS_PATH = '/api/uploads';

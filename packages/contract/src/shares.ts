@@ -46,7 +46,10 @@ export const goSchema = z.strictObject({
 });
 export const joinSchema = z.strictObject({ code: z.string().max(40) });
 
-/** A lesson to take away: a folder that plays from a memory stick, or a SCORM 1.2 package for a learning platform. */
+/**
+ * A lesson to take away: a folder that plays from a memory stick, or a SCORM 1.2 package for a
+ * learning platform.
+ */
 export const packageKinds = ['folder', 'scorm'] as const;
 export type PackageKind = (typeof packageKinds)[number];
 
@@ -58,7 +61,10 @@ export interface FollowChoice {
   seed: number | null;
 }
 
-/** What a package's `lesson.js` leaves behind for its page: the lesson in every way it can be chosen. */
+/**
+ * What a package's `lesson.js` leaves behind for its page: the lesson in every way it can be
+ * chosen.
+ */
 export interface PackagedLesson {
   key: string;
   variants: { choice: Omit<FollowChoice, 'seed'>; lesson: FollowLesson }[];
@@ -75,14 +81,20 @@ export interface FollowBlock {
   isCalled: boolean;
 }
 
-/** A version of some footage for slower lines: lines of its shorter side, size, and what names its content. */
+/**
+ * A version of some footage for slower lines: lines of its shorter side, size, and what names its
+ * content.
+ */
 export interface FollowRendition {
   lines: number;
   bytes: number;
   version: string;
 }
 
-/** Footage a lesson plays: how large and how long it is as filmed, and its smaller versions, the smallest first. */
+/**
+ * Footage a lesson plays: how large and how long it is as filmed, and its smaller versions, the
+ * smallest first.
+ */
 export interface FollowTake {
   id: string;
   bytes: number;
@@ -91,7 +103,10 @@ export interface FollowTake {
   renditions: FollowRendition[];
 }
 
-/** What the follow page gets: the finished cut as data. Types only, so that the page carries no schema library. */
+/**
+ * What the follow page gets: the finished cut as data. Types only, so that the page carries no
+ * schema library.
+ */
 export interface FollowLesson {
   title: string;
   series: string;
@@ -105,7 +120,10 @@ export interface FollowLesson {
   /** Goes up when the teacher shows a newer state. */
   version: number;
   lessonId: string;
-  /** The class the link is for, whose students may join by their own code; null: whoever has the link. */
+  /**
+   * The class the link is for, whose students may join by their own code; null: whoever has the
+   * link.
+   */
   classId: string | null;
   /** Footage it plays, in the order it is first seen. */
   takes: FollowTake[];

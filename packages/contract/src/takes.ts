@@ -36,7 +36,10 @@ export const changeTakeSchema = z.strictObject({
 });
 export type ChangeTake = z.infer<typeof changeTakeSchema>;
 
-/** Sentences found in a recording, in milliseconds of the working copy; `startMs` null for one that was left out. */
+/**
+ * Sentences found in a recording, in milliseconds of the working copy; `startMs` null for one that
+ * was left out.
+ */
 export const saidSchema = z.object({
   sentences: z.array(
     z.object({
@@ -75,14 +78,20 @@ export const takeSchema = z.object({
   hasSound: z.boolean(),
   /** Pixels of the working copy; null for one made before that was kept. */
   size: z.object({ width: z.number(), height: z.number() }).nullable(),
-  /** The sound tracks of the file, where there are several; the level in dB of full scale, null for silence. */
+  /**
+   * The sound tracks of the file, where there are several; the level in dB of full scale, null for
+   * silence.
+   */
   soundTracks: z.array(
     z.object({ name: z.string(), channels: z.number(), levelDb: z.number().nullable() }),
   ),
   /** Which of them is heard. */
   soundTrack: z.number(),
   performance: z.object({ id: z.string(), number: z.number(), shotId: z.string() }).nullable(),
-  /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; `rate` above 1: its clock runs fast; null with both marks found: time is missing from the recording. */
+  /**
+   * Where its sync marks say the block starts and ends, in milliseconds of the working copy; `rate`
+   * above 1: its clock runs fast; null with both marks found: time is missing from the recording.
+   */
   marked: z
     .object({ startMs: z.number(), endMs: z.number().nullable(), rate: z.number().nullable() })
     .nullable(),
@@ -91,7 +100,10 @@ export const takeSchema = z.object({
   inBin: z.boolean(),
   /** An earlier take with the very same content. */
   duplicateOf: z.string().nullable(),
-  /** What the program has seen and heard of it: `key` names it once it is there, and changes when it is made anew. */
+  /**
+   * What the program has seen and heard of it: `key` names it once it is there, and changes when it
+   * is made anew.
+   */
   watching: z.object({
     state: z.enum(['no', 'waiting', 'working', 'ready', 'failed']),
     key: z.string().nullable(),

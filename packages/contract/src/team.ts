@@ -2,7 +2,10 @@ import { idSchema, LIMITS } from '@zest/core/lesson';
 import { z } from 'zod';
 import { makeOwnerSchema } from './account.ts';
 
-/** What somebody may do in a team, each all that those before may: look; film and tag takes; plan, share and log; decide who is in it. */
+/**
+ * What somebody may do in a team, each all that those before may: look; film and tag takes; plan,
+ * share and log; decide who is in it.
+ */
 export const roles = ['viewer', 'helper', 'teacher', 'owner'] as const;
 export type Role = (typeof roles)[number];
 export const mayAsMuchAs = (role: Role, least: Role): boolean =>

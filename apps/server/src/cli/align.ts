@@ -9,8 +9,8 @@ import { ProgramError } from '../media/run.ts';
 const ENDS = /[.!?…:;"”')\]]\s*$/;
 
 /**
- * The sentences of a script file. A line each; prose that is wrapped, whose lines do not end where sentences do, or that
- * stands in one line, is cut into its sentences.
+ * The sentences of a script file. A line each; prose that is wrapped, whose lines do not end where
+ * sentences do, or that stands in one line, is cut into its sentences.
  */
 export function scriptSentences(text: string): string[] {
   const lines = text
@@ -24,7 +24,10 @@ export function scriptSentences(text: string): string[] {
     : sentencesOf(lines.join(' '));
 }
 
-/** Where the sentences of a script are said in a recording, as JSON (see docs/cli.md) or as lines. @throws with words */
+/**
+ * Where the sentences of a script are said in a recording, as JSON (see docs/cli.md) or as lines.
+ * @throws with words
+ */
 export async function align(
   { script, audio, language }: { script: string; audio: string; language: string },
   asJson: boolean,

@@ -27,7 +27,10 @@ const DUMP = 'database.sql.gz';
 
 const stamp = (date: Date) => date.toISOString().replace(/[:.]/g, '-');
 
-/** Copies content that is not there yet, whole or not at all; gives how much was there. What was emptied from the bin a moment ago is not missed. */
+/**
+ * Copies content that is not there yet, whole or not at all; gives how much was there. What was
+ * emptied from the bin a moment ago is not missed.
+ */
 async function copyContent(
   shas: readonly string[],
   from: MediaStore,
@@ -54,8 +57,9 @@ export interface BackedUp {
 }
 
 /**
- * Copies everything of an installation, while it serves or not: the database at one instant, then the content it names,
- * which never changes. States lie side by side and share their media. Half a backup never looks like a whole one.
+ * Copies everything of an installation, while it serves or not: the database at one instant, then
+ * the content it names, which never changes. States lie side by side and share their media. Half a
+ * backup never looks like a whole one.
  */
 export async function backUp(
   sequelize: Sequelize,
@@ -70,7 +74,8 @@ export async function backUp(
   const kept = diskStore(path.join(to, 'media'));
   await mkdir(part, { recursive: true, mode: 0o700 });
   try {
-    // Content comes before its name and goes after it: what is named before or after the dump is all the dump can name.
+    // Content comes before its name and goes after it: what is named before or after the dump is
+    // all the dump can name.
     const before = await contentNamed(sequelize);
     const known = await copyContent(before, store, kept);
     await dumpDatabase(database, path.join(part, DUMP));
@@ -132,7 +137,8 @@ async function readState(folder: string): Promise<z.infer<typeof stateSchema>> {
 }
 
 /**
- * Brings a backup back into an empty data folder; every file is checked against its hash before anything counts as restored.
+ * Brings a backup back into an empty data folder; every file is checked against its hash before
+ * anything counts as restored.
  * @throws with words when the folder is not empty, or something is missing or damaged
  */
 export async function restore(

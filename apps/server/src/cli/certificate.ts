@@ -36,8 +36,8 @@ function namesOfMachine(address: string | null): SubjectAltNameEntry[] {
 }
 
 /**
- * The certificate of an installation that speaks HTTPS itself: made at first use, and anew before it ends or when this machine is
- * called something else. Devices have to be told once to trust it.
+ * The certificate of an installation that speaks HTTPS itself: made at first use, and anew before
+ * it ends or when this machine is called something else. Devices have to be told once to trust it.
  * @throws with words when the folder cannot be written
  */
 export async function certificateIn(dataDir: string, address: string | null): Promise<Certificate> {

@@ -6,7 +6,10 @@ import { diskStore } from '../media/store.ts';
 import { checkOf } from '../publish/check.ts';
 import { lessonRow, withDatabase } from './with-database.ts';
 
-/** The findings of a lesson's newest revision, as text or JSON. @throws with words when the lesson is unknown */
+/**
+ * The findings of a lesson's newest revision, as text or JSON.
+ * @throws with words when the lesson is unknown
+ */
 export async function check(dataDir: string, lessonId: string, asJson: boolean): Promise<string> {
   return withDatabase(dataDir, async () => {
     const { id, revision } = await lessonRow(lessonId);

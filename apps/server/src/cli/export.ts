@@ -80,8 +80,9 @@ async function render(
 }
 
 /**
- * Exports a lesson's newest revision into a folder. Uses the running server's database when there is one, and lends a hand
- * as a worker either way; only the video, its sound and its poster need rendering.
+ * Exports a lesson's newest revision into a folder. Uses the running server's database when there
+ * is one, and lends a hand as a worker either way; only the video, its sound and its poster need
+ * rendering.
  * @throws with words when the lesson is unknown or the export fails
  */
 export async function exportTo(

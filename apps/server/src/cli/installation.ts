@@ -31,7 +31,10 @@ export function secretsOf(dataDir: string): Secrets {
 
 const runningFile = (dataDir: string) => path.join(dataDir, 'running.json');
 
-/** The server running on this data folder, or null; a file left by one that was killed counts for nothing. */
+/**
+ * The server running on this data folder, or null; a file left by one that was killed counts for
+ * nothing.
+ */
 export function runningOn(dataDir: string): Running | null {
   if (!existsSync(runningFile(dataDir))) return null;
   const parsed = runningSchema.safeParse(JSON.parse(readFileSync(runningFile(dataDir), 'utf8')));

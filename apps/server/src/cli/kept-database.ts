@@ -44,7 +44,10 @@ export class KeptDatabase {
     return this.database.port;
   }
 
-  /** From now on its end is expected: whoever ends everything at once, as an init system does, ends it before us. */
+  /**
+   * From now on its end is expected: whoever ends everything at once, as an init system does, ends
+   * it before us.
+   */
   expectEnd(): void {
     this.#stopping = true;
   }

@@ -48,7 +48,10 @@ async function loadClass(
     });
 }
 
-/** Loads the demo's account, a lesson with its footage and a planned one, once. The worker makes the working copies after start. */
+/**
+ * Loads the demo's account, a lesson with its footage and a planned one, once. The worker makes the
+ * working copies after start.
+ */
 export async function loadDemo(
   sequelize: Sequelize,
   dataDir: string,

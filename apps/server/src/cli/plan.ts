@@ -18,7 +18,10 @@ import {
 } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 
-/** Reads a lesson file. @throws LessonError with the places that are wrong; Error when it is no such file */
+/**
+ * Reads a lesson file.
+ * @throws LessonError with the places that are wrong; Error when it is no such file
+ */
 async function readLessonFile(file: string): Promise<Lesson> {
   const text = await readFile(file, 'utf8').catch((error: NodeJS.ErrnoException) => {
     throw new Error(

@@ -6,7 +6,11 @@ import { forgetRunning, runningOn } from './installation.ts';
 
 const PATIENCE_MS = 30_000;
 
-/** Ends the server running on the data folder, and a database one left behind; waits until all has gone. @returns the exit code */
+/**
+ * Ends the server running on the data folder, and a database one left behind; waits until all has
+ * gone.
+ * @returns the exit code
+ */
 export async function stop(dataDir: string, say: (line: string) => void): Promise<number> {
   const running = runningOn(dataDir);
   if (running) {

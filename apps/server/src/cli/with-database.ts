@@ -8,7 +8,10 @@ import { migrate } from '../db/migrations.ts';
 import { LessonRow } from '../db/models.ts';
 import { runningOn, secretsOf } from './installation.ts';
 
-/** Uses the database of a data folder: the running server's, or one started for the time being. @throws with words when there is no such folder */
+/**
+ * Uses the database of a data folder: the running server's, or one started for the time being.
+ * @throws with words when there is no such folder
+ */
 export async function withDatabase<T>(
   dataDir: string,
   use: (sequelize: Sequelize, database: Config['db']) => Promise<T>,

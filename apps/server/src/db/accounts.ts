@@ -19,7 +19,10 @@ async function endSessions(sequelize: Sequelize, userId: string): Promise<void> 
   });
 }
 
-/** Sets a password; whoever was signed in with the old one is out, and no link for a new one is good any more. */
+/**
+ * Sets a password; whoever was signed in with the old one is out, and no link for a new one is good
+ * any more.
+ */
 export async function setPassword(
   sequelize: Sequelize,
   user: User,
@@ -30,7 +33,9 @@ export async function setPassword(
   await endSessions(sequelize, user.id);
 }
 
-/** The code of a link with which somebody sets a new password, once; an earlier one is good no more. */
+/**
+ * The code of a link with which somebody sets a new password, once; an earlier one is good no more.
+ */
 export async function makePasswordLink(user: User): Promise<{ code: string; expiresAt: Date }> {
   const [code, expiresAt] = [freshCode(), new Date(Date.now() + LINK_GOOD_FOR_MS)];
   await PasswordLinkRow.destroy({ where: { userId: user.id } });
@@ -50,7 +55,10 @@ export async function userOfLink(code: string): Promise<User | null> {
 /** Three groups of six letters, 89 bits, easily copied by hand. */
 const GROUPS = 3;
 
-/** Gives an account a made-up password, for whoever sits at the machine. @throws with the names there are */
+/**
+ * Gives an account a made-up password, for whoever sits at the machine.
+ * @throws with the names there are
+ */
 export async function drawPassword(sequelize: Sequelize, login: string): Promise<string> {
   const user = await User.findOne({ where: { login } });
   if (!user?.teamId) {

@@ -21,7 +21,10 @@ interface StoredEntry {
 }
 
 const COLUMNS = 'id, student_id AS studentId, lesson_id AS lessonId, at, made_by AS `by`, body';
-/** Entries were checked when they were stored: a year of a class is read without looking at each again. */
+/**
+ * Entries were checked when they were stored: a year of a class is read without looking at each
+ * again.
+ */
 const entryOf = ({ at, body, ...entry }: StoredEntry): LogEntry => ({
   ...entry,
   at: at.getTime(),
@@ -79,7 +82,9 @@ interface StoredLine extends Omit<LineSum, 'isRate' | 'before' | 'since' | 'best
   leastRateSince: number | null;
 }
 
-/** Columns that sum up what came before an instant and since, the value itself and by the second. */
+/**
+ * Columns that sum up what came before an instant and since, the value itself and by the second.
+ */
 const FIGURES = (['Before', 'Since'] as const)
   .flatMap((span) =>
     [['', 'score_value'] as const, ['Rate', 'score_value / score_seconds'] as const].flatMap(
@@ -120,7 +125,10 @@ function lineOf({
   return { ...line, isRate, before, since, best: isMore ? Math.max(...all) : Math.min(...all) };
 }
 
-/** A class's numbers summed up in the database, before and since an instant; who has done something since; what was signed. */
+/**
+ * A class's numbers summed up in the database, before and since an instant; who has done something
+ * since; what was signed.
+ */
 export async function classSums(
   sequelize: Sequelize,
   classId: string,

@@ -66,7 +66,10 @@ export function entryView({ id, studentId, lessonId, at, madeBy, body }: LogEntr
 /** Codes are short: one that is taken is drawn again. */
 const MOST_DRAWS = 20;
 
-/** Stores what `make` gives for a fresh code. @throws when no free code is found, which takes bad luck beyond reason */
+/**
+ * Stores what `make` gives for a fresh code.
+ * @throws when no free code is found, which takes bad luck beyond reason
+ */
 export async function withFreeCode<T>(make: (code: string) => Promise<T>): Promise<T> {
   for (let i = 0; ; i += 1) {
     try {
@@ -90,7 +93,10 @@ export async function createClass(ownerId: string, plan: ClassPlan): Promise<Cla
   );
 }
 
-/** Adds students; made-up names differ from all there are. @throws Refusal 422 when the class would be too large, 409 for a nickname that is there */
+/**
+ * Adds students; made-up names differ from all there are.
+ * @throws Refusal 422 when the class would be too large, 409 for a nickname that is there
+ */
 export async function addStudents(
   sequelize: Sequelize,
   { id: classId, ownerId }: ClassRow,
@@ -136,7 +142,10 @@ const TOKEN_LENGTH = 24;
 /** Devices one student may have joined with; the oldest is forgotten. */
 const MOST_DEVICES = 8;
 
-/** Lets a device in as the student with that code of the class; gives what the device shows from then on. Null for a code that is nobody's. */
+/**
+ * Lets a device in as the student with that code of the class; gives what the device shows from
+ * then on. Null for a code that is nobody's.
+ */
 export async function joinClass(
   classId: string,
   code: string,
@@ -167,8 +176,8 @@ const hasGrown = (before: Reached, now: Reached) =>
   now.atMs > before.atMs || seenPart(now) > seenPart(before);
 
 /**
- * Keeps entries, each once however often it is sent. How far a visit got may grow; everything else stays as it was first
- * sent. An id of somebody else's entry changes nothing.
+ * Keeps entries, each once however often it is sent. How far a visit got may grow; everything else
+ * stays as it was first sent. An id of somebody else's entry changes nothing.
  */
 export async function keepEntries(
   { id: classId, ownerId }: Pick<ClassRow, 'id' | 'ownerId'>,
@@ -210,7 +219,10 @@ export async function keepEntries(
 
 const DAY_MS = 86_400_000;
 
-/** Splits what a student sends of a lesson: what is kept, and what is beyond what anybody does in a day. What is there already counts once. */
+/**
+ * Splits what a student sends of a lesson: what is kept, and what is beyond what anybody does in a
+ * day. What is there already counts once.
+ */
 export async function withinDay<T extends { id: string }>(
   { id: studentId }: StudentRow,
   lessonId: string,
@@ -287,7 +299,10 @@ export function eraseClass(sequelize: Sequelize, row: ClassRow): Promise<void> {
 
 const WEEK_MS = 7 * DAY_MS;
 
-/** Erases entries that were kept as long as their class says, counted from their arrival: what a device calls its date may be years off. Gives how many. */
+/**
+ * Erases entries that were kept as long as their class says, counted from their arrival: what a
+ * device calls its date may be years off. Gives how many.
+ */
 export async function eraseOld(now = new Date()): Promise<number> {
   let all = 0;
   for (const row of await ClassRow.findAll()) {

@@ -2,7 +2,10 @@ import { Sequelize } from 'sequelize';
 import type { Config } from '../config.ts';
 import { defineModels } from './models.ts';
 
-/** Connects to the project's MariaDB on loopback and ties the models to it. @throws when it does not answer */
+/**
+ * Connects to the project's MariaDB on loopback and ties the models to it.
+ * @throws when it does not answer
+ */
 export async function connect(db: Config['db'], pool = 8): Promise<Sequelize> {
   const sequelize = new Sequelize(db.name, 'zest', db.password, {
     dialect: 'mysql',

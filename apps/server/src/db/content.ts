@@ -4,7 +4,10 @@ import type { MediaStore } from '../media/store.ts';
 /** Hashes that stand in a text, as in the result of a job. */
 export const hashesIn = (text: string): string[] => text.match(/\b[0-9a-f]{64}\b/g) ?? [];
 
-/** Every piece of content the database names, in any table and column that holds a content hash; results of exports among them. */
+/**
+ * Every piece of content the database names, in any table and column that holds a content hash;
+ * results of exports among them.
+ */
 export async function contentNamed(sequelize: Sequelize): Promise<string[]> {
   const named = new Set<string>();
   const takes = await sequelize.query<Record<string, string | null>>(
@@ -25,7 +28,11 @@ export async function contentNamed(sequelize: Sequelize): Promise<string[]> {
 /** A job may have brought content that it is to name yet: not for this long. */
 const BROUGHT_LATELY_MS = 24 * 3_600_000;
 
-/** Frees the room of content that nothing names: what a job made of a lesson that was erased meanwhile, or that a kill left behind. @returns how many pieces */
+/**
+ * Frees the room of content that nothing names: what a job made of a lesson that was erased
+ * meanwhile, or that a kill left behind.
+ * @returns how many pieces
+ */
 export async function sweepContent(
   sequelize: Sequelize,
   store: MediaStore,

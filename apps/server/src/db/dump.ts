@@ -45,7 +45,10 @@ function ended(child: ReturnType<typeof spawn>, name: string): Promise<void> {
   });
 }
 
-/** Writes the whole database at one instant, as SQL, packed; work on it goes on meanwhile. @throws with the program's words */
+/**
+ * Writes the whole database at one instant, as SQL, packed; work on it goes on meanwhile.
+ * @throws with the program's words
+ */
 export async function dumpDatabase(database: Database, file: string): Promise<void> {
   // Sessions are not kept: whoever restores signs in anew.
   const child = spawn(

@@ -17,8 +17,9 @@ import { contentOf } from './takes.ts';
 import { CommentRow } from './team-models.ts';
 
 /**
- * Erases a lesson for good: its revisions, takes, exports, links and comments, and the content that nothing else names. What
- * students reached stays with their class, and with it the lesson's title and week.
+ * Erases a lesson for good: its revisions, takes, exports, links and comments, and the content that
+ * nothing else names. What students reached stays with their class, and with it the lesson's title
+ * and week.
  */
 export async function eraseLesson(
   sequelize: Sequelize,

@@ -73,8 +73,8 @@ interface Adopted {
 }
 
 /**
- * What a lesson's own copies are of takes that lie in other lessons of the same teacher; the content is shared.
- * A take that has not arrived whole has none.
+ * What a lesson's own copies are of takes that lie in other lessons of the same teacher; the
+ * content is shared. A take that has not arrived whole has none.
  */
 async function adopted(
   lessonId: string,
@@ -166,7 +166,10 @@ export async function createWithTakes(
   });
 }
 
-/** Stores a new lesson whose footage may lie in other lessons of the teacher: it gets takes of its own. */
+/**
+ * Stores a new lesson whose footage may lie in other lessons of the teacher: it gets takes of its
+ * own.
+ */
 export function createFromOthers(
   sequelize: Sequelize,
   ownerId: string,

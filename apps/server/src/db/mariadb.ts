@@ -89,7 +89,9 @@ function pidOn(dataDir: string): number | null {
   return command.includes(`--datadir=${dataDir}`) ? pid : null;
 }
 
-/** Ends a server that an earlier run left behind on this data folder; gives whether there was one. */
+/**
+ * Ends a server that an earlier run left behind on this data folder; gives whether there was one.
+ */
 export async function endLeftover(dataDir: string): Promise<boolean> {
   const pid = pidOn(dataDir);
   if (pid === null) return false;
@@ -122,8 +124,8 @@ function logOf(dataDir: string): { file: string; since: () => string } {
 }
 
 /**
- * Starts MariaDB on `dataDir` (set up when new), on 127.0.0.1 and the port given or a free one, with databases `names` and a
- * user `zest` of the given password.
+ * Starts MariaDB on `dataDir` (set up when new), on 127.0.0.1 and the port given or a free one,
+ * with databases `names` and a user `zest` of the given password.
  * @throws with the server's own last words when it does not come up
  */
 export async function startMariaDb(

@@ -74,7 +74,10 @@ describe('changes of the database', () => {
 
   describe('with power cuts', () => {
     type Asked = Parameters<Sequelize['query']>;
-    /** Runs it with the power cut at every statement that `cuts` says, before it ran or before anybody heard that it had; false when all of it ran. */
+    /**
+     * Runs it with the power cut at every statement that `cuts` says, before it ran or before
+     * anybody heard that it had; false when all of it ran.
+     */
     const isCut = async (
       hasRun: boolean,
       cuts: (asked: Asked) => boolean,

@@ -16,8 +16,8 @@ const owner = `owner_id ${idType}, INDEX (owner_id), FOREIGN KEY (owner_id) REFE
 const created = 'created_at DATETIME(3) NOT NULL';
 
 /**
- * Schema changes in order; what one that has shipped makes is never changed. Each statement may run twice: a power cut
- * can come between it and the note that it ran.
+ * Schema changes in order; what one that has shipped makes is never changed. Each statement may run
+ * twice: a power cut can come between it and the note that it ran.
  */
 const word = (length: number) => `VARCHAR(${length}) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`;
 const scoreColumns = {
@@ -261,7 +261,9 @@ const migrations: Migration[] = [
   },
 ];
 
-/** How far each migration has come; statements that change the schema cannot be taken back together. */
+/**
+ * How far each migration has come; statements that change the schema cannot be taken back together.
+ */
 const STEPS = table(
   'migration_steps',
   'name VARCHAR(120) PRIMARY KEY, direction VARCHAR(4) NOT NULL, done INT NOT NULL',
@@ -312,7 +314,11 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
   await umzug.up();
 }
 
-/** Takes migrations back, newest first, until the one named is the newest; what only the later ones could hold is lost. @throws Error for a name there is not */
+/**
+ * Takes migrations back, newest first, until the one named is the newest; what only the later ones
+ * could hold is lost.
+ * @throws Error for a name there is not
+ */
 export async function migrateBackTo(sequelize: Sequelize, name: string): Promise<void> {
   const later = migrations.findIndex((migration) => migration.name === name) + 1;
   if (later === 0)

@@ -8,7 +8,10 @@ import { SeriesRow } from './models.ts';
 
 export const seriesOf = (row: SeriesRow): Series => seriesSchema.parse(JSON.parse(row.document));
 
-/** Weeks that go on from each other in a circle are refused here, so that nothing stored cannot be laid out. */
+/**
+ * Weeks that go on from each other in a circle are refused here, so that nothing stored cannot be
+ * laid out.
+ */
 function inOrder(series: Series): Series {
   try {
     layOutWeeks(series);

@@ -29,7 +29,10 @@ export function createShare(sequelize: Sequelize, share: NewShare): Promise<Shar
   return share.classId === null ? make(null) : withFreeCode(make);
 }
 
-/** Shows another revision of the lesson from here on; the ones before stay for whoever is in the middle of them. */
+/**
+ * Shows another revision of the lesson from here on; the ones before stay for whoever is in the
+ * middle of them.
+ */
 export async function renewShare(
   sequelize: Sequelize,
   share: ShareRow,

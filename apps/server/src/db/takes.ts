@@ -27,11 +27,16 @@ export function markedOf({ markStartMs, markEndMs, markRate }: TakeRow): Take['m
   return markStartMs === null ? null : { startMs: markStartMs, endMs: markEndMs, rate: markRate };
 }
 
-/** A smaller version of a take's working copy: lines of its shorter side, content, and size in bytes. */
+/**
+ * A smaller version of a take's working copy: lines of its shorter side, content, and size in
+ * bytes.
+ */
 const renditionSchema = z.object({ lines: z.number(), sha: z.string(), bytes: z.number() });
 export type Rendition = z.infer<typeof renditionSchema>;
 
-/** The smaller versions of a take's working copy, the smallest first; none before they were made. */
+/**
+ * The smaller versions of a take's working copy, the smallest first; none before they were made.
+ */
 export const renditionsOf = ({ renditions }: TakeRow): Rendition[] =>
   renditions ? z.array(renditionSchema).parse(JSON.parse(renditions)) : [];
 
@@ -61,7 +66,10 @@ async function isShown({ id, lessonId }: TakeRow): Promise<boolean> {
   );
 }
 
-/** Puts a take into the bin. @throws Refusal 409 while the lesson or a shared version of it shows the take */
+/**
+ * Puts a take into the bin.
+ * @throws Refusal 409 while the lesson or a shared version of it shows the take
+ */
 export async function putInBin(take: TakeRow): Promise<void> {
   // What cannot be used is seen nowhere.
   const isUnusable = take.workingSha === null && take.fault !== null;

@@ -77,7 +77,8 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
       const { login, password } = readBody(makeOwnerSchema, req.body);
       const passwordHash = await hash(password);
       const user = await sequelize.transaction(async (transaction) => {
-        // An empty table has no row to lock; of two first visits the one that holds this row goes first.
+        // An empty table has no row to lock; of two first visits the one that holds this row goes
+        // first.
         await sequelize.query('SELECT name FROM migrations ORDER BY name LIMIT 1 FOR UPDATE', {
           transaction,
         });

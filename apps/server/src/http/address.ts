@@ -13,7 +13,9 @@ async function knownAddress({ address }: Config): Promise<string | null> {
   return address ?? (await SettingRow.findByPk('address'))?.value ?? null;
 }
 
-/** What links on paper begin with: the address of the installation, or the one the caller came by. */
+/**
+ * What links on paper begin with: the address of the installation, or the one the caller came by.
+ */
 export const linksBeginWith = async (config: Config, req: Request): Promise<string> =>
   (await knownAddress(config)) ?? `${req.protocol}://${req.host}`;
 

@@ -45,7 +45,10 @@ export interface AppTools {
   freeBytes?: UploadTools['freeBytes'];
 }
 
-/** The whole HTTP interface; `reconcile` picks up uploads that were complete when an earlier server ended. */
+/**
+ * The whole HTTP interface; `reconcile` picks up uploads that were complete when an earlier server
+ * ended.
+ */
 export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promise<void> } {
   const { config, sequelize, queue, store, folders, log } = tools;
   const app = express();

@@ -2,7 +2,11 @@ import type { Request, Response } from 'express';
 
 const KEEP_ALIVE_MS = 20_000;
 
-/** A stream of messages to one page (server-sent events), until either side leaves. @param join tells messages, with a name where they are not of the usual kind @param isLast a message that ends it */
+/**
+ * A stream of messages to one page (server-sent events), until either side leaves.
+ * @param join tells messages, with a name where they are not of the usual kind
+ * @param isLast a message that ends it
+ */
 export function eventStream<T>(
   req: Request,
   res: Response,

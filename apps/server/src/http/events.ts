@@ -8,7 +8,10 @@ import { jobView } from './views.ts';
 
 const LOOK_EVERY_MS = 500;
 
-/** Pushes the caller's jobs as they change (server-sent events, one JSON job each), and, named `log`, of which class and lessons results came in. */
+/**
+ * Pushes the caller's jobs as they change (server-sent events, one JSON job each), and, named
+ * `log`, of which class and lessons results came in.
+ */
 export function addEventRoutes(route: AddRoute): void {
   route('GET', '/api/events', (req, res, { teamId, person }) => {
     eventStream<Job | Omit<LogNews, 'ownerId'>>(req, res, (tell) => {

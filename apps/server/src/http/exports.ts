@@ -28,7 +28,10 @@ import { jobView } from './views.ts';
 
 const LONGEST_GIF_MS = 60_000;
 
-/** Puts an export of the lesson's newest revision in line. @throws Refusal 422 for what has no length, no second language, or is too long */
+/**
+ * Puts an export of the lesson's newest revision in line.
+ * @throws Refusal 422 for what has no length, no second language, or is too long
+ */
 export async function orderExport(
   queue: JobQueue,
   store: MediaStore,

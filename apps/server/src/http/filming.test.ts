@@ -27,7 +27,10 @@ interface Played {
   playedMs: number;
 }
 
-/** A phone's video: other rate of pictures and sound, a noisy room, a clock that is off, and the marks of performances in it. */
+/**
+ * A phone's video: other rate of pictures and sound, a noisy room, a clock that is off, and the
+ * marks of performances in it.
+ */
 function phoneVideo(
   name: string,
   seconds: number,

@@ -29,7 +29,10 @@ import { sendContent } from './takes.ts';
 
 const WAIT_MS = 10 * 60_000;
 const CLOCKS_APART_MS = 10 * 60_000;
-/** Wrong codes from one address, which a whole class may share, and for one class from anywhere, before there is a wait. */
+/**
+ * Wrong codes from one address, which a whole class may share, and for one class from anywhere,
+ * before there is a wait.
+ */
 const MOST_FROM_ONE = 30;
 const MOST_FOR_CLASS = 100;
 
@@ -59,8 +62,8 @@ const guessing = () => [
 ];
 
 /**
- * Entries dated by our own clock: a device that says another time at sending is off by as much. Nothing was done later
- * than now.
+ * Entries dated by our own clock: a device that says another time at sending is off by as much.
+ * Nothing was done later than now.
  */
 function onOurClock<T extends { at: number }>(
   entries: readonly T[],
@@ -98,7 +101,8 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
   route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
     const takeId = String(req.params['takeId']);
     const lines = Number(req.query['lines'] ?? NaN);
-    // Only takes the link has shown, in any state of the lesson: whoever is in the middle of one goes on with it.
+    // Only takes the link has shown, in any state of the lesson: whoever is in the middle of one
+    // goes on with it.
     for await (const revision of versionsOf(share)) {
       const { media, takes } = await sharedCut(share.lessonId, revision, store);
       const [take, sha] = [takes.get(takeId), media.get(takeId)?.sha];

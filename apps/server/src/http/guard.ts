@@ -74,7 +74,10 @@ async function callerOf(req: Request): Promise<Caller> {
   return { person, teamId: person.teamId };
 }
 
-/** Who is signed in, and their team. @throws Refusal 401 for nobody, 403 for one who may not do so much */
+/**
+ * Who is signed in, and their team.
+ * @throws Refusal 401 for nobody, 403 for one who may not do so much
+ */
 export async function signedIn(req: Request, least: Role): Promise<Caller> {
   const caller = await callerOf(req);
   checkRole(caller, least);
@@ -84,7 +87,10 @@ export async function signedIn(req: Request, least: Role): Promise<Caller> {
 const leastOf = ({ method, least }: Route): Role =>
   least ?? (method === 'GET' ? 'viewer' : 'teacher');
 
-/** What is told of who did it: everything that is written, but for a lesson, whose revisions say it, and what comes many times a minute. */
+/**
+ * What is told of who did it: everything that is written, but for a lesson, whose revisions say it,
+ * and what comes many times a minute.
+ */
 const UNTOLD: ReadonlySet<string> = new Set([
   'PUT /api/lessons/:lessonId',
   'POST /api/lessons/:lessonId/presence',
@@ -165,7 +171,10 @@ const day = new Intl.DateTimeFormat('en-GB', {
   timeZoneName: 'short',
 });
 
-/** The link, when it leads somewhere now. @throws Refusal 404 closed for good or never there, 403 not open at this time */
+/**
+ * The link, when it leads somewhere now.
+ * @throws Refusal 404 closed for good or never there, 403 not open at this time
+ */
 export function openShare(share: ShareRow | null, now = new Date()): ShareRow {
   if (!share || share.revokedAt) {
     throw refuse(

@@ -34,7 +34,10 @@ const TABLES: Readonly<Record<string, string>> = {
   users: 'accounts',
 };
 
-/** Whether the program works, for whoever watches it; and how much there is of everything, for its owner. */
+/**
+ * Whether the program works, for whoever watches it; and how much there is of everything, for its
+ * owner.
+ */
 export function addInstallationRoutes(
   route: AddRoute,
   sequelize: Sequelize,

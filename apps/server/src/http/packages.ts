@@ -8,7 +8,10 @@ import { followLesson } from '../publish/follow-lesson.ts';
 import { packLesson } from '../publish/package.ts';
 import type { AddRoute } from './guard.ts';
 
-/** Lessons to take away, that play without this server. `webDir` is the folder of the built pages; the page of packages lies beside it. */
+/**
+ * Lessons to take away, that play without this server. `webDir` is the folder of the built pages;
+ * the page of packages lies beside it.
+ */
 export function addPackageRoutes(route: AddRoute, store: MediaStore, webDir: string | null): void {
   route('GET', '/api/lessons/:lessonId/packages/:kind', async (req, res, { lesson }) => {
     const kind = packageKinds.find((known) => known === req.params['kind']);

@@ -3,10 +3,14 @@ import path from 'node:path';
 import express, { type Router } from 'express';
 import expressStaticGzip from 'express-static-gzip';
 
-/** The built pages: hashed assets for ever, the documents with this answer's nonce and never from a cache. */
+/**
+ * The built pages: hashed assets for ever, the documents with this answer's nonce and never from a
+ * cache.
+ */
 export function pages(webDir: string): Router {
   const router = express.Router();
-  // Packed when they were built: packing them anew for each phone of a class would keep the others waiting.
+  // Packed when they were built: packing them anew for each phone of a class would keep the others
+  // waiting.
   router.use(
     '/assets',
     expressStaticGzip(path.join(webDir, 'assets'), {

@@ -18,7 +18,10 @@ const portOf = () => (server.address() as AddressInfo).port;
 beforeAll(() => new Promise<void>((resolve) => void server.listen(0, '127.0.0.1', resolve)));
 afterAll(() => void server.close());
 
-/** Sends `head`, then a part of `bytes` bytes every `everyMs` until it is ended or the server has answered; gives what came back. */
+/**
+ * Sends `head`, then a part of `bytes` bytes every `everyMs` until it is ended or the server has
+ * answered; gives what came back.
+ */
 const send = (head: string, bytes: number, everyMs: number) =>
   new Promise<string>((resolve) => {
     const socket = net.connect(portOf(), '127.0.0.1');

@@ -7,14 +7,22 @@ const KEEP_ALIVE_MS = 75_000;
 export interface Patience {
   /** How long the head of a request may take, in milliseconds. */
   headMs: number;
-  /** In each stretch of this long a body brings at least so many bytes, however long all of it takes. */
+  /**
+   * In each stretch of this long a body brings at least so many bytes, however long all of it
+   * takes.
+   */
   bodyMs: number;
   leastBytes: number;
 }
-/** An upload over a bad line brings far more; who brings less holds a connection and nothing else. */
+/**
+ * An upload over a bad line brings far more; who brings less holds a connection and nothing else.
+ */
 export const PATIENCE: Patience = { headMs: 20_000, bodyMs: 30_000, leastBytes: 4_096 };
 
-/** An HTTP or, with a certificate, HTTPS server that waits for large uploads and does not wait for those who send next to nothing. */
+/**
+ * An HTTP or, with a certificate, HTTPS server that waits for large uploads and does not wait for
+ * those who send next to nothing.
+ */
 export function makeServer(
   app: http.RequestListener,
   { headMs }: Patience = PATIENCE,

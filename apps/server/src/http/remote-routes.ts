@@ -8,7 +8,10 @@ import { remotes } from './remotes.ts';
 
 const isLast = ({ kind }: RemoteMessage) => kind === 'closed';
 
-/** The film view's remote: a second device looks at it and drives it, by a code and without an account. */
+/**
+ * The film view's remote: a second device looks at it and drives it, by a code and without an
+ * account.
+ */
 export function addRemoteRoutes(route: AddRoute): void {
   // 31^8 codes: at this pace nobody finds one by trying.
   const guesses = rateLimit({

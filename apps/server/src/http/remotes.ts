@@ -10,7 +10,10 @@ const LENGTH = 8;
 const IDLE_MS = 6 * 3_600_000;
 const MOST = 200;
 
-/** A film view that second devices look at and drive. Lives as long as this process: nothing of it is worth keeping. */
+/**
+ * A film view that second devices look at and drive. Lives as long as this process: nothing of it
+ * is worth keeping.
+ */
 export class FilmRemote {
   #screen: RemoteScreen | null = null;
   readonly #devices = new Set<Listener>();

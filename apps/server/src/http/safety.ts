@@ -19,7 +19,10 @@ export const nonce: RequestHandler = (_req, res, next) => {
   next();
 };
 
-/** The one script that may run WebAssembly: a worker goes by the policy of its own answer, so the pages need not. */
+/**
+ * The one script that may run WebAssembly: a worker goes by the policy of its own answer, so the
+ * pages need not.
+ */
 const POSE_WORKER = /^\/assets\/watch\.worker-[\w-]+\.js$/;
 
 const FOLLOW_PAGE = /^\/follow\//;
@@ -59,8 +62,9 @@ export const isLoopback = (boundHost: string): boolean =>
   LOOPBACK.test(boundHost) || boundHost === '::1';
 
 /**
- * Bound to loopback only, requests must name loopback, or the address given at the start: a page elsewhere cannot point its
- * own name at us. With a trusted proxy in front and no address given, the proxy knows the names.
+ * Bound to loopback only, requests must name loopback, or the address given at the start: a page
+ * elsewhere cannot point its own name at us. With a trusted proxy in front and no address given,
+ * the proxy knows the names.
  */
 export function onlyKnownNames({
   host: boundHost,

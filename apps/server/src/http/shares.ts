@@ -39,7 +39,10 @@ async function shareView(share: ShareRow, newest: number): Promise<Share> {
 
 const dateOf = (moment: string | null) => (moment === null ? null : new Date(moment));
 
-/** What students get must have something in it; its takes are made ready for slow lines. @throws Refusal 422 */
+/**
+ * What students get must have something in it; its takes are made ready for slow lines.
+ * @throws Refusal 422
+ */
 async function getReady(lesson: LessonRow, queue: JobQueue, store: MediaStore): Promise<void> {
   const { assembly, takes } = await sharedCut(lesson.id, lesson.revision, store);
   if (assembly.segments.length === 0)

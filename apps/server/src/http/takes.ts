@@ -17,7 +17,10 @@ import type { AddRoute } from './guard.ts';
 import { ingestUnready, queueAnew } from './uploads.ts';
 import { takeView } from './views.ts';
 
-/** Sends stored content; range requests are answered, the content's hash is its tag. An address that names a version is good for an hour unasked. */
+/**
+ * Sends stored content; range requests are answered, the content's hash is its tag. An address that
+ * names a version is good for an hour unasked.
+ */
 export function sendContent(
   res: Response,
   store: MediaStore,

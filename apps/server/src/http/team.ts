@@ -46,7 +46,10 @@ async function memberOf(teamId: string, id: string): Promise<User> {
   return member;
 }
 
-/** Who is in a team, who may join it, what they did; who else is in a lesson, and what they say about it. */
+/**
+ * Who is in a team, who may join it, what they did; who else is in a lesson, and what they say
+ * about it.
+ */
 export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   route('GET', '/api/team', async (_req, res, { teamId }) => {
     res.json(

@@ -15,7 +15,10 @@ const ends = ['television', 'remote'] as const;
 type End = (typeof ends)[number];
 const otherEnd = (end: End): End => (end === 'television' ? 'remote' : 'television');
 
-/** A television on which a shared lesson plays, and the phones that drive it. Lives as long as this process. */
+/**
+ * A television on which a shared lesson plays, and the phones that drive it. Lives as long as this
+ * process.
+ */
 interface Television {
   shareCode: string;
   listeners: Record<End, Set<Listener>>;
@@ -58,7 +61,10 @@ function opened(shareCode: string): string {
   return code;
 }
 
-/** A lesson on a television, driven from a phone that has the same link; by the code the television shows. */
+/**
+ * A lesson on a television, driven from a phone that has the same link; by the code the television
+ * shows.
+ */
 export function addTelevisionRoutes(route: AddRoute): void {
   const find = (shareCode: string, params: Record<string, unknown>) => {
     const television = televisions.get(readSpoken(String(params['screen'])));

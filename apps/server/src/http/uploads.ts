@@ -31,7 +31,10 @@ function tusError(status_code: number, code: string, message: string): Error {
 const FULL =
   'The disk of the server is full, so the footage cannot be taken in. What has arrived is kept: free some space, then press Continue.';
 
-/** The session middleware's `end` takes a lone callback for a body; the upload server ends answers that way. */
+/**
+ * The session middleware's `end` takes a lone callback for a body; the upload server ends answers
+ * that way.
+ */
 function endWithCallback(res: Response): void {
   const end = res.end.bind(res) as (...args: unknown[]) => Response;
   res.end = ((...args: unknown[]) => {
@@ -51,7 +54,10 @@ export function queueIngest(queue: JobQueue, take: TakeRow) {
   });
 }
 
-/** Puts a take in line for a working copy as they are made today; `track`: with another of its file's sound tracks. */
+/**
+ * Puts a take in line for a working copy as they are made today; `track`: with another of its
+ * file's sound tracks.
+ */
 export function queueAnew(queue: JobQueue, take: TakeRow, track?: number) {
   // Going back to a track is not the order that was carried out before.
   const choice = track === undefined ? {} : { track, order: nanoid() };
@@ -68,7 +74,10 @@ export async function ingestUnready(queue: JobQueue, takes: readonly TakeRow[]):
   for (const take of takes) if (!take.workingSha) await queueIngest(queue, take);
 }
 
-/** The resumable upload endpoint: an upload carries its take's id, and only the take's owner reaches it. */
+/**
+ * The resumable upload endpoint: an upload carries its take's id, and only the take's owner reaches
+ * it.
+ */
 export function uploads(tools: UploadTools): {
   handle: RequestHandler;
   reconcile: () => Promise<void>;

@@ -41,7 +41,10 @@ export const exportOutcomeSchema = exportResultSchema.extend({
 });
 export type ExportOutcome = z.infer<typeof exportOutcomeSchema>;
 
-/** `anew`: how the working copy is to be made that takes the place of one made before, and `track`: with which sound track. */
+/**
+ * `anew`: how the working copy is to be made that takes the place of one made before, and `track`:
+ * with which sound track.
+ */
 const ingestInput = z.object({
   takeId: z.string(),
   anew: z.number().optional(),
@@ -89,7 +92,10 @@ function workingCopyOf(
   );
 }
 
-/** Makes the working copy of a take and stores its parts. @param track the sound track to be heard; null: the loudest */
+/**
+ * Makes the working copy of a take and stores its parts.
+ * @param track the sound track to be heard; null: the loudest
+ */
 async function partsOf(take: TakeRow, originalSha: string, track: number | null, tools: JobTools) {
   return inFolder(tools.folders, async (folder) => {
     const made = await workingCopyOf(take, track, tools.store.pathOf(originalSha), folder, tools);
@@ -141,7 +147,10 @@ const partsIn = ({
   damage,
 });
 
-/** Gives a take, and all that show the same copy, a working copy as it is made today. Where the block lies in it stays; what was seen and made smaller of the old one goes. */
+/**
+ * Gives a take, and all that show the same copy, a working copy as it is made today. Where the
+ * block lies in it stays; what was seen and made smaller of the old one goes.
+ */
 async function makeAnew(take: TakeRow, track: number | undefined, tools: JobTools): Promise<void> {
   const { originalSha, workingSha: before } = take;
   if (!originalSha || !before) return;

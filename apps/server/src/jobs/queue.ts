@@ -5,7 +5,9 @@ import { hashOf } from '../media/store.ts';
 
 /** A worker holds a job this long without renewing; then another may take it over. */
 const LEASE_MS = 15_000;
-/** A job that was started this often and never ended is given up: something in it kills its worker. */
+/**
+ * A job that was started this often and never ended is given up: something in it kills its worker.
+ */
 const MOST_ATTEMPTS = 4;
 
 export interface JobOrder {
@@ -17,13 +19,18 @@ export interface JobOrder {
   priority?: number;
 }
 
-/** What a worker does with the queue. A port: MariaDB now, a broker when one machine is not enough. */
+/**
+ * What a worker does with the queue. A port: MariaDB now, a broker when one machine is not enough.
+ */
 export interface JobQueue {
   /** Puts an order in line; an equal one that waits, runs or is done is given back instead. */
   add(order: JobOrder): Promise<JobRow>;
   /** Takes the oldest job that waits or whose worker has gone; null when there is none. */
   lease(workerId: string): Promise<JobRow | null>;
-  /** Renews the lease and stores progress. @returns false when the job was cancelled or taken over */
+  /**
+   * Renews the lease and stores progress.
+   * @returns false when the job was cancelled or taken over
+   */
   beat(job: JobRow, workerId: string, progress: number, message: string): Promise<boolean>;
   finish(
     job: JobRow,
@@ -40,7 +47,10 @@ export interface JobQueue {
   rest(job: JobRow, workerId: string): Promise<void>;
   /** Asks for a stop: at once when the job waits, at its worker's next beat when it runs. */
   cancel(job: JobRow): Promise<void>;
-  /** Holds a job back, at once or at its worker's next beat, or lets it go on; what it has made is kept. */
+  /**
+   * Holds a job back, at once or at its worker's next beat, or lets it go on; what it has made is
+   * kept.
+   */
   hold(job: JobRow, held: boolean): Promise<void>;
   /** Puts a job before all others that wait. */
   first(job: JobRow): Promise<void>;

@@ -12,7 +12,9 @@ const renditionsInput = z.object({ takeId: z.string(), workingSha: z.string() })
 const lackThem = (takes: Iterable<TakeRow>) =>
   [...takes].filter((take) => take.workingSha && take.renditions === null && !isMaterial(take));
 
-/** Puts takes that students are to see in line for their smaller versions, those that have none yet. */
+/**
+ * Puts takes that students are to see in line for their smaller versions, those that have none yet.
+ */
 export async function queueRenditions(queue: JobQueue, takes: Iterable<TakeRow>): Promise<void> {
   for (const { ownerId, id, workingSha } of lackThem(takes))
     await queue.add({
@@ -23,7 +25,10 @@ export async function queueRenditions(queue: JobQueue, takes: Iterable<TakeRow>)
     });
 }
 
-/** The same for takes nobody has asked them for yet: each student's visit comes by here, and does not try again what failed. */
+/**
+ * The same for takes nobody has asked them for yet: each student's visit comes by here, and does
+ * not try again what failed.
+ */
 export async function queueFirstRenditions(
   queue: JobQueue,
   takes: Iterable<TakeRow>,

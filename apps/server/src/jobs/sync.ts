@@ -12,13 +12,16 @@ function placed(stretch: MarkedStretch, { id, playedMs }: PerformanceRow) {
   };
 }
 
-/** The newest performance of the lesson that bears the number; numbers come round again after many. */
+/**
+ * The newest performance of the lesson that bears the number; numbers come round again after many.
+ */
 const performanceOf = (lessonId: string, number: number) =>
   PerformanceRow.findOne({ where: { lessonId, number }, order: [['createdAt', 'DESC']] });
 
 /**
- * Lays a take on the plan by the marks in it. A take filmed here keeps to its own performance; an imported one finds its
- * block by the number, and a recording of several performances becomes as many takes, which share their content.
+ * Lays a take on the plan by the marks in it. A take filmed here keeps to its own performance; an
+ * imported one finds its block by the number, and a recording of several performances becomes as
+ * many takes, which share their content.
  */
 export async function layByMarks(take: TakeRow, marks: readonly FoundMark[]): Promise<void> {
   const stretches = markedStretches(marks);

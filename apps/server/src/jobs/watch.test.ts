@@ -131,7 +131,8 @@ describe('looking at a file', () => {
     ).toBeLessThan(2_000);
   });
 
-  // EBU Tech 3341, test signals 1 and 2: a stereo sine of 1 kHz at -23 and at -33 dBFS reads -23.0 and -33.0, within 0.1.
+  // EBU Tech 3341, test signals 1 and 2: a stereo sine of 1 kHz at -23 and at -33 dBFS reads -23.0
+  // and -33.0, within 0.1.
   it.each([-23, -33])('measures a sine at %d dBFS by EBU Tech 3341', async (level) => {
     const tone = footage.at(`tone${level}.mp4`);
     const wave = `${10 ** (level / 20)}*sin(2*PI*1000*t)`;

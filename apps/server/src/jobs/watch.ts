@@ -44,7 +44,10 @@ async function scriptOf(
   };
 }
 
-/** Puts a take in line to be looked at and listened to; one that was, with the same script, is not looked at again. */
+/**
+ * Puts a take in line to be looked at and listened to; one that was, with the same script, is not
+ * looked at again.
+ */
 export async function queueWatch(queue: JobQueue, take: TakeRow): Promise<void> {
   if (!take.workingSha || isMaterial(take)) return;
   const input: WatchInput = {
@@ -93,7 +96,10 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
   await take.update({ said: JSON.stringify(await wordsIn(take, file, script, tools.signal)) });
 }
 
-/** The script's sentences, and numbers counted aloud, in the part of a take that is its block's; null where there is neither. */
+/**
+ * The script's sentences, and numbers counted aloud, in the part of a take that is its block's;
+ * null where there is neither.
+ */
 async function wordsIn(
   take: TakeRow,
   file: string,

@@ -21,7 +21,10 @@ export interface WorkerTools {
   watchesAtOnce: boolean;
 }
 
-/** Does jobs one after the other until `stop` fires; a job being done is then left for the next worker. */
+/**
+ * Does jobs one after the other until `stop` fires; a job being done is then left for the next
+ * worker.
+ */
 export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void> {
   const workerId = nanoid();
   while (!stop.aborted) {

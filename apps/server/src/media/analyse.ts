@@ -66,7 +66,8 @@ function listen(samples: Float32Array): Sound {
 }
 
 /**
- * Looks at and listens to a whole file: the body ten times a second, picture, flashes, sound and loudness.
+ * Looks at and listens to a whole file: the body ten times a second, picture, flashes, sound and
+ * loudness.
  * @param onProgress the part that is done, 0 to 1
  * @throws ProgramError when the file cannot be read, CancelledError
  */

@@ -14,7 +14,10 @@ const SIDE = 64;
 /** The luma weights of BT.2020 and BT.709. */
 const WEIGHTS = { bt2020nc: [0.2627, 0.678, 0.0593], bt709: [0.2126, 0.7152, 0.0722] } as const;
 
-/** A picture of patches side by side in 10 bits, as a phone stores it (BT.2020/BT.709, Y'CbCr, limited or full range). */
+/**
+ * A picture of patches side by side in 10 bits, as a phone stores it (BT.2020/BT.709, Y'CbCr,
+ * limited or full range).
+ */
 function patches(
   colours: readonly Rgb[],
   matrix: keyof typeof WEIGHTS,
@@ -117,7 +120,10 @@ async function shown(file: string, count: number): Promise<number[][]> {
   });
 }
 
-/** Display light in cd/m² of a hybrid log-gamma signal at a display of 1000 cd/m² (BT.2100-2, table 5, system gamma 1.2). */
+/**
+ * Display light in cd/m² of a hybrid log-gamma signal at a display of 1000 cd/m² (BT.2100-2, table
+ * 5, system gamma 1.2).
+ */
 function hlgLight(signal: Rgb): Rgb {
   const [a, b, c] = [0.17883277, 0.28466892, 0.55991073];
   const scene = signal.map((e) => (e <= 0.5 ? e ** 2 / 3 : (Math.exp((e - c) / a) + b) / 12));
@@ -141,7 +147,10 @@ const narrowed = ([r, g, b]: Rgb): Rgb => [
   -0.0182 * r - 0.1006 * g + 1.1187 * b,
 ];
 
-/** The curve as it is documented: 203 cd/m² is 1; unchanged to 0.3, then a Möbius curve of the largest part, which 1000 cd/m² takes to 1. */
+/**
+ * The curve as it is documented: 203 cd/m² is 1; unchanged to 0.3, then a Möbius curve of the
+ * largest part, which 1000 cd/m² takes to 1.
+ */
 function pressed(light: Rgb): Rgb {
   const [j, peak] = [0.3, 1_000 / 203];
   const a = (-(j ** 2) * (peak - 1)) / (j ** 2 - 2 * j + peak);
@@ -187,7 +196,8 @@ describe('colours phones record', () => {
       3,
     );
     expectNear(hlg, pq);
-    // A grey card is at 41 % of the signal of BT.709, white below all of it, and the brightest at its end.
+    // A grey card is at 41 % of the signal of BT.709, white below all of it, and the brightest at
+    // its end.
     expect(Math.abs((hlg[0]?.[0] ?? 0) / 255 - 0.41)).toBeLessThan(0.03);
     expect((hlg[1]?.[0] ?? 0) / 255).toBeGreaterThan(0.82);
     expect(hlg[2]?.[0]).toBeGreaterThanOrEqual(253);
@@ -204,7 +214,8 @@ describe('colours phones record', () => {
         [0.35, 0.4, 0.55],
       ] as Rgb[],
     ],
-    // The same steps are further apart in light here; outside the gamut of BT.709 there is nothing to compare.
+    // The same steps are further apart in light here; outside the gamut of BT.709 there is nothing
+    // to compare.
     [
       'perceptual quantizer',
       'smpte2084',

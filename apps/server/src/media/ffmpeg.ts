@@ -1,9 +1,14 @@
 import { run, type RunOptions } from './run.ts';
 
-/** Containers a phone or a browser writes. Playlists and other formats that point elsewhere are not among them. */
+/**
+ * Containers a phone or a browser writes. Playlists and other formats that point elsewhere are not
+ * among them.
+ */
 const CONTAINERS = 'mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,mpegts,mpeg';
 
-/** Arguments before every input that came from outside: known containers only, files and pipes only. */
+/**
+ * Arguments before every input that came from outside: known containers only, files and pipes only.
+ */
 export const GUARDED_INPUT = [
   '-protocol_whitelist',
   'file,pipe',
@@ -19,7 +24,10 @@ export const GUARDED_SOUND = [
   `${CONTAINERS},wav,mp3,ogg,flac,aac`,
 ] as const;
 
-/** The one way video is encoded, in working copies and in exports; a key frame at least every two seconds, so that a player gets to any place soon. */
+/**
+ * The one way video is encoded, in working copies and in exports; a key frame at least every two
+ * seconds, so that a player gets to any place soon.
+ */
 export const VIDEO_ENCODER = [
   '-c:v',
   'libx264',

@@ -13,7 +13,10 @@ export class FootageFault extends Error {
   override readonly name = 'FootageFault';
 }
 
-/** Goes up when working copies come out better than before: those made otherwise may then be made anew. 2: colours of high dynamic range and wide gamut. 3: up to 1080 lines. */
+/**
+ * Goes up when working copies come out better than before: those made otherwise may then be made
+ * anew. 2: colours of high dynamic range and wide gamut. 3: up to 1080 lines.
+ */
 export const WORKING_BY = 3;
 
 const LONGEST_MS = 4 * 3_600_000;
@@ -44,7 +47,10 @@ export interface WorkingCopy {
   damage: string | null;
 }
 
-/** Whether the file begins like one of the mp4 family, whose index may be missing when a recording was cut off. */
+/**
+ * Whether the file begins like one of the mp4 family, whose index may be missing when a recording
+ * was cut off.
+ */
 async function beginsLikeMp4(file: string): Promise<boolean> {
   const handle = await open(file);
   try {
@@ -99,8 +105,9 @@ const even = (side: string, most: number = LONG_SIDE) =>
   `2*max(1\\,round(${side}*min(1\\,${most}/max(iw\\,ih))/2))`;
 
 /**
- * Square pixels, upright, even, the long side at most 1920, limited-range BT.709, exactly 30 frames a second.
- * A picture without a colour tag is read as players do: HD as BT.709, smaller ones as BT.601.
+ * Square pixels, upright, even, the long side at most 1920, limited-range BT.709, exactly 30 frames
+ * a second. A picture without a colour tag is read as players do: HD as BT.709, smaller ones as
+ * BT.601.
  */
 function normalPicture(video: VideoFacts): string {
   const { colour, height, width } = video;
@@ -149,10 +156,17 @@ async function isWorkingCopy(
 const SHORT_MS = 1_000;
 const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
 
-/** A picture that ends so long before its sound is missed; our own recordings go on for nearly as long after a block. */
+/**
+ * A picture that ends so long before its sound is missed; our own recordings go on for nearly as
+ * long after a block.
+ */
 const PICTURE_SHORT_MS = 1_600;
 
-/** What is to be told of a file that could not be read whole. @param declaredMs how long it says it is; null where it does not. @param soundMs how long its sound is */
+/**
+ * What is to be told of a file that could not be read whole.
+ * @param declaredMs how long it says it is; null where it does not.
+ * @param soundMs how long its sound is
+ */
 function damageOf(
   readMs: number,
   declaredMs: number | null,
@@ -170,7 +184,10 @@ function damageOf(
     : null;
 }
 
-/** Filters that bring a sound track to the working copy's: in time, and never silent where its two channels are added up. */
+/**
+ * Filters that bring a sound track to the working copy's: in time, and never silent where its two
+ * channels are added up.
+ */
 const normalSound = (track: SoundTrack | undefined) =>
   [
     `aresample=${SAMPLE_RATE}:async=1:first_pts=0`,
@@ -178,8 +195,8 @@ const normalSound = (track: SoundTrack | undefined) =>
   ].join(',');
 
 /**
- * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), a smaller one for
- * the pages where it is large, its thumbnail strip and its waveform in `folder`.
+ * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), a
+ * smaller one for the pages where it is large, its thumbnail strip and its waveform in `folder`.
  * @param chosen which sound track is heard; by itself the loudest
  * @throws FootageFault when nothing can be made of the file; ProgramError when the disk is full
  */
@@ -394,7 +411,10 @@ export async function makeStill(
   };
 }
 
-/** A working copy of sound alone; its frames are those a picture of its length would have. @throws FootageFault when there is no sound in it */
+/**
+ * A working copy of sound alone; its frames are those a picture of its length would have.
+ * @throws FootageFault when there is no sound in it
+ */
 export async function makeMusic(
   file: string,
   folder: string,

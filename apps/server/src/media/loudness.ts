@@ -2,7 +2,10 @@ import { z } from 'zod';
 import { GUARDED_INPUT } from './ffmpeg.ts';
 import { run } from './run.ts';
 
-/** Integrated loudness (ITU-R BS.1770 as ffmpeg's ebur128 measures it) and true peak; null for silence. */
+/**
+ * Integrated loudness (ITU-R BS.1770 as ffmpeg's ebur128 measures it) and true peak; null for
+ * silence.
+ */
 export const loudnessSchema = z.object({
   integratedLufs: z.number().nullable(),
   truePeakDb: z.number().nullable(),
@@ -38,7 +41,10 @@ export async function measureLoudness(file: string, signal?: AbortSignal): Promi
   return readLoudness(errors);
 }
 
-/** The greatest short-term loudness, over three seconds (EBU Tech 3341); null for silence or less than that. */
+/**
+ * The greatest short-term loudness, over three seconds (EBU Tech 3341); null for silence or less
+ * than that.
+ */
 function readShortTerm(words: string): number | null {
   const values = [...words.matchAll(/\sS:\s*(-?[\d.]+)/g)]
     .map((match) => Number(match[1]))

@@ -11,7 +11,8 @@ const WORDS =
 
 describe('ten minutes of speech and music', () => {
   it('hold no sync mark', async () => {
-    // Synthetic speech in two voices over chords, a beat and glides that sweep through the marks' band.
+    // Synthetic speech in two voices over chords, a beat and glides that sweep through the marks'
+    // band.
     const voices = ['en-gb', 'en-us'].map((voice) => {
       const file = footage.at(`${voice}.wav`);
       execFileSync('espeak-ng', ['-v', voice, '-s', '150', '-w', file, WORDS]);

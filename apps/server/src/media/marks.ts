@@ -11,7 +11,8 @@ const BYTES = Float32Array.BYTES_PER_ELEMENT;
 const SAME_MS = 50;
 
 /**
- * The sync marks in a file's sound, their places in milliseconds of the file; none when it has no sound.
+ * The sync marks in a file's sound, their places in milliseconds of the file; none when it has no
+ * sound.
  * @throws ProgramError when the file cannot be read
  */
 export async function marksIn(file: string, signal?: AbortSignal): Promise<FoundMark[]> {

@@ -1,6 +1,7 @@
 /**
- * A Matroska stream of raw RGBA pictures, each with its own time: the cheapest exact way to hand ffmpeg a
- * picture that changes now and then. Only what that needs is written: one track, clusters of one frame.
+ * A Matroska stream of raw RGBA pictures, each with its own time: the cheapest exact way to hand
+ * ffmpeg a picture that changes now and then. Only what that needs is written: one track, clusters
+ * of one frame.
  */
 
 /** Ticks of 0.1 ms. Times are floored to a tick, so that a picture is never late on its frame. */

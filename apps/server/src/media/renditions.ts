@@ -2,7 +2,10 @@ import path from 'node:path';
 import { COLOUR_TAGS, ffmpeg, SAMPLE_RATE } from './ffmpeg.ts';
 import { probe } from './probe.ts';
 
-/** What footage is offered at: lines of the shorter side, and at most so many kilobits a second of picture and sound. */
+/**
+ * What footage is offered at: lines of the shorter side, and at most so many kilobits a second of
+ * picture and sound.
+ */
 const RUNGS = [
   { lines: 360, pictureKbit: 336, soundKbit: 64 },
   { lines: 540, pictureKbit: 820, soundKbit: 80 },
@@ -19,7 +22,10 @@ export interface MadeRendition {
   file: string;
 }
 
-/** The versions of a working copy for slower lines that are smaller than itself, the smallest first; one pass makes all of them. */
+/**
+ * The versions of a working copy for slower lines that are smaller than itself, the smallest first;
+ * one pass makes all of them.
+ */
 export async function makeRenditions(
   working: string,
   bytes: number,

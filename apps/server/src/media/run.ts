@@ -31,7 +31,10 @@ export interface RunOptions {
   keepErrors?: number;
   /** Reads standard output at its own pace: the program waits when it is ahead. */
   read?: (from: AsyncIterable<Buffer>) => Promise<void>;
-  /** Writes to standard input and to extra pipes from descriptor 3 on; each gets its stream and ends it. */
+  /**
+   * Writes to standard input and to extra pipes from descriptor 3 on; each gets its stream and ends
+   * it.
+   */
   feed?: { stdin?: (to: Writable) => Promise<void>; pipes?: ((to: Writable) => Promise<void>)[] };
 }
 
@@ -41,8 +44,8 @@ export interface RunResult {
 }
 
 /**
- * Pictures are allocated and freed many times a second: memory given back to the system each time costs a third of the
- * time of laying overlays over a video.
+ * Pictures are allocated and freed many times a second: memory given back to the system each time
+ * costs a third of the time of laying overlays over a video.
  */
 const KEEP_MEMORY = { MALLOC_MMAP_THRESHOLD_: '33554432', MALLOC_TRIM_THRESHOLD_: '134217728' };
 

@@ -17,7 +17,10 @@ const RATE = 16_000;
 /** Levels are taken of pieces of this length; those of silence do not count. */
 const PIECE = RATE * 0.4;
 const SILENCE = 10 ** (-60 / 10);
-/** Together, the channels have less than this part of the power they have by themselves; two unlike ones have half. */
+/**
+ * Together, the channels have less than this part of the power they have by themselves; two unlike
+ * ones have half.
+ */
 const OPPOSED = 0.1;
 /** A side with less than this part of the other's power has nothing to lose. */
 const ONE_SIDED = 0.01;

@@ -8,7 +8,10 @@ const numbers = (most: number) => calledCount(most, 'up', COUNTS);
 /** Another voice than the one that is compared with. */
 const VOICE = 'en-us+f3';
 
-/** Words said one by one in a beat of 1.4 s, over a little noise; null is a beat in which nothing is said. */
+/**
+ * Words said one by one in a beat of 1.4 s, over a little noise; null is a beat in which nothing is
+ * said.
+ */
 function spoken(words: readonly (string | null)[]): Float32Array {
   const sound = Float32Array.from(
     { length: Math.round((words.length * 1.4 + 2) * SPEECH_RATE) },

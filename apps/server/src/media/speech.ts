@@ -61,14 +61,18 @@ function samplesOf(pieces: readonly Buffer[]): Float32Array {
   return samples;
 }
 
-/** A file's sound as one channel; empty when it has none. @throws ProgramError when the file cannot be read */
+/**
+ * A file's sound as one channel; empty when it has none.
+ * @throws ProgramError when the file cannot be read
+ */
 export async function soundOf(
   file: string,
   rate: number,
   signal?: AbortSignal,
 ): Promise<Float32Array> {
   try {
-    // Sixteen bits a sample until all have come, in the pieces they came in: an hour is 115 MB, not three times 230.
+    // Sixteen bits a sample until all have come, in the pieces they came in: an hour is 115 MB, not
+    // three times 230.
     const pieces: Buffer[] = [];
     const read = async (from: AsyncIterable<Buffer>) => {
       for await (const piece of from) pieces.push(piece);
@@ -102,7 +106,10 @@ export async function soundOf(
   }
 }
 
-/** A sentence as the synthesiser says it, without the pauses about it. @throws NoSynthesiser, ProgramError */
+/**
+ * A sentence as the synthesiser says it, without the pauses about it.
+ * @throws NoSynthesiser, ProgramError
+ */
 async function made(
   sentence: string,
   language: string,
@@ -148,8 +155,8 @@ function joined(parts: readonly BandSound[]): BandSound {
 }
 
 /**
- * Where the sentences of a script are said in a recording, found without any trained model: each is spoken by a
- * synthesiser and looked for in order.
+ * Where the sentences of a script are said in a recording, found without any trained model: each is
+ * spoken by a synthesiser and looked for in order.
  * @param samples the recording, `SPEECH_RATE` samples a second
  * @param language as in "en" or "de"
  * @throws NoSynthesiser, ProgramError
@@ -176,7 +183,10 @@ function heardIn(samples: Float32Array): Heard {
   return { recording, floor, speech: speechLooks(recording, floor) };
 }
 
-/** A script and the counts said aloud beside it, in one recording that is listened to once. @throws NoSynthesiser, ProgramError */
+/**
+ * A script and the counts said aloud beside it, in one recording that is listened to once.
+ * @throws NoSynthesiser, ProgramError
+ */
 export async function wordsSaid(
   sentences: readonly string[],
   samples: Float32Array,
@@ -227,7 +237,10 @@ async function alignHeard(
 
 /** Heard before and after a beat, so that its first and last word stand free. */
 const ROUND_MS = 400;
-/** So many numbers are speech enough to know them by; fewer are looked at together with the other short counts. */
+/**
+ * So many numbers are speech enough to know them by; fewer are looked at together with the other
+ * short counts.
+ */
 const ENOUGH = 8;
 
 export interface CountAloud extends TimeSpan {
@@ -238,8 +251,8 @@ export interface CountAloud extends TimeSpan {
 type Counts = Lesson['settings']['counts'];
 
 /**
- * Where somebody counts from one, outside the sentences found, and how far. A beat whose words are not plainly the
- * numbers is none, and so is one too short to tell.
+ * Where somebody counts from one, outside the sentences found, and how far. A beat whose words are
+ * not plainly the numbers is none, and so is one too short to tell.
  */
 async function countsAloud(
   samples: Float32Array,

@@ -78,7 +78,8 @@ async function moveFile(from: string, to: string): Promise<void> {
     await rename(from, to);
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== 'EXDEV') throw error;
-    // Another file system: copy beside the target first, so that a half copy never carries its name.
+    // Another file system: copy beside the target first, so that a half copy never carries its
+    // name.
     await copyFile(from, `${to}.part`);
     await rename(`${to}.part`, to);
     await rm(from);

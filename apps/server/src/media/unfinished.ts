@@ -4,7 +4,8 @@ import { nanoid } from 'nanoid';
 import type { Folders } from '../config.ts';
 import { alive } from '../alive.ts';
 
-// What is not finished carries the number of the process that makes it: what one that was killed left behind is known by that.
+// What is not finished carries the number of the process that makes it: what one that was killed
+// left behind is known by that.
 
 /** The name of a file while it is being written. */
 export const partOf = (file: string): string => `${file}.${process.pid}-${nanoid(6)}.part`;
@@ -34,7 +35,11 @@ async function makerOf(folder: string, name: string): Promise<number | null> {
   return text ? Number(text) : null;
 }
 
-/** Removes what processes that are gone have left unfinished. To be called before this one makes anything. @returns how much there was */
+/**
+ * Removes what processes that are gone have left unfinished. To be called before this one makes
+ * anything.
+ * @returns how much there was
+ */
 export async function sweepUnfinished(
   { work, segments }: Pick<Folders, 'work' | 'segments'>,
   isAlive = (pid: number) => pid !== process.pid && alive(pid),

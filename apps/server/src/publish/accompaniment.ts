@@ -97,7 +97,10 @@ interface Music {
   gain: Float32Array;
 }
 
-/** The teacher's music, as far under the voice as is wanted, a little louder where nobody speaks; it begins anew when it is over. */
+/**
+ * The teacher's music, as far under the voice as is wanted, a little louder where nobody speaks; it
+ * begins anew when it is over.
+ */
 async function musicOf(
   { sound }: SoundPlan,
   voice: string,
@@ -118,7 +121,9 @@ async function musicOf(
   return { file, samples, gain };
 }
 
-/** Adds music to a chunk that begins at sample `from`; the gain goes evenly from window to window. */
+/**
+ * Adds music to a chunk that begins at sample `from`; the gain goes evenly from window to window.
+ */
 async function addMusic(
   chunk: Float32Array,
   from: number,
@@ -143,8 +148,8 @@ async function addMusic(
 }
 
 /**
- * What is heard beside the voice as one track of mono samples, 16 bits, written a second at a time: tones and spoken counts
- * at their moments, and music.
+ * What is heard beside the voice as one track of mono samples, 16 bits, written a second at a time:
+ * tones and spoken counts at their moments, and music.
  * @param voice the recorded voice as raw samples, which music keeps under
  */
 export async function accompaniment(

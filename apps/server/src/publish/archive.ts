@@ -25,7 +25,10 @@ import type { MediaStore } from '../media/store.ts';
 
 const shaOf = (content: string) => createHash('sha256').update(content).digest('hex');
 
-/** A lesson with its footage as one zip, as a stream. Footage is stored as it came; a file used by several takes is there once. */
+/**
+ * A lesson with its footage as one zip, as a stream. Footage is stored as it came; a file used by
+ * several takes is there once.
+ */
 export async function packArchive(
   lesson: Lesson,
   takes: readonly ArchivedTake[],
@@ -161,7 +164,8 @@ async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<
 }
 
 /**
- * Reads an archive and checks everything in it before anything is used. No name in it is ever taken for a path.
+ * Reads an archive and checks everything in it before anything is used. No name in it is ever taken
+ * for a path.
  * @param folder where footage is unpacked to
  * @param mostBytes room there is for footage
  * @throws ArchiveFault or LessonError, saying what is wrong, where, and what to do

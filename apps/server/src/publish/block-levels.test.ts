@@ -15,7 +15,10 @@ const footage = footageFolder();
 const folders = ['cache', 'work'].map((name) =>
   mkdtempSync(path.join(os.tmpdir(), `zest-${name}-`)),
 ) as [string, string];
-/** Words of half a second with pauses between them, at so many decibels of full scale, over a room 40 dB softer. */
+/**
+ * Words of half a second with pauses between them, at so many decibels of full scale, over a room
+ * 40 dB softer.
+ */
 const voices = { near: -14, far: -34, room: -60 } as const;
 const names = Object.keys(voices) as (keyof typeof voices)[];
 const takes = new Map<string, TakeFacts>(

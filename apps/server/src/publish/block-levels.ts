@@ -18,7 +18,9 @@ export interface Level {
   gainDb: number;
 }
 
-/** Voices are brought to this loudness before all else, in LUFS: low enough that no peak is cut off. */
+/**
+ * Voices are brought to this loudness before all else, in LUFS: low enough that no peak is cut off.
+ */
 const COMMON_LUFS = -26;
 /** More gain than this only lifts the noise of a near-silent recording. */
 export const MOST_GAIN_DB = 30;
@@ -58,7 +60,10 @@ async function windowsOf(voice: string, signal?: AbortSignal): Promise<number[]>
   );
 }
 
-/** Integrated loudness of windows (ITU-R BS.1770-4: without silence, then without what lies 10 LU under the rest); null where too little is heard. */
+/**
+ * Integrated loudness of windows (ITU-R BS.1770-4: without silence, then without what lies 10 LU
+ * under the rest); null where too little is heard.
+ */
 export function integrated(windows: readonly number[]): number | null {
   const heard = windows.filter((lufs) => lufs > SILENT_LUFS).map(powerOf);
   if (heard.length === 0) return null;
@@ -113,8 +118,9 @@ function ownWindows({ stretches }: Group, windows: readonly number[]): number[] 
 }
 
 /**
- * What the sound of each take in each block is made louder by, so that all blocks in which somebody speaks are equally loud.
- * Where nobody does, it goes along with what is said in the same take, or in the others: a room's hum is no voice.
+ * What the sound of each take in each block is made louder by, so that all blocks in which somebody
+ * speaks are equally loud. Where nobody does, it goes along with what is said in the same take, or
+ * in the others: a room's hum is no voice.
  */
 export async function levelsOf(
   pieces: readonly Piece[],

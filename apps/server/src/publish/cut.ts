@@ -9,14 +9,20 @@ import { refuse } from '../errors.ts';
 import { hashOf, type MediaStore } from '../media/store.ts';
 import type { TakeMedia } from './pieces.ts';
 
-/** What of a take decides how it is seen and heard in a cut: its content, how it lies, and what was found in it. */
+/**
+ * What of a take decides how it is seen and heard in a cut: its content, how it lies, and what was
+ * found in it.
+ */
 export const stateOf = ({ workingSha, markStartMs, markRate, watchedSha, said }: TakeRow): string =>
   `${workingSha ?? ''} ${markStartMs ?? ''} ${markRate ?? ''} ${watchedSha ?? ''} ${said ? hashOf(said) : ''}`;
 
 const readyOf = (takes: readonly TakeRow[]) =>
   takes.filter((take) => take.workingSha !== null && take.binnedAt === null);
 
-/** What was seen of takes, by its key: read once, as it never changes. An hour of footage is about 8 MB of it. */
+/**
+ * What was seen of takes, by its key: read once, as it never changes. An hour of footage is about 8
+ * MB of it.
+ */
 const seen = new LRUCache<string, Watched>({ max: 40 });
 
 async function watchedOf(sha: string | null, store: MediaStore): Promise<Watched | undefined> {

@@ -23,7 +23,10 @@ const cacheDir = mkdtempSync(path.join(os.tmpdir(), 'zest-cache-'));
 const workDir = mkdtempSync(path.join(os.tmpdir(), 'zest-work-'));
 const FRAMES = 300;
 const BITS = 9;
-/** Every frame bears its number in dark and bright fields, eight rows of them one below the other, the left end of each row red. */
+/**
+ * Every frame bears its number in dark and bright fields, eight rows of them one below the other,
+ * the left end of each row red.
+ */
 const numbered = (offset: number) =>
   `nullsrc=size=320x180:rate=30:duration=${FRAMES / 30},geq=lum='if(lt(X,20),80,if(mod(floor((N+${offset})/pow(2,floor((X-20)/32))),2),220,30))':cb=128:cr='if(lt(X,20),230,128)'`;
 const takes = new Map<string, TakeFacts>(
@@ -146,7 +149,8 @@ describe('an export with changes by hand', () => {
     );
     const video = await made(assembly);
     expect((await probe(video, true)).video?.packets).toBe(195);
-    // 15 frames, 60 more from behind what is left out, 60 at half speed, 30 standing still, 30 to the end.
+    // 15 frames, 60 more from behind what is left out, 60 at half speed, 30 standing still, 30 to
+    // the end.
     for (const [frame, wanted] of [
       [0, 30],
       [14, 44],
@@ -265,7 +269,8 @@ describe('an export with changes by hand', () => {
         ]),
       ),
     );
-    // Twice as large, the red end of the rows is out of the picture, and fields are 256 wide; field 3 began at 464.
+    // Twice as large, the red end of the rows is out of the picture, and fields are 256 wide; field
+    // 3 began at 464.
     const closer = frameOf(video, 10);
     const red = (pixels: Buffer, x: number) =>
       (pixels[(690 * 1280 + x) * 3] ?? 0) - levelAt(pixels, x, 690) > 60;
@@ -361,7 +366,8 @@ describe('an export with changes by hand', () => {
     };
     const frames = [0, 1, 2, 3, 10, 11, 12, 30, 31, 57, 58, 59];
     const edges = frames.map((frame) => edgeIn(frameOf(video, frame)));
-    // The view's middle goes from 480 to 520 thousandths of 1280 in 60 frames; four times as large, the edge goes 204.8 pixels to the left.
+    // The view's middle goes from 480 to 520 thousandths of 1280 in 60 frames; four times as large,
+    // the edge goes 204.8 pixels to the left.
     for (const [i, frame] of frames.entries())
       expect(
         Math.abs((edges[i] ?? NaN) - (742.4 - (204.8 * frame) / 60)),
@@ -378,7 +384,8 @@ describe('an export with changes by hand', () => {
         }),
       ),
     );
-    // From frame 149 of the front to frame 100 upwards of the side: fields that differ go from one to the other.
+    // From frame 149 of the front to frame 100 upwards of the side: fields that differ go from one
+    // to the other.
     const level = (frame: number, bit: number) =>
       levelAt(frameOf(video, frame), 80 + bit * 128 + 64, 690);
     // 149 has field 7 bright; 100 to 127 have it dark.
@@ -409,7 +416,8 @@ describe('an export with changes by hand', () => {
     expect(
       Math.abs(((await measureLoudness(quieter)).integratedLufs ?? 0) + 24),
     ).toBeLessThanOrEqual(0.5);
-    // "Go" (1320 Hz) sounds when the work begins: at 2 s of the block, of which a second is left out.
+    // "Go" (1320 Hz) sounds when the work begins: at 2 s of the block, of which a second is left
+    // out.
     expect(tone(quieter, 1_320, 1_000, 1_400)).toBeGreaterThan(
       10 * tone(quieter, 1_320, 2_000, 2_400),
     );
@@ -487,7 +495,8 @@ describe('an export with changes by hand', () => {
       );
       expect(numberIn(frame)).toBe(40);
       expect(levelAt(frame, 748, 150) < 60).toBe(settings.overlays);
-      // A caption burned in is white on black in the middle below; else the file has a track of them.
+      // A caption burned in is white on black in the middle below; else the file has a track of
+      // them.
       const below = Array.from({ length: 300 }, (_, i) => levelAt(frame, 490 + i, 660));
       expect(below.filter((level) => level < 10 || level > 245).length > 80).toBe(
         settings.captions,
@@ -541,7 +550,8 @@ describe('an export with changes by hand', () => {
       { maxBuffer: 64 * 1024 * 1024 },
     );
     const red = (x: number, y: number) => pixels[(y * 480 + x) * 3] ?? 0;
-    // The red left end of the footage ends where the picture does; below it is the ground, and in the clock's place its panel.
+    // The red left end of the footage ends where the picture does; below it is the ground, and in
+    // the clock's place its panel.
     expect(red(6, 200)).toBeGreaterThan(150);
     expect(red(6, 330)).toBeLessThan(90);
     const clip = clipOfBlock(assembly, assembly.blocks[1]?.blockId ?? '');
@@ -630,7 +640,8 @@ describe('an export with changes by hand', () => {
   );
 
   it('keeps music at least 20 dB under the voice (WCAG 2.2, 1.4.7), lets it up where nobody speaks, and says counts', async () => {
-    // The voice (440 Hz) is heard for 2 s of 6; the music is one steady tone that begins anew after 5 s.
+    // The voice (440 Hz) is heard for 2 s of 6; the music is one steady tone that begins anew after
+    // 5 s.
     execFileSync('ffmpeg', [
       '-y',
       '-v',
@@ -694,7 +705,8 @@ describe('an export with changes by hand', () => {
     const { kept } = await make({ music: { takeId: 'music', licence: 'Own', underDb: 20 } });
     const underDb =
       20 * Math.log10(tone(kept, 440, 2_300, 3_700) / tone(kept, 2_000, 2_300, 3_700));
-    // 2 kHz counts for more than 440 Hz in a loudness (K weighting, ITU-R BS.1770: about 2.4 dB), so the amplitudes lie further apart.
+    // 2 kHz counts for more than 440 Hz in a loudness (K weighting, ITU-R BS.1770: about 2.4 dB),
+    // so the amplitudes lie further apart.
     expect(underDb).toBeGreaterThanOrEqual(20);
     expect(underDb).toBeLessThanOrEqual(27);
     const upDb = 20 * Math.log10(tone(kept, 2_000, 5_200, 5_900) / tone(kept, 2_000, 2_300, 3_700));

@@ -106,7 +106,9 @@ afterAll(() => {
   for (const folder of [cacheDir, workDir]) rmSync(folder, { recursive: true, force: true });
 });
 
-/** Largest mean difference of a slot's box between a burned-in frame and the painter's own picture. */
+/**
+ * Largest mean difference of a slot's box between a burned-in frame and the painter's own picture.
+ */
 function boxDifference(
   video: string,
   assembly: Assembly,
@@ -242,7 +244,8 @@ describe('an exported lesson', () => {
   });
 
   it('shows the take from its mark on, frame for frame', () => {
-    // Bottom left of the picture is free of overlays: the test picture there is that of the take's own frame.
+    // Bottom left of the picture is free of overlays: the test picture there is that of the take's
+    // own frame.
     const region = (pixels: Buffer) =>
       Buffer.concat(
         Array.from({ length: 100 }, (_, row) =>

@@ -91,9 +91,9 @@ async function renderAll(
 }
 
 /**
- * Burns the assembly's scenes into an MP4 (H.264/AAC) or a WebM (VP9/Opus) at 30 frames a second, with its chapters in it, and writes
- * its captions, its sound alone and a poster.
- * Rendered pieces are kept, so that an interrupted or changed export only renders what is missing.
+ * Burns the assembly's scenes into an MP4 (H.264/AAC) or a WebM (VP9/Opus) at 30 frames a second,
+ * with its chapters in it, and writes its captions, its sound alone and a poster. Rendered pieces
+ * are kept, so that an interrupted or changed export only renders what is missing.
  * @throws ExportFault for an empty lesson or when the finished file does not hold what it should
  */
 export async function exportVideo(
@@ -130,7 +130,8 @@ export async function exportVideo(
   const captions = path.join(tools.workDir, 'lesson.vtt');
   await writeFile(captions, captionsToWebVtt(assembly));
   const joined = path.join(tools.workDir, `lesson.${format}`);
-  // Players show the track of an MP4 by themselves: burned in as well, every word would stand there twice.
+  // Players show the track of an MP4 by themselves: burned in as well, every word would stand there
+  // twice.
   const track = assembly.captions.length > 0 && !settings.captions ? captions : null;
   await join(pictures, sound, track, joined, assembly, format, tools);
   await verify(joined, frames, { ...settings, format }, tools.signal);
@@ -219,7 +220,9 @@ async function join(
   for (const file of [list, chapters]) await rm(file, { force: true });
 }
 
-/** Pictures a second, and the longer side, of a clip as a GIF: small enough to be sent in a message. */
+/**
+ * Pictures a second, and the longer side, of a clip as a GIF: small enough to be sent in a message.
+ */
 const GIF_FPS = 12;
 const GIF_SIDE = 480;
 

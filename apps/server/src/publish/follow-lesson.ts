@@ -9,7 +9,10 @@ import { renditionsOf } from '../db/takes.ts';
 import type { MediaStore } from '../media/store.ts';
 import { sharedCut, type SharedCut } from './shared-cut.ts';
 
-/** The lesson as one student chose it. A called-out game in another order than it was filmed in shows its commands, not the performer. */
+/**
+ * The lesson as one student chose it. A called-out game in another order than it was filmed in
+ * shows its commands, not the performer.
+ */
 function chosen(lesson: Lesson, { hand, language, seed }: FollowChoice): Lesson {
   const own = hand === 'other hand' ? forOtherHand(lesson) : lesson;
   const told = language === 'second' ? inSecondLanguage(own) : own;

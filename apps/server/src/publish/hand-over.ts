@@ -22,7 +22,10 @@ import { cutWith } from './cut.ts';
 import { seekTo } from './picture-graph.ts';
 import type { TakeMedia } from './pieces.ts';
 
-/** Names under which takes are named to other programs: what they are called here, made safe and told apart; takes of the same content share one. */
+/**
+ * Names under which takes are named to other programs: what they are called here, made safe and
+ * told apart; takes of the same content share one.
+ */
 export function takeFiles(
   takes: readonly TakeRow[],
   footage: HandOverFootage,

@@ -25,7 +25,10 @@ const page = (language: string) => `<!doctype html>
 </html>
 `;
 
-/** A lesson as a script that leaves it behind for the page: a page opened from a folder may not read files. */
+/**
+ * A lesson as a script that leaves it behind for the page: a page opened from a folder may not read
+ * files.
+ */
 const lessonScript = (packed: PackagedLesson) =>
   // What would end a script or a line of one is written as its code.
   `window.zestLesson = ${JSON.stringify(packed).replace(/[<\u2028\u2029]/g, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`)};\n`;
@@ -40,7 +43,8 @@ async function filesIn(folder: string): Promise<string[]> {
 }
 
 /**
- * A lesson that plays without a server, as a zip: a folder for a memory stick, or the same as a SCORM 1.2 package.
+ * A lesson that plays without a server, as a zip: a folder for a memory stick, or the same as a
+ * SCORM 1.2 package.
  * @param shas content of the takes it shows, by id
  * @param pageDir folder of the built page for packages
  */

@@ -103,7 +103,10 @@ export function boxPixels(
 /** What is burned in by itself: a slot, or the captions. */
 export type Burned = Slot | 'caption';
 
-/** What a slot shows over a stretch of frames: one entry for each change, frames counted from the stretch's start. */
+/**
+ * What a slot shows over a stretch of frames: one entry for each change, frames counted from the
+ * stretch's start.
+ */
 export interface SlotChange {
   frame: number;
   item: BurnedItem | null;

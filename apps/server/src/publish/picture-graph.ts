@@ -12,7 +12,10 @@ const BARS = '0x26211c';
 /** A blurred region is drawn this many times smaller and enlarged again; the pages do the same. */
 const BLUR_PARTS = 24;
 
-/** Where in its working copy a shot begins: a hair before the frame, so that rounding can never skip it. */
+/**
+ * Where in its working copy a shot begins: a hair before the frame, so that rounding can never skip
+ * it.
+ */
 export function seekTo(inFrame: number): string[] {
   return inFrame > 0 ? ['-ss', (inFrame / OUTPUT_FPS - 0.001).toFixed(6)] : [];
 }
@@ -37,8 +40,9 @@ const turns: Record<number, string[]> = {
 };
 
 /**
- * Builds the inputs and filters of a piece's picture before its overlays. Every chain lasts exactly `frames` frames:
- * short footage holds its last one. Every length is finite: an endless pad never lets ffmpeg finish.
+ * Builds the inputs and filters of a piece's picture before its overlays. Every chain lasts exactly
+ * `frames` frames: short footage holds its last one. Every length is finite: an endless pad never
+ * lets ffmpeg finish.
  */
 export class PictureGraph {
   readonly input: string[] = [];
@@ -157,7 +161,10 @@ export class PictureGraph {
       : this.#then(label, [`pad=${width}:${height}:0:0:color=${BARS}`]);
   }
 
-  /** A region of the frame as large as the frame. One that moves goes by parts of pixels: by whole ones, enlarged, it would be seen to jump. */
+  /**
+   * A region of the frame as large as the frame. One that moves goes by parts of pixels: by whole
+   * ones, enlarged, it would be seen to jump.
+   */
   #closer({ from, to }: NonNullable<ShotLook['closer']>): string[] {
     const { width: W, height: H } = this.size;
     const [x, y, w, h] = [

@@ -18,7 +18,10 @@ import { shapeOf } from './frame-size.ts';
 import { hashOf } from '../media/store.ts';
 import { slotChanges, type Burned, type SlotChange } from './paint.ts';
 
-/** Longest piece rendered in one go: what a killed server loses at most, and what a small change costs. */
+/**
+ * Longest piece rendered in one go: what a killed server loses at most, and what a small change
+ * costs.
+ */
 const PIECE_FRAMES = 600;
 /** Raised when the painter or the filters change what a piece looks like. */
 const LOOK = 6;
@@ -26,7 +29,10 @@ const LOOK = 6;
 /** A lowered sound is this much softer, in dB. */
 export const LOW_DB = -12;
 
-/** Frames of a working copy: from `inFrame`, at most `available` of them, `speed` for each frame shown. */
+/**
+ * Frames of a working copy: from `inFrame`, at most `available` of them, `speed` for each frame
+ * shown.
+ */
 export interface Shot {
   sha: string;
   inFrame: number;
@@ -34,7 +40,9 @@ export interface Shot {
   speed: number;
 }
 
-/** How a shot is shown; a closer view goes from one region of the frame to another of the same size. */
+/**
+ * How a shot is shown; a closer view goes from one region of the frame to another of the same size.
+ */
 export type ShotLook = Omit<Look, 'closer'> & { closer: { from: Region; to: Region } | null };
 
 export type PiecePicture =
@@ -46,7 +54,10 @@ export type PiecePicture =
     }
   | { kind: 'card'; card: CardText };
 
-/** A stretch of the video rendered by itself and kept under the hash of everything that is seen in it. */
+/**
+ * A stretch of the video rendered by itself and kept under the hash of everything that is seen in
+ * it.
+ */
 export interface Piece {
   hash: string;
   startFrame: number;
@@ -60,7 +71,10 @@ export interface Piece {
   sound: { shot: Shot; low: boolean } | null;
 }
 
-/** What rendering must know of a take: the content hash of its working copy and whether it has sound. */
+/**
+ * What rendering must know of a take: the content hash of its working copy and whether it has
+ * sound.
+ */
 export interface TakeMedia {
   sha: string;
   hasSound: boolean;

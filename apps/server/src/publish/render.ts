@@ -20,7 +20,8 @@ export const piecePath = ({ hash }: Piece, settings: RenderSettings, cacheDir: s
   path.join(cacheDir, `${hash}.${videoFormat(settings)}`);
 
 /**
- * Renders the picture of a piece into `cacheDir`, or finds it there from an earlier, perhaps interrupted, run.
+ * Renders the picture of a piece into `cacheDir`, or finds it there from an earlier, perhaps
+ * interrupted, run.
  * @param takePath where the working copy with a content hash lies
  * @returns the file
  */

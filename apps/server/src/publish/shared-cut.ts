@@ -24,7 +24,10 @@ const cutOf = async (lesson: Lesson, takes: TakeRow[], store: MediaStore): Promi
 
 const asStored = (lesson: Lesson) => lesson;
 
-/** The cut of a revision, with the takes it shows as they are now, `told` as somebody wants it; `as` says how, so that the same is cut once. */
+/**
+ * The cut of a revision, with the takes it shows as they are now, `told` as somebody wants it; `as`
+ * says how, so that the same is cut once.
+ */
 export async function sharedCut(
   lessonId: string,
   revision: number,
@@ -52,7 +55,10 @@ export async function sharedCut(
 /** States of the lesson still served to those who opened the link before; the newest first. */
 const VERSIONS_SERVED = 20;
 
-/** Revisions a link has shown, the one it shows now first; the others are looked up only where that one will not do. */
+/**
+ * Revisions a link has shown, the one it shows now first; the others are looked up only where that
+ * one will not do.
+ */
 export async function* versionsOf({ code, revision: shown }: ShareRow): AsyncGenerator<number> {
   yield shown;
   const rows = await ShareVersionRow.findAll({

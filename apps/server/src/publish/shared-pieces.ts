@@ -47,7 +47,10 @@ async function claim(file: string): Promise<boolean> {
 
 type TakePath = (sha: string) => string;
 
-/** Renders a piece unless another worker is at it. @returns its file, or null when another has it */
+/**
+ * Renders a piece unless another worker is at it.
+ * @returns its file, or null when another has it
+ */
 async function renderMine(
   piece: Piece,
   settings: RenderSettings,
@@ -69,7 +72,10 @@ async function renderMine(
   }
 }
 
-/** Renders a piece, or waits for the worker that is at it; takes it over when that one is gone. @returns its file */
+/**
+ * Renders a piece, or waits for the worker that is at it; takes it over when that one is gone.
+ * @returns its file
+ */
 export async function renderShared(
   piece: Piece,
   settings: RenderSettings,
@@ -102,7 +108,10 @@ export async function askForHelp(wanted: Wanted, cacheDir: string): Promise<() =
   };
 }
 
-/** Renders one piece of an export that another worker has begun, from its end on. @returns whether there was one */
+/**
+ * Renders one piece of an export that another worker has begun, from its end on.
+ * @returns whether there was one
+ */
 export async function helpOut(
   cacheDir: string,
   takePath: TakePath,

@@ -78,7 +78,9 @@ const tapped = (block: Partial<RepsBlock>, moments: readonly number[]): Partial<
   ],
 });
 
-/** One repetition after the other: its number, read once it is done, and its side, read until then. */
+/**
+ * One repetition after the other: its number, read once it is done, and its side, read until then.
+ */
 type Done = readonly [rep: number, side: Side | null];
 const inTurn = (first: Side): Done[] =>
   Array.from({ length: 8 }, (_, i) => [Math.floor(i / 2) + 1, i % 2 === 0 ? first : other(first)]);
@@ -147,7 +149,10 @@ describe('the count burned in', () => {
     );
     const numbers = cut.lanes.counter;
     expect(numbers).toHaveLength(wanted.length);
-    /** Which of the pictures, each as the painter draws it in the slot's place, a frame looks most like. */
+    /**
+     * Which of the pictures, each as the painter draws it in the slot's place, a frame looks most
+     * like.
+     */
     const reader = <T>(
       slot: 'counter' | 'side',
       all: readonly T[],

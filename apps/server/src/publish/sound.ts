@@ -42,7 +42,10 @@ const ATTEMPTS = 4;
 /** Raised when the filters change what is heard. */
 const SOUND = 4;
 
-/** Filters that play faster or slower: the pitch is kept, but for the tiny differences of clocks, which nobody hears. */
+/**
+ * Filters that play faster or slower: the pitch is kept, but for the tiny differences of clocks,
+ * which nobody hears.
+ */
 function atSpeed(speed: number): string[] {
   if (speed === 1) return [];
   if (Math.abs(speed - 1) < 0.01)
@@ -51,7 +54,10 @@ function atSpeed(speed: number): string[] {
   return speed < 0.5 ? [...atSpeed(0.5), ...atSpeed(speed / 0.5)] : [`atempo=${speed}`];
 }
 
-/** The voice of all pieces as it was recorded, one after the other, cleaned: one file of raw samples, kept. */
+/**
+ * The voice of all pieces as it was recorded, one after the other, cleaned: one file of raw
+ * samples, kept.
+ */
 async function cleanedVoice(
   parts: readonly SoundPart[],
   clean: readonly string[],
@@ -128,7 +134,10 @@ interface SoundPart {
   bytes: number;
 }
 
-/** Writes the sound of all pieces one after the other, silence where a piece has none, in exact samples. */
+/**
+ * Writes the sound of all pieces one after the other, silence where a piece has none, in exact
+ * samples.
+ */
 function soundOf(parts: readonly SoundPart[]): (to: Writable) => Promise<void> {
   return async (to) => {
     for (const { file, bytes } of parts) {
@@ -147,7 +156,10 @@ function soundOf(parts: readonly SoundPart[]): (to: Writable) => Promise<void> {
 /** Samples by which the noise filter is late, measured: 25 ms. */
 const DENOISE_LATE = 1_200;
 
-/** How the voice is cleaned: rumble cut, a steady noise taken off as far as it does not hurt the voice. */
+/**
+ * How the voice is cleaned: rumble cut, a steady noise taken off as far as it does not hurt the
+ * voice.
+ */
 function cleaning({ lowCut, noise }: Pick<SoundFinish, 'lowCut' | 'noise'>): string[] {
   // Decibels taken off a steady noise: the more, the more of the voice goes along.
   const taken = { 'left as it is': 0, gently: 6, strongly: 14 }[noise];
@@ -189,8 +201,9 @@ const meterOf = (clean: readonly string[]) =>
   clean.length > 0 ? ['-af', [...clean, METER[1]].join(','), ...METER.slice(2)] : METER;
 
 /**
- * Encodes the sound of all pieces as one track, AAC in MP4 or Opus in WebM, at the target loudness with its true peak below the limit. The
- * raw sound is measured first, so that one encoding is enough as a rule; the encoded result is measured and corrected.
+ * Encodes the sound of all pieces as one track, AAC in MP4 or Opus in WebM, at the target loudness
+ * with its true peak below the limit. The raw sound is measured first, so that one encoding is
+ * enough as a rule; the encoded result is measured and corrected.
  */
 export async function encodeSound(
   pieces: readonly Piece[],
@@ -273,7 +286,10 @@ export async function encodeSound(
   return measured;
 }
 
-/** A take's sound as it comes to be heard, cleaned and levelled, as a file that is made once. For hearing the difference before an export. */
+/**
+ * A take's sound as it comes to be heard, cleaned and levelled, as a file that is made once. For
+ * hearing the difference before an export.
+ */
 export async function finishedTake(
   sha: string,
   { lufs, lowCut, noise }: Pick<SoundFinish, 'lufs' | 'lowCut' | 'noise'>,

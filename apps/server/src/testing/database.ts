@@ -11,7 +11,10 @@ declare module 'vitest' {
   }
 }
 
-/** One MariaDB for all server tests, with a database for each worker, in a folder of its own, gone afterwards. */
+/**
+ * One MariaDB for all server tests, with a database for each worker, in a folder of its own, gone
+ * afterwards.
+ */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-test-db-'));
   const password = 'only-for-tests';

@@ -41,7 +41,10 @@ async function empty(sequelize: Sequelize): Promise<void> {
 
 const KEEP_ALIVE_MS = 600_000;
 
-/** A real server on real MariaDB with an empty data folder; `log` collects what it would tell an operator. */
+/**
+ * A real server on real MariaDB with an empty data folder; `log` collects what it would tell an
+ * operator.
+ */
 export async function testServer(
   options: Partial<Pick<AppTools, 'freeBytes'>> & { demo?: boolean; config?: Partial<Config> } = {},
 ) {

@@ -4,7 +4,10 @@ import { api, problemText } from './api.ts';
 import { teamApi } from './team-api.ts';
 import { useAddress } from './use-address.ts';
 
-/** Asked where a link is made that would open on this machine only: by what address do others come here? */
+/**
+ * Asked where a link is made that would open on this machine only: by what address do others come
+ * here?
+ */
 export function AskAddress() {
   const { isHereOnly, known } = useAddress();
   const session = api.useSessionQuery();

@@ -59,7 +59,9 @@ function Revisions({ onDone }: { onDone: () => void }) {
   );
 }
 
-/** Every saved revision, each restorable. Restoring is a change like any other: it can be undone. */
+/**
+ * Every saved revision, each restorable. Restoring is a change like any other: it can be undone.
+ */
 export function HistoryDialog() {
   const [isOpen, setOpen] = useState(false);
   return (

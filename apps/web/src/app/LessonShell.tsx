@@ -45,7 +45,10 @@ const benches = [
   ['log', 'Log'],
 ] as const;
 
-/** Opens a lesson; gives the fault in words when it cannot be read. What this browser kept unsaved is put on top, as a change that can be undone. */
+/**
+ * Opens a lesson; gives the fault in words when it cannot be read. What this browser kept unsaved
+ * is put on top, as a change that can be undone.
+ */
 const openLesson =
   (lessonId: string): AppThunk<Promise<string | null>> =>
   async (dispatch) => {
@@ -98,7 +101,8 @@ function UndoButtons() {
     const onKey = (event: KeyboardEvent) => {
       const key = event.key.toLowerCase();
       if (!(event.ctrlKey || event.metaKey) || (key !== 'z' && key !== 'y')) return;
-      // A field that is not of the lesson has the browser's own undo. The script editor keeps no history.
+      // A field that is not of the lesson has the browser's own undo. The script editor keeps no
+      // history.
       const isOfOther =
         event.target instanceof HTMLElement &&
         /^(INPUT|TEXTAREA)$/.test(event.target.tagName) &&

@@ -12,7 +12,9 @@ import { useOpenLesson } from './use-lesson.ts';
 /** Often enough to be seen soon, seldom enough to cost nothing. */
 const SAY_EVERY_MS = 5_000;
 
-/** Who else is in this lesson at the moment, and where; what they save is taken over or asked about. */
+/**
+ * Who else is in this lesson at the moment, and where; what they save is taken over or asked about.
+ */
 export function Others() {
   const { id, lesson } = useOpenLesson();
   const dispatch = useAppDispatch();

@@ -62,7 +62,10 @@ function DifferenceRow({
   );
 }
 
-/** What both versions are, block by block, with a choice where both changed the same. All of it comes at once: nothing moves under a hand that presses. */
+/**
+ * What both versions are, block by block, with a choice where both changed the same. All of it
+ * comes at once: nothing moves under a hand that presses.
+ */
 function BothVersions({ lessonId, onClose }: { lessonId: string; onClose: () => void }) {
   const open = useAppSelector((state) => state.lesson.open);
   const [read, reading] = api.useLazyRevisionQuery();
@@ -129,8 +132,8 @@ function BothVersions({ lessonId, onClose }: { lessonId: string; onClose: () => 
 }
 
 /**
- * Says that another window or person saved first, without taking the keyboard from who is typing, and asks what to keep.
- * Either way both versions stay in the history.
+ * Says that another window or person saved first, without taking the keyboard from who is typing,
+ * and asks what to keep. Either way both versions stay in the history.
  */
 export function StaleNotice() {
   const save = useAppSelector((state) => state.lesson.open?.save);

@@ -35,7 +35,10 @@ import {
 } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
 
-/** Browsers keep a request of a closed page alive up to 64 KiB; half of that leaves room for letters of two bytes. */
+/**
+ * Browsers keep a request of a closed page alive up to 64 KiB; half of that leaves room for letters
+ * of two bytes.
+ */
 const MOST_KEPT_ALIVE = 32_000;
 
 const raw = fetchBaseQuery({ baseUrl: '/api' });

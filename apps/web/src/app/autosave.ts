@@ -29,7 +29,9 @@ const RETRY_MS = 4_000;
 const draftKey = (lessonId: string) => `zest-draft-${lessonId}`;
 const draftSchema = z.object({ revision: z.number(), lesson: z.unknown() });
 
-/** What this browser holds unsaved of a lesson, from a window that was closed before it could save. */
+/**
+ * What this browser holds unsaved of a lesson, from a window that was closed before it could save.
+ */
 export function readDraft(lessonId: string): { revision: number; lesson: Lesson } | null {
   try {
     const draft = draftSchema.parse(JSON.parse(localStorage.getItem(draftKey(lessonId)) ?? 'null'));
@@ -47,7 +49,10 @@ function keepDraft(lessonId: string, revision: number, lesson: Lesson): void {
   }
 }
 
-/** Keeps what is not on the server yet in this browser; also when the window is closed in mid-typing. */
+/**
+ * Keeps what is not on the server yet in this browser; also when the window is closed in
+ * mid-typing.
+ */
 export function keepOpen({ open }: LessonState): void {
   if (open && open.edited.lesson !== open.stored)
     keepDraft(open.id, open.revision, open.edited.lesson);
@@ -61,8 +66,8 @@ export function dropDraft(lessonId: string): void {
 const underWay = new Map<string, Promise<void>>();
 
 /**
- * Saves the open lesson if it differs from the server's; resolves once the server has all of it, or a save has failed.
- * Refused as stale, the window asks which to keep.
+ * Saves the open lesson if it differs from the server's; resolves once the server has all of it, or
+ * a save has failed. Refused as stale, the window asks which to keep.
  */
 export const saveNow = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
   const id = getState().lesson.open?.id;
@@ -72,7 +77,10 @@ export const saveNow = (): AppThunk<Promise<void>> => async (dispatch, getState)
   await saving;
 };
 
-/** Saves before the server makes something of the lesson; gives why it does not have the newest state, null when it does. */
+/**
+ * Saves before the server makes something of the lesson; gives why it does not have the newest
+ * state, null when it does.
+ */
 export const saveFirst = (): AppThunk<Promise<string | null>> => async (dispatch, getState) => {
   await dispatch(saveNow());
   const { open } = getState().lesson;
@@ -130,7 +138,10 @@ export const keepMine = (): AppThunk<Promise<void>> => async (dispatch, getState
   await dispatch(saveNow());
 };
 
-/** Takes the other window's version; this window's is put into the history first, so that nothing is lost. */
+/**
+ * Takes the other window's version; this window's is put into the history first, so that nothing is
+ * lost.
+ */
 export const takeTheirs = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
   const { open } = getState().lesson;
   if (!open) return;
@@ -174,8 +185,8 @@ export const keepBoth =
   };
 
 /**
- * Hears that the server has a newer revision. A window with nothing unsaved takes it over, which is told by `true`; one with
- * changes of its own asks.
+ * Hears that the server has a newer revision. A window with nothing unsaved takes it over, which is
+ * told by `true`; one with changes of its own asks.
  */
 export const heardOfRevision =
   (lessonId: string, revision: number): AppThunk<Promise<boolean>> =>

@@ -12,7 +12,10 @@ export interface Command {
 
 const sources = new Set<() => readonly Command[]>();
 
-/** Offers commands while the component is shown; they are asked for only when somebody looks for one. */
+/**
+ * Offers commands while the component is shown; they are asked for only when somebody looks for
+ * one.
+ */
 export function useCommands(list: () => readonly Command[]): void {
   const latest = useRef(list);
   useEffect(() => {

@@ -50,7 +50,10 @@ const takeProgress =
     }
   };
 
-/** Listens to the server's job events while somebody is signed in; the browser connects again by itself. */
+/**
+ * Listens to the server's job events while somebody is signed in; the browser connects again by
+ * itself.
+ */
 export function useJobEvents(): void {
   const dispatch = useAppDispatch();
   useEffect(() => {

@@ -60,7 +60,10 @@ const change =
     if (changed !== open.edited) dispatch(edited(changed));
   };
 
-/** Changes the open lesson as one undoable step; with `isTyped`, changes of one intention of the hand are one step. */
+/**
+ * Changes the open lesson as one undoable step; with `isTyped`, changes of one intention of the
+ * hand are one step.
+ */
 export const edit = (label: string, recipe: LessonEdit, isTyped = false) =>
   change((state) => applyEdit(state, label, recipe, isTyped ? intentions.current() : null));
 

@@ -2,7 +2,9 @@ import { z } from 'zod';
 
 const newsSchema = z.object({ classId: z.string(), lessonIds: z.array(z.string().nullable()) });
 type News = z.infer<typeof newsSchema>;
-/** A class in full swing sends many times a second; what came in is asked for this often at most. */
+/**
+ * A class in full swing sends many times a second; what came in is asked for this often at most.
+ */
 const EVERY_MS = 2_000;
 
 const listeners = new Set<(news: News | null) => void>();
@@ -18,7 +20,10 @@ export const missedLogNews = (): void => {
   for (const run of listeners) run(null);
 };
 
-/** Has a log that is shown catch up after news of its class, and of its lesson where it shows one. Gives what ends it. */
+/**
+ * Has a log that is shown catch up after news of its class, and of its lesson where it shows one.
+ * Gives what ends it.
+ */
 export function onLogNews(
   { classId, lesson }: { classId: string; lesson?: string | undefined },
   catchUp: () => Promise<void>,

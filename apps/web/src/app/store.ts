@@ -7,7 +7,8 @@ import type { RootState } from './state.ts';
 
 export const store = configureStore({
   reducer: { lesson: lessonReducer, [api.reducerPath]: api.reducer },
-  // The lesson may be large and is never changed in place; walking it on every action would only cost time.
+  // The lesson may be large and is never changed in place; walking it on every action would only
+  // cost time.
   middleware: (standard) =>
     standard({ serializableCheck: false, immutableCheck: false })
       .prepend(autosave.middleware)

@@ -33,8 +33,9 @@ function sameBlocks(a: Lesson, b: Lesson): boolean {
 }
 
 /**
- * Shows the open lesson to the benches. A figure or a text that changes follows in the next free moments, so that typing
- * never waits for a long lesson to be drawn; blocks that come or go are there at once.
+ * Shows the open lesson to the benches. A figure or a text that changes follows in the next free
+ * moments, so that typing never waits for a long lesson to be drawn; blocks that come or go are
+ * there at once.
  */
 export function ShownLessonProvider({ children }: { children: ReactNode }) {
   const open = useAppSelector((state) => state.lesson.open);
@@ -43,7 +44,8 @@ export function ShownLessonProvider({ children }: { children: ReactNode }) {
     () => (id !== undefined && revision !== undefined && lesson ? { id, revision, lesson } : null),
     [id, revision, lesson],
   );
-  // Keys that come while the whole lesson is being drawn would begin the drawing anew, until it is forced in one go.
+  // Keys that come while the whole lesson is being drawn would begin the drawing anew, until it is
+  // forced in one go.
   const later = useDeferredValue(useSettled(now));
   const shown =
     now && later && now.id === later.id && sameBlocks(now.lesson, later.lesson) ? later : now;
@@ -57,14 +59,20 @@ export function useOpenLesson(): ShownLesson {
   return shown;
 }
 
-/** Gives the open lesson as it is at the moment of asking: for what a click is to act on, which may be ahead of what is shown. */
+/**
+ * Gives the open lesson as it is at the moment of asking: for what a click is to act on, which may
+ * be ahead of what is shown.
+ */
 export function useLessonNow(): () => Lesson {
   const { lesson: shown } = useOpenLesson();
   const store = useStore<RootState>();
   return useCallback(() => store.getState().lesson.open?.edited.lesson ?? shown, [store, shown]);
 }
 
-/** Something of the open lesson as it is this very moment, for fields: one that shows an older state destroys what is typed into it. */
+/**
+ * Something of the open lesson as it is this very moment, for fields: one that shows an older state
+ * destroys what is typed into it.
+ */
 export function useLessonPart<T>(read: (lesson: Lesson) => T): T {
   const { lesson: shown } = useOpenLesson();
   return useAppSelector((state) => read(state.lesson.open?.edited.lesson ?? shown));

@@ -16,7 +16,9 @@ interface BlockPanelProps {
   onAnswer: (text: string) => void;
 }
 
-/** Counts with one big button while it goes on; a time is taken by the same clock as the video's. */
+/**
+ * Counts with one big button while it goes on; a time is taken by the same clock as the video's.
+ */
 function LiveCount({
   prompt,
   scene,

@@ -10,7 +10,10 @@ interface JoinCardProps {
   onMe: (me: Me | null) => void;
 }
 
-/** Whose lesson it is: once, by the code on the student's card. Without it the lesson plays all the same. */
+/**
+ * Whose lesson it is: once, by the code on the student's card. Without it the lesson plays all the
+ * same.
+ */
 export function JoinCard({ classId, code, me, onMe }: JoinCardProps) {
   const [typed, setTyped] = useState(readCard);
   const [fault, setFault] = useState<string | null>(null);

@@ -2,7 +2,10 @@ import { megabytes } from './footage.ts';
 import type { Keeping } from './use-footage.ts';
 import { say } from './words/index.ts';
 
-/** Whether the lesson is kept on the device, so that it plays without a connection. It is said to be kept only once all of it is. */
+/**
+ * Whether the lesson is kept on the device, so that it plays without a connection. It is said to be
+ * kept only once all of it is.
+ */
 export function KeepOffline({ keeping }: { keeping: Keeping }) {
   switch (keeping.kind) {
     case 'none':

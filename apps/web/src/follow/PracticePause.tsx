@@ -3,7 +3,10 @@ import type { PauseMark } from '@zest/core/assembly';
 import { clockText } from '@zest/core/time';
 import { say } from './words/index.ts';
 
-/** The student's own practice: the video waits, the practice clock runs down, then it goes on when told. */
+/**
+ * The student's own practice: the video waits, the practice clock runs down, then it goes on when
+ * told.
+ */
 export function PracticePause({
   mark,
   last,

@@ -8,7 +8,10 @@ function find<S extends Scene['items'][number]['slot']>(scene: Scene, slot: S) {
   );
 }
 
-/** What a screen reader says when something begins; it stays the same while it runs, so it is said once. */
+/**
+ * What a screen reader says when something begins; it stays the same while it runs, so it is said
+ * once.
+ */
 export function announcement(scene: Scene, language: string): string {
   const of = ({ rep, reps }: CounterItem) => say('lesson.of', { at: rep, all: reps });
   const clock = find(scene, 'clock');
@@ -33,7 +36,10 @@ function Count({ counter }: { counter: CounterItem }) {
   );
 }
 
-/** Clock, count and cue in letters as large as the screen allows: on an upright phone the picture is small. */
+/**
+ * Clock, count and cue in letters as large as the screen allows: on an upright phone the picture is
+ * small.
+ */
 export function Readout({ scene }: { scene: Scene | null }) {
   if (!scene) return null;
   const clock = find(scene, 'clock');

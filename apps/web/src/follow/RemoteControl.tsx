@@ -29,7 +29,10 @@ const waitWords = {
   end: 'remote.end',
 } as const;
 
-/** The phone while the lesson plays on a television: large buttons, and the numbers, which go by this phone's student. */
+/**
+ * The phone while the lesson plays on a television: large buttons, and the numbers, which go by
+ * this phone's student.
+ */
 export function RemoteControl({
   lesson,
   source,

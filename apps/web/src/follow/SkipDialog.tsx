@@ -19,8 +19,9 @@ const words = {
 } as const satisfies Record<SkipReason, Word>;
 
 /**
- * Leaving a block out, with the reason: it helps to plan the next lesson. Pain comes before everything else. Nothing else can be
- * done meanwhile; Escape goes on with the lesson, and the keyboard is back where it was.
+ * Leaving a block out, with the reason: it helps to plan the next lesson. Pain comes before
+ * everything else. Nothing else can be done meanwhile; Escape goes on with the lesson, and the
+ * keyboard is back where it was.
  */
 export function SkipDialog({ title, onSkip, onCancel }: SkipDialogProps) {
   const dialog = useRef<HTMLDialogElement>(null);

@@ -1,7 +1,10 @@
 import type { Log } from './use-log.ts';
 import { say } from './words/index.ts';
 
-/** Numbers that do not arrive, with the reason: they stay on this device until they go or are given up. */
+/**
+ * Numbers that do not arrive, with the reason: they stay on this device until they go or are given
+ * up.
+ */
 export function Unsent({
   log: { stuck, tryAgain, discard },
 }: {

@@ -24,7 +24,10 @@ const localTime = (at: string) =>
     minute: '2-digit',
   });
 
-/** Why the server refused, in the page's language, or in its own words where the page has none; when a link opens is said by this device's clock. */
+/**
+ * Why the server refused, in the page's language, or in its own words where the page has none; when
+ * a link opens is said by this device's clock.
+ */
 function inWords({ code, message, at }: Partial<Problem>): string {
   return sayOr(`fault.${code}`, message ?? say('fault.no-connection'), {
     at: at === undefined ? '' : localTime(at),

@@ -98,7 +98,11 @@ export const keepChosen = (chosen: Partial<Choices>): void => keep('zest-choices
 
 const spoken = (tag: string | null) => tag?.split('-')[0]?.toLowerCase();
 
-/** How the lesson is shown: as usual, but for what the card says of hand, language and page, but for what was chosen. @param second the lesson's second language */
+/**
+ * How the lesson is shown: as usual, but for what the card says of hand, language and page, but for
+ * what was chosen.
+ * @param second the lesson's second language
+ */
 export function choicesOf(
   chosen: Partial<Choices>,
   me: Pick<Me, 'hand' | 'language' | 'page'> | null,
@@ -115,7 +119,9 @@ export function choicesOf(
   };
 }
 
-/** What this device's line was last measured to carry, in kilobits a second; null when it never was. */
+/**
+ * What this device's line was last measured to carry, in kilobits a second; null when it never was.
+ */
 export const readLine = (): number | null => read<{ kbit: number }>('zest-line')?.kbit ?? null;
 export const keepLine = (kbit: number): void => keep('zest-line', { kbit });
 

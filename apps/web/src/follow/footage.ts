@@ -5,7 +5,10 @@ export const AS_FILMED = Infinity;
 /** Half of a line is left to whoever else is on it. */
 const PART_OF_LINE = 0.5;
 
-/** The version of a take for so many lines: the largest that has no more, or the smallest there is; null: the take itself. */
+/**
+ * The version of a take for so many lines: the largest that has no more, or the smallest there is;
+ * null: the take itself.
+ */
 export function versionAt({ renditions }: FollowTake, lines: number): FollowRendition | null {
   if (lines === AS_FILMED) return null;
   return renditions.findLast((one) => one.lines <= lines) ?? renditions[0] ?? null;
@@ -33,7 +36,11 @@ const kbitAt = (takes: readonly FollowTake[], lines: number) =>
     ),
   );
 
-/** The largest size that runs without waiting. @param lineKbit what the line was measured to carry, in kilobits a second; null when it was not: then the smallest */
+/**
+ * The largest size that runs without waiting.
+ * @param lineKbit what the line was measured to carry, in kilobits a second; null when it was not:
+ * then the smallest
+ */
 export function sizeFor(takes: readonly FollowTake[], lineKbit: number | null): number {
   const sizes = sizesOf(takes);
   return (

@@ -25,7 +25,10 @@ async function keepAnswer(url: string): Promise<void> {
   await cache.put(url, answer);
 }
 
-/** Keeps this very page, all it has loaded and the lesson, so that it opens without a connection from the first visit on. */
+/**
+ * Keeps this very page, all it has loaded and the lesson, so that it opens without a connection
+ * from the first visit on.
+ */
 export async function keepPage(code: string): Promise<void> {
   await underControl();
   const loaded = performance.getEntriesByType('resource').map(({ name }) => new URL(name));
@@ -53,7 +56,10 @@ export async function isKept({ url, bytes }: Keepable): Promise<boolean> {
   return true;
 }
 
-/** Has the worker fetch and keep what is missing of some footage. @throws when it cannot be had or kept */
+/**
+ * Has the worker fetch and keep what is missing of some footage.
+ * @throws when it cannot be had or kept
+ */
 export async function keepFootage(own: Keepable, isGone: () => boolean): Promise<void> {
   for (let from = 0; from < own.bytes && !isGone(); from += PIECES_AT_ONCE * PIECE_BYTES) {
     const to = Math.min(own.bytes, from + PIECES_AT_ONCE * PIECE_BYTES) - 1;
@@ -79,7 +85,10 @@ export async function dropOthers(kept: readonly Keepable[]): Promise<void> {
     if (isOther(new URL(request.url))) await cache.delete(request);
 }
 
-/** What the line carries, in kilobits a second, by the first piece of some footage; null when that is on the device already. */
+/**
+ * What the line carries, in kilobits a second, by the first piece of some footage; null when that
+ * is on the device already.
+ */
 export async function measureLine(url: string): Promise<number | null> {
   const beganMs = performance.now();
   const answer = await fetch(url, { headers: { range: `bytes=0-${PIECE_BYTES - 1}` } });

@@ -35,8 +35,9 @@ export interface OutboxState {
 const groupOf = ({ code, token }: Waiting) => `${code} ${token}`;
 
 /**
- * Carries entries to the server: kept on the device until it has them, sent again as often as needed. The server keeps
- * each id once, so nothing counts twice. What one lesson's link does not take stays, with the reason, and holds up no other.
+ * Carries entries to the server: kept on the device until it has them, sent again as often as
+ * needed. The server keeps each id once, so nothing counts twice. What one lesson's link does not
+ * take stays, with the reason, and holds up no other.
  */
 export class Outbox {
   #sending: Promise<void> | null = null;
@@ -108,7 +109,10 @@ export class Outbox {
     for (const group of order) if (!(await this.#sendGroup(group, keepalive))) return;
   }
 
-  /** Sends what waits for one link; false where there is no connection, so that nothing else can go either. */
+  /**
+   * Sends what waits for one link; false where there is no connection, so that nothing else can go
+   * either.
+   */
   async #sendGroup(group: string, keepalive: boolean): Promise<boolean> {
     for (;;) {
       const batch = readWaiting()

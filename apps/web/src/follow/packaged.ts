@@ -10,7 +10,10 @@ declare global {
   }
 }
 
-/** The lesson the page came with. Where a learning platform runs it, that is told how far the student got. */
+/**
+ * The lesson the page came with. Where a learning platform runs it, that is told how far the
+ * student got.
+ */
 export function packageSource(): LessonSource {
   const packed = window.zestLesson;
   const api = findApi(window);

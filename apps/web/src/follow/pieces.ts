@@ -1,4 +1,7 @@
-/** Footage is fetched and kept in pieces of this many bytes: small enough that a picture shows soon on a slow line. */
+/**
+ * Footage is fetched and kept in pieces of this many bytes: small enough that a picture shows soon
+ * on a slow line.
+ */
 export const PIECE_BYTES = 128 * 1024;
 /** Says on an answer that its first bytes were on the device already. */
 export const KEPT_HEADER = 'x-kept';
@@ -32,8 +35,8 @@ function wantedRange(header: string | null): { from: number; to: number } | null
 }
 
 /**
- * Answers for footage out of pieces that are kept on the device, and fetches and keeps those that are missing, each of
- * them once, whoever asks.
+ * Answers for footage out of pieces that are kept on the device, and fetches and keeps those that
+ * are missing, each of them once, whoever asks.
  */
 export class PieceStore {
   readonly #coming = new Map<string, Promise<Piece>>();
@@ -56,7 +59,8 @@ export class PieceStore {
           status: 416,
           headers: { 'content-range': `bytes */${total}` },
         });
-      // Who wants the rest takes it a piece at a time, and asks again: nothing hangs on this worker for long.
+      // Who wants the rest takes it a piece at a time, and asks again: nothing hangs on this worker
+      // for long.
       const to = Math.min(
         total - 1,
         range === null

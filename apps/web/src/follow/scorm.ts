@@ -8,7 +8,10 @@ import {
 } from '@zest/core/results';
 import type { KeepsPlace, Place } from './place.ts';
 
-/** The run-time a learning platform offers a SCORM 1.2 page (Run-Time Environment, section 3.3). Every call answers with text. */
+/**
+ * The run-time a learning platform offers a SCORM 1.2 page (Run-Time Environment, section 3.3).
+ * Every call answers with text.
+ */
 export interface ScormApi {
   LMSInitialize(empty: ''): string;
   LMSGetValue(name: string): string;
@@ -26,7 +29,10 @@ interface Framed {
 /** How many frames up it is looked for. */
 const MOST_UP = 10;
 
-/** Looks for the run-time in this window, those around it, and the one that opened it; null where there is none. */
+/**
+ * Looks for the run-time in this window, those around it, and the one that opened it; null where
+ * there is none.
+ */
 export function findApi(from: unknown): ScormApi | null {
   const search = (start: unknown): ScormApi | null => {
     let at = start as Framed | null | undefined;
@@ -61,7 +67,10 @@ interface Kept {
 }
 type Reached = Extract<EntryBody, { kind: 'reached' }>;
 
-/** Milliseconds of the whole, then what was seen: `600000 0-4000 9000-12000`, far below the 4,096 letters that SCORM 1.2 keeps. */
+/**
+ * Milliseconds of the whole, then what was seen: `600000 0-4000 9000-12000`, far below the 4,096
+ * letters that SCORM 1.2 keeps.
+ */
 const writeKept = ({ ofMs, seen }: Kept): string =>
   [String(ofMs), ...seen.map((stretch) => stretch.join('-'))].join(' ');
 
@@ -83,9 +92,10 @@ function readKept(location: string, suspended: string): Kept {
 const MOST_LETTERS = 255;
 
 /**
- * Tells a learning platform how a student gets on: complete once nearly all was seen, the score is the part seen in
- * percent, numbers and answers are interactions. Nothing is judged right or wrong. The place and what was seen before
- * come back at the next visit (`lesson_location`, `suspend_data`).
+ * Tells a learning platform how a student gets on: complete once nearly all was seen, the score is
+ * the part seen in percent, numbers and answers are interactions. Nothing is judged right or wrong.
+ * The place and what was seen before come back at the next visit (`lesson_location`,
+ * `suspend_data`).
  */
 export class ScormReport {
   #interactions: number;

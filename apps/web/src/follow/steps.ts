@@ -36,7 +36,10 @@ export const withAim = (
   form: Pick<ChosenForm, 'target'> | undefined,
 ): ScorePrompt => ({ ...prompt, target: form?.target ?? prompt.target });
 
-/** Which form is chosen for which block: for the whole lesson, or for one block by itself. A block without that form stays as it is shown. */
+/**
+ * Which form is chosen for which block: for the whole lesson, or for one block by itself. A block
+ * without that form stays as it is shown.
+ */
 export function chosenLevels(
   blocks: readonly FollowBlock[],
   level: LevelChoice,

@@ -17,7 +17,10 @@ import type { LessonSource } from './source.ts';
 /** Up to this size footage is kept without being asked for, where data is not to be saved. */
 const SMALL_BYTES = 60e6;
 const NONE: FollowTake[] = [];
-/** Told apart from the same address asked for before the worker answered, so that the video is asked for anew. */
+/**
+ * Told apart from the same address asked for before the worker answered, so that the video is asked
+ * for anew.
+ */
 const BY_WORKER = '#kept';
 
 const savesData = () =>
@@ -40,7 +43,10 @@ export interface Footage {
   slower: () => void;
 }
 
-/** Which version of the footage is played, by what the line carries, and how much of it is kept on the device. */
+/**
+ * Which version of the footage is played, by what the line carries, and how much of it is kept on
+ * the device.
+ */
 export function useFootage(
   source: LessonSource,
   lesson: FollowLesson | null,

@@ -5,7 +5,10 @@ import { Outbox, type OutboxState } from './outbox.ts';
 import type { LessonSource } from './source.ts';
 
 export interface Log extends OutboxState {
-  /** Takes down what happened; with an id it replaces what was said under it. Without a student it stays here. */
+  /**
+   * Takes down what happened; with an id it replaces what was said under it. Without a student it
+   * stays here.
+   */
   note: (body: EntryBody, id?: string) => void;
   tryAgain: (code: string) => void;
   discard: (code: string) => void;

@@ -14,7 +14,10 @@ export interface OwnLines {
   now: readonly Score[];
 }
 
-/** What this student reached before, as far as it is known here: nobody else's numbers come to this page. */
+/**
+ * What this student reached before, as far as it is known here: nobody else's numbers come to this
+ * page.
+ */
 export function useOwnLines(code: string | null, me: Me | null): OwnLines {
   const [before, setBefore] = useState<readonly LogEntry[]>([]);
   const [now, setNow] = useState<readonly LogEntry[]>([]);

@@ -18,8 +18,9 @@ interface Progress {
 }
 
 /**
- * Tells what was played in this visit: one entry that grows; and keeps the place. Gives the furthest place that was played, in milliseconds, and what
- * takes down a stretch that the page itself passes over, for something else was done in its time.
+ * Tells what was played in this visit: one entry that grows; and keeps the place. Gives the
+ * furthest place that was played, in milliseconds, and what takes down a stretch that the page
+ * itself passes over, for something else was done in its time.
  */
 export function useProgress({ note, place, atMs, playing, durationMs }: Progress): {
   furthestMs: number;

@@ -40,7 +40,9 @@ const footage = new PieceStore(
 );
 
 self.addEventListener('install', () => void self.skipWaiting());
-/** Files of pages that were built before, and caches of before, are asked for by no page any more. */
+/**
+ * Files of pages that were built before, and caches of before, are asked for by no page any more.
+ */
 async function clearOld(): Promise<void> {
   for (const name of await caches.keys())
     if (name !== PAGES_CACHE && name !== TAKES_CACHE) await caches.delete(name);

@@ -2,8 +2,8 @@ import type { Shape } from '@zest/core/assembly';
 import { FRAMES } from '@zest/core/overlay';
 
 /**
- * Gives a canvas of a frame's shape as many pixels as its place has on this screen; changing them clears it, so they change only
- * when they must.
+ * Gives a canvas of a frame's shape as many pixels as its place has on this screen; changing them
+ * clears it, so they change only when they must.
  * @returns its width in pixels
  */
 export function fitCanvas(canvas: HTMLCanvasElement, shape: Shape): number {

@@ -11,7 +11,10 @@ const BLUR_PARTS = 24;
 
 const percent = (value: number, of: number) => `${(value * 100) / of}%`;
 
-/** One video on the stage, shown as a look says: turned, fitted, blurred in places, enlarged, mirrored. The export does the same. */
+/**
+ * One video on the stage, shown as a look says: turned, fitted, blurred in places, enlarged,
+ * mirrored. The export does the same.
+ */
 export class Pane {
   readonly video = document.createElement('video');
   readonly #outer = document.createElement('div');

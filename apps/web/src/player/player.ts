@@ -25,8 +25,9 @@ export interface PlayerParts extends StageParts {
 }
 
 /**
- * Plays an assembly: footage in video elements, cards and held frames by its own clock, overlays painted on a
- * canvas from the same scenes the export burns in. While footage runs, the video's own frames drive everything.
+ * Plays an assembly: footage in video elements, cards and held frames by its own clock, overlays
+ * painted on a canvas from the same scenes the export burns in. While footage runs, the video's own
+ * frames drive everything.
  */
 export class LessonPlayer {
   private assembly: Assembly;

@@ -18,7 +18,10 @@ const MOST_APART_S = 0.08;
 /** Pictures of one take that follow each other this closely go on without a seek. */
 const MOST_SKIP_FRAMES = 2;
 
-/** The videos and sounds of a lesson: what of the footage is seen and heard at an instant. It has no clock. */
+/**
+ * The videos and sounds of a lesson: what of the footage is seen and heard at an instant. It has no
+ * clock.
+ */
 export class Stage {
   /** Two panes, stacked: one shows, the other gets the next take ready. */
   private readonly panes: readonly [Pane, Pane];

@@ -1,13 +1,16 @@
 import { markSamples, type MarkKind } from '@zest/core/signal';
 
-/** No loudspeaker on a cable is later; one over the air may be, and is then not made up for wholly. */
+/**
+ * No loudspeaker on a cable is later; one over the air may be, and is then not made up for wholly.
+ */
 const MOST_LATENCY_S = 0.5;
 /** Loudness of the mark in the recording, and on the loudspeaker for other cameras. */
 const MARK_LOUD = { recorded: 0.35, speaker: 0.8 } as const;
 
 /**
- * Where sounds come together: what is recorded (microphone, marks, and the pacer if it is to be heard there) and what the
- * loudspeaker plays (pacer, and marks for other cameras). One clock for all of it.
+ * Where sounds come together: what is recorded (microphone, marks, and the pacer if it is to be
+ * heard there) and what the loudspeaker plays (pacer, and marks for other cameras). One clock for
+ * all of it.
  */
 export class SoundDesk {
   /** Large buffers: a busy machine then loses no sound. What they delay is made up for. */
@@ -17,7 +20,10 @@ export class SoundDesk {
   readonly level: AnalyserNode;
   readonly #recorded: MediaStreamAudioDestinationNode;
   readonly #toRecorded: GainNode;
-  /** What goes into the recording directly waits until the loudspeaker is heard, as the microphone hears it. */
+  /**
+   * What goes into the recording directly waits until the loudspeaker is heard, as the microphone
+   * hears it.
+   */
   readonly #direct: DelayNode;
   readonly #markSpeaker: GainNode;
   #microphone: MediaStreamAudioSourceNode | null = null;
@@ -65,13 +71,19 @@ export class SoundDesk {
     this.#microphone.connect(this.level);
   }
 
-  /** @param recorded the pacer is heard in the recording; @param forOthers the loudspeaker plays the marks */
+  /**
+   * @param recorded the pacer is heard in the recording;
+   * @param forOthers the loudspeaker plays the marks
+   */
   route({ recorded, forOthers }: { recorded: boolean; forOthers: boolean }): void {
     this.#toRecorded.gain.value = recorded ? 1 : 0;
     this.#markSpeaker.gain.value = forOthers ? MARK_LOUD.speaker : 0;
   }
 
-  /** Plays a mark at a moment of the audio clock, into the recording in any case. @returns what calls it off */
+  /**
+   * Plays a mark at a moment of the audio clock, into the recording in any case.
+   * @returns what calls it off
+   */
   mark(kind: MarkKind, number: number, atS: number): () => void {
     const samples = markSamples(kind, number, this.audio.sampleRate);
     const buffer = this.audio.createBuffer(1, samples.length, this.audio.sampleRate);

@@ -10,7 +10,11 @@ import { fetchSpoken } from './spoken.ts';
 
 /** Recording runs this long before the mark, so that a slow camera has its picture. */
 const BEFORE_MARK_MS = 700;
-/** And this long after the end mark: where the machine is busy the encoder is behind, and what it has not done when recording stops is lost (measured: 0.8 s beside a server that starts). It is then lost of this. */
+/**
+ * And this long after the end mark: where the machine is busy the encoder is behind, and what it
+ * has not done when recording stops is lost (measured: 0.8 s beside a server that starts). It is
+ * then lost of this.
+ */
 const AFTER_MARK_MS = 1_500;
 const LOOK_EVERY_MS = 50;
 
@@ -71,7 +75,10 @@ interface Running {
   events: readonly PacerEvent[];
 }
 
-/** One block after another before the cameras: settle, mark, count in, pace, mark, save. The audio clock rules. */
+/**
+ * One block after another before the cameras: settle, mark, count in, pace, mark, save. The audio
+ * clock rules.
+ */
 export class FilmRun {
   #phase: FilmPhase = 'ready';
   #running: Running | null = null;
@@ -96,7 +103,10 @@ export class FilmRun {
     return this.#phase;
   }
 
-  /** Time since the block's first moment, in milliseconds; below 0 while it is counted in, null before. */
+  /**
+   * Time since the block's first moment, in milliseconds; below 0 while it is counted in, null
+   * before.
+   */
   momentMs(): number | null {
     if (!this.#running) return null;
     const nowS = this.#phase === 'paused' ? this.#pausedAtS : this.desk.heardS;

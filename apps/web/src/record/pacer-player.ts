@@ -21,7 +21,10 @@ export class PacerPlayer {
     private readonly spoken: ReadonlyMap<string, AudioBuffer>,
   ) {}
 
-  /** Plays the events; `zeroS` is the moment of the audio clock their times count from. What lies in the past is left out. */
+  /**
+   * Plays the events; `zeroS` is the moment of the audio clock their times count from. What lies in
+   * the past is left out.
+   */
   start(events: readonly PacerEvent[], zeroS: number): void {
     this.stop();
     this.#events = events;

@@ -24,7 +24,9 @@ const FPS = 30;
 export interface PracticeSetting {
   habits: Habits;
   room: Room;
-  /** Where the camera stands and how tall the performer is; null: as the demo's clips were drawn. */
+  /**
+   * Where the camera stands and how tall the performer is; null: as the demo's clips were drawn.
+   */
   place: { camera: Camera; performerCm: number } | null;
 }
 
@@ -39,7 +41,10 @@ export interface PracticeCamera {
   stop: () => void;
 }
 
-/** The simulated stand-in for a camera: the drawn performer doing a block's exercise, with a voice-like sound. */
+/**
+ * The simulated stand-in for a camera: the drawn performer doing a block's exercise, with a
+ * voice-like sound.
+ */
 export async function openPracticeCamera(upright: boolean): Promise<PracticeCamera> {
   const canvas = document.createElement('canvas');
   const [width, height] = upright ? [SHORT, LONG] : [LONG, SHORT];

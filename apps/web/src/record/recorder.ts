@@ -13,7 +13,10 @@ const CHUNK_MS = 1_000;
 /** VP8 first: most browsers encode it without special hardware. */
 const TYPES = ['video/webm;codecs=vp8,opus', 'video/webm', 'video/mp4'];
 const BITS_PER_SECOND = 4_000_000;
-/** With less room than this in the browser's store the teacher is told; in bytes, about ten minutes of recording. */
+/**
+ * With less room than this in the browser's store the teacher is told; in bytes, about ten minutes
+ * of recording.
+ */
 const LITTLE_ROOM = 300_000_000;
 const LOOK_AT_ROOM_EVERY = 10;
 
@@ -27,7 +30,9 @@ export interface Recording {
   stop: () => Promise<void>;
 }
 
-/** What is wrong with the room in this browser's store; null when there is enough, or nobody knows. */
+/**
+ * What is wrong with the room in this browser's store; null when there is enough, or nobody knows.
+ */
 async function roomFault(): Promise<string | null> {
   const { quota, usage } = (await navigator.storage?.estimate?.()) ?? {};
   if (quota === undefined || usage === undefined || quota - usage >= LITTLE_ROOM) return null;
@@ -36,7 +41,8 @@ async function roomFault(): Promise<string | null> {
 
 /**
  * Records a stream: every second's chunk goes into the browser's own store and on to the server.
- * @param onFault called when the browser's store, a device or the connection fails; recording goes on as far as it can
+ * @param onFault called when the browser's store, a device or the connection fails; recording goes
+ * on as far as it can
  */
 export async function record(
   stream: MediaStream,
@@ -59,7 +65,8 @@ export async function record(
   await keepRecording({ ...info, mimeType, startedAt: Date.now() });
   const recorder = new MediaRecorder(stream, { mimeType, videoBitsPerSecond: BITS_PER_SECOND });
   const live = sendLive(takeId);
-  // Its failure is looked at when the recording ends; until then the browser's store has everything.
+  // Its failure is looked at when the recording ends; until then the browser's store has
+  // everything.
   live.done.catch(() => undefined);
   let index = 0;
   let kept = Promise.resolve();

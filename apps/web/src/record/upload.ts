@@ -46,7 +46,8 @@ function run(
       removeFingerprintOnSuccess: true,
       ...(resume && { uploadUrl: `${UPLOADS_PATH}/${takeId}` }),
       onShouldRetry: (error) => {
-        // A refusal in words does not get better by asking again; a begun upload is found by its address.
+        // A refusal in words does not get better by asking again; a begun upload is found by its
+        // address.
         if (problemOf(error)) return false;
         const status = error.originalResponse?.getStatus() ?? 0;
         return (

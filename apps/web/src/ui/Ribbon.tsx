@@ -230,8 +230,8 @@ const RibbonBlock = memo(
 );
 
 /**
- * The whole lesson to scale. Across runs student time; above it the video clock, which stands still where
- * students pause; below it the student clock.
+ * The whole lesson to scale. Across runs student time; above it the video clock, which stands still
+ * where students pause; below it the student clock.
  */
 export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
   const { ref, width } = useWidth();
@@ -240,7 +240,10 @@ export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
     [schedule, width],
   );
   const choose = useLatest(onChoose);
-  /** A section begins with its first block, also where that has no length; an empty one where the next begins. */
+  /**
+   * A section begins with its first block, also where that has no length; an empty one where the
+   * next begins.
+   */
   const startOf = ({ blocks, studentStartMs }: Schedule['sections'][number]) =>
     lefts[schedule.blocks.findIndex(({ block }) => block.id === blocks[0]?.block.id)] ??
     x(studentStartMs);

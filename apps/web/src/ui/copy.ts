@@ -1,6 +1,6 @@
 /**
- * Puts text on the clipboard and says whether it is there. Browsers give pages the clipboard only over HTTPS or on this
- * machine; elsewhere the text is marked and copied as by hand.
+ * Puts text on the clipboard and says whether it is there. Browsers give pages the clipboard only
+ * over HTTPS or on this machine; elsewhere the text is marked and copied as by hand.
  */
 export async function copyText(text: string): Promise<boolean> {
   const isThere = await navigator.clipboard?.writeText(text).then(

@@ -1,6 +1,9 @@
 import { createContext, useContext, useState, type KeyboardEvent } from 'react';
 
-/** Whether the fields here change the lesson, so that undo in them is the lesson's and not the browser's own. */
+/**
+ * Whether the fields here change the lesson, so that undo in them is the lesson's and not the
+ * browser's own.
+ */
 export const UndoOfLesson = createContext(false);
 
 /** Marks the input of such a field for whoever listens to the undo keys. */
@@ -32,8 +35,9 @@ interface Draft<T> {
 }
 
 /**
- * What is typed into a field, beside what is stored of it: every readable text is stored at once, and what changes meanwhile
- * by another hand (undo, another window) is shown. `value` is what is stored at this very moment, never an older state.
+ * What is typed into a field, beside what is stored of it: every readable text is stored at once,
+ * and what changes meanwhile by another hand (undo, another window) is shown. `value` is what is
+ * stored at this very moment, never an older state.
  */
 export function useDraft<T>(value: T, onChange: (value: T) => void): Draft<T> {
   const [typed, setTyped] = useState<Typed<T> | null>(null);

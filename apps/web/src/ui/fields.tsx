@@ -46,7 +46,10 @@ function faultOf(text: string, kind: Kind, { min, max }: FigureProps['range']): 
       : null;
 }
 
-/** Stores every valid figure at once; says what is wrong with any other, and stays with the one before. */
+/**
+ * Stores every valid figure at once; says what is wrong with any other, and stays with the one
+ * before.
+ */
 function Figure({
   label,
   value,
@@ -213,7 +216,10 @@ interface LineProps {
   sx?: TextFieldProps['sx'];
 }
 
-/** Text stored as it is typed; what is too long is cut and said. An emptied required line keeps its old text. */
+/**
+ * Text stored as it is typed; what is too long is cut and said. An emptied required line keeps its
+ * old text.
+ */
 export function TextLine({
   label,
   value,
@@ -278,7 +284,10 @@ interface ShortProps {
   sx?: TextFieldProps['sx'];
 }
 
-/** A text in a form of its own: stored once it can be read, put back to how it is written when the field is left. */
+/**
+ * A text in a form of its own: stored once it can be read, put back to how it is written when the
+ * field is left.
+ */
 export function ShortField({ label, value, read, onChange, helper, sx }: ShortProps) {
   const draft = useDraft(value, onChange);
   const mark = useUndoMark();

@@ -13,7 +13,10 @@ type TextField = HTMLInputElement | HTMLTextAreaElement;
 const isTextField = (target: EventTarget | null): target is TextField =>
   target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement;
 
-/** Where text is put in next: what stands before the caret, how far in, and whether all of it is marked. */
+/**
+ * Where text is put in next: what stands before the caret, how far in, and whether all of it is
+ * marked.
+ */
 interface Caret {
   before: string;
   at: number;
@@ -44,9 +47,9 @@ function caretOf(target: EventTarget | null): Caret | null {
 }
 
 /**
- * Tells one intention of a hand from the next, so that each is one step to undo: a figure set, a sentence typed. A new one
- * begins with another field, a pause, a press of the pointer or Enter, another place in the text, a new sentence, and
- * when all of a text is replaced.
+ * Tells one intention of a hand from the next, so that each is one step to undo: a figure set, a
+ * sentence typed. A new one begins with another field, a pause, a press of the pointer or Enter,
+ * another place in the text, a new sentence, and when all of a text is replaced.
  */
 export class Intentions {
   #current = 1;

@@ -1,11 +1,16 @@
 import type { ScheduledBlock } from '@zest/core/schedule';
 
-/** Where a block without length can be seen and pressed, in pixels; less where there are very many. */
+/**
+ * Where a block without length can be seen and pressed, in pixels; less where there are very many.
+ */
 const EMPTY_PX = 24;
 /** Blocks without length take no more than this part of the ribbon. */
 const EMPTY_PART = 1 / 3;
 
-/** How a lesson lies along a ribbon: to scale, with a little room for each block that has no length yet. In pixels. */
+/**
+ * How a lesson lies along a ribbon: to scale, with a little room for each block that has no length
+ * yet. In pixels.
+ */
 export interface RibbonScale {
   /** Of a millisecond. */
   perMs: number;

@@ -4,7 +4,10 @@ import { isTyping } from './typing.ts';
 /** Buttons and lists keep these keys for themselves. */
 const PRESSING = new Set([' ', 'Enter']);
 
-/** Keys of a whole view, while it is shown; typing, pressed buttons and the browser's own combinations are left alone. */
+/**
+ * Keys of a whole view, while it is shown; typing, pressed buttons and the browser's own
+ * combinations are left alone.
+ */
 export function useKeys(actions: Readonly<Record<string, (() => void) | undefined>>): void {
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     // Whoever had the key before has used it.

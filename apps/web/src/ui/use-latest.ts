@@ -1,6 +1,9 @@
 import { useCallback, useEffect, useRef } from 'react';
 
-/** A function that stays the same at every turn and does what the newest one does, so that rows given it are not drawn anew. */
+/**
+ * A function that stays the same at every turn and does what the newest one does, so that rows
+ * given it are not drawn anew.
+ */
 export function useLatest<A extends unknown[], R = void>(
   run: (...args: A) => R,
 ): (...args: A) => R {

@@ -28,7 +28,8 @@ function seekTo(video: HTMLVideoElement, seconds: number, signal: AbortSignal): 
 }
 
 /**
- * Poses in a video at the moments given, in milliseconds, looked at in a worker one after the other; on the 16:9 frame the video is fitted into.
+ * Poses in a video at the moments given, in milliseconds, looked at in a worker one after the
+ * other; on the 16:9 frame the video is fitted into.
  * @throws Error with words when the video or the model cannot be read; AbortError when stopped
  */
 export async function posesAt(

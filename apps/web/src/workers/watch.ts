@@ -48,14 +48,18 @@ export function questionOf(
   return { pixels: small.getImageData(0, 0, WATCH_SIDE, WATCH_SIDE).data };
 }
 
-/** Watches a playing picture in a worker, one look at a time, more rarely when the machine is slow. */
+/**
+ * Watches a playing picture in a worker, one look at a time, more rarely when the machine is slow.
+ */
 export class LiveWatch {
   readonly #worker = new Worker(new URL('./watch.worker.ts', import.meta.url), { type: 'module' });
   readonly #small = smallCanvas();
   #timer: ReturnType<typeof setTimeout> | undefined;
   #pose: SeenPose | null = null;
   #askedAt = 0;
-  /** Crops of the questions the worker has not answered; one may wait while another is looked at. */
+  /**
+   * Crops of the questions the worker has not answered; one may wait while another is looked at.
+   */
   readonly #asked: Crop[] = [];
   #lookMs = 0;
   #busy: number = BUSY.most;
@@ -96,7 +100,10 @@ export class LiveWatch {
     }
   }
 
-  /** Frames the picture loses show that the machine has too much to do: the watch then steps back, and comes on again slowly. */
+  /**
+   * Frames the picture loses show that the machine has too much to do: the watch then steps back,
+   * and comes on again slowly.
+   */
   #settle(): void {
     const { totalVideoFrames: total, droppedVideoFrames: lost } =
       this.video.getVideoPlaybackQuality();

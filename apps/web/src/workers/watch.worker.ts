@@ -11,7 +11,8 @@ import { WATCH_SIDE as SIDE, type WatchAnswer, type WatchQuestion } from './watc
 const answer = (message: WatchAnswer) => self.postMessage(message);
 
 async function load(): Promise<GraphModel> {
-  // One thread: a second one makes it slower on small machines. The library asks for all three all the same.
+  // One thread: a second one makes it slower on small machines. The library asks for all three all
+  // the same.
   setWasmPaths({
     'tfjs-backend-wasm.wasm': plainWasm,
     'tfjs-backend-wasm-simd.wasm': simdWasm,

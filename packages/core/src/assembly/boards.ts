@@ -34,7 +34,10 @@ interface Wanted {
   ms: number;
 }
 
-/** Told one after the other at the block's beginning: where we are, who it is, what is needed, where things lie. */
+/**
+ * Told one after the other at the block's beginning: where we are, who it is, what is needed, where
+ * things lie.
+ */
 function openingBoards(
   block: Block,
   { lesson, sections, section, isFirstOfSection, newKit }: BoardContext,
@@ -74,7 +77,10 @@ function levelBoards(block: Block, { lesson }: BoardContext): Wanted[] {
   }));
 }
 
-/** Boards of a block in its own time: those of its beginning, other forms while one waits, and the strip wherever nothing else stands. */
+/**
+ * Boards of a block in its own time: those of its beginning, other forms while one waits, and the
+ * strip wherever nothing else stands.
+ */
 export function boardsOf(
   block: Block,
   spans: readonly Span[],

@@ -491,7 +491,8 @@ describe('in a block', () => {
           const any = { ...look, closer: { zoom, from, to }, mirrored };
           const seen = onCamera(any, to);
           const back = onScreen(any, seen);
-          // Whole thousandths of the camera's picture are several of the screen's when it is closer.
+          // Whole thousandths of the camera's picture are several of the screen's when it is
+          // closer.
           expect(Math.abs(back.x - to.x)).toBeLessThanOrEqual(zoom / 200 + 1e-6);
           expect(Math.abs(back.y - to.y)).toBeLessThanOrEqual(zoom / 200 + 1e-6);
         },

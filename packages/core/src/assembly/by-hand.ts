@@ -28,7 +28,10 @@ const byStart = (a: TimeSpan, b: TimeSpan) => a.startMs - b.startMs;
 const over = <T extends Overlay>(list: readonly T[], overlay: T): T[] =>
   [...without(list, overlay), overlay].sort(byStart);
 
-/** What begins in the stretch comes `byMs` later, as long as it stays in the block; the later of two takes the screen. */
+/**
+ * What begins in the stretch comes `byMs` later, as long as it stays in the block; the later of two
+ * takes the screen.
+ */
 function shifted<T extends Overlay>(
   list: readonly T[],
   { fromMs, toMs, byMs }: EditOf<'shift'>,
@@ -147,7 +150,10 @@ export function countersOfTaps(
   });
 }
 
-/** Which side works when, as it was counted: each until its repetition is done. `of`: the stretches that tell of. */
+/**
+ * Which side works when, as it was counted: each until its repetition is done. `of`: the stretches
+ * that tell of.
+ */
 export interface WorkedSides {
   of: TimeSpan[];
   sides: (TimeSpan & { side: Side })[];
@@ -182,7 +188,10 @@ function withSlot(
   return { ...lanes, [slot]: change<Overlay>(lanes[slot]) };
 }
 
-/** The lanes of a block in its own time, with what was changed by hand; stretches end with the block at the latest. */
+/**
+ * The lanes of a block in its own time, with what was changed by hand; stretches end with the block
+ * at the latest.
+ */
 export function withHand(
   planned: OverlayLanes,
   edits: readonly Edit[],

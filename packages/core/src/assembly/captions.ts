@@ -31,14 +31,17 @@ function linesOf(sentence: string): string[] {
   return lines;
 }
 
-/** Speaking weight of a piece of text: its words, or one for text without any, so that nothing gets no time. */
+/**
+ * Speaking weight of a piece of text: its words, or one for text without any, so that nothing gets
+ * no time.
+ */
 function weight(text: string): number {
   return Math.max(1, countWords(text));
 }
 
 /**
- * Captions of a script over `span`, each as long as its share of the words. Never past the span's end;
- * the pieces tile the span exactly. Empty for an empty script or span.
+ * Captions of a script over `span`, each as long as its share of the words. Never past the span's
+ * end; the pieces tile the span exactly. Empty for an empty script or span.
  */
 export function captionsFor(script: string, span: TimeSpan): Caption[] {
   const pieces: string[][] = [];
@@ -58,10 +61,15 @@ export function captionsFor(script: string, span: TimeSpan): Caption[] {
   });
 }
 
-/** A caption stays so long after its words when nothing else is said, so that it can be read to its end. */
+/**
+ * A caption stays so long after its words when nothing else is said, so that it can be read to its
+ * end.
+ */
 const LINGER_MS = 700;
 
-/** Captions of sentences each of which has its time; pieces of a long one share it by their words. */
+/**
+ * Captions of sentences each of which has its time; pieces of a long one share it by their words.
+ */
 export function captionsOfSaid(
   said: readonly (TimeSpan & { text: string })[],
   endMs: number,

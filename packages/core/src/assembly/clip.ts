@@ -2,7 +2,9 @@ import type { TimeSpan } from '../time/index.ts';
 import { clipped } from './by-hand.ts';
 import { emptyLanes, slots, type Assembly, type Overlay } from './types.ts';
 
-/** One block of a cut by itself, without its pause, from 0 on; null when the cut does not show it. */
+/**
+ * One block of a cut by itself, without its pause, from 0 on; null when the cut does not show it.
+ */
 export function clipOfBlock(cut: Assembly, blockId: string): Assembly | null {
   const placed = cut.blocks.find((block) => block.blockId === blockId);
   if (!placed) return null;

@@ -47,14 +47,16 @@ import {
   type TakeFacts,
 } from './types.ts';
 
-/** A talk's footage shorter than this is a slip of the start mark; the planned length stands then. */
+/**
+ * A talk's footage shorter than this is a slip of the start mark; the planned length stands then.
+ */
 const TALK_MIN_MS = 1_000;
 
 /**
- * The first cut: every block in order with its take, its clocks, counters, cues, cautions and captions.
- * A timed block lasts what the plan says; a talk with footage lasts as long as the footage. A block
- * without a usable take becomes a card, so the lesson can always be watched whole. Changes by hand are made where
- * they have a place; those that have none any more are listed.
+ * The first cut: every block in order with its take, its clocks, counters, cues, cautions and
+ * captions. A timed block lasts what the plan says; a talk with footage lasts as long as the
+ * footage. A block without a usable take becomes a card, so the lesson can always be watched whole.
+ * Changes by hand are made where they have a place; those that have none any more are listed.
  * @param takes the takes whose working copies are ready, by id
  */
 export function firstCut(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>): Assembly {
@@ -357,7 +359,9 @@ const speedWords = (speed: number, say: Say) =>
         ? 'At a quarter of the speed'
         : `At ${speed} % of the speed`;
 
-/** What is said over something put in: that it is shown again, and what a still picture points at. */
+/**
+ * What is said over something put in: that it is shown again, and what a still picture points at.
+ */
 function placeExtras(
   lanes: OverlayLanes,
   { runs }: Reel,

@@ -73,7 +73,10 @@ function withLevel(
   };
 }
 
-/** A lesson as one student wants to see it: the same cut and times, other sizes and colours, and the chosen forms in place of the usual ones. */
+/**
+ * A lesson as one student wants to see it: the same cut and times, other sizes and colours, and the
+ * chosen forms in place of the usual ones.
+ */
 export function forStudent(
   assembly: Assembly,
   { larger, contrast, calm, levels }: StudentView,
@@ -124,7 +127,10 @@ export function lastMoveStart(
   return Math.max(0, ...starts.filter((startMs) => startMs <= ms - JUST_BEGUN_MS));
 }
 
-/** When a student is asked for a number: after each try of a block, in the order of tries. Where the video leaves time to write it down, that time is part of it. */
+/**
+ * When a student is asked for a number: after each try of a block, in the order of tries. Where the
+ * video leaves time to write it down, that time is part of it.
+ */
 export function scoreMoments(
   { lanes, blocks }: Pick<Assembly, 'lanes' | 'blocks'>,
   blockId: string,

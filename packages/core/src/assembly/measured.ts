@@ -12,13 +12,18 @@ import type { TimeSpan } from '../time/index.ts';
 import type { Footing } from './pictures.ts';
 import type { TakeFacts } from './types.ts';
 
-/** Repetitions planned one after the other, and those seen in their time. Times in the block's own. */
+/**
+ * Repetitions planned one after the other, and those seen in their time. Times in the block's own.
+ */
 export interface CountedBout extends TimeSpan {
   side: Side | null;
   /** The plan says sides at all. */
   isSided: boolean;
   planned: number;
-  /** Those seen; done left and right in turn they are one each, or two for one where the plan counts both as one. */
+  /**
+   * Those seen; done left and right in turn they are one each, or two for one where the plan counts
+   * both as one.
+   */
   done: SeenRepetition[];
   /** How far was counted aloud meanwhile; null where nobody counts, or it is not plainly heard. */
   aloud: number | null;
@@ -51,14 +56,20 @@ function plannedBouts(
   return bouts;
 }
 
-/** Seen this part of the plan more or less often, with nobody counting along, is believed; twice or half as often is one movement taken for two, or two for one. */
+/**
+ * Seen this part of the plan more or less often, with nobody counting along, is believed; twice or
+ * half as often is one movement taken for two, or two for one.
+ */
 const MOST_OFF = 0.25;
 
 const isBorneOut = (done: number, planned: number, aloud: number | null) =>
   done === planned ||
   (aloud === null ? Math.abs(done - planned) <= Math.max(1, planned * MOST_OFF) : done === aloud);
 
-/** Numbers counted aloud in a stretch of the take; counted from one twice, as for two sides, they are added up. */
+/**
+ * Numbers counted aloud in a stretch of the take; counted from one twice, as for two sides, they
+ * are added up.
+ */
 function countedAloud(said: TakeFacts['said'], { startMs, endMs }: TimeSpan): number | null {
   const own = (said?.counts ?? []).filter(
     (count) =>
@@ -95,8 +106,9 @@ export const performersOf = ({ shots }: Pick<Block, 'shots'>): number =>
   Math.max(1, ...shots.map(({ performers }) => performers));
 
 /**
- * Repetitions of a block counted in its take, bout by bout; null when nobody has looked at the take or nobody is seen in it.
- * One body is followed: with several performers in the picture nothing is sure.
+ * Repetitions of a block counted in its take, bout by bout; null when nobody has looked at the take
+ * or nobody is seen in it. One body is followed: with several performers in the picture nothing is
+ * sure.
  */
 export function countedBouts(
   block: Pick<Block, 'shots'>,
@@ -166,7 +178,10 @@ export function tapsOf(bouts: readonly CountedBout[] | null): EditOf<'taps'>['ta
 export const shortOf = ({ done }: CountedBout): SeenRepetition[] =>
   done.filter(({ size, confidence }) => size < WHOLE_REPETITION && confidence >= SURE_REPETITION);
 
-/** A sentence of a block's script in the block's own time; `isSaid` false: it was left out. Null times: not known. */
+/**
+ * A sentence of a block's script in the block's own time; `isSaid` false: it was left out. Null
+ * times: not known.
+ */
 export interface SpokenSentence extends Sentence {
   startMs: number | null;
   endMs: number | null;
@@ -196,7 +211,10 @@ function sureAround(
   return { before: heard.slice(0, at).findLast(isSure), after: heard.slice(at + 1).find(isSure) };
 }
 
-/** Not found between sentences that surely were, or at an end, and with no other speech there that could be it: it was left out. */
+/**
+ * Not found between sentences that surely were, or at an end, and with no other speech there that
+ * could be it: it was left out.
+ */
 function wasLeftOut(
   { sentences: heard, added }: NonNullable<TakeFacts['said']>,
   at: number,
@@ -219,8 +237,9 @@ function wasLeftOut(
 }
 
 /**
- * A block's sentences where they were found in its take. Each is trusted by itself, or by its place between others that
- * are sure; one whose words were changed since has no time of its own. Null when nobody has looked for them.
+ * A block's sentences where they were found in its take. Each is trusted by itself, or by its place
+ * between others that are sure; one whose words were changed since has no time of its own. Null
+ * when nobody has looked for them.
  */
 export function spokenSentences(
   script: string,
@@ -252,7 +271,10 @@ export function spokenSentences(
   return withHand(found, byHand);
 }
 
-/** Starts set by hand move their sentence; those between two of them, or after the last, go along with their neighbours. */
+/**
+ * Starts set by hand move their sentence; those between two of them, or after the last, go along
+ * with their neighbours.
+ */
 function withHand(found: SpokenSentence[], byHand: readonly EditOf<'said'>[]): SpokenSentence[] {
   if (byHand.length === 0) return found;
   const pins = byHand
@@ -291,7 +313,10 @@ function withHand(found: SpokenSentence[], byHand: readonly EditOf<'said'>[]): S
   });
 }
 
-/** The same with every time known: what is not is laid evenly, by words, between what is. Sentences that were left out are not among them. */
+/**
+ * The same with every time known: what is not is laid evenly, by words, between what is. Sentences
+ * that were left out are not among them.
+ */
 export function laidSentences(
   found: readonly SpokenSentence[],
   body: TimeSpan,

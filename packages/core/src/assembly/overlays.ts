@@ -20,7 +20,9 @@ import type {
   SideOverlay,
 } from './types.ts';
 
-/** A caution stays this long at the start of its block; several share the time one after the other. */
+/**
+ * A caution stays this long at the start of its block; several share the time one after the other.
+ */
 const CAUTION_MS = 5_000;
 /** A cue is on screen at least this long, so that it can be read while moving. */
 const CUE_MIN_MS = 2_500;
@@ -175,7 +177,9 @@ const MOVES: ReadonlySet<SpanKind> = new Set([
 /** Each of these is a stretch of its own; others of one kind that follow each other are one. */
 const ALONE: ReadonlySet<SpanKind> = new Set(['work', 'hold', 'play', 'lap']);
 
-/** Runs of neighbouring spans of a kind, each as one stretch: the repetitions of one side, one work. */
+/**
+ * Runs of neighbouring spans of a kind, each as one stretch: the repetitions of one side, one work.
+ */
 function stretches(spans: readonly Span[], kinds: ReadonlySet<SpanKind>): TimeSpan[] {
   const found: (TimeSpan & { kind: SpanKind })[] = [];
   for (const { kind, startMs, endMs } of spans) {
@@ -187,7 +191,10 @@ function stretches(spans: readonly Span[], kinds: ReadonlySet<SpanKind>): TimeSp
   return found;
 }
 
-/** Shows the cues one after the other over the stretch, as many as have time to be read, equally long. */
+/**
+ * Shows the cues one after the other over the stretch, as many as have time to be read, equally
+ * long.
+ */
 function spread(cues: readonly Cue[], over: TimeSpan): CueOverlay[] {
   const length = over.endMs - over.startMs;
   const count = Math.min(cues.length, Math.max(1, Math.floor(length / CUE_MIN_MS)));
@@ -199,10 +206,16 @@ function spread(cues: readonly Cue[], over: TimeSpan): CueOverlay[] {
   });
 }
 
-/** A cue tied to a sentence comes up with it and stays this long, or until the next sentence with one. */
+/**
+ * A cue tied to a sentence comes up with it and stays this long, or until the next sentence with
+ * one.
+ */
 const SPOKEN_MS = 5_000;
 
-/** Cues tied to sentences of a talk, each when its sentence is spoken; those of one sentence share its time. */
+/**
+ * Cues tied to sentences of a talk, each when its sentence is spoken; those of one sentence share
+ * its time.
+ */
 /** When a sentence of the script is said, in the block's own time; null: not known. */
 export type SaidAt = (sentence: Sentence) => number | null;
 
@@ -252,7 +265,10 @@ function fillGaps(
   return filled;
 }
 
-/** Turns a long list round by `by` places, so that what had no time in one stretch comes in the next. */
+/**
+ * Turns a long list round by `by` places, so that what had no time in one stretch comes in the
+ * next.
+ */
 function turned<T>(list: readonly T[], by: number): T[] {
   const at = list.length ? by % list.length : 0;
   return [...list.slice(at), ...list.slice(0, at)];
@@ -278,7 +294,10 @@ function scoreText(block: Block, say: Say): string {
   }
 }
 
-/** `ready` cues before the move, `action` cues while it runs, `finish` cues at its end; commands where they are called. */
+/**
+ * `ready` cues before the move, `action` cues while it runs, `finish` cues at its end; commands
+ * where they are called.
+ */
 function moveCues(
   block: Block,
   cues: readonly Cue[],
@@ -372,9 +391,9 @@ function placedCues(
 }
 
 /**
- * Cue cards of a block, at the moments they belong to; `throughout` cues wherever nothing else stands. In
- * a talk a cue comes with its sentence, and those without one follow each other in the time between.
- * Commands and questions take the place of cues.
+ * Cue cards of a block, at the moments they belong to; `throughout` cues wherever nothing else
+ * stands. In a talk a cue comes with its sentence, and those without one follow each other in the
+ * time between. Commands and questions take the place of cues.
  */
 export function cuesOf(
   block: Block,
@@ -410,7 +429,10 @@ function seenSide(side: Side, facing: Block['facing']['performer'], mirrored: bo
   return ((side === 'left') === (facing === 'away')) !== mirrored ? 'left' : 'right';
 }
 
-/** Which side works when, as planned or as it was counted, neighbours of one side as one; `mirroredAt` says whether the picture is turned round at a moment. */
+/**
+ * Which side works when, as planned or as it was counted, neighbours of one side as one;
+ * `mirroredAt` says whether the picture is turned round at a moment.
+ */
 export function sidesOf(
   { facing }: Block,
   spans: readonly Span[],

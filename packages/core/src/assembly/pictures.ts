@@ -4,7 +4,10 @@ import { firstFrameFrom, type TimeSpan } from '../time/index.ts';
 import { againOnceMs, type Run } from './reel.ts';
 import type { CardText, Look, Region, Segment, Source, TakeFacts, TakeSource } from './types.ts';
 
-/** A take as it lies under a block: where the block's first moment is in it, the frames of it that may be shown, and its clock. */
+/**
+ * A take as it lies under a block: where the block's first moment is in it, the frames of it that
+ * may be shown, and its clock.
+ */
 export interface Footing {
   takeId: string;
   startMs: number;
@@ -18,7 +21,10 @@ export type Picture =
   | { kind: 'take'; footing: Footing }
   | { kind: 'cards'; cards: readonly { fromMs: number; card: CardText }[] };
 
-/** Where a block starts in its take: set by hand, else by the take's mark, else the take's beginning. In milliseconds of the working copy. */
+/**
+ * Where a block starts in its take: set by hand, else by the take's mark, else the take's
+ * beginning. In milliseconds of the working copy.
+ */
 export function startInTake(
   footage: Pick<Footage, 'startsAtMs'>,
   take: Pick<TakeFacts, 'marked'>,
@@ -46,7 +52,10 @@ export function takeFrameAt(segment: TimeSpan, source: TakeSource, frame: number
   );
 }
 
-/** The part of the frame that is shown `part` (0 to 1) of the way through a closer view, in thousandths. */
+/**
+ * The part of the frame that is shown `part` (0 to 1) of the way through a closer view, in
+ * thousandths.
+ */
 export function closerRegion(
   { zoom, from, to }: NonNullable<Look['closer']>,
   part: number,
@@ -70,7 +79,9 @@ export function onScreen(look: Look, { x, y }: { x: number; y: number }): { x: n
   return { x: look.mirrored ? 1_000 - across : across, y: ((y - shown.y) * 1_000) / shown.height };
 }
 
-/** The place of the camera's picture that is seen at a place on screen; the way back of `onScreen`. */
+/**
+ * The place of the camera's picture that is seen at a place on screen; the way back of `onScreen`.
+ */
 export function onCamera(look: Look, { x, y }: { x: number; y: number }): { x: number; y: number } {
   const shown = look.closer
     ? closerRegion(look.closer, 0)
@@ -96,7 +107,9 @@ function takeSource(
   };
 }
 
-/** What a segment would go on to show after its end; its last frame once its footage has run out. */
+/**
+ * What a segment would go on to show after its end; its last frame once its footage has run out.
+ */
 function goingOn(segment: Segment): Source {
   const { source } = segment;
   return source.kind === 'card'
@@ -111,7 +124,10 @@ function stillOf(segment: TimeSpan, source: Source, frame: number): Source {
   return { ...source, inFrame, takeFrames: inFrame + 1, speed: 1 };
 }
 
-/** Where a path is at a moment: evenly from point to point, still before the first and after the last. */
+/**
+ * Where a path is at a moment: evenly from point to point, still before the first and after the
+ * last.
+ */
 function onPath(path: EditOf<'closer'>['path'], ms: number): { x: number; y: number } {
   const next = path.findIndex(({ atMs }) => atMs > ms);
   const [a, b] = [
@@ -137,7 +153,9 @@ interface Filming {
   takes: ReadonlyMap<string, TakeFacts>;
 }
 
-/** The pictures of one block: its runs as segments, cut wherever a change by hand begins or ends. */
+/**
+ * The pictures of one block: its runs as segments, cut wherever a change by hand begins or ends.
+ */
 export class Pictures {
   readonly #edits: readonly PictureEdit[];
   readonly #borders: readonly number[];
@@ -197,7 +215,10 @@ export class Pictures {
     return { kind: 'card', card: shown?.card ?? { heading: '', lines: [] } };
   }
 
-  /** The block's own time from `fromMs` to `toMs`, at a speed, as segments from `atMs` of the video on. */
+  /**
+   * The block's own time from `fromMs` to `toMs`, at a speed, as segments from `atMs` of the video
+   * on.
+   */
   #own(
     fromMs: number,
     toMs: number,
@@ -240,7 +261,10 @@ export class Pictures {
     });
   }
 
-  /** The segments of the block's runs, which begin at `atMs` of the video. `before` is the segment it follows, for a fade. */
+  /**
+   * The segments of the block's runs, which begin at `atMs` of the video. `before` is the segment
+   * it follows, for a fade.
+   */
   segments(
     runs: readonly Run[],
     atMs: number,

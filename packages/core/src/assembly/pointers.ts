@@ -5,7 +5,10 @@ import type { PointerOverlay, TakeFacts } from './types.ts';
 
 /** A joint that is lost for longer than this is not pointed at. */
 const LOST_MS = 600;
-/** The arrow moves in steps of at least this, in thousandths of the picture: less would only tremble. */
+/**
+ * The arrow moves in steps of at least this, in thousandths of the picture: less would only
+ * tremble.
+ */
 const STEP = 6;
 /** Arrow and words need this much beside the place, in thousandths of the picture's width. */
 const ROOM = 310;
@@ -13,7 +16,10 @@ const ROOM = 310;
 /** The side of a place with more room for words. */
 export const roomySide = ({ x }: { x: number }): Side => (x < 500 ? 'right' : 'left');
 
-/** One side for the whole stretch: away from the middle, where the body is, if there is room all the time. */
+/**
+ * One side for the whole stretch: away from the middle, where the body is, if there is room all the
+ * time.
+ */
 function wordsSide(places: readonly { x: number }[]): Side {
   const xs = places.map(({ x }) => x);
   const usual = middle(xs);
@@ -22,7 +28,10 @@ function wordsSide(places: readonly { x: number }[]): Side {
   return roomySide({ x: usual });
 }
 
-/** An arrow at a joint, look by look where the joint is seen, in the block's own time; none when nobody has looked at the take. */
+/**
+ * An arrow at a joint, look by look where the joint is seen, in the block's own time; none when
+ * nobody has looked at the take.
+ */
 export function pointersAt(
   { fromMs, toMs, joint, text }: EditOf<'point'>,
   { startMs, rate }: Footing,

@@ -11,7 +11,10 @@ export interface DroppedEdit {
 /** What stands between two moments of a block. */
 export type Extra = EditOf<'again'> | EditOf<'freeze'> | EditOf<'card'> | EditOf<'picture'>;
 
-/** A stretch of a block's video: its own time from `fromMs` to `toMs`, or something put in. `atMs` counts from the block's start in the video. */
+/**
+ * A stretch of a block's video: its own time from `fromMs` to `toMs`, or something put in. `atMs`
+ * counts from the block's start in the video.
+ */
 export type Run =
   | { kind: 'own'; atMs: number; fromMs: number; toMs: number }
   | { kind: 'extra'; atMs: number; lengthMs: number; edit: Extra };
@@ -58,7 +61,10 @@ export function whyNot(edit: Edit, bodyMs: number): string | null {
   return null;
 }
 
-/** The block's own time without what is left out, with what is put in. Edits that `whyNot` refuses must not be among them. */
+/**
+ * The block's own time without what is left out, with what is put in. Edits that `whyNot` refuses
+ * must not be among them.
+ */
 export function reelOf(bodyMs: number, edits: readonly Edit[]): Reel {
   const gaps = joined(
     edits.filter((edit) => edit.kind === 'leave-out'),
@@ -113,7 +119,10 @@ export function inVideo({ runs }: Reel, span: TimeSpan): (TimeSpan & { goneMs: n
   });
 }
 
-/** The block's own moment that is on screen at `ms` of the block's video; in something put in, the moment it stands at. */
+/**
+ * The block's own moment that is on screen at `ms` of the block's video; in something put in, the
+ * moment it stands at.
+ */
 export function ownMoment({ runs }: Reel, ms: number): number {
   let ownMs = 0;
   for (const run of runs) {

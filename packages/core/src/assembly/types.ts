@@ -5,11 +5,16 @@ import type { Watched } from '../signal/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { DroppedEdit, Reel } from './reel.ts';
 
-/** What assembly must know of a take: the length of its working copy in frames at the output rate. */
+/**
+ * What assembly must know of a take: the length of its working copy in frames at the output rate.
+ */
 export interface TakeFacts {
   id: string;
   frames: number;
-  /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; null without marks. */
+  /**
+   * Where its sync marks say the block starts and ends, in milliseconds of the working copy; null
+   * without marks.
+   */
   marked: { startMs: number; endMs: number | null; rate: number | null } | null;
   /** What was seen and heard of it; left out until somebody has looked. */
   watched?: Watched | undefined;
@@ -39,7 +44,10 @@ export interface CardText {
 
 /** Where a segment's picture comes from. */
 export type Source =
-  /** Frames of a working copy from `inFrame`, `speed` of them for each shown; when they run out the last one is held. */
+  /**
+   * Frames of a working copy from `inFrame`, `speed` of them for each shown; when they run out the
+   * last one is held.
+   */
   | { kind: 'take'; takeId: string; inFrame: number; takeFrames: number; speed: number }
   | { kind: 'card'; card: CardText };
 
@@ -51,12 +59,18 @@ export interface Region {
   height: number;
 }
 
-/** How footage is shown, in this order: turned, fitted into the frame, blurred in places, a part of it enlarged, mirrored. */
+/**
+ * How footage is shown, in this order: turned, fitted into the frame, blurred in places, a part of
+ * it enlarged, mirrored.
+ */
 export interface Look {
   /** Quarter turns clockwise. */
   quarters: number;
   blurs: Region[];
-  /** The part of the frame that fills it, at the segment's start and end; its size does not change. Null: all of it. */
+  /**
+   * The part of the frame that fills it, at the segment's start and end; its size does not change.
+   * Null: all of it.
+   */
   closer: { zoom: number; from: { x: number; y: number }; to: { x: number; y: number } } | null;
   mirrored: boolean;
 }
@@ -122,7 +136,10 @@ export interface CueOverlay extends TimeSpan {
   slot: 'cue';
   text: string;
   moment: CueMoment;
-  /** The right form beside the usual mistake; null when it is not said, or not long enough on screen. */
+  /**
+   * The right form beside the usual mistake; null when it is not said, or not long enough on
+   * screen.
+   */
   pair: { right: string; wrong: string } | null;
 }
 
@@ -143,7 +160,10 @@ export interface PointerOverlay extends TimeSpan {
   words: Side;
 }
 
-/** Where a side of the performer is seen: on that side of the screen, or nearer to or further from the camera. */
+/**
+ * Where a side of the performer is seen: on that side of the screen, or nearer to or further from
+ * the camera.
+ */
 export type SeenSide = 'left' | 'right' | 'near' | 'far';
 
 /** Which side works, and how that is to be read. */
@@ -240,13 +260,19 @@ export interface Chapter extends TimeSpan {
 export interface PlacedBlock extends TimeSpan {
   blockId: string;
   reel: Reel;
-  /** What must stay seen, in thousandths of the picture: the performer by the framing plan, or a card's words; null where neither is. */
+  /**
+   * What must stay seen, in thousandths of the picture: the performer by the framing plan, or a
+   * card's words; null where neither is.
+   */
   performer: Region | null;
   /** Places chosen by hand: the left upper corner of what a slot shows, in thousandths. */
   places: { slot: Slot; x: number; y: number }[];
 }
 
-/** The frame a lesson is shown in: 16:9, or 9:16 with the picture above and what is said about it below. */
+/**
+ * The frame a lesson is shown in: 16:9, or 9:16 with the picture above and what is said about it
+ * below.
+ */
 export const shapes = ['wide', 'upright'] as const;
 export type Shape = (typeof shapes)[number];
 
@@ -255,7 +281,9 @@ export interface Assembly {
   title: string;
   durationMs: number;
   shape: Shape;
-  /** The language of its texts, and the second one where both are shown: its translations by text. */
+  /**
+   * The language of its texts, and the second one where both are shown: its translations by text.
+   */
   words: {
     language: string;
     other: { language: string; texts: Readonly<Record<string, string>> } | null;

@@ -298,7 +298,8 @@ describe('the check', () => {
       remedy: { label: 'Make them 100 %' },
     });
     expect(remedied(laptop, 'small words')).toEqual([]);
-    // On a picture 65 mm high letters of 52/720 x 0.67 of it are 3.15 mm: at 1 m 10.8 minutes of arc (arithmetic); 130 % of that are 14.
+    // On a picture 65 mm high letters of 52/720 x 0.67 of it are 3.15 mm: at 1 m 10.8 minutes of
+    // arc (arithmetic); 130 % of that are 14.
     expect(about(seenOn('phone at 1 m'), 'small words')[0]).toMatchObject({
       say: expect.stringMatching(
         /look 11 minutes of arc high on a phone at 1 m.*Even at 130 % they look 14: ask for a larger screen/,

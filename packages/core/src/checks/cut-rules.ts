@@ -205,11 +205,17 @@ export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
   return [...worst.values()];
 }
 
-/** The part of the performer that may be covered while something is to be copied, and how long more of it may be. */
+/**
+ * The part of the performer that may be covered while something is to be copied, and how long more
+ * of it may be.
+ */
 const COVERED = 0.12;
 const COVERED_MS = 1_000;
 
-/** What is pointed at lies where every screen shows it; everything else on screen is kept there by itself. */
+/**
+ * What is pointed at lies where every screen shows it; everything else on screen is kept there by
+ * itself.
+ */
 export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
   return cut.blocks.flatMap((block): Found[] => {
     const outside = cut.lanes.pointer.flatMap((pointer) => {
@@ -244,7 +250,9 @@ export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
   });
 }
 
-/** Where the performer is seen most of the time, by what was watched; null when nobody has looked. */
+/**
+ * Where the performer is seen most of the time, by what was watched; null when nobody has looked.
+ */
 function seenRegion(
   lesson: Lesson,
   takes: ReadonlyMap<string, TakeFacts>,

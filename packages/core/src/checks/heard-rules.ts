@@ -75,7 +75,10 @@ export function scriptSaid(blocks: readonly WatchedBlock[]): Found[] {
   });
 }
 
-/** Within a sentence, without the pauses about it, people speak 180 to 240 words a minute (from memory). */
+/**
+ * Within a sentence, without the pauses about it, people speak 180 to 240 words a minute (from
+ * memory).
+ */
 const MOST_WPM = 250;
 /** A shorter sentence tells nothing about a pace. */
 const PACED_WORDS = 5;
@@ -115,7 +118,10 @@ export function saidSlowly(blocks: readonly WatchedBlock[]): Found[] {
   });
 }
 
-/** Speech nearer to what is heard between it than this is hard to follow (common practice); WCAG 2.2, 1.4.7 asks for 20 dB over music. */
+/**
+ * Speech nearer to what is heard between it than this is hard to follow (common practice); WCAG
+ * 2.2, 1.4.7 asks for 20 dB over music.
+ */
 const OVER_NOISE_DB = 15;
 const OVER_MUSIC_DB = 20;
 /** Softer than this, raised to the usual loudness, brings the room's hiss up with it. */

@@ -25,7 +25,10 @@ export interface LessonToCheck {
   measure: Measure;
 }
 
-/** Everything that is not as it should be, the worst harm first, in the order of the lesson; what is left so comes with the teacher's word. */
+/**
+ * Everything that is not as it should be, the worst harm first, in the order of the lesson; what is
+ * left so comes with the teacher's word.
+ */
 export function checkLesson({ lesson, cut, takes, makeId, measure }: LessonToCheck): Finding[] {
   const plan = { lesson, schedule: scheduleLesson(lesson), makeId };
   const made = { lesson, cut, schedule: plan.schedule, takes };

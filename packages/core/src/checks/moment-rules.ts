@@ -46,7 +46,10 @@ function timedBlocks({ lesson, schedule, cut }: CutOfPlan): TimedBlock[] {
   });
 }
 
-/** When, in the video, something is done or shown that is to be copied; the whole of a block that has no such time of its own. */
+/**
+ * When, in the video, something is done or shown that is to be copied; the whole of a block that
+ * has no such time of its own.
+ */
 export function copiedIn(placed: PlacedBlock, schedule: Schedule): TimeSpan[] {
   const spans =
     schedule.blocks

@@ -34,7 +34,10 @@ const SAID = new RegExp(
   'giu',
 );
 
-/** Figures a block's script may name, by their unit; the first is what it mostly means. No entry: anything may be meant. */
+/**
+ * Figures a block's script may name, by their unit; the first is what it mostly means. No entry:
+ * anything may be meant.
+ */
 function figuresOf(block: Block): Partial<Record<Unit, readonly number[]>> {
   const seconds = (...ms: number[]) => ms.map((one) => one / 1_000);
   const shown = 'demo' in block && block.demo ? [block.demo.times] : [];
@@ -94,7 +97,10 @@ function figuresOf(block: Block): Partial<Record<Unit, readonly number[]>> {
   }
 }
 
-/** What the script says how often and how long is what is planned. English texts; others are not read. */
+/**
+ * What the script says how often and how long is what is planned. English texts; others are not
+ * read.
+ */
 export function numbersAsPlanned({ lesson }: { lesson: Lesson }): Found[] {
   if (!/^en\b/.test(lesson.settings.language)) return [];
   return blocksOf(lesson).flatMap((block): Found[] => {

@@ -213,7 +213,10 @@ export function performerInPicture(blocks: readonly WatchedBlock[]): Found[] {
   });
 }
 
-/** A performer smaller than this part of the picture's height cannot be made out on a phone (common practice). */
+/**
+ * A performer smaller than this part of the picture's height cannot be made out on a phone (common
+ * practice).
+ */
 const SMALLEST = 0.3;
 
 export function performerLargeEnough(blocks: readonly WatchedBlock[]): Found[] {

@@ -13,7 +13,10 @@ import { findingsIn, type Watched, type WatchedFindings } from '../signal/index.
 import type { TimeSpan } from '../time/index.ts';
 import { quoted } from './finding.ts';
 
-/** A block whose take was looked at, with what is in the part of it that is shown. All times in the block's own. */
+/**
+ * A block whose take was looked at, with what is in the part of it that is shown. All times in the
+ * block's own.
+ */
 export interface WatchedBlock {
   block: Block;
   placed: PlacedBlock;

@@ -75,7 +75,10 @@ const NAMED_WHY =
 /** A first and a family name look like this; a role does not. */
 const FULL_NAME = /^\p{Lu}\p{Ll}+ (\p{Lu}\p{Ll}+[- ]?)+$/u;
 
-/** Words with capitals beside each other within a sentence; at its beginning the first word is capital anyway. */
+/**
+ * Words with capitals beside each other within a sentence; at its beginning the first word is
+ * capital anyway.
+ */
 const CAPITALS_WITHIN = /(?<=[\p{Ll}\p{N},] )\p{Lu}\p{Ll}+(?:[ -]\p{Lu}\p{Ll}+)+/gu;
 /** People have two or three names; what has more is called something else. */
 const MOST_NAMES = 3;
@@ -99,7 +102,10 @@ function toldTexts(block: Block): string[] {
   ];
 }
 
-/** Nobody is named in full in what is said or shown. What the lesson itself is called, its series, skills and parts are no people. */
+/**
+ * Nobody is named in full in what is said or shown. What the lesson itself is called, its series,
+ * skills and parts are no people.
+ */
 export function nobodyNamedInText({ lesson }: { lesson: Lesson }): Found[] {
   if (CAPITAL_NOUNS.test(lesson.settings.language)) return [];
   const blocks = blocksOf(lesson);

@@ -18,7 +18,10 @@ export const archivedTakeSchema = z.strictObject({
   source: z.enum(['upload', 'camera', 'practice', 'picture', 'music']),
   /** Which of the media it is. */
   sha256,
-  /** Where its sync marks say the block starts and ends, in milliseconds of the working copy; since version 2. */
+  /**
+   * Where its sync marks say the block starts and ends, in milliseconds of the working copy; since
+   * version 2.
+   */
   marked: z
     .strictObject({ startMs: z.int(), endMs: z.int().nullable(), rate: z.number().nullable() })
     .nullable()
@@ -89,7 +92,8 @@ export function readManifest(text: string): ArchiveManifest {
 }
 
 /**
- * Holds what lies in the archive against what its manifest lists: each file just once, of the size said, and nothing else.
+ * Holds what lies in the archive against what its manifest lists: each file just once, of the size
+ * said, and nothing else.
  * @throws ArchiveFault naming the file
  */
 export function checkEntries(

@@ -17,7 +17,8 @@ const SHORTEST_MS = 300_000;
 const oneLine = (text: string) => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').trim();
 
 /**
- * The series as an iCalendar file (RFC 5545): one event for each session, at the hour where the calendar is read.
+ * The series as an iCalendar file (RFC 5545): one event for each session, at the hour where the
+ * calendar is read.
  * @param id names the events, so that a second import renews them
  * @param madeAt the moment the file is made
  */

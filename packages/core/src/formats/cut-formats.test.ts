@@ -118,7 +118,10 @@ describe('time code', () => {
   });
 });
 
-/** Reads an edit list by the columns CMX 3600 gives them: number, reel, track, transition, source in and out, record in and out. */
+/**
+ * Reads an edit list by the columns CMX 3600 gives them: number, reel, track, transition, source in
+ * and out, record in and out.
+ */
 function readEdl(text: string) {
   const frames = (code: string) =>
     code

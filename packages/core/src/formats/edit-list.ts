@@ -1,7 +1,10 @@
 import type { Assembly, TakeSource } from '../assembly/index.ts';
 import { firstFrameFrom, OUTPUT_FPS } from '../time/index.ts';
 
-/** What a program that goes on with the cut must know of a take: the name of its file, and the frames in it. */
+/**
+ * What a program that goes on with the cut must know of a take: the name of its file, and the
+ * frames in it.
+ */
 export interface CutMedia {
   file: string;
   frames: number;
@@ -32,7 +35,9 @@ interface Event {
 const coveredBy = ({ inFrame, speed }: Event, takeFrames: number) =>
   Math.max(0, Math.ceil((takeFrames - inFrame) / speed - 1e-6));
 
-/** An event within its take: where that ends early, its last picture is held, or there is silence. */
+/**
+ * An event within its take: where that ends early, its last picture is held, or there is silence.
+ */
 function withinTake(event: Event, takeFrames: number, track: 'picture' | 'sound'): Event[] {
   if (event.takeId === null || event.speed === 0) return [event];
   const ends = event.from + coveredBy(event, takeFrames);
@@ -44,7 +49,10 @@ function withinTake(event: Event, takeFrames: number, track: 'picture' | 'sound'
   return [...(ends > event.from ? [{ ...event, to: ends }] : []), rest];
 }
 
-/** Pictures or sounds in order, those that go on in the same take as one. None reaches beyond its take. */
+/**
+ * Pictures or sounds in order, those that go on in the same take as one. None reaches beyond its
+ * take.
+ */
 export function eventsOf(
   { segments }: Pick<Assembly, 'segments'>,
   track: 'picture' | 'sound',
@@ -86,7 +94,10 @@ export function eventsOf(
   return events;
 }
 
-/** A picture that stands still is a file of its own, which may be shown as long as it has to be: one frame of a take could not. */
+/**
+ * A picture that stands still is a file of its own, which may be shown as long as it has to be: one
+ * frame of a take could not.
+ */
 export const stillFile = (takeFile: string, frame: number): string =>
   `stills/${takeFile.replace(/^.*\//, '').replace(/\.\w+$/, '')} ${frame}.png`;
 
@@ -122,8 +133,9 @@ export function missingOf(assembly: Assembly): string[] {
 const reelName = (index: number) => `TAKE${String(index + 1).padStart(3, '0')}`;
 
 /**
- * The cut as a CMX 3600 edit list at 30 frames a second without dropped frames. Cards are black (BL); slower pictures carry
- * an M2 line, those that stand still are reels of their own; the file of each reel stands in a comment.
+ * The cut as a CMX 3600 edit list at 30 frames a second without dropped frames. Cards are black
+ * (BL); slower pictures carry an M2 line, those that stand still are reels of their own; the file
+ * of each reel stands in a comment.
  */
 export function editList(assembly: Assembly, media: ReadonlyMap<string, CutMedia>): string {
   const reels = new Map<string, string>();

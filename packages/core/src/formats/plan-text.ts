@@ -81,7 +81,10 @@ function blockLines(block: Block, atMs: number, durationMs: number): string[] {
   ];
 }
 
-/** The plan to read or to put on a page: what is aimed at, how long it is, and every block with its words, cues, kit and care. Markdown. */
+/**
+ * The plan to read or to put on a page: what is aimed at, how long it is, and every block with its
+ * words, cues, kit and care. Markdown.
+ */
 export function planMarkdown(lesson: Lesson, schedule: Schedule): string {
   const { series, outcome, audience } = lesson;
   const place = [series.name, series.week === null ? '' : `week ${series.week}`]

@@ -4,8 +4,8 @@ import { create } from 'qrcode';
 const QUIET = 4;
 
 /**
- * A text as a QR code: the side of its square in modules, quiet zone included, and its dark modules as an SVG path.
- * It still reads with 15 % of it dirty or torn (level M).
+ * A text as a QR code: the side of its square in modules, quiet zone included, and its dark modules
+ * as an SVG path. It still reads with 15 % of it dirty or torn (level M).
  * @throws Error when the text is longer than a code holds, about 2,300 letters
  */
 export function qrPath(text: string): { size: number; path: string } {

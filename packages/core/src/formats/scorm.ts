@@ -16,7 +16,10 @@ const ADLCP = 'http://www.adlnet.org/xsd/adlcp_rootv1p2';
 const unprintable =
   /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 
-/** The manifest of a SCORM 1.2 package with one lesson in it (SCORM 1.2 Content Aggregation Model, section 2.3). */
+/**
+ * The manifest of a SCORM 1.2 package with one lesson in it (SCORM 1.2 Content Aggregation Model,
+ * section 2.3).
+ */
 export function scormManifest({ id, title, page, files }: ScormContent): string {
   const shown = title.replace(unprintable, '');
   const builder = new XMLBuilder({

@@ -1,7 +1,10 @@
 import type { Assembly } from '../assembly/index.ts';
 import { clockStamp } from './stamp.ts';
 
-/** The captions as a SubRip file. It knows no markup of its own, so angle brackets are written as they look. Times in the finished video. */
+/**
+ * The captions as a SubRip file. It knows no markup of its own, so angle brackets are written as
+ * they look. Times in the finished video.
+ */
 export function captionsToSubRip({ captions }: Pick<Assembly, 'captions'>): string {
   return captions
     .map(

@@ -87,7 +87,10 @@ function track(
   };
 }
 
-/** The cut as an OpenTimelineIO file: one track of pictures, one of sound, with chapters, cues and pauses as markers. */
+/**
+ * The cut as an OpenTimelineIO file: one track of pictures, one of sound, with chapters, cues and
+ * pauses as markers.
+ */
 export function timelineOf(assembly: Assembly, media: ReadonlyMap<string, CutMedia>): string {
   const markers = [
     ...assembly.chapters.map((chapter) => markerOf(chapter.title, 'GREEN', chapter)),

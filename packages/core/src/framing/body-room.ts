@@ -19,14 +19,19 @@ const USUAL: Record<Movement, readonly Extent[]> = {
   squat: [],
 };
 
-/** How the block's moves fill the picture: as the teacher says, else as its exercises usually do. */
+/**
+ * How the block's moves fill the picture: as the teacher says, else as its exercises usually do.
+ */
 export function extentOf(block: Block): readonly Extent[] {
   return (
     block.extent ?? [...new Set(exercisesOf(block).flatMap(({ movement }) => USUAL[movement]))]
   );
 }
 
-/** In body heights. Arm span about equal to height and overhead reach 1.25 of it: common practice; the others are ours, on the safe side. */
+/**
+ * In body heights. Arm span about equal to height and overhead reach 1.25 of it: common practice;
+ * the others are ours, on the safe side.
+ */
 const OF_HEIGHT = {
   overhead: 1.25,
   jump: 0.25,
@@ -39,7 +44,10 @@ const OF_HEIGHT = {
   deep: 0.4,
 } as const;
 
-/** The room in the picture that has to be seen: as the camera sees it, in centimetres from the performer's place on the floor. */
+/**
+ * The room in the picture that has to be seen: as the camera sees it, in centimetres from the
+ * performer's place on the floor.
+ */
 export interface BodyRoom {
   leftCm: number;
   rightCm: number;
@@ -81,7 +89,8 @@ function bodyBox(extents: ReadonlySet<Extent>, moves: boolean, angle: ShotAngle,
         ? OF_HEIGHT.armSpan
         : OF_HEIGHT.armsDown;
   const [wide, deep] = isSideOn(angle) ? [OF_HEIGHT.deep, across] : [across, OF_HEIGHT.deep];
-  // A throw goes off to the side of the throwing arm; lying down, a body is seen at its full length from the front.
+  // A throw goes off to the side of the throwing arm; lying down, a body is seen at its full length
+  // from the front.
   return {
     wideCm: wide * heightCm,
     deepCm: deep * heightCm,
@@ -89,7 +98,10 @@ function bodyBox(extents: ReadonlySet<Extent>, moves: boolean, angle: ShotAngle,
   };
 }
 
-/** The block turned so that the camera sees it from that angle; what it takes sideways and in depth changes places. */
+/**
+ * The block turned so that the camera sees it from that angle; what it takes sideways and in depth
+ * changes places.
+ */
 function turnedTo(block: Block, angle: ShotAngle): Block {
   const isTurned = isSideOn(angle) !== isSideOn(usualAngle(block));
   const { footprint } = block;

@@ -2,7 +2,9 @@ import type { Lesson } from '../lesson/index.ts';
 import { bestOrder } from './shot-order.ts';
 import { shotsToFilm, type ShotToFilm } from './shots.ts';
 
-/** What a change between two shots costs a lone teacher, in milliseconds (common practice, rounded). */
+/**
+ * What a change between two shots costs a lone teacher, in milliseconds (common practice, rounded).
+ */
 const CHANGE_MS = {
   place: 180_000,
   angle: 60_000,
@@ -14,11 +16,16 @@ const CHANGE_MS = {
 const HARD_EFFORT = 4;
 /** Rest before another hard shot, for each step of effort over easy (common practice). */
 const REST_PER_STEP_MS = 60_000;
-/** What each place further back costs a shot that has to be filmed fresh: enough to outweigh a change of angle. */
+/**
+ * What each place further back costs a shot that has to be filmed fresh: enough to outweigh a
+ * change of angle.
+ */
 const STALE_MS = 75_000;
 /** From the end of a take to the start of the next: look at it, walk back. */
 const BETWEEN_TAKES_MS = 20_000;
-/** Of orders that cost the same, the one nearer to the lesson's; too little to outweigh any change. */
+/**
+ * Of orders that cost the same, the one nearer to the lesson's; too little to outweigh any change.
+ */
 const KEEP_ORDER = 0.01;
 /** Mark and count-in before the block, and what is filmed after it. */
 const ROUND_THE_TAKE_MS = 8_000;
@@ -71,7 +78,10 @@ export interface CallSheet {
   totalMs: number;
   /** Of it, changes and rests between shots. */
   changesMs: number;
-  /** How long changes and rests would take in the order with the fewest; equal when this is that order. */
+  /**
+   * How long changes and rests would take in the order with the fewest; equal when this is that
+   * order.
+   */
   bestChangesMs: number;
   byHand: boolean;
 }
@@ -86,7 +96,10 @@ export function orderCost(order: readonly ShotToFilm[]): number {
   }, 0);
 }
 
-/** The shots in the order that costs least: exact up to 12 shots, good for more. The same list gives the same order. */
+/**
+ * The shots in the order that costs least: exact up to 12 shots, good for more. The same list gives
+ * the same order.
+ */
 export function orderShots(shots: readonly ShotToFilm[]): ShotToFilm[] {
   const between = shots.map((from) =>
     shots.map((to) => (from === to ? 0 : changeBetween(from, to).totalMs)),

@@ -99,7 +99,8 @@ describe('angle of view', () => {
 
 describe('where the camera goes', () => {
   it('is the distance that the arithmetic of the lens gives', () => {
-    // A performer of 170 cm standing, in the middle 90 % of the height of a 26 mm picture: 85 / (0.9 tan 21.3°) = 242 cm to the nearest part of the body.
+    // A performer of 170 cm standing, in the middle 90 % of the height of a 26 mm picture: 85 /
+    // (0.9 tan 21.3°) = 242 cm to the nearest part of the body.
     const { placing } = frameShot(reps(), shot, filmingOf());
     expect(placing?.camera.heightCm).toBe(85);
     expect(
@@ -138,7 +139,8 @@ describe('where the camera goes', () => {
               filming.safe,
             ),
         ).toBe(true);
-        // The tape: a body standing on it is seen to the edge of the safe area, one step outside is not.
+        // The tape: a body standing on it is seen to the edge of the safe area, one step outside is
+        // not.
         const foot = (rightOf: number) =>
           Math.abs(project(placing.camera, { rightCm: rightOf, upCm: 0, nearCm: 0 })?.x ?? 9) /
           SAFE_PART[filming.safe];

@@ -9,7 +9,10 @@ import {
   type RoomPoint,
 } from './optics.ts';
 
-/** Part of the picture that counts as safe: EBU R 95 and SMPTE ST 2046-1 keep 93 % for action and 90 % for graphics. */
+/**
+ * Part of the picture that counts as safe: EBU R 95 and SMPTE ST 2046-1 keep 93 % for action and 90
+ * % for graphics.
+ */
 export const SAFE_PART: Record<Filming['safe'], number> = { whole: 1, action: 0.93, graphics: 0.9 };
 /** A camera stands at least this far from what it films. */
 const NEAREST_CM = 30;
@@ -18,7 +21,9 @@ const FARTHEST_CM = 6_000;
 const STAND_CM = 20;
 const LOWEST_CM = 20;
 
-/** Where the camera goes and what it then sees; lengths in centimetres from the performer's place. */
+/**
+ * Where the camera goes and what it then sees; lengths in centimetres from the performer's place.
+ */
 export interface Placing {
   camera: Camera;
   /** Floor in the safe part of the picture, at the performer's place. */
@@ -40,7 +45,9 @@ export interface Framing {
   room: BodyRoom;
   /** Null when no distance up to 60 m shows it all. */
   placing: Placing | null;
-  /** By how much the filming room is too small; 0 where it is enough, null where it is not known. */
+  /**
+   * By how much the filming room is too small; 0 where it is enough, null where it is not known.
+   */
   missing: { depthCm: number | null; widthCm: number | null; heightCm: number | null };
   /** What would make it fit the room, each by itself. */
   remedies: Remedy[];
@@ -56,7 +63,10 @@ function corners({ leftCm, rightCm, bottomCm, topCm, nearCm, farCm }: BodyRoom):
   );
 }
 
-/** The camera at that distance, aimed so that what is highest and lowest lies equally far from the middle. */
+/**
+ * The camera at that distance, aimed so that what is highest and lowest lies equally far from the
+ * middle.
+ */
 function aimed(room: BodyRoom, distanceCm: number, setup: Setup): Camera {
   const heightCm =
     setup.cameraCm ?? Math.max(LOWEST_CM, Math.round((room.bottomCm + room.topCm) / 2));
@@ -82,7 +92,10 @@ export function showsAll(camera: Camera, room: BodyRoom, safe: Filming['safe']):
   });
 }
 
-/** The first whole number from `low` to `high` that passes, of a test that goes on passing; null when none does. */
+/**
+ * The first whole number from `low` to `high` that passes, of a test that goes on passing; null
+ * when none does.
+ */
 function firstPassing(low: number, high: number, passes: (n: number) => boolean): number | null {
   if (!passes(high)) return null;
   let [from, to] = [low, high];
@@ -173,7 +186,10 @@ function remediesFor(block: Block, shot: Shot, filming: Filming, depthCm: number
   return remedies;
 }
 
-/** Where the camera goes for a shot, where the tape goes, whether the room is enough and what to change if it is not. */
+/**
+ * Where the camera goes for a shot, where the tape goes, whether the room is enough and what to
+ * change if it is not.
+ */
 export function frameShot(block: Block, shot: Shot, filming: Filming): Framing {
   const room = bodyRoom(block, shot, filming.performerCm);
   const placing = place(room, filming);
@@ -195,8 +211,8 @@ export function frameShot(block: Block, shot: Shot, filming: Filming): Framing {
 const LANDSCAPE = 16 / 9;
 
 /**
- * Where the framing plan has the performer and the move in a 16:9 frame, in thousandths of it; an upright picture
- * stands in its middle. Null where no camera place shows the move.
+ * Where the framing plan has the performer and the move in a 16:9 frame, in thousandths of it; an
+ * upright picture stands in its middle. Null where no camera place shows the move.
  */
 export function performerInFrame(
   block: Block,

@@ -26,8 +26,8 @@ export function angleOfView(lensMm: number, orientation: Filming['orientation'])
 }
 
 /**
- * The focal length (35 mm equivalent) that shows a thing of `thingCm`, `distanceCm` away and facing the camera, along
- * `part` of the picture's long side.
+ * The focal length (35 mm equivalent) that shows a thing of `thingCm`, `distanceCm` away and facing
+ * the camera, along `part` of the picture's long side.
  * @throws RangeError when a length is not above 0 or the part not above 0 and at most 1
  */
 export function lensFrom(thingCm: number, distanceCm: number, part: number): number {
@@ -40,7 +40,10 @@ export function lensFrom(thingCm: number, distanceCm: number, part: number): num
   return (FRAME_MM * distanceCm * part) / thingCm;
 }
 
-/** A camera over the floor: `distanceCm` in front of the performer's place, looking at it, tilted up by `tiltDeg`. */
+/**
+ * A camera over the floor: `distanceCm` in front of the performer's place, looking at it, tilted up
+ * by `tiltDeg`.
+ */
 export interface Camera extends AngleOfView {
   distanceCm: number;
   heightCm: number;
@@ -49,14 +52,20 @@ export interface Camera extends AngleOfView {
   tiltDeg: number;
 }
 
-/** A point of the room in centimetres: right as the camera sees it, up from the floor, towards the camera from the performer's place. */
+/**
+ * A point of the room in centimetres: right as the camera sees it, up from the floor, towards the
+ * camera from the performer's place.
+ */
 export interface RoomPoint {
   rightCm: number;
   upCm: number;
   nearCm: number;
 }
 
-/** Where a point falls on the picture: 0, 0 is the middle, ±1 the edges, right and up. Null behind the camera. */
+/**
+ * Where a point falls on the picture: 0, 0 is the middle, ±1 the edges, right and up. Null behind
+ * the camera.
+ */
 export function project(
   camera: Camera,
   { rightCm, upCm, nearCm }: RoomPoint,

@@ -3,11 +3,12 @@ const EXACT_UP_TO = 12;
 const MOST_SWEEPS = 60;
 
 /**
- * The order of least cost. An order costs what lies between neighbours and, for each shot, its lateness for every place
- * further back.
+ * The order of least cost. An order costs what lies between neighbours and, for each shot, its
+ * lateness for every place further back.
  * @param between cost from row to column
  * @param late cost of one place for each shot
- * @returns indices in order; exact for up to 12, else the best that moving stretches about finds from several beginnings
+ * @returns indices in order; exact for up to 12, else the best that moving stretches about finds
+ * from several beginnings
  */
 export function bestOrder(
   between: readonly (readonly number[])[],
@@ -18,7 +19,10 @@ export function bestOrder(
   return n <= EXACT_UP_TO ? exact(between, late) : searched(between, late);
 }
 
-/** Held and Karp, "A dynamic programming approach to sequencing problems", J. SIAM 10 (1962), with the place counted in. */
+/**
+ * Held and Karp, "A dynamic programming approach to sequencing problems", J. SIAM 10 (1962), with
+ * the place counted in.
+ */
 function exact(between: readonly (readonly number[])[], late: readonly number[]): number[] {
   const n = late.length;
   const all = 1 << n;
@@ -35,7 +39,8 @@ function exact(between: readonly (readonly number[])[], late: readonly number[])
         if (seen & (1 << next)) continue;
         const to = (seen | (1 << next)) * n + next;
         const then = sofar + (between[last]?.[next] ?? 0) + (late[next] ?? 0) * place;
-        // The first of equals stays, so that the lesson's own order is kept where nothing speaks against it.
+        // The first of equals stays, so that the lesson's own order is kept where nothing speaks
+        // against it.
         if (then < (cost[to] ?? Infinity)) {
           cost[to] = then;
           from[to] = last;
@@ -93,7 +98,9 @@ function greedy(
   return order;
 }
 
-/** Moves stretches of one to three elsewhere and turns stretches round, as long as it gets cheaper. */
+/**
+ * Moves stretches of one to three elsewhere and turns stretches round, as long as it gets cheaper.
+ */
 function improved(
   start: readonly number[],
   between: readonly (readonly number[])[],

@@ -17,7 +17,10 @@ export interface ShotToFilm {
 /** What has footage of its own by computing, and is not filmed. */
 const isDrawn = (block: Block) => block.kind === 'card';
 
-/** The block's shots: as planned, else one as the performer faces; the whole body where something moves. */
+/**
+ * The block's shots: as planned, else one as the performer faces; the whole body where something
+ * moves.
+ */
 export function shotsOf(block: Block): Shot[] {
   if (isDrawn(block)) return [];
   if (block.shots.length > 0) return block.shots;

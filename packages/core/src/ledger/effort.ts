@@ -35,7 +35,10 @@ export const HARD_FROM = 4;
 /** A rest shorter than this does not end a hard stretch: the pulse stays up (common practice). */
 const STRETCH_GAP_MS = 120_000;
 
-/** The block's energy cost while it is being done, in METs: the teacher's own figure or the usual one of its effort. */
+/**
+ * The block's energy cost while it is being done, in METs: the teacher's own figure or the usual
+ * one of its effort.
+ */
 export function metsOf(block: Pick<Block, 'mets' | 'effort'>): number {
   return block.mets ?? METS_BY_EFFORT[block.effort - 1] ?? RESTING_METS;
 }
@@ -54,7 +57,10 @@ interface Stretch {
   isRest: boolean;
 }
 
-/** What a student does in practice off the video: the block's work and rest over again. Without either, work throughout. */
+/**
+ * What a student does in practice off the video: the block's work and rest over again. Without
+ * either, work throughout.
+ */
 function practised(block: Block, spans: readonly Span[], practiceMs: number): Stretch[] {
   const once = spans.flatMap(({ kind, startMs, endMs }): Stretch[] =>
     BETWEEN.has(kind) || !AT_REST.has(kind)
@@ -75,7 +81,10 @@ function practised(block: Block, spans: readonly Span[], practiceMs: number): St
   return done;
 }
 
-/** The lesson as stretches of load on the student clock; practice off the video has the work and rest of its block. */
+/**
+ * The lesson as stretches of load on the student clock; practice off the video has the work and
+ * rest of its block.
+ */
 function loadsOf(schedule: Schedule): Load[] {
   return schedule.blocks.flatMap(({ block, spans, studentStartMs, durationMs, studentMs }) => {
     const load = (startMs: number, endMs: number, isRest: boolean): Load => ({
@@ -108,9 +117,14 @@ export interface EffortMinute {
 
 export interface EffortCurve {
   minutes: EffortMinute[];
-  /** Energy of the whole session in MET-minutes; times the weight in kg and 1/60 it is kilocalories. */
+  /**
+   * Energy of the whole session in MET-minutes; times the weight in kg and 1/60 it is kilocalories.
+   */
   metMinutes: number;
-  /** Preparation before the first hard work: all that comes earlier and is a warm-up or at least of effort 2. Null without hard work. */
+  /**
+   * Preparation before the first hard work: all that comes earlier and is a warm-up or at least of
+   * effort 2. Null without hard work.
+   */
   warmUpMs: number | null;
   /** Longest time of hard work with no rest of two minutes in it. */
   longestHardMs: number;

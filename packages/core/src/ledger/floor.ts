@@ -1,6 +1,9 @@
 import type { Block, FloorMark, Footprint } from '../lesson/index.ts';
 
-/** A mark as the camera sees the floor: its middle from where the performer starts, and its size. In centimetres. */
+/**
+ * A mark as the camera sees the floor: its middle from where the performer starts, and its size. In
+ * centimetres.
+ */
 export interface PlacedMark {
   mark: FloorMark;
   screenRightCm: number;
@@ -10,7 +13,9 @@ export interface PlacedMark {
   depthCm: number;
 }
 
-/** How far something reaches from where the performer starts, as the camera sees it, in centimetres. */
+/**
+ * How far something reaches from where the performer starts, as the camera sees it, in centimetres.
+ */
 export interface Reach {
   screenLeftCm: number;
   screenRightCm: number;
@@ -18,7 +23,9 @@ export interface Reach {
   nearCm: number;
 }
 
-/** The floor one block takes: its move at the start and at the end of the way, and what lies around. */
+/**
+ * The floor one block takes: its move at the start and at the end of the way, and what lies around.
+ */
 export interface FloorUse {
   blockId: string;
   title: string;
@@ -30,7 +37,10 @@ export interface FloorUse {
   size: Footprint;
 }
 
-/** Room a move is taken to need where only marks are given: one person standing, arms by the side (common practice). */
+/**
+ * Room a move is taken to need where only marks are given: one person standing, arms by the side
+ * (common practice).
+ */
 const STANDING: Footprint = { widthCm: 100, depthCm: 100, heightCm: 220 };
 
 type Facing = Block['facing']['performer'];
@@ -105,7 +115,9 @@ export interface Nearer {
   cm: number;
 }
 
-/** The one mark to bring nearer so that the block fits the room; null when no single mark does it. */
+/**
+ * The one mark to bring nearer so that the block fits the room; null when no single mark does it.
+ */
 export function nearerMark(use: FloorUse, room: Footprint): Nearer | null {
   const over = {
     screenRightCm: Math.max(0, use.size.widthCm - room.widthCm),

@@ -17,11 +17,16 @@ export interface KitLine {
   /** The most needed at one time, apart for each student, each pair and the group. */
   needs: KitNeed[];
   standIns: string[];
-  /** The block that first uses it, and when that starts on the student clock; null when it is only announced. */
+  /**
+   * The block that first uses it, and when that starts on the student clock; null when it is only
+   * announced.
+   */
   neededIn: { blockId: string; title: string; atMs: number } | null;
   /** When it is first named, on the student clock; null when never. */
   announcedMs: number | null;
-  /** It is needed before, or without, being named: a pause to fetch it belongs before that block. */
+  /**
+   * It is needed before, or without, being named: a pause to fetch it belongs before that block.
+   */
   fetchBefore: string | null;
 }
 
@@ -34,7 +39,10 @@ function textOf(block: Block): string {
   return [block.script, ...(block.kind === 'card' ? block.lines : [])].join('\n');
 }
 
-/** What the lesson needs, from when, and whether it is named in time. In the order it is first met. @param language of the lesson's words */
+/**
+ * What the lesson needs, from when, and whether it is named in time. In the order it is first met.
+ * @param language of the lesson's words
+ */
 export function kitLedger(schedule: Schedule, language: string): KitLine[] {
   const lines: KitLine[] = [];
   for (const { block, studentStartMs } of schedule.blocks) {

@@ -347,7 +347,8 @@ describe('practice off the video', () => {
   };
 
   it('has the work and the rest of its block', () => {
-    // 2 min of 20 s work at 8 METs and 10 s rest at 1.3: 80 s and 40 s. 80/60 x 8 + 40/60 x 1.3 = 11.533 MET-minutes.
+    // 2 min of 20 s work at 8 METs and 10 s rest at 1.3: 80 s and 40 s. 80/60 x 8 + 40/60 x 1.3 =
+    // 11.533 MET-minutes.
     expect(
       practice(
         of('intervals', { effort: 4, leadInMs: 5_000, workMs: 20_000, restMs: 10_000, rounds: 4 }),

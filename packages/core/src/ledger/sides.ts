@@ -48,7 +48,10 @@ function unevenness(block: Block, { left, right }: SidePair): SidesLedger['uneve
   ];
 }
 
-/** Work by side: in all, by body region, and the blocks that favour one. Only exercised spans with a side count. */
+/**
+ * Work by side: in all, by body region, and the blocks that favour one. Only exercised spans with a
+ * side count.
+ */
 export function sidesLedger(schedule: Schedule): SidesLedger {
   const all = none();
   const regions = new Map<BodyRegion, SidePair>();

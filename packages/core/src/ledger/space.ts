@@ -52,7 +52,10 @@ function misfitOf(use: FloorUse, room: Footprint): Misfit[] {
   ];
 }
 
-/** The room the whole lesson needs, which block decides it, and what does not fit the room the student has. In centimetres. */
+/**
+ * The room the whole lesson needs, which block decides it, and what does not fit the room the
+ * student has. In centimetres.
+ */
 export function spaceLedger(lesson: Lesson): SpaceLedger {
   const { room } = lesson;
   const uses = blocksOf(lesson).flatMap((block) => floorUse(block) ?? []);

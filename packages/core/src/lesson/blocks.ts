@@ -75,7 +75,10 @@ export const talkBlockSchema = z.strictObject({
   fixedMs: spokenOrFixedMs,
 });
 
-/** How an exercise of an intervals block treats sides: together, on one, changing halfway, or by round. */
+/**
+ * How an exercise of an intervals block treats sides: together, on one, changing halfway, or by
+ * round.
+ */
 export const workSides = ['both', 'left', 'right', 'halves', 'rounds'] as const;
 export const rungSchema = z.strictObject({ workMs: whole(LIMITS.workMs, 'ms'), restMs });
 
@@ -102,7 +105,10 @@ export const intervalsBlockSchema = z.strictObject({
   leadInMs,
 });
 
-/** Taught in parts: each named part `timesEach` over at `partMs`, then joined `joinedTimes` over at `joinedMs`. */
+/**
+ * Taught in parts: each named part `timesEach` over at `partMs`, then joined `joinedTimes` over at
+ * `joinedMs`.
+ */
 export const partsSchema = z.strictObject({
   names: z.array(titleSchema).min(LIMITS.parts.min, 'At least two parts.').max(LIMITS.parts.max),
   timesEach: whole(LIMITS.demoTimes),

@@ -60,7 +60,9 @@ export function differencesOf(base: Lesson, mine: Lesson, theirs: Lesson): Diffe
   );
 }
 
-/** Three versions of one thing: whoever changed it has their way; of two who did, the one chosen. */
+/**
+ * Three versions of one thing: whoever changed it has their way; of two who did, the one chosen.
+ */
 function pick<T>(base: T, mine: T, theirs: T, chosen: Chosen): T {
   if (same(mine, base)) return theirs;
   return same(theirs, base) || chosen === 'mine' ? mine : theirs;
@@ -73,7 +75,10 @@ function wholeTogether(base: Lesson, mine: Lesson, theirs: Lesson, chosen: Chose
   ) as Whole;
 }
 
-/** Puts a section's block where mine has it: after the nearest one before it that is there, else at the beginning. */
+/**
+ * Puts a section's block where mine has it: after the nearest one before it that is there, else at
+ * the beginning.
+ */
 function inserted(blocks: readonly Block[], block: Block, order: readonly Block[]): Block[] {
   const before = order
     .slice(
@@ -86,8 +91,9 @@ function inserted(blocks: readonly Block[], block: Block, order: readonly Block[
 }
 
 /**
- * Two versions of a lesson put together: what only one changed is as they made it, what both changed is as chosen (mine
- * where nothing is). Blocks stand in the order of theirs, new ones of mine after what they stood after.
+ * Two versions of a lesson put together: what only one changed is as they made it, what both
+ * changed is as chosen (mine where nothing is). Blocks stand in the order of theirs, new ones of
+ * mine after what they stood after.
  * @throws LessonError when together they are more than a lesson holds
  */
 export function putTogether(

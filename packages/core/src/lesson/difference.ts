@@ -4,7 +4,10 @@ import type { Lesson, Section } from './schema.ts';
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 const named = (title: string) => title || 'Untitled';
 
-/** What is seen or heard of a block in the finished video; how it is filmed or weighed in ledgers is not. */
+/**
+ * What is seen or heard of a block in the finished video; how it is filmed or weighed in ledgers is
+ * not.
+ */
 function seenOf({
   shots: _shots,
   extent: _extent,
@@ -23,8 +26,8 @@ function blocksIn(sections: readonly Section[]): Map<string, Block> {
 }
 
 /**
- * What differs in the finished video between two states of a lesson, in a teacher's words: blocks by their titles, then
- * what concerns the whole. Empty when nothing that is seen or heard does.
+ * What differs in the finished video between two states of a lesson, in a teacher's words: blocks
+ * by their titles, then what concerns the whole. Empty when nothing that is seen or heard does.
  */
 export function videoChanges(before: Lesson, after: Lesson): string[] {
   const [old, now] = [blocksIn(before.sections), blocksIn(after.sections)];

@@ -11,7 +11,9 @@ export type LessonEdit = (draft: Lesson) => void;
 /** One undoable step: what to do, what to do to take it back, and a word for both. */
 export interface Step {
   label: string;
-  /** What it was meant for, where more of the same may follow; none for a step that stands alone. */
+  /**
+   * What it was meant for, where more of the same may follow; none for a step that stands alone.
+   */
   intention: number | null;
   forward: Patch[];
   back: Patch[];
@@ -32,8 +34,9 @@ export function beginEditing(lesson: Lesson): EditedLesson {
 }
 
 /**
- * Applies an edit as one undoable step. Changes of one `intention` (a figure set, a sentence typed) are one step, and none at
- * all once together they change nothing. An edit that changes nothing leaves the state as it is.
+ * Applies an edit as one undoable step. Changes of one `intention` (a figure set, a sentence typed)
+ * are one step, and none at all once together they change nothing. An edit that changes nothing
+ * leaves the state as it is.
  */
 export function applyEdit(
   state: EditedLesson,
@@ -160,7 +163,10 @@ export const removeBlocks =
       section.blocks = section.blocks.filter(({ id }) => !blockIds.has(id));
   };
 
-/** Puts the named blocks, in the order they stand, right before another block of the section; `null`: at its end. */
+/**
+ * Puts the named blocks, in the order they stand, right before another block of the section;
+ * `null`: at its end.
+ */
 export const placeBlocks =
   (blockIds: ReadonlySet<string>, sectionId: string, beforeId: string | null): LessonEdit =>
   (draft) => {
@@ -174,7 +180,10 @@ export const placeBlocks =
     target.blocks.splice(at < 0 ? target.blocks.length : at, 0, ...moving);
   };
 
-/** Moves blocks together one place earlier (-1) or later (+1), across section borders; all end up side by side. */
+/**
+ * Moves blocks together one place earlier (-1) or later (+1), across section borders; all end up
+ * side by side.
+ */
 export const moveBlocks =
   (blockIds: ReadonlySet<string>, by: -1 | 1): LessonEdit =>
   (draft) => {

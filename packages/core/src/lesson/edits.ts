@@ -3,9 +3,10 @@ import { LIMITS } from './limits.ts';
 import { cueMoments, idSchema, lineSchema, titleSchema, whole } from './parts.ts';
 
 /**
- * What a teacher changed by hand in the first cut of a block. Moments are of the block's own time, as it is planned and
- * filmed, so that a change stays where it belongs when the lesson around it changes. Places are thousandths of the
- * picture as the camera saw it, on a 16:9 frame, before any mirroring.
+ * What a teacher changed by hand in the first cut of a block. Moments are of the block's own time,
+ * as it is planned and filmed, so that a change stays where it belongs when the lesson around it
+ * changes. Places are thousandths of the picture as the camera saw it, on a 16:9 frame, before any
+ * mirroring.
  */
 const momentMs = whole({ min: 0, max: LIMITS.targetMs.max }, 'ms');
 const permille = whole({ min: 0, max: 1_000 });
@@ -77,7 +78,10 @@ export const editSchema = z.discriminatedUnion('kind', [
     lengthMs,
     takeId: idSchema,
   }),
-  /** Part of the picture fills the frame; it may move from one place to another, or along a path of middles. */
+  /**
+   * Part of the picture fills the frame; it may move from one place to another, or along a path of
+   * middles.
+   */
   z.strictObject({
     ...stretch,
     kind: z.literal('closer'),
@@ -89,7 +93,9 @@ export const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...stretch, kind: z.literal('mirror') }),
   /** Turned upright, in quarter turns clockwise. */
   z.strictObject({ ...stretch, kind: z.literal('turn'), quarters: whole({ min: 1, max: 3 }) }),
-  /** A second view in step with the first, by the marks of both unless `startsAtMs` says otherwise. */
+  /**
+   * A second view in step with the first, by the marks of both unless `startsAtMs` says otherwise.
+   */
   z.strictObject({
     ...stretch,
     kind: z.literal('beside'),
@@ -133,7 +139,10 @@ export const editSchema = z.discriminatedUnion('kind', [
     slot: z.enum(overlaySlots),
     byMs: whole(LIMITS.shiftMs, 'ms'),
   }),
-  /** The repetitions as they were tapped; they take the place of the planned ones. One that is missed is not counted. */
+  /**
+   * The repetitions as they were tapped; they take the place of the planned ones. One that is
+   * missed is not counted.
+   */
   z.strictObject({
     ...base,
     kind: z.literal('taps'),

@@ -8,7 +8,10 @@ export interface FitRule {
   weight: number;
 }
 
-/** A whole number of a block that a teacher sets: where it lies, what it is called and what it may be. */
+/**
+ * A whole number of a block that a teacher sets: where it lies, what it is called and what it may
+ * be.
+ */
 export interface Figure {
   /** Path in the block, parts joined by dots: `workMs`, `tempo.downMs`, `moves.0.ms`. */
   key: string;
@@ -67,7 +70,10 @@ function tempo(part: keyof RepsBlock['tempo'], label: string): Entry<'reps'> {
   };
 }
 
-/** The figures of every kind of block, in the order a teacher thinks of them; lists within a block follow below. */
+/**
+ * The figures of every kind of block, in the order a teacher thinks of them; lists within a block
+ * follow below.
+ */
 const TABLE: { [K in BlockKind]: Entry<K>[] } = {
   talk: [fixed],
   intervals: [

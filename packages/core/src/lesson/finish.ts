@@ -13,7 +13,10 @@ export const noiseChoices = ['left as it is', 'gently', 'strongly'] as const;
 export const pacerChoices = ['left out', 'tones', 'spoken', 'tones and spoken'] as const;
 /** What the pacer's sounds belong to. */
 export const pacerVoices = ['clock', 'count', 'sides', 'calls'] as const;
-/** What the board may say: where we are, who shows it, what is needed, the floor, other forms, first and then. */
+/**
+ * What the board may say: where we are, who shows it, what is needed, the floor, other forms, first
+ * and then.
+ */
 export const boardKinds = ['chapter', 'name', 'kit', 'floor', 'level', 'strip'] as const;
 export const countings = ['up', 'down'] as const;
 export const languageChoices = ['one', 'both'] as const;
@@ -36,7 +39,10 @@ export const finishSchema = z.strictObject({
     accent: z
       .string()
       .regex(/^#[0-9a-f]{6}$/, 'A colour is written as # and six digits, such as #ffb454.'),
-    /** As little as possible moves: the clock changes once a second, and only what is needed is said. */
+    /**
+     * As little as possible moves: the clock changes once a second, and only what is needed is
+     * said.
+     */
     calm: z.boolean(),
     profile: z.enum(viewingProfiles),
     boards: z.array(z.enum(boardKinds)).max(boardKinds.length),
@@ -77,7 +83,10 @@ export const finishSchema = z.strictObject({
 });
 export type Finish = z.infer<typeof finishSchema>;
 
-/** What a new lesson starts with. -16 LUFS is usual for speech on the web (AES TD1008 recommends -18; from memory). */
+/**
+ * What a new lesson starts with. -16 LUFS is usual for speech on the web (AES TD1008 recommends
+ * -18; from memory).
+ */
 export const usualFinish: Finish = {
   look: {
     clock: 'ring',

@@ -16,8 +16,9 @@ const shareWords: Record<Share, string> = {
 };
 
 /**
- * Endings of a plural and what stands there in the singular, by language; the usual ones, so that a thing is known in either
- * number (from memory of the grammars). A language that is not here knows a word only as it is written.
+ * Endings of a plural and what stands there in the singular, by language; the usual ones, so that a
+ * thing is known in either number (from memory of the grammars). A language that is not here knows
+ * a word only as it is written.
  */
 const PLURALS: Readonly<Record<string, readonly (readonly [string, string])[]>> = {
   en: [
@@ -125,7 +126,10 @@ function isSameWord(a: string, b: string, language: string): boolean {
   return singulars(b, language).some((word) => known.has(word));
 }
 
-/** Whether a text names the thing, in one or several, in whole words of the language: "balloon" names no ball. */
+/**
+ * Whether a text names the thing, in one or several, in whole words of the language: "balloon"
+ * names no ball.
+ */
 export function namesThing(text: string, thing: string, language: string): boolean {
   const wanted = wordsOf(headOf(thing));
   const words = wordsOf(text);
@@ -144,7 +148,10 @@ export const isSameThing = (a: string, b: string, language: string): boolean => 
   );
 };
 
-/** What several lists ask for of one thing: of each share the most needed at one time; for each first, then pairs and the group. */
+/**
+ * What several lists ask for of one thing: of each share the most needed at one time; for each
+ * first, then pairs and the group.
+ */
 export function kitNeeds(items: readonly KitNeed[]): KitNeed[] {
   return SHARES.flatMap((share) => {
     const own = items.filter((item) => item.share === share).map(({ quantity }) => quantity);
@@ -156,7 +163,11 @@ export function kitNeeds(items: readonly KitNeed[]): KitNeed[] {
 export const needsText = (needs: readonly KitNeed[]): string =>
   needs.map(({ share, quantity }) => `${quantity} ${shareWords[share]}`).join(', and ');
 
-/** A thing with how many of it are needed: "2 × Bottle", "Ball: 2 each, and 1 for the group". One for each is the thing alone. @param words how many, as `needsText` says it or in another language */
+/**
+ * A thing with how many of it are needed: "2 × Bottle", "Ball: 2 each, and 1 for the group". One
+ * for each is the thing alone.
+ * @param words how many, as `needsText` says it or in another language
+ */
 export function neededText(name: string, needs: readonly KitNeed[], words = needsText): string {
   const [only] = needs;
   if (needs.length === 1 && only?.share === 'each')

@@ -1,4 +1,6 @@
-/** Bounds of every figure, so that one place says what a sensible lesson is. Times in milliseconds. */
+/**
+ * Bounds of every figure, so that one place says what a sensible lesson is. Times in milliseconds.
+ */
 export const LIMITS = {
   title: 120,
   line: 400,

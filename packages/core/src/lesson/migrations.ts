@@ -68,7 +68,10 @@ const to2: Migration = ({ targetMs, series, settings, sections, ...rest }) => ({
   })),
 });
 
-/** Version 3: skills, floor marks, the level of the week, the cue library, a glossary, counts in other languages. */
+/**
+ * Version 3: skills, floor marks, the level of the week, the cue library, a glossary, counts in
+ * other languages.
+ */
 const to3: Migration = ({ series, settings, sections, ...rest }) => ({
   glossary: [],
   ...rest,
@@ -163,7 +166,10 @@ const to6: Migration = ({ finish, settings, sections, ...rest }) => {
   };
 };
 
-/** Version 7: arrows that stay at a joint, and sentences moved in time, among the changes by hand; what there was stays as it is. */
+/**
+ * Version 7: arrows that stay at a joint, and sentences moved in time, among the changes by hand;
+ * what there was stays as it is.
+ */
 const to7: Migration = (document) => document;
 
 /** Version 8: forms have an aim of their own. */
@@ -181,7 +187,10 @@ const to8: Migration = ({ sections, ...rest }) => ({
 /** Titles that blocks were made with, and that nobody wrote. */
 const MADE_TITLES: ReadonlySet<unknown> = new Set(['Exercise', 'Exercise 1', 'Move 1']);
 
-/** Version 9: an exercise without a title is called as its block; one that only ever had the title it was made with has none. */
+/**
+ * Version 9: an exercise without a title is called as its block; one that only ever had the title
+ * it was made with has none.
+ */
 const to9: Migration = ({ sections, ...rest }) => {
   const bare = (exercise: unknown) =>
     isRaw(exercise) && MADE_TITLES.has(exercise['title']) ? { ...exercise, title: '' } : exercise;

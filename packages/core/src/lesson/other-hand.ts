@@ -30,9 +30,9 @@ function turned(block: Block): Block {
 }
 
 /**
- * The lesson for students of the other hand: the picture is turned round and sides are named accordingly. Wordings for
- * either hand ("throwing hand") hold as they are; a side that is fixed in a text is not touched, since only the teacher
- * can tell what it means.
+ * The lesson for students of the other hand: the picture is turned round and sides are named
+ * accordingly. Wordings for either hand ("throwing hand") hold as they are; a side that is fixed in
+ * a text is not touched, since only the teacher can tell what it means.
  */
 export function forOtherHand(lesson: Lesson): Lesson {
   const sides = lesson.settings.sides === 'mirrored' ? 'performer' : 'mirrored';

@@ -9,7 +9,10 @@ export const idSchema = z
 export const titleSchema = z.string().max(LIMITS.title, `At most ${LIMITS.title} characters.`);
 export const lineSchema = z.string().max(LIMITS.line, `At most ${LIMITS.line} characters.`);
 
-/** A whole number within `range`, with messages a teacher can act on. `unit` is 'ms' for times, which are shown in seconds. */
+/**
+ * A whole number within `range`, with messages a teacher can act on. `unit` is 'ms' for times,
+ * which are shown in seconds.
+ */
 export function whole(range: Range, unit: 'ms' | '' = '') {
   const shown = (value: number) => (unit === 'ms' ? `${value / 1000} s` : String(value));
   return z
@@ -40,8 +43,9 @@ export const cueSchema = z.strictObject({
 export const floorMarkKinds = ['target', 'marker', 'court', 'travel'] as const;
 const offsetCm = whole({ min: -LIMITS.sideCm.max, max: LIMITS.sideCm.max });
 /**
- * Something on the floor, in centimetres from where the performer starts: its middle lies `rightCm` to the
- * performer's right and `forwardCm` ahead. Of `travel` it is where the performer gets to. A marker has no size.
+ * Something on the floor, in centimetres from where the performer starts: its middle lies `rightCm`
+ * to the performer's right and `forwardCm` ahead. Of `travel` it is where the performer gets to. A
+ * marker has no size.
  */
 export const floorMarkSchema = z.strictObject({
   id: idSchema,
@@ -81,8 +85,8 @@ export const exerciseSchema = z.strictObject({
 });
 
 /**
- * Which take shows the block: the block's first moment lies at `startsAtMs` of the take's working copy;
- * null: where the take's sync mark says, or at its beginning when it has none.
+ * Which take shows the block: the block's first moment lies at `startsAtMs` of the take's working
+ * copy; null: where the take's sync mark says, or at its beginning when it has none.
  */
 export const footageSchema = z.strictObject({
   takeId: z.string().min(1).max(40),
@@ -107,7 +111,10 @@ export const shotSchema = z.strictObject({
   note: lineSchema,
 });
 
-/** "Stop the video and practise": `signMs` on the video clock, then `practiceMs` on the student clock only. */
+/**
+ * "Stop the video and practise": `signMs` on the video clock, then `practiceMs` on the student
+ * clock only.
+ */
 export const pauseSchema = z.strictObject({
   practiceMs: whole(LIMITS.practiceMs, 'ms'),
   signMs: whole(LIMITS.signMs, 'ms'),
@@ -140,7 +147,10 @@ export const companySchema = z.strictObject({
 });
 
 /** An easier or harder form, and the rule that says when to choose it. */
-/** Another form of a move, when to choose it, and what it aims at: repetitions, points or seconds; null: what everybody does. */
+/**
+ * Another form of a move, when to choose it, and what it aims at: repetitions, points or seconds;
+ * null: what everybody does.
+ */
 export const levelSchema = z.strictObject({
   id: idSchema,
   form: z.enum(['easier', 'harder']),
@@ -178,7 +188,10 @@ export const facingSchema = z.strictObject({
   viewer: z.enum(viewerFacings),
 });
 
-/** Shown before it is done, `times` over; one showing lasts `onceMs` at full speed, twice that at half speed. */
+/**
+ * Shown before it is done, `times` over; one showing lasts `onceMs` at full speed, twice that at
+ * half speed.
+ */
 export const demoSchema = z.strictObject({
   times: whole(LIMITS.demoTimes),
   speed: z.enum(['full', 'half']),

@@ -16,7 +16,9 @@ export const languageSchema = z
   )
   .max(35);
 
-/** The lesson's texts in a second language, and the program's own words where they are to be others. */
+/**
+ * The lesson's texts in a second language, and the program's own words where they are to be others.
+ */
 export const secondSchema = z.strictObject({
   language: languageSchema,
   texts: z
@@ -37,7 +39,10 @@ export const sectionSchema = z.strictObject({
 
 /** Two schools of the last rest: it counts (8 x 20/10 = 240 s) or work ends the set (230 s). */
 export const lastRestSchools = ['counted', 'dropped'] as const;
-/** Two schools of left and right on screen: name the performer's side, or mirror the picture and name the student's. */
+/**
+ * Two schools of left and right on screen: name the performer's side, or mirror the picture and
+ * name the student's.
+ */
 export const sideSchools = ['performer', 'mirrored'] as const;
 export const unitSystems = ['metric', 'imperial'] as const;
 
@@ -54,7 +59,10 @@ export const targetSchema = z.strictObject({
 
 export const termSchema = z.strictObject({ id: idSchema, term: titleSchema, plain: lineSchema });
 
-/** How much of the picture counts as safe: all of it, or what broadcasters keep for action or for graphics. */
+/**
+ * How much of the picture counts as safe: all of it, or what broadcasters keep for action or for
+ * graphics.
+ */
 export const safeAreas = ['whole', 'action', 'graphics'] as const;
 export const orientations = ['landscape', 'portrait'] as const;
 
@@ -73,7 +81,9 @@ export const filmingSchema = z.strictObject({
   takesEach: whole(LIMITS.takesEach),
   /** Time to get into place before the count-in. */
   settleMs: whole(LIMITS.settleMs, 'ms'),
-  /** Ids of shots in the order they are filmed by hand; empty: the order with the fewest changes. */
+  /**
+   * Ids of shots in the order they are filmed by hand; empty: the order with the fewest changes.
+   */
   order: z.array(z.string().max(81)).max(LIMITS.order),
 });
 
@@ -110,7 +120,10 @@ export const lessonSchema = z
       units: z.enum(unitSystems),
       /** The parts this teacher's lessons have; a lesson without one is told so, never stopped. */
       parts: z.array(z.enum(lessonParts)).max(lessonParts.length),
-      /** How numbers are called out: the language, and the teacher's own word for a number where there is one. */
+      /**
+       * How numbers are called out: the language, and the teacher's own word for a number where
+       * there is one.
+       */
       counts: z.strictObject({
         language: z.enum(countLanguages),
         own: z.array(titleSchema).max(LIMITS.ownCounts),

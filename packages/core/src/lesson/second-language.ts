@@ -37,7 +37,10 @@ function changed<T>(value: T, change: Change, isText: boolean): T {
   ) as T;
 }
 
-/** All texts of a lesson's blocks and sections that students see or hear, each once, in the order they come. */
+/**
+ * All texts of a lesson's blocks and sections that students see or hear, each once, in the order
+ * they come.
+ */
 export function textsOf({ title, sections }: Pick<Lesson, 'title' | 'sections'>): string[] {
   const found = new Set<string>([title]);
   changed(sections, (text) => (found.add(text), text), false);
@@ -60,7 +63,10 @@ function withScript(
   };
 }
 
-/** The lesson in its second language, the first one in its place; a text without a translation stays. Without a second language, the lesson itself. */
+/**
+ * The lesson in its second language, the first one in its place; a text without a translation
+ * stays. Without a second language, the lesson itself.
+ */
 export function inSecondLanguage(lesson: Lesson): Lesson {
   const { second, settings } = lesson;
   if (!second) return lesson;

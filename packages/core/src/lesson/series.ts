@@ -68,8 +68,8 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
 ]);
 
 /**
- * Schools of naming how far a skill is learnt: three stages of motor learning (Fitts and Posner 1967, from memory) or
- * the four steps of a teaching unit (common practice).
+ * Schools of naming how far a skill is learnt: three stages of motor learning (Fitts and Posner
+ * 1967, from memory) or the four steps of a teaching unit (common practice).
  */
 export const stageSchools = {
   three: ['finding out', 'refining', 'automatic'],
@@ -106,7 +106,10 @@ export const seriesSchema = z
       .max(SERIES_LIMITS.breaks),
     progression: z.array(progressRuleSchema).max(SERIES_LIMITS.rules),
     stageSchool: z.enum(['three', 'four']),
-    /** For each skill the week from which each stage of the school holds; null: not reached in this series. */
+    /**
+     * For each skill the week from which each stage of the school holds; null: not reached in this
+     * series.
+     */
     skills: z
       .array(
         z.strictObject({
@@ -116,7 +119,10 @@ export const seriesSchema = z
         }),
       )
       .max(SERIES_LIMITS.skills),
-    /** Weeks that differ from the rest: what they are about, and the week whose lesson they go on from (else the week before). */
+    /**
+     * Weeks that differ from the rest: what they are about, and the week whose lesson they go on
+     * from (else the week before).
+     */
     weekPlans: z
       .array(z.strictObject({ week: weekSchema, focus: titleSchema, basis: weekSchema.nullable() }))
       .max(LIMITS.weeks),

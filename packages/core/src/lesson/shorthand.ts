@@ -2,7 +2,10 @@ import { parseLength } from '../time/index.ts';
 import type { BlockOf } from './blocks.ts';
 import { LIMITS, type Range } from './limits.ts';
 
-/** Works and rests as teachers write them: rungs, and how many rounds of them; null rounds: not said. */
+/**
+ * Works and rests as teachers write them: rungs, and how many rounds of them; null rounds: not
+ * said.
+ */
 export interface WorkShorthand {
   rungs: { workMs: number; restMs: number }[];
   rounds: number | null;
@@ -19,7 +22,10 @@ export function workShorthand({ workMs, restMs, ladder, rounds }: BlockOf<'inter
   return `${rungs.join(', ')} x${rounds}`;
 }
 
-/** Reads works and rests as teachers write them. @returns null when it is none, or a figure is out of bounds */
+/**
+ * Reads works and rests as teachers write them.
+ * @returns null when it is none, or a figure is out of bounds
+ */
 export function parseWorkShorthand(text: string): WorkShorthand | null {
   const parts = /^(.+?)(?:\s*[x×*]\s*(\d{1,3}))?$/.exec(text.trim().toLowerCase());
   if (!parts) return null;

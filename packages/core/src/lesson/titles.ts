@@ -30,7 +30,10 @@ const nameOf = (block: Block, { title }: Exercise, at: number, of: number): stri
       ? `Move ${at + 1}`
       : `Exercise ${at + 1}`);
 
-/** What a block's exercises or moves are called: by their own titles; without one, as the block where it has but one, else by number. */
+/**
+ * What a block's exercises or moves are called: by their own titles; without one, as the block
+ * where it has but one, else by number.
+ */
 export function exerciseTitles(block: Block): string[] {
   const all = exercisesOf(block);
   return all.map((exercise, i) => nameOf(block, exercise, i, all.length));

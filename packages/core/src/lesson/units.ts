@@ -9,7 +9,10 @@ export function spaceText(cm: number, units: Units): string {
   return units === 'metric' ? `${cm / 100} m` : `${Math.round((cm / CM_PER_FOOT) * 10) / 10} ft`;
 }
 
-/** Reads a length in space as teachers write it, with or without its unit, to whole centimetres; null when it is none. */
+/**
+ * Reads a length in space as teachers write it, with or without its unit, to whole centimetres;
+ * null when it is none.
+ */
 export function parseSpace(text: string, units: Units): number | null {
   const form =
     units === 'metric' ? /^(-?\d+(?:[.,]\d{1,2})?)\s*m?$/ : /^(-?\d+(?:[.,]\d)?)\s*(?:ft|feet)?$/;

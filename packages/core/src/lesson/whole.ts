@@ -5,7 +5,10 @@ import { makeLesson, type MakeId } from './make.ts';
 import { LessonError, readLesson } from './read.ts';
 import type { Lesson, Section } from './schema.ts';
 
-/** A copy in which everything that has an id has a new one. What it names elsewhere (takes, library entries) stays named. */
+/**
+ * A copy in which everything that has an id has a new one. What it names elsewhere (takes, library
+ * entries) stays named.
+ */
 export function withFreshIds<T>(value: T, makeId: MakeId): T {
   if (Array.isArray(value)) return value.map((item: unknown) => withFreshIds(item, makeId)) as T;
   if (typeof value !== 'object' || value === null) return value;
@@ -25,8 +28,9 @@ export function duplicateLesson(lesson: Lesson, makeId: MakeId): Lesson {
 }
 
 /**
- * The lesson as it was planned: without its footage and all that was done to that by hand (changes and taps), the order its
- * shots were put in, and the findings that were left as they are. For next week's, which is filmed anew.
+ * The lesson as it was planned: without its footage and all that was done to that by hand (changes
+ * and taps), the order its shots were put in, and the findings that were left as they are. For next
+ * week's, which is filmed anew.
  */
 export function asPlanned(lesson: Lesson): Lesson {
   const sections = lesson.sections.map((section) => ({
@@ -37,7 +41,8 @@ export function asPlanned(lesson: Lesson): Lesson {
 }
 
 /**
- * Two lessons: all before the block, and the block with all that follows. A section cut in two keeps its title in both.
+ * Two lessons: all before the block, and the block with all that follows. A section cut in two
+ * keeps its title in both.
  * @throws LessonError when the block is gone or the first
  */
 export function splitLesson(lesson: Lesson, blockId: string, makeId: MakeId): [Lesson, Lesson] {
@@ -73,8 +78,8 @@ export function splitLesson(lesson: Lesson, blockId: string, makeId: MakeId): [L
 }
 
 /**
- * The second lesson's sections after the first's. Title, series and settings are the first's; a target is the sum of both,
- * or open when one is open.
+ * The second lesson's sections after the first's. Title, series and settings are the first's; a
+ * target is the sum of both, or open when one is open.
  * @throws LessonError when together they are more than a lesson holds
  */
 export function mergeLessons(first: Lesson, second: Lesson, makeId: MakeId): Lesson {
@@ -111,7 +116,10 @@ export function mergeLessons(first: Lesson, second: Lesson, makeId: MakeId): Les
   };
 }
 
-/** Blocks on their way to another lesson or window, as text: a lesson of their own, so that it is read and checked like any. */
+/**
+ * Blocks on their way to another lesson or window, as text: a lesson of their own, so that it is
+ * read and checked like any.
+ */
 export function packBlocks(blocks: readonly Block[]): string {
   const sections = Array.from(
     { length: Math.ceil(blocks.length / LIMITS.blocksPerSection) },

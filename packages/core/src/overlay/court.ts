@@ -6,7 +6,10 @@ import { measurer, writeCentred, type PaintContext } from './pen.ts';
 /** Room left around the drawing, in centimetres. */
 const AROUND_CM = 40;
 
-/** The floor of a block to scale, seen from above with the camera below: marks, the way, and where the performer starts. */
+/**
+ * The floor of a block to scale, seen from above with the camera below: marks, the way, and where
+ * the performer starts.
+ */
 export function paintCourt(
   ctx: PaintContext,
   { marks, reach, move }: FloorUse,

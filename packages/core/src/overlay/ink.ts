@@ -75,7 +75,9 @@ const themes: Record<Theme, Omit<Ink, 'accent' | 'onAccent' | 'backing'>> = {
 /** Least contrast of text to its ground (WCAG 2.2, 1.4.3). */
 export const LEAST_CONTRAST = 4.5;
 const STEP = 0.03;
-/** Contrasts are reckoned to two places and colours to whole steps; one rounded up must not pass. */
+/**
+ * Contrasts are reckoned to two places and colours to whole steps; one rounded up must not pass.
+ */
 const ROUNDED = 0.03;
 
 /** Contrast of two colours by WCAG, 1 to 21. */
@@ -83,7 +85,10 @@ export function contrastOf(a: string, b: string): number {
   return colord(a).contrast(b);
 }
 
-/** The colour itself, or as near to it as can be read on all grounds: lighter on dark ones, darker on light ones. */
+/**
+ * The colour itself, or as near to it as can be read on all grounds: lighter on dark ones, darker
+ * on light ones.
+ */
 export function readable(colour: string, grounds: readonly string[]): string {
   const isDark = grounds.every((ground) => colord(ground).isDark());
   let own = colord(colour);
@@ -96,7 +101,10 @@ export function readable(colour: string, grounds: readonly string[]): string {
   return own.toHex();
 }
 
-/** What a ground that covers only a part looks like over black and over white: the hardest to read on. */
+/**
+ * What a ground that covers only a part looks like over black and over white: the hardest to read
+ * on.
+ */
 export function throughGround(panel: string, part: number): string[] {
   const { r, g, b } = colord(panel).toRgb();
   const over = (light: number) =>

@@ -16,7 +16,10 @@ export const FRAMES: Record<Shape, { width: number; height: number }> = {
   upright: { width: 720, height: 1280 },
 };
 
-/** Where the picture stands in the frame: all of it, or above in an upright one, whose overlays never cover it. */
+/**
+ * Where the picture stands in the frame: all of it, or above in an upright one, whose overlays
+ * never cover it.
+ */
 export const PICTURE_BOXES: Record<Shape, Box> = {
   wide: { x: 0, y: 0, ...REFERENCE },
   upright: { x: 0, y: 0, width: 720, height: 404 },
@@ -30,16 +33,23 @@ export interface Place extends Box {
 /** Graphics safe area, 90 % of width and height (EBU R 95, SMPTE ST 2046-1). In layout units. */
 export const SAFE_AREA: Box = { x: 64, y: 36, width: 1152, height: 648 };
 
-/** Words that are followed while moving (cues, cautions, the side, what is done now), in layout units: 16 minutes of arc on a laptop at 2 m. */
+/**
+ * Words that are followed while moving (cues, cautions, the side, what is done now), in layout
+ * units: 16 minutes of arc on a laptop at 2 m.
+ */
 export const MAIN_TEXT = 52;
 
-/** Smallest text of an overlay, for notes and for words too long for their place, in layout units: 5 % of the picture height. */
+/**
+ * Smallest text of an overlay, for notes and for words too long for their place, in layout units: 5
+ * % of the picture height.
+ */
 export const MIN_TEXT = 36;
 
 /**
- * The usual place of each slot: clock top right, count top left, the side between them, cue below the count, board below
- * the clock, caution above the caption lines. They never overlap (an arrow, which may point anywhere on a still picture, aside), leave the middle to the performer and the bottom to captions. Even numbers, so
- * that they fall on whole chroma samples of a 1280x720 video.
+ * The usual place of each slot: clock top right, count top left, the side between them, cue below
+ * the count, board below the clock, caution above the caption lines. They never overlap (an arrow,
+ * which may point anywhere on a still picture, aside), leave the middle to the performer and the
+ * bottom to captions. Even numbers, so that they fall on whole chroma samples of a 1280x720 video.
  */
 export const SLOT_BOXES: Record<Slot, Place> = {
   pointer: { x: 0, y: 0, width: REFERENCE.width, height: REFERENCE.height, scale: 1 },
@@ -51,7 +61,10 @@ export const SLOT_BOXES: Record<Slot, Place> = {
   board: { x: 796, y: 268, width: 420, height: 192, scale: 1 },
 };
 
-/** Where each slot stands in an upright frame: below the picture, one under the other, above the caption lines. */
+/**
+ * Where each slot stands in an upright frame: below the picture, one under the other, above the
+ * caption lines.
+ */
 export const UPRIGHT_BOXES: Record<Slot, Place> = {
   pointer: { ...PICTURE_BOXES.upright, scale: PICTURE_BOXES.upright.width / REFERENCE.width },
   clock: { x: 336, y: 424, width: 360, height: 172, scale: 0.75 },
@@ -74,7 +87,9 @@ export const BESIDE_BOXES: Record<Exclude<BesideLayout, 'halves'>, Box> = {
   'inset right': { x: 800, y: 450, width: 416, height: 234 },
 };
 
-/** Measures text at a size in layout units; the painter's context does it, tests may use their own. */
+/**
+ * Measures text at a size in layout units; the painter's context does it, tests may use their own.
+ */
 export type Measure = (text: string, size: number) => number;
 
 /** Text broken to a width: the size it was set at, and its lines. */
@@ -84,8 +99,8 @@ export interface FittedText {
 }
 
 /**
- * Text as it can be painted: pictographs and control characters are left out (the shipped font has none),
- * white space becomes single blanks. The document keeps what was typed.
+ * Text as it can be painted: pictographs and control characters are left out (the shipped font has
+ * none), white space becomes single blanks. The document keeps what was typed.
  */
 export function paintableText(text: string): string {
   return text
@@ -120,8 +135,8 @@ function shorten(line: string, width: number, size: number, measure: Measure): s
 }
 
 /**
- * Sets text as large as fits `width` in `maxLines` lines, from `size` down to `smallest`; what does not
- * fit at the smallest size ends in an ellipsis. Sizes and widths in layout units.
+ * Sets text as large as fits `width` in `maxLines` lines, from `size` down to `smallest`; what does
+ * not fit at the smallest size ends in an ellipsis. Sizes and widths in layout units.
  */
 export function fitText(
   text: string,

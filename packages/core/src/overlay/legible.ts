@@ -3,7 +3,10 @@ import { REFERENCE } from './layout.ts';
 
 type Profile = Finish['look']['profile'];
 
-/** Height of a 16:9 picture on each screen and how far away it is seen from, in millimetres: a 6.1 in 19.5:9 phone, a 15.6 in laptop, a 43 in television. */
+/**
+ * Height of a 16:9 picture on each screen and how far away it is seen from, in millimetres: a 6.1
+ * in 19.5:9 phone, a 15.6 in laptop, a 43 in television.
+ */
 const screens: Record<Profile, { heightMm: number; distanceMm: number }> = {
   'phone at 1 m': { heightMm: 65, distanceMm: 1_000 },
   'laptop at 2 m': { heightMm: 194.3, distanceMm: 2_000 },

@@ -7,7 +7,10 @@ import type { BoardItem, SideItem } from './scene.ts';
 
 type Point = readonly [number, number];
 
-/** Limbs of a standing figure, in layout units from the middle of the chest; of the screen's left half, turned over for the right one. */
+/**
+ * Limbs of a standing figure, in layout units from the middle of the chest; of the screen's left
+ * half, turned over for the right one.
+ */
 const LIMBS: readonly (readonly Point[])[] = [
   [
     [-14, -18],

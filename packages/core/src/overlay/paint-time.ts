@@ -19,7 +19,10 @@ const phaseColours: Record<ClockPhase, 'accent' | 'rest' | 'ready'> = {
   score: 'ready',
 };
 
-/** The time to go, or gone, as a ring around the digits, a bar under them, or the digits alone. @returns the width the drawing takes on the right */
+/**
+ * The time to go, or gone, as a ring around the digits, a bar under them, or the digits alone.
+ * @returns the width the drawing takes on the right
+ */
 function paintTime(
   ctx: PaintContext,
   item: ClockItem,

@@ -53,7 +53,10 @@ function paintJudged(
   );
 }
 
-/** The right form above the usual mistake; where either needs two lines, the cue itself, which they spell out, gives its place. */
+/**
+ * The right form above the usual mistake; where either needs two lines, the cue itself, which they
+ * spell out, gives its place.
+ */
 function paintPair(
   ctx: PaintContext,
   item: CueItem,
@@ -80,7 +83,10 @@ function paintPair(
 /** Room of a cue's words beside the bar and the edges. */
 const CUE_MARGIN = 54;
 
-/** A cue's words as they are set in their place: as large as all words that are followed while moving, smaller only where they are too many. */
+/**
+ * A cue's words as they are set in their place: as large as all words that are followed while
+ * moving, smaller only where they are too many.
+ */
 export const fitCue = (text: string, hasOther: boolean, measure: Measure): FittedText =>
   fitText(text, SLOT_BOXES.cue.width - CUE_MARGIN, hasOther ? 1 : 2, MAIN_TEXT, measure);
 

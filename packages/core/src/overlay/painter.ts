@@ -46,8 +46,8 @@ function paintItem(ctx: PaintContext, item: BurnedItem, look: Finish['look']): v
 }
 
 /**
- * Paints a scene on a cleared canvas of `width` pixels, of the scene's shape: the one picture of an overlay there is.
- * Where footage shows, the canvas stays transparent.
+ * Paints a scene on a cleared canvas of `width` pixels, of the scene's shape: the one picture of an
+ * overlay there is. Where footage shows, the canvas stays transparent.
  */
 export function paintScene(ctx: PaintContext, scene: Scene, width: number): void {
   const frame = FRAMES[scene.shape];
@@ -69,7 +69,10 @@ export function paintScene(ctx: PaintContext, scene: Scene, width: number): void
   ctx.restore();
 }
 
-/** Paints one item alone on a cleared part of a picture, for burning in by regions: `scale` pixels a layout unit, from `left` and `top` of the picture on. */
+/**
+ * Paints one item alone on a cleared part of a picture, for burning in by regions: `scale` pixels a
+ * layout unit, from `left` and `top` of the picture on.
+ */
 export function paintItemAt(
   ctx: PaintContext,
   item: BurnedItem,

@@ -36,7 +36,9 @@ export interface PaintContext {
   measureText(text: string): { width: number };
 }
 
-/** Families under which both shells load the shipped font files, so that both draw the same glyphs. */
+/**
+ * Families under which both shells load the shipped font files, so that both draw the same glyphs.
+ */
 export const FONT_FAMILIES = { regular: 'ZestRegular', bold: 'ZestBold' } as const;
 /** Further files each family has, for letters the first one lacks. */
 export const FONT_PARTS = ['Ext', 'Greek', 'Cyrillic', 'Arabic', 'Hebrew'] as const;
@@ -88,7 +90,10 @@ export function write(
   ctx.fillText(text, x, baseline);
 }
 
-/** Texts as they were fitted: the same few are painted over and over, and measuring letters is most of the work. */
+/**
+ * Texts as they were fitted: the same few are painted over and over, and measuring letters is most
+ * of the work.
+ */
 const fittedBefore = new Map<string, FittedText>();
 const MOST_FITTED = 2_000;
 /** Width of the widest digit, by size. */
@@ -125,7 +130,10 @@ export function isRightToLeft(text: string): boolean {
   );
 }
 
-/** Writes fitted lines from `top` down, from the right edge where they are read so; gives the top of what may follow. */
+/**
+ * Writes fitted lines from `top` down, from the right edge where they are read so; gives the top of
+ * what may follow.
+ */
 export function writeLines(
   ctx: PaintContext,
   text: string,
@@ -179,8 +187,8 @@ function writeFromRight(
 }
 
 /**
- * Writes digits each in a cell of the width of the widest one, centred on `centreX`, so that a running
- * clock does not tremble. Other characters (the colon) take their own width.
+ * Writes digits each in a cell of the width of the widest one, centred on `centreX`, so that a
+ * running clock does not tremble. Other characters (the colon) take their own width.
  */
 export function writeDigits(
   ctx: PaintContext,

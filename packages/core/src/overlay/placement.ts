@@ -25,12 +25,18 @@ const corners: Record<Kept, readonly { x: number; y: number }[]> = {
   board: [SLOT_BOXES.board, { x: 64, y: 268 }, { x: 796, y: 36 }, { x: 64, y: 36 }],
 };
 
-/** What a choice costs: covering the whole performer box, another place than the usual one, another place than in the block before, one over another. */
+/**
+ * What a choice costs: covering the whole performer box, another place than the usual one, another
+ * place than in the block before, one over another.
+ */
 export const COST = { cover: 100, unusual: 2, hop: 6, overlap: 1_000 } as const;
 
 const even = (value: number) => 2 * Math.round(value / 2);
 
-/** A box of another size with the edge towards the frame's border where it was, inside the safe area. */
+/**
+ * A box of another size with the edge towards the frame's border where it was, inside the safe
+ * area.
+ */
 function sized(slot: Kept, { x, y }: { x: number; y: number }, percent: number): Place {
   const { width: w, height: h } = SLOT_BOXES[slot];
   const [width, height] = [
@@ -135,8 +141,9 @@ export class Layout {
   }
 
   /**
-   * Adds to each choice what it costs to come to it from the cheapest one before. Since each slot that moves costs the same
-   * by itself, slots are gone through one by one instead of all pairs of choices.
+   * Adds to each choice what it costs to come to it from the cheapest one before. Since each slot
+   * that moves costs the same by itself, slots are gone through one by one instead of all pairs of
+   * choices.
    */
   #afterHop(costs: Float64Array): { costs: Float64Array; from: Uint16Array } {
     const best = costs.slice();
@@ -301,7 +308,10 @@ function widePlaces(assembly: Assembly): Places[] {
   });
 }
 
-/** In an upright frame each slot has its one place below the picture, and its size from what the place has room for. */
+/**
+ * In an upright frame each slot has its one place below the picture, and its size from what the
+ * place has room for.
+ */
 const placesIn: Record<Shape, (assembly: Assembly) => Places[]> = {
   wide: widePlaces,
   upright: ({ blocks }) => blocks.map(() => UPRIGHT_BOXES),
@@ -309,7 +319,10 @@ const placesIn: Record<Shape, (assembly: Assembly) => Places[]> = {
 
 const known = new WeakMap<Assembly, Places[]>();
 
-/** Where each slot stands in each block of a cut: off the performer and off each other, without hopping about. Reckoned once for a cut. */
+/**
+ * Where each slot stands in each block of a cut: off the performer and off each other, without
+ * hopping about. Reckoned once for a cut.
+ */
 export function placesOf(assembly: Assembly): readonly Places[] {
   const found = known.get(assembly) ?? placesIn[assembly.shape](assembly);
   known.set(assembly, found);

@@ -23,7 +23,10 @@ import { CAPTION_PLACES, SLOT_BOXES, type Place } from './layout.ts';
 import { placesOf } from './placement.ts';
 import { momentWords, phaseWords } from './words.ts';
 
-/** The ring moves in steps of this length: it is read at a glance beside its digits, and a burned-in video changes twice a second at most. */
+/**
+ * The ring moves in steps of this length: it is read at a glance beside its digits, and a burned-in
+ * video changes twice a second at most.
+ */
 const RING_STEP_MS = 500;
 /** In a calm look, or without a ring or bar, nothing changes but the second. */
 const CALM_STEP_MS = 1_000;
@@ -37,7 +40,10 @@ export interface ClockItem {
   last: boolean;
   /** Seconds to go, or gone when it counts up, as shown. */
   digits: string;
-  /** Part of the ring drawn, 0 to 1, in steps of `RING_STEP_MS`: the time to go, or gone when it counts up. */
+  /**
+   * Part of the ring drawn, 0 to 1, in steps of `RING_STEP_MS`: the time to go, or gone when it
+   * counts up.
+   */
   left: number;
   title: string;
   next: string;
@@ -129,7 +135,10 @@ export interface Scene {
   look: Finish['look'];
   /** The full-frame card below everything, when no footage is shown. */
   card: CardText | null;
-  /** While it comes up over another picture: how far, 0 to 1, and the card it comes over, if that is one. */
+  /**
+   * While it comes up over another picture: how far, 0 to 1, and the card it comes over, if that is
+   * one.
+   */
   rising: { part: number; over: CardText | null } | null;
   /** At most one item a slot, in painting order. */
   items: SceneItem[];
@@ -154,7 +163,10 @@ function sayIn({ language, other }: Words, word: OwnWord): string {
 const otherOf = ({ other }: Words, text: string): string => other?.texts[text] ?? '';
 
 const CALLED: ReadonlySet<ClockPhase> = new Set(['work', 'hold']);
-/** Halfway is called from this length on, and the last seconds from that one; as the pacer does (common practice). */
+/**
+ * Halfway is called from this length on, and the last seconds from that one; as the pacer does
+ * (common practice).
+ */
 const HALFWAY_FROM_MS = 20_000;
 const LAST_FROM_MS = 10_000;
 const LAST_MS = 5_000;
@@ -316,8 +328,8 @@ export function captionAt({ captions, shape }: Assembly, ms: number): CaptionIte
 }
 
 /**
- * The list of things on screen at `ms` of the finished video. Pure: the same assembly and instant give
- * the same scene in the preview, on the follow page and in the burned-in video.
+ * The list of things on screen at `ms` of the finished video. Pure: the same assembly and instant
+ * give the same scene in the preview, on the follow page and in the burned-in video.
  */
 export function sceneAt(assembly: Assembly, ms: number): Scene {
   const items: SceneItem[] = [];

@@ -27,7 +27,10 @@ export interface BlockHint {
 const HINT_PART = 0.25;
 const HINT_LEAST = 2;
 
-/** Which blocks of a lesson were left out, watched again or too hard for a class. Pain is told of from the first. */
+/**
+ * Which blocks of a lesson were left out, watched again or too hard for a class. Pain is told of
+ * from the first.
+ */
 export function blockHints(entries: readonly LogEntry[]): BlockHint[] {
   const of = byStudent(entries).size;
   const blocks = new Map<
@@ -82,13 +85,19 @@ export function blockHints(entries: readonly LogEntry[]): BlockHint[] {
   });
 }
 
-/** When a class goes on, and when it goes back: the teacher's own rule. Parts in percent of those who opened the lesson. */
+/**
+ * When a class goes on, and when it goes back: the teacher's own rule. Parts in percent of those
+ * who opened the lesson.
+ */
 export interface StepRule {
   harder: { finishedPercent: number; effortAtMost: number };
   easier: { finishedBelowPercent: number; effortAtLeast: number };
 }
 
-/** What a new class starts with (common practice): most finish and do not find it hard, or few finish or find it very hard. */
+/**
+ * What a new class starts with (common practice): most finish and do not find it hard, or few
+ * finish or find it very hard.
+ */
 export const usualRule: StepRule = {
   harder: { finishedPercent: 80, effortAtMost: 3 },
   easier: { finishedBelowPercent: 50, effortAtLeast: 4 },
@@ -137,7 +146,10 @@ export interface CriterionState {
   met: 'measured' | 'signed' | null;
 }
 
-/** What is known of a student for the levels: numbers they have reached, and what the teacher has signed. */
+/**
+ * What is known of a student for the levels: numbers they have reached, and what the teacher has
+ * signed.
+ */
 export interface Attained {
   reached: readonly Pick<Score, 'key' | 'better' | 'value'>[];
   signed: readonly { levelId: string; criterionId: string }[];
@@ -149,7 +161,10 @@ export const attainedIn = (entries: readonly LogEntry[]): Attained => ({
   signed: entries.filter(isOf('signed')).map(({ body }) => body),
 });
 
-/** Which criteria of a level one student has met. A measured one holds at the best number on any side or form; the teacher's word holds always. */
+/**
+ * Which criteria of a level one student has met. A measured one holds at the best number on any
+ * side or form; the teacher's word holds always.
+ */
 export function creditState(level: CreditLevel, { reached, signed }: Attained): CriterionState[] {
   const byWord = new Set(
     signed.filter(({ levelId }) => levelId === level.id).map(({ criterionId }) => criterionId),

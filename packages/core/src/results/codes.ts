@@ -1,4 +1,7 @@
-/** Words for made-up names: things of a harbour garden, nobody's name, each easy to say and to spell. */
+/**
+ * Words for made-up names: things of a harbour garden, nobody's name, each easy to say and to
+ * spell.
+ */
 const FIRST = [
   'amber',
   'brisk',
@@ -80,7 +83,10 @@ const pick = <T>(list: readonly T[], chance: Chance): T | undefined =>
 /** Tries at a name nobody has before a number is put behind it. */
 const MOST_TRIES = 40;
 
-/** A made-up name that is not `taken`, such as "silver heron". `chance` gives numbers from 0 to below 1. */
+/**
+ * A made-up name that is not `taken`, such as "silver heron". `chance` gives numbers from 0 to
+ * below 1.
+ */
 export function madeUpName(taken: ReadonlySet<string>, chance: Chance): string {
   const one = () => `${pick(FIRST, chance) ?? ''} ${pick(SECOND, chance) ?? ''}`;
   for (let i = 0; i < MOST_TRIES; i += 1) {

@@ -39,7 +39,10 @@ export interface Score {
 /** One thing that happened with a lesson. */
 export type EntryBody =
   | { kind: 'opened' }
-  /** How far of the video, and which stretches of it were played, in milliseconds; one a visit, which grows. */
+  /**
+   * How far of the video, and which stretches of it were played, in milliseconds; one a visit,
+   * which grows.
+   */
   | { kind: 'reached'; atMs: number; ofMs: number; seen?: SeenStretch[] | undefined }
   | Score
   | { kind: 'answer'; blockId: string; question: string; text: string }

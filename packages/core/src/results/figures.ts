@@ -8,7 +8,10 @@ export interface LinePoint {
   /** The best of that lesson's tries. */
   value: number;
   seconds: number | null;
-  /** What is compared: a count or points by the second where they went on for a time, else the value itself. */
+  /**
+   * What is compared: a count or points by the second where they went on for a time, else the value
+   * itself.
+   */
   compared: number;
 }
 
@@ -65,7 +68,10 @@ function lineOf(scores: readonly EntryOf<'score'>[]): Line | null {
   return { key, title, measure, better, side, level, isRate, points, best };
 }
 
-/** The lines of one student's entries, by exercise, side and form; a lesson gives each line its best try. */
+/**
+ * The lines of one student's entries, by exercise, side and form; a lesson gives each line its best
+ * try.
+ */
 export function linesOf(entries: readonly LogEntry[]): Line[] {
   const groups = new Map<string, EntryOf<'score'>[]>();
   for (const entry of [...entries].sort((a, b) => a.at - b.at).filter(isOf('score'))) {
@@ -80,7 +86,9 @@ const DAY_MS = 86_400_000;
 /** 1 January 1970 was a Thursday. */
 const DAYS_FROM_MONDAY = 3;
 
-/** Number of the week, Monday first, of an instant; `offsetMs` is what local time is ahead of UTC. */
+/**
+ * Number of the week, Monday first, of an instant; `offsetMs` is what local time is ahead of UTC.
+ */
 export function weekOf(at: number, offsetMs = 0): number {
   return Math.floor((Math.floor((at + offsetMs) / DAY_MS) + DAYS_FROM_MONDAY) / 7);
 }
@@ -89,7 +97,10 @@ export function weekOf(at: number, offsetMs = 0): number {
 export const weekStart = (at: number, weeksBefore = 0, offsetMs = 0): number =>
   ((weekOf(at, offsetMs) - weeksBefore) * 7 - DAYS_FROM_MONDAY) * DAY_MS - offsetMs;
 
-/** Weeks running in which something was done: up to this week or the one before, and the most there have been. */
+/**
+ * Weeks running in which something was done: up to this week or the one before, and the most there
+ * have been.
+ */
 export function doingStreak(
   entries: readonly LogEntry[],
   now: number,

@@ -1,12 +1,17 @@
 import type { Line } from './figures.ts';
 
-/** What a family can be written: somebody beat their own best, kept at it, or has not been heard of. */
+/**
+ * What a family can be written: somebody beat their own best, kept at it, or has not been heard of.
+ */
 export type MessageKind = 'improved' | 'tried' | 'quiet';
 
 /** Places for what differs: who, at what, from what to what. */
 type Texts = Record<MessageKind, string>;
 
-/** Written from memory, to be read by somebody who speaks the language before it is sent; {name} stands where no language bends it. */
+/**
+ * Written from memory, to be read by somebody who speaks the language before it is sent; {name}
+ * stands where no language bends it.
+ */
 const texts = {
   en: {
     improved: 'Well practised, {name}! “{title}” went from {from} to {to}. What helped you most?',
@@ -68,7 +73,10 @@ const texts = {
 export type MessageLanguage = keyof typeof texts;
 export const messageLanguages = Object.keys(texts) as MessageLanguage[];
 
-/** The language of a family if there are texts in it; English if not. @param tag BCP 47; null: the lesson's own */
+/**
+ * The language of a family if there are texts in it; English if not.
+ * @param tag BCP 47; null: the lesson's own
+ */
 export function messageLanguage(tag: string | null): MessageLanguage {
   const own = tag?.split('-')[0]?.toLowerCase() ?? 'en';
   return messageLanguages.find((language) => language === own) ?? 'en';

@@ -99,7 +99,10 @@ function directionOf(
   return { way: TRAINED.has(block.part) ? DIRECTION[step] : 0, why: 'by the class’s rule' };
 }
 
-/** What would change in next week's lesson, by the class's rule and by what students said of single blocks. Locked figures stay. */
+/**
+ * What would change in next week's lesson, by the class's rule and by what students said of single
+ * blocks. Locked figures stay.
+ */
 export function stepChanges(
   lesson: Lesson,
   step: NextStep['step'],

@@ -32,7 +32,10 @@ const NEEDED: readonly Column[] = COLUMNS.filter(
 const guarded = (text: string) => (/^'*[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 const unguarded = (cell: string) => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);
 
-/** Every number of a class as CSV: who, when, which lesson, what was reached, by the second where that compares, and what `readScores` brings it back by. */
+/**
+ * Every number of a class as CSV: who, when, which lesson, what was reached, by the second where
+ * that compares, and what `readScores` brings it back by.
+ */
 export function scoresCsv(
   entries: readonly LogEntry[],
   nicknames: ReadonlyMap<string, string>,
@@ -70,8 +73,9 @@ interface Known {
 }
 
 /**
- * The numbers of a table saved by `scoresCsv`, as they were: a student is known by the nickname; of a lesson that is gone the
- * number stays. Lines that do not fit are told; the first below the heading is line 2.
+ * The numbers of a table saved by `scoresCsv`, as they were: a student is known by the nickname; of
+ * a lesson that is gone the number stays. Lines that do not fit are told; the first below the
+ * heading is line 2.
  * @throws Error where it is no such table
  */
 export function readScores(

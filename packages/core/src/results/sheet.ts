@@ -14,7 +14,8 @@ export interface Table {
 export const MOST_ROWS = 2_000;
 
 /**
- * Reads a table as it comes from a spreadsheet (tabs) or a CSV file (commas, semicolons), with a header.
+ * Reads a table as it comes from a spreadsheet (tabs) or a CSV file (commas, semicolons), with a
+ * header.
  * @throws Error saying what is missing
  */
 export function readTable(text: string): Table {
@@ -69,10 +70,15 @@ const nameOf = (text: string) =>
 const sideOf = (text: string): Side | null | undefined =>
   text === '' ? null : sides.find((side) => side.startsWith(text.toLowerCase()));
 
-/** Windows-1252 from 80 to 9f hexadecimal (WHATWG Encoding); elsewhere it is as Unicode. Not every system's decoder knows it. */
+/**
+ * Windows-1252 from 80 to 9f hexadecimal (WHATWG Encoding); elsewhere it is as Unicode. Not every
+ * system's decoder knows it.
+ */
 const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
 
-/** A sheet's bytes as text: UTF-8, or what spreadsheets of Windows write where they are not asked. */
+/**
+ * A sheet's bytes as text: UTF-8, or what spreadsheets of Windows write where they are not asked.
+ */
 export function decodeTable(bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
@@ -83,7 +89,10 @@ export function decodeTable(bytes: Uint8Array): string {
   }
 }
 
-/** The lines that can be taken, by nickname or code as it is printed, and what is wrong with each of the others; the first line below the heading is line 2. */
+/**
+ * The lines that can be taken, by nickname or code as it is printed, and what is wrong with each of
+ * the others; the first line below the heading is line 2.
+ */
 export function matchRows(
   { rows }: Table,
   columns: Columns,

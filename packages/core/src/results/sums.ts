@@ -2,7 +2,10 @@ import type { Side, WeekLevel } from '../lesson/index.ts';
 import type { Score } from './entry.ts';
 import { beats, type Line } from './figures.ts';
 
-/** One student's exercise, side and form, measured one way, summed up to two figures: the best before an instant, and since. */
+/**
+ * One student's exercise, side and form, measured one way, summed up to two figures: the best
+ * before an instant, and since.
+ */
 export interface LineSum extends Pick<Score, 'key' | 'title' | 'measure' | 'better'> {
   studentId: string;
   side: Side | null;

@@ -1,7 +1,10 @@
 import type { Measure } from './entry.ts';
 import type { Line, LinePoint } from './figures.ts';
 
-/** A number typed as it comes, with a comma or a point, a time also as 1:23; null when it is none, or not from 0 to a million. */
+/**
+ * A number typed as it comes, with a comma or a point, a time also as 1:23; null when it is none,
+ * or not from 0 to a million.
+ */
 export function readNumber(typed: string, measure?: Measure): number | null {
   const [, hours = '0', minutes = '0', number] =
     /^(?:(?:(\d+):)?(\d+):(?=[0-5]\d(?!\d)))?(\d+(?:[.,]\d+)?|[.,]\d+)$/.exec(typed.trim()) ?? [];

@@ -57,7 +57,9 @@ function layOut(row: Row, block: Block, { settings, audience }: Timing): void {
     row.add('pause-sign', block.pauseAfter.signMs, block.pauseAfter.prompt || 'Pause and practise');
 }
 
-/** Lays one block out. Exact whole milliseconds; published interval protocols hold (see the tests). */
+/**
+ * Lays one block out. Exact whole milliseconds; published interval protocols hold (see the tests).
+ */
 export function timeBlock(block: Block, timing: Timing): BlockTimes {
   const row = new Row();
   layOut(row, withExerciseTitles(block), timing);

@@ -1,6 +1,9 @@
 import type { BlockOf } from '../lesson/index.ts';
 
-/** Random numbers from 0 to below 1 that a seed repeats on every machine (mulberry32, public domain). */
+/**
+ * Random numbers from 0 to below 1 that a seed repeats on every machine (mulberry32, public
+ * domain).
+ */
 export function seededChance(seed: number): () => number {
   let state = seed >>> 0;
   return () => {
@@ -14,7 +17,10 @@ export function seededChance(seed: number): () => number {
 /** No command more than this often running: a third time is guessed. */
 const MOST_RUNNING = 2;
 
-/** How often each command comes: `minEach` at least, the rest by chance, never so often that it would have to run on. */
+/**
+ * How often each command comes: `minEach` at least, the rest by chance, never so often that it
+ * would have to run on.
+ */
 function shares(labels: number, calls: number, minEach: number, chance: () => number): number[] {
   const most = Math.max(minEach, Math.floor((MOST_RUNNING * (calls + 1)) / (MOST_RUNNING + 1)));
   const counts = Array.from({ length: labels }, () => minEach);
@@ -27,7 +33,10 @@ function shares(labels: number, calls: number, minEach: number, chance: () => nu
   return counts;
 }
 
-/** Whether, `chosen` being called now for the `run`th time running, what is then left can be called without a third running. */
+/**
+ * Whether, `chosen` being called now for the `run`th time running, what is then left can be called
+ * without a third running.
+ */
 function canFinish(left: readonly number[], total: number, chosen: number, run: number): boolean {
   for (let i = 0; i < left.length; i += 1) {
     const n = (left[i] ?? 0) - (i === chosen ? 1 : 0);
@@ -65,7 +74,9 @@ function order(counts: readonly number[], chance: () => number): number[] {
   return called;
 }
 
-/** Gaps that differ but come in pairs about the middle: the game lasts the same whatever the seed. */
+/**
+ * Gaps that differ but come in pairs about the middle: the game lasts the same whatever the seed.
+ */
 function gaps(calls: number, minMs: number, maxMs: number, chance: () => number): number[] {
   const list: number[] = [];
   while (list.length + 1 < calls) {

@@ -1,4 +1,7 @@
-/** One way to change a block: what it adds to the time and what it costs. `pick` numbers the value taken of each figure. */
+/**
+ * One way to change a block: what it adds to the time and what it costs. `pick` numbers the value
+ * taken of each figure.
+ */
 export interface Option {
   deltaMs: number;
   cost: number;
@@ -18,10 +21,15 @@ export interface Window {
   toMs: number;
 }
 
-/** Every sum of one option a block that can still end in the window, with the cheapest way there. */
+/**
+ * Every sum of one option a block that can still end in the window, with the cheapest way there.
+ */
 export type Sums = ReadonlyMap<number, Reached | null>;
 
-/** What the options still to come can add, and the least each millisecond of it costs, longer and shorter. */
+/**
+ * What the options still to come can add, and the least each millisecond of it costs, longer and
+ * shorter.
+ */
 interface Outlook extends Window {
   costPerMsUp: number;
   costPerMsDown: number;
@@ -73,8 +81,9 @@ export class Effort {
 const EPSILON = 1e-9;
 
 /**
- * Adds up one option from each list, keeping for each sum the cheapest way of at most `budget`. Sums that
- * cannot reach the window any more, or not for what is left, are dropped, so the result is exact inside it.
+ * Adds up one option from each list, keeping for each sum the cheapest way of at most `budget`.
+ * Sums that cannot reach the window any more, or not for what is left, are dropped, so the result
+ * is exact inside it.
  */
 export function reachableSums(
   lists: readonly (readonly Option[])[],
@@ -133,8 +142,8 @@ export function optionsOf(reached: Reached | null): Option[] {
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
 /**
- * All sums of one option a list, whatever they cost, in rising order: bit `i` of a long whole number stands
- * for the sum `i` units above the least, and an option shifts it.
+ * All sums of one option a list, whatever they cost, in rising order: bit `i` of a long whole
+ * number stands for the sum `i` units above the least, and an option shifts it.
  */
 export function allSums(lists: readonly (readonly Option[])[], effort: Effort): number[] {
   const unit = lists.flat().reduce((common, { deltaMs }) => gcd(common, Math.abs(deltaMs)), 0);

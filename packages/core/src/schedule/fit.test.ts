@@ -31,7 +31,10 @@ function lessonOf(blocks: Block[], targets: Lesson['targets']): Lesson {
 const missOf = (ms: number, target: Lesson['targets']['video']) =>
   target ? Math.max(0, Math.abs(ms - target.ms) - target.toleranceMs) : 0;
 
-/** Every lesson that steps within half and half as much again can make of this one, with its cost: the slow, plain way. */
+/**
+ * Every lesson that steps within half and half as much again can make of this one, with its cost:
+ * the slow, plain way.
+ */
 function* everyWay(lesson: Lesson): Generator<{ cost: number; missMs: number }> {
   const trial = structuredClone(lesson);
   const knobs = blocksOf(trial).flatMap((block) =>
@@ -181,7 +184,10 @@ describe('fitting a lesson to its slot', () => {
 });
 
 describe('three hundred blocks', () => {
-  /** Figures no two of which are alike to the millisecond: the sums they can reach are as good as all there are. */
+  /**
+   * Figures no two of which are alike to the millisecond: the sums they can reach are as good as
+   * all there are.
+   */
   const makeId = counter();
   const many = (): Block[] =>
     Array.from({ length: 300 }, (_, i) => {

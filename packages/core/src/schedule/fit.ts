@@ -44,9 +44,15 @@ export interface FitProposal {
 }
 
 export interface FitResult {
-  /** `fits`: the cheapest proposal that meets every target. `nearest`: none does, and this one comes closest. */
+  /**
+   * `fits`: the cheapest proposal that meets every target. `nearest`: none does, and this one comes
+   * closest.
+   */
   kind: 'fits' | 'nearest';
-  /** No cheaper or nearer one exists. Without it, lengths were rounded to reckon the changes of a very long lesson in time. */
+  /**
+   * No cheaper or nearer one exists. Without it, lengths were rounded to reckon the changes of a
+   * very long lesson in time.
+   */
   isExact: boolean;
   proposal: FitProposal;
   /** What stands in the way, in words; empty when it fits. */
@@ -55,7 +61,10 @@ export interface FitResult {
 
 const PRACTICE = 'pauseAfter.practiceMs';
 
-/** A figure's values that fitting may choose: whole steps from half of it to half as much again, at least one step each way. */
+/**
+ * A figure's values that fitting may choose: whole steps from half of it to half as much again, at
+ * least one step each way.
+ */
 interface Knob {
   key: string;
   label: string;
@@ -80,11 +89,17 @@ function knobOf(block: Block, figure: Figure): Knob[] {
   return values.length > 1 ? [{ key, label, unit, from, values }] : [];
 }
 
-/** A block with what fitting may change of it; practice off the video is reckoned apart from all that is on it. */
+/**
+ * A block with what fitting may change of it; practice off the video is reckoned apart from all
+ * that is on it.
+ */
 interface Part {
   block: Block;
   knobs: Knob[];
-  /** Milliseconds the knobs' values, given by their numbers in each knob's list, add to the clock they belong to. */
+  /**
+   * Milliseconds the knobs' values, given by their numbers in each knob's list, add to the clock
+   * they belong to.
+   */
   measure: (picks: readonly number[]) => number;
 }
 
@@ -127,7 +142,10 @@ function partsOf(lesson: Lesson, gridMs: number): { video: Part[]; practice: Par
   return parts;
 }
 
-/** Every way to set the part's figures for at most `budget`, for each time only the cheapest, cheapest first. */
+/**
+ * Every way to set the part's figures for at most `budget`, for each time only the cheapest,
+ * cheapest first.
+ */
 function optionsWithin({ knobs, measure }: Part, budget: number): Option[] {
   const best = new Map<number, Option>();
   const pick: number[] = [];
@@ -193,9 +211,9 @@ interface Task {
 }
 
 /**
- * A change of the video that is best where a target lies out of reach: as far towards it as it goes, for a millisecond that
- * way never costs the other target more than it gains this one. It `isOnly` best where it costs the other one nothing.
- * Null where both can be reached.
+ * A change of the video that is best where a target lies out of reach: as far towards it as it
+ * goes, for a millisecond that way never costs the other target more than it gains this one. It
+ * `isOnly` best where it costs the other one nothing. Null where both can be reached.
  */
 function extremeOf({
   parts,
@@ -221,7 +239,10 @@ const widened = ({ fromMs, toMs }: Window, byMs: number): Window => ({
   toMs: toMs + byMs,
 });
 
-/** Of all combinations that miss neither target by more than `slackMs` and cost at most `budget`: the one nearest to both, then the cheapest. */
+/**
+ * Of all combinations that miss neither target by more than `slackMs` and cost at most `budget`:
+ * the one nearest to both, then the cheapest.
+ */
 function searchWithin(
   { parts, video, session, effort }: Task,
   budget: number,
@@ -268,9 +289,9 @@ const allCosts = ({ parts }: Task) =>
   [...parts.video, ...parts.practice].reduce((sum, part) => sum + mostCost(part), 0);
 
 /**
- * Finds the cheapest that misses the targets by no more than `slackMs`, which something has to. The budget
- * grows until a proposal within it is found: a way that costs no more than the budget takes no option that
- * costs more, so nothing cheaper is overlooked.
+ * Finds the cheapest that misses the targets by no more than `slackMs`, which something has to. The
+ * budget grows until a proposal within it is found: a way that costs no more than the budget takes
+ * no option that costs more, so nothing cheaper is overlooked.
  */
 function cheapestWithin(task: Task, slackMs: number): Found {
   const all = allCosts(task);
@@ -366,10 +387,16 @@ function obstaclesOf(
   return words;
 }
 
-/** What one search may look at: a second or two. Finer grids are tried first; the last one has to do. */
+/**
+ * What one search may look at: a second or two. Finer grids are tried first; the last one has to
+ * do.
+ */
 const MOST_WORK = 60_000_000;
 const GRIDS_MS = [1, 50, 250, 1_000] as const;
-/** Rounded, a way is a little longer or shorter than it looks: the aim is moved by that much, at most so often. */
+/**
+ * Rounded, a way is a little longer or shorter than it looks: the aim is moved by that much, at
+ * most so often.
+ */
 const MOST_AIMS = 5;
 
 const moved = ({ fromMs, toMs }: Window, byMs: number): Window => ({
@@ -428,10 +455,11 @@ function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
 }
 
 /**
- * Proposes the smallest change of figures that brings the lesson into its targets: the least sum of steps
- * times weights, within each figure's own bounds, locked figures untouched. Exact, by dynamic programming
- * over the sums each clock can reach; for a lesson with so many different lengths that this would take minutes,
- * changes of length are rounded, as little as has to be, and `isExact` says so.
+ * Proposes the smallest change of figures that brings the lesson into its targets: the least sum of
+ * steps times weights, within each figure's own bounds, locked figures untouched. Exact, by dynamic
+ * programming over the sums each clock can reach; for a lesson with so many different lengths that
+ * this would take minutes, changes of length are rounded, as little as has to be, and `isExact`
+ * says so.
  */
 export function fitLesson(lesson: Lesson): FitResult {
   for (const gridMs of GRIDS_MS) {

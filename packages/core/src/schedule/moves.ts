@@ -119,7 +119,10 @@ export function timeReps(row: Row, block: RepsBlock): void {
 
 type Sided = Pick<RepsBlock, 'sides' | 'startSide' | 'sideChangeMs'>;
 
-/** Does `times` on the sides as planned, `restMs` between two that follow each other without a change of sides. */
+/**
+ * Does `times` on the sides as planned, `restMs` between two that follow each other without a
+ * change of sides.
+ */
 function overSides(
   row: Row,
   block: Sided,
@@ -187,7 +190,10 @@ export function timeHold(row: Row, block: BlockOf<'hold'>): void {
 
 const BEATS_OF_EIGHT = 8;
 
-/** The instant after `eights` counts of 8 at `bpm`, in whole milliseconds; rounded once, so that errors never add up. */
+/**
+ * The instant after `eights` counts of 8 at `bpm`, in whole milliseconds; rounded once, so that
+ * errors never add up.
+ */
 function afterEights(eights: number, bpm: number): number {
   return Math.round((eights * BEATS_OF_EIGHT * 60_000) / bpm);
 }

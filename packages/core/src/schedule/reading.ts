@@ -27,7 +27,10 @@ export function readingWpm(age: number): number {
   return WPM_BY_AGE.findLast(([from]) => from <= readerAge(age))?.[1] ?? 29;
 }
 
-/** Time a reader of `age` years (at least that of the youngest readers) needs for a card, rounded up to whole seconds. In milliseconds. */
+/**
+ * Time a reader of `age` years (at least that of the youngest readers) needs for a card, rounded up
+ * to whole seconds. In milliseconds.
+ */
 export function readingMs(text: string, age: number): number {
   const readMs = (countWords(text) * 60_000) / readingWpm(age);
   return Math.max(LEAST_MS, Math.ceil((readMs + SETTLE_MS) / 1000) * 1000);

@@ -59,7 +59,10 @@ export interface Call {
   text: string;
 }
 
-/** Halfway is called for works of at least this length; shorter ones are over before the word is out (common practice). */
+/**
+ * Halfway is called for works of at least this length; shorter ones are over before the word is out
+ * (common practice).
+ */
 const HALFWAY_FROM_MS = 20_000;
 /** The last five seconds are called for works of at least this length (common practice). */
 const LAST_FIVE_FROM_MS = 10_000;
@@ -67,7 +70,10 @@ const LAST_FIVE_FROM_MS = 10_000;
 type More = Partial<Omit<Span, 'kind' | 'label' | 'startMs' | 'endMs'>>;
 const NOTHING: More = {};
 
-/** A block being laid out, span after span. As a meter it only adds up, which is what a search over figures needs. */
+/**
+ * A block being laid out, span after span. As a meter it only adds up, which is what a search over
+ * figures needs.
+ */
 export class Row {
   readonly spans: Span[] = [];
   readonly calls: Call[] = [];

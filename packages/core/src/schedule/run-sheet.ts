@@ -12,7 +12,10 @@ export interface RunSheetLine {
   durationMs: number;
 }
 
-/** The run sheet in order of time: sections, their blocks, the spans of each block and what is called when. */
+/**
+ * The run sheet in order of time: sections, their blocks, the spans of each block and what is
+ * called when.
+ */
 export function runSheet(schedule: Schedule): RunSheetLine[] {
   const lines: RunSheetLine[] = [];
   for (const section of schedule.sections) {

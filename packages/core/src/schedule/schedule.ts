@@ -19,7 +19,10 @@ export interface ScheduledSection extends TwoClocks {
   blocks: ScheduledBlock[];
 }
 
-/** The whole lesson on two clocks: video time, and student time, which also runs while the video is paused. */
+/**
+ * The whole lesson on two clocks: video time, and student time, which also runs while the video is
+ * paused.
+ */
 export interface Schedule {
   sections: ScheduledSection[];
   blocks: ScheduledBlock[];
@@ -29,7 +32,10 @@ export interface Schedule {
 
 const cache = new WeakMap<Block, Timing & { times: BlockTimes }>();
 
-/** Blocks are never changed in place, so an unchanged block keeps its times: one edit costs one block. */
+/**
+ * Blocks are never changed in place, so an unchanged block keeps its times: one edit costs one
+ * block.
+ */
 function timesOf(block: Block, { settings, audience }: Timing): BlockTimes {
   const known = cache.get(block);
   if (known?.settings === settings && known.audience === audience) return known.times;

@@ -8,7 +8,10 @@ export function wordsPerMinute(text: string, ms: number): number {
   return ms <= 0 ? 0 : (countWords(text) * 60_000) / ms;
 }
 
-/** Time to say `text` at `wpm` words a minute, rounded up to whole seconds; 0 for no words. In milliseconds. */
+/**
+ * Time to say `text` at `wpm` words a minute, rounded up to whole seconds; 0 for no words. In
+ * milliseconds.
+ */
 export function speechMs(text: string, wpm: number): number {
   return Math.ceil((countWords(text) * 60) / wpm) * 1000;
 }

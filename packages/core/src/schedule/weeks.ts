@@ -37,7 +37,10 @@ export interface SeriesWeek {
   basis: number | null;
   /** Days with a session, as year-month-day; empty when the series is not dated. */
   dates: string[];
-  /** Sessions the progression asks for: more than `dates` when too few days are named or a break takes some. */
+  /**
+   * Sessions the progression asks for: more than `dates` when too few days are named or a break
+   * takes some.
+   */
   sessions: number;
   level: WeekLevel;
   stages: { skill: string; stage: string }[];
@@ -66,7 +69,10 @@ function weekValue(series: Series, week: number): { level: WeekLevel; sessions: 
 
 const dateText = (day: Date) => formatISO(day, { representation: 'date' });
 
-/** Session days week by week. A calendar week of which a break takes every session day is no week of the series. */
+/**
+ * Session days week by week. A calendar week of which a break takes every session day is no week of
+ * the series.
+ */
 function sessionDays(series: Series): string[][] {
   if (series.startsOn === null) return Array.from({ length: series.weeks }, () => []);
   const breaks = series.breaks.map(({ from, to }) => ({
@@ -92,7 +98,10 @@ function sessionDays(series: Series): string[][] {
   return weeks;
 }
 
-/** The week each week goes on from. @throws LessonError when weeks go on from each other in a circle */
+/**
+ * The week each week goes on from.
+ * @throws LessonError when weeks go on from each other in a circle
+ */
 function basisOf(series: Series): Map<number, number | null> {
   const own = new Map(series.weekPlans.map(({ week, basis }) => [week, basis]));
   const basis = new Map<number, number | null>();
@@ -123,7 +132,10 @@ function stagesAt({ skills, stageSchool }: Series, week: number): SeriesWeek['st
   });
 }
 
-/** Lays a series out, week by week. @throws LessonError when weeks go on from each other in a circle */
+/**
+ * Lays a series out, week by week.
+ * @throws LessonError when weeks go on from each other in a circle
+ */
 export function layOutWeeks(series: Series): SeriesWeek[] {
   const basis = basisOf(series);
   const focus = new Map(series.weekPlans.map((plan) => [plan.week, plan.focus]));
@@ -167,7 +179,10 @@ export interface ProgressChange {
   edit: LessonEdit;
 }
 
-/** What the progression asks of the week's lesson that it does not have yet. Locked figures, and bounds of a block, are kept. */
+/**
+ * What the progression asks of the week's lesson that it does not have yet. Locked figures, and
+ * bounds of a block, are kept.
+ */
 export function progressChanges(lesson: Lesson, series: Series, week: number): ProgressChange[] {
   return series.progression.flatMap((rule) => {
     if (rule.of !== 'figure') return [];
@@ -196,7 +211,10 @@ export function progressChanges(lesson: Lesson, series: Series, week: number): P
   });
 }
 
-/** The lesson of a week, gone on from another's: the same sections in the same order, nothing filmed, every figure progressed. */
+/**
+ * The lesson of a week, gone on from another's: the same sections in the same order, nothing
+ * filmed, every figure progressed.
+ */
 export function goOnFrom(
   basis: Lesson,
   series: Series,
@@ -243,7 +261,9 @@ export interface WeekLesson {
   skills: readonly { skill: string }[];
 }
 
-/** What a teacher may want to look at in a week of the series, in words; a help, never a hindrance. */
+/**
+ * What a teacher may want to look at in a week of the series, in words; a help, never a hindrance.
+ */
 export function weekNotes(
   week: SeriesWeek,
   isDated: boolean,

@@ -41,8 +41,8 @@ export function scriptOf(pieces: readonly ScriptPiece[]): {
 }
 
 /**
- * Gives a block's draft another script and keeps its cues with the words they stood before: what is alike
- * at both ends stays, and a cue inside what was replaced goes to where that begins.
+ * Gives a block's draft another script and keeps its cues with the words they stood before: what is
+ * alike at both ends stays, and a cue inside what was replaced goes to where that begins.
  */
 export function rewriteScript(draft: Block, script: string): void {
   const old = draft.script;
@@ -67,7 +67,10 @@ export function sentenceOfCue(script: string, cue: Pick<Cue, 'anchor'>): Sentenc
   return all.find(({ to }) => anchor <= to) ?? all.at(-1) ?? null;
 }
 
-/** The part of the script's words spoken before the cue's sentence, 0 to 1; null when it is not spoken. */
+/**
+ * The part of the script's words spoken before the cue's sentence, 0 to 1; null when it is not
+ * spoken.
+ */
 export function spokenShare(script: string, cue: Pick<Cue, 'anchor'>): number | null {
   const sentence = sentenceOfCue(script, cue);
   const words = countWords(script);

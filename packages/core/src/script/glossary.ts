@@ -9,7 +9,10 @@ export interface TermPiece {
 
 const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
-/** Cuts a text where a term of the glossary stands in it as a word of its own; the longest term wins. Together the pieces are the text. */
+/**
+ * Cuts a text where a term of the glossary stands in it as a word of its own; the longest term
+ * wins. Together the pieces are the text.
+ */
 export function termPieces(text: string, glossary: readonly Term[]): TermPiece[] {
   const byWord = new Map(
     glossary.flatMap((term) => (term.term.trim() ? [[term.term.trim().toLowerCase(), term]] : [])),
@@ -28,10 +31,16 @@ export function termPieces(text: string, glossary: readonly Term[]): TermPiece[]
   return pieces;
 }
 
-/** A word of so many syllables is usually hard for children (the polysyllable of readability formulas has three; from memory). */
+/**
+ * A word of so many syllables is usually hard for children (the polysyllable of readability
+ * formulas has three; from memory).
+ */
 const HARD_SYLLABLES = 4;
 
-/** Words of a text that children may not know and the glossary does not explain, each once. English only. */
+/**
+ * Words of a text that children may not know and the glossary does not explain, each once. English
+ * only.
+ */
 export function unexplainedWords(text: string, glossary: readonly Term[]): string[] {
   const plain = termPieces(text, glossary).filter(({ term }) => term === null);
   const words = plain.flatMap((piece) => piece.text.match(/\p{L}[\p{L}'’-]*/gu) ?? []);

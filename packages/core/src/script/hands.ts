@@ -2,12 +2,14 @@ import { otherSide, type Side } from '../lesson/index.ts';
 
 /** Parts of the body on the side of the throwing hand, or on the other one. */
 const HAND_PARTS = ['hand', 'arm', 'shoulder', 'wrist', 'elbow', 'fist'] as const;
-/** Parts whose side depends on the move: the same foot leads in one throw and follows in another. */
+/**
+ * Parts whose side depends on the move: the same foot leads in one throw and follows in another.
+ */
 const FOOT_PARTS = ['foot', 'leg', 'knee', 'hip', 'heel', 'ankle', 'side'] as const;
 
 /**
- * Wordings that hold for either hand. Written so, a cue needs no turning round; the reading says which
- * side is meant for a right- or left-handed student.
+ * Wordings that hold for either hand. Written so, a cue needs no turning round; the reading says
+ * which side is meant for a right- or left-handed student.
  */
 const NEUTRAL: readonly { phrase: string; side: 'own' | 'other' }[] = [
   ...HAND_PARTS.map((part) => ({ phrase: `throwing ${part}`, side: 'own' as const })),
@@ -27,7 +29,10 @@ export interface ReadPiece {
 
 const neutral = new RegExp(`\\b(${NEUTRAL.map(({ phrase }) => phrase).join('|')})\\b`, 'giu');
 
-/** A text read for a student of that hand: neutral wordings with the side they mean for them. Nothing else is touched. */
+/**
+ * A text read for a student of that hand: neutral wordings with the side they mean for them.
+ * Nothing else is touched.
+ */
 export function readForHand(text: string, hand: Side): ReadPiece[] {
   const pieces: ReadPiece[] = [];
   let from = 0;
@@ -55,8 +60,8 @@ const fixed = new RegExp(
 );
 
 /**
- * Finds sides of the body fixed in a text. Only a hand's side has a sure neutral wording; a foot may lead
- * or follow, so there the teacher is shown both.
+ * Finds sides of the body fixed in a text. Only a hand's side has a sure neutral wording; a foot
+ * may lead or follow, so there the teacher is shown both.
  */
 export function fixedSides(text: string, throwingHand: Side = 'right'): FixedSide[] {
   return [...text.matchAll(fixed)].map((match) => {

@@ -1,5 +1,6 @@
 /**
- * The program's own words on screen in other languages, from memory. Each row: German, Spanish, French, Italian, Dutch, Polish, Portuguese, Turkish, Arabic.
+ * The program's own words on screen in other languages, from memory. Each row: German, Spanish,
+ * French, Italian, Dutch, Polish, Portuguese, Turkish, Arabic.
  */
 const languages = ['de', 'es', 'fr', 'it', 'nl', 'pl', 'pt', 'tr', 'ar'] as const;
 const rows = {
@@ -456,7 +457,10 @@ const rows = {
 export type OwnWord = keyof typeof rows;
 export const ownWords = Object.keys(rows) as OwnWord[];
 
-/** What the program's own words are called in a language: `de-AT` as `de`. Unknown languages stay in English. */
+/**
+ * What the program's own words are called in a language: `de-AT` as `de`. Unknown languages stay in
+ * English.
+ */
 export function ownWord(word: OwnWord, language: string): string {
   const at = (languages as readonly string[]).indexOf(language.split('-')[0] ?? '');
   return rows[word][at] ?? word;

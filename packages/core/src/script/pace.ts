@@ -42,7 +42,10 @@ export function paceOf(block: Block, lesson: Pick<Lesson, 'settings' | 'audience
   };
 }
 
-/** Words a minute of a text read aloud in `ms`, within what a lesson allows; null when too short to tell. */
+/**
+ * Words a minute of a text read aloud in `ms`, within what a lesson allows; null when too short to
+ * tell.
+ */
 export function measuredWpm(text: string, ms: number): number | null {
   const words = countWords(text);
   return words < 20 || ms < 5_000 ? null : Math.round((words * 60_000) / ms);

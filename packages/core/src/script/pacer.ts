@@ -184,8 +184,9 @@ function withoutTalkingOver(events: readonly PacerEvent[]): PacerEvent[] {
 }
 
 /**
- * What the pacer sounds and says through a block: counts in, calls work and rest, halves, last five, repetitions,
- * beats, side changes. From the same schedule as the overlays, so both agree to the millisecond.
+ * What the pacer sounds and says through a block: counts in, calls work and rest, halves, last
+ * five, repetitions, beats, side changes. From the same schedule as the overlays, so both agree to
+ * the millisecond.
  */
 export function pacerEvents(
   block: Block,
@@ -206,7 +207,10 @@ export function pacerWords(events: readonly PacerEvent[]): string[] {
   return [...new Set(events.map(({ say }) => say).filter((say) => say !== ''))];
 }
 
-/** The count of three before the block's first moment, for a block that does not begin with a lead-in of its own. */
+/**
+ * The count of three before the block's first moment, for a block that does not begin with a
+ * lead-in of its own.
+ */
 export function countInEvents(
   block: Block,
   lesson: Pick<Lesson, 'settings' | 'audience'>,

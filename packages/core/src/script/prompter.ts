@@ -37,7 +37,10 @@ function shortLines(text: string): string[] {
 /** Counts longer than this are not written out. */
 const LONGEST_COUNT = 20;
 
-/** What is counted aloud in a block, in the words it is called in; empty where nothing is, or too much. */
+/**
+ * What is counted aloud in a block, in the words it is called in; empty where nothing is, or too
+ * much.
+ */
 function countOf(block: Block, counts: Lesson['settings']['counts']): string {
   const [most, direction] =
     block.kind === 'reps'
@@ -48,7 +51,10 @@ function countOf(block: Block, counts: Lesson['settings']['counts']): string {
   return most > LONGEST_COUNT ? '' : calledCount(most, direction, counts).join(', ');
 }
 
-/** The lesson as a prompter shows it: short lines, cues where they are spoken, and what comes next in sight. */
+/**
+ * The lesson as a prompter shows it: short lines, cues where they are spoken, and what comes next
+ * in sight.
+ */
 export function prompterOf(lesson: Lesson): PrompterBlock[] {
   const blocks = blocksOf(lesson);
   return blocks.map((block, i) => {

@@ -9,8 +9,9 @@ const AGE_OF_GRADE_0 = 5;
 const LEAST_WORDS = 4;
 
 /**
- * The age that usually reads a text with ease, by the Flesch-Kincaid grade (Kincaid et al. 1975, Naval
- * Technical Training Command Research Branch Report 8-75) and five years; English only. Null when too short to tell.
+ * The age that usually reads a text with ease, by the Flesch-Kincaid grade (Kincaid et al. 1975,
+ * Naval Technical Training Command Research Branch Report 8-75) and five years; English only. Null
+ * when too short to tell.
  */
 export function readingAge(text: string): number | null {
   const word = countWords(text);

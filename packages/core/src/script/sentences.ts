@@ -5,7 +5,10 @@ export interface Sentence {
   text: string;
 }
 
-/** Sentences of a script with their places: split after `.`, `!`, `?`, `…` followed by white space, and at line ends. */
+/**
+ * Sentences of a script with their places: split after `.`, `!`, `?`, `…` followed by white space,
+ * and at line ends.
+ */
 export function sentences(script: string): Sentence[] {
   const found: Sentence[] = [];
   let from = 0;

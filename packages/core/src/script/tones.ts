@@ -1,6 +1,8 @@
 import type { PacerTone } from './pacer.ts';
 
-/** Pitch, length and loudness of each tone: what starts is high, what ends is low, beats are short. */
+/**
+ * Pitch, length and loudness of each tone: what starts is high, what ends is low, beats are short.
+ */
 export const pacerTones: Record<PacerTone, { hz: number; ms: number; loud: number }> = {
   'count-in': { hz: 660, ms: 110, loud: 0.5 },
   go: { hz: 1_320, ms: 420, loud: 0.6 },

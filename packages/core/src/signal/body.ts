@@ -1,13 +1,19 @@
 import { runsOf, smoothed, middle } from './numbers.ts';
 import { isSomebody, joints, SURE_JOINT, type Joint, type SeenPose } from './pose.ts';
 
-/** The performer over time, looked at at a steady rate: each joint's way, in heights of the body, and when anybody was there. */
+/**
+ * The performer over time, looked at at a steady rate: each joint's way, in heights of the body,
+ * and when anybody was there.
+ */
 export interface Body {
   everyMs: number;
   length: number;
   /** Height of the body in heights of the picture, from the length of the trunk. */
   height: number;
-  /** To the right and up, in heights of the body from the picture's left lower corner; gaps are bridged. */
+  /**
+   * To the right and up, in heights of the body from the picture's left lower corner; gaps are
+   * bridged.
+   */
   x: Record<Joint, Float64Array>;
   y: Record<Joint, Float64Array>;
   /** The part of the looks in which a joint was surely seen, 0 to 1. */
@@ -15,11 +21,16 @@ export interface Body {
   present: Uint8Array;
 }
 
-/** Shoulders to hips, in heights of the body (proportions of a grown or drawn body, from memory). */
+/**
+ * Shoulders to hips, in heights of the body (proportions of a grown or drawn body, from memory).
+ */
 const TRUNK = 0.3;
 /** Joints surely seen in a smaller part of the looks than this say nothing. */
 export const SEEN_OFTEN = 0.35;
-/** A joint that jumps so far and back within one look was taken for another one, in heights of the body. */
+/**
+ * A joint that jumps so far and back within one look was taken for another one, in heights of the
+ * body.
+ */
 const SPIKE = 0.14;
 /** Light smoothing: more of it erases quick skipping. In seconds. */
 const SMOOTH_S = 0.05;

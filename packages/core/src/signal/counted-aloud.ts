@@ -21,7 +21,10 @@ export interface SpokenBeat extends TimeSpan {
   words: TimeSpan[];
 }
 
-/** Stretches of single words in a beat, outside what is known to be something else. @param speech looks in which somebody speaks */
+/**
+ * Stretches of single words in a beat, outside what is known to be something else.
+ * @param speech looks in which somebody speaks
+ */
 export function spokenBeats(speech: Uint8Array, known: readonly TimeSpan[]): SpokenBeat[] {
   const words: TimeSpan[] = [];
   for (const { from, to } of runsOf(speech.length, (look) => speech[look] === 1)) {
@@ -58,7 +61,8 @@ function inBeat(words: readonly TimeSpan[]): TimeSpan[][] {
 
 /**
  * Whether the words of a beat are the numbers from one, each in its place.
- * @param numbers where "one", "two" … as many as there are words were found, in milliseconds of the recording
+ * @param numbers where "one", "two" … as many as there are words were found, in milliseconds of the
+ * recording
  */
 export function isCount({ words }: SpokenBeat, numbers: Alignment['sentences']): boolean {
   const inPlace = words.filter(({ startMs, endMs }, i) => {

@@ -21,8 +21,8 @@ export function speechWindows(levels: ArrayLike<number>): boolean[] {
 }
 
 /**
- * How far music is let up between words, for each window: 0 while somebody speaks, with time to go down and come back,
- * 1 where nobody does.
+ * How far music is let up between words, for each window: 0 while somebody speaks, with time to go
+ * down and come back, 1 where nobody does.
  */
 export function openness(speech: readonly boolean[]): Float32Array {
   const [before, after, ramp] = [BEFORE_MS, AFTER_MS, RAMP_MS].map((ms) =>

@@ -11,11 +11,17 @@ import {
 /** Sound is looked through at this rate, mono. */
 export const MARK_RATE_HZ = 16_000;
 const SIZE = 16_384;
-/** How like a sweep the sound has to be, 0 to 1: noise reaches 0.2 once in hours, a sweep under equal noise in a room 0.4. */
+/**
+ * How like a sweep the sound has to be, 0 to 1: noise reaches 0.2 once in hours, a sweep under
+ * equal noise in a room 0.4.
+ */
 const LIKE_ENOUGH = 0.27;
 /** A second peak nearer than this is an echo. */
 const ECHO_MS = 80;
-/** An earlier pair counts as the true one, and the later as its echo, when it is at least this strong beside it. */
+/**
+ * An earlier pair counts as the true one, and the later as its echo, when it is at least this
+ * strong beside it.
+ */
 const ECHO_PART = 0.5;
 
 /** A mark found in a recording. */
@@ -33,7 +39,10 @@ interface Peak {
   score: number;
 }
 
-/** Likeness to the sweep at every sample, by matched filter over the energy in its band. Blocks overlap by one sweep. */
+/**
+ * Likeness to the sweep at every sample, by matched filter over the energy in its band. Blocks
+ * overlap by one sweep.
+ */
 function peaksOf(sound: Float32Array, kind: MarkKind): Peak[] {
   const fft = new FFT(SIZE);
   const length = sweepLength(MARK_RATE_HZ);
@@ -119,7 +128,9 @@ function pairsOf(peaks: readonly Peak[], kind: MarkKind): FoundMark[] {
   return pairs;
 }
 
-/** The marks among pairs: the strongest where pairs cross, and of a pair and its echo the earlier. */
+/**
+ * The marks among pairs: the strongest where pairs cross, and of a pair and its echo the earlier.
+ */
 function chosen(pairs: readonly FoundMark[]): FoundMark[] {
   const marks: FoundMark[] = [];
   for (const pair of [...pairs].sort((a, b) => b.score - a.score)) {

@@ -1,8 +1,14 @@
 import { greyCells, type Picture } from './picture.ts';
 
-/** Parts of the picture that are watched, each a twelfth: more than the quarter of a central field that counts. */
+/**
+ * Parts of the picture that are watched, each a twelfth: more than the quarter of a central field
+ * that counts.
+ */
 const PARTS = { columns: 4, rows: 3 } as const;
-/** WCAG 2.2, "general flash": opposing changes of a tenth of the greatest relative luminance, the darker state below 0.80. */
+/**
+ * WCAG 2.2, "general flash": opposing changes of a tenth of the greatest relative luminance, the
+ * darker state below 0.80.
+ */
 const CHANGE = 0.1;
 const DARKER = 0.8;
 /** More than three flashes a second; a flash is a pair of changes. */

@@ -13,7 +13,10 @@ export interface PathPoint {
   y: number;
 }
 
-/** A view that follows every step makes one seasick: it waits until the performer has gone this part of what is shown. */
+/**
+ * A view that follows every step makes one seasick: it waits until the performer has gone this part
+ * of what is shown.
+ */
 const SLACK = 0.12;
 /** Looks on either side that a middle is taken over. */
 const AROUND = 2;
@@ -28,8 +31,9 @@ const median = (values: readonly number[]) =>
   [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 
 /**
- * A calm path that keeps the performer in a view `zoom` percent as large: it stays where it is while the performer moves
- * little, and does not leave the picture. Looks in which nobody is seen are passed over.
+ * A calm path that keeps the performer in a view `zoom` percent as large: it stays where it is
+ * while the performer moves little, and does not leave the picture. Looks in which nobody is seen
+ * are passed over.
  * @returns points in order of time; none when nobody is seen at all
  */
 export function followPath(looks: readonly PoseAt[], zoom: number): PathPoint[] {

@@ -16,7 +16,9 @@ export interface OutStretch {
 
 /** A joint with a lower score than this may be anywhere. */
 const GUESSED = 0.13;
-/** What lies beyond the last joint, in heights of the body: the hand, the foot, the top of the face. */
+/**
+ * What lies beyond the last joint, in heights of the body: the hand, the foot, the top of the face.
+ */
 const BEYOND: readonly { joint: Joint; from: Joint; reach: number }[] = [
   { joint: 'left wrist', from: 'left elbow', reach: 0.045 },
   { joint: 'right wrist', from: 'right elbow', reach: 0.045 },
@@ -24,7 +26,10 @@ const BEYOND: readonly { joint: Joint; from: Joint; reach: number }[] = [
   { joint: 'right ankle', from: 'right knee', reach: 0.03 },
   { joint: 'nose', from: 'nose', reach: 0 },
 ];
-/** Joints near the edge are drawn back into the picture by the look, by about this part of its height. */
+/**
+ * Joints near the edge are drawn back into the picture by the look, by about this part of its
+ * height.
+ */
 const DRAWN_BACK = 0.006;
 /** Shorter than this is a slip of the look; gaps of this length are none. */
 const LEAST_MS = 300;
@@ -63,8 +68,8 @@ function nearestEdge(pose: SeenPose): Edge {
 }
 
 /**
- * When part of the performer is beyond an edge of the picture, and which edges; somebody who is gone is beyond the edge
- * they were last seen at.
+ * When part of the performer is beyond an edge of the picture, and which edges; somebody who is
+ * gone is beyond the edge they were last seen at.
  * @param poses as they were looked at, not cleaned
  * @param aspect width of the picture over its height
  */

@@ -4,17 +4,26 @@ import { MARK_LEAD_MS, MARK_TAIL_MS } from './sync-mark.ts';
 /** A performance in a recording, as its marks tell. */
 export interface MarkedStretch {
   number: number;
-  /** The block's first moment in the recording, in milliseconds; below 0 when the recording begins after it. */
+  /**
+   * The block's first moment in the recording, in milliseconds; below 0 when the recording begins
+   * after it.
+   */
   blockStartMs: number;
   /** The block's last moment; null when the end mark was not found. */
   blockEndMs: number | null;
   score: number;
 }
 
-/** Clocks of cameras and loudspeakers differ by less than this; a distance further off belongs to another performance. */
+/**
+ * Clocks of cameras and loudspeakers differ by less than this; a distance further off belongs to
+ * another performance.
+ */
 const MOST_DRIFT = 0.002;
 
-/** Marks taken together: each start with the next end of the same number. A lone end mark tells nothing. */
+/**
+ * Marks taken together: each start with the next end of the same number. A lone end mark tells
+ * nothing.
+ */
 export function markedStretches(marks: readonly FoundMark[]): MarkedStretch[] {
   return marks.flatMap((mark, i): MarkedStretch[] => {
     if (mark.kind !== 'start') return [];
@@ -34,7 +43,8 @@ export function markedStretches(marks: readonly FoundMark[]): MarkedStretch[] {
 }
 
 /**
- * How much longer a recording's second is than a second of the plan: 1.0002 is 200 parts in a million.
+ * How much longer a recording's second is than a second of the plan: 1.0002 is 200 parts in a
+ * million.
  * @param playedMs what lay between the block's first and last moment when it was played
  * @returns null without an end mark, or when the distance is off by more than clocks are
  */

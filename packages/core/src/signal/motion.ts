@@ -3,8 +3,9 @@ const COMPONENTS = 3;
 const ROUNDS = 25;
 
 /**
- * What moves in the picture, without knowing what a body is: the first principal components of small grey pictures, each
- * with its brightness and contrast taken off, by power iteration. For footage in which no body is found.
+ * What moves in the picture, without knowing what a body is: the first principal components of
+ * small grey pictures, each with its brightness and contrast taken off, by power iteration. For
+ * footage in which no body is found.
  * @param frames grey cells, one picture a look, all of one size
  * @returns three signals, a number a look each, with spread 1; none for fewer than three pictures
  */

@@ -2,7 +2,10 @@ import { SEEN_OFTEN, type Body } from './body.ts';
 import { middle } from './numbers.ts';
 import type { Joint } from './pose.ts';
 
-/** One way of the body to move, the same to the left and to the right, so that moves done in turn are each seen. */
+/**
+ * One way of the body to move, the same to the left and to the right, so that moves done in turn
+ * are each seen.
+ */
 export interface MoveSignal {
   name: string;
   values: Float64Array;
@@ -39,7 +42,9 @@ const LIMBS: Joint[] = [
 const REST_LOOKS = 5;
 const AWAY_LEAST = 0.07;
 
-/** How far the whole body is from how it rests, in heights of the body; null when it never rests. */
+/**
+ * How far the whole body is from how it rests, in heights of the body; null when it never rests.
+ */
 export function awayFromRest({ x, y, seen, length }: Body, still: Uint8Array): MoveSignal | null {
   const used = LIMBS.filter((joint) => seen[joint] >= SEEN_OFTEN);
   if (still.reduce((sum, one) => sum + one, 0) < REST_LOOKS || used.length === 0) return null;
@@ -144,7 +149,10 @@ function dotOf(one: Float64Array, other: Float64Array): number {
   return sum;
 }
 
-/** What the signals do together: their first principal components, found one after the other by power iteration. */
+/**
+ * What the signals do together: their first principal components, found one after the other by
+ * power iteration.
+ */
 function together(signals: readonly MoveSignal[], present: Uint8Array): MoveSignal[] {
   const rows = signals.map(({ values, least }) => {
     const moving = values.filter((_, i) => present[i] === 1);

@@ -55,7 +55,10 @@ function profiles({ rgb, width, height }: Picture): Pick<Measured, 'across' | 'd
 const LEAST_CHANGE = PROFILE * 24 * 0.8;
 const EXPLAINED = 0.6;
 
-/** The shift that lays one profile best over another, with fractions of a point, in parts of its length; 0 where it has no marks. */
+/**
+ * The shift that lays one profile best over another, with fractions of a point, in parts of its
+ * length; 0 where it has no marks.
+ */
 function shiftOf(before: Float64Array, now: Float64Array): number {
   const cost = Array.from({ length: 2 * FARTHEST + 1 }, (_, s) => {
     let sum = 0;
@@ -70,7 +73,8 @@ function shiftOf(before: Float64Array, now: Float64Array): number {
     cost[best + 1],
     cost[FARTHEST] as number,
   ];
-  // A flat wall fits anywhere, and grain everywhere as badly: only a shift that explains most of the change is one.
+  // A flat wall fits anywhere, and grain everywhere as badly: only a shift that explains most of
+  // the change is one.
   if (a === undefined || c === undefined || unmoved < LEAST_CHANGE || b > EXPLAINED * unmoved)
     return 0;
   return (best - FARTHEST + (a - c) / (2 * (a - 2 * b + c))) / PROFILE;

@@ -7,7 +7,10 @@ export interface Picture {
   height: number;
 }
 
-/** The crop as a square of `side` pixels, red, green and blue by row, for the pose model; what lies beyond the picture is black. */
+/**
+ * The crop as a square of `side` pixels, red, green and blue by row, for the pose model; what lies
+ * beyond the picture is black.
+ */
 export function croppedSquare(
   { rgb, width, height }: Picture,
   crop: Crop,

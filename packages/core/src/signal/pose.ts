@@ -20,7 +20,10 @@ export const joints = [
 ] as const;
 export type Joint = (typeof joints)[number];
 
-/** Where a joint is on the picture: x to the right and y down, 0 to 1 inside, beyond where it is guessed outside; score 0 to 1. */
+/**
+ * Where a joint is on the picture: x to the right and y down, 0 to 1 inside, beyond where it is
+ * guessed outside; score 0 to 1.
+ */
 export interface SeenJoint {
   x: number;
   y: number;
@@ -73,8 +76,8 @@ export function wholeCrop(aspect: number): Crop {
 }
 
 /**
- * The square to look at next: about the performer, with room for where a limb may go; the whole picture while nobody is
- * seen. Following one performer keeps to that one when somebody walks by.
+ * The square to look at next: about the performer, with room for where a limb may go; the whole
+ * picture while nobody is seen. Following one performer keeps to that one when somebody walks by.
  */
 export function nextCrop(pose: SeenPose | null, aspect: number): Crop {
   if (!pose || !isSomebody(pose)) return wholeCrop(aspect);
@@ -91,7 +94,10 @@ export function nextCrop(pose: SeenPose | null, aspect: number): Crop {
   };
 }
 
-/** The pose on the 16:9 frame its picture is fitted into. @param aspect width over height of the picture */
+/**
+ * The pose on the 16:9 frame its picture is fitted into.
+ * @param aspect width over height of the picture
+ */
 export function onWideFrame(pose: SeenPose, aspect: number): SeenPose {
   const [across, down] = [Math.min(1, (aspect * 9) / 16), Math.min(1, 16 / 9 / aspect)];
   return pose.map(({ x, y, score }) => ({

@@ -12,7 +12,10 @@ export interface SeenRepetition {
   topMs: number;
   /** Back where it began; the moment it counts. */
   atMs: number;
-  /** It may be so much earlier or later: half of the time in which nothing is seen to move before the next one begins. */
+  /**
+   * It may be so much earlier or later: half of the time in which nothing is seen to move before
+   * the next one begins.
+   */
   withinMs: number;
   /** The side that did it; null when both did, or it cannot be told. */
   side: Side | null;
@@ -24,7 +27,10 @@ export interface SeenRepetition {
 
 /** Repetitions below this confidence are shown as "not sure". */
 export const SURE_REPETITION = 0.5;
-/** Repetitions known to less than this, on average, are "not sure" in their times: a counter is seen to be further off. */
+/**
+ * Repetitions known to less than this, on average, are "not sure" in their times: a counter is seen
+ * to be further off.
+ */
 const SURE_TIME_MS = 150;
 /** Whether it is known well enough when each is over. */
 export const timesKnown = (repetitions: readonly Pick<SeenRepetition, 'withinMs'>[]): boolean =>
@@ -45,15 +51,24 @@ const WAY = { from: 0.06, to: 0.94 } as const;
 /** Faster than four a second nobody moves; slower than one in twelve seconds nobody repeats. */
 const SHORTEST_MS = 250;
 const LONGEST_MS = 12_000;
-/** A cycle less alike the usual one than this, in the directions all parts of the body take, is another movement. */
+/**
+ * A cycle less alike the usual one than this, in the directions all parts of the body take, is
+ * another movement.
+ */
 const ALIKE = 0.75;
-/** One that goes all the way and comes when it is due, to this part of the usual step, may be seen less well. */
+/**
+ * One that goes all the way and comes when it is due, to this part of the usual step, may be seen
+ * less well.
+ */
 const ALIKE_ON_BEAT = 0.3;
 /** One that stays small has to come when it is due. */
 const ALIKE_SMALL = 0.5;
 const ON_BEAT = 0.3;
 const SMALLEST = 0.3;
-/** One seen so much less surely than the others is not sure, however sure it would be alone: it may be a gesture in a break. */
+/**
+ * One seen so much less surely than the others is not sure, however sure it would be alone: it may
+ * be a gesture in a break.
+ */
 const LIKE_THE_OTHERS = 0.7;
 /** A movement has to be done at least so often to be a repeated one. */
 const LEAST_CYCLES = 3;
@@ -66,8 +81,9 @@ interface Cycle {
 }
 
 /**
- * Whether the body rests high in this signal: by where it is while standing still, if that is plain; if not, by whether
- * it goes down while the whole body goes away from rest. Without any rest it stays longer where it rests.
+ * Whether the body rests high in this signal: by where it is while standing still, if that is
+ * plain; if not, by whether it goes down while the whole body goes away from rest. Without any rest
+ * it stays longer where it rests.
  */
 function restsHigh(
   values: Float64Array,
@@ -99,7 +115,9 @@ function topsIn(values: Float64Array, from: number, to: number, turn: number): n
   return tops;
 }
 
-/** From where it leaves the lowest point before the top to where it is back at the lowest after it. */
+/**
+ * From where it leaves the lowest point before the top to where it is back at the lowest after it.
+ */
 function cyclesIn(values: Float64Array, present: Uint8Array, way: number): Cycle[] {
   return runsOf(values.length, (i) => present[i] === 1).flatMap(({ from, to }) => {
     const tops = topsIn(values, from, to, TURN * way);
@@ -126,7 +144,10 @@ function crossing(values: Float64Array, from: number, to: number, level: number)
   return to;
 }
 
-/** From the 50 and 10 % crossings of a fall on to its end: 1.44 times for a cosine, 0.98 for a move of least jerk, 0.25 for a straight one; between them. */
+/**
+ * From the 50 and 10 % crossings of a fall on to its end: 1.44 times for a cosine, 0.98 for a move
+ * of least jerk, 0.25 for a straight one; between them.
+ */
 const RUN_OUT = 0.8;
 
 /** The moment a repetition is over, in looks: the fall's own end, drawn on from its lower part. */
@@ -152,7 +173,10 @@ function stepsOf(cycles: readonly Cycle[]): number[] {
   return all.filter((step) => step <= IN_BOUT * usual);
 }
 
-/** When a cycle begins, is at its top and is over. Nothing tells where in the quiet before the next one of a bout it was over. */
+/**
+ * When a cycle begins, is at its top and is over. Nothing tells where in the quiet before the next
+ * one of a bout it was over.
+ */
 function timesOf(
   values: Float64Array,
   cycle: Cycle,
@@ -250,7 +274,10 @@ function readingOf(
   return reading && { ...reading, worth: reading.worth * (0.3 + 0.7 * seen) };
 }
 
-/** What all parts of the body do from the start of a cycle to its top, each in its own least movement. */
+/**
+ * What all parts of the body do from the start of a cycle to its top, each in its own least
+ * movement.
+ */
 const directionOf = (signals: readonly MoveSignal[], { from, top }: Cycle) =>
   signals.map(({ values, least }) => ((values[top] as number) - (values[from] as number)) / least);
 const dot = (a: readonly number[], b: readonly number[]) =>
@@ -289,7 +316,10 @@ function sideOf({ x, y }: Body, { from, top }: Cycle): Side | null {
   return null;
 }
 
-/** Sides hold when nearly all repetitions have one, and they go in turn or stay the same; chance does neither. */
+/**
+ * Sides hold when nearly all repetitions have one, and they go in turn or stay the same; chance
+ * does neither.
+ */
 function sidesHold(sides: readonly (Side | null)[]): boolean {
   const known = sides.filter((side) => side !== null);
   if (known.length < 0.75 * sides.length || known.length < 2) return false;
@@ -303,8 +333,8 @@ const LEAST_WORTH = 0.4;
 const PLAIN_WORTH = 0.85;
 
 /**
- * The repetitions of one exercise in the footage, each with its side, size and confidence. An exercise
- * that is not repeated, such as a balance or a talk with gestures, gives none.
+ * The repetitions of one exercise in the footage, each with its side, size and confidence. An
+ * exercise that is not repeated, such as a balance or a talk with gestures, gives none.
  * @param rests where the performer is still: what begins and tops in one of them is no repetition
  */
 export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): SeenRepetition[] {
@@ -316,7 +346,8 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
     .flatMap((signal) => readingOf(signal, still, away?.values ?? null, body) ?? [])
     .sort((a, b) => b.worth - a.worth)[0];
   if (!first || first.worth < LEAST_WORTH) return [];
-  // The whole body at once: what all signals do together in the usual cycle, 0 at rest and 1 at its top.
+  // The whole body at once: what all signals do together in the usual cycle, 0 at rest and 1 at its
+  // top.
   const own = signals.slice(0, -TOGETHER);
   const usual = own.map((_, s) =>
     middle(first.cycles.map((cycle) => directionOf(own, cycle)[s] ?? 0)),
@@ -396,8 +427,8 @@ const MOTION_MOST = 0.7;
 const MOTION_WORTH = 0.55;
 
 /**
- * Repetitions of whatever moves in a picture in which no body is found: when and how many, with less confidence, and
- * nothing about sides. @param motion see `motionOf`
+ * Repetitions of whatever moves in a picture in which no body is found: when and how many, with
+ * less confidence, and nothing about sides. @param motion see `motionOf`
  */
 export function repetitionsInMotion(
   motion: readonly (readonly number[])[],

@@ -16,7 +16,10 @@ export interface SoundLook {
   voice: number;
   /** The one pitch that makes up nearly all of it, in Hz; 0 when there is none. */
   tone: number;
-  /** Part of its power in its five strongest lines: near 1 for tones and held notes, small for noise. */
+  /**
+   * Part of its power in its five strongest lines: near 1 for tones and held notes, small for
+   * noise.
+   */
   tonal: number;
 }
 
@@ -81,7 +84,10 @@ export type SoundFault = (typeof soundFaults)[number];
 
 /** The sound of a take in figures. */
 export interface SoundFigures {
-  /** Level of speech and of what is heard between it, in dB under full scale; null without speech or without pauses. */
+  /**
+   * Level of speech and of what is heard between it, in dB under full scale; null without speech or
+   * without pauses.
+   */
   speechDb: number | null;
   betweenDb: number | null;
   /** What is between is music: mostly held notes. */

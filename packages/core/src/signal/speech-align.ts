@@ -46,7 +46,10 @@ const LATER: Prices = {
   aside: 14,
   filler: -0.45,
 };
-/** What a look of silence costs in a sentence, where its own look is quiet and where it is not; and quiet where somebody speaks. */
+/**
+ * What a look of silence costs in a sentence, where its own look is quiet and where it is not; and
+ * quiet where somebody speaks.
+ */
 const NEAR_SPEECH = 10;
 const QUIET = { both: -0.5, one: 0.45 } as const;
 
@@ -61,7 +64,8 @@ const SAMPLE = 256;
 function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): Costs {
   return (look, from, to, row) => {
     const isSpeech = speech[look] === 1;
-    // In noise the weak beginnings and ends of words sink under it: they may still be heard as what they are.
+    // In noise the weak beginnings and ends of words sink under it: they may still be heard as what
+    // they are.
     const isNear = isSpeech || speech[look - NEAR_SPEECH] === 1 || speech[look + NEAR_SPEECH] === 1;
     if (isNear) costs(look, from, to, row);
     if (!isSpeech) {
@@ -167,7 +171,9 @@ function firstBand(
   return bandAbout(way, starts, total, COARSE);
 }
 
-/** A sentence in the recording: its looks there, and pairs of looks that were found to be the same. */
+/**
+ * A sentence in the recording: its looks there, and pairs of looks that were found to be the same.
+ */
 interface Found {
   sentence: number;
   span: readonly [first: number, last: number];
@@ -209,10 +215,15 @@ function bestOf(found: readonly Found[], costs: Costs, total: number): Found[] {
   return sorted.slice(0, Math.max(1, Math.ceil(found.length * LEARNT))).map(({ own }) => own);
 }
 
-/** A voice is learnt from the sentences that are confirmed, where they hold at least so many pairs of looks. */
+/**
+ * A voice is learnt from the sentences that are confirmed, where they hold at least so many pairs
+ * of looks.
+ */
 const LEAST_CONFIRMED = FEATURES * 12;
 const CONFIRMED = 3;
-/** Sentences are judged by a voice that was learnt without them: each quarter by the three others. */
+/**
+ * Sentences are judged by a voice that was learnt without them: each quarter by the three others.
+ */
 const FOLDS = 4;
 
 /** What speaks for each sentence found, by its number in the script; null where nothing does. */
@@ -257,7 +268,10 @@ function evidenceIn(
 
 const RIDGE = 30;
 
-/** Made speech as this teacher would have said it: the affine map that takes its looks nearest to theirs (ridge regression). */
+/**
+ * Made speech as this teacher would have said it: the affine map that takes its looks nearest to
+ * theirs (ridge regression).
+ */
 function inVoice(
   shapes: Float32Array,
   made: Float32Array,
@@ -332,7 +346,10 @@ function solve(left: Float64Array, right: Float64Array, n: number, columns: numb
       right[i * columns + j] = (right[i * columns + j] as number) / (left[i * n + i] as number);
 }
 
-/** How much likelier a look is as that one of the sentence than as any speech: each number by its own spread, the whole scaled to the plain costs. */
+/**
+ * How much likelier a look is as that one of the sentence than as any speech: each number by its
+ * own spread, the whole scaled to the plain costs.
+ */
 function likelyCosts(
   shapes: Float32Array,
   made: Float32Array,
@@ -385,14 +402,18 @@ function likelyCosts(
 }
 
 /**
- * How much likelier the looks of the found sentences are than any speech, as a logarithm: with the script of another
- * recording, or with sounds that are no speech, it comes to 4 to 7; with the right one said by a synthesiser to 9 and
- * more, by people to 5 and 6 (measured). Where it is more, the whole recording is plainly of this script.
+ * How much likelier the looks of the found sentences are than any speech, as a logarithm: with the
+ * script of another recording, or with sounds that are no speech, it comes to 4 to 7; with the
+ * right one said by a synthesiser to 9 and more, by people to 5 and 6 (measured). Where it is more,
+ * the whole recording is plainly of this script.
  */
 const STRANGE = 6.2;
 const OWN = 8.2;
 
-/** How plainly a recording is of the script as a whole, 0 to 1. Each number of the map makes any recording likelier by one (Akaike's criterion): little speech must be more alike. */
+/**
+ * How plainly a recording is of the script as a whole, 0 to 1. Each number of the map makes any
+ * recording likelier by one (Akaike's criterion): little speech must be more alike.
+ */
 const likenessOf = (usual: number, pairs: number) =>
   Math.min(
     1,
@@ -407,7 +428,9 @@ const ADDED_MS = 600;
 /** Times a voice is learnt, and the sentences are looked for by it. */
 const PASSES = 2;
 
-/** Where each sentence of the script is said in the recording, what was left out and what was added. */
+/**
+ * Where each sentence of the script is said in the recording, what was left out and what was added.
+ */
 export function alignSpeech({
   recording,
   speech,

@@ -1,4 +1,7 @@
-/** What is looked for: the sentences' looks one after the other; sentence s has those from `starts[s]` to before `starts[s + 1]`. */
+/**
+ * What is looked for: the sentences' looks one after the other; sentence s has those from
+ * `starts[s]` to before `starts[s + 1]`.
+ */
 export interface Sentences {
   starts: readonly number[];
   /** 1 for looks of the sentences in which nothing is heard. */
@@ -21,12 +24,18 @@ export interface Prices {
 }
 
 export interface Way {
-  /** For each look of the recording the look of the sentences, or -1 - s while it is before sentence s and none is said. */
+  /**
+   * For each look of the recording the look of the sentences, or -1 - s while it is before sentence
+   * s and none is said.
+   */
   at: Int32Array;
   cost: number;
 }
 
-/** The looks of the sentences that are possible at a look of the recording, from first to after the last. */
+/**
+ * The looks of the sentences that are possible at a look of the recording, from first to after the
+ * last.
+ */
 export type Band = (look: number) => readonly [number, number];
 
 const GAP_STAY = 0;
@@ -60,9 +69,11 @@ class Steps {
 }
 
 /**
- * The cheapest way through a recording of `looks` looks that says the sentences in order, each whole or not at all,
- * with silence or other words between them. Dynamic programming, one look of the recording after the other.
- * @param costs fills `row` with the costs of looks `from` to before `to` of the sentences at a look of the recording
+ * The cheapest way through a recording of `looks` looks that says the sentences in order, each
+ * whole or not at all, with silence or other words between them. Dynamic programming, one look of
+ * the recording after the other.
+ * @param costs fills `row` with the costs of looks `from` to before `to` of the sentences at a look
+ * of the recording
  */
 export function cheapestWay(
   looks: number,
@@ -186,7 +197,8 @@ function backwards(
   const count = starts.length - 1;
   const gaps = count + 1;
   const at = new Int32Array(looks);
-  // A state is a look of the sentences, or -1 less a place in the list of gaps. It may end within the last words of any sentence, the others left out.
+  // A state is a look of the sentences, or -1 less a place in the list of gaps. It may end within
+  // the last words of any sentence, the others left out.
   let [state, cost] =
     (lastGap[count] as number) <= (lastGap[gaps + count] as number)
       ? [-1 - count, lastGap[count] as number]

@@ -22,7 +22,10 @@ export interface BandSound {
 const mel = (hz: number) => 2_595 * Math.log10(1 + hz / 700);
 const hertz = (m: number) => 700 * (10 ** (m / 2_595) - 1);
 
-/** For each band, the weights of the spectrum's lines, triangles on the mel scale (O'Shaughnessy's formula). */
+/**
+ * For each band, the weights of the spectrum's lines, triangles on the mel scale (O'Shaughnessy's
+ * formula).
+ */
 function triangles(rate: number, size: number): { from: number; weights: number[] }[] {
   const [low, high] = [mel(BAND_HZ.from), mel(Math.min(BAND_HZ.to, rate / 2))];
   const lineOf = (i: number) => (hertz(low + ((high - low) * i) / (BANDS + 1)) * size) / rate;
@@ -36,7 +39,11 @@ function triangles(rate: number, size: number): { from: number; weights: number[
   });
 }
 
-/** Band powers, a look every 20 ms over 30 ms of sound. @param samples -1 to 1 @param rate samples a second */
+/**
+ * Band powers, a look every 20 ms over 30 ms of sound.
+ * @param samples -1 to 1
+ * @param rate samples a second
+ */
 export function bandSound(samples: Float32Array, rate: number): BandSound {
   const [window, hop] = [Math.round((WINDOW_MS * rate) / 1_000), (SPEECH_STEP_MS * rate) / 1_000];
   const size = 2 ** Math.ceil(Math.log2(window));
@@ -82,7 +89,10 @@ export function floorOf({ looks, powers }: BandSound): Float32Array {
 
 const decibels = (power: number) => 10 * Math.log10(power + FLOOR_POWER);
 
-/** Speech stands out of the quiet by this much in its best bands, and is at most so far under the loudest. */
+/**
+ * Speech stands out of the quiet by this much in its best bands, and is at most so far under the
+ * loudest.
+ */
 const OVER_DB = 7;
 const UNDER_PEAK_DB = 31;
 const BEST_BANDS = 7;
@@ -137,7 +147,10 @@ const COSINES = Float64Array.from({ length: CEPSTRA * BANDS }, (_, i) =>
   Math.cos((Math.PI * Math.floor(i / BANDS) * ((i % BANDS) + 0.5)) / BANDS),
 );
 
-/** Sound as the shape of its spectrum and its change, 26 numbers a look, each with mean 0 and spread 1 over the looks given as speech. */
+/**
+ * Sound as the shape of its spectrum and its change, 26 numbers a look, each with mean 0 and spread
+ * 1 over the looks given as speech.
+ */
 export function shapesOf({ looks, powers }: BandSound, speech: Uint8Array): Float32Array {
   const plain = new Float32Array(looks * CEPSTRA);
   const logs = new Float64Array(BANDS);
@@ -185,7 +198,10 @@ function normal(shapes: Float32Array, speech: Uint8Array): Float32Array {
   return shapes;
 }
 
-/** A made sound as loud as speech is in the recording, with the recording's quiet laid under it. @param gain its power against the recording's */
+/**
+ * A made sound as loud as speech is in the recording, with the recording's quiet laid under it.
+ * @param gain its power against the recording's
+ */
 export function inRoom({ looks, powers }: BandSound, floor: Float32Array, gain: number): BandSound {
   return { looks, powers: powers.map((power, i) => power * gain + (floor[i % BANDS] as number)) };
 }

@@ -1,6 +1,9 @@
 import type { Prices } from './speech-path.ts';
 
-/** Fills `row` with what looks `from` to before `to` of the sentences cost at a look of the recording. */
+/**
+ * Fills `row` with what looks `from` to before `to` of the sentences cost at a look of the
+ * recording.
+ */
 export type Costs = (look: number, from: number, to: number, row: Float32Array) => void;
 
 /** Other stretches of the script a sentence is held against. */
@@ -13,7 +16,10 @@ const LEAST_SPREAD = 0.05;
 
 type Span = readonly [first: number, last: number];
 
-/** What it costs at least to say looks `from` to before `to` of the sentences in a stretch of the recording, for each look of that. */
+/**
+ * What it costs at least to say looks `from` to before `to` of the sentences in a stretch of the
+ * recording, for each look of that.
+ */
 function costOf(
   costs: Costs,
   [first, last]: Span,
@@ -43,10 +49,11 @@ function costOf(
 }
 
 /**
- * How much better a sentence fits the stretch it was found in than other stretches of the script as long as it do, in
- * spreads of theirs; null where one of them fits better, or there are too few. Costs must not have been learnt from
- * this sentence. Measured beside each other on recordings of people and of synthesisers: right sentences come to 3 to
- * 13, on average 6; those of a wrong script are beaten by another stretch half the time, and else come to 1 to 5.
+ * How much better a sentence fits the stretch it was found in than other stretches of the script as
+ * long as it do, in spreads of theirs; null where one of them fits better, or there are too few.
+ * Costs must not have been learnt from this sentence. Measured beside each other on recordings of
+ * people and of synthesisers: right sentences come to 3 to 13, on average 6; those of a wrong
+ * script are beaten by another stretch half the time, and else come to 1 to 5.
  */
 export function evidenceFor(
   costs: Costs,
@@ -83,8 +90,9 @@ const HALF = 4.8;
 const MANY = 5;
 
 /**
- * How sure each sentence found is, 0 to 1, by its own evidence and that of its neighbours in the script: a sentence in its
- * place among others that are surely there needs less of its own. Not found: null.
+ * How sure each sentence found is, 0 to 1, by its own evidence and that of its neighbours in the
+ * script: a sentence in its place among others that are surely there needs less of its own. Not
+ * found: null.
  */
 export function trustIn(evidence: readonly (number | null | undefined)[]): (number | null)[] {
   const found = evidence.flatMap((own, s) => (own === undefined ? [] : [{ s, own }]));

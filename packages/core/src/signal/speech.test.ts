@@ -16,7 +16,9 @@ const PRICES: Prices = {
 const QUIET = -1;
 const STRANGE = -2;
 
-/** A recording as the looks of the sentences it holds, in order; quiet and strange ones among them. */
+/**
+ * A recording as the looks of the sentences it holds, in order; quiet and strange ones among them.
+ */
 function wayOf(recording: readonly number[], lengths: readonly number[]): Int32Array {
   const starts = lengths.reduce<number[]>(
     (list, length) => [...list, (list.at(-1) ?? 0) + length],

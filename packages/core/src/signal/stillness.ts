@@ -2,7 +2,10 @@ import { SEEN_OFTEN, type Body } from './body.ts';
 import { quantile, runsOf } from './numbers.ts';
 import { joints } from './pose.ts';
 
-/** Slower than this in heights of the body a second is standing still: what is left is breathing and the noise of the look. */
+/**
+ * Slower than this in heights of the body a second is standing still: what is left is breathing and
+ * the noise of the look.
+ */
 const STILL_SPEED = 0.09;
 /** Movement is judged over this long. */
 const WINDOW_MS = 400;
@@ -24,10 +27,16 @@ export function speedOf(body: Body): Float64Array {
   });
 }
 
-/** A picture in which nothing of what moves in the clip changes more than this over the window, in its own spread, stands still. */
+/**
+ * A picture in which nothing of what moves in the clip changes more than this over the window, in
+ * its own spread, stands still.
+ */
 const STILL_PICTURE = 0.2;
 
-/** How much the picture changes about each look, whatever is in it: the most any of the signals does over the window. */
+/**
+ * How much the picture changes about each look, whatever is in it: the most any of the signals does
+ * over the window.
+ */
 function pictureChange(
   motion: readonly (readonly number[])[],
   reach: number,
@@ -62,7 +71,10 @@ export interface StillStretch {
 
 const LEAST_MS = 900;
 
-/** The part of a stretch from the first to the last look at which the picture stands; all of it where it mostly does not, as with a camera in the hand. */
+/**
+ * The part of a stretch from the first to the last look at which the picture stands; all of it
+ * where it mostly does not, as with a camera in the hand.
+ */
 function trimmed(
   { from, to }: { from: number; to: number },
   stands: (i: number) => boolean,
@@ -74,8 +86,9 @@ function trimmed(
 }
 
 /**
- * Stretches in which the performer stands, sits or lies still, and how steadily: by the body, or where the look at it
- * trembles, as in the dark, by the picture; a slow beginning shows in the picture first.
+ * Stretches in which the performer stands, sits or lies still, and how steadily: by the body, or
+ * where the look at it trembles, as in the dark, by the picture; a slow beginning shows in the
+ * picture first.
  * @param motion what moves in the picture, see `motionOf`
  */
 export function stillStretches(

@@ -1,6 +1,7 @@
 /**
- * The sync mark: two short sweeps whose distance says a number. It is played before a performance (sweeping up) and after
- * it (sweeping down), so that any recording of it can be laid on the plan, and on any other recording of it.
+ * The sync mark: two short sweeps whose distance says a number. It is played before a performance
+ * (sweeping up) and after it (sweeping down), so that any recording of it can be laid on the plan,
+ * and on any other recording of it.
  */
 
 const SWEEP_MS = 100;
@@ -11,7 +12,10 @@ const GAP_STEP_MS = 15;
 /** Numbers a mark can say: 0 to one less. */
 export const MARK_NUMBERS = 96;
 
-/** From the start of the first sweep of the start mark to the block's first moment: the longest mark, then a count of three. */
+/**
+ * From the start of the first sweep of the start mark to the block's first moment: the longest
+ * mark, then a count of three.
+ */
 export const MARK_LEAD_MS = 5_000;
 /** From the block's last moment to the first sweep of the end mark. */
 export const MARK_TAIL_MS = 500;
@@ -26,8 +30,8 @@ export const markLengthMs = (number: number): number => markGapMs(number) + SWEE
 export const sweepLength = (sampleRateHz: number) => Math.round((SWEEP_MS / 1000) * sampleRateHz);
 
 /**
- * One sweep, and the same a quarter turn later in its second part, from which its place is found whatever its phase.
- * Values from -1 to 1.
+ * One sweep, and the same a quarter turn later in its second part, from which its place is found
+ * whatever its phase. Values from -1 to 1.
  */
 export function sweep(
   kind: MarkKind,
@@ -67,7 +71,10 @@ export function markSamples(kind: MarkKind, number: number, sampleRateHz: number
   return samples;
 }
 
-/** The number whose mark has this distance between its sweeps; null when none has, within what recordings are off by. */
+/**
+ * The number whose mark has this distance between its sweeps; null when none has, within what
+ * recordings are off by.
+ */
 export function numberOfGap(gapMs: number): number | null {
   const number = Math.round((gapMs - FIRST_GAP_MS) / GAP_STEP_MS);
   return number >= 0 && number < MARK_NUMBERS && Math.abs(gapMs - markGapMs(number)) <= 4

@@ -15,7 +15,10 @@ import {
 } from './index.ts';
 
 const ASPECT = 16 / 9;
-/** Joints of somebody standing with the arms down, in body heights from the floor and from the middle (the proportions the watch counts on). */
+/**
+ * Joints of somebody standing with the arms down, in body heights from the floor and from the
+ * middle (the proportions the watch counts on).
+ */
 const UPRIGHT: Record<string, [number, number]> = {
   nose: [0, 0.92],
   eye: [0.02, 0.94],

@@ -19,7 +19,10 @@ export interface MoveRoom {
 export type FrameHint =
   'good' | 'nobody' | 'step back' | 'move left' | 'move right' | 'come closer';
 
-/** In body heights: nose to ankle, shoulder to hip, ankle above the floor (proportions of a drawn or grown body, from memory). */
+/**
+ * In body heights: nose to ankle, shoulder to hip, ankle above the floor (proportions of a drawn or
+ * grown body, from memory).
+ */
 const NOSE_TO_ANKLE = 0.88;
 const SHOULDER_TO_HIP = 0.3;
 const HIP_HEIGHT = 0.53;
@@ -40,7 +43,10 @@ function middleOf(pose: SeenPose, left: Joint, right: Joint): SeenJoint | undefi
     : (a ?? b);
 }
 
-/** The body as it stands: where its middle is, where the floor is, and how tall it would be upright, in heights of the picture. Null when too little is seen. */
+/**
+ * The body as it stands: where its middle is, where the floor is, and how tall it would be upright,
+ * in heights of the picture. Null when too little is seen.
+ */
 export function standing(pose: SeenPose): { x: number; floorY: number; height: number } | null {
   if (!isSomebody(pose)) return null;
   const [nose, shoulders, hips, ankles] = [
@@ -60,8 +66,8 @@ export function standing(pose: SeenPose): { x: number; floorY: number; height: n
 }
 
 /**
- * Whether the whole move will be in the picture from where the performer stands now, and if not, which way to go.
- * Left and right are the performer's own, facing the camera.
+ * Whether the whole move will be in the picture from where the performer stands now, and if not,
+ * which way to go. Left and right are the performer's own, facing the camera.
  * @param safe part of the picture that counts
  * @param aspect width over height
  */
@@ -133,7 +139,10 @@ export function lightHint(luma: Uint8Array, width: number, body: Box | null): Li
 export type SoundHint = 'silent' | 'too quiet' | 'good' | 'too loud' | 'wind';
 
 const SILENT_DB = -56;
-/** Speech two metres away lies above the first; peaks near the ceiling above the second (common practice). */
+/**
+ * Speech two metres away lies above the first; peaks near the ceiling above the second (common
+ * practice).
+ */
 const GOOD_DB = { from: -36, to: -8 } as const;
 const CLIPPED = 0.985;
 /** Wind is a rumble far louder than the voice above it. */

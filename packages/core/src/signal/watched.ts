@@ -7,7 +7,10 @@ import { repetitionsIn, repetitionsInMotion, type SeenRepetition } from './repet
 import type { SoundFigures } from './sound-quality.ts';
 import { stillStretches, type StillStretch } from './stillness.ts';
 
-/** What was seen and heard of a take: measured once, kept with its content. Everything said of it is made from this. */
+/**
+ * What was seen and heard of a take: measured once, kept with its content. Everything said of it is
+ * made from this.
+ */
 export interface Watched {
   durationMs: number;
   /** Width of the picture over its height. */
@@ -44,7 +47,10 @@ export interface WatchedFindings {
   active: { startMs: number; endMs: number } | null;
 }
 
-/** Reads what was watched; the same part is read once. @param within only this part of it, in milliseconds */
+/**
+ * Reads what was watched; the same part is read once.
+ * @param within only this part of it, in milliseconds
+ */
 export function findingsIn(
   watched: Watched,
   within: { startMs: number; endMs: number } = { startMs: 0, endMs: watched.durationMs },
@@ -135,7 +141,10 @@ function activeOf(
   return starts.length > 0 && endMs > startMs ? { startMs, endMs } : null;
 }
 
-/** Where the body usually is in a part of what was watched, on the 16:9 frame; null when nobody is seen. */
+/**
+ * Where the body usually is in a part of what was watched, on the 16:9 frame; null when nobody is
+ * seen.
+ */
 export function bodyBox(
   { poses, everyMs, aspect }: Watched,
   { startMs, endMs }: { startMs: number; endMs: number },

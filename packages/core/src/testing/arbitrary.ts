@@ -28,7 +28,9 @@ const text = fc.string({ unit: 'grapheme', maxLength: 40 });
 /** Everyday sizes, so that lessons stay short enough to look through. */
 const MOST = { ms: 60_000, count: 5 } as const;
 
-/** What a block is made from: choices and numbers; `figures` gives its figures their values in turn. */
+/**
+ * What a block is made from: choices and numbers; `figures` gives its figures their values in turn.
+ */
 const rawBlock = fc.record({
   kind: fc.constantFrom(...blockKinds),
   title: text,

@@ -18,8 +18,9 @@ export function firstFrameFrom(ms: number, fps: number = OUTPUT_FPS): number {
 }
 
 /**
- * The instant of frame `n` in whole milliseconds. Floored: for a whole `ms`, `instantOfFrame(n) >= ms`
- * exactly when `n >= firstFrameFrom(ms)`, so a scene sampled per frame changes on the right frame.
+ * The instant of frame `n` in whole milliseconds. Floored: for a whole `ms`, `instantOfFrame(n) >=
+ * ms` exactly when `n >= firstFrameFrom(ms)`, so a scene sampled per frame changes on the right
+ * frame.
  */
 export function instantOfFrame(n: number, fps: number = OUTPUT_FPS): number {
   return Math.floor((n * 1000) / fps);
@@ -44,7 +45,10 @@ export function clockText(ms: number): string {
     : `${minutes}:${seconds}`;
 }
 
-/** Digits of a countdown: seconds still to go, a begun second counting whole, so it ends on 1 and never shows 0 early. */
+/**
+ * Digits of a countdown: seconds still to go, a begun second counting whole, so it ends on 1 and
+ * never shows 0 early.
+ */
 export function countdownText(remainingMs: number): string {
   const seconds = Math.ceil(Math.max(0, remainingMs) / 1000);
   return seconds < 60 ? String(seconds) : clockText(seconds * 1000);

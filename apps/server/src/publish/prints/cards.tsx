@@ -29,7 +29,10 @@ export interface StudentCard {
 const CARD_WIDTH = 255;
 const CARD_QR = 84;
 
-/** A class's cards to cut out, one for each student: nickname, code, and a QR code that fills both in. */
+/**
+ * A class's cards to cut out, one for each student: nickname, code, and a QR code that fills both
+ * in.
+ */
 export function classCardsPdf(
   name: string,
   classCode: string,

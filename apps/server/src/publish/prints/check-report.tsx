@@ -31,7 +31,10 @@ export function reported(lesson: Lesson, findings: readonly Finding[]): Reported
 
 const SIZE = 9;
 
-/** The check's report: open findings by what a student would suffer, with room to tick them off, then those left so with the word for it. */
+/**
+ * The check's report: open findings by what a student would suffer, with room to tick them off,
+ * then those left so with the word for it.
+ */
 export function checkReportPdf(
   title: string,
   place: string,

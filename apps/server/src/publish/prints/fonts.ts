@@ -4,7 +4,10 @@ import { Font } from '@react-pdf/renderer';
 
 const require = createRequire(import.meta.url);
 
-/** Package and parts of it, in the order in which a letter is looked for. All lie in installed packages. */
+/**
+ * Package and parts of it, in the order in which a letter is looked for. All lie in installed
+ * packages.
+ */
 const FONTS = [
   ['atkinson-hyperlegible-next', ['latin', 'latin-ext']],
   ['noto-sans', ['greek', 'cyrillic']],

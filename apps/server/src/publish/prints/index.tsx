@@ -231,7 +231,10 @@ interface SheetLine extends RunSheetLine {
   said: string;
 }
 
-/** Lines as they are worked through on paper: what is called stands beside what it starts, and a block of one span is one line. */
+/**
+ * Lines as they are worked through on paper: what is called stands beside what it starts, and a
+ * block of one span is one line.
+ */
 function paperLines(schedule: Schedule): SheetLine[] {
   const lines: SheetLine[] = [];
   for (const line of runSheet(schedule)) {
@@ -345,7 +348,10 @@ function callSheetPdf(lesson: Lesson): Promise<Buffer> {
   );
 }
 
-/** A lesson on paper: the plan on one page, the kit list for families, the run sheet, the call sheet, or what the check found. PDF, A4. */
+/**
+ * A lesson on paper: the plan on one page, the kit list for families, the run sheet, the call
+ * sheet, or what the check found. PDF, A4.
+ */
 export function printLesson(
   print: Print,
   lesson: Lesson,

@@ -10,7 +10,9 @@ export type Role =
 
 interface Tag {
   role: Role;
-  /** The same on every page a part goes on over; what is repeated under it is drawn, and read once. */
+  /**
+   * The same on every page a part goes on over; what is repeated under it is drawn, and read once.
+   */
   part?: string;
   /** What a figure shows, in words. */
   alt?: string;
@@ -27,7 +29,10 @@ const isFixed = ({ props }: SafeNode) => (props as { fixed?: boolean } | undefin
 type Context = PDFKit.PDFDocument;
 type Element = PDFKit.PDFStructureElement;
 
-/** Draws the pages the library has laid out, each part marked as what it is; what only adorns is marked as that. */
+/**
+ * Draws the pages the library has laid out, each part marked as what it is; what only adorns is
+ * marked as that.
+ */
 class TaggedDrawing {
   readonly #parts = new Map<string, Element>();
   readonly #end: () => void;

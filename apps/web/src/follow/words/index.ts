@@ -39,13 +39,18 @@ export function tellDocument(): void {
   onLanguage(tell);
 }
 
-/** The language the page can speak that fits a tag best: `de-AT` as `de`; English where it knows none. */
+/**
+ * The language the page can speak that fits a tag best: `de-AT` as `de`; English where it knows
+ * none.
+ */
 export function languageFor(tags: readonly string[]): string {
   const known = tags.map((tag) => tag.split('-')[0]?.toLowerCase() ?? '').find((base) => base === 'en' || base in others);
   return known ?? 'en';
 }
 
-/** Has the page speak a language. Where its texts cannot be had, it goes on in the one it speaks. */
+/**
+ * Has the page speak a language. Where its texts cannot be had, it goes on in the one it speaks.
+ */
 export async function speak(language: string): Promise<void> {
   wanted = language;
   if (language === spoken) return;

@@ -85,7 +85,10 @@ function StageAndCaption({
   return <Stage {...props} takeUrl={takeUrl} onScene={onScene} caption={useCaption(clock)} />;
 }
 
-/** The lesson as students will see it, with what is on screen when in lanes below, and what can be changed by hand beside it. */
+/**
+ * The lesson as students will see it, with what is on screen when in lanes below, and what can be
+ * changed by hand beside it.
+ */
 export function AssembleBench() {
   const { id, lesson } = useOpenLesson();
   const { block, choose } = useChosenBlock();

@@ -25,7 +25,10 @@ const speeds = [
   ['25', 'a quarter'],
 ] as const;
 const slotChoices = overlaySlots.map((slot) => [slot, `the ${slotNames[slot]}`] as const);
-/** Fewer frames a second than this are seen one by one (common practice: film has 24, hand-drawn film 12). */
+/**
+ * Fewer frames a second than this are seen one by one (common practice: film has 24, hand-drawn
+ * film 12).
+ */
 const SMOOTH_FPS = 12;
 const tenths = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
 const MOMENT = { min: 0, max: LIMITS.targetMs.max };
@@ -100,7 +103,10 @@ function OwnStart({
   );
 }
 
-/** How many pictures were filmed of what is shown slowly: fewer a second than the eye takes for motion, and it jerks. */
+/**
+ * How many pictures were filmed of what is shown slowly: fewer a second than the eye takes for
+ * motion, and it jerks.
+ */
 function framesWords({ fromMs, toMs, speed }: EditOf<'again'>): string {
   const filmed = firstFrameFrom(toMs) - firstFrameFrom(fromMs);
   const aSecond = (OUTPUT_FPS * speed) / 100;

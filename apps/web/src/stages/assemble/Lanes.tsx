@@ -151,7 +151,10 @@ interface LanesProps {
 const inLanes = (ms: number, window: TimeSpan) =>
   `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
 
-/** The line through all lanes where the picture is. It moves with every frame, so it is moved by hand: nothing else is drawn anew. */
+/**
+ * The line through all lanes where the picture is. It moves with every frame, so it is moved by
+ * hand: nothing else is drawn anew.
+ */
 const Now = memo(function Now({ clock, window }: { clock: PlayClock; window: TimeSpan }) {
   const line = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -180,7 +183,10 @@ const Now = memo(function Now({ clock, window }: { clock: PlayClock; window: Tim
   );
 });
 
-/** What is on screen when, one lane for each purpose the lesson uses. A click takes a thing; drawing on the rail takes a stretch. */
+/**
+ * What is on screen when, one lane for each purpose the lesson uses. A click takes a thing; drawing
+ * on the rail takes a stretch.
+ */
 export const Lanes = memo(function Lanes({
   assembly,
   moments,

@@ -19,7 +19,10 @@ interface TapPanelProps {
   onCancel: () => void;
 }
 
-/** Counts by tapping along: each tap is a repetition, earlier by the time this person takes to react. */
+/**
+ * Counts by tapping along: each tap is a repetition, earlier by the time this person takes to
+ * react.
+ */
 export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) {
   const [taps, setTaps] = useState<Tap[]>([]);
   const [reactionMs, setReaction] = useState(readReaction);

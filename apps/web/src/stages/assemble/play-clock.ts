@@ -1,7 +1,10 @@
 import type { Scene } from '@zest/core/overlay';
 import { useState, useSyncExternalStore } from 'react';
 
-/** What is on screen now, told only to what shows it: the bench around it is not drawn anew at every frame. */
+/**
+ * What is on screen now, told only to what shows it: the bench around it is not drawn anew at every
+ * frame.
+ */
 export class PlayClock {
   #scene: Scene | null = null;
   readonly #listeners = new Set<() => void>();

@@ -5,7 +5,10 @@ export const TAPS_NEEDED = 10;
 const FARTHEST_MS = 400;
 const [LEAST_MS, MOST_MS] = [850, 1_500];
 
-/** Moments at which a ball lands, unevenly apart so that they cannot be tapped by rhythm alone. The same for the same seed. */
+/**
+ * Moments at which a ball lands, unevenly apart so that they cannot be tapped by rhythm alone. The
+ * same for the same seed.
+ */
 export function bounces(seed: number): number[] {
   let state = seed + 1;
   let atMs = 1_500;
@@ -26,7 +29,10 @@ export function heightAt(landings: readonly number[], ms: number): number {
   return 4 * part * (1 - part);
 }
 
-/** The median time by which taps come after the landings, in whole milliseconds; null until enough were met. */
+/**
+ * The median time by which taps come after the landings, in whole milliseconds; null until enough
+ * were met.
+ */
 export function reactionOf(landings: readonly number[], taps: readonly number[]): number | null {
   const late = taps.flatMap((tap) => {
     const off = landings

@@ -47,7 +47,10 @@ export interface OwnStretch {
   toMs: number;
 }
 
-/** A stretch of the video in the own time of the block it begins in; it ends at that block's end. Null where no own time passes: in something put in. */
+/**
+ * A stretch of the video in the own time of the block it begins in; it ends at that block's end.
+ * Null where no own time passes: in something put in.
+ */
 export function inBlock(assembly: Assembly, { startMs, endMs }: Stretch): OwnStretch | null {
   const placed = assembly.blocks[indexAt(assembly.blocks, startMs)];
   if (!placed) return null;

@@ -43,7 +43,10 @@ export function withoutDraft(lesson: Lesson, draft: Draft | null): Lesson {
   };
 }
 
-/** Changes by hand: the one being worked on, and what makes, keeps and removes them. Each is one step to undo. */
+/**
+ * Changes by hand: the one being worked on, and what makes, keeps and removes them. Each is one
+ * step to undo.
+ */
 export function useChanges() {
   const dispatch = useAppDispatch();
   const notice = useNotice();

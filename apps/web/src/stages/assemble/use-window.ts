@@ -4,7 +4,9 @@ import { useCallback, useMemo, useState } from 'react';
 /** Narrower than this nothing more is seen. */
 const NARROWEST_MS = 2_000;
 
-/** The part of the video the lanes show: all of it, or a window that goes along with the picture. */
+/**
+ * The part of the video the lanes show: all of it, or a window that goes along with the picture.
+ */
 export function useWindow(durationMs: number) {
   const [wanted, setWindow] = useState<TimeSpan | null>(null);
   const window = useMemo<TimeSpan>(() => {

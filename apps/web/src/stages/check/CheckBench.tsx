@@ -113,7 +113,9 @@ function FindingRow({ finding }: { finding: Finding }) {
   );
 }
 
-/** What a student would suffer from, with what to do about it; looked for anew with every change. */
+/**
+ * What a student would suffer from, with what to do about it; looked for anew with every change.
+ */
 export function CheckBench() {
   const { id, lesson } = useOpenLesson();
   const dispatch = useAppDispatch();

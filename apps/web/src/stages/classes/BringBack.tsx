@@ -9,7 +9,10 @@ import { FileButton } from '../../ui/FileButton.tsx';
 import { LineFaults } from '../../ui/LineFaults.tsx';
 import type { ClassPart } from './class-part.ts';
 
-/** The id a number gets here: the same whenever the same table is brought to the same class, and nobody else's. */
+/**
+ * The id a number gets here: the same whenever the same table is brought to the same class, and
+ * nobody else's.
+ */
 async function idIn(classId: string, entryId: string): Promise<string> {
   const bytes = new Uint8Array(
     await crypto.subtle.digest('SHA-256', new TextEncoder().encode(`${classId} ${entryId}`)),
@@ -17,7 +20,10 @@ async function idIn(classId: string, entryId: string): Promise<string> {
   return Array.from(bytes.subarray(0, 16), (byte) => byte.toString(16).padStart(2, '0')).join('');
 }
 
-/** Numbers that were saved as a table come back into the class: what is there already is not taken twice. */
+/**
+ * Numbers that were saved as a table come back into the class: what is there already is not taken
+ * twice.
+ */
 export function BringBack({ own, students }: ClassPart) {
   const [readAll] = classApi.useLazyLogQuery();
   const lessons = api.useLessonsQuery().data ?? [];

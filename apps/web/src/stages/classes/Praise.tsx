@@ -78,7 +78,10 @@ function Group({ title, empty, told }: { title: string; empty: string; told: rea
   );
 }
 
-/** Whom to praise, for what, in which words: effort and one's own progress, nobody beside anybody else. */
+/**
+ * Whom to praise, for what, in which words: effort and one's own progress, nobody beside anybody
+ * else.
+ */
 export function Praise({ own, students }: ClassPart) {
   const [weeks, setWeeks] = useState<(typeof spans)[number][0]>('1');
   const [now] = useState(Date.now);

@@ -7,7 +7,9 @@ import { useNotice } from '../../app/notice.tsx';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { sizeText } from '../../ui/size-text.ts';
 
-/** What the footage takes on the server, and the bin: takes come back from it until it is emptied. */
+/**
+ * What the footage takes on the server, and the bin: takes come back from it until it is emptied.
+ */
 export function BinPanel({ takes }: { takes: readonly Take[] }) {
   const { id } = useOpenLesson();
   const { data } = api.useStorageQuery(id);

@@ -13,7 +13,10 @@ const LOOK_EVERY_MS = 200;
 const MOST_APART_S = 0.06;
 const STEP_S = 2;
 
-/** Takes of a block side by side, in step by where the block starts in each; sound comes from the one looked at. */
+/**
+ * Takes of a block side by side, in step by where the block starts in each; sound comes from the
+ * one looked at.
+ */
 export function CompareTakes({ block, takes }: { block: Block; takes: readonly Take[] }) {
   const dispatch = useAppDispatch();
   const videos = useRef(new Map<string, HTMLVideoElement>());

@@ -125,7 +125,10 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
   );
 }
 
-/** Takes in files from a phone or another camera: matched to blocks by their sync marks, else by order and length. */
+/**
+ * Takes in files from a phone or another camera: matched to blocks by their sync marks, else by
+ * order and length.
+ */
 export function ImportPanel() {
   const { id: lessonId } = useOpenLesson();
   const takes = useTakes();

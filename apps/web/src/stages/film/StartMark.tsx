@@ -13,7 +13,9 @@ import { onStageKey } from '../../ui/keys.ts';
 import { BlockOverlay } from './BlockOverlay.tsx';
 import { Waveform } from './Waveform.tsx';
 
-/** Where the block starts in its take: by dragging, by a key at the frame shown, or frame by frame. */
+/**
+ * Where the block starts in its take: by dragging, by a key at the frame shown, or frame by frame.
+ */
 export function StartMark({ block, take }: { block: Block; take: Take }) {
   const { lesson } = useOpenLesson();
   const dispatch = useAppDispatch();

@@ -9,7 +9,10 @@ import { StartMark } from './StartMark.tsx';
 import { TakeList } from './TakeList.tsx';
 import { UploadPanel } from './UploadPanel.tsx';
 
-/** What was filmed of a block: which take is the one, where the block starts in it, what is wrong with the others. */
+/**
+ * What was filmed of a block: which take is the one, where the block starts in it, what is wrong
+ * with the others.
+ */
 export function TakesOfBlock({ block }: { block: Block }) {
   const all = useTakes();
   const [compares, setCompares] = useState(false);

@@ -15,7 +15,8 @@ function misfit(file: Timed, block: Timed): number {
 }
 
 /**
- * Which file shows which block, both in order: the pairs in order whose lengths suit each other best.
+ * Which file shows which block, both in order: the pairs in order whose lengths suit each other
+ * best.
  * @returns block ids by file id; files that suit none are left out
  */
 export function matchByOrder(

@@ -5,7 +5,9 @@ import { edit } from '../../app/lesson-slice.ts';
 import type { AppThunk } from '../../app/state.ts';
 import { sendFile, uploadFault } from '../../record/upload.ts';
 
-/** An upload of this window; kept outside the pages so that it goes on while other benches are open. */
+/**
+ * An upload of this window; kept outside the pages so that it goes on while other benches are open.
+ */
 export interface RunningUpload {
   part: number;
   fault: string | null;
@@ -83,7 +85,10 @@ async function send(takeId: string, file: Blob, resume: boolean): Promise<void> 
   }
 }
 
-/** Begins a take and sends its file. @returns the take's id, or the fault that kept it from starting */
+/**
+ * Begins a take and sends its file.
+ * @returns the take's id, or the fault that kept it from starting
+ */
 const sendAs =
   (
     lessonId: string,
@@ -108,7 +113,10 @@ const sendAs =
     return { takeId };
   };
 
-/** Sends a file as a new take of the block. @returns the fault that kept it from starting, or null */
+/**
+ * Sends a file as a new take of the block.
+ * @returns the fault that kept it from starting, or null
+ */
 export const uploadTake =
   (lessonId: string, block: Block, file: File): AppThunk<Promise<string | null>> =>
   async (dispatch) => {
@@ -118,7 +126,10 @@ export const uploadTake =
     return null;
   };
 
-/** Sends a file whose block is still to be found. @returns the fault that kept it from starting, or null */
+/**
+ * Sends a file whose block is still to be found.
+ * @returns the fault that kept it from starting, or null
+ */
 export const importTake =
   (lessonId: string, file: File): AppThunk<Promise<string | null>> =>
   async (dispatch) => {
@@ -136,7 +147,10 @@ export const continueUpload =
 /** The longer side of a still picture as it is sent. */
 const STILL_SIDE = 1920;
 
-/** A still picture upright and no larger than it is shown; what else a camera wrote into its file, such as the place, stays behind. */
+/**
+ * A still picture upright and no larger than it is shown; what else a camera wrote into its file,
+ * such as the place, stays behind.
+ */
 async function plainPicture(file: File): Promise<File | null> {
   const bitmap = await createImageBitmap(file).catch(() => null);
   if (!bitmap) return null;

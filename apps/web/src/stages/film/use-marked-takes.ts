@@ -4,7 +4,10 @@ import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 import { chooseTake, needsFootage } from './uploads.ts';
 
-/** Takes that found their block by their sync marks are seen there at once, unless the block has footage that can be used already. Each only once: undone, it stays undone. */
+/**
+ * Takes that found their block by their sync marks are seen there at once, unless the block has
+ * footage that can be used already. Each only once: undone, it stays undone.
+ */
 export function useMarkedTakes(): void {
   const { lesson } = useOpenLesson();
   const takes = useTakes();

@@ -17,7 +17,10 @@ import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 const shown = ({ unit }: StepChange, value: number) =>
   unit === 'ms' ? lengthText(value) : String(value);
 
-/** Next week's lesson in one click: what would change, each change to be left out, then the lesson opens. */
+/**
+ * Next week's lesson in one click: what would change, each change to be left out, then the lesson
+ * opens.
+ */
 export function PlanNextWeek({
   step,
   hints,

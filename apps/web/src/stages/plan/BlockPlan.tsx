@@ -65,7 +65,10 @@ type Grip = Pick<
   'attributes' | 'listeners' | 'setActivatorNodeRef'
 >;
 
-/** What stands in a block's row. Drawn anew only when something of it has changed: a lesson may have hundreds. */
+/**
+ * What stands in a block's row. Drawn anew only when something of it has changed: a lesson may have
+ * hundreds.
+ */
 const RowContent = memo(
   function RowContent({
     planned,
@@ -177,7 +180,10 @@ const RowContent = memo(
     was.listeners === is.listeners,
 );
 
-/** A block against the clock rail; the chosen one is open for its figures. Carrying turns only this frame, not what is in it. */
+/**
+ * A block against the clock rail; the chosen one is open for its figures. Carrying turns only this
+ * frame, not what is in it.
+ */
 export function BlockPlan(props: BlockPlanProps) {
   const { isOpen, planned } = props;
   const place = useRef<HTMLDivElement | null>(null);

@@ -22,7 +22,10 @@ import { useSelection } from './selection.ts';
 const BY_POINTER = { activationConstraint: { distance: 5 } };
 const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
 
-/** Lets blocks be carried about, by pointer or keyboard; a chosen block takes the other chosen ones with it. */
+/**
+ * Lets blocks be carried about, by pointer or keyboard; a chosen block takes the other chosen ones
+ * with it.
+ */
 export function Carrying({ children }: { children: ReactNode }) {
   const { lesson } = useOpenLesson();
   const { ids } = useSelection();

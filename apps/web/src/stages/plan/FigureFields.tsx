@@ -57,7 +57,10 @@ function FigureField({ block, figure }: { block: Block; figure: Figure }) {
   );
 }
 
-/** The block's figures of these keys, or all but those of its lists when none are named. Figures it does not have as it stands are left out. */
+/**
+ * The block's figures of these keys, or all but those of its lists when none are named. Figures it
+ * does not have as it stands are left out.
+ */
 export function FigureFields({ block, keys }: { block: Block; keys?: readonly string[] }) {
   const figures = figuresOf(block).filter(({ key }) =>
     keys ? keys.includes(key) : !/\d|^demo|^parts|^pauseAfter/.test(key),

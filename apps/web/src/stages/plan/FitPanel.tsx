@@ -12,7 +12,10 @@ import { fitInWorker, type Fitting } from '../../workers/fit.ts';
 const meets = (ms: number, target: Target | null) =>
   target === null || Math.abs(ms - target.ms) <= target.toleranceMs;
 
-/** Proposes the smallest change that brings the lesson into its targets, in words, and applies it on a click. */
+/**
+ * Proposes the smallest change that brings the lesson into its targets, in words, and applies it on
+ * a click.
+ */
 export function FitPanel({ schedule }: { schedule: Schedule }) {
   const { lesson } = useOpenLesson();
   const now = useLessonNow();

@@ -42,7 +42,10 @@ function NeighbourLine({
   );
 }
 
-/** How the lesson stands in its series: what it takes from its neighbours, and what the progression asks of it. */
+/**
+ * How the lesson stands in its series: what it takes from its neighbours, and what the progression
+ * asks of it.
+ */
 export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
   const { id } = useOpenLesson();
   const { recap, teaser } = useLessonPart(({ series }) => series);

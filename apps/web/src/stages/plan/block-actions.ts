@@ -19,12 +19,18 @@ import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
 import { useSelection } from './selection.ts';
 
-/** Blocks copied last, for the button that puts them in: browsers let pages read the clipboard only on a key press. */
+/**
+ * Blocks copied last, for the button that puts them in: browsers let pages read the clipboard only
+ * on a key press.
+ */
 const LAST_COPY = 'zest-copied-blocks';
 
 const several = (n: number) => (n === 1 ? 'the block' : `${n} blocks`);
 
-/** Gives blocks from another lesson takes of this one; gives how many blocks had footage that is nowhere. */
+/**
+ * Gives blocks from another lesson takes of this one; gives how many blocks had footage that is
+ * nowhere.
+ */
 const ownFootage =
   (
     lessonId: string,

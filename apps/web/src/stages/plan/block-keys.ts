@@ -18,7 +18,10 @@ function isForBlocks(event: Event): boolean {
   return !isTyping(event.target) && (document.getSelection()?.isCollapsed ?? true);
 }
 
-/** The keys of blocks: between them, choosing, moving, removing; and copy, cut and paste anywhere on the bench. */
+/**
+ * The keys of blocks: between them, choosing, moving, removing; and copy, cut and paste anywhere on
+ * the bench.
+ */
 export function useBlockKeys(): (event: KeyboardEvent) => void {
   const actions = useBlockActions();
   const { ids, toggle, reach, set } = useSelection();

@@ -1,6 +1,9 @@
 import type { Lesson } from '@zest/core/lesson';
 
-/** Where blocks dropped over something go: before a block, or to the end of a section; null when they stay. */
+/**
+ * Where blocks dropped over something go: before a block, or to the end of a section; null when
+ * they stay.
+ */
 export function dropPlace(
   lesson: Lesson,
   draggedId: string,

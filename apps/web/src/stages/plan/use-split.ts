@@ -6,7 +6,10 @@ import { useNotice } from '../../app/notice.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonNow } from '../../app/use-lesson.ts';
 
-/** Splits the open lesson: the block and all after it become a lesson of their own. Undo here brings them back; the new lesson stays. */
+/**
+ * Splits the open lesson: the block and all after it become a lesson of their own. Undo here brings
+ * them back; the new lesson stays.
+ */
 export function useSplit(): (blockId: string) => Promise<void> {
   const now = useLessonNow();
   const [makeLesson] = api.useMakeLessonMutation();

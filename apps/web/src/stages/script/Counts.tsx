@@ -21,7 +21,10 @@ const languages: readonly (readonly [CountLanguage, string])[] = [
 /** Numbers whose words are shown: most sets end by then. */
 const SHOWN = 10;
 
-/** How numbers are called: the language, and the teacher's own word for any of them. Spoken by the browser's own voice, if it has one. */
+/**
+ * How numbers are called: the language, and the teacher's own word for any of them. Spoken by the
+ * browser's own voice, if it has one.
+ */
 export function Counts() {
   const counts = useLessonPart(({ settings }) => settings.counts);
   const [isOpen, setOpen] = useState(false);

@@ -32,7 +32,10 @@ import { useNotice } from '../../app/notice.tsx';
 import { groupBy } from '../../ui/group.ts';
 import { useChange } from '../../ui/use-change.ts';
 
-/** How a cue stands to the library: not in it, as it is there, or changed on one side; and what to do about it. */
+/**
+ * How a cue stands to the library: not in it, as it is there, or changed on one side; and what to
+ * do about it.
+ */
 export function LibraryState({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
   const change = useChange(block);
   const notice = useNotice();

@@ -11,7 +11,10 @@ const looks: Record<PrompterLine['kind'], object> = {
   next: { color: '#dccdb9', fontSize: '1.6rem', mt: 1, borderBottom: '2px solid #5a4d3e', pb: 3 },
 };
 
-/** The lesson as it stands on the prompter: short lines, cues large, what comes next after each block. */
+/**
+ * The lesson as it stands on the prompter: short lines, cues large, what comes next after each
+ * block.
+ */
 export function Prompter() {
   const { lesson } = useOpenLesson();
   const [isOpen, setOpen] = useState(false);

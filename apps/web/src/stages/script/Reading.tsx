@@ -67,7 +67,10 @@ export function Reading({ block, hand }: { block: Block; hand: Side }) {
   );
 }
 
-/** Sides of the body that are wrong for half the students, with a wording that suits both where one is sure. */
+/**
+ * Sides of the body that are wrong for half the students, with a wording that suits both where one
+ * is sure.
+ */
 export function FixedSides({ block }: { block: Block }) {
   const change = useChange(block);
   const places = [

@@ -25,7 +25,10 @@ interface RowProps {
   onOpen: (blockId: string) => void;
 }
 
-/** One block: what is said beside what is shown. Only the open one is an editor, so that long lessons stay quick. */
+/**
+ * One block: what is said beside what is shown. Only the open one is an editor, so that long
+ * lessons stay quick.
+ */
 const Row = memo(function Row({ block, isOpen, hand, onOpen }: RowProps) {
   return (
     <Box

@@ -74,7 +74,10 @@ const TextOfLesson = memo(
   (was, is) => was.text === is.text && was.language === is.language,
 );
 
-/** All texts of the lesson beside what they are in a second language; what is left empty stays in the first. */
+/**
+ * All texts of the lesson beside what they are in a second language; what is left empty stays in
+ * the first.
+ */
 export function SecondLanguage() {
   const { lesson } = useOpenLesson();
   const [isOpen, setOpen] = useState(false);

@@ -56,7 +56,9 @@ export const tagNode = (cueId: string, label: string): JSONContent => ({
   attrs: { cueId, label },
 });
 
-/** A script with its cues as the editor's document: a paragraph a line, a tag where a cue is spoken. */
+/**
+ * A script with its cues as the editor's document: a paragraph a line, a tag where a cue is spoken.
+ */
 export function toDocument(script: string, cues: readonly Tag[]): JSONContent {
   const labels = new Map(cues.map(({ id, text }) => [id, text]));
   const lines: JSONContent[][] = [[]];

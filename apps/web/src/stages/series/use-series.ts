@@ -46,7 +46,10 @@ function check(series: Series): { weeks: SeriesWeek[] | null; fault: string | nu
   }
 }
 
-/** A series being changed: every change can be taken back, and is saved after a pause while all is in order. */
+/**
+ * A series being changed: every change can be taken back, and is saved after a pause while all is
+ * in order.
+ */
 export function useOpenSeries({ id, revision, series: stored }: StoredSeries): OpenSeries {
   const [held, setHeld] = useState<Held>({ series: stored, past: [], future: [] });
   const [save] = api.useSaveSeriesMutation();

@@ -14,7 +14,9 @@ import { mayAsMuchAs, type LessonSummary, type Member } from '@zest/contract';
 import { api, problemText } from '../../app/api.ts';
 import { useNotice } from '../../app/notice.tsx';
 
-/** Chooses who of the team sees to a lesson from here on. It stays open to everybody in the team. */
+/**
+ * Chooses who of the team sees to a lesson from here on. It stays open to everybody in the team.
+ */
 export function HandOverDialog({
   lesson,
   team,

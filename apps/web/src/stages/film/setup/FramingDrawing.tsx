@@ -10,7 +10,10 @@ interface FramingDrawingProps {
   units: Lesson['settings']['units'];
 }
 
-/** Camera and performer from the side and from above, to one scale: what the camera sees, the tape, and the room. */
+/**
+ * Camera and performer from the side and from above, to one scale: what the camera sees, the tape,
+ * and the room.
+ */
 export function FramingDrawing({
   framing: { room, placing },
   filming,

@@ -237,7 +237,10 @@ function Verdict({
   );
 }
 
-/** Before filming: where the camera goes for a block's shots, where the tape goes, and whether the room is enough. */
+/**
+ * Before filming: where the camera goes for a block's shots, where the tape goes, and whether the
+ * room is enough.
+ */
 export function SetUp({ block: shown }: { block: Block }) {
   const block = useBlockNow(shown);
   const { lesson } = useOpenLesson();

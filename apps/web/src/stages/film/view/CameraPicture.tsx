@@ -12,7 +12,10 @@ import { useLiveWatch } from './use-live-watch.ts';
 /** Frames a second of what the teacher sees of the camera. */
 const SHOWN_FPS = 15;
 
-/** A copy of a track at the pace it is shown. Where a browser slows the camera itself down with it, both keep their pace. */
+/**
+ * A copy of a track at the pace it is shown. Where a browser slows the camera itself down with it,
+ * both keep their pace.
+ */
 function slowed(track: MediaStreamTrack): MediaStreamTrack {
   const copy = track.clone();
   const { frameRate } = track.getSettings();

@@ -43,7 +43,10 @@ interface FilmViewProps {
   onClose: () => void;
 }
 
-/** The screen a lone teacher films by: readable from three metres, driven by one key, a clicker, a second device or nothing at all. */
+/**
+ * The screen a lone teacher films by: readable from three metres, driven by one key, a clicker, a
+ * second device or nothing at all.
+ */
 export function FilmView({ startBlockId, only, onClose }: FilmViewProps) {
   const { id: lessonId, lesson } = useOpenLesson();
   const [preferences, setPreferences] = useState(readPreferences);

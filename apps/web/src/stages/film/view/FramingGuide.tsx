@@ -9,7 +9,10 @@ interface FramingGuideProps {
   mirrored: boolean;
 }
 
-/** Over the camera picture: the safe area, and the box the performer and the coming move fill when the camera stands right. */
+/**
+ * Over the camera picture: the safe area, and the box the performer and the coming move fill when
+ * the camera stands right.
+ */
 export function FramingGuide({ framing: { room, placing }, filming, mirrored }: FramingGuideProps) {
   const [w, h] = filming.orientation === 'landscape' ? [160, 90] : [90, 160];
   const safe = SAFE_PART[filming.safe];

@@ -15,7 +15,10 @@ const looks: Record<PrompterLine['kind'], object> = {
   next: { fontSize: '1.7rem', color: '#dccdb9', mt: 2 },
 };
 
-/** Lines said one after the other as one text: the column is narrower than a prompter's screen and breaks them itself. */
+/**
+ * Lines said one after the other as one text: the column is narrower than a prompter's screen and
+ * breaks them itself.
+ */
 function flowing(lines: readonly PrompterLine[]): PrompterLine[] {
   const flow: PrompterLine[] = [];
   for (const line of lines) {

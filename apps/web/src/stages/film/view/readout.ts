@@ -17,7 +17,10 @@ export interface Readout {
 
 const sideWords = { left: 'left', right: 'right' } as const;
 
-/** What stands on the film view at a moment of the block, from the same overlays the video will have. */
+/**
+ * What stands on the film view at a moment of the block, from the same overlays the video will
+ * have.
+ */
 export function readoutAt(
   cut: Assembly,
   phase: FilmPhase,

@@ -30,7 +30,10 @@ interface FilmRunState {
   dismiss: () => void;
 }
 
-/** The sound desk and the run of one film view; both end with it. Takes fall into place in the lesson as they begin. */
+/**
+ * The sound desk and the run of one film view; both end with it. Takes fall into place in the
+ * lesson as they begin.
+ */
 export function useFilmRun(
   cameras: RefObject<readonly OpenCamera[]>,
   onDone: RefObject<(order: FilmOrder) => void>,

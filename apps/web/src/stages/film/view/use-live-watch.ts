@@ -43,7 +43,10 @@ function lumaOf(video: HTMLVideoElement, ctx: CanvasRenderingContext2D): Uint8Ar
   );
 }
 
-/** Looks at the first camera while the film view is open: where to stand for the coming move, and whether there is light. Never holds filming up. */
+/**
+ * Looks at the first camera while the film view is open: where to stand for the coming move, and
+ * whether there is light. Never holds filming up.
+ */
 export function useLiveWatch(
   video: HTMLVideoElement | null,
   room: BodyRoom,

@@ -55,7 +55,10 @@ interface FloorPlanProps {
   units: Lesson['settings']['units'];
 }
 
-/** One block's floor from above, to scale: move, marks and way, and the student's room laid over it. The camera is at the bottom. */
+/**
+ * One block's floor from above, to scale: move, marks and way, and the student's room laid over it.
+ * The camera is at the bottom.
+ */
 export function FloorPlan({ use, room, units }: FloorPlanProps) {
   const { reach, size, move, marks } = use;
   const [wide, deep] = [
