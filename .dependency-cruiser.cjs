@@ -1,6 +1,7 @@
 /** The dependency rule of the house: inside core a room imports only rooms above it in this list. */
 const rooms = [
   'time',
+  'words',
   'lesson',
   'schedule',
   'ledger',

@@ -7,7 +7,7 @@ import type { Plugin } from 'vite';
  * Message catalogues, as the build finds them: one file a language, texts in ICU MessageFormat by
  * name.
  */
-const CATALOGUE = /\/words\/[a-z]{2}\.json$/;
+const CATALOGUE = /\/words\/(?:\w+\/)?[a-z]{2}\.json$/;
 
 /**
  * A catalogue as the pages load it, as JSON: texts that take nothing stay texts, others are parsed

@@ -15,6 +15,8 @@ export const lessonSummarySchema = z.object({
   savedAt: z.string(),
   title: z.string(),
   outcome: z.string(),
+  /** The language of its texts, BCP 47. */
+  language: z.string(),
   series: z.object({ name: z.string(), week: z.number().nullable() }),
   /** Titles of its sections, in order. */
   sections: z.array(z.string()),

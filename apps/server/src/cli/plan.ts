@@ -45,7 +45,7 @@ const asText = (value: unknown) => JSON.stringify(value, null, 2);
 export async function plan(file: string, asJson: boolean): Promise<string> {
   const lesson = await readLessonFile(file);
   const schedule = scheduleLesson(lesson);
-  const lines = runSheet(schedule);
+  const lines = runSheet(schedule, lesson.settings.language);
   if (asJson) {
     const { videoMs, studentMs } = schedule;
     const curve = effortCurve(schedule);

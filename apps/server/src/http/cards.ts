@@ -1,3 +1,4 @@
+import { paperWord } from '@zest/core/words';
 import type { Request, Response } from 'express';
 import type { Config } from '../config.ts';
 import { classView, entryView } from '../db/classes.ts';
@@ -18,13 +19,22 @@ function zoneOf({ query }: Request): string {
   }
 }
 
-function openWords(opensAt: Date | null, closesAt: Date | null, timeZone: string): string {
-  const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone });
-  const from = opensAt ? `from ${day.format(opensAt)}` : '';
-  const to = closesAt ? `until ${day.format(closesAt)}` : '';
-  return from || to
-    ? `Open ${[from, to].filter((text) => text !== '').join(' ')} (${timeZone}).`
-    : '';
+function openWords(
+  opensAt: Date | null,
+  closesAt: Date | null,
+  timeZone: string,
+  language: string,
+): string {
+  const day = new Intl.DateTimeFormat(language === 'en' ? 'en-GB' : language, {
+    dateStyle: 'long',
+    timeStyle: 'short',
+    timeZone,
+  });
+  const [from, to] = [opensAt, closesAt].map((at) => at && day.format(at));
+  const zone = timeZone;
+  if (from && to) return paperWord(language, 'link.open-between', { from, to, zone });
+  if (from) return paperWord(language, 'link.open-from', { from, zone });
+  return to ? paperWord(language, 'link.open-until', { to, zone }) : '';
 }
 
 /** Cards on paper: of a class, of a link, of what one student has reached. */
@@ -52,7 +62,8 @@ export function addCardRoutes(route: AddRoute, config: Config, printer: Printer)
     await send(res, 'cards.pdf', { what: 'class-cards', name, classCode: code, address, cards });
   });
   route('GET', '/api/shares/:code/card', async (req, res, { share }) => {
-    const { title, series } = await lessonAt(share.lessonId, share.revision);
+    const { title, series, settings } = await lessonAt(share.lessonId, share.revision);
+    const { language } = settings;
     const schoolClass = share.classId === null ? null : await ClassRow.findByPk(share.classId);
     const origin = await linksBeginWith(config, req);
     const codes =
@@ -62,7 +73,7 @@ export function addCardRoutes(route: AddRoute, config: Config, printer: Printer)
     const place = [
       schoolClass ? classView(schoolClass, 0).name : '',
       series.name,
-      series.week === null ? '' : `week ${series.week}`,
+      series.week === null ? '' : paperWord(language, 'place.week', { week: series.week }),
     ]
       .filter((text) => text !== '')
       .join(' · ');
@@ -72,8 +83,9 @@ export function addCardRoutes(route: AddRoute, config: Config, printer: Printer)
         title,
         place,
         link: `${origin}/follow/${share.code}`,
-        open: openWords(share.opensAt, share.closesAt, zoneOf(req)),
+        open: openWords(share.opensAt, share.closesAt, zoneOf(req), language),
         codes,
+        language,
       },
     });
   });

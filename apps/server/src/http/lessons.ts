@@ -48,16 +48,18 @@ function summaryOf({
 }: NewestLesson): LessonSummary {
   const schedule = scheduleLesson(lesson);
   const blocks = blocksOf(lesson);
+  const { language } = lesson.settings;
   return {
     id,
     revision,
     savedAt: savedAt.toISOString(),
     title: lesson.title,
     outcome: lesson.outcome,
+    language,
     series: lesson.series,
     sections: lesson.sections.map(({ title }) => title),
     skills: skillTimes(schedule),
-    kit: [...new Set(blocks.flatMap(({ kit }) => kit.map(kitText)))],
+    kit: [...new Set(blocks.flatMap(({ kit }) => kit.map((item) => kitText(item, language))))],
     blocks: blocks.length,
     scripted: blocks.filter(({ script, cues }) => script.trim() !== '' || cues.length > 0).length,
     filmed: blocks.filter(({ footage }) => footage).length,

@@ -29,7 +29,7 @@ import type { AppThunk } from './state.ts';
 import { store, useAppDispatch, useAppSelector } from './store.ts';
 import { dayTheme, nightTheme } from './theme.ts';
 import { ShownLessonProvider, useChosenBlock, useSchedule, useOpenLesson } from './use-lesson.ts';
-import { blocksOf } from '@zest/core/lesson';
+import { blocksOf, stepText, type Step } from '@zest/core/lesson';
 import { isUndoOfLesson, UndoOfLesson } from '../ui/draft.ts';
 import { isTyping } from '../ui/typing.ts';
 import { Ribbon } from '../ui/Ribbon.tsx';
@@ -95,8 +95,9 @@ function SaveWords() {
 function UndoButtons() {
   const edited = useAppSelector((state) => state.lesson.open?.edited);
   const dispatch = useAppDispatch();
-  const last = edited?.past.at(-1)?.label;
-  const next = edited?.future.at(-1)?.label;
+  const said = (step: Step | undefined) => step && edited && stepText(step, edited.lesson);
+  const last = said(edited?.past.at(-1));
+  const next = said(edited?.future.at(-1));
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const key = event.key.toLowerCase();

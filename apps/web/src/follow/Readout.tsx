@@ -1,5 +1,5 @@
 import { phaseWords, type CounterItem, type Scene } from '@zest/core/overlay';
-import { ownWord } from '@zest/core/script';
+import { lessonWord } from '@zest/core/words';
 import { say } from './words/index.ts';
 
 function find<S extends Scene['items'][number]['slot']>(scene: Scene, slot: S) {
@@ -21,7 +21,8 @@ export function announcement(scene: Scene, language: string): string {
   if (cue?.moment === 'command') return `${cue.text}. ${counter ? of(counter) : ''}`;
   if (cue?.moment === 'question') return `${cue.text}`;
   // What is called out in between would interrupt.
-  if (clock) return `${ownWord(phaseWords[clock.phase], language)}: ${clock.title}. ${clock.next}`;
+  if (clock)
+    return `${lessonWord(language, phaseWords[clock.phase])}: ${clock.title}. ${clock.next}`;
   if (counter && (counter.rep === 1 || counter.rep === counter.reps))
     return `${of(counter)}${counter.side ? `, ${say(`number.${counter.side}`)}` : ''}`;
   return scene.card ? `${scene.card.heading}. ${scene.card.lines.join('. ')}` : '';

@@ -12,9 +12,8 @@ import type { LessonSource } from './source.ts';
 import type { Footage } from './use-footage.ts';
 import { Unsent } from './Unsent.tsx';
 import { useLog } from './use-log.ts';
-import { needsText } from './value-text.ts';
 import { WithTelevision } from './WithTelevision.tsx';
-import { say } from './words/index.ts';
+import { say, spokenLanguage } from './words/index.ts';
 
 interface WelcomeProps {
   lesson: FollowLesson;
@@ -116,7 +115,7 @@ export function Welcome({
             name={say('welcome.kit')}
             items={kinds.map(({ name, needs, standIn }) => ({
               key: `kit ${name}`,
-              text: neededText(name, needs, needsText),
+              text: neededText(name, needs, spokenLanguage()),
               also: standIn,
             }))}
           />

@@ -1,4 +1,3 @@
-import type { KitNeed } from '@zest/core/lesson';
 import type { Measure } from '@zest/core/results';
 import { say, spokenLanguage } from './words/index.ts';
 
@@ -32,9 +31,3 @@ export function valueText(
 /** How many a second: "0.8 a second". */
 export const rateText = (perSecond: number): string =>
   say('value.rate', { n: number(perSecond, 2) });
-
-/** How many of a thing are needed, as `needsText` in the core says it in English. */
-export const needsText = (needs: readonly KitNeed[]): string =>
-  needs
-    .map(({ share, quantity }) => say(`kit.${share}`, { n: quantity }))
-    .reduce((some, more) => say('kit.and', { some, more }));

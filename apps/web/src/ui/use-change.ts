@@ -8,7 +8,7 @@ export function useChange<B extends Block>(block: B) {
   return (label: string, change: (draft: B) => void, merge = true) => {
     dispatch(
       edit(
-        `${label} of ${block.title || 'the block'}`,
+        label,
         changeBlock(block.id, (draft) => change(draft as B)),
         merge,
       ),

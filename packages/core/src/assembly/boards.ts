@@ -52,7 +52,7 @@ function openingBoards(
   if (shown.has('name') && block.shownBy.trim() !== '')
     wanted.push({ board: { kind: 'name', name: block.shownBy }, ms: GLANCE_MS });
   if (shown.has('kit') && newKit.length > 0 && block.kind !== 'card') {
-    const lines = newKit.slice(0, KIT_LINES).map(kitText);
+    const lines = newKit.slice(0, KIT_LINES).map((item) => kitText(item, lesson.settings.language));
     wanted.push({ board: { kind: 'kit', lines }, ms: readingMs(lines.join(' '), age) });
   }
   const floor = shown.has('floor') && block.floor.length > 0 ? floorUse(block) : null;

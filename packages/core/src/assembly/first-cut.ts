@@ -9,13 +9,7 @@ import {
   type Kit,
   type Lesson,
 } from '../lesson/index.ts';
-import {
-  ownWord,
-  pacerEvents,
-  type PacerEvent,
-  type PacerTone,
-  type Say,
-} from '../script/index.ts';
+import { pacerEvents, type PacerEvent, type PacerTone } from '../script/index.ts';
 import {
   countWords,
   scheduleLesson,
@@ -25,6 +19,7 @@ import {
   type SpanKind,
 } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame, lengthText } from '../time/index.ts';
+import { speaking, type Say } from '../words/index.ts';
 import { boardsOf, type BoardContext } from './boards.ts';
 import { countersOfTaps, withHand, workedSides } from './by-hand.ts';
 import { captionsFor, captionsOfSaid } from './captions.ts';
@@ -124,12 +119,13 @@ function placeBlock(
 ): void {
   const { lesson } = context;
   const { settings, filming } = lesson;
-  const say: Say = (word) => ownWord(word, settings.language);
+  const { language } = settings;
+  const say = speaking(language);
   const { block } = planned;
   const atMs = cut.durationMs;
   const pauseSpan = planned.spans.find((span) => span.kind === 'pause-sign');
   const spans = planned.spans.filter((span) => span.kind !== 'pause-sign');
-  const picture = pictureOf(block, spans, takes);
+  const picture = pictureOf(block, spans, takes, language);
   const bodyMs = bodyLength(block, picture, pauseSpan?.startMs ?? planned.durationMs);
   const edits = block.edits.flatMap((edit) => {
     const why = whyNot(edit, bodyMs) ?? takeFault(edit, takes);
@@ -174,13 +170,13 @@ function placeBlock(
   const isTake = picture.kind === 'take';
   const byPlan: OverlayLanes = {
     pointer: [],
-    clock: clocksOf(spans, say),
+    clock: clocksOf(spans, language),
     counter: counted ?? numbers,
     cue: cuesOf(
       block,
       spans,
       body,
-      say,
+      language,
       (sentence) => said?.find(({ from }) => from === sentence.from)?.startMs ?? null,
     ).filter(({ moment }) => isTake || moment !== 'answer'),
     caution: cautionsOf(block, body),
@@ -238,7 +234,7 @@ function placeBlock(
   if (block.pauseAfter && pauseSpan) {
     const { practiceMs, signMs, prompt } = block.pauseAfter;
     const card = {
-      heading: say('Pause and practise'),
+      heading: say('pause.practise'),
       lines: [prompt, lengthText(practiceMs)].filter((line) => line !== ''),
     };
     const sign = new Pictures({
@@ -352,12 +348,12 @@ function placeLanes(to: OverlayLanes, own: OverlayLanes, reel: Reel, atMs: numbe
 
 const speedWords = (speed: number, say: Say) =>
   speed === 100
-    ? say('Once more')
+    ? say('again.once')
     : speed === 50
-      ? 'At half speed'
+      ? say('again.half')
       : speed === 25
-        ? 'At a quarter of the speed'
-        : `At ${speed} % of the speed`;
+        ? say('again.quarter')
+        : say('again.at', { speed });
 
 /**
  * What is said over something put in: that it is shown again, and what a still picture points at.
@@ -417,6 +413,7 @@ function pictureOf(
   block: Block,
   spans: readonly Span[],
   takes: ReadonlyMap<string, TakeFacts>,
+  language: string,
 ): Picture {
   const take = block.footage && takes.get(block.footage.takeId);
   if (block.footage && take && block.kind !== 'card') {
@@ -428,7 +425,7 @@ function pictureOf(
     if (firstFrameFrom(footing.startMs) < takeFrames)
       return { kind: 'take', footing: { ...footing, takeFrames } };
   }
-  const card = cardOf(block);
+  const card = cardOf(block, language);
   const answer =
     block.kind === 'question' ? spans.find((span) => span.kind === 'answer') : undefined;
   const cards = [{ fromMs: 0, card }];
@@ -447,8 +444,14 @@ function bodyLength(block: Block, picture: Picture, plannedMs: number): number {
   return footageMs >= TALK_MIN_MS ? footageMs : plannedMs;
 }
 
-function cardOf(block: Block): CardText {
+function cardOf(block: Block, language: string): CardText {
   if (block.kind === 'card') return { heading: block.title, lines: block.lines };
   if (block.kind === 'question') return { heading: block.question || block.title, lines: [] };
-  return { heading: block.title, lines: [...exerciseTitles(block), ...block.kit.map(kitText)] };
+  return {
+    heading: block.title,
+    lines: [
+      ...exerciseTitles(block, language),
+      ...block.kit.map((item) => kitText(item, language)),
+    ],
+  };
 }

@@ -1,14 +1,8 @@
 import type { Block, Cue, Side } from '../lesson/index.ts';
 import type { Span, SpanKind } from '../schedule/index.ts';
-import {
-  ownWords,
-  sentenceOfCue,
-  spokenShare,
-  type OwnWord,
-  type Say,
-  type Sentence,
-} from '../script/index.ts';
+import { sentenceOfCue, spokenShare, type Sentence } from '../script/index.ts';
 import { lengthText, type TimeSpan } from '../time/index.ts';
+import { labelText, speaking, type Label, type Say } from '../words/index.ts';
 import type { WorkedSides } from './by-hand.ts';
 import type {
   CautionOverlay,
@@ -60,22 +54,25 @@ const NAMED: ReadonlySet<SpanKind> = new Set([
 ]);
 const SIDED: ReadonlySet<SpanKind> = new Set(['rep', 'hold']);
 
-/** A label the schedule gave is the program's own; one of the teacher's stays. */
-const labelIn = (label: string, say: Say) =>
-  (ownWords as readonly string[]).includes(label) ? say(label as OwnWord) : label;
+/** Words of our own go on in the middle of a line; German writes nouns large even there. */
+const inLine = (label: Label, language: string): string => {
+  const text = labelText(label, language);
+  return 'own' in label && !/^de\b/i.test(language) ? text.toLocaleLowerCase(language) : text;
+};
 
-function nextText(spans: readonly Span[], from: number, say: Say): string {
+function nextText(spans: readonly Span[], from: number, language: string): string {
+  const say = speaking(language);
   const next = spans[from + 1];
-  if (!next) return say('Last one');
-  const after = (words: string) => `${say('Next')}: ${words}`;
+  if (!next) return say('next.last');
+  const after = (what: string) => say('next.what', { what });
   // The words of a command or an answer would give it away.
-  if (next.kind === 'prompt') return after(say('listen'));
-  if (next.kind === 'answer') return after(say('the answer'));
-  if (SIDED.has(next.kind)) return after(`${next.label}${next.side ? `, ${say(next.side)}` : ''}`);
-  if (NAMED.has(next.kind)) return after(next.label);
-  return after(
-    `${labelIn(next.label, say).toLowerCase()} ${lengthText(next.endMs - next.startMs)}`,
-  );
+  if (next.kind === 'prompt') return after(say('next.listen'));
+  if (next.kind === 'answer') return after(say('next.answer'));
+  const label = labelText(next.label, language);
+  if (SIDED.has(next.kind))
+    return after(next.side ? `${label}, ${say(`side.${next.side}`)}` : label);
+  if (NAMED.has(next.kind)) return after(label);
+  return after(`${inLine(next.label, language)} ${lengthText(next.endMs - next.startMs)}`);
 }
 
 /** A span as a whole of its own. */
@@ -86,12 +83,16 @@ const timed = ({ startMs, endMs }: TimeSpan) => ({
   ofMs: endMs - startMs,
 });
 
-function roundText(span: Span): string {
-  return span.rounds !== undefined && span.rounds > 1 ? `${span.round} of ${span.rounds}` : '';
-}
+/** Of several rounds, which one, as one of the round's texts says it; else nothing. */
+const roundText = (
+  { round, rounds }: Span,
+  say: Say,
+  word: 'count.round' | 'count.set' | 'count.time' = 'count.round',
+): string =>
+  round !== undefined && rounds !== undefined && rounds > 1 ? say(word, { round, rounds }) : '';
 
 /** The clock of every span that is timed, in the block's own time. */
-export function clocksOf(spans: readonly Span[], say: Say): ClockOverlay[] {
+export function clocksOf(spans: readonly Span[], language: string): ClockOverlay[] {
   return spans.flatMap((span, i) => {
     const phase = phaseOf[span.kind];
     if (!phase) return [];
@@ -99,9 +100,9 @@ export function clocksOf(spans: readonly Span[], say: Say): ClockOverlay[] {
       slot: 'clock',
       ...timed(span),
       phase,
-      title: labelIn(span.label, say),
-      next: nextText(spans, i, say),
-      round: roundText(span),
+      title: labelText(span.label, language),
+      next: nextText(spans, i, language),
+      round: roundText(span, speaking(language)),
       up: span.up,
       breaths:
         span.pace?.kind === 'breaths' ? { inMs: span.pace.inMs, outMs: span.pace.outMs } : null,
@@ -121,14 +122,12 @@ const COUNTED: ReadonlySet<SpanKind> = new Set([
 
 function noteOf(block: Block, span: Span, say: Say): string {
   if (block.kind === 'laps' && block.tokens > 0) {
-    const left = Math.max(0, block.tokens - (span.rep ?? 0) + 1);
-    return `${left} ${left === 1 ? 'token' : 'tokens'} left`;
+    return say('count.tokens', { left: Math.max(0, block.tokens - (span.rep ?? 0) + 1) });
   }
-  const round = roundText(span);
-  if (round !== '')
-    return span.kind === 'count' ? `${say('Time')} ${round}` : `${say('Set')} ${round}`;
+  const round = roundText(span, say, span.kind === 'count' ? 'count.time' : 'count.set');
+  if (round !== '') return round;
   return span.side !== undefined && 'sides' in block && block.sides !== 'both'
-    ? say('each side')
+    ? say('count.each-side')
     : '';
 }
 
@@ -276,19 +275,16 @@ function turned<T>(list: readonly T[], by: number): T[] {
 
 /** What is to be written down after a try. */
 function scoreText(block: Block, say: Say): string {
-  if (block.kind !== 'game') return say('Write it down');
+  if (block.kind !== 'game') return say('score.write');
   switch (block.scoring) {
     case 'count':
-      return say('How many?');
+      return say('score.count');
     case 'time':
-      return say('How long did it take?');
+      return say('score.time');
     case 'streak':
-      return say('Your longest run?');
+      return say('score.streak');
     case 'points':
-      return [
-        say('Add up your points'),
-        ...block.targets.map(({ name, points }) => `${name} ${points}`),
-      ]
+      return [say('score.points'), ...block.targets.map(({ name, points }) => `${name} ${points}`)]
         .join(', ')
         .replace(', ', ': ');
   }
@@ -302,7 +298,7 @@ function moveCues(
   block: Block,
   cues: readonly Cue[],
   spans: readonly Span[],
-  say: Say,
+  language: string,
 ): CueOverlay[] {
   const of = (moment: Cue['moment']) => cues.filter((cue) => cue.moment === moment);
   const placed = stretches(spans, WAITS).flatMap((wait) => spread(of('ready'), wait));
@@ -312,7 +308,7 @@ function moveCues(
       slot: 'cue' as const,
       startMs,
       endMs,
-      text: label,
+      text: labelText(label, language),
       moment: 'command' as const,
       pair: null,
     })),
@@ -324,7 +320,7 @@ function moveCues(
         slot: 'cue' as const,
         startMs,
         endMs,
-        text: scoreText(block, say),
+        text: scoreText(block, speaking(language)),
         moment: 'score' as const,
         pair: null,
       })),
@@ -351,7 +347,7 @@ function placedCues(
   cues: readonly Cue[],
   spans: readonly Span[],
   body: TimeSpan,
-  say: Say,
+  language: string,
   saidAt: SaidAt,
 ): CueOverlay[] {
   switch (block.kind) {
@@ -385,7 +381,7 @@ function placedCues(
     }
     default: {
       const throughout = cues.filter(({ moment }) => moment === 'throughout');
-      return fillGaps(moveCues(block, cues, spans, say), throughout, body);
+      return fillGaps(moveCues(block, cues, spans, language), throughout, body);
     }
   }
 }
@@ -399,11 +395,13 @@ export function cuesOf(
   block: Block,
   spans: readonly Span[],
   body: TimeSpan,
-  say: Say,
+  language: string,
   saidAt: SaidAt = () => null,
 ): CueOverlay[] {
   const cues = block.cues.filter((cue) => cue.text.trim() !== '');
-  return placedCues(block, cues, spans, body, say, saidAt).filter((cue) => cue.endMs > cue.startMs);
+  return placedCues(block, cues, spans, body, language, saidAt).filter(
+    (cue) => cue.endMs > cue.startMs,
+  );
 }
 
 /** The block's cautions one after the other at its start. */

@@ -72,13 +72,13 @@ const ownTime = ({ placed }: TimedBlock, { startMs, endMs }: TimeSpan): TimeSpan
   endMs: ownMoment(placed.reel, endMs - placed.startMs),
 });
 
-const namesOf = (block: Block): string[] =>
-  'exercises' in block || 'moves' in block ? [...new Set(exerciseTitles(block))] : [];
+const namesOf = (block: Block, language: string): string[] =>
+  'exercises' in block || 'moves' in block ? [...new Set(exerciseTitles(block, language))] : [];
 
 /** The one movement of its block a cue names; undefined for none or several. */
-function namedIn(text: string, block: Block): string | undefined {
+function namedIn(text: string, block: Block, language: string): string | undefined {
   const words = ` ${text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ')} `;
-  const named = namesOf(block).filter((name) =>
+  const named = namesOf(block, language).filter((name) =>
     words.includes(
       ` ${name
         .toLowerCase()
@@ -93,13 +93,15 @@ function namedIn(text: string, block: Block): string | undefined {
 function homeOf(
   { text, moment }: CueOverlay,
   { block, spans }: TimedBlock,
+  language: string,
 ): { home: Span[]; strange: Span[]; what: string } | null {
   const moving = spans.filter(({ kind }) => MOVING.has(kind));
-  const name = namedIn(text, block);
-  if (name !== undefined && moving.some(({ label }) => label === name))
+  const name = namedIn(text, block, language);
+  const isNamed = ({ label }: Span) => 'text' in label && label.text === name;
+  if (name !== undefined && moving.some(isNamed))
     return {
-      home: moving.filter(({ label }) => label === name),
-      strange: moving.filter(({ label }) => label !== name),
+      home: moving.filter(isNamed),
+      strange: moving.filter((span) => !isNamed(span)),
       what: `names “${name}”, and stands while something else is done`,
     };
   if (moment === 'action')
@@ -138,7 +140,7 @@ export function cuesWithTheirMove(plan: CutOfPlan): Found[] {
     const { block } = timed;
     for (const cue of inBlock(plan.cut.lanes.cue, timed.placed)) {
       const at = ownTime(timed, cue);
-      const place = homeOf(cue, timed);
+      const place = homeOf(cue, timed, plan.lesson.settings.language);
       if (!place || at.endMs <= at.startMs) continue;
       const strangeMs = lengthOf(common([at], place.strange));
       if (strangeMs < MOSTLY * (at.endMs - at.startMs)) continue;

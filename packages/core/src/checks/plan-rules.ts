@@ -20,6 +20,7 @@ import {
 } from '../lesson/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 import { lengthText } from '../time/index.ts';
+import { speaking } from '../words/index.ts';
 import { quoted, type Found } from './finding.ts';
 
 export interface PlanToCheck {
@@ -44,7 +45,7 @@ export function kitInTime({ lesson, schedule, makeId }: PlanToCheck): Found[] {
         bench: 'plan',
         remedy: {
           label: 'Add a pause to fetch it',
-          change: insertBefore(fetchBefore, fetchPause(line, makeId)),
+          change: insertBefore(fetchBefore, fetchPause(line, lesson.settings.language, makeId)),
         },
       },
     ];
@@ -77,8 +78,6 @@ export function effortInOrder({ schedule }: PlanToCheck): Found[] {
 
 const OVERHEAD_WHY =
   'Jumps, throws and arms overhead meet lamps, windows and other people (common practice; your local policy comes first).';
-const STOP = 'Stop if it hurts.';
-const CLEAR = 'Clear the floor and look up: no lamp above your head.';
 
 function takesRoom({ extent, floor, footprint, ...block }: Block): boolean {
   const movements =
@@ -105,6 +104,7 @@ const withCaution = (id: string, text: string) =>
 /** A caution where a move can hurt, unless a block of the lesson is about space or health. */
 export function cautionsWhereNeeded({ lesson }: PlanToCheck): Found[] {
   const blocks = blocksOf(lesson);
+  const say = speaking(lesson.settings.language);
   const has = (part: Block['part']) => blocks.some((block) => block.part === part);
   return blocks.flatMap((block): Found[] => {
     if (cautioned(block)) return [];
@@ -121,7 +121,10 @@ export function cautionsWhereNeeded({ lesson }: PlanToCheck): Found[] {
           key: `space ${block.id}`,
           say: `${quoted(block)} takes room, and nothing says to clear the floor.`,
           why: OVERHEAD_WHY,
-          remedy: { label: 'Add the usual caution', change: withCaution(block.id, CLEAR) },
+          remedy: {
+            label: 'Add the usual caution',
+            change: withCaution(block.id, say('caution.clear')),
+          },
         },
       ];
     if (block.effort >= HARD_FROM && !has('health'))
@@ -131,7 +134,10 @@ export function cautionsWhereNeeded({ lesson }: PlanToCheck): Found[] {
           key: `health ${block.id}`,
           say: `${quoted(block)} is hard work, and nothing says when to stop.`,
           why: 'Hard work is not for every knee and ankle (common practice; your local policy comes first).',
-          remedy: { label: 'Add the usual caution', change: withCaution(block.id, STOP) },
+          remedy: {
+            label: 'Add the usual caution',
+            change: withCaution(block.id, say('caution.stop')),
+          },
         },
       ];
     return [];

@@ -33,7 +33,14 @@ describe.each(['UTC', 'America/New_York', 'Europe/Berlin', 'Pacific/Auckland'])(
 
     it('has each session at the hour of the wall clock, across the end of summer time', () => {
       const events = read(
-        seriesCalendar(series, layOutWeeks(series), new Map([[1, lesson]]), 's1', new Date(0)),
+        seriesCalendar(
+          series,
+          layOutWeeks(series),
+          new Map([[1, lesson]]),
+          's1',
+          new Date(0),
+          'en',
+        ),
       );
       expect(events.map((event) => event.startDate.toString())).toEqual([
         '2026-10-21T15:30:00',
@@ -68,6 +75,7 @@ describe.each(['UTC', 'America/New_York', 'Europe/Berlin', 'Pacific/Auckland'])(
         ]),
         's1',
         new Date(0),
+        'en',
       );
       expect(
         text.split(/\r\n|\r|\n/).filter((line) => /^(ATTENDEE|BEGIN:VALARM|RRULE|X-A)/.test(line)),
@@ -80,7 +88,7 @@ describe.each(['UTC', 'America/New_York', 'Europe/Berlin', 'Pacific/Auckland'])(
 
     it('has whole days where no hour is set, and lines no longer than 75 octets', () => {
       const days = { ...series, atMinutes: null, name: 'Übung 🤸 '.repeat(12) };
-      const text = seriesCalendar(days, layOutWeeks(days), new Map(), 's1', new Date(0));
+      const text = seriesCalendar(days, layOutWeeks(days), new Map(), 's1', new Date(0), 'en');
       expect(read(text).map(({ startDate }) => startDate.toString())).toEqual([
         '2026-10-21',
         '2026-10-26',

@@ -2,6 +2,7 @@ import { addMilliseconds, addMinutes } from 'date-fns';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import type { SeriesWeek } from '../schedule/index.ts';
 import type { Series } from '../lesson/index.ts';
+import { paperWord, type PaperWord, type Values } from '../words/index.ts';
 
 /** What the calendar says of a week's lesson; null while there is none. */
 export interface CalendarLesson {
@@ -21,6 +22,7 @@ const oneLine = (text: string) => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').t
  * calendar is read.
  * @param id names the events, so that a second import renews them
  * @param madeAt the moment the file is made
+ * @param language of its words, BCP 47
  */
 export function seriesCalendar(
   series: Series,
@@ -28,7 +30,9 @@ export function seriesCalendar(
   lessons: ReadonlyMap<number, CalendarLesson>,
   id: string,
   madeAt: Date,
+  language: string,
 ): string {
+  const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
   const calendar = ical({
     name: oneLine(series.name),
     description: oneLine(series.about) || null,
@@ -41,11 +45,16 @@ export function seriesCalendar(
       // Times without a zone are read off in UTC.
       const day = new Date(`${date}T00:00:00Z`);
       const start = series.atMinutes === null ? day : addMinutes(day, series.atMinutes);
-      const summary = `${series.name}, week ${week}: ${lesson?.title || focus || 'lesson to come'}${dates.length > 1 ? ` (${i + 1} of ${dates.length})` : ''}`;
+      const title = lesson?.title || focus || say('calendar.to-come');
+      const session = say('calendar.session', { series: series.name, week, title });
+      const of = say('page', { n: i + 1, all: dates.length });
+      const summary = dates.length > 1 ? `${session} (${of})` : session;
       const lines = [
         lesson?.outcome ?? '',
-        lesson && lesson.kit.length > 0 ? `What you need: ${lesson.kit.join(', ')}` : '',
-        level === 'standard' ? '' : `Form this week: ${level}`,
+        lesson && lesson.kit.length > 0
+          ? say('calendar.needed', { kit: lesson.kit.join(', ') })
+          : '',
+        level === 'standard' ? '' : say('calendar.form', { form: say(`form.${level}`) }),
       ];
       calendar.createEvent({
         id: `${id}-w${week}-${i + 1}@zest-frame`,

@@ -96,6 +96,7 @@ describe('chapters', () => {
   it('are lines of time and title, and metadata with their special letters written out', () => {
     expect(
       chaptersText({
+        words: cut.words,
         chapters: [
           { title: 'Warm-up', startMs: 0, endMs: 61_000 },
           { title: ' ', startMs: 61_000, endMs: 3_700_000 },

@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { blocksOf, makeBlock, makeKit, makeLesson, type Lesson } from '../lesson/index.ts';
 import { runSheet, scheduleLesson } from '../schedule/index.ts';
+import { paperWord } from '../words/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { kitCsv, planMarkdown, runSheetCsv } from './index.ts';
 
@@ -13,11 +14,11 @@ describe('tables', () => {
     fc.assert(
       fc.property(arbitraryLesson, (lesson) => {
         const schedule = scheduleLesson(lesson);
-        const lines = runSheet(schedule);
-        const [head, ...rows] = rowsOf(runSheetCsv(schedule));
-        expect(head).toEqual(['video', 'student', 'level', 'what', 'seconds']);
+        const lines = runSheet(schedule, 'en');
+        const [head, ...rows] = rowsOf(runSheetCsv(schedule, 'en'));
+        expect(head).toEqual(['Video', 'Student', 'Level', 'What', 'Seconds']);
         expect(rows.map((row) => [row[2], Math.round(Number(row[4]) * 1000)])).toEqual(
-          lines.map(({ level, durationMs }) => [level, durationMs]),
+          lines.map(({ level, durationMs }) => [paperWord('en', `level.${level}`), durationMs]),
         );
       }),
     );

@@ -3,40 +3,63 @@ import { kitLedger } from '../ledger/index.ts';
 import { kitText, type Block, type Lesson } from '../lesson/index.ts';
 import { runSheet, type Schedule } from '../schedule/index.ts';
 import { clockText, lengthText } from '../time/index.ts';
+import { paperWord, type PaperWord, type Values } from '../words/index.ts';
 
 /** Cells a spreadsheet would reckon are kept as text; lines end as RFC 4180 wants. */
 const CSV = { escapeFormulae: true, newline: '\r\n' };
 
-/** The run sheet as a table: both clocks, level, words and length. Comma-separated (RFC 4180). */
-export function runSheetCsv(schedule: Schedule): string {
-  const lines = runSheet(schedule).map(({ videoMs, studentMs, level, text, durationMs }) => ({
-    video: clockText(videoMs),
-    student: clockText(studentMs),
-    level,
-    what: text,
-    seconds: durationMs / 1000,
-  }));
-  return Papa.unparse(
-    { fields: ['video', 'student', 'level', 'what', 'seconds'], data: lines },
-    CSV,
+const tableOf = (fields: readonly string[], data: readonly unknown[][]) =>
+  Papa.unparse({ fields: [...fields], data: [...data] }, CSV);
+
+/**
+ * The run sheet as a table in the lesson's language: both clocks, level, words and length.
+ * Comma-separated (RFC 4180).
+ */
+export function runSheetCsv(schedule: Schedule, language: string): string {
+  const say = (word: PaperWord) => paperWord(language, word);
+  return tableOf(
+    [
+      say('column.video'),
+      say('column.student'),
+      say('column.level'),
+      say('column.what'),
+      say('column.seconds'),
+    ],
+    runSheet(schedule, language).map(({ videoMs, studentMs, level, text, durationMs }) => [
+      clockText(videoMs),
+      clockText(studentMs),
+      say(`level.${level}`),
+      text,
+      durationMs / 1000,
+    ]),
   );
 }
 
-/** What is needed, as a table for families: what, how many, for whom, stand-ins, first needed. */
+/**
+ * What is needed, as a table for families in the lesson's language: what, how many, for whom,
+ * stand-ins, first needed.
+ */
 export function kitCsv(schedule: Schedule, language: string): string {
-  const lines = kitLedger(schedule, language).flatMap(({ name, needs, standIns, neededIn }) =>
-    needs.map(({ share, quantity }) => ({
-      what: name,
-      'how many': quantity,
-      for: share,
-      'stand-in': standIns.join(' or '),
-      'needed in': neededIn?.title ?? '',
-      'needed at': neededIn ? clockText(neededIn.atMs) : '',
-    })),
-  );
-  return Papa.unparse(
-    { fields: ['what', 'how many', 'for', 'stand-in', 'needed in', 'needed at'], data: lines },
-    CSV,
+  const say = (word: PaperWord) => paperWord(language, word);
+  return tableOf(
+    [
+      say('column.what'),
+      say('column.how-many'),
+      say('column.for'),
+      say('column.stand-in'),
+      say('column.needed-in'),
+      say('column.needed-at'),
+    ],
+    kitLedger(schedule, language).flatMap(({ name, needs, standIns, neededIn }) =>
+      needs.map(({ share, quantity }) => [
+        name,
+        quantity,
+        say(`share.${share}`),
+        standIns.join(' / '),
+        neededIn?.title ?? '',
+        neededIn ? clockText(neededIn.atMs) : '',
+      ]),
+    ),
   );
 }
 
@@ -51,43 +74,45 @@ function plain(text: string): string {
 const listOf = (title: string, items: readonly string[]) =>
   items.length === 0 ? [] : [`${title}:`, '', ...items.map((item) => `- ${item}`), ''];
 
-function blockLines(block: Block, atMs: number, durationMs: number): string[] {
+function blockLines(block: Block, atMs: number, durationMs: number, language: string): string[] {
+  const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
   const levels = block.levels.map(
-    ({ form, text, rule }) => `${form}: ${plain(text)}${rule ? ` (${plain(rule)})` : ''}`,
+    ({ form, text, rule }) =>
+      `${say(`form.${form}`)}: ${plain(text)}${rule ? ` (${plain(rule)})` : ''}`,
   );
+  const then = block.pauseAfter
+    ? `${say('plan.then-practise', { length: lengthText(block.pauseAfter.practiceMs) })} ${plain(block.pauseAfter.prompt)}`
+    : '';
   return [
     `### ${clockText(atMs)} ${plain(block.title)} (${lengthText(durationMs)})`,
     '',
     ...(block.script.trim() === '' ? [] : [plain(block.script), '']),
     ...listOf(
-      'Cues',
+      say('heading.cues'),
       block.cues.map(({ text }) => plain(text)).filter((text) => text !== ''),
     ),
     ...listOf(
-      'Kit',
-      block.kit.map((item) => plain(kitText(item))),
+      say('heading.kit'),
+      block.kit.map((item) => plain(kitText(item, language))),
     ),
     ...listOf(
-      'Care',
+      say('heading.care'),
       block.cautions.map(plain).filter((text) => text !== ''),
     ),
-    ...listOf('Forms', levels),
-    ...(block.pauseAfter
-      ? [
-          `Then ${lengthText(block.pauseAfter.practiceMs)} of practice off the video. ${plain(block.pauseAfter.prompt)}`.trim(),
-          '',
-        ]
-      : []),
+    ...listOf(say('heading.forms'), levels),
+    ...(then === '' ? [] : [then.trim(), '']),
   ];
 }
 
 /**
- * The plan to read or to put on a page: what is aimed at, how long it is, and every block with its
- * words, cues, kit and care. Markdown.
+ * The plan to read or to put on a page, in the lesson's language: what is aimed at, how long it is,
+ * and every block with its words, cues, kit and care. Markdown.
  */
 export function planMarkdown(lesson: Lesson, schedule: Schedule): string {
-  const { series, outcome, audience } = lesson;
-  const place = [series.name, series.week === null ? '' : `week ${series.week}`]
+  const { series, outcome, audience, settings } = lesson;
+  const { language } = settings;
+  const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
+  const place = [series.name, series.week === null ? '' : say('place.week', { week: series.week })]
     .filter((text) => text !== '')
     .map(plain);
   const head = [
@@ -95,13 +120,21 @@ export function planMarkdown(lesson: Lesson, schedule: Schedule): string {
     '',
     ...(place.length > 0 ? [place.join(', '), ''] : []),
     ...(outcome === '' ? [] : [plain(outcome), '']),
-    `Ages ${audience.ageFrom} to ${audience.ageTo}. Video ${clockText(schedule.videoMs)}, with pauses ${clockText(schedule.studentMs)}.`,
+    [
+      say('place.ages', { from: audience.ageFrom, to: audience.ageTo }),
+      say('plan.lengths', {
+        video: clockText(schedule.videoMs),
+        student: clockText(schedule.studentMs),
+      }),
+    ].join(' · '),
     '',
   ];
   const body = schedule.sections.flatMap(({ section, blocks }) => [
     `## ${plain(section.title)}`,
     '',
-    ...blocks.flatMap(({ block, startMs, durationMs }) => blockLines(block, startMs, durationMs)),
+    ...blocks.flatMap(({ block, startMs, durationMs }) =>
+      blockLines(block, startMs, durationMs, language),
+    ),
   ]);
   return `${[...head, ...body].join('\n').trimEnd()}\n`;
 }

@@ -4,11 +4,13 @@ import {
   makeBlock,
   makeKit,
   namesThing,
+  insteadText,
   neededText,
   type Block,
   type KitNeed,
   type MakeId,
 } from '../lesson/index.ts';
+import { lessonWord } from '../words/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 
 export interface KitLine {
@@ -94,12 +96,17 @@ export function kitLedger(schedule: Schedule, language: string): KitLine[] {
 
 const FETCH_MS = 30_000;
 
-/** A card that names the thing, and a stop to fetch it. */
-export function fetchPause({ name, needs, standIns }: KitLine, makeId: MakeId): Block {
+/** A card that names the thing, and a stop to fetch it, in the lesson's language. */
+export function fetchPause(
+  { name, needs, standIns }: KitLine,
+  language: string,
+  makeId: MakeId,
+): Block {
   const standIn = standIns[0] ?? '';
+  const fetch = lessonWord(language, 'kit.fetch', { name });
   return {
-    ...makeBlock('card', makeId),
-    title: `Fetch: ${name}`,
+    ...makeBlock('card', makeId, language),
+    title: fetch,
     part: 'kit',
     kit: needs.map(({ share, quantity }) => ({
       ...makeKit(name, makeId),
@@ -107,7 +114,10 @@ export function fetchPause({ name, needs, standIns }: KitLine, makeId: MakeId): 
       share,
       standIn,
     })),
-    ...{ about: 'kit', lines: [`${neededText(name, needs)}${standIn ? ` (or ${standIn})` : ''}`] },
-    pauseAfter: { practiceMs: FETCH_MS, signMs: 5_000, prompt: `Fetch ${name}.` },
+    ...{
+      about: 'kit',
+      lines: [insteadText(neededText(name, needs, language), [standIn], language)],
+    },
+    pauseAfter: { practiceMs: FETCH_MS, signMs: 5_000, prompt: fetch },
   } as Block;
 }

@@ -104,7 +104,7 @@ describe('kit', () => {
     expect(
       lines.map(({ name, needs, announcedMs, neededIn, fetchBefore }) => [
         name,
-        needsText(needs),
+        needsText(needs, 'en'),
         announcedMs,
         neededIn?.title,
         fetchBefore,
@@ -127,7 +127,7 @@ describe('kit', () => {
       kit: things(['balls', 2, 'each'], ['Cone', 2, 'each'], ['Ball', 1, 'pair']),
     });
     const lines = kitLedger(scheduleLesson(lessonOf(first, then)), 'en');
-    expect(lines.map(({ name, needs }) => neededText(name, needs))).toEqual([
+    expect(lines.map(({ name, needs }) => neededText(name, needs, 'en'))).toEqual([
       'Ball: 2 each, and 1 for each pair, and 1 for the group',
       '3 × Cone',
     ]);

@@ -8,12 +8,13 @@ enablePatches();
 /** A small change to a lesson, written as if the lesson could be changed in place. */
 export type LessonEdit = (draft: Lesson) => void;
 
-/** One undoable step: what to do, what to do to take it back, and a word for both. */
+/** One undoable step: what was done and where, what does it again, and what takes it back. */
 export interface Step {
-  label: string;
-  /**
-   * What it was meant for, where more of the same may follow; none for a step that stands alone.
-   */
+  /** What was done, in a word or two; `stepText` says where as well. */
+  what: string;
+  /** Blocks it touches, by id, or parts of the lesson; changes of two places never become one step. */
+  where: string[];
+  /** What it was meant for, where more of the same may follow; none for a step that stands alone. */
   intention: number | null;
   forward: Patch[];
   back: Patch[];
@@ -33,14 +34,24 @@ export function beginEditing(lesson: Lesson): EditedLesson {
   return { lesson, past: [], future: [] };
 }
 
+/** The places patches touch in the lesson before them or after: block ids, else parts by name. */
+function placesOf(before: Lesson, after: Lesson, patches: readonly Patch[]): string[] {
+  const places = patches.flatMap(({ path: [part, s, blocks, b] }): string[] => {
+    if (part !== 'sections' || typeof s !== 'number') return [String(part)];
+    if (blocks !== 'blocks' || typeof b !== 'number') return [`section ${s}`];
+    return [before, after].flatMap(({ sections }) => sections[s]?.blocks[b]?.id ?? []);
+  });
+  return [...new Set(places)].sort();
+}
+
 /**
  * Applies an edit as one undoable step. Changes of one `intention` (a figure set, a sentence typed)
- * are one step, and none at all once together they change nothing. An edit that changes nothing
- * leaves the state as it is.
+ * in one place are one step, and none at all once together they change nothing. An edit that
+ * changes nothing leaves the state as it is.
  */
 export function applyEdit(
   state: EditedLesson,
-  label: string,
+  what: string,
   edit: LessonEdit,
   intention: number | null = null,
 ): EditedLesson {
@@ -48,17 +59,19 @@ export function applyEdit(
     edit(draft);
   });
   if (forward.length === 0) return state;
+  const where = placesOf(state.lesson, lesson, forward);
   const last = state.past.at(-1);
-  if (!last || intention === null || last.intention !== intention) {
+  if (!last || intention === null || last.intention !== intention || !isEqual(last.where, where)) {
     return {
       lesson,
-      past: [...state.past, { label, intention, forward, back }].slice(-MAX_STEPS),
+      past: [...state.past, { what, where, intention, forward, back }].slice(-MAX_STEPS),
       future: [],
     };
   }
   const before = state.past.slice(0, -1);
   const joined = {
-    label,
+    what,
+    where,
     intention,
     forward: [...last.forward, ...forward],
     back: [...back, ...last.back],
@@ -68,6 +81,13 @@ export function applyEdit(
     past: isEqual(applyPatches(lesson, joined.back), lesson) ? before : [...before, joined],
     future: [],
   };
+}
+
+/** A step in words: what was done, and to which block where it was one. */
+export function stepText({ what, where }: Step, lesson: Lesson): string {
+  const [only] = where;
+  const block = where.length === 1 && only !== undefined ? findBlock(lesson, only) : undefined;
+  return block && block.title !== '' ? `${what} (${block.title})` : what;
 }
 
 /** Takes back the last step; the same state when there is none. */

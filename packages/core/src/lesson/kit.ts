@@ -1,3 +1,4 @@
+import { lessonWord } from '../words/index.ts';
 import type { Kit } from './parts.ts';
 
 type Share = Kit['share'];
@@ -9,12 +10,6 @@ export interface KitNeed {
 }
 
 const SHARES: readonly Share[] = ['each', 'pair', 'group'];
-const shareWords: Record<Share, string> = {
-  each: 'each',
-  pair: 'for each pair',
-  group: 'for the group',
-};
-
 /**
  * Endings of a plural and what stands there in the singular, by language; the usual ones, so that a
  * thing is known in either number (from memory of the grammars). A language that is not here knows
@@ -159,28 +154,31 @@ export function kitNeeds(items: readonly KitNeed[]): KitNeed[] {
   });
 }
 
-/** How many, in words: "2 each, and 1 for the group". */
-export const needsText = (needs: readonly KitNeed[]): string =>
-  needs.map(({ share, quantity }) => `${quantity} ${shareWords[share]}`).join(', and ');
+/** How many, in words of a language: "2 each, and 1 for the group". */
+export const needsText = (needs: readonly KitNeed[], language: string): string =>
+  needs
+    .map(({ share, quantity }) => lessonWord(language, `kit.${share}`, { n: quantity }))
+    .reduce((some, more) => lessonWord(language, 'kit.and', { some, more }));
 
 /**
- * A thing with how many of it are needed: "2 × Bottle", "Ball: 2 each, and 1 for the group". One
- * for each is the thing alone.
- * @param words how many, as `needsText` says it or in another language
+ * A thing with how many of it are needed, in words of a language: "2 × Bottle", "Ball: 2 each, and
+ * 1 for the group". One for each is the thing alone.
  */
-export function neededText(name: string, needs: readonly KitNeed[], words = needsText): string {
+export function neededText(name: string, needs: readonly KitNeed[], language: string): string {
   const [only] = needs;
   if (needs.length === 1 && only?.share === 'each')
     return only.quantity > 1 ? `${only.quantity} × ${name}` : name;
-  return needs.length === 0 ? name : `${name}: ${words(needs)}`;
+  return needs.length === 0 ? name : `${name}: ${needsText(needs, language)}`;
 }
 
+/** A thing and what does instead: "Bottle (or a shoe)". */
+export const insteadText = (name: string, standIns: readonly string[], language: string): string =>
+  standIns
+    .filter((instead) => instead !== '')
+    .reduce((text, instead) => lessonWord(language, 'kit.or', { name: text, instead }), name);
+
 /** A thing of the kit as it is written everywhere: "4 × Bottle (or shoes)". */
-export function kitText({
-  name,
-  quantity,
-  share,
-  standIn,
-}: Pick<Kit, 'name' | 'quantity' | 'share' | 'standIn'>): string {
-  return `${neededText(name, [{ share, quantity }])}${standIn ? ` (or ${standIn})` : ''}`;
-}
+export const kitText = (
+  { name, quantity, share, standIn }: Pick<Kit, 'name' | 'quantity' | 'share' | 'standIn'>,
+  language: string,
+): string => insteadText(neededText(name, [{ share, quantity }], language), [standIn], language);

@@ -4,6 +4,9 @@ import { arbitraryBlock, arbitraryLesson, arbitraryOf, counter } from '../testin
 import {
   addBlock,
   applyEdit,
+  stepText,
+  type Block,
+  type Lesson,
   applyWorkShorthand,
   beginEditing,
   blocksOf,
@@ -316,6 +319,30 @@ describe('editing', () => {
     const titles = [];
     for (; state.past.length > 0; state = undo(state)) titles.push(state.lesson.title);
     expect([...titles, state.lesson.title]).toEqual(['Abcdef', 'Abcde', 'Abcd', 'Abc', 'A']);
+  });
+
+  it('never makes one step of changes in two blocks, even of one title and one intention', () => {
+    const makeId = counter();
+    const [first, second] = [makeBlock('talk', makeId), makeBlock('talk', makeId)];
+    const lesson: Lesson = {
+      ...makeLesson('A', makeId),
+      sections: [{ id: 's', title: 'S', blocks: [first, second] }],
+    };
+    const effort = (state: EditedLesson, { id }: Block, value: number) =>
+      applyEdit(
+        state,
+        'Effort',
+        changeBlock(id, (draft) => void (draft.effort = value)),
+        1,
+      );
+    let state = effort(effort(effort(beginEditing(lesson), first, 2), second, 3), second, 4);
+    expect(state.past.map(({ where }) => where)).toEqual([[first.id], [second.id]]);
+    expect(state.past.map((step) => stepText(step, lesson))).toEqual([
+      'Effort (Talk)',
+      'Effort (Talk)',
+    ]);
+    state = undo(state);
+    expect(blocksOf(state.lesson).map((block) => block.effort)).toEqual([2, 1]);
   });
 
   it('makes no step of what was typed and typed back', () => {

@@ -1,6 +1,7 @@
 import { usualFinish } from './finish.ts';
 import type { Block, BlockKind, Side } from './blocks.ts';
 import type { Cue, Exercise, Kit, LessonPart } from './parts.ts';
+import { lessonWord } from '../words/index.ts';
 import { LESSON_VERSION, type Filming, type Lesson, type Section } from './schema.ts';
 
 /** Makes a fresh id; injected because the core has no source of chance of its own. */
@@ -86,10 +87,14 @@ export function makeKit(name: string, makeId: MakeId): Kit {
   return { id: makeId(), name, quantity: 1, share: 'each', standIn: '' };
 }
 
-/** A block of the kind with everyday figures, ready to be changed. */
-export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
+/**
+ * A block of the kind with everyday figures, ready to be changed.
+ * @param language of the lesson it is for, BCP 47
+ */
+export function makeBlock(kind: BlockKind, makeId: MakeId, language = 'en'): Block {
   const base = {
     id: makeId(),
+    title: lessonWord(language, `kind.${kind}`),
     part: 'other' as const,
     skill: '',
     script: '',
@@ -117,13 +122,12 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
   const exercise = () => makeExercise('', makeId);
   switch (kind) {
     case 'talk':
-      return { ...base, kind, title: 'Talk', effort: 1, fixedMs: null };
+      return { ...base, kind, effort: 1, fixedMs: null };
     case 'intervals':
       return {
         ...base,
         ...active,
         kind,
-        title: 'Work and rest',
         effort: 4,
         exercises: [{ ...exercise(), sides: 'both' }],
         workMs: 20_000,
@@ -141,7 +145,6 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         ...active,
         ...sided,
         kind,
-        title: 'Repetitions',
         effort: 3,
         exercise: exercise(),
         parts: null,
@@ -156,7 +159,6 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         ...active,
         ...sided,
         kind,
-        title: 'Hold',
         effort: 2,
         exercise: exercise(),
         by: 'seconds',
@@ -173,7 +175,6 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         ...base,
         kind,
         demo: null,
-        title: 'Counts of 8',
         effort: 3,
         bpm: 120,
         moves: [{ ...exercise(), eights: 2 }],
@@ -185,10 +186,9 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         ...base,
         ...active,
         kind,
-        title: 'Routine',
         effort: 3,
         moves: ['A', 'B', 'C'].map((name) => ({
-          ...makeExercise(`Move ${name}`, makeId),
+          ...makeExercise(lessonWord(language, 'title.move', { n: name }), makeId),
           ms: 4_000,
         })),
         grow: 'from-start',
@@ -201,7 +201,6 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         ...base,
         ...active,
         kind,
-        title: 'Laps',
         effort: 4,
         exercise: exercise(),
         laps: 4,
@@ -214,7 +213,6 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         ...base,
         ...active,
         kind,
-        title: 'Game',
         effort: 3,
         exercise: exercise(),
         explainMs: null,
@@ -232,9 +230,11 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         ...base,
         ...active,
         kind,
-        title: 'Called-out game',
         effort: 3,
-        labels: ['North', 'South', 'Stop'].map((text) => ({ id: makeId(), text })),
+        labels: (['command.north', 'command.south', 'call.stop'] as const).map((word) => ({
+          id: makeId(),
+          text: lessonWord(language, word),
+        })),
         calls: 12,
         gapMinMs: 2_000,
         gapMaxMs: 4_000,
@@ -245,7 +245,6 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
       return {
         ...base,
         kind,
-        title: 'Question',
         effort: 1,
         question: '',
         answer: '',
@@ -254,7 +253,7 @@ export function makeBlock(kind: BlockKind, makeId: MakeId): Block {
         answerMs: null,
       };
     case 'card':
-      return { ...base, kind, title: 'Card', effort: 1, about: 'kit', lines: [], fixedMs: null };
+      return { ...base, kind, effort: 1, about: 'kit', lines: [], fixedMs: null };
   }
 }
 

@@ -49,7 +49,7 @@ export const unitSystems = ['metric', 'imperial'] as const;
 export const weekLevels = ['easier', 'standard', 'harder'] as const;
 
 /** Languages the counts can be called in, as BCP 47 tags. */
-export const countLanguages = ['en', 'de', 'es', 'fr', 'it', 'nl', 'pl', 'pt', 'tr'] as const;
+export const countLanguages = ['en', 'ar', 'de', 'es', 'fr', 'it', 'nl', 'pl', 'pt', 'tr'] as const;
 
 /** A length to meet, give or take the tolerance. */
 export const targetSchema = z.strictObject({

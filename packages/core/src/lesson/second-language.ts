@@ -1,4 +1,4 @@
-import type { Lesson, Section } from './schema.ts';
+import { countLanguages, type Lesson, type Section } from './schema.ts';
 
 /** Where a lesson's words stand; anything under another key is no text. */
 const TEXT_KEYS: ReadonlySet<string> = new Set([
@@ -64,6 +64,20 @@ function withScript(
 }
 
 /**
+ * How one counts in another language: as it is usual there, where one counted in the lesson's own
+ * and not in words of one's own.
+ */
+export function countsIn(
+  language: string,
+  { language: before, counts }: Pick<Lesson['settings'], 'language' | 'counts'>,
+): Lesson['settings']['counts'] {
+  const [to, from] = [language, before].map((tag) => tag.split('-')[0]?.toLowerCase());
+  const known = countLanguages.find((own) => own === to);
+  const follows = counts.language === from && counts.own.every((word) => word === '');
+  return known && follows ? { ...counts, language: known } : counts;
+}
+
+/**
  * The lesson in its second language, the first one in its place; a text without a translation
  * stays. Without a second language, the lesson itself.
  */
@@ -86,7 +100,11 @@ export function inSecondLanguage(lesson: Lesson): Lesson {
     ...lesson,
     title: change(lesson.title),
     sections,
-    settings: { ...settings, language: second.language },
+    settings: {
+      ...settings,
+      language: second.language,
+      counts: countsIn(second.language, settings),
+    },
     second: {
       language: settings.language,
       texts: [...back].map(([text, other]) => ({ text, other })),

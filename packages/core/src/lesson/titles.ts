@@ -1,5 +1,6 @@
 import type { Block } from './blocks.ts';
 import type { Exercise } from './parts.ts';
+import { lessonWord } from '../words/index.ts';
 
 /** The exercises or moves of a block, in order; none where nothing is moved. */
 export function exercisesOf(block: Block): Exercise[] {
@@ -22,28 +23,34 @@ export function exercisesOf(block: Block): Exercise[] {
   }
 }
 
-const nameOf = (block: Block, { title }: Exercise, at: number, of: number): string =>
+const nameOf = (
+  block: Block,
+  { title }: Exercise,
+  at: number,
+  of: number,
+  language: string,
+): string =>
   title.trim() ||
   (of === 1 && block.title.trim() !== ''
     ? block.title
     : 'moves' in block
-      ? `Move ${at + 1}`
-      : `Exercise ${at + 1}`);
+      ? lessonWord(language, 'title.move', { n: at + 1 })
+      : lessonWord(language, 'title.exercise', { n: at + 1 }));
 
 /**
  * What a block's exercises or moves are called: by their own titles; without one, as the block
- * where it has but one, else by number.
+ * where it has but one, else by number, in the lesson's language.
  */
-export function exerciseTitles(block: Block): string[] {
+export function exerciseTitles(block: Block, language: string): string[] {
   const all = exercisesOf(block);
-  return all.map((exercise, i) => nameOf(block, exercise, i, all.length));
+  return all.map((exercise, i) => nameOf(block, exercise, i, all.length, language));
 }
 
 /** The block with those titles in place; itself where every exercise has one of its own. */
-export function withExerciseTitles<B extends Block>(block: B): B {
+export function withExerciseTitles<B extends Block>(block: B, language: string): B {
   const all = exercisesOf(block);
   if (all.every(({ title }) => title.trim() !== '')) return block;
-  const titles = exerciseTitles(block);
+  const titles = exerciseTitles(block, language);
   const named = <E extends Exercise>(exercise: E, i: number): E => ({
     ...exercise,
     title: titles[i] ?? exercise.title,

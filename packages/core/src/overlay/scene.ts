@@ -16,8 +16,8 @@ import {
   type Source,
 } from '../assembly/index.ts';
 import type { Finish, Side } from '../lesson/index.ts';
-import { ownWord, type OwnWord } from '../script/index.ts';
 import { countdownText, elapsedText } from '../time/index.ts';
+import { lessonWord, type LessonWord } from '../words/index.ts';
 import { indexAt } from './find.ts';
 import { CAPTION_PLACES, SLOT_BOXES, type Place } from './layout.ts';
 import { placesOf } from './placement.ts';
@@ -147,17 +147,17 @@ export interface Scene {
 
 type Breaths = NonNullable<ClockOverlay['breaths']>;
 
-function breathWord({ inMs, outMs }: Breaths, sinceMs: number): OwnWord {
-  return sinceMs % (inMs + outMs) < inMs ? 'Breathe in' : 'Breathe out';
+function breathWord({ inMs, outMs }: Breaths, sinceMs: number): LessonWord {
+  return sinceMs % (inMs + outMs) < inMs ? 'breath.in' : 'breath.out';
 }
 
 type Words = Assembly['words'];
 
 /** The program's own word, in both languages where both are shown. */
-function sayIn({ language, other }: Words, word: OwnWord): string {
-  const own = ownWord(word, language);
-  const second = other ? (other.texts[word] ?? ownWord(word, other.language)) : own;
-  return second === own ? own : `${own} · ${second}`;
+function sayIn({ language, other }: Words, word: LessonWord): string {
+  const first = lessonWord(language, word);
+  const second = other ? lessonWord(other.language, word) : first;
+  return second === first ? first : `${first} · ${second}`;
 }
 
 const otherOf = ({ other }: Words, text: string): string => other?.texts[text] ?? '';
@@ -173,11 +173,11 @@ const LAST_MS = 5_000;
 const CALL_MS = 2_000;
 
 /** What is called out at a moment of a work, where something is. */
-function calledAt({ phase, ofMs }: ClockOverlay, goneMs: number): OwnWord | null {
+function calledAt({ phase, ofMs }: ClockOverlay, goneMs: number): LessonWord | null {
   if (!CALLED.has(phase)) return null;
-  if (ofMs >= LAST_FROM_MS && ofMs - goneMs <= LAST_MS) return 'Last five';
+  if (ofMs >= LAST_FROM_MS && ofMs - goneMs <= LAST_MS) return 'call.last-five';
   const sinceHalf = goneMs - ofMs / 2;
-  return ofMs >= HALFWAY_FROM_MS && sinceHalf >= 0 && sinceHalf < CALL_MS ? 'Halfway' : null;
+  return ofMs >= HALFWAY_FROM_MS && sinceHalf >= 0 && sinceHalf < CALL_MS ? 'call.halfway' : null;
 }
 
 function clockItem(
@@ -195,12 +195,12 @@ function clockItem(
   return {
     slot: 'clock',
     phase,
-    word: ownWord(called ?? phaseWords[phase], words.language),
-    last: called === 'Last five',
+    word: lessonWord(words.language, called ?? phaseWords[phase]),
+    last: called === 'call.last-five',
     digits: up ? elapsedText(goneMs) : countdownText(remainingMs),
     left: Math.min(1, stepped / overlay.ofMs),
     title,
-    next: breaths ? ownWord(breathWord(breaths, goneMs), words.language) : overlay.next,
+    next: breaths ? lessonWord(words.language, breathWord(breaths, goneMs)) : overlay.next,
     round,
     also: otherOf(words, title),
   };
@@ -223,9 +223,11 @@ function counterItem(
     rep: now,
     reps: all,
     side,
-    note: missed ? sayIn(words, 'Does not count') : note,
+    note: missed ? sayIn(words, 'count.missed') : note,
     shown: isDown ? all - now : now,
-    tail: isDown ? ownWord('to go', words.language) : `${ownWord('of', words.language)} ${all}`,
+    tail: isDown
+      ? lessonWord(words.language, 'count.to-go')
+      : lessonWord(words.language, 'count.of', { all }),
     beats: beats ?? 0,
     reached: beats === null && reps > 1 && rep === reps && !missed,
     missed,
@@ -234,20 +236,20 @@ function counterItem(
 
 function sideItem({ side, seen, away, mirrored }: SideOverlay, words: Words): SideItem {
   const readings = {
-    near: 'the near side',
-    far: 'the far side',
-    left: 'on the left here',
-    right: 'on the right here',
-  } as const satisfies Record<SeenSide, OwnWord>;
+    near: 'side.near',
+    far: 'side.far',
+    left: 'side.seen-left',
+    right: 'side.seen-right',
+  } as const satisfies Record<SeenSide, LessonWord>;
   const reading =
-    mirrored && (seen === 'left' || seen === 'right') ? 'as in a mirror' : readings[seen];
+    mirrored && (seen === 'left' || seen === 'right') ? 'side.mirror' : readings[seen];
   return {
     slot: 'side',
     side,
     seen,
     away,
-    word: ownWord(side === 'left' ? 'Left' : 'Right', words.language),
-    reading: ownWord(reading, words.language),
+    word: lessonWord(words.language, `side.sign-${side}`),
+    reading: lessonWord(words.language, reading),
   };
 }
 
@@ -258,18 +260,18 @@ function boardItem(board: Board, words: Words): BoardItem {
     case 'name':
       return { slot: 'board', board, heading: '', also: otherOf(words, board.name) };
     case 'kit':
-      return { slot: 'board', board, heading: sayIn(words, 'You need'), also: '' };
+      return { slot: 'board', board, heading: sayIn(words, 'board.kit'), also: '' };
     case 'floor':
-      return { slot: 'board', board, heading: sayIn(words, 'The floor'), also: '' };
+      return { slot: 'board', board, heading: sayIn(words, 'board.floor'), also: '' };
     case 'level':
       return {
         slot: 'board',
         board,
-        heading: sayIn(words, board.form === 'easier' ? 'Easier' : 'Harder'),
+        heading: sayIn(words, `board.${board.form}`),
         also: otherOf(words, board.text),
       };
     case 'strip':
-      return { slot: 'board', board, heading: ownWord('Then', words.language), also: '' };
+      return { slot: 'board', board, heading: lessonWord(words.language, 'board.then'), also: '' };
   }
 }
 

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { firstCut } from '../assembly/index.ts';
 import { sceneAt } from './index.ts';
-import { ownWord, ownWords } from '../script/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import {
   inSecondLanguage,
@@ -89,13 +88,5 @@ describe('a second language', () => {
         expect(inSecondLanguage(any)).toBe(any);
       }),
     );
-  });
-
-  it('has own words in nine languages, none empty, and English for any other', () => {
-    for (const word of ownWords) {
-      for (const language of ['de', 'es', 'fr', 'it', 'nl', 'pl', 'pt-BR', 'tr', 'ar'])
-        expect(ownWord(word, language).trim()).not.toBe('');
-      expect(ownWord(word, 'fi')).toBe(word);
-    }
   });
 });

@@ -1,5 +1,6 @@
 import {
   blocksOf,
+  exerciseTitles,
   withExerciseTitles,
   type Block,
   type Lesson,
@@ -42,10 +43,14 @@ export function scoreOf(
   return { kind: 'score', blockId, key, title, measure, better, ...own, seconds };
 }
 
+const KEY_LANGUAGE = 'en';
 const BOTH: readonly Side[] = ['left', 'right'];
 
-function promptsOf(untitled: Block): ScorePrompt[] {
-  const block = withExerciseTitles(untitled);
+function promptsOf(untitled: Block, language: string): ScorePrompt[] {
+  const block = withExerciseTitles(untitled, language);
+  // A number stays the same one in whatever language its exercise without a title is called.
+  const keyTitles = exerciseTitles(untitled, KEY_LANGUAGE);
+  const titles = exerciseTitles(untitled, language);
   const base = {
     blockId: block.id,
     sides: [] as readonly Side[],
@@ -55,7 +60,7 @@ function promptsOf(untitled: Block): ScorePrompt[] {
     targets: [],
   };
   const named = (title: string, measure: Measure) => ({
-    key: keyOf(block.skill, title, measure),
+    key: keyOf(block.skill, keyTitles[titles.indexOf(title)] ?? title, measure),
     title,
     measure,
   });
@@ -119,5 +124,5 @@ function promptsOf(untitled: Block): ScorePrompt[] {
 
 /** Every number a lesson can bring home, in the order of its blocks. */
 export function scorePrompts(lesson: Lesson): ScorePrompt[] {
-  return blocksOf(lesson).flatMap(promptsOf);
+  return blocksOf(lesson).flatMap((block) => promptsOf(block, lesson.settings.language));
 }

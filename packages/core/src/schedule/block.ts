@@ -4,6 +4,7 @@ import { timeCounts, timeHold, timeIntervals, timeLaps, timeReps, timeRoutine } 
 import { readingMs } from './reading.ts';
 import { Row, type Call, type Span } from './row.ts';
 import { speechMs } from './speech.ts';
+import type { Label } from '../words/index.ts';
 
 /** A block laid out in time: spans that tile it without gap or overlap, and the calls in order. */
 export interface BlockTimes {
@@ -14,15 +15,20 @@ export interface BlockTimes {
 /** What of the lesson decides how long its blocks last. */
 export type Timing = Pick<Lesson, 'settings' | 'audience'>;
 
+const signLabel = (prompt: string): Label =>
+  prompt === '' ? { own: 'pause.practise' } : { text: prompt };
+
 function layOut(row: Row, block: Block, { settings, audience }: Timing): void {
   const wpm = settings.speechWpm;
   switch (block.kind) {
     case 'talk':
-      row.add('talk', block.fixedMs ?? speechMs(block.script, wpm), block.title);
+      row.add('talk', block.fixedMs ?? speechMs(block.script, wpm), { text: block.title });
       break;
     case 'card': {
       const readMs = readingMs([block.title, ...block.lines].join(' '), audience.ageFrom);
-      row.add('card', block.fixedMs ?? Math.max(readMs, speechMs(block.script, wpm)), block.title);
+      row.add('card', block.fixedMs ?? Math.max(readMs, speechMs(block.script, wpm)), {
+        text: block.title,
+      });
       break;
     }
     case 'intervals':
@@ -54,7 +60,7 @@ function layOut(row: Row, block: Block, { settings, audience }: Timing): void {
       break;
   }
   if (block.pauseAfter)
-    row.add('pause-sign', block.pauseAfter.signMs, block.pauseAfter.prompt || 'Pause and practise');
+    row.add('pause-sign', block.pauseAfter.signMs, signLabel(block.pauseAfter.prompt));
 }
 
 /**
@@ -62,7 +68,7 @@ function layOut(row: Row, block: Block, { settings, audience }: Timing): void {
  */
 export function timeBlock(block: Block, timing: Timing): BlockTimes {
   const row = new Row();
-  layOut(row, withExerciseTitles(block), timing);
+  layOut(row, withExerciseTitles(block, timing.settings.language), timing);
   return { spans: row.spans, calls: row.calls };
 }
 

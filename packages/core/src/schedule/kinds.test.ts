@@ -9,6 +9,7 @@ import {
   type BlockOf,
 } from '../lesson/index.ts';
 import { arbitraryOf, counter } from '../testing/arbitrary.ts';
+import { labelText } from '../words/index.ts';
 import { callOrder, measureBlock, readingMs, readingWpm, timeBlock } from './index.ts';
 
 const lesson = makeLesson('A', counter());
@@ -113,7 +114,7 @@ describe('taught in parts', () => {
     expect(lengthOf(block)).toBe(6 * 3_000 + 2 * 5_000 + 3 * 2_000);
     expect(
       spansOf(block)
-        .map(({ label }) => label)
+        .map(({ label }) => labelText(label, 'en'))
         .filter((label, i, all) => label !== all[i - 1]),
     ).toEqual(['1', '2', '3', 'Joined, slowly', 'Repetitions']);
   });
@@ -124,8 +125,8 @@ describe('titles', () => {
     new Set([
       ...spansOf(block)
         .filter(({ kind }) => ['work', 'rep', 'hold', 'lap', 'play', 'count'].includes(kind))
-        .map(({ label }) => label),
-      ...timeBlock(block, lesson).calls.map(({ text }) => text),
+        .map(({ label }) => labelText(label, 'en')),
+      ...timeBlock(block, lesson).calls.map(({ label }) => labelText(label, 'en')),
     ]);
 
   it.each(['intervals', 'reps', 'hold', 'laps', 'game', 'counts'] as const)(
@@ -150,7 +151,7 @@ describe('titles', () => {
         sides: 'both' as const,
       })),
     });
-    expect(exerciseTitles(block)).toEqual(['Exercise 1', 'Squat', 'Exercise 3']);
+    expect(exerciseTitles(block, 'en')).toEqual(['Exercise 1', 'Squat', 'Exercise 3']);
   });
 });
 
@@ -232,7 +233,7 @@ describe('routines that grow', () => {
         leadInMs: 0,
       }),
     )
-      .map(({ label }) => label)
+      .map(({ label }) => labelText(label, 'en'))
       .join('');
 
   it('goes from the start, over the new move only, or backwards, and ends with the whole', () => {

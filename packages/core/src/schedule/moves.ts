@@ -8,9 +8,16 @@ import {
   type RepsBlock,
   type Side,
 } from '../lesson/index.ts';
+import type { Label } from '../words/index.ts';
 import type { Pace, Row } from './row.ts';
 
-const READY = 'Get ready';
+const READY: Label = { own: 'phase.lead-in' };
+const REST: Label = { own: 'phase.rest' };
+const SET_REST: Label = { own: 'span.set-rest' };
+const CHANGE: Label = { own: 'phase.change' };
+const STOP: Label = { own: 'call.stop' };
+
+const textOf = ({ title }: { title: string }): Label => ({ text: title });
 
 /** Each exercise shown before it is done. */
 export function addShowing(
@@ -22,8 +29,9 @@ export function addShowing(
   if (!demo) return;
   const onceMs = demo.onceMs * (demo.speed === 'half' ? 2 : 1);
   for (const { title } of exercises) {
+    const label: Label = { own: 'span.watch', values: { title } };
     for (let rep = 1; rep <= demo.times; rep += 1)
-      row.add('show', onceMs, `Watch: ${title}`, { rep, reps: demo.times, movement });
+      row.add('show', onceMs, label, { rep, reps: demo.times, movement });
   }
 }
 
@@ -49,6 +57,7 @@ export function timeIntervals(row: Row, block: IntervalsBlock, countLastRest: bo
   const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
   const rounds = block.rounds * block.sets;
   const [first] = block.exercises;
+  const titles = block.exercises.map(textOf);
   if (first) addShowing(row, block.demo, [first], first.movement);
   row.add('lead-in', block.leadInMs, READY);
   for (let round = 1; round <= rounds; round += 1) {
@@ -58,7 +67,7 @@ export function timeIntervals(row: Row, block: IntervalsBlock, countLastRest: bo
         if (round === 1 && rung === 0 && i > 0)
           addShowing(row, block.demo, [exercise], exercise.movement);
         const side = workSide(exercise.sides, round, block.startSide);
-        row.work('work', workMs, exercise.title, {
+        row.work('work', workMs, titles[i] ?? READY, {
           round,
           rounds,
           side,
@@ -68,13 +77,13 @@ export function timeIntervals(row: Row, block: IntervalsBlock, countLastRest: bo
         const place = { round, rounds };
         const lastOfRound = rung === rungs.length - 1 && i === block.exercises.length - 1;
         if (lastOfRound && round === rounds) {
-          if (countLastRest) row.add('rest', restMs, 'Rest', place);
+          if (countLastRest) row.add('rest', restMs, REST, place);
         } else if (lastOfRound && lastOfSet) {
-          row.add('set-rest', block.restBetweenSetsMs, 'Rest between sets', place);
+          row.add('set-rest', block.restBetweenSetsMs, SET_REST, place);
         } else if (lastOfRound && block.restBetweenRoundsMs !== null) {
-          row.add('round-rest', block.restBetweenRoundsMs, 'Rest between rounds', place);
+          row.add('round-rest', block.restBetweenRoundsMs, { own: 'span.round-rest' }, place);
         } else {
-          row.add('rest', restMs, 'Rest', place);
+          row.add('rest', restMs, REST, place);
         }
       });
     });
@@ -84,21 +93,22 @@ export function timeIntervals(row: Row, block: IntervalsBlock, countLastRest: bo
 export function timeReps(row: Row, block: RepsBlock): void {
   const { exercise, parts } = block;
   const { movement } = exercise;
+  const title = textOf(exercise);
   const oneMs = repMs(block.tempo);
   addShowing(row, block.demo, [exercise], movement);
   row.add('lead-in', block.leadInMs, READY);
   if (parts) {
     const { timesEach, joinedTimes } = parts;
-    for (const name of parts.names) {
+    for (const text of parts.names) {
       for (let rep = 1; rep <= timesEach; rep += 1)
-        row.add('part', parts.partMs, name, { rep, reps: timesEach, movement });
+        row.add('part', parts.partMs, { text }, { rep, reps: timesEach, movement });
     }
     for (let rep = 1; rep <= joinedTimes; rep += 1)
-      row.add('part', parts.joinedMs, 'Joined, slowly', { rep, reps: joinedTimes, movement });
+      row.add('part', parts.joinedMs, { own: 'span.joined' }, { rep, reps: joinedTimes, movement });
   }
   for (let set = 1; set <= block.sets; set += 1) {
     const addRep = (rep: number, side?: Side) =>
-      row.add('rep', oneMs, exercise.title, {
+      row.add('rep', oneMs, title, {
         round: set,
         rounds: block.sets,
         rep,
@@ -106,11 +116,11 @@ export function timeReps(row: Row, block: RepsBlock): void {
         side,
         movement,
       });
-    row.call('start', exercise.title);
+    row.call('start', title);
     overSides(row, block, block.reps, addRep);
-    row.call('stop', 'Stop');
+    row.call('stop', STOP);
     if (set < block.sets)
-      row.add('set-rest', block.restBetweenSetsMs, 'Rest between sets', {
+      row.add('set-rest', block.restBetweenSetsMs, SET_REST, {
         round: set,
         rounds: block.sets,
       });
@@ -133,7 +143,7 @@ function overSides(
   const run = (side?: Side) => {
     for (let rep = 1; rep <= times; rep += 1) {
       addOne(rep, side);
-      if (rep < times) row.add('rest', restMs, 'Rest', { side });
+      if (rep < times) row.add('rest', restMs, REST, { side });
     }
   };
   switch (block.sides) {
@@ -142,8 +152,8 @@ function overSides(
       break;
     case 'each':
       run(block.startSide);
-      row.call('change-sides', 'Change sides');
-      row.add('side-change', block.sideChangeMs, 'Change sides', {
+      row.call('change-sides', CHANGE);
+      row.add('side-change', block.sideChangeMs, CHANGE, {
         side: otherSide(block.startSide),
       });
       run(otherSide(block.startSide));
@@ -151,9 +161,9 @@ function overSides(
     case 'alternating':
       for (let rep = 1; rep <= times; rep += 1) {
         addOne(rep, block.startSide);
-        row.add('rest', restMs, 'Rest');
+        row.add('rest', restMs, REST);
         addOne(rep, otherSide(block.startSide));
-        if (rep < times) row.add('rest', restMs, 'Rest');
+        if (rep < times) row.add('rest', restMs, REST);
       }
       break;
   }
@@ -161,6 +171,7 @@ function overSides(
 
 export function timeHold(row: Row, block: BlockOf<'hold'>): void {
   const { exercise } = block;
+  const title = textOf(exercise);
   const byBreath = block.by === 'breaths';
   const oneMs = byBreath ? block.breaths * (block.breathInMs + block.breathOutMs) : block.holdMs;
   const pace: Pace | undefined = byBreath
@@ -173,8 +184,8 @@ export function timeHold(row: Row, block: BlockOf<'hold'>): void {
     block,
     block.holds,
     (rep, side) => {
-      row.call('start', 'Hold');
-      row.add('hold', oneMs, exercise.title, {
+      row.call('start', { own: 'phase.hold' });
+      row.add('hold', oneMs, title, {
         rep,
         reps: block.holds,
         side,
@@ -182,7 +193,7 @@ export function timeHold(row: Row, block: BlockOf<'hold'>): void {
         pace,
         up: block.count === 'up',
       });
-      row.call('stop', 'Relax');
+      row.call('stop', { own: 'call.relax' });
     },
     block.restMs,
   );
@@ -207,12 +218,13 @@ export function timeCounts(row: Row, block: BlockOf<'counts'>): void {
     return afterEights(done, block.bpm) - afterEights(done - 1, block.bpm);
   };
   for (let rep = 1; rep <= block.countIn; rep += 1)
-    row.add('lead-in', eight(), 'Count in', { rep, reps: block.countIn, pace });
+    row.add('lead-in', eight(), { own: 'span.count-in' }, { rep, reps: block.countIn, pace });
   for (let round = 1; round <= block.times; round += 1) {
     for (const { title, eights, movement } of block.moves) {
-      row.call('start', title);
+      const label: Label = { text: title };
+      row.call('start', label);
       for (let rep = 1; rep <= eights; rep += 1)
-        row.add('count', eight(), title, {
+        row.add('count', eight(), label, {
           round,
           rounds: block.times,
           rep,
@@ -222,7 +234,7 @@ export function timeCounts(row: Row, block: BlockOf<'counts'>): void {
         });
     }
   }
-  row.call('stop', 'Stop');
+  row.call('stop', STOP);
 }
 
 /** The run-throughs of a growing routine, each a list of move numbers. */
@@ -249,8 +261,9 @@ export function timeRoutine(row: Row, block: BlockOf<'routine'>): void {
     run.forEach((at, i) => {
       const move = block.moves[at];
       if (!move) return;
-      row.call('start', move.title);
-      row.add('move', move.ms, move.title, {
+      const title = textOf(move);
+      row.call('start', title);
+      row.add('move', move.ms, title, {
         round: r + 1,
         rounds: runs.length,
         rep: i + 1,
@@ -258,20 +271,21 @@ export function timeRoutine(row: Row, block: BlockOf<'routine'>): void {
         movement: move.movement,
       });
     });
-    row.call('stop', 'Stop');
+    row.call('stop', STOP);
     if (r < runs.length - 1)
-      row.add('rest', block.restMs, 'Rest', { round: r + 1, rounds: runs.length });
+      row.add('rest', block.restMs, REST, { round: r + 1, rounds: runs.length });
   });
 }
 
 export function timeLaps(row: Row, block: BlockOf<'laps'>): void {
   const { exercise, laps } = block;
+  const title = textOf(exercise);
   addShowing(row, block.demo, [exercise], exercise.movement);
   row.add('lead-in', block.leadInMs, READY);
   for (let rep = 1; rep <= laps; rep += 1) {
-    row.call('start', laps > 1 ? `Lap ${rep}` : exercise.title);
-    row.add('lap', block.lapMs, exercise.title, { rep, reps: laps, movement: exercise.movement });
-    if (rep < laps) row.add('rest', block.restMs, 'Rest');
+    row.call('start', laps > 1 ? { own: 'call.lap', values: { n: rep } } : title);
+    row.add('lap', block.lapMs, title, { rep, reps: laps, movement: exercise.movement });
+    if (rep < laps) row.add('rest', block.restMs, REST);
   }
-  row.call('stop', 'Stop');
+  row.call('stop', STOP);
 }

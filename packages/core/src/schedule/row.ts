@@ -1,5 +1,6 @@
 import type { Movement, Side } from '../lesson/index.ts';
 import type { TimeSpan } from '../time/index.ts';
+import type { Label } from '../words/index.ts';
 
 /** What happens in a stretch of a block. */
 export type SpanKind =
@@ -34,8 +35,8 @@ export type Pace =
 /** A stretch of a block; times count from the block's start on the video clock. */
 export interface Span extends TimeSpan {
   kind: SpanKind;
-  /** What it is, in the teacher's words. */
-  label: string;
+  /** What it is: in the teacher's words, or in the program's own. */
+  label: Label;
   /** Round, set, try or run-through, from 1. */
   round: number | undefined;
   rounds: number | undefined;
@@ -56,7 +57,7 @@ export interface Span extends TimeSpan {
 export interface Call {
   kind: 'start' | 'halfway' | 'last-five' | 'stop' | 'change-sides' | 'command';
   atMs: number;
-  text: string;
+  label: Label;
 }
 
 /**
@@ -82,7 +83,7 @@ export class Row {
   constructor(readonly isMeter = false) {}
 
   /** Adds a stretch; none when it takes no time. */
-  add(kind: SpanKind, durationMs: number, label: string, more: More = NOTHING): void {
+  add(kind: SpanKind, durationMs: number, label: Label, more: More = NOTHING): void {
     if (durationMs <= 0) return;
     const startMs = this.at;
     this.at += durationMs;
@@ -105,19 +106,20 @@ export class Row {
     });
   }
 
-  call(kind: Call['kind'], text: string, atMs = this.at): void {
-    if (!this.isMeter) this.calls.push({ kind, atMs, text });
+  call(kind: Call['kind'], label: Label, atMs = this.at): void {
+    if (!this.isMeter) this.calls.push({ kind, atMs, label });
   }
 
   /** A stretch worked to the clock, with its calls: start, halfway, last five, stop. */
-  work(kind: SpanKind, durationMs: number, label: string, more: More = NOTHING): void {
+  work(kind: SpanKind, durationMs: number, label: Label, more: More = NOTHING): void {
     const startMs = this.at;
     this.call('start', label);
     this.add(kind, durationMs, label, more);
     const middleMs = startMs + Math.floor(durationMs / 2);
-    if (more.halves) this.call('change-sides', 'Change sides', middleMs);
-    else if (durationMs >= HALFWAY_FROM_MS) this.call('halfway', 'Halfway', middleMs);
-    if (durationMs >= LAST_FIVE_FROM_MS) this.call('last-five', 'Last five', this.at - 5_000);
-    this.call('stop', 'Stop');
+    if (more.halves) this.call('change-sides', { own: 'phase.change' }, middleMs);
+    else if (durationMs >= HALFWAY_FROM_MS) this.call('halfway', { own: 'call.halfway' }, middleMs);
+    if (durationMs >= LAST_FIVE_FROM_MS)
+      this.call('last-five', { own: 'call.last-five' }, this.at - 5_000);
+    this.call('stop', { own: 'call.stop' });
   }
 }

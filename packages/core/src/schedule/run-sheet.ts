@@ -1,4 +1,5 @@
 import { clockText, lengthText } from '../time/index.ts';
+import { labelText, lessonWord, paperWord, type PaperWord } from '../words/index.ts';
 import type { SpanKind } from './row.ts';
 import type { Schedule } from './schedule.ts';
 
@@ -14,9 +15,9 @@ export interface RunSheetLine {
 
 /**
  * The run sheet in order of time: sections, their blocks, the spans of each block and what is
- * called when.
+ * called when; in the lesson's language.
  */
-export function runSheet(schedule: Schedule): RunSheetLine[] {
+export function runSheet(schedule: Schedule, language: string): RunSheetLine[] {
   const lines: RunSheetLine[] = [];
   for (const section of schedule.sections) {
     lines.push({
@@ -32,25 +33,29 @@ export function runSheet(schedule: Schedule): RunSheetLine[] {
         studentMs: planned.studentStartMs + ms,
       });
       const pause = planned.block.pauseAfter;
-      const extra = pause ? ` (then ${lengthText(pause.practiceMs)} off the video)` : '';
       lines.push({
         ...at(0),
         level: 'block',
-        text: planned.block.title + extra,
+        text: pause
+          ? paperWord(language, 'plan.then-off', {
+              what: planned.block.title,
+              length: lengthText(pause.practiceMs),
+            })
+          : planned.block.title,
         durationMs: planned.durationMs,
       });
       const inner: (RunSheetLine & { order: number })[] = [
         ...planned.spans.map((span) => ({
           ...at(span.startMs),
           level: 'span' as const,
-          text: spanText(span),
+          text: spanText(span, language),
           durationMs: span.endMs - span.startMs,
           order: 1,
         })),
         ...planned.calls.map((call) => ({
           ...at(call.atMs),
           level: 'call' as const,
-          text: call.text,
+          text: labelText(call.label, language),
           durationMs: 0,
           order: call.kind === 'start' ? 2 : 0,
         })),
@@ -63,23 +68,28 @@ export function runSheet(schedule: Schedule): RunSheetLine[] {
 }
 
 /** What a round of the span is called, where it is not a round. */
-const roundWord: Partial<Record<SpanKind, string>> = {
-  rep: 'set',
-  'set-rest': 'set',
-  move: 'run',
-  play: 'try',
-  score: 'try',
-  count: 'time',
+const roundWords: Partial<Record<SpanKind, PaperWord>> = {
+  rep: 'round.set',
+  'set-rest': 'round.set',
+  move: 'round.run',
+  play: 'round.try',
+  score: 'round.try',
+  count: 'round.time',
 };
 
-function spanText(span: Schedule['blocks'][number]['spans'][number]): string {
-  const parts = [span.label];
-  if (span.rep !== undefined) parts.push(`${span.rep} of ${span.reps}`);
-  if (span.side && span.movement !== undefined)
-    parts.push(span.halves ? `${span.side} first, then change` : span.side);
-  if (span.rounds !== undefined && span.rounds > 1) {
-    parts.push(`${roundWord[span.kind] ?? 'round'} ${span.round}`);
-  }
+function spanText(span: Schedule['blocks'][number]['spans'][number], language: string): string {
+  const { rep, reps, side, round, rounds } = span;
+  const parts = [labelText(span.label, language)];
+  if (rep !== undefined && reps !== undefined)
+    parts.push(lessonWord(language, 'count.round', { round: rep, rounds: reps }));
+  if (side && span.movement !== undefined)
+    parts.push(
+      span.halves
+        ? paperWord(language, 'span.first', { side })
+        : lessonWord(language, `side.${side}`),
+    );
+  if (round !== undefined && rounds !== undefined && rounds > 1)
+    parts.push(paperWord(language, roundWords[span.kind] ?? 'round.round', { n: round }));
   return parts.join(', ');
 }
 

@@ -208,7 +208,7 @@ describe('speech and run sheet', () => {
         { id: 's', title: 'Warm-up', blocks: [block, { ...after, script: 'Well done.' }] },
       ],
     };
-    const lines = runSheet(scheduleLesson(lesson));
+    const lines = runSheet(scheduleLesson(lesson), 'en');
     expect(lines.every((line, i) => i === 0 || line.videoMs >= (lines[i - 1]?.videoMs ?? 0))).toBe(
       true,
     );

@@ -1,59 +1,73 @@
-import { kindNames, repMs, type Block } from '../lesson/index.ts';
+import { repMs, type Block } from '../lesson/index.ts';
 import { lengthText } from '../time/index.ts';
+import { paperWord, type PaperWord, type Values } from '../words/index.ts';
 import { countWords } from './speech.ts';
 
-const sideWords = { both: '', each: ' each side', alternating: ' each side, alternating' } as const;
-const growWords = {
-  'from-start': 'from the start',
-  'new-only': 'new move only',
-  backwards: 'backwards',
-} as const;
-const scoreWords = {
-  count: 'how many',
-  time: 'how fast',
-  points: 'points',
-  streak: 'longest streak',
-} as const;
-const many = (n: number, one: string, more = `${one}s`) => `${n} ${n === 1 ? one : more}`;
 const times = (n: number) => (n > 1 ? `${n} × ` : '');
 
-/** A block's figures in the trade's words. */
-export function blockSummary(block: Block): string {
-  const name = kindNames[block.kind].toLowerCase();
+/** A block's figures in the trade's words, in a language. */
+export function blockSummary(block: Block, language: string): string {
+  const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
+  const sidesOf = (sides: 'both' | 'each' | 'alternating') =>
+    sides === 'both' ? '' : say(sides === 'each' ? 'summary.each-side' : 'summary.alternating');
   switch (block.kind) {
     case 'talk': {
-      if (block.fixedMs !== null) return 'talk, fixed length';
+      if (block.fixedMs !== null) return say('summary.talk-fixed');
       const words = countWords(block.script);
-      return words === 0 ? 'talk, nothing to say yet' : `talk, ${words} words`;
+      return words === 0 ? say('summary.talk-empty') : say('summary.talk', { n: words });
     }
     case 'intervals': {
       const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
       const figures =
         rungs.length > 1
           ? rungs.map((r) => `${r.workMs / 1000}/${r.restMs / 1000}`).join(', ')
-          : `${lengthText(block.workMs)} work, ${lengthText(block.restMs)} rest`;
-      return `${times(block.sets)}${block.rounds} × ${many(block.exercises.length, 'exercise')}, ${figures}`;
+          : say('summary.work-rest', {
+              work: lengthText(block.workMs),
+              rest: lengthText(block.restMs),
+            });
+      const work = say('summary.intervals', { n: block.exercises.length, figures });
+      return `${times(block.sets)}${block.rounds} × ${work}`;
     }
-    case 'reps':
-      return `${times(block.sets)}${block.reps} repetitions${sideWords[block.sides]}, ${lengthText(repMs(block.tempo))} each`;
-    case 'hold':
-      return `${times(block.holds)}${block.by === 'breaths' ? many(block.breaths, 'slow breath') : lengthText(block.holdMs)} held${sideWords[block.sides]}`;
+    case 'reps': {
+      const length = lengthText(repMs(block.tempo));
+      const values = { n: block.reps, sides: sidesOf(block.sides), length };
+      return `${times(block.sets)}${say('summary.reps', values)}`;
+    }
+    case 'hold': {
+      const what =
+        block.by === 'breaths'
+          ? say('summary.breaths', { n: block.breaths })
+          : lengthText(block.holdMs);
+      return `${times(block.holds)}${say('summary.held', { what, sides: sidesOf(block.sides) })}`;
+    }
     case 'counts':
-      return `${name}, ${times(block.times)}${many(
-        block.moves.reduce((sum, { eights }) => sum + eights, 0),
-        'eight',
-      )} at ${block.bpm} beats a minute`;
+      return say('summary.counts', {
+        times: times(block.times),
+        n: block.moves.reduce((sum, { eights }) => sum + eights, 0),
+        bpm: block.bpm,
+      });
     case 'routine':
-      return `${name} of ${many(block.moves.length, 'move')}, grows ${growWords[block.grow]}`;
-    case 'laps':
-      return `${many(block.laps, 'lap')} of about ${lengthText(block.lapMs)}${block.tokens > 0 ? `, ${many(block.tokens, 'token')}` : ''}`;
-    case 'game':
-      return `${times(block.tries)}${block.goal === 'clock' ? lengthText(block.playMs) : `to ${block.target}`}, score: ${scoreWords[block.scoring]}`;
+      return say('summary.routine', {
+        n: block.moves.length,
+        grow: block.grow === 'new-only' ? 'newOnly' : block.grow,
+      });
+    case 'laps': {
+      const laps = say('summary.laps', { n: block.laps, length: lengthText(block.lapMs) });
+      return block.tokens > 0 ? laps + say('summary.tokens', { n: block.tokens }) : laps;
+    }
+    case 'game': {
+      const goal =
+        block.goal === 'clock'
+          ? lengthText(block.playMs)
+          : say('summary.to-target', { n: block.target });
+      const what = `${times(block.tries)}${goal}`;
+      return say('summary.score', { what, scoring: block.scoring });
+    }
     case 'called':
-      return `${many(block.calls, 'call')} of ${many(block.labels.length, 'command')}`;
+      return say('summary.called', { calls: block.calls, n: block.labels.length });
     case 'question':
-      return `${name}, ${lengthText(block.thinkMs)} to think`;
+      return say('summary.question', { length: lengthText(block.thinkMs) });
     case 'card':
-      return `${name}, ${many(block.lines.length, 'line')}`;
+      return say('summary.card', { n: block.lines.length });
   }
 }

@@ -1,3 +1,4 @@
+import { toCardinal as ar } from 'n2words/ar-SA';
 import { toCardinal as de } from 'n2words/de-DE';
 import { toCardinal as en } from 'n2words/en-GB';
 import { toCardinal as es } from 'n2words/es-ES';
@@ -10,6 +11,7 @@ import { toCardinal as tr } from 'n2words/tr-TR';
 import type { CountLanguage, Lesson } from '../lesson/index.ts';
 
 const wordsOf: Record<CountLanguage, (n: number) => string> = {
+  ar,
   en,
   de,
   es,

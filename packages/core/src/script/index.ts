@@ -6,7 +6,6 @@ export * from './readability.ts';
 export * from './prompter.ts';
 export * from './counts.ts';
 export * from './glossary.ts';
-export * from './own-words.ts';
 export { countInEvents, pacerEvents, pacerWords } from './pacer.ts';
 export { pacerTones, toneSamples } from './tones.ts';
 export type { PacerEvent, PacerTone } from './pacer.ts';

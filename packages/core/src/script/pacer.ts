@@ -1,5 +1,6 @@
 import type { Block, Lesson } from '../lesson/index.ts';
 import { timeBlock, type Call, type Span } from '../schedule/index.ts';
+import { labelText } from '../words/index.ts';
 import { calledNumber } from './counts.ts';
 
 /** What a tone means; one sound each. */
@@ -85,7 +86,7 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
     case 'part':
     case 'move':
     case 'show':
-      return [{ atMs: span.startMs, tone: 'tick', say: span.label }];
+      return [{ atMs: span.startMs, tone: 'tick', say: labelText(span.label, counts.language) }];
     case 'count': {
       const beats = span.pace?.kind === 'beats' ? span.pace.beats : 1;
       const beatMs = (span.endMs - span.startMs) / beats;
@@ -102,10 +103,13 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
     case 'rest':
     case 'round-rest':
     case 'set-rest':
-      return [{ atMs: span.startMs, tone: 'stop', say: span.label }, ...restEnd(span, counts)];
+      return [
+        { atMs: span.startMs, tone: 'stop', say: labelText(span.label, counts.language) },
+        ...restEnd(span, counts),
+      ];
     case 'side-change':
       return [
-        { atMs: span.startMs, tone: 'change-sides', say: span.label },
+        { atMs: span.startMs, tone: 'change-sides', say: labelText(span.label, counts.language) },
         ...restEnd(span, counts),
       ];
     case 'think':
@@ -132,7 +136,11 @@ function restEnd(span: Span, counts: Lesson['settings']['counts']): PacerEvent[]
 }
 
 function callEvents(call: Call, counts: Lesson['settings']['counts']): PacerEvent[] {
-  const own = { atMs: call.atMs, tone: callTones[call.kind], say: call.text };
+  const own = {
+    atMs: call.atMs,
+    tone: callTones[call.kind],
+    say: labelText(call.label, counts.language),
+  };
   // "Last five" is the five itself, counted down.
   return call.kind === 'last-five'
     ? countDown(LAST, call.atMs + LAST * 1_000, 'last-five', counts)

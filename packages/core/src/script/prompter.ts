@@ -1,4 +1,5 @@
 import { blocksOf, type Block, type Lesson } from '../lesson/index.ts';
+import { speaking } from '../words/index.ts';
 import { piecesOf } from './anchors.ts';
 import { calledCount } from './counts.ts';
 import { saidIn } from './pace.ts';
@@ -57,6 +58,7 @@ function countOf(block: Block, counts: Lesson['settings']['counts']): string {
  */
 export function prompterOf(lesson: Lesson): PrompterBlock[] {
   const blocks = blocksOf(lesson);
+  const say = speaking(lesson.settings.language);
   return blocks.map((block, i) => {
     const words = new Map(block.cues.map(({ id, text }) => [id, text]));
     const said = saidIn(block);
@@ -79,7 +81,10 @@ export function prompterOf(lesson: Lesson): PrompterBlock[] {
         ...spoken,
         ...shown,
         ...counted,
-        { kind: 'next', text: next === undefined ? 'That was the last block.' : `Next: ${next}` },
+        {
+          kind: 'next',
+          text: next === undefined ? say('prompter.last') : say('next.what', { what: next }),
+        },
       ],
     };
   });

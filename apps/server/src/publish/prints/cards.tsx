@@ -1,5 +1,6 @@
 import { qrPath } from '@zest/core/formats';
 import { sayCode } from '@zest/core/results';
+import { paperWord, type PaperWord, type Values } from '@zest/core/words';
 import { Path, Svg, View } from '@react-pdf/renderer';
 import { LINE, Sheet, styles, toPdf, Words } from './sheet.tsx';
 import { tag } from './tagged.ts';
@@ -85,27 +86,35 @@ export interface LinkCard {
   open: string;
   /** The two codes to read out, and where they are typed; null for a link without a class. */
   codes: { classCode: string; lessonCode: string; address: string } | null;
+  /** The lesson's language, BCP 47. */
+  language: string;
 }
 
 /** One link on a sheet to hang up or to send home. */
-export function linkCardPdf({ title, place, link, open, codes }: LinkCard): Promise<Buffer> {
+export function linkCardPdf({
+  title,
+  place,
+  link,
+  open,
+  codes,
+  language,
+}: LinkCard): Promise<Buffer> {
+  const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
   return toPdf(
-    <Sheet title={title} place={place} size={16}>
+    <Sheet title={title} place={place} size={16} language={language}>
       <View style={{ alignItems: 'center', marginTop: 20 }}>
-        <Qr text={link} side={300} says={`QR code: opens ${link}`} />
+        <Qr text={link} side={300} says={say('link.opens', { link })} />
       </View>
-      <Words style={{ textAlign: 'center', marginTop: 10 }}>
-        Point the camera of a phone at the square.
-      </Words>
+      <Words style={{ textAlign: 'center', marginTop: 10 }}>{say('link.point')}</Words>
       {codes && (
         <View style={{ alignItems: 'center', marginTop: 24 }}>
-          <Words>{`Or open ${codes.address} and type`}</Words>
-          <Words
-            style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}
-          >{`class ${sayCode(codes.classCode)}`}</Words>
-          <Words
-            style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}
-          >{`lesson ${sayCode(codes.lessonCode)}`}</Words>
+          <Words>{say('link.or', { address: codes.address })}</Words>
+          <Words style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}>
+            {say('link.class', { code: sayCode(codes.classCode) })}
+          </Words>
+          <Words style={{ fontSize: 28, fontWeight: 700, lineHeight: 1.15 }}>
+            {say('link.lesson', { code: sayCode(codes.lessonCode) })}
+          </Words>
         </View>
       )}
       <Words style={{ ...styles.soft, textAlign: 'center', marginTop: 24 }}>{open}</Words>

@@ -1,7 +1,7 @@
 import type { Print } from '@zest/contract';
 import { callSheet, changeText, frameShot, type CallSheetLine } from '@zest/core/framing';
 import { kitLedger, spaceLedger } from '@zest/core/ledger';
-import { blocksOf, needsText, spaceText, type Lesson } from '@zest/core/lesson';
+import { blocksOf, insteadText, neededText, spaceText, type Lesson } from '@zest/core/lesson';
 import {
   blockSummary,
   runSheet,
@@ -10,6 +10,7 @@ import {
   type Schedule,
 } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
+import { paperWord, type PaperWord, type Values } from '@zest/core/words';
 import { View } from '@react-pdf/renderer';
 import { checkReportPdf, type ReportedFinding } from './check-report.tsx';
 import {
@@ -25,13 +26,21 @@ import {
   type Style,
 } from './sheet.tsx';
 
-function placeOf({ series, audience }: Lesson): string {
-  const level = series.level === 'standard' ? '' : `${series.level} form`;
+/** Says the program's own words on paper in the lesson's language. */
+const sayOf =
+  ({ settings }: Lesson) =>
+  (word: PaperWord, values?: Values) =>
+    paperWord(settings.language, word, values);
+
+function placeOf(lesson: Lesson): string {
+  const { series, audience } = lesson;
+  const say = sayOf(lesson);
+  const level = series.level === 'standard' ? '' : say('place.form', { level: series.level });
   return [
     series.name,
-    series.week === null ? '' : `week ${series.week}`,
+    series.week === null ? '' : say('place.week', { week: series.week }),
     level,
-    `ages ${audience.ageFrom} to ${audience.ageTo}`,
+    say('place.ages', { from: audience.ageFrom, to: audience.ageTo }),
   ]
     .filter((text) => text !== '')
     .join(' · ');
@@ -41,13 +50,16 @@ function roomOf(lesson: Lesson): string {
   const [width, depth, height] = spaceLedger(lesson).needs;
   if (!width || !depth || !height) return '';
   const shown = (cm: number) => spaceText(cm, lesson.settings.units);
-  return `Room: ${shown(width.cm)} wide, ${shown(depth.cm)} deep, ${shown(height.cm)} high`;
+  return sayOf(lesson)('place.room', {
+    width: shown(width.cm),
+    depth: shown(depth.cm),
+    height: shown(height.cm),
+  });
 }
 
 const kitOf = (schedule: Schedule, { settings }: Lesson) =>
-  kitLedger(schedule, settings.language).map(
-    ({ name, needs, standIns }) =>
-      `${name}: ${needsText(needs)}${standIns.length > 0 ? ` (or ${standIns.join(', or ')})` : ''}`,
+  kitLedger(schedule, settings.language).map(({ name, needs, standIns }) =>
+    insteadText(neededText(name, needs, settings.language), standIns, settings.language),
   );
 const cautionsOf = (lesson: Lesson) =>
   [...new Set(blocksOf(lesson).flatMap(({ cautions }) => cautions))].filter(
@@ -64,7 +76,7 @@ interface PlanRow {
   cues: string;
 }
 
-function planRows({ sections }: Schedule, withBlocks: boolean): PlanRow[] {
+function planRows({ sections }: Schedule, withBlocks: boolean, language: string): PlanRow[] {
   return sections.flatMap(({ section, blocks, startMs, studentStartMs, durationMs }) => {
     const head: PlanRow = {
       startMs,
@@ -72,19 +84,22 @@ function planRows({ sections }: Schedule, withBlocks: boolean): PlanRow[] {
       title: section.title,
       isSection: true,
       length: lengthText(durationMs),
-      what: withBlocks ? '' : `${blocks.length} blocks`,
+      what: withBlocks ? '' : paperWord(language, 'plan.blocks', { n: blocks.length }),
       cues: '',
     };
     const rows = blocks.map(({ block, ...at }): PlanRow => {
-      const pause = block.pauseAfter
-        ? `, then ${lengthText(block.pauseAfter.practiceMs)} off the video`
-        : '';
+      const what = blockSummary(block, language);
       return {
         ...at,
         title: block.title,
         isSection: false,
         length: lengthText(at.durationMs),
-        what: blockSummary(block) + pause,
+        what: block.pauseAfter
+          ? paperWord(language, 'plan.then-off', {
+              what,
+              length: lengthText(block.pauseAfter.practiceMs),
+            })
+          : what,
         cues: block.cues
           .map(({ text }) => text)
           .filter((text) => text !== '')
@@ -110,13 +125,20 @@ function Plan({
   detail: Detail;
   onPages: (n: number) => void;
 }) {
+  const say = sayOf(lesson);
   const columns: Column<PlanRow>[] = [
-    { name: 'Video', part: 6, text: ({ startMs }) => clockText(startMs) },
-    { name: 'Student', part: 7, text: ({ studentStartMs }) => clockText(studentStartMs) },
-    { name: 'Block', part: 20, text: ({ title }) => title, style: bold },
-    { name: 'Length', part: 10, text: ({ length }) => length },
-    { name: 'What', part: 28, text: ({ what }) => what },
-    ...(detail === 'cues' ? [{ name: 'Cues', part: 28, text: ({ cues }: PlanRow) => cues }] : []),
+    { name: say('column.video'), part: 6, text: ({ startMs }) => clockText(startMs) },
+    {
+      name: say('column.student'),
+      part: 7,
+      text: ({ studentStartMs }) => clockText(studentStartMs),
+    },
+    { name: say('column.block'), part: 20, text: ({ title }) => title, style: bold },
+    { name: say('column.length'), part: 10, text: ({ length }) => length },
+    { name: say('column.what'), part: 28, text: ({ what }) => what },
+    ...(detail === 'cues'
+      ? [{ name: say('heading.cues'), part: 28, text: ({ cues }: PlanRow) => cues }]
+      : []),
   ];
   const kit = kitOf(schedule, lesson);
   const care = cautionsOf(lesson);
@@ -131,22 +153,24 @@ function Plan({
       <Words style={styles.bold}>{lesson.outcome}</Words>
       <Words>
         {[
-          `Video ${clockText(schedule.videoMs)}, with pauses ${clockText(schedule.studentMs)}`,
+          say('plan.lengths', {
+            video: clockText(schedule.videoMs),
+            student: clockText(schedule.studentMs),
+          }),
           roomOf(lesson),
         ]
           .filter((text) => text !== '')
           .join('. ')}
       </Words>
-      <Words>{kit.length > 0 ? `What is needed: ${kit.join('; ')}` : ''}</Words>
-      <Words>{care.length > 0 ? `Care: ${care.join(' ')}` : ''}</Words>
+      <Words>{kit.length > 0 ? say('plan.needed', { kit: kit.join('; ') }) : ''}</Words>
+      <Words>{care.length > 0 ? say('plan.care', { care: care.join(' ') }) : ''}</Words>
       <View style={{ marginTop: size * 0.6 }}>
-        <Table columns={columns} rows={planRows(schedule, detail !== 'sections')} />
+        <Table
+          columns={columns}
+          rows={planRows(schedule, detail !== 'sections', lesson.settings.language)}
+        />
       </View>
-      {detail === 'sections' && (
-        <Words style={styles.soft}>
-          The blocks are on the run sheet: there are too many for one page.
-        </Words>
-      )}
+      {detail === 'sections' && <Words style={styles.soft}>{say('plan.too-many')}</Words>}
     </Sheet>
   );
 }
@@ -185,16 +209,17 @@ async function planPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
 
 function kitPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
   const size = 14;
+  const say = sayOf(lesson);
   const kit = kitOf(schedule, lesson);
   const care = cautionsOf(lesson);
   return toPdf(
     <Sheet
-      title={`What you need for “${lesson.title}”`}
+      title={say('kit-list.title', { title: lesson.title })}
       place={placeOf(lesson)}
       size={size}
       language={lesson.settings.language}
     >
-      {kit.length === 0 && <Words>Nothing but yourself and some room.</Words>}
+      {kit.length === 0 && <Words>{say('kit-list.none')}</Words>}
       <List
         lines={kit}
         style={{ paddingVertical: 5 }}
@@ -204,9 +229,9 @@ function kitPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
           />
         }
       />
-      <Heading size={size}>Time and room</Heading>
-      <Words>{`About ${Math.ceil(schedule.studentMs / 60_000)} minutes. ${roomOf(lesson)}`}</Words>
-      {care.length > 0 && <Heading size={size}>Care</Heading>}
+      <Heading size={size}>{say('heading.time-and-room')}</Heading>
+      <Words>{`${say('kit-list.minutes', { n: Math.ceil(schedule.studentMs / 60_000) })} ${roomOf(lesson)}`}</Words>
+      {care.length > 0 && <Heading size={size}>{say('heading.care')}</Heading>}
       <List
         lines={care}
         mark={
@@ -215,10 +240,8 @@ function kitPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
           />
         }
       />
-      <Words style={{ marginTop: size * 0.6 }}>
-        Stop if something hurts. What your school and your doctor say goes before this sheet.
-      </Words>
-      {lesson.glossary.length > 0 && <Heading size={size}>Words you will hear</Heading>}
+      <Words style={{ marginTop: size * 0.6 }}>{say('kit-list.stop')}</Words>
+      {lesson.glossary.length > 0 && <Heading size={size}>{say('heading.words')}</Heading>}
       <List lines={lesson.glossary.map(({ term, plain }) => `${term}: ${plain}`)} mark={null} />
     </Sheet>,
   );
@@ -235,9 +258,9 @@ interface SheetLine extends RunSheetLine {
  * Lines as they are worked through on paper: what is called stands beside what it starts, and a
  * block of one span is one line.
  */
-function paperLines(schedule: Schedule): SheetLine[] {
+function paperLines(schedule: Schedule, language: string): SheetLine[] {
   const lines: SheetLine[] = [];
-  for (const line of runSheet(schedule)) {
+  for (const line of runSheet(schedule, language)) {
     const last = lines.at(-1);
     if (line.level === 'call' && last && last.level !== 'section')
       last.said += `${last.said && ' '}“${line.text}”`;
@@ -253,7 +276,8 @@ function paperLines(schedule: Schedule): SheetLine[] {
 }
 
 function runSheetPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
-  const all = paperLines(schedule);
+  const say = sayOf(lesson);
+  const all = paperLines(schedule, lesson.settings.language);
   const isShort = all.length <= MOST_LINES;
   const lines = isShort ? all : all.filter(({ level }) => level === 'section' || level === 'block');
   const weight = ({ level }: RunSheetLine): Style =>
@@ -263,28 +287,26 @@ function runSheetPdf(lesson: Lesson, schedule: Schedule): Promise<Buffer> {
         ? styles.bold
         : { paddingLeft: 12 };
   const columns: Column<SheetLine>[] = [
-    { name: 'Video', part: 8, text: ({ videoMs }) => clockText(videoMs) },
-    { name: 'Student', part: 8, text: ({ studentMs }) => clockText(studentMs) },
-    { name: 'What', part: 38, text: ({ text }) => text, style: weight },
-    { name: 'Called', part: 24, text: ({ said }) => said },
+    { name: say('column.video'), part: 8, text: ({ videoMs }) => clockText(videoMs) },
+    { name: say('column.student'), part: 8, text: ({ studentMs }) => clockText(studentMs) },
+    { name: say('column.what'), part: 38, text: ({ text }) => text, style: weight },
+    { name: say('column.called'), part: 24, text: ({ said }) => said },
     {
-      name: 'Length',
+      name: say('column.length'),
       part: 12,
       text: ({ durationMs }) => (durationMs > 0 ? lengthText(durationMs) : ''),
     },
-    { name: 'Done', part: 8, text: () => '' },
+    { name: say('column.done'), part: 8, text: () => '' },
   ];
   return toPdf(
     <Sheet
-      title={`Run sheet: ${lesson.title}`}
+      title={say('run-sheet.title', { title: lesson.title })}
       place={placeOf(lesson)}
       size={9}
       language={lesson.settings.language}
     >
       {!isShort && (
-        <Words
-          style={styles.soft}
-        >{`Blocks only: ${all.length} lines are too many for paper. The table file of the run sheet has every repetition and call.`}</Words>
+        <Words style={styles.soft}>{say('run-sheet.blocks-only', { n: all.length })}</Words>
       )}
       <Table columns={columns} rows={lines} />
     </Sheet>,
@@ -336,12 +358,7 @@ function callSheetPdf(lesson: Lesson): Promise<Buffer> {
     },
   ];
   return toPdf(
-    <Sheet
-      title={`Call sheet: ${lesson.title}`}
-      place={placeOf(lesson)}
-      size={9}
-      language={lesson.settings.language}
-    >
+    <Sheet title={`Call sheet: ${lesson.title}`} place={placeOf(lesson)} size={9}>
       <Words>{`About ${lengthText(Math.round(sheet.totalMs / 1000) * 1000)} of filming, ${lengthText(Math.round(sheet.changesMs / 1000) * 1000)} of it changes and rests. ${mirror}`}</Words>
       <Table columns={columns} rows={sheet.lines} />
     </Sheet>,

@@ -1,3 +1,4 @@
+import { paperWord } from '@zest/core/words';
 import { Document, Page, StyleSheet, Text, View, type Styles } from '@react-pdf/renderer';
 import { useId, type ReactElement, type ReactNode } from 'react';
 import { printable, printFonts } from './fonts.ts';
@@ -90,7 +91,9 @@ export function Sheet({ title, place, size, language = 'en', children, onPages }
           }}
           render={({ pageNumber, totalPages }) => {
             onPages?.(totalPages);
-            return totalPages > 1 ? `${pageNumber} of ${totalPages}` : ' ';
+            return totalPages > 1
+              ? paperWord(language, 'page', { n: pageNumber, all: totalPages })
+              : ' ';
           }}
         />
       </Page>

@@ -156,7 +156,7 @@ const RowContent = memo(
                   {block.title || 'Untitled'}
                 </Typography>
                 <Typography color="text.secondary" noWrap>
-                  {lengthText(planned.durationMs)} · {blockSummary(block)}
+                  {lengthText(planned.durationMs)} · {blockSummary(block, 'en')}
                 </Typography>
               </Box>
             </ButtonBase>

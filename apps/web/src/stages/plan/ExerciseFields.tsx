@@ -8,6 +8,7 @@ import {
   type Movement,
 } from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
+import { useLessonPart } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { AddButton } from '../../ui/AddButton.tsx';
@@ -80,7 +81,10 @@ const workSideNames = [
 /** The exercises of work and rest, with how each treats sides. */
 export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
   const change = useChange(block);
-  const titles = exerciseTitles(block);
+  const titles = exerciseTitles(
+    block,
+    useLessonPart(({ settings }) => settings.language),
+  );
   return (
     <Stack spacing={1.5}>
       {block.exercises.map((exercise, i) => (
@@ -134,7 +138,10 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
 /** The moves of a routine or of counts of 8, each with its own length. */
 export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
   const change = useChange(block);
-  const titles = exerciseTitles(block);
+  const titles = exerciseTitles(
+    block,
+    useLessonPart(({ settings }) => settings.language),
+  );
   const add = () =>
     change(
       'Moves',

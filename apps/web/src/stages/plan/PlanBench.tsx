@@ -41,7 +41,7 @@ function usePlanCommands(): void {
       group,
       name: `Add a block: ${kindNames[kind].toLowerCase()}`,
       run: () => {
-        const made = makeBlock(kind, makeId);
+        const made = makeBlock(kind, makeId, lesson.settings.language);
         dispatch(edit(`Add ${kindNames[kind].toLowerCase()}`, insertAfter(block?.id, [made])));
         choose(made.id);
       },

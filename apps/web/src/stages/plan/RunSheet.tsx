@@ -2,19 +2,23 @@ import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } fro
 import { runSheet, type Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { useMemo } from 'react';
-import { useChosenBlock } from '../../app/use-lesson.ts';
+import { useChosenBlock, useLessonPart } from '../../app/use-lesson.ts';
 
 /** The chosen block's part of the run sheet, on both clocks, down to each repetition and call. */
 export function RunSheet({ schedule }: { schedule: Schedule }) {
   const { block } = useChosenBlock();
+  const language = useLessonPart(({ settings }) => settings.language);
   const lines = useMemo(() => {
     const own = schedule.blocks.find((planned) => planned.block.id === block?.id);
     if (!own) return [];
     const section = schedule.sections.find(({ section: s }) => s.id === own.sectionId);
     return section
-      ? runSheet({ ...schedule, sections: [{ ...section, blocks: [own] }], blocks: [own] }).slice(1)
+      ? runSheet(
+          { ...schedule, sections: [{ ...section, blocks: [own] }], blocks: [own] },
+          language,
+        ).slice(1)
       : [];
-  }, [schedule, block]);
+  }, [schedule, block, language]);
   if (lines.length === 0)
     return <Typography color="text.secondary">Choose a block to see its run sheet.</Typography>;
   return (

@@ -67,6 +67,7 @@ function SectionName({ section }: { section: LessonSection }) {
 function Section({ planned, first, last, openId, onOpen }: SectionPlanProps) {
   const { section } = planned;
   const dispatch = useAppDispatch();
+  const language = useLessonPart(({ settings }) => settings.language);
   const { ids, toggle, reach } = useSelection();
   const take = useLatest((blockId: string, isReach: boolean) =>
     isReach ? reach(blockId) : toggle(blockId),
@@ -77,7 +78,7 @@ function Section({ planned, first, last, openId, onOpen }: SectionPlanProps) {
   // An empty section takes blocks too.
   const { setNodeRef, isOver } = useDroppable({ id: section.id });
   const add = (kind: BlockKind) => {
-    const block = makeBlock(kind, makeId);
+    const block = makeBlock(kind, makeId, language);
     dispatch(edit(`Add ${kindNames[kind].toLowerCase()}`, addBlock(section.id, block)));
     onOpen(block.id);
   };

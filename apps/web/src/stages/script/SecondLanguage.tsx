@@ -8,7 +8,13 @@ import {
   Stack,
   Typography,
 } from '@mui/material';
-import { languageSchema, LIMITS, textsOf, type SecondLanguage as Second } from '@zest/core/lesson';
+import {
+  countsIn,
+  languageSchema,
+  LIMITS,
+  textsOf,
+  type SecondLanguage as Second,
+} from '@zest/core/lesson';
 import { memo, useMemo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -123,7 +129,16 @@ export function SecondLanguage() {
                 label="Written in"
                 value={language}
                 onChange={(tag) =>
-                  dispatch(edit('Language', (d) => void (d.settings.language = tag), true))
+                  dispatch(
+                    edit(
+                      'Language',
+                      ({ settings }) => {
+                        settings.counts = countsIn(tag, settings);
+                        settings.language = tag;
+                      },
+                      true,
+                    ),
+                  )
                 }
               />
               {second && (

@@ -84,7 +84,14 @@ function Open({ stored }: { stored: StoredSeries }) {
     weeks &&
     saveFile(
       'series.ics',
-      seriesCalendar(series, weeks, lessons, stored.id, new Date()),
+      seriesCalendar(
+        series,
+        weeks,
+        lessons,
+        stored.id,
+        new Date(),
+        lessons.values().next().value?.language ?? 'en',
+      ),
       'text/calendar',
     );
   const remove = async () => {

@@ -56,7 +56,11 @@ export function PlanFiles() {
         >
           Plan (Markdown)
         </Button>
-        <Button onClick={() => saveCsv('run-sheet.csv', runSheetCsv(scheduleLesson(now())))}>
+        <Button
+          onClick={() =>
+            saveCsv('run-sheet.csv', runSheetCsv(scheduleLesson(now()), now().settings.language))
+          }
+        >
           Run sheet (CSV)
         </Button>
         <Button

@@ -8,6 +8,7 @@ const lesson: LessonSummary = {
     revision: 1,
     savedAt: '',
     title: 'Ropes at the quay',
+    language: 'en',
     outcome: 'Ten skips.',
     series: { name: 'Autumn', week: 3 },
   },
@@ -25,7 +26,7 @@ const lesson: LessonSummary = {
 describe('the next thing', () => {
   it.each([
     [{ blocks: 0 }, 'Plan the first block', 'plan'],
-    [{ outcome: '' }, 'Say what it is to achieve', 'plan'],
+    [{ language: 'en', outcome: '' }, 'Say what it is to achieve', 'plan'],
     [{ filmed: 0, scripted: 1 }, 'Write the script', 'script'],
     [{ filmed: 0, scripted: 2 }, 'Film 4 more blocks', 'film'],
     [{ filmed: 3 }, 'Film 1 more block', 'film'],

@@ -18,7 +18,7 @@ export function kitHeadline(lines: KitLine[]): { words: string; isWell: boolean 
 }
 
 /** What is needed, from when, and whether it is named in time. */
-export function KitNeeds({ lines }: { lines: KitLine[] }) {
+export function KitNeeds({ lines, language }: { lines: KitLine[]; language: string }) {
   const dispatch = useAppDispatch();
   if (lines.length === 0)
     return <Typography color="text.secondary">No block asks for anything.</Typography>;
@@ -28,7 +28,7 @@ export function KitNeeds({ lines }: { lines: KitLine[] }) {
         const { name, needs, standIns, neededIn, announcedMs, fetchBefore } = line;
         return (
           <div key={name}>
-            <Typography sx={{ fontWeight: 700 }}>{neededText(name, needs)}</Typography>
+            <Typography sx={{ fontWeight: 700 }}>{neededText(name, needs, language)}</Typography>
             <Typography variant="body2" color="text.secondary">
               {[
                 announcedMs === null ? 'never named' : `named at ${clockText(announcedMs)}`,
@@ -45,7 +45,7 @@ export function KitNeeds({ lines }: { lines: KitLine[] }) {
                   dispatch(
                     edit(
                       `Pause to fetch ${name}`,
-                      insertBefore(fetchBefore, fetchPause(line, makeId)),
+                      insertBefore(fetchBefore, fetchPause(line, language, makeId)),
                     ),
                   )
                 }

@@ -74,7 +74,7 @@ export function Ledgers({ lesson, schedule }: { lesson: Lesson; schedule: Schedu
         <Sides ledger={sides} />
       </Ledger>
       <Ledger title="Kit" headline={kitHeadline(kit)}>
-        <KitNeeds lines={kit} />
+        <KitNeeds lines={kit} language={lesson.settings.language} />
       </Ledger>
       <Ledger title="Space" headline={spaceHeadline(space, lesson.settings.units)}>
         <Space lesson={lesson} ledger={space} />
