@@ -196,9 +196,9 @@ test('a script is written beside what is shown, with cues in their sentences', a
   await expect(words.locator('.cue-tag')).toHaveText('Throwing hand low');
   await page.getByRole('button', { name: 'Write “throwing hand”' }).click();
   await expect(words).toContainText('Keep the throwing hand low.');
-  await page.getByRole('button', { name: 'Undo: Wording of Talk' }).click();
+  await page.getByRole('button', { name: 'Undo: Wording (Talk)' }).click();
   await expect(words).toContainText('Keep the right hand low.');
-  await page.getByRole('button', { name: 'Redo: Wording of Talk' }).click();
+  await page.getByRole('button', { name: 'Redo: Wording (Talk)' }).click();
   await page.getByRole('button', { name: 'Work and rest', exact: true }).click();
   await field('Read for').click();
   await page.getByRole('option', { name: 'the left-handed' }).click();

@@ -7,7 +7,8 @@ import { foldersOf } from '../config.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { TakeRow, type LessonRow } from '../db/models.ts';
 import { orderExport } from '../http/exports.ts';
-import { exportOutcomeSchema, lessonFor, type ExportOutcome } from '../jobs/handlers.ts';
+import { exportOutcomeSchema, type ExportOutcome } from '../jobs/handlers.ts';
+import { lessonAsChosen } from '@zest/core/lesson';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
@@ -112,7 +113,7 @@ export async function exportTo(
         await copy(made.posterSha, 'lesson-poster.png');
     }
     const stored = await lessonAt(lesson.id, lesson.revision);
-    const document = lessonFor(stored, order);
+    const document = lessonAsChosen(stored, { ...order, seed: null });
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
     for (const part of parts) {
       const name = part in cutFileOf ? cutFileOf[part as keyof typeof cutFileOf] : null;

@@ -7,15 +7,8 @@ import {
   sidesLedger,
   spaceLedger,
 } from '@zest/core/ledger';
-import { readLesson, type Lesson } from '@zest/core/lesson';
-import {
-  changeText,
-  fitLesson,
-  fitTitle,
-  runSheet,
-  runSheetText,
-  scheduleLesson,
-} from '@zest/core/schedule';
+import { figureChangeText, readLesson, type Lesson } from '@zest/core/lesson';
+import { fitLesson, fitTitle, runSheet, runSheetText, scheduleLesson } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 
 /**
@@ -102,7 +95,7 @@ export async function fit(file: string, targets: FitTargets, asJson: boolean): P
   return [
     ...result.obstacles,
     head,
-    ...changes.map((change) => `  ${changeText(change)}`),
+    ...changes.map((change) => `  ${figureChangeText(change)}`),
     `video ${clockText(videoMs)}, student ${clockText(sessionMs)}`,
   ].join('\n');
 }

@@ -7,7 +7,7 @@ import {
   takeSources,
   type ExportOrder,
 } from '@zest/contract';
-import { forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
+import { lessonAsChosen } from '@zest/core/lesson';
 import { Op, type Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { dropUnnamed } from '../db/content.ts';
@@ -211,15 +211,6 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
   }
 }
 
-/** The lesson as an export is to be: for which hand, in which language. */
-export function lessonFor(
-  lesson: Lesson,
-  { hand, language }: Pick<ExportOrder, 'hand' | 'language'>,
-): Lesson {
-  const own = language === 'second' ? inSecondLanguage(lesson) : lesson;
-  return hand === 'other hand' ? forOtherHand(own) : own;
-}
-
 const widths = { '480': 854, '720': 1280, '1080': 1920 } as const;
 export function renderSettingsOf({
   size,
@@ -238,7 +229,7 @@ async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome
   const { lessonId, revision, order } = exportInput.parse(JSON.parse(job.input));
   const stored = await lessonAt(lessonId, revision);
   const { assembly, media } = await cutFor(
-    lessonFor(stored, order),
+    lessonAsChosen(stored, { ...order, seed: null }),
     await TakeRow.findAll({ where: { lessonId } }),
     order.blockId,
     tools.store,

@@ -1,30 +1,14 @@
 import type { FollowChoice, FollowLesson, FollowTake } from '@zest/contract';
 import { takesIn } from '@zest/core/assembly';
 import { spaceLedger } from '@zest/core/ledger';
-import { blocksOf, forOtherHand, inSecondLanguage, type Lesson } from '@zest/core/lesson';
+import { blocksOf, lessonAsChosen, type Lesson } from '@zest/core/lesson';
 import { scorePrompts } from '@zest/core/results';
+import { weekTitle } from '@zest/core/schedule';
 import { instantOfFrame } from '@zest/core/time';
 import type { TakeRow } from '../db/models.ts';
 import { renditionsOf } from '../db/takes.ts';
 import type { MediaStore } from '../media/store.ts';
 import { sharedCut, type SharedCut } from './shared-cut.ts';
-
-/**
- * The lesson as one student chose it. A called-out game in another order than it was filmed in
- * shows its commands, not the performer.
- */
-function chosen(lesson: Lesson, { hand, language, seed }: FollowChoice): Lesson {
-  const own = hand === 'other hand' ? forOtherHand(lesson) : lesson;
-  const told = language === 'second' ? inSecondLanguage(own) : own;
-  if (seed === null) return told;
-  const sections = told.sections.map((section) => ({
-    ...section,
-    blocks: section.blocks.map((block) =>
-      block.kind === 'called' ? { ...block, seed, footage: null, edits: [] } : block,
-    ),
-  }));
-  return { ...told, sections };
-}
 
 type SharedTakes = ReadonlyMap<string, TakeRow>;
 
@@ -76,7 +60,7 @@ export async function followLesson(
     lessonId,
     revision,
     store,
-    (stored) => chosen(stored, choice),
+    (stored) => lessonAsChosen(stored, choice),
     JSON.stringify(choice),
   );
   const blocks = blocksOf(lesson);
@@ -85,7 +69,7 @@ export async function followLesson(
     series:
       lesson.series.week === null
         ? lesson.series.name
-        : `${lesson.series.name} · week ${lesson.series.week}`,
+        : weekTitle(lesson.series.name, lesson.series.week, lesson.settings.language),
     outcome: lesson.outcome,
     kit: blocks.flatMap((b) =>
       b.kit.map(({ name, quantity, share, standIn }) => ({ name, quantity, share, standIn })),

@@ -3,6 +3,8 @@ import { countLanguages, type Lesson, type Section } from './schema.ts';
 /** Where a lesson's words stand; anything under another key is no text. */
 const TEXT_KEYS: ReadonlySet<string> = new Set([
   'title',
+  'term',
+  'plain',
   'text',
   'rule',
   'right',
@@ -38,12 +40,17 @@ function changed<T>(value: T, change: Change, isText: boolean): T {
 }
 
 /**
- * All texts of a lesson's blocks and sections that students see or hear, each once, in the order
- * they come.
+ * All texts of a lesson that students see or hear, each once, in the order they come.
  */
-export function textsOf({ title, sections }: Pick<Lesson, 'title' | 'sections'>): string[] {
+export function textsOf({
+  title,
+  outcome,
+  sections,
+  glossary,
+}: Pick<Lesson, 'title' | 'outcome' | 'sections' | 'glossary'>): string[] {
   const found = new Set<string>([title]);
-  changed(sections, (text) => (found.add(text), text), false);
+  if (outcome.trim() !== '') found.add(outcome);
+  changed([sections, glossary], (text) => (found.add(text), text), false);
   return [...found];
 }
 
@@ -99,6 +106,8 @@ export function inSecondLanguage(lesson: Lesson): Lesson {
   return {
     ...lesson,
     title: change(lesson.title),
+    outcome: change(lesson.outcome),
+    glossary: changed(lesson.glossary, change, false),
     sections,
     settings: {
       ...settings,

@@ -1,34 +1,12 @@
 import { z } from 'zod';
-import { LIMITS, type Range } from './limits.ts';
+import { LIMITS } from './limits.ts';
+import { progressFigureNames, progressFigures } from './progress.ts';
 import { idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 import { weekLevels } from './schema.ts';
 
 export const SERIES_VERSION = 1;
 
 const SERIES_LIMITS = { rules: 12, skills: 40, breaks: 40, values: 60 } as const;
-
-/** Figures of a block that may change from week to week, with the key they have in it. */
-export const progressFigures = {
-  workMs: { key: 'workMs', label: 'Work', unit: 'ms', range: LIMITS.workMs },
-  restMs: { key: 'restMs', label: 'Rest', unit: 'ms', range: LIMITS.restMs },
-  rounds: { key: 'rounds', label: 'Rounds', unit: 'count', range: LIMITS.rounds },
-  sets: { key: 'sets', label: 'Sets', unit: 'count', range: LIMITS.sets },
-  reps: { key: 'reps', label: 'Repetitions', unit: 'count', range: LIMITS.reps },
-  holdMs: { key: 'holdMs', label: 'Hold', unit: 'ms', range: LIMITS.holdMs },
-  laps: { key: 'laps', label: 'Laps', unit: 'count', range: LIMITS.laps },
-  bpm: { key: 'bpm', label: 'Beats a minute', unit: 'count', range: LIMITS.bpm },
-  practiceMs: {
-    key: 'pauseAfter.practiceMs',
-    label: 'Practice off the video',
-    unit: 'ms',
-    range: LIMITS.practiceMs,
-  },
-} as const satisfies Record<
-  string,
-  { key: string; label: string; unit: 'ms' | 'count'; range: Range }
->;
-export type ProgressFigure = keyof typeof progressFigures;
-export const progressFigureNames = Object.keys(progressFigures) as ProgressFigure[];
 
 const rule = {
   id: idSchema,

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  applyChanges,
   applyEdit,
+  figureChangeText,
   beginEditing,
   blocksOf,
   figuresOf,
@@ -15,7 +17,7 @@ import {
 } from '../lesson/index.ts';
 import { arbitraryBlock, counter } from '../testing/arbitrary.ts';
 import { allSums, costOf, Effort, optionsOf, reachableSums } from './fit-search.ts';
-import { applyFit, changeText, fitLesson, measureBlock, scheduleLesson } from './index.ts';
+import { fitLesson, measureBlock, scheduleLesson } from './index.ts';
 
 function lessonOf(blocks: Block[], targets: Lesson['targets']): Lesson {
   const makeId = counter();
@@ -119,7 +121,7 @@ describe('fitting a lesson to its slot', () => {
         const { lesson: fitted } = applyEdit(
           beginEditing(lesson),
           'Fit',
-          applyFit(proposal.changes),
+          applyChanges(proposal.changes),
         );
         const { videoMs, studentMs } = scheduleLesson(fitted);
         expect([videoMs, studentMs]).toEqual([proposal.videoMs, proposal.sessionMs]);
@@ -145,7 +147,7 @@ describe('fitting a lesson to its slot', () => {
       lessonOf([block], { video: { ms: before + 30_000, toleranceMs: 1_000 }, session: null }),
     );
     // A further round of 20 s and 10 s is one step of weight 4.
-    expect(proposal.changes.map(changeText)).toEqual(['Rounds of “Work and rest”: 4 → 5']);
+    expect(proposal.changes.map(figureChangeText)).toEqual(['Rounds of “Work and rest”: 4 → 5']);
   });
 
   it('says what stands in the way', () => {
@@ -179,7 +181,7 @@ describe('fitting a lesson to its slot', () => {
       'Other',
       (d) => void (d.sections[0]!.blocks = []),
     );
-    expect(applyEdit(changed, 'Fit', applyFit(changes))).toBe(changed);
+    expect(applyEdit(changed, 'Fit', applyChanges(changes))).toBe(changed);
   });
 });
 
@@ -221,7 +223,7 @@ describe('three hundred blocks', () => {
     });
     const { kind, isExact, proposal } = fitLesson(lesson);
     const fitted = scheduleLesson(
-      applyEdit(beginEditing(lesson), 'Fit', applyFit(proposal.changes)).lesson,
+      applyEdit(beginEditing(lesson), 'Fit', applyChanges(proposal.changes)).lesson,
     );
     expect([fitted.videoMs, fitted.studentMs]).toEqual([proposal.videoMs, proposal.sessionMs]);
     expect([kind, isExact]).toEqual(['fits', false]);

@@ -1,13 +1,13 @@
 import {
+  applyChanges,
   blocksOf,
   figuresOf,
-  findBlock,
   readFigure,
   writeFigure,
   type Block,
   type Figure,
+  type FigureChange,
   type Lesson,
-  type LessonEdit,
   type Target,
 } from '../lesson/index.ts';
 import { produce } from 'immer';
@@ -24,19 +24,8 @@ import {
   type Window,
 } from './fit-search.ts';
 
-/** One figure changed: `from` and `to` in the figure's own unit. */
-export interface FitChange {
-  blockId: string;
-  blockTitle: string;
-  key: string;
-  label: string;
-  unit: Figure['unit'];
-  from: number;
-  to: number;
-}
-
 export interface FitProposal {
-  changes: FitChange[];
+  changes: FigureChange[];
   /** Sum of steps times weights. */
   cost: number;
   videoMs: number;
@@ -323,7 +312,7 @@ function leastMiss(task: Task): number {
   return least;
 }
 
-function changesOf(parts: readonly Part[], options: readonly Option[]): FitChange[] {
+function changesOf(parts: readonly Part[], options: readonly Option[]): FigureChange[] {
   return parts.flatMap(({ block, knobs }, i) =>
     knobs.flatMap(({ key, label, unit, from, values }, k) => {
       const to = values[options[i]?.pick[k] ?? 0]?.value ?? from;
@@ -431,7 +420,7 @@ function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
       ...changesOf(parts.video, found.video),
       ...changesOf(parts.practice, found.practice),
     ];
-    const after = clocksOf(produce(lesson, (draft) => applyFit(changes)(draft)));
+    const after = clocksOf(produce(lesson, (draft) => applyChanges(changes)(draft)));
     const [byVideoMs, bySessionMs] = [after.videoMs - videoMs, after.sessionMs - sessionMs];
     const missMs = outside(byVideoMs, windows.video) + outside(bySessionMs, windows.session);
     if (!nearest || missMs < nearest.missMs)
@@ -473,27 +462,10 @@ export function fitLesson(lesson: Lesson): FitResult {
   throw new Error('The last grid has no limit.');
 }
 
-/** Applies a proposal. Figures that changed meanwhile, or whose block is gone, are left alone. */
-export const applyFit =
-  (changes: readonly FitChange[]): LessonEdit =>
-  (draft) => {
-    for (const { blockId, key, from, to } of changes) {
-      const block = findBlock(draft, blockId);
-      const figure = block && figuresOf(block).find((f) => f.key === key);
-      if (block && figure && readFigure(block, key) === from) writeFigure(block, key, to);
-    }
-  };
-
 /** What a proposal is, as the line above its changes. */
 export function fitTitle({ kind, isExact }: FitResult): string {
   if (kind === 'nearest') return 'The nearest that can be reached:';
   return isExact
     ? 'The smallest change that fits:'
     : 'A small change that fits (lengths rounded, for the lesson is very long):';
-}
-
-/** A change in words: "Rounds of “Skip and step”: 4 → 3". */
-export function changeText({ label, blockTitle, unit, from, to }: FitChange): string {
-  const shown = (value: number) => (unit === 'ms' ? lengthText(value) : String(value));
-  return `${label} of “${blockTitle}”: ${shown(from)} → ${shown(to)}`;
 }

@@ -8,10 +8,11 @@ export { scheduleLesson } from './schedule.ts';
 export type { Schedule, ScheduledBlock, ScheduledSection, TwoClocks } from './schedule.ts';
 export { runSheet, runSheetText } from './run-sheet.ts';
 export type { RunSheetLine } from './run-sheet.ts';
-export { applyFit, changeText, fitTitle, fitLesson } from './fit.ts';
-export type { FitChange, FitProposal, FitResult } from './fit.ts';
+export { fitTitle, fitLesson } from './fit.ts';
+export type { FitProposal, FitResult } from './fit.ts';
 export {
   goOnFrom,
+  lessonOfWeek,
   layOutWeeks,
   makingOrder,
   neighbourWords,
@@ -19,6 +20,7 @@ export {
   skillTimes,
   valueInWeek,
   weekNotes,
+  weekTitle,
 } from './weeks.ts';
-export type { Neighbour, ProgressChange, SeriesWeek, WeekLesson } from './weeks.ts';
+export type { Neighbour, SeriesWeek, WeekLesson } from './weeks.ts';
 export { blockSummary } from './summary.ts';

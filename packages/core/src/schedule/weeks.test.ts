@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  applyChanges,
   applyEdit,
+  figureChangeText,
   beginEditing,
   blocksOf,
   LessonError,
@@ -79,9 +81,9 @@ describe('weeks of a series', () => {
     ]);
     expect(weeks.map(({ sessions }) => sessions)).toEqual([2, 2, 2, 3, 3]);
     const changes = (week: number) =>
-      progressChanges(lessonOf({}), series, week).map(({ text }) => text);
-    expect(changes(1)).toEqual(['Rope: work 20 s → 30 s', 'Rope: rounds 4 → 3']);
-    expect(changes(5)).toEqual(['Rope: work 20 s → 50 s']);
+      progressChanges(lessonOf({}), series, week).map(figureChangeText);
+    expect(changes(1)).toEqual(['Work of “Rope”: 20 s → 30 s', 'Rounds of “Rope”: 4 → 3']);
+    expect(changes(5)).toEqual(['Work of “Rope”: 20 s → 50 s']);
   });
 
   it('are dated on the session days, without those a break takes; a week a break takes whole is none', () => {
@@ -159,8 +161,8 @@ describe('weeks of a series', () => {
       { locked: ['workMs'] },
       makeBlock('talk', counter()),
     );
-    expect(progressChanges(lesson, series, 2).map(({ text }) => text)).toEqual([
-      'Rope: rounds 4 → 3',
+    expect(progressChanges(lesson, series, 2).map(figureChangeText)).toEqual([
+      'Rounds of “Rope”: 4 → 3',
     ]);
   });
 
@@ -175,8 +177,8 @@ describe('weeks of a series', () => {
           })),
         };
         let state = beginEditing(parted);
-        for (const { text, edit } of progressChanges(parted, series, week))
-          state = applyEdit(state, text, edit);
+        for (const change of progressChanges(parted, series, week))
+          state = applyEdit(state, 'Progress', applyChanges([change]));
         expect(progressChanges(state.lesson, series, week)).toEqual([]);
       }),
     );
@@ -235,11 +237,11 @@ describe('the lesson of a week', () => {
       outcome,
     });
     const lessons = [lesson(1, 'One.'), lesson(3, ''), lesson(6, 'Six.'), lesson(null, 'Single.')];
-    expect(neighbourWords(lessons, 4)).toEqual({
+    expect(neighbourWords(lessons, 4, 'en')).toEqual({
       recap: 'Last time: Title 3',
       teaser: 'Next time: Six.',
     });
-    expect(neighbourWords(lessons, 1)).toEqual({ recap: '', teaser: 'Next time: Title 3' });
+    expect(neighbourWords(lessons, 1, 'en')).toEqual({ recap: '', teaser: 'Next time: Title 3' });
   });
 
   it('is told of sessions without a day, skills nobody trains and sections in another order', () => {

@@ -8,9 +8,9 @@ import {
 } from 'date-fns';
 import { produce } from 'immer';
 import {
+  applyChanges,
   asPlanned,
   blocksOf,
-  changeBlock,
   figureOf,
   LessonError,
   LIMITS,
@@ -18,15 +18,14 @@ import {
   readFigure,
   stageSchools,
   withFreshIds,
-  writeFigure,
+  type FigureChange,
   type Lesson,
-  type LessonEdit,
   type MakeId,
   type ProgressRule,
   type Series,
   type WeekLevel,
 } from '../lesson/index.ts';
-import { lengthText } from '../time/index.ts';
+import { lessonWord } from '../words/index.ts';
 import type { Schedule } from './schedule.ts';
 
 export interface SeriesWeek {
@@ -172,44 +171,52 @@ export function makingOrder(weeks: readonly SeriesWeek[]): SeriesWeek[] {
   return [...order];
 }
 
-/** One figure the progression changes, in words and as an edit. */
-export interface ProgressChange {
-  blockId: string;
-  text: string;
-  edit: LessonEdit;
-}
-
 /**
  * What the progression asks of the week's lesson that it does not have yet. Locked figures, and
  * bounds of a block, are kept.
  */
-export function progressChanges(lesson: Lesson, series: Series, week: number): ProgressChange[] {
+export function progressChanges(lesson: Lesson, series: Series, week: number): FigureChange[] {
   return series.progression.flatMap((rule) => {
     if (rule.of !== 'figure') return [];
     const value = valueInWeek(rule, rule.values, week);
     const { key, label, unit } = progressFigures[rule.figure];
     if (value === undefined) return [];
-    return blocksOf(lesson).flatMap((block): ProgressChange[] => {
+    return blocksOf(lesson).flatMap((block): FigureChange[] => {
       const figure =
         rule.parts.includes(block.part) && !block.locked.includes(key)
           ? figureOf(block, key)
           : undefined;
       if (!figure) return [];
-      const was = readFigure(block, key);
-      const will = Math.min(Math.max(value, figure.range.min), figure.range.max);
-      if (was === will) return [];
-      const shown = (n: number) => (unit === 'ms' ? lengthText(n) : String(n));
-      const text = `${block.title || 'Untitled'}: ${label.toLowerCase()} ${shown(was)} → ${shown(will)}`;
-      return [
-        {
-          blockId: block.id,
-          text,
-          edit: changeBlock(block.id, (draft) => writeFigure(draft, key, will)),
-        },
-      ];
+      const from = readFigure(block, key);
+      const to = Math.min(Math.max(value, figure.range.min), figure.range.max);
+      return from === to
+        ? []
+        : [{ blockId: block.id, blockTitle: block.title, key, label, unit, from, to }];
     });
   });
 }
+
+/** What of a week's lesson is its own and not the plan it goes on from. */
+type OfWeek = Pick<Lesson, 'title' | 'outcome' | 'series'>;
+
+/**
+ * The lesson of another week, whoever makes it: planned as the one it goes on from, figures
+ * changed, nothing filmed, and nothing left of what was done to that one's footage by hand.
+ */
+export function lessonOfWeek(
+  basis: Lesson,
+  own: OfWeek,
+  changesOf: (planned: Lesson) => readonly FigureChange[],
+  makeId: MakeId,
+): Lesson {
+  const planned = asPlanned(basis);
+  const changed = produce(planned, (draft) => applyChanges(changesOf(planned))(draft));
+  return { ...withFreshIds(changed, makeId), ...own };
+}
+
+/** What a week's lesson is called before somebody gives it a title, in its language. */
+export const weekTitle = (name: string, week: number, language: string): string =>
+  lessonWord(language, 'week.title', { name: name.slice(0, LIMITS.title - 20), week });
 
 /**
  * The lesson of a week, gone on from another's: the same sections in the same order, nothing
@@ -221,15 +228,15 @@ export function goOnFrom(
   { week, level, focus }: SeriesWeek,
   makeId: MakeId,
 ): Lesson {
-  const fresh = withFreshIds(asPlanned(basis), makeId);
-  const made: Lesson = {
-    ...fresh,
-    title: focus || `${series.name.slice(0, LIMITS.title - 10)}, week ${week}`,
-    outcome: '',
-    series: { name: series.name, week, level, recap: '', teaser: '' },
-  };
-  return produce(made, (draft) =>
-    progressChanges(made, series, week).forEach((change) => change.edit(draft)),
+  return lessonOfWeek(
+    basis,
+    {
+      title: focus || weekTitle(series.name, week, basis.settings.language),
+      outcome: '',
+      series: { name: series.name, week, level, recap: '', teaser: '' },
+    },
+    (planned) => progressChanges(planned, series, week),
+    makeId,
   );
 }
 
@@ -244,15 +251,16 @@ export interface Neighbour {
 export function neighbourWords(
   lessons: readonly Neighbour[],
   week: number,
+  language: string,
 ): { recap: string; teaser: string } {
   const dated = lessons.flatMap((lesson) =>
     lesson.week === null ? [] : [{ ...lesson, week: lesson.week }],
   );
   const before = dated.filter((l) => l.week < week).sort((a, b) => b.week - a.week)[0];
   const after = dated.filter((l) => l.week > week).sort((a, b) => a.week - b.week)[0];
-  const words = (opening: string, lesson: Neighbour | undefined) =>
-    lesson ? `${opening}: ${lesson.outcome || lesson.title}` : '';
-  return { recap: words('Last time', before), teaser: words('Next time', after) };
+  const words = (word: 'week.last-time' | 'week.next-time', lesson: Neighbour | undefined) =>
+    lesson ? lessonWord(language, word, { what: lesson.outcome || lesson.title }) : '';
+  return { recap: words('week.last-time', before), teaser: words('week.next-time', after) };
 }
 
 /** A week's lesson as its series knows it. */

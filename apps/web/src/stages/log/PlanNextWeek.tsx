@@ -1,21 +1,12 @@
 import { Button, Checkbox, FormControlLabel, Stack, Typography } from '@mui/material';
-import {
-  nextLesson,
-  stepChanges,
-  type BlockHint,
-  type NextStep,
-  type StepChange,
-} from '@zest/core/results';
-import { lengthText } from '@zest/core/time';
+import { figureChangeText } from '@zest/core/lesson';
+import { nextLesson, stepChanges, type BlockHint, type NextStep } from '@zest/core/results';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
-
-const shown = ({ unit }: StepChange, value: number) =>
-  unit === 'ms' ? lengthText(value) : String(value);
 
 /**
  * Next week's lesson in one click: what would change, each change to be left out, then the lesson
@@ -64,7 +55,7 @@ export function PlanNextWeek({
               }
             />
           }
-          label={`${change.title || 'Untitled'}: ${change.label.toLowerCase()} ${shown(change, change.from)} → ${shown(change, change.to)} (${change.why})`}
+          label={`${figureChangeText(change)} (${change.why})`}
         />
       ))}
       <Button

@@ -1,5 +1,6 @@
 import { Alert, Button, LinearProgress, Stack, Typography } from '@mui/material';
-import { applyFit, changeText, fitTitle, type FitResult, type Schedule } from '@zest/core/schedule';
+import { applyChanges, figureChangeText } from '@zest/core/lesson';
+import { fitTitle, type FitResult, type Schedule } from '@zest/core/schedule';
 import type { Lesson, Target } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { useEffect, useState } from 'react';
@@ -86,7 +87,9 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
         ))}
         {changes.length > 0 && <Typography sx={{ fontWeight: 700 }}>{fitTitle(result)}</Typography>}
         {changes.map((change) => (
-          <Typography key={`${change.blockId} ${change.key}`}>{changeText(change)}</Typography>
+          <Typography key={`${change.blockId} ${change.key}`}>
+            {figureChangeText(change)}
+          </Typography>
         ))}
         {changes.length > 0 && (
           <>
@@ -97,7 +100,7 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
               <Button
                 variant="contained"
                 size="small"
-                onClick={() => dispatch(edit('Make it fit', applyFit(changes)))}
+                onClick={() => dispatch(edit('Make it fit', applyChanges(changes)))}
               >
                 Apply
               </Button>

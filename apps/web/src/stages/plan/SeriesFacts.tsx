@@ -1,5 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
-import { LIMITS, type Lesson } from '@zest/core/lesson';
+import { applyChanges, figureChangeText, LIMITS, type Lesson } from '@zest/core/lesson';
 import { layOutWeeks, neighbourWords, progressChanges } from '@zest/core/schedule';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
@@ -67,6 +67,7 @@ export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
             outcome: other.outcome,
           })),
           week,
+          lesson.settings.language,
         );
   }, [lessons, id, name, week]);
   const plan = useMemo(
@@ -106,17 +107,11 @@ export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
       {plan && plan.changes.length > 0 && (
         <Box>
           <Typography>
-            The progression asks for: {plan.changes.map(({ text }) => text).join('; ')}.
+            The progression asks for: {plan.changes.map(figureChangeText).join('; ')}.
           </Typography>
           <Button
             size="small"
-            onClick={() =>
-              dispatch(
-                edit('Progress to this week', (draft) =>
-                  plan.changes.forEach((change) => change.edit(draft)),
-                ),
-              )
-            }
+            onClick={() => dispatch(edit('Progress to this week', applyChanges(plan.changes)))}
           >
             Progress to week {week}
           </Button>

@@ -1,8 +1,8 @@
 import {
   progressFigureNames,
   progressFigures,
+  trainedParts,
   weekLevels,
-  type LessonPart,
   type ProgressFigure,
   type ProgressRule,
   type WeekLevel,
@@ -19,9 +19,6 @@ export const whats: readonly (readonly [What, string])[] = [
 ];
 export const whatOf = (rule: ProgressRule): What => (rule.of === 'figure' ? rule.figure : rule.of);
 
-/** Parts a progression is usually for: warm-up and cool-down stay as they are (common practice). */
-const USUAL_PARTS: LessonPart[] = ['skill', 'practice', 'game'];
-
 /** A progression with everyday values, ready to be changed. */
 export function makeRule(what: What, id: string): ProgressRule {
   const common = { id, everyWeeks: 1 };
@@ -37,12 +34,13 @@ export function makeRule(what: What, id: string): ProgressRule {
     },
     ...{
       holdMs: [10_000, 15_000, 20_000],
+      breaths: [3, 4, 5],
       laps: [3, 4, 5],
       bpm: [100, 110, 120],
       practiceMs: [180_000, 240_000, 300_000],
     },
   };
-  return { ...common, of: 'figure', figure: what, values: usual[what], parts: USUAL_PARTS };
+  return { ...common, of: 'figure', figure: what, values: usual[what], parts: [...trainedParts] };
 }
 
 const levelWord = (level: WeekLevel) => levelNames.find(([id]) => id === level)?.[1] ?? level;

@@ -1,0 +1,34 @@
+import { lengthText } from '../time/index.ts';
+import { findBlock, type LessonEdit } from './edit.ts';
+import { figureOf, readFigure, writeFigure, type Figure } from './figures.ts';
+
+/**
+ * One figure of a block changed, whoever proposes it; `from` and `to` in the figure's own unit:
+ * milliseconds or a count.
+ */
+export interface FigureChange {
+  blockId: string;
+  blockTitle: string;
+  key: string;
+  label: string;
+  unit: Figure['unit'];
+  from: number;
+  to: number;
+}
+
+/** Makes the changes. Figures that changed meanwhile, or whose block is gone, are left alone. */
+export const applyChanges =
+  (changes: readonly FigureChange[]): LessonEdit =>
+  (draft) => {
+    for (const { blockId, key, from, to } of changes) {
+      const block = findBlock(draft, blockId);
+      if (block && figureOf(block, key) && readFigure(block, key) === from)
+        writeFigure(block, key, to);
+    }
+  };
+
+/** A change in words: "Rounds of “Skip and step”: 4 → 3". */
+export function figureChangeText({ label, blockTitle, unit, from, to }: FigureChange): string {
+  const shown = (value: number) => (unit === 'ms' ? lengthText(value) : String(value));
+  return `${label} of “${blockTitle || 'Untitled'}”: ${shown(from)} → ${shown(to)}`;
+}
