@@ -3,7 +3,7 @@ import path from 'node:path';
 import { isMaterial, type Said } from '@zest/contract';
 import { countLanguages, findBlock } from '@zest/core/lesson';
 import { saidIn, sentencesOf } from '@zest/core/script';
-import type { TimeSpan } from '@zest/core/time';
+import { overlaps, type TimeSpan } from '@zest/core/time';
 import { Op } from 'sequelize';
 import { z } from 'zod';
 import { lessonAt } from '../db/lessons.ts';
@@ -129,11 +129,7 @@ async function wordsIn(
       })),
       added: found.added
         .map(inTake)
-        .filter((added) =>
-          aloud
-            .map(inTake)
-            .every((count) => count.endMs <= added.startMs || count.startMs >= added.endMs),
-        ),
+        .filter((added) => !aloud.map(inTake).some((count) => overlaps(count, added))),
       counts: aloud.map((count) => ({ ...inTake(count), numbers: count.numbers })),
     };
   } catch (error) {

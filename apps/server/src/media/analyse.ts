@@ -17,6 +17,7 @@ import {
   type SeenPose,
   type SoundFigures,
 } from '@zest/core/signal';
+import { merge } from '@zest/core/time';
 import { measureMoments } from './loudness.ts';
 import { openPictures } from './pictures.ts';
 import { poseModel, POSE_SIDE } from './pose-model.ts';
@@ -40,17 +41,13 @@ interface Sound {
 /** Speech with less than a breath in it is one stretch. */
 const BREATH_MS = 400;
 
-function stretchesOf(looks: Uint8Array): Watched['speech'] {
-  const found: { startMs: number; endMs: number }[] = [];
-  looks.forEach((one, look) => {
-    if (one === 0) return;
-    const startMs = look * SPEECH_STEP_MS;
-    const last = found.at(-1);
-    if (last && startMs - last.endMs <= BREATH_MS) last.endMs = startMs + SPEECH_STEP_MS;
-    else found.push({ startMs, endMs: startMs + SPEECH_STEP_MS });
-  });
-  return found;
-}
+const stretchesOf = (looks: Uint8Array): Watched['speech'] =>
+  merge(
+    [...looks].flatMap((one, look) =>
+      one === 0 ? [] : { startMs: look * SPEECH_STEP_MS, endMs: (look + 1) * SPEECH_STEP_MS },
+    ),
+    BREATH_MS,
+  );
 
 function listen(samples: Float32Array): Sound {
   const bands = bandSound(samples, SPEECH_RATE);

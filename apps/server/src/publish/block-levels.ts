@@ -1,7 +1,7 @@
 import { rename, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Assembly } from '@zest/core/assembly';
-import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
+import { firstFrameFrom, OUTPUT_FPS, overlaps } from '@zest/core/time';
 import { ffmpeg, RAW_SOUND, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run } from '../media/run.ts';
 import { hashOf } from '../media/store.ts';
@@ -78,7 +78,7 @@ export const spokenBlocks = ({ blocks, captions }: SpokenPlan) =>
     blockId,
     from: firstFrameFrom(startMs),
     to: firstFrameFrom(endMs),
-    speaks: captions.some((caption) => caption.startMs < endMs && caption.endMs > startMs),
+    speaks: captions.some((caption) => overlaps(caption, { startMs, endMs })),
   }));
 
 interface Group {

@@ -1,5 +1,5 @@
 import { takeFrameAt, type Segment, type TakeSource } from '@zest/core/assembly';
-import { firstFrameFrom } from '@zest/core/time';
+import { firstFrameFrom, spanLength } from '@zest/core/time';
 import { frameOfMedia, mediaOfFrame } from './frames.ts';
 import { Pane } from './pane.ts';
 
@@ -173,7 +173,7 @@ export class Stage {
   /** The look as far as the segment has come. */
   look(segment: Segment | undefined, ms: number): void {
     if (segment?.source.kind !== 'take') return;
-    const part = (ms - segment.startMs) / (segment.endMs - segment.startMs);
+    const part = (ms - segment.startMs) / spanLength(segment);
     this.pane(0).look(segment.look, part);
     this.pane(0).show(1, segment.under ? part : 1);
     if (segment.under?.source.kind === 'take') this.pane(1).look(segment.under.look, 0);

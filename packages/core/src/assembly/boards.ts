@@ -1,7 +1,7 @@
 import { floorUse } from '../ledger/index.ts';
 import { kitText, type Block, type Lesson } from '../lesson/index.ts';
 import { readingMs, type Span, type SpanKind } from '../schedule/index.ts';
-import type { TimeSpan } from '../time/index.ts';
+import { byStart, gaps, type TimeSpan } from '../time/index.ts';
 import type { Board, BoardOverlay } from './types.ts';
 
 /** A section's title and a name are taken in at a glance. */
@@ -121,14 +121,10 @@ function withStrip(
     now: sections[section] ?? '',
     then: sections[section + 1] ?? '',
   };
-  const filled: BoardOverlay[] = [];
-  let freeMs = body.startMs;
-  for (const next of [...placed, null]) {
-    const untilMs = next?.startMs ?? body.endMs;
-    if (untilMs - freeMs >= GAP_MIN_MS)
-      filled.push({ slot: 'board', startMs: freeMs, endMs: untilMs, board });
-    if (next) filled.push(next);
-    freeMs = next?.endMs ?? freeMs;
-  }
-  return filled;
+  const strips = gaps(body, placed, GAP_MIN_MS).map((gap): BoardOverlay => ({
+    slot: 'board',
+    ...gap,
+    board,
+  }));
+  return [...placed, ...strips].sort(byStart);
 }

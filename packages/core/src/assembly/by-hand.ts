@@ -1,6 +1,6 @@
 import type { Edit, EditOf, Side } from '../lesson/index.ts';
 import type { Span } from '../schedule/index.ts';
-import type { TimeSpan } from '../time/index.ts';
+import { beginningIn, byStart, overlaps, subtract, type TimeSpan } from '../time/index.ts';
 import type { CautionOverlay, CounterOverlay, CueOverlay, Overlay, OverlayLanes } from './types.ts';
 
 /** Part of an overlay; what had passed of it stays true. */
@@ -14,17 +14,14 @@ export function clipped<T extends Overlay>(overlay: T, startMs: number, endMs: n
 }
 
 /** The list without what it shows in the stretch. */
-function without<T extends Overlay>(list: readonly T[], { startMs, endMs }: TimeSpan): T[] {
-  return list.flatMap((overlay) => {
-    if (overlay.endMs <= startMs || overlay.startMs >= endMs) return [overlay];
-    const parts: T[] = [];
-    if (overlay.startMs < startMs) parts.push(clipped(overlay, overlay.startMs, startMs));
-    if (overlay.endMs > endMs) parts.push(clipped(overlay, endMs, overlay.endMs));
-    return parts;
-  });
+function without<T extends Overlay>(list: readonly T[], taken: TimeSpan): T[] {
+  return list.flatMap((overlay) =>
+    overlaps(overlay, taken)
+      ? subtract(overlay, [taken]).map((part) => clipped(overlay, part.startMs, part.endMs))
+      : [overlay],
+  );
 }
 
-const byStart = (a: TimeSpan, b: TimeSpan) => a.startMs - b.startMs;
 const over = <T extends Overlay>(list: readonly T[], overlay: T): T[] =>
   [...without(list, overlay), overlay].sort(byStart);
 
@@ -166,7 +163,7 @@ export function workedSides(
 ): WorkedSides {
   const worked: WorkedSides = { of: [], sides: [] };
   for (const { startMs, endMs } of boutsOf(planned, [])) {
-    const own = counted.filter((one) => one.startMs >= startMs && one.startMs < endMs);
+    const own = beginningIn(counted, { startMs, endMs });
     if (own.length === 0 || own.some(({ side }) => side === null)) continue;
     worked.of.push({ startMs, endMs });
     let fromMs = startMs;

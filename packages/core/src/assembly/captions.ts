@@ -1,6 +1,6 @@
 import { countWords } from '../schedule/index.ts';
 import { sentencesOf } from '../script/index.ts';
-import type { TimeSpan } from '../time/index.ts';
+import { spanLength, type TimeSpan } from '../time/index.ts';
 import type { Caption } from './types.ts';
 
 /** Characters in a caption line; two lines a caption (common practice for 16:9). */
@@ -51,7 +51,7 @@ export function captionsFor(script: string, span: TimeSpan): Caption[] {
   }
   const weights = pieces.map((lines) => weight(lines.join(' ')));
   const total = weights.reduce((sum, w) => sum + w, 0);
-  const length = span.endMs - span.startMs;
+  const length = spanLength(span);
   let said = 0;
   return pieces.flatMap((lines, i) => {
     const startMs = span.startMs + Math.floor((length * said) / total);

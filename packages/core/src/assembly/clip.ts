@@ -1,4 +1,4 @@
-import type { TimeSpan } from '../time/index.ts';
+import { contains, overlaps, type TimeSpan } from '../time/index.ts';
 import { clipped } from './by-hand.ts';
 import { emptyLanes, slots, type Assembly, type Overlay } from './types.ts';
 
@@ -11,7 +11,7 @@ export function clipOfBlock(cut: Assembly, blockId: string): Assembly | null {
   const { startMs } = placed;
   const lengthMs = placed.reel.lengthMs;
   const span = { startMs, endMs: startMs + lengthMs };
-  const inside = (item: TimeSpan) => item.startMs < span.endMs && item.endMs > startMs;
+  const inside = (item: TimeSpan) => overlaps(item, span);
   const moved = <T extends TimeSpan>(item: T): T => ({
     ...item,
     startMs: Math.max(startMs, item.startMs) - startMs,
@@ -19,7 +19,7 @@ export function clipOfBlock(cut: Assembly, blockId: string): Assembly | null {
   });
   const heard = <T extends { atMs: number }>(list: readonly T[]) =>
     list
-      .filter(({ atMs }) => atMs >= startMs && atMs < span.endMs)
+      .filter(({ atMs }) => contains(span, atMs))
       .map((one) => ({ ...one, atMs: one.atMs - startMs }));
   const lanes = emptyLanes();
   for (const slot of slots)

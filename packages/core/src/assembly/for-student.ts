@@ -1,5 +1,5 @@
 import { LIMITS, type Level } from '../lesson/index.ts';
-import type { TimeSpan } from '../time/index.ts';
+import { byStart, gaps, overlaps, type TimeSpan } from '../time/index.ts';
 import type { Assembly, BoardOverlay, CueOverlay, OverlayLanes } from './types.ts';
 
 /** How a student wants to see a lesson. */
@@ -16,24 +16,6 @@ const GAP_MIN_MS = 2_000;
 /** Long enough to read a form twice. */
 const CUE_MS = 8_000;
 
-/** The stretches of `span` that a sorted lane leaves free. */
-function gapsIn(span: TimeSpan, lane: readonly TimeSpan[]): TimeSpan[] {
-  const gaps: TimeSpan[] = [];
-  let freeMs = span.startMs;
-  for (const { startMs, endMs } of lane.filter(
-    (own) => own.endMs > span.startMs && own.startMs < span.endMs,
-  )) {
-    if (startMs - freeMs >= GAP_MIN_MS) gaps.push({ startMs: freeMs, endMs: startMs });
-    freeMs = Math.max(freeMs, endMs);
-  }
-  if (span.endMs - freeMs >= GAP_MIN_MS) gaps.push({ startMs: freeMs, endMs: span.endMs });
-  return gaps;
-}
-
-const isIn = ({ startMs, endMs }: TimeSpan, span: TimeSpan) =>
-  startMs < span.endMs && endMs > span.startMs;
-const byStart = (a: TimeSpan, b: TimeSpan) => a.startMs - b.startMs;
-
 /** The form stands on the board throughout, and where the block says how to begin. */
 function withLevel(
   lanes: OverlayLanes,
@@ -41,19 +23,19 @@ function withLevel(
   level: Pick<Level, 'form' | 'text' | 'rule'>,
 ): OverlayLanes {
   const boards = lanes.board.filter(
-    (own) => !isIn(own, span) || (own.board.kind !== 'level' && own.board.kind !== 'strip'),
+    (own) => !overlaps(own, span) || (own.board.kind !== 'level' && own.board.kind !== 'strip'),
   );
-  const shown = gapsIn(span, boards).map((gap): BoardOverlay => ({
+  const shown = gaps(span, boards, GAP_MIN_MS).map((gap): BoardOverlay => ({
     slot: 'board',
     ...gap,
     board: { kind: 'level', ...level },
   }));
-  const begins = (cue: CueOverlay) => isIn(cue, span) && cue.moment === 'ready';
+  const begins = (cue: CueOverlay) => overlaps(cue, span) && cue.moment === 'ready';
   const hasBegin = lanes.cue.some(begins);
   const cues = lanes.cue.map((cue) =>
     begins(cue) ? { ...cue, text: level.text, pair: null } : cue,
   );
-  const gap = hasBegin ? undefined : gapsIn(span, cues)[0];
+  const gap = hasBegin ? undefined : gaps(span, cues, GAP_MIN_MS)[0];
   const added: CueOverlay[] = gap
     ? [
         {
@@ -138,7 +120,7 @@ export function scoreMoments(
   const block = blocks.find((placed) => placed.blockId === blockId);
   if (!block) return [];
   const written = lanes.clock
-    .filter((clock) => clock.phase === 'score' && clock.goneMs === 0 && isIn(clock, block))
+    .filter((clock) => clock.phase === 'score' && clock.goneMs === 0 && overlaps(clock, block))
     .map(({ startMs, endMs }) => ({ startMs, endMs }));
   return written.length > 0 ? written : [{ startMs: block.endMs, endMs: block.endMs }];
 }

@@ -1,7 +1,7 @@
 import type { Block, Cue, Side } from '../lesson/index.ts';
 import type { Span, SpanKind } from '../schedule/index.ts';
 import { sentenceOfCue, spokenShare, type Sentence } from '../script/index.ts';
-import { lengthText, type TimeSpan } from '../time/index.ts';
+import { byStart, gaps, lengthText, overlaps, spanLength, type TimeSpan } from '../time/index.ts';
 import { labelText, speaking, type Label, type Say } from '../words/index.ts';
 import type { WorkedSides } from './by-hand.ts';
 import type {
@@ -72,7 +72,7 @@ function nextText(spans: readonly Span[], from: number, language: string): strin
   if (SIDED.has(next.kind))
     return after(next.side ? `${label}, ${say(`side.${next.side}`)}` : label);
   if (NAMED.has(next.kind)) return after(label);
-  return after(`${inLine(next.label, language)} ${lengthText(next.endMs - next.startMs)}`);
+  return after(`${inLine(next.label, language)} ${lengthText(spanLength(next))}`);
 }
 
 /** A span as a whole of its own. */
@@ -195,7 +195,7 @@ function stretches(spans: readonly Span[], kinds: ReadonlySet<SpanKind>): TimeSp
  * long.
  */
 function spread(cues: readonly Cue[], over: TimeSpan): CueOverlay[] {
-  const length = over.endMs - over.startMs;
+  const length = spanLength(over);
   const count = Math.min(cues.length, Math.max(1, Math.floor(length / CUE_MIN_MS)));
   return cues.slice(0, count).map(({ text, moment, right, wrong }, i): CueOverlay => {
     const startMs = over.startMs + Math.floor((length * i) / count);
@@ -230,8 +230,7 @@ function spokenCues(
     if (share === null) continue;
     const sentence = sentenceOfCue(script, cue);
     const startMs =
-      (sentence && saidAt(sentence)) ??
-      body.startMs + Math.floor((body.endMs - body.startMs) * share);
+      (sentence && saidAt(sentence)) ?? body.startMs + Math.floor(spanLength(body) * share);
     bySentence.set(startMs, [...(bySentence.get(startMs) ?? []), cue]);
   }
   const starts = [...bySentence.keys()].sort((a, b) => a - b);
@@ -245,24 +244,12 @@ function spokenCues(
 }
 
 /** Puts cues wherever nothing else stands long enough for one to be read. */
-function fillGaps(
+const fillGaps = (
   placed: readonly CueOverlay[],
   cues: readonly Cue[],
   body: TimeSpan,
-): CueOverlay[] {
-  const filled: CueOverlay[] = [];
-  let freeMs = body.startMs;
-  for (const cue of [...placed, null]) {
-    const untilMs = cue?.startMs ?? body.endMs;
-    if (untilMs - freeMs >= CUE_MIN_MS)
-      filled.push(...spread(cues, { startMs: freeMs, endMs: untilMs }));
-    if (cue) {
-      filled.push(cue);
-      freeMs = cue.endMs;
-    }
-  }
-  return filled;
-}
+): CueOverlay[] =>
+  [...placed, ...gaps(body, placed, CUE_MIN_MS).flatMap((gap) => spread(cues, gap))].sort(byStart);
 
 /**
  * Turns a long list round by `by` places, so that what had no time in one stretch comes in the
@@ -329,17 +316,16 @@ function moveCues(
   const action = of('action');
   let shown = 0;
   for (const move of stretches(spans, MOVES)) {
-    const finishMs =
-      finish.length === 0 ? 0 : action.length === 0 ? move.endMs - move.startMs : FINISH_MS;
+    const finishMs = finish.length === 0 ? 0 : action.length === 0 ? spanLength(move) : FINISH_MS;
     const borderMs = Math.max(
       move.endMs - finishMs,
-      move.startMs + (action.length ? Math.floor((move.endMs - move.startMs) / 2) : 0),
+      move.startMs + (action.length ? Math.floor(spanLength(move) / 2) : 0),
     );
     const inAction = spread(turned(action, shown), { startMs: move.startMs, endMs: borderMs });
     placed.push(...inAction, ...spread(finish, { startMs: borderMs, endMs: move.endMs }));
     shown += inAction.length;
   }
-  return placed.sort((a, b) => a.startMs - b.startMs);
+  return placed.sort(byStart);
 }
 
 function placedCues(
@@ -449,12 +435,9 @@ export function sidesOf(
       : [{ startMs, endMs, side }];
   });
   const halves = [
-    ...byPlan.filter(
-      (half) =>
-        !worked.of.some(({ startMs, endMs }) => half.startMs < endMs && half.endMs > startMs),
-    ),
+    ...byPlan.filter((half) => !worked.of.some((own) => overlaps(half, own))),
     ...worked.sides,
-  ].sort((a, b) => a.startMs - b.startMs);
+  ].sort(byStart);
   const found: SideOverlay[] = [];
   for (const { startMs, endMs, side } of halves) {
     const last = found.at(-1);

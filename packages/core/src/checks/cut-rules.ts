@@ -28,10 +28,17 @@ import {
   wordsPerMinute,
   type Schedule,
 } from '../schedule/index.ts';
-import { instantOfFrame, lengthText } from '../time/index.ts';
+import {
+  beginningIn,
+  instantOfFrame,
+  intersect,
+  lengthText,
+  overlaps,
+  spanLength,
+  totalLength,
+} from '../time/index.ts';
 import { quoted, type Found } from './finding.ts';
 import { copiedIn } from './moment-rules.ts';
-import { common, lengthOf } from './watched-blocks.ts';
 
 export interface CutToCheck {
   lesson: Lesson;
@@ -219,7 +226,7 @@ const COVERED_MS = 1_000;
 export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
   return cut.blocks.flatMap((block): Found[] => {
     const outside = cut.lanes.pointer.flatMap((pointer) => {
-      if (pointer.startMs >= block.endMs || pointer.endMs <= block.startMs) return [];
+      if (!overlaps(pointer, block)) return [];
       const [x, y] = [
         (pointer.x * REFERENCE.width) / 1_000,
         (pointer.y * REFERENCE.height) / 1_000,
@@ -294,12 +301,10 @@ export function performerFree({ lesson, cut, schedule, takes }: CutToCheck): Fou
     const copied = copiedIn(block, schedule);
     return overlaySlots.flatMap((slot): Found[] => {
       const place = places[i]?.[slot];
-      const own = cut.lanes[slot].filter(
-        (overlay) => overlay.startMs < block.endMs && overlay.endMs > block.startMs,
-      );
+      const own = cut.lanes[slot].filter((overlay) => overlaps(overlay, block));
       const used =
-        lengthOf(common(own, copied)) >= COVERED_MS
-          ? own.find((overlay) => common([overlay], copied).length > 0)
+        totalLength(intersect(own, copied)) >= COVERED_MS
+          ? own.find((overlay) => intersect([overlay], copied).length > 0)
           : undefined;
       const part =
         place && used ? commonArea(place, performer) / (performer.width * performer.height) : 0;
@@ -328,9 +333,7 @@ export function captionsRight({ lesson, cut }: CutToCheck): Found[] {
   const found: Found[] = [];
   for (const { blockId, startMs, endMs } of cut.blocks) {
     const block = findBlock(lesson, blockId);
-    const own = cut.captions.filter(
-      (caption) => caption.startMs >= startMs && caption.startMs < endMs,
-    );
+    const own = beginningIn(cut.captions, { startMs, endMs });
     const isSpoken = cut.segments.some(
       (segment) => segment.blockId === blockId && segment.sound !== null,
     );
@@ -345,7 +348,7 @@ export function captionsRight({ lesson, cut }: CutToCheck): Found[] {
         bench: 'script',
         remedy: null,
       });
-    const ms = own.reduce((sum, caption) => sum + caption.endMs - caption.startMs, 0);
+    const ms = own.reduce((sum, caption) => sum + spanLength(caption), 0);
     const wpm = wordsPerMinute(own.flatMap(({ lines }) => lines).join(' '), ms);
     if (wpm > MOST_CAPTION_WPM)
       found.push({

@@ -3,9 +3,9 @@ import { changeBlock, type Block } from '../lesson/index.ts';
 import { countWords, wordsPerMinute } from '../schedule/index.ts';
 import { rewriteScript } from '../script/index.ts';
 import { SURE_SENTENCE, type SoundFault } from '../signal/index.ts';
-import { lengthText } from '../time/index.ts';
+import { lengthText, totalLength } from '../time/index.ts';
 import type { Found } from './finding.ts';
-import { lengthOf, shownAt, shownStretches, titleOf, type WatchedBlock } from './watched-blocks.ts';
+import { shownAt, shownStretches, titleOf, type WatchedBlock } from './watched-blocks.ts';
 
 const HARM = 'cannot hear it or read along' as const;
 const short = (text: string) => (text.length > 60 ? `${text.slice(0, 57)}…` : text);
@@ -66,7 +66,7 @@ export function scriptSaid(blocks: readonly WatchedBlock[]): Found[] {
         harm: HARM,
         blockId: block.id,
         atMs: shownAt(watched, added.startMs),
-        say: `In ${titleOf(watched)} something is said for ${lengthText(lengthOf([added, ...more]))} that is not in the script.`,
+        say: `In ${titleOf(watched)} something is said for ${lengthText(totalLength([added, ...more]))} that is not in the script.`,
         why: 'WCAG 2.2, 1.2.2: captions hold all that is said. Write it into the script, or leave it out.',
         bench: 'script',
         remedy: null,
@@ -184,12 +184,12 @@ export function voiceClear(blocks: readonly WatchedBlock[]): Found[] {
         watched,
         sound.faults.filter((one) => one.fault === fault),
       );
-      if (lengthOf(shown) >= leastMs)
+      if (totalLength(shown) >= leastMs)
         found.push({
           ...base,
           key: `${fault} ${block.id}`,
           atMs: shownAt(watched, shown[0]?.startMs ?? 0),
-          say: `The sound of ${titleOf(watched)} ${say} for ${lengthText(lengthOf(shown))}.`,
+          say: `The sound of ${titleOf(watched)} ${say} for ${lengthText(totalLength(shown))}.`,
           why,
         });
     }

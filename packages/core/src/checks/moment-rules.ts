@@ -13,9 +13,15 @@ import {
   type Lesson,
 } from '../lesson/index.ts';
 import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
-import { lengthText, type TimeSpan } from '../time/index.ts';
+import {
+  beginningIn,
+  intersect,
+  lengthText,
+  spanLength,
+  totalLength,
+  type TimeSpan,
+} from '../time/index.ts';
 import { quoted, type Found } from './finding.ts';
-import { common, lengthOf } from './watched-blocks.ts';
 
 const MOVING = new Set<SpanKind>(['work', 'part', 'rep', 'hold', 'count', 'move', 'lap', 'play']);
 const IDLE = new Set<SpanKind>(['rest', 'round-rest', 'set-rest', 'side-change']);
@@ -64,8 +70,6 @@ export function copiedIn(placed: PlacedBlock, schedule: Schedule): TimeSpan[] {
   );
 }
 
-const inBlock = <T extends TimeSpan>(list: readonly T[], { startMs, endMs }: TimeSpan) =>
-  list.filter((one) => one.startMs >= startMs && one.startMs < endMs);
 /** Where in the block's own time something of the video stands. */
 const ownTime = ({ placed }: TimedBlock, { startMs, endMs }: TimeSpan): TimeSpan => ({
   startMs: ownMoment(placed.reel, startMs - placed.startMs),
@@ -127,8 +131,7 @@ function putRight(block: Block, text: string, home: readonly Span[]): Found['rem
         edit.kind === 'cue' &&
         Object.assign(edit, {
           fromMs: to.startMs,
-          toMs:
-            to.startMs + Math.min(edit.toMs - edit.fromMs, Math.max(1_000, to.endMs - to.startMs)),
+          toMs: to.startMs + Math.min(edit.toMs - edit.fromMs, Math.max(1_000, spanLength(to))),
         }),
     );
   return { label: 'Put it where it is done', change: changeBlock(block.id, move) };
@@ -138,12 +141,12 @@ function putRight(block: Block, text: string, home: readonly Span[]): Found['rem
 export function cuesWithTheirMove(plan: CutOfPlan): Found[] {
   return timedBlocks(plan).flatMap((timed): Found[] => {
     const { block } = timed;
-    for (const cue of inBlock(plan.cut.lanes.cue, timed.placed)) {
+    for (const cue of beginningIn(plan.cut.lanes.cue, timed.placed)) {
       const at = ownTime(timed, cue);
       const place = homeOf(cue, timed, plan.lesson.settings.language);
       if (!place || at.endMs <= at.startMs) continue;
-      const strangeMs = lengthOf(common([at], place.strange));
-      if (strangeMs < MOSTLY * (at.endMs - at.startMs)) continue;
+      const strangeMs = totalLength(intersect([at], place.strange));
+      if (strangeMs < MOSTLY * spanLength(at)) continue;
       return [
         {
           key: `cue move ${block.id} ${cue.text}`.slice(0, 200),
@@ -168,10 +171,10 @@ export function countsWithTheirMove(plan: CutOfPlan): Found[] {
     const idle = spans
       .filter(({ kind }) => IDLE.has(kind))
       .map(({ startMs, endMs }) => ({ startMs: startMs + NEAR_MS, endMs: endMs - NEAR_MS }));
-    const lost = inBlock(plan.cut.lanes.counter, placed).filter(
+    const lost = beginningIn(plan.cut.lanes.counter, placed).filter(
       (counter) =>
         counter.goneMs === 0 &&
-        common(
+        intersect(
           [
             {
               startMs: ownTime(timed, counter).startMs,

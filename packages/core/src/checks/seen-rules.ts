@@ -1,16 +1,9 @@
 import { performersOf, shortOf, type CountedBout } from '../assembly/index.ts';
 import { changeBlock, otherSide, type Block } from '../lesson/index.ts';
 import { SURE_REPETITION, timesKnown, type PictureFault } from '../signal/index.ts';
-import { lengthText, type TimeSpan } from '../time/index.ts';
+import { intersect, lengthText, totalLength, type TimeSpan } from '../time/index.ts';
 import { COUNT_WHY, type Found, type Harm } from './finding.ts';
-import {
-  common,
-  lengthOf,
-  shownAt,
-  shownStretches,
-  titleOf,
-  type WatchedBlock,
-} from './watched-blocks.ts';
+import { shownAt, shownStretches, titleOf, type WatchedBlock } from './watched-blocks.ts';
 
 /** Kinds in which somebody shows a movement; a talk needs no feet in the picture. */
 const isMoved = ({ kind }: Block) => kind !== 'talk' && kind !== 'card' && kind !== 'question';
@@ -204,7 +197,7 @@ export function performerInPicture(blocks: readonly WatchedBlock[]): Found[] {
         harm: 'cannot see it',
         blockId: watched.block.id,
         atMs: shownAt(watched, first.startMs),
-        say: `In ${titleOf(watched)} ${gone ? 'the performer leaves the picture' : 'part of the performer is cut off'} (${edges.join(', ')}) for ${lengthText(lengthOf(shown))}${shown.length > 1 ? `, ${shown.length} times` : ''}.`,
+        say: `In ${titleOf(watched)} ${gone ? 'the performer leaves the picture' : 'part of the performer is cut off'} (${edges.join(', ')}) for ${lengthText(totalLength(shown))}${shown.length > 1 ? `, ${shown.length} times` : ''}.`,
         why: 'What is outside the picture cannot be copied. Film the block again from further away, or leave the stretch out.',
         bench: 'film',
         remedy: null,
@@ -282,7 +275,7 @@ export function pictureGood(blocks: readonly WatchedBlock[]): Found[] {
         watched.seen.faults.filter((one) => one.fault === fault),
       );
       const [first] = shown;
-      if (!first || lengthOf(shown) < FAULT_MS) return [];
+      if (!first || totalLength(shown) < FAULT_MS) return [];
       const { say, why, harm } = FAULTS[fault];
       return [
         {
@@ -290,7 +283,7 @@ export function pictureGood(blocks: readonly WatchedBlock[]): Found[] {
           harm,
           blockId: watched.block.id,
           atMs: shownAt(watched, first.startMs),
-          say: `The picture of ${titleOf(watched)} ${say} for ${lengthText(lengthOf(shown))}.`,
+          say: `The picture of ${titleOf(watched)} ${say} for ${lengthText(totalLength(shown))}.`,
           why,
           bench: 'film',
           remedy: null,
@@ -338,9 +331,11 @@ export function workFilled(blocks: readonly WatchedBlock[]): Found[] {
         movement !== 'other' &&
         movement !== 'one-leg-balance',
     );
-    const idle = common(still, works).filter(({ startMs, endMs }) => endMs - startMs >= STILL_MS);
+    const idle = intersect(still, works).filter(
+      ({ startMs, endMs }) => endMs - startMs >= STILL_MS,
+    );
     const holds: TimeSpan[] = spans.filter(({ kind }) => kind === 'hold');
-    const steady = lengthOf(common(still, holds));
+    const steady = totalLength(intersect(still, holds));
     const found: Found[] = [];
     if (idle[0])
       found.push({
@@ -348,18 +343,18 @@ export function workFilled(blocks: readonly WatchedBlock[]): Found[] {
         harm: 'gets lost',
         blockId: block.id,
         atMs: shownAt(watched, idle[0].startMs),
-        say: `In ${titleOf(watched)} the clock runs for ${lengthText(lengthOf(works))} of work, and the performer moves for ${lengthText(lengthOf(works) - lengthOf(idle))} of it.`,
+        say: `In ${titleOf(watched)} the clock runs for ${lengthText(totalLength(works))} of work, and the performer moves for ${lengthText(totalLength(works) - totalLength(idle))} of it.`,
         why: 'Children keep on as long as they see it done (common practice).',
         bench: 'film',
         remedy: null,
       });
-    if (holds.length > 0 && steady < STEADY * lengthOf(holds))
+    if (holds.length > 0 && steady < STEADY * totalLength(holds))
       found.push({
         key: `unsteady ${block.id}`,
         harm: 'gets lost',
         blockId: block.id,
         atMs: shownAt(watched, holds[0]?.startMs ?? 0),
-        say: `${titleOf(watched)} is to be held for ${lengthText(lengthOf(holds))}; the performer is still for ${lengthText(steady)} of it.`,
+        say: `${titleOf(watched)} is to be held for ${lengthText(totalLength(holds))}; the performer is still for ${lengthText(steady)} of it.`,
         why: 'A hint to look, no verdict: swaying is part of a balance.',
         bench: 'assemble',
         remedy: null,

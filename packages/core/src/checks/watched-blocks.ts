@@ -10,7 +10,7 @@ import {
 import { findBlock, type Block, type Lesson } from '../lesson/index.ts';
 import type { Schedule, Span } from '../schedule/index.ts';
 import { findingsIn, type Watched, type WatchedFindings } from '../signal/index.ts';
-import type { TimeSpan } from '../time/index.ts';
+import { spanLength, type TimeSpan } from '../time/index.ts';
 import { quoted } from './finding.ts';
 
 /**
@@ -93,21 +93,9 @@ export function shownStretches(watched: WatchedBlock, stretches: readonly TimeSp
       endMs: Math.round(Math.min(endMs, watched.bodyMs)),
     }).map(({ goneMs, ...piece }) => ({
       startMs: Math.max(0, Math.round(startMs)) + goneMs,
-      endMs: Math.max(0, Math.round(startMs)) + goneMs + piece.endMs - piece.startMs,
+      endMs: Math.max(0, Math.round(startMs)) + goneMs + spanLength(piece),
     }));
   });
 }
 
-export const lengthOf = (stretches: readonly TimeSpan[]): number =>
-  stretches.reduce((sum, { startMs, endMs }) => sum + endMs - startMs, 0);
-/** The part of stretches that lies in others. */
-export function common(some: readonly TimeSpan[], others: readonly TimeSpan[]): TimeSpan[] {
-  return some.flatMap((a) =>
-    others.flatMap((b) =>
-      Math.min(a.endMs, b.endMs) > Math.max(a.startMs, b.startMs)
-        ? [{ startMs: Math.max(a.startMs, b.startMs), endMs: Math.min(a.endMs, b.endMs) }]
-        : [],
-    ),
-  );
-}
 export const titleOf = ({ block }: WatchedBlock): string => quoted(block);

@@ -1,5 +1,6 @@
 import type { Block } from '../lesson/index.ts';
 import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
+import { spanLength } from '../time/index.ts';
 
 /**
  * Usual energy cost by perceived effort 1 to 5, in METs: standing quietly, then calisthenics light,
@@ -132,7 +133,7 @@ export interface EffortCurve {
   coolDownMs: number | null;
 }
 
-const length = (load: Load) => load.endMs - load.startMs;
+const length = (load: Load) => spanLength(load);
 const total = (loads: readonly Load[]) => loads.reduce((sum, load) => sum + length(load), 0);
 
 const MINUTE_MS = 60_000;

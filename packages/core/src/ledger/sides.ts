@@ -1,5 +1,6 @@
 import { otherSide, type Block, type BodyRegion, type Side } from '../lesson/index.ts';
 import type { Schedule, Span } from '../schedule/index.ts';
+import { spanLength } from '../time/index.ts';
 
 /** What one side does: repetitions and holds, and time under way. */
 export interface SideLoad {
@@ -23,7 +24,7 @@ const none = (): SidePair => ({ left: { count: 0, ms: 0 }, right: { count: 0, ms
 
 function add(to: SidePair, span: Span): void {
   if (!span.side) return;
-  const ms = span.endMs - span.startMs;
+  const ms = spanLength(span);
   const counts = span.kind === 'rep' || span.kind === 'hold' ? 1 : 0;
   if (span.halves) {
     const first = Math.floor(ms / 2);

@@ -8,6 +8,7 @@ import {
 } from '../assembly/index.ts';
 import type { Finish } from '../lesson/index.ts';
 import { REFERENCE, SAFE_AREA, SLOT_BOXES, UPRIGHT_BOXES, type Box, type Place } from './layout.ts';
+import { overlaps } from '../time/index.ts';
 
 /** Where each slot stands during a block. */
 export type Places = Record<Slot, Place>;
@@ -236,8 +237,8 @@ function togetherIn(
   endMs: number,
 ): { used: Set<Slot>; together: number } {
   const shown = kept.map((slot) =>
-    (assembly.lanes[slot] as readonly { startMs: number; endMs: number }[]).filter(
-      (overlay) => overlay.startMs < endMs && overlay.endMs > startMs,
+    (assembly.lanes[slot] as readonly { startMs: number; endMs: number }[]).filter((overlay) =>
+      overlaps(overlay, { startMs, endMs }),
     ),
   );
   const meets = (a: number, b: number) => {
@@ -245,7 +246,7 @@ function togetherIn(
     for (let i = 0, j = 0; i < one.length && j < other.length;) {
       const [x, y] = [one[i], other[j]];
       if (!x || !y) break;
-      if (x.startMs < y.endMs && y.startMs < x.endMs) return true;
+      if (overlaps(x, y)) return true;
       if (x.endMs <= y.endMs) i += 1;
       else j += 1;
     }

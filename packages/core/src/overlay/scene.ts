@@ -16,7 +16,7 @@ import {
   type Source,
 } from '../assembly/index.ts';
 import type { Finish, Side } from '../lesson/index.ts';
-import { countdownText, elapsedText } from '../time/index.ts';
+import { countdownText, elapsedText, spanLength } from '../time/index.ts';
 import { lessonWord, type LessonWord } from '../words/index.ts';
 import { indexAt } from './find.ts';
 import { CAPTION_PLACES, SLOT_BOXES, type Place } from './layout.ts';
@@ -348,7 +348,7 @@ export function sceneAt(assembly: Assembly, ms: number): Scene {
     card: cardIn(segment?.source),
     rising: segment?.under
       ? {
-          part: (ms - segment.startMs) / (segment.endMs - segment.startMs),
+          part: (ms - segment.startMs) / spanLength(segment),
           over: cardIn(segment.under.source),
         }
       : null,

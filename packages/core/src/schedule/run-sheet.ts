@@ -1,4 +1,4 @@
-import { clockText, lengthText } from '../time/index.ts';
+import { clockText, lengthText, spanLength } from '../time/index.ts';
 import { labelText, lessonWord, paperWord, type PaperWord } from '../words/index.ts';
 import type { SpanKind } from './row.ts';
 import type { Schedule } from './schedule.ts';
@@ -49,7 +49,7 @@ export function runSheet(schedule: Schedule, language: string): RunSheetLine[] {
           ...at(span.startMs),
           level: 'span' as const,
           text: spanText(span, language),
-          durationMs: span.endMs - span.startMs,
+          durationMs: spanLength(span),
           order: 1,
         })),
         ...planned.calls.map((call) => ({

@@ -2,6 +2,7 @@ import type { Block, Lesson } from '../lesson/index.ts';
 import { timeBlock, type Call, type Span } from '../schedule/index.ts';
 import { labelText } from '../words/index.ts';
 import { calledNumber } from './counts.ts';
+import { spanLength } from '../time/index.ts';
 
 /** What a tone means; one sound each. */
 export type PacerTone =
@@ -70,13 +71,13 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
   const number = span.rep === undefined ? '' : calledNumber(span.rep, counts);
   switch (span.kind) {
     case 'lead-in': {
-      const seconds = Math.min(COUNT_IN, Math.floor((span.endMs - span.startMs) / 1_000));
+      const seconds = Math.min(COUNT_IN, Math.floor(spanLength(span) / 1_000));
       return countDown(seconds, span.endMs, 'count-in', counts);
     }
     case 'rep': {
       const turnMs = block.kind === 'reps' ? block.tempo.downMs + block.tempo.holdMs : 0;
       const turn: PacerEvent[] =
-        turnMs > 0 && turnMs < span.endMs - span.startMs
+        turnMs > 0 && turnMs < spanLength(span)
           ? [{ atMs: span.startMs + turnMs, tone: 'turn', say: '' }]
           : [];
       return [{ atMs: span.startMs, tone: 'tick', say: number }, ...turn];
@@ -89,7 +90,7 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
       return [{ atMs: span.startMs, tone: 'tick', say: labelText(span.label, counts.language) }];
     case 'count': {
       const beats = span.pace?.kind === 'beats' ? span.pace.beats : 1;
-      const beatMs = (span.endMs - span.startMs) / beats;
+      const beatMs = spanLength(span) / beats;
       return Array.from({ length: beats }, (_, i) => ({
         atMs: Math.round(span.startMs + i * beatMs),
         tone: i === 0 ? 'accent' : 'beat',
@@ -97,9 +98,7 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
       }));
     }
     case 'hold':
-      return span.endMs - span.startMs >= 4_000
-        ? countDown(COUNT_IN, span.endMs, 'last-five', counts)
-        : [];
+      return spanLength(span) >= 4_000 ? countDown(COUNT_IN, span.endMs, 'last-five', counts) : [];
     case 'rest':
     case 'round-rest':
     case 'set-rest':
@@ -130,7 +129,7 @@ function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']
 
 /** The last seconds of a break are counted, so that nobody has to look at the clock. */
 function restEnd(span: Span, counts: Lesson['settings']['counts']): PacerEvent[] {
-  return span.endMs - span.startMs >= (COUNT_IN + 1) * 1_000
+  return spanLength(span) >= (COUNT_IN + 1) * 1_000
     ? countDown(COUNT_IN, span.endMs, 'count-in', counts)
     : [];
 }

@@ -2,7 +2,7 @@ import type { Alignment } from './speech-align.ts';
 import { SURE_SENTENCE } from './speech-trust.ts';
 import { SPEECH_STEP_MS } from './speech-sound.ts';
 import { middle, runsOf } from './numbers.ts';
-import type { TimeSpan } from '../time/index.ts';
+import { merge, overlaps, type TimeSpan } from '../time/index.ts';
 
 /** Sound with less than this between it is one word. */
 const WITHIN_WORD_MS = 150;
@@ -26,15 +26,12 @@ export interface SpokenBeat extends TimeSpan {
  * @param speech looks in which somebody speaks
  */
 export function spokenBeats(speech: Uint8Array, known: readonly TimeSpan[]): SpokenBeat[] {
-  const words: TimeSpan[] = [];
-  for (const { from, to } of runsOf(speech.length, (look) => speech[look] === 1)) {
-    const [startMs, endMs] = [from * SPEECH_STEP_MS, to * SPEECH_STEP_MS];
-    const last = words.at(-1);
-    if (last && startMs - last.endMs < WITHIN_WORD_MS) last.endMs = endMs;
-    else words.push({ startMs, endMs });
-  }
-  const isFree = (word: TimeSpan) =>
-    known.every(({ startMs, endMs }) => word.endMs <= startMs || word.startMs >= endMs);
+  const spoken = runsOf(speech.length, (look) => speech[look] === 1).map(({ from, to }) => ({
+    startMs: from * SPEECH_STEP_MS,
+    endMs: to * SPEECH_STEP_MS,
+  }));
+  const words = merge(spoken, WITHIN_WORD_MS - 1);
+  const isFree = (word: TimeSpan) => !known.some((own) => overlaps(own, word));
   const isShort = ({ startMs, endMs }: TimeSpan) =>
     endMs - startMs >= WORD_MS.least && endMs - startMs <= WORD_MS.most;
   return runsOf(words.length, (i) => isFree(words[i] as TimeSpan) && isShort(words[i] as TimeSpan))
@@ -65,11 +62,9 @@ function inBeat(words: readonly TimeSpan[]): TimeSpan[][] {
  * recording
  */
 export function isCount({ words }: SpokenBeat, numbers: Alignment['sentences']): boolean {
-  const inPlace = words.filter(({ startMs, endMs }, i) => {
+  const inPlace = words.filter((word, i) => {
     const found = numbers[i];
-    return (
-      found && found.confidence >= SURE_SENTENCE && found.startMs < endMs && found.endMs > startMs
-    );
+    return found && found.confidence >= SURE_SENTENCE && overlaps(found, word);
   });
   return inPlace.length >= KNOWN_PART * words.length;
 }

@@ -2,6 +2,7 @@ import { runsOf } from './numbers.ts';
 import { cheapestWay, type Band, type Prices, type Sentences, type Way } from './speech-path.ts';
 import { evidenceFor, trustIn, type Costs } from './speech-trust.ts';
 import { FEATURES, shapesOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
+import { merge, spanLength } from '../time/index.ts';
 
 /** A sentence of the script where it was said. Times in milliseconds of the recording. */
 export interface SaidSentence {
@@ -423,6 +424,8 @@ const likenessOf = (usual: number, pairs: number) =>
 /** Starts and ends are moved to where speech begins and ends this near. */
 const SNAP_MS = 350;
 /** Speech of at least this length in no sentence was added. */
+/** Speech with a shorter pause in it is one stretch. */
+const WITHIN_BREATH_MS = 499;
 const ADDED_MS = 600;
 
 /** Times a voice is learnt, and the sentences are looked for by it. */
@@ -526,19 +529,6 @@ function readOff(
   );
   return {
     sentences: found,
-    added: joined(added).filter(({ startMs, endMs }) => endMs - startMs >= ADDED_MS),
+    added: merge(added, WITHIN_BREATH_MS).filter((stretch) => spanLength(stretch) >= ADDED_MS),
   };
-}
-
-/** Stretches with less than a breath between them are one. */
-function joined(
-  stretches: readonly { startMs: number; endMs: number }[],
-): { startMs: number; endMs: number }[] {
-  const out: { startMs: number; endMs: number }[] = [];
-  for (const { startMs, endMs } of stretches) {
-    const last = out.at(-1);
-    if (last && startMs - last.endMs < 500) last.endMs = endMs;
-    else out.push({ startMs, endMs });
-  }
-  return out;
 }

@@ -6,6 +6,7 @@ import { boxAbout, isSomebody, onWideFrame, sureJoints, type Box, type SeenPose 
 import { repetitionsIn, repetitionsInMotion, type SeenRepetition } from './repetitions.ts';
 import type { SoundFigures } from './sound-quality.ts';
 import { stillStretches, type StillStretch } from './stillness.ts';
+import { overlaps } from '../time/index.ts';
 
 /**
  * What was seen and heard of a take: measured once, kept with its content. Everything said of it is
@@ -129,9 +130,7 @@ function activeOf(
     still.findLast(({ endMs }) => endMs >= whole.endMs - 500),
   ];
   const moves = isSeen ? [first?.endMs ?? whole.startMs, last?.startMs ?? whole.endMs] : [];
-  const words = speech.filter(
-    ({ startMs, endMs }) => endMs > whole.startMs && startMs < whole.endMs,
-  );
+  const words = speech.filter((stretch) => overlaps(stretch, whole));
   const starts = [...moves.slice(0, 1), ...words.slice(0, 1).map(({ startMs }) => startMs)];
   const ends = [...moves.slice(1), ...words.slice(-1).map(({ endMs }) => endMs)];
   const [startMs, endMs] = [

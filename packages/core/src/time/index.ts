@@ -3,11 +3,9 @@
  * milliseconds; this is the only place that rounds to frames.
  */
 
-/** A half-open stretch of time, `startMs` inclusive to `endMs` exclusive, in whole milliseconds. */
-export interface TimeSpan {
-  startMs: number;
-  endMs: number;
-}
+import type { TimeSpan } from './spans.ts';
+
+export * from './spans.ts';
 
 /** Frames per second of every working copy and every exported video. */
 export const OUTPUT_FPS = 30;

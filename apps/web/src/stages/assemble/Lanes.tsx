@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material';
 import type { Assembly } from '@zest/core/assembly';
-import { clockText, lengthText, type TimeSpan } from '@zest/core/time';
+import { clockText, lengthText, overlaps, spanLength, type TimeSpan } from '@zest/core/time';
 import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { lanesOf, type LaneItem } from './lane-items.ts';
 import type { PlayClock } from './play-clock.ts';
@@ -23,9 +23,6 @@ const tones = {
 const percent = (ms: number, { startMs, endMs }: TimeSpan) =>
   ((ms - startMs) * 100) / (endMs - startMs);
 
-const isSeen = (item: TimeSpan, window: TimeSpan) =>
-  item.endMs > window.startMs && item.startMs < window.endMs;
-
 /** A sentence moves so much with a key. */
 const NUDGE_MS = 100;
 
@@ -39,7 +36,7 @@ interface RowProps {
 
 const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }: RowProps) {
   const held = useRef<{ x: number; width: number; hasMoved: boolean } | null>(null);
-  const lengthMs = window.endMs - window.startMs;
+  const lengthMs = spanLength(window);
   /** What makes a sentence follow the hand, or Alt with an arrow key. */
   const dragging = (item: LaneItem) => ({
     'aria-description': 'Drag it to where it is said, or move it with Alt and the arrow keys.',
@@ -70,7 +67,7 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }:
       onMove(item, event.key === 'ArrowLeft' ? -NUDGE_MS : NUDGE_MS);
     },
   });
-  const seen = items.filter((item) => isSeen(item, window));
+  const seen = items.filter((item) => overlaps(item, window));
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
       <Typography variant="body2" color="text.secondary">
@@ -90,7 +87,7 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }:
             key={item.sentence ? `${item.sentence.blockId} ${item.sentence.text}` : item.startMs}
             component="button"
             type="button"
-            title={[item.text, lengthText(item.endMs - item.startMs), item.more]
+            title={[item.text, lengthText(spanLength(item)), item.more]
               .filter((text) => text !== undefined)
               .join(', ')}
             {...(item.sentence && dragging(item))}
@@ -119,7 +116,7 @@ const LaneRow = memo(function LaneRow({ name, items, window, onChoose, onMove }:
             }}
             style={{
               left: `${percent(item.startMs, window)}%`,
-              width: `calc(${((item.endMs - item.startMs) * 100) / (window.endMs - window.startMs)}% - 1px)`,
+              width: `calc(${(spanLength(item) * 100) / spanLength(window)}% - 1px)`,
             }}
           >
             {item.text}
@@ -200,7 +197,7 @@ export const Lanes = memo(function Lanes({
   const rows = useMemo(() => lanesOf(assembly), [assembly]);
   const rail = useRef<HTMLDivElement>(null);
   const from = useRef<{ x: number; ms: number } | null>(null);
-  const lengthMs = window.endMs - window.startMs;
+  const lengthMs = spanLength(window);
   const msAt = (x: number, snap: boolean) => {
     const { left, width } = rail.current?.getBoundingClientRect() ?? { left: 0, width: 1 };
     const ms = window.startMs + Math.min(1, Math.max(0, (x - left) / width)) * lengthMs;
@@ -296,7 +293,7 @@ export const Lanes = memo(function Lanes({
         </Box>
       </Box>
       {rows
-        .filter(({ items }) => items.some((item) => isSeen(item, window)))
+        .filter(({ items }) => items.some((item) => overlaps(item, window)))
         .map(({ name, items }) => (
           <LaneRow
             key={name}
@@ -317,7 +314,7 @@ export const Lanes = memo(function Lanes({
           <VoiceLane assembly={assembly} window={window} />
         </Box>
       )}
-      {stretch && isSeen(stretch, window) && (
+      {stretch && overlaps(stretch, window) && (
         <Box
           data-testid="stretch"
           sx={{

@@ -1,4 +1,4 @@
-import type { TimeSpan } from '@zest/core/time';
+import { spanLength, type TimeSpan } from '@zest/core/time';
 import { useCallback, useMemo, useState } from 'react';
 
 /** Narrower than this nothing more is seen. */
@@ -19,16 +19,16 @@ export function useWindow(durationMs: number) {
   }, [wanted, durationMs]);
   /** A window of another length in which `ms` keeps its place. */
   const scaled = (ms: number, by: number) => {
-    const lengthMs = Math.max(NARROWEST_MS, (window.endMs - window.startMs) * by);
+    const lengthMs = Math.max(NARROWEST_MS, spanLength(window) * by);
     if (lengthMs >= durationMs) return setWindow(null);
-    const part = Math.min(1, Math.max(0, (ms - window.startMs) / (window.endMs - window.startMs)));
+    const part = Math.min(1, Math.max(0, (ms - window.startMs) / spanLength(window)));
     const startMs = Math.round(Math.min(durationMs - lengthMs, Math.max(0, ms - part * lengthMs)));
     setWindow({ startMs, endMs: Math.round(startMs + lengthMs) });
   };
   const follow = useCallback((ms: number) => {
     setWindow((known) => {
       if (!known || (ms >= known.startMs && ms < known.endMs)) return known;
-      const lengthMs = known.endMs - known.startMs;
+      const lengthMs = spanLength(known);
       const startMs = Math.max(0, Math.round(ms - lengthMs * 0.1));
       return { startMs, endMs: startMs + lengthMs };
     });

@@ -1,6 +1,6 @@
 import type { Assembly } from '@zest/core/assembly';
 import { indexAt } from '@zest/core/overlay';
-import { clockText, countdownText, elapsedText } from '@zest/core/time';
+import { clockText, countdownText, elapsedText, spanLength } from '@zest/core/time';
 import type { FilmPhase } from '../../../record/film-run.ts';
 
 /** What the performer reads from three metres away. */
@@ -39,8 +39,7 @@ export function readoutAt(
   const beat = counter?.beats
     ? Math.min(
         counter.beats,
-        1 +
-          Math.floor(((ms - counter.startMs) / (counter.endMs - counter.startMs)) * counter.beats),
+        1 + Math.floor(((ms - counter.startMs) / spanLength(counter)) * counter.beats),
       )
     : null;
   const counted = counter
