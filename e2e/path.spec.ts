@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut, takeFrameAt } from '@zest/core/assembly';
+import { assemble, takeFrameAt } from '@zest/core/assembly';
 import { readLesson } from '@zest/core/lesson';
 import { SLOT_BOXES, sceneAt } from '@zest/core/overlay';
 import { firstFrameFrom, instantOfFrame } from '@zest/core/time';
@@ -252,7 +252,7 @@ async function expectSamePicture(): Promise<void> {
   }, lessonId);
   await page.setViewportSize({ width: 1_280, height: 800 });
   const seen = Buffer.from(answers.pixels, 'base64');
-  const cut = firstCut(
+  const cut = assemble(
     readLesson(answers.lesson.lesson),
     new Map(answers.takes.map((take) => [take.id, { marked: null, ...take }])),
   );
@@ -303,7 +303,7 @@ test('the preview plays the overlays with the footage', async () => {
     lesson: unknown;
   };
   // A camera's clock runs a little fast or slow: which frame belongs here is the cut's to say.
-  const [segment] = firstCut(
+  const [segment] = assemble(
     readLesson(stored.lesson),
     new Map(takes.map((take) => [take.id, { marked: null, ...take }])),
   ).segments;
@@ -353,7 +353,7 @@ test('the export has every frame, digit, word and sound where they belong', asyn
     lessonId,
   );
   const [{ lesson }, takes] = answers as [{ lesson: unknown }, { id: string; frames: number }[]];
-  const assembly = firstCut(
+  const assembly = assemble(
     readLesson(lesson),
     new Map(takes.map((take) => [take.id, { marked: null, ...take }])),
   );

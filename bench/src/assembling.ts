@@ -1,4 +1,4 @@
-import { firstCut } from '@zest/core/assembly';
+import { assemble } from '@zest/core/assembly';
 import { paintItemAt, placesOf, REFERENCE, sceneAt } from '@zest/core/overlay';
 import { instantOfFrame } from '@zest/core/time';
 import { createCanvas } from '@napi-rs/canvas';
@@ -24,11 +24,11 @@ export async function assembling(): Promise<Result[]> {
   for (let run = 0; run < RUNS; run += 1) {
     cuts.push(
       await timed(() => {
-        placesOf(firstCut(lesson, takes));
+        placesOf(assemble(lesson, takes));
       }),
     );
   }
-  const cut = firstCut(lesson, takes);
+  const cut = assemble(lesson, takes);
   loadFonts();
   const painted: number[] = [];
   for (let run = 0; run < RUNS; run += 1) {

@@ -1,4 +1,4 @@
-import { firstCut, type TakeFacts } from '@zest/core/assembly';
+import { assemble, type TakeFacts } from '@zest/core/assembly';
 import { checkLesson } from '@zest/core/checks';
 import { makeBlock, makeLesson, type Block, type BlockOf } from '@zest/core/lesson';
 import type { Watched } from '@zest/core/signal';
@@ -68,7 +68,7 @@ export async function checking(): Promise<Result[]> {
     const check = () =>
       (found = checkLesson({
         lesson,
-        cut: firstCut(lesson, takes),
+        cut: assemble(lesson, takes),
         takes,
         makeId,
         measure,

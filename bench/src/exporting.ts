@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut, type Assembly } from '@zest/core/assembly';
+import { assemble, type Assembly } from '@zest/core/assembly';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { COLOUR_TAGS, ffmpeg, VIDEO_ENCODER } from '../../apps/server/src/media/ffmpeg.ts';
 import { makeWorkingCopy } from '../../apps/server/src/media/ingest.ts';
@@ -27,7 +27,7 @@ export async function exporting(): Promise<Result[]> {
     const take = await makeWorkingCopy(long, folder, () => undefined);
     const lesson = tenMinutes('take');
     const takes = new Map([['take', { id: 'take', frames: take.frames, marked: null }]]);
-    const assembly = firstCut(lesson, takes);
+    const assembly = assemble(lesson, takes);
     const seconds = assembly.durationMs / 1000;
     const plain = () =>
       ffmpeg([
@@ -76,7 +76,7 @@ export async function exporting(): Promise<Result[]> {
         text: `Look up ${i}`,
         moment: 'action',
       });
-      const againMs = await cpuOf(() => make(cacheDir, firstCut(changed, takes)));
+      const againMs = await cpuOf(() => make(cacheDir, assemble(changed, takes)));
       ratios.push(fullMs / plainMs);
       again.push(againMs / fullMs);
       times.push(

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut } from '@zest/core/assembly';
+import { assemble } from '@zest/core/assembly';
 import { makeBlock, makeLesson, type IntervalsBlock } from '@zest/core/lesson';
 import { exportVideo } from '../../apps/server/src/publish/export.ts';
 import type { Result } from './result.ts';
@@ -63,7 +63,7 @@ export async function hour(): Promise<Result[]> {
       footage: { takeId: 'take', startsAtMs: 50 * 60_000 },
     };
     const lesson = makeLesson('An hour', () => 'h');
-    const cut = firstCut(
+    const cut = assemble(
       { ...lesson, sections: [{ id: 's', title: 'Hour', blocks: [block, rest] }] },
       new Map([['take', { id: 'take', frames: MINUTES * 60 * 30, marked: null }]]),
     );

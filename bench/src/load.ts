@@ -204,7 +204,7 @@ async function aYear({
       const lessonId = week === 0 ? lesson.lessonId : null;
       const bodies: EntryBody[] = [
         { kind: 'opened' },
-        { kind: 'reached', atMs: 110_000, ofMs: 120_000, seen: [[0, 110_000]] },
+        { kind: 'reached', atMs: 110_000, totalMs: 120_000, seen: [[0, 110_000]] },
         ...['skip', 'throw', 'balance'].map((key): EntryBody => ({
           kind: 'score',
           blockId: key,

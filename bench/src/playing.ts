@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut, slots } from '@zest/core/assembly';
+import { assemble, slots } from '@zest/core/assembly';
 import { discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
 import { anHour, crowded, twoMinutes } from './lessons.ts';
 import type { Result } from './result.ts';
@@ -80,7 +80,7 @@ export async function playing(): Promise<Result[]> {
     const [total, dropped] = [after.total - before.total, after.dropped - before.dropped];
 
     const long = crowded(anHour());
-    const cut = firstCut(long, new Map());
+    const cut = assemble(long, new Map());
     const items = slots.reduce((sum, slot) => sum + cut.lanes[slot].length, 0);
     await page.goto(`${zest.url}/lessons/${await make(long)}/assemble`);
     await page.getByTestId('rail').waitFor();

@@ -1,4 +1,4 @@
-import { firstCut, slots } from '@zest/core/assembly';
+import { assemble, slots } from '@zest/core/assembly';
 import { sceneAt } from '@zest/core/overlay';
 import { anHour } from './lessons.ts';
 import { median, timed, type Result } from './result.ts';
@@ -8,7 +8,7 @@ const LEAST = 20_000;
 
 /** Scenes a second on an hour with 300 overlays, at instants spread over it. */
 export async function scenes(): Promise<Result[]> {
-  const cut = firstCut(anHour(), new Map());
+  const cut = assemble(anHour(), new Map());
   const overlays = slots.reduce((sum, slot) => sum + cut.lanes[slot].length, 0);
   let items = 0;
   const runs: number[] = [];

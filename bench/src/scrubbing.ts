@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut } from '@zest/core/assembly';
+import { assemble } from '@zest/core/assembly';
 import type { Page } from '@playwright/test';
 import { discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
 import { fortyOneBlocks } from './lessons.ts';
@@ -134,7 +134,7 @@ export async function scrubbing(): Promise<Result[]> {
       headers,
     });
     if (!saved.ok()) throw new Error(`The lesson was not kept: ${await saved.text()}`);
-    const cut = firstCut(
+    const cut = assemble(
       filmed,
       new Map([[take?.id ?? '', { id: take?.id ?? '', frames: take?.frames ?? 0, marked: null }]]),
     );

@@ -54,7 +54,7 @@ function visit(lesson: Lesson, student: number, week: number, chance: () => numb
   bodies.push({
     kind: 'reached',
     atMs: Math.round(videoMs * (isWhole ? 1 : 0.3 + chance() * 0.4)),
-    ofMs: videoMs,
+    totalMs: videoMs,
   });
   for (const { blockId, key, title, measure, better, seconds, sides } of scorePrompts(lesson)) {
     const skill = 0.7 + (student % 5) * 0.12 + week * 0.06 + chance() * 0.15;

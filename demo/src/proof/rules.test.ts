@@ -1,4 +1,4 @@
-import { firstCut, type TakeFacts } from '@zest/core/assembly';
+import { assemble, type TakeFacts } from '@zest/core/assembly';
 import { checkLesson, type Finding } from '@zest/core/checks';
 import {
   makeBlock,
@@ -95,7 +95,7 @@ function check(lesson: Lesson, watched: Watched, said: TakeFacts['said'] = null)
   ]);
   return checkLesson({
     lesson,
-    cut: firstCut(lesson, takes),
+    cut: assemble(lesson, takes),
     takes,
     makeId,
     measure: (text, size) => text.length * size * 0.55,
@@ -142,7 +142,7 @@ describe('the check of what was watched', () => {
         ],
       }),
     );
-    const { pointer } = firstCut(
+    const { pointer } = assemble(
       lesson,
       new Map<string, TakeFacts>([['take', { id: 'take', frames: 500, marked: null, watched }]]),
     ).lanes;
@@ -244,7 +244,7 @@ describe('the check of what was watched', () => {
 
   it('is not sure where twice or half of what is planned and counted aloud is seen: the plan is shown, and it asks', () => {
     const counterOf = (block: Block, watched: Watched, said: TakeFacts['said']) =>
-      firstCut(
+      assemble(
         lessonOf(block),
         new Map<string, TakeFacts>([
           ['take', { id: 'take', frames: 700, marked: null, watched, said }],

@@ -33,7 +33,7 @@ const studentBodies = [
   z.strictObject({
     kind: z.literal('reached'),
     atMs: ms,
-    ofMs: ms,
+    totalMs: ms,
     seen: z
       .array(z.tuple([ms, ms]))
       .max(MOST_SEEN)

@@ -75,8 +75,8 @@ const other = fc.constantFrom<EntryBody>(
   { kind: 'opened' },
   { kind: 'practised', blockId: 'b', ms: 9_000 },
   { kind: 'effort', value: 3 },
-  { kind: 'reached', atMs: 9_000, ofMs: 10_000, seen: [[0, 9_000]] },
-  { kind: 'reached', atMs: 9_000, ofMs: 10_000, seen: [[8_000, 9_000]] },
+  { kind: 'reached', atMs: 9_000, totalMs: 10_000, seen: [[0, 9_000]] },
+  { kind: 'reached', atMs: 9_000, totalMs: 10_000, seen: [[8_000, 9_000]] },
   { kind: 'signed', levelId: 'l', criterionId: 'c' },
 );
 const logs = fc.array(
@@ -205,19 +205,19 @@ describe('the log of a class', () => {
       at: FROM,
     };
     await keepEntries(own, 'student', [
-      { ...visit, body: { kind: 'reached', atMs: 1_000, ofMs: 10_000 } },
+      { ...visit, body: { kind: 'reached', atMs: 1_000, totalMs: 10_000 } },
     ]);
     await server.sequelize.query(
       'UPDATE log_entries SET changed_at = changed_at - INTERVAL 1 HOUR',
     );
     await keepEntries(own, 'student', [
-      { ...visit, body: { kind: 'reached', atMs: 5_000, ofMs: 10_000 } },
+      { ...visit, body: { kind: 'reached', atMs: 5_000, totalMs: 10_000 } },
     ]);
     expect(
       (await logPage(server.sequelize, own.id, { changedSince: asOf })).entries.map(
         ({ body }) => body,
       ),
-    ).toEqual([{ kind: 'reached', atMs: 5_000, ofMs: 10_000 }]);
+    ).toEqual([{ kind: 'reached', atMs: 5_000, totalMs: 10_000 }]);
     expect((await teacher.get(`/api/classes/${own.id}/log?after=yesterday`)).body.message).toBe(
       'Go on from what the page before gave.',
     );

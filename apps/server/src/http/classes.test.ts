@@ -271,8 +271,8 @@ describe('what students send', () => {
     const [one, two] = [await device(students[2]), await device(students[3])];
     const visit = nanoid();
     for (const atMs of [4_000, 9_000, 6_000])
-      await one.send([entry({ kind: 'reached', atMs, ofMs: 10_000 }, visit)]);
-    await two.send([entry({ kind: 'reached', atMs: 10_000, ofMs: 10_000 }, visit)]);
+      await one.send([entry({ kind: 'reached', atMs, totalMs: 10_000 }, visit)]);
+    await two.send([entry({ kind: 'reached', atMs: 10_000, totalMs: 10_000 }, visit)]);
     const reached = (await logOf()).entries.filter(({ id }) => id === visit);
     expect(reached).toMatchObject([{ studentId: students[2]?.id, body: { atMs: 9_000 } }]);
   });
@@ -281,14 +281,14 @@ describe('what students send', () => {
     const one = await device(students[5]);
     const visit = nanoid();
     await one.send([
-      entry({ kind: 'reached', atMs: 99_000, ofMs: 100_000, seen: [[97_000, 99_000]] }, visit),
+      entry({ kind: 'reached', atMs: 99_000, totalMs: 100_000, seen: [[97_000, 99_000]] }, visit),
     ]);
     await one.send([
       entry(
         {
           kind: 'reached',
           atMs: 99_000,
-          ofMs: 100_000,
+          totalMs: 100_000,
           seen: [
             [0, 40_000],
             [97_000, 99_000],
@@ -298,7 +298,7 @@ describe('what students send', () => {
       ),
     ]);
     await one.send([
-      entry({ kind: 'reached', atMs: 99_000, ofMs: 100_000, seen: [[0, 10_000]] }, visit),
+      entry({ kind: 'reached', atMs: 99_000, totalMs: 100_000, seen: [[0, 10_000]] }, visit),
     ]);
     expect((await logOf()).entries.find(({ id }) => id === visit)?.body).toMatchObject({
       seen: [

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut, type TakeFacts } from '@zest/core/assembly';
+import { assemble, type TakeFacts } from '@zest/core/assembly';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { measureLoudness } from '../media/loudness.ts';
 import { footageFolder } from '../testing/footage.ts';
@@ -73,7 +73,7 @@ const block = (takeId: string, script: string) => ({
   script,
   footage: { takeId, startsAtMs: 500 },
 });
-const cut = firstCut(
+const cut = assemble(
   lessonOf([block('near', 'Here we go.'), block('far', 'And once more.'), block('room', '')]),
   takes,
 );

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { clipOfBlock, firstCut, type Assembly, type TakeFacts } from '@zest/core/assembly';
+import { clipOfBlock, assemble, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import type { Lesson } from '@zest/core/lesson';
 import type { Watched } from '@zest/core/signal';
 import { LRUCache } from 'lru-cache';
@@ -65,7 +65,7 @@ export async function cutWith(
     ]),
   );
   const facts = await factsOf(takes, store);
-  return { assembly: firstCut(lesson, facts), media, facts };
+  return { assembly: assemble(lesson, facts), media, facts };
 }
 
 /**

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut } from '@zest/core/assembly';
+import { assemble } from '@zest/core/assembly';
 import { placesOf, SLOT_BOXES, sceneAt } from '@zest/core/overlay';
 import { firstFrameFrom, instantOfFrame } from '@zest/core/time';
 import { afterAll, expect, it } from 'vitest';
@@ -60,7 +60,7 @@ it.each(['30', '30000/1001'])(
         footage: { takeId: 'take', startsAtMs: 0 },
       },
     ]);
-    const cut = firstCut(
+    const cut = assemble(
       { ...lesson, finish: { ...lesson.finish, look: { ...lesson.finish.look, clock: 'digits' } } },
       new Map([['take', { id: 'take', frames: take.frames, marked: null }]]),
     );

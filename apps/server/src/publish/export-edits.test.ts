@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import {
   clipOfBlock,
-  firstCut,
+  assemble,
   takeFrameAt,
   type Assembly,
   type TakeFacts,
@@ -44,7 +44,7 @@ const work = (edits: Edit[], more: Partial<IntervalsBlock> = {}): Partial<Interv
   edits,
   ...more,
 });
-const cutOf = (...blocks: Partial<IntervalsBlock>[]): Assembly => firstCut(lessonOf(blocks), takes);
+const cutOf = (...blocks: Partial<IntervalsBlock>[]): Assembly => assemble(lessonOf(blocks), takes);
 
 beforeAll(() => {
   for (const [name, offset, hz] of [
@@ -325,7 +325,7 @@ describe('an export with changes by hand', () => {
       '0',
       footage.at('edge.mp4'),
     ]);
-    const cut = firstCut(
+    const cut = assemble(
       lessonOf([
         work(
           [
@@ -403,7 +403,7 @@ describe('an export with changes by hand', () => {
     const lesson = lessonOf([block]);
     const make = (sound: Partial<Lesson['finish']['sound']>) =>
       made(
-        firstCut(
+        assemble(
           { ...lesson, finish: { ...lesson.finish, sound: { ...lesson.finish.sound, ...sound } } },
           takes,
         ),
@@ -614,7 +614,7 @@ describe('an export with changes by hand', () => {
       const lesson = lessonOf([
         work([], { workMs: 3_000, footage: { takeId: 'clap', startsAtMs: 1_000 } }),
       ]);
-      const cut = firstCut(
+      const cut = assemble(
         { ...lesson, finish: { ...lesson.finish, sound: { ...lesson.finish.sound, noise } } },
         new Map([['clap', { id: 'clap', frames: 150, marked: null }]]),
       );
@@ -682,7 +682,7 @@ describe('an export with changes by hand', () => {
       work([], { leadInMs: 4_000, workMs: 2_000, footage: { takeId: 'spoken', startsAtMs: 0 } }),
     ]);
     const make = async (sound: Partial<Lesson['finish']['sound']>) => {
-      const cut = firstCut(
+      const cut = assemble(
         {
           ...lesson,
           finish: {

@@ -10,7 +10,7 @@ import {
 } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut, type Assembly } from '@zest/core/assembly';
+import { assemble, type Assembly } from '@zest/core/assembly';
 import { makeCue, type IntervalsBlock, type RepsBlock } from '@zest/core/lesson';
 import { SLOT_BOXES, sceneAt } from '@zest/core/overlay';
 import { firstFrameFrom, instantOfFrame } from '@zest/core/time';
@@ -55,7 +55,7 @@ const reps: Partial<RepsBlock> = {
 };
 
 function cutOf(change: Partial<IntervalsBlock> = {}): Assembly {
-  return firstCut(
+  return assemble(
     lessonOf([{ ...work, ...change } as Partial<IntervalsBlock>, reps]),
     new Map([['take', { id: 'take', frames: TAKE_FRAMES, marked: null }]]),
   );
@@ -327,7 +327,7 @@ describe('several workers', () => {
       { length: 6 },
       (_, i) => ({ ...work, id: `side-${i}`, workMs: 2_000 + 100 * i }) as Partial<IntervalsBlock>,
     );
-    const assembly = firstCut(
+    const assembly = assemble(
       lessonOf(blocks),
       new Map([['take', { id: 'take', frames: TAKE_FRAMES, marked: null }]]),
     );
@@ -378,7 +378,7 @@ describe('several workers', () => {
 
 describe('exports that cannot be', () => {
   it('refuses an empty lesson in words', async () => {
-    await expect(make(firstCut(lessonOf([]), new Map()))).rejects.toThrow(ExportFault);
+    await expect(make(assemble(lessonOf([]), new Map()))).rejects.toThrow(ExportFault);
   });
 
   it('says so when ffmpeg dies on a broken working copy, and leaves no half piece behind', async () => {

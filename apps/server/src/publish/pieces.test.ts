@@ -1,4 +1,4 @@
-import { firstCut, type Assembly } from '@zest/core/assembly';
+import { assemble, type Assembly } from '@zest/core/assembly';
 import { makeCue, type IntervalsBlock } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
 import { describe, expect, it } from 'vitest';
@@ -18,7 +18,7 @@ const work: Partial<IntervalsBlock> = {
 const media = new Map([['take', { sha: 'a'.repeat(64), hasSound: true }]]);
 const takes = (frames: number) => new Map([['take', { id: 'take', frames, marked: null }]]);
 const cut = (blocks: Partial<IntervalsBlock>[], frames = 9_000): Assembly =>
-  firstCut(lessonOf(blocks), takes(frames));
+  assemble(lessonOf(blocks), takes(frames));
 
 describe('pieces of an export', () => {
   it('tile the video, none longer than 20 s, each from its place in the take', () => {
@@ -50,7 +50,7 @@ describe('pieces of an export', () => {
       hashes(cut([work]), new Map([['take', { sha: 'b'.repeat(64), hasSound: true }]])),
     ).not.toContain(first[0]);
     const lesson = lessonOf([work]);
-    const mirrored = firstCut(
+    const mirrored = assemble(
       { ...lesson, settings: { ...lesson.settings, sides: 'mirrored' } },
       takes(9_000),
     );

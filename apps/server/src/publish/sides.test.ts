@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { firstCut, type TakeFacts } from '@zest/core/assembly';
+import { assemble, type TakeFacts } from '@zest/core/assembly';
 import type { RepsBlock, Side } from '@zest/core/lesson';
 import { placesOf, sceneAt, type SceneItem } from '@zest/core/overlay';
 import type { Watched } from '@zest/core/signal';
@@ -135,7 +135,7 @@ afterAll(() => {
 
 describe('the count burned in', () => {
   it.each(ways)('is read off the frames as it was done: %s', async (_name, block, wanted) => {
-    const cut = firstCut(lessonOf([block]), takes);
+    const cut = assemble(lessonOf([block]), takes);
     const { video } = await exportVideo(
       cut,
       media,

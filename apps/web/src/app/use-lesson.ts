@@ -7,7 +7,7 @@ import {
   useMemo,
   type ReactNode,
 } from 'react';
-import { firstCut, type Assembly, type TakeFacts } from '@zest/core/assembly';
+import { assemble, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import { blocksOf, findBlock, type Block, type Lesson } from '@zest/core/lesson';
 import { scheduleLesson, type Schedule } from '@zest/core/schedule';
 import { isMaterial, type Take } from '@zest/contract';
@@ -112,7 +112,7 @@ export function useAssembly(like?: Lesson): Assembly {
   const { lesson: open } = useOpenLesson();
   const lesson = like ?? open;
   const takes = useReadyTakes();
-  return useMemo(() => firstCut(lesson, takes), [lesson, takes]);
+  return useMemo(() => assemble(lesson, takes), [lesson, takes]);
 }
 
 /** A take as the pages know it, with what was seen and heard of it once that is there. */

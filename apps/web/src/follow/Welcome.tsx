@@ -79,7 +79,7 @@ export function Welcome({
   const log = useLog(source, me, lesson.title);
   const [place] = useState(() => source.place.read());
   const wasAt =
-    place !== null && place.ofMs === assembly.durationMs && isMiddle(place) ? place.atMs : null;
+    place !== null && place.totalMs === assembly.durationMs && isMiddle(place) ? place.atMs : null;
   const knowsWho = lesson.classId === null || source.code === null || me !== null;
   const kinds = [...groupBy(kit, ({ name }) => name.trim().toLowerCase()).values()].map(
     (items) => ({

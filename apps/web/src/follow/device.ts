@@ -136,8 +136,8 @@ export function placeOnDevice(key: string): KeepsPlace {
   const name = `zest-place-${key}`;
   return {
     read: () => {
-      const { atMs, ofMs } = read<Place>(name) ?? {};
-      return typeof atMs === 'number' && typeof ofMs === 'number' ? { atMs, ofMs } : null;
+      const { atMs, totalMs } = read<Place>(name) ?? {};
+      return typeof atMs === 'number' && typeof totalMs === 'number' ? { atMs, totalMs } : null;
     },
     keep: (place) => keep(name, place),
   };

@@ -64,14 +64,14 @@ describe('what is on its way to the teacher', () => {
   it('is replaced by what is said under the same id, and by nothing else', async () => {
     answers = () => 0;
     const visit = entryId();
-    box.put('token', { kind: 'reached', atMs: 1, ofMs: 9 }, visit);
-    box.put('token', { kind: 'reached', atMs: 5, ofMs: 9 }, visit);
+    box.put('token', { kind: 'reached', atMs: 1, totalMs: 9 }, visit);
+    box.put('token', { kind: 'reached', atMs: 5, totalMs: 9 }, visit);
     box.put('token', effort(1));
     await box.flush();
     expect(readWaiting()).toHaveLength(2);
     answers = () => 204;
     await box.flush();
-    expect(server.get(visit)).toEqual({ kind: 'reached', atMs: 5, ofMs: 9 });
+    expect(server.get(visit)).toEqual({ kind: 'reached', atMs: 5, totalMs: 9 });
   });
 
   it('goes although one of it is refused for good, which stays with the reason until it is given up', async () => {

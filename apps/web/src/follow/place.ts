@@ -1,7 +1,7 @@
 /** Where somebody was in a video of that length, in milliseconds. */
 export interface Place {
   atMs: number;
-  ofMs: number;
+  totalMs: number;
 }
 
 /** Keeps the place over a reload and to another day. */
@@ -14,5 +14,5 @@ export interface KeepsPlace {
 /** Nearer to either end than this nobody was in the middle. */
 const NEAR_END_MS = 5_000;
 
-export const isMiddle = ({ atMs, ofMs }: Place): boolean =>
-  atMs >= NEAR_END_MS && atMs <= ofMs - NEAR_END_MS;
+export const isMiddle = ({ atMs, totalMs }: Place): boolean =>
+  atMs >= NEAR_END_MS && atMs <= totalMs - NEAR_END_MS;

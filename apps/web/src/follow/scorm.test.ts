@@ -33,10 +33,10 @@ describe('what a learning platform is told', () => {
     const { api, cmi, errors } = platform();
     const report = new ScormReport(api);
     expect(cmi.core.lesson_status).toBe('incomplete');
-    report.note({ kind: 'reached', atMs: 40, ofMs: 100 });
+    report.note({ kind: 'reached', atMs: 40, totalMs: 100 });
     expect([cmi.core.score.raw, cmi.core.lesson_status]).toEqual(['40', 'incomplete']);
-    report.note({ kind: 'reached', atMs: 97, ofMs: 100 });
-    report.note({ kind: 'reached', atMs: 10, ofMs: 100 });
+    report.note({ kind: 'reached', atMs: 97, totalMs: 100 });
+    report.note({ kind: 'reached', atMs: 10, totalMs: 100 });
     expect([
       cmi.core.score.raw,
       cmi.core.score.min,
@@ -83,8 +83,8 @@ describe('what a learning platform is told', () => {
   it('is where the student was, and at the next visit it goes on there and adds up what was seen', () => {
     const first = platform();
     const report = new ScormReport(first.api);
-    report.note({ kind: 'reached', atMs: 40_000, ofMs: 100_000, seen: [[0, 40_000]] });
-    report.place.keep({ atMs: 40_000, ofMs: 100_000 });
+    report.note({ kind: 'reached', atMs: 40_000, totalMs: 100_000, seen: [[0, 40_000]] });
+    report.place.keep({ atMs: 40_000, totalMs: 100_000 });
     report.finish();
     expect([first.cmi.core.lesson_location, first.left(), first.errors()]).toEqual([
       '40000',
@@ -103,10 +103,10 @@ describe('what a learning platform is told', () => {
       suspend_data: first.cmi.suspend_data,
     });
     const again = new ScormReport(second.api);
-    expect(again.place.read()).toEqual({ atMs: 40_000, ofMs: 100_000 });
-    again.note({ kind: 'reached', atMs: 70_000, ofMs: 100_000, seen: [[60_000, 70_000]] });
+    expect(again.place.read()).toEqual({ atMs: 40_000, totalMs: 100_000 });
+    again.note({ kind: 'reached', atMs: 70_000, totalMs: 100_000, seen: [[60_000, 70_000]] });
     expect(second.cmi.core.score.raw).toBe('50');
-    again.note({ kind: 'reached', atMs: 100_000, ofMs: 100_000, seen: [[30_000, 100_000]] });
+    again.note({ kind: 'reached', atMs: 100_000, totalMs: 100_000, seen: [[30_000, 100_000]] });
     again.place.keep(null);
     again.finish();
     expect([
@@ -126,7 +126,7 @@ describe('what a learning platform is told', () => {
     report.note({
       kind: 'reached',
       atMs: 5_000_000,
-      ofMs: 7_200_000,
+      totalMs: 7_200_000,
       seen: Array.from({ length: 400 }, (_, i) => [i * 10_000, i * 10_000 + 2_000 + i]),
     });
     expect(cmi.suspend_data.length).toBeGreaterThan(100);

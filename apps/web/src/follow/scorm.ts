@@ -62,7 +62,7 @@ export function scormTime(ms: number): string {
 /** What a platform keeps of earlier visits. */
 interface Kept {
   place: Place | null;
-  ofMs: number;
+  totalMs: number;
   seen: SeenStretch[];
 }
 type Reached = Extract<EntryBody, { kind: 'reached' }>;
@@ -71,19 +71,19 @@ type Reached = Extract<EntryBody, { kind: 'reached' }>;
  * Milliseconds of the whole, then what was seen: `600000 0-4000 9000-12000`, far below the 4,096
  * letters that SCORM 1.2 keeps.
  */
-const writeKept = ({ ofMs, seen }: Kept): string =>
-  [String(ofMs), ...seen.map((stretch) => stretch.join('-'))].join(' ');
+const writeKept = ({ totalMs, seen }: Kept): string =>
+  [String(totalMs), ...seen.map((stretch) => stretch.join('-'))].join(' ');
 
 function readKept(location: string, suspended: string): Kept {
   const [whole = '', ...stretches] = suspended.split(' ');
-  const ofMs = /^\d+$/.test(whole) ? Number(whole) : 0;
+  const totalMs = /^\d+$/.test(whole) ? Number(whole) : 0;
   const seen = stretches.flatMap((text): SeenStretch[] => {
     const [, from, to] = /^(\d+)-(\d+)$/.exec(text) ?? [];
     return from !== undefined && to !== undefined ? [[Number(from), Number(to)]] : [];
   });
   return {
-    place: ofMs > 0 && /^\d+$/.test(location) ? { atMs: Number(location), ofMs } : null,
-    ofMs,
+    place: totalMs > 0 && /^\d+$/.test(location) ? { atMs: Number(location), totalMs } : null,
+    totalMs,
     seen,
   };
 }
@@ -167,11 +167,11 @@ export class ScormReport {
   };
 
   #reached(body: Reached): void {
-    const { ofMs } = body;
+    const { totalMs } = body;
     // Of another version of the lesson nothing is known.
-    const before = this.#kept.ofMs === ofMs ? this.#kept.seen : [];
+    const before = this.#kept.totalMs === totalMs ? this.#kept.seen : [];
     const seen = body.seen && joinSeen([...before, ...body.seen]);
-    this.#keepSeen(ofMs, seen ?? before);
+    this.#keepSeen(totalMs, seen ?? before);
     const part = seenPart({ ...body, seen });
     const percent = Math.min(100, Math.round(part * 100));
     // Seeing it a second time takes nothing away.
@@ -181,14 +181,14 @@ export class ScormReport {
     if (part >= FINISHED) this.#set('cmi.core.lesson_status', 'completed');
   }
 
-  #keepSeen(ofMs: number, seen: SeenStretch[]): void {
+  #keepSeen(totalMs: number, seen: SeenStretch[]): void {
     if (
-      this.#kept.ofMs === ofMs &&
+      this.#kept.totalMs === totalMs &&
       seen.length === this.#kept.seen.length &&
       seenMs(seen) === seenMs(this.#kept.seen)
     )
       return;
-    this.#kept = { ...this.#kept, ofMs, seen };
+    this.#kept = { ...this.#kept, totalMs, seen };
     this.#set('cmi.suspend_data', writeKept(this.#kept));
   }
 

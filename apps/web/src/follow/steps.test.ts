@@ -1,5 +1,5 @@
 import { makeBlock, makeLesson, type Block } from '@zest/core/lesson';
-import { firstCut } from '@zest/core/assembly';
+import { assemble } from '@zest/core/assembly';
 import { readNumber, scorePrompts } from '@zest/core/results';
 import { describe, expect, it } from 'vitest';
 import { scoresOf } from './ScorePanel.tsx';
@@ -24,7 +24,7 @@ describe('when a lesson asks for numbers', () => {
     ];
     const moments = askMoments({
       prompts: scorePrompts(lesson),
-      assembly: firstCut(lesson, new Map()),
+      assembly: assemble(lesson, new Map()),
     });
     expect(moments.map(({ tryNo, prompt }) => [prompt.measure, tryNo])).toEqual([
       [moments[0]?.prompt.measure, 1],

@@ -55,13 +55,15 @@ export function useProgress({ note, place, atMs, playing, durationMs }: Progress
     );
     if (whole.length > 0)
       note(
-        { kind: 'reached', atMs: Math.min(furthest, durationMs), ofMs: durationMs, seen: whole },
+        { kind: 'reached', atMs: Math.min(furthest, durationMs), totalMs: durationMs, seen: whole },
         visit,
       );
     // A page that only just opens has not been anywhere.
     if (whole.length > 0 || furthest > 0)
       place.keep(
-        isMiddle({ atMs, ofMs: durationMs }) ? { atMs: Math.round(atMs), ofMs: durationMs } : null,
+        isMiddle({ atMs, totalMs: durationMs })
+          ? { atMs: Math.round(atMs), totalMs: durationMs }
+          : null,
       );
   });
   useEffect(() => note({ kind: 'opened' }), [note]);

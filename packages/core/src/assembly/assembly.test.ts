@@ -16,11 +16,11 @@ import { scheduleLesson } from '../schedule/index.ts';
 import { sentencesOf } from '../script/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { firstFrameFrom } from '../time/index.ts';
-import { captionsFor, firstCut, slots, takeFrameAt, type Assembly } from './index.ts';
+import { captionsFor, assemble, slots, takeFrameAt, type Assembly } from './index.ts';
 
 function cutOf(blocks: Block[], frames: Record<string, number> = {}): Assembly {
   const lesson = { ...makeLesson('A', counter()), sections: [{ id: 's', title: 'Part', blocks }] };
-  return firstCut(
+  return assemble(
     lesson,
     new Map(Object.entries(frames).map(([id, n]) => [id, { id, frames: n, marked: null }])),
   );
@@ -42,7 +42,7 @@ describe('any first cut', () => {
   it('tiles the video with segments and blocks, and keeps overlays sorted, apart and inside', () => {
     fc.assert(
       fc.property(arbitraryLesson, (lesson) => {
-        const cut = firstCut(lesson, new Map());
+        const cut = assemble(lesson, new Map());
         expect(cut.durationMs).toBe(scheduleLesson(lesson).videoMs);
         for (const list of [cut.segments, cut.blocks]) {
           let at = 0;

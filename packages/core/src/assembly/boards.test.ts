@@ -12,7 +12,7 @@ import {
   type Lesson,
 } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { clipOfBlock, firstCut, slots, type BoardOverlay, type TakeFacts } from './index.ts';
+import { clipOfBlock, assemble, slots, type BoardOverlay, type TakeFacts } from './index.ts';
 
 const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: 3_000, marked: null }]]);
 const made = <K extends BlockKind>(kind: K, more: Partial<BlockOf<K>>): Block =>
@@ -25,13 +25,13 @@ const lessonOf = (sections: Block[][], look: Partial<Lesson['finish']['look']> =
     sections: sections.map((blocks, i) => ({ id: `s${i}`, title: `Part ${i + 1}`, blocks })),
   };
 };
-const boardsIn = (lesson: Lesson): BoardOverlay[] => firstCut(lesson, takes).lanes.board;
+const boardsIn = (lesson: Lesson): BoardOverlay[] => assemble(lesson, takes).lanes.board;
 
 describe('the board', () => {
   it('says one thing at a time, in order, and never beyond its block', () => {
     fc.assert(
       fc.property(arbitraryLesson, fc.subarray([...boardKinds]), (lesson, boards) => {
-        const cut = firstCut(
+        const cut = assemble(
           { ...lesson, finish: { ...lesson.finish, look: { ...lesson.finish.look, boards } } },
           takes,
         );
@@ -127,7 +127,7 @@ describe('sides', () => {
     });
   const seen = (block: Block, sides: Lesson['settings']['sides'] = 'performer') => {
     const lesson = lessonOf([[block]]);
-    return firstCut({ ...lesson, settings: { ...lesson.settings, sides } }, takes).lanes.side[0];
+    return assemble({ ...lesson, settings: { ...lesson.settings, sides } }, takes).lanes.side[0];
   };
 
   it('are where the camera sees them: across from one who faces it, and as in a mirror when the picture is turned round', () => {
@@ -164,7 +164,7 @@ describe('sides', () => {
       startSide: 'right',
       exercises: [{ id: 'e', title: 'Lunge', movement: 'other', sides: 'halves' }],
     });
-    expect(firstCut(lessonOf([[block]]), takes).lanes.side).toMatchObject([
+    expect(assemble(lessonOf([[block]]), takes).lanes.side).toMatchObject([
       { side: 'right', startMs: 0, endMs: 5_000 },
       { side: 'left', startMs: 5_000, endMs: 10_000 },
     ]);
@@ -179,7 +179,7 @@ describe('cues', () => {
       wrong: 'Locked',
     };
     const pairs = (ms: number) =>
-      firstCut(lessonOf([[made('talk', { fixedMs: ms, cues: [cue] })]]), takes).lanes.cue.map(
+      assemble(lessonOf([[made('talk', { fixedMs: ms, cues: [cue] })]]), takes).lanes.cue.map(
         ({ pair }) => pair,
       );
     expect(pairs(6_000)).toEqual([{ right: 'Bent', wrong: 'Locked' }]);
@@ -196,12 +196,12 @@ describe('cues', () => {
       tries: 1,
     });
     expect(
-      firstCut(lessonOf([[game]]), takes)
+      assemble(lessonOf([[game]]), takes)
         .lanes.cue.filter(({ moment }) => moment === 'score')
         .map(({ text }) => text),
     ).toEqual(['Add up your points: Hoop 3, Box 1']);
     const question = made('question', { question: 'Which foot leads?', answer: 'The other foot' });
-    expect(firstCut(lessonOf([[question]]), takes).lanes.cue.map(({ moment }) => moment)).toEqual([
+    expect(assemble(lessonOf([[question]]), takes).lanes.cue.map(({ moment }) => moment)).toEqual([
       'question',
       'question',
       'answer',
@@ -212,21 +212,21 @@ describe('cues', () => {
 it('a clip is one block from 0 on, with what is on screen in it and nothing else', () => {
   fc.assert(
     fc.property(arbitraryLesson, (lesson) => {
-      const cut = firstCut(lesson, takes);
-      for (const { blockId, startMs, reel } of cut.blocks) {
+      const cut = assemble(lesson, takes);
+      for (const { blockId, startMs, timeMap } of cut.blocks) {
         const clip = clipOfBlock(cut, blockId);
-        expect(clip?.durationMs).toBe(reel.lengthMs);
+        expect(clip?.durationMs).toBe(timeMap.lengthMs);
         for (const slot of slots) {
           for (const { startMs: from, endMs } of clip?.lanes[slot] ?? [])
-            expect(from >= 0 && endMs <= reel.lengthMs && endMs > from).toBe(true);
+            expect(from >= 0 && endMs <= timeMap.lengthMs && endMs > from).toBe(true);
           const inBlock = (cut.lanes[slot] as { startMs: number; endMs: number }[]).filter(
-            (overlay) => overlay.startMs < startMs + reel.lengthMs && overlay.endMs > startMs,
+            (overlay) => overlay.startMs < startMs + timeMap.lengthMs && overlay.endMs > startMs,
           );
           expect(clip?.lanes[slot]).toHaveLength(inBlock.length);
         }
         expect(
           clip?.segments.reduce((sum, segment) => sum + segment.endMs - segment.startMs, 0),
-        ).toBe(reel.lengthMs);
+        ).toBe(timeMap.lengthMs);
       }
       expect(clipOfBlock(cut, 'nowhere')).toBeNull();
     }),

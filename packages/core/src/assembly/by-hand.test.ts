@@ -12,14 +12,14 @@ import {
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import {
   closerRegion,
-  firstCut,
+  assemble,
   onCamera,
   onScreen,
-  ownMoment,
+  toBlock,
   slots,
   type TakeFacts,
 } from './index.ts';
-import { inVideo, reelOf, whyNot } from './reel.ts';
+import { toVideo, layOutBlock, whyNot } from './block-time-map.ts';
 
 const ms = fc.nat(40_000);
 const stretch = { id: fc.constant('e'), fromMs: ms, toMs: ms };
@@ -112,7 +112,7 @@ const arbitraryEdit: fc.Arbitrary<Edit> = fc.oneof(
 const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: 900, marked: null }]]);
 
 function cutOf(block: Block, own: ReadonlyMap<string, TakeFacts> = takes) {
-  return firstCut(
+  return assemble(
     { ...makeLesson('A', counter()), sections: [{ id: 's', title: 'Part', blocks: [block] }] },
     own,
   );
@@ -137,7 +137,7 @@ describe('changes by hand, whatever they are', () => {
           lesson.sections
             .flatMap(({ blocks }) => blocks)
             .forEach((block, i) => (block.edits = edits[i] ?? []));
-          const cut = firstCut(lesson, takes);
+          const cut = assemble(lesson, takes);
           for (const list of [cut.segments, cut.blocks]) {
             let at = 0;
             for (const part of list) {
@@ -177,8 +177,8 @@ describe('changes by hand, whatever they are', () => {
         fc.nat(60_000),
         (bodyMs, all, at) => {
           const edits = all.filter((edit) => whyNot(edit, bodyMs) === null);
-          const reel = reelOf(bodyMs, edits);
-          const own = reel.runs.filter((run) => run.kind === 'own');
+          const timeMap = layOutBlock(bodyMs, edits);
+          const own = timeMap.runs.filter((run) => run.kind === 'own');
           const leftOut = new Set(
             edits.flatMap((edit) =>
               edit.kind === 'leave-out'
@@ -193,9 +193,9 @@ describe('changes by hand, whatever they are', () => {
             bodyMs - leftOut.size,
           );
           const ownMs = at % bodyMs;
-          const [seen] = inVideo(reel, { startMs: ownMs, endMs: ownMs + 1 });
+          const [seen] = toVideo(timeMap, { startMs: ownMs, endMs: ownMs + 1 });
           expect(seen === undefined).toBe(leftOut.has(ownMs));
-          if (seen) expect(ownMoment(reel, seen.startMs)).toBe(ownMs);
+          if (seen) expect(toBlock(timeMap, seen.startMs)).toBe(ownMs);
         },
       ),
     );
@@ -218,7 +218,12 @@ describe('in a block', () => {
     );
     expect(cut.durationMs).toBe(12_000);
     expect(
-      cut.lanes.clock.map(({ startMs, endMs, goneMs, ofMs }) => [startMs, endMs, goneMs, ofMs]),
+      cut.lanes.clock.map(({ startMs, endMs, elapsedMs, totalMs }) => [
+        startMs,
+        endMs,
+        elapsedMs,
+        totalMs,
+      ]),
     ).toEqual([
       [0, 4_000, 0, 10_000],
       [6_000, 12_000, 4_000, 10_000],
@@ -271,7 +276,7 @@ describe('in a block', () => {
     };
     const cut = cutOf(work([{ id: 'a', kind: 'leave-out', fromMs: 0, toMs: 3_000 }, late, gone]));
     expect(cut.durationMs).toBe(7_000);
-    expect(cut.lanes.clock).toMatchObject([{ startMs: 0, endMs: 7_000, goneMs: 3_000 }]);
+    expect(cut.lanes.clock).toMatchObject([{ startMs: 0, endMs: 7_000, elapsedMs: 3_000 }]);
     // What reaches over the end ends with the block.
     expect(
       cutOf(
@@ -457,7 +462,7 @@ describe('in a block', () => {
       edits: [{ id: 'a', kind: 'hide', slot: 'clock', fromMs: 1_000, toMs: 2_000 }],
     }).lanes.clock;
     expect(
-      hidden.slice(0, 2).map(({ startMs, endMs, goneMs }) => [startMs, endMs, goneMs]),
+      hidden.slice(0, 2).map(({ startMs, endMs, elapsedMs }) => [startMs, endMs, elapsedMs]),
     ).toEqual([
       [0, 1_000, 0],
       [2_000, 5_000, 2_000],
@@ -516,7 +521,7 @@ describe('in a block', () => {
   it('fades in over the last picture before it', () => {
     const first = { ...work([]), id: 'first' };
     const second = { ...work([{ id: 'f', kind: 'fade' as const, lengthMs: 500 }]), id: 'second' };
-    const cut = firstCut(
+    const cut = assemble(
       {
         ...makeLesson('A', counter()),
         sections: [{ id: 's', title: 'Part', blocks: [first, second] }],

@@ -1,6 +1,13 @@
 import type { Edit, EditOf, Side } from '../lesson/index.ts';
 import type { Span } from '../schedule/index.ts';
-import { beginningIn, byStart, overlaps, subtract, type TimeSpan } from '../time/index.ts';
+import {
+  beginningIn,
+  byStart,
+  overlaps,
+  subtract,
+  type BlockMs,
+  type TimeSpan,
+} from '../time/index.ts';
 import type { CautionOverlay, CounterOverlay, CueOverlay, Overlay, OverlayLanes } from './types.ts';
 
 /** Part of an overlay; what had passed of it stays true. */
@@ -9,7 +16,7 @@ export function clipped<T extends Overlay>(overlay: T, startMs: number, endMs: n
     ...overlay,
     startMs,
     endMs,
-    ...('goneMs' in overlay && { goneMs: overlay.goneMs + startMs - overlay.startMs }),
+    ...('elapsedMs' in overlay && { elapsedMs: overlay.elapsedMs + startMs - overlay.startMs }),
   };
 }
 
@@ -95,23 +102,31 @@ function boutsOf(planned: readonly CounterOverlay[], spans: readonly Span[]): Bo
     }));
 }
 
-/** Counters at the tapped moments: each lasts until the next; per side where sides were tapped. */
-export function countersOfTaps(
-  { taps }: Pick<EditOf<'taps'>, 'taps'>,
+/** A repetition that was counted, tapped along or seen by the program, when it was done. */
+export interface CountedRepetition {
+  atMs: BlockMs;
+  side: Side | null;
+  /** Done, but not as it should be. */
+  missed: boolean;
+}
+
+/** Counters at the counted moments: each lasts until the next; per side where sides were told. */
+export function countersOfCounted(
+  repetitions: readonly CountedRepetition[],
   planned: readonly CounterOverlay[],
   spans: readonly Span[],
 ): CounterOverlay[] {
   const bouts = boutsOf(planned, spans);
   const boutOf = (atMs: number) => bouts.findLast(({ startMs }) => startMs <= atMs) ?? bouts[0];
   const inBout = new Map<Bout | undefined, number>();
-  // Where sides take turns, a tap that says none has its own by its place.
-  const sorted = [...taps]
+  // Where sides take turns, one that says none has its own by its place.
+  const sorted = [...repetitions]
     .sort((a, b) => a.atMs - b.atMs)
-    .map((tap) => {
-      const bout = boutOf(tap.atMs);
+    .map((one) => {
+      const bout = boutOf(one.atMs);
       const place = inBout.get(bout) ?? 0;
       inBout.set(bout, place + 1);
-      return { ...tap, side: tap.side ?? bout?.turn[place % 2] ?? null };
+      return { ...one, side: one.side ?? bout?.turn[place % 2] ?? null };
     });
   const counted = new Map<string, number>();
   const keys = sorted.map(({ atMs, side }) => `${boutOf(atMs)?.startMs ?? 0} ${side ?? ''}`);
@@ -134,8 +149,8 @@ export function countersOfTaps(
         slot: 'counter',
         startMs: atMs,
         endMs,
-        goneMs: 0,
-        ofMs: endMs - atMs,
+        elapsedMs: 0,
+        totalMs: endMs - atMs,
         rep,
         reps: Math.max(bout?.planned ?? 0, totals.get(key) ?? rep),
         side: side ?? bout?.like.side ?? null,

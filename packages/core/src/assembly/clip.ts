@@ -9,7 +9,7 @@ export function clipOfBlock(cut: Assembly, blockId: string): Assembly | null {
   const placed = cut.blocks.find((block) => block.blockId === blockId);
   if (!placed) return null;
   const { startMs } = placed;
-  const lengthMs = placed.reel.lengthMs;
+  const lengthMs = placed.timeMap.lengthMs;
   const span = { startMs, endMs: startMs + lengthMs };
   const inside = (item: TimeSpan) => overlaps(item, span);
   const moved = <T extends TimeSpan>(item: T): T => ({
@@ -48,7 +48,9 @@ export function clipOfBlock(cut: Assembly, blockId: string): Assembly | null {
     captions: cut.captions.filter(inside).map(moved),
     pauses: [],
     chapters: cut.chapters.filter(inside).map(moved),
-    blocks: [{ ...placed, startMs: 0, endMs: lengthMs }],
+    blocks: [
+      { ...placed, startMs: 0, endMs: lengthMs, timeMap: { ...placed.timeMap, startMs: 0 } },
+    ],
     tones: heard(cut.tones),
     spoken: { ...cut.spoken, calls: heard(cut.spoken.calls) },
     dropped: cut.dropped.filter((one) => one.blockId === blockId),

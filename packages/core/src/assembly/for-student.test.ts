@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { makeBlock, makeLesson, type Block } from '../lesson/index.ts';
 import {
-  firstCut,
+  assemble,
   forStudent,
   lastMoveStart,
   scoreMoments,
@@ -24,7 +24,7 @@ function cutOf(blocks: (Partial<Block> & { kind: Block['kind'] })[]) {
       blocks: blocks.map((block) => ({ ...makeBlock(block.kind, makeId), ...block }) as Block),
     },
   ];
-  return firstCut(lesson, new Map());
+  return assemble(lesson, new Map());
 }
 
 describe('a lesson as one student wants it', () => {

@@ -100,10 +100,10 @@ export function lastMoveStart(
   const starts = [
     ...blocks.map(({ startMs }) => startMs),
     ...lanes.clock
-      .filter(({ phase, goneMs }) => SHOWN.has(phase) && goneMs === 0)
+      .filter(({ phase, elapsedMs }) => SHOWN.has(phase) && elapsedMs === 0)
       .map(({ startMs }) => startMs),
     ...lanes.counter
-      .filter(({ rep, goneMs }) => rep === 1 && goneMs === 0)
+      .filter(({ rep, elapsedMs }) => rep === 1 && elapsedMs === 0)
       .map(({ startMs }) => startMs),
   ];
   return Math.max(0, ...starts.filter((startMs) => startMs <= ms - JUST_BEGUN_MS));
@@ -120,7 +120,7 @@ export function scoreMoments(
   const block = blocks.find((placed) => placed.blockId === blockId);
   if (!block) return [];
   const written = lanes.clock
-    .filter((clock) => clock.phase === 'score' && clock.goneMs === 0 && overlaps(clock, block))
+    .filter((clock) => clock.phase === 'score' && clock.elapsedMs === 0 && overlaps(clock, block))
     .map(({ startMs, endMs }) => ({ startMs, endMs }));
   return written.length > 0 ? written : [{ startMs: block.endMs, endMs: block.endMs }];
 }

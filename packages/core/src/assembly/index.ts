@@ -7,18 +7,18 @@ export {
   isTrusted,
   shortOf,
   spokenSentences,
-  tapsOf,
   type CountedBout,
   type SpokenSentence,
 } from './measured.ts';
 export { forStudent, lastMoveStart, scoreMoments, type StudentView } from './for-student.ts';
-export { firstCut, takesIn } from './first-cut.ts';
+export { assemble, takesIn } from './assemble.ts';
+export { closerRegion, onCamera, onScreen, takeFrameAt } from './pictures.ts';
+export { alignTake, startInTake, TakeAlignment } from './take-alignment.ts';
 export {
-  closerRegion,
-  footingOf,
-  onCamera,
-  onScreen,
-  startInTake,
-  takeFrameAt,
-} from './pictures.ts';
-export { inVideo, ownMoment, whyNot, type DroppedEdit, type Reel } from './reel.ts';
+  shownMs,
+  toVideo,
+  toBlock,
+  whyNot,
+  type DroppedEdit,
+  type BlockTimeMap,
+} from './block-time-map.ts';

@@ -8,8 +8,9 @@ import {
   type SeenRepetition,
 } from '../signal/index.ts';
 import { sentences, type Sentence } from '../script/index.ts';
-import type { TimeSpan } from '../time/index.ts';
-import type { Footing } from './pictures.ts';
+import type { BlockMs, TakeMs, TimeSpan } from '../time/index.ts';
+import type { CountedRepetition } from './by-hand.ts';
+import type { TakeAlignment } from './take-alignment.ts';
 import type { TakeFacts } from './types.ts';
 
 /**
@@ -113,12 +114,12 @@ export const performersOf = ({ shots }: Pick<Block, 'shots'>): number =>
 export function countedBouts(
   block: Pick<Block, 'shots'>,
   spans: readonly Span[],
-  footing: Pick<Footing, 'startMs' | 'rate'>,
+  alignment: TakeAlignment,
   { watched, said }: Pick<TakeFacts, 'watched' | 'said'>,
 ): CountedBout[] | null {
   const bouts = plannedBouts(spans);
   if (!watched || bouts.length === 0) return null;
-  const inTake = (ms: number) => footing.startMs + ms * footing.rate;
+  const inTake = (ms: BlockMs) => alignment.toTake(ms);
   const found = bouts.map(({ startMs, endMs, sides, planned }, b): CountedBout | null => {
     const around = {
       startMs: Math.max(inTake(startMs) - ROUND_MS, b === 0 ? 0 : inTake(bouts[b - 1]?.endMs ?? 0)),
@@ -130,19 +131,19 @@ export function countedBouts(
     };
     const seen = findingsIn(watched, around);
     if (!seen.isSeen && seen.repetitions.length === 0) return null;
-    const own = (ms: number) => Math.round((ms - footing.startMs) / footing.rate);
+    const inBlock = (ms: TakeMs) => Math.round(alignment.toBlock(ms));
     const done = asPlanned(
       seen.repetitions
         .map((one) => ({
           ...one,
-          startMs: own(one.startMs),
-          topMs: own(one.topMs),
-          atMs: own(one.atMs),
+          startMs: inBlock(one.startMs),
+          topMs: inBlock(one.topMs),
+          atMs: inBlock(one.atMs),
         }))
         .filter(({ topMs }) => topMs >= startMs - LATE_MS && topMs <= endMs + LATE_MS),
       planned,
     );
-    const aloud = countedAloud(said, { startMs: inTake(startMs), endMs: inTake(endMs) });
+    const aloud = countedAloud(said, alignment.spanToTake({ startMs, endMs }));
     const isPlain =
       performersOf(block) === 1 &&
       done.length > 0 &&
@@ -162,8 +163,8 @@ export function countedBouts(
   return found.every((bout) => bout !== null) ? found : null;
 }
 
-/** The count as if it had been tapped along with what is seen; null unless all of it is sure. */
-export function tapsOf(bouts: readonly CountedBout[] | null): EditOf<'taps'>['taps'] | null {
+/** The repetitions the program counted; null unless all of them are sure. */
+export function sureRepetitions(bouts: readonly CountedBout[] | null): CountedRepetition[] | null {
   if (!bouts || bouts.length === 0 || bouts.some(({ isSure }) => !isSure)) return null;
   return bouts.flatMap(({ done, side, isSided }) =>
     done.map(({ atMs, side: seen }) => ({
@@ -243,14 +244,14 @@ function wasLeftOut(
  */
 export function spokenSentences(
   script: string,
-  footing: Pick<Footing, 'startMs' | 'rate'>,
+  alignment: TakeAlignment,
   { said }: Pick<TakeFacts, 'said'>,
   byHand: readonly EditOf<'said'>[] = [],
 ): SpokenSentence[] | null {
   if (!said && byHand.length === 0) return null;
   const heard = said?.sentences ?? [];
-  const own = (ms: number | null) =>
-    ms === null ? null : Math.max(0, Math.round((ms - footing.startMs) / footing.rate));
+  const inBlock = (ms: TakeMs | null) =>
+    ms === null ? null : Math.max(0, Math.round(alignment.toBlock(ms)));
   let from = 0;
   const found = sentences(script).map((sentence): SpokenSentence => {
     const at = heard.findIndex(({ text }, i) => i >= from && text === sentence.text);
@@ -262,8 +263,8 @@ export function spokenSentences(
     const isPlaced = one.confidence >= LIKELY || (before !== undefined && after !== undefined);
     return {
       ...sentence,
-      startMs: isPlaced ? own(one.startMs) : null,
-      endMs: isPlaced ? own(one.endMs) : null,
+      startMs: isPlaced ? inBlock(one.startMs) : null,
+      endMs: isPlaced ? inBlock(one.endMs) : null,
       isSaid: one.startMs !== null || !wasLeftOut(said, at),
       confidence: one.confidence,
     };

@@ -79,8 +79,8 @@ function nextText(spans: readonly Span[], from: number, language: string): strin
 const timed = ({ startMs, endMs }: TimeSpan) => ({
   startMs,
   endMs,
-  goneMs: 0,
-  ofMs: endMs - startMs,
+  elapsedMs: 0,
+  totalMs: endMs - startMs,
 });
 
 /** Of several rounds, which one, as one of the round's texts says it; else nothing. */

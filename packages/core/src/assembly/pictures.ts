@@ -1,45 +1,14 @@
 import type { FloorUse } from '../ledger/index.ts';
-import type { Edit, EditOf, Footage, StretchEdit } from '../lesson/index.ts';
-import { firstFrameFrom, type TimeSpan } from '../time/index.ts';
-import { againOnceMs, type Run } from './reel.ts';
+import type { Edit, EditOf, StretchEdit } from '../lesson/index.ts';
+import { firstFrameFrom, type BlockMs, type TimeSpan, type VideoMs } from '../time/index.ts';
+import { againOnceMs, type BlockTimeMap } from './block-time-map.ts';
+import { alignedTake, startInTake, type AlignedTake } from './take-alignment.ts';
 import type { CardText, Look, Region, Segment, Source, TakeFacts, TakeSource } from './types.ts';
-
-/**
- * A take as it lies under a block: where the block's first moment is in it, the frames of it that
- * may be shown, and its clock.
- */
-export interface Footing {
-  takeId: string;
-  startMs: number;
-  takeFrames: number;
-  /** Seconds of the take for a second of the plan; clocks of cameras differ a little. */
-  rate: number;
-}
 
 /** What a block shows of itself: its take, or cards from moments on. */
 export type Picture =
-  | { kind: 'take'; footing: Footing }
+  | { kind: 'take'; aligned: AlignedTake }
   | { kind: 'cards'; cards: readonly { fromMs: number; card: CardText }[] };
-
-/**
- * Where a block starts in its take: set by hand, else by the take's mark, else the take's
- * beginning. In milliseconds of the working copy.
- */
-export function startInTake(
-  footage: Pick<Footage, 'startsAtMs'>,
-  take: Pick<TakeFacts, 'marked'>,
-): number {
-  return footage.startsAtMs ?? Math.max(0, take.marked?.startMs ?? 0);
-}
-
-export function footingOf(footage: Footage, take: TakeFacts): Footing {
-  return {
-    takeId: take.id,
-    startMs: startInTake(footage, take),
-    takeFrames: take.frames,
-    rate: take.marked?.rate ?? 1,
-  };
-}
 
 const plain: Look = { quarters: 0, blurs: [], closer: null, mirrored: false };
 
@@ -94,16 +63,16 @@ export function onCamera(look: Look, { x, y }: { x: number; y: number }): { x: n
 }
 
 function takeSource(
-  { takeId, startMs, takeFrames, rate }: Footing,
-  ownMs: number,
+  { takeId, takeFrames, alignment }: AlignedTake,
+  blockMs: BlockMs,
   speed: number,
 ): TakeSource {
   return {
     kind: 'take',
     takeId,
-    inFrame: Math.max(0, Math.min(firstFrameFrom(startMs + ownMs * rate), takeFrames - 1)),
+    inFrame: Math.max(0, Math.min(firstFrameFrom(alignment.toTake(blockMs)), takeFrames - 1)),
     takeFrames,
-    speed: rate * speed,
+    speed: alignment.rate * speed,
   };
 }
 
@@ -176,8 +145,8 @@ export class Pictures {
   }
 
   /** How footage is shown at a moment of the block. */
-  lookAt(ownMs: number, untilMs = ownMs): Look {
-    const on = this.#edits.filter(({ fromMs, toMs }) => fromMs <= ownMs && ownMs < toMs);
+  lookAt(blockMs: BlockMs, untilMs = blockMs): Look {
+    const on = this.#edits.filter(({ fromMs, toMs }) => fromMs <= blockMs && blockMs < toMs);
     const last = <K extends PictureEdit['kind']>(kind: K) =>
       on.findLast((edit) => edit.kind === kind) as EditOf<K> | undefined;
     const closer = last('closer');
@@ -197,21 +166,21 @@ export class Pictures {
           ? [{ x: edit.x, y: edit.y, width: edit.width, height: edit.height }]
           : [],
       ),
-      closer: closer ? { zoom: closer.zoom, from: along(ownMs), to: along(untilMs) } : null,
+      closer: closer ? { zoom: closer.zoom, from: along(blockMs), to: along(untilMs) } : null,
       mirrored: this.filming.mirrored !== on.some(({ kind }) => kind === 'mirror'),
     };
   }
 
-  #footing(edit: EditOf<'beside'> | EditOf<'instead'> | undefined): Footing | null {
+  #aligned(edit: EditOf<'beside'> | EditOf<'instead'> | undefined): AlignedTake | null {
     const take = edit && this.filming.takes.get(edit.takeId);
-    return edit && take ? footingOf(edit, take) : null;
+    return edit && take ? alignedTake(edit, take) : null;
   }
 
-  #sourceAt(ownMs: number, speed: number, footing: Footing | null): Source {
+  #sourceAt(blockMs: BlockMs, speed: number, aligned: AlignedTake | null): Source {
     const { picture } = this.filming;
-    if (footing) return takeSource(footing, ownMs, speed);
-    if (picture.kind === 'take') return takeSource(picture.footing, ownMs, speed);
-    const shown = picture.cards.findLast(({ fromMs }) => fromMs <= ownMs) ?? picture.cards[0];
+    if (aligned) return takeSource(aligned, blockMs, speed);
+    if (picture.kind === 'take') return takeSource(picture.aligned, blockMs, speed);
+    const shown = picture.cards.findLast(({ fromMs }) => fromMs <= blockMs) ?? picture.cards[0];
     return { kind: 'card', card: shown?.card ?? { heading: '', lines: [] } };
   }
 
@@ -220,9 +189,9 @@ export class Pictures {
    * on.
    */
   #own(
-    fromMs: number,
-    toMs: number,
-    atMs: number,
+    fromMs: BlockMs,
+    toMs: BlockMs,
+    atMs: VideoMs,
     speed: number,
     heard: 'kept' | 'low' | 'off',
     borders: readonly number[],
@@ -230,29 +199,29 @@ export class Pictures {
     const points = [
       ...new Set([fromMs, ...borders.filter((ms) => ms > fromMs && ms < toMs), toMs]),
     ].sort((a, b) => a - b);
-    return points.slice(0, -1).map((ownMs, i): Segment => {
+    return points.slice(0, -1).map((blockMs, i): Segment => {
       const untilMs = points[i + 1] ?? toMs;
       const at = (kind: 'beside' | 'instead', picture: boolean) =>
         this.#edits.findLast(
           (edit) =>
             edit.kind === kind &&
-            edit.fromMs <= ownMs &&
-            ownMs < edit.toMs &&
+            edit.fromMs <= blockMs &&
+            blockMs < edit.toMs &&
             (edit.kind === 'beside' || (picture ? edit.picture : edit.sound)),
         ) as EditOf<'beside'> | EditOf<'instead'> | undefined;
       const second = at('beside', true);
-      const beside = this.#footing(second);
-      const source = this.#sourceAt(ownMs, speed, this.#footing(at('instead', true)));
-      const voice = this.#sourceAt(ownMs, speed, this.#footing(at('instead', false)));
+      const beside = this.#aligned(second);
+      const source = this.#sourceAt(blockMs, speed, this.#aligned(at('instead', true)));
+      const voice = this.#sourceAt(blockMs, speed, this.#aligned(at('instead', false)));
       return {
         blockId: this.filming.blockId,
-        startMs: atMs + Math.round((ownMs - fromMs) / speed),
+        startMs: atMs + Math.round((blockMs - fromMs) / speed),
         endMs: atMs + Math.round((untilMs - fromMs) / speed),
         source,
-        look: source.kind === 'take' ? this.lookAt(ownMs, untilMs) : plain,
+        look: source.kind === 'take' ? this.lookAt(blockMs, untilMs) : plain,
         beside:
           beside && second?.kind === 'beside' && source.kind === 'take'
-            ? { source: takeSource(beside, ownMs, speed), layout: second.layout }
+            ? { source: takeSource(beside, blockMs, speed), layout: second.layout }
             : null,
         sound:
           voice.kind === 'take' && heard !== 'off' ? { source: voice, low: heard === 'low' } : null,
@@ -262,12 +231,10 @@ export class Pictures {
   }
 
   /**
-   * The segments of the block's runs, which begin at `atMs` of the video. `before` is the segment
-   * it follows, for a fade.
+   * The segments of the block's runs. `before` is the segment it follows, for a fade.
    */
   segments(
-    runs: readonly Run[],
-    atMs: number,
+    { startMs: atMs, runs }: Pick<BlockTimeMap, 'startMs' | 'runs'>,
     before: Segment | undefined,
     floor: FloorUse | null,
   ): Segment[] {
@@ -318,7 +285,7 @@ export class Pictures {
             look: plain,
           },
         ];
-      const source = this.#sourceAt(edit.atMs, 1, this.#footing(undefined));
+      const source = this.#sourceAt(edit.atMs, 1, this.#aligned(undefined));
       return [
         {
           ...silent,

@@ -1,6 +1,7 @@
 import type { EditOf, Side } from '../lesson/index.ts';
 import { middle, onWideFrame, placeOfJoint } from '../signal/index.ts';
-import { onScreen, type Footing, type Pictures } from './pictures.ts';
+import { onScreen, type Pictures } from './pictures.ts';
+import type { TakeAlignment } from './take-alignment.ts';
 import type { PointerOverlay, TakeFacts } from './types.ts';
 
 /** A joint that is lost for longer than this is not pointed at. */
@@ -34,7 +35,7 @@ function wordsSide(places: readonly { x: number }[]): Side {
  */
 export function pointersAt(
   { fromMs, toMs, joint, text }: EditOf<'point'>,
-  { startMs, rate }: Footing,
+  alignment: TakeAlignment,
   { watched }: TakeFacts,
   pictures: Pictures,
 ): PointerOverlay[] {
@@ -44,7 +45,7 @@ export function pointersAt(
   let seenAt = -Infinity;
   for (let ms = fromMs; ms < toMs; ms += everyMs) {
     const untilMs = Math.min(toMs, ms + everyMs);
-    const pose = poses[Math.round((startMs + ms * rate) / everyMs)];
+    const pose = poses[Math.round(alignment.toTake(ms) / everyMs)];
     const place = pose ? placeOfJoint(onWideFrame(pose, aspect), joint) : null;
     const last = found.at(-1);
     if (place) {

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { laidSentences, spokenSentences } from './measured.ts';
 import type { TakeFacts } from './types.ts';
+import { TakeAlignment } from './take-alignment.ts';
 
 const script =
   'Stand tall now. Step to the line. Turn your shoulders first. Then let it go. Walk back slowly.';
 const texts = script.match(/[^.]+\./g)?.map((text) => text.trim()) ?? [];
-const footing = { startMs: 2_000, rate: 1 };
+const alignment = new TakeAlignment(2_000, 1);
 type Heard = readonly [startMs: number, confidence: number] | null;
 /** Sentences heard at moments of the block, each for a second; null: not found. */
 const heard = (
@@ -17,22 +18,22 @@ const heard = (
       const [at, confidence] = found[i] ?? [null, 0];
       return {
         text,
-        startMs: at === null ? null : at + footing.startMs,
-        endMs: at === null ? null : at + footing.startMs + 1_000,
+        startMs: at === null ? null : at + alignment.startMs,
+        endMs: at === null ? null : at + alignment.startMs + 1_000,
         confidence,
       };
     }),
     added: added.map(([startMs, endMs]) => ({
-      startMs: startMs + footing.startMs,
-      endMs: endMs + footing.startMs,
+      startMs: startMs + alignment.startMs,
+      endMs: endMs + alignment.startMs,
     })),
     counts: [],
   },
 });
 const starts = (facts: Pick<TakeFacts, 'said'>) =>
-  spokenSentences(script, footing, facts)?.map(({ startMs }) => startMs);
+  spokenSentences(script, alignment, facts)?.map(({ startMs }) => startMs);
 const said = (facts: Pick<TakeFacts, 'said'>) =>
-  spokenSentences(script, footing, facts)?.map(({ isSaid }) => isSaid);
+  spokenSentences(script, alignment, facts)?.map(({ isSaid }) => isSaid);
 
 describe('sentences of a take', () => {
   it('stand where each was found, sure or likely, and one that is neither by its place between two that are', () => {
@@ -101,7 +102,7 @@ describe('sentences of a take', () => {
     const found =
       spokenSentences(
         script,
-        footing,
+        alignment,
         heard([[500, 0.9], null, null, [6_000, 0.8], [8_000, 0.9]], [[2_000, 5_500]]),
       ) ?? [];
     const laid = laidSentences(

@@ -3,7 +3,7 @@ import type { Cue, EditOf, Finish, Level, Side } from '../lesson/index.ts';
 import type { PacerTone } from '../script/index.ts';
 import type { Watched } from '../signal/index.ts';
 import type { TimeSpan } from '../time/index.ts';
-import type { DroppedEdit, Reel } from './reel.ts';
+import type { DroppedEdit, BlockTimeMap } from './block-time-map.ts';
 
 /**
  * What assembly must know of a take: the length of its working copy in frames at the output rate.
@@ -94,8 +94,8 @@ export type BesideLayout = EditOf<'beside'>['layout'];
 
 /** Part of something timed: what had passed of it before, and how long it is in all. */
 export interface Timed extends TimeSpan {
-  goneMs: number;
-  ofMs: number;
+  elapsedMs: number;
+  totalMs: number;
 }
 
 export type ClockPhase =
@@ -259,7 +259,7 @@ export interface Chapter extends TimeSpan {
 /** Where each block came to lie in the finished video, and how its own time is laid out there. */
 export interface PlacedBlock extends TimeSpan {
   blockId: string;
-  reel: Reel;
+  timeMap: BlockTimeMap;
   /**
    * What must stay seen, in thousandths of the picture: the performer by the framing plan, or a
    * card's words; null where neither is.

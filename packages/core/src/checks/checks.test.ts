@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { firstCut, type TakeFacts } from '../assembly/index.ts';
+import { assemble, type TakeFacts } from '../assembly/index.ts';
 import {
   makeBlock,
   makeCue,
@@ -33,7 +33,7 @@ const lessonOf = (...blocks: Block[]): Lesson => {
   };
 };
 const check = (lesson: Lesson): Finding[] =>
-  checkLesson({ lesson, cut: firstCut(lesson, takes), takes, makeId: counter(), measure });
+  checkLesson({ lesson, cut: assemble(lesson, takes), takes, makeId: counter(), measure });
 const about = (lesson: Lesson, key: string) =>
   check(lesson).filter((finding) => finding.key.startsWith(key));
 /** Letters as wide as the shipped font's are on average. */

@@ -1,5 +1,5 @@
 import {
-  footingOf,
+  alignTake,
   type Assembly,
   type PlacedBlock,
   type Region,
@@ -263,7 +263,7 @@ export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
 function seenRegion(
   lesson: Lesson,
   takes: ReadonlyMap<string, TakeFacts>,
-  { blockId, reel }: PlacedBlock,
+  { blockId, timeMap }: PlacedBlock,
 ): Region | null {
   const block = findBlock(lesson, blockId);
   const facts = block?.footage ? takes.get(block.footage.takeId) : undefined;
@@ -273,8 +273,9 @@ function seenRegion(
     block.edits.some(({ kind }) => kind === 'closer' || kind === 'turn')
   )
     return null;
-  const { startMs, rate } = footingOf(block.footage, facts);
-  const box = bodyBox(facts.watched, { startMs, endMs: startMs + reel.lengthMs * rate });
+  const alignment = alignTake(block.footage, facts);
+  const shown = alignment.spanToTake({ startMs: 0, endMs: timeMap.lengthMs });
+  const box = bodyBox(facts.watched, shown);
   if (!box) return null;
   const region = {
     x: box.left * 1_000,

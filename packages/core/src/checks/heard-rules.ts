@@ -22,10 +22,10 @@ function withoutSentence(draft: Block, text: string): void {
 /** What is written is said, and what is said is written. */
 export function scriptSaid(blocks: readonly WatchedBlock[]): Found[] {
   return blocks.flatMap((watched): Found[] => {
-    const { block, footing, facts } = watched;
+    const { block, alignment, facts } = watched;
     const heard = spokenSentences(
       block.script,
-      footing,
+      alignment,
       facts,
       block.edits.filter((edit) => edit.kind === 'said'),
     );
@@ -86,11 +86,11 @@ const PACED_WORDS = 5;
 /** Sentences are said no faster than can be followed. */
 export function saidSlowly(blocks: readonly WatchedBlock[]): Found[] {
   return blocks.flatMap((watched): Found[] => {
-    const { block, footing, facts } = watched;
+    const { block, alignment, facts } = watched;
     const heard =
       spokenSentences(
         block.script,
-        footing,
+        alignment,
         facts,
         block.edits.filter((edit) => edit.kind === 'said'),
       ) ?? [];

@@ -1,6 +1,6 @@
 import {
-  inVideo,
-  ownMoment,
+  toVideo,
+  toBlock,
   type Assembly,
   type CueOverlay,
   type PlacedBlock,
@@ -63,17 +63,14 @@ export function copiedIn(placed: PlacedBlock, schedule: Schedule): TimeSpan[] {
       ?.spans.filter(({ kind }) => MOVING.has(kind) || kind === 'show') ?? [];
   if (spans.length === 0) return [placed];
   return spans.flatMap((span) =>
-    inVideo(placed.reel, span).map(({ startMs, endMs }) => ({
-      startMs: placed.startMs + startMs,
-      endMs: placed.startMs + endMs,
-    })),
+    toVideo(placed.timeMap, span).map(({ startMs, endMs }) => ({ startMs, endMs })),
   );
 }
 
 /** Where in the block's own time something of the video stands. */
 const ownTime = ({ placed }: TimedBlock, { startMs, endMs }: TimeSpan): TimeSpan => ({
-  startMs: ownMoment(placed.reel, startMs - placed.startMs),
-  endMs: ownMoment(placed.reel, endMs - placed.startMs),
+  startMs: toBlock(placed.timeMap, startMs),
+  endMs: toBlock(placed.timeMap, endMs),
 });
 
 const namesOf = (block: Block, language: string): string[] =>
@@ -173,7 +170,7 @@ export function countsWithTheirMove(plan: CutOfPlan): Found[] {
       .map(({ startMs, endMs }) => ({ startMs: startMs + NEAR_MS, endMs: endMs - NEAR_MS }));
     const lost = beginningIn(plan.cut.lanes.counter, placed).filter(
       (counter) =>
-        counter.goneMs === 0 &&
+        counter.elapsedMs === 0 &&
         intersect(
           [
             {

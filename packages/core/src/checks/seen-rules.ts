@@ -371,10 +371,10 @@ const AIR_MS = 400;
 /** A talk begins with its first word or movement and ends with its last. */
 export function noDeadTime(blocks: readonly WatchedBlock[], makeId: () => string): Found[] {
   return blocks.flatMap((watched): Found[] => {
-    const { block, seen, footing, bodyMs } = watched;
+    const { block, seen, alignment, bodyMs } = watched;
     if (block.kind !== 'talk' || block.fixedMs !== null || !seen.active) return [];
-    const startsAt = (seen.active.startMs - footing.startMs) / footing.rate;
-    const endsAt = (seen.active.endMs - footing.startMs) / footing.rate;
+    const startsAt = alignment.toBlock(seen.active.startMs);
+    const endsAt = alignment.toBlock(seen.active.endMs);
     const left = block.edits.filter((edit) => edit.kind === 'leave-out');
     const isLeftOut = (ms: number) => left.some(({ fromMs, toMs }) => fromMs <= ms && ms < toMs);
     const found: Found[] = [];

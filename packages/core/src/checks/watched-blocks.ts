@@ -1,16 +1,18 @@
 import {
   countedBouts,
-  footingOf,
-  inVideo,
+  alignTake,
+  shownMs,
+  toVideo,
   type Assembly,
   type CountedBout,
   type PlacedBlock,
+  type TakeAlignment,
   type TakeFacts,
 } from '../assembly/index.ts';
 import { findBlock, type Block, type Lesson } from '../lesson/index.ts';
 import type { Schedule, Span } from '../schedule/index.ts';
 import { findingsIn, type Watched, type WatchedFindings } from '../signal/index.ts';
-import { spanLength, type TimeSpan } from '../time/index.ts';
+import { spanLength, type BlockMs, type TimeSpan, type VideoMs } from '../time/index.ts';
 import { quoted } from './finding.ts';
 
 /**
@@ -21,7 +23,7 @@ export interface WatchedBlock {
   block: Block;
   placed: PlacedBlock;
   facts: TakeFacts & { watched: Watched };
-  footing: { startMs: number; rate: number };
+  alignment: TakeAlignment;
   spans: readonly Span[];
   bodyMs: number;
   /** In the take's own time. */
@@ -46,14 +48,11 @@ export function watchedBlocks(
     );
     if (!block?.footage || !facts?.watched || !shown) return [];
     const { watched } = facts;
-    const footing = footingOf(block.footage, facts);
-    const bodyMs = placed.reel.runs.reduce(
-      (most, run) => (run.kind === 'own' ? Math.max(most, run.toMs) : most),
-      0,
-    );
+    const alignment = alignTake(block.footage, facts);
+    const bodyMs = shownMs(placed.timeMap);
     const seen = findingsIn(watched, {
-      startMs: footing.startMs,
-      endMs: Math.min(watched.durationMs, footing.startMs + bodyMs * footing.rate),
+      startMs: alignment.startMs,
+      endMs: Math.min(watched.durationMs, alignment.toTake(bodyMs)),
     });
     const spans = (planned.get(block.id) ?? []).filter(({ kind }) => kind !== 'pause-sign');
     return [
@@ -61,39 +60,33 @@ export function watchedBlocks(
         block,
         placed,
         facts: { ...facts, watched },
-        footing,
+        alignment,
         spans,
         bodyMs,
         seen,
-        bouts: countedBouts(block, spans, footing, facts),
+        bouts: countedBouts(block, spans, alignment, facts),
       },
     ];
   });
 }
 
-/** A stretch of the take in the block's own time. */
-export const own = ({ footing: { startMs, rate } }: WatchedBlock, stretch: TimeSpan): TimeSpan => ({
-  startMs: (stretch.startMs - startMs) / rate,
-  endMs: (stretch.endMs - startMs) / rate,
-});
-
 /** Where in the video a moment of the block is seen; null when it was left out. */
-export function shownAt({ placed }: WatchedBlock, ownMs: number): number | null {
-  const at = Math.max(0, Math.round(ownMs));
-  const [piece] = inVideo(placed.reel, { startMs: at, endMs: at + 1 });
-  return piece ? placed.startMs + piece.startMs : null;
+export function shownAt({ placed }: WatchedBlock, ms: BlockMs): VideoMs | null {
+  const at = Math.max(0, Math.round(ms));
+  const [piece] = toVideo(placed.timeMap, { startMs: at, endMs: at + 1 });
+  return piece?.startMs ?? null;
 }
 
 /** Those of the stretches that are shown at all, in the block's own time. */
 export function shownStretches(watched: WatchedBlock, stretches: readonly TimeSpan[]): TimeSpan[] {
   return stretches.flatMap((stretch) => {
-    const { startMs, endMs } = own(watched, stretch);
-    return inVideo(watched.placed.reel, {
+    const { startMs, endMs } = watched.alignment.spanToBlock(stretch);
+    return toVideo(watched.placed.timeMap, {
       startMs: Math.max(0, Math.round(startMs)),
       endMs: Math.round(Math.min(endMs, watched.bodyMs)),
-    }).map(({ goneMs, ...piece }) => ({
-      startMs: Math.max(0, Math.round(startMs)) + goneMs,
-      endMs: Math.max(0, Math.round(startMs)) + goneMs + spanLength(piece),
+    }).map(({ elapsedMs, ...piece }) => ({
+      startMs: Math.max(0, Math.round(startMs)) + elapsedMs,
+      endMs: Math.max(0, Math.round(startMs)) + elapsedMs + spanLength(piece),
     }));
   });
 }

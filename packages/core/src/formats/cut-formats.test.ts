@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import subsrt from 'subsrt-ts';
-import { captionsFor, firstCut, takeFrameAt, type TakeFacts } from '../assembly/index.ts';
+import { captionsFor, assemble, takeFrameAt, type TakeFacts } from '../assembly/index.ts';
 import {
   forOtherHand,
   makeBlock,
@@ -64,7 +64,7 @@ const lesson = {
   ...makeLesson('Skip; and throw', counter()),
   sections: [{ id: 's', title: 'Warm = up', blocks: [work] }],
 };
-const cut = firstCut(lesson, takes);
+const cut = assemble(lesson, takes);
 
 describe('SubRip', () => {
   it('is read by an independent parser (subsrt-ts) with the same times and words', () => {
@@ -282,7 +282,7 @@ describe('footage that ends early', () => {
             ['front', { id: 'front', frames, marked: null }],
           ]);
           const files = new Map([['front', { file: 'takes/front.mp4', frames }]]);
-          const made = firstCut(
+          const made = assemble(
             { ...lesson, sections: [{ id: 's', title: '', blocks: [{ ...work, edits: own }] }] },
             short,
           );
@@ -322,7 +322,7 @@ describe('footage that ends early', () => {
     const short = new Map<string, TakeFacts>([
       ['front', { id: 'front', frames: 150, marked: null }],
     ]);
-    const made = firstCut(
+    const made = assemble(
       { ...lesson, sections: [{ id: 's', title: '', blocks: [{ ...work, edits: [] }] }] },
       short,
     );
@@ -349,7 +349,7 @@ describe('the lesson for the other hand', () => {
       edits: [{ id: 't', kind: 'taps', taps: [{ atMs: 0, side: 'left', missed: false }] }],
     };
     const own = { ...lesson, sections: [{ id: 's', title: '', blocks: [work, reps] }] };
-    const turned = firstCut(forOtherHand(own), takes);
+    const turned = assemble(forOtherHand(own), takes);
     expect(
       turned.segments
         .filter(({ source }) => source.kind === 'take')
@@ -357,7 +357,7 @@ describe('the lesson for the other hand', () => {
     ).toBe(true);
     expect(turned.lanes.counter.at(0)?.side).toBe('right');
     expect(
-      firstCut(
+      assemble(
         forOtherHand({
           ...own,
           sections: [{ id: 's', title: '', blocks: [{ ...reps, edits: [] }] }],

@@ -2,7 +2,7 @@ import { createRequire } from 'node:module';
 import { createCanvas, GlobalFonts } from '@napi-rs/canvas';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { firstCut, slots, type Board } from '../assembly/index.ts';
+import { assemble, slots, type Board } from '../assembly/index.ts';
 import { LIMITS, themes, usualFinish } from '../lesson/index.ts';
 import { arbitraryLesson } from '../testing/arbitrary.ts';
 import { firstFrameFrom, instantOfFrame } from '../time/index.ts';
@@ -64,7 +64,7 @@ describe('scenes', () => {
   it('show exactly what covers the instant', () => {
     fc.assert(
       fc.property(arbitraryLesson, fc.double({ min: 0, max: 1, noNaN: true }), (lesson, part) => {
-        const cut = firstCut(lesson, new Map());
+        const cut = assemble(lesson, new Map());
         const ms = Math.floor(part * Math.max(0, cut.durationMs - 1));
         const scene = sceneAt(cut, ms);
         for (const slot of slots) {
@@ -94,7 +94,7 @@ describe('scenes', () => {
   });
 
   it('change the digit on the frame of the second, not before', () => {
-    const cut = { ...firstCut({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
+    const cut = { ...assemble({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
     cut.lanes.clock = [
       {
         slot: 'clock',
@@ -106,8 +106,8 @@ describe('scenes', () => {
         round: '',
         up: false,
         breaths: null,
-        goneMs: 0,
-        ofMs: 20_000,
+        elapsedMs: 0,
+        totalMs: 20_000,
       },
     ];
     const digitsAt = (frame: number) =>
@@ -118,8 +118,8 @@ describe('scenes', () => {
   });
 
   it('count beats, breaths and time gone', () => {
-    const cut = { ...firstCut({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
-    const span = { startMs: 0, endMs: 4_000, goneMs: 0, ofMs: 4_000 };
+    const cut = { ...assemble({ ...emptyLesson(), sections: [] }, new Map()), durationMs: 20_000 };
+    const span = { startMs: 0, endMs: 4_000, elapsedMs: 0, totalMs: 4_000 };
     cut.lanes.counter = [
       { ...span, slot: 'counter', rep: 2, reps: 4, side: null, note: '', beats: 8, missed: false },
     ];

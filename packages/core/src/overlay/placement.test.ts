@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { firstCut, type Assembly, type Slot } from '../assembly/index.ts';
+import { assemble, type Assembly, type Slot } from '../assembly/index.ts';
 import {
   LIMITS,
   makeBlock,
@@ -122,7 +122,7 @@ const work = (id: string): IntervalsBlock => ({
   footage: { takeId: 'take', startsAtMs: 0 },
 });
 const cutOf = (...blocks: IntervalsBlock[]): Assembly =>
-  firstCut(
+  assemble(
     { ...makeLesson('A', counter()), sections: [{ id: 's', title: '', blocks }] },
     new Map([['take', { id: 'take', frames: 900, marked: null }]]),
   );

@@ -173,11 +173,13 @@ const LAST_MS = 5_000;
 const CALL_MS = 2_000;
 
 /** What is called out at a moment of a work, where something is. */
-function calledAt({ phase, ofMs }: ClockOverlay, goneMs: number): LessonWord | null {
+function calledAt({ phase, totalMs }: ClockOverlay, elapsedMs: number): LessonWord | null {
   if (!CALLED.has(phase)) return null;
-  if (ofMs >= LAST_FROM_MS && ofMs - goneMs <= LAST_MS) return 'call.last-five';
-  const sinceHalf = goneMs - ofMs / 2;
-  return ofMs >= HALFWAY_FROM_MS && sinceHalf >= 0 && sinceHalf < CALL_MS ? 'call.halfway' : null;
+  if (totalMs >= LAST_FROM_MS && totalMs - elapsedMs <= LAST_MS) return 'call.last-five';
+  const sinceHalf = elapsedMs - totalMs / 2;
+  return totalMs >= HALFWAY_FROM_MS && sinceHalf >= 0 && sinceHalf < CALL_MS
+    ? 'call.halfway'
+    : null;
 }
 
 function clockItem(
@@ -188,19 +190,19 @@ function clockItem(
 ): ClockItem {
   const { phase, title, round, up, breaths } = overlay;
   const stepMs = calm || clock === 'digits' ? CALM_STEP_MS : RING_STEP_MS;
-  const goneMs = overlay.goneMs + ms - overlay.startMs;
-  const remainingMs = overlay.ofMs - goneMs;
-  const stepped = Math.ceil((up ? goneMs : remainingMs) / stepMs) * stepMs;
-  const called = calm ? null : calledAt(overlay, goneMs);
+  const elapsedMs = overlay.elapsedMs + ms - overlay.startMs;
+  const remainingMs = overlay.totalMs - elapsedMs;
+  const stepped = Math.ceil((up ? elapsedMs : remainingMs) / stepMs) * stepMs;
+  const called = calm ? null : calledAt(overlay, elapsedMs);
   return {
     slot: 'clock',
     phase,
     word: lessonWord(words.language, called ?? phaseWords[phase]),
     last: called === 'call.last-five',
-    digits: up ? elapsedText(goneMs) : countdownText(remainingMs),
-    left: Math.min(1, stepped / overlay.ofMs),
+    digits: up ? elapsedText(elapsedMs) : countdownText(remainingMs),
+    left: Math.min(1, stepped / overlay.totalMs),
     title,
-    next: breaths ? lessonWord(words.language, breathWord(breaths, goneMs)) : overlay.next,
+    next: breaths ? lessonWord(words.language, breathWord(breaths, elapsedMs)) : overlay.next,
     round,
     also: otherOf(words, title),
   };
@@ -208,7 +210,7 @@ function clockItem(
 
 /** On a count of 8 the number is the beat: beat `k` begins `k - 1` equal parts into the span. */
 function counterItem(
-  { startMs, goneMs, ofMs, rep, reps, side, note, beats, missed }: CounterOverlay,
+  { startMs, elapsedMs, totalMs, rep, reps, side, note, beats, missed }: CounterOverlay,
   ms: number,
   { counting }: Finish['look'],
   words: Words,
@@ -217,7 +219,7 @@ function counterItem(
   const [now, all] =
     beats === null
       ? [rep, reps]
-      : [Math.floor(((goneMs + ms - startMs) * beats) / ofMs) + 1, beats];
+      : [Math.floor(((elapsedMs + ms - startMs) * beats) / totalMs) + 1, beats];
   return {
     slot: 'counter',
     rep: now,

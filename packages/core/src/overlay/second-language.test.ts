@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { firstCut } from '../assembly/index.ts';
+import { assemble } from '../assembly/index.ts';
 import { sceneAt } from './index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import {
@@ -38,7 +38,7 @@ const lesson: Lesson = {
 
 describe('a second language', () => {
   it('takes the place of the first wherever there are words for it, the program’s own words too', () => {
-    const items = sceneAt(firstCut(inSecondLanguage(lesson), new Map()), 1_000).items;
+    const items = sceneAt(assemble(inSecondLanguage(lesson), new Map()), 1_000).items;
     expect(items.find(({ slot }) => slot === 'clock')).toMatchObject({
       title: 'Seilspringen',
       word: 'Los',
@@ -57,7 +57,7 @@ describe('a second language', () => {
       ...lesson,
       finish: { ...lesson.finish, look: { ...lesson.finish.look, languages: 'both' as const } },
     };
-    const items = sceneAt(firstCut(both, new Map()), 1_000).items;
+    const items = sceneAt(assemble(both, new Map()), 1_000).items;
     expect(items.find(({ slot }) => slot === 'clock')).toMatchObject({
       title: 'Rope skipping',
       also: 'Seilspringen',

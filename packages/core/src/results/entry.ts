@@ -43,7 +43,7 @@ export type EntryBody =
    * How far of the video, and which stretches of it were played, in milliseconds; one a visit,
    * which grows.
    */
-  | { kind: 'reached'; atMs: number; ofMs: number; seen?: SeenStretch[] | undefined }
+  | { kind: 'reached'; atMs: number; totalMs: number; seen?: SeenStretch[] | undefined }
   | Score
   | { kind: 'answer'; blockId: string; question: string; text: string }
   | { kind: 'effort'; value: number }

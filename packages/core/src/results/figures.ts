@@ -139,10 +139,10 @@ export const FINISHED = 0.95;
 export function standingOf(entries: readonly LogEntry[]): LessonStanding {
   const visits = entries.filter(isOf('reached')).map(({ body }) => body);
   // Another length is another state of the lesson: its stretches do not add up with these.
-  const together = [...new Set(visits.map(({ ofMs }) => ofMs))].map((ofMs) => ({
+  const together = [...new Set(visits.map(({ totalMs }) => totalMs))].map((totalMs) => ({
     atMs: 0,
-    ofMs,
-    seen: visits.flatMap((visit) => (visit.ofMs === ofMs ? (visit.seen ?? []) : [])),
+    totalMs,
+    seen: visits.flatMap((visit) => (visit.totalMs === totalMs ? (visit.seen ?? []) : [])),
   }));
   const reached = [...together, ...visits].map(seenPart);
   return {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { firstCut } from '../assembly/index.ts';
+import { assemble } from '../assembly/index.ts';
 import {
   chaptersText,
   kitCsv,
@@ -142,7 +142,7 @@ function lessonIn(language: string): Lesson {
 /** All a lesson shows, says and prints, by where it stands. */
 function everythingOf(lesson: Lesson): [string, string][] {
   const { language } = lesson.settings;
-  const cut = firstCut(lesson, new Map());
+  const cut = assemble(lesson, new Map());
   const schedule = scheduleLesson(lesson);
   const blocks = blocksOf(lesson);
   const series = { ...makeSeries(TYPED), startsOn: '2026-09-07', weekdays: [1, 3] };

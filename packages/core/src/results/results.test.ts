@@ -213,7 +213,7 @@ describe('a class', () => {
 
   it('goes on, stays or eases by the teacher’s rule', () => {
     const lesson = (reached: number, effort: number | null) => [
-      ...all(() => ({ kind: 'reached', atMs: reached, ofMs: 100 })),
+      ...all(() => ({ kind: 'reached', atMs: reached, totalMs: 100 })),
       ...all(() => (effort === null ? null : { kind: 'effort', value: effort })),
     ];
     expect(nextStep(lesson(100, 2), usualRule)).toEqual({
@@ -266,8 +266,8 @@ describe('a class', () => {
 describe('how one student stands to a lesson', () => {
   it('takes the visit that got furthest and the last word on effort', () => {
     const standing = standingOf([
-      entry({ kind: 'reached', atMs: 30, ofMs: 100 }),
-      entry({ kind: 'reached', atMs: 80, ofMs: 100 }),
+      entry({ kind: 'reached', atMs: 30, totalMs: 100 }),
+      entry({ kind: 'reached', atMs: 80, totalMs: 100 }),
       entry({ kind: 'effort', value: 5 }, MONDAY + 1),
       entry({ kind: 'effort', value: 2 }, MONDAY + 2),
       entry({ kind: 'practised', blockId: 'b', ms: 60_000 }),

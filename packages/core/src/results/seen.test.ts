@@ -41,13 +41,13 @@ it('keeps the longest of very many', () => {
   expect(joined.filter(([from, to]) => to - from === 500)).toHaveLength(0);
 });
 
-const visit = (id: string, atMs: number, seen?: SeenStretch[], ofMs = 100_000): LogEntry => ({
+const visit = (id: string, atMs: number, seen?: SeenStretch[], totalMs = 100_000): LogEntry => ({
   id,
   studentId: 's',
   lessonId: 'l',
   at: 0,
   by: 'student',
-  body: { kind: 'reached', atMs, ofMs, ...(seen && { seen }) },
+  body: { kind: 'reached', atMs, totalMs, ...(seen && { seen }) },
 });
 
 it('a jump to the end is not having seen it; two halves are', () => {
@@ -63,5 +63,5 @@ it('a jump to the end is not having seen it; two halves are', () => {
   ).toBe(0.5);
   // Pages of before told only how far they came.
   expect(standingOf([visit('a', 80_000)]).reached).toBe(0.8);
-  expect(seenPart({ atMs: 5, ofMs: 0, seen: [] })).toBe(0);
+  expect(seenPart({ atMs: 5, totalMs: 0, seen: [] })).toBe(0);
 });

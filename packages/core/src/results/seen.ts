@@ -28,12 +28,12 @@ export const seenMs = (stretches: readonly SeenStretch[]): number =>
 /** How much of a video was seen, 0 to 1. Pages of before told only how far they came. */
 export function seenPart({
   atMs,
-  ofMs,
+  totalMs,
   seen,
 }: {
   atMs: number;
-  ofMs: number;
+  totalMs: number;
   seen?: readonly SeenStretch[] | undefined;
 }): number {
-  return ofMs > 0 ? Math.min(1, (seen ? seenMs(seen) : atMs) / ofMs) : 0;
+  return totalMs > 0 ? Math.min(1, (seen ? seenMs(seen) : atMs) / totalMs) : 0;
 }

@@ -5,6 +5,7 @@
 
 import type { TimeSpan } from './spans.ts';
 
+export type { BlockMs, StudentMs, TakeMs, VideoMs } from './bases.ts';
 export * from './spans.ts';
 
 /** Frames per second of every working copy and every exported video. */
@@ -53,8 +54,8 @@ export function countdownText(remainingMs: number): string {
 }
 
 /** Digits of a clock that counts up: whole seconds gone. */
-export function elapsedText(goneMs: number): string {
-  const seconds = Math.floor(Math.max(0, goneMs) / 1000);
+export function elapsedText(elapsedMs: number): string {
+  const seconds = Math.floor(Math.max(0, elapsedMs) / 1000);
   return seconds < 60 ? String(seconds) : clockText(seconds * 1000);
 }
 

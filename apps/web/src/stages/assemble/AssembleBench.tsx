@@ -1,5 +1,5 @@
 import { Alert, Box, Button, Paper, Slider, Stack, Typography } from '@mui/material';
-import { ownMoment, startInTake } from '@zest/core/assembly';
+import { toBlock, startInTake } from '@zest/core/assembly';
 import { findBlock, type Edit, type EditKind, type Finish } from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
 import { clockText, frameText } from '@zest/core/time';
@@ -136,7 +136,7 @@ export function AssembleBench() {
       id: known?.id ?? makeId(),
       kind: 'said',
       text,
-      atMs: Math.round(ownMoment(placed.reel, Math.max(0, ms - placed.startMs))),
+      atMs: Math.round(toBlock(placed.timeMap, Math.max(placed.startMs, ms))),
     });
   });
   const onStretch = useLatest((next: Stretch | null) => {
@@ -157,7 +157,7 @@ export function AssembleBench() {
       : null;
   const takeName = (takeId: string) =>
     takes.find(({ id }) => id === takeId)?.name ?? 'a take that is gone';
-  const momentMs = () => (placed ? ownMoment(placed.reel, clock.ms - placed.startMs) : 0);
+  const momentMs = () => (placed ? toBlock(placed.timeMap, clock.ms) : 0);
   const begin = (kind: EditKind) => {
     player.current?.pause();
     stage.current?.scrollIntoView({ block: 'nearest' });

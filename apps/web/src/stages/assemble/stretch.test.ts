@@ -1,4 +1,4 @@
-import { firstCut, type TakeFacts } from '@zest/core/assembly';
+import { assemble, type TakeFacts } from '@zest/core/assembly';
 import {
   makeBlock,
   makeLesson,
@@ -31,7 +31,7 @@ const freeze: Edit = {
   point: null,
   text: 'Look',
 };
-const cut = firstCut(
+const cut = assemble(
   {
     ...makeLesson('A', () => 'l'),
     sections: [

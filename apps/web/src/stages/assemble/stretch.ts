@@ -1,4 +1,4 @@
-import { inVideo, ownMoment, type Assembly, type PlacedBlock } from '@zest/core/assembly';
+import { toVideo, toBlock, type Assembly, type PlacedBlock } from '@zest/core/assembly';
 import type { Edit } from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
 import type { TimeSpan } from '@zest/core/time';
@@ -54,22 +54,22 @@ export interface OwnStretch {
 export function inBlock(assembly: Assembly, { startMs, endMs }: Stretch): OwnStretch | null {
   const placed = assembly.blocks[indexAt(assembly.blocks, startMs)];
   if (!placed) return null;
-  const own = (ms: number) => ownMoment(placed.reel, Math.min(ms, placed.endMs) - placed.startMs);
+  const own = (ms: number) => toBlock(placed.timeMap, Math.min(ms, placed.endMs));
   const [fromMs, toMs] = [own(startMs), own(endMs)];
   return toMs > fromMs ? { blockId: placed.blockId, fromMs, toMs } : null;
 }
 
 /** Where a change by hand is seen in the video; null where it has no place. */
 export function placeOf(placed: PlacedBlock, edit: Edit): Stretch | null {
-  const extra = placed.reel.runs.find((run) => run.kind === 'extra' && run.edit.id === edit.id);
+  const extra = placed.timeMap.runs.find((run) => run.kind === 'extra' && run.edit.id === edit.id);
   const at = (ms: number) => placed.startMs + ms;
   if (extra?.kind === 'extra')
     return { startMs: at(extra.atMs), endMs: at(extra.atMs + extra.lengthMs) };
   if (!('fromMs' in edit)) return { startMs: placed.startMs, endMs: placed.endMs };
-  const seen = inVideo(placed.reel, { startMs: edit.fromMs, endMs: edit.toMs });
+  const seen = toVideo(placed.timeMap, { startMs: edit.fromMs, endMs: edit.toMs });
   const [first, last] = [seen[0], seen.at(-1)];
-  if (first && last) return { startMs: at(first.startMs), endMs: at(last.endMs) };
+  if (first && last) return { startMs: first.startMs, endMs: last.endMs };
   // What is left out lies between two runs.
-  const after = placed.reel.runs.find((run) => run.kind === 'own' && run.fromMs >= edit.toMs);
+  const after = placed.timeMap.runs.find((run) => run.kind === 'own' && run.fromMs >= edit.toMs);
   return { startMs: at(after?.atMs ?? 0), endMs: at(after?.atMs ?? 0) };
 }

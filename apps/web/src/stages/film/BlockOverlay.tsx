@@ -1,4 +1,4 @@
-import { firstCut, type Assembly } from '@zest/core/assembly';
+import { assemble, type Assembly } from '@zest/core/assembly';
 import type { Block, Lesson } from '@zest/core/lesson';
 import { forgetFitted, paintScene, sceneAt } from '@zest/core/overlay';
 import { useEffect, useMemo, useRef } from 'react';
@@ -12,7 +12,7 @@ export function useBlockCut(lesson: Lesson, block: Block | null): Assembly | nul
   return useMemo(
     () =>
       block &&
-      firstCut({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, new Map()),
+      assemble({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, new Map()),
     [lesson, block],
   );
 }

@@ -1,6 +1,6 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
 import type { Take } from '@zest/contract';
-import { startInTake } from '@zest/core/assembly';
+import { alignTake } from '@zest/core/assembly';
 import type { Block } from '@zest/core/lesson';
 import { clockText, instantOfFrame } from '@zest/core/time';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
@@ -29,16 +29,16 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
   const [playing, setPlaying] = useState(false);
   const [seconds, setSeconds] = useState(0);
   const looked = takes[Math.min(at, takes.length - 1)];
-  const startS = (take: Take) =>
-    startInTake(
+  const alignmentOf = (take: Take) =>
+    alignTake(
       { startsAtMs: take.id === block.footage?.takeId ? block.footage.startsAtMs : null },
       take,
-    ) / 1000;
+    );
   /** Where a take is when the plan's clock is at `s`: its own clock may run fast or slow. */
-  const placeOf = (take: Take, s: number) => startS(take) + s * (take.marked?.rate ?? 1);
+  const placeOf = (take: Take, s: number) => alignmentOf(take).toTake(s * 1000) / 1000;
   const clock = () => {
     const video = looked && videos.current.get(looked.id);
-    return video && looked ? (video.currentTime - startS(looked)) / (looked.marked?.rate ?? 1) : 0;
+    return video && looked ? alignmentOf(looked).toBlock(video.currentTime * 1000) / 1000 : 0;
   };
   const goTo = (s: number) => {
     for (const take of takes) {

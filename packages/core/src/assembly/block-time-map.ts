@@ -1,5 +1,13 @@
 import type { Edit, EditOf } from '../lesson/index.ts';
-import { lengthText, type TimeSpan } from '../time/index.ts';
+import {
+  clip,
+  lengthText,
+  merge,
+  spanLength,
+  type BlockMs,
+  type TimeSpan,
+  type VideoMs,
+} from '../time/index.ts';
 
 /** A change by hand that has no place in the cut any more, and why. */
 export interface DroppedEdit {
@@ -16,11 +24,13 @@ export type Extra = EditOf<'again'> | EditOf<'freeze'> | EditOf<'card'> | EditOf
  * counts from the block's start in the video.
  */
 export type Run =
-  | { kind: 'own'; atMs: number; fromMs: number; toMs: number }
+  | { kind: 'own'; atMs: number; fromMs: BlockMs; toMs: BlockMs }
   | { kind: 'extra'; atMs: number; lengthMs: number; edit: Extra };
 
-/** A block's own time (as planned and filmed) laid out as its time in the video. */
-export interface Reel {
+/** A block's own time (as planned and filmed) laid out in the video; the one place that converts. */
+export interface BlockTimeMap {
+  /** The block's first moment in the video. */
+  startMs: VideoMs;
   runs: Run[];
   lengthMs: number;
 }
@@ -37,20 +47,6 @@ export function againOnceMs({ fromMs, toMs, speed }: EditOf<'again'>): number {
   return Math.round(((toMs - fromMs) * 100) / speed);
 }
 
-/** Stretches sorted and joined where they touch, within 0 and `endMs`. */
-function joined(
-  stretches: readonly { fromMs: number; toMs: number }[],
-  endMs: number,
-): { fromMs: number; toMs: number }[] {
-  const found: { fromMs: number; toMs: number }[] = [];
-  for (const { fromMs, toMs } of [...stretches].sort((a, b) => a.fromMs - b.fromMs)) {
-    const last = found.at(-1);
-    if (last && fromMs <= last.toMs) last.toMs = Math.max(last.toMs, Math.min(toMs, endMs));
-    else found.push({ fromMs, toMs: Math.min(toMs, endMs) });
-  }
-  return found;
-}
-
 /** Why a change cannot be made on a block that lasts `bodyMs`; null when it can. */
 export function whyNot(edit: Edit, bodyMs: number): string | null {
   const fromMs = 'fromMs' in edit ? edit.fromMs : 'atMs' in edit ? edit.atMs : 0;
@@ -65,10 +61,15 @@ export function whyNot(edit: Edit, bodyMs: number): string | null {
  * The block's own time without what is left out, with what is put in. Edits that `whyNot` refuses
  * must not be among them.
  */
-export function reelOf(bodyMs: number, edits: readonly Edit[]): Reel {
-  const gaps = joined(
-    edits.filter((edit) => edit.kind === 'leave-out'),
-    bodyMs,
+export function layOutBlock(
+  bodyMs: number,
+  edits: readonly Edit[],
+  startMs: VideoMs = 0,
+): BlockTimeMap {
+  const leftOut = merge(
+    edits
+      .filter((edit) => edit.kind === 'leave-out')
+      .map(({ fromMs, toMs }) => ({ startMs: fromMs, endMs: Math.min(toMs, bodyMs) })),
   );
   const extras = edits
     .filter(
@@ -80,18 +81,18 @@ export function reelOf(bodyMs: number, edits: readonly Edit[]): Reel {
     )
     .sort((a, b) => momentOf(a) - momentOf(b));
   const runs: Run[] = [];
-  let [ownMs, atMs] = [0, 0];
+  let [blockMs, atMs] = [0, 0];
   const playTo = (toMs: number) => {
-    while (ownMs < toMs) {
-      const gap = gaps.find((own) => own.toMs > ownMs);
-      if (gap && gap.fromMs <= ownMs) {
-        ownMs = gap.toMs;
+    while (blockMs < toMs) {
+      const gap = leftOut.find(({ endMs }) => endMs > blockMs);
+      if (gap && gap.startMs <= blockMs) {
+        blockMs = gap.endMs;
         continue;
       }
-      const untilMs = Math.min(toMs, gap?.fromMs ?? toMs);
-      runs.push({ kind: 'own', atMs, fromMs: ownMs, toMs: untilMs });
-      atMs += untilMs - ownMs;
-      ownMs = untilMs;
+      const untilMs = Math.min(toMs, gap?.startMs ?? toMs);
+      runs.push({ kind: 'own', atMs, fromMs: blockMs, toMs: untilMs });
+      atMs += untilMs - blockMs;
+      blockMs = untilMs;
     }
   };
   for (const edit of extras) {
@@ -101,33 +102,39 @@ export function reelOf(bodyMs: number, edits: readonly Edit[]): Reel {
     atMs += lengthMs;
   }
   playTo(bodyMs);
-  return { runs, lengthMs: atMs };
+  return { startMs, runs, lengthMs: atMs };
 }
 
 /**
- * What lies over a span of the block's own time, as stretches of the block's video.
+ * Where a span of the block's own time is seen in the video: in several stretches where something
+ * was put in, in none where it was left out.
  * @returns each with what of the span had passed at its start
  */
-export function inVideo({ runs }: Reel, span: TimeSpan): (TimeSpan & { goneMs: number })[] {
+export function toVideo(
+  { startMs: blockStartMs, runs }: BlockTimeMap,
+  span: TimeSpan,
+): (TimeSpan & { elapsedMs: number })[] {
   return runs.flatMap((run) => {
-    if (run.kind !== 'own') return [];
-    const fromMs = Math.max(run.fromMs, span.startMs);
-    const toMs = Math.min(run.toMs, span.endMs);
-    if (toMs <= fromMs) return [];
-    const startMs = run.atMs + fromMs - run.fromMs;
-    return [{ startMs, endMs: startMs + toMs - fromMs, goneMs: fromMs - span.startMs }];
+    const seen = run.kind === 'own' ? clip(span, { startMs: run.fromMs, endMs: run.toMs }) : null;
+    if (run.kind !== 'own' || !seen) return [];
+    const startMs = blockStartMs + run.atMs + seen.startMs - run.fromMs;
+    return [{ startMs, endMs: startMs + spanLength(seen), elapsedMs: seen.startMs - span.startMs }];
   });
 }
 
 /**
- * The block's own moment that is on screen at `ms` of the block's video; in something put in, the
- * moment it stands at.
+ * The block's own moment that is on screen at `ms` of the video; in something put in, the moment it
+ * stands at.
  */
-export function ownMoment({ runs }: Reel, ms: number): number {
-  let ownMs = 0;
+export function toBlock({ startMs, runs }: BlockTimeMap, ms: VideoMs): BlockMs {
+  let blockMs: BlockMs = 0;
   for (const run of runs) {
-    if (ms < run.atMs) break;
-    if (run.kind === 'own') ownMs = Math.min(run.toMs, run.fromMs + ms - run.atMs);
+    if (ms - startMs < run.atMs) break;
+    if (run.kind === 'own') blockMs = Math.min(run.toMs, run.fromMs + ms - startMs - run.atMs);
   }
-  return ownMs;
+  return blockMs;
 }
+
+/** The part of the block's own time that is shown at all, to its last moment. */
+export const shownMs = ({ runs }: BlockTimeMap): BlockMs =>
+  runs.reduce((most, run) => (run.kind === 'own' ? Math.max(most, run.toMs) : most), 0);
