@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { findingsIn, SURE_REPETITION, timesKnown, type Watched } from '@zest/core/signal';
+import { findingsIn, SURE_REPETITION, timesKnown, type TakeAnalysis } from '@zest/core/signal';
 import {
   exercises,
   filmClip,
@@ -47,7 +47,7 @@ interface Seen {
 
 const STEP_MS = 20;
 
-function compare(clip: ProofClip, watched: Watched): Seen {
+function compare(clip: ProofClip, watched: TakeAnalysis): Seen {
   const truth = truthOf(clip);
   const { repetitions, outOfFrame, still } = findingsIn(watched);
   const timeErrors =

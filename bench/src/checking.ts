@@ -1,7 +1,7 @@
 import { assemble, type TakeFacts } from '@zest/core/assembly';
 import { checkLesson } from '@zest/core/checks';
 import { makeBlock, makeLesson, type Block, type BlockOf } from '@zest/core/lesson';
-import type { Watched } from '@zest/core/signal';
+import type { TakeAnalysis } from '@zest/core/signal';
 import { lengthMs, looksAt, proofClips } from '@zest/demo/proof';
 import { median, timed, type Result } from './result.ts';
 
@@ -31,7 +31,7 @@ export async function checking(): Promise<Result[]> {
     const blocks = Array.from({ length: BLOCKS }, (_, i): Block => {
       const { poses, aspect } = looksAt({ ...minute, seed: run * 100 + i }, EVERY_MS);
       const durationMs = lengthMs(minute);
-      const watched: Watched = {
+      const watched: TakeAnalysis = {
         durationMs,
         aspect,
         everyMs: EVERY_MS,

@@ -9,7 +9,7 @@ import {
   type Lesson,
 } from '@zest/core/lesson';
 import { sentencesOf } from '@zest/core/script';
-import type { Watched } from '@zest/core/signal';
+import type { TakeAnalysis } from '@zest/core/signal';
 import { describe, expect, it } from 'vitest';
 import { lengthMs, proofClips, type ProofClip } from './clips.ts';
 import { looksAt } from './joints.ts';
@@ -29,7 +29,7 @@ const squats: ProofClip = {
 };
 
 /** What a look at a clip gives, with all that is not the body as it should be. */
-function watchedOf(clip: ProofClip, more: Partial<Watched> = {}): Watched {
+function watchedOf(clip: ProofClip, more: Partial<TakeAnalysis> = {}): TakeAnalysis {
   const { poses, aspect } = looksAt(clip, EVERY_MS);
   return {
     durationMs: lengthMs(clip),
@@ -80,7 +80,7 @@ function lessonOf(block: Block): Lesson {
     sections: [{ id: 's', title: 'Part', blocks: [block] }],
   };
 }
-function check(lesson: Lesson, watched: Watched, said: TakeFacts['said'] = null): Finding[] {
+function check(lesson: Lesson, watched: TakeAnalysis, said: TakeFacts['said'] = null): Finding[] {
   const takes = new Map<string, TakeFacts>([
     [
       'take',
@@ -106,7 +106,7 @@ const about = (findings: readonly Finding[], key: string) =>
 /** What the remedy of a finding leaves of it. */
 function remedied(
   lesson: Lesson,
-  watched: Watched,
+  watched: TakeAnalysis,
   key: string,
   said: TakeFacts['said'] = null,
 ): Finding | undefined {
@@ -115,10 +115,10 @@ function remedied(
   return about(check(draft, watched, said), key);
 }
 const stretch = (
-  watched: Watched,
+  watched: TakeAnalysis,
   from: number,
   to: number,
-  look: Partial<Watched['pictures'][number]>,
+  look: Partial<TakeAnalysis['pictures'][number]>,
 ) => watched.pictures.map((own, i) => (i >= from && i < to ? { ...own, ...look } : own));
 
 describe('the check of what was watched', () => {
@@ -243,7 +243,7 @@ describe('the check of what was watched', () => {
   });
 
   it('is not sure where twice or half of what is planned and counted aloud is seen: the plan is shown, and it asks', () => {
-    const counterOf = (block: Block, watched: Watched, said: TakeFacts['said']) =>
+    const counterOf = (block: Block, watched: TakeAnalysis, said: TakeFacts['said']) =>
       assemble(
         lessonOf(block),
         new Map<string, TakeFacts>([
@@ -451,7 +451,7 @@ describe('the check of what was watched', () => {
 
   it('says that the voice is too quiet, too near to the noise or to music, in the wind, or overloaded', () => {
     const lesson = lessonOf(made('talk', { script, fixedMs: 15_000 }));
-    const heard = (sound: Partial<NonNullable<Watched['sound']>>) =>
+    const heard = (sound: Partial<NonNullable<TakeAnalysis['sound']>>) =>
       check(
         lesson,
         watchedOf(squats, {

@@ -1,5 +1,10 @@
 import { stat } from 'node:fs/promises';
-import { findingsIn, SURE_REPETITION, WHOLE_REPETITION, type Watched } from '@zest/core/signal';
+import {
+  findingsIn,
+  SURE_REPETITION,
+  WHOLE_REPETITION,
+  type TakeAnalysis,
+} from '@zest/core/signal';
 import { lengthText } from '@zest/core/time';
 import { watchFile } from '../media/analyse.ts';
 import { ProgramError } from '../media/run.ts';
@@ -26,7 +31,7 @@ export async function analyse(file: string, asJson: boolean): Promise<string> {
 }
 
 /** The same of what was watched. */
-export function analysisText(watched: Watched, asJson: boolean): string {
+export function analysisText(watched: TakeAnalysis, asJson: boolean): string {
   const { repetitions, outOfFrame, still, faults, active, isSeen, poseScore, bodyHeight } =
     findingsIn(watched);
   const { durationMs, loudness, sound, speech, flashes } = watched;

@@ -106,7 +106,7 @@ export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttrib
   declare soundTrack: CreationOptional<number>;
   /** What was seen and heard of the working copy, and how it was looked at. */
   declare watchedSha: CreationOptional<string | null>;
-  declare watchedBy: CreationOptional<number | null>;
+  declare analyserVersion: CreationOptional<number | null>;
   /** Where the script's sentences were found, as JSON. */
   declare said: CreationOptional<string | null>;
   /** Smaller versions of the working copy for slow lines, as JSON; null until they were made. */
@@ -263,7 +263,12 @@ export function defineModels(sequelize: Sequelize): void {
       soundTracks: { type: DataTypes.TEXT, allowNull: true, defaultValue: null },
       soundTrack: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       watchedSha: sha(),
-      watchedBy: { type: DataTypes.INTEGER, allowNull: true, defaultValue: null },
+      analyserVersion: {
+        type: DataTypes.INTEGER,
+        field: 'watched_by',
+        allowNull: true,
+        defaultValue: null,
+      },
       said: { type: DataTypes.TEXT('medium'), allowNull: true, defaultValue: null },
       renditions: { type: DataTypes.TEXT, allowNull: true, defaultValue: null },
       fault: { type: DataTypes.TEXT, allowNull: true },

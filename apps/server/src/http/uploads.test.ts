@@ -93,7 +93,7 @@ describe('uploads', () => {
       workingSha: old,
       workingBy: null,
       renditions: JSON.stringify([{ lines: 360, sha: smaller, bytes: 23 }]),
-      watchedBy: 1,
+      analyserVersion: 1,
     };
     await TakeRow.update(before, { where: { id: [id, other] } });
     expect((await take(id))?.renewal).toBe('offered');
@@ -106,7 +106,7 @@ describe('uploads', () => {
       expect(await TakeRow.findByPk(own)).toMatchObject({
         workingSha: right,
         workingBy: WORKING_BY,
-        watchedBy: null,
+        analyserVersion: null,
       });
     await until(
       async () =>

@@ -164,7 +164,9 @@ async function makeAnew(take: TakeRow, track: number | undefined, tools: JobTool
   const old = same.flatMap(contentOf);
   const hadRenditions = same.some(({ renditions }) => renditions !== null);
   const ofTheOld =
-    parts.workingSha === before ? {} : { watchedSha: null, watchedBy: null, renditions: null };
+    parts.workingSha === before
+      ? {}
+      : { watchedSha: null, analyserVersion: null, renditions: null };
   for (const own of same) {
     await own.update({ ...parts, fault: null, ...ofTheOld });
     if (tools.watchesAtOnce) await queueWatch(tools.queue, own);

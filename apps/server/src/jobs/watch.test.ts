@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import type { Take } from '@zest/contract';
-import { findingsIn, type Watched } from '@zest/core/signal';
+import { findingsIn, type TakeAnalysis } from '@zest/core/signal';
 import { filmClip, proofClips, truthOf, type ProofClip } from '@zest/demo/proof';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { align, scriptSentences } from '../cli/align.ts';
@@ -104,7 +104,7 @@ async function film(): Promise<string> {
 }
 
 let file = '';
-let watched: Watched;
+let watched: TakeAnalysis;
 beforeAll(async () => {
   file = await film();
   watched = await watchFile(file);

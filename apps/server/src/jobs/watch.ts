@@ -8,7 +8,7 @@ import { Op } from 'sequelize';
 import { z } from 'zod';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, TakeRow, type JobRow } from '../db/models.ts';
-import { watchFile, WATCHED_BY } from '../media/analyse.ts';
+import { watchFile, ANALYSER_VERSION } from '../media/analyse.ts';
 import { NoSynthesiser, soundOf, SPEECH_RATE, wordsSaid } from '../media/speech.ts';
 import { inFolder, type JobTools } from './tools.ts';
 import type { JobQueue } from './queue.ts';
@@ -52,7 +52,7 @@ export async function queueWatch(queue: JobQueue, take: TakeRow): Promise<void> 
   if (!take.workingSha || isMaterial(take)) return;
   const input: WatchInput = {
     takeId: take.id,
-    by: WATCHED_BY,
+    by: ANALYSER_VERSION,
     workingSha: take.workingSha,
     ...(await scriptOf(take)),
   };
@@ -73,10 +73,10 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
   // The smaller copy has the same frames and sound, and is looked at with less work.
   const file = tools.store.pathOf(take.previewSha ?? workingSha);
   const known =
-    take.watchedBy === WATCHED_BY && take.watchedSha
+    take.analyserVersion === ANALYSER_VERSION && take.watchedSha
       ? take
       : await TakeRow.findOne({
-          where: { workingSha, watchedBy: WATCHED_BY, watchedSha: { [Op.not]: null } },
+          where: { workingSha, analyserVersion: ANALYSER_VERSION, watchedSha: { [Op.not]: null } },
         });
   const watchedSha =
     known?.watchedSha ??
@@ -91,7 +91,7 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
       return tools.store.take(made);
     }));
   // The words may fail where the pictures did not.
-  await take.update({ watchedSha, watchedBy: WATCHED_BY });
+  await take.update({ watchedSha, analyserVersion: ANALYSER_VERSION });
   tools.onProgress(0.92, 'Looking for the words');
   await take.update({ said: JSON.stringify(await wordsIn(take, file, script, tools.signal)) });
 }

@@ -36,13 +36,13 @@ export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void>
       await sleep(2_000);
     }
     if (job) await doJob(job, workerId, tools, stop);
-    else if (!(await lendAHand(tools, stop)))
+    else if (!(await renderForOthers(tools, stop)))
       await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
   }
 }
 
 /** With nothing of its own to do, a worker renders a piece of another one's export. */
-async function lendAHand(
+async function renderForOthers(
   { folders, store, log }: WorkerTools,
   stop: AbortSignal,
 ): Promise<boolean> {

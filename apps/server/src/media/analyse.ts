@@ -2,18 +2,18 @@ import {
   bandSound,
   croppedSquare,
   FlashWatch,
-  floorOf,
+  noiseFloor,
   motionOf,
   nextCrop,
   PictureWatch,
   poseFrom,
   SOUND_STEP_MS,
   soundFigures,
-  soundLooks,
+  soundFrames,
   SPEECH_STEP_MS,
-  speechLooks,
-  type Watched,
-  type PictureLook,
+  speechFrames,
+  type TakeAnalysis,
+  type PictureFrame,
   type SeenPose,
   type SoundFigures,
 } from '@zest/core/signal';
@@ -25,9 +25,9 @@ import { probe } from './probe.ts';
 import { soundOf, SPEECH_RATE } from './speech.ts';
 
 /** How takes are looked at; another number means that they are to be looked at again. */
-export const WATCHED_BY = 1;
+export const ANALYSER_VERSION = 1;
 
-/** Looks at the body a second, and the picture they are taken from. */
+/** Frames at the body a second, and the picture they are taken from. */
 const POSES_A_SECOND = 10;
 const LONG_SIDE = 640;
 /** Flashes are counted on every frame; a small picture is enough. */
@@ -35,31 +35,31 @@ const FLASH = { fps: 30, longSide: 64 } as const;
 
 interface Sound {
   figures: SoundFigures;
-  speech: Watched['speech'];
+  speech: TakeAnalysis['speech'];
 }
 
 /** Speech with less than a breath in it is one stretch. */
 const BREATH_MS = 400;
 
-const stretchesOf = (looks: Uint8Array): Watched['speech'] =>
+const stretchesOf = (frames: Uint8Array): TakeAnalysis['speech'] =>
   merge(
-    [...looks].flatMap((one, look) =>
-      one === 0 ? [] : { startMs: look * SPEECH_STEP_MS, endMs: (look + 1) * SPEECH_STEP_MS },
+    [...frames].flatMap((one, frame) =>
+      one === 0 ? [] : { startMs: frame * SPEECH_STEP_MS, endMs: (frame + 1) * SPEECH_STEP_MS },
     ),
     BREATH_MS,
   );
 
 function listen(samples: Float32Array): Sound {
   const bands = bandSound(samples, SPEECH_RATE);
-  const speech = speechLooks(bands, floorOf(bands));
-  const looks = soundLooks(samples, SPEECH_RATE);
+  const speech = speechFrames(bands, noiseFloor(bands));
+  const frames = soundFrames(samples, SPEECH_RATE);
   const each = SOUND_STEP_MS / SPEECH_STEP_MS;
-  const isSpoken = Uint8Array.from(looks, (_, i) =>
+  const isSpoken = Uint8Array.from(frames, (_, i) =>
     speech.subarray(i * each, (i + 1) * each).reduce((sum, one) => sum + one, 0) * 2 >= each
       ? 1
       : 0,
   );
-  return { figures: soundFigures(looks, isSpoken), speech: stretchesOf(speech) };
+  return { figures: soundFigures(frames, isSpoken), speech: stretchesOf(speech) };
 }
 
 /**
@@ -72,10 +72,10 @@ export async function watchFile(
   file: string,
   onProgress: (part: number) => void = () => undefined,
   signal?: AbortSignal,
-): Promise<Watched> {
+): Promise<TakeAnalysis> {
   const facts = await probe(file, false, signal);
   const poses: SeenPose[] = [];
-  const pictures: PictureLook[] = [];
+  const pictures: PictureFrame[] = [];
   const flashes = new FlashWatch();
   const watch = new PictureWatch();
   let aspect = 16 / 9;
@@ -95,11 +95,11 @@ export async function watchFile(
           score: Math.round(score * 100) / 100,
         })),
       );
-      pictures.push(watch.look(picture, pose));
+      pictures.push(watch.add(picture, pose));
       if (expected > 0) onProgress(Math.min(0.9, (0.9 * (index + 1)) / expected));
     });
     const small = await openPictures(file, FLASH.fps, FLASH.longSide, signal);
-    await small.each((picture, index) => flashes.look(picture, (index * 1_000) / FLASH.fps));
+    await small.each((picture, index) => flashes.add(picture, (index * 1_000) / FLASH.fps));
   }
   onProgress(0.95);
   const samples = facts.audio ? await soundOf(file, SPEECH_RATE, signal) : new Float32Array();

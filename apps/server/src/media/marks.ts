@@ -21,7 +21,7 @@ export async function marksIn(file: string, signal?: AbortSignal): Promise<Found
   const keepBytes = OVERLAP_S * MARK_RATE_HZ * BYTES;
   let held = Buffer.alloc(0);
   let heldAtMs = 0;
-  const look = (bytes: Buffer) => {
+  const frame = (bytes: Buffer) => {
     const sound = new Float32Array(Math.floor(bytes.length / BYTES));
     for (let i = 0; i < sound.length; i += 1) sound[i] = bytes.readFloatLE(i * BYTES);
     for (const mark of findMarks(sound)) {
@@ -60,7 +60,7 @@ export async function marksIn(file: string, signal?: AbortSignal): Promise<Found
         held = Buffer.concat([held, ...chunks.splice(0)]);
         waiting = 0;
         const whole = held.subarray(0, held.length - (held.length % BYTES));
-        look(whole);
+        frame(whole);
         heldAtMs += ((whole.length - keepBytes) / BYTES / MARK_RATE_HZ) * 1000;
         held = Buffer.from(held.subarray(whole.length - keepBytes));
       },
@@ -70,6 +70,6 @@ export async function marksIn(file: string, signal?: AbortSignal): Promise<Found
     if (!(error instanceof Error) || !/does not contain any stream/i.test(error.message))
       throw error;
   });
-  look(Buffer.concat([held, ...chunks]));
+  frame(Buffer.concat([held, ...chunks]));
   return found.sort((a, b) => a.atMs - b.atMs);
 }

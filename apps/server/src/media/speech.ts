@@ -3,10 +3,10 @@ import { calledCount } from '@zest/core/script';
 import {
   alignSpeech,
   bandSound,
-  floorOf,
+  noiseFloor,
   inRoom,
   isCount,
-  speechLooks,
+  speechFrames,
   speechPower,
   spokenBeats,
   SPEECH_STEP_MS,
@@ -110,7 +110,7 @@ export async function soundOf(
  * A sentence as the synthesiser says it, without the pauses about it.
  * @throws NoSynthesiser, ProgramError
  */
-async function made(
+async function synthesised(
   sentence: string,
   language: string,
   wpm: number,
@@ -143,15 +143,15 @@ const wordsIn = (sentences: readonly string[]) =>
   sentences.reduce((sum, sentence) => sum + sentence.split(/\s+/).filter(Boolean).length, 0);
 
 function joined(parts: readonly BandSound[]): BandSound {
-  const width = (parts[0]?.powers.length ?? 0) / Math.max(1, parts[0]?.looks ?? 1);
-  const looks = parts.reduce((sum, part) => sum + part.looks, 0);
-  const powers = new Float32Array(looks * width);
+  const width = (parts[0]?.powers.length ?? 0) / Math.max(1, parts[0]?.frames ?? 1);
+  const frames = parts.reduce((sum, part) => sum + part.frames, 0);
+  const powers = new Float32Array(frames * width);
   let at = 0;
   for (const part of parts) {
     powers.set(part.powers, at);
     at += part.powers.length;
   }
-  return { looks, powers };
+  return { frames, powers };
 }
 
 /**
@@ -173,14 +173,14 @@ export async function alignScript(
 interface Heard {
   recording: BandSound;
   floor: Float32Array;
-  /** Looks in which somebody speaks. */
+  /** Frames in which somebody speaks. */
   speech: Uint8Array;
 }
 
 function heardIn(samples: Float32Array): Heard {
   const recording = bandSound(samples, SPEECH_RATE);
-  const floor = floorOf(recording);
-  return { recording, floor, speech: speechLooks(recording, floor) };
+  const floor = noiseFloor(recording);
+  return { recording, floor, speech: speechFrames(recording, floor) };
 }
 
 /**
@@ -214,8 +214,8 @@ async function alignHeard(
   );
   const parts: BandSound[] = [];
   for (const sentence of sentences) {
-    const samplesMade = await made(sentence, language, wpm, signal);
-    // At least one look a sentence, so that each has its place.
+    const samplesMade = await synthesised(sentence, language, wpm, signal);
+    // At least one frame a sentence, so that each has its place.
     parts.push(
       bandSound(
         samplesMade.length < SPEECH_RATE / 10
@@ -226,13 +226,19 @@ async function alignHeard(
     );
   }
   const plain = joined(parts);
-  const madeSpeech = loudLooks(plain);
+  const madeSpeech = loudFrames(plain);
   const gain = speechPower(recording, speech) / Math.max(1e-12, speechPower(plain, madeSpeech));
   const starts = parts.reduce<number[]>(
-    (list, { looks }) => [...list, (list.at(-1) ?? 0) + looks],
+    (list, { frames }) => [...list, (list.at(-1) ?? 0) + frames],
     [0],
   );
-  return alignSpeech({ recording, speech, made: inRoom(plain, floor, gain), madeSpeech, starts });
+  return alignSpeech({
+    recording,
+    speech,
+    reference: inRoom(plain, floor, gain),
+    referenceSpeech: madeSpeech,
+    starts,
+  });
 }
 
 /** Heard before and after a beat, so that its first and last word stand free. */
@@ -310,10 +316,10 @@ async function countsAmong(
 }
 
 /** What is made is speech but for its pauses, more than 35 dB under its loudest. */
-function loudLooks({ looks, powers }: BandSound): Uint8Array {
-  const width = powers.length / Math.max(1, looks);
-  const levels = Float32Array.from({ length: looks }, (_, look) =>
-    powers.subarray(look * width, (look + 1) * width).reduce((sum, power) => sum + power, 0),
+function loudFrames({ frames, powers }: BandSound): Uint8Array {
+  const width = powers.length / Math.max(1, frames);
+  const levels = Float32Array.from({ length: frames }, (_, frame) =>
+    powers.subarray(frame * width, (frame + 1) * width).reduce((sum, power) => sum + power, 0),
   );
   const loudest = levels.reduce((most, level) => Math.max(most, level), 0);
   return Uint8Array.from(levels, (level) => (level > loudest * 10 ** -3.5 ? 1 : 0));

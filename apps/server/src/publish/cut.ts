@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { clipOfBlock, assemble, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import type { Lesson } from '@zest/core/lesson';
-import type { Watched } from '@zest/core/signal';
+import { takeAnalysisSchema, type TakeAnalysis } from '@zest/core/signal';
 import { LRUCache } from 'lru-cache';
 import type { TakeRow } from '../db/models.ts';
 import { markedOf, saidOf } from '../db/takes.ts';
@@ -23,13 +23,13 @@ const readyOf = (takes: readonly TakeRow[]) =>
  * What was seen of takes, by its key: read once, as it never changes. An hour of footage is about 8
  * MB of it.
  */
-const seen = new LRUCache<string, Watched>({ max: 40 });
+const seen = new LRUCache<string, TakeAnalysis>({ max: 40 });
 
-async function watchedOf(sha: string | null, store: MediaStore): Promise<Watched | undefined> {
+async function watchedOf(sha: string | null, store: MediaStore): Promise<TakeAnalysis | undefined> {
   if (sha === null) return undefined;
   const known = seen.get(sha);
   if (known) return known;
-  const read = JSON.parse(await readFile(store.pathOf(sha), 'utf8')) as Watched;
+  const read = takeAnalysisSchema.parse(JSON.parse(await readFile(store.pathOf(sha), 'utf8')));
   seen.set(sha, read);
   return read;
 }

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { assemble, type TakeFacts } from '@zest/core/assembly';
 import type { RepsBlock, Side } from '@zest/core/lesson';
 import { placesOf, sceneAt, type SceneItem } from '@zest/core/overlay';
-import type { Watched } from '@zest/core/signal';
+import type { TakeAnalysis } from '@zest/core/signal';
 import { firstFrameFrom } from '@zest/core/time';
 import { lengthMs, looksAt, proofClips, type ProofClip } from '@zest/demo/proof';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -35,7 +35,7 @@ const clip: ProofClip = {
   aside: 0,
 };
 const { poses, aspect } = looksAt(clip, 100);
-const watched: Watched = {
+const watched: TakeAnalysis = {
   durationMs: lengthMs(clip),
   aspect,
   everyMs: 100,

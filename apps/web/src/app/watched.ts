@@ -1,9 +1,9 @@
 import type { Take } from '@zest/contract';
-import type { Watched } from '@zest/core/signal';
+import type { TakeAnalysis } from '@zest/core/signal';
 import { useCallback, useEffect, useSyncExternalStore } from 'react';
 
 /** What was seen and heard of takes, by its key, which names its content: read once a visit. */
-const known = new Map<string, Watched>();
+const known = new Map<string, TakeAnalysis>();
 const asked = new Set<string>();
 const listeners = new Set<() => void>();
 let version = 0;
@@ -13,7 +13,7 @@ async function read(takeId: string, key: string): Promise<void> {
   try {
     const answer = await fetch(`/api/takes/${takeId}/watched`);
     if (!answer.ok) throw new Error(String(answer.status));
-    known.set(key, (await answer.json()) as Watched);
+    known.set(key, (await answer.json()) as TakeAnalysis);
     version += 1;
     for (const listener of listeners) listener();
   } catch {
@@ -28,7 +28,7 @@ function subscribe(listener: () => void): () => void {
 }
 
 /** Reads what was seen and heard of takes, and gives what is there so far. */
-export function useWatched(takes: readonly Take[]): (take: Take) => Watched | undefined {
+export function useWatched(takes: readonly Take[]): (take: Take) => TakeAnalysis | undefined {
   const now = useSyncExternalStore(subscribe, () => version);
   useEffect(() => {
     for (const { id, watching, inBin } of takes)

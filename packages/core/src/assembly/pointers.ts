@@ -1,5 +1,5 @@
 import type { EditOf, Side } from '../lesson/index.ts';
-import { middle, onWideFrame, placeOfJoint } from '../signal/index.ts';
+import { median, onWideFrame, placeOfJoint } from '../signal/index.ts';
 import { onScreen, type Pictures } from './pictures.ts';
 import type { TakeAlignment } from './take-alignment.ts';
 import type { PointerOverlay, TakeFacts } from './types.ts';
@@ -23,7 +23,7 @@ export const roomySide = ({ x }: { x: number }): Side => (x < 500 ? 'right' : 'l
  */
 function wordsSide(places: readonly { x: number }[]): Side {
   const xs = places.map(({ x }) => x);
-  const usual = middle(xs);
+  const usual = median(xs);
   if (usual >= 500 && Math.max(...xs) <= 1_000 - ROOM) return 'right';
   if (usual < 500 && Math.min(...xs) >= ROOM) return 'left';
   return roomySide({ x: usual });

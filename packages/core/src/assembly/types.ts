@@ -1,7 +1,7 @@
 import type { FloorUse } from '../ledger/index.ts';
 import type { Cue, EditOf, Finish, Level, Side } from '../lesson/index.ts';
 import type { PacerTone } from '../script/index.ts';
-import type { Watched } from '../signal/index.ts';
+import type { TakeAnalysis } from '../signal/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { DroppedEdit, BlockTimeMap } from './block-time-map.ts';
 
@@ -17,7 +17,7 @@ export interface TakeFacts {
    */
   marked: { startMs: number; endMs: number | null; rate: number | null } | null;
   /** What was seen and heard of it; left out until somebody has looked. */
-  watched?: Watched | undefined;
+  watched?: TakeAnalysis | undefined;
   /** Where the sentences of its block's script were found, in milliseconds of the working copy. */
   said?:
     | {

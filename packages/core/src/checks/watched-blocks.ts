@@ -11,7 +11,7 @@ import {
 } from '../assembly/index.ts';
 import { findBlock, type Block, type Lesson } from '../lesson/index.ts';
 import type { Schedule, Span } from '../schedule/index.ts';
-import { findingsIn, type Watched, type WatchedFindings } from '../signal/index.ts';
+import { findingsIn, type TakeAnalysis, type TakeFindings } from '../signal/index.ts';
 import { spanLength, type BlockMs, type TimeSpan, type VideoMs } from '../time/index.ts';
 import { quoted } from './finding.ts';
 
@@ -22,12 +22,12 @@ import { quoted } from './finding.ts';
 export interface WatchedBlock {
   block: Block;
   placed: PlacedBlock;
-  facts: TakeFacts & { watched: Watched };
+  facts: TakeFacts & { watched: TakeAnalysis };
   alignment: TakeAlignment;
   spans: readonly Span[];
   bodyMs: number;
   /** In the take's own time. */
-  seen: WatchedFindings;
+  seen: TakeFindings;
   /** Its repetitions counted bout by bout; null where none are planned or nobody is seen. */
   bouts: readonly CountedBout[] | null;
 }

@@ -1,6 +1,6 @@
 export { measureBlock, timeBlock } from './block.ts';
 export type { BlockTimes, Timing } from './block.ts';
-export type { Call, Pace, Span, SpanKind } from './row.ts';
+export type { Call, Pace, Span, SpanKind } from './timeline-builder.ts';
 export { callOrder, seededChance } from './chance.ts';
 export { readerAge, readingMs, readingWpm, YOUNGEST_READER } from './reading.ts';
 export { countWords, speechMs, wordsPerMinute } from './speech.ts';

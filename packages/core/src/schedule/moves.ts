@@ -9,7 +9,7 @@ import {
   type Side,
 } from '../lesson/index.ts';
 import type { Label } from '../words/index.ts';
-import type { Pace, Row } from './row.ts';
+import type { Pace, TimelineBuilder } from './timeline-builder.ts';
 
 const READY: Label = { own: 'phase.lead-in' };
 const REST: Label = { own: 'phase.rest' };
@@ -21,7 +21,7 @@ const textOf = ({ title }: { title: string }): Label => ({ text: title });
 
 /** Each exercise shown before it is done. */
 export function addShowing(
-  row: Row,
+  timeline: TimelineBuilder,
   demo: Demo | null,
   exercises: readonly Pick<Exercise, 'title'>[],
   movement?: Exercise['movement'],
@@ -31,7 +31,7 @@ export function addShowing(
   for (const { title } of exercises) {
     const label: Label = { own: 'span.watch', values: { title } };
     for (let rep = 1; rep <= demo.times; rep += 1)
-      row.add('show', onceMs, label, { rep, reps: demo.times, movement });
+      timeline.add('show', onceMs, label, { rep, reps: demo.times, movement });
   }
 }
 
@@ -53,21 +53,25 @@ function workSide(
   }
 }
 
-export function timeIntervals(row: Row, block: IntervalsBlock, countLastRest: boolean): void {
+export function timeIntervals(
+  timeline: TimelineBuilder,
+  block: IntervalsBlock,
+  countLastRest: boolean,
+): void {
   const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
   const rounds = block.rounds * block.sets;
   const [first] = block.exercises;
   const titles = block.exercises.map(textOf);
-  if (first) addShowing(row, block.demo, [first], first.movement);
-  row.add('lead-in', block.leadInMs, READY);
+  if (first) addShowing(timeline, block.demo, [first], first.movement);
+  timeline.add('lead-in', block.leadInMs, READY);
   for (let round = 1; round <= rounds; round += 1) {
     const lastOfSet = round % block.rounds === 0;
     rungs.forEach(({ workMs, restMs }, rung) => {
       block.exercises.forEach((exercise, i) => {
         if (round === 1 && rung === 0 && i > 0)
-          addShowing(row, block.demo, [exercise], exercise.movement);
+          addShowing(timeline, block.demo, [exercise], exercise.movement);
         const side = workSide(exercise.sides, round, block.startSide);
-        row.work('work', workMs, titles[i] ?? READY, {
+        timeline.work('work', workMs, titles[i] ?? READY, {
           round,
           rounds,
           side,
@@ -77,38 +81,38 @@ export function timeIntervals(row: Row, block: IntervalsBlock, countLastRest: bo
         const place = { round, rounds };
         const lastOfRound = rung === rungs.length - 1 && i === block.exercises.length - 1;
         if (lastOfRound && round === rounds) {
-          if (countLastRest) row.add('rest', restMs, REST, place);
+          if (countLastRest) timeline.add('rest', restMs, REST, place);
         } else if (lastOfRound && lastOfSet) {
-          row.add('set-rest', block.restBetweenSetsMs, SET_REST, place);
+          timeline.add('set-rest', block.restBetweenSetsMs, SET_REST, place);
         } else if (lastOfRound && block.restBetweenRoundsMs !== null) {
-          row.add('round-rest', block.restBetweenRoundsMs, { own: 'span.round-rest' }, place);
+          timeline.add('round-rest', block.restBetweenRoundsMs, { own: 'span.round-rest' }, place);
         } else {
-          row.add('rest', restMs, REST, place);
+          timeline.add('rest', restMs, REST, place);
         }
       });
     });
   }
 }
 
-export function timeReps(row: Row, block: RepsBlock): void {
+export function timeReps(timeline: TimelineBuilder, block: RepsBlock): void {
   const { exercise, parts } = block;
   const { movement } = exercise;
   const title = textOf(exercise);
   const oneMs = repMs(block.tempo);
-  addShowing(row, block.demo, [exercise], movement);
-  row.add('lead-in', block.leadInMs, READY);
+  addShowing(timeline, block.demo, [exercise], movement);
+  timeline.add('lead-in', block.leadInMs, READY);
   if (parts) {
     const { timesEach, joinedTimes } = parts;
     for (const text of parts.names) {
       for (let rep = 1; rep <= timesEach; rep += 1)
-        row.add('part', parts.partMs, { text }, { rep, reps: timesEach, movement });
+        timeline.add('part', parts.partMs, { text }, { rep, reps: timesEach, movement });
     }
     for (let rep = 1; rep <= joinedTimes; rep += 1)
-      row.add('part', parts.joinedMs, { own: 'span.joined' }, { rep, reps: joinedTimes, movement });
+      timeline.add('part', parts.joinedMs, { own: 'span.joined' }, { rep, reps: joinedTimes, movement });
   }
   for (let set = 1; set <= block.sets; set += 1) {
     const addRep = (rep: number, side?: Side) =>
-      row.add('rep', oneMs, title, {
+      timeline.add('rep', oneMs, title, {
         round: set,
         rounds: block.sets,
         rep,
@@ -116,11 +120,11 @@ export function timeReps(row: Row, block: RepsBlock): void {
         side,
         movement,
       });
-    row.call('start', title);
-    overSides(row, block, block.reps, addRep);
-    row.call('stop', STOP);
+    timeline.call('start', title);
+    overSides(timeline, block, block.reps, addRep);
+    timeline.call('stop', STOP);
     if (set < block.sets)
-      row.add('set-rest', block.restBetweenSetsMs, SET_REST, {
+      timeline.add('set-rest', block.restBetweenSetsMs, SET_REST, {
         round: set,
         rounds: block.sets,
       });
@@ -134,7 +138,7 @@ type Sided = Pick<RepsBlock, 'sides' | 'startSide' | 'sideChangeMs'>;
  * change of sides.
  */
 function overSides(
-  row: Row,
+  timeline: TimelineBuilder,
   block: Sided,
   times: number,
   addOne: (rep: number, side?: Side) => void,
@@ -143,7 +147,7 @@ function overSides(
   const run = (side?: Side) => {
     for (let rep = 1; rep <= times; rep += 1) {
       addOne(rep, side);
-      if (rep < times) row.add('rest', restMs, REST, { side });
+      if (rep < times) timeline.add('rest', restMs, REST, { side });
     }
   };
   switch (block.sides) {
@@ -152,8 +156,8 @@ function overSides(
       break;
     case 'each':
       run(block.startSide);
-      row.call('change-sides', CHANGE);
-      row.add('side-change', block.sideChangeMs, CHANGE, {
+      timeline.call('change-sides', CHANGE);
+      timeline.add('side-change', block.sideChangeMs, CHANGE, {
         side: otherSide(block.startSide),
       });
       run(otherSide(block.startSide));
@@ -161,15 +165,15 @@ function overSides(
     case 'alternating':
       for (let rep = 1; rep <= times; rep += 1) {
         addOne(rep, block.startSide);
-        row.add('rest', restMs, REST);
+        timeline.add('rest', restMs, REST);
         addOne(rep, otherSide(block.startSide));
-        if (rep < times) row.add('rest', restMs, REST);
+        if (rep < times) timeline.add('rest', restMs, REST);
       }
       break;
   }
 }
 
-export function timeHold(row: Row, block: BlockOf<'hold'>): void {
+export function timeHold(timeline: TimelineBuilder, block: BlockOf<'hold'>): void {
   const { exercise } = block;
   const title = textOf(exercise);
   const byBreath = block.by === 'breaths';
@@ -177,15 +181,15 @@ export function timeHold(row: Row, block: BlockOf<'hold'>): void {
   const pace: Pace | undefined = byBreath
     ? { kind: 'breaths', inMs: block.breathInMs, outMs: block.breathOutMs }
     : undefined;
-  addShowing(row, block.demo, [exercise], exercise.movement);
-  row.add('lead-in', block.leadInMs, READY);
+  addShowing(timeline, block.demo, [exercise], exercise.movement);
+  timeline.add('lead-in', block.leadInMs, READY);
   overSides(
-    row,
+    timeline,
     block,
     block.holds,
     (rep, side) => {
-      row.call('start', { own: 'phase.hold' });
-      row.add('hold', oneMs, title, {
+      timeline.call('start', { own: 'phase.hold' });
+      timeline.add('hold', oneMs, title, {
         rep,
         reps: block.holds,
         side,
@@ -193,7 +197,7 @@ export function timeHold(row: Row, block: BlockOf<'hold'>): void {
         pace,
         up: block.count === 'up',
       });
-      row.call('stop', { own: 'call.relax' });
+      timeline.call('stop', { own: 'call.relax' });
     },
     block.restMs,
   );
@@ -209,22 +213,22 @@ function afterEights(eights: number, bpm: number): number {
   return Math.round((eights * BEATS_OF_EIGHT * 60_000) / bpm);
 }
 
-export function timeCounts(row: Row, block: BlockOf<'counts'>): void {
+export function timeCounts(timeline: TimelineBuilder, block: BlockOf<'counts'>): void {
   const pace: Pace = { kind: 'beats', beats: BEATS_OF_EIGHT };
-  addShowing(row, block.demo, block.moves);
+  addShowing(timeline, block.demo, block.moves);
   let done = 0;
   const eight = () => {
     done += 1;
     return afterEights(done, block.bpm) - afterEights(done - 1, block.bpm);
   };
   for (let rep = 1; rep <= block.countIn; rep += 1)
-    row.add('lead-in', eight(), { own: 'span.count-in' }, { rep, reps: block.countIn, pace });
+    timeline.add('lead-in', eight(), { own: 'span.count-in' }, { rep, reps: block.countIn, pace });
   for (let round = 1; round <= block.times; round += 1) {
     for (const { title, eights, movement } of block.moves) {
       const label: Label = { text: title };
-      row.call('start', label);
+      timeline.call('start', label);
       for (let rep = 1; rep <= eights; rep += 1)
-        row.add('count', eight(), label, {
+        timeline.add('count', eight(), label, {
           round,
           rounds: block.times,
           rep,
@@ -234,7 +238,7 @@ export function timeCounts(row: Row, block: BlockOf<'counts'>): void {
         });
     }
   }
-  row.call('stop', STOP);
+  timeline.call('stop', STOP);
 }
 
 /** The run-throughs of a growing routine, each a list of move numbers. */
@@ -253,17 +257,17 @@ function runsOf({ moves, grow, timesEach, wholeTimes }: BlockOf<'routine'>): num
   ];
 }
 
-export function timeRoutine(row: Row, block: BlockOf<'routine'>): void {
-  addShowing(row, block.demo, block.moves);
-  row.add('lead-in', block.leadInMs, READY);
+export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>): void {
+  addShowing(timeline, block.demo, block.moves);
+  timeline.add('lead-in', block.leadInMs, READY);
   const runs = runsOf(block);
   runs.forEach((run, r) => {
     run.forEach((at, i) => {
       const move = block.moves[at];
       if (!move) return;
       const title = textOf(move);
-      row.call('start', title);
-      row.add('move', move.ms, title, {
+      timeline.call('start', title);
+      timeline.add('move', move.ms, title, {
         round: r + 1,
         rounds: runs.length,
         rep: i + 1,
@@ -271,21 +275,21 @@ export function timeRoutine(row: Row, block: BlockOf<'routine'>): void {
         movement: move.movement,
       });
     });
-    row.call('stop', STOP);
+    timeline.call('stop', STOP);
     if (r < runs.length - 1)
-      row.add('rest', block.restMs, REST, { round: r + 1, rounds: runs.length });
+      timeline.add('rest', block.restMs, REST, { round: r + 1, rounds: runs.length });
   });
 }
 
-export function timeLaps(row: Row, block: BlockOf<'laps'>): void {
+export function timeLaps(timeline: TimelineBuilder, block: BlockOf<'laps'>): void {
   const { exercise, laps } = block;
   const title = textOf(exercise);
-  addShowing(row, block.demo, [exercise], exercise.movement);
-  row.add('lead-in', block.leadInMs, READY);
+  addShowing(timeline, block.demo, [exercise], exercise.movement);
+  timeline.add('lead-in', block.leadInMs, READY);
   for (let rep = 1; rep <= laps; rep += 1) {
-    row.call('start', laps > 1 ? { own: 'call.lap', values: { n: rep } } : title);
-    row.add('lap', block.lapMs, title, { rep, reps: laps, movement: exercise.movement });
-    if (rep < laps) row.add('rest', block.restMs, REST);
+    timeline.call('start', laps > 1 ? { own: 'call.lap', values: { n: rep } } : title);
+    timeline.add('lap', block.lapMs, title, { rep, reps: laps, movement: exercise.movement });
+    if (rep < laps) timeline.add('rest', block.restMs, REST);
   }
-  row.call('stop', STOP);
+  timeline.call('stop', STOP);
 }

@@ -1,6 +1,6 @@
 import { clockText, lengthText, spanLength } from '../time/index.ts';
 import { labelText, lessonWord, paperWord, type PaperWord } from '../words/index.ts';
-import type { SpanKind } from './row.ts';
+import type { SpanKind } from './timeline-builder.ts';
 import type { Schedule } from './schedule.ts';
 
 /** One line of the run sheet; both instants in milliseconds from the lesson's start. */

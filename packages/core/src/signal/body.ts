@@ -1,4 +1,4 @@
-import { runsOf, smoothed, middle } from './numbers.ts';
+import { runsOf, smoothed, median } from './numbers.ts';
 import { isSomebody, joints, SURE_JOINT, type Joint, type SeenPose } from './pose.ts';
 
 /**
@@ -16,7 +16,7 @@ export interface Body {
    */
   x: Record<Joint, Float64Array>;
   y: Record<Joint, Float64Array>;
-  /** The part of the looks in which a joint was surely seen, 0 to 1. */
+  /** The part of the frames in which a joint was surely seen, 0 to 1. */
   seen: Record<Joint, number>;
   present: Uint8Array;
 }
@@ -25,10 +25,10 @@ export interface Body {
  * Shoulders to hips, in heights of the body (proportions of a grown or drawn body, from memory).
  */
 const TRUNK = 0.3;
-/** Joints surely seen in a smaller part of the looks than this say nothing. */
+/** Joints surely seen in a smaller part of the frames than this say nothing. */
 export const SEEN_OFTEN = 0.35;
 /**
- * A joint that jumps so far and back within one look was taken for another one, in heights of the
+ * A joint that jumps so far and back within one frame was taken for another one, in heights of the
  * body.
  */
 const SPIKE = 0.14;
@@ -76,7 +76,7 @@ function withoutSpikes(values: Float64Array): Float64Array {
 
 /**
  * The performer's joints as clean ways through time; null when hardly anybody is ever seen.
- * @param poses one a look, as parts of the picture
+ * @param poses one a frame, as parts of the picture
  * @param aspect width of the picture over its height
  */
 export function bodyOf(poses: readonly SeenPose[], everyMs: number, aspect: number): Body | null {
@@ -90,7 +90,7 @@ export function bodyOf(poses: readonly SeenPose[], everyMs: number, aspect: numb
       : [];
   });
   if (trunks.length < 3) return null;
-  const height = middle(trunks) / TRUNK;
+  const height = median(trunks) / TRUNK;
   if (height < 0.02) return null;
   const present = Uint8Array.from(poses, (pose) => (isSomebody(pose) ? 1 : 0));
   const sigma = (SMOOTH_S * 1_000) / everyMs;
@@ -121,7 +121,7 @@ export function bodyOf(poses: readonly SeenPose[], everyMs: number, aspect: numb
   };
 }
 
-/** Gaps of up to `most` looks are filled: somebody lost for a moment is still there. */
+/** Gaps of up to `most` frames are filled: somebody lost for a moment is still there. */
 function withoutGaps(present: Uint8Array, most: number): Uint8Array {
   const filled = Uint8Array.from(present);
   for (const { from, to } of runsOf(present.length, (i) => present[i] === 0)) {

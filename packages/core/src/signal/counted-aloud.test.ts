@@ -3,19 +3,19 @@ import { describe, expect, it } from 'vitest';
 import { isCount, spokenBeats } from './counted-aloud.ts';
 import { SPEECH_STEP_MS } from './speech-sound.ts';
 
-/** Looks in which words of so many milliseconds are said, each a beat after the one before. */
+/** Frames in which words of so many milliseconds are said, each a beat after the one before. */
 function looksOf(words: readonly number[], beatMs: number, startMs = 1_000): Uint8Array {
-  const looks = new Uint8Array(
+  const frames = new Uint8Array(
     Math.ceil((startMs + words.length * beatMs + 2_000) / SPEECH_STEP_MS),
   );
   words.forEach((ms, i) =>
-    looks.fill(
+    frames.fill(
       1,
       Math.round((startMs + i * beatMs) / SPEECH_STEP_MS),
       Math.round((startMs + i * beatMs + ms) / SPEECH_STEP_MS),
     ),
   );
-  return looks;
+  return frames;
 }
 const counts = fc.array(fc.integer({ min: 120, max: 700 }), { minLength: 4, maxLength: 40 });
 const beatMs = fc.integer({ min: 900, max: 4_000 });
@@ -60,9 +60,9 @@ describe('a beat of words', () => {
   });
 
   it('ends where it stops', () => {
-    const looks = looksOf([300, 300, 300, 300, 300], 1_200);
+    const frames = looksOf([300, 300, 300, 300, 300], 1_200);
     const later = looksOf([300, 300, 300, 300], 1_200, 20_000);
-    looks.forEach((one, i) => one === 1 && (later[i] = 1));
+    frames.forEach((one, i) => one === 1 && (later[i] = 1));
     expect(spokenBeats(later, []).map(({ words }) => words.length)).toEqual([5, 4]);
   });
 });

@@ -1,7 +1,7 @@
 import type { Alignment } from './speech-align.ts';
 import { SURE_SENTENCE } from './speech-trust.ts';
 import { SPEECH_STEP_MS } from './speech-sound.ts';
-import { middle, runsOf } from './numbers.ts';
+import { median, runsOf } from './numbers.ts';
 import { merge, overlaps, type TimeSpan } from '../time/index.ts';
 
 /** Sound with less than this between it is one word. */
@@ -23,10 +23,10 @@ export interface SpokenBeat extends TimeSpan {
 
 /**
  * Stretches of single words in a beat, outside what is known to be something else.
- * @param speech looks in which somebody speaks
+ * @param speech frames in which somebody speaks
  */
 export function spokenBeats(speech: Uint8Array, known: readonly TimeSpan[]): SpokenBeat[] {
-  const spoken = runsOf(speech.length, (look) => speech[look] === 1).map(({ from, to }) => ({
+  const spoken = runsOf(speech.length, (frame) => speech[frame] === 1).map(({ from, to }) => ({
     startMs: from * SPEECH_STEP_MS,
     endMs: to * SPEECH_STEP_MS,
   }));
@@ -47,7 +47,7 @@ export function spokenBeats(speech: Uint8Array, known: readonly TimeSpan[]): Spo
 /** Cut where the beat stops: at gaps much longer than the usual one. */
 function inBeat(words: readonly TimeSpan[]): TimeSpan[][] {
   const gaps = words.slice(1).map(({ startMs }, i) => startMs - (words[i]?.startMs ?? 0));
-  const usual = middle(gaps);
+  const usual = median(gaps);
   const beats: TimeSpan[][] = [];
   words.forEach((word, i) => {
     if (i > 0 && (gaps[i - 1] ?? 0) <= UNEVEN * usual) beats.at(-1)?.push(word);

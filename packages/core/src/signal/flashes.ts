@@ -29,7 +29,7 @@ export class FlashWatch {
   readonly #found: { startMs: number; endMs: number }[] = [];
 
   /** @param atMs its time; times go up */
-  look(picture: Picture, atMs: number): void {
+  add(picture: Picture, atMs: number): void {
     const levels = greyCells(picture, PARTS.columns, PARTS.rows);
     for (const [p, part] of this.#parts.entries()) {
       const now = luminance(levels[p] as number);

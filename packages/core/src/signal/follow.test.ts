@@ -34,18 +34,18 @@ describe('a view that follows', () => {
   });
 
   it('is in order of time and never leaves the picture', () => {
-    const look = fc.record({
+    const frame = fc.record({
       x: fc.double({ min: -0.2, max: 1.2, noNaN: true }),
       y: fc.double({ min: -0.2, max: 1.2, noNaN: true }),
       seen: fc.boolean(),
     });
     fc.assert(
       fc.property(
-        fc.array(look, { maxLength: 30 }),
+        fc.array(frame, { maxLength: 30 }),
         fc.integer({ min: 100, max: 400 }),
-        (looks, zoom) => {
+        (frames, zoom) => {
           const path = followPath(
-            looks.map(({ x, y, seen }, i) => ({
+            frames.map(({ x, y, seen }, i) => ({
               atMs: i * 400,
               pose: seen ? bodyAt(x, y) : nobody,
             })),

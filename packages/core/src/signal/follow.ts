@@ -18,7 +18,7 @@ export interface PathPoint {
  * of what is shown.
  */
 const SLACK = 0.12;
-/** Looks on either side that a middle is taken over. */
+/** Frames on either side that a middle is taken over. */
 const AROUND = 2;
 
 /** The middle of a box around what is surely seen. */
@@ -32,12 +32,12 @@ const median = (values: readonly number[]) =>
 
 /**
  * A calm path that keeps the performer in a view `zoom` percent as large: it stays where it is
- * while the performer moves little, and does not leave the picture. Looks in which nobody is seen
+ * while the performer moves little, and does not leave the picture. Frames in which nobody is seen
  * are passed over.
  * @returns points in order of time; none when nobody is seen at all
  */
-export function followPath(looks: readonly PoseAt[], zoom: number): PathPoint[] {
-  const seen = looks
+export function followPath(frames: readonly PoseAt[], zoom: number): PathPoint[] {
+  const seen = frames
     .filter(({ pose }) => isSomebody(pose))
     .map(({ atMs, pose }) => ({ atMs, ...middleOf(pose) }));
   const half = 50 / zoom;

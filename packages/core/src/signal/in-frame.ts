@@ -27,11 +27,11 @@ const BEYOND: readonly { joint: Joint; from: Joint; reach: number }[] = [
   { joint: 'nose', from: 'nose', reach: 0 },
 ];
 /**
- * Joints near the edge are drawn back into the picture by the look, by about this part of its
+ * Joints near the edge are drawn back into the picture by the frame, by about this part of its
  * height.
  */
 const DRAWN_BACK = 0.006;
-/** Shorter than this is a slip of the look; gaps of this length are none. */
+/** Shorter than this is a slip; gaps of this length are none. */
 const LEAST_MS = 300;
 
 function edgesOf(pose: SeenPose, height: number, aspect: number): Edge[] {
@@ -79,14 +79,14 @@ export function outOfFrame(
   aspect: number,
 ): OutStretch[] {
   const there = poses.map(isSomebody);
-  const byLook = poses.map((pose, i) => (there[i] ? edgesOf(pose, height, aspect) : []));
+  const byFrame = poses.map((pose, i) => (there[i] ? edgesOf(pose, height, aspect) : []));
   for (const { from, to } of runsOf(poses.length, (i) => !there[i])) {
     const [before, after] = [poses[from - 1], poses[to]];
     const edge = before ? nearestEdge(before) : after ? nearestEdge(after) : null;
-    if (edge) for (let i = from; i < to; i += 1) byLook[i] = [edge];
+    if (edge) for (let i = from; i < to; i += 1) byFrame[i] = [edge];
   }
   const least = Math.round(LEAST_MS / everyMs);
-  const isOut = Uint8Array.from(byLook, (own) => (own.length > 0 ? 1 : 0));
+  const isOut = Uint8Array.from(byFrame, (own) => (own.length > 0 ? 1 : 0));
   for (const { from, to } of runsOf(isOut.length, (i) => isOut[i] === 0))
     if (from > 0 && to < isOut.length && to - from <= least) isOut.fill(1, from, to);
   return runsOf(isOut.length, (i) => isOut[i] === 1)
@@ -94,7 +94,7 @@ export function outOfFrame(
     .map(({ from, to }) => ({
       startMs: from * everyMs,
       endMs: to * everyMs,
-      edges: edges.filter((edge) => byLook.slice(from, to).some((own) => own.includes(edge))),
+      edges: edges.filter((edge) => byFrame.slice(from, to).some((own) => own.includes(edge))),
       isGone: there.slice(from, to).includes(false),
     }));
 }

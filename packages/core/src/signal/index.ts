@@ -1,4 +1,4 @@
-export { middle } from './numbers.ts';
+export { median } from './numbers.ts';
 export {
   MARK_LEAD_MS,
   MARK_NUMBERS,
@@ -34,9 +34,9 @@ export {
 } from './speech-align.ts';
 export {
   bandSound,
-  floorOf,
+  noiseFloor,
   inRoom,
-  speechLooks,
+  speechFrames,
   speechPower,
   SPEECH_STEP_MS,
   type BandSound,
@@ -52,7 +52,8 @@ export {
   type SeenRepetition,
 } from './repetitions.ts';
 export { stillStretches, type StillStretch } from './stillness.ts';
-export { bodyBox, findingsIn, type Watched, type WatchedFindings } from './watched.ts';
+export { bodyBox, findingsIn, type TakeFindings } from './findings.ts';
+export { takeAnalysisSchema, type TakeAnalysis } from './take-analysis.ts';
 export { FlashWatch } from './flashes.ts';
 export { edges, outOfFrame, type Edge, type OutStretch } from './in-frame.ts';
 export {
@@ -60,13 +61,13 @@ export {
   pictureFaults,
   type FaultStretch,
   type PictureFault,
-  type PictureLook,
+  type PictureFrame,
 } from './picture-quality.ts';
 export {
   SOUND_STEP_MS,
   soundFaults,
   soundFigures,
-  soundLooks,
+  soundFrames,
   type SoundFault,
   type SoundFigures,
 } from './sound-quality.ts';

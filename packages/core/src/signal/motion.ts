@@ -4,10 +4,11 @@ const ROUNDS = 25;
 
 /**
  * What moves in the picture, without knowing what a body is: the first principal components of
- * small grey pictures, each with its brightness and contrast taken off, by power iteration. For
- * footage in which no body is found.
- * @param frames grey cells, one picture a look, all of one size
- * @returns three signals, a number a look each, with spread 1; none for fewer than three pictures
+ * small grey pictures, each with its brightness and contrast taken off, one after the other by
+ * nonlinear iterative partial least squares (Wold 1966, from memory): thousands of pictures of
+ * thousands of cells are no matrix to be decomposed whole. For footage in which no body is found.
+ * @param frames grey cells, one picture a frame, all of one size
+ * @returns three signals, a number a frame each, with spread 1; none for fewer than three pictures
  */
 export function motionOf(frames: readonly Uint8Array[]): number[][] {
   const cells = frames[0]?.length ?? 0;

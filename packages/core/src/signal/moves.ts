@@ -1,5 +1,6 @@
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { SEEN_OFTEN, type Body } from './body.ts';
-import { middle } from './numbers.ts';
+import { median } from './numbers.ts';
 import type { Joint } from './pose.ts';
 
 /**
@@ -11,7 +12,7 @@ export interface MoveSignal {
   values: Float64Array;
   /** A movement smaller than this, in heights of the body, may be a gesture or a sway. */
   least: number;
-  /** The part of the looks in which all its joints were surely seen. */
+  /** The part of the frames in which all its joints were surely seen. */
   seen: number;
 }
 
@@ -26,7 +27,7 @@ const LIMB_LEAST = 0.13;
 /** Hands gesture further than that while somebody talks. */
 const ARM_LEAST = 0.19;
 /** The same for what they do together, each in its own least movement. */
-const TOGETHER_LEAST = 1.6;
+const COMPONENT_LEAST = 1.6;
 
 const LIMBS: Joint[] = [
   'left elbow',
@@ -38,8 +39,8 @@ const LIMBS: Joint[] = [
   'left ankle',
   'right ankle',
 ];
-/** So many looks of standing still tell how the body rests. */
-const REST_LOOKS = 5;
+/** So many frames of standing still tell how the body rests. */
+const REST_FRAMES = 5;
 const AWAY_LEAST = 0.07;
 
 /**
@@ -47,13 +48,13 @@ const AWAY_LEAST = 0.07;
  */
 export function awayFromRest({ x, y, seen, length }: Body, still: Uint8Array): MoveSignal | null {
   const used = LIMBS.filter((joint) => seen[joint] >= SEEN_OFTEN);
-  if (still.reduce((sum, one) => sum + one, 0) < REST_LOOKS || used.length === 0) return null;
+  if (still.reduce((sum, one) => sum + one, 0) < REST_FRAMES || used.length === 0) return null;
   const hips = { x: half(x['left hip'], x['right hip']), y: half(y['left hip'], y['right hip']) };
   const ways = [
     hips.y,
     ...used.flatMap((joint) => [less(x[joint], hips.x), less(y[joint], hips.y)]),
   ];
-  const rests = ways.map((way) => middle(way.filter((_, i) => still[i] === 1)));
+  const rests = ways.map((way) => median(way.filter((_, i) => still[i] === 1)));
   const values = Float64Array.from({ length }, (_, i) =>
     Math.sqrt(
       ways.reduce((sum, way, w) => sum + ((way[i] as number) - (rests[w] as number)) ** 2, 0) /
@@ -136,60 +137,38 @@ export function moveSignals({ x, y, seen, present }: Body): MoveSignal[] {
   const usable = all
     .filter(({ of }) => of.every((joint) => seen[joint] >= SEEN_OFTEN))
     .map(({ of, ...signal }) => ({ ...signal, seen: Math.min(...of.map((joint) => seen[joint])) }));
-  return [...usable, ...together(usable, present)];
+  return [...usable, ...principalComponents(usable, present)];
 }
 
-const ROUNDS = 60;
 /** The last so many signals are what the others do together. */
-export const TOGETHER = 2;
-
-function dotOf(one: Float64Array, other: Float64Array): number {
-  let sum = 0;
-  for (let i = 0; i < one.length; i += 1) sum += (one[i] as number) * (other[i] as number);
-  return sum;
-}
+export const COMPONENTS = 2;
 
 /**
- * What the signals do together: their first principal components, found one after the other by
- * power iteration.
+ * What the signals do together: their first principal components (Pearson 1901), each signal in its
+ * own least movement.
  */
-function together(signals: readonly MoveSignal[], present: Uint8Array): MoveSignal[] {
+function principalComponents(signals: readonly MoveSignal[], present: Uint8Array): MoveSignal[] {
   const rows = signals.map(({ values, least }) => {
     const moving = values.filter((_, i) => present[i] === 1);
     const mean = moving.reduce((sum, value) => sum + value, 0) / Math.max(1, moving.length);
     return values.map((value, i) => (present[i] === 1 ? (value - mean) / least : 0));
   });
-  const count = rows.length;
-  const length = rows[0]?.length ?? 0;
-  const common = new Float64Array(count * count);
-  rows.forEach((one, i) =>
-    rows.forEach(
-      (other, j) =>
-        (common[i * count + j] = j < i ? (common[j * count + i] as number) : dotOf(one, other)),
-    ),
+  if (rows.length === 0) return [];
+  const signalMatrix = new Matrix(rows);
+  const { eigenvectorMatrix } = new EigenvalueDecomposition(
+    signalMatrix.mmul(signalMatrix.transpose()),
+    { assumeSymmetric: true },
   );
-  const found: MoveSignal[] = [];
-  for (let component = 1; component <= TOGETHER; component += 1) {
-    let weights = Float64Array.from({ length: count }, (_, i) => 1 + i / 10);
-    let strength = 0;
-    for (let round = 0; round < ROUNDS; round += 1) {
-      weights = weights.map((_, i) => dotOf(common.subarray(i * count, (i + 1) * count), weights));
-      strength = Math.sqrt(dotOf(weights, weights));
-      weights = weights.map((weight) => weight / (strength || 1));
-    }
-    const values = new Float64Array(length);
-    rows.forEach((row, r) =>
-      row.forEach(
-        (value, i) => (values[i] = (values[i] as number) + value * (weights[r] as number)),
-      ),
-    );
-    // What this component explains is taken off before the next is looked for.
-    for (let i = 0; i < count; i += 1)
-      for (let j = 0; j < count; j += 1)
-        common[i * count + j] =
-          (common[i * count + j] as number) -
-          strength * (weights[i] as number) * (weights[j] as number);
-    found.push({ name: `together ${component}`, values, least: TOGETHER_LEAST, seen: 1 });
-  }
-  return found;
+  // Eigenvalues come in rising order; of a vector and its opposite the one that mostly adds.
+  return Array.from({ length: Math.min(COMPONENTS, rows.length) }, (_, component): MoveSignal => {
+    const weights = eigenvectorMatrix.getColumn(rows.length - 1 - component);
+    const sign = weights.reduce((sum, weight) => sum + weight, 0) < 0 ? -1 : 1;
+    const [values] = Matrix.rowVector(weights).mul(sign).mmul(signalMatrix).to2DArray();
+    return {
+      name: `together ${component + 1}`,
+      values: Float64Array.from(values ?? []),
+      least: COMPONENT_LEAST,
+      seen: 1,
+    };
+  });
 }

@@ -7,7 +7,7 @@ export function quantile(values: ArrayLike<number>, part: number): number {
   const [a, b] = [sorted[below] ?? 0, sorted[Math.min(sorted.length - 1, below + 1)] ?? 0];
   return a + (b - a) * (at - below);
 }
-export const middle = (values: ArrayLike<number>): number => quantile(values, 0.5);
+export const median = (values: ArrayLike<number>): number => quantile(values, 0.5);
 
 /** Weighted mean of neighbours. @param sigma width of the bell, in samples */
 export function smoothed(values: ArrayLike<number>, sigma: number): Float64Array {
@@ -45,7 +45,7 @@ export function runsOf(
 }
 
 /** Correlation of two signals, the second `lag` samples later, -1 to 1. */
-export function together(
+export function correlation(
   one: ArrayLike<number>,
   other: ArrayLike<number>,
   lag = 0,
@@ -70,9 +70,9 @@ export function together(
 }
 
 /** Correlation of a signal with itself `lag` samples later. */
-export const likeness = (
+export const autocorrelation = (
   values: ArrayLike<number>,
   lag: number,
   from = 0,
   to = values.length,
-): number => together(values, values, lag, from, to);
+): number => correlation(values, values, lag, from, to);

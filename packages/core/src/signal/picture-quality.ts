@@ -1,4 +1,4 @@
-import { middle, runsOf } from './numbers.ts';
+import { median, runsOf } from './numbers.ts';
 import { greyCells, type Picture } from './picture.ts';
 import { boxAbout, isSomebody, sureJoints, type SeenPose } from './pose.ts';
 import { lightHint, type LightHint } from './watch.ts';
@@ -7,17 +7,17 @@ import { lightHint, type LightHint } from './watch.ts';
 export const CELLS = { columns: 64, rows: 36 } as const;
 /** Brightness of the picture's rows and columns, for telling how far it has moved. */
 const PROFILE = 160;
-/** A picture moves at most so far from one look to the next, in points of the profile. */
+/** A picture moves at most so far from one frame to the next, in points of the profile. */
 const FARTHEST = 12;
 
 /** What is kept of one look at the picture. */
-export interface PictureLook {
+export interface PictureFrame {
   /** Mean brightness, 0 to 255. */
   luma: number;
   light: LightHint | null;
   /** Strength of its edges against its contrast. */
   sharp: number;
-  /** How much it differs from the look before, in levels of brightness. */
+  /** How much it differs from the frame before, in levels of brightness. */
   change: number;
   /** How far all of it moved since then, in parts of its width and height. */
   moved: number;
@@ -97,7 +97,7 @@ function sharpness({ rgb, width, height }: Picture): number {
   return Math.sqrt(edge / count / Math.max(1, spread));
 }
 
-/** Looks at one picture after the other. */
+/** Measures one picture after the other. */
 export class PictureWatch {
   #before: Measured | null = null;
   readonly #cells: Uint8Array[] = [];
@@ -107,7 +107,7 @@ export class PictureWatch {
     return this.#cells;
   }
 
-  look(picture: Picture, pose: SeenPose): PictureLook {
+  add(picture: Picture, pose: SeenPose): PictureFrame {
     const cells = greyCells(picture, CELLS.columns, CELLS.rows);
     const now: Measured = { cells, ...profiles(picture) };
     const before = this.#before;
@@ -152,7 +152,7 @@ export interface FaultStretch {
 }
 
 const BLACK = 18;
-/** Shaken: moved by more than this part of the picture a look, most of the time. */
+/** Shaken: moved by more than this part of the picture a frame, most of the time. */
 const SHAKEN = 0.004;
 /** Less sharp than this part of the usual is out of focus. */
 const BLURRED = 0.62;
@@ -169,13 +169,13 @@ const LEAST_MS: Record<PictureFault, number> = {
 };
 
 /** What is wrong with the picture, from when to when. */
-export function faultsOf(looks: readonly PictureLook[], everyMs: number): FaultStretch[] {
-  const usual = middle(looks.filter(({ luma }) => luma > BLACK).map(({ sharp }) => sharp));
-  const shakes = looks.map(
+export function faultsOf(frames: readonly PictureFrame[], everyMs: number): FaultStretch[] {
+  const usual = median(frames.filter(({ luma }) => luma > BLACK).map(({ sharp }) => sharp));
+  const shakes = frames.map(
     (_, i) =>
-      looks.slice(Math.max(0, i - 3), i + 4).filter(({ moved }) => moved > SHAKEN).length >= 4,
+      frames.slice(Math.max(0, i - 3), i + 4).filter(({ moved }) => moved > SHAKEN).length >= 4,
   );
-  const tests: Record<PictureFault, (look: PictureLook, i: number) => boolean> = {
+  const tests: Record<PictureFault, (frame: PictureFrame, i: number) => boolean> = {
     black: ({ luma }) => luma <= BLACK,
     'too dark': ({ luma, light }) => luma > BLACK && light === 'too dark',
     'too bright': ({ light }) => light === 'too bright',
@@ -186,7 +186,7 @@ export function faultsOf(looks: readonly PictureLook[], everyMs: number): FaultS
   };
   return pictureFaults
     .flatMap((fault) =>
-      runsOf(looks.length, (i) => tests[fault](looks[i] as PictureLook, i))
+      runsOf(frames.length, (i) => tests[fault](frames[i] as PictureFrame, i))
         .filter(({ from, to }) => (to - from) * everyMs >= LEAST_MS[fault])
         .map(({ from, to }): FaultStretch => ({
           fault,

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { FlashWatch } from './flashes.ts';
 import type { Picture } from './picture.ts';
-import { faultsOf, PictureWatch, type PictureLook } from './picture-quality.ts';
+import { faultsOf, PictureWatch, type PictureFrame } from './picture-quality.ts';
 import { motionOf } from './motion.ts';
 import type { SeenPose } from './pose.ts';
 import { repetitionsInMotion } from './repetitions.ts';
-import { soundFigures, soundLooks } from './sound-quality.ts';
+import { soundFigures, soundFrames } from './sound-quality.ts';
 
 const [WIDTH, HEIGHT] = [192, 108];
 const NOBODY: SeenPose = [];
@@ -24,9 +24,9 @@ const wall = (x: number, y: number) =>
   40 * Math.sign(Math.sin(y / 7 + x / 41));
 const grain = (x: number, y: number, n: number) => ((x * 7 + y * 13 + n * 31) % 5) - 2;
 
-function looked(pictures: readonly Picture[]): PictureLook[] {
+function looked(pictures: readonly Picture[]): PictureFrame[] {
   const watch = new PictureWatch();
-  return pictures.map((one) => watch.look(one, NOBODY));
+  return pictures.map((one) => watch.add(one, NOBODY));
 }
 const faults = (pictures: readonly Picture[]) => faultsOf(looked(pictures), 100);
 const still = (count: number) =>
@@ -108,7 +108,7 @@ describe('flashes, by WCAG 2.2, 2.3.1', () => {
   const flashing = (perSecond: number, from: number, to: number) => {
     const watch = new FlashWatch();
     for (let frame = 0; frame < 90; frame += 1)
-      watch.look(
+      watch.add(
         picture(() => (Math.floor((frame * perSecond * 2) / 30) % 2 === 0 ? from : to)),
         (frame * 1_000) / 30,
       );
@@ -131,10 +131,10 @@ const hum = (hz: number, level: number) => (s: number) => level * Math.sin(2 * M
 
 describe('figures of the sound', () => {
   it('have the level of a sine: -3 dB under its peak', () => {
-    const [look] = soundLooks(sound(1, hum(1_000, 0.5)), RATE);
-    expect(look?.level).toBeCloseTo(-9, 0);
-    expect(look?.voice).toBeCloseTo(-9, 0);
-    expect(Math.abs((look?.tone ?? 0) - 1_000)).toBeLessThan(11);
+    const [frame] = soundFrames(sound(1, hum(1_000, 0.5)), RATE);
+    expect(frame?.level).toBeCloseTo(-9, 0);
+    expect(frame?.voice).toBeCloseTo(-9, 0);
+    expect(Math.abs((frame?.tone ?? 0) - 1_000)).toBeLessThan(11);
   });
 
   it('tell wind, overload, silence and a tone of the pacer, where they are', () => {
@@ -149,8 +149,8 @@ describe('figures of the sound', () => {
         0.02 * Math.sin(2 * Math.PI * 2_910 * s)
       );
     }).map((value) => Math.max(-1, Math.min(1, value)));
-    const looks = soundLooks(all, RATE);
-    const { faults: found, tones } = soundFigures(looks, new Uint8Array(looks.length));
+    const frames = soundFrames(all, RATE);
+    const { faults: found, tones } = soundFigures(frames, new Uint8Array(frames.length));
     const of = (fault: string) => found.filter((one) => one.fault === fault);
     expect(of('wind')).toEqual([{ fault: 'wind', startMs: 0, endMs: 2_000 }]);
     expect(of('overloaded')).toEqual([{ fault: 'overloaded', startMs: 2_000, endMs: 3_000 }]);
@@ -163,15 +163,15 @@ describe('figures of the sound', () => {
   });
 
   it('say how far speech stands over what is between, and whether that is music', () => {
-    const looks = soundLooks(
+    const frames = soundFrames(
       sound(
         10,
         (s) => hum(220, 0.02)(s) + hum(440, 0.01)(s) + (s > 3 && s < 7 ? hum(700, 0.2)(s) : 0),
       ),
       RATE,
     );
-    const speech = Uint8Array.from(looks, (_, i) => (i >= 30 && i < 70 ? 1 : 0));
-    const { speechDb, betweenDb, isMusic } = soundFigures(looks, speech);
+    const speech = Uint8Array.from(frames, (_, i) => (i >= 30 && i < 70 ? 1 : 0));
+    const { speechDb, betweenDb, isMusic } = soundFigures(frames, speech);
     expect((speechDb ?? 0) - (betweenDb ?? 0)).toBeCloseTo(19.1, 0);
     expect(isMusic).toBe(true);
   });

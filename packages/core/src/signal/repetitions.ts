@@ -1,9 +1,9 @@
 import type { Side } from '../lesson/index.ts';
 import type { Body } from './body.ts';
-import { awayFromRest, moveSignals, TOGETHER, type MoveSignal } from './moves.ts';
-import { likeness, middle, quantile, runsOf, together } from './numbers.ts';
+import { awayFromRest, moveSignals, COMPONENTS, type MoveSignal } from './moves.ts';
+import { autocorrelation, median, quantile, runsOf, correlation } from './numbers.ts';
 import type { Joint } from './pose.ts';
-import { stillLooks, type StillStretch } from './stillness.ts';
+import { stillFrames, type StillStretch } from './stillness.ts';
 
 /** One repetition as it was seen. Times in milliseconds of the footage. */
 export interface SeenRepetition {
@@ -92,9 +92,9 @@ function restsHigh(
   low: number,
   high: number,
 ): boolean {
-  if (!away) return middle(values) - low > high - middle(values);
-  const level = (middle(values.filter((_, i) => still[i] === 1)) - low) / (high - low);
-  return Math.abs(level - 0.5) > PLAIN_REST ? level > 0.5 : together(values, away) < 0;
+  if (!away) return median(values) - low > high - median(values);
+  const level = (median(values.filter((_, i) => still[i] === 1)) - low) / (high - low);
+  return Math.abs(level - 0.5) > PLAIN_REST ? level > 0.5 : correlation(values, away) < 0;
 }
 
 /** Turning points: it has come up, and gone down again, by a fair part of the way. */
@@ -135,7 +135,7 @@ function cyclesIn(values: Float64Array, present: Uint8Array, way: number): Cycle
   });
 }
 
-/** Where a falling signal crosses a level, between two looks. */
+/** Where a falling signal crosses a level, between two frames. */
 function crossing(values: Float64Array, from: number, to: number, level: number): number {
   for (let i = from + 1; i <= to; i += 1) {
     const [before, after] = [values[i - 1] as number, values[i] as number];
@@ -150,7 +150,7 @@ function crossing(values: Float64Array, from: number, to: number, level: number)
  */
 const RUN_OUT = 0.8;
 
-/** The moment a repetition is over, in looks: the fall's own end, drawn on from its lower part. */
+/** The moment a repetition is over, in frames: the fall's own end, drawn on from its lower part. */
 function endOf(values: Float64Array, { top, to }: Cycle, next: Cycle | undefined): number {
   const [high, low] = [values[top] as number, values[to] as number];
   const at = (part: number) => crossing(values, top, to, low + part * (high - low));
@@ -159,8 +159,8 @@ function endOf(values: Float64Array, { top, to }: Cycle, next: Cycle | undefined
 }
 
 const spread = (values: readonly number[]) => {
-  const usual = middle(values);
-  return usual === 0 ? 1 : middle(values.map((value) => Math.abs(value - usual))) / usual;
+  const usual = median(values);
+  return usual === 0 ? 1 : median(values.map((value) => Math.abs(value - usual))) / usual;
 };
 
 /** A step so many times the usual one is a break. */
@@ -169,7 +169,7 @@ const IN_BOUT = 1.8;
 /** Steps from one top to the next within a bout. */
 function stepsOf(cycles: readonly Cycle[]): number[] {
   const all = cycles.slice(1).map(({ top }, i) => top - (cycles[i] as Cycle).top);
-  const usual = middle(all);
+  const usual = median(all);
   return all.filter((step) => step <= IN_BOUT * usual);
 }
 
@@ -184,7 +184,7 @@ function timesOf(
   step: number,
   everyMs: number,
 ): Pick<SeenRepetition, 'startMs' | 'topMs' | 'atMs' | 'withinMs'> {
-  const ms = (look: number) => Math.round(look * everyMs);
+  const ms = (frame: number) => Math.round(frame * everyMs);
   const endAt = endOf(values, cycle, next);
   const quiet = next && next.top - cycle.top <= IN_BOUT * step ? Math.max(0, next.from - endAt) : 0;
   return {
@@ -208,7 +208,7 @@ interface Reading {
 const ONE_TOP = 0.5;
 
 function withoutWavering(cycles: readonly Cycle[], values: Float64Array): Cycle[] {
-  const usual = middle(stepsOf(cycles));
+  const usual = median(stepsOf(cycles));
   const out: Cycle[] = [];
   for (const cycle of cycles) {
     const last = out.at(-1);
@@ -236,16 +236,16 @@ function read(
     ({ from, to }) =>
       (to - from) * body.everyMs >= SHORTEST_MS && (to - from) * body.everyMs <= LONGEST_MS,
   );
-  if (cycles.length < LEAST_CYCLES || middle(cycles.map(({ rise }) => rise)) < WHOLE_WAY * way)
+  if (cycles.length < LEAST_CYCLES || median(cycles.map(({ rise }) => rise)) < WHOLE_WAY * way)
     return null;
   const steps = stepsOf(cycles);
-  const step = Math.round(middle(steps));
+  const step = Math.round(median(steps));
   const [first, last] = [cycles[0]?.from ?? 0, (cycles.at(-1)?.to ?? 0) + 1];
   const periodic = Math.max(
     0,
     ...[step - 1, step, step + 1]
       .filter((lag) => lag > 0)
-      .map((lag) => likeness(values, lag, first, last)),
+      .map((lag) => autocorrelation(values, lag, first, last)),
   );
   const even = 1 / (1 + 2.5 * spread(steps) + 2 * spread(cycles.map(({ rise }) => rise)));
   return {
@@ -338,7 +338,7 @@ const PLAIN_WORTH = 0.85;
  * @param rests where the performer is still: what begins and tops in one of them is no repetition
  */
 export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): SeenRepetition[] {
-  const still = stillLooks(body);
+  const still = stillFrames(body);
   const away = awayFromRest(body, still);
   const signals = moveSignals(body);
   const candidates = away ? [away, ...signals] : signals;
@@ -348,9 +348,9 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
   if (!first || first.worth < LEAST_WORTH) return [];
   // The whole body at once: what all signals do together in the usual cycle, 0 at rest and 1 at its
   // top.
-  const own = signals.slice(0, -TOGETHER);
+  const own = signals.slice(0, -COMPONENTS);
   const usual = own.map((_, s) =>
-    middle(first.cycles.map((cycle) => directionOf(own, cycle)[s] ?? 0)),
+    median(first.cycles.map((cycle) => directionOf(own, cycle)[s] ?? 0)),
   );
   const whole = Float64Array.from(
     { length: body.length },
@@ -363,11 +363,11 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
   const again = read(whole, 1, lengthOf(usual), body);
   const { cycles, values, periodic, worth } =
     again && again.worth > 0.8 * first.worth ? again : first;
-  const step = middle(stepsOf(cycles));
-  const usualRise = middle(cycles.map(({ rise }) => rise));
-  const ms = (look: number) => Math.round(look * body.everyMs);
-  const restAt = (look: number) =>
-    rests.find(({ startMs, endMs }) => ms(look) >= startMs && ms(look) < endMs);
+  const step = median(stepsOf(cycles));
+  const usualRise = median(cycles.map(({ rise }) => rise));
+  const ms = (frame: number) => Math.round(frame * body.everyMs);
+  const restAt = (frame: number) =>
+    rests.find(({ startMs, endMs }) => ms(frame) >= startMs && ms(frame) < endMs);
   // From its start to its top nothing has moved.
   const isRest = ({ from, top }: Cycle) =>
     restAt(top) !== undefined && restAt(top) === restAt(from);
@@ -410,7 +410,7 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
   if (kept.length < LEAST_CYCLES) return [];
   const sided = sidesHold(kept.map(({ side }) => side));
   // Where most are doubtful, one that happens to look right is no more sure.
-  const common = middle(kept.map(({ confidence }) => confidence));
+  const common = median(kept.map(({ confidence }) => confidence));
   const isDoubtful = (confidence: number) =>
     common < SURE_REPETITION || confidence < LIKE_THE_OTHERS * common;
   return kept.map((repetition) => ({
@@ -449,8 +449,8 @@ export function repetitionsInMotion(
   });
   const best = readings.sort((a, b) => b.worth - a.worth)[0];
   if (!best || best.worth < MOTION_WORTH) return [];
-  const usualRise = middle(best.cycles.map(({ rise }) => rise));
-  const step = middle(stepsOf(best.cycles));
+  const usualRise = median(best.cycles.map(({ rise }) => rise));
+  const step = median(stepsOf(best.cycles));
   return best.cycles.map((cycle, i) => ({
     ...timesOf(best.values, cycle, best.cycles[i + 1], step, everyMs),
     side: null,

@@ -7,7 +7,7 @@ export const SOUND_STEP_MS = 100;
 const SIZE = 2_048;
 
 /** What is kept of a tenth of a second of sound; levels in dB under full scale. */
-export interface SoundLook {
+export interface SoundFrame {
   level: number;
   /** Greatest sample, 0 to 1. */
   peak: number;
@@ -29,8 +29,8 @@ const decibels = (power: number) =>
 /** A tone has this part of the power in the lines about one. */
 const TONE = 0.85;
 
-/** Looks at a sound. @param samples -1 to 1 @param rate samples a second */
-export function soundLooks(samples: Float32Array, rate: number): SoundLook[] {
+/** Measures a sound. @param samples -1 to 1 @param rate samples a second */
+export function soundFrames(samples: Float32Array, rate: number): SoundFrame[] {
   const fft = new FFT(SIZE);
   const window = Float64Array.from(
     { length: SIZE },
@@ -41,15 +41,15 @@ export function soundLooks(samples: Float32Array, rate: number): SoundLook[] {
   const hop = Math.round((SOUND_STEP_MS * rate) / 1_000);
   const line = (hz: number) => Math.round((hz * SIZE) / rate);
   const powers = new Float64Array(SIZE / 2);
-  return Array.from({ length: Math.floor(samples.length / hop) }, (_, look): SoundLook => {
+  return Array.from({ length: Math.floor(samples.length / hop) }, (_, frame): SoundFrame => {
     let [sum, peak] = [0, 0];
-    for (let i = look * hop; i < (look + 1) * hop; i += 1) {
+    for (let i = frame * hop; i < (frame + 1) * hop; i += 1) {
       const value = samples[i] as number;
       sum += value * value;
       peak = Math.max(peak, Math.abs(value));
     }
     for (let i = 0; i < SIZE; i += 1)
-      wave[i] = (samples[look * hop + i] ?? 0) * (window[i] as number);
+      wave[i] = (samples[frame * hop + i] ?? 0) * (window[i] as number);
     fft.realTransform(spectrum, wave);
     for (let i = 0; i < powers.length; i += 1)
       powers[i] = (spectrum[2 * i] as number) ** 2 + (spectrum[2 * i + 1] as number) ** 2;
@@ -98,30 +98,30 @@ export interface SoundFigures {
 
 const LEAST_MS: Record<SoundFault, number> = { wind: 600, overloaded: 100, silence: 2_000 };
 const SILENCE_DB = -62;
-/** Between speech, this many looks tell what it is like there. */
-const BETWEEN_LOOKS = 5;
+/** Between speech, this many frames tell what it is like there. */
+const BETWEEN_FRAMES = 5;
 /** Softer than this nobody hears music. */
 const HEARD_DB = -58;
 const MUSIC = 0.75;
 const TONE_MS = { from: 80, to: 1_500 } as const;
 
-/** @param speech 1 for each look in which somebody speaks */
-export function soundFigures(looks: readonly SoundLook[], speech: Uint8Array): SoundFigures {
-  const power = (list: readonly SoundLook[]) =>
+/** @param speech 1 for each frame in which somebody speaks */
+export function soundFigures(frames: readonly SoundFrame[], speech: Uint8Array): SoundFigures {
+  const power = (list: readonly SoundFrame[]) =>
     decibels(list.reduce((sum, { level }) => sum + 10 ** (level / 10), 0) / list.length);
-  const spoken = looks.filter((_, i) => speech[i] === 1);
+  const spoken = frames.filter((_, i) => speech[i] === 1);
   // Right beside a word its echo is still heard.
-  const between = looks.filter(
+  const between = frames.filter(
     (_, i) => speech[i] !== 1 && speech[i - 1] !== 1 && speech[i + 1] !== 1,
   );
   const betweenDb =
-    between.length >= BETWEEN_LOOKS
+    between.length >= BETWEEN_FRAMES
       ? quantile(
           between.map(({ level }) => level),
           0.5,
         )
       : null;
-  const tests: Record<SoundFault, (look: SoundLook) => boolean> = {
+  const tests: Record<SoundFault, (frame: SoundFrame) => boolean> = {
     wind: ({ level, peak, rumble, voice }) =>
       soundHint({
         loudestDb: level,
@@ -132,8 +132,8 @@ export function soundFigures(looks: readonly SoundLook[], speech: Uint8Array): S
     overloaded: ({ peak }) => peak >= 0.985,
     silence: ({ level }) => level < SILENCE_DB,
   };
-  const stretches = (test: (look: SoundLook, i: number) => boolean) =>
-    runsOf(looks.length, (i) => test(looks[i] as SoundLook, i)).map(({ from, to }) => ({
+  const stretches = (test: (frame: SoundFrame, i: number) => boolean) =>
+    runsOf(frames.length, (i) => test(frames[i] as SoundFrame, i)).map(({ from, to }) => ({
       startMs: from * SOUND_STEP_MS,
       endMs: to * SOUND_STEP_MS,
     }));
@@ -141,7 +141,7 @@ export function soundFigures(looks: readonly SoundLook[], speech: Uint8Array): S
     .filter(
       ({ startMs, endMs }) => endMs - startMs >= TONE_MS.from && endMs - startMs <= TONE_MS.to,
     )
-    .map((stretch) => ({ ...stretch, hz: looks[stretch.startMs / SOUND_STEP_MS]?.tone ?? 0 }));
+    .map((stretch) => ({ ...stretch, hz: frames[stretch.startMs / SOUND_STEP_MS]?.tone ?? 0 }));
   return {
     speechDb: spoken.length > 0 ? power(spoken) : null,
     betweenDb,

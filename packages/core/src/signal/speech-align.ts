@@ -1,7 +1,14 @@
+import { Matrix, solve } from 'ml-matrix';
 import { runsOf } from './numbers.ts';
-import { cheapestWay, type Band, type Prices, type Sentences, type Way } from './speech-path.ts';
+import {
+  bestPath,
+  type Band,
+  type TransitionCosts,
+  type Sentences,
+  type Path,
+} from './speech-path.ts';
 import { evidenceFor, trustIn, type Costs } from './speech-trust.ts';
-import { FEATURES, shapesOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
+import { FEATURES, mfccOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
 import { merge, spanLength } from '../time/index.ts';
 
 /** A sentence of the script where it was said. Times in milliseconds of the recording. */
@@ -23,52 +30,53 @@ export interface Alignment {
 export interface SpeechMatch {
   recording: BandSound;
   speech: Uint8Array;
-  made: BandSound;
-  madeSpeech: Uint8Array;
-  /** Where the sentences of the script begin in what was made; one number more than sentences. */
+  reference: BandSound;
+  referenceSpeech: Uint8Array;
+  /** Where the sentences of the script begin in the reference; one number more than sentences. */
   starts: readonly number[];
 }
 
-const FIRST: Prices = {
-  stay: 0.35,
+const FIRST: TransitionCosts = {
+  repeat: 0.35,
   jump: [0, 0.15, 0.5],
   skip: 12,
   silence: -0.55,
-  murmur: 0.1,
-  aside: 14,
-  filler: -0.62,
+  noise: 0.1,
+  insertion: 14,
+  insertionFrame: -0.62,
 };
-const LATER: Prices = {
-  stay: 0.35,
+const LATER: TransitionCosts = {
+  repeat: 0.35,
   jump: [0, 0.15, 0.5],
   skip: 12,
   silence: -0.55,
-  murmur: 0.1,
-  aside: 14,
-  filler: -0.45,
+  noise: 0.1,
+  insertion: 14,
+  insertionFrame: -0.45,
 };
 /**
- * What a look of silence costs in a sentence, where its own look is quiet and where it is not; and
+ * What a frame of silence costs in a sentence, where its own frame is quiet and where it is not; and
  * quiet where somebody speaks.
  */
 const NEAR_SPEECH = 10;
 const QUIET = { both: -0.5, one: 0.45 } as const;
 
-/** More cells than this are first searched four looks at a time, then near the way found. */
+/** More cells than this are first searched four frames at a time, then near the path found. */
 const MOST_CELLS = 3_000_000;
 const COARSE = 4;
 const NEAR = 260;
 
-/** Looks the typical distance of a look of the recording is taken from. */
+/** Frames the typical distance of a frame of the recording is taken from. */
 const SAMPLE = 256;
 
 function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): Costs {
-  return (look, from, to, row) => {
-    const isSpeech = speech[look] === 1;
+  return (frame, from, to, row) => {
+    const isSpeech = speech[frame] === 1;
     // In noise the weak beginnings and ends of words sink under it: they may still be heard as what
     // they are.
-    const isNear = isSpeech || speech[look - NEAR_SPEECH] === 1 || speech[look + NEAR_SPEECH] === 1;
-    if (isNear) costs(look, from, to, row);
+    const isNear =
+      isSpeech || speech[frame - NEAR_SPEECH] === 1 || speech[frame + NEAR_SPEECH] === 1;
+    if (isNear) costs(frame, from, to, row);
     if (!isSpeech) {
       for (let r = from; r < to; r += 1)
         row[r] =
@@ -79,40 +87,40 @@ function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): Costs {
   };
 }
 
-/** Distances, each look's own typical one taken off and in its own spread. */
-function plainCosts(shapes: Float32Array, made: Float32Array, quiet: Uint8Array): Costs {
+/** Distances, each frame's own typical one taken off and in its own spread. */
+function plainCosts(features: Float32Array, reference: Float32Array, quiet: Uint8Array): Costs {
   const loud = [...quiet.keys()].filter((r) => quiet[r] === 0);
   const sample = loud.filter((_, i) => i % Math.max(1, Math.floor(loud.length / SAMPLE)) === 0);
-  const distance = (look: number, r: number) => {
+  const distance = (frame: number, r: number) => {
     let sum = 0;
-    const [a, b] = [look * FEATURES, r * FEATURES];
+    const [a, b] = [frame * FEATURES, r * FEATURES];
     for (let f = 0; f < FEATURES; f += 1) {
-      const gap = (shapes[a + f] as number) - (made[b + f] as number);
+      const gap = (features[a + f] as number) - (reference[b + f] as number);
       sum += gap * gap;
     }
     return Math.sqrt(sum);
   };
-  return (look, from, to, row) => {
+  return (frame, from, to, row) => {
     let [sum, squares] = [0, 0];
     for (const r of sample) {
-      const d = distance(look, r);
+      const d = distance(frame, r);
       sum += d;
       squares += d * d;
     }
     const mean = sum / sample.length;
     const spread = Math.sqrt(Math.max(1e-6, squares / sample.length - mean * mean));
-    for (let r = from; r < to; r += 1) row[r] = (distance(look, r) - mean) / spread;
+    for (let r = from; r < to; r += 1) row[r] = (distance(frame, r) - mean) / spread;
   };
 }
 
-/** Fewer looks: each the mean of `times` of them. */
-function coarser(shapes: Float32Array, times: number): Float32Array {
-  const looks = Math.floor(shapes.length / FEATURES / times);
-  const out = new Float32Array(looks * FEATURES);
-  for (let i = 0; i < looks * times * FEATURES; i += 1) {
-    const look = Math.floor(i / FEATURES / times);
-    const to = look * FEATURES + (i % FEATURES);
-    out[to] = (out[to] as number) + (shapes[i] as number) / times;
+/** Fewer frames: each the mean of `times` of them. */
+function coarser(features: Float32Array, times: number): Float32Array {
+  const frames = Math.floor(features.length / FEATURES / times);
+  const out = new Float32Array(frames * FEATURES);
+  for (let i = 0; i < frames * times * FEATURES; i += 1) {
+    const frame = Math.floor(i / FEATURES / times);
+    const to = frame * FEATURES + (i % FEATURES);
+    out[to] = (out[to] as number) + (features[i] as number) / times;
   }
   return out;
 }
@@ -123,8 +131,8 @@ const coarserFlags = (flags: Uint8Array, times: number) =>
       : 0,
   );
 
-/** Looks near a way already found. */
-function bandAbout({ at }: Way, starts: readonly number[], total: number, times: number): Band {
+/** Frames near a path already found. */
+function bandAbout({ at }: Path, starts: readonly number[], total: number, times: number): Band {
   const place = Int32Array.from(at, (r) => (r < 0 ? (starts[-1 - r] ?? total) : r * times));
   const reach = Math.ceil(NEAR / 2 / times);
   const [low, high] = [new Int32Array(place.length), new Int32Array(place.length)];
@@ -136,44 +144,44 @@ function bandAbout({ at }: Way, starts: readonly number[], total: number, times:
     }
     [low[t], high[t]] = [Math.max(0, least - NEAR), Math.min(total, most + NEAR)];
   }
-  return (look) => {
-    const t = Math.min(place.length - 1, Math.floor(look / times));
+  return (frame) => {
+    const t = Math.min(place.length - 1, Math.floor(frame / times));
     return [low[t] as number, high[t] as number];
   };
 }
 
 function firstBand(
-  shapes: Float32Array,
-  made: Float32Array,
+  features: Float32Array,
+  reference: Float32Array,
   speech: Uint8Array,
   { starts, quiet }: Sentences,
 ): Band {
-  const [looks, total] = [speech.length, quiet.length];
-  if (looks * total <= MOST_CELLS) return () => [0, total];
+  const [frames, total] = [speech.length, quiet.length];
+  if (frames * total <= MOST_CELLS) return () => [0, total];
   const own = {
     starts: starts.map((start) => Math.floor(start / COARSE)),
     quiet: coarserFlags(quiet, COARSE),
   };
   own.starts[own.starts.length - 1] = own.quiet.length;
-  const prices = { ...FIRST, skip: FIRST.skip / COARSE };
-  const [few, fewMade, fewSpeech] = [
-    coarser(shapes, COARSE),
-    coarser(made, COARSE),
+  const transitions = { ...FIRST, skip: FIRST.skip / COARSE };
+  const [few, fewReference, fewSpeech] = [
+    coarser(features, COARSE),
+    coarser(reference, COARSE),
     coarserFlags(speech, COARSE),
   ];
-  const way = cheapestWay(
+  const path = bestPath(
     fewSpeech.length,
     own,
     fewSpeech,
-    prices,
+    transitions,
     () => [0, own.quiet.length],
-    withQuiet(fewSpeech, own.quiet, plainCosts(few, fewMade, own.quiet)),
+    withQuiet(fewSpeech, own.quiet, plainCosts(few, fewReference, own.quiet)),
   );
-  return bandAbout(way, starts, total, COARSE);
+  return bandAbout(path, starts, total, COARSE);
 }
 
 /**
- * A sentence in the recording: its looks there, and pairs of looks that were found to be the same.
+ * A sentence in the recording: its frames there, and pairs of frames that were found to be the same.
  */
 interface Found {
   sentence: number;
@@ -181,7 +189,7 @@ interface Found {
   pairs: [number, number][];
 }
 
-function foundIn({ at }: Way, speech: Uint8Array, { starts, quiet }: Sentences): Found[] {
+function foundIn({ at }: Path, speech: Uint8Array, { starts, quiet }: Sentences): Found[] {
   const found: Found[] = [];
   let s = 0;
   for (let t = 0; t < at.length; t += 1) {
@@ -196,7 +204,7 @@ function foundIn({ at }: Way, speech: Uint8Array, { starts, quiet }: Sentences):
   return found.filter(({ pairs }) => pairs.length > 0);
 }
 
-/** What a sentence's looks cost where it was found, on average. */
+/** What a sentence's frames cost where it was found, on average. */
 function costOfFound({ pairs }: Found, costs: Costs, row: Float32Array): number {
   const sum = pairs.reduce((all, [t, r]) => {
     costs(t, r, r + 1, row);
@@ -205,7 +213,7 @@ function costOfFound({ pairs }: Found, costs: Costs, row: Float32Array): number 
   return sum / pairs.length;
 }
 
-/** The part of the sentences a voice is learnt from, those that fit best. */
+/** The part of the sentences the reference is adapted by, those that fit best. */
 const LEARNT = 0.8;
 
 function bestOf(found: readonly Found[], costs: Costs, total: number): Found[] {
@@ -217,21 +225,21 @@ function bestOf(found: readonly Found[], costs: Costs, total: number): Found[] {
 }
 
 /**
- * A voice is learnt from the sentences that are confirmed, where they hold at least so many pairs
- * of looks.
+ * The reference is adapted by the sentences that are confirmed, where they hold at least so many pairs
+ * of frames.
  */
 const LEAST_CONFIRMED = FEATURES * 12;
 const CONFIRMED = 3;
 /**
- * Sentences are judged by a voice that was learnt without them: each quarter by the three others.
+ * Sentences are judged by a reference that was adapted without them: each quarter by the three others.
  */
 const FOLDS = 4;
 
 /** What speaks for each sentence found, by its number in the script; null where nothing does. */
 function evidenceIn(
   found: readonly Found[],
-  learnt: readonly Found[],
-  shapes: Float32Array,
+  adapted: readonly Found[],
+  features: Float32Array,
   plain: Float32Array,
   speech: Uint8Array,
   { starts, quiet }: Sentences,
@@ -241,13 +249,13 @@ function evidenceIn(
   const evidence = new Map<number, number | null>();
   for (let fold = 0; fold < FOLDS; fold += 1) {
     const judged = found.filter((_, i) => i % FOLDS === fold);
-    const pairs = learnt.filter((own) => !judged.includes(own)).flatMap((own) => own.pairs);
+    const pairs = adapted.filter((own) => !judged.includes(own)).flatMap((own) => own.pairs);
     const isEnough = pairs.length >= FEATURES * 2;
     const costs = isEnough
       ? withQuiet(
           speech,
           quiet,
-          likelyCosts(shapes, inVoice(shapes, plain, pairs), speech, pairs).costs,
+          likelyCosts(features, adaptedTo(features, plain, pairs), speech, pairs).costs,
         )
       : null;
     for (const { sentence, span } of judged)
@@ -270,90 +278,45 @@ function evidenceIn(
 const RIDGE = 30;
 
 /**
- * Made speech as this teacher would have said it: the affine map that takes its looks nearest to
- * theirs (ridge regression).
+ * Speaker adaptation: the reference as this teacher would have said it, by the affine map of feature
+ * space that takes its frames nearest to theirs (fMLLR, Gales 1998, Computer Speech and Language
+ * 12:75, from memory; here by ridge regression towards leaving it as it is, Hoerl and Kennard 1970).
+ * @param pairs frames of the recording and of the reference that say the same
  */
-function inVoice(
-  shapes: Float32Array,
-  made: Float32Array,
+function adaptedTo(
+  features: Float32Array,
+  reference: Float32Array,
   pairs: readonly [number, number][],
 ): Float32Array {
-  const n = FEATURES + 1;
-  const left = new Float64Array(n * n);
-  const right = new Float64Array(n * FEATURES);
-  const x = new Float64Array(n);
-  x[FEATURES] = 1;
-  for (const [t, r] of pairs) {
-    for (let f = 0; f < FEATURES; f += 1) x[f] = made[r * FEATURES + f] as number;
-    for (let i = 0; i < n; i += 1) {
-      for (let j = 0; j < n; j += 1)
-        left[i * n + j] = (left[i * n + j] as number) + (x[i] as number) * (x[j] as number);
-      for (let f = 0; f < FEATURES; f += 1)
-        right[i * FEATURES + f] =
-          (right[i * FEATURES + f] as number) +
-          (x[i] as number) * (shapes[t * FEATURES + f] as number);
-    }
-  }
-  // Towards leaving it as it is, where there is too little to learn from.
-  for (let i = 0; i < FEATURES; i += 1) {
-    left[i * n + i] = (left[i * n + i] as number) + RIDGE;
-    right[i * FEATURES + i] = (right[i * FEATURES + i] as number) + RIDGE;
-  }
-  left[n * n - 1] = (left[n * n - 1] as number) + RIDGE;
-  solve(left, right, n, FEATURES);
-  const out = new Float32Array(made.length);
-  for (let r = 0; r < made.length / FEATURES; r += 1) {
+  const frame = (of: Float32Array, at: number) => of.subarray(at * FEATURES, (at + 1) * FEATURES);
+  const [x, y] = [
+    new Matrix(pairs.map(([, r]) => [...frame(reference, r), 1])),
+    new Matrix(pairs.map(([t]) => [...frame(features, t)])),
+  ];
+  const prior = Matrix.eye(FEATURES + 1, FEATURES);
+  const left = x
+    .transpose()
+    .mmul(x)
+    .add(Matrix.eye(FEATURES + 1).mul(RIDGE));
+  const map = solve(left, x.transpose().mmul(y).add(prior.mul(RIDGE)));
+  const out = new Float32Array(reference.length);
+  for (let r = 0; r < reference.length / FEATURES; r += 1)
     for (let f = 0; f < FEATURES; f += 1) {
-      let sum = right[FEATURES * FEATURES + f] as number;
+      let sum = map.get(FEATURES, f);
       for (let i = 0; i < FEATURES; i += 1)
-        sum += (made[r * FEATURES + i] as number) * (right[i * FEATURES + f] as number);
+        sum += (reference[r * FEATURES + i] as number) * map.get(i, f);
       out[r * FEATURES + f] = sum;
     }
-  }
   return out;
 }
 
-/** Solves `left` x = `right` in place by Gauss's elimination with pivots; x is left in `right`. */
-function solve(left: Float64Array, right: Float64Array, n: number, columns: number): void {
-  const swap = (matrix: Float64Array, width: number, a: number, b: number) => {
-    for (let i = 0; i < width; i += 1)
-      [matrix[a * width + i], matrix[b * width + i]] = [
-        matrix[b * width + i] as number,
-        matrix[a * width + i] as number,
-      ];
-  };
-  for (let p = 0; p < n; p += 1) {
-    let most = p;
-    for (let i = p + 1; i < n; i += 1)
-      if (Math.abs(left[i * n + p] as number) > Math.abs(left[most * n + p] as number)) most = i;
-    if (most !== p) {
-      swap(left, n, p, most);
-      swap(right, columns, p, most);
-    }
-    const pivot = left[p * n + p] as number;
-    for (let i = 0; i < n; i += 1) {
-      if (i === p) continue;
-      const part = (left[i * n + p] as number) / pivot;
-      if (part === 0) continue;
-      for (let j = p; j < n; j += 1)
-        left[i * n + j] = (left[i * n + j] as number) - part * (left[p * n + j] as number);
-      for (let j = 0; j < columns; j += 1)
-        right[i * columns + j] =
-          (right[i * columns + j] as number) - part * (right[p * columns + j] as number);
-    }
-  }
-  for (let i = 0; i < n; i += 1)
-    for (let j = 0; j < columns; j += 1)
-      right[i * columns + j] = (right[i * columns + j] as number) / (left[i * n + i] as number);
-}
-
 /**
- * How much likelier a look is as that one of the sentence than as any speech: each number by its
+ * How much likelier a frame is as that one of the sentence than as any speech: each number by its
  * own spread, the whole scaled to the plain costs.
  */
 function likelyCosts(
-  shapes: Float32Array,
-  made: Float32Array,
+  features: Float32Array,
+  reference: Float32Array,
   speech: Uint8Array,
   pairs: readonly [number, number][],
 ): { costs: Costs; usual: number } {
@@ -362,7 +325,7 @@ function likelyCosts(
     for (let f = 0; f < FEATURES; f += 1)
       within[f] =
         (within[f] as number) +
-        ((shapes[t * FEATURES + f] as number) - (made[r * FEATURES + f] as number)) ** 2 /
+        ((features[t * FEATURES + f] as number) - (reference[r * FEATURES + f] as number)) ** 2 /
           pairs.length;
   const [mean, about] = [new Float64Array(FEATURES), new Float64Array(FEATURES)];
   let count = 0;
@@ -370,7 +333,7 @@ function likelyCosts(
     if (speech[t] === 0) continue;
     count += 1;
     for (let f = 0; f < FEATURES; f += 1) {
-      const value = shapes[t * FEATURES + f] as number;
+      const value = features[t * FEATURES + f] as number;
       mean[f] = (mean[f] as number) + value;
       about[f] = (about[f] as number) + value * value;
     }
@@ -384,9 +347,9 @@ function likelyCosts(
   const ratio = (t: number, r: number) => {
     let sum = steady;
     for (let f = 0; f < FEATURES; f += 1) {
-      const value = shapes[t * FEATURES + f] as number;
+      const value = features[t * FEATURES + f] as number;
       sum +=
-        (value - (made[r * FEATURES + f] as number)) ** 2 / (2 * (within[f] as number)) -
+        (value - (reference[r * FEATURES + f] as number)) ** 2 / (2 * (within[f] as number)) -
         (value - (mean[f] as number)) ** 2 / (2 * (about[f] as number));
     }
     return sum;
@@ -396,14 +359,14 @@ function likelyCosts(
   const scale = 1 / Math.max(0.5, -usual);
   return {
     usual,
-    costs: (look, from, to, row) => {
-      for (let r = from; r < to; r += 1) row[r] = Math.min(3, ratio(look, r) * scale);
+    costs: (frame, from, to, row) => {
+      for (let r = from; r < to; r += 1) row[r] = Math.min(3, ratio(frame, r) * scale);
     },
   };
 }
 
 /**
- * How much likelier the looks of the found sentences are than any speech, as a logarithm: with the
+ * How much likelier the frames of the found sentences are than any speech, as a logarithm: with the
  * script of another recording, or with sounds that are no speech, it comes to 4 to 7; with the
  * right one said by a synthesiser to 9 and more, by people to 5 and 6 (measured). Where it is more,
  * the whole recording is plainly of this script.
@@ -415,7 +378,7 @@ const OWN = 8.2;
  * How plainly a recording is of the script as a whole, 0 to 1. Each number of the map makes any
  * recording likelier by one (Akaike's criterion): little speech must be more alike.
  */
-const likenessOf = (usual: number, pairs: number) =>
+const scriptScoreOf = (usual: number, pairs: number) =>
   Math.min(
     1,
     Math.max(0, (-usual - (FEATURES * (FEATURES + 1)) / pairs - STRANGE) / (OWN - STRANGE)),
@@ -428,7 +391,7 @@ const SNAP_MS = 350;
 const WITHIN_BREATH_MS = 499;
 const ADDED_MS = 600;
 
-/** Times a voice is learnt, and the sentences are looked for by it. */
+/** Times the reference is adapted, and the sentences are looked for by it. */
 const PASSES = 2;
 
 /**
@@ -437,47 +400,47 @@ const PASSES = 2;
 export function alignSpeech({
   recording,
   speech,
-  made,
-  madeSpeech,
+  reference,
+  referenceSpeech,
   starts,
 }: SpeechMatch): Alignment {
-  const [shapes, plain] = [shapesOf(recording, speech), shapesOf(made, madeSpeech)];
-  const quiet = madeSpeech.map((one) => 1 - one);
+  const [features, plain] = [mfccOf(recording, speech), mfccOf(reference, referenceSpeech)];
+  const quiet = referenceSpeech.map((one) => 1 - one);
   const sentences: Sentences = { starts, quiet };
   const total = quiet.length;
-  let costs = withQuiet(speech, quiet, plainCosts(shapes, plain, quiet));
-  const wide = firstBand(shapes, plain, speech, sentences);
-  let way = cheapestWay(speech.length, sentences, speech, FIRST, wide, costs);
+  let costs = withQuiet(speech, quiet, plainCosts(features, plain, quiet));
+  const wide = firstBand(features, plain, speech, sentences);
+  let path = bestPath(speech.length, sentences, speech, FIRST, wide, costs);
   let evidence: ReadonlyMap<number, number | null> = new Map();
-  let likeness = 0;
-  let found = foundIn(way, speech, sentences);
+  let scriptScore = 0;
+  let found = foundIn(path, speech, sentences);
   let best = bestOf(found, costs, total);
-  let learnt = best;
+  let adapted = best;
   for (let pass = 0; pass < PASSES; pass += 1) {
-    const pairs = learnt.flatMap((own) => own.pairs);
+    const pairs = adapted.flatMap((own) => own.pairs);
     // So little speech tells nothing about a voice.
     if (pairs.length < FEATURES * 4) break;
-    const likely = likelyCosts(shapes, inVoice(shapes, plain, pairs), speech, pairs);
+    const likely = likelyCosts(features, adaptedTo(features, plain, pairs), speech, pairs);
     const bestPairs = best.flatMap((own) => own.pairs);
     const { usual } =
-      learnt === best
+      adapted === best
         ? likely
-        : likelyCosts(shapes, inVoice(shapes, plain, bestPairs), speech, bestPairs);
-    likeness = likenessOf(usual, bestPairs.length);
+        : likelyCosts(features, adaptedTo(features, plain, bestPairs), speech, bestPairs);
+    scriptScore = scriptScoreOf(usual, bestPairs.length);
     costs = withQuiet(speech, quiet, likely.costs);
-    way = cheapestWay(
+    path = bestPath(
       speech.length,
       sentences,
       speech,
       LATER,
-      speech.length * total <= MOST_CELLS ? wide : bandAbout(way, starts, total, 1),
+      speech.length * total <= MOST_CELLS ? wide : bandAbout(path, starts, total, 1),
       costs,
     );
-    found = foundIn(way, speech, sentences);
+    found = foundIn(path, speech, sentences);
     best = bestOf(found, costs, total);
-    evidence = evidenceIn(found, best, shapes, plain, speech, sentences);
+    evidence = evidenceIn(found, best, features, plain, speech, sentences);
     const confirmed = found.filter(({ sentence }) => (evidence.get(sentence) ?? 0) >= CONFIRMED);
-    learnt =
+    adapted =
       confirmed.reduce((sum, own) => sum + own.pairs.length, 0) >= LEAST_CONFIRMED
         ? confirmed
         : best;
@@ -486,28 +449,29 @@ export function alignSpeech({
   const fit = new Map(
     found.map((own) => [
       own.sentence,
-      likeness * Math.min(1, Math.max(0, 0.5 + LATER.filler - costOfFound(own, costs, row))),
+      scriptScore *
+        Math.min(1, Math.max(0, 0.5 + LATER.insertionFrame - costOfFound(own, costs, row))),
     ]),
   );
   const trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map(
     (own, sentence) => (own === null ? null : Math.max(own, fit.get(sentence) ?? 0)),
   );
-  return readOff(way, speech, sentences, trust);
+  return readOff(path, speech, sentences, trust);
 }
 
 function readOff(
-  { at }: Way,
+  { at }: Path,
   speech: Uint8Array,
   { starts }: Sentences,
   trust: readonly (number | null)[],
 ): Alignment {
   const edges = runsOf(speech.length, (t) => speech[t] === 1);
   const reach = SNAP_MS / SPEECH_STEP_MS;
-  const nearest = (look: number, of: 'from' | 'to') => {
+  const nearest = (frame: number, of: 'from' | 'to') => {
     const found = edges
       .map((edge) => edge[of])
-      .sort((a, b) => Math.abs(a - look) - Math.abs(b - look))[0];
-    return found !== undefined && Math.abs(found - look) <= reach ? found : look;
+      .sort((a, b) => Math.abs(a - frame) - Math.abs(b - frame))[0];
+    return found !== undefined && Math.abs(found - frame) <= reach ? found : frame;
   };
   const claimed = new Uint8Array(speech.length);
   const found = starts.slice(0, -1).map((start, s): SaidSentence | null => {

@@ -1,31 +1,31 @@
 /**
- * What is looked for: the sentences' looks one after the other; sentence s has those from
+ * What is looked for: the sentences' frames one after the other; sentence s has those from
  * `starts[s]` to before `starts[s + 1]`.
  */
 export interface Sentences {
   starts: readonly number[];
-  /** 1 for looks of the sentences in which nothing is heard. */
+  /** 1 for frames of the sentences in which nothing is heard. */
   quiet: Uint8Array;
 }
 
-/** The prices of a way through recording and sentences, in the cost of one look. */
-export interface Prices {
-  /** A look of the recording more, or a look or two of the sentence fewer. */
-  stay: number;
+/** What the transitions of a path cost through recording and sentences, in the cost of one frame. */
+export interface TransitionCosts {
+  /** A frame of the recording more, or a frame or two of the sentence fewer. */
+  repeat: number;
   jump: readonly [number, number, number];
   /** A sentence that is left out. */
   skip: number;
-  /** Between sentences nobody speaks: a look that is silent, and one that is not. */
+  /** Between sentences nobody speaks: a frame that is silent, and one that is not. */
   silence: number;
-  murmur: number;
-  /** Somebody says something else: beginning with it, and a look of it. */
-  aside: number;
-  filler: number;
+  noise: number;
+  /** Somebody says something else: beginning with it, and a frame of it. */
+  insertion: number;
+  insertionFrame: number;
 }
 
-export interface Way {
+export interface Path {
   /**
-   * For each look of the recording the look of the sentences, or -1 - s while it is before sentence
+   * For each frame of the recording the frame of the sentences, or -1 - s while it is before sentence
    * s and none is said.
    */
   at: Int32Array;
@@ -33,23 +33,23 @@ export interface Way {
 }
 
 /**
- * The looks of the sentences that are possible at a look of the recording, from first to after the
+ * The frames of the sentences that are possible at a frame of the recording, from first to after the
  * last.
  */
-export type Band = (look: number) => readonly [number, number];
+export type Band = (frame: number) => readonly [number, number];
 
 const GAP_STAY = 0;
 const GAP_SKIP = 4;
 const GAP_OTHER = 5;
 const FROM_PAUSE = 4;
-const FROM_ASIDE = 5;
+const FROM_INSERTION = 5;
 
 /** Before each sentence, and after the last: nobody speaks, or somebody says something else. */
 const PAUSE = 0;
-const ASIDE = 1;
+const INSERTION = 1;
 
 /** Steps from 0 to 15, two to a byte: a long lesson has hundreds of millions. */
-class Steps {
+class Backpointers {
   readonly #bytes: Uint8Array;
 
   constructor(length: number) {
@@ -69,20 +69,20 @@ class Steps {
 }
 
 /**
- * The cheapest way through a recording of `looks` looks that says the sentences in order, each
- * whole or not at all, with silence or other words between them. Dynamic programming, one look of
+ * The cheapest path through a recording of `frames` frames that says the sentences in order, each
+ * whole or not at all, with silence or other words between them. Dynamic programming, one frame of
  * the recording after the other.
- * @param costs fills `row` with the costs of looks `from` to before `to` of the sentences at a look
+ * @param costs fills `row` with the costs of frames `from` to before `to` of the sentences at a frame
  * of the recording
  */
-export function cheapestWay(
-  looks: number,
+export function bestPath(
+  frames: number,
   sentences: Sentences,
   speech: Uint8Array,
-  prices: Prices,
+  transitions: TransitionCosts,
   band: Band,
-  costs: (look: number, from: number, to: number, row: Float32Array) => void,
-): Way {
+  costs: (frame: number, from: number, to: number, row: Float32Array) => void,
+): Path {
   const { starts } = sentences;
   const count = starts.length - 1;
   const total = starts[count] ?? 0;
@@ -94,55 +94,55 @@ export function cheapestWay(
     new Float32Array(total).fill(Infinity),
   ];
   const gaps = count + 1;
-  // First all pauses, then all asides.
+  // First all pauses, then all insertions.
   let [gapBefore, gapNow] = [new Float32Array(2 * gaps).fill(Infinity), new Float32Array(2 * gaps)];
-  const offsets = new Float64Array(looks + 1);
-  for (let t = 0; t < looks; t += 1) {
+  const offsets = new Float64Array(frames + 1);
+  for (let t = 0; t < frames; t += 1) {
     const [from, to] = band(t);
     offsets[t + 1] = (offsets[t] as number) + (to - from);
   }
-  const steps = new Steps(offsets[looks] ?? 0);
-  const gapSteps = new Steps(looks * 2 * gaps);
+  const steps = new Backpointers(offsets[frames] ?? 0);
+  const gapSteps = new Backpointers(frames * 2 * gaps);
   let [oldFrom, oldTo] = [0, 0];
-  for (let t = 0; t < looks; t += 1) {
+  for (let t = 0; t < frames; t += 1) {
     const [from, to] = band(t);
     const offset = (offsets[t] as number) - from;
     const isSpeech = speech[t] === 1;
     costs(t, from, to, row);
     now.fill(Infinity, Math.min(from, oldFrom), Math.max(to, oldTo));
-    const stay = isSpeech ? prices.stay : 0;
+    const repeat = isSpeech ? transitions.repeat : 0;
     for (let r = from; r < to; r += 1) {
       const s = sentenceOf[r] as number;
       const inside = r - (starts[s] as number);
-      let best = (before[r] as number) + stay;
+      let best = (before[r] as number) + repeat;
       let step = 0;
       for (let back = 1; back <= 3 && back <= inside; back += 1) {
-        const cost = (before[r - back] as number) + (prices.jump[back - 1] as number);
+        const cost = (before[r - back] as number) + (transitions.jump[back - 1] as number);
         if (cost < best) [best, step] = [cost, back];
       }
       if (inside < 3) {
-        const [pause, aside] =
+        const [pause, insertion] =
           t === 0
-            ? [s * prices.skip, Infinity]
+            ? [s * transitions.skip, Infinity]
             : [gapBefore[s] as number, gapBefore[gaps + s] as number];
         if (pause < best) [best, step] = [pause, FROM_PAUSE];
-        if (aside < best) [best, step] = [aside, FROM_ASIDE];
+        if (insertion < best) [best, step] = [insertion, FROM_INSERTION];
       }
       now[r] = best + (row[r] as number);
       steps.set(offset + r, step);
     }
-    for (const kind of [PAUSE, ASIDE]) {
+    for (const kind of [PAUSE, INSERTION]) {
       const own = kind * gaps;
       const other = (1 - kind) * gaps;
-      const begin = kind === ASIDE ? prices.aside : 0;
-      const look =
+      const begin = kind === INSERTION ? transitions.insertion : 0;
+      const frame =
         kind === PAUSE
           ? isSpeech
-            ? prices.murmur
-            : prices.silence
+            ? transitions.noise
+            : transitions.silence
           : isSpeech
-            ? prices.filler
-            : prices.silence;
+            ? transitions.insertionFrame
+            : transitions.silence;
       for (let s = 0; s < gaps; s += 1) {
         let best = t === 0 ? (s === 0 ? begin : Infinity) : (gapBefore[own + s] as number);
         let step = GAP_STAY;
@@ -155,9 +155,9 @@ export function cheapestWay(
             if (cost < best) [best, step] = [cost, back];
           }
         }
-        best += look;
+        best += frame;
         if (s > 0) {
-          const cost = (gapNow[own + s - 1] as number) + prices.skip;
+          const cost = (gapNow[own + s - 1] as number) + transitions.skip;
           if (cost < best) [best, step] = [cost, GAP_SKIP];
         }
         gapNow[own + s] = best;
@@ -168,8 +168,8 @@ export function cheapestWay(
     [gapBefore, gapNow] = [gapNow, gapBefore];
     [oldFrom, oldTo] = [from, to];
   }
-  return backwards(
-    looks,
+  return traceBack(
+    frames,
     sentences,
     band,
     offsets,
@@ -178,26 +178,26 @@ export function cheapestWay(
     before,
     gapBefore,
     sentenceOf,
-    prices,
+    transitions,
   );
 }
 
-function backwards(
-  looks: number,
+function traceBack(
+  frames: number,
   { starts }: Sentences,
   band: Band,
   offsets: Float64Array,
-  steps: Steps,
-  gapSteps: Steps,
+  steps: Backpointers,
+  gapSteps: Backpointers,
   last: Float32Array,
   lastGap: Float32Array,
   sentenceOf: Int32Array,
-  { skip }: Prices,
-): Way {
+  { skip }: TransitionCosts,
+): Path {
   const count = starts.length - 1;
   const gaps = count + 1;
-  const at = new Int32Array(looks);
-  // A state is a look of the sentences, or -1 less a place in the list of gaps. It may end within
+  const at = new Int32Array(frames);
+  // A state is a frame of the sentences, or -1 less a place in the list of gaps. It may end within
   // the last words of any sentence, the others left out.
   let [state, cost] =
     (lastGap[count] as number) <= (lastGap[gaps + count] as number)
@@ -211,12 +211,12 @@ function backwards(
       if (own < cost) [state, cost] = [r, own];
     }
   }
-  for (let t = looks - 1; t >= 0; t -= 1) {
+  for (let t = frames - 1; t >= 0; t -= 1) {
     if (state >= 0) {
       at[t] = state;
       const step = steps.get((offsets[t] as number) + state - band(t)[0]);
       if (step === FROM_PAUSE) state = -1 - (sentenceOf[state] as number);
-      else if (step === FROM_ASIDE) state = -1 - gaps - (sentenceOf[state] as number);
+      else if (step === FROM_INSERTION) state = -1 - gaps - (sentenceOf[state] as number);
       else state -= step;
       continue;
     }

@@ -7,15 +7,15 @@ const WINDOW_MS = 30;
 const BANDS = 26;
 const BAND_HZ = { from: 80, to: 7_600 } as const;
 const CEPSTRA = 13;
-/** Numbers that describe one look: the shape of the sound and how it changes. */
+/** Numbers that describe one frame: the shape of the sound and how it changes. */
 export const FEATURES = CEPSTRA * 2;
 /** Quieter than this is digital silence. */
 const FLOOR_POWER = 1e-9;
 
-/** Power of a sound in bands as wide as the ear's, look by look. */
+/** Power of a sound in bands as wide as the ear's, frame by frame. */
 export interface BandSound {
-  looks: number;
-  /** `looks` times 26 powers. */
+  frames: number;
+  /** `frames` times 26 powers. */
   powers: Float32Array;
 }
 
@@ -40,14 +40,14 @@ function triangles(rate: number, size: number): { from: number; weights: number[
 }
 
 /**
- * Band powers, a look every 20 ms over 30 ms of sound.
+ * Band powers, a frame every 20 ms over 30 ms of sound.
  * @param samples -1 to 1
  * @param rate samples a second
  */
 export function bandSound(samples: Float32Array, rate: number): BandSound {
   const [window, hop] = [Math.round((WINDOW_MS * rate) / 1_000), (SPEECH_STEP_MS * rate) / 1_000];
   const size = 2 ** Math.ceil(Math.log2(window));
-  const looks = Math.max(0, Math.floor((samples.length - window) / hop) + 1);
+  const frames = Math.max(0, Math.floor((samples.length - window) / hop) + 1);
   const fft = new FFT(size);
   const shape = Float64Array.from(
     { length: window },
@@ -56,9 +56,9 @@ export function bandSound(samples: Float32Array, rate: number): BandSound {
   const filters = triangles(rate, size);
   const wave: number[] = new Array<number>(size).fill(0);
   const spectrum = fft.createComplexArray() as number[];
-  const powers = new Float32Array(looks * BANDS);
-  for (let look = 0; look < looks; look += 1) {
-    const from = Math.round(look * hop);
+  const powers = new Float32Array(frames * BANDS);
+  for (let frame = 0; frame < frames; frame += 1) {
+    const from = Math.round(frame * hop);
     for (let i = 0; i < window; i += 1)
       wave[i] = (samples[from + i] as number) * (shape[i] as number);
     fft.realTransform(spectrum, wave);
@@ -71,17 +71,17 @@ export function bandSound(samples: Float32Array, rate: number): BandSound {
         ];
         power += (weights[i] as number) * (re * re + im * im);
       }
-      powers[look * BANDS + b] = power / size;
+      powers[frame * BANDS + b] = power / size;
     }
   }
-  return { looks, powers };
+  return { frames, powers };
 }
 
-/** The quiet of each band: what nine looks in ten are louder than. */
-export function floorOf({ looks, powers }: BandSound): Float32Array {
+/** The quiet of each band: what nine frames in ten are louder than. */
+export function noiseFloor({ frames, powers }: BandSound): Float32Array {
   return Float32Array.from({ length: BANDS }, (_, b) =>
     quantile(
-      Array.from({ length: looks }, (__, look) => powers[look * BANDS + b] as number),
+      Array.from({ length: frames }, (__, frame) => powers[frame * BANDS + b] as number),
       0.1,
     ),
   );
@@ -102,43 +102,43 @@ const TONE_MS = 80;
 const SHORTEST_MS = 160;
 const GAP_MS = 120;
 
-/** 1 for each look in which somebody speaks; beeps and knocks are not speech. */
-export function speechLooks(sound: BandSound, floor: Float32Array): Uint8Array {
-  const { looks, powers } = sound;
-  const level = new Float32Array(looks);
-  const isTone = new Uint8Array(looks);
+/** 1 for each frame in which somebody speaks; beeps and knocks are not speech. */
+export function speechFrames(sound: BandSound, floor: Float32Array): Uint8Array {
+  const { frames, powers } = sound;
+  const level = new Float32Array(frames);
+  const isTone = new Uint8Array(frames);
   const over = new Float32Array(BANDS);
   const own = new Float32Array(BANDS);
-  for (let look = 0; look < looks; look += 1) {
+  for (let frame = 0; frame < frames; frame += 1) {
     let total = 0;
     for (let b = 0; b < BANDS; b += 1) {
-      const power = powers[look * BANDS + b] as number;
+      const power = powers[frame * BANDS + b] as number;
       own[b] = power;
       over[b] = decibels(power) - decibels(floor[b] as number);
       total += power;
     }
     over.sort();
     own.sort();
-    level[look] =
+    level[frame] =
       over.subarray(BANDS - BEST_BANDS).reduce((sum, value) => sum + value, 0) / BEST_BANDS;
-    isTone[look] =
+    isTone[frame] =
       ((own[BANDS - 1] as number) + (own[BANDS - 2] as number)) / (total + FLOOR_POWER) > TONE_PART
         ? 1
         : 0;
   }
   const least = Math.max(OVER_DB, quantile(level, 0.98) - UNDER_PEAK_DB);
   const speech = Uint8Array.from(level, (value) => (value > least ? 1 : 0));
-  for (const { from, to } of runsOf(looks, (i) => isTone[i] === 1))
+  for (const { from, to } of runsOf(frames, (i) => isTone[i] === 1))
     if ((to - from) * SPEECH_STEP_MS >= TONE_MS) speech.fill(0, from, to);
-  for (const { from, to } of runsOf(looks, (i) => speech[i] === 0))
+  for (const { from, to } of runsOf(frames, (i) => speech[i] === 0))
     if (
       from > 0 &&
-      to < looks &&
+      to < frames &&
       (to - from) * SPEECH_STEP_MS <= GAP_MS &&
       !isTone.subarray(from, to).includes(1)
     )
       speech.fill(1, from, to);
-  for (const { from, to } of runsOf(looks, (i) => speech[i] === 1))
+  for (const { from, to } of runsOf(frames, (i) => speech[i] === 1))
     if ((to - from) * SPEECH_STEP_MS < SHORTEST_MS) speech.fill(0, from, to);
   return speech;
 }
@@ -148,62 +148,66 @@ const COSINES = Float64Array.from({ length: CEPSTRA * BANDS }, (_, i) =>
 );
 
 /**
- * Sound as the shape of its spectrum and its change, 26 numbers a look, each with mean 0 and spread
- * 1 over the looks given as speech.
+ * Sound as the shape of its spectrum and its change, 26 numbers a frame, each with mean 0 and spread
+ * 1 over the frames in which somebody speaks.
  */
-export function shapesOf({ looks, powers }: BandSound, speech: Uint8Array): Float32Array {
-  const plain = new Float32Array(looks * CEPSTRA);
+export function mfccOf({ frames, powers }: BandSound, speech: Uint8Array): Float32Array {
+  const plain = new Float32Array(frames * CEPSTRA);
   const logs = new Float64Array(BANDS);
-  for (let look = 0; look < looks; look += 1) {
+  for (let frame = 0; frame < frames; frame += 1) {
     for (let b = 0; b < BANDS; b += 1)
-      logs[b] = Math.log((powers[look * BANDS + b] as number) + FLOOR_POWER);
+      logs[b] = Math.log((powers[frame * BANDS + b] as number) + FLOOR_POWER);
     for (let c = 0; c < CEPSTRA; c += 1) {
       let sum = 0;
       for (let b = 0; b < BANDS; b += 1)
         sum += (COSINES[c * BANDS + b] as number) * (logs[b] as number);
-      plain[look * CEPSTRA + c] = sum;
+      plain[frame * CEPSTRA + c] = sum;
     }
   }
-  const shapes = new Float32Array(looks * FEATURES);
-  const at = (look: number, c: number) =>
-    plain[Math.min(looks - 1, Math.max(0, look)) * CEPSTRA + c] as number;
-  for (let look = 0; look < looks; look += 1) {
+  const features = new Float32Array(frames * FEATURES);
+  const at = (frame: number, c: number) =>
+    plain[Math.min(frames - 1, Math.max(0, frame)) * CEPSTRA + c] as number;
+  for (let frame = 0; frame < frames; frame += 1) {
     for (let c = 0; c < CEPSTRA; c += 1) {
-      shapes[look * FEATURES + c] = at(look, c);
-      shapes[look * FEATURES + CEPSTRA + c] =
-        (at(look + 1, c) - at(look - 1, c) + 2 * (at(look + 2, c) - at(look - 2, c))) / 10;
+      features[frame * FEATURES + c] = at(frame, c);
+      features[frame * FEATURES + CEPSTRA + c] =
+        (at(frame + 1, c) - at(frame - 1, c) + 2 * (at(frame + 2, c) - at(frame - 2, c))) / 10;
     }
   }
-  return normal(shapes, speech);
+  return normal(features, speech);
 }
 
 /** Each number's mean over speech is 0 and its spread 1. */
-function normal(shapes: Float32Array, speech: Uint8Array): Float32Array {
-  const looks = speech.length;
-  const used = speech.includes(1) ? speech : new Uint8Array(looks).fill(1);
+function normal(features: Float32Array, speech: Uint8Array): Float32Array {
+  const frames = speech.length;
+  const used = speech.includes(1) ? speech : new Uint8Array(frames).fill(1);
   for (let f = 0; f < FEATURES; f += 1) {
     let [sum, squares, count] = [0, 0, 0];
-    for (let look = 0; look < looks; look += 1) {
-      if (used[look] === 0) continue;
-      const value = shapes[look * FEATURES + f] as number;
+    for (let frame = 0; frame < frames; frame += 1) {
+      if (used[frame] === 0) continue;
+      const value = features[frame * FEATURES + f] as number;
       sum += value;
       squares += value * value;
       count += 1;
     }
     const mean = sum / Math.max(1, count);
     const spread = Math.sqrt(Math.max(1e-9, squares / Math.max(1, count) - mean * mean));
-    for (let look = 0; look < looks; look += 1)
-      shapes[look * FEATURES + f] = ((shapes[look * FEATURES + f] as number) - mean) / spread;
+    for (let frame = 0; frame < frames; frame += 1)
+      features[frame * FEATURES + f] = ((features[frame * FEATURES + f] as number) - mean) / spread;
   }
-  return shapes;
+  return features;
 }
 
 /**
- * A made sound as loud as speech is in the recording, with the recording's quiet laid under it.
+ * The reference as loud as speech is in the recording, with the recording's quiet laid under it.
  * @param gain its power against the recording's
  */
-export function inRoom({ looks, powers }: BandSound, floor: Float32Array, gain: number): BandSound {
-  return { looks, powers: powers.map((power, i) => power * gain + (floor[i % BANDS] as number)) };
+export function inRoom(
+  { frames, powers }: BandSound,
+  floor: Float32Array,
+  gain: number,
+): BandSound {
+  return { frames, powers: powers.map((power, i) => power * gain + (floor[i % BANDS] as number)) };
 }
 
 /** Mean power of a sound while somebody speaks. */

@@ -1,31 +1,31 @@
-import type { Prices } from './speech-path.ts';
+import type { TransitionCosts } from './speech-path.ts';
 
 /**
- * Fills `row` with what looks `from` to before `to` of the sentences cost at a look of the
+ * Fills `row` with what frames `from` to before `to` of the sentences cost at a frame of the
  * recording.
  */
-export type Costs = (look: number, from: number, to: number, row: Float32Array) => void;
+export type Costs = (frame: number, from: number, to: number, row: Float32Array) => void;
 
 /** Other stretches of the script a sentence is held against. */
 const DECOYS = 14;
 /** Fewer say nothing. */
 const LEAST_DECOYS = 4;
-/** A sentence may begin and end within so many of its first and last looks. */
+/** A sentence may begin and end within so many of its first and last frames. */
 const ENDS = 4;
 const LEAST_SPREAD = 0.05;
 
 type Span = readonly [first: number, last: number];
 
 /**
- * What it costs at least to say looks `from` to before `to` of the sentences in a stretch of the
- * recording, for each look of that.
+ * What it costs at least to say frames `from` to before `to` of the sentences in a stretch of the
+ * recording, for each frame of that.
  */
 function costOf(
   costs: Costs,
   [first, last]: Span,
   from: number,
   to: number,
-  { stay, jump }: Prices,
+  { repeat, jump }: TransitionCosts,
   row: Float32Array,
 ): number {
   const count = to - from;
@@ -33,7 +33,7 @@ function costOf(
   for (let t = first; t <= last; t += 1) {
     costs(t, from, to, row);
     for (let i = 0; i < count; i += 1) {
-      let best = t === first ? (i < ENDS ? 0 : Infinity) : (before[i] as number) + stay;
+      let best = t === first ? (i < ENDS ? 0 : Infinity) : (before[i] as number) + repeat;
       for (let back = 1; t > first && back <= 3 && back <= i; back += 1)
         best = Math.min(best, (before[i - back] as number) + (jump[back - 1] as number));
       now[i] = best + (row[from + i] as number);
@@ -51,7 +51,7 @@ function costOf(
 /**
  * How much better a sentence fits the stretch it was found in than other stretches of the script as
  * long as it do, in spreads of theirs; null where one of them fits better, or there are too few.
- * Costs must not have been learnt from this sentence. Measured beside each other on recordings of
+ * Costs must not come from a reference adapted by this sentence. Measured beside each other on recordings of
  * people and of synthesisers: right sentences come to 3 to 13, on average 6; those of a wrong
  * script are beaten by another stretch half the time, and else come to 1 to 5.
  */
@@ -60,15 +60,15 @@ export function evidenceFor(
   span: Span,
   [from, to]: readonly [number, number],
   total: number,
-  prices: Prices,
+  transitions: TransitionCosts,
   row: Float32Array,
 ): number | null {
-  const own = costOf(costs, span, from, to, prices, row);
+  const own = costOf(costs, span, from, to, transitions, row);
   const others: number[] = [];
   for (let d = 0; d < DECOYS; d += 1) {
     const begin = Math.floor(((total - (to - from)) * d) / (DECOYS - 1));
     if (begin >= to || begin + to - from <= from)
-      others.push(costOf(costs, span, begin, begin + to - from, prices, row));
+      others.push(costOf(costs, span, begin, begin + to - from, transitions, row));
   }
   if (others.length < LEAST_DECOYS || own >= Math.min(...others)) return null;
   const mean = others.reduce((sum, cost) => sum + cost, 0) / others.length;

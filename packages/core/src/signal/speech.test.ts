@@ -1,23 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { SURE_SENTENCE, trustIn } from './speech-trust.ts';
-import { cheapestWay, type Prices } from './speech-path.ts';
-import { bandSound, floorOf, speechLooks } from './speech-sound.ts';
+import { bestPath, type TransitionCosts } from './speech-path.ts';
+import { bandSound, noiseFloor, speechFrames } from './speech-sound.ts';
 
-const PRICES: Prices = {
-  stay: 0.35,
+const PRICES: TransitionCosts = {
+  repeat: 0.35,
   jump: [0, 0.15, 0.5],
   skip: 12,
   silence: -0.55,
-  murmur: 0.1,
-  aside: 14,
-  filler: -0.45,
+  noise: 0.1,
+  insertion: 14,
+  insertionFrame: -0.45,
 };
 const QUIET = -1;
 const STRANGE = -2;
 
 /**
- * A recording as the looks of the sentences it holds, in order; quiet and strange ones among them.
+ * A recording as the frames of the sentences it holds, in order; quiet and strange ones among them.
  */
 function wayOf(recording: readonly number[], lengths: readonly number[]): Int32Array {
   const starts = lengths.reduce<number[]>(
@@ -25,16 +25,16 @@ function wayOf(recording: readonly number[], lengths: readonly number[]): Int32A
     [0],
   );
   const total = starts.at(-1) ?? 0;
-  const speech = Uint8Array.from(recording, (look) => (look === QUIET ? 0 : 1));
-  return cheapestWay(
+  const speech = Uint8Array.from(recording, (frame) => (frame === QUIET ? 0 : 1));
+  return bestPath(
     recording.length,
     { starts, quiet: new Uint8Array(total) },
     speech,
     PRICES,
     () => [0, total],
-    (look, from, to, row) => {
+    (frame, from, to, row) => {
       for (let r = from; r < to; r += 1)
-        row[r] = recording[look] === QUIET ? 0.45 : recording[look] === r ? -1 : 0.6;
+        row[r] = recording[frame] === QUIET ? 0.45 : recording[frame] === r ? -1 : 0.6;
     },
   ).at;
 }
@@ -70,8 +70,8 @@ describe('the way through a recording and its script', () => {
           recording,
           plan.map(({ length }) => length),
         );
-        recording.forEach((look, t) => {
-          if (look >= 0) expect(at[t]).toBe(look);
+        recording.forEach((frame, t) => {
+          if (frame >= 0) expect(at[t]).toBe(frame);
           else expect(at[t]).toBeLessThan(0);
         });
       }),
@@ -128,7 +128,7 @@ describe('where somebody speaks', () => {
     lay(tone(0.4), 3.5);
     lay(noise(0.06, 0.5, 3), 4.5);
     const bands = bandSound(sound, RATE);
-    const speech = speechLooks(bands, floorOf(bands));
+    const speech = speechFrames(bands, noiseFloor(bands));
     const at = (seconds: number) => speech[Math.round(seconds * 50)];
     expect([at(0.5), at(1.2), at(1.8), at(2.3), at(3), at(3.7), at(4.52), at(5.5)]).toEqual([
       0, 1, 1, 1, 0, 0, 0, 0,

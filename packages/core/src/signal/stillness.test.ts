@@ -5,7 +5,7 @@ import { repetitionsIn } from './repetitions.ts';
 import { stillStretches } from './stillness.ts';
 
 const EVERY_MS = 100;
-/** A standing figure; `squat` lowers hips and shoulders, `tremble` is the noise of the look. */
+/** A standing figure; `squat` lowers hips and shoulders, `tremble` is the noise of the frame. */
 function poseAt(i: number, squat: number, tremble: number): SeenPose {
   return joints.map((joint, j) => {
     const isLow = /ankle|knee/.test(joint);
@@ -31,18 +31,18 @@ function poseAt(i: number, squat: number, tremble: number): SeenPose {
 const squats = 6;
 const squatAt = (i: number) =>
   i < 30 || i >= 30 + squats * 20 ? 0 : (1 - Math.cos(((i - 30) * 2 * Math.PI) / 20)) / 2;
-const looks = 60 + squats * 20;
+const frames = 60 + squats * 20;
 
 function bodyWith(tremble: number, squat = squatAt): Body {
   const body = bodyOf(
-    Array.from({ length: looks }, (_, i) => poseAt(i, squat(i), tremble)),
+    Array.from({ length: frames }, (_, i) => poseAt(i, squat(i), tremble)),
     EVERY_MS,
     1.78,
   );
   if (!body) throw new Error('The figure is a body.');
   return body;
 }
-const motion = [Array.from({ length: looks }, (_, i) => 3 * squatAt(i))];
+const motion = [Array.from({ length: frames }, (_, i) => 3 * squatAt(i))];
 const ends = (stretches: { startMs: number; endMs: number }[]) => [
   stretches[0]?.endMs ?? NaN,
   stretches.at(-1)?.startMs ?? NaN,
@@ -63,7 +63,7 @@ describe('standing still', () => {
   });
 
   it('is not trusted to a picture that never stands, as with a camera in the hand', () => {
-    const shaken = [Array.from({ length: looks }, (_, i) => Math.sin(i * 1.3))];
+    const shaken = [Array.from({ length: frames }, (_, i) => Math.sin(i * 1.3))];
     expect(stillStretches(bodyWith(0), shaken)).toEqual(stillStretches(bodyWith(0)));
   });
 });

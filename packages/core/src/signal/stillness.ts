@@ -4,13 +4,13 @@ import { joints } from './pose.ts';
 
 /**
  * Slower than this in heights of the body a second is standing still: what is left is breathing and
- * the noise of the look.
+ * the noise of the frame.
  */
 const STILL_SPEED = 0.09;
 /** Movement is judged over this long. */
 const WINDOW_MS = 400;
 
-/** How fast the fastest parts of the body move, look by look, in heights of the body a second. */
+/** How fast the fastest parts of the body move, frame by frame, in heights of the body a second. */
 export function speedOf(body: Body): Float64Array {
   const reach = Math.max(1, Math.round(WINDOW_MS / 2 / body.everyMs));
   const used = joints.filter((joint) => body.seen[joint] >= SEEN_OFTEN);
@@ -34,7 +34,7 @@ export function speedOf(body: Body): Float64Array {
 const STILL_PICTURE = 0.2;
 
 /**
- * How much the picture changes about each look, whatever is in it: the most any of the signals does
+ * How much the picture changes about each frame, whatever is in it: the most any of the signals does
  * over the window.
  */
 function pictureChange(
@@ -55,7 +55,7 @@ function pictureChange(
 }
 
 /** 1 for each look at which the performer is there and still. */
-export function stillLooks(body: Body): Uint8Array {
+export function stillFrames(body: Body): Uint8Array {
   const speed = speedOf(body);
   return Uint8Array.from(speed, (value, i) =>
     body.present[i] === 1 && value < STILL_SPEED ? 1 : 0,
@@ -95,7 +95,7 @@ export function stillStretches(
   body: Body,
   motion: readonly (readonly number[])[] = [],
 ): StillStretch[] {
-  const still = stillLooks(body);
+  const still = stillFrames(body);
   const change = pictureChange(
     motion,
     Math.max(1, Math.round(WINDOW_MS / 2 / body.everyMs)),

@@ -15,7 +15,7 @@ export interface MoveRoom {
   top: number;
 }
 
-/** What the performer is told while the camera looks on. */
+/** What the performer is told while the camera frames on. */
 export type FrameHint =
   'good' | 'nobody' | 'step back' | 'move left' | 'move right' | 'come closer';
 
@@ -101,7 +101,8 @@ export function frameHint(
 }
 
 /** What is wrong with the light; null when nothing is. */
-export type LightHint = 'too dark' | 'too bright' | 'light from behind';
+export const lightHints = ['too dark', 'too bright', 'light from behind'] as const;
+export type LightHint = (typeof lightHints)[number];
 
 const DARK = 55;
 const BRIGHT = 225;

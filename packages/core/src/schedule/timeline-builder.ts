@@ -75,7 +75,7 @@ const NOTHING: More = {};
  * A block being laid out, span after span. As a meter it only adds up, which is what a search over
  * figures needs.
  */
-export class Row {
+export class TimelineBuilder {
   readonly spans: Span[] = [];
   readonly calls: Call[] = [];
   at = 0;

@@ -1,40 +1,15 @@
 import { bodyOf } from './body.ts';
 import { outOfFrame, type OutStretch } from './in-frame.ts';
-import { faultsOf, type FaultStretch, type PictureLook } from './picture-quality.ts';
-import { middle } from './numbers.ts';
-import { boxAbout, isSomebody, onWideFrame, sureJoints, type Box, type SeenPose } from './pose.ts';
+import { faultsOf, type FaultStretch } from './picture-quality.ts';
+import { median } from './numbers.ts';
+import { boxAbout, isSomebody, onWideFrame, sureJoints, type Box } from './pose.ts';
 import { repetitionsIn, repetitionsInMotion, type SeenRepetition } from './repetitions.ts';
-import type { SoundFigures } from './sound-quality.ts';
+import type { TakeAnalysis } from './take-analysis.ts';
 import { stillStretches, type StillStretch } from './stillness.ts';
 import { overlaps } from '../time/index.ts';
 
-/**
- * What was seen and heard of a take: measured once, kept with its content. Everything said of it is
- * made from this.
- */
-export interface Watched {
-  durationMs: number;
-  /** Width of the picture over its height. */
-  aspect: number;
-  everyMs: number;
-  poses: SeenPose[];
-  pictures: PictureLook[];
-  /** What moves in the picture whatever it is, see `motionOf`: for where no body is found. */
-  motion: number[][];
-  sound: SoundFigures | null;
-  loudness: {
-    integratedLufs: number | null;
-    truePeakDb: number | null;
-    shortTermLufs: number | null;
-  };
-  /** From when to when somebody speaks. */
-  speech: { startMs: number; endMs: number }[];
-  /** More than three flashes within a second begin here. */
-  flashes: { startMs: number; endMs: number }[];
-}
-
 /** What is in a take. */
-export interface WatchedFindings {
+export interface TakeFindings {
   /** Somebody is seen at all, and how surely: the mean score of the joints, 0 to 1. */
   isSeen: boolean;
   poseScore: number;
@@ -53,11 +28,11 @@ export interface WatchedFindings {
  * @param within only this part of it, in milliseconds
  */
 export function findingsIn(
-  watched: Watched,
+  watched: TakeAnalysis,
   within: { startMs: number; endMs: number } = { startMs: 0, endMs: watched.durationMs },
-): WatchedFindings {
+): TakeFindings {
   // Asked for the same parts with every change of the lesson.
-  const known = read.get(watched) ?? new Map<string, WatchedFindings>();
+  const known = read.get(watched) ?? new Map<string, TakeFindings>();
   read.set(watched, known);
   const key = `${within.startMs} ${within.endMs}`;
   const found = known.get(key) ?? readPart(watched, within);
@@ -65,9 +40,9 @@ export function findingsIn(
   return found;
 }
 
-const read = new WeakMap<Watched, Map<string, WatchedFindings>>();
+const read = new WeakMap<TakeAnalysis, Map<string, TakeFindings>>();
 
-function readPart(watched: Watched, within: { startMs: number; endMs: number }): WatchedFindings {
+function readPart(watched: TakeAnalysis, within: { startMs: number; endMs: number }): TakeFindings {
   const { everyMs, aspect } = watched;
   const [from, to] = [
     Math.max(0, Math.round(within.startMs / everyMs)),
@@ -121,10 +96,10 @@ function readPart(watched: Watched, within: { startMs: number; endMs: number }):
 /** What comes before the first and after the last movement or word is dead. */
 function activeOf(
   still: readonly StillStretch[],
-  speech: Watched['speech'],
+  speech: TakeAnalysis['speech'],
   whole: { startMs: number; endMs: number },
   isSeen: boolean,
-): WatchedFindings['active'] {
+): TakeFindings['active'] {
   const [first, last] = [
     still.find(({ startMs }) => startMs <= whole.startMs + 500),
     still.findLast(({ endMs }) => endMs >= whole.endMs - 500),
@@ -145,14 +120,14 @@ function activeOf(
  * seen.
  */
 export function bodyBox(
-  { poses, everyMs, aspect }: Watched,
+  { poses, everyMs, aspect }: TakeAnalysis,
   { startMs, endMs }: { startMs: number; endMs: number },
 ): Box | null {
   const boxes = poses
     .slice(Math.max(0, Math.round(startMs / everyMs)), Math.max(0, Math.round(endMs / everyMs)))
     .filter(isSomebody)
     .map((pose) => boxAbout(sureJoints(onWideFrame(pose, aspect))));
-  const usual = (edge: keyof Box) => middle(boxes.map((box) => box[edge]));
+  const usual = (edge: keyof Box) => median(boxes.map((box) => box[edge]));
   return boxes.length === 0
     ? null
     : { left: usual('left'), right: usual('right'), top: usual('top'), bottom: usual('bottom') };
