@@ -1,4 +1,4 @@
-import type { Assembly, TakeSource } from '../assembly/index.ts';
+import type { Assembly, TakeSource, Segment } from '../assembly/index.ts';
 import { firstFrameFrom, OUTPUT_FPS } from '../time/index.ts';
 
 /**
@@ -49,47 +49,43 @@ function withinTake(event: Event, takeFrames: number, track: 'picture' | 'sound'
   return [...(ends > event.from ? [{ ...event, to: ends }] : []), rest];
 }
 
-/**
- * Pictures or sounds in order, those that go on in the same take as one. None reaches beyond its
- * take.
- */
+/** What a segment shows or lets be heard of a take; null: nothing. */
+function sourceOf({ source, sound }: Segment, track: 'picture' | 'sound'): TakeSource | null {
+  if (track === 'sound') return sound?.source ?? null;
+  return source.kind === 'take' ? source : null;
+}
+
+/** A segment as events of its track, none of which reaches beyond its take. */
+function eventsOfSegment(segment: Segment, track: 'picture' | 'sound'): Event[] {
+  const from = firstFrameFrom(segment.startMs);
+  const to = firstFrameFrom(segment.endMs);
+  if (to === from) return [];
+  const source = sourceOf(segment, track);
+  const nothing = { from, to, takeId: null, inFrame: 0, speed: 1, isHeld: false };
+  if (!source) return withinTake(nothing, 0, track);
+  const { takeId, inFrame, takeFrames, speed } = source;
+  const isStill = takeFrames === inFrame + 1;
+  return withinTake({ ...nothing, takeId, inFrame, speed: isStill ? 0 : speed }, takeFrames, track);
+}
+
+/** Whether an event only goes on with the one before. */
+function goesOn(last: Event, event: Event): boolean {
+  if (last.takeId !== event.takeId || last.speed !== event.speed || last.isHeld !== event.isHeld)
+    return false;
+  const expected = last.inFrame + Math.floor((event.from - last.from) * last.speed + 1e-6);
+  return event.takeId === null || event.inFrame === expected;
+}
+
+/** Pictures or sounds in order, those that go on in the same take as one. */
 export function eventsOf(
   { segments }: Pick<Assembly, 'segments'>,
   track: 'picture' | 'sound',
 ): Event[] {
   const events: Event[] = [];
-  for (const segment of segments) {
-    const from = firstFrameFrom(segment.startMs);
-    const to = firstFrameFrom(segment.endMs);
-    if (to === from) continue;
-    const source: TakeSource | null =
-      track === 'sound'
-        ? (segment.sound?.source ?? null)
-        : segment.source.kind === 'take'
-          ? segment.source
-          : null;
-    const isStill = source !== null && source.takeFrames === source.inFrame + 1;
-    const whole: Event = {
-      from,
-      to,
-      takeId: source?.takeId ?? null,
-      inFrame: source?.inFrame ?? 0,
-      speed: isStill ? 0 : (source?.speed ?? 1),
-      isHeld: false,
-    };
-    for (const event of withinTake(whole, source?.takeFrames ?? 0, track)) {
-      const last = events.at(-1);
-      const isOfLast =
-        last &&
-        last.takeId === event.takeId &&
-        last.speed === event.speed &&
-        last.isHeld === event.isHeld;
-      const expected =
-        last && last.inFrame + Math.floor((event.from - last.from) * last.speed + 1e-6);
-      if (last && isOfLast && (event.takeId === null || event.inFrame === expected))
-        last.to = event.to;
-      else events.push(event);
-    }
+  for (const event of segments.flatMap((segment) => eventsOfSegment(segment, track))) {
+    const last = events.at(-1);
+    if (last && goesOn(last, event)) last.to = event.to;
+    else events.push(event);
   }
   return events;
 }

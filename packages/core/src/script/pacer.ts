@@ -1,5 +1,5 @@
 import type { Block, Lesson } from '../lesson/index.ts';
-import { timeBlock, type Call, type Span } from '../schedule/index.ts';
+import { timeBlock, type Call, type Span, type SpanKind } from '../schedule/index.ts';
 import { labelText } from '../words/index.ts';
 import { calledNumber } from './counts.ts';
 import { spanLength } from '../time/index.ts';
@@ -40,7 +40,11 @@ const PRECEDENCE: readonly PacerTone[] = [
   'beat',
   'turn',
 ];
+type Counts = Lesson['settings']['counts'];
+
 const COUNT_IN = 3;
+/** A shorter hold is over before it is counted down. */
+const LEAST_HOLD_MS = 4_000;
 const LAST = 5;
 /** A word needs about this long to be said; what would be talked over stays a tone. */
 const WORD_MS = 420;
@@ -54,12 +58,7 @@ const callTones: Record<Call['kind'], PacerTone> = {
   command: 'call',
 };
 
-function countDown(
-  from: number,
-  endMs: number,
-  tone: PacerTone,
-  counts: Lesson['settings']['counts'],
-): PacerEvent[] {
+function countDown(from: number, endMs: number, tone: PacerTone, counts: Counts): PacerEvent[] {
   return Array.from({ length: from }, (_, i) => ({
     atMs: endMs - (from - i) * 1_000,
     tone,
@@ -67,74 +66,69 @@ function countDown(
   }));
 }
 
-function eventsOf(span: Span, block: Block, counts: Lesson['settings']['counts']): PacerEvent[] {
-  const number = span.rep === undefined ? '' : calledNumber(span.rep, counts);
-  switch (span.kind) {
-    case 'lead-in': {
-      const seconds = Math.min(COUNT_IN, Math.floor(spanLength(span) / 1_000));
-      return countDown(seconds, span.endMs, 'count-in', counts);
-    }
-    case 'rep': {
-      const turnMs = block.kind === 'reps' ? block.tempo.downMs + block.tempo.holdMs : 0;
-      const turn: PacerEvent[] =
-        turnMs > 0 && turnMs < spanLength(span)
-          ? [{ atMs: span.startMs + turnMs, tone: 'turn', say: '' }]
-          : [];
-      return [{ atMs: span.startMs, tone: 'tick', say: number }, ...turn];
-    }
-    case 'lap':
-      return [{ atMs: span.startMs, tone: 'tick', say: number }];
-    case 'part':
-    case 'move':
-    case 'show':
-      return [{ atMs: span.startMs, tone: 'tick', say: labelText(span.label, counts.language) }];
-    case 'count': {
-      const beats = span.pace?.kind === 'beats' ? span.pace.beats : 1;
-      const beatMs = spanLength(span) / beats;
-      return Array.from({ length: beats }, (_, i) => ({
-        atMs: Math.round(span.startMs + i * beatMs),
-        tone: i === 0 ? 'accent' : 'beat',
-        say: calledNumber(i + 1, counts),
-      }));
-    }
-    case 'hold':
-      return spanLength(span) >= 4_000 ? countDown(COUNT_IN, span.endMs, 'last-five', counts) : [];
-    case 'rest':
-    case 'round-rest':
-    case 'set-rest':
-      return [
-        { atMs: span.startMs, tone: 'stop', say: labelText(span.label, counts.language) },
-        ...restEnd(span, counts),
-      ];
-    case 'side-change':
-      return [
-        { atMs: span.startMs, tone: 'change-sides', say: labelText(span.label, counts.language) },
-        ...restEnd(span, counts),
-      ];
-    case 'think':
-      return [{ atMs: span.endMs, tone: 'stop', say: '' }];
-    case 'talk':
-    case 'card':
-    case 'explain':
-    case 'work':
-    case 'play':
-    case 'score':
-    case 'prompt':
-    case 'ask':
-    case 'answer':
-    case 'pause-sign':
-      return [];
-  }
-}
+/** What a stretch sounds and says, by its kind; the others are silent. */
+type Sounding = (span: Span, block: Block, counts: Counts) => PacerEvent[];
+
+const saysItself: Sounding = (span, _block, counts) => [
+  { atMs: span.startMs, tone: 'tick', say: labelText(span.label, counts.language) },
+];
+const saysNumber: Sounding = (span, _block, counts) => [
+  {
+    atMs: span.startMs,
+    tone: 'tick',
+    say: span.rep === undefined ? '' : calledNumber(span.rep, counts),
+  },
+];
+const saysBreak =
+  (tone: PacerTone): Sounding =>
+  (span, _block, counts) => [
+    { atMs: span.startMs, tone, say: labelText(span.label, counts.language) },
+    ...restEnd(span, counts),
+  ];
+
+const sounding: Partial<Record<SpanKind, Sounding>> = {
+  'lead-in': (span, _block, counts) => {
+    const seconds = Math.min(COUNT_IN, Math.floor(spanLength(span) / 1_000));
+    return countDown(seconds, span.endMs, 'count-in', counts);
+  },
+  rep: (span, block, counts) => {
+    const turnMs = block.kind === 'reps' ? block.tempo.downMs + block.tempo.holdMs : 0;
+    const turns = turnMs > 0 && turnMs < spanLength(span);
+    return [
+      ...saysNumber(span, block, counts),
+      ...(turns ? [{ atMs: span.startMs + turnMs, tone: 'turn' as const, say: '' }] : []),
+    ];
+  },
+  lap: saysNumber,
+  part: saysItself,
+  move: saysItself,
+  show: saysItself,
+  count: (span, _block, counts) => {
+    const beats = span.pace?.kind === 'beats' ? span.pace.beats : 1;
+    const beatMs = spanLength(span) / beats;
+    return Array.from({ length: beats }, (_, i) => ({
+      atMs: Math.round(span.startMs + i * beatMs),
+      tone: i === 0 ? 'accent' : 'beat',
+      say: calledNumber(i + 1, counts),
+    }));
+  },
+  hold: (span, _block, counts) =>
+    spanLength(span) >= LEAST_HOLD_MS ? countDown(COUNT_IN, span.endMs, 'last-five', counts) : [],
+  rest: saysBreak('stop'),
+  'round-rest': saysBreak('stop'),
+  'set-rest': saysBreak('stop'),
+  'side-change': saysBreak('change-sides'),
+  think: (span) => [{ atMs: span.endMs, tone: 'stop', say: '' }],
+};
 
 /** The last seconds of a break are counted, so that nobody has to look at the clock. */
-function restEnd(span: Span, counts: Lesson['settings']['counts']): PacerEvent[] {
+function restEnd(span: Span, counts: Counts): PacerEvent[] {
   return spanLength(span) >= (COUNT_IN + 1) * 1_000
     ? countDown(COUNT_IN, span.endMs, 'count-in', counts)
     : [];
 }
 
-function callEvents(call: Call, counts: Lesson['settings']['counts']): PacerEvent[] {
+function callEvents(call: Call, counts: Counts): PacerEvent[] {
   const own = {
     atMs: call.atMs,
     tone: callTones[call.kind],
@@ -203,7 +197,7 @@ export function pacerEvents(
   const { counts } = lesson.settings;
   const bodyEnd = spans.findLast(({ kind }) => kind !== 'pause-sign')?.endMs ?? 0;
   const events = [
-    ...spans.flatMap((span) => eventsOf(span, block, counts)),
+    ...spans.flatMap((span) => sounding[span.kind]?.(span, block, counts) ?? []),
     ...calls.flatMap((call) => callEvents(call, counts)),
   ];
   return withoutTalkingOver(merged(events.filter(({ atMs }) => atMs >= 0 && atMs <= bodyEnd)));

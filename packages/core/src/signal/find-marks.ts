@@ -39,61 +39,70 @@ interface Peak {
   score: number;
 }
 
-/**
- * Likeness to the sweep at every sample, by matched filter over the energy in its band. Blocks
- * overlap by one sweep.
- */
-function peaksOf(sound: Float32Array, kind: MarkKind): Peak[] {
-  const fft = new FFT(SIZE);
-  const length = sweepLength(MARK_RATE_HZ);
-  const { inPhase, quarter } = sweep(kind, MARK_RATE_HZ);
-  const norm = Math.sqrt(inPhase.reduce((sum, v) => sum + v * v, 0));
-  const template = fft.createComplexArray() as number[];
-  const wave = fft.createComplexArray() as number[];
-  for (let i = 0; i < SIZE; i += 1) {
-    wave[2 * i] = (inPhase[i] ?? 0) / norm;
-    wave[2 * i + 1] = (quarter[i] ?? 0) / norm;
-  }
-  fft.transform(template, wave);
-  const [lowBin, highBin] = [SWEEP_BAND_HZ.low, SWEEP_BAND_HZ.high].map((hz) =>
-    Math.round((hz / MARK_RATE_HZ) * SIZE),
-  ) as [number, number];
+/** Sound around the sweep, block by block: the matched filter's answer, and what is in its band. */
+class MatchedFilter {
+  readonly #fft = new FFT(SIZE);
+  readonly #template = this.#fft.createComplexArray() as number[];
+  readonly #wave = this.#fft.createComplexArray() as number[];
+  readonly #spectrum = this.#fft.createComplexArray() as number[];
+  readonly #product = this.#fft.createComplexArray() as number[];
+  readonly #low = Math.round((SWEEP_BAND_HZ.low / MARK_RATE_HZ) * SIZE);
+  readonly #high = Math.round((SWEEP_BAND_HZ.high / MARK_RATE_HZ) * SIZE);
+  /** Both as complex numbers, one a sample of the block. */
+  readonly matched = this.#fft.createComplexArray() as number[];
+  readonly inBand = this.#fft.createComplexArray() as number[];
 
-  const spectrum = fft.createComplexArray() as number[];
-  const product = fft.createComplexArray() as number[];
-  const matched = fft.createComplexArray() as number[];
-  const inBand = fft.createComplexArray() as number[];
-  const hop = SIZE - length;
-  const apart = Math.round((ECHO_MS / 4000) * MARK_RATE_HZ);
-  const peaks: Peak[] = [];
-  for (let start = 0; start < sound.length; start += hop) {
+  constructor(kind: MarkKind) {
+    const { inPhase, quarter } = sweep(kind, MARK_RATE_HZ);
+    const norm = Math.sqrt(inPhase.reduce((sum, v) => sum + v * v, 0));
+    for (let i = 0; i < SIZE; i += 1) {
+      this.#wave[2 * i] = (inPhase[i] ?? 0) / norm;
+      this.#wave[2 * i + 1] = (quarter[i] ?? 0) / norm;
+    }
+    this.#fft.transform(this.#template, this.#wave);
+  }
+
+  /** Filters the block that begins at a sample; what lies beyond the sound is silent. */
+  filter(sound: Float32Array, start: number): void {
+    const [wave, spectrum, template] = [this.#wave, this.#spectrum, this.#template];
     for (let i = 0; i < SIZE; i += 1) {
       wave[2 * i] = sound[start + i] ?? 0;
       wave[2 * i + 1] = 0;
     }
-    fft.transform(spectrum, wave);
+    this.#fft.transform(spectrum, wave);
     for (let i = 0; i < SIZE; i += 1) {
-      const [re, im, tr, ti] = [
-        spectrum[2 * i] ?? 0,
-        spectrum[2 * i + 1] ?? 0,
-        template[2 * i] ?? 0,
-        template[2 * i + 1] ?? 0,
-      ];
-      product[2 * i] = re * tr + im * ti;
-      product[2 * i + 1] = im * tr - re * ti;
+      const [re, im] = [spectrum[2 * i] as number, spectrum[2 * i + 1] as number];
+      const [tr, ti] = [template[2 * i] as number, template[2 * i + 1] as number];
+      this.#product[2 * i] = re * tr + im * ti;
+      this.#product[2 * i + 1] = im * tr - re * ti;
       const bin = Math.min(i, SIZE - i);
-      if (bin < lowBin || bin > highBin) spectrum[2 * i] = spectrum[2 * i + 1] = 0;
+      if (bin < this.#low || bin > this.#high) spectrum[2 * i] = spectrum[2 * i + 1] = 0;
     }
-    fft.inverseTransform(matched, product);
-    fft.inverseTransform(inBand, spectrum);
+    this.#fft.inverseTransform(this.matched, this.#product);
+    this.#fft.inverseTransform(this.inBand, spectrum);
+  }
+}
+
+/**
+ * Likeness to the sweep at every sample, by matched filter (Turin 1960) over the energy in its
+ * band. Blocks overlap by one sweep.
+ */
+function peaksOf(sound: Float32Array, kind: MarkKind): Peak[] {
+  const length = sweepLength(MARK_RATE_HZ);
+  const hop = SIZE - length;
+  const apart = Math.round((ECHO_MS / 4000) * MARK_RATE_HZ);
+  const filter = new MatchedFilter(kind);
+  const { matched, inBand } = filter;
+  const at = (list: readonly number[], i: number) => list[i] as number;
+  const peaks: Peak[] = [];
+  for (let start = 0; start < sound.length; start += hop) {
+    filter.filter(sound, start);
     let energy = 0;
-    for (let i = 0; i < length; i += 1) energy += (inBand[2 * i] ?? 0) ** 2;
+    for (let i = 0; i < length; i += 1) energy += at(inBand, 2 * i) ** 2;
     let best: Peak | null = null;
     for (let i = 0; i < hop; i += 1) {
-      const like =
-        energy > 1e-9
-          ? Math.hypot(matched[2 * i] ?? 0, matched[2 * i + 1] ?? 0) / Math.sqrt(energy)
-          : 0;
+      const answer = Math.hypot(at(matched, 2 * i), at(matched, 2 * i + 1));
+      const like = energy > 1e-9 ? answer / Math.sqrt(energy) : 0;
       if (like > LIKE_ENOUGH) {
         if (best && i + start - best.sample > apart) {
           peaks.push(best);
@@ -101,7 +110,7 @@ function peaksOf(sound: Float32Array, kind: MarkKind): Peak[] {
         }
         if (!best || like > best.score) best = { sample: start + i, score: Math.min(1, like) };
       }
-      energy += (inBand[2 * (i + length)] ?? 0) ** 2 - (inBand[2 * i] ?? 0) ** 2;
+      energy += at(inBand, 2 * (i + length)) ** 2 - at(inBand, 2 * i) ** 2;
     }
     if (best) peaks.push(best);
   }

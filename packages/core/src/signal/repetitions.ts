@@ -38,16 +38,16 @@ export const timesKnown = (repetitions: readonly Pick<SeenRepetition, 'withinMs'
 /** Repetitions that reach less far than this part of the others may be incomplete. */
 export const WHOLE_REPETITION = 0.72;
 
-/** It has turned when it came back by this part of the way. */
-const TURN = 0.3;
-/** A rest so far from the middle of the way, in parts of it, tells where the move begins. */
+/** Topographic prominence of a top, in parts of the amplitude: it came up and back by so much. */
+const PROMINENCE = 0.3;
+/** A rest level so far from the middle, in parts of the amplitude, tells where the move begins. */
 const PLAIN_REST = 0.15;
-/** Repetitions go most of the way there is; swaying in a pose does not. */
-const WHOLE_WAY = 0.55;
-/** Nearer to the lowest point than this part of the way is at rest. */
-const AT_REST = 0.05;
-/** The way lies between these parts of the values; what is outside are slips. */
-const WAY = { from: 0.06, to: 0.94 } as const;
+/** Repetitions have most of the amplitude there is; swaying in a pose has not. */
+const WHOLE_AMPLITUDE = 0.55;
+/** Nearer to the lowest point than this part of the amplitude is at rest. */
+const REST_LEVEL = 0.05;
+/** The amplitude lies between these quantiles of the values; what is outside are slips. */
+const AMPLITUDE = { from: 0.06, to: 0.94 } as const;
 /** Faster than four a second nobody moves; slower than one in twelve seconds nobody repeats. */
 const SHORTEST_MS = 250;
 const LONGEST_MS = 12_000;
@@ -97,17 +97,17 @@ function restsHigh(
   return Math.abs(level - 0.5) > PLAIN_REST ? level > 0.5 : correlation(values, away) < 0;
 }
 
-/** Turning points: it has come up, and gone down again, by a fair part of the way. */
-function topsIn(values: Float64Array, from: number, to: number, turn: number): number[] {
+/** Turning points: it has come up, and gone down again, by the prominence asked for. */
+function topsIn(values: Float64Array, from: number, to: number, prominence: number): number[] {
   const tops: number[] = [];
   let [low, top] = [from, -1];
   for (let i = from; i < to; i += 1) {
     const value = values[i] as number;
     if (top < 0) {
       if (value < (values[low] as number)) low = i;
-      else if (value - (values[low] as number) >= turn) top = i;
+      else if (value - (values[low] as number) >= prominence) top = i;
     } else if (value > (values[top] as number)) top = i;
-    else if ((values[top] as number) - value >= turn) {
+    else if ((values[top] as number) - value >= prominence) {
       tops.push(top);
       [low, top] = [i, -1];
     }
@@ -118,9 +118,9 @@ function topsIn(values: Float64Array, from: number, to: number, turn: number): n
 /**
  * From where it leaves the lowest point before the top to where it is back at the lowest after it.
  */
-function cyclesIn(values: Float64Array, present: Uint8Array, way: number): Cycle[] {
+function cyclesIn(values: Float64Array, present: Uint8Array, amplitude: number): Cycle[] {
   return runsOf(values.length, (i) => present[i] === 1).flatMap(({ from, to }) => {
-    const tops = topsIn(values, from, to, TURN * way);
+    const tops = topsIn(values, from, to, PROMINENCE * amplitude);
     return tops.map((top, t): Cycle => {
       const [before, after] = [
         values.subarray(tops[t - 1] ?? from, top),
@@ -128,8 +128,9 @@ function cyclesIn(values: Float64Array, present: Uint8Array, way: number): Cycle
       ];
       const [lowBefore, lowAfter] = [Math.min(...before), Math.min(...after)];
       const begins =
-        (tops[t - 1] ?? from) + before.findLastIndex((value) => value <= lowBefore + AT_REST * way);
-      const ends = top + after.findIndex((value) => value <= lowAfter + AT_REST * way);
+        (tops[t - 1] ?? from) +
+        before.findLastIndex((value) => value <= lowBefore + REST_LEVEL * amplitude);
+      const ends = top + after.findIndex((value) => value <= lowAfter + REST_LEVEL * amplitude);
       return { from: begins, top, to: ends, rise: (values[top] as number) - lowBefore };
     });
   });
@@ -225,18 +226,21 @@ function withoutWavering(cycles: readonly Cycle[], values: Float64Array): Cycle[
   return out;
 }
 
-/** A signal that rests low, read as cycles. Null when it is none. @param way how far it goes */
+/** A signal that rests low, read as cycles. Null when it is none. @param amplitude how far it goes */
 function read(
   values: Float64Array,
-  way: number,
+  amplitude: number,
   strength: number,
   body: Pick<Body, 'present' | 'everyMs'>,
 ): Reading | null {
-  const cycles = withoutWavering(cyclesIn(values, body.present, way), values).filter(
+  const cycles = withoutWavering(cyclesIn(values, body.present, amplitude), values).filter(
     ({ from, to }) =>
       (to - from) * body.everyMs >= SHORTEST_MS && (to - from) * body.everyMs <= LONGEST_MS,
   );
-  if (cycles.length < LEAST_CYCLES || median(cycles.map(({ rise }) => rise)) < WHOLE_WAY * way)
+  if (
+    cycles.length < LEAST_CYCLES ||
+    median(cycles.map(({ rise }) => rise)) < WHOLE_AMPLITUDE * amplitude
+  )
     return null;
   const steps = stepsOf(cycles);
   const step = Math.round(median(steps));
@@ -263,7 +267,7 @@ function readingOf(
   body: Body,
 ): Reading | null {
   const moving = values.filter((_, i) => body.present[i] === 1);
-  const [low, high] = [quantile(moving, WAY.from), quantile(moving, WAY.to)];
+  const [low, high] = [quantile(moving, AMPLITUDE.from), quantile(moving, AMPLITUDE.to)];
   if (high - low < least) return null;
   const reading = read(
     restsHigh(values, still, away, low, high) ? values.map((value) => -value) : values,
@@ -436,7 +440,7 @@ export function repetitionsInMotion(
 ): SeenRepetition[] {
   const readings = motion.flatMap((signal) => {
     const values = Float64Array.from(signal);
-    const [low, high] = [quantile(values, WAY.from), quantile(values, WAY.to)];
+    const [low, high] = [quantile(values, AMPLITUDE.from), quantile(values, AMPLITUDE.to)];
     if (high === low) return [];
     const turned = restsHigh(values, new Uint8Array(values.length), null, low, high)
       ? values.map((value) => -value)

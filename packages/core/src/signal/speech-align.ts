@@ -6,8 +6,9 @@ import {
   type TransitionCosts,
   type Sentences,
   type Path,
+  type Costs,
 } from './speech-path.ts';
-import { evidenceFor, trustIn, type Costs } from './speech-trust.ts';
+import { evidenceFor, trustIn } from './speech-trust.ts';
 import { FEATURES, mfccOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
 import { merge, spanLength } from '../time/index.ts';
 

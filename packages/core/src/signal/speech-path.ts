@@ -68,166 +68,194 @@ class Backpointers {
   }
 }
 
-/**
- * The cheapest path through a recording of `frames` frames that says the sentences in order, each
- * whole or not at all, with silence or other words between them. Dynamic programming, one frame of
- * the recording after the other.
- * @param costs fills `row` with the costs of frames `from` to before `to` of the sentences at a frame
- * of the recording
- */
-export function bestPath(
-  frames: number,
-  sentences: Sentences,
-  speech: Uint8Array,
-  transitions: TransitionCosts,
-  band: Band,
-  costs: (frame: number, from: number, to: number, row: Float32Array) => void,
-): Path {
-  const { starts } = sentences;
-  const count = starts.length - 1;
-  const total = starts[count] ?? 0;
-  const sentenceOf = new Int32Array(total);
-  for (let s = 0; s < count; s += 1) sentenceOf.fill(s, starts[s], starts[s + 1]);
-  const row = new Float32Array(total);
-  let [before, now] = [
-    new Float32Array(total).fill(Infinity),
-    new Float32Array(total).fill(Infinity),
-  ];
-  const gaps = count + 1;
-  // First all pauses, then all insertions.
-  let [gapBefore, gapNow] = [new Float32Array(2 * gaps).fill(Infinity), new Float32Array(2 * gaps)];
-  const offsets = new Float64Array(frames + 1);
-  for (let t = 0; t < frames; t += 1) {
-    const [from, to] = band(t);
-    offsets[t + 1] = (offsets[t] as number) + (to - from);
+/** Fills `row` with the costs of frames `from` to before `to` of the sentences at a frame. */
+export type Costs = (frame: number, from: number, to: number, row: Float32Array) => void;
+
+/** A step of at most so many frames of a sentence at once. */
+const JUMPS = 3;
+
+/** The search forward, one frame of the recording after the other, and the way back. */
+class PathSearch {
+  readonly #count: number;
+  /** Places before each sentence and after the last: first all pauses, then all insertions. */
+  readonly #gaps: number;
+  readonly #sentenceOf: Int32Array;
+  readonly #offsets: Float64Array;
+  readonly #steps: Backpointers;
+  readonly #gapSteps: Backpointers;
+  readonly #row: Float32Array;
+  #before: Float32Array;
+  #now: Float32Array;
+  #gapBefore: Float32Array;
+  #gapNow: Float32Array;
+
+  constructor(
+    private readonly frames: number,
+    private readonly starts: readonly number[],
+    private readonly speech: Uint8Array,
+    private readonly transitions: TransitionCosts,
+    private readonly band: Band,
+  ) {
+    const count = starts.length - 1;
+    const total = starts[count] ?? 0;
+    this.#count = count;
+    this.#gaps = count + 1;
+    this.#sentenceOf = new Int32Array(total);
+    for (let s = 0; s < count; s += 1) this.#sentenceOf.fill(s, starts[s], starts[s + 1]);
+    this.#row = new Float32Array(total);
+    this.#before = new Float32Array(total).fill(Infinity);
+    this.#now = new Float32Array(total).fill(Infinity);
+    this.#gapBefore = new Float32Array(2 * this.#gaps).fill(Infinity);
+    this.#gapNow = new Float32Array(2 * this.#gaps);
+    this.#offsets = new Float64Array(frames + 1);
+    for (let t = 0; t < frames; t += 1) {
+      const [from, to] = band(t);
+      this.#offsets[t + 1] = (this.#offsets[t] as number) + (to - from);
+    }
+    this.#steps = new Backpointers(this.#offsets[frames] ?? 0);
+    this.#gapSteps = new Backpointers(frames * 2 * this.#gaps);
   }
-  const steps = new Backpointers(offsets[frames] ?? 0);
-  const gapSteps = new Backpointers(frames * 2 * gaps);
-  let [oldFrom, oldTo] = [0, 0];
-  for (let t = 0; t < frames; t += 1) {
-    const [from, to] = band(t);
-    const offset = (offsets[t] as number) - from;
-    const isSpeech = speech[t] === 1;
-    costs(t, from, to, row);
-    now.fill(Infinity, Math.min(from, oldFrom), Math.max(to, oldTo));
-    const repeat = isSpeech ? transitions.repeat : 0;
+
+  forward(costs: Costs): void {
+    let [oldFrom, oldTo] = [0, 0];
+    for (let t = 0; t < this.frames; t += 1) {
+      const [from, to] = this.band(t);
+      costs(t, from, to, this.#row);
+      this.#now.fill(Infinity, Math.min(from, oldFrom), Math.max(to, oldTo));
+      this.#enterSentences(t, from, to);
+      this.#enterGaps(t, PAUSE);
+      this.#enterGaps(t, INSERTION);
+      [this.#before, this.#now] = [this.#now, this.#before];
+      [this.#gapBefore, this.#gapNow] = [this.#gapNow, this.#gapBefore];
+      [oldFrom, oldTo] = [from, to];
+    }
+  }
+
+  /** The cheapest way into each frame of the sentences at frame `t` of the recording. */
+  #enterSentences(t: number, from: number, to: number): void {
+    const [before, now, gapBefore, gaps] = [
+      this.#before,
+      this.#now,
+      this.#gapBefore,
+      this.#gaps,
+    ] as const;
+    const { jump, skip } = this.transitions;
+    const repeat = this.speech[t] === 1 ? this.transitions.repeat : 0;
+    const offset = (this.#offsets[t] as number) - from;
     for (let r = from; r < to; r += 1) {
-      const s = sentenceOf[r] as number;
-      const inside = r - (starts[s] as number);
+      const s = this.#sentenceOf[r] as number;
+      const inside = r - (this.starts[s] as number);
       let best = (before[r] as number) + repeat;
       let step = 0;
-      for (let back = 1; back <= 3 && back <= inside; back += 1) {
-        const cost = (before[r - back] as number) + (transitions.jump[back - 1] as number);
+      for (let back = 1; back <= JUMPS && back <= inside; back += 1) {
+        const cost = (before[r - back] as number) + (jump[back - 1] as number);
         if (cost < best) [best, step] = [cost, back];
       }
-      if (inside < 3) {
-        const [pause, insertion] =
-          t === 0
-            ? [s * transitions.skip, Infinity]
-            : [gapBefore[s] as number, gapBefore[gaps + s] as number];
+      if (inside < JUMPS) {
+        const pause = t === 0 ? s * skip : (gapBefore[s] as number);
+        const insertion = t === 0 ? Infinity : (gapBefore[gaps + s] as number);
         if (pause < best) [best, step] = [pause, FROM_PAUSE];
         if (insertion < best) [best, step] = [insertion, FROM_INSERTION];
       }
-      now[r] = best + (row[r] as number);
-      steps.set(offset + r, step);
+      now[r] = best + (this.#row[r] as number);
+      this.#steps.set(offset + r, step);
     }
-    for (const kind of [PAUSE, INSERTION]) {
-      const own = kind * gaps;
-      const other = (1 - kind) * gaps;
-      const begin = kind === INSERTION ? transitions.insertion : 0;
-      const frame =
-        kind === PAUSE
-          ? isSpeech
-            ? transitions.noise
-            : transitions.silence
-          : isSpeech
-            ? transitions.insertionFrame
-            : transitions.silence;
-      for (let s = 0; s < gaps; s += 1) {
-        let best = t === 0 ? (s === 0 ? begin : Infinity) : (gapBefore[own + s] as number);
-        let step = GAP_STAY;
-        const changed = (gapBefore[other + s] as number) + begin;
-        if (t > 0 && changed < best) [best, step] = [changed, GAP_OTHER];
-        if (s > 0) {
-          const [first, end] = [starts[s - 1] as number, starts[s] as number];
-          for (let back = 1; back <= 3 && end - back >= first; back += 1) {
-            const cost = (before[end - back] as number) + begin;
-            if (cost < best) [best, step] = [cost, back];
-          }
-        }
-        best += frame;
-        if (s > 0) {
-          const cost = (gapNow[own + s - 1] as number) + transitions.skip;
-          if (cost < best) [best, step] = [cost, GAP_SKIP];
-        }
-        gapNow[own + s] = best;
-        gapSteps.set(t * 2 * gaps + own + s, step);
+  }
+
+  /** What a frame between sentences costs, silent or not. */
+  #gapFrame(t: number, kind: typeof PAUSE | typeof INSERTION): number {
+    const { silence, noise, insertionFrame } = this.transitions;
+    if (this.speech[t] !== 1) return silence;
+    return kind === PAUSE ? noise : insertionFrame;
+  }
+
+  /** The cheapest way into each place between sentences, where nobody says any of them. */
+  #enterGaps(t: number, kind: typeof PAUSE | typeof INSERTION): void {
+    const gaps = this.#gaps;
+    const [same, other] = [kind * gaps, (1 - kind) * gaps];
+    const begin = kind === INSERTION ? this.transitions.insertion : 0;
+    const frameCost = this.#gapFrame(t, kind);
+    for (let s = 0; s < gaps; s += 1) {
+      let best = t > 0 ? (this.#gapBefore[same + s] as number) : s === 0 ? begin : Infinity;
+      let step = GAP_STAY;
+      const changed = (this.#gapBefore[other + s] as number) + begin;
+      if (t > 0 && changed < best) [best, step] = [changed, GAP_OTHER];
+      const [first, end] = [this.starts[s - 1] ?? Infinity, this.starts[s] as number];
+      for (let back = 1; back <= JUMPS && end - back >= first; back += 1) {
+        const cost = (this.#before[end - back] as number) + begin;
+        if (cost < best) [best, step] = [cost, back];
+      }
+      best += frameCost;
+      const skipped =
+        s > 0 ? (this.#gapNow[same + s - 1] as number) + this.transitions.skip : Infinity;
+      if (skipped < best) [best, step] = [skipped, GAP_SKIP];
+      this.#gapNow[same + s] = best;
+      this.#gapSteps.set(t * 2 * gaps + same + s, step);
+    }
+  }
+
+  /**
+   * The cheapest state at the end: a frame of the sentences, or -1 less a place between them. It
+   * may end within the last words of any sentence, the others left out.
+   */
+  #end(): { state: number; cost: number } {
+    const [count, gaps] = [this.#count, this.#gaps];
+    const [pause, insertion] = [
+      this.#gapBefore[count] as number,
+      this.#gapBefore[gaps + count] as number,
+    ];
+    let [state, cost] = pause <= insertion ? [-1 - count, pause] : [-1 - gaps - count, insertion];
+    for (let s = 0; s < count; s += 1) {
+      for (let back = 1; back <= JUMPS; back += 1) {
+        const r = (this.starts[s + 1] as number) - back;
+        if (r < (this.starts[s] as number)) continue;
+        const ended = (this.#before[r] as number) + (count - 1 - s) * this.transitions.skip;
+        if (ended < cost) [state, cost] = [r, ended];
       }
     }
-    [before, now] = [now, before];
-    [gapBefore, gapNow] = [gapNow, gapBefore];
-    [oldFrom, oldTo] = [from, to];
+    return { state, cost };
   }
-  return traceBack(
-    frames,
-    sentences,
-    band,
-    offsets,
-    steps,
-    gapSteps,
-    before,
-    gapBefore,
-    sentenceOf,
-    transitions,
-  );
+
+  traceBack(): Path {
+    const gaps = this.#gaps;
+    const at = new Int32Array(this.frames);
+    let { state, cost } = this.#end();
+    for (let t = this.frames - 1; t >= 0; t -= 1) {
+      if (state >= 0) {
+        at[t] = state;
+        const step = this.#steps.get((this.#offsets[t] as number) + state - this.band(t)[0]);
+        if (step === FROM_PAUSE) state = -1 - (this.#sentenceOf[state] as number);
+        else if (step === FROM_INSERTION) state = -1 - gaps - (this.#sentenceOf[state] as number);
+        else state -= step;
+        continue;
+      }
+      let gap = -1 - state;
+      while (this.#gapSteps.get(t * 2 * gaps + gap) === GAP_SKIP) gap -= 1;
+      const s = gap % gaps;
+      at[t] = -1 - s;
+      const step = this.#gapSteps.get(t * 2 * gaps + gap);
+      if (step === GAP_STAY) state = -1 - gap;
+      else if (step === GAP_OTHER) state = -1 - ((gap + gaps) % (2 * gaps));
+      else state = (this.starts[s] as number) - step;
+    }
+    return { at, cost };
+  }
 }
 
-function traceBack(
+/**
+ * The best path through a recording of `frames` frames that says the sentences in order, each whole
+ * or not at all, with silence or other words between them: the Viterbi algorithm (1967), one frame
+ * of the recording after the other.
+ */
+export function bestPath(
   frames: number,
   { starts }: Sentences,
+  speech: Uint8Array,
+  transitions: TransitionCosts,
   band: Band,
-  offsets: Float64Array,
-  steps: Backpointers,
-  gapSteps: Backpointers,
-  last: Float32Array,
-  lastGap: Float32Array,
-  sentenceOf: Int32Array,
-  { skip }: TransitionCosts,
+  costs: Costs,
 ): Path {
-  const count = starts.length - 1;
-  const gaps = count + 1;
-  const at = new Int32Array(frames);
-  // A state is a frame of the sentences, or -1 less a place in the list of gaps. It may end within
-  // the last words of any sentence, the others left out.
-  let [state, cost] =
-    (lastGap[count] as number) <= (lastGap[gaps + count] as number)
-      ? [-1 - count, lastGap[count] as number]
-      : [-1 - gaps - count, lastGap[gaps + count] as number];
-  for (let s = 0; s < count; s += 1) {
-    for (let back = 1; back <= 3; back += 1) {
-      const r = (starts[s + 1] as number) - back;
-      if (r < (starts[s] as number)) continue;
-      const own = (last[r] as number) + (count - 1 - s) * skip;
-      if (own < cost) [state, cost] = [r, own];
-    }
-  }
-  for (let t = frames - 1; t >= 0; t -= 1) {
-    if (state >= 0) {
-      at[t] = state;
-      const step = steps.get((offsets[t] as number) + state - band(t)[0]);
-      if (step === FROM_PAUSE) state = -1 - (sentenceOf[state] as number);
-      else if (step === FROM_INSERTION) state = -1 - gaps - (sentenceOf[state] as number);
-      else state -= step;
-      continue;
-    }
-    let gap = -1 - state;
-    while (gapSteps.get(t * 2 * gaps + gap) === GAP_SKIP) gap -= 1;
-    const s = gap % gaps;
-    at[t] = -1 - s;
-    const step = gapSteps.get(t * 2 * gaps + gap);
-    if (step === GAP_STAY) state = -1 - gap;
-    else if (step === GAP_OTHER) state = -1 - ((gap + gaps) % (2 * gaps));
-    else state = (starts[s] as number) - step;
-  }
-  return { at, cost };
+  const search = new PathSearch(frames, starts, speech, transitions, band);
+  search.forward(costs);
+  return search.traceBack();
 }

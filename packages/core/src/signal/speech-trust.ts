@@ -1,10 +1,4 @@
-import type { TransitionCosts } from './speech-path.ts';
-
-/**
- * Fills `row` with what frames `from` to before `to` of the sentences cost at a frame of the
- * recording.
- */
-export type Costs = (frame: number, from: number, to: number, row: Float32Array) => void;
+import type { Costs, TransitionCosts } from './speech-path.ts';
 
 /** Other stretches of the script a sentence is held against. */
 const DECOYS = 14;
