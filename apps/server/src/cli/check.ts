@@ -1,4 +1,4 @@
-import { harms } from '@zest/core/checks';
+import { findingWords, harms } from '@zest/core/checks';
 import { lessonAt } from '../db/lessons.ts';
 import { foldersOf } from '../config.ts';
 import { TakeRow } from '../db/models.ts';
@@ -19,7 +19,7 @@ export async function check(dataDir: string, lessonId: string, asJson: boolean):
     const findings = await checkOf(lesson, rows, store);
     if (asJson)
       return JSON.stringify(
-        findings.map(({ remedy, ...finding }) => ({ ...finding, remedy: remedy?.label ?? null })),
+        findings.map((finding) => ({ ...finding, ...findingWords(finding) })),
         null,
         2,
       );
@@ -28,7 +28,10 @@ export async function check(dataDir: string, lessonId: string, asJson: boolean):
       const own = open.filter((finding) => finding.harm === harm);
       return own.length === 0
         ? []
-        : [`A student ${harm}:`, ...own.map(({ say, why }) => `  ${say}\n    ${why}`)];
+        : [
+            `A student ${harm}:`,
+            ...own.map(findingWords).map(({ say, why }) => `  ${say}\n    ${why}`),
+          ];
     });
     return [...lines, `${open.length} to look at, ${findings.length - open.length} left so.`].join(
       '\n',

@@ -4,6 +4,7 @@ import type { Take } from '@zest/contract';
 import { findingsIn, type TakeAnalysis } from '@zest/core/signal';
 import { filmClip, proofClips, truthOf, type ProofClip } from '@zest/demo/proof';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { findingWords } from '@zest/core/checks';
 import { align, scriptSentences } from '../cli/align.ts';
 import { analyse, analysisText } from '../cli/analyse.ts';
 import { lessonAt } from '../db/lessons.ts';
@@ -270,7 +271,8 @@ describe('watching a take', () => {
     expect(Math.abs((caption?.startMs ?? 0) - (said[2]?.startMs ?? 0))).toBeLessThan(150);
     expect(assembly.captions.some(({ lines }) => lines.join(' ').includes('wall'))).toBe(false);
     const findings = await checkOf(lesson, rows, server.store);
-    const about = (key: string) => findings.find((finding) => finding.key.startsWith(key))?.say;
+    const about = (key: string) =>
+      findings.filter((finding) => finding.key.startsWith(key)).map(findingWords)[0]?.say;
     expect(about('count squats')).toContain('5 repetitions planned, 4 done');
     expect(about('left out squats')).toContain('Look at the wall');
     expect((await client.get(`/api/lessons/${id}/prints/check`)).headers.get('content-type')).toBe(

@@ -1,20 +1,28 @@
 import type { Edit, EditOf } from '../lesson/index.ts';
 import {
   clip,
-  lengthText,
   merge,
   spanLength,
   type BlockMs,
   type TimeSpan,
   type VideoMs,
 } from '../time/index.ts';
+import { teacherText } from '../words/index.ts';
 
 /** A change by hand that has no place in the cut any more, and why. */
 export interface DroppedEdit {
   blockId: string;
   edit: Edit;
-  why: string;
+  why: DropReason;
 }
+
+/** Why a change by hand cannot be made; `dropText` says it. */
+export type DropReason =
+  | { kind: 'order' | 'picture-gone' | 'take-gone' | 'take-over' }
+  | { kind: 'beyond'; atMs: BlockMs; bodyMs: number };
+
+export const dropText = ({ kind, ...figures }: DropReason): string =>
+  teacherText(`dropped.${kind}`, figures);
 
 /** What stands between two moments of a block. */
 export type Extra = EditOf<'again'> | EditOf<'freeze'> | EditOf<'card'> | EditOf<'picture'>;
@@ -48,12 +56,11 @@ export function againOnceMs({ fromMs, toMs, speed }: EditOf<'again'>): number {
 }
 
 /** Why a change cannot be made on a block that lasts `bodyMs`; null when it can. */
-export function whyNot(edit: Edit, bodyMs: number): string | null {
+export function whyNot(edit: Edit, bodyMs: number): DropReason | null {
   const fromMs = 'fromMs' in edit ? edit.fromMs : 'atMs' in edit ? edit.atMs : 0;
-  if ('fromMs' in edit && edit.toMs <= edit.fromMs)
-    return 'Its end does not come after its beginning.';
+  if ('fromMs' in edit && edit.toMs <= edit.fromMs) return { kind: 'order' };
   if (fromMs > bodyMs || ('fromMs' in edit && fromMs === bodyMs))
-    return `It lies at ${lengthText(fromMs)}, and the block lasts only ${lengthText(bodyMs)} now.`;
+    return { kind: 'beyond', atMs: fromMs, bodyMs };
   return null;
 }
 

@@ -19,7 +19,7 @@ import {
   slots,
   type TakeFacts,
 } from './index.ts';
-import { toVideo, layOutBlock, whyNot } from './block-time-map.ts';
+import { dropText, layOutBlock, toVideo, whyNot } from './block-time-map.ts';
 
 const ms = fc.nat(40_000);
 const stretch = { id: fc.constant('e'), fromMs: ms, toMs: ms };
@@ -293,7 +293,7 @@ describe('in a block', () => {
         ]),
       ).durationMs,
     ).toBe(10_000 + 2 * 2_000);
-    expect(cut.dropped.map(({ edit, why }) => [edit.id, why])).toEqual([
+    expect(cut.dropped.map(({ edit, why }) => [edit.id, dropText(why)])).toEqual([
       ['late', 'It lies at 20 s, and the block lasts only 10 s now.'],
       ['gone', 'Its take is gone, or its working copy is not ready.'],
     ]);

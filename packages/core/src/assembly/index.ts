@@ -15,6 +15,7 @@ export { assemble, takesIn } from './assemble.ts';
 export { closerRegion, onCamera, onScreen, takeFrameAt } from './pictures.ts';
 export { alignTake, startInTake, TakeAlignment } from './take-alignment.ts';
 export {
+  dropText,
   shownMs,
   toVideo,
   toBlock,

@@ -1,7 +1,7 @@
 import type { FloorUse } from '../ledger/index.ts';
 import type { Edit, EditOf, StretchEdit } from '../lesson/index.ts';
 import { firstFrameFrom, type BlockMs, type TimeSpan, type VideoMs } from '../time/index.ts';
-import { againOnceMs, type BlockTimeMap } from './block-time-map.ts';
+import { againOnceMs, type BlockTimeMap, type DropReason } from './block-time-map.ts';
 import { alignedTake, startInTake, type AlignedTake } from './take-alignment.ts';
 import type { CardText, Look, Region, Segment, Source, TakeFacts, TakeSource } from './types.ts';
 
@@ -303,13 +303,10 @@ export class Pictures {
 }
 
 /** Why a change that names a take cannot be made; null when it can, or names none. */
-export function takeFault(edit: Edit, takes: ReadonlyMap<string, TakeFacts>): string | null {
+export function takeFault(edit: Edit, takes: ReadonlyMap<string, TakeFacts>): DropReason | null {
   if (!('takeId' in edit)) return null;
   const take = takes.get(edit.takeId);
-  if (!take)
-    return `Its ${edit.kind === 'picture' ? 'picture' : 'take'} is gone, or its working copy is not ready.`;
+  if (!take) return { kind: edit.kind === 'picture' ? 'picture-gone' : 'take-gone' };
   if (edit.kind === 'picture') return null;
-  if (firstFrameFrom(startInTake(edit, take)) >= take.frames)
-    return 'Its take is over before the block begins in it.';
-  return null;
+  return firstFrameFrom(startInTake(edit, take)) >= take.frames ? { kind: 'take-over' } : null;
 }

@@ -14,7 +14,15 @@ import {
   type Lesson,
 } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { checkLesson, harms, type Finding } from './index.ts';
+import { checkLesson, findingWords, harms, rules, type Finding } from './index.ts';
+import { isTeacherWord } from '../words/index.ts';
+
+/** A finding with its words. */
+type Told = ReturnType<typeof told>;
+const told = (finding: Finding) => {
+  const { say, why, remedy: label } = findingWords(finding);
+  return { ...finding, say, why, remedy: finding.remedy && { ...finding.remedy, label } };
+};
 
 const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: 300, marked: null }]]);
 const made = <K extends BlockKind>(kind: K, more: Partial<BlockOf<K>>): Block =>
@@ -32,8 +40,14 @@ const lessonOf = (...blocks: Block[]): Lesson => {
     sections: [{ id: 's', title: 'Part', blocks }],
   };
 };
-const check = (lesson: Lesson): Finding[] =>
-  checkLesson({ lesson, cut: assemble(lesson, takes), takes, makeId: counter(), measure });
+const check = (lesson: Lesson): Told[] =>
+  checkLesson({
+    lesson,
+    cut: assemble(lesson, takes),
+    takes,
+    makeId: counter(),
+    measure,
+  }).map(told);
 const about = (lesson: Lesson, key: string) =>
   check(lesson).filter((finding) => finding.key.startsWith(key));
 /** Letters as wide as the shipped font's are on average. */
@@ -80,7 +94,7 @@ const twoSets = (...atMs: number[]) =>
   });
 
 /** Does what a remedy says and looks again. */
-function remedied(lesson: Lesson, key: string): Finding[] {
+function remedied(lesson: Lesson, key: string): Told[] {
   const [finding] = about(lesson, key);
   const draft = structuredClone(lesson);
   finding?.remedy?.change(draft);
@@ -88,6 +102,16 @@ function remedied(lesson: Lesson, key: string): Finding[] {
 }
 
 describe('the check', () => {
+  it('has words for each of its rules, and names each once', () => {
+    expect(new Set(rules.map(({ id }) => id)).size).toBe(rules.length);
+    for (const { id } of rules)
+      expect([id, isTeacherWord(`check.${id}.say`), isTeacherWord(`check.${id}.why`)]).toEqual([
+        id,
+        true,
+        true,
+      ]);
+  });
+
   it('finds nothing in a short talk that is as it should be', () => {
     expect(check(lessonOf(talk()))).toEqual([]);
   });

@@ -1,5 +1,6 @@
 import {
   alignTake,
+  dropText,
   type Assembly,
   type PlacedBlock,
   type Region,
@@ -14,7 +15,6 @@ import {
   inUnits,
   LEAST_ARCMIN,
   MAIN_TEXT,
-  type Measure,
   placesOf,
   REFERENCE,
   SAFE_AREA,
@@ -26,58 +26,33 @@ import {
   readingWpm,
   YOUNGEST_READER,
   wordsPerMinute,
-  type Schedule,
 } from '../schedule/index.ts';
 import {
   beginningIn,
   instantOfFrame,
   intersect,
-  lengthText,
   overlaps,
   spanLength,
   totalLength,
 } from '../time/index.ts';
-import { quoted, type Found } from './finding.ts';
+import { COMMON, type Hit } from './finding.ts';
+import type { Rule, ToCheck } from './rule.ts';
 import { copiedIn } from './moment-rules.ts';
 
-export interface CutToCheck {
-  lesson: Lesson;
-  cut: Assembly;
-  schedule: Schedule;
-  takes: ReadonlyMap<string, TakeFacts>;
-}
-
-const titleIn = (lesson: Lesson, blockId: string) => quoted(findBlock(lesson, blockId));
-
 /** Blocks that are moved or spoken and yet are only a card. */
-export function footageThere({ lesson, takes }: CutToCheck): Found[] {
-  return blocksOf(lesson).flatMap((block): Found[] => {
-    if (
-      block.kind === 'card' ||
-      block.kind === 'question' ||
-      (block.footage && takes.has(block.footage.takeId))
+const footageThere = ({ lesson, takes }: ToCheck): Hit[] =>
+  blocksOf(lesson)
+    .filter(
+      ({ kind, footage }) =>
+        kind !== 'card' && kind !== 'question' && !(footage && takes.has(footage.takeId)),
     )
-      return [];
-    return [
-      {
-        key: `footage ${block.id}`,
-        harm: 'gets lost',
-        blockId: block.id,
-        atMs: null,
-        say: `${quoted(block)} has no finished take and is shown as a card.`,
-        why: 'Children copy what they see; a card shows no movement (common practice).',
-        bench: 'film',
-        remedy: null,
-      },
-    ];
-  });
-}
+    .map(({ id }) => ({ place: [id], blockId: id }));
 
 /** A still picture of less than this is not noticed. */
 const STILL_MS = 500;
 
 /** Clocks that run longer than the footage under them. */
-export function footageLongEnough({ lesson, cut }: CutToCheck): Found[] {
+function footageLongEnough({ cut }: ToCheck): Hit[] {
   const still = new Map<string, { ms: number; atMs: number }>();
   for (const { blockId, source, startMs, endMs } of cut.segments) {
     // One frame is a picture that is to stand still.
@@ -92,14 +67,10 @@ export function footageLongEnough({ lesson, cut }: CutToCheck): Found[] {
       });
   }
   return [...still].map(([blockId, { ms, atMs }]) => ({
-    key: `still ${blockId}`,
-    harm: 'gets lost',
+    place: [blockId],
     blockId,
     atMs,
-    say: `${titleIn(lesson, blockId)} runs on for ${lengthText(ms)} after its footage has ended; the last picture stands still.`,
-    why: 'A clock that counts over a frozen picture looks broken.',
-    bench: 'film',
-    remedy: null,
+    figures: { stillMs: ms },
   }));
 }
 
@@ -113,103 +84,104 @@ const FOLLOWED = overlaySlots.filter((slot) => slot !== 'board');
 const SIZE_STEP = 5;
 
 /** Words that are followed while moving, large enough from where students stand. */
-export function wordsLargeEnough({ cut }: Pick<CutToCheck, 'cut'>): Found[] {
+function wordsLargeEnough({ cut }: ToCheck): Hit[] {
   const { profile, slots } = cut.look;
   const small = Math.min(...FOLLOWED.map((slot) => slots[slot].size));
   const seen = arcMinutes((MAIN_TEXT * small) / 100, profile);
   if (seen >= LEAST_ARCMIN) return [];
   const needed =
     Math.ceil((100 * LEAST_ARCMIN) / arcMinutes(MAIN_TEXT, profile) / SIZE_STEP) * SIZE_STEP;
-  const isInReach = needed <= LIMITS.slotSize.max;
+  const largestSize = LIMITS.slotSize.max;
+  const isInReach = needed <= largestSize;
+  const enlarge = (draft: Lesson) =>
+    FOLLOWED.forEach((slot) => {
+      const look = draft.finish.look.slots[slot];
+      look.size = Math.max(needed, look.size);
+    });
+  const largest = arcMinutes((MAIN_TEXT * largestSize) / 100, profile);
   return [
     {
-      key: 'small words',
-      harm: 'cannot see it',
+      place: [],
       blockId: null,
-      atMs: null,
-      say: `Cues, counts and cautions look ${seen.toFixed(0)} minutes of arc high on a ${profile}; ${LEAST_ARCMIN} is the least.${isInReach ? '' : ` Even at ${LIMITS.slotSize.max} % they look ${arcMinutes((MAIN_TEXT * LIMITS.slotSize.max) / 100, profile).toFixed(0)}: ask for a larger screen or a shorter distance.`}`,
-      why: 'ISO 9241-303 (from memory).',
-      bench: 'assemble',
-      remedy: isInReach
-        ? {
-            label: `Make them ${needed} %`,
-            change: (draft: Lesson) =>
-              FOLLOWED.forEach(
-                (slot) =>
-                  (draft.finish.look.slots[slot].size = Math.max(
-                    needed,
-                    draft.finish.look.slots[slot].size,
-                  )),
-              ),
-          }
-        : null,
+      figures: {
+        seen: Math.round(seen),
+        screen: profile,
+        least: LEAST_ARCMIN,
+        largest: isInReach ? 0 : Math.round(largest),
+        largestSize,
+        needed,
+      },
+      remedy: isInReach ? { change: enlarge } : null,
     },
   ];
 }
 
+/** Of several hits in one place only the first. */
+const onceEach = (hits: readonly Hit[]): Hit[] =>
+  [...new Map([...hits].reverse().map((hit) => [hit.place.join(' '), hit])).values()].reverse();
+
 /** Cues and cautions short enough to be written large enough in their place. */
-export function wordsFitTheirPlace({
-  cut,
-  measure,
-}: Pick<CutToCheck, 'cut'> & { measure: Measure }): Found[] {
-  const { profile, slots } = cut.look;
-  const worst = new Map<string, Found>();
-  for (const [slot, fit] of [
-    ['cue', fitCue],
-    ['caution', fitCaution],
-  ] as const) {
+function wordsFitTheirPlace({ cut, measure }: ToCheck): Hit[] {
+  const { profile, slots, languages } = cut.look;
+  const fits = { cue: fitCue, caution: fitCaution };
+  const hits = (['cue', 'caution'] as const).flatMap((slot) => {
     const whole = arcMinutes((MAIN_TEXT * slots[slot].size) / 100, profile);
-    for (const { text, startMs } of cut.lanes[slot]) {
-      const { size, lines } = fit(text, cut.look.languages === 'both', measure);
+    // What is too small at any length is told of all of them at once.
+    if (whole < LEAST_ARCMIN) return [];
+    return cut.lanes[slot].flatMap(({ text, startMs }): Hit[] => {
+      const { size, lines } = fits[slot](text, languages === 'both', measure);
       const seen = arcMinutes((size * slots[slot].size) / 100, profile);
-      // What is too small at any length is told of all of them at once.
-      if (seen >= LEAST_ARCMIN || whole < LEAST_ARCMIN) continue;
+      if (seen >= LEAST_ARCMIN) return [];
       const blockId = blockIdAt(cut, startMs);
-      const key = `long words ${blockId ?? ''} ${text}`.slice(0, 200);
       const isCut = lines.at(-1)?.endsWith('…') === true && !text.trimEnd().endsWith('…');
-      if (worst.has(key)) continue;
-      worst.set(key, {
-        key,
-        harm: 'cannot see it',
-        blockId,
-        atMs: startMs,
-        say: `“${text}” is too long for its place: it looks ${seen.toFixed(0)} minutes of arc high on a ${profile}${isCut ? ', and its end is left out' : ''}; ${LEAST_ARCMIN} is the least. Say it in fewer words.`,
-        why: 'ISO 9241-303 (from memory). Two to five words are read best while moving (common practice).',
-        bench: slot === 'cue' ? 'script' : 'plan',
-        remedy: null,
-      });
-    }
-  }
-  return [...worst.values()];
+      return [
+        {
+          place: [blockId ?? '', text],
+          blockId,
+          atMs: startMs,
+          figures: {
+            text,
+            seen: Math.round(seen),
+            screen: profile,
+            isCut: isCut ? 'yes' : 'no',
+            least: LEAST_ARCMIN,
+          },
+          bench: slot === 'cue' ? 'script' : 'plan',
+        },
+      ];
+    });
+  });
+  return onceEach(hits);
 }
 
 /** Time to find a text with one's eyes before reading it. */
 const FIND_MS = 500;
 
 /** Cues long enough on screen for the youngest of the audience. */
-export function cuesLongEnough({ lesson, cut }: CutToCheck): Found[] {
-  const wpm = readingWpm(lesson.audience.ageFrom);
-  const isForNonReaders = lesson.audience.ageFrom < YOUNGEST_READER;
-  const worst = new Map<string, Found>();
-  for (const { startMs, endMs, text, moment } of cut.lanes.cue) {
-    const neededMs = FIND_MS + (countWords(text) * 60_000) / wpm;
+function cuesLongEnough({ lesson, cut }: ToCheck): Hit[] {
+  const { ageFrom } = lesson.audience;
+  const wpm = readingWpm(ageFrom);
+  const hits = cut.lanes.cue.flatMap((cue): Hit[] => {
+    const neededMs = FIND_MS + (countWords(cue.text) * 60_000) / wpm;
     // A command is called out and not to be read.
-    if (moment === 'command' || endMs - startMs >= neededMs) continue;
-    const blockId = blockIdAt(cut, startMs);
-    const key = `short cue ${blockId ?? ''} ${text}`.slice(0, 200);
-    if (worst.has(key)) continue;
-    worst.set(key, {
-      key,
-      harm: 'cannot see it',
-      blockId,
-      atMs: startMs,
-      say: `“${text}” is on screen for ${lengthText(endMs - startMs)}; a child of ${readerAge(lesson.audience.ageFrom)} reads it in ${lengthText(neededMs)}${isForNonReaders ? `, younger ones not at all: say it as well` : ''}.`,
-      why: 'Oral reading fluency, 50th percentile (Hasbrouck & Tindal 2017, from memory).',
-      bench: 'assemble',
-      remedy: null,
-    });
-  }
-  return [...worst.values()];
+    if (cue.moment === 'command' || spanLength(cue) >= neededMs) return [];
+    const blockId = blockIdAt(cut, cue.startMs);
+    return [
+      {
+        place: [blockId ?? '', cue.text],
+        blockId,
+        atMs: cue.startMs,
+        figures: {
+          text: cue.text,
+          shownMs: spanLength(cue),
+          age: readerAge(ageFrom),
+          neededMs,
+          isTooYoung: ageFrom < YOUNGEST_READER ? 'yes' : 'no',
+        },
+      },
+    ];
+  });
+  return onceEach(hits);
 }
 
 /**
@@ -223,8 +195,8 @@ const COVERED_MS = 1_000;
  * What is pointed at lies where every screen shows it; everything else on screen is kept there by
  * itself.
  */
-export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
-  return cut.blocks.flatMap((block): Found[] => {
+function insideSafeArea({ cut }: ToCheck): Hit[] {
+  return cut.blocks.flatMap((block): Hit[] => {
     const outside = cut.lanes.pointer.flatMap((pointer) => {
       if (!overlaps(pointer, block)) return [];
       const [x, y] = [
@@ -244,14 +216,13 @@ export function insideSafeArea({ lesson, cut }: CutToCheck): Found[] {
     const { pointer, over } = worst;
     return [
       {
-        key: `safe ${block.blockId}`,
-        harm: 'cannot see it',
+        place: [block.blockId],
         blockId: block.blockId,
         atMs: Math.max(pointer.startMs, block.startMs),
-        say: `The arrow ${pointer.text === '' ? '' : `“${pointer.text}” `}in ${titleIn(lesson, block.blockId)} points ${Math.max(1, Math.round((over * 100) / REFERENCE.height))} % of the picture’s height outside the safe area.`,
-        why: 'Televisions cut off the edge: EBU R 95, 90 % of width and height for graphics. Point at a moment at which it is further in, or show the picture less close.',
-        bench: 'assemble',
-        remedy: null,
+        figures: {
+          text: pointer.text === '' ? 'none' : pointer.text,
+          over: Math.max(1, Math.round((over * 100) / REFERENCE.height)),
+        },
       },
     ];
   });
@@ -289,9 +260,9 @@ function seenRegion(
 }
 
 /** Nothing stands before the performer for long. */
-export function performerFree({ lesson, cut, schedule, takes }: CutToCheck): Found[] {
+function performerFree({ lesson, cut, schedule, takes }: ToCheck): Hit[] {
   const places = placesOf(cut);
-  return cut.blocks.flatMap((block: PlacedBlock, i): Found[] => {
+  return cut.blocks.flatMap((block: PlacedBlock, i): Hit[] => {
     const shown = cut.segments.some(
       ({ blockId, source }) => blockId === block.blockId && source.kind === 'take',
     );
@@ -300,7 +271,7 @@ export function performerFree({ lesson, cut, schedule, takes }: CutToCheck): Fou
     const performer = shown && region ? inUnits(region) : null;
     if (!performer) return [];
     const copied = copiedIn(block, schedule);
-    return overlaySlots.flatMap((slot): Found[] => {
+    return overlaySlots.flatMap((slot): Hit[] => {
       const place = places[i]?.[slot];
       const own = cut.lanes[slot].filter((overlay) => overlaps(overlay, block));
       const used =
@@ -312,76 +283,87 @@ export function performerFree({ lesson, cut, schedule, takes }: CutToCheck): Fou
       if (part <= COVERED || !used) return [];
       return [
         {
-          key: `covers ${block.blockId} ${slot}`,
-          harm: 'cannot see it',
+          place: [block.blockId, slot],
           blockId: block.blockId,
           atMs: Math.max(used.startMs, block.startMs),
-          say: `The ${slot} covers ${Math.round(part * 100)} % of where the performer is in ${titleIn(lesson, block.blockId)}.`,
-          why: `What is covered cannot be copied. Where the performer is ${seen ? 'was measured in the take' : 'comes from the framing plan'}.`,
-          bench: 'assemble',
-          remedy: null,
+          figures: { slot, part: Math.round(part * 100), isSeen: seen ? 'yes' : 'no' },
         },
       ];
     });
   });
 }
 
-/** BBC subtitle guidelines (from memory): 160 to 180 words a minute. */
+/** The faster end of what is usual: BBC subtitle guidelines, 160 to 180 (from memory). */
 const MOST_CAPTION_WPM = 180;
 
-/** Captions there where somebody speaks, and no faster than can be read. */
-export function captionsRight({ lesson, cut }: CutToCheck): Found[] {
-  const found: Found[] = [];
-  for (const { blockId, startMs, endMs } of cut.blocks) {
-    const block = findBlock(lesson, blockId);
-    const own = beginningIn(cut.captions, { startMs, endMs });
+/** Captions are there where somebody speaks. */
+const captionsThere = ({ lesson, cut }: ToCheck): Hit[] =>
+  cut.blocks.flatMap((placed): Hit[] => {
+    const { blockId, startMs } = placed;
     const isSpoken = cut.segments.some(
       (segment) => segment.blockId === blockId && segment.sound !== null,
     );
-    if (block?.kind === 'talk' && isSpoken && own.length === 0)
-      found.push({
-        key: `captions ${blockId}`,
-        harm: 'cannot hear it or read along',
-        blockId,
-        atMs: startMs,
-        say: `${titleIn(lesson, blockId)} is spoken and has no captions.`,
-        why: 'WCAG 2.2, 1.2.2. Captions are made from the script.',
-        bench: 'script',
-        remedy: null,
-      });
-    const ms = own.reduce((sum, caption) => sum + spanLength(caption), 0);
-    const wpm = wordsPerMinute(own.flatMap(({ lines }) => lines).join(' '), ms);
-    if (wpm > MOST_CAPTION_WPM)
-      found.push({
-        key: `fast captions ${blockId}`,
-        harm: 'cannot hear it or read along',
-        blockId,
-        atMs: startMs,
-        say: `Captions in ${titleIn(lesson, blockId)} run at ${Math.round(wpm)} words a minute; ${MOST_CAPTION_WPM} is the most.`,
-        why: 'BBC subtitle guidelines: 160 to 180 (from memory).',
-        bench: 'script',
-        remedy: null,
-      });
-  }
-  return found;
-}
+    return findBlock(lesson, blockId)?.kind === 'talk' &&
+      isSpoken &&
+      beginningIn(cut.captions, placed).length === 0
+      ? [{ place: [blockId], blockId, atMs: startMs }]
+      : [];
+  });
+
+/** Captions no faster than can be read. */
+const captionsSlow = ({ cut }: ToCheck): Hit[] =>
+  cut.blocks.flatMap((placed): Hit[] => {
+    const { blockId, startMs } = placed;
+    const shown = beginningIn(cut.captions, placed);
+    const text = shown.flatMap(({ lines }) => lines).join(' ');
+    const wpm = wordsPerMinute(text, totalLength(shown));
+    if (wpm <= MOST_CAPTION_WPM) return [];
+    const figures = { wpm: Math.round(wpm), most: MOST_CAPTION_WPM };
+    return [{ place: [blockId], blockId, atMs: startMs, figures }];
+  });
 
 /** Changes by hand that have no place any more. */
-export function changesKept({ lesson, cut }: CutToCheck): Found[] {
-  return cut.dropped.map(({ blockId, edit, why }) => ({
-    key: `dropped ${edit.id}`,
-    harm: 'gets lost',
+const changesKept = ({ cut }: ToCheck): Hit[] =>
+  cut.dropped.map(({ blockId, edit, why }) => ({
+    place: [edit.id],
     blockId,
-    atMs: null,
-    say: `A change by hand in ${titleIn(lesson, blockId)} could not be kept: ${why}`,
-    why: 'The plan or the take was changed after it.',
-    bench: 'assemble',
+    figures: { reason: dropText(why) },
     remedy: {
-      label: 'Remove the change',
       change: (draft: Lesson) =>
         void blocksOf(draft).forEach(
           (block) => (block.edits = block.edits.filter(({ id }) => id !== edit.id)),
         ),
     },
   }));
-}
+
+const HEARD = 'cannot hear it or read along';
+export const cutRules: readonly Rule[] = [
+  { id: 'footage', harm: 'gets lost', bench: 'film', source: COMMON, run: footageThere },
+  { id: 'still', harm: 'gets lost', bench: 'film', source: null, run: footageLongEnough },
+  {
+    id: 'small-words',
+    harm: 'cannot see it',
+    bench: 'assemble',
+    source: COMMON,
+    run: wordsLargeEnough,
+  },
+  {
+    id: 'long-words',
+    harm: 'cannot see it',
+    bench: 'script',
+    source: COMMON,
+    run: wordsFitTheirPlace,
+  },
+  {
+    id: 'short-cue',
+    harm: 'cannot see it',
+    bench: 'assemble',
+    source: COMMON,
+    run: cuesLongEnough,
+  },
+  { id: 'covers', harm: 'cannot see it', bench: 'assemble', source: null, run: performerFree },
+  { id: 'safe', harm: 'cannot see it', bench: 'assemble', source: 'EBU R 95', run: insideSafeArea },
+  { id: 'captions', harm: HEARD, bench: 'script', source: 'WCAG 2.2, 1.2.2', run: captionsThere },
+  { id: 'fast-captions', harm: HEARD, bench: 'script', source: COMMON, run: captionsSlow },
+  { id: 'dropped', harm: 'gets lost', bench: 'assemble', source: null, run: changesKept },
+];

@@ -1,4 +1,5 @@
 import type { LessonEdit } from '../lesson/index.ts';
+import { isTeacherWord, teacherText, type Figures, type TeacherWord } from '../words/index.ts';
 
 /** What a student would suffer. */
 export const harms = [
@@ -11,44 +12,82 @@ export const harms = [
 ] as const;
 export type Harm = (typeof harms)[number];
 
-/** What each harm is called where teachers read it. */
-export const harmNames: Record<Harm, string> = {
-  'gets hurt': 'A student could get hurt',
-  'gets lost': 'A student could get lost',
-  'cannot see it': 'A student could not see it',
-  'cannot hear it or read along': 'A student could not hear it or read along',
-  'runs out of time': 'Time runs out',
-  'is named': 'Names and rights',
+const harmWords: Record<Harm, TeacherWord> = {
+  'gets hurt': 'harm.gets-hurt',
+  'gets lost': 'harm.gets-lost',
+  'cannot see it': 'harm.cannot-see-it',
+  'cannot hear it or read along': 'harm.cannot-hear-it',
+  'runs out of time': 'harm.runs-out-of-time',
+  'is named': 'harm.is-named',
 };
+/** What a harm is called where teachers read it. */
+export const harmName = (harm: Harm): string => teacherText(harmWords[harm]);
 
 /** The bench at which a finding is put right by hand. */
 export type BenchName = 'plan' | 'script' | 'film' | 'assemble' | 'share';
 
-/** One thing that is not as it should be. */
+/** A rule found broken in one place. */
+export interface Hit {
+  /** With the rule it tells the finding from all others, until it is gone. */
+  place: readonly string[];
+  /** The block it lies in; null: the whole lesson. */
+  blockId: string | null;
+  /** Where in the finished video, in milliseconds; null or left out when it has no moment. */
+  atMs?: number | null;
+  /** What its words are made with. */
+  figures?: Figures;
+  /** What one click does about it; left out when only the teacher can. */
+  remedy?: { change: LessonEdit } | null;
+  /** Where it is not the rule's own. */
+  harm?: Harm;
+  bench?: BenchName;
+  source?: string;
+}
+
+/** One thing that is not as it should be; `findingWords` says it. */
 export interface Finding {
+  rule: string;
   /** Rule and place: the same finding has the same key until it is gone. */
   key: string;
   harm: Harm;
-  /** The block it lies in; null: the whole lesson. */
-  blockId: string | null;
-  /** Where in the finished video, in milliseconds; null when it has no moment. */
-  atMs: number | null;
-  /** What is wrong, with its figure, as a sentence. */
-  say: string;
-  /** Why it matters, and who says so. */
-  why: string;
   bench: BenchName;
-  /** What one click does about it; null when only the teacher can. */
-  remedy: { label: string; change: LessonEdit } | null;
+  /** Who says that it matters; null: the teacher, or plain sense. */
+  source: string | null;
+  blockId: string | null;
+  atMs: number | null;
+  figures: Figures;
+  remedy: { change: LessonEdit } | null;
   /** The teacher's word for leaving it so; null while it is open. */
   waived: string | null;
 }
 
-/** A block by its title, as findings name it. */
-export const quoted = (block: { title: string } | null | undefined): string =>
-  `“${block?.title || 'Untitled'}”`;
+/** Usual among teachers, and theirs to see otherwise. */
+export const COMMON = 'common practice';
 
-export const COUNT_WHY =
-  'A count that is not what is seen makes children stop or go on at the wrong moment (common practice).';
+/** Longer keys are cut: they are stored with the teacher's word. */
+const LONGEST_KEY = 200;
 
-export type Found = Omit<Finding, 'waived'>;
+/** The key of a hit, as it is stored with a lesson whose teacher left it so. */
+export const keyOf = (rule: string, place: readonly string[]): string =>
+  [rule.replaceAll('-', ' '), ...place].join(' ').slice(0, LONGEST_KEY);
+
+/** A finding in words: what is wrong, with its figure; why it matters; what a click does about it. */
+export interface FindingWords {
+  say: string;
+  why: string;
+  /** Null where only the teacher can do something. */
+  remedy: string | null;
+}
+
+export function findingWords({ rule, figures, source, remedy }: Finding): FindingWords {
+  const text = (part: string): string => {
+    const word = `check.${rule}.${part}`;
+    return isTeacherWord(word) ? teacherText(word, figures) : '';
+  };
+  const why = source === null ? text('why') : `${text('why').replace(/\.$/, '')} (${source}).`;
+  return {
+    say: text('say'),
+    why: `${why} ${text('do')}`.trim(),
+    remedy: remedy && text('remedy'),
+  };
+}

@@ -1,27 +1,9 @@
-import {
-  toVideo,
-  toBlock,
-  type Assembly,
-  type CueOverlay,
-  type PlacedBlock,
-} from '../assembly/index.ts';
-import {
-  changeBlock,
-  exerciseTitles,
-  findBlock,
-  type Block,
-  type Lesson,
-} from '../lesson/index.ts';
+import { toVideo, toBlock, type CueOverlay, type PlacedBlock } from '../assembly/index.ts';
+import { changeBlock, exerciseTitles, findBlock, type Block } from '../lesson/index.ts';
 import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
-import {
-  beginningIn,
-  intersect,
-  lengthText,
-  spanLength,
-  totalLength,
-  type TimeSpan,
-} from '../time/index.ts';
-import { quoted, type Found } from './finding.ts';
+import { beginningIn, intersect, spanLength, totalLength, type TimeSpan } from '../time/index.ts';
+import { COMMON, type Hit } from './finding.ts';
+import type { Rule, ToCheck } from './rule.ts';
 
 const MOVING = new Set<SpanKind>(['work', 'part', 'rep', 'hold', 'count', 'move', 'lap', 'play']);
 const IDLE = new Set<SpanKind>(['rest', 'round-rest', 'set-rest', 'side-change']);
@@ -31,19 +13,13 @@ const NEAR_MS = 1_200;
 /** A cue that stands mostly in something else belongs to it. */
 const MOSTLY = 0.5;
 
-export interface CutOfPlan {
-  lesson: Lesson;
-  schedule: Schedule;
-  cut: Assembly;
-}
-
 interface TimedBlock {
   block: Block;
   placed: PlacedBlock;
   spans: readonly Span[];
 }
 
-function timedBlocks({ lesson, schedule, cut }: CutOfPlan): TimedBlock[] {
+function timedBlocks({ lesson, schedule, cut }: ToCheck): TimedBlock[] {
   const spans = new Map(schedule.blocks.map((own) => [own.block.id, own.spans]));
   return cut.blocks.flatMap((placed): TimedBlock[] => {
     const block = findBlock(lesson, placed.blockId);
@@ -95,7 +71,7 @@ function homeOf(
   { text, moment }: CueOverlay,
   { block, spans }: TimedBlock,
   language: string,
-): { home: Span[]; strange: Span[]; what: string } | null {
+): { home: Span[]; strange: Span[]; name: string | null } | null {
   const moving = spans.filter(({ kind }) => MOVING.has(kind));
   const name = namedIn(text, block, language);
   const isNamed = ({ label }: Span) => 'text' in label && label.text === name;
@@ -103,19 +79,19 @@ function homeOf(
     return {
       home: moving.filter(isNamed),
       strange: moving.filter((span) => !isNamed(span)),
-      what: `names “${name}”, and stands while something else is done`,
+      name,
     };
   if (moment === 'action')
     return {
       home: moving,
       strange: spans.filter(({ kind }) => IDLE.has(kind)),
-      what: 'is for the movement, and stands in a rest',
+      name: null,
     };
   return null;
 }
 
 /** One by hand goes to where the next stretch of its own begins, as long as it was. */
-function putRight(block: Block, text: string, home: readonly Span[]): Found['remedy'] {
+function putRight(block: Block, text: string, home: readonly Span[]): Hit['remedy'] {
   const byHand = block.edits.find((edit) => edit.kind === 'cue' && edit.text === text);
   if (byHand?.kind !== 'cue') return null;
   const to = home.find(({ endMs }) => endMs > byHand.fromMs) ?? home.at(-1);
@@ -131,12 +107,12 @@ function putRight(block: Block, text: string, home: readonly Span[]): Found['rem
           toMs: to.startMs + Math.min(edit.toMs - edit.fromMs, Math.max(1_000, spanLength(to))),
         }),
     );
-  return { label: 'Put it where it is done', change: changeBlock(block.id, move) };
+  return { change: changeBlock(block.id, move) };
 }
 
 /** A cue stands while that is done which it is for. */
-export function cuesWithTheirMove(plan: CutOfPlan): Found[] {
-  return timedBlocks(plan).flatMap((timed): Found[] => {
+function cuesWithTheirMove(plan: ToCheck): Hit[] {
+  return timedBlocks(plan).flatMap((timed): Hit[] => {
     const { block } = timed;
     for (const cue of beginningIn(plan.cut.lanes.cue, timed.placed)) {
       const at = ownTime(timed, cue);
@@ -146,13 +122,15 @@ export function cuesWithTheirMove(plan: CutOfPlan): Found[] {
       if (strangeMs < MOSTLY * spanLength(at)) continue;
       return [
         {
-          key: `cue move ${block.id} ${cue.text}`.slice(0, 200),
-          harm: 'gets lost',
+          place: [block.id, cue.text],
           blockId: block.id,
           atMs: cue.startMs,
-          say: `“${cue.text}” in ${quoted(block)} ${place.what} for ${lengthText(strangeMs)}.`,
-          why: 'Words beside another movement are taken for that one (common practice).',
-          bench: 'assemble',
+          figures: {
+            text: cue.text,
+            what: place.name === null ? 'movement' : 'name',
+            name: place.name ?? '',
+            strangeMs,
+          },
           remedy: putRight(block, cue.text, place.home),
         },
       ];
@@ -162,8 +140,8 @@ export function cuesWithTheirMove(plan: CutOfPlan): Found[] {
 }
 
 /** The counter goes on while something is done. */
-export function countsWithTheirMove(plan: CutOfPlan): Found[] {
-  return timedBlocks(plan).flatMap((timed): Found[] => {
+function countsWithTheirMove(plan: ToCheck): Hit[] {
+  return timedBlocks(plan).flatMap((timed): Hit[] => {
     const { block, spans, placed } = timed;
     const idle = spans
       .filter(({ kind }) => IDLE.has(kind))
@@ -185,15 +163,22 @@ export function countsWithTheirMove(plan: CutOfPlan): Found[] {
     if (!first) return [];
     return [
       {
-        key: `count move ${block.id}`,
-        harm: 'gets lost',
+        place: [block.id],
         blockId: block.id,
         atMs: first.startMs,
-        say: `The counter of ${quoted(block)} goes on ${lost.length === 1 ? 'once' : `${lost.length} times`} while the plan has a rest.`,
-        why: 'Children do one more, or think that they missed one (common practice). Tap along again, or move the start of the footage.',
-        bench: 'assemble',
-        remedy: null,
+        figures: { n: lost.length },
       },
     ];
   });
 }
+
+export const momentRules: readonly Rule[] = [
+  { id: 'cue-move', harm: 'gets lost', bench: 'assemble', source: COMMON, run: cuesWithTheirMove },
+  {
+    id: 'count-move',
+    harm: 'gets lost',
+    bench: 'assemble',
+    source: COMMON,
+    run: countsWithTheirMove,
+  },
+];

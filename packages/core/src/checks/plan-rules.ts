@@ -14,70 +14,48 @@ import {
   LIMITS,
   partName,
   type Block,
-  type Lesson,
   type LessonPart,
-  type MakeId,
 } from '../lesson/index.ts';
-import type { Schedule } from '../schedule/index.ts';
-import { lengthText } from '../time/index.ts';
 import { speaking } from '../words/index.ts';
-import { quoted, type Found } from './finding.ts';
-
-export interface PlanToCheck {
-  lesson: Lesson;
-  schedule: Schedule;
-  makeId: MakeId;
-}
+import { COMMON, type Hit } from './finding.ts';
+import type { Rule, ToCheck } from './rule.ts';
 
 /** Kit that is needed before anybody has said so. */
-export function kitInTime({ lesson, schedule, makeId }: PlanToCheck): Found[] {
-  return kitLedger(schedule, lesson.settings.language).flatMap((line): Found[] => {
+function kitInTime({ lesson, schedule, makeId }: ToCheck): Hit[] {
+  const { language } = lesson.settings;
+  return kitLedger(schedule, language).flatMap((line): Hit[] => {
     const { fetchBefore, neededIn, name } = line;
     if (!fetchBefore || !neededIn) return [];
     return [
       {
-        key: `kit ${fetchBefore} ${name.toLowerCase()}`,
-        harm: 'gets lost',
+        place: [fetchBefore, name.toLowerCase()],
         blockId: fetchBefore,
-        atMs: null,
-        say: `${name} is needed in ${quoted(neededIn)} before it is named.`,
-        why: 'Students who have to look for something miss what is done meanwhile (common practice).',
-        bench: 'plan',
-        remedy: {
-          label: 'Add a pause to fetch it',
-          change: insertBefore(fetchBefore, fetchPause(line, lesson.settings.language, makeId)),
-        },
+        figures: { name },
+        remedy: { change: insertBefore(fetchBefore, fetchPause(line, language, makeId)) },
       },
     ];
   });
 }
 
 /** Warm-up, hard part and cool-down against the usual guidance. */
-export function effortInOrder({ schedule }: PlanToCheck): Found[] {
+function effortInOrder({ schedule }: ToCheck): Hit[] {
   const firstHard = schedule.blocks.find(
     ({ block }) => block.effort >= HARD_FROM && block.part !== 'warm-up',
   );
   return effortAdvice(effortCurve(schedule), schedule.studentMs).flatMap(
-    ({ holds, text, source }, i): Found[] =>
+    ({ holds, text, source }, i): Hit[] =>
       holds
         ? []
         : [
             {
-              key: `effort ${i}`,
-              harm: 'gets hurt',
+              place: [String(i)],
               blockId: firstHard?.block.id ?? null,
-              atMs: null,
-              say: text,
-              why: `${source}. You may disagree.`,
-              bench: 'plan',
-              remedy: null,
+              figures: { text },
+              source,
             },
           ],
   );
 }
-
-const OVERHEAD_WHY =
-  'Jumps, throws and arms overhead meet lamps, windows and other people (common practice; your local policy comes first).';
 
 function takesRoom({ extent, floor, footprint, ...block }: Block): boolean {
   const movements =
@@ -94,126 +72,100 @@ function takesRoom({ extent, floor, footprint, ...block }: Block): boolean {
   );
 }
 
-const cautioned = ({ cautions }: Block) => cautions.some((text) => text.trim() !== '');
-const withCaution = (id: string, text: string) =>
-  changeBlock(
-    id,
-    (draft) => void (draft.cautions.length < LIMITS.cautions && draft.cautions.push(text)),
-  );
+const isCautioned = ({ cautions }: Block) => cautions.some((text) => text.trim() !== '');
 
-/** A caution where a move can hurt, unless a block of the lesson is about space or health. */
-export function cautionsWhereNeeded({ lesson }: PlanToCheck): Found[] {
+/** Blocks without a caution that need one, unless a block of the lesson is about that. */
+function withoutCaution(
+  { lesson }: ToCheck,
+  part: LessonPart,
+  word: 'caution.clear' | 'caution.stop',
+  needsIt: (block: Block) => boolean,
+): Hit[] {
   const blocks = blocksOf(lesson);
-  const say = speaking(lesson.settings.language);
-  const has = (part: Block['part']) => blocks.some((block) => block.part === part);
-  return blocks.flatMap((block): Found[] => {
-    if (cautioned(block)) return [];
-    const found = {
-      harm: 'gets hurt' as const,
-      blockId: block.id,
-      atMs: null,
-      bench: 'plan' as const,
-    };
-    if (takesRoom(block) && !has('space'))
-      return [
-        {
-          ...found,
-          key: `space ${block.id}`,
-          say: `${quoted(block)} takes room, and nothing says to clear the floor.`,
-          why: OVERHEAD_WHY,
-          remedy: {
-            label: 'Add the usual caution',
-            change: withCaution(block.id, say('caution.clear')),
-          },
-        },
-      ];
-    if (block.effort >= HARD_FROM && !has('health'))
-      return [
-        {
-          ...found,
-          key: `health ${block.id}`,
-          say: `${quoted(block)} is hard work, and nothing says when to stop.`,
-          why: 'Hard work is not for every knee and ankle (common practice; your local policy comes first).',
-          remedy: {
-            label: 'Add the usual caution',
-            change: withCaution(block.id, say('caution.stop')),
-          },
-        },
-      ];
-    return [];
-  });
+  if (blocks.some((block) => block.part === part)) return [];
+  const caution = speaking(lesson.settings.language)(word);
+  return blocks
+    .filter((block) => !isCautioned(block) && needsIt(block))
+    .map(({ id }) => ({
+      place: [id],
+      blockId: id,
+      remedy: {
+        change: changeBlock(
+          id,
+          ({ cautions }) => void (cautions.length < LIMITS.cautions && cautions.push(caution)),
+        ),
+      },
+    }));
+}
+
+function roomIsCleared(all: ToCheck): Hit[] {
+  return withoutCaution(all, 'space', 'caution.clear', takesRoom);
+}
+
+/** Hard work says when to stop; a block that is to clear the floor first is told of that. */
+function hardWorkIsCautioned(all: ToCheck): Hit[] {
+  const clears = new Set(roomIsCleared(all).map(({ blockId }) => blockId));
+  return withoutCaution(
+    all,
+    'health',
+    'caution.stop',
+    ({ id, effort }) => effort >= HARD_FROM && !clears.has(id),
+  );
 }
 
 /** Both sides are trained alike. */
-export function sidesEven({ schedule }: PlanToCheck): Found[] {
-  return sidesLedger(schedule).uneven.map(({ blockId, title, more, count, ms }) => ({
-    key: `sides ${blockId}`,
-    harm: 'gets hurt',
+const sidesEven = ({ schedule }: ToCheck): Hit[] =>
+  sidesLedger(schedule).uneven.map(({ blockId, more, count, ms }) => ({
+    place: [blockId],
     blockId,
-    atMs: null,
-    say: `In ${quoted({ title })} the ${more} side does ${count > 0 ? `${count} ${count === 1 ? 'repetition' : 'repetitions'}` : lengthText(ms)} more.`,
-    why: 'One side trained more than the other leaves a child lopsided over the weeks (common practice).',
-    bench: 'plan',
-    remedy: null,
+    figures: { side: more, count, moreMs: ms },
   }));
-}
 
 /** A pause says what to practise meanwhile. */
-export function pausesSayWhat({ lesson }: PlanToCheck): Found[] {
-  return blocksOf(lesson).flatMap((block): Found[] =>
-    block.pauseAfter && block.pauseAfter.prompt.trim() === ''
-      ? [
-          {
-            key: `pause ${block.id}`,
-            harm: 'gets lost',
-            blockId: block.id,
-            atMs: null,
-            say: `The pause after ${quoted(block)} does not say what to practise for ${lengthText(block.pauseAfter.practiceMs)}.`,
-            why: 'Who stops the video without a task seldom starts it again (common practice).',
-            bench: 'plan',
-            remedy: null,
-          },
-        ]
+const pausesSayWhat = ({ lesson }: ToCheck): Hit[] =>
+  blocksOf(lesson).flatMap(({ id, pauseAfter }): Hit[] =>
+    pauseAfter && pauseAfter.prompt.trim() === ''
+      ? [{ place: [id], blockId: id, figures: { practiceMs: pauseAfter.practiceMs } }]
       : [],
   );
-}
 
 /** Video and session against their targets. */
-export function lengthInSlot({ lesson, schedule }: PlanToCheck): Found[] {
+function lengthInSlot({ lesson, schedule }: ToCheck): Hit[] {
   const held = [
     ['video', lesson.targets.video, schedule.videoMs],
     ['session', lesson.targets.session, schedule.studentMs],
   ] as const;
-  return held.flatMap(([what, target, ms]): Found[] => {
+  return held.flatMap(([what, target, ms]): Hit[] => {
     if (!target || Math.abs(ms - target.ms) <= target.toleranceMs) return [];
-    const over = ms > target.ms;
-    return [
-      {
-        key: `length ${what}`,
-        harm: 'runs out of time',
-        blockId: null,
-        atMs: null,
-        say: `The ${what} lasts ${lengthText(ms)}: ${lengthText(Math.abs(ms - target.ms))} ${over ? 'over' : 'under'} its ${lengthText(target.ms)}.`,
-        why: 'You set this length and its tolerance yourself.',
-        bench: 'plan',
-        remedy: null,
-      },
-    ];
+    const figures = {
+      what,
+      lastsMs: ms,
+      offMs: Math.abs(ms - target.ms),
+      way: ms > target.ms ? 'over' : 'under',
+      targetMs: target.ms,
+    };
+    return [{ place: [what], blockId: null, figures }];
   });
 }
 
 const SAFETY_PARTS: ReadonlySet<LessonPart> = new Set(['space', 'health', 'warm-up', 'cool-down']);
 
 /** The parts this teacher's lessons have. */
-export function partsPresent({ lesson }: PlanToCheck): Found[] {
-  return missingParts(lesson).map((part): Found => ({
-    key: `part ${part}`,
-    harm: SAFETY_PARTS.has(part) ? 'gets hurt' : 'gets lost',
+const partsPresent = ({ lesson }: ToCheck): Hit[] =>
+  missingParts(lesson).map((part) => ({
+    place: [part],
     blockId: null,
-    atMs: null,
-    say: `The part “${partName(part)}” is missing.`,
-    why: 'It is on your own list of parts.',
-    bench: 'plan',
-    remedy: null,
+    figures: { part: partName(part) },
+    ...(SAFETY_PARTS.has(part) && { harm: 'gets hurt' as const }),
   }));
-}
+
+export const planRules: readonly Rule[] = [
+  { id: 'kit', harm: 'gets lost', bench: 'plan', source: COMMON, run: kitInTime },
+  { id: 'effort', harm: 'gets hurt', bench: 'plan', source: COMMON, run: effortInOrder },
+  { id: 'space', harm: 'gets hurt', bench: 'plan', source: COMMON, run: roomIsCleared },
+  { id: 'health', harm: 'gets hurt', bench: 'plan', source: COMMON, run: hardWorkIsCautioned },
+  { id: 'sides', harm: 'gets hurt', bench: 'plan', source: COMMON, run: sidesEven },
+  { id: 'pause', harm: 'gets lost', bench: 'plan', source: COMMON, run: pausesSayWhat },
+  { id: 'part', harm: 'gets lost', bench: 'plan', source: null, run: partsPresent },
+  { id: 'length', harm: 'runs out of time', bench: 'plan', source: null, run: lengthInSlot },
+];

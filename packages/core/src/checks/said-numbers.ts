@@ -1,6 +1,7 @@
-import { blocksOf, changeBlock, type Block, type Lesson } from '../lesson/index.ts';
+import { blocksOf, changeBlock, type Block } from '../lesson/index.ts';
 import { calledNumber, rewriteScript } from '../script/index.ts';
-import { COUNT_WHY, quoted, type Found } from './finding.ts';
+import type { Hit } from './finding.ts';
+import type { ToCheck } from './rule.ts';
 
 const LARGEST = 100;
 const inEnglish = (n: number) => calledNumber(n, { language: 'en', own: [] });
@@ -101,9 +102,9 @@ function figuresOf(block: Block): Partial<Record<Unit, readonly number[]>> {
  * What the script says how often and how long is what is planned. English texts; others are not
  * read.
  */
-export function numbersAsPlanned({ lesson }: { lesson: Lesson }): Found[] {
+export function numbersAsPlanned({ lesson }: Pick<ToCheck, 'lesson'>): Hit[] {
   if (!/^en\b/.test(lesson.settings.language)) return [];
-  return blocksOf(lesson).flatMap((block): Found[] => {
+  return blocksOf(lesson).flatMap((block): Hit[] => {
     const figures = figuresOf(block);
     for (const said of block.script.matchAll(SAID)) {
       const [words, number = '', unit = ''] = said;
@@ -121,15 +122,15 @@ export function numbersAsPlanned({ lesson }: { lesson: Lesson }): Found[] {
       const at = said.index;
       return [
         {
-          key: `number ${block.id} ${words}`,
-          harm: 'gets lost',
+          place: [block.id, words],
           blockId: block.id,
-          atMs: null,
-          say: `“${words}” is said in ${quoted(block)}, and ${planned} ${planned === 1 ? unit.replace(/s$/i, '') : unit} planned.`,
-          why: COUNT_WHY,
-          bench: 'script',
+          figures: {
+            words,
+            planned,
+            unit: planned === 1 ? unit.replace(/s$/i, '') : unit,
+            instead,
+          },
           remedy: {
-            label: `Say “${instead}”`,
             change: changeBlock(block.id, (draft) =>
               rewriteScript(
                 draft,

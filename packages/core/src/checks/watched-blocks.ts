@@ -13,7 +13,6 @@ import { findBlock, type Block, type Lesson } from '../lesson/index.ts';
 import type { Schedule, Span } from '../schedule/index.ts';
 import { findingsIn, type TakeAnalysis, type TakeFindings } from '../signal/index.ts';
 import { spanLength, type BlockMs, type TimeSpan, type VideoMs } from '../time/index.ts';
-import { quoted } from './finding.ts';
 
 /**
  * A block whose take was looked at, with what is in the part of it that is shown. All times in the
@@ -90,5 +89,3 @@ export function shownStretches(watched: WatchedBlock, stretches: readonly TimeSp
     }));
   });
 }
-
-export const titleOf = ({ block }: WatchedBlock): string => quoted(block);

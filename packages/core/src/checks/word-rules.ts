@@ -1,16 +1,17 @@
 import { blocksOf, changeBlock, type Block, type Lesson } from '../lesson/index.ts';
 import { fixedSides, paceOf } from '../script/index.ts';
-import { lengthText } from '../time/index.ts';
-import { quoted, type Found } from './finding.ts';
+import { COMMON, type Hit } from './finding.ts';
+import type { Rule, ToCheck } from './rule.ts';
+import { numbersAsPlanned } from './said-numbers.ts';
 
-/** Texts of a block that name a side of the body, by what they are. */
+/** Texts of a block that may name a side of the body; of a cue also the cue itself. */
 function sidedTexts(
   block: Block,
-): { where: string; text: string; write: (draft: Block, text: string) => void }[] {
+): { cue: string | null; text: string; write: (draft: Block, text: string) => void }[] {
   return [
-    { where: 'script', text: block.script, write: (draft, text) => void (draft.script = text) },
+    { cue: null, text: block.script, write: (draft, text) => void (draft.script = text) },
     ...block.cues.map(({ id, text }) => ({
-      where: `cue “${text}”`,
+      cue: text,
       text,
       write: (draft: Block, next: string) =>
         draft.cues.forEach((cue) => void (cue.id === id && (cue.text = next))),
@@ -19,26 +20,27 @@ function sidedTexts(
 }
 
 /** Left and right of a hand said so that they hold for either hand, in a skill that has one. */
-export function sidesForEitherHand({ lesson }: { lesson: Lesson }): Found[] {
-  return blocksOf(lesson).flatMap((block) =>
-    sidedTexts(block).flatMap(({ where, text, write }): Found[] => {
+const sidesForEitherHand = ({ lesson }: ToCheck): Hit[] =>
+  blocksOf(lesson).flatMap((block) =>
+    sidedTexts(block).flatMap(({ cue, text, write }): Hit[] => {
       const [fixed] = fixedSides(text);
       if (!fixed) return [];
       const { words, instead, at } = fixed;
+      const where = cue === null ? 'script' : `cue “${cue}”`;
       return [
         {
-          key: `hand ${block.id} ${where} ${words}`.slice(0, 200),
-          harm: 'gets lost',
+          place: [block.id, where, words],
           blockId: block.id,
-          atMs: null,
-          say: `“${words}” in the ${where} of ${quoted(block)} is wrong for the left-handed.`,
-          why: 'Everything is said for the right-handed and has to be turned round in the head (common practice).',
-          bench: 'script',
+          figures: {
+            words,
+            where: cue === null ? 'script' : 'cue',
+            cue: cue ?? '',
+            instead: instead ?? '',
+          },
           remedy:
             instead === null
               ? null
               : {
-                  label: `Say “${instead}”`,
                   change: changeBlock(block.id, (draft) =>
                     write(draft, text.slice(0, at) + instead + text.slice(at + words.length)),
                   ),
@@ -47,30 +49,15 @@ export function sidesForEitherHand({ lesson }: { lesson: Lesson }): Found[] {
       ];
     }),
   );
-}
 
 /** What is said fits into the block's time. */
-export function wordsFit({ lesson }: { lesson: Lesson }): Found[] {
-  return blocksOf(lesson).flatMap((block): Found[] => {
+const wordsFit = ({ lesson }: ToCheck): Hit[] =>
+  blocksOf(lesson).flatMap((block): Hit[] => {
     const { words, spokenMs, roomMs } = paceOf(block, lesson);
     if (roomMs === null || spokenMs <= roomMs) return [];
-    return [
-      {
-        key: `words ${block.id}`,
-        harm: 'runs out of time',
-        blockId: block.id,
-        atMs: null,
-        say: `${quoted(block)} has ${words} words, which take ${lengthText(spokenMs)}, and ${lengthText(roomMs)} for them.`,
-        why: `At your pace of ${lesson.settings.speechWpm} words a minute.`,
-        bench: 'script',
-        remedy: null,
-      },
-    ];
+    const figures = { n: words, spokenMs, roomMs, wpm: lesson.settings.speechWpm };
+    return [{ place: [block.id], blockId: block.id, figures }];
   });
-}
-
-const NAMED_WHY =
-  'A first name, a role or a code is enough on a video that leaves the school (your local policy comes first).';
 
 /** A first and a family name look like this; a role does not. */
 const FULL_NAME = /^\p{Lu}\p{Ll}+ (\p{Lu}\p{Ll}+[- ]?)+$/u;
@@ -106,7 +93,7 @@ function toldTexts(block: Block): string[] {
  * Nobody is named in full in what is said or shown. What the lesson itself is called, its series,
  * skills and parts are no people.
  */
-export function nobodyNamedInText({ lesson }: { lesson: Lesson }): Found[] {
+function nobodyNamedInText({ lesson }: ToCheck): Hit[] {
   if (CAPITAL_NOUNS.test(lesson.settings.language)) return [];
   const blocks = blocksOf(lesson);
   const titles = [
@@ -122,7 +109,7 @@ export function nobodyNamedInText({ lesson }: { lesson: Lesson }): Found[] {
   ]
     .join('\n')
     .toLowerCase();
-  return blocks.flatMap((block): Found[] => {
+  return blocks.flatMap((block): Hit[] => {
     const name = toldTexts(block)
       .flatMap((text) => [...text.matchAll(CAPITALS_WITHIN)].map(([words]) => words))
       .find(
@@ -132,62 +119,39 @@ export function nobodyNamedInText({ lesson }: { lesson: Lesson }): Found[] {
           !titles.includes(words.toLowerCase()),
       );
     if (name === undefined) return [];
-    return [
-      {
-        key: `named ${block.id} ${name}`,
-        harm: 'is named',
-        blockId: block.id,
-        atMs: null,
-        say: `“${name}” in the words of ${quoted(block)} looks like a full name.`,
-        why: NAMED_WHY,
-        bench: 'script',
-        remedy: null,
-      },
-    ];
+    return [{ place: [block.id, name], blockId: block.id, figures: { name } }];
   });
 }
 
 /** Nobody is named in full on screen. */
-export function nobodyNamed({ lesson }: { lesson: Lesson }): Found[] {
-  return blocksOf(lesson).flatMap((block): Found[] => {
+const nobodyNamed = ({ lesson }: ToCheck): Hit[] =>
+  blocksOf(lesson).flatMap((block): Hit[] => {
     const name = block.shownBy.trim();
     if (!FULL_NAME.test(name)) return [];
     const [first = ''] = name.split(' ');
     return [
       {
-        key: `name ${block.id}`,
-        harm: 'is named',
+        place: [block.id],
         blockId: block.id,
-        atMs: null,
-        say: `The name tag of ${quoted(block)} looks like a full name: “${name}”.`,
-        why: NAMED_WHY,
-        bench: 'plan',
-        remedy: {
-          label: `Show “${first}” only`,
-          change: changeBlock(block.id, (draft) => void (draft.shownBy = first)),
-        },
+        figures: { name, first },
+        remedy: { change: changeBlock(block.id, (draft) => void (draft.shownBy = first)) },
       },
     ];
   });
-}
 
 /** Music is used by right. */
-export function musicLicensed({ lesson }: { lesson: Lesson }): Found[] {
+function musicLicensed({ lesson }: ToCheck): Hit[] {
   const { music } = lesson.finish.sound;
   if (!music || music.licence.trim() !== '') return [];
-  return [
-    {
-      key: 'music licence',
-      harm: 'is named',
-      blockId: null,
-      atMs: null,
-      say: 'The music has no word on its licence.',
-      why: 'Wherever the lesson is published, somebody may ask by what right it is used.',
-      bench: 'assemble',
-      remedy: {
-        label: 'Leave the music out',
-        change: (draft: Lesson) => void (draft.finish.sound.music = null),
-      },
-    },
-  ];
+  const change = (draft: Lesson) => void (draft.finish.sound.music = null);
+  return [{ place: [], blockId: null, remedy: { change } }];
 }
+
+export const wordRules: readonly Rule[] = [
+  { id: 'hand', harm: 'gets lost', bench: 'script', source: COMMON, run: sidesForEitherHand },
+  { id: 'words', harm: 'runs out of time', bench: 'script', source: null, run: wordsFit },
+  { id: 'number', harm: 'gets lost', bench: 'script', source: COMMON, run: numbersAsPlanned },
+  { id: 'name', harm: 'is named', bench: 'plan', source: null, run: nobodyNamed },
+  { id: 'named', harm: 'is named', bench: 'script', source: null, run: nobodyNamedInText },
+  { id: 'music-licence', harm: 'is named', bench: 'assemble', source: null, run: musicLicensed },
+];

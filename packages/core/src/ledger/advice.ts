@@ -1,4 +1,4 @@
-import { lengthText } from '../time/index.ts';
+import { teacherText } from '../words/index.ts';
 import type { EffortCurve } from './effort.ts';
 
 /** What the usual guidance says about a curve; the teacher is free to disagree. */
@@ -8,7 +8,11 @@ export interface Advice {
   source: string;
 }
 
-/** Short lessons: about 3 min of warm-up; from half an hour the 5 min of a full session. */
+const COMMON = 'common practice';
+/**
+ * Short lessons: about 3 min of warm-up; from half an hour the 5 min of a full session (ACSM
+ * Guidelines for Exercise Testing and Prescription, from memory: 5 to 10 min).
+ */
 const FULL_SESSION_MS = 1_800_000;
 const WARM_UP_MS = { short: 180_000, full: 300_000 };
 const LONGEST_HARD_MS = 1_800_000;
@@ -19,25 +23,22 @@ export function effortAdvice(curve: EffortCurve, studentMs: number): Advice[] {
   if (warmUpMs === null || coolDownMs === null) return [];
   const isFull = studentMs >= FULL_SESSION_MS;
   const wanted = isFull ? WARM_UP_MS.full : WARM_UP_MS.short;
-  const source = isFull
-    ? 'ACSM Guidelines for Exercise Testing and Prescription, from memory'
-    : 'common practice for short lessons';
-  const share = `${Math.round((coolDownMs / Math.max(1, studentMs)) * 100)} %`;
+  const share = Math.round((coolDownMs / Math.max(1, studentMs)) * 100);
   return [
     {
       holds: warmUpMs >= wanted,
-      text: `${lengthText(warmUpMs)} of warm-up before the first hard work; ${lengthText(wanted)} is usual.`,
-      source,
+      text: teacherText('effort.warm-up', { lastsMs: warmUpMs, usualMs: wanted }),
+      source: COMMON,
     },
     {
       holds: longestHardMs <= LONGEST_HARD_MS,
-      text: `${lengthText(longestHardMs)} is the longest hard stretch; 20 to 30 min is the usual most.`,
-      source: 'common practice',
+      text: teacherText('effort.hard', { lastsMs: longestHardMs }),
+      source: COMMON,
     },
     {
       holds: coolDownMs >= wanted / 2,
-      text: `${lengthText(coolDownMs)} of cool-down after it (${share} of the session); at least ${lengthText(wanted / 2)} is usual.`,
-      source,
+      text: teacherText('effort.cool-down', { lastsMs: coolDownMs, share, usualMs: wanted / 2 }),
+      source: COMMON,
     },
   ];
 }

@@ -34,7 +34,11 @@ export function timeCalled(timeline: TimelineBuilder, block: BlockOf<'called'>):
   timeline.call('stop', { own: 'call.stop' });
 }
 
-export function timeQuestion(timeline: TimelineBuilder, block: BlockOf<'question'>, wpm: number): void {
+export function timeQuestion(
+  timeline: TimelineBuilder,
+  block: BlockOf<'question'>,
+  wpm: number,
+): void {
   timeline.add('ask', block.askMs ?? speechMs(`${block.script} ${block.question}`, wpm), {
     text: block.question || block.title,
   });

@@ -108,7 +108,12 @@ export function timeReps(timeline: TimelineBuilder, block: RepsBlock): void {
         timeline.add('part', parts.partMs, { text }, { rep, reps: timesEach, movement });
     }
     for (let rep = 1; rep <= joinedTimes; rep += 1)
-      timeline.add('part', parts.joinedMs, { own: 'span.joined' }, { rep, reps: joinedTimes, movement });
+      timeline.add(
+        'part',
+        parts.joinedMs,
+        { own: 'span.joined' },
+        { rep, reps: joinedTimes, movement },
+      );
   }
   for (let set = 1; set <= block.sets; set += 1) {
     const addRep = (rep: number, side?: Side) =>

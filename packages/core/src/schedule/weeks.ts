@@ -25,7 +25,7 @@ import {
   type Series,
   type WeekLevel,
 } from '../lesson/index.ts';
-import { lessonWord } from '../words/index.ts';
+import { lessonWord, teacherText } from '../words/index.ts';
 import type { Schedule } from './schedule.ts';
 
 export interface SeriesWeek {
@@ -280,15 +280,14 @@ export function weekNotes(
 ): string[] {
   const notes: string[] = [];
   if (isDated && week.dates.length < week.sessions)
-    notes.push(
-      `${week.sessions} sessions, but ${week.dates.length} ${week.dates.length === 1 ? 'day' : 'days'} for them`,
-    );
+    notes.push(teacherText('week.sessions', { n: week.sessions, days: week.dates.length }));
   if (!lesson) return notes;
   const trained = new Set(lesson.skills.map(({ skill }) => skill.toLowerCase()));
   const idle = week.stages.filter(({ skill }) => !trained.has(skill.trim().toLowerCase()));
-  if (idle.length > 0) notes.push(`no block trains ${idle.map(({ skill }) => skill).join(', ')}`);
+  const skills = idle.map(({ skill }) => skill).join(', ');
+  if (idle.length > 0) notes.push(teacherText('week.untrained', { skills }));
   if (basis && basis.sections.join('\n') !== lesson.sections.join('\n'))
-    notes.push(`other sections, or in another order, than week ${week.basis}`);
+    notes.push(teacherText('week.sections', { week: week.basis ?? 0 }));
   return notes;
 }
 

@@ -3,3 +3,5 @@ export { labelText, lessonLanguages, lessonWord, lessonWords, speaking } from '.
 export type { Label, LessonWord, Say } from './lesson.ts';
 export { paperWord } from './paper.ts';
 export type { PaperWord } from './paper.ts';
+export { isTeacherWord, teacherText } from './teacher.ts';
+export type { Figures, TeacherWord } from './teacher.ts';

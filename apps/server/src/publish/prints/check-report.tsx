@@ -1,4 +1,4 @@
-import { harmNames, harms, type Finding, type Harm } from '@zest/core/checks';
+import { findingWords, harmName, harms, type Finding, type Harm } from '@zest/core/checks';
 import { findBlock, type Lesson } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { View } from '@react-pdf/renderer';
@@ -15,7 +15,9 @@ export interface ReportedFinding {
 
 /** What the check found, for paper. */
 export function reported(lesson: Lesson, findings: readonly Finding[]): ReportedFinding[] {
-  return findings.map(({ harm, blockId, atMs, say, why, waived }) => {
+  return findings.map((finding) => {
+    const { harm, blockId, atMs, waived } = finding;
+    const { say, why } = findingWords(finding);
     const block = blockId === null ? null : findBlock(lesson, blockId);
     return {
       harm,
@@ -69,7 +71,7 @@ export function checkReportPdf(
         const own = open.filter((finding) => finding.harm === harm);
         return own.length === 0 ? null : (
           <View key={harm}>
-            <Heading size={SIZE}>{`${harmNames[harm]} (${own.length})`}</Heading>
+            <Heading size={SIZE}>{`${harmName(harm)} (${own.length})`}</Heading>
             <Table columns={columns} rows={own} />
           </View>
         );

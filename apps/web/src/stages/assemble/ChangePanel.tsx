@@ -10,7 +10,7 @@ import {
   Typography,
 } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import type { DroppedEdit } from '@zest/core/assembly';
+import { dropText, type DroppedEdit } from '@zest/core/assembly';
 import type { Block, Edit, EditKind } from '@zest/core/lesson';
 import { FileButton } from '../../ui/FileButton.tsx';
 import { momentActions, needsTake, stretchActions } from './new-edit.ts';
@@ -153,7 +153,7 @@ export function ChangePanel({
           <strong>Could not be kept</strong>
           {dropped.map(({ blockId, edit, why }) => (
             <Box key={edit.id} sx={{ mt: 0.5 }}>
-              {editText(edit, takeName)}: {why}{' '}
+              {editText(edit, takeName)}: {dropText(why)}{' '}
               <Button size="small" onClick={() => onRemove(blockId, edit)}>
                 Remove it
               </Button>

@@ -1,5 +1,5 @@
 import { Alert, Box, Button, Paper, Stack, TextField, Typography } from '@mui/material';
-import { checkLesson, harmNames, harms, type Finding } from '@zest/core/checks';
+import { checkLesson, findingWords, harmName, harms, type Finding } from '@zest/core/checks';
 import { LIMITS } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { useMemo, useState } from 'react';
@@ -36,7 +36,9 @@ function Waive({ finding, onWaive }: { finding: Finding; onWaive: (word: string)
         autoFocus
         label="Why it’s fine here"
         value={word}
-        slotProps={{ htmlInput: { maxLength: LIMITS.line, 'aria-description': finding.say } }}
+        slotProps={{
+          htmlInput: { maxLength: LIMITS.line, 'aria-description': findingWords(finding).say },
+        }}
         onChange={(event) => setWord(event.target.value)}
         sx={{ width: 260 }}
       />
@@ -51,7 +53,8 @@ function Waive({ finding, onWaive }: { finding: Finding; onWaive: (word: string)
 function FindingRow({ finding }: { finding: Finding }) {
   const { lessonId } = useParams();
   const dispatch = useAppDispatch();
-  const { key, say, why, bench, blockId, atMs, remedy, waived } = finding;
+  const { key, bench, blockId, atMs, remedy, waived } = finding;
+  const { say, why, remedy: does } = findingWords(finding);
   const there = `/lessons/${lessonId ?? ''}/${bench}${blockId ? `?block=${blockId}` : ''}`;
   return (
     <Box
@@ -75,8 +78,8 @@ function FindingRow({ finding }: { finding: Finding }) {
         sx={{ gap: 1, mt: 0.75, flexWrap: 'wrap', alignItems: 'center' }}
       >
         {waived === null && remedy && (
-          <Button variant="contained" onClick={() => dispatch(edit(remedy.label, remedy.change))}>
-            {remedy.label}
+          <Button variant="contained" onClick={() => dispatch(edit(does ?? '', remedy.change))}>
+            {does}
           </Button>
         )}
         {waived === null && (
@@ -167,11 +170,11 @@ export function CheckBench() {
               key={harm}
               variant="outlined"
               component="section"
-              aria-label={harmNames[harm]}
+              aria-label={harmName(harm)}
               sx={{ p: 2 }}
             >
               <Typography variant="h3">
-                {harmNames[harm]} ({own.length})
+                {harmName(harm)} ({own.length})
               </Typography>
               <Box component="ul" sx={{ p: 0, m: 0, mt: 1 }}>
                 {own.map((finding) => (
