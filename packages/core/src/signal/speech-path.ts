@@ -219,7 +219,8 @@ class PathSearch {
   traceBack(): Path {
     const gaps = this.#gaps;
     const at = new Int32Array(this.frames);
-    let { state, cost } = this.#end();
+    const end = this.#end();
+    let { state } = end;
     for (let t = this.frames - 1; t >= 0; t -= 1) {
       if (state >= 0) {
         at[t] = state;
@@ -238,7 +239,7 @@ class PathSearch {
       else if (step === GAP_OTHER) state = -1 - ((gap + gaps) % (2 * gaps));
       else state = (this.starts[s] as number) - step;
     }
-    return { at, cost };
+    return { at, cost: end.cost };
   }
 }
 

@@ -69,7 +69,7 @@ export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
           week,
           lesson.settings.language,
         );
-  }, [lessons, id, name, week]);
+  }, [lessons, id, name, week, lesson.settings.language]);
   const plan = useMemo(
     () =>
       stored && week !== null
