@@ -25,7 +25,6 @@ export const performanceSchema = z.object({
   createdAt: z.string(),
 });
 export type Performance = z.infer<typeof performanceSchema>;
-export type MakePerformance = z.infer<typeof makePerformanceSchema>;
 
 /** Longest words the pacer's voice is asked for. */
 export const MOST_SPOKEN = 120;

@@ -184,5 +184,4 @@ export interface OwnLog {
   entries: LogEntry[];
 }
 
-export type SendEntries = z.infer<typeof sendEntriesSchema>;
 export type HandEntries = z.infer<typeof handEntriesSchema>;

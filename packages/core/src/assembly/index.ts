@@ -14,12 +14,4 @@ export { forStudent, lastMoveStart, scoreMoments, type StudentView } from './for
 export { assemble, takesIn } from './assemble.ts';
 export { closerRegion, onCamera, onScreen, takeFrameAt } from './pictures.ts';
 export { alignTake, startInTake, TakeAlignment } from './take-alignment.ts';
-export {
-  dropText,
-  shownMs,
-  toVideo,
-  toBlock,
-  whyNot,
-  type DroppedEdit,
-  type BlockTimeMap,
-} from './block-time-map.ts';
+export { dropText, shownMs, toVideo, toBlock, type DroppedEdit } from './block-time-map.ts';

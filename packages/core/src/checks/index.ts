@@ -11,15 +11,7 @@ import { seenRules } from './seen-rules.ts';
 import { watchedBlocks } from './watched-blocks.ts';
 import { wordRules } from './word-rules.ts';
 
-export {
-  findingWords,
-  harmName,
-  harms,
-  type BenchName,
-  type Finding,
-  type FindingWords,
-  type Harm,
-} from './finding.ts';
+export { findingWords, harmName, harms, type Finding, type Harm } from './finding.ts';
 
 /** Every rule there is, in the order findings of one block are told. */
 export const rules: readonly Rule[] = [

@@ -1,10 +1,10 @@
 export { angleOfView, lensFrom, lensPresets, project } from './optics.ts';
-export type { AngleOfView, Camera, RoomPoint } from './optics.ts';
-export { bodyRoom, extentOf, usualAngle } from './body-room.ts';
+export type { Camera } from './optics.ts';
+export { bodyRoom, extentOf } from './body-room.ts';
 export type { BodyRoom } from './body-room.ts';
 export { frameShot, performerInFrame, SAFE_PART, showsAll } from './framing.ts';
 export type { Framing, Placing, Remedy } from './framing.ts';
-export { shotId, shotsOf, shotsToFilm } from './shots.ts';
+export { shotsOf, shotsToFilm } from './shots.ts';
 export type { ShotToFilm } from './shots.ts';
 export { callSheet, changeBetween, changeText, orderCost, orderShots } from './call-sheet.ts';
-export type { CallSheet, CallSheetLine, Change } from './call-sheet.ts';
+export type { CallSheetLine } from './call-sheet.ts';

@@ -303,7 +303,6 @@ export type BlockKind = Block['kind'];
 /** Every kind of block, in the order they are offered. */
 export const blockKinds = blockSchema.options.map(({ shape }) => shape.kind.value);
 export type BlockOf<K extends BlockKind> = Extract<Block, { kind: K }>;
-export type TalkBlock = BlockOf<'talk'>;
 export type IntervalsBlock = BlockOf<'intervals'>;
 export type RepsBlock = BlockOf<'reps'>;
 export type Side = (typeof sides)[number];

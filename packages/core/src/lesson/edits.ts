@@ -16,7 +16,6 @@ const lengthMs = whole(LIMITS.extraMs, 'ms');
 
 /** Where the view is closer: the middle at the start and at the end of the stretch. */
 export const placeSchema = z.strictObject({ x: permille, y: permille });
-export type Place = z.infer<typeof placeSchema>;
 
 export const soundsAgain = ['kept', 'low', 'off'] as const;
 export const besideLayouts = ['halves', 'inset left', 'inset right'] as const;

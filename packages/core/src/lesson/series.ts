@@ -53,7 +53,6 @@ export const stageSchools = {
   three: ['finding out', 'refining', 'automatic'],
   four: ['introduce', 'practise', 'apply', 'show'],
 } as const;
-export type StageSchool = keyof typeof stageSchools;
 
 const dateSchema = z.iso.date('A date is written as year-month-day: 2026-09-07.');
 const weekSchema = whole({ min: 1, max: LIMITS.weeks });

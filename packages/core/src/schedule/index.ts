@@ -1,15 +1,15 @@
 export { measureBlock, timeBlock } from './block.ts';
-export type { BlockTimes, Timing } from './block.ts';
-export type { Call, Pace, Span, SpanKind } from './timeline-builder.ts';
+export type { Timing } from './block.ts';
+export type { Call, Span, SpanKind } from './timeline-builder.ts';
 export { callOrder, seededChance } from './chance.ts';
 export { readerAge, readingMs, readingWpm, YOUNGEST_READER } from './reading.ts';
 export { countWords, speechMs, wordsPerMinute } from './speech.ts';
 export { scheduleLesson } from './schedule.ts';
-export type { Schedule, ScheduledBlock, ScheduledSection, TwoClocks } from './schedule.ts';
+export type { Schedule, ScheduledBlock, ScheduledSection } from './schedule.ts';
 export { runSheet, runSheetText } from './run-sheet.ts';
 export type { RunSheetLine } from './run-sheet.ts';
 export { fitTitle, fitLesson } from './fit.ts';
-export type { FitProposal, FitResult } from './fit.ts';
+export type { FitResult } from './fit.ts';
 export {
   goOnFrom,
   lessonOfWeek,
@@ -22,5 +22,5 @@ export {
   weekNotes,
   weekTitle,
 } from './weeks.ts';
-export type { Neighbour, SeriesWeek, WeekLesson } from './weeks.ts';
+export type { SeriesWeek } from './weeks.ts';
 export { blockSummary } from './summary.ts';

@@ -1,11 +1,13 @@
 import type { Block, Lesson, Section } from '../lesson/index.ts';
+import type { StudentMs, VideoMs } from '../time/index.ts';
 import { timeBlock, type BlockTimes, type Timing } from './block.ts';
 
 /** Where something starts and how long it lasts, on the video clock and on the student clock. */
 export interface TwoClocks {
-  startMs: number;
+  startMs: VideoMs;
   durationMs: number;
-  studentStartMs: number;
+  studentStartMs: StudentMs;
+  /** A length on the student clock. */
   studentMs: number;
 }
 

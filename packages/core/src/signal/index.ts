@@ -22,16 +22,11 @@ export {
   sureJoints,
   wholeCrop,
 } from './pose.ts';
-export type { Crop, Joint, SeenJoint, SeenPose } from './pose.ts';
-export { croppedSquare, greyCells, type Picture } from './picture.ts';
+export type { Crop, SeenPose } from './pose.ts';
+export { croppedSquare, type Picture } from './picture.ts';
 export { isCount, spokenBeats, type SpokenBeat } from './counted-aloud.ts';
-export { SURE_SENTENCE, trustIn } from './speech-trust.ts';
-export {
-  alignSpeech,
-  type Alignment,
-  type SaidSentence,
-  type SpeechMatch,
-} from './speech-align.ts';
+export { SURE_SENTENCE } from './speech-trust.ts';
+export { alignSpeech, type Alignment } from './speech-align.ts';
 export {
   bandSound,
   noiseFloor,
@@ -41,37 +36,29 @@ export {
   SPEECH_STEP_MS,
   type BandSound,
 } from './speech-sound.ts';
-export { bodyOf, type Body } from './body.ts';
+export { bodyOf } from './body.ts';
 export { motionOf } from './motion.ts';
 export {
   repetitionsIn,
-  repetitionsInMotion,
   SURE_REPETITION,
   timesKnown,
   WHOLE_REPETITION,
   type SeenRepetition,
 } from './repetitions.ts';
-export { stillStretches, type StillStretch } from './stillness.ts';
+export { stillStretches } from './stillness.ts';
 export { bodyBox, findingsIn, type TakeFindings } from './findings.ts';
 export { takeAnalysisSchema, type TakeAnalysis } from './take-analysis.ts';
 export { FlashWatch } from './flashes.ts';
-export { edges, outOfFrame, type Edge, type OutStretch } from './in-frame.ts';
-export {
-  PictureWatch,
-  pictureFaults,
-  type FaultStretch,
-  type PictureFault,
-  type PictureFrame,
-} from './picture-quality.ts';
+export { outOfFrame } from './in-frame.ts';
+export { PictureWatch, type PictureFault, type PictureFrame } from './picture-quality.ts';
 export {
   SOUND_STEP_MS,
-  soundFaults,
   soundFigures,
   soundFrames,
   type SoundFault,
   type SoundFigures,
 } from './sound-quality.ts';
 export { frameHint, lightHint, soundHint, standing, steady } from './watch.ts';
-export type { FrameHint, LightHint, MoveRoom, SoundHint } from './watch.ts';
+export type { FrameHint, LightHint, SoundHint } from './watch.ts';
 export { LEVEL_WINDOW_MS, openness, speechWindows } from './ducking.ts';
-export { followPath, type PathPoint, type PoseAt } from './follow.ts';
+export { followPath, type PoseAt } from './follow.ts';

@@ -1,5 +1,5 @@
 export type { Values } from './catalogue.ts';
-export { labelText, lessonLanguages, lessonWord, lessonWords, speaking } from './lesson.ts';
+export { labelText, lessonLanguages, lessonWord, speaking } from './lesson.ts';
 export type { Label, LessonWord, Say } from './lesson.ts';
 export { paperWord } from './paper.ts';
 export type { PaperWord } from './paper.ts';

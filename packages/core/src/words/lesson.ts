@@ -12,7 +12,6 @@ import { sayFrom, type Values } from './catalogue.ts';
 
 /** A word of the program's own that a student sees or hears in a lesson. */
 export type LessonWord = keyof typeof en;
-export const lessonWords = Object.keys(en) as LessonWord[];
 const others = { ar, de, es, fr, it, nl, pl, pt, tr };
 /** Languages besides English a lesson's own words are known in (from memory). */
 export const lessonLanguages = Object.keys(others);
