@@ -30,7 +30,7 @@ beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'zest-backup-'));
   server = await testServer();
   teacher = server.client();
-  const ownerId = await teacher.signUp();
+  const teamId = await teacher.signUp();
   void server.startWorker();
   footage.make('clip.mp4', 2, ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p'], {
     size: '320x180',
@@ -41,7 +41,7 @@ beforeAll(async () => {
     async () => (await teacher.get(`/api/lessons/${id}/takes`)).body as { state: string }[],
     (takes) => takes.every(({ state }) => state === 'ready'),
   );
-  const own = await createClass(ownerId, {
+  const own = await createClass(teamId, {
     name: 'Otters “élan” 🤸',
     keepWeeks: 40,
     rule: usualRule,

@@ -62,7 +62,7 @@ async function render(
   const folders = foldersOf(dataDir);
   const store = diskStore(folders.media);
   const queue = databaseQueue(sequelize);
-  const job = await orderExport(queue, store, lesson.ownerId, lesson.id, lesson.revision, order);
+  const job = await orderExport(queue, store, lesson.teamId, lesson.id, lesson.revision, order);
   const done = new AbortController();
   const working = work({ queue, folders, store, log: say, watchesAtOnce: false }, done.signal);
   let shown = '';

@@ -23,10 +23,10 @@ import { workFolder } from '../media/unfinished.ts';
 /** A class with what it has brought home, and a link to its first lesson. */
 async function loadClass(
   sequelize: Sequelize,
-  ownerId: string,
+  teamId: string,
   lessons: readonly { id: string; lesson: Lesson }[],
 ): Promise<void> {
-  const row = await createClass(ownerId, {
+  const row = await createClass(teamId, {
     ...demoClass.plan,
     credits: demoClass.plan.credits.map((level) => ({ ...level, criteria: [...level.criteria] })),
   });
@@ -39,7 +39,7 @@ async function loadClass(
   await keepEntries(row, 'student', entries);
   for (const { id: lessonId } of lessons)
     await createShare(sequelize, {
-      ownerId,
+      teamId,
       lessonId,
       revision: 1,
       classId: row.id,
@@ -82,7 +82,7 @@ export async function loadDemo(
   ]);
   await createSeries(user.id, demoSeries);
   await CueEntryRow.bulkCreate(
-    demoCues.map(({ id, ...entry }) => ({ id, ownerId: user.id, document: JSON.stringify(entry) })),
+    demoCues.map(({ id, ...entry }) => ({ id, teamId: user.id, document: JSON.stringify(entry) })),
   );
   const folder = await workFolder(folders, 'demo');
   for (const clip of demoClips) {
@@ -91,7 +91,7 @@ export async function loadDemo(
     await copyFile(path.join(clipsDir, clip.file), copy);
     const take = await TakeRow.create({
       id: takeIds.get(clip.blockId) ?? nanoid(),
-      ownerId: user.id,
+      teamId: user.id,
       lessonId,
       blockId: clip.blockId,
       name: clip.name,

@@ -81,15 +81,15 @@ export async function withFreeCode<T>(make: (code: string) => Promise<T>): Promi
 }
 
 /** @throws Refusal 422 when the teacher has as many classes as one may */
-export async function createClass(ownerId: string, plan: ClassPlan): Promise<ClassRow> {
-  if ((await ClassRow.count({ where: { ownerId } })) >= CLASS_LIMITS.classes)
+export async function createClass(teamId: string, plan: ClassPlan): Promise<ClassRow> {
+  if ((await ClassRow.count({ where: { teamId } })) >= CLASS_LIMITS.classes)
     throw refuse(
       422,
       'full',
       `There are ${CLASS_LIMITS.classes} classes already. Erase one that has ended first.`,
     );
   return withFreeCode((code) =>
-    ClassRow.create({ id: nanoid(), ownerId, code, document: JSON.stringify(plan) }),
+    ClassRow.create({ id: nanoid(), teamId, code, document: JSON.stringify(plan) }),
   );
 }
 
@@ -99,7 +99,7 @@ export async function createClass(ownerId: string, plan: ClassPlan): Promise<Cla
  */
 export async function addStudents(
   sequelize: Sequelize,
-  { id: classId, ownerId }: ClassRow,
+  { id: classId, teamId }: ClassRow,
   wanted: MakeStudents,
 ): Promise<StudentRow[]> {
   return sequelize.transaction(async (transaction) => {
@@ -129,7 +129,7 @@ export async function addStudents(
       do code = spokenCode(chance);
       while (codes.has(code));
       codes.add(code);
-      rows.push({ id: nanoid(), ownerId, classId, code, nickname });
+      rows.push({ id: nanoid(), teamId, classId, code, nickname });
     }
     return StudentRow.bulkCreate(rows, { transaction });
   });
@@ -180,7 +180,7 @@ const hasGrown = (before: Reached, now: Reached) =>
  * stays as it was first sent. An id of somebody else's entry changes nothing.
  */
 export async function keepEntries(
-  { id: classId, ownerId }: Pick<ClassRow, 'id' | 'ownerId'>,
+  { id: classId, teamId }: Pick<ClassRow, 'id' | 'teamId'>,
   by: LogEntry['by'],
   entries: readonly NewEntry[],
 ): Promise<void> {
@@ -192,7 +192,7 @@ export async function keepEntries(
     body,
   }: NewEntry): CreationAttributes<LogEntryRow> => ({
     id,
-    ownerId,
+    teamId,
     classId,
     studentId,
     lessonId,
@@ -248,7 +248,7 @@ export async function withinDay<T extends { id: string }>(
 }
 
 async function erased(
-  ownerId: string,
+  teamId: string,
   what: ErasureRow['what'],
   where: { studentId: string } | { classId: string },
   remove: (transaction: Transaction) => Promise<void>,
@@ -265,11 +265,11 @@ async function erased(
     // What was done with them stays in the audit, not with whom.
     await AuditRow.update(
       { subject: '' },
-      { where: { ownerId, subject: [...students, ...entries.map(({ id }) => id)] }, transaction },
+      { where: { teamId, subject: [...students, ...entries.map(({ id }) => id)] }, transaction },
     );
     await remove(transaction);
     await ErasureRow.create(
-      { id: nanoid(), ownerId, what, entries: entries.length },
+      { id: nanoid(), teamId, what, entries: entries.length },
       { transaction },
     );
   });
@@ -278,7 +278,7 @@ async function erased(
 /** Erases a student with everything of theirs; what remains is that it was done. */
 export function eraseStudent(sequelize: Sequelize, student: StudentRow): Promise<void> {
   return erased(
-    student.ownerId,
+    student.teamId,
     'student',
     { studentId: student.id },
     (transaction) => student.destroy({ transaction }),
@@ -289,7 +289,7 @@ export function eraseStudent(sequelize: Sequelize, student: StudentRow): Promise
 /** Erases a class, its students, their entries and its links. */
 export function eraseClass(sequelize: Sequelize, row: ClassRow): Promise<void> {
   return erased(
-    row.ownerId,
+    row.teamId,
     'class',
     { classId: row.id },
     (transaction) => row.destroy({ transaction }),
@@ -313,7 +313,7 @@ export async function eraseOld(now = new Date()): Promise<number> {
     if (entries > 0)
       await ErasureRow.create({
         id: nanoid(),
-        ownerId: row.ownerId,
+        teamId: row.teamId,
         what: 'kept long enough',
         entries,
       });

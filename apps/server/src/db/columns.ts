@@ -2,6 +2,8 @@ import { DataTypes, type Sequelize } from 'sequelize';
 
 // Made anew for each column: the library writes its own notes into these objects.
 export const id = () => ({ type: DataTypes.STRING(40), allowNull: false });
+/** The team a row belongs to; its column was named before there were teams. */
+export const team = () => ({ ...id(), field: 'owner_id' });
 export const key = () => ({ ...id(), primaryKey: true });
 export const moment = () => ({
   type: DataTypes.DATE(3),

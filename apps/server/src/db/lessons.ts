@@ -34,17 +34,14 @@ export interface NewestLesson {
 }
 
 /** Every lesson of a teacher at its newest revision, the last saved first. */
-export async function newestLessons(
-  sequelize: Sequelize,
-  ownerId: string,
-): Promise<NewestLesson[]> {
+export async function newestLessons(sequelize: Sequelize, teamId: string): Promise<NewestLesson[]> {
   const rows = await sequelize.query(
     `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt, l.archived_at AS archivedAt, l.is_template AS template, k.login AS keeper,
             EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared
        FROM lessons l JOIN lesson_revisions r ON r.lesson_id = l.id AND r.revision = l.revision
        LEFT JOIN users k ON k.id = l.keeper_id AND k.team_id = l.owner_id
       WHERE l.owner_id = ? AND l.deleted_at IS NULL ORDER BY r.created_at DESC`,
-    { replacements: [ownerId], type: QueryTypes.SELECT },
+    { replacements: [teamId], type: QueryTypes.SELECT },
   );
   const typed = rows as {
     id: string;
@@ -78,12 +75,12 @@ interface Adopted {
  */
 async function adopted(
   lessonId: string,
-  ownerId: string,
+  teamId: string,
   wanted: readonly { takeId: string; blockId: string }[],
 ): Promise<Adopted[]> {
   const blockOf = new Map(wanted.map(({ takeId, blockId }) => [takeId, blockId]));
   const found = await TakeRow.findAll({
-    where: { id: { [Op.in]: [...blockOf.keys()] }, ownerId, originalSha: { [Op.not]: null } },
+    where: { id: { [Op.in]: [...blockOf.keys()] }, teamId, originalSha: { [Op.not]: null } },
   });
   return found.map((take) => {
     // Performances belong to their lesson; where the block starts in the take does not.
@@ -98,23 +95,23 @@ async function adopted(
 /** Gives a lesson takes of its own of those given. Gives each by the id of what it is a copy of. */
 export async function copyTakes(
   lessonId: string,
-  ownerId: string,
+  teamId: string,
   wanted: readonly { takeId: string; blockId: string }[],
 ): Promise<Map<string, TakeRow>> {
-  const copies = await adopted(lessonId, ownerId, wanted);
+  const copies = await adopted(lessonId, teamId, wanted);
   const rows = await TakeRow.bulkCreate(copies.map(({ take }) => take));
   return new Map(copies.flatMap(({ from }, i) => (rows[i] ? [[from, rows[i]] as const] : [])));
 }
 
 async function insertLesson(
   id: string,
-  ownerId: string,
+  teamId: string,
   lesson: Lesson,
   authorId: string | null,
   transaction: Transaction,
 ): Promise<RevisionRow> {
   await LessonRow.create(
-    { id, ownerId, revision: 1, keeperId: authorId ?? ownerId },
+    { id, teamId, revision: 1, keeperId: authorId ?? teamId },
     { transaction },
   );
   return RevisionRow.create(
@@ -127,11 +124,11 @@ async function insertLesson(
 export async function createLesson(
   sequelize: Sequelize,
   id: string,
-  ownerId: string,
+  teamId: string,
   lesson: Lesson,
 ): Promise<RevisionRow> {
   return sequelize.transaction((transaction) =>
-    insertLesson(id, ownerId, lesson, null, transaction),
+    insertLesson(id, teamId, lesson, null, transaction),
   );
 }
 
@@ -145,7 +142,7 @@ interface Created {
 /** Stores a new lesson with takes of its own; footage without one is left out. All or nothing. */
 export async function createWithTakes(
   sequelize: Sequelize,
-  ownerId: string,
+  teamId: string,
   lesson: Lesson,
   takesFor: (lessonId: string) => Adopted[] | Promise<Adopted[]>,
   authorId: string | null = null,
@@ -154,7 +151,7 @@ export async function createWithTakes(
   const takes = await takesFor(id);
   const own = withTakes(lesson, new Map(takes.map(({ from, take }) => [from, take.id])));
   return sequelize.transaction(async (transaction) => {
-    const row = await insertLesson(id, ownerId, own, authorId, transaction);
+    const row = await insertLesson(id, teamId, own, authorId, transaction);
     return {
       row,
       lesson: own,
@@ -172,7 +169,7 @@ export async function createWithTakes(
  */
 export function createFromOthers(
   sequelize: Sequelize,
-  ownerId: string,
+  teamId: string,
   lesson: Lesson,
   authorId: string,
 ): Promise<Created> {
@@ -186,9 +183,9 @@ export function createFromOthers(
   ];
   return createWithTakes(
     sequelize,
-    ownerId,
+    teamId,
     lesson,
-    (lessonId) => adopted(lessonId, ownerId, wanted),
+    (lessonId) => adopted(lessonId, teamId, wanted),
     authorId,
   );
 }

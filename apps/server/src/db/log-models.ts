@@ -9,11 +9,11 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import { id, key, moment, settingsOf } from './columns.ts';
+import { id, key, moment, settingsOf, team } from './columns.ts';
 
 export class ClassRow extends Model<InferAttributes<ClassRow>, InferCreationAttributes<ClassRow>> {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare code: string;
   /** What the teacher set of it, as JSON. */
   declare document: string;
@@ -25,7 +25,7 @@ export class StudentRow extends Model<
   InferCreationAttributes<StudentRow>
 > {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare classId: string;
   declare code: string;
   declare nickname: string;
@@ -63,7 +63,7 @@ export class LogEntryRow extends Model<
   InferCreationAttributes<LogEntryRow>
 > {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare classId: string;
   declare studentId: string;
   declare lessonId: string | null;
@@ -80,7 +80,7 @@ export class ErasureRow extends Model<
   InferCreationAttributes<ErasureRow>
 > {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare what: Erasure['what'];
   declare entries: number;
   declare createdAt: CreationOptional<Date>;
@@ -92,7 +92,7 @@ export function defineLogModels(sequelize: Sequelize): void {
   ClassRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       code: id(),
       document: { type: DataTypes.TEXT, allowNull: false },
       createdAt: moment(),
@@ -102,7 +102,7 @@ export function defineLogModels(sequelize: Sequelize): void {
   StudentRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       classId: id(),
       code: id(),
       nickname: id(),
@@ -134,7 +134,7 @@ export function defineLogModels(sequelize: Sequelize): void {
   LogEntryRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       classId: id(),
       studentId: id(),
       lessonId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
@@ -149,7 +149,7 @@ export function defineLogModels(sequelize: Sequelize): void {
   ErasureRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       what: { type: DataTypes.STRING(40), allowNull: false },
       entries: { type: DataTypes.INTEGER, allowNull: false },
       createdAt: moment(),

@@ -7,7 +7,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { RetakeReason, Role } from '@zest/contract';
-import { id, key, moment, settingsOf, sha, when } from './columns.ts';
+import { id, key, moment, settingsOf, sha, team, when } from './columns.ts';
 import { defineLogModels } from './log-models.ts';
 import { defineTeamModels } from './team-models.ts';
 
@@ -26,7 +26,7 @@ export class LessonRow extends Model<
   InferCreationAttributes<LessonRow>
 > {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   /** The newest revision. */
   declare revision: number;
   declare createdAt: CreationOptional<Date>;
@@ -42,7 +42,7 @@ export class SeriesRow extends Model<
   InferCreationAttributes<SeriesRow>
 > {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   /** As in the document; no two of one teacher are alike. */
   declare name: string;
   declare revision: number;
@@ -56,7 +56,7 @@ export class CueEntryRow extends Model<
   InferCreationAttributes<CueEntryRow>
 > {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   /** The entry without its id, as JSON. */
   declare document: string;
   declare createdAt: CreationOptional<Date>;
@@ -80,7 +80,7 @@ export type TakeSource = 'upload' | 'camera' | 'practice' | 'picture' | 'music';
 /** A piece of footage. Its state is read off what is there: original, working copy, fault. */
 export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttributes<TakeRow>> {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare lessonId: string;
   declare blockId: string;
   declare name: string;
@@ -130,7 +130,7 @@ export class PerformanceRow extends Model<
   InferCreationAttributes<PerformanceRow>
 > {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare lessonId: string;
   declare blockId: string;
   declare shotId: string;
@@ -145,7 +145,7 @@ export type JobState = 'queued' | 'running' | 'held' | 'done' | 'failed' | 'canc
 
 export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare kind: JobKind;
   declare subjectId: string;
   /** Equal inputs give equal hashes: a job is not done twice. */
@@ -169,7 +169,7 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
 
 export class ShareRow extends Model<InferAttributes<ShareRow>, InferCreationAttributes<ShareRow>> {
   declare code: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare lessonId: string;
   declare revision: number;
   declare createdAt: CreationOptional<Date>;
@@ -200,7 +200,7 @@ export function defineModels(sequelize: Sequelize): void {
   LessonRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       revision: { type: DataTypes.INTEGER, allowNull: false },
       createdAt: moment(),
       deletedAt: { type: DataTypes.DATE(3), allowNull: true },
@@ -213,7 +213,7 @@ export function defineModels(sequelize: Sequelize): void {
   SeriesRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       name: { type: DataTypes.STRING(120), allowNull: false },
       revision: { type: DataTypes.INTEGER, allowNull: false },
       document: { type: DataTypes.TEXT('long'), allowNull: false },
@@ -224,7 +224,7 @@ export function defineModels(sequelize: Sequelize): void {
   CueEntryRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       document: { type: DataTypes.TEXT, allowNull: false },
       createdAt: moment(),
     },
@@ -243,7 +243,7 @@ export function defineModels(sequelize: Sequelize): void {
   TakeRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       lessonId: id(),
       blockId: id(),
       name: { type: DataTypes.STRING(200), allowNull: false },
@@ -286,7 +286,7 @@ export function defineModels(sequelize: Sequelize): void {
   PerformanceRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       lessonId: id(),
       blockId: id(),
       shotId: id(),
@@ -299,7 +299,7 @@ export function defineModels(sequelize: Sequelize): void {
   JobRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       kind: { type: DataTypes.STRING(20), allowNull: false },
       subjectId: id(),
       inputHash: { type: DataTypes.CHAR(64), allowNull: false },
@@ -323,7 +323,7 @@ export function defineModels(sequelize: Sequelize): void {
   ShareRow.init(
     {
       code: key(),
-      ownerId: id(),
+      teamId: team(),
       lessonId: id(),
       revision: { type: DataTypes.INTEGER, allowNull: false },
       createdAt: moment(),

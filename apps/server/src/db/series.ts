@@ -36,12 +36,12 @@ async function unlessTaken<T>(name: string, store: () => Promise<T>): Promise<T>
 }
 
 /** @throws Refusal 409 when the teacher has one of that name, 400 when it cannot be laid out */
-export async function createSeries(ownerId: string, series: Series): Promise<SeriesRow> {
+export async function createSeries(teamId: string, series: Series): Promise<SeriesRow> {
   inOrder(series);
   return unlessTaken(series.name, () =>
     SeriesRow.create({
       id: nanoid(),
-      ownerId,
+      teamId,
       name: series.name,
       revision: 1,
       document: JSON.stringify(series),
@@ -81,7 +81,7 @@ export async function saveSeries(
         { transaction },
       );
       if (before !== series.name) {
-        for (const { id, revision, lesson } of await newestLessons(sequelize, row.ownerId)) {
+        for (const { id, revision, lesson } of await newestLessons(sequelize, row.teamId)) {
           if (lesson.series.name === before)
             await saveLesson(
               sequelize,

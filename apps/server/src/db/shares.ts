@@ -9,7 +9,7 @@ const CODE_LENGTH = 24;
 
 type NewShare = Pick<
   ShareRow,
-  'ownerId' | 'lessonId' | 'revision' | 'classId' | 'opensAt' | 'closesAt'
+  'teamId' | 'lessonId' | 'revision' | 'classId' | 'opensAt' | 'closesAt'
 >;
 
 /** Makes a link to a revision; one for a class gets a code to be read out as well. */

@@ -7,7 +7,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import { id, key, moment, settingsOf, when } from './columns.ts';
+import { id, key, moment, settingsOf, team, when } from './columns.ts';
 
 /** A way into a team, once; only its hash is kept. */
 export class InviteRow extends Model<
@@ -15,7 +15,7 @@ export class InviteRow extends Model<
   InferCreationAttributes<InviteRow>
 > {
   declare codeSha: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare role: Role;
   declare expiresAt: Date;
   declare usedAt: CreationOptional<Date | null>;
@@ -47,7 +47,7 @@ export class CommentRow extends Model<
   InferCreationAttributes<CommentRow>
 > {
   declare id: string;
-  declare ownerId: string;
+  declare teamId: string;
   declare lessonId: string;
   declare authorId: string;
   declare text: string;
@@ -60,7 +60,7 @@ export class CommentRow extends Model<
 /** Who did what; a lesson's revisions say it themselves. */
 export class AuditRow extends Model<InferAttributes<AuditRow>, InferCreationAttributes<AuditRow>> {
   declare id: CreationOptional<number>;
-  declare ownerId: string;
+  declare teamId: string;
   declare personId: string;
   /** The route that was called, as it is listed. */
   declare what: string;
@@ -74,7 +74,7 @@ export function defineTeamModels(sequelize: Sequelize): void {
   InviteRow.init(
     {
       codeSha: { type: DataTypes.CHAR(64), primaryKey: true },
-      ownerId: id(),
+      teamId: team(),
       role: { type: DataTypes.STRING(10), allowNull: false },
       expiresAt: { type: DataTypes.DATE(3), allowNull: false },
       usedAt: when(),
@@ -98,7 +98,7 @@ export function defineTeamModels(sequelize: Sequelize): void {
   CommentRow.init(
     {
       id: key(),
-      ownerId: id(),
+      teamId: team(),
       lessonId: id(),
       authorId: id(),
       text: { type: DataTypes.STRING(400), allowNull: false },
@@ -112,7 +112,7 @@ export function defineTeamModels(sequelize: Sequelize): void {
   AuditRow.init(
     {
       id: { type: DataTypes.BIGINT, primaryKey: true, autoIncrement: true },
-      ownerId: id(),
+      teamId: team(),
       personId: id(),
       what: { type: DataTypes.STRING(120), allowNull: false },
       subject: { type: DataTypes.STRING(120), allowNull: false },

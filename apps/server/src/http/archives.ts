@@ -90,7 +90,7 @@ export function addArchiveRoutes(
           take: {
             ...{
               id: nanoid(),
-              ownerId: teamId,
+              teamId,
               lessonId,
               blockId,
               name,

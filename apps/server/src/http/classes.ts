@@ -26,9 +26,9 @@ import { tellLogNews } from './log-news.ts';
 
 const MOST_ERASURES = 200;
 
-async function studentCounts(ownerId: string): Promise<Map<string, number>> {
+async function studentCounts(teamId: string): Promise<Map<string, number>> {
   const rows = (await StudentRow.findAll({
-    where: { ownerId },
+    where: { teamId },
     attributes: ['classId', [fn('COUNT', '*'), 'count']],
     group: ['class_id'],
     raw: true,
@@ -40,7 +40,7 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
   route('GET', '/api/classes', async (_req, res, { teamId }) => {
     const counts = await studentCounts(teamId);
     const rows = await ClassRow.findAll({
-      where: { ownerId: teamId },
+      where: { teamId },
       order: [['createdAt', 'ASC']],
     });
     res.json(rows.map((row) => classView(row, counts.get(row.id) ?? 0)));
@@ -96,7 +96,7 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
       );
     const lessonIds = [...new Set(entries.flatMap(({ lessonId }) => lessonId ?? []))];
     const lessons = await LessonRow.count({
-      where: { ownerId: teamId, id: { [Op.in]: lessonIds } },
+      where: { teamId, id: { [Op.in]: lessonIds } },
     });
     if (lessons < lessonIds.length)
       throw refuse(
@@ -105,7 +105,7 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
         'One of the entries is for a lesson that is not there. Load the page again.',
       );
     await keepEntries(schoolClass, 'teacher', entries);
-    tellLogNews({ ownerId: teamId, classId: schoolClass.id, lessonIds });
+    tellLogNews({ teamId, classId: schoolClass.id, lessonIds });
     res.status(204).end();
   });
   route('POST', '/api/classes/:classId/students', async (req, res, { schoolClass }) => {
@@ -135,7 +135,7 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
   });
   route('GET', '/api/erasures', async (_req, res, { teamId }) => {
     const rows = await ErasureRow.findAll({
-      where: { ownerId: teamId },
+      where: { teamId },
       order: [['createdAt', 'DESC']],
       limit: MOST_ERASURES,
     });

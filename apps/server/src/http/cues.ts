@@ -25,14 +25,14 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
       for (const [id, count] of entryUses(lesson)) uses.set(id, (uses.get(id) ?? 0) + count);
     }
     const rows = await CueEntryRow.findAll({
-      where: { ownerId: teamId },
+      where: { teamId },
       order: [['createdAt', 'ASC']],
     });
     res.json(rows.map((row) => view(row, uses.get(row.id))));
   });
   route('POST', '/api/cues', async (req, res, { teamId }) => {
     const { id = nanoid(), ...entry } = readBody(makeCueEntrySchema, req.body);
-    if ((await CueEntryRow.count({ where: { ownerId: teamId } })) >= MAX_CUE_ENTRIES) {
+    if ((await CueEntryRow.count({ where: { teamId } })) >= MAX_CUE_ENTRIES) {
       throw refuse(
         422,
         'full',
@@ -43,9 +43,7 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
       throw refuse(409, 'there-already', 'This cue is in the library already.');
     res
       .status(201)
-      .json(
-        view(await CueEntryRow.create({ id, ownerId: teamId, document: JSON.stringify(entry) })),
-      );
+      .json(view(await CueEntryRow.create({ id, teamId, document: JSON.stringify(entry) })));
   });
   route('PUT', '/api/cues/:entryId', async (req, res, { cueEntry }) => {
     const entry = readBody(cueEntryBodySchema, req.body);

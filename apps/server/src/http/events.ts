@@ -14,7 +14,7 @@ const LOOK_EVERY_MS = 500;
  */
 export function addEventRoutes(route: AddRoute): void {
   route('GET', '/api/events', (req, res, { teamId, person }) => {
-    eventStream<Job | Omit<LogNews, 'ownerId'>>(req, res, (tell) => {
+    eventStream<Job | Omit<LogNews, 'teamId'>>(req, res, (tell) => {
       // Results are for teachers.
       const leave = mayAsMuchAs(person.role, 'teacher')
         ? onLogNews(teamId, ({ classId, lessonIds }) => tell({ classId, lessonIds }, 'log'))
@@ -28,7 +28,7 @@ export function addEventRoutes(route: AddRoute): void {
         busy = true;
         try {
           const jobs = await JobRow.findAll({
-            where: { ownerId: teamId, updatedAt: { [Op.gte]: since } },
+            where: { teamId, updatedAt: { [Op.gte]: since } },
             order: [['updatedAt', 'ASC']],
           });
           const seen = new Map<string, number>();

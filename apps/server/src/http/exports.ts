@@ -35,7 +35,7 @@ const LONGEST_GIF_MS = 60_000;
 export async function orderExport(
   queue: JobQueue,
   store: MediaStore,
-  ownerId: string,
+  teamId: string,
   lessonId: string,
   revision: number,
   order: ExportOrder,
@@ -68,7 +68,7 @@ export async function orderExport(
     takes.flatMap((take) => (media.has(take.id) ? [[take.id, stateOf(take)]] : [])),
   );
   const input: ExportInput = { lessonId, revision, takes: used, order };
-  return queue.add({ ownerId, kind: 'export', subjectId: lessonId, input });
+  return queue.add({ teamId, kind: 'export', subjectId: lessonId, input });
 }
 
 export function addExportRoutes(

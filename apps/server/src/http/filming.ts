@@ -52,7 +52,7 @@ export function addFilmingRoutes(
       });
       const number = last ? (last.number + 1) % MARK_NUMBERS : 0;
       return PerformanceRow.create(
-        { ...asked, id: nanoid(), ownerId: teamId, lessonId: lesson.id, number },
+        { ...asked, id: nanoid(), teamId, lessonId: lesson.id, number },
         { transaction },
       );
     });

@@ -157,7 +157,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
 
   route('POST', '/api/follow/:code/entries', async (req, res, { share, student }) => {
     const { entries, sentAt } = readBody(sendEntriesSchema, req.body);
-    const { id, classId, ownerId } = student;
+    const { id, classId, teamId } = student;
     const closed = closedAt(share);
     const dated = onOurClock(entries, sentAt);
     const refused: SentEntries['refused'] = [];
@@ -181,11 +181,11 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     );
     if (taken.length > 0)
       await keepEntries(
-        { id: classId, ownerId },
+        { id: classId, teamId },
         'student',
         taken.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })),
       );
-    if (taken.length > 0) tellLogNews({ ownerId, classId, lessonIds: [share.lessonId] });
+    if (taken.length > 0) tellLogNews({ teamId, classId, lessonIds: [share.lessonId] });
     if (refused.length === 0) return void res.status(204).end();
     res.json({ refused } satisfies SentEntries);
   });

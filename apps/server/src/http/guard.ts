@@ -114,7 +114,7 @@ function audit(
         ? []
         : Object.values(req.params).filter((value) => typeof value === 'string');
     void AuditRow.create({
-      ownerId: teamId,
+      teamId,
       personId: person.id,
       what,
       subject: subject.slice(0, 120),
@@ -122,7 +122,7 @@ function audit(
   });
 }
 
-type Find = (id: string, ownerId: string) => Promise<Partial<Owned> | null>;
+type Find = (id: string, teamId: string) => Promise<Partial<Owned> | null>;
 const found =
   <K extends keyof Owned>(key: K) =>
   (row: Owned[K] | null): Partial<Owned> | null =>
@@ -130,23 +130,23 @@ const found =
 
 /** What each name in a path stands for, looked for among the caller's own. */
 const finders: Readonly<Record<string, Find>> = {
-  lessonId: (id, ownerId) =>
-    LessonRow.findOne({ where: { id, ownerId, deletedAt: null } }).then(found('lesson')),
-  takeId: (id, ownerId) => TakeRow.findOne({ where: { id, ownerId } }).then(found('take')),
-  performanceId: (id, ownerId) =>
-    PerformanceRow.findOne({ where: { id, ownerId } }).then(found('performance')),
-  remote: (code, ownerId) =>
+  lessonId: (id, teamId) =>
+    LessonRow.findOne({ where: { id, teamId, deletedAt: null } }).then(found('lesson')),
+  takeId: (id, teamId) => TakeRow.findOne({ where: { id, teamId } }).then(found('take')),
+  performanceId: (id, teamId) =>
+    PerformanceRow.findOne({ where: { id, teamId } }).then(found('performance')),
+  remote: (code, teamId) =>
     Promise.resolve(remotes.get(code)).then((remote) =>
-      remote?.ownerId === ownerId ? { remote } : null,
+      remote?.teamId === teamId ? { remote } : null,
     ),
-  jobId: (id, ownerId) => JobRow.findOne({ where: { id, ownerId } }).then(found('job')),
-  code: (code, ownerId) => ShareRow.findOne({ where: { code, ownerId } }).then(found('share')),
-  seriesId: (id, ownerId) => SeriesRow.findOne({ where: { id, ownerId } }).then(found('series')),
-  classId: (id, ownerId) => ClassRow.findOne({ where: { id, ownerId } }).then(found('schoolClass')),
-  studentId: (id, ownerId) => StudentRow.findOne({ where: { id, ownerId } }).then(found('student')),
-  commentId: (id, ownerId) => CommentRow.findOne({ where: { id, ownerId } }).then(found('comment')),
-  logId: (id, ownerId) => LogEntryRow.findOne({ where: { id, ownerId } }).then(found('logEntry')),
-  entryId: (id, ownerId) => CueEntryRow.findOne({ where: { id, ownerId } }).then(found('cueEntry')),
+  jobId: (id, teamId) => JobRow.findOne({ where: { id, teamId } }).then(found('job')),
+  code: (code, teamId) => ShareRow.findOne({ where: { code, teamId } }).then(found('share')),
+  seriesId: (id, teamId) => SeriesRow.findOne({ where: { id, teamId } }).then(found('series')),
+  classId: (id, teamId) => ClassRow.findOne({ where: { id, teamId } }).then(found('schoolClass')),
+  studentId: (id, teamId) => StudentRow.findOne({ where: { id, teamId } }).then(found('student')),
+  commentId: (id, teamId) => CommentRow.findOne({ where: { id, teamId } }).then(found('comment')),
+  logId: (id, teamId) => LogEntryRow.findOne({ where: { id, teamId } }).then(found('logEntry')),
+  entryId: (id, teamId) => CueEntryRow.findOne({ where: { id, teamId } }).then(found('cueEntry')),
 };
 
 /** Somebody else's things look like things that are not there. */

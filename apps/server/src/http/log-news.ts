@@ -2,7 +2,7 @@ import { EventEmitter } from 'node:events';
 
 /** That something came into the log of a class, for pages that show it. */
 export interface LogNews {
-  ownerId: string;
+  teamId: string;
   classId: string;
   lessonIds: (string | null)[];
 }
@@ -14,8 +14,8 @@ news.setMaxListeners(0);
 export const tellLogNews = (own: LogNews): void => void news.emit('news', own);
 
 /** Hears of a team's news until the function given back is called. */
-export function onLogNews(ownerId: string, run: (own: LogNews) => void): () => void {
-  const hear = (own: LogNews) => own.ownerId === ownerId && run(own);
+export function onLogNews(teamId: string, run: (own: LogNews) => void): () => void {
+  const hear = (own: LogNews) => own.teamId === teamId && run(own);
   news.on('news', hear);
   return () => void news.off('news', hear);
 }

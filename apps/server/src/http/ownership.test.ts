@@ -20,42 +20,42 @@ let ids: Record<string, string>;
 beforeAll(async () => {
   server = await testServer();
   owner = server.client();
-  const ownerId = await owner.signUp();
+  const teamId = await owner.signUp();
   other = await signUpSecond(server);
   const lesson = await owner.makeLesson();
   const takeId = await owner.makeTake(lesson.id);
   const job = await JobRow.create({
     id: nanoid(),
-    ownerId,
+    teamId,
     kind: 'export',
     subjectId: lesson.id,
     inputHash: 'x',
     input: '{}',
     state: 'queued',
   });
-  await ShareRow.create({ code: 'a-code', ownerId, lessonId: lesson.id, revision: 1 });
-  await SeriesRow.create({ id: 'a-series', ownerId, name: 'S', revision: 1, document: '{}' });
-  await CueEntryRow.create({ id: 'an-entry', ownerId, document: '{}' });
+  await ShareRow.create({ code: 'a-code', teamId, lessonId: lesson.id, revision: 1 });
+  await SeriesRow.create({ id: 'a-series', teamId, name: 'S', revision: 1, document: '{}' });
+  await CueEntryRow.create({ id: 'an-entry', teamId, document: '{}' });
   await PerformanceRow.create({
     id: 'a-performance',
-    ownerId,
+    teamId,
     lessonId: lesson.id,
     blockId: 'b',
     shotId: 's',
     number: 1,
     playedMs: null,
   });
-  await ClassRow.create({ id: 'a-class', ownerId, code: 'AAAAAA', document: '{}' });
+  await ClassRow.create({ id: 'a-class', teamId, code: 'AAAAAA', document: '{}' });
   await StudentRow.create({
     id: 'a-student',
-    ownerId,
+    teamId,
     classId: 'a-class',
     code: 'BBBBBB',
     nickname: 'silver heron',
   });
   await LogEntryRow.create({
     id: 'an-entry-of-the-log',
-    ownerId,
+    teamId,
     classId: 'a-class',
     studentId: 'a-student',
     lessonId: null,
@@ -66,9 +66,9 @@ beforeAll(async () => {
   });
   await CommentRow.create({
     id: 'a-comment',
-    ownerId,
+    teamId,
     lessonId: lesson.id,
-    authorId: ownerId,
+    authorId: teamId,
     text: 'Look',
     atMs: null,
     blockId: null,

@@ -22,7 +22,7 @@ export class FilmRemote {
 
   constructor(
     readonly code: string,
-    readonly ownerId: string,
+    readonly teamId: string,
   ) {}
 
   show(screen: RemoteScreen): void {
@@ -72,12 +72,12 @@ class FilmRemotes {
     return this.#open.get(code.toUpperCase());
   }
 
-  open(ownerId: string): FilmRemote {
+  open(teamId: string): FilmRemote {
     for (const { code, usedAt } of [...this.#open.values()].sort((a, b) => a.usedAt - b.usedAt)) {
       if (Date.now() - usedAt > IDLE_MS || this.#open.size >= MOST) this.close(code);
     }
     const code = Array.from({ length: LENGTH }, () => LETTERS[randomInt(LETTERS.length)]).join('');
-    const made = new FilmRemote(code, ownerId);
+    const made = new FilmRemote(code, teamId);
     this.#open.set(code, made);
     return made;
   }

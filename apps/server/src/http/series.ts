@@ -13,9 +13,7 @@ const view = (row: SeriesRow): StoredSeries => ({
 
 export function addSeriesRoutes(route: AddRoute, sequelize: Sequelize): void {
   route('GET', '/api/series', async (_req, res, { teamId }) => {
-    res.json(
-      (await SeriesRow.findAll({ where: { ownerId: teamId }, order: [['name', 'ASC']] })).map(view),
-    );
+    res.json((await SeriesRow.findAll({ where: { teamId }, order: [['name', 'ASC']] })).map(view));
   });
   route('POST', '/api/series', async (req, res, { teamId }) => {
     res

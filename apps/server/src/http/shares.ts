@@ -73,11 +73,11 @@ export function addShareRoutes(
       sharePlanSchema,
       req.body ?? { classId: null, opensAt: null, closesAt: null },
     );
-    if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, ownerId: teamId } })))
+    if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, teamId } })))
       throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
     await getReady(lesson, queue, store);
     const share = await createShare(sequelize, {
-      ownerId: teamId,
+      teamId,
       lessonId: lesson.id,
       revision: lesson.revision,
       classId,

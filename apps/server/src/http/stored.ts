@@ -12,7 +12,7 @@ import type { AddRoute } from './guard.ts';
 /** What takes up room, and deleting it. */
 export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore): void {
   route('GET', '/api/stored', async (_req, res, { teamId }) => {
-    const lessons = await LessonRow.findAll({ where: { ownerId: teamId, deletedAt: null } });
+    const lessons = await LessonRow.findAll({ where: { teamId, deletedAt: null } });
     const titles = new Map(
       await Promise.all(
         lessons.map(

@@ -105,7 +105,7 @@ export function addTakeRoutes(
     }
     const take = await TakeRow.create({
       id: nanoid(),
-      ownerId: teamId,
+      teamId,
       lessonId: lesson.id,
       blockId,
       performanceId,

@@ -60,7 +60,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     const { role } = readBody(inviteSchema, req.body);
     const code = freshCode();
     const expiresAt = new Date(Date.now() + INVITED_FOR_MS);
-    await InviteRow.create({ codeSha: shaOf(code), ownerId: teamId, role, expiresAt });
+    await InviteRow.create({ codeSha: shaOf(code), teamId, role, expiresAt });
     res.status(201).json({ code, role, expiresAt: expiresAt.toISOString() });
   });
   route(
@@ -90,7 +90,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
               login,
               passwordHash,
               role: invite.role,
-              teamId: invite.role === 'owner' ? id : invite.ownerId,
+              teamId: invite.role === 'owner' ? id : invite.teamId,
             },
             { transaction },
           );
@@ -130,7 +130,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   });
   route('GET', '/api/audit', async (_req, res, { teamId }) => {
     const rows = await AuditRow.findAll({
-      where: { ownerId: teamId },
+      where: { teamId },
       order: [['id', 'DESC']],
       limit: MOST_AUDITED,
     });
@@ -187,7 +187,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     const row = await CommentRow.create({
       ...body,
       id: nanoid(),
-      ownerId: teamId,
+      teamId,
       lessonId: lesson.id,
       authorId: person.id,
     });

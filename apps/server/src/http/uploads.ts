@@ -47,7 +47,7 @@ function endWithCallback(res: Response): void {
 
 export function queueIngest(queue: JobQueue, take: TakeRow) {
   return queue.add({
-    ownerId: take.ownerId,
+    teamId: take.teamId,
     kind: 'ingest',
     subjectId: take.id,
     input: { takeId: take.id },
@@ -62,7 +62,7 @@ export function queueAnew(queue: JobQueue, take: TakeRow, track?: number) {
   // Going back to a track is not the order that was carried out before.
   const choice = track === undefined ? {} : { track, order: nanoid() };
   return queue.add({
-    ownerId: take.ownerId,
+    teamId: take.teamId,
     kind: 'ingest',
     subjectId: take.id,
     input: { takeId: take.id, anew: WORKING_BY, ...choice },
@@ -133,10 +133,10 @@ export function uploads(tools: UploadTools): {
 
   return {
     async handle(req, res) {
-      const { teamId: ownerId } = await signedIn(req, 'helper');
+      const { teamId } = await signedIn(req, 'helper');
       const takeId = takeIdOf(req);
       const take = /^[\w-]{1,40}$/.test(takeId)
-        ? await TakeRow.findOne({ where: { id: takeId, ownerId } })
+        ? await TakeRow.findOne({ where: { id: takeId, teamId } })
         : null;
       if (!take || req.method === 'GET') {
         res.status(404).json({ code: 'not-found', message: 'There is no such upload.' });

@@ -3,16 +3,16 @@ import { JobRow } from '../db/models.ts';
 import { testServer, type TestServer } from '../testing/server.ts';
 
 let server: TestServer;
-let ownerId: string;
+let teamId: string;
 beforeAll(async () => {
   server = await testServer();
-  ownerId = await server.client().signUp();
+  teamId = await server.client().signUp();
 });
 beforeEach(() => JobRow.destroy({ where: {} }));
 afterAll(() => server.stop());
 
 const order = (n: number) => ({
-  ownerId,
+  teamId,
   kind: 'ingest' as const,
   subjectId: `take-${n}`,
   input: { n },

@@ -11,7 +11,7 @@ const LEASE_MS = 15_000;
 const MOST_ATTEMPTS = 4;
 
 export interface JobOrder {
-  ownerId: string;
+  teamId: string;
   kind: JobKind;
   subjectId: string;
   input: unknown;
@@ -58,12 +58,12 @@ export interface JobQueue {
 
 export function databaseQueue(sequelize: Sequelize): JobQueue {
   return {
-    async add({ ownerId, kind, subjectId, input, priority = 0 }) {
+    async add({ teamId, kind, subjectId, input, priority = 0 }) {
       const inputHash = hashOf([kind, subjectId, input]);
       return sequelize.transaction(async (transaction) => {
         const same = await JobRow.findOne({
           where: {
-            ownerId,
+            teamId,
             inputHash,
             state: ['queued', 'running', 'held', 'done'],
             cancelRequested: false,
@@ -76,7 +76,7 @@ export function databaseQueue(sequelize: Sequelize): JobQueue {
         return JobRow.create(
           {
             id: nanoid(),
-            ownerId,
+            teamId,
             kind,
             subjectId,
             inputHash,

@@ -16,9 +16,9 @@ const lackThem = (takes: Iterable<TakeRow>) =>
  * Puts takes that students are to see in line for their smaller versions, those that have none yet.
  */
 export async function queueRenditions(queue: JobQueue, takes: Iterable<TakeRow>): Promise<void> {
-  for (const { ownerId, id, workingSha } of lackThem(takes))
+  for (const { teamId, id, workingSha } of lackThem(takes))
     await queue.add({
-      ownerId,
+      teamId,
       kind: 'renditions',
       subjectId: id,
       input: { takeId: id, workingSha },

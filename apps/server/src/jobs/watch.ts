@@ -57,7 +57,7 @@ export async function queueWatch(queue: JobQueue, take: TakeRow): Promise<void> 
     ...(await scriptOf(take)),
   };
   await queue.add({
-    ownerId: take.ownerId,
+    teamId: take.teamId,
     kind: 'watch',
     subjectId: take.id,
     input,
