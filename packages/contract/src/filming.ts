@@ -1,5 +1,6 @@
 import { MARK_NUMBERS } from '@zest/core/signal';
 import { z } from 'zod';
+import { routes, urlOf } from './routes.ts';
 
 const blockId = z.string().min(1).max(40);
 const playedMs = z.int().min(0).max(14_400_000).nullable();
@@ -29,7 +30,7 @@ export type Performance = z.infer<typeof performanceSchema>;
 /** Longest words the pacer's voice is asked for. */
 export const MOST_SPOKEN = 120;
 export const spokenPath = (language: string, words: string) =>
-  `/api/spoken/${language}?${new URLSearchParams({ words }).toString()}`;
+  urlOf(routes.spoken, { language }, { words });
 
 /** What a lesson's footage takes on the server's disk, in bytes. */
 export const storageSchema = z.object({

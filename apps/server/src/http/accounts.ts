@@ -2,6 +2,7 @@ import {
   changePasswordSchema,
   makeOwnerSchema,
   newPasswordSchema,
+  routes,
   signInSchema,
   type SessionInfo,
 } from '@zest/contract';
@@ -66,13 +67,12 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
   const nobody = hash(nanoid());
   const limit = slowSignIn();
 
-  route('GET', '/api/session', async (req, res) => {
+  route(routes.session, async (req, res) => {
     res.json(await sessionInfo(req, demo));
   });
 
   route(
-    'POST',
-    '/api/owner',
+    routes.makeOwner,
     async (req, res) => {
       const { login, password } = readBody(makeOwnerSchema, req.body);
       const passwordHash = await hash(password);
@@ -99,8 +99,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
   );
 
   route(
-    'POST',
-    '/api/session',
+    routes.signIn,
     async (req, res) => {
       const { login, password } = readBody(signInSchema, req.body);
       const user = await User.findOne({ where: { login } });
@@ -114,8 +113,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
   );
 
   route(
-    'PUT',
-    '/api/session/password',
+    routes.changePassword,
     async (req, res, { person }) => {
       const { current, next } = readBody(changePasswordSchema, req.body);
       if (demo && person.login === DEMO_LOGIN)
@@ -134,8 +132,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
     slowSignIn(),
   );
   route(
-    'POST',
-    '/api/password',
+    routes.setNewPassword,
     async (req, res) => {
       const { code, password } = readBody(newPasswordSchema, req.body);
       const user = await userOfLink(code);
@@ -152,7 +149,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
     slowSignIn(),
   );
 
-  route('POST', '/api/session/demo', async (req, res) => {
+  route(routes.enterDemo, async (req, res) => {
     const user = demo ? await User.findOne({ where: { login: DEMO_LOGIN } }) : null;
     if (!user)
       throw refuse(
@@ -164,7 +161,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
     res.json(await sessionInfo(req, demo));
   });
 
-  route('DELETE', '/api/session', async (req, res) => {
+  route(routes.signOut, async (req, res) => {
     await new Promise<void>((resolve) => req.session.destroy(() => resolve()));
     res.clearCookie(COOKIE).status(204).end();
   });

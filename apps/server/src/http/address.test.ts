@@ -92,7 +92,8 @@ describe('the address of the installation', () => {
       code: string;
     };
     const [paper = ''] = await pdfPages(await teacher.bytes(`/api/shares/${code}/card`));
-    expect(paper).toContain(`http://quay.test:4600/follow/${code}`);
+    // Letters that are set close together are read as two pieces.
+    expect(paper.replace(/\s+/g, '')).toContain(`http://quay.test:4600/follow/${code}`);
     expect(paper).not.toContain('127.0.0.1');
     expect((await teacher.send('PUT', '/api/address', { address: null })).body).toMatchObject({
       address: null,

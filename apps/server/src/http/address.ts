@@ -1,4 +1,4 @@
-import { changeAddressSchema, type Address } from '@zest/contract';
+import { changeAddressSchema, routes, type Address } from '@zest/contract';
 import type { Request } from 'express';
 import type { Config } from '../config.ts';
 import { SettingRow } from '../db/team-models.ts';
@@ -35,10 +35,10 @@ export function addAddressRoutes(route: AddRoute, config: Config): void {
     found: networkAddresses(req),
     isOpen: config.trustProxy.length > 0 || !isLoopback(config.host),
   });
-  route('GET', '/api/address', async (req, res) => {
+  route(routes.address, async (req, res) => {
     res.json(await view(req));
   });
-  route('PUT', '/api/address', async (req, res) => {
+  route(routes.changeAddress, async (req, res) => {
     const { address } = readBody(changeAddressSchema, req.body);
     if (config.address !== null)
       throw refuse(

@@ -3,7 +3,7 @@ import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { MAX_ARCHIVE_BYTES, retakeReasons } from '@zest/contract';
+import { MAX_ARCHIVE_BYTES, retakeReasons, routes } from '@zest/contract';
 import { ArchiveFault, type ArchivedTake } from '@zest/core/formats';
 import type { Request } from 'express';
 import { nanoid } from 'nanoid';
@@ -53,7 +53,7 @@ export function addArchiveRoutes(
   route: AddRoute,
   { sequelize, queue, store, folders, freeBytes = freeOnDisk }: ArchiveTools,
 ): void {
-  route('GET', '/api/lessons/:lessonId/archive', async (req, res, { lesson }) => {
+  route(routes.archive, async (req, res, { lesson }) => {
     const rows =
       req.query['media'] === '0'
         ? []
@@ -76,7 +76,7 @@ export function addArchiveRoutes(
     await pipeline(zip, res);
   });
 
-  route('POST', '/api/archives', async (req, res, { teamId }) => {
+  route(routes.openArchive, async (req, res, { teamId }) => {
     const folder = await workFolder(folders, 'archive');
     try {
       const room = async () => Math.max(0, (await freeBytes(folder)) - RESERVE_BYTES);

@@ -1,5 +1,6 @@
 import { paperWord } from '@zest/core/words';
 import type { Request, Response } from 'express';
+import { routes } from '@zest/contract';
 import type { Config } from '../config.ts';
 import { classView, entryView } from '../db/classes.ts';
 import { lessonAt } from '../db/lessons.ts';
@@ -45,7 +46,7 @@ export function addCardRoutes(route: AddRoute, config: Config, printer: Printer)
       .type('application/pdf')
       .send(Buffer.from(await printer.print(order)));
   };
-  route('GET', '/api/classes/:classId/cards', async (req, res, { schoolClass }) => {
+  route(routes.classCards, async (req, res, { schoolClass }) => {
     const { name, code } = classView(schoolClass, 0);
     const students = await StudentRow.findAll({
       where: { classId: schoolClass.id },
@@ -61,7 +62,7 @@ export function addCardRoutes(route: AddRoute, config: Config, printer: Printer)
     }));
     await send(res, 'cards.pdf', { what: 'class-cards', name, classCode: code, address, cards });
   });
-  route('GET', '/api/shares/:code/card', async (req, res, { share }) => {
+  route(routes.shareCard, async (req, res, { share }) => {
     const { title, series, settings } = await lessonAt(share.lessonId, share.revision);
     const { language } = settings;
     const schoolClass = share.classId === null ? null : await ClassRow.findByPk(share.classId);
@@ -89,7 +90,7 @@ export function addCardRoutes(route: AddRoute, config: Config, printer: Printer)
       },
     });
   });
-  route('GET', '/api/students/:studentId/record', async (_req, res, { student }) => {
+  route(routes.studentRecord, async (_req, res, { student }) => {
     const schoolClass = await ClassRow.findByPk(student.classId, { rejectOnEmpty: true });
     const { name, credits } = classView(schoolClass, 0);
     const entries = await LogEntryRow.findAll({

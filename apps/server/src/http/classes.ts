@@ -3,6 +3,7 @@ import {
   handEntriesSchema,
   logQuerySchema,
   makeStudentsSchema,
+  routes,
   studentPlanSchema,
   type Erasure,
 } from '@zest/contract';
@@ -37,7 +38,7 @@ async function studentCounts(teamId: string): Promise<Map<string, number>> {
 }
 
 export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
-  route('GET', '/api/classes', async (_req, res, { teamId }) => {
+  route(routes.classes, async (_req, res, { teamId }) => {
     const counts = await studentCounts(teamId);
     const rows = await ClassRow.findAll({
       where: { teamId },
@@ -45,29 +46,29 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     });
     res.json(rows.map((row) => classView(row, counts.get(row.id) ?? 0)));
   });
-  route('POST', '/api/classes', async (req, res, { teamId }) => {
+  route(routes.makeClass, async (req, res, { teamId }) => {
     res
       .status(201)
       .json(classView(await createClass(teamId, readBody(classPlanSchema, req.body)), 0));
   });
-  route('PUT', '/api/classes/:classId', async (req, res, { schoolClass }) => {
+  route(routes.saveClass, async (req, res, { schoolClass }) => {
     await schoolClass.update({ document: JSON.stringify(readBody(classPlanSchema, req.body)) });
     res.json(
       classView(schoolClass, await StudentRow.count({ where: { classId: schoolClass.id } })),
     );
   });
-  route('DELETE', '/api/classes/:classId', async (_req, res, { schoolClass }) => {
+  route(routes.eraseClass, async (_req, res, { schoolClass }) => {
     await eraseClass(sequelize, schoolClass);
     res.status(204).end();
   });
-  route('GET', '/api/classes/:classId/students', async (_req, res, { schoolClass }) => {
+  route(routes.students, async (_req, res, { schoolClass }) => {
     const students = await StudentRow.findAll({
       where: { classId: schoolClass.id },
       order: [['nickname', 'ASC']],
     });
     res.json(students.map(studentView));
   });
-  route('GET', '/api/classes/:classId/log', async (req, res, { schoolClass }) => {
+  route(routes.log, async (req, res, { schoolClass }) => {
     const wanted = logQuerySchema.safeParse(req.query);
     if (!wanted.success)
       throw refuse(
@@ -77,13 +78,13 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
       );
     res.json(await logPage(sequelize, schoolClass.id, wanted.data));
   });
-  route('GET', '/api/classes/:classId/sums', async (req, res, { schoolClass }) => {
+  route(routes.classSums, async (req, res, { schoolClass }) => {
     const since = Number(req.query['since'] ?? NaN);
     if (!Number.isInteger(since))
       throw refuse(400, 'invalid', 'Say since when: milliseconds since 1970.');
     res.json(await classSums(sequelize, schoolClass.id, since));
   });
-  route('POST', '/api/classes/:classId/entries', async (req, res, { teamId, schoolClass }) => {
+  route(routes.addEntries, async (req, res, { teamId, schoolClass }) => {
     const { entries } = readBody(handEntriesSchema, req.body);
     const own = new Set(
       (await StudentRow.findAll({ where: { classId: schoolClass.id } })).map(({ id }) => id),
@@ -108,11 +109,11 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     tellLogNews({ teamId, classId: schoolClass.id, lessonIds });
     res.status(204).end();
   });
-  route('POST', '/api/classes/:classId/students', async (req, res, { schoolClass }) => {
+  route(routes.addStudents, async (req, res, { schoolClass }) => {
     const rows = await addStudents(sequelize, schoolClass, readBody(makeStudentsSchema, req.body));
     res.status(201).json(rows.map(studentView));
   });
-  route('PUT', '/api/students/:studentId', async (req, res, { student }) => {
+  route(routes.saveStudent, async (req, res, { student }) => {
     const { group, page, ...plan } = readBody(studentPlanSchema, req.body);
     const twin = await StudentRow.findOne({
       where: { classId: student.classId, nickname: plan.nickname, id: { [Op.ne]: student.id } },
@@ -125,15 +126,15 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
       );
     res.json(studentView(await student.update({ ...plan, team: group, page: page.join(' ') })));
   });
-  route('DELETE', '/api/students/:studentId', async (_req, res, { student }) => {
+  route(routes.eraseStudent, async (_req, res, { student }) => {
     await eraseStudent(sequelize, student);
     res.status(204).end();
   });
-  route('DELETE', '/api/log/:logId', async (_req, res, { logEntry }) => {
+  route(routes.removeEntry, async (_req, res, { logEntry }) => {
     await logEntry.destroy();
     res.status(204).end();
   });
-  route('GET', '/api/erasures', async (_req, res, { teamId }) => {
+  route(routes.erasures, async (_req, res, { teamId }) => {
     const rows = await ErasureRow.findAll({
       where: { teamId },
       order: [['createdAt', 'DESC']],

@@ -2,6 +2,7 @@ import {
   cueEntryBodySchema,
   makeCueEntrySchema,
   MAX_CUE_ENTRIES,
+  routes,
   type StoredCueEntry,
 } from '@zest/contract';
 import { entryUses } from '@zest/core/lesson';
@@ -19,7 +20,7 @@ function view(row: CueEntryRow, uses = 0): StoredCueEntry {
 
 /** The teacher's cue library: one entry, used in many lessons. */
 export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
-  route('GET', '/api/cues', async (_req, res, { teamId }) => {
+  route(routes.cues, async (_req, res, { teamId }) => {
     const uses = new Map<string, number>();
     for (const { lesson } of await newestLessons(sequelize, teamId)) {
       for (const [id, count] of entryUses(lesson)) uses.set(id, (uses.get(id) ?? 0) + count);
@@ -30,7 +31,7 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
     });
     res.json(rows.map((row) => view(row, uses.get(row.id))));
   });
-  route('POST', '/api/cues', async (req, res, { teamId }) => {
+  route(routes.makeCueEntry, async (req, res, { teamId }) => {
     const { id = nanoid(), ...entry } = readBody(makeCueEntrySchema, req.body);
     if ((await CueEntryRow.count({ where: { teamId } })) >= MAX_CUE_ENTRIES) {
       throw refuse(
@@ -45,12 +46,12 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
       .status(201)
       .json(view(await CueEntryRow.create({ id, teamId, document: JSON.stringify(entry) })));
   });
-  route('PUT', '/api/cues/:entryId', async (req, res, { cueEntry }) => {
+  route(routes.changeCueEntry, async (req, res, { cueEntry }) => {
     const entry = readBody(cueEntryBodySchema, req.body);
     res.json(view(await cueEntry.update({ document: JSON.stringify(entry) })));
   });
   // Cues made from it stay in their lessons, as cues of their own.
-  route('DELETE', '/api/cues/:entryId', async (_req, res, { cueEntry }) => {
+  route(routes.deleteCueEntry, async (_req, res, { cueEntry }) => {
     await cueEntry.destroy();
     res.status(204).end();
   });

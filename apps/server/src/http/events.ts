@@ -1,4 +1,4 @@
-import { mayAsMuchAs, type Job } from '@zest/contract';
+import { mayAsMuchAs, routes, type Job } from '@zest/contract';
 import { Op } from 'sequelize';
 import { JobRow } from '../db/models.ts';
 import { eventStream } from './event-stream.ts';
@@ -13,7 +13,7 @@ const LOOK_EVERY_MS = 500;
  * `log`, of which class and lessons results came in.
  */
 export function addEventRoutes(route: AddRoute): void {
-  route('GET', '/api/events', (req, res, { teamId, person }) => {
+  route(routes.events, (req, res, { teamId, person }) => {
     eventStream<Job | Omit<LogNews, 'teamId'>>(req, res, (tell) => {
       // Results are for teachers.
       const leave = mayAsMuchAs(person.role, 'teacher')

@@ -2,9 +2,10 @@ import { rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import {
   changeJobSchema,
-  exportOrderSchema,
   cutFiles,
+  exportOrderSchema,
   handOverFootage,
+  routes,
   soundFile,
   type ExportOrder,
 } from '@zest/contract';
@@ -77,7 +78,7 @@ export function addExportRoutes(
   store: MediaStore,
   folders: Pick<Folders, 'work'>,
 ): void {
-  route('GET', '/api/lessons/:lessonId/exports', async (_req, res, { lesson }) => {
+  route(routes.exports, async (_req, res, { lesson }) => {
     const jobs = await JobRow.findAll({
       where: { kind: 'export', subjectId: lesson.id },
       order: [['createdAt', 'DESC']],
@@ -101,14 +102,14 @@ export function addExportRoutes(
     res.json(await Promise.all(views));
   });
 
-  route('POST', '/api/lessons/:lessonId/exports', async (req, res, { teamId, lesson }) => {
+  route(routes.makeExport, async (req, res, { teamId, lesson }) => {
     const order = readBody(exportOrderSchema, req.body ?? {});
     res
       .status(202)
       .json(jobView(await orderExport(queue, store, teamId, lesson.id, lesson.revision, order)));
   });
 
-  route('GET', '/api/lessons/:lessonId/cut/:file', async (req, res, { lesson }) => {
+  route(routes.cutFile, async (req, res, { lesson }) => {
     const name = cutFiles.find((known) => known === req.params['file']);
     if (!name)
       throw refuse(
@@ -125,7 +126,7 @@ export function addExportRoutes(
     res.attachment(name).set('Cache-Control', 'no-cache').type(type).send(content);
   });
 
-  route('GET', '/api/lessons/:lessonId/hand-over/:footage', async (req, res, { lesson }) => {
+  route(routes.handOver, async (req, res, { lesson }) => {
     const footage = handOverFootage.find((known) => known === req.params['footage']);
     if (!footage)
       throw refuse(404, 'no-footage', `A cut goes with ${handOverFootage.join(' or ')}.`);
@@ -145,14 +146,14 @@ export function addExportRoutes(
     }
   });
 
-  route('PUT', '/api/jobs/:jobId', async (req, res, { job }) => {
+  route(routes.changeJob, async (req, res, { job }) => {
     const { held, first } = readBody(changeJobSchema, req.body);
     if (held !== undefined) await queue.hold(job, held);
     if (first) await queue.first(job);
     res.json(jobView(await job.reload()));
   });
 
-  route('DELETE', '/api/jobs/:jobId', async (_req, res, { job }) => {
+  route(routes.cancelJob, async (_req, res, { job }) => {
     await queue.cancel(job);
     res.json(jobView(await job.reload()));
   });
@@ -166,16 +167,16 @@ export function addExportRoutes(
   const soundOf = (job: JobRow) => (formatOf(job) === 'webm' ? 'audio/webm' : 'audio/mp4');
   const videoOf = (job: JobRow) =>
     formatOf(job) === 'gif' ? 'image/gif' : `video/${formatOf(job)}`;
-  route('GET', '/api/jobs/:jobId/video', (_req, res, { job }) =>
+  route(routes.exportVideo, (_req, res, { job }) =>
     sendContent(res, store, finished(job).videoSha, videoOf(job), `lesson.${formatOf(job)}`),
   );
-  route('GET', '/api/jobs/:jobId/sound', (_req, res, { job }) =>
+  route(routes.exportSound, (_req, res, { job }) =>
     sendContent(res, store, finished(job).soundSha, soundOf(job), soundFile(formatOf(job))),
   );
-  route('GET', '/api/jobs/:jobId/poster', (_req, res, { job }) =>
+  route(routes.exportPoster, (_req, res, { job }) =>
     sendContent(res, store, finished(job).posterSha, 'image/png', 'lesson-poster.png'),
   );
-  route('GET', '/api/jobs/:jobId/captions', (_req, res, { job }) =>
+  route(routes.exportCaptions, (_req, res, { job }) =>
     sendContent(res, store, finished(job).captionsSha, 'text/vtt; charset=utf-8', 'lesson.vtt'),
   );
 }

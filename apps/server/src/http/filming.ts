@@ -2,6 +2,7 @@ import {
   endPerformanceSchema,
   makePerformanceSchema,
   MOST_SPOKEN,
+  routes,
   type Performance,
   type Storage,
 } from '@zest/contract';
@@ -37,7 +38,7 @@ export function addFilmingRoutes(
   store: MediaStore,
   folders: Folders,
 ): void {
-  route('POST', '/api/lessons/:lessonId/performances', async (req, res, { teamId, lesson }) => {
+  route(routes.makePerformance, async (req, res, { teamId, lesson }) => {
     const asked = readBody(makePerformanceSchema, req.body);
     const made = await sequelize.transaction(async (transaction) => {
       // One after the other, so that no two bear the same number.
@@ -59,11 +60,11 @@ export function addFilmingRoutes(
     res.status(201).json(performanceView(made));
   });
 
-  route('PUT', '/api/performances/:performanceId', async (req, res, { performance }) => {
+  route(routes.endPerformance, async (req, res, { performance }) => {
     res.json(performanceView(await performance.update(readBody(endPerformanceSchema, req.body))));
   });
 
-  route('GET', '/api/lessons/:lessonId/storage', async (_req, res, { lesson }) => {
+  route(routes.storage, async (_req, res, { lesson }) => {
     const takes = await TakeRow.findAll({ where: { lessonId: lesson.id } });
     const sizeOf = (list: readonly TakeRow[]) => sizeOfAll(list.flatMap(contentOf), store);
     const bytes = await sizeOf(takes);
@@ -75,12 +76,12 @@ export function addFilmingRoutes(
     res.json(storage);
   });
 
-  route('DELETE', '/api/lessons/:lessonId/bin', async (_req, res, { lesson }) => {
+  route(routes.emptyBin, async (_req, res, { lesson }) => {
     await emptyBin(sequelize, lesson.id, store);
     res.status(204).end();
   });
 
-  route('GET', '/api/spoken/:language', async (req, res) => {
+  route(routes.spoken, async (req, res) => {
     const language = countLanguages.find((known) => known === req.params['language']);
     const words = typeof req.query['words'] === 'string' ? req.query['words'].trim() : '';
     if (!language) throw refuse(404, 'no-voice', 'There is no voice for this language.');

@@ -2,6 +2,7 @@ import {
   goSchema,
   joinSchema,
   MAX_ENTRIES_A_DAY,
+  routes,
   sendEntriesSchema,
   type FollowChoice,
   type OwnLog,
@@ -87,7 +88,7 @@ function choiceOf({ query }: Request): FollowChoice {
 }
 
 export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaStore): void {
-  route('GET', '/api/follow/:code', async (req, res, { share }) => {
+  route(routes.follow, async (req, res, { share }) => {
     const row = await LessonRow.findByPk(share.lessonId);
     if (!row || row.deletedAt)
       throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
@@ -98,7 +99,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
   });
 
   // With `lines`, a smaller version; what the take is not offered at is sent as filmed.
-  route('GET', '/api/follow/:code/takes/:takeId', async (req, res, { share }) => {
+  route(routes.followTake, async (req, res, { share }) => {
     const takeId = String(req.params['takeId']);
     const lines = Number(req.query['lines'] ?? NaN);
     // Only takes the link has shown, in any state of the lesson: whoever is in the middle of one
@@ -117,14 +118,13 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     sendContent(res, store, null, 'video/mp4');
   });
 
-  route('GET', '/api/follow/:code/captions', async (_req, res, { share }) => {
+  route(routes.followCaptions, async (_req, res, { share }) => {
     const { assembly } = await sharedCut(share.lessonId, share.revision, store);
     res.type('text/vtt').send(captionsToWebVtt(assembly));
   });
 
   route(
-    'POST',
-    '/api/follow/:code/students',
+    routes.joinClass,
     async (req, res, { share }) => {
       const { code } = readBody(joinSchema, req.body);
       const joined =
@@ -146,7 +146,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     ...guessing(),
   );
 
-  route('GET', '/api/follow/:code/mine', async (_req, res, { student }) => {
+  route(routes.mine, async (_req, res, { student }) => {
     const entries = await LogEntryRow.findAll({
       where: { studentId: student.id },
       order: [['at', 'ASC']],
@@ -155,7 +155,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     res.json(own);
   });
 
-  route('POST', '/api/follow/:code/entries', async (req, res, { share, student }) => {
+  route(routes.sendEntries, async (req, res, { share, student }) => {
     const { entries, sentAt } = readBody(sendEntriesSchema, req.body);
     const { id, classId, teamId } = student;
     const closed = closedAt(share);
@@ -191,8 +191,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
   });
 
   route(
-    'POST',
-    '/api/go',
+    routes.go,
     async (req, res) => {
       const { classCode, lessonCode } = readBody(goSchema, req.body);
       const schoolClass = await ClassRow.findOne({ where: { code: readSpoken(classCode) } });

@@ -1,8 +1,8 @@
+import type { routes } from '@zest/contract';
 import {
   LATE_DAYS,
   mayAsMuchAs,
   notOpenWords,
-  routes,
   STUDENT_HEADER,
   type NotOpen,
   type Role,
@@ -45,7 +45,7 @@ export interface Owned {
   logEntry: LogEntryRow;
 }
 
-type Methods = (typeof routes)[number];
+type Routes = typeof routes;
 type Handler = (req: Request, res: Response, owned: Owned) => Promise<void> | void;
 
 function text(value: unknown): string {
@@ -249,18 +249,11 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
 }
 
 /**
- * Adds handlers to the router, each behind the access its route is listed with.
- * @throws at start-up for a route that is not listed in the contract
+ * Adds handlers to the router, each behind the access its route has in the contract.
  */
 export function guarded(router: Router) {
-  return (
-    method: Methods['method'],
-    path: Methods['path'],
-    handler: Handler,
-    ...before: RequestHandler[]
-  ): void => {
-    const route = routes.find((r) => r.method === method && r.path === path);
-    if (!route) throw new Error(`${method} ${path} is not listed in the contract.`);
+  return (route: Routes[keyof Routes], handler: Handler, ...before: RequestHandler[]): void => {
+    const { method, path }: Route = route;
     const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
     router[verb](path, ...before, async (req, res) => {
       // The route's access decides which of these are there; its handler only reads those.

@@ -1,6 +1,6 @@
 import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
-import type { Installation } from '@zest/contract';
+import { routes, type Installation } from '@zest/contract';
 import type { Sequelize } from 'sequelize';
 import type { Folders } from '../config.ts';
 import { countRows } from '../db/dump.ts';
@@ -44,14 +44,14 @@ export function addInstallationRoutes(
   folders: Folders,
 ): void {
   const since = new Date().toISOString();
-  route('GET', '/api/health', async (_req, res) => {
+  route(routes.health, async (_req, res) => {
     const database = await sequelize.query('SELECT 1').then(
       () => true,
       () => false,
     );
     res.status(database ? 200 : 503).json({ ok: database, database });
   });
-  route('GET', '/api/installation', async (_req, res) => {
+  route(routes.installation, async (_req, res) => {
     const [media, uploads, cache, freeBytes, rows] = await Promise.all([
       sizeOf(folders.media),
       sizeOf(folders.uploads),

@@ -2,6 +2,7 @@ import {
   handOverSchema,
   makeLessonSchema,
   mayAsMuchAs,
+  routes,
   saveLessonSchema,
   shelfSchema,
   type LessonSummary,
@@ -79,11 +80,11 @@ export function addLessonRoutes(
   store: MediaStore,
   folders: Folders,
 ): void {
-  route('GET', '/api/lessons', async (_req, res, { teamId }) => {
+  route(routes.lessons, async (_req, res, { teamId }) => {
     res.json((await newestLessons(sequelize, teamId)).map(summaryOf));
   });
 
-  route('POST', '/api/lessons', async (req, res, { teamId, person }) => {
+  route(routes.makeLesson, async (req, res, { teamId, person }) => {
     const body = readBody(makeLessonSchema, req.body);
     const asked =
       'title' in body ? makeLesson(body.title, () => nanoid(10)) : readLesson(body.document);
@@ -92,7 +93,7 @@ export function addLessonRoutes(
     res.status(201).json(stored(row, lesson));
   });
 
-  route('PUT', '/api/lessons/:lessonId/shelf', async (req, res, { lesson }) => {
+  route(routes.shelveLesson, async (req, res, { lesson }) => {
     const { archived, template } = readBody(shelfSchema, req.body);
     await lesson.update({
       archivedAt: archived ? (lesson.archivedAt ?? new Date()) : null,
@@ -101,7 +102,7 @@ export function addLessonRoutes(
     res.status(204).end();
   });
 
-  route('PUT', '/api/lessons/:lessonId/keeper', async (req, res, { lesson, teamId }) => {
+  route(routes.keepLesson, async (req, res, { lesson, teamId }) => {
     const { memberId } = readBody(handOverSchema, req.body);
     const keeper = await User.findOne({ where: { id: memberId, teamId } });
     if (!keeper) throw refuse(404, 'not-found', 'There is nobody like that in your team.');
@@ -115,11 +116,11 @@ export function addLessonRoutes(
     res.status(204).end();
   });
 
-  route('GET', '/api/lessons/:lessonId', async (_req, res, { lesson }) => {
+  route(routes.lesson, async (_req, res, { lesson }) => {
     res.json(stored(await revisionAt(lesson.id, lesson.revision)));
   });
 
-  route('PUT', '/api/lessons/:lessonId', async (req, res, owned) => {
+  route(routes.saveLesson, async (req, res, owned) => {
     const body = readBody(saveLessonSchema, req.body);
     const lesson = readLesson(body.lesson);
     const row = await saveLesson(sequelize, owned.lesson.id, body.baseRevision, lesson, {
@@ -128,11 +129,11 @@ export function addLessonRoutes(
     res.json(stored(row, lesson));
   });
 
-  route('DELETE', '/api/lessons/:lessonId', async (_req, res, { lesson }) => {
+  route(routes.deleteLesson, async (_req, res, { lesson }) => {
     res.json(await eraseLesson(sequelize, lesson, store, folders.segments));
   });
 
-  route('GET', '/api/lessons/:lessonId/revisions', async (_req, res, { lesson }) => {
+  route(routes.revisions, async (_req, res, { lesson }) => {
     const rows = await RevisionRow.findAll({
       where: { lessonId: lesson.id },
       order: [['revision', 'DESC']],
@@ -155,7 +156,7 @@ export function addLessonRoutes(
     );
   });
 
-  route('GET', '/api/lessons/:lessonId/revisions/:revision', async (req, res, { lesson }) => {
+  route(routes.revision, async (req, res, { lesson }) => {
     const revision = Number(req.params['revision']);
     if (!Number.isInteger(revision)) throw refuse(404, 'not-found', 'There is no such revision.');
     res.json(stored(await revisionAt(lesson.id, revision)));

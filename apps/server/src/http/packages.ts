@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { packageKinds, type PackagedLesson } from '@zest/contract';
+import { packageKinds, routes, type PackagedLesson } from '@zest/contract';
 import { lessonAt } from '../db/lessons.ts';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
@@ -13,7 +13,7 @@ import type { AddRoute } from './guard.ts';
  * the page of packages lies beside it.
  */
 export function addPackageRoutes(route: AddRoute, store: MediaStore, webDir: string | null): void {
-  route('GET', '/api/lessons/:lessonId/packages/:kind', async (req, res, { lesson }) => {
+  route(routes.package, async (req, res, { lesson }) => {
     const kind = packageKinds.find((known) => known === req.params['kind']);
     if (!kind)
       throw refuse(

@@ -38,12 +38,12 @@ describe('prints', () => {
     ]);
     expect(onePage.pages[0]?.slice(0, 2)).toEqual([
       'H1: Balance, beat and bottles',
-      expect.stringMatching(/^P: .*week 4/),
+      expect.stringMatching(/^P: .*Woche 4/),
     ]);
     const table = onePage.pages[0]?.slice(onePage.pages[0].indexOf('Table')) ?? [];
     expect(table.slice(0, 7)).toEqual([
       'Table',
-      ...['Video', 'Student', 'Block', 'Length', 'What', 'Cues'].map((name) => `TH: ${name}`),
+      ...['Video', 'Gesamt', 'Teil', 'Dauer', 'Was', 'Hinweise'].map((name) => `TH: ${name}`),
     ]);
     expect(table.slice(7).every((line) => /^(TD|P): /.test(line))).toBe(true);
     const kit = (await of('kit')).pages[0] ?? [];
@@ -55,10 +55,9 @@ describe('prints', () => {
     // A head that is repeated on the next page is read once; so is no foot.
     const sheet = await of('run-sheet');
     expect(sheet.pages.length).toBeGreaterThan(1);
-    expect(sheet.pages.map((page) => page.filter((line) => line === 'TH: Called').length)).toEqual([
-      1,
-      ...sheet.pages.slice(1).map(() => 0),
-    ]);
+    expect(sheet.pages.map((page) => page.filter((line) => line === 'TH: Gerufen').length)).toEqual(
+      [1, ...sheet.pages.slice(1).map(() => 0)],
+    );
     expect(
       sheet.pages.flat().filter((line) => / of \d+$/.test(line) && line.startsWith('P')),
     ).toEqual([]);
@@ -113,7 +112,7 @@ describe('prints', () => {
     const [page, ...more] = await printed('kit', lesson);
     expect(more).toEqual([]);
     for (const words of [
-      'Seil: 2 each (or Gürtel)',
+      '2 × Seil (or Gürtel)',
       'Weiche Knie.',
       'Pivot: turn on one foot',
       'Stop if something hurts',

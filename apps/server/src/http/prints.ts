@@ -1,4 +1,4 @@
-import { prints } from '@zest/contract';
+import { prints, routes } from '@zest/contract';
 import { lessonAt } from '../db/lessons.ts';
 import { TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
@@ -9,7 +9,7 @@ import type { Printer } from '../publish/prints/printer.ts';
 import type { AddRoute } from './guard.ts';
 
 export function addPrintRoutes(route: AddRoute, store: MediaStore, printer: Printer): void {
-  route('GET', '/api/lessons/:lessonId/prints/:print', async (req, res, { lesson }) => {
+  route(routes.print, async (req, res, { lesson }) => {
     const print = prints.find((name) => name === req.params['print']);
     if (!print)
       throw refuse(404, 'not-found', `There is no such print. There are: ${prints.join(', ')}.`);

@@ -1,4 +1,9 @@
-import { remoteCommandSchema, remoteScreenSchema, type RemoteMessage } from '@zest/contract';
+import {
+  remoteCommandSchema,
+  remoteScreenSchema,
+  routes,
+  type RemoteMessage,
+} from '@zest/contract';
 import rateLimit from 'express-rate-limit';
 import { refuse } from '../errors.ts';
 import { readBody } from './answer.ts';
@@ -23,31 +28,28 @@ export function addRemoteRoutes(route: AddRoute): void {
   });
 
   route(
-    'POST',
-    '/api/lessons/:lessonId/remotes',
+    routes.openRemote,
     (_req, res, { teamId }) => void res.status(201).json({ remote: remotes.open(teamId).code }),
   );
-  route('GET', '/api/remotes/:remote/inbox', (req, res, { remote }) =>
+  route(routes.remoteInbox, (req, res, { remote }) =>
     eventStream<RemoteMessage>(req, res, (tell) => remote.listen(tell), isLast),
   );
-  route('PUT', '/api/remotes/:remote/screen', (req, res, { remote }) => {
+  route(routes.setRemoteScreen, (req, res, { remote }) => {
     remote.show(readBody(remoteScreenSchema, req.body));
     res.status(204).end();
   });
-  route('DELETE', '/api/remotes/:remote', (_req, res, { remote }) => {
+  route(routes.closeRemote, (_req, res, { remote }) => {
     remotes.close(remote.code);
     res.status(204).end();
   });
   route(
-    'GET',
-    '/api/remotes/:remote/screen',
+    routes.remoteScreen,
     (req, res, { remote }) =>
       eventStream<RemoteMessage>(req, res, (tell) => remote.join(tell), isLast),
     guesses,
   );
   route(
-    'POST',
-    '/api/remotes/:remote/commands',
+    routes.commandRemote,
     (req, res, { remote }) => {
       const heard = remote.command({ kind: 'command', ...readBody(remoteCommandSchema, req.body) });
       if (!heard)

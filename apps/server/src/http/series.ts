@@ -1,4 +1,4 @@
-import { makeSeriesSchema, saveSeriesSchema, type StoredSeries } from '@zest/contract';
+import { makeSeriesSchema, routes, saveSeriesSchema, type StoredSeries } from '@zest/contract';
 import type { Sequelize } from 'sequelize';
 import { createSeries, saveSeries, seriesOf } from '../db/series.ts';
 import { SeriesRow } from '../db/models.ts';
@@ -12,20 +12,20 @@ const view = (row: SeriesRow): StoredSeries => ({
 });
 
 export function addSeriesRoutes(route: AddRoute, sequelize: Sequelize): void {
-  route('GET', '/api/series', async (_req, res, { teamId }) => {
+  route(routes.seriesList, async (_req, res, { teamId }) => {
     res.json((await SeriesRow.findAll({ where: { teamId }, order: [['name', 'ASC']] })).map(view));
   });
-  route('POST', '/api/series', async (req, res, { teamId }) => {
+  route(routes.makeSeries, async (req, res, { teamId }) => {
     res
       .status(201)
       .json(view(await createSeries(teamId, readBody(makeSeriesSchema, req.body).series)));
   });
-  route('PUT', '/api/series/:seriesId', async (req, res, owned) => {
+  route(routes.saveSeries, async (req, res, owned) => {
     const { baseRevision, series } = readBody(saveSeriesSchema, req.body);
     res.json(view(await saveSeries(sequelize, owned.series.id, baseRevision, series)));
   });
   // Only the plan of the weeks goes; the lessons stay.
-  route('DELETE', '/api/series/:seriesId', async (_req, res, { series }) => {
+  route(routes.deleteSeries, async (_req, res, { series }) => {
     await series.destroy();
     res.status(204).end();
   });

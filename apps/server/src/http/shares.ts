@@ -1,4 +1,4 @@
-import { changeShareSchema, sharePlanSchema, type Share } from '@zest/contract';
+import { changeShareSchema, routes, sharePlanSchema, type Share } from '@zest/contract';
 import { videoChanges } from '@zest/core/lesson';
 import type { Sequelize } from 'sequelize';
 import { lessonAt } from '../db/lessons.ts';
@@ -60,7 +60,7 @@ export function addShareRoutes(
   queue: JobQueue,
   store: MediaStore,
 ): void {
-  route('GET', '/api/lessons/:lessonId/shares', async (_req, res, { lesson }) => {
+  route(routes.shares, async (_req, res, { lesson }) => {
     const shares = await ShareRow.findAll({
       where: { lessonId: lesson.id },
       order: [['createdAt', 'DESC']],
@@ -68,7 +68,7 @@ export function addShareRoutes(
     res.json(await Promise.all(shares.map((share) => shareView(share, lesson.revision))));
   });
 
-  route('POST', '/api/lessons/:lessonId/shares', async (req, res, { teamId, lesson }) => {
+  route(routes.makeShare, async (req, res, { teamId, lesson }) => {
     const { classId, opensAt, closesAt } = readBody(
       sharePlanSchema,
       req.body ?? { classId: null, opensAt: null, closesAt: null },
@@ -87,7 +87,7 @@ export function addShareRoutes(
     res.status(201).json(await shareView(share, lesson.revision));
   });
 
-  route('PUT', '/api/shares/:code', async (req, res, { share }) => {
+  route(routes.changeShare, async (req, res, { share }) => {
     const { toNewest, ...dates } = readBody(changeShareSchema, req.body);
     const opensAt = dates.opensAt === undefined ? share.opensAt : dateOf(dates.opensAt);
     const closesAt = dates.closesAt === undefined ? share.closesAt : dateOf(dates.closesAt);
@@ -104,7 +104,7 @@ export function addShareRoutes(
     res.json(await shareView(share, lesson.revision));
   });
 
-  route('DELETE', '/api/shares/:code', async (_req, res, { share }) => {
+  route(routes.closeShare, async (_req, res, { share }) => {
     await share.update({ revokedAt: share.revokedAt ?? new Date() });
     const lesson = await LessonRow.findByPk(share.lessonId, { rejectOnEmpty: true });
     res.json(await shareView(share, lesson.revision));

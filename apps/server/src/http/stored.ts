@@ -1,4 +1,4 @@
-import type { Stored } from '@zest/contract';
+import { routes, type Stored } from '@zest/contract';
 import { Op, type Sequelize } from 'sequelize';
 import { dropUnnamed, hashesIn, sizeOfAll } from '../db/content.ts';
 import { lessonAt } from '../db/lessons.ts';
@@ -11,7 +11,7 @@ import type { AddRoute } from './guard.ts';
 
 /** What takes up room, and deleting it. */
 export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore): void {
-  route('GET', '/api/stored', async (_req, res, { teamId }) => {
+  route(routes.stored, async (_req, res, { teamId }) => {
     const lessons = await LessonRow.findAll({ where: { teamId, deletedAt: null } });
     const titles = new Map(
       await Promise.all(
@@ -53,7 +53,7 @@ export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: Me
     res.json(body);
   });
 
-  route('DELETE', '/api/jobs/:jobId/files', async (_req, res, { job }) => {
+  route(routes.deleteExport, async (_req, res, { job }) => {
     if (
       job.kind !== 'export' ||
       job.state === 'running' ||
@@ -66,7 +66,7 @@ export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: Me
     res.status(204).end();
   });
 
-  route('DELETE', '/api/takes/:takeId', async (_req, res, { take }) => {
+  route(routes.deleteTake, async (_req, res, { take }) => {
     if (!take.binnedAt) await putInBin(take);
     await eraseTakes(sequelize, [take], store);
     res.status(204).end();

@@ -1,4 +1,10 @@
-import { changeTakeSchema, copyTakesSchema, isMaterial, makeTakeSchema } from '@zest/contract';
+import {
+  changeTakeSchema,
+  copyTakesSchema,
+  isMaterial,
+  makeTakeSchema,
+  routes,
+} from '@zest/contract';
 import { finishSchema } from '@zest/core/lesson';
 import type { Response } from 'express';
 import { nanoid } from 'nanoid';
@@ -57,7 +63,7 @@ export function addTakeRoutes(
   store: MediaStore,
   cacheDir: string,
 ): void {
-  route('GET', '/api/lessons/:lessonId/takes', async (_req, res, { lesson }) => {
+  route(routes.takes, async (_req, res, { lesson }) => {
     const takes = await TakeRow.findAll({
       where: { lessonId: lesson.id },
       order: [
@@ -91,7 +97,7 @@ export function addTakeRoutes(
     res.json(await Promise.all(views));
   });
 
-  route('POST', '/api/lessons/:lessonId/takes', async (req, res, { teamId, lesson }) => {
+  route(routes.makeTake, async (req, res, { teamId, lesson }) => {
     const { blockId, performanceId, name, source } = readBody(makeTakeSchema, req.body);
     if (
       performanceId &&
@@ -115,7 +121,7 @@ export function addTakeRoutes(
     res.status(201).json(takeView(take));
   });
 
-  route('PUT', '/api/takes/:takeId', async (req, res, { take }) => {
+  route(routes.changeTake, async (req, res, { take }) => {
     const { inBin, soundTrack, ...change } = readBody(changeTakeSchema, req.body);
     if (soundTrack !== undefined) {
       const { length } = soundTracksOf(take);
@@ -155,19 +161,19 @@ export function addTakeRoutes(
     );
   });
 
-  route('POST', '/api/lessons/:lessonId/takes/copies', async (req, res, { teamId, lesson }) => {
+  route(routes.copyTakes, async (req, res, { teamId, lesson }) => {
     const copies = await copyTakes(lesson.id, teamId, readBody(copyTakesSchema, req.body).takes);
     await ingestUnready(queue, [...copies.values()]);
     res.status(201).json([...copies].map(([from, { id }]) => ({ from, takeId: id })));
   });
 
-  route('GET', '/api/takes/:takeId/original', (_req, res, { take }) =>
+  route(routes.takeOriginal, (_req, res, { take }) =>
     sendContent(res, store, take.originalSha, 'application/octet-stream', take.name),
   );
-  route('GET', '/api/takes/:takeId/video', (_req, res, { take }) =>
+  route(routes.takeVideo, (_req, res, { take }) =>
     sendContent(res, store, take.previewSha ?? take.workingSha, 'video/mp4'),
   );
-  route('GET', '/api/takes/:takeId/finished', async (req, res, { take }) => {
+  route(routes.takeFinished, async (req, res, { take }) => {
     const wanted = finishedSchema.safeParse(req.query);
     if (!wanted.success)
       throw refuse(
@@ -184,10 +190,10 @@ export function addTakeRoutes(
     res.set({ 'Content-Type': 'audio/mp4', 'Cache-Control': 'private, max-age=3600' });
     res.sendFile(file, { cacheControl: false, dotfiles: 'allow' });
   });
-  route('GET', '/api/takes/:takeId/watched', (_req, res, { take }) =>
+  route(routes.takeWatched, (_req, res, { take }) =>
     sendContent(res, store, take.watchedSha, 'application/json'),
   );
-  route('POST', '/api/takes/:takeId/watching', async (_req, res, { take }) => {
+  route(routes.watchTake, async (_req, res, { take }) => {
     if (!take.workingSha || isMaterial(take))
       throw refuse(
         409,
@@ -197,16 +203,16 @@ export function addTakeRoutes(
     await queueWatch(queue, take);
     res.status(202).end();
   });
-  route('POST', '/api/takes/:takeId/anew', async (_req, res, { take }) => {
+  route(routes.makeTakeAnew, async (_req, res, { take }) => {
     if (!take.workingSha || !take.originalSha)
       throw refuse(409, 'not-ready', 'There is no working copy yet. Wait for it.');
     await queueAnew(queue, take);
     res.status(202).end();
   });
-  route('GET', '/api/takes/:takeId/thumbs', (_req, res, { take }) =>
+  route(routes.takeThumbs, (_req, res, { take }) =>
     sendContent(res, store, take.thumbsSha, 'image/jpeg'),
   );
-  route('GET', '/api/takes/:takeId/wave', (_req, res, { take }) =>
+  route(routes.takeWave, (_req, res, { take }) =>
     sendContent(res, store, take.waveSha, 'application/octet-stream'),
   );
 }

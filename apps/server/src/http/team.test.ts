@@ -71,7 +71,7 @@ describe('an invitation', () => {
   });
 });
 
-const closed = (routes as readonly Route[]).filter(
+const closed = Object.values<Route>(routes).filter(
   ({ access }) => access === 'owner' || access === 'signed-in',
 );
 const least = ({ method, least: own }: Route): Role =>

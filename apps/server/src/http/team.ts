@@ -5,6 +5,7 @@ import {
   inviteSchema,
   makeCommentSchema,
   presenceSchema,
+  routes,
   type AuditEntry,
   type Comment,
   type Member,
@@ -51,12 +52,12 @@ async function memberOf(teamId: string, id: string): Promise<User> {
  * about it.
  */
 export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
-  route('GET', '/api/team', async (_req, res, { teamId }) => {
+  route(routes.team, async (_req, res, { teamId }) => {
     res.json(
       (await User.findAll({ where: { teamId }, order: [['createdAt', 'ASC']] })).map(memberView),
     );
   });
-  route('POST', '/api/team/invites', async (req, res, { teamId }) => {
+  route(routes.makeInvite, async (req, res, { teamId }) => {
     const { role } = readBody(inviteSchema, req.body);
     const code = freshCode();
     const expiresAt = new Date(Date.now() + INVITED_FOR_MS);
@@ -64,8 +65,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     res.status(201).json({ code, role, expiresAt: expiresAt.toISOString() });
   });
   route(
-    'POST',
-    '/api/invites/accept',
+    routes.acceptInvite,
     async (req, res) => {
       const { code, login, password } = readBody(acceptInviteSchema, req.body);
       const passwordHash = await hash(password);
@@ -109,26 +109,26 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     },
     slowSignIn(),
   );
-  route('PUT', '/api/team/:memberId', async (req, res, { teamId }) => {
+  route(routes.changeMember, async (req, res, { teamId }) => {
     const { role } = readBody(changeMemberSchema, req.body);
     res.json(
       memberView(await (await memberOf(teamId, String(req.params['memberId']))).update({ role })),
     );
   });
-  route('POST', '/api/team/:memberId/password', async (req, res, { teamId }) => {
+  route(routes.makePasswordLink, async (req, res, { teamId }) => {
     const { code, expiresAt } = await makePasswordLink(
       await memberOf(teamId, String(req.params['memberId'])),
     );
     res.status(201).json({ code, expiresAt: expiresAt.toISOString() });
   });
-  route('DELETE', '/api/team/:memberId', async (req, res, { teamId }) => {
+  route(routes.removeMember, async (req, res, { teamId }) => {
     // What they made stays with the team; they get in no more.
     await (
       await memberOf(teamId, String(req.params['memberId']))
     ).update({ teamId: null, passwordHash: '' });
     res.status(204).end();
   });
-  route('GET', '/api/audit', async (_req, res, { teamId }) => {
+  route(routes.audit, async (_req, res, { teamId }) => {
     const rows = await AuditRow.findAll({
       where: { teamId },
       order: [['id', 'DESC']],
@@ -145,7 +145,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     );
   });
 
-  route('POST', '/api/lessons/:lessonId/presence', (req, res, { lesson, person }) => {
+  route(routes.presence, (req, res, { lesson, person }) => {
     res.json({
       revision: lesson.revision,
       others: whoElse(lesson.id, {
@@ -166,7 +166,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     done: row.doneAt !== null,
     isOwn: row.authorId === personId,
   });
-  route('GET', '/api/lessons/:lessonId/comments', async (_req, res, { lesson, person }) => {
+  route(routes.comments, async (_req, res, { lesson, person }) => {
     const rows = await CommentRow.findAll({
       where: { lessonId: lesson.id },
       order: [['createdAt', 'ASC']],
@@ -176,7 +176,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
       rows.map((row) => commentView(row, logins.get(row.authorId) ?? 'somebody', person.id)),
     );
   });
-  route('POST', '/api/lessons/:lessonId/comments', async (req, res, { teamId, lesson, person }) => {
+  route(routes.makeComment, async (req, res, { teamId, lesson, person }) => {
     const body = readBody(makeCommentSchema, req.body);
     if ((await CommentRow.count({ where: { lessonId: lesson.id } })) >= MOST_COMMENTS)
       throw refuse(
@@ -193,13 +193,13 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     });
     res.status(201).json(commentView(row, person.login, person.id));
   });
-  route('PUT', '/api/comments/:commentId', async (req, res, { comment, person }) => {
+  route(routes.changeComment, async (req, res, { comment, person }) => {
     const { done } = readBody(changeCommentSchema, req.body);
     await comment.update({ doneAt: done ? new Date() : null });
     const logins = await loginsOf([comment.authorId]);
     res.json(commentView(comment, logins.get(comment.authorId) ?? 'somebody', person.id));
   });
-  route('DELETE', '/api/comments/:commentId', async (_req, res, { comment }) => {
+  route(routes.deleteComment, async (_req, res, { comment }) => {
     await comment.destroy();
     res.status(204).end();
   });

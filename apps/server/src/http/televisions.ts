@@ -1,4 +1,5 @@
 import {
+  routes,
   televisionCommandSchema,
   televisionStateSchema,
   type TelevisionMessage,
@@ -80,11 +81,10 @@ export function addTelevisionRoutes(route: AddRoute): void {
     return { television, end };
   };
   route(
-    'POST',
-    '/api/follow/:code/televisions',
+    routes.openTelevision,
     (_req, res, { share }) => void res.status(201).json({ screen: opened(share.code) }),
   );
-  route('GET', '/api/follow/:code/televisions/:screen/:end', (req, res, { share }) => {
+  route(routes.televisionNews, (req, res, { share }) => {
     const { television, end } = find(share.code, req.params);
     const { listeners } = television;
     const count = (of: End) => {
@@ -102,7 +102,7 @@ export function addTelevisionRoutes(route: AddRoute): void {
       };
     });
   });
-  route('POST', '/api/follow/:code/televisions/:screen/:end', (req, res, { share }) => {
+  route(routes.tellTelevision, (req, res, { share }) => {
     const { television, end } = find(share.code, req.params);
     const message =
       end === 'television'

@@ -1,21 +1,22 @@
 import {
+  copiedTakesSchema,
   erasedLessonSchema,
   jobSchema,
   lessonSummarySchema,
   problemSchema,
   revisionSchema,
+  routes,
   sessionSchema,
   shareSchema,
-  copiedTakesSchema,
+  storageSchema,
   storedCueEntrySchema,
   storedLessonSchema,
   storedSeriesSchema,
-  storageSchema,
   takeSchema,
-  type ChangeTake,
-  type CopyTakes,
   type ChangeJob,
   type ChangeShare,
+  type ChangeTake,
+  type CopyTakes,
   type ExportOrder,
   type Job,
   type MakeCueEntry,
@@ -34,6 +35,7 @@ import {
   type FetchArgs,
 } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
+import { ask } from './ask.ts';
 
 /**
  * Browsers keep a request of a closed page alive up to 64 KiB; half of that leaves room for letters
@@ -41,7 +43,7 @@ import { z } from 'zod';
  */
 const MOST_KEPT_ALIVE = 32_000;
 
-const raw = fetchBaseQuery({ baseUrl: '/api' });
+const raw = fetchBaseQuery();
 
 /** Every failure as a problem in words; no connection is one of them. */
 const query: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args, api, extra) => {
@@ -80,102 +82,80 @@ export const api = createApi({
   ],
   endpoints: (build) => ({
     session: build.query({
-      query: (_: void) => '/session',
+      query: (_: void) => ask(routes.session),
       transformResponse: read(sessionSchema),
       providesTags: ['Session'],
     }),
     makeOwner: build.mutation({
-      query: (body: MakeOwner) => ({ url: '/owner', method: 'POST', body }),
+      query: (body: MakeOwner) => ask(routes.makeOwner, {}, body),
       transformResponse: read(sessionSchema),
       invalidatesTags: ['Session'],
     }),
     signIn: build.mutation({
-      query: (body: SignIn) => ({ url: '/session', method: 'POST', body }),
+      query: (body: SignIn) => ask(routes.signIn, {}, body),
       transformResponse: read(sessionSchema),
       invalidatesTags: ['Session'],
     }),
     enterDemo: build.mutation({
-      query: (_: void) => ({ url: '/session/demo', method: 'POST' }),
+      query: (_: void) => ask(routes.enterDemo),
       transformResponse: read(sessionSchema),
       invalidatesTags: ['Session'],
     }),
     signOut: build.mutation({
-      query: (_: void) => ({ url: '/session', method: 'DELETE' }),
+      query: (_: void) => ask(routes.signOut),
       invalidatesTags: ['Session', 'Lessons'],
     }),
     lessons: build.query({
-      query: (_: void) => '/lessons',
+      query: (_: void) => ask(routes.lessons),
       transformResponse: read(z.array(lessonSummarySchema)),
       providesTags: ['Lessons'],
     }),
     makeLesson: build.mutation({
-      query: (body: { title: string } | { document: unknown }) => ({
-        url: '/lessons',
-        method: 'POST',
-        body,
-      }),
+      query: (body: { title: string } | { document: unknown }) => ask(routes.makeLesson, {}, body),
       transformResponse: read(storedLessonSchema),
       invalidatesTags: ['Lessons'],
     }),
     lesson: build.query({
-      query: (lessonId: string) => `/lessons/${lessonId}`,
+      query: (lessonId: string) => ask(routes.lesson, { lessonId }),
       transformResponse: read(storedLessonSchema),
     }),
     saveLesson: build.mutation({
-      query: ({
-        lessonId,
-        ...body
-      }: {
-        lessonId: string;
-        baseRevision: number;
-        lesson: unknown;
-      }) => ({
-        url: `/lessons/${lessonId}`,
-        method: 'PUT',
-        body,
-      }),
+      query: ({ lessonId, ...body }: { lessonId: string; baseRevision: number; lesson: unknown }) =>
+        ask(routes.saveLesson, { lessonId }, body),
       // The lesson comes back as it was sent: reading it again would hold up whoever types on.
       transformResponse: read(storedLessonSchema.pick({ id: true, revision: true })),
       invalidatesTags: ['Revisions', 'Lessons'],
     }),
     deleteLesson: build.mutation({
-      query: (lessonId: string) => ({ url: `/lessons/${lessonId}`, method: 'DELETE' }),
+      query: (lessonId: string) => ask(routes.deleteLesson, { lessonId }),
       transformResponse: read(erasedLessonSchema),
       invalidatesTags: ['Lessons'],
     }),
     putOnShelf: build.mutation({
-      query: ({ lessonId, ...body }: Shelf & { lessonId: string }) => ({
-        url: `/lessons/${lessonId}/shelf`,
-        method: 'PUT',
-        body,
-      }),
+      query: ({ lessonId, ...body }: Shelf & { lessonId: string }) =>
+        ask(routes.shelveLesson, { lessonId }, body),
       invalidatesTags: ['Lessons'],
     }),
     handOver: build.mutation({
-      query: ({ lessonId, memberId }: { lessonId: string; memberId: string }) => ({
-        url: `/lessons/${lessonId}/keeper`,
-        method: 'PUT',
-        body: { memberId },
-      }),
+      query: ({ lessonId, memberId }: { lessonId: string; memberId: string }) =>
+        ask(routes.keepLesson, { lessonId }, { memberId }),
       invalidatesTags: ['Lessons'],
     }),
     openArchive: build.mutation({
       query: (body: Blob) => ({
-        url: '/archives',
-        method: 'POST',
-        body,
+        ...ask(routes.openArchive, {}, body),
         headers: { 'content-type': 'application/zip' },
       }),
       transformResponse: read(storedLessonSchema),
       invalidatesTags: ['Lessons'],
     }),
     series: build.query({
-      query: (_: void) => '/series',
+      query: (_: void) => ask(routes.seriesList),
       transformResponse: read(z.array(storedSeriesSchema)),
       providesTags: ['Series'],
     }),
     makeSeries: build.mutation({
-      query: (series: Series) => ({ url: '/series', method: 'POST', body: { series } }),
+      query: (series: Series) => ask(routes.makeSeries, {}, { series }),
       transformResponse: read(storedSeriesSchema),
       invalidatesTags: ['Series'],
     }),
@@ -189,153 +169,127 @@ export const api = createApi({
         baseRevision: number;
         series: Series;
       }) => ({
-        url: `/series/${seriesId}`,
-        method: 'PUT',
-        body,
+        ...ask(routes.saveSeries, { seriesId }, body),
         keepalive: JSON.stringify(body).length < MOST_KEPT_ALIVE,
       }),
       transformResponse: read(storedSeriesSchema),
       invalidatesTags: ['Series', 'Lessons'],
     }),
     deleteSeries: build.mutation({
-      query: (seriesId: string) => ({ url: `/series/${seriesId}`, method: 'DELETE' }),
+      query: (seriesId: string) => ask(routes.deleteSeries, { seriesId }),
       invalidatesTags: ['Series'],
     }),
     cueLibrary: build.query({
-      query: (_: void) => '/cues',
+      query: (_: void) => ask(routes.cues),
       transformResponse: read(z.array(storedCueEntrySchema)),
       providesTags: ['Cues'],
     }),
     makeCueEntry: build.mutation({
-      query: (body: MakeCueEntry) => ({ url: '/cues', method: 'POST', body }),
+      query: (body: MakeCueEntry) => ask(routes.makeCueEntry, {}, body),
       transformResponse: read(storedCueEntrySchema),
       invalidatesTags: ['Cues'],
     }),
     saveCueEntry: build.mutation({
-      query: ({ id, ...body }: MakeCueEntry & { id: string }) => ({
-        url: `/cues/${id}`,
-        method: 'PUT',
-        body,
-      }),
+      query: ({ id, ...body }: MakeCueEntry & { id: string }) =>
+        ask(routes.changeCueEntry, { entryId: id }, body),
       transformResponse: read(storedCueEntrySchema),
       invalidatesTags: ['Cues'],
     }),
     deleteCueEntry: build.mutation({
-      query: (id: string) => ({ url: `/cues/${id}`, method: 'DELETE' }),
+      query: (id: string) => ask(routes.deleteCueEntry, { entryId: id }),
       invalidatesTags: ['Cues'],
     }),
     copyTakes: build.mutation({
-      query: ({ lessonId, ...body }: CopyTakes & { lessonId: string }) => ({
-        url: `/lessons/${lessonId}/takes/copies`,
-        method: 'POST',
-        body,
-      }),
+      query: ({ lessonId, ...body }: CopyTakes & { lessonId: string }) =>
+        ask(routes.copyTakes, { lessonId }, body),
       transformResponse: read(copiedTakesSchema),
       invalidatesTags: ['Takes'],
     }),
     revisions: build.query({
-      query: (lessonId: string) => `/lessons/${lessonId}/revisions`,
+      query: (lessonId: string) => ask(routes.revisions, { lessonId }),
       transformResponse: read(z.array(revisionSchema)),
       providesTags: ['Revisions'],
     }),
     revision: build.query({
       query: ({ lessonId, revision }: { lessonId: string; revision: number }) =>
-        `/lessons/${lessonId}/revisions/${revision}`,
+        ask(routes.revision, { lessonId, revision }),
       transformResponse: read(storedLessonSchema),
     }),
     takes: build.query({
-      query: (lessonId: string) => `/lessons/${lessonId}/takes`,
+      query: (lessonId: string) => ask(routes.takes, { lessonId }),
       transformResponse: read(z.array(takeSchema)),
       providesTags: ['Takes'],
     }),
     makeTake: build.mutation({
-      query: ({ lessonId, ...body }: MakeTake & { lessonId: string }) => ({
-        url: `/lessons/${lessonId}/takes`,
-        method: 'POST',
-        body,
-      }),
+      query: ({ lessonId, ...body }: MakeTake & { lessonId: string }) =>
+        ask(routes.makeTake, { lessonId }, body),
       transformResponse: read(takeSchema),
       invalidatesTags: ['Takes'],
     }),
     changeTake: build.mutation({
-      query: ({ takeId, ...body }: ChangeTake & { takeId: string }) => ({
-        url: `/takes/${takeId}`,
-        method: 'PUT',
-        body,
-      }),
+      query: ({ takeId, ...body }: ChangeTake & { takeId: string }) =>
+        ask(routes.changeTake, { takeId }, body),
       transformResponse: read(takeSchema),
       invalidatesTags: ['Takes', 'Storage'],
     }),
     watchTake: build.mutation({
-      query: (takeId: string) => ({ url: `/takes/${takeId}/watching`, method: 'POST' }),
+      query: (takeId: string) => ask(routes.watchTake, { takeId }),
       invalidatesTags: ['Takes'],
     }),
     renewTake: build.mutation({
-      query: (takeId: string) => ({ url: `/takes/${takeId}/anew`, method: 'POST' }),
+      query: (takeId: string) => ask(routes.makeTakeAnew, { takeId }),
       invalidatesTags: ['Takes'],
     }),
     storage: build.query({
-      query: (lessonId: string) => `/lessons/${lessonId}/storage`,
+      query: (lessonId: string) => ask(routes.storage, { lessonId }),
       transformResponse: read(storageSchema),
       providesTags: ['Storage'],
     }),
     emptyBin: build.mutation({
-      query: (lessonId: string) => ({ url: `/lessons/${lessonId}/bin`, method: 'DELETE' }),
+      query: (lessonId: string) => ask(routes.emptyBin, { lessonId }),
       invalidatesTags: ['Takes', 'Storage'],
     }),
     exports: build.query({
-      query: (lessonId: string) => `/lessons/${lessonId}/exports`,
+      query: (lessonId: string) => ask(routes.exports, { lessonId }),
       transformResponse: read(z.array(jobSchema)),
       providesTags: ['Exports'],
     }),
     startExport: build.mutation({
-      query: ({ lessonId, order }: { lessonId: string; order: ExportOrder }) => ({
-        url: `/lessons/${lessonId}/exports`,
-        method: 'POST',
-        body: order,
-      }),
+      query: ({ lessonId, order }: { lessonId: string; order: ExportOrder }) =>
+        ask(routes.makeExport, { lessonId }, order),
       transformResponse: read(jobSchema),
       invalidatesTags: ['Exports'],
     }),
     changeJob: build.mutation({
-      query: ({ jobId, ...body }: ChangeJob & { jobId: string }) => ({
-        url: `/jobs/${jobId}`,
-        method: 'PUT',
-        body,
-      }),
+      query: ({ jobId, ...body }: ChangeJob & { jobId: string }) =>
+        ask(routes.changeJob, { jobId }, body),
       transformResponse: read(jobSchema),
       invalidatesTags: ['Exports'],
     }),
     cancelJob: build.mutation({
-      query: (jobId: string) => ({ url: `/jobs/${jobId}`, method: 'DELETE' }),
+      query: (jobId: string) => ask(routes.cancelJob, { jobId }),
       transformResponse: read(jobSchema),
       invalidatesTags: ['Exports', 'Takes'],
     }),
     shares: build.query({
-      query: (lessonId: string) => `/lessons/${lessonId}/shares`,
+      query: (lessonId: string) => ask(routes.shares, { lessonId }),
       transformResponse: read(z.array(shareSchema)),
       providesTags: ['Shares'],
     }),
     makeShare: build.mutation({
-      query: ({ lessonId, ...body }: SharePlan & { lessonId: string }) => ({
-        url: `/lessons/${lessonId}/shares`,
-        method: 'POST',
-        body,
-      }),
+      query: ({ lessonId, ...body }: SharePlan & { lessonId: string }) =>
+        ask(routes.makeShare, { lessonId }, body),
       transformResponse: read(shareSchema),
       invalidatesTags: ['Shares', 'Lessons'],
     }),
     changeShare: build.mutation({
-      query: ({ code, ...body }: ChangeShare & { code: string }) => ({
-        url: `/shares/${code}`,
-        method: 'PUT',
-        body,
-      }),
+      query: ({ code, ...body }: ChangeShare & { code: string }) =>
+        ask(routes.changeShare, { code }, body),
       transformResponse: read(shareSchema),
       invalidatesTags: ['Shares'],
     }),
     revokeShare: build.mutation({
-      query: (code: string) => ({ url: `/shares/${code}`, method: 'DELETE' }),
+      query: (code: string) => ask(routes.closeShare, { code }),
       transformResponse: read(shareSchema),
       invalidatesTags: ['Shares', 'Lessons'],
     }),

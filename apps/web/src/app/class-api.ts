@@ -3,7 +3,9 @@ import {
   classSumsSchema,
   erasureSchema,
   logPageSchema,
+  routes,
   studentSchema,
+  urlOf,
   type ClassPlan,
   type HandEntries,
   type LogPage,
@@ -14,13 +16,13 @@ import {
 import { z } from 'zod';
 import { api, read } from './api.ts';
 import { onLogNews } from './log-news.ts';
+import { ask } from './ask.ts';
 
 /** What the log says of one lesson, one student, or a whole class, and up to when. */
 type Entries = Omit<LogPage, 'next'>;
 type LogArgs = LogQuery & { classId: string };
 
-const logPath = (classId: string, query: LogQuery) =>
-  `/classes/${classId}/log?${new URLSearchParams(Object.entries(query).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])))}`;
+const logPath = (classId: string, query: LogQuery) => urlOf(routes.log, { classId }, query);
 const readPage = read(logPageSchema);
 
 /** All pages of what is asked for; null as soon as `ask` has nothing to give. */
@@ -56,30 +58,27 @@ export const classApi = api
   .injectEndpoints({
     endpoints: (build) => ({
       classes: build.query({
-        query: (_: void) => '/classes',
+        query: (_: void) => ask(routes.classes),
         transformResponse: read(z.array(classSchema)),
         providesTags: ['Classes'],
       }),
       makeClass: build.mutation({
-        query: (body: ClassPlan) => ({ url: '/classes', method: 'POST', body }),
+        query: (body: ClassPlan) => ask(routes.makeClass, {}, body),
         transformResponse: read(classSchema),
         invalidatesTags: ['Classes'],
       }),
       saveClass: build.mutation({
-        query: ({ classId, ...body }: ClassPlan & { classId: string }) => ({
-          url: `/classes/${classId}`,
-          method: 'PUT',
-          body,
-        }),
+        query: ({ classId, ...body }: ClassPlan & { classId: string }) =>
+          ask(routes.saveClass, { classId }, body),
         transformResponse: read(classSchema),
         invalidatesTags: ['Classes'],
       }),
       eraseClass: build.mutation({
-        query: (classId: string) => ({ url: `/classes/${classId}`, method: 'DELETE' }),
+        query: (classId: string) => ask(routes.eraseClass, { classId }),
         invalidatesTags: ['Classes', 'Shares', 'Erasures'],
       }),
       students: build.query({
-        query: (classId: string) => `/classes/${classId}/students`,
+        query: (classId: string) => ask(routes.students, { classId }),
         transformResponse: read(z.array(studentSchema)),
         providesTags: ['Students'],
       }),
@@ -104,7 +103,7 @@ export const classApi = api
             if (changedSince === undefined) return;
             // Without an answer the next news, or the connection when it is back, brings it.
             const changed = await allPages({ ...args, changedSince }, async (path) => {
-              const answer = await fetch(`/api${path}`).catch(() => null);
+              const answer = await fetch(path).catch(() => null);
               return answer?.ok ? answer.json() : null;
             });
             if (changed) updateCachedData((shown) => putIn(shown, changed));
@@ -116,46 +115,37 @@ export const classApi = api
       }),
       classSums: build.query({
         query: ({ classId, since }: { classId: string; since: number }) =>
-          `/classes/${classId}/sums?since=${since}`,
+          ask(routes.classSums, { classId }, undefined, { since }),
         transformResponse: read(classSumsSchema),
         providesTags: ['Log'],
       }),
       addStudents: build.mutation({
-        query: ({ classId, ...body }: MakeStudents & { classId: string }) => ({
-          url: `/classes/${classId}/students`,
-          method: 'POST',
-          body,
-        }),
+        query: ({ classId, ...body }: MakeStudents & { classId: string }) =>
+          ask(routes.addStudents, { classId }, body),
         transformResponse: read(z.array(studentSchema)),
         invalidatesTags: ['Classes', 'Students'],
       }),
       saveStudent: build.mutation({
-        query: ({ studentId, ...body }: StudentPlan & { studentId: string }) => ({
-          url: `/students/${studentId}`,
-          method: 'PUT',
-          body,
-        }),
+        query: ({ studentId, ...body }: StudentPlan & { studentId: string }) =>
+          ask(routes.saveStudent, { studentId }, body),
         transformResponse: read(studentSchema),
         invalidatesTags: ['Students'],
       }),
       eraseStudent: build.mutation({
-        query: (studentId: string) => ({ url: `/students/${studentId}`, method: 'DELETE' }),
+        query: (studentId: string) => ask(routes.eraseStudent, { studentId }),
         invalidatesTags: ['Classes', 'Students', 'Log', 'Erasures'],
       }),
       addEntries: build.mutation({
-        query: ({ classId, ...body }: HandEntries & { classId: string }) => ({
-          url: `/classes/${classId}/entries`,
-          method: 'POST',
-          body,
-        }),
+        query: ({ classId, ...body }: HandEntries & { classId: string }) =>
+          ask(routes.addEntries, { classId }, body),
         invalidatesTags: ['Log'],
       }),
       removeEntry: build.mutation({
-        query: (logId: string) => ({ url: `/log/${logId}`, method: 'DELETE' }),
+        query: (logId: string) => ask(routes.removeEntry, { logId }),
         invalidatesTags: ['Log'],
       }),
       erasures: build.query({
-        query: (_: void) => '/erasures',
+        query: (_: void) => ask(routes.erasures),
         transformResponse: read(z.array(erasureSchema)),
         providesTags: ['Erasures'],
       }),

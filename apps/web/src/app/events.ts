@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import type { Job } from '@zest/contract';
+import { routes, urlOf, type Job } from '@zest/contract';
 import { api, readJobEvent } from './api.ts';
 import { hearLogNews, missedLogNews } from './log-news.ts';
 import type { AppThunk } from './state.ts';
@@ -57,7 +57,7 @@ const takeProgress =
 export function useJobEvents(): void {
   const dispatch = useAppDispatch();
   useEffect(() => {
-    const source = new EventSource('/api/events');
+    const source = new EventSource(urlOf(routes.events, {}));
     source.addEventListener('log', (event: MessageEvent<string>) => hearLogNews(event.data));
     source.onmessage = (event: MessageEvent<string>) => dispatch(jobNews(readJobEvent(event.data)));
     // News may have been missed while there was no connection.

@@ -7,6 +7,7 @@ import {
   memberSchema,
   passwordLinkSchema,
   presentSchema,
+  routes,
   sessionSchema,
   storedSchema,
   type MakeComment,
@@ -14,6 +15,7 @@ import {
 } from '@zest/contract';
 import { z } from 'zod';
 import { api, read } from './api.ts';
+import { ask } from './ask.ts';
 
 /** What the pages ask of the people who work together. */
 export const teamApi = api
@@ -21,86 +23,72 @@ export const teamApi = api
   .injectEndpoints({
     endpoints: (build) => ({
       team: build.query({
-        query: (_: void) => '/team',
+        query: (_: void) => ask(routes.team),
         transformResponse: read(z.array(memberSchema)),
         providesTags: ['Team'],
       }),
       makeInvite: build.mutation({
-        query: (role: Role) => ({ url: '/team/invites', method: 'POST', body: { role } }),
+        query: (role: Role) => ask(routes.makeInvite, {}, { role }),
         transformResponse: read(madeInviteSchema),
         invalidatesTags: ['Audit'],
       }),
       acceptInvite: build.mutation({
-        query: (body: { code: string; login: string; password: string }) => ({
-          url: '/invites/accept',
-          method: 'POST',
-          body,
-        }),
+        query: (body: { code: string; login: string; password: string }) =>
+          ask(routes.acceptInvite, {}, body),
         transformResponse: read(memberSchema),
       }),
       changeMember: build.mutation({
-        query: ({ memberId, role }: { memberId: string; role: Role }) => ({
-          url: `/team/${memberId}`,
-          method: 'PUT',
-          body: { role },
-        }),
+        query: ({ memberId, role }: { memberId: string; role: Role }) =>
+          ask(routes.changeMember, { memberId }, { role }),
         transformResponse: read(memberSchema),
         invalidatesTags: ['Team', 'Audit'],
       }),
       removeMember: build.mutation({
-        query: (memberId: string) => ({ url: `/team/${memberId}`, method: 'DELETE' }),
+        query: (memberId: string) => ask(routes.removeMember, { memberId }),
         invalidatesTags: ['Team', 'Audit'],
       }),
       changePassword: build.mutation({
-        query: (body: { current: string; next: string }) => ({
-          url: '/session/password',
-          method: 'PUT',
-          body,
-        }),
+        query: (body: { current: string; next: string }) => ask(routes.changePassword, {}, body),
         invalidatesTags: ['Audit'],
       }),
       makePasswordLink: build.mutation({
-        query: (memberId: string) => ({ url: `/team/${memberId}/password`, method: 'POST' }),
+        query: (memberId: string) => ask(routes.makePasswordLink, { memberId }),
         transformResponse: read(passwordLinkSchema),
         invalidatesTags: ['Audit'],
       }),
       setNewPassword: build.mutation({
-        query: (body: { code: string; password: string }) => ({
-          url: '/password',
-          method: 'POST',
-          body,
-        }),
+        query: (body: { code: string; password: string }) => ask(routes.setNewPassword, {}, body),
         transformResponse: read(sessionSchema),
       }),
       address: build.query({
-        query: (_: void) => '/address',
+        query: (_: void) => ask(routes.address),
         transformResponse: read(addressSchema),
         providesTags: ['Address'],
       }),
       changeAddress: build.mutation({
-        query: (address: string | null) => ({ url: '/address', method: 'PUT', body: { address } }),
+        query: (address: string | null) => ask(routes.changeAddress, {}, { address }),
         transformResponse: read(addressSchema),
         invalidatesTags: ['Address', 'Audit'],
       }),
       installation: build.query({
-        query: (_: void) => '/installation',
+        query: (_: void) => ask(routes.installation),
         transformResponse: read(installationSchema),
       }),
       stored: build.query({
-        query: (_: void) => '/stored',
+        query: (_: void) => ask(routes.stored),
         transformResponse: read(storedSchema),
         providesTags: ['Takes', 'Exports'],
       }),
       deleteExport: build.mutation({
-        query: (jobId: string) => ({ url: `/jobs/${jobId}/files`, method: 'DELETE' }),
+        query: (jobId: string) => ask(routes.deleteExport, { jobId }),
         invalidatesTags: ['Exports', 'Audit'],
       }),
       deleteTake: build.mutation({
-        query: (takeId: string) => ({ url: `/takes/${takeId}`, method: 'DELETE' }),
+        query: (takeId: string) => ask(routes.deleteTake, { takeId }),
         invalidatesTags: ['Takes', 'Storage', 'Audit'],
       }),
       audit: build.query({
-        query: (_: void) => '/audit',
+        query: (_: void) => ask(routes.audit),
         transformResponse: read(z.array(auditEntrySchema)),
         providesTags: ['Audit'],
       }),
@@ -112,34 +100,28 @@ export const teamApi = api
           lessonId: string;
           bench: string;
           blockId: string | null;
-        }) => ({ url: `/lessons/${lessonId}/presence`, method: 'POST', body }),
+        }) => ask(routes.presence, { lessonId }, body),
         transformResponse: read(presentSchema),
       }),
       comments: build.query({
-        query: (lessonId: string) => `/lessons/${lessonId}/comments`,
+        query: (lessonId: string) => ask(routes.comments, { lessonId }),
         transformResponse: read(z.array(commentSchema)),
         providesTags: ['Comments'],
       }),
       makeComment: build.mutation({
-        query: ({ lessonId, ...body }: MakeComment & { lessonId: string }) => ({
-          url: `/lessons/${lessonId}/comments`,
-          method: 'POST',
-          body,
-        }),
+        query: ({ lessonId, ...body }: MakeComment & { lessonId: string }) =>
+          ask(routes.makeComment, { lessonId }, body),
         transformResponse: read(commentSchema),
         invalidatesTags: ['Comments'],
       }),
       changeComment: build.mutation({
-        query: ({ commentId, done }: { commentId: string; done: boolean }) => ({
-          url: `/comments/${commentId}`,
-          method: 'PUT',
-          body: { done },
-        }),
+        query: ({ commentId, done }: { commentId: string; done: boolean }) =>
+          ask(routes.changeComment, { commentId }, { done }),
         transformResponse: read(commentSchema),
         invalidatesTags: ['Comments'],
       }),
       deleteComment: build.mutation({
-        query: (commentId: string) => ({ url: `/comments/${commentId}`, method: 'DELETE' }),
+        query: (commentId: string) => ask(routes.deleteComment, { commentId }),
         invalidatesTags: ['Comments'],
       }),
     }),

@@ -1,5 +1,5 @@
-import type { Take } from '@zest/contract';
-import type { TakeAnalysis } from '@zest/core/signal';
+import { routes, urlOf, type Take } from '@zest/contract';
+import { takeAnalysisSchema, type TakeAnalysis } from '@zest/core/signal';
 import { useCallback, useEffect, useSyncExternalStore } from 'react';
 
 /** What was seen and heard of takes, by its key, which names its content: read once a visit. */
@@ -11,9 +11,9 @@ let version = 0;
 async function read(takeId: string, key: string): Promise<void> {
   asked.add(key);
   try {
-    const answer = await fetch(`/api/takes/${takeId}/watched`);
+    const answer = await fetch(urlOf(routes.takeWatched, { takeId }));
     if (!answer.ok) throw new Error(String(answer.status));
-    known.set(key, (await answer.json()) as TakeAnalysis);
+    known.set(key, takeAnalysisSchema.parse(await answer.json()));
     version += 1;
     for (const listener of listeners) listener();
   } catch {

@@ -8,6 +8,7 @@ import type {
   Problem,
   SentEntries,
 } from '@zest/contract';
+import { guestRoutes, urlOf } from '@zest/contract/guest-routes';
 import type { Me } from './device.ts';
 import { say, sayOr, spokenLanguage } from './words/index.ts';
 
@@ -52,29 +53,27 @@ const post = (body: unknown, headers: Record<string, string> = {}): RequestInit 
   headers: { 'content-type': 'application/json', ...headers },
   body: JSON.stringify(body),
 });
-const path = (code: string, rest = '') => `/api/follow/${encodeURIComponent(code)}${rest}`;
-
 /** Where the lesson of a link is asked for. */
-export const lessonPath = (code: string): string => path(code, '');
+export const lessonPath = (code: string): string => urlOf(guestRoutes.follow, { code });
 
 export function loadLesson(
   code: string,
   { hand, language, seed }: FollowChoice,
 ): Promise<Answer<FollowLesson>> {
-  const query = new URLSearchParams({
-    ...(hand === 'other hand' && { hand: 'other' }),
-    ...(language === 'second' && { language: 'second' }),
-    ...(seed !== null && { seed: String(seed) }),
-  }).toString();
-  return ask(path(code, query && `?${query}`));
+  const choice = {
+    hand: hand === 'other hand' ? 'other' : undefined,
+    language: language === 'second' ? language : undefined,
+    seed: seed ?? undefined,
+  };
+  return ask(urlOf(guestRoutes.follow, { code }, choice));
 }
 
 export const join = (code: string, cardCode: string): Promise<Answer<Me>> =>
-  ask(path(code, '/students'), post({ code: cardCode }));
+  ask(urlOf(guestRoutes.joinClass, { code }), post({ code: cardCode }));
 export const loadMine = (code: string, token: string): Promise<Answer<OwnLog>> =>
-  ask(path(code, '/mine'), { headers: { [STUDENT_HEADER]: token } });
+  ask(urlOf(guestRoutes.mine, { code }), { headers: { [STUDENT_HEADER]: token } });
 export const go = (classCode: string, lessonCode: string): Promise<Answer<{ code: string }>> =>
-  ask('/api/go', post({ classCode, lessonCode }));
+  ask(urlOf(guestRoutes.go, {}), post({ classCode, lessonCode }));
 
 /** Sends entries; `keepalive` lets the request outlive the page. */
 export const sendEntries = (
@@ -83,7 +82,7 @@ export const sendEntries = (
   entries: readonly { id: string; at: number; body: unknown }[],
   keepalive: boolean,
 ): Promise<Answer<SentEntries | undefined>> =>
-  ask(path(code, '/entries'), {
+  ask(urlOf(guestRoutes.sendEntries, { code }), {
     ...post({ sentAt: Date.now(), entries }, { [STUDENT_HEADER]: token }),
     keepalive,
   });
@@ -92,9 +91,9 @@ export const televisionPath = (
   code: string,
   screen: string,
   end: 'television' | 'remote',
-): string => path(code, `/televisions/${encodeURIComponent(screen)}/${end}`);
+): string => urlOf(guestRoutes.televisionNews, { code, screen, end });
 export const openTelevision = (code: string): Promise<Answer<{ screen: string }>> =>
-  ask(path(code, '/televisions'), post({}));
+  ask(urlOf(guestRoutes.openTelevision, { code }), post({}));
 export const tellTelevision = (
   code: string,
   screen: string,
@@ -108,7 +107,8 @@ export const takeUrl = (
   { id, version }: FollowTake,
   smaller: FollowRendition | null,
 ): string =>
-  path(
-    code,
-    `/takes/${id}?${smaller ? `lines=${smaller.lines}&` : ''}v=${smaller?.version ?? version}`,
+  urlOf(
+    guestRoutes.followTake,
+    { code, takeId: id },
+    { lines: smaller?.lines, v: smaller?.version ?? version },
   );

@@ -1,5 +1,6 @@
 import type { RemoteCommand, RemoteMessage, RemoteScreen } from '@zest/contract';
 import { useEffect, useState, type FormEvent } from 'react';
+import { guestRoutes, urlOf } from '@zest/contract/guest-routes';
 
 type Screen = { kind: 'waiting' } | { kind: 'shown'; screen: RemoteScreen } | { kind: 'closed' };
 
@@ -50,7 +51,7 @@ export function RemotePage() {
 
   useEffect(() => {
     if (code === null) return;
-    const source = new EventSource(`/api/remotes/${encodeURIComponent(code)}/screen`);
+    const source = new EventSource(urlOf(guestRoutes.remoteScreen, { remote: code }));
     source.onmessage = (event: MessageEvent<string>) => {
       // Our own server's words, checked there.
       const message = JSON.parse(event.data) as RemoteMessage;
@@ -71,7 +72,7 @@ export function RemotePage() {
 
   const send = async (command: RemoteCommand) => {
     try {
-      const answer = await fetch(`/api/remotes/${encodeURIComponent(code ?? '')}/commands`, {
+      const answer = await fetch(urlOf(guestRoutes.commandRemote, { remote: code ?? '' }), {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ command }),

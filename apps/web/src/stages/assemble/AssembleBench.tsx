@@ -4,6 +4,7 @@ import { findBlock, type Edit, type EditKind, type Finish } from '@zest/core/les
 import { indexAt } from '@zest/core/overlay';
 import { clockText, frameText } from '@zest/core/time';
 import { memo, useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
+import { routes, urlOf } from '@zest/contract';
 import { useAppDispatch } from '../../app/store.ts';
 import { useAssembly, useChosenBlock, useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 import { Stage } from '../../player/Stage.tsx';
@@ -27,9 +28,9 @@ import { TapPanel, type Tap } from './TapPanel.tsx';
 import { placing, useChanges, withoutDraft } from './use-changes.ts';
 import { useWindow } from './use-window.ts';
 
-const takeUrl = (takeId: string) => `/api/takes/${takeId}/video`;
+const takeUrl = (takeId: string) => urlOf(routes.takeVideo, { takeId });
 const finishedUrl = (takeId: string, { lufs, lowCut, noise }: Finish['sound']) =>
-  `/api/takes/${takeId}/finished?${new URLSearchParams({ lufs: String(lufs), lowCut: String(lowCut), noise }).toString()}`;
+  urlOf(routes.takeFinished, { takeId }, { lufs, lowCut, noise });
 
 const PlayTime = ({ clock }: { clock: PlayClock }) => frameText(usePlayMs(clock));
 

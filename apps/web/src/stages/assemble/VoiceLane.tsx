@@ -2,7 +2,7 @@ import { Box, useTheme } from '@mui/material';
 import { takeFrameAt, type Assembly } from '@zest/core/assembly';
 import { indexAt } from '@zest/core/overlay';
 import { firstFrameFrom, OUTPUT_FPS, type TimeSpan } from '@zest/core/time';
-import { WAVE_PER_SECOND } from '@zest/contract';
+import { routes, urlOf, WAVE_PER_SECOND } from '@zest/contract';
 import { useEffect, useRef, useState } from 'react';
 import WaveSurfer from 'wavesurfer.js';
 import { pageNonce } from '../../app/nonce.ts';
@@ -37,7 +37,7 @@ function useWaves(takeIds: readonly string[]): ReadonlyMap<string, Uint8Array> {
   useEffect(() => {
     const stop = new AbortController();
     for (const takeId of wanted.split(' ').filter((id) => id !== '')) {
-      fetch(`/api/takes/${takeId}/wave`, { signal: stop.signal })
+      fetch(urlOf(routes.takeWave, { takeId }), { signal: stop.signal })
         .then((answer) => answer.arrayBuffer())
         .then((bytes) => setWaves((known) => new Map([...known, [takeId, new Uint8Array(bytes)]])))
         // Without the drawing the lesson can still be worked on.

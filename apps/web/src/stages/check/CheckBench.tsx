@@ -4,6 +4,7 @@ import { LIMITS } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { routes, urlOf } from '@zest/contract';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { saveFirst } from '../../app/autosave.ts';
@@ -147,7 +148,11 @@ export function CheckBench() {
             setProblem(null);
             void dispatch(saveFirst()).then(async (unsaved) =>
               setProblem(
-                unsaved ?? (await fetchFile('check.pdf', `/api/lessons/${id}/prints/check`)),
+                unsaved ??
+                  (await fetchFile(
+                    'check.pdf',
+                    urlOf(routes.print, { lessonId: id, print: 'check' }),
+                  )),
               ),
             );
           }}

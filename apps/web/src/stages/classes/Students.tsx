@@ -23,6 +23,8 @@ import {
 import {
   CLASS_LIMITS,
   pageSettings,
+  routes,
+  urlOf,
   type PageSetting,
   type Student,
   type StudentPlan,
@@ -220,7 +222,7 @@ export function Students({ own, students }: ClassPart) {
         <Button
           variant="outlined"
           sx={{ alignSelf: 'start' }}
-          onClick={() => void print('cards.pdf', `/api/classes/${own.id}/cards`)}
+          onClick={() => void print('cards.pdf', urlOf(routes.classCards, { classId: own.id }))}
         >
           Cards to cut out (PDF)
         </Button>
@@ -256,7 +258,12 @@ export function Students({ own, students }: ClassPart) {
                   <TextLink
                     component="button"
                     sx={{ ml: 1 }}
-                    onClick={() => void print('record.pdf', `/api/students/${student.id}/record`)}
+                    onClick={() =>
+                      void print(
+                        'record.pdf',
+                        urlOf(routes.studentRecord, { studentId: student.id }),
+                      )
+                    }
                     aria-label={`Record card of ${student.nickname}`}
                   >
                     Record card

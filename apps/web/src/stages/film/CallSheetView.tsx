@@ -35,6 +35,7 @@ import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import { callSheet, changeText, shotsToFilm, type CallSheetLine } from '@zest/core/framing';
 import { clockText, lengthText } from '@zest/core/time';
 import { useMemo, useState } from 'react';
+import { routes, urlOf } from '@zest/contract';
 import { saveFirst } from '../../app/autosave.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -183,7 +184,10 @@ export function CallSheetView({ onFilm }: CallSheetViewProps) {
             void dispatch(saveFirst()).then(async (unsaved) =>
               setProblem(
                 unsaved ??
-                  (await fetchFile('call-sheet.pdf', `/api/lessons/${id}/prints/call-sheet`)),
+                  (await fetchFile(
+                    'call-sheet.pdf',
+                    urlOf(routes.print, { lessonId: id, print: 'call-sheet' }),
+                  )),
               ),
             );
           }}

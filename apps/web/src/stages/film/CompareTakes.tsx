@@ -1,5 +1,5 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
-import type { Take } from '@zest/contract';
+import { routes, urlOf, type Take } from '@zest/contract';
 import { alignTake } from '@zest/core/assembly';
 import type { Block } from '@zest/core/lesson';
 import { clockText, instantOfFrame } from '@zest/core/time';
@@ -106,7 +106,7 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
                 if (video) videos.current.set(take.id, video);
                 else videos.current.delete(take.id);
               }}
-              src={`/api/takes/${take.id}/video`}
+              src={urlOf(routes.takeVideo, { takeId: take.id })}
               muted={i !== at}
               playsInline
               preload="auto"

@@ -1,5 +1,5 @@
 import { Box, Button, Slider, Stack, Typography } from '@mui/material';
-import type { Take } from '@zest/contract';
+import { routes, urlOf, type Take } from '@zest/contract';
 import { startInTake } from '@zest/core/assembly';
 import { changeBlock, type Block } from '@zest/core/lesson';
 import { firstFrameFrom, frameText, instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
@@ -97,7 +97,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
         <div className="stage">
           <video
             ref={videoRef}
-            src={`/api/takes/${take.id}/video`}
+            src={urlOf(routes.takeVideo, { takeId: take.id })}
             playsInline
             preload="auto"
             style={{ visibility: 'visible' }}

@@ -13,7 +13,9 @@ import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import DownloadIcon from '@mui/icons-material/Download';
 import {
   retakeReasons,
+  routes,
   THUMB,
+  urlOf,
   type ChangeTake,
   type RetakeReason,
   type Take,
@@ -142,7 +144,7 @@ function TakeCard({
           <IconButton
             aria-label={`Save the original of ${take.name}`}
             component="a"
-            href={`/api/takes/${take.id}/original`}
+            href={urlOf(routes.takeOriginal, { takeId: take.id })}
             download
           >
             <DownloadIcon fontSize="small" />

@@ -1,6 +1,7 @@
 import { Box, useTheme } from '@mui/material';
 import { useEffect, useRef, type RefObject } from 'react';
 import WaveSurfer from 'wavesurfer.js';
+import { routes, urlOf } from '@zest/contract';
 import { pageNonce } from '../../app/nonce.ts';
 
 /** The take's sound as a waveform, drawn from the peaks the server measured; a click goes there. */
@@ -19,7 +20,7 @@ export function Waveform({
     let wave: WaveSurfer | undefined;
     const stop = new AbortController();
     const draw = async () => {
-      const answer = await fetch(`/api/takes/${takeId}/wave`, { signal: stop.signal });
+      const answer = await fetch(urlOf(routes.takeWave, { takeId }), { signal: stop.signal });
       const bytes = new Uint8Array(await answer.arrayBuffer());
       if (!place.current || stop.signal.aborted) return;
       wave = WaveSurfer.create({

@@ -14,6 +14,8 @@ import {
   exportOrderSchema,
   exportShapes,
   exportSizes,
+  routes,
+  urlOf,
   type ExportOrder,
   type Job,
   type Take,
@@ -156,16 +158,16 @@ function ExportRow({ job, revision }: { job: Job; revision: number }) {
             {result.loudnessLufs === null && ', no sound'}
           </Typography>
           <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-            <Button variant="outlined" href={`/api/jobs/${job.id}/video`}>
+            <Button variant="outlined" href={urlOf(routes.exportVideo, { jobId: job.id })}>
               {job.order?.format === 'gif'
                 ? 'GIF'
                 : `Video (${job.order?.format === 'webm' ? 'WebM' : 'MP4'})`}
             </Button>
-            <Button variant="outlined" href={`/api/jobs/${job.id}/captions`}>
+            <Button variant="outlined" href={urlOf(routes.exportCaptions, { jobId: job.id })}>
               Captions (WebVTT)
             </Button>
-            <Button href={`/api/jobs/${job.id}/sound`}>Sound only</Button>
-            <Button href={`/api/jobs/${job.id}/poster`}>Poster</Button>
+            <Button href={urlOf(routes.exportSound, { jobId: job.id })}>Sound only</Button>
+            <Button href={urlOf(routes.exportPoster, { jobId: job.id })}>Poster</Button>
           </Stack>
         </>
       )}
@@ -188,7 +190,7 @@ function CutFiles({ lessonId }: { lessonId: string }) {
             ['cut.edl', 'Edit list (CMX 3600)'],
           ] as const
         ).map(([file, label]) => (
-          <Button key={file} href={`/api/lessons/${lessonId}/cut/${file}`}>
+          <Button key={file} href={urlOf(routes.cutFile, { lessonId, file })}>
             {label}
           </Button>
         ))}
@@ -197,8 +199,10 @@ function CutFiles({ lessonId }: { lessonId: string }) {
         To go on in another program: the cut, captions and all it is made of in one archive.
       </Typography>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-        <Button href={`/api/lessons/${lessonId}/hand-over/takes`}>Cut with its takes (zip)</Button>
-        <Button href={`/api/lessons/${lessonId}/hand-over/originals`}>
+        <Button href={urlOf(routes.handOver, { lessonId, footage: 'takes' })}>
+          Cut with its takes (zip)
+        </Button>
+        <Button href={urlOf(routes.handOver, { lessonId, footage: 'originals' })}>
           Cut with the originals (zip)
         </Button>
       </Stack>

@@ -1,5 +1,5 @@
 import { Alert, Button, Stack, TextField, Typography } from '@mui/material';
-import type { Class, Share } from '@zest/contract';
+import { routes, urlOf, type Class, type Share } from '@zest/contract';
 import { sayCode } from '@zest/core/results';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -106,7 +106,11 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
             setProblem(
               await fetchFile(
                 'link.pdf',
-                `/api/shares/${share.code}/card?zone=${encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)}`,
+                urlOf(
+                  routes.shareCard,
+                  { code: share.code },
+                  { zone: Intl.DateTimeFormat().resolvedOptions().timeZone },
+                ),
               ),
             )
           }

@@ -1,7 +1,7 @@
 import { Alert, Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
 import { kitCsv, planMarkdown, runSheetCsv } from '@zest/core/formats';
 import { scheduleLesson } from '@zest/core/schedule';
-import type { Print } from '@zest/contract';
+import { routes, urlOf, type Print } from '@zest/contract';
 import { useState } from 'react';
 import { saveFirst } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -41,7 +41,7 @@ export function PlanFiles() {
             variant="outlined"
             disabled={busy !== null}
             onClick={() =>
-              void fetchSaved(`${print}.pdf`, `/api/lessons/${id}/prints/${print}`, name)
+              void fetchSaved(`${print}.pdf`, urlOf(routes.print, { lessonId: id, print }), name)
             }
           >
             {name} (PDF)
@@ -82,7 +82,7 @@ export function PlanFiles() {
           onClick={() =>
             void fetchSaved(
               'lesson.zest.zip',
-              `/api/lessons/${id}/archive${withFootage ? '' : '?media=0'}`,
+              urlOf(routes.archive, { lessonId: id }, { media: withFootage ? undefined : 0 }),
               'Lesson archive',
             )
           }
@@ -101,7 +101,7 @@ export function PlanFiles() {
           onClick={() =>
             void fetchSaved(
               'lesson-folder.zip',
-              `/api/lessons/${id}/packages/folder`,
+              urlOf(routes.package, { lessonId: id, kind: 'folder' }),
               'Folder for a memory stick',
             )
           }
@@ -114,7 +114,7 @@ export function PlanFiles() {
           onClick={() =>
             void fetchSaved(
               'lesson-scorm.zip',
-              `/api/lessons/${id}/packages/scorm`,
+              urlOf(routes.package, { lessonId: id, kind: 'scorm' }),
               'SCORM package',
             )
           }

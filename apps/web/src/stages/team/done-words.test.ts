@@ -9,7 +9,7 @@ const UNTOLD = new Set([
   'PUT /api/remotes/:remote/screen',
   'PUT /api/series/:seriesId',
 ]);
-const told = (routes as readonly Route[])
+const told = Object.values<Route>(routes)
   .filter(
     ({ method, access }) => method !== 'GET' && (access === 'owner' || access === 'signed-in'),
   )

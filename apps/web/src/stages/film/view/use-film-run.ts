@@ -1,4 +1,4 @@
-import { performanceSchema } from '@zest/contract';
+import { performanceSchema, routes } from '@zest/contract';
 import { findBlock } from '@zest/core/lesson';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { api, problemText } from '../../../app/api.ts';
@@ -9,13 +9,11 @@ import { SoundDesk } from '../../../record/desk.ts';
 import { FilmRun, type FilmOrder, type FilmPhase } from '../../../record/film-run.ts';
 import { useLatest } from '../../../ui/use-latest.ts';
 import { chooseTake } from '../uploads.ts';
+import { send } from '../../../app/ask.ts';
 
-const send = async (method: string, path: string, body: unknown) => {
-  const answer = await fetch(path, {
-    method,
-    body: JSON.stringify(body),
-    headers: { 'content-type': 'application/json' },
-  });
+/** A performance as it is kept. @throws with words when it is not */
+const kept = async (asked: Promise<Response>) => {
+  const answer = await asked;
   if (!answer.ok)
     throw new Error('Couldn’t save the recording. Check the connection, then start again.');
   return performanceSchema.parse(await answer.json());
@@ -73,13 +71,9 @@ export function useFilmRun(
     const desk = new SoundDesk();
     const run = new FilmRun(desk, () => cameras.current, {
       perform: ({ lessonId, block, shotId }, playedMs) =>
-        send('POST', `/api/lessons/${lessonId}/performances`, {
-          blockId: block.id,
-          shotId,
-          playedMs,
-        }),
+        kept(send(routes.makePerformance, { lessonId }, { blockId: block.id, shotId, playedMs })),
       endPerformance: async (id, playedMs) =>
-        void (await send('PUT', `/api/performances/${id}`, { playedMs })),
+        void (await kept(send(routes.endPerformance, { performanceId: id }, { playedMs }))),
       makeTake: take,
       onPhase: setPhase,
       onTakes: taken,

@@ -1,10 +1,13 @@
 import {
   remoteMessageSchema,
   remoteSchema,
+  routes,
+  urlOf,
   type RemoteCommand,
   type RemoteScreen,
 } from '@zest/contract';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { send } from '../../../app/ask.ts';
 
 /** A second device is told what changes, but not more often than this. */
 const TELL_EVERY_MS = 200;
@@ -15,15 +18,6 @@ interface Remote {
   fault: string | null;
   open: () => Promise<void>;
 }
-
-const send = (method: string, path: string, body?: unknown) =>
-  fetch(path, {
-    method,
-    ...(body !== undefined && {
-      body: JSON.stringify(body),
-      headers: { 'content-type': 'application/json' },
-    }),
-  });
 
 /** Lets a second device look at the film view and drive it, by a code. */
 export function useRemote(
@@ -40,7 +34,7 @@ export function useRemote(
 
   useEffect(() => {
     if (code === null) return;
-    const source = new EventSource(`/api/remotes/${code}/inbox`);
+    const source = new EventSource(urlOf(routes.remoteInbox, { remote: code }));
     source.onmessage = (event: MessageEvent<string>) => {
       const message = remoteMessageSchema.parse(JSON.parse(event.data));
       if (message.kind === 'command') command(message.command);
@@ -51,7 +45,7 @@ export function useRemote(
       const now = JSON.stringify(look());
       if (busy || now === told.current) return;
       busy = true;
-      const answer = await send('PUT', `/api/remotes/${code}/screen`, JSON.parse(now)).catch(
+      const answer = await send(routes.setRemoteScreen, { remote: code }, JSON.parse(now)).catch(
         () => null,
       );
       if (answer?.ok) told.current = now;
@@ -61,13 +55,13 @@ export function useRemote(
     return () => {
       clearInterval(telling);
       source.close();
-      void send('DELETE', `/api/remotes/${code}`).catch(() => undefined);
+      void send(routes.closeRemote, { remote: code }).catch(() => undefined);
     };
   }, [code]);
 
   const open = async () => {
     try {
-      const answer = await send('POST', `/api/lessons/${lessonId}/remotes`, {});
+      const answer = await send(routes.openRemote, { lessonId }, {});
       setCode(remoteSchema.parse(await answer.json()).remote);
       setFault(null);
     } catch {
