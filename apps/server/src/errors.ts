@@ -1,4 +1,4 @@
-import type { Problem } from '@zest/contract';
+import type { Problem, ProblemCode } from '@zest/contract';
 
 /** A refusal a person can act on: what was wrong, where, and what to do. */
 export class Refusal extends Error {
@@ -13,7 +13,7 @@ export class Refusal extends Error {
 
 export function refuse(
   status: number,
-  code: string,
+  code: ProblemCode,
   message: string,
   more: Partial<Problem> = {},
 ): Refusal {

@@ -18,3 +18,4 @@ export * from './address.ts';
 export * from './installation.ts';
 export * from './problem.ts';
 export * from './routes.ts';
+export * from './bindings.ts';

@@ -28,12 +28,6 @@ export type Query = Readonly<Record<string, string | number | boolean | undefine
 
 /** Values for the names in a route's path. */
 export type RouteParams<R extends Route> = ParamsOf<R['path']>;
-/** What is given with a route: values for its path where it has names, a body, a query. */
-export type RouteArgs<R extends Route> =
-  unknown extends RouteParams<R>
-    ? [params?: Record<string, never>, body?: unknown, query?: Query]
-    : [params: RouteParams<R>, body?: unknown, query?: Query];
-
 /** Where a route is asked for: its path with values in place of names, and a query. */
 export function urlOf<R extends Route>(
   { path }: R,

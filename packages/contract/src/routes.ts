@@ -1,7 +1,7 @@
 import { guestRoutes } from './guest-routes.ts';
 import type { Route } from './route.ts';
 
-export { urlOf, type Route, type RouteArgs, type RouteParams } from './route.ts';
+export { urlOf, type Query, type Route, type RouteParams } from './route.ts';
 
 /**
  * Every route of the HTTP interface, by its name. Server and pages know them by these alone; a test

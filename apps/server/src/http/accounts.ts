@@ -1,11 +1,4 @@
-import {
-  changePasswordSchema,
-  makeOwnerSchema,
-  newPasswordSchema,
-  routes,
-  signInSchema,
-  type SessionInfo,
-} from '@zest/contract';
+import { bodies, routes, type SessionInfo } from '@zest/contract';
 import { hash, verify } from '@node-rs/argon2';
 import type { Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
@@ -15,7 +8,7 @@ import { DEMO_LOGIN } from '../demo.ts';
 import { setPassword, userOfLink } from '../db/accounts.ts';
 import { User } from '../db/models.ts';
 import { refuse } from '../errors.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { COOKIE } from './session.ts';
 
@@ -68,13 +61,13 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
   const limit = slowSignIn();
 
   route(routes.session, async (req, res) => {
-    res.json(await sessionInfo(req, demo));
+    answer(res, 'session', await sessionInfo(req, demo));
   });
 
   route(
     routes.makeOwner,
     async (req, res) => {
-      const { login, password } = readBody(makeOwnerSchema, req.body);
+      const { login, password } = readBody(bodies.makeOwner, req.body);
       const passwordHash = await hash(password);
       const user = await sequelize.transaction(async (transaction) => {
         // An empty table has no row to lock; of two first visits the one that holds this row goes
@@ -93,7 +86,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
         return User.create({ id, login, passwordHash, teamId: id, role: 'owner' }, { transaction });
       });
       await enter(req, user.id);
-      res.status(201).json(await sessionInfo(req, demo));
+      answer(res.status(201), 'makeOwner', await sessionInfo(req, demo));
     },
     limit,
   );
@@ -101,13 +94,13 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
   route(
     routes.signIn,
     async (req, res) => {
-      const { login, password } = readBody(signInSchema, req.body);
+      const { login, password } = readBody(bodies.signIn, req.body);
       const user = await User.findOne({ where: { login } });
       const right = await verify(user?.passwordHash || (await nobody), password);
       if (!user?.teamId || !right)
         throw refuse(401, 'wrong-sign-in', 'The sign-in name or the password is not right.');
       await enter(req, user.id);
-      res.json(await sessionInfo(req, demo));
+      answer(res, 'signIn', await sessionInfo(req, demo));
     },
     limit,
   );
@@ -115,7 +108,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
   route(
     routes.changePassword,
     async (req, res, { person }) => {
-      const { current, next } = readBody(changePasswordSchema, req.body);
+      const { current, next } = readBody(bodies.changePassword, req.body);
       if (demo && person.login === DEMO_LOGIN)
         throw refuse(
           403,
@@ -134,7 +127,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
   route(
     routes.setNewPassword,
     async (req, res) => {
-      const { code, password } = readBody(newPasswordSchema, req.body);
+      const { code, password } = readBody(bodies.setNewPassword, req.body);
       const user = await userOfLink(code);
       if (!user)
         throw refuse(
@@ -144,7 +137,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
         );
       await setPassword(sequelize, user, password);
       await enter(req, user.id);
-      res.json(await sessionInfo(req, demo));
+      answer(res, 'setNewPassword', await sessionInfo(req, demo));
     },
     slowSignIn(),
   );
@@ -158,7 +151,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
         'The demo is not loaded here. Start the program with its demo command.',
       );
     await enter(req, user.id);
-    res.json(await sessionInfo(req, demo));
+    answer(res, 'enterDemo', await sessionInfo(req, demo));
   });
 
   route(routes.signOut, async (req, res) => {

@@ -1,10 +1,10 @@
-import { changeAddressSchema, routes, type Address } from '@zest/contract';
+import { bodies, routes, type Address } from '@zest/contract';
 import type { Request } from 'express';
 import type { Config } from '../config.ts';
 import { SettingRow } from '../db/team-models.ts';
 import { refuse } from '../errors.ts';
 import { ownAddresses } from '../network.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { isLoopback } from './safety.ts';
 
@@ -36,10 +36,10 @@ export function addAddressRoutes(route: AddRoute, config: Config): void {
     isOpen: config.trustProxy.length > 0 || !isLoopback(config.host),
   });
   route(routes.address, async (req, res) => {
-    res.json(await view(req));
+    answer(res, 'address', await view(req));
   });
   route(routes.changeAddress, async (req, res) => {
-    const { address } = readBody(changeAddressSchema, req.body);
+    const { address } = readBody(bodies.changeAddress, req.body);
     if (config.address !== null)
       throw refuse(
         409,
@@ -48,6 +48,6 @@ export function addAddressRoutes(route: AddRoute, config: Config): void {
       );
     if (address === null) await SettingRow.destroy({ where: { name: 'address' } });
     else await SettingRow.upsert({ name: 'address', value: address });
-    res.json(await view(req));
+    answer(res, 'changeAddress', await view(req));
   });
 }

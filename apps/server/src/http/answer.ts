@@ -1,6 +1,6 @@
-import type { Problem } from '@zest/contract';
+import type { answers, AnswerOf, Problem } from '@zest/contract';
 import { LessonError } from '@zest/core/lesson';
-import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { z } from 'zod';
 import { messageOf, Refusal, refuse } from '../errors.ts';
 
@@ -15,6 +15,15 @@ export function readBody<T>(schema: z.ZodType<T>, body: unknown): T {
   throw refuse(400, 'invalid', [...new Set(faults.map((fault) => fault.message))].join(' '), {
     faults,
   });
+}
+
+/** Answers a route with what the contract says it answers. */
+export function answer<N extends keyof typeof answers>(
+  res: Response,
+  _route: N,
+  value: AnswerOf<N>,
+): void {
+  res.json(value);
 }
 
 function problemOf(error: unknown): { status: number; problem: Problem } {

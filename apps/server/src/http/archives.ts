@@ -21,6 +21,7 @@ import { packArchive, unpackArchive } from '../publish/archive.ts';
 import type { AddRoute } from './guard.ts';
 import { stored } from './lessons.ts';
 import { ingestUnready } from './uploads.ts';
+import { answer } from './answer.ts';
 
 export interface ArchiveTools {
   sequelize: Sequelize;
@@ -108,7 +109,7 @@ export function addArchiveRoutes(
         })),
       );
       await ingestUnready(queue, made.takes);
-      res.status(201).json(stored(made.row, made.lesson));
+      answer(res.status(201), 'openArchive', stored(made.row, made.lesson));
     } catch (error) {
       if (error instanceof ArchiveFault) throw refuse(400, 'bad-archive', error.message);
       throw error;

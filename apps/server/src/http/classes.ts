@@ -1,12 +1,4 @@
-import {
-  classPlanSchema,
-  handEntriesSchema,
-  logQuerySchema,
-  makeStudentsSchema,
-  routes,
-  studentPlanSchema,
-  type Erasure,
-} from '@zest/contract';
+import { bodies, logQuerySchema, routes, type Erasure } from '@zest/contract';
 import { fn, Op, type Sequelize } from 'sequelize';
 import {
   addStudents,
@@ -21,7 +13,7 @@ import { classSums, logPage } from '../db/class-log.ts';
 import { ClassRow, ErasureRow, StudentRow } from '../db/log-models.ts';
 import { LessonRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { tellLogNews } from './log-news.ts';
 
@@ -44,16 +36,22 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
       where: { teamId },
       order: [['createdAt', 'ASC']],
     });
-    res.json(rows.map((row) => classView(row, counts.get(row.id) ?? 0)));
+    answer(
+      res,
+      'classes',
+      rows.map((row) => classView(row, counts.get(row.id) ?? 0)),
+    );
   });
   route(routes.makeClass, async (req, res, { teamId }) => {
     res
       .status(201)
-      .json(classView(await createClass(teamId, readBody(classPlanSchema, req.body)), 0));
+      .json(classView(await createClass(teamId, readBody(bodies.makeClass, req.body)), 0));
   });
   route(routes.saveClass, async (req, res, { schoolClass }) => {
-    await schoolClass.update({ document: JSON.stringify(readBody(classPlanSchema, req.body)) });
-    res.json(
+    await schoolClass.update({ document: JSON.stringify(readBody(bodies.saveClass, req.body)) });
+    answer(
+      res,
+      'saveClass',
       classView(schoolClass, await StudentRow.count({ where: { classId: schoolClass.id } })),
     );
   });
@@ -66,7 +64,7 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
       where: { classId: schoolClass.id },
       order: [['nickname', 'ASC']],
     });
-    res.json(students.map(studentView));
+    answer(res, 'students', students.map(studentView));
   });
   route(routes.log, async (req, res, { schoolClass }) => {
     const wanted = logQuerySchema.safeParse(req.query);
@@ -82,10 +80,10 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     const since = Number(req.query['since'] ?? NaN);
     if (!Number.isInteger(since))
       throw refuse(400, 'invalid', 'Say since when: milliseconds since 1970.');
-    res.json(await classSums(sequelize, schoolClass.id, since));
+    answer(res, 'classSums', await classSums(sequelize, schoolClass.id, since));
   });
   route(routes.addEntries, async (req, res, { teamId, schoolClass }) => {
-    const { entries } = readBody(handEntriesSchema, req.body);
+    const { entries } = readBody(bodies.addEntries, req.body);
     const own = new Set(
       (await StudentRow.findAll({ where: { classId: schoolClass.id } })).map(({ id }) => id),
     );
@@ -110,11 +108,11 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     res.status(204).end();
   });
   route(routes.addStudents, async (req, res, { schoolClass }) => {
-    const rows = await addStudents(sequelize, schoolClass, readBody(makeStudentsSchema, req.body));
-    res.status(201).json(rows.map(studentView));
+    const rows = await addStudents(sequelize, schoolClass, readBody(bodies.addStudents, req.body));
+    answer(res.status(201), 'addStudents', rows.map(studentView));
   });
   route(routes.saveStudent, async (req, res, { student }) => {
-    const { group, page, ...plan } = readBody(studentPlanSchema, req.body);
+    const { group, page, ...plan } = readBody(bodies.saveStudent, req.body);
     const twin = await StudentRow.findOne({
       where: { classId: student.classId, nickname: plan.nickname, id: { [Op.ne]: student.id } },
     });
@@ -124,7 +122,11 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
         'taken',
         `“${plan.nickname}” is in this class already. Give every student a nickname of their own.`,
       );
-    res.json(studentView(await student.update({ ...plan, team: group, page: page.join(' ') })));
+    answer(
+      res,
+      'saveStudent',
+      studentView(await student.update({ ...plan, team: group, page: page.join(' ') })),
+    );
   });
   route(routes.eraseStudent, async (_req, res, { student }) => {
     await eraseStudent(sequelize, student);
@@ -140,7 +142,9 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
       order: [['createdAt', 'DESC']],
       limit: MOST_ERASURES,
     });
-    res.json(
+    answer(
+      res,
+      'erasures',
       rows.map(({ id, what, entries, createdAt }): Erasure => ({
         id,
         what,

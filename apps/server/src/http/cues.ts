@@ -1,6 +1,6 @@
 import {
+  bodies,
   cueEntryBodySchema,
-  makeCueEntrySchema,
   MAX_CUE_ENTRIES,
   routes,
   type StoredCueEntry,
@@ -11,7 +11,7 @@ import type { Sequelize } from 'sequelize';
 import { newestLessons } from '../db/lessons.ts';
 import { CueEntryRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 
 function view(row: CueEntryRow, uses = 0): StoredCueEntry {
@@ -29,10 +29,14 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
       where: { teamId },
       order: [['createdAt', 'ASC']],
     });
-    res.json(rows.map((row) => view(row, uses.get(row.id))));
+    answer(
+      res,
+      'cues',
+      rows.map((row) => view(row, uses.get(row.id))),
+    );
   });
   route(routes.makeCueEntry, async (req, res, { teamId }) => {
-    const { id = nanoid(), ...entry } = readBody(makeCueEntrySchema, req.body);
+    const { id = nanoid(), ...entry } = readBody(bodies.makeCueEntry, req.body);
     if ((await CueEntryRow.count({ where: { teamId } })) >= MAX_CUE_ENTRIES) {
       throw refuse(
         422,
@@ -47,8 +51,8 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
       .json(view(await CueEntryRow.create({ id, teamId, document: JSON.stringify(entry) })));
   });
   route(routes.changeCueEntry, async (req, res, { cueEntry }) => {
-    const entry = readBody(cueEntryBodySchema, req.body);
-    res.json(view(await cueEntry.update({ document: JSON.stringify(entry) })));
+    const entry = readBody(bodies.changeCueEntry, req.body);
+    answer(res, 'changeCueEntry', view(await cueEntry.update({ document: JSON.stringify(entry) })));
   });
   // Cues made from it stay in their lessons, as cues of their own.
   route(routes.deleteCueEntry, async (_req, res, { cueEntry }) => {

@@ -1,7 +1,7 @@
 import { rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import {
-  changeJobSchema,
+  bodies,
   cutFiles,
   exportOrderSchema,
   handOverFootage,
@@ -22,7 +22,7 @@ import { workFolder } from '../media/unfinished.ts';
 import { cutFor, stateOf } from '../publish/cut.ts';
 import { makeCutFile } from '../publish/cut-files.ts';
 import { packHandOver } from '../publish/hand-over.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { sendContent } from './takes.ts';
 import { jobView } from './views.ts';
@@ -99,7 +99,7 @@ export function addExportRoutes(
             : videoChanges(await lessonAt(lesson.id, made), now),
       );
     });
-    res.json(await Promise.all(views));
+    answer(res, 'exports', await Promise.all(views));
   });
 
   route(routes.makeExport, async (req, res, { teamId, lesson }) => {
@@ -147,15 +147,15 @@ export function addExportRoutes(
   });
 
   route(routes.changeJob, async (req, res, { job }) => {
-    const { held, first } = readBody(changeJobSchema, req.body);
+    const { held, first } = readBody(bodies.changeJob, req.body);
     if (held !== undefined) await queue.hold(job, held);
     if (first) await queue.first(job);
-    res.json(jobView(await job.reload()));
+    answer(res, 'changeJob', jobView(await job.reload()));
   });
 
   route(routes.cancelJob, async (_req, res, { job }) => {
     await queue.cancel(job);
-    res.json(jobView(await job.reload()));
+    answer(res, 'cancelJob', jobView(await job.reload()));
   });
 
   const finished = (job: JobRow) => {

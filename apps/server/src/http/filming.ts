@@ -1,11 +1,4 @@
-import {
-  endPerformanceSchema,
-  makePerformanceSchema,
-  MOST_SPOKEN,
-  routes,
-  type Performance,
-  type Storage,
-} from '@zest/contract';
+import { bodies, MOST_SPOKEN, routes, type Performance, type Storage } from '@zest/contract';
 import { countLanguages } from '@zest/core/lesson';
 import { MARK_NUMBERS } from '@zest/core/signal';
 import { nanoid } from 'nanoid';
@@ -18,7 +11,7 @@ import { refuse } from '../errors.ts';
 import { freeOnDisk } from '../media/room.ts';
 import { spokenFile } from '../media/spoken.ts';
 import type { MediaStore } from '../media/store.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 
 function performanceView({
@@ -39,7 +32,7 @@ export function addFilmingRoutes(
   folders: Folders,
 ): void {
   route(routes.makePerformance, async (req, res, { teamId, lesson }) => {
-    const asked = readBody(makePerformanceSchema, req.body);
+    const asked = readBody(bodies.makePerformance, req.body);
     const made = await sequelize.transaction(async (transaction) => {
       // One after the other, so that no two bear the same number.
       await LessonRow.findByPk(lesson.id, { lock: transaction.LOCK.UPDATE, transaction });
@@ -57,11 +50,15 @@ export function addFilmingRoutes(
         { transaction },
       );
     });
-    res.status(201).json(performanceView(made));
+    answer(res.status(201), 'makePerformance', performanceView(made));
   });
 
   route(routes.endPerformance, async (req, res, { performance }) => {
-    res.json(performanceView(await performance.update(readBody(endPerformanceSchema, req.body))));
+    answer(
+      res,
+      'endPerformance',
+      performanceView(await performance.update(readBody(bodies.endPerformance, req.body))),
+    );
   });
 
   route(routes.storage, async (_req, res, { lesson }) => {
@@ -73,7 +70,7 @@ export function addFilmingRoutes(
       binBytes: bytes - (await sizeOf(takes.filter(({ binnedAt }) => !binnedAt))),
       freeBytes: await freeOnDisk(folders.media),
     };
-    res.json(storage);
+    answer(res, 'storage', storage);
   });
 
   route(routes.emptyBin, async (_req, res, { lesson }) => {

@@ -1,9 +1,7 @@
 import {
-  goSchema,
-  joinSchema,
+  bodies,
   MAX_ENTRIES_A_DAY,
   routes,
-  sendEntriesSchema,
   type FollowChoice,
   type OwnLog,
   type SentEntries,
@@ -126,7 +124,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
   route(
     routes.joinClass,
     async (req, res, { share }) => {
-      const { code } = readBody(joinSchema, req.body);
+      const { code } = readBody(bodies.joinClass, req.body);
       const joined =
         share.classId === null ? null : await joinClass(share.classId, readSpoken(code));
       if (!joined)
@@ -156,7 +154,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
   });
 
   route(routes.sendEntries, async (req, res, { share, student }) => {
-    const { entries, sentAt } = readBody(sendEntriesSchema, req.body);
+    const { entries, sentAt } = readBody(bodies.sendEntries, req.body);
     const { id, classId, teamId } = student;
     const closed = closedAt(share);
     const dated = onOurClock(entries, sentAt);
@@ -193,7 +191,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
   route(
     routes.go,
     async (req, res) => {
-      const { classCode, lessonCode } = readBody(goSchema, req.body);
+      const { classCode, lessonCode } = readBody(bodies.go, req.body);
       const schoolClass = await ClassRow.findOne({ where: { code: readSpoken(classCode) } });
       const share =
         schoolClass &&

@@ -7,6 +7,7 @@ import { countRows } from '../db/dump.ts';
 import { JobRow } from '../db/models.ts';
 import { freeOnDisk } from '../media/room.ts';
 import type { AddRoute } from './guard.ts';
+import { answer } from './answer.ts';
 
 async function sizeOf(folder: string): Promise<{ bytes: number; files: number }> {
   const entries = await readdir(folder, { recursive: true, withFileTypes: true }).catch(() => []);
@@ -82,6 +83,6 @@ export function addInstallationRoutes(
       workerSeen: last?.updatedAt.toISOString() ?? null,
       rows: Object.entries(TABLES).map(([table, what]) => ({ what, count: rows[table] ?? 0 })),
     };
-    res.json(body);
+    answer(res, 'installation', body);
   });
 }

@@ -1,10 +1,7 @@
 import {
-  handOverSchema,
-  makeLessonSchema,
+  bodies,
   mayAsMuchAs,
   routes,
-  saveLessonSchema,
-  shelfSchema,
   type LessonSummary,
   type Revision,
   type StoredLesson,
@@ -24,7 +21,7 @@ import {
 } from '../db/lessons.ts';
 import { RevisionRow, User } from '../db/models.ts';
 import { refuse } from '../errors.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
 import type { AddRoute } from './guard.ts';
@@ -81,20 +78,20 @@ export function addLessonRoutes(
   folders: Folders,
 ): void {
   route(routes.lessons, async (_req, res, { teamId }) => {
-    res.json((await newestLessons(sequelize, teamId)).map(summaryOf));
+    answer(res, 'lessons', (await newestLessons(sequelize, teamId)).map(summaryOf));
   });
 
   route(routes.makeLesson, async (req, res, { teamId, person }) => {
-    const body = readBody(makeLessonSchema, req.body);
+    const body = readBody(bodies.makeLesson, req.body);
     const asked =
       'title' in body ? makeLesson(body.title, () => nanoid(10)) : readLesson(body.document);
     const { row, lesson, takes } = await createFromOthers(sequelize, teamId, asked, person.id);
     await ingestUnready(queue, takes);
-    res.status(201).json(stored(row, lesson));
+    answer(res.status(201), 'makeLesson', stored(row, lesson));
   });
 
   route(routes.shelveLesson, async (req, res, { lesson }) => {
-    const { archived, template } = readBody(shelfSchema, req.body);
+    const { archived, template } = readBody(bodies.shelveLesson, req.body);
     await lesson.update({
       archivedAt: archived ? (lesson.archivedAt ?? new Date()) : null,
       isTemplate: template,
@@ -103,7 +100,7 @@ export function addLessonRoutes(
   });
 
   route(routes.keepLesson, async (req, res, { lesson, teamId }) => {
-    const { memberId } = readBody(handOverSchema, req.body);
+    const { memberId } = readBody(bodies.keepLesson, req.body);
     const keeper = await User.findOne({ where: { id: memberId, teamId } });
     if (!keeper) throw refuse(404, 'not-found', 'There is nobody like that in your team.');
     if (!mayAsMuchAs(keeper.role, 'teacher'))
@@ -117,20 +114,20 @@ export function addLessonRoutes(
   });
 
   route(routes.lesson, async (_req, res, { lesson }) => {
-    res.json(stored(await revisionAt(lesson.id, lesson.revision)));
+    answer(res, 'lesson', stored(await revisionAt(lesson.id, lesson.revision)));
   });
 
   route(routes.saveLesson, async (req, res, owned) => {
-    const body = readBody(saveLessonSchema, req.body);
+    const body = readBody(bodies.saveLesson, req.body);
     const lesson = readLesson(body.lesson);
     const row = await saveLesson(sequelize, owned.lesson.id, body.baseRevision, lesson, {
       authorId: owned.person.id,
     });
-    res.json(stored(row, lesson));
+    answer(res, 'saveLesson', stored(row, lesson));
   });
 
   route(routes.deleteLesson, async (_req, res, { lesson }) => {
-    res.json(await eraseLesson(sequelize, lesson, store, folders.segments));
+    answer(res, 'deleteLesson', await eraseLesson(sequelize, lesson, store, folders.segments));
   });
 
   route(routes.revisions, async (_req, res, { lesson }) => {
@@ -142,7 +139,9 @@ export function addLessonRoutes(
     const authors = await User.findAll({
       where: { id: rows.flatMap(({ authorId }) => authorId ?? []) },
     });
-    res.json(
+    answer(
+      res,
+      'revisions',
       rows.map((row): Revision => {
         const then = readLesson(JSON.parse(row.document));
         return {
@@ -159,6 +158,6 @@ export function addLessonRoutes(
   route(routes.revision, async (req, res, { lesson }) => {
     const revision = Number(req.params['revision']);
     if (!Number.isInteger(revision)) throw refuse(404, 'not-found', 'There is no such revision.');
-    res.json(stored(await revisionAt(lesson.id, revision)));
+    answer(res, 'revision', stored(await revisionAt(lesson.id, revision)));
   });
 }

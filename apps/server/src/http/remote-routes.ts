@@ -1,12 +1,7 @@
-import {
-  remoteCommandSchema,
-  remoteScreenSchema,
-  routes,
-  type RemoteMessage,
-} from '@zest/contract';
+import { bodies, routes, type RemoteMessage } from '@zest/contract';
 import rateLimit from 'express-rate-limit';
 import { refuse } from '../errors.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import { eventStream } from './event-stream.ts';
 import type { AddRoute } from './guard.ts';
 import { remotes } from './remotes.ts';
@@ -29,13 +24,14 @@ export function addRemoteRoutes(route: AddRoute): void {
 
   route(
     routes.openRemote,
-    (_req, res, { teamId }) => void res.status(201).json({ remote: remotes.open(teamId).code }),
+    (_req, res, { teamId }) =>
+      void answer(res.status(201), 'openRemote', { remote: remotes.open(teamId).code }),
   );
   route(routes.remoteInbox, (req, res, { remote }) =>
     eventStream<RemoteMessage>(req, res, (tell) => remote.listen(tell), isLast),
   );
   route(routes.setRemoteScreen, (req, res, { remote }) => {
-    remote.show(readBody(remoteScreenSchema, req.body));
+    remote.show(readBody(bodies.setRemoteScreen, req.body));
     res.status(204).end();
   });
   route(routes.closeRemote, (_req, res, { remote }) => {
@@ -51,7 +47,10 @@ export function addRemoteRoutes(route: AddRoute): void {
   route(
     routes.commandRemote,
     (req, res, { remote }) => {
-      const heard = remote.command({ kind: 'command', ...readBody(remoteCommandSchema, req.body) });
+      const heard = remote.command({
+        kind: 'command',
+        ...readBody(bodies.commandRemote, req.body),
+      });
       if (!heard)
         throw refuse(409, 'no-view', 'The film view is closed. Open it again on the other device.');
       res.status(204).end();

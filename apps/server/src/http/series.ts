@@ -1,8 +1,8 @@
-import { makeSeriesSchema, routes, saveSeriesSchema, type StoredSeries } from '@zest/contract';
+import { bodies, routes, type StoredSeries } from '@zest/contract';
 import type { Sequelize } from 'sequelize';
 import { createSeries, saveSeries, seriesOf } from '../db/series.ts';
 import { SeriesRow } from '../db/models.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 
 const view = (row: SeriesRow): StoredSeries => ({
@@ -13,16 +13,24 @@ const view = (row: SeriesRow): StoredSeries => ({
 
 export function addSeriesRoutes(route: AddRoute, sequelize: Sequelize): void {
   route(routes.seriesList, async (_req, res, { teamId }) => {
-    res.json((await SeriesRow.findAll({ where: { teamId }, order: [['name', 'ASC']] })).map(view));
+    answer(
+      res,
+      'seriesList',
+      (await SeriesRow.findAll({ where: { teamId }, order: [['name', 'ASC']] })).map(view),
+    );
   });
   route(routes.makeSeries, async (req, res, { teamId }) => {
     res
       .status(201)
-      .json(view(await createSeries(teamId, readBody(makeSeriesSchema, req.body).series)));
+      .json(view(await createSeries(teamId, readBody(bodies.makeSeries, req.body).series)));
   });
   route(routes.saveSeries, async (req, res, owned) => {
-    const { baseRevision, series } = readBody(saveSeriesSchema, req.body);
-    res.json(view(await saveSeries(sequelize, owned.series.id, baseRevision, series)));
+    const { baseRevision, series } = readBody(bodies.saveSeries, req.body);
+    answer(
+      res,
+      'saveSeries',
+      view(await saveSeries(sequelize, owned.series.id, baseRevision, series)),
+    );
   });
   // Only the plan of the weeks goes; the lessons stay.
   route(routes.deleteSeries, async (_req, res, { series }) => {

@@ -1,4 +1,4 @@
-import { changeShareSchema, routes, sharePlanSchema, type Share } from '@zest/contract';
+import { bodies, routes, sharePlanSchema, type Share } from '@zest/contract';
 import { videoChanges } from '@zest/core/lesson';
 import type { Sequelize } from 'sequelize';
 import { lessonAt } from '../db/lessons.ts';
@@ -10,7 +10,7 @@ import type { JobQueue } from '../jobs/queue.ts';
 import { queueRenditions } from '../jobs/renditions.ts';
 import type { MediaStore } from '../media/store.ts';
 import { sharedCut } from '../publish/shared-cut.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 
 async function shareView(share: ShareRow, newest: number): Promise<Share> {
@@ -65,7 +65,11 @@ export function addShareRoutes(
       where: { lessonId: lesson.id },
       order: [['createdAt', 'DESC']],
     });
-    res.json(await Promise.all(shares.map((share) => shareView(share, lesson.revision))));
+    answer(
+      res,
+      'shares',
+      await Promise.all(shares.map((share) => shareView(share, lesson.revision))),
+    );
   });
 
   route(routes.makeShare, async (req, res, { teamId, lesson }) => {
@@ -84,11 +88,11 @@ export function addShareRoutes(
       opensAt: dateOf(opensAt),
       closesAt: dateOf(closesAt),
     });
-    res.status(201).json(await shareView(share, lesson.revision));
+    answer(res.status(201), 'makeShare', await shareView(share, lesson.revision));
   });
 
   route(routes.changeShare, async (req, res, { share }) => {
-    const { toNewest, ...dates } = readBody(changeShareSchema, req.body);
+    const { toNewest, ...dates } = readBody(bodies.changeShare, req.body);
     const opensAt = dates.opensAt === undefined ? share.opensAt : dateOf(dates.opensAt);
     const closesAt = dates.closesAt === undefined ? share.closesAt : dateOf(dates.closesAt);
     if (opensAt && closesAt && opensAt >= closesAt)
@@ -101,12 +105,12 @@ export function addShareRoutes(
     if (toNewest) await getReady(lesson, queue, store);
     await share.update({ opensAt, closesAt });
     if (toNewest) await renewShare(sequelize, share, lesson.revision);
-    res.json(await shareView(share, lesson.revision));
+    answer(res, 'changeShare', await shareView(share, lesson.revision));
   });
 
   route(routes.closeShare, async (_req, res, { share }) => {
     await share.update({ revokedAt: share.revokedAt ?? new Date() });
     const lesson = await LessonRow.findByPk(share.lessonId, { rejectOnEmpty: true });
-    res.json(await shareView(share, lesson.revision));
+    answer(res, 'closeShare', await shareView(share, lesson.revision));
   });
 }

@@ -8,6 +8,7 @@ import { refuse } from '../errors.ts';
 import { exportInput } from '../jobs/handlers.ts';
 import type { MediaStore } from '../media/store.ts';
 import type { AddRoute } from './guard.ts';
+import { answer } from './answer.ts';
 
 /** What takes up room, and deleting it. */
 export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: MediaStore): void {
@@ -50,7 +51,7 @@ export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: Me
       exports: (await Promise.all(exports)).sort(largest),
       footage: (await Promise.all(footage)).sort(largest),
     };
-    res.json(body);
+    answer(res, 'stored', body);
   });
 
   route(routes.deleteExport, async (_req, res, { job }) => {

@@ -1,10 +1,4 @@
-import {
-  changeTakeSchema,
-  copyTakesSchema,
-  isMaterial,
-  makeTakeSchema,
-  routes,
-} from '@zest/contract';
+import { bodies, isMaterial, routes } from '@zest/contract';
 import { finishSchema } from '@zest/core/lesson';
 import type { Response } from 'express';
 import { nanoid } from 'nanoid';
@@ -18,7 +12,7 @@ import type { JobQueue } from '../jobs/queue.ts';
 import { queueWatch } from '../jobs/watch.ts';
 import type { MediaStore } from '../media/store.ts';
 import { finishedTake } from '../publish/sound.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { ingestUnready, queueAnew } from './uploads.ts';
 import { takeView } from './views.ts';
@@ -94,11 +88,11 @@ export function addTakeRoutes(
         bytes,
       });
     });
-    res.json(await Promise.all(views));
+    answer(res, 'takes', await Promise.all(views));
   });
 
   route(routes.makeTake, async (req, res, { teamId, lesson }) => {
-    const { blockId, performanceId, name, source } = readBody(makeTakeSchema, req.body);
+    const { blockId, performanceId, name, source } = readBody(bodies.makeTake, req.body);
     if (
       performanceId &&
       !(await PerformanceRow.findOne({ where: { id: performanceId, lessonId: lesson.id } }))
@@ -118,11 +112,11 @@ export function addTakeRoutes(
       name,
       source,
     });
-    res.status(201).json(takeView(take));
+    answer(res.status(201), 'makeTake', takeView(take));
   });
 
   route(routes.changeTake, async (req, res, { take }) => {
-    const { inBin, soundTrack, ...change } = readBody(changeTakeSchema, req.body);
+    const { inBin, soundTrack, ...change } = readBody(bodies.changeTake, req.body);
     if (soundTrack !== undefined) {
       const { length } = soundTracksOf(take);
       if (soundTrack >= length)
@@ -149,7 +143,9 @@ export function addTakeRoutes(
     const performance = take.performanceId
       ? ((await PerformanceRow.findByPk(take.performanceId)) ?? undefined)
       : undefined;
-    res.json(
+    answer(
+      res,
+      'changeTake',
       takeView(take, {
         performance,
         job:
@@ -162,9 +158,13 @@ export function addTakeRoutes(
   });
 
   route(routes.copyTakes, async (req, res, { teamId, lesson }) => {
-    const copies = await copyTakes(lesson.id, teamId, readBody(copyTakesSchema, req.body).takes);
+    const copies = await copyTakes(lesson.id, teamId, readBody(bodies.copyTakes, req.body).takes);
     await ingestUnready(queue, [...copies.values()]);
-    res.status(201).json([...copies].map(([from, { id }]) => ({ from, takeId: id })));
+    answer(
+      res.status(201),
+      'copyTakes',
+      [...copies].map(([from, { id }]) => ({ from, takeId: id })),
+    );
   });
 
   route(routes.takeOriginal, (_req, res, { take }) =>

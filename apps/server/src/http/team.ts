@@ -1,15 +1,4 @@
-import {
-  acceptInviteSchema,
-  changeCommentSchema,
-  changeMemberSchema,
-  inviteSchema,
-  makeCommentSchema,
-  presenceSchema,
-  routes,
-  type AuditEntry,
-  type Comment,
-  type Member,
-} from '@zest/contract';
+import { bodies, routes, type AuditEntry, type Comment, type Member } from '@zest/contract';
 import { hash } from '@node-rs/argon2';
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type Sequelize } from 'sequelize';
@@ -19,7 +8,7 @@ import { User } from '../db/models.ts';
 import { AuditRow, CommentRow, InviteRow } from '../db/team-models.ts';
 import { refuse } from '../errors.ts';
 import { enter, slowSignIn } from './accounts.ts';
-import { readBody } from './answer.ts';
+import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { whoElse } from './presence.ts';
 
@@ -53,21 +42,23 @@ async function memberOf(teamId: string, id: string): Promise<User> {
  */
 export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   route(routes.team, async (_req, res, { teamId }) => {
-    res.json(
+    answer(
+      res,
+      'team',
       (await User.findAll({ where: { teamId }, order: [['createdAt', 'ASC']] })).map(memberView),
     );
   });
   route(routes.makeInvite, async (req, res, { teamId }) => {
-    const { role } = readBody(inviteSchema, req.body);
+    const { role } = readBody(bodies.makeInvite, req.body);
     const code = freshCode();
     const expiresAt = new Date(Date.now() + INVITED_FOR_MS);
     await InviteRow.create({ codeSha: shaOf(code), teamId, role, expiresAt });
-    res.status(201).json({ code, role, expiresAt: expiresAt.toISOString() });
+    answer(res.status(201), 'makeInvite', { code, role, expiresAt: expiresAt.toISOString() });
   });
   route(
     routes.acceptInvite,
     async (req, res) => {
-      const { code, login, password } = readBody(acceptInviteSchema, req.body);
+      const { code, login, password } = readBody(bodies.acceptInvite, req.body);
       const passwordHash = await hash(password);
       const user = await sequelize
         .transaction(async (transaction) => {
@@ -105,13 +96,15 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
           throw error;
         });
       await enter(req, user.id);
-      res.status(201).json(memberView(user));
+      answer(res.status(201), 'acceptInvite', memberView(user));
     },
     slowSignIn(),
   );
   route(routes.changeMember, async (req, res, { teamId }) => {
-    const { role } = readBody(changeMemberSchema, req.body);
-    res.json(
+    const { role } = readBody(bodies.changeMember, req.body);
+    answer(
+      res,
+      'changeMember',
       memberView(await (await memberOf(teamId, String(req.params['memberId']))).update({ role })),
     );
   });
@@ -119,7 +112,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
     const { code, expiresAt } = await makePasswordLink(
       await memberOf(teamId, String(req.params['memberId'])),
     );
-    res.status(201).json({ code, expiresAt: expiresAt.toISOString() });
+    answer(res.status(201), 'makePasswordLink', { code, expiresAt: expiresAt.toISOString() });
   });
   route(routes.removeMember, async (req, res, { teamId }) => {
     // What they made stays with the team; they get in no more.
@@ -135,7 +128,9 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
       limit: MOST_AUDITED,
     });
     const logins = await loginsOf(rows.map(({ personId }) => personId));
-    res.json(
+    answer(
+      res,
+      'audit',
       rows.map(({ createdAt, personId, what, subject }): AuditEntry => ({
         at: createdAt.toISOString(),
         login: logins.get(personId) ?? 'somebody',
@@ -146,12 +141,12 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
   });
 
   route(routes.presence, (req, res, { lesson, person }) => {
-    res.json({
+    answer(res, 'presence', {
       revision: lesson.revision,
       others: whoElse(lesson.id, {
         id: person.id,
         login: person.login,
-        ...readBody(presenceSchema, req.body),
+        ...readBody(bodies.presence, req.body),
       }),
     });
   });
@@ -172,12 +167,14 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
       order: [['createdAt', 'ASC']],
     });
     const logins = await loginsOf(rows.map(({ authorId }) => authorId));
-    res.json(
+    answer(
+      res,
+      'comments',
       rows.map((row) => commentView(row, logins.get(row.authorId) ?? 'somebody', person.id)),
     );
   });
   route(routes.makeComment, async (req, res, { teamId, lesson, person }) => {
-    const body = readBody(makeCommentSchema, req.body);
+    const body = readBody(bodies.makeComment, req.body);
     if ((await CommentRow.count({ where: { lessonId: lesson.id } })) >= MOST_COMMENTS)
       throw refuse(
         422,
@@ -191,13 +188,17 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
       lessonId: lesson.id,
       authorId: person.id,
     });
-    res.status(201).json(commentView(row, person.login, person.id));
+    answer(res.status(201), 'makeComment', commentView(row, person.login, person.id));
   });
   route(routes.changeComment, async (req, res, { comment, person }) => {
-    const { done } = readBody(changeCommentSchema, req.body);
+    const { done } = readBody(bodies.changeComment, req.body);
     await comment.update({ doneAt: done ? new Date() : null });
     const logins = await loginsOf([comment.authorId]);
-    res.json(commentView(comment, logins.get(comment.authorId) ?? 'somebody', person.id));
+    answer(
+      res,
+      'changeComment',
+      commentView(comment, logins.get(comment.authorId) ?? 'somebody', person.id),
+    );
   });
   route(routes.deleteComment, async (_req, res, { comment }) => {
     await comment.destroy();

@@ -1,18 +1,7 @@
 import {
-  copiedTakesSchema,
-  erasedLessonSchema,
+  answers,
   jobSchema,
-  lessonSummarySchema,
   problemSchema,
-  revisionSchema,
-  routes,
-  sessionSchema,
-  shareSchema,
-  storageSchema,
-  storedCueEntrySchema,
-  storedLessonSchema,
-  storedSeriesSchema,
-  takeSchema,
   type ChangeJob,
   type ChangeShare,
   type ChangeTake,
@@ -34,7 +23,7 @@ import {
   type BaseQueryFn,
   type FetchArgs,
 } from '@reduxjs/toolkit/query/react';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { ask } from './ask.ts';
 
 /**
@@ -82,81 +71,81 @@ export const api = createApi({
   ],
   endpoints: (build) => ({
     session: build.query({
-      query: (_: void) => ask(routes.session),
-      transformResponse: read(sessionSchema),
+      query: (_: void) => ask('session'),
+      transformResponse: read(answers.session),
       providesTags: ['Session'],
     }),
     makeOwner: build.mutation({
-      query: (body: MakeOwner) => ask(routes.makeOwner, {}, body),
-      transformResponse: read(sessionSchema),
+      query: (body: MakeOwner) => ask('makeOwner', {}, body),
+      transformResponse: read(answers.makeOwner),
       invalidatesTags: ['Session'],
     }),
     signIn: build.mutation({
-      query: (body: SignIn) => ask(routes.signIn, {}, body),
-      transformResponse: read(sessionSchema),
+      query: (body: SignIn) => ask('signIn', {}, body),
+      transformResponse: read(answers.signIn),
       invalidatesTags: ['Session'],
     }),
     enterDemo: build.mutation({
-      query: (_: void) => ask(routes.enterDemo),
-      transformResponse: read(sessionSchema),
+      query: (_: void) => ask('enterDemo'),
+      transformResponse: read(answers.enterDemo),
       invalidatesTags: ['Session'],
     }),
     signOut: build.mutation({
-      query: (_: void) => ask(routes.signOut),
+      query: (_: void) => ask('signOut'),
       invalidatesTags: ['Session', 'Lessons'],
     }),
     lessons: build.query({
-      query: (_: void) => ask(routes.lessons),
-      transformResponse: read(z.array(lessonSummarySchema)),
+      query: (_: void) => ask('lessons'),
+      transformResponse: read(answers.lessons),
       providesTags: ['Lessons'],
     }),
     makeLesson: build.mutation({
-      query: (body: { title: string } | { document: unknown }) => ask(routes.makeLesson, {}, body),
-      transformResponse: read(storedLessonSchema),
+      query: (body: { title: string } | { document: unknown }) => ask('makeLesson', {}, body),
+      transformResponse: read(answers.makeLesson),
       invalidatesTags: ['Lessons'],
     }),
     lesson: build.query({
-      query: (lessonId: string) => ask(routes.lesson, { lessonId }),
-      transformResponse: read(storedLessonSchema),
+      query: (lessonId: string) => ask('lesson', { lessonId }),
+      transformResponse: read(answers.lesson),
     }),
     saveLesson: build.mutation({
       query: ({ lessonId, ...body }: { lessonId: string; baseRevision: number; lesson: unknown }) =>
-        ask(routes.saveLesson, { lessonId }, body),
+        ask('saveLesson', { lessonId }, body),
       // The lesson comes back as it was sent: reading it again would hold up whoever types on.
-      transformResponse: read(storedLessonSchema.pick({ id: true, revision: true })),
+      transformResponse: read(answers.saveLesson),
       invalidatesTags: ['Revisions', 'Lessons'],
     }),
     deleteLesson: build.mutation({
-      query: (lessonId: string) => ask(routes.deleteLesson, { lessonId }),
-      transformResponse: read(erasedLessonSchema),
+      query: (lessonId: string) => ask('deleteLesson', { lessonId }),
+      transformResponse: read(answers.deleteLesson),
       invalidatesTags: ['Lessons'],
     }),
     putOnShelf: build.mutation({
       query: ({ lessonId, ...body }: Shelf & { lessonId: string }) =>
-        ask(routes.shelveLesson, { lessonId }, body),
+        ask('shelveLesson', { lessonId }, body),
       invalidatesTags: ['Lessons'],
     }),
     handOver: build.mutation({
       query: ({ lessonId, memberId }: { lessonId: string; memberId: string }) =>
-        ask(routes.keepLesson, { lessonId }, { memberId }),
+        ask('keepLesson', { lessonId }, { memberId }),
       invalidatesTags: ['Lessons'],
     }),
     openArchive: build.mutation({
       query: (body: Blob) => ({
-        ...ask(routes.openArchive, {}, body),
+        ...ask('openArchive', {}, body),
         headers: { 'content-type': 'application/zip' },
       }),
-      transformResponse: read(storedLessonSchema),
+      transformResponse: read(answers.openArchive),
       invalidatesTags: ['Lessons'],
     }),
     series: build.query({
-      query: (_: void) => ask(routes.seriesList),
-      transformResponse: read(z.array(storedSeriesSchema)),
+      query: (_: void) => ask('seriesList'),
+      transformResponse: read(answers.seriesList),
       providesTags: ['Series'],
     }),
     makeSeries: build.mutation({
-      query: (series: Series) => ask(routes.makeSeries, {}, { series }),
-      transformResponse: read(storedSeriesSchema),
+      query: (series: Series) => ask('makeSeries', {}, { series }),
+      transformResponse: read(answers.makeSeries),
       invalidatesTags: ['Series'],
     }),
     saveSeries: build.mutation({
@@ -169,128 +158,128 @@ export const api = createApi({
         baseRevision: number;
         series: Series;
       }) => ({
-        ...ask(routes.saveSeries, { seriesId }, body),
+        ...ask('saveSeries', { seriesId }, body),
         keepalive: JSON.stringify(body).length < MOST_KEPT_ALIVE,
       }),
-      transformResponse: read(storedSeriesSchema),
+      transformResponse: read(answers.saveSeries),
       invalidatesTags: ['Series', 'Lessons'],
     }),
     deleteSeries: build.mutation({
-      query: (seriesId: string) => ask(routes.deleteSeries, { seriesId }),
+      query: (seriesId: string) => ask('deleteSeries', { seriesId }),
       invalidatesTags: ['Series'],
     }),
     cueLibrary: build.query({
-      query: (_: void) => ask(routes.cues),
-      transformResponse: read(z.array(storedCueEntrySchema)),
+      query: (_: void) => ask('cues'),
+      transformResponse: read(answers.cues),
       providesTags: ['Cues'],
     }),
     makeCueEntry: build.mutation({
-      query: (body: MakeCueEntry) => ask(routes.makeCueEntry, {}, body),
-      transformResponse: read(storedCueEntrySchema),
+      query: (body: MakeCueEntry) => ask('makeCueEntry', {}, body),
+      transformResponse: read(answers.makeCueEntry),
       invalidatesTags: ['Cues'],
     }),
     saveCueEntry: build.mutation({
       query: ({ id, ...body }: MakeCueEntry & { id: string }) =>
-        ask(routes.changeCueEntry, { entryId: id }, body),
-      transformResponse: read(storedCueEntrySchema),
+        ask('changeCueEntry', { entryId: id }, body),
+      transformResponse: read(answers.changeCueEntry),
       invalidatesTags: ['Cues'],
     }),
     deleteCueEntry: build.mutation({
-      query: (id: string) => ask(routes.deleteCueEntry, { entryId: id }),
+      query: (id: string) => ask('deleteCueEntry', { entryId: id }),
       invalidatesTags: ['Cues'],
     }),
     copyTakes: build.mutation({
       query: ({ lessonId, ...body }: CopyTakes & { lessonId: string }) =>
-        ask(routes.copyTakes, { lessonId }, body),
-      transformResponse: read(copiedTakesSchema),
+        ask('copyTakes', { lessonId }, body),
+      transformResponse: read(answers.copyTakes),
       invalidatesTags: ['Takes'],
     }),
     revisions: build.query({
-      query: (lessonId: string) => ask(routes.revisions, { lessonId }),
-      transformResponse: read(z.array(revisionSchema)),
+      query: (lessonId: string) => ask('revisions', { lessonId }),
+      transformResponse: read(answers.revisions),
       providesTags: ['Revisions'],
     }),
     revision: build.query({
       query: ({ lessonId, revision }: { lessonId: string; revision: number }) =>
-        ask(routes.revision, { lessonId, revision }),
-      transformResponse: read(storedLessonSchema),
+        ask('revision', { lessonId, revision }),
+      transformResponse: read(answers.revision),
     }),
     takes: build.query({
-      query: (lessonId: string) => ask(routes.takes, { lessonId }),
-      transformResponse: read(z.array(takeSchema)),
+      query: (lessonId: string) => ask('takes', { lessonId }),
+      transformResponse: read(answers.takes),
       providesTags: ['Takes'],
     }),
     makeTake: build.mutation({
       query: ({ lessonId, ...body }: MakeTake & { lessonId: string }) =>
-        ask(routes.makeTake, { lessonId }, body),
-      transformResponse: read(takeSchema),
+        ask('makeTake', { lessonId }, body),
+      transformResponse: read(answers.makeTake),
       invalidatesTags: ['Takes'],
     }),
     changeTake: build.mutation({
       query: ({ takeId, ...body }: ChangeTake & { takeId: string }) =>
-        ask(routes.changeTake, { takeId }, body),
-      transformResponse: read(takeSchema),
+        ask('changeTake', { takeId }, body),
+      transformResponse: read(answers.changeTake),
       invalidatesTags: ['Takes', 'Storage'],
     }),
     watchTake: build.mutation({
-      query: (takeId: string) => ask(routes.watchTake, { takeId }),
+      query: (takeId: string) => ask('watchTake', { takeId }),
       invalidatesTags: ['Takes'],
     }),
     renewTake: build.mutation({
-      query: (takeId: string) => ask(routes.makeTakeAnew, { takeId }),
+      query: (takeId: string) => ask('makeTakeAnew', { takeId }),
       invalidatesTags: ['Takes'],
     }),
     storage: build.query({
-      query: (lessonId: string) => ask(routes.storage, { lessonId }),
-      transformResponse: read(storageSchema),
+      query: (lessonId: string) => ask('storage', { lessonId }),
+      transformResponse: read(answers.storage),
       providesTags: ['Storage'],
     }),
     emptyBin: build.mutation({
-      query: (lessonId: string) => ask(routes.emptyBin, { lessonId }),
+      query: (lessonId: string) => ask('emptyBin', { lessonId }),
       invalidatesTags: ['Takes', 'Storage'],
     }),
     exports: build.query({
-      query: (lessonId: string) => ask(routes.exports, { lessonId }),
-      transformResponse: read(z.array(jobSchema)),
+      query: (lessonId: string) => ask('exports', { lessonId }),
+      transformResponse: read(answers.exports),
       providesTags: ['Exports'],
     }),
     startExport: build.mutation({
       query: ({ lessonId, order }: { lessonId: string; order: ExportOrder }) =>
-        ask(routes.makeExport, { lessonId }, order),
-      transformResponse: read(jobSchema),
+        ask('makeExport', { lessonId }, order),
+      transformResponse: read(answers.makeExport),
       invalidatesTags: ['Exports'],
     }),
     changeJob: build.mutation({
       query: ({ jobId, ...body }: ChangeJob & { jobId: string }) =>
-        ask(routes.changeJob, { jobId }, body),
-      transformResponse: read(jobSchema),
+        ask('changeJob', { jobId }, body),
+      transformResponse: read(answers.changeJob),
       invalidatesTags: ['Exports'],
     }),
     cancelJob: build.mutation({
-      query: (jobId: string) => ask(routes.cancelJob, { jobId }),
-      transformResponse: read(jobSchema),
+      query: (jobId: string) => ask('cancelJob', { jobId }),
+      transformResponse: read(answers.cancelJob),
       invalidatesTags: ['Exports', 'Takes'],
     }),
     shares: build.query({
-      query: (lessonId: string) => ask(routes.shares, { lessonId }),
-      transformResponse: read(z.array(shareSchema)),
+      query: (lessonId: string) => ask('shares', { lessonId }),
+      transformResponse: read(answers.shares),
       providesTags: ['Shares'],
     }),
     makeShare: build.mutation({
       query: ({ lessonId, ...body }: SharePlan & { lessonId: string }) =>
-        ask(routes.makeShare, { lessonId }, body),
-      transformResponse: read(shareSchema),
+        ask('makeShare', { lessonId }, body),
+      transformResponse: read(answers.makeShare),
       invalidatesTags: ['Shares', 'Lessons'],
     }),
     changeShare: build.mutation({
       query: ({ code, ...body }: ChangeShare & { code: string }) =>
-        ask(routes.changeShare, { code }, body),
-      transformResponse: read(shareSchema),
+        ask('changeShare', { code }, body),
+      transformResponse: read(answers.changeShare),
       invalidatesTags: ['Shares'],
     }),
     revokeShare: build.mutation({
-      query: (code: string) => ask(routes.closeShare, { code }),
-      transformResponse: read(shareSchema),
+      query: (code: string) => ask('closeShare', { code }),
+      transformResponse: read(answers.closeShare),
       invalidatesTags: ['Shares', 'Lessons'],
     }),
   }),

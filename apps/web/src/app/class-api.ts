@@ -1,10 +1,7 @@
 import {
-  classSchema,
-  classSumsSchema,
-  erasureSchema,
+  answers,
   logPageSchema,
   routes,
-  studentSchema,
   urlOf,
   type ClassPlan,
   type HandEntries,
@@ -13,7 +10,6 @@ import {
   type MakeStudents,
   type StudentPlan,
 } from '@zest/contract';
-import { z } from 'zod';
 import { api, read } from './api.ts';
 import { onLogNews } from './log-news.ts';
 import { ask } from './ask.ts';
@@ -58,28 +54,28 @@ export const classApi = api
   .injectEndpoints({
     endpoints: (build) => ({
       classes: build.query({
-        query: (_: void) => ask(routes.classes),
-        transformResponse: read(z.array(classSchema)),
+        query: (_: void) => ask('classes'),
+        transformResponse: read(answers.classes),
         providesTags: ['Classes'],
       }),
       makeClass: build.mutation({
-        query: (body: ClassPlan) => ask(routes.makeClass, {}, body),
-        transformResponse: read(classSchema),
+        query: (body: ClassPlan) => ask('makeClass', {}, body),
+        transformResponse: read(answers.makeClass),
         invalidatesTags: ['Classes'],
       }),
       saveClass: build.mutation({
         query: ({ classId, ...body }: ClassPlan & { classId: string }) =>
-          ask(routes.saveClass, { classId }, body),
-        transformResponse: read(classSchema),
+          ask('saveClass', { classId }, body),
+        transformResponse: read(answers.saveClass),
         invalidatesTags: ['Classes'],
       }),
       eraseClass: build.mutation({
-        query: (classId: string) => ask(routes.eraseClass, { classId }),
+        query: (classId: string) => ask('eraseClass', { classId }),
         invalidatesTags: ['Classes', 'Shares', 'Erasures'],
       }),
       students: build.query({
-        query: (classId: string) => ask(routes.students, { classId }),
-        transformResponse: read(z.array(studentSchema)),
+        query: (classId: string) => ask('students', { classId }),
+        transformResponse: read(answers.students),
         providesTags: ['Students'],
       }),
       /** All pages of what is asked for. */
@@ -115,38 +111,38 @@ export const classApi = api
       }),
       classSums: build.query({
         query: ({ classId, since }: { classId: string; since: number }) =>
-          ask(routes.classSums, { classId }, undefined, { since }),
-        transformResponse: read(classSumsSchema),
+          ask('classSums', { classId }, undefined, { since }),
+        transformResponse: read(answers.classSums),
         providesTags: ['Log'],
       }),
       addStudents: build.mutation({
         query: ({ classId, ...body }: MakeStudents & { classId: string }) =>
-          ask(routes.addStudents, { classId }, body),
-        transformResponse: read(z.array(studentSchema)),
+          ask('addStudents', { classId }, body),
+        transformResponse: read(answers.addStudents),
         invalidatesTags: ['Classes', 'Students'],
       }),
       saveStudent: build.mutation({
         query: ({ studentId, ...body }: StudentPlan & { studentId: string }) =>
-          ask(routes.saveStudent, { studentId }, body),
-        transformResponse: read(studentSchema),
+          ask('saveStudent', { studentId }, body),
+        transformResponse: read(answers.saveStudent),
         invalidatesTags: ['Students'],
       }),
       eraseStudent: build.mutation({
-        query: (studentId: string) => ask(routes.eraseStudent, { studentId }),
+        query: (studentId: string) => ask('eraseStudent', { studentId }),
         invalidatesTags: ['Classes', 'Students', 'Log', 'Erasures'],
       }),
       addEntries: build.mutation({
         query: ({ classId, ...body }: HandEntries & { classId: string }) =>
-          ask(routes.addEntries, { classId }, body),
+          ask('addEntries', { classId }, body),
         invalidatesTags: ['Log'],
       }),
       removeEntry: build.mutation({
-        query: (logId: string) => ask(routes.removeEntry, { logId }),
+        query: (logId: string) => ask('removeEntry', { logId }),
         invalidatesTags: ['Log'],
       }),
       erasures: build.query({
-        query: (_: void) => ask(routes.erasures),
-        transformResponse: read(z.array(erasureSchema)),
+        query: (_: void) => ask('erasures'),
+        transformResponse: read(answers.erasures),
         providesTags: ['Erasures'],
       }),
     }),

@@ -1,19 +1,4 @@
-import {
-  addressSchema,
-  auditEntrySchema,
-  commentSchema,
-  installationSchema,
-  madeInviteSchema,
-  memberSchema,
-  passwordLinkSchema,
-  presentSchema,
-  routes,
-  sessionSchema,
-  storedSchema,
-  type MakeComment,
-  type Role,
-} from '@zest/contract';
-import { z } from 'zod';
+import { answers, type BodyOf, type MakeComment, type Role } from '@zest/contract';
 import { api, read } from './api.ts';
 import { ask } from './ask.ts';
 
@@ -23,73 +8,73 @@ export const teamApi = api
   .injectEndpoints({
     endpoints: (build) => ({
       team: build.query({
-        query: (_: void) => ask(routes.team),
-        transformResponse: read(z.array(memberSchema)),
+        query: (_: void) => ask('team'),
+        transformResponse: read(answers.team),
         providesTags: ['Team'],
       }),
       makeInvite: build.mutation({
-        query: (role: Role) => ask(routes.makeInvite, {}, { role }),
-        transformResponse: read(madeInviteSchema),
+        query: (role: Role) => ask('makeInvite', {}, { role }),
+        transformResponse: read(answers.makeInvite),
         invalidatesTags: ['Audit'],
       }),
       acceptInvite: build.mutation({
         query: (body: { code: string; login: string; password: string }) =>
-          ask(routes.acceptInvite, {}, body),
-        transformResponse: read(memberSchema),
+          ask('acceptInvite', {}, body),
+        transformResponse: read(answers.acceptInvite),
       }),
       changeMember: build.mutation({
-        query: ({ memberId, role }: { memberId: string; role: Role }) =>
-          ask(routes.changeMember, { memberId }, { role }),
-        transformResponse: read(memberSchema),
+        query: ({ memberId, role }: { memberId: string; role: BodyOf<'changeMember'>['role'] }) =>
+          ask('changeMember', { memberId }, { role }),
+        transformResponse: read(answers.changeMember),
         invalidatesTags: ['Team', 'Audit'],
       }),
       removeMember: build.mutation({
-        query: (memberId: string) => ask(routes.removeMember, { memberId }),
+        query: (memberId: string) => ask('removeMember', { memberId }),
         invalidatesTags: ['Team', 'Audit'],
       }),
       changePassword: build.mutation({
-        query: (body: { current: string; next: string }) => ask(routes.changePassword, {}, body),
+        query: (body: { current: string; next: string }) => ask('changePassword', {}, body),
         invalidatesTags: ['Audit'],
       }),
       makePasswordLink: build.mutation({
-        query: (memberId: string) => ask(routes.makePasswordLink, { memberId }),
-        transformResponse: read(passwordLinkSchema),
+        query: (memberId: string) => ask('makePasswordLink', { memberId }),
+        transformResponse: read(answers.makePasswordLink),
         invalidatesTags: ['Audit'],
       }),
       setNewPassword: build.mutation({
-        query: (body: { code: string; password: string }) => ask(routes.setNewPassword, {}, body),
-        transformResponse: read(sessionSchema),
+        query: (body: { code: string; password: string }) => ask('setNewPassword', {}, body),
+        transformResponse: read(answers.setNewPassword),
       }),
       address: build.query({
-        query: (_: void) => ask(routes.address),
-        transformResponse: read(addressSchema),
+        query: (_: void) => ask('address'),
+        transformResponse: read(answers.address),
         providesTags: ['Address'],
       }),
       changeAddress: build.mutation({
-        query: (address: string | null) => ask(routes.changeAddress, {}, { address }),
-        transformResponse: read(addressSchema),
+        query: (address: string | null) => ask('changeAddress', {}, { address }),
+        transformResponse: read(answers.changeAddress),
         invalidatesTags: ['Address', 'Audit'],
       }),
       installation: build.query({
-        query: (_: void) => ask(routes.installation),
-        transformResponse: read(installationSchema),
+        query: (_: void) => ask('installation'),
+        transformResponse: read(answers.installation),
       }),
       stored: build.query({
-        query: (_: void) => ask(routes.stored),
-        transformResponse: read(storedSchema),
+        query: (_: void) => ask('stored'),
+        transformResponse: read(answers.stored),
         providesTags: ['Takes', 'Exports'],
       }),
       deleteExport: build.mutation({
-        query: (jobId: string) => ask(routes.deleteExport, { jobId }),
+        query: (jobId: string) => ask('deleteExport', { jobId }),
         invalidatesTags: ['Exports', 'Audit'],
       }),
       deleteTake: build.mutation({
-        query: (takeId: string) => ask(routes.deleteTake, { takeId }),
+        query: (takeId: string) => ask('deleteTake', { takeId }),
         invalidatesTags: ['Takes', 'Storage', 'Audit'],
       }),
       audit: build.query({
-        query: (_: void) => ask(routes.audit),
-        transformResponse: read(z.array(auditEntrySchema)),
+        query: (_: void) => ask('audit'),
+        transformResponse: read(answers.audit),
         providesTags: ['Audit'],
       }),
       presence: build.mutation({
@@ -100,28 +85,28 @@ export const teamApi = api
           lessonId: string;
           bench: string;
           blockId: string | null;
-        }) => ask(routes.presence, { lessonId }, body),
-        transformResponse: read(presentSchema),
+        }) => ask('presence', { lessonId }, body),
+        transformResponse: read(answers.presence),
       }),
       comments: build.query({
-        query: (lessonId: string) => ask(routes.comments, { lessonId }),
-        transformResponse: read(z.array(commentSchema)),
+        query: (lessonId: string) => ask('comments', { lessonId }),
+        transformResponse: read(answers.comments),
         providesTags: ['Comments'],
       }),
       makeComment: build.mutation({
         query: ({ lessonId, ...body }: MakeComment & { lessonId: string }) =>
-          ask(routes.makeComment, { lessonId }, body),
-        transformResponse: read(commentSchema),
+          ask('makeComment', { lessonId }, body),
+        transformResponse: read(answers.makeComment),
         invalidatesTags: ['Comments'],
       }),
       changeComment: build.mutation({
         query: ({ commentId, done }: { commentId: string; done: boolean }) =>
-          ask(routes.changeComment, { commentId }, { done }),
-        transformResponse: read(commentSchema),
+          ask('changeComment', { commentId }, { done }),
+        transformResponse: read(answers.changeComment),
         invalidatesTags: ['Comments'],
       }),
       deleteComment: build.mutation({
-        query: (commentId: string) => ask(routes.deleteComment, { commentId }),
+        query: (commentId: string) => ask('deleteComment', { commentId }),
         invalidatesTags: ['Comments'],
       }),
     }),

@@ -1,4 +1,4 @@
-import { performanceSchema, routes } from '@zest/contract';
+import { performanceSchema } from '@zest/contract';
 import { findBlock } from '@zest/core/lesson';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { api, problemText } from '../../../app/api.ts';
@@ -71,9 +71,9 @@ export function useFilmRun(
     const desk = new SoundDesk();
     const run = new FilmRun(desk, () => cameras.current, {
       perform: ({ lessonId, block, shotId }, playedMs) =>
-        kept(send(routes.makePerformance, { lessonId }, { blockId: block.id, shotId, playedMs })),
+        kept(send('makePerformance', { lessonId }, { blockId: block.id, shotId, playedMs })),
       endPerformance: async (id, playedMs) =>
-        void (await kept(send(routes.endPerformance, { performanceId: id }, { playedMs }))),
+        void (await kept(send('endPerformance', { performanceId: id }, { playedMs }))),
       makeTake: take,
       onPhase: setPhase,
       onTakes: taken,

@@ -45,7 +45,7 @@ export function useRemote(
       const now = JSON.stringify(look());
       if (busy || now === told.current) return;
       busy = true;
-      const answer = await send(routes.setRemoteScreen, { remote: code }, JSON.parse(now)).catch(
+      const answer = await send('setRemoteScreen', { remote: code }, JSON.parse(now)).catch(
         () => null,
       );
       if (answer?.ok) told.current = now;
@@ -55,13 +55,13 @@ export function useRemote(
     return () => {
       clearInterval(telling);
       source.close();
-      void send(routes.closeRemote, { remote: code }).catch(() => undefined);
+      void send('closeRemote', { remote: code }).catch(() => undefined);
     };
   }, [code]);
 
   const open = async () => {
     try {
-      const answer = await send(routes.openRemote, { lessonId }, {});
+      const answer = await send('openRemote', { lessonId }, {});
       setCode(remoteSchema.parse(await answer.json()).remote);
       setFault(null);
     } catch {
