@@ -120,6 +120,15 @@ describe('prints', () => {
       expect(page).toContain(words);
   });
 
+  it('are read letter by letter whatever was printed before, letters with marks too', async () => {
+    const titled = async (title: string) => {
+      const lesson = { ...lessonOf([{ kind: 'talk', script: 'Hello.' }]), title };
+      return (await printed('plan', lesson))[0];
+    };
+    for (const title of ['Übung, Çay, Ångström', 'Uebung, Cay, Angstrom'])
+      expect(await titled(title)).toContain(title);
+  });
+
   it('have the run sheet over as many pages as it takes, each numbered, or the blocks alone where it takes too many', async () => {
     const pages = await printed('run-sheet', demoPlan());
     expect(pages.length).toBeGreaterThan(1);

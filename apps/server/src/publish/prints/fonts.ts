@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import { Font } from '@react-pdf/renderer';
+import FontStore from '@react-pdf/font';
 
 const require = createRequire(import.meta.url);
 
@@ -15,31 +15,34 @@ const FONTS = [
   ['noto-sans-hebrew', ['hebrew']],
 ] as const;
 
-function register(): string[] {
-  const families = FONTS.flatMap(([name, subsets]) => {
-    const folder = path.join(
-      path.dirname(require.resolve(`@fontsource/${name}/package.json`)),
-      'files',
-    );
-    return subsets.map((subset) => {
-      const family = `${name}-${subset}`;
-      Font.register({
-        family,
+const familyOf = (name: string, subset: string) => `${name}-${subset}`;
+
+/** The families of a print, each standing in for letters the ones before do not have. */
+export const printFonts = FONTS.flatMap(([name, subsets]) =>
+  subsets.map((subset) => familyOf(name, subset)),
+);
+
+/**
+ * The fonts of one document. A font remembers its glyphs, and one first met as a part of another
+ * (the U of a Ü) without the letter it stands for: in a next document nobody could read or copy it.
+ */
+export function makeFonts(): FontStore {
+  const fonts = new FontStore();
+  for (const [name, subsets] of FONTS) {
+    const folder = path.dirname(require.resolve(`@fontsource/${name}/package.json`));
+    for (const subset of subsets)
+      fonts.register({
+        family: familyOf(name, subset),
         fonts: [400, 700].map((weight) => ({
-          src: path.join(folder, `${name}-${subset}-${weight}-normal.woff`),
+          src: path.join(folder, 'files', `${name}-${subset}-${weight}-normal.woff`),
           fontWeight: weight,
         })),
       });
-      return family;
-    });
-  });
+  }
   // Words stay whole: hyphens of one language are wrong in another.
-  Font.registerHyphenationCallback((word) => [word]);
-  return families;
+  fonts.registerHyphenationCallback((word) => [word]);
+  return fonts;
 }
-
-/** The families of a print, each standing in for letters the ones before do not have. */
-export const printFonts = register();
 
 /** Text as the shipped fonts can print it: pictographs, which they do not have, are left out. */
 export function printable(text: string): string {

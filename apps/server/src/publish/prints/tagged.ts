@@ -1,8 +1,10 @@
-import { Font, pdf } from '@react-pdf/renderer';
+import type FontStore from '@react-pdf/font';
+import { pdf } from '@react-pdf/renderer';
 import layOut, { type DocumentNode, type SafeDocumentNode, type SafeNode } from '@react-pdf/layout';
 import draw from '@react-pdf/render';
 import PDFDocument from 'pdfkit';
 import type { ReactElement } from 'react';
+import { makeFonts } from './fonts.ts';
 
 /** What a part of a print is (ISO 32000-1, 14.8.4), so that a reader aloud knows. */
 export type Role =
@@ -103,8 +105,8 @@ export async function taggedPdf(document: ReactElement): Promise<Buffer> {
     container: { document: DocumentNode };
   };
   const laidOut = await (
-    layOut as (node: DocumentNode, fonts: typeof Font) => Promise<SafeDocumentNode>
-  )(container.document, Font);
+    layOut as (node: DocumentNode, fonts: FontStore) => Promise<SafeDocumentNode>
+  )(container.document, makeFonts());
   const { title = '', language = 'en' } = laidOut.props;
   const ctx = new PDFDocument({
     autoFirstPage: false,
