@@ -31,5 +31,20 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    rules: {
+      complexity: ['error', 20],
+      'max-lines-per-function': ['error', { max: 120 }],
+      'max-len': ['error', { code: 120, ignoreRegExpLiterals: true }],
+    },
+  },
+  // A describe is a list of cases, and as long as that.
+  { files: ['**/*.test.ts'], rules: { 'max-lines-per-function': 'off' } },
+  // SQL, and messages in many languages, are data.
+  {
+    files: ['apps/server/src/db/migrations.ts', 'packages/core/src/results/messages.ts'],
+    rules: { 'max-len': 'off' },
+  },
   { files: ['apps/web/**/*.{ts,tsx}'], ...hooks.configs.flat.recommended },
 );

@@ -40,7 +40,8 @@ test.beforeAll(async () => {
   ({ page, faults } = await openPage(browser));
   // What is recorded can be reached, so that its camera can be unplugged.
   await page.addInitScript(
-    `globalThis.MediaRecorder = class extends MediaRecorder { constructor(stream, options) { super(stream, options); globalThis.recordedStream = stream; } };`,
+    'globalThis.MediaRecorder = class extends MediaRecorder { constructor(stream, ' +
+      'options) { super(stream, options); globalThis.recordedStream = stream; } };',
   );
   await makeOwner(page, zest.url);
   lessonId = await startLesson(page, 'On the quay');
@@ -102,55 +103,59 @@ function onsetMs(sound: Float32Array, hz: number, nearMs: number): number {
   return ((places[first] ?? 0) / RATE) * 1000 + 4;
 }
 
-test('the camera’s place is reckoned, a room that is too short is put right, and the call sheet costs what it says', async () => {
-  await page
-    .getByRole('button', { name: /Work and rest: 9 s/ })
-    .first()
-    .click();
-  await bench(page, 'Film');
-  await page.getByRole('tab', { name: 'Set up' }).click();
-  // 85 cm to the middle of 170 cm, 21.3° half the picture's height, 90 % of it safe, and 34 cm of
-  // the body nearer: 2.77 m.
-  await expect(page.getByTestId('camera-place')).toContainText(
-    'Camera 2.77 m away, 0.85 m high, level',
-  );
-  await page.getByRole('button', { name: 'Say how much: Filming room' }).click();
-  await page
-    .getByRole('region', { name: 'Camera and room' })
-    .getByLabel('Depth', { exact: true })
-    .fill('2.5 m');
-  await expect(page.getByText(/Your room lacks 0.8[12] m of depth/)).toBeVisible();
-  await page.getByRole('button', { name: 'Do it' }).first().click();
-  await expect(page.getByText('Your room is enough.')).toBeVisible();
-  await page.getByRole('button', { name: 'Measure my camera' }).click();
-  await page.getByLabel('Part of the long side, %').fill('36');
-  // 36 mm x 200 cm x 0.36 / 100 cm.
-  await expect(page.getByTestId('measured-lens')).toContainText('26 mm');
-  await page.getByRole('button', { name: 'Use it' }).click();
-  await expectAccessible(page);
+test(
+  'the camera’s place is reckoned, a room that is too short is put right, and the ' +
+    'call sheet costs what it says',
+  async () => {
+    await page
+      .getByRole('button', { name: /Work and rest: 9 s/ })
+      .first()
+      .click();
+    await bench(page, 'Film');
+    await page.getByRole('tab', { name: 'Set up' }).click();
+    // 85 cm to the middle of 170 cm, 21.3° half the picture's height, 90 % of it safe, and 34 cm of
+    // the body nearer: 2.77 m.
+    await expect(page.getByTestId('camera-place')).toContainText(
+      'Camera 2.77 m away, 0.85 m high, level',
+    );
+    await page.getByRole('button', { name: 'Say how much: Filming room' }).click();
+    await page
+      .getByRole('region', { name: 'Camera and room' })
+      .getByLabel('Depth', { exact: true })
+      .fill('2.5 m');
+    await expect(page.getByText(/Your room lacks 0.8[12] m of depth/)).toBeVisible();
+    await page.getByRole('button', { name: 'Do it' }).first().click();
+    await expect(page.getByText('Your room is enough.')).toBeVisible();
+    await page.getByRole('button', { name: 'Measure my camera' }).click();
+    await page.getByLabel('Part of the long side, %').fill('36');
+    // 36 mm x 200 cm x 0.36 / 100 cm.
+    await expect(page.getByTestId('measured-lens')).toContainText('26 mm');
+    await page.getByRole('button', { name: 'Use it' }).click();
+    await expectAccessible(page);
 
-  await page.getByLabel('Film it fresh').click();
-  await expect(page.getByLabel('Film it fresh')).toBeChecked();
-  await page.getByRole('tab', { name: 'Call sheet' }).click();
-  const lines = page.getByTestId('call-sheet-line');
-  await expect(lines).toHaveCount(2);
-  await expect(lines.nth(1)).toContainText('frame the waist up (45 s)');
-  await page.getByRole('button', { name: /^Carry Work and rest/ }).focus();
-  await page.keyboard.press('Space');
-  await page.waitForTimeout(300);
-  await page.keyboard.press('ArrowDown');
-  await page.waitForTimeout(300);
-  await page.keyboard.press('Space');
-  await expect(lines.first()).toContainText('Talk');
-  await expect(page.getByTestId('order-cost')).toContainText('costs no more');
-  await page.getByRole('button', { name: 'Use the order with the fewest changes' }).click();
-  await expect(lines.first()).toContainText('Work and rest');
-  const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Call sheet (PDF)' }).click();
-  expect((await download).suggestedFilename()).toBe('call-sheet.pdf');
-  await expectAccessible(page);
-  await saved(page);
-});
+    await page.getByLabel('Film it fresh').click();
+    await expect(page.getByLabel('Film it fresh')).toBeChecked();
+    await page.getByRole('tab', { name: 'Call sheet' }).click();
+    const lines = page.getByTestId('call-sheet-line');
+    await expect(lines).toHaveCount(2);
+    await expect(lines.nth(1)).toContainText('frame the waist up (45 s)');
+    await page.getByRole('button', { name: /^Carry Work and rest/ }).focus();
+    await page.keyboard.press('Space');
+    await page.waitForTimeout(300);
+    await page.keyboard.press('ArrowDown');
+    await page.waitForTimeout(300);
+    await page.keyboard.press('Space');
+    await expect(lines.first()).toContainText('Talk');
+    await expect(page.getByTestId('order-cost')).toContainText('costs no more');
+    await page.getByRole('button', { name: 'Use the order with the fewest changes' }).click();
+    await expect(lines.first()).toContainText('Work and rest');
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Call sheet (PDF)' }).click();
+    expect((await download).suggestedFilename()).toBe('call-sheet.pdf');
+    await expectAccessible(page);
+    await saved(page);
+  },
+);
 
 /** Films both blocks hands-free from the first on; the talk ends when the key is pressed. */
 async function filmBoth(): Promise<void> {
@@ -323,46 +328,50 @@ test('a phone’s film of the same performance finds its block, beside the first
   await page.getByRole('tab', { name: 'Takes' }).click();
 });
 
-test('takes are compared in step, one is made the one by key, reasons make the retake list, the bin is emptied', async () => {
-  await page.getByRole('button', { name: /^Compare the 2 takes/ }).click();
-  await expect(page.getByTestId('compared')).toHaveCount(2);
-  await page.getByRole('button', { name: 'Play all' }).click();
-  await expect(page.getByTestId('compare-clock')).toHaveText('0:02');
-  const apart = await page.evaluate(() => {
-    const [a, b] = [...document.querySelectorAll('video')].map(({ currentTime }) => currentTime);
-    return (b ?? 0) - (a ?? 0);
-  });
-  const [first, second] = (await takes())
-    .filter(
-      ({ performance, name }) => performance && (name === 'phone.mp4' || name.startsWith('Work')),
-    )
-    .map(({ marked }) => marked?.startMs ?? 0);
-  expect(Math.abs(apart * 1000 - ((second ?? 0) - (first ?? 0)))).toBeLessThan(120);
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('b');
-  await expect(page.getByTestId('compared').nth(1)).toContainText('in use');
-  await expectAccessible(page);
-  for (const card of await page.getByTestId('take').all()) {
-    await card.getByLabel(/^What is wrong/).click();
-    await page.getByRole('option', { name: 'miscount' }).click();
-    await expect(card.getByLabel(/^What is wrong/)).toContainText('miscount');
-  }
-  await expect(page.getByRole('img', { name: 'miscount 2' })).toBeVisible();
-  await page.getByRole('tab', { name: 'Call sheet' }).click();
-  await page.getByLabel(/Only what is to be filmed again \(1\)/).check();
-  await expect(page.getByTestId('call-sheet-line')).toHaveCount(1);
-  await page.getByRole('tab', { name: 'Takes' }).click();
-  const unused = page
-    .getByTestId('take')
-    .filter({ has: page.getByRole('button', { name: 'Use this take' }) })
-    .first();
-  await unused.getByRole('button', { name: /in the bin$/ }).click();
-  await page.getByRole('button', { name: 'Empty the bin' }).click();
-  await page.getByRole('button', { name: /^Yes, erase for good/ }).click();
-  await expect(page.getByTestId('take')).toHaveCount(1);
-  await expect(page.getByRole('button', { name: 'Empty the bin' })).toBeHidden();
-});
+test(
+  'takes are compared in step, one is made the one by key, reasons make the retake ' +
+    'list, the bin is emptied',
+  async () => {
+    await page.getByRole('button', { name: /^Compare the 2 takes/ }).click();
+    await expect(page.getByTestId('compared')).toHaveCount(2);
+    await page.getByRole('button', { name: 'Play all' }).click();
+    await expect(page.getByTestId('compare-clock')).toHaveText('0:02');
+    const apart = await page.evaluate(() => {
+      const [a, b] = [...document.querySelectorAll('video')].map(({ currentTime }) => currentTime);
+      return (b ?? 0) - (a ?? 0);
+    });
+    const [first, second] = (await takes())
+      .filter(
+        ({ performance, name }) => performance && (name === 'phone.mp4' || name.startsWith('Work')),
+      )
+      .map(({ marked }) => marked?.startMs ?? 0);
+    expect(Math.abs(apart * 1000 - ((second ?? 0) - (first ?? 0)))).toBeLessThan(120);
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('b');
+    await expect(page.getByTestId('compared').nth(1)).toContainText('in use');
+    await expectAccessible(page);
+    for (const card of await page.getByTestId('take').all()) {
+      await card.getByLabel(/^What is wrong/).click();
+      await page.getByRole('option', { name: 'miscount' }).click();
+      await expect(card.getByLabel(/^What is wrong/)).toContainText('miscount');
+    }
+    await expect(page.getByRole('img', { name: 'miscount 2' })).toBeVisible();
+    await page.getByRole('tab', { name: 'Call sheet' }).click();
+    await page.getByLabel(/Only what is to be filmed again \(1\)/).check();
+    await expect(page.getByTestId('call-sheet-line')).toHaveCount(1);
+    await page.getByRole('tab', { name: 'Takes' }).click();
+    const unused = page
+      .getByTestId('take')
+      .filter({ has: page.getByRole('button', { name: 'Use this take' }) })
+      .first();
+    await unused.getByRole('button', { name: /in the bin$/ }).click();
+    await page.getByRole('button', { name: 'Empty the bin' }).click();
+    await page.getByRole('button', { name: /^Yes, erase for good/ }).click();
+    await expect(page.getByTestId('take')).toHaveCount(1);
+    await expect(page.getByRole('button', { name: 'Empty the bin' })).toBeHidden();
+  },
+);
 
 test('the live watch says when the performer is gone, and where to stand', async () => {
   await page

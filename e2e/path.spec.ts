@@ -107,7 +107,8 @@ test('a lesson is planned, and every figure tells at once', async () => {
   await page
     .getByLabel('What you say')
     .fill(
-      'Land softly. Keep your elbows close. Look straight ahead and breathe. Small jumps are enough, nobody counts how high you go.',
+      'Land softly. Keep your elbows close. Look straight ahead and breathe. Small ' +
+        'jumps are enough, nobody counts how high you go.',
     );
   await page.getByRole('button', { name: '+ Cue' }).click();
   await page.getByLabel('Cue 1').fill('Soft knees');

@@ -307,26 +307,30 @@ test('terms are explained where they are said, and counts are called in another 
   await saved(page);
 });
 
-test('the plan goes to paper, and the whole lesson out as an archive and in again; a damaged one is refused in words', async () => {
-  await bench(page, 'Share');
-  for (const paper of ['Plan on one page', 'Kit list for families', 'Run sheet']) {
-    const pdf = await downloaded(() => button(`${paper} (PDF)`).click());
-    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
-  }
-  const archive = await downloaded(() => button('Save the lesson archive (zip)').click());
-  const file = path.join(os.tmpdir(), `zest-e2e-${process.pid}.zip`);
-  await toShelf();
-  for (const [bytes, words] of [
-    [archive.subarray(0, archive.length - 40), 'The archive cannot be read'],
-    [Buffer.from('neither this nor that'), 'is not a lesson file'],
-  ] as const) {
-    writeFileSync(file, bytes);
+test(
+  'the plan goes to paper, and the whole lesson out as an archive and in again; a ' +
+    'damaged one is refused in words',
+  async () => {
+    await bench(page, 'Share');
+    for (const paper of ['Plan on one page', 'Kit list for families', 'Run sheet']) {
+      const pdf = await downloaded(() => button(`${paper} (PDF)`).click());
+      expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+    }
+    const archive = await downloaded(() => button('Save the lesson archive (zip)').click());
+    const file = path.join(os.tmpdir(), `zest-e2e-${process.pid}.zip`);
+    await toShelf();
+    for (const [bytes, words] of [
+      [archive.subarray(0, archive.length - 40), 'The archive cannot be read'],
+      [Buffer.from('neither this nor that'), 'is not a lesson file'],
+    ] as const) {
+      writeFileSync(file, bytes);
+      await page.getByLabel('Lesson file').setInputFiles(file);
+      await expect(page.getByRole('alert')).toContainText(words);
+    }
+    writeFileSync(file, archive);
     await page.getByLabel('Lesson file').setInputFiles(file);
-    await expect(page.getByRole('alert')).toContainText(words);
-  }
-  writeFileSync(file, archive);
-  await page.getByLabel('Lesson file').setInputFiles(file);
-  await page.waitForURL(/\/plan/);
-  await expect(page.getByRole('heading', { name: 'First jumps' })).toBeVisible();
-  await expect(heads()).toHaveText(['Work and rest', 'Repetitions']);
-});
+    await page.waitForURL(/\/plan/);
+    await expect(page.getByRole('heading', { name: 'First jumps' })).toBeVisible();
+    await expect(heads()).toHaveText(['Work and rest', 'Repetitions']);
+  },
+);

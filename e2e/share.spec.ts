@@ -333,32 +333,36 @@ test('leaving a part out stops the video until it is said why, or taken back', a
   await expect(student.locator('.time')).not.toHaveText(stands ?? '');
 });
 
-test('the place is kept over a reload, a page opens at its top, and a phone on its side shows a larger picture', async () => {
-  const stop = student.getByRole('button', { name: 'Stop', exact: true });
-  await stop.click();
-  await seek(7);
-  await student.reload();
-  await expect(student.getByRole('button', { name: 'Go on at 0:07' })).toBeFocused();
-  expect(await student.evaluate(() => scrollY)).toBe(0);
-  await expectAccessible(student);
-  await student.getByRole('button', { name: 'Go on at 0:07' }).click();
-  await expect(student.locator('.time')).toHaveText(/^0:0[7-9]/);
-  await student.reload();
-  await student.getByRole('button', { name: 'From the beginning' }).click();
-  await expect(student.locator('.time')).toHaveText(/^0:0[1-3]/);
-  await stop.click();
-  const picture = student.locator('.picture');
-  const upright = await picture.boundingBox();
-  await student.setViewportSize({ width: 844, height: 390 });
-  await expect
-    .poll(async () => (await picture.boundingBox())?.width ?? 0)
-    .toBeGreaterThan(1.5 * (upright?.width ?? 0));
-  expect((await picture.boundingBox())?.height).toBeLessThanOrEqual(390);
-  await expect(student.getByRole('button', { name: 'Start', exact: true })).toBeInViewport();
-  await expectAccessible(student);
-  await student.setViewportSize({ width: 390, height: 844 });
-  await seek(0);
-});
+test(
+  'the place is kept over a reload, a page opens at its top, and a phone on its ' +
+    'side shows a larger picture',
+  async () => {
+    const stop = student.getByRole('button', { name: 'Stop', exact: true });
+    await stop.click();
+    await seek(7);
+    await student.reload();
+    await expect(student.getByRole('button', { name: 'Go on at 0:07' })).toBeFocused();
+    expect(await student.evaluate(() => scrollY)).toBe(0);
+    await expectAccessible(student);
+    await student.getByRole('button', { name: 'Go on at 0:07' }).click();
+    await expect(student.locator('.time')).toHaveText(/^0:0[7-9]/);
+    await student.reload();
+    await student.getByRole('button', { name: 'From the beginning' }).click();
+    await expect(student.locator('.time')).toHaveText(/^0:0[1-3]/);
+    await stop.click();
+    const picture = student.locator('.picture');
+    const upright = await picture.boundingBox();
+    await student.setViewportSize({ width: 844, height: 390 });
+    await expect
+      .poll(async () => (await picture.boundingBox())?.width ?? 0)
+      .toBeGreaterThan(1.5 * (upright?.width ?? 0));
+    expect((await picture.boundingBox())?.height).toBeLessThanOrEqual(390);
+    await expect(student.getByRole('button', { name: 'Start', exact: true })).toBeInViewport();
+    await expectAccessible(student);
+    await student.setViewportSize({ width: 390, height: 844 });
+    await seek(0);
+  },
+);
 
 test('a video that has to be waited for says so', async () => {
   const slow = await browser.newContext({ serviceWorkers: 'block' });
@@ -522,7 +526,9 @@ test('as a SCORM package it tells an independent run-time how far a student got'
   const runtime = createRequire(import.meta.url).resolve('scorm-again/scorm12');
   writeFileSync(
     path.join(folder, 'platform.html'),
-    `<!doctype html><title>Platform</title><script>${readFileSync(runtime, 'utf8')}</script><script>window.API = new Scorm12API({ autocommit: false });</script><iframe src="index.html" width="800" height="700"></iframe>`,
+    `<!doctype html><title>Platform</title><script>${readFileSync(runtime, 'utf8')}` +
+      '</script><script>window.API = new Scorm12API({ autocommit: false ' +
+      '});</script><iframe src="index.html" width="800" height="700"></iframe>',
   );
   const { page: platform } = await openPage(browser);
   // Frames of files are strangers to each other; a platform serves its packages.

@@ -120,33 +120,39 @@ test('footage that is shared gets smaller versions', async () => {
     .toEqual([360, 540]);
 });
 
-test('on a slow line the small one plays, every byte of it is loaded once, and then it plays without a connection', async () => {
-  const line = await opened();
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
-  const student = await context.newPage();
-  await student.goto(line.url + link);
-  await student.getByRole('button', { name: 'I am ready: start' }).click();
-  await expect(student.locator('.time')).toHaveText(/^0:0[3-9]/);
-  expect(
-    await student
-      .locator('video')
-      .evaluateAll((videos) => videos.map((own) => own.getAttribute('src') ?? '').filter(Boolean)),
-  ).toEqual([expect.stringContaining('lines=360')]);
-  await expect(student.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible();
-  await student.getByRole('button', { name: 'Back to the beginning' }).click();
-  await expect(student.getByText('Saved on this device: it plays offline too.')).toBeVisible();
-  const small = lesson.takes[0]?.renditions[0];
-  const [[url, bytes] = ['', 0], ...more] = ofTakes(line);
-  expect([url.includes('lines=360'), more]).toEqual([true, []]);
-  expect(bytes).toBeGreaterThanOrEqual(small?.bytes ?? NaN);
-  // What was under way when the worker took over comes again.
-  expect(bytes).toBeLessThan((small?.bytes ?? NaN) + SLOW.kbit * 125 * MOST_AGAIN_S);
-  await context.setOffline(true);
-  await student.reload();
-  await student.getByRole('button', { name: 'I am ready: start' }).click();
-  await expect(student.locator('.time')).toHaveText(/^0:0[2-9]/);
-  await context.close();
-});
+test(
+  'on a slow line the small one plays, every byte of it is loaded once, and then ' +
+    'it plays without a connection',
+  async () => {
+    const line = await opened();
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+    const student = await context.newPage();
+    await student.goto(line.url + link);
+    await student.getByRole('button', { name: 'I am ready: start' }).click();
+    await expect(student.locator('.time')).toHaveText(/^0:0[3-9]/);
+    expect(
+      await student
+        .locator('video')
+        .evaluateAll((videos) =>
+          videos.map((own) => own.getAttribute('src') ?? '').filter(Boolean),
+        ),
+    ).toEqual([expect.stringContaining('lines=360')]);
+    await expect(student.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible();
+    await student.getByRole('button', { name: 'Back to the beginning' }).click();
+    await expect(student.getByText('Saved on this device: it plays offline too.')).toBeVisible();
+    const small = lesson.takes[0]?.renditions[0];
+    const [[url, bytes] = ['', 0], ...more] = ofTakes(line);
+    expect([url.includes('lines=360'), more]).toEqual([true, []]);
+    expect(bytes).toBeGreaterThanOrEqual(small?.bytes ?? NaN);
+    // What was under way when the worker took over comes again.
+    expect(bytes).toBeLessThan((small?.bytes ?? NaN) + SLOW.kbit * 125 * MOST_AGAIN_S);
+    await context.setOffline(true);
+    await student.reload();
+    await student.getByRole('button', { name: 'I am ready: start' }).click();
+    await expect(student.locator('.time')).toHaveText(/^0:0[2-9]/);
+    await context.close();
+  },
+);
 
 test('the picture can be chosen, and what was chosen is kept instead', async () => {
   const line = await lineTo(zest.url, null);

@@ -151,7 +151,8 @@ function anotherOf(shown: string): { typed: string; written: string } {
 /** What a field shows that can be typed into, by the label it has. */
 const fieldsIn = (scope: Locator) =>
   scope.locator(
-    'input[type="text"]:visible:not([readonly]):not([role="combobox"]), textarea:visible:not([readonly]):not([aria-hidden])',
+    'input[type="text"]:visible:not([readonly]):not([role="combobox"]), ' +
+      'textarea:visible:not([readonly]):not([aria-hidden])',
   );
 
 /** What each field there is called, and what it shows. */
@@ -244,31 +245,35 @@ const firstBlock = async <K extends BlockKind>(id: string, kind: K) =>
 const [FIRST, ...REST] = blockKinds;
 const half = Math.ceil(REST.length / 2);
 for (const kinds of [[FIRST], REST.slice(0, half), REST.slice(half)]) {
-  test(`what is typed into any field of the plan is what it shows and what is stored, at any pace: ${kinds.join(', ')}`, async () => {
-    const blocks = blockKinds.map((kind) => full(makeBlock(kind, makeId)));
-    const id = await open(lessonOf(blocks), 'plan');
-    const prepare = async () => {
-      await page.getByRole('button', { name: 'Who, where and how hard' }).click();
-      const about = page.getByRole('button', { name: 'About this lesson' });
-      if (await about.isVisible()) await about.click();
-      await expect(page.getByLabel('Age from')).toBeVisible();
-      await expect(page.getByLabel('Mark 1')).toBeVisible();
-    };
-    const seen = new Set<string>();
-    if (!kinds.includes(FIRST)) {
-      await page.goto(
-        `${zest.url}/lessons/${id}/plan?block=${blocks.find(({ kind }) => kind === FIRST)?.id ?? ''}`,
-      );
-      await prepare();
-      for (const { label } of await showsIn(main())) seen.add(label);
-    }
-    const shared = seen.size;
-    for (const { id: blockId } of blocks.filter(({ kind }) => kinds.includes(kind))) {
-      await page.goto(`${zest.url}/lessons/${id}/plan?block=${blockId}`);
-      await holds(main, seen, prepare);
-    }
-    expect(seen.size - shared).toBeGreaterThan(kinds.includes(FIRST) ? 30 : 10);
-  });
+  test(
+    'what is typed into any field of the plan is what it shows and what is stored, ' +
+      `at any pace: ${kinds.join(', ')}`,
+    async () => {
+      const blocks = blockKinds.map((kind) => full(makeBlock(kind, makeId)));
+      const id = await open(lessonOf(blocks), 'plan');
+      const prepare = async () => {
+        await page.getByRole('button', { name: 'Who, where and how hard' }).click();
+        const about = page.getByRole('button', { name: 'About this lesson' });
+        if (await about.isVisible()) await about.click();
+        await expect(page.getByLabel('Age from')).toBeVisible();
+        await expect(page.getByLabel('Mark 1')).toBeVisible();
+      };
+      const seen = new Set<string>();
+      if (!kinds.includes(FIRST)) {
+        await page.goto(
+          `${zest.url}/lessons/${id}/plan?block=${blocks.find(({ kind }) => kind === FIRST)?.id ?? ''}`,
+        );
+        await prepare();
+        for (const { label } of await showsIn(main())) seen.add(label);
+      }
+      const shared = seen.size;
+      for (const { id: blockId } of blocks.filter(({ kind }) => kinds.includes(kind))) {
+        await page.goto(`${zest.url}/lessons/${id}/plan?block=${blockId}`);
+        await holds(main, seen, prepare);
+      }
+      expect(seen.size - shared).toBeGreaterThan(kinds.includes(FIRST) ? 30 : 10);
+    },
+  );
 }
 
 test('what is typed on the other benches holds as well', async () => {
@@ -320,81 +325,85 @@ test('what is typed on the other benches holds as well', async () => {
 });
 
 for (const blocks of [10, 300]) {
-  test(`a figure that is typed again, put right, pasted, stepped or undone is kept as it is shown, with ${blocks} blocks`, async () => {
-    await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
-    const id = await open(
-      lessonOf([
-        makeBlock('intervals', makeId),
-        ...Array.from({ length: blocks - 1 }, (_, i) =>
-          makeBlock(blockKinds[i % blockKinds.length] ?? 'talk', makeId),
-        ),
-      ]),
-      'plan',
-    );
-    const work = field('Work');
-    const holdsAt = async (ms: number, shows: string) => {
-      expect(await work.inputValue()).toBe(shows);
-      await expect.poll(async () => (await firstBlock(id, 'intervals'))?.workMs).toBe(ms);
-      await saved(page);
-      expect(await work.inputValue()).toBe(shows);
-    };
-    for (const delay of PACES) {
-      await work.click();
-      await press('Control+A');
-      await page.keyboard.type('20', { delay });
-      await press('Tab');
-      expect(await work.inputValue(), `typed again at ${delay} ms`).toBe('20 s');
-      await work.click();
-      await press('Control+A');
-      await page.keyboard.type('45', { delay });
-      await page.waitForTimeout(delay);
-      await press('Backspace');
-      await page.waitForTimeout(delay);
-      await page.keyboard.type('0', { delay });
-      await press('Tab');
-      expect(await work.inputValue(), `put right at ${delay} ms`).toBe('40 s');
-      await work.click();
-      await press('Control+A');
-      await page.keyboard.type('20', { delay });
-      await press('Enter');
-      expect(await work.inputValue(), `and back at ${delay} ms`).toBe('20 s');
-    }
-    await holdsAt(20_000, '20 s');
+  test(
+    'a figure that is typed again, put right, pasted, stepped or undone is kept as ' +
+      `it is shown, with ${blocks} blocks`,
+    async () => {
+      await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+      const id = await open(
+        lessonOf([
+          makeBlock('intervals', makeId),
+          ...Array.from({ length: blocks - 1 }, (_, i) =>
+            makeBlock(blockKinds[i % blockKinds.length] ?? 'talk', makeId),
+          ),
+        ]),
+        'plan',
+      );
+      const work = field('Work');
+      const holdsAt = async (ms: number, shows: string) => {
+        expect(await work.inputValue()).toBe(shows);
+        await expect.poll(async () => (await firstBlock(id, 'intervals'))?.workMs).toBe(ms);
+        await saved(page);
+        expect(await work.inputValue()).toBe(shows);
+      };
+      for (const delay of PACES) {
+        await work.click();
+        await press('Control+A');
+        await page.keyboard.type('20', { delay });
+        await press('Tab');
+        expect(await work.inputValue(), `typed again at ${delay} ms`).toBe('20 s');
+        await work.click();
+        await press('Control+A');
+        await page.keyboard.type('45', { delay });
+        await page.waitForTimeout(delay);
+        await press('Backspace');
+        await page.waitForTimeout(delay);
+        await page.keyboard.type('0', { delay });
+        await press('Tab');
+        expect(await work.inputValue(), `put right at ${delay} ms`).toBe('40 s');
+        await work.click();
+        await press('Control+A');
+        await page.keyboard.type('20', { delay });
+        await press('Enter');
+        expect(await work.inputValue(), `and back at ${delay} ms`).toBe('20 s');
+      }
+      await holdsAt(20_000, '20 s');
 
-    // Set four times: four steps, each taken back by itself.
-    for (const figure of ['30', '45', '60']) {
+      // Set four times: four steps, each taken back by itself.
+      for (const figure of ['30', '45', '60']) {
+        await press('Control+A');
+        await page.keyboard.type(figure, { delay: 80 });
+      }
+      for (const shows of ['45 s', '30 s', '20 s']) {
+        await press('Control+z');
+        expect(await work.inputValue()).toBe(shows);
+      }
+      await press('Control+Shift+z');
+      expect(await work.inputValue()).toBe('30 s');
+      await holdsAt(30_000, '30 s');
+
+      await page.evaluate(() => navigator.clipboard.writeText('1:15'));
+      await press('Control+A', 'Control+v', 'Tab');
+      await holdsAt(75_000, '1 min 15 s');
+      await work.click();
+      await press('ArrowUp', 'ArrowUp', 'ArrowDown', 'Enter');
+      await holdsAt(76_000, '1 min 16 s');
       await press('Control+A');
-      await page.keyboard.type(figure, { delay: 80 });
-    }
-    for (const shows of ['45 s', '30 s', '20 s']) {
+      await page.keyboard.type('50', { delay: 30 });
+      await press('Escape');
+      await holdsAt(76_000, '1 min 16 s');
+      // What cannot be read stays to be put right, and changes nothing meanwhile.
+      await press('Control+A');
+      await page.keyboard.type('50 apples', { delay: 30 });
+      await press('Tab');
+      expect(await work.inputValue()).toBe('50 apples');
+      await expect(page.getByText('Still 1 min 16 s.')).toBeVisible();
+      await expect.poll(async () => (await firstBlock(id, 'intervals'))?.workMs).toBe(76_000);
+      await work.click();
       await press('Control+z');
-      expect(await work.inputValue()).toBe(shows);
-    }
-    await press('Control+Shift+z');
-    expect(await work.inputValue()).toBe('30 s');
-    await holdsAt(30_000, '30 s');
-
-    await page.evaluate(() => navigator.clipboard.writeText('1:15'));
-    await press('Control+A', 'Control+v', 'Tab');
-    await holdsAt(75_000, '1 min 15 s');
-    await work.click();
-    await press('ArrowUp', 'ArrowUp', 'ArrowDown', 'Enter');
-    await holdsAt(76_000, '1 min 16 s');
-    await press('Control+A');
-    await page.keyboard.type('50', { delay: 30 });
-    await press('Escape');
-    await holdsAt(76_000, '1 min 16 s');
-    // What cannot be read stays to be put right, and changes nothing meanwhile.
-    await press('Control+A');
-    await page.keyboard.type('50 apples', { delay: 30 });
-    await press('Tab');
-    expect(await work.inputValue()).toBe('50 apples');
-    await expect(page.getByText('Still 1 min 16 s.')).toBeVisible();
-    await expect.poll(async () => (await firstBlock(id, 'intervals'))?.workMs).toBe(76_000);
-    await work.click();
-    await press('Control+z');
-    await holdsAt(76_000, '1 min 16 s');
-  });
+      await holdsAt(76_000, '1 min 16 s');
+    },
+  );
 }
 
 test('typing goes on while another window saves; both are put together', async () => {
@@ -515,7 +524,9 @@ for (const [width, height] of [
             const isShown = wide > 0 && high > 0 && getComputedStyle(field).visibility !== 'hidden';
             return isShown && (left < -1 || right > window.innerWidth + 1 || wide < 40)
               ? [
-                  `${field.getAttribute('aria-label') ?? (field as HTMLInputElement).labels?.[0]?.textContent ?? field.id}: ${Math.round(left)} to ${Math.round(right)}`,
+                  (field.getAttribute('aria-label') ??
+                    (field as HTMLInputElement).labels?.[0]?.textContent ??
+                    field.id) + `: ${Math.round(left)} to ${Math.round(right)}`,
                 ]
               : [];
           },

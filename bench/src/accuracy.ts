@@ -109,7 +109,10 @@ function rowOf(name: string, seen: readonly Seen[]): Result {
     );
   return {
     what: `${name}: ${seen.length} clips`,
-    value: `${exact} exact, ${unsure} not sure, ${silent} silently over one; times ${mean(errors).toFixed(0)} ms (mean)${wrong.length > 0 ? `; ${wrong.join(', ')}` : ''}`,
+    value:
+      `${exact} exact, ${unsure} not sure, ${silent} silently over one; times ` +
+      `${mean(errors).toFixed(0)} ms (mean)` +
+      `${wrong.length > 0 ? `; ${wrong.join(', ')}` : ''}`,
     limit: 'nothing silently over one',
     holds: silent === 0,
   };
@@ -169,7 +172,9 @@ export async function accuracy(): Promise<Result[]> {
     },
     {
       what: 'repetition times where the count is exact',
-      value: `${times.toFixed(0)} ms (mean); where it says that it knows them (${timed.length} clips) ${timesSure.toFixed(0)} ms`,
+      value:
+        `${times.toFixed(0)} ms (mean); where it says that it knows them (${timed.length}` +
+        ` clips) ${timesSure.toFixed(0)} ms`,
       limit: 'at most 100 ms where it says so',
       holds: timesSure <= 100,
     },
@@ -181,7 +186,9 @@ export async function accuracy(): Promise<Result[]> {
     },
     {
       what: 'out of the picture',
-      value: `recall ${share(hit, hit + missed).toFixed(3)}, precision ${share(hit, hit + wrong).toFixed(3)}, ${whole} stretches missed`,
+      value:
+        `recall ${share(hit, hit + missed).toFixed(3)}, precision ` +
+        `${share(hit, hit + wrong).toFixed(3)}, ${whole} stretches missed`,
       limit: 'recall 0.90, precision 0.95, none missed',
       holds: share(hit, hit + missed) >= 0.9 && share(hit, hit + wrong) >= 0.95 && whole === 0,
     },
@@ -237,7 +244,11 @@ async function spoken(kind: SpeechKind): Promise<Result> {
   const percent = (part: number) => `${(part * 100).toFixed(1)} %`;
   return {
     what: `${kind.name}: ${minutes.toFixed(1)} min, ${said} sentences`,
-    value: `${percent(within(150))} within 0.15 s, ${percent(within(300))} within 0.3 s, ${percent(within(500))} within 0.5 s; left out ${skipsFound} of ${skips}, added ${addedFound} of ${proof.added.length}, ${falselyAdded} falsely; ${(cpu / 1_000 / minutes).toFixed(1)} s of processor a minute`,
+    value:
+      `${percent(within(150))} within 0.15 s, ${percent(within(300))} within 0.3 s, ` +
+      `${percent(within(500))} within 0.5 s; left out ${skipsFound} of ${skips}, added ` +
+      `${addedFound} of ${proof.added.length}, ${falselyAdded} falsely; ` +
+      `${(cpu / 1_000 / minutes).toFixed(1)} s of processor a minute`,
     limit: isHard ? '95 % within 0.5 s' : '98 % within 0.3 s, 90 % within 0.15 s',
     holds,
   };

@@ -20,8 +20,12 @@ export async function hour(): Promise<Result[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-hour-'));
   try {
     const take = path.join(folder, 'take.mp4');
-    const picture = `color=c=gray:s=320x180:r=30:d=${MINUTES * 60},drawbox=c=white:t=fill:enable='between(t,${MARK_S},${MARK_S + 1})'`;
-    const sound = `aevalsrc='0.02*sin(2*PI*220*t)+if(between(t,${MARK_S},${MARK_S + 1}),0.6*sin(2*PI*1000*t),0)':s=48000:d=${MINUTES * 60}`;
+    const picture =
+      `color=c=gray:s=320x180:r=30:d=${MINUTES * 60}` +
+      `,drawbox=c=white:t=fill:enable='between(t,${MARK_S},${MARK_S + 1})'`;
+    const sound =
+      `aevalsrc='0.02*sin(2*PI*220*t)+if(between(t,${MARK_S},${MARK_S + 1}` +
+      `),0.6*sin(2*PI*1000*t),0)':s=48000:d=${MINUTES * 60}`;
     execFileSync('ffmpeg', [
       '-y',
       '-v',

@@ -378,13 +378,17 @@ export async function load(): Promise<Result[]> {
       },
       {
         what: `${taught.saves.length} saves of ${TEACHERS} teachers meanwhile`,
-        value: `median ${percentile(taught.saves, 0.5).toFixed(0)} ms, 95th percentile ${percentile(taught.saves, 0.95).toFixed(0)} ms`,
+        value:
+          `median ${percentile(taught.saves, 0.5).toFixed(0)} ms, 95th percentile ` +
+          `${percentile(taught.saves, 0.95).toFixed(0)} ms`,
         limit: `95th percentile under ${SAVED_MS} ms`,
         holds: taught.saves.length > TEACHERS && percentile(taught.saves, 0.95) < SAVED_MS,
       },
       {
         what: `${taught.looks.length} looks at a class with ${year} entries`,
-        value: `median ${percentile(taught.looks, 0.5).toFixed(0)} ms, 95th percentile ${percentile(taught.looks, 0.95).toFixed(0)} ms`,
+        value:
+          `median ${percentile(taught.looks, 0.5).toFixed(0)} ms, 95th percentile ` +
+          `${percentile(taught.looks, 0.95).toFixed(0)} ms`,
         limit: `95th percentile under ${SHOWN_MS} ms`,
         holds: taught.looks.length > TEACHERS && percentile(taught.looks, 0.95) < SHOWN_MS,
       },
@@ -396,7 +400,10 @@ export async function load(): Promise<Result[]> {
       },
       {
         what: 'memory of the server meanwhile',
-        value: `${mean(quarter(1)).toFixed(0)} MB in the second quarter, ${mean(quarter(3)).toFixed(0)} MB in the last, ${Math.max(...memory.map(({ mb }) => mb)).toFixed(0)} MB at most`,
+        value:
+          `${mean(quarter(1)).toFixed(0)} MB in the second quarter, ` +
+          `${mean(quarter(3)).toFixed(0)} MB in the last, ` +
+          `${Math.max(...memory.map(({ mb }) => mb)).toFixed(0)} MB at most`,
         limit: `rises by at most ${MOST_GROWTH_MB} MB`,
         holds: growth <= MOST_GROWTH_MB,
       },

@@ -107,7 +107,9 @@ export async function playing(): Promise<Result[]> {
         holds: total > SECONDS * 25 && dropped / total < MOST_DROPPED,
       },
       {
-        what: `${Math.round(cut.durationMs / 60_000)} min with ${items} things on screen, a step to the next moment and two frames drawn`,
+        what:
+          `${Math.round(cut.durationMs / 60_000)} min with ${items} things on screen, a ` +
+          'step to the next moment and two frames drawn',
         value: `${stepMs.toFixed(0)} ms at the 90th percentile of ${STEPS}`,
         limit: `at most ${MOST_STEP_MS} ms`,
         holds: items >= 600 && stepMs <= MOST_STEP_MS,

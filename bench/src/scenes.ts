@@ -23,7 +23,9 @@ export async function scenes(): Promise<Result[]> {
   const rate = Math.round((SCENES / median(runs)) * 1000);
   return [
     {
-      what: `${Math.round(cut.durationMs / 60_000)} min, ${overlays} overlays, ${(items / SCENES / 5).toFixed(2)} shown on average`,
+      what:
+        `${Math.round(cut.durationMs / 60_000)} min, ${overlays} overlays, ` +
+        `${(items / SCENES / 5).toFixed(2)} shown on average`,
       value: `${rate} scenes a second`,
       limit: `at least ${LEAST}`,
       holds: rate >= LEAST && overlays >= 300 && cut.durationMs >= 3_600_000,

@@ -136,7 +136,10 @@ export async function typingBench(): Promise<Result[]> {
       const longest = median(each('many', 'longestCpuMs'));
       results.push({
         what: `${KEYS} keys in the ${what} of ${blocks} blocks (and of 10)`,
-        value: `longest task ${told('longestMs')} ms on the clock, ${told('longestCpuMs')} ms of the processor; ${told('long')} over ${MOST_MS} ms on the clock, ${told('fps')} frames a second`,
+        value:
+          `longest task ${told('longestMs')} ms on the clock, ${told('longestCpuMs')} ms ` +
+          `of the processor; ${told('long')} over ${MOST_MS} ms on the clock, ` +
+          `${told('fps')} frames a second`,
         limit: `no task over ${MOST_MS} ms of the processor in the median of ${ROUNDS} rounds`,
         holds: longest <= MOST_MS,
       });

@@ -147,7 +147,8 @@ const goodbye = planned('talk', 'goodbye', {
   effort: 1,
   fixedMs: null,
   script:
-    'Well done. Shake out your legs and drink some water. Write down how many throws landed in the hoop. See you next week.',
+    'Well done. Shake out your legs and drink some water. Write down how many throws ' +
+    'landed in the hoop. See you next week.',
 });
 
 /** What is written of it in a second language so far. */

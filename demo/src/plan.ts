@@ -5,7 +5,8 @@ const arrive = planned('talk', 'p-arrive', {
   title: 'Hello again',
   part: 'greeting',
   script:
-    'Hello from the quay. Last week we threw standing still. Today we balance, move to the beat and throw while we walk.',
+    'Hello from the quay. Last week we threw standing still. Today we balance, move ' +
+    'to the beat and throw while we walk.',
 });
 
 const needs = planned('card', 'p-needs', {

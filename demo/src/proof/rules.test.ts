@@ -250,53 +250,57 @@ describe('the check of what was watched', () => {
     ).toEqual([]);
   });
 
-  it('is not sure where twice or half of what is planned and counted aloud is seen: the plan is shown, and it asks', () => {
-    const counterOf = (block: Block, watched: TakeAnalysis, said: TakeFacts['said']) =>
-      assemble(
-        lessonOf(block),
-        new Map<string, TakeFacts>([
-          ['take', { id: 'take', frames: 700, marked: null, watched, said }],
-        ]),
-      ).lanes.counter.map(({ rep, reps: of }) => `${rep} of ${of}`);
-    const counted = (numbers: number): TakeFacts['said'] => ({
-      sentences: [],
-      added: [],
-      counts: [{ startMs: 4_000, endMs: 11_000, numbers }],
-    });
-    const twice = { ...squats, turns: 10 };
-    for (const [planned, said] of [
-      [5, counted(5)],
-      [5, null],
-      [20, null],
-      [20, counted(20)],
-    ] as const) {
-      const block = reps(
-        planned,
-        planned === 20
-          ? { tempo: { downMs: 500, holdMs: 0, upMs: 500, topHoldMs: 0 } }
-          : { tempo: { downMs: 2_000, holdMs: 0, upMs: 2_000, topHoldMs: 0 } },
-      );
-      const watched = watchedOf(twice);
-      const found = about(check(lessonOf(block), watched, said), 'count unsure b');
-      expect(found?.say).toMatch(
-        new RegExp(
-          `${planned} planned${said ? `, ${planned} counted aloud` : ''}, about (9|10) seen\\. Tap along`,
-        ),
-      );
-      expect(found?.why).toContain('one movement may have been taken for two');
-      expect(counterOf(block, watched, said).at(-1)).toBe(`${planned} of ${planned}`);
-    }
-    // What is counted aloud bears out what is seen, against the plan; so does the plan against a
-    // number that was missed.
-    const surely = (planned: number, said: TakeFacts['said']) =>
-      about(check(lessonOf(reps(planned)), watchedOf(squats), said), 'count unsure b');
-    expect([surely(8, counted(5)), surely(5, counted(4)), surely(6, null)]).toEqual([
-      undefined,
-      undefined,
-      undefined,
-    ]);
-    expect(surely(6, counted(8))?.say).toContain('6 planned, 8 counted aloud, about 5 seen');
-  });
+  it(
+    'is not sure where twice or half of what is planned and counted aloud is seen: ' +
+      'the plan is shown, and it asks',
+    () => {
+      const counterOf = (block: Block, watched: TakeAnalysis, said: TakeFacts['said']) =>
+        assemble(
+          lessonOf(block),
+          new Map<string, TakeFacts>([
+            ['take', { id: 'take', frames: 700, marked: null, watched, said }],
+          ]),
+        ).lanes.counter.map(({ rep, reps: of }) => `${rep} of ${of}`);
+      const counted = (numbers: number): TakeFacts['said'] => ({
+        sentences: [],
+        added: [],
+        counts: [{ startMs: 4_000, endMs: 11_000, numbers }],
+      });
+      const twice = { ...squats, turns: 10 };
+      for (const [planned, said] of [
+        [5, counted(5)],
+        [5, null],
+        [20, null],
+        [20, counted(20)],
+      ] as const) {
+        const block = reps(
+          planned,
+          planned === 20
+            ? { tempo: { downMs: 500, holdMs: 0, upMs: 500, topHoldMs: 0 } }
+            : { tempo: { downMs: 2_000, holdMs: 0, upMs: 2_000, topHoldMs: 0 } },
+        );
+        const watched = watchedOf(twice);
+        const found = about(check(lessonOf(block), watched, said), 'count unsure b');
+        expect(found?.say).toMatch(
+          new RegExp(
+            `${planned} planned${said ? `, ${planned} counted aloud` : ''}, about (9|10) seen\\. Tap along`,
+          ),
+        );
+        expect(found?.why).toContain('one movement may have been taken for two');
+        expect(counterOf(block, watched, said).at(-1)).toBe(`${planned} of ${planned}`);
+      }
+      // What is counted aloud bears out what is seen, against the plan; so does the plan against a
+      // number that was missed.
+      const surely = (planned: number, said: TakeFacts['said']) =>
+        about(check(lessonOf(reps(planned)), watchedOf(squats), said), 'count unsure b');
+      expect([surely(8, counted(5)), surely(5, counted(4)), surely(6, null)]).toEqual([
+        undefined,
+        undefined,
+        undefined,
+      ]);
+      expect(surely(6, counted(8))?.say).toContain('6 planned, 8 counted aloud, about 5 seen');
+    },
+  );
 
   it('is not sure of a count where several perform, and says why', () => {
     const shots = [

@@ -66,10 +66,11 @@ export async function align(
     );
   }
   return [
-    ...said.map(
-      (one, i) =>
-        `${one ? `${lengthText(one.startMs)} to ${lengthText(one.endMs)}${one.confidence < SURE_SENTENCE ? ' (not sure)' : ''}` : 'left out'}: ${sentences[i] ?? ''}`,
-    ),
+    ...said.map((one, i) => {
+      const doubt = one && one.confidence < SURE_SENTENCE ? ' (not sure)' : '';
+      const place = one ? `${lengthText(one.startMs)} to ${lengthText(one.endMs)}` : 'left out';
+      return `${place}${doubt}: ${sentences[i] ?? ''}`;
+    }),
     ...added.map(
       ({ startMs, endMs }) =>
         `${lengthText(startMs)} to ${lengthText(endMs)}: words that are not in the script`,

@@ -19,7 +19,8 @@ async function ofFile<T>(file: string, use: () => Promise<T>): Promise<T> {
   } catch (error) {
     if (error instanceof ProgramError)
       throw new Error(
-        `${file} cannot be read as a video or sound: ${error.lastWords}. Choose an mp4, mov, webm or mkv file that plays.`,
+        `${file} cannot be read as a video or sound: ${error.lastWords}. Choose an mp4, ` +
+          'mov, webm or mkv file that plays.',
       );
     throw error;
   }

@@ -75,47 +75,53 @@ const contents = (database: Sequelize) =>
   );
 
 describe('a backup', () => {
-  it('restored into an empty folder has every row and every file as they were, whatever was written meanwhile', async () => {
-    const before = {
-      rows: await countRows(server.sequelize),
-      contents: await contents(server.sequelize),
-    };
-    // Somebody works on while it is made; either all of a change is in it or nothing.
-    const working = Promise.all(Array.from({ length: 10 }, () => teacher.makeLesson()));
-    const made = await run();
-    await working;
-    const dataDir = path.join(folder, 'restored');
-    await restore(made.folder, dataDir, () => undefined);
-    const { dbPassword } = secretsOf(dataDir);
-    const db = await startMariaDb(path.join(dataDir, 'db'), dbPassword);
-    const restored = new Sequelize('zest', 'zest', dbPassword, {
-      dialect: 'mysql',
-      host: '127.0.0.1',
-      port: db.port,
-      logging: false,
-      timezone: '+00:00',
-    });
-    try {
-      const rows = await countRows(restored);
-      for (const table of ['takes', 'students', 'classes', 'log_entries', 'users', 'jobs'])
-        expect([table, rows[table]]).toEqual([table, before.rows[table]]);
-      expect(rows['lessons']).toBe(rows['lesson_revisions']);
-      expect(rows['lessons']).toBeGreaterThanOrEqual(before.rows['lessons'] ?? 0);
-      const after = await contents(restored);
-      before.contents.forEach((list, i) => expect(after[i]).toEqual(expect.arrayContaining(list)));
-      const store = diskStore(path.join(dataDir, 'media'));
-      const takes = await restored.query<Record<string, string | null>>(
-        'SELECT original_sha, working_sha, thumbs_sha, wave_sha FROM takes',
-        { type: QueryTypes.SELECT },
-      );
-      const shas = takes.flatMap((take) => Object.values(take)).filter((sha) => sha !== null);
-      expect(shas.length).toBeGreaterThan(2);
-      for (const sha of shas) expect(await hashFile(store.pathOf(sha))).toBe(sha);
-    } finally {
-      await restored.close();
-      await db.stop();
-    }
-  });
+  it(
+    'restored into an empty folder has every row and every file as they were, ' +
+      'whatever was written meanwhile',
+    async () => {
+      const before = {
+        rows: await countRows(server.sequelize),
+        contents: await contents(server.sequelize),
+      };
+      // Somebody works on while it is made; either all of a change is in it or nothing.
+      const working = Promise.all(Array.from({ length: 10 }, () => teacher.makeLesson()));
+      const made = await run();
+      await working;
+      const dataDir = path.join(folder, 'restored');
+      await restore(made.folder, dataDir, () => undefined);
+      const { dbPassword } = secretsOf(dataDir);
+      const db = await startMariaDb(path.join(dataDir, 'db'), dbPassword);
+      const restored = new Sequelize('zest', 'zest', dbPassword, {
+        dialect: 'mysql',
+        host: '127.0.0.1',
+        port: db.port,
+        logging: false,
+        timezone: '+00:00',
+      });
+      try {
+        const rows = await countRows(restored);
+        for (const table of ['takes', 'students', 'classes', 'log_entries', 'users', 'jobs'])
+          expect([table, rows[table]]).toEqual([table, before.rows[table]]);
+        expect(rows['lessons']).toBe(rows['lesson_revisions']);
+        expect(rows['lessons']).toBeGreaterThanOrEqual(before.rows['lessons'] ?? 0);
+        const after = await contents(restored);
+        before.contents.forEach((list, i) =>
+          expect(after[i]).toEqual(expect.arrayContaining(list)),
+        );
+        const store = diskStore(path.join(dataDir, 'media'));
+        const takes = await restored.query<Record<string, string | null>>(
+          'SELECT original_sha, working_sha, thumbs_sha, wave_sha FROM takes',
+          { type: QueryTypes.SELECT },
+        );
+        const shas = takes.flatMap((take) => Object.values(take)).filter((sha) => sha !== null);
+        expect(shas.length).toBeGreaterThan(2);
+        for (const sha of shas) expect(await hashFile(store.pathOf(sha))).toBe(sha);
+      } finally {
+        await restored.close();
+        await db.stop();
+      }
+    },
+  );
 
   it('shares its media with the next one, and goes with them when it is too old', async () => {
     const second = await run();

@@ -131,7 +131,8 @@ async function readState(folder: string): Promise<z.infer<typeof stateSchema>> {
   const read = stateSchema.safeParse(JSON.parse(text));
   if (!read.success)
     throw new Error(
-      `The ${STATE} of ${folder} cannot be read by this version. Restore it with the version that made it, or a newer one.`,
+      `The ${STATE} of ${folder} cannot be read by this version. Restore it with the ` +
+        'version that made it, or a newer one.',
     );
   return read.data;
 }
@@ -160,11 +161,13 @@ export async function restore(
   for (const sha of state.media) {
     if (!(await from.has(sha)))
       throw new Error(
-        `A file of the backup is missing: ${from.pathOf(sha)}. Use another state, or copy the whole backup folder again.`,
+        `A file of the backup is missing: ${from.pathOf(sha)}. Use another state, or ` +
+          'copy the whole backup folder again.',
       );
     if ((await hashFile(from.pathOf(sha))) !== sha)
       throw new Error(
-        `A file of the backup is damaged: ${from.pathOf(sha)}. Use another state, or copy the whole backup folder again.`,
+        `A file of the backup is damaged: ${from.pathOf(sha)}. Use another state, or ` +
+          'copy the whole backup folder again.',
       );
   }
   const secrets = secretsOf(dataDir);
@@ -182,7 +185,9 @@ export async function restore(
     const rows = await countRows(sequelize);
     await sequelize.close();
     say(
-      `Restored: ${rows['lessons'] ?? 0} lessons, ${rows['takes'] ?? 0} takes, ${rows['students'] ?? 0} students, ${rows['log_entries'] ?? 0} entries, ${state.media.length} files. Everybody signs in anew.`,
+      `Restored: ${rows['lessons'] ?? 0} lessons, ${rows['takes'] ?? 0} takes, ` +
+        `${rows['students'] ?? 0} students, ${rows['log_entries'] ?? 0} entries, ` +
+        `${state.media.length} files. Everybody signs in anew.`,
     );
   } finally {
     await db.stop();

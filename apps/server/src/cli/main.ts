@@ -59,7 +59,8 @@ function lengthOf(text: string): number {
   const ms = parseLength(text);
   if (ms === null || ms < LIMITS.targetMs.min || ms > LIMITS.targetMs.max) {
     throw new InvalidArgumentError(
-      `A length is written as 12:00, 90 s or 2 min, from ${lengthText(LIMITS.targetMs.min)} to ${lengthText(LIMITS.targetMs.max)}.`,
+      'A length is written as 12:00, 90 s or 2 min, from ' +
+        `${lengthText(LIMITS.targetMs.min)} to ${lengthText(LIMITS.targetMs.max)}.`,
     );
   }
   return ms;
@@ -328,7 +329,9 @@ data(program.command('backup').description('copy everything into a folder, also 
       backUp(sequelize, database, diskStore(foldersOf(dataDir).media), target),
     );
     say(
-      `Backed up into ${made.folder}: ${made.files} files, ${(made.bytes / 1e6).toFixed(1)} MB of media, ${made.known} of them there already.`,
+      `Backed up into ${made.folder}: ${made.files} files, ` +
+        `${(made.bytes / 1e6).toFixed(1)} MB of media, ${made.known} of them there ` +
+        'already.',
     );
     if (keep !== undefined) await keepNewest(target, keep);
   });
@@ -350,7 +353,8 @@ data(
   program
     .command('migrate-back <name>')
     .description(
-      'take database changes back until the one named is the newest, for an older version of the program; back up first',
+      'take database changes back until the one named is the newest, for an older ' +
+        'version of the program; back up first',
     ),
 ).action(async (name: string, options: { data?: string }) => {
   await withDatabase(folder(options.data, 'start'), (sequelize) => migrateBackTo(sequelize, name));

@@ -206,7 +206,9 @@ export async function serve(options: ServeOptions): Promise<number> {
       if (why !== null) {
         code = 1;
         say(
-          `The database cannot be started again: ${why}\nWhat it wrote is in ${path.join(dataDir, 'db', 'zest-error.log')}. Nothing was deleted. Restore a backup if its files are damaged.`,
+          `The database cannot be started again: ${why}\nWhat it wrote is in ` +
+            `${path.join(dataDir, 'db', 'zest-error.log')}. Nothing was deleted. Restore a ` +
+            'backup if its files are damaged.',
         );
       }
     }

@@ -66,7 +66,8 @@ export async function drawPassword(sequelize: Sequelize, login: string): Promise
       await User.findAll({ where: { teamId: { [Op.ne]: null } }, order: [['login', 'ASC']] })
     ).map((own) => own.login);
     throw new Error(
-      `Nobody here signs in as “${login}”. There ${known.length === 0 ? 'is no account yet' : `are: ${known.join(', ')}`}.`,
+      `Nobody here signs in as “${login}”. There ` +
+        `${known.length === 0 ? 'is no account yet' : `are: ${known.join(', ')}`}.`,
     );
   }
   const password = Array.from({ length: GROUPS }, () => spokenCode(chance).toLowerCase()).join('-');

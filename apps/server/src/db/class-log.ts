@@ -139,12 +139,17 @@ export async function classSums(
     sequelize.query<T>(sql, { type: QueryTypes.SELECT, replacements: { classId, since } });
   const [lines, doing, reached, signed] = await Promise.all([
     select<StoredLine>(
-      `SELECT student_id AS studentId, score_key AS \`key\`, MIN(score_title) AS title, MIN(score_measure) AS measure, MIN(score_better) AS better, score_side AS side, score_level AS level,
+      `SELECT student_id AS studentId, score_key AS \`key\`, MIN(score_title) AS title,
+       MIN(score_measure) AS measure, MIN(score_better) AS better,
+       score_side AS side, score_level AS level,
        MIN(IFNULL(score_seconds, 0) > 0) AS isTimed, ${FIGURES}
-       FROM log_entries WHERE class_id = :classId AND kind = 'score' GROUP BY student_id, score_key, score_side, score_level ORDER BY student_id, score_key, score_side, score_level`,
+       FROM log_entries WHERE class_id = :classId AND kind = 'score'
+       GROUP BY student_id, score_key, score_side, score_level
+       ORDER BY student_id, score_key, score_side, score_level`,
     ),
     select<{ studentId: string }>(
-      "SELECT DISTINCT student_id AS studentId FROM log_entries WHERE class_id = :classId AND kind IN ('score', 'practised', 'answer') AND at >= :since",
+      'SELECT DISTINCT student_id AS studentId FROM log_entries WHERE class_id = ' +
+        ":classId AND kind IN ('score', 'practised', 'answer') AND at >= :since",
     ),
     select<StoredEntry>(
       `SELECT ${COLUMNS} FROM log_entries WHERE class_id = :classId AND kind = 'reached' AND at >= :since`,

@@ -84,7 +84,8 @@ export async function loadDump(database: Database, file: string): Promise<void> 
 /** Rows of every table but sessions, by its name. */
 export async function countRows(sequelize: Sequelize): Promise<Record<string, number>> {
   const tables = await sequelize.query<{ name: string }>(
-    "SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name <> 'sessions' ORDER BY table_name",
+    'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = ' +
+      "DATABASE() AND table_name <> 'sessions' ORDER BY table_name",
     { type: QueryTypes.SELECT },
   );
   const counts: Record<string, number> = {};

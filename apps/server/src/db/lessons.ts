@@ -36,7 +36,8 @@ export interface NewestLesson {
 /** Every lesson of a teacher at its newest revision, the last saved first. */
 export async function newestLessons(sequelize: Sequelize, teamId: string): Promise<NewestLesson[]> {
   const rows = await sequelize.query(
-    `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt, l.archived_at AS archivedAt, l.is_template AS template, k.login AS keeper,
+    `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt,
+            l.archived_at AS archivedAt, l.is_template AS template, k.login AS keeper,
             EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared
        FROM lessons l JOIN lesson_revisions r ON r.lesson_id = l.id AND r.revision = l.revision
        LEFT JOIN users k ON k.id = l.keeper_id AND k.team_id = l.owner_id
@@ -208,7 +209,8 @@ export async function saveLesson(
       throw refuse(
         409,
         'stale',
-        'This lesson was changed in another window since you opened it. Choose which version to keep; both stay in its history.',
+        'This lesson was changed in another window since you opened it. Choose which ' +
+          'version to keep; both stay in its history.',
         {
           revision: row.revision,
         },

@@ -28,7 +28,9 @@ afterAll(async () => {
 /** Columns of every table but the list of migrations itself. */
 const shape = async () => {
   const rows = await database.query<{ place: string }>(
-    "SELECT CONCAT_WS(' ', table_name, column_name, column_type, is_nullable, IFNULL(column_default, '-')) AS place FROM information_schema.columns WHERE table_schema = DATABASE() ORDER BY table_name, column_name",
+    "SELECT CONCAT_WS(' ', table_name, column_name, column_type, is_nullable, " +
+      "IFNULL(column_default, '-')) AS place FROM information_schema.columns WHERE " +
+      'table_schema = DATABASE() ORDER BY table_name, column_name',
     { type: QueryTypes.SELECT },
   );
   return rows.map(({ place }) => place);
@@ -113,7 +115,9 @@ describe('changes of the database', () => {
         for (const work of [() => migrateBackTo(database, oldest), () => migrate(database)]) {
           const seen = new Set<string>();
           const once = ([sql, options]: Asked) => {
-            const key = `${JSON.stringify(sql)} ${JSON.stringify((options as { replacements?: unknown } | undefined)?.replacements)}`;
+            const key =
+              `${JSON.stringify(sql)} ` +
+              `${JSON.stringify((options as { replacements?: unknown } | undefined)?.replacements)}`;
             return !seen.has(key) && Boolean(seen.add(key));
           };
           while (await isCut(hasRun, once, work)) cuts += 1;

@@ -184,8 +184,8 @@ export class ShareRow extends Model<InferAttributes<ShareRow>, InferCreationAttr
 }
 
 /** Ties the models to a connection. The tables themselves are made by the migrations. */
-export function defineModels(sequelize: Sequelize): void {
-  const common = settingsOf(sequelize);
+/** People, what they plan, and the links to it. */
+function defineLessonModels(common: ReturnType<typeof settingsOf>): void {
   User.init(
     {
       id: key(),
@@ -240,6 +240,26 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { ...common, tableName: 'lesson_revisions' },
   );
+  ShareRow.init(
+    {
+      code: key(),
+      teamId: team(),
+      lessonId: id(),
+      revision: { type: DataTypes.INTEGER, allowNull: false },
+      createdAt: moment(),
+      revokedAt: when(),
+      classId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
+      spoken: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
+      opensAt: when(),
+      closesAt: when(),
+      version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
+    },
+    { ...common, tableName: 'shares' },
+  );
+}
+
+/** What is filmed, and the work on it. */
+function defineFilmModels(common: ReturnType<typeof settingsOf>): void {
   TakeRow.init(
     {
       id: key(),
@@ -320,22 +340,12 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { ...common, tableName: 'jobs' },
   );
-  ShareRow.init(
-    {
-      code: key(),
-      teamId: team(),
-      lessonId: id(),
-      revision: { type: DataTypes.INTEGER, allowNull: false },
-      createdAt: moment(),
-      revokedAt: when(),
-      classId: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
-      spoken: { type: DataTypes.STRING(40), allowNull: true, defaultValue: null },
-      opensAt: when(),
-      closesAt: when(),
-      version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
-    },
-    { ...common, tableName: 'shares' },
-  );
+}
+
+export function defineModels(sequelize: Sequelize): void {
+  const common = settingsOf(sequelize);
+  defineLessonModels(common);
+  defineFilmModels(common);
   defineLogModels(sequelize);
   defineTeamModels(sequelize);
 }

@@ -77,7 +77,8 @@ export async function putInBin(take: TakeRow): Promise<void> {
     throw refuse(
       409,
       'in-use',
-      `“${take.name}” is seen in the lesson or in a version that students can open. Use another take there, or close the link, before you put it in the bin.`,
+      `“${take.name}” is seen in the lesson or in a version that students can open. ` +
+        'Use another take there, or close the link, before you put it in the bin.',
     );
   }
   await take.update({ binnedAt: new Date() });

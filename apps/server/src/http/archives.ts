@@ -37,7 +37,8 @@ async function receive(req: Request, file: string, mostBytes: number): Promise<v
     refuse(
       413,
       'too-large',
-      `The archive is larger than the ${Math.floor(mostBytes / 1e6)} MB there is room for. Free some space on the server, or save the archive without footage.`,
+      `The archive is larger than the ${Math.floor(mostBytes / 1e6)} MB there is room ` +
+        'for. Free some space on the server, or save the archive without footage.',
     );
   if (Number(req.headers['content-length'] ?? 0) > mostBytes) throw tooMuch();
   let seen = 0;

@@ -107,6 +107,11 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     tellLogNews({ teamId, classId: schoolClass.id, lessonIds });
     res.status(204).end();
   });
+  addStudentListRoutes(route, sequelize);
+}
+
+/** The students of a class, and what is erased of them. */
+function addStudentListRoutes(route: AddRoute, sequelize: Sequelize): void {
   route(routes.addStudents, async (req, res, { schoolClass }) => {
     const rows = await addStudents(sequelize, schoolClass, readBody(bodies.addStudents, req.body));
     answer(res.status(201), 'addStudents', rows.map(studentView));

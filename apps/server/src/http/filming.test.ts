@@ -160,30 +160,37 @@ describe('performances', () => {
 });
 
 describe('a phone’s file', () => {
-  it('finds its blocks by the marks in it, taken apart where it holds two, offsets within 10 ms and drift measured', async () => {
-    const one = await perform('one', 20_000);
-    const two = await perform('two', 12_000);
-    const id = await importFile(
-      phoneVideo(
-        'phone.mp4',
-        62,
-        [
-          { number: one.number, blockStartMs: 8_000, playedMs: 20_000 },
-          { number: two.number, blockStartMs: 41_000, playedMs: 12_000 },
-        ],
-        200,
-      ),
-    );
-    const own = await take(id);
-    expect(own).toMatchObject({ blockId: 'one', performance: { id: one.id, number: one.number } });
-    expect(Math.abs((own?.marked?.startMs ?? 0) - 8_000 * 1.0002)).toBeLessThan(10);
-    expect(Math.abs((own?.marked?.endMs ?? 0) - 28_000 * 1.0002)).toBeLessThan(10);
-    expect(Math.abs((own?.marked?.rate ?? 0) - 1.0002)).toBeLessThan(0.0002);
-    const second = (await takes()).find(({ performance }) => performance?.id === two.id);
-    expect(second).toMatchObject({ blockId: 'two', state: 'ready', duplicateOf: null });
-    expect(Math.abs((second?.marked?.startMs ?? 0) - 41_000 * 1.0002)).toBeLessThan(10);
-    expect(own?.bytes).toBe(footage.read('phone.mp4').length);
-  });
+  it(
+    'finds its blocks by the marks in it, taken apart where it holds two, offsets ' +
+      'within 10 ms and drift measured',
+    async () => {
+      const one = await perform('one', 20_000);
+      const two = await perform('two', 12_000);
+      const id = await importFile(
+        phoneVideo(
+          'phone.mp4',
+          62,
+          [
+            { number: one.number, blockStartMs: 8_000, playedMs: 20_000 },
+            { number: two.number, blockStartMs: 41_000, playedMs: 12_000 },
+          ],
+          200,
+        ),
+      );
+      const own = await take(id);
+      expect(own).toMatchObject({
+        blockId: 'one',
+        performance: { id: one.id, number: one.number },
+      });
+      expect(Math.abs((own?.marked?.startMs ?? 0) - 8_000 * 1.0002)).toBeLessThan(10);
+      expect(Math.abs((own?.marked?.endMs ?? 0) - 28_000 * 1.0002)).toBeLessThan(10);
+      expect(Math.abs((own?.marked?.rate ?? 0) - 1.0002)).toBeLessThan(0.0002);
+      const second = (await takes()).find(({ performance }) => performance?.id === two.id);
+      expect(second).toMatchObject({ blockId: 'two', state: 'ready', duplicateOf: null });
+      expect(Math.abs((second?.marked?.startMs ?? 0) - 41_000 * 1.0002)).toBeLessThan(10);
+      expect(own?.bytes).toBe(footage.read('phone.mp4').length);
+    },
+  );
 
   it('stays on the block it was put on by hand, and lies by its mark only if that is the block’s', async () => {
     const one = await perform('one', 3_000);
@@ -273,48 +280,52 @@ describe('takes', () => {
     ).toEqual([true, false, true, true]);
   });
 
-  it('go with a lesson that is deleted for good, with its revisions, links and all content that nothing else names', async () => {
-    const bytes = phoneVideo('both.mp4', 2, []);
-    const elsewhere = await importFile(bytes, 'one');
-    const other = await teacher.makeLesson(
-      lessonOf([{ kind: 'talk', title: 'Hello', script: 'A secret of the quay.' }]),
-    );
-    const shown = (await teacher.send('POST', `/api/lessons/${other.id}/shares`)).body as {
-      code: string;
-    };
-    const own = [];
-    for (const file of [bytes, phoneVideo('alone.mp4', 5, [])]) {
-      const id = await teacher.makeTake(other.id);
-      await teacher.upload(id, file);
-      own.push(
-        await until(
-          () => TakeRow.findByPk(id, { rejectOnEmpty: true }),
-          ({ workingSha, thumbsSha }) => workingSha !== null && thumbsSha !== null,
-        ),
+  it(
+    'go with a lesson that is deleted for good, with its revisions, links and all ' +
+      'content that nothing else names',
+    async () => {
+      const bytes = phoneVideo('both.mp4', 2, []);
+      const elsewhere = await importFile(bytes, 'one');
+      const other = await teacher.makeLesson(
+        lessonOf([{ kind: 'talk', title: 'Hello', script: 'A secret of the quay.' }]),
       );
-    }
-    const [shared, alone] = own.map(({ originalSha }) => originalSha ?? '') as [string, string];
-    expect((await TakeRow.findByPk(elsewhere))?.originalSha).toBe(shared);
-    const gone = await teacher.send('DELETE', `/api/lessons/${other.id}`);
-    expect(gone.body).toMatchObject({ revisions: 1, takes: 2 });
-    expect((gone.body as { bytes: number }).bytes).toBeGreaterThan(0);
-    expect([
-      existsSync(server.store.pathOf(shared)),
-      existsSync(server.store.pathOf(alone)),
-    ]).toEqual([true, false]);
-    expect([
-      await TakeRow.count({ where: { lessonId: other.id } }),
-      (await server.client().get(`/api/follow/${shown.code}`)).status,
-      (await teacher.get(`/api/lessons/${other.id}`)).status,
-    ]).toEqual([0, 404, 404]);
-    // The class's numbers keep a title to stand under, and nothing else.
-    const [left, ...more] = await RevisionRow.findAll({ where: { lessonId: other.id } });
-    expect([
-      left?.document.includes('Juniper Quay test'),
-      left?.document.includes('secret'),
-      more.length,
-    ]).toEqual([true, false, 0]);
-  });
+      const shown = (await teacher.send('POST', `/api/lessons/${other.id}/shares`)).body as {
+        code: string;
+      };
+      const own = [];
+      for (const file of [bytes, phoneVideo('alone.mp4', 5, [])]) {
+        const id = await teacher.makeTake(other.id);
+        await teacher.upload(id, file);
+        own.push(
+          await until(
+            () => TakeRow.findByPk(id, { rejectOnEmpty: true }),
+            ({ workingSha, thumbsSha }) => workingSha !== null && thumbsSha !== null,
+          ),
+        );
+      }
+      const [shared, alone] = own.map(({ originalSha }) => originalSha ?? '') as [string, string];
+      expect((await TakeRow.findByPk(elsewhere))?.originalSha).toBe(shared);
+      const gone = await teacher.send('DELETE', `/api/lessons/${other.id}`);
+      expect(gone.body).toMatchObject({ revisions: 1, takes: 2 });
+      expect((gone.body as { bytes: number }).bytes).toBeGreaterThan(0);
+      expect([
+        existsSync(server.store.pathOf(shared)),
+        existsSync(server.store.pathOf(alone)),
+      ]).toEqual([true, false]);
+      expect([
+        await TakeRow.count({ where: { lessonId: other.id } }),
+        (await server.client().get(`/api/follow/${shown.code}`)).status,
+        (await teacher.get(`/api/lessons/${other.id}`)).status,
+      ]).toEqual([0, 404, 404]);
+      // The class's numbers keep a title to stand under, and nothing else.
+      const [left, ...more] = await RevisionRow.findAll({ where: { lessonId: other.id } });
+      expect([
+        left?.document.includes('Juniper Quay test'),
+        left?.document.includes('secret'),
+        more.length,
+      ]).toEqual([true, false, 0]);
+    },
+  );
 
   it('that the lesson or a link shows do not go to the bin', async () => {
     const id = await teacher.makeTake(lessonId, 'one');

@@ -120,7 +120,11 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     const { assembly } = await sharedCut(share.lessonId, share.revision, store);
     res.type('text/vtt').send(captionsToWebVtt(assembly));
   });
+  addStudentRoutes(route);
+}
 
+/** What a student’s device is let in by, gets and sends. */
+function addStudentRoutes(route: AddRoute): void {
   route(
     routes.joinClass,
     async (req, res, { share }) => {

@@ -46,7 +46,8 @@ export function addPackageRoutes(route: AddRoute, store: MediaStore, webDir: str
       throw refuse(
         422,
         'empty-lesson',
-        'There is nothing to take away yet: the lesson has no blocks with a length. Add a block on the Plan bench first.',
+        'There is nothing to take away yet: the lesson has no blocks with a length. Add ' +
+          'a block on the Plan bench first.',
       );
     const zip = await packLesson(kind, variants, shas, store, path.join(webDir, '../package'));
     res

@@ -129,18 +129,22 @@ describe('prints', () => {
       expect(await titled(title)).toContain(title);
   });
 
-  it('have the run sheet over as many pages as it takes, each numbered, or the blocks alone where it takes too many', async () => {
-    const pages = await printed('run-sheet', demoPlan());
-    expect(pages.length).toBeGreaterThan(1);
-    expect(pages.at(-1)).toContain(`${pages.length} of ${pages.length}`);
-    expect(pages.join(' ')).toContain('“Halfway”');
-    const long = await printed(
-      'run-sheet',
-      lessonOf([{ kind: 'reps', title: 'Many', reps: 500, sets: 2 }]),
-    );
-    expect(long).toHaveLength(1);
-    expect(long[0]).toContain('lines are too many for paper');
-  });
+  it(
+    'have the run sheet over as many pages as it takes, each numbered, or the blocks ' +
+      'alone where it takes too many',
+    async () => {
+      const pages = await printed('run-sheet', demoPlan());
+      expect(pages.length).toBeGreaterThan(1);
+      expect(pages.at(-1)).toContain(`${pages.length} of ${pages.length}`);
+      expect(pages.join(' ')).toContain('“Halfway”');
+      const long = await printed(
+        'run-sheet',
+        lessonOf([{ kind: 'reps', title: 'Many', reps: 500, sets: 2 }]),
+      );
+      expect(long).toHaveLength(1);
+      expect(long[0]).toContain('lines are too many for paper');
+    },
+  );
 
   it('print right-to-left text in its letters, leave pictographs out, and refuse what is no print', async () => {
     const [page] = await printed('plan', {

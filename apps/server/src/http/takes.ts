@@ -166,7 +166,16 @@ export function addTakeRoutes(
       [...copies].map(([from, { id }]) => ({ from, takeId: id })),
     );
   });
+  addTakeFileRoutes(route, queue, store, cacheDir);
+}
 
+/** The files of a take, and the work that makes them. */
+function addTakeFileRoutes(
+  route: AddRoute,
+  queue: JobQueue,
+  store: MediaStore,
+  cacheDir: string,
+): void {
   route(routes.takeOriginal, (_req, res, { take }) =>
     sendContent(res, store, take.originalSha, 'application/octet-stream', take.name),
   );

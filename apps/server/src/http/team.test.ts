@@ -124,30 +124,34 @@ describe('what each role may do', () => {
     expect(await keeper()).toBe('the-teacher');
   });
 
-  it('is all shared within the team: lessons made by one are there for the others, under their author’s name', async () => {
-    const teacher = members.get('teacher');
-    const { revision, lesson } = (await teacher?.get(`/api/lessons/${lessonId}`))?.body ?? {};
-    expect(
-      (
-        await teacher?.send('PUT', `/api/lessons/${lessonId}`, {
-          baseRevision: revision,
-          lesson: { ...lesson, title: 'By the teacher' },
-        })
-      )?.status,
-    ).toBe(200);
-    const revisions = (await members.get('viewer')?.get(`/api/lessons/${lessonId}/revisions`))
-      ?.body as { by: string }[];
-    expect(revisions[0]?.by).toBe('the-teacher');
-    expect(
-      (
-        await members.get('helper')?.send('POST', `/api/lessons/${lessonId}/takes`, {
-          blockId: 'b',
-          name: 'T',
-          source: 'upload',
-        })
-      )?.status,
-    ).toBe(201);
-  });
+  it(
+    'is all shared within the team: lessons made by one are there for the others, ' +
+      'under their author’s name',
+    async () => {
+      const teacher = members.get('teacher');
+      const { revision, lesson } = (await teacher?.get(`/api/lessons/${lessonId}`))?.body ?? {};
+      expect(
+        (
+          await teacher?.send('PUT', `/api/lessons/${lessonId}`, {
+            baseRevision: revision,
+            lesson: { ...lesson, title: 'By the teacher' },
+          })
+        )?.status,
+      ).toBe(200);
+      const revisions = (await members.get('viewer')?.get(`/api/lessons/${lessonId}/revisions`))
+        ?.body as { by: string }[];
+      expect(revisions[0]?.by).toBe('the-teacher');
+      expect(
+        (
+          await members.get('helper')?.send('POST', `/api/lessons/${lessonId}/takes`, {
+            blockId: 'b',
+            name: 'T',
+            source: 'upload',
+          })
+        )?.status,
+      ).toBe(201);
+    },
+  );
 });
 
 describe('working together', () => {

@@ -139,7 +139,11 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
       })),
     );
   });
+  addCommentRoutes(route);
+}
 
+/** Who is in a lesson, and what is said there. */
+function addCommentRoutes(route: AddRoute): void {
   route(routes.presence, (req, res, { lesson, person }) => {
     answer(res, 'presence', {
       revision: lesson.revision,

@@ -29,7 +29,8 @@ function tusError(status_code: number, code: string, message: string): Error {
 }
 
 const FULL =
-  'The disk of the server is full, so the footage cannot be taken in. What has arrived is kept: free some space, then press Continue.';
+  'The disk of the server is full, so the footage cannot be taken in. What has ' +
+  'arrived is kept: free some space, then press Continue.';
 
 /**
  * The session middleware's `end` takes a lone callback for a body; the upload server ends answers

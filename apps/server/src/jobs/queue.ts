@@ -56,191 +56,202 @@ export interface JobQueue {
   first(job: JobRow): Promise<void>;
 }
 
-export function databaseQueue(sequelize: Sequelize): JobQueue {
-  return {
-    async add({ teamId, kind, subjectId, input, priority = 0 }) {
-      const inputHash = hashOf([kind, subjectId, input]);
-      return sequelize.transaction(async (transaction) => {
-        const same = await JobRow.findOne({
+/** Jobs as they are ordered, put before others, and called off. */
+const waitingJobs = (sequelize: Sequelize): Pick<JobQueue, 'add' | 'first' | 'cancel'> => ({
+  async add({ teamId, kind, subjectId, input, priority = 0 }) {
+    const inputHash = hashOf([kind, subjectId, input]);
+    return sequelize.transaction(async (transaction) => {
+      const same = await JobRow.findOne({
+        where: {
+          teamId,
+          inputHash,
+          state: ['queued', 'running', 'held', 'done'],
+          cancelRequested: false,
+        },
+        order: [['createdAt', 'DESC']],
+        lock: transaction.LOCK.UPDATE,
+        transaction,
+      });
+      if (same) return same;
+      return JobRow.create(
+        {
+          id: nanoid(),
+          teamId,
+          kind,
+          subjectId,
+          inputHash,
+          input: JSON.stringify(input),
+          state: 'queued',
+          message: 'Waiting',
+          priority,
+        },
+        { transaction },
+      );
+    });
+  },
+
+  async first(job) {
+    const highest = (await JobRow.max<number | null, JobRow>('priority')) ?? 0;
+    await JobRow.update(
+      { priority: highest + 1, updatedAt: new Date() },
+      { where: { id: job.id, state: ['queued', 'running', 'held'] } },
+    );
+  },
+
+  async cancel(job) {
+    const now = new Date();
+    const [waiting] = await JobRow.update(
+      { state: 'cancelled', message: 'Cancelled', cancelRequested: true, updatedAt: now },
+      { where: { id: job.id, state: ['queued', 'held'] } },
+    );
+    if (waiting === 0) {
+      await JobRow.update(
+        { cancelRequested: true, updatedAt: now },
+        { where: { id: job.id, state: 'running' } },
+      );
+    }
+  },
+});
+
+/** Jobs in the hands of a worker, who has them for a while. */
+const leasedJobs = (
+  sequelize: Sequelize,
+): Pick<JobQueue, 'lease' | 'beat' | 'finish' | 'release'> => ({
+  async lease(workerId) {
+    return sequelize.transaction(
+      { isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED },
+      async (transaction) => {
+        const now = new Date();
+        const job = await JobRow.findOne({
           where: {
-            teamId,
-            inputHash,
-            state: ['queued', 'running', 'held', 'done'],
-            cancelRequested: false,
+            [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }],
           },
-          order: [['createdAt', 'DESC']],
+          order: [
+            ['priority', 'DESC'],
+            ['createdAt', 'ASC'],
+          ],
           lock: transaction.LOCK.UPDATE,
+          skipLocked: true,
           transaction,
         });
-        if (same) return same;
-        return JobRow.create(
-          {
-            id: nanoid(),
-            teamId,
-            kind,
-            subjectId,
-            inputHash,
-            input: JSON.stringify(input),
-            state: 'queued',
-            message: 'Waiting',
-            priority,
-          },
-          { transaction },
-        );
-      });
-    },
-
-    async lease(workerId) {
-      return sequelize.transaction(
-        { isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED },
-        async (transaction) => {
-          const now = new Date();
-          const job = await JobRow.findOne({
-            where: {
-              [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }],
-            },
-            order: [
-              ['priority', 'DESC'],
-              ['createdAt', 'ASC'],
-            ],
-            lock: transaction.LOCK.UPDATE,
-            skipLocked: true,
-            transaction,
-          });
-          if (!job) return null;
-          const givenUp = job.attempts >= MOST_ATTEMPTS;
-          if (givenUp || job.cancelRequested) {
-            const message = givenUp
-              ? `Given up after ${job.attempts} attempts that ended without a reason. Please report it.`
-              : 'Cancelled';
-            await job.update(
-              {
-                state: givenUp ? 'failed' : 'cancelled',
-                message,
-                leaseUntil: null,
-                updatedAt: now,
-              },
-              { transaction },
-            );
-            return null;
-          }
-          return job.update(
+        if (!job) return null;
+        const givenUp = job.attempts >= MOST_ATTEMPTS;
+        if (givenUp || job.cancelRequested) {
+          const message = givenUp
+            ? `Given up after ${job.attempts} attempts that ended without a reason. Please report it.`
+            : 'Cancelled';
+          await job.update(
             {
-              state: 'running',
-              workerId,
-              attempts: job.attempts + 1,
-              startedAt: now,
-              leaseUntil: new Date(now.getTime() + LEASE_MS),
+              state: givenUp ? 'failed' : 'cancelled',
+              message,
+              leaseUntil: null,
               updatedAt: now,
             },
             { transaction },
           );
-        },
-      );
-    },
-
-    async beat(job, workerId, progress, message) {
-      const now = new Date();
-      const [count] = await JobRow.update(
-        { progress, message, leaseUntil: new Date(now.getTime() + LEASE_MS), updatedAt: now },
-        {
-          where: {
-            id: job.id,
-            workerId,
+          return null;
+        }
+        return job.update(
+          {
             state: 'running',
-            cancelRequested: false,
-            holdRequested: false,
+            workerId,
+            attempts: job.attempts + 1,
+            startedAt: now,
+            leaseUntil: new Date(now.getTime() + LEASE_MS),
+            updatedAt: now,
           },
+          { transaction },
+        );
+      },
+    );
+  },
+
+  async beat(job, workerId, progress, message) {
+    const now = new Date();
+    const [count] = await JobRow.update(
+      { progress, message, leaseUntil: new Date(now.getTime() + LEASE_MS), updatedAt: now },
+      {
+        where: {
+          id: job.id,
+          workerId,
+          state: 'running',
+          cancelRequested: false,
+          holdRequested: false,
         },
-      );
-      return count > 0;
-    },
+      },
+    );
+    return count > 0;
+  },
 
-    async finish(job, workerId, state, message, result) {
+  async finish(job, workerId, state, message, result) {
+    await JobRow.update(
+      {
+        state,
+        message,
+        ...(state === 'done' && { progress: 1 }),
+        result: result === undefined ? null : JSON.stringify(result),
+        leaseUntil: null,
+        updatedAt: new Date(),
+      },
+      { where: { id: job.id, workerId, state: 'running' } },
+    );
+  },
+
+  async release(job, workerId) {
+    await JobRow.update(
+      { state: 'queued', attempts: job.attempts - 1, leaseUntil: null, updatedAt: new Date() },
+      { where: { id: job.id, workerId, state: 'running' } },
+    );
+  },
+});
+
+/** Jobs that are held back. */
+const heldJobs = (): Pick<JobQueue, 'isHeld' | 'rest' | 'hold'> => ({
+  async isHeld({ id }) {
+    return (await JobRow.count({ where: { id, holdRequested: true, cancelRequested: false } })) > 0;
+  },
+
+  async rest(job, workerId) {
+    await JobRow.update(
+      {
+        state: 'held',
+        message: 'Held back',
+        attempts: job.attempts - 1,
+        leaseUntil: null,
+        updatedAt: new Date(),
+      },
+      { where: { id: job.id, workerId, state: 'running' } },
+    );
+  },
+
+  async hold(job, held) {
+    const now = new Date();
+    if (!held) {
       await JobRow.update(
-        {
-          state,
-          message,
-          ...(state === 'done' && { progress: 1 }),
-          result: result === undefined ? null : JSON.stringify(result),
-          leaseUntil: null,
-          updatedAt: new Date(),
-        },
-        { where: { id: job.id, workerId, state: 'running' } },
+        { state: 'queued', message: 'Waiting', holdRequested: false, updatedAt: now },
+        { where: { id: job.id, state: 'held' } },
       );
-    },
-
-    async release(job, workerId) {
+      // A hold that its worker has not heard of yet is called off.
       await JobRow.update(
-        { state: 'queued', attempts: job.attempts - 1, leaseUntil: null, updatedAt: new Date() },
-        { where: { id: job.id, workerId, state: 'running' } },
+        { holdRequested: false, updatedAt: now },
+        { where: { id: job.id, state: 'running' } },
       );
-    },
-
-    async isHeld({ id }) {
-      return (
-        (await JobRow.count({ where: { id, holdRequested: true, cancelRequested: false } })) > 0
-      );
-    },
-
-    async rest(job, workerId) {
+      return;
+    }
+    const [waiting] = await JobRow.update(
+      { state: 'held', message: 'Held back', holdRequested: true, updatedAt: now },
+      { where: { id: job.id, state: 'queued' } },
+    );
+    if (waiting === 0)
       await JobRow.update(
-        {
-          state: 'held',
-          message: 'Held back',
-          attempts: job.attempts - 1,
-          leaseUntil: null,
-          updatedAt: new Date(),
-        },
-        { where: { id: job.id, workerId, state: 'running' } },
+        { holdRequested: true, updatedAt: now },
+        { where: { id: job.id, state: 'running' } },
       );
-    },
+  },
+});
 
-    async cancel(job) {
-      const now = new Date();
-      const [waiting] = await JobRow.update(
-        { state: 'cancelled', message: 'Cancelled', cancelRequested: true, updatedAt: now },
-        { where: { id: job.id, state: ['queued', 'held'] } },
-      );
-      if (waiting === 0) {
-        await JobRow.update(
-          { cancelRequested: true, updatedAt: now },
-          { where: { id: job.id, state: 'running' } },
-        );
-      }
-    },
-
-    async hold(job, held) {
-      const now = new Date();
-      if (!held) {
-        await JobRow.update(
-          { state: 'queued', message: 'Waiting', holdRequested: false, updatedAt: now },
-          { where: { id: job.id, state: 'held' } },
-        );
-        // A hold that its worker has not heard of yet is called off.
-        await JobRow.update(
-          { holdRequested: false, updatedAt: now },
-          { where: { id: job.id, state: 'running' } },
-        );
-        return;
-      }
-      const [waiting] = await JobRow.update(
-        { state: 'held', message: 'Held back', holdRequested: true, updatedAt: now },
-        { where: { id: job.id, state: 'queued' } },
-      );
-      if (waiting === 0)
-        await JobRow.update(
-          { holdRequested: true, updatedAt: now },
-          { where: { id: job.id, state: 'running' } },
-        );
-    },
-
-    async first(job) {
-      const highest = (await JobRow.max<number | null, JobRow>('priority')) ?? 0;
-      await JobRow.update(
-        { priority: highest + 1, updatedAt: new Date() },
-        { where: { id: job.id, state: ['queued', 'running', 'held'] } },
-      );
-    },
-  };
-}
+export const databaseQueue = (sequelize: Sequelize): JobQueue => ({
+  ...waitingJobs(sequelize),
+  ...leasedJobs(sequelize),
+  ...heldJobs(),
+});

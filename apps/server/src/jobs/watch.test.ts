@@ -58,7 +58,8 @@ async function film(): Promise<string> {
       '-i',
       file,
       '-af',
-      'silenceremove=start_periods=1:start_threshold=-45dB,areverse,silenceremove=start_periods=1:start_threshold=-45dB,areverse,adelay=500',
+      'silenceremove=start_periods=1:start_threshold=-45dB,areverse,' +
+        'silenceremove=start_periods=1:start_threshold=-45dB,areverse,adelay=500',
       padded,
     ]);
     const lengthMs =

@@ -178,30 +178,34 @@ const expectNear = (seen: readonly number[][], wanted: readonly number[][]) => {
 };
 
 describe('colours phones record', () => {
-  it('in hybrid log-gamma and in perceptual quantizer come out as the same grey and white (BT.2408-7, table 1: grey card 38 %, white 75 and 58 %)', async () => {
-    const hlg = await shown(
-      film('hlg-grey.mov', [grey(0.38), grey(0.75), grey(1)], {
-        primaries: 'bt2020',
-        transfer: 'arib-std-b67',
-        matrix: 'bt2020nc',
-      }),
-      3,
-    );
-    const pq = await shown(
-      film('pq-grey.mov', [grey(0.38), grey(0.58), grey(0.7518)], {
-        primaries: 'bt2020',
-        transfer: 'smpte2084',
-        matrix: 'bt2020nc',
-      }),
-      3,
-    );
-    expectNear(hlg, pq);
-    // A grey card is at 41 % of the signal of BT.709, white below all of it, and the brightest at
-    // its end.
-    expect(Math.abs((hlg[0]?.[0] ?? 0) / 255 - 0.41)).toBeLessThan(0.03);
-    expect((hlg[1]?.[0] ?? 0) / 255).toBeGreaterThan(0.82);
-    expect(hlg[2]?.[0]).toBeGreaterThanOrEqual(253);
-  });
+  it(
+    'in hybrid log-gamma and in perceptual quantizer come out as the same grey and ' +
+      'white (BT.2408-7, table 1: grey card 38 %, white 75 and 58 %)',
+    async () => {
+      const hlg = await shown(
+        film('hlg-grey.mov', [grey(0.38), grey(0.75), grey(1)], {
+          primaries: 'bt2020',
+          transfer: 'arib-std-b67',
+          matrix: 'bt2020nc',
+        }),
+        3,
+      );
+      const pq = await shown(
+        film('pq-grey.mov', [grey(0.38), grey(0.58), grey(0.7518)], {
+          primaries: 'bt2020',
+          transfer: 'smpte2084',
+          matrix: 'bt2020nc',
+        }),
+        3,
+      );
+      expectNear(hlg, pq);
+      // A grey card is at 41 % of the signal of BT.709, white below all of it, and the brightest at
+      // its end.
+      expect(Math.abs((hlg[0]?.[0] ?? 0) / 255 - 0.41)).toBeLessThan(0.03);
+      expect((hlg[1]?.[0] ?? 0) / 255).toBeGreaterThan(0.82);
+      expect(hlg[2]?.[0]).toBeGreaterThanOrEqual(253);
+    },
+  );
 
   it.each([
     [

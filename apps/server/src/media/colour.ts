@@ -37,7 +37,10 @@ export const isPlainColour = (video: VideoFacts): boolean => !isHighRange(video)
 export function toPlainColour(video: VideoFacts): string[] {
   const { primaries, transfer, colour, range } = video;
   const isHigh = isHighRange(video);
-  const tags = `setparams=color_primaries=${primaries ?? 'bt2020'}:color_trc=${transfer ?? 'bt709'}:colorspace=${colour ?? (isHigh ? 'bt2020nc' : 'bt709')}:range=${range ?? 'tv'}`;
+  const tags =
+    `setparams=color_primaries=${primaries ?? 'bt2020'}:color_trc=` +
+    `${transfer ?? 'bt709'}:colorspace=${colour ?? (isHigh ? 'bt2020nc' : 'bt709')}` +
+    `:range=${range ?? 'tv'}`;
   if (!isHigh) return [tags, 'zscale=p=bt709:t=bt709:m=bt709:r=limited', 'format=yuv420p'];
   return [
     ...[tags, `zscale=t=linear:npl=${WHITE}:p=bt709:agamma=false`, 'format=gbrpf32le'],

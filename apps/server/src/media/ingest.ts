@@ -65,10 +65,7 @@ async function beginsLikeMp4(file: string): Promise<boolean> {
 }
 
 /** Reads what an upload holds. @throws FootageFault when it is no usable video */
-export async function inspectFootage(
-  file: string,
-  signal?: AbortSignal,
-): Promise<MediaFacts & { video: VideoFacts }> {
+export async function inspectFootage(file: string, signal?: AbortSignal): Promise<FootageFacts> {
   if ((await stat(file)).size === 0)
     throw new FootageFault('The file is empty. Copy it from the camera again.');
   let facts: MediaFacts;
@@ -78,11 +75,13 @@ export async function inspectFootage(
     if (!(error instanceof ProgramError)) throw error;
     if (/moov atom not found/i.test(error.lastWords) && (await beginsLikeMp4(file))) {
       throw new FootageFault(
-        'The recording was cut off before it was finished, so it cannot be played. Copy the file from the camera again, or film the block again.',
+        'The recording was cut off before it was finished, so it cannot be played. Copy ' +
+          'the file from the camera again, or film the block again.',
       );
     }
     throw new FootageFault(
-      'This file is not a video that can be read. Choose an mp4, mov, webm or mkv file from a phone, camera or browser.',
+      'This file is not a video that can be read. Choose an mp4, mov, webm or mkv file ' +
+        'from a phone, camera or browser.',
     );
   }
   if (!facts.video)
@@ -174,13 +173,21 @@ function damageOf(
   errors: string,
 ): string | null {
   if (soundMs - readMs > PICTURE_SHORT_MS)
-    return `The picture ends ${seconds(soundMs - readMs)} before the sound: the device could not keep up. Its last frame is shown until then; film it again if that is in the block.`;
+    return (
+      `The picture ends ${seconds(soundMs - readMs)} before the sound: the device ` +
+      'could not keep up. Its last frame is shown until then; film it again if that is ' +
+      'in the block.'
+    );
   if (declaredMs !== null && readMs < declaredMs - SHORT_MS)
-    return `Only ${seconds(readMs)} of the ${seconds(declaredMs)} this file says it has could be read. Copy it from the camera again, or use what is there.`;
+    return (
+      `Only ${seconds(readMs)} of the ${seconds(declaredMs)} this file says it has ` +
+      'could be read. Copy it from the camera again, or use what is there.'
+    );
   return /corrupt|error while decoding|invalid data|concealing|missing reference|non-existing/i.test(
     errors,
   )
-    ? 'Parts of this file are damaged: pictures may be torn or stand still. Look at it, or copy it from the camera again.'
+    ? 'Parts of this file are damaged: pictures may be torn or stand still. Look at ' +
+        'it, or copy it from the camera again.'
     : null;
 }
 
@@ -193,6 +200,82 @@ const normalSound = (track: SoundTrack | undefined) =>
     `aresample=${SAMPLE_RATE}:async=1:first_pts=0`,
     ...(track?.isOpposed ? ['aformat=channel_layouts=stereo', 'pan=stereo|c0=c0|c1=-1*c1'] : []),
   ].join(',');
+
+const ENCODED = [
+  ...VIDEO_ENCODER,
+  ...COLOUR_TAGS,
+  ...['-g', String(GOP), '-keyint_min', String(GOP), '-sc_threshold', '0', '-bf', '0'],
+];
+const ENDED = ['-map_metadata', '-1', '-movflags', '+faststart'];
+const SMALLER = `scale=w=${even('iw', PREVIEW_SIDE)}:h=${even('ih', PREVIEW_SIDE)},setsar=1`;
+
+type FootageFacts = MediaFacts & { video: VideoFacts };
+
+/** What is made of a file, and of which of its sound tracks. */
+interface Making {
+  facts: FootageFacts;
+  tracks: readonly SoundTrack[];
+  track: number;
+  /** It is as a working copy is: nothing has to be encoded anew. */
+  isReady: boolean;
+  /** Where the working copy goes, and a smaller one for the pages; null: it is small itself. */
+  video: string;
+  small: string | null;
+}
+
+function soundOf({ facts, tracks, track }: Making): string[] {
+  if (!facts.audio) return [];
+  const filter = normalSound(tracks[track]);
+  return ['-map', `0:a:${track}`, '-af', filter, '-ac', '2', '-c:a', 'aac', '-b:a', '160k'];
+}
+
+/** The encoder's outputs, with what goes into each. */
+function outputsOf(making: Making): string[] {
+  const { facts, isReady, video, small } = making;
+  const sound = soundOf(making);
+  const own = ['-map', '0:v:0'];
+  const kept = ['-map', '0:a:0?', '-c:a', 'copy', ...ENDED];
+  if (isReady)
+    return [
+      ...[...own, '-c:v', 'copy', ...kept, video],
+      ...(small === null ? [] : [...own, '-vf', SMALLER, ...ENCODED, ...kept, small]),
+    ];
+  const picture = normalPicture(facts.video);
+  if (small === null) return [...own, '-vf', picture, ...ENCODED, ...sound, ...ENDED, video];
+  const graph = `[0:v:0]${picture},split[full][half];[half]${SMALLER}[small]`;
+  return [
+    ...['-filter_complex', graph],
+    ...['-map', '[full]', ...ENCODED, ...sound, ...ENDED, video],
+    ...['-map', '[small]', ...ENCODED, ...sound, ...ENDED, small],
+  ];
+}
+
+/** A file's sound tracks, and the one that is heard: as chosen, or the loudest. */
+async function chooseTrack(
+  file: string,
+  facts: FootageFacts,
+  chosen: number | null,
+  signal?: AbortSignal,
+): Promise<{ tracks: SoundTrack[]; track: number }> {
+  // One channel by itself leaves nothing to choose and nothing to add up.
+  const isPlain = facts.tracks.length <= 1 && (facts.tracks[0]?.channels ?? 0) <= 1;
+  const tracks = isPlain ? [] : await soundTracksOf(file, facts, signal);
+  const track = chosen !== null && chosen < tracks.length ? chosen : loudestOf(tracks);
+  return { tracks, track };
+}
+
+/** Runs what cannot be told to fail beforehand. @throws FootageFault with words for the teacher */
+async function orFault<T>(convert: () => Promise<T>): Promise<T> {
+  try {
+    return await convert();
+  } catch (error) {
+    if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
+    throw new FootageFault(
+      `The video could not be converted (${error.lastWords}). Play it on the camera: ` +
+        'if it runs there, export it again as mp4; if not, film the block again.',
+    );
+  }
+}
 
 /**
  * Makes the working copy (constant 30 frames a second, H.264 and AAC, short groups of pictures), a
@@ -208,112 +291,37 @@ export async function makeWorkingCopy(
   chosen: number | null = null,
 ): Promise<WorkingCopy> {
   const facts = await inspectFootage(file, signal);
-  const [video, small] = [path.join(folder, 'working.mp4'), path.join(folder, 'preview.mp4')];
+  const video = path.join(folder, 'working.mp4');
   const isLarge = Math.max(facts.video.width, facts.video.height) > PREVIEW_SIDE;
-  let tracks: SoundTrack[] = [];
-  let track = 0;
-  let errors = '';
-  try {
-    // One channel by itself leaves nothing to choose and nothing to add up.
-    if (facts.tracks.length > 1 || (facts.tracks[0]?.channels ?? 0) > 1)
-      tracks = await soundTracksOf(file, facts, signal);
-    track = chosen !== null && chosen < tracks.length ? chosen : loudestOf(tracks);
-    const isReady = !tracks[track]?.isOpposed && (await isWorkingCopy(file, facts, signal));
-    const sound = facts.audio
-      ? [
-          '-map',
-          `0:a:${track}`,
-          '-af',
-          normalSound(tracks[track]),
-          '-ac',
-          '2',
-          '-c:a',
-          'aac',
-          '-b:a',
-          '160k',
-        ]
-      : [];
-    const encoder = [
-      ...VIDEO_ENCODER,
-      ...COLOUR_TAGS,
-      '-g',
-      String(GOP),
-      '-keyint_min',
-      String(GOP),
-      '-sc_threshold',
-      '0',
-      '-bf',
-      '0',
-    ];
-    const end = ['-map_metadata', '-1', '-movflags', '+faststart'];
-    const smaller = `scale=w=${even('iw', PREVIEW_SIDE)}:h=${even('ih', PREVIEW_SIDE)},setsar=1`;
-    const outputs = isReady
-      ? [
-          ['-map', '0:v:0', '-map', '0:a:0?', '-c', 'copy', ...end, video],
-          isLarge
-            ? [
-                '-map',
-                '0:v:0',
-                '-vf',
-                smaller,
-                ...encoder,
-                '-map',
-                '0:a:0?',
-                '-c:a',
-                'copy',
-                ...end,
-                small,
-              ]
-            : [],
-        ]
-      : isLarge
-        ? [
-            [
-              '-filter_complex',
-              `[0:v:0]${normalPicture(facts.video)},split[full][half];[half]${smaller}[small]`,
-            ],
-            ['-map', '[full]', ...encoder, ...sound, ...end, video],
-            ['-map', '[small]', ...encoder, ...sound, ...end, small],
-          ]
-        : [
-            [
-              '-map',
-              '0:v:0',
-              '-vf',
-              normalPicture(facts.video),
-              ...encoder,
-              ...sound,
-              ...end,
-              video,
-            ],
-          ];
-    errors = await ffmpeg([...GUARDED_INPUT, '-i', file, ...outputs.flat()], {
+  const small = isLarge ? path.join(folder, 'preview.mp4') : null;
+  const { tracks, track, errors } = await orFault(async () => {
+    const heard = await chooseTrack(file, facts, chosen, signal);
+    const isOpposed = heard.tracks[heard.track]?.isOpposed === true;
+    const isReady = !isOpposed && (await isWorkingCopy(file, facts, signal));
+    const outputs = outputsOf({ ...heard, facts, isReady, video, small });
+    const errors = await ffmpeg([...GUARDED_INPUT, '-i', file, ...outputs], {
       signal,
       onProgress: (doneMs) =>
         facts.durationMs && onProgress(Math.min(0.9, (doneMs / facts.durationMs) * 0.9)),
     });
-  } catch (error) {
-    if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
-    throw new FootageFault(
-      `The video could not be converted (${error.lastWords}). Play it on the camera: if it runs there, export it again as mp4; if not, film the block again.`,
-    );
-  }
+    return { ...heard, errors };
+  });
   const made = await probe(video, true, signal);
   const { packets: frames = 0, width = 0, height = 0 } = made.video ?? {};
   if (frames === 0)
     throw new FootageFault(
-      'The file holds no picture that can be shown. Copy it from the camera again, or film the block again.',
+      'The file holds no picture that can be shown. ' +
+        'Copy it from the camera again, or film the block again.',
     );
-  const preview = isLarge ? small : null;
   const thumbs = path.join(folder, 'thumbs.jpg');
-  const thumbCount = await makeThumbs(preview ?? video, frames, thumbs, signal);
+  const thumbCount = await makeThumbs(small ?? video, frames, thumbs, signal);
   onProgress(0.95);
   const wave = path.join(folder, 'wave.bin');
   await writeFile(wave, made.audio ? await peaksOf(video, signal) : new Uint8Array());
   onProgress(1);
   return {
     video,
-    preview,
+    preview: small,
     thumbs,
     wave,
     width,

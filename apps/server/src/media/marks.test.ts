@@ -7,7 +7,9 @@ const footage = footageFolder();
 afterAll(() => footage.remove());
 
 const WORDS =
-  'Stand where you can be seen from head to foot. Rope behind your heels, elbows close, small jumps. Seven, eight, nine, ten. Swap sides, and again! Breathe out slowly, shoulders down. Sssh, listen: three, two, one, go.';
+  'Stand where you can be seen from head to foot. Rope behind your heels, elbows ' +
+  'close, small jumps. Seven, eight, nine, ten. Swap sides, and again! Breathe out ' +
+  'slowly, shoulders down. Sssh, listen: three, two, one, go.';
 
 describe('ten minutes of speech and music', () => {
   it('hold no sync mark', async () => {
@@ -19,7 +21,8 @@ describe('ten minutes of speech and music', () => {
       return file;
     });
     const music =
-      '0.12*sin(2*PI*220*t)+0.12*sin(2*PI*277*t)+0.1*sin(2*PI*1760*t)+0.15*sin(2*PI*(2500*t+900*sin(t*5)))+0.5*exp(-mod(t\\,0.5)*30)*(random(0)-0.5)';
+      '0.12*sin(2*PI*220*t)+0.12*sin(2*PI*277*t)+0.1*sin(2*PI*1760*t)' +
+      '+0.15*sin(2*PI*(2500*t+900*sin(t*5)))+0.5*exp(-mod(t\\,0.5)*30)*(random(0)-0.5)';
     const file = footage.at('long.wav');
     execFileSync('ffmpeg', [
       ...[

@@ -17,7 +17,9 @@ describe('running a program', () => {
       for (let i = 0; i < 30; i += 1) await write(to, Buffer.alloc(bytes / 30));
     };
     const count =
-      'const fs=require("fs");let n=0;for(const fd of [0,3])for(;;){let k=0;try{k=fs.readSync(fd,Buffer.alloc(65536))}catch(e){if(e.code==="EAGAIN")continue;throw e}if(!k)break;n+=k}process.stdout.write(String(n))';
+      'const fs=require("fs");let n=0;for(const fd of [0,3])for(;;){let ' +
+      'k=0;try{k=fs.readSync(fd,Buffer.alloc(65536))}catch(e){if(e.code==="EAGAIN")continue;throw ' +
+      'e}if(!k)break;n+=k}process.stdout.write(String(n))';
     const { output } = await node(count, { feed: { stdin: feed, pipes: [feed] } });
     expect(Number(output.toString())).toBe(2 * bytes);
   });

@@ -34,7 +34,8 @@ export class NoSynthesiser extends Error {
   override readonly name = 'NoSynthesiser';
   constructor() {
     super(
-      'The program espeak-ng is missing, which the script is compared with the recording by. Install it with: apt-get install espeak-ng',
+      'The program espeak-ng is missing, which the script is compared with the ' +
+        'recording by. Install it with: apt-get install espeak-ng',
     );
   }
 }

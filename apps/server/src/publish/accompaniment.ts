@@ -23,7 +23,7 @@ const BETWEEN_DB = 8;
 /** Kept under the wanted distance, since loudness is a mean. */
 const SPARE_DB = 1.5;
 const LEVEL_WINDOW = (SAMPLE_RATE * LEVEL_WINDOW_MS) / 1_000;
-type Feed = (to: Writable) => Promise<void>;
+export type Feed = (to: Writable) => Promise<void>;
 
 /** What is heard of a cut beside its pieces. */
 export type SoundPlan = Pick<Assembly, 'tones' | 'spoken' | 'sound'>;

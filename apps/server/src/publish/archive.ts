@@ -74,7 +74,8 @@ function measured(most: number, name: string): { through: Transform; sha: () => 
       if (seen > most)
         return done(
           new ArchiveFault(
-            `“${name}” in the archive unpacks to more than it says: the archive is damaged or made to do harm. Nothing was taken in.`,
+            `“${name}” in the archive unpacks to more than it says: the archive is damaged ` +
+              'or made to do harm. Nothing was taken in.',
           ),
         );
       hash.update(chunk);
@@ -87,7 +88,8 @@ function measured(most: number, name: string): { through: Transform; sha: () => 
 async function entriesOf(zip: ZipFile): Promise<Entry[]> {
   if (zip.entryCount > ARCHIVE_LIMITS.entries)
     throw new ArchiveFault(
-      `The archive holds ${zip.entryCount} files; a lesson’s has at most ${ARCHIVE_LIMITS.entries}. Nothing was taken in.`,
+      `The archive holds ${zip.entryCount} files; a lesson’s has at most ` +
+        `${ARCHIVE_LIMITS.entries}. Nothing was taken in.`,
     );
   const entries: Entry[] = [];
   for await (const entry of zip.eachEntry()) entries.push(entry);
@@ -136,7 +138,8 @@ async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<
   const total = footage.reduce((sum, { bytes }) => sum + bytes, 0);
   if (total > mostBytes)
     throw new ArchiveFault(
-      `The archive holds ${Math.ceil(total / 1e6)} MB of footage, more than there is room for. Free some space on the server, or save the archive without footage.`,
+      `The archive holds ${Math.ceil(total / 1e6)} MB of footage, more than there is ` +
+        'room for. Free some space on the server, or save the archive without footage.',
     );
   const document = await textOf(zip, named(LESSON_NAME) as Entry);
   if (document.sha !== manifest.lesson.sha256)
@@ -149,7 +152,9 @@ async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<
     const entry = named(mediaName(sha256)) as Entry;
     if (bytes > MOST_PACKED * entry.compressedSize + SMALL_BYTES)
       throw new ArchiveFault(
-        `“${entry.fileName}” in the archive unpacks to ${Math.ceil(bytes / 1e6)} MB from ${Math.ceil(entry.compressedSize / 1e6)}: no footage is packed like that. Nothing was taken in.`,
+        `“${entry.fileName}” in the archive unpacks to ${Math.ceil(bytes / 1e6)} MB from ` +
+          `${Math.ceil(entry.compressedSize / 1e6)}: no footage is packed like that. ` +
+          'Nothing was taken in.',
       );
     const file = path.join(folder, sha256);
     const { through, sha } = measured(bytes, entry.fileName);

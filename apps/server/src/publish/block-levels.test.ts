@@ -29,7 +29,10 @@ const media = new Map(names.map((id) => [id, { sha: id, hasSound: true }]));
 beforeAll(() => {
   for (const name of names) {
     const level = 10 ** (voices[name] / 20);
-    const sound = `aevalsrc=${level}*(if(lt(mod(t\\,0.8)\\,0.5)\\,sin(2*PI*300*t)+0.4*sin(2*PI*900*t)\\,0)*${name === 'room' ? 0 : 1}+0.01*(random(0)-0.5)):s=48000:d=8`;
+    const sound =
+      `aevalsrc=${level}` +
+      '*(if(lt(mod(t\\,0.8)\\,0.5)\\,sin(2*PI*300*t)+0.4*sin(2*PI*900*t)\\,0)*' +
+      `${name === 'room' ? 0 : 1}+0.01*(random(0)-0.5)):s=48000:d=8`;
     execFileSync('ffmpeg', [
       '-y',
       '-v',

@@ -28,7 +28,9 @@ const BITS = 9;
  * the left end of each row red.
  */
 const numbered = (offset: number) =>
-  `nullsrc=size=320x180:rate=30:duration=${FRAMES / 30},geq=lum='if(lt(X,20),80,if(mod(floor((N+${offset})/pow(2,floor((X-20)/32))),2),220,30))':cb=128:cr='if(lt(X,20),230,128)'`;
+  `nullsrc=size=320x180:rate=30:duration=${FRAMES / 30}` +
+  `,geq=lum='if(lt(X,20),80,if(mod(floor((N+${offset}` +
+  `)/pow(2,floor((X-20)/32))),2),220,30))':cb=128:cr='if(lt(X,20),230,128)'`;
 const takes = new Map<string, TakeFacts>(
   ['front', 'side'].map((id) => [id, { id, frames: FRAMES, marked: null }]),
 );
@@ -396,33 +398,42 @@ describe('an export with changes by hand', () => {
     expect(numberIn(frameOf(video, 155))).toBe(135);
   });
 
-  it('has the loudness asked for, no rumble, and the pacer’s tones at their moments where they are wanted', async () => {
-    const block = work([{ id: 'a', kind: 'leave-out', fromMs: 1_000, toMs: 2_000 }], {
-      leadInMs: 2_000,
-    });
-    const lesson = lessonOf([block]);
-    const make = (sound: Partial<Lesson['finish']['sound']>) =>
-      made(
-        assemble(
-          { ...lesson, finish: { ...lesson.finish, sound: { ...lesson.finish.sound, ...sound } } },
-          takes,
-        ),
+  it(
+    'has the loudness asked for, no rumble, and the pacer’s tones at their moments ' +
+      'where they are wanted',
+    async () => {
+      const block = work([{ id: 'a', kind: 'leave-out', fromMs: 1_000, toMs: 2_000 }], {
+        leadInMs: 2_000,
+      });
+      const lesson = lessonOf([block]);
+      const make = (sound: Partial<Lesson['finish']['sound']>) =>
+        made(
+          assemble(
+            {
+              ...lesson,
+              finish: { ...lesson.finish, sound: { ...lesson.finish.sound, ...sound } },
+            },
+            takes,
+          ),
+        );
+      const plain = await make({ lowCut: false, noise: 'left as it is' });
+      const quieter = await make({ lufs: -24, pacer: 'tones' });
+      expect(
+        Math.abs(((await measureLoudness(plain)).integratedLufs ?? 0) + 16),
+      ).toBeLessThanOrEqual(0.5);
+      expect(
+        Math.abs(((await measureLoudness(quieter)).integratedLufs ?? 0) + 24),
+      ).toBeLessThanOrEqual(0.5);
+      // "Go" (1320 Hz) sounds when the work begins: at 2 s of the block, of which a second is left
+      // out.
+      expect(tone(quieter, 1_320, 1_000, 1_400)).toBeGreaterThan(
+        10 * tone(quieter, 1_320, 2_000, 2_400),
       );
-    const plain = await make({ lowCut: false, noise: 'left as it is' });
-    const quieter = await make({ lufs: -24, pacer: 'tones' });
-    expect(Math.abs(((await measureLoudness(plain)).integratedLufs ?? 0) + 16)).toBeLessThanOrEqual(
-      0.5,
-    );
-    expect(
-      Math.abs(((await measureLoudness(quieter)).integratedLufs ?? 0) + 24),
-    ).toBeLessThanOrEqual(0.5);
-    // "Go" (1320 Hz) sounds when the work begins: at 2 s of the block, of which a second is left
-    // out.
-    expect(tone(quieter, 1_320, 1_000, 1_400)).toBeGreaterThan(
-      10 * tone(quieter, 1_320, 2_000, 2_400),
-    );
-    expect(tone(plain, 1_320, 1_000, 1_400)).toBeLessThan(tone(quieter, 1_320, 1_000, 1_400) / 10);
-  });
+      expect(tone(plain, 1_320, 1_000, 1_400)).toBeLessThan(
+        tone(quieter, 1_320, 1_000, 1_400) / 10,
+      );
+    },
+  );
 
   it.each([
     [
@@ -507,77 +518,81 @@ describe('an export with changes by hand', () => {
     },
   );
 
-  it('is made upright, with the picture above and what is said about it below, and as a clip of one block in a GIF', async () => {
-    const assembly = cutOf(
-      work([], { workMs: 2_000 }),
-      work([], { workMs: 1_000, id: 'second', title: 'Second' }),
-    );
-    const tools = {
-      cacheDir,
-      workDir,
-      takePath: (sha: string) => footage.at(`${sha}.mp4`),
-      onProgress: () => undefined,
-    };
-    const upright = await exportVideo(assembly, media, tools, {
-      width: 480,
-      height: 854,
-      format: 'mp4',
-      overlays: true,
-      captions: false,
-    });
-    expect((await probe(upright.video, true)).video).toMatchObject({
-      width: 480,
-      height: 854,
-      packets: 90,
-    });
-    const pixels = execFileSync(
-      'ffmpeg',
-      [
-        '-v',
-        'error',
-        '-i',
-        upright.video,
-        '-vf',
-        'select=eq(n\\,20)',
-        '-frames:v',
-        '1',
-        '-f',
-        'rawvideo',
-        '-pix_fmt',
-        'rgb24',
-        'pipe:1',
-      ],
-      { maxBuffer: 64 * 1024 * 1024 },
-    );
-    const red = (x: number, y: number) => pixels[(y * 480 + x) * 3] ?? 0;
-    // The red left end of the footage ends where the picture does; below it is the ground, and in
-    // the clock's place its panel.
-    expect(red(6, 200)).toBeGreaterThan(150);
-    expect(red(6, 330)).toBeLessThan(90);
-    const clip = clipOfBlock(assembly, assembly.blocks[1]?.blockId ?? '');
-    expect(clip?.durationMs).toBe(1_000);
-    const gif = await exportVideo(clip ?? assembly, media, tools, {
-      width: 854,
-      height: 480,
-      format: 'gif',
-      overlays: true,
-      captions: false,
-    });
-    expect(gif.video).toMatch(/\.gif$/);
-    const facts = JSON.parse(
-      execFileSync(
-        'ffprobe',
-        ['-v', 'error', '-of', 'json', '-count_packets', '-show_streams', gif.video],
-        { encoding: 'utf8' },
-      ),
-    ) as { streams: { codec_name: string; width: number; nb_read_packets: string }[] };
-    expect(facts.streams).toHaveLength(1);
-    expect(facts.streams[0]).toMatchObject({
-      codec_name: 'gif',
-      width: 480,
-      nb_read_packets: '12',
-    });
-  });
+  it(
+    'is made upright, with the picture above and what is said about it below, and as ' +
+      'a clip of one block in a GIF',
+    async () => {
+      const assembly = cutOf(
+        work([], { workMs: 2_000 }),
+        work([], { workMs: 1_000, id: 'second', title: 'Second' }),
+      );
+      const tools = {
+        cacheDir,
+        workDir,
+        takePath: (sha: string) => footage.at(`${sha}.mp4`),
+        onProgress: () => undefined,
+      };
+      const upright = await exportVideo(assembly, media, tools, {
+        width: 480,
+        height: 854,
+        format: 'mp4',
+        overlays: true,
+        captions: false,
+      });
+      expect((await probe(upright.video, true)).video).toMatchObject({
+        width: 480,
+        height: 854,
+        packets: 90,
+      });
+      const pixels = execFileSync(
+        'ffmpeg',
+        [
+          '-v',
+          'error',
+          '-i',
+          upright.video,
+          '-vf',
+          'select=eq(n\\,20)',
+          '-frames:v',
+          '1',
+          '-f',
+          'rawvideo',
+          '-pix_fmt',
+          'rgb24',
+          'pipe:1',
+        ],
+        { maxBuffer: 64 * 1024 * 1024 },
+      );
+      const red = (x: number, y: number) => pixels[(y * 480 + x) * 3] ?? 0;
+      // The red left end of the footage ends where the picture does; below it is the ground, and in
+      // the clock's place its panel.
+      expect(red(6, 200)).toBeGreaterThan(150);
+      expect(red(6, 330)).toBeLessThan(90);
+      const clip = clipOfBlock(assembly, assembly.blocks[1]?.blockId ?? '');
+      expect(clip?.durationMs).toBe(1_000);
+      const gif = await exportVideo(clip ?? assembly, media, tools, {
+        width: 854,
+        height: 480,
+        format: 'gif',
+        overlays: true,
+        captions: false,
+      });
+      expect(gif.video).toMatch(/\.gif$/);
+      const facts = JSON.parse(
+        execFileSync(
+          'ffprobe',
+          ['-v', 'error', '-of', 'json', '-count_packets', '-show_streams', gif.video],
+          { encoding: 'utf8' },
+        ),
+      ) as { streams: { codec_name: string; width: number; nb_read_packets: string }[] };
+      expect(facts.streams).toHaveLength(1);
+      expect(facts.streams[0]).toMatchObject({
+        codec_name: 'gif',
+        width: 480,
+        nb_read_packets: '12',
+      });
+    },
+  );
 
   it.each(['left as it is', 'gently', 'strongly'] as const)(
     'has picture and sound of one moment within 5 ms of each other, noise %s',
@@ -639,91 +654,96 @@ describe('an export with changes by hand', () => {
     },
   );
 
-  it('keeps music at least 20 dB under the voice (WCAG 2.2, 1.4.7), lets it up where nobody speaks, and says counts', async () => {
-    // The voice (440 Hz) is heard for 2 s of 6; the music is one steady tone that begins anew after
-    // 5 s.
-    execFileSync('ffmpeg', [
-      '-y',
-      '-v',
-      'error',
-      '-i',
-      footage.at('front.mp4'),
-      '-af',
-      "volume='if(between(t,2,4),1,0)':eval=frame",
-      '-c:v',
-      'copy',
-      '-c:a',
-      'aac',
-      footage.at('spoken.mp4'),
-    ]);
-    execFileSync('ffmpeg', [
-      '-y',
-      '-v',
-      'error',
-      '-f',
-      'lavfi',
-      '-i',
-      'sine=frequency=2000:sample_rate=48000:duration=5',
-      '-c:a',
-      'aac',
-      footage.at('music.mp4'),
-    ]);
-    const known = new Map<string, TakeFacts>([
-      ...takes,
-      ['spoken', { id: 'spoken', frames: FRAMES, marked: null }],
-      ['music', { id: 'music', frames: 150, marked: null }],
-    ]);
-    const files = new Map([
-      ...media,
-      ['spoken', { sha: 'spoken', hasSound: true }],
-      ['music', { sha: 'music', hasSound: true }],
-    ]);
-    const lesson = lessonOf([
-      work([], { leadInMs: 4_000, workMs: 2_000, footage: { takeId: 'spoken', startsAtMs: 0 } }),
-    ]);
-    const make = async (sound: Partial<Lesson['finish']['sound']>) => {
-      const cut = assemble(
-        {
-          ...lesson,
-          finish: {
-            ...lesson.finish,
-            sound: { ...lesson.finish.sound, lowCut: false, noise: 'left as it is', ...sound },
+  it(
+    'keeps music at least 20 dB under the voice (WCAG 2.2, 1.4.7), lets it up where ' +
+      'nobody speaks, and says counts',
+    async () => {
+      // The voice (440 Hz) is heard for 2 s of 6; the music is one steady tone that begins anew after
+      // 5 s.
+      execFileSync('ffmpeg', [
+        '-y',
+        '-v',
+        'error',
+        '-i',
+        footage.at('front.mp4'),
+        '-af',
+        "volume='if(between(t,2,4),1,0)':eval=frame",
+        '-c:v',
+        'copy',
+        '-c:a',
+        'aac',
+        footage.at('spoken.mp4'),
+      ]);
+      execFileSync('ffmpeg', [
+        '-y',
+        '-v',
+        'error',
+        '-f',
+        'lavfi',
+        '-i',
+        'sine=frequency=2000:sample_rate=48000:duration=5',
+        '-c:a',
+        'aac',
+        footage.at('music.mp4'),
+      ]);
+      const known = new Map<string, TakeFacts>([
+        ...takes,
+        ['spoken', { id: 'spoken', frames: FRAMES, marked: null }],
+        ['music', { id: 'music', frames: 150, marked: null }],
+      ]);
+      const files = new Map([
+        ...media,
+        ['spoken', { sha: 'spoken', hasSound: true }],
+        ['music', { sha: 'music', hasSound: true }],
+      ]);
+      const lesson = lessonOf([
+        work([], { leadInMs: 4_000, workMs: 2_000, footage: { takeId: 'spoken', startsAtMs: 0 } }),
+      ]);
+      const make = async (sound: Partial<Lesson['finish']['sound']>) => {
+        const cut = assemble(
+          {
+            ...lesson,
+            finish: {
+              ...lesson.finish,
+              sound: { ...lesson.finish.sound, lowCut: false, noise: 'left as it is', ...sound },
+            },
           },
-        },
-        known,
-      );
-      const { video } = await exportVideo(cut, files, {
-        cacheDir,
-        workDir,
-        takePath: (sha) => footage.at(`${sha}.mp4`),
-        onProgress: () => undefined,
-      });
-      const kept = footage.at(`made-${Math.random()}.mp4`);
-      execFileSync('cp', [video, kept]);
-      return { kept, cut };
-    };
-    const { kept } = await make({ music: { takeId: 'music', licence: 'Own', underDb: 20 } });
-    const underDb =
-      20 * Math.log10(tone(kept, 440, 2_300, 3_700) / tone(kept, 2_000, 2_300, 3_700));
-    // 2 kHz counts for more than 440 Hz in a loudness (K weighting, ITU-R BS.1770: about 2.4 dB),
-    // so the amplitudes lie further apart.
-    expect(underDb).toBeGreaterThanOrEqual(20);
-    expect(underDb).toBeLessThanOrEqual(27);
-    const upDb = 20 * Math.log10(tone(kept, 2_000, 5_200, 5_900) / tone(kept, 2_000, 2_300, 3_700));
-    expect(upDb).toBeGreaterThan(5);
-    expect(upDb).toBeLessThan(11);
+          known,
+        );
+        const { video } = await exportVideo(cut, files, {
+          cacheDir,
+          workDir,
+          takePath: (sha) => footage.at(`${sha}.mp4`),
+          onProgress: () => undefined,
+        });
+        const kept = footage.at(`made-${Math.random()}.mp4`);
+        execFileSync('cp', [video, kept]);
+        return { kept, cut };
+      };
+      const { kept } = await make({ music: { takeId: 'music', licence: 'Own', underDb: 20 } });
+      const underDb =
+        20 * Math.log10(tone(kept, 440, 2_300, 3_700) / tone(kept, 2_000, 2_300, 3_700));
+      // 2 kHz counts for more than 440 Hz in a loudness (K weighting, ITU-R BS.1770: about 2.4 dB),
+      // so the amplitudes lie further apart.
+      expect(underDb).toBeGreaterThanOrEqual(20);
+      expect(underDb).toBeLessThanOrEqual(27);
+      const upDb =
+        20 * Math.log10(tone(kept, 2_000, 5_200, 5_900) / tone(kept, 2_000, 2_300, 3_700));
+      expect(upDb).toBeGreaterThan(5);
+      expect(upDb).toBeLessThan(11);
 
-    const spoken = await make({ pacer: 'spoken', heard: ['clock'] });
-    expect(spoken.cut.tones).toEqual([]);
-    expect(spoken.cut.spoken.calls.slice(0, 3)).toEqual([
-      { atMs: 1_000, say: 'three' },
-      { atMs: 2_000, say: 'two' },
-      { atMs: 3_000, say: 'one' },
-    ]);
-    const silent = await make({ pacer: 'spoken', heard: ['sides'] });
-    expect(silent.cut.spoken.calls).toEqual([]);
-    // Nobody speaks in the footage before 2 s: what is heard there is the count.
-    expect(powerOf(spoken.kept, 1_000, 1_600)).toBeGreaterThan(1e-4);
-    expect(powerOf(silent.kept, 1_000, 1_600)).toBeLessThan(1e-7);
-  });
+      const spoken = await make({ pacer: 'spoken', heard: ['clock'] });
+      expect(spoken.cut.tones).toEqual([]);
+      expect(spoken.cut.spoken.calls.slice(0, 3)).toEqual([
+        { atMs: 1_000, say: 'three' },
+        { atMs: 2_000, say: 'two' },
+        { atMs: 3_000, say: 'one' },
+      ]);
+      const silent = await make({ pacer: 'spoken', heard: ['sides'] });
+      expect(silent.cut.spoken.calls).toEqual([]);
+      // Nobody speaks in the footage before 2 s: what is heard there is the count.
+      expect(powerOf(spoken.kept, 1_000, 1_600)).toBeGreaterThan(1e-4);
+      expect(powerOf(silent.kept, 1_000, 1_600)).toBeLessThan(1e-7);
+    },
+  );
 });

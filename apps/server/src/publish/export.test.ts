@@ -160,53 +160,57 @@ describe('an exported lesson', () => {
     expect(readFileSync(made.captions, 'utf8')).toContain('Land softly.');
   });
 
-  it('has a key frame at least every two seconds and at each chapter, and its captions as a track that is offered', async () => {
-    const keys = (await picturePackets(made.video)).flatMap(({ key }, frame) =>
-      key ? [frame] : [],
-    );
-    expect(
-      Math.max(
-        ...[...keys.slice(1), firstFrameFrom(assembly.durationMs)].map(
-          (frame, i) => frame - (keys[i] ?? 0),
-        ),
-      ),
-    ).toBeLessThanOrEqual(60);
-    for (const { startMs } of assembly.chapters) expect(keys).toContain(firstFrameFrom(startMs));
-    for (const { startMs } of assembly.blocks) expect(keys).toContain(firstFrameFrom(startMs));
-    const track = (file: string) =>
-      execFileSync(
-        'ffmpeg',
-        ['-v', 'error', '-i', file, '-map', '0:s:0', '-f', 'webvtt', 'pipe:1'],
-        { encoding: 'utf8' },
+  it(
+    'has a key frame at least every two seconds and at each chapter, and its ' +
+      'captions as a track that is offered',
+    async () => {
+      const keys = (await picturePackets(made.video)).flatMap(({ key }, frame) =>
+        key ? [frame] : [],
       );
-    const facts = (file: string) =>
-      (
-        JSON.parse(
-          execFileSync(
-            'ffprobe',
-            ['-v', 'error', '-of', 'json', '-select_streams', 's', '-show_streams', file],
-            { encoding: 'utf8' },
+      expect(
+        Math.max(
+          ...[...keys.slice(1), firstFrameFrom(assembly.durationMs)].map(
+            (frame, i) => frame - (keys[i] ?? 0),
           ),
-        ) as { streams: { codec_name: string; tags?: { language?: string } }[] }
-      ).streams.map(({ codec_name: codec, tags }) => [codec, tags?.language]);
-    const texts = (vtt: string) =>
-      vtt.split('\n').filter((line) => line !== '' && !/-->|^WEBVTT|^\d+$/.test(line));
-    expect(facts(made.video)).toEqual([['mov_text', 'eng']]);
-    expect(texts(track(made.video))).toEqual(assembly.captions.flatMap(({ lines }) => lines));
-    const { video } = await exportVideo(
-      assembly,
-      media,
-      {
-        cacheDir,
-        workDir: mkdtempSync(path.join(workDir, 'webm-')),
-        takePath: (sha) => footage.at(`${sha}.mp4`),
-        onProgress: () => undefined,
-      },
-      { width: 320, height: 180, format: 'webm', overlays: true, captions: false },
-    );
-    expect(facts(video).map(([codec]) => codec)).toEqual(['webvtt']);
-    expect(texts(track(video))).toEqual(assembly.captions.flatMap(({ lines }) => lines));
-  });
+        ),
+      ).toBeLessThanOrEqual(60);
+      for (const { startMs } of assembly.chapters) expect(keys).toContain(firstFrameFrom(startMs));
+      for (const { startMs } of assembly.blocks) expect(keys).toContain(firstFrameFrom(startMs));
+      const track = (file: string) =>
+        execFileSync(
+          'ffmpeg',
+          ['-v', 'error', '-i', file, '-map', '0:s:0', '-f', 'webvtt', 'pipe:1'],
+          { encoding: 'utf8' },
+        );
+      const facts = (file: string) =>
+        (
+          JSON.parse(
+            execFileSync(
+              'ffprobe',
+              ['-v', 'error', '-of', 'json', '-select_streams', 's', '-show_streams', file],
+              { encoding: 'utf8' },
+            ),
+          ) as { streams: { codec_name: string; tags?: { language?: string } }[] }
+        ).streams.map(({ codec_name: codec, tags }) => [codec, tags?.language]);
+      const texts = (vtt: string) =>
+        vtt.split('\n').filter((line) => line !== '' && !/-->|^WEBVTT|^\d+$/.test(line));
+      expect(facts(made.video)).toEqual([['mov_text', 'eng']]);
+      expect(texts(track(made.video))).toEqual(assembly.captions.flatMap(({ lines }) => lines));
+      const { video } = await exportVideo(
+        assembly,
+        media,
+        {
+          cacheDir,
+          workDir: mkdtempSync(path.join(workDir, 'webm-')),
+          takePath: (sha) => footage.at(`${sha}.mp4`),
+          onProgress: () => undefined,
+        },
+        { width: 320, height: 180, format: 'webm', overlays: true, captions: false },
+      );
+      expect(facts(video).map(([codec]) => codec)).toEqual(['webvtt']);
+      expect(texts(track(video))).toEqual(assembly.captions.flatMap(({ lines }) => lines));
+    },
+  );
 
   it('changes the digit on the very frame of the second, as the painter draws it', () => {
     // Work runs from 2 s to 7 s: the digit goes from 4 to 3 at 4 s.

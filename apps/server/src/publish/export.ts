@@ -228,7 +228,9 @@ const GIF_SIDE = 480;
 
 async function gifOf(video: string, { workDir, signal }: ExportTools): Promise<string> {
   const gif = path.join(workDir, 'lesson.gif');
-  const filters = `fps=${GIF_FPS},scale='if(gt(iw,ih),${GIF_SIDE},-2)':'if(gt(iw,ih),-2,${GIF_SIDE})':flags=lanczos,split[a][b];[a]palettegen=stats_mode=diff[p];[b][p]paletteuse=dither=bayer`;
+  const filters =
+    `fps=${GIF_FPS},scale='if(gt(iw,ih),${GIF_SIDE},-2)':'if(gt(iw,ih),-2,${GIF_SIDE}` +
+    `)':flags=lanczos,split[a][b];[a]palettegen=stats_mode=diff[p];[b][p]paletteuse=dither=bayer`;
   await ffmpeg(['-i', video, '-an', '-filter_complex', filters, '-loop', '0', gif], { signal });
   return gif;
 }
@@ -255,9 +257,13 @@ async function verify(
   signal?: AbortSignal,
 ): Promise<void> {
   const facts = await probe(video, true, signal);
-  const wanted = `${frames} frames of ${format === 'webm' ? 'vp9' : 'h264'} ${width}x${height} at 30/1 with ${format === 'webm' ? 'opus' : 'aac'} sound`;
+  const wanted =
+    `${frames} frames of ${format === 'webm' ? 'vp9' : 'h264'} ${width}x${height} at ` +
+    `30/1 with ${format === 'webm' ? 'opus' : 'aac'} sound`;
   const found = facts.video
-    ? `${facts.video.packets} frames of ${facts.video.codec} ${facts.video.width}x${facts.video.height} at ${facts.video.rate} with ${facts.audio?.codec ?? 'no'} sound`
+    ? `${facts.video.packets} frames of ${facts.video.codec} ${facts.video.width}x` +
+      `${facts.video.height} at ${facts.video.rate} with ${facts.audio?.codec ?? 'no'} ` +
+      'sound'
     : 'no picture';
   // A WebM file tells only its whole length, to the end of the last packet of sound.
   const [lengthMs, mostMs] =
@@ -267,7 +273,8 @@ async function verify(
   const driftMs = Math.abs((lengthMs ?? 0) - (frames * 1000) / OUTPUT_FPS);
   if (found !== wanted || driftMs > mostMs) {
     throw new ExportFault(
-      `The finished file is not right (it holds ${found}; it should hold ${wanted}). Export again; if it happens again, please report it.`,
+      `The finished file is not right (it holds ${found}; it should hold ${wanted}). ` +
+        'Export again; if it happens again, please report it.',
     );
   }
 }

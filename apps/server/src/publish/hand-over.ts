@@ -91,7 +91,8 @@ function readMe(assembly: Assembly, footage: HandOverFootage): string {
       : 'originals      as they were filmed; the cut counts them in time, 30 to the second',
     'stills         pictures that stand still',
     '',
-    'Not in the cut: overlays, closer, mirrored and blurred views, a second picture beside the first. The exported video has them.',
+    'Not in the cut: overlays, closer, mirrored and blurred views, a second picture ' +
+      'beside the first. The exported video has them.',
     ...(missing.length > 0 ? ['', 'Missing in it, at these times:', ...missing] : []),
     '',
   ].join('\r\n');

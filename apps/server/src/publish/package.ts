@@ -29,9 +29,11 @@ const page = (language: string) => `<!doctype html>
  * A lesson as a script that leaves it behind for the page: a page opened from a folder may not read
  * files.
  */
-const lessonScript = (packed: PackagedLesson) =>
+function lessonScript(packed: PackagedLesson): string {
   // What would end a script or a line of one is written as its code.
-  `window.zestLesson = ${JSON.stringify(packed).replace(/[<\u2028\u2029]/g, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`)};\n`;
+  const escaped = (letter: string) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`;
+  return `window.zestLesson = ${JSON.stringify(packed).replace(/[<\u2028\u2029]/g, escaped)};\n`;
+}
 
 async function filesIn(folder: string): Promise<string[]> {
   const found = await readdir(folder, { recursive: true, withFileTypes: true });

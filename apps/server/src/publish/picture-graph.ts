@@ -114,7 +114,8 @@ export class PictureGraph {
     const small = `${Math.max(1, Math.round(width / BLUR_PARTS))}:${Math.max(1, Math.round(height / BLUR_PARTS))}`;
     this.filters.push(
       `[${from}]split[${plain}][${part}]`,
-      `[${part}]crop=${width}:${height}:${left}:${top},scale=${small}:flags=area,scale=${width}:${height}:flags=bilinear[${soft}]`,
+      `[${part}]crop=${width}:${height}:${left}:${top},scale=${small}:flags=area,scale=` +
+        `${width}:${height}:flags=bilinear[${soft}]`,
       `[${plain}][${soft}]overlay=${left}:${top}[${out}]`,
     );
     return out;
@@ -142,7 +143,9 @@ export class PictureGraph {
       );
       const label = this.#label();
       this.filters.push(
-        `[${this.#inputs}:v]scale=out_color_matrix=bt709:out_range=tv,format=yuv420p,tpad=stop=${this.frames}:stop_mode=clone,trim=end_frame=${this.frames}[${label}]`,
+        `[${this.#inputs}` +
+          ':v]scale=out_color_matrix=bt709:out_range=tv,format=yuv420p,tpad=stop=' +
+          `${this.frames}:stop_mode=clone,trim=end_frame=${this.frames}[${label}]`,
       );
       this.#inputs += 1;
       return label;

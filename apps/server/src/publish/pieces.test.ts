@@ -34,28 +34,32 @@ describe('pieces of an export', () => {
     expect(at).toBe(firstFrameFrom(assembly.durationMs));
   });
 
-  it('have the hash of what is in them: the same again, another after a change, the take, or the side of the picture', () => {
-    const hashes = (assembly: Assembly, own = media) =>
-      piecesOf(assembly, own).map((piece) => piece.hash);
-    const action = makeCue('Elbows close', () => 'a');
-    const first = hashes(cut([{ ...work, cues: [action] }]));
-    expect(hashes(cut([{ ...work, cues: [action] }]))).toEqual(first);
-    // A cue for the last five seconds of a work leaves the first twenty seconds as they are.
-    const later = hashes(
-      cut([{ ...work, cues: [action, makeCue('Soft knees', () => 'c', 'finish')] }]),
-    );
-    expect(later[0]).toBe(first[0]);
-    expect(later).not.toEqual(first);
-    expect(
-      hashes(cut([work]), new Map([['take', { sha: 'b'.repeat(64), hasSound: true }]])),
-    ).not.toContain(first[0]);
-    const lesson = lessonOf([work]);
-    const mirrored = assemble(
-      { ...lesson, settings: { ...lesson.settings, sides: 'mirrored' } },
-      takes(9_000),
-    );
-    expect(hashes(mirrored)).not.toContain(first[0]);
-  });
+  it(
+    'have the hash of what is in them: the same again, another after a change, the ' +
+      'take, or the side of the picture',
+    () => {
+      const hashes = (assembly: Assembly, own = media) =>
+        piecesOf(assembly, own).map((piece) => piece.hash);
+      const action = makeCue('Elbows close', () => 'a');
+      const first = hashes(cut([{ ...work, cues: [action] }]));
+      expect(hashes(cut([{ ...work, cues: [action] }]))).toEqual(first);
+      // A cue for the last five seconds of a work leaves the first twenty seconds as they are.
+      const later = hashes(
+        cut([{ ...work, cues: [action, makeCue('Soft knees', () => 'c', 'finish')] }]),
+      );
+      expect(later[0]).toBe(first[0]);
+      expect(later).not.toEqual(first);
+      expect(
+        hashes(cut([work]), new Map([['take', { sha: 'b'.repeat(64), hasSound: true }]])),
+      ).not.toContain(first[0]);
+      const lesson = lessonOf([work]);
+      const mirrored = assemble(
+        { ...lesson, settings: { ...lesson.settings, sides: 'mirrored' } },
+        takes(9_000),
+      );
+      expect(hashes(mirrored)).not.toContain(first[0]);
+    },
+  );
 
   it('hold the last frame of a take that has run out, and refuse a take without its file', () => {
     const short = piecesOf(cut([work], 700), media);

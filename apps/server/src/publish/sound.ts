@@ -16,7 +16,13 @@ import {
   type SpokenPlan,
 } from './block-levels.ts';
 import { LOW_DB, type Piece } from './pieces.ts';
-import { accompanied, accompaniment, type SoundPlan, type SoundTools } from './accompaniment.ts';
+import {
+  accompanied,
+  accompaniment,
+  type Feed,
+  type SoundPlan,
+  type SoundTools,
+} from './accompaniment.ts';
 import {
   loudnessSchema,
   measureLoudness,
@@ -186,7 +192,10 @@ function chain(
     : voice;
   if (ceilingDb === null) return gain;
   const limit = (10 ** (ceilingDb / 20)).toFixed(4);
-  return `${gain},aresample=${SAMPLE_RATE * 4},alimiter=limit=${limit}:attack=5:release=60:level=0:latency=1,aresample=${SAMPLE_RATE}`;
+  return (
+    `${gain},aresample=${SAMPLE_RATE * 4},alimiter=limit=${limit}` +
+    `:attack=5:release=60:level=0:latency=1,aresample=${SAMPLE_RATE}`
+  );
 }
 
 /** Gain that brings a measured sound to its target, and the ceiling its peaks then need. */
@@ -199,6 +208,61 @@ function levelling(measured: Loudness, lufs: number): { gainDb: number; ceilingD
 
 const meterOf = (clean: readonly string[]) =>
   clean.length > 0 ? ['-af', [...clean, METER[1]].join(','), ...METER.slice(2)] : METER;
+
+/** What is encoded: the levelled voice, and what is heard beside it. */
+interface Encoding {
+  voice: string;
+  beside: Feed | null;
+  lufs: number;
+  format: 'mp4' | 'webm';
+  target: string;
+  signal?: AbortSignal | undefined;
+}
+
+function encodeOnce(
+  { voice, beside, format, target, signal }: Encoding,
+  gainDb: number,
+  ceilingDb: number | null,
+): Promise<string> {
+  return ffmpeg(
+    [
+      ...RAW_SOUND,
+      '-i',
+      voice,
+      ...(beside ? [...RAW_SOUND, '-i', 'pipe:3'] : []),
+      beside ? '-filter_complex' : '-af',
+      chain([], gainDb, ceilingDb, beside !== null),
+      ...(format === 'webm' ? ['-c:a', 'libopus', '-b:a', '80k'] : ['-c:a', 'aac', '-b:a', '112k']),
+      '-f',
+      format,
+      target,
+    ],
+    { signal, feed: beside ? { pipes: [beside] } : {} },
+  );
+}
+
+/** Encodes at the loudness asked for, once more where the encoder has moved it; as measured. */
+async function encodeToLevel(encoding: Encoding): Promise<Loudness> {
+  const { voice, beside, lufs, target, signal } = encoding;
+  const raw = readLoudness(
+    (await run('ffmpeg', [...QUIET, ...RAW_SOUND, '-i', voice, ...METER], { signal })).errors,
+  );
+  let { gainDb, ceilingDb } = levelling(raw, lufs);
+  let measured = raw;
+  for (let attempt = 0; attempt < ATTEMPTS; attempt += 1) {
+    await encodeOnce(encoding, gainDb, ceilingDb);
+    measured = await measureLoudness(target, signal);
+    // Nobody speaks: there is nothing to bring to a level.
+    if (measured.integratedLufs === null || raw.integratedLufs === null) break;
+    // Beside tones and music it is the voice that has its level, and that is known.
+    const missingLu = beside ? 0 : lufs - measured.integratedLufs;
+    const over = (measured.truePeakDb ?? -Infinity) - PEAK_LIMIT_DB;
+    if ((Math.abs(missingLu) <= CLOSE_ENOUGH_LU || gainDb >= MOST_GAIN_DB) && over < 0) break;
+    gainDb = Math.min(MOST_GAIN_DB, gainDb + missingLu);
+    if (over >= 0) ceilingDb = (ceilingDb ?? PEAK_LIMIT_DB - 0.7) - over - 0.3;
+  }
+  return measured;
+}
 
 /**
  * Encodes the sound of all pieces as one track, AAC in MP4 or Opus in WebM, at the target loudness
@@ -216,10 +280,17 @@ export async function encodeSound(
   const { tones, spoken, sound: finish } = plan;
   const musicSha = finish.music && tools.shaOf(finish.music.takeId);
   // What nobody changed is not levelled again.
-  const kept = path.join(
-    cacheDir,
-    `${hashOf([SOUND, pieces.map(({ sound, frames }) => [sound, frames]), tones, spoken, finish, musicSha, format, spokenBlocks(plan)])}.${format === 'webm' ? 'opus' : 'aac'}`,
-  );
+  const name = hashOf([
+    SOUND,
+    pieces.map(({ sound, frames }) => [sound, frames]),
+    tones,
+    spoken,
+    finish,
+    musicSha,
+    format,
+    spokenBlocks(plan),
+  ]);
+  const kept = path.join(cacheDir, `${name}.${format === 'webm' ? 'opus' : 'aac'}`);
   const known = await readFile(`${kept}.json`, 'utf8').catch(() => null);
   const isThere =
     known !== null &&
@@ -243,43 +314,17 @@ export async function encodeSound(
     cacheDir,
     signal,
   );
-  const input = [...RAW_SOUND, '-i', voice];
   const beside = accompanied(plan)
     ? await accompaniment(plan, totalFrames * SAMPLES_PER_FRAME, voice, tools)
     : null;
-  const feed = beside ? { pipes: [beside] } : {};
-  const besideInput = beside ? [...RAW_SOUND, '-i', 'pipe:3'] : [];
-  const raw = readLoudness(
-    (await run('ffmpeg', [...QUIET, ...input, ...METER], { signal })).errors,
-  );
-  let { gainDb, ceilingDb } = levelling(raw, finish.lufs);
-  let measured = raw;
-  for (let attempt = 0; attempt < ATTEMPTS; attempt += 1) {
-    await ffmpeg(
-      [
-        ...input,
-        ...besideInput,
-        beside ? '-filter_complex' : '-af',
-        chain([], gainDb, ceilingDb, beside !== null),
-        ...(format === 'webm'
-          ? ['-c:a', 'libopus', '-b:a', '80k']
-          : ['-c:a', 'aac', '-b:a', '112k']),
-        '-f',
-        format,
-        target,
-      ],
-      { signal, feed },
-    );
-    measured = await measureLoudness(target, signal);
-    // Nobody speaks: there is nothing to bring to a level.
-    if (measured.integratedLufs === null || raw.integratedLufs === null) break;
-    // Beside tones and music it is the voice that has its level, and that is known.
-    const missingLu = beside ? 0 : finish.lufs - measured.integratedLufs;
-    const over = (measured.truePeakDb ?? -Infinity) - PEAK_LIMIT_DB;
-    if ((Math.abs(missingLu) <= CLOSE_ENOUGH_LU || gainDb >= MOST_GAIN_DB) && over < 0) break;
-    gainDb = Math.min(MOST_GAIN_DB, gainDb + missingLu);
-    if (over >= 0) ceilingDb = (ceilingDb ?? PEAK_LIMIT_DB - 0.7) - over - 0.3;
-  }
+  const measured = await encodeToLevel({
+    voice,
+    beside,
+    lufs: finish.lufs,
+    format,
+    target,
+    signal,
+  });
   await copyFile(target, kept);
   // Written last: its presence says that the sound is whole.
   await writeFile(`${kept}.json`, JSON.stringify(measured));

@@ -103,7 +103,8 @@ export function RemoteControl({
           line.others > 0 &&
           (state.waits
             ? say(waitWords[state.waits])
-            : `${say(state.playing ? 'remote.playing' : 'remote.standing', { at: clockText(state.atMs) })}${block ? `: ${block.title}` : ''}`)}
+            : `${say(state.playing ? 'remote.playing' : 'remote.standing', { at: clockText(state.atMs) })}` +
+              `${block ? `: ${block.title}` : ''}`)}
       </p>
       {moment && (
         <ScorePanel

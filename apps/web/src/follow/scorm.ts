@@ -56,7 +56,11 @@ export function scormTime(ms: number): string {
   const hundredths = Math.round(ms / 10);
   const two = (value: number) => String(value).padStart(2, '0');
   const seconds = Math.floor(hundredths / 100);
-  return `${String(Math.floor(seconds / 3600)).padStart(4, '0')}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}.${two(hundredths % 100)}`;
+  return (
+    `${String(Math.floor(seconds / 3600)).padStart(4, '0')}:` +
+    `${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}.` +
+    `${two(hundredths % 100)}`
+  );
 }
 
 /** What a platform keeps of earlier visits. */

@@ -239,7 +239,9 @@ export class FilmRun {
       await Promise.all(stopped);
     } catch (error) {
       this.ports.onFault(
-        `A recording is kept in this browser, but the server does not have all of it yet. It is sent when this lesson is opened again. ${error instanceof Error ? error.message : ''}`,
+        'A recording is kept in this browser, but the server does not have all of it ' +
+          'yet. It is sent when this lesson is opened again. ' +
+          `${error instanceof Error ? error.message : ''}`,
       );
     }
     this.#count(-1);

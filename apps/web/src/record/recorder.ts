@@ -36,7 +36,11 @@ export interface Recording {
 async function roomFault(): Promise<string | null> {
   const { quota, usage } = (await navigator.storage?.estimate?.()) ?? {};
   if (quota === undefined || usage === undefined || quota - usage >= LITTLE_ROOM) return null;
-  return `This device has room for only ${Math.max(0, Math.round((quota - usage) / 1e6))} MB more. Recordings go to the server as they are made, but free some space so that none is lost if the connection breaks.`;
+  return (
+    `This device has room for only ${Math.max(0, Math.round((quota - usage) / 1e6))} ` +
+    'MB more. Recordings go to the server as they are made, but free some space so ' +
+    'that none is lost if the connection breaks.'
+  );
 }
 
 /**
@@ -79,7 +83,8 @@ export async function record(
       .then(() => keepChunk(takeId, own, data))
       .catch(() =>
         onFault(
-          'The browser has no room left to keep the recording; it is still being sent to the server. Free some disk space.',
+          'The browser has no room left to keep the recording; it is still being sent to ' +
+            'the server. Free some disk space.',
         ),
       );
     if (own % LOOK_AT_ROOM_EVERY === 0) void roomFault().then((fault) => fault && onFault(fault));

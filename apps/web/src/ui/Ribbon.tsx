@@ -51,7 +51,10 @@ function describe(planned: ScheduledBlock, filmed: boolean): string {
     planned.studentMs > planned.durationMs
       ? `, then ${lengthText(planned.studentMs - planned.durationMs)} of practice off the video`
       : '';
-  return `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${pause}, effort ${planned.block.effort} of 5, ${filmed ? 'filmed' : 'not filmed yet'}`;
+  return (
+    `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${pause}` +
+    `, effort ${planned.block.effort} of 5, ${filmed ? 'filmed' : 'not filmed yet'}`
+  );
 }
 
 /** Width of the place the ribbon has, so that its letters keep their size on a tablet. */

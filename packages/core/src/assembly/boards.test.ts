@@ -130,30 +130,38 @@ describe('sides', () => {
     return assemble({ ...lesson, settings: { ...lesson.settings, sides } }, takes).lanes.side[0];
   };
 
-  it('are where the camera sees them: across from one who faces it, and as in a mirror when the picture is turned round', () => {
-    expect(seen(reps({}))).toMatchObject({
-      side: 'left',
-      seen: 'right',
-      startMs: 0,
-      endMs: 4_000,
-      mirrored: false,
-    });
-    expect(seen(reps({}), 'mirrored')).toMatchObject({
-      side: 'left',
-      seen: 'left',
-      mirrored: true,
-    });
-    expect(seen(reps({ facing: { performer: 'away', viewer: 'screen' } }))).toMatchObject({
-      seen: 'left',
-      away: true,
-    });
-    expect(seen(reps({ facing: { performer: 'left side on', viewer: 'screen' } }))).toMatchObject({
-      seen: 'near',
-    });
-    expect(seen(reps({ facing: { performer: 'right side on', viewer: 'screen' } }))).toMatchObject({
-      seen: 'far',
-    });
-  });
+  it(
+    'are where the camera sees them: across from one who faces it, and as in a ' +
+      'mirror when the picture is turned round',
+    () => {
+      expect(seen(reps({}))).toMatchObject({
+        side: 'left',
+        seen: 'right',
+        startMs: 0,
+        endMs: 4_000,
+        mirrored: false,
+      });
+      expect(seen(reps({}), 'mirrored')).toMatchObject({
+        side: 'left',
+        seen: 'left',
+        mirrored: true,
+      });
+      expect(seen(reps({ facing: { performer: 'away', viewer: 'screen' } }))).toMatchObject({
+        seen: 'left',
+        away: true,
+      });
+      expect(seen(reps({ facing: { performer: 'left side on', viewer: 'screen' } }))).toMatchObject(
+        {
+          seen: 'near',
+        },
+      );
+      expect(
+        seen(reps({ facing: { performer: 'right side on', viewer: 'screen' } })),
+      ).toMatchObject({
+        seen: 'far',
+      });
+    },
+  );
 
   it('change halfway where a work says so', () => {
     const block = made('intervals', {

@@ -256,7 +256,8 @@ describe('the check', () => {
         talk({
           fixedMs: 4_000,
           script:
-            'One small step to the left and one small step to the right, then turn all the way round and jump as high as you can.',
+            'One small step to the left and one small step to the right, then turn all the ' +
+            'way round and jump as high as you can.',
         }),
       ),
       'words a minute; 180 is the most',
@@ -410,7 +411,8 @@ describe('the check', () => {
     const plain = lessonOf(
       talk({
         script:
-          'Hello. Stand Tall now. Today from Juniper Quay: the Flying Disc, with Kite. Greetings from the Quayside Rope Movement Club. See you 2 Kite Fliers.',
+          'Hello. Stand Tall now. Today from Juniper Quay: the Flying Disc, with Kite. ' +
+          'Greetings from the Quayside Rope Movement Club. See you 2 Kite Fliers.',
         kit: [makeKit('flying disc', () => 'k')],
       }),
     );

@@ -30,8 +30,10 @@ const UNITS: Record<string, Unit> = {
   laps: 'laps',
 };
 /** “Eight repetitions”, “8 slow breaths”; not “three times a week” and not “the second time”. */
+const COUNTED = `(${WORDS}|\\d{1,3})(?: (?:more|slow|calm|full|good))?`;
+const UNIT = `(${Object.keys(UNITS).join('|')})`;
 const SAID = new RegExp(
-  String.raw`(?<![\w.,:-])(${WORDS}|\d{1,3})(?: (?:more|slow|calm|full|good))? (${Object.keys(UNITS).join('|')})\b(?! (?:a|per|every|each|in a|this|last)\b)`,
+  String.raw`(?<![\w.,:-])${COUNTED} ${UNIT}\b(?! (?:a|per|every|each|in a|this|last)\b)`,
   'giu',
 );
 

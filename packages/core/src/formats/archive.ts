@@ -80,14 +80,17 @@ export function readManifest(text: string): ArchiveManifest {
     );
   if (head.data.version > ARCHIVE_VERSION) {
     throw new ArchiveFault(
-      `The archive is of version ${head.data.version}, this program reads up to ${ARCHIVE_VERSION}. Update the program to open it.`,
+      `The archive is of version ${head.data.version}, this program reads up to ` +
+        `${ARCHIVE_VERSION}. Update the program to open it.`,
     );
   }
   const read = archiveManifestSchema.safeParse(raw);
   if (read.success) return read.data;
   const [first] = read.error.issues;
   throw new ArchiveFault(
-    `The archive’s list of contents is wrong at ${first?.path.join('.') || 'its beginning'}: ${first?.message ?? ''} Save the archive again.`,
+    'The archive’s list of contents is wrong at ' +
+      `${first?.path.join('.') || 'its beginning'}: ${first?.message ?? ''} Save the ` +
+      'archive again.',
   );
 }
 
@@ -109,11 +112,13 @@ export function checkEntries(
     const want = expected.get(name);
     if (want === undefined)
       throw new ArchiveFault(
-        `The archive holds “${name.slice(0, 80)}”, which does not belong to a lesson or is there twice. Nothing was taken in. Save the archive again.`,
+        `The archive holds “${name.slice(0, 80)}”, which does not belong to a lesson or ` +
+          'is there twice. Nothing was taken in. Save the archive again.',
       );
     if (want !== null && want !== size)
       throw new ArchiveFault(
-        `“${name}” in the archive has ${size} bytes where ${want} are listed: the archive is damaged. Copy it again from where it came.`,
+        `“${name}” in the archive has ${size} bytes where ${want} are listed: the ` +
+          'archive is damaged. Copy it again from where it came.',
       );
     expected.delete(name);
   }

@@ -162,11 +162,14 @@ export function editList(assembly: Assembly, media: ReadonlyMap<string, CutMedia
           : [inFrame, Math.max(1, Math.floor((to - from - 1) * speed + 1e-6) + 1)];
       const reel = file === null ? 'BL' : reelOf(file);
       lines.push(
-        `${String(number).padStart(3, '0')}  ${reel.padEnd(8)} ${name.padEnd(5)} C        ${timeCode(begin)} ${timeCode(begin + frames)} ${timeCode(from)} ${timeCode(to)}`,
+        `${String(number).padStart(3, '0')}  ${reel.padEnd(8)} ${name.padEnd(5)} C       ` +
+          ` ${timeCode(begin)} ${timeCode(begin + frames)} ${timeCode(from)} ` +
+          `${timeCode(to)}`,
       );
       if (file !== null && speed > 0 && Math.abs(speed - 1) > 0.001)
         lines.push(
-          `M2   ${reel.padEnd(8)} ${(speed * OUTPUT_FPS).toFixed(1).padStart(5, '0')}                ${timeCode(begin)}`,
+          `M2   ${reel.padEnd(8)} ${(speed * OUTPUT_FPS).toFixed(1).padStart(5, '0')}      ` +
+            `          ${timeCode(begin)}`,
         );
       if (file !== null) lines.push(`* FROM CLIP NAME: ${file}`);
       if (isHeld) lines.push('* FOOTAGE HAS ENDED, LAST PICTURE HELD');

@@ -81,7 +81,8 @@ function blockLines(block: Block, atMs: number, durationMs: number, language: st
       `${say(`form.${form}`)}: ${plain(text)}${rule ? ` (${plain(rule)})` : ''}`,
   );
   const then = block.pauseAfter
-    ? `${say('plan.then-practise', { length: lengthText(block.pauseAfter.practiceMs) })} ${plain(block.pauseAfter.prompt)}`
+    ? `${say('plan.then-practise', { length: lengthText(block.pauseAfter.practiceMs) })}` +
+      ` ${plain(block.pauseAfter.prompt)}`
     : '';
   return [
     `### ${clockText(atMs)} ${plain(block.title)} (${lengthText(durationMs)})`,

@@ -9,7 +9,9 @@ export function captionsToSubRip({ captions }: Pick<Assembly, 'captions'>): stri
   return captions
     .map(
       ({ startMs, endMs, lines }, i) =>
-        `${i + 1}\r\n${clockStamp(startMs, ',')} --> ${clockStamp(endMs, ',')}\r\n${lines.map((line) => line.replace(/</g, '‹').replace(/>/g, '›')).join('\r\n')}\r\n`,
+        `${i + 1}\r\n${clockStamp(startMs, ',')} --> ${clockStamp(endMs, ',')}\r\n` +
+        `${lines.map((line) => line.replace(/</g, '‹').replace(/>/g, '›')).join('\r\n')}` +
+        '\r\n',
     )
     .join('\r\n');
 }

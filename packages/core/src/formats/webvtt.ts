@@ -10,7 +10,8 @@ function escaped(line: string): string {
 export function captionsToWebVtt(assembly: Pick<Assembly, 'captions'>): string {
   const cues = assembly.captions.map(
     (caption, i) =>
-      `${i + 1}\n${clockStamp(caption.startMs, '.')} --> ${clockStamp(caption.endMs, '.')}\n${caption.lines.map(escaped).join('\n')}\n`,
+      `${i + 1}\n${clockStamp(caption.startMs, '.')} --> ` +
+      `${clockStamp(caption.endMs, '.')}\n${caption.lines.map(escaped).join('\n')}\n`,
   );
   return ['WEBVTT\n', ...cues].join('\n');
 }

@@ -259,28 +259,29 @@ describe('editing', () => {
     const states = [lesson];
     for (const pick of picks) {
       const state = states.at(-1) ?? lesson;
-      const section = state.lesson.sections[pick % Math.max(1, state.lesson.sections.length)];
-      const block = blocksOf(state.lesson)[pick % Math.max(1, blocksOf(state.lesson).length)];
+      const idOf = (list: readonly { id: string }[]) => list[pick % Math.max(1, list.length)]?.id;
+      const sectionId = idOf(state.lesson.sections) ?? '';
+      const blockId = idOf(blocksOf(state.lesson)) ?? '';
       const edits: LessonEdit[] = [
         addSection(makeSection('New', () => `s-${makeId()}`)),
         addBlock(
-          section?.id ?? '',
+          sectionId,
           makeBlock('reps', () => `b-${makeId()}`),
         ),
-        moveBlocks(new Set([block?.id ?? '']), pick % 2 ? 1 : -1),
+        moveBlocks(new Set([blockId]), pick % 2 ? 1 : -1),
         placeBlocks(
           new Set(
             blocksOf(state.lesson)
               .filter((_b, i) => (pick >> i) % 2 === 1)
               .map(({ id }) => id),
           ),
-          section?.id ?? '',
-          block?.id ?? null,
+          sectionId,
+          blockId || null,
         ),
-        changeBlock(block?.id ?? '', (draft) => void (draft.title = `Title ${pick}`)),
-        removeBlocks(new Set([block?.id ?? ''])),
-        moveSection(section?.id ?? '', pick % 2 ? 1 : -1),
-        removeSection(section?.id ?? ''),
+        changeBlock(blockId, (draft) => void (draft.title = `Title ${pick}`)),
+        removeBlocks(new Set([blockId])),
+        moveSection(sectionId, pick % 2 ? 1 : -1),
+        removeSection(sectionId),
       ];
       const edit = edits[pick % edits.length];
       if (edit) states.push(applyEdit(state, `Edit ${pick}`, edit));

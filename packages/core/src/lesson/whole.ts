@@ -86,7 +86,8 @@ export function mergeLessons(first: Lesson, second: Lesson, makeId: MakeId): Les
   const sections = [...first.sections, ...withFreshIds(second.sections, makeId)];
   if (sections.length > LIMITS.sections) {
     throw new LessonError(
-      `Together they have ${sections.length} sections; a lesson holds ${LIMITS.sections}. Join or delete some sections first.`,
+      `Together they have ${sections.length} sections; a lesson holds ` +
+        `${LIMITS.sections}. Join or delete some sections first.`,
     );
   }
   const known = new Set(first.glossary.map(({ term }) => term.toLowerCase()));

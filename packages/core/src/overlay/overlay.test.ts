@@ -181,19 +181,23 @@ describe('layout', () => {
   const apart = (a: Box, b: Box) =>
     a.x + a.width <= b.x || b.x + b.width <= a.x || a.y + a.height <= b.y || b.y + b.height <= a.y;
 
-  it('keeps every slot in the graphics safe area, 90 % of width and height (EBU R 95, SMPTE ST 2046-1), and off the others', () => {
-    expect([SAFE_AREA.width / REFERENCE.width, SAFE_AREA.height / REFERENCE.height]).toEqual([
-      0.9, 0.9,
-    ]);
-    // An arrow may point anywhere on a still picture.
-    const { pointer: _arrow, ...kept } = SLOT_BOXES;
-    const boxes: Box[] = Object.values(kept);
-    for (const box of boxes) {
-      expect(inside(box, SAFE_AREA)).toBe(true);
-      expect([box.x, box.y, box.width, box.height].every((side) => side % 2 === 0)).toBe(true);
-      for (const other of boxes) if (other !== box) expect(apart(box, other)).toBe(true);
-    }
-  });
+  it(
+    'keeps every slot in the graphics safe area, 90 % of width and height (EBU R 95, ' +
+      'SMPTE ST 2046-1), and off the others',
+    () => {
+      expect([SAFE_AREA.width / REFERENCE.width, SAFE_AREA.height / REFERENCE.height]).toEqual([
+        0.9, 0.9,
+      ]);
+      // An arrow may point anywhere on a still picture.
+      const { pointer: _arrow, ...kept } = SLOT_BOXES;
+      const boxes: Box[] = Object.values(kept);
+      for (const box of boxes) {
+        expect(inside(box, SAFE_AREA)).toBe(true);
+        expect([box.x, box.y, box.width, box.height].every((side) => side % 2 === 0)).toBe(true);
+        for (const other of boxes) if (other !== box) expect(apart(box, other)).toBe(true);
+      }
+    },
+  );
 
   it('fits any text into its width and lines, never under the smallest size', () => {
     fc.assert(

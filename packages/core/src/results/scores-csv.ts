@@ -88,7 +88,9 @@ export function readScores(
   const missing = NEEDED.filter((name) => !places.has(name));
   if (missing.length > 0)
     throw new Error(
-      `This is no table of numbers saved from a class: there is no column “${missing.join('”, “')}”. Other tables are taken on the lesson’s Log, under “Enter numbers”.`,
+      'This is no table of numbers saved from a class: there is no column “' +
+        `${missing.join('”, “')}”. Other tables are taken on the lesson’s Log, under ` +
+        '“Enter numbers”.',
     );
   const byNickname = new Map(students.map(({ id, nickname }) => [nickname.toLowerCase(), id]));
   const entries: Omit<EntryOf<'score'>, 'by'>[] = [];

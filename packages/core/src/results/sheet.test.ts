@@ -28,23 +28,27 @@ describe('numbers from a sheet', () => {
     }
   });
 
-  it('know codes as they are printed, times as they are written, and a name with the mark a spreadsheet was given', () => {
-    const table = readTable(
-      "who,time\nK7M PQ2,1:23\nzz2-345,1:02:03.5\n'@heron,59\nKite,0x10\nKite,1:60\nKite,1e3",
-    );
-    const known = [...students, { id: 'c', nickname: '@heron', code: 'AAAAAA' }];
-    const { matched, faults } = matchRows(table, guessColumns(table), known, 'time');
-    expect(matched.map(({ studentId, value }) => [studentId, value])).toEqual([
-      ['a', 83],
-      ['b', 3_723.5],
-      ['c', 59],
-    ]);
-    expect(faults.map(({ line }) => line)).toEqual([5, 6, 7]);
-    // A count is no time.
-    expect(
-      matchRows(table, guessColumns(table), known, 'count').matched.map(({ value }) => value),
-    ).toEqual([59]);
-  });
+  it(
+    'know codes as they are printed, times as they are written, and a name with the ' +
+      'mark a spreadsheet was given',
+    () => {
+      const table = readTable(
+        "who,time\nK7M PQ2,1:23\nzz2-345,1:02:03.5\n'@heron,59\nKite,0x10\nKite,1:60\nKite,1e3",
+      );
+      const known = [...students, { id: 'c', nickname: '@heron', code: 'AAAAAA' }];
+      const { matched, faults } = matchRows(table, guessColumns(table), known, 'time');
+      expect(matched.map(({ studentId, value }) => [studentId, value])).toEqual([
+        ['a', 83],
+        ['b', 3_723.5],
+        ['c', 59],
+      ]);
+      expect(faults.map(({ line }) => line)).toEqual([5, 6, 7]);
+      // A count is no time.
+      expect(
+        matchRows(table, guessColumns(table), known, 'count').matched.map(({ value }) => value),
+      ).toEqual([59]);
+    },
+  );
 
   it('are read as UTF-8, and as Windows writes them', () => {
     const table = 'Name;Zahl\nMüwe “élan”;3';

@@ -21,7 +21,10 @@ export function valueWords(
   { measure }: Pick<Line, 'measure'>,
   { value, seconds }: Pick<LinePoint, 'value' | 'seconds'>,
 ): string {
-  return `${places(value, 1)}${unitOf[measure]}${seconds !== null && measure !== 'time' ? ` in ${places(seconds, 1)} s` : ''}`;
+  return (
+    `${places(value, 1)}${unitOf[measure]}` +
+    `${seconds !== null && measure !== 'time' ? ` in ${places(seconds, 1)} s` : ''}`
+  );
 }
 
 /** What is compared over the weeks: "0.8 a second", or the value itself. */

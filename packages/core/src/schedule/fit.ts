@@ -355,7 +355,8 @@ function obstaclesOf(
   ];
   if (words.length === 0)
     words.push(
-      'Each target can be met alone, but not both at once in whole steps. Widen a tolerance, or add or remove practice off the video.',
+      'Each target can be met alone, but not both at once in whole steps. Widen a ' +
+        'tolerance, or add or remove practice off the video.',
     );
   const locked = blocksOf(lesson).flatMap((block) =>
     figuresOf(block)
@@ -371,7 +372,8 @@ function obstaclesOf(
   ).length;
   if (spoken > 0)
     words.push(
-      `${spoken} ${spoken === 1 ? 'talk lasts' : 'talks last'} as long as the words take: shorten the words or fix the length.`,
+      `${spoken} ${spoken === 1 ? 'talk lasts' : 'talks last'} as long as the words ` +
+        'take: shorten the words or fix the length.',
     );
   return words;
 }

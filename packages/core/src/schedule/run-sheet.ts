@@ -99,7 +99,10 @@ export function runSheetText(lines: RunSheetLine[]): string {
   return lines
     .map((line) => {
       const length = line.durationMs > 0 ? `  [${lengthText(line.durationMs)}]` : '';
-      return `${clockText(line.videoMs).padStart(7)}  ${clockText(line.studentMs).padStart(7)}  ${indent[line.level]}${line.text}${length}`;
+      return (
+        `${clockText(line.videoMs).padStart(7)}  ${clockText(line.studentMs).padStart(7)}` +
+        `  ${indent[line.level]}${line.text}${length}`
+      );
     })
     .join('\n');
 }

@@ -43,11 +43,15 @@ function reps(figures: Partial<RepsBlock>): RepsBlock {
 }
 
 describe('published and arithmetic interval protocols', () => {
-  it('20/10 x 8 is 230 s ending on the last work, 240 s with the last rest (Tabata et al. 1996, Med Sci Sports Exerc 28:1327, from memory)', () => {
-    const block = intervals(1, { workMs: 20_000, restMs: 10_000, rounds: 8 });
-    expect(lengthOf(block, 'dropped')).toBe(230_000);
-    expect(lengthOf(block, 'counted')).toBe(240_000);
-  });
+  it(
+    '20/10 x 8 is 230 s ending on the last work, 240 s with the last rest (Tabata et ' +
+      'al. 1996, Med Sci Sports Exerc 28:1327, from memory)',
+    () => {
+      const block = intervals(1, { workMs: 20_000, restMs: 10_000, rounds: 8 });
+      expect(lengthOf(block, 'dropped')).toBe(230_000);
+      expect(lengthOf(block, 'counted')).toBe(240_000);
+    },
+  );
 
   it('3 sets, each done twice, of 6 exercises at 20/10 with every rest counted are 1,080 s (common practice)', () => {
     expect(lengthOf(intervals(6, { workMs: 20_000, restMs: 10_000, rounds: 6 }), 'counted')).toBe(

@@ -113,7 +113,8 @@ function basisOf(series: Series): Map<number, number | null> {
       chain.push(at);
       if (seen >= 0) {
         throw new LessonError(
-          `Weeks go on from each other in a circle: ${chain.slice(seen).join(' from ')}. Let one of them go on from another week.`,
+          `Weeks go on from each other in a circle: ${chain.slice(seen).join(' from ')}. ` +
+            'Let one of them go on from another week.',
         );
       }
     }

@@ -186,16 +186,20 @@ describe('the left-handed reading', () => {
 });
 
 describe('reading age', () => {
-  it('is the Flesch-Kincaid grade and five, with its published weights 0.39, 11.8 and 15.59 (Kincaid et al. 1975)', () => {
-    // 10 words, 1 sentence, 10 syllables: 0.39 x 10 + 11.8 x 1 - 15.59 = 0.11, age 5 (arithmetic
-    // from the published formula).
-    expect(readingAge('The cat sat on the mat and ate the rat.')).toBe(5);
-    expect(readingAge('Stop')).toBeNull();
-    const hard = readingAge(
-      'Proprioceptive neuromuscular facilitation necessitates considerable professional supervision.',
-    );
-    expect(hard ?? 0).toBeGreaterThan(18);
-  });
+  it(
+    'is the Flesch-Kincaid grade and five, with its published weights 0.39, 11.8 and ' +
+      '15.59 (Kincaid et al. 1975)',
+    () => {
+      // 10 words, 1 sentence, 10 syllables: 0.39 x 10 + 11.8 x 1 - 15.59 = 0.11, age 5 (arithmetic
+      // from the published formula).
+      expect(readingAge('The cat sat on the mat and ate the rat.')).toBe(5);
+      expect(readingAge('Stop')).toBeNull();
+      const hard = readingAge(
+        'Proprioceptive neuromuscular facilitation necessitates considerable professional supervision.',
+      );
+      expect(hard ?? 0).toBeGreaterThan(18);
+    },
+  );
 });
 
 describe('the prompter', () => {

@@ -14,6 +14,7 @@ import {
   writeFigure,
   type Block,
   type BlockKind,
+  type BlockOf,
   type Exercise,
   type Lesson,
 } from '../lesson/index.ts';
@@ -61,6 +62,67 @@ const rawBlock = fc.record({
 });
 type Raw = typeof rawBlock extends fc.Arbitrary<infer T> ? T : never;
 
+type Shape = {
+  [K in BlockKind]?: (
+    block: BlockOf<K>,
+    raw: Raw,
+    exercises: readonly Exercise[],
+    makeId: () => string,
+  ) => void;
+};
+/** What the raw values make of each kind. */
+const shapes: Shape = {
+  talk: (block, raw) => {
+    block.fixedMs = raw.isFixed ? 1_000 : null;
+  },
+  card: (block, raw) => {
+    block.fixedMs = raw.isFixed ? 1_000 : null;
+  },
+  intervals: (block, raw, _exercises, makeId) => {
+    block.exercises = raw.exercises.map((exercise) => ({ id: makeId(), ...exercise }));
+    block.ladder = Array.from({ length: raw.rungs }, () => ({ workMs: 1_000, restMs: 0 }));
+    block.restBetweenRoundsMs = raw.longBetween ? 0 : null;
+  },
+  reps: (block, raw) => {
+    block.parts = raw.withParts
+      ? { names: ['1', '2'], timesEach: 1, partMs: 500, joinedTimes: 1, joinedMs: 500 }
+      : null;
+  },
+  hold: (block, raw) => {
+    block.by = raw.by;
+  },
+  counts: (block, _raw, exercises) => {
+    block.moves = exercises.map((exercise) => ({ ...exercise, eights: 1 }));
+  },
+  routine: (block, raw, exercises) => {
+    block.moves = exercises.map((exercise) => ({ ...exercise, ms: 1_000 }));
+    block.grow = raw.grow;
+  },
+  game: (block, raw) => {
+    block.explainMs = raw.isFixed ? 1_000 : null;
+    block.goal = raw.withParts ? 'target' : 'clock';
+  },
+  called: (block, raw) => {
+    block.labels = block.labels.slice(0, 2 + (raw.rungs % 2));
+  },
+  question: (block, raw) => {
+    Object.assign(block, {
+      question: raw.script,
+      answer: raw.title,
+      askMs: raw.isFixed ? 1_000 : null,
+    });
+  },
+};
+
+function shapeAs<K extends BlockKind>(
+  block: BlockOf<K>,
+  raw: Raw,
+  exercises: readonly Exercise[],
+  makeId: () => string,
+): void {
+  shapes[block.kind as K]?.(block, raw, exercises, makeId);
+}
+
 function shape(block: Block, raw: Raw, makeId: () => string): void {
   const exercises = raw.exercises.map(({ title, movement }): Exercise => ({
     id: makeId(),
@@ -70,48 +132,7 @@ function shape(block: Block, raw: Raw, makeId: () => string): void {
   if ('demo' in block && raw.withDemo)
     block.demo = { times: 1, speed: raw.isFixed ? 'half' : 'full', onceMs: 500 };
   if ('sides' in block) Object.assign(block, { sides: raw.sides, startSide: raw.startSide });
-  switch (block.kind) {
-    case 'talk':
-    case 'card':
-      block.fixedMs = raw.isFixed ? 1_000 : null;
-      break;
-    case 'intervals':
-      block.exercises = raw.exercises.map((exercise) => ({ id: makeId(), ...exercise }));
-      block.ladder = Array.from({ length: raw.rungs }, () => ({ workMs: 1_000, restMs: 0 }));
-      block.restBetweenRoundsMs = raw.longBetween ? 0 : null;
-      break;
-    case 'reps':
-      block.parts = raw.withParts
-        ? { names: ['1', '2'], timesEach: 1, partMs: 500, joinedTimes: 1, joinedMs: 500 }
-        : null;
-      break;
-    case 'hold':
-      block.by = raw.by;
-      break;
-    case 'counts':
-      block.moves = exercises.map((exercise) => ({ ...exercise, eights: 1 }));
-      break;
-    case 'routine':
-      block.moves = exercises.map((exercise) => ({ ...exercise, ms: 1_000 }));
-      block.grow = raw.grow;
-      break;
-    case 'game':
-      block.explainMs = raw.isFixed ? 1_000 : null;
-      block.goal = raw.withParts ? 'target' : 'clock';
-      break;
-    case 'called':
-      block.labels = block.labels.slice(0, 2 + (raw.rungs % 2));
-      break;
-    case 'question':
-      Object.assign(block, {
-        question: raw.script,
-        answer: raw.title,
-        askMs: raw.isFixed ? 1_000 : null,
-      });
-      break;
-    case 'laps':
-      break;
-  }
+  shapeAs(block, raw, exercises, makeId);
 }
 
 function build(raw: Raw, makeId: () => string, kind: BlockKind = raw.kind): Block {

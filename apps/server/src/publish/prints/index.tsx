@@ -359,7 +359,11 @@ function callSheetPdf(lesson: Lesson): Promise<Buffer> {
   ];
   return toPdf(
     <Sheet title={`Call sheet: ${lesson.title}`} place={placeOf(lesson)} size={9}>
-      <Words>{`About ${lengthText(Math.round(sheet.totalMs / 1000) * 1000)} of filming, ${lengthText(Math.round(sheet.changesMs / 1000) * 1000)} of it changes and rests. ${mirror}`}</Words>
+      <Words>
+        {`About ${lengthText(Math.round(sheet.totalMs / 1000) * 1000)} of filming, ` +
+          `${lengthText(Math.round(sheet.changesMs / 1000) * 1000)} of it changes and ` +
+          `rests. ${mirror}`}
+      </Words>
       <Table columns={columns} rows={sheet.lines} />
     </Sheet>,
   );

@@ -34,7 +34,8 @@ export const onLanguage = (run: () => void): (() => void) => {
 
 /** Has the document say what language its words are in, and which way they run. */
 export function tellDocument(): void {
-  const tell = () => Object.assign(document.documentElement, { lang: spoken, dir: spoken === 'ar' ? 'rtl' : 'ltr' });
+  const tell = () =>
+    Object.assign(document.documentElement, { lang: spoken, dir: spoken === 'ar' ? 'rtl' : 'ltr' });
   tell();
   onLanguage(tell);
 }
@@ -44,7 +45,9 @@ export function tellDocument(): void {
  * none.
  */
 export function languageFor(tags: readonly string[]): string {
-  const known = tags.map((tag) => tag.split('-')[0]?.toLowerCase() ?? '').find((base) => base === 'en' || base in others);
+  const known = tags
+    .map((tag) => tag.split('-')[0]?.toLowerCase() ?? '')
+    .find((base) => base === 'en' || base in others);
   return known ?? 'en';
 }
 
@@ -54,8 +57,15 @@ export function languageFor(tags: readonly string[]): string {
 export async function speak(language: string): Promise<void> {
   wanted = language;
   if (language === spoken) return;
-  const load = (others as Readonly<Record<string, () => Promise<{ default: Catalogue }>>>)[language];
-  const loaded = load ? await load().then((own) => own.default, () => null) : en;
+  const load = (others as Readonly<Record<string, () => Promise<{ default: Catalogue }>>>)[
+    language
+  ];
+  const loaded = load
+    ? await load().then(
+        (own) => own.default,
+        () => null,
+      )
+    : en;
   // Whoever asked later is heard, whosever texts come first.
   if (loaded === null || wanted !== language) return;
   [spoken, texts, formats] = [load ? language : 'en', loaded, new Map()];
@@ -66,10 +76,16 @@ export async function speak(language: string): Promise<void> {
 export function say(word: Word, values: Readonly<Record<string, string | number>> = {}): string {
   const text = texts[word];
   if (typeof text === 'string') return text;
-  const format = formats.get(word) ?? new IntlMessageFormat(text as ConstructorParameters<typeof IntlMessageFormat>[0], spoken);
+  const format =
+    formats.get(word) ??
+    new IntlMessageFormat(text as ConstructorParameters<typeof IntlMessageFormat>[0], spoken);
   formats.set(word, format);
   return String(format.format(values));
 }
 
 /** The text of that name, or other words where there is none. */
-export const sayOr = (name: string, others: string, values?: Readonly<Record<string, string | number>>): string => (name in en ? say(name as Word, values) : others);
+export const sayOr = (
+  name: string,
+  others: string,
+  values?: Readonly<Record<string, string | number>>,
+): string => (name in en ? say(name as Word, values) : others);

@@ -5,7 +5,13 @@ describe('the language of the page', () => {
   afterEach(() => speak('en'));
 
   it('is the first it can speak, or English', () => {
-    expect([['de-AT'], ['sv', 'fr-CA'], ['sv'], [], ['PT-br', 'de']].map(languageFor)).toEqual(['de', 'fr', 'en', 'en', 'pt']);
+    expect([['de-AT'], ['sv', 'fr-CA'], ['sv'], [], ['PT-br', 'de']].map(languageFor)).toEqual([
+      'de',
+      'fr',
+      'en',
+      'en',
+      'pt',
+    ]);
   });
 
   it('is the one asked for last, in whatever order the texts come', async () => {

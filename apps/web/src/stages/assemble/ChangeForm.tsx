@@ -110,7 +110,12 @@ function OwnStart({
 function framesWords({ fromMs, toMs, speed }: EditOf<'again'>): string {
   const filmed = firstFrameFrom(toMs) - firstFrameFrom(fromMs);
   const aSecond = (OUTPUT_FPS * speed) / 100;
-  return `${filmed} filmed frames over ${lengthText(Math.round(((toMs - fromMs) * 100) / speed))}: ${tenths.format(aSecond)} a second${aSecond < SMOOTH_FPS ? ', which is seen as single pictures' : ''}.`;
+  return (
+    `${filmed} filmed frames over ` +
+    `${lengthText(Math.round(((toMs - fromMs) * 100) / speed))}: ` +
+    `${tenths.format(aSecond)} a second` +
+    `${aSecond < SMOOTH_FPS ? ', which is seen as single pictures' : ''}.`
+  );
 }
 
 function Fields({

@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material';
 import type { Assembly } from '@zest/core/assembly';
-import { clockText, lengthText, overlaps, spanLength, type TimeSpan } from '@zest/core/time';
+import { clip, clockText, lengthText, overlaps, spanLength, type TimeSpan } from '@zest/core/time';
 import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { lanesOf, type LaneItem } from './lane-items.ts';
 import type { PlayClock } from './play-clock.ts';
@@ -22,6 +22,12 @@ const tones = {
 
 const percent = (ms: number, { startMs, endMs }: TimeSpan) =>
   ((ms - startMs) * 100) / (endMs - startMs);
+
+/** The part of the window that is in the stretch. */
+const sharedPart = (stretch: TimeSpan, window: TimeSpan): number => {
+  const shared = clip(stretch, window);
+  return shared ? spanLength(shared) / spanLength(window) : 0;
+};
 
 /** A sentence moves so much with a key. */
 const NUDGE_MS = 100;
@@ -146,7 +152,8 @@ interface LanesProps {
 
 /** A moment's place beside the names of the lanes. */
 const inLanes = (ms: number, window: TimeSpan) =>
-  `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
+  `calc(${NAMES_PX}px + (100% - ${NAMES_PX}px) * ` +
+  `${percent(Math.min(window.endMs, Math.max(window.startMs, ms)), window) / 100})`;
 
 /**
  * The line through all lanes where the picture is. It moves with every frame, so it is moved by
@@ -328,7 +335,7 @@ export const Lanes = memo(function Lanes({
           }}
           style={{
             left: inLanes(stretch.startMs, window),
-            width: `calc((100% - ${NAMES_PX}px) * ${(percent(Math.min(window.endMs, stretch.endMs), window) - percent(Math.max(window.startMs, stretch.startMs), window)) / 100})`,
+            width: `calc((100% - ${NAMES_PX}px) * ${sharedPart(stretch, window)})`,
           }}
         />
       )}

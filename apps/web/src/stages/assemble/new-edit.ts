@@ -1,4 +1,4 @@
-import type { Edit, EditKind } from '@zest/core/lesson';
+import type { Edit, EditKind, EditOf } from '@zest/core/lesson';
 import type { OwnStretch } from './stretch.ts';
 
 /** What a change is made with before anything is said about it. */
@@ -39,59 +39,69 @@ export const atOnce: ReadonlySet<EditKind> = new Set(['leave-out', 'mirror']);
 /** Kinds that name a second take. */
 export const needsTake: ReadonlySet<EditKind> = new Set(['beside', 'instead']);
 
+const middle = { x: 500, y: 500 };
+
+/** Changes of a moment or of the whole block, as they are usual. */
+const momentEdits: { [K in MomentKind]: (at: NewEditAt) => EditOf<K> } = {
+  freeze: ({ id, atMs }) => ({
+    id,
+    kind: 'freeze',
+    atMs,
+    lengthMs: 3_000,
+    point: middle,
+    text: '',
+  }),
+  card: ({ id, atMs }) => ({
+    id,
+    kind: 'card',
+    atMs,
+    lengthMs: 5_000,
+    heading: '',
+    lines: [],
+    court: false,
+  }),
+  picture: ({ id, atMs, otherTakeId }) => ({
+    id,
+    kind: 'picture',
+    atMs,
+    lengthMs: 5_000,
+    takeId: otherTakeId,
+  }),
+  taps: ({ id }) => ({ id, kind: 'taps', taps: [] }),
+  fade: ({ id }) => ({ id, kind: 'fade', lengthMs: 500 }),
+  place: ({ id }) => ({ id, kind: 'place', slot: 'cue', x: 620, y: 390 }),
+};
+type MomentKind = 'freeze' | 'card' | 'picture' | 'taps' | 'fade' | 'place';
+const isOfMoment = (kind: EditKind): kind is MomentKind => kind in momentEdits;
+
+type StretchKind = Exclude<EditKind, MomentKind | 'said'>;
+/** What is usual for a change of a stretch. */
+const stretchEdits: {
+  [K in StretchKind]: (otherTakeId: string) => Omit<EditOf<K>, 'id' | 'kind' | 'fromMs' | 'toMs'>;
+} = {
+  'leave-out': () => ({}),
+  mirror: () => ({}),
+  again: () => ({ speed: 50, times: 1, sound: 'off' }),
+  closer: () => ({ zoom: 200, from: middle, to: middle, path: [] }),
+  turn: () => ({ quarters: 1 }),
+  beside: (takeId) => ({ takeId, startsAtMs: null, layout: 'halves' }),
+  instead: (takeId) => ({ takeId, startsAtMs: null, picture: false, sound: true }),
+  blur: () => ({ x: 400, y: 400, width: 200, height: 200 }),
+  note: () => ({ text: '' }),
+  cue: () => ({ text: '', moment: 'action' }),
+  point: () => ({ joint: 'left knee', text: '' }),
+  hide: () => ({ slot: 'counter' }),
+  shift: () => ({ slot: 'cue', byMs: 500 }),
+};
+
 /** A change of a kind with what is usual; null when it needs a stretch and there is none. */
-export function newEdit(
-  kind: EditKind,
-  { id, stretch, atMs, otherTakeId }: NewEditAt,
-): Edit | null {
-  const middle = { x: 500, y: 500 };
-  switch (kind) {
-    case 'freeze':
-      return { id, kind, atMs, lengthMs: 3_000, point: middle, text: '' };
-    case 'card':
-      return { id, kind, atMs, lengthMs: 5_000, heading: '', lines: [], court: false };
-    case 'picture':
-      return { id, kind, atMs, lengthMs: 5_000, takeId: otherTakeId };
-    case 'taps':
-      return { id, kind, taps: [] };
-    case 'fade':
-      return { id, kind, lengthMs: 500 };
-    case 'place':
-      return { id, kind, slot: 'cue', x: 620, y: 390 };
-    default:
-      break;
-  }
-  if (!stretch || stretch.toMs <= stretch.fromMs) return null;
-  const over = { id, fromMs: stretch.fromMs, toMs: stretch.toMs };
-  switch (kind) {
-    case 'leave-out':
-    case 'mirror':
-      return { ...over, kind };
-    case 'again':
-      return { ...over, kind, speed: 50, times: 1, sound: 'off' };
-    case 'closer':
-      return { ...over, kind, zoom: 200, from: middle, to: middle, path: [] };
-    case 'turn':
-      return { ...over, kind, quarters: 1 };
-    case 'beside':
-      return { ...over, kind, takeId: otherTakeId, startsAtMs: null, layout: 'halves' };
-    case 'instead':
-      return { ...over, kind, takeId: otherTakeId, startsAtMs: null, picture: false, sound: true };
-    case 'blur':
-      return { ...over, kind, x: 400, y: 400, width: 200, height: 200 };
-    case 'note':
-      return { ...over, kind, text: '' };
-    case 'cue':
-      return { ...over, kind, text: '', moment: 'action' };
-    case 'point':
-      return { ...over, kind, joint: 'left knee', text: '' };
-    case 'said':
-      return null;
-    case 'hide':
-      return { ...over, kind, slot: 'counter' };
-    case 'shift':
-      return { ...over, kind, slot: 'cue', byMs: 500 };
-  }
+export function newEdit(kind: EditKind, at: NewEditAt): Edit | null {
+  if (isOfMoment(kind)) return momentEdits[kind](at);
+  const { id, stretch, otherTakeId } = at;
+  // Where a sentence is said is set by dragging it.
+  if (kind === 'said' || !stretch || stretch.toMs <= stretch.fromMs) return null;
+  const { fromMs, toMs } = stretch;
+  return { id, kind, fromMs, toMs, ...stretchEdits[kind](otherTakeId) } as Edit;
 }
 
 /** What still has to be said before a change can be made; null when nothing. */

@@ -1,5 +1,6 @@
-import { editNames, type Edit } from '@zest/core/lesson';
+import { editNames, type Edit, type EditKind, type EditOf } from '@zest/core/lesson';
 import { lengthText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 
 /** What each thing on screen is called. */
 export const slotNames = {
@@ -14,46 +15,62 @@ export const slotNames = {
 /** A moment of a block to a tenth of a second. */
 export const momentText = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
 
-function details(edit: Edit, takeName: (takeId: string) => string): string {
-  switch (edit.kind) {
-    case 'again':
-      return `${edit.times > 1 ? `${edit.times} times, ` : ''}${edit.speed === 100 ? 'at full speed' : `at ${edit.speed} %`}, sound ${edit.sound}`;
-    case 'freeze':
-      return `${lengthText(edit.lengthMs)}${edit.text ? `, “${edit.text}”` : ''}`;
-    case 'card':
-      return `${lengthText(edit.lengthMs)}, “${edit.heading}”${edit.court ? ', with the floor drawn' : ''}`;
-    case 'picture':
-      return lengthText(edit.lengthMs);
-    case 'closer':
-      return `${edit.zoom / 100} times as large${edit.path.length > 0 ? ', following' : ''}`;
-    case 'turn':
-      return edit.quarters === 2
-        ? 'upside down'
-        : `a quarter ${edit.quarters === 1 ? 'to the right' : 'to the left'}`;
-    case 'beside':
-      return `${takeName(edit.takeId)}, ${edit.layout}`;
-    case 'instead':
-      return `${takeName(edit.takeId)}, ${edit.picture && edit.sound ? 'picture and sound' : edit.picture ? 'picture only' : 'sound only'}`;
-    case 'note':
-    case 'cue':
-      return `“${edit.text}”`;
-    case 'hide':
-      return slotNames[edit.slot];
-    case 'shift':
-      return `${slotNames[edit.slot]}, ${lengthText(Math.abs(edit.byMs))} ${edit.byMs < 0 ? 'earlier' : 'later'}`;
-    case 'taps':
-      return `${edit.taps.filter(({ missed }) => !missed).length} repetitions${edit.taps.some(({ missed }) => missed) ? `, ${edit.taps.filter(({ missed }) => missed).length} not counted` : ''}`;
-    case 'point':
-      return `${edit.joint}${edit.text ? `, “${edit.text}”` : ''}`;
-    case 'said':
-      return `“${edit.text}”`;
-    case 'place':
-      return slotNames[edit.slot];
-    case 'fade':
-      return `over ${lengthText(edit.lengthMs)}`;
-    default:
-      return '';
-  }
+type Details = Partial<{ [K in EditKind]: (edit: EditOf<K>, takeName: TakeName) => string }>;
+type TakeName = (takeId: string) => string;
+
+const quoted = ({ text }: { text: string }) => (text === '' ? '' : `“${text}”`);
+const ofTake = ({ takeId }: { takeId: string }, takeName: TakeName) => takeName(takeId);
+const listed = (...parts: readonly string[]) => parts.filter((part) => part !== '').join(', ');
+
+/** How each change is made, beside what it is and where. */
+const details: Details = {
+  again: ({ times, speed, sound }) => teacherText('edit.again', { times, speed, sound }),
+  freeze: (edit) => listed(lengthText(edit.lengthMs), quoted(edit)),
+  card: ({ lengthMs, heading, court }) =>
+    listed(
+      lengthText(lengthMs),
+      quoted({ text: heading }),
+      court ? teacherText('edit.with-floor') : '',
+    ),
+  picture: ({ lengthMs }) => lengthText(lengthMs),
+  closer: ({ zoom, path }) =>
+    listed(
+      teacherText('edit.zoom', { times: zoom / 100 }),
+      path.length > 0 ? teacherText('edit.following') : '',
+    ),
+  turn: ({ quarters }) => teacherText('edit.turn', { quarters }),
+  beside: (edit, takeName) => listed(ofTake(edit, takeName), edit.layout),
+  instead: (edit, takeName) =>
+    listed(
+      ofTake(edit, takeName),
+      teacherText('edit.instead', {
+        what: edit.picture && edit.sound ? 'both' : edit.picture ? 'picture' : 'sound',
+      }),
+    ),
+  note: quoted,
+  cue: quoted,
+  said: quoted,
+  hide: ({ slot }) => slotNames[slot],
+  place: ({ slot }) => slotNames[slot],
+  shift: ({ slot, byMs }) =>
+    listed(
+      slotNames[slot],
+      teacherText('edit.shift', { way: byMs < 0 ? 'earlier' : 'later', byMs: Math.abs(byMs) }),
+    ),
+  taps: ({ taps }) => {
+    const missed = taps.filter((tap) => tap.missed).length;
+    return listed(
+      teacherText('edit.taps', { n: taps.length - missed }),
+      missed > 0 ? teacherText('edit.missed', { n: missed }) : '',
+    );
+  },
+  point: (edit) => listed(edit.joint, quoted(edit)),
+  fade: ({ lengthMs }) => teacherText('edit.fade', { lengthMs }),
+};
+
+function detailsOf<K extends EditKind>(edit: EditOf<K>, takeName: TakeName): string {
+  const say = details[edit.kind as K];
+  return say ? say(edit, takeName) : '';
 }
 
 function place(edit: Edit): string {
@@ -62,8 +79,8 @@ function place(edit: Edit): string {
 }
 
 /** One line for a change by hand: what, where in its block, and how. */
-export function editText(edit: Edit, takeName: (takeId: string) => string): string {
-  return [editNames[edit.kind], place(edit), details(edit, takeName)]
+export function editText(edit: Edit, takeName: TakeName): string {
+  return [editNames[edit.kind], place(edit), detailsOf(edit, takeName)]
     .filter((part) => part !== '')
     .join(' · ');
 }

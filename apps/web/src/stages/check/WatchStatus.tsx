@@ -39,7 +39,8 @@ export function WatchStatus() {
           {busy.length > 0
             ? `Watching ${busy.length} of ${takes.length} takes. This machine does it by itself; nothing leaves it.`
             : due.length > 0
-              ? `${due.length} of ${takes.length} takes ${due.length === 1 ? 'has' : 'have'} not been watched with the script as it is now.`
+              ? `${due.length} of ${takes.length} takes ${due.length === 1 ? 'has' : 'have'} not ` +
+                'been watched with the script as it is now.'
               : `All ${takes.length} takes were watched.`}
         </Typography>
         {due.length > 0 && (
@@ -56,7 +57,11 @@ export function WatchStatus() {
         />
       )}
       {failed && (
-        <Alert severity="error">{`“${failed.name}” could not be watched: ${failed.watching.fault ?? 'no reason given'} Try it again, or film the block again.`}</Alert>
+        <Alert severity="error">
+          {`“${failed.name}” could not be watched: ` +
+            `${failed.watching.fault ?? 'no reason given'} Try it again, or film the block ` +
+            'again.'}
+        </Alert>
       )}
     </Stack>
   );

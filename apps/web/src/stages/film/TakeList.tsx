@@ -43,13 +43,17 @@ function stateWords(take: Take, upload: RunningUpload | undefined): string {
       if (upload) return `Uploading, ${Math.round(upload.part * 100)} %`;
       return take.source === 'upload'
         ? 'Not all of it has arrived'
-        : 'Being filmed, or broken off: what is missing comes from the device that filmed it as soon as it opens this lesson';
+        : 'Being filmed, or broken off: what is missing comes from the device that filmed ' +
+            'it as soon as it opens this lesson';
     case 'waiting':
       return 'Waiting for its working copy';
     case 'working':
       return `Making the working copy, ${Math.round(take.progress * 100)} %`;
     case 'ready':
-      return `${clockText(instantOfFrame(take.frames))}${take.hasSound ? '' : ', no sound'}${take.marked ? ', lies by its sync mark' : ''}`;
+      return (
+        `${clockText(instantOfFrame(take.frames))}${take.hasSound ? '' : ', no sound'}` +
+        `${take.marked ? ', lies by its sync mark' : ''}`
+      );
     case 'failed':
       return 'Cannot be used';
   }
@@ -59,9 +63,17 @@ function stateWords(take: Take, upload: RunningUpload | undefined): string {
 function stallWords({ state, source, performance, marked }: Take): string | null {
   if (state !== 'ready' || source === 'upload' || !performance) return null;
   if (!marked)
-    return 'Its sync mark cannot be heard: the machine could not keep up, or filming was broken off. Say by hand where the block starts, or film it again with other programs closed.';
+    return (
+      'Its sync mark cannot be heard: the machine could not keep up, or filming was ' +
+      'broken off. Say by hand where the block starts, or film it again with other ' +
+      'programs closed.'
+    );
   if (marked.endMs !== null && marked.rate === null)
-    return 'The machine could not keep up: time is missing from this recording, and overlays may not fall where they should. Film it again with other programs closed.';
+    return (
+      'The machine could not keep up: time is missing from this recording, and ' +
+      'overlays may not fall where they should. Film it again with other programs ' +
+      'closed.'
+    );
   return null;
 }
 
@@ -205,7 +217,8 @@ function TakeCard({
         >
           {take.renewal === 'under way'
             ? 'Its working copy is being made anew. Until then the old one is shown.'
-            : 'Made by an earlier version of the program. Made anew, it is as sharp as it was filmed, up to 1080 lines, in the colours of the phone.'}
+            : 'Made by an earlier version of the program. Made anew, it is as sharp as it was ' +
+              'filmed, up to 1080 lines, in the colours of the phone.'}
         </Alert>
       )}
       {take.duplicateOf && (

@@ -84,7 +84,8 @@ function rowsOf(students: readonly Student[], entries: readonly LogEntry[]): Stu
     const numbers = linesOf(own)
       .map(
         (line) =>
-          `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}${line.level === 'standard' ? '' : ` (${line.level})`}`,
+          `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}` +
+          `${line.level === 'standard' ? '' : ` (${line.level})`}`,
       )
       .join('; ');
     return { id, nickname, standing: standingOf(own), numbers };

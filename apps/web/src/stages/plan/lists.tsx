@@ -148,7 +148,8 @@ export function Commands({ block }: { block: BlockOf<'called'> }) {
       most={Math.min(LIMITS.labels.max, room)}
       full={
         room < LIMITS.labels.max
-          ? `${block.calls} calls have room for ${room} commands called ${block.minEach} times each. More calls make room for more.`
+          ? `${block.calls} calls have room for ${room} commands called ${block.minEach} ` +
+            'times each. More calls make room for more.'
           : undefined
       }
       least={LIMITS.labels.min}

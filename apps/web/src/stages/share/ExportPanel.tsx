@@ -92,7 +92,12 @@ function enlargedWords({ size: lines, shape }: ExportOrder, takes: readonly Take
   );
   if (smaller.length === 0) return null;
   const sizes = [...new Set(smaller.map(({ size: own }) => `${own?.width} × ${own?.height}`))];
-  return `Overlays come out in all 1080 lines; footage filmed smaller is enlarged (${sizes.join(', ')}: ${smaller.length === takes.length ? 'all of it' : `${smaller.length} of ${takes.length} takes`}).`;
+  return (
+    'Overlays come out in all 1080 lines; footage filmed smaller is enlarged (' +
+    `${sizes.join(', ')}: ` +
+    `${smaller.length === takes.length ? 'all of it' : `${smaller.length} of ${takes.length} takes`}` +
+    ').'
+  );
 }
 
 /** What an export lacks, in a line. */

@@ -26,7 +26,9 @@ export function DeleteDialog({
     onClose();
     if (!data) return notice(problemText(error) ?? 'It did not work.');
     notice(
-      `“${title}” is gone: ${data.revisions} ${data.revisions === 1 ? 'version' : 'versions'}, ${data.takes} ${data.takes === 1 ? 'take' : 'takes'}, ${sizeText(data.bytes)}.`,
+      `“${title}” is gone: ${data.revisions} ` +
+        `${data.revisions === 1 ? 'version' : 'versions'}, ${data.takes} ` +
+        `${data.takes === 1 ? 'take' : 'takes'}, ${sizeText(data.bytes)}.`,
     );
   };
   return (

@@ -102,7 +102,10 @@ function Members({ isOwner }: { isOwner: boolean }) {
       {linking.data && (
         <TextField
           sx={{ mt: 1.5 }}
-          label={`For ${team.data?.find(({ id }) => id === linking.originalArgs)?.login ?? ''}: a new password, once, until ${day.format(new Date(linking.data.expiresAt))}`}
+          label={
+            `For ${team.data?.find(({ id }) => id === linking.originalArgs)?.login ?? ''}: a ` +
+            `new password, once, until ${day.format(new Date(linking.data.expiresAt))}`
+          }
           value={`${origin}/password#${linking.data.code}`}
           slotProps={{ input: { readOnly: true } }}
         />

@@ -52,7 +52,11 @@ export function FramingDrawing({
       width="100%"
       style={{ maxWidth: 720 }}
       role="img"
-      aria-label={`Side and top view to scale: the camera ${shown(camera.distanceCm)} from the performer, ${shown(camera.heightCm)} above the floor, ${shown(placing.floorWidthCm)} of floor in the picture`}
+      aria-label={
+        `Side and top view to scale: the camera ${shown(camera.distanceCm)} from the ` +
+        `performer, ${shown(camera.heightCm)} above the floor, ` +
+        `${shown(placing.floorWidthCm)} of floor in the picture`
+      }
     >
       <clipPath id="side-view">
         <rect x="0" y="0" width={SIZE.width} height={floorY} />
@@ -68,7 +72,11 @@ export function FramingDrawing({
       </text>
       <g clipPath="url(#side-view)">
         <path
-          d={`M${cameraX},${up(camera.heightCm)} ${sideRays.map((deg) => `L${x(-room.farCm)},${up(camera.heightCm + ray(deg))}`).join(' ')} z`}
+          d={
+            `M${cameraX},${up(camera.heightCm)} ` +
+            `${sideRays.map((deg) => `L${x(-room.farCm)},${up(camera.heightCm + ray(deg))}`).join(' ')}` +
+            ' z'
+          }
           fill={lit}
           fillOpacity="0.16"
           stroke={lit}
@@ -111,7 +119,12 @@ export function FramingDrawing({
         fill={ink}
       />
       <path
-        d={`M${x(0)},${up(filming.performerCm * 0.85)} V${up(filming.performerCm * 0.48)} l${-8 * scale},${filming.performerCm * 0.48 * scale} m${8 * scale},${-filming.performerCm * 0.48 * scale} l${8 * scale},${filming.performerCm * 0.48 * scale}`}
+        d={
+          `M${x(0)},${up(filming.performerCm * 0.85)} V${up(filming.performerCm * 0.48)} l` +
+          `${-8 * scale},${filming.performerCm * 0.48 * scale} m${8 * scale},` +
+          `${-filming.performerCm * 0.48 * scale} l${8 * scale},` +
+          `${filming.performerCm * 0.48 * scale}`
+        }
         stroke={ink}
         strokeWidth={Math.max(2, 9 * scale)}
         strokeLinecap="round"
@@ -147,7 +160,14 @@ export function FramingDrawing({
       </text>
       <g clipPath="url(#top-view)">
         <path
-          d={`M${cameraX},${across(camera.offsetCm)} ${[-1, 1].map((side) => `L${x(-room.farCm)},${across(camera.offsetCm + side * ray(camera.horizontalDeg / 2))}`).join(' ')} z`}
+          d={
+            `M${cameraX},${across(camera.offsetCm)} ` +
+            [-1, 1]
+              .map((side) => camera.offsetCm + side * ray(camera.horizontalDeg / 2))
+              .map((farCm) => `L${x(-room.farCm)},${across(farCm)}`)
+              .join(' ') +
+            ' z'
+          }
           fill={lit}
           fillOpacity="0.16"
           stroke={lit}

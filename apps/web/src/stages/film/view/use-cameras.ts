@@ -62,7 +62,8 @@ export function useCameras(
       .catch((error: unknown) => {
         if (!left)
           setFault(
-            `A camera did not open (${messageOf(error)}). Allow it in the browser, close other programs that use it, or choose the practice camera.`,
+            `A camera did not open (${messageOf(error)}). Allow it in the browser, close ` +
+              'other programs that use it, or choose the practice camera.',
           );
       })
       .finally(() => {

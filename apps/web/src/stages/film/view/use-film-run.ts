@@ -49,11 +49,10 @@ export function useFilmRun(
   });
   const take = useLatest(
     async (order: FilmOrder, camera: OpenCamera, index: number, performanceId: string) => {
-      const name =
-        `${order.block.title || 'Untitled'}, ${new Date().toLocaleTimeString()}${index > 0 ? `, camera ${index + 1}` : ''}`.slice(
-          0,
-          200,
-        );
+      const name = (
+        `${order.block.title || 'Untitled'}, ${new Date().toLocaleTimeString()}` +
+        `${index > 0 ? `, camera ${index + 1}` : ''}`
+      ).slice(0, 200);
       const answer = await makeTake({
         lessonId: order.lessonId,
         blockId: order.block.id,

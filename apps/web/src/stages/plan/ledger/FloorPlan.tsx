@@ -89,7 +89,10 @@ export function FloorPlan({ use, room, units }: FloorPlanProps) {
       viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
       width="100%"
       role="img"
-      aria-label={`Floor of “${use.title}”, to scale, the camera at the bottom: ${spaceText(size.widthCm, units)} wide, ${spaceText(size.depthCm, units)} deep`}
+      aria-label={
+        `Floor of “${use.title}”, to scale, the camera at the bottom: ` +
+        `${spaceText(size.widthCm, units)} wide, ${spaceText(size.depthCm, units)} deep`
+      }
     >
       {room && (
         <>

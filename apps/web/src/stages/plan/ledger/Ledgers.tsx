@@ -83,7 +83,8 @@ export function Ledgers({ lesson, schedule }: { lesson: Lesson; schedule: Schedu
         <Typography>
           {missing.length === 0
             ? 'Every part your lessons have is here.'
-            : `No block is marked as: ${missing.join(', ')}. Choose a block’s part of the lesson, or leave it: it is your lesson.`}
+            : `No block is marked as: ${missing.join(', ')}. Choose a block’s part of the ` +
+              'lesson, or leave it: it is your lesson.'}
         </Typography>
       </Ledger>
     </div>
