@@ -400,7 +400,7 @@ test('the live watch says when the performer is gone, and where to stand', async
   await expect(view().getByTestId('hint')).toContainText('Nobody in the picture', {
     timeout: 60_000,
   });
-  await view().getByRole('button', { name: 'Break off' }).click();
+  await view().getByRole('button', { name: 'Stop this take' }).click();
   await expect(view().getByText(/^Saving/)).toBeHidden({ timeout: 120_000 });
   await view().getByRole('button', { name: 'Leave filming' }).click();
   expect(faults).toEqual([]);

@@ -20,7 +20,7 @@ interface EndSheetProps {
   goesTo: 'teacher' | 'platform' | 'nobody';
   /** The link's. */
   code: string | null;
-  own: OwnLines;
+  lines: OwnLines;
   onLeave: () => void;
 }
 
@@ -30,12 +30,12 @@ const promptKey = ({ key, seconds }: ScorePrompt) => `${key} ${seconds ?? ''}`;
 function LateNumber({
   prompt,
   level,
-  own,
+  lines,
   onSave,
 }: {
   prompt: ScorePrompt;
   level: Score['level'];
-  own: OwnLines;
+  lines: OwnLines;
   onSave: (scores: Score[]) => void;
 }) {
   const [typed, setTyped] = useState<ReadonlyMap<Side | null, string>>(new Map());
@@ -64,7 +64,7 @@ function LateNumber({
             onChange={(text) => setTyped(new Map([...typed, [side, text]]))}
             step={1}
           />
-          <BestSoFar prompt={prompt} side={side} level={level} best={own.bestOf} />
+          <BestSoFar prompt={prompt} side={side} level={level} best={lines.bestOf} />
         </div>
       ))}
       <button type="submit" disabled={scores.length === 0}>
@@ -75,7 +75,7 @@ function LateNumber({
 }
 
 /** After the last picture: how it felt, numbers not noted yet, and where they went. */
-export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: EndSheetProps) {
+export function EndSheet({ lesson, level, log, goesTo, code, lines, onLeave }: EndSheetProps) {
   const [effort, setEffort] = useState<number | null>(null);
   const offered = [
     ...new Map(
@@ -85,7 +85,7 @@ export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: End
   const save = (scores: Score[]) => {
     for (const score of scores) {
       log.note(score);
-      own.add(score);
+      lines.add(score);
     }
   };
   return (
@@ -107,11 +107,11 @@ export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: End
           </button>
         ))}
       </div>
-      {own.now.length > 0 && (
+      {lines.now.length > 0 && (
         <>
           <h3>{say('end.numbers')}</h3>
           <ul>
-            {own.now.map((score, i) => (
+            {lines.now.map((score, i) => (
               <li key={i}>
                 {score.title}
                 {besideTitle(score.side)}: <strong>{valueText(score.measure, score)}</strong>
@@ -128,7 +128,7 @@ export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: End
               key={promptKey(prompt)}
               prompt={prompt}
               level={level(prompt.blockId)}
-              own={own}
+              lines={lines}
               onSave={save}
             />
           ))}
@@ -140,7 +140,7 @@ export function EndSheet({ lesson, level, log, goesTo, code, own, onLeave }: End
         {goesTo === 'teacher' &&
           (log.waiting > 0
             ? say('end.to-be-sent', { n: log.waiting })
-            : log.stuck.some(({ code: own }) => own === code)
+            : log.stuck.some((entry) => entry.code === code)
               ? ''
               : say('end.teacher'))}
       </p>

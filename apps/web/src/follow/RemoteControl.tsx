@@ -11,6 +11,7 @@ import { useLine } from './television.ts';
 import { Unsent } from './Unsent.tsx';
 import { useLog } from './use-log.ts';
 import { useOwnLines } from './use-own-lines.ts';
+import { useSkipping } from './use-skipping.ts';
 import { say } from './words/index.ts';
 
 interface RemoteControlProps {
@@ -29,6 +30,49 @@ const waitWords = {
   end: 'remote.end',
 } as const;
 
+type Send = (command: TelevisionCommand['command']) => void;
+
+/** What the large button does next. */
+const mainWord = ({ started, waits, playing }: TelevisionState) => {
+  if (!started) return 'lesson.start';
+  if (waits) return 'lesson.go-on';
+  return playing ? 'lesson.stop' : 'lesson.start';
+};
+
+function RemoteButtons({
+  state,
+  send,
+  onSkip,
+}: {
+  state: TelevisionState;
+  send: Send;
+  onSkip: () => void;
+}) {
+  return (
+    <div className="remote-buttons">
+      <button
+        type="button"
+        className="big"
+        onClick={() => send(!state.started ? 'start' : state.waits ? 'go on' : 'toggle')}
+      >
+        {say(mainWord(state))}
+      </button>
+      <button type="button" onClick={() => send('back')}>
+        {say('lesson.back')}
+      </button>
+      <button type="button" onClick={() => send('again')}>
+        {say('lesson.again')}
+      </button>
+      <button type="button" onClick={() => send('slowly')}>
+        {say('lesson.slowly')}
+      </button>
+      <button type="button" onClick={onSkip}>
+        {say('lesson.leave-out')}
+      </button>
+    </div>
+  );
+}
+
 /**
  * The phone while the lesson plays on a television: large buttons, and the numbers, which go by
  * this phone's student.
@@ -42,12 +86,6 @@ export function RemoteControl({
   onLeave,
 }: RemoteControlProps) {
   const [state, setState] = useState<TelevisionState | null>(null);
-  /** The block that is to be left out, and whether the television ran when that was asked for. */
-  const [skipping, setSkipping] = useState<{
-    id: string;
-    title: string;
-    wasPlaying: boolean;
-  } | null>(null);
   const line = useLine(
     source.code,
     screen,
@@ -55,13 +93,13 @@ export function RemoteControl({
     (message) => message.kind === 'state' && setState(message),
   );
   const log = useLog(source, me, lesson.title);
-  const own = useOwnLines(source.code, me);
+  const myLines = useOwnLines(source.code, me);
   const moments = useMemo(() => askMoments(lesson), [lesson]);
   const levels = useMemo(
     () => chosenLevels(lesson.blocks, choices.level, new Map()),
     [lesson.blocks, choices.level],
   );
-  const send = (command: TelevisionCommand['command']) => line.tell({ kind: 'command', command });
+  const send: Send = (command) => line.tell({ kind: 'command', command });
   const moment =
     state?.waits === 'score'
       ? moments.find(
@@ -72,25 +110,15 @@ export function RemoteControl({
   const save = (scores: Score[]) => {
     for (const score of scores) {
       log.note(score);
-      own.add(score);
+      myLines.add(score);
     }
     send('go on');
   };
-  const askToSkip = () => {
-    if (!block || !state) return;
-    setSkipping({ id: block.id, title: block.title, wasPlaying: state.playing });
-    // What is asked about stays on screen meanwhile.
-    if (state.playing) send('toggle');
-  };
-  const goOn = () => {
-    if (skipping?.wasPlaying) send('toggle');
-    setSkipping(null);
-  };
+  const { asked, ask, keepOn } = useSkipping(() => send('toggle'));
   const skip = (reason: SkipReason) => {
-    if (skipping)
-      log.note({ kind: 'skipped', blockId: skipping.id, title: skipping.title, reason });
+    if (asked) log.note({ kind: 'skipped', blockId: asked.id, title: asked.title, reason });
     send('skip');
-    goOn();
+    keepOn();
   };
   return (
     <main className="sheet remote-control" aria-label={say('remote.name')}>
@@ -115,42 +143,18 @@ export function RemoteControl({
           }}
           level={levels.of(moment.prompt.blockId)}
           counted={null}
-          best={own.bestOf}
+          best={myLines.bestOf}
           onSave={save}
           onGoOn={() => send('go on')}
         />
       )}
-      {skipping && <SkipDialog title={skipping.title} onSkip={skip} onCancel={goOn} />}
+      {asked && <SkipDialog title={asked.title} onSkip={skip} onCancel={keepOn} />}
       {state && !moment && (
-        <div className="remote-buttons">
-          <button
-            type="button"
-            className="big"
-            onClick={() => send(!state.started ? 'start' : state.waits ? 'go on' : 'toggle')}
-          >
-            {say(
-              !state.started
-                ? 'lesson.start'
-                : state.waits
-                  ? 'lesson.go-on'
-                  : state.playing
-                    ? 'lesson.stop'
-                    : 'lesson.start',
-            )}
-          </button>
-          <button type="button" onClick={() => send('back')}>
-            {say('lesson.back')}
-          </button>
-          <button type="button" onClick={() => send('again')}>
-            {say('lesson.again')}
-          </button>
-          <button type="button" onClick={() => send('slowly')}>
-            {say('lesson.slowly')}
-          </button>
-          <button type="button" onClick={askToSkip}>
-            {say('lesson.leave-out')}
-          </button>
-        </div>
+        <RemoteButtons
+          state={state}
+          send={send}
+          onSkip={() => block && ask(block, state.playing)}
+        />
       )}
       <p>
         <button type="button" onClick={onLeave}>

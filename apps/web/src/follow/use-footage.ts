@@ -43,60 +43,22 @@ export interface Footage {
   slower: () => void;
 }
 
+interface KeptSize {
+  code: string | null;
+  lesson: FollowLesson | null;
+  sizes: readonly number[];
+  keepable: (at: number) => Keepable[];
+  isPlaying: boolean;
+  setLine: (kbit: number) => void;
+}
+
 /**
- * Which version of the footage is played, by what the line carries, and how much of it is kept on
- * the device.
+ * The size all of the footage is kept at: null where none is, undefined until that is known. Where
+ * none is, the line is measured, by bytes that are needed anyway.
  */
-export function useFootage(
-  source: LessonSource,
-  lesson: FollowLesson | null,
-  wanted: Choices['picture'],
-  isPlaying: boolean,
-): Footage {
-  const takes = lesson?.takes ?? NONE;
-  const { code } = source;
-  const [line, setLine] = useState(readLine);
-  const [most, setMost] = useState(AS_FILMED);
-  /** The size all of it is kept at; undefined until that is known. */
+function useKeptSize({ code, lesson, sizes, keepable, isPlaying, setLine }: KeptSize) {
   const [keptAt, setKeptAt] = useState<number | null | undefined>(undefined);
   const [isMeasured, setMeasured] = useState(false);
-  const [isWanted, setWanted] = useState(false);
-  /** What is asked for from now on goes through the worker, and is kept. */
-  const [byWorker, setByWorker] = useState(false);
-  const [progress, setProgress] = useState<
-    Extract<Keeping, { kind: 'loading' | 'kept' | 'fault' | 'none' }>
-  >({ kind: 'none' });
-  const sizes = useMemo(() => sizesOf(takes), [takes]);
-  const asked = wanted === 'filmed' ? AS_FILMED : wanted;
-  const isAuto = asked === 'auto' || !sizes.includes(asked);
-  const lines = isAuto
-    ? (keptAt ?? Math.min(most, sizeFor(takes, savesData() ? null : line)))
-    : asked;
-  const keepable = useMemo(
-    () =>
-      (at: number): Keepable[] =>
-        takes.map((take) => ({
-          url: source.takeUrl(take, versionAt(take, at)),
-          bytes: (versionAt(take, at) ?? take).bytes,
-        })),
-    [takes, source],
-  );
-  const bytes = bytesAt(takes, lines);
-  const isOn =
-    code !== null &&
-    canKeep() &&
-    lesson !== null &&
-    (isWanted || (bytes <= SMALL_BYTES && !savesData()));
-
-  useEffect(() => {
-    if (code !== null && canKeep())
-      void underControl().then(
-        () => setByWorker(true),
-        () => undefined,
-      );
-  }, [code]);
-
-  // What is kept is played; else the line is measured, by bytes that are needed anyway.
   const started = useRef(isPlaying);
   useEffect(() => {
     started.current = isPlaying;
@@ -105,7 +67,7 @@ export function useFootage(
     if (code === null || lesson === null) return;
     let gone = false;
     const look = async () => {
-      if (canKeep() && takes.length > 0) {
+      if (canKeep() && lesson.takes.length > 0) {
         for (const size of sizes.toReversed()) {
           const all = await Promise.all(keepable(size).map(isKept));
           if (gone) return;
@@ -128,22 +90,76 @@ export function useFootage(
     return () => {
       gone = true;
     };
-  }, [code, lesson, takes, sizes, keepable]);
+  }, [code, lesson, sizes, keepable, setLine]);
+
+  return { keptAt, isMeasured };
+}
+
+/**
+ * Which version of the footage is played, by what the line carries, and how much of it is kept on
+ * the device.
+ */
+export function useFootage(
+  source: LessonSource,
+  lesson: FollowLesson | null,
+  wanted: Choices['picture'],
+  isPlaying: boolean,
+): Footage {
+  const takes = lesson?.takes ?? NONE;
+  const { code } = source;
+  const [line, setLine] = useState(readLine);
+  const [most, setMost] = useState(AS_FILMED);
+  const [isWanted, setWanted] = useState(false);
+  /** What is asked for from now on goes through the worker, and is kept. */
+  const [byWorker, setByWorker] = useState(false);
+  const [progress, setProgress] = useState<
+    Extract<Keeping, { kind: 'loading' | 'kept' | 'fault' | 'none' }>
+  >({ kind: 'none' });
+  const sizes = useMemo(() => sizesOf(takes), [takes]);
+  const keepable = useMemo(
+    () =>
+      (at: number): Keepable[] =>
+        takes.map((take) => ({
+          url: source.takeUrl(take, versionAt(take, at)),
+          bytes: (versionAt(take, at) ?? take).bytes,
+        })),
+    [takes, source],
+  );
+  const { keptAt, isMeasured } = useKeptSize({ code, lesson, sizes, keepable, isPlaying, setLine });
+  const asked = wanted === 'filmed' ? AS_FILMED : wanted;
+  const isAuto = asked === 'auto' || !sizes.includes(asked);
+  const lines = isAuto
+    ? (keptAt ?? Math.min(most, sizeFor(takes, savesData() ? null : line)))
+    : asked;
+  const bytes = bytesAt(takes, lines);
+  const isOn =
+    code !== null &&
+    canKeep() &&
+    lesson !== null &&
+    (isWanted || (bytes <= SMALL_BYTES && !savesData()));
+
+  useEffect(() => {
+    if (code !== null && canKeep())
+      void underControl().then(
+        () => setByWorker(true),
+        () => undefined,
+      );
+  }, [code]);
 
   useEffect(() => {
     if (!isOn || !isMeasured || code === null) return;
     let gone = false;
     const load = async () => {
       await keepPage(code);
-      const own = keepable(lines);
-      for (const [done, one] of own.entries()) {
+      const wantedFiles = keepable(lines);
+      for (const [done, one] of wantedFiles.entries()) {
         if (gone) return;
-        setProgress({ kind: 'loading', done, of: own.length });
+        setProgress({ kind: 'loading', done, of: wantedFiles.length });
         await keepFootage(one, () => gone);
       }
       if (gone) return;
       setProgress({ kind: 'kept' });
-      await dropOthers(own);
+      await dropOthers(wantedFiles);
     };
     load().catch(() => gone || setProgress({ kind: 'fault' }));
     return () => {

@@ -134,7 +134,7 @@ export function RemotePage() {
           {goWords[screen.phase]}
         </button>
         <button type="button" onClick={() => void send('back')}>
-          {isReady ? 'Back' : 'Break off'}
+          {isReady ? 'Back' : 'Stop this take'}
         </button>
         <button type="button" disabled={isReady} onClick={() => void send('again')}>
           Again

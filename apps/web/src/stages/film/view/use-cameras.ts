@@ -11,7 +11,7 @@ import type { FilmPreferences } from './preferences.ts';
 
 const NONE: Devices = { cameras: [], microphones: [] };
 
-interface Cameras {
+export interface Cameras {
   devices: Devices;
   open: readonly OpenCamera[];
   /** The same as `open`, for what happens between two drawings. */
