@@ -142,7 +142,7 @@ test('blocks are carried by mouse and by keyboard, chosen ones together, and int
   await saved(page);
 });
 
-test('the shelf finds, doubles, joins, keeps as a pattern and puts away', async () => {
+test('the shelf finds, duplicates, merges, saves templates and archives', async () => {
   await toShelf();
   const card = (title: string) => page.getByRole('link', { name: title });
   const more = async (title: string, what: string) => {
@@ -152,7 +152,7 @@ test('the shelf finds, doubles, joins, keeps as a pattern and puts away', async 
   await field('Find a lesson').fill('copied part');
   await expect(card('Copied into, part 2')).toBeVisible();
   await expect(card('By keys')).toBeHidden();
-  await more('Copied into, part 2', 'Join with another lesson');
+  await more('Copied into, part 2', 'Merge with another lesson');
   await page
     .getByRole('dialog')
     .getByRole('button', { name: /^By keys/ })
@@ -163,14 +163,14 @@ test('the shelf finds, doubles, joins, keeps as a pattern and puts away', async 
   ).toBeVisible();
   await expect(heads()).toHaveCount(7);
   await toShelf();
-  await more('By keys', 'Keep as a pattern');
-  await expect(page.getByText('offered as a pattern')).toBeVisible();
+  await more('By keys', 'Use as a template');
+  await expect(page.getByText('Saved as a template')).toBeVisible();
   await page.getByLabel('Begin with').click();
   await page.getByRole('option', { name: 'By keys' }).click();
   await startLesson(page, 'From a pattern');
   await expect(heads()).toHaveCount(6);
   await toShelf();
-  await more('Copied into', 'Into the archive');
+  await more('Copied into', 'Archive');
   await expect(card('Copied into').first()).not.toHaveText('Copied into');
   await page.getByLabel('archive').click();
   await expect(page.getByRole('heading', { name: 'Copied into', exact: true })).toBeVisible();

@@ -80,7 +80,7 @@ test('a lesson is handed over, and the shelf says who sees to it', async () => {
   await page.goto(zest.url);
   await expect(page.getByText('Assigned to quay-coach')).toBeVisible();
   await page.getByRole('button', { name: 'More for Ours' }).click();
-  await page.getByRole('menuitem', { name: 'Hand it over …' }).click();
+  await page.getByRole('menuitem', { name: 'Hand over …' }).click();
   await expectAccessible(page);
   await page.getByRole('dialog').getByRole('button', { name: 'wren' }).click();
   await expect(page.getByText('Assigned to wren')).toBeVisible();

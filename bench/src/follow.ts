@@ -117,6 +117,59 @@ function film(file: string): void {
   ]);
 }
 
+/** The lesson without its footage. */
+const bare = (lesson: Lesson): Lesson => ({
+  ...lesson,
+  sections: lesson.sections.map((section) => ({
+    ...section,
+    blocks: section.blocks.map((block) => ({ ...block, footage: null })),
+  })),
+});
+
+/** How long first visits over the slow line take, and what they load. */
+async function firstVisits(browser: Browser, url: string, code: string) {
+  const visits: { ms: number; bytes: number }[] = [];
+  for (let i = 0; i < VISITS; i += 1) {
+    const line = await lineTo(url, SLOW);
+    const { ms, leave } = await visit(browser, `${line.url}/follow/${code}`);
+    visits.push({ ms, bytes: [...line.carried.values()].reduce((sum, bytes) => sum + bytes, 0) });
+    await leave();
+    line.close();
+  }
+  return visits;
+}
+
+/** Starts the lesson and looks on until its end: when the picture moves, how often it stands. */
+function watchThrough(phone: Page) {
+  return phone.evaluate(async () => {
+    let stalls = 0;
+    let moved = false;
+    new MutationObserver(
+      () => moved && document.querySelector('.stage-waits span') && (stalls += 1),
+    ).observe(document.body, { subtree: true, childList: true });
+    const start = [...document.querySelectorAll('button')].find(
+      (button) => button.textContent === 'I am ready: start',
+    );
+    const began = performance.now();
+    start?.click();
+    let toPicture = NaN;
+    let from: number | null = null;
+    while (!document.querySelector('.end')) {
+      const running = [...document.querySelectorAll('video')].find(
+        (video) => !video.paused && video.readyState >= 2,
+      );
+      from ??= running?.currentTime ?? null;
+      if (!moved && running && from !== null && running.currentTime > from) {
+        moved = true;
+        toPicture = performance.now() - began;
+      }
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+      if (performance.now() - began > 400_000) break;
+    }
+    return { toPicture, stalls, lasted: performance.now() - began };
+  });
+}
+
 /** How soon the lesson can be started, and then how footage runs. */
 async function following(): Promise<Result[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
@@ -142,25 +195,11 @@ async function following(): Promise<Result[]> {
           closesAt: null,
         })
       ).code;
-    const bare = (lesson: Lesson): Lesson => ({
-      ...lesson,
-      sections: lesson.sections.map((section) => ({
-        ...section,
-        blocks: section.blocks.map((block) => ({ ...block, footage: null })),
-      })),
-    });
     const { id } = await api<{ id: string }>('POST', 'lessons', {
       document: bare(twoMinutes('take')),
     });
     const code = await share(id);
-    const visits: { ms: number; bytes: number }[] = [];
-    for (let i = 0; i < VISITS; i += 1) {
-      const line = await lineTo(zest.url, SLOW);
-      const { ms, leave } = await visit(browser, `${line.url}/follow/${code}`);
-      visits.push({ ms, bytes: [...line.carried.values()].reduce((sum, bytes) => sum + bytes, 0) });
-      await leave();
-      line.close();
-    }
+    const visits = await firstVisits(browser, zest.url, code);
     const times = visits.map(({ ms }) => ms).sort((a, b) => a - b);
     const usual = times[Math.floor(VISITS / 2)] ?? Infinity;
 
@@ -194,34 +233,7 @@ async function following(): Promise<Result[]> {
 
     const line = await lineTo(zest.url, SLOW);
     const { page: phone, ms: openedMs, leave } = await visit(browser, line.url + link);
-    const watched = phone.evaluate(async () => {
-      let stalls = 0;
-      let moved = false;
-      new MutationObserver(
-        () => moved && document.querySelector('.stage-waits span') && (stalls += 1),
-      ).observe(document.body, { subtree: true, childList: true });
-      const start = [...document.querySelectorAll('button')].find(
-        (own) => own.textContent === 'I am ready: start',
-      );
-      const began = performance.now();
-      start?.click();
-      let toPicture = NaN;
-      let from: number | null = null;
-      while (!document.querySelector('.end')) {
-        const running = [...document.querySelectorAll('video')].find(
-          (own) => !own.paused && own.readyState >= 2,
-        );
-        from ??= running?.currentTime ?? null;
-        if (!moved && running && from !== null && running.currentTime > from) {
-          moved = true;
-          toPicture = performance.now() - began;
-        }
-        await new Promise((resolve) => requestAnimationFrame(resolve));
-        if (performance.now() - began > 400_000) break;
-      }
-      return { toPicture, stalls, lasted: performance.now() - began };
-    });
-    const { toPicture, stalls, lasted } = await watched;
+    const { toPicture, stalls, lasted } = await watchThrough(phone);
     const lengthMs = (await api<FollowLesson>('GET', link.slice(1))).assembly.durationMs;
     const carried = [...line.carried].filter(([url]) => url.includes('/takes/'));
     const loaded = carried.reduce((sum, [, bytes]) => sum + bytes, 0);

@@ -10,9 +10,45 @@ import { announcement, Readout } from './Readout.tsx';
 import { ScorePanel } from './ScorePanel.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
 import { withAim } from './steps.ts';
-import { useLesson, type LessonProps } from './use-lesson.ts';
-import { useOwnLines } from './use-own-lines.ts';
+import { useLesson, type Following, type LessonProps } from './use-lesson.ts';
+import { useOwnLines, type OwnLines } from './use-own-lines.ts';
 import { say } from './words/index.ts';
+
+/** What is over the picture while the video waits for the student. */
+function Waiting({ following, lines }: { following: Following; lines: OwnLines }) {
+  const { pause, stop, ended, counted, levels, log, skipping, actions } = following;
+  return (
+    <>
+      {pause && <PracticePause mark={pause} last={ended} onGoOn={actions.endPractice} />}
+      {!pause && stop?.kind === 'ask' && (
+        <ScorePanel
+          key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`}
+          moment={{
+            ...stop.moment,
+            prompt: withAim(stop.moment.prompt, levels.shown.get(stop.moment.prompt.blockId)),
+          }}
+          level={levels.of(stop.moment.prompt.blockId)}
+          counted={counted}
+          best={lines.bestOf}
+          onSave={(scores) => {
+            for (const score of scores) {
+              log.note(score);
+              lines.add(score);
+            }
+            actions.goOnFrom(stop);
+          }}
+          onGoOn={() => actions.goOnFrom(stop)}
+        />
+      )}
+      {!pause && stop?.kind === 'part' && (
+        <PartEnd done={stop.done} next={stop.next} onGoOn={() => actions.goOnFrom(stop)} />
+      )}
+      {skipping.asked && (
+        <SkipDialog title={skipping.asked.title} onSkip={actions.skip} onCancel={skipping.keepOn} />
+      )}
+    </>
+  );
+}
 
 /** The video with its overlays, the big controls, and where we are. */
 export function Lesson(props: LessonProps) {
@@ -20,20 +56,8 @@ export function Lesson(props: LessonProps) {
   const player = useRef<LessonPlayer>(null);
   const screen = useRef<HTMLElement>(null);
   const following = useLesson(props, { player, screen });
-  const {
-    assembly,
-    levels,
-    scene,
-    atMs,
-    pause,
-    stop,
-    block,
-    ended,
-    counted,
-    log,
-    skipping,
-    actions,
-  } = following;
+  const { assembly, levels, scene, atMs, pause, stop, block, ended, counted, log, actions } =
+    following;
   const myLines = useOwnLines(source.code, me);
   return (
     <main
@@ -53,37 +77,7 @@ export function Lesson(props: LessonProps) {
           label={say('lesson.video-of', { title: lesson.title })}
           waits={say('lesson.loading')}
         />
-        {pause && <PracticePause mark={pause} last={ended} onGoOn={actions.endPractice} />}
-        {!pause && stop?.kind === 'ask' && (
-          <ScorePanel
-            key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`}
-            moment={{
-              ...stop.moment,
-              prompt: withAim(stop.moment.prompt, levels.shown.get(stop.moment.prompt.blockId)),
-            }}
-            level={levels.of(stop.moment.prompt.blockId)}
-            counted={counted}
-            best={myLines.bestOf}
-            onSave={(scores) => {
-              for (const score of scores) {
-                log.note(score);
-                myLines.add(score);
-              }
-              actions.goOnFrom(stop);
-            }}
-            onGoOn={() => actions.goOnFrom(stop)}
-          />
-        )}
-        {!pause && stop?.kind === 'part' && (
-          <PartEnd done={stop.done} next={stop.next} onGoOn={() => actions.goOnFrom(stop)} />
-        )}
-        {skipping.asked && (
-          <SkipDialog
-            title={skipping.asked.title}
-            onSkip={actions.skip}
-            onCancel={skipping.keepOn}
-          />
-        )}
+        <Waiting following={following} lines={myLines} />
       </div>
       <p className="unseen" aria-live="polite">
         {scene && announcement(scene, assembly.words.language)}

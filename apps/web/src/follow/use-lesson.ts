@@ -119,3 +119,5 @@ export function useLesson(
     actions,
   };
 }
+
+export type Following = ReturnType<typeof useLesson>;

@@ -1,4 +1,5 @@
 import { Box } from '@mui/material';
+import type { Block } from '@zest/core/lesson';
 import type { ScheduledBlock, Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
@@ -85,6 +86,70 @@ interface RibbonBlockProps {
   onChoose: (blockId: string) => void;
 }
 
+interface BlockBodyProps {
+  effort: Block['effort'];
+  isEmpty: boolean;
+  left: number;
+  wide: number;
+}
+
+/** As dark, and hatched as closely, as it is hard. */
+function BlockBody({ effort, isEmpty, left, wide }: BlockBodyProps) {
+  return (
+    <>
+      {isEmpty ? (
+        <rect
+          x={left + 1}
+          y={ROW.top + 1}
+          width={Math.max(2, wide - 3)}
+          height={ROW.height - 2}
+          fill="none"
+          stroke={paper.soft}
+          strokeWidth="1.5"
+          strokeDasharray="3 3"
+        />
+      ) : (
+        <rect
+          x={left}
+          y={ROW.top}
+          width={Math.max(2, wide - 1.5)}
+          height={ROW.height}
+          fill={EFFORT_FILL[effort - 1]}
+        />
+      )}
+      {effort > 1 && !isEmpty && (
+        <rect
+          x={left}
+          y={ROW.top}
+          width={Math.max(2, wide - 1.5)}
+          height={ROW.height}
+          fill={`url(#hatch-${effort})`}
+        />
+      )}
+    </>
+  );
+}
+
+/** The time students practise by themselves while the video stands. */
+function PauseMark({ practiceMs, from, to }: { practiceMs: number; from: number; to: number }) {
+  return (
+    <>
+      <line
+        x1={from}
+        x2={to}
+        y1={ROW.top + ROW.height / 2}
+        y2={ROW.top + ROW.height / 2}
+        stroke={paper.soft}
+        strokeWidth="2"
+        strokeDasharray="5 4"
+      />
+      <text x={from + 6} y={ROW.top + ROW.height / 2 - 6} fontSize="12" fill={paper.soft}>
+        {to - from > 70 ? `pause ${lengthText(practiceMs)}` : ''}
+      </text>
+    </>
+  );
+}
+
 /** One block of the ribbon; drawn anew only when something of it has changed. */
 const RibbonBlock = memo(
   function RibbonBlock({
@@ -129,57 +194,13 @@ const RibbonBlock = memo(
           height={ROW.height}
           fill="transparent"
         />
-        {isEmpty ? (
-          <rect
-            x={left + 1}
-            y={ROW.top + 1}
-            width={Math.max(2, wide - 3)}
-            height={ROW.height - 2}
-            fill="none"
-            stroke={paper.soft}
-            strokeWidth="1.5"
-            strokeDasharray="3 3"
-          />
-        ) : (
-          <rect
-            x={left}
-            y={ROW.top}
-            width={Math.max(2, wide - 1.5)}
-            height={ROW.height}
-            fill={EFFORT_FILL[block.effort - 1]}
-          />
-        )}
-        {block.effort > 1 && !isEmpty && (
-          <rect
-            x={left}
-            y={ROW.top}
-            width={Math.max(2, wide - 1.5)}
-            height={ROW.height}
-            fill={`url(#hatch-${block.effort})`}
-          />
-        )}
+        <BlockBody effort={block.effort} isEmpty={isEmpty} left={left} wide={wide} />
         {block.pauseAfter && (
-          <>
-            <line
-              x1={left + wide}
-              x2={left + wideOf(planned.studentMs)}
-              y1={ROW.top + ROW.height / 2}
-              y2={ROW.top + ROW.height / 2}
-              stroke={paper.soft}
-              strokeWidth="2"
-              strokeDasharray="5 4"
-            />
-            <text
-              x={left + wide + 6}
-              y={ROW.top + ROW.height / 2 - 6}
-              fontSize="12"
-              fill={paper.soft}
-            >
-              {wideOf(planned.studentMs - planned.durationMs) > 70
-                ? `pause ${lengthText(block.pauseAfter.practiceMs)}`
-                : ''}
-            </text>
-          </>
+          <PauseMark
+            practiceMs={block.pauseAfter.practiceMs}
+            from={left + wide}
+            to={left + wideOf(planned.studentMs)}
+          />
         )}
         {notches.map((span) => (
           <path

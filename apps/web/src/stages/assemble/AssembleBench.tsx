@@ -1,5 +1,5 @@
 import { Alert, Box, Paper, Stack } from '@mui/material';
-import { useCallback, useEffect, useEffectEvent, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, type RefObject } from 'react';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
 import type { LessonPlayer } from '../../player/player.ts';
 import { onStageKey } from '../../ui/keys.ts';
@@ -17,6 +17,21 @@ import { useChangeActions } from './use-change-actions.ts';
 import { useChanges } from './use-changes.ts';
 import { usePreview } from './use-preview.ts';
 import { useStretch } from './use-stretch.ts';
+
+/** The keys that play the lesson and step through it. */
+function useStageKeys(player: RefObject<LessonPlayer | null>) {
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    onStageKey(event, {
+      toggle: () => player.current?.toggle(),
+      step: (frames) => player.current?.step(frames),
+    });
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey(event);
+    globalThis.addEventListener('keydown', listen);
+    return () => globalThis.removeEventListener('keydown', listen);
+  }, []);
+}
 
 /**
  * The lesson as students will see it, with what is on screen when in lanes below, and what can be
@@ -41,17 +56,7 @@ export function AssembleBench() {
     showStage: () => stage.current?.scrollIntoView({ block: 'nearest' }),
   });
   const seek = useCallback((ms: number) => player.current?.seek(ms), []);
-  const onKey = useEffectEvent((event: KeyboardEvent) => {
-    onStageKey(event, {
-      toggle: () => player.current?.toggle(),
-      step: (frames) => player.current?.step(frames),
-    });
-  });
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => onKey(event);
-    globalThis.addEventListener('keydown', listen);
-    return () => globalThis.removeEventListener('keydown', listen);
-  }, []);
+  useStageKeys(player);
   useKeys({
     f: () => stretches.mark('from'),
     t: () => stretches.mark('to'),

@@ -30,6 +30,49 @@ interface ChangePanelProps {
   onRemove: (blockId: string, edit: Edit) => void;
 }
 
+interface MadeChangesProps {
+  edits: readonly Edit[];
+  textOf: (edit: Edit) => string;
+  onOpen: (edit: Edit) => void;
+  onRemove: (edit: Edit) => void;
+}
+
+function MadeChanges({ edits, textOf, onOpen, onRemove }: MadeChangesProps) {
+  return (
+    <Paper variant="outlined" sx={{ p: 1.5 }} component="section" aria-label="Changed by hand">
+      <Typography variant="h3" sx={{ fontSize: '1.05rem' }}>
+        Changed by hand
+      </Typography>
+      <List dense disablePadding>
+        {edits.map((edit) => (
+          <ListItem key={edit.id} disableGutters sx={{ gap: 0.5 }}>
+            <Button
+              size="small"
+              onClick={() => onOpen(edit)}
+              sx={{
+                flex: 1,
+                minWidth: 0,
+                justifyContent: 'flex-start',
+                textAlign: 'left',
+                textTransform: 'none',
+              }}
+            >
+              {textOf(edit)}
+            </Button>
+            <IconButton
+              size="small"
+              aria-label={`Take back: ${textOf(edit)}`}
+              onClick={() => onRemove(edit)}
+            >
+              <DeleteOutlineIcon fontSize="small" />
+            </IconButton>
+          </ListItem>
+        ))}
+      </List>
+    </Paper>
+  );
+}
+
 /** What can be changed by hand in the block, and what was. */
 export function ChangePanel({
   block,
@@ -45,6 +88,7 @@ export function ChangePanel({
 }: ChangePanelProps) {
   const lost = new Set(dropped.map(({ edit }) => edit));
   const made = block.edits.filter((edit) => !lost.has(edit));
+  const textOf = (edit: Edit) => editText(edit, takeName);
   const isFilmed = block.footage !== null;
   const filmedOnly: ReadonlySet<EditKind> = new Set(['closer', 'blur', 'mirror', 'turn', 'beside']);
   return (
@@ -116,44 +160,19 @@ export function ChangePanel({
         </Stack>
       </Paper>
       {made.length > 0 && (
-        <Paper variant="outlined" sx={{ p: 1.5 }} component="section" aria-label="Changed by hand">
-          <Typography variant="h3" sx={{ fontSize: '1.05rem' }}>
-            Changed by hand
-          </Typography>
-          <List dense disablePadding>
-            {made.map((edit) => (
-              <ListItem key={edit.id} disableGutters sx={{ gap: 0.5 }}>
-                <Button
-                  size="small"
-                  onClick={() => onOpen(edit)}
-                  sx={{
-                    flex: 1,
-                    minWidth: 0,
-                    justifyContent: 'flex-start',
-                    textAlign: 'left',
-                    textTransform: 'none',
-                  }}
-                >
-                  {editText(edit, takeName)}
-                </Button>
-                <IconButton
-                  size="small"
-                  aria-label={`Take back: ${editText(edit, takeName)}`}
-                  onClick={() => onRemove(block.id, edit)}
-                >
-                  <DeleteOutlineIcon fontSize="small" />
-                </IconButton>
-              </ListItem>
-            ))}
-          </List>
-        </Paper>
+        <MadeChanges
+          edits={made}
+          textOf={textOf}
+          onOpen={onOpen}
+          onRemove={(edit) => onRemove(block.id, edit)}
+        />
       )}
       {dropped.length > 0 && (
         <Alert severity="warning" data-testid="not-kept">
           <strong>Could not be kept</strong>
           {dropped.map(({ blockId, edit, why }) => (
             <Box key={edit.id} sx={{ mt: 0.5 }}>
-              {editText(edit, takeName)}: {dropText(why)}{' '}
+              {textOf(edit)}: {dropText(why)}{' '}
               <Button size="small" onClick={() => onRemove(blockId, edit)}>
                 Remove it
               </Button>

@@ -23,12 +23,6 @@ const tones = {
 const percent = (ms: number, { startMs, endMs }: TimeSpan) =>
   ((ms - startMs) * 100) / (endMs - startMs);
 
-/** The part of the window that is in the stretch. */
-const sharedPart = (stretch: TimeSpan, window: TimeSpan): number => {
-  const shared = clip(stretch, window);
-  return shared ? spanLength(shared) / spanLength(window) : 0;
-};
-
 /** A sentence moves so much with a key. */
 const NUDGE_MS = 100;
 
@@ -187,6 +181,111 @@ const Now = memo(function Now({ clock, window }: { clock: PlayClock; window: Tim
   );
 });
 
+type RailProps = Pick<LanesProps, 'moments' | 'window' | 'onSeek' | 'onStretch'>;
+
+/** The time rail: a click goes there, drawing on it takes a stretch. */
+function Rail({ moments, window, onSeek, onStretch }: RailProps) {
+  const lengthMs = spanLength(window);
+  const rail = useRef<HTMLDivElement>(null);
+  const from = useRef<{ x: number; ms: number } | null>(null);
+  const msAt = (x: number, snap: boolean) => {
+    const { left, width } = rail.current?.getBoundingClientRect() ?? { left: 0, width: 1 };
+    const ms = window.startMs + Math.min(1, Math.max(0, (x - left) / width)) * lengthMs;
+    return snap ? snapped(moments, ms, (SNAP_PX * lengthMs) / width) : Math.round(ms);
+  };
+  const draw = (event: PointerEvent) => {
+    const start = from.current;
+    if (!start || Math.abs(event.clientX - start.x) < CLICK_PX) return;
+    const ms = msAt(event.clientX, !event.altKey);
+    onStretch(
+      ms === start.ms ? null : { startMs: Math.min(ms, start.ms), endMs: Math.max(ms, start.ms) },
+    );
+  };
+  const stepMs = (STEPS_S.find((s) => lengthMs / (s * 1_000) <= MOST_MARKS) ?? 600) * 1_000;
+  const marks = Array.from(
+    {
+      length: Math.max(
+        0,
+        Math.floor(window.endMs / stepMs) - Math.ceil(window.startMs / stepMs) + 1,
+      ),
+    },
+    (_, i) => (Math.ceil(window.startMs / stepMs) + i) * stepMs,
+  );
+  return (
+    <Box
+      ref={rail}
+      data-testid="rail"
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        from.current = { x: event.clientX, ms: msAt(event.clientX, !event.altKey) };
+      }}
+      onPointerMove={draw}
+      onPointerUp={(event) => {
+        const start = from.current;
+        from.current = null;
+        if (start && Math.abs(event.clientX - start.x) < CLICK_PX)
+          onSeek(msAt(event.clientX, false));
+      }}
+      sx={{
+        position: 'relative',
+        height: 24,
+        bgcolor: 'action.hover',
+        cursor: 'text',
+        touchAction: 'none',
+        userSelect: 'none',
+        overflow: 'hidden',
+        borderRadius: '3px',
+      }}
+    >
+      {marks.map((ms) => (
+        <Typography
+          key={ms}
+          component="span"
+          sx={{
+            position: 'absolute',
+            top: 2,
+            fontSize: 12,
+            pl: 0.5,
+            borderLeft: '1px solid #8a7a60',
+            color: 'text.secondary',
+            pointerEvents: 'none',
+          }}
+          style={{ left: `${percent(ms, window)}%` }}
+        >
+          {clockText(ms)}
+        </Typography>
+      ))}
+    </Box>
+  );
+}
+
+/** The part of the window that is in the stretch. */
+const sharedPart = (stretch: TimeSpan, window: TimeSpan): number => {
+  const shared = clip(stretch, window);
+  return shared ? spanLength(shared) / spanLength(window) : 0;
+};
+
+function ChosenStretch({ stretch, window }: { stretch: TimeSpan; window: TimeSpan }) {
+  return (
+    <Box
+      data-testid="stretch"
+      sx={{
+        position: 'absolute',
+        top: 0,
+        bottom: 0,
+        bgcolor: 'rgb(201 106 18 / 0.14)',
+        borderLeft: '2px solid #9a4d00',
+        borderRight: '2px solid #9a4d00',
+        pointerEvents: 'none',
+      }}
+      style={{
+        left: inLanes(stretch.startMs, window),
+        width: `calc((100% - ${NAMES_PX}px) * ${sharedPart(stretch, window)})`,
+      }}
+    />
+  );
+}
+
 /**
  * What is on screen when, one lane for each purpose the lesson uses. A click takes a thing; drawing
  * on the rail takes a stretch.
@@ -202,22 +301,6 @@ export const Lanes = memo(function Lanes({
   onSaid,
 }: LanesProps) {
   const rows = useMemo(() => lanesOf(assembly), [assembly]);
-  const rail = useRef<HTMLDivElement>(null);
-  const from = useRef<{ x: number; ms: number } | null>(null);
-  const lengthMs = spanLength(window);
-  const msAt = (x: number, snap: boolean) => {
-    const { left, width } = rail.current?.getBoundingClientRect() ?? { left: 0, width: 1 };
-    const ms = window.startMs + Math.min(1, Math.max(0, (x - left) / width)) * lengthMs;
-    return snap ? snapped(moments, ms, (SNAP_PX * lengthMs) / width) : Math.round(ms);
-  };
-  const draw = (event: PointerEvent) => {
-    const start = from.current;
-    if (!start || Math.abs(event.clientX - start.x) < CLICK_PX) return;
-    const ms = msAt(event.clientX, !event.altKey);
-    onStretch(
-      ms === start.ms ? null : { startMs: Math.min(ms, start.ms), endMs: Math.max(ms, start.ms) },
-    );
-  };
   const choose = useMemo(
     () => (item: LaneItem, more: boolean) => {
       onStretch(
@@ -238,66 +321,13 @@ export const Lanes = memo(function Lanes({
         sentence && onSaid(sentence.blockId, sentence.text, startMs + byMs),
     [onSaid],
   );
-  const stepMs = (STEPS_S.find((s) => lengthMs / (s * 1_000) <= MOST_MARKS) ?? 600) * 1_000;
-  const marks = Array.from(
-    {
-      length: Math.max(
-        0,
-        Math.floor(window.endMs / stepMs) - Math.ceil(window.startMs / stepMs) + 1,
-      ),
-    },
-    (_, i) => (Math.ceil(window.startMs / stepMs) + i) * stepMs,
-  );
   return (
     <Box sx={{ position: 'relative' }} role="group" aria-label="Lanes">
       <Box sx={{ display: 'grid', gridTemplateColumns: `${NAMES_PX}px 1fr`, alignItems: 'center' }}>
         <Typography variant="body2" color="text.secondary">
           Time
         </Typography>
-        <Box
-          ref={rail}
-          data-testid="rail"
-          onPointerDown={(event) => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            from.current = { x: event.clientX, ms: msAt(event.clientX, !event.altKey) };
-          }}
-          onPointerMove={draw}
-          onPointerUp={(event) => {
-            const start = from.current;
-            from.current = null;
-            if (start && Math.abs(event.clientX - start.x) < CLICK_PX)
-              onSeek(msAt(event.clientX, false));
-          }}
-          sx={{
-            position: 'relative',
-            height: 24,
-            bgcolor: 'action.hover',
-            cursor: 'text',
-            touchAction: 'none',
-            userSelect: 'none',
-            overflow: 'hidden',
-            borderRadius: '3px',
-          }}
-        >
-          {marks.map((ms) => (
-            <Typography
-              key={ms}
-              component="span"
-              sx={{
-                position: 'absolute',
-                top: 2,
-                fontSize: 12,
-                pl: 0.5,
-                borderLeft: '1px solid #8a7a60',
-                color: 'text.secondary',
-                pointerEvents: 'none',
-              }}
-              style={{ left: `${percent(ms, window)}%` }}
-            >
-              {clockText(ms)}
-            </Typography>
-          ))}
-        </Box>
+        <Rail moments={moments} window={window} onSeek={onSeek} onStretch={onStretch} />
       </Box>
       {rows
         .filter(({ items }) => items.some((item) => overlaps(item, window)))
@@ -321,24 +351,7 @@ export const Lanes = memo(function Lanes({
           <VoiceLane assembly={assembly} window={window} />
         </Box>
       )}
-      {stretch && overlaps(stretch, window) && (
-        <Box
-          data-testid="stretch"
-          sx={{
-            position: 'absolute',
-            top: 0,
-            bottom: 0,
-            bgcolor: 'rgb(201 106 18 / 0.14)',
-            borderLeft: '2px solid #9a4d00',
-            borderRight: '2px solid #9a4d00',
-            pointerEvents: 'none',
-          }}
-          style={{
-            left: inLanes(stretch.startMs, window),
-            width: `calc((100% - ${NAMES_PX}px) * ${sharedPart(stretch, window)})`,
-          }}
-        />
-      )}
+      {stretch && overlaps(stretch, window) && <ChosenStretch stretch={stretch} window={window} />}
       <Now clock={clock} window={window} />
     </Box>
   );

@@ -41,6 +41,77 @@ const boardNames = {
   strip: 'now and then, all the time',
 } as const;
 
+/** How large each overlay is, and which ones stand where the teacher put them. */
+function SlotSizes({ look }: { look: Look }) {
+  const dispatch = useAppDispatch();
+  const setSize = (slot: keyof Look['slots'], size: number) =>
+    dispatch(
+      edit(
+        `Size: ${slotNames[slot]}`,
+        (draft) => void (draft.finish.look.slots[slot].size = size),
+        true,
+      ),
+    );
+  return (
+    <>
+      <Typography variant="body2">Size of each, % of the usual:</Typography>
+      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1 }}>
+        {overlaySlots.map((slot) => (
+          <WholeField
+            key={slot}
+            label={slotNames[slot]}
+            value={look.slots[slot].size}
+            range={LIMITS.slotSize}
+            onChange={(size) => setSize(slot, size)}
+            sx={{ width: 86 }}
+          />
+        ))}
+      </Stack>
+      {overlaySlots
+        .filter((slot) => look.slots[slot].place !== null)
+        .map((slot) => (
+          <Typography key={slot} variant="body2">
+            The {slotNames[slot]} stands where you put it.{' '}
+            <Button
+              size="small"
+              onClick={() =>
+                dispatch(
+                  edit(
+                    `Place of the ${slotNames[slot]}`,
+                    (draft) => void (draft.finish.look.slots[slot].place = null),
+                  ),
+                )
+              }
+            >
+              Wherever it is in nobody’s way
+            </Button>
+          </Typography>
+        ))}
+    </>
+  );
+}
+
+/** How large it all looks from where students are. */
+function Legible({ look }: { look: Look }) {
+  const smallestOf = Math.min(...overlaySlots.map((slot) => look.slots[slot].size)) / 100;
+  const followed = arcMinutes(MAIN_TEXT * smallestOf, look.profile);
+  const notes = arcMinutes(MIN_TEXT * smallestOf, look.profile);
+  return (
+    <>
+      <Typography variant="body2" data-testid="legible">
+        From there cues, counts and cautions look {followed.toFixed(0)} minutes of arc high, notes
+        and what comes next {notes.toFixed(0)}.
+      </Typography>
+      {followed < LEAST_ARCMIN && (
+        <Alert severity="warning">
+          Less than {LEAST_ARCMIN} minutes cannot be read well (ISO 9241-303). Make them larger
+          above, or ask for a larger screen or a shorter distance.
+        </Alert>
+      )}
+    </>
+  );
+}
+
 /** How the whole lesson looks, in one place. */
 export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
   const look = useLessonPart(({ finish }) => finish.look);
@@ -53,23 +124,12 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
         'accent' in part || 'backing' in part,
       ),
     );
-  const setSize = (slot: keyof Look['slots'], size: number) =>
-    dispatch(
-      edit(
-        `Size: ${slotNames[slot]}`,
-        (draft) => void (draft.finish.look.slots[slot].size = size),
-        true,
-      ),
-    );
   const toggle = (kind: (typeof boardKinds)[number]) =>
     set({
       boards: look.boards.includes(kind)
         ? look.boards.filter((own) => own !== kind)
         : [...look.boards, kind],
     });
-  const smallestOf = Math.min(...overlaySlots.map((slot) => look.slots[slot].size)) / 100;
-  const followed = arcMinutes(MAIN_TEXT * smallestOf, look.profile);
-  const notes = arcMinutes(MIN_TEXT * smallestOf, look.profile);
   const shown = inkOf(look).accent;
   return (
     <Accordion disableGutters variant="outlined">
@@ -148,39 +208,7 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
               />
             ))}
           </Stack>
-          <Typography variant="body2">Size of each, % of the usual:</Typography>
-          <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1 }}>
-            {overlaySlots.map((slot) => (
-              <WholeField
-                key={slot}
-                label={slotNames[slot]}
-                value={look.slots[slot].size}
-                range={LIMITS.slotSize}
-                onChange={(size) => setSize(slot, size)}
-                sx={{ width: 86 }}
-              />
-            ))}
-          </Stack>
-          {overlaySlots
-            .filter((slot) => look.slots[slot].place !== null)
-            .map((slot) => (
-              <Typography key={slot} variant="body2">
-                The {slotNames[slot]} stands where you put it.{' '}
-                <Button
-                  size="small"
-                  onClick={() =>
-                    dispatch(
-                      edit(
-                        `Place of the ${slotNames[slot]}`,
-                        (draft) => void (draft.finish.look.slots[slot].place = null),
-                      ),
-                    )
-                  }
-                >
-                  Wherever it is in nobody’s way
-                </Button>
-              </Typography>
-            ))}
+          <SlotSizes look={look} />
           {hasSecond && (
             <FormControlLabel
               label="Both languages at once"
@@ -198,16 +226,7 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
             choices={same(viewingProfiles)}
             onChange={(profile) => set({ profile })}
           />
-          <Typography variant="body2" data-testid="legible">
-            From there cues, counts and cautions look {followed.toFixed(0)} minutes of arc high,
-            notes and what comes next {notes.toFixed(0)}.
-          </Typography>
-          {followed < LEAST_ARCMIN && (
-            <Alert severity="warning">
-              Less than {LEAST_ARCMIN} minutes cannot be read well (ISO 9241-303). Make them larger
-              above, or ask for a larger screen or a shorter distance.
-            </Alert>
-          )}
+          <Legible look={look} />
         </Stack>
       </AccordionDetails>
     </Accordion>

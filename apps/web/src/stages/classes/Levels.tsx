@@ -12,7 +12,7 @@ import {
   Typography,
 } from '@mui/material';
 import { CLASS_LIMITS, type ClassPlan, type HandEntries } from '@zest/contract';
-import { creditState, type CreditLevel } from '@zest/core/results';
+import { creditState, type ClassSums, type CreditLevel } from '@zest/core/results';
 import { nanoid } from '@reduxjs/toolkit';
 import { useMemo, useState } from 'react';
 import { problemText } from '../../app/api.ts';
@@ -109,6 +109,73 @@ function LevelEditor({
   );
 }
 
+interface StandingProps {
+  level: CreditLevel;
+  students: ClassPart['students'];
+  lines: ReadonlyMap<string, readonly ClassSums['lines'][number][]>;
+  signed: ReadonlyMap<string, readonly ClassSums['signed'][number][]>;
+  onSign: (studentId: string, criterionId: string) => void;
+}
+
+/** Who has met which criterion of a level. */
+function Standing({ level, students, lines, signed, onSign }: StandingProps) {
+  return (
+    <TableContainer>
+      <Typography variant="h2">{level.name}</Typography>
+      <Table size="small" aria-label={`Who has reached ${level.name}`}>
+        <TableHead>
+          <TableRow>
+            <TableCell>Student</TableCell>
+            {level.criteria.map(({ id, text }) => (
+              <TableCell key={id}>{text}</TableCell>
+            ))}
+            <TableCell />
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {students.map(({ id, nickname }) => {
+            const states = creditState(level, {
+              reached: (lines.get(id) ?? []).map(({ key, better, best }) => ({
+                key,
+                better,
+                value: best,
+              })),
+              signed: signed.get(id) ?? [],
+            });
+            return (
+              <TableRow key={id}>
+                <TableCell>{nickname}</TableCell>
+                {states.map(({ criterionId, met }, i) => (
+                  <TableCell key={criterionId}>
+                    {met === 'measured' ? (
+                      '✓ reached'
+                    ) : (
+                      <Checkbox
+                        checked={met === 'signed'}
+                        onChange={() => onSign(id, criterionId)}
+                        slotProps={{
+                          input: {
+                            'aria-label': `${nickname}: ${level.criteria[i]?.text ?? ''}`,
+                          },
+                        }}
+                      />
+                    )}
+                  </TableCell>
+                ))}
+                <TableCell sx={{ fontWeight: 650 }}>
+                  {states.length > 0 && states.every(({ met }) => met !== null)
+                    ? 'Level reached'
+                    : ''}
+                </TableCell>
+              </TableRow>
+            );
+          })}
+        </TableBody>
+      </Table>
+    </TableContainer>
+  );
+}
+
 /** Levels with the teacher's own criteria: what each student has met, by numbers or signed off. */
 export function Levels({ own, students }: ClassPart) {
   const [now] = useState(Date.now);
@@ -198,59 +265,14 @@ export function Levels({ own, students }: ClassPart) {
       </Stack>
       {!draft &&
         own.credits.map((level) => (
-          <TableContainer key={level.id}>
-            <Typography variant="h2">{level.name}</Typography>
-            <Table size="small" aria-label={`Who has reached ${level.name}`}>
-              <TableHead>
-                <TableRow>
-                  <TableCell>Student</TableCell>
-                  {level.criteria.map(({ id, text }) => (
-                    <TableCell key={id}>{text}</TableCell>
-                  ))}
-                  <TableCell />
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {students.map(({ id, nickname }) => {
-                  const states = creditState(level, {
-                    reached: (lines.get(id) ?? []).map(({ key, better, best }) => ({
-                      key,
-                      better,
-                      value: best,
-                    })),
-                    signed: signed.get(id) ?? [],
-                  });
-                  return (
-                    <TableRow key={id}>
-                      <TableCell>{nickname}</TableCell>
-                      {states.map(({ criterionId, met }, i) => (
-                        <TableCell key={criterionId}>
-                          {met === 'measured' ? (
-                            '✓ reached'
-                          ) : (
-                            <Checkbox
-                              checked={met === 'signed'}
-                              onChange={() => sign(id, level.id, criterionId)}
-                              slotProps={{
-                                input: {
-                                  'aria-label': `${nickname}: ${level.criteria[i]?.text ?? ''}`,
-                                },
-                              }}
-                            />
-                          )}
-                        </TableCell>
-                      ))}
-                      <TableCell sx={{ fontWeight: 650 }}>
-                        {states.length > 0 && states.every(({ met }) => met !== null)
-                          ? 'Level reached'
-                          : ''}
-                      </TableCell>
-                    </TableRow>
-                  );
-                })}
-              </TableBody>
-            </Table>
-          </TableContainer>
+          <Standing
+            key={level.id}
+            level={level}
+            students={students}
+            lines={lines}
+            signed={signed}
+            onSign={(studentId, criterionId) => sign(studentId, level.id, criterionId)}
+          />
         ))}
       {levels.length === 0 && (
         <Typography color="text.secondary">

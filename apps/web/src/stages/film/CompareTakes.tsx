@@ -3,7 +3,7 @@ import { routes, urlOf, type Take } from '@zest/contract';
 import { alignTake } from '@zest/core/assembly';
 import type { Block } from '@zest/core/lesson';
 import { clockText, instantOfFrame } from '@zest/core/time';
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState, type RefObject } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
 import { useKeys } from '../../ui/use-keys.ts';
 import { chooseTake } from './uploads.ts';
@@ -13,22 +13,18 @@ const LOOK_EVERY_MS = 200;
 const MOST_APART_S = 0.06;
 const STEP_S = 2;
 
-/**
- * Takes of a block side by side, in step by where the block starts in each; sound comes from the
- * one looked at.
- */
-export function CompareTakes({ block, takes }: { block: Block; takes: readonly Take[] }) {
-  const dispatch = useAppDispatch();
-  const videos = useRef(new Map<string, HTMLVideoElement>());
-  const [at, setAt] = useState(() =>
-    Math.max(
-      0,
-      takes.findIndex(({ id }) => id === block.footage?.takeId),
-    ),
-  );
+interface InStep {
+  block: Block;
+  takes: readonly Take[];
+  /** The take whose clock the others follow. */
+  looked: Take | undefined;
+  videos: RefObject<Map<string, HTMLVideoElement>>;
+}
+
+/** Plays all takes in step, on the clock of the block. */
+function useInStep({ block, takes, looked, videos }: InStep) {
   const [playing, setPlaying] = useState(false);
   const [seconds, setSeconds] = useState(0);
-  const looked = takes[Math.min(at, takes.length - 1)];
   const alignmentOf = (take: Take) =>
     alignTake(
       { startsAtMs: take.id === block.footage?.takeId ? block.footage.startsAtMs : null },
@@ -71,6 +67,29 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
     const looking = setInterval(() => keepStep(), LOOK_EVERY_MS);
     return () => clearInterval(looking);
   }, [playing]);
+  return { seconds, playing, goTo, toggle, clock, placeOf };
+}
+
+/**
+ * Takes of a block side by side, in step by where the block starts in each; sound comes from the
+ * one looked at.
+ */
+export function CompareTakes({ block, takes }: { block: Block; takes: readonly Take[] }) {
+  const dispatch = useAppDispatch();
+  const videos = useRef(new Map<string, HTMLVideoElement>());
+  const [at, setAt] = useState(() =>
+    Math.max(
+      0,
+      takes.findIndex(({ id }) => id === block.footage?.takeId),
+    ),
+  );
+  const looked = takes[Math.min(at, takes.length - 1)];
+  const { seconds, playing, goTo, toggle, clock, placeOf } = useInStep({
+    block,
+    takes,
+    looked,
+    videos,
+  });
   const makeTheOne = (take: Take) => dispatch(chooseTake(block, take.id, null));
   useKeys({
     ' ': toggle,

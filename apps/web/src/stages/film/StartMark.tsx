@@ -3,7 +3,7 @@ import { routes, urlOf, type Take } from '@zest/contract';
 import { startInTake } from '@zest/core/assembly';
 import { changeBlock, type Block } from '@zest/core/lesson';
 import { firstFrameFrom, frameText, instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState, type RefObject } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
@@ -13,20 +13,11 @@ import { onStageKey } from '../../ui/keys.ts';
 import { BlockOverlay } from './BlockOverlay.tsx';
 import { Waveform } from './Waveform.tsx';
 
-/**
- * Where the block starts in its take: by dragging, by a key at the frame shown, or frame by frame.
- */
-export function StartMark({ block, take }: { block: Block; take: Take }) {
-  const { lesson } = useOpenLesson();
-  const dispatch = useAppDispatch();
-  const videoRef = useRef<HTMLVideoElement>(null);
+/** A take's video frame by frame. */
+function useFrames(videoRef: RefObject<HTMLVideoElement | null>, frames: number) {
+  const frameShown = useRef(0);
   const [shown, setShown] = useState(0);
   const [playing, setPlaying] = useState(false);
-  const frameShown = useRef(0);
-  const byMark = block.footage?.startsAtMs === null && take.marked !== null;
-  const startFrame = firstFrameFrom(
-    startInTake({ startsAtMs: block.footage?.startsAtMs ?? null }, take),
-  );
 
   useEffect(() => {
     const video = videoRef.current;
@@ -42,17 +33,78 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
     };
     callback = video.requestVideoFrameCallback(onFrame);
     return () => video.cancelVideoFrameCallback(callback);
-  }, []);
+  }, [videoRef]);
 
   const goTo = (frame: number) => {
     const video = videoRef.current;
     if (!video) return;
     video.pause();
     // The next step counts from here, however long the picture takes.
-    frameShown.current = Math.max(0, Math.min(frame, take.frames - 1));
+    frameShown.current = Math.max(0, Math.min(frame, frames - 1));
     setShown(frameShown.current);
     video.currentTime = mediaOfFrame(frameShown.current);
   };
+  const toggle = () => {
+    const video = videoRef.current;
+    if (!video) return;
+    if (video.paused) void video.play();
+    else video.pause();
+  };
+  return { shown, now: () => frameShown.current, playing, setPlaying, goTo, toggle };
+}
+
+interface FrameStepsProps {
+  shown: number;
+  playing: boolean;
+  goTo: (frame: number) => void;
+  toggle: () => void;
+  onStart: () => void;
+}
+
+function FrameSteps({ shown, playing, goTo, toggle, onStart }: FrameStepsProps) {
+  return (
+    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
+      <Button variant="outlined" onClick={() => goTo(shown - OUTPUT_FPS)}>
+        − 1 s
+      </Button>
+      <Button variant="outlined" onClick={() => goTo(shown - 1)}>
+        − frame
+      </Button>
+      <Button variant="outlined" onClick={toggle}>
+        {playing ? 'Stop' : 'Play'}
+      </Button>
+      <Button variant="outlined" onClick={() => goTo(shown + 1)}>
+        + frame
+      </Button>
+      <Button variant="outlined" onClick={() => goTo(shown + OUTPUT_FPS)}>
+        + 1 s
+      </Button>
+      <Typography
+        data-testid="frame-shown"
+        sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem' }}
+      >
+        {frameText(instantOfFrame(shown))}
+      </Typography>
+      <Button variant="contained" onClick={onStart}>
+        Block starts here (M)
+      </Button>
+    </Stack>
+  );
+}
+
+/**
+ * Where the block starts in its take: by dragging, by a key at the frame shown, or frame by frame.
+ */
+export function StartMark({ block, take }: { block: Block; take: Take }) {
+  const { lesson } = useOpenLesson();
+  const dispatch = useAppDispatch();
+  const videoRef = useRef<HTMLVideoElement>(null);
+  const { shown, now, playing, setPlaying, goTo, toggle } = useFrames(videoRef, take.frames);
+  const byMark = block.footage?.startsAtMs === null && take.marked !== null;
+  const startFrame = firstFrameFrom(
+    startInTake({ startsAtMs: block.footage?.startsAtMs ?? null }, take),
+  );
+
   const setStart = (frame: number | null) => {
     dispatch(
       edit(
@@ -65,17 +117,11 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
       ),
     );
   };
-  const toggle = () => {
-    const video = videoRef.current;
-    if (!video) return;
-    if (video.paused) void video.play();
-    else video.pause();
-  };
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     onStageKey(event, {
       toggle,
-      step: (frames) => goTo(frameShown.current + frames),
-      mark: () => setStart(frameShown.current),
+      step: (frames) => goTo(now() + frames),
+      mark: () => setStart(now()),
     });
   });
   useEffect(() => {
@@ -108,42 +154,23 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
           <BlockOverlay
             lesson={lesson}
             block={block}
-            momentMs={() => instantOfFrame(frameShown.current - startFrame)}
+            momentMs={() => instantOfFrame(now() - startFrame)}
           />
         </div>
       </Box>
-      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
-        <Button variant="outlined" onClick={() => goTo(shown - OUTPUT_FPS)}>
-          − 1 s
-        </Button>
-        <Button variant="outlined" onClick={() => goTo(shown - 1)}>
-          − frame
-        </Button>
-        <Button variant="outlined" onClick={toggle}>
-          {playing ? 'Stop' : 'Play'}
-        </Button>
-        <Button variant="outlined" onClick={() => goTo(shown + 1)}>
-          + frame
-        </Button>
-        <Button variant="outlined" onClick={() => goTo(shown + OUTPUT_FPS)}>
-          + 1 s
-        </Button>
-        <Typography
-          data-testid="frame-shown"
-          sx={{ fontVariantNumeric: 'tabular-nums', px: 1, fontSize: '1.1rem' }}
-        >
-          {frameText(instantOfFrame(shown))}
-        </Typography>
-        <Button variant="contained" onClick={() => setStart(shown)}>
-          Block starts here (M)
-        </Button>
-      </Stack>
+      <FrameSteps
+        shown={shown}
+        playing={playing}
+        goTo={goTo}
+        toggle={toggle}
+        onStart={() => setStart(shown)}
+      />
       <Box>
         <Box
           sx={{
             height: 54,
             borderRadius: 1,
-            backgroundImage: `url(/api/takes/${take.id}/thumbs)`,
+            backgroundImage: `url(${urlOf(routes.takeThumbs, { takeId: take.id })})`,
             backgroundSize: '100% 100%',
           }}
         />

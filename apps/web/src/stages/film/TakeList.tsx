@@ -99,6 +99,53 @@ function ContinueButton({ take }: { take: Take }) {
   );
 }
 
+/** What is wrong with a take or its upload. */
+function TakeWarnings({ take, upload }: { take: Take; upload: RunningUpload | undefined }) {
+  const warnings = [take.state === 'ready' && take.damage, upload?.fault, stallWords(take)];
+  return (
+    <>
+      {take.fault && (
+        <Alert severity="error" sx={{ mt: 1 }}>
+          {take.fault}
+        </Alert>
+      )}
+      {warnings.map(
+        (text) =>
+          text && (
+            <Alert key={text} severity="warning" sx={{ mt: 1 }}>
+              {text}
+            </Alert>
+          ),
+      )}
+    </>
+  );
+}
+
+/** A working copy made by an earlier version can be made anew. */
+function Renewal({ take }: { take: Take }) {
+  const [renew] = api.useRenewTakeMutation();
+  return (
+    <Alert
+      severity="info"
+      sx={{ mt: 1 }}
+      action={
+        <Button
+          size="small"
+          disabled={take.renewal === 'under way'}
+          onClick={() => void renew(take.id)}
+        >
+          {take.renewal === 'under way' ? 'Being made …' : 'Make it anew'}
+        </Button>
+      }
+    >
+      {take.renewal === 'under way'
+        ? 'Its working copy is being made anew. Until then the old one is shown.'
+        : 'Made by an earlier version of the program. Made anew, it is as sharp as it was ' +
+          'filmed, up to 1080 lines, in the colours of the phone.'}
+    </Alert>
+  );
+}
+
 function TakeCard({
   take,
   block,
@@ -110,7 +157,6 @@ function TakeCard({
 }) {
   const dispatch = useAppDispatch();
   const [change] = api.useChangeTakeMutation();
-  const [renew] = api.useRenewTakeMutation();
   const notice = useNotice();
   const set = (part: ChangeTake) =>
     void change({ takeId: take.id, ...part }).then(
@@ -122,7 +168,6 @@ function TakeCard({
     if (isChosen) dispatch(leaveTake(block));
     set({ inBin: true });
   };
-  const stall = stallWords(take);
   const part = take.state === 'uploading' ? (upload?.part ?? 0) : take.progress;
   return (
     <Paper
@@ -138,7 +183,7 @@ function TakeCard({
               height: THUMB.height * 0.7,
               flex: 'none',
               borderRadius: 1,
-              backgroundImage: `url(/api/takes/${take.id}/thumbs)`,
+              backgroundImage: `url(${urlOf(routes.takeThumbs, { takeId: take.id })})`,
               backgroundSize: 'auto 100%',
               backgroundPosition: `-${Math.floor(take.thumbs / 2) * THUMB.width * 0.7}px 0`,
             }}
@@ -178,84 +223,17 @@ function TakeCard({
           sx={{ mt: 1 }}
         />
       )}
-      {take.fault && (
-        <Alert severity="error" sx={{ mt: 1 }}>
-          {take.fault}
-        </Alert>
-      )}
-      {take.damage && take.state === 'ready' && (
-        <Alert severity="warning" sx={{ mt: 1 }}>
-          {take.damage}
-        </Alert>
-      )}
-      {upload?.fault && (
-        <Alert severity="warning" sx={{ mt: 1 }}>
-          {upload.fault}
-        </Alert>
-      )}
+      <TakeWarnings take={take} upload={upload} />
       {take.state === 'uploading' && take.source === 'upload' && (!upload || upload.fault) && (
         <ContinueButton take={take} />
       )}
-      {stall && (
-        <Alert severity="warning" sx={{ mt: 1 }}>
-          {stall}
-        </Alert>
-      )}
-      {take.renewal !== 'none' && (
-        <Alert
-          severity="info"
-          sx={{ mt: 1 }}
-          action={
-            <Button
-              size="small"
-              disabled={take.renewal === 'under way'}
-              onClick={() => void renew(take.id)}
-            >
-              {take.renewal === 'under way' ? 'Being made …' : 'Make it anew'}
-            </Button>
-          }
-        >
-          {take.renewal === 'under way'
-            ? 'Its working copy is being made anew. Until then the old one is shown.'
-            : 'Made by an earlier version of the program. Made anew, it is as sharp as it was ' +
-              'filmed, up to 1080 lines, in the colours of the phone.'}
-        </Alert>
-      )}
+      {take.renewal !== 'none' && <Renewal take={take} />}
       {take.duplicateOf && (
         <Alert severity="info" sx={{ mt: 1 }}>
           The very same file is here already. One of the two can go in the bin.
         </Alert>
       )}
-      {take.state === 'ready' && (
-        <Stack
-          direction="row"
-          useFlexGap
-          sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}
-        >
-          {!isChosen && (
-            <Button size="small" onClick={() => dispatch(chooseTake(block, take.id, null))}>
-              Use this take
-            </Button>
-          )}
-          <ChoiceField
-            label={`What is wrong with ${take.name}`}
-            value={take.reason ?? 'nothing'}
-            choices={reasons}
-            onChange={(reason) => set({ reason: reason === 'nothing' ? null : reason })}
-            sx={{ width: 170 }}
-          />
-          {take.soundTracks.length > 1 && (
-            <ChoiceField
-              label={`Sound of ${take.name}`}
-              value={String(take.soundTrack)}
-              choices={trackChoices(take)}
-              onChange={(track) => set({ soundTrack: Number(track) })}
-              sx={{ width: 200 }}
-            />
-          )}
-          <NoteField take={take} onKeep={(note) => set({ note })} />
-        </Stack>
-      )}
+      {take.state === 'ready' && <Judgement take={take} block={block} onSet={set} />}
     </Paper>
   );
 }
@@ -271,6 +249,47 @@ const trackChoices = ({ soundTracks }: Take): (readonly [string, string])[] =>
     String(index),
     `${index + 1}${name ? ` ${name}` : ''}: ${levelDb === null ? 'silent' : `${Math.round(levelDb)} dB`}`,
   ]);
+
+interface JudgementProps {
+  take: Take;
+  block: Block;
+  onSet: (part: ChangeTake) => void;
+}
+
+/** What the teacher says of a take, and whether it is the one used. */
+function Judgement({ take, block, onSet }: JudgementProps) {
+  const dispatch = useAppDispatch();
+  return (
+    <Stack
+      direction="row"
+      useFlexGap
+      sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}
+    >
+      {block.footage?.takeId !== take.id && (
+        <Button size="small" onClick={() => dispatch(chooseTake(block, take.id, null))}>
+          Use this take
+        </Button>
+      )}
+      <ChoiceField
+        label={`What is wrong with ${take.name}`}
+        value={take.reason ?? 'nothing'}
+        choices={reasons}
+        onChange={(reason) => onSet({ reason: reason === 'nothing' ? null : reason })}
+        sx={{ width: 170 }}
+      />
+      {take.soundTracks.length > 1 && (
+        <ChoiceField
+          label={`Sound of ${take.name}`}
+          value={String(take.soundTrack)}
+          choices={trackChoices(take)}
+          onChange={(track) => onSet({ soundTrack: Number(track) })}
+          sx={{ width: 200 }}
+        />
+      )}
+      <NoteField take={take} onKeep={(note) => onSet({ note })} />
+    </Stack>
+  );
+}
 
 /** Kept when the field is left, so that a word is one change. */
 function NoteField({ take, onKeep }: { take: Take; onKeep: (note: string) => void }) {

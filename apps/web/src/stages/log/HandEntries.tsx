@@ -143,16 +143,15 @@ function FromSheet({
   );
 }
 
-/** Numbers that came on paper or in a message: typed, pasted from a sheet, or from a CSV file. */
-export function HandEntries({ own, students, lessonId, prompts }: HandEntriesProps) {
-  const [add, adding] = classApi.useAddEntriesMutation();
-  const [isOpen, setOpen] = useState(false);
-  const [chosen, setChosen] = useState('0');
+/** What was typed or pasted, and the numbers it holds. */
+function useEntered(
+  prompt: HandEntriesProps['prompts'][number] | undefined,
+  students: HandEntriesProps['students'],
+) {
   const [typed, setTyped] = useState<ReadonlyMap<string, string>>(new Map());
   const [pasted, setPasted] = useState('');
   const [sheet, setSheet] = useState<{ table: Sheet; columns: Columns } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const prompt = prompts[Number(chosen)] ?? prompts[0];
   const read = (text: string) => {
     setPasted(text);
     if (text.trim() === '') {
@@ -180,10 +179,24 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
   const unread = sheet
     ? 0
     : [...typed.values()].filter((text) => text.trim() !== '').length - byHand.length;
-  const close = () => {
-    setOpen(false);
+  const clear = () => {
     setTyped(new Map());
     read('');
+  };
+  return { typed, setTyped, pasted, read, sheet, setSheet, fault, entered, unread, clear };
+}
+
+/** Numbers that came on paper or in a message: typed, pasted from a sheet, or from a CSV file. */
+export function HandEntries({ own, students, lessonId, prompts }: HandEntriesProps) {
+  const [add, adding] = classApi.useAddEntriesMutation();
+  const [isOpen, setOpen] = useState(false);
+  const [chosen, setChosen] = useState('0');
+  const prompt = prompts[Number(chosen)] ?? prompts[0];
+  const { typed, setTyped, pasted, read, sheet, setSheet, fault, entered, unread, clear } =
+    useEntered(prompt, students);
+  const close = () => {
+    setOpen(false);
+    clear();
   };
   const send = async () => {
     if (!prompt) return;

@@ -62,6 +62,41 @@ export function SpaceFields({ title, space, units, onToggle, onChange }: SpacePr
   );
 }
 
+function BodyRegions({ block }: { block: Block }) {
+  const change = useChange(block);
+  return (
+    <Stack
+      direction="row"
+      useFlexGap
+      sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}
+      role="group"
+      aria-label="Body regions"
+    >
+      <Typography sx={{ minWidth: 120 }}>Works on</Typography>
+      {bodyRegions.map((region) => {
+        const isOn = block.regions.includes(region);
+        return (
+          <ToggleChip
+            key={region}
+            label={region}
+            isOn={isOn}
+            onToggle={() =>
+              change(
+                'Body regions',
+                (d) =>
+                  void (d.regions = isOn
+                    ? d.regions.filter((r) => r !== region)
+                    : [...d.regions, region]),
+                false,
+              )
+            }
+          />
+        );
+      })}
+    </Stack>
+  );
+}
+
 /** Who, where, how hard and with which parts of the body: what the ledgers are reckoned from. */
 export function BlockDetails({ block }: { block: Block }) {
   const [isOpen, setOpen] = useState(false);
@@ -150,35 +185,7 @@ export function BlockDetails({ block }: { block: Block }) {
               </Button>
             )}
           </Stack>
-          <Stack
-            direction="row"
-            useFlexGap
-            sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}
-            role="group"
-            aria-label="Body regions"
-          >
-            <Typography sx={{ minWidth: 120 }}>Works on</Typography>
-            {bodyRegions.map((region) => {
-              const isOn = block.regions.includes(region);
-              return (
-                <ToggleChip
-                  key={region}
-                  label={region}
-                  isOn={isOn}
-                  onToggle={() =>
-                    change(
-                      'Body regions',
-                      (d) =>
-                        void (d.regions = isOn
-                          ? d.regions.filter((r) => r !== region)
-                          : [...d.regions, region]),
-                      false,
-                    )
-                  }
-                />
-              );
-            })}
-          </Stack>
+          <BodyRegions block={block} />
         </Stack>
       </Collapse>
     </>

@@ -54,6 +54,66 @@ function OwnParts({
   );
 }
 
+interface ConventionsProps {
+  lesson: Lesson;
+  set: (label: string, recipe: (draft: Lesson) => void) => void;
+}
+
+/** Whom the lesson is for, and what its figures and words go by. */
+function Conventions({ lesson: { audience, settings }, set }: ConventionsProps) {
+  return (
+    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
+      <WholeField
+        label="Age from"
+        value={audience.ageFrom}
+        range={{ ...LIMITS.age, max: audience.ageTo }}
+        onChange={(age) => set('Age from', (d) => void (d.audience.ageFrom = age))}
+      />
+      <WholeField
+        label="Age to"
+        value={audience.ageTo}
+        range={{ ...LIMITS.age, min: audience.ageFrom }}
+        onChange={(age) => set('Age to', (d) => void (d.audience.ageTo = age))}
+      />
+      <WholeField
+        label="Words a minute"
+        value={settings.speechWpm}
+        range={LIMITS.speechWpm}
+        onChange={(wpm) => set('Words a minute', (d) => void (d.settings.speechWpm = wpm))}
+      />
+      <ChoiceField
+        label="The last rest"
+        value={settings.lastRest}
+        choices={[
+          ['dropped', 'ends on the last work'],
+          ['counted', 'counts like every rest'],
+        ]}
+        onChange={(school) => set('The last rest', (d) => void (d.settings.lastRest = school))}
+      />
+      <ChoiceField
+        label="Left and right"
+        value={settings.sides}
+        choices={[
+          ['performer', 'name the performer’s side'],
+          ['mirrored', 'mirror the picture'],
+        ]}
+        sx={{ width: 240 }}
+        onChange={(school) => set('Left and right', (d) => void (d.settings.sides = school))}
+      />
+      <ChoiceField
+        label="Distances"
+        value={settings.units}
+        choices={[
+          ['metric', 'metres'],
+          ['imperial', 'feet'],
+        ]}
+        sx={{ width: 130 }}
+        onChange={(units) => set('Distances', (d) => void (d.settings.units = units))}
+      />
+    </Stack>
+  );
+}
+
 /** Title, series, outcome, audience, target and the lesson's conventions. */
 export function LessonFacts() {
   const { lesson: shown } = useOpenLesson();
@@ -62,7 +122,7 @@ export function LessonFacts() {
   const dispatch = useAppDispatch();
   const set = (label: string, recipe: (draft: Lesson) => void) =>
     dispatch(edit(label, recipe, true));
-  const { audience, settings, series } = lesson;
+  const { settings, series } = lesson;
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
       <Stack direction="row" spacing={2} sx={{ alignItems: 'center' }}>
@@ -114,57 +174,7 @@ export function LessonFacts() {
             helper="One sentence that can be seen: “the disc flies flat and lands in the hoop”."
             onChange={(text) => set('Outcome', (d) => void (d.outcome = text))}
           />
-          <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-            <WholeField
-              label="Age from"
-              value={audience.ageFrom}
-              range={{ ...LIMITS.age, max: audience.ageTo }}
-              onChange={(age) => set('Age from', (d) => void (d.audience.ageFrom = age))}
-            />
-            <WholeField
-              label="Age to"
-              value={audience.ageTo}
-              range={{ ...LIMITS.age, min: audience.ageFrom }}
-              onChange={(age) => set('Age to', (d) => void (d.audience.ageTo = age))}
-            />
-            <WholeField
-              label="Words a minute"
-              value={settings.speechWpm}
-              range={LIMITS.speechWpm}
-              onChange={(wpm) => set('Words a minute', (d) => void (d.settings.speechWpm = wpm))}
-            />
-            <ChoiceField
-              label="The last rest"
-              value={settings.lastRest}
-              choices={[
-                ['dropped', 'ends on the last work'],
-                ['counted', 'counts like every rest'],
-              ]}
-              onChange={(school) =>
-                set('The last rest', (d) => void (d.settings.lastRest = school))
-              }
-            />
-            <ChoiceField
-              label="Left and right"
-              value={settings.sides}
-              choices={[
-                ['performer', 'name the performer’s side'],
-                ['mirrored', 'mirror the picture'],
-              ]}
-              sx={{ width: 240 }}
-              onChange={(school) => set('Left and right', (d) => void (d.settings.sides = school))}
-            />
-            <ChoiceField
-              label="Distances"
-              value={settings.units}
-              choices={[
-                ['metric', 'metres'],
-                ['imperial', 'feet'],
-              ]}
-              sx={{ width: 130 }}
-              onChange={(units) => set('Distances', (d) => void (d.settings.units = units))}
-            />
-          </Stack>
+          <Conventions lesson={lesson} set={set} />
           <SpaceFields
             title="Student’s room"
             space={lesson.room}

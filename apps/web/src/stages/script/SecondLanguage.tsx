@@ -80,6 +80,77 @@ const TextOfLesson = memo(
   (was, is) => was.text === is.text && was.language === is.language,
 );
 
+interface LanguagesProps {
+  second: Second | null;
+  onSecond: (tag: string) => void;
+}
+
+/** The language the lesson is written in, and the second one. */
+function Languages({ second, onSecond }: LanguagesProps) {
+  const dispatch = useAppDispatch();
+  const language = useLessonPart(({ settings }) => settings.language);
+  return (
+    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
+      <LanguageField
+        label="Written in"
+        value={language}
+        onChange={(tag) =>
+          dispatch(
+            edit(
+              'Language',
+              ({ settings }) => {
+                settings.counts = countsIn(tag, settings);
+                settings.language = tag;
+              },
+              true,
+            ),
+          )
+        }
+      />
+      {second && (
+        <LanguageField label="Second language" value={second.language} onChange={onSecond} />
+      )}
+      {second ? (
+        <Button
+          color="error"
+          onClick={() =>
+            dispatch(
+              edit(
+                'No second language',
+                (d) =>
+                  void Object.assign(d, {
+                    second: null,
+                    finish: { ...d.finish, look: { ...d.finish.look, languages: 'one' } },
+                  }),
+              ),
+            )
+          }
+        >
+          Remove it
+        </Button>
+      ) : (
+        <Button
+          variant="contained"
+          onClick={() =>
+            dispatch(
+              edit(
+                'Second language',
+                (d) =>
+                  void (d.second = {
+                    language: language === 'es' ? 'en' : 'es',
+                    texts: [],
+                  }),
+              ),
+            )
+          }
+        >
+          Add a second language
+        </Button>
+      )}
+    </Stack>
+  );
+}
+
 /**
  * All texts of the lesson beside what they are in a second language; what is left empty stays in
  * the first.
@@ -89,7 +160,6 @@ export function SecondLanguage() {
   const [isOpen, setOpen] = useState(false);
   const dispatch = useAppDispatch();
   const second = useLessonPart((now) => now.second);
-  const language = useLessonPart(({ settings }) => settings.language);
   const texts = useMemo(() => (isOpen ? textsOf(lesson) : []), [isOpen, lesson]);
   const known = useMemo(
     () => new Map(second?.texts.map(({ text, other }) => [text, other])),
@@ -124,68 +194,10 @@ export function SecondLanguage() {
               own words in German, Spanish, French, Italian, Dutch, Polish, Portuguese, Turkish and
               Arabic, in English otherwise.
             </Typography>
-            <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-              <LanguageField
-                label="Written in"
-                value={language}
-                onChange={(tag) =>
-                  dispatch(
-                    edit(
-                      'Language',
-                      ({ settings }) => {
-                        settings.counts = countsIn(tag, settings);
-                        settings.language = tag;
-                      },
-                      true,
-                    ),
-                  )
-                }
-              />
-              {second && (
-                <LanguageField
-                  label="Second language"
-                  value={second.language}
-                  onChange={(tag) => set('Second language', (own) => void (own.language = tag))}
-                />
-              )}
-              {second ? (
-                <Button
-                  color="error"
-                  onClick={() =>
-                    dispatch(
-                      edit(
-                        'No second language',
-                        (d) =>
-                          void Object.assign(d, {
-                            second: null,
-                            finish: { ...d.finish, look: { ...d.finish.look, languages: 'one' } },
-                          }),
-                      ),
-                    )
-                  }
-                >
-                  Remove it
-                </Button>
-              ) : (
-                <Button
-                  variant="contained"
-                  onClick={() =>
-                    dispatch(
-                      edit(
-                        'Second language',
-                        (d) =>
-                          void (d.second = {
-                            language: language === 'es' ? 'en' : 'es',
-                            texts: [],
-                          }),
-                      ),
-                    )
-                  }
-                >
-                  Add a second language
-                </Button>
-              )}
-            </Stack>
+            <Languages
+              second={second}
+              onSecond={(tag) => set('Second language', (own) => void (own.language = tag))}
+            />
             {second && (
               <>
                 <Typography>

@@ -35,8 +35,106 @@ function DateField({
   );
 }
 
+interface SeriesFactsProps {
+  series: Series;
+  change: ChangeSeries;
+}
+
+function Weekdays({ series, change }: SeriesFactsProps) {
+  return (
+    <Stack
+      direction="row"
+      useFlexGap
+      sx={{ gap: 0.5, flexWrap: 'wrap', alignItems: 'center' }}
+      role="group"
+      aria-label="Days with a session"
+    >
+      <Typography>on</Typography>
+      {weekdays.map((day, i) => {
+        const isOn = series.weekdays.includes(i + 1);
+        return (
+          <ToggleChip
+            key={day}
+            label={day}
+            isOn={isOn}
+            onToggle={() =>
+              change(
+                'Days',
+                (d) =>
+                  void (d.weekdays = isOn
+                    ? d.weekdays.filter((own) => own !== i + 1)
+                    : [...d.weekdays, i + 1].sort((a, b) => a - b)),
+              )
+            }
+          />
+        );
+      })}
+    </Stack>
+  );
+}
+
+function Breaks({ series, change }: SeriesFactsProps) {
+  return (
+    <Rows
+      title="Breaks"
+      addLabel="+ Break"
+      most={40}
+      onAdd={() =>
+        change(
+          'Add a break',
+          (d) =>
+            void d.breaks.push({
+              id: makeId(),
+              from: d.startsOn ?? today(),
+              to: d.startsOn ?? today(),
+              label: 'Holidays',
+            }),
+        )
+      }
+      onRemove={(i) => change('Remove a break', (d) => void d.breaks.splice(i, 1))}
+      rows={series.breaks.map(({ id, from, to, label }, i) => ({
+        key: id,
+        name: label,
+        fields: (
+          <>
+            <TextLine
+              label={`Break ${i + 1}`}
+              value={label}
+              most={LIMITS.title}
+              sx={{ maxWidth: 220 }}
+              onChange={(text) =>
+                change(`Break ${i + 1}`, (d) => void (d.breaks[i] && (d.breaks[i].label = text)))
+              }
+            />
+            <DateField
+              label="From"
+              value={from}
+              onChange={(date) =>
+                change(
+                  `Begin of break ${i + 1}`,
+                  (d) => void (d.breaks[i] && (d.breaks[i].from = date)),
+                )
+              }
+            />
+            <DateField
+              label="To"
+              value={to}
+              onChange={(date) =>
+                change(
+                  `End of break ${i + 1}`,
+                  (d) => void (d.breaks[i] && (d.breaks[i].to = date)),
+                )
+              }
+            />
+          </>
+        ),
+      }))}
+    />
+  );
+}
+
 /** What the series is, how long it runs and when. */
-export function SeriesFacts({ series, change }: { series: Series; change: ChangeSeries }) {
+export function SeriesFacts({ series, change }: SeriesFactsProps) {
   return (
     <Stack spacing={2}>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
@@ -89,34 +187,7 @@ export function SeriesFacts({ series, change }: { series: Series; change: Change
             );
           }}
         />
-        <Stack
-          direction="row"
-          useFlexGap
-          sx={{ gap: 0.5, flexWrap: 'wrap', alignItems: 'center' }}
-          role="group"
-          aria-label="Days with a session"
-        >
-          <Typography>on</Typography>
-          {weekdays.map((day, i) => {
-            const isOn = series.weekdays.includes(i + 1);
-            return (
-              <ToggleChip
-                key={day}
-                label={day}
-                isOn={isOn}
-                onToggle={() =>
-                  change(
-                    'Days',
-                    (d) =>
-                      void (d.weekdays = isOn
-                        ? d.weekdays.filter((own) => own !== i + 1)
-                        : [...d.weekdays, i + 1].sort((a, b) => a - b)),
-                  )
-                }
-              />
-            );
-          })}
-        </Stack>
+        <Weekdays series={series} change={change} />
         <ChoiceField
           label="Stages of learning"
           value={series.stageSchool}
@@ -128,61 +199,7 @@ export function SeriesFacts({ series, change }: { series: Series; change: Change
           onChange={(school) => change('Stages', (d) => void (d.stageSchool = school))}
         />
       </Stack>
-      <Rows
-        title="Breaks"
-        addLabel="+ Break"
-        most={40}
-        onAdd={() =>
-          change(
-            'Add a break',
-            (d) =>
-              void d.breaks.push({
-                id: makeId(),
-                from: d.startsOn ?? today(),
-                to: d.startsOn ?? today(),
-                label: 'Holidays',
-              }),
-          )
-        }
-        onRemove={(i) => change('Remove a break', (d) => void d.breaks.splice(i, 1))}
-        rows={series.breaks.map(({ id, from, to, label }, i) => ({
-          key: id,
-          name: label,
-          fields: (
-            <>
-              <TextLine
-                label={`Break ${i + 1}`}
-                value={label}
-                most={LIMITS.title}
-                sx={{ maxWidth: 220 }}
-                onChange={(text) =>
-                  change(`Break ${i + 1}`, (d) => void (d.breaks[i] && (d.breaks[i].label = text)))
-                }
-              />
-              <DateField
-                label="From"
-                value={from}
-                onChange={(date) =>
-                  change(
-                    `Begin of break ${i + 1}`,
-                    (d) => void (d.breaks[i] && (d.breaks[i].from = date)),
-                  )
-                }
-              />
-              <DateField
-                label="To"
-                value={to}
-                onChange={(date) =>
-                  change(
-                    `End of break ${i + 1}`,
-                    (d) => void (d.breaks[i] && (d.breaks[i].to = date)),
-                  )
-                }
-              />
-            </>
-          ),
-        }))}
-      />
+      <Breaks series={series} change={change} />
     </Stack>
   );
 }

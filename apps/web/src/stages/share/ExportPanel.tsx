@@ -20,7 +20,7 @@ import {
   type Job,
   type Take,
 } from '@zest/contract';
-import { blocksOf } from '@zest/core/lesson';
+import { blocksOf, type Lesson } from '@zest/core/lesson';
 import { fixedSides } from '@zest/core/script';
 import { clockText } from '@zest/core/time';
 import { useEffect, useState } from 'react';
@@ -107,9 +107,68 @@ function outOfDate(changed: readonly string[] | null): string {
   return `Out of date, changed since: ${shown.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
 }
 
-function ExportRow({ job, revision }: { job: Job; revision: number }) {
+/** How far an export is, and what can be done with it meanwhile. */
+function Underway({ job }: { job: Job }) {
   const [cancel] = api.useCancelJobMutation();
   const [change] = api.useChangeJobMutation();
+  return (
+    <>
+      <LinearProgress
+        aria-label="Progress of the export"
+        variant="determinate"
+        value={job.progress * 100}
+      />
+      <Typography>
+        {Math.round(job.progress * 100)} %, {job.message.toLowerCase()}
+        {job.state === 'running' && timeLeft(job.leftMs)}. You may close this page meanwhile.
+      </Typography>
+      <Stack direction="row" spacing={1}>
+        <Button onClick={() => void change({ jobId: job.id, held: job.state !== 'held' })}>
+          {job.state === 'held' ? 'Resume' : 'Pause'}
+        </Button>
+        {job.state === 'queued' && (
+          <Button onClick={() => void change({ jobId: job.id, first: true })}>Make it next</Button>
+        )}
+        <Button color="error" onClick={() => void cancel(job.id)}>
+          Cancel
+        </Button>
+      </Stack>
+    </>
+  );
+}
+
+interface VerifiedProps {
+  jobId: string;
+  format: ExportOrder['format'];
+  result: NonNullable<Job['result']>;
+}
+
+/** What came out, as it was read back from the file. */
+function Verified({ jobId, format, result }: VerifiedProps) {
+  return (
+    <>
+      <Typography color="text.secondary">
+        Verified: {clockText(result.durationMs)}, {result.frames} frames,{' '}
+        {size.format(result.bytes / 1e6)} MB
+        {result.loudnessLufs !== null &&
+          `, ${result.loudnessLufs} LUFS, true peak ${result.truePeakDb} dBTP`}
+        {result.loudnessLufs === null && ', no sound'}
+      </Typography>
+      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
+        <Button variant="outlined" href={urlOf(routes.exportVideo, { jobId: jobId })}>
+          {format === 'gif' ? 'GIF' : `Video (${format === 'webm' ? 'WebM' : 'MP4'})`}
+        </Button>
+        <Button variant="outlined" href={urlOf(routes.exportCaptions, { jobId: jobId })}>
+          Captions (WebVTT)
+        </Button>
+        <Button href={urlOf(routes.exportSound, { jobId: jobId })}>Sound only</Button>
+        <Button href={urlOf(routes.exportPoster, { jobId: jobId })}>Poster</Button>
+      </Stack>
+    </>
+  );
+}
+
+function ExportRow({ job, revision }: { job: Job; revision: number }) {
   const isOpen = job.state === 'running' || job.state === 'queued' || job.state === 'held';
   const { result } = job;
   return (
@@ -121,32 +180,7 @@ function ExportRow({ job, revision }: { job: Job; revision: number }) {
           <Chip size="small" color="warning" label={outOfDate(job.changedSince)} />
         )}
       </Stack>
-      {isOpen && (
-        <>
-          <LinearProgress
-            aria-label="Progress of the export"
-            variant="determinate"
-            value={job.progress * 100}
-          />
-          <Typography>
-            {Math.round(job.progress * 100)} %, {job.message.toLowerCase()}
-            {job.state === 'running' && timeLeft(job.leftMs)}. You may close this page meanwhile.
-          </Typography>
-          <Stack direction="row" spacing={1}>
-            <Button onClick={() => void change({ jobId: job.id, held: job.state !== 'held' })}>
-              {job.state === 'held' ? 'Resume' : 'Pause'}
-            </Button>
-            {job.state === 'queued' && (
-              <Button onClick={() => void change({ jobId: job.id, first: true })}>
-                Make it next
-              </Button>
-            )}
-            <Button color="error" onClick={() => void cancel(job.id)}>
-              Cancel
-            </Button>
-          </Stack>
-        </>
-      )}
+      {isOpen && <Underway job={job} />}
       {job.state === 'failed' && <Alert severity="error">{job.message}</Alert>}
       {job.state === 'cancelled' && (
         <Typography color="text.secondary">
@@ -154,27 +188,7 @@ function ExportRow({ job, revision }: { job: Job; revision: number }) {
         </Typography>
       )}
       {result && (
-        <>
-          <Typography color="text.secondary">
-            Verified: {clockText(result.durationMs)}, {result.frames} frames,{' '}
-            {size.format(result.bytes / 1e6)} MB
-            {result.loudnessLufs !== null &&
-              `, ${result.loudnessLufs} LUFS, true peak ${result.truePeakDb} dBTP`}
-            {result.loudnessLufs === null && ', no sound'}
-          </Typography>
-          <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-            <Button variant="outlined" href={urlOf(routes.exportVideo, { jobId: job.id })}>
-              {job.order?.format === 'gif'
-                ? 'GIF'
-                : `Video (${job.order?.format === 'webm' ? 'WebM' : 'MP4'})`}
-            </Button>
-            <Button variant="outlined" href={urlOf(routes.exportCaptions, { jobId: job.id })}>
-              Captions (WebVTT)
-            </Button>
-            <Button href={urlOf(routes.exportSound, { jobId: job.id })}>Sound only</Button>
-            <Button href={urlOf(routes.exportPoster, { jobId: job.id })}>Poster</Button>
-          </Stack>
-        </>
+        <Verified jobId={job.id} format={job.order?.format ?? USUAL.format} result={result} />
       )}
     </Stack>
   );
@@ -215,19 +229,13 @@ function CutFiles({ lessonId }: { lessonId: string }) {
   );
 }
 
-export function ExportPanel() {
-  const { id, revision, lesson } = useOpenLesson();
-  const takes = useTakes();
-  const exports = api.useExportsQuery(id);
-  const { refetch } = exports;
-  // What was changed since an export is told anew with every change.
-  useEffect(() => void refetch(), [refetch, revision]);
-  const [start, starting] = api.useStartExportMutation();
-  const [order, setOrder] = useState<ExportOrder>(USUAL);
-  const dispatch = useAppDispatch();
-  const [unsaved, setUnsaved] = useState<string | null>(null);
-  const problem = unsaved ?? problemText(exports.error ?? starting.error);
-  const ready = new Set(takes.filter((take) => take.state === 'ready').map((take) => take.id));
+interface OrderProps {
+  lesson: Lesson;
+  order: ExportOrder;
+}
+
+/** What an export of the lesson as it stands will lack. */
+function ExportWarnings({ lesson, order, ready }: OrderProps & { ready: ReadonlySet<string> }) {
   const asCards = blocksOf(lesson).filter(
     (block) => !block.footage || !ready.has(block.footage.takeId),
   );
@@ -241,6 +249,125 @@ export function ExportPanel() {
   const isMusicReady = useMaterials().some(
     (take) => take.id === music?.takeId && take.state === 'ready',
   );
+  return (
+    <>
+      {asCards.length > 0 && (
+        <Alert severity="info">
+          Shown as a card, because there is no finished take:{' '}
+          {asCards.map((block) => block.title || 'Untitled').join(', ')}.
+        </Alert>
+      )}
+      {fixed.length > 0 && (
+        <Alert severity="warning">
+          The words fix a side of the body, which will be wrong for the other hand:{' '}
+          {fixed.map((block) => block.title || 'Untitled').join(', ')}. The Script bench shows
+          where, and wordings for either hand.
+        </Alert>
+      )}
+      {music && !isMusicReady && (
+        <Alert severity="warning">
+          The music is not ready, so it will be missing. Look at Sound of the lesson on the Assemble
+          bench.
+        </Alert>
+      )}
+    </>
+  );
+}
+
+/** What is to be exported, and as what. */
+function OrderFields({
+  lesson,
+  order,
+  onOrder,
+}: OrderProps & { onOrder: (order: ExportOrder) => void }) {
+  return (
+    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
+      <ChoiceField
+        label="Picture"
+        value={order.size}
+        choices={exportSizes.map((one) => [one, sizeNames[one]] as const)}
+        onChange={(next) => onOrder({ ...order, size: next })}
+      />
+      <ChoiceField
+        label="Kind of file"
+        value={order.format}
+        choices={exportFormats.map((one) => [one, formatNames[one]] as const)}
+        onChange={(format) => onOrder({ ...order, format })}
+        sx={{ width: 240 }}
+      />
+      <ChoiceField
+        label="Shape"
+        value={order.shape}
+        choices={exportShapes.map((one) => [one, shapeNames[one]] as const)}
+        onChange={(shape) => onOrder({ ...order, shape })}
+        sx={{ width: 240 }}
+      />
+      <ChoiceField
+        label="What"
+        value={order.blockId ?? ALL}
+        choices={[
+          [ALL, 'the whole lesson'],
+          ...blocksOf(lesson).map(
+            ({ id: blockId, title }) => [blockId, `only: ${title || 'Untitled'}`] as const,
+          ),
+        ]}
+        onChange={(blockId) => onOrder({ ...order, blockId: blockId === ALL ? null : blockId })}
+        sx={{ width: 260 }}
+      />
+      {lesson.second && (
+        <ChoiceField
+          label="Language"
+          value={order.language}
+          choices={[
+            ['first', lesson.settings.language],
+            ['second', lesson.second.language],
+          ]}
+          onChange={(language) => onOrder({ ...order, language })}
+          sx={{ width: 140 }}
+        />
+      )}
+      <ChoiceField
+        label="Hand"
+        value={order.hand}
+        choices={exportHands.map((one) => [one, handNames[one]] as const)}
+        onChange={(hand) => onOrder({ ...order, hand })}
+        sx={{ width: 270 }}
+      />
+      <FormControlLabel
+        label="clocks, counts and cues on the picture"
+        control={
+          <Switch
+            checked={order.overlays}
+            onChange={(_event, overlays) => onOrder({ ...order, overlays })}
+          />
+        }
+      />
+      <FormControlLabel
+        label="captions on the picture, for players that show none"
+        control={
+          <Switch
+            checked={order.captions}
+            onChange={(_event, captions) => onOrder({ ...order, captions })}
+          />
+        }
+      />
+    </Stack>
+  );
+}
+
+export function ExportPanel() {
+  const { id, revision, lesson } = useOpenLesson();
+  const takes = useTakes();
+  const exports = api.useExportsQuery(id);
+  const { refetch } = exports;
+  // What was changed since an export is told anew with every change.
+  useEffect(() => void refetch(), [refetch, revision]);
+  const [start, starting] = api.useStartExportMutation();
+  const [order, setOrder] = useState<ExportOrder>(USUAL);
+  const dispatch = useAppDispatch();
+  const [unsaved, setUnsaved] = useState<string | null>(null);
+  const problem = unsaved ?? problemText(exports.error ?? starting.error);
+  const ready = new Set(takes.filter((take) => take.state === 'ready').map((take) => take.id));
   const enlarged = enlargedWords(
     order,
     takes.filter(
@@ -261,97 +388,9 @@ export function ExportPanel() {
         {String(lesson.finish.sound.lufs).replace('-', '−')} LUFS, chapters in the file), its
         captions, its sound and a poster.
       </Typography>
-      {asCards.length > 0 && (
-        <Alert severity="info">
-          Shown as a card, because there is no finished take:{' '}
-          {asCards.map((block) => block.title || 'Untitled').join(', ')}.
-        </Alert>
-      )}
-      {fixed.length > 0 && (
-        <Alert severity="warning">
-          The words fix a side of the body, which will be wrong for the other hand:{' '}
-          {fixed.map((block) => block.title || 'Untitled').join(', ')}. The Script bench shows
-          where, and wordings for either hand.
-        </Alert>
-      )}
-      {music && !isMusicReady && (
-        <Alert severity="warning">
-          The music is not ready, so it will be missing. Look at Sound of the lesson on the Assemble
-          bench.
-        </Alert>
-      )}
+      <ExportWarnings lesson={lesson} order={order} ready={ready} />
       {problem && <Alert severity="error">{problem}</Alert>}
-      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
-        <ChoiceField
-          label="Picture"
-          value={order.size}
-          choices={exportSizes.map((one) => [one, sizeNames[one]] as const)}
-          onChange={(next) => setOrder({ ...order, size: next })}
-        />
-        <ChoiceField
-          label="Kind of file"
-          value={order.format}
-          choices={exportFormats.map((one) => [one, formatNames[one]] as const)}
-          onChange={(format) => setOrder({ ...order, format })}
-          sx={{ width: 240 }}
-        />
-        <ChoiceField
-          label="Shape"
-          value={order.shape}
-          choices={exportShapes.map((one) => [one, shapeNames[one]] as const)}
-          onChange={(shape) => setOrder({ ...order, shape })}
-          sx={{ width: 240 }}
-        />
-        <ChoiceField
-          label="What"
-          value={order.blockId ?? ALL}
-          choices={[
-            [ALL, 'the whole lesson'],
-            ...blocksOf(lesson).map(
-              ({ id: blockId, title }) => [blockId, `only: ${title || 'Untitled'}`] as const,
-            ),
-          ]}
-          onChange={(blockId) => setOrder({ ...order, blockId: blockId === ALL ? null : blockId })}
-          sx={{ width: 260 }}
-        />
-        {lesson.second && (
-          <ChoiceField
-            label="Language"
-            value={order.language}
-            choices={[
-              ['first', lesson.settings.language],
-              ['second', lesson.second.language],
-            ]}
-            onChange={(language) => setOrder({ ...order, language })}
-            sx={{ width: 140 }}
-          />
-        )}
-        <ChoiceField
-          label="Hand"
-          value={order.hand}
-          choices={exportHands.map((one) => [one, handNames[one]] as const)}
-          onChange={(hand) => setOrder({ ...order, hand })}
-          sx={{ width: 270 }}
-        />
-        <FormControlLabel
-          label="clocks, counts and cues on the picture"
-          control={
-            <Switch
-              checked={order.overlays}
-              onChange={(_event, overlays) => setOrder({ ...order, overlays })}
-            />
-          }
-        />
-        <FormControlLabel
-          label="captions on the picture, for players that show none"
-          control={
-            <Switch
-              checked={order.captions}
-              onChange={(_event, captions) => setOrder({ ...order, captions })}
-            />
-          }
-        />
-      </Stack>
+      <OrderFields lesson={lesson} order={order} onOrder={setOrder} />
       {enlarged && <Alert severity="info">{enlarged}</Alert>}
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
         <Button variant="contained" disabled={starting.isLoading} onClick={() => void begin()}>

@@ -24,24 +24,12 @@ import { HandOverDialog } from './HandOverDialog.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { nextThing } from './next-thing.ts';
 
-/** What can be done with a lesson as a whole. */
-function LessonMenu({ lesson }: { lesson: LessonSummary }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [isMerging, setMerging] = useState(false);
-  const [isHandingOver, setHandingOver] = useState(false);
-  const team = teamApi.useTeamQuery();
+/** Lessons made of a stored one: a copy, or joined with another. */
+function useNewFrom(id: string) {
   const [read] = api.useLazyLessonQuery();
   const [makeLesson] = api.useMakeLessonMutation();
-  const [putOnShelf] = api.usePutOnShelfMutation();
-  const [isDeleting, setDeleting] = useState(false);
   const navigate = useNavigate();
   const notice = useNotice();
-  const { id, title, archived, template } = lesson;
-  const run = (what: () => Promise<{ error?: unknown }>, done: string) => async () => {
-    setAnchor(null);
-    const { error } = await what();
-    notice(error ? (problemText(error) ?? 'It did not work.') : done);
-  };
   /** A new lesson made of this one as it is stored now. */
   const make = async (document: (own: Parameters<typeof duplicateLesson>[0]) => unknown) => {
     const stored = await read(id);
@@ -51,21 +39,39 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
     return made;
   };
   const merge = async (other: LessonSummary) => {
-    setMerging(false);
     const second = await read(other.id);
-    if (!second.data) return notice(problemText(second.error) ?? 'It did not work.');
+    if (!second.data) return notice(problemText(second.error) ?? 'That didn’t work.');
     const added = second.data.lesson;
     try {
       const { error } = await make((own) => ({
         ...mergeLessons(own, added, makeId),
         title: `${own.title} and ${added.title}`.slice(0, LIMITS.title),
       }));
-      if (error) notice(problemText(error) ?? 'It did not work.');
+      if (error) notice(problemText(error) ?? 'That didn’t work.');
     } catch (error) {
       if (!(error instanceof LessonError)) throw error;
       notice(error.message);
     }
   };
+  return { make, merge };
+}
+
+/** What can be done with a lesson as a whole. */
+function LessonMenu({ lesson }: { lesson: LessonSummary }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [isMerging, setMerging] = useState(false);
+  const [isHandingOver, setHandingOver] = useState(false);
+  const team = teamApi.useTeamQuery();
+  const [putOnShelf] = api.usePutOnShelfMutation();
+  const [isDeleting, setDeleting] = useState(false);
+  const notice = useNotice();
+  const { id, title, archived, template } = lesson;
+  const run = (what: () => Promise<{ error?: unknown }>, done: string) => async () => {
+    setAnchor(null);
+    const { error } = await what();
+    notice(error ? (problemText(error) ?? 'That didn’t work.') : done);
+  };
+  const { make, merge } = useNewFrom(id);
   return (
     <>
       <IconButton
@@ -80,10 +86,10 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
         <MenuItem
           onClick={run(
             () => make((own) => duplicateLesson(own, makeId)),
-            `“${title}” was doubled.`,
+            `“${title}” was duplicated.`,
           )}
         >
-          Double it
+          Duplicate
         </MenuItem>
         <MenuItem
           onClick={() => {
@@ -91,7 +97,7 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
             setMerging(true);
           }}
         >
-          Join with another lesson …
+          Merge with another lesson …
         </MenuItem>
         {(team.data ?? []).length > 1 && (
           <MenuItem
@@ -100,28 +106,24 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
               setHandingOver(true);
             }}
           >
-            Hand it over …
+            Hand over …
           </MenuItem>
         )}
         <MenuItem
           onClick={run(
             () => putOnShelf({ lessonId: id, archived, template: !template }),
-            template
-              ? 'It is an ordinary lesson again.'
-              : 'It is offered as a pattern for new lessons now.',
+            template ? 'No longer a template.' : 'Saved as a template for new lessons.',
           )}
         >
-          {template ? 'No longer a pattern' : 'Keep as a pattern for others'}
+          {template ? 'No longer a template' : 'Use as a template'}
         </MenuItem>
         <MenuItem
           onClick={run(
             () => putOnShelf({ lessonId: id, archived: !archived, template }),
-            archived
-              ? 'It is back on the shelf.'
-              : 'It is in the archive. Switch “archive” on to see it.',
+            archived ? 'Back on the shelf.' : 'Archived. Switch “archive” on to see it.',
           )}
         >
-          {archived ? 'Back onto the shelf' : 'Into the archive'}
+          {archived ? 'Back to the shelf' : 'Archive'}
         </MenuItem>
         {archived && (
           <MenuItem
@@ -146,7 +148,10 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
         <MergeDialog
           lesson={lesson}
           onClose={() => setMerging(false)}
-          onChoose={(other) => void merge(other)}
+          onChoose={(other) => {
+            setMerging(false);
+            void merge(other);
+          }}
         />
       )}
     </>

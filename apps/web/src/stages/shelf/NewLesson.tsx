@@ -11,26 +11,26 @@ const EMPTY = 'empty';
 const footageIn = (lesson: Lesson) =>
   blocksOf(lesson).filter(({ footage }) => footage !== null).length;
 
-/** Starts a lesson: empty, from a pattern, or from a file. */
+/** Starts a lesson: empty, from a template, or from a file. */
 export function NewLesson({
-  patterns,
+  templates,
   problem,
 }: {
-  patterns: LessonSummary[];
+  templates: LessonSummary[];
   problem: string | null;
 }) {
   const [makeLesson, making] = api.useMakeLessonMutation();
   const [openArchive, opening] = api.useOpenArchiveMutation();
   const [read] = api.useLazyLessonQuery();
   const [title, setTitle] = useState('');
-  const [pattern, setPattern] = useState(EMPTY);
+  const [template, setTemplate] = useState(EMPTY);
   const [fileFault, setFileFault] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const notice = useNotice();
 
   const start = async () => {
-    const from = pattern === EMPTY ? null : (await read(pattern)).data?.lesson;
+    const from = template === EMPTY ? null : (await read(template)).data?.lesson;
     const wanted = title.trim() || from?.title || '';
     const made = await makeLesson(
       from
@@ -86,16 +86,16 @@ export function NewLesson({
           onChange={(event) => setTitle(event.target.value)}
           sx={{ width: { xs: '100%', sm: 340 } }}
         />
-        {patterns.length > 0 && (
+        {templates.length > 0 && (
           <TextField
             select
             label="Begin with"
-            value={pattern}
-            onChange={(event) => setPattern(event.target.value)}
+            value={template}
+            onChange={(event) => setTemplate(event.target.value)}
             sx={{ width: 220 }}
           >
             <MenuItem value={EMPTY}>an empty lesson</MenuItem>
-            {patterns.map(({ id, title: name }) => (
+            {templates.map(({ id, title: name }) => (
               <MenuItem key={id} value={id}>
                 {name}
               </MenuItem>

@@ -147,7 +147,7 @@ function Lessons() {
   const rows = shelfRows(found, series.data ?? []).filter(
     (row) => !isSearch || row.lessons.length > 0,
   );
-  const patterns = all.filter(({ template, archived }) => template && !archived);
+  const templates = all.filter(({ template, archived }) => template && !archived);
   return (
     <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1320, mx: 'auto' }}>
       <Stack
@@ -186,7 +186,7 @@ function Lessons() {
           label="archive"
         />
       </Stack>
-      <NewLesson patterns={patterns} problem={problemText(lessons.error ?? series.error)} />
+      <NewLesson templates={templates} problem={problemText(lessons.error ?? series.error)} />
       {lessons.data?.length === 0 && (
         <Alert severity="info">
           No lessons yet. Type a title above and press “Start a lesson”.

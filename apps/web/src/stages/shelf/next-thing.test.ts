@@ -32,7 +32,7 @@ describe('the next thing', () => {
     [{ filmed: 3 }, 'Film 1 more block', 'film'],
     [{ shared: false }, 'Watch it through, then share', 'assemble'],
     [{}, 'Shared', 'share'],
-    [{ template: true, blocks: 0 }, 'A pattern for others', 'plan'],
+    [{ template: true, blocks: 0 }, 'Template', 'plan'],
   ])('of a lesson with %j is: %s', (facts, text, bench) => {
     expect(nextThing({ ...lesson, ...facts })).toEqual({ text, bench });
   });

@@ -2,7 +2,7 @@ import type { LessonSummary } from '@zest/contract';
 
 /** What a lesson needs next, in the teacher's order, and the bench for it. */
 export function nextThing(lesson: LessonSummary): { text: string; bench: string } {
-  if (lesson.template) return { text: 'A pattern for others', bench: 'plan' };
+  if (lesson.template) return { text: 'Template', bench: 'plan' };
   if (lesson.blocks === 0) return { text: 'Plan the first block', bench: 'plan' };
   if (lesson.outcome === '') return { text: 'Say what it is to achieve', bench: 'plan' };
   if (lesson.filmed === 0 && lesson.scripted < lesson.blocks / 2)

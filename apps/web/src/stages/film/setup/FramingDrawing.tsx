@@ -2,6 +2,7 @@ import type { Framing } from '@zest/core/framing';
 import { spaceText, type Filming, type Lesson } from '@zest/core/lesson';
 
 const SIZE = { width: 480, side: 235, top: 255 };
+const COLOURS = { ink: '#fff6ea', soft: '#b8a892', lit: '#ffb454', move: '#8fd6c9' };
 const MARGIN = { x: 22, y: 30 };
 
 interface FramingDrawingProps {
@@ -10,22 +11,22 @@ interface FramingDrawingProps {
   units: Lesson['settings']['units'];
 }
 
-/**
- * Camera and performer from the side and from above, to one scale: what the camera sees, the tape,
- * and the room.
- */
-export function FramingDrawing({
-  framing: { room, placing },
-  filming,
-  units,
-}: FramingDrawingProps) {
-  if (!placing) return null;
+/** All the drawing is laid out by: lengths of the room in centimetres, places in the picture. */
+function layOutDrawing(
+  { room }: Framing,
+  placing: NonNullable<Framing['placing']>,
+  filming: Filming,
+  units: Lesson['settings']['units'],
+) {
   const { camera, tape } = placing;
-  const own = filming.room;
-  const [ink, soft, lit, move] = ['#fff6ea', '#b8a892', '#ffb454', '#8fd6c9'];
-  const deep = Math.max(placing.depthCm, own?.depthCm ?? 0);
-  const wide = Math.max(room.leftCm + room.rightCm, tape.leftCm + tape.rightCm, own?.widthCm ?? 0);
-  const high = Math.max(room.topCm * 1.15, camera.heightCm, own?.heightCm ?? 0);
+  const teacherRoom = filming.room;
+  const deep = Math.max(placing.depthCm, teacherRoom?.depthCm ?? 0);
+  const wide = Math.max(
+    room.leftCm + room.rightCm,
+    tape.leftCm + tape.rightCm,
+    teacherRoom?.widthCm ?? 0,
+  );
+  const high = Math.max(room.topCm * 1.15, camera.heightCm, teacherRoom?.heightCm ?? 0);
   const scale = Math.min(
     (SIZE.width - 2 * MARGIN.x) / deep,
     (SIZE.side - 2 * MARGIN.y) / high,
@@ -41,35 +42,48 @@ export function FramingDrawing({
   const across = (rightCm: number) => middleY + (rightCm - camera.offsetCm) * scale;
   const shown = (cm: number) => spaceText(Math.round(cm), units);
   const ray = (deg: number) => Math.tan((deg * Math.PI) / 180) * (camera.distanceCm + room.farCm);
+  const cameraX = x(camera.distanceCm);
+  return {
+    room,
+    placing,
+    camera,
+    tape,
+    teacherRoom,
+    filming,
+    x,
+    floorY,
+    up,
+    across,
+    shown,
+    ray,
+    cameraX,
+    scale,
+  };
+}
+
+type Drawn = ReturnType<typeof layOutDrawing>;
+
+function SideView({
+  room,
+  placing,
+  camera,
+  teacherRoom,
+  filming,
+  x,
+  floorY,
+  up,
+  ray,
+  cameraX,
+  scale,
+  shown,
+}: Drawn) {
+  const { ink, soft, lit, move } = COLOURS;
   const sideRays = [
     camera.tiltDeg + camera.verticalDeg / 2,
     camera.tiltDeg - camera.verticalDeg / 2,
   ];
-  const cameraX = x(camera.distanceCm);
   return (
-    <svg
-      viewBox={`0 0 ${SIZE.width} ${SIZE.side + SIZE.top}`}
-      width="100%"
-      style={{ maxWidth: 720 }}
-      role="img"
-      aria-label={
-        `Side and top view to scale: the camera ${shown(camera.distanceCm)} from the ` +
-        `performer, ${shown(camera.heightCm)} above the floor, ` +
-        `${shown(placing.floorWidthCm)} of floor in the picture`
-      }
-    >
-      <clipPath id="side-view">
-        <rect x="0" y="0" width={SIZE.width} height={floorY} />
-      </clipPath>
-      <clipPath id="top-view">
-        <rect x="0" y={SIZE.side} width={SIZE.width} height={SIZE.top} />
-      </clipPath>
-      <text x={4} y={14} fontSize="13" fill={soft}>
-        from the side
-      </text>
-      <text x={4} y={SIZE.side + 14} fontSize="13" fill={soft}>
-        from above
-      </text>
+    <>
       <g clipPath="url(#side-view)">
         <path
           d={
@@ -83,12 +97,12 @@ export function FramingDrawing({
           strokeWidth="1"
         />
       </g>
-      {own && (
+      {teacherRoom && (
         <rect
-          x={x(-room.farCm) - Math.max(0, own.depthCm - placing.depthCm) * scale}
-          y={up(own.heightCm)}
-          width={own.depthCm * scale}
-          height={own.heightCm * scale}
+          x={x(-room.farCm) - Math.max(0, teacherRoom.depthCm - placing.depthCm) * scale}
+          y={up(teacherRoom.heightCm)}
+          width={teacherRoom.depthCm * scale}
+          height={teacherRoom.heightCm * scale}
           fill="none"
           stroke={ink}
           strokeWidth="2"
@@ -158,6 +172,26 @@ export function FramingDrawing({
       >
         {shown(camera.distanceCm)}
       </text>
+    </>
+  );
+}
+
+function TopView({
+  room,
+  placing,
+  camera,
+  tape,
+  teacherRoom,
+  x,
+  across,
+  ray,
+  cameraX,
+  scale,
+  shown,
+}: Drawn) {
+  const { ink, lit, move } = COLOURS;
+  return (
+    <>
       <g clipPath="url(#top-view)">
         <path
           d={
@@ -174,12 +208,12 @@ export function FramingDrawing({
           strokeWidth="1"
         />
       </g>
-      {own && (
+      {teacherRoom && (
         <rect
-          x={x(-room.farCm) - Math.max(0, own.depthCm - placing.depthCm) * scale}
-          y={across(camera.offsetCm) - (own.widthCm / 2) * scale}
-          width={own.depthCm * scale}
-          height={own.widthCm * scale}
+          x={x(-room.farCm) - Math.max(0, teacherRoom.depthCm - placing.depthCm) * scale}
+          y={across(camera.offsetCm) - (teacherRoom.widthCm / 2) * scale}
+          width={teacherRoom.depthCm * scale}
+          height={teacherRoom.widthCm * scale}
           fill="none"
           stroke={ink}
           strokeWidth="2"
@@ -229,6 +263,45 @@ export function FramingDrawing({
       >
         tape {shown(tape.rightCm)}
       </text>
+    </>
+  );
+}
+
+/**
+ * Camera and performer from the side and from above, to one scale: what the camera sees, the tape,
+ * and the room.
+ */
+export function FramingDrawing({ framing, filming, units }: FramingDrawingProps) {
+  const { placing } = framing;
+  if (!placing) return null;
+  const drawn = layOutDrawing(framing, placing, filming, units);
+  const { camera, shown } = drawn;
+  return (
+    <svg
+      viewBox={`0 0 ${SIZE.width} ${SIZE.side + SIZE.top}`}
+      width="100%"
+      style={{ maxWidth: 720 }}
+      role="img"
+      aria-label={
+        `Side and top view to scale: the camera ${shown(camera.distanceCm)} from the ` +
+        `performer, ${shown(camera.heightCm)} above the floor, ` +
+        `${shown(placing.floorWidthCm)} of floor in the picture`
+      }
+    >
+      <clipPath id="side-view">
+        <rect x="0" y="0" width={SIZE.width} height={drawn.floorY} />
+      </clipPath>
+      <clipPath id="top-view">
+        <rect x="0" y={SIZE.side} width={SIZE.width} height={SIZE.top} />
+      </clipPath>
+      <text x={4} y={14} fontSize="13" fill={COLOURS.soft}>
+        from the side
+      </text>
+      <text x={4} y={SIZE.side + 14} fontSize="13" fill={COLOURS.soft}>
+        from above
+      </text>
+      <SideView {...drawn} />
+      <TopView {...drawn} />
     </svg>
   );
 }

@@ -24,6 +24,115 @@ const extentNames: Record<Extent, string> = {
   throw: 'throws',
 };
 
+/** How the moves of a block fill the picture. */
+function MoveExtent({ block }: { block: Block }) {
+  const change = useChange(block);
+  const has = new Set(extentOf(block));
+  return (
+    <Stack
+      direction="row"
+      useFlexGap
+      sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}
+      role="group"
+      aria-label="How the move fills the picture"
+    >
+      <Typography>The move has</Typography>
+      {extents.map((extent) => (
+        <ToggleChip
+          key={extent}
+          label={extentNames[extent]}
+          isOn={has.has(extent)}
+          onToggle={() =>
+            change(
+              'Move in the picture',
+              (draft) =>
+                void (draft.extent = extents.filter((one) =>
+                  one === extent ? !has.has(one) : has.has(one),
+                )),
+              false,
+            )
+          }
+        />
+      ))}
+      {block.extent !== null && (
+        <Button
+          size="small"
+          onClick={() =>
+            change('Move in the picture', (draft) => void (draft.extent = null), false)
+          }
+        >
+          As its exercises usually do
+        </Button>
+      )}
+    </Stack>
+  );
+}
+
+interface ShotFieldsProps {
+  shot: Shot;
+  set: (label: string, recipe: (shot: Shot) => void) => void;
+  /** Null for the only shot. */
+  onRemove: (() => void) | null;
+  removes: string;
+}
+
+function ShotFields({ shot, set, onRemove, removes }: ShotFieldsProps) {
+  return (
+    <Stack direction="row" useFlexGap sx={{ gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
+      <ChoiceField
+        label="Camera sees"
+        value={shot.angle}
+        choices={shotAngles.map((angle) => [angle, `the ${angle}`])}
+        onChange={(angle) => set('Angle', (s) => void (s.angle = angle))}
+        sx={{ width: 150 }}
+      />
+      <ChoiceField
+        label="Framing"
+        value={shot.framing}
+        choices={shotFramings.map((framing) => [framing, framing])}
+        onChange={(framing) => set('Framing', (s) => void (s.framing = framing))}
+        sx={{ width: 150 }}
+      />
+      <WholeField
+        label="Performers"
+        value={shot.performers}
+        range={LIMITS.performers}
+        onChange={(n) => set('Performers', (s) => void (s.performers = n))}
+        sx={{ width: 110 }}
+      />
+      <TextLine
+        label="Place"
+        value={shot.place}
+        most={LIMITS.title}
+        helper="Empty: the usual one"
+        onChange={(text) => set('Place', (s) => void (s.place = text))}
+        sx={{ width: 180 }}
+      />
+      <TextLine
+        label="Note to a helper"
+        value={shot.note}
+        most={LIMITS.line}
+        onChange={(text) => set('Note', (s) => void (s.note = text))}
+        sx={{ width: 260 }}
+      />
+      <FormControlLabel
+        label="Film it fresh"
+        control={
+          <Checkbox
+            checked={shot.fresh}
+            onChange={(_event, on) => set('Fresh', (s) => void (s.fresh = on))}
+          />
+        }
+      />
+      {onRemove && (
+        <IconButton aria-label={removes} onClick={onRemove}>
+          <DeleteOutlineIcon fontSize="small" />
+        </IconButton>
+      )}
+    </Stack>
+  );
+}
+
 interface ShotListProps {
   block: Block;
   shots: readonly Shot[];
@@ -38,7 +147,7 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
   /** The usual shot becomes the block's own as soon as it is changed. */
   const set = (label: string, recipe: (shot: Shot) => void) =>
     change(label, (draft) => {
-      if (draft.shots.length === 0) draft.shots = shots.map((own) => ({ ...own }));
+      if (draft.shots.length === 0) draft.shots = shots.map((one) => ({ ...one }));
       const own = draft.shots[at];
       if (own) recipe(own);
     });
@@ -46,7 +155,7 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
     change(
       'Shots',
       (draft) => {
-        if (draft.shots.length === 0) draft.shots = shots.map((own) => ({ ...own }));
+        if (draft.shots.length === 0) draft.shots = shots.map((one) => ({ ...one }));
         draft.shots.push({
           id: makeId(),
           angle: 'left side',
@@ -61,7 +170,6 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
     );
     onChoose(shots.length);
   };
-  const has = new Set(extentOf(block));
   if (!shot) return null;
   return (
     <Stack spacing={1.5}>
@@ -82,97 +190,17 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
         ))}
         <AddButton label="+ Shot" count={shots.length} most={LIMITS.shots} onAdd={add} />
       </Stack>
-      <Stack direction="row" useFlexGap sx={{ gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
-        <ChoiceField
-          label="Camera sees"
-          value={shot.angle}
-          choices={shotAngles.map((angle) => [angle, `the ${angle}`])}
-          onChange={(angle) => set('Angle', (s) => void (s.angle = angle))}
-          sx={{ width: 150 }}
-        />
-        <ChoiceField
-          label="Framing"
-          value={shot.framing}
-          choices={shotFramings.map((framing) => [framing, framing])}
-          onChange={(framing) => set('Framing', (s) => void (s.framing = framing))}
-          sx={{ width: 150 }}
-        />
-        <WholeField
-          label="Performers"
-          value={shot.performers}
-          range={LIMITS.performers}
-          onChange={(n) => set('Performers', (s) => void (s.performers = n))}
-          sx={{ width: 110 }}
-        />
-        <TextLine
-          label="Place"
-          value={shot.place}
-          most={LIMITS.title}
-          helper="Empty: the usual one"
-          onChange={(text) => set('Place', (s) => void (s.place = text))}
-          sx={{ width: 180 }}
-        />
-        <TextLine
-          label="Note to a helper"
-          value={shot.note}
-          most={LIMITS.line}
-          onChange={(text) => set('Note', (s) => void (s.note = text))}
-          sx={{ width: 260 }}
-        />
-        <FormControlLabel
-          label="Film it fresh"
-          control={
-            <Checkbox
-              checked={shot.fresh}
-              onChange={(_event, on) => set('Fresh', (s) => void (s.fresh = on))}
-            />
-          }
-        />
-        {shots.length > 1 && (
-          <IconButton
-            aria-label={`Remove shot ${at + 1}`}
-            onClick={() => change('Shots', (draft) => void draft.shots.splice(at, 1), false)}
-          >
-            <DeleteOutlineIcon fontSize="small" />
-          </IconButton>
-        )}
-      </Stack>
-      <Stack
-        direction="row"
-        useFlexGap
-        sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}
-        role="group"
-        aria-label="How the move fills the picture"
-      >
-        <Typography>The move has</Typography>
-        {extents.map((extent) => (
-          <ToggleChip
-            key={extent}
-            label={extentNames[extent]}
-            isOn={has.has(extent)}
-            onToggle={() =>
-              change(
-                'Move in the picture',
-                (draft) =>
-                  void (draft.extent = extents.filter((one) =>
-                    one === extent ? !has.has(one) : has.has(one),
-                  )),
-                false,
-              )
-            }
-          />
-        ))}
-        {block.extent !== null && (
-          <Button
-            size="small"
-            onClick={() =>
-              change('Move in the picture', (draft) => void (draft.extent = null), false)
-            }
-          >
-            As its exercises usually do
-          </Button>
-        )}
-      </Stack>
+      <ShotFields
+        shot={shot}
+        set={set}
+        onRemove={
+          shots.length > 1
+            ? () => change('Shots', (draft) => void draft.shots.splice(at, 1), false)
+            : null
+        }
+        removes={`Remove shot ${at + 1}`}
+      />
+      <MoveExtent block={block} />
     </Stack>
   );
 }
