@@ -48,6 +48,13 @@ module.exports = {
       to: { path: '^(packages/contract|apps|demo|e2e|bench)/' },
     },
     {
+      name: 'performer-for-tests-only',
+      comment: 'the drawn performer gives core’s tests their truth',
+      severity: 'error',
+      from: { path: '^packages/core/src/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/performer/' },
+    },
+    {
       name: 'web-not-server',
       severity: 'error',
       from: { path: '^apps/web/' },

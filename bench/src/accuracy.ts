@@ -2,17 +2,14 @@ import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync }
 import os from 'node:os';
 import path from 'node:path';
 import { findingsIn, SURE_REPETITION, timesKnown, type TakeAnalysis } from '@zest/core/signal';
+import { filmClip, makeSpeech, speechKinds, type SpeechKind } from '@zest/demo/proof';
 import {
   exercises,
-  filmClip,
-  makeSpeech,
   proofClips,
-  speechKinds,
   truthOf,
   type ProofClip,
   type ProofTruth,
-  type SpeechKind,
-} from '@zest/demo/proof';
+} from '@zest/performer/proof';
 import { watchFile } from '../../apps/server/src/media/analyse.ts';
 import { ffmpeg } from '../../apps/server/src/media/ffmpeg.ts';
 import { alignScript } from '../../apps/server/src/media/speech.ts';

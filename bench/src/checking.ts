@@ -2,7 +2,7 @@ import { assemble, type TakeFacts } from '@zest/core/assembly';
 import { checkLesson } from '@zest/core/checks';
 import { makeBlock, makeLesson, type Block, type BlockOf } from '@zest/core/lesson';
 import type { TakeAnalysis } from '@zest/core/signal';
-import { lengthMs, looksAt, proofClips } from '@zest/demo/proof';
+import { lengthMs, looksAt, proofClips } from '@zest/performer/proof';
 import { median, timed, type Result } from './result.ts';
 
 /** Letters as wide as the shipped font's are on average. */

@@ -28,7 +28,7 @@ import {
   VOICE_LOOP_S,
   voiceSamples,
   type Habits,
-} from './performer/index.ts';
+} from '@zest/performer';
 import { demoSeries } from './series.ts';
 
 describe('the demo lesson', () => {

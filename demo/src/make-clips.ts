@@ -7,7 +7,7 @@ import { createCanvas, type SKRSContext2D } from '@napi-rs/canvas';
 import { findBlock } from '@zest/core/lesson';
 import { sentencesOf } from '@zest/core/script';
 import { demoClips, demoLesson, type DemoClip } from './lesson.ts';
-import { drawPerformer, poseAt, type DrawContext } from './performer/index.ts';
+import { drawPerformer, poseAt, type DrawContext } from '@zest/performer';
 
 /**
  * Draws the demo's clips with ffmpeg and espeak-ng on the path: `npx tsx demo/src/make-clips.ts`.

@@ -1,8 +1,8 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { createCanvas, type SKRSContext2D } from '@napi-rs/canvas';
-import { backdrop, drawFigure, type DrawContext } from '../performer/index.ts';
-import { lengthMs, proofPose, proofView, walkerAt, type ProofClip } from './clips.ts';
+import { backdrop, drawFigure, type DrawContext } from '@zest/performer';
+import { lengthMs, proofPose, proofView, walkerAt, type ProofClip } from '@zest/performer/proof';
 
 const BACKLIGHT = 0.75;
 

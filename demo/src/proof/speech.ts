@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { chance } from '../performer/index.ts';
+import { chance } from '@zest/performer';
 
 /** A recording put together from known pieces. */
 export interface SpokenProof {

@@ -7,7 +7,7 @@ import type { RepsBlock, Side } from '@zest/core/lesson';
 import { placesOf, sceneAt, type SceneItem } from '@zest/core/overlay';
 import type { TakeAnalysis } from '@zest/core/signal';
 import { firstFrameFrom } from '@zest/core/time';
-import { lengthMs, looksAt, proofClips, type ProofClip } from '@zest/demo/proof';
+import { lengthMs, looksAt, proofClips, type ProofClip } from '@zest/performer/proof';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { footageFolder } from '../testing/footage.ts';
 import { lessonOf } from '../testing/server.ts';

@@ -13,7 +13,7 @@ import {
   type DrawContext,
   type Habits,
   type Room,
-} from '@zest/demo/performer';
+} from '@zest/performer';
 
 /** Small enough that a weak machine draws, encodes and shows it at once without losing time. */
 const LONG = 640;

@@ -1,5 +1,5 @@
 import type { Placing } from '@zest/core/framing';
-import { plainHabits, type Habits } from '@zest/demo/performer';
+import { plainHabits, type Habits } from '@zest/performer';
 import type { PracticeSetting } from '../../../record/practice-camera.ts';
 import type { FilmPreferences } from './preferences.ts';
 

@@ -1,5 +1,5 @@
 import type { SeenPose } from '@zest/core/signal';
-import { chance, skeletonOf, type Point } from '../performer/index.ts';
+import { chance, skeletonOf, type Point } from '../index.ts';
 import { lengthMs, proofPose, proofView, type ProofClip } from './clips.ts';
 
 /**

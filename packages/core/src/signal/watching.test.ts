@@ -1,15 +1,14 @@
-import {
-  bodyOf,
-  outOfFrame,
-  repetitionsIn,
-  stillStretches,
-  SURE_REPETITION,
-} from '@zest/core/signal';
+import { bodyOf, outOfFrame, repetitionsIn, stillStretches, SURE_REPETITION } from './index.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { proofClips, truthOf, type ProofClip } from './clips.ts';
-import { exercises, movements } from './exercises.ts';
-import { looksAt } from './joints.ts';
+import {
+  exercises,
+  looksAt,
+  movements,
+  proofClips,
+  truthOf,
+  type ProofClip,
+} from '@zest/performer/proof';
 
 const EVERY_MS = 100;
 const plain = (exercise: (typeof exercises)[number]): ProofClip =>

@@ -1,11 +1,4 @@
-import {
-  chance,
-  usualDress,
-  type Dress,
-  type PlacedView,
-  type Pose,
-  type Room,
-} from '../performer/index.ts';
+import { chance, usualDress, type Dress, type PlacedView, type Pose, type Room } from '../index.ts';
 import { exercises, movements, type Exercise } from './exercises.ts';
 
 export interface ProofClip {

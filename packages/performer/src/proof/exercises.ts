@@ -1,4 +1,4 @@
-import { chance, PERIOD_S, poseAt, type Pose } from '../performer/index.ts';
+import { chance, PERIOD_S, poseAt, type Pose } from '../index.ts';
 
 /** What the proof clips show; two of them hold no repetition. */
 export const exercises = [

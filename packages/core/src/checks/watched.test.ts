@@ -1,5 +1,5 @@
-import { assemble, type TakeFacts } from '@zest/core/assembly';
-import { checkLesson, findingWords, type Finding } from '@zest/core/checks';
+import { assemble, type TakeFacts } from '../assembly/index.ts';
+import { checkLesson, findingWords, type Finding } from './index.ts';
 import {
   makeBlock,
   makeLesson,
@@ -7,12 +7,11 @@ import {
   type BlockKind,
   type BlockOf,
   type Lesson,
-} from '@zest/core/lesson';
-import { sentencesOf } from '@zest/core/script';
-import type { TakeAnalysis } from '@zest/core/signal';
+} from '../lesson/index.ts';
+import { sentencesOf } from '../script/index.ts';
+import type { TakeAnalysis } from '../signal/index.ts';
 import { describe, expect, it } from 'vitest';
-import { lengthMs, proofClips, type ProofClip } from './clips.ts';
-import { looksAt } from './joints.ts';
+import { lengthMs, looksAt, proofClips, type ProofClip } from '@zest/performer/proof';
 
 const EVERY_MS = 100;
 const FLAWLESS = { luma: 120, light: null, sharp: 1, change: 1, moved: 0 };
