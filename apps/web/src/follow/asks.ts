@@ -8,6 +8,15 @@ import type {
   Problem,
   SentEntries,
 } from '@zest/contract';
+import {
+  readFollowCode,
+  readFollowLesson,
+  readMember,
+  readOwnLog,
+  readScreen,
+  readSent,
+  type Reader,
+} from '@zest/contract/guest-answers';
 import { guestRoutes, urlOf } from '@zest/contract/guest-routes';
 import type { Me } from './device.ts';
 import { say, sayOr, spokenLanguage } from './words/index.ts';
@@ -35,18 +44,27 @@ function inWords({ code, message, at }: Partial<Problem>): string {
   });
 }
 
-async function ask<T>(url: string, init: RequestInit = {}): Promise<Answer<T>> {
+async function ask<T>(read: Reader<T>, url: string, init: RequestInit = {}): Promise<Answer<T>> {
   try {
     const answer = await fetch(url, init);
-    if (answer.status === 204) return { kind: 'ready', value: undefined as T };
-    const body = (await answer.json()) as T & Partial<Problem>;
-    return answer.ok
-      ? { kind: 'ready', value: body }
-      : { kind: 'fault', message: inWords(body), status: answer.status };
+    const body: unknown = answer.status === 204 ? undefined : await answer.json();
+    if (!answer.ok)
+      return {
+        kind: 'fault',
+        message: inWords((body ?? {}) as Partial<Problem>),
+        status: answer.status,
+      };
+    const value = read(body);
+    return value === null
+      ? { kind: 'fault', message: say('fault.not-read'), status: 500 }
+      : { kind: 'ready', value };
   } catch {
     return { kind: 'fault', message: say('fault.no-connection'), status: 0 };
   }
 }
+
+/** Nothing is answered, or what is not looked at. */
+const readNothing: Reader<true> = () => true;
 
 const post = (body: unknown, headers: Record<string, string> = {}): RequestInit => ({
   method: 'POST',
@@ -65,15 +83,19 @@ export function loadLesson(
     language: language === 'second' ? language : undefined,
     seed: seed ?? undefined,
   };
-  return ask(urlOf(guestRoutes.follow, { code }, choice));
+  return ask(readFollowLesson, urlOf(guestRoutes.follow, { code }, choice));
 }
 
 export const join = (code: string, cardCode: string): Promise<Answer<Me>> =>
-  ask(urlOf(guestRoutes.joinClass, { code }), post({ code: cardCode }));
+  ask(readMember, urlOf(guestRoutes.joinClass, { code }), post({ code: cardCode }));
 export const loadMine = (code: string, token: string): Promise<Answer<OwnLog>> =>
-  ask(urlOf(guestRoutes.mine, { code }), { headers: { [STUDENT_HEADER]: token } });
+  ask(readOwnLog, urlOf(guestRoutes.mine, { code }), { headers: { [STUDENT_HEADER]: token } });
 export const go = (classCode: string, lessonCode: string): Promise<Answer<{ code: string }>> =>
-  ask(urlOf(guestRoutes.go, {}), post({ classCode, lessonCode }));
+  ask(readFollowCode, urlOf(guestRoutes.go, {}), post({ classCode, lessonCode }));
+
+/** Without an answer all of them were taken. */
+const readTaken: Reader<SentEntries> = (body) =>
+  body === undefined ? { refused: [] } : readSent(body);
 
 /** Sends entries; `keepalive` lets the request outlive the page. */
 export const sendEntries = (
@@ -81,8 +103,8 @@ export const sendEntries = (
   token: string,
   entries: readonly { id: string; at: number; body: unknown }[],
   keepalive: boolean,
-): Promise<Answer<SentEntries | undefined>> =>
-  ask(urlOf(guestRoutes.sendEntries, { code }), {
+): Promise<Answer<SentEntries>> =>
+  ask(readTaken, urlOf(guestRoutes.sendEntries, { code }), {
     ...post({ sentAt: Date.now(), entries }, { [STUDENT_HEADER]: token }),
     keepalive,
   });
@@ -93,13 +115,13 @@ export const televisionPath = (
   end: 'television' | 'remote',
 ): string => urlOf(guestRoutes.televisionNews, { code, screen, end });
 export const openTelevision = (code: string): Promise<Answer<{ screen: string }>> =>
-  ask(urlOf(guestRoutes.openTelevision, { code }), post({}));
+  ask(readScreen, urlOf(guestRoutes.openTelevision, { code }), post({}));
 export const tellTelevision = (
   code: string,
   screen: string,
   end: 'television' | 'remote',
   message: unknown,
-): Promise<Answer<undefined>> => ask(televisionPath(code, screen, end), post(message));
+): Promise<Answer<true>> => ask(readNothing, televisionPath(code, screen, end), post(message));
 
 /** The version in it names the content, so that what is kept under an address never changes. */
 export const takeUrl = (

@@ -1,5 +1,4 @@
-import type { PageSetting } from '@zest/contract';
-import type { Side } from '@zest/core/lesson';
+import type { Member } from '@zest/contract/guest-answers';
 import type { KeepsPlace, Place } from './place.ts';
 
 /** What this device keeps under a name; nothing when it keeps nothing, or keeps something else. */
@@ -23,14 +22,7 @@ function keep(name: string, value: object | null): void {
 }
 
 /** Whose device it is, in one class. */
-export interface Me {
-  token: string;
-  nickname: string;
-  hand: Side | null;
-  language: string | null;
-  /** Ways of the page the card brings along. */
-  page: PageSetting[];
-}
+export type Me = Member;
 
 const nameOfMe = (classId: string) => `zest-me-${classId}`;
 

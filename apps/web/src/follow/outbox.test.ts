@@ -123,7 +123,9 @@ describe('what is on its way to the teacher', () => {
     const [late] = readWaiting();
     vi.stubGlobal('fetch', () =>
       Promise.resolve(
-        new Response(JSON.stringify({ refused: [{ id: late?.id, message: 'too late' }] })),
+        new Response(
+          JSON.stringify({ refused: [{ id: late?.id, code: 'odd', message: 'too late' }] }),
+        ),
       ),
     );
     await box.flush();

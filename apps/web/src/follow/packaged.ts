@@ -1,4 +1,5 @@
 import type { PackagedLesson } from '@zest/contract';
+import { readFollowLesson } from '@zest/contract/guest-answers';
 import { placeOnDevice } from './device.ts';
 import { findApi, ScormReport } from './scorm.ts';
 import type { LessonSource } from './source.ts';
@@ -29,9 +30,10 @@ export function packageSource(): LessonSource {
         packed?.variants.find(
           ({ choice }) => choice.hand === hand && choice.language === language,
         ) ?? packed?.variants[0];
+      const lesson = found && readFollowLesson(found.lesson);
       return Promise.resolve(
-        found
-          ? { kind: 'ready', value: found.lesson }
+        lesson
+          ? { kind: 'ready', value: lesson }
           : { kind: 'fault', status: 404, message: say('fault.folder') },
       );
     },

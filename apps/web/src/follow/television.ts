@@ -1,3 +1,4 @@
+import { readTelevision } from '@zest/contract/guest-answers';
 import type { TelevisionCommand, TelevisionMessage, TelevisionState } from '@zest/contract';
 import { useEffect, useRef, useState } from 'react';
 import { openTelevision, televisionPath, tellTelevision } from './asks.ts';
@@ -29,8 +30,10 @@ export function useLine(
   useEffect(() => {
     if (code === null || screen === null) return;
     const source = new EventSource(televisionPath(code, screen, end));
-    source.onmessage = (event: MessageEvent<string>) =>
-      heard(JSON.parse(event.data) as TelevisionMessage);
+    source.onmessage = (event: MessageEvent<string>) => {
+      const message = readTelevision(JSON.parse(event.data));
+      if (message) heard(message);
+    };
     source.onerror = () => {
       // Refused, not just interrupted: the browser does not try again by itself.
       if (source.readyState === EventSource.CLOSED) setFault(say('fault.no-television'));
