@@ -55,6 +55,13 @@ module.exports = {
       to: { path: '^packages/performer/' },
     },
     {
+      name: 'cut-not-publish',
+      comment: 'a cut is made for whoever shows it; publishing is one of them',
+      severity: 'error',
+      from: { path: '^apps/server/src/cut/' },
+      to: { path: '^apps/server/src/publish/' },
+    },
+    {
       name: 'web-not-server',
       severity: 'error',
       from: { path: '^apps/web/' },

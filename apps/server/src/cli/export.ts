@@ -12,7 +12,7 @@ import { lessonAsChosen } from '@zest/core/lesson';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
-import { cutWith } from '../publish/cut.ts';
+import { cutWith } from '../cut/cut.ts';
 import { makeCutFile } from '../publish/cut-files.ts';
 import { cutMedia, makeStills, takeFiles } from '../publish/hand-over.ts';
 import { lessonRow, withDatabase } from './with-database.ts';

@@ -19,7 +19,7 @@ import { exportInput, exportOutcomeSchema, type ExportInput } from '../jobs/hand
 import type { JobQueue } from '../jobs/queue.ts';
 import type { MediaStore } from '../media/store.ts';
 import { workFolder } from '../media/unfinished.ts';
-import { cutFor, stateOf } from '../publish/cut.ts';
+import { cutFor, stateOf } from '../cut/cut.ts';
 import { makeCutFile } from '../publish/cut-files.ts';
 import { packHandOver } from '../publish/hand-over.ts';
 import { answer, readBody } from './answer.ts';

@@ -4,7 +4,7 @@ import { packageKinds, routes, type PackagedLesson } from '@zest/contract';
 import { lessonAt } from '../db/lessons.ts';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
-import { followLesson } from '../publish/follow-lesson.ts';
+import { followLesson } from '../cut/follow-lesson.ts';
 import { packLesson } from '../publish/package.ts';
 import type { AddRoute } from './guard.ts';
 

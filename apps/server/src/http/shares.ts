@@ -9,7 +9,7 @@ import { refuse } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { queueRenditions } from '../jobs/renditions.ts';
 import type { MediaStore } from '../media/store.ts';
-import { sharedCut } from '../publish/shared-cut.ts';
+import { sharedCut } from '../cut/shared-cut.ts';
 import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 

@@ -29,7 +29,7 @@ import { layByMarks } from './sync.ts';
 import { inFolder, type JobTools } from './tools.ts';
 import { makeTakeRenditions, queueRenditions } from './renditions.ts';
 import { queueWatch, watchTake } from './watch.ts';
-import { cutFor } from '../publish/cut.ts';
+import { cutFor } from '../cut/cut.ts';
 import type { RenderSettings } from '../publish/pieces.ts';
 
 /** What a finished export job stores: content hashes and what was measured. */

@@ -13,7 +13,7 @@ import { JobRow, TakeRow } from '../db/models.ts';
 import { watchFile } from '../media/analyse.ts';
 import { measureMoments } from '../media/loudness.ts';
 import { checkOf } from '../publish/check.ts';
-import { cutWith } from '../publish/cut.ts';
+import { cutWith } from '../cut/cut.ts';
 import { footageFolder } from '../testing/footage.ts';
 import { lessonOf, signUpSecond, testServer, until, type TestServer } from '../testing/server.ts';
 

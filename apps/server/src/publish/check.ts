@@ -3,7 +3,7 @@ import type { Lesson } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
 import type { TakeRow } from '../db/models.ts';
 import type { MediaStore } from '../media/store.ts';
-import { cutWith } from './cut.ts';
+import { cutWith } from '../cut/cut.ts';
 import { textMeasure } from './paint.ts';
 
 /** Everything the check finds in a lesson and its takes. */

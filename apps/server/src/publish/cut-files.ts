@@ -16,9 +16,9 @@ import type { TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import type { MediaStore } from '../media/store.ts';
-import { cutWith } from './cut.ts';
+import { cutWith, type TakeMedia } from '../cut/cut.ts';
 import { cutMedia, takeFiles } from './hand-over.ts';
-import { pieceOfFrame, STANDARD, type TakeMedia } from './pieces.ts';
+import { pieceOfFrame, STANDARD } from './pieces.ts';
 import { renderPiece } from './render.ts';
 
 /** One frame of the finished video as a PNG, rendered as the export renders it. */

@@ -6,14 +6,8 @@ import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
 import type { FrameSize } from './frame-size.ts';
-import {
-  piecesOf,
-  STANDARD,
-  videoFormat,
-  type Piece,
-  type RenderSettings,
-  type TakeMedia,
-} from './pieces.ts';
+import { piecesOf, STANDARD, videoFormat, type Piece, type RenderSettings } from './pieces.ts';
+import type { TakeMedia } from '../cut/cut.ts';
 import { seekTo } from './picture-graph.ts';
 import { askForHelp, renderShared } from './shared-pieces.ts';
 import type { Loudness } from '../media/loudness.ts';

@@ -18,9 +18,9 @@ import yazl from 'yazl';
 import type { TakeRow } from '../db/models.ts';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import type { MediaStore } from '../media/store.ts';
-import { cutWith } from './cut.ts';
+import { cutWith } from '../cut/cut.ts';
 import { seekTo } from './picture-graph.ts';
-import type { TakeMedia } from './pieces.ts';
+import type { TakeMedia } from '../cut/cut.ts';
 
 /**
  * Names under which takes are named to other programs: what they are called here, made safe and

@@ -14,6 +14,7 @@ import {
 import { REFERENCE, type Box } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
+import type { TakeMedia } from '../cut/cut.ts';
 import { shapeOf } from './frame-size.ts';
 import { hashOf } from '../media/store.ts';
 import { slotChanges, type Burned, type SlotChange } from './paint.ts';
@@ -69,15 +70,6 @@ export interface Piece {
   overlays: { box: Box; changes: SlotChange[] }[];
   look: Finish['look'];
   sound: { shot: Shot; low: boolean } | null;
-}
-
-/**
- * What rendering must know of a take: the content hash of its working copy and whether it has
- * sound.
- */
-export interface TakeMedia {
-  sha: string;
-  hasSound: boolean;
 }
 
 type MediaByTake = ReadonlyMap<string, TakeMedia>;

@@ -5,8 +5,7 @@ import { lessonAt } from '../db/lessons.ts';
 import { ShareVersionRow } from '../db/log-models.ts';
 import { TakeRow, type ShareRow } from '../db/models.ts';
 import type { MediaStore } from '../media/store.ts';
-import { cutWith, stateOf } from './cut.ts';
-import type { TakeMedia } from './pieces.ts';
+import { cutWith, stateOf, type TakeMedia } from './cut.ts';
 
 export interface SharedCut {
   lesson: Lesson;

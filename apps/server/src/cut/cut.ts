@@ -7,7 +7,15 @@ import type { TakeRow } from '../db/models.ts';
 import { markedOf, saidOf } from '../db/takes.ts';
 import { refuse } from '../errors.ts';
 import { hashOf, type MediaStore } from '../media/store.ts';
-import type { TakeMedia } from './pieces.ts';
+
+/**
+ * What rendering must know of a take: the content hash of its working copy and whether it has
+ * sound.
+ */
+export interface TakeMedia {
+  sha: string;
+  hasSound: boolean;
+}
 
 /**
  * What of a take decides how it is seen and heard in a cut: its content, how it lies, and what was
@@ -52,7 +60,7 @@ async function factsOf(
   return new Map(await Promise.all(facts));
 }
 
-/** The working copies of a lesson's takes that are ready, and the lesson's first cut from them. */
+/** The working copies of a lesson's takes that are ready, and the lesson assembled from them. */
 export async function cutWith(
   lesson: Lesson,
   takes: readonly TakeRow[],
