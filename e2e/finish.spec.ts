@@ -246,7 +246,7 @@ test('a second language is written beside the first, and one block is exported i
   await expect(made.getByText('Out of date, changed since: Work and rest')).toBeVisible();
 });
 
-test('the check says what a student would suffer, puts it right in one click, and keeps what is left so', async () => {
+test('the check says what a student would suffer, puts it right in one click, and keeps what is ignored', async () => {
   await bench(page, 'Check');
   const finding = (text: string) => page.getByTestId('finding').filter({ hasText: text });
   await expect(finding('is hard work, and nothing says when to stop')).toBeVisible();
@@ -262,10 +262,10 @@ test('the check says what a student would suffer, puts it right in one click, an
   await page.getByRole('button', { name: 'Save reason' }).click();
   await expect(
     page
-      .getByRole('region', { name: /^Left so/ })
+      .getByRole('region', { name: /^Ignored/ })
       .getByTestId('finding')
       .filter({ hasText: 'The video lasts' }),
-  ).toContainText('Left so: “Only a sample”');
+  ).toContainText('Ignored: “Only a sample”');
   await expect.poll(counted).toBe(before - 1);
   await saved(page);
   await page

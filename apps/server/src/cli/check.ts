@@ -33,7 +33,7 @@ export async function check(dataDir: string, lessonId: string, asJson: boolean):
             ...own.map(findingWords).map(({ say, why }) => `  ${say}\n    ${why}`),
           ];
     });
-    return [...lines, `${open.length} to look at, ${findings.length - open.length} left so.`].join(
+    return [...lines, `${open.length} to look at, ${findings.length - open.length} ignored.`].join(
       '\n',
     );
   });

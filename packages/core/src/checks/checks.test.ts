@@ -423,7 +423,7 @@ describe('the check', () => {
     expect(about({ ...own, settings: { ...own.settings, language: 'de' } }, 'named')).toEqual([]);
   });
 
-  it('keeps what is left so, with the word for it', () => {
+  it('keeps what is ignored, with the word for it', () => {
     const lesson = {
       ...lessonOf(talk({ shownBy: 'Wren Alder' })),
       waived: [{ key: 'name t', word: 'The club’s own trainer' }],

@@ -57,7 +57,7 @@ export interface Finding {
   atMs: number | null;
   figures: Figures;
   remedy: { change: LessonEdit } | null;
-  /** The teacher's word for leaving it so; null while it is open. */
+  /** The teacher's reason for ignoring it; null while it is open. */
   waived: string | null;
 }
 

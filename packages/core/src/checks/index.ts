@@ -27,7 +27,7 @@ export type LessonToCheck = Pick<ToCheck, 'lesson' | 'cut' | 'takes' | 'makeId' 
 
 /**
  * Everything that is not as it should be, the worst harm first, in the order of the lesson; what is
- * left so comes with the teacher's word.
+ * ignored comes with the reason.
  */
 export function checkLesson(given: LessonToCheck): Finding[] {
   const { lesson, cut, takes } = given;

@@ -127,7 +127,7 @@ const to5: Migration = ({ sections, ...rest }) => ({
   })),
 });
 
-/** Version 6: more on screen, music, a second language, missed repetitions, findings left so. */
+/** Version 6: more on screen, music, a second language, missed repetitions, ignored findings. */
 const to6: Migration = ({ finish, settings, sections, ...rest }) => {
   const slots = Object.fromEntries(
     ['clock', 'counter', 'cue', 'caution', 'side', 'board'].map((slot) => [

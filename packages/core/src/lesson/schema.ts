@@ -132,7 +132,7 @@ export const lessonSchema = z
     filming: filmingSchema,
     finish: finishSchema,
     second: secondSchema.nullable(),
-    /** Findings of the check that are left so, each with the teacher's word for it. */
+    /** Findings of the check that are ignored, each with the reason. */
     waived: z
       .array(z.strictObject({ key: z.string().min(1).max(200), word: lineSchema }))
       .max(LIMITS.waived),

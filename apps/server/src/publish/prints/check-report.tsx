@@ -35,7 +35,7 @@ const SIZE = 9;
 
 /**
  * The check's report: open findings by what a student would suffer, with room to tick them off,
- * then those left so with the word for it.
+ * then those ignored, with the reason.
  */
 export function checkReportPdf(
   title: string,
@@ -65,7 +65,7 @@ export function checkReportPdf(
       <Words>
         {open.length === 0
           ? 'Nothing stands in the way.'
-          : `${open.length} to look at, ${left.length} left so.`}
+          : `${open.length} to look at, ${left.length} ignored.`}
       </Words>
       {harms.map((harm) => {
         const own = open.filter((finding) => finding.harm === harm);
@@ -76,7 +76,7 @@ export function checkReportPdf(
           </View>
         );
       })}
-      {left.length > 0 && <Heading size={SIZE}>{`Left so (${left.length})`}</Heading>}
+      {left.length > 0 && <Heading size={SIZE}>{`Ignored (${left.length})`}</Heading>}
       {left.length > 0 && <Table columns={keptColumns} rows={left} />}
     </Sheet>,
   );

@@ -97,7 +97,7 @@ function FindingRow({ finding }: { finding: Finding }) {
           />
         ) : (
           <>
-            <Typography>Left so: “{waived}”</Typography>
+            <Typography>Ignored: “{waived}”</Typography>
             <Button
               onClick={() =>
                 dispatch(
@@ -191,8 +191,8 @@ export function CheckBench() {
         );
       })}
       {left.length > 0 && (
-        <Paper variant="outlined" component="section" aria-label="Left so" sx={{ p: 2 }}>
-          <Typography variant="h3">Left so ({left.length})</Typography>
+        <Paper variant="outlined" component="section" aria-label="Ignored" sx={{ p: 2 }}>
+          <Typography variant="h3">Ignored ({left.length})</Typography>
           <Box component="ul" sx={{ p: 0, m: 0, mt: 1 }}>
             {left.map((finding) => (
               <FindingRow key={finding.key} finding={finding} />
