@@ -257,14 +257,14 @@ async function expectSamePicture(): Promise<void> {
     readLesson(answers.lesson.lesson),
     new Map(answers.takes.map((take) => [take.id, { marked: null, ...take }])),
   );
-  const own = sceneRgba(sceneAt(cut, 2_000), {
+  const painted = sceneRgba(sceneAt(cut, 2_000), {
     width: answers.width,
     height: Math.round((answers.width * 9) / 16),
   });
-  expect(seen.length).toBe(own.length);
+  expect(seen.length).toBe(painted.length);
   previewed = cropped(seen, answers.width, SLOT_BOXES.clock);
   expect(
-    ssim(previewed, cropped(own, answers.width, SLOT_BOXES.clock)).mssim,
+    ssim(previewed, cropped(painted, answers.width, SLOT_BOXES.clock)).mssim,
   ).toBeGreaterThanOrEqual(0.98);
 }
 
@@ -401,7 +401,7 @@ test('the export has every frame, digit, word and sound where they belong', asyn
   const digit = { x: SLOT_BOXES.clock.x + 330, y: SLOT_BOXES.clock.y + 60, width: 90, height: 110 };
   const apart = (frame: number, painted: number) => {
     const burned = frameOf(video, frame);
-    const own = sceneRgba({
+    const repainted = sceneRgba({
       ...sceneAt(assembly, instantOfFrame(painted)),
       card: null,
       rising: null,
@@ -409,7 +409,7 @@ test('the export has every frame, digit, word and sound where they belong', asyn
     let sum = 0;
     for (let y = digit.y; y < digit.y + digit.height; y += 1) {
       for (let x = digit.x; x < digit.x + digit.width; x += 1)
-        sum += Math.abs((burned[(y * 1280 + x) * 3] ?? 0) - (own[(y * 1280 + x) * 4] ?? 0));
+        sum += Math.abs((burned[(y * 1280 + x) * 3] ?? 0) - (repainted[(y * 1280 + x) * 4] ?? 0));
     }
     return sum / (digit.width * digit.height);
   };

@@ -123,15 +123,15 @@ backend lessons
   const browser = await browserFor(cert);
   try {
     const { page, faults } = await openPage(browser);
-    const own = `https://${NAME}:${port}`;
+    const address = `https://${NAME}:${port}`;
     await expect.poll(() => wrongSignIn(port, '127.0.0.1').catch(() => 0)).toBeGreaterThan(0);
-    await makeOwner(page, own);
+    await makeOwner(page, address);
     expect((await page.context().cookies()).find(({ name }) => name === 'zest.sid')).toMatchObject({
       secure: true,
       httpOnly: true,
     });
     const link = await shareLesson(page);
-    expect(link.startsWith(`${own}/follow/`)).toBe(true);
+    expect(link.startsWith(`${address}/follow/`)).toBe(true);
     await expect(page.getByText('Others cannot open these links yet')).toBeHidden();
     await keepsOffline(browser, link);
     const answers = [];
@@ -149,15 +149,15 @@ backend lessons
 
 test('it speaks HTTPS by itself, by a certificate made at first use', async () => {
   const port = await freePort();
-  const own = `https://${NAME}:${port}`;
-  const zest = await startZest('start', undefined, port, ['--https', '--address', own]);
+  const address = `https://${NAME}:${port}`;
+  const zest = await startZest('start', undefined, port, ['--https', '--address', address]);
   const certificate = readText(path.join(zest.dataDir, 'tls/certificate.pem'));
   const browser = await browserFor(certificate);
   try {
     expect(zest.url).toBe(`https://127.0.0.1:${port}`);
     expect(new X509Certificate(certificate).checkHost(NAME)).toBe(NAME);
     const { page, faults } = await openPage(browser);
-    await makeOwner(page, own);
+    await makeOwner(page, address);
     await keepsOffline(browser, await shareLesson(page));
     expect(faults).toEqual([]);
   } finally {

@@ -238,18 +238,18 @@ test('a card brings its student’s ways of the page along', async () => {
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
   const another = await browser.newContext({ viewport: { width: 390, height: 844 } });
-  const own = await another.newPage();
-  await own.goto(student.url());
-  await own.getByLabel('Code of your card').fill(cardCode);
-  await own.getByRole('button', { name: 'Join' }).click();
-  await own.getByText('How I like my lessons').click();
+  const tab = await another.newPage();
+  await tab.goto(student.url());
+  await tab.getByLabel('Code of your card').fill(cardCode);
+  await tab.getByRole('button', { name: 'Join' }).click();
+  await tab.getByText('How I like my lessons').click();
   await expect(
-    own.getByRole('checkbox', { name: 'One part at a time: stop after each' }),
+    tab.getByRole('checkbox', { name: 'One part at a time: stop after each' }),
   ).toBeChecked();
-  await expect(own.getByRole('checkbox', { name: 'Always show what is on' })).toBeChecked();
-  await own.getByRole('button', { name: 'I am ready: start' }).click();
-  await expect(own.getByText('Now: Watch', { exact: true })).toBeVisible();
-  await expectAccessible(own);
+  await expect(tab.getByRole('checkbox', { name: 'Always show what is on' })).toBeChecked();
+  await tab.getByRole('button', { name: 'I am ready: start' }).click();
+  await expect(tab.getByText('Now: Watch', { exact: true })).toBeVisible();
+  await expectAccessible(tab);
   await another.close();
   await page.goto(`${zest.url}/lessons/${lessonId}/share`);
 });
@@ -259,7 +259,7 @@ test('the page speaks the language of the lesson, whatever the browser’s', asy
     viewport: { width: 390, height: 844 },
     locale: 'fr-FR',
   });
-  const own = await context.newPage();
+  const tab = await context.newPage();
   for (const [language, direction, start, stop] of [
     ['de-AT', 'ltr', 'Ich bin bereit: los', 'Stopp'],
     ['ar', 'rtl', 'أنا جاهز: ابدأ', 'توقف'],
@@ -277,20 +277,20 @@ test('the page speaks the language of the lesson, whatever the browser’s', asy
         headers,
       })
     ).json()) as { code: string };
-    await own.goto(`${zest.url}/follow/${code}`);
-    await expect(own.getByRole('button', { name: start })).toBeVisible();
+    await tab.goto(`${zest.url}/follow/${code}`);
+    await expect(tab.getByRole('button', { name: start })).toBeVisible();
     expect(
-      await own.evaluate(() => [document.documentElement.lang, document.documentElement.dir]),
+      await tab.evaluate(() => [document.documentElement.lang, document.documentElement.dir]),
     ).toEqual([language === 'sv' ? 'fr' : language.slice(0, 2), direction]);
     expect(
-      await own
+      await tab
         .getByRole('heading', { name: 'Throw and count' })
         .evaluate((heading) => heading.closest('[lang]')?.getAttribute('lang')),
     ).toBe(language);
-    await expectAccessible(own);
-    await own.getByRole('button', { name: start }).click();
-    await expect(own.getByRole('button', { name: stop, exact: true })).toBeVisible();
-    await expectAccessible(own);
+    await expectAccessible(tab);
+    await tab.getByRole('button', { name: start }).click();
+    await expect(tab.getByRole('button', { name: stop, exact: true })).toBeVisible();
+    await expectAccessible(tab);
   }
   await context.close();
 });

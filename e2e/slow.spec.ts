@@ -134,7 +134,7 @@ test(
       await student
         .locator('video')
         .evaluateAll((videos) =>
-          videos.map((own) => own.getAttribute('src') ?? '').filter(Boolean),
+          videos.map((video) => video.getAttribute('src') ?? '').filter(Boolean),
         ),
     ).toEqual([expect.stringContaining('lines=360')]);
     await expect(student.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible();

@@ -64,23 +64,23 @@ export async function startZest(
     ended,
     said: () => said,
     async kill() {
-      const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], {
+      const children = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], {
         encoding: 'utf8',
       })
         .trim()
         .split(/\s+/)
         .map(Number);
-      for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGKILL');
+      for (const pid of [child.pid ?? 0, ...children]) process.kill(pid, 'SIGKILL');
       await ended;
     },
     async endAll() {
-      const own = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], {
+      const children = execFileSync('ps', ['-o', 'pid=', '--ppid', String(child.pid)], {
         encoding: 'utf8',
       })
         .trim()
         .split(/\s+/)
         .map(Number);
-      for (const pid of [child.pid ?? 0, ...own]) process.kill(pid, 'SIGTERM');
+      for (const pid of [child.pid ?? 0, ...children]) process.kill(pid, 'SIGTERM');
       return ended;
     },
     async killServer() {

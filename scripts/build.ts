@@ -49,7 +49,7 @@ for (const mode of ['production', 'student'])
   });
 const assets = path.join(root, 'dist/web/assets');
 const names = readdirSync(assets);
-for (const name of names.filter((own) => /\.(js|css|json|wasm)$/.test(own))) {
+for (const name of names.filter((file) => /\.(js|css|json|wasm)$/.test(file))) {
   const plain = readFileSync(path.join(assets, name));
   writeFileSync(path.join(assets, `${name}.br`), brotliCompressSync(plain));
   writeFileSync(path.join(assets, `${name}.gz`), gzipSync(plain, { level: 9 }));

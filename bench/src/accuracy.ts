@@ -213,8 +213,8 @@ async function spoken(kind: SpeechKind): Promise<Result> {
   const minutes = proof.samples.length / proof.rate / 60;
   const said = proof.said.filter((one) => one !== null).length;
   const errors = proof.said.flatMap((one, i) => {
-    const own = found.sentences[i];
-    return one && own ? [Math.abs(own.startMs - one.startMs)] : [];
+    const sentence = found.sentences[i];
+    return one && sentence ? [Math.abs(sentence.startMs - one.startMs)] : [];
   });
   const within = (ms: number) => share(errors.filter((error) => error <= ms).length, said);
   const skips = proof.said.filter((one) => one === null).length;
@@ -224,10 +224,10 @@ async function spoken(kind: SpeechKind): Promise<Result> {
   const overlap = (a: { startMs: number; endMs: number }, b: { startMs: number; endMs: number }) =>
     Math.min(a.endMs, b.endMs) - Math.max(a.startMs, b.startMs);
   const addedFound = proof.added.filter((one) =>
-    found.added.some((own) => overlap(one, own) > (one.endMs - one.startMs) / 2),
+    found.added.some((stretch) => overlap(one, stretch) > (one.endMs - one.startMs) / 2),
   ).length;
   const falselyAdded = found.added.filter(
-    (own) => !proof.added.some((one) => overlap(one, own) > 0),
+    (stretch) => !proof.added.some((one) => overlap(one, stretch) > 0),
   ).length;
   const isHard = kind.reworded > 0 || (kind.noiseDb !== null && kind.noiseDb <= 10);
   const mostFalse = Math.max(1, Math.ceil(minutes / 10));

@@ -71,9 +71,9 @@ export async function importing(): Promise<Result[]> {
         ]),
       ]);
     const ours = async () => {
-      const own = path.join(folder, 'ours');
-      mkdirSync(own, { recursive: true });
-      const { video } = await makeWorkingCopy(phone, own, () => undefined);
+      const ourFolder = path.join(folder, 'ours');
+      mkdirSync(ourFolder, { recursive: true });
+      const { video } = await makeWorkingCopy(phone, ourFolder, () => undefined);
       await marksIn(video);
     };
     const ratios: number[] = [];

@@ -42,11 +42,11 @@ const percentile = (values: readonly number[], part: number) =>
 /** The process that answers HTTP. @throws when there is not exactly one */
 function httpPid({ dataDir }: Zest): number {
   const all = execFileSync('ps', ['-eo', 'pid=,args='], { encoding: 'utf8' }).split('\n');
-  const own = all
+  const parts = all
     .flatMap((line) => /^\s*(\d+) .*dist\/http\.js/.exec(line)?.[1] ?? [])
     .filter((pid) => readFileSync(`/proc/${pid}/environ`, 'utf8').includes(dataDir));
-  if (own.length !== 1) throw new Error('The process that answers HTTP was not found.');
-  return Number(own[0]);
+  if (parts.length !== 1) throw new Error('The process that answers HTTP was not found.');
+  return Number(parts[0]);
 }
 
 /** Its resident memory, in MB. */
@@ -94,17 +94,17 @@ async function prepared(zest: Zest) {
     },
     credits: [],
   };
-  const own = await call<Class>('POST', '/api/classes', plan);
-  const students = await call<Student[]>('POST', `/api/classes/${own.id}/students`, {
+  const schoolClass = await call<Class>('POST', '/api/classes', plan);
+  const students = await call<Student[]>('POST', `/api/classes/${schoolClass.id}/students`, {
     count: STUDENTS,
   });
   const share = await call<Share>('POST', `/api/lessons/${lesson?.id}/shares`, {
-    classId: own.id,
+    classId: schoolClass.id,
     opensAt: null,
     closesAt: null,
   });
   const lessonNow = await call<FollowLesson>('GET', `/api/follow/${share.code}`);
-  return { call, own, students, share, lesson: lessonNow };
+  return { call, schoolClass: schoolClass, students, share, lesson: lessonNow };
 }
 
 /** One range of a take; whether it came whole and as a part. */
@@ -175,7 +175,7 @@ async function firstFrames(zest: Zest, code: string): Promise<number[]> {
           const began = performance.now();
           for (;;) {
             const video = [...document.querySelectorAll('video')].find(
-              (own) => own.readyState >= 2 && own.currentTime > 0,
+              (element) => element.readyState >= 2 && element.currentTime > 0,
             );
             if (video || performance.now() - began > 30_000) return performance.now() - began;
             await new Promise((resolve) => requestAnimationFrame(resolve));
@@ -193,7 +193,7 @@ async function firstFrames(zest: Zest, code: string): Promise<number[]> {
 /** A school year of numbers, efforts and visits of every student in that class, a lesson a week. */
 async function aYear({
   call,
-  own,
+  schoolClass,
   students,
   lesson,
 }: Awaited<ReturnType<typeof prepared>>): Promise<number> {
@@ -223,7 +223,7 @@ async function aYear({
     }).flat(),
   );
   for (let from = 0; from < entries.length; from += 2_000)
-    await call('POST', `/api/classes/${own.id}/entries`, {
+    await call('POST', `/api/classes/${schoolClass.id}/entries`, {
       entries: entries.slice(from, from + 2_000),
     });
   return entries.length;
@@ -234,7 +234,7 @@ async function aYear({
  * long each took.
  */
 async function teaching(
-  { call, own, lesson }: Awaited<ReturnType<typeof prepared>>,
+  { call, schoolClass, lesson }: Awaited<ReturnType<typeof prepared>>,
   untilMs: number,
 ): Promise<{ saves: number[]; looks: number[] }> {
   const [saves, looks]: [number[], number[]] = [[], []];
@@ -266,10 +266,10 @@ async function teaching(
       // Nobody looks when the others do.
       if ((next + (i * LOOK_EVERY_MS) / TEACHERS) % LOOK_EVERY_MS < SAVE_EVERY_MS) {
         await timed(looks, () =>
-          call('GET', `/api/classes/${own.id}/log?lesson=${lesson.lessonId}`),
+          call('GET', `/api/classes/${schoolClass.id}/log?lesson=${lesson.lessonId}`),
         );
         await timed(looks, () =>
-          call('GET', `/api/classes/${own.id}/sums?since=${weekStart(Date.now())}`),
+          call('GET', `/api/classes/${schoolClass.id}/sums?since=${weekStart(Date.now())}`),
         );
       }
       await sleep(Math.max(0, SAVE_EVERY_MS - (Date.now() - began)));
@@ -285,7 +285,7 @@ async function teaching(
  */
 async function posts(
   zest: Zest,
-  { call, own, students, share }: Awaited<ReturnType<typeof prepared>>,
+  { call, schoolClass, students, share }: Awaited<ReturnType<typeof prepared>>,
 ): Promise<{ kept: number; again: number }> {
   const [student] = students;
   const joined = (await (
@@ -330,7 +330,7 @@ async function posts(
   await Promise.all([killing, ...Array.from({ length: POSTS }, (_, i) => one(i))]);
   const { entries } = await call<{ entries: { body: { kind: string; key?: string } }[] }>(
     'GET',
-    `/api/classes/${own.id}/log?student=${student?.id}`,
+    `/api/classes/${schoolClass.id}/log?student=${student?.id}`,
   );
   return {
     kept: entries.filter(({ body }) => body.kind === 'score' && body.key === 'k').length,

@@ -112,19 +112,19 @@ export async function watching(): Promise<Result[]> {
       };
     };
     const without = await film(false);
-    const own = await film(true);
+    const filmed = await film(true);
     return [
       {
         what: 'looks a second while recording',
-        value: own.looks.toFixed(1),
+        value: filmed.looks.toFixed(1),
         limit: `at least ${LEAST_POSES}`,
-        holds: own.looks >= LEAST_POSES,
+        holds: filmed.looks >= LEAST_POSES,
       },
       {
-        what: `frames a second recorded, watched ${own.fps.toFixed(2)}, not watched ${without.fps.toFixed(2)}`,
-        value: `${(own.dropped * 100).toFixed(1)} % dropped (${(without.dropped * 100).toFixed(1)} %)`,
+        what: `frames a second recorded, watched ${filmed.fps.toFixed(2)}, not watched ${without.fps.toFixed(2)}`,
+        value: `${(filmed.dropped * 100).toFixed(1)} % dropped (${(without.dropped * 100).toFixed(1)} %)`,
         limit: `under ${MOST_DROPPED * 100} %`,
-        holds: own.dropped < MOST_DROPPED,
+        holds: filmed.dropped < MOST_DROPPED,
       },
     ];
   } finally {

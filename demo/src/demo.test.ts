@@ -231,10 +231,10 @@ describe('the performer', () => {
           return most;
         };
         // Soles and crown lie where the core's projection has them, tilted or not.
-        const own = pinholeView(placing.camera, over.performerCm, width, height);
+        const pinhole = pinholeView(placing.camera, over.performerCm, width, height);
         const row = (upCm: number) =>
           (height / 2) * (1 - (project(placing.camera, { rightCm: 0, upCm, nearCm: 0 })?.y ?? 9));
-        expect([own.floorY, own.floorY - own.unit].map((y) => y.toFixed(6))).toEqual(
+        expect([pinhole.floorY, pinhole.floorY - pinhole.unit].map((y) => y.toFixed(6))).toEqual(
           [row(0), row(over.performerCm)].map((y) => y.toFixed(6)),
         );
         // Between them the drawing is not foreshortened, so the move is followed before a level

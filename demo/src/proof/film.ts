@@ -103,11 +103,11 @@ export async function filmClip(clip: ProofClip, file: string): Promise<void> {
  */
 function darken(ctx: SKRSContext2D, clip: ProofClip, ms: number): void {
   const layer = createCanvas(clip.width, clip.height);
-  const own = layer.getContext('2d') as SKRSContext2D & DrawContext;
-  drawFigure(own, proofPose(clip, ms), proofView(clip), clip.dress);
-  own.globalCompositeOperation = 'source-in';
-  own.fillStyle = '#000000';
-  own.fillRect(0, 0, clip.width, clip.height);
+  const context = layer.getContext('2d') as SKRSContext2D & DrawContext;
+  drawFigure(context, proofPose(clip, ms), proofView(clip), clip.dress);
+  context.globalCompositeOperation = 'source-in';
+  context.fillStyle = '#000000';
+  context.fillRect(0, 0, clip.width, clip.height);
   ctx.globalAlpha = clip.backlit;
   ctx.drawImage(layer, 0, 0);
   ctx.globalAlpha = 1;

@@ -41,9 +41,9 @@ export function analysisText(watched: TakeAnalysis, asJson: boolean): string {
     return JSON.stringify(
       {
         durationMs,
-        repetitions: repetitions.map(({ side: own, size, ...times }) => ({
+        repetitions: repetitions.map(({ side: performerSide, size, ...times }) => ({
           ...times,
-          ...side(own),
+          ...side(performerSide),
           size,
           isWhole: size >= WHOLE_REPETITION,
         })),

@@ -41,14 +41,14 @@ beforeAll(async () => {
     async () => (await teacher.get(`/api/lessons/${id}/takes`)).body as { state: string }[],
     (takes) => takes.every(({ state }) => state === 'ready'),
   );
-  const own = await createClass(teamId, {
+  const schoolClass = await createClass(teamId, {
     name: 'Otters “élan” 🤸',
     keepWeeks: 40,
     rule: usualRule,
     credits: [],
   });
-  const [student] = await addStudents(server.sequelize, own, { count: 3 });
-  await keepEntries(own, 'student', [
+  const [student] = await addStudents(server.sequelize, schoolClass, { count: 3 });
+  await keepEntries(schoolClass, 'student', [
     {
       id: 'entry-entry-entry-1',
       studentId: student?.id ?? '',

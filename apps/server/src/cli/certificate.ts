@@ -26,7 +26,7 @@ function namesOfMachine(address: string | null): SubjectAltNameEntry[] {
     ...given.filter((name) => !/^[\d.]+$/.test(name)),
   ]);
   const ips = new Set([
-    ...ownAddresses().map((own) => own.address),
+    ...ownAddresses().map((one) => one.address),
     ...given.filter((name) => /^[\d.]+$/.test(name)),
   ]);
   return [

@@ -25,12 +25,12 @@ export async function check(dataDir: string, lessonId: string, asJson: boolean):
       );
     const open = findings.filter(({ waived }) => waived === null);
     const lines = harms.flatMap((harm) => {
-      const own = open.filter((finding) => finding.harm === harm);
-      return own.length === 0
+      const ofHarm = open.filter((finding) => finding.harm === harm);
+      return ofHarm.length === 0
         ? []
         : [
             `A student ${harm}:`,
-            ...own.map(findingWords).map(({ say, why }) => `  ${say}\n    ${why}`),
+            ...ofHarm.map(findingWords).map(({ say, why }) => `  ${say}\n    ${why}`),
           ];
     });
     return [...lines, `${open.length} to look at, ${findings.length - open.length} ignored.`].join(

@@ -118,12 +118,12 @@ export async function exportTo(
     for (const part of parts) {
       const name = part in cutFileOf ? cutFileOf[part as keyof typeof cutFileOf] : null;
       if (!name) continue;
-      const own = part === 'captions' ? 'lesson.vtt' : part === 'subrip' ? 'lesson.srt' : name;
+      const fileName = part === 'captions' ? 'lesson.vtt' : part === 'subrip' ? 'lesson.srt' : name;
       await writeFile(
-        path.join(outDir, own),
+        path.join(outDir, fileName),
         (await makeCutFile(name, document, takes, 0, store)).content,
       );
-      written.push(own);
+      written.push(fileName);
     }
     if (parts.includes('takes')) {
       const { assembly, media } = await cutWith(document, takes, store);

@@ -87,7 +87,7 @@ function addressOf(text: string): string {
 }
 
 function proxiesOf(text: string): string {
-  for (const proxy of text.split(',').map((own) => own.trim())) {
+  for (const proxy of text.split(',').map((part) => part.trim())) {
     const [address = '', bits] = proxy.split('/');
     if (isIP(address) === 0 || (bits !== undefined && !/^\d{1,3}$/.test(bits)))
       throw new InvalidArgumentError(

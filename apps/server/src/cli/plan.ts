@@ -78,11 +78,14 @@ const TOLERANCE_MS = 15_000;
 export async function fit(file: string, targets: FitTargets, asJson: boolean): Promise<string> {
   const lesson = await readLessonFile(file);
   const { video, session } = lesson.targets;
-  const own = (ms: number | undefined, known: typeof video) =>
+  const targetOf = (ms: number | undefined, known: typeof video) =>
     ms === undefined ? known : { ms, toleranceMs: known?.toleranceMs ?? TOLERANCE_MS };
   const result = fitLesson({
     ...lesson,
-    targets: { video: own(targets.videoMs, video), session: own(targets.sessionMs, session) },
+    targets: {
+      video: targetOf(targets.videoMs, video),
+      session: targetOf(targets.sessionMs, session),
+    },
   });
   if (asJson) return asText(result);
   const { changes, videoMs, sessionMs } = result.proposal;

@@ -21,8 +21,8 @@ export async function withDatabase<T>(
   });
   const { dbPassword } = secretsOf(dataDir);
   const running = runningOn(dataDir);
-  const own = running?.dbPort ? null : await startMariaDb(path.join(dataDir, 'db'), dbPassword);
-  const port = running?.dbPort ?? own?.port ?? 0;
+  const started = running?.dbPort ? null : await startMariaDb(path.join(dataDir, 'db'), dbPassword);
+  const port = running?.dbPort ?? started?.port ?? 0;
   try {
     const database = { port, password: dbPassword, name: 'zest' };
     const sequelize = await connect(database, 4);
@@ -33,7 +33,7 @@ export async function withDatabase<T>(
       await sequelize.close();
     }
   } finally {
-    await own?.stop();
+    await started?.stop();
   }
 }
 

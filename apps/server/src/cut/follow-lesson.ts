@@ -24,10 +24,10 @@ async function takesOf(
   const takes = [...takesIn(assembly)].map(async (id) => {
     const [sha, row] = [media.get(id)?.sha, rows.get(id)];
     if (!sha || !row) return [];
-    const renditions = renditionsOf(row).map(({ lines, bytes, sha: own }) => ({
+    const renditions = renditionsOf(row).map(({ lines, bytes, sha: rendition }) => ({
       lines,
       bytes,
-      version: versionOf(own),
+      version: versionOf(rendition),
     }));
     return {
       id,

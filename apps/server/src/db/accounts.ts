@@ -64,7 +64,7 @@ export async function drawPassword(sequelize: Sequelize, login: string): Promise
   if (!user?.teamId) {
     const known = (
       await User.findAll({ where: { teamId: { [Op.ne]: null } }, order: [['login', 'ASC']] })
-    ).map((own) => own.login);
+    ).map((one) => one.login);
     throw new Error(
       `Nobody here signs in as “${login}”. There ` +
         `${known.length === 0 ? 'is no account yet' : `are: ${known.join(', ')}`}.`,

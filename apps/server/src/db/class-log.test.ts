@@ -21,7 +21,7 @@ const SINCE = FROM + 30 * DAY;
 
 let server: TestServer;
 let teacher: TestClient;
-let own: ClassRow;
+let schoolClass: ClassRow;
 let students: Student[];
 let lessons: string[];
 
@@ -37,8 +37,8 @@ beforeAll(async () => {
       credits: [],
     })
   ).body as Class;
-  own = await ClassRow.findByPk(made.id, { rejectOnEmpty: true });
-  students = (await teacher.send('POST', `/api/classes/${own.id}/students`, { count: 3 }))
+  schoolClass = await ClassRow.findByPk(made.id, { rejectOnEmpty: true });
+  students = (await teacher.send('POST', `/api/classes/${schoolClass.id}/students`, { count: 3 }))
     .body as Student[];
   lessons = await Promise.all(
     [1, 2].map(
@@ -93,7 +93,7 @@ const logs = fc.array(
 async function stored(
   log: { who: number; lesson: number; at: number; body: EntryBody }[],
 ): Promise<LogEntry[]> {
-  await LogEntryRow.destroy({ where: { classId: own.id } });
+  await LogEntryRow.destroy({ where: { classId: schoolClass.id } });
   const entries = log.map(({ who, lesson, at, body }, i) => ({
     id: `entry-${String(i).padStart(12, '0')}`,
     studentId: students[who]?.id ?? '',
@@ -101,7 +101,7 @@ async function stored(
     at,
     body,
   }));
-  if (entries.length > 0) await keepEntries(own, 'student', entries);
+  if (entries.length > 0) await keepEntries(schoolClass, 'student', entries);
   return entries.map((entry) => ({ ...entry, by: 'student' }));
 }
 
@@ -110,7 +110,7 @@ describe('the log of a class', () => {
     await fc.assert(
       fc.asyncProperty(logs, async (log) => {
         const entries = await stored(log);
-        const sums = await classSums(server.sequelize, own.id, SINCE);
+        const sums = await classSums(server.sequelize, schoolClass.id, SINCE);
         const wanted = students.flatMap(({ id }) => {
           const mine = entries.filter(({ studentId }) => studentId === id);
           return linesOf(mine).map(({ key, side, level, isRate, better }) => {
@@ -182,7 +182,7 @@ describe('the log of a class', () => {
       const seen: LogEntry[] = [];
       let after: string | undefined;
       do {
-        const page = await logPage(server.sequelize, own.id, { ...wanted, after }, 7);
+        const page = await logPage(server.sequelize, schoolClass.id, { ...wanted, after }, 7);
         expect(page.entries.length).toBeLessThanOrEqual(7);
         seen.push(...page.entries);
         after = page.next ?? undefined;
@@ -193,34 +193,38 @@ describe('the log of a class', () => {
 
   it('gives what has changed since, what grew among it, and refuses what it cannot read', async () => {
     await stored([{ who: 0, lesson: 0, at: FROM, body: { kind: 'opened' } }]);
-    const { asOf } = await logPage(server.sequelize, own.id, {});
+    const { asOf } = await logPage(server.sequelize, schoolClass.id, {});
     await server.sequelize.query(
       'UPDATE log_entries SET changed_at = changed_at - INTERVAL 1 HOUR',
     );
-    expect((await logPage(server.sequelize, own.id, { changedSince: asOf })).entries).toEqual([]);
+    expect(
+      (await logPage(server.sequelize, schoolClass.id, { changedSince: asOf })).entries,
+    ).toEqual([]);
     const visit = {
       id: 'visit-0000000000',
       studentId: students[0]?.id ?? '',
       lessonId: lessons[0] ?? null,
       at: FROM,
     };
-    await keepEntries(own, 'student', [
+    await keepEntries(schoolClass, 'student', [
       { ...visit, body: { kind: 'reached', atMs: 1_000, totalMs: 10_000 } },
     ]);
     await server.sequelize.query(
       'UPDATE log_entries SET changed_at = changed_at - INTERVAL 1 HOUR',
     );
-    await keepEntries(own, 'student', [
+    await keepEntries(schoolClass, 'student', [
       { ...visit, body: { kind: 'reached', atMs: 5_000, totalMs: 10_000 } },
     ]);
     expect(
-      (await logPage(server.sequelize, own.id, { changedSince: asOf })).entries.map(
+      (await logPage(server.sequelize, schoolClass.id, { changedSince: asOf })).entries.map(
         ({ body }) => body,
       ),
     ).toEqual([{ kind: 'reached', atMs: 5_000, totalMs: 10_000 }]);
-    expect((await teacher.get(`/api/classes/${own.id}/log?after=yesterday`)).body.message).toBe(
-      'Go on from what the page before gave.',
+    expect(
+      (await teacher.get(`/api/classes/${schoolClass.id}/log?after=yesterday`)).body.message,
+    ).toBe('Go on from what the page before gave.');
+    expect((await teacher.get(`/api/classes/${schoolClass.id}/sums`)).body.message).toContain(
+      'since when',
     );
-    expect((await teacher.get(`/api/classes/${own.id}/sums`)).body.message).toContain('since when');
   });
 });

@@ -120,7 +120,7 @@ function lineOf({
       ? [mostBefore, mostSince]
       : [leastBefore, leastSince];
   const all = (isMore ? [mostBefore, mostSince] : [leastBefore, leastSince]).filter(
-    (own) => own !== null,
+    (value) => value !== null,
   );
   return { ...line, isRate, before, since, best: isMore ? Math.max(...all) : Math.min(...all) };
 }

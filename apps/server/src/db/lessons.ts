@@ -150,12 +150,12 @@ export async function createWithTakes(
 ): Promise<Created> {
   const id = nanoid();
   const takes = await takesFor(id);
-  const own = withTakes(lesson, new Map(takes.map(({ from, take }) => [from, take.id])));
+  const copied = withTakes(lesson, new Map(takes.map(({ from, take }) => [from, take.id])));
   return sequelize.transaction(async (transaction) => {
-    const row = await insertLesson(id, teamId, own, authorId, transaction);
+    const row = await insertLesson(id, teamId, copied, authorId, transaction);
     return {
       row,
-      lesson: own,
+      lesson: copied,
       takes: await TakeRow.bulkCreate(
         takes.map(({ take }) => take),
         { transaction },

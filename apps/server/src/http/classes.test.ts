@@ -247,9 +247,9 @@ describe('what students send', () => {
     expect((await two.send([entry(score(11))])).status).toBe(204);
     const { entries } = await logOf();
     expect(entries.filter(({ studentId }) => studentId === students[0]?.id)).toHaveLength(4);
-    const own = (await two.mine()).body as OwnLog;
-    expect(own.nickname).toBe(students[1]?.nickname);
-    expect(own.entries.map(({ studentId }) => studentId)).toEqual([students[1]?.id]);
+    const ownLog = (await two.mine()).body as OwnLog;
+    expect(ownLog.nickname).toBe(students[1]?.nickname);
+    expect(ownLog.entries.map(({ studentId }) => studentId)).toEqual([students[1]?.id]);
   });
 
   it('is told at once to teachers who have a page open', async () => {
@@ -436,12 +436,12 @@ describe('the teacher’s own entries and what is erased', () => {
         })
       ).status,
     ).toBe(204);
-    expect((await logOf()).entries.find((own) => own.id === id)).toMatchObject({
+    expect((await logOf()).entries.find((one) => one.id === id)).toMatchObject({
       by: 'teacher',
       studentId: students[5]?.id,
     });
     expect((await teacher.send('DELETE', `/api/log/${id}`)).status).toBe(204);
-    expect((await logOf()).entries.some((own) => own.id === id)).toBe(false);
+    expect((await logOf()).entries.some((one) => one.id === id)).toBe(false);
   });
 
   it('forgets a student for good, on every device, and notes that it did', async () => {

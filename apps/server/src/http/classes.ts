@@ -84,10 +84,10 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
   });
   route(routes.addEntries, async (req, res, { teamId, schoolClass }) => {
     const { entries } = readBody(bodies.addEntries, req.body);
-    const own = new Set(
+    const known = new Set(
       (await StudentRow.findAll({ where: { classId: schoolClass.id } })).map(({ id }) => id),
     );
-    if (entries.some(({ studentId }) => !own.has(studentId)))
+    if (entries.some(({ studentId }) => !known.has(studentId)))
       throw refuse(
         422,
         'no-student',

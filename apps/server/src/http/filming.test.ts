@@ -177,18 +177,18 @@ describe('a phone’s file', () => {
           200,
         ),
       );
-      const own = await take(id);
-      expect(own).toMatchObject({
+      const filmed = await take(id);
+      expect(filmed).toMatchObject({
         blockId: 'one',
         performance: { id: one.id, number: one.number },
       });
-      expect(Math.abs((own?.marked?.startMs ?? 0) - 8_000 * 1.0002)).toBeLessThan(10);
-      expect(Math.abs((own?.marked?.endMs ?? 0) - 28_000 * 1.0002)).toBeLessThan(10);
-      expect(Math.abs((own?.marked?.rate ?? 0) - 1.0002)).toBeLessThan(0.0002);
+      expect(Math.abs((filmed?.marked?.startMs ?? 0) - 8_000 * 1.0002)).toBeLessThan(10);
+      expect(Math.abs((filmed?.marked?.endMs ?? 0) - 28_000 * 1.0002)).toBeLessThan(10);
+      expect(Math.abs((filmed?.marked?.rate ?? 0) - 1.0002)).toBeLessThan(0.0002);
       const second = (await takes()).find(({ performance }) => performance?.id === two.id);
       expect(second).toMatchObject({ blockId: 'two', state: 'ready', duplicateOf: null });
       expect(Math.abs((second?.marked?.startMs ?? 0) - 41_000 * 1.0002)).toBeLessThan(10);
-      expect(own?.bytes).toBe(footage.read('phone.mp4').length);
+      expect(filmed?.bytes).toBe(footage.read('phone.mp4').length);
     },
   );
 
@@ -242,7 +242,7 @@ describe('takes', () => {
     const binned = await importFile(bytes, 'two');
     const lone = await importFile(phoneVideo('lone.mp4', 4, []), 'two');
     const sha = async (id: string) => (await TakeRow.findByPk(id))?.originalSha ?? '';
-    const [shared, own] = [await sha(kept), await sha(lone)];
+    const [shared, alone] = [await sha(kept), await sha(lone)];
     for (const id of [binned, lone])
       expect((await teacher.send('PUT', `/api/takes/${id}`, { inBin: true })).body.inBin).toBe(
         true,
@@ -256,9 +256,10 @@ describe('takes', () => {
     expect((await teacher.send('DELETE', `/api/lessons/${lessonId}/bin`)).status).toBe(204);
     const after = (await teacher.get(`/api/lessons/${lessonId}/storage`)).body as Storage;
     expect([after.binBytes, before.bytes - after.bytes]).toEqual([0, before.binBytes]);
-    expect([existsSync(server.store.pathOf(shared)), existsSync(server.store.pathOf(own))]).toEqual(
-      [true, false],
-    );
+    expect([
+      existsSync(server.store.pathOf(shared)),
+      existsSync(server.store.pathOf(alone)),
+    ]).toEqual([true, false]);
     expect([await take(binned), (await take(kept))?.state]).toEqual([undefined, 'ready']);
   });
 
@@ -292,18 +293,21 @@ describe('takes', () => {
       const shown = (await teacher.send('POST', `/api/lessons/${other.id}/shares`)).body as {
         code: string;
       };
-      const own = [];
+      const answers = [];
       for (const file of [bytes, phoneVideo('alone.mp4', 5, [])]) {
         const id = await teacher.makeTake(other.id);
         await teacher.upload(id, file);
-        own.push(
+        answers.push(
           await until(
             () => TakeRow.findByPk(id, { rejectOnEmpty: true }),
             ({ workingSha, thumbsSha }) => workingSha !== null && thumbsSha !== null,
           ),
         );
       }
-      const [shared, alone] = own.map(({ originalSha }) => originalSha ?? '') as [string, string];
+      const [shared, alone] = answers.map(({ originalSha }) => originalSha ?? '') as [
+        string,
+        string,
+      ];
       expect((await TakeRow.findByPk(elsewhere))?.originalSha).toBe(shared);
       const gone = await teacher.send('DELETE', `/api/lessons/${other.id}`);
       expect(gone.body).toMatchObject({ revisions: 1, takes: 2 });

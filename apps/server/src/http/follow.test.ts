@@ -108,7 +108,7 @@ describe('a shared lesson', () => {
     const take = await until(
       async () =>
         ((await server.client().get(`/api/follow/${code}`)).body as FollowLesson).takes[0],
-      (own) => (own?.renditions.length ?? 0) > 0,
+      (one) => (one?.renditions.length ?? 0) > 0,
     );
     const [small] = take?.renditions ?? [];
     expect([take?.renditions.length, small?.lines]).toEqual([1, 360]);

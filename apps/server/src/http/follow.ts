@@ -153,8 +153,8 @@ function addStudentRoutes(route: AddRoute): void {
       where: { studentId: student.id },
       order: [['at', 'ASC']],
     });
-    const own: OwnLog = { nickname: student.nickname, entries: entries.map(entryView) };
-    res.json(own);
+    const ownLog: OwnLog = { nickname: student.nickname, entries: entries.map(entryView) };
+    res.json(ownLog);
   });
 
   route(routes.sendEntries, async (req, res, { share, student }) => {

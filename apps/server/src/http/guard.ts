@@ -154,9 +154,9 @@ async function findOwned(req: Request, teamId: string): Promise<Partial<Owned>> 
   const owned: Partial<Owned> = {};
   for (const [name, find] of Object.entries(finders)) {
     if (req.params[name] === undefined) continue;
-    const own = await find(text(req.params[name]), teamId);
-    if (!own) throw refuse(404, 'not-found', 'There is nothing here.');
-    Object.assign(owned, own);
+    const loaded = await find(text(req.params[name]), teamId);
+    if (!loaded) throw refuse(404, 'not-found', 'There is nothing here.');
+    Object.assign(owned, loaded);
   }
   return owned;
 }

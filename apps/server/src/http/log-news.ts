@@ -11,11 +11,11 @@ const news = new EventEmitter<{ news: [LogNews] }>();
 // One a page that is open.
 news.setMaxListeners(0);
 
-export const tellLogNews = (own: LogNews): void => void news.emit('news', own);
+export const tellLogNews = (told: LogNews): void => void news.emit('news', told);
 
 /** Hears of a team's news until the function given back is called. */
-export function onLogNews(teamId: string, run: (own: LogNews) => void): () => void {
-  const hear = (own: LogNews) => own.teamId === teamId && run(own);
+export function onLogNews(teamId: string, run: (told: LogNews) => void): () => void {
+  const hear = (told: LogNews) => told.teamId === teamId && run(told);
   news.on('news', hear);
   return () => void news.off('news', hear);
 }

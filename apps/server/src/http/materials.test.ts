@@ -65,11 +65,11 @@ async function sent(name: string, source: Take['source']): Promise<Take | undefi
     await teacher.send('POST', `/api/lessons/${lessonId}/takes`, { blockId: '', name, source })
   ).body as { id: string };
   await teacher.upload(id, footage.read(name));
-  const own = async () =>
+  const current = async () =>
     ((await teacher.get(`/api/lessons/${lessonId}/takes`)).body as Take[]).find(
       (take) => take.id === id,
     );
-  return until(own, (take) => take?.state === 'ready' || take?.state === 'failed');
+  return until(current, (take) => take?.state === 'ready' || take?.state === 'failed');
 }
 
 describe('pictures and music', () => {

@@ -191,10 +191,11 @@ describe('cards of a class', () => {
         },
       ],
     };
-    const own = (await teacher.send('POST', '/api/classes', plan)).body as Class;
-    const students = (await teacher.send('POST', `/api/classes/${own.id}/students`, { count: 23 }))
-      .body as Student[];
-    const cards = (await pagesOf(`/api/classes/${own.id}/cards`)).join(' ');
+    const schoolClass = (await teacher.send('POST', '/api/classes', plan)).body as Class;
+    const students = (
+      await teacher.send('POST', `/api/classes/${schoolClass.id}/students`, { count: 23 })
+    ).body as Student[];
+    const cards = (await pagesOf(`/api/classes/${schoolClass.id}/cards`)).join(' ');
     for (const { nickname, code } of students)
       expect([nickname, cards.split(nickname).length, cards.split(sayCode(code)).length]).toEqual([
         nickname,
@@ -206,14 +207,14 @@ describe('cards of a class', () => {
     const { id } = await teacher.makeLesson(lessonOf([{ kind: 'talk', script: 'Hello.' }]));
     const share = (
       await teacher.send('POST', `/api/lessons/${id}/shares`, {
-        classId: own.id,
+        classId: schoolClass.id,
         opensAt: null,
         closesAt: '2099-05-01T10:00:00Z',
       })
     ).body as Share;
     const [link] = await pagesOf(`/api/shares/${share.code}/card`);
     for (const words of [
-      `class ${sayCode(own.code)}`,
+      `class ${sayCode(schoolClass.code)}`,
       `lesson ${sayCode(share.spoken ?? '')}`,
       `/follow/${share.code}`,
       'until 1 May 2099',
@@ -228,7 +229,7 @@ describe('cards of a class', () => {
       lessonId: id,
       body,
     });
-    await teacher.send('POST', `/api/classes/${own.id}/entries`, {
+    await teacher.send('POST', `/api/classes/${schoolClass.id}/entries`, {
       entries: [
         entry(score(24), Date.UTC(2026, 10, 2)),
         entry(score(27), Date.UTC(2026, 10, 9)),

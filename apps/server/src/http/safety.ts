@@ -91,8 +91,9 @@ export function onlyKnownNames({
 export const sameOriginWrites: RequestHandler = (req, _res, next) => {
   if (!['GET', 'HEAD', 'OPTIONS'].includes(req.method)) {
     const origin = req.headers.origin;
-    const own = origin !== undefined && URL.canParse(origin) && new URL(origin).host === req.host;
-    if (!own)
+    const isOurs =
+      origin !== undefined && URL.canParse(origin) && new URL(origin).host === req.host;
+    if (!isOurs)
       throw refuse(
         403,
         'wrong-origin',

@@ -63,7 +63,7 @@ describe('series', () => {
     ).toContain('At most 200');
     expect(
       (await teacher.get('/api/series')).body
-        .map((own: { series: { name: string } }) => own.series.name)
+        .map((lesson: { series: { name: string } }) => lesson.series.name)
         .sort(),
     ).toEqual(['Quayside', 'quayside']);
   });
@@ -72,19 +72,19 @@ describe('series', () => {
     const { id } = (
       await teacher.send('POST', '/api/series', { series: { ...series, name: 'Old name' } })
     ).body;
-    const own = await teacher.makeLesson(inSeries('Old name', 1));
+    const made = await teacher.makeLesson(inSeries('Old name', 1));
     const other = await teacher.makeLesson(inSeries('Other', 1));
     await teacher.send('PUT', `/api/series/${id}`, {
       baseRevision: 1,
       series: { ...series, name: 'New name' },
     });
-    expect((await teacher.get(`/api/lessons/${own.id}`)).body).toMatchObject({
+    expect((await teacher.get(`/api/lessons/${made.id}`)).body).toMatchObject({
       revision: 2,
       lesson: { series: { name: 'New name', week: 1 } },
     });
     expect((await teacher.get(`/api/lessons/${other.id}`)).body.revision).toBe(1);
     expect((await teacher.send('DELETE', `/api/series/${id}`)).status).toBe(204);
-    expect((await teacher.get(`/api/lessons/${own.id}`)).status).toBe(200);
+    expect((await teacher.get(`/api/lessons/${made.id}`)).status).toBe(200);
   });
 });
 

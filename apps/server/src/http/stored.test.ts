@@ -68,7 +68,7 @@ beforeAll(async () => {
   for (const id of [shown, spare])
     await until(
       () => take(id),
-      (own) => own?.state === 'ready',
+      (one) => one?.state === 'ready',
     );
   const { lesson, revision } = (await teacher.get(`/api/lessons/${lessonId}`)).body as {
     lesson: ReturnType<typeof lessonOf>;
@@ -91,7 +91,7 @@ afterAll(async () => {
 
 const take = async (id: string) =>
   ((await teacher.get(`/api/lessons/${lessonId}/takes`)).body as Take[]).find(
-    (own) => own.id === id,
+    (one) => one.id === id,
   );
 const stored = async () => (await teacher.get('/api/stored')).body as Stored;
 
@@ -114,7 +114,7 @@ describe('sound tracks of a take', () => {
       );
       await until(
         () => take(shown),
-        (own) => own?.soundTrack === track && own.renewal === 'none',
+        (one) => one?.soundTrack === track && one.renewal === 'none',
       );
       made.push((await TakeRow.findByPk(shown))?.workingSha);
     }

@@ -74,10 +74,10 @@ describe('an invitation', () => {
 const closed = Object.values<Route>(routes).filter(
   ({ access }) => access === 'owner' || access === 'signed-in',
 );
-const least = ({ method, least: own }: Route): Role =>
-  own ?? (method === 'GET' ? 'viewer' : 'teacher');
-const path = ({ path: own }: Route) =>
-  own.replace(':lessonId', lessonId).replace(/:(\w+)/g, 'nobody');
+const least = ({ method, least: role }: Route): Role =>
+  role ?? (method === 'GET' ? 'viewer' : 'teacher');
+const path = ({ path: template }: Route) =>
+  template.replace(':lessonId', lessonId).replace(/:(\w+)/g, 'nobody');
 
 describe('what each role may do', () => {
   it.each(closed.filter((route) => route.path !== '/api/events'))(

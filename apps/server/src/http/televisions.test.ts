@@ -97,7 +97,7 @@ describe('a lesson on a television', () => {
     for (let i = 0; i < 39; i += 1)
       shown.push(await end('television', ((await open()).body as { screen: string }).screen));
     expect((await open()).body.message).toContain('40 televisions show this lesson already');
-    for (const own of [television, phone, ...shown]) own.stop();
+    for (const listener of [television, phone, ...shown]) listener.stop();
   });
 
   it('is not there for another link, a wrong code or a wrong end, and takes nothing but what is meant', async () => {

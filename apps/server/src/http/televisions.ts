@@ -34,13 +34,13 @@ const televisions = new Map<string, Television>();
 
 function opened(shareCode: string): string {
   const isOn = ({ listeners }: Television) => listeners.television.size > 0;
-  for (const [code, own] of televisions)
-    if (!isOn(own) && Date.now() - own.usedAt > IDLE_MS) televisions.delete(code);
-  const ofLink = [...televisions].filter(([, own]) => own.shareCode === shareCode);
+  for (const [code, television] of televisions)
+    if (!isOn(television) && Date.now() - television.usedAt > IDLE_MS) televisions.delete(code);
+  const ofLink = [...televisions].filter(([, television]) => television.shareCode === shareCode);
   if (ofLink.length >= MOST_PER_LINK) {
     // One that shows the lesson keeps its place, whoever wants another.
     const [unused] = ofLink
-      .filter(([, own]) => !isOn(own))
+      .filter(([, television]) => !isOn(television))
       .sort(([, a], [, b]) => a.usedAt - b.usedAt);
     if (!unused)
       throw refuse(
@@ -69,7 +69,7 @@ function opened(shareCode: string): string {
 export function addTelevisionRoutes(route: AddRoute): void {
   const find = (shareCode: string, params: Record<string, unknown>) => {
     const television = televisions.get(readSpoken(String(params['screen'])));
-    const end = ends.find((own) => own === params['end']);
+    const end = ends.find((known) => known === params['end']);
     // A code is good with the link of the lesson it plays only.
     if (!television || !end || television.shareCode !== shareCode)
       throw refuse(

@@ -79,9 +79,9 @@ describe('uploads', () => {
 
   it('made in an older way are made anew when asked for, and what was there before is gone', async () => {
     const [id, other] = [await teacher.makeTake(lessonId), await teacher.makeTake(lessonId)];
-    for (const own of [id, other]) {
-      await teacher.upload(own, clip);
-      expect(await ended(own)).toMatchObject({ state: 'ready', renewal: 'none' });
+    for (const takeId of [id, other]) {
+      await teacher.upload(takeId, clip);
+      expect(await ended(takeId)).toMatchObject({ state: 'ready', renewal: 'none' });
     }
     const right = (await TakeRow.findByPk(id))?.workingSha ?? '';
     // As one of before lies there, watched and made smaller.
@@ -100,10 +100,10 @@ describe('uploads', () => {
     expect((await teacher.send('POST', `/api/takes/${id}/anew`)).status).toBe(202);
     await until(
       () => take(id),
-      (own) => own?.renewal === 'none',
+      (one) => one?.renewal === 'none',
     );
-    for (const own of [id, other])
-      expect(await TakeRow.findByPk(own)).toMatchObject({
+    for (const takeId of [id, other])
+      expect(await TakeRow.findByPk(takeId)).toMatchObject({
         workingSha: right,
         workingBy: WORKING_BY,
         analyserVersion: null,

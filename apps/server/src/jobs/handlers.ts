@@ -167,9 +167,9 @@ async function makeAnew(take: TakeRow, track: number | undefined, tools: JobTool
     parts.workingSha === before
       ? {}
       : { watchedSha: null, analyserVersion: null, renditions: null };
-  for (const own of same) {
-    await own.update({ ...parts, fault: null, ...ofTheOld });
-    if (tools.watchesAtOnce) await queueWatch(tools.queue, own);
+  for (const row of same) {
+    await row.update({ ...parts, fault: null, ...ofTheOld });
+    if (tools.watchesAtOnce) await queueWatch(tools.queue, row);
   }
   if (hadRenditions) await queueRenditions(tools.queue, same);
   await dropUnnamed(TakeRow.sequelize as Sequelize, old, tools.store);
@@ -205,8 +205,8 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
     await layByMarks(take, marks);
     await take.save();
     if (tools.watchesAtOnce)
-      for (const own of await TakeRow.findAll({ where: { lessonId: take.lessonId, originalSha } }))
-        await queueWatch(tools.queue, own);
+      for (const row of await TakeRow.findAll({ where: { lessonId: take.lessonId, originalSha } }))
+        await queueWatch(tools.queue, row);
   } catch (error) {
     if (error instanceof FootageFault) await take.update({ fault: error.message });
     throw error;

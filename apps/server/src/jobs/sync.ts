@@ -27,8 +27,8 @@ export async function layByMarks(take: TakeRow, marks: readonly FoundMark[]): Pr
   const stretches = markedStretches(marks);
   if (take.performanceId) {
     const performance = await PerformanceRow.findByPk(take.performanceId);
-    const own = stretches.find(({ number }) => number === performance?.number);
-    if (performance && own) await take.update(placed(own, performance));
+    const stretch = stretches.find(({ number }) => number === performance?.number);
+    if (performance && stretch) await take.update(placed(stretch, performance));
     return;
   }
   const laid: (ReturnType<typeof placed> & { blockId: string })[] = [];
@@ -38,8 +38,8 @@ export async function layByMarks(take: TakeRow, marks: readonly FoundMark[]): Pr
     if (!performance || (take.blockId !== '' && take.blockId !== performance.blockId)) continue;
     laid.push({ ...placed(stretch, performance), blockId: performance.blockId });
   }
-  const [own, ...others] = laid;
-  if (!own) return;
+  const [first, ...others] = laid;
+  if (!first) return;
   for (const other of others) {
     // A run that was broken off may have made it already.
     const made = await TakeRow.findOne({
@@ -51,5 +51,5 @@ export async function layByMarks(take: TakeRow, marks: readonly FoundMark[]): Pr
     });
     if (!made) await TakeRow.create({ ...take.get(), ...other, id: nanoid() });
   }
-  await take.update(own);
+  await take.update(first);
 }

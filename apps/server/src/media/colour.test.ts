@@ -40,7 +40,7 @@ function patches(
       (_, i) => planes[Math.floor((i % (width / step)) / (SIDE / step))]?.[index] ?? 0,
     );
   return Buffer.concat(
-    [plane(0, 1), plane(1, 2), plane(2, 2)].map((own) => Buffer.from(own.buffer)),
+    [plane(0, 1), plane(1, 2), plane(2, 2)].map((part) => Buffer.from(part.buffer)),
   );
 }
 
@@ -155,16 +155,16 @@ function pressed(light: Rgb): Rgb {
   const [j, peak] = [0.3, 1_000 / 203];
   const a = (-(j ** 2) * (peak - 1)) / (j ** 2 - 2 * j + peak);
   const b = (j ** 2 - 2 * j * peak + peak) / (peak - 1);
-  const parts = light.map((own) => own / 203);
+  const parts = light.map((value) => value / 203);
   const most = Math.max(...parts);
   const to =
     most <= j ? most : ((b ** 2 + 2 * b * j + j ** 2) / (b - a)) * ((most + a) / (most + b));
-  return parts.map((own) => (own * to) / most) as unknown as Rgb;
+  return parts.map((value) => (value * to) / most) as unknown as Rgb;
 }
 
 /** The 8-bit signal that gives this light on a display (BT.1886: gamma 2.4). */
 const signalOf = (light: Rgb): number[] =>
-  light.map((own) => 255 * Math.min(1, Math.max(0, own)) ** (1 / 2.4));
+  light.map((value) => 255 * Math.min(1, Math.max(0, value)) ** (1 / 2.4));
 
 const grey = (e: number): Rgb => [e, e, e];
 const MOST_OFF = 4;
@@ -240,14 +240,14 @@ describe('colours phones record', () => {
       );
       expectNear(
         seen,
-        colours.map((own) => signalOf(pressed(narrowed(lightOf(own))))),
+        colours.map((rgb) => signalOf(pressed(narrowed(lightOf(rgb))))),
       );
     },
   );
 
   it('are brought in from a wide gamut without high range, and from full range', async () => {
     const colours: Rgb[] = [grey(0.5), [0.6, 0.5, 0.45], [0.45, 0.55, 0.5]];
-    const light = (own: Rgb) => own.map((e) => e ** 2.4) as unknown as Rgb;
+    const light = (rgb: Rgb) => rgb.map((e) => e ** 2.4) as unknown as Rgb;
     for (const range of ['tv', 'pc'] as const) {
       const wide = await shown(
         film(`wide-${range}.mov`, colours, {
@@ -260,7 +260,7 @@ describe('colours phones record', () => {
       );
       expectNear(
         wide,
-        colours.map((own) => signalOf(narrowed(light(own)))),
+        colours.map((rgb) => signalOf(narrowed(light(rgb)))),
       );
     }
     const full = await shown(
@@ -274,7 +274,7 @@ describe('colours phones record', () => {
     );
     expectNear(
       full,
-      colours.map((own) => own.map((e) => 255 * e)),
+      colours.map((rgb) => rgb.map((e) => 255 * e)),
     );
   });
 });

@@ -233,15 +233,15 @@ function soundOf({ facts, tracks, track }: Making): string[] {
 function outputsOf(making: Making): string[] {
   const { facts, isReady, video, small } = making;
   const sound = soundOf(making);
-  const own = ['-map', '0:v:0'];
+  const args = ['-map', '0:v:0'];
   const kept = ['-map', '0:a:0?', '-c:a', 'copy', ...ENDED];
   if (isReady)
     return [
-      ...[...own, '-c:v', 'copy', ...kept, video],
-      ...(small === null ? [] : [...own, '-vf', SMALLER, ...ENCODED, ...kept, small]),
+      ...[...args, '-c:v', 'copy', ...kept, video],
+      ...(small === null ? [] : [...args, '-vf', SMALLER, ...ENCODED, ...kept, small]),
     ];
   const picture = normalPicture(facts.video);
-  if (small === null) return [...own, '-vf', picture, ...ENCODED, ...sound, ...ENDED, video];
+  if (small === null) return [...args, '-vf', picture, ...ENCODED, ...sound, ...ENDED, video];
   const graph = `[0:v:0]${picture},split[full][half];[half]${SMALLER}[small]`;
   return [
     ...['-filter_complex', graph],

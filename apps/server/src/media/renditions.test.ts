@@ -72,12 +72,12 @@ describe('smaller versions of footage', () => {
       const { file, lines } = made[i] ?? { file: '', lines: 0 };
       const facts = await probe(file);
       expect([facts.video?.height, facts.video?.width]).toEqual([lines, (lines * 16) / 9]);
-      const own = await picturePackets(file);
-      expect(own).toHaveLength(frames.length);
-      for (const [n, { seconds }] of own.entries())
+      const packets = await picturePackets(file);
+      expect(packets).toHaveLength(frames.length);
+      for (const [n, { seconds }] of packets.entries())
         expect(Math.abs(seconds - (frames[n] ?? NaN))).toBeLessThan(0.001);
       // A student jumps by blocks: a key frame each second.
-      expect(own.filter(({ key }) => key).map(({ seconds }) => Math.round(seconds))).toEqual([
+      expect(packets.filter(({ key }) => key).map(({ seconds }) => Math.round(seconds))).toEqual([
         0, 1, 2, 3,
       ]);
       // The first second may take a little more.

@@ -8,10 +8,10 @@ const LEFT_FOR_MS = 24 * 3_600_000;
 export async function sweepWork(folder: string, now = Date.now()): Promise<number> {
   let swept = 0;
   for (const name of await readdir(folder).catch(() => [])) {
-    const own = path.join(folder, name);
-    const { mtimeMs } = await stat(own).catch(() => ({ mtimeMs: now }));
+    const file = path.join(folder, name);
+    const { mtimeMs } = await stat(file).catch(() => ({ mtimeMs: now }));
     if (now - mtimeMs < LEFT_FOR_MS) continue;
-    await rm(own, { recursive: true, force: true });
+    await rm(file, { recursive: true, force: true });
     swept += 1;
   }
   return swept;

@@ -24,11 +24,11 @@ it('what a process that is gone left unfinished goes; what is finished, or someb
       writeFileSync(file, 'x');
     writeFileSync(claimOf(piece), String(gone));
     writeFileSync(claimOf(`${piece}2`), String(process.pid));
-    const own = await workFolder(folders, 'hand-over');
+    const folder = await workFolder(folders, 'hand-over');
     for (const kind of ['job', 'hand-over'])
       mkdirSync(path.join(folders.work, `${kind}-${gone}-abc_-9`));
     expect(await sweepUnfinished(folders, (pid) => pid === process.pid)).toBe(6);
-    expect(readdirSync(folders.work)).toEqual([path.basename(own)]);
+    expect(readdirSync(folders.work)).toEqual([path.basename(folder)]);
     expect(readdirSync(folders.segments)).toHaveLength(4);
     // A process begins with nothing: what bears its own number is of one before it.
     expect(await sweepUnfinished(folders)).toBe(4);

@@ -132,8 +132,8 @@ async function addMusic(
 ): Promise<void> {
   for (let at = 0; at < chunk.length;) {
     const inMusic = (from + at) % samples;
-    const own = await read(inMusic, Math.min(chunk.length - at, samples - inMusic));
-    own.forEach((value, i) => {
+    const samplesOfMusic = await read(inMusic, Math.min(chunk.length - at, samples - inMusic));
+    samplesOfMusic.forEach((value, i) => {
       const window = (from + at + i) / LEVEL_WINDOW - 0.5;
       const [a, b] = [
         gain[Math.max(0, Math.floor(window))] ?? gain.at(-1) ?? 0,
@@ -143,7 +143,7 @@ async function addMusic(
         (chunk[at + i] ?? 0) +
         (a + (b - a) * Math.max(0, window - Math.floor(window))) * (value / 32_768);
     });
-    at += Math.max(1, own.length);
+    at += Math.max(1, samplesOfMusic.length);
   }
 }
 

@@ -140,8 +140,8 @@ export async function levelsOf(
   const all = integrated(windows);
   const gainOf = ({ sha, speaks, loudness }: Group): number => {
     if (speaks && loudness !== null) return gainFor(loudness);
-    const own = spoken.filter((one) => one.sha === sha);
-    const near = own.length > 0 ? own : spoken;
+    const ofTake = spoken.filter((one) => one.sha === sha);
+    const near = ofTake.length > 0 ? ofTake : spoken;
     return near.length > 0
       ? mean(near.map(({ gainDb }) => gainDb))
       : all === null

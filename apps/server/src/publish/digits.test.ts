@@ -105,16 +105,17 @@ it.each(['30', '30000/1001'])(
     });
     /** The second whose picture a frame looks most like, of those around the one expected. */
     const secondOn = (frame: number, around: number) => {
-      const own = burned.subarray(frame * area, (frame + 1) * area);
+      const burnedBox = burned.subarray(frame * area, (frame + 1) * area);
       let [best, least] = [-1, Infinity];
       for (
         let second = Math.max(0, around - 2);
         second <= Math.min(SECONDS - 1, around + 1);
         second += 1
       ) {
-        const picture = painted[second] ?? own;
+        const picture = painted[second] ?? burnedBox;
         let apart = 0;
-        for (let i = 0; i < area; i += 1) apart += Math.abs((picture[i] ?? 0) - (own[i] ?? 0));
+        for (let i = 0; i < area; i += 1)
+          apart += Math.abs((picture[i] ?? 0) - (burnedBox[i] ?? 0));
         if (apart < least) [best, least] = [second, apart];
       }
       return best;

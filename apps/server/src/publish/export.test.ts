@@ -216,7 +216,7 @@ describe('an exported lesson', () => {
     // Work runs from 2 s to 7 s: the digit goes from 4 to 3 at 4 s.
     const change = firstFrameFrom(4_000);
     for (const frame of [change - 1, change]) {
-      const own = boxDifference(made.video, assembly, frame, 'clock');
+      const difference = boxDifference(made.video, assembly, frame, 'clock');
       const neighbour = boxDifference(
         made.video,
         assembly,
@@ -224,8 +224,8 @@ describe('an exported lesson', () => {
         'clock',
         frame === change ? change - 1 : change,
       );
-      expect(own).toBeLessThan(6);
-      expect(neighbour).toBeGreaterThan(own * 1.5);
+      expect(difference).toBeLessThan(6);
+      expect(neighbour).toBeGreaterThan(difference * 1.5);
     }
   });
 
@@ -233,8 +233,8 @@ describe('an exported lesson', () => {
     const [, second] = assembly.lanes.counter;
     const change = firstFrameFrom(second?.startMs ?? 0);
     for (const frame of [change - 1, change]) {
-      const own = boxDifference(made.video, assembly, frame, 'counter');
-      expect(own).toBeLessThan(6);
+      const difference = boxDifference(made.video, assembly, frame, 'counter');
+      expect(difference).toBeLessThan(6);
       expect(
         boxDifference(
           made.video,
@@ -243,7 +243,7 @@ describe('an exported lesson', () => {
           'counter',
           frame === change ? change - 1 : change,
         ),
-      ).toBeGreaterThan(own * 1.5);
+      ).toBeGreaterThan(difference * 1.5);
     }
   });
 
@@ -342,36 +342,36 @@ describe('several workers', () => {
       overlays: true,
       captions: false,
     } as const;
-    const own = mkdtempSync(path.join(workDir, 'own-'));
+    const folder = mkdtempSync(path.join(workDir, 'own-'));
     const stop = new AbortController();
     let helped = 0;
     const exporting = exportVideo(
       assembly,
       media,
-      { cacheDir: own, workDir, takePath, onProgress: () => undefined },
+      { cacheDir: folder, workDir, takePath, onProgress: () => undefined },
       settings,
     ).finally(() => stop.abort());
     // A second worker that has nothing else to do.
     while (!stop.signal.aborted) {
-      if (await helpOut(own, takePath, stop.signal).catch(() => false)) helped += 1;
+      if (await helpOut(folder, takePath, stop.signal).catch(() => false)) helped += 1;
       else await new Promise((done) => setTimeout(done, 20));
     }
     expect((await exporting).frames).toBe(firstFrameFrom(assembly.durationMs));
     expect(helped).toBeGreaterThan(0);
     // Nothing of the working together is left behind.
-    expect(readdirSync(own).filter((name) => /wanted|claim|part/.test(name))).toEqual([]);
+    expect(readdirSync(folder).filter((name) => /wanted|claim|part/.test(name))).toEqual([]);
   });
 
   it('take over what a killed one had begun', async () => {
     const assembly = cutOf({ title: 'Taken over', workMs: 1_000 });
-    const own = mkdtempSync(path.join(workDir, 'own-'));
+    const folder = mkdtempSync(path.join(workDir, 'own-'));
     for (const piece of piecesOf(assembly, media)) {
-      const claim = `${piecePath(piece, STANDARD, own)}.claim`;
+      const claim = `${piecePath(piece, STANDARD, folder)}.claim`;
       writeFileSync(claim, '');
       utimesSync(claim, new Date(0), new Date(0));
     }
     const made = await exportVideo(assembly, media, {
-      cacheDir: own,
+      cacheDir: folder,
       workDir,
       takePath,
       onProgress: () => undefined,

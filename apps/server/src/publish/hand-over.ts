@@ -46,12 +46,12 @@ export function takeFiles(
           .replace(/[^\p{L}\p{N} _-]+/gu, ' ')
           .trim()
           .slice(0, 60) || 'take';
-      let own = bySha.get(sha);
-      for (let n = 1; own === undefined || (!bySha.has(sha) && used.has(own)); n += 1)
-        own = `${footage}/${plain}${n === 1 ? '' : ` ${n}`}${ending}`;
-      used.add(own);
-      bySha.set(sha, own);
-      return [[id, { file: own, sha }]];
+      let file = bySha.get(sha);
+      for (let n = 1; file === undefined || (!bySha.has(sha) && used.has(file)); n += 1)
+        file = `${footage}/${plain}${n === 1 ? '' : ` ${n}`}${ending}`;
+      used.add(file);
+      bySha.set(sha, file);
+      return [[id, { file: file, sha }]];
     }),
   );
 }

@@ -38,8 +38,8 @@ describe('pieces of an export', () => {
     'have the hash of what is in them: the same again, another after a change, the ' +
       'take, or the side of the picture',
     () => {
-      const hashes = (assembly: Assembly, own = media) =>
-        piecesOf(assembly, own).map((piece) => piece.hash);
+      const hashes = (assembly: Assembly, files = media) =>
+        piecesOf(assembly, files).map((piece) => piece.hash);
       const action = makeCue('Elbows close', () => 'a');
       const first = hashes(cut([{ ...work, cues: [action] }]));
       expect(hashes(cut([{ ...work, cues: [action] }]))).toEqual(first);

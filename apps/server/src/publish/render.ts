@@ -41,8 +41,8 @@ export async function renderPiece(
   const part = partOf(picture);
   const graph = new PictureGraph(piece.frames, takePath, part, settings, piece.look);
   try {
-    const own = await graph.picture(piece.picture);
-    let label = piece.under ? graph.over(await graph.picture(piece.under), own) : own;
+    const upper = await graph.picture(piece.picture);
+    let label = piece.under ? graph.over(await graph.picture(piece.under), upper) : upper;
     const input = [...graph.input];
     const filters = [...graph.filters];
     piece.overlays.forEach(({ box }, i) => {

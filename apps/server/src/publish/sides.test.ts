@@ -156,7 +156,7 @@ describe('the count burned in', () => {
     const reader = <T>(
       slot: 'counter' | 'side',
       all: readonly T[],
-      itemOf: (own: SceneItem, one: T) => SceneItem,
+      itemOf: (item: SceneItem, one: T) => SceneItem,
     ) => {
       const place = placesOf(cut)[0]?.[slot];
       if (!place) throw new Error(`The ${slot} has no place.`);
@@ -179,12 +179,12 @@ describe('the count burned in', () => {
       );
       return (frame: number): T | null => {
         const scene = sceneAt(cut, (frame * 1_000) / 30);
-        const own = scene.items.find((item) => item.slot === slot);
-        if (!own) return null;
+        const item = scene.items.find((item) => item.slot === slot);
+        if (!item) return null;
         let best: { one: T | null; apart: number } = { one: null, apart: Infinity };
         for (const one of all) {
           const rgba = sceneRgba(
-            { ...scene, card: null, rising: null, items: [itemOf(own, one)] },
+            { ...scene, card: null, rising: null, items: [itemOf(item, one)] },
             SIZE,
           );
           let apart = 0;
@@ -207,17 +207,17 @@ describe('the count burned in', () => {
     const numberOn = reader(
       'counter',
       [1, 2, 3, 4, 5, 6, 7, 8],
-      (own, rep) =>
-        ({ ...own, rep, shown: rep, tail: `of ${reps}`, reached: rep === reps }) as SceneItem,
+      (item, rep) =>
+        ({ ...item, rep, shown: rep, tail: `of ${reps}`, reached: rep === reps }) as SceneItem,
     );
     const hasSides = wanted.some(([, side]) => side !== null);
     const sideOn = hasSides
       ? reader(
           'side',
           ['left', 'right'] as const,
-          (own, side) =>
+          (item, side) =>
             ({
-              ...own,
+              ...item,
               side,
               word: side === 'left' ? 'Left' : 'Right',
               seen: side === 'left' ? 'right' : 'left',

@@ -46,19 +46,19 @@ export async function readAloud(bytes: Uint8Array): Promise<ReadAloud> {
     const open: string[] = [];
     for (const item of items) {
       if ('str' in item) {
-        const id = open.findLast((own) => own !== '');
+        const id = open.findLast((tag) => tag !== '');
         if (id !== undefined) texts.set(id, (texts.get(id) ?? '') + item.str);
       } else if (item.type === 'endMarkedContent') open.pop();
       else open.push(item.id ?? '');
     }
     const read: string[] = [];
     const walk = ({ role, alt, children = [] }: Branch) => {
-      const own = children
+      const text = children
         .filter(({ type }) => type === 'content')
         .map(({ id }) => texts.get(id ?? '') ?? '')
         .join('');
-      if (own !== '' || alt !== undefined)
-        read.push(`${role}: ${(alt ?? own).replace(/\p{Cc}/gu, '').trim()}`);
+      if (text !== '' || alt !== undefined)
+        read.push(`${role}: ${(alt ?? text).replace(/\p{Cc}/gu, '').trim()}`);
       else if (role === 'Table' || role === 'L') read.push(role);
       for (const child of children) if (child.type !== 'content') walk(child);
     };

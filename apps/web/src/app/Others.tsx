@@ -51,9 +51,9 @@ export function Others() {
     };
   }, [tell, bench]);
   if (others.length === 0) return null;
-  const placeOf = ({ bench: own, blockId }: (typeof others)[number]) => {
+  const placeOf = ({ bench: theirBench, blockId }: (typeof others)[number]) => {
     const block = blockId === null ? undefined : findBlock(lesson, blockId);
-    return `${own.charAt(0).toUpperCase()}${own.slice(1)} bench${block ? `, ${block.title}` : ''}`;
+    return `${theirBench.charAt(0).toUpperCase()}${theirBench.slice(1)} bench${block ? `, ${block.title}` : ''}`;
   };
   return (
     <Stack direction="row" spacing={0.5} aria-label="Also here">

@@ -109,23 +109,23 @@ export function BlockPanel({
 }: BlockPanelProps) {
   const isOn = scene?.items.some((item) => item.slot === 'clock' && item.phase === 'work') ?? false;
   const forms = (['easier', 'standard', 'harder'] as const).filter(
-    (form) => form === 'standard' || block.levels.some((own) => own.form === form),
+    (form) => form === 'standard' || block.levels.some((one) => one.form === form),
   );
   const chosen = forms.includes(level) ? level : 'standard';
-  const form = block.levels.find((own) => own.form === chosen);
+  const form = block.levels.find((one) => one.form === chosen);
   if (!prompt && !block.question && forms.length < 2) return null;
   return (
     <section className="block-panel" aria-label={block.title || say('block.name')}>
       {forms.length > 1 && (
         <div className="reasons" role="group" aria-label={say('choices.how-hard')}>
-          {forms.map((own) => (
+          {forms.map((name) => (
             <button
-              key={own}
+              key={name}
               type="button"
-              aria-pressed={own === chosen}
-              onClick={() => onLevel(own)}
+              aria-pressed={name === chosen}
+              onClick={() => onLevel(name)}
             >
-              {say(`level.${own}`)}
+              {say(`level.${name}`)}
             </button>
           ))}
         </div>

@@ -27,7 +27,7 @@ const levels = ['easier', 'standard', 'harder'] as const;
 
 /** How this student wants lessons; kept on the device and used for every lesson. */
 export function ChoicesPanel({ lesson, footage, choices, onChoose }: ChoicesPanelProps) {
-  const forms = lesson.blocks.flatMap(({ levels: own }) => own);
+  const forms = lesson.blocks.flatMap(({ levels: blockLevels }) => blockLevels);
   const isCalled = lesson.blocks.some((block) => block.isCalled);
   return (
     <div className="choices">

@@ -28,9 +28,9 @@ export function SkipDialog({ title, onSkip, onCancel }: SkipDialogProps) {
   const [hurts, setHurts] = useState(false);
   // Closed while it is still there, it gives the keyboard back to what had it.
   useLayoutEffect(() => {
-    const own = dialog.current;
-    if (!own?.open) own?.showModal();
-    return () => own?.close();
+    const element = dialog.current;
+    if (!element?.open) element?.showModal();
+    return () => element?.close();
   }, []);
   return (
     <dialog

@@ -40,7 +40,7 @@ function TickList({
 }) {
   const [ticks, setTicks] = useState(() => readTicks(of));
   const toggle = (key: string) => {
-    const next = ticks.includes(key) ? ticks.filter((own) => own !== key) : [...ticks, key];
+    const next = ticks.includes(key) ? ticks.filter((tick) => tick !== key) : [...ticks, key];
     setTicks(next);
     keepTicks(of, next);
   };

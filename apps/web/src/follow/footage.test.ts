@@ -11,9 +11,9 @@ const minute = (
   bytes: kbit * 7_500,
   durationMs: 60_000,
   version: id,
-  renditions: renditions.map(([lines, own]) => ({
+  renditions: renditions.map(([lines, bytes]) => ({
     lines,
-    bytes: own * 7_500,
+    bytes: bytes * 7_500,
     version: `${id}${lines}`,
   })),
 });

@@ -32,12 +32,13 @@ async function keepAnswer(url: string): Promise<void> {
 export async function keepPage(code: string): Promise<void> {
   await underControl();
   const loaded = performance.getEntriesByType('resource').map(({ name }) => new URL(name));
-  const own = loaded.filter(
+  const files = loaded.filter(
     ({ origin, pathname }) =>
       origin === location.origin &&
       (pathname.startsWith('/assets/') || pathname === lessonPath(code)),
   );
-  for (const url of new Set([location.href, ...own.map(({ href }) => href)])) await keepAnswer(url);
+  for (const url of new Set([location.href, ...files.map(({ href }) => href)]))
+    await keepAnswer(url);
 }
 
 /** Footage to be kept, by the address it is played from. */
@@ -60,26 +61,27 @@ export async function isKept({ url, bytes }: Keepable): Promise<boolean> {
  * Has the worker fetch and keep what is missing of some footage.
  * @throws when it cannot be had or kept
  */
-export async function keepFootage(own: Keepable, isGone: () => boolean): Promise<void> {
-  for (let from = 0; from < own.bytes && !isGone(); from += PIECES_AT_ONCE * PIECE_BYTES) {
-    const to = Math.min(own.bytes, from + PIECES_AT_ONCE * PIECE_BYTES) - 1;
-    const answer = await fetch(own.url, { headers: { range: `bytes=${from}-${to}` } });
-    if (!answer.ok) throw new Error(`${answer.status} ${own.url}`);
+export async function keepFootage(keepable: Keepable, isGone: () => boolean): Promise<void> {
+  for (let from = 0; from < keepable.bytes && !isGone(); from += PIECES_AT_ONCE * PIECE_BYTES) {
+    const to = Math.min(keepable.bytes, from + PIECES_AT_ONCE * PIECE_BYTES) - 1;
+    const answer = await fetch(keepable.url, { headers: { range: `bytes=${from}-${to}` } });
+    if (!answer.ok) throw new Error(`${answer.status} ${keepable.url}`);
     await answer.arrayBuffer();
   }
-  if (!isGone() && !(await isKept(own))) throw new Error(`There is no room for ${own.url}`);
+  if (!isGone() && !(await isKept(keepable)))
+    throw new Error(`There is no room for ${keepable.url}`);
 }
 
 /** Other versions of kept footage make room. */
 export async function dropOthers(kept: readonly Keepable[]): Promise<void> {
   const cache = await caches.open(TAKES_CACHE);
   const wanted = kept.map(({ url }) => new URL(url, location.href));
-  const isOther = (own: URL) =>
+  const isOther = (url: URL) =>
     wanted.some(
       ({ pathname, searchParams }) =>
-        pathname === own.pathname &&
-        (searchParams.get('lines') !== own.searchParams.get('lines') ||
-          searchParams.get('v') !== own.searchParams.get('v')),
+        pathname === url.pathname &&
+        (searchParams.get('lines') !== url.searchParams.get('lines') ||
+          searchParams.get('v') !== url.searchParams.get('v')),
     );
   for (const request of await cache.keys())
     if (isOther(new URL(request.url))) await cache.delete(request);

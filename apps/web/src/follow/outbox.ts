@@ -140,7 +140,7 @@ export class Outbox {
       else if (REFUSED.has(answer.status)) {
         // One bad entry must not hold up the others.
         if (batch.length === 1) this.#refuse(new Map([[first.id, answer.message]]));
-        else for (const own of batch) await this.#alone(own);
+        else for (const entry of batch) await this.#alone(entry);
       } else {
         this.#held.set(group, answer.message);
         this.#tell();
@@ -177,7 +177,7 @@ export class Outbox {
 
   /** What has arrived goes, unless it has grown meanwhile. */
   #drop(batch: readonly Waiting[]): void {
-    const sent = new Map(batch.map((own) => [own.id, own.at]));
+    const sent = new Map(batch.map((entry) => [entry.id, entry.at]));
     keepWaiting(readWaiting().filter(({ id, at }) => sent.get(id) !== at));
     this.#tell();
   }

@@ -48,7 +48,7 @@ export function chosenLevels(
   const shown = new Map<string, ChosenForm>();
   for (const { id, levels } of blocks) {
     const wanted = overrides.get(id) ?? level;
-    const form = levels.find((own) => own.form === wanted);
+    const form = levels.find((one) => one.form === wanted);
     if (form) shown.set(id, form);
   }
   return { shown, of: (blockId: string): LevelChoice => shown.get(blockId)?.form ?? 'standard' };

@@ -21,9 +21,9 @@ export function useLog({ code, report }: LessonSource, me: Me | null, title: str
   const token = me?.token;
   useEffect(() => {
     if (code === null) return;
-    const own = new Outbox({ code, title }, setState);
-    box.current = own;
-    return () => own.stop();
+    const outbox = new Outbox({ code, title }, setState);
+    box.current = outbox;
+    return () => outbox.stop();
   }, [code, title]);
   const note = useCallback<Log['note']>(
     (body, id) => {

@@ -31,7 +31,11 @@ export function useSignals({ assembly, atMs, playing, isOn, rate, scene }: Signa
     void audio.resume();
     expected.current = { atMs, since: performance.now() };
     pacer.start(
-      assembly.tones.map((own): PacerEvent => ({ atMs: own.atMs, tone: own.tone, say: '' })),
+      assembly.tones.map((signal): PacerEvent => ({
+        atMs: signal.atMs,
+        tone: signal.tone,
+        say: '',
+      })),
       audio.currentTime - atMs / 1000,
     );
   });

@@ -34,7 +34,7 @@ export function useStops({ moments, chapters, partByPart, durationMs }: Stops) {
     if (!playing || stop !== null || atMs <= from || atMs - from > JUMP_MS) return false;
     const hasCome = (ms: number) =>
       ms > from && (ms <= atMs || (ms >= durationMs && atMs >= durationMs - END_MS));
-    const moment = moments.find((own) => hasCome(own.startMs) && !passed.current.has(own));
+    const moment = moments.find((one) => hasCome(one.startMs) && !passed.current.has(one));
     if (moment) {
       passed.current.add(moment);
       setStop({ kind: 'ask', moment });

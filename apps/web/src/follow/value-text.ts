@@ -19,13 +19,13 @@ export function valueText(
   measure: Measure,
   { value, seconds }: { value: number; seconds: number | null },
 ): string {
-  const own =
+  const text =
     measure === 'points'
       ? say('value.points', { n: value })
       : say(`value.${measure}`, { n: number(value, 1) });
   return seconds === null || measure === 'time'
-    ? own
-    : say('value.in', { value: own, seconds: number(seconds, 1) });
+    ? text
+    : say('value.in', { value: text, seconds: number(seconds, 1) });
 }
 
 /** How many a second: "0.8 a second". */

@@ -123,7 +123,7 @@ export class FilmRun {
   /** Begins with a block: time to get into place, then the mark, then the count. */
   async go(order: FilmOrder, options: FilmOptions): Promise<void> {
     if (this.#phase !== 'ready') return;
-    const own = (this.#cancelled += 1);
+    const run = (this.#cancelled += 1);
     await this.desk.wake();
     this.#settleUntilS = this.desk.heardS + options.settleMs / 1000;
     this.#set('settling');
@@ -140,13 +140,13 @@ export class FilmRun {
         )
       : Promise.resolve();
     await Promise.all([ready, this.#until(this.#settleUntilS)]);
-    if (own !== this.#cancelled) return;
+    if (run !== this.#cancelled) return;
     try {
       await this.#begin(
         order,
         options,
         options.speaks ? events : events.map((event) => ({ ...event, say: '' })),
-        own,
+        run,
       );
     } catch (error) {
       this.ports.onFault(error instanceof Error ? error.message : String(error));
@@ -158,7 +158,7 @@ export class FilmRun {
     order: FilmOrder,
     options: FilmOptions,
     events: readonly PacerEvent[],
-    own: number,
+    run: number,
   ): Promise<void> {
     const endMs = filmedMs(order.block, order.lesson);
     const performance = await this.ports.perform(order, endMs);
@@ -175,7 +175,7 @@ export class FilmRun {
         ),
       ),
     );
-    if (own !== this.#cancelled) {
+    if (run !== this.#cancelled) {
       await Promise.all(recordings.map((recording) => recording.stop()));
       return;
     }

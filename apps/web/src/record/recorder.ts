@@ -76,18 +76,18 @@ export async function record(
   let kept = Promise.resolve();
   recorder.ondataavailable = ({ data }) => {
     if (data.size === 0) return;
-    const own = index;
+    const chunk = index;
     index += 1;
     live.push(data);
     kept = kept
-      .then(() => keepChunk(takeId, own, data))
+      .then(() => keepChunk(takeId, chunk, data))
       .catch(() =>
         onFault(
           'The browser has no room left to keep the recording; it is still being sent to ' +
             'the server. Free some disk space.',
         ),
       );
-    if (own % LOOK_AT_ROOM_EVERY === 0) void roomFault().then((fault) => fault && onFault(fault));
+    if (chunk % LOOK_AT_ROOM_EVERY === 0) void roomFault().then((fault) => fault && onFault(fault));
   };
   const stopped = new Promise<void>((resolve) => (recorder.onstop = () => resolve()));
   for (const track of stream.getTracks()) {

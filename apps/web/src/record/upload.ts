@@ -93,8 +93,8 @@ export function sendLive(
 ): Running & { push: (chunk: Blob) => void; end: () => void } {
   let controller: ReadableStreamDefaultController<Uint8Array> | undefined;
   const stream = new ReadableStream<Uint8Array>({
-    start(own) {
-      controller = own;
+    start(stream) {
+      controller = stream;
     },
   });
   // Blobs are read one after the other, so that they stay in order.

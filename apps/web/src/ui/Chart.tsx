@@ -20,13 +20,13 @@ export function Chart({
   const chart = useRef<ReturnType<typeof init> | null>(null);
   useEffect(() => {
     if (!place.current) return;
-    const own = init(place.current);
-    chart.current = own;
-    const watch = new ResizeObserver(() => own.resize());
+    const drawn = init(place.current);
+    chart.current = drawn;
+    const watch = new ResizeObserver(() => drawn.resize());
     watch.observe(place.current);
     return () => {
       watch.disconnect();
-      own.dispose();
+      drawn.dispose();
       chart.current = null;
     };
   }, []);

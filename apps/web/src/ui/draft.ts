@@ -41,15 +41,15 @@ interface Draft<T> {
  */
 export function useDraft<T>(value: T, onChange: (value: T) => void): Draft<T> {
   const [typed, setTyped] = useState<Typed<T> | null>(null);
-  const own = typed !== null && typed.stored === value ? typed : null;
-  if (typed !== null && own === null) setTyped(null);
+  const current = typed !== null && typed.stored === value ? typed : null;
+  if (typed !== null && current === null) setTyped(null);
   const store = (next: T) => {
     if (next !== value) onChange(next);
   };
   return {
-    text: own?.text ?? null,
+    text: current?.text ?? null,
     type: (text, next) => {
-      const before = own ? own.before : value;
+      const before = current ? current.before : value;
       const stored = next ?? before;
       setTyped({ text, stored, before });
       store(stored);
@@ -57,7 +57,7 @@ export function useDraft<T>(value: T, onChange: (value: T) => void): Draft<T> {
     settle: () => setTyped(null),
     cancel: () => {
       setTyped(null);
-      if (own) store(own.before);
+      if (current) store(current.before);
     },
   };
 }

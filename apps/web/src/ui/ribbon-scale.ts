@@ -43,12 +43,13 @@ export function ribbonScale(
   });
   const x = (studentMs: number) => {
     // Of several that begin at one moment, the one with length: the others have none of the time.
-    const own = blocks.findLastIndex(
+    const index = blocks.findLastIndex(
       (block) => block.studentMs > 0 && block.studentStartMs <= studentMs,
     );
-    const block = blocks[own];
+    const block = blocks[index];
     return block
-      ? (lefts[own] ?? leftPx) + Math.min(studentMs - block.studentStartMs, block.studentMs) * perMs
+      ? (lefts[index] ?? leftPx) +
+          Math.min(studentMs - block.studentStartMs, block.studentMs) * perMs
       : leftPx;
   };
   return { perMs, lefts, emptyPx, x };

@@ -111,10 +111,10 @@ const arbitraryEdit: fc.Arbitrary<Edit> = fc.oneof(
 );
 const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: 900, marked: null }]]);
 
-function cutOf(block: Block, own: ReadonlyMap<string, TakeFacts> = takes) {
+function cutOf(block: Block, facts: ReadonlyMap<string, TakeFacts> = takes) {
   return assemble(
     { ...makeLesson('A', counter()), sections: [{ id: 's', title: 'Part', blocks: [block] }] },
-    own,
+    facts,
   );
 }
 /** 10 s of work and nothing else, filmed from the take's first second on. */
@@ -178,7 +178,7 @@ describe('changes by hand, whatever they are', () => {
         (bodyMs, all, at) => {
           const edits = all.filter((edit) => whyNot(edit, bodyMs) === null);
           const timeMap = layOutBlock(bodyMs, edits);
-          const own = timeMap.runs.filter((run) => run.kind === 'own');
+          const played = timeMap.runs.filter((run) => run.kind === 'own');
           const leftOut = new Set(
             edits.flatMap((edit) =>
               edit.kind === 'leave-out'
@@ -189,7 +189,7 @@ describe('changes by hand, whatever they are', () => {
                 : [],
             ),
           );
-          expect(own.reduce((sum, { fromMs, toMs }) => sum + toMs - fromMs, 0)).toBe(
+          expect(played.reduce((sum, { fromMs, toMs }) => sum + toMs - fromMs, 0)).toBe(
             bodyMs - leftOut.size,
           );
           const ownMs = at % bodyMs;
@@ -300,7 +300,7 @@ describe('in a block', () => {
   });
 
   it('a take whose clock runs fast is followed at its own rate', () => {
-    const own = new Map<string, TakeFacts>([
+    const facts = new Map<string, TakeFacts>([
       [
         'take',
         { id: 'take', frames: 40_000, marked: { startMs: 0, endMs: 600_120, rate: 1.0002 } },
@@ -313,7 +313,7 @@ describe('in a block', () => {
       restMs: 0,
       footage: { takeId: 'take', startsAtMs: null },
     };
-    const [segment] = cutOf(block, own).segments;
+    const [segment] = cutOf(block, facts).segments;
     // 200 parts in a million of ten minutes are 120 ms (arithmetic): 3 or 4 frames at 30 a second.
     expect(segment?.source).toMatchObject({ kind: 'take', speed: 1.0002 });
     expect(
@@ -333,7 +333,7 @@ describe('in a block', () => {
             },
           ],
         },
-        own,
+        facts,
       ).segments[1]?.source,
     ).toMatchObject({ inFrame: Math.ceil(599_000 * 1.0002 * 0.03) });
   });

@@ -178,11 +178,11 @@ export function workedSides(
 ): WorkedSides {
   const worked: WorkedSides = { of: [], sides: [] };
   for (const { startMs, endMs } of boutsOf(planned, [])) {
-    const own = beginningIn(counted, { startMs, endMs });
-    if (own.length === 0 || own.some(({ side }) => side === null)) continue;
+    const within = beginningIn(counted, { startMs, endMs });
+    if (within.length === 0 || within.some(({ side }) => side === null)) continue;
     worked.of.push({ startMs, endMs });
     let fromMs = startMs;
-    for (const { side, startMs: doneMs } of own) {
+    for (const { side, startMs: doneMs } of within) {
       if (side !== null && doneMs > fromMs)
         worked.sides.push({ startMs: fromMs, endMs: doneMs, side });
       fromMs = doneMs;

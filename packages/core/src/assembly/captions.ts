@@ -75,13 +75,13 @@ export function captionsOfSaid(
   endMs: number,
 ): Caption[] {
   return said.flatMap(({ text, ...span }, i) => {
-    const own = captionsFor(text, span);
-    const last = own.at(-1);
+    const captions = captionsFor(text, span);
+    const last = captions.at(-1);
     if (last)
       last.endMs = Math.max(
         last.endMs,
         Math.min(last.endMs + LINGER_MS, said[i + 1]?.startMs ?? endMs),
       );
-    return own;
+    return captions;
   });
 }

@@ -23,7 +23,8 @@ function withLevel(
   level: Pick<Level, 'form' | 'text' | 'rule'>,
 ): OverlayLanes {
   const boards = lanes.board.filter(
-    (own) => !overlaps(own, span) || (own.board.kind !== 'level' && own.board.kind !== 'strip'),
+    (board) =>
+      !overlaps(board, span) || (board.board.kind !== 'level' && board.board.kind !== 'strip'),
   );
   const shown = gaps(span, boards, GAP_MIN_MS).map((gap): BoardOverlay => ({
     slot: 'board',

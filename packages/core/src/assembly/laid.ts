@@ -21,10 +21,10 @@ export function laid<T extends Overlay | Caption>(item: T, timeMap: BlockTimeMap
     }));
 }
 
-export function placeLanes(to: OverlayLanes, own: OverlayLanes, timeMap: BlockTimeMap): void {
+export function placeLanes(to: OverlayLanes, lanes: OverlayLanes, timeMap: BlockTimeMap): void {
   for (const slot of slots)
     (to[slot] as Overlay[]).push(
-      ...own[slot].flatMap((overlay) => laid<Overlay>(overlay, timeMap)).sort(byStart),
+      ...lanes[slot].flatMap((overlay) => laid<Overlay>(overlay, timeMap)).sort(byStart),
     );
 }
 

@@ -72,11 +72,11 @@ const isBorneOut = (done: number, planned: number, aloud: number | null) =>
  * are added up.
  */
 function countedAloud(said: TakeFacts['said'], { startMs, endMs }: TimeSpan): number | null {
-  const own = (said?.counts ?? []).filter(
+  const counts = (said?.counts ?? []).filter(
     (count) =>
       (count.startMs + count.endMs) / 2 >= startMs && (count.startMs + count.endMs) / 2 <= endMs,
   );
-  return own.length === 0 ? null : own.reduce((sum, { numbers }) => sum + numbers, 0);
+  return counts.length === 0 ? null : counts.reduce((sum, { numbers }) => sum + numbers, 0);
 }
 
 const inTurn = (done: readonly SeenRepetition[]) =>
@@ -152,7 +152,7 @@ export function countedBouts(
       startMs,
       endMs,
       side: sides.size === 1 ? ([...sides][0] ?? null) : null,
-      isSided: [...sides].some((own) => own !== null),
+      isSided: [...sides].some((side) => side !== null),
       planned,
       done,
       aloud,

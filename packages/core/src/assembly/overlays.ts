@@ -235,10 +235,10 @@ function spokenCues(
   }
   const starts = [...bySentence.keys()].sort((a, b) => a - b);
   return starts.flatMap((startMs, i) => {
-    const own = bySentence.get(startMs) ?? [];
-    return spread(own, {
+    const spokenHere = bySentence.get(startMs) ?? [];
+    return spread(spokenHere, {
       startMs,
-      endMs: Math.min(startMs + SPOKEN_MS * own.length, starts[i + 1] ?? body.endMs),
+      endMs: Math.min(startMs + SPOKEN_MS * spokenHere.length, starts[i + 1] ?? body.endMs),
     });
   });
 }
@@ -435,7 +435,7 @@ export function sidesOf(
       : [{ startMs, endMs, side }];
   });
   const halves = [
-    ...byPlan.filter((half) => !worked.of.some((own) => overlaps(half, own))),
+    ...byPlan.filter((half) => !worked.of.some((span) => overlaps(half, span))),
     ...worked.sides,
   ].sort(byStart);
   const found: SideOverlay[] = [];

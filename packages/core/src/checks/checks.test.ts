@@ -416,11 +416,13 @@ describe('the check', () => {
         kit: [makeKit('flying disc', () => 'k')],
       }),
     );
-    const own = { ...plain, series: { ...plain.series, name: 'Juniper Quay autumn' } };
-    expect(about(own, 'named').map(({ say }) => say)).toEqual([
+    const inSeries = { ...plain, series: { ...plain.series, name: 'Juniper Quay autumn' } };
+    expect(about(inSeries, 'named').map(({ say }) => say)).toEqual([
       '“Kite Fliers” in the words of “Talk” looks like a full name.',
     ]);
-    expect(about({ ...own, settings: { ...own.settings, language: 'de' } }, 'named')).toEqual([]);
+    expect(
+      about({ ...inSeries, settings: { ...inSeries.settings, language: 'de' } }, 'named'),
+    ).toEqual([]);
   });
 
   it('keeps what is ignored, with the word for it', () => {

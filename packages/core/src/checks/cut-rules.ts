@@ -273,10 +273,10 @@ function performerFree({ lesson, cut, schedule, takes }: ToCheck): Hit[] {
     const copied = copiedIn(block, schedule);
     return overlaySlots.flatMap((slot): Hit[] => {
       const place = places[i]?.[slot];
-      const own = cut.lanes[slot].filter((overlay) => overlaps(overlay, block));
+      const inBlock = cut.lanes[slot].filter((overlay) => overlaps(overlay, block));
       const used =
-        totalLength(intersect(own, copied)) >= COVERED_MS
-          ? own.find((overlay) => intersect([overlay], copied).length > 0)
+        totalLength(intersect(inBlock, copied)) >= COVERED_MS
+          ? inBlock.find((overlay) => intersect([overlay], copied).length > 0)
           : undefined;
       const part =
         place && used ? commonArea(place, performer) / (performer.width * performer.height) : 0;

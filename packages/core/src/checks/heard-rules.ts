@@ -27,39 +27,39 @@ function withoutSentence(draft: Block, text: string): void {
 
 /** What is written is said. */
 const scriptSaid = ({ watched }: ToCheck): Hit[] =>
-  watched.flatMap((own) =>
-    (own.facts.said ? heardIn(own) : [])
+  watched.flatMap((seen) =>
+    (seen.facts.said ? heardIn(seen) : [])
       .filter(({ isSaid }) => !isSaid)
       .map(({ text }): Hit => ({
-        place: [own.block.id, text],
-        blockId: own.block.id,
-        atMs: own.placed.startMs,
+        place: [seen.block.id, text],
+        blockId: seen.block.id,
+        atMs: seen.placed.startMs,
         figures: { text: short(text) },
-        remedy: { change: changeBlock(own.block.id, (draft) => withoutSentence(draft, text)) },
+        remedy: { change: changeBlock(seen.block.id, (draft) => withoutSentence(draft, text)) },
       })),
   );
 
 /** It is known where each sentence is said. */
 const wordsSure = ({ watched }: ToCheck): Hit[] =>
-  watched.flatMap((own): Hit[] => {
-    const unsure = (own.facts.said ? heardIn(own) : []).filter(
+  watched.flatMap((seen): Hit[] => {
+    const unsure = (seen.facts.said ? heardIn(seen) : []).filter(
       ({ isSaid, confidence }) => isSaid && confidence !== null && confidence < SURE_SENTENCE,
     );
-    const { id } = own.block;
+    const { id } = seen.block;
     if (!unsure[0]) return [];
     const figures = { n: unsure.length, text: short(unsure[0].text) };
-    return [{ place: [id], blockId: id, atMs: own.placed.startMs, figures }];
+    return [{ place: [id], blockId: id, atMs: seen.placed.startMs, figures }];
   });
 
 /** What is said is written. */
 const allWritten = ({ watched }: ToCheck): Hit[] =>
-  watched.flatMap((own): Hit[] => {
-    const { said } = own.facts;
-    const added = said && isTrusted(said) ? shownStretches(own, said.added) : [];
-    const { id } = own.block;
+  watched.flatMap((seen): Hit[] => {
+    const { said } = seen.facts;
+    const added = said && isTrusted(said) ? shownStretches(seen, said.added) : [];
+    const { id } = seen.block;
     if (!added[0]) return [];
     const figures = { addedMs: totalLength(added) };
-    return [{ place: [id], blockId: id, atMs: shownAt(own, added[0].startMs), figures }];
+    return [{ place: [id], blockId: id, atMs: shownAt(seen, added[0].startMs), figures }];
   });
 
 /**
@@ -72,9 +72,9 @@ const PACED_WORDS = 5;
 
 /** Sentences are said no faster than can be followed. */
 const saidSlowly = ({ watched }: ToCheck): Hit[] =>
-  watched.flatMap((own): Hit[] => {
-    const { id } = own.block;
-    const fast = heardIn(own)
+  watched.flatMap((seen): Hit[] => {
+    const { id } = seen.block;
+    const fast = heardIn(seen)
       .flatMap(({ text, startMs, endMs }) => {
         if (startMs === null || endMs === null || countWords(text) < PACED_WORDS) return [];
         const wpm = wordsPerMinute(text, endMs - startMs);
@@ -89,16 +89,16 @@ const saidSlowly = ({ watched }: ToCheck): Hit[] =>
       n: fast.length - 1,
       most: MOST_WPM,
     };
-    return [{ place: [id], blockId: id, atMs: shownAt(own, worst.startMs), figures }];
+    return [{ place: [id], blockId: id, atMs: shownAt(seen, worst.startMs), figures }];
   });
 
 /** Blocks with a script in whose take somebody speaks, and from when. */
 const spokenBlocks = ({ watched }: ToCheck) =>
-  watched.flatMap((own) => {
-    const { sound, speech } = own.facts.watched;
-    const [first] = shownStretches(own, speech);
-    return sound && first && own.block.script.trim() !== ''
-      ? [{ own, id: own.block.id, sound, atMs: shownAt(own, first.startMs) }]
+  watched.flatMap((seen) => {
+    const { sound, speech } = seen.facts.watched;
+    const [first] = shownStretches(seen, speech);
+    return sound && first && seen.block.script.trim() !== ''
+      ? [{ seen: seen, id: seen.block.id, sound, atMs: shownAt(seen, first.startMs) }]
       : [];
   });
 
@@ -137,12 +137,12 @@ const voiceClear = (all: ToCheck): Hit[] =>
 const soundWithout =
   (fault: SoundFault, leastMs: number) =>
   (all: ToCheck): Hit[] =>
-    spokenBlocks(all).flatMap(({ own, id, sound }): Hit[] => {
+    spokenBlocks(all).flatMap(({ seen, id, sound }): Hit[] => {
       const faults = sound.faults.filter((one) => one.fault === fault);
-      const shown = shownStretches(own, faults);
+      const shown = shownStretches(seen, faults);
       const shownMs = totalLength(shown);
       if (shownMs < leastMs) return [];
-      const atMs = shownAt(own, shown[0]?.startMs ?? 0);
+      const atMs = shownAt(seen, shown[0]?.startMs ?? 0);
       return [{ place: [id], blockId: id, atMs, figures: { shownMs } }];
     });
 

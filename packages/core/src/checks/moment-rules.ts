@@ -20,11 +20,13 @@ interface TimedBlock {
 }
 
 function timedBlocks({ lesson, schedule, cut }: ToCheck): TimedBlock[] {
-  const spans = new Map(schedule.blocks.map((own) => [own.block.id, own.spans]));
+  const spans = new Map(schedule.blocks.map((one) => [one.block.id, one.spans]));
   return cut.blocks.flatMap((placed): TimedBlock[] => {
     const block = findBlock(lesson, placed.blockId);
-    const own = spans.get(placed.blockId) ?? [];
-    return block && own.some(({ kind }) => MOVING.has(kind)) ? [{ block, placed, spans: own }] : [];
+    const spansOfBlock = spans.get(placed.blockId) ?? [];
+    return block && spansOfBlock.some(({ kind }) => MOVING.has(kind))
+      ? [{ block, placed, spans: spansOfBlock }]
+      : [];
   });
 }
 

@@ -14,9 +14,9 @@ const isTapped = ({ edits }: Block) => edits.some(({ kind }) => kind === 'taps')
 const each =
   (run: (watched: WatchedBlock) => Omit<Hit, 'place' | 'blockId'> | null) =>
   ({ watched }: ToCheck): Hit[] =>
-    watched.flatMap((own) => {
-      const hit = run(own);
-      return hit ? [{ ...hit, place: [own.block.id], blockId: own.block.id }] : [];
+    watched.flatMap((seen) => {
+      const hit = run(seen);
+      return hit ? [{ ...hit, place: [seen.block.id], blockId: seen.block.id }] : [];
     });
 
 /** What is counted aloud is what is planned. */

@@ -38,7 +38,7 @@ export function watchedBlocks(
   cut: Assembly,
   takes: ReadonlyMap<string, TakeFacts>,
 ): WatchedBlock[] {
-  const planned = new Map(schedule.blocks.map((own) => [own.block.id, own.spans]));
+  const planned = new Map(schedule.blocks.map((one) => [one.block.id, one.spans]));
   return cut.blocks.flatMap((placed): WatchedBlock[] => {
     const block = findBlock(lesson, placed.blockId);
     const facts = block?.footage ? takes.get(block.footage.takeId) : undefined;

@@ -126,7 +126,8 @@ const stretch = (
   from: number,
   to: number,
   look: Partial<TakeAnalysis['pictures'][number]>,
-) => watched.pictures.map((own, i) => (i >= from && i < to ? { ...own, ...look } : own));
+) =>
+  watched.pictures.map((picture, i) => (i >= from && i < to ? { ...picture, ...look } : picture));
 
 describe('the check of what was watched', () => {
   it('has nothing to say of squats done as planned', () => {
@@ -238,9 +239,9 @@ describe('the check of what was watched', () => {
       })),
     );
     const findings = check(lessonOf(reps(5)), { ...dim, poses });
-    const own = findings.filter(({ key }) => key.startsWith('count'));
+    const ofCount = findings.filter(({ key }) => key.startsWith('count'));
     // A doubtful count is never given as a fact.
-    for (const { key } of own) expect(key).toContain('unsure');
+    for (const { key } of ofCount) expect(key).toContain('unsure');
     expect(
       check(
         lessonOf({ ...reps(6), edits: [{ id: 't', kind: 'taps', taps: [] }] } as Block),

@@ -74,7 +74,7 @@ const CAPITAL_NOUNS = /^(de|lb|gsw)\b/;
 
 /** What a student reads or hears of a block. */
 function toldTexts(block: Block): string[] {
-  const own =
+  const words =
     block.kind === 'question'
       ? [block.question, block.answer]
       : block.kind === 'card'
@@ -82,7 +82,7 @@ function toldTexts(block: Block): string[] {
         : [];
   return [
     block.script,
-    ...own,
+    ...words,
     ...block.cues.map(({ text }) => text),
     ...block.cautions,
     block.pauseAfter?.prompt ?? '',

@@ -348,8 +348,8 @@ describe('the lesson for the other hand', () => {
       startSide: 'right',
       edits: [{ id: 't', kind: 'taps', taps: [{ atMs: 0, side: 'left', missed: false }] }],
     };
-    const own = { ...lesson, sections: [{ id: 's', title: '', blocks: [work, reps] }] };
-    const turned = assemble(forOtherHand(own), takes);
+    const filmed = { ...lesson, sections: [{ id: 's', title: '', blocks: [work, reps] }] };
+    const turned = assemble(forOtherHand(filmed), takes);
     expect(
       turned.segments
         .filter(({ source }) => source.kind === 'take')
@@ -359,12 +359,12 @@ describe('the lesson for the other hand', () => {
     expect(
       assemble(
         forOtherHand({
-          ...own,
+          ...filmed,
           sections: [{ id: 's', title: '', blocks: [{ ...reps, edits: [] }] }],
         }),
         takes,
       ).lanes.counter.at(0)?.side,
     ).toBe('left');
-    expect(forOtherHand(forOtherHand(own))).toEqual(own);
+    expect(forOtherHand(forOtherHand(filmed))).toEqual(filmed);
   });
 });

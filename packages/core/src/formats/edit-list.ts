@@ -154,8 +154,8 @@ export function editList(assembly: Assembly, media: ReadonlyMap<string, CutMedia
     for (const { from, to, takeId, inFrame, speed, isHeld } of eventsOf(assembly, track)) {
       if (takeId === null && track === 'sound') continue;
       number += 1;
-      const own = takeId === null ? null : (media.get(takeId)?.file ?? takeId);
-      const file = own !== null && speed === 0 ? stillFile(own, inFrame) : own;
+      const reelName = takeId === null ? null : (media.get(takeId)?.file ?? takeId);
+      const file = reelName !== null && speed === 0 ? stillFile(reelName, inFrame) : reelName;
       const [begin, frames] =
         takeId === null || speed === 0
           ? [0, to - from]

@@ -46,7 +46,7 @@ function lessonOf(raws: readonly Raw[]): Lesson {
   const makeId = counter();
   const lesson = makeLesson('A lesson', makeId);
   const blocks = raws.map(({ kit, effort, ...shot }): Block => {
-    const own: Shot = { id: 's', note: '', ...shot };
+    const filmed: Shot = { id: 's', note: '', ...shot };
     return {
       ...makeBlock('reps', makeId),
       effort,
@@ -57,7 +57,7 @@ function lessonOf(raws: readonly Raw[]): Lesson {
         share: 'each' as const,
         standIn: '',
       })),
-      shots: [own],
+      shots: [filmed],
     };
   });
   return { ...lesson, sections: [{ id: 'only', title: 'All', blocks }] };

@@ -88,10 +88,12 @@ export interface CallSheet {
 
 /** Changes, rests and lateness of an order, in milliseconds: what the search makes least. */
 export function orderCost(order: readonly ShotToFilm[]): number {
-  return order.reduce((sum, own, i) => {
+  return order.reduce((sum, shot, i) => {
     const before = order[i - 1];
     return (
-      sum + (own.shot.fresh ? STALE_MS * i : 0) + (before ? changeBetween(before, own).totalMs : 0)
+      sum +
+      (shot.shot.fresh ? STALE_MS * i : 0) +
+      (before ? changeBetween(before, shot).totalMs : 0)
     );
   }, 0);
 }
@@ -114,11 +116,11 @@ export function orderShots(shots: readonly ShotToFilm[]): ShotToFilm[] {
 function handOrder(shots: readonly ShotToFilm[], ids: readonly string[]): ShotToFilm[] {
   const at = new Map(ids.map((id, i) => [id, i]));
   let last = -1;
-  const placed = shots.map((own, i) => {
-    last = at.get(own.id) ?? last;
-    return { own, at: at.get(own.id) ?? last + 0.5, i };
+  const placed = shots.map((shot, i) => {
+    last = at.get(shot.id) ?? last;
+    return { shot, at: at.get(shot.id) ?? last + 0.5, i };
   });
-  return placed.sort((a, b) => a.at - b.at || a.i - b.i).map(({ own }) => own);
+  return placed.sort((a, b) => a.at - b.at || a.i - b.i).map(({ shot }) => shot);
 }
 
 function takesMs({ durationMs }: ShotToFilm, takes: number): number {
@@ -137,8 +139,8 @@ export function callSheet(lesson: Lesson, only?: ReadonlySet<string>): CallSheet
   const ordered = byHand ? handOrder(shots, order) : best;
   const changesOf = (list: readonly ShotToFilm[]) =>
     list.reduce(
-      (sum, own, i) =>
-        sum + (list[i - 1] ? changeBetween(list[i - 1] as ShotToFilm, own).totalMs : 0),
+      (sum, shot, i) =>
+        sum + (list[i - 1] ? changeBetween(list[i - 1] as ShotToFilm, shot).totalMs : 0),
       0,
     );
   let atMs = 0;

@@ -126,8 +126,8 @@ describe('where the camera goes', () => {
     fc.assert(
       fc.property(raw, ({ extent, angle, framing, performers, rightCm, ...filming }) => {
         const block = { ...travelling(rightCm), extent };
-        const own = { ...shot, angle, framing, performers };
-        const { room, placing } = frameShot(block, own, filmingOf(filming));
+        const angled = { ...shot, angle, framing, performers };
+        const { room, placing } = frameShot(block, angled, filmingOf(filming));
         if (!placing) throw new Error('No distance was found.');
         expect(showsAll(placing.camera, room, filming.safe)).toBe(true);
         const nearest = placing.camera.distanceCm <= Math.ceil(room.nearCm) + 30;

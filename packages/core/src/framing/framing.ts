@@ -193,18 +193,20 @@ function remediesFor(block: Block, shot: Shot, filming: Filming, depthCm: number
 export function frameShot(block: Block, shot: Shot, filming: Filming): Framing {
   const room = bodyRoom(block, shot, filming.performerCm);
   const placing = place(room, filming);
-  const own = filming.room;
+  const filmedIn = filming.room;
   const missing = {
-    depthCm: own && placing ? Math.max(0, placing.depthCm - own.depthCm) : null,
-    widthCm: own ? Math.max(0, Math.ceil(room.leftCm + room.rightCm) - own.widthCm) : null,
-    heightCm: own ? Math.max(0, Math.ceil(room.topCm) - own.heightCm) : null,
+    depthCm: filmedIn && placing ? Math.max(0, placing.depthCm - filmedIn.depthCm) : null,
+    widthCm: filmedIn
+      ? Math.max(0, Math.ceil(room.leftCm + room.rightCm) - filmedIn.widthCm)
+      : null,
+    heightCm: filmedIn ? Math.max(0, Math.ceil(room.topCm) - filmedIn.heightCm) : null,
   };
-  const isTooShort = own !== null && (placing === null || (missing.depthCm ?? 0) > 0);
+  const isTooShort = filmedIn !== null && (placing === null || (missing.depthCm ?? 0) > 0);
   return {
     room,
     placing,
     missing,
-    remedies: isTooShort ? remediesFor(block, shot, filming, own.depthCm) : [],
+    remedies: isTooShort ? remediesFor(block, shot, filming, filmedIn.depthCm) : [],
   };
 }
 

@@ -68,9 +68,9 @@ function costOf(
 ): number {
   let sum = 0;
   for (let i = 0; i < order.length; i += 1) {
-    const own = order[i] ?? 0;
-    sum += (late[own] ?? 0) * i;
-    if (i > 0) sum += between[order[i - 1] ?? 0]?.[own] ?? 0;
+    const shot = order[i] ?? 0;
+    sum += (late[shot] ?? 0) * i;
+    if (i > 0) sum += between[order[i - 1] ?? 0]?.[shot] ?? 0;
   }
   return sum;
 }
@@ -112,8 +112,8 @@ function improved(
   for (let sweep = 0; sweep < MOST_SWEEPS; sweep += 1) {
     const before = cost;
     const take = (candidate: number[]) => {
-      const own = costOf(candidate, between, late);
-      if (own < cost - 1e-9) [order, cost] = [candidate, own];
+      const candidateCost = costOf(candidate, between, late);
+      if (candidateCost < cost - 1e-9) [order, cost] = [candidate, candidateCost];
     };
     for (let length = 1; length <= 3; length += 1) {
       for (let i = 0; i + length <= n; i += 1) {
@@ -134,10 +134,10 @@ function improved(
 }
 
 function searched(between: readonly (readonly number[])[], late: readonly number[]): number[] {
-  const own = late.map((_, i) => i);
-  const lateFirst = [...own].sort((a, b) => (late[b] ?? 0) - (late[a] ?? 0) || a - b);
+  const shots = late.map((_, i) => i);
+  const lateFirst = [...shots].sort((a, b) => (late[b] ?? 0) - (late[a] ?? 0) || a - b);
   const starts = [
-    own,
+    shots,
     lateFirst,
     ...lateFirst.slice(0, 3).map((first) => greedy(first, between, late)),
   ];

@@ -38,7 +38,7 @@ export function shotsOf(block: Block): Shot[] {
   ];
 }
 
-export const shotId = (blockId: string, own: string) => `${blockId}.${own}`;
+export const shotId = (blockId: string, shot: string) => `${blockId}.${shot}`;
 
 /** Every shot of the lesson, in the lesson's order. */
 export function shotsToFilm(lesson: Lesson): ShotToFilm[] {

@@ -150,14 +150,14 @@ function minutesOf(loads: readonly Load[], studentMs: number): EffortMinute[] {
       minute * MINUTE_MS < load.endMs;
       minute += 1
     ) {
-      const own = minutes[minute];
-      if (!own) break;
+      const known = minutes[minute];
+      if (!known) break;
       const from = minute * MINUTE_MS;
       const share =
         (Math.min(from + MINUTE_MS, load.endMs) - Math.max(from, load.startMs)) /
         (Math.min(from + MINUTE_MS, studentMs) - from);
-      own.mets += load.mets * share;
-      own.effort += load.effort * share;
+      known.mets += load.mets * share;
+      known.effort += load.effort * share;
     }
   }
   return minutes;

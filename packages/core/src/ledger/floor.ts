@@ -123,11 +123,11 @@ export function nearerMark(use: FloorUse, room: Footprint): Nearer | null {
     screenRightCm: Math.max(0, use.size.widthCm - room.widthCm),
     nearCm: Math.max(0, use.size.depthCm - room.depthCm),
   };
-  for (const own of use.marks) {
+  for (const mark of use.marks) {
     const closer = (axis: 'screenRightCm' | 'nearCm') =>
-      own[axis] - Math.sign(own[axis]) * Math.min(over[axis], Math.abs(own[axis]));
+      mark[axis] - Math.sign(mark[axis]) * Math.min(over[axis], Math.abs(mark[axis]));
     const moved = use.marks.map((m) =>
-      m === own ? { ...m, screenRightCm: closer('screenRightCm'), nearCm: closer('nearCm') } : m,
+      m === mark ? { ...m, screenRightCm: closer('screenRightCm'), nearCm: closer('nearCm') } : m,
     );
     const size = boxOf(reachOf(use.move, moved), use.move.heightCm);
     if (
@@ -136,7 +136,7 @@ export function nearerMark(use: FloorUse, room: Footprint): Nearer | null {
       size.heightCm <= room.heightCm
     ) {
       return {
-        label: own.mark.label || own.mark.kind,
+        label: mark.mark.label || mark.mark.kind,
         cm: Math.max(over.screenRightCm, over.nearCm),
       };
     }

@@ -63,22 +63,22 @@ export function kitLedger(schedule: Schedule, language: string): KitLine[] {
             fetchBefore: null,
           }),
         );
-      const own = atOnce.get(line) ?? [];
-      const same = own.find((need) => need.share === share);
+      const needs = atOnce.get(line) ?? [];
+      const same = needs.find((need) => need.share === share);
       atOnce.set(
         line,
         same
-          ? own.map((need) =>
+          ? needs.map((need) =>
               need === same ? { share, quantity: same.quantity + quantity } : need,
             )
-          : [...own, { share, quantity }],
+          : [...needs, { share, quantity }],
       );
       const instead = standIn.trim();
       if (instead !== '' && !line.standIns.includes(instead)) line.standIns.push(instead);
       if (announces(block)) line.announcedMs ??= studentStartMs;
       else line.neededIn ??= { blockId: block.id, title: block.title, atMs: studentStartMs };
     }
-    for (const [line, own] of atOnce) line.needs = kitNeeds([...line.needs, ...own]);
+    for (const [line, needs] of atOnce) line.needs = kitNeeds([...line.needs, ...needs]);
   }
   const texts = schedule.blocks
     .map(({ block, studentStartMs }) => ({ text: textOf(block), atMs: studentStartMs }))

@@ -364,10 +364,10 @@ describe('practice off the video', () => {
 describe('completeness', () => {
   it('names the parts of the teacher’s own list that are missing, in their order', () => {
     const lesson = lessonOf(of('talk', { part: 'greeting' }), of('reps', { part: 'skill' }));
-    const own: Lesson = {
+    const indoors: Lesson = {
       ...lesson,
       settings: { ...lesson.settings, parts: ['greeting', 'warm-up', 'skill', 'sign-off'] },
     };
-    expect(missingParts(own)).toEqual(['warm-up', 'sign-off']);
+    expect(missingParts(indoors)).toEqual(['warm-up', 'sign-off']);
   });
 });

@@ -58,10 +58,10 @@ export function sidesLedger(schedule: Schedule): SidesLedger {
   const regions = new Map<BodyRegion, SidePair>();
   const uneven: SidesLedger['uneven'] = [];
   for (const { block, spans } of schedule.blocks) {
-    const own = none();
+    const pair = none();
     for (const span of spans) {
       if (span.movement === undefined) continue;
-      add(own, span);
+      add(pair, span);
       add(all, span);
       if (!span.side) continue;
       for (const region of block.regions) {
@@ -70,7 +70,7 @@ export function sidesLedger(schedule: Schedule): SidesLedger {
         regions.set(region, pair);
       }
     }
-    uneven.push(...unevenness(block, own));
+    uneven.push(...unevenness(block, pair));
   }
   return { ...all, regions: [...regions].map(([region, pair]) => ({ region, ...pair })), uneven };
 }

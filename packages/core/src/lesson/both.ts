@@ -31,17 +31,17 @@ function howChanged(before: unknown, after: unknown): HowChanged {
 
 /** What two people made of the same lesson, block by block; what neither touched is left out. */
 export function differencesOf(base: Lesson, mine: Lesson, theirs: Lesson): Difference[] {
-  const [old, own, other] = [byId(base), byId(mine), byId(theirs)];
-  const ids = new Set([...own.keys(), ...other.keys(), ...old.keys()]);
+  const [old, ours, other] = [byId(base), byId(mine), byId(theirs)];
+  const ids = new Set([...ours.keys(), ...other.keys(), ...old.keys()]);
   const blocks = [...ids].map((id): Difference => {
-    const [a, b] = [howChanged(old.get(id), own.get(id)), howChanged(old.get(id), other.get(id))];
-    const block = own.get(id) ?? other.get(id) ?? old.get(id);
+    const [a, b] = [howChanged(old.get(id), ours.get(id)), howChanged(old.get(id), other.get(id))];
+    const block = ours.get(id) ?? other.get(id) ?? old.get(id);
     return {
       blockId: id,
       title: block?.title || 'Untitled',
       mine: a,
       theirs: b,
-      isConflict: a !== 'same' && b !== 'same' && !same(own.get(id), other.get(id)),
+      isConflict: a !== 'same' && b !== 'same' && !same(ours.get(id), other.get(id)),
     };
   });
   const [a, b] = [
@@ -102,10 +102,10 @@ export function putTogether(
   theirs: Lesson,
   chosen: ReadonlyMap<string | null, Chosen>,
 ): Lesson {
-  const [old, own, other] = [byId(base), byId(mine), byId(theirs)];
+  const [old, ours, other] = [byId(base), byId(mine), byId(theirs)];
   const result = new Map<string, Block>();
-  for (const id of new Set([...own.keys(), ...other.keys()])) {
-    const block = pick(old.get(id), own.get(id), other.get(id), chosen.get(id) ?? 'mine');
+  for (const id of new Set([...ours.keys(), ...other.keys()])) {
+    const block = pick(old.get(id), ours.get(id), other.get(id), chosen.get(id) ?? 'mine');
     if (block) result.set(id, block);
   }
   const titleOf = (section: Section) =>

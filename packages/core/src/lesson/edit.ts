@@ -218,16 +218,16 @@ export const moveBlocks =
     if (!at) return;
     const s = draft.sections.indexOf(at.section);
     const rest = at.section.blocks.filter(({ id }) => !blockIds.has(id) || id === at.block.id);
-    const own = rest.indexOf(at.block);
-    const inside = by < 0 ? own > 0 : own < rest.length - 1;
+    const index = rest.indexOf(at.block);
+    const inside = by < 0 ? index > 0 : index < rest.length - 1;
     const section = inside ? at.section : draft.sections[s + by];
     if (!section) return;
     const others = section.blocks.filter(({ id }) => !blockIds.has(id));
     // Later: before what comes after the block that is stepped over.
     const before = inside
       ? by < 0
-        ? rest[own - 1]
-        : rest[own + 2]
+        ? rest[index - 1]
+        : rest[index + 2]
       : by < 0
         ? undefined
         : others[0];

@@ -243,11 +243,11 @@ function listFigures(block: Block): Figure[] {
 
 /** The figures a block has as it stands, those of its lists, showing and pause included. */
 export function figuresOf(block: Block): Figure[] {
-  const own = (TABLE[block.kind] as Entry<BlockKind>[]).flatMap(({ when, narrow, ...figure }) =>
+  const ofKind = (TABLE[block.kind] as Entry<BlockKind>[]).flatMap(({ when, narrow, ...figure }) =>
     when && !when(block as never) ? [] : [{ ...figure, ...narrow?.(block as never) }],
   );
   return [
-    ...own,
+    ...ofKind,
     ...listFigures(block),
     ...('parts' in block && block.parts ? PARTS : []),
     ...('demo' in block && block.demo ? DEMO : []),

@@ -149,8 +149,8 @@ export const isSameThing = (a: string, b: string, language: string): boolean => 
  */
 export function kitNeeds(items: readonly KitNeed[]): KitNeed[] {
   return SHARES.flatMap((share) => {
-    const own = items.filter((item) => item.share === share).map(({ quantity }) => quantity);
-    return own.length > 0 ? [{ share, quantity: Math.max(...own) }] : [];
+    const quantities = items.filter((item) => item.share === share).map(({ quantity }) => quantity);
+    return quantities.length > 0 ? [{ share, quantity: Math.max(...quantities) }] : [];
   });
 }
 

@@ -196,7 +196,7 @@ const to9: Migration = ({ sections, ...rest }) => {
     isRaw(exercise) && MADE_TITLES.has(exercise['title']) ? { ...exercise, title: '' } : exercise;
   const alone = (exercises: unknown) =>
     Array.isArray(exercises) && exercises.length === 1 ? exercises.map(bare) : exercises;
-  const own = (block: Raw) => ({
+  const movesOf = (block: Raw) => ({
     ...block,
     ...('exercise' in block && { exercise: bare(block['exercise']) }),
     ...('exercises' in block && { exercises: alone(block['exercises']) }),
@@ -204,7 +204,10 @@ const to9: Migration = ({ sections, ...rest }) => {
   });
   return {
     ...rest,
-    sections: each(sections, (section) => ({ ...section, blocks: each(section['blocks'], own) })),
+    sections: each(sections, (section) => ({
+      ...section,
+      blocks: each(section['blocks'], movesOf),
+    })),
   };
 };
 

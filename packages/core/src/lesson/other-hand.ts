@@ -11,14 +11,14 @@ function turned(block: Block): Block {
         }
       : edit,
   );
-  const own: Block =
+  const mirrored: Block =
     'startSide' in block
       ? { ...block, edits, startSide: otherSide(block.startSide) }
       : { ...block, edits };
-  if (own.kind === 'intervals')
+  if (mirrored.kind === 'intervals')
     return {
-      ...own,
-      exercises: own.exercises.map((exercise) => ({
+      ...mirrored,
+      exercises: mirrored.exercises.map((exercise) => ({
         ...exercise,
         sides:
           exercise.sides === 'left' || exercise.sides === 'right'
@@ -26,7 +26,7 @@ function turned(block: Block): Block {
             : exercise.sides,
       })),
     };
-  return own;
+  return mirrored;
 }
 
 /**

@@ -94,9 +94,9 @@ function placeInWords(path: (string | number)[], raw: unknown): string {
         : undefined;
     const before = path[i - 1];
     if (typeof part === 'number') {
-      const own =
+      const said =
         typeof node === 'object' && node !== null ? (node as RawDocument)['title'] : undefined;
-      const name = typeof own === 'string' && own ? ` "${own}"` : '';
+      const name = typeof said === 'string' && said ? ` "${said}"` : '';
       words.push(`${String(before).replace(/s$/, '')} ${part + 1}${name}`);
     } else if (typeof path[i + 1] !== 'number') {
       words.push(figureWords[part] ?? part);

@@ -147,10 +147,10 @@ export const lessonSchema = z
       section.blocks.forEach((block, b) =>
         named.push({ id: block.id, path: ['sections', s, 'blocks', b] }),
       );
-      for (const { id: own, path } of named) {
-        if (seen.has(own))
-          ctx.addIssue({ code: 'custom', path, message: `The id "${own}" is used twice.` });
-        seen.add(own);
+      for (const { id: takenId, path } of named) {
+        if (seen.has(takenId))
+          ctx.addIssue({ code: 'custom', path, message: `The id "${takenId}" is used twice.` });
+        seen.add(takenId);
       }
     });
   });

@@ -32,9 +32,9 @@ function changed<T>(value: T, change: Change, isText: boolean): T {
   if (Array.isArray(value)) return value.map((item: unknown) => changed(item, change, isText)) as T;
   if (typeof value !== 'object' || value === null) return value;
   return Object.fromEntries(
-    Object.entries(value).map(([key, own]) => [
+    Object.entries(value).map(([key, part]) => [
       key,
-      changed<unknown>(own, change, TEXT_KEYS.has(key)),
+      changed<unknown>(part, change, TEXT_KEYS.has(key)),
     ]),
   ) as T;
 }
@@ -79,7 +79,7 @@ export function countsIn(
   { language: before, counts }: Pick<Lesson['settings'], 'language' | 'counts'>,
 ): Lesson['settings']['counts'] {
   const [to, from] = [language, before].map((tag) => tag.split('-')[0]?.toLowerCase());
-  const known = countLanguages.find((own) => own === to);
+  const known = countLanguages.find((one) => one === to);
   const follows = counts.language === from && counts.own.every((word) => word === '');
   return known && follows ? { ...counts, language: known } : counts;
 }

@@ -18,8 +18,8 @@ export function withTakes(lesson: Lesson, idOf: ReadonlyMap<string, string>): Le
       const takeId = block.footage && idOf.get(block.footage.takeId);
       const edits = block.edits.flatMap((edit): Edit[] => {
         if (!('takeId' in edit)) return [edit];
-        const own = idOf.get(edit.takeId);
-        return own === undefined ? [] : [{ ...edit, takeId: own }];
+        const newId = idOf.get(edit.takeId);
+        return newId === undefined ? [] : [{ ...edit, takeId: newId }];
       });
       return {
         ...block,

@@ -34,7 +34,7 @@ const fresh = () => {
   return () => `fresh-${next()}`;
 };
 const withoutIds = (value: unknown): unknown =>
-  JSON.parse(JSON.stringify(value, (key, own: unknown) => (key === 'id' ? undefined : own)));
+  JSON.parse(JSON.stringify(value, (key, part: unknown) => (key === 'id' ? undefined : part)));
 const idsOf = (lesson: Lesson): string[] => JSON.stringify(lesson).match(/"id":"[^"]*"/g) ?? [];
 const saved = (lesson: Lesson) => readLesson(JSON.parse(JSON.stringify(lesson)));
 const titles = (lesson: Lesson) =>

@@ -13,9 +13,9 @@ export function withFreshIds<T>(value: T, makeId: MakeId): T {
   if (Array.isArray(value)) return value.map((item: unknown) => withFreshIds(item, makeId)) as T;
   if (typeof value !== 'object' || value === null) return value;
   return Object.fromEntries(
-    Object.entries(value).map(([key, own]) => [
+    Object.entries(value).map(([key, part]) => [
       key,
-      key === 'id' && typeof own === 'string' ? makeId() : withFreshIds(own as unknown, makeId),
+      key === 'id' && typeof part === 'string' ? makeId() : withFreshIds(part as unknown, makeId),
     ]),
   ) as T;
 }

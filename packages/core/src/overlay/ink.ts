@@ -91,14 +91,14 @@ export function contrastOf(a: string, b: string): number {
  */
 export function readable(colour: string, grounds: readonly string[]): string {
   const isDark = grounds.every((ground) => colord(ground).isDark());
-  let own = colord(colour);
+  let toned = colord(colour);
   for (
     let i = 0;
-    i * STEP <= 1 && grounds.some((ground) => own.contrast(ground) < LEAST_CONTRAST + ROUNDED);
+    i * STEP <= 1 && grounds.some((ground) => toned.contrast(ground) < LEAST_CONTRAST + ROUNDED);
     i += 1
   )
-    own = isDark ? own.lighten(STEP) : own.darken(STEP);
-  return own.toHex();
+    toned = isDark ? toned.lighten(STEP) : toned.darken(STEP);
+  return toned.toHex();
 }
 
 /**
@@ -128,10 +128,12 @@ export function inkOf({
   const found = known.get(key);
   if (found) return found;
   const base = themes[theme];
-  const own = readable(accent, [...throughGround(base.panel, backing / 100), base.card]);
+  const readableAccent = readable(accent, [...throughGround(base.panel, backing / 100), base.card]);
   const onAccent =
-    contrastOf(own, base.cautionText) >= contrastOf(own, '#ffffff') ? base.cautionText : '#ffffff';
-  const ink = { ...base, accent: own, onAccent, backing: backing / 100 };
+    contrastOf(readableAccent, base.cautionText) >= contrastOf(readableAccent, '#ffffff')
+      ? base.cautionText
+      : '#ffffff';
+  const ink = { ...base, accent: readableAccent, onAccent, backing: backing / 100 };
   known.set(key, ink);
   return ink;
 }

@@ -242,15 +242,15 @@ describe('layout', () => {
       .integer({ min: 0, max: 0xffffff })
       .map((n) => `#${n.toString(16).padStart(6, '0')}`);
     fc.assert(
-      fc.property(fc.constantFrom(...themes), accent, (theme, own) => {
-        const ink = inkOf({ theme, accent: own, backing: 100 });
+      fc.property(fc.constantFrom(...themes), accent, (theme, colour) => {
+        const ink = inkOf({ theme, accent: colour, backing: 100 });
         for (const text of [ink.text, ink.dim, ink.accent, ink.rest, ink.ready])
           expect(contrast(text, ink.panel)).toBeGreaterThanOrEqual(4.5);
         for (const ground of [ink.caution, ink.correction])
           expect(contrast(ink.cautionText, ground)).toBeGreaterThanOrEqual(4.5);
         expect(contrast(ink.onAccent, ink.accent)).toBeGreaterThanOrEqual(4.5);
         // A ground that lets the picture through is read over black and over white.
-        const thin = inkOf({ theme, accent: own, backing: LIMITS.backing.min });
+        const thin = inkOf({ theme, accent: colour, backing: LIMITS.backing.min });
         for (const ground of throughGround(thin.panel, thin.backing))
           for (const text of [thin.text, thin.dim, thin.accent, thin.rest, thin.ready])
             expect(contrast(text, ground)).toBeGreaterThanOrEqual(4.5);
@@ -438,9 +438,9 @@ describe('painter', () => {
       const alone = context(box.width, box.height);
       paintItemAt(alone.paint, item, look, { left: box.x, top: box.y, scale: 1 });
       const part = whole.ctx.getImageData(box.x, box.y, box.width, box.height).data;
-      const own = alone.pixels();
+      const pixels = alone.pixels();
       const most = part.reduce(
-        (worst, value, i) => Math.max(worst, Math.abs(value - (own[i] ?? 0))),
+        (worst, value, i) => Math.max(worst, Math.abs(value - (pixels[i] ?? 0))),
         0,
       );
       // Edges may differ by some levels, because antialiasing starts from another origin.

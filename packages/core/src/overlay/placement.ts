@@ -172,10 +172,10 @@ export class Layout {
     let costs = new Float64Array(this.size);
     const cameFrom: Uint16Array[] = [];
     blocks.forEach((block, b) => {
-      const own = this.ownCosts(block);
+      const blockCosts = this.ownCosts(block);
       const before = b === 0 ? { costs, from: new Uint16Array(this.size) } : this.#afterHop(costs);
       cameFrom.push(before.from);
-      costs = before.costs.map((cost, choice) => cost + (own[choice] ?? 0));
+      costs = before.costs.map((cost, choice) => cost + (blockCosts[choice] ?? 0));
     });
     let at = costs.reduce(
       (least, cost, choice) => (cost < (costs[least] ?? 0) ? choice : least),
@@ -268,8 +268,8 @@ function placingBlock(
   const fixed = new Map<Kept, Place>();
   for (const slot of kept) {
     const { place, size } = styles[slot];
-    const own = places.find((one) => one.slot === slot) ?? place;
-    if (own) fixed.set(slot, handBox(slot, own, size));
+    const at = places.find((one) => one.slot === slot) ?? place;
+    if (at) fixed.set(slot, handBox(slot, at, size));
   }
   return {
     performer: performer && inUnits(performer),
@@ -302,10 +302,10 @@ function widePlaces(assembly: Assembly): Places[] {
   const layout = wideLayout(assembly.look.slots);
   const best = layout.cheapest(blocks);
   return blocks.map(({ fixed }, i): Places => {
-    const own = Object.fromEntries(
+    const byHand = Object.fromEntries(
       kept.map((slot) => [slot, fixed.get(slot) ?? layout.placeOf(slot, best[i] ?? 0)]),
     ) as Record<Kept, Place>;
-    return { ...own, pointer: SLOT_BOXES.pointer };
+    return { ...byHand, pointer: SLOT_BOXES.pointer };
   });
 }
 

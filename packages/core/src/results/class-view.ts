@@ -4,8 +4,8 @@ import { beats, FINISHED, standingOf } from './figures.ts';
 const byStudent = (entries: readonly LogEntry[]): Map<string, LogEntry[]> => {
   const all = new Map<string, LogEntry[]>();
   for (const entry of entries) {
-    const own = all.get(entry.studentId);
-    if (own) own.push(entry);
+    const entriesOfStudent = all.get(entry.studentId);
+    if (entriesOfStudent) entriesOfStudent.push(entry);
     else all.set(entry.studentId, [entry]);
   }
   return all;

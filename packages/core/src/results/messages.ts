@@ -78,8 +78,8 @@ export const messageLanguages = Object.keys(texts) as MessageLanguage[];
  * @param tag BCP 47; null: the lesson's own
  */
 export function messageLanguage(tag: string | null): MessageLanguage {
-  const own = tag?.split('-')[0]?.toLowerCase() ?? 'en';
-  return messageLanguages.find((language) => language === own) ?? 'en';
+  const base = tag?.split('-')[0]?.toLowerCase() ?? 'en';
+  return messageLanguages.find((language) => language === base) ?? 'en';
 }
 
 /** A figure as every language reads it: "0.8/s", "12.4 s", "15". */

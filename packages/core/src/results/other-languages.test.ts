@@ -42,7 +42,7 @@ const catalogue = (name: string, language: string) =>
 
 /** Every word the program may say in a language: its catalogues, its numbers, and units. */
 function wordsOf(language: string): Set<string> {
-  const counts = countLanguages.find((own) => own === language) ?? 'en';
+  const counts = countLanguages.find((one) => one === language) ?? 'en';
   const numbers = Array.from({ length: 100 }, (_, i) =>
     calledNumber(i + 1, { language: counts, own: [] }),
   );
@@ -115,7 +115,9 @@ function blocksIn(language: string): Block[] {
     };
     return [
       told,
-      ...(more[block.kind] ?? []).map((own) => ({ ...told, id: makeId(), ...own }) as Block),
+      ...(more[block.kind] ?? []).map(
+        (variant) => ({ ...told, id: makeId(), ...variant }) as Block,
+      ),
     ];
   });
   return full;
@@ -123,7 +125,7 @@ function blocksIn(language: string): Block[] {
 
 function lessonIn(language: string): Lesson {
   const lesson = makeLesson(TYPED, counter());
-  const counts = countLanguages.find((own) => own === language) ?? 'en';
+  const counts = countLanguages.find((one) => one === language) ?? 'en';
   return {
     ...lesson,
     settings: { ...lesson.settings, language, counts: { language: counts, own: [] } },
@@ -159,12 +161,12 @@ function everythingOf(lesson: Lesson): [string, string][] {
   const isRead = (key: string) =>
     !['slot', 'kind', 'phase', 'moment', 'seen', 'side', 'form', 'tone', 'words'].includes(key);
   const read = (value: object): string[] =>
-    Object.entries(value).flatMap(([key, own]): string[] =>
+    Object.entries(value).flatMap(([key, part]): string[] =>
       !isRead(key)
         ? []
-        : typeof own === 'object' && own !== null
-          ? read(own as object)
-          : texts(own),
+        : typeof part === 'object' && part !== null
+          ? read(part as object)
+          : texts(part),
     );
   for (let ms = 0; ms < cut.durationMs; ms += 500) {
     const { items, card, caption } = sceneAt(cut, ms);

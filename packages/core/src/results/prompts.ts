@@ -38,9 +38,9 @@ export const sidesOf = ({ sides }: Pick<ScorePrompt, 'sides'>): readonly (Side |
 /** A number as an answer to what was asked. */
 export function scoreOf(
   { blockId, key, title, measure, better, seconds }: ScorePrompt,
-  own: Pick<Score, 'value' | 'side' | 'level'>,
+  score: Pick<Score, 'value' | 'side' | 'level'>,
 ): Score {
-  return { kind: 'score', blockId, key, title, measure, better, ...own, seconds };
+  return { kind: 'score', blockId, key, title, measure, better, ...score, seconds };
 }
 
 const KEY_LANGUAGE = 'en';

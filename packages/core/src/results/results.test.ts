@@ -38,7 +38,7 @@ const entry = (
   studentId = 's',
   lessonId: string | null = 'l',
 ): LogEntry => ({ id: `e${(next += 1)}`, studentId, lessonId, at, by: 'student', body });
-const score = (value: number, own: Partial<Score> = {}): Score => ({
+const score = (value: number, more: Partial<Score> = {}): Score => ({
   kind: 'score',
   blockId: 'b',
   key: 'rope | fast skips | count',
@@ -49,7 +49,7 @@ const score = (value: number, own: Partial<Score> = {}): Score => ({
   side: null,
   level: 'standard',
   seconds: 30,
-  ...own,
+  ...more,
 });
 
 function lessonOf(blocks: (Partial<Block> & { kind: Block['kind'] })[]): Lesson {
@@ -84,8 +84,8 @@ describe('lines over the weeks', () => {
   });
 
   it('take the fastest time as the best, and keep sides and forms apart', () => {
-    const time = (value: number, own: Partial<Score> = {}) =>
-      entry(score(value, { measure: 'time', better: 'less', seconds: null, ...own }));
+    const time = (value: number, more: Partial<Score> = {}) =>
+      entry(score(value, { measure: 'time', better: 'less', seconds: null, ...more }));
     const lines = linesOf([
       time(14.2),
       time(12.4),
@@ -115,7 +115,7 @@ describe('lines over the weeks', () => {
           entry(score(value, { seconds, better }), MONDAY + day * DAY, 's', lesson),
         );
         const [line] = linesOf(entries);
-        const rates = sent.map((own) => comparedOf({ measure: 'count', ...own }));
+        const rates = sent.map((result) => comparedOf({ measure: 'count', ...result }));
         expect(line?.best.compared).toBe(
           better === 'more' ? Math.max(...rates) : Math.min(...rates),
         );

@@ -87,13 +87,13 @@ describe('numbers as CSV', () => {
 
   it('come back as they were', () => {
     fc.assert(
-      fc.property(entries, (own) => {
+      fc.property(entries, (log) => {
         const csv = scoresCsv(
-          own.map((one) => ({ ...one, by: 'student' })),
+          log.map((one) => ({ ...one, by: 'student' })),
           nicknames,
           lessons,
         );
-        expect(readScores(csv, known)).toEqual({ entries: own, faults: [] });
+        expect(readScores(csv, known)).toEqual({ entries: log, faults: [] });
       }),
     );
   });

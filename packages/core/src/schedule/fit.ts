@@ -147,10 +147,10 @@ function optionsWithin({ knobs, measure }: Part, budget: number): Option[] {
       return;
     }
     for (let i = 0; i < knob.values.length; i += 1) {
-      const own = knob.values[i]?.cost ?? 0;
-      if (cost + own > budget) break;
+      const valueCost = knob.values[i]?.cost ?? 0;
+      if (cost + valueCost > budget) break;
       pick[at] = i;
-      walk(at + 1, cost + own);
+      walk(at + 1, cost + valueCost);
     }
   };
   walk(0, 0);

@@ -135,9 +135,9 @@ describe('titles', () => {
       const made = of(kind, { title: 'Heel raises' } as never);
       expect(labels(made)).toContain('Heel raises');
       expect([...labels(made)].filter((label) => /exercise|move/i.test(label))).toEqual([]);
-      const own =
+      const changed =
         'exercise' in made ? { ...made, exercise: { ...made.exercise, title: 'Slow ones' } } : made;
-      if (own !== made) expect(labels(own)).toContain('Slow ones');
+      if (changed !== made) expect(labels(changed)).toContain('Slow ones');
     },
   );
 

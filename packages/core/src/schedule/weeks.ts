@@ -102,10 +102,10 @@ function sessionDays(series: Series): string[][] {
  * @throws LessonError when weeks go on from each other in a circle
  */
 function basisOf(series: Series): Map<number, number | null> {
-  const own = new Map(series.weekPlans.map(({ week, basis }) => [week, basis]));
+  const basisByWeek = new Map(series.weekPlans.map(({ week, basis }) => [week, basis]));
   const basis = new Map<number, number | null>();
   for (let week = 1; week <= series.weeks; week += 1)
-    basis.set(week, own.get(week) ?? (week === 1 ? null : week - 1));
+    basis.set(week, basisByWeek.get(week) ?? (week === 1 ? null : week - 1));
   for (const start of basis.keys()) {
     const chain = [start];
     for (let at = basis.get(start) ?? null; at !== null; at = basis.get(at) ?? null) {
@@ -206,13 +206,13 @@ type OfWeek = Pick<Lesson, 'title' | 'outcome' | 'series'>;
  */
 export function lessonOfWeek(
   basis: Lesson,
-  own: OfWeek,
+  ofWeek: OfWeek,
   changesOf: (planned: Lesson) => readonly FigureChange[],
   makeId: MakeId,
 ): Lesson {
   const planned = asPlanned(basis);
   const changed = produce(planned, (draft) => applyChanges(changesOf(planned))(draft));
-  return { ...withFreshIds(changed, makeId), ...own };
+  return { ...withFreshIds(changed, makeId), ...ofWeek };
 }
 
 /** What a week's lesson is called before somebody gives it a title, in its language. */

@@ -26,8 +26,8 @@ const wordsOf: Record<CountLanguage, (n: number) => string> = {
 type Counts = Lesson['settings']['counts'];
 
 /** How a count is called out: the teacher's own word for it, or the language's. */
-export function calledNumber(n: number, { language, own }: Counts): string {
-  return own[n - 1] || wordsOf[language](n);
+export function calledNumber(n: number, { language, own: numbers }: Counts): string {
+  return numbers[n - 1] || wordsOf[language](n);
 }
 
 /** A count from 1 to `most` as it is called, or down from it. */

@@ -14,10 +14,10 @@ const paced = (block: Block) =>
 describe('the pacer', () => {
   it('is in order, inside the block, one sound at a time, and never talks over itself', () => {
     fc.assert(
-      fc.property(arbitraryLesson, (own) => {
-        for (const block of blocksOf(own)) {
-          const events = pacerEvents(block, own);
-          const endMs = timeBlock(block, own).spans.at(-1)?.endMs ?? 0;
+      fc.property(arbitraryLesson, (drawn) => {
+        for (const block of blocksOf(drawn)) {
+          const events = pacerEvents(block, drawn);
+          const endMs = timeBlock(block, drawn).spans.at(-1)?.endMs ?? 0;
           events.forEach(({ atMs, say, tone }, i) => {
             expect(atMs >= 0 && atMs <= endMs).toBe(true);
             const before = events[i - 1];

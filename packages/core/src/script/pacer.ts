@@ -129,7 +129,7 @@ function restEnd(span: Span, counts: Counts): PacerEvent[] {
 }
 
 function callEvents(call: Call, counts: Counts): PacerEvent[] {
-  const own = {
+  const signal = {
     atMs: call.atMs,
     tone: callTones[call.kind],
     say: labelText(call.label, counts.language),
@@ -137,7 +137,7 @@ function callEvents(call: Call, counts: Counts): PacerEvent[] {
   // "Last five" is the five itself, counted down.
   return call.kind === 'last-five'
     ? countDown(LAST, call.atMs + LAST * 1_000, 'last-five', counts)
-    : [own];
+    : [signal];
 }
 
 /** A number counted is said rather than the name of what is counted. */

@@ -130,12 +130,12 @@ describe('pace', () => {
 describe('the left-handed reading', () => {
   it('says which side a neutral wording means, and touches nothing else', () => {
     fc.assert(
-      fc.property(text, fc.constantFrom('left', 'right' as const), (own, hand) => {
+      fc.property(text, fc.constantFrom('left', 'right' as const), (script, hand) => {
         expect(
-          readForHand(`${own} Throwing hand low`, hand)
+          readForHand(`${script} Throwing hand low`, hand)
             .map((piece) => piece.text)
             .join(''),
-        ).toBe(`${own} Throwing hand low`);
+        ).toBe(`${script} Throwing hand low`);
       }),
     );
     expect(

@@ -5,8 +5,8 @@ import { calledCount, calledNumber, termPieces, unexplainedWords } from './index
 
 const term = (word: string) => ({ id: word, term: word, plain: `plain ${word}` });
 const found = (text: string, ...words: string[]) =>
-  termPieces(text, words.map(term)).flatMap(({ text: own, term: known }) =>
-    known ? [[own, known.term]] : [],
+  termPieces(text, words.map(term)).flatMap(({ text: piece, term: known }) =>
+    known ? [[piece, known.term]] : [],
   );
 
 describe('the glossary', () => {

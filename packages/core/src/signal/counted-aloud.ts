@@ -31,7 +31,7 @@ export function spokenBeats(speech: Uint8Array, known: readonly TimeSpan[]): Spo
     endMs: to * SPEECH_STEP_MS,
   }));
   const words = merge(spoken, WITHIN_WORD_MS - 1);
-  const isFree = (word: TimeSpan) => !known.some((own) => overlaps(own, word));
+  const isFree = (word: TimeSpan) => !known.some((span) => overlaps(span, word));
   const isShort = ({ startMs, endMs }: TimeSpan) =>
     endMs - startMs >= WORD_MS.least && endMs - startMs <= WORD_MS.most;
   return runsOf(words.length, (i) => isFree(words[i] as TimeSpan) && isShort(words[i] as TimeSpan))

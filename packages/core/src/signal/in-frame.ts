@@ -86,7 +86,7 @@ export function outOfFrame(
     if (edge) for (let i = from; i < to; i += 1) byFrame[i] = [edge];
   }
   const least = Math.round(LEAST_MS / everyMs);
-  const isOut = Uint8Array.from(byFrame, (own) => (own.length > 0 ? 1 : 0));
+  const isOut = Uint8Array.from(byFrame, (beyond) => (beyond.length > 0 ? 1 : 0));
   for (const { from, to } of runsOf(isOut.length, (i) => isOut[i] === 0))
     if (from > 0 && to < isOut.length && to - from <= least) isOut.fill(1, from, to);
   return runsOf(isOut.length, (i) => isOut[i] === 1)
@@ -94,7 +94,9 @@ export function outOfFrame(
     .map(({ from, to }) => ({
       startMs: from * everyMs,
       endMs: to * everyMs,
-      edges: edges.filter((edge) => byFrame.slice(from, to).some((own) => own.includes(edge))),
+      edges: edges.filter((edge) =>
+        byFrame.slice(from, to).some((beyond) => beyond.includes(edge)),
+      ),
       isGone: there.slice(from, to).includes(false),
     }));
 }

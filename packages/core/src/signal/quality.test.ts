@@ -62,10 +62,10 @@ describe('faults of the picture', () => {
     ],
   ] as const)('%s is found where it is', (fault, bad) => {
     const all = [...still(20), ...bad, ...still(20)];
-    const own = faults(all).filter((one) => one.fault === fault);
-    expect(own).toHaveLength(1);
-    expect(Math.abs((own[0]?.startMs ?? 0) - 2_000)).toBeLessThanOrEqual(400);
-    expect(Math.abs((own[0]?.endMs ?? 0) - (2_000 + bad.length * 100))).toBeLessThanOrEqual(400);
+    const found = faults(all).filter((one) => one.fault === fault);
+    expect(found).toHaveLength(1);
+    expect(Math.abs((found[0]?.startMs ?? 0) - 2_000)).toBeLessThanOrEqual(400);
+    expect(Math.abs((found[0]?.endMs ?? 0) - (2_000 + bad.length * 100))).toBeLessThanOrEqual(400);
   });
 });
 

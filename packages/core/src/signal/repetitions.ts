@@ -352,14 +352,14 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
   if (!first || first.worth < LEAST_WORTH) return [];
   // The whole body at once: what all signals do together in the usual cycle, 0 at rest and 1 at its
   // top.
-  const own = signals.slice(0, -COMPONENTS);
-  const usual = own.map((_, s) =>
-    median(first.cycles.map((cycle) => directionOf(own, cycle)[s] ?? 0)),
+  const jointSignals = signals.slice(0, -COMPONENTS);
+  const usual = jointSignals.map((_, s) =>
+    median(first.cycles.map((cycle) => directionOf(jointSignals, cycle)[s] ?? 0)),
   );
   const whole = Float64Array.from(
     { length: body.length },
     (_, i) =>
-      own.reduce(
+      jointSignals.reduce(
         (sum, { values, least }, s) => sum + ((values[i] as number) / least) * (usual[s] as number),
         0,
       ) / dot(usual, usual),
@@ -378,7 +378,7 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
   const found = cycles
     .filter((cycle) => !isRest(cycle))
     .map((cycle, i, moved) => {
-      const direction = directionOf(own, cycle);
+      const direction = directionOf(jointSignals, cycle);
       const alike = dot(direction, usual) / (lengthOf(usual) * lengthOf(direction));
       const nearest = Math.min(
         ...[moved[i - 1], moved[i + 1]].map((other) =>
@@ -405,10 +405,10 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
       return { repetition, alike, nearest };
     });
   const kept = found
-    .filter(({ alike, nearest, repetition: { size: own } }) => {
+    .filter(({ alike, nearest, repetition: { size: size } }) => {
       const isDue = nearest <= ON_BEAT;
-      if (own >= WHOLE_REPETITION) return alike >= ALIKE || (isDue && alike >= ALIKE_ON_BEAT);
-      return own >= SMALLEST && isDue && alike >= ALIKE_SMALL;
+      if (size >= WHOLE_REPETITION) return alike >= ALIKE || (isDue && alike >= ALIKE_ON_BEAT);
+      return size >= SMALLEST && isDue && alike >= ALIKE_SMALL;
     })
     .map(({ repetition }) => repetition);
   if (kept.length < LEAST_CYCLES) return [];

@@ -159,11 +159,11 @@ function firstBand(
 ): Band {
   const [frames, total] = [speech.length, quiet.length];
   if (frames * total <= MOST_CELLS) return () => [0, total];
-  const own = {
+  const ofRecording = {
     starts: starts.map((start) => Math.floor(start / COARSE)),
     quiet: coarserFlags(quiet, COARSE),
   };
-  own.starts[own.starts.length - 1] = own.quiet.length;
+  ofRecording.starts[ofRecording.starts.length - 1] = ofRecording.quiet.length;
   const transitions = { ...FIRST, skip: FIRST.skip / COARSE };
   const [few, fewReference, fewSpeech] = [
     coarser(features, COARSE),
@@ -172,11 +172,11 @@ function firstBand(
   ];
   const path = bestPath(
     fewSpeech.length,
-    own,
+    ofRecording,
     fewSpeech,
     transitions,
-    () => [0, own.quiet.length],
-    withQuiet(fewSpeech, own.quiet, plainCosts(few, fewReference, own.quiet)),
+    () => [0, ofRecording.quiet.length],
+    withQuiet(fewSpeech, ofRecording.quiet, plainCosts(few, fewReference, ofRecording.quiet)),
   );
   return bandAbout(path, starts, total, COARSE);
 }
@@ -197,10 +197,10 @@ function foundIn({ at }: Path, speech: Uint8Array, { starts, quiet }: Sentences)
     const r = at[t] as number;
     if (r < 0) continue;
     while (r >= (starts[s + 1] as number)) s += 1;
-    let own = found.at(-1);
-    if (own?.sentence !== s) found.push((own = { sentence: s, span: [t, t], pairs: [] }));
-    own.span = [own.span[0], t];
-    if (speech[t] === 1 && quiet[r] === 0) own.pairs.push([t, r]);
+    let last = found.at(-1);
+    if (last?.sentence !== s) found.push((last = { sentence: s, span: [t, t], pairs: [] }));
+    last.span = [last.span[0], t];
+    if (speech[t] === 1 && quiet[r] === 0) last.pairs.push([t, r]);
   }
   return found.filter(({ pairs }) => pairs.length > 0);
 }
@@ -220,9 +220,9 @@ const LEARNT = 0.8;
 function bestOf(found: readonly Found[], costs: Costs, total: number): Found[] {
   const row = new Float32Array(total);
   const sorted = found
-    .map((own) => ({ own, cost: costOfFound(own, costs, row) }))
+    .map((one) => ({ one, cost: costOfFound(one, costs, row) }))
     .sort((a, b) => a.cost - b.cost);
-  return sorted.slice(0, Math.max(1, Math.ceil(found.length * LEARNT))).map(({ own }) => own);
+  return sorted.slice(0, Math.max(1, Math.ceil(found.length * LEARNT))).map(({ one }) => one);
 }
 
 /**
@@ -250,7 +250,7 @@ function evidenceIn(
   const evidence = new Map<number, number | null>();
   for (let fold = 0; fold < FOLDS; fold += 1) {
     const judged = found.filter((_, i) => i % FOLDS === fold);
-    const pairs = adapted.filter((own) => !judged.includes(own)).flatMap((own) => own.pairs);
+    const pairs = adapted.filter((one) => !judged.includes(one)).flatMap((one) => one.pairs);
     const isEnough = pairs.length >= FEATURES * 2;
     const costs = isEnough
       ? withQuiet(
@@ -418,11 +418,11 @@ export function alignSpeech({
   let best = bestOf(found, costs, total);
   let adapted = best;
   for (let pass = 0; pass < PASSES; pass += 1) {
-    const pairs = adapted.flatMap((own) => own.pairs);
+    const pairs = adapted.flatMap((one) => one.pairs);
     // So little speech tells nothing about a voice.
     if (pairs.length < FEATURES * 4) break;
     const likely = likelyCosts(features, adaptedTo(features, plain, pairs), speech, pairs);
-    const bestPairs = best.flatMap((own) => own.pairs);
+    const bestPairs = best.flatMap((one) => one.pairs);
     const { usual } =
       adapted === best
         ? likely
@@ -442,20 +442,20 @@ export function alignSpeech({
     evidence = evidenceIn(found, best, features, plain, speech, sentences);
     const confirmed = found.filter(({ sentence }) => (evidence.get(sentence) ?? 0) >= CONFIRMED);
     adapted =
-      confirmed.reduce((sum, own) => sum + own.pairs.length, 0) >= LEAST_CONFIRMED
+      confirmed.reduce((sum, one) => sum + one.pairs.length, 0) >= LEAST_CONFIRMED
         ? confirmed
         : best;
   }
   const row = new Float32Array(total);
   const fit = new Map(
-    found.map((own) => [
-      own.sentence,
+    found.map((one) => [
+      one.sentence,
       scriptScore *
-        Math.min(1, Math.max(0, 0.5 + LATER.insertionFrame - costOfFound(own, costs, row))),
+        Math.min(1, Math.max(0, 0.5 + LATER.insertionFrame - costOfFound(one, costs, row))),
     ]),
   );
   const trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map(
-    (own, sentence) => (own === null ? null : Math.max(own, fit.get(sentence) ?? 0)),
+    (trusted, sentence) => (trusted === null ? null : Math.max(trusted, fit.get(sentence) ?? 0)),
   );
   return readOff(path, speech, sentences, trust);
 }
@@ -476,10 +476,11 @@ function readOff(
   };
   const claimed = new Uint8Array(speech.length);
   const found = starts.slice(0, -1).map((start, s): SaidSentence | null => {
-    const own: number[] = [];
+    const frames: number[] = [];
     for (let t = 0; t < at.length; t += 1)
-      if ((at[t] as number) >= start && (at[t] as number) < (starts[s + 1] as number)) own.push(t);
-    const [first, last] = [own[0], own.at(-1)];
+      if ((at[t] as number) >= start && (at[t] as number) < (starts[s + 1] as number))
+        frames.push(t);
+    const [first, last] = [frames[0], frames.at(-1)];
     if (first === undefined || last === undefined) return null;
     const [from, to] = [nearest(first, 'from'), nearest(last + 1, 'to')];
     claimed.fill(1, Math.min(from, first), Math.max(to, last + 1));

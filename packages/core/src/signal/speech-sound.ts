@@ -108,21 +108,22 @@ export function speechFrames(sound: BandSound, floor: Float32Array): Uint8Array 
   const level = new Float32Array(frames);
   const isTone = new Uint8Array(frames);
   const over = new Float32Array(BANDS);
-  const own = new Float32Array(BANDS);
+  const energies = new Float32Array(BANDS);
   for (let frame = 0; frame < frames; frame += 1) {
     let total = 0;
     for (let b = 0; b < BANDS; b += 1) {
       const power = powers[frame * BANDS + b] as number;
-      own[b] = power;
+      energies[b] = power;
       over[b] = decibels(power) - decibels(floor[b] as number);
       total += power;
     }
     over.sort();
-    own.sort();
+    energies.sort();
     level[frame] =
       over.subarray(BANDS - BEST_BANDS).reduce((sum, value) => sum + value, 0) / BEST_BANDS;
     isTone[frame] =
-      ((own[BANDS - 1] as number) + (own[BANDS - 2] as number)) / (total + FLOOR_POWER) > TONE_PART
+      ((energies[BANDS - 1] as number) + (energies[BANDS - 2] as number)) / (total + FLOOR_POWER) >
+      TONE_PART
         ? 1
         : 0;
   }

@@ -57,19 +57,19 @@ export function evidenceFor(
   transitions: TransitionCosts,
   row: Float32Array,
 ): number | null {
-  const own = costOf(costs, span, from, to, transitions, row);
+  const cost = costOf(costs, span, from, to, transitions, row);
   const others: number[] = [];
   for (let d = 0; d < DECOYS; d += 1) {
     const begin = Math.floor(((total - (to - from)) * d) / (DECOYS - 1));
     if (begin >= to || begin + to - from <= from)
       others.push(costOf(costs, span, begin, begin + to - from, transitions, row));
   }
-  if (others.length < LEAST_DECOYS || own >= Math.min(...others)) return null;
+  if (others.length < LEAST_DECOYS || cost >= Math.min(...others)) return null;
   const mean = others.reduce((sum, cost) => sum + cost, 0) / others.length;
   const spread = Math.sqrt(
     others.reduce((sum, cost) => sum + (cost - mean) ** 2, 0) / others.length,
   );
-  return (mean - own) / Math.max(LEAST_SPREAD, spread);
+  return (mean - cost) / Math.max(LEAST_SPREAD, spread);
 }
 
 export const SURE_SENTENCE = 0.5;
@@ -89,20 +89,20 @@ const MANY = 5;
  * found: null.
  */
 export function trustIn(evidence: readonly (number | null | undefined)[]): (number | null)[] {
-  const found = evidence.flatMap((own, s) => (own === undefined ? [] : [{ s, own }]));
+  const found = evidence.flatMap((fit, s) => (fit === undefined ? [] : [{ s, fit }]));
   const trust: (number | null)[] = evidence.map(() => null);
-  found.forEach(({ s, own }, i) => {
+  found.forEach(({ s, fit }, i) => {
     const near = found
       .slice(Math.max(0, i - NEIGHBOURS), i + NEIGHBOURS + 1)
       .filter((one) => one.s !== s);
-    const about = (near.reduce((sum, one) => sum + (one.own ?? 0), 0) + CHANCE) / (near.length + 1);
+    const about = (near.reduce((sum, one) => sum + (one.fit ?? 0), 0) + CHANCE) / (near.length + 1);
     trust[s] =
-      own === null
+      fit === null
         ? 0
-        : Math.min(1, Math.max(0, (own + about) / 2 - CHANCE) / (2 * (HALF - CHANCE)));
+        : Math.min(1, Math.max(0, (fit + about) / 2 - CHANCE) / (2 * (HALF - CHANCE)));
   });
-  const sure = trust.filter((own) => own !== null && own >= SURE_SENTENCE).length;
+  const sure = trust.filter((value) => value !== null && value >= SURE_SENTENCE).length;
   return sure === 1 && found.length >= MANY
-    ? trust.map((own) => own && Math.min(own, SURE_SENTENCE - 0.01))
+    ? trust.map((value) => value && Math.min(value, SURE_SENTENCE - 0.01))
     : trust;
 }

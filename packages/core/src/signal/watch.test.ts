@@ -159,8 +159,8 @@ describe('the tracking crop', () => {
 });
 
 describe('light and sound', () => {
-  const picture = (own: number, others: number) =>
-    Uint8Array.from({ length: 32 * 18 }, (_, i) => (i % 32 >= 12 && i % 32 < 20 ? own : others));
+  const picture = (luma: number, others: number) =>
+    Uint8Array.from({ length: 32 * 18 }, (_, i) => (i % 32 >= 12 && i % 32 < 20 ? luma : others));
   const box = { left: 12 / 32, right: 20 / 32, top: 0, bottom: 1 };
   it.each([
     [null, 120, 130],
@@ -168,8 +168,8 @@ describe('light and sound', () => {
     ['too bright', 245, 240],
     ['light from behind', 60, 210],
     ['light from behind', 40, 200],
-  ] as const)('is “%s” at %i on %i', (hint, own, others) => {
-    expect(lightHint(picture(own, others), 32, box)).toBe(hint);
+  ] as const)('is “%s” at %i on %i', (hint, luma, others) => {
+    expect(lightHint(picture(luma, others), 32, box)).toBe(hint);
   });
 
   it.each([

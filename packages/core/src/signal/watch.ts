@@ -128,13 +128,13 @@ export function lightHint(luma: Uint8Array, width: number, body: Box | null): Li
     }
   }
   const all = mean.all.sum / Math.max(1, mean.all.n);
-  const own = mean.body.n > 0 ? mean.body.sum / mean.body.n : all;
+  const bodyMean = mean.body.n > 0 ? mean.body.sum / mean.body.n : all;
   const others =
     mean.all.n > mean.body.n ? (mean.all.sum - mean.body.sum) / (mean.all.n - mean.body.n) : all;
-  if (own < DARK)
-    return others - own > BEHIND && others > DARK * 2 ? 'light from behind' : 'too dark';
-  if (others - own > BEHIND * 1.6) return 'light from behind';
-  return own > BRIGHT ? 'too bright' : null;
+  if (bodyMean < DARK)
+    return others - bodyMean > BEHIND && others > DARK * 2 ? 'light from behind' : 'too dark';
+  if (others - bodyMean > BEHIND * 1.6) return 'light from behind';
+  return bodyMean > BRIGHT ? 'too bright' : null;
 }
 
 export type SoundHint = 'silent' | 'too quiet' | 'good' | 'too loud' | 'wind';

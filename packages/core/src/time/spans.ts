@@ -55,9 +55,9 @@ export function merge(spans: readonly TimeSpan[], withinMs = 0): TimeSpan[] {
 export function subtract(span: TimeSpan, taken: readonly TimeSpan[]): TimeSpan[] {
   const free: TimeSpan[] = [];
   let startMs = span.startMs;
-  for (const own of merge(taken.filter((other) => overlaps(other, span)))) {
-    if (own.startMs > startMs) free.push({ startMs, endMs: own.startMs });
-    startMs = Math.max(startMs, own.endMs);
+  for (const hole of merge(taken.filter((other) => overlaps(other, span)))) {
+    if (hole.startMs > startMs) free.push({ startMs, endMs: hole.startMs });
+    startMs = Math.max(startMs, hole.endMs);
   }
   if (span.endMs > startMs) free.push({ startMs, endMs: span.endMs });
   return free;

@@ -68,11 +68,11 @@ export function checkReportPdf(
           : `${open.length} to look at, ${left.length} ignored.`}
       </Words>
       {harms.map((harm) => {
-        const own = open.filter((finding) => finding.harm === harm);
-        return own.length === 0 ? null : (
+        const ofHarm = open.filter((finding) => finding.harm === harm);
+        return ofHarm.length === 0 ? null : (
           <View key={harm}>
-            <Heading size={SIZE}>{`${harmName(harm)} (${own.length})`}</Heading>
-            <Table columns={columns} rows={own} />
+            <Heading size={SIZE}>{`${harmName(harm)} (${ofHarm.length})`}</Heading>
+            <Table columns={columns} rows={ofHarm} />
           </View>
         );
       })}

@@ -79,14 +79,16 @@ class TaggedDrawing {
   }
 
   #node(node: SafeNode, parent: Element): void {
-    const own = tagOf(node);
-    if (isFixed(node) && (!own?.part || this.#parts.has(own.part))) return this.#adorning(node);
+    const nodeTag = tagOf(node);
+    if (isFixed(node) && (!nodeTag?.part || this.#parts.has(nodeTag.part)))
+      return this.#adorning(node);
     const isGroup = node.type === 'VIEW';
     if (isGroup) this.#adorning({ ...node, children: [] } as unknown as SafeNode);
-    const role = own?.role ?? (isGroup ? null : 'P');
+    const role = nodeTag?.role ?? (isGroup ? null : 'P');
     if (role === null) return this.#children(node, parent);
-    const known = own?.part === undefined ? undefined : this.#parts.get(own.part);
-    const element = known ?? this.ctx.struct(role, own?.alt === undefined ? {} : { alt: own.alt });
+    const known = nodeTag?.part === undefined ? undefined : this.#parts.get(nodeTag.part);
+    const element =
+      known ?? this.ctx.struct(role, nodeTag?.alt === undefined ? {} : { alt: nodeTag.alt });
     if (!known) parent.add(element);
     if (isGroup) this.#children(node, element);
     else {
@@ -94,8 +96,8 @@ class TaggedDrawing {
       this.#alone(node);
       this.ctx.endMarkedContent();
     }
-    if (own?.part === undefined) element.end();
-    else this.#parts.set(own.part, element);
+    if (nodeTag?.part === undefined) element.end();
+    else this.#parts.set(nodeTag.part, element);
   }
 }
 

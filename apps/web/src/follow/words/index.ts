@@ -62,7 +62,7 @@ export async function speak(language: string): Promise<void> {
   ];
   const loaded = load
     ? await load().then(
-        (own) => own.default,
+        (loaded) => loaded.default,
         () => null,
       )
     : en;

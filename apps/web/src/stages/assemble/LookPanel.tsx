@@ -127,7 +127,7 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
   const toggle = (kind: (typeof boardKinds)[number]) =>
     set({
       boards: look.boards.includes(kind)
-        ? look.boards.filter((own) => own !== kind)
+        ? look.boards.filter((board) => board !== kind)
         : [...look.boards, kind],
     });
   const shown = inkOf(look).accent;

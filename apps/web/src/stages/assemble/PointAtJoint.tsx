@@ -24,8 +24,8 @@ export function PointAtJoint({
   useEffect(() => () => stop.current?.abort(), []);
   const look = async (joint: EditJoint) => {
     stop.current?.abort();
-    const own = new AbortController();
-    stop.current = own;
+    const looking = new AbortController();
+    stop.current = looking;
     setLooksFor(joint);
     setFault(null);
     try {
@@ -34,7 +34,7 @@ export function PointAtJoint({
         source.url,
         [0, 33].map((ms) => source.startMs + edit.atMs + ms),
         () => undefined,
-        own.signal,
+        looking.signal,
       );
       const place = placeOfJoint(looks.at(-1)?.pose ?? [], joint);
       if (!place)
@@ -52,7 +52,7 @@ export function PointAtJoint({
       if (!(error instanceof DOMException && error.name === 'AbortError'))
         setFault(messageOf(error));
     } finally {
-      if (stop.current === own) setLooksFor('');
+      if (stop.current === looking) setLooksFor('');
     }
   };
   return (

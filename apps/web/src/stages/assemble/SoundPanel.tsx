@@ -39,7 +39,7 @@ function Music({
   const { id } = useOpenLesson();
   const dispatch = useAppDispatch();
   const [fault, setFault] = useState<string | null>(null);
-  const own = useMaterials().find((take) => take.id === music?.takeId);
+  const take = useMaterials().find((take) => take.id === music?.takeId);
   const send = async (file: File) => {
     const sent = await dispatch(uploadMusic(id, file));
     setFault('fault' in sent ? sent.fault : null);
@@ -59,10 +59,10 @@ function Music({
       {music && (
         <>
           <Typography variant="body2" data-testid="music">
-            Music: {own?.name ?? 'a file that is gone'}
-            {own && own.state !== 'ready' && own.state !== 'failed' && ', being made ready'}
+            Music: {take?.name ?? 'a file that is gone'}
+            {take && take.state !== 'ready' && take.state !== 'failed' && ', being made ready'}
           </Typography>
-          {own?.state === 'failed' && <Alert severity="error">{own.fault}</Alert>}
+          {take?.state === 'failed' && <Alert severity="error">{take.fault}</Alert>}
           <TextLine
             label="Who made it, and by what right it is used"
             value={music.licence}
@@ -159,7 +159,7 @@ export function SoundPanel() {
                     onToggle={() =>
                       set({
                         heard: isOn
-                          ? sound.heard.filter((own) => own !== voice)
+                          ? sound.heard.filter((one) => one !== voice)
                           : [...sound.heard, voice],
                       })
                     }

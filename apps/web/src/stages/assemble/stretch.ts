@@ -54,8 +54,8 @@ export interface OwnStretch {
 export function inBlock(assembly: Assembly, { startMs, endMs }: Stretch): OwnStretch | null {
   const placed = assembly.blocks[indexAt(assembly.blocks, startMs)];
   if (!placed) return null;
-  const own = (ms: number) => toBlock(placed.timeMap, Math.min(ms, placed.endMs));
-  const [fromMs, toMs] = [own(startMs), own(endMs)];
+  const blockMsAt = (ms: number) => toBlock(placed.timeMap, Math.min(ms, placed.endMs));
+  const [fromMs, toMs] = [blockMsAt(startMs), blockMsAt(endMs)];
   return toMs > fromMs ? { blockId: placed.blockId, fromMs, toMs } : null;
 }
 

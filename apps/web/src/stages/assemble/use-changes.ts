@@ -66,7 +66,7 @@ export function useChanges() {
           blockId,
           (d) =>
             void (d.edits = isKnown
-              ? d.edits.map((own) => (own.id === edit.id ? edit : own))
+              ? d.edits.map((one) => (one.id === edit.id ? edit : one))
               : [...d.edits, edit]),
         ),
       ),
@@ -77,7 +77,7 @@ export function useChanges() {
     dispatch(
       change(
         `Take back: ${editNames[kind].toLowerCase()}`,
-        changeBlock(blockId, (d) => void (d.edits = d.edits.filter((own) => own.id !== id))),
+        changeBlock(blockId, (d) => void (d.edits = d.edits.filter((one) => one.id !== id))),
       ),
     );
     if (draft?.edit.id === id) setDraft(null);
@@ -95,7 +95,7 @@ export function useChanges() {
         d.finish.look.slots[slot].place = { x, y };
         // The block it was chosen in needs none of its own any more.
         for (const block of d.sections.flatMap(({ blocks }) => blocks))
-          block.edits = block.edits.filter((own) => own.id !== id);
+          block.edits = block.edits.filter((one) => one.id !== id);
       }),
     );
     setDraft(null);
@@ -143,15 +143,15 @@ export function placing(
     case 'closer': {
       const size = 100_000 / edit.zoom;
       const pick = (box: PickedBox): Edit => {
-        const own = filmed(box);
+        const filmedBox = filmed(box);
         const middle = {
-          x: Math.round(own.x + own.width / 2),
-          y: Math.round(own.y + own.height / 2),
+          x: Math.round(filmedBox.x + filmedBox.width / 2),
+          y: Math.round(filmedBox.y + filmedBox.height / 2),
         };
         const zoom = Math.round(
           Math.min(
             LIMITS.zoom.max,
-            Math.max(LIMITS.zoom.min, 100_000 / Math.max(1, own.width, own.height)),
+            Math.max(LIMITS.zoom.min, 100_000 / Math.max(1, filmedBox.width, filmedBox.height)),
           ),
         );
         return { ...edit, zoom, from: middle, to: middle, path: [] };

@@ -103,7 +103,7 @@ function FindingRow({ finding }: { finding: Finding }) {
                 dispatch(
                   edit(
                     'Look at it again',
-                    (draft) => void (draft.waived = draft.waived.filter((own) => own.key !== key)),
+                    (draft) => void (draft.waived = draft.waived.filter((one) => one.key !== key)),
                   ),
                 )
               }
@@ -168,9 +168,9 @@ export function CheckBench() {
         </Alert>
       )}
       {harms.map((harm) => {
-        const own = open.filter((finding) => finding.harm === harm);
+        const ofHarm = open.filter((finding) => finding.harm === harm);
         return (
-          own.length > 0 && (
+          ofHarm.length > 0 && (
             <Paper
               key={harm}
               variant="outlined"
@@ -179,10 +179,10 @@ export function CheckBench() {
               sx={{ p: 2 }}
             >
               <Typography variant="h3">
-                {harmName(harm)} ({own.length})
+                {harmName(harm)} ({ofHarm.length})
               </Typography>
               <Box component="ul" sx={{ p: 0, m: 0, mt: 1 }}>
-                {own.map((finding) => (
+                {ofHarm.map((finding) => (
                   <FindingRow key={finding.key} finding={finding} />
                 ))}
               </Box>

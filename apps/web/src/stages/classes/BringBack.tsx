@@ -24,7 +24,7 @@ async function idIn(classId: string, entryId: string): Promise<string> {
  * Numbers that were saved as a table come back into the class: what is there already is not taken
  * twice.
  */
-export function BringBack({ own, students }: ClassPart) {
+export function BringBack({ schoolClass, students }: ClassPart) {
   const [readAll] = classApi.useLazyLogQuery();
   const lessons = api.useLessonsQuery().data ?? [];
   const [add, adding] = classApi.useAddEntriesMutation();
@@ -39,14 +39,14 @@ export function BringBack({ own, students }: ClassPart) {
         decodeTable(new Uint8Array(await file.arrayBuffer())),
         { students, lessonIds: new Set(lessons.map(({ id }) => id)) },
       );
-      const log = await readAll({ classId: own.id });
+      const log = await readAll({ classId: schoolClass.id });
       if (!log.data)
         throw new Error(
           problemText(log.error) ?? 'What is there already could not be read. Try again.',
         );
       const there = new Set(log.data.entries.map(({ id }) => id));
       const named = await Promise.all(
-        all.map(async (entry) => ({ ...entry, hereId: await idIn(own.id, entry.id) })),
+        all.map(async (entry) => ({ ...entry, hereId: await idIn(schoolClass.id, entry.id) })),
       );
       setFound({
         entries: named
@@ -62,7 +62,7 @@ export function BringBack({ own, students }: ClassPart) {
     if (!found) return;
     for (let from = 0; from < found.entries.length; from += MAX_HAND_ENTRIES) {
       const sent = await add({
-        classId: own.id,
+        classId: schoolClass.id,
         entries: found.entries.slice(from, from + MAX_HAND_ENTRIES),
       });
       if (sent.error) return;

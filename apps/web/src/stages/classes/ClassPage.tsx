@@ -26,13 +26,13 @@ export function ClassPage() {
   const students = classApi.useStudentsQuery(classId);
   const [search, setSearch] = useSearchParams();
   const chosen = names.find((name) => name === search.get('part')) ?? 'students';
-  const own = classes.data?.find(({ id }) => id === classId);
+  const schoolClass = classes.data?.find(({ id }) => id === classId);
   const [, Part] = parts[chosen];
   const problem = problemText(classes.error ?? students.error);
   return (
-    <PageFrame title={own?.name ?? 'Class'} back={{ to: '/classes', name: 'All classes' }}>
+    <PageFrame title={schoolClass?.name ?? 'Class'} back={{ to: '/classes', name: 'All classes' }}>
       {problem && <Alert severity="error">{problem}</Alert>}
-      {classes.data && !own && !problem && (
+      {classes.data && !schoolClass && !problem && (
         <Alert severity="info">This class is not there any more.</Alert>
       )}
       <Tabs
@@ -46,9 +46,9 @@ export function ClassPage() {
           <Tab key={name} value={name} label={parts[name][0]} />
         ))}
       </Tabs>
-      {own && students.data ? (
+      {schoolClass && students.data ? (
         <Paper variant="outlined" sx={{ p: 2 }}>
-          <Part own={own} students={students.data} />
+          <Part schoolClass={schoolClass} students={students.data} />
         </Paper>
       ) : (
         !problem && <Typography>Opening …</Typography>

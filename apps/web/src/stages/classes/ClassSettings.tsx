@@ -11,17 +11,17 @@ const PERCENT = { min: 0, max: 100 };
 const EFFORT = { min: 1, max: 5 };
 
 /** Its name, the rule for next week, how long entries are kept, and the way to erase it all. */
-export function ClassSettings({ own }: ClassPart) {
+export function ClassSettings({ schoolClass }: ClassPart) {
   const [save, saving] = classApi.useSaveClassMutation();
   const [erase, erasing] = classApi.useEraseClassMutation();
-  const [plan, setPlan] = useState<ClassPlan>(() => planOf(own));
+  const [plan, setPlan] = useState<ClassPlan>(() => planOf(schoolClass));
   const [asked, setAsked] = useState(false);
   const navigate = useNavigate();
-  const isChanged = JSON.stringify(plan) !== JSON.stringify(planOf(own));
+  const isChanged = JSON.stringify(plan) !== JSON.stringify(planOf(schoolClass));
   const { harder, easier } = plan.rule;
   const problem = problemText(saving.error ?? erasing.error);
   const eraseAll = async () => {
-    const gone = await erase(own.id);
+    const gone = await erase(schoolClass.id);
     if (!gone.error) void navigate('/classes');
   };
   return (
@@ -92,7 +92,7 @@ export function ClassSettings({ own }: ClassPart) {
         <Button
           variant="contained"
           disabled={!isChanged || saving.isLoading}
-          onClick={() => void save({ classId: own.id, ...plan })}
+          onClick={() => void save({ classId: schoolClass.id, ...plan })}
         >
           Save
         </Button>

@@ -99,12 +99,12 @@ export function ClassesPage() {
           gap: 2,
         }}
       >
-        {classes.data?.map(({ id, name: own, students }) => (
+        {classes.data?.map(({ id, name: className, students }) => (
           <Card key={id} variant="outlined">
             <CardActionArea component={Link} to={`/classes/${id}`}>
               <CardContent>
                 <Typography variant="h2" sx={{ overflowWrap: 'anywhere' }}>
-                  {own}
+                  {className}
                 </Typography>
                 <Typography color="text.secondary">
                   {students} {students === 1 ? 'student' : 'students'}

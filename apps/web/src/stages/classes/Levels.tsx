@@ -51,7 +51,9 @@ function LevelEditor({
   const set = (i: number, change: Partial<CreditLevel['criteria'][number]>) =>
     onChange({
       ...level,
-      criteria: level.criteria.map((own, at) => (at === i ? { ...own, ...change } : own)),
+      criteria: level.criteria.map((criterion, at) =>
+        at === i ? { ...criterion, ...change } : criterion,
+      ),
     });
   return (
     <Rows
@@ -177,14 +179,14 @@ function Standing({ level, students, lines, signed, onSign }: StandingProps) {
 }
 
 /** Levels with the teacher's own criteria: what each student has met, by numbers or signed off. */
-export function Levels({ own, students }: ClassPart) {
+export function Levels({ schoolClass, students }: ClassPart) {
   const [now] = useState(Date.now);
-  const sums = classApi.useClassSumsQuery({ classId: own.id, since: now }).data;
+  const sums = classApi.useClassSumsQuery({ classId: schoolClass.id, since: now }).data;
   const [save, saving] = classApi.useSaveClassMutation();
   const [add, adding] = classApi.useAddEntriesMutation();
   const [remove, removing] = classApi.useRemoveEntryMutation();
   const [draft, setDraft] = useState<CreditLevel[] | null>(null);
-  const levels = draft ?? own.credits;
+  const levels = draft ?? schoolClass.credits;
   const lines = useMemo(() => groupBy(sums?.lines ?? [], ({ studentId }) => studentId), [sums]);
   const signed = useMemo(() => groupBy(sums?.signed ?? [], ({ studentId }) => studentId), [sums]);
   const keys = useMemo(
@@ -199,16 +201,17 @@ export function Levels({ own, students }: ClassPart) {
   );
   const problem = problemText(saving.error ?? adding.error ?? removing.error);
   const store = async () => {
-    const plan: ClassPlan = { ...planOf(own), credits: levels };
-    const saved = await save({ classId: own.id, ...plan });
+    const plan: ClassPlan = { ...planOf(schoolClass), credits: levels };
+    const saved = await save({ classId: schoolClass.id, ...plan });
     if (saved.data) setDraft(null);
   };
   const sign = (studentId: string, levelId: string, criterionId: string) => {
     const known = signed
       .get(studentId)
-      ?.find((own) => own.levelId === levelId && own.criterionId === criterionId);
+      ?.find((mark) => mark.levelId === levelId && mark.criterionId === criterionId);
     if (known) void remove(known.id);
-    else void add({ classId: own.id, entries: [signedNow(studentId, levelId, criterionId)] });
+    else
+      void add({ classId: schoolClass.id, entries: [signedNow(studentId, levelId, criterionId)] });
   };
   return (
     <Stack spacing={3}>
@@ -264,7 +267,7 @@ export function Levels({ own, students }: ClassPart) {
         )}
       </Stack>
       {!draft &&
-        own.credits.map((level) => (
+        schoolClass.credits.map((level) => (
           <Standing
             key={level.id}
             level={level}

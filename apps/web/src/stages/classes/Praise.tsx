@@ -82,11 +82,11 @@ function Group({ title, empty, told }: { title: string; empty: string; told: rea
  * Whom to praise, for what, in which words: effort and one's own progress, nobody beside anybody
  * else.
  */
-export function Praise({ own, students }: ClassPart) {
+export function Praise({ schoolClass, students }: ClassPart) {
   const [weeks, setWeeks] = useState<(typeof spans)[number][0]>('1');
   const [now] = useState(Date.now);
   const sums = classApi.useClassSumsQuery({
-    classId: own.id,
+    classId: schoolClass.id,
     since: weekStart(now, Number(weeks) - 1, offsetMs()),
   });
   const list = useMemo(

@@ -89,7 +89,7 @@ function LineView({ line }: { line: Line }) {
 }
 
 /** How each student comes on over the weeks, by their own numbers. */
-export function Progress({ own, students }: ClassPart) {
+export function Progress({ schoolClass, students }: ClassPart) {
   const lessons = api.useLessonsQuery().data ?? [];
   const [readAll] = classApi.useLazyLogQuery();
   const [fault, setFault] = useState<string | null>(null);
@@ -97,7 +97,7 @@ export function Progress({ own, students }: ClassPart) {
   const [now] = useState(Date.now);
   const studentId = students.some(({ id }) => id === chosen) ? chosen : (students[0]?.id ?? '');
   const log = classApi.useLogQuery(
-    { classId: own.id, student: studentId },
+    { classId: schoolClass.id, student: studentId },
     { skip: studentId === '' },
   );
   const mine = useMemo(() => log.data?.entries ?? [], [log.data]);
@@ -105,11 +105,11 @@ export function Progress({ own, students }: ClassPart) {
   const streak = doingStreak(mine, now, offsetMs());
   if (students.length === 0) return <Typography>Add students first.</Typography>;
   const saveAll = async () => {
-    const all = await readAll({ classId: own.id });
+    const all = await readAll({ classId: schoolClass.id });
     setFault(problemText(all.error));
     if (all.data)
       saveCsv(
-        `${own.name}.csv`,
+        `${schoolClass.name}.csv`,
         scoresCsv(
           all.data.entries,
           new Map(students.map(({ id, nickname }) => [id, nickname])),
@@ -134,7 +134,7 @@ export function Progress({ own, students }: ClassPart) {
         </Typography>
         <Button onClick={() => void saveAll()}>All numbers of the class (CSV)</Button>
       </Stack>
-      <BringBack own={own} students={students} />
+      <BringBack schoolClass={schoolClass} students={students} />
       {problem && <Alert severity="error">{problem}</Alert>}
       {log.data && lines.length === 0 && <Alert severity="info">No numbers yet.</Alert>}
       <Stack sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 3 }}>

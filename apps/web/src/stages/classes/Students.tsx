@@ -39,7 +39,13 @@ import type { ClassPart } from './class-part.ts';
 import { useAddress } from '../../app/use-address.ts';
 import { AskAddress } from '../../app/AskAddress.tsx';
 
-function AddStudents({ own, room }: { own: ClassPart['own']; room: number }) {
+function AddStudents({
+  schoolClass,
+  room,
+}: {
+  schoolClass: ClassPart['schoolClass'];
+  room: number;
+}) {
   const [add, adding] = classApi.useAddStudentsMutation();
   const [count, setCount] = useState(20);
   const [names, setNames] = useState('');
@@ -49,7 +55,7 @@ function AddStudents({ own, room }: { own: ClassPart['own']; room: number }) {
     .filter((name) => name !== '');
   const send = async () => {
     const made = await add({
-      classId: own.id,
+      classId: schoolClass.id,
       ...(nicknames.length > 0 ? { nicknames } : { count: Math.min(count, room) }),
     });
     if (made.data) setNames('');
@@ -161,7 +167,7 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
                         ...plan,
                         page: event.target.checked
                           ? [...plan.page, setting]
-                          : plan.page.filter((own) => own !== setting),
+                          : plan.page.filter((one) => one !== setting),
                       })
                     }
                   />
@@ -204,7 +210,7 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
 }
 
 /** The students by nickname, their codes, cards to print, and their records. */
-export function Students({ own, students }: ClassPart) {
+export function Students({ schoolClass, students }: ClassPart) {
   const [editing, setEditing] = useState<Student | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const { host } = useAddress();
@@ -213,16 +219,18 @@ export function Students({ own, students }: ClassPart) {
   return (
     <Stack spacing={2}>
       <Typography>
-        The class’s code is <strong>{sayCode(own.code)}</strong>. With a lesson’s code it leads to
-        that lesson, at <strong>{host}/go</strong>.
+        The class’s code is <strong>{sayCode(schoolClass.code)}</strong>. With a lesson’s code it
+        leads to that lesson, at <strong>{host}/go</strong>.
       </Typography>
       <AskAddress />
-      <AddStudents own={own} room={room} />
+      <AddStudents schoolClass={schoolClass} room={room} />
       {students.length > 0 && (
         <Button
           variant="outlined"
           sx={{ alignSelf: 'start' }}
-          onClick={() => void print('cards.pdf', urlOf(routes.classCards, { classId: own.id }))}
+          onClick={() =>
+            void print('cards.pdf', urlOf(routes.classCards, { classId: schoolClass.id }))
+          }
         >
           Cards to cut out (PDF)
         </Button>

@@ -2,7 +2,7 @@ import type { Class, ClassPlan, Student } from '@zest/contract';
 
 /** What every part of a class's page gets. */
 export interface ClassPart {
-  own: Class;
+  schoolClass: Class;
   students: readonly Student[];
 }
 

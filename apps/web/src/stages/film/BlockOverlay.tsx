@@ -42,12 +42,13 @@ export function BlockOverlay({ lesson, block, momentMs, everyMs = 0 }: BlockOver
       tick = requestAnimationFrame(paint);
       if (now - paintedAt < everyMs) return;
       paintedAt = now;
-      const own = canvas.current;
-      const ctx = own?.getContext('2d');
-      if (!own || !ctx) return;
-      const width = fitCanvas(own, cut.shape);
+      const element = canvas.current;
+      const ctx = element?.getContext('2d');
+      if (!element || !ctx) return;
+      const width = fitCanvas(element, cut.shape);
       const ms = latest.current();
-      if (ms === null || ms < 0 || ms >= cut.durationMs) ctx.clearRect(0, 0, own.width, own.height);
+      if (ms === null || ms < 0 || ms >= cut.durationMs)
+        ctx.clearRect(0, 0, element.width, element.height);
       else paintScene(ctx, { ...sceneAt(cut, Math.floor(ms)), card: null, rising: null }, width);
     };
     tick = requestAnimationFrame(paint);

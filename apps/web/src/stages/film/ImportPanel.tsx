@@ -47,7 +47,7 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
   const now = useLessonNow();
   const dispatch = useAppDispatch();
   const [change] = api.useChangeTakeMutation();
-  const [own, setOwn] = useState<Readonly<Record<string, string>>>({});
+  const [chosen, setOwn] = useState<Readonly<Record<string, string>>>({});
   const filmed = useMemo(
     () => new Set(all.filter(({ inBin }) => !inBin).map(({ blockId }) => blockId)),
     [all],
@@ -71,7 +71,7 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
       ({ id, title }, i) => [id, `${i + 1}. ${title || 'Untitled'}`] as [string, string],
     ),
   ];
-  const chosenFor = ({ id }: Take) => own[id] ?? proposed.get(id) ?? NOT_CHOSEN;
+  const chosenFor = ({ id }: Take) => chosen[id] ?? proposed.get(id) ?? NOT_CHOSEN;
   const confirm = async (list: readonly Take[]) => {
     for (const take of list) {
       const block = blocksOf(now()).find(({ id }) => id === chosenFor(take));
@@ -108,7 +108,7 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
             label={`Block of ${take.name}`}
             value={chosenFor(take)}
             choices={choices}
-            onChange={(blockId) => setOwn({ ...own, [take.id]: blockId })}
+            onChange={(blockId) => setOwn({ ...chosen, [take.id]: blockId })}
             sx={{ width: 280 }}
           />
         </Stack>

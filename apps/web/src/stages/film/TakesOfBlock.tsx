@@ -16,9 +16,9 @@ import { UploadPanel } from './UploadPanel.tsx';
 export function TakesOfBlock({ block }: { block: Block }) {
   const all = useTakes();
   const [compares, setCompares] = useState(false);
-  const own = all.filter((take) => take.blockId === block.id && !take.inBin);
-  const ready = own.filter(({ state }) => state === 'ready');
-  const chosen = own.find((take) => take.id === block.footage?.takeId);
+  const takes = all.filter((take) => take.blockId === block.id && !take.inBin);
+  const ready = takes.filter(({ state }) => state === 'ready');
+  const chosen = takes.find((take) => take.id === block.footage?.takeId);
   return (
     <Box
       sx={{
@@ -50,7 +50,7 @@ export function TakesOfBlock({ block }: { block: Block }) {
                 ? 'The working copy of this take is being made. Meanwhile you can film the next block.'
                 : block.kind === 'card'
                   ? 'A card is drawn by the program and needs no filming.'
-                  : own.length === 0
+                  : takes.length === 0
                     ? 'No take of this block yet. Film it, or upload a file from your phone.'
                     : 'Choose a take on the right to set where the block starts in it.'}
             </Typography>
@@ -60,7 +60,7 @@ export function TakesOfBlock({ block }: { block: Block }) {
       </Stack>
       <Stack spacing={2}>
         <UploadPanel block={block} />
-        <TakeList block={block} takes={own} />
+        <TakeList block={block} takes={takes} />
         <BinPanel takes={all} />
       </Stack>
     </Box>

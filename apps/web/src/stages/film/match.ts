@@ -39,13 +39,13 @@ export function matchByOrder(
   const pairs = new Map<string, string>();
   let [i, j] = [files.length, blocks.length];
   while (i > 0 && j > 0) {
-    const [file, block, own] = [files[i - 1], blocks[j - 1], cost[i]?.[j] ?? 0];
+    const [file, block, costSoFar] = [files[i - 1], blocks[j - 1], cost[i]?.[j] ?? 0];
     if (!file || !block) break;
-    if (own === (cost[i - 1]?.[j - 1] ?? 0) + misfit(file, block)) {
+    if (costSoFar === (cost[i - 1]?.[j - 1] ?? 0) + misfit(file, block)) {
       pairs.set(file.id, block.id);
       i -= 1;
       j -= 1;
-    } else if (own === (cost[i - 1]?.[j] ?? 0) + LEFT_OUT_MS) i -= 1;
+    } else if (costSoFar === (cost[i - 1]?.[j] ?? 0) + LEFT_OUT_MS) i -= 1;
     else j -= 1;
   }
   return pairs;

@@ -32,12 +32,12 @@ export function shotProgress(shots: readonly ShotToFilm[], takes: readonly Take[
   const filmed = new Set<string>();
   const toRetake = new Set<string>();
   const seen = new Set<string>();
-  for (const own of shots) {
-    const isFirst = !seen.has(own.block.id);
-    seen.add(own.block.id);
-    const found = takesOfShot(takes, own, isFirst);
-    if (isToRetake(found)) toRetake.add(own.id);
-    else if (found.length > 0) filmed.add(own.id);
+  for (const shot of shots) {
+    const isFirst = !seen.has(shot.block.id);
+    seen.add(shot.block.id);
+    const found = takesOfShot(takes, shot, isFirst);
+    if (isToRetake(found)) toRetake.add(shot.id);
+    else if (found.length > 0) filmed.add(shot.id);
   }
   return { filmed, toRetake };
 }

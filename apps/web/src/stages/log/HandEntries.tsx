@@ -39,7 +39,7 @@ import { FileButton } from '../../ui/FileButton.tsx';
 import { LineFaults } from '../../ui/LineFaults.tsx';
 
 interface HandEntriesProps {
-  own: Class;
+  schoolClass: Class;
   students: readonly Student[];
   lessonId: string;
   prompts: readonly ScorePrompt[];
@@ -187,7 +187,7 @@ function useEntered(
 }
 
 /** Numbers that came on paper or in a message: typed, pasted from a sheet, or from a CSV file. */
-export function HandEntries({ own, students, lessonId, prompts }: HandEntriesProps) {
+export function HandEntries({ schoolClass, students, lessonId, prompts }: HandEntriesProps) {
   const [add, adding] = classApi.useAddEntriesMutation();
   const [isOpen, setOpen] = useState(false);
   const [chosen, setChosen] = useState('0');
@@ -207,7 +207,7 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
       lessonId,
       body: scoreOf(prompt, { value, side, level: 'standard' }),
     }));
-    const sent = await add({ classId: own.id, entries });
+    const sent = await add({ classId: schoolClass.id, entries });
     if (!sent.error) close();
   };
   if (!prompt || students.length === 0) return null;
@@ -218,13 +218,13 @@ export function HandEntries({ own, students, lessonId, prompts }: HandEntriesPro
         Enter numbers …
       </Button>
       <Dialog open={isOpen} onClose={close} fullWidth maxWidth="sm" aria-labelledby="entries-title">
-        <DialogTitle id="entries-title">Numbers of {own.name}</DialogTitle>
+        <DialogTitle id="entries-title">Numbers of {schoolClass.name}</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
             <ChoiceField
               label="Of"
               value={chosen}
-              choices={prompts.map((own, i) => [String(i), promptName(own)] as const)}
+              choices={prompts.map((one, i) => [String(i), promptName(one)] as const)}
               onChange={setChosen}
               sx={{ width: '100%' }}
             />

@@ -80,15 +80,15 @@ interface StudentRow {
 function rowsOf(students: readonly Student[], entries: readonly LogEntry[]): StudentRow[] {
   const all = groupBy(entries, ({ studentId }) => studentId);
   return students.map(({ id, nickname }) => {
-    const own = all.get(id) ?? [];
-    const numbers = linesOf(own)
+    const ofStudent = all.get(id) ?? [];
+    const numbers = linesOf(ofStudent)
       .map(
         (line) =>
           `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}` +
           `${line.level === 'standard' ? '' : ` (${line.level})`}`,
       )
       .join('; ');
-    return { id, nickname, standing: standingOf(own), numbers };
+    return { id, nickname, standing: standingOf(ofStudent), numbers };
   });
 }
 
@@ -167,11 +167,11 @@ function Answers({ rows }: { rows: readonly StudentRow[] }) {
 }
 
 function ClassResults({
-  own,
+  schoolClass,
   students,
   entries,
 }: {
-  own: Class;
+  schoolClass: Class;
   students: readonly Student[];
   entries: readonly LogEntry[];
 }) {
@@ -181,7 +181,7 @@ function ClassResults({
   const rows = useMemo(() => rowsOf(students, entries), [students, entries]);
   const hints = useMemo(() => blockHints(entries), [entries]);
   const prompts = useMemo(() => scorePrompts(lesson), [lesson]);
-  const step = nextStep(entries, own.rule);
+  const step = nextStep(entries, schoolClass.rule);
   const opened = rows.filter(({ standing }) => standing.opened).length;
   return (
     <Box
@@ -200,11 +200,16 @@ function ClassResults({
             sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}
           >
             <Chip label={`${opened} of ${rows.length} opened it`} />
-            <HandEntries own={own} students={students} lessonId={lessonId} prompts={prompts} />
-            <Button component={Link} to={`/classes/${own.id}?part=progress`}>
+            <HandEntries
+              schoolClass={schoolClass}
+              students={students}
+              lessonId={lessonId}
+              prompts={prompts}
+            />
+            <Button component={Link} to={`/classes/${schoolClass.id}?part=progress`}>
               Over the weeks
             </Button>
-            <Button component={Link} to={`/classes/${own.id}?part=praise`}>
+            <Button component={Link} to={`/classes/${schoolClass.id}?part=praise`}>
               Whom to praise
             </Button>
           </Stack>
@@ -258,26 +263,26 @@ function ClassResults({
 export function LogBench() {
   const classes = classApi.useClassesQuery();
   const [chosen, setChosen] = useState('');
-  const own = classes.data?.find(({ id }) => id === chosen) ?? classes.data?.[0];
+  const schoolClass = classes.data?.find(({ id }) => id === chosen) ?? classes.data?.[0];
   const { id: lesson } = useOpenLesson();
-  const classId = own?.id ?? '';
-  const students = classApi.useStudentsQuery(classId, { skip: !own });
-  const log = classApi.useLogQuery({ classId, lesson }, { skip: !own });
+  const classId = schoolClass?.id ?? '';
+  const students = classApi.useStudentsQuery(classId, { skip: !schoolClass });
+  const log = classApi.useLogQuery({ classId, lesson }, { skip: !schoolClass });
   const problem = problemText(classes.error ?? students.error ?? log.error);
   return (
     <Stack spacing={2}>
       <Stack direction="row" useFlexGap sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-        {own && (
+        {schoolClass && (
           <ChoiceField
             label="Class"
-            value={own.id}
+            value={schoolClass.id}
             choices={(classes.data ?? []).map(({ id, name }) => [id, name] as const)}
             onChange={setChosen}
             sx={{ width: 260 }}
           />
         )}
-        <Button component={Link} to={own ? `/classes/${own.id}` : '/classes'}>
-          {own ? 'The class’s page' : 'Classes'}
+        <Button component={Link} to={schoolClass ? `/classes/${schoolClass.id}` : '/classes'}>
+          {schoolClass ? 'The class’s page' : 'Classes'}
         </Button>
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
@@ -287,8 +292,12 @@ export function LogBench() {
           lesson with it on the Share bench.
         </Alert>
       )}
-      {own && students.data && log.data && (
-        <ClassResults own={own} students={students.data} entries={log.data.entries} />
+      {schoolClass && students.data && log.data && (
+        <ClassResults
+          schoolClass={schoolClass}
+          students={students.data}
+          entries={log.data.entries}
+        />
       )}
     </Stack>
   );

@@ -29,18 +29,18 @@ interface BlockPlanProps {
 function OpenBlockButtons({ planned: { block } }: { planned: ScheduledBlock }) {
   const dispatch = useAppDispatch();
   const split = useSplit();
-  const own = new Set([block.id]);
+  const ids = new Set([block.id]);
   return (
     <Stack direction="row" sx={{ alignItems: 'center', pr: 1 }}>
       <IconButton
         aria-label={`${block.title} earlier`}
-        onClick={() => dispatch(edit('Move the block', moveBlocks(own, -1)))}
+        onClick={() => dispatch(edit('Move the block', moveBlocks(ids, -1)))}
       >
         <ArrowUpwardIcon fontSize="small" />
       </IconButton>
       <IconButton
         aria-label={`${block.title} later`}
-        onClick={() => dispatch(edit('Move the block', moveBlocks(own, 1)))}
+        onClick={() => dispatch(edit('Move the block', moveBlocks(ids, 1)))}
       >
         <ArrowDownwardIcon fontSize="small" />
       </IconButton>
@@ -52,7 +52,7 @@ function OpenBlockButtons({ planned: { block } }: { planned: ScheduledBlock }) {
       </IconButton>
       <IconButton
         aria-label={`Remove ${block.title}`}
-        onClick={() => dispatch(edit('Remove the block', removeBlocks(own)))}
+        onClick={() => dispatch(edit('Remove the block', removeBlocks(ids)))}
       >
         <DeleteOutlineIcon fontSize="small" />
       </IconButton>

@@ -37,7 +37,7 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
       .catch((error: unknown) =>
         setFault(`The proposal could not be worked out (${messageOf(error)}). Try again.`),
       )
-      .finally(() => setFitting((own) => (own === begun ? null : own)));
+      .finally(() => setFitting((current) => (current === begun ? null : current)));
   };
   // A proposal is for the lesson it was asked for; once that changes, it has to be asked for again.
   const result = found?.of === lesson ? found.result : null;

@@ -9,12 +9,12 @@ export function RunSheet({ schedule }: { schedule: Schedule }) {
   const { block } = useChosenBlock();
   const language = useLessonPart(({ settings }) => settings.language);
   const lines = useMemo(() => {
-    const own = schedule.blocks.find((planned) => planned.block.id === block?.id);
-    if (!own) return [];
-    const section = schedule.sections.find(({ section: s }) => s.id === own.sectionId);
+    const scheduled = schedule.blocks.find((planned) => planned.block.id === block?.id);
+    if (!scheduled) return [];
+    const section = schedule.sections.find(({ section: s }) => s.id === scheduled.sectionId);
     return section
       ? runSheet(
-          { ...schedule, sections: [{ ...section, blocks: [own] }], blocks: [own] },
+          { ...schedule, sections: [{ ...section, blocks: [scheduled] }], blocks: [scheduled] },
           language,
         ).slice(1)
       : [];

@@ -46,8 +46,8 @@ function SectionName({ section }: { section: LessonSection }) {
       edit(
         'Section name',
         (d) => {
-          const own = d.sections.find(({ id }) => id === section.id);
-          if (own) own.title = text;
+          const draft = d.sections.find(({ id }) => id === section.id);
+          if (draft) draft.title = text;
         },
         true,
       ),

@@ -11,10 +11,10 @@ function useSkills(): string[] {
   const series = api.useSeriesQuery().data;
   const cues = api.useCueLibraryQuery().data;
   return useMemo(() => {
-    const own =
+    const skills =
       series?.find(({ series: { name } }) => name === lesson.series.name)?.series.skills ?? [];
     const names = [
-      ...own.map(({ name }) => name),
+      ...skills.map(({ name }) => name),
       ...blocksOf(lesson).map(({ skill }) => skill),
       ...(cues ?? []).map(({ skill }) => skill),
     ];

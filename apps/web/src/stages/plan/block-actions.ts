@@ -37,8 +37,8 @@ const ownFootage =
     blocks: readonly Block[],
   ): AppThunk<Promise<{ blocks: Block[]; lost: number }>> =>
   async (dispatch) => {
-    const own = await dispatch(api.endpoints.takes.initiate(lessonId, { subscribe: false }));
-    const here = new Set(own.data?.map(({ id }) => id));
+    const takes = await dispatch(api.endpoints.takes.initiate(lessonId, { subscribe: false }));
+    const here = new Set(takes.data?.map(({ id }) => id));
     const wanted = blocks.flatMap(({ id: blockId, footage }) =>
       footage && !here.has(footage.takeId) ? [{ takeId: footage.takeId, blockId }] : [],
     );

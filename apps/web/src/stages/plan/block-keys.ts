@@ -76,7 +76,7 @@ export function useBlockKeys(): (event: KeyboardEvent) => void {
     if (step !== 0 && event.altKey) {
       actions.move(step, meant(head));
       // The block keeps the focus where it goes.
-      requestAnimationFrame(() => focusHead(heads().find((own) => own.getAttribute(HEAD) === id)));
+      requestAnimationFrame(() => focusHead(heads().find((one) => one.getAttribute(HEAD) === id)));
     } else if (step !== 0) {
       const next = all[all.indexOf(head) + step];
       const nextId = next?.getAttribute(HEAD);

@@ -163,13 +163,13 @@ export function CueLibrary({ block }: { block: Block }) {
                 This block has {LIMITS.cues} cues, which is all it takes.
               </Typography>
             )}
-            {bySkill.map(([skill, own]) => (
+            {bySkill.map(([skill, ofSkill]) => (
               <div key={skill}>
                 <Typography component="h3" variant="h3">
                   {skill || 'No skill'}
                 </Typography>
                 <List dense disablePadding>
-                  {own.map((entry) => (
+                  {ofSkill.map((entry) => (
                     <ListItem
                       key={entry.id}
                       disablePadding

@@ -7,13 +7,13 @@ import { useChange } from '../../ui/use-change.ts';
 /** A text with its terms explained where the pointer or a screen reader comes to them. */
 function TermText({ text }: { text: string }) {
   const { glossary } = useOpenLesson().lesson;
-  return termPieces(text, glossary).map(({ text: own, term }, i) =>
+  return termPieces(text, glossary).map(({ text: piece, term }, i) =>
     term ? (
       <abbr key={i} title={term.plain || 'not explained yet'} className="term">
-        {own}
+        {piece}
       </abbr>
     ) : (
-      <span key={i}>{own}</span>
+      <span key={i}>{piece}</span>
     ),
   );
 }

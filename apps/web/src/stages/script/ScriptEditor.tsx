@@ -70,8 +70,8 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
         class: 'script-text',
       },
     },
-    onUpdate: ({ editor: own }) => {
-      const { script, anchors } = fromDocument(own.getJSON());
+    onUpdate: ({ editor: changed }) => {
+      const { script, anchors } = fromDocument(changed.getJSON());
       latest.current.change('Words', (draft) => {
         draft.script = script.slice(0, LIMITS.script);
         for (const cue of draft.cues) cue.anchor = anchors.get(cue.id) ?? null;

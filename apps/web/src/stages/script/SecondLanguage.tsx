@@ -169,10 +169,10 @@ export function SecondLanguage() {
   const set = (label: string, recipe: (second: Second) => void) =>
     dispatch(edit(label, (d) => void (d.second && recipe(d.second)), true));
   const write = (text: string, other: string) =>
-    set(`In the second language: ${text.slice(0, 40)}`, (own) => {
-      const at = own.texts.findIndex((one) => one.text === text);
-      if (at >= 0) own.texts[at] = { text, other };
-      else own.texts.push({ text, other });
+    set(`In the second language: ${text.slice(0, 40)}`, (draft) => {
+      const at = draft.texts.findIndex((one) => one.text === text);
+      if (at >= 0) draft.texts[at] = { text, other };
+      else draft.texts.push({ text, other });
     });
   return (
     <>
@@ -196,7 +196,7 @@ export function SecondLanguage() {
             </Typography>
             <Languages
               second={second}
-              onSecond={(tag) => set('Second language', (own) => void (own.language = tag))}
+              onSecond={(tag) => set('Second language', (draft) => void (draft.language = tag))}
             />
             {second && (
               <>

@@ -161,10 +161,10 @@ export function Skills({
                 sx={{ width: 170 }}
                 onChange={(week) =>
                   change(`${stage} of skill ${i + 1}`, (d) => {
-                    const own = d.skills[i]?.from;
-                    if (!own) return;
-                    while (own.length <= s) own.push(null);
-                    own[s] = week === 0 ? null : week;
+                    const aims = d.skills[i]?.from;
+                    if (!aims) return;
+                    while (aims.length <= s) aims.push(null);
+                    aims[s] = week === 0 ? null : week;
                   })
                 }
               />

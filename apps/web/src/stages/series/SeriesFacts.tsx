@@ -62,7 +62,7 @@ function Weekdays({ series, change }: SeriesFactsProps) {
                 'Days',
                 (d) =>
                   void (d.weekdays = isOn
-                    ? d.weekdays.filter((own) => own !== i + 1)
+                    ? d.weekdays.filter((weekday) => weekday !== i + 1)
                     : [...d.weekdays, i + 1].sort((a, b) => a - b)),
               )
             }

@@ -21,13 +21,13 @@ import { Weeks } from './Weeks.tsx';
 function useLessonsByWeek(name: string): Map<number, LessonSummary> {
   const lessons = api.useLessonsQuery().data;
   return useMemo(() => {
-    const own = new Map<number, LessonSummary>();
+    const byWeek = new Map<number, LessonSummary>();
     for (const lesson of lessons ?? []) {
       const { week } = lesson.series;
       if (lesson.series.name === name && week !== null && !lesson.archived && !lesson.template)
-        own.set(week, lesson);
+        byWeek.set(week, lesson);
     }
-    return own;
+    return byWeek;
   }, [lessons, name]);
 }
 

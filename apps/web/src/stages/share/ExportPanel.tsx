@@ -88,10 +88,12 @@ function orderWords({
 function enlargedWords({ size: lines, shape }: ExportOrder, takes: readonly Take[]): string | null {
   if (lines !== '1080' || shape !== 'wide') return null;
   const smaller = takes.filter(
-    ({ size: own }) => own !== null && Math.min(own.width, own.height) < Number(lines),
+    ({ size: frame }) => frame !== null && Math.min(frame.width, frame.height) < Number(lines),
   );
   if (smaller.length === 0) return null;
-  const sizes = [...new Set(smaller.map(({ size: own }) => `${own?.width} × ${own?.height}`))];
+  const sizes = [
+    ...new Set(smaller.map(({ size: frame }) => `${frame?.width} × ${frame?.height}`)),
+  ];
   return (
     'Overlays come out in all 1080 lines; footage filmed smaller is enlarged (' +
     `${sizes.join(', ')}: ` +

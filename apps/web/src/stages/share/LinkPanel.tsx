@@ -28,12 +28,12 @@ function stateOf({ opensAt, closesAt }: Share, now: number): string {
 
 interface LinkCardProps {
   share: Share;
-  own: Class | undefined;
+  schoolClass: Class | undefined;
   shown: boolean;
   onShow: () => void;
 }
 
-function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
+function LinkCard({ share, schoolClass, shown, onShow }: LinkCardProps) {
   const [change, changing] = api.useChangeShareMutation();
   const [revoke, revoking] = api.useRevokeShareMutation();
   const [copied, setCopied] = useState<boolean | null>(null);
@@ -51,17 +51,18 @@ function LinkCard({ share, own, shown, onShow }: LinkCardProps) {
   return (
     <Stack spacing={1} data-testid="share" sx={{ borderTop: 1, borderColor: 'divider', pt: 1.5 }}>
       <Typography variant="h3">
-        {own?.name ?? 'Whoever has the link'} · {stateOf(share, now)}
+        {schoolClass?.name ?? 'Whoever has the link'} · {stateOf(share, now)}
       </Typography>
       <TextField
         label={`Link of ${when.format(new Date(share.createdAt))}`}
         value={link}
         slotProps={{ input: { readOnly: true } }}
       />
-      {own && share.spoken && (
+      {schoolClass && share.spoken && (
         <Typography>
-          To read out: <strong>{host}/go</strong>, class <strong>{sayCode(own.code)}</strong>,
-          lesson <strong>{sayCode(share.spoken)}</strong>
+          To read out: <strong>{host}/go</strong>, class{' '}
+          <strong>{sayCode(schoolClass.code)}</strong>, lesson{' '}
+          <strong>{sayCode(share.spoken)}</strong>
         </Typography>
       )}
       {share.changed.length > 0 && (
@@ -159,7 +160,7 @@ export function LinkPanel({ shown, onShow }: LinkPanelProps) {
   };
   const choices: (readonly [string, string])[] = [
     [ANYBODY, 'whoever has the link'],
-    ...(classes.data ?? []).map(({ id: own, name }) => [own, name] as const),
+    ...(classes.data ?? []).map(({ id: value, name }) => [value, name] as const),
   ];
   return (
     <Stack spacing={2}>
@@ -195,13 +196,13 @@ export function LinkPanel({ shown, onShow }: LinkPanelProps) {
         Share the lesson as it is now
       </Button>
       {open.length > 0 && <AskAddress />}
-      {open.map((own) => (
+      {open.map((one) => (
         <LinkCard
-          key={own.code}
-          share={own}
-          own={classes.data?.find(({ id: classOf }) => classOf === own.classId)}
-          shown={own.code === shown}
-          onShow={() => onShow(own.code)}
+          key={one.code}
+          share={one}
+          schoolClass={classes.data?.find(({ id: classOf }) => classOf === one.classId)}
+          shown={one.code === shown}
+          onShow={() => onShow(one.code)}
         />
       ))}
     </Stack>

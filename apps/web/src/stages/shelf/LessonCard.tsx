@@ -31,7 +31,7 @@ function useNewFrom(id: string) {
   const navigate = useNavigate();
   const notice = useNotice();
   /** A new lesson made of this one as it is stored now. */
-  const make = async (document: (own: Parameters<typeof duplicateLesson>[0]) => unknown) => {
+  const make = async (document: (opened: Parameters<typeof duplicateLesson>[0]) => unknown) => {
     const stored = await read(id);
     if (!stored.data) return { error: stored.error };
     const made = await makeLesson({ document: document(stored.data.lesson) });
@@ -43,9 +43,9 @@ function useNewFrom(id: string) {
     if (!second.data) return notice(problemText(second.error) ?? 'That didn’t work.');
     const added = second.data.lesson;
     try {
-      const { error } = await make((own) => ({
-        ...mergeLessons(own, added, makeId),
-        title: `${own.title} and ${added.title}`.slice(0, LIMITS.title),
+      const { error } = await make((document) => ({
+        ...mergeLessons(document, added, makeId),
+        title: `${document.title} and ${added.title}`.slice(0, LIMITS.title),
       }));
       if (error) notice(problemText(error) ?? 'That didn’t work.');
     } catch (error) {
@@ -85,7 +85,7 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <MenuItem
           onClick={run(
-            () => make((own) => duplicateLesson(own, makeId)),
+            () => make((document) => duplicateLesson(document, makeId)),
             `“${title}” was duplicated.`,
           )}
         >

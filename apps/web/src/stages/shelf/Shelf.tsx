@@ -86,14 +86,14 @@ function SeriesRow({ row: { name, plan, lessons } }: { row: ShelfRow }) {
 
 /** Series by name, single lessons last; within a series by week. */
 function shelfRows(lessons: readonly LessonSummary[], series: readonly StoredSeries[]): ShelfRow[] {
-  const own = groupBy(lessons, (lesson) => lesson.series.name);
-  const names = new Set([...series.map((stored) => stored.series.name), ...own.keys()]);
+  const bySeries = groupBy(lessons, (lesson) => lesson.series.name);
+  const names = new Set([...series.map((stored) => stored.series.name), ...bySeries.keys()]);
   return [...names]
     .sort((a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b))
     .map((name) => ({
       name,
       plan: series.find((stored) => stored.series.name === name),
-      lessons: (own.get(name) ?? []).sort(
+      lessons: (bySeries.get(name) ?? []).sort(
         (a, b) => (a.series.week ?? LIMITS.weeks) - (b.series.week ?? LIMITS.weeks),
       ),
     }));

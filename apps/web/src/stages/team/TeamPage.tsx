@@ -215,7 +215,7 @@ function Invite() {
         <ChoiceField
           label="As"
           value={role}
-          choices={roles.map((own) => [own, roleWords[own]] as const)}
+          choices={roles.map((one) => [one, roleWords[one]] as const)}
           onChange={setRole}
           sx={{ width: 320 }}
         />

@@ -145,7 +145,7 @@ function remedyText(remedy: Remedy, shown: (cm: number) => string): string {
   }
 }
 
-function applyRemedy(lesson: Lesson, block: Block, own: number, remedy: Remedy): void {
+function applyRemedy(lesson: Lesson, block: Block, shotIndex: number, remedy: Remedy): void {
   switch (remedy.kind) {
     case 'turn-phone':
       lesson.filming.orientation = remedy.orientation;
@@ -156,7 +156,7 @@ function applyRemedy(lesson: Lesson, block: Block, own: number, remedy: Remedy):
     case 'turn-move':
       changeBlock(block.id, (draft) => {
         if (draft.shots.length === 0) draft.shots = shotsOf(block).map((shot) => ({ ...shot }));
-        const shot = draft.shots[own];
+        const shot = draft.shots[shotIndex];
         if (shot) shot.angle = remedy.angle;
       })(lesson);
       break;
@@ -247,8 +247,8 @@ export function SetUp({ block: shown }: { block: Block }) {
   const dispatch = useAppDispatch();
   const [at, setAt] = useState(0);
   const shots = shotsOf(block);
-  const own = Math.min(at, shots.length - 1);
-  const shot: Shot | undefined = shots[own];
+  const shotIndex = Math.min(at, shots.length - 1);
+  const shot: Shot | undefined = shots[shotIndex];
   const change = (label: string, recipe: (filming: Filming) => void) =>
     dispatch(edit(label, (draft) => recipe(draft.filming), true));
   const framing = shot ? frameShot(block, shot, lesson.filming) : null;
@@ -277,10 +277,10 @@ export function SetUp({ block: shown }: { block: Block }) {
                 framing={framing}
                 lesson={lesson}
                 onRemedy={(remedy) =>
-                  dispatch(edit('Framing', (draft) => applyRemedy(draft, block, own, remedy)))
+                  dispatch(edit('Framing', (draft) => applyRemedy(draft, block, shotIndex, remedy)))
                 }
               />
-              <ShotList block={block} shots={shots} at={own} onChoose={setAt} />
+              <ShotList block={block} shots={shots} at={shotIndex} onChoose={setAt} />
             </Stack>
           </Paper>
           <Paper variant="outlined" sx={{ p: 2 }}>

@@ -148,8 +148,8 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
   const set = (label: string, recipe: (shot: Shot) => void) =>
     change(label, (draft) => {
       if (draft.shots.length === 0) draft.shots = shots.map((one) => ({ ...one }));
-      const own = draft.shots[at];
-      if (own) recipe(own);
+      const changed = draft.shots[at];
+      if (changed) recipe(changed);
     });
   const add = () => {
     change(
@@ -177,15 +177,15 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
         <Typography variant="h3" component="h3">
           Shots
         </Typography>
-        {shots.map((own, i) => (
+        {shots.map((one, i) => (
           <Button
-            key={own.id}
+            key={one.id}
             size="small"
             variant={i === at ? 'contained' : 'outlined'}
             aria-pressed={i === at}
             onClick={() => onChoose(i)}
           >
-            {i + 1}. {own.angle}, {own.framing}
+            {i + 1}. {one.angle}, {one.framing}
           </Button>
         ))}
         <AddButton label="+ Shot" count={shots.length} most={LIMITS.shots} onAdd={add} />

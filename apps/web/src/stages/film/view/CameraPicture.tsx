@@ -38,12 +38,12 @@ interface PictureProps {
 function Picture({ stream, mirrored, label, onVideo }: PictureProps) {
   const video = useRef<HTMLVideoElement>(null);
   useEffect(() => {
-    const own = video.current;
-    if (!own) return;
+    const element = video.current;
+    if (!element) return;
     // Shown at half the pace: drawing it must not cost the recording its frames.
     const tracks = stream?.getVideoTracks().map(slowed) ?? [];
-    own.srcObject = stream && new MediaStream(tracks);
-    onVideo?.(stream ? own : null);
+    element.srcObject = stream && new MediaStream(tracks);
+    onVideo?.(stream ? element : null);
     return () => {
       for (const track of tracks) track.stop();
       onVideo?.(null);
