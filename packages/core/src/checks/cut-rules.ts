@@ -34,6 +34,7 @@ import {
   overlaps,
   spanLength,
   totalLength,
+  type TimeSpan,
 } from '../time/index.ts';
 import { COMMON, type Hit } from './finding.ts';
 import type { Rule, ToCheck } from './rule.ts';
@@ -51,12 +52,41 @@ const footageThere = ({ lesson, takes }: ToCheck): Hit[] =>
 /** A still picture of less than this is not noticed. */
 const STILL_MS = 500;
 
+/** Where a picture was put in that is to stand still. */
+const stillsOf = ({ blocks }: Assembly): TimeSpan[] =>
+  blocks.flatMap(({ timeMap: { startMs, runs } }) =>
+    runs.flatMap((run) =>
+      run.kind === 'extra' && (run.edit.kind === 'freeze' || run.edit.kind === 'picture')
+        ? [{ startMs: startMs + run.atMs, endMs: startMs + run.atMs + run.lengthMs }]
+        : [],
+    ),
+  );
+
+/** Blocks whose take is over before they begin: a card stands there. */
+const overBefore = ({ lesson, cut, takes }: ToCheck): PlacedBlock[] =>
+  cut.blocks.filter((placed) => {
+    const block = findBlock(lesson, placed.blockId);
+    const hasTake = block?.footage && takes.has(block.footage.takeId) && block.kind !== 'card';
+    return (
+      hasTake &&
+      cut.segments.every(
+        ({ blockId, source }) => blockId !== placed.blockId || source.kind === 'card',
+      )
+    );
+  });
+
 /** Clocks that run longer than the footage under them. */
-function footageLongEnough({ cut }: ToCheck): Hit[] {
+function footageLongEnough(all: ToCheck): Hit[] {
+  const { cut } = all;
   const still = new Map<string, { ms: number; atMs: number }>();
-  for (const { blockId, source, startMs, endMs } of cut.segments) {
-    // One frame is a picture that is to stand still.
-    if (source.kind !== 'take' || source.takeFrames - source.inFrame <= 1) continue;
+  for (const placed of overBefore(all))
+    still.set(placed.blockId, { ms: spanLength(placed), atMs: placed.startMs });
+  const meant = stillsOf(cut);
+  for (const segment of cut.segments) {
+    const { blockId, source, startMs, endMs } = segment;
+    // A take of one frame is a picture.
+    if (source.kind !== 'take' || source.takeFrames <= 1) continue;
+    if (meant.some((span) => overlaps(span, segment))) continue;
     const shownMs = instantOfFrame(Math.max(0, source.takeFrames - source.inFrame) / source.speed);
     const missingMs = endMs - startMs - shownMs;
     const known = still.get(blockId);
