@@ -317,6 +317,20 @@ describe('sentences set by hand', () => {
     ]);
     expect(found([byHand('Step forward.', 1_000)])?.[0]).toEqual([null, null, 0.9]);
     expect(found([byHand('Nowhere.', 1_000)])).toEqual(found([]));
+    // The first sentence counts as well, and hands that come in any order.
+    expect(found([byHand('Stand tall.', 3_500)])).toEqual([
+      [3_500, 4_500, 1],
+      [null, null, 0.9],
+      [5_000, 6_000, 0.9],
+    ]);
+    expect(found([byHand('Walk back.', 2_900), byHand('Stand tall.', 500)])).toEqual([
+      [500, 1_500, 1],
+      [null, null, 0.9],
+      [2_900, 3_900, 1],
+    ]);
+    expect(found([byHand('Walk back.', 4_000), byHand('Stand tall.', 500)])?.[1]).toEqual([
+      3_000, 4_000, 0.9,
+    ]);
   });
 
   it('stand alone where nobody listened', () => {
