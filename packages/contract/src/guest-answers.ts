@@ -51,7 +51,7 @@ const followLesson = v.looseObject({
     v.looseObject({
       id: v.string(),
       title: v.string(),
-      levels: v.array(v.looseObject({ form: v.string() })),
+      levels: v.array(v.looseObject({ form: v.string(), exercise: v.nullable(v.string()) })),
     }),
   ),
   prompts: v.array(v.looseObject({ blockId: v.string() })),

@@ -70,11 +70,16 @@ export interface PackagedLesson {
   variants: { choice: Omit<FollowChoice, 'seed'>; lesson: FollowLesson }[];
 }
 
+/** Another form of a block, or of the exercise of that name in it (null: of all of it). */
+export interface FollowForm extends Pick<Level, 'form' | 'text' | 'rule' | 'target'> {
+  exercise: string | null;
+}
+
 /** A block as the student's page needs it beside the assembly. */
 export interface FollowBlock {
   id: string;
   title: string;
-  levels: Pick<Level, 'form' | 'text' | 'rule' | 'target'>[];
+  levels: FollowForm[];
   /** What a question asks, and its answer. */
   question: { question: string; answer: string } | null;
   /** Commands are called out in it. */

@@ -1,7 +1,16 @@
-import type { FollowChoice, FollowLesson, FollowTake } from '@zest/contract';
+import type { FollowChoice, FollowForm, FollowLesson, FollowTake } from '@zest/contract';
 import { takesIn } from '@zest/core/assembly';
 import { spaceLedger } from '@zest/core/ledger';
-import { blocksOf, lessonAsChosen, type Lesson } from '@zest/core/lesson';
+import {
+  allCautions,
+  allForms,
+  allKit,
+  blocksOf,
+  exerciseTitles,
+  lessonAsChosen,
+  type Block,
+  type Lesson,
+} from '@zest/core/lesson';
 import { scorePrompts } from '@zest/core/results';
 import { weekTitle } from '@zest/core/schedule';
 import { instantOfFrame } from '@zest/core/time';
@@ -47,6 +56,15 @@ function roomOf(lesson: Lesson): FollowLesson['room'] {
     : null;
 }
 
+/** Another form with the name of the exercise it is for. */
+const formsOf = (block: Block, language: string): FollowForm[] => {
+  const titles = exerciseTitles(block, language);
+  return allForms(block).map(({ form, text, rule, target, exercise }) => ({
+    ...{ form, text, rule, target },
+    exercise: exercise === null ? null : (titles[exercise] ?? ''),
+  }));
+};
+
 /** What of a link the page is told. */
 type Shown = { lessonId: string; revision: number; version: number; classId: string | null };
 
@@ -72,11 +90,11 @@ export async function followLesson(
         : weekTitle(lesson.series.name, lesson.series.week, lesson.settings.language),
     outcome: lesson.outcome,
     kit: blocks.flatMap((b) =>
-      b.kit.map(({ name, quantity, share, standIn }) => ({ name, quantity, share, standIn })),
+      allKit(b).map(({ name, quantity, share, standIn }) => ({ name, quantity, share, standIn })),
     ),
     room: roomOf(lesson),
     units: lesson.settings.units,
-    cautions: [...new Set(blocks.flatMap((b) => b.cautions))],
+    cautions: [...new Set(blocks.flatMap(allCautions))],
     version,
     lessonId,
     classId,
@@ -85,7 +103,7 @@ export async function followLesson(
     blocks: blocks.map((block) => ({
       id: block.id,
       title: block.title,
-      levels: block.levels.map(({ form, text, rule, target }) => ({ form, text, rule, target })),
+      levels: formsOf(block, lesson.settings.language),
       question:
         block.kind === 'question'
           ? { question: block.question || block.title, answer: block.answer }

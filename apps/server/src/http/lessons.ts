@@ -6,7 +6,7 @@ import {
   type Revision,
   type StoredLesson,
 } from '@zest/contract';
-import { blocksOf, kitText, makeLesson, readLesson, type Lesson } from '@zest/core/lesson';
+import { allKit, blocksOf, kitText, makeLesson, readLesson, type Lesson } from '@zest/core/lesson';
 import { scheduleLesson, skillTimes } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
@@ -57,7 +57,9 @@ function summaryOf({
     series: lesson.series,
     sections: lesson.sections.map(({ title }) => title),
     skills: skillTimes(schedule),
-    kit: [...new Set(blocks.flatMap(({ kit }) => kit.map((item) => kitText(item, language))))],
+    kit: [
+      ...new Set(blocks.flatMap((block) => allKit(block).map((item) => kitText(item, language)))),
+    ],
     blocks: blocks.length,
     scripted: blocks.filter(({ script, cues }) => script.trim() !== '' || cues.length > 0).length,
     filmed: blocks.filter(({ footage }) => footage).length,

@@ -112,7 +112,7 @@ export function BlockPanel({
     (form) => form === 'standard' || block.levels.some((one) => one.form === form),
   );
   const chosen = forms.includes(level) ? level : 'standard';
-  const form = block.levels.find((one) => one.form === chosen);
+  const chosenForms = block.levels.filter((one) => one.form === chosen);
   if (!prompt && !block.question && forms.length < 2) return null;
   return (
     <section className="block-panel" aria-label={block.title || say('block.name')}>
@@ -130,13 +130,14 @@ export function BlockPanel({
           ))}
         </div>
       )}
-      {form && (
-        <p>
+      {chosenForms.map((form) => (
+        <p key={`${form.exercise ?? ''} ${form.text}`}>
+          {form.exercise !== null && <span className="soft">{form.exercise}: </span>}
           <strong>{form.text}</strong>
           {form.target !== null && <span> {say('block.to-reach', { target: form.target })}.</span>}
           {form.rule && <span className="soft"> {form.rule}</span>}
         </p>
-      )}
+      ))}
       {prompt && scene && isOn && (
         <LiveCount prompt={prompt} scene={scene} counted={counted} onCount={onCount} />
       )}

@@ -25,7 +25,7 @@ function Waiting({ following, lines }: { following: Following; lines: OwnLines }
           key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`}
           moment={{
             ...stop.moment,
-            prompt: withAim(stop.moment.prompt, levels.shown.get(stop.moment.prompt.blockId)),
+            prompt: withAim(stop.moment.prompt, levels.form(stop.moment.prompt.blockId)),
           }}
           level={levels.of(stop.moment.prompt.blockId)}
           counted={counted}

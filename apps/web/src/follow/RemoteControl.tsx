@@ -139,7 +139,7 @@ export function RemoteControl({
           key={`${moment.prompt.blockId} ${moment.tryNo}`}
           moment={{
             ...moment,
-            prompt: withAim(moment.prompt, levels.shown.get(moment.prompt.blockId)),
+            prompt: withAim(moment.prompt, levels.form(moment.prompt.blockId)),
           }}
           level={levels.of(moment.prompt.blockId)}
           counted={null}

@@ -38,7 +38,13 @@ describe('when a lesson asks for numbers', () => {
 });
 
 describe('which form is done', () => {
-  const easier = { form: 'easier' as const, text: 'From the knees', rule: '', target: 6 };
+  const easier = {
+    form: 'easier' as const,
+    text: 'From the knees',
+    rule: '',
+    target: 6,
+    exercise: null,
+  };
   const blocks = [
     { id: 'a', title: '', levels: [easier], question: null, isCalled: false },
     { id: 'b', title: '', levels: [], question: null, isCalled: false },
@@ -71,9 +77,9 @@ describe('which form is done', () => {
       target: 10,
       targets: [],
     };
-    const { shown } = chosenLevels(blocks, 'easier', new Map());
-    expect(withAim(prompt, shown.get('a')).target).toBe(6);
-    expect(withAim(prompt, shown.get('b')).target).toBe(10);
+    const { form } = chosenLevels(blocks, 'easier', new Map());
+    expect(withAim(prompt, form('a')).target).toBe(6);
+    expect(withAim(prompt, form('b')).target).toBe(10);
     expect(withAim(prompt, { target: null }).target).toBe(10);
   });
 });

@@ -37,7 +37,7 @@ export const withAim = (
 ): ScorePrompt => ({ ...prompt, target: form?.target ?? prompt.target });
 
 /**
- * Which form is chosen for which block: for the whole lesson, or for one block by itself. A block
+ * Which forms are chosen for which block: for the whole lesson, or for one block by itself. A block
  * without that form stays as it is shown.
  */
 export function chosenLevels(
@@ -45,11 +45,16 @@ export function chosenLevels(
   level: LevelChoice,
   overrides: ReadonlyMap<string, LevelChoice>,
 ) {
-  const shown = new Map<string, ChosenForm>();
+  const shown = new Map<string, ChosenForm[]>();
   for (const { id, levels } of blocks) {
     const wanted = overrides.get(id) ?? level;
-    const form = levels.find((one) => one.form === wanted);
-    if (form) shown.set(id, form);
+    const forms = levels.filter(({ form }) => form === wanted);
+    if (forms.length > 0) shown.set(id, forms);
   }
-  return { shown, of: (blockId: string): LevelChoice => shown.get(blockId)?.form ?? 'standard' };
+  return {
+    shown,
+    /** The chosen form of a whole block. */
+    form: (blockId: string) => shown.get(blockId)?.find(({ exercise }) => exercise === null),
+    of: (blockId: string): LevelChoice => shown.get(blockId)?.[0]?.form ?? 'standard',
+  };
 }

@@ -1,4 +1,4 @@
-import type { Kit, Lesson } from '../lesson/index.ts';
+import { allKit, type Kit, type Lesson } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
 import { placeBlock } from './place-block.ts';
 import { emptyLanes, type Assembly, type TakeFacts } from './types.ts';
@@ -36,7 +36,7 @@ export function assemble(lesson: Lesson, takes: ReadonlyMap<string, TakeFacts>):
   for (const [s, section] of sections.entries()) {
     const startMs = cut.durationMs;
     for (const [b, planned] of section.blocks.entries()) {
-      const newKit = planned.block.kit.filter(
+      const newKit = allKit(planned.block).filter(
         (item) => item.name.trim() !== '' && !usedKit.has(kitKey(item)),
       );
       for (const item of newKit) usedKit.add(kitKey(item));

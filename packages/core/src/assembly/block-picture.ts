@@ -1,5 +1,5 @@
 import { performerInFrame, shotsOf } from '../framing/index.ts';
-import { exerciseTitles, kitText, type Block, type Lesson } from '../lesson/index.ts';
+import { allKit, exerciseTitles, kitText, type Block, type Lesson } from '../lesson/index.ts';
 import type { Span } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame } from '../time/index.ts';
 import type { Picture } from './pictures.ts';
@@ -52,7 +52,7 @@ function cardOf(block: Block, language: string): CardText {
     heading: block.title,
     lines: [
       ...exerciseTitles(block, language),
-      ...block.kit.map((item) => kitText(item, language)),
+      ...allKit(block).map((item) => kitText(item, language)),
     ],
   };
 }

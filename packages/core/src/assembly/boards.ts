@@ -1,5 +1,5 @@
 import { floorUse } from '../ledger/index.ts';
-import { kitText, type Block, type Lesson } from '../lesson/index.ts';
+import { exercisesOf, exerciseTitles, kitText, type Block, type Lesson } from '../lesson/index.ts';
 import { readingMs, type Span, type SpanKind } from '../schedule/index.ts';
 import { byStart, gaps, type TimeSpan } from '../time/index.ts';
 import type { Board, BoardOverlay } from './types.ts';
@@ -77,6 +77,30 @@ function levelBoards(block: Block, { lesson }: BoardContext): Wanted[] {
   }));
 }
 
+/** Each wait before another exercise of a list names it, wherever nothing else stands. */
+function nextBoards(
+  block: Block,
+  spans: readonly Span[],
+  placed: readonly BoardOverlay[],
+  { lesson }: BoardContext,
+): BoardOverlay[] {
+  const exercises = exercisesOf(block);
+  if (!lesson.finish.look.boards.includes('next') || exercises.length < 2) return [];
+  const titles = exerciseTitles(block, lesson.settings.language);
+  let before: number | undefined;
+  return spans.flatMap((span, i) => {
+    if (span.exercise !== undefined) before = span.exercise;
+    const next = spans[i + 1]?.exercise;
+    if (!WAITS.has(span.kind) || next === undefined || next === before) return [];
+    const { movement } = exercises[next] ?? { movement: 'other' };
+    return gaps(span, placed, GAP_MIN_MS).map((gap): BoardOverlay => ({
+      slot: 'board',
+      ...gap,
+      board: { kind: 'next', title: titles[next] ?? '', movement },
+    }));
+  });
+}
+
 /**
  * Boards of a block in its own time: those of its beginning, other forms while one waits, and the
  * strip wherever nothing else stands.
@@ -104,9 +128,10 @@ export function boardsOf(
     while (levels[0] && put(levels[0], room.startMs, room.endMs)) levels.shift();
   // Where no wait is long enough, other forms are told as soon as there is time.
   for (const level of levels) put(level, freeMs, body.endMs);
+  const boards = [...placed, ...nextBoards(block, spans, placed, context)].sort(byStart);
   return context.lesson.finish.look.boards.includes('strip')
-    ? withStrip(placed, body, context)
-    : placed;
+    ? withStrip(boards, body, context)
+    : boards;
 }
 
 function withStrip(

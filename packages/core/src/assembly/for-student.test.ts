@@ -13,7 +13,12 @@ import {
 let next = 0;
 const makeId = () => `i${(next += 1)}`;
 const usual: StudentView = { larger: false, contrast: false, calm: false, levels: new Map() };
-const easier = { form: 'easier' as const, text: 'From the knees', rule: 'When ten are too many' };
+const easier = {
+  form: 'easier' as const,
+  text: 'From the knees',
+  rule: 'When ten are too many',
+  exercise: null,
+};
 
 function cutOf(blocks: (Partial<Block> & { kind: Block['kind'] })[]) {
   const lesson = makeLesson('L', makeId);
@@ -52,7 +57,9 @@ describe('a lesson as one student wants it', () => {
         (chosen, larger, calm, levelled) => {
           const cut = cutOf(chosen.map((kind) => ({ kind })));
           const levels = new Map(
-            cut.blocks.filter((_, i) => levelled[i]).map(({ blockId }) => [blockId, easier]),
+            cut.blocks
+              .filter((_, i) => levelled[i])
+              .map(({ blockId }) => [blockId, [easier]] as const),
           );
           const seen = forStudent(cut, { ...usual, larger, calm, levels });
           expect([seen.durationMs, seen.segments, seen.captions]).toEqual([
@@ -76,7 +83,7 @@ describe('a lesson as one student wants it', () => {
   it('shows the chosen form on the board and where the block begins, and only there', () => {
     const cut = cutOf([{ kind: 'reps' }, { kind: 'reps' }]);
     const [first, second] = cut.blocks;
-    const seen = forStudent(cut, { ...usual, levels: new Map([[first?.blockId ?? '', easier]]) });
+    const seen = forStudent(cut, { ...usual, levels: new Map([[first?.blockId ?? '', [easier]]]) });
     const texts = (blockEnd: number) =>
       seen.lanes.cue.filter(({ startMs, text }) => startMs < blockEnd && text === easier.text);
     expect(texts(first?.endMs ?? 0)).toHaveLength(1);

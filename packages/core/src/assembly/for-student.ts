@@ -2,13 +2,18 @@ import { LIMITS, type Level } from '../lesson/index.ts';
 import { byStart, gaps, overlaps, type TimeSpan } from '../time/index.ts';
 import type { Assembly, BoardOverlay, CueOverlay, OverlayLanes } from './types.ts';
 
+/** A form of a block, or of the exercise of that name in it. */
+export interface ChosenForm extends Pick<Level, 'form' | 'text' | 'rule'> {
+  exercise: string | null;
+}
+
 /** How a student wants to see a lesson. */
 export interface StudentView {
   larger: boolean;
   contrast: boolean;
   calm: boolean;
-  /** The form chosen for a block, by its id; blocks without one are done as they are shown. */
-  levels: ReadonlyMap<string, Pick<Level, 'form' | 'text' | 'rule'>>;
+  /** The forms chosen for a block, by its id; blocks without one are done as they are shown. */
+  levels: ReadonlyMap<string, readonly ChosenForm[]>;
 }
 
 /** Shorter gaps stay empty: nothing is to flicker. */
@@ -20,7 +25,7 @@ const CUE_MS = 8_000;
 function withLevel(
   lanes: OverlayLanes,
   span: TimeSpan,
-  level: Pick<Level, 'form' | 'text' | 'rule'>,
+  { form, text, rule }: ChosenForm,
 ): OverlayLanes {
   const boards = lanes.board.filter(
     (board) =>
@@ -29,13 +34,11 @@ function withLevel(
   const shown = gaps(span, boards, GAP_MIN_MS).map((gap): BoardOverlay => ({
     slot: 'board',
     ...gap,
-    board: { kind: 'level', ...level },
+    board: { kind: 'level', form, text, rule },
   }));
   const begins = (cue: CueOverlay) => overlaps(cue, span) && cue.moment === 'ready';
   const hasBegin = lanes.cue.some(begins);
-  const cues = lanes.cue.map((cue) =>
-    begins(cue) ? { ...cue, text: level.text, pair: null } : cue,
-  );
+  const cues = lanes.cue.map((cue) => (begins(cue) ? { ...cue, text, pair: null } : cue));
   const gap = hasBegin ? undefined : gaps(span, cues, GAP_MIN_MS)[0];
   const added: CueOverlay[] = gap
     ? [
@@ -43,7 +46,7 @@ function withLevel(
           slot: 'cue',
           startMs: gap.startMs,
           endMs: Math.min(gap.endMs, gap.startMs + CUE_MS),
-          text: level.text,
+          text,
           moment: 'ready',
           pair: null,
         },
@@ -55,6 +58,12 @@ function withLevel(
     cue: [...cues, ...added].sort(byStart),
   };
 }
+
+/** When the exercise of that name is done in a block: while its clock runs. */
+const whenDone = ({ lanes }: Assembly, block: TimeSpan, exercise: string): TimeSpan[] =>
+  lanes.clock.filter(
+    (clock) => clock.phase === 'work' && clock.title === exercise && overlaps(clock, block),
+  );
 
 /**
  * A lesson as one student wants to see it: the same cut and times, other sizes and colours, and the
@@ -74,8 +83,11 @@ export function forStudent(
       ) as typeof look.slots)
     : look.slots;
   const lanes = assembly.blocks.reduce((all, { blockId, startMs, endMs }) => {
-    const level = levels.get(blockId);
-    return level ? withLevel(all, { startMs, endMs }, level) : all;
+    const block = { startMs, endMs };
+    return (levels.get(blockId) ?? []).reduce((lanes, form) => {
+      const spans = form.exercise === null ? [block] : whenDone(assembly, block, form.exercise);
+      return spans.reduce((within, span) => withLevel(within, span, form), lanes);
+    }, all);
   }, assembly.lanes);
   return {
     ...assembly,

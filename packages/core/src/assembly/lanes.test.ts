@@ -110,7 +110,7 @@ describe('cautions', () => {
       cautions: ['Clear the floor.', '  ', 'Shoes on.', 'Stop if it hurts.'],
     });
     expect(
-      cautionsOf(block, { startMs: 1_000, endMs: 12_500 }).map(({ text, startMs, endMs }) => [
+      cautionsOf(block, [], { startMs: 1_000, endMs: 12_500 }).map(({ text, startMs, endMs }) => [
         text,
         startMs,
         endMs,
@@ -120,7 +120,7 @@ describe('cautions', () => {
       ['Shoes on.', 6_000, 11_000],
       ['Stop if it hurts.', 11_000, 12_500],
     ]);
-    expect(cautionsOf(block, body(5_000))).toHaveLength(1);
+    expect(cautionsOf(block, [], body(5_000))).toHaveLength(1);
   });
 });
 

@@ -1,4 +1,4 @@
-import type { Block, Cue, Side } from '../lesson/index.ts';
+import { cuesOfExercise, exercisesOf, type Block, type Cue, type Side } from '../lesson/index.ts';
 import type { Span, SpanKind } from '../schedule/index.ts';
 import { sentenceOfCue, spokenShare, type Sentence } from '../script/index.ts';
 import { byStart, gaps, lengthText, overlaps, spanLength, type TimeSpan } from '../time/index.ts';
@@ -176,16 +176,27 @@ const MOVES: ReadonlySet<SpanKind> = new Set([
 /** Each of these is a stretch of its own; others of one kind that follow each other are one. */
 const ALONE: ReadonlySet<SpanKind> = new Set(['work', 'hold', 'play', 'lap']);
 
+/** A stretch, and the exercise whose own cues it has; null: those of the block. */
+interface Stretch extends TimeSpan {
+  of: number | null;
+}
+
 /**
  * Runs of neighbouring spans of a kind, each as one stretch: the repetitions of one side, one work.
  */
-function stretches(spans: readonly Span[], kinds: ReadonlySet<SpanKind>): TimeSpan[] {
-  const found: (TimeSpan & { kind: SpanKind })[] = [];
-  for (const { kind, startMs, endMs } of spans) {
+function stretches(
+  spans: readonly Span[],
+  kinds: ReadonlySet<SpanKind>,
+  speaker: (exercise: number | undefined) => number | null,
+): Stretch[] {
+  const found: (Stretch & { kind: SpanKind })[] = [];
+  for (const { kind, startMs, endMs, exercise } of spans) {
     if (!kinds.has(kind)) continue;
     const last = found.at(-1);
-    if (last?.kind === kind && last.endMs === startMs && !ALONE.has(kind)) last.endMs = endMs;
-    else found.push({ kind, startMs, endMs });
+    const of = speaker(exercise);
+    const goesOn = last?.kind === kind && last.endMs === startMs && last.of === of;
+    if (goesOn && !ALONE.has(kind)) last.endMs = endMs;
+    else found.push({ kind, startMs, endMs, of });
   }
   return found;
 }
@@ -243,13 +254,9 @@ function spokenCues(
   });
 }
 
-/** Puts cues wherever nothing else stands long enough for one to be read. */
-const fillGaps = (
-  placed: readonly CueOverlay[],
-  cues: readonly Cue[],
-  body: TimeSpan,
-): CueOverlay[] =>
-  [...placed, ...gaps(body, placed, CUE_MIN_MS).flatMap((gap) => spread(cues, gap))].sort(byStart);
+/** Cues wherever nothing else stands long enough for one to be read. */
+const fillers = (taken: readonly TimeSpan[], cues: readonly Cue[], over: TimeSpan): CueOverlay[] =>
+  gaps(over, taken, CUE_MIN_MS).flatMap((gap) => spread(cues, gap));
 
 /**
  * Turns a long list round by `by` places, so that what had no time in one stretch comes in the
@@ -259,6 +266,10 @@ function turned<T>(list: readonly T[], by: number): T[] {
   const at = list.length ? by % list.length : 0;
   return [...list.slice(at), ...list.slice(0, at)];
 }
+
+/** Whose cues an exercise has: its own, by its place in the list, or its block's (null). */
+const speakerIn = (block: Block) => (exercise: number | undefined) =>
+  exercise !== undefined && cuesOfExercise(block, exercise).length > 0 ? exercise : null;
 
 /** What is to be written down after a try. */
 function scoreText(block: Block, say: Say): string {
@@ -287,8 +298,14 @@ function moveCues(
   spans: readonly Span[],
   language: string,
 ): CueOverlay[] {
-  const of = (moment: Cue['moment']) => cues.filter((cue) => cue.moment === moment);
-  const placed = stretches(spans, WAITS).flatMap((wait) => spread(of('ready'), wait));
+  const speaker = speakerIn(block);
+  const cuesAt = (of: number | null, moment: Cue['moment']) =>
+    (of === null ? cues : cuesOfExercise(block, of)).filter((cue) => cue.moment === moment);
+  const moves = stretches(spans, MOVES, speaker);
+  const placed = stretches(spans, WAITS, () => null).flatMap((wait) => {
+    const next = moves.find(({ startMs }) => startMs >= wait.endMs);
+    return spread(cuesAt(next?.of ?? null, 'ready'), wait);
+  });
   const commands = spans.filter((span) => span.kind === 'prompt');
   placed.push(
     ...commands.map(({ startMs, endMs, label }) => ({
@@ -312,18 +329,19 @@ function moveCues(
         pair: null,
       })),
   );
-  const finish = of('finish');
-  const action = of('action');
-  let shown = 0;
-  for (const move of stretches(spans, MOVES)) {
+  const shown = new Map<number | null, number>();
+  for (const move of moves) {
+    const finish = cuesAt(move.of, 'finish');
+    const action = cuesAt(move.of, 'action');
+    const before = shown.get(move.of) ?? 0;
     const finishMs = finish.length === 0 ? 0 : action.length === 0 ? spanLength(move) : FINISH_MS;
     const borderMs = Math.max(
       move.endMs - finishMs,
       move.startMs + (action.length ? Math.floor(spanLength(move) / 2) : 0),
     );
-    const inAction = spread(turned(action, shown), { startMs: move.startMs, endMs: borderMs });
+    const inAction = spread(turned(action, before), { startMs: move.startMs, endMs: borderMs });
     placed.push(...inAction, ...spread(finish, { startMs: borderMs, endMs: move.endMs }));
-    shown += inAction.length;
+    shown.set(move.of, before + inAction.length);
   }
   return placed.sort(byStart);
 }
@@ -363,11 +381,23 @@ function placedCues(
     }
     case 'talk': {
       const unspoken = cues.filter((cue) => spokenShare(block.script, cue) === null);
-      return fillGaps(spokenCues(block.script, cues, body, saidAt), unspoken, body);
+      const spoken = spokenCues(block.script, cues, body, saidAt);
+      return [...spoken, ...fillers(spoken, unspoken, body)].sort(byStart);
     }
     default: {
-      const throughout = cues.filter(({ moment }) => moment === 'throughout');
-      return fillGaps(moveCues(block, cues, spans, language), throughout, body);
+      const throughout = (list: readonly Cue[]) =>
+        list.filter(({ moment }) => moment === 'throughout');
+      const placed = moveCues(block, cues, spans, language);
+      const alone = stretches(spans, MOVES, speakerIn(block)).filter(({ of }) => of !== null);
+      // An exercise with cues of its own has those alone.
+      const ofExercises = alone.flatMap((move) =>
+        fillers(placed, throughout(cuesOfExercise(block, move.of ?? undefined)), move),
+      );
+      return [
+        ...placed,
+        ...ofExercises,
+        ...fillers([...placed, ...ofExercises, ...alone], throughout(cues), body),
+      ].sort(byStart);
     }
   }
 }
@@ -390,16 +420,27 @@ export function cuesOf(
   );
 }
 
-/** The block's cautions one after the other at its start. */
-export function cautionsOf(block: Block, body: TimeSpan): CautionOverlay[] {
-  const texts = block.cautions.filter((text) => text.trim() !== '');
-  return texts.flatMap((text, i) => {
-    const startMs = body.startMs + i * CAUTION_MS;
+/**
+ * The block's cautions one after the other at its start, those of an exercise when it is first
+ * waited for, shown or done.
+ */
+export function cautionsOf(block: Block, spans: readonly Span[], body: TimeSpan): CautionOverlay[] {
+  const wanted = [
+    ...block.cautions.map((text) => ({ text, fromMs: body.startMs })),
+    ...exercisesOf(block).flatMap(({ details }, exercise) => {
+      const first = spans.findIndex((span) => span.exercise === exercise);
+      const before = spans[first - 1];
+      const from = before && WAITS.has(before.kind) ? before : spans[first];
+      return from ? (details?.cautions ?? []).map((text) => ({ text, fromMs: from.startMs })) : [];
+    }),
+  ].filter(({ text }) => text.trim() !== '');
+  const placed: CautionOverlay[] = [];
+  for (const { text, fromMs } of wanted) {
+    const startMs = Math.max(fromMs, placed.at(-1)?.endMs ?? body.startMs);
     const endMs = Math.min(startMs + CAUTION_MS, body.endMs);
-    return endMs > startMs
-      ? [{ slot: 'caution' as const, startMs, endMs, text, tone: 'caution' as const }]
-      : [];
-  });
+    if (endMs > startMs) placed.push({ slot: 'caution', startMs, endMs, text, tone: 'caution' });
+  }
+  return placed;
 }
 
 /** A side seen for less than this is over before it is read. */

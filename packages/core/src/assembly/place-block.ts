@@ -154,7 +154,7 @@ function placeOverlays(placing: Placing, said: Laid): void {
     cue: cuesOf(block, spans, body, language, saidAt).filter(
       ({ moment }) => isTake || moment !== 'answer',
     ),
-    caution: cautionsOf(block, body),
+    caution: cautionsOf(block, spans, body),
     side: finish.look.sides
       ? sidesOf(
           block,

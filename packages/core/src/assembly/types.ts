@@ -1,5 +1,5 @@
 import type { FloorUse } from '../ledger/index.ts';
-import type { Cue, EditOf, Finish, Level, Side } from '../lesson/index.ts';
+import type { Cue, EditOf, Finish, Level, Movement, Side } from '../lesson/index.ts';
 import type { PacerTone } from '../script/index.ts';
 import type { TakeAnalysis } from '../signal/index.ts';
 import type { TimeSpan } from '../time/index.ts';
@@ -183,6 +183,7 @@ export type Board =
   | { kind: 'kit'; lines: string[] }
   | { kind: 'floor'; floor: FloorUse }
   | { kind: 'level'; form: Level['form']; text: string; rule: string }
+  | { kind: 'next'; title: string; movement: Movement }
   /** First, then, done: sections done, the one now, the one after. */
   | { kind: 'strip'; done: number; of: number; now: string; then: string };
 

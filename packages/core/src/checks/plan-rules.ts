@@ -15,6 +15,7 @@ import {
   partName,
   type Block,
   type LessonPart,
+  allCautions,
 } from '../lesson/index.ts';
 import { speaking } from '../words/index.ts';
 import { COMMON, type Hit } from './finding.ts';
@@ -72,7 +73,7 @@ function takesRoom({ extent, floor, footprint, ...block }: Block): boolean {
   );
 }
 
-const isCautioned = ({ cautions }: Block) => cautions.some((text) => text.trim() !== '');
+const isCautioned = (block: Block) => allCautions(block).some((text) => text.trim() !== '');
 
 /** Blocks without a caution that need one, unless a block of the lesson is about that. */
 function withoutCaution(

@@ -1,4 +1,12 @@
-import { blocksOf, changeBlock, type Block, type Lesson } from '../lesson/index.ts';
+import {
+  allCautions,
+  allCues,
+  allKit,
+  blocksOf,
+  changeBlock,
+  type Block,
+  type Lesson,
+} from '../lesson/index.ts';
 import { fixedSides, paceOf } from '../script/index.ts';
 import { COMMON, type Hit } from './finding.ts';
 import type { Rule, ToCheck } from './rule.ts';
@@ -10,11 +18,11 @@ function sidedTexts(
 ): { cue: string | null; text: string; write: (draft: Block, text: string) => void }[] {
   return [
     { cue: null, text: block.script, write: (draft, text) => void (draft.script = text) },
-    ...block.cues.map(({ id, text }) => ({
+    ...allCues(block).map(({ id, text }) => ({
       cue: text,
       text,
       write: (draft: Block, next: string) =>
-        draft.cues.forEach((cue) => void (cue.id === id && (cue.text = next))),
+        allCues(draft).forEach((cue) => void (cue.id === id && (cue.text = next))),
     })),
   ];
 }
@@ -83,8 +91,8 @@ function toldTexts(block: Block): string[] {
   return [
     block.script,
     ...words,
-    ...block.cues.map(({ text }) => text),
-    ...block.cautions,
+    ...allCues(block).map(({ text }) => text),
+    ...allCautions(block),
     block.pauseAfter?.prompt ?? '',
   ];
 }
@@ -100,10 +108,10 @@ function nobodyNamedInText({ lesson }: ToCheck): Hit[] {
     lesson.title,
     lesson.series.name,
     ...lesson.sections.map(({ title }) => title),
-    ...blocks.flatMap(({ title, skill, kit }) => [
-      title,
-      skill,
-      ...kit.flatMap(({ name, standIn }) => [name, standIn]),
+    ...blocks.flatMap((block) => [
+      block.title,
+      block.skill,
+      ...allKit(block).flatMap(({ name, standIn }) => [name, standIn]),
     ]),
     ...lesson.glossary.map(({ term }) => term),
   ]

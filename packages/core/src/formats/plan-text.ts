@@ -1,6 +1,15 @@
 import Papa from 'papaparse';
 import { kitLedger } from '../ledger/index.ts';
-import { kitText, type Block, type Lesson } from '../lesson/index.ts';
+import {
+  allCautions,
+  allForms,
+  allKit,
+  cueTexts,
+  exerciseTitles,
+  kitText,
+  type Block,
+  type Lesson,
+} from '../lesson/index.ts';
 import { runSheet, type Schedule } from '../schedule/index.ts';
 import { clockText, lengthText } from '../time/index.ts';
 import { paperWord, type PaperWord, type Values } from '../words/index.ts';
@@ -76,9 +85,11 @@ const listOf = (title: string, items: readonly string[]) =>
 
 function blockLines(block: Block, atMs: number, durationMs: number, language: string): string[] {
   const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
-  const levels = block.levels.map(
-    ({ form, text, rule }) =>
-      `${say(`form.${form}`)}: ${plain(text)}${rule ? ` (${plain(rule)})` : ''}`,
+  const titles = exerciseTitles(block, language);
+  const levels = allForms(block).map(
+    ({ form, text, rule, exercise }) =>
+      `${exercise === null ? '' : `${plain(titles[exercise] ?? '')}, `}${say(`form.${form}`)}: ` +
+      `${plain(text)}${rule ? ` (${plain(rule)})` : ''}`,
   );
   const then = block.pauseAfter
     ? `${say('plan.then-practise', { length: lengthText(block.pauseAfter.practiceMs) })}` +
@@ -88,17 +99,16 @@ function blockLines(block: Block, atMs: number, durationMs: number, language: st
     `### ${clockText(atMs)} ${plain(block.title)} (${lengthText(durationMs)})`,
     '',
     ...(block.script.trim() === '' ? [] : [plain(block.script), '']),
-    ...listOf(
-      say('heading.cues'),
-      block.cues.map(({ text }) => plain(text)).filter((text) => text !== ''),
-    ),
+    ...listOf(say('heading.cues'), cueTexts(block, language).map(plain)),
     ...listOf(
       say('heading.kit'),
-      block.kit.map((item) => plain(kitText(item, language))),
+      allKit(block).map((item) => plain(kitText(item, language))),
     ),
     ...listOf(
       say('heading.care'),
-      block.cautions.map(plain).filter((text) => text !== ''),
+      allCautions(block)
+        .map(plain)
+        .filter((text) => text !== ''),
     ),
     ...listOf(say('heading.forms'), levels),
     ...(then === '' ? [] : [then.trim(), '']),

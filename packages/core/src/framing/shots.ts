@@ -1,4 +1,11 @@
-import { blocksOf, exercisesOf, type Block, type Lesson, type Shot } from '../lesson/index.ts';
+import {
+  allKit,
+  blocksOf,
+  exercisesOf,
+  type Block,
+  type Lesson,
+  type Shot,
+} from '../lesson/index.ts';
 import { timeBlock } from '../schedule/index.ts';
 import { usualAngle } from './body-room.ts';
 
@@ -49,7 +56,9 @@ export function shotsToFilm(lesson: Lesson): ShotToFilm[] {
       timeBlock(block, lesson).spans.findLast(({ kind }) => kind !== 'pause-sign')?.endMs ?? 0;
     const kit = [
       ...new Set(
-        block.kit.map(({ name }) => name.trim().toLowerCase()).filter((name) => name !== ''),
+        allKit(block)
+          .map(({ name }) => name.trim().toLowerCase())
+          .filter((name) => name !== ''),
       ),
     ].sort();
     return shots.map((shot) => ({ id: shotId(block.id, shot.id), block, shot, kit, durationMs }));

@@ -1,4 +1,4 @@
-import type { Block } from '../lesson/index.ts';
+import { effortOf, type Block } from '../lesson/index.ts';
 import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
 import { spanLength } from '../time/index.ts';
 
@@ -56,6 +56,7 @@ interface Load {
 interface Stretch {
   ms: number;
   isRest: boolean;
+  exercise: number | undefined;
 }
 
 /**
@@ -63,21 +64,22 @@ interface Stretch {
  * either, work throughout.
  */
 function practised(block: Block, spans: readonly Span[], practiceMs: number): Stretch[] {
-  const once = spans.flatMap(({ kind, startMs, endMs }): Stretch[] =>
+  const once = spans.flatMap(({ kind, startMs, endMs, exercise }): Stretch[] =>
     BETWEEN.has(kind) || !AT_REST.has(kind)
-      ? [{ ms: endMs - startMs, isRest: BETWEEN.has(kind) }]
+      ? [{ ms: endMs - startMs, isRest: BETWEEN.has(kind), exercise }]
       : [],
   );
   const rest = once.find(({ isRest }) => isRest);
   // The last rest may be left out of the plan; before beginning anew there is one.
   const round = rest && !once.at(-1)?.isRest ? [...once, rest] : once;
   const works = block.kind === 'talk' || !round.some(({ ms, isRest }) => !isRest && ms > 0);
-  if (works) return [{ ms: practiceMs, isRest: false }];
+  if (works) return [{ ms: practiceMs, isRest: false, exercise: undefined }];
   const done: Stretch[] = [];
   for (let leftMs = practiceMs, i = 0; leftMs > 0; i += 1) {
-    const { ms, isRest } = round[i % round.length] ?? { ms: leftMs, isRest: false };
-    done.push({ ms: Math.min(ms, leftMs), isRest });
-    leftMs -= ms;
+    const next = round[i % round.length];
+    if (!next) break;
+    done.push({ ...next, ms: Math.min(next.ms, leftMs) });
+    leftMs -= next.ms;
   }
   return done;
 }
@@ -88,20 +90,25 @@ function practised(block: Block, spans: readonly Span[], practiceMs: number): St
  */
 function loadsOf(schedule: Schedule): Load[] {
   return schedule.blocks.flatMap(({ block, spans, studentStartMs, durationMs, studentMs }) => {
-    const load = (startMs: number, endMs: number, isRest: boolean): Load => ({
-      startMs: studentStartMs + startMs,
-      endMs: studentStartMs + endMs,
-      mets: isRest ? Math.min(RESTING_METS, metsOf(block)) : metsOf(block),
-      effort: isRest ? 1 : block.effort,
-      block,
-    });
-    const loads = spans.map((span) =>
-      load(span.startMs, span.endMs, block.kind !== 'talk' && AT_REST.has(span.kind)),
+    const load = (startMs: number, endMs: number, isRest: boolean, exercise?: number): Load => {
+      const effort = effortOf(block, exercise);
+      // The teacher's own figure is for what has the block's effort.
+      const mets = metsOf({ effort, mets: effort === block.effort ? block.mets : null });
+      return {
+        startMs: studentStartMs + startMs,
+        endMs: studentStartMs + endMs,
+        mets: isRest ? Math.min(RESTING_METS, mets) : mets,
+        effort: isRest ? 1 : effort,
+        block,
+      };
+    };
+    const loads = spans.map(({ kind, startMs, endMs, exercise }) =>
+      load(startMs, endMs, block.kind !== 'talk' && AT_REST.has(kind), exercise),
     );
     // A talk is as hard as its teacher says: people warm up while they are talked through it.
     let atMs = durationMs;
-    for (const { ms, isRest } of practised(block, spans, studentMs - durationMs)) {
-      if (ms > 0) loads.push(load(atMs, atMs + ms, isRest));
+    for (const { ms, isRest, exercise } of practised(block, spans, studentMs - durationMs)) {
+      if (ms > 0) loads.push(load(atMs, atMs + ms, isRest, exercise));
       atMs += ms;
     }
     return loads;

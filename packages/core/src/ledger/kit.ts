@@ -1,4 +1,5 @@
 import {
+  allKit,
   isSameThing,
   kitNeeds,
   makeBlock,
@@ -49,7 +50,7 @@ export function kitLedger(schedule: Schedule, language: string): KitLine[] {
   const lines: KitLine[] = [];
   for (const { block, studentStartMs } of schedule.blocks) {
     const atOnce = new Map<KitLine, KitNeed[]>();
-    for (const { name, quantity, share, standIn } of block.kit) {
+    for (const { name, quantity, share, standIn } of allKit(block)) {
       if (name.trim() === '') continue;
       let line = lines.find((known) => isSameThing(known.name, name, language));
       if (!line)

@@ -8,7 +8,9 @@ import {
   companySchema,
   cueSchema,
   demoSchema,
+  effortSchema,
   exerciseSchema,
+  listedExerciseSchema,
   facingSchema,
   floorMarkSchema,
   footageSchema,
@@ -40,8 +42,7 @@ const base = {
   footprint: footprintSchema.nullable(),
   floor: z.array(floorMarkSchema).max(LIMITS.floorMarks),
   facing: facingSchema,
-  /** Perceived effort, 1 (at rest) to 5 (hard). */
-  effort: z.int().min(1).max(5),
+  effort: effortSchema,
   /** Energy cost in METs; null: the usual one of the effort. */
   mets: z.number().min(1, 'At least 1 MET, which is rest.').max(20, 'At most 20 METs.').nullable(),
   regions: z.array(z.enum(bodyRegions)).max(bodyRegions.length),
@@ -88,7 +89,7 @@ export const intervalsBlockSchema = z.strictObject({
   kind: z.literal('intervals'),
   demo,
   exercises: z
-    .array(exerciseSchema.extend({ sides: z.enum(workSides) }))
+    .array(listedExerciseSchema.extend({ sides: z.enum(workSides) }))
     .min(1, 'At least one exercise.')
     .max(LIMITS.exercises),
   workMs: whole(LIMITS.workMs, 'ms'),
@@ -173,7 +174,7 @@ export const countsBlockSchema = z.strictObject({
   demo,
   bpm: whole(LIMITS.bpm),
   moves: z
-    .array(exerciseSchema.extend({ eights: whole(LIMITS.eights) }))
+    .array(listedExerciseSchema.extend({ eights: whole(LIMITS.eights) }))
     .min(1, 'At least one move.')
     .max(LIMITS.moves),
   times: whole(LIMITS.tries),
@@ -188,7 +189,7 @@ export const routineBlockSchema = z.strictObject({
   kind: z.literal('routine'),
   demo,
   moves: z
-    .array(exerciseSchema.extend({ ms: whole(LIMITS.moveMs, 'ms') }))
+    .array(listedExerciseSchema.extend({ ms: whole(LIMITS.moveMs, 'ms') }))
     .min(1, 'At least one move.')
     .max(LIMITS.moves),
   grow: z.enum(growths),

@@ -14,10 +14,10 @@ export const pacerChoices = ['left out', 'tones', 'spoken', 'tones and spoken'] 
 /** What the pacer's sounds belong to. */
 export const pacerVoices = ['clock', 'count', 'sides', 'calls'] as const;
 /**
- * What the board may say: where we are, who shows it, what is needed, the floor, other forms, first
- * and then.
+ * What the board may say: where we are, who shows it, what is needed, the floor, other forms, the
+ * next exercise, first and then.
  */
-export const boardKinds = ['chapter', 'name', 'kit', 'floor', 'level', 'strip'] as const;
+export const boardKinds = ['chapter', 'name', 'kit', 'floor', 'level', 'next', 'strip'] as const;
 export const countings = ['up', 'down'] as const;
 export const languageChoices = ['one', 'both'] as const;
 
@@ -94,7 +94,7 @@ export const usualFinish: Finish = {
     accent: '#ffb454',
     calm: false,
     profile: 'laptop at 2 m',
-    boards: ['chapter', 'name', 'kit', 'level'],
+    boards: ['chapter', 'name', 'kit', 'level', 'next'],
     sides: true,
     counting: 'up',
     backing: 100,

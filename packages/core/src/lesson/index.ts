@@ -7,6 +7,7 @@ export * from './schema.ts';
 export * from './migrations.ts';
 export * from './read.ts';
 export * from './make.ts';
+export * from './exercises.ts';
 export * from './titles.ts';
 export * from './kit.ts';
 export * from './figures.ts';

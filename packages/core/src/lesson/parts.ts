@@ -21,6 +21,9 @@ export function whole(range: Range, unit: 'ms' | '' = '') {
     .max(range.max, `At most ${shown(range.max)}.`);
 }
 
+/** Perceived effort, 1 (at rest) to 5 (hard). */
+export const effortSchema = z.int().min(1).max(5);
+
 /** When a cue belongs: before the move, while it runs, at its end, or all through the block. */
 export const cueMoments = ['ready', 'action', 'finish', 'throughout'] as const;
 export const cueSchema = z.strictObject({
@@ -146,7 +149,6 @@ export const companySchema = z.strictObject({
   hands: lineSchema,
 });
 
-/** An easier or harder form, and the rule that says when to choose it. */
 /**
  * Another form of a move, when to choose it, and what it aims at: repetitions, points or seconds;
  * null: what everybody does.
@@ -198,9 +200,27 @@ export const demoSchema = z.strictObject({
   onceMs: whole(LIMITS.onceMs, 'ms'),
 });
 
+/**
+ * What an exercise of a list says for itself; where it is silent (an empty list, null), its block's
+ * stands.
+ */
+export const detailsSchema = z.strictObject({
+  cues: z.array(cueSchema).max(LIMITS.cues),
+  levels: z.array(levelSchema).max(LIMITS.levels),
+  /** Perceived effort, 1 (at rest) to 5 (hard). */
+  effort: effortSchema.nullable(),
+  demo: z.union([demoSchema, z.literal('none')]).nullable(),
+  cautions: z.array(lineSchema).max(LIMITS.cautions),
+  kit: z.array(kitSchema).max(LIMITS.kit),
+});
+/** An exercise among others of its block. */
+export const listedExerciseSchema = exerciseSchema.extend({ details: detailsSchema.optional() });
+
 export type Cue = z.infer<typeof cueSchema>;
 export type Kit = z.infer<typeof kitSchema>;
 export type Exercise = z.infer<typeof exerciseSchema>;
+export type Details = z.infer<typeof detailsSchema>;
+export type ListedExercise = z.infer<typeof listedExerciseSchema>;
 export type Movement = (typeof movements)[number];
 export type Extent = (typeof extents)[number];
 export type ShotAngle = (typeof shotAngles)[number];

@@ -1,27 +1,7 @@
 import type { Block } from './blocks.ts';
+import { exercisesOf, cuesOfExercise } from './exercises.ts';
 import type { Exercise } from './parts.ts';
 import { lessonWord } from '../words/index.ts';
-
-/** The exercises or moves of a block, in order; none where nothing is moved. */
-export function exercisesOf(block: Block): Exercise[] {
-  switch (block.kind) {
-    case 'talk':
-    case 'question':
-    case 'card':
-    case 'called':
-      return [];
-    case 'intervals':
-      return block.exercises;
-    case 'counts':
-    case 'routine':
-      return block.moves;
-    case 'reps':
-    case 'hold':
-    case 'laps':
-    case 'game':
-      return [block.exercise];
-  }
-}
 
 const nameOf = (
   block: Block,
@@ -58,4 +38,18 @@ export function withExerciseTitles<B extends Block>(block: B, language: string):
   if ('exercises' in block) return { ...block, exercises: block.exercises.map(named) };
   if ('moves' in block) return { ...block, moves: (block.moves as Exercise[]).map(named) };
   return 'exercise' in block ? { ...block, exercise: named(block.exercise, 0) } : block;
+}
+
+/**
+ * The cues of a block as they are written down: its own, then those of each exercise with its name,
+ * in the lesson's language.
+ */
+export function cueTexts(block: Block, language: string): string[] {
+  const titles = exerciseTitles(block, language);
+  return [
+    ...block.cues.map(({ text }) => text),
+    ...titles.flatMap((title, i) =>
+      cuesOfExercise(block, i).map(({ text }) => `${title}: ${text}`),
+    ),
+  ].filter((text) => text.trim() !== '');
 }

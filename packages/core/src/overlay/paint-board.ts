@@ -2,6 +2,7 @@ import type { Board } from '../assembly/index.ts';
 import { paintCourt } from './court.ts';
 import type { Ink } from './ink.ts';
 import { MAIN_TEXT, type Box } from './layout.ts';
+import { paintMovement } from './movement-figure.ts';
 import { panel, writeLines, type PaintContext } from './pen.ts';
 import type { BoardItem, SideItem } from './scene.ts';
 
@@ -165,7 +166,18 @@ function paintHeaded(
     { ...column, top: box.y + 8 },
     { weight: 'bold', size: 40, maxLines: 1, colour: ink.accent },
   );
-  if (board.kind === 'kit') paintLines(ctx, board.lines, box, top + 2, ink.text);
+  if (board.kind === 'next') {
+    const room = { x: box.x + box.width - 172, width: 160 };
+    paintMovement(ctx, board.movement, { ...room, y: box.y + 16, height: box.height - 30 }, ink);
+    const isDrawn = board.movement !== 'other';
+    const under = writeLines(
+      ctx,
+      board.title,
+      { x: column.x, top: top + 2, width: column.width - (isDrawn ? 150 : 0) },
+      { weight: 'bold', size: 40, maxLines: also === '' ? 3 : 2, colour: ink.text },
+    );
+    if (also !== '') paintLines(ctx, [also], box, under, ink.dim);
+  } else if (board.kind === 'kit') paintLines(ctx, board.lines, box, top + 2, ink.text);
   else if (board.kind === 'floor')
     paintCourt(
       ctx,

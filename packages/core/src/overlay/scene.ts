@@ -272,6 +272,13 @@ function boardItem(board: Board, words: Words): BoardItem {
         heading: sayIn(words, `board.${board.form}`),
         also: otherOf(words, board.text),
       };
+    case 'next':
+      return {
+        slot: 'board',
+        board,
+        heading: sayIn(words, 'board.next'),
+        also: otherOf(words, board.title),
+      };
     case 'strip':
       return { slot: 'board', board, heading: lessonWord(words.language, 'board.then'), also: '' };
   }

@@ -10,7 +10,7 @@ export function timeGame(timeline: TimelineBuilder, block: BlockOf<'game'>, wpm:
     own: 'span.explain',
     values: { title: block.title },
   });
-  addShowing(timeline, block.demo, [exercise], exercise.movement);
+  addShowing(timeline, block.demo, exercise);
   for (let round = 1; round <= tries; round += 1) {
     const place = { round, rounds: tries };
     timeline.add('lead-in', block.leadInMs, { own: 'phase.lead-in' }, place);
@@ -22,7 +22,7 @@ export function timeGame(timeline: TimelineBuilder, block: BlockOf<'game'>, wpm:
 }
 
 export function timeCalled(timeline: TimelineBuilder, block: BlockOf<'called'>): void {
-  addShowing(timeline, block.demo, [block]);
+  addShowing(timeline, block.demo, { title: block.title });
   timeline.add('lead-in', block.leadInMs, { own: 'phase.lead-in' });
   if (timeline.isMeter) return timeline.add('prompt', callsMs(block), { text: block.title });
   const calls = callOrder(block);

@@ -1,10 +1,12 @@
 import {
+  demoOf,
   otherSide,
   repMs,
   type BlockOf,
   type Demo,
   type Exercise,
   type IntervalsBlock,
+  type ListedExercise,
   type RepsBlock,
   type Side,
 } from '../lesson/index.ts';
@@ -19,21 +21,28 @@ const STOP: Label = { own: 'call.stop' };
 
 const textOf = ({ title }: { title: string }): Label => ({ text: title });
 
-/** Each exercise shown before it is done. */
+type Shown = Pick<Exercise, 'title'> & Partial<ListedExercise>;
+
+/** An exercise shown before it is done. */
 export function addShowing(
   timeline: TimelineBuilder,
   demo: Demo | null,
-  exercises: readonly Pick<Exercise, 'title'>[],
-  movement?: Exercise['movement'],
+  { title, movement }: Shown,
+  exercise?: number,
 ): void {
   if (!demo) return;
   const onceMs = demo.onceMs * (demo.speed === 'half' ? 2 : 1);
-  for (const { title } of exercises) {
-    const label: Label = { own: 'span.watch', values: { title } };
-    for (let rep = 1; rep <= demo.times; rep += 1)
-      timeline.add('show', onceMs, label, { rep, reps: demo.times, movement });
-  }
+  const label: Label = { own: 'span.watch', values: { title } };
+  for (let rep = 1; rep <= demo.times; rep += 1)
+    timeline.add('show', onceMs, label, { rep, reps: demo.times, exercise, movement });
 }
+
+/** Each exercise of a list shown, as it says itself or as the block says. */
+const addShowings = (
+  timeline: TimelineBuilder,
+  demo: Demo | null,
+  exercises: readonly ListedExercise[],
+) => exercises.forEach((one, i) => addShowing(timeline, demoOf(demo, one), one, i));
 
 function workSide(
   sides: IntervalsBlock['exercises'][number]['sides'],
@@ -60,22 +69,25 @@ export function timeIntervals(
 ): void {
   const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
   const rounds = block.rounds * block.sets;
-  const [first] = block.exercises;
   const titles = block.exercises.map(textOf);
-  if (first) addShowing(timeline, block.demo, [first], first.movement);
+  const show = (at: number) => {
+    const one = block.exercises[at];
+    if (one) addShowing(timeline, demoOf(block.demo, one), one, at);
+  };
+  show(0);
   timeline.add('lead-in', block.leadInMs, READY);
   for (let round = 1; round <= rounds; round += 1) {
     const lastOfSet = round % block.rounds === 0;
     rungs.forEach(({ workMs, restMs }, rung) => {
       block.exercises.forEach((exercise, i) => {
-        if (round === 1 && rung === 0 && i > 0)
-          addShowing(timeline, block.demo, [exercise], exercise.movement);
+        if (round === 1 && rung === 0 && i > 0) show(i);
         const side = workSide(exercise.sides, round, block.startSide);
         timeline.work('work', workMs, titles[i] ?? READY, {
           round,
           rounds,
           side,
           halves: exercise.sides === 'halves',
+          exercise: i,
           movement: exercise.movement,
         });
         const place = { round, rounds };
@@ -99,7 +111,7 @@ export function timeReps(timeline: TimelineBuilder, block: RepsBlock): void {
   const { movement } = exercise;
   const title = textOf(exercise);
   const oneMs = repMs(block.tempo);
-  addShowing(timeline, block.demo, [exercise], movement);
+  addShowing(timeline, block.demo, exercise);
   timeline.add('lead-in', block.leadInMs, READY);
   if (parts) {
     const { timesEach, joinedTimes } = parts;
@@ -186,7 +198,7 @@ export function timeHold(timeline: TimelineBuilder, block: BlockOf<'hold'>): voi
   const pace: Pace | undefined = byBreath
     ? { kind: 'breaths', inMs: block.breathInMs, outMs: block.breathOutMs }
     : undefined;
-  addShowing(timeline, block.demo, [exercise], exercise.movement);
+  addShowing(timeline, block.demo, exercise);
   timeline.add('lead-in', block.leadInMs, READY);
   overSides(
     timeline,
@@ -220,7 +232,7 @@ function afterEights(eights: number, bpm: number): number {
 
 export function timeCounts(timeline: TimelineBuilder, block: BlockOf<'counts'>): void {
   const pace: Pace = { kind: 'beats', beats: BEATS_OF_EIGHT };
-  addShowing(timeline, block.demo, block.moves);
+  addShowings(timeline, block.demo, block.moves);
   let done = 0;
   const eight = () => {
     done += 1;
@@ -229,7 +241,7 @@ export function timeCounts(timeline: TimelineBuilder, block: BlockOf<'counts'>):
   for (let rep = 1; rep <= block.countIn; rep += 1)
     timeline.add('lead-in', eight(), { own: 'span.count-in' }, { rep, reps: block.countIn, pace });
   for (let round = 1; round <= block.times; round += 1) {
-    for (const { title, eights, movement } of block.moves) {
+    for (const [exercise, { title, eights, movement }] of block.moves.entries()) {
       const label: Label = { text: title };
       timeline.call('start', label);
       for (let rep = 1; rep <= eights; rep += 1)
@@ -239,6 +251,7 @@ export function timeCounts(timeline: TimelineBuilder, block: BlockOf<'counts'>):
           rep,
           reps: eights,
           pace,
+          exercise,
           movement,
         });
     }
@@ -263,7 +276,7 @@ function runsOf({ moves, grow, timesEach, wholeTimes }: BlockOf<'routine'>): num
 }
 
 export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>): void {
-  addShowing(timeline, block.demo, block.moves);
+  addShowings(timeline, block.demo, block.moves);
   timeline.add('lead-in', block.leadInMs, READY);
   const runs = runsOf(block);
   runs.forEach((run, r) => {
@@ -277,6 +290,7 @@ export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>
         rounds: runs.length,
         rep: i + 1,
         reps: run.length,
+        exercise: at,
         movement: move.movement,
       });
     });
@@ -289,7 +303,7 @@ export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>
 export function timeLaps(timeline: TimelineBuilder, block: BlockOf<'laps'>): void {
   const { exercise, laps } = block;
   const title = textOf(exercise);
-  addShowing(timeline, block.demo, [exercise], exercise.movement);
+  addShowing(timeline, block.demo, exercise);
   timeline.add('lead-in', block.leadInMs, READY);
   for (let rep = 1; rep <= laps; rep += 1) {
     timeline.call('start', laps > 1 ? { own: 'call.lap', values: { n: rep } } : title);

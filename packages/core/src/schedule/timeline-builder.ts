@@ -46,6 +46,8 @@ export interface Span extends TimeSpan {
   side: Side | undefined;
   /** The side changes halfway; `side` is the first one. */
   halves: boolean;
+  /** Which exercise of the block's list it is or shows, from 0; undefined where there is no list. */
+  exercise: number | undefined;
   /** How the drawn performer moves meanwhile; undefined while nothing is exercised. */
   movement: Movement | undefined;
   pace: Pace | undefined;
@@ -100,6 +102,7 @@ export class TimelineBuilder {
       reps: more.reps,
       side: more.side,
       halves: more.halves ?? false,
+      exercise: more.exercise,
       movement: more.movement,
       pace: more.pace,
       up: more.up ?? false,

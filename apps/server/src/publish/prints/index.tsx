@@ -1,7 +1,14 @@
 import type { Print } from '@zest/contract';
 import { callSheet, changeText, frameShot, type CallSheetLine } from '@zest/core/framing';
 import { kitLedger, spaceLedger } from '@zest/core/ledger';
-import { blocksOf, insteadText, neededText, spaceText, type Lesson } from '@zest/core/lesson';
+import {
+  blocksOf,
+  cueTexts,
+  insteadText,
+  neededText,
+  spaceText,
+  type Lesson,
+} from '@zest/core/lesson';
 import {
   blockSummary,
   runSheet,
@@ -100,10 +107,7 @@ function planRows({ sections }: Schedule, withBlocks: boolean, language: string)
               length: lengthText(block.pauseAfter.practiceMs),
             })
           : what,
-        cues: block.cues
-          .map(({ text }) => text)
-          .filter((text) => text !== '')
-          .join(' / '),
+        cues: cueTexts(block, language).join(' / '),
       };
     });
     return withBlocks ? [head, ...rows] : [head];

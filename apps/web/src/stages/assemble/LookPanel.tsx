@@ -38,6 +38,7 @@ const boardNames = {
   kit: 'kit when it is needed',
   floor: 'floor marks',
   level: 'easier and harder forms',
+  next: 'the next exercise, in rests',
   strip: 'now and then, all the time',
 } as const;
 

@@ -56,6 +56,8 @@ function boardText(board: Board): string {
       return 'The floor';
     case 'level':
       return `${board.form}: ${board.text}`;
+    case 'next':
+      return board.title;
     case 'strip':
       return `${board.now}${board.then ? `, then ${board.then}` : ''}`;
   }

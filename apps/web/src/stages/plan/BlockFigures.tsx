@@ -6,17 +6,10 @@ import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { BlockDetails } from './BlockDetails.tsx';
 import { KindFigures, Showing } from './KindFigures.tsx';
 import { CautionList, CueList, KitList, LevelList } from './lists.tsx';
+import { efforts } from './names.ts';
 import { SkillField } from './SkillField.tsx';
 import { PauseFigures } from './PauseFigures.tsx';
 import { useChange } from '../../ui/use-change.ts';
-
-const efforts = [
-  ['1', '1, at rest'],
-  ['2', '2, easy'],
-  ['3', '3, warm'],
-  ['4', '4, out of breath'],
-  ['5', '5, hard'],
-] as const;
 
 /** Everything of one block that can be set. */
 export function BlockFigures({ block: shown }: { block: Block }) {
@@ -62,10 +55,22 @@ export function BlockFigures({ block: shown }: { block: Block }) {
         onChange={(text) => change('Words', (d) => rewriteScript(d, text))}
       />
       <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 3, rowGap: 2 }}>
-        <CueList block={block} />
-        <KitList block={block} />
-        <CautionList block={block} />
-        <LevelList block={block} />
+        <CueList
+          items={block.cues}
+          change={(label, recipe, merge) => change(label, (d) => recipe(d.cues), merge)}
+        />
+        <KitList
+          items={block.kit}
+          change={(label, recipe, merge) => change(label, (d) => recipe(d.kit), merge)}
+        />
+        <CautionList
+          items={block.cautions}
+          change={(label, recipe, merge) => change(label, (d) => recipe(d.cautions), merge)}
+        />
+        <LevelList
+          items={block.levels}
+          change={(label, recipe, merge) => change(label, (d) => recipe(d.levels), merge)}
+        />
       </Box>
       <PauseFigures block={block} />
       <BlockDetails block={block} />

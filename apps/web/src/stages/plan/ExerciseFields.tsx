@@ -10,6 +10,7 @@ import {
 import { makeId } from '../../app/ids.ts';
 import { useLessonPart } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { ExerciseDetails } from './ExerciseDetails.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { AddButton } from '../../ui/AddButton.tsx';
 import { RemoveButton } from '../../ui/Rows.tsx';
@@ -112,6 +113,15 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
             }
           />
           {block.exercises.length > 1 && (
+            <ExerciseDetails
+              exercise={exercise}
+              title={titles[i] ?? ''}
+              onChange={(label, recipe, merge) =>
+                change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])), merge)
+              }
+            />
+          )}
+          {block.exercises.length > 1 && (
             <RemoveButton
               name={titles[i] ?? ''}
               onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)}
@@ -173,6 +183,15 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
             block={block}
             keys={[`moves.${i}.${block.kind === 'counts' ? 'eights' : 'ms'}`]}
           />
+          {block.moves.length > 1 && (
+            <ExerciseDetails
+              exercise={move}
+              title={titles[i] ?? ''}
+              onChange={(label, recipe, merge) =>
+                change(label, (d) => void (d.moves[i] && recipe(d.moves[i])), merge)
+              }
+            />
+          )}
           {block.moves.length > 1 && (
             <RemoveButton
               name={titles[i] ?? ''}

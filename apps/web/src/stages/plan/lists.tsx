@@ -1,20 +1,33 @@
-import { LIMITS, makeCue, makeKit, type Block, type BlockOf, type Kit } from '@zest/core/lesson';
+import {
+  LIMITS,
+  makeCue,
+  makeKit,
+  type BlockOf,
+  type Cue,
+  type Kit,
+  type Level,
+} from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { AimField, ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { Rows } from '../../ui/Rows.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
-export function CueList({ block }: { block: Block }) {
-  const change = useChange(block);
+/** A list of a block or of one of its exercises, and how it is changed. */
+export interface ListProps<T> {
+  items: readonly T[];
+  change: (label: string, recipe: (items: T[]) => void, merge?: boolean) => void;
+}
+
+export function CueList({ items, change }: ListProps<Cue>) {
   return (
     <Rows
       title="Cues"
       addLabel="+ Cue"
       most={LIMITS.cues}
-      onAdd={() => change('Cues', (d) => void d.cues.push(makeCue('', makeId)), false)}
-      onRemove={(i) => change('Cues', (d) => void d.cues.splice(i, 1), false)}
-      rows={block.cues.map((cue, i) => ({
+      onAdd={() => change('Cues', (d) => void d.push(makeCue('', makeId)), false)}
+      onRemove={(i) => change('Cues', (d) => void d.splice(i, 1), false)}
+      rows={items.map((cue, i) => ({
         key: cue.id,
         name: cue.text,
         fields: (
@@ -28,19 +41,14 @@ export function CueList({ block }: { block: Block }) {
                   ? 'Two to five words are read best.'
                   : undefined
               }
-              onChange={(text) =>
-                change(`Cue ${i + 1}`, (d) => void (d.cues[i] && (d.cues[i].text = text)))
-              }
+              onChange={(text) => change(`Cue ${i + 1}`, (d) => void (d[i] && (d[i].text = text)))}
             />
             <ChoiceField
               label="When"
               value={cue.moment}
               choices={cueMomentNames}
               onChange={(moment) =>
-                change(
-                  `Moment of cue ${i + 1}`,
-                  (d) => void (d.cues[i] && (d.cues[i].moment = moment)),
-                )
+                change(`Moment of cue ${i + 1}`, (d) => void (d[i] && (d[i].moment = moment)))
               }
             />
           </>
@@ -56,16 +64,15 @@ const shares: readonly (readonly [Kit['share'], string])[] = [
   ['group', 'the group'],
 ];
 
-export function KitList({ block }: { block: Block }) {
-  const change = useChange(block);
+export function KitList({ items, change }: ListProps<Kit>) {
   return (
     <Rows
       title="Kit"
       addLabel="+ Kit"
       most={LIMITS.kit}
-      onAdd={() => change('Kit', (d) => void d.kit.push(makeKit('', makeId)), false)}
-      onRemove={(i) => change('Kit', (d) => void d.kit.splice(i, 1), false)}
-      rows={block.kit.map((item, i) => ({
+      onAdd={() => change('Kit', (d) => void d.push(makeKit('', makeId)), false)}
+      onRemove={(i) => change('Kit', (d) => void d.splice(i, 1), false)}
+      rows={items.map((item, i) => ({
         key: item.id,
         name: item.name,
         fields: (
@@ -75,34 +82,26 @@ export function KitList({ block }: { block: Block }) {
               value={item.quantity}
               range={{ min: 1, max: 99 }}
               sx={{ width: 110, flex: 'none' }}
-              onChange={(n) =>
-                change('How many', (d) => void (d.kit[i] && (d.kit[i].quantity = n)))
-              }
+              onChange={(n) => change('How many', (d) => void (d[i] && (d[i].quantity = n)))}
             />
             <ChoiceField
               label="For"
               value={item.share}
               choices={shares}
               sx={{ width: 130, flex: 'none' }}
-              onChange={(share) =>
-                change('For whom', (d) => void (d.kit[i] && (d.kit[i].share = share)))
-              }
+              onChange={(share) => change('For whom', (d) => void (d[i] && (d[i].share = share)))}
             />
             <TextLine
               label="What"
               value={item.name}
               most={LIMITS.title}
-              onChange={(text) =>
-                change('Kit name', (d) => void (d.kit[i] && (d.kit[i].name = text)))
-              }
+              onChange={(text) => change('Kit name', (d) => void (d[i] && (d[i].name = text)))}
             />
             <TextLine
               label="Stand-in"
               value={item.standIn}
               most={LIMITS.title}
-              onChange={(text) =>
-                change('Stand-in', (d) => void (d.kit[i] && (d.kit[i].standIn = text)))
-              }
+              onChange={(text) => change('Stand-in', (d) => void (d[i] && (d[i].standIn = text)))}
             />
           </>
         ),
@@ -111,16 +110,15 @@ export function KitList({ block }: { block: Block }) {
   );
 }
 
-export function CautionList({ block }: { block: Block }) {
-  const change = useChange(block);
+export function CautionList({ items, change }: ListProps<string>) {
   return (
     <Rows
       title="Cautions"
       addLabel="+ Caution"
       most={LIMITS.cautions}
-      onAdd={() => change('Cautions', (d) => void d.cautions.push(''), false)}
-      onRemove={(i) => change('Cautions', (d) => void d.cautions.splice(i, 1), false)}
-      rows={block.cautions.map((text, i) => ({
+      onAdd={() => change('Cautions', (d) => void d.push(''), false)}
+      onRemove={(i) => change('Cautions', (d) => void d.splice(i, 1), false)}
+      rows={items.map((text, i) => ({
         key: String(i),
         name: text,
         fields: (
@@ -129,7 +127,7 @@ export function CautionList({ block }: { block: Block }) {
             value={text}
             most={LIMITS.line}
             helper="Shown to students; your local policy decides."
-            onChange={(next) => change(`Caution ${i + 1}`, (d) => void (d.cautions[i] = next))}
+            onChange={(next) => change(`Caution ${i + 1}`, (d) => void (d[i] = next))}
           />
         ),
       }))}
@@ -240,8 +238,7 @@ export function CardLines({ block }: { block: BlockOf<'card'> }) {
 }
 
 /** Easier and harder forms, each with the rule that says when to choose it. */
-export function LevelList({ block }: { block: Block }) {
-  const change = useChange(block);
+export function LevelList({ items, change }: ListProps<Level>) {
   return (
     <Rows
       title="Easier and harder"
@@ -251,9 +248,9 @@ export function LevelList({ block }: { block: Block }) {
         change(
           'Levels',
           (d) =>
-            void d.levels.push({
+            void d.push({
               id: makeId(),
-              form: d.levels.length === 0 ? 'easier' : 'harder',
+              form: d.length === 0 ? 'easier' : 'harder',
               text: '',
               rule: '',
               target: null,
@@ -261,8 +258,8 @@ export function LevelList({ block }: { block: Block }) {
           false,
         )
       }
-      onRemove={(i) => change('Levels', (d) => void d.levels.splice(i, 1), false)}
-      rows={block.levels.map((level, i) => ({
+      onRemove={(i) => change('Levels', (d) => void d.splice(i, 1), false)}
+      rows={items.map((level, i) => ({
         key: level.id,
         name: level.text,
         fields: (
@@ -275,27 +272,20 @@ export function LevelList({ block }: { block: Block }) {
                 ['harder', 'harder'],
               ]}
               sx={{ width: 120, flex: 'none' }}
-              onChange={(form) =>
-                change('Form', (d) => void (d.levels[i] && (d.levels[i].form = form)))
-              }
+              onChange={(form) => change('Form', (d) => void (d[i] && (d[i].form = form)))}
             />
             <TextLine
               label={`Form ${i + 1}`}
               value={level.text}
               most={LIMITS.line}
-              onChange={(text) =>
-                change(`Form ${i + 1}`, (d) => void (d.levels[i] && (d.levels[i].text = text)))
-              }
+              onChange={(text) => change(`Form ${i + 1}`, (d) => void (d[i] && (d[i].text = text)))}
             />
             <TextLine
               label="Choose it when"
               value={level.rule}
               most={LIMITS.line}
               onChange={(text) =>
-                change(
-                  `Rule of form ${i + 1}`,
-                  (d) => void (d.levels[i] && (d.levels[i].rule = text)),
-                )
+                change(`Rule of form ${i + 1}`, (d) => void (d[i] && (d[i].rule = text)))
               }
             />
             <AimField
@@ -303,10 +293,7 @@ export function LevelList({ block }: { block: Block }) {
               value={level.target}
               most={LIMITS.target.max}
               onChange={(target) =>
-                change(
-                  `Aim of form ${i + 1}`,
-                  (d) => void (d.levels[i] && (d.levels[i].target = target)),
-                )
+                change(`Aim of form ${i + 1}`, (d) => void (d[i] && (d[i].target = target)))
               }
             />
           </>

@@ -1,5 +1,5 @@
 import { Button, Chip, Dialog, DialogContent, DialogTitle, Stack, Typography } from '@mui/material';
-import { blocksOf, LIMITS, type Lesson, type Term } from '@zest/core/lesson';
+import { allCues, blocksOf, LIMITS, type Lesson, type Term } from '@zest/core/lesson';
 import { saidIn, unexplainedWords } from '@zest/core/script';
 import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
@@ -17,7 +17,7 @@ function textOf(lesson: Lesson): string {
     .map((block) =>
       [
         saidIn(block),
-        ...block.cues.map(({ text }) => text),
+        ...allCues(block).map(({ text }) => text),
         ...(block.kind === 'card' ? block.lines : []),
       ].join('. '),
     )

@@ -1,11 +1,11 @@
 import { Button, IconButton, Paper, Stack, Typography } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { LIMITS, type Block, type Cue } from '@zest/core/lesson';
+import { allCautions, cueTexts, LIMITS, type Block, type Cue } from '@zest/core/lesson';
 import { readingAge, sentenceOfCue } from '@zest/core/script';
 import { readingMs, YOUNGEST_READER } from '@zest/core/schedule';
 import { lengthText } from '@zest/core/time';
 import { useState } from 'react';
-import { useBlockNow, useOpenLesson } from '../../app/use-lesson.ts';
+import { useBlockNow, useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { CueLibrary, LibraryState } from './CueLibrary.tsx';
@@ -135,10 +135,11 @@ function ShownOpen({ block: shown }: { block: Block }) {
 
 /** What is on screen while the block is spoken. */
 export function Shown({ block, isOpen }: { block: Block; isOpen: boolean }) {
+  const language = useLessonPart(({ settings }) => settings.language);
   if (isOpen) return <ShownOpen block={block} />;
   const shown = [
-    ...block.cues.map(({ text }) => text),
-    ...block.cautions.map((text) => `⚠ ${text}`),
+    ...cueTexts(block, language),
+    ...allCautions(block).map((text) => `⚠ ${text}`),
   ].filter((text) => text.trim() !== '');
   return (
     <Stack spacing={0.5}>

@@ -20,7 +20,7 @@ import {
   type Job,
   type Take,
 } from '@zest/contract';
-import { blocksOf, type Lesson } from '@zest/core/lesson';
+import { allCues, blocksOf, type Lesson } from '@zest/core/lesson';
 import { fixedSides } from '@zest/core/script';
 import { clockText } from '@zest/core/time';
 import { useEffect, useState } from 'react';
@@ -243,8 +243,10 @@ function ExportWarnings({ lesson, order, ready }: OrderProps & { ready: Readonly
   );
   const fixed =
     order.hand === 'other hand'
-      ? blocksOf(lesson).filter(({ script, cues }) =>
-          [script, ...cues.map(({ text }) => text)].some((text) => fixedSides(text).length > 0),
+      ? blocksOf(lesson).filter((block) =>
+          [block.script, ...allCues(block).map(({ text }) => text)].some(
+            (text) => fixedSides(text).length > 0,
+          ),
         )
       : [];
   const { music } = lesson.finish.sound;
