@@ -124,7 +124,9 @@ function noteOf(block: Block, span: Span, say: Say): string {
   if (block.kind === 'laps' && block.tokens > 0) {
     return say('count.tokens', { left: Math.max(0, block.tokens - (span.rep ?? 0) + 1) });
   }
-  const round = roundText(span, say, span.kind === 'count' ? 'count.time' : 'count.set');
+  const word =
+    block.kind === 'intervals' ? 'count.round' : span.kind === 'count' ? 'count.time' : 'count.set';
+  const round = roundText(span, say, word);
   if (round !== '') return round;
   return span.side !== undefined && 'sides' in block && block.sides !== 'both'
     ? say('count.each-side')

@@ -81,6 +81,34 @@ export const talkBlockSchema = z.strictObject({
  * round.
  */
 export const workSides = ['both', 'left', 'right', 'halves', 'rounds'] as const;
+/**
+ * What is done of an exercise in place of the block's work time: repetitions of so long each, or a
+ * hold.
+ */
+export const amountSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('reps'),
+    /** On each side, where the exercise changes halfway. */
+    reps: whole(LIMITS.reps),
+    oneMs: whole(LIMITS.oneRepMs, 'ms'),
+  }),
+  z.strictObject({ kind: z.literal('hold'), holdMs: whole(LIMITS.holdMs, 'ms') }),
+]);
+
+/** How long one rests between exercises: as the block says, as long as was worked, or by breaths. */
+export const restLengths = ['time', 'work', 'breaths'] as const;
+/** What is done meanwhile. */
+export const restTasks = ['rest', 'partner', 'task'] as const;
+export const restsSchema = z.strictObject({
+  by: z.enum(restLengths),
+  breaths: whole(LIMITS.breaths),
+  breathInMs: whole(LIMITS.breathMs, 'ms'),
+  breathOutMs: whole(LIMITS.breathMs, 'ms'),
+  does: z.enum(restTasks),
+  /** What is to be done, where it is a task. */
+  task: titleSchema,
+});
+
 export const rungSchema = z.strictObject({ workMs: whole(LIMITS.workMs, 'ms'), restMs });
 
 /** Sets of rounds; a round goes down the ladder, each rung goes through the exercises. */
@@ -89,13 +117,17 @@ export const intervalsBlockSchema = z.strictObject({
   kind: z.literal('intervals'),
   demo,
   exercises: z
-    .array(listedExerciseSchema.extend({ sides: z.enum(workSides) }))
+    .array(
+      listedExerciseSchema.extend({ sides: z.enum(workSides), amount: amountSchema.optional() }),
+    )
     .min(1, 'At least one exercise.')
     .max(LIMITS.exercises),
   workMs: whole(LIMITS.workMs, 'ms'),
   restMs,
   /** Further rungs after `workMs` and `restMs`; empty: every work is alike. */
   ladder: z.array(rungSchema).max(LIMITS.rungs),
+  /** How rests between exercises differ from plain ones of `restMs`. */
+  rests: restsSchema.optional(),
   rounds: whole(LIMITS.rounds),
   /** Takes the place of the rest after a round's last exercise; null: the ordinary rest. */
   restBetweenRoundsMs: restMs.nullable(),
@@ -306,4 +338,6 @@ export const blockKinds = blockSchema.options.map(({ shape }) => shape.kind.valu
 export type BlockOf<K extends BlockKind> = Extract<Block, { kind: K }>;
 export type IntervalsBlock = BlockOf<'intervals'>;
 export type RepsBlock = BlockOf<'reps'>;
+export type Amount = z.infer<typeof amountSchema>;
+export type Rests = z.infer<typeof restsSchema>;
 export type Side = (typeof sides)[number];

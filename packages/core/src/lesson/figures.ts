@@ -1,4 +1,4 @@
-import type { Block, BlockKind, BlockOf, RepsBlock } from './blocks.ts';
+import type { Amount, Block, BlockKind, BlockOf, RepsBlock } from './blocks.ts';
 import { LIMITS, type Range } from './limits.ts';
 import { repMs } from './make.ts';
 
@@ -55,6 +55,8 @@ const sideChange = {
   when: (b: { sides: string }) => b.sides === 'each',
 };
 
+const restsByBreath = (b: BlockOf<'intervals'>) => b.rests?.by === 'breaths';
+
 const SHORTEST_REP_MS = 200;
 
 /** Together the parts stay long enough to be a repetition. */
@@ -77,8 +79,17 @@ function tempo(part: keyof RepsBlock['tempo'], label: string): Entry<'reps'> {
 const TABLE: { [K in BlockKind]: Entry<K>[] } = {
   talk: [fixed],
   intervals: [
-    time('workMs', 'Work', LIMITS.workMs, by(5_000, 3)),
-    time('restMs', 'Rest', LIMITS.restMs, by(5_000, 2)),
+    {
+      ...time('workMs', 'Work', LIMITS.workMs, by(5_000, 3)),
+      when: (b) => b.exercises.some(({ amount }) => !amount),
+    },
+    {
+      ...time('restMs', 'Rest', LIMITS.restMs, by(5_000, 2)),
+      when: (b) => (b.rests?.by ?? 'time') === 'time',
+    },
+    { ...count('rests.breaths', 'Breaths of rest', LIMITS.breaths, by(1, 2)), when: restsByBreath },
+    { ...time('rests.breathInMs', 'Breathe in', LIMITS.breathMs), when: restsByBreath },
+    { ...time('rests.breathOutMs', 'Breathe out', LIMITS.breathMs), when: restsByBreath },
     count('rounds', 'Rounds', LIMITS.rounds, by(1, 4)),
     {
       ...time('restBetweenRoundsMs', 'Rest between rounds', LIMITS.restMs, by(5_000, 2)),
@@ -216,13 +227,29 @@ const PAUSE: Figure[] = [
   time('pauseAfter.signMs', 'Pause sign', LIMITS.signMs),
 ];
 
+function amountFigures(amount: Amount | undefined, title: string, i: number): Figure[] {
+  const name = title || `exercise ${i + 1}`;
+  const key = `exercises.${i}.amount`;
+  if (amount?.kind === 'hold')
+    return [time(`${key}.holdMs`, `Hold of ${name}`, LIMITS.holdMs, by(5_000, 3))];
+  return amount
+    ? [
+        count(`${key}.reps`, `Repetitions of ${name}`, LIMITS.reps, by(1, 2)),
+        time(`${key}.oneMs`, `One repetition of ${name}`, LIMITS.oneRepMs),
+      ]
+    : [];
+}
+
 function listFigures(block: Block): Figure[] {
   switch (block.kind) {
     case 'intervals':
-      return block.ladder.flatMap((_rung, i) => [
-        time(`ladder.${i}.workMs`, `Work of rung ${i + 2}`, LIMITS.workMs, by(5_000, 3)),
-        time(`ladder.${i}.restMs`, `Rest of rung ${i + 2}`, LIMITS.restMs, by(5_000, 2)),
-      ]);
+      return [
+        ...block.exercises.flatMap(({ amount, title }, i) => amountFigures(amount, title, i)),
+        ...block.ladder.flatMap((_rung, i) => [
+          time(`ladder.${i}.workMs`, `Work of rung ${i + 2}`, LIMITS.workMs, by(5_000, 3)),
+          time(`ladder.${i}.restMs`, `Rest of rung ${i + 2}`, LIMITS.restMs, by(5_000, 2)),
+        ]),
+      ];
     case 'counts':
       return block.moves.map((move, i) =>
         count(

@@ -38,6 +38,7 @@ export const LIMITS = {
   sets: { min: 1, max: 50 },
   reps: { min: 1, max: 500 },
   tempoPartMs: { min: 0, max: 60_000 },
+  oneRepMs: { min: 200, max: 60_000 },
   speechWpm: { min: 60, max: 260 },
   practiceMs: { min: 10_000, max: 7_200_000 },
   signMs: { min: 2_000, max: 60_000 },

@@ -8,6 +8,7 @@ import {
   type IntervalsBlock,
   type ListedExercise,
   type RepsBlock,
+  type Rests,
   type Side,
 } from '../lesson/index.ts';
 import type { Label } from '../words/index.ts';
@@ -62,6 +63,62 @@ function workSide(
   }
 }
 
+type WorkExercise = IntervalsBlock['exercises'][number];
+
+/** One exercise of a round: its work time, its repetitions or its hold, on its sides. */
+function addWork(
+  timeline: TimelineBuilder,
+  { startSide }: IntervalsBlock,
+  { sides, amount, movement }: WorkExercise,
+  title: Label,
+  place: { round: number; rounds: number; exercise: number },
+  workMs: number,
+): void {
+  const side = workSide(sides, place.round, startSide);
+  const more = { ...place, movement };
+  if (!amount) {
+    timeline.work('work', workMs, title, { ...more, side, halves: sides === 'halves' });
+    return;
+  }
+  const doOn = (on: Side | undefined) => {
+    if (amount.kind === 'hold') timeline.add('hold', amount.holdMs, title, { ...more, side: on });
+    else
+      for (let rep = 1; rep <= amount.reps; rep += 1)
+        timeline.add('rep', amount.oneMs, title, { ...more, rep, reps: amount.reps, side: on });
+  };
+  timeline.call('start', title);
+  doOn(side);
+  if (sides === 'halves') {
+    timeline.call('change-sides', CHANGE);
+    doOn(otherSide(startSide));
+  }
+  timeline.call('stop', STOP);
+}
+
+/** A rest between exercises: of its own length, as long as was worked, or so many breaths. */
+function addRest(
+  timeline: TimelineBuilder,
+  rests: Rests | undefined,
+  restMs: number,
+  workedMs: number,
+  place: { round: number; rounds: number },
+): void {
+  if (!rests) return timeline.add('rest', restMs, REST, place);
+  const { by, does, task, breaths, breathInMs: inMs, breathOutMs: outMs } = rests;
+  const label: Label =
+    does === 'partner'
+      ? { own: 'span.partner' }
+      : does === 'task' && task.trim() !== ''
+        ? { text: task }
+        : REST;
+  if (by === 'breaths')
+    timeline.add('rest', breaths * (inMs + outMs), label, {
+      ...place,
+      pace: { kind: 'breaths', inMs, outMs },
+    });
+  else timeline.add('rest', by === 'work' ? workedMs : restMs, label, place);
+}
+
 export function timeIntervals(
   timeline: TimelineBuilder,
   block: IntervalsBlock,
@@ -81,26 +138,25 @@ export function timeIntervals(
     rungs.forEach(({ workMs, restMs }, rung) => {
       block.exercises.forEach((exercise, i) => {
         if (round === 1 && rung === 0 && i > 0) show(i);
-        const side = workSide(exercise.sides, round, block.startSide);
-        timeline.work('work', workMs, titles[i] ?? READY, {
-          round,
-          rounds,
-          side,
-          halves: exercise.sides === 'halves',
-          exercise: i,
-          movement: exercise.movement,
-        });
+        const startedMs = timeline.at;
+        addWork(
+          timeline,
+          block,
+          exercise,
+          titles[i] ?? READY,
+          { round, rounds, exercise: i },
+          workMs,
+        );
         const place = { round, rounds };
+        const rest = () => addRest(timeline, block.rests, restMs, timeline.at - startedMs, place);
         const lastOfRound = rung === rungs.length - 1 && i === block.exercises.length - 1;
         if (lastOfRound && round === rounds) {
-          if (countLastRest) timeline.add('rest', restMs, REST, place);
+          if (countLastRest) rest();
         } else if (lastOfRound && lastOfSet) {
           timeline.add('set-rest', block.restBetweenSetsMs, SET_REST, place);
         } else if (lastOfRound && block.restBetweenRoundsMs !== null) {
           timeline.add('round-rest', block.restBetweenRoundsMs, { own: 'span.round-rest' }, place);
-        } else {
-          timeline.add('rest', restMs, REST, place);
-        }
+        } else rest();
       });
     });
   }

@@ -1,6 +1,7 @@
+import type { BlockKind } from '../lesson/index.ts';
 import { clockText, lengthText, spanLength } from '../time/index.ts';
 import { labelText, lessonWord, paperWord, type PaperWord } from '../words/index.ts';
-import type { SpanKind } from './timeline-builder.ts';
+import type { Span, SpanKind } from './timeline-builder.ts';
 import type { Schedule } from './schedule.ts';
 
 /** One line of the run sheet; both instants in milliseconds from the lesson's start. */
@@ -48,7 +49,7 @@ export function runSheet(schedule: Schedule, language: string): RunSheetLine[] {
         ...planned.spans.map((span) => ({
           ...at(span.startMs),
           level: 'span' as const,
-          text: spanText(span, language),
+          text: spanText(span, planned.block.kind, language),
           durationMs: spanLength(span),
           order: 1,
         })),
@@ -77,7 +78,7 @@ const roundWords: Partial<Record<SpanKind, PaperWord>> = {
   count: 'round.time',
 };
 
-function spanText(span: Schedule['blocks'][number]['spans'][number], language: string): string {
+function spanText(span: Span, kind: BlockKind, language: string): string {
   const { rep, reps, side, round, rounds } = span;
   const parts = [labelText(span.label, language)];
   if (rep !== undefined && reps !== undefined)
@@ -89,7 +90,14 @@ function spanText(span: Schedule['blocks'][number]['spans'][number], language: s
         : lessonWord(language, `side.${side}`),
     );
   if (round !== undefined && rounds !== undefined && rounds > 1)
-    parts.push(paperWord(language, roundWords[span.kind] ?? 'round.round', { n: round }));
+    parts.push(
+      paperWord(
+        language,
+        (kind === 'intervals' && span.kind === 'rep' ? undefined : roundWords[span.kind]) ??
+          'round.round',
+        { n: round },
+      ),
+    );
   return parts.join(', ');
 }
 

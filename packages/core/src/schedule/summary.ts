@@ -1,9 +1,22 @@
-import { repMs, type Block } from '../lesson/index.ts';
+import { exerciseTitles, repMs, type Block, type BlockOf } from '../lesson/index.ts';
 import { lengthText } from '../time/index.ts';
 import { paperWord, type PaperWord, type Values } from '../words/index.ts';
 import { countWords } from './speech.ts';
 
 const times = (n: number) => (n > 1 ? `${n} × ` : '');
+
+/** What is done of each exercise of a circuit: "10 Squats, 8 Lunges each side, 30 s Plank". */
+function amounts(block: BlockOf<'intervals'>, language: string): string[] {
+  const titles = exerciseTitles(block, language);
+  return block.exercises.map(({ amount, sides }, i) => {
+    const much =
+      amount?.kind === 'reps'
+        ? String(amount.reps)
+        : lengthText(amount?.kind === 'hold' ? amount.holdMs : block.workMs);
+    const each = amount && sides === 'halves' ? paperWord(language, 'summary.each-side') : '';
+    return `${much} ${titles[i] ?? ''}${each}`;
+  });
+}
 
 /** A block's figures in the trade's words, in a language. */
 export function blockSummary(block: Block, language: string): string {
@@ -17,6 +30,8 @@ export function blockSummary(block: Block, language: string): string {
       return words === 0 ? say('summary.talk-empty') : say('summary.talk', { n: words });
     }
     case 'intervals': {
+      if (block.exercises.some(({ amount }) => amount))
+        return `${times(block.sets)}${block.rounds} × (${amounts(block, language).join(', ')})`;
       const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
       const figures =
         rungs.length > 1

@@ -1,8 +1,10 @@
 import { Stack } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import {
   exerciseTitles,
   LIMITS,
   makeExercise,
+  type Amount,
   type BlockOf,
   type Exercise,
   type Movement,
@@ -79,6 +81,57 @@ const workSideNames = [
   ['rounds', 'change each round'],
 ] as const;
 
+type WorkExercise = BlockOf<'intervals'>['exercises'][number];
+type AmountKind = 'time' | Amount['kind'];
+
+const usualAmounts: Record<Amount['kind'], Amount> = {
+  reps: { kind: 'reps', reps: 10, oneMs: 2_000 },
+  hold: { kind: 'hold', holdMs: 30_000 },
+};
+
+/** Whether an exercise is done for the work time, so often, or held. */
+function AmountFields({
+  block,
+  exercise,
+  at,
+}: {
+  block: BlockOf<'intervals'>;
+  exercise: WorkExercise;
+  at: number;
+}) {
+  const change = useChange(block);
+  const set = (kind: AmountKind) =>
+    change(
+      'Done by',
+      (d) => {
+        const draft = d.exercises[at];
+        if (!draft) return;
+        if (kind === 'time') delete draft.amount;
+        else draft.amount = usualAmounts[kind];
+      },
+      false,
+    );
+  return (
+    <>
+      <ChoiceField
+        label={teacherText('exercise.amount')}
+        value={exercise.amount?.kind ?? 'time'}
+        choices={(['time', 'reps', 'hold'] as const).map(
+          (kind) => [kind, teacherText(`exercise.amount-${kind}`)] as const,
+        )}
+        sx={{ width: 140 }}
+        onChange={set}
+      />
+      {exercise.amount && (
+        <FigureFields
+          block={block}
+          keys={['reps', 'oneMs', 'holdMs'].map((key) => `exercises.${at}.amount.${key}`)}
+        />
+      )}
+    </>
+  );
+}
+
 /** The exercises of work and rest, with how each treats sides. */
 export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
   const change = useChange(block);
@@ -112,6 +165,7 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
               change('Side', (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)))
             }
           />
+          <AmountFields block={block} exercise={exercise} at={i} />
           {block.exercises.length > 1 && (
             <ExerciseDetails
               exercise={exercise}

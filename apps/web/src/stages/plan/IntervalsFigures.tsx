@@ -3,11 +3,15 @@ import {
   applyWorkShorthand,
   LIMITS,
   parseWorkShorthand,
+  restLengths,
+  restTasks,
   workShorthand,
   type BlockOf,
+  type Rests,
 } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { AddButton } from '../../ui/AddButton.tsx';
-import { ShortField } from '../../ui/fields.tsx';
+import { ChoiceField, ShortField, TextLine } from '../../ui/fields.tsx';
 import { useChange } from '../../ui/use-change.ts';
 import { WorkExercises } from './ExerciseFields.tsx';
 import { FigureFields } from './FigureFields.tsx';
@@ -35,6 +39,55 @@ function Shorthand({ block }: { block: BlockOf<'intervals'> }) {
       onChange={store}
       sx={{ width: 210 }}
     />
+  );
+}
+
+const plainRests: Rests = {
+  ...{ by: 'time', does: 'rest', task: '' },
+  ...{ breaths: 5, breathInMs: 3_000, breathOutMs: 4_000 },
+};
+
+/** How long one rests between exercises, and what is done meanwhile. */
+function RestFields({ block }: { block: BlockOf<'intervals'> }) {
+  const change = useChange(block);
+  const rests = block.rests ?? plainRests;
+  const set = (label: string, part: Partial<Rests>, merge = false) =>
+    change(
+      label,
+      (d) => {
+        const next = { ...plainRests, ...d.rests, ...part };
+        // Plain rests say nothing.
+        if (next.by === 'time' && next.does === 'rest') delete d.rests;
+        else d.rests = next;
+      },
+      merge,
+    );
+  return (
+    <Line>
+      <ChoiceField
+        label={teacherText('rests.by')}
+        value={rests.by}
+        choices={restLengths.map((by) => [by, teacherText(`rests.by-${by}`)] as const)}
+        sx={{ width: 220 }}
+        onChange={(by) => set('Rests', { by })}
+      />
+      <ChoiceField
+        label={teacherText('rests.does')}
+        value={rests.does}
+        choices={restTasks.map((does) => [does, teacherText(`rests.does-${does}`)] as const)}
+        sx={{ width: 180 }}
+        onChange={(does) => set('Rests', { does })}
+      />
+      {rests.does === 'task' && (
+        <TextLine
+          label={teacherText('rests.task')}
+          value={rests.task}
+          most={LIMITS.title}
+          sx={{ flex: '1 1 220px' }}
+          onChange={(task) => set('Task while resting', { task }, true)}
+        />
+      )}
+    </Line>
   );
 }
 
@@ -87,6 +140,7 @@ export function IntervalsFigures({ block }: { block: BlockOf<'intervals'> }) {
           }
         />
       </Line>
+      <RestFields block={block} />
       {block.ladder.map((_rung, i) => (
         <Line key={i}>
           <FigureFields block={block} keys={[`ladder.${i}.workMs`, `ladder.${i}.restMs`]} />
