@@ -203,7 +203,8 @@ function clockItem(
     left: Math.min(1, stepped / overlay.totalMs),
     title,
     next: breaths ? lessonWord(words.language, breathWord(breaths, elapsedMs)) : overlay.next,
-    round,
+    // The call takes the whole line.
+    round: called ? '' : round,
     also: otherOf(words, title),
   };
 }

@@ -64,7 +64,7 @@ export function ExerciseDetails({ exercise, title, onChange }: ExerciseDetailsPr
       >
         {teacherText('exercise.details', { n })}
       </Button>
-      <Collapse in={isOpen} unmountOnExit sx={{ flexBasis: '100%' }}>
+      <Collapse in={isOpen} unmountOnExit sx={{ flexBasis: '100%', order: 1 }}>
         <Stack
           id={id}
           role="group"
