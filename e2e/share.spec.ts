@@ -217,10 +217,10 @@ test('a student finds it by two codes, says who they are, and ticks off what the
   await expectAccessible(student);
   await student.getByLabel('Lesson').fill((codes?.[2] ?? '').toLowerCase());
   await student.getByRole('button', { name: 'Open the lesson' }).click();
-  await student.getByLabel('Code of your card').fill('AAA AAA');
+  await student.getByLabel('Code on your card').fill('AAA AAA');
   await student.getByRole('button', { name: 'Join' }).click();
   await expect(student.getByRole('alert')).toContainText('Check your card');
-  await student.getByLabel('Code of your card').fill(cardCode);
+  await student.getByLabel('Code on your card').fill(cardCode);
   await student.getByRole('button', { name: 'Join' }).click();
   await expect(student.getByText(`You are ${nickname}.`)).toBeVisible();
   await student.getByRole('checkbox', { name: 'Flying disc or a paper plate' }).check();
@@ -240,7 +240,7 @@ test('a card brings its student’s ways of the page along', async () => {
   const another = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const tab = await another.newPage();
   await tab.goto(student.url());
-  await tab.getByLabel('Code of your card').fill(cardCode);
+  await tab.getByLabel('Code on your card').fill(cardCode);
   await tab.getByRole('button', { name: 'Join' }).click();
   await tab.getByText('How I like my lessons').click();
   await expect(

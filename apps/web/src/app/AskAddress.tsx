@@ -26,7 +26,7 @@ export function AskAddress() {
         {known.isFixed
           ? 'The program was started with this address.'
           : isOwner
-            ? 'By what address do others open Zest Frame?'
+            ? 'What address do others use to open Zest Frame?'
             : 'Ask the owner of the team for the address that others use.'}
       </Typography>
       {isOwner && !known.isFixed && (
