@@ -213,7 +213,7 @@ async function findStudent(req: Request, isLate: boolean): Promise<Partial<Owned
     throw refuse(
       401,
       'unknown-device',
-      'This device does not know whose lesson it is. Type the code of your card once more.',
+      'This device does not know whose lesson it is. Enter the code on your card again.',
     );
   return { share, student };
 }

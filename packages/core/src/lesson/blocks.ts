@@ -199,6 +199,10 @@ export const holdBlockSchema = z.strictObject({
   leadInMs,
 });
 
+/** The side of a move, or both in turn, the other one each time it comes. */
+export const moveSides = ['left', 'right', 'left-right', 'right-left'] as const;
+const moveSide = z.enum(moveSides).optional();
+
 /** Moves counted in eights at a tempo. */
 export const countsBlockSchema = z.strictObject({
   ...base,
@@ -206,11 +210,21 @@ export const countsBlockSchema = z.strictObject({
   demo,
   bpm: whole(LIMITS.bpm),
   moves: z
-    .array(listedExerciseSchema.extend({ eights: whole(LIMITS.eights) }))
+    .array(
+      listedExerciseSchema.extend({
+        /** How often it is counted through. */
+        eights: whole(LIMITS.eights),
+        /** Beats of its counts, one count after the other: 5 and 3; none: counts of eight. */
+        beats: z.array(whole(LIMITS.beats)).min(1).max(LIMITS.beatCounts).optional(),
+        side: moveSide,
+      }),
+    )
     .min(1, 'At least one move.')
     .max(LIMITS.moves),
   times: whole(LIMITS.tries),
-  /** Eights counted in before the first move. */
+  /** Beats to a bar, the first of each accented; none: the first of each count. */
+  bar: whole(LIMITS.beats).optional(),
+  /** Counts of the first move counted in before it. */
   countIn: whole(LIMITS.countIn),
 });
 
@@ -221,10 +235,19 @@ export const routineBlockSchema = z.strictObject({
   kind: z.literal('routine'),
   demo,
   moves: z
-    .array(listedExerciseSchema.extend({ ms: whole(LIMITS.moveMs, 'ms') }))
+    .array(
+      listedExerciseSchema.extend({
+        ms: whole(LIMITS.moveMs, 'ms'),
+        /** Repetitions or a hold in place of its length. */
+        amount: amountSchema.optional(),
+        side: moveSide,
+      }),
+    )
     .min(1, 'At least one move.')
     .max(LIMITS.moves),
   grow: z.enum(growths),
+  /** So many first moves are known already: they stand, the others are added to them. */
+  stem: whole(LIMITS.stem).optional(),
   /** How often each step of the growing is rehearsed. */
   timesEach: whole(LIMITS.demoTimes),
   restMs,
@@ -338,6 +361,7 @@ export const blockKinds = blockSchema.options.map(({ shape }) => shape.kind.valu
 export type BlockOf<K extends BlockKind> = Extract<Block, { kind: K }>;
 export type IntervalsBlock = BlockOf<'intervals'>;
 export type RepsBlock = BlockOf<'reps'>;
+export type MoveSide = (typeof moveSides)[number];
 export type Amount = z.infer<typeof amountSchema>;
 export type Rests = z.infer<typeof restsSchema>;
 export type Side = (typeof sides)[number];

@@ -227,9 +227,7 @@ const PAUSE: Figure[] = [
   time('pauseAfter.signMs', 'Pause sign', LIMITS.signMs),
 ];
 
-function amountFigures(amount: Amount | undefined, title: string, i: number): Figure[] {
-  const name = title || `exercise ${i + 1}`;
-  const key = `exercises.${i}.amount`;
+function amountFigures(amount: Amount | undefined, key: string, name: string): Figure[] {
   if (amount?.kind === 'hold')
     return [time(`${key}.holdMs`, `Hold of ${name}`, LIMITS.holdMs, by(5_000, 3))];
   return amount
@@ -244,7 +242,9 @@ function listFigures(block: Block): Figure[] {
   switch (block.kind) {
     case 'intervals':
       return [
-        ...block.exercises.flatMap(({ amount, title }, i) => amountFigures(amount, title, i)),
+        ...block.exercises.flatMap(({ amount, title }, i) =>
+          amountFigures(amount, `exercises.${i}.amount`, title || `exercise ${i + 1}`),
+        ),
         ...block.ladder.flatMap((_rung, i) => [
           time(`ladder.${i}.workMs`, `Work of rung ${i + 2}`, LIMITS.workMs, by(5_000, 3)),
           time(`ladder.${i}.restMs`, `Rest of rung ${i + 2}`, LIMITS.restMs, by(5_000, 2)),
@@ -254,14 +254,16 @@ function listFigures(block: Block): Figure[] {
       return block.moves.map((move, i) =>
         count(
           `moves.${i}.eights`,
-          `Eights of ${move.title || `move ${i + 1}`}`,
+          `${move.beats ? 'Times' : 'Eights'} of ${move.title || `move ${i + 1}`}`,
           LIMITS.eights,
           by(1, 3),
         ),
       );
     case 'routine':
-      return block.moves.map((move, i) =>
-        time(`moves.${i}.ms`, `Length of ${move.title || `move ${i + 1}`}`, LIMITS.moveMs),
+      return block.moves.flatMap((move, i) =>
+        move.amount
+          ? amountFigures(move.amount, `moves.${i}.amount`, move.title || `move ${i + 1}`)
+          : [time(`moves.${i}.ms`, `Length of ${move.title || `move ${i + 1}`}`, LIMITS.moveMs)],
       );
     default:
       return [];

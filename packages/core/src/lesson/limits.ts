@@ -69,7 +69,11 @@ export const LIMITS = {
   breathMs: { min: 1_000, max: 15_000 },
   bpm: { min: 40, max: 220 },
   eights: { min: 1, max: 64 },
+  /** Beats of one count, and counts of a move that come in turn. */
+  beats: { min: 1, max: 16 },
+  beatCounts: 6,
   countIn: { min: 0, max: 4 },
+  stem: { min: 1, max: 23 },
   moveMs: { min: 1_000, max: 600_000 },
   laps: { min: 1, max: 100 },
   lapMs: { min: 2_000, max: 1_800_000 },

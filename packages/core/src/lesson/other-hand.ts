@@ -1,6 +1,15 @@
-import type { Block } from './blocks.ts';
+import type { Block, MoveSide } from './blocks.ts';
 import { otherSide } from './make.ts';
 import type { Lesson } from './schema.ts';
+
+const OTHER: Record<MoveSide, MoveSide> = {
+  left: 'right',
+  right: 'left',
+  'left-right': 'right-left',
+  'right-left': 'left-right',
+};
+const withOtherSide = <M extends { side?: MoveSide | undefined }>(move: M): M =>
+  move.side ? { ...move, side: OTHER[move.side] } : move;
 
 function turned(block: Block): Block {
   const edits = block.edits.map((edit) =>
@@ -26,6 +35,8 @@ function turned(block: Block): Block {
             : exercise.sides,
       })),
     };
+  if (mirrored.kind === 'counts') return { ...mirrored, moves: mirrored.moves.map(withOtherSide) };
+  if (mirrored.kind === 'routine') return { ...mirrored, moves: mirrored.moves.map(withOtherSide) };
   return mirrored;
 }
 

@@ -53,3 +53,18 @@ export function applyWorkShorthand(
   Object.assign(draft, first, { ladder });
   if (rounds !== null) draft.rounds = rounds;
 }
+
+/** The beats of a move's counts as teachers write them: "5 + 3"; counts of eight are "8". */
+export const beatsText = (beats: readonly number[] = [8]): string => beats.join(' + ');
+
+/**
+ * Reads beats as teachers write them: "5 + 3", "6, 8", "3".
+ * @returns null when it is none, or a count is out of bounds
+ */
+export function parseBeats(text: string): number[] | null {
+  const parts = text.trim().split(/\s*[+,;]\s*|\s+/);
+  const beats = parts.map((part) => (/^\d{1,2}$/.test(part) ? Number(part) : NaN));
+  return beats.length <= LIMITS.beatCounts && beats.every((n) => inRange(n, LIMITS.beats))
+    ? beats
+    : null;
+}

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   figuresOf,
+  forOtherHand,
   makeBlock,
   makeLesson,
   readLesson,
@@ -143,5 +144,127 @@ describe('rests between exercises', () => {
       'rests.breathInMs',
       'rests.breathOutMs',
     ]);
+  });
+});
+
+describe('counts of any beats', () => {
+  type Move = BlockOf<'counts'>['moves'][number];
+  const move = (title: string, more: Partial<Move> = {}): Move => ({
+    ...{ id: title, title, movement: 'other', eights: 1 },
+    ...more,
+  });
+  const counts = (moves: Move[], more: Partial<BlockOf<'counts'>> = {}) =>
+    ({
+      ...makeBlock('counts', counter()),
+      bpm: 120,
+      times: 1,
+      countIn: 0,
+      moves,
+      ...more,
+    }) as BlockOf<'counts'>;
+
+  it('5 and 3 twice at 120: 16 beats of half a second are 8 s, in four counts', () => {
+    const block = counts([move('March', { eights: 2, beats: [5, 3] })]);
+    expect(measureBlock(block, lesson)).toBe(8_000);
+    expect(
+      timeBlock(block, lesson).spans.map(
+        ({ startMs, endMs, rep, reps: of, pace }) =>
+          `${startMs}-${endMs} ${rep}/${of} ${pace?.kind === 'beats' ? pace.beats : ''}`,
+      ),
+    ).toEqual(['0-2500 1/4 5', '2500-4000 2/4 3', '4000-6500 3/4 5', '6500-8000 4/4 3']);
+    expect(blockSummary(block, 'en')).toBe('(2 × 5 + 3 March) at 120 beats a minute');
+  });
+
+  it('6 and 8 at 90, counted in once by the first: (6 + 6 + 8) × 2/3 s = 13.333 s, never drifting', () => {
+    const block = counts([move('A', { beats: [6, 8] })], { bpm: 90, countIn: 1 });
+    expect(timeBlock(block, lesson).spans.map(({ endMs }) => endMs)).toEqual([
+      4_000, 8_000, 13_333,
+    ]);
+  });
+
+  it('triple time: four bars of three at 90 are 8 s, each bar’s first beat accented', () => {
+    const block = counts([move('Sway', { beats: [6], eights: 2 })], { bpm: 90, bar: 3 });
+    expect(measureBlock(block, lesson)).toBe(8_000);
+    const [first] = timeBlock(block, lesson).spans;
+    expect(first?.pace).toEqual({ kind: 'beats', beats: 6, bar: 3 });
+  });
+
+  it('change the side each time, and are told for the other hand', () => {
+    const block = counts([
+      move('Step', { eights: 4, side: 'left-right' }),
+      move('Turn', { side: 'right' }),
+    ]);
+    const sides = (one: BlockOf<'counts'>) =>
+      timeBlock(one, lesson).spans.map(({ side }) => side?.[0]);
+    expect(sides(block)).toEqual(['l', 'r', 'l', 'r', 'r']);
+    const [turned] =
+      forOtherHand({ ...lesson, sections: [{ id: 's', title: '', blocks: [block] }] }).sections[0]
+        ?.blocks ?? [];
+    expect(sides(turned as BlockOf<'counts'>)).toEqual(['r', 'l', 'r', 'l', 'l']);
+  });
+
+  it('without beats of their own are counts of eight, as ever', () => {
+    const block = counts([move('A', { eights: 2 })]);
+    expect(measureBlock(block, lesson)).toBe(8_000);
+    expect(blockSummary(block, 'en')).toBe('counts of 8, 2 eights at 120 beats a minute');
+  });
+});
+
+describe('routines', () => {
+  type Move = BlockOf<'routine'>['moves'][number];
+  const move = (title: string, more: Partial<Move> = {}): Move => ({
+    ...{ id: title, title, movement: 'other', ms: 4_000 },
+    ...more,
+  });
+  const routine = (moves: Move[], more: Partial<BlockOf<'routine'>> = {}) =>
+    ({
+      ...makeBlock('routine', counter()),
+      ...{ leadInMs: 0, restMs: 0, timesEach: 1, wholeTimes: 0, grow: 'from-start', moves },
+      ...more,
+    }) as BlockOf<'routine'>;
+  const done = (block: BlockOf<'routine'>) =>
+    timeBlock(block, lesson)
+      .spans.map(({ label }) => labelText(label, 'en'))
+      .join('');
+  const five = ['A', 'B', 'C', 'D', 'E'].map((title) => move(title));
+
+  it('grow from what is known: A and B stand, C, D and E are added', () => {
+    expect(done(routine(five, { stem: 2 }))).toBe('ABABCABCDABCDE');
+    // 2 + 3 + 4 + 5 moves of 4 s.
+    expect(measureBlock(routine(five, { stem: 2 }), lesson)).toBe(56_000);
+    expect(done(routine(five, { stem: 2, grow: 'new-only' }))).toBe('ABCDE');
+    expect(done(routine(five, { stem: 2, grow: 'backwards', wholeTimes: 1 }))).toBe(
+      'ABEDECDEABCDE',
+    );
+    // At least one move is new.
+    expect(done(routine(five.slice(0, 2), { stem: 9 }))).toBe('AAB');
+    expect(done(routine(five.slice(0, 3)))).toBe('AABABC');
+  });
+
+  it('have moves of repetitions and holds: 3 × 2 + 5 + 4 = 15 s', () => {
+    const block = routine(
+      [
+        move('Squats', { amount: { kind: 'reps', reps: 3, oneMs: 2_000 } }),
+        move('Plank', { amount: { kind: 'hold', holdMs: 5_000 } }),
+        move('Turn'),
+      ],
+      { grow: 'new-only' },
+    );
+    expect(measureBlock(block, lesson)).toBe(15_000);
+    expect(timeBlock(block, lesson).spans.map(({ kind }) => kind)).toEqual([
+      ...['rep', 'rep', 'rep', 'hold', 'move'],
+    ]);
+    expect(figuresOf(block).map(({ key }) => key)).toEqual(
+      expect.arrayContaining(['moves.0.amount.reps', 'moves.1.amount.holdMs', 'moves.2.ms']),
+    );
+  });
+
+  it('take the other side each time a move comes', () => {
+    const block = routine([move('Lunge', { side: 'left-right' }), move('Clap')], { timesEach: 2 });
+    expect(
+      timeBlock(block, lesson).spans.map(
+        ({ label, side }) => `${labelText(label, 'en')}${side?.[0] ?? ''}`,
+      ),
+    ).toEqual(['Lungel', 'Lunger', 'Lungel', 'Clap', 'Lunger', 'Clap']);
   });
 });

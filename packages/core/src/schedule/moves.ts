@@ -7,6 +7,7 @@ import {
   type Exercise,
   type IntervalsBlock,
   type ListedExercise,
+  type MoveSide,
   type RepsBlock,
   type Rests,
   type Side,
@@ -276,57 +277,76 @@ export function timeHold(timeline: TimelineBuilder, block: BlockOf<'hold'>): voi
   );
 }
 
-const BEATS_OF_EIGHT = 8;
+const COUNT_OF_EIGHT: readonly number[] = [8];
 
 /**
- * The instant after `eights` counts of 8 at `bpm`, in whole milliseconds; rounded once, so that
- * errors never add up.
+ * The instant after so many beats at `bpm`, in whole milliseconds; rounded once, so that errors never
+ * add up.
  */
-function afterEights(eights: number, bpm: number): number {
-  return Math.round((eights * BEATS_OF_EIGHT * 60_000) / bpm);
+const afterBeats = (beats: number, bpm: number): number => Math.round((beats * 60_000) / bpm);
+
+/** The side of a move that comes for the `time`th time, from 0. */
+function sideOfMove(side: MoveSide | undefined, time: number): Side | undefined {
+  if (side !== 'left-right' && side !== 'right-left') return side;
+  const first = side === 'left-right' ? 'left' : 'right';
+  return time % 2 === 0 ? first : otherSide(first);
 }
 
 export function timeCounts(timeline: TimelineBuilder, block: BlockOf<'counts'>): void {
-  const pace: Pace = { kind: 'beats', beats: BEATS_OF_EIGHT };
   addShowings(timeline, block.demo, block.moves);
   let done = 0;
-  const eight = () => {
-    done += 1;
-    return afterEights(done, block.bpm) - afterEights(done - 1, block.bpm);
+  const count = (beats: number) => {
+    done += beats;
+    return afterBeats(done, block.bpm) - afterBeats(done - beats, block.bpm);
   };
+  const paceOf = (beats: number): Pace => ({ kind: 'beats', beats, bar: block.bar });
+  const [first = 8] = block.moves[0]?.beats ?? COUNT_OF_EIGHT;
   for (let rep = 1; rep <= block.countIn; rep += 1)
-    timeline.add('lead-in', eight(), { own: 'span.count-in' }, { rep, reps: block.countIn, pace });
+    timeline.add(
+      'lead-in',
+      count(first),
+      { own: 'span.count-in' },
+      { rep, reps: block.countIn, pace: paceOf(first) },
+    );
   for (let round = 1; round <= block.times; round += 1) {
-    for (const [exercise, { title, eights, movement }] of block.moves.entries()) {
+    for (const [exercise, move] of block.moves.entries()) {
+      const { title, eights, movement, side, beats = COUNT_OF_EIGHT } = move;
       const label: Label = { text: title };
       timeline.call('start', label);
-      for (let rep = 1; rep <= eights; rep += 1)
-        timeline.add('count', eight(), label, {
-          round,
-          rounds: block.times,
-          rep,
-          reps: eights,
-          pace,
-          exercise,
-          movement,
-        });
+      for (let time = 0; time < eights; time += 1)
+        beats.forEach((n, i) =>
+          timeline.add('count', count(n), label, {
+            round,
+            rounds: block.times,
+            rep: time * beats.length + i + 1,
+            reps: eights * beats.length,
+            pace: paceOf(n),
+            side: sideOfMove(side, time),
+            exercise,
+            movement,
+          }),
+        );
     }
   }
   timeline.call('stop', STOP);
 }
 
 /** The run-throughs of a growing routine, each a list of move numbers. */
-function runsOf({ moves, grow, timesEach, wholeTimes }: BlockOf<'routine'>): number[][] {
+function runsOf({ moves, grow, timesEach, wholeTimes, stem = 0 }: BlockOf<'routine'>): number[][] {
   const all = moves.map((_move, i) => i);
-  const steps = all.map((k) =>
+  const known = Math.min(stem, all.length - 1);
+  const added = all.slice(known);
+  const steps = added.map((k, i) =>
     grow === 'from-start'
       ? all.slice(0, k + 1)
       : grow === 'new-only'
         ? [k]
-        : all.slice(all.length - 1 - k),
+        : all.slice(all.length - 1 - i),
   );
+  // What is known is done once before anything is added to it.
+  const begun = known > 0 ? [all.slice(0, known), ...steps] : steps;
   return [
-    ...steps.flatMap((step) => Array.from({ length: timesEach }, () => step)),
+    ...begun.flatMap((step) => Array.from({ length: timesEach }, () => step)),
     ...Array.from({ length: wholeTimes }, () => all),
   ];
 }
@@ -335,20 +355,27 @@ export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>
   addShowings(timeline, block.demo, block.moves);
   timeline.add('lead-in', block.leadInMs, READY);
   const runs = runsOf(block);
+  const done = new Map<number, number>();
   runs.forEach((run, r) => {
     run.forEach((at, i) => {
       const move = block.moves[at];
       if (!move) return;
+      const { amount, movement } = move;
       const title = textOf(move);
+      const time = done.get(at) ?? 0;
+      done.set(at, time + 1);
+      const side = sideOfMove(move.side, time);
+      const more = { round: r + 1, rounds: runs.length, side, exercise: at, movement };
       timeline.call('start', title);
-      timeline.add('move', move.ms, title, {
-        round: r + 1,
-        rounds: runs.length,
-        rep: i + 1,
-        reps: run.length,
-        exercise: at,
-        movement: move.movement,
-      });
+      if (amount?.kind === 'reps')
+        for (let rep = 1; rep <= amount.reps; rep += 1)
+          timeline.add('rep', amount.oneMs, title, { ...more, rep, reps: amount.reps });
+      else
+        timeline.add(amount ? 'hold' : 'move', amount ? amount.holdMs : move.ms, title, {
+          ...more,
+          rep: i + 1,
+          reps: run.length,
+        });
     });
     timeline.call('stop', STOP);
     if (r < runs.length - 1)

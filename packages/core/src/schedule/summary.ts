@@ -1,4 +1,4 @@
-import { exerciseTitles, repMs, type Block, type BlockOf } from '../lesson/index.ts';
+import { beatsText, exerciseTitles, repMs, type Block, type BlockOf } from '../lesson/index.ts';
 import { lengthText } from '../time/index.ts';
 import { paperWord, type PaperWord, type Values } from '../words/index.ts';
 import { countWords } from './speech.ts';
@@ -18,6 +18,38 @@ function amounts(block: BlockOf<'intervals'>, language: string): string[] {
   });
 }
 
+function intervalsText(block: BlockOf<'intervals'>, language: string): string {
+  const rounds = `${times(block.sets)}${block.rounds} × `;
+  if (block.exercises.some(({ amount }) => amount))
+    return `${rounds}(${amounts(block, language).join(', ')})`;
+  const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
+  const figures =
+    rungs.length > 1
+      ? rungs.map((r) => `${r.workMs / 1000}/${r.restMs / 1000}`).join(', ')
+      : paperWord(language, 'summary.work-rest', {
+          work: lengthText(block.workMs),
+          rest: lengthText(block.restMs),
+        });
+  return rounds + paperWord(language, 'summary.intervals', { n: block.exercises.length, figures });
+}
+
+/** Counts of eight, or of other lengths: "2 × (5 + 3 March, 8 Clap) at 120 beats a minute". */
+function countsText(block: BlockOf<'counts'>, language: string): string {
+  const { moves, bpm } = block;
+  if (!moves.some(({ beats }) => beats))
+    return paperWord(language, 'summary.counts', {
+      times: times(block.times),
+      n: moves.reduce((sum, { eights }) => sum + eights, 0),
+      bpm,
+    });
+  const titles = exerciseTitles(block, language);
+  const list = moves.map(
+    ({ beats, eights }, i) => `${times(eights)}${beatsText(beats)} ${titles[i] ?? ''}`,
+  );
+  const what = `${times(block.times)}(${list.join(', ')})`;
+  return paperWord(language, 'summary.beats', { what, bpm });
+}
+
 /** A block's figures in the trade's words, in a language. */
 export function blockSummary(block: Block, language: string): string {
   const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
@@ -29,20 +61,8 @@ export function blockSummary(block: Block, language: string): string {
       const words = countWords(block.script);
       return words === 0 ? say('summary.talk-empty') : say('summary.talk', { n: words });
     }
-    case 'intervals': {
-      if (block.exercises.some(({ amount }) => amount))
-        return `${times(block.sets)}${block.rounds} × (${amounts(block, language).join(', ')})`;
-      const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
-      const figures =
-        rungs.length > 1
-          ? rungs.map((r) => `${r.workMs / 1000}/${r.restMs / 1000}`).join(', ')
-          : say('summary.work-rest', {
-              work: lengthText(block.workMs),
-              rest: lengthText(block.restMs),
-            });
-      const work = say('summary.intervals', { n: block.exercises.length, figures });
-      return `${times(block.sets)}${block.rounds} × ${work}`;
-    }
+    case 'intervals':
+      return intervalsText(block, language);
     case 'reps': {
       const length = lengthText(repMs(block.tempo));
       const values = { n: block.reps, sides: sidesOf(block.sides), length };
@@ -56,11 +76,7 @@ export function blockSummary(block: Block, language: string): string {
       return `${times(block.holds)}${say('summary.held', { what, sides: sidesOf(block.sides) })}`;
     }
     case 'counts':
-      return say('summary.counts', {
-        times: times(block.times),
-        n: block.moves.reduce((sum, { eights }) => sum + eights, 0),
-        bpm: block.bpm,
-      });
+      return countsText(block, language);
     case 'routine':
       return say('summary.routine', {
         n: block.moves.length,

@@ -28,9 +28,13 @@ export type SpanKind =
   | 'answer'
   | 'pause-sign';
 
-/** An inner beat of a span: so many equal beats, or slow breaths of `inMs` and `outMs`. */
+/**
+ * An inner beat of a span: so many equal beats, accented by the bar where there is one, or slow
+ * breaths of `inMs` and `outMs`.
+ */
 export type Pace =
-  { kind: 'beats'; beats: number } | { kind: 'breaths'; inMs: number; outMs: number };
+  | { kind: 'beats'; beats: number; bar?: number | undefined }
+  | { kind: 'breaths'; inMs: number; outMs: number };
 
 /** A stretch of a block; times count from the block's start on the video clock. */
 export interface Span extends TimeSpan {

@@ -101,6 +101,20 @@ describe('the pacer', () => {
     ]);
   });
 
+  it('accents the first beat of each bar, else of each count', () => {
+    const tones = (more: object) =>
+      pacerEvents(
+        made('counts', {
+          ...{ bpm: 60, times: 1, countIn: 0 },
+          moves: [{ id: 'm', title: 'Sway', movement: 'other', eights: 1, beats: [6] }],
+          ...more,
+        } as Partial<Block>),
+        lesson,
+      ).map(({ tone }) => tone);
+    expect(tones({ bar: 3 })).toEqual(['go', 'beat', 'beat', 'accent', 'beat', 'beat', 'stop']);
+    expect(tones({})).toEqual(['go', 'beat', 'beat', 'beat', 'beat', 'beat', 'stop']);
+  });
+
   it('counts a talk in, and leaves a lead-in to count itself', () => {
     expect(countInEvents(made('talk', {}), lesson).map(({ atMs }) => atMs)).toEqual([
       -3_000, -2_000, -1_000,

@@ -104,11 +104,11 @@ const sounding: Partial<Record<SpanKind, Sounding>> = {
   move: saysItself,
   show: saysItself,
   count: (span, _block, counts) => {
-    const beats = span.pace?.kind === 'beats' ? span.pace.beats : 1;
+    const { beats, bar = beats } = span.pace?.kind === 'beats' ? span.pace : { beats: 1 };
     const beatMs = spanLength(span) / beats;
     return Array.from({ length: beats }, (_, i) => ({
       atMs: Math.round(span.startMs + i * beatMs),
-      tone: i === 0 ? 'accent' : 'beat',
+      tone: i % bar === 0 ? 'accent' : 'beat',
       say: calledNumber(i + 1, counts),
     }));
   },

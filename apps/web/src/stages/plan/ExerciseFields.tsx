@@ -1,17 +1,21 @@
 import { Stack } from '@mui/material';
 import { teacherText } from '@zest/core/words';
 import {
+  beatsText,
   exerciseTitles,
   LIMITS,
   makeExercise,
+  moveSides,
+  parseBeats,
   type Amount,
   type BlockOf,
   type Exercise,
   type Movement,
+  type MoveSide,
 } from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
 import { useLessonPart } from '../../app/use-lesson.ts';
-import { ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { ChoiceField, ShortField, TextLine } from '../../ui/fields.tsx';
 import { ExerciseDetails } from './ExerciseDetails.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { AddButton } from '../../ui/AddButton.tsx';
@@ -81,7 +85,6 @@ const workSideNames = [
   ['rounds', 'change each round'],
 ] as const;
 
-type WorkExercise = BlockOf<'intervals'>['exercises'][number];
 type AmountKind = 'time' | Amount['kind'];
 
 const usualAmounts: Record<Amount['kind'], Amount> = {
@@ -89,47 +92,41 @@ const usualAmounts: Record<Amount['kind'], Amount> = {
   hold: { kind: 'hold', holdMs: 30_000 },
 };
 
-/** Whether an exercise is done for the work time, so often, or held. */
-function AmountFields({
-  block,
-  exercise,
-  at,
-}: {
-  block: BlockOf<'intervals'>;
-  exercise: WorkExercise;
-  at: number;
-}) {
-  const change = useChange(block);
-  const set = (kind: AmountKind) =>
-    change(
-      'Done by',
-      (d) => {
-        const draft = d.exercises[at];
-        if (!draft) return;
-        if (kind === 'time') delete draft.amount;
-        else draft.amount = usualAmounts[kind];
-      },
-      false,
-    );
+interface AmountFieldsProps {
+  block: BlockOf<'intervals' | 'routine'>;
+  amount: Amount | undefined;
+  /** Where it lies: `exercises.0.amount`. */
+  path: string;
+  onChange: (amount: Amount | undefined) => void;
+}
+
+/** Whether an exercise is done for so long, so often, or held. */
+function AmountFields({ block, amount, path, onChange }: AmountFieldsProps) {
   return (
     <>
       <ChoiceField
         label={teacherText('exercise.amount')}
-        value={exercise.amount?.kind ?? 'time'}
+        value={amount?.kind ?? 'time'}
         choices={(['time', 'reps', 'hold'] as const).map(
           (kind) => [kind, teacherText(`exercise.amount-${kind}`)] as const,
         )}
         sx={{ width: 140 }}
-        onChange={set}
+        onChange={(kind: AmountKind) => onChange(kind === 'time' ? undefined : usualAmounts[kind])}
       />
-      {exercise.amount && (
+      {amount && (
         <FigureFields
           block={block}
-          keys={['reps', 'oneMs', 'holdMs'].map((key) => `exercises.${at}.amount.${key}`)}
+          keys={['reps', 'oneMs', 'holdMs'].map((key) => `${path}.${key}`)}
         />
       )}
     </>
   );
+}
+
+/** Gives a draft its amount, or none. */
+function setAmount(draft: { amount?: Amount | undefined } | undefined, amount: Amount | undefined) {
+  if (draft && amount) draft.amount = amount;
+  else if (draft) delete draft.amount;
 }
 
 /** The exercises of work and rest, with how each treats sides. */
@@ -165,7 +162,14 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
               change('Side', (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)))
             }
           />
-          <AmountFields block={block} exercise={exercise} at={i} />
+          <AmountFields
+            block={block}
+            amount={exercise.amount}
+            path={`exercises.${i}.amount`}
+            onChange={(amount) =>
+              change('Done by', (d) => setAmount(d.exercises[i], amount), false)
+            }
+          />
           {block.exercises.length > 1 && (
             <ExerciseDetails
               exercise={exercise}
@@ -197,6 +201,19 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
       />
     </Stack>
   );
+}
+
+/** Counts of eight are said by saying nothing. */
+function setBeats(draft: { beats?: number[] | undefined } | undefined, text: string) {
+  const beats = parseBeats(text);
+  if (!draft || !beats) return;
+  if (beatsText(beats) === beatsText()) delete draft.beats;
+  else draft.beats = beats;
+}
+
+function setSide(draft: { side?: MoveSide | undefined } | undefined, side: MoveSide | undefined) {
+  if (draft && side) draft.side = side;
+  else if (draft) delete draft.side;
 }
 
 /** The moves of a routine or of counts of 8, each with its own length. */
@@ -236,6 +253,47 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
           <FigureFields
             block={block}
             keys={[`moves.${i}.${block.kind === 'counts' ? 'eights' : 'ms'}`]}
+          />
+          {'eights' in move && (
+            <ShortField
+              label={teacherText('move.beats')}
+              value={beatsText(move.beats)}
+              read={(text) => {
+                const beats = parseBeats(text);
+                return beats
+                  ? { value: beatsText(beats) }
+                  : { fault: teacherText('move.beats-fault') };
+              }}
+              sx={{ width: 110 }}
+              onChange={(text) =>
+                change('Beats', (d) => d.kind === 'counts' && setBeats(d.moves[i], text))
+              }
+            />
+          )}
+          {block.kind === 'routine' && 'ms' in move && (
+            <AmountFields
+              block={block}
+              amount={move.amount}
+              path={`moves.${i}.amount`}
+              onChange={(amount) =>
+                change(
+                  'Done by',
+                  (d) => d.kind === 'routine' && setAmount(d.moves[i], amount),
+                  false,
+                )
+              }
+            />
+          )}
+          <ChoiceField
+            label={teacherText('move.side')}
+            value={move.side ?? 'none'}
+            choices={(['none', ...moveSides] as const).map(
+              (side) => [side, teacherText(`move.side-${side}`)] as const,
+            )}
+            sx={{ width: 165 }}
+            onChange={(side) =>
+              change('Side', (d) => setSide(d.moves[i], side === 'none' ? undefined : side))
+            }
           />
           {block.moves.length > 1 && (
             <ExerciseDetails

@@ -1,8 +1,9 @@
 import { Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
 import { figureOf, LIMITS, type Block, type BlockOf } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { measureBlock, readerAge, speechMs, YOUNGEST_READER } from '@zest/core/schedule';
 import { useOpenLesson } from '../../app/use-lesson.ts';
-import { ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { AimField, ChoiceField, TextLine } from '../../ui/fields.tsx';
 import { Moves, OneExercise } from './ExerciseFields.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { IntervalsFigures } from './IntervalsFigures.tsx';
@@ -291,6 +292,14 @@ export function KindFigures({ block }: { block: Block }) {
           <Moves block={block} />
           <Line>
             <FigureFields block={block} />
+            <AimField
+              label={teacherText('counts.bar')}
+              value={block.bar ?? null}
+              most={LIMITS.beats.max}
+              onChange={(bar) =>
+                change('Bar', (d) => Object.assign(d, { bar: bar === null ? undefined : bar }))
+              }
+            />
           </Line>
         </Stack>
       );
@@ -311,6 +320,16 @@ export function KindFigures({ block }: { block: Block }) {
               onChange={(grow) => change('Grows', (d) => Object.assign(d, { grow }))}
             />
             <FigureFields block={block} />
+            <AimField
+              label={teacherText('routine.stem')}
+              value={block.stem ?? null}
+              most={Math.max(1, block.moves.length - 1)}
+              onChange={(stem) =>
+                change('Known moves', (d) =>
+                  Object.assign(d, { stem: stem === null ? undefined : stem }),
+                )
+              }
+            />
           </Line>
         </Stack>
       );
