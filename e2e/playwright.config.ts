@@ -15,10 +15,10 @@ export default defineConfig({
   // report says so.
   retries: process.env['CI'] ? 1 : 0,
   // Nothing fails because the machine is busy: limits are for what never comes.
-  timeout: 900_000,
-  expect: { timeout: 60_000 },
+  timeout: 1_800_000,
+  expect: { timeout: 180_000 },
   reporter: process.env['ZEST_REPORT']
     ? [['line'], ['json', { outputFile: process.env['ZEST_REPORT'] }]]
     : [['line']],
-  use: { viewport: { width: 1280, height: 800 }, actionTimeout: 60_000, acceptDownloads: true },
+  use: { viewport: { width: 1280, height: 800 }, actionTimeout: 180_000, acceptDownloads: true },
 });

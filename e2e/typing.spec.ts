@@ -415,20 +415,19 @@ test('typing goes on while another window saves; both are put together', async (
   await work.click();
   await press('Control+A');
   await page.keyboard.type('4', { delay: 80 });
-  // Another device saves in the middle of the word.
-  const answer = (await (await page.request.get(`${zest.url}/api/lessons/${id}`)).json()) as {
-    revision: number;
-    lesson: Lesson;
-  };
-  const theirs = { ...answer.lesson, title: 'From elsewhere' };
-  expect(
-    (
-      await page.request.put(`${zest.url}/api/lessons/${id}`, {
-        data: { baseRevision: answer.revision, lesson: theirs },
-        headers: { origin: zest.url },
-      })
-    ).ok(),
-  ).toBe(true);
+  // Another device saves in the middle of the word, and again if this window was quicker.
+  await expect(async () => {
+    const answer = (await (await page.request.get(`${zest.url}/api/lessons/${id}`)).json()) as {
+      revision: number;
+      lesson: Lesson;
+    };
+    const theirs = { ...answer.lesson, title: 'From elsewhere' };
+    const saved = await page.request.put(`${zest.url}/api/lessons/${id}`, {
+      data: { baseRevision: answer.revision, lesson: theirs },
+      headers: { origin: zest.url },
+    });
+    expect(saved.ok()).toBe(true);
+  }).toPass();
   await expect(
     page.getByRole('alert').filter({ hasText: 'changed in another window' }),
   ).toBeVisible();
