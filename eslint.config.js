@@ -19,6 +19,8 @@ export default tseslint.config(
       '@typescript-eslint/consistent-type-imports': 'error',
       'no-console': 'error',
       eqeqeq: 'error',
+      'object-shorthand': ['error', 'properties'],
+      'no-useless-rename': 'error',
     },
   },
   {

@@ -104,7 +104,7 @@ async function prepared(zest: Zest) {
     closesAt: null,
   });
   const lessonNow = await call<FollowLesson>('GET', `/api/follow/${share.code}`);
-  return { call, schoolClass: schoolClass, students, share, lesson: lessonNow };
+  return { call, schoolClass, students, share, lesson: lessonNow };
 }
 
 /** One range of a take; whether it came whole and as a part. */

@@ -51,7 +51,7 @@ export function takeFiles(
         file = `${footage}/${plain}${n === 1 ? '' : ` ${n}`}${ending}`;
       used.add(file);
       bySha.set(sha, file);
-      return [[id, { file: file, sha }]];
+      return [[id, { file, sha }]];
     }),
   );
 }

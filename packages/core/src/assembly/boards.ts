@@ -1,6 +1,6 @@
 import { floorUse } from '../ledger/index.ts';
 import { exercisesOf, exerciseTitles, kitText, type Block, type Lesson } from '../lesson/index.ts';
-import { readingMs, type Span, type SpanKind } from '../schedule/index.ts';
+import { readingMs, waitKinds, type Span } from '../schedule/index.ts';
 import { byStart, gaps, type TimeSpan } from '../time/index.ts';
 import type { Board, BoardOverlay } from './types.ts';
 
@@ -8,13 +8,6 @@ import type { Board, BoardOverlay } from './types.ts';
 const GLANCE_MS = 4_000;
 /** Shorter gaps between boards stay empty: nothing is to flicker. */
 const GAP_MIN_MS = 2_000;
-const WAITS: ReadonlySet<SpanKind> = new Set([
-  'lead-in',
-  'rest',
-  'round-rest',
-  'set-rest',
-  'side-change',
-]);
 /** Lines of kit that have room at once. */
 const KIT_LINES = 4;
 
@@ -91,7 +84,7 @@ function nextBoards(
   return spans.flatMap((span, i) => {
     if (span.exercise !== undefined) before = span.exercise;
     const next = spans[i + 1]?.exercise;
-    if (!WAITS.has(span.kind) || next === undefined || next === before) return [];
+    if (!waitKinds.has(span.kind) || next === undefined || next === before) return [];
     const { movement } = exercises[next] ?? { movement: 'other' };
     return gaps(span, placed, GAP_MIN_MS).map((gap): BoardOverlay => ({
       slot: 'board',
@@ -121,7 +114,7 @@ export function boardsOf(
     return true;
   };
   for (const wanted of openingBoards(block, context)) put(wanted, body.startMs, body.endMs);
-  const waits = spans.filter(({ kind }) => WAITS.has(kind));
+  const waits = spans.filter(({ kind }) => waitKinds.has(kind));
   const rooms: readonly TimeSpan[] = waits.length > 0 ? waits : [body];
   const levels = levelBoards(block, context);
   for (const room of rooms)

@@ -1,5 +1,5 @@
 import { cuesOfExercise, exercisesOf, type Block, type Cue, type Side } from '../lesson/index.ts';
-import type { Span, SpanKind } from '../schedule/index.ts';
+import { moveKinds, waitKinds, type Span, type SpanKind } from '../schedule/index.ts';
 import { sentenceOfCue, spokenShare, type Sentence } from '../script/index.ts';
 import { byStart, gaps, lengthText, overlaps, spanLength, type TimeSpan } from '../time/index.ts';
 import { labelText, speaking, type Label, type Say } from '../words/index.ts';
@@ -158,23 +158,6 @@ export function countersOf(block: Block, spans: readonly Span[], say: Say): Coun
   });
 }
 
-const WAITS: ReadonlySet<SpanKind> = new Set([
-  'lead-in',
-  'rest',
-  'round-rest',
-  'set-rest',
-  'side-change',
-]);
-const MOVES: ReadonlySet<SpanKind> = new Set([
-  'work',
-  'part',
-  'rep',
-  'hold',
-  'count',
-  'move',
-  'lap',
-  'play',
-]);
 /** Each of these is a stretch of its own; others of one kind that follow each other are one. */
 const ALONE: ReadonlySet<SpanKind> = new Set(['work', 'hold', 'play', 'lap']);
 
@@ -298,13 +281,12 @@ function moveCues(
   block: Block,
   cues: readonly Cue[],
   spans: readonly Span[],
+  moves: readonly Stretch[],
   language: string,
 ): CueOverlay[] {
-  const speaker = speakerIn(block);
   const cuesAt = (of: number | null, moment: Cue['moment']) =>
     (of === null ? cues : cuesOfExercise(block, of)).filter((cue) => cue.moment === moment);
-  const moves = stretches(spans, MOVES, speaker);
-  const placed = stretches(spans, WAITS, () => null).flatMap((wait) => {
+  const placed = stretches(spans, waitKinds, () => null).flatMap((wait) => {
     const next = moves.find(({ startMs }) => startMs >= wait.endMs);
     return spread(cuesAt(next?.of ?? null, 'ready'), wait);
   });
@@ -389,8 +371,9 @@ function placedCues(
     default: {
       const throughout = (list: readonly Cue[]) =>
         list.filter(({ moment }) => moment === 'throughout');
-      const placed = moveCues(block, cues, spans, language);
-      const alone = stretches(spans, MOVES, speakerIn(block)).filter(({ of }) => of !== null);
+      const moves = stretches(spans, moveKinds, speakerIn(block));
+      const placed = moveCues(block, cues, spans, moves, language);
+      const alone = moves.filter(({ of }) => of !== null);
       // An exercise with cues of its own has those alone.
       const ofExercises = alone.flatMap((move) =>
         fillers(placed, throughout(cuesOfExercise(block, move.of ?? undefined)), move),
@@ -432,7 +415,7 @@ export function cautionsOf(block: Block, spans: readonly Span[], body: TimeSpan)
     ...exercisesOf(block).flatMap(({ details }, exercise) => {
       const first = spans.findIndex((span) => span.exercise === exercise);
       const before = spans[first - 1];
-      const from = before && WAITS.has(before.kind) ? before : spans[first];
+      const from = before && waitKinds.has(before.kind) ? before : spans[first];
       return from ? (details?.cautions ?? []).map((text) => ({ text, fromMs: from.startMs })) : [];
     }),
   ].filter(({ text }) => text.trim() !== '');

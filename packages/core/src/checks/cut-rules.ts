@@ -39,6 +39,7 @@ import {
 import { COMMON, type Hit } from './finding.ts';
 import type { Rule, ToCheck } from './rule.ts';
 import { copiedIn } from './moment-rules.ts';
+import { showsTake } from './watched-blocks.ts';
 
 /** Blocks that are moved or spoken and yet are only a card. */
 const footageThere = ({ lesson, takes }: ToCheck): Hit[] =>
@@ -67,12 +68,7 @@ const overBefore = ({ lesson, cut, takes }: ToCheck): PlacedBlock[] =>
   cut.blocks.filter((placed) => {
     const block = findBlock(lesson, placed.blockId);
     const hasTake = block?.footage && takes.has(block.footage.takeId) && block.kind !== 'card';
-    return (
-      hasTake &&
-      cut.segments.every(
-        ({ blockId, source }) => blockId !== placed.blockId || source.kind === 'card',
-      )
-    );
+    return hasTake && !showsTake(cut, placed);
   });
 
 /** Clocks that run longer than the footage under them. */
@@ -293,12 +289,9 @@ function seenRegion(
 function performerFree({ lesson, cut, schedule, takes }: ToCheck): Hit[] {
   const places = placesOf(cut);
   return cut.blocks.flatMap((block: PlacedBlock, i): Hit[] => {
-    const shown = cut.segments.some(
-      ({ blockId, source }) => blockId === block.blockId && source.kind === 'take',
-    );
     const seen = seenRegion(lesson, takes, block);
     const region = seen ?? block.performer;
-    const performer = shown && region ? inUnits(region) : null;
+    const performer = region && showsTake(cut, block) ? inUnits(region) : null;
     if (!performer) return [];
     const copied = copiedIn(block, schedule);
     return overlaySlots.flatMap((slot): Hit[] => {

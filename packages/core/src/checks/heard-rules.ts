@@ -98,7 +98,7 @@ const spokenBlocks = ({ watched }: ToCheck) =>
     const { sound, speech } = seen.facts.watched;
     const [first] = shownStretches(seen, speech);
     return sound && first && seen.block.script.trim() !== ''
-      ? [{ seen: seen, id: seen.block.id, sound, atMs: shownAt(seen, first.startMs) }]
+      ? [{ seen, id: seen.block.id, sound, atMs: shownAt(seen, first.startMs) }]
       : [];
   });
 

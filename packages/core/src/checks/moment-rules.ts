@@ -1,12 +1,9 @@
 import { toVideo, toBlock, type CueOverlay, type PlacedBlock } from '../assembly/index.ts';
 import { changeBlock, exerciseTitles, findBlock, type Block } from '../lesson/index.ts';
-import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
+import { moveKinds, restKinds, type Schedule, type Span } from '../schedule/index.ts';
 import { beginningIn, intersect, spanLength, totalLength, type TimeSpan } from '../time/index.ts';
 import { COMMON, type Hit } from './finding.ts';
 import type { Rule, ToCheck } from './rule.ts';
-
-const MOVING = new Set<SpanKind>(['work', 'part', 'rep', 'hold', 'count', 'move', 'lap', 'play']);
-const IDLE = new Set<SpanKind>(['rest', 'round-rest', 'set-rest', 'side-change']);
 
 /** A number may come this long before or after its movement: nobody taps to the frame. */
 const NEAR_MS = 1_200;
@@ -24,7 +21,7 @@ function timedBlocks({ lesson, schedule, cut }: ToCheck): TimedBlock[] {
   return cut.blocks.flatMap((placed): TimedBlock[] => {
     const block = findBlock(lesson, placed.blockId);
     const spansOfBlock = spans.get(placed.blockId) ?? [];
-    return block && spansOfBlock.some(({ kind }) => MOVING.has(kind))
+    return block && spansOfBlock.some(({ kind }) => moveKinds.has(kind))
       ? [{ block, placed, spans: spansOfBlock }]
       : [];
   });
@@ -38,7 +35,7 @@ export function copiedIn(placed: PlacedBlock, schedule: Schedule): TimeSpan[] {
   const spans =
     schedule.blocks
       .find(({ block }) => block.id === placed.blockId)
-      ?.spans.filter(({ kind }) => MOVING.has(kind) || kind === 'show') ?? [];
+      ?.spans.filter(({ kind }) => moveKinds.has(kind) || kind === 'show') ?? [];
   if (spans.length === 0) return [placed];
   return spans.flatMap((span) =>
     toVideo(placed.timeMap, span).map(({ startMs, endMs }) => ({ startMs, endMs })),
@@ -74,7 +71,7 @@ function homeOf(
   { block, spans }: TimedBlock,
   language: string,
 ): { home: Span[]; strange: Span[]; name: string | null } | null {
-  const moving = spans.filter(({ kind }) => MOVING.has(kind));
+  const moving = spans.filter(({ kind }) => moveKinds.has(kind));
   const name = namedIn(text, block, language);
   const isNamed = ({ label }: Span) => 'text' in label && label.text === name;
   if (name !== undefined && moving.some(isNamed))
@@ -86,7 +83,7 @@ function homeOf(
   if (moment === 'action')
     return {
       home: moving,
-      strange: spans.filter(({ kind }) => IDLE.has(kind)),
+      strange: spans.filter(({ kind }) => restKinds.has(kind)),
       name: null,
     };
   return null;
@@ -146,7 +143,7 @@ function countsWithTheirMove(plan: ToCheck): Hit[] {
   return timedBlocks(plan).flatMap((timed): Hit[] => {
     const { block, spans, placed } = timed;
     const idle = spans
-      .filter(({ kind }) => IDLE.has(kind))
+      .filter(({ kind }) => restKinds.has(kind))
       .map(({ startMs, endMs }) => ({ startMs: startMs + NEAR_MS, endMs: endMs - NEAR_MS }));
     const lost = beginningIn(plan.cut.lanes.counter, placed).filter(
       (counter) =>

@@ -31,6 +31,10 @@ export interface WatchedBlock {
   bouts: readonly CountedBout[] | null;
 }
 
+/** Whether footage is seen in a block of the cut, and not a card alone. */
+export const showsTake = ({ segments }: Assembly, placed: PlacedBlock): boolean =>
+  segments.some(({ blockId, source }) => blockId === placed.blockId && source.kind === 'take');
+
 /** The blocks of a cut whose takes were looked at. */
 export function watchedBlocks(
   lesson: Lesson,
@@ -42,10 +46,7 @@ export function watchedBlocks(
   return cut.blocks.flatMap((placed): WatchedBlock[] => {
     const block = findBlock(lesson, placed.blockId);
     const facts = block?.footage ? takes.get(block.footage.takeId) : undefined;
-    const shown = cut.segments.some(
-      ({ blockId, source }) => blockId === placed.blockId && source.kind === 'take',
-    );
-    if (!block?.footage || !facts?.watched || !shown) return [];
+    if (!block?.footage || !facts?.watched || !showsTake(cut, placed)) return [];
     const { watched } = facts;
     const alignment = alignTake(block.footage, facts);
     const bodyMs = shownMs(placed.timeMap);

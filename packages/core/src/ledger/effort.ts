@@ -1,5 +1,11 @@
 import { effortOf, type Block } from '../lesson/index.ts';
-import type { Schedule, Span, SpanKind } from '../schedule/index.ts';
+import {
+  restKinds,
+  waitKinds,
+  type Schedule,
+  type Span,
+  type SpanKind,
+} from '../schedule/index.ts';
 import { spanLength } from '../time/index.ts';
 
 /**
@@ -11,25 +17,18 @@ const METS_BY_EFFORT: readonly number[] = [1.3, 2.8, 3.8, 8.0, 11.8];
 const RESTING_METS = METS_BY_EFFORT[0] ?? 1.3;
 
 /** Spans in which nobody moves hard, whatever the block's effort. */
-const AT_REST: ReadonlySet<SpanKind> = new Set([
+const AT_REST: ReadonlySet<SpanKind> = new Set<SpanKind>([
   'talk',
   'card',
   'explain',
   'show',
-  'lead-in',
-  'rest',
-  'round-rest',
-  'set-rest',
-  'side-change',
+  ...waitKinds,
   'score',
   'ask',
   'think',
   'answer',
   'pause-sign',
 ]);
-
-/** Rests that belong to the doing: practice off the video has them as well. */
-const BETWEEN: ReadonlySet<SpanKind> = new Set(['rest', 'round-rest', 'set-rest', 'side-change']);
 
 /** Effort from which work counts as hard. */
 export const HARD_FROM = 4;
@@ -65,8 +64,8 @@ interface Stretch {
  */
 function practised(block: Block, spans: readonly Span[], practiceMs: number): Stretch[] {
   const once = spans.flatMap(({ kind, startMs, endMs, exercise }): Stretch[] =>
-    BETWEEN.has(kind) || !AT_REST.has(kind)
-      ? [{ ms: endMs - startMs, isRest: BETWEEN.has(kind), exercise }]
+    restKinds.has(kind) || !AT_REST.has(kind)
+      ? [{ ms: endMs - startMs, isRest: restKinds.has(kind), exercise }]
       : [],
   );
   const rest = once.find(({ isRest }) => isRest);

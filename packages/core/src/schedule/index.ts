@@ -1,5 +1,6 @@
 export { measureBlock, timeBlock } from './block.ts';
 export type { Timing } from './block.ts';
+export { moveKinds, restKinds, waitKinds } from './timeline-builder.ts';
 export type { Call, Span, SpanKind } from './timeline-builder.ts';
 export { callOrder, seededChance } from './chance.ts';
 export { readerAge, readingMs, readingWpm, YOUNGEST_READER } from './reading.ts';

@@ -28,6 +28,27 @@ export type SpanKind =
   | 'answer'
   | 'pause-sign';
 
+/** Rests between what is done. */
+export const restKinds: ReadonlySet<SpanKind> = new Set([
+  'rest',
+  'round-rest',
+  'set-rest',
+  'side-change',
+]);
+/** While one waits for what is done next. */
+export const waitKinds: ReadonlySet<SpanKind> = new Set<SpanKind>(['lead-in', ...restKinds]);
+/** While something is done. */
+export const moveKinds: ReadonlySet<SpanKind> = new Set([
+  'work',
+  'part',
+  'rep',
+  'hold',
+  'count',
+  'move',
+  'lap',
+  'play',
+]);
+
 /**
  * An inner beat of a span: so many equal beats, accented by the bar where there is one, or slow
  * breaths of `inMs` and `outMs`.

@@ -405,7 +405,7 @@ export function repetitionsIn(body: Body, rests: readonly StillStretch[] = []): 
       return { repetition, alike, nearest };
     });
   const kept = found
-    .filter(({ alike, nearest, repetition: { size: size } }) => {
+    .filter(({ alike, nearest, repetition: { size } }) => {
       const isDue = nearest <= ON_BEAT;
       if (size >= WHOLE_REPETITION) return alike >= ALIKE || (isDue && alike >= ALIKE_ON_BEAT);
       return size >= SMALLEST && isDue && alike >= ALIKE_SMALL;

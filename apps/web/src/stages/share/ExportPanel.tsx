@@ -157,14 +157,14 @@ function Verified({ jobId, format, result }: VerifiedProps) {
         {result.loudnessLufs === null && ', no sound'}
       </Typography>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: 'wrap' }}>
-        <Button variant="outlined" href={urlOf(routes.exportVideo, { jobId: jobId })}>
+        <Button variant="outlined" href={urlOf(routes.exportVideo, { jobId })}>
           {format === 'gif' ? 'GIF' : `Video (${format === 'webm' ? 'WebM' : 'MP4'})`}
         </Button>
-        <Button variant="outlined" href={urlOf(routes.exportCaptions, { jobId: jobId })}>
+        <Button variant="outlined" href={urlOf(routes.exportCaptions, { jobId })}>
           Captions (WebVTT)
         </Button>
-        <Button href={urlOf(routes.exportSound, { jobId: jobId })}>Sound only</Button>
-        <Button href={urlOf(routes.exportPoster, { jobId: jobId })}>Poster</Button>
+        <Button href={urlOf(routes.exportSound, { jobId })}>Sound only</Button>
+        <Button href={urlOf(routes.exportPoster, { jobId })}>Poster</Button>
       </Stack>
     </>
   );
