@@ -1,4 +1,4 @@
-import type { Assembly } from '@zest/core/assembly';
+import type { Assembly, ChosenForm } from '@zest/core/assembly';
 import type { KitNeed, Level } from '@zest/core/lesson';
 import { SPOKEN_LENGTH, type ScorePrompt } from '@zest/core/results';
 import { z } from 'zod';
@@ -71,9 +71,7 @@ export interface PackagedLesson {
 }
 
 /** Another form of a block, or of the exercise of that name in it (null: of all of it). */
-export interface FollowForm extends Pick<Level, 'form' | 'text' | 'rule' | 'target'> {
-  exercise: string | null;
-}
+export type FollowForm = ChosenForm & Pick<Level, 'target'>;
 
 /** A block as the student's page needs it beside the assembly. */
 export interface FollowBlock {

@@ -1,11 +1,10 @@
-import type { FollowBlock, FollowLesson } from '@zest/contract';
+import type { FollowBlock, FollowForm, FollowLesson } from '@zest/contract';
 import { scoreMoments } from '@zest/core/assembly';
 import type { ScorePrompt } from '@zest/core/results';
 import type { TimeSpan } from '@zest/core/time';
 import type { Choices } from './device.ts';
 
 export type LevelChoice = Choices['level'];
-export type ChosenForm = FollowBlock['levels'][number];
 
 /** A moment at which a number is asked for. */
 export interface AskMoment extends TimeSpan {
@@ -33,7 +32,7 @@ export function askMoments({
 /** The same number to be noted, with the aim of the form that is done. */
 export const withAim = (
   prompt: ScorePrompt,
-  form: Pick<ChosenForm, 'target'> | undefined,
+  form: Pick<FollowForm, 'target'> | undefined,
 ): ScorePrompt => ({ ...prompt, target: form?.target ?? prompt.target });
 
 /**
@@ -45,7 +44,7 @@ export function chosenLevels(
   level: LevelChoice,
   overrides: ReadonlyMap<string, LevelChoice>,
 ) {
-  const shown = new Map<string, ChosenForm[]>();
+  const shown = new Map<string, FollowForm[]>();
   for (const { id, levels } of blocks) {
     const wanted = overrides.get(id) ?? level;
     const forms = levels.filter(({ form }) => form === wanted);

@@ -10,7 +10,13 @@ export {
   type CountedBout,
   type SpokenSentence,
 } from './measured.ts';
-export { forStudent, lastMoveStart, scoreMoments, type StudentView } from './for-student.ts';
+export {
+  forStudent,
+  lastMoveStart,
+  scoreMoments,
+  type ChosenForm,
+  type StudentView,
+} from './for-student.ts';
 export { assemble, takesIn } from './assemble.ts';
 export { closerRegion, onCamera, onScreen, takeFrameAt } from './pictures.ts';
 export { alignTake, startInTake, TakeAlignment } from './take-alignment.ts';

@@ -73,6 +73,15 @@ export const allForms = (block: Block): FormOf[] => [
   ),
 ];
 
+/** How many things an exercise says for itself. */
+export const detailsSaid = ({ cues, levels, effort, demo, cautions, kit }: Details): number =>
+  cues.length +
+  levels.length +
+  cautions.length +
+  kit.length +
+  Number(effort !== null) +
+  Number(demo !== null);
+
 /** Changes what an exercise says for itself, in place; where nothing is said, nothing is stored. */
 export function changeDetails(draft: ListedExercise, change: (details: Details) => void): void {
   const details = (draft.details ??= {
@@ -80,8 +89,5 @@ export function changeDetails(draft: ListedExercise, change: (details: Details) 
     ...{ effort: null, demo: null },
   });
   change(details);
-  const { cues, levels, effort, demo, cautions, kit } = details;
-  const lists = [cues, levels, cautions, kit];
-  if (effort === null && demo === null && lists.every(({ length }) => length === 0))
-    delete draft.details;
+  if (detailsSaid(details) === 0) delete draft.details;
 }

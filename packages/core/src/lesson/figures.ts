@@ -227,23 +227,25 @@ const PAUSE: Figure[] = [
   time('pauseAfter.signMs', 'Pause sign', LIMITS.signMs),
 ];
 
-function amountFigures(amount: Amount | undefined, key: string, name: string): Figure[] {
-  if (amount?.kind === 'hold')
-    return [time(`${key}.holdMs`, `Hold of ${name}`, LIMITS.holdMs, by(5_000, 3))];
-  return amount
-    ? [
+const nameOf = ({ title }: { title: string }, what: string, at: number): string =>
+  title || `${what} ${at + 1}`;
+
+const amountFigures = (amount: Amount, key: string, name: string): Figure[] =>
+  amount.kind === 'hold'
+    ? [time(`${key}.holdMs`, `Hold of ${name}`, LIMITS.holdMs, by(5_000, 3))]
+    : [
         count(`${key}.reps`, `Repetitions of ${name}`, LIMITS.reps, by(1, 2)),
         time(`${key}.oneMs`, `One repetition of ${name}`, LIMITS.oneRepMs),
-      ]
-    : [];
-}
+      ];
 
 function listFigures(block: Block): Figure[] {
   switch (block.kind) {
     case 'intervals':
       return [
-        ...block.exercises.flatMap(({ amount, title }, i) =>
-          amountFigures(amount, `exercises.${i}.amount`, title || `exercise ${i + 1}`),
+        ...block.exercises.flatMap((one, i) =>
+          one.amount
+            ? amountFigures(one.amount, `exercises.${i}.amount`, nameOf(one, 'exercise', i))
+            : [],
         ),
         ...block.ladder.flatMap((_rung, i) => [
           time(`ladder.${i}.workMs`, `Work of rung ${i + 2}`, LIMITS.workMs, by(5_000, 3)),
@@ -254,7 +256,7 @@ function listFigures(block: Block): Figure[] {
       return block.moves.map((move, i) =>
         count(
           `moves.${i}.eights`,
-          `${move.beats ? 'Times' : 'Eights'} of ${move.title || `move ${i + 1}`}`,
+          `${move.beats ? 'Times' : 'Eights'} of ${nameOf(move, 'move', i)}`,
           LIMITS.eights,
           by(1, 3),
         ),
@@ -262,8 +264,8 @@ function listFigures(block: Block): Figure[] {
     case 'routine':
       return block.moves.flatMap((move, i) =>
         move.amount
-          ? amountFigures(move.amount, `moves.${i}.amount`, move.title || `move ${i + 1}`)
-          : [time(`moves.${i}.ms`, `Length of ${move.title || `move ${i + 1}`}`, LIMITS.moveMs)],
+          ? amountFigures(move.amount, `moves.${i}.amount`, nameOf(move, 'move', i))
+          : [time(`moves.${i}.ms`, `Length of ${nameOf(move, 'move', i)}`, LIMITS.moveMs)],
       );
     default:
       return [];

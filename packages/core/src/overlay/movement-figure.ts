@@ -4,13 +4,13 @@ import type { Box } from './layout.ts';
 import type { PaintContext } from './pen.ts';
 
 type Point = readonly [x: number, y: number];
+type Limb = readonly [number, number, number, number, number, number];
 
 /** A body at the telling moment of a movement, in hundredths of its height, y up from the floor. */
 export interface MovementFigure {
   head: Point;
-  neck: Point;
-  /** Arms, from the shoulder, and legs, from the hip. */
-  limbs: readonly (readonly [Point, Point, Point])[];
+  /** Two arms, each shoulder, elbow and hand, then two legs, each hip, knee and foot: x, y, x, y … */
+  limbs: readonly [Limb, Limb, Limb, Limb];
   prop?: 'rope' | 'disc' | 'band';
 }
 
@@ -18,161 +18,59 @@ export interface MovementFigure {
 export const movementFigures: Partial<Record<Movement, MovementFigure>> = {
   'skip-rope': {
     head: [0, 97],
-    neck: [0, 87],
     limbs: [
-      [
-        [12, 83],
-        [12, 64],
-        [29, 56],
-      ],
-      [
-        [-11, 83],
-        [-12, 64],
-        [-29, 56],
-      ],
-      [
-        [6, 57],
-        [14, 34],
-        [5, 11],
-      ],
-      [
-        [-6, 57],
-        [-14, 34],
-        [-5, 11],
-      ],
+      [12, 83, 12, 64, 29, 56],
+      [-11, 83, -12, 64, -29, 56],
+      [6, 57, 14, 34, 5, 11],
+      [-6, 57, -14, 34, -5, 11],
     ],
     prop: 'rope',
   },
   'disc-throw': {
     head: [1, 90],
-    neck: [1, 80],
     limbs: [
-      [
-        [12, 76],
-        [12, 57],
-        [30, 52],
-      ],
-      [
-        [-11, 76],
-        [8, 82],
-        [-7, 70],
-      ],
-      [
-        [7, 50],
-        [18, 28],
-        [14, 4],
-      ],
-      [
-        [-5, 50],
-        [-17, 28],
-        [-17, 4],
-      ],
+      [12, 76, 12, 57, 30, 52],
+      [-11, 76, 8, 82, -7, 70],
+      [7, 50, 18, 28, 14, 4],
+      [-5, 50, -17, 28, -17, 4],
     ],
     prop: 'disc',
   },
   'seated-pull': {
     head: [0, 70],
-    neck: [0, 60],
     limbs: [
-      [
-        [12, 56],
-        [17, 38],
-        [33, 49],
-      ],
-      [
-        [-11, 56],
-        [-17, 38],
-        [-33, 49],
-      ],
-      [
-        [6, 30],
-        [12, 26],
-        [13, 4],
-      ],
-      [
-        [-6, 30],
-        [-12, 26],
-        [-13, 4],
-      ],
+      [12, 56, 17, 38, 33, 49],
+      [-11, 56, -17, 38, -33, 49],
+      [6, 30, 12, 26, 13, 4],
+      [-6, 30, -12, 26, -13, 4],
     ],
     prop: 'band',
   },
   'one-leg-balance': {
     head: [-7, 92],
-    neck: [-7, 82],
     limbs: [
-      [
-        [4, 78],
-        [23, 75],
-        [42, 73],
-      ],
-      [
-        [-19, 78],
-        [-28, 62],
-        [-42, 75],
-      ],
-      [
-        [-1, 52],
-        [22, 42],
-        [2, 28],
-      ],
-      [
-        [-13, 52],
-        [-13, 27],
-        [-7, 4],
-      ],
+      [4, 78, 23, 75, 42, 73],
+      [-19, 78, -28, 62, -42, 75],
+      [-1, 52, 22, 42, 2, 28],
+      [-13, 52, -13, 27, -7, 4],
     ],
   },
   'step-and-reach': {
     head: [17, 88],
-    neck: [16, 78],
     limbs: [
-      [
-        [27, 74],
-        [31, 93],
-        [42, 108],
-      ],
-      [
-        [4, 74],
-        [-5, 57],
-        [-20, 46],
-      ],
-      [
-        [18, 48],
-        [32, 28],
-        [29, 4],
-      ],
-      [
-        [6, 48],
-        [-9, 28],
-        [-9, 4],
-      ],
+      [27, 74, 31, 93, 42, 108],
+      [4, 74, -5, 57, -20, 46],
+      [18, 48, 32, 28, 29, 4],
+      [6, 48, -9, 28, -9, 4],
     ],
   },
   squat: {
     head: [0, 71],
-    neck: [0, 61],
     limbs: [
-      [
-        [12, 57],
-        [24, 43],
-        [26, 62],
-      ],
-      [
-        [-11, 57],
-        [-24, 43],
-        [-26, 62],
-      ],
-      [
-        [6, 31],
-        [30, 23],
-        [15, 4],
-      ],
-      [
-        [-6, 31],
-        [-30, 23],
-        [-15, 4],
-      ],
+      [12, 57, 24, 43, 26, 62],
+      [-11, 57, -24, 43, -26, 62],
+      [6, 31, 30, 23, 15, 4],
+      [-6, 31, -30, 23, -15, 4],
     ],
   },
 };
@@ -183,17 +81,14 @@ const TALLEST = 116;
 function paintProp(
   ctx: PaintContext,
   prop: MovementFigure['prop'],
-  { limbs }: MovementFigure,
-  at: (point: Point) => Point,
+  [left, right]: readonly [Point, Point],
+  floorY: number,
   unit: number,
 ): void {
-  const hands = limbs.slice(0, 2).map(([, , hand]) => at(hand));
-  const [left, right] = hands;
-  if (!left || !right) return;
   ctx.beginPath();
   if (prop === 'rope') {
     // Half an ellipse from hand to hand, under the feet.
-    const [middle, low] = [(left[0] + right[0]) / 2, at([0, 2])[1]];
+    const [middle, low] = [(left[0] + right[0]) / 2, floorY - 2 * unit];
     for (let step = 0; step <= 12; step += 1) {
       const angle = (Math.PI * step) / 12;
       const [x, y] = [
@@ -225,17 +120,17 @@ export function paintMovement(ctx: PaintContext, movement: Movement, box: Box, i
   ctx.strokeStyle = ink.text;
   ctx.fillStyle = ink.text;
   ctx.lineWidth = 8 * unit;
-  for (const [from, joint, end] of figure.limbs) {
+  const [leftArm, rightArm, leftLeg, rightLeg] = figure.limbs;
+  for (const [x, y, jointX, jointY, endX, endY] of figure.limbs) {
     ctx.beginPath();
-    ctx.moveTo(...at(from));
-    ctx.lineTo(...at(joint));
-    ctx.lineTo(...at(end));
+    ctx.moveTo(...at([x, y]));
+    ctx.lineTo(...at([jointX, jointY]));
+    ctx.lineTo(...at([endX, endY]));
     ctx.stroke();
   }
-  const corners = [0, 1, 3, 2].map((i) => at(figure.limbs[i]?.[0] ?? [0, 0]));
   ctx.beginPath();
-  corners.forEach((corner, i) => (i === 0 ? ctx.moveTo(...corner) : ctx.lineTo(...corner)));
-  ctx.lineTo(...(corners[0] ?? [0, 0]));
+  ctx.moveTo(...at([leftArm[0], leftArm[1]]));
+  for (const [x, y] of [rightArm, rightLeg, leftLeg, leftArm]) ctx.lineTo(...at([x, y]));
   ctx.fill();
   ctx.stroke();
   ctx.beginPath();
@@ -244,5 +139,6 @@ export function paintMovement(ctx: PaintContext, movement: Movement, box: Box, i
   ctx.strokeStyle = ink.accent;
   ctx.fillStyle = ink.accent;
   ctx.lineWidth = 3.5 * unit;
-  paintProp(ctx, figure.prop, figure, at, unit);
+  const hands = [at([leftArm[4], leftArm[5]]), at([rightArm[4], rightArm[5]])] as const;
+  paintProp(ctx, figure.prop, hands, box.y + box.height, unit);
 }

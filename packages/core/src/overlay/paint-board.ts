@@ -2,7 +2,7 @@ import type { Board } from '../assembly/index.ts';
 import { paintCourt } from './court.ts';
 import type { Ink } from './ink.ts';
 import { MAIN_TEXT, type Box } from './layout.ts';
-import { paintMovement } from './movement-figure.ts';
+import { movementFigures, paintMovement } from './movement-figure.ts';
 import { panel, writeLines, type PaintContext } from './pen.ts';
 import type { BoardItem, SideItem } from './scene.ts';
 
@@ -169,7 +169,7 @@ function paintHeaded(
   if (board.kind === 'next') {
     const room = { x: box.x + box.width - 172, width: 160 };
     paintMovement(ctx, board.movement, { ...room, y: box.y + 16, height: box.height - 30 }, ink);
-    const isDrawn = board.movement !== 'other';
+    const isDrawn = board.movement in movementFigures;
     const under = writeLines(
       ctx,
       board.title,

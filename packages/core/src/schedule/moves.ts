@@ -2,6 +2,7 @@ import {
   demoOf,
   otherSide,
   repMs,
+  type Amount,
   type BlockOf,
   type Demo,
   type Exercise,
@@ -13,7 +14,7 @@ import {
   type Side,
 } from '../lesson/index.ts';
 import type { Label } from '../words/index.ts';
-import type { Pace, TimelineBuilder } from './timeline-builder.ts';
+import type { More, Pace, TimelineBuilder } from './timeline-builder.ts';
 
 const READY: Label = { own: 'phase.lead-in' };
 const REST: Label = { own: 'phase.rest' };
@@ -64,6 +65,13 @@ function workSide(
   }
 }
 
+/** Repetitions, each numbered, or a hold. */
+function addAmount(timeline: TimelineBuilder, amount: Amount, title: Label, more: More): void {
+  if (amount.kind === 'hold') return timeline.add('hold', amount.holdMs, title, more);
+  for (let rep = 1; rep <= amount.reps; rep += 1)
+    timeline.add('rep', amount.oneMs, title, { ...more, rep, reps: amount.reps });
+}
+
 type WorkExercise = IntervalsBlock['exercises'][number];
 
 /** One exercise of a round: its work time, its repetitions or its hold, on its sides. */
@@ -81,17 +89,11 @@ function addWork(
     timeline.work('work', workMs, title, { ...more, side, halves: sides === 'halves' });
     return;
   }
-  const doOn = (on: Side | undefined) => {
-    if (amount.kind === 'hold') timeline.add('hold', amount.holdMs, title, { ...more, side: on });
-    else
-      for (let rep = 1; rep <= amount.reps; rep += 1)
-        timeline.add('rep', amount.oneMs, title, { ...more, rep, reps: amount.reps, side: on });
-  };
   timeline.call('start', title);
-  doOn(side);
+  addAmount(timeline, amount, title, { ...more, side });
   if (sides === 'halves') {
     timeline.call('change-sides', CHANGE);
-    doOn(otherSide(startSide));
+    addAmount(timeline, amount, title, { ...more, side: otherSide(startSide) });
   }
   timeline.call('stop', STOP);
 }
@@ -365,17 +367,18 @@ export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>
       const time = done.get(at) ?? 0;
       done.set(at, time + 1);
       const side = sideOfMove(move.side, time);
-      const more = { round: r + 1, rounds: runs.length, side, exercise: at, movement };
+      const more = {
+        round: r + 1,
+        rounds: runs.length,
+        rep: i + 1,
+        reps: run.length,
+        side,
+        exercise: at,
+        movement,
+      };
       timeline.call('start', title);
-      if (amount?.kind === 'reps')
-        for (let rep = 1; rep <= amount.reps; rep += 1)
-          timeline.add('rep', amount.oneMs, title, { ...more, rep, reps: amount.reps });
-      else
-        timeline.add(amount ? 'hold' : 'move', amount ? amount.holdMs : move.ms, title, {
-          ...more,
-          rep: i + 1,
-          reps: run.length,
-        });
+      if (amount) addAmount(timeline, amount, title, more);
+      else timeline.add('move', move.ms, title, more);
     });
     timeline.call('stop', STOP);
     if (r < runs.length - 1)

@@ -78,6 +78,10 @@ const roundWords: Partial<Record<SpanKind, PaperWord>> = {
   count: 'round.time',
 };
 
+/** Repetitions come in sets, but in the rounds of a circuit. */
+const roundWord = (span: SpanKind, block: BlockKind): PaperWord =>
+  (block === 'intervals' && span === 'rep' ? undefined : roundWords[span]) ?? 'round.round';
+
 function spanText(span: Span, kind: BlockKind, language: string): string {
   const { rep, reps, side, round, rounds } = span;
   const parts = [labelText(span.label, language)];
@@ -90,14 +94,7 @@ function spanText(span: Span, kind: BlockKind, language: string): string {
         : lessonWord(language, `side.${side}`),
     );
   if (round !== undefined && rounds !== undefined && rounds > 1)
-    parts.push(
-      paperWord(
-        language,
-        (kind === 'intervals' && span.kind === 'rep' ? undefined : roundWords[span.kind]) ??
-          'round.round',
-        { n: round },
-      ),
-    );
+    parts.push(paperWord(language, roundWord(span.kind, kind), { n: round }));
   return parts.join(', ');
 }
 

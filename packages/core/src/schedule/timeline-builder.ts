@@ -95,7 +95,8 @@ const HALFWAY_FROM_MS = 20_000;
 /** The last five seconds are called for works of at least this length (common practice). */
 const LAST_FIVE_FROM_MS = 10_000;
 
-type More = Partial<Omit<Span, 'kind' | 'label' | 'startMs' | 'endMs'>>;
+/** What a span may have beyond its kind, its label and its time. */
+export type More = Partial<Omit<Span, 'kind' | 'label' | 'startMs' | 'endMs'>>;
 const NOTHING: More = {};
 
 /**

@@ -1,5 +1,12 @@
 import { Box, Button, Collapse, Stack } from '@mui/material';
-import { changeDetails, LIMITS, type Details, type ListedExercise } from '@zest/core/lesson';
+import {
+  changeDetails,
+  detailsSaid,
+  LIMITS,
+  type Demo,
+  type Details,
+  type ListedExercise,
+} from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { useId, useState } from 'react';
 import { ChoiceField, LengthField, WholeField } from '../../ui/fields.tsx';
@@ -9,22 +16,24 @@ import { efforts } from './names.ts';
 type Showing = 'block' | 'none' | 'full' | 'half';
 const USUAL_DEMO = { times: 1, onceMs: 3_000 };
 
+/** How an exercise is shown, where it says so itself. */
+const ownDemo = (demo: Details['demo']): Demo | null => (demo === 'none' ? null : demo);
+
 const showingOf = ({ demo }: Pick<Details, 'demo'>): Showing =>
   demo === null ? 'block' : demo === 'none' ? 'none' : demo.speed;
 
-/** What is said of an exercise, by how many things. */
-function countOf(details: Details | undefined): number {
-  if (!details) return 0;
-  const { cues, levels, cautions, kit, effort, demo } = details;
-  const lists = cues.length + levels.length + cautions.length + kit.length;
-  return lists + Number(effort !== null) + Number(demo !== null);
-}
+/** Changes an exercise; `merge` joins typing in one field to one step. */
+export type ChangeExercise = (
+  label: string,
+  change: (draft: ListedExercise) => void,
+  merge?: boolean,
+) => void;
 
 interface ExerciseDetailsProps {
   exercise: ListedExercise;
   /** What it is called. */
   title: string;
-  onChange: (label: string, change: (draft: ListedExercise) => void, merge?: boolean) => void;
+  onChange: ChangeExercise;
 }
 
 /** What one exercise of a list says for itself; what it leaves open is as in its block. */
@@ -34,7 +43,7 @@ export function ExerciseDetails({ exercise, title, onChange }: ExerciseDetailsPr
   const { details } = exercise;
   const demo = details?.demo ?? null;
   const effort = details?.effort ?? null;
-  const n = countOf(details);
+  const n = details ? detailsSaid(details) : 0;
   const change = (what: string, recipe: (draft: Details) => void, merge?: boolean) =>
     onChange(`${what}, ${title}`, (d) => changeDetails(d, recipe), merge);
   const list =
@@ -43,13 +52,19 @@ export function ExerciseDetails({ exercise, title, onChange }: ExerciseDetailsPr
     ): ListProps<Details[K][number]>['change'] =>
     (label, recipe, merge) =>
       change(label, (d) => recipe(d[key] as Details[K][number][]), merge);
+  const shown = ownDemo(demo);
+  const setShown = (label: string, part: Partial<Demo>) =>
+    change(label, (d) => void Object.assign(ownDemo(d.demo) ?? {}, part));
   const setShowing = (showing: Showing) =>
     change(
       'Showing',
       (d) => {
-        const known = d.demo !== null && d.demo !== 'none' ? d.demo : USUAL_DEMO;
         d.demo =
-          showing === 'block' ? null : showing === 'none' ? 'none' : { ...known, speed: showing };
+          showing === 'block'
+            ? null
+            : showing === 'none'
+              ? 'none'
+              : { ...USUAL_DEMO, ...ownDemo(d.demo), speed: showing };
       },
       false,
     );
@@ -95,29 +110,19 @@ export function ExerciseDetails({ exercise, title, onChange }: ExerciseDetailsPr
               sx={{ width: 200 }}
               onChange={setShowing}
             />
-            {demo !== null && demo !== 'none' && (
+            {shown && (
               <>
                 <WholeField
                   label={teacherText('exercise.show-times')}
-                  value={demo.times}
+                  value={shown.times}
                   range={LIMITS.demoTimes}
-                  onChange={(times) =>
-                    change(
-                      'Shown first',
-                      (d) => void (d.demo && d.demo !== 'none' && (d.demo.times = times)),
-                    )
-                  }
+                  onChange={(times) => setShown('Shown first', { times })}
                 />
                 <LengthField
                   label={teacherText('exercise.show-once')}
-                  value={demo.onceMs}
+                  value={shown.onceMs}
                   range={LIMITS.onceMs}
-                  onChange={(ms) =>
-                    change(
-                      'One showing',
-                      (d) => void (d.demo && d.demo !== 'none' && (d.demo.onceMs = ms)),
-                    )
-                  }
+                  onChange={(onceMs) => setShown('One showing', { onceMs })}
                 />
               </>
             )}

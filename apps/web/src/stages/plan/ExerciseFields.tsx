@@ -11,14 +11,14 @@ import {
   type BlockOf,
   type Exercise,
   type Movement,
-  type MoveSide,
 } from '@zest/core/lesson';
 import { makeId } from '../../app/ids.ts';
 import { useLessonPart } from '../../app/use-lesson.ts';
 import { ChoiceField, ShortField, TextLine } from '../../ui/fields.tsx';
-import { ExerciseDetails } from './ExerciseDetails.tsx';
+import { ExerciseDetails, type ChangeExercise } from './ExerciseDetails.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { AddButton } from '../../ui/AddButton.tsx';
+import { setOrLeave } from '../../ui/set-or-leave.ts';
 import { RemoveButton } from '../../ui/Rows.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
@@ -123,15 +123,13 @@ function AmountFields({ block, amount, path, onChange }: AmountFieldsProps) {
   );
 }
 
-/** Gives a draft its amount, or none. */
-function setAmount(draft: { amount?: Amount | undefined } | undefined, amount: Amount | undefined) {
-  if (draft && amount) draft.amount = amount;
-  else if (draft) delete draft.amount;
-}
-
 /** The exercises of work and rest, with how each treats sides. */
 export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
   const change = useChange(block);
+  const changeAt =
+    (i: number): ChangeExercise =>
+    (label, recipe, merge) =>
+      change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])), merge);
   const titles = exerciseTitles(
     block,
     useLessonPart(({ settings }) => settings.language),
@@ -149,9 +147,7 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
             exercise={exercise}
             called={titles[i] ?? ''}
             label={`Exercise ${i + 1}`}
-            onChange={(label, recipe) =>
-              change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])))
-            }
+            onChange={changeAt(i)}
           />
           <ChoiceField
             label="Side"
@@ -167,17 +163,11 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
             amount={exercise.amount}
             path={`exercises.${i}.amount`}
             onChange={(amount) =>
-              change('Done by', (d) => setAmount(d.exercises[i], amount), false)
+              change('Done by', (d) => setOrLeave(d.exercises[i], 'amount', amount), false)
             }
           />
           {block.exercises.length > 1 && (
-            <ExerciseDetails
-              exercise={exercise}
-              title={titles[i] ?? ''}
-              onChange={(label, recipe, merge) =>
-                change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])), merge)
-              }
-            />
+            <ExerciseDetails exercise={exercise} title={titles[i] ?? ''} onChange={changeAt(i)} />
           )}
           {block.exercises.length > 1 && (
             <RemoveButton
@@ -203,22 +193,19 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
   );
 }
 
-/** Counts of eight are said by saying nothing. */
-function setBeats(draft: { beats?: number[] | undefined } | undefined, text: string) {
+/** Beats as they are stored: counts of eight by saying nothing. */
+function beatsSaid(text: string): number[] | undefined {
   const beats = parseBeats(text);
-  if (!draft || !beats) return;
-  if (beatsText(beats) === beatsText()) delete draft.beats;
-  else draft.beats = beats;
-}
-
-function setSide(draft: { side?: MoveSide | undefined } | undefined, side: MoveSide | undefined) {
-  if (draft && side) draft.side = side;
-  else if (draft) delete draft.side;
+  return beats && beatsText(beats) !== beatsText() ? beats : undefined;
 }
 
 /** The moves of a routine or of counts of 8, each with its own length. */
 export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
   const change = useChange(block);
+  const changeAt =
+    (i: number): ChangeExercise =>
+    (label, recipe, merge) =>
+      change(label, (d) => void (d.moves[i] && recipe(d.moves[i])), merge);
   const titles = exerciseTitles(
     block,
     useLessonPart(({ settings }) => settings.language),
@@ -246,9 +233,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
             exercise={move}
             called={titles[i] ?? ''}
             label={`Move ${i + 1}`}
-            onChange={(label, recipe) =>
-              change(label, (d) => void (d.moves[i] && recipe(d.moves[i])))
-            }
+            onChange={changeAt(i)}
           />
           <FigureFields
             block={block}
@@ -266,7 +251,10 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
               }}
               sx={{ width: 110 }}
               onChange={(text) =>
-                change('Beats', (d) => d.kind === 'counts' && setBeats(d.moves[i], text))
+                change(
+                  'Beats',
+                  (d) => d.kind === 'counts' && setOrLeave(d.moves[i], 'beats', beatsSaid(text)),
+                )
               }
             />
           )}
@@ -278,7 +266,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
               onChange={(amount) =>
                 change(
                   'Done by',
-                  (d) => d.kind === 'routine' && setAmount(d.moves[i], amount),
+                  (d) => d.kind === 'routine' && setOrLeave(d.moves[i], 'amount', amount),
                   false,
                 )
               }
@@ -292,17 +280,13 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
             )}
             sx={{ width: 165 }}
             onChange={(side) =>
-              change('Side', (d) => setSide(d.moves[i], side === 'none' ? undefined : side))
+              change('Side', (d) =>
+                setOrLeave(d.moves[i], 'side', side === 'none' ? undefined : side),
+              )
             }
           />
           {block.moves.length > 1 && (
-            <ExerciseDetails
-              exercise={move}
-              title={titles[i] ?? ''}
-              onChange={(label, recipe, merge) =>
-                change(label, (d) => void (d.moves[i] && recipe(d.moves[i])), merge)
-              }
-            />
+            <ExerciseDetails exercise={move} title={titles[i] ?? ''} onChange={changeAt(i)} />
           )}
           {block.moves.length > 1 && (
             <RemoveButton

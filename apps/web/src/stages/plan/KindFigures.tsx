@@ -10,6 +10,7 @@ import { IntervalsFigures } from './IntervalsFigures.tsx';
 import { FirstSide, Line } from './layout.tsx';
 import { CardLines, Commands, ScoreTargets } from './lists.tsx';
 import { TaughtInParts } from './TaughtInParts.tsx';
+import { setOrLeave } from '../../ui/set-or-leave.ts';
 import { useChange } from '../../ui/use-change.ts';
 
 function Sides({ block }: { block: BlockOf<'reps' | 'hold'> }) {
@@ -297,7 +298,7 @@ export function KindFigures({ block }: { block: Block }) {
               value={block.bar ?? null}
               most={LIMITS.beats.max}
               onChange={(bar) =>
-                change('Bar', (d) => Object.assign(d, { bar: bar === null ? undefined : bar }))
+                change('Bar', (d) => setOrLeave(d as BlockOf<'counts'>, 'bar', bar ?? undefined))
               }
             />
           </Line>
@@ -326,7 +327,7 @@ export function KindFigures({ block }: { block: Block }) {
               most={Math.max(1, block.moves.length - 1)}
               onChange={(stem) =>
                 change('Known moves', (d) =>
-                  Object.assign(d, { stem: stem === null ? undefined : stem }),
+                  setOrLeave(d as BlockOf<'routine'>, 'stem', stem ?? undefined),
                 )
               }
             />
