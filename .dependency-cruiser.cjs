@@ -51,8 +51,15 @@ module.exports = {
       name: 'performer-for-tests-only',
       comment: 'the drawn performer gives core’s tests their truth',
       severity: 'error',
-      from: { path: '^packages/core/src/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^packages/core/src/', pathNot: '(\\.test\\.ts$|/testing/)' },
       to: { path: '^packages/performer/' },
+    },
+    {
+      name: 'testing-for-tests-only',
+      comment: 'helpers of tests never reach the program',
+      severity: 'error',
+      from: { path: '^(apps|packages)/', pathNot: '(\\.test\\.tsx?$|/testing/)' },
+      to: { path: '/src/testing/' },
     },
     {
       name: 'cut-not-publish',

@@ -5,9 +5,9 @@ import path from 'node:path';
 import { assemble, type TakeFacts } from '@zest/core/assembly';
 import type { RepsBlock, Side } from '@zest/core/lesson';
 import { placesOf, sceneAt, type SceneItem } from '@zest/core/overlay';
-import type { TakeAnalysis } from '@zest/core/signal';
+import { EVERY_MS, evenClip, watchedClip } from '@zest/core/testing';
 import { firstFrameFrom } from '@zest/core/time';
-import { lengthMs, looksAt, proofClips, type ProofClip } from '@zest/performer/proof';
+import { looksAt } from '@zest/performer/proof';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { footageFolder } from '../testing/footage.ts';
 import { lessonOf } from '../testing/server.ts';
@@ -23,30 +23,11 @@ const SIZE = { width: 640, height: 360 };
 const FRAMES = 900;
 
 /** Knees lifted in turn, left first, four times each, from the second second on. */
-const clip: ProofClip = {
-  ...(proofClips()[0] as ProofClip),
-  exercise: 'knee-lift',
-  turns: 4,
-  periodMs: 4_000,
-  headMs: 2_000,
-  tailMs: 2_000,
-  flaw: 'none',
-  unevenness: 0,
-  aside: 0,
-};
-const { poses, aspect } = looksAt(clip, 100);
-const watched: TakeAnalysis = {
-  durationMs: lengthMs(clip),
-  aspect,
-  everyMs: 100,
-  poses,
+const clip = evenClip('knee-lift', { turns: 4, periodMs: 4_000 });
+const { poses } = looksAt(clip, EVERY_MS);
+const watched = watchedClip(clip, {
   pictures: poses.map(() => ({ luma: 120, light: null, sharp: 1, change: 1, moved: 0 })),
-  motion: [],
-  sound: null,
-  loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
-  speech: [],
-  flashes: [],
-};
+});
 
 const plan = (
   reps: number,

@@ -1,9 +1,9 @@
-import { looksAt, lengthMs, proofClips, type ProofClip } from '@zest/performer/proof';
 import { describe, expect, it } from 'vitest';
 import { makeBlock, makeLesson, type Block, type BlockOf, type Edit } from '../lesson/index.ts';
 import { timeBlock, type Span } from '../schedule/index.ts';
 import type { TakeAnalysis } from '../signal/index.ts';
 import { counter } from '../testing/arbitrary.ts';
+import { evenClip, watchedClip } from '../testing/watched.ts';
 import { speaking } from '../words/index.ts';
 import { layOutBlock } from './block-time-map.ts';
 import { countersOfCounted, workedSides, type CountedRepetition } from './by-hand.ts';
@@ -19,34 +19,8 @@ import { Pictures, takeFault } from './pictures.ts';
 import { alignTake, TakeAlignment } from './take-alignment.ts';
 import type { TakeFacts } from './types.ts';
 
-const EVERY_MS = 100;
-const squats: ProofClip = {
-  ...(proofClips()[0] as ProofClip),
-  exercise: 'squat',
-  turns: 5,
-  periodMs: 2_000,
-  headMs: 2_000,
-  tailMs: 4_000,
-  flaw: 'none',
-  unevenness: 0,
-  aside: 0,
-};
-function watchedOf(clip: ProofClip): TakeAnalysis {
-  const { poses, aspect } = looksAt(clip, EVERY_MS);
-  return {
-    durationMs: lengthMs(clip),
-    aspect,
-    everyMs: EVERY_MS,
-    poses,
-    pictures: [],
-    motion: [],
-    sound: null,
-    loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
-    speech: [],
-    flashes: [],
-  };
-}
-const watched = watchedOf(squats);
+const squats = evenClip('squat', { tailMs: 4_000 });
+const watched = watchedClip(squats);
 const lesson = makeLesson('A', counter());
 const reps = (more: Partial<BlockOf<'reps'>>) =>
   ({
@@ -122,7 +96,7 @@ describe('repetitions in a take', () => {
   });
 
   it('of two sets are two bouts, each with its own', () => {
-    const twice = watchedOf({ ...squats, turns: 6 });
+    const twice = watchedClip({ ...squats, turns: 6 });
     const bouts = boutsOf(reps({ reps: 3, sets: 2, restBetweenSetsMs: 0 }), { seen: twice });
     expect(bouts?.map(({ planned, done }) => [planned, done.length])).toEqual([[6, 6]]);
     const apart = boutsOf(reps({ reps: 2, sets: 2, restBetweenSetsMs: 2_000 }), { seen: twice });

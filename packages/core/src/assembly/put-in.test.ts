@@ -9,8 +9,9 @@ import {
   type Lesson,
 } from '../lesson/index.ts';
 import { timeBlock } from '../schedule/index.ts';
-import { joints, type SeenPose, type TakeAnalysis } from '../signal/index.ts';
+import { joints, type SeenPose } from '../signal/index.ts';
 import { counter } from '../testing/arbitrary.ts';
+import { analysisWith } from '../testing/watched.ts';
 import { speaking } from '../words/index.ts';
 import { assemble } from './assemble.ts';
 import { boardsOf } from './boards.ts';
@@ -41,11 +42,8 @@ describe('an arrow at a joint', () => {
   const nobody: SeenPose = joints.map(() => ({ x: 0.5, y: 0.5, score: 0 }));
   const wristAt = (x: number, y = 0.4): SeenPose =>
     joints.map((joint) => ({ x, y, score: joint === 'left wrist' ? 0.8 : 0 }));
-  const analysis = (poses: SeenPose[], aspect = 16 / 9): TakeAnalysis => ({
-    ...{ durationMs: 10_000, aspect, everyMs: 100, poses, pictures: [], motion: [] },
-    ...{ sound: null, speech: [], flashes: [] },
-    loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
-  });
+  const analysis = (poses: SeenPose[], aspect = 16 / 9) =>
+    analysisWith({ durationMs: 10_000, aspect, poses });
   const point = (fromMs: number, toMs: number): Extract<Edit, { kind: 'point' }> => ({
     ...{ id: 'p', kind: 'point', joint: 'left wrist', text: 'Here' },
     ...{ fromMs, toMs },

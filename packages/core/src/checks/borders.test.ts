@@ -12,6 +12,7 @@ import { scheduleLesson, timeBlock } from '../schedule/index.ts';
 import type { SeenRepetition, TakeAnalysis, TakeFindings } from '../signal/index.ts';
 import { shotsOf } from '../framing/index.ts';
 import { counter } from '../testing/arbitrary.ts';
+import { analysisWith } from '../testing/watched.ts';
 import type { Hit } from './finding.ts';
 import { heardRules } from './heard-rules.ts';
 import type { ToCheck } from './rule.ts';
@@ -44,18 +45,7 @@ const nothingSeen: TakeFindings = {
   bodyHeight: 0.6,
   active: null,
 };
-const nothingHeard: TakeAnalysis = {
-  durationMs: 60_000,
-  aspect: 16 / 9,
-  everyMs: 100,
-  poses: [],
-  pictures: [],
-  motion: [],
-  sound: null,
-  loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
-  speech: [],
-  flashes: [],
-};
+const nothingHeard = analysisWith({});
 interface Parts {
   seen?: Partial<TakeFindings>;
   watched?: Partial<TakeAnalysis>;

@@ -9,8 +9,8 @@ import {
   type Lesson,
 } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
-import type { TakeAnalysis } from '../signal/index.ts';
 import { counter } from '../testing/arbitrary.ts';
+import { analysisWith } from '../testing/watched.ts';
 import { checkLesson, findingWords, type Finding } from './index.ts';
 import { watchedBlocks } from './watched-blocks.ts';
 
@@ -454,11 +454,7 @@ describe('words of a finding', () => {
 });
 
 describe('blocks that were watched', () => {
-  const nothing: TakeAnalysis = {
-    ...{ durationMs: 8_000, aspect: 16 / 9, everyMs: 100, poses: [], pictures: [], motion: [] },
-    ...{ sound: null, speech: [], flashes: [] },
-    loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
-  };
+  const nothing = analysisWith({ durationMs: 8_000 });
   const watched = (blocks: Block[], facts: Partial<TakeFacts>) => {
     const lesson = lessonOf(blocks);
     const takes = new Map([['take', { ...take(300), ...facts }]]);

@@ -9,40 +9,18 @@ import {
   type Lesson,
 } from '../lesson/index.ts';
 import { sentencesOf } from '../script/index.ts';
+import { EVERY_MS, evenClip, watchedClip } from '../testing/watched.ts';
 import type { TakeAnalysis } from '../signal/index.ts';
 import { describe, expect, it } from 'vitest';
-import { lengthMs, looksAt, proofClips, type ProofClip } from '@zest/performer/proof';
+import { looksAt, type ProofClip } from '@zest/performer/proof';
 
-const EVERY_MS = 100;
 const FLAWLESS = { luma: 120, light: null, sharp: 1, change: 1, moved: 0 };
-const squats: ProofClip = {
-  ...(proofClips()[0] as ProofClip),
-  exercise: 'squat',
-  turns: 5,
-  periodMs: 2_000,
-  headMs: 2_000,
-  tailMs: 2_000,
-  flaw: 'none',
-  unevenness: 0,
-  aside: 0,
-};
+const squats = evenClip('squat');
 
 /** What a look at a clip gives, with all that is not the body as it should be. */
 function watchedOf(clip: ProofClip, more: Partial<TakeAnalysis> = {}): TakeAnalysis {
-  const { poses, aspect } = looksAt(clip, EVERY_MS);
-  return {
-    durationMs: lengthMs(clip),
-    aspect,
-    everyMs: EVERY_MS,
-    poses,
-    pictures: poses.map(() => FLAWLESS),
-    motion: [],
-    sound: null,
-    loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
-    speech: [],
-    flashes: [],
-    ...more,
-  };
+  const { poses } = looksAt(clip, EVERY_MS);
+  return watchedClip(clip, { pictures: poses.map(() => FLAWLESS), ...more });
 }
 let ids = 0;
 const makeId = () => `i${(ids += 1)}`;

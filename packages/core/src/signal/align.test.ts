@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { seededChance } from '../schedule/index.ts';
 import { alignSpeech, type SpeechMatch } from './speech-align.ts';
 import { SURE_SENTENCE } from './speech-trust.ts';
 import type { BandSound } from './speech-sound.ts';
@@ -9,16 +10,8 @@ import type { BandSound } from './speech-sound.ts';
 const BANDS = 26;
 const QUIET = 1e-7;
 
-function chanceOf(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
-    return state / 4_294_967_296;
-  };
-}
-
 const SOUNDS = Array.from({ length: 18 }, (_, s) => {
-  const chance = chanceOf(s * 97 + 11);
+  const chance = seededChance(s * 97 + 11);
   const peaks = [2 + chance() * 7, 9 + chance() * 8, 17 + chance() * 8];
   return Array.from({ length: BANDS }, (__, band) =>
     peaks.reduce((sum, at, i) => sum + Math.exp(-((band - at) ** 2) / 4) / (i + 1), 0.02),
@@ -28,7 +21,7 @@ const SOUNDS = Array.from({ length: 18 }, (_, s) => {
 /** The sounds of a sentence: which, and for how many frames. */
 type Sentence = readonly (readonly [sound: number, frames: number])[];
 function sentence(seed: number, sounds = 11): Sentence {
-  const chance = chanceOf(seed);
+  const chance = seededChance(seed);
   return Array.from({ length: sounds }, () => [
     Math.floor(chance() * SOUNDS.length),
     3 + Math.floor(chance() * 4),
@@ -48,7 +41,7 @@ type Part = Sentence | number;
 
 /** Frames of what is said, with pauses of so many frames; and where each part begins. */
 function spoken(parts: readonly Part[], { pace, tilt, tremble, seed }: Voice) {
-  const chance = chanceOf(seed);
+  const chance = seededChance(seed);
   const rows: number[][] = [];
   const speech: number[] = [];
   const begins: number[] = [];
@@ -142,16 +135,16 @@ describe('a script in a recording', () => {
     expect([figures(4), figures(6)]).toMatchInlineSnapshot(`
       [
         [
-          "300-1540 1",
+          "300-1460 1",
           null,
-          "1740-3060 1",
-          "3340-4600 1",
+          "1660-2820 1",
+          "3100-4360 1",
         ],
         [
-          "300-1540 1",
+          "300-1460 1",
           null,
-          "1740-3060 1",
-          "3340-4600 1",
+          "1660-2820 1",
+          "3100-4360 1",
         ],
       ]
     `);

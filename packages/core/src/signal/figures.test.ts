@@ -1,25 +1,19 @@
-import { looksAt, proofClips, type ProofClip } from '@zest/performer/proof';
+import { looksAt, type ProofClip } from '@zest/performer/proof';
 import { expect, it } from 'vitest';
 import { findingsIn } from './findings.ts';
+import { clipOf, EVERY_MS, watchedClip } from '../testing/watched.ts';
 import type { TakeAnalysis } from './take-analysis.ts';
 
 // What is made of the same looks is the same to the figure: whoever changes how it is reckoned sees
 // here what else changes. That it is right is held against the truth in the other tests.
 
-const EVERY_MS = 100;
 const analysisOf = (clip: ProofClip): TakeAnalysis => {
-  const { poses, aspect } = looksAt(clip, EVERY_MS);
-  return {
-    ...{ durationMs: poses.length * EVERY_MS, aspect, everyMs: EVERY_MS, poses },
-    ...{ pictures: [], motion: [], sound: null, flashes: [] },
+  const { poses } = looksAt(clip, EVERY_MS);
+  return watchedClip(clip, {
+    durationMs: poses.length * EVERY_MS,
     speech: [{ startMs: 200, endMs: 900 }],
-    loudness: { integratedLufs: null, truePeakDb: null, shortTermLufs: null },
-  };
+  });
 };
-const clipOf = (flaw: ProofClip['flaw'], exercise?: ProofClip['exercise']) =>
-  proofClips().find(
-    (clip) => clip.flaw === flaw && (exercise === undefined || clip.exercise === exercise),
-  ) as ProofClip;
 
 const round = (value: number) => Math.round(value * 1_000) / 1_000;
 /** Everything that is found in a clip, a line each. */
@@ -56,18 +50,18 @@ const clips: readonly (readonly [ProofClip['exercise'], ProofClip['flaw']])[] = 
 ];
 
 it.each(clips)('a clip of %s, %s', (exercise, flaw) => {
-  expect(figuresOf(clipOf(flaw, exercise))).toMatchSnapshot();
+  expect(figuresOf(clipOf(exercise, flaw))).toMatchSnapshot();
 });
 
 it('a part of a clip is read as the clip is, in the clip’s own time', () => {
-  const whole = clipOf('walks out', 'squat');
+  const whole = clipOf('squat', 'walks out');
   expect(figuresOf(whole, { startMs: 1_960, endMs: 12_040 })).toMatchSnapshot();
   // Beyond the clip there is nothing.
   expect(figuresOf(whole, { startMs: -500, endMs: 99_000 })).toEqual(figuresOf(whole));
 });
 
 it('nobody is nobody, and what was said is still heard', () => {
-  const analysis = analysisOf(clipOf('none', 'talk'));
+  const analysis = analysisOf(clipOf('talk', 'none'));
   const nobody = {
     ...analysis,
     poses: analysis.poses.map((pose) => pose.map((joint) => ({ ...joint, score: 0 }))),

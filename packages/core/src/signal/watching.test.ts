@@ -1,5 +1,6 @@
 import { bodyOf, outOfFrame, repetitionsIn, stillStretches, SURE_REPETITION } from './index.ts';
 import fc from 'fast-check';
+import { clipOf, EVERY_MS } from '../testing/watched.ts';
 import { describe, expect, it } from 'vitest';
 import {
   exercises,
@@ -10,9 +11,6 @@ import {
   type ProofClip,
 } from '@zest/performer/proof';
 
-const EVERY_MS = 100;
-const plain = (exercise: (typeof exercises)[number]): ProofClip =>
-  proofClips().find((clip) => clip.exercise === exercise) as ProofClip;
 function seenIn(clip: ProofClip) {
   const { poses, aspect } = looksAt(clip, EVERY_MS);
   const body = bodyOf(poses, EVERY_MS, aspect);
@@ -23,7 +21,7 @@ const repeated = exercises.filter((exercise) => movements[exercise].repsPerTurn 
 
 describe('what is made of looks at the performer', () => {
   it.each(repeated)('%s: every repetition, when it is over', (exercise) => {
-    const clip = plain(exercise);
+    const clip = clipOf(exercise);
     const found = repetitionsIn(seenIn(clip).body);
     const { repetitions } = truthOf(clip);
     expect(found.map(({ confidence }) => confidence >= SURE_REPETITION)).toEqual(
@@ -39,7 +37,7 @@ describe('what is made of looks at the performer', () => {
   it.each(['knee-lift', 'side-lunge', 'step-and-reach'] as const)(
     '%s: the side that does it',
     (exercise) => {
-      const clip = plain(exercise);
+      const clip = clipOf(exercise);
       expect(repetitionsIn(seenIn(clip).body).map(({ side }) => side)).toEqual(
         truthOf(clip).repetitions.map(({ side }) => side),
       );
@@ -55,7 +53,7 @@ describe('what is made of looks at the performer', () => {
         fc.double({ min: -0.4, max: 0.4, noNaN: true }),
         fc.nat(10_000),
         (turns, periodMs, size, aside, seed) => {
-          const clip: ProofClip = { ...plain('squat'), turns, periodMs, size, aside, seed };
+          const clip: ProofClip = { ...clipOf('squat'), turns, periodMs, size, aside, seed };
           expect(repetitionsIn(seenIn(clip).body)).toHaveLength(turns);
         },
       ),
@@ -67,7 +65,7 @@ describe('what is made of looks at the performer', () => {
     fc.assert(
       fc.property(fc.nat(10_000), fc.integer({ min: 1, max: 4 }), (seed, turns) => {
         expect(
-          repetitionsIn(seenIn({ ...plain('one-leg-balance'), seed, turns }).body).filter(
+          repetitionsIn(seenIn({ ...clipOf('one-leg-balance'), seed, turns }).body).filter(
             ({ confidence }) => confidence >= SURE_REPETITION,
           ),
         ).toEqual([]);
@@ -84,7 +82,7 @@ describe('what is made of looks at the performer', () => {
   });
 
   it('finds the still time before and after', () => {
-    const clip = plain('star-jump');
+    const clip = clipOf('star-jump');
     const still = stillStretches(seenIn(clip).body);
     const { activeMs } = truthOf(clip);
     expect(Math.abs((still[0]?.endMs ?? 0) - activeMs.startMs)).toBeLessThan(300);

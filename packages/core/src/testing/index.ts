@@ -1,0 +1,1 @@
+export { EVERY_MS, evenClip, watchedClip } from './watched.ts';
