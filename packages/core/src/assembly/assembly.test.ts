@@ -10,6 +10,7 @@ import {
   type BlockOf,
   type Cue,
   type IntervalsBlock,
+  type Lesson,
   type RepsBlock,
 } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
@@ -65,6 +66,58 @@ describe('any first cut', () => {
         expect(cut.pauses).toHaveLength(practice);
       }),
     );
+  });
+});
+
+describe('a cut as a whole', () => {
+  const talk = (more: Partial<BlockOf<'talk'>> = {}) => block('talk', { fixedMs: 5_000, ...more });
+  const whole = (sections: Lesson['sections'], more: Partial<Lesson> = {}) =>
+    assemble({ ...makeLesson('A', counter()), sections, ...more }, new Map());
+
+  it('has a chapter for each section that lasts', () => {
+    const empty = { id: 'e', title: 'Nothing', blocks: [] };
+    const cut = whole([
+      { id: 'a', title: 'Warm-up', blocks: [talk(), talk()] },
+      empty,
+      { id: 'b', title: 'Skill', blocks: [talk()] },
+    ]);
+    expect(cut.chapters).toEqual([
+      { title: 'Warm-up', startMs: 0, endMs: 10_000 },
+      { title: 'Skill', startMs: 10_000, endMs: 15_000 },
+    ]);
+    expect(whole([empty])).toMatchObject({ durationMs: 0, chapters: [], sentences: [] });
+    expect(cut).toMatchObject({ shape: 'wide', words: { language: 'en', other: null } });
+  });
+
+  it('has the second language where both are to be read, without words not yet said in it', () => {
+    const lesson = makeLesson('A', counter());
+    const second = {
+      language: 'de',
+      texts: [
+        { text: 'Jump', other: 'Springen' },
+        { text: 'Rest', other: ' ' },
+      ],
+    };
+    const words = (languages: 'one' | 'both') =>
+      whole([], {
+        second,
+        finish: { ...lesson.finish, look: { ...lesson.finish.look, languages } },
+      }).words.other;
+    expect(words('both')).toEqual({ language: 'de', texts: { Jump: 'Springen' } });
+    expect(words('one')).toBeNull();
+  });
+
+  it('has its music where there is such a take, and none otherwise', () => {
+    const lesson = makeLesson('A', counter());
+    const music = { takeId: 'song', licence: 'Our drum', underDb: 12 };
+    const finish = { ...lesson.finish, sound: { ...lesson.finish.sound, music } };
+    const withTakes = (takes: string[]) =>
+      assemble(
+        { ...lesson, finish },
+        new Map(takes.map((id) => [id, { id, frames: 300, marked: null }])),
+      ).sound.music;
+    expect(withTakes(['song'])).toEqual(music);
+    expect(withTakes(['other'])).toBeNull();
   });
 });
 
@@ -234,6 +287,32 @@ describe('other kinds of block', () => {
       [0, 'Which foot steps first?'],
       [7_000, 'The other one.'],
     ]);
+  });
+
+  it('show a question until it is answered, the answer then, and nothing where there is none', () => {
+    const cues = (answer: string, footage: Block['footage']) =>
+      cutOf(
+        [
+          block('question', {
+            ...{ question: 'Which foot?', askMs: 3_000, thinkMs: 5_000, answerMs: 4_000 },
+            ...{ answer, footage },
+          }),
+        ],
+        { take: 600 },
+      ).lanes.cue;
+    const asked = [
+      { text: 'Which foot?', moment: 'question', startMs: 0, endMs: 3_000 },
+      { text: 'Which foot?', moment: 'question', startMs: 3_000, endMs: 8_000 },
+    ];
+    const take = { takeId: 'take', startsAtMs: 0 };
+    expect(cues('The left one', take)).toMatchObject([
+      ...asked,
+      { slot: 'cue', text: 'The left one', moment: 'answer', startMs: 8_000, endMs: 12_000 },
+    ]);
+    expect(cues(' ', take)).toMatchObject(asked);
+    // The card says the answer itself.
+    expect(cues('The left one', null)).toMatchObject(asked);
+    expect(cutOf([block('card', { cues: [cue('Look', 'throughout')] })]).lanes.cue).toEqual([]);
   });
 
   it('show a command while it is to be answered, and never the next one', () => {

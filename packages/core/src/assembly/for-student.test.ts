@@ -7,6 +7,8 @@ import {
   lastMoveStart,
   scoreMoments,
   slots,
+  type BoardOverlay,
+  type CueOverlay,
   type StudentView,
 } from './index.ts';
 
@@ -92,6 +94,55 @@ describe('a lesson as one student wants it', () => {
       seen.lanes.board.some(({ board }) => board.kind === 'level' && board.text === easier.text),
     ).toBe(true);
     expect(forStudent(cut, usual).lanes).toEqual(cut.lanes);
+  });
+
+  it('puts the form in place of other forms and of the strip, and leaves other boards', () => {
+    const strip = { kind: 'strip', done: 0, of: 2, now: 'A', then: 'B' } as const;
+    const other = { kind: 'level', form: 'harder', text: 'With a jump', rule: '' } as const;
+    const kit: BoardOverlay['board'] = { kind: 'kit', lines: ['Rope'] };
+    const cut = cutOf([{ kind: 'reps' }, { kind: 'reps' }]);
+    const [first, second] = cut.blocks;
+    const at = (startMs: number, endMs: number, board: BoardOverlay['board']): BoardOverlay => ({
+      ...{ slot: 'board', startMs, endMs, board },
+    });
+    const firstEnd = first?.endMs ?? 0;
+    const [secondStart, secondEnd] = [second?.startMs ?? 0, second?.endMs ?? 0];
+    const boards = [
+      ...[at(0, 4_000, kit), at(4_000, 8_000, other), at(8_000, firstEnd, strip)],
+      at(secondStart, secondEnd, strip),
+    ];
+    const seen = forStudent(
+      { ...cut, lanes: { ...cut.lanes, board: boards } },
+      { ...usual, levels: new Map([[first?.blockId ?? '', [easier]]]) },
+    );
+    const form = { kind: 'level', form: 'easier', text: easier.text, rule: easier.rule } as const;
+    expect(seen.lanes.board).toEqual([
+      at(0, 4_000, kit),
+      at(4_000, firstEnd, form),
+      at(secondStart, secondEnd, strip),
+    ]);
+  });
+
+  it('says the form in place of the cues for getting ready, else for eight seconds where it is free', () => {
+    const cut = cutOf([{ kind: 'reps' }]);
+    const [block] = cut.blocks;
+    const levels = new Map([[block?.blockId ?? '', [easier]]]);
+    const cue = (startMs: number, endMs: number, moment: CueOverlay['moment']): CueOverlay => ({
+      ...{ slot: 'cue', startMs, endMs, moment },
+      ...{ text: 'Chest up', pair: { right: 'Long', wrong: 'Round' } },
+    });
+    const cuesFor = (cues: CueOverlay[]) =>
+      forStudent({ ...cut, lanes: { ...cut.lanes, cue: cues } }, { ...usual, levels }).lanes.cue;
+    expect(cuesFor([cue(0, 4_000, 'ready'), cue(4_000, 9_000, 'action')])).toEqual([
+      { ...cue(0, 4_000, 'ready'), text: easier.text, pair: null },
+      cue(4_000, 9_000, 'action'),
+    ]);
+    const said = { slot: 'cue', text: easier.text, moment: 'ready', pair: null } as const;
+    expect(cuesFor([cue(0, 4_000, 'action')])).toEqual([
+      cue(0, 4_000, 'action'),
+      { ...said, startMs: 4_000, endMs: 12_000 },
+    ]);
+    expect(cuesFor([cue(0, block?.endMs ?? 0, 'action')])).toHaveLength(1);
   });
 
   it('is larger, calmer and of high contrast when asked', () => {
