@@ -4,8 +4,8 @@ import { clockText } from '@zest/core/time';
 import { say } from './words/index.ts';
 
 /**
- * The student's own practice: the video waits, the practice clock runs down, then it goes on when
- * told.
+ * The student's practice or rest: the video waits, the clock runs down, and it goes on when told. Who
+ * rests until ready is never told that time is up.
  */
 export function PracticePause({
   mark,
@@ -27,13 +27,19 @@ export function PracticePause({
   }, [mark, since]);
   return (
     <section className="practice" aria-label={say('practice.name')}>
-      <h2>{say(leftMs > 0 ? 'practice.your-turn' : 'practice.time-is-up')}</h2>
+      <h2>
+        {say(
+          mark.isRest ? 'practice.rest' : leftMs > 0 ? 'practice.your-turn' : 'practice.time-is-up',
+        )}
+      </h2>
       {mark.prompt && <p>{mark.prompt}</p>}
-      <p className="digits" role="timer">
-        {clockText(Math.ceil(leftMs / 1000) * 1000)}
-      </p>
+      {(leftMs > 0 || !mark.isRest) && (
+        <p className="digits" role="timer">
+          {clockText(Math.ceil(leftMs / 1000) * 1000)}
+        </p>
+      )}
       <button type="button" className="big" onClick={onGoOn} autoFocus>
-        {say(last ? 'practice.done' : 'practice.go-on')}
+        {say(mark.isRest ? 'practice.ready' : last ? 'practice.done' : 'practice.go-on')}
       </button>
     </section>
   );

@@ -57,7 +57,7 @@ export function lessonActions({
     },
     endPractice: () => {
       const ms = playback.endPause();
-      if (pause && ms !== null)
+      if (pause && !pause.isRest && ms !== null)
         log.note({
           kind: 'practised',
           blockId: pause.blockId,

@@ -260,6 +260,11 @@ export class LessonPlayer {
       return;
     }
     this.paint();
+    if (mark && this.parts.onPause) {
+      this.pause();
+      this.parts.onPause(mark);
+      return;
+    }
     if (footageDone && !this.free) this.hold();
   }
 

@@ -1,7 +1,8 @@
 import { Box } from '@mui/material';
 import type { Block } from '@zest/core/lesson';
-import type { ScheduledBlock, Schedule } from '@zest/core/schedule';
+import { waitedMs, type ScheduledBlock, type Schedule, type SpanKind } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { paper } from '../app/theme.ts';
 import { ribbonScale } from './ribbon-scale.ts';
@@ -47,13 +48,16 @@ function TickText({ x, y, width, ms }: { x: number; y: number; width: number; ms
   );
 }
 
+const NOTCHED: ReadonlySet<SpanKind> = new Set(['side-change', 'round-rest', 'set-rest', 'ready']);
+
 function describe(planned: ScheduledBlock, filmed: boolean): string {
+  const practiceMs = planned.block.pauseAfter?.practiceMs ?? 0;
+  const restMs = planned.offMs - practiceMs;
+  const rest = restMs > 0 ? `, ${teacherText('ribbon.rest', { length: lengthText(restMs) })}` : '';
   const pause =
-    planned.studentMs > planned.durationMs
-      ? `, then ${lengthText(planned.studentMs - planned.durationMs)} of practice off the video`
-      : '';
+    practiceMs > 0 ? `, ${teacherText('ribbon.practice', { length: lengthText(practiceMs) })}` : '';
   return (
-    `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${pause}` +
+    `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${rest}${pause}` +
     `, effort ${planned.block.effort} of 5, ${filmed ? 'filmed' : 'not filmed yet'}`
   );
 }
@@ -164,12 +168,11 @@ const RibbonBlock = memo(
     const { block } = planned;
     const wideOf = (ms: number) => ms * perMs;
     const isEmpty = planned.studentMs === 0;
-    const wide = isEmpty ? emptyPx : wideOf(planned.durationMs);
+    const wide = isEmpty
+      ? emptyPx
+      : wideOf(planned.studentMs - (block.pauseAfter?.practiceMs ?? 0));
     const label = describe(planned, isFilmed);
-    const notches = planned.spans.filter(
-      (span) =>
-        span.kind === 'side-change' || span.kind === 'round-rest' || span.kind === 'set-rest',
-    );
+    const notches = planned.spans.filter(({ kind }) => NOTCHED.has(kind));
     return (
       <g
         role="button"
@@ -205,7 +208,7 @@ const RibbonBlock = memo(
         {notches.map((span) => (
           <path
             key={span.startMs}
-            d={`M${left + wideOf(span.startMs) - 4},${ROW.top} l4,7 l4,-7 z`}
+            d={`M${left + wideOf(span.startMs + waitedMs(planned.spans, span.startMs)) - 4},${ROW.top} l4,7 l4,-7 z`}
             fill={paper.ink}
           />
         ))}
@@ -274,7 +277,9 @@ export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
   /** Where a moment of the video lies on the student's clock. */
   const studentAt = (videoMs: number) => {
     const block = schedule.blocks.findLast((b) => b.startMs <= videoMs);
-    return block ? block.studentStartMs + (videoMs - block.startMs) : 0;
+    if (!block) return 0;
+    const ms = videoMs - block.startMs;
+    return block.studentStartMs + ms + waitedMs(block.spans, ms);
   };
   return (
     <Box

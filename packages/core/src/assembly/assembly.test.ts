@@ -63,7 +63,11 @@ describe('any first cut', () => {
           expect(at).toBeLessThanOrEqual(cut.durationMs);
         }
         const practice = blocksOf(lesson).filter((block) => block.pauseAfter).length;
-        expect(cut.pauses).toHaveLength(practice);
+        const rests = scheduleLesson(lesson).blocks.flatMap(({ spans }) =>
+          spans.filter(({ kind }) => kind === 'ready'),
+        );
+        expect(cut.pauses.filter(({ isRest }) => !isRest)).toHaveLength(practice);
+        expect(cut.pauses.filter(({ isRest }) => isRest)).toHaveLength(rests.length);
       }),
     );
   });

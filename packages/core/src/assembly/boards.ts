@@ -1,6 +1,6 @@
 import { floorUse } from '../ledger/index.ts';
 import { exercisesOf, exerciseTitles, kitText, type Block, type Lesson } from '../lesson/index.ts';
-import { readingMs, waitKinds, type Span } from '../schedule/index.ts';
+import { moveKinds, readingMs, waitKinds, type Span } from '../schedule/index.ts';
 import { byStart, gaps, type TimeSpan } from '../time/index.ts';
 import type { Board, BoardOverlay } from './types.ts';
 
@@ -94,6 +94,23 @@ function nextBoards(
   });
 }
 
+/** Each rest that lasts until the student is ready says so, and what comes then. */
+function readyBoards(block: Block, spans: readonly Span[], language: string): BoardOverlay[] {
+  const exercises = exercisesOf(block);
+  const titles = exerciseTitles(block, language);
+  return spans.flatMap((span, i): BoardOverlay[] => {
+    if (span.kind !== 'ready') return [];
+    const next = spans.slice(i + 1).find(({ kind }) => moveKinds.has(kind));
+    const at = next?.exercise ?? 0;
+    const board: Board = {
+      kind: 'ready',
+      title: titles[at] ?? '',
+      movement: exercises[at]?.movement ?? 'other',
+    };
+    return [{ slot: 'board', startMs: span.startMs, endMs: span.endMs, board }];
+  });
+}
+
 /**
  * Boards of a block in its own time: those of its beginning, other forms while one waits, and the
  * strip wherever nothing else stands.
@@ -114,14 +131,19 @@ export function boardsOf(
     return true;
   };
   for (const wanted of openingBoards(block, context)) put(wanted, body.startMs, body.endMs);
-  const waits = spans.filter(({ kind }) => waitKinds.has(kind));
+  const waits = spans.filter(({ kind }) => waitKinds.has(kind) && kind !== 'ready');
   const rooms: readonly TimeSpan[] = waits.length > 0 ? waits : [body];
   const levels = levelBoards(block, context);
   for (const room of rooms)
     while (levels[0] && put(levels[0], room.startMs, room.endMs)) levels.shift();
   // Where no wait is long enough, other forms are told as soon as there is time.
   for (const level of levels) put(level, freeMs, body.endMs);
-  const boards = [...placed, ...nextBoards(block, spans, placed, context)].sort(byStart);
+  const ready = readyBoards(block, spans, context.lesson.settings.language);
+  const apart = placed.flatMap((board) =>
+    gaps(board, ready, GAP_MIN_MS).map((gap): BoardOverlay => ({ ...board, ...gap })),
+  );
+  const standing = [...apart, ...ready].sort(byStart);
+  const boards = [...standing, ...nextBoards(block, spans, standing, context)].sort(byStart);
   return context.lesson.finish.look.boards.includes('strip')
     ? withStrip(boards, body, context)
     : boards;

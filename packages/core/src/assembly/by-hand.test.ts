@@ -263,6 +263,21 @@ describe('in a block', () => {
     ]);
   });
 
+  it('says how fast it is shown again', () => {
+    const text = (speed: number) =>
+      cutOf(
+        work([
+          { id: 'a', kind: 'again', fromMs: 2_000, toMs: 4_000, speed, times: 1, sound: 'low' },
+        ]),
+      ).lanes.cue[0]?.text;
+    expect([100, 50, 25, 70].map(text)).toEqual([
+      'Once more',
+      'At half speed',
+      'At a quarter of the speed',
+      'At 70 % of the speed',
+    ]);
+  });
+
   it('what is left out takes its moments along, and what lies behind the end is listed', () => {
     const late: Edit = { id: 'late', kind: 'note', fromMs: 20_000, toMs: 22_000, text: 'Left' };
     const gone: Edit = {

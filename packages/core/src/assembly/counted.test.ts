@@ -106,6 +106,23 @@ describe('repetitions in a take', () => {
     ]);
   });
 
+  it('of left and right together are pairs, each done with its second', () => {
+    const lifts = watchedClip(evenClip('knee-lift', { turns: 4, periodMs: 4_000, tailMs: 4_000 }));
+    const exercise = { id: 'k', title: 'Knee lift', movement: 'step-and-reach' as const };
+    const tempo = { downMs: 2_000, holdMs: 0, upMs: 2_000, topHoldMs: 0 };
+    const doneOf = (planned: number) =>
+      boutsOf(reps({ reps: planned, exercise, tempo }), { seen: lifts })?.[0]?.done ?? [];
+    const [single, pairs] = [doneOf(8), doneOf(4)];
+    expect(single.map(({ side }) => side)).toEqual(
+      [1, 2, 3, 4].flatMap(() => ['left', 'right'] as const),
+    );
+    expect(pairs.map(({ side, atMs }) => [side, atMs])).toEqual(
+      [1, 3, 5, 7].map((second) => [null, single[second]?.atMs]),
+    );
+    // As many as planned on both sides are no pairs.
+    expect(doneOf(7)).toHaveLength(8);
+  });
+
   it('are sure as far as the plan or a voice bears them out', () => {
     const sure = (planned: number, said: TakeFacts['said'] = null) =>
       boutsOf(reps({ reps: planned }), { said })?.[0]?.isSure;

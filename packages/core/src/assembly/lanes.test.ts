@@ -95,6 +95,24 @@ describe('counters', () => {
     ]);
   });
 
+  it('say the round of a circuit, the time of a count, and the tokens left of laps', () => {
+    const notes = (block: Block) =>
+      countersOf(block, spansOf(block), say).map(({ rep, note }) => `${rep}: ${note}`);
+    const amount = { kind: 'reps', reps: 1, oneMs: 2_000 } as const;
+    const exercise = { id: 'e', title: 'Squat', movement: 'squat' } as const;
+    const circuit = made('intervals', {
+      ...{ leadInMs: 0, rounds: 2, sets: 1, demo: null },
+      exercises: [{ ...exercise, sides: 'both', amount }],
+    });
+    expect(notes(circuit)).toEqual(['1: Round 1 of 2', '1: Round 2 of 2']);
+    const moves = [{ ...exercise, eights: 1 }];
+    const counts = made('counts', { bpm: 120, times: 2, countIn: 0, demo: null, moves });
+    expect(notes(counts)).toEqual(['1: Time 1 of 2', '1: Time 2 of 2']);
+    const laps = made('laps', { laps: 2, lapMs: 5_000, restMs: 0, leadInMs: 0, exercise });
+    expect(notes({ ...laps, tokens: 2 })).toEqual(['1: 2 tokens left', '2: 1 token left']);
+    expect(notes({ ...laps, tokens: 0 })).toEqual(['1: ', '2: ']);
+  });
+
   it('say that each side has its own, where nothing else is to be said', () => {
     const sided = { ...sets, sets: 1, sides: 'each' as const, startSide: 'left' as const };
     const [first] = countersOf(sided, spansOf(sided), say);
@@ -185,6 +203,23 @@ describe('cues', () => {
     ]);
     expect(pairsOf([pair], 3_999)).toEqual([null, null]);
     expect(pairsOf([{ ...pair, wrong: ' ' }], 4_000)).toEqual([null, null]);
+  });
+
+  it('that are spoken stand in the order they are said, each until the next', () => {
+    const script = 'Bend your knees. Look ahead of you. Let the arms swing.';
+    const said = (text: string, part: string) =>
+      cue(text, 'action', { anchor: script.indexOf(part) + part.length });
+    const block = made('talk', {
+      ...{ script, fixedMs: 20_000 },
+      cues: [said('Arms', 'Let the arms swing.'), said('Knees', 'Bend your knees.')],
+    });
+    const at: Record<number, number> = { 0: 1_000, [script.indexOf('Let')]: 12_000 };
+    const cues = cuesOf(block, spansOf(block), body(20_000), 'en', ({ from }) => at[from] ?? null);
+    expect(cues.map(({ text, startMs }) => [text, startMs])).toEqual([
+      ['Knees', 1_000],
+      ['Arms', 12_000],
+    ]);
+    expect(cues[0]?.endMs).toBeLessThanOrEqual(12_000);
   });
 
   it('for all the time fill what is free for long enough', () => {

@@ -87,7 +87,7 @@ const timed = ({ startMs, endMs }: TimeSpan) => ({
 const roundText = (
   { round, rounds }: Span,
   say: Say,
-  word: 'count.round' | 'count.set' | 'count.time' = 'count.round',
+  word: 'count.round' | 'count.in-round' | 'count.set' | 'count.time' = 'count.round',
 ): string =>
   round !== undefined && rounds !== undefined && rounds > 1 ? say(word, { round, rounds }) : '';
 
@@ -125,7 +125,11 @@ function noteOf(block: Block, span: Span, say: Say): string {
     return say('count.tokens', { left: Math.max(0, block.tokens - (span.rep ?? 0) + 1) });
   }
   const word =
-    block.kind === 'intervals' ? 'count.round' : span.kind === 'count' ? 'count.time' : 'count.set';
+    block.kind === 'intervals'
+      ? 'count.in-round'
+      : span.kind === 'count'
+        ? 'count.time'
+        : 'count.set';
   const round = roundText(span, say, word);
   if (round !== '') return round;
   return span.side !== undefined && 'sides' in block && block.sides !== 'both'

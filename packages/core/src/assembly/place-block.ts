@@ -56,6 +56,7 @@ export function placeBlock(
   placeCaptions(placing, sentences?.laid ?? null);
   placeSentences(placing, sentences);
   placePacer(cut, pacerEvents(block, context.lesson), timeMap);
+  placeRests(placing);
   const startMs = cut.durationMs;
   const endMs = startMs + timeMap.lengthMs + placePauseSign(placing, takes);
   if (endMs > startMs)
@@ -215,6 +216,19 @@ function placeSentences({ cut, block, timeMap }: Placing, sentences: Sentences |
   }
 }
 
+/** The video waits at the end of each rest that lasts until the student is ready. */
+function placeRests({ cut, block, spans, timeMap }: Placing): void {
+  for (const span of spans) {
+    if (span.kind !== 'ready') continue;
+    const shown = toVideo(timeMap, span).at(-1);
+    if (shown)
+      cut.pauses.push({
+        ...{ blockId: block.id, isRest: true, practiceMs: span.offMs, prompt: '' },
+        ...{ startMs: shown.startMs, endMs: shown.endMs },
+      });
+  }
+}
+
 /** The sign to stop after the block, where there is one; gives how long it is shown. */
 function placePauseSign(
   { cut, context, block, timeMap }: Placing,
@@ -237,7 +251,10 @@ function placePauseSign(
   const startMs = timeMap.startMs + timeMap.lengthMs;
   const shown = { startMs, runs: layOutBlock(signMs, []).runs };
   cut.segments.push(...sign.segments(shown, undefined, null));
-  cut.pauses.push({ blockId: block.id, startMs, endMs: startMs + signMs, practiceMs, prompt });
+  cut.pauses.push({
+    ...{ blockId: block.id, isRest: false, practiceMs, prompt },
+    ...{ startMs, endMs: startMs + signMs },
+  });
   return signMs;
 }
 

@@ -184,6 +184,8 @@ export type Board =
   | { kind: 'floor'; floor: FloorUse }
   | { kind: 'level'; form: Level['form']; text: string; rule: string }
   | { kind: 'next'; title: string; movement: Movement }
+  /** The video waits until the student is ready for what is named. */
+  | { kind: 'ready'; title: string; movement: Movement }
   /** First, then, done: sections done, the one now, the one after. */
   | { kind: 'strip'; done: number; of: number; now: string; then: string };
 
@@ -246,9 +248,13 @@ export interface SaidSentence extends TimeSpan {
   isGuess: boolean;
 }
 
-/** A sign to stop the video: shown over its span, then the student practises `practiceMs`. */
+/**
+ * A sign to stop the video: shown over its span, then the student practises, or rests until ready,
+ * for about `practiceMs`.
+ */
 export interface PauseMark extends TimeSpan {
   blockId: string;
+  isRest: boolean;
   practiceMs: number;
   prompt: string;
 }

@@ -95,7 +95,9 @@ export function timelineOf(assembly: Assembly, media: ReadonlyMap<string, CutMed
   const markers = [
     ...assembly.chapters.map((chapter) => markerOf(chapter.title, 'GREEN', chapter)),
     ...assembly.lanes.cue.map((cue) => markerOf(cue.text, 'YELLOW', cue)),
-    ...assembly.pauses.map((pause) => markerOf('Pause and practise', 'RED', pause)),
+    ...assembly.pauses.map((pause) =>
+      markerOf(pause.isRest ? 'Rest until ready' : 'Pause and practise', 'RED', pause),
+    ),
     ...eventsOf(assembly, 'picture')
       .filter(({ isHeld }) => isHeld)
       .map(({ from, to }) =>

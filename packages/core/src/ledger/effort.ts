@@ -63,9 +63,9 @@ interface Stretch {
  * either, work throughout.
  */
 function practised(block: Block, spans: readonly Span[], practiceMs: number): Stretch[] {
-  const once = spans.flatMap(({ kind, startMs, endMs, exercise }): Stretch[] =>
+  const once = spans.flatMap(({ kind, startMs, endMs, offMs, exercise }): Stretch[] =>
     restKinds.has(kind) || !AT_REST.has(kind)
-      ? [{ ms: endMs - startMs, isRest: restKinds.has(kind), exercise }]
+      ? [{ ms: endMs - startMs + offMs, isRest: restKinds.has(kind), exercise }]
       : [],
   );
   const rest = once.find(({ isRest }) => isRest);
@@ -88,7 +88,7 @@ function practised(block: Block, spans: readonly Span[], practiceMs: number): St
  * rest of its block.
  */
 function loadsOf(schedule: Schedule): Load[] {
-  return schedule.blocks.flatMap(({ block, spans, studentStartMs, durationMs, studentMs }) => {
+  return schedule.blocks.flatMap(({ block, spans, studentStartMs, durationMs }) => {
     const load = (startMs: number, endMs: number, isRest: boolean, exercise?: number): Load => {
       const effort = effortOf(block, exercise);
       // The teacher's own figure is for what has the block's effort.
@@ -101,12 +101,16 @@ function loadsOf(schedule: Schedule): Load[] {
         block,
       };
     };
-    const loads = spans.map(({ kind, startMs, endMs, exercise }) =>
-      load(startMs, endMs, block.kind !== 'talk' && AT_REST.has(kind), exercise),
-    );
-    // A talk is as hard as its teacher says: people warm up while they are talked through it.
-    let atMs = durationMs;
-    for (const { ms, isRest, exercise } of practised(block, spans, studentMs - durationMs)) {
+    let waited = 0;
+    const loads = spans.map(({ kind, startMs, endMs, offMs, exercise }) => {
+      const from = startMs + waited;
+      waited += offMs;
+      // A talk is as hard as its teacher says: people warm up while they are talked through it.
+      return load(from, endMs + waited, block.kind !== 'talk' && AT_REST.has(kind), exercise);
+    });
+    let atMs = durationMs + waited;
+    const practiceMs = block.pauseAfter?.practiceMs ?? 0;
+    for (const { ms, isRest, exercise } of practised(block, spans, practiceMs)) {
       if (ms > 0) loads.push(load(atMs, atMs + ms, isRest, exercise));
       atMs += ms;
     }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  forOtherHand,
   makeBlock,
   makeKit,
   makeLesson,
@@ -40,14 +41,8 @@ describe('sides', () => {
   it('turn round when every first side is swapped, and stay level where the plan is level', () => {
     fc.assert(
       fc.property(arbitraryLesson, (lesson) => {
-        const swapped: Lesson = structuredClone(lesson);
+        const swapped = forOtherHand(lesson);
         const turn = { left: 'right', right: 'left' } as const;
-        for (const block of swapped.sections.flatMap(({ blocks }) => blocks)) {
-          if ('startSide' in block) block.startSide = turn[block.startSide];
-          if (block.kind === 'intervals')
-            for (const e of block.exercises)
-              if (e.sides === 'left' || e.sides === 'right') e.sides = turn[e.sides];
-        }
         const [one, two] = [
           sidesLedger(scheduleLesson(lesson)),
           sidesLedger(scheduleLesson(swapped)),

@@ -64,6 +64,8 @@ export const sidesPlans = ['both', 'each', 'alternating'] as const;
 export const sides = ['left', 'right'] as const;
 const side = z.enum(sides);
 
+/** Rests end when the student is ready; their lengths are estimates then. */
+const restBy = z.literal('ready').optional();
 const leadInMs = whole(LIMITS.leadInMs, 'ms');
 const restMs = whole(LIMITS.restMs, 'ms');
 /** Null: as long as the words take. */
@@ -95,8 +97,11 @@ export const amountSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('hold'), holdMs: whole(LIMITS.holdMs, 'ms') }),
 ]);
 
-/** How long one rests between exercises: as the block says, as long as was worked, or by breaths. */
-export const restLengths = ['time', 'work', 'breaths'] as const;
+/**
+ * How long one rests between exercises: as the block says, as long as was worked, by breaths, or until
+ * the student is ready, for which the block's rests are estimates.
+ */
+export const restLengths = ['time', 'work', 'breaths', 'ready'] as const;
 /** What is done meanwhile. */
 export const restTasks = ['rest', 'partner', 'task'] as const;
 export const restsSchema = z.strictObject({
@@ -174,6 +179,7 @@ export const repsBlockSchema = z.strictObject({
     ),
   sets: whole(LIMITS.sets),
   restBetweenSetsMs: restMs,
+  restBy,
   sideChangeMs: restMs,
   leadInMs,
 });
@@ -251,6 +257,7 @@ export const routineBlockSchema = z.strictObject({
   /** How often each step of the growing is rehearsed. */
   timesEach: whole(LIMITS.demoTimes),
   restMs,
+  restBy,
   /** Run-throughs of the whole at the end. */
   wholeTimes: z.int().min(0).max(LIMITS.demoTimes.max, `At most ${LIMITS.demoTimes.max}.`),
   leadInMs,

@@ -85,7 +85,7 @@ const TABLE: { [K in BlockKind]: Entry<K>[] } = {
     },
     {
       ...time('restMs', 'Rest', LIMITS.restMs, by(5_000, 2)),
-      when: (b) => (b.rests?.by ?? 'time') === 'time',
+      when: (b) => b.rests === undefined || b.rests.by === 'time' || b.rests.by === 'ready',
     },
     { ...count('rests.breaths', 'Breaths of rest', LIMITS.breaths, by(1, 2)), when: restsByBreath },
     { ...time('rests.breathInMs', 'Breathe in', LIMITS.breathMs), when: restsByBreath },

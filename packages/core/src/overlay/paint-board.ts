@@ -140,6 +140,16 @@ function paintTitle(ctx: PaintContext, text: string, also: string, box: Box, ink
   );
 }
 
+/** The two bars of a video that waits. */
+function paintWaiting(ctx: PaintContext, x: number, y: number, ink: Ink): void {
+  ctx.fillStyle = ink.ready;
+  for (const dx of [-14, 4]) {
+    ctx.beginPath();
+    ctx.roundRect(x + dx, y - 18, 10, 36, 3);
+    ctx.fill();
+  }
+}
+
 function paintHeaded(
   ctx: PaintContext,
   board: Exclude<Board, { kind: 'chapter' | 'name' }>,
@@ -160,13 +170,18 @@ function paintHeaded(
     if (board.then !== '') paintLines(ctx, [`${heading}: ${board.then}`], box, top + 4, ink.dim);
     return;
   }
+  const waits = board.kind === 'ready';
+  if (waits) paintWaiting(ctx, column.x + 14, box.y + 32, ink);
   const top = writeLines(
     ctx,
     heading,
-    { ...column, top: box.y + 8 },
+    {
+      ...(waits ? { x: column.x + 44, width: column.width - 44 } : column),
+      top: box.y + 8,
+    },
     { weight: 'bold', size: 40, maxLines: 1, colour: ink.accent },
   );
-  if (board.kind === 'next') {
+  if (board.kind === 'next' || board.kind === 'ready') {
     const room = { x: box.x + box.width - 172, width: 160 };
     paintMovement(ctx, board.movement, { ...room, y: box.y + 16, height: box.height - 30 }, ink);
     const isDrawn = board.movement in movementFigures;

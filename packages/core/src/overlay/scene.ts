@@ -274,10 +274,11 @@ function boardItem(board: Board, words: Words): BoardItem {
         also: otherOf(words, board.text),
       };
     case 'next':
+    case 'ready':
       return {
         slot: 'board',
         board,
-        heading: sayIn(words, 'board.next'),
+        heading: sayIn(words, board.kind === 'next' ? 'board.next' : 'phase.ready'),
         also: otherOf(words, board.title),
       };
     case 'strip':

@@ -10,6 +10,8 @@ import type { Label } from '../words/index.ts';
 export interface BlockTimes {
   spans: Span[];
   calls: Call[];
+  /** How long the video waits for the student in the block and after it. */
+  offMs: number;
 }
 
 /** What of the lesson decides how long its blocks last. */
@@ -59,8 +61,11 @@ function layOut(timeline: TimelineBuilder, block: Block, { settings, audience }:
       timeQuestion(timeline, block, wpm);
       break;
   }
-  if (block.pauseAfter)
-    timeline.add('pause-sign', block.pauseAfter.signMs, signLabel(block.pauseAfter.prompt));
+  if (block.pauseAfter) {
+    const { signMs, practiceMs, prompt } = block.pauseAfter;
+    timeline.add('pause-sign', signMs, signLabel(prompt));
+    timeline.offMs += practiceMs;
+  }
 }
 
 /**
@@ -69,12 +74,22 @@ function layOut(timeline: TimelineBuilder, block: Block, { settings, audience }:
 export function timeBlock(block: Block, timing: Timing): BlockTimes {
   const timeline = new TimelineBuilder();
   layOut(timeline, withExerciseTitles(block, timing.settings.language), timing);
-  return { spans: timeline.spans, calls: timeline.calls };
+  return { spans: timeline.spans, calls: timeline.calls, offMs: timeline.offMs };
 }
 
-/** The block's length on the video clock, without laying out what it is made of. */
-export function measureBlock(block: Block, timing: Timing): number {
+/** How long a block lasts on the video clock, and how much longer for the student. */
+export interface BlockLength {
+  videoMs: number;
+  offMs: number;
+}
+
+/** The block's lengths, without laying out what it is made of. */
+export function lengthOfBlock(block: Block, timing: Timing): BlockLength {
   const timeline = new TimelineBuilder(true);
   layOut(timeline, block, timing);
-  return timeline.at;
+  return { videoMs: timeline.at, offMs: timeline.offMs };
 }
+
+/** The block's length on the video clock. */
+export const measureBlock = (block: Block, timing: Timing): number =>
+  lengthOfBlock(block, timing).videoMs;

@@ -16,8 +16,9 @@ import {
   type Lesson,
 } from '../lesson/index.ts';
 import { arbitraryBlock, counter } from '../testing/arbitrary.ts';
+import { lengthOfBlock } from './block.ts';
 import { allSums, costOf, Effort, optionsOf, reachableSums } from './fit-search.ts';
-import { fitLesson, measureBlock, scheduleLesson } from './index.ts';
+import { fitLesson, scheduleLesson } from './index.ts';
 
 function lessonOf(blocks: Block[], targets: Lesson['targets']): Lesson {
   const makeId = counter();
@@ -39,6 +40,10 @@ const missOf = (ms: number, target: Lesson['targets']['video']) =>
  */
 function* everyWay(lesson: Lesson): Generator<{ cost: number; missMs: number }> {
   const trial = structuredClone(lesson);
+  const clocks = () => {
+    const { videoMs, studentMs } = scheduleLesson(structuredClone(trial));
+    return { videoMs, studentMs };
+  };
   const knobs = blocksOf(trial).flatMap((block) =>
     figuresOf(block).flatMap((figure) => {
       if (!figure.fit || block.locked.includes(figure.key)) return [];
@@ -48,17 +53,28 @@ function* everyWay(lesson: Lesson): Generator<{ cost: number; missMs: number }> 
       const steps = Array.from({ length: 2 * far + 1 }, (_, i) => i - far).filter(
         (n) => from + n * step >= figure.range.min && from + n * step <= figure.range.max,
       );
+      // What changes the video and what is done off it at once is left alone.
+      const now = clocks();
+      const changes = steps.map((n) => {
+        writeFigure(block, figure.key, from + n * step);
+        const { videoMs, studentMs } = clocks();
+        return {
+          video: videoMs - now.videoMs,
+          off: studentMs - videoMs - (now.studentMs - now.videoMs),
+        };
+      });
+      writeFigure(block, figure.key, from);
+      if (changes.some(({ video }) => video !== 0) && changes.some(({ off }) => off !== 0))
+        return [];
       return [{ block, key: figure.key, from, step, weight, steps }];
     }),
   );
   function* walk(at: number, cost: number): Generator<{ cost: number; missMs: number }> {
     const knob = knobs[at];
     if (!knob) {
-      const videoMs = blocksOf(trial).reduce((sum, block) => sum + measureBlock(block, trial), 0);
-      const sessionMs = blocksOf(trial).reduce(
-        (sum, block) => sum + (block.pauseAfter?.practiceMs ?? 0),
-        videoMs,
-      );
+      const lengths = blocksOf(trial).map((block) => lengthOfBlock(block, trial));
+      const videoMs = lengths.reduce((sum, length) => sum + length.videoMs, 0);
+      const sessionMs = lengths.reduce((sum, { offMs }) => sum + offMs, videoMs);
       yield {
         cost,
         missMs: missOf(videoMs, lesson.targets.video) + missOf(sessionMs, lesson.targets.session),

@@ -12,7 +12,7 @@ import {
 } from '../lesson/index.ts';
 import { produce } from 'immer';
 import { clockText, lengthText } from '../time/index.ts';
-import { measureBlock } from './block.ts';
+import { lengthOfBlock, type BlockLength } from './block.ts';
 import {
   allSums,
   costOf,
@@ -48,8 +48,6 @@ export interface FitResult {
   obstacles: string[];
 }
 
-const PRACTICE = 'pauseAfter.practiceMs';
-
 /**
  * A figure's values that fitting may choose: whole steps from half of it to half as much again, at
  * least one step each way.
@@ -79,7 +77,7 @@ function knobOf(block: Block, figure: Figure): Knob[] {
 }
 
 /**
- * A block with what fitting may change of it; practice off the video is reckoned apart from all
+ * A block with what fitting may change of it; what is done off the video is reckoned apart from all
  * that is on it.
  */
 interface Part {
@@ -103,30 +101,53 @@ function measuredOnce(knobs: readonly Knob[], measure: Part['measure']): Part['m
   };
 }
 
-/** @param gridMs changes of length are rounded to it */
+/** The clocks a figure's values change: of the video, and of what is done off it. */
+function clocksChanged(block: Block, { key, from, values }: Knob, lesson: Lesson) {
+  const trial = structuredClone(block);
+  const lengths = values.map(({ value }) => {
+    writeFigure(trial, key, value);
+    return lengthOfBlock(trial, lesson);
+  });
+  writeFigure(trial, key, from);
+  const changes = (clock: keyof BlockLength) =>
+    lengths.some((length) => length[clock] !== lengths[0]?.[clock]);
+  return { video: changes('videoMs'), off: changes('offMs') };
+}
+
+function partOf(
+  block: Block,
+  knobs: Knob[],
+  clock: keyof BlockLength,
+  gridMs: number,
+  lesson: Lesson,
+): Part[] {
+  if (knobs.length === 0) return [];
+  const trial = structuredClone(block);
+  const nowMs = lengthOfBlock(block, lesson)[clock];
+  const measure = (picks: readonly number[]) => {
+    knobs.forEach(({ key, from, values }, i) =>
+      writeFigure(trial, key, values[picks[i] ?? 0]?.value ?? from),
+    );
+    return Math.round((lengthOfBlock(trial, lesson)[clock] - nowMs) / gridMs) * gridMs;
+  };
+  return [{ block, knobs, measure: measuredOnce(knobs, measure) }];
+}
+
+/**
+ * Figures that change one clock each. Those that change both at once, such as the rounds of a circuit
+ * in which the student says when it goes on, stay as they are.
+ * @param gridMs changes of length on the video are rounded to it
+ */
 function partsOf(lesson: Lesson, gridMs: number): { video: Part[]; practice: Part[] } {
   const parts: { video: Part[]; practice: Part[] } = { video: [], practice: [] };
   for (const block of blocksOf(lesson)) {
-    const knobs = figuresOf(block).flatMap((figure) => knobOf(block, figure));
-    const onVideo = knobs.filter(({ key }) => key !== PRACTICE);
-    if (onVideo.length > 0) {
-      const trial = structuredClone(block);
-      const nowMs = measureBlock(block, lesson);
-      const measure = (picks: readonly number[]) => {
-        onVideo.forEach(({ key, from, values }, i) =>
-          writeFigure(trial, key, values[picks[i] ?? 0]?.value ?? from),
-        );
-        return Math.round((measureBlock(trial, lesson) - nowMs) / gridMs) * gridMs;
-      };
-      parts.video.push({ block, knobs: onVideo, measure: measuredOnce(onVideo, measure) });
-    }
-    const off = knobs.filter(({ key }) => key === PRACTICE);
-    if (off.length > 0)
-      parts.practice.push({
-        block,
-        knobs: off,
-        measure: ([pick = 0]) => (off[0]?.values[pick]?.value ?? 0) - (off[0]?.from ?? 0),
-      });
+    const knobs = figuresOf(block)
+      .flatMap((figure) => knobOf(block, figure))
+      .map((knob) => ({ knob, changed: clocksChanged(block, knob, lesson) }));
+    const onVideo = knobs.flatMap(({ knob, changed }) => (changed.off ? [] : [knob]));
+    const off = knobs.flatMap(({ knob, changed }) => (changed.off && !changed.video ? [knob] : []));
+    parts.video.push(...partOf(block, onVideo, 'videoMs', gridMs, lesson));
+    parts.practice.push(...partOf(block, off, 'offMs', 1, lesson));
   }
   return parts;
 }
@@ -395,16 +416,11 @@ const moved = ({ fromMs, toMs }: Window, byMs: number): Window => ({
   toMs: toMs + byMs,
 });
 
-const clocksOf = (lesson: Lesson) => {
-  const videoMs = blocksOf(lesson).reduce((sum, block) => sum + measureBlock(block, lesson), 0);
-  return {
-    videoMs,
-    sessionMs: blocksOf(lesson).reduce(
-      (sum, block) => sum + (block.pauseAfter?.practiceMs ?? 0),
-      videoMs,
-    ),
-  };
-};
+function clocksOf(lesson: Lesson) {
+  const lengths = blocksOf(lesson).map((block) => lengthOfBlock(block, lesson));
+  const videoMs = lengths.reduce((sum, length) => sum + length.videoMs, 0);
+  return { videoMs, sessionMs: lengths.reduce((sum, { offMs }) => sum + offMs, videoMs) };
+}
 
 function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
   const parts = partsOf(lesson, gridMs);

@@ -5,7 +5,7 @@ export type { Call, Span, SpanKind } from './timeline-builder.ts';
 export { callOrder, seededChance } from './chance.ts';
 export { readerAge, readingMs, readingWpm, YOUNGEST_READER } from './reading.ts';
 export { countWords, speechMs, wordsPerMinute } from './speech.ts';
-export { scheduleLesson } from './schedule.ts';
+export { scheduleLesson, waitedMs } from './schedule.ts';
 export type { Schedule, ScheduledBlock, ScheduledSection } from './schedule.ts';
 export { runSheet, runSheetText } from './run-sheet.ts';
 export type { RunSheetLine } from './run-sheet.ts';

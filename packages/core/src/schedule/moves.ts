@@ -14,7 +14,7 @@ import {
   type Side,
 } from '../lesson/index.ts';
 import type { Label } from '../words/index.ts';
-import type { More, Pace, TimelineBuilder } from './timeline-builder.ts';
+import type { More, Pace, SpanKind, TimelineBuilder } from './timeline-builder.ts';
 
 const READY: Label = { own: 'phase.lead-in' };
 const REST: Label = { own: 'phase.rest' };
@@ -107,6 +107,7 @@ function addRest(
   place: { round: number; rounds: number },
 ): void {
   if (!rests) return timeline.add('rest', restMs, REST, place);
+  if (rests.by === 'ready') return timeline.untilReady(restMs, place);
   const { by, does, task, breaths, breathInMs: inMs, breathOutMs: outMs } = rests;
   const label: Label =
     does === 'partner'
@@ -152,13 +153,18 @@ export function timeIntervals(
         );
         const place = { round, rounds };
         const rest = () => addRest(timeline, block.rests, restMs, timeline.at - startedMs, place);
+        const longRest = (kind: SpanKind, ms: number, label: Label) =>
+          block.rests?.by === 'ready'
+            ? timeline.untilReady(ms, place)
+            : timeline.add(kind, ms, label, place);
         const lastOfRound = rung === rungs.length - 1 && i === block.exercises.length - 1;
         if (lastOfRound && round === rounds) {
-          if (countLastRest) rest();
+          // After the last one there is nothing to be ready for.
+          if (countLastRest && block.rests?.by !== 'ready') rest();
         } else if (lastOfRound && lastOfSet) {
-          timeline.add('set-rest', block.restBetweenSetsMs, SET_REST, place);
+          longRest('set-rest', block.restBetweenSetsMs, SET_REST);
         } else if (lastOfRound && block.restBetweenRoundsMs !== null) {
-          timeline.add('round-rest', block.restBetweenRoundsMs, { own: 'span.round-rest' }, place);
+          longRest('round-rest', block.restBetweenRoundsMs, { own: 'span.round-rest' });
         } else rest();
       });
     });
@@ -199,11 +205,10 @@ export function timeReps(timeline: TimelineBuilder, block: RepsBlock): void {
     timeline.call('start', title);
     overSides(timeline, block, block.reps, addRep);
     timeline.call('stop', STOP);
-    if (set < block.sets)
-      timeline.add('set-rest', block.restBetweenSetsMs, SET_REST, {
-        round: set,
-        rounds: block.sets,
-      });
+    const place = { round: set, rounds: block.sets };
+    if (set === block.sets) break;
+    if (block.restBy === 'ready') timeline.untilReady(block.restBetweenSetsMs, place);
+    else timeline.add('set-rest', block.restBetweenSetsMs, SET_REST, place);
   }
 }
 
@@ -381,8 +386,10 @@ export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>
       else timeline.add('move', move.ms, title, more);
     });
     timeline.call('stop', STOP);
-    if (r < runs.length - 1)
-      timeline.add('rest', block.restMs, REST, { round: r + 1, rounds: runs.length });
+    if (r === runs.length - 1) return;
+    const place = { round: r + 1, rounds: runs.length };
+    if (block.restBy === 'ready') timeline.untilReady(block.restMs, place);
+    else timeline.add('rest', block.restMs, REST, place);
   });
 }
 

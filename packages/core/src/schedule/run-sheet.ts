@@ -2,7 +2,7 @@ import type { BlockKind } from '../lesson/index.ts';
 import { clockText, lengthText, spanLength } from '../time/index.ts';
 import { labelText, lessonWord, paperWord, type PaperWord } from '../words/index.ts';
 import type { Span, SpanKind } from './timeline-builder.ts';
-import type { Schedule } from './schedule.ts';
+import { waitedMs, type Schedule } from './schedule.ts';
 
 /** One line of the run sheet; both instants in milliseconds from the lesson's start. */
 export interface RunSheetLine {
@@ -29,9 +29,10 @@ export function runSheet(schedule: Schedule, language: string): RunSheetLine[] {
       durationMs: section.durationMs,
     });
     for (const planned of section.blocks) {
+      const waits = planned.spans.filter(({ offMs }) => offMs > 0);
       const at = (ms: number) => ({
         videoMs: planned.startMs + ms,
-        studentMs: planned.studentStartMs + ms,
+        studentMs: planned.studentStartMs + ms + waitedMs(waits, ms),
       });
       const pause = planned.block.pauseAfter;
       lines.push({
@@ -50,7 +51,7 @@ export function runSheet(schedule: Schedule, language: string): RunSheetLine[] {
           ...at(span.startMs),
           level: 'span' as const,
           text: spanText(span, planned.block.kind, language),
-          durationMs: spanLength(span),
+          durationMs: spanLength(span) + span.offMs,
           order: 1,
         })),
         ...planned.calls.map((call) => ({
@@ -68,19 +69,17 @@ export function runSheet(schedule: Schedule, language: string): RunSheetLine[] {
   return lines;
 }
 
-/** What a round of the span is called, where it is not a round. */
-const roundWords: Partial<Record<SpanKind, PaperWord>> = {
-  rep: 'round.set',
-  'set-rest': 'round.set',
-  move: 'round.run',
-  play: 'round.try',
-  score: 'round.try',
-  count: 'round.time',
+/** What a round of a block is called, where it is not a round. */
+const roundWords: Partial<Record<BlockKind, PaperWord>> = {
+  reps: 'round.set',
+  routine: 'round.run',
+  game: 'round.try',
+  counts: 'round.time',
 };
 
-/** Repetitions come in sets, but in the rounds of a circuit. */
+/** After the last round of a circuit's set, the set is over. */
 const roundWord = (span: SpanKind, block: BlockKind): PaperWord =>
-  (block === 'intervals' && span === 'rep' ? undefined : roundWords[span]) ?? 'round.round';
+  span === 'set-rest' ? 'round.set' : (roundWords[block] ?? 'round.round');
 
 function spanText(span: Span, kind: BlockKind, language: string): string {
   const { rep, reps, side, round, rounds } = span;

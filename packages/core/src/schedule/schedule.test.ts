@@ -10,6 +10,7 @@ import {
 } from '../lesson/index.ts';
 import { arbitraryBlock, arbitraryLesson, arbitraryOf, counter } from '../testing/arbitrary.ts';
 import {
+  waitedMs,
   countWords,
   measureBlock,
   runSheet,
@@ -164,11 +165,12 @@ describe('any lesson', () => {
         ];
         expect(sum(schedule.sections)).toEqual([schedule.videoMs, schedule.studentMs]);
         expect(sum(schedule.blocks)).toEqual([schedule.videoMs, schedule.studentMs]);
-        const practice = schedule.blocks.reduce(
-          (total, { block }) => total + (block.pauseAfter?.practiceMs ?? 0),
+        const off = schedule.blocks.reduce(
+          (total, { block, spans }) =>
+            total + (block.pauseAfter?.practiceMs ?? 0) + waitedMs(spans, Infinity),
           0,
         );
-        expect(schedule.studentMs - schedule.videoMs).toBe(practice);
+        expect(schedule.studentMs - schedule.videoMs).toBe(off);
         let at = 0;
         for (const block of schedule.blocks) {
           expect(block.startMs).toBe(at);

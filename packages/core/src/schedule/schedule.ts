@@ -1,6 +1,7 @@
 import type { Block, Lesson, Section } from '../lesson/index.ts';
 import type { StudentMs, VideoMs } from '../time/index.ts';
 import { timeBlock, type BlockTimes, type Timing } from './block.ts';
+import type { Span } from './timeline-builder.ts';
 
 /** Where something starts and how long it lasts, on the video clock and on the student clock. */
 export interface TwoClocks {
@@ -46,6 +47,10 @@ function timesOf(block: Block, { settings, audience }: Timing): BlockTimes {
   return times;
 }
 
+/** How long the video has waited for the student before a moment of the block's video time. */
+export const waitedMs = (spans: readonly Span[], ms: number): number =>
+  spans.reduce((sum, { offMs, endMs }) => (offMs > 0 && endMs <= ms ? sum + offMs : sum), 0);
+
 /** Lays the lesson out: exact whole milliseconds, every part the sum of its parts. */
 export function scheduleLesson(lesson: Lesson): Schedule {
   let videoMs = 0;
@@ -56,20 +61,21 @@ export function scheduleLesson(lesson: Lesson): Schedule {
     const blocks = section.blocks.map((block): ScheduledBlock => {
       const times = timesOf(block, lesson);
       const durationMs = times.spans.at(-1)?.endMs ?? 0;
-      const ownStudentMs = durationMs + (block.pauseAfter?.practiceMs ?? 0);
+      const blockStudentMs = durationMs + times.offMs;
       const scheduled = {
         // Written out: spreading costs ten times as much over a long lesson.
         spans: times.spans,
         calls: times.calls,
+        offMs: times.offMs,
         block,
         sectionId: section.id,
         startMs: videoMs,
         durationMs,
         studentStartMs: studentMs,
-        studentMs: ownStudentMs,
+        studentMs: blockStudentMs,
       };
       videoMs += durationMs;
-      studentMs += ownStudentMs;
+      studentMs += blockStudentMs;
       return scheduled;
     });
     return {

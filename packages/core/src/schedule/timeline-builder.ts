@@ -14,6 +14,7 @@ export type SpanKind =
   | 'round-rest'
   | 'set-rest'
   | 'side-change'
+  | 'ready'
   | 'part'
   | 'rep'
   | 'hold'
@@ -34,6 +35,7 @@ export const restKinds: ReadonlySet<SpanKind> = new Set([
   'round-rest',
   'set-rest',
   'side-change',
+  'ready',
 ]);
 /** While one waits for what is done next. */
 export const waitKinds: ReadonlySet<SpanKind> = new Set<SpanKind>(['lead-in', ...restKinds]);
@@ -78,6 +80,8 @@ export interface Span extends TimeSpan {
   pace: Pace | undefined;
   /** Its clock counts up. */
   up: boolean;
+  /** How long the video waits for the student at its end, off the video clock. */
+  offMs: number;
 }
 
 /** A thing the teacher calls out; `atMs` counts from the block's start on the video clock. */
@@ -95,6 +99,11 @@ const HALFWAY_FROM_MS = 20_000;
 /** The last five seconds are called for works of at least this length (common practice). */
 const LAST_FIVE_FROM_MS = 10_000;
 
+/** Long enough to read that the video waits. */
+const READY_SIGN_MS = 3_000;
+/** Who says that it goes on is counted in: three, two, one. */
+const READY_LEAD_IN_MS = 3_000;
+
 /** What a span may have beyond its kind, its label and its time. */
 export type More = Partial<Omit<Span, 'kind' | 'label' | 'startMs' | 'endMs'>>;
 const NOTHING: More = {};
@@ -107,6 +116,8 @@ export class TimelineBuilder {
   readonly spans: Span[] = [];
   readonly calls: Call[] = [];
   at = 0;
+  /** What all that is laid out takes off the video, while the video waits. */
+  offMs = 0;
 
   constructor(readonly isMeter = false) {}
 
@@ -115,6 +126,7 @@ export class TimelineBuilder {
     if (durationMs <= 0) return;
     const startMs = this.at;
     this.at += durationMs;
+    this.offMs += more.offMs ?? 0;
     if (this.isMeter) return;
     // Written out: spans of one shape keep a long lesson's schedule fast.
     this.spans.push({
@@ -132,7 +144,16 @@ export class TimelineBuilder {
       movement: more.movement,
       pace: more.pace,
       up: more.up ?? false,
+      offMs: more.offMs ?? 0,
     });
+  }
+
+  /** A rest that lasts until the student is ready, about `restMs` in all; none where that is 0. */
+  untilReady(restMs: number, place: More = NOTHING): void {
+    if (restMs <= 0) return;
+    const offMs = Math.max(0, restMs - READY_SIGN_MS - READY_LEAD_IN_MS);
+    this.add('ready', READY_SIGN_MS, { own: 'phase.ready' }, { ...place, offMs });
+    this.add('lead-in', READY_LEAD_IN_MS, { own: 'phase.lead-in' }, place);
   }
 
   call(kind: Call['kind'], label: Label, atMs = this.at): void {

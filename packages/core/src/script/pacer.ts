@@ -72,11 +72,13 @@ type Sounding = (span: Span, block: Block, counts: Counts) => PacerEvent[];
 const saysItself: Sounding = (span, _block, counts) => [
   { atMs: span.startMs, tone: 'tick', say: labelText(span.label, counts.language) },
 ];
+/** The first of an exercise of a list is called by the exercise's name. */
+const isNamed = ({ rep, exercise }: Span) => rep === 1 && exercise !== undefined;
 const saysNumber: Sounding = (span, _block, counts) => [
   {
     atMs: span.startMs,
     tone: 'tick',
-    say: span.rep === undefined ? '' : calledNumber(span.rep, counts),
+    say: span.rep === undefined || isNamed(span) ? '' : calledNumber(span.rep, counts),
   },
 ];
 const saysBreak =
@@ -118,6 +120,9 @@ const sounding: Partial<Record<SpanKind, Sounding>> = {
   'round-rest': saysBreak('stop'),
   'set-rest': saysBreak('stop'),
   'side-change': saysBreak('change-sides'),
+  ready: (span, _block, counts) => [
+    { atMs: span.startMs, tone: 'stop', say: labelText(span.label, counts.language) },
+  ],
   think: (span) => [{ atMs: span.endMs, tone: 'stop', say: '' }],
 };
 

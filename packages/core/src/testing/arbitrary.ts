@@ -9,9 +9,13 @@ import {
   makeCue,
   makeLesson,
   movements,
+  moveSides,
+  restLengths,
+  restTasks,
   sidesPlans,
   workSides,
   writeFigure,
+  type Amount,
   type Block,
   type BlockKind,
   type BlockOf,
@@ -29,6 +33,15 @@ const text = fc.string({ unit: 'grapheme', maxLength: 40 });
 /** Everyday sizes, so that lessons stay short enough to look through. */
 const MOST = { ms: 60_000, count: 5 } as const;
 
+const amount: fc.Arbitrary<Amount> = fc.oneof(
+  fc.record({
+    kind: fc.constant('reps' as const),
+    reps: fc.integer({ min: 1, max: 4 }),
+    oneMs: fc.constant(1_000),
+  }),
+  fc.record({ kind: fc.constant('hold' as const), holdMs: fc.constant(3_000) }),
+);
+
 /**
  * What a block is made from: choices and numbers; `figures` gives its figures their values in turn.
  */
@@ -45,6 +58,12 @@ const rawBlock = fc.record({
       title: text,
       movement: fc.constantFrom(...movements),
       sides: fc.constantFrom(...workSides),
+      amount: fc.option(amount, { nil: undefined }),
+      side: fc.option(fc.constantFrom(...moveSides), { nil: undefined }),
+      beats: fc.option(fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1, maxLength: 3 }), {
+        nil: undefined,
+      }),
+      effort: fc.option(fc.integer({ min: 1, max: 5 })),
     }),
     { minLength: 1, maxLength: 4 },
   ),
@@ -59,7 +78,16 @@ const rawBlock = fc.record({
   isFixed: fc.boolean(),
   longBetween: fc.boolean(),
   rungs: fc.nat(2),
+  stem: fc.option(fc.integer({ min: 1, max: 4 }), { nil: undefined }),
+  bar: fc.option(fc.integer({ min: 1, max: 6 }), { nil: undefined }),
+  rests: fc.option(
+    fc.record({ by: fc.constantFrom(...restLengths), does: fc.constantFrom(...restTasks) }),
+    { nil: undefined },
+  ),
 });
+/** An optional part where there is one. */
+const some = <K extends string, V>(key: K, value: V | undefined) =>
+  (value === undefined ? {} : { [key]: value }) as Partial<Record<K, V>>;
 type Raw = typeof rawBlock extends fc.Arbitrary<infer T> ? T : never;
 
 type Shape = {
@@ -79,7 +107,18 @@ const shapes: Shape = {
     block.fixedMs = raw.isFixed ? 1_000 : null;
   },
   intervals: (block, raw, _exercises, makeId) => {
-    block.exercises = raw.exercises.map((exercise) => ({ id: makeId(), ...exercise }));
+    block.exercises = raw.exercises.map(({ title, movement, sides, amount, effort }) => ({
+      ...{ id: makeId(), title, movement, sides },
+      ...some('amount', amount),
+      ...(effort !== null && {
+        details: { cues: [], levels: [], effort, demo: null, cautions: [], kit: [] },
+      }),
+    }));
+    if (raw.rests)
+      block.rests = {
+        ...{ ...raw.rests, task: raw.title },
+        ...{ breaths: 2, breathInMs: 1_000, breathOutMs: 1_000 },
+      };
     block.ladder = Array.from({ length: raw.rungs }, () => ({ workMs: 1_000, restMs: 0 }));
     block.restBetweenRoundsMs = raw.longBetween ? 0 : null;
   },
@@ -87,16 +126,28 @@ const shapes: Shape = {
     block.parts = raw.withParts
       ? { names: ['1', '2'], timesEach: 1, partMs: 500, joinedTimes: 1, joinedMs: 500 }
       : null;
+    Object.assign(block, some('restBy', raw.rests?.by === 'ready' ? 'ready' : undefined));
   },
   hold: (block, raw) => {
     block.by = raw.by;
   },
-  counts: (block, _raw, exercises) => {
-    block.moves = exercises.map((exercise) => ({ ...exercise, eights: 1 }));
+  counts: (block, raw, exercises) => {
+    block.moves = exercises.map((exercise, i) => ({
+      ...{ ...exercise, eights: 1 },
+      ...some('beats', raw.exercises[i]?.beats),
+      ...some('side', raw.exercises[i]?.side),
+    }));
+    Object.assign(block, some('bar', raw.bar));
   },
   routine: (block, raw, exercises) => {
-    block.moves = exercises.map((exercise) => ({ ...exercise, ms: 1_000 }));
+    block.moves = exercises.map((exercise, i) => ({
+      ...{ ...exercise, ms: 1_000 },
+      ...some('amount', raw.exercises[i]?.amount),
+      ...some('side', raw.exercises[i]?.side),
+    }));
     block.grow = raw.grow;
+    Object.assign(block, some('stem', raw.stem));
+    Object.assign(block, some('restBy', raw.rests?.by === 'ready' ? 'ready' : undefined));
   },
   game: (block, raw) => {
     block.explainMs = raw.isFixed ? 1_000 : null;

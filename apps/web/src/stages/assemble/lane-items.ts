@@ -1,6 +1,7 @@
 import type { Assembly, Board } from '@zest/core/assembly';
 import { wordsPerMinute } from '@zest/core/schedule';
 import { lengthText, type TimeSpan } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 
 export interface LaneItem extends TimeSpan {
   text: string;
@@ -58,6 +59,8 @@ function boardText(board: Board): string {
       return `${board.form}: ${board.text}`;
     case 'next':
       return board.title;
+    case 'ready':
+      return teacherText('lane.ready', { title: board.title });
     case 'strip':
       return `${board.now}${board.then ? `, then ${board.then}` : ''}`;
   }
@@ -172,7 +175,9 @@ export function lanesOf(assembly: Assembly): Lane[] {
       items: assembly.pauses.map((p) => ({
         startMs: p.startMs,
         endMs: p.endMs,
-        text: `then ${lengthText(p.practiceMs)}`,
+        text: teacherText(p.isRest ? 'lane.rest-off' : 'lane.practice-off', {
+          length: lengthText(p.practiceMs),
+        }),
         tone: 'cool',
       })),
     },

@@ -71,14 +71,16 @@ function RestFields({ block }: { block: BlockOf<'intervals'> }) {
         sx={{ width: 220 }}
         onChange={(by) => set('Rests', { by })}
       />
-      <ChoiceField
-        label={teacherText('rests.does')}
-        value={rests.does}
-        choices={restTasks.map((does) => [does, teacherText(`rests.does-${does}`)] as const)}
-        sx={{ width: 180 }}
-        onChange={(does) => set('Rests', { does })}
-      />
-      {rests.does === 'task' && (
+      {rests.by !== 'ready' && (
+        <ChoiceField
+          label={teacherText('rests.does')}
+          value={rests.does}
+          choices={restTasks.map((does) => [does, teacherText(`rests.does-${does}`)] as const)}
+          sx={{ width: 180 }}
+          onChange={(does) => set('Rests', { does })}
+        />
+      )}
+      {rests.by !== 'ready' && rests.does === 'task' && (
         <TextLine
           label={teacherText('rests.task')}
           value={rests.task}

@@ -72,6 +72,24 @@ function Spoken<B extends Block>({
   );
 }
 
+/** Whether rests last as planned, or until the student is ready. */
+function RestsEnd({ block }: { block: BlockOf<'reps' | 'routine'> }) {
+  const change = useChange(block);
+  return (
+    <ChoiceField
+      label={teacherText('rests.by')}
+      value={block.restBy ?? 'time'}
+      choices={(['time', 'ready'] as const).map(
+        (by) => [by, teacherText(`rests.by-${by}`)] as const,
+      )}
+      sx={{ width: 220 }}
+      onChange={(by) =>
+        change('Rests', (d) => setOrLeave(d, 'restBy', by === 'time' ? undefined : by), false)
+      }
+    />
+  );
+}
+
 function Reps({ block }: { block: BlockOf<'reps'> }) {
   return (
     <Stack spacing={2}>
@@ -81,6 +99,7 @@ function Reps({ block }: { block: BlockOf<'reps'> }) {
       </Line>
       <Line>
         <FigureFields block={block} />
+        {block.sets > 1 && <RestsEnd block={block} />}
       </Line>
       <TaughtInParts block={block} />
     </Stack>
@@ -321,6 +340,7 @@ export function KindFigures({ block }: { block: Block }) {
               onChange={(grow) => change('Grows', (d) => Object.assign(d, { grow }))}
             />
             <FigureFields block={block} />
+            <RestsEnd block={block} />
             <AimField
               label={teacherText('routine.stem')}
               value={block.stem ?? null}
