@@ -1,4 +1,4 @@
-import type { Lesson } from '@zest/core/lesson';
+import { choiceLetter, type Block, type Lesson } from '@zest/core/lesson';
 import { scorePrompts, usualRule, type EntryBody, type StepRule } from '@zest/core/results';
 import { scheduleLesson, seededChance } from '@zest/core/schedule';
 
@@ -43,6 +43,22 @@ interface DemoEntry {
   body: EntryBody;
 }
 
+/** One of the choices, the first ones more often; without choices some words. */
+function answersTo(blocks: readonly Block[], chance: () => number): EntryBody[] {
+  const block = blocks.find(({ kind }) => kind === 'question');
+  if (block?.kind !== 'question') return [];
+  const { id: blockId, question, choices = [] } = block;
+  const at = Math.floor(chance() ** 2 * choices.length);
+  const taken = choices[at];
+  return [
+    {
+      ...{ kind: 'answer', blockId, question },
+      text: taken ? `${choiceLetter(at)} ${taken.text}` : 'The foot across from my arm',
+      ...(taken && { choices: [taken.text], isRight: taken.isRight }),
+    },
+  ];
+}
+
 /**
  * What one student brought home of one lesson. Made up: better from week to week for most, and not
  * everybody every week.
@@ -82,14 +98,7 @@ function visit(lesson: Lesson, student: number, week: number, chance: () => numb
   const hard = blocks.find(({ kind }) => kind === 'hold');
   if (hard && student % 3 === 1)
     bodies.push({ kind: 'skipped', blockId: hard.id, title: hard.title, reason: 'too hard' });
-  const question = blocks.find((block) => block.kind === 'question');
-  if (question && chance() < 0.6)
-    bodies.push({
-      kind: 'answer',
-      blockId: question.id,
-      question: question.question,
-      text: chance() < 0.5 ? 'The other foot' : 'The foot across from my arm',
-    });
+  if (chance() < 0.6) bodies.push(...answersTo(blocks, chance));
   if (chance() < 0.9) bodies.push({ kind: 'effort', value: 2 + Math.floor(chance() * 3) });
   return bodies;
 }

@@ -1,4 +1,4 @@
-import { idSchema, lineSchema, sides, titleSchema, weekLevels } from '@zest/core/lesson';
+import { idSchema, LIMITS, lineSchema, sides, titleSchema, weekLevels } from '@zest/core/lesson';
 import {
   measures,
   skipReasons,
@@ -28,6 +28,9 @@ const scoreSchema = z.strictObject({
   seconds: z.number().min(0).max(86_400).nullable(),
 });
 
+/** Words, or the letters and words of all that was chosen. */
+const answerText = z.string().max((LIMITS.title + 4) * LIMITS.choices.max);
+
 const studentBodies = [
   z.strictObject({ kind: z.literal('opened') }),
   z.strictObject({
@@ -40,7 +43,14 @@ const studentBodies = [
       .optional(),
   }),
   scoreSchema,
-  z.strictObject({ kind: z.literal('answer'), blockId, question: lineSchema, text: lineSchema }),
+  z.strictObject({
+    kind: z.literal('answer'),
+    blockId,
+    question: lineSchema,
+    text: answerText,
+    choices: z.array(titleSchema).max(LIMITS.choices.max).optional(),
+    isRight: z.boolean().optional(),
+  }),
   z.strictObject({ kind: z.literal('effort'), value: z.int().min(1).max(5) }),
   z.strictObject({
     kind: z.literal('skipped'),

@@ -106,7 +106,11 @@ export async function followLesson(
       levels: formsOf(block, lesson.settings.language),
       question:
         block.kind === 'question'
-          ? { question: block.question || block.title, answer: block.answer }
+          ? {
+              question: block.question || block.title,
+              answer: block.answer,
+              choices: block.choices ?? [],
+            }
           : null,
       isCalled: block.kind === 'called',
     })),

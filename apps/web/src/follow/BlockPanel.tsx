@@ -2,7 +2,9 @@ import { useState } from 'react';
 import type { FollowBlock } from '@zest/contract';
 import type { Scene } from '@zest/core/overlay';
 import type { ScorePrompt } from '@zest/core/results';
+import { ChoiceQuestion } from './ChoiceQuestion.tsx';
 import type { LevelChoice } from './steps.ts';
+import type { Answers } from './use-answers.ts';
 import { say } from './words/index.ts';
 
 interface BlockPanelProps {
@@ -14,6 +16,9 @@ interface BlockPanelProps {
   level: LevelChoice;
   onLevel: (level: LevelChoice) => void;
   onAnswer: (text: string) => void;
+  answers: Answers;
+  /** The question's answer is told from here on, in milliseconds of the video. */
+  toldFromMs: number;
 }
 
 /**
@@ -106,6 +111,8 @@ export function BlockPanel({
   level,
   onLevel,
   onAnswer,
+  answers,
+  toldFromMs,
 }: BlockPanelProps) {
   const isOn = scene?.items.some((item) => item.slot === 'clock' && item.phase === 'work') ?? false;
   const forms = (['easier', 'standard', 'harder'] as const).filter(
@@ -113,7 +120,8 @@ export function BlockPanel({
   );
   const chosen = forms.includes(level) ? level : 'standard';
   const chosenForms = block.levels.filter((one) => one.form === chosen);
-  if (!prompt && !block.question && forms.length < 2) return null;
+  const asked = block.question && { blockId: block.id, ...block.question };
+  if (!prompt && !asked && forms.length < 2) return null;
   return (
     <section className="block-panel" aria-label={block.title || say('block.name')}>
       {forms.length > 1 && (
@@ -141,7 +149,15 @@ export function BlockPanel({
       {prompt && scene && isOn && (
         <LiveCount prompt={prompt} scene={scene} counted={counted} onCount={onCount} />
       )}
-      {block.question && <Question question={block.question.question} onAnswer={onAnswer} />}
+      {asked && asked.choices.length > 0 && (
+        <ChoiceQuestion
+          asked={asked}
+          chosen={answers.of(block.id)}
+          isTold={(scene?.atMs ?? 0) >= toldFromMs}
+          onChoose={(id) => answers.choose(asked, id)}
+        />
+      )}
+      {asked?.choices.length === 0 && <Question question={asked.question} onAnswer={onAnswer} />}
     </section>
   );
 }

@@ -6,6 +6,7 @@ import { NumberInput } from './NumberInput.tsx';
 import { BestSoFar, scoresOf } from './ScorePanel.tsx';
 import { Unsent } from './Unsent.tsx';
 import type { Log } from './use-log.ts';
+import type { Answers } from './use-answers.ts';
 import type { OwnLines } from './use-own-lines.ts';
 import { askWords, unitWords, valueText } from './value-text.ts';
 import { say } from './words/index.ts';
@@ -21,6 +22,7 @@ interface EndSheetProps {
   /** The link's. */
   code: string | null;
   lines: OwnLines;
+  answers: Pick<Answers, 'answered' | 'right'>;
   onLeave: () => void;
 }
 
@@ -75,7 +77,16 @@ function LateNumber({
 }
 
 /** After the last picture: how it felt, numbers not noted yet, and where they went. */
-export function EndSheet({ lesson, level, log, goesTo, code, lines, onLeave }: EndSheetProps) {
+export function EndSheet({
+  lesson,
+  level,
+  log,
+  goesTo,
+  code,
+  lines,
+  answers,
+  onLeave,
+}: EndSheetProps) {
   const [effort, setEffort] = useState<number | null>(null);
   const offered = [
     ...new Map(
@@ -107,6 +118,9 @@ export function EndSheet({ lesson, level, log, goesTo, code, lines, onLeave }: E
           </button>
         ))}
       </div>
+      {answers.answered > 0 && (
+        <p>{say('end.right', { right: answers.right, of: answers.answered })}</p>
+      )}
       {lines.now.length > 0 && (
         <>
           <h3>{say('end.numbers')}</h3>

@@ -9,7 +9,8 @@ import { PracticePause } from './PracticePause.tsx';
 import { announcement, Readout } from './Readout.tsx';
 import { ScorePanel } from './ScorePanel.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
-import { withAim } from './steps.ts';
+import { toldFrom, withAim } from './steps.ts';
+import { useAnswers } from './use-answers.ts';
 import { useLesson, type Following, type LessonProps } from './use-lesson.ts';
 import { useOwnLines, type OwnLines } from './use-own-lines.ts';
 import { say } from './words/index.ts';
@@ -59,6 +60,7 @@ export function Lesson(props: LessonProps) {
   const { assembly, levels, scene, atMs, pause, stop, block, ended, counted, log, actions } =
     following;
   const myLines = useOwnLines(source.code, me);
+  const answers = useAnswers(log.note);
   return (
     <main
       ref={screen}
@@ -105,6 +107,8 @@ export function Lesson(props: LessonProps) {
             block.question &&
             log.note({ kind: 'answer', blockId: block.id, question: block.question.question, text })
           }
+          answers={answers}
+          toldFromMs={toldFrom(assembly, block.id)}
         />
       )}
       <LessonControls
@@ -134,6 +138,7 @@ export function Lesson(props: LessonProps) {
           goesTo={source.report ? 'platform' : me ? 'teacher' : 'nobody'}
           code={source.code}
           lines={myLines}
+          answers={answers}
           onLeave={onLeave}
         />
       )}

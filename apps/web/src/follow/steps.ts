@@ -29,6 +29,15 @@ export function askMoments({
     .sort((a, b) => a.startMs - b.startMs);
 }
 
+/** When a question's choices are told to be right or wrong, in milliseconds of the video. */
+export const toldFrom = ({ segments }: FollowLesson['assembly'], blockId: string): number =>
+  segments.find(
+    (segment) =>
+      segment.blockId === blockId &&
+      segment.source.kind === 'card' &&
+      segment.source.card.choices?.some(({ isRight }) => isRight !== null),
+  )?.startMs ?? Infinity;
+
 /** The same number to be noted, with the aim of the form that is done. */
 export const withAim = (
   prompt: ScorePrompt,

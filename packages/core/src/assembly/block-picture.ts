@@ -1,23 +1,36 @@
 import { performerInFrame, shotsOf } from '../framing/index.ts';
-import { allKit, exerciseTitles, kitText, type Block, type Lesson } from '../lesson/index.ts';
+import {
+  allKit,
+  choiceLetter,
+  exerciseTitles,
+  kitText,
+  type Block,
+  type BlockOf,
+  type Lesson,
+} from '../lesson/index.ts';
 import type { Span } from '../schedule/index.ts';
 import { firstFrameFrom, instantOfFrame } from '../time/index.ts';
-import type { Picture } from './pictures.ts';
+import { lessonWord } from '../words/index.ts';
+import type { Cards, Picture } from './pictures.ts';
 import { alignedTake } from './take-alignment.ts';
-import type { CardText, Region, TakeFacts } from './types.ts';
+import type { CardChoice, CardText, Region, TakeFacts } from './types.ts';
 
 /**
  * A talk's footage shorter than this is a slip of the start mark; the planned length stands then.
  */
 const TALK_MIN_MS = 1_000;
 
-/** A question without footage is a card that shows the answer only when its time comes. */
+/**
+ * What a block shows: its take, else a card. A question's card tells the answer only when its time
+ * comes; its choices are shown as a card from the thinking time on, also where there is a take.
+ */
 export function pictureOf(
   block: Block,
   spans: readonly Span[],
   takes: ReadonlyMap<string, TakeFacts>,
   language: string,
 ): Picture {
+  const cards = block.kind === 'question' ? questionCards(block, spans, language) : [];
   const take = block.footage && takes.get(block.footage.takeId);
   if (block.footage && take && block.kind !== 'card') {
     const aligned = alignedTake(block.footage, take);
@@ -25,16 +38,48 @@ export function pictureOf(
     const endMs =
       block.kind === 'talk' && block.footage.startsAtMs === null ? take.marked?.endMs : null;
     const takeFrames = endMs ? Math.min(take.frames, firstFrameFrom(endMs)) : take.frames;
+    const choices = cards.filter(({ fromMs, card }) => fromMs > 0 && card.choices);
     if (firstFrameFrom(aligned.alignment.startMs) < takeFrames)
-      return { kind: 'take', aligned: { ...aligned, takeFrames } };
+      return { kind: 'take', aligned: { ...aligned, takeFrames }, cards: choices };
   }
-  const card = cardOf(block, language);
-  const answer =
-    block.kind === 'question' ? spans.find((span) => span.kind === 'answer') : undefined;
-  const cards = [{ fromMs: 0, card }];
-  if (block.kind === 'question' && answer)
-    cards.push({ fromMs: answer.startMs, card: { heading: card.heading, lines: [block.answer] } });
-  return { kind: 'cards', cards };
+  return {
+    kind: 'cards',
+    cards: cards.length > 0 ? cards : [{ fromMs: 0, card: cardOf(block, language) }],
+  };
+}
+
+/** The question, its choices from the thinking time on, and the answer when its time comes. */
+function questionCards(
+  block: BlockOf<'question'>,
+  spans: readonly Span[],
+  language: string,
+): Cards {
+  const heading = block.question || block.title;
+  const startOf = (kind: Span['kind']) => spans.find((span) => span.kind === kind)?.startMs;
+  const [thinkMs, answerMs] = [startOf('think'), startOf('answer')];
+  const choices = (isTold: boolean): CardChoice[] | undefined =>
+    block.choices?.map(({ text, movement, isRight }, i) => ({
+      ...{ letter: choiceLetter(i), text, movement },
+      isRight: isTold ? isRight : null,
+    }));
+  const how = block.answeredBy ? [lessonWord(language, 'question.by-move')] : [];
+  const asked: CardText = { heading, lines: [] };
+  const [open, told] = [choices(false), choices(true)];
+  return [
+    // Without footage the choices stand there from the beginning.
+    { fromMs: 0, card: open ? { ...asked, lines: how, choices: open } : asked },
+    ...(thinkMs && open
+      ? [{ fromMs: thinkMs, card: { ...asked, lines: how, choices: open } }]
+      : []),
+    ...(answerMs !== undefined
+      ? [
+          {
+            fromMs: answerMs,
+            card: told ? { ...asked, choices: told } : { heading, lines: [block.answer] },
+          },
+        ]
+      : []),
+  ];
 }
 
 export function bodyLength(block: Block, picture: Picture, plannedMs: number): number {
@@ -47,7 +92,6 @@ export function bodyLength(block: Block, picture: Picture, plannedMs: number): n
 
 function cardOf(block: Block, language: string): CardText {
   if (block.kind === 'card') return { heading: block.title, lines: block.lines };
-  if (block.kind === 'question') return { heading: block.question || block.title, lines: [] };
   return {
     heading: block.title,
     lines: [
@@ -59,6 +103,9 @@ function cardOf(block: Block, language: string): CardText {
 
 /** Where a card has its heading and first lines: nothing is to lie over them. */
 export const CARD_WORDS: Region = { x: 75, y: 370, width: 520, height: 330 };
+
+/** Where a card has its choices. */
+export const CARD_CHOICES: Region = { x: 50, y: 400, width: 900, height: 420 };
 
 export function performerOf(
   block: Block,

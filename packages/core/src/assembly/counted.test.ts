@@ -392,6 +392,7 @@ describe('a take under its block', () => {
       picture: {
         kind: 'take',
         aligned: { takeId: 'main', takeFrames: 300, alignment: straight },
+        cards: [],
       },
       edits,
       mirrored,

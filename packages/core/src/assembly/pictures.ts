@@ -5,10 +5,12 @@ import { againOnceMs, type BlockTimeMap, type DropReason } from './block-time-ma
 import { alignedTake, startInTake, type AlignedTake } from './take-alignment.ts';
 import type { CardText, Look, Region, Segment, Source, TakeFacts, TakeSource } from './types.ts';
 
-/** What a block shows of itself: its take, or cards from moments on. */
+/** Cards, each from a moment of its block on. */
+export type Cards = readonly { fromMs: number; card: CardText }[];
+
+/** What a block shows of itself: its take, with cards in its place from moments on, or cards alone. */
 export type Picture =
-  | { kind: 'take'; aligned: AlignedTake }
-  | { kind: 'cards'; cards: readonly { fromMs: number; card: CardText }[] };
+  { kind: 'take'; aligned: AlignedTake; cards: Cards } | { kind: 'cards'; cards: Cards };
 
 const plain: Look = { quarters: 0, blurs: [], closer: null, mirrored: false };
 
@@ -140,7 +142,7 @@ export class Pictures {
         edit.toMs,
         ...(edit.kind === 'closer' ? edit.path.map(({ atMs }) => atMs) : []),
       ]),
-      ...(picture.kind === 'cards' ? picture.cards.map(({ fromMs }) => fromMs) : []),
+      ...picture.cards.map(({ fromMs }) => fromMs),
     ];
   }
 
@@ -179,9 +181,17 @@ export class Pictures {
   #sourceAt(blockMs: BlockMs, speed: number, aligned: AlignedTake | null): Source {
     const { picture } = this.filming;
     if (aligned) return takeSource(aligned, blockMs, speed);
+    const shown = picture.cards.findLast(({ fromMs }) => fromMs <= blockMs);
+    if (shown) return { kind: 'card', card: shown.card };
     if (picture.kind === 'take') return takeSource(picture.aligned, blockMs, speed);
-    const shown = picture.cards.findLast(({ fromMs }) => fromMs <= blockMs) ?? picture.cards[0];
-    return { kind: 'card', card: shown?.card ?? { heading: '', lines: [] } };
+    return { kind: 'card', card: picture.cards[0]?.card ?? { heading: '', lines: [] } };
+  }
+
+  /** What is heard at a moment: the take goes on to be heard behind a card. */
+  #heardAt(blockMs: BlockMs, speed: number, aligned: AlignedTake | null): Source {
+    const { picture } = this.filming;
+    const heard = aligned ?? (picture.kind === 'take' ? picture.aligned : null);
+    return heard ? takeSource(heard, blockMs, speed) : this.#sourceAt(blockMs, speed, null);
   }
 
   /**
@@ -212,7 +222,7 @@ export class Pictures {
       const second = at('beside', true);
       const beside = this.#aligned(second);
       const source = this.#sourceAt(blockMs, speed, this.#aligned(at('instead', true)));
-      const voice = this.#sourceAt(blockMs, speed, this.#aligned(at('instead', false)));
+      const voice = this.#heardAt(blockMs, speed, this.#aligned(at('instead', false)));
       return {
         blockId: this.filming.blockId,
         startMs: atMs + Math.round((blockMs - fromMs) / speed),

@@ -1,5 +1,12 @@
 import { floorUse } from '../ledger/index.ts';
-import type { Block, BlockOf, Edit, Finish } from '../lesson/index.ts';
+import {
+  answerText,
+  askedText,
+  type Block,
+  type BlockOf,
+  type Edit,
+  type Finish,
+} from '../lesson/index.ts';
 import {
   countWords,
   speechMs,
@@ -14,7 +21,7 @@ import { boardsOf, type BoardContext } from './boards.ts';
 import { countersOfCounted, withHand, workedSides } from './by-hand.ts';
 import { captionsFor, captionsOfSaid } from './captions.ts';
 import { layOutBlock, toVideo, whyNot, type BlockTimeMap } from './block-time-map.ts';
-import { bodyLength, CARD_WORDS, performerOf, pictureOf } from './block-picture.ts';
+import { bodyLength, CARD_CHOICES, CARD_WORDS, performerOf, pictureOf } from './block-picture.ts';
 import { laid, placeExtras, placeLanes } from './laid.ts';
 import { countedBouts, laidSentences, spokenSentences, sureRepetitions } from './measured.ts';
 import { cautionsOf, clocksOf, countersOf, cuesOf, sidesOf } from './overlays.ts';
@@ -65,7 +72,11 @@ export function placeBlock(
       startMs,
       endMs,
       timeMap,
-      performer: picture.kind === 'take' ? performerOf(block, filming, mirrored) : CARD_WORDS,
+      performer: hasChoices(block)
+        ? CARD_CHOICES
+        : picture.kind === 'take'
+          ? performerOf(block, filming, mirrored)
+          : CARD_WORDS,
       places: edits.flatMap((edit) =>
         edit.kind === 'place' ? [{ slot: edit.slot, x: edit.x, y: edit.y }] : [],
       ),
@@ -152,8 +163,10 @@ function placeOverlays(placing: Placing, said: Laid): void {
     pointer: [],
     clock: clocksOf(spans, language),
     counter: counted ?? planned,
-    cue: cuesOf(block, spans, body, language, saidAt).filter(
-      ({ moment }) => isTake || moment !== 'answer',
+    cue: cuesOf(block, spans, body, language, saidAt).filter(({ moment, startMs }) =>
+      moment === 'answer'
+        ? isTake && !hasChoices(block)
+        : moment !== 'question' || !hasChoices(block) || (isTake && startMs === 0),
     ),
     caution: cautionsOf(block, spans, body),
     side: finish.look.sides
@@ -177,10 +190,12 @@ function placeOverlays(placing: Placing, said: Laid): void {
   placeExtras(cut.lanes, timeMap, pictures, say);
 }
 
+const hasChoices = (block: Block) => block.kind === 'question' && block.choices !== undefined;
+
 function questionCaptions(block: BlockOf<'question'>, spans: readonly Span[]): Caption[] {
   const said: Partial<Record<SpanKind, string>> = {
-    ask: `${block.script} ${block.question}`.trim(),
-    answer: block.answer,
+    ask: askedText(block),
+    answer: answerText(block),
   };
   return spans.flatMap((span): Caption[] => captionsFor(said[span.kind] ?? '', span));
 }

@@ -32,6 +32,7 @@ const picturesOf = (edits: Edit[], startMs = 0) =>
     picture: {
       kind: 'take',
       aligned: { takeId: 'main', takeFrames: 300, alignment: new TakeAlignment(startMs, 1) },
+      cards: [],
     },
     edits,
     mirrored: false,

@@ -40,6 +40,16 @@ export interface CardText {
   lines: string[];
   /** The floor drawn to scale beside the lines. */
   court?: FloorUse;
+  /** Answers to choose from, large below the heading. */
+  choices?: readonly CardChoice[];
+}
+
+export interface CardChoice {
+  letter: string;
+  text: string;
+  movement: Movement;
+  /** Null before it is told. */
+  isRight: boolean | null;
 }
 
 /** Where a segment's picture comes from. */

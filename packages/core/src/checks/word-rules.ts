@@ -84,7 +84,11 @@ const CAPITAL_NOUNS = /^(de|lb|gsw)\b/;
 function toldTexts(block: Block): string[] {
   const words =
     block.kind === 'question'
-      ? [block.question, block.answer]
+      ? [
+          block.question,
+          block.answer,
+          ...(block.choices ?? []).flatMap(({ text, why }) => [text, why]),
+        ]
       : block.kind === 'card'
         ? block.lines
         : [];

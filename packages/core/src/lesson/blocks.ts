@@ -11,6 +11,7 @@ import {
   effortSchema,
   exerciseSchema,
   listedExerciseSchema,
+  movements,
   facingSchema,
   floorMarkSchema,
   footageSchema,
@@ -326,6 +327,17 @@ export const calledBlockSchema = z
       'Too few calls for every command to come as often as asked. Raise the calls or lower "each at least".',
   });
 
+/** An answer to choose; several may be right. */
+export const choiceSchema = z.strictObject({
+  id: idSchema,
+  text: titleSchema,
+  /** What is drawn beside it, or done for it; `other`: nothing. */
+  movement: z.enum(movements),
+  isRight: z.boolean(),
+  /** Why it is right or wrong, for those who chose it; may be empty. */
+  why: lineSchema,
+});
+
 export const questionBlockSchema = z.strictObject({
   ...base,
   kind: z.literal('question'),
@@ -334,6 +346,13 @@ export const questionBlockSchema = z.strictObject({
   askMs: spokenOrFixedMs,
   thinkMs: whole(LIMITS.thinkMs, 'ms'),
   answerMs: spokenOrFixedMs,
+  choices: z
+    .array(choiceSchema)
+    .min(LIMITS.choices.min, 'At least two choices.')
+    .max(LIMITS.choices.max)
+    .optional(),
+  /** One answers by doing the move of the choice; none: by pointing or tapping. */
+  answeredBy: z.literal('move').optional(),
 });
 
 export const cardTopics = ['kit', 'space', 'rules', 'other'] as const;
@@ -371,4 +390,5 @@ export type RepsBlock = BlockOf<'reps'>;
 export type MoveSide = (typeof moveSides)[number];
 export type Amount = z.infer<typeof amountSchema>;
 export type Rests = z.infer<typeof restsSchema>;
+export type Choice = z.infer<typeof choiceSchema>;
 export type Side = (typeof sides)[number];

@@ -19,6 +19,7 @@ export * from './takes.ts';
 export * from './difference.ts';
 export * from './other-hand.ts';
 export * from './second-language.ts';
+export * from './choices.ts';
 export * from './chosen.ts';
 export * from './whole.ts';
 export * from './series.ts';

@@ -86,6 +86,8 @@ export const LIMITS = {
   gapMs: { min: 500, max: 60_000 },
   minEach: { min: 0, max: 50 },
   seed: { min: 0, max: 999_999 },
+  /** Answers to choose from. */
+  choices: { min: 2, max: 6 },
   thinkMs: { min: 0, max: 300_000 },
   sideCm: { min: 30, max: 10_000 },
   players: { min: 1, max: 60 },

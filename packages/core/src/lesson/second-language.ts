@@ -15,6 +15,7 @@ const TEXT_KEYS: ReadonlySet<string> = new Set([
   'prompt',
   'question',
   'answer',
+  'why',
   'script',
   'label',
   'heading',

@@ -2,10 +2,27 @@ import type { CardText, Shape } from '../assembly/index.ts';
 import { paintCourt } from './court.ts';
 import type { Ink } from './ink.ts';
 import { FRAMES, MAIN_TEXT, paintableText, SAFE_AREA, type Box } from './layout.ts';
+import { paintChoices } from './paint-choices.ts';
 import { writeLines, type PaintContext } from './pen.ts';
 
 /** Height of a line of a card. */
 const CARD_LINE = 60;
+
+/** A question above its choices, beside the clock. */
+function paintAsked(ctx: PaintContext, { heading, lines }: CardText, shape: Shape, ink: Ink): void {
+  const at = shape === 'wide' ? { x: 64, top: 44, width: 650 } : { x: 24, top: 40, width: 672 };
+  const top = writeLines(ctx, heading, at, {
+    ...{ weight: 'bold', size: 60, colour: ink.text },
+    maxLines: lines.length > 0 ? 2 : 3,
+  });
+  for (const line of lines)
+    writeLines(
+      ctx,
+      line,
+      { ...at, top: top + 8 },
+      { weight: 'regular', size: MAIN_TEXT, maxLines: 1, colour: ink.accent },
+    );
+}
 
 /** Paints a full-frame card: heading, a court line, and its lines. */
 export function paintCard(ctx: PaintContext, card: CardText, shape: Shape, ink: Ink): void {
@@ -32,6 +49,11 @@ export function paintCard(ctx: PaintContext, card: CardText, shape: Shape, ink: 
     ? { x: width / 2 + 20, y: safe.y + 40, width: safe.width / 2 - 40, height: safe.height - 80 }
     : { x: safe.x, y: height / 2, width: safe.width, height: safe.height / 2 - 80 };
   if (card.court) paintCourt(ctx, card.court, room, ink);
+  if (card.choices) {
+    paintAsked(ctx, card, shape, ink);
+    paintChoices(ctx, card.choices, shape, ink);
+    return;
+  }
   let top = writeLines(
     ctx,
     card.heading,

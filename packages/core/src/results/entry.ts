@@ -45,7 +45,15 @@ export type EntryBody =
    */
   | { kind: 'reached'; atMs: number; totalMs: number; seen?: SeenStretch[] | undefined }
   | Score
-  | { kind: 'answer'; blockId: string; question: string; text: string }
+  /** In words, or by choices: their texts, and whether they are all that is right. */
+  | {
+      kind: 'answer';
+      blockId: string;
+      question: string;
+      text: string;
+      choices?: string[] | undefined;
+      isRight?: boolean | undefined;
+    }
   | { kind: 'effort'; value: number }
   | { kind: 'skipped'; blockId: string; title: string; reason: SkipReason }
   | { kind: 'replayed'; blockId: string; title: string }

@@ -10,3 +10,4 @@ export * from './sheet.ts';
 export * from './sums.ts';
 export * from './next-lesson.ts';
 export * from './seen.ts';
+export * from './quiz.ts';

@@ -1,4 +1,4 @@
-import type { BlockOf } from '../lesson/index.ts';
+import { answerText, askedText, type BlockOf } from '../lesson/index.ts';
 import { callOrder, callsMs } from './chance.ts';
 import { addShowing } from './moves.ts';
 import type { TimelineBuilder } from './timeline-builder.ts';
@@ -39,9 +39,10 @@ export function timeQuestion(
   block: BlockOf<'question'>,
   wpm: number,
 ): void {
-  timeline.add('ask', block.askMs ?? speechMs(`${block.script} ${block.question}`, wpm), {
+  const answer = answerText(block);
+  timeline.add('ask', block.askMs ?? speechMs(askedText(block), wpm), {
     text: block.question || block.title,
   });
   timeline.add('think', block.thinkMs, { own: 'phase.think' });
-  timeline.add('answer', block.answerMs ?? speechMs(block.answer, wpm), { text: block.answer });
+  timeline.add('answer', block.answerMs ?? speechMs(answer, wpm), { text: answer });
 }

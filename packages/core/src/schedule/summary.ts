@@ -1,4 +1,11 @@
-import { beatsText, exerciseTitles, repMs, type Block, type BlockOf } from '../lesson/index.ts';
+import {
+  beatsText,
+  choiceLetter,
+  exerciseTitles,
+  repMs,
+  type Block,
+  type BlockOf,
+} from '../lesson/index.ts';
 import { lengthText } from '../time/index.ts';
 import { paperWord, type PaperWord, type Values } from '../words/index.ts';
 import { countWords } from './speech.ts';
@@ -97,7 +104,13 @@ export function blockSummary(block: Block, language: string): string {
     case 'called':
       return say('summary.called', { calls: block.calls, n: block.labels.length });
     case 'question':
-      return say('summary.question', { length: lengthText(block.thinkMs) });
+      return [
+        say('summary.question', { length: lengthText(block.thinkMs) }),
+        ...(block.choices ?? []).map(({ text, isRight }, i) => {
+          const choice = `${choiceLetter(i)} ${text}`;
+          return isRight ? say('summary.right-choice', { choice }) : choice;
+        }),
+      ].join(', ');
     case 'card':
       return say('summary.card', { n: block.lines.length });
   }

@@ -1,4 +1,4 @@
-import type { Block, Lesson } from '../lesson/index.ts';
+import { answerText, askedText, type Block, type Lesson } from '../lesson/index.ts';
 import { countWords, speechMs, timeBlock } from '../schedule/index.ts';
 
 export interface Pace {
@@ -12,7 +12,7 @@ export interface Pace {
 /** All that is said in a block. */
 export function saidIn(block: Block): string {
   return block.kind === 'question'
-    ? [block.script, block.question, block.answer].filter((text) => text !== '').join(' ')
+    ? [askedText(block), answerText(block)].filter((text) => text !== '').join(' ')
     : block.script;
 }
 

@@ -15,10 +15,13 @@ import {
   Typography,
 } from '@mui/material';
 import type { Class, Student } from '@zest/contract';
+import { blocksOf, type Block } from '@zest/core/lesson';
 import {
   blockHints,
   linesOf,
   nextStep,
+  questionResults,
+  quizSum,
   scorePrompts,
   standingOf,
   valueWords,
@@ -28,6 +31,7 @@ import {
   type NextStep,
 } from '@zest/core/results';
 import { lengthText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { problemText } from '../../app/api.ts';
@@ -35,6 +39,7 @@ import { classApi } from '../../app/class-api.ts';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { groupBy } from '../../ui/group.ts';
+import { Answers, Quiz } from './Answers.tsx';
 import { HandEntries } from './HandEntries.tsx';
 import { PlanNextWeek } from './PlanNextWeek.tsx';
 
@@ -70,24 +75,30 @@ function hintWords({ hint, skipped, replayed, of }: BlockHint): string {
   }
 }
 
-interface StudentRow {
+export interface StudentRow {
   id: string;
   nickname: string;
   standing: LessonStanding;
   numbers: string;
 }
 
-function rowsOf(students: readonly Student[], entries: readonly LogEntry[]): StudentRow[] {
+function rowsOf(
+  students: readonly Student[],
+  entries: readonly LogEntry[],
+  blocks: readonly Block[],
+): StudentRow[] {
   const all = groupBy(entries, ({ studentId }) => studentId);
   return students.map(({ id, nickname }) => {
     const ofStudent = all.get(id) ?? [];
-    const numbers = linesOf(ofStudent)
-      .map(
+    const sum = quizSum(blocks, ofStudent);
+    const numbers = [
+      ...(sum ? [teacherText('quiz.sum', sum)] : []),
+      ...linesOf(ofStudent).map(
         (line) =>
           `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}` +
           `${line.level === 'standard' ? '' : ` (${line.level})`}`,
-      )
-      .join('; ');
+      ),
+    ].join('; ');
     return { id, nickname, standing: standingOf(ofStudent), numbers };
   });
 }
@@ -147,25 +158,6 @@ function LessonTable({ rows }: { rows: readonly StudentRow[] }) {
   );
 }
 
-function Answers({ rows }: { rows: readonly StudentRow[] }) {
-  const answers = rows.flatMap(({ nickname, standing }) =>
-    standing.answers.map(({ id, body }) => ({ id, nickname, ...body })),
-  );
-  if (answers.length === 0) return null;
-  return (
-    <Paper variant="outlined" sx={{ p: 2 }}>
-      <Typography variant="h2">Answers</Typography>
-      <ul>
-        {answers.map(({ id, nickname, question, text }) => (
-          <li key={id} style={{ overflowWrap: 'anywhere' }}>
-            <strong>{nickname}</strong>, {question}: {text}
-          </li>
-        ))}
-      </ul>
-    </Paper>
-  );
-}
-
 function ClassResults({
   schoolClass,
   students,
@@ -178,8 +170,12 @@ function ClassResults({
   const { id: lessonId, lesson } = useOpenLesson();
   const { choose } = useChosenBlock();
   const navigate = useNavigate();
-  const rows = useMemo(() => rowsOf(students, entries), [students, entries]);
+  const rows = useMemo(
+    () => rowsOf(students, entries, blocksOf(lesson)),
+    [students, entries, lesson],
+  );
   const hints = useMemo(() => blockHints(entries), [entries]);
+  const quiz = useMemo(() => questionResults(blocksOf(lesson), entries), [lesson, entries]);
   const prompts = useMemo(() => scorePrompts(lesson), [lesson]);
   const step = nextStep(entries, schoolClass.rule);
   const opened = rows.filter(({ standing }) => standing.opened).length;
@@ -253,6 +249,7 @@ function ClassResults({
             </Alert>
           ))}
         </Paper>
+        <Quiz results={quiz} />
         <Answers rows={rows} />
       </Stack>
     </Box>

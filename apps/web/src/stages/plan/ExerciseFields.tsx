@@ -22,7 +22,8 @@ import { setOrLeave } from '../../ui/set-or-leave.ts';
 import { RemoveButton } from '../../ui/Rows.tsx';
 import { useChange } from '../../ui/use-change.ts';
 
-const movementNames: readonly (readonly [Movement, string])[] = [
+/** What each movement is called. */
+export const movementNames: readonly (readonly [Movement, string])[] = [
   ['other', 'something else'],
   ['skip-rope', 'rope skipping'],
   ['disc-throw', 'disc throw'],

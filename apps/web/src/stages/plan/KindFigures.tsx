@@ -4,6 +4,7 @@ import { teacherText } from '@zest/core/words';
 import { measureBlock, readerAge, speechMs, YOUNGEST_READER } from '@zest/core/schedule';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { AimField, ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { Choices } from './Choices.tsx';
 import { Moves, OneExercise } from './ExerciseFields.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { IntervalsFigures } from './IntervalsFigures.tsx';
@@ -227,20 +228,21 @@ function Question({ block }: { block: BlockOf<'question'> }) {
         most={LIMITS.line}
         onChange={(text) => change('Answer', (d) => void (d.answer = text))}
       />
+      <Choices block={block} />
       <Line>
         <FigureFields block={block} keys={['thinkMs']} />
         <Spoken
           block={block}
           figure="askMs"
           label="Asked as long as the words take"
-          spokenMs={measureBlock({ ...alone, askMs: null, answer: '', answerMs: null }, lesson)}
+          spokenMs={measureBlock({ ...alone, askMs: null, answerMs: 0 }, lesson)}
         />
         <Spoken
           block={block}
           figure="answerMs"
           label="Answered as long as the words take"
           spokenMs={measureBlock(
-            { ...alone, script: '', question: '', askMs: null, answerMs: null },
+            { ...alone, script: '', question: '', askMs: 0, answerMs: null },
             lesson,
           )}
         />

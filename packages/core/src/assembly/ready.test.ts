@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { effortCurve } from '../ledger/index.ts';
 import { makeBlock, makeLesson, readLesson, type Block, type BlockOf } from '../lesson/index.ts';
 import { pacerEvents } from '../script/index.ts';
-import { assemble } from '../assembly/index.ts';
 import { counter } from '../testing/arbitrary.ts';
-import { runSheet, scheduleLesson } from './index.ts';
+import { runSheet, scheduleLesson } from '../schedule/index.ts';
+import { assemble } from './index.ts';
 
 const lessonOf = (...blocks: Block[]) => ({
   ...makeLesson('A', counter()),
