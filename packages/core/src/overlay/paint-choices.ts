@@ -75,7 +75,7 @@ export function paintChoices(
           : { x: box.x + box.width - 130, y: box.y + 14, width: 120, height: box.height - 28 },
         ink,
       );
-    const size = MAIN_TEXT - 4;
+    const size = isTall && !isDrawn ? MAIN_TEXT + 12 : MAIN_TEXT - 4;
     const words =
       isDrawn && isTall
         ? { x: box.x + 20, top: box.y + box.height - 70, width: box.width - 40, maxLines: 1 }

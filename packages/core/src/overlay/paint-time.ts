@@ -4,7 +4,6 @@ import type { Ink } from './ink.ts';
 import { MAIN_TEXT, MIN_TEXT, type Box } from './layout.ts';
 import { panel, writeDigits, writeLines, type PaintContext } from './pen.ts';
 import type { ClockItem, CounterItem } from './scene.ts';
-import { phaseWords } from './words.ts';
 
 type ClockStyle = Finish['look']['clock'];
 
@@ -100,7 +99,7 @@ export function paintClock(
     { ...column, top: box.y + 10 },
     { weight: 'bold', size: MIN_TEXT, maxLines: 1, colour },
   );
-  const title = item.title.toLowerCase() === phaseWords[item.phase].toLowerCase() ? '' : item.title;
+  const title = item.title.toLowerCase() === item.word.toLowerCase() ? '' : item.title;
   const under = writeLines(
     ctx,
     title,
