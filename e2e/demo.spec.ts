@@ -34,7 +34,7 @@ test('a newcomer sees a whole lesson, filmed and ready to follow', async () => {
     .first()
     .click();
   await bench(page, 'Film');
-  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 600_000 });
+  await expect(page.getByTestId('start-mark')).toBeVisible();
   await bench(page, 'Assemble');
   await expect(
     page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Take' }),
@@ -99,15 +99,11 @@ test('the practice camera films a block to its end and the take falls into place
   const view = page.getByRole('dialog', { name: 'Film view' });
   // A presenter's clicker.
   await page.keyboard.press('PageDown');
-  await expect(view.getByRole('heading', { name: 'Stand like a heron' })).toBeVisible({
-    timeout: 600_000,
-  });
-  await expect(view.getByText(/^Saving/)).toBeHidden({ timeout: 600_000 });
+  await expect(view.getByRole('heading', { name: 'Stand like a heron' })).toBeVisible();
+  await expect(view.getByText(/^Saving/)).toBeHidden();
   await view.getByRole('button', { name: 'Leave filming' }).click();
   // It stopped by itself: mark and count-in, 16 s of block, the end mark.
-  await expect(page.getByTestId('start-mark')).toContainText('by its sync mark', {
-    timeout: 600_000,
-  });
+  await expect(page.getByTestId('start-mark')).toContainText('by its sync mark');
   await expect(page.getByTestId('take').last()).toContainText(/0:2[234]/);
   await expect(page.getByTestId('take').last()).not.toContainText('no sound');
   expect(faults).toEqual([]);

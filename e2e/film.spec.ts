@@ -162,14 +162,14 @@ async function filmBoth(): Promise<void> {
   await page.getByRole('button', { name: 'Film this block' }).click();
   await expect(view().getByTestId('level')).toHaveText(/Sound is good|Quiet/);
   await page.keyboard.press('PageDown');
-  await expect(view().getByTestId('film-count')).toHaveText('1 of 2', { timeout: 600_000 });
+  await expect(view().getByTestId('film-count')).toHaveText('1 of 2');
   // The talk starts by itself and ends when the teacher says so.
-  await expect(view().getByRole('heading', { name: 'Talk' })).toBeVisible({ timeout: 600_000 });
-  await expect(view().getByRole('button', { name: 'End here' })).toBeVisible({ timeout: 600_000 });
+  await expect(view().getByRole('heading', { name: 'Talk' })).toBeVisible();
+  await expect(view().getByRole('button', { name: 'End here' })).toBeVisible();
   await expect(view().getByRole('region', { name: 'Prompter' })).toContainText('Breathe out.');
   await page.waitForTimeout(2_500);
   await page.keyboard.press('PageDown');
-  await expect(view().getByText(/^Saving/)).toBeHidden({ timeout: 600_000 });
+  await expect(view().getByText(/^Saving/)).toBeHidden();
   await expect(view().getByRole('button', { name: 'Start', exact: true })).toBeVisible();
   await view().getByRole('button', { name: 'Leave filming' }).click();
 }
@@ -194,7 +194,7 @@ test('the practice camera films both blocks hands-free; tones lie within 20 ms o
   await view().getByRole('button', { name: 'Leave filming' }).click();
   await filmBoth();
   const ready = async () => (await takes()).filter(({ state }) => state === 'ready');
-  await expect.poll(async () => (await ready()).length, { timeout: 600_000 }).toBe(2);
+  await expect.poll(async () => (await ready()).length).toBe(2);
   // A machine that others use may lose time while it records. The program says so, and a teacher
   // films again.
   for (
@@ -226,7 +226,7 @@ test('the practice camera films both blocks hands-free; tones lie within 20 ms o
           })
         ).ok(),
       ).toBe(true);
-    await expect.poll(async () => (await ready()).length, { timeout: 600_000 }).toBe(2);
+    await expect.poll(async () => (await ready()).length).toBe(2);
   }
   const [work, talk] = await ready();
   if (!work?.marked || !talk?.marked) throw new Error('A take has no marks.');
@@ -309,14 +309,13 @@ test('a phone’s film of the same performance finds its block, beside the first
   await expect(page.getByText('is not a video')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Files without a block' })).toContainText(
     'plain.mp4',
-    { timeout: 600_000 },
   );
   await page
     .getByRole('button', { name: /Work and rest: 9 s/ })
     .first()
     .click();
   await page.getByRole('tab', { name: 'Takes' }).click();
-  await expect(page.getByText('One performance, 2 cameras:')).toBeVisible({ timeout: 600_000 });
+  await expect(page.getByText('One performance, 2 cameras:')).toBeVisible();
   const found = (await takes()).find(({ name }) => name === 'phone.mp4');
   expect(Math.abs((found?.marked?.startMs ?? 0) - 7_000)).toBeLessThan(10);
   // The file without marks is placed by hand.
@@ -388,20 +387,16 @@ test('the live watch says when the performer is gone, and where to stand', async
     (await page.request.get(`${zest.url}/lessons/x/film`)).headers()['content-security-policy'],
   ).not.toContain('unsafe');
   // Standing where the framing puts the camera, all is well.
-  await expect(view().getByTestId('watched')).not.toHaveAttribute('data-per-second', '0', {
-    timeout: 600_000,
-  });
+  await expect(view().getByTestId('watched')).not.toHaveAttribute('data-per-second', '0');
   await page.waitForTimeout(2_000);
   await expect(view().getByTestId('hint')).toBeHidden();
   await view().getByLabel('What goes wrong').click();
   await page.getByRole('option', { name: 'leaves the picture' }).click();
   await page.keyboard.press('Tab');
   await view().getByRole('button', { name: 'Start', exact: true }).click();
-  await expect(view().getByTestId('hint')).toContainText('Nobody in the picture', {
-    timeout: 600_000,
-  });
+  await expect(view().getByTestId('hint')).toContainText('Nobody in the picture');
   await view().getByRole('button', { name: 'Stop this take' }).click();
-  await expect(view().getByText(/^Saving/)).toBeHidden({ timeout: 600_000 });
+  await expect(view().getByText(/^Saving/)).toBeHidden();
   await view().getByRole('button', { name: 'Leave filming' }).click();
   expect(faults).toEqual([]);
 });
@@ -430,7 +425,7 @@ test('a second page is remote and prompter, and an unplugged camera loses nothin
   await expectAccessible(device);
   await expect(view().getByText('One device is connected.')).toBeVisible();
   await device.getByRole('button', { name: 'Start' }).click();
-  await expect(device.getByRole('button', { name: 'End here' })).toBeVisible({ timeout: 600_000 });
+  await expect(device.getByRole('button', { name: 'End here' })).toBeVisible();
   await page.keyboard.press('p');
   await expect(device.getByRole('button', { name: 'Go on' })).toBeVisible();
   await device.getByRole('button', { name: 'Go on' }).click();
@@ -447,7 +442,7 @@ test('a second page is remote and prompter, and an unplugged camera loses nothin
     view().getByText('The camera was disconnected. What was recorded is kept.'),
   ).toBeVisible();
   await device.getByRole('button', { name: 'End here' }).click();
-  await expect(view().getByText(/^Saving/)).toBeHidden({ timeout: 600_000 });
+  await expect(view().getByText(/^Saving/)).toBeHidden();
   await view().getByRole('button', { name: 'Open the cameras again' }).click();
   await expect
     .poll(() =>
@@ -469,7 +464,6 @@ test('a second page is remote and prompter, and an unplugged camera loses nothin
           ({ blockId, state, source }) =>
             state === 'ready' && source === 'practice' && blockId !== '',
         ).length,
-      { timeout: 600_000 },
     )
     .toBeGreaterThanOrEqual(2);
   await device.context().close();

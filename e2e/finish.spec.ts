@@ -95,9 +95,7 @@ test.beforeAll(async () => {
   await bench(page, 'Film');
   await page.getByRole('tab', { name: 'Takes' }).click();
   await page.getByLabel('Video file').setInputFiles(file('skip.mp4'));
-  await expect(page.getByTestId('take').filter({ hasText: 'skip.mp4' })).toContainText('0:08', {
-    timeout: 600_000,
-  });
+  await expect(page.getByTestId('take').filter({ hasText: 'skip.mp4' })).toContainText('0:08');
   await saved(page);
   await bench(page, 'Assemble');
 });
@@ -139,7 +137,7 @@ test('a picture is put in and shown, and a file that is none is refused in words
   ).toBeVisible();
   await asks.setInputFiles(file('drawing.png'));
   await doIt();
-  await expect(made()).toContainText('Picture put in · at 0.0 s · 5 s', { timeout: 600_000 });
+  await expect(made()).toContainText('Picture put in · at 0.0 s · 5 s');
   await expect(page.getByTestId('position')).toContainText('of 0:14');
   await expect(lanes().getByRole('button', { name: 'Take, still' })).toBeVisible();
   // Its working copy is no footage: it is offered nowhere as a take.
@@ -153,9 +151,9 @@ test('the performer is found and followed', async () => {
     .getByRole('button', { name: 'Move closer' })
     .click();
   await page.getByRole('button', { name: 'Follow the performer' }).click();
-  await expect(page.getByRole('button', { name: 'Follows the performer; look again' })).toBeVisible(
-    { timeout: 600_000 },
-  );
+  await expect(
+    page.getByRole('button', { name: 'Follows the performer; look again' }),
+  ).toBeVisible();
   await doIt();
   await expect(made()).toContainText('2 times as large, following');
   await saved(page);
@@ -168,7 +166,7 @@ test('repetitions that do not count are tapped as such', async () => {
     .click();
   const panel = page.getByRole('region', { name: 'Count by taps' });
   await panel.getByRole('button', { name: 'Play from the start' }).click();
-  await expect(page.getByTestId('position')).toContainText(/0:0[6-9]:/, { timeout: 600_000 });
+  await expect(page.getByTestId('position')).toContainText(/0:0[6-9]:/);
   for (const key of ['ArrowDown', 'ArrowUp', 'ArrowDown']) {
     await page.keyboard.press(key);
     await page.waitForTimeout(250);
@@ -188,7 +186,7 @@ test('music is taken with its licence, and the finished voice is heard by one ke
   await expect(page.getByText('Write down the licence.')).toBeVisible();
   await page.getByLabel('Who made it, and by what right it is used').fill('Made by the club');
   await expect(page.getByText('Write down the licence.')).toBeHidden();
-  await expect(page.getByTestId('music')).toHaveText('Music: tune.mp3', { timeout: 600_000 });
+  await expect(page.getByTestId('music')).toHaveText('Music: tune.mp3');
   await expectAccessible(page);
   await page.getByTestId('position').click();
   const finished = page.waitForResponse(
@@ -233,7 +231,7 @@ test('a second language is written beside the first, and one block is exported i
   await expect(page.locator('.MuiPopover-root')).toHaveCount(0);
   await page.getByRole('button', { name: 'Export the video' }).click();
   const made = page.getByTestId('export').filter({ hasText: 'second language, one block' });
-  await expect(made.getByRole('link', { name: 'GIF' })).toBeVisible({ timeout: 600_000 });
+  await expect(made.getByRole('link', { name: 'GIF' })).toBeVisible();
   const got = await page.request.get(
     `${zest.url}${(await made.getByRole('link', { name: 'GIF' }).getAttribute('href')) ?? ''}`,
   );

@@ -16,7 +16,7 @@ export default defineConfig({
   retries: process.env['CI'] ? 1 : 0,
   // Nothing fails because the machine is busy: limits are for what never comes.
   timeout: 1_800_000,
-  expect: { timeout: 180_000 },
+  expect: { timeout: 600_000 },
   reporter: process.env['ZEST_REPORT']
     ? [['line'], ['json', { outputFile: process.env['ZEST_REPORT'] }]]
     : [['line']],

@@ -177,7 +177,7 @@ test('the lesson is filmed and shared with the class', async () => {
   const [first] = blocksOf(stored.lesson);
   await page.goto(`${zest.url}/lessons/${lessonId}/film?block=${first?.id}`);
   await page.getByLabel('Video file').setInputFiles(clip);
-  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 600_000 });
+  await expect(page.getByTestId('start-mark')).toBeVisible();
   await bench(page, 'Share');
   await page.getByRole('combobox', { name: 'For' }).click();
   await page.getByRole('option', { name: 'Harbour otters' }).click();
@@ -305,9 +305,7 @@ test('the video really pauses for the student’s own practice', async () => {
   await expect(student.getByRole('heading', { name: 'Throw and count' })).toBeVisible();
   await phone.setOffline(false);
   await student.getByRole('button', { name: 'I am ready: start' }).click();
-  await expect(student.getByRole('heading', { name: 'Your turn' })).toBeVisible({
-    timeout: 600_000,
-  });
+  await expect(student.getByRole('heading', { name: 'Your turn' })).toBeVisible();
   await expect(student.getByText('Throw ten times')).toBeVisible();
   await expectAccessible(student);
   await student.getByRole('button', { name: 'Go on with the video' }).click();
@@ -408,9 +406,7 @@ test('off line it goes on: an easier form, a count by the big button, a number k
   await panel.getByRole('button', { name: 'Save and go on' }).click();
   await student.getByLabel('Which foot goes first?').fill('The other one');
   await student.getByRole('button', { name: 'My answer' }).click();
-  await expect(student.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible({
-    timeout: 600_000,
-  });
+  await expect(student.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible();
   await student.getByRole('button', { name: 'Just right' }).click();
   await expect(
     student.getByText(/to be sent: they go as soon as there is a connection/),
@@ -496,7 +492,7 @@ test('it plays on a television, driven from the phone, which also takes the numb
   const panel = student.getByRole('region', { name: 'Your number' });
   await panel.getByLabel('How many?', { exact: true }).fill('9');
   await panel.getByRole('button', { name: 'Save and go on' }).click();
-  await expect(student.getByText('The end')).toBeVisible({ timeout: 600_000 });
+  await expect(student.getByText('The end')).toBeVisible();
   await expect(television.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible();
   // The number went by the phone's student.
   await page.goto(`${zest.url}/lessons/${lessonId}/log`);
@@ -536,7 +532,7 @@ test('as a SCORM package it tells an independent run-time how far a student got'
   await platform.goto(`${site.url}/platform.html`);
   const frame = platform.frameLocator('iframe');
   await frame.getByRole('button', { name: 'I am ready: start' }).click();
-  await expect(frame.getByRole('heading', { name: 'Your turn' })).toBeVisible({ timeout: 600_000 });
+  await expect(frame.getByRole('heading', { name: 'Your turn' })).toBeVisible();
   const core = () =>
     platform.evaluate(() => {
       const { API } = window as unknown as {
@@ -552,9 +548,7 @@ test('as a SCORM package it tells an independent run-time how far a student got'
     .getByLabel('How many?', { exact: true })
     .fill('5');
   await frame.getByRole('button', { name: 'Save and go on' }).click();
-  await expect(frame.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible({
-    timeout: 600_000,
-  });
+  await expect(frame.getByRole('heading', { name: 'Done. Great effort!' })).toBeVisible();
   await expect(frame.getByText('Your learning platform has everything.')).toBeVisible();
   await expect.poll(async () => (await core())[0]).toBe('completed');
   expect((await core())[1]).toBeGreaterThanOrEqual(95);

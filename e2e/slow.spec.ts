@@ -100,7 +100,7 @@ test('footage that is shared gets smaller versions', async () => {
   const { id, lesson: stored } = (await made.json()) as { id: string; lesson: Lesson };
   await page.goto(`${zest.url}/lessons/${id}/film?block=${blocksOf(stored)[0]?.id}`);
   await page.getByLabel('Video file').setInputFiles(footage);
-  await expect(page.getByTestId('start-mark')).toBeVisible({ timeout: 600_000 });
+  await expect(page.getByTestId('start-mark')).toBeVisible();
   await expect(page.getByText('All changes saved')).toBeVisible();
   const { code } = (await (
     await page.request.post(`${zest.url}/api/lessons/${id}/shares`, {
@@ -110,13 +110,10 @@ test('footage that is shared gets smaller versions', async () => {
   ).json()) as { code: string };
   link = `/follow/${code}`;
   await expect
-    .poll(
-      async () => {
-        lesson = (await (await page.request.get(`${zest.url}/api${link}`)).json()) as FollowLesson;
-        return lesson.takes[0]?.renditions.map((one) => one.lines);
-      },
-      { timeout: 600_000 },
-    )
+    .poll(async () => {
+      lesson = (await (await page.request.get(`${zest.url}/api${link}`)).json()) as FollowLesson;
+      return lesson.takes[0]?.renditions.map((one) => one.lines);
+    })
     .toEqual([360, 540]);
 });
 

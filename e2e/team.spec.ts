@@ -89,8 +89,8 @@ test('a lesson is handed over, and the shelf says who sees to it', async () => {
 test('two in one lesson see each other, and comment at a moment', async () => {
   await page.goto(`${zest.url}/lessons/${lessonId}/plan`);
   await other.goto(`${zest.url}/lessons/${lessonId}/assemble`);
-  await expect(other.getByText('quay-coach is here')).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByText('wren is here')).toBeVisible({ timeout: 20_000 });
+  await expect(other.getByText('quay-coach is here')).toBeVisible();
+  await expect(page.getByText('wren is here')).toBeVisible();
   await other.getByLabel('About this moment').fill('Show the landing once more');
   await other.getByRole('button', { name: 'Comment' }).click();
   await expect(other.getByText('wren: Show the landing once more')).toBeVisible();

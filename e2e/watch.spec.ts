@@ -52,7 +52,6 @@ test('the check says which takes were not watched, and has them watched', async 
   await bench(page, 'Check');
   await expect(page.getByTestId('watch-status')).toContainText(
     '5 of 5 takes have not been watched',
-    { timeout: 600_000 },
   );
   const [welcome] = (await takes()).filter(({ blockId }) => blockId === 'welcome');
   // One alone, as two processors are busy with other tests.
@@ -66,7 +65,6 @@ test('the check says which takes were not watched, and has them watched', async 
   await expect
     .poll(
       async () => (await takes()).find(({ id }) => id === welcome?.id)?.said?.sentences.length ?? 0,
-      { timeout: 600_000 },
     )
     .toBe(3);
   await expect(page.getByTestId('watch-status')).toContainText(

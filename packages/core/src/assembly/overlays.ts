@@ -124,6 +124,8 @@ function noteOf(block: Block, span: Span, say: Say): string {
   if (block.kind === 'laps' && block.tokens > 0) {
     return say('count.tokens', { left: Math.max(0, block.tokens - (span.rep ?? 0) + 1) });
   }
+  // Calls to try first do not count.
+  if (block.kind === 'called') return span.round !== span.rounds ? say('count.trial') : '';
   const word =
     block.kind === 'intervals'
       ? 'count.in-round'
@@ -296,14 +298,14 @@ function moveCues(
   });
   const commands = spans.filter((span) => span.kind === 'prompt');
   placed.push(
-    ...commands.map(({ startMs, endMs, label }) => ({
-      slot: 'cue' as const,
-      startMs,
-      endMs,
-      text: labelText(label, language),
-      moment: 'command' as const,
-      pair: null,
-    })),
+    ...commands.map(({ startMs, endMs, label, command }): CueOverlay => {
+      const sign = block.kind === 'called' && block.labels[command ?? -1]?.sign;
+      return {
+        ...{ slot: 'cue', startMs, endMs, text: labelText(label, language) },
+        ...{ moment: 'command', pair: null },
+        ...(sign && { sign }),
+      };
+    }),
   );
   placed.push(
     ...spans

@@ -1,5 +1,5 @@
 import type { FloorUse } from '../ledger/index.ts';
-import type { Cue, EditOf, Finish, Level, Movement, Side } from '../lesson/index.ts';
+import type { Cue, EditOf, Finish, Level, Movement, Side, Sign } from '../lesson/index.ts';
 import type { PacerTone } from '../script/index.ts';
 import type { TakeAnalysis } from '../signal/index.ts';
 import type { TimeSpan } from '../time/index.ts';
@@ -151,6 +151,8 @@ export interface CueOverlay extends TimeSpan {
    * screen.
    */
   pair: { right: string; wrong: string } | null;
+  /** What is seen in place of a command's words. */
+  sign?: Sign;
 }
 
 export interface CautionOverlay extends TimeSpan {

@@ -300,6 +300,36 @@ export const gameBlockSchema = z.strictObject({
   leadInMs,
 });
 
+export const signColours = ['red', 'yellow', 'green', 'blue', 'white', 'black'] as const;
+export const signShapes = ['circle', 'triangle', 'square', 'star'] as const;
+/** What is seen or heard in place of a command's words. */
+export const signSchema = z.discriminatedUnion('by', [
+  z.strictObject({ by: z.literal('colour'), colour: z.enum(signColours) }),
+  z.strictObject({ by: z.literal('number'), number: whole(LIMITS.signNumber) }),
+  z.strictObject({
+    by: z.literal('card'),
+    shape: z.enum(signShapes),
+    number: whole(LIMITS.signShapes),
+  }),
+  z.strictObject({ by: z.literal('sound'), beeps: whole(LIMITS.signBeeps) }),
+]);
+
+export const commandSchema = z.strictObject({
+  id: idSchema,
+  text: titleSchema,
+  /** Called, and nobody moves. */
+  does: z.literal('nothing').optional(),
+  /** What it asks for, done before the gap to the next call begins. */
+  amount: amountSchema.optional(),
+  sign: signSchema.optional(),
+});
+
+/** How a called-out game is scored, by the students themselves. */
+export const calledScoreSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('points'), each: whole(LIMITS.points) }),
+  z.strictObject({ kind: z.literal('lives'), lives: whole(LIMITS.lives) }),
+]);
+
 /** Commands called in a fair random order that the seed repeats. */
 export const calledBlockSchema = z
   .strictObject({
@@ -307,7 +337,7 @@ export const calledBlockSchema = z
     kind: z.literal('called'),
     demo,
     labels: z
-      .array(z.strictObject({ id: idSchema, text: titleSchema }))
+      .array(commandSchema)
       .min(LIMITS.labels.min, 'At least two commands.')
       .max(LIMITS.labels.max),
     calls: whole(LIMITS.calls),
@@ -316,6 +346,17 @@ export const calledBlockSchema = z
     minEach: whole(LIMITS.minEach),
     seed: whole(LIMITS.seed),
     leadInMs,
+    /** What one does between the calls. */
+    base: exerciseSchema.optional(),
+    /** So many calls first that do not count. */
+    trial: whole(LIMITS.trialCalls).optional(),
+    score: calledScoreSchema.optional(),
+    /** A call counts with these words before it only; so many come without them. */
+    leader: z.strictObject({ words: titleSchema, without: whole(LIMITS.bareCalls) }).optional(),
+  })
+  .refine((b) => (b.leader?.without ?? 0) <= b.calls, {
+    path: ['leader', 'without'],
+    message: 'No more calls without the words than there are calls.',
   })
   .refine((b) => b.gapMinMs <= b.gapMaxMs, {
     path: ['gapMaxMs'],
@@ -390,5 +431,8 @@ export type RepsBlock = BlockOf<'reps'>;
 export type MoveSide = (typeof moveSides)[number];
 export type Amount = z.infer<typeof amountSchema>;
 export type Rests = z.infer<typeof restsSchema>;
+export type Command = z.infer<typeof commandSchema>;
+export type Sign = z.infer<typeof signSchema>;
+export type CalledScore = z.infer<typeof calledScoreSchema>;
 export type Choice = z.infer<typeof choiceSchema>;
 export type Side = (typeof sides)[number];

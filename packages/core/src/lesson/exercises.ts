@@ -7,8 +7,9 @@ export function exercisesOf(block: Block): ListedExercise[] {
     case 'talk':
     case 'question':
     case 'card':
-    case 'called':
       return [];
+    case 'called':
+      return block.base ? [block.base] : [];
     case 'intervals':
       return block.exercises;
     case 'counts':

@@ -199,6 +199,15 @@ const TABLE: { [K in BlockKind]: Entry<K>[] } = {
       }),
     },
     count('seed', 'Order number', LIMITS.seed),
+    {
+      ...count('trial', 'Calls to try first', LIMITS.trialCalls),
+      when: (b) => b.trial !== undefined,
+    },
+    {
+      ...count('leader.without', 'Calls without the words', LIMITS.bareCalls),
+      when: (b) => b.leader !== undefined,
+      narrow: (b) => ({ range: { min: 0, max: b.calls } }),
+    },
     leadIn,
   ],
   question: [
@@ -266,6 +275,10 @@ function listFigures(block: Block): Figure[] {
         move.amount
           ? amountFigures(move.amount, `moves.${i}.amount`, nameOf(move, 'move', i))
           : [time(`moves.${i}.ms`, `Length of ${nameOf(move, 'move', i)}`, LIMITS.moveMs)],
+      );
+    case 'called':
+      return block.labels.flatMap(({ text, amount }, i) =>
+        amount ? amountFigures(amount, `labels.${i}.amount`, text || `command ${i + 1}`) : [],
       );
     default:
       return [];

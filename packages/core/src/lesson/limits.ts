@@ -84,6 +84,13 @@ export const LIMITS = {
   points: { min: 0, max: 1_000 },
   calls: { min: 2, max: 200 },
   gapMs: { min: 500, max: 60_000 },
+  /** Signs of called-out games: a number shown, shapes on a card, beeps. */
+  signNumber: { min: 0, max: 99 },
+  signShapes: { min: 1, max: 6 },
+  signBeeps: { min: 1, max: 4 },
+  bareCalls: { min: 0, max: 200 },
+  trialCalls: { min: 1, max: 20 },
+  lives: { min: 1, max: 20 },
   minEach: { min: 0, max: 50 },
   seed: { min: 0, max: 999_999 },
   /** Answers to choose from. */

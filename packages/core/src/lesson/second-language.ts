@@ -16,6 +16,7 @@ const TEXT_KEYS: ReadonlySet<string> = new Set([
   'question',
   'answer',
   'why',
+  'words',
   'script',
   'label',
   'heading',

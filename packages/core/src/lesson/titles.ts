@@ -36,6 +36,7 @@ export function withExerciseTitles<B extends Block>(block: B, language: string):
     title: titles[i] ?? exercise.title,
   });
   if ('exercises' in block) return { ...block, exercises: block.exercises.map(named) };
+  if ('base' in block && block.base) return { ...block, base: named(block.base, 0) };
   if ('moves' in block) return { ...block, moves: (block.moves as Exercise[]).map(named) };
   return 'exercise' in block ? { ...block, exercise: named(block.exercise, 0) } : block;
 }

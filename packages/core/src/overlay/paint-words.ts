@@ -18,6 +18,7 @@ import {
   writeLines,
   type PaintContext,
 } from './pen.ts';
+import { paintSign } from './paint-sign.ts';
 import type { CaptionItem, CautionItem, CueItem, PointerItem } from './scene.ts';
 
 /** Room of the sign before a line. */
@@ -97,6 +98,11 @@ export const fitCaution = (text: string, hasOther: boolean, measure: Measure): F
   fitText(text, SLOT_BOXES.caution.width - CAUTION_MARGIN, hasOther ? 1 : 2, MAIN_TEXT, measure);
 
 export function paintCue(ctx: PaintContext, item: CueItem, box: Box, ink: Ink): void {
+  if (item.sign) {
+    panel(ctx, box, ink.panel, ink.panelEdge, ink.backing);
+    const inner = { x: box.x + 24, y: box.y + 16, width: box.width - 48, height: box.height - 32 };
+    return paintSign(ctx, item.sign, inner, ink);
+  }
   const isPair = item.right !== '' && item.wrong !== '';
   const words = {
     weight: 'bold',

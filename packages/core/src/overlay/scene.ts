@@ -15,7 +15,7 @@ import {
   type Slot,
   type Source,
 } from '../assembly/index.ts';
-import type { Finish, Side } from '../lesson/index.ts';
+import type { Finish, Side, Sign } from '../lesson/index.ts';
 import { countdownText, elapsedText, spanLength } from '../time/index.ts';
 import { lessonWord, type LessonWord } from '../words/index.ts';
 import { indexAt } from './find.ts';
@@ -78,6 +78,8 @@ export interface CueItem {
   /** The right form and the usual mistake; empty when they are not said. */
   right: string;
   wrong: string;
+  /** What is seen in place of its words. */
+  sign?: Sign;
 }
 
 export interface CautionItem {
@@ -301,6 +303,7 @@ function shownBy(overlay: Overlay, ms: number, { look, words }: Assembly): Shown
         also: otherOf(words, overlay.text),
         right: overlay.pair?.right ?? '',
         wrong: overlay.pair?.wrong ?? '',
+        ...(overlay.sign && { sign: overlay.sign }),
       };
     case 'caution':
       return {

@@ -81,6 +81,20 @@ function promptsOf(untitled: Block, language: string): ScorePrompt[] {
         },
       ];
     }
+    case 'called': {
+      const { score, title } = block;
+      if (!score) return [];
+      // Points won, or lives left: either way more is better.
+      const measure = score.kind === 'points' ? 'points' : 'count';
+      return [
+        {
+          ...base,
+          ...{ key: keyOf(block.skill, title, measure), title, measure },
+          ...{ better: 'more', seconds: null, isAsked: true },
+          targets: score.kind === 'points' ? [{ name: title, points: score.each }] : [],
+        },
+      ];
+    }
     case 'laps':
       return [
         {

@@ -1,4 +1,4 @@
-import type { BlockOf } from '../lesson/index.ts';
+import type { BlockOf, Command } from '../lesson/index.ts';
 
 /**
  * Random numbers from 0 to below 1 that a seed repeats on every machine (mulberry32, public
@@ -91,20 +91,71 @@ function gaps(calls: number, minMs: number, maxMs: number, chance: () => number)
   return list;
 }
 
-/** What all the gaps of a called-out game add up to, the same for every seed. In milliseconds. */
-export function callsMs({ calls, gapMinMs, gapMaxMs }: BlockOf<'called'>): number {
+/** What one call asks for lasts, before the gap to the next begins. In milliseconds. */
+export function commandMs({ amount }: Pick<Command, 'amount'>): number {
+  if (!amount) return 0;
+  return amount.kind === 'hold' ? amount.holdMs : amount.reps * amount.oneMs;
+}
+
+/** The middle gap: what comes as often above as below. */
+const middleMs = ({ gapMinMs, gapMaxMs }: BlockOf<'called'>) =>
+  Math.floor((gapMinMs + gapMaxMs) / 2);
+
+/** Where commands last differently, all come equally often, so that every order lasts the same. */
+const evenShares = (labels: number, calls: number) =>
+  Array.from({ length: labels }, (_, i) => Math.floor((calls + labels - 1 - i) / labels));
+
+/** What comes before it counts: each command in the order of the list, a middle gap after each. */
+function trialCalls(block: BlockOf<'called'>): Called[] {
+  const { labels, trial = 0 } = block;
+  return Array.from({ length: trial }, (_, i) => ({
+    ...{ command: i % labels.length, gapMs: middleMs(block), isBare: false },
+  }));
+}
+
+/** What the calls of a game add up to, the same for every seed. In milliseconds. */
+export function callsMs(block: BlockOf<'called'>): number {
+  const { labels, calls, gapMinMs, gapMaxMs } = block;
   const pairs = Math.floor(calls / 2);
-  return pairs * (gapMinMs + gapMaxMs) + (calls % 2) * Math.floor((gapMinMs + gapMaxMs) / 2);
+  const gapsMs = pairs * (gapMinMs + gapMaxMs) + (calls % 2) * middleMs(block);
+  const shared = evenShares(labels.length, calls);
+  return labels.reduce((sum, label, i) => sum + (shared[i] ?? 0) * commandMs(label), gapsMs);
+}
+
+/** What the calls of the trial add up to. In milliseconds. */
+export const trialMs = (block: BlockOf<'called'>): number =>
+  trialCalls(block).reduce(
+    (sum, { command, gapMs }) => sum + commandMs(block.labels[command] ?? {}) + gapMs,
+    0,
+  );
+
+/** One call: which command, and the time to the next after what it asks for. */
+export interface Called {
+  command: number;
+  gapMs: number;
+  /** Without the words that make it count: nobody moves. */
+  isBare: boolean;
 }
 
 /**
  * The commands of a called-out game in a random order that the block's seed repeats: each at least
- * `minEach` times, none more than twice running. `gapMs` is the time to answer each.
+ * `minEach` times, none more than twice running.
  */
-export function callOrder(block: BlockOf<'called'>): { label: string; gapMs: number }[] {
-  const { labels, calls, minEach, gapMinMs, gapMaxMs, seed } = block;
+export function callOrder(block: BlockOf<'called'>): { trial: Called[]; calls: Called[] } {
+  const { labels, calls, minEach, gapMinMs, gapMaxMs, seed, leader } = block;
   const chance = seededChance(seed);
-  const called = order(shares(labels.length, calls, minEach, chance), chance);
+  const counts = labels.some((label) => commandMs(label) > 0)
+    ? evenShares(labels.length, calls)
+    : shares(labels.length, calls, minEach, chance);
+  const called = order(counts, chance);
   const waits = gaps(called.length, gapMinMs, gapMaxMs, chance);
-  return called.map((at, i) => ({ label: labels[at]?.text ?? '', gapMs: waits[i] ?? gapMinMs }));
+  const bare = new Set<number>();
+  while (leader && bare.size < Math.min(leader.without, called.length))
+    bare.add(Math.floor(chance() * called.length));
+  return {
+    trial: trialCalls(block),
+    calls: called.map((command, i) => ({
+      ...{ command, gapMs: waits[i] ?? gapMinMs, isBare: bare.has(i) },
+    })),
+  };
 }

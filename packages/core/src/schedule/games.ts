@@ -1,5 +1,5 @@
 import { answerText, askedText, type BlockOf } from '../lesson/index.ts';
-import { callOrder, callsMs } from './chance.ts';
+import { callOrder, callsMs, commandMs, trialMs, type Called } from './chance.ts';
 import { addShowing } from './moves.ts';
 import type { TimelineBuilder } from './timeline-builder.ts';
 import { speechMs } from './speech.ts';
@@ -21,16 +21,62 @@ export function timeGame(timeline: TimelineBuilder, block: BlockOf<'game'>, wpm:
   }
 }
 
+/** Long enough to answer a call; then one goes on with what is done between the calls. */
+const ANSWER_MS = 2_000;
+
+/** A call, what it asks for and the time to the next, with what is done in between. */
+function addCall(
+  timeline: TimelineBuilder,
+  block: BlockOf<'called'>,
+  { command, gapMs, isBare }: Called,
+  place: { rep: number; reps: number; round?: number; rounds?: number },
+): void {
+  const { labels, base, leader } = block;
+  const one = labels[command];
+  if (!one) return;
+  const { text, does, amount, sign } = one;
+  const label = { text: leader && !isBare ? `${leader.words} ${text}` : text };
+  const isDone = does !== 'nothing' && !isBare;
+  timeline.call('command', label, timeline.at, sign);
+  const askedMs = commandMs(one);
+  const answerMs = base ? Math.min(ANSWER_MS, gapMs) : gapMs;
+  timeline.add('prompt', askedMs + (amount && base ? 0 : answerMs), label, {
+    ...place,
+    command,
+    movement: isDone ? 'other' : undefined,
+  });
+  if (base)
+    timeline.add(
+      'move',
+      amount ? gapMs : gapMs - answerMs,
+      { text: base.title },
+      { ...place, rep: undefined, reps: undefined, exercise: 0, movement: base.movement },
+    );
+}
+
 export function timeCalled(timeline: TimelineBuilder, block: BlockOf<'called'>): void {
+  const { base, trial } = block;
   addShowing(timeline, block.demo, { title: block.title });
   timeline.add('lead-in', block.leadInMs, { own: 'phase.lead-in' });
-  if (timeline.isMeter) return timeline.add('prompt', callsMs(block), { text: block.title });
-  const calls = callOrder(block);
-  calls.forEach(({ label: text, gapMs }, i) => {
-    const label = { text };
-    timeline.call('command', label);
-    timeline.add('prompt', gapMs, label, { rep: i + 1, reps: calls.length, movement: 'other' });
-  });
+  if (timeline.isMeter) {
+    const again = trial ? trialMs(block) + block.leadInMs : 0;
+    return timeline.add('prompt', again + callsMs(block), { text: block.title });
+  }
+  const order = callOrder(block);
+  // The trial is the first round, the game the second.
+  const run = (called: readonly Called[], round: 1 | 2) =>
+    called.forEach((one, i) =>
+      addCall(timeline, block, one, {
+        ...{ rep: i + 1, reps: called.length },
+        ...(trial && { round, rounds: 2 }),
+      }),
+    );
+  if (base) timeline.call('start', { text: base.title });
+  if (trial) {
+    run(order.trial, 1);
+    timeline.add('lead-in', block.leadInMs, { own: 'span.it-counts' });
+  }
+  run(order.calls, 2);
   timeline.call('stop', { own: 'call.stop' });
 }
 

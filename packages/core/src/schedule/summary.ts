@@ -57,6 +57,27 @@ function countsText(block: BlockOf<'counts'>, language: string): string {
   return paperWord(language, 'summary.beats', { what, bpm });
 }
 
+function calledText({ calls, labels, score }: BlockOf<'called'>, language: string): string {
+  const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
+  const what = say('summary.called', { calls, n: labels.length });
+  if (!score) return what;
+  const counted =
+    score.kind === 'lives'
+      ? say('summary.lives', { n: score.lives })
+      : say('summary.points-each', { n: score.each });
+  return `${what}, ${counted}`;
+}
+
+function questionText({ thinkMs, choices }: BlockOf<'question'>, language: string): string {
+  const list = (choices ?? []).map(({ text, isRight }, i) => {
+    const choice = `${choiceLetter(i)} ${text}`;
+    return isRight ? paperWord(language, 'summary.right-choice', { choice }) : choice;
+  });
+  return [paperWord(language, 'summary.question', { length: lengthText(thinkMs) }), ...list].join(
+    ', ',
+  );
+}
+
 /** A block's figures in the trade's words, in a language. */
 export function blockSummary(block: Block, language: string): string {
   const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
@@ -102,15 +123,9 @@ export function blockSummary(block: Block, language: string): string {
       return say('summary.score', { what, scoring: block.scoring });
     }
     case 'called':
-      return say('summary.called', { calls: block.calls, n: block.labels.length });
+      return calledText(block, language);
     case 'question':
-      return [
-        say('summary.question', { length: lengthText(block.thinkMs) }),
-        ...(block.choices ?? []).map(({ text, isRight }, i) => {
-          const choice = `${choiceLetter(i)} ${text}`;
-          return isRight ? say('summary.right-choice', { choice }) : choice;
-        }),
-      ].join(', ');
+      return questionText(block, language);
     case 'card':
       return say('summary.card', { n: block.lines.length });
   }

@@ -1,4 +1,4 @@
-import type { Movement, Side } from '../lesson/index.ts';
+import type { Movement, Side, Sign } from '../lesson/index.ts';
 import type { TimeSpan } from '../time/index.ts';
 import type { Label } from '../words/index.ts';
 
@@ -77,6 +77,8 @@ export interface Span extends TimeSpan {
   exercise: number | undefined;
   /** How the drawn performer moves meanwhile; undefined while nothing is exercised. */
   movement: Movement | undefined;
+  /** Which command of the block's list was called, from 0. */
+  command: number | undefined;
   pace: Pace | undefined;
   /** Its clock counts up. */
   up: boolean;
@@ -89,6 +91,8 @@ export interface Call {
   kind: 'start' | 'halfway' | 'last-five' | 'stop' | 'change-sides' | 'command';
   atMs: number;
   label: Label;
+  /** What is seen or heard in place of a command's words. */
+  sign?: Sign | undefined;
 }
 
 /**
@@ -142,6 +146,7 @@ export class TimelineBuilder {
       halves: more.halves ?? false,
       exercise: more.exercise,
       movement: more.movement,
+      command: more.command,
       pace: more.pace,
       up: more.up ?? false,
       offMs: more.offMs ?? 0,
@@ -156,8 +161,8 @@ export class TimelineBuilder {
     this.add('lead-in', READY_LEAD_IN_MS, { own: 'phase.lead-in' }, place);
   }
 
-  call(kind: Call['kind'], label: Label, atMs = this.at): void {
-    if (!this.isMeter) this.calls.push({ kind, atMs, label });
+  call(kind: Call['kind'], label: Label, atMs = this.at, sign?: Sign): void {
+    if (!this.isMeter) this.calls.push({ kind, atMs, label, ...(sign && { sign }) });
   }
 
   /** A stretch worked to the clock, with its calls: start, halfway, last five, stop. */

@@ -1,4 +1,4 @@
-import type { Block, Lesson } from '../lesson/index.ts';
+import type { Block, Lesson, Sign } from '../lesson/index.ts';
 import { timeBlock, type Call, type Span, type SpanKind } from '../schedule/index.ts';
 import { labelText } from '../words/index.ts';
 import { calledNumber } from './counts.ts';
@@ -133,12 +133,25 @@ function restEnd(span: Span, counts: Counts): PacerEvent[] {
     : [];
 }
 
+const BEEPS_MS = 300;
+
+/** A sign in place of words: what is to be seen gets one tone, a number is said, beeps are counted. */
+function signEvents(atMs: number, sign: Sign, counts: Counts): PacerEvent[] {
+  const beeps = sign.by === 'sound' ? sign.beeps : 1;
+  return Array.from({ length: beeps }, (_, i) => ({
+    atMs: atMs + i * BEEPS_MS,
+    tone: 'call',
+    say: sign.by === 'number' ? calledNumber(sign.number, counts) : '',
+  }));
+}
+
 function callEvents(call: Call, counts: Counts): PacerEvent[] {
   const signal = {
     atMs: call.atMs,
     tone: callTones[call.kind],
     say: labelText(call.label, counts.language),
   };
+  if (call.sign) return signEvents(call.atMs, call.sign, counts);
   // "Last five" is the five itself, counted down.
   return call.kind === 'last-five'
     ? countDown(LAST, call.atMs + LAST * 1_000, 'last-five', counts)

@@ -87,7 +87,8 @@ const rawBlock = fc.record({
 });
 /** An optional part where there is one. */
 const some = <K extends string, V>(key: K, value: V | undefined) =>
-  (value === undefined ? {} : { [key]: value }) as Partial<Record<K, V>>;
+  // Of its own: what is drawn once may be tried in several lessons.
+  (value === undefined ? {} : { [key]: structuredClone(value) }) as Partial<Record<K, V>>;
 type Raw = typeof rawBlock extends fc.Arbitrary<infer T> ? T : never;
 
 type Shape = {
@@ -153,8 +154,15 @@ const shapes: Shape = {
     block.explainMs = raw.isFixed ? 1_000 : null;
     block.goal = raw.withParts ? 'target' : 'clock';
   },
-  called: (block, raw) => {
-    block.labels = block.labels.slice(0, 2 + (raw.rungs % 2));
+  called: (block, raw, _exercises, makeId) => {
+    block.labels = block.labels.slice(0, 2 + (raw.rungs % 2)).map((label, i) => ({
+      ...label,
+      ...some('amount', raw.exercises[i]?.amount),
+      ...(raw.withParts && i === 0 && { does: 'nothing' as const }),
+    }));
+    Object.assign(block, some('trial', raw.stem));
+    if (raw.withParts) block.base = { id: makeId(), title: raw.title, movement: 'squat' };
+    if (raw.longBetween) block.leader = { words: 'Captain says', without: 0 };
   },
   question: (block, raw) => {
     Object.assign(block, {
@@ -206,6 +214,7 @@ function build(raw: Raw, makeId: () => string, kind: BlockKind = raw.kind): Bloc
       Math.max(block.gapMinMs, block.gapMaxMs),
     ];
     block.calls = Math.max(block.calls * 3, block.minEach * block.labels.length);
+    if (block.leader) block.leader.without = Math.min(block.leader.without, block.calls);
   }
   return block;
 }

@@ -41,7 +41,7 @@ interface ExerciseFieldsProps {
   onChange: (label: string, change: (draft: Exercise) => void) => void;
 }
 
-function ExerciseFields({ exercise, called, label, onChange }: ExerciseFieldsProps) {
+export function ExerciseFields({ exercise, called, label, onChange }: ExerciseFieldsProps) {
   return (
     <>
       <TextLine
@@ -94,7 +94,9 @@ const usualAmounts: Record<Amount['kind'], Amount> = {
 };
 
 interface AmountFieldsProps {
-  block: BlockOf<'intervals' | 'routine'>;
+  block: BlockOf<'intervals' | 'routine' | 'called'>;
+  /** How it is called that nothing of it is said. */
+  none?: string;
   amount: Amount | undefined;
   /** Where it lies: `exercises.0.amount`. */
   path: string;
@@ -102,14 +104,18 @@ interface AmountFieldsProps {
 }
 
 /** Whether an exercise is done for so long, so often, or held. */
-function AmountFields({ block, amount, path, onChange }: AmountFieldsProps) {
+export function AmountFields({ block, amount, path, none, onChange }: AmountFieldsProps) {
   return (
     <>
       <ChoiceField
         label={teacherText('exercise.amount')}
         value={amount?.kind ?? 'time'}
         choices={(['time', 'reps', 'hold'] as const).map(
-          (kind) => [kind, teacherText(`exercise.amount-${kind}`)] as const,
+          (kind) =>
+            [
+              kind,
+              kind === 'time' && none ? none : teacherText(`exercise.amount-${kind}`),
+            ] as const,
         )}
         sx={{ width: 140 }}
         onChange={(kind: AmountKind) => onChange(kind === 'time' ? undefined : usualAmounts[kind])}

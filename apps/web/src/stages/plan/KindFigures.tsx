@@ -1,15 +1,16 @@
-import { Button, FormControlLabel, Stack, Switch, Typography } from '@mui/material';
+import { FormControlLabel, Stack, Switch, Typography } from '@mui/material';
 import { figureOf, LIMITS, type Block, type BlockOf } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { measureBlock, readerAge, speechMs, YOUNGEST_READER } from '@zest/core/schedule';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { AimField, ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { Called } from './CalledFigures.tsx';
 import { Choices } from './Choices.tsx';
 import { Moves, OneExercise } from './ExerciseFields.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { IntervalsFigures } from './IntervalsFigures.tsx';
 import { FirstSide, Line } from './layout.tsx';
-import { CardLines, Commands, ScoreTargets } from './lists.tsx';
+import { CardLines, ScoreTargets } from './lists.tsx';
 import { TaughtInParts } from './TaughtInParts.tsx';
 import { setOrLeave } from '../../ui/set-or-leave.ts';
 import { useChange } from '../../ui/use-change.ts';
@@ -187,25 +188,6 @@ function Game({ block }: { block: BlockOf<'game'> }) {
         />
       </Line>
       {block.scoring === 'points' && <ScoreTargets block={block} />}
-    </Stack>
-  );
-}
-
-function Called({ block }: { block: BlockOf<'called'> }) {
-  const change = useChange(block);
-  return (
-    <Stack spacing={2}>
-      <Commands block={block} />
-      <Line>
-        <FigureFields block={block} />
-        <Button
-          onClick={() =>
-            change('Order', (d) => void (d.seed = (d.seed + 1) % (LIMITS.seed.max + 1)), false)
-          }
-        >
-          Another order
-        </Button>
-      </Line>
     </Stack>
   );
 }

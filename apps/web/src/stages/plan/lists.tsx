@@ -135,42 +135,6 @@ export function CautionList({ items, change }: ListProps<string>) {
   );
 }
 
-/** The commands of a called-out game. */
-export function Commands({ block }: { block: BlockOf<'called'> }) {
-  const change = useChange(block);
-  const room = Math.floor(block.calls / Math.max(1, block.minEach));
-  return (
-    <Rows
-      title="Commands"
-      addLabel="+ Command"
-      most={Math.min(LIMITS.labels.max, room)}
-      full={
-        room < LIMITS.labels.max
-          ? `${block.calls} calls have room for ${room} commands called ${block.minEach} ` +
-            'times each. More calls make room for more.'
-          : undefined
-      }
-      least={LIMITS.labels.min}
-      onAdd={() => change('Commands', (d) => void d.labels.push({ id: makeId(), text: '' }), false)}
-      onRemove={(i) => change('Commands', (d) => void d.labels.splice(i, 1), false)}
-      rows={block.labels.map(({ id, text }, i) => ({
-        key: id,
-        name: text,
-        fields: (
-          <TextLine
-            label={`Command ${i + 1}`}
-            value={text}
-            most={LIMITS.title}
-            onChange={(next) =>
-              change(`Command ${i + 1}`, (d) => void (d.labels[i] && (d.labels[i].text = next)))
-            }
-          />
-        ),
-      }))}
-    />
-  );
-}
-
 /** What may be hit in a game, and what each is worth. */
 export function ScoreTargets({ block }: { block: BlockOf<'game'> }) {
   const change = useChange(block);

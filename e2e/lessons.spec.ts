@@ -1,0 +1,157 @@
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import {
+  discard,
+  makeOwner,
+  openBrowser,
+  openPage,
+  saved,
+  startLesson,
+  startZest,
+  type Zest,
+} from './zest.ts';
+
+// Lessons as teachers give them, entered as they would; each length is worked out by hand.
+
+let zest: Zest;
+let browser: Browser;
+let page: Page;
+let faults: string[];
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(async () => {
+  zest = await startZest('start');
+  browser = await openBrowser();
+  ({ page, faults } = await openPage(browser));
+  await makeOwner(page, zest.url);
+});
+test.afterAll(async () => {
+  await browser.close();
+  await discard(zest);
+});
+test.afterEach(() => expect(faults).toEqual([]));
+
+const field = (label: string, at = 0) => page.getByLabel(label, { exact: true }).nth(at);
+const video = () => page.getByTestId('video-clock');
+const student = () => page.getByTestId('student-clock');
+
+async function choose(label: string, option: string, at = 0): Promise<void> {
+  await field(label, at).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+
+/** A lesson of one block of the kind, its lead-in taken away. */
+async function lessonOf(title: string, kind: string): Promise<string> {
+  await page.goto(zest.url);
+  const id = await startLesson(page, title);
+  const direct = page.getByRole('button', { name: `+ ${kind}`, exact: true });
+  if (await direct.isVisible()) await direct.click();
+  else {
+    await page.getByRole('button', { name: '+ Other kinds' }).first().click();
+    await page.getByRole('menuitem', { name: new RegExp(`^${kind}`) }).click();
+  }
+  return id;
+}
+
+test('a circuit of repetitions twice through, rests until one is ready, key words of its own', async () => {
+  await lessonOf('Circuit', 'Work and rest');
+  await field('Exercise 1').fill('Squats');
+  await choose('Done by', 'repetitions');
+  await field('Repetitions of Squats').fill('10');
+  await field('One repetition of Squats').fill('2 s');
+  await page.getByRole('button', { name: '+ Exercise' }).click();
+  await field('Exercise 2').fill('Plank');
+  await choose('Done by', 'a hold', 1);
+  await field('Hold of Plank').fill('20 s');
+  await field('Rounds').fill('2');
+  await field('Lead-in').fill('0 s');
+  await field('Rest').fill('30 s');
+  // Twice 10 × 2 s and 20 s, three rests of 30 s.
+  await expect(video()).toHaveText('2:50');
+  await choose('Rests last', 'until the student is ready');
+  // Each rest takes 3 s of sign and 3 s of counting in: 80 + 3 × 6 s; for the student as before.
+  await expect(video()).toHaveText('1:38');
+  await expect(student()).toHaveText('2:50');
+  await page.getByRole('button', { name: 'Details of Plank' }).click();
+  const details = page.getByRole('group', { name: 'Details of Plank' });
+  await details.getByRole('button', { name: '+ Cue' }).click();
+  await details.getByLabel('Cue 1', { exact: true }).fill('Long back');
+  await saved(page);
+  await page.reload();
+  await expect(video()).toHaveText('1:38');
+  await expect(page.getByRole('button', { name: 'Details of Plank' })).toHaveText('Details (1)');
+});
+
+test('counts of five and three, and a routine that grows from what is known, at the student’s pace', async () => {
+  await lessonOf('Steps', 'Counts of 8');
+  await field('Move 1').fill('March');
+  await field('Beats a minute').fill('120');
+  await field('Times through').fill('2');
+  await field('Eights counted in').fill('0');
+  await field('Beats').fill('5 3');
+  await field('Beats').blur();
+  await expect(field('Beats')).toHaveValue('5 + 3');
+  // Twice through, each twice five and three beats of half a second.
+  await expect(video()).toHaveText('0:16');
+  await saved(page);
+  await lessonOf('Growing', 'Routine');
+  await field('Lead-in').fill('0 s');
+  await field('Break between').fill('20 s');
+  // A, A B, A B C and the whole: nine moves of 4 s, three breaks.
+  await expect(video()).toHaveText('1:36');
+  await choose('Rests last', 'until the student is ready');
+  await expect(video()).toHaveText('0:54');
+  await expect(student()).toHaveText('1:36');
+  await saved(page);
+});
+
+test('a question with choices is answered by a move; what is right is told with the answer', async () => {
+  await lessonOf('Quiz', 'Question');
+  await field('Question').fill('Which foot leads?');
+  await page.getByRole('button', { name: '+ Choice' }).click();
+  await field('Choice A').fill('Left');
+  await field('Choice B').fill('Right');
+  await choose('Picture', 'squat');
+  await field('Why').fill('It is across');
+  await page.getByLabel('Answer with the move').check();
+  // Three words and two choices with their letters, 7 words: 4 s at 130 a minute; 8 s to think;
+  // "A Left. It is across", 5 words: 3 s.
+  await expect(video()).toHaveText('0:15');
+  await saved(page);
+  await bench(page, 'Assemble');
+  await expect(
+    page.getByRole('heading', { name: 'Quiz' }).or(page.getByText('Quiz')).first(),
+  ).toBeVisible();
+  await bench(page, 'Plan');
+  await page.getByRole('button', { name: 'Remove Right' }).click();
+  // One alone is no choice.
+  await expect(field('Choice A')).toHaveCount(0);
+  await page.keyboard.press('Control+Z');
+  await expect(field('Choice B')).toHaveValue('Right');
+  await saved(page);
+});
+
+test('a called-out game has a move between, a try first, a leader and lives', async () => {
+  await lessonOf('Ship ahoy', 'Called-out game');
+  await field('Calls').fill('6');
+  await field('Lead-in').fill('3 s');
+  // Six gaps of 3 s in the middle.
+  await expect(video()).toHaveText('0:21');
+  await choose('Done by', 'repetitions');
+  await field('Repetitions of North').fill('3');
+  await field('One repetition of North').fill('1 s');
+  // Two of six calls are North: 2 × 3 s more.
+  await expect(video()).toHaveText('0:27');
+  await choose('Between the calls', 'do a move');
+  await field('Move between').fill('Run on the spot');
+  await page.getByRole('button', { name: 'Try it first' }).click();
+  // Three calls to try, 3 gaps of 3 s and 3 s of North, and ready again: 15 s more.
+  await expect(video()).toHaveText('0:42');
+  await choose('Score', 'lives');
+  await choose('Called by', 'a colour', 1);
+  await page.getByRole('button', { name: 'Only on the leader’s words' }).click();
+  await expect(field('Leader’s words')).toHaveValue('Captain says');
+  await saved(page);
+  await page.reload();
+  await expect(video()).toHaveText('0:42');
+  await expect(field('Lives')).toHaveValue('3');
+});
