@@ -3,6 +3,7 @@ import {
   growingFigure,
   LIMITS,
   readFigure,
+  grownPart,
   trainedParts,
   type Block,
   type FigureChange,
@@ -30,7 +31,7 @@ function directionOf(
   if (hint?.hint === 'too hard') return { way: -1, why: 'too hard for several' };
   if (hint?.hint === 'too easy') return { way: 1, why: 'too easy for several' };
   return {
-    way: trainedParts.includes(block.part) ? DIRECTION[step] : 0,
+    way: trainedParts.includes(grownPart(block)) ? DIRECTION[step] : 0,
     why: 'by the class’s rule',
   };
 }

@@ -86,6 +86,13 @@ describe('weeks of a series', () => {
     expect(changes(5)).toEqual(['Work of “Rope”: 20 s → 50 s']);
   });
 
+  it('grow a block whose part is not said as practice, and no warm-up', () => {
+    const changes = (part: Block['part']) =>
+      progressChanges(lessonOf({ part }), series, 5).map(figureChangeText);
+    expect(changes('other')).toEqual(changes('practice'));
+    expect(changes('warm-up')).toEqual([]);
+  });
+
   it('are dated on the session days, without those a break takes; a week a break takes whole is none', () => {
     // 21 October 2026 is a Wednesday (GNU date).
     const dated = layOutWeeks({

@@ -12,6 +12,7 @@ import {
   asPlanned,
   blocksOf,
   figureOf,
+  grownPart,
   LessonError,
   LIMITS,
   progressFigures,
@@ -184,7 +185,7 @@ export function progressChanges(lesson: Lesson, series: Series, week: number): F
     if (value === undefined) return [];
     return blocksOf(lesson).flatMap((block): FigureChange[] => {
       const figure =
-        rule.parts.includes(block.part) && !block.locked.includes(key)
+        rule.parts.includes(grownPart(block)) && !block.locked.includes(key)
           ? figureOf(block, key)
           : undefined;
       if (!figure) return [];
