@@ -183,7 +183,14 @@ function paintHeaded(
   );
   if (board.kind === 'next' || board.kind === 'ready') {
     const room = { x: box.x + box.width - 172, width: 160 };
-    paintMovement(ctx, board.movement, { ...room, y: box.y + 16, height: box.height - 30 }, ink);
+    // The words that the video waits take the whole line.
+    const below = waits ? 58 : 16;
+    paintMovement(
+      ctx,
+      board.movement,
+      { ...room, y: box.y + below, height: box.height - below - 14 },
+      ink,
+    );
     const isDrawn = board.movement in movementFigures;
     const under = writeLines(
       ctx,

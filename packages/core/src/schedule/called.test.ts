@@ -85,6 +85,16 @@ describe('called-out games', () => {
       expect(movement).toBe(texts[i]?.startsWith('Captain') ? 'other' : undefined);
   });
 
+  it('have signs on screen while they are answered, and nothing else instead of words', () => {
+    const signed = command('Red', { sign: { by: 'colour', colour: 'red' } });
+    const spans = spansOf(game({ labels: [signed, command('Go')] }));
+    expect(
+      spans
+        .filter(({ kind }) => kind === 'prompt')
+        .every(({ command: at, label }) => labelText(label, 'en') === (at === 0 ? 'Red' : 'Go')),
+    ).toBe(true);
+  });
+
   it('are stored as they were, and say what does not fit', () => {
     const whole = (block: BlockOf<'called'>) => ({
       ...lesson,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blocksOf, makeBlock, makeLesson, type Block } from '../lesson/index.ts';
+import { blocksOf, makeBlock, makeLesson, type Block, type Sign } from '../lesson/index.ts';
 import { timeBlock } from '../schedule/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import { countInEvents, pacerEvents, pacerWords } from './index.ts';
@@ -113,6 +113,38 @@ describe('the pacer', () => {
       ).map(({ tone }) => tone);
     expect(tones({ bar: 3 })).toEqual(['go', 'beat', 'beat', 'accent', 'beat', 'beat', 'stop']);
     expect(tones({})).toEqual(['go', 'beat', 'beat', 'beat', 'beat', 'beat', 'stop']);
+  });
+
+  it('gives signs in place of a command’s words: a tone to look, a number said, beeps counted', () => {
+    const label = (id: string, sign: Sign) => ({ id, text: id, sign });
+    const game = made('called', {
+      ...{ calls: 2, gapMinMs: 2_000, gapMaxMs: 2_000, minEach: 1, leadInMs: 0, demo: null },
+      labels: [
+        label('Beeps', { by: 'sound', beeps: 3 }),
+        label('Two', { by: 'number', number: 2 }),
+      ],
+    } as Partial<Block>);
+    const events = paced(game);
+    expect(events.filter((event) => event.includes('call')).sort()).toEqual(
+      (events[0] === '0 call two'
+        ? ['0 call two', '2000 call', '2300 call', '2600 call']
+        : ['0 call', '2000 call two', '300 call', '600 call']
+      ).sort(),
+    );
+    expect(events.join()).not.toContain('Beeps');
+  });
+
+  it('calls an exercise of a circuit by its name, and counts its repetitions from two', () => {
+    const circuit = made('intervals', {
+      ...{ leadInMs: 0, rounds: 1, sets: 1, demo: null },
+      exercises: [
+        {
+          ...{ id: 'x', title: 'Squat', movement: 'squat', sides: 'both' },
+          amount: { kind: 'reps', reps: 2, oneMs: 2_000 },
+        },
+      ],
+    } as Partial<Block>);
+    expect(paced(circuit)).toEqual(['0 go Squat', '2000 tick two', '4000 stop Stop']);
   });
 
   it('counts a talk in, and leaves a lead-in to count itself', () => {
