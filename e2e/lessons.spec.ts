@@ -150,3 +150,27 @@ test('a called-out game has a move between, a try first, a leader and lives', as
   await expect(video()).toHaveText('0:42');
   await expect(field('Lives')).toHaveValue('3');
 });
+
+test('a series grows by a step, and every fourth week is lighter', async () => {
+  await page.goto(`${zest.url}/series`);
+  await field('Name of a new series').fill('Quay winter');
+  await page.getByRole('button', { name: 'Plan a series' }).click();
+  await page.waitForURL(/\/series\//);
+  await field('Weeks').fill('5');
+  await page.getByRole('button', { name: '+ What grows' }).click();
+  await choose('What', 'Repetitions');
+  await field('One after another').fill('10');
+  await choose('Then', 'on by a step');
+  await field('Step').fill('2');
+  await choose('Lighter weeks', 'now and then');
+  await field('Per cent of it').fill('50');
+  await field('Why').fill('Two more each week');
+  const row = (week: number) => page.getByRole('row', { name: new RegExp(`^${week} `) });
+  // 10, 12, 14, half of 14, and on from 14.
+  await expect(row(3)).toContainText('repetitions 14 (Two more each week)');
+  await expect(row(4)).toContainText('repetitions 7 (lighter week; Two more each week)');
+  await expect(row(5)).toContainText('repetitions 16');
+  await expect(page.getByText('All changes saved')).toBeVisible();
+  await page.reload();
+  await expect(row(4)).toContainText('repetitions 7');
+});

@@ -46,6 +46,10 @@ export const progressFigures = {
   breaths: count('breaths', 'Breaths', LIMITS.breaths, 1),
   laps: count('laps', 'Laps', LIMITS.laps, 1),
   bpm: count('bpm', 'Beats a minute', LIMITS.bpm),
+  target: count('target', 'Target', LIMITS.target),
+  playMs: time('playMs', 'Play', LIMITS.workMs),
+  calls: count('calls', 'Calls', LIMITS.calls),
+  lapMs: time('lapMs', 'One lap', LIMITS.lapMs),
   practiceMs: time('pauseAfter.practiceMs', 'Practice off the video', LIMITS.practiceMs),
 } as const satisfies Record<string, Progressing>;
 export type ProgressFigure = keyof typeof progressFigures;

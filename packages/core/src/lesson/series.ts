@@ -20,6 +20,17 @@ const listOf = <T extends z.ZodType>(value: T) =>
     .max(SERIES_LIMITS.values, `At most ${SERIES_LIMITS.values} values.`);
 const SESSIONS = { min: 1, max: 7 };
 
+/** How much of the week before a lighter one has; half to three quarters is usual (common practice). */
+export const LIGHTER_PERCENT = { min: 20, max: 95 } as const;
+
+const growthSchema = z.discriminatedUnion('by', [
+  z.strictObject({
+    by: z.literal('step'),
+    step: z.int('This is a whole number.').refine((n) => n !== 0, 'A step is not 0.'),
+  }),
+  z.strictObject({ by: z.literal('percent'), percent: whole({ min: -50, max: 100 }) }),
+]);
+
 export const progressRuleSchema = z.discriminatedUnion('of', [
   z
     .strictObject({
@@ -28,6 +39,16 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
       figure: z.enum(progressFigureNames),
       values: listOf(z.int('This is a whole number.')),
       parts: z.array(z.enum(lessonParts)).min(1, 'Choose the parts it holds for.'),
+      /** How it goes on after the last value; none: the last value stays. */
+      grows: growthSchema.optional(),
+      /** No further than this. */
+      until: z.int('This is a whole number.').optional(),
+      /** Every so many weeks a lighter one, with so much of the week before; it adds nothing. */
+      lighter: z
+        .strictObject({ every: whole({ min: 2, max: 12 }), percent: whole(LIGHTER_PERCENT) })
+        .optional(),
+      /** Why it grows so, for whoever reads the plan. */
+      why: lineSchema.optional(),
     })
     .superRefine(({ figure, values }, ctx) => {
       const { range, unit, label } = progressFigures[figure];
@@ -111,6 +132,7 @@ export const seriesSchema = z
 
 export type Series = z.infer<typeof seriesSchema>;
 export type ProgressRule = z.infer<typeof progressRuleSchema>;
+export type FigureRule = Extract<ProgressRule, { of: 'figure' }>;
 
 export function makeSeries(name: string): Series {
   return {

@@ -19,7 +19,8 @@ export {
   neighbourWords,
   progressChanges,
   skillTimes,
-  valueInWeek,
+  figureInWeek,
+  isLighter,
   weekNotes,
   weekTitle,
 } from './weeks.ts';

@@ -13,11 +13,13 @@ import {
   seriesSchema,
   type Block,
   type Edit,
+  type FigureRule,
   type Lesson,
   type Series,
 } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import {
+  figureInWeek,
   goOnFrom,
   layOutWeeks,
   makingOrder,
@@ -84,6 +86,43 @@ describe('weeks of a series', () => {
       progressChanges(lessonOf({}), series, week).map(figureChangeText);
     expect(changes(1)).toEqual(['Work of “Rope”: 20 s → 30 s', 'Rounds of “Rope”: 4 → 3']);
     expect(changes(5)).toEqual(['Work of “Rope”: 20 s → 50 s']);
+  });
+
+  it('grow by steps or per cent up to a limit, and go back in lighter weeks', () => {
+    const rule = (more: Partial<FigureRule>): FigureRule => ({
+      ...{ id: 'r', of: 'figure', figure: 'reps', values: [10], everyWeeks: 1 },
+      parts: ['practice'],
+      ...more,
+    });
+    const weeks = (more: Partial<FigureRule>, n = 8) =>
+      Array.from({ length: n }, (_, i) => figureInWeek(rule(more), i + 1));
+    // Two more each week, no more than 20.
+    expect(weeks({ grows: { by: 'step', step: 2 }, until: 20 })).toEqual([
+      ...[10, 12, 14, 16, 18, 20, 20, 20],
+    ]);
+    // 10, 11, 12.1, 13.31, 14.64, 16.1: whole repetitions.
+    expect(weeks({ grows: { by: 'percent', percent: 10 } }, 6)).toEqual([10, 11, 12, 13, 15, 16]);
+    // Written ones first, each for two weeks.
+    expect(weeks({ values: [8, 10], grows: { by: 'step', step: 3 }, everyWeeks: 2 })).toEqual([
+      8, 8, 10, 10, 13, 13, 16, 16,
+    ]);
+    // Every fourth week half of the week before; then it goes on where it was.
+    expect(weeks({ grows: { by: 'step', step: 2 }, lighter: { every: 4, percent: 50 } })).toEqual([
+      10, 12, 14, 7, 16, 18, 20, 10,
+    ]);
+    // Rests get shorter, not below ten seconds; times are whole seconds.
+    expect(
+      weeks(
+        {
+          figure: 'restMs',
+          values: [30_000],
+          grows: { by: 'percent', percent: -25 },
+          until: 10_000,
+        },
+        6,
+      ),
+    ).toEqual([30_000, 23_000, 17_000, 13_000, 10_000, 10_000]);
+    expect(weeks({ values: [8, 10, 12] }, 5)).toEqual([8, 10, 12, 12, 12]);
   });
 
   it('grow a block whose part is not said as practice, and no warm-up', () => {

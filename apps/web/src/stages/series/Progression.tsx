@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { Rows } from '../../ui/Rows.tsx';
+import { Growth } from './Growth.tsx';
 import { makeRule, readValues, valuesText, whatOf, whats } from './rules.ts';
 import type { ChangeSeries } from './use-series.ts';
 
@@ -88,6 +89,17 @@ export function Progression({ series, change }: { series: Series; change: Change
                 )
               }
             />
+            {rule.of === 'figure' && (
+              <Growth
+                rule={rule}
+                onChange={(label, recipe) =>
+                  change(`${label} of progression ${i + 1}`, (d) => {
+                    const draft = d.progression[i];
+                    if (draft?.of === 'figure') recipe(draft);
+                  })
+                }
+              />
+            )}
             {rule.of === 'figure' && (
               <Autocomplete
                 multiple

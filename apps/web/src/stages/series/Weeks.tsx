@@ -13,8 +13,9 @@ import {
 } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { LIMITS, progressFigures, type ProgressRule, type Series } from '@zest/core/lesson';
-import { valueInWeek, weekNotes, type SeriesWeek } from '@zest/core/schedule';
+import { figureInWeek, isLighter, weekNotes, type SeriesWeek } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { dayText } from '../../ui/day-text.ts';
@@ -27,9 +28,13 @@ function figureWords({ progression }: Series, week: number): string {
   return progression
     .flatMap((rule: ProgressRule) => {
       if (rule.of !== 'figure') return [];
-      const value = valueInWeek(rule, rule.values, week) ?? 0;
+      const value = figureInWeek(rule, week);
       const { label, unit } = progressFigures[rule.figure];
-      return [`${label.toLowerCase()} ${unit === 'ms' ? lengthText(value) : value}`];
+      const why = [isLighter(rule, week) ? teacherText('growth.lighter-week') : '', rule.why ?? '']
+        .filter((text) => text !== '')
+        .join('; ');
+      const shown = unit === 'ms' ? lengthText(value) : value;
+      return [`${label.toLowerCase()} ${shown}${why && ` (${why})`}`];
     })
     .join(', ');
 }

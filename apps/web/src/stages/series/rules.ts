@@ -37,6 +37,10 @@ export function makeRule(what: What, id: string): ProgressRule {
       breaths: [3, 4, 5],
       laps: [3, 4, 5],
       bpm: [100, 110, 120],
+      target: [10, 15, 20],
+      playMs: [60_000, 90_000, 120_000],
+      calls: [10, 14, 18],
+      lapMs: [30_000, 28_000, 26_000],
       practiceMs: [180_000, 240_000, 300_000],
     },
   };

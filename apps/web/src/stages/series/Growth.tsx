@@ -1,0 +1,122 @@
+import { LIGHTER_PERCENT, LIMITS, progressFigures, type FigureRule } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
+import { AimField, ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
+import { setOrLeave } from '../../ui/set-or-leave.ts';
+
+interface GrowthProps {
+  rule: FigureRule;
+  onChange: (label: string, recipe: (draft: FigureRule) => void) => void;
+}
+
+const STEPS = { min: -600, max: 600 };
+const PERCENT = { min: -50, max: 100 };
+const EVERY = { min: 2, max: 12 };
+
+/** How a figure goes on after the values written, lighter weeks, and why. */
+export function Growth({ rule, onChange }: GrowthProps) {
+  const { grows, until, lighter, why } = rule;
+  const { unit, weekStep } = progressFigures[rule.figure];
+  // Steps of a time are told in seconds.
+  const scale = unit === 'ms' ? 1_000 : 1;
+  return (
+    <>
+      <ChoiceField
+        label={teacherText('growth.then')}
+        value={grows?.by ?? 'stays'}
+        choices={(['stays', 'step', 'percent'] as const).map(
+          (by) => [by, teacherText(`growth.then-${by}`)] as const,
+        )}
+        sx={{ width: 190 }}
+        onChange={(by) =>
+          onChange('Growth', (d) =>
+            setOrLeave(
+              d,
+              'grows',
+              by === 'stays'
+                ? undefined
+                : by === 'step'
+                  ? { by, step: weekStep ?? scale }
+                  : { by, percent: 10 },
+            ),
+          )
+        }
+      />
+      {grows?.by === 'step' && (
+        <WholeField
+          label={teacherText(unit === 'ms' ? 'growth.step-seconds' : 'growth.step')}
+          value={Math.round(grows.step / scale)}
+          range={STEPS}
+          sx={{ width: 110 }}
+          onChange={(n) =>
+            n !== 0 && onChange('Step', (d) => void (d.grows = { by: 'step', step: n * scale }))
+          }
+        />
+      )}
+      {grows?.by === 'percent' && (
+        <WholeField
+          label={teacherText('growth.percent')}
+          value={grows.percent}
+          range={PERCENT}
+          sx={{ width: 110 }}
+          onChange={(percent) =>
+            onChange('Per cent', (d) => void (d.grows = { by: 'percent', percent }))
+          }
+        />
+      )}
+      {grows && (
+        <AimField
+          label={teacherText(unit === 'ms' ? 'growth.until-seconds' : 'growth.until')}
+          value={until === undefined ? null : Math.round(until / scale)}
+          most={Math.floor(progressFigures[rule.figure].range.max / scale)}
+          onChange={(n) =>
+            onChange('Limit', (d) => setOrLeave(d, 'until', n === null ? undefined : n * scale))
+          }
+        />
+      )}
+      <ChoiceField
+        label={teacherText('growth.lighter')}
+        value={lighter ? 'some' : 'none'}
+        choices={(['none', 'some'] as const).map(
+          (which) => [which, teacherText(`growth.lighter-${which}`)] as const,
+        )}
+        sx={{ width: 150 }}
+        onChange={(which) =>
+          onChange('Lighter weeks', (d) =>
+            setOrLeave(d, 'lighter', which === 'some' ? { every: 4, percent: 60 } : undefined),
+          )
+        }
+      />
+      {lighter && (
+        <>
+          <WholeField
+            label={teacherText('growth.every')}
+            value={lighter.every}
+            range={EVERY}
+            sx={{ width: 120 }}
+            onChange={(every) =>
+              onChange('Lighter weeks', (d) => void (d.lighter && (d.lighter.every = every)))
+            }
+          />
+          <WholeField
+            label={teacherText('growth.part')}
+            value={lighter.percent}
+            range={LIGHTER_PERCENT}
+            sx={{ width: 120 }}
+            onChange={(percent) =>
+              onChange('Lighter weeks', (d) => void (d.lighter && (d.lighter.percent = percent)))
+            }
+          />
+        </>
+      )}
+      <TextLine
+        label={teacherText('growth.why')}
+        value={why ?? ''}
+        most={LIMITS.line}
+        sx={{ flex: '1 1 220px' }}
+        onChange={(text) =>
+          onChange('Reason', (d) => setOrLeave(d, 'why', text === '' ? undefined : text))
+        }
+      />
+    </>
+  );
+}
