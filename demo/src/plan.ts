@@ -90,12 +90,12 @@ const choice = (id: string, text: string, isRight: boolean, why: string) => ({
 const question = planned('question', 'p-question', {
   title: 'Which foot first?',
   part: 'skill',
-  question: 'Your throwing hand is on one side. Which foot steps towards the target?',
+  question: 'Which foot leads the throw?',
   answer: 'The foot on the side of your throwing hand: it leads the long step.',
   choices: [
-    choice('pqa', 'The foot on that side', true, 'It leads the long step.'),
-    choice('pqb', 'The other foot', false, 'Then your hips cannot turn.'),
-    choice('pqc', 'Both, with a jump', false, 'You lose your balance.'),
+    choice('pqa', 'Throwing side', true, 'It leads the long step.'),
+    choice('pqb', 'Other side', false, 'Then your hips cannot turn.'),
+    choice('pqc', 'Both', false, 'You lose your balance.'),
   ],
   thinkMs: 8_000,
 });

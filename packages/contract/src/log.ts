@@ -28,9 +28,6 @@ const scoreSchema = z.strictObject({
   seconds: z.number().min(0).max(86_400).nullable(),
 });
 
-/** Words, or the letters and words of all that was chosen. */
-const answerText = z.string().max((LIMITS.title + 4) * LIMITS.choices.max);
-
 const studentBodies = [
   z.strictObject({ kind: z.literal('opened') }),
   z.strictObject({
@@ -47,7 +44,7 @@ const studentBodies = [
     kind: z.literal('answer'),
     blockId,
     question: lineSchema,
-    text: answerText,
+    text: lineSchema,
     choices: z.array(titleSchema).max(LIMITS.choices.max).optional(),
     isRight: z.boolean().optional(),
   }),

@@ -17,6 +17,9 @@ export interface Asked {
   choices: readonly Choice[];
 }
 
+/** A line of the log has no more letters; the choices themselves are told apart. */
+const MOST_TEXT = 400;
+
 const NONE: ReadonlySet<string> = new Set();
 
 /** Answers chosen in this visit, told to the log as they are given. */
@@ -46,7 +49,10 @@ export function useAnswers(note: Log['note']) {
       note(
         {
           ...{ kind: 'answer', blockId, question, isRight: answer.isRight },
-          text: texts.map(({ letter, text }) => `${letter} ${text}`.trim()).join(', '),
+          text: texts
+            .map(({ letter, text }) => `${letter} ${text}`.trim())
+            .join(', ')
+            .slice(0, MOST_TEXT),
           choices: texts.map(({ text }) => text),
         },
         answer.id,

@@ -154,6 +154,10 @@ export const partsSchema = z.strictObject({
   partMs: whole(LIMITS.onceMs, 'ms'),
   joinedTimes: whole(LIMITS.demoTimes),
   joinedMs: whole(LIMITS.onceMs, 'ms'),
+  /** Each part on the first side, then on the other; none: sides do not matter. */
+  sides: z.literal('each').optional(),
+  /** After each new part all so far are joined, as long as they are of the whole; none: at the end. */
+  join: z.literal('step by step').optional(),
 });
 
 export const repsBlockSchema = z.strictObject({
@@ -435,4 +439,5 @@ export type Command = z.infer<typeof commandSchema>;
 export type Sign = z.infer<typeof signSchema>;
 export type CalledScore = z.infer<typeof calledScoreSchema>;
 export type Choice = z.infer<typeof choiceSchema>;
+export type Parts = z.infer<typeof partsSchema>;
 export type Side = (typeof sides)[number];

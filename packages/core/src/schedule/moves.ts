@@ -8,7 +8,9 @@ import {
   type Exercise,
   type IntervalsBlock,
   type ListedExercise,
+  type Movement,
   type MoveSide,
+  type Parts,
   type RepsBlock,
   type Rests,
   type Side,
@@ -171,6 +173,30 @@ export function timeIntervals(
   }
 }
 
+/** A move taught in named parts, on its sides, joined at the end or step by step. */
+function addParts(
+  timeline: TimelineBuilder,
+  { names, timesEach, partMs, joinedTimes, joinedMs, sides, join }: Parts,
+  first: Side,
+  movement: Movement,
+): void {
+  const inTurn: (Side | undefined)[] = sides ? [first, otherSide(first)] : [undefined];
+  const run = (times: number, ms: number, label: Label) => {
+    for (const side of inTurn)
+      for (let rep = 1; rep <= times; rep += 1)
+        timeline.add('part', ms, label, { rep, reps: times, side, movement });
+  };
+  names.forEach((text, i) => {
+    run(timesEach, partMs, { text });
+    const soFar = i + 1;
+    if (join && soFar > 1 && soFar < names.length)
+      run(joinedTimes, Math.round((joinedMs * soFar) / names.length), {
+        text: names.slice(0, soFar).join(' + '),
+      });
+  });
+  run(joinedTimes, joinedMs, { own: 'span.joined' });
+}
+
 export function timeReps(timeline: TimelineBuilder, block: RepsBlock): void {
   const { exercise, parts } = block;
   const { movement } = exercise;
@@ -178,20 +204,7 @@ export function timeReps(timeline: TimelineBuilder, block: RepsBlock): void {
   const oneMs = repMs(block.tempo);
   addShowing(timeline, block.demo, exercise);
   timeline.add('lead-in', block.leadInMs, READY);
-  if (parts) {
-    const { timesEach, joinedTimes } = parts;
-    for (const text of parts.names) {
-      for (let rep = 1; rep <= timesEach; rep += 1)
-        timeline.add('part', parts.partMs, { text }, { rep, reps: timesEach, movement });
-    }
-    for (let rep = 1; rep <= joinedTimes; rep += 1)
-      timeline.add(
-        'part',
-        parts.joinedMs,
-        { own: 'span.joined' },
-        { rep, reps: joinedTimes, movement },
-      );
-  }
+  if (parts) addParts(timeline, parts, block.startSide, movement);
   for (let set = 1; set <= block.sets; set += 1) {
     const addRep = (rep: number, side?: Side) =>
       timeline.add('rep', oneMs, title, {

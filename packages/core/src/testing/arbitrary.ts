@@ -125,7 +125,11 @@ const shapes: Shape = {
   },
   reps: (block, raw) => {
     block.parts = raw.withParts
-      ? { names: ['1', '2'], timesEach: 1, partMs: 500, joinedTimes: 1, joinedMs: 500 }
+      ? {
+          ...{ names: ['1', '2', '3'], timesEach: 1, partMs: 500, joinedTimes: 1, joinedMs: 500 },
+          ...some('sides', raw.isFixed ? ('each' as const) : undefined),
+          ...some('join', raw.longBetween ? ('step by step' as const) : undefined),
+        }
       : null;
     Object.assign(block, some('restBy', raw.rests?.by === 'ready' ? 'ready' : undefined));
   },

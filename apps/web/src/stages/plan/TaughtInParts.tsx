@@ -1,7 +1,9 @@
 import { Button, FormControlLabel, Switch } from '@mui/material';
 import { LIMITS, repMs, type BlockOf } from '@zest/core/lesson';
 import { AddButton } from '../../ui/AddButton.tsx';
-import { TextLine } from '../../ui/fields.tsx';
+import { teacherText } from '@zest/core/words';
+import { ChoiceField, TextLine } from '../../ui/fields.tsx';
+import { setOrLeave } from '../../ui/set-or-leave.ts';
 import { useChange } from '../../ui/use-change.ts';
 import { FigureFields } from './FigureFields.tsx';
 import { Line } from './layout.tsx';
@@ -68,6 +70,39 @@ export function TaughtInParts({ block }: { block: BlockOf<'reps'> }) {
               Remove the last part
             </Button>
           )}
+          <ChoiceField
+            label={teacherText('parts.sides')}
+            value={parts.sides ?? 'both'}
+            choices={(['both', 'each'] as const).map(
+              (sides) => [sides, teacherText(`parts.sides-${sides}`)] as const,
+            )}
+            sx={{ width: 210 }}
+            onChange={(sides) =>
+              change(
+                'Sides of the parts',
+                (d) =>
+                  d.parts && setOrLeave(d.parts, 'sides', sides === 'both' ? undefined : sides),
+                false,
+              )
+            }
+          />
+          <ChoiceField
+            label={teacherText('parts.join')}
+            value={parts.join ?? 'at the end'}
+            choices={[
+              ['at the end', teacherText('parts.join-end')],
+              ['step by step', teacherText('parts.join-steps')],
+            ]}
+            sx={{ width: 180 }}
+            onChange={(join) =>
+              change(
+                'Joining of the parts',
+                (d) =>
+                  d.parts && setOrLeave(d.parts, 'join', join === 'at the end' ? undefined : join),
+                false,
+              )
+            }
+          />
           <FigureFields
             block={block}
             keys={['parts.timesEach', 'parts.partMs', 'parts.joinedTimes', 'parts.joinedMs']}
