@@ -1,4 +1,11 @@
-import { phaseWords, type CounterItem, type Scene } from '@zest/core/overlay';
+import { useEffect, useRef } from 'react';
+import {
+  paintItemAt,
+  phaseWords,
+  type CounterItem,
+  type Scene,
+  type SceneItem,
+} from '@zest/core/overlay';
 import { lessonWord } from '@zest/core/words';
 import { say } from './words/index.ts';
 
@@ -37,6 +44,30 @@ function Count({ counter }: { counter: CounterItem }) {
   );
 }
 
+/** Pixels a layout unit: sharp on a phone. */
+const SIGN_SCALE = 1.5;
+
+/** A command's sign as it is on the picture, larger: its words would tell what it means. */
+function SignPicture({
+  item,
+  look,
+}: {
+  item: Extract<SceneItem, { slot: 'cue' }>;
+  look: Scene['look'];
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { x, y, width, height } = item.box;
+  useEffect(() => {
+    const ctx = canvas.current?.getContext('2d');
+    if (!ctx) return;
+    ctx.clearRect(0, 0, width * SIGN_SCALE, height * SIGN_SCALE);
+    paintItemAt(ctx, item, look, {
+      ...{ left: x * SIGN_SCALE, top: y * SIGN_SCALE, scale: SIGN_SCALE },
+    });
+  }, [item, look, x, y, width, height]);
+  return <canvas ref={canvas} width={width * SIGN_SCALE} height={height * SIGN_SCALE} />;
+}
+
 /**
  * Clock, count and cue in letters as large as the screen allows: on an upright phone the picture is
  * small.
@@ -61,7 +92,8 @@ export function Readout({ scene }: { scene: Scene | null }) {
         </>
       )}
       {counter && <Count counter={counter} />}
-      {cue && (
+      {cue?.sign && <SignPicture item={cue} look={scene.look} />}
+      {cue && !cue.sign && (
         <p className="cue" dir="auto">
           {cue.text}
         </p>
