@@ -2,7 +2,9 @@ import { fitLesson, scheduleLesson } from '@zest/core/schedule';
 import { manyBlocks } from './lessons.ts';
 import { median, timed, type Result } from './result.ts';
 
+/** New, and after one edit: nothing a hand would wait for. */
 const MOST_MS = 5;
+const EDIT_MOST_MS = 0.5;
 
 const FIT_MOST_MS = 200;
 const FIT_BLOCKS = 60;
@@ -72,8 +74,8 @@ export async function schedules(): Promise<Result[]> {
     {
       what: `${blocks} blocks, one changed`,
       value: `${median(warm).toFixed(2)} ms`,
-      limit: `under ${MOST_MS} ms`,
-      holds: median(warm) < MOST_MS,
+      limit: `under ${EDIT_MOST_MS} ms`,
+      holds: median(warm) < EDIT_MOST_MS,
     },
     await fitting(),
   ];
