@@ -1,4 +1,11 @@
-import { answerText, askedText, type BlockOf } from '../lesson/index.ts';
+import {
+  answerText,
+  askedText,
+  type BlockOf,
+  type Command,
+  type Exercise,
+} from '../lesson/index.ts';
+import type { Label } from '../words/index.ts';
 import { callOrder, callsMs, commandMs, trialMs, type Called } from './chance.ts';
 import { addShowing } from './moves.ts';
 import type { TimelineBuilder } from './timeline-builder.ts';
@@ -24,38 +31,48 @@ export function timeGame(timeline: TimelineBuilder, block: BlockOf<'game'>, wpm:
 /** Long enough to answer a call; then one goes on with what is done between the calls. */
 const ANSWER_MS = 2_000;
 
+/** A command as it is called, with the leader's words or bare. */
+interface Spoken extends Command {
+  label: Label;
+  bare: Label;
+}
+
 /** A call, what it asks for and the time to the next, with what is done in between. */
 function addCall(
   timeline: TimelineBuilder,
-  block: BlockOf<'called'>,
+  base: Exercise | undefined,
+  commands: readonly Spoken[],
   { command, gapMs, isBare }: Called,
-  place: { rep: number; reps: number; round?: number; rounds?: number },
+  // Written out, not in an object each: a long game has many calls.
+  rep: number,
+  reps: number,
+  round: number | undefined,
 ): void {
-  const { labels, base, leader } = block;
-  const one = labels[command];
+  const one = commands[command];
   if (!one) return;
-  const { text, does, amount, sign } = one;
-  const label = { text: leader && !isBare ? `${leader.words} ${text}` : text };
-  const isDone = does !== 'nothing' && !isBare;
-  timeline.call('command', label, timeline.at, sign);
-  const askedMs = commandMs(one);
+  const label = isBare ? one.bare : one.label;
+  timeline.call('command', label, timeline.at, one.sign);
   const answerMs = base ? Math.min(ANSWER_MS, gapMs) : gapMs;
-  timeline.add('prompt', askedMs + (amount && base ? 0 : answerMs), label, {
-    ...place,
+  const rounds = round === undefined ? undefined : 2;
+  timeline.add('prompt', commandMs(one) + (one.amount && base ? 0 : answerMs), label, {
+    rep,
+    reps,
+    round,
+    rounds,
     command,
-    movement: isDone ? 'other' : undefined,
+    movement: one.does === 'nothing' || isBare ? undefined : 'other',
   });
   if (base)
     timeline.add(
       'move',
-      amount ? gapMs : gapMs - answerMs,
+      one.amount ? gapMs : gapMs - answerMs,
       { text: base.title },
-      { ...place, rep: undefined, reps: undefined, exercise: 0, movement: base.movement },
+      { round, rounds, exercise: 0, movement: base.movement },
     );
 }
 
 export function timeCalled(timeline: TimelineBuilder, block: BlockOf<'called'>): void {
-  const { base, trial } = block;
+  const { base, trial, leader } = block;
   addShowing(timeline, block.demo, { title: block.title });
   timeline.add('lead-in', block.leadInMs, { own: 'phase.lead-in' });
   if (timeline.isMeter) {
@@ -63,13 +80,15 @@ export function timeCalled(timeline: TimelineBuilder, block: BlockOf<'called'>):
     return timeline.add('prompt', again + callsMs(block), { text: block.title });
   }
   const order = callOrder(block);
+  const commands = block.labels.map((one): Spoken => ({
+    ...one,
+    label: { text: leader ? `${leader.words} ${one.text}` : one.text },
+    bare: { text: one.text },
+  }));
   // The trial is the first round, the game the second.
   const run = (called: readonly Called[], round: 1 | 2) =>
     called.forEach((one, i) =>
-      addCall(timeline, block, one, {
-        ...{ rep: i + 1, reps: called.length },
-        ...(trial && { round, rounds: 2 }),
-      }),
+      addCall(timeline, base, commands, one, i + 1, called.length, trial ? round : undefined),
     );
   if (base) timeline.call('start', { text: base.title });
   if (trial) {

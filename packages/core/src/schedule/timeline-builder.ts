@@ -162,7 +162,8 @@ export class TimelineBuilder {
   }
 
   call(kind: Call['kind'], label: Label, atMs = this.at, sign?: Sign): void {
-    if (!this.isMeter) this.calls.push({ kind, atMs, label, ...(sign && { sign }) });
+    if (this.isMeter) return;
+    this.calls.push(sign ? { kind, atMs, label, sign } : { kind, atMs, label });
   }
 
   /** A stretch worked to the clock, with its calls: start, halfway, last five, stop. */
