@@ -1,14 +1,5 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import {
-  discard,
-  makeOwner,
-  openBrowser,
-  openPage,
-  saved,
-  startLesson,
-  startZest,
-  type Zest,
-} from './zest.ts';
+import { addKind, discard, openAsOwner, saved, startLesson, type Zest } from './zest.ts';
 
 // Lessons as teachers give them, entered as they would; each length is worked out by hand.
 
@@ -19,10 +10,7 @@ let faults: string[];
 
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
-  zest = await startZest('start');
-  browser = await openBrowser();
-  ({ page, faults } = await openPage(browser));
-  await makeOwner(page, zest.url);
+  ({ zest, browser, page, faults } = await openAsOwner());
 });
 test.afterAll(async () => {
   await browser.close();
@@ -39,21 +27,16 @@ async function choose(label: string, option: string, at = 0): Promise<void> {
   await page.getByRole('option', { name: option, exact: true }).click();
 }
 
-/** A lesson of one block of the kind, its lead-in taken away. */
-async function lessonOf(title: string, kind: string): Promise<string> {
+/** A lesson of one block of the kind. */
+async function startWith(title: string, kind: string): Promise<void> {
   await page.goto(zest.url);
-  const id = await startLesson(page, title);
-  if (kind === 'Work and rest') {
-    await page.getByRole('button', { name: `+ ${kind}` }).click();
-  } else {
-    await page.getByRole('button', { name: '+ Other kinds' }).first().click();
-    await page.getByRole('menuitem', { name: new RegExp(`^${kind}`) }).click();
-  }
-  return id;
+  await startLesson(page, title);
+  if (kind === 'Work and rest') await page.getByRole('button', { name: `+ ${kind}` }).click();
+  else await addKind(page, kind);
 }
 
 test('a circuit of repetitions twice through, rests until one is ready, key words of its own', async () => {
-  await lessonOf('Circuit', 'Work and rest');
+  await startWith('Circuit', 'Work and rest');
   await field('Exercise 1').fill('Squats');
   await choose('Done by', 'repetitions');
   await field('Repetitions of Squats').fill('10');
@@ -82,7 +65,7 @@ test('a circuit of repetitions twice through, rests until one is ready, key word
 });
 
 test('counts of five and three, and a routine that grows from what is known, at the student’s pace', async () => {
-  await lessonOf('Steps', 'Counts of 8');
+  await startWith('Steps', 'Counts of 8');
   await field('Move 1').fill('March');
   await field('Beats a minute').fill('120');
   await field('Times through').fill('2');
@@ -93,7 +76,7 @@ test('counts of five and three, and a routine that grows from what is known, at 
   // Twice through, each twice five and three beats of half a second.
   await expect(video()).toHaveText('0:16');
   await saved(page);
-  await lessonOf('Growing', 'Routine');
+  await startWith('Growing', 'Routine');
   await field('Lead-in').fill('0 s');
   await field('Break between').fill('20 s');
   // A, A B, A B C and the whole: nine moves of 4 s, three breaks.
@@ -105,7 +88,7 @@ test('counts of five and three, and a routine that grows from what is known, at 
 });
 
 test('a question with choices is answered by a move; what is right is told with the answer', async () => {
-  await lessonOf('Quiz', 'Question');
+  await startWith('Quiz', 'Question');
   await field('Question').fill('Which foot leads?');
   await page.getByRole('button', { name: '+ Choice' }).click();
   await field('Choice A').fill('Left');
@@ -126,7 +109,7 @@ test('a question with choices is answered by a move; what is right is told with 
 });
 
 test('a called-out game has a move between, a try first, a leader and lives', async () => {
-  await lessonOf('Ship ahoy', 'Called-out game');
+  await startWith('Ship ahoy', 'Called-out game');
   await field('Calls').fill('6');
   await field('Lead-in').fill('3 s');
   // Six gaps of 3 s in the middle.

@@ -1,14 +1,12 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import {
+  addKind,
   bench,
   discard,
   expectAccessible,
-  makeOwner,
-  openBrowser,
-  openPage,
+  openAsOwner,
   saved,
   startLesson,
-  startZest,
   type Zest,
 } from './zest.ts';
 
@@ -19,10 +17,7 @@ let faults: string[];
 
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
-  zest = await startZest('start');
-  browser = await openBrowser();
-  ({ page, faults } = await openPage(browser));
-  await makeOwner(page, zest.url);
+  ({ zest, browser, page, faults } = await openAsOwner());
 });
 test.afterAll(async () => {
   await browser.close();
@@ -33,14 +28,9 @@ test.afterEach(() => expect(faults).toEqual([]));
 const field = (label: string) => page.getByLabel(label, { exact: true });
 const video = () => page.getByTestId('video-clock');
 
-async function addKind(name: string): Promise<void> {
-  await page.getByRole('button', { name: '+ Other kinds' }).first().click();
-  await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
-}
-
 test('every kind of block can be planned by mouse, its time told at once', async () => {
   await startLesson(page, 'All kinds');
-  await addKind('Card');
+  await addKind(page, 'Card');
   // Nothing to read yet: shown the least time.
   await expect(video()).toHaveText('0:03');
   await page.getByRole('button', { name: '+ Line' }).click();
@@ -49,7 +39,7 @@ test('every kind of block can be planned by mouse, its time told at once', async
   await page.getByText('year-old takes to read it').click();
   await field('Length').fill('10 s');
   await expect(video()).toHaveText('0:10');
-  await addKind('Called-out game');
+  await addKind(page, 'Called-out game');
   await field('Calls').fill('10');
   // 5 s of lead-in and ten gaps of 3 s on average, whatever the order.
   await expect(video()).toHaveText('0:45');
@@ -58,11 +48,11 @@ test('every kind of block can be planned by mouse, its time told at once', async
   await field('Calls').fill('3');
   await expect(page.getByText('At least 6. Still 10.')).toBeVisible();
   await field('Calls').blur();
-  await addKind('Counts of 8');
+  await addKind(page, 'Counts of 8');
   await field('Beats a minute').fill('96');
   // Counted in once, two eights twice: five of 5 s.
   await expect(video()).toHaveText('1:10');
-  await addKind('Hold');
+  await addKind(page, 'Hold');
   await field('Held for').click();
   await page.getByRole('option', { name: 'slow breaths' }).click();
   // 5 s, three breaths of 7 s, 5 s to change, the other side.
@@ -80,7 +70,7 @@ test('every kind of block can be planned by mouse, its time told at once', async
     ['Game', '6:37'],
     ['Question', '6:45'],
   ] as const) {
-    await addKind(kind);
+    await addKind(page, kind);
     await expect(video()).toHaveText(clock);
   }
   await saved(page);

@@ -6,12 +6,9 @@ import {
   bench,
   discard,
   expectAccessible,
-  makeOwner,
-  openBrowser,
-  openPage,
+  openAsOwner,
   saved,
   startLesson,
-  startZest,
   type Zest,
 } from './zest.ts';
 
@@ -22,10 +19,7 @@ let browser: Browser;
 let page: Page;
 let faults: string[];
 test.beforeAll(async () => {
-  zest = await startZest('start');
-  browser = await openBrowser();
-  ({ page, faults } = await openPage(browser));
-  await makeOwner(page, zest.url);
+  ({ zest, browser, page, faults } = await openAsOwner());
 });
 test.afterAll(async () => {
   await browser.close();

@@ -6,7 +6,7 @@ import type { FollowLesson } from '@zest/contract';
 import { blocksOf, makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesson';
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { lineTo, type Line } from './slow-line.ts';
-import { discard, makeOwner, openBrowser, openPage, startZest, type Zest } from './zest.ts';
+import { discard, openAsOwner, type Zest } from './zest.ts';
 
 /** Footage of some 5 Mbit/s, over a line that carries 1.6. */
 const SECONDS = 11;
@@ -25,10 +25,7 @@ const lines: Line[] = [];
 test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'zest-slow-'));
-  zest = await startZest('start');
-  browser = await openBrowser();
-  ({ page, faults } = await openPage(browser));
-  await makeOwner(page, zest.url);
+  ({ zest, browser, page, faults } = await openAsOwner());
 });
 test.afterAll(async () => {
   for (const line of lines) line.close();

@@ -180,6 +180,20 @@ export const makeOwner = async (page: Page, url: string) => {
   await expect(page.getByRole('heading', { name: 'Lessons', exact: true })).toBeVisible();
 };
 
+/** What most page tests begin with: a server, a browser, and the owner's page in it. */
+export async function openAsOwner(): Promise<{
+  zest: Zest;
+  browser: Browser;
+  page: Page;
+  faults: string[];
+}> {
+  const zest = await startZest('start');
+  const browser = await openBrowser();
+  const { page, faults } = await openPage(browser);
+  await makeOwner(page, zest.url);
+  return { zest, browser, page, faults };
+}
+
 export const signIn = async (page: Page, url: string) => {
   await page.goto(url);
   await page.getByLabel('Sign-in name').fill(OWNER.login);
@@ -192,6 +206,12 @@ export const startLesson = async (page: Page, title: string): Promise<string> =>
   await page.getByRole('button', { name: 'Start a lesson' }).click();
   await page.waitForURL(/\/lessons\/[\w-]+\/plan/);
   return /lessons\/([\w-]+)/.exec(page.url())?.[1] ?? '';
+};
+
+/** Adds a block of one of the kinds that have no button of their own. */
+export const addKind = async (page: Page, name: string) => {
+  await page.getByRole('button', { name: '+ Other kinds' }).first().click();
+  await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
 };
 
 /** A port nobody listens on at the moment. */

@@ -1,4 +1,4 @@
-import { choiceLetter, type Block, type Lesson } from '@zest/core/lesson';
+import { choiceText, type Block, type Lesson } from '@zest/core/lesson';
 import { scorePrompts, usualRule, type EntryBody, type StepRule } from '@zest/core/results';
 import { scheduleLesson, seededChance } from '@zest/core/schedule';
 
@@ -53,7 +53,7 @@ function answersTo(blocks: readonly Block[], chance: () => number): EntryBody[] 
   return [
     {
       ...{ kind: 'answer', blockId, question },
-      text: taken ? `${choiceLetter(at)} ${taken.text}` : 'The foot across from my arm',
+      text: taken ? choiceText(taken, at) : 'The foot across from my arm',
       ...(taken && { choices: [taken.text], isRight: taken.isRight }),
     },
   ];

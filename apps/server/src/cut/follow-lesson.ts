@@ -6,6 +6,7 @@ import {
   allForms,
   allKit,
   blocksOf,
+  questionOf,
   exerciseTitles,
   lessonAsChosen,
   type Block,
@@ -107,7 +108,7 @@ export async function followLesson(
       question:
         block.kind === 'question'
           ? {
-              question: block.question || block.title,
+              question: questionOf(block),
               answer: block.answer,
               choices: block.choices ?? [],
             }

@@ -1,4 +1,4 @@
-import { choiceLetter } from '@zest/core/lesson';
+import { choiceLetter, takesSeveral } from '@zest/core/lesson';
 import type { Asked } from './use-answers.ts';
 import { say } from './words/index.ts';
 
@@ -14,12 +14,11 @@ export function ChoiceQuestion({
   isTold: boolean;
   onChoose: (id: string) => void;
 }) {
-  const several = choices.filter(({ isRight }) => isRight).length > 1;
   return (
     <div>
       <p>
         {question}
-        {several && <span className="soft"> {say('question.several')}</span>}
+        {takesSeveral(choices) && <span className="soft"> {say('question.several')}</span>}
       </p>
       <div className="choice-list" role="group" aria-label={question}>
         {choices.map(({ id, text, isRight, why }, i) => (

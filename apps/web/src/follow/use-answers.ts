@@ -1,4 +1,4 @@
-import { choiceLetter, isRightAnswer, type Choice } from '@zest/core/lesson';
+import { choiceText, isRightAnswer, LIMITS, takesSeveral, type Choice } from '@zest/core/lesson';
 import { useState } from 'react';
 import { entryId } from './outbox.ts';
 import type { Log } from './use-log.ts';
@@ -17,9 +17,6 @@ export interface Asked {
   choices: readonly Choice[];
 }
 
-/** A line of the log has no more letters; the choices themselves are told apart. */
-const MOST_TEXT = 400;
-
 const NONE: ReadonlySet<string> = new Set();
 
 /** Answers chosen in this visit, told to the log as they are given. */
@@ -33,8 +30,7 @@ export function useAnswers(note: Log['note']) {
     /** Chooses one, or takes it back; where only one is right, in place of the one before. */
     choose: ({ blockId, question, choices }: Asked, id: string) => {
       const before = answers.get(blockId);
-      const several = choices.filter(({ isRight }) => isRight).length > 1;
-      const chosen = new Set(several ? before?.chosen : []);
+      const chosen = new Set(takesSeveral(choices) ? before?.chosen : []);
       if (before?.chosen.has(id)) chosen.delete(id);
       else chosen.add(id);
       const answer = {
@@ -43,17 +39,18 @@ export function useAnswers(note: Log['note']) {
         isRight: isRightAnswer(choices, chosen),
       };
       setAnswers(new Map([...answers, [blockId, answer]]));
-      const texts = choices.flatMap((choice, i) =>
-        chosen.has(choice.id) ? [{ letter: choiceLetter(i), text: choice.text }] : [],
+      const taken = choices.flatMap((choice, i) =>
+        chosen.has(choice.id) ? [{ text: choice.text, lettered: choiceText(choice, i) }] : [],
       );
       note(
         {
           ...{ kind: 'answer', blockId, question, isRight: answer.isRight },
-          text: texts
-            .map(({ letter, text }) => `${letter} ${text}`.trim())
+          // A line of the log; the choices themselves are told apart.
+          text: taken
+            .map(({ lettered }) => lettered)
             .join(', ')
-            .slice(0, MOST_TEXT),
-          choices: texts.map(({ text }) => text),
+            .slice(0, LIMITS.line),
+          choices: taken.map(({ text }) => text),
         },
         answer.id,
       );

@@ -4,6 +4,7 @@ import {
   choiceLetter,
   exerciseTitles,
   kitText,
+  questionOf,
   type Block,
   type BlockOf,
   type Lesson,
@@ -54,7 +55,7 @@ function questionCards(
   spans: readonly Span[],
   language: string,
 ): Cards {
-  const heading = block.question || block.title;
+  const heading = questionOf(block);
   const startOf = (kind: Span['kind']) => spans.find((span) => span.kind === kind)?.startMs;
   const [thinkMs, answerMs] = [startOf('think'), startOf('answer')];
   const choices = (isTold: boolean): CardChoice[] | undefined =>
@@ -63,22 +64,16 @@ function questionCards(
       isRight: isTold ? isRight : null,
     }));
   const how = block.answeredBy ? [lessonWord(language, 'question.by-move')] : [];
-  const asked: CardText = { heading, lines: [] };
   const [open, told] = [choices(false), choices(true)];
+  const asked: CardText = open ? { heading, lines: how, choices: open } : { heading, lines: [] };
+  const answered: CardText = told
+    ? { heading, lines: [], choices: told }
+    : { heading, lines: [block.answer] };
   return [
     // Without footage the choices stand there from the beginning.
-    { fromMs: 0, card: open ? { ...asked, lines: how, choices: open } : asked },
-    ...(thinkMs && open
-      ? [{ fromMs: thinkMs, card: { ...asked, lines: how, choices: open } }]
-      : []),
-    ...(answerMs !== undefined
-      ? [
-          {
-            fromMs: answerMs,
-            card: told ? { ...asked, choices: told } : { heading, lines: [block.answer] },
-          },
-        ]
-      : []),
+    { fromMs: 0, card: asked },
+    ...(thinkMs && open ? [{ fromMs: thinkMs, card: asked }] : []),
+    ...(answerMs !== undefined ? [{ fromMs: answerMs, card: answered }] : []),
   ];
 }
 

@@ -70,6 +70,17 @@ function levelBoards(block: Block, { lesson }: BoardContext): Wanted[] {
   }));
 }
 
+/** Boards that name an exercise of the block, by its place in the list, and draw it. */
+function exerciseBoards(block: Block, language: string) {
+  const exercises = exercisesOf(block);
+  const titles = exerciseTitles(block, language);
+  return (kind: 'next' | 'ready', at: number): Board => ({
+    kind,
+    title: titles[at] ?? '',
+    movement: exercises[at]?.movement ?? 'other',
+  });
+}
+
 /** Each wait before another exercise of a list names it, wherever nothing else stands. */
 function nextBoards(
   block: Block,
@@ -77,36 +88,29 @@ function nextBoards(
   placed: readonly BoardOverlay[],
   { lesson }: BoardContext,
 ): BoardOverlay[] {
-  const exercises = exercisesOf(block);
-  if (!lesson.finish.look.boards.includes('next') || exercises.length < 2) return [];
-  const titles = exerciseTitles(block, lesson.settings.language);
+  if (!lesson.finish.look.boards.includes('next') || exercisesOf(block).length < 2) return [];
+  const boardOf = exerciseBoards(block, lesson.settings.language);
   let before: number | undefined;
   return spans.flatMap((span, i) => {
     if (span.exercise !== undefined) before = span.exercise;
     const next = spans[i + 1]?.exercise;
     if (!waitKinds.has(span.kind) || next === undefined || next === before) return [];
-    const { movement } = exercises[next] ?? { movement: 'other' };
+    const board = boardOf('next', next);
     return gaps(span, placed, GAP_MIN_MS).map((gap): BoardOverlay => ({
       slot: 'board',
       ...gap,
-      board: { kind: 'next', title: titles[next] ?? '', movement },
+      board,
     }));
   });
 }
 
 /** Each rest that lasts until the student is ready says so, and what comes then. */
 function readyBoards(block: Block, spans: readonly Span[], language: string): BoardOverlay[] {
-  const exercises = exercisesOf(block);
-  const titles = exerciseTitles(block, language);
+  const boardOf = exerciseBoards(block, language);
   return spans.flatMap((span, i): BoardOverlay[] => {
     if (span.kind !== 'ready') return [];
     const next = spans.slice(i + 1).find(({ kind }) => moveKinds.has(kind));
-    const at = next?.exercise ?? 0;
-    const board: Board = {
-      kind: 'ready',
-      title: titles[at] ?? '',
-      movement: exercises[at]?.movement ?? 'other',
-    };
+    const board = boardOf('ready', next?.exercise ?? 0);
     return [{ slot: 'board', startMs: span.startMs, endMs: span.endMs, board }];
   });
 }

@@ -348,8 +348,13 @@ function placedCues(
     case 'card':
       return [];
     case 'question': {
-      const asked = spans.filter((span) => span.kind === 'ask' || span.kind === 'think');
-      const answers = spans.filter((span) => span.kind === 'answer' && block.answer.trim() !== '');
+      // Choices are a card of their own while one thinks, and with the answer.
+      const asked = spans.filter(
+        ({ kind }) => kind === 'ask' || (kind === 'think' && !block.choices),
+      );
+      const answers = spans.filter(
+        ({ kind }) => kind === 'answer' && !block.choices && block.answer.trim() !== '',
+      );
       return [
         ...asked.map(({ startMs, endMs }): CueOverlay => ({
           slot: 'cue',

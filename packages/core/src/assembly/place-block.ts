@@ -163,10 +163,9 @@ function placeOverlays(placing: Placing, said: Laid): void {
     pointer: [],
     clock: clocksOf(spans, language),
     counter: counted ?? planned,
-    cue: cuesOf(block, spans, body, language, saidAt).filter(({ moment, startMs }) =>
-      moment === 'answer'
-        ? isTake && !hasChoices(block)
-        : moment !== 'question' || !hasChoices(block) || (isTake && startMs === 0),
+    cue: cuesOf(block, spans, body, language, saidAt).filter(
+      ({ moment }) =>
+        isTake || (moment !== 'answer' && !(moment === 'question' && hasChoices(block))),
     ),
     caution: cautionsOf(block, spans, body),
     side: finish.look.sides

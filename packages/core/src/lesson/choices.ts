@@ -1,4 +1,4 @@
-import type { BlockOf } from './blocks.ts';
+import type { BlockOf, Choice } from './blocks.ts';
 
 type Question = Pick<BlockOf<'question'>, 'question' | 'answer' | 'script' | 'choices'>;
 
@@ -6,12 +6,21 @@ const LETTERS = 'ABCDEF';
 /** What a choice is called, by its place in the list. */
 export const choiceLetter = (at: number): string => LETTERS[at] ?? '';
 
-/** A choice with its letter: "B Left foot". */
-const lettered = ({ text }: { text: string }, at: number) => `${choiceLetter(at)} ${text}`.trim();
+/** A choice with its letter, by its place in the list: "B Left foot". */
+export const choiceText = ({ text }: Pick<Choice, 'text'>, at: number): string =>
+  `${choiceLetter(at)} ${text}`.trim();
+
+/** Whether more than one choice is right, so that several may be taken. */
+export const takesSeveral = (choices: readonly Pick<Choice, 'isRight'>[]): boolean =>
+  choices.filter(({ isRight }) => isRight).length > 1;
+
+/** What a question asks; without words of its own, its block's title. */
+export const questionOf = ({ question, title }: Pick<BlockOf<'question'>, 'question' | 'title'>) =>
+  question || title;
 
 /** What is said to ask a question: its words, and the choices one after the other. */
 export function askedText({ script, question, choices = [] }: Question): string {
-  const list = choices.map((choice, i) => `${lettered(choice, i)}.`);
+  const list = choices.map((choice, i) => `${choiceText(choice, i)}.`);
   return [script, question, ...list].filter((text) => text.trim() !== '').join(' ');
 }
 
@@ -21,7 +30,7 @@ export function answerText({ answer, choices = [] }: Question): string {
   return choices
     .flatMap((choice, i) =>
       choice.isRight
-        ? [choice.why.trim() === '' ? lettered(choice, i) : `${lettered(choice, i)}. ${choice.why}`]
+        ? [[choiceText(choice, i), choice.why].filter((text) => text.trim() !== '').join('. ')]
         : [],
     )
     .join(' ');
@@ -29,6 +38,6 @@ export function answerText({ answer, choices = [] }: Question): string {
 
 /** Whether those who chose so, by their ids, are right: all that is right, and nothing else. */
 export const isRightAnswer = (
-  choices: readonly { id: string; isRight: boolean }[],
+  choices: readonly Pick<Choice, 'id' | 'isRight'>[],
   chosen: ReadonlySet<string>,
 ): boolean => choices.every(({ id, isRight }) => isRight === chosen.has(id));

@@ -20,15 +20,20 @@ const listOf = <T extends z.ZodType>(value: T) =>
     .max(SERIES_LIMITS.values, `At most ${SERIES_LIMITS.values} values.`);
 const SESSIONS = { min: 1, max: 7 };
 
-/** How much of the week before a lighter one has; half to three quarters is usual (common practice). */
-export const LIGHTER_PERCENT = { min: 20, max: 95 } as const;
+/** How a figure may grow, in per cent, and lighter weeks: every so many, with so much of the last. */
+export const GROWTH_LIMITS = {
+  percent: { min: -50, max: 100 },
+  lighterEvery: { min: 2, max: 12 },
+  /** Half to three quarters is usual (common practice). */
+  lighterPercent: { min: 20, max: 95 },
+} as const;
 
 const growthSchema = z.discriminatedUnion('by', [
   z.strictObject({
     by: z.literal('step'),
     step: z.int('This is a whole number.').refine((n) => n !== 0, 'A step is not 0.'),
   }),
-  z.strictObject({ by: z.literal('percent'), percent: whole({ min: -50, max: 100 }) }),
+  z.strictObject({ by: z.literal('percent'), percent: whole(GROWTH_LIMITS.percent) }),
 ]);
 
 export const progressRuleSchema = z.discriminatedUnion('of', [
@@ -45,7 +50,10 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
       until: z.int('This is a whole number.').optional(),
       /** Every so many weeks a lighter one, with so much of the week before; it adds nothing. */
       lighter: z
-        .strictObject({ every: whole({ min: 2, max: 12 }), percent: whole(LIGHTER_PERCENT) })
+        .strictObject({
+          every: whole(GROWTH_LIMITS.lighterEvery),
+          percent: whole(GROWTH_LIMITS.lighterPercent),
+        })
         .optional(),
       /** Why it grows so, for whoever reads the plan. */
       why: lineSchema.optional(),

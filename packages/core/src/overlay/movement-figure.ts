@@ -75,6 +75,9 @@ export const movementFigures: Partial<Record<Movement, MovementFigure>> = {
   },
 };
 
+/** Whether there is a picture of the movement. */
+export const isDrawn = (movement: Movement): boolean => movement in movementFigures;
+
 /** Of the picture's height, what a standing body takes with its arms up. */
 const TALLEST = 116;
 

@@ -2,7 +2,7 @@ import type { Board } from '../assembly/index.ts';
 import { paintCourt } from './court.ts';
 import type { Ink } from './ink.ts';
 import { MAIN_TEXT, type Box } from './layout.ts';
-import { movementFigures, paintMovement } from './movement-figure.ts';
+import { isDrawn, paintMovement } from './movement-figure.ts';
 import { panel, writeLines, type PaintContext } from './pen.ts';
 import type { BoardItem, SideItem } from './scene.ts';
 
@@ -191,11 +191,10 @@ function paintHeaded(
       { ...room, y: box.y + below, height: box.height - below - 14 },
       ink,
     );
-    const isDrawn = board.movement in movementFigures;
     const under = writeLines(
       ctx,
       board.title,
-      { x: column.x, top: top + 2, width: column.width - (isDrawn ? 150 : 0) },
+      { x: column.x, top: top + 2, width: column.width - (isDrawn(board.movement) ? 150 : 0) },
       { weight: 'bold', size: 40, maxLines: also === '' ? 3 : 2, colour: ink.text },
     );
     if (also !== '') paintLines(ctx, [also], box, under, ink.dim);

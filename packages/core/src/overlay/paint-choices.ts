@@ -1,7 +1,7 @@
 import type { CardChoice, Shape } from '../assembly/index.ts';
 import type { Ink } from './ink.ts';
 import { MAIN_TEXT, type Box } from './layout.ts';
-import { movementFigures, paintMovement } from './movement-figure.ts';
+import { isDrawn, paintMovement } from './movement-figure.ts';
 import { panel, writeDigits, writeLines, type PaintContext } from './pen.ts';
 
 const GAP = 16;
@@ -63,10 +63,10 @@ export function paintChoices(
     const { text, movement, isRight } = choice;
     panel(ctx, box, ink.panel, isRight === true ? ink.accent : ink.track);
     paintBadge(ctx, choice, box, ink);
-    const isDrawn = movement in movementFigures;
+    const hasPicture = isDrawn(movement);
     const isTall = box.height > 200;
     // A tall tile has its picture above the words, a flat one beside them.
-    if (isDrawn)
+    if (hasPicture)
       paintMovement(
         ctx,
         movement,
@@ -75,14 +75,14 @@ export function paintChoices(
           : { x: box.x + box.width - 130, y: box.y + 14, width: 120, height: box.height - 28 },
         ink,
       );
-    const size = isTall && !isDrawn ? MAIN_TEXT + 12 : MAIN_TEXT - 4;
+    const size = isTall && !hasPicture ? MAIN_TEXT + 12 : MAIN_TEXT - 4;
     const words =
-      isDrawn && isTall
+      hasPicture && isTall
         ? { x: box.x + 20, top: box.y + box.height - 70, width: box.width - 40, maxLines: 1 }
         : {
             x: box.x + 92,
             top: box.y + 20,
-            width: box.width - 112 - (isDrawn ? 120 : 0),
+            width: box.width - 112 - (hasPicture ? 120 : 0),
             maxLines: Math.max(1, Math.floor((box.height - 28) / (size * 1.14))),
           };
     const { maxLines, ...at } = words;

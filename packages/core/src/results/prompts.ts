@@ -89,7 +89,7 @@ function promptsOf(untitled: Block, language: string): ScorePrompt[] {
       return [
         {
           ...base,
-          ...{ key: keyOf(block.skill, title, measure), title, measure },
+          ...named(title, measure),
           ...{ better: 'more', seconds: null, isAsked: true },
           targets: score.kind === 'points' ? [{ name: title, points: score.each }] : [],
         },

@@ -1,4 +1,10 @@
-import { isRightAnswer, type Block, type BlockOf, type Choice } from '../lesson/index.ts';
+import {
+  isRightAnswer,
+  questionOf,
+  type Block,
+  type BlockOf,
+  type Choice,
+} from '../lesson/index.ts';
 import { isOf, type LogEntry } from './entry.ts';
 
 /** What a class chose: how many took each choice, and how many had all of it right. */
@@ -13,7 +19,7 @@ export interface QuestionResult {
 type Asked = BlockOf<'question'> & { choices: Choice[] };
 
 /** The blocks that ask with choices. */
-export const choiceQuestions = (blocks: readonly Block[]): Asked[] =>
+const choiceQuestions = (blocks: readonly Block[]): Asked[] =>
   blocks.filter(
     (block): block is Asked => block.kind === 'question' && block.choices !== undefined,
   );
@@ -42,7 +48,7 @@ export function questionResults(
     );
     return {
       blockId: block.id,
-      question: block.question || block.title,
+      question: questionOf(block),
       choices: block.choices.map((choice) => ({
         choice,
         by: given.filter((chosen) => chosen.has(choice.id)).length,

@@ -101,9 +101,11 @@ function measuredOnce(knobs: readonly Knob[], measure: Part['measure']): Part['m
   };
 }
 
-/** The clocks a figure's values change: of the video, and of what is done off it. */
-function clocksChanged(block: Block, { key, from, values }: Knob, lesson: Lesson) {
-  const trial = structuredClone(block);
+/**
+ * The clocks a figure's values change: of the video, and of what is done off it.
+ * @param trial a copy of the block, which stays as it was
+ */
+function clocksChanged(trial: Block, { key, from, values }: Knob, lesson: Lesson) {
   const lengths = values.map(({ value }) => {
     writeFigure(trial, key, value);
     return lengthOfBlock(trial, lesson);
@@ -141,9 +143,10 @@ function partOf(
 function partsOf(lesson: Lesson, gridMs: number): { video: Part[]; practice: Part[] } {
   const parts: { video: Part[]; practice: Part[] } = { video: [], practice: [] };
   for (const block of blocksOf(lesson)) {
+    const trial = structuredClone(block);
     const knobs = figuresOf(block)
       .flatMap((figure) => knobOf(block, figure))
-      .map((knob) => ({ knob, changed: clocksChanged(block, knob, lesson) }));
+      .map((knob) => ({ knob, changed: clocksChanged(trial, knob, lesson) }));
     const onVideo = knobs.flatMap(({ knob, changed }) => (changed.off ? [] : [knob]));
     const off = knobs.flatMap(({ knob, changed }) => (changed.off && !changed.video ? [knob] : []));
     parts.video.push(...partOf(block, onVideo, 'videoMs', gridMs, lesson));

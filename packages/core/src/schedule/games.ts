@@ -1,6 +1,7 @@
 import {
   answerText,
   askedText,
+  questionOf,
   type BlockOf,
   type Command,
   type Exercise,
@@ -106,7 +107,7 @@ export function timeQuestion(
 ): void {
   const answer = answerText(block);
   timeline.add('ask', block.askMs ?? speechMs(askedText(block), wpm), {
-    text: block.question || block.title,
+    text: questionOf(block),
   });
   timeline.add('think', block.thinkMs, { own: 'phase.think' });
   timeline.add('answer', block.answerMs ?? speechMs(answer, wpm), { text: answer });

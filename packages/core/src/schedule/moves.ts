@@ -20,6 +20,7 @@ import type { More, Pace, SpanKind, TimelineBuilder } from './timeline-builder.t
 
 const READY: Label = { own: 'phase.lead-in' };
 const REST: Label = { own: 'phase.rest' };
+const ROUND_REST: Label = { own: 'span.round-rest' };
 const SET_REST: Label = { own: 'span.set-rest' };
 const CHANGE: Label = { own: 'phase.change' };
 const STOP: Label = { own: 'call.stop' };
@@ -100,6 +101,19 @@ function addWork(
   timeline.call('stop', STOP);
 }
 
+/** A rest of so long, or until the student is ready. */
+function addPause(
+  timeline: TimelineBuilder,
+  by: Rests['by'] | undefined,
+  kind: SpanKind,
+  ms: number,
+  label: Label,
+  place: { round: number; rounds: number },
+): void {
+  if (by === 'ready') timeline.untilReady(ms, place);
+  else timeline.add(kind, ms, label, place);
+}
+
 /** A rest between exercises: of its own length, as long as was worked, or so many breaths. */
 function addRest(
   timeline: TimelineBuilder,
@@ -132,6 +146,7 @@ export function timeIntervals(
 ): void {
   const rungs = [{ workMs: block.workMs, restMs: block.restMs }, ...block.ladder];
   const rounds = block.rounds * block.sets;
+  const by = block.rests?.by;
   const titles = block.exercises.map(textOf);
   const show = (at: number) => {
     const one = block.exercises[at];
@@ -155,18 +170,14 @@ export function timeIntervals(
         );
         const place = { round, rounds };
         const rest = () => addRest(timeline, block.rests, restMs, timeline.at - startedMs, place);
-        const longRest = (kind: SpanKind, ms: number, label: Label) =>
-          block.rests?.by === 'ready'
-            ? timeline.untilReady(ms, place)
-            : timeline.add(kind, ms, label, place);
         const lastOfRound = rung === rungs.length - 1 && i === block.exercises.length - 1;
         if (lastOfRound && round === rounds) {
           // After the last one there is nothing to be ready for.
-          if (countLastRest && block.rests?.by !== 'ready') rest();
+          if (countLastRest && by !== 'ready') rest();
         } else if (lastOfRound && lastOfSet) {
-          longRest('set-rest', block.restBetweenSetsMs, SET_REST);
+          addPause(timeline, by, 'set-rest', block.restBetweenSetsMs, SET_REST, place);
         } else if (lastOfRound && block.restBetweenRoundsMs !== null) {
-          longRest('round-rest', block.restBetweenRoundsMs, { own: 'span.round-rest' });
+          addPause(timeline, by, 'round-rest', block.restBetweenRoundsMs, ROUND_REST, place);
         } else rest();
       });
     });
@@ -220,8 +231,7 @@ export function timeReps(timeline: TimelineBuilder, block: RepsBlock): void {
     timeline.call('stop', STOP);
     const place = { round: set, rounds: block.sets };
     if (set === block.sets) break;
-    if (block.restBy === 'ready') timeline.untilReady(block.restBetweenSetsMs, place);
-    else timeline.add('set-rest', block.restBetweenSetsMs, SET_REST, place);
+    addPause(timeline, block.restBy, 'set-rest', block.restBetweenSetsMs, SET_REST, place);
   }
 }
 
@@ -401,8 +411,7 @@ export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>
     timeline.call('stop', STOP);
     if (r === runs.length - 1) return;
     const place = { round: r + 1, rounds: runs.length };
-    if (block.restBy === 'ready') timeline.untilReady(block.restMs, place);
-    else timeline.add('rest', block.restMs, REST, place);
+    addPause(timeline, block.restBy, 'rest', block.restMs, REST, place);
   });
 }
 

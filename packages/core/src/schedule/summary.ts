@@ -1,6 +1,6 @@
 import {
   beatsText,
-  choiceLetter,
+  choiceText,
   exerciseTitles,
   repMs,
   type Block,
@@ -69,9 +69,9 @@ function calledText({ calls, labels, score }: BlockOf<'called'>, language: strin
 }
 
 function questionText({ thinkMs, choices }: BlockOf<'question'>, language: string): string {
-  const list = (choices ?? []).map(({ text, isRight }, i) => {
-    const choice = `${choiceLetter(i)} ${text}`;
-    return isRight ? paperWord(language, 'summary.right-choice', { choice }) : choice;
+  const list = (choices ?? []).map((one, i) => {
+    const choice = choiceText(one, i);
+    return one.isRight ? paperWord(language, 'summary.right-choice', { choice }) : choice;
   });
   return [paperWord(language, 'summary.question', { length: lengthText(thinkMs) }), ...list].join(
     ', ',

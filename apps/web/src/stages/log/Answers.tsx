@@ -1,5 +1,5 @@
 import { Box, Paper, Typography } from '@mui/material';
-import { choiceLetter } from '@zest/core/lesson';
+import { choiceText } from '@zest/core/lesson';
 import type { LessonStanding, QuestionResult } from '@zest/core/results';
 import { teacherText } from '@zest/core/words';
 
@@ -38,7 +38,7 @@ function ChoiceBars({ result: { choices, answered } }: { result: QuestionResult 
         <Box component="li" key={choice.id}>
           <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1 }}>
             <span style={{ fontWeight: choice.isRight ? 700 : 400 }}>
-              {choiceLetter(i)} {choice.text}
+              {choiceText(choice, i)}
               {choice.isRight && ` (${teacherText('quiz.right')})`}
             </span>
             <span>{by}</span>

@@ -75,7 +75,7 @@ function hintWords({ hint, skipped, replayed, of }: BlockHint): string {
   }
 }
 
-export interface StudentRow {
+interface StudentRow {
   id: string;
   nickname: string;
   standing: LessonStanding;

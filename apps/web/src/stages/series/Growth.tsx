@@ -1,4 +1,4 @@
-import { LIGHTER_PERCENT, LIMITS, progressFigures, type FigureRule } from '@zest/core/lesson';
+import { GROWTH_LIMITS, LIMITS, progressFigures, type FigureRule } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { AimField, ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
 import { setOrLeave } from '../../ui/set-or-leave.ts';
@@ -9,8 +9,6 @@ interface GrowthProps {
 }
 
 const STEPS = { min: -600, max: 600 };
-const PERCENT = { min: -50, max: 100 };
-const EVERY = { min: 2, max: 12 };
 
 /** How a figure goes on after the values written, lighter weeks, and why. */
 export function Growth({ rule, onChange }: GrowthProps) {
@@ -56,7 +54,7 @@ export function Growth({ rule, onChange }: GrowthProps) {
         <WholeField
           label={teacherText('growth.percent')}
           value={grows.percent}
-          range={PERCENT}
+          range={GROWTH_LIMITS.percent}
           sx={{ width: 110 }}
           onChange={(percent) =>
             onChange('Per cent', (d) => void (d.grows = { by: 'percent', percent }))
@@ -91,7 +89,7 @@ export function Growth({ rule, onChange }: GrowthProps) {
           <WholeField
             label={teacherText('growth.every')}
             value={lighter.every}
-            range={EVERY}
+            range={GROWTH_LIMITS.lighterEvery}
             sx={{ width: 120 }}
             onChange={(every) =>
               onChange('Lighter weeks', (d) => void (d.lighter && (d.lighter.every = every)))
@@ -100,7 +98,7 @@ export function Growth({ rule, onChange }: GrowthProps) {
           <WholeField
             label={teacherText('growth.part')}
             value={lighter.percent}
-            range={LIGHTER_PERCENT}
+            range={GROWTH_LIMITS.lighterPercent}
             sx={{ width: 120 }}
             onChange={(percent) =>
               onChange('Lighter weeks', (d) => void (d.lighter && (d.lighter.percent = percent)))
