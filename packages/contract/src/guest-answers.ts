@@ -52,6 +52,7 @@ const followLesson = v.looseObject({
       id: v.string(),
       title: v.string(),
       levels: v.array(v.looseObject({ form: v.string(), exercise: v.nullable(v.string()) })),
+      ways: v.array(v.looseObject({ players: v.string(), rules: v.string(), how: v.string() })),
     }),
   ),
   prompts: v.array(v.looseObject({ blockId: v.string() })),

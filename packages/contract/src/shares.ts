@@ -1,5 +1,5 @@
 import type { Assembly, ChosenForm } from '@zest/core/assembly';
-import type { Choice, KitNeed, Level } from '@zest/core/lesson';
+import type { Choice, KitNeed, Level, WayWords } from '@zest/core/lesson';
 import { SPOKEN_LENGTH, type ScorePrompt } from '@zest/core/results';
 import { z } from 'zod';
 
@@ -78,6 +78,8 @@ export interface FollowBlock {
   id: string;
   title: string;
   levels: FollowForm[];
+  /** How one, two, three or more play it. */
+  ways: WayWords[];
   /** What a question asks, its answer, and what can be chosen; nothing: it is answered in words. */
   question: { question: string; answer: string; choices: Choice[] } | null;
   /** Commands are called out in it. */

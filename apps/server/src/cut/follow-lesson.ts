@@ -4,6 +4,8 @@ import { spaceLedger } from '@zest/core/ledger';
 import {
   allCautions,
   allForms,
+  waysOf,
+  wayWords,
   allKit,
   blocksOf,
   questionOf,
@@ -105,6 +107,7 @@ export async function followLesson(
       id: block.id,
       title: block.title,
       levels: formsOf(block, lesson.settings.language),
+      ways: waysOf(block, lesson).map((way) => wayWords(way, lesson.settings)),
       question:
         block.kind === 'question'
           ? {

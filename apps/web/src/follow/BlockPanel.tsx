@@ -101,6 +101,31 @@ function Question({ question, onAnswer }: { question: string; onAnswer: (text: s
   );
 }
 
+/** How so many play it; one chooses how many one is. */
+function Ways({ ways }: { ways: FollowBlock['ways'] }) {
+  const [at, setAt] = useState(0);
+  const way = ways[at] ?? ways[0];
+  if (!way) return null;
+  return (
+    <>
+      {ways.length > 1 && (
+        <div className="reasons" role="group" aria-label={say('block.players')}>
+          {ways.map(({ players }, i) => (
+            <button key={players} type="button" aria-pressed={i === at} onClick={() => setAt(i)}>
+              {players}
+            </button>
+          ))}
+        </div>
+      )}
+      <p>
+        {ways.length === 1 && <span className="soft">{way.players}: </span>}
+        <strong>{way.rules}</strong>
+        {way.how && <span className="soft"> {way.how}</span>}
+      </p>
+    </>
+  );
+}
+
 /** What can be done in the block that is on: another form, a count, an answer. */
 export function BlockPanel({
   block,
@@ -121,7 +146,7 @@ export function BlockPanel({
   const chosen = forms.includes(level) ? level : 'standard';
   const chosenForms = block.levels.filter((one) => one.form === chosen);
   const asked = block.question && { blockId: block.id, ...block.question };
-  if (!prompt && !asked && forms.length < 2) return null;
+  if (!prompt && !asked && forms.length < 2 && block.ways.length === 0) return null;
   return (
     <section className="block-panel" aria-label={block.title || say('block.name')}>
       {forms.length > 1 && (
@@ -146,6 +171,7 @@ export function BlockPanel({
           {form.rule && <span className="soft"> {form.rule}</span>}
         </p>
       ))}
+      <Ways ways={block.ways} />
       {prompt && scene && isOn && (
         <LiveCount prompt={prompt} scene={scene} counted={counted} onCount={onCount} />
       )}

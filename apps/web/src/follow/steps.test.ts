@@ -46,8 +46,8 @@ describe('which form is done', () => {
     exercise: null,
   };
   const blocks = [
-    { id: 'a', title: '', levels: [easier], question: null, isCalled: false },
-    { id: 'b', title: '', levels: [], question: null, isCalled: false },
+    { id: 'a', title: '', levels: [easier], ways: [], question: null, isCalled: false },
+    { id: 'b', title: '', levels: [], ways: [], question: null, isCalled: false },
   ];
 
   it('is the chosen one where a block has it, else as shown; one block may differ', () => {

@@ -19,13 +19,16 @@ export function askMoments({
 }: Pick<FollowLesson, 'prompts' | 'assembly'>): AskMoment[] {
   return prompts
     .filter(({ isAsked }) => isAsked)
-    .flatMap((prompt) =>
-      scoreMoments(assembly, prompt.blockId).map((span, i): AskMoment => ({
+    .flatMap((prompt) => {
+      const moments = scoreMoments(assembly, prompt.blockId);
+      // Time to write after each side asks for that side alone.
+      const bySide = prompt.tries === 1 && moments.length > 1;
+      return moments.map((span, i): AskMoment => ({
         ...span,
-        prompt,
-        tryNo: i + 1,
-      })),
-    )
+        prompt: bySide ? { ...prompt, sides: prompt.sides.slice(i, i + 1) } : prompt,
+        tryNo: bySide ? 1 : i + 1,
+      }));
+    })
     .sort((a, b) => a.startMs - b.startMs);
 }
 

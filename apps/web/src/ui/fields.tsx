@@ -298,7 +298,7 @@ export function ShortField({ label, value, read, onChange, helper, sx }: ShortPr
       label={label}
       value={draft.text ?? value}
       error={fault !== null}
-      helperText={fault === null ? helper : `${fault} Still ${value}.`}
+      helperText={fault === null ? helper : value === '' ? fault : `${fault} Still ${value}.`}
       slotProps={{ htmlInput: mark }}
       onChange={({ target: { value: text } }) => {
         const next = read(text);

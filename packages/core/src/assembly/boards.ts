@@ -1,5 +1,16 @@
 import { floorUse } from '../ledger/index.ts';
-import { exercisesOf, exerciseTitles, kitText, type Block, type Lesson } from '../lesson/index.ts';
+import {
+  exercisesOf,
+  exerciseTitles,
+  filmedWay,
+  kitText,
+  waysOf,
+  wayWords,
+  withWay,
+  type Block,
+  type Lesson,
+  type Way,
+} from '../lesson/index.ts';
 import { moveKinds, readingMs, waitKinds, type Span } from '../schedule/index.ts';
 import { byStart, gaps, type TimeSpan } from '../time/index.ts';
 import type { Board, BoardOverlay } from './types.ts';
@@ -27,6 +38,21 @@ interface Wanted {
   ms: number;
 }
 
+function rulesBoard(way: Way, { settings, audience }: Lesson): Wanted {
+  const words = wayWords(way, settings);
+  const text = [words.players, words.rules, words.how].join(' ');
+  return { board: { kind: 'rules', ...words }, ms: readingMs(text, audience.ageFrom) };
+}
+
+/** How others than those who are filmed play it. */
+function otherRules(block: Block, { lesson }: BoardContext): Wanted[] {
+  if (!lesson.finish.look.boards.includes('rules')) return [];
+  const filmed = filmedWay(block, lesson);
+  return waysOf(block, lesson)
+    .filter((way) => way !== filmed)
+    .map((way) => rulesBoard(way, lesson));
+}
+
 /**
  * Told one after the other at the block's beginning: where we are, who it is, what is needed, where
  * things lie.
@@ -48,7 +74,10 @@ function openingBoards(
     const lines = newKit.slice(0, KIT_LINES).map((item) => kitText(item, lesson.settings.language));
     wanted.push({ board: { kind: 'kit', lines }, ms: readingMs(lines.join(' '), age) });
   }
-  const floor = shown.has('floor') && block.floor.length > 0 ? floorUse(block) : null;
+  const way = filmedWay(block, lesson);
+  if (way && shown.has('rules')) wanted.push(rulesBoard(way, lesson));
+  const played = withWay(block, lesson, way);
+  const floor = shown.has('floor') && played.floor.length > 0 ? floorUse(played) : null;
   if (floor)
     wanted.push({
       board: { kind: 'floor', floor },
@@ -137,6 +166,9 @@ export function boardsOf(
   for (const wanted of openingBoards(block, context)) put(wanted, body.startMs, body.endMs);
   const waits = spans.filter(({ kind }) => waitKinds.has(kind) && kind !== 'ready');
   const rooms: readonly TimeSpan[] = waits.length > 0 ? waits : [body];
+  const others = otherRules(block, context);
+  for (const room of [...spans.filter(({ kind }) => kind === 'explain'), ...waits])
+    while (others[0] && put(others[0], room.startMs, room.endMs)) others.shift();
   const levels = levelBoards(block, context);
   for (const room of rooms)
     while (levels[0] && put(levels[0], room.startMs, room.endMs)) levels.shift();

@@ -139,8 +139,33 @@ function noteOf(block: Block, span: Span, say: Say): string {
     : '';
 }
 
+/** Which run-through of a combination is on, on its side, one counter for all of its moves. */
+function runCounters(spans: readonly Span[]): CounterOverlay[] {
+  const runs: CounterOverlay[] = [];
+  for (const { kind, round, rounds, side, startMs, endMs } of spans) {
+    if (kind !== 'move' || round === undefined || rounds === undefined) continue;
+    const last = runs.at(-1);
+    if (last?.rep === round && last.side === (side ?? null) && last.endMs === startMs) {
+      last.endMs = endMs;
+      last.totalMs = endMs - last.startMs;
+    } else
+      runs.push({
+        ...{ slot: 'counter', ...timed({ startMs, endMs }), rep: round, reps: rounds },
+        ...{ side: side ?? null, note: '', beats: null, missed: false },
+      });
+  }
+  return runs;
+}
+
 /** The number of every repetition, hold, lap, call and count of 8. A single one needs no number. */
 export function countersOf(block: Block, spans: readonly Span[], say: Say): CounterOverlay[] {
+  const isCombination = block.kind === 'routine' && block.combination !== undefined;
+  const runs = isCombination ? runCounters(spans) : [];
+  const each = numbersOf(block, spans, say);
+  return runs.length > 0 ? [...runs, ...each].sort(byStart) : each;
+}
+
+function numbersOf(block: Block, spans: readonly Span[], say: Say): CounterOverlay[] {
   return spans.flatMap((span) => {
     const beats = span.pace?.kind === 'beats' ? span.pace.beats : null;
     if (beats === null && !COUNTED.has(span.kind)) return [];

@@ -2,6 +2,7 @@ import { floorUse } from '../ledger/index.ts';
 import {
   answerText,
   askedText,
+  withWay,
   type Block,
   type BlockOf,
   type Edit,
@@ -57,7 +58,9 @@ export function placeBlock(
   const { block, edits, timeMap, picture, pictures } = placing;
   const { filming, settings } = context.lesson;
   const mirrored = settings.sides === 'mirrored';
-  cut.segments.push(...pictures.segments(timeMap, cut.segments.at(-1), floorUse(block)));
+  cut.segments.push(
+    ...pictures.segments(timeMap, cut.segments.at(-1), floorUse(withWay(block, context.lesson))),
+  );
   const sentences = sentencesOf(placing);
   placeOverlays(placing, sentences?.laid ?? null);
   placeCaptions(placing, sentences?.laid ?? null);

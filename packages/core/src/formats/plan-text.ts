@@ -7,6 +7,7 @@ import {
   cueTexts,
   exerciseTitles,
   kitText,
+  wayTexts,
   type Block,
   type Lesson,
 } from '../lesson/index.ts';
@@ -83,7 +84,12 @@ function plain(text: string): string {
 const listOf = (title: string, items: readonly string[]) =>
   items.length === 0 ? [] : [`${title}:`, '', ...items.map((item) => `- ${item}`), ''];
 
-function blockLines(block: Block, atMs: number, durationMs: number, language: string): string[] {
+function blockLines(
+  block: Block,
+  lesson: Lesson,
+  { startMs: atMs, durationMs }: { startMs: number; durationMs: number },
+): string[] {
+  const { language } = lesson.settings;
   const say = (word: PaperWord, values?: Values) => paperWord(language, word, values);
   const titles = exerciseTitles(block, language);
   const levels = allForms(block).map(
@@ -111,6 +117,7 @@ function blockLines(block: Block, atMs: number, durationMs: number, language: st
         .filter((text) => text !== ''),
     ),
     ...listOf(say('heading.forms'), levels),
+    ...listOf(say('heading.players'), wayTexts(block, lesson).map(plain)),
     ...(then === '' ? [] : [then.trim(), '']),
   ];
 }
@@ -144,7 +151,7 @@ export function planMarkdown(lesson: Lesson, schedule: Schedule): string {
     `## ${plain(section.title)}`,
     '',
     ...blocks.flatMap(({ block, startMs, durationMs }) =>
-      blockLines(block, startMs, durationMs, language),
+      blockLines(block, lesson, { startMs, durationMs }),
     ),
   ]);
   return `${[...head, ...body].join('\n').trimEnd()}\n`;

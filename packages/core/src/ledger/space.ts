@@ -1,4 +1,4 @@
-import { blocksOf, type Footprint, type Lesson } from '../lesson/index.ts';
+import { blocksOf, withWay, type Footprint, type Lesson } from '../lesson/index.ts';
 import { floorUse, nearerMark, type FloorUse, type Nearer } from './floor.ts';
 
 const dimensions = ['widthCm', 'depthCm', 'heightCm'] as const;
@@ -58,7 +58,7 @@ function misfitOf(use: FloorUse, room: Footprint): Misfit[] {
  */
 export function spaceLedger(lesson: Lesson): SpaceLedger {
   const { room } = lesson;
-  const uses = blocksOf(lesson).flatMap((block) => floorUse(block) ?? []);
+  const uses = blocksOf(lesson).flatMap((block) => floorUse(withWay(block, lesson)) ?? []);
   const needs = dimensions.flatMap((dimension): SpaceNeed[] => {
     const [first, ...others] = uses;
     if (!first) return [];

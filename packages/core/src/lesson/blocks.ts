@@ -7,6 +7,7 @@ import {
   shotSchema,
   companySchema,
   cueSchema,
+  waySchema,
   demoSchema,
   effortSchema,
   exerciseSchema,
@@ -38,6 +39,8 @@ const base = {
   kit: z.array(kitSchema).max(LIMITS.kit),
   cautions: z.array(lineSchema).max(LIMITS.cautions),
   company: companySchema,
+  /** How it is played by one, two, three, or four and more. */
+  ways: z.array(waySchema).min(1).max(LIMITS.ways).optional(),
   levels: z.array(levelSchema).max(LIMITS.levels),
   /** Null: no more than standing room. */
   footprint: footprintSchema.nullable(),
@@ -213,6 +216,7 @@ export const holdBlockSchema = z.strictObject({
 /** The side of a move, or both in turn, the other one each time it comes. */
 export const moveSides = ['left', 'right', 'left-right', 'right-left'] as const;
 const moveSide = z.enum(moveSides).optional();
+const upTo = whole(LIMITS.upTo).optional();
 
 /** Moves counted in eights at a tempo. */
 export const countsBlockSchema = z.strictObject({
@@ -237,10 +241,31 @@ export const countsBlockSchema = z.strictObject({
   bar: whole(LIMITS.beats).optional(),
   /** Counts of the first move counted in before it. */
   countIn: whole(LIMITS.countIn),
+  /** So many first moves are done, the rest in weeks to come; none: all. */
+  upTo,
 });
 
-/** How a routine grows: each time from the start, only the new move, or from the end backwards. */
-export const growths = ['from-start', 'new-only', 'backwards'] as const;
+/**
+ * How a routine grows: each time from the start, only the new move, from the end backwards, or not:
+ * the whole at once.
+ */
+export const growths = ['from-start', 'new-only', 'backwards', 'whole'] as const;
+
+/** Whether the other side is shown as well before it is done. */
+export const slowShowings = ['once', 'each side'] as const;
+/** What makes a routine a combination: done, counted and scored as one, on a side or on both. */
+export const combinationSchema = z.strictObject({
+  /** Each: all of it on the first side, then all of it on the other. */
+  sides: z.enum(['both', 'each']),
+  startSide: side,
+  sideChangeMs: restMs,
+  /** The whole is shown first at this part of its speed; none: it is not. */
+  slow: z
+    .strictObject({ percent: whole(LIMITS.slowPercent), when: z.enum(slowShowings) })
+    .optional(),
+  /** Time to note how many came off, after each side; none: nobody asks. */
+  scoreMs: whole(LIMITS.scoreMs, 'ms').optional(),
+});
 export const routineBlockSchema = z.strictObject({
   ...base,
   kind: z.literal('routine'),
@@ -252,6 +277,8 @@ export const routineBlockSchema = z.strictObject({
         /** Repetitions or a hold in place of its length. */
         amount: amountSchema.optional(),
         side: moveSide,
+        /** Its number in combinations, called with its name. */
+        number: whole(LIMITS.moveNumber).optional(),
       }),
     )
     .min(1, 'At least one move.')
@@ -266,6 +293,9 @@ export const routineBlockSchema = z.strictObject({
   /** Run-throughs of the whole at the end. */
   wholeTimes: z.int().min(0).max(LIMITS.demoTimes.max, `At most ${LIMITS.demoTimes.max}.`),
   leadInMs,
+  /** So many first moves are done, the rest in weeks to come; none: all. */
+  upTo,
+  combination: combinationSchema.optional(),
 });
 
 export const lapsBlockSchema = z.strictObject({
@@ -433,6 +463,7 @@ export type BlockOf<K extends BlockKind> = Extract<Block, { kind: K }>;
 export type IntervalsBlock = BlockOf<'intervals'>;
 export type RepsBlock = BlockOf<'reps'>;
 export type MoveSide = (typeof moveSides)[number];
+export type Combination = z.infer<typeof combinationSchema>;
 export type Amount = z.infer<typeof amountSchema>;
 export type Rests = z.infer<typeof restsSchema>;
 export type Command = z.infer<typeof commandSchema>;

@@ -1,10 +1,11 @@
 import { lengthText } from '../time/index.ts';
 import { findBlock, type LessonEdit } from './edit.ts';
+import { spaceText } from './units.ts';
 import { figureOf, readFigure, writeFigure, type Figure } from './figures.ts';
 
 /**
  * One figure of a block changed, whoever proposes it; `from` and `to` in the figure's own unit:
- * milliseconds or a count.
+ * milliseconds, centimetres or a count.
  */
 export interface FigureChange {
   blockId: string;
@@ -27,8 +28,14 @@ export const applyChanges =
     }
   };
 
+/** A figure's value as it is written: a length, a distance in metres, or a number. */
+export function figureText(value: number, unit: Figure['unit']): string {
+  if (unit === 'ms') return lengthText(value);
+  return unit === 'cm' ? spaceText(value, 'metric') : String(value);
+}
+
 /** A change in words: "Rounds of “Skip and step”: 4 → 3". */
 export function figureChangeText({ label, blockTitle, unit, from, to }: FigureChange): string {
-  const shown = (value: number) => (unit === 'ms' ? lengthText(value) : String(value));
+  const shown = (value: number) => figureText(value, unit);
   return `${label} of “${blockTitle || 'Untitled'}”: ${shown(from)} → ${shown(to)}`;
 }

@@ -1,6 +1,7 @@
 import type { Amount, Block, BlockKind, BlockOf, RepsBlock } from './blocks.ts';
 import { LIMITS, type Range } from './limits.ts';
 import { repMs } from './make.ts';
+import { together } from './together.ts';
 
 /** How fitting a lesson to a slot may change a figure: by whole steps, each costing `weight`. */
 export interface FitRule {
@@ -16,7 +17,7 @@ export interface Figure {
   /** Path in the block, parts joined by dots: `workMs`, `tempo.downMs`, `moves.0.ms`. */
   key: string;
   label: string;
-  unit: 'ms' | 'count';
+  unit: 'ms' | 'count' | 'cm';
   range: Range;
   /** Null: never changed without being asked. */
   fit: FitRule | null;
@@ -43,6 +44,11 @@ const count = (key: string, label: string, range: Range, fit: FitRule | null = n
   range,
   fit,
 });
+const space = (key: string, label: string, range: Range): Figure => ({
+  ...{ key, label, range },
+  unit: 'cm',
+  fit: null,
+});
 const by = (step: number, weight: number): FitRule => ({ step, weight });
 
 const leadIn = time('leadInMs', 'Lead-in', LIMITS.leadInMs);
@@ -53,6 +59,13 @@ const fixed = {
 const sideChange = {
   ...time('sideChangeMs', 'Side change', LIMITS.restMs),
   when: (b: { sides: string }) => b.sides === 'each',
+};
+
+/** Of a list of moves, how many are done. */
+const movesThisTime = {
+  ...count('upTo', 'Moves this time', LIMITS.upTo),
+  when: (b: { moves: readonly unknown[] }) => b.moves.length > 1,
+  narrow: (b: { moves: readonly unknown[] }) => ({ range: { min: 1, max: b.moves.length } }),
 };
 
 const restsByBreath = (b: BlockOf<'intervals'>) => b.rests?.by === 'breaths';
@@ -139,12 +152,33 @@ const TABLE: { [K in BlockKind]: Entry<K>[] } = {
     count('bpm', 'Beats a minute', LIMITS.bpm),
     count('times', 'Times through', LIMITS.tries, by(1, 4)),
     count('countIn', 'Eights counted in', LIMITS.countIn),
+    movesThisTime,
   ],
   routine: [
-    count('timesEach', 'Times each step', LIMITS.demoTimes, by(1, 4)),
+    {
+      ...count('timesEach', 'Times each step', LIMITS.demoTimes, by(1, 4)),
+      when: (b) => b.grow !== 'whole',
+    },
     time('restMs', 'Break between', LIMITS.restMs, by(1_000, 1)),
-    count('wholeTimes', 'Whole at the end', { min: 0, max: LIMITS.demoTimes.max }, by(1, 4)),
+    {
+      ...count('wholeTimes', 'Whole at the end', { min: 0, max: LIMITS.demoTimes.max }, by(1, 4)),
+      narrow: (b) =>
+        b.grow === 'whole' ? { label: 'Times through', range: LIMITS.demoTimes } : {},
+    },
     leadIn,
+    movesThisTime,
+    {
+      ...time('combination.sideChangeMs', 'Side change', LIMITS.restMs),
+      when: (b) => b.combination?.sides === 'each',
+    },
+    {
+      ...count('combination.slow.percent', 'Shown at, % of its speed', LIMITS.slowPercent),
+      when: (b) => b.combination?.slow !== undefined,
+    },
+    {
+      ...time('combination.scoreMs', 'Noting the score', LIMITS.scoreMs, by(1_000, 1)),
+      when: (b) => b.combination?.scoreMs !== undefined,
+    },
   ],
   laps: [
     count('laps', 'Laps', LIMITS.laps, by(1, 3)),
@@ -236,6 +270,13 @@ const PAUSE: Figure[] = [
   time('pauseAfter.signMs', 'Pause sign', LIMITS.signMs),
 ];
 
+/** Figures of what lies on the floor, where there is such a thing. */
+const FLOOR: Figure[] = [
+  space('floor.distance', 'Distance', LIMITS.sideCm),
+  space('floor.size', 'Size of the target', LIMITS.sideCm),
+  space('floor.height', 'Height', LIMITS.heightCm),
+];
+
 const nameOf = ({ title }: { title: string }, what: string, at: number): string =>
   title || `${what} ${at + 1}`;
 
@@ -296,6 +337,7 @@ export function figuresOf(block: Block): Figure[] {
     ...('parts' in block && block.parts ? PARTS : []),
     ...('demo' in block && block.demo ? DEMO : []),
     ...(block.pauseAfter ? PAUSE : []),
+    ...FLOOR.filter(({ key }) => together[key]?.read(block) !== null),
   ];
 }
 
@@ -314,12 +356,16 @@ function holderOf(block: object, key: string): { holder: Record<string, unknown>
 
 /** The value of a figure the block has. */
 export function readFigure(block: Block, key: string): number {
+  const several = together[key]?.read(block);
+  if (several !== undefined && several !== null) return several;
   const { holder, last } = holderOf(block, key);
   return holder[last] as number;
 }
 
 /** Sets a figure of a draft in place. */
 export function writeFigure(draft: Block, key: string, value: number): void {
+  const several = together[key];
+  if (several) return several.write(draft, value);
   const { holder, last } = holderOf(draft, key);
   holder[last] = value;
 }

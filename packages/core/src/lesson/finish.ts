@@ -17,7 +17,16 @@ export const pacerVoices = ['clock', 'count', 'sides', 'calls'] as const;
  * What the board may say: where we are, who shows it, what is needed, the floor, other forms, the
  * next exercise, first and then.
  */
-export const boardKinds = ['chapter', 'name', 'kit', 'floor', 'level', 'next', 'strip'] as const;
+export const boardKinds = [
+  'chapter',
+  'name',
+  'kit',
+  'rules',
+  'floor',
+  'level',
+  'next',
+  'strip',
+] as const;
 export const countings = ['up', 'down'] as const;
 export const languageChoices = ['one', 'both'] as const;
 
@@ -94,7 +103,7 @@ export const usualFinish: Finish = {
     accent: '#ffb454',
     calm: false,
     profile: 'laptop at 2 m',
-    boards: ['chapter', 'name', 'kit', 'level', 'next'],
+    boards: ['chapter', 'name', 'kit', 'rules', 'level', 'next'],
     sides: true,
     counting: 'up',
     backing: 100,

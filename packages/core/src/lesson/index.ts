@@ -8,6 +8,7 @@ export * from './migrations.ts';
 export * from './read.ts';
 export * from './make.ts';
 export * from './exercises.ts';
+export * from './ways.ts';
 export * from './titles.ts';
 export * from './kit.ts';
 export * from './figures.ts';

@@ -74,6 +74,10 @@ export const LIMITS = {
   beatCounts: 6,
   countIn: { min: 0, max: 4 },
   stem: { min: 1, max: 23 },
+  /** First moves that are done, of all there are. */
+  upTo: { min: 1, max: 24 },
+  moveNumber: { min: 0, max: 99 },
+  slowPercent: { min: 20, max: 95 },
   moveMs: { min: 1_000, max: 600_000 },
   laps: { min: 1, max: 100 },
   lapMs: { min: 2_000, max: 1_800_000 },
@@ -98,6 +102,11 @@ export const LIMITS = {
   thinkMs: { min: 0, max: 300_000 },
   sideCm: { min: 30, max: 10_000 },
   players: { min: 1, max: 60 },
+  /** Rules and fields of a block for other numbers of players and other ages. */
+  ways: 8,
+  /** The largest number rules are made for; as many, or more. */
+  wayPlayers: { min: 1, max: 4 },
+  heightCm: { min: 0, max: 1_000 },
   age: { min: 3, max: 99 },
 } as const;
 

@@ -214,6 +214,15 @@ const to9: Migration = ({ sections, ...rest }) => {
 /** Version 10: exercises of a list may speak for themselves; none did before. */
 const to10: Migration = (document) => document;
 
+/** Version 11: how so many play a block is told on boards, wherever a lesson says it. */
+const to11: Migration = ({ finish, ...rest }) => {
+  const look = isRaw(finish) && isRaw(finish['look']) ? finish['look'] : null;
+  const boards: unknown = look?.['boards'];
+  return Array.isArray(boards)
+    ? { ...rest, finish: { ...(finish as Raw), look: { ...look, boards: [...boards, 'rules'] } } }
+    : { ...rest, finish };
+};
+
 /** Steps from each old version to the next, by the version they start from. */
 export const migrations: ReadonlyMap<number, Migration> = new Map([
   [1, to2],
@@ -225,4 +234,5 @@ export const migrations: ReadonlyMap<number, Migration> = new Map([
   [7, to8],
   [8, to9],
   [9, to10],
+  [10, to11],
 ]);

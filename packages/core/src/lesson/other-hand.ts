@@ -36,7 +36,16 @@ function turned(block: Block): Block {
       })),
     };
   if (mirrored.kind === 'counts') return { ...mirrored, moves: mirrored.moves.map(withOtherSide) };
-  if (mirrored.kind === 'routine') return { ...mirrored, moves: mirrored.moves.map(withOtherSide) };
+  if (mirrored.kind === 'routine') {
+    const { combination } = mirrored;
+    return {
+      ...mirrored,
+      moves: mirrored.moves.map(withOtherSide),
+      ...(combination && {
+        combination: { ...combination, startSide: otherSide(combination.startSide) },
+      }),
+    };
+  }
   return mirrored;
 }
 

@@ -58,6 +58,8 @@ export const floorMarkSchema = z.strictObject({
   forwardCm: offsetCm,
   widthCm: whole(LIMITS.sideCm),
   depthCm: whole(LIMITS.sideCm),
+  /** How far up it is: a hanging target, a rope to go over; none: on the floor. */
+  heightCm: whole(LIMITS.heightCm).optional(),
 });
 
 /** Whom a quantity of kit is for. */
@@ -149,6 +151,38 @@ export const companySchema = z.strictObject({
   hands: lineSchema,
 });
 
+/** When players change places. */
+export const rotations = ['try', 'miss', 'point'] as const;
+/**
+ * How a block is played by so many, 4 standing for four and more: rules (for one alone, what is done
+ * instead), changing places, and the field they need.
+ */
+export const waySchema = z
+  .strictObject({
+    id: idSchema,
+    players: whole(LIMITS.wayPlayers),
+    /** In years, both included; none: for every age. */
+    ages: z.strictObject({ from: whole(LIMITS.age), to: whole(LIMITS.age) }).optional(),
+    rules: lineSchema,
+    /** After each of these, or every so long; none: nobody changes. */
+    rotate: z
+      .discriminatedUnion('by', [
+        z.strictObject({ by: z.literal('event'), after: z.enum(rotations) }),
+        z.strictObject({ by: z.literal('time'), everyMs: whole(LIMITS.workMs, 'ms') }),
+      ])
+      .optional(),
+    /** Marked out around the players. */
+    field: z
+      .strictObject({ widthCm: whole(LIMITS.sideCm), depthCm: whole(LIMITS.sideCm) })
+      .optional(),
+    /** From one player to the next, or from one alone to the target. */
+    distanceCm: whole(LIMITS.sideCm).optional(),
+  })
+  .refine(({ ages }) => !ages || ages.from <= ages.to, {
+    path: ['ages', 'to'],
+    message: 'The oldest is at least as old as the youngest.',
+  });
+
 /**
  * Another form of a move, when to choose it, and what it aims at: repetitions, points or seconds;
  * null: what everybody does.
@@ -228,6 +262,7 @@ export type Shot = z.infer<typeof shotSchema>;
 export type Footage = z.infer<typeof footageSchema>;
 export type LessonPart = (typeof lessonParts)[number];
 export type Company = z.infer<typeof companySchema>;
+export type Way = z.infer<typeof waySchema>;
 export type Level = z.infer<typeof levelSchema>;
 export type Footprint = z.infer<typeof footprintSchema>;
 export type BodyRegion = (typeof bodyRegions)[number];

@@ -7,7 +7,7 @@ import type { LessonPart } from './parts.ts';
 interface Progressing {
   key: string;
   label: string;
-  unit: 'ms' | 'count';
+  unit: 'ms' | 'count' | 'cm';
   range: Range;
   /** A usual step from one week to the next (common practice); null: only as a series says. */
   weekStep: number | null;
@@ -26,6 +26,12 @@ const count = (key: string, label: string, range: Range, weekStep: number | null
   unit: 'count' as const,
   range,
   weekStep,
+});
+
+const space = (key: string, label: string, range: Range) => ({
+  ...{ key, label, range },
+  unit: 'cm' as const,
+  weekStep: null,
 });
 
 /** Parts that are trained; warm-up and cool-down stay as they are (common practice). */
@@ -50,6 +56,10 @@ export const progressFigures = {
   playMs: time('playMs', 'Play', LIMITS.workMs),
   calls: count('calls', 'Calls', LIMITS.calls),
   lapMs: time('lapMs', 'One lap', LIMITS.lapMs),
+  moves: count('upTo', 'Moves', LIMITS.upTo),
+  distance: space('floor.distance', 'Distance', LIMITS.sideCm),
+  targetSize: space('floor.size', 'Size of the target', LIMITS.sideCm),
+  height: space('floor.height', 'Height', LIMITS.heightCm),
   practiceMs: time('pauseAfter.practiceMs', 'Practice off the video', LIMITS.practiceMs),
 } as const satisfies Record<string, Progressing>;
 export type ProgressFigure = keyof typeof progressFigures;

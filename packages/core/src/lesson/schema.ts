@@ -5,7 +5,7 @@ import { LIMITS } from './limits.ts';
 import { footprintSchema, idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 
 /** The version of the lesson document this program writes. */
-export const LESSON_VERSION = 10;
+export const LESSON_VERSION = 11;
 
 /** A BCP 47 tag. */
 export const languageSchema = z

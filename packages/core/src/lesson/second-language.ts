@@ -7,6 +7,8 @@ const TEXT_KEYS: ReadonlySet<string> = new Set([
   'plain',
   'text',
   'rule',
+  'rules',
+  'task',
   'right',
   'wrong',
   'name',

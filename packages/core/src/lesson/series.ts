@@ -3,6 +3,7 @@ import { LIMITS } from './limits.ts';
 import { progressFigureNames, progressFigures } from './progress.ts';
 import { idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
 import { weekLevels } from './schema.ts';
+import { spaceText } from './units.ts';
 
 export const SERIES_VERSION = 1;
 
@@ -60,7 +61,8 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
     })
     .superRefine(({ figure, values }, ctx) => {
       const { range, unit, label } = progressFigures[figure];
-      const shown = (n: number) => (unit === 'ms' ? `${n / 1000} s` : String(n));
+      const shown = (n: number) =>
+        unit === 'ms' ? `${n / 1000} s` : unit === 'cm' ? spaceText(n, 'metric') : String(n);
       values.forEach((value, i) => {
         if (value >= range.min && value <= range.max) return;
         ctx.addIssue({
@@ -70,6 +72,13 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
         });
       });
     }),
+  /** The kit of these blocks that is one of the values becomes the week's: balloon, soft ball, ball. */
+  z.strictObject({
+    ...rule,
+    of: z.literal('kit'),
+    values: listOf(titleSchema.min(1, 'A kind of kit needs a name.')),
+    parts: z.array(z.enum(lessonParts)).min(1, 'Choose the parts it holds for.'),
+  }),
   z.strictObject({ ...rule, of: z.literal('level'), values: listOf(z.enum(weekLevels)) }),
   z.strictObject({ ...rule, of: z.literal('sessions'), values: listOf(whole(SESSIONS)) }),
 ]);

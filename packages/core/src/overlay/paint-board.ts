@@ -212,15 +212,17 @@ function paintHeaded(
       ink,
     );
   else {
+    const [text, below] =
+      board.kind === 'rules' ? [board.rules, board.how] : [board.text, board.rule];
     const under = writeLines(
       ctx,
-      board.text,
+      text,
       { ...column, top: top + 2 },
       { weight: 'bold', size: 40, maxLines: 2, colour: ink.text },
     );
     paintLines(
       ctx,
-      [also || board.rule].filter((line) => line !== ''),
+      [also || below].filter((line) => line !== ''),
       box,
       under,
       ink.dim,

@@ -268,6 +268,8 @@ function boardItem(board: Board, words: Words): BoardItem {
       return { slot: 'board', board, heading: sayIn(words, 'board.kit'), also: '' };
     case 'floor':
       return { slot: 'board', board, heading: sayIn(words, 'board.floor'), also: '' };
+    case 'rules':
+      return { slot: 'board', board, heading: board.players, also: otherOf(words, board.rules) };
     case 'level':
       return {
         slot: 'board',

@@ -1,4 +1,5 @@
 import {
+  applyChanges,
   blocksOf,
   growingFigure,
   LIMITS,
@@ -80,7 +81,7 @@ export function nextLesson(lesson: Lesson, changes: readonly StepChange[], makeI
         teaser: '',
       },
     },
-    () => changes,
+    () => applyChanges(changes),
     makeId,
   );
 }

@@ -1,6 +1,7 @@
 import {
   blocksOf,
   exerciseTitles,
+  otherSide,
   withExerciseTitles,
   type Block,
   type Lesson,
@@ -92,6 +93,22 @@ function promptsOf(untitled: Block, language: string): ScorePrompt[] {
           ...named(title, measure),
           ...{ better: 'more', seconds: null, isAsked: true },
           targets: score.kind === 'points' ? [{ name: title, points: score.each }] : [],
+        },
+      ];
+    }
+    case 'routine': {
+      const { combination, title, wholeTimes } = block;
+      if (combination?.scoreMs === undefined) return [];
+      return [
+        {
+          ...base,
+          ...named(title, 'count'),
+          ...{ better: 'more', seconds: null, isAsked: true },
+          sides:
+            combination.sides === 'each'
+              ? [combination.startSide, otherSide(combination.startSide)]
+              : [],
+          target: Math.max(1, wholeTimes),
         },
       ];
     }

@@ -52,7 +52,7 @@ function layOut(timeline: TimelineBuilder, block: Block, { settings, audience }:
       timeLaps(timeline, block);
       break;
     case 'game':
-      timeGame(timeline, block, wpm);
+      timeGame(timeline, block, { settings, audience });
       break;
     case 'called':
       timeCalled(timeline, block);

@@ -2,9 +2,11 @@ import {
   answerText,
   askedText,
   questionOf,
+  filmedWay,
   type BlockOf,
   type Command,
   type Exercise,
+  type Lesson,
 } from '../lesson/index.ts';
 import type { Label } from '../words/index.ts';
 import { callOrder, callsMs, commandMs, trialMs, type Called } from './chance.ts';
@@ -12,8 +14,14 @@ import { addShowing } from './moves.ts';
 import type { TimelineBuilder } from './timeline-builder.ts';
 import { speechMs } from './speech.ts';
 
-export function timeGame(timeline: TimelineBuilder, block: BlockOf<'game'>, wpm: number): void {
+export function timeGame(
+  timeline: TimelineBuilder,
+  block: BlockOf<'game'>,
+  lesson: Pick<Lesson, 'settings' | 'audience'>,
+): void {
   const { exercise, tries } = block;
+  const wpm = lesson.settings.speechWpm;
+  const rotate = filmedWay(block, lesson)?.rotate;
   timeline.add('explain', block.explainMs ?? speechMs(block.script, wpm), {
     own: 'span.explain',
     values: { title: block.title },
@@ -23,10 +31,15 @@ export function timeGame(timeline: TimelineBuilder, block: BlockOf<'game'>, wpm:
     const place = { round, rounds: tries };
     timeline.add('lead-in', block.leadInMs, { own: 'phase.lead-in' }, place);
     const play = { ...place, movement: exercise.movement, up: block.goal === 'target' };
+    const startMs = timeline.at;
     timeline.work('play', block.playMs, { text: exercise.title }, play);
+    if (rotate?.by === 'time')
+      for (let ms = rotate.everyMs; ms < block.playMs; ms += rotate.everyMs)
+        timeline.call('rotate', { own: 'call.rotate' }, startMs + ms);
     timeline.add('score', block.scoreMs, { own: 'span.score' }, place);
     if (round < tries) timeline.add('rest', block.restMs, { own: 'phase.rest' }, place);
   }
+  timeline.calls.sort((a, b) => a.atMs - b.atMs);
 }
 
 /** Long enough to answer a call; then one goes on with what is done between the calls. */

@@ -17,12 +17,17 @@ export {
   layOutWeeks,
   makingOrder,
   neighbourWords,
-  progressChanges,
   skillTimes,
-  figureInWeek,
-  isLighter,
   weekNotes,
   weekTitle,
 } from './weeks.ts';
 export type { SeriesWeek } from './weeks.ts';
+export {
+  figureInWeek,
+  isLighter,
+  kitChanges,
+  progressChanges,
+  progressTo,
+  valueInWeek,
+} from './growing.ts';
 export { blockSummary } from './summary.ts';

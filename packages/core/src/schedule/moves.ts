@@ -1,5 +1,6 @@
 import {
   demoOf,
+  movesDone,
   otherSide,
   repMs,
   type Amount,
@@ -323,14 +324,15 @@ function sideOfMove(side: MoveSide | undefined, time: number): Side | undefined 
 }
 
 export function timeCounts(timeline: TimelineBuilder, block: BlockOf<'counts'>): void {
-  addShowings(timeline, block.demo, block.moves);
+  const moves = movesDone(block);
+  addShowings(timeline, block.demo, moves);
   let done = 0;
   const count = (beats: number) => {
     done += beats;
     return afterBeats(done, block.bpm) - afterBeats(done - beats, block.bpm);
   };
   const paceOf = (beats: number): Pace => ({ kind: 'beats', beats, bar: block.bar });
-  const [first = 8] = block.moves[0]?.beats ?? COUNT_OF_EIGHT;
+  const [first = 8] = moves[0]?.beats ?? COUNT_OF_EIGHT;
   for (let rep = 1; rep <= block.countIn; rep += 1)
     timeline.add(
       'lead-in',
@@ -339,7 +341,7 @@ export function timeCounts(timeline: TimelineBuilder, block: BlockOf<'counts'>):
       { rep, reps: block.countIn, pace: paceOf(first) },
     );
   for (let round = 1; round <= block.times; round += 1) {
-    for (const [exercise, move] of block.moves.entries()) {
+    for (const [exercise, move] of moves.entries()) {
       const { title, eights, movement, side, beats = COUNT_OF_EIGHT } = move;
       const label: Label = { text: title };
       timeline.call('start', label);
@@ -361,9 +363,13 @@ export function timeCounts(timeline: TimelineBuilder, block: BlockOf<'counts'>):
   timeline.call('stop', STOP);
 }
 
-/** The run-throughs of a growing routine, each a list of move numbers. */
-function runsOf({ moves, grow, timesEach, wholeTimes, stem = 0 }: BlockOf<'routine'>): number[][] {
-  const all = moves.map((_move, i) => i);
+type Routine = BlockOf<'routine'>;
+
+/** The run-throughs of a routine, each a list of move numbers: it grows, then it is done as a whole. */
+function runsOf(block: Routine): number[][] {
+  const { grow, timesEach, wholeTimes, stem = 0 } = block;
+  const all = movesDone(block).map((_move, i) => i);
+  if (grow === 'whole') return Array.from({ length: Math.max(1, wholeTimes) }, () => all);
   const known = Math.min(stem, all.length - 1);
   const added = all.slice(known);
   const steps = added.map((k, i) =>
@@ -381,9 +387,39 @@ function runsOf({ moves, grow, timesEach, wholeTimes, stem = 0 }: BlockOf<'routi
   ];
 }
 
-export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>): void {
-  addShowings(timeline, block.demo, block.moves);
-  timeline.add('lead-in', block.leadInMs, READY);
+/** A move of a routine as it is called, with its number where it has one. */
+const moveText = ({ number, title }: Routine['moves'][number]): string =>
+  number === undefined ? title : `${number} ${title}`;
+
+const amountMs = (amount: Amount): number =>
+  amount.kind === 'hold' ? amount.holdMs : amount.reps * amount.oneMs;
+
+/**
+ * The side of a move where its whole combination is done on one: that side, or, of a move with a side
+ * of its own, the one that mirrors it.
+ */
+const sideWithin = (own: Side | undefined, whole: Side | undefined, first: Side | undefined) =>
+  whole === undefined || own === undefined
+    ? (own ?? whole)
+    : whole === first
+      ? own
+      : otherSide(own);
+
+/** All moves of a combination in order, slowly, to be watched. */
+function showSlowly(timeline: TimelineBuilder, block: Routine, percent: number, on?: Side): void {
+  const first = on && block.combination?.startSide;
+  movesDone(block).forEach((move, exercise) => {
+    const { movement, ms, amount } = move;
+    const length = Math.round(((amount ? amountMs(amount) : ms) * 100) / percent);
+    const side = sideWithin(sideOfMove(move.side, 0), on, first);
+    const label: Label = { own: 'span.watch', values: { title: moveText(move) } };
+    timeline.add('show', length, label, { exercise, movement, side });
+  });
+}
+
+/** All run-throughs of a routine, on a side where it is a combination by sides. */
+function addRuns(timeline: TimelineBuilder, block: Routine, on?: Side): void {
+  const first = on && block.combination?.startSide;
   const runs = runsOf(block);
   const done = new Map<number, number>();
   runs.forEach((run, r) => {
@@ -391,27 +427,46 @@ export function timeRoutine(timeline: TimelineBuilder, block: BlockOf<'routine'>
       const move = block.moves[at];
       if (!move) return;
       const { amount, movement } = move;
-      const title = textOf(move);
+      const label: Label = { text: moveText(move) };
       const time = done.get(at) ?? 0;
       done.set(at, time + 1);
-      const side = sideOfMove(move.side, time);
       const more = {
         round: r + 1,
         rounds: runs.length,
         rep: i + 1,
         reps: run.length,
-        side,
+        side: sideWithin(sideOfMove(move.side, time), on, first),
         exercise: at,
         movement,
       };
-      timeline.call('start', title);
-      if (amount) addAmount(timeline, amount, title, more);
-      else timeline.add('move', move.ms, title, more);
+      timeline.call('start', label);
+      if (amount) addAmount(timeline, amount, label, more);
+      else timeline.add('move', move.ms, label, more);
     });
     timeline.call('stop', STOP);
     if (r === runs.length - 1) return;
     const place = { round: r + 1, rounds: runs.length };
     addPause(timeline, block.restBy, 'rest', block.restMs, REST, place);
+  });
+}
+
+export function timeRoutine(timeline: TimelineBuilder, block: Routine): void {
+  const { combination, demo, leadInMs } = block;
+  addShowings(timeline, demo, movesDone(block));
+  const { sides, startSide, sideChangeMs, slow, scoreMs = 0 } = combination ?? {};
+  const inTurn: (Side | undefined)[] =
+    sides === 'each' && startSide ? [startSide, otherSide(startSide)] : [undefined];
+  inTurn.forEach((side, turn) => {
+    const isFirst = turn === 0;
+    if (!isFirst) {
+      timeline.call('change-sides', CHANGE);
+      timeline.add('side-change', sideChangeMs ?? 0, CHANGE, { side });
+    }
+    if (slow && (isFirst || slow.when === 'each side'))
+      showSlowly(timeline, block, slow.percent, side);
+    if (isFirst) timeline.add('lead-in', leadInMs, READY);
+    addRuns(timeline, block, side);
+    timeline.add('score', scoreMs, { own: 'span.score' });
   });
 }
 

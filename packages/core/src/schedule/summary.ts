@@ -2,6 +2,7 @@ import {
   beatsText,
   choiceText,
   exerciseTitles,
+  movesDone,
   repMs,
   type Block,
   type BlockOf,
@@ -42,7 +43,8 @@ function intervalsText(block: BlockOf<'intervals'>, language: string): string {
 
 /** Counts of eight, or of other lengths: "2 × (5 + 3 March, 8 Clap) at 120 beats a minute". */
 function countsText(block: BlockOf<'counts'>, language: string): string {
-  const { moves, bpm } = block;
+  const { bpm } = block;
+  const moves = movesDone(block);
   if (!moves.some(({ beats }) => beats))
     return paperWord(language, 'summary.counts', {
       times: times(block.times),
@@ -55,6 +57,18 @@ function countsText(block: BlockOf<'counts'>, language: string): string {
   );
   const what = `${times(block.times)}(${list.join(', ')})`;
   return paperWord(language, 'summary.beats', { what, bpm });
+}
+
+function routineText(block: BlockOf<'routine'>, language: string): string {
+  const n = movesDone(block).length;
+  const { combination, grow, wholeTimes } = block;
+  if (combination || grow === 'whole')
+    return paperWord(language, 'summary.combination', {
+      ...{ n, times: Math.max(1, wholeTimes) },
+      sides: combination?.sides === 'each' ? paperWord(language, 'summary.each-side') : '',
+    });
+  const grows = grow === 'new-only' ? 'newOnly' : grow;
+  return paperWord(language, 'summary.routine', { n, grow: grows });
 }
 
 function calledText({ calls, labels, score }: BlockOf<'called'>, language: string): string {
@@ -106,10 +120,7 @@ export function blockSummary(block: Block, language: string): string {
     case 'counts':
       return countsText(block, language);
     case 'routine':
-      return say('summary.routine', {
-        n: block.moves.length,
-        grow: block.grow === 'new-only' ? 'newOnly' : block.grow,
-      });
+      return routineText(block, language);
     case 'laps': {
       const laps = say('summary.laps', { n: block.laps, length: lengthText(block.lapMs) });
       return block.tokens > 0 ? laps + say('summary.tokens', { n: block.tokens }) : laps;

@@ -88,7 +88,7 @@ export interface Span extends TimeSpan {
 
 /** A thing the teacher calls out; `atMs` counts from the block's start on the video clock. */
 export interface Call {
-  kind: 'start' | 'halfway' | 'last-five' | 'stop' | 'change-sides' | 'command';
+  kind: 'start' | 'halfway' | 'last-five' | 'stop' | 'change-sides' | 'rotate' | 'command';
   atMs: number;
   label: Label;
   /** What is seen or heard in place of a command's words. */

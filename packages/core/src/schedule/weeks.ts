@@ -8,26 +8,19 @@ import {
 } from 'date-fns';
 import { produce } from 'immer';
 import {
-  applyChanges,
   asPlanned,
-  blocksOf,
-  figureOf,
-  grownPart,
   LessonError,
   LIMITS,
-  progressFigures,
-  readFigure,
   stageSchools,
   withFreshIds,
-  type FigureChange,
-  type FigureRule,
   type Lesson,
+  type LessonEdit,
   type MakeId,
-  type ProgressRule,
   type Series,
   type WeekLevel,
 } from '../lesson/index.ts';
 import { lessonWord, teacherText } from '../words/index.ts';
+import { progressTo, valueInWeek } from './growing.ts';
 import type { Schedule } from './schedule.ts';
 
 export interface SeriesWeek {
@@ -48,53 +41,6 @@ export interface SeriesWeek {
 }
 
 const NO_LEVEL: WeekLevel = 'standard';
-
-/** The value a progression has reached in a week: one after another, the last stays. */
-function valueInWeek<T>(
-  { everyWeeks }: ProgressRule,
-  values: readonly T[],
-  week: number,
-): T | undefined {
-  return values[Math.min(Math.floor((week - 1) / everyWeeks), values.length - 1)];
-}
-
-/** Whether a week is one of the rule's lighter ones. */
-export const isLighter = ({ lighter }: Pick<FigureRule, 'lighter'>, week: number): boolean =>
-  lighter !== undefined && week % lighter.every === 0;
-
-function grown(value: number, { grows }: FigureRule, times: number): number {
-  if (!grows) return value;
-  return grows.by === 'step'
-    ? value + grows.step * times
-    : value * (1 + grows.percent / 100) ** times;
-}
-
-/**
- * The figure a progression asks for in a week: its values one after another, then grown on from the
- * last. A lighter week has part of the week before, and afterwards it goes on where it was. Times in
- * whole seconds, all within the figure's bounds.
- */
-export function figureInWeek(rule: FigureRule, week: number): number {
-  const { everyWeeks, values, lighter, until, figure } = rule;
-  const { range, unit } = progressFigures[figure];
-  // Lighter weeks before it, and itself, add nothing.
-  const counted = Math.max(1, lighter ? week - Math.floor(week / lighter.every) : week);
-  const place = Math.floor((counted - 1) / everyWeeks);
-  const last = values.length - 1;
-  const listed = values[Math.min(place, last)] ?? range.min;
-  const reached = grown(listed, rule, Math.max(0, place - last));
-  const bounded =
-    until === undefined
-      ? reached
-      : listed <= until
-        ? Math.min(until, reached)
-        : Math.max(until, reached);
-  const value = isLighter(rule, week) ? (bounded * (lighter?.percent ?? 100)) / 100 : bounded;
-  const grid = unit === 'ms' ? 1_000 : 1;
-  // A value that was written down stands as it is.
-  const whole = value === listed ? value : Math.round(value / grid) * grid;
-  return Math.min(range.max, Math.max(range.min, whole));
-}
 
 function weekValue(series: Series, week: number): { level: WeekLevel; sessions: number } {
   let level = NO_LEVEL;
@@ -212,30 +158,6 @@ export function makingOrder(weeks: readonly SeriesWeek[]): SeriesWeek[] {
   return [...order];
 }
 
-/**
- * What the progression asks of the week's lesson that it does not have yet. Locked figures, and
- * bounds of a block, are kept.
- */
-export function progressChanges(lesson: Lesson, series: Series, week: number): FigureChange[] {
-  return series.progression.flatMap((rule) => {
-    if (rule.of !== 'figure') return [];
-    const value = figureInWeek(rule, week);
-    const { key, label, unit } = progressFigures[rule.figure];
-    return blocksOf(lesson).flatMap((block): FigureChange[] => {
-      const figure =
-        rule.parts.includes(grownPart(block)) && !block.locked.includes(key)
-          ? figureOf(block, key)
-          : undefined;
-      if (!figure) return [];
-      const from = readFigure(block, key);
-      const to = Math.min(Math.max(value, figure.range.min), figure.range.max);
-      return from === to
-        ? []
-        : [{ blockId: block.id, blockTitle: block.title, key, label, unit, from, to }];
-    });
-  });
-}
-
 /** What of a week's lesson is its own and not the plan it goes on from. */
 type OfWeek = Pick<Lesson, 'title' | 'outcome' | 'series'>;
 
@@ -246,11 +168,11 @@ type OfWeek = Pick<Lesson, 'title' | 'outcome' | 'series'>;
 export function lessonOfWeek(
   basis: Lesson,
   ofWeek: OfWeek,
-  changesOf: (planned: Lesson) => readonly FigureChange[],
+  editOf: (planned: Lesson) => LessonEdit,
   makeId: MakeId,
 ): Lesson {
   const planned = asPlanned(basis);
-  const changed = produce(planned, (draft) => applyChanges(changesOf(planned))(draft));
+  const changed = produce(planned, editOf(planned));
   return { ...withFreshIds(changed, makeId), ...ofWeek };
 }
 
@@ -275,7 +197,7 @@ export function goOnFrom(
       outcome: '',
       series: { name: series.name, week, level, recap: '', teaser: '' },
     },
-    (planned) => progressChanges(planned, series, week),
+    (planned) => progressTo(planned, series, week),
     makeId,
   );
 }

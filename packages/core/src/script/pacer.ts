@@ -55,6 +55,7 @@ const callTones: Record<Call['kind'], PacerTone> = {
   'last-five': 'last-five',
   stop: 'stop',
   'change-sides': 'change-sides',
+  rotate: 'change-sides',
   command: 'call',
 };
 

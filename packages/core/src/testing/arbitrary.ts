@@ -13,6 +13,7 @@ import {
   restLengths,
   restTasks,
   sidesPlans,
+  slowShowings,
   workSides,
   writeFigure,
   type Amount,
@@ -31,7 +32,7 @@ export function counter(): () => string {
 
 const text = fc.string({ unit: 'grapheme', maxLength: 40 });
 /** Everyday sizes, so that lessons stay short enough to look through. */
-const MOST = { ms: 60_000, count: 5 } as const;
+const MOST = { ms: 60_000, count: 5, cm: 500 } as const;
 
 const amount: fc.Arbitrary<Amount> = fc.oneof(
   fc.record({
@@ -80,6 +81,31 @@ const rawBlock = fc.record({
   rungs: fc.nat(2),
   stem: fc.option(fc.integer({ min: 1, max: 4 }), { nil: undefined }),
   bar: fc.option(fc.integer({ min: 1, max: 6 }), { nil: undefined }),
+  combination: fc.option(
+    fc.record({
+      ...{
+        sides: fc.constantFrom('both', 'each' as const),
+        startSide: fc.constant('left' as const),
+      },
+      ...{ sideChangeMs: fc.constant(1_000), scoreMs: fc.constant(1_000) },
+      slow: fc.record({ percent: fc.constant(50), when: fc.constantFrom(...slowShowings) }),
+    }),
+    { nil: undefined },
+  ),
+  ways: fc.option(
+    fc.array(
+      fc.record({
+        ...{ id: fc.uuid(), players: fc.integer({ min: 1, max: 4 }), rules: text },
+        rotate: fc.constantFrom(
+          { by: 'event' as const, after: 'miss' as const },
+          { by: 'time' as const, everyMs: 2_000 },
+        ),
+        distanceCm: fc.integer({ min: 100, max: 500 }),
+      }),
+      { minLength: 1, maxLength: 3 },
+    ),
+    { nil: undefined },
+  ),
   rests: fc.option(
     fc.record({ by: fc.constantFrom(...restLengths), does: fc.constantFrom(...restTasks) }),
     { nil: undefined },
@@ -152,10 +178,12 @@ const shapes: Shape = {
     }));
     block.grow = raw.grow;
     Object.assign(block, some('stem', raw.stem));
+    Object.assign(block, some('combination', raw.combination));
     Object.assign(block, some('restBy', raw.rests?.by === 'ready' ? 'ready' : undefined));
   },
   game: (block, raw) => {
     block.explainMs = raw.isFixed ? 1_000 : null;
+    Object.assign(block, some('ways', raw.ways));
     block.goal = raw.withParts ? 'target' : 'clock';
   },
   called: (block, raw, _exercises, makeId) => {

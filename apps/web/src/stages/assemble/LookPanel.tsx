@@ -36,6 +36,7 @@ const boardNames = {
   chapter: 'section titles',
   name: 'name tags',
   kit: 'kit when it is needed',
+  rules: 'rules for so many players',
   floor: 'floor marks',
   level: 'easier and harder forms',
   next: 'the next exercise, in rests',

@@ -55,6 +55,8 @@ function boardText(board: Board): string {
       return board.lines.join(', ');
     case 'floor':
       return 'The floor';
+    case 'rules':
+      return `${board.players}: ${board.rules}`;
     case 'level':
       return `${board.form}: ${board.text}`;
     case 'next':

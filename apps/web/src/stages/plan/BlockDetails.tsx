@@ -16,6 +16,7 @@ import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { companyNames } from './names.ts';
 import { useChange } from '../../ui/use-change.ts';
 import { FloorMarks } from './FloorMarks.tsx';
+import { WayList } from './WayList.tsx';
 
 /** Standing room for one. */
 const STANDING: Footprint = { widthCm: 150, depthCm: 150, heightCm: 220 };
@@ -140,6 +141,7 @@ export function BlockDetails({ block }: { block: Block }) {
               />
             )}
           </Stack>
+          <WayList block={block} />
           <TextLine
             label="Shown by"
             value={block.shownBy}

@@ -265,6 +265,26 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
               }
             />
           )}
+          {'ms' in move && (block as BlockOf<'routine'>).combination && (
+            <ShortField
+              label={teacherText('combination.number')}
+              value={move.number === undefined ? '' : String(move.number)}
+              read={(text) =>
+                /^\d{0,2}$/.test(text.trim())
+                  ? { value: text.trim() }
+                  : { fault: teacherText('combination.number-fault') }
+              }
+              sx={{ width: 70 }}
+              onChange={(text) =>
+                change(
+                  'Number',
+                  (d) =>
+                    d.kind === 'routine' &&
+                    setOrLeave(d.moves[i], 'number', text === '' ? undefined : Number(text)),
+                )
+              }
+            />
+          )}
           {block.kind === 'routine' && 'ms' in move && (
             <AmountFields
               block={block}

@@ -63,7 +63,7 @@ function FigureField({ block, figure }: { block: Block; figure: Figure }) {
  */
 export function FigureFields({ block, keys }: { block: Block; keys?: readonly string[] }) {
   const figures = figuresOf(block).filter(({ key }) =>
-    keys ? keys.includes(key) : !/\d|^demo|^parts|^pauseAfter/.test(key),
+    keys ? keys.includes(key) : !/\d|^demo|^parts|^pauseAfter|^floor/.test(key),
   );
   return figures.map((figure) => <FigureField key={figure.key} block={block} figure={figure} />);
 }

@@ -1,5 +1,5 @@
 import { FormControlLabel, Stack, Switch, Typography } from '@mui/material';
-import { figureOf, LIMITS, type Block, type BlockOf } from '@zest/core/lesson';
+import { figureOf, growths, LIMITS, type Block, type BlockOf } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { measureBlock, readerAge, speechMs, YOUNGEST_READER } from '@zest/core/schedule';
 import { useOpenLesson } from '../../app/use-lesson.ts';
@@ -11,6 +11,7 @@ import { FigureFields } from './FigureFields.tsx';
 import { IntervalsFigures } from './IntervalsFigures.tsx';
 import { FirstSide, Line } from './layout.tsx';
 import { CardLines, ScoreTargets } from './lists.tsx';
+import { Combination } from './Combination.tsx';
 import { TaughtInParts } from './TaughtInParts.tsx';
 import { setOrLeave } from '../../ui/set-or-leave.ts';
 import { useChange } from '../../ui/use-change.ts';
@@ -313,13 +314,9 @@ export function KindFigures({ block }: { block: Block }) {
           <Moves block={block} />
           <Line>
             <ChoiceField
-              label="Grows"
+              label={teacherText('routine.grow')}
               value={block.grow}
-              choices={[
-                ['from-start', 'each time from the start'],
-                ['new-only', 'only the new move'],
-                ['backwards', 'backwards from the end'],
-              ]}
+              choices={growths.map((grow) => [grow, teacherText(`routine.grow-${grow}`)] as const)}
               sx={{ width: 230 }}
               onChange={(grow) => change('Grows', (d) => Object.assign(d, { grow }))}
             />
@@ -336,6 +333,7 @@ export function KindFigures({ block }: { block: Block }) {
               }
             />
           </Line>
+          <Combination block={block} />
         </Stack>
       );
     case 'laps':

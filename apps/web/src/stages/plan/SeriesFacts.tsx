@@ -1,6 +1,12 @@
 import { Box, Button, Typography } from '@mui/material';
-import { applyChanges, figureChangeText, LIMITS, type Lesson } from '@zest/core/lesson';
-import { layOutWeeks, neighbourWords, progressChanges } from '@zest/core/schedule';
+import { figureChangeText, LIMITS, type Lesson } from '@zest/core/lesson';
+import {
+  kitChanges,
+  layOutWeeks,
+  neighbourWords,
+  progressChanges,
+  progressTo,
+} from '@zest/core/schedule';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { api } from '../../app/api.ts';
@@ -76,6 +82,8 @@ export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
         ? {
             at: layOutWeeks(stored.series)[week - 1],
             changes: progressChanges(lesson, stored.series, week),
+            kit: kitChanges(lesson, stored.series, week),
+            edit: progressTo(lesson, stored.series, week),
           }
         : null,
     [stored, lesson, week],
@@ -104,15 +112,17 @@ export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
           .
         </Typography>
       )}
-      {plan && plan.changes.length > 0 && (
+      {plan && plan.changes.length + plan.kit.length > 0 && (
         <Box>
           <Typography>
-            The progression asks for: {plan.changes.map(figureChangeText).join('; ')}.
+            The progression asks for:{' '}
+            {[
+              ...plan.changes.map(figureChangeText),
+              ...plan.kit.map(({ from, to }) => `${from} → ${to}`),
+            ].join('; ')}
+            .
           </Typography>
-          <Button
-            size="small"
-            onClick={() => dispatch(edit('Progress to this week', applyChanges(plan.changes)))}
-          >
+          <Button size="small" onClick={() => dispatch(edit('Progress to this week', plan.edit))}>
             Progress to week {week}
           </Button>
         </Box>

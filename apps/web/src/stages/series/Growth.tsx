@@ -8,6 +8,8 @@ interface GrowthProps {
   onChange: (label: string, recipe: (draft: FigureRule) => void) => void;
 }
 
+const unitWord = { ms: '-seconds', cm: '-cm', count: '' } as const;
+const STEP_CM = 50;
 const STEPS = { min: -600, max: 600 };
 
 /** How a figure goes on after the values written, lighter weeks, and why. */
@@ -33,7 +35,7 @@ export function Growth({ rule, onChange }: GrowthProps) {
               by === 'stays'
                 ? undefined
                 : by === 'step'
-                  ? { by, step: weekStep ?? scale }
+                  ? { by, step: weekStep ?? (unit === 'cm' ? STEP_CM : scale) }
                   : { by, percent: 10 },
             ),
           )
@@ -41,7 +43,7 @@ export function Growth({ rule, onChange }: GrowthProps) {
       />
       {grows?.by === 'step' && (
         <WholeField
-          label={teacherText(unit === 'ms' ? 'growth.step-seconds' : 'growth.step')}
+          label={teacherText(`growth.step${unitWord[unit]}`)}
           value={Math.round(grows.step / scale)}
           range={STEPS}
           sx={{ width: 110 }}
@@ -63,7 +65,7 @@ export function Growth({ rule, onChange }: GrowthProps) {
       )}
       {grows && (
         <AimField
-          label={teacherText(unit === 'ms' ? 'growth.until-seconds' : 'growth.until')}
+          label={teacherText(`growth.until${unitWord[unit]}`)}
           value={until === undefined ? null : Math.round(until / scale)}
           most={Math.floor(progressFigures[rule.figure].range.max / scale)}
           onChange={(n) =>

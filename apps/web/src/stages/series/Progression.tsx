@@ -1,4 +1,5 @@
 import { LIMITS, partNames, type ProgressRule, type Series } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { Autocomplete, Box, TextField } from '@mui/material';
 import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
@@ -26,7 +27,9 @@ function Values({
         isWrong
           ? rule.of === 'level'
             ? 'Write easier, as written or harder, with commas between.'
-            : 'Write the values with commas between: 30, 35, 40.'
+            : rule.of === 'kit'
+              ? teacherText('progress.kit-fault')
+              : 'Write the values with commas between: 30, 35, 40.'
           : undefined
       }
       onChange={(event) => {
@@ -100,7 +103,7 @@ export function Progression({ series, change }: { series: Series; change: Change
                 }
               />
             )}
-            {rule.of === 'figure' && (
+            {'parts' in rule && (
               <Autocomplete
                 multiple
                 disableCloseOnSelect

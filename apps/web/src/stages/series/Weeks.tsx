@@ -12,9 +12,21 @@ import {
   Typography,
 } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
-import { LIMITS, progressFigures, type ProgressRule, type Series } from '@zest/core/lesson';
-import { figureInWeek, isLighter, weekNotes, type SeriesWeek } from '@zest/core/schedule';
-import { clockText, lengthText } from '@zest/core/time';
+import {
+  figureText,
+  LIMITS,
+  progressFigures,
+  type ProgressRule,
+  type Series,
+} from '@zest/core/lesson';
+import {
+  figureInWeek,
+  isLighter,
+  valueInWeek,
+  weekNotes,
+  type SeriesWeek,
+} from '@zest/core/schedule';
+import { clockText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -27,13 +39,17 @@ import type { ChangeSeries } from './use-series.ts';
 function figureWords({ progression }: Series, week: number): string {
   return progression
     .flatMap((rule: ProgressRule) => {
+      if (rule.of === 'kit') {
+        const kind = valueInWeek(rule, rule.values, week);
+        return kind === undefined ? [] : [kind];
+      }
       if (rule.of !== 'figure') return [];
       const value = figureInWeek(rule, week);
       const { label, unit } = progressFigures[rule.figure];
       const why = [isLighter(rule, week) ? teacherText('growth.lighter-week') : '', rule.why ?? '']
         .filter((text) => text !== '')
         .join('; ');
-      const shown = unit === 'ms' ? lengthText(value) : value;
+      const shown = figureText(value, unit);
       return [`${label.toLowerCase()} ${shown}${why && ` (${why})`}`];
     })
     .join(', ');

@@ -24,6 +24,10 @@ describe('the values of a progression', () => {
         return fc
           .array(fc.integer({ min: 1, max: 7 }), { minLength: 1, maxLength: 9 })
           .map((values) => ({ ...made, values }));
+      if (made.of === 'kit')
+        return fc
+          .array(fc.constantFrom('Balloon', 'soft ball', 'ball'), { minLength: 1, maxLength: 9 })
+          .map((values) => ({ ...made, values }));
       const { range, unit } = progressFigures[made.figure];
       // Teachers set times by tenths of a second.
       const value =

@@ -1,4 +1,6 @@
 import {
+  figureText,
+  parseSpace,
   progressFigureNames,
   progressFigures,
   trainedParts,
@@ -7,13 +9,15 @@ import {
   type ProgressRule,
   type WeekLevel,
 } from '@zest/core/lesson';
-import { lengthText, parseLength } from '@zest/core/time';
+import { parseLength } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { levelNames } from '../../ui/level-names.ts';
 
 /** What a progression changes. */
-export type What = ProgressFigure | 'level' | 'sessions';
+export type What = ProgressFigure | 'kit' | 'level' | 'sessions';
 export const whats: readonly (readonly [What, string])[] = [
   ...progressFigureNames.map((name) => [name, progressFigures[name].label] as const),
+  ['kit', teacherText('progress.kit')],
   ['level', 'Form of the exercises'],
   ['sessions', 'Sessions a week'],
 ];
@@ -23,6 +27,11 @@ export const whatOf = (rule: ProgressRule): What => (rule.of === 'figure' ? rule
 export function makeRule(what: What, id: string): ProgressRule {
   const common = { id, everyWeeks: 1 };
   if (what === 'level') return { ...common, of: 'level', values: ['easier', 'standard', 'harder'] };
+  if (what === 'kit')
+    return {
+      ...{ ...common, of: 'kit', parts: [...trainedParts] },
+      values: ['balloon', 'soft ball', 'ball'],
+    };
   if (what === 'sessions') return { ...common, of: 'sessions', values: [2, 3] };
   const usual: Record<ProgressFigure, number[]> = {
     ...{
@@ -42,6 +51,10 @@ export function makeRule(what: What, id: string): ProgressRule {
       calls: [10, 14, 18],
       lapMs: [30_000, 28_000, 26_000],
       practiceMs: [180_000, 240_000, 300_000],
+      moves: [3, 4, 5],
+      distance: [200, 250, 300],
+      targetSize: [100, 80, 60],
+      height: [20, 30, 40],
     },
   };
   return { ...common, of: 'figure', figure: what, values: usual[what], parts: [...trainedParts] };
@@ -52,26 +65,32 @@ const levelWord = (level: WeekLevel) => levelNames.find(([id]) => id === level)?
 /** The values of a rule as teachers write them: "30 s, 35 s, 40 s". */
 export function valuesText(rule: ProgressRule): string {
   if (rule.of === 'level') return rule.values.map(levelWord).join(', ');
-  const isTime = rule.of === 'figure' && progressFigures[rule.figure].unit === 'ms';
-  return rule.values.map((value) => (isTime ? lengthText(value) : String(value))).join(', ');
+  if (rule.of === 'kit') return rule.values.join(', ');
+  const unit = rule.of === 'figure' ? progressFigures[rule.figure].unit : 'count';
+  return rule.values.map((value) => figureText(value, unit)).join(', ');
 }
 
 /** Reads values as teachers write them; null where one is none. */
 export function readValues(rule: ProgressRule, text: string): ProgressRule['values'] | null {
   const parts = text
     .split(/[,;]/)
-    .map((part) => part.trim().toLowerCase())
+    .map((part) => part.trim())
     .filter((part) => part !== '');
   if (parts.length === 0) return null;
+  if (rule.of === 'kit') return parts;
+  const plain = parts.map((part) => part.toLowerCase());
   if (rule.of === 'level') {
-    const read = parts.map((part) =>
+    const read = plain.map((part) =>
       weekLevels.find((level) => level === part || levelWord(level) === part),
     );
     return read.every((level) => level !== undefined) ? read : null;
   }
-  const isTime = rule.of === 'figure' && progressFigures[rule.figure].unit === 'ms';
-  const read = parts.map((part) =>
-    isTime ? parseLength(part) : /^\d{1,6}$/.test(part) ? Number(part) : null,
-  );
+  const unit = rule.of === 'figure' ? progressFigures[rule.figure].unit : 'count';
+  const readOne = {
+    ms: parseLength,
+    cm: (part: string) => parseSpace(part, 'metric'),
+    count: (part: string) => (/^\d{1,6}$/.test(part) ? Number(part) : null),
+  }[unit];
+  const read = plain.map(readOne);
   return read.every((value) => value !== null) ? read : null;
 }

@@ -1,6 +1,7 @@
 import { Stack, Typography } from '@mui/material';
-import type { Dimension, Misfit, SpaceLedger } from '@zest/core/ledger';
-import { spaceText, type Lesson } from '@zest/core/lesson';
+import { floorUse, type Dimension, type Misfit, type SpaceLedger } from '@zest/core/ledger';
+import { filmedWay, findBlock, spaceText, waysOf, withWay, type Lesson } from '@zest/core/lesson';
+import { lessonWord, teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { ChoiceField } from '../../../ui/fields.tsx';
 import { FloorPlan } from './FloorPlan.tsx';
@@ -42,6 +43,7 @@ export function Space({
 }) {
   const { units } = lesson.settings;
   const [wanted, setWanted] = useState('');
+  const [players, setPlayers] = useState<number | null>(null);
   // First to be seen: what does not fit, else what has most on its floor.
   const telling =
     uses.find(({ blockId }) => blockId === misfits[0]?.blockId) ??
@@ -54,6 +56,9 @@ export function Space({
         hard”).
       </Typography>
     );
+  const block = findBlock(lesson, use.blockId);
+  const ways = block ? waysOf(block, lesson) : [];
+  const way = ways.find((one) => one.players === players) ?? (block && filmedWay(block, lesson));
   return (
     <Stack spacing={1}>
       <ChoiceField
@@ -63,7 +68,23 @@ export function Space({
         sx={{ width: '100%' }}
         onChange={setWanted}
       />
-      <FloorPlan use={use} room={lesson.room} units={units} />
+      {ways.length > 1 && (
+        <ChoiceField
+          label={teacherText('space.way')}
+          value={String((way ?? ways[0])?.players)}
+          choices={ways.map(({ players }) => {
+            const n = String(players);
+            return [n, lessonWord('en', 'players.name', { n })] as const;
+          })}
+          sx={{ width: '100%' }}
+          onChange={(n) => setPlayers(Number(n))}
+        />
+      )}
+      <FloorPlan
+        use={(block && floorUse(withWay(block, lesson, way))) ?? use}
+        room={lesson.room}
+        units={units}
+      />
       {needs.map(({ dimension, cm, title }) => (
         <Typography key={dimension}>
           {spaceText(cm, units)} {dimensionWords[dimension].is}, decided by “{title}”
