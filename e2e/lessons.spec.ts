@@ -157,3 +157,74 @@ test('a series grows by a step, and every fourth week is lighter', async () => {
   await page.reload();
   await expect(row(4)).toContainText('repetitions 7');
 });
+
+test('a combination is done on one side, then the other, shown slowly once and scored by side', async () => {
+  await startWith('Throw combination', 'Routine');
+  await field('Lead-in').fill('5 s');
+  await choose('Grows', 'no, the whole at once');
+  await field('Times through').fill('3');
+  await field('Break between').fill('2 s');
+  // 5 s, three times 3 × 4 s, two breaks of 2 s.
+  await expect(video()).toHaveText('0:45');
+  await page.getByLabel('A combination').check();
+  await field('No.').fill('1');
+  await field('No.', 1).fill('2');
+  await field('Side change').fill('6 s');
+  await field('Noting the score').fill('5 s');
+  // Half speed once: 24 s. 5 + 24 s, then twice 40 + 5 s, and 6 s between.
+  await expect(video()).toHaveText('2:05');
+  await field('Moves this time').fill('2');
+  // Two moves: 16 s slowly, three times 8 s and 4 s of breaks a side: 5 + 16 + 2 × 33 + 6 s.
+  await expect(video()).toHaveText('1:33');
+  await saved(page);
+  await page.reload();
+  await expect(video()).toHaveText('1:33');
+  await expect(field('No.', 1)).toHaveValue('2');
+});
+
+test('a game has rules, a field and a distance for each number of players', async () => {
+  await startWith('Pass it on', 'Game');
+  await page.getByRole('button', { name: 'Who, where and how hard' }).click();
+  await page.getByRole('button', { name: '+ Number of players' }).click();
+  await field('Rules').fill('Pass ten times without a miss.');
+  await field('Apart').fill('4 m');
+  await field('Field').fill('3 x 6');
+  await field('Field').blur();
+  await expect(field('Field')).toHaveValue('3 m × 6 m');
+  await choose('Change places', 'after each miss');
+  await page.getByRole('button', { name: '+ Number of players' }).click();
+  await field('What one does alone').fill('Throw at a bottle.');
+  await field('To the target').fill('five');
+  await expect(page.getByText('Write one distance: 3 m.')).toBeVisible();
+  await field('To the target').fill('2.5');
+  await choose('Company', 'with a partner');
+  await saved(page);
+  // The floor of each: 3 m × 6 m for two, whose middle lies between them; nothing for one.
+  await page.getByRole('button', { name: /^Space / }).click();
+  await expect(page.getByText('6 m deep, decided by “Game”')).toBeVisible();
+  await choose('Players', 'Alone', 2);
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Space/ })).toContainText('3 m × 6 m');
+});
+
+test('kit adds up by its words, effort is an estimate for the ages, and under six nobody reads', async () => {
+  await startWith('Kit', 'Card');
+  await page.getByRole('button', { name: '+ Kit' }).click();
+  await field('What').fill('Balls');
+  await field('How many').fill('2');
+  await page.getByRole('button', { name: '+ Kit' }).click();
+  await field('What', 1).fill('ball');
+  await choose('For', 'the group', 1);
+  await page.getByRole('button', { name: '+ Kit' }).click();
+  await field('What', 2).fill('balloon');
+  await page.getByRole('button', { name: /^Kit / }).click();
+  await expect(page.getByText('Balls: 2 each, and 1 for the group', { exact: true })).toBeVisible();
+  await expect(page.getByText('balloon', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: /^Effort / }).click();
+  // 8 years: 26 kg; 11 years: halfway from 32 to 41 kg.
+  await expect(page.getByText(/MET-minutes: at 8 to 11 years, 26 to 37 kg/)).toBeVisible();
+  await field('Age from').fill('4');
+  await expect(page.getByText('Children under 6 do not read yet.')).toBeVisible();
+  await saved(page);
+});

@@ -5,3 +5,4 @@ export * from './kit.ts';
 export * from './floor.ts';
 export * from './space.ts';
 export * from './completeness.ts';
+export * from './weight.ts';

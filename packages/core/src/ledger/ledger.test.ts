@@ -26,6 +26,8 @@ import {
   missingParts,
   sidesLedger,
   spaceLedger,
+  kcalOf,
+  usualKg,
 } from './index.ts';
 
 const makeId = counter();
@@ -301,6 +303,13 @@ describe('effort', () => {
           expect(effort >= 1 - 1e-9 && effort <= 5 + 1e-9).toBe(true);
       }),
     );
+  });
+
+  it('costs by the weight that is usual at an age', () => {
+    // Between 10 years, 32 kg, and 12 years, 41 kg; grown-ups 70 kg; nothing is known below 3 years.
+    expect([10, 11, 12, 45, 3, 2].map(usualKg)).toEqual([32, 36.5, 41, 70, 14, 14]);
+    // An hour of 8 METs at 30 kg: 8 × 30 kcal.
+    expect(kcalOf(480, 30)).toBe(240);
   });
 
   it('measures warm-up, longest hard stretch and cool-down', () => {

@@ -1,5 +1,7 @@
 import { List, ListItem, ListItemText, Stack, Typography } from '@mui/material';
-import type { Advice, EffortCurve } from '@zest/core/ledger';
+import { kcalOf, usualKg, type Advice, type EffortCurve } from '@zest/core/ledger';
+import type { Lesson } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useMemo } from 'react';
 import { paper } from '../../../app/theme.ts';
 import { Chart } from '../../../ui/Chart.tsx';
@@ -55,8 +57,27 @@ export function effortHeadline(advice: Advice[]): { words: string; isWell: boole
     : { words: `${off} of ${advice.length} outside the usual advice`, isWell: false };
 }
 
+type Ages = Lesson['audience'];
+
+/** What it costs the lightest and the heaviest of the class, by what is usual at their age. */
+function energyText(metMinutes: number, { ageFrom, ageTo }: Ages): string {
+  const [low, high] = [usualKg(ageFrom), usualKg(ageTo)];
+  return teacherText('effort.energy', {
+    ...{ met: Math.round(metMinutes), from: ageFrom, to: ageTo },
+    ...{ light: Math.round(low), heavy: Math.round(high) },
+    least: Math.round(kcalOf(metMinutes, low)),
+    most: Math.round(kcalOf(metMinutes, high)),
+  });
+}
+
+interface EffortProps {
+  curve: EffortCurve;
+  advice: Advice[];
+  ages: Ages;
+}
+
 /** How hard the lesson is, minute by minute, against the usual guidance. */
-export function Effort({ curve, advice }: { curve: EffortCurve; advice: Advice[] }) {
+export function Effort({ curve, advice, ages }: EffortProps) {
   const option = useMemo(() => optionOf(curve), [curve]);
   const hardest = curve.minutes.reduce((most, { effort }) => Math.max(most, effort), 1);
   if (curve.minutes.length === 0)
@@ -79,9 +100,7 @@ export function Effort({ curve, advice }: { curve: EffortCurve; advice: Advice[]
         ))}
       </List>
       <Typography variant="body2" color="text.secondary">
-        About {Math.round(curve.metMinutes)} MET-minutes: with a weight of 40 kg some{' '}
-        {Math.round((curve.metMinutes * 40) / 60)} kcal (estimate from the 2011 Compendium of
-        Physical Activities).
+        {energyText(curve.metMinutes, ages)}
       </Typography>
     </Stack>
   );

@@ -68,7 +68,7 @@ export function Ledgers({ lesson, schedule }: { lesson: Lesson; schedule: Schedu
   return (
     <div>
       <Ledger title="Effort" headline={effortHeadline(advice)}>
-        <Effort curve={curve} advice={advice} />
+        <Effort curve={curve} advice={advice} ages={lesson.audience} />
       </Ledger>
       <Ledger title="Sides" headline={sidesHeadline(sides)}>
         <Sides ledger={sides} />
