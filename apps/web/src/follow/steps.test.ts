@@ -37,6 +37,27 @@ describe('when a lesson asks for numbers', () => {
   });
 });
 
+describe('a combination by sides', () => {
+  it('asks after each side for that side alone', () => {
+    const lesson = makeLesson('L', makeId);
+    const combination = { sides: 'each', startSide: 'right', sideChangeMs: 0, scoreMs: 5_000 };
+    lesson.sections = [
+      {
+        ...{ id: 's', title: 'S' },
+        blocks: [{ ...makeBlock('routine', makeId), combination }] as Block[],
+      },
+    ];
+    const moments = askMoments({
+      prompts: scorePrompts(lesson),
+      assembly: assemble(lesson, new Map()),
+    });
+    expect(moments.map(({ tryNo, prompt }) => [prompt.sides, tryNo])).toEqual([
+      [['right'], 1],
+      [['left'], 1],
+    ]);
+  });
+});
+
 describe('which form is done', () => {
   const easier = {
     form: 'easier' as const,

@@ -38,10 +38,15 @@ interface Wanted {
   ms: number;
 }
 
-function rulesBoard(way: Way, { settings, audience }: Lesson): Wanted {
-  const words = wayWords(way, settings);
-  const text = [words.players, words.rules, words.how].join(' ');
-  return { board: { kind: 'rules', ...words }, ms: readingMs(text, audience.ageFrom) };
+/** The rules for so many players, then how they stand and change places. */
+function rulesBoards(way: Way, { settings, audience }: Lesson): Wanted[] {
+  const { players, rules, how } = wayWords(way, settings);
+  return [rules, how]
+    .filter((text) => text.trim() !== '')
+    .map((text) => ({
+      board: { kind: 'rules', players, text },
+      ms: readingMs(`${players} ${text}`, audience.ageFrom),
+    }));
 }
 
 /** How others than those who are filmed play it. */
@@ -50,7 +55,7 @@ function otherRules(block: Block, { lesson }: BoardContext): Wanted[] {
   const filmed = filmedWay(block, lesson);
   return waysOf(block, lesson)
     .filter((way) => way !== filmed)
-    .map((way) => rulesBoard(way, lesson));
+    .flatMap((way) => rulesBoards(way, lesson));
 }
 
 /**
@@ -75,7 +80,7 @@ function openingBoards(
     wanted.push({ board: { kind: 'kit', lines }, ms: readingMs(lines.join(' '), age) });
   }
   const way = filmedWay(block, lesson);
-  if (way && shown.has('rules')) wanted.push(rulesBoard(way, lesson));
+  if (way && shown.has('rules')) wanted.push(...rulesBoards(way, lesson));
   const played = withWay(block, lesson, way);
   const floor = shown.has('floor') && played.floor.length > 0 ? floorUse(played) : null;
   if (floor)

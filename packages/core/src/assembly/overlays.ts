@@ -91,6 +91,12 @@ const roundText = (
 ): string =>
   round !== undefined && rounds !== undefined && rounds > 1 ? say(word, { round, rounds }) : '';
 
+/** What a clock runs for; its phase says already that it is watched. */
+function clockTitle({ kind, label }: Span, language: string): string {
+  const shown = kind === 'show' && 'own' in label ? label.values?.['title'] : undefined;
+  return shown === undefined ? labelText(label, language) : String(shown);
+}
+
 /** The clock of every span that is timed, in the block's own time. */
 export function clocksOf(spans: readonly Span[], language: string): ClockOverlay[] {
   return spans.flatMap((span, i) => {
@@ -100,7 +106,7 @@ export function clocksOf(spans: readonly Span[], language: string): ClockOverlay
       slot: 'clock',
       ...timed(span),
       phase,
-      title: labelText(span.label, language),
+      title: clockTitle(span, language),
       next: nextText(spans, i, language),
       round: roundText(span, speaking(language)),
       up: span.up,

@@ -1,14 +1,5 @@
 import type { FloorUse } from '../ledger/index.ts';
-import type {
-  Cue,
-  EditOf,
-  Finish,
-  Level,
-  Movement,
-  Side,
-  Sign,
-  WayWords,
-} from '../lesson/index.ts';
+import type { Cue, EditOf, Finish, Level, Movement, Side, Sign } from '../lesson/index.ts';
 import type { PacerTone } from '../script/index.ts';
 import type { TakeAnalysis } from '../signal/index.ts';
 import type { TimeSpan } from '../time/index.ts';
@@ -204,7 +195,7 @@ export type Board =
   | { kind: 'kit'; lines: string[] }
   | { kind: 'floor'; floor: FloorUse }
   /** How so many play it. */
-  | ({ kind: 'rules' } & WayWords)
+  | { kind: 'rules'; players: string; text: string }
   | { kind: 'level'; form: Level['form']; text: string; rule: string }
   | { kind: 'next'; title: string; movement: Movement }
   /** The video waits until the student is ready for what is named. */

@@ -1,7 +1,14 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import { blocksOf, makeBlock, makeKit, makeLesson, type Lesson } from '../lesson/index.ts';
+import {
+  blocksOf,
+  makeBlock,
+  makeKit,
+  makeLesson,
+  type Block,
+  type Lesson,
+} from '../lesson/index.ts';
 import { runSheet, scheduleLesson } from '../schedule/index.ts';
 import { paperWord } from '../words/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
@@ -22,6 +29,20 @@ describe('tables', () => {
         );
       }),
     );
+  });
+
+  it('tell what can be chosen with what is asked', () => {
+    const makeId = counter();
+    const choices = ['Left', 'Right'].map((text, i) => ({
+      ...{ id: makeId(), text, movement: 'other' as const, isRight: i === 0, why: '' },
+    }));
+    const block = { ...makeBlock('question', makeId), question: 'Which foot leads?', choices };
+    const lesson = {
+      ...makeLesson('A', makeId),
+      sections: [{ id: 's', title: 'S', blocks: [block as Block] }],
+    };
+    const rows = rowsOf(runSheetCsv(scheduleLesson(lesson), 'en'));
+    expect(rows.map(([, , , what]) => what)).toContain('Which foot leads?, A Left, B Right');
   });
 
   it('never let a spreadsheet reckon what somebody typed', () => {

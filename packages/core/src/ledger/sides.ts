@@ -1,5 +1,5 @@
 import { otherSide, type Block, type BodyRegion, type Side } from '../lesson/index.ts';
-import type { Schedule, Span } from '../schedule/index.ts';
+import { moveKinds, type Schedule, type Span } from '../schedule/index.ts';
 import { spanLength } from '../time/index.ts';
 
 /** What one side does: repetitions and holds, and time under way. */
@@ -60,7 +60,7 @@ export function sidesLedger(schedule: Schedule): SidesLedger {
   for (const { block, spans } of schedule.blocks) {
     const pair = none();
     for (const span of spans) {
-      if (span.movement === undefined) continue;
+      if (!moveKinds.has(span.kind)) continue;
       add(pair, span);
       add(all, span);
       if (!span.side) continue;

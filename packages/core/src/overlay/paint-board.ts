@@ -212,13 +212,12 @@ function paintHeaded(
       ink,
     );
   else {
-    const [text, below] =
-      board.kind === 'rules' ? [board.rules, board.how] : [board.text, board.rule];
+    const below = board.kind === 'level' ? board.rule : '';
     const under = writeLines(
       ctx,
-      text,
+      board.text,
       { ...column, top: top + 2 },
-      { weight: 'bold', size: 40, maxLines: 2, colour: ink.text },
+      { weight: 'bold', size: 40, maxLines: also || below ? 2 : 3, colour: ink.text },
     );
     paintLines(
       ctx,

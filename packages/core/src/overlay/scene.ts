@@ -269,7 +269,7 @@ function boardItem(board: Board, words: Words): BoardItem {
     case 'floor':
       return { slot: 'board', board, heading: sayIn(words, 'board.floor'), also: '' };
     case 'rules':
-      return { slot: 'board', board, heading: board.players, also: otherOf(words, board.rules) };
+      return { slot: 'board', board, heading: board.players, also: otherOf(words, board.text) };
     case 'level':
       return {
         slot: 'board',

@@ -1,4 +1,4 @@
-import type { BlockKind } from '../lesson/index.ts';
+import { choiceText, type Block, type BlockKind } from '../lesson/index.ts';
 import { clockText, lengthText, spanLength } from '../time/index.ts';
 import { labelText, lessonWord, paperWord, type PaperWord } from '../words/index.ts';
 import type { Span, SpanKind } from './timeline-builder.ts';
@@ -50,7 +50,7 @@ export function runSheet(schedule: Schedule, language: string): RunSheetLine[] {
         ...planned.spans.map((span) => ({
           ...at(span.startMs),
           level: 'span' as const,
-          text: spanText(span, planned.block.kind, language),
+          text: spanText(span, planned.block, language),
           durationMs: spanLength(span) + span.offMs,
           order: 1,
         })),
@@ -81,9 +81,11 @@ const roundWords: Partial<Record<BlockKind, PaperWord>> = {
 const roundWord = (span: SpanKind, block: BlockKind): PaperWord =>
   span === 'set-rest' ? 'round.set' : (roundWords[block] ?? 'round.round');
 
-function spanText(span: Span, kind: BlockKind, language: string): string {
+function spanText(span: Span, block: Block, language: string): string {
   const { rep, reps, side, round, rounds } = span;
   const parts = [labelText(span.label, language)];
+  if (span.kind === 'ask' && block.kind === 'question')
+    parts.push(...(block.choices ?? []).map(choiceText));
   if (rep !== undefined && reps !== undefined)
     parts.push(lessonWord(language, 'count.round', { round: rep, rounds: reps }));
   if (side && span.movement !== undefined)
@@ -93,7 +95,7 @@ function spanText(span: Span, kind: BlockKind, language: string): string {
         : lessonWord(language, `side.${side}`),
     );
   if (round !== undefined && rounds !== undefined && rounds > 1)
-    parts.push(paperWord(language, roundWord(span.kind, kind), { n: round }));
+    parts.push(paperWord(language, roundWord(span.kind, block.kind), { n: round }));
   return parts.join(', ');
 }
 

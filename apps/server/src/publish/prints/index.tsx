@@ -4,6 +4,7 @@ import { kitLedger, spaceLedger } from '@zest/core/ledger';
 import {
   blocksOf,
   cueTexts,
+  wayTexts,
   insteadText,
   neededText,
   spaceText,
@@ -83,7 +84,8 @@ interface PlanRow {
   cues: string;
 }
 
-function planRows({ sections }: Schedule, withBlocks: boolean, language: string): PlanRow[] {
+function planRows(lesson: Lesson, { sections }: Schedule, withBlocks: boolean): PlanRow[] {
+  const { language } = lesson.settings;
   return sections.flatMap(({ section, blocks, startMs, studentStartMs, durationMs }) => {
     const head: PlanRow = {
       startMs,
@@ -107,7 +109,7 @@ function planRows({ sections }: Schedule, withBlocks: boolean, language: string)
               length: lengthText(block.pauseAfter.practiceMs),
             })
           : what,
-        cues: cueTexts(block, language).join(' / '),
+        cues: [...cueTexts(block, language), ...wayTexts(block, lesson)].join(' / '),
       };
     });
     return withBlocks ? [head, ...rows] : [head];
@@ -169,10 +171,7 @@ function Plan({
       <Words>{kit.length > 0 ? say('plan.needed', { kit: kit.join('; ') }) : ''}</Words>
       <Words>{care.length > 0 ? say('plan.care', { care: care.join(' ') }) : ''}</Words>
       <View style={{ marginTop: size * 0.6 }}>
-        <Table
-          columns={columns}
-          rows={planRows(schedule, detail !== 'sections', lesson.settings.language)}
-        />
+        <Table columns={columns} rows={planRows(lesson, schedule, detail !== 'sections')} />
       </View>
       {detail === 'sections' && <Words style={styles.soft}>{say('plan.too-many')}</Words>}
     </Sheet>

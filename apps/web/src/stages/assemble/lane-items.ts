@@ -56,7 +56,7 @@ function boardText(board: Board): string {
     case 'floor':
       return 'The floor';
     case 'rules':
-      return `${board.players}: ${board.rules}`;
+      return `${board.players}: ${board.text}`;
     case 'level':
       return `${board.form}: ${board.text}`;
     case 'next':
