@@ -3,7 +3,7 @@ import type { Cue, Demo, Details, Kit, Level, ListedExercise } from './parts.ts'
 
 /** The moves of a routine or of counts that are done: the first so many, or all. */
 export const movesDone = <B extends BlockOf<'counts' | 'routine'>>({ moves, upTo }: B) =>
-  moves.slice(0, upTo) as B['moves'];
+  (upTo === undefined ? moves : moves.slice(0, upTo)) as B['moves'];
 
 /** The exercises or moves of a block, in order; none where nothing is moved. */
 export function exercisesOf(block: Block): ListedExercise[] {

@@ -277,6 +277,8 @@ const FLOOR: Figure[] = [
   space('floor.height', 'Height', LIMITS.heightCm),
 ];
 
+const isTogether = (block: Block, key: string): boolean => together[key]?.read(block) !== null;
+
 const nameOf = ({ title }: { title: string }, what: string, at: number): string =>
   title || `${what} ${at + 1}`;
 
@@ -337,7 +339,9 @@ export function figuresOf(block: Block): Figure[] {
     ...('parts' in block && block.parts ? PARTS : []),
     ...('demo' in block && block.demo ? DEMO : []),
     ...(block.pauseAfter ? PAUSE : []),
-    ...FLOOR.filter(({ key }) => together[key]?.read(block) !== null),
+    ...(block.floor.length > 0 || block.ways
+      ? FLOOR.filter(({ key }) => isTogether(block, key))
+      : []),
   ];
 }
 

@@ -37,7 +37,7 @@ const playersOf = ({ company }: Pick<Block, 'company'>): number =>
 export const filmedWay = (
   block: Pick<Block, 'ways' | 'company'>,
   lesson: Players,
-): Way | undefined => wayFor(block, lesson, playersOf(block));
+): Way | undefined => block.ways && wayFor(block, lesson, playersOf(block));
 
 /**
  * Where players stand, in centimetres to the right of the first and ahead: two face each other, three

@@ -39,7 +39,7 @@ export function timeGame(
     timeline.add('score', block.scoreMs, { own: 'span.score' }, place);
     if (round < tries) timeline.add('rest', block.restMs, { own: 'phase.rest' }, place);
   }
-  timeline.calls.sort((a, b) => a.atMs - b.atMs);
+  if (rotate?.by === 'time') timeline.calls.sort((a, b) => a.atMs - b.atMs);
 }
 
 /** Long enough to answer a call; then one goes on with what is done between the calls. */
