@@ -25,6 +25,7 @@ import {
   startLesson,
   startZest,
   type Zest,
+  more,
 } from './zest.ts';
 
 let zest: Zest;
@@ -136,7 +137,7 @@ test('undo and redo go through the steps, and a revision comes back', async () =
   await page.getByRole('button', { name: /^Redo/ }).click();
   await expect(page.getByTestId('student-clock')).toHaveText('1:31');
   await saved(page);
-  await page.getByRole('button', { name: 'History' }).click();
+  await more(page, 'History');
   await page.getByRole('button', { name: 'Restore 1', exact: true }).click();
   await expect(page.getByTestId('video-clock')).toHaveText('0:00');
   await page.getByRole('button', { name: /^Undo: Back to revision 1/ }).click();
@@ -228,7 +229,7 @@ const CORNER = 20;
  */
 async function expectSamePicture(): Promise<void> {
   // As large as the picture is exported.
-  await page.setViewportSize({ width: 1_760, height: 1_140 });
+  await page.setViewportSize({ width: 1_900, height: 1_140 });
   await expect
     .poll(() => page.evaluate(() => document.querySelector('canvas')?.width ?? 0))
     .toBe(1_280);

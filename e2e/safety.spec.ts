@@ -15,6 +15,7 @@ import {
   startLesson,
   startZest,
   type Zest,
+  more,
 } from './zest.ts';
 
 let zest: Zest;
@@ -65,7 +66,7 @@ test('two windows on one lesson: the second is asked, and nothing is lost', asyn
   await first.getByRole('button', { name: 'Keep this window' }).click();
   await saved(first);
   await expect(first.getByRole('heading', { name: 'Repetitions' })).toBeVisible();
-  await first.getByRole('button', { name: 'History' }).click();
+  await more(first, 'History');
   await expect(first.getByRole('dialog').getByText(/1 blocks/)).toHaveCount(2);
   await first.getByRole('button', { name: 'Close' }).click();
 
@@ -73,7 +74,7 @@ test('two windows on one lesson: the second is asked, and nothing is lost', asyn
   await second.getByRole('button', { name: 'Compare versions' }).click();
   await second.getByRole('button', { name: 'Use the other version' }).click();
   await expect(second.getByRole('heading', { name: 'Repetitions' })).toBeVisible();
-  await second.getByRole('button', { name: 'History' }).click();
+  await more(second, 'History');
   await expect(second.getByRole('dialog').getByText(/2 blocks/)).toHaveCount(1);
   await context.close();
   await other.close();

@@ -6,7 +6,7 @@ import type { FollowLesson } from '@zest/contract';
 import { blocksOf, makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesson';
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { lineTo, type Line } from './slow-line.ts';
-import { discard, openAsOwner, type Zest } from './zest.ts';
+import { discard, openAsOwner, type Zest, saved } from './zest.ts';
 
 /** Footage of some 5 Mbit/s, over a line that carries 1.6. */
 const SECONDS = 11;
@@ -98,7 +98,7 @@ test('footage that is shared gets smaller versions', async () => {
   await page.goto(`${zest.url}/lessons/${id}/film?block=${blocksOf(stored)[0]?.id}`);
   await page.getByLabel('Video file').setInputFiles(footage);
   await expect(page.getByTestId('start-mark')).toBeVisible();
-  await expect(page.getByText('All changes saved')).toBeVisible();
+  await saved(page);
   const { code } = (await (
     await page.request.post(`${zest.url}/api/lessons/${id}/shares`, {
       data: { classId: null, opensAt: null, closesAt: null },

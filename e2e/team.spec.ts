@@ -10,6 +10,7 @@ import {
   startLesson,
   startZest,
   type Zest,
+  more,
 } from './zest.ts';
 
 let zest: Zest;
@@ -132,7 +133,7 @@ test('a conflict is shown block by block, and both versions are put together', a
   await saved(page);
   await expect(page.getByRole('button', { name: /Hello from wren:/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /Skips by wren:/ })).toBeVisible();
-  await page.getByRole('button', { name: 'History' }).click();
+  await more(page, 'History');
   await expect(
     page
       .getByRole('dialog', { name: 'Saved revisions' })

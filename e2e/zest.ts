@@ -223,7 +223,15 @@ export const freePort = () =>
     });
   });
 
-export const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
+export const saved = (page: Page) =>
+  expect(
+    page.getByLabel('All changes saved').or(page.getByText('All changes saved')),
+  ).toBeVisible();
+/** Something of the menu at the bar's end. */
+export const more = async (page: Page, name: string) => {
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name, exact: true }).click();
+};
 export const bench = async (page: Page, name: string) => {
   await page.getByRole('tab', { name, exact: true }).click();
 };

@@ -32,6 +32,8 @@ export const lessonSummarySchema = z.object({
   /** Blocks with words or cues. */
   scripted: z.number(),
   shared: z.boolean(),
+  /** Results of it are in the log. */
+  answered: z.boolean(),
   archived: z.boolean(),
   /** Kept as a pattern for others, not to be filmed itself. */
   template: z.boolean(),

@@ -12,7 +12,7 @@ import { Shelf } from '../stages/shelf/Shelf.tsx';
 import { api, problemText } from './api.ts';
 import { Entry } from './Entry.tsx';
 import { JoinTeam } from './JoinTeam.tsx';
-import { LessonShell } from './LessonShell.tsx';
+import { LessonShell } from '../frame/LessonShell.tsx';
 import { NewPassword } from './NewPassword.tsx';
 import { useJobEvents } from './events.ts';
 

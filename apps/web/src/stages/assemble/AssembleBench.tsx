@@ -1,6 +1,16 @@
-import { Alert, Box, Paper, Stack } from '@mui/material';
-import { useCallback, useEffect, useEffectEvent, useMemo, useRef, type RefObject } from 'react';
+import { Alert, Paper, Stack } from '@mui/material';
+import { teacherText } from '@zest/core/words';
+import {
+  useCallback,
+  useEffect,
+  useEffectEvent,
+  useMemo,
+  useRef,
+  type ReactNode,
+  type RefObject,
+} from 'react';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { Panes } from '../../frame/Panes.tsx';
 import type { LessonPlayer } from '../../player/player.ts';
 import { onStageKey } from '../../ui/keys.ts';
 import { useKeys } from '../../ui/use-keys.ts';
@@ -32,6 +42,22 @@ function useStageKeys(player: RefObject<LessonPlayer | null>) {
     return () => globalThis.removeEventListener('keydown', listen);
   }, []);
 }
+
+const AssemblePanes = (parts: { picture: ReactNode; changing: ReactNode }) => (
+  <Panes
+    id="assemble"
+    panes={[
+      {
+        ...{ id: 'picture', name: teacherText('pane.picture'), part: 72, leastPx: 480 },
+        content: parts.picture,
+      },
+      {
+        ...{ id: 'changes', name: teacherText('pane.changes'), part: 28, leastPx: 330 },
+        content: parts.changing,
+      },
+    ]}
+  />
+);
 
 /**
  * The lesson as students will see it, with what is on screen when in lanes below, and what can be
@@ -74,83 +100,77 @@ export function AssembleBench() {
       </Alert>
     );
   const { placed, otherTakes } = actions;
-  return (
-    <Box
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 340px' },
-        gap: 2,
-        alignItems: 'start',
-      }}
-    >
-      <Stack spacing={1} sx={{ minWidth: 0 }}>
-        <AssembleStage
-          preview={preview}
-          player={player}
-          stage={stage}
-          title={lesson.title}
-          sound={lesson.finish.sound}
-          draft={draft}
-          onDraft={changes.setDraft}
+  const picture = (
+    <Stack spacing={1} sx={{ minWidth: 0 }}>
+      <AssembleStage
+        preview={preview}
+        player={player}
+        stage={stage}
+        title={lesson.title}
+        sound={lesson.finish.sound}
+        draft={draft}
+        onDraft={changes.setDraft}
+      />
+      <Transport preview={preview} player={player} block={placed ?? null} />
+      <PlaceSlider clock={clock} durationMs={assembly.durationMs} onSeek={seek} />
+      <Paper variant="outlined" sx={{ p: 1.5, overflow: 'hidden' }}>
+        <Lanes
+          clock={clock}
+          assembly={assembly}
+          moments={moments}
+          window={preview.range.window}
+          stretch={stretches.stretch}
+          onSeek={seek}
+          onStretch={stretches.onStretch}
+          onSaid={actions.onSaid}
         />
-        <Transport preview={preview} player={player} block={placed ?? null} />
-        <PlaceSlider clock={clock} durationMs={assembly.durationMs} onSeek={seek} />
-        <Paper variant="outlined" sx={{ p: 1.5, overflow: 'hidden' }}>
-          <Lanes
-            clock={clock}
-            assembly={assembly}
-            moments={moments}
-            window={preview.range.window}
-            stretch={stretches.stretch}
-            onSeek={seek}
-            onStretch={stretches.onStretch}
-            onSaid={actions.onSaid}
-          />
-        </Paper>
-      </Stack>
-      <Stack spacing={1.5}>
-        {draft && (
-          <ChangeForm
-            key={draft.edit.id}
-            edit={draft.edit}
-            isNew={draft.isNew}
-            takes={otherTakes}
-            source={actions.source}
-            onChange={(edit) => changes.setDraft({ ...draft, edit })}
-            onDone={() => changes.keep(draft.blockId, draft.edit)}
-            onEverywhere={changes.keepEverywhere}
-            onCancel={() => changes.setDraft(null)}
-          />
-        )}
-        {actions.isTapping && (
-          <TapPanel
-            momentMs={() => (playing ? actions.momentMs() : null)}
-            onPlay={() => {
-              if (placed) seek(placed.startMs);
-              player.current?.play();
-            }}
-            onDone={actions.keepTaps}
-            onCancel={() => actions.setTapping(false)}
-          />
-        )}
-        {block && (
-          <ChangePanel
-            block={block}
-            stretch={stretches.ofBlock}
-            hasOtherTake={otherTakes.length > 0}
-            dropped={assembly.dropped}
-            takeName={actions.takeName}
-            onBegin={actions.begin}
-            onTap={() => actions.setTapping(true)}
-            onPicture={(file) => void actions.putPicture(file)}
-            onOpen={actions.open}
-            onRemove={changes.remove}
-          />
-        )}
-        <LookPanel hasSecond={lesson.second !== null} />
-        <SoundPanel />
-        <Comments lessonId={id} blockId={block?.id ?? null} clock={clock} onSeek={seek} />
-      </Stack>
-    </Box>
+      </Paper>
+    </Stack>
   );
+  const changing = (
+    <Stack spacing={1.5}>
+      {draft && (
+        <ChangeForm
+          key={draft.edit.id}
+          edit={draft.edit}
+          isNew={draft.isNew}
+          takes={otherTakes}
+          source={actions.source}
+          onChange={(edit) => changes.setDraft({ ...draft, edit })}
+          onDone={() => changes.keep(draft.blockId, draft.edit)}
+          onEverywhere={changes.keepEverywhere}
+          onCancel={() => changes.setDraft(null)}
+        />
+      )}
+      {actions.isTapping && (
+        <TapPanel
+          momentMs={() => (playing ? actions.momentMs() : null)}
+          onPlay={() => {
+            if (placed) seek(placed.startMs);
+            player.current?.play();
+          }}
+          onDone={actions.keepTaps}
+          onCancel={() => actions.setTapping(false)}
+        />
+      )}
+      {block && (
+        <ChangePanel
+          block={block}
+          stretch={stretches.ofBlock}
+          hasOtherTake={otherTakes.length > 0}
+          dropped={assembly.dropped}
+          takeName={actions.takeName}
+          onBegin={actions.begin}
+          onTap={() => actions.setTapping(true)}
+          onPicture={(file) => void actions.putPicture(file)}
+          onOpen={actions.open}
+          onRemove={changes.remove}
+        />
+      )}
+      <LookPanel hasSecond={lesson.second !== null} />
+      <SoundPanel />
+      <Comments lessonId={id} blockId={block?.id ?? null} clock={clock} onSeek={seek} />
+    </Stack>
+  );
+  return <AssemblePanes picture={picture} changing={changing} />;
 }

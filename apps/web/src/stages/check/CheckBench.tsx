@@ -2,7 +2,8 @@ import { Alert, Box, Button, Paper, Stack, TextField, Typography } from '@mui/ma
 import { checkLesson, findingWords, harmName, harms, type Finding } from '@zest/core/checks';
 import { LIMITS } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
-import { useMemo, useState } from 'react';
+import { teacherText } from '@zest/core/words';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { routes, urlOf } from '@zest/contract';
 import { makeId } from '../../app/ids.ts';
@@ -11,6 +12,8 @@ import { saveFirst } from '../../app/autosave.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { fetchFile } from '../../ui/save-file.ts';
 import { useTextMeasure } from '../../ui/use-text-measure.ts';
+import { sayFindings } from '../../frame/checked.ts';
+import { Panes } from '../../frame/Panes.tsx';
 import { WatchStatus } from './WatchStatus.tsx';
 import { useAssembly, useOpenLesson, useReadyTakes } from '../../app/use-lesson.ts';
 
@@ -131,10 +134,14 @@ export function CheckBench() {
     () => (measure ? checkLesson({ lesson, cut, takes, makeId, measure }) : null),
     [lesson, cut, takes, measure],
   );
-  if (!findings) return <Typography>Checking …</Typography>;
-  const open = findings.filter(({ waived }) => waived === null);
-  const left = findings.filter(({ waived }) => waived !== null);
-  return (
+  const left = findings?.filter(({ waived }) => waived !== null) ?? [];
+  const open = findings?.filter(({ waived }) => waived === null) ?? [];
+  const count = findings === null ? null : open.length;
+  useEffect(() => {
+    if (count !== null) sayFindings(id, count);
+  }, [id, count]);
+  if (!findings) return <Typography sx={{ p: 2 }}>Checking …</Typography>;
+  const content = (
     <Stack spacing={2} sx={{ maxWidth: 980, mx: 'auto' }}>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 2 }}>
         <Typography variant="h2" sx={{ flex: 1 }} data-testid="check-words">
@@ -201,5 +208,16 @@ export function CheckBench() {
         </Paper>
       )}
     </Stack>
+  );
+  return (
+    <Panes
+      id="check"
+      panes={[
+        {
+          ...{ id: 'findings', name: teacherText('bench.check'), part: 100, leastPx: 320 },
+          content,
+        },
+      ]}
+    />
   );
 }

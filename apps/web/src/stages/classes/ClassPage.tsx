@@ -4,7 +4,7 @@ import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { ClassSettings } from './ClassSettings.tsx';
 import { Levels } from './Levels.tsx';
-import { PageFrame } from '../../ui/PageFrame.tsx';
+import { PageFrame } from '../../frame/PageFrame.tsx';
 import { Praise } from './Praise.tsx';
 import { Progress } from './Progress.tsx';
 import { Students } from './Students.tsx';

@@ -16,7 +16,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
-import { PageFrame } from '../../ui/PageFrame.tsx';
+import { PageFrame } from '../../frame/PageFrame.tsx';
 
 /** A school year, about. */
 const USUAL_WEEKS = 40;

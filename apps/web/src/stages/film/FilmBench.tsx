@@ -1,7 +1,9 @@
 import { Alert, Button, Stack, Tab, Tabs, Typography } from '@mui/material';
 import { shotsOf } from '@zest/core/framing';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useState } from 'react';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { Panes } from '../../frame/Panes.tsx';
 import { recoverRecordings } from '../../record/recorder.ts';
 import { uploadFault } from '../../record/upload.ts';
 import { CallSheetView } from './CallSheetView.tsx';
@@ -71,8 +73,8 @@ export function FilmBench() {
     choose(blockId);
     setFilming({ blockId, only });
   };
-  return (
-    <Stack spacing={2}>
+  const tools = (
+    <Stack spacing={1}>
       {news && (
         <Alert severity={news.severity} onClose={() => setNews(null)}>
           {news.text}
@@ -99,10 +101,27 @@ export function FilmBench() {
           Film this block
         </Button>
       </Stack>
-      {way === 'set-up' && <SetUp key={block.id} block={block} />}
-      {way === 'call-sheet' && <CallSheetView onFilm={film} />}
-      {way === 'takes' && <TakesOfBlock key={block.id} block={block} />}
-      {way === 'import' && <ImportPanel />}
+    </Stack>
+  );
+  return (
+    <>
+      <Panes
+        id="film"
+        panes={[
+          {
+            ...{ id: 'film', name: teacherText('bench.film'), part: 100, leastPx: 320 },
+            heading: tools,
+            content: (
+              <>
+                {way === 'set-up' && <SetUp key={block.id} block={block} />}
+                {way === 'call-sheet' && <CallSheetView onFilm={film} />}
+                {way === 'takes' && <TakesOfBlock key={block.id} block={block} />}
+                {way === 'import' && <ImportPanel />}
+              </>
+            ),
+          },
+        ]}
+      />
       {filming && (
         <FilmView
           startBlockId={filming.blockId}
@@ -113,6 +132,6 @@ export function FilmBench() {
           }}
         />
       )}
-    </Stack>
+    </>
   );
 }

@@ -10,7 +10,7 @@ import { useOpenLesson } from '../../app/use-lesson.ts';
 import { frameOfMedia, mediaOfFrame } from '../../player/frames.ts';
 import '../../player/stage.css';
 import { onStageKey } from '../../ui/keys.ts';
-import { BlockOverlay } from './BlockOverlay.tsx';
+import { BlockOverlay } from '../../stage/BlockOverlay.tsx';
 import { Waveform } from './Waveform.tsx';
 
 /** A take's video frame by frame. */

@@ -37,6 +37,7 @@ import { Link, useNavigate } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { Panes } from '../../frame/Panes.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { groupBy } from '../../ui/group.ts';
 import { Answers, Quiz } from './Answers.tsx';
@@ -266,22 +267,24 @@ export function LogBench() {
   const students = classApi.useStudentsQuery(classId, { skip: !schoolClass });
   const log = classApi.useLogQuery({ classId, lesson }, { skip: !schoolClass });
   const problem = problemText(classes.error ?? students.error ?? log.error);
-  return (
+  const choice = (
+    <Stack direction="row" useFlexGap sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+      {schoolClass && (
+        <ChoiceField
+          label="Class"
+          value={schoolClass.id}
+          choices={(classes.data ?? []).map(({ id, name }) => [id, name] as const)}
+          onChange={setChosen}
+          sx={{ width: 260 }}
+        />
+      )}
+      <Button component={Link} to={schoolClass ? `/classes/${schoolClass.id}` : '/classes'}>
+        {schoolClass ? 'The class’s page' : 'Classes'}
+      </Button>
+    </Stack>
+  );
+  const content = (
     <Stack spacing={2}>
-      <Stack direction="row" useFlexGap sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-        {schoolClass && (
-          <ChoiceField
-            label="Class"
-            value={schoolClass.id}
-            choices={(classes.data ?? []).map(({ id, name }) => [id, name] as const)}
-            onChange={setChosen}
-            sx={{ width: 260 }}
-          />
-        )}
-        <Button component={Link} to={schoolClass ? `/classes/${schoolClass.id}` : '/classes'}>
-          {schoolClass ? 'The class’s page' : 'Classes'}
-        </Button>
-      </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
       {classes.data?.length === 0 && (
         <Alert severity="info">
@@ -297,5 +300,17 @@ export function LogBench() {
         />
       )}
     </Stack>
+  );
+  return (
+    <Panes
+      id="log"
+      panes={[
+        {
+          ...{ id: 'results', name: teacherText('bench.log'), part: 100, leastPx: 320 },
+          heading: choice,
+          content,
+        },
+      ]}
+    />
   );
 }

@@ -1,4 +1,4 @@
-import { Box, Button, Paper, Stack, Typography } from '@mui/material';
+import { Button, Paper, Stack, Typography } from '@mui/material';
 import {
   addSection,
   blockKinds,
@@ -8,12 +8,15 @@ import {
   makeSection,
   insertAfter,
 } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { memo } from 'react';
 import { useCommands } from '../../app/commands.ts';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
+import { Panes } from '../../frame/Panes.tsx';
+import { BlockStage } from '../../stage/BlockStage.tsx';
 import { useLatest } from '../../ui/use-latest.ts';
 import { useBlockActions } from './block-actions.ts';
 import { useBlockKeys } from './block-keys.ts';
@@ -132,37 +135,30 @@ export function PlanBench() {
   const selection = useMakeSelection();
   return (
     <SelectionContext.Provider value={selection}>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: {
-            xs: 'minmax(0, 1fr)',
-            md: 'minmax(0, 1fr) 340px',
-            lg: 'minmax(0, 1fr) 380px',
+      <Panes
+        id="plan"
+        panes={[
+          {
+            ...{ id: 'blocks', name: teacherText('pane.blocks'), part: 68, leastPx: 520 },
+            content: <Sections />,
           },
-          gap: 2,
-          alignItems: 'start',
-        }}
-      >
-        <Sections />
-        <Stack
-          spacing={2}
-          sx={{
-            position: { md: 'sticky' },
-            top: 0,
-            maxHeight: { md: 'calc(100vh - 210px)' },
-            overflowY: { md: 'auto' },
-          }}
-        >
-          <Paper variant="outlined" sx={{ p: 2 }}>
-            <SideGauge schedule={schedule} />
-          </Paper>
-          <SideLedgers lesson={lesson} schedule={schedule} />
-          <Paper variant="outlined" sx={{ p: 2 }}>
-            <SideRunSheet schedule={schedule} />
-          </Paper>
-        </Stack>
-      </Box>
+          {
+            ...{ id: 'sums', name: teacherText('pane.sums'), part: 32, leastPx: 320 },
+            content: (
+              <Stack spacing={2}>
+                <BlockStage />
+                <Paper variant="outlined" sx={{ p: 2 }}>
+                  <SideGauge schedule={schedule} />
+                </Paper>
+                <SideLedgers lesson={lesson} schedule={schedule} />
+                <Paper variant="outlined" sx={{ p: 2 }}>
+                  <SideRunSheet schedule={schedule} />
+                </Paper>
+              </Stack>
+            ),
+          },
+        ]}
+      />
     </SelectionContext.Provider>
   );
 }

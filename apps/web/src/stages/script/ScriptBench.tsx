@@ -3,11 +3,13 @@ import { LIMITS, type Block, type Side } from '@zest/core/lesson';
 import { speechMs } from '@zest/core/schedule';
 import { saidIn } from '@zest/core/script';
 import { lengthText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { memo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
 import { ChoiceField, WholeField } from '../../ui/fields.tsx';
+import { Panes } from '../../frame/Panes.tsx';
 import { useLatest } from '../../ui/use-latest.ts';
 import { Counts } from './Counts.tsx';
 import { Glossary } from './Glossary.tsx';
@@ -84,36 +86,38 @@ export function ScriptBench() {
   const said = lesson.sections.flatMap(({ blocks }) => blocks.map(saidIn)).join(' ');
   if (!chosen)
     return <Typography>A script needs blocks. Add some on the Plan bench first.</Typography>;
-  return (
+  const tools = (
+    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
+      <WholeField
+        label="Words a minute"
+        value={speechWpm}
+        range={LIMITS.speechWpm}
+        onChange={(wpm) =>
+          dispatch(edit('Words a minute', (d) => void (d.settings.speechWpm = wpm), true))
+        }
+      />
+      <ReadAloud block={chosen} />
+      <ChoiceField
+        label="Read for"
+        value={hand}
+        choices={[
+          ['right', 'the right-handed'],
+          ['left', 'the left-handed'],
+        ]}
+        sx={{ width: 190 }}
+        onChange={setHand}
+      />
+      <Prompter />
+      <Glossary />
+      <Counts />
+      <SecondLanguage />
+      <Typography color="text.secondary">
+        All that is said: {lengthText(speechMs(said, speechWpm))}
+      </Typography>
+    </Stack>
+  );
+  const text = (
     <Stack spacing={2}>
-      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
-        <WholeField
-          label="Words a minute"
-          value={speechWpm}
-          range={LIMITS.speechWpm}
-          onChange={(wpm) =>
-            dispatch(edit('Words a minute', (d) => void (d.settings.speechWpm = wpm), true))
-          }
-        />
-        <ReadAloud block={chosen} />
-        <ChoiceField
-          label="Read for"
-          value={hand}
-          choices={[
-            ['right', 'the right-handed'],
-            ['left', 'the left-handed'],
-          ]}
-          sx={{ width: 190 }}
-          onChange={setHand}
-        />
-        <Prompter />
-        <Glossary />
-        <Counts />
-        <SecondLanguage />
-        <Typography color="text.secondary">
-          All that is said: {lengthText(speechMs(said, speechWpm))}
-        </Typography>
-      </Stack>
       {lesson.sections.map((section) => (
         <Paper key={section.id} variant="outlined">
           <Typography component="h2" variant="h2" sx={{ px: 2, py: 1.25 }}>
@@ -131,5 +135,17 @@ export function ScriptBench() {
         </Paper>
       ))}
     </Stack>
+  );
+  return (
+    <Panes
+      id="script"
+      panes={[
+        {
+          ...{ id: 'text', name: teacherText('pane.text'), part: 100, leastPx: 320 },
+          heading: tools,
+          content: text,
+        },
+      ]}
+    />
   );
 }

@@ -11,7 +11,8 @@ import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { NoticeProvider, useNotice } from '../../app/notice.tsx';
 import { saveFile } from '../../ui/save-file.ts';
-import { Wordmark } from '../../ui/Wordmark.tsx';
+import { PageFrame } from '../../frame/PageFrame.tsx';
+import { teacherText } from '@zest/core/words';
 import { Progression, Skills } from './Progression.tsx';
 import { SeriesFacts } from './SeriesFacts.tsx';
 import { useOpenSeries, type OpenSeries } from './use-series.ts';
@@ -100,29 +101,24 @@ function Open({ stored }: { stored: StoredSeries }) {
     else void navigate('/');
   };
   return (
-    <Box component="main" sx={{ p: { xs: 2, md: 3 }, maxWidth: 1320, mx: 'auto' }}>
-      <Stack
-        direction="row"
-        useFlexGap
-        sx={{ alignItems: 'center', mb: 2, gap: 2, flexWrap: 'wrap' }}
-      >
-        <Link
-          to="/"
-          style={{ color: 'inherit', textDecoration: 'none' }}
-          aria-label="Zest Frame, all lessons"
-        >
-          <Wordmark size={26} />
-        </Link>
-        <Typography variant="h1" sx={{ flex: 1, minWidth: 200, overflowWrap: 'anywhere' }}>
-          {series.name}
-        </Typography>
-        <Typography color={fault ? 'error' : 'text.secondary'}>{saveWords}</Typography>
-        <IconButton aria-label="Undo" disabled={!undo} onClick={() => undo?.()}>
-          <UndoIcon />
-        </IconButton>
-        <IconButton aria-label="Redo" disabled={!redo} onClick={() => redo?.()}>
-          <RedoIcon />
-        </IconButton>
+    <PageFrame
+      title={series.name}
+      below={teacherText('series.below', { weeks: series.weeks })}
+      tools={
+        <>
+          <Typography color={fault ? 'error' : 'text.secondary'} noWrap>
+            {saveWords}
+          </Typography>
+          <IconButton size="small" aria-label="Undo" disabled={!undo} onClick={() => undo?.()}>
+            <UndoIcon />
+          </IconButton>
+          <IconButton size="small" aria-label="Redo" disabled={!redo} onClick={() => redo?.()}>
+            <RedoIcon />
+          </IconButton>
+        </>
+      }
+    >
+      <Stack direction="row" useFlexGap sx={{ mb: 2, gap: 2, flexWrap: 'wrap' }}>
         <Button
           variant="outlined"
           disabled={!weeks || series.startsOn === null}
@@ -186,7 +182,7 @@ function Open({ stored }: { stored: StoredSeries }) {
           )}
         </Paper>
       </Stack>
-    </Box>
+    </PageFrame>
   );
 }
 

@@ -1,7 +1,9 @@
-import { Box, Paper, Stack } from '@mui/material';
+import { Paper, Stack } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { api } from '../../app/api.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
+import { Panes } from '../../frame/Panes.tsx';
 import { ExportPanel } from './ExportPanel.tsx';
 import { LinkPanel } from './LinkPanel.tsx';
 import { PhoneView } from './PhoneView.tsx';
@@ -15,28 +17,30 @@ export function ShareBench() {
   const open = shares.data?.filter(({ revokedAt }) => revokedAt === null) ?? [];
   const shown = (open.find(({ code }) => code === chosen) ?? open[0])?.code ?? null;
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' },
-        gap: 2,
-        alignItems: 'start',
-      }}
-    >
-      <Stack spacing={2}>
-        <Paper variant="outlined" sx={{ p: 2 }}>
-          <LinkPanel shown={shown} onShow={setChosen} />
-        </Paper>
-        <Paper variant="outlined" sx={{ p: 2 }}>
-          <ExportPanel />
-        </Paper>
-        <Paper variant="outlined" sx={{ p: 2 }}>
-          <PlanFiles />
-        </Paper>
-      </Stack>
-      <Box sx={{ position: { md: 'sticky' }, top: 0 }}>
-        <PhoneView code={shown} />
-      </Box>
-    </Box>
+    <Panes
+      id="share"
+      panes={[
+        {
+          ...{ id: 'links', name: teacherText('pane.links'), part: 66, leastPx: 480 },
+          content: (
+            <Stack spacing={2}>
+              <Paper variant="outlined" sx={{ p: 2 }}>
+                <LinkPanel shown={shown} onShow={setChosen} />
+              </Paper>
+              <Paper variant="outlined" sx={{ p: 2 }}>
+                <ExportPanel />
+              </Paper>
+              <Paper variant="outlined" sx={{ p: 2 }}>
+                <PlanFiles />
+              </Paper>
+            </Stack>
+          ),
+        },
+        {
+          ...{ id: 'phone', name: teacherText('pane.phone'), part: 34, leastPx: 400 },
+          content: <PhoneView code={shown} />,
+        },
+      ]}
+    />
   );
 }

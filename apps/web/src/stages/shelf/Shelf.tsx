@@ -3,21 +3,28 @@ import {
   Box,
   Button,
   FormControlLabel,
+  IconButton,
+  Menu,
+  MenuItem,
   Stack,
   Switch,
   TextField,
   Typography,
+  useMediaQuery,
 } from '@mui/material';
+import MoreVertIcon from '@mui/icons-material/MoreVert';
 import type { LessonSummary, StoredSeries } from '@zest/contract';
 import { LIMITS, makeSeries } from '@zest/core/lesson';
 import { layOutWeeks } from '@zest/core/schedule';
+import { teacherText } from '@zest/core/words';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
-import { NoticeProvider, useNotice } from '../../app/notice.tsx';
+import { useNotice } from '../../app/notice.tsx';
+import { PageFrame } from '../../frame/PageFrame.tsx';
+import { NARROW } from '../../frame/Panes.tsx';
 import { dayText } from '../../ui/day-text.ts';
 import { groupBy } from '../../ui/group.ts';
-import { Wordmark } from '../../ui/Wordmark.tsx';
 import { LessonCard } from './LessonCard.tsx';
 import { NewLesson } from './NewLesson.tsx';
 import { matches } from './next-thing.ts';
@@ -133,11 +140,54 @@ function NewSeries() {
   );
 }
 
-function Lessons() {
-  const lessons = api.useLessonsQuery();
-  const series = api.useSeriesQuery();
+/** The other pages, and who is signed in; behind one button on a phone. */
+function ShelfTools() {
   const session = api.useSessionQuery();
   const [signOut] = api.useSignOutMutation();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const isNarrow = useMediaQuery(NARROW);
+  const login = session.data?.user?.login;
+  if (!isNarrow)
+    return (
+      <>
+        <Button component={Link} to="/classes">
+          Classes
+        </Button>
+        <Button component={Link} to="/team">
+          Team
+        </Button>
+        <Typography color="text.secondary" noWrap>
+          {login}
+        </Typography>
+        <Button onClick={() => void signOut()}>Sign out</Button>
+      </>
+    );
+  return (
+    <>
+      <IconButton
+        aria-label={teacherText('frame.more')}
+        aria-haspopup="menu"
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
+        <MoreVertIcon />
+      </IconButton>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        <MenuItem component={Link} to="/classes">
+          Classes
+        </MenuItem>
+        <MenuItem component={Link} to="/team">
+          Team
+        </MenuItem>
+        <MenuItem onClick={() => void signOut()}>Sign out {login}</MenuItem>
+      </Menu>
+    </>
+  );
+}
+
+/** All lessons: series as rows, weeks as cards, what each needs next. */
+export function Shelf() {
+  const lessons = api.useLessonsQuery();
+  const series = api.useSeriesQuery();
   const [asked, setAsked] = useState('');
   const [withArchive, setArchive] = useState(false);
   const all = lessons.data ?? [];
@@ -149,37 +199,18 @@ function Lessons() {
   );
   const templates = all.filter(({ template, archived }) => template && !archived);
   return (
-    <Box component="main" sx={{ p: { xs: 2, md: 4 }, maxWidth: 1320, mx: 'auto' }}>
-      <Stack
-        direction="row"
-        useFlexGap
-        sx={{ alignItems: 'center', mb: 3, gap: 2, flexWrap: 'wrap' }}
-      >
-        <Wordmark />
-        <Box sx={{ flex: 1 }} />
-        <Button component={Link} to="/classes">
-          Classes
-        </Button>
-        <Button component={Link} to="/team">
-          Team
-        </Button>
-        <Typography color="text.secondary">{session.data?.user?.login}</Typography>
-        <Button onClick={() => void signOut()}>Sign out</Button>
-      </Stack>
+    <PageFrame title={teacherText('shelf.title')} tools={<ShelfTools />}>
       <Stack
         direction="row"
         useFlexGap
         sx={{ mb: 2, alignItems: 'center', flexWrap: 'wrap', gap: 2 }}
       >
-        <Typography variant="h1" sx={{ flex: 1 }}>
-          Lessons
-        </Typography>
         <TextField
           label="Find a lesson"
           type="search"
           value={asked}
           onChange={(event) => setAsked(event.target.value)}
-          sx={{ width: 280 }}
+          sx={{ width: { xs: '100%', sm: 280 } }}
         />
         <FormControlLabel
           control={<Switch checked={withArchive} onChange={(_event, on) => setArchive(on)} />}
@@ -203,15 +234,6 @@ function Lessons() {
         <SeriesRow key={row.name} row={row} />
       ))}
       {!isSearch && <NewSeries />}
-    </Box>
-  );
-}
-
-/** All lessons: series as rows, weeks as cards, what each needs next. */
-export function Shelf() {
-  return (
-    <NoticeProvider>
-      <Lessons />
-    </NoticeProvider>
+    </PageFrame>
   );
 }

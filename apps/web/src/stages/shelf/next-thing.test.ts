@@ -20,7 +20,15 @@ const lesson: LessonSummary = {
     scripted: 4,
     filmed: 4,
   },
-  ...{ videoMs: 1, studentMs: 1, shared: true, archived: false, template: false, keeper: 'wren' },
+  ...{
+    videoMs: 1,
+    studentMs: 1,
+    shared: true,
+    answered: false,
+    archived: false,
+    template: false,
+    keeper: 'wren',
+  },
 };
 
 describe('the next thing', () => {

@@ -17,7 +17,7 @@ import { Link } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { teamApi } from '../../app/team-api.ts';
 import { ageText } from '../../ui/day-text.ts';
-import { PageFrame } from '../../ui/PageFrame.tsx';
+import { PageFrame } from '../../frame/PageFrame.tsx';
 import { sizeText } from '../../ui/size-text.ts';
 
 interface Item {

@@ -18,7 +18,7 @@ import { Link } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { teamApi } from '../../app/team-api.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
-import { PageFrame } from '../../ui/PageFrame.tsx';
+import { PageFrame } from '../../frame/PageFrame.tsx';
 import { sizeText } from '../../ui/size-text.ts';
 import { doneWords } from './done-words.ts';
 import { AskAddress } from '../../app/AskAddress.tsx';

@@ -4,7 +4,7 @@ import type { Block, Lesson } from '@zest/core/lesson';
 import type { FrameHint } from '@zest/core/signal';
 import { useEffect, useRef, useState } from 'react';
 import type { OpenCamera } from '../../../record/cameras.ts';
-import { BlockOverlay } from '../BlockOverlay.tsx';
+import { BlockOverlay } from '../../../stage/BlockOverlay.tsx';
 import { FramingGuide } from './FramingGuide.tsx';
 import { HintSign } from './HintSign.tsx';
 import { useLiveWatch } from './use-live-watch.ts';

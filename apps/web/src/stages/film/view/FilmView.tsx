@@ -6,7 +6,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useOpenLesson } from '../../../app/use-lesson.ts';
 import { useKeys } from '../../../ui/use-keys.ts';
 import { useLatest } from '../../../ui/use-latest.ts';
-import { useBlockCut } from '../BlockOverlay.tsx';
+import { useBlockCut } from '../../../stage/BlockOverlay.tsx';
 import { CameraPicture } from './CameraPicture.tsx';
 import { FilmFooter, type Panel } from './FilmFooter.tsx';
 import { FilmOptionsPanel } from './FilmOptionsPanel.tsx';

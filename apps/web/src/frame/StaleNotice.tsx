@@ -14,9 +14,9 @@ import {
 } from '@mui/material';
 import { differencesOf, type Chosen, type Difference, type HowChanged } from '@zest/core/lesson';
 import { useEffect, useMemo, useState } from 'react';
-import { api, problemText } from './api.ts';
-import { keepBoth, keepMine, takeTheirs } from './autosave.ts';
-import { useAppDispatch, useAppSelector } from './store.ts';
+import { api, problemText } from '../app/api.ts';
+import { keepBoth, keepMine, takeTheirs } from '../app/autosave.ts';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
 
 const words: Readonly<Record<HowChanged, string>> = {
   same: 'left as it was',

@@ -6,13 +6,15 @@ import { teacherText } from '@zest/core/words';
 import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { paper } from '../app/theme.ts';
 import { ribbonScale } from './ribbon-scale.ts';
-import { useLatest } from './use-latest.ts';
+import { useLatest } from '../ui/use-latest.ts';
 
 /** Depth of colour by effort, 1 to 5; the hatch says the same without colour. */
 const EFFORT_FILL = ['#f3ddbd', '#ebc793', '#e0a962', '#cf8538', '#b0621a'];
 const HATCH_GAP = [0, 16, 11, 7, 4];
-const ROW = { top: 20, height: 46 };
-const BOTTOM = ROW.top + ROW.height;
+/** Where the row of blocks lies, with its clocks above and below, or folded to a strip. */
+const OPEN = { top: 16, height: 40, whole: 72 };
+const FOLDED = { top: 2, height: 20, whole: 24 };
+type Row = typeof OPEN;
 const MIN_TICK_PX = 70;
 /** Room on the left for the names of the two clocks. */
 const GUTTER = 62;
@@ -23,6 +25,7 @@ interface RibbonProps {
   /** Blocks whose footage is chosen. */
   filmed: ReadonlySet<string>;
   chosen: string | undefined;
+  isFolded: boolean;
   onChoose: (blockId: string) => void;
 }
 
@@ -36,13 +39,7 @@ function ticks(totalMs: number, scaleMs: number, width: number): number[] {
 
 function TickText({ x, y, width, ms }: { x: number; y: number; width: number; ms: number }) {
   return (
-    <text
-      x={x}
-      y={y}
-      fontSize="12.5"
-      fill={paper.soft}
-      textAnchor={x > width - 34 ? 'end' : 'start'}
-    >
+    <text x={x} y={y} fontSize="12" fill={paper.soft} textAnchor={x > width - 34 ? 'end' : 'start'}>
       {clockText(ms)}
     </text>
   );
@@ -87,6 +84,7 @@ interface RibbonBlockProps {
   emptyPx: number;
   isFilmed: boolean;
   isChosen: boolean;
+  row: Row;
   onChoose: (blockId: string) => void;
 }
 
@@ -95,18 +93,19 @@ interface BlockBodyProps {
   isEmpty: boolean;
   left: number;
   wide: number;
+  row: Row;
 }
 
 /** As dark, and hatched as closely, as it is hard. */
-function BlockBody({ effort, isEmpty, left, wide }: BlockBodyProps) {
+function BlockBody({ effort, isEmpty, left, wide, row }: BlockBodyProps) {
   return (
     <>
       {isEmpty ? (
         <rect
           x={left + 1}
-          y={ROW.top + 1}
+          y={row.top + 1}
           width={Math.max(2, wide - 3)}
-          height={ROW.height - 2}
+          height={row.height - 2}
           fill="none"
           stroke={paper.soft}
           strokeWidth="1.5"
@@ -115,18 +114,18 @@ function BlockBody({ effort, isEmpty, left, wide }: BlockBodyProps) {
       ) : (
         <rect
           x={left}
-          y={ROW.top}
+          y={row.top}
           width={Math.max(2, wide - 1.5)}
-          height={ROW.height}
+          height={row.height}
           fill={EFFORT_FILL[effort - 1]}
         />
       )}
       {effort > 1 && !isEmpty && (
         <rect
           x={left}
-          y={ROW.top}
+          y={row.top}
           width={Math.max(2, wide - 1.5)}
-          height={ROW.height}
+          height={row.height}
           fill={`url(#hatch-${effort})`}
         />
       )}
@@ -135,19 +134,29 @@ function BlockBody({ effort, isEmpty, left, wide }: BlockBodyProps) {
 }
 
 /** The time students practise by themselves while the video stands. */
-function PauseMark({ practiceMs, from, to }: { practiceMs: number; from: number; to: number }) {
+function PauseMark({
+  practiceMs,
+  from,
+  to,
+  row,
+}: {
+  practiceMs: number;
+  from: number;
+  to: number;
+  row: Row;
+}) {
   return (
     <>
       <line
         x1={from}
         x2={to}
-        y1={ROW.top + ROW.height / 2}
-        y2={ROW.top + ROW.height / 2}
+        y1={row.top + row.height / 2}
+        y2={row.top + row.height / 2}
         stroke={paper.soft}
         strokeWidth="2"
         strokeDasharray="5 4"
       />
-      <text x={from + 6} y={ROW.top + ROW.height / 2 - 6} fontSize="12" fill={paper.soft}>
+      <text x={from + 6} y={row.top + row.height / 2 - 6} fontSize="12" fill={paper.soft}>
         {to - from > 70 ? `pause ${lengthText(practiceMs)}` : ''}
       </text>
     </>
@@ -163,6 +172,7 @@ const RibbonBlock = memo(
     emptyPx,
     isFilmed,
     isChosen,
+    row,
     onChoose,
   }: RibbonBlockProps) {
     const { block } = planned;
@@ -192,36 +202,43 @@ const RibbonBlock = memo(
         {/* The pause belongs to its block: a click there chooses it too. */}
         <rect
           x={left}
-          y={ROW.top}
+          y={row.top}
           width={Math.max(2, isEmpty ? wide : wideOf(planned.studentMs))}
-          height={ROW.height}
+          height={row.height}
           fill="transparent"
         />
-        <BlockBody effort={block.effort} isEmpty={isEmpty} left={left} wide={wide} />
+        <BlockBody effort={block.effort} isEmpty={isEmpty} left={left} wide={wide} row={row} />
         {block.pauseAfter && (
           <PauseMark
             practiceMs={block.pauseAfter.practiceMs}
             from={left + wide}
             to={left + wideOf(planned.studentMs)}
+            row={row}
           />
         )}
         {notches.map((span) => (
           <path
             key={span.startMs}
-            d={`M${left + wideOf(span.startMs + waitedMs(planned.spans, span.startMs)) - 4},${ROW.top} l4,7 l4,-7 z`}
+            d={`M${left + wideOf(span.startMs + waitedMs(planned.spans, span.startMs)) - 4},${row.top} l4,7 l4,-7 z`}
             fill={paper.ink}
           />
         ))}
         {block.cues.length > 0 && wide > 14 && (
-          <circle cx={left + 7} cy={BOTTOM - 8} r="3.5" fill={paper.ink} />
+          <circle cx={left + 7} cy={row.top + row.height - 8} r="3.5" fill={paper.ink} />
         )}
         {isFilmed && (
-          <rect x={left} y={BOTTOM - 2} width={Math.max(2, wide - 1.5)} height={4} fill="#1f5f66" />
+          <rect
+            x={left}
+            y={row.top + row.height - 2}
+            width={Math.max(2, wide - 1.5)}
+            height={4}
+            fill="#1f5f66"
+          />
         )}
         {wide > 60 && (
           <text
             x={left + 6}
-            y={ROW.top + 18}
+            y={row.top + 15}
             fontSize="13"
             fontWeight="650"
             fill={paper.ink}
@@ -234,9 +251,9 @@ const RibbonBlock = memo(
         )}
         <rect
           x={left + 1}
-          y={ROW.top + 1}
+          y={row.top + 1}
           width={Math.max(2, wide - 3.5)}
-          height={ROW.height - 2}
+          height={row.height - 2}
           fill="none"
           stroke={isChosen ? paper.ink : 'none'}
           strokeWidth="3"
@@ -253,6 +270,7 @@ const RibbonBlock = memo(
     was.emptyPx === is.emptyPx &&
     was.isFilmed === is.isFilmed &&
     was.isChosen === is.isChosen &&
+    was.row === is.row &&
     was.onChoose === is.onChoose,
 );
 
@@ -260,7 +278,9 @@ const RibbonBlock = memo(
  * The whole lesson to scale. Across runs student time; above it the video clock, which stands still
  * where students pause; below it the student clock.
  */
-export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
+export function Ribbon({ schedule, filmed, chosen, isFolded, onChoose }: RibbonProps) {
+  const row = isFolded ? FOLDED : OPEN;
+  const bottom = row.top + row.height;
   const { ref, width } = useWidth();
   const { perMs, lefts, emptyPx, x } = useMemo(
     () => ribbonScale(schedule.blocks, GUTTER, width - GUTTER),
@@ -286,17 +306,10 @@ export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
       ref={ref}
       component="nav"
       aria-label="Lesson ribbon"
-      sx={{
-        bgcolor: 'background.paper',
-        borderRadius: 2,
-        border: 1,
-        borderColor: 'divider',
-        px: 1.5,
-        py: 0.5,
-      }}
+      sx={{ flex: 1, minWidth: 0, pl: 1.5 }}
     >
       <svg
-        viewBox={`0 0 ${width} ${BOTTOM + 22}`}
+        viewBox={`0 0 ${width} ${row.whole}`}
         width="100%"
         style={{ display: 'block', overflow: 'visible' }}
         role="group"
@@ -326,15 +339,22 @@ export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
             ),
           )}
         </defs>
-        <text x={0} y={14} fontSize="12.5" fontWeight="700" fill={paper.soft}>
-          video
-        </text>
-        <text x={0} y={BOTTOM + 18} fontSize="12.5" fontWeight="700" fill={paper.soft}>
-          student
-        </text>
-        {ticks(schedule.videoMs, schedule.studentMs, width - GUTTER).map((ms) => (
-          <TickText key={ms} x={x(studentAt(ms))} y={14} width={width} ms={ms} />
-        ))}
+        {!isFolded && (
+          <>
+            <text x={0} y={12} fontSize="12" fontWeight="700" fill={paper.soft}>
+              video
+            </text>
+            <text x={0} y={row.whole - 3} fontSize="12" fontWeight="700" fill={paper.soft}>
+              student
+            </text>
+            {ticks(schedule.videoMs, schedule.studentMs, width - GUTTER).map((ms) => (
+              <TickText key={ms} x={x(studentAt(ms))} y={12} width={width} ms={ms} />
+            ))}
+            {ticks(schedule.studentMs, schedule.studentMs, width - GUTTER).map((ms) => (
+              <TickText key={ms} x={x(ms)} y={row.whole - 3} width={width} ms={ms} />
+            ))}
+          </>
+        )}
         {schedule.blocks.map((planned, i) => (
           <RibbonBlock
             key={planned.block.id}
@@ -344,6 +364,7 @@ export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
             emptyPx={emptyPx}
             isFilmed={filmed.has(planned.block.id)}
             isChosen={chosen === planned.block.id}
+            row={row}
             onChoose={choose}
           />
         ))}
@@ -352,14 +373,11 @@ export function Ribbon({ schedule, filmed, chosen, onChoose }: RibbonProps) {
             key={section.section.id}
             x1={startOf(section)}
             x2={startOf(section)}
-            y1={ROW.top - 4}
-            y2={BOTTOM + 6}
+            y1={row.top - 2}
+            y2={bottom + 2}
             stroke={paper.ink}
             strokeWidth="1.5"
           />
-        ))}
-        {ticks(schedule.studentMs, schedule.studentMs, width - GUTTER).map((ms) => (
-          <TickText key={ms} x={x(ms)} y={BOTTOM + 18} width={width} ms={ms} />
         ))}
       </svg>
     </Box>

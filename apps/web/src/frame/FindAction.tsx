@@ -10,7 +10,7 @@ import {
 import ManageSearchIcon from '@mui/icons-material/ManageSearch';
 import { useEffect, useState } from 'react';
 import { isTyping } from '../ui/typing.ts';
-import { allCommands, type Command } from './commands.ts';
+import { allCommands, type Command } from '../app/commands.ts';
 
 /** Key that opens the list of actions. */
 export const FIND_KEY = '.';

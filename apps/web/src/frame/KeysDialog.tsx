@@ -9,7 +9,7 @@ import {
   TableCell,
   TableRow,
 } from '@mui/material';
-import { Fragment, useEffect, useState } from 'react';
+import { Fragment, useEffect } from 'react';
 import { isTyping } from '../ui/typing.ts';
 import { FIND_KEY } from './FindAction.tsx';
 
@@ -32,6 +32,7 @@ const keys = [
       ['Alt ↑ and Alt ↓', 'Move the chosen blocks'],
       ['Ctrl C, Ctrl X, Ctrl V', 'Copy, cut, put in here; from lesson to lesson too'],
       ['Delete', 'Remove the chosen blocks'],
+      ['R', 'Rehearse the block, or stop'],
       ['Space on the grip', 'Lift the block; arrows move it, Space puts it down'],
     ],
   ],
@@ -59,56 +60,59 @@ const keys = [
 ] as const;
 
 /** The keyboard map, opened by `?`. */
-export function KeysDialog() {
-  const [isOpen, setOpen] = useState(false);
+export function KeysDialog({
+  isOpen,
+  onToggle,
+}: {
+  isOpen: boolean;
+  onToggle: (isOpen: boolean) => void;
+}) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!isTyping(event.target) && event.key === '?') setOpen(true);
+      if (!isTyping(event.target) && event.key === '?') onToggle(true);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  }, [onToggle]);
+  const close = () => onToggle(false);
   return (
-    <>
-      <Button onClick={() => setOpen(true)}>Keys</Button>
-      <Dialog open={isOpen} onClose={() => setOpen(false)} aria-labelledby="keys-title">
-        <DialogTitle id="keys-title">Keys</DialogTitle>
-        <DialogContent>
-          <Table size="small">
-            <TableBody>
-              {keys.map(([place, rows]) => (
-                <Fragment key={place}>
-                  <TableRow>
+    <Dialog open={isOpen} onClose={close} aria-labelledby="keys-title">
+      <DialogTitle id="keys-title">Keys</DialogTitle>
+      <DialogContent>
+        <Table size="small">
+          <TableBody>
+            {keys.map(([place, rows]) => (
+              <Fragment key={place}>
+                <TableRow>
+                  <TableCell
+                    component="th"
+                    scope="rowgroup"
+                    colSpan={2}
+                    sx={{ color: 'text.secondary', pt: 2 }}
+                  >
+                    {place}
+                  </TableCell>
+                </TableRow>
+                {rows.map(([key, what]) => (
+                  <TableRow key={key}>
                     <TableCell
                       component="th"
-                      scope="rowgroup"
-                      colSpan={2}
-                      sx={{ color: 'text.secondary', pt: 2 }}
+                      scope="row"
+                      sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}
                     >
-                      {place}
+                      {key}
                     </TableCell>
+                    <TableCell>{what}</TableCell>
                   </TableRow>
-                  {rows.map(([key, what]) => (
-                    <TableRow key={key}>
-                      <TableCell
-                        component="th"
-                        scope="row"
-                        sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}
-                      >
-                        {key}
-                      </TableCell>
-                      <TableCell>{what}</TableCell>
-                    </TableRow>
-                  ))}
-                </Fragment>
-              ))}
-            </TableBody>
-          </Table>
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => setOpen(false)}>Close</Button>
-        </DialogActions>
-      </Dialog>
-    </>
+                ))}
+              </Fragment>
+            ))}
+          </TableBody>
+        </Table>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={close}>Close</Button>
+      </DialogActions>
+    </Dialog>
   );
 }

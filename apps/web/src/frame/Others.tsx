@@ -3,11 +3,11 @@ import { findBlock } from '@zest/core/lesson';
 import { useEffect, useState } from 'react';
 import { useLocation, useSearchParams } from 'react-router';
 import { useLatest } from '../ui/use-latest.ts';
-import { hearWindows, heardOfRevision, type RevisionNews } from './autosave.ts';
-import { useNotice } from './notice.tsx';
-import { useAppDispatch } from './store.ts';
-import { teamApi } from './team-api.ts';
-import { useOpenLesson } from './use-lesson.ts';
+import { hearWindows, heardOfRevision, type RevisionNews } from '../app/autosave.ts';
+import { useNotice } from '../app/notice.tsx';
+import { useAppDispatch } from '../app/store.ts';
+import { teamApi } from '../app/team-api.ts';
+import { useOpenLesson } from '../app/use-lesson.ts';
 
 /** Often enough to be seen soon, seldom enough to cost nothing. */
 const SAY_EVERY_MS = 5_000;

@@ -9,11 +9,10 @@ import {
   ListItem,
   ListItemText,
 } from '@mui/material';
-import { useState } from 'react';
-import { api, problemText } from './api.ts';
-import { edit } from './lesson-slice.ts';
-import { useAppDispatch } from './store.ts';
-import { useOpenLesson } from './use-lesson.ts';
+import { api, problemText } from '../app/api.ts';
+import { edit } from '../app/lesson-slice.ts';
+import { useAppDispatch } from '../app/store.ts';
+import { useOpenLesson } from '../app/use-lesson.ts';
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
 
@@ -62,24 +61,14 @@ function Revisions({ onDone }: { onDone: () => void }) {
 /**
  * Every saved revision, each restorable. Restoring is a change like any other: it can be undone.
  */
-export function HistoryDialog() {
-  const [isOpen, setOpen] = useState(false);
+export function HistoryDialog({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
   return (
-    <>
-      <Button onClick={() => setOpen(true)}>History</Button>
-      <Dialog
-        open={isOpen}
-        onClose={() => setOpen(false)}
-        fullWidth
-        maxWidth="sm"
-        aria-labelledby="history-title"
-      >
-        <DialogTitle id="history-title">Saved revisions</DialogTitle>
-        <DialogContent>{isOpen && <Revisions onDone={() => setOpen(false)} />}</DialogContent>
-        <DialogActions>
-          <Button onClick={() => setOpen(false)}>Close</Button>
-        </DialogActions>
-      </Dialog>
-    </>
+    <Dialog open={isOpen} onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="history-title">
+      <DialogTitle id="history-title">Saved revisions</DialogTitle>
+      <DialogContent>{isOpen && <Revisions onDone={onClose} />}</DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </Dialog>
   );
 }

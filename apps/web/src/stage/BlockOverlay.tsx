@@ -2,8 +2,8 @@ import { assemble, type Assembly } from '@zest/core/assembly';
 import type { Block, Lesson } from '@zest/core/lesson';
 import { forgetFitted, paintScene, sceneAt } from '@zest/core/overlay';
 import { useEffect, useMemo, useRef } from 'react';
-import { fitCanvas } from '../../player/canvas.ts';
-import { loadPaintFonts } from '../../player/fonts.ts';
+import { fitCanvas } from '../player/canvas.ts';
+import { loadPaintFonts } from '../player/fonts.ts';
 
 /** The assembly of one block alone, its first moment at 0. */
 export function useBlockCut(lesson: Lesson, block: Block): Assembly;
@@ -24,10 +24,18 @@ interface BlockOverlayProps {
   momentMs: () => number | null;
   /** Time between two paintings; every display frame when left out. */
   everyMs?: number;
+  /** With the card that stands where nothing is filmed. */
+  withCard?: boolean;
 }
 
 /** The block's clock, counter and cues over a picture, at a moment somebody else decides. */
-export function BlockOverlay({ lesson, block, momentMs, everyMs = 0 }: BlockOverlayProps) {
+export function BlockOverlay({
+  lesson,
+  block,
+  momentMs,
+  everyMs = 0,
+  withCard = false,
+}: BlockOverlayProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const cut = useBlockCut(lesson, block);
   const latest = useRef(momentMs);
@@ -49,10 +57,13 @@ export function BlockOverlay({ lesson, block, momentMs, everyMs = 0 }: BlockOver
       const ms = latest.current();
       if (ms === null || ms < 0 || ms >= cut.durationMs)
         ctx.clearRect(0, 0, element.width, element.height);
-      else paintScene(ctx, { ...sceneAt(cut, Math.floor(ms)), card: null, rising: null }, width);
+      else {
+        const scene = sceneAt(cut, Math.floor(ms));
+        paintScene(ctx, withCard ? scene : { ...scene, card: null, rising: null }, width);
+      }
     };
     tick = requestAnimationFrame(paint);
     return () => cancelAnimationFrame(tick);
-  }, [cut, everyMs]);
+  }, [cut, everyMs, withCard]);
   return <canvas ref={canvas} />;
 }

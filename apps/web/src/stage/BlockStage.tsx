@@ -1,0 +1,157 @@
+import { Box, Chip, IconButton, Slider, Stack, Tooltip, Typography } from '@mui/material';
+import PauseIcon from '@mui/icons-material/Pause';
+import PlayIcon from '@mui/icons-material/PlayArrow';
+import NextIcon from '@mui/icons-material/SkipNext';
+import PreviousIcon from '@mui/icons-material/SkipPrevious';
+import { blocksOf, type Block } from '@zest/core/lesson';
+import { clockText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
+import { useState } from 'react';
+import { useChosenBlock, useOpenLesson } from '../app/use-lesson.ts';
+import { useKeys } from '../ui/use-keys.ts';
+import { BlockOverlay, useBlockCut } from './BlockOverlay.tsx';
+import { StandIn } from './StandIn.tsx';
+import { speeds, useRehearsal, type Rehearsal } from './use-rehearsal.ts';
+
+interface TransportProps {
+  rehearsal: Rehearsal;
+  lengthMs: number;
+  isWhole: boolean;
+  onWhole: (isWhole: boolean) => void;
+}
+
+/** One line: play, calls, place, speed. */
+function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
+  const { isPlaying, shownMs, speed } = rehearsal;
+  const button = (word: 'play' | 'stop' | 'before' | 'after', icon: typeof PlayIcon) => {
+    const Icon = icon;
+    const words = teacherText(`rehearse.${word}`);
+    const run = {
+      play: rehearsal.play,
+      stop: rehearsal.stop,
+      before: () => rehearsal.jump(-1),
+      after: () => rehearsal.jump(1),
+    }[word];
+    return (
+      <Tooltip title={words}>
+        <IconButton
+          aria-label={words}
+          onClick={run}
+          color={word === 'play' ? 'primary' : 'default'}
+        >
+          <Icon />
+        </IconButton>
+      </Tooltip>
+    );
+  };
+  return (
+    <Stack direction="row" useFlexGap sx={{ alignItems: 'center', gap: 0.25, minHeight: 44 }}>
+      {button('before', PreviousIcon)}
+      {isPlaying ? button('stop', PauseIcon) : button('play', PlayIcon)}
+      {button('after', NextIcon)}
+      <Slider
+        size="small"
+        aria-label={teacherText('rehearse.place')}
+        value={Math.min(shownMs, lengthMs)}
+        min={0}
+        max={Math.max(1, lengthMs)}
+        step={100}
+        getAriaValueText={clockText}
+        onChange={(_event, ms) => rehearsal.seek(ms)}
+        sx={{ mx: 1, flex: 1, minWidth: 40 }}
+      />
+      <Typography
+        variant="body2"
+        data-testid="rehearsal-clock"
+        sx={{ fontVariantNumeric: 'tabular-nums', whiteSpace: 'nowrap' }}
+      >
+        {clockText(shownMs)} / {clockText(lengthMs)}
+      </Typography>
+      <Chip
+        size="small"
+        clickable
+        variant="outlined"
+        label={`${speed}×`}
+        aria-label={teacherText('rehearse.speed', { speed: String(speed) })}
+        onClick={() => rehearsal.setSpeed(speeds[(speeds.indexOf(speed) + 1) % speeds.length] ?? 1)}
+      />
+      <Chip
+        size="small"
+        clickable
+        color={isWhole ? 'primary' : 'default'}
+        variant={isWhole ? 'filled' : 'outlined'}
+        aria-pressed={isWhole}
+        label={teacherText('rehearse.whole')}
+        onClick={() => onWhole(!isWhole)}
+      />
+    </Stack>
+  );
+}
+
+/** The picture of a block as it is planned, and its rehearsal. */
+function Planned({ block }: { block: Block }) {
+  const { lesson } = useOpenLesson();
+  const { choose } = useChosenBlock();
+  const cut = useBlockCut(lesson, block);
+  const [isWhole, setWhole] = useState(false);
+  const blocks = blocksOf(lesson);
+  const after = blocks[blocks.findIndex(({ id }) => id === block.id) + 1];
+  const rehearsal = useRehearsal(block, lesson, cut.durationMs, () => {
+    if (isWhole && after) choose(after.id);
+    return isWhole && after !== undefined;
+  });
+  useKeys({ r: rehearsal.isPlaying ? rehearsal.stop : rehearsal.play });
+  const isCard = block.kind === 'card' || block.kind === 'question';
+  return (
+    <Box component="section" aria-label={teacherText('stage.name')}>
+      <Box
+        role="img"
+        aria-label={teacherText('stage.of', { title: block.title })}
+        sx={{
+          position: 'relative',
+          aspectRatio: '16 / 9',
+          overflow: 'hidden',
+          borderRadius: 1,
+          bgcolor: '#26211c',
+          '& canvas': { position: 'absolute', inset: 0, width: '100%', height: '100%' },
+        }}
+      >
+        <StandIn block={block} lesson={lesson} momentMs={rehearsal.momentMs} />
+        <BlockOverlay
+          lesson={lesson}
+          block={block}
+          momentMs={rehearsal.momentMs}
+          withCard={isCard}
+        />
+        {!isCard && (
+          <Typography
+            variant="body2"
+            sx={{
+              position: 'absolute',
+              left: 8,
+              bottom: 6,
+              px: 0.75,
+              borderRadius: 0.5,
+              bgcolor: 'rgba(38, 33, 28, 0.78)',
+              color: '#fff6ea',
+            }}
+          >
+            {teacherText(block.footage ? 'stage.drawn' : 'stage.not-filmed')}
+          </Typography>
+        )}
+      </Box>
+      <Transport
+        rehearsal={rehearsal}
+        lengthMs={cut.durationMs}
+        isWhole={isWhole}
+        onWhole={setWhole}
+      />
+    </Box>
+  );
+}
+
+/** The lesson as students see it at the chosen block; a drawn performer does what is planned. */
+export function BlockStage() {
+  const { block } = useChosenBlock();
+  return block ? <Planned block={block} /> : null;
+}
