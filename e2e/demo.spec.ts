@@ -35,6 +35,10 @@ test('a newcomer sees a whole lesson, filmed and ready to follow', async () => {
     .click();
   await bench(page, 'Film');
   await expect(page.getByTestId('start-mark')).toBeVisible();
+  // The take is seen, not only told of.
+  await expect
+    .poll(async () => (await page.locator('video').first().boundingBox())?.height ?? 0)
+    .toBeGreaterThan(150);
   await bench(page, 'Assemble');
   await expect(
     page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Take' }),

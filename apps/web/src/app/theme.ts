@@ -12,6 +12,10 @@ export const paper = {
   night: '#1d1915',
 };
 
+/** On a phone everything is as large as a thumb. */
+const PHONE = '@media (max-width: 899px)';
+const THUMB_PX = 44;
+
 const shape = { borderRadius: 10 };
 const typography = {
   fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif',
@@ -25,7 +29,22 @@ const components = {
   MuiCssBaseline: { styleOverrides: { a: { color: paper.zest } } },
   MuiButton: {
     defaultProps: { disableElevation: true },
-    styleOverrides: { root: { minHeight: 40 } },
+    styleOverrides: { root: { minHeight: 40, [PHONE]: { minHeight: THUMB_PX } } },
+  },
+  MuiIconButton: {
+    styleOverrides: { root: { [PHONE]: { minWidth: THUMB_PX, minHeight: THUMB_PX } } },
+  },
+  MuiInputBase: { styleOverrides: { root: { [PHONE]: { minHeight: THUMB_PX } } } },
+  MuiChip: {
+    styleOverrides: {
+      root: { [PHONE]: { '&.MuiChip-clickable': { minHeight: THUMB_PX, minWidth: THUMB_PX } } },
+    },
+  },
+  MuiSwitch: {
+    styleOverrides: { root: { [PHONE]: { '&&': { height: THUMB_PX, paddingBlock: 15 } } } },
+  },
+  MuiCheckbox: {
+    styleOverrides: { root: { [PHONE]: { minWidth: THUMB_PX, minHeight: THUMB_PX } } },
   },
   MuiTextField: { defaultProps: { size: 'small' as const, fullWidth: true } },
   MuiButtonBase: { defaultProps: { disableRipple: true } },

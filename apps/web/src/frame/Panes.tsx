@@ -27,7 +27,7 @@ function PaneBody({ heading, content, name }: Pick<Pane, 'heading' | 'content' |
       aria-label={name}
       sx={{ display: 'flex', flexDirection: 'column', height: '100%', minWidth: 0 }}
     >
-      {heading && <Box sx={{ flex: 'none', px: 1.5, pt: 1 }}>{heading}</Box>}
+      {heading && <Box sx={{ flex: 'none', px: 1.5, pt: 1.5 }}>{heading}</Box>}
       <Box
         className="pane-scroll"
         // A pane without a field in it is scrolled by its own focus.

@@ -20,7 +20,7 @@ interface TransportProps {
   onWhole: (isWhole: boolean) => void;
 }
 
-/** One line: play, calls, place, speed. */
+/** The place in the block, and below it: play, calls, speed. */
 function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
   const { isPlaying, shownMs, speed } = rehearsal;
   const button = (word: 'play' | 'stop' | 'before' | 'after', icon: typeof PlayIcon) => {
@@ -45,10 +45,7 @@ function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
     );
   };
   return (
-    <Stack direction="row" useFlexGap sx={{ alignItems: 'center', gap: 0.25, minHeight: 44 }}>
-      {button('before', PreviousIcon)}
-      {isPlaying ? button('stop', PauseIcon) : button('play', PlayIcon)}
-      {button('after', NextIcon)}
+    <>
       <Slider
         size="small"
         aria-label={teacherText('rehearse.place')}
@@ -58,33 +55,40 @@ function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
         step={100}
         getAriaValueText={clockText}
         onChange={(_event, ms) => rehearsal.seek(ms)}
-        sx={{ mx: 1, flex: 1, minWidth: 40 }}
+        sx={{ display: 'block', py: 1 }}
       />
-      <Typography
-        variant="body2"
-        data-testid="rehearsal-clock"
-        sx={{ fontVariantNumeric: 'tabular-nums', whiteSpace: 'nowrap' }}
-      >
-        {clockText(shownMs)} / {clockText(lengthMs)}
-      </Typography>
-      <Chip
-        size="small"
-        clickable
-        variant="outlined"
-        label={`${speed}×`}
-        aria-label={teacherText('rehearse.speed', { speed: String(speed) })}
-        onClick={() => rehearsal.setSpeed(speeds[(speeds.indexOf(speed) + 1) % speeds.length] ?? 1)}
-      />
-      <Chip
-        size="small"
-        clickable
-        color={isWhole ? 'primary' : 'default'}
-        variant={isWhole ? 'filled' : 'outlined'}
-        aria-pressed={isWhole}
-        label={teacherText('rehearse.whole')}
-        onClick={() => onWhole(!isWhole)}
-      />
-    </Stack>
+      <Stack direction="row" useFlexGap sx={{ alignItems: 'center', gap: 0.5 }}>
+        {button('before', PreviousIcon)}
+        {isPlaying ? button('stop', PauseIcon) : button('play', PlayIcon)}
+        {button('after', NextIcon)}
+        <Typography
+          variant="body2"
+          data-testid="rehearsal-clock"
+          sx={{ fontVariantNumeric: 'tabular-nums', whiteSpace: 'nowrap', flex: 1 }}
+        >
+          {clockText(shownMs)} / {clockText(lengthMs)}
+        </Typography>
+        <Chip
+          size="small"
+          clickable
+          variant="outlined"
+          label={`${speed}×`}
+          aria-label={teacherText('rehearse.speed', { speed: String(speed) })}
+          onClick={() =>
+            rehearsal.setSpeed(speeds[(speeds.indexOf(speed) + 1) % speeds.length] ?? 1)
+          }
+        />
+        <Chip
+          size="small"
+          clickable
+          color={isWhole ? 'primary' : 'default'}
+          variant={isWhole ? 'filled' : 'outlined'}
+          aria-pressed={isWhole}
+          label={teacherText('rehearse.whole')}
+          onClick={() => onWhole(!isWhole)}
+        />
+      </Stack>
+    </>
   );
 }
 

@@ -140,7 +140,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
           alignSelf: 'center',
         }}
       >
-        <div className="stage">
+        <div className="stage" style={{ aspectRatio: '16 / 9' }}>
           <video
             ref={videoRef}
             src={urlOf(routes.takeVideo, { takeId: take.id })}

@@ -109,7 +109,11 @@ const RowContent = memo(
           )}
         </Box>
         <Box sx={{ minWidth: 0 }}>
-          <Stack direction="row" sx={{ alignItems: 'stretch' }} {...{ [HEAD]: block.id }}>
+          <Stack
+            direction="row"
+            sx={{ alignItems: 'stretch', flexWrap: { xs: 'wrap', md: 'nowrap' } }}
+            {...{ [HEAD]: block.id }}
+          >
             <IconButton
               ref={setActivatorNodeRef}
               {...attributes}
@@ -143,7 +147,9 @@ const RowContent = memo(
               }
               aria-expanded={isOpen}
               sx={{
-                flex: 1,
+                flex: { xs: '1 1 100%', md: 1 },
+                // Above its buttons where there is no room beside them.
+                order: { xs: -1, md: 0 },
                 minWidth: 0,
                 px: 1,
                 py: 1.2,

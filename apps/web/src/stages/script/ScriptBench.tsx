@@ -56,7 +56,7 @@ const Row = memo(function Row({ block, isOpen, hand, onOpen }: RowProps) {
         <ButtonBase
           onClick={() => onOpen(block.id)}
           aria-expanded={isOpen}
-          sx={{ justifyContent: 'start', textAlign: 'left' }}
+          sx={{ justifyContent: 'start', textAlign: 'left', minHeight: { xs: 44, md: 32 } }}
         >
           <Typography component="h3" variant="h3">
             {block.title || 'Untitled'}
