@@ -155,6 +155,18 @@ test('a block is rehearsed before it is filmed: its clock runs, stops, and goes 
   }
 });
 
+test('the stage on Script follows the sentence that is written', async () => {
+  await page.goto(`${zest.url}/lessons/${lessonId}/script`);
+  const words = page.getByRole('textbox', { name: 'Words of Work and rest' });
+  await words.click();
+  await page.keyboard.type('Skip on the spot. Land softly now.', { delay: 30 });
+  // The second of two sentences, after four of seven words: 4/7 of 1:55.
+  await expect(page.getByTestId('rehearsal-clock')).toHaveText('1:05 / 1:55');
+  await page.keyboard.press('Home');
+  await expect(page.getByTestId('rehearsal-clock')).toHaveText('0:00 / 1:55');
+  await saved(page);
+});
+
 test('the bar says how far each bench is', async () => {
   const bench = (name: string) => page.getByRole('tab', { name, exact: true });
   await expect(bench('Plan')).toHaveAccessibleDescription('begun');

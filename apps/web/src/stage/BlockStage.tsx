@@ -10,6 +10,7 @@ import { useState } from 'react';
 import { useChosenBlock, useOpenLesson } from '../app/use-lesson.ts';
 import { useKeys } from '../ui/use-keys.ts';
 import { BlockOverlay, useBlockCut } from './BlockOverlay.tsx';
+import { usePointed } from './pointing.ts';
 import { StandIn } from './StandIn.tsx';
 import { speeds, useRehearsal, type Rehearsal } from './use-rehearsal.ts';
 
@@ -103,6 +104,9 @@ function Planned({ block }: { block: Block }) {
   const rehearsal = useRehearsal(block, lesson, cut.durationMs, () => {
     if (isWhole && after) choose(after.id);
     return isWhole && after !== undefined;
+  });
+  usePointed((blockId, share) => {
+    if (blockId === block.id && !rehearsal.isPlaying) rehearsal.seek(share * cut.durationMs);
   });
   useKeys({ r: rehearsal.isPlaying ? rehearsal.stop : rehearsal.play });
   const isCard = block.kind === 'card' || block.kind === 'question';

@@ -8,6 +8,7 @@ import { memo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
+import { BlockStage } from '../../stage/BlockStage.tsx';
 import { ChoiceField, WholeField } from '../../ui/fields.tsx';
 import { Panes } from '../../frame/Panes.tsx';
 import { useLatest } from '../../ui/use-latest.ts';
@@ -141,9 +142,13 @@ export function ScriptBench() {
       id="script"
       panes={[
         {
-          ...{ id: 'text', name: teacherText('pane.text'), part: 100, leastPx: 320 },
+          ...{ id: 'text', name: teacherText('pane.text'), part: 68, leastPx: 520 },
           heading: tools,
           content: text,
+        },
+        {
+          ...{ id: 'stage', name: teacherText('pane.stage'), part: 32, leastPx: 320 },
+          content: <BlockStage />,
         },
       ]}
     />

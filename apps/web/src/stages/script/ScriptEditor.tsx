@@ -5,9 +5,11 @@ import { Paragraph } from '@tiptap/extension-paragraph';
 import { Text } from '@tiptap/extension-text';
 import { EditorContent, useEditor } from '@tiptap/react';
 import { LIMITS, makeCue, type Block } from '@zest/core/lesson';
+import { spokenShare } from '@zest/core/script';
 import { useEffect, useRef } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { useBlockNow } from '../../app/use-lesson.ts';
+import { pointStage } from '../../stage/pointing.ts';
 import { AddButton } from '../../ui/AddButton.tsx';
 import { useChange } from '../../ui/use-change.ts';
 import { fromDocument, tablesAsLines, tagNode, toDocument, wordBorder } from './script-document.ts';
@@ -69,6 +71,11 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
         'aria-multiline': 'true',
         class: 'script-text',
       },
+    },
+    onSelectionUpdate: ({ editor: { state } }) => {
+      const before = state.doc.textBetween(0, state.selection.from, '\n', '').length;
+      const { id, script } = latest.current.block;
+      pointStage(id, spokenShare(script, { anchor: before }) ?? 0);
     },
     onUpdate: ({ editor: changed }) => {
       const { script, anchors } = fromDocument(changed.getJSON());

@@ -24,19 +24,20 @@ function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
   return (
     <Paper variant="outlined" sx={{ p: 1.5 }}>
       <Stack spacing={1.25}>
-        <Stack direction="row" spacing={1}>
+        <Stack direction="row" useFlexGap sx={{ gap: 1, flexWrap: 'wrap' }}>
           <TextLine
             label={`Key words ${at + 1}`}
             value={cue.text}
             most={LIMITS.line}
             helper={words > 5 || words === 1 ? 'Two to five words are read best.' : undefined}
             onChange={(text) => set('Key words', (d) => void (d.text = text))}
+            sx={{ flex: '1 1 100%' }}
           />
           <ChoiceField
             label="When"
             value={cue.moment}
             choices={cueMomentNames}
-            sx={{ width: 175, flex: 'none' }}
+            sx={{ flex: '1 1 120px' }}
             onChange={(moment) => set('Moment', (d) => void (d.moment = moment))}
           />
           <IconButton
