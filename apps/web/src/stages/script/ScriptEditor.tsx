@@ -3,6 +3,7 @@ import { Node } from '@tiptap/core';
 import { Document } from '@tiptap/extension-document';
 import { Paragraph } from '@tiptap/extension-paragraph';
 import { Text } from '@tiptap/extension-text';
+import type { EditorState } from '@tiptap/pm/state';
 import { EditorContent, useEditor } from '@tiptap/react';
 import { LIMITS, makeCue, type Block } from '@zest/core/lesson';
 import { spokenShare } from '@zest/core/script';
@@ -51,6 +52,12 @@ function stateOf(
   ]);
 }
 
+/** The stage shows what is said at the cursor. */
+function pointAtCursor({ id, script }: Block, { doc, selection }: EditorState): void {
+  const anchor = doc.textBetween(0, selection.from, '\n', '').length;
+  pointStage(id, spokenShare(script, { anchor }) ?? 0);
+}
+
 /** The words of a block, with its cues as tags in the sentences where they are spoken. */
 export function ScriptEditor({ block: shown }: { block: Block }) {
   const block = useBlockNow(shown);
@@ -72,11 +79,7 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
         class: 'script-text',
       },
     },
-    onSelectionUpdate: ({ editor: { state } }) => {
-      const before = state.doc.textBetween(0, state.selection.from, '\n', '').length;
-      const { id, script } = latest.current.block;
-      pointStage(id, spokenShare(script, { anchor: before }) ?? 0);
-    },
+    onSelectionUpdate: ({ editor: { state } }) => pointAtCursor(latest.current.block, state),
     onUpdate: ({ editor: changed }) => {
       const { script, anchors } = fromDocument(changed.getJSON());
       latest.current.change('Words', (draft) => {
