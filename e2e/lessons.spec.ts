@@ -31,7 +31,8 @@ async function choose(label: string, option: string, at = 0): Promise<void> {
 async function startWith(title: string, kind: string): Promise<void> {
   await page.goto(zest.url);
   await startLesson(page, title);
-  if (kind === 'Work and rest') await page.getByRole('button', { name: `+ ${kind}` }).click();
+  if (kind === 'Work and rest' || kind === 'Repetitions')
+    await page.getByRole('button', { name: `+ ${kind}` }).click();
   else await addKind(page, kind);
 }
 
@@ -62,6 +63,46 @@ test('a circuit of repetitions twice through, rests until one is ready, key word
   await page.reload();
   await expect(video()).toHaveText('1:38');
   await expect(page.getByRole('button', { name: 'Details of Plank' })).toHaveText('Details (1)');
+});
+
+test('a move is taught in parts on both sides, joined step by step, with rests of several kinds', async () => {
+  await startWith('Parts', 'Repetitions');
+  await choose('Sides', 'both together');
+  await field('Repetitions').fill('10');
+  await field('Lead-in').fill('0 s');
+  // Ten times a second down and one up.
+  await expect(video()).toHaveText('0:20');
+  await page.getByLabel('Taught in parts first, then joined').check();
+  await field('Times each part').fill('2');
+  await field('One part').fill('3 s');
+  await field('Times joined').fill('1');
+  await field('Joined, slowly').fill('6 s');
+  // Three parts twice, 18 s, joined once 6 s.
+  await expect(video()).toHaveText('0:44');
+  await choose('Sides of the parts', 'one side, then the other');
+  // Both sides of parts and joining: 2 × 24 s.
+  await expect(video()).toHaveText('1:08');
+  await choose('Joined', 'step by step');
+  // After the second part two of three parts, 4 s, on each side.
+  await expect(video()).toHaveText('1:16');
+  await saved(page);
+  await startWith('Rests', 'Work and rest');
+  await field('Lead-in').fill('0 s');
+  await field('Work').fill('30 s');
+  await field('Rounds').fill('3');
+  await choose('Rests last', 'as long as the work took');
+  // Three works and two rests of 30 s.
+  await expect(video()).toHaveText('2:30');
+  await choose('Meanwhile', 'the partner works');
+  await choose('Rests last', 'so many breaths');
+  await field('Breaths of rest').fill('4');
+  await field('Breathe in').fill('3 s');
+  await field('Breathe out').fill('4 s');
+  // Three works and two rests of four breaths of 7 s.
+  await expect(video()).toHaveText('2:26');
+  await saved(page);
+  await page.reload();
+  await expect(field('Breaths of rest')).toHaveValue('4');
 });
 
 test('counts of five and three, and a routine that grows from what is known, at the student’s pace', async () => {
