@@ -32,14 +32,15 @@ export const lessonSummarySchema = z.object({
   /** Blocks with words or cues. */
   scripted: z.number(),
   shared: z.boolean(),
-  /** Results of it are in the log. */
-  answered: z.boolean(),
   archived: z.boolean(),
   /** Kept as a pattern for others, not to be filmed itself. */
   template: z.boolean(),
   /** The sign-in name of who of the team sees to it; null when they have left. */
   keeper: z.string().nullable(),
 });
+
+/** What has become of a lesson outside of it: whether a link shows it, and results of it came back. */
+export const lessonUseSchema = z.object({ shared: z.boolean(), answered: z.boolean() });
 
 /** Somebody else of the team sees to a lesson from here on. */
 export const handOverSchema = z.strictObject({ memberId: z.string().min(1).max(40) });

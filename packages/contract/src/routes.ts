@@ -34,6 +34,7 @@ export const routes = {
   changeCueEntry: { method: 'PUT', path: '/api/cues/:entryId', access: 'owner' },
   deleteCueEntry: { method: 'DELETE', path: '/api/cues/:entryId', access: 'owner' },
   lesson: { method: 'GET', path: '/api/lessons/:lessonId', access: 'owner' },
+  lessonUse: { method: 'GET', path: '/api/lessons/:lessonId/use', access: 'owner' },
   saveLesson: { method: 'PUT', path: '/api/lessons/:lessonId', access: 'owner' },
   deleteLesson: { method: 'DELETE', path: '/api/lessons/:lessonId', access: 'owner' },
   shelveLesson: { method: 'PUT', path: '/api/lessons/:lessonId/shelf', access: 'owner' },

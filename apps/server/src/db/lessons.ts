@@ -27,11 +27,26 @@ export interface NewestLesson {
   savedAt: Date;
   lesson: Lesson;
   shared: boolean;
-  answered: boolean;
   archived: boolean;
   template: boolean;
   /** The sign-in name of who sees to it; null when they have left. */
   keeper: string | null;
+}
+
+/** Whether a link shows a lesson, and whether a class of its team sent results of it. */
+export async function lessonUse(
+  sequelize: Sequelize,
+  lessonId: string,
+  teamId: string,
+): Promise<{ shared: boolean; answered: boolean }> {
+  const rows = await sequelize.query(
+    `SELECT EXISTS (SELECT 1 FROM shares WHERE lesson_id = ? AND revoked_at IS NULL) AS shared,
+            EXISTS (SELECT 1 FROM classes c JOIN log_entries e ON e.class_id = c.id AND e.lesson_id = ?
+                     WHERE c.owner_id = ?) AS answered`,
+    { replacements: [lessonId, lessonId, teamId], type: QueryTypes.SELECT },
+  );
+  const [use] = rows as { shared: number; answered: number }[];
+  return { shared: use?.shared === 1, answered: use?.answered === 1 };
 }
 
 /** Every lesson of a teacher at its newest revision, the last saved first. */
@@ -39,9 +54,7 @@ export async function newestLessons(sequelize: Sequelize, teamId: string): Promi
   const rows = await sequelize.query(
     `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt,
             l.archived_at AS archivedAt, l.is_template AS template, k.login AS keeper,
-            EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared,
-            EXISTS (SELECT 1 FROM classes c JOIN log_entries e ON e.class_id = c.id AND e.lesson_id = l.id
-                     WHERE c.owner_id = l.owner_id) AS answered
+            EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared
        FROM lessons l JOIN lesson_revisions r ON r.lesson_id = l.id AND r.revision = l.revision
        LEFT JOIN users k ON k.id = l.keeper_id AND k.team_id = l.owner_id
       WHERE l.owner_id = ? AND l.deleted_at IS NULL ORDER BY r.created_at DESC`,
@@ -55,14 +68,12 @@ export async function newestLessons(sequelize: Sequelize, teamId: string): Promi
     archivedAt: Date | null;
     template: number;
     shared: number;
-    answered: number;
     keeper: string | null;
   }[];
-  return typed.map(({ document, archivedAt, template, shared, answered, ...row }) => ({
+  return typed.map(({ document, archivedAt, template, shared, ...row }) => ({
     ...row,
     lesson: readLesson(JSON.parse(document)),
     shared: shared === 1,
-    answered: answered === 1,
     archived: archivedAt !== null,
     template: template === 1,
   }));

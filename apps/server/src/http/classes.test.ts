@@ -15,6 +15,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { eraseOld } from '../db/classes.ts';
 import {
   lessonOf,
+  signUpSecond,
   testServer,
   until,
   type TestClient,
@@ -250,6 +251,15 @@ describe('what students send', () => {
     const ownLog = (await two.mine()).body as OwnLog;
     expect(ownLog.nickname).toBe(students[1]?.nickname);
     expect(ownLog.entries.map(({ studentId }) => studentId)).toEqual([students[1]?.id]);
+  });
+
+  it('is told of its lesson, as is the link it came by', async () => {
+    const use = async (id: string) => (await teacher.send('GET', `/api/lessons/${id}/use`)).body;
+    const quiet = (await teacher.makeLesson(lessonOf([{ kind: 'talk', title: 'Quiet' }]))).id;
+    expect(await use(lessonId)).toEqual({ shared: true, answered: true });
+    expect(await use(quiet)).toEqual({ shared: false, answered: false });
+    const stranger = await signUpSecond(server);
+    expect((await stranger.send('GET', `/api/lessons/${quiet}/use`)).status).toBe(404);
   });
 
   it('is told at once to teachers who have a page open', async () => {

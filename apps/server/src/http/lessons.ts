@@ -14,6 +14,7 @@ import type { Folders } from '../config.ts';
 import { eraseLesson } from '../db/erase-lesson.ts';
 import {
   createFromOthers,
+  lessonUse,
   newestLessons,
   revisionAt,
   saveLesson,
@@ -40,7 +41,6 @@ function summaryOf({
   savedAt,
   lesson,
   shared,
-  answered,
   archived,
   template,
   keeper,
@@ -67,7 +67,6 @@ function summaryOf({
     videoMs: schedule.videoMs,
     studentMs: schedule.studentMs,
     shared,
-    answered,
     archived,
     template,
     keeper,
@@ -119,6 +118,10 @@ export function addLessonRoutes(
 
   route(routes.lesson, async (_req, res, { lesson }) => {
     answer(res, 'lesson', stored(await revisionAt(lesson.id, lesson.revision)));
+  });
+
+  route(routes.lessonUse, async (_req, res, { lesson, teamId }) => {
+    answer(res, 'lessonUse', await lessonUse(sequelize, lesson.id, teamId));
   });
 
   route(routes.saveLesson, async (req, res, owned) => {

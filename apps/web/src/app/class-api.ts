@@ -78,6 +78,11 @@ export const classApi = api
         transformResponse: read(answers.students),
         providesTags: ['Students'],
       }),
+      lessonUse: build.query({
+        query: (lessonId: string) => ask('lessonUse', { lessonId }),
+        transformResponse: read(answers.lessonUse),
+        providesTags: ['Shares', 'Log'],
+      }),
       /** All pages of what is asked for. */
       log: build.query<Entries, LogArgs>({
         queryFn: async (args, _store, _options, ask) => {

@@ -1,7 +1,7 @@
 import { Box, Tab, Tabs } from '@mui/material';
 import { teacherText } from '@zest/core/words';
 import { Link, useLocation, useNavigate } from 'react-router';
-import { api } from '../app/api.ts';
+import { classApi } from '../app/class-api.ts';
 import { useOpenLesson, useSchedule } from '../app/use-lesson.ts';
 import { benches, benchStates, type Bench } from './bench-states.ts';
 import { useFindings } from './checked.ts';
@@ -19,13 +19,13 @@ export function BenchTabs({ isNarrow }: { isNarrow: boolean }) {
   const { id, lesson } = useOpenLesson();
   const schedule = useSchedule();
   const findings = useFindings(id);
-  const summary = api.useLessonsQuery().data?.find((one) => one.id === id);
+  const use = classApi.useLessonUseQuery(id).data;
   const navigate = useNavigate();
   const { search } = useLocation();
   const states = benchStates(lesson, schedule, {
     findings,
-    shared: summary?.shared ?? false,
-    hasResults: summary?.answered ?? false,
+    shared: use?.shared ?? false,
+    hasResults: use?.answered ?? false,
   });
   return (
     <Tabs

@@ -1,16 +1,8 @@
-import {
-  Alert,
-  Box,
-  Button,
-  CssBaseline,
-  ThemeProvider,
-  Typography,
-  useMediaQuery,
-} from '@mui/material';
+import { Box, CssBaseline, ThemeProvider, useMediaQuery } from '@mui/material';
 import { blocksOf, type Lesson } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { useEffect, useState } from 'react';
-import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { Outlet, useNavigate, useParams } from 'react-router';
 import { api, problemText } from '../app/api.ts';
 import { keepOpen, readDraft, saveNow } from '../app/autosave.ts';
 import { useCommands } from '../app/commands.ts';
@@ -27,6 +19,7 @@ import { BenchTabs, useBench } from './BenchTabs.tsx';
 import { FindAction } from './FindAction.tsx';
 import { LessonRibbon } from './LessonRibbon.tsx';
 import { MoreMenu } from './MoreMenu.tsx';
+import { NotOpen } from './NotOpen.tsx';
 import { Others } from './Others.tsx';
 import { NARROW } from './Panes.tsx';
 import { SaveState } from './SaveState.tsx';
@@ -153,22 +146,5 @@ export function LessonShell() {
       </ShownLessonProvider>
     );
   }
-  return (
-    <Box component="main" sx={{ p: 4 }}>
-      {fault ? (
-        <Alert
-          severity="error"
-          action={
-            <Button component={Link} to="/">
-              All lessons
-            </Button>
-          }
-        >
-          {fault}
-        </Alert>
-      ) : (
-        <Typography>Opening the lesson …</Typography>
-      )}
-    </Box>
-  );
+  return <NotOpen fault={fault} opening="Opening the lesson …" />;
 }

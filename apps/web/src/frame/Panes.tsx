@@ -19,8 +19,8 @@ export interface Pane {
   content: ReactNode;
 }
 
-/** What is in a pane: its heading stays, the rest scrolls. */
-function PaneBody({ heading, content, name }: Pick<Pane, 'heading' | 'content' | 'name'>) {
+/** A pane, which may be all there is of a bench: its heading stays, the rest scrolls. */
+export function OnePane({ heading, content, name }: Pick<Pane, 'heading' | 'content' | 'name'>) {
   return (
     <Box
       component="section"
@@ -84,7 +84,7 @@ function Side({ id, panes }: { id: string; panes: readonly Pane[] }) {
           minSize={pane.leastPx}
           style={{ overflow: 'hidden' }}
         >
-          <PaneBody heading={pane.heading} content={pane.content} name={pane.name} />
+          <OnePane heading={pane.heading} content={pane.content} name={pane.name} />
         </Panel>,
       ])}
     </Group>
@@ -102,7 +102,7 @@ function Leaves({ panes }: { panes: readonly Pane[] }) {
           key={pane.id}
           sx={{ flex: 1, minHeight: 0, display: pane.id === open ? 'block' : 'none' }}
         >
-          <PaneBody heading={pane.heading} content={pane.content} name={pane.name} />
+          <OnePane heading={pane.heading} content={pane.content} name={pane.name} />
         </Box>
       ))}
       {panes.length > 1 && (

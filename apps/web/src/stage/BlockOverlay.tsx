@@ -43,9 +43,14 @@ export function BlockOverlay({
     latest.current = momentMs;
   });
   useEffect(() => {
-    void loadPaintFonts().then(forgetFitted);
     let tick = 0;
     let paintedAt = -Infinity;
+    /** The moment and the width that stand there; nothing: it has to be painted. */
+    let painted: string | null = null;
+    void loadPaintFonts().then(() => {
+      forgetFitted();
+      painted = null;
+    });
     const paint = (now: number) => {
       tick = requestAnimationFrame(paint);
       if (now - paintedAt < everyMs) return;
@@ -55,12 +60,13 @@ export function BlockOverlay({
       if (!element || !ctx) return;
       const width = fitCanvas(element, cut.shape);
       const ms = latest.current();
-      if (ms === null || ms < 0 || ms >= cut.durationMs)
-        ctx.clearRect(0, 0, element.width, element.height);
-      else {
-        const scene = sceneAt(cut, Math.floor(ms));
-        paintScene(ctx, withCard ? scene : { ...scene, card: null, rising: null }, width);
-      }
+      const moment = ms === null || ms < 0 || ms >= cut.durationMs ? null : Math.floor(ms);
+      const wanted = `${moment} ${width}`;
+      if (painted === wanted) return;
+      painted = wanted;
+      if (moment === null) return ctx.clearRect(0, 0, element.width, element.height);
+      const scene = sceneAt(cut, moment);
+      paintScene(ctx, withCard ? scene : { ...scene, card: null, rising: null }, width);
     };
     tick = requestAnimationFrame(paint);
     return () => cancelAnimationFrame(tick);

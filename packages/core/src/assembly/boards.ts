@@ -81,7 +81,7 @@ function openingBoards(
   }
   const way = filmedWay(block, lesson);
   if (way && shown.has('rules')) wanted.push(...rulesBoards(way, lesson));
-  const played = withWay(block, lesson, way);
+  const played = way ? withWay(block, lesson, way) : block;
   const floor = shown.has('floor') && played.floor.length > 0 ? floorUse(played) : null;
   if (floor)
     wanted.push({

@@ -13,7 +13,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { fetchFile } from '../../ui/save-file.ts';
 import { useTextMeasure } from '../../ui/use-text-measure.ts';
 import { sayFindings } from '../../frame/checked.ts';
-import { Panes } from '../../frame/Panes.tsx';
+import { OnePane } from '../../frame/Panes.tsx';
 import { WatchStatus } from './WatchStatus.tsx';
 import { useAssembly, useOpenLesson, useReadyTakes } from '../../app/use-lesson.ts';
 
@@ -209,15 +209,5 @@ export function CheckBench() {
       )}
     </Stack>
   );
-  return (
-    <Panes
-      id="check"
-      panes={[
-        {
-          ...{ id: 'findings', name: teacherText('bench.check'), part: 100, leastPx: 320 },
-          content,
-        },
-      ]}
-    />
-  );
+  return <OnePane name={teacherText('bench.check')} content={content} />;
 }

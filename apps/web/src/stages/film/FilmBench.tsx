@@ -3,7 +3,7 @@ import { shotsOf } from '@zest/core/framing';
 import { teacherText } from '@zest/core/words';
 import { useEffect, useState } from 'react';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
-import { Panes } from '../../frame/Panes.tsx';
+import { OnePane } from '../../frame/Panes.tsx';
 import { recoverRecordings } from '../../record/recorder.ts';
 import { uploadFault } from '../../record/upload.ts';
 import { CallSheetView } from './CallSheetView.tsx';
@@ -105,22 +105,17 @@ export function FilmBench() {
   );
   return (
     <>
-      <Panes
-        id="film"
-        panes={[
-          {
-            ...{ id: 'film', name: teacherText('bench.film'), part: 100, leastPx: 320 },
-            heading: tools,
-            content: (
-              <>
-                {way === 'set-up' && <SetUp key={block.id} block={block} />}
-                {way === 'call-sheet' && <CallSheetView onFilm={film} />}
-                {way === 'takes' && <TakesOfBlock key={block.id} block={block} />}
-                {way === 'import' && <ImportPanel />}
-              </>
-            ),
-          },
-        ]}
+      <OnePane
+        name={teacherText('bench.film')}
+        heading={tools}
+        content={
+          <>
+            {way === 'set-up' && <SetUp key={block.id} block={block} />}
+            {way === 'call-sheet' && <CallSheetView onFilm={film} />}
+            {way === 'takes' && <TakesOfBlock key={block.id} block={block} />}
+            {way === 'import' && <ImportPanel />}
+          </>
+        }
       />
       {filming && (
         <FilmView

@@ -37,7 +37,7 @@ import { Link, useNavigate } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
-import { Panes } from '../../frame/Panes.tsx';
+import { OnePane } from '../../frame/Panes.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { groupBy } from '../../ui/group.ts';
 import { Answers, Quiz } from './Answers.tsx';
@@ -301,16 +301,5 @@ export function LogBench() {
       )}
     </Stack>
   );
-  return (
-    <Panes
-      id="log"
-      panes={[
-        {
-          ...{ id: 'results', name: teacherText('bench.log'), part: 100, leastPx: 320 },
-          heading: choice,
-          content,
-        },
-      ]}
-    />
-  );
+  return <OnePane name={teacherText('bench.log')} heading={choice} content={content} />;
 }

@@ -1,4 +1,4 @@
-import { Alert, Box, Button, IconButton, Paper, Stack, Typography } from '@mui/material';
+import { Alert, Button, IconButton, Paper, Stack, Typography } from '@mui/material';
 import RedoIcon from '@mui/icons-material/Redo';
 import UndoIcon from '@mui/icons-material/Undo';
 import type { LessonSummary, StoredSeries } from '@zest/contract';
@@ -6,11 +6,12 @@ import { seriesCalendar } from '@zest/core/formats';
 import { makeLesson as emptyLesson, stageSchools } from '@zest/core/lesson';
 import { goOnFrom, makingOrder, type SeriesWeek } from '@zest/core/schedule';
 import { useMemo, useRef, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { NoticeProvider, useNotice } from '../../app/notice.tsx';
 import { saveFile } from '../../ui/save-file.ts';
+import { NotOpen } from '../../frame/NotOpen.tsx';
 import { PageFrame } from '../../frame/PageFrame.tsx';
 import { teacherText } from '@zest/core/words';
 import { Progression, Skills } from './Progression.tsx';
@@ -199,21 +200,13 @@ export function SeriesPage() {
     );
   }
   return (
-    <Box component="main" sx={{ p: 4 }}>
-      {series.isLoading ? (
-        <Typography>Opening the series …</Typography>
-      ) : (
-        <Alert
-          severity="error"
-          action={
-            <Button component={Link} to="/">
-              All lessons
-            </Button>
-          }
-        >
-          {problemText(series.error) ?? 'There is no such series. It may have been deleted.'}
-        </Alert>
-      )}
-    </Box>
+    <NotOpen
+      fault={
+        series.isLoading
+          ? null
+          : (problemText(series.error) ?? 'There is no such series. It may have been deleted.')
+      }
+      opening="Opening the series …"
+    />
   );
 }

@@ -1,15 +1,4 @@
-import {
-  Box,
-  Card,
-  CardActionArea,
-  Chip,
-  IconButton,
-  Menu,
-  MenuItem,
-  Stack,
-  Typography,
-} from '@mui/material';
-import MoreVertIcon from '@mui/icons-material/MoreVert';
+import { Box, Card, CardActionArea, Chip, Stack, Typography } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { duplicateLesson, LessonError, LIMITS, mergeLessons } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
@@ -19,6 +8,7 @@ import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { teamApi } from '../../app/team-api.ts';
+import { MenuButton } from '../../ui/MenuButton.tsx';
 import { DeleteDialog } from './DeleteDialog.tsx';
 import { HandOverDialog } from './HandOverDialog.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
@@ -56,9 +46,10 @@ function useNewFrom(id: string) {
   return { make, merge };
 }
 
+const CORNER = { position: 'absolute', top: 4, right: 4 } as const;
+
 /** What can be done with a lesson as a whole. */
 function LessonMenu({ lesson }: { lesson: LessonSummary }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [isMerging, setMerging] = useState(false);
   const [isHandingOver, setHandingOver] = useState(false);
   const team = teamApi.useTeamQuery();
@@ -66,76 +57,42 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
   const [isDeleting, setDeleting] = useState(false);
   const notice = useNotice();
   const { id, title, archived, template } = lesson;
-  const run = (what: () => Promise<{ error?: unknown }>, done: string) => async () => {
-    setAnchor(null);
-    const { error } = await what();
-    notice(error ? (problemText(error) ?? 'That didn’t work.') : done);
-  };
+  const run = (what: () => Promise<{ error?: unknown }>, done: string) => () =>
+    void what().then(({ error }) =>
+      notice(error ? (problemText(error) ?? 'That didn’t work.') : done),
+    );
   const { make, merge } = useNewFrom(id);
+  const entries = [
+    {
+      name: 'Duplicate',
+      run: run(
+        () => make((document) => duplicateLesson(document, makeId)),
+        `“${title}” was duplicated.`,
+      ),
+    },
+    { name: 'Merge with another lesson …', run: () => setMerging(true) },
+    ...((team.data ?? []).length > 1
+      ? [{ name: 'Hand over …', run: () => setHandingOver(true) }]
+      : []),
+    {
+      name: template ? 'No longer a template' : 'Use as a template',
+      run: run(
+        () => putOnShelf({ lessonId: id, archived, template: !template }),
+        template ? 'No longer a template.' : 'Saved as a template for new lessons.',
+      ),
+    },
+    {
+      name: archived ? 'Back to the shelf' : 'Archive',
+      run: run(
+        () => putOnShelf({ lessonId: id, archived: !archived, template }),
+        archived ? 'Back on the shelf.' : 'Archived. Switch “archive” on to see it.',
+      ),
+    },
+    ...(archived ? [{ name: 'Delete for good …', run: () => setDeleting(true) }] : []),
+  ];
   return (
     <>
-      <IconButton
-        aria-label={`More for ${title}`}
-        aria-haspopup="menu"
-        onClick={(event) => setAnchor(event.currentTarget)}
-        sx={{ position: 'absolute', top: 4, right: 4 }}
-      >
-        <MoreVertIcon />
-      </IconButton>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        <MenuItem
-          onClick={run(
-            () => make((document) => duplicateLesson(document, makeId)),
-            `“${title}” was duplicated.`,
-          )}
-        >
-          Duplicate
-        </MenuItem>
-        <MenuItem
-          onClick={() => {
-            setAnchor(null);
-            setMerging(true);
-          }}
-        >
-          Merge with another lesson …
-        </MenuItem>
-        {(team.data ?? []).length > 1 && (
-          <MenuItem
-            onClick={() => {
-              setAnchor(null);
-              setHandingOver(true);
-            }}
-          >
-            Hand over …
-          </MenuItem>
-        )}
-        <MenuItem
-          onClick={run(
-            () => putOnShelf({ lessonId: id, archived, template: !template }),
-            template ? 'No longer a template.' : 'Saved as a template for new lessons.',
-          )}
-        >
-          {template ? 'No longer a template' : 'Use as a template'}
-        </MenuItem>
-        <MenuItem
-          onClick={run(
-            () => putOnShelf({ lessonId: id, archived: !archived, template }),
-            archived ? 'Back on the shelf.' : 'Archived. Switch “archive” on to see it.',
-          )}
-        >
-          {archived ? 'Back to the shelf' : 'Archive'}
-        </MenuItem>
-        {archived && (
-          <MenuItem
-            onClick={() => {
-              setAnchor(null);
-              setDeleting(true);
-            }}
-          >
-            Delete for good …
-          </MenuItem>
-        )}
-      </Menu>
+      <MenuButton label={`More for ${title}`} entries={entries} sx={CORNER} />
       {isDeleting && <DeleteDialog lesson={lesson} onClose={() => setDeleting(false)} />}
       {isHandingOver && (
         <HandOverDialog

@@ -3,16 +3,12 @@ import {
   Box,
   Button,
   FormControlLabel,
-  IconButton,
-  Menu,
-  MenuItem,
   Stack,
   Switch,
   TextField,
   Typography,
   useMediaQuery,
 } from '@mui/material';
-import MoreVertIcon from '@mui/icons-material/MoreVert';
 import type { LessonSummary, StoredSeries } from '@zest/contract';
 import { LIMITS, makeSeries } from '@zest/core/lesson';
 import { layOutWeeks } from '@zest/core/schedule';
@@ -25,6 +21,7 @@ import { PageFrame } from '../../frame/PageFrame.tsx';
 import { NARROW } from '../../frame/Panes.tsx';
 import { dayText } from '../../ui/day-text.ts';
 import { groupBy } from '../../ui/group.ts';
+import { MenuButton } from '../../ui/MenuButton.tsx';
 import { LessonCard } from './LessonCard.tsx';
 import { NewLesson } from './NewLesson.tsx';
 import { matches } from './next-thing.ts';
@@ -144,7 +141,6 @@ function NewSeries() {
 function ShelfTools() {
   const session = api.useSessionQuery();
   const [signOut] = api.useSignOutMutation();
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const isNarrow = useMediaQuery(NARROW);
   const login = session.data?.user?.login;
   if (!isNarrow)
@@ -163,24 +159,14 @@ function ShelfTools() {
       </>
     );
   return (
-    <>
-      <IconButton
-        aria-label={teacherText('frame.more')}
-        aria-haspopup="menu"
-        onClick={(event) => setAnchor(event.currentTarget)}
-      >
-        <MoreVertIcon />
-      </IconButton>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        <MenuItem component={Link} to="/classes">
-          Classes
-        </MenuItem>
-        <MenuItem component={Link} to="/team">
-          Team
-        </MenuItem>
-        <MenuItem onClick={() => void signOut()}>Sign out {login}</MenuItem>
-      </Menu>
-    </>
+    <MenuButton
+      label={teacherText('frame.more')}
+      entries={[
+        { name: 'Classes', to: '/classes' },
+        { name: 'Team', to: '/team' },
+        { name: `Sign out ${login}`, run: () => void signOut() },
+      ]}
+    />
   );
 }
 

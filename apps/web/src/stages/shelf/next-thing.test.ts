@@ -24,7 +24,6 @@ const lesson: LessonSummary = {
     videoMs: 1,
     studentMs: 1,
     shared: true,
-    answered: false,
     archived: false,
     template: false,
     keeper: 'wren',
