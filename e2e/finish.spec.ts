@@ -4,6 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import {
+  addTo,
   bench,
   discard,
   expectAccessible,
@@ -90,7 +91,7 @@ test.beforeAll(async () => {
     ['Lead-in', '1'],
   ] as const)
     await page.getByLabel(label, { exact: true }).fill(text);
-  await page.getByRole('button', { name: 'Who, where and how hard' }).click();
+  await addTo(page, 'Shown by');
   await page.getByLabel('Shown by').fill('Coach');
   await bench(page, 'Film');
   await page.getByRole('tab', { name: 'Takes' }).click();

@@ -102,8 +102,8 @@ for (const [width, height] of [
 
 test('panes are made wider by key and stay so; on a phone one leaf is turned at a time', async () => {
   await page.goto(`${zest.url}/lessons/${lessonId}/plan`);
-  const edge = page.getByRole('separator', { name: 'Width of Adds up' });
-  const blocks = page.getByRole('region', { name: 'Blocks' });
+  const edge = page.getByRole('separator', { name: 'Width of Picture' });
+  const blocks = page.getByRole('region', { name: 'Blocks', exact: true });
   const wide = async () => (await blocks.boundingBox())?.width ?? 0;
   const before = await wide();
   await edge.focus();
@@ -114,8 +114,8 @@ test('panes are made wider by key and stay so; on a phone one leaf is turned at 
   await expect.poll(async () => Math.abs((await wide()) - after)).toBeLessThan(3);
   await page.setViewportSize({ width: 390, height: 844 });
   await expect(blocks).toBeVisible();
-  await page.getByRole('button', { name: 'Adds up', exact: true }).click();
-  await expect(page.getByTestId('video-clock')).toBeVisible();
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await expect(page.getByTestId('rehearsal-clock')).toBeVisible();
   await expect(blocks).toBeHidden();
   await page.setViewportSize({ width: 1_280, height: 800 });
 });

@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { addKind, discard, openAsOwner, saved, startLesson, type Zest } from './zest.ts';
+import { addTo, addKind, discard, openAsOwner, saved, startLesson, type Zest } from './zest.ts';
 
 // Lessons as teachers give them, entered as they would; each length is worked out by hand.
 
@@ -31,9 +31,7 @@ async function choose(label: string, option: string, at = 0): Promise<void> {
 async function startWith(title: string, kind: string): Promise<void> {
   await page.goto(zest.url);
   await startLesson(page, title);
-  if (kind === 'Work and rest' || kind === 'Repetitions')
-    await page.getByRole('button', { name: `+ ${kind}` }).click();
-  else await addKind(page, kind);
+  await addKind(page, kind);
 }
 
 test('a circuit of repetitions twice through, rests until one is ready, key words of its own', async () => {
@@ -51,6 +49,7 @@ test('a circuit of repetitions twice through, rests until one is ready, key word
   await field('Rest').fill('30 s');
   // Twice 10 × 2 s and 20 s, three rests of 30 s.
   await expect(video()).toHaveText('2:50');
+  await addTo(page, 'What rests are like');
   await choose('Rests last', 'until the student is ready');
   // Each rest takes 3 s of sign and 3 s of counting in: 80 + 3 × 6 s; for the student as before.
   await expect(video()).toHaveText('1:38');
@@ -67,12 +66,12 @@ test('a circuit of repetitions twice through, rests until one is ready, key word
 
 test('a move is taught in parts on both sides, joined step by step, with rests of several kinds', async () => {
   await startWith('Parts', 'Repetitions');
-  await choose('Sides', 'both together');
+  await choose('Sides', 'both sides together');
   await field('Repetitions').fill('10');
   await field('Lead-in').fill('0 s');
   // Ten times a second down and one up.
   await expect(video()).toHaveText('0:20');
-  await page.getByLabel('Taught in parts first, then joined').check();
+  await addTo(page, 'Taught in parts');
   await field('Times each part').fill('2');
   await field('One part').fill('3 s');
   await field('Times joined').fill('1');
@@ -90,6 +89,7 @@ test('a move is taught in parts on both sides, joined step by step, with rests o
   await field('Lead-in').fill('0 s');
   await field('Work').fill('30 s');
   await field('Rounds').fill('3');
+  await addTo(page, 'What rests are like');
   await choose('Rests last', 'as long as the work took');
   // Three works and two rests of 30 s.
   await expect(video()).toHaveText('2:30');
@@ -131,10 +131,10 @@ test('counts of five and three, and a routine that grows from what is known, at 
 test('a question with choices is answered by a move; what is right is told with the answer', async () => {
   await startWith('Quiz', 'Question');
   await field('Question').fill('Which foot leads?');
-  await page.getByRole('button', { name: '+ Choice' }).click();
+  await addTo(page, 'Answers to choose from');
   await field('Choice A').fill('Left');
   await field('Choice B').fill('Right');
-  await choose('Picture', 'squat');
+  await choose('Drawn move', 'squat');
   await field('Why').fill('It is across');
   await page.getByLabel('Answer with the move').check();
   // Three words and two choices with their letters, 7 words: 4 s at 130 a minute; 8 s to think;
@@ -160,6 +160,7 @@ test('a called-out game has a move between, a try first, a leader and lives', as
   await field('One repetition of North').fill('1 s');
   // Two of six calls are North: 2 × 3 s more.
   await expect(video()).toHaveText('0:27');
+  await addTo(page, 'Rules of the game');
   await choose('Between the calls', 'do a move');
   await field('Move between').fill('Run on the spot');
   await page.getByRole('button', { name: 'Try it first' }).click();
@@ -172,6 +173,7 @@ test('a called-out game has a move between, a try first, a leader and lives', as
   await saved(page);
   await page.reload();
   await expect(video()).toHaveText('0:42');
+  await page.getByRole('button', { name: 'Rules of the game: lives' }).click();
   await expect(field('Lives')).toHaveValue('3');
 });
 
@@ -207,7 +209,7 @@ test('a combination is done on one side, then the other, shown slowly once and s
   await field('Break between').fill('2 s');
   // 5 s, three times 3 × 4 s, two breaks of 2 s.
   await expect(video()).toHaveText('0:45');
-  await page.getByLabel('A combination').check();
+  await addTo(page, 'Combination');
   await field('No.').fill('1');
   await field('No.', 1).fill('2');
   await field('Side change').fill('6 s');
@@ -225,7 +227,7 @@ test('a combination is done on one side, then the other, shown slowly once and s
 
 test('a game has rules, a field and a distance for each number of players', async () => {
   await startWith('Pass it on', 'Game');
-  await page.getByRole('button', { name: 'Who, where and how hard' }).click();
+  await addTo(page, 'Who plays');
   await page.getByRole('button', { name: '+ Number of players' }).click();
   await field('Rules').fill('Pass ten times without a miss.');
   await field('Apart').fill('4 m');
@@ -243,7 +245,7 @@ test('a game has rules, a field and a distance for each number of players', asyn
   // The floor of each: 3 m × 6 m for two, whose middle lies between them; nothing for one.
   await page.getByRole('button', { name: /^Space / }).click();
   await expect(page.getByText('6 m deep, decided by “Game”')).toBeVisible();
-  await choose('Players', 'Alone', 2);
+  await choose('Players', 'Alone');
   await saved(page);
   await page.reload();
   await expect(page.getByRole('button', { name: /^Space/ })).toContainText('3 m × 6 m');
@@ -251,7 +253,7 @@ test('a game has rules, a field and a distance for each number of players', asyn
 
 test('kit adds up by its words, effort is an estimate for the ages, and under six nobody reads', async () => {
   await startWith('Kit', 'Card');
-  await page.getByRole('button', { name: '+ Kit' }).click();
+  await addTo(page, 'Kit');
   await field('What').fill('Balls');
   await field('How many').fill('2');
   await page.getByRole('button', { name: '+ Kit' }).click();
@@ -265,6 +267,8 @@ test('kit adds up by its words, effort is an estimate for the ages, and under si
   await page.getByRole('button', { name: /^Effort / }).click();
   // 8 years: 26 kg; 11 years: halfway from 32 to 41 kg.
   await expect(page.getByText(/MET-minutes: at 8 to 11 years, 26 to 37 kg/)).toBeVisible();
+  await page.getByRole('button', { name: 'Close Effort' }).click();
+  await page.getByRole('button', { name: 'About this lesson' }).click();
   await field('Age from').fill('4');
   await expect(page.getByText('Children under 6 do not read yet.')).toBeVisible();
   await saved(page);

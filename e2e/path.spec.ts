@@ -12,6 +12,7 @@ import webvtt from 'webvtt-parser';
 import { sceneRgba } from '../apps/server/src/publish/paint.ts';
 import { frameOf } from '../apps/server/src/testing/footage.ts';
 import {
+  addTo,
   bench,
   clip,
   discard,
@@ -96,9 +97,6 @@ test('a lesson is planned, and every figure tells at once', async () => {
   }
   // 2 lead-in + 5 work + 2 rest + 5 work.
   await expect(page.getByTestId('video-clock')).toHaveText('0:14');
-  await expect(
-    page.getByRole('region', { name: 'Run sheet of the block' }).getByRole('row'),
-  ).not.toHaveCount(0);
   for (const bad of ['0', '-3', '99999999', 'soon']) {
     await page.getByLabel('Work', { exact: true }).fill(bad);
     await expect(page.getByText(/Still 5 s|Write a time as/)).toBeVisible();
@@ -111,15 +109,15 @@ test('a lesson is planned, and every figure tells at once', async () => {
       'Land softly. Keep your elbows close. Look straight ahead and breathe. Small ' +
         'jumps are enough, nobody counts how high you go.',
     );
-  await page.getByRole('button', { name: '+ Cue' }).click();
+  await addTo(page, 'Cue');
   await page.getByLabel('Cue 1').fill('Soft knees');
-  await page.getByRole('button', { name: '+ Caution' }).click();
+  await addTo(page, 'Caution');
   await page.getByLabel('Caution 1').fill('Stop if it hurts.');
   await page.getByRole('button', { name: '+ Repetitions' }).click();
   await page.getByLabel('Repetitions a side', { exact: true }).fill('3');
   await page.getByLabel('Lead-in', { exact: true }).fill('1');
   await page.getByLabel('Side change').fill('2');
-  await page.getByText('Afterwards the student stops the video').click();
+  await addTo(page, 'Pause to practise');
   await page.getByLabel('Practice', { exact: true }).fill('1 min');
   await page.getByLabel('Pause sign').fill('2');
   // 14 + 1 + 3 x 2 + 2 + 3 x 2 + 2 on the video, a minute more for the student.

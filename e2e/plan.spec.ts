@@ -1,5 +1,6 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import {
+  addTo,
   addKind,
   bench,
   discard,
@@ -36,7 +37,8 @@ test('every kind of block can be planned by mouse, its time told at once', async
   await page.getByRole('button', { name: '+ Line' }).click();
   await field('Line 1').fill('A rope, a disc, a chair without wheels, four bottles and a towel');
   await expect(video()).not.toHaveText('0:03');
-  await page.getByText('year-old takes to read it').click();
+  await field('Length by').click();
+  await page.getByRole('option', { name: 'a set time' }).click();
   await field('Length').fill('10 s');
   await expect(video()).toHaveText('0:10');
   await addKind(page, 'Called-out game');
@@ -59,7 +61,7 @@ test('every kind of block can be planned by mouse, its time told at once', async
   await expect(video()).toHaveText('2:02');
   await page.getByRole('button', { name: '+ Work and rest' }).click();
   await field('Rounds').fill('1');
-  await page.getByRole('button', { name: '+ Rung of a ladder' }).click();
+  await addTo(page, 'Ladder');
   await field('Work of rung 2').fill('10');
   await expect(video()).toHaveText('2:47');
   // 5 s and nine moves of 4 s with three breaks of 3 s; 5 s and four laps of 20 s; twice 5, 30 and
@@ -78,6 +80,7 @@ test('every kind of block can be planned by mouse, its time told at once', async
 });
 
 test('the lesson is made to fit, and undone', async () => {
+  await page.getByRole('button', { name: /^Video/ }).click();
   await field('Target').first().fill('6:00');
   await field('Give or take').first().fill('3');
   await page.getByRole('button', { name: 'Make it fit' }).click();
@@ -97,14 +100,13 @@ test('the lesson is made to fit, and undone', async () => {
 test('the ledgers say what is uneven, late or too big, and put right what they can', async () => {
   await page.getByRole('button', { name: /^Laps: / }).click();
   await expect(field('Block')).toHaveValue('Laps');
-  await page.getByRole('button', { name: '+ Kit' }).click();
+  await addTo(page, 'Kit');
   await field('What').fill('Hoop');
   await expect(page.getByRole('button', { name: /^Kit 1 not named in time/ })).toBeVisible();
   await page.getByRole('button', { name: /^Kit 1 not named/ }).click();
   await page.getByRole('button', { name: 'Add a pause to fetch it' }).click();
   await expect(page.getByRole('button', { name: /^Kit 1 thing, all named in time/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Who, where and how hard' }).click();
-  await page.getByRole('button', { name: 'Say how much: Room it takes' }).click();
+  await addTo(page, 'Room it takes');
   await field('Width').fill('6');
   await expect(page.getByRole('button', { name: /^Space 6 m × 1.5 m/ })).toBeVisible();
   await page.getByRole('button', { name: /^Work and rest: / }).click();
@@ -159,9 +161,7 @@ test('a lesson is planned by keyboard alone', async () => {
   await expect(page.getByText('Write work/rest x rounds')).toBeVisible();
   await field('In short').fill('45/10 x2');
   await expect(video()).toHaveText('1:45');
-  await tabTo('+ Other kinds');
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('ArrowDown');
+  await tabTo('+ Counts of 8');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Counts of 8' })).toBeVisible();
   await tabTo('Counts of 8 earlier');

@@ -91,7 +91,7 @@ test('an idle window shows what another window, or another device, saves', async
   await first.getByRole('button', { name: '+ Talk' }).click();
   await first.getByLabel('Block', { exact: true }).fill('Welcome');
   await saved(first);
-  await expect(second.getByRole('heading', { name: 'Welcome' })).toBeVisible();
+  await expect(second.getByRole('heading', { name: 'Welcome', level: 3 })).toBeVisible();
   await expect(second.getByText('You now see the newest version.')).toBeVisible();
   await saved(second);
   // What it then changes goes on top, and comes back to the first.

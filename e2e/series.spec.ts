@@ -3,6 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { expect, test, type Browser, type Download, type Page } from '@playwright/test';
 import {
+  addTo,
   bench,
   discard,
   expectAccessible,
@@ -49,7 +50,7 @@ const downloaded = async (click: () => Promise<void>): Promise<Buffer> => {
 /** Finds an action by name and does it, with keys alone. */
 async function act(name: string): Promise<void> {
   await expect(button('Find an action')).toBeVisible();
-  await page.keyboard.press('.');
+  await page.keyboard.press('Control+.');
   await expect(page.getByRole('dialog', { name: 'Find an action' })).toBeVisible();
   await page.keyboard.type(name);
   await page.keyboard.press('Enter');
@@ -117,7 +118,9 @@ test('blocks are carried by mouse and by keyboard, chosen ones together, and int
   await expect(drop.getByRole('heading', { level: 3 })).toHaveText(['Talk', 'Question']);
   await button('Choose none').click();
   await grip('Work and rest').focus();
-  await key('Space', 'ArrowDown');
+  await key('Space');
+  await expect(page.getByText('Work and rest is lifted.')).toBeAttached();
+  await key('ArrowDown');
   await expect(page.getByText('Work and rest is over Hold.')).toBeAttached();
   await key('Space');
   await expect(heads().first()).toHaveText('Hold');
@@ -130,7 +133,8 @@ test('blocks are carried by mouse and by keyboard, chosen ones together, and int
   await act('put copied');
   await expect(heads()).toHaveText(['Talk', 'Question']);
   await page.getByRole('button', { name: /^Question / }).click();
-  await page.getByRole('button', { name: 'Split the lesson before Question' }).click();
+  await page.getByRole('button', { name: 'More for Question' }).click();
+  await page.getByRole('menuitem', { name: 'Split the lesson before Question' }).click();
   await expect(page.getByText('“Copied into, part 2” is on the shelf now.')).toBeVisible();
   await expect(heads()).toHaveText(['Talk']);
   await saved(page);
@@ -205,8 +209,10 @@ test('a series lays out its weeks, makes their lessons, each from the one before
   await row(1).getByRole('link', { name: 'First jumps' }).click();
   await page.waitForURL(/\/plan/);
   await button('+ Work and rest').click();
-  await page.getByLabel('Part of the lesson').click();
+  await addTo(page, 'Part of the lesson');
+  await field('Part of the lesson').click();
   await page.getByRole('option', { name: 'practice' }).click();
+  await button('About this lesson').click();
   await field('Outcome').fill('Ten jumps in a row.');
   // Made anew, the block does not know the week yet.
   await button('Progress to week 1').click();
@@ -222,6 +228,7 @@ test('a series lays out its weeks, makes their lessons, each from the one before
   await toShelf();
   await page.getByRole('link', { name: /Quay spring, week 2/ }).click();
   await bench(page, 'Plan');
+  await button('About this lesson').click();
   await button('Take “Last time: Ten jumps in a row.”').click();
   await expect(field('Learnt last time')).toHaveValue('Last time: Ten jumps in a row.');
   await saved(page);

@@ -208,10 +208,15 @@ export const startLesson = async (page: Page, title: string): Promise<string> =>
   return /lessons\/([\w-]+)/.exec(page.url())?.[1] ?? '';
 };
 
-/** Adds a block of one of the kinds that have no button of their own. */
+/** Adds a block of a kind. */
 export const addKind = async (page: Page, name: string) => {
-  await page.getByRole('button', { name: '+ Other kinds' }).first().click();
-  await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
+  await page.getByRole('button', { name: `+ ${name}`, exact: true }).click();
+};
+
+/** Adds something to the open block that a block may have besides its figures. */
+export const addTo = async (page: Page, name: string) => {
+  await page.getByRole('combobox', { name: 'Add to the block' }).click();
+  await page.getByRole('option', { name, exact: true }).click();
 };
 
 /** A port nobody listens on at the moment. */

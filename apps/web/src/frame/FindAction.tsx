@@ -32,14 +32,9 @@ export function FindAction() {
   const [commands, setCommands] = useState<Command[] | null>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (
-        isTyping(event.target) ||
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        event.key !== FIND_KEY
-      )
-        return;
+      if (event.altKey || event.key !== FIND_KEY) return;
+      // With Ctrl it is no text, wherever one types.
+      if (isTyping(event.target) && !event.ctrlKey && !event.metaKey) return;
       event.preventDefault();
       setCommands(allCommands());
     };

@@ -17,7 +17,7 @@ const keys = [
   [
     'Everywhere',
     [
-      [FIND_KEY, 'Find an action by name'],
+      [`${FIND_KEY}, or Ctrl ${FIND_KEY} while typing`, 'Find an action by name'],
       ['Ctrl Z, Ctrl Shift Z', 'Undo, redo (outside a text field)'],
       ['?', 'This list'],
     ],
@@ -34,6 +34,15 @@ const keys = [
       ['Delete', 'Remove the chosen blocks'],
       ['R', 'Rehearse the block, or stop'],
       ['Space on the grip', 'Lift the block; arrows move it, Space puts it down'],
+    ],
+  ],
+  [
+    'Plan, in a figure',
+    [
+      ['↑ and ↓', 'A step more or less'],
+      ['Alt L', 'Keep it when the lesson is fitted, or no longer'],
+      ['Escape', 'Take back what was typed; leave the figure'],
+      ['← and → on a border', 'Make that part of the block longer or shorter'],
     ],
   ],
   [

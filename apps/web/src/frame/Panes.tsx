@@ -17,10 +17,17 @@ export interface Pane {
   /** Stays while what is below it scrolls. */
   heading?: ReactNode;
   content: ReactNode;
+  /** Stays below what scrolls. */
+  foot?: ReactNode;
 }
 
 /** A pane, which may be all there is of a bench: its heading stays, the rest scrolls. */
-export function OnePane({ heading, content, name }: Pick<Pane, 'heading' | 'content' | 'name'>) {
+export function OnePane({
+  heading,
+  content,
+  foot,
+  name,
+}: Pick<Pane, 'heading' | 'content' | 'foot' | 'name'>) {
   return (
     <Box
       component="section"
@@ -42,11 +49,19 @@ export function OnePane({ heading, content, name }: Pick<Pane, 'heading' | 'cont
       >
         {content}
       </Box>
+      {foot && <Box sx={{ flex: 'none' }}>{foot}</Box>}
     </Box>
   );
 }
 
-function Side({ id, panes }: { id: string; panes: readonly Pane[] }) {
+interface PanesProps {
+  id: string;
+  panes: readonly Pane[];
+  /** Where the bench itself turns leaves: the one to show, and how another is asked for. */
+  leaf?: { shown: string; onTurn: (id: string) => void };
+}
+
+function Side({ id, panes }: PanesProps) {
   const { defaultLayout, onLayoutChanged } = useDefaultLayout({
     id: `panes-${id}`,
     onlySaveAfterUserInteractions: true,
@@ -84,7 +99,7 @@ function Side({ id, panes }: { id: string; panes: readonly Pane[] }) {
           minSize={pane.leastPx}
           style={{ overflow: 'hidden' }}
         >
-          <OnePane heading={pane.heading} content={pane.content} name={pane.name} />
+          <OnePane {...pane} />
         </Panel>,
       ])}
     </Group>
@@ -92,8 +107,9 @@ function Side({ id, panes }: { id: string; panes: readonly Pane[] }) {
 }
 
 /** One pane at a time; what is not shown stays as it is. */
-function Leaves({ panes }: { panes: readonly Pane[] }) {
-  const [shown, setShown] = useState(panes[0]?.id);
+function Leaves({ panes, leaf }: PanesProps) {
+  const [turned, setTurned] = useState(panes[0]?.id);
+  const [shown, setShown] = leaf ? [leaf.shown, leaf.onTurn] : [turned, setTurned];
   const open = panes.some(({ id }) => id === shown) ? shown : panes[0]?.id;
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
@@ -102,7 +118,7 @@ function Leaves({ panes }: { panes: readonly Pane[] }) {
           key={pane.id}
           sx={{ flex: 1, minHeight: 0, display: pane.id === open ? 'block' : 'none' }}
         >
-          <OnePane heading={pane.heading} content={pane.content} name={pane.name} />
+          <OnePane {...pane} />
         </Box>
       ))}
       {panes.length > 1 && (
@@ -135,7 +151,7 @@ function Leaves({ panes }: { panes: readonly Pane[] }) {
 }
 
 /** Panes side by side, as wide as they were left; on a phone leaves to turn at the thumb. */
-export function Panes(props: { id: string; panes: readonly Pane[] }) {
+export function Panes(props: PanesProps) {
   const isNarrow = useMediaQuery(NARROW);
-  return isNarrow ? <Leaves panes={props.panes} /> : <Side {...props} />;
+  return isNarrow ? <Leaves {...props} /> : <Side {...props} />;
 }

@@ -12,6 +12,7 @@ import { useKeys } from '../ui/use-keys.ts';
 import { BlockOverlay, useBlockCut } from './BlockOverlay.tsx';
 import { usePointed } from './pointing.ts';
 import { StandIn } from './StandIn.tsx';
+import { Strip } from './Strip.tsx';
 import { speeds, useRehearsal, type Rehearsal } from './use-rehearsal.ts';
 
 interface TransportProps {
@@ -56,7 +57,7 @@ function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
         step={100}
         getAriaValueText={clockText}
         onChange={(_event, ms) => rehearsal.seek(ms)}
-        sx={{ display: 'block', py: 1 }}
+        sx={{ display: 'block', py: 0.75 }}
       />
       <Stack direction="row" useFlexGap sx={{ alignItems: 'center', gap: 0.5 }}>
         {button('before', PreviousIcon)}
@@ -148,6 +149,13 @@ function Planned({ block }: { block: Block }) {
           </Typography>
         )}
       </Box>
+      <Strip
+        block={block}
+        lesson={lesson}
+        cut={cut}
+        lengthMs={cut.durationMs}
+        shownMs={rehearsal.shownMs}
+      />
       <Transport
         rehearsal={rehearsal}
         lengthMs={cut.durationMs}

@@ -1,8 +1,10 @@
-import { MenuItem, TextField, type TextFieldProps } from '@mui/material';
+import { MenuItem, Select, TextField, type TextFieldProps } from '@mui/material';
 import { parseSpace, spaceText } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
-import { type KeyboardEvent, type ReactNode } from 'react';
+import { useContext, type KeyboardEvent, type ReactNode } from 'react';
 import { isUndoKey, useDraft, useUndoMark } from './draft.ts';
+import { FieldLook } from './field-look.ts';
+import { TextInput } from './TextInput.tsx';
 
 interface FigureProps {
   label: string;
@@ -10,7 +12,7 @@ interface FigureProps {
   range: { min: number; max: number };
   onChange: (value: number) => void;
   helper?: string;
-  /** Stands at the end of the field. */
+  /** Stands at the end of the field's box. */
   end?: ReactNode;
   sx?: TextFieldProps['sx'];
 }
@@ -50,16 +52,7 @@ function faultOf(text: string, kind: Kind, { min, max }: FigureProps['range']): 
  * Stores every valid figure at once; says what is wrong with any other, and stays with the one
  * before.
  */
-function Figure({
-  label,
-  value,
-  range,
-  onChange,
-  helper,
-  end,
-  sx,
-  kind,
-}: FigureProps & { kind: Kind }) {
+function Figure({ label, value, range, onChange, helper, sx, kind }: FigureProps & { kind: Kind }) {
   const draft = useDraft(value, onChange);
   const mark = useUndoMark();
   const fault = draft.text === null ? null : faultOf(draft.text, kind, range);
@@ -75,25 +68,24 @@ function Figure({
       draft.cancel();
       event.preventDefault();
       event.stopPropagation();
-    } else if (step !== 0 && !event.altKey && !event.ctrlKey && !event.metaKey) {
+    } else if (event.key === 'Escape' && event.target instanceof HTMLElement) event.target.blur();
+    else if (step !== 0 && !event.altKey && !event.ctrlKey && !event.metaKey) {
       type(kind.show(Math.min(range.max, Math.max(range.min, value + step))));
       event.preventDefault();
     }
   };
   return (
-    <TextField
+    <TextInput
       label={label}
       value={draft.text ?? kind.show(value)}
-      error={fault !== null}
-      helperText={fault === null ? helper : `${fault} Still ${kind.show(value) || 'none'}.`}
-      slotProps={{
-        input: { endAdornment: end },
-        htmlInput: {
-          ...mark,
-          inputMode: kind === wholeKind && range.min >= 0 ? 'numeric' : 'text',
-        },
+      fault={fault === null ? null : `${fault} Still ${kind.show(value) || 'none'}.`}
+      helper={helper}
+      end={end}
+      html={{
+        ...mark,
+        inputMode: kind === wholeKind && range.min >= 0 ? 'numeric' : 'text',
       }}
-      onChange={(event) => type(event.target.value)}
+      onText={type}
       // What cannot be read stays to be put right; an emptied field shows again what is stored.
       onBlur={() => (fault === null || draft.text?.trim() === '') && draft.settle()}
       onKeyDown={onKeyDown}
@@ -179,27 +171,54 @@ interface ChoiceProps<T extends string> {
 export const same = <const T extends string>(values: readonly T[]): (readonly [T, T])[] =>
   values.map((value) => [value, value] as const);
 
+const NoIcon = () => null;
+
 export function ChoiceField<T extends string>({
   label,
   value,
   choices,
   onChange,
+  end,
   sx,
 }: ChoiceProps<T>) {
+  const look = useContext(FieldLook);
+  const items = choices.map(([id, name]) => (
+    <MenuItem key={id} value={id}>
+      {name}
+    </MenuItem>
+  ));
+  const take = (next: string) => onChange(next as T);
+  if (look === 'boxed')
+    return (
+      <TextField
+        select
+        label={label}
+        value={value}
+        onChange={(event) => take(event.target.value)}
+        sx={{ width: 200, ...sx }}
+      >
+        {items}
+      </TextField>
+    );
   return (
-    <TextField
-      select
-      label={label}
-      value={value}
-      onChange={(event) => onChange(event.target.value as T)}
-      sx={{ width: 200, ...sx }}
-    >
-      {choices.map(([id, name]) => (
-        <MenuItem key={id} value={id}>
-          {name}
-        </MenuItem>
-      ))}
-    </TextField>
+    <span className="running-field">
+      {look === 'named' && (
+        <span className="running-name" aria-hidden="true">
+          {label}
+        </span>
+      )}
+      <Select
+        variant="standard"
+        disableUnderline
+        className="running-choice"
+        IconComponent={NoIcon}
+        value={value}
+        SelectDisplayProps={{ 'aria-label': label }}
+        onChange={(event) => take(event.target.value)}
+      >
+        {items}
+      </Select>
+    </span>
   );
 }
 
@@ -236,39 +255,20 @@ export function TextLine({
   const shown = draft.text ?? value;
   const isEmptied = required === true && draft.text !== null && draft.text.trim() === '';
   return (
-    <TextField
+    <TextInput
       label={label}
       value={shown}
-      {...(rows && { multiline: true, rows })}
-      error={isEmptied}
-      helperText={
-        isEmptied
-          ? `This cannot be empty. Still “${value}”.`
-          : shown.length >= most
-            ? `At most ${most} characters.`
-            : helper
-      }
-      slotProps={{
-        htmlInput: { maxLength: most, dir: 'auto', placeholder, ...mark },
-        inputLabel: placeholder === undefined ? {} : { shrink: true },
-      }}
-      onChange={(event) => {
-        const text = event.target.value.slice(0, most);
+      rows={rows}
+      fault={isEmptied ? `This cannot be empty. Still “${value}”.` : null}
+      helper={shown.length >= most ? `At most ${most} characters.` : helper}
+      html={{ maxLength: most, dir: 'auto', ...mark }}
+      placeholder={placeholder}
+      onText={(typed) => {
+        const text = typed.slice(0, most);
         draft.type(text, required === true && text.trim() === '' ? null : text);
       }}
       onBlur={draft.settle}
-      // Grows with its text without being measured at every key.
-      sx={[
-        rows !== undefined && {
-          '& textarea': {
-            fieldSizing: 'content',
-            height: 'auto !important',
-            minHeight: `${rows}lh`,
-            maxHeight: '12lh',
-          },
-        },
-        ...(Array.isArray(sx) ? sx : [sx ?? false]),
-      ]}
+      sx={sx}
     />
   );
 }
@@ -294,18 +294,18 @@ export function ShortField({ label, value, read, onChange, helper, sx }: ShortPr
   const typed = draft.text === null ? null : read(draft.text);
   const fault = typed && 'fault' in typed ? typed.fault : null;
   return (
-    <TextField
+    <TextInput
       label={label}
       value={draft.text ?? value}
-      error={fault !== null}
-      helperText={fault === null ? helper : value === '' ? fault : `${fault} Still ${value}.`}
-      slotProps={{ htmlInput: mark }}
-      onChange={({ target: { value: text } }) => {
+      fault={fault === null ? null : value === '' ? fault : `${fault} Still ${value}.`}
+      helper={helper}
+      html={mark}
+      onText={(text) => {
         const next = read(text);
         draft.type(text, 'value' in next ? next.value : null);
       }}
       onBlur={() => (fault === null || draft.text?.trim() === '') && draft.settle()}
-      {...(sx && { sx })}
+      sx={sx}
     />
   );
 }

@@ -31,3 +31,6 @@ export {
   valueInWeek,
 } from './growing.ts';
 export { blockSummary } from './summary.ts';
+export { shortForm } from './short-form.ts';
+export { drawnOut, stripOf } from './strip.ts';
+export type { StripPart } from './strip.ts';

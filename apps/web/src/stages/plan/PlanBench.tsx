@@ -1,15 +1,7 @@
-import { Button, Paper, Stack, Typography } from '@mui/material';
-import {
-  addSection,
-  blockKinds,
-  blocksOf,
-  kindNames,
-  makeBlock,
-  makeSection,
-  insertAfter,
-} from '@zest/core/lesson';
+import { Box } from '@mui/material';
+import { addSection, blockKinds, blocksOf, kindNames, makeSection } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
-import { memo } from 'react';
+import { memo, useEffect, useState, type CSSProperties } from 'react';
 import { useCommands } from '../../app/commands.ts';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
@@ -17,23 +9,26 @@ import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
 import { Panes } from '../../frame/Panes.tsx';
 import { BlockStage } from '../../stage/BlockStage.tsx';
-import { useLatest } from '../../ui/use-latest.ts';
+import { paper } from '../../app/theme.ts';
+import { AddingContext, useAdding, useMakeAdding } from './adding.ts';
 import { useBlockActions } from './block-actions.ts';
-import { useBlockKeys } from './block-keys.ts';
-import { Carrying } from './Carrying.tsx';
-import { Ledgers } from './ledger/Ledgers.tsx';
-import { LessonFacts } from './LessonFacts.tsx';
-import { RunSheet } from './RunSheet.tsx';
-import { SectionPlan } from './SectionPlan.tsx';
+import { BlockPane } from './block/BlockPane.tsx';
+import { FigureFocus, SetFigureFocus, type FocusedFigure } from './block/figure-focus.ts';
+import { FigureBar } from './block/FigureBar.tsx';
+import { useLatest } from '../../ui/use-latest.ts';
+import { Drawer, DrawerHead } from './meters/Drawer.tsx';
+import { Meters, type DrawerId } from './meters/Meters.tsx';
+import { useLedgers } from './meters/use-ledgers.ts';
 import { SelectionContext, useMakeSelection, useSelection } from './selection.ts';
-import { SelectionBar } from './SelectionBar.tsx';
-import { SlotGauge } from './SlotGauge.tsx';
+import { AddPalette } from './sheet/AddPalette.tsx';
+import { LessonSheet, SheetHeading } from './sheet/LessonSheet.tsx';
 import { useSplit } from './use-split.ts';
 
 /** What the Plan bench can do, by name. */
 function usePlanCommands(): void {
   const { lesson } = useOpenLesson();
-  const { block, choose } = useChosenBlock();
+  const { block } = useChosenBlock();
+  const { add } = useAdding();
   const { set } = useSelection();
   const actions = useBlockActions();
   const dispatch = useAppDispatch();
@@ -43,11 +38,7 @@ function usePlanCommands(): void {
     const adding = blockKinds.map((kind) => ({
       group,
       name: `Add a block: ${kindNames[kind].toLowerCase()}`,
-      run: () => {
-        const made = makeBlock(kind, makeId, lesson.settings.language);
-        dispatch(edit(`Add ${kindNames[kind].toLowerCase()}`, insertAfter(block?.id, [made])));
-        choose(made.id);
-      },
+      run: () => add(kind),
     }));
     const some = [
       { group, name: 'Copy the chosen blocks', keys: 'Ctrl C', run: () => void actions.copy() },
@@ -57,7 +48,7 @@ function usePlanCommands(): void {
       { group, name: 'Move the chosen blocks later', keys: 'Alt ↓', run: () => actions.move(1) },
     ];
     return [
-      ...(lesson.sections.length > 0 ? adding : []),
+      ...adding,
       {
         group,
         name: 'Add a section',
@@ -80,85 +71,110 @@ function usePlanCommands(): void {
   });
 }
 
-/** The blocks of the lesson, section by section. */
-function Sections() {
-  const schedule = useSchedule();
-  const dispatch = useAppDispatch();
-  const onKeyDown = useBlockKeys();
+/** Colours of what is drawn without a theme of its own. */
+const colours = {
+  '--running-soft': paper.soft,
+  '--running-line': paper.line,
+  '--running-sheet': paper.sheet,
+  '--running-hover': paper.zestPale,
+  '--running-mark': paper.zest,
+  '--running-fault': '#a3142a',
+  '--running-teal': '#1f5f66',
+};
+
+const SheetFoot = memo(AddPalette);
+const Middle = memo(BlockStage);
+const Block = memo(BlockPane);
+const BenchHere = memo(Bench);
+
+function Bench() {
   usePlanCommands();
-  const { block: chosen, choose } = useChosenBlock();
-  const open = useLatest(choose);
+  const { lesson } = useOpenLesson();
+  const schedule = useSchedule();
+  const ledgers = useLedgers(lesson, schedule);
+  const { leaf, turn } = useAdding();
+  const [drawer, setDrawer] = useState<DrawerId | null>(null);
+  const open = useLatest((id: DrawerId | null) => {
+    setDrawer(id);
+    turn('blocks');
+  });
+  const close = useLatest(() => setDrawer(null));
+  useEffect(() => {
+    // Hidden, the run sheet forgets where it was.
+    if (drawer === null)
+      document.querySelector('.sheet-line.is-open')?.scrollIntoView({ block: 'nearest' });
+  }, [drawer]);
+  const isHidden = drawer !== null;
   return (
-    <Stack spacing={2} onKeyDown={onKeyDown}>
-      <LessonFacts />
-      {schedule.sections.length === 0 && (
-        <Typography>A lesson is made of sections. Add the first one below.</Typography>
-      )}
-      <Carrying>
-        {schedule.sections.map((section, i) => (
-          <SectionPlan
-            key={section.section.id}
-            planned={section}
-            first={i === 0}
-            last={i === schedule.sections.length - 1}
-            openId={
-              section.blocks.some(({ block }) => block.id === chosen?.id)
-                ? (chosen?.id ?? null)
-                : null
-            }
-            onOpen={open}
-          />
-        ))}
-      </Carrying>
-      <Button
-        variant="outlined"
-        sx={{ alignSelf: 'start' }}
-        onClick={() =>
-          dispatch(edit('Add a section', addSection(makeSection('New section', makeId))))
-        }
-      >
-        Add a section
-      </Button>
-      <SelectionBar />
-    </Stack>
+    <Box
+      style={colours as CSSProperties}
+      sx={{ display: 'flex', flexDirection: 'column', height: '100%' }}
+    >
+      <Box sx={{ flex: 1, minHeight: 0 }}>
+        <Panes
+          id="plan-bench"
+          leaf={{ shown: leaf, onTurn: turn }}
+          panes={[
+            {
+              ...{ id: 'blocks', name: teacherText('pane.blocks'), part: 36, leastPx: 330 },
+              heading: drawer ? (
+                <DrawerHead id={drawer} onClose={close} />
+              ) : (
+                <SheetHeading onAbout={() => open('lesson')} />
+              ),
+              content: (
+                <>
+                  <div hidden={isHidden}>
+                    <LessonSheet />
+                  </div>
+                  {drawer && (
+                    <Drawer
+                      id={drawer}
+                      lesson={lesson}
+                      schedule={schedule}
+                      ledgers={ledgers}
+                      onClose={close}
+                    />
+                  )}
+                </>
+              ),
+              foot: (
+                <div hidden={isHidden}>
+                  <SheetFoot />
+                </div>
+              ),
+            },
+            {
+              ...{ id: 'stage', name: teacherText('pane.picture'), part: 32, leastPx: 280 },
+              content: <Middle />,
+            },
+            {
+              ...{ id: 'block', name: teacherText('pane.block'), part: 32, leastPx: 300 },
+              content: <Block />,
+              foot: <FigureBar />,
+            },
+          ]}
+        />
+      </Box>
+      <Meters lesson={lesson} schedule={schedule} ledgers={ledgers} open={drawer} onOpen={open} />
+    </Box>
   );
 }
 
-const SideLedgers = memo(Ledgers);
-const SideRunSheet = memo(RunSheet);
-const SideGauge = memo(SlotGauge);
-
-/** The lesson as a column of blocks against a clock rail; beside it what it adds up to. */
+/** The lesson as a run sheet, the chosen block as students see it, and the block in a sentence. */
 export function PlanBench() {
-  const { lesson } = useOpenLesson();
-  const schedule = useSchedule();
   const selection = useMakeSelection();
+  const adding = useMakeAdding();
+  const [focused, setFocused] = useState<FocusedFigure | null>(null);
   return (
-    <SelectionContext.Provider value={selection}>
-      <Panes
-        id="plan"
-        panes={[
-          {
-            ...{ id: 'blocks', name: teacherText('pane.blocks'), part: 68, leastPx: 520 },
-            content: <Sections />,
-          },
-          {
-            ...{ id: 'sums', name: teacherText('pane.sums'), part: 32, leastPx: 320 },
-            content: (
-              <Stack spacing={2}>
-                <BlockStage />
-                <Paper variant="outlined" sx={{ p: 2 }}>
-                  <SideGauge schedule={schedule} />
-                </Paper>
-                <SideLedgers lesson={lesson} schedule={schedule} />
-                <Paper variant="outlined" sx={{ p: 2 }}>
-                  <SideRunSheet schedule={schedule} />
-                </Paper>
-              </Stack>
-            ),
-          },
-        ]}
-      />
-    </SelectionContext.Provider>
+    <SelectionContext value={selection}>
+      <AddingContext value={adding}>
+        <SetFigureFocus value={setFocused}>
+          <FigureFocus value={focused}>
+            <BenchHere />
+          </FigureFocus>
+        </SetFigureFocus>
+      </AddingContext>
+    </SelectionContext>
   );
 }

@@ -16,7 +16,7 @@ import { edit } from '../../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../../app/store.ts';
 import { useBlockNow, useLessonPart, useOpenLesson } from '../../../app/use-lesson.ts';
 import { ChoiceField, LengthField, LengthOfSpaceField, WholeField } from '../../../ui/fields.tsx';
-import { SpaceFields } from '../../plan/BlockDetails.tsx';
+import { SpaceFields } from '../../../ui/SpaceFields.tsx';
 import { Calibrate } from './Calibrate.tsx';
 import { FramingDrawing } from './FramingDrawing.tsx';
 import { ShotList } from './ShotList.tsx';

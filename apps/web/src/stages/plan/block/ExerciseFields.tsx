@@ -1,0 +1,343 @@
+import { Stack } from '@mui/material';
+import { teacherText } from '@zest/core/words';
+import {
+  beatsText,
+  exerciseTitles,
+  LIMITS,
+  makeExercise,
+  moveSides,
+  parseBeats,
+  type Amount,
+  type BlockOf,
+  type Exercise,
+  type Movement,
+} from '@zest/core/lesson';
+import { makeId } from '../../../app/ids.ts';
+import { useLessonPart } from '../../../app/use-lesson.ts';
+import { ChoiceField, ShortField, TextLine } from '../../../ui/fields.tsx';
+import { ExerciseDetails, type ChangeExercise } from './ExerciseDetails.tsx';
+import { FigureFields } from './FigureFields.tsx';
+import { AddButton } from '../../../ui/AddButton.tsx';
+import { setOrLeave } from '../../../ui/set-or-leave.ts';
+import { RemoveButton } from '../../../ui/Rows.tsx';
+import { useChange } from '../../../ui/use-change.ts';
+
+/** What each movement is called. */
+export const movementNames: readonly (readonly [Movement, string])[] = [
+  ['other', 'something else'],
+  ['skip-rope', 'rope skipping'],
+  ['disc-throw', 'disc throw'],
+  ['seated-pull', 'seated band pull'],
+  ['one-leg-balance', 'balance on one leg'],
+  ['step-and-reach', 'step and reach'],
+  ['squat', 'squat'],
+];
+
+interface ExerciseFieldsProps {
+  exercise: Exercise;
+  /** What it is called while it has no title of its own. */
+  called: string;
+  label: string;
+  onChange: (label: string, change: (draft: Exercise) => void) => void;
+}
+
+export function ExerciseFields({ exercise, called, label, onChange }: ExerciseFieldsProps) {
+  return (
+    <>
+      <TextLine
+        label={label}
+        value={exercise.title}
+        placeholder={called}
+        most={LIMITS.title}
+        sx={{ width: 230 }}
+        onChange={(text) => onChange(label, (d) => void (d.title = text))}
+      />
+      <ChoiceField
+        label="Movement"
+        value={exercise.movement}
+        choices={movementNames}
+        sx={{ width: 180 }}
+        onChange={(movement) => onChange('Movement', (d) => void (d.movement = movement))}
+      />
+    </>
+  );
+}
+
+export type Single = BlockOf<'reps' | 'hold' | 'laps' | 'game'>;
+
+/** How the one exercise of a block is drawn. */
+export function MovementField({ block }: { block: Single }) {
+  const change = useChange(block);
+  return (
+    <ChoiceField
+      label="Movement"
+      value={block.exercise.movement}
+      choices={movementNames}
+      onChange={(movement) => change('Movement', (d) => void (d.exercise.movement = movement))}
+    />
+  );
+}
+
+/** What the one exercise of a block is called, where it is not called as the block. */
+export function ExerciseName({ block }: { block: Single }) {
+  const change = useChange(block);
+  return (
+    <TextLine
+      label="Exercise"
+      value={block.exercise.title}
+      placeholder={block.title}
+      most={LIMITS.title}
+      onChange={(text) => change('Exercise', (d) => void (d.exercise.title = text))}
+    />
+  );
+}
+
+const workSideNames = [
+  ['both', 'both together'],
+  ['right', 'right only'],
+  ['left', 'left only'],
+  ['halves', 'change halfway'],
+  ['rounds', 'change each round'],
+] as const;
+
+type AmountKind = 'time' | Amount['kind'];
+
+const usualAmounts: Record<Amount['kind'], Amount> = {
+  reps: { kind: 'reps', reps: 10, oneMs: 2_000 },
+  hold: { kind: 'hold', holdMs: 30_000 },
+};
+
+interface AmountFieldsProps {
+  block: BlockOf<'intervals' | 'routine' | 'called'>;
+  /** How it is called that nothing of it is said. */
+  none?: string;
+  amount: Amount | undefined;
+  /** Where it lies: `exercises.0.amount`. */
+  path: string;
+  onChange: (amount: Amount | undefined) => void;
+}
+
+/** Whether an exercise is done for so long, so often, or held. */
+export function AmountFields({ block, amount, path, none, onChange }: AmountFieldsProps) {
+  return (
+    <>
+      <ChoiceField
+        label={teacherText('exercise.amount')}
+        value={amount?.kind ?? 'time'}
+        choices={(['time', 'reps', 'hold'] as const).map(
+          (kind) =>
+            [
+              kind,
+              kind === 'time' && none ? none : teacherText(`exercise.amount-${kind}`),
+            ] as const,
+        )}
+        sx={{ width: 140 }}
+        onChange={(kind: AmountKind) => onChange(kind === 'time' ? undefined : usualAmounts[kind])}
+      />
+      {amount && (
+        <FigureFields
+          block={block}
+          keys={['reps', 'oneMs', 'holdMs'].map((key) => `${path}.${key}`)}
+        />
+      )}
+    </>
+  );
+}
+
+/** The exercises of work and rest, with how each treats sides. */
+export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
+  const change = useChange(block);
+  const changeAt =
+    (i: number): ChangeExercise =>
+    (label, recipe, merge) =>
+      change(label, (d) => void (d.exercises[i] && recipe(d.exercises[i])), merge);
+  const titles = exerciseTitles(
+    block,
+    useLessonPart(({ settings }) => settings.language),
+  );
+  return (
+    <Stack spacing={1.5}>
+      {block.exercises.map((exercise, i) => (
+        <Stack
+          key={exercise.id}
+          direction="row"
+          useFlexGap
+          sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}
+        >
+          <ExerciseFields
+            exercise={exercise}
+            called={titles[i] ?? ''}
+            label={`Exercise ${i + 1}`}
+            onChange={changeAt(i)}
+          />
+          <ChoiceField
+            label="Side"
+            value={exercise.sides}
+            choices={workSideNames}
+            sx={{ width: 165 }}
+            onChange={(sides) =>
+              change('Side', (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)))
+            }
+          />
+          <AmountFields
+            block={block}
+            amount={exercise.amount}
+            path={`exercises.${i}.amount`}
+            onChange={(amount) =>
+              change('Done by', (d) => setOrLeave(d.exercises[i], 'amount', amount), false)
+            }
+          />
+          {block.exercises.length > 1 && (
+            <ExerciseDetails exercise={exercise} title={titles[i] ?? ''} onChange={changeAt(i)} />
+          )}
+          {block.exercises.length > 1 && (
+            <RemoveButton
+              name={titles[i] ?? ''}
+              onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)}
+            />
+          )}
+        </Stack>
+      ))}
+      <AddButton
+        label="+ Exercise"
+        count={block.exercises.length}
+        most={LIMITS.exercises}
+        onAdd={() =>
+          change(
+            'Exercises',
+            (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }),
+            false,
+          )
+        }
+      />
+    </Stack>
+  );
+}
+
+/** Beats as they are stored: counts of eight by saying nothing. */
+function beatsSaid(text: string): number[] | undefined {
+  const beats = parseBeats(text);
+  return beats && beatsText(beats) !== beatsText() ? beats : undefined;
+}
+
+/** The moves of a routine or of counts of 8, each with its own length. */
+export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
+  const change = useChange(block);
+  const changeAt =
+    (i: number): ChangeExercise =>
+    (label, recipe, merge) =>
+      change(label, (d) => void (d.moves[i] && recipe(d.moves[i])), merge);
+  const titles = exerciseTitles(
+    block,
+    useLessonPart(({ settings }) => settings.language),
+  );
+  const add = () =>
+    change(
+      'Moves',
+      (d) => {
+        const move = makeExercise('', makeId);
+        if (d.kind === 'counts') d.moves.push({ ...move, eights: 1 });
+        else d.moves.push({ ...move, ms: 4_000 });
+      },
+      false,
+    );
+  return (
+    <Stack spacing={1.5}>
+      {block.moves.map((move, i) => (
+        <Stack
+          key={move.id}
+          direction="row"
+          useFlexGap
+          sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}
+        >
+          <ExerciseFields
+            exercise={move}
+            called={titles[i] ?? ''}
+            label={`Move ${i + 1}`}
+            onChange={changeAt(i)}
+          />
+          <FigureFields
+            block={block}
+            keys={[`moves.${i}.${block.kind === 'counts' ? 'eights' : 'ms'}`]}
+          />
+          {'eights' in move && (
+            <ShortField
+              label={teacherText('move.beats')}
+              value={beatsText(move.beats)}
+              read={(text) => {
+                const beats = parseBeats(text);
+                return beats
+                  ? { value: beatsText(beats) }
+                  : { fault: teacherText('move.beats-fault') };
+              }}
+              sx={{ width: 110 }}
+              onChange={(text) =>
+                change(
+                  'Beats',
+                  (d) => d.kind === 'counts' && setOrLeave(d.moves[i], 'beats', beatsSaid(text)),
+                )
+              }
+            />
+          )}
+          {'ms' in move && (block as BlockOf<'routine'>).combination && (
+            <ShortField
+              label={teacherText('combination.number')}
+              value={move.number === undefined ? '' : String(move.number)}
+              read={(text) =>
+                /^\d{0,2}$/.test(text.trim())
+                  ? { value: text.trim() }
+                  : { fault: teacherText('combination.number-fault') }
+              }
+              sx={{ width: 70 }}
+              onChange={(text) =>
+                change(
+                  'Number',
+                  (d) =>
+                    d.kind === 'routine' &&
+                    setOrLeave(d.moves[i], 'number', text === '' ? undefined : Number(text)),
+                )
+              }
+            />
+          )}
+          {block.kind === 'routine' && 'ms' in move && (
+            <AmountFields
+              block={block}
+              amount={move.amount}
+              path={`moves.${i}.amount`}
+              onChange={(amount) =>
+                change(
+                  'Done by',
+                  (d) => d.kind === 'routine' && setOrLeave(d.moves[i], 'amount', amount),
+                  false,
+                )
+              }
+            />
+          )}
+          <ChoiceField
+            label={teacherText('move.side')}
+            value={move.side ?? 'none'}
+            choices={(['none', ...moveSides] as const).map(
+              (side) => [side, teacherText(`move.side-${side}`)] as const,
+            )}
+            sx={{ width: 165 }}
+            onChange={(side) =>
+              change('Side', (d) =>
+                setOrLeave(d.moves[i], 'side', side === 'none' ? undefined : side),
+              )
+            }
+          />
+          {block.moves.length > 1 && (
+            <ExerciseDetails exercise={move} title={titles[i] ?? ''} onChange={changeAt(i)} />
+          )}
+          {block.moves.length > 1 && (
+            <RemoveButton
+              name={titles[i] ?? ''}
+              onRemove={() => change('Moves', (d) => void d.moves.splice(i, 1), false)}
+            />
+          )}
+        </Stack>
+      ))}
+      <AddButton label="+ Move" count={block.moves.length} most={LIMITS.moves} onAdd={add} />
+    </Stack>
+  );
+}

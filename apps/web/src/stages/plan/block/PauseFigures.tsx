@@ -1,0 +1,26 @@
+import { LIMITS, type Block } from '@zest/core/lesson';
+import { TextLine } from '../../../ui/fields.tsx';
+import { useChange } from '../../../ui/use-change.ts';
+import { FigureFields } from './FigureFields.tsx';
+import { Line } from './layout.tsx';
+
+/** "Stop the video and practise" after a block. */
+export function PauseFigures({ block }: { block: Block }) {
+  const change = useChange(block);
+  const pause = block.pauseAfter;
+  return (
+    pause && (
+      <Line>
+        <FigureFields block={block} keys={['pauseAfter.practiceMs', 'pauseAfter.signMs']} />
+        <TextLine
+          label="What to practise"
+          value={pause.prompt}
+          most={LIMITS.line}
+          onChange={(text) =>
+            change('What to practise', (d) => void (d.pauseAfter && (d.pauseAfter.prompt = text)))
+          }
+        />
+      </Line>
+    )
+  );
+}

@@ -1,0 +1,30 @@
+import { Stack } from '@mui/material';
+import type { BlockOf } from '@zest/core/lesson';
+import type { ReactNode } from 'react';
+import { ChoiceField } from '../../../ui/fields.tsx';
+import { useChange } from '../../../ui/use-change.ts';
+
+/** Figures beside each other, as many as fit. */
+export const Line = ({ children }: { children: ReactNode }) => (
+  <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
+    {children}
+  </Stack>
+);
+
+const sideNames = [
+  ['right', 'right'],
+  ['left', 'left'],
+] as const;
+
+export function FirstSide({ block }: { block: BlockOf<'reps' | 'hold' | 'intervals'> }) {
+  const change = useChange(block);
+  return (
+    <ChoiceField
+      label="First side"
+      value={block.startSide}
+      choices={sideNames}
+      sx={{ width: 120 }}
+      onChange={(side) => change('First side', (d) => void (d.startSide = side))}
+    />
+  );
+}

@@ -1,0 +1,93 @@
+import { Box, IconButton, Typography } from '@mui/material';
+import CloseIcon from '@mui/icons-material/Close';
+import { partName, type Lesson } from '@zest/core/lesson';
+import type { Schedule } from '@zest/core/schedule';
+import { teacherText } from '@zest/core/words';
+import { useEffect, useRef, type KeyboardEvent } from 'react';
+import { FieldLook } from '../../../ui/field-look.ts';
+import { Effort } from './Effort.tsx';
+import { KitNeeds } from './KitNeeds.tsx';
+import { LessonFacts } from './LessonFacts.tsx';
+import type { DrawerId } from './Meters.tsx';
+import { RunSheet } from './RunSheet.tsx';
+import { Sides } from './Sides.tsx';
+import { SlotGauge } from './SlotGauge.tsx';
+import { Space } from './Space.tsx';
+import type { Ledgers } from './use-ledgers.ts';
+
+interface DrawerProps {
+  id: DrawerId;
+  lesson: Lesson;
+  schedule: Schedule;
+  ledgers: Ledgers;
+  onClose: () => void;
+}
+
+function Inside({ id, lesson, schedule, ledgers }: Omit<DrawerProps, 'onClose'>) {
+  switch (id) {
+    case 'lesson':
+      return <LessonFacts />;
+    case 'time':
+      return <SlotGauge schedule={schedule} />;
+    case 'effort':
+      return <Effort curve={ledgers.curve} advice={ledgers.advice} ages={lesson.audience} />;
+    case 'sides':
+      return <Sides ledger={ledgers.sides} />;
+    case 'kit':
+      return <KitNeeds lines={ledgers.kit} language={lesson.settings.language} />;
+    case 'space':
+      return <Space lesson={lesson} ledger={ledgers.space} />;
+    case 'parts':
+      return (
+        <Typography>
+          {ledgers.missing.length === 0
+            ? teacherText('parts.all')
+            : teacherText('parts.missing', { parts: ledgers.missing.map(partName).join(', ') })}
+        </Typography>
+      );
+    case 'calls':
+      return <RunSheet schedule={schedule} />;
+  }
+}
+
+/** The name of what is open, and the way back to the run sheet. */
+export function DrawerHead({ id, onClose }: Pick<DrawerProps, 'id' | 'onClose'>) {
+  const place = useRef<HTMLButtonElement>(null);
+  const name = teacherText(`drawer.${id}`);
+  useEffect(() => place.current?.focus(), [id]);
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', pb: 0.75 }}>
+      <Typography component="h2" variant="h2" sx={{ flex: 1 }}>
+        {name}
+      </Typography>
+      <IconButton
+        ref={place}
+        size="small"
+        aria-label={teacherText('drawer.close', { name })}
+        onClick={onClose}
+      >
+        <CloseIcon />
+      </IconButton>
+    </Box>
+  );
+}
+
+/** What a meter is about, in the run sheet's place. */
+export function Drawer({ onClose, ...inside }: DrawerProps) {
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key !== 'Escape' || event.defaultPrevented) return;
+    event.stopPropagation();
+    onClose();
+  };
+  return (
+    <Box
+      component="section"
+      aria-label={teacherText('drawer.of', { name: teacherText(`drawer.${inside.id}`) })}
+      onKeyDown={onKeyDown}
+    >
+      <FieldLook value="named">
+        <Inside {...inside} />
+      </FieldLook>
+    </Box>
+  );
+}

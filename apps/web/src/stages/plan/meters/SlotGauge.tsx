@@ -1,0 +1,155 @@
+import { Box, Button, Stack, Typography } from '@mui/material';
+import { LIMITS, type Target } from '@zest/core/lesson';
+import type { Schedule } from '@zest/core/schedule';
+import { clockText, lengthText } from '@zest/core/time';
+import { edit } from '../../../app/lesson-slice.ts';
+import { useAppDispatch } from '../../../app/store.ts';
+import { useLessonPart } from '../../../app/use-lesson.ts';
+import { LengthField } from '../../../ui/fields.tsx';
+import { FitPanel } from './FitPanel.tsx';
+
+/** How a length stands to its target, in words. */
+export function standing(
+  ms: number,
+  { ms: aim, toleranceMs }: Target,
+): { fits: boolean; words: string } {
+  const apart = ms - aim;
+  const fits = Math.abs(apart) <= toleranceMs;
+  if (apart === 0) return { fits, words: `Exactly the ${lengthText(aim)} you aim for.` };
+  const how = apart < 0 ? `${lengthText(-apart)} free of` : `${lengthText(apart)} over`;
+  return {
+    fits,
+    words: `${how} the ${lengthText(aim)} you aim for${fits ? ', which is near enough' : ''}.`,
+  };
+}
+
+interface ClockProps {
+  name: string;
+  ms: number;
+  which: 'video' | 'session';
+}
+
+/** One clock with its target: a bar, the words, and the figures of the target. */
+function ClockGauge({ name, ms, which }: ClockProps) {
+  const target = useLessonPart(({ targets }) => targets[which]);
+  const dispatch = useAppDispatch();
+  const set = (label: string, next: Target | null) =>
+    dispatch(edit(`${label} of the ${which}`, (d) => void (d.targets[which] = next), true));
+  const change = (label: string, recipe: (target: Target) => void) =>
+    dispatch(
+      edit(
+        `${label} of the ${which}`,
+        ({ targets }) => void (targets[which] && recipe(targets[which])),
+        true,
+      ),
+    );
+  const stand = target && standing(ms, target);
+  const whole = Math.max(ms, target?.ms ?? 0, 1);
+  return (
+    <Box>
+      <Stack
+        direction="row"
+        useFlexGap
+        sx={{ alignItems: 'end', justifyContent: 'space-between', flexWrap: 'wrap', gap: 1 }}
+      >
+        <Box>
+          <Typography color="text.secondary">{name}</Typography>
+          <Typography
+            sx={{
+              fontSize: '2rem',
+              fontWeight: 700,
+              fontVariantNumeric: 'tabular-nums',
+              lineHeight: 1.1,
+            }}
+          >
+            {clockText(ms)}
+          </Typography>
+        </Box>
+        {target ? (
+          <Stack direction="row" spacing={1}>
+            <LengthField
+              label="Target"
+              value={target.ms}
+              range={LIMITS.targetMs}
+              sx={{ width: 104 }}
+              onChange={(to) => change('Target', (d) => void (d.ms = to))}
+            />
+            <LengthField
+              label="Give or take"
+              value={target.toleranceMs}
+              range={LIMITS.toleranceMs}
+              sx={{ width: 104 }}
+              onChange={(to) => change('Tolerance', (d) => void (d.toleranceMs = to))}
+            />
+          </Stack>
+        ) : (
+          <Button
+            onClick={() =>
+              set('Target', {
+                ms: Math.min(
+                  LIMITS.targetMs.max,
+                  Math.max(LIMITS.targetMs.min, Math.ceil(ms / 60_000) * 60_000),
+                ),
+                toleranceMs: 15_000,
+              })
+            }
+          >
+            Set a target
+          </Button>
+        )}
+      </Stack>
+      {target && stand && (
+        <>
+          <Box
+            sx={{
+              position: 'relative',
+              height: 14,
+              mt: 1,
+              bgcolor: 'background.default',
+              borderRadius: 1,
+              border: 1,
+              borderColor: 'divider',
+            }}
+          >
+            <Box
+              sx={{
+                position: 'absolute',
+                inset: 0,
+                width: `${(ms / whole) * 100}%`,
+                bgcolor: ms > target.ms + target.toleranceMs ? 'error.main' : 'secondary.main',
+                borderRadius: 1,
+              }}
+            />
+            <Box
+              sx={{
+                position: 'absolute',
+                top: -4,
+                bottom: -4,
+                left: `calc(${(target.ms / whole) * 100}% - 2px)`,
+                width: 4,
+                bgcolor: 'text.primary',
+              }}
+            />
+          </Box>
+          <Stack direction="row" sx={{ mt: 0.5, alignItems: 'start' }}>
+            <Typography sx={{ flex: 1 }}>{stand.words}</Typography>
+            <Button size="small" onClick={() => set('Target', null)} sx={{ minHeight: 24, py: 0 }}>
+              Leave open
+            </Button>
+          </Stack>
+        </>
+      )}
+    </Box>
+  );
+}
+
+/** How the lesson's two clocks stand to their targets, and what would make them fit. */
+export function SlotGauge({ schedule }: { schedule: Schedule }) {
+  return (
+    <Stack spacing={1.5} aria-live="polite">
+      <ClockGauge name="Video" ms={schedule.videoMs} which="video" />
+      <ClockGauge name="Student" ms={schedule.studentMs} which="session" />
+      <FitPanel schedule={schedule} />
+    </Stack>
+  );
+}
