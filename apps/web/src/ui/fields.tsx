@@ -52,7 +52,16 @@ function faultOf(text: string, kind: Kind, { min, max }: FigureProps['range']): 
  * Stores every valid figure at once; says what is wrong with any other, and stays with the one
  * before.
  */
-function Figure({ label, value, range, onChange, helper, sx, kind }: FigureProps & { kind: Kind }) {
+function Figure({
+  label,
+  value,
+  range,
+  onChange,
+  helper,
+  end,
+  sx,
+  kind,
+}: FigureProps & { kind: Kind }) {
   const draft = useDraft(value, onChange);
   const mark = useUndoMark();
   const fault = draft.text === null ? null : faultOf(draft.text, kind, range);
@@ -178,7 +187,6 @@ export function ChoiceField<T extends string>({
   value,
   choices,
   onChange,
-  end,
   sx,
 }: ChoiceProps<T>) {
   const look = useContext(FieldLook);
