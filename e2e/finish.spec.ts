@@ -92,7 +92,7 @@ test.beforeAll(async () => {
   ] as const)
     await page.getByLabel(label, { exact: true }).fill(text);
   await addTo(page, 'Shown by');
-  await page.getByLabel('Shown by').fill('Coach');
+  await page.getByLabel('Shown by', { exact: true }).fill('Coach');
   await bench(page, 'Film');
   await page.getByRole('tab', { name: 'Takes' }).click();
   await page.getByLabel('Video file').setInputFiles(file('skip.mp4'));

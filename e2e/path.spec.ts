@@ -116,10 +116,10 @@ test('a lesson is planned, and every figure tells at once', async () => {
   await page.getByRole('button', { name: '+ Repetitions' }).click();
   await page.getByLabel('Repetitions a side', { exact: true }).fill('3');
   await page.getByLabel('Lead-in', { exact: true }).fill('1');
-  await page.getByLabel('Side change').fill('2');
+  await page.getByLabel('Side change', { exact: true }).fill('2');
   await addTo(page, 'Pause to practise');
   await page.getByLabel('Practice', { exact: true }).fill('1 min');
-  await page.getByLabel('Pause sign').fill('2');
+  await page.getByLabel('Pause sign', { exact: true }).fill('2');
   // 14 + 1 + 3 x 2 + 2 + 3 x 2 + 2 on the video, a minute more for the student.
   await expect(page.getByTestId('video-clock')).toHaveText('0:31');
   await expect(page.getByTestId('student-clock')).toHaveText('1:31');

@@ -119,7 +119,7 @@ test('blocks are carried by mouse and by keyboard, chosen ones together, and int
   await button('Choose none').click();
   await grip('Work and rest').focus();
   await key('Space');
-  await expect(page.getByText('Work and rest is lifted.')).toBeAttached();
+  await expect(grip('Work and rest')).toHaveAttribute('aria-pressed', 'true');
   await key('ArrowDown');
   await expect(page.getByText('Work and rest is over Hold.')).toBeAttached();
   await key('Space');

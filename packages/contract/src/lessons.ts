@@ -1,4 +1,5 @@
-import { idSchema, lessonSchema } from '@zest/core/lesson';
+import { blockKinds, idSchema, lessonSchema, movements } from '@zest/core/lesson';
+import { benches, benchStages } from '@zest/core/making';
 import { z } from 'zod';
 
 export const makeLessonSchema = z.union([
@@ -31,6 +32,13 @@ export const lessonSummarySchema = z.object({
   studentMs: z.number(),
   /** Blocks with words or cues. */
   scripted: z.number(),
+  /** How far each bench is with it. */
+  benches: z.record(z.enum(benches), z.enum(benchStages)),
+  portrait: z.object({
+    takeId: z.string().nullable(),
+    movement: z.enum(movements),
+    strip: z.array(z.object({ kind: z.enum(blockKinds), effort: z.number(), ms: z.number() })),
+  }),
   shared: z.boolean(),
   archived: z.boolean(),
   /** Kept as a pattern for others, not to be filmed itself. */

@@ -27,6 +27,8 @@ export interface NewestLesson {
   savedAt: Date;
   lesson: Lesson;
   shared: boolean;
+  /** Whether a class of its team sent results of it. */
+  answered: boolean;
   archived: boolean;
   template: boolean;
   /** The sign-in name of who sees to it; null when they have left. */
@@ -54,7 +56,9 @@ export async function newestLessons(sequelize: Sequelize, teamId: string): Promi
   const rows = await sequelize.query(
     `SELECT r.lesson_id AS id, r.revision, r.document, r.created_at AS savedAt,
             l.archived_at AS archivedAt, l.is_template AS template, k.login AS keeper,
-            EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared
+            EXISTS (SELECT 1 FROM shares s WHERE s.lesson_id = l.id AND s.revoked_at IS NULL) AS shared,
+            EXISTS (SELECT 1 FROM classes c JOIN log_entries e ON e.class_id = c.id AND e.lesson_id = l.id
+                     WHERE c.owner_id = l.owner_id) AS answered
        FROM lessons l JOIN lesson_revisions r ON r.lesson_id = l.id AND r.revision = l.revision
        LEFT JOIN users k ON k.id = l.keeper_id AND k.team_id = l.owner_id
       WHERE l.owner_id = ? AND l.deleted_at IS NULL ORDER BY r.created_at DESC`,
@@ -68,12 +72,14 @@ export async function newestLessons(sequelize: Sequelize, teamId: string): Promi
     archivedAt: Date | null;
     template: number;
     shared: number;
+    answered: number;
     keeper: string | null;
   }[];
-  return typed.map(({ document, archivedAt, template, shared, ...row }) => ({
+  return typed.map(({ document, archivedAt, template, shared, answered, ...row }) => ({
     ...row,
     lesson: readLesson(JSON.parse(document)),
     shared: shared === 1,
+    answered: answered === 1,
     archived: archivedAt !== null,
     template: template === 1,
   }));

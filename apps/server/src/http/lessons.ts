@@ -7,6 +7,7 @@ import {
   type StoredLesson,
 } from '@zest/contract';
 import { allKit, blocksOf, kitText, makeLesson, readLesson, type Lesson } from '@zest/core/lesson';
+import { benchStates, portraitOf } from '@zest/core/making';
 import { scheduleLesson, skillTimes } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
@@ -41,6 +42,7 @@ function summaryOf({
   savedAt,
   lesson,
   shared,
+  answered,
   archived,
   template,
   keeper,
@@ -64,6 +66,8 @@ function summaryOf({
     blocks: blocks.length,
     scripted: blocks.filter(({ script, cues }) => script.trim() !== '' || cues.length > 0).length,
     filmed: blocks.filter(({ footage }) => footage).length,
+    benches: benchStates(lesson, schedule, { findings: null, shared, hasResults: answered }),
+    portrait: portraitOf(lesson, schedule),
     videoMs: schedule.videoMs,
     studentMs: schedule.studentMs,
     shared,

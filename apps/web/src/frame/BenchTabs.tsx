@@ -3,7 +3,7 @@ import { teacherText } from '@zest/core/words';
 import { Link, useLocation, useNavigate } from 'react-router';
 import { classApi } from '../app/class-api.ts';
 import { useOpenLesson, useSchedule } from '../app/use-lesson.ts';
-import { benches, benchStates, type Bench } from './bench-states.ts';
+import { benches, benchStates, type Bench } from '@zest/core/making';
 import { useFindings } from './checked.ts';
 import { StateMark } from './StateMark.tsx';
 

@@ -14,7 +14,7 @@ import { dayTheme, nightTheme } from '../app/theme.ts';
 import { ShownLessonProvider, useChosenBlock, useOpenLesson } from '../app/use-lesson.ts';
 import { UndoOfLesson } from '../ui/draft.ts';
 import { Bar } from './Bar.tsx';
-import { benches } from './bench-states.ts';
+import { benches } from '@zest/core/making';
 import { BenchTabs, useBench } from './BenchTabs.tsx';
 import { FindAction } from './FindAction.tsx';
 import { LessonRibbon } from './LessonRibbon.tsx';

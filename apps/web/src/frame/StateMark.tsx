@@ -1,4 +1,4 @@
-import type { BenchState } from './bench-states.ts';
+import type { BenchState } from '@zest/core/making';
 
 const SIZE = 12;
 

@@ -240,6 +240,8 @@ interface LineProps {
   required?: boolean;
   /** What holds while nothing is written. */
   placeholder?: string;
+  /** What Enter does at the end of a line. */
+  onEnter?: (() => void) | undefined;
   sx?: TextFieldProps['sx'];
 }
 
@@ -256,6 +258,7 @@ export function TextLine({
   rows,
   required,
   placeholder,
+  onEnter,
   sx,
 }: LineProps) {
   const draft = useDraft(value, onChange);
@@ -276,6 +279,11 @@ export function TextLine({
         draft.type(text, required === true && text.trim() === '' ? null : text);
       }}
       onBlur={draft.settle}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' || !onEnter || event.nativeEvent.isComposing) return;
+        event.preventDefault();
+        onEnter();
+      }}
       sx={sx}
     />
   );

@@ -1,18 +1,22 @@
-import { Box, Card, CardActionArea, Chip, Stack, Typography } from '@mui/material';
+import { Box, Button, Card, CardActionArea, Stack, Typography } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { duplicateLesson, LessonError, LIMITS, mergeLessons } from '@zest/core/lesson';
+import { benches } from '@zest/core/making';
 import { clockText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { teamApi } from '../../app/team-api.ts';
+import { StateMark } from '../../frame/StateMark.tsx';
 import { MenuButton } from '../../ui/MenuButton.tsx';
 import { DeleteDialog } from './DeleteDialog.tsx';
 import { HandOverDialog } from './HandOverDialog.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { nextThing } from './next-thing.ts';
+import { Portrait } from './Portrait.tsx';
 
 /** Lessons made of a stored one: a copy, or joined with another. */
 function useNewFrom(id: string) {
@@ -46,7 +50,10 @@ function useNewFrom(id: string) {
   return { make, merge };
 }
 
-const CORNER = { position: 'absolute', top: 4, right: 4 } as const;
+const CORNER = {
+  ...{ position: 'absolute', top: 6, right: 6 },
+  ...{ bgcolor: '#fffaf2e0', '&:hover': { bgcolor: '#fffaf2' } },
+} as const;
 
 /** What can be done with a lesson as a whole. */
 function LessonMenu({ lesson }: { lesson: LessonSummary }) {
@@ -115,60 +122,94 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
   );
 }
 
-/** A lesson on the shelf. */
+/** How far each bench is, each as its mark. */
+function BenchMarks({ benches: states }: Pick<LessonSummary, 'benches'>) {
+  return (
+    <Box
+      component="ul"
+      aria-label={teacherText('card.benches')}
+      sx={{ display: 'flex', gap: 1, m: 0, p: 0, listStyle: 'none', '--bar-ground': '#fffaf2' }}
+    >
+      {benches.map((bench) => {
+        const words = `${teacherText(`bench.${bench}`)}: ${teacherText(`state.${states[bench]}`)}`;
+        return (
+          <li key={bench}>
+            <Box component="span" role="img" aria-label={words} title={words}>
+              <StateMark state={states[bench]} />
+            </Box>
+          </li>
+        );
+      })}
+    </Box>
+  );
+}
+
+/** A lesson on the shelf: its picture, its times, how far it is, and what it needs next. */
 export function LessonCard({ lesson, due }: { lesson: LessonSummary; due: string | null }) {
   const team = teamApi.useTeamQuery();
   const next = nextThing(lesson);
+  const { series, archived, videoMs, studentMs } = lesson;
+  const to = `/lessons/${lesson.id}/${next.bench}`;
+  const when = [
+    series.week === null ? null : teacherText('card.week', { week: series.week }),
+    due,
+    archived ? teacherText('card.archived') : null,
+  ].filter((text) => text !== null);
   return (
     <Card
       variant="outlined"
       sx={{
-        width: 300,
+        width: 290,
         position: 'relative',
-        ...(lesson.archived && { borderStyle: 'dashed', borderWidth: 2 }),
+        display: 'flex',
+        flexDirection: 'column',
+        ...(archived && { borderStyle: 'dashed', borderWidth: 2 }),
       }}
     >
-      <CardActionArea
-        component={Link}
-        to={`/lessons/${lesson.id}/${next.bench}`}
-        sx={{ p: 2, height: '100%' }}
-      >
-        <Stack spacing={1}>
-          <Typography variant="body2" color="text.secondary" sx={{ pr: 4 }}>
-            {[
-              lesson.series.week === null ? 'No week' : `Week ${lesson.series.week}`,
-              due,
-              lesson.archived ? 'archived' : null,
-            ]
-              .filter((text) => text !== null)
-              .join(' · ')}
-          </Typography>
-          <Typography component="h3" variant="h2" sx={{ overflowWrap: 'anywhere' }}>
-            {lesson.title}
-          </Typography>
-          <Typography color="text.secondary">
-            {clockText(lesson.videoMs)} of video
-            {lesson.studentMs > lesson.videoMs &&
-              `, ${clockText(lesson.studentMs)} for the student`}
-          </Typography>
-          <Typography color="text.secondary">
-            {lesson.filmed} of {lesson.blocks} {lesson.blocks === 1 ? 'block' : 'blocks'} filmed
-          </Typography>
-          {(team.data ?? []).length > 1 && (
-            <Typography color="text.secondary">
-              {lesson.keeper === null ? 'Unassigned' : `Assigned to ${lesson.keeper}`}
+      <CardActionArea component={Link} to={to} sx={{ flex: 1 }}>
+        <Portrait portrait={lesson.portrait} />
+        <Stack spacing={0.25} sx={{ px: 1.5, pt: 1, pb: 0.5 }}>
+          {when.length > 0 && (
+            <Typography variant="body2" color="text.secondary">
+              {when.join(' · ')}
             </Typography>
           )}
-          <Box>
-            <Chip
-              size="small"
-              color={lesson.shared ? 'success' : 'primary'}
-              label={`Next: ${next.text}`}
-              variant="outlined"
-            />
-          </Box>
+          <Typography component="h3" variant="h3" sx={{ overflowWrap: 'anywhere' }}>
+            {lesson.title}
+          </Typography>
+          <Typography variant="body2" sx={{ fontVariantNumeric: 'tabular-nums' }}>
+            {teacherText('card.times', {
+              video: clockText(videoMs),
+              student: clockText(studentMs),
+              isLonger: studentMs > videoMs ? 'yes' : 'no',
+            })}
+          </Typography>
+          {(team.data ?? []).length > 1 && (
+            <Typography variant="body2" color="text.secondary">
+              {lesson.keeper === null
+                ? teacherText('card.unassigned')
+                : teacherText('card.keeper', { name: lesson.keeper })}
+            </Typography>
+          )}
         </Stack>
       </CardActionArea>
+      <Stack
+        direction="row"
+        sx={{ alignItems: 'center', justifyContent: 'space-between', px: 1.5, pb: 1, gap: 1 }}
+      >
+        <BenchMarks benches={lesson.benches} />
+        {!lesson.template && (
+          <Button
+            component={Link}
+            to={to}
+            size="small"
+            variant={lesson.shared ? 'text' : 'outlined'}
+            sx={{ minHeight: { xs: 44, md: 30 }, py: 0 }}
+          >
+            {next.text}
+          </Button>
+        )}
+      </Stack>
       <LessonMenu lesson={lesson} />
     </Card>
   );

@@ -1,11 +1,13 @@
-import { Alert, Button, MenuItem, Paper, Stack, TextField } from '@mui/material';
+import { Alert, Box, Button, MenuItem, Paper, Stack, TextField, Typography } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { blocksOf, duplicateLesson, LIMITS, type Lesson } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
+import { Patterns } from './Patterns.tsx';
 
 const EMPTY = 'empty';
 const footageIn = (lesson: Lesson) =>
@@ -15,10 +17,15 @@ const footageIn = (lesson: Lesson) =>
 export function NewLesson({
   templates,
   problem,
+  withPatterns,
 }: {
   templates: LessonSummary[];
   problem: string | null;
+  /** Whether patterns are shown before one asks for them. */
+  withPatterns: boolean;
 }) {
+  const [isOpen, setOpen] = useState(false);
+  const showsPatterns = withPatterns || isOpen;
   const [makeLesson, making] = api.useMakeLessonMutation();
   const [openArchive, opening] = api.useOpenArchiveMutation();
   const [read] = api.useLazyLessonQuery();
@@ -70,60 +77,72 @@ export function NewLesson({
   };
   const fault = fileFault ?? problemText(making.error ?? opening.error) ?? problem;
   return (
-    <Paper
-      variant="outlined"
-      component="form"
-      sx={{ p: 2, mb: 3 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void start();
-      }}
-    >
-      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-        <TextField
-          label="Title of a new lesson"
-          value={title}
-          onChange={(event) => setTitle(event.target.value)}
-          sx={{ width: { xs: '100%', sm: 340 } }}
-        />
-        {templates.length > 0 && (
+    <Paper variant="outlined" sx={{ p: 2, mb: 3 }}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void start();
+        }}
+      >
+        <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
           <TextField
-            select
-            label="Begin with"
-            value={template}
-            onChange={(event) => setTemplate(event.target.value)}
-            sx={{ width: 220 }}
-          >
-            <MenuItem value={EMPTY}>an empty lesson</MenuItem>
-            {templates.map(({ id, title: name }) => (
-              <MenuItem key={id} value={id}>
-                {name}
-              </MenuItem>
-            ))}
-          </TextField>
+            label="Title of a new lesson"
+            value={title}
+            onChange={(event) => setTitle(event.target.value)}
+            sx={{ width: { xs: '100%', sm: 340 } }}
+          />
+          {templates.length > 0 && (
+            <TextField
+              select
+              label="Begin with"
+              value={template}
+              onChange={(event) => setTemplate(event.target.value)}
+              sx={{ width: 220 }}
+            >
+              <MenuItem value={EMPTY}>an empty lesson</MenuItem>
+              {templates.map(({ id, title: name }) => (
+                <MenuItem key={id} value={id}>
+                  {name}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
+          <Button type="submit" variant="contained" disabled={making.isLoading}>
+            Start a lesson
+          </Button>
+          {!withPatterns && (
+            <Button variant="outlined" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+              {teacherText('pattern.from')}
+            </Button>
+          )}
+          <Button onClick={() => file.current?.click()} disabled={opening.isLoading}>
+            {opening.isLoading ? 'Checking the archive …' : 'Open a lesson file'}
+          </Button>
+          <input
+            ref={file}
+            type="file"
+            accept="application/json,.json,application/zip,.zip"
+            hidden
+            aria-label="Lesson file"
+            onChange={(event) => {
+              void openFile(event.target.files?.[0]);
+              event.target.value = '';
+            }}
+          />
+        </Stack>
+        {fault && (
+          <Alert severity="error" sx={{ mt: 2 }}>
+            {fault}
+          </Alert>
         )}
-        <Button type="submit" variant="contained" disabled={making.isLoading}>
-          Start a lesson
-        </Button>
-        <Button onClick={() => file.current?.click()} disabled={opening.isLoading}>
-          {opening.isLoading ? 'Checking the archive …' : 'Open a lesson file'}
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept="application/json,.json,application/zip,.zip"
-          hidden
-          aria-label="Lesson file"
-          onChange={(event) => {
-            void openFile(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
-      </Stack>
-      {fault && (
-        <Alert severity="error" sx={{ mt: 2 }}>
-          {fault}
-        </Alert>
+      </form>
+      {showsPatterns && (
+        <Box sx={{ mt: 2 }}>
+          <Typography variant="h2" sx={{ mb: 1 }}>
+            {teacherText('pattern.from')}
+          </Typography>
+          <Patterns />
+        </Box>
       )}
     </Paper>
   );

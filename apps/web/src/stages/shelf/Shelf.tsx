@@ -203,10 +203,14 @@ export function Shelf() {
           label="archive"
         />
       </Stack>
-      <NewLesson templates={templates} problem={problemText(lessons.error ?? series.error)} />
+      <NewLesson
+        templates={templates}
+        problem={problemText(lessons.error ?? series.error)}
+        withPatterns={lessons.data?.length === 0}
+      />
       {lessons.data?.length === 0 && (
         <Alert severity="info">
-          No lessons yet. Type a title above and press “Start a lesson”.
+          No lessons yet. Pick a pattern above, or type a title and press “Start a lesson”.
         </Alert>
       )}
       {isSearch && found.length === 0 && all.length > 0 && (

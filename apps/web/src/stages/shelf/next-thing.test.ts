@@ -17,6 +17,11 @@ const lesson: LessonSummary = {
     skills: [{ skill: 'Rope', studentMs: 60_000 }],
     kit: ['4 × Bottle (or shoes)'],
     blocks: 4,
+    benches: {
+      ...{ plan: 'begun', script: 'nothing', film: 'nothing', assemble: 'nothing' },
+      ...{ check: 'nothing', share: 'nothing', log: 'nothing' },
+    },
+    portrait: { takeId: null, movement: 'other', strip: [] },
     scripted: 4,
     filmed: 4,
   },

@@ -4,14 +4,14 @@ import type { LessonSummary } from '@zest/contract';
 export function nextThing(lesson: LessonSummary): { text: string; bench: string } {
   if (lesson.template) return { text: 'Template', bench: 'plan' };
   if (lesson.blocks === 0) return { text: 'Plan the first block', bench: 'plan' };
-  if (lesson.outcome === '') return { text: 'Say what it is to achieve', bench: 'plan' };
+  if (lesson.outcome === '') return { text: 'Say its outcome', bench: 'plan' };
   if (lesson.filmed === 0 && lesson.scripted < lesson.blocks / 2)
     return { text: 'Write the script', bench: 'script' };
   if (lesson.filmed < lesson.blocks) {
     const left = lesson.blocks - lesson.filmed;
     return { text: `Film ${left} more ${left === 1 ? 'block' : 'blocks'}`, bench: 'film' };
   }
-  if (!lesson.shared) return { text: 'Watch it through, then share', bench: 'assemble' };
+  if (!lesson.shared) return { text: 'Watch and share', bench: 'assemble' };
   return { text: 'Shared', bench: 'share' };
 }
 

@@ -18,6 +18,7 @@ import { ChoiceField, ShortField, TextLine } from '../../../ui/fields.tsx';
 import { ExerciseDetails, type ChangeExercise } from './ExerciseDetails.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { AddButton } from '../../../ui/AddButton.tsx';
+import { useNextRow } from '../../../ui/use-next-row.ts';
 import { setOrLeave } from '../../../ui/set-or-leave.ts';
 import { RemoveButton } from '../../../ui/Rows.tsx';
 import { useChange } from '../../../ui/use-change.ts';
@@ -39,9 +40,17 @@ interface ExerciseFieldsProps {
   called: string;
   label: string;
   onChange: (label: string, change: (draft: Exercise) => void) => void;
+  /** Adds one more after it. */
+  onEnter?: () => void;
 }
 
-export function ExerciseFields({ exercise, called, label, onChange }: ExerciseFieldsProps) {
+export function ExerciseFields({
+  exercise,
+  called,
+  label,
+  onChange,
+  onEnter,
+}: ExerciseFieldsProps) {
   return (
     <>
       <TextLine
@@ -49,6 +58,7 @@ export function ExerciseFields({ exercise, called, label, onChange }: ExerciseFi
         value={exercise.title}
         placeholder={called}
         most={LIMITS.title}
+        onEnter={onEnter}
         sx={{ width: 230 }}
         onChange={(text) => onChange(label, (d) => void (d.title = text))}
       />
@@ -155,8 +165,18 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
     block,
     useLessonPart(({ settings }) => settings.language),
   );
+  const { place, expect } = useNextRow(block.exercises.length);
+  const add = () => {
+    if (block.exercises.length >= LIMITS.exercises) return;
+    expect();
+    change(
+      'Exercises',
+      (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }),
+      false,
+    );
+  };
   return (
-    <Stack spacing={1.5}>
+    <Stack ref={place} spacing={1}>
       {block.exercises.map((exercise, i) => (
         <Stack
           key={exercise.id}
@@ -169,6 +189,7 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
             called={titles[i] ?? ''}
             label={`Exercise ${i + 1}`}
             onChange={changeAt(i)}
+            onEnter={add}
           />
           <ChoiceField
             label="Side"
@@ -202,13 +223,7 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
         label="+ Exercise"
         count={block.exercises.length}
         most={LIMITS.exercises}
-        onAdd={() =>
-          change(
-            'Exercises',
-            (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }),
-            false,
-          )
-        }
+        onAdd={add}
       />
     </Stack>
   );
@@ -231,7 +246,10 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
     block,
     useLessonPart(({ settings }) => settings.language),
   );
-  const add = () =>
+  const { place, expect } = useNextRow(block.moves.length);
+  const add = () => {
+    if (block.moves.length >= LIMITS.moves) return;
+    expect();
     change(
       'Moves',
       (d) => {
@@ -241,8 +259,9 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
       },
       false,
     );
+  };
   return (
-    <Stack spacing={1.5}>
+    <Stack ref={place} spacing={1}>
       {block.moves.map((move, i) => (
         <Stack
           key={move.id}
@@ -255,6 +274,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
             called={titles[i] ?? ''}
             label={`Move ${i + 1}`}
             onChange={changeAt(i)}
+            onEnter={add}
           />
           <FigureFields
             block={block}

@@ -1,5 +1,5 @@
-import { makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesson';
-import { scheduleLesson } from '@zest/core/schedule';
+import { makeBlock, makeLesson, type Block, type Lesson } from '../lesson/index.ts';
+import { scheduleLesson } from '../schedule/index.ts';
 import { describe, expect, it } from 'vitest';
 import { benchStates, type Around } from './bench-states.ts';
 

@@ -1,12 +1,13 @@
-import { shotsOf } from '@zest/core/framing';
-import { blocksOf, type Lesson } from '@zest/core/lesson';
-import type { Schedule } from '@zest/core/schedule';
+import { shotsOf } from '../framing/index.ts';
+import { blocksOf, type Lesson } from '../lesson/index.ts';
+import type { Schedule } from '../schedule/index.ts';
 
 export const benches = ['plan', 'script', 'film', 'assemble', 'check', 'share', 'log'] as const;
 export type Bench = (typeof benches)[number];
 
+export const benchStages = ['nothing', 'begun', 'ready'] as const;
 /** How far a bench is with a lesson. */
-export type BenchState = 'nothing' | 'begun' | 'ready';
+export type BenchState = (typeof benchStages)[number];
 
 /** What lies outside the lesson that says how far it is. */
 export interface Around {

@@ -1,0 +1,62 @@
+import {
+  LIMITS,
+  makeBlock,
+  makeExercise,
+  makeKit,
+  movementNamed,
+  type Block,
+  type BlockKind,
+  type BlockOf,
+  type MakeId,
+} from '../lesson/index.ts';
+
+/** Makes the blocks of one lesson. */
+export interface Pieces {
+  makeId: MakeId;
+  /** A block of a kind with what differs from its everyday figures. */
+  block: <K extends BlockKind>(kind: K, title: string, own?: Partial<BlockOf<K>>) => BlockOf<K>;
+  exercise: (title: string) => ReturnType<typeof makeExercise>;
+  hello: (script: string) => Block;
+  kit: (things: readonly string[]) => Block[];
+  space: (more?: string) => Block;
+  bye: (script: string) => Block;
+}
+
+const title = (text: string) => text.slice(0, LIMITS.title);
+
+/** What most lessons begin and end with, and how blocks are made. */
+export function piecesFor(makeId: MakeId, language: string): Pieces {
+  const block: Pieces['block'] = (kind, name, own) => ({
+    ...(makeBlock(kind, makeId, language) as BlockOf<typeof kind>),
+    title: title(name),
+    ...own,
+  });
+  return {
+    makeId,
+    block,
+    exercise: (name) => ({
+      ...makeExercise(title(name), makeId),
+      movement: movementNamed(name),
+    }),
+    hello: (script) => block('talk', 'Hello', { script, part: 'greeting' }),
+    kit: (things) =>
+      things.length === 0
+        ? []
+        : [
+            block('card', 'You need', {
+              about: 'kit',
+              lines: things.slice(0, LIMITS.cardLines),
+              kit: things.slice(0, LIMITS.kit).map((thing) => makeKit(title(thing), makeId)),
+              part: 'kit',
+            }),
+          ],
+    space: (more) =>
+      block('card', 'Clear the floor', {
+        about: 'space',
+        lines: ['Two big steps free on every side', ...(more ? [more] : [])],
+        cautions: ['Shoes tied, floor dry, nobody behind you.'],
+        part: 'space',
+      }),
+    bye: (script) => block('talk', 'See you', { script, part: 'sign-off' }),
+  };
+}
