@@ -1,4 +1,4 @@
-import { Alert, Box, Button, MenuItem, Paper, Stack, TextField, Typography } from '@mui/material';
+import { Alert, Button, MenuItem, Paper, Stack, TextField } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { blocksOf, duplicateLesson, LIMITS, type Lesson } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
@@ -12,6 +12,62 @@ import { Patterns } from './Patterns.tsx';
 const EMPTY = 'empty';
 const footageIn = (lesson: Lesson) =>
   blocksOf(lesson).filter(({ footage }) => footage !== null).length;
+
+/** A lesson, or a whole archive, from a file of one's own. */
+function OpenFile({ onFault }: { onFault: (fault: string | null) => void }) {
+  const [makeLesson] = api.useMakeLessonMutation();
+  const [openArchive, opening] = api.useOpenArchiveMutation();
+  const file = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const notice = useNotice();
+  const goTo = (made: { id: string; lesson: Lesson }, hadFootage: number) => {
+    const lost = hadFootage - footageIn(made.lesson);
+    if (lost > 0)
+      notice(
+        `${lost} of its blocks came without footage: it is neither in the file nor on this installation.`,
+      );
+    void navigate(`/lessons/${made.id}/plan`);
+  };
+  const openFile = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    onFault(null);
+    // A zip begins with its mark; what a file is called says little.
+    if ((await chosen.slice(0, 2).text()) === 'PK') {
+      const made = await openArchive(chosen);
+      if (made.data) goTo(made.data, 0);
+      else onFault(problemText(made.error));
+      return;
+    }
+    let document: unknown;
+    try {
+      document = JSON.parse(await chosen.text());
+    } catch {
+      onFault(`${chosen.name} is not a lesson file. Choose a file saved from the Share bench.`);
+      return;
+    }
+    const made = await makeLesson({ document });
+    if (made.data) goTo(made.data, JSON.stringify(document).match(/"takeId"/g)?.length ?? 0);
+    else onFault(problemText(made.error));
+  };
+  return (
+    <>
+      <Button onClick={() => file.current?.click()} disabled={opening.isLoading}>
+        {opening.isLoading ? 'Checking the archive …' : 'Open a lesson file'}
+      </Button>
+      <input
+        ref={file}
+        type="file"
+        accept="application/json,.json,application/zip,.zip"
+        hidden
+        aria-label="Lesson file"
+        onChange={(event) => {
+          void openFile(event.target.files?.[0]);
+          event.target.value = '';
+        }}
+      />
+    </>
+  );
+}
 
 /** Starts a lesson: empty, from a template, or from a file. */
 export function NewLesson({
@@ -27,14 +83,11 @@ export function NewLesson({
   const [isOpen, setOpen] = useState(false);
   const showsPatterns = withPatterns || isOpen;
   const [makeLesson, making] = api.useMakeLessonMutation();
-  const [openArchive, opening] = api.useOpenArchiveMutation();
   const [read] = api.useLazyLessonQuery();
   const [title, setTitle] = useState('');
   const [template, setTemplate] = useState(EMPTY);
   const [fileFault, setFileFault] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
-  const notice = useNotice();
 
   const start = async () => {
     const from = template === EMPTY ? null : (await read(template)).data?.lesson;
@@ -46,36 +99,7 @@ export function NewLesson({
     );
     if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
   };
-  const goTo = (made: { id: string; lesson: Lesson }, hadFootage: number) => {
-    const lost = hadFootage - footageIn(made.lesson);
-    if (lost > 0)
-      notice(
-        `${lost} of its blocks came without footage: it is neither in the file nor on this installation.`,
-      );
-    void navigate(`/lessons/${made.id}/plan`);
-  };
-  const openFile = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    setFileFault(null);
-    // A zip begins with its mark; what a file is called says little.
-    if ((await chosen.slice(0, 2).text()) === 'PK') {
-      const made = await openArchive(chosen);
-      if (made.data) goTo(made.data, 0);
-      return;
-    }
-    let document: unknown;
-    try {
-      document = JSON.parse(await chosen.text());
-    } catch {
-      setFileFault(
-        `${chosen.name} is not a lesson file. Choose a file saved from the Share bench.`,
-      );
-      return;
-    }
-    const made = await makeLesson({ document });
-    if (made.data) goTo(made.data, JSON.stringify(document).match(/"takeId"/g)?.length ?? 0);
-  };
-  const fault = fileFault ?? problemText(making.error ?? opening.error) ?? problem;
+  const fault = fileFault ?? problemText(making.error) ?? problem;
   return (
     <Paper variant="outlined" sx={{ p: 2, mb: 3 }}>
       <form
@@ -115,20 +139,7 @@ export function NewLesson({
               {teacherText('pattern.from')}
             </Button>
           )}
-          <Button onClick={() => file.current?.click()} disabled={opening.isLoading}>
-            {opening.isLoading ? 'Checking the archive …' : 'Open a lesson file'}
-          </Button>
-          <input
-            ref={file}
-            type="file"
-            accept="application/json,.json,application/zip,.zip"
-            hidden
-            aria-label="Lesson file"
-            onChange={(event) => {
-              void openFile(event.target.files?.[0]);
-              event.target.value = '';
-            }}
-          />
+          <OpenFile onFault={setFileFault} />
         </Stack>
         {fault && (
           <Alert severity="error" sx={{ mt: 2 }}>
@@ -136,14 +147,7 @@ export function NewLesson({
           </Alert>
         )}
       </form>
-      {showsPatterns && (
-        <Box sx={{ mt: 2 }}>
-          <Typography variant="h2" sx={{ mb: 1 }}>
-            {teacherText('pattern.from')}
-          </Typography>
-          <Patterns />
-        </Box>
-      )}
+      {showsPatterns && <Patterns />}
     </Paper>
   );
 }

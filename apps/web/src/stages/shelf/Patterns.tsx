@@ -97,19 +97,24 @@ export function Patterns() {
     [],
   );
   return (
-    <Box component="section" aria-label={teacherText('pattern.from')} className="patterns">
-      {tiles.map(({ pattern, strip }) => (
-        <button
-          type="button"
-          key={pattern.id}
-          className="pattern"
-          onClick={() => setChosen(pattern)}
-        >
-          <Strip blocks={strip} height={26} />
-          <span className="pattern-name">{teacherText(`pattern.${pattern.id}`)}</span>
-          <span className="pattern-about">{teacherText(`pattern.${pattern.id}-about`)}</span>
-        </button>
-      ))}
+    <Box component="section" aria-label={teacherText('pattern.from')} sx={{ mt: 2 }}>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        {teacherText('pattern.from')}
+      </Typography>
+      <div className="patterns">
+        {tiles.map(({ pattern, strip }) => (
+          <button
+            type="button"
+            key={pattern.id}
+            className="pattern"
+            onClick={() => setChosen(pattern)}
+          >
+            <Strip blocks={strip} height={26} />
+            <span className="pattern-name">{teacherText(`pattern.${pattern.id}`)}</span>
+            <span className="pattern-about">{teacherText(`pattern.${pattern.id}-about`)}</span>
+          </button>
+        ))}
+      </div>
       {chosen && <PatternDialog pattern={chosen} onClose={() => setChosen(null)} />}
     </Box>
   );

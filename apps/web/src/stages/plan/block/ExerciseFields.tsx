@@ -235,6 +235,28 @@ function beatsSaid(text: string): number[] | undefined {
   return beats && beatsText(beats) !== beatsText() ? beats : undefined;
 }
 
+/** The number by which a move of a combination is called. */
+function MoveNumber({ block, at }: { block: BlockOf<'routine'>; at: number }) {
+  const change = useChange(block);
+  const number = block.moves[at]?.number;
+  return (
+    <ShortField
+      label={teacherText('combination.number')}
+      value={number === undefined ? '' : String(number)}
+      read={(text) =>
+        /^\d{0,2}$/.test(text.trim())
+          ? { value: text.trim() }
+          : { fault: teacherText('combination.number-fault') }
+      }
+      onChange={(text) =>
+        change('Number', (d) =>
+          setOrLeave(d.moves[at], 'number', text === '' ? undefined : Number(text)),
+        )
+      }
+    />
+  );
+}
+
 /** The moves of a routine or of counts of 8, each with its own length. */
 export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
   const change = useChange(block);
@@ -299,26 +321,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
               }
             />
           )}
-          {'ms' in move && (block as BlockOf<'routine'>).combination && (
-            <ShortField
-              label={teacherText('combination.number')}
-              value={move.number === undefined ? '' : String(move.number)}
-              read={(text) =>
-                /^\d{0,2}$/.test(text.trim())
-                  ? { value: text.trim() }
-                  : { fault: teacherText('combination.number-fault') }
-              }
-              sx={{ width: 70 }}
-              onChange={(text) =>
-                change(
-                  'Number',
-                  (d) =>
-                    d.kind === 'routine' &&
-                    setOrLeave(d.moves[i], 'number', text === '' ? undefined : Number(text)),
-                )
-              }
-            />
-          )}
+          {block.kind === 'routine' && block.combination && <MoveNumber block={block} at={i} />}
           {block.kind === 'routine' && 'ms' in move && (
             <AmountFields
               block={block}
