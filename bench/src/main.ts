@@ -12,10 +12,11 @@ import { scrubbing } from './scrubbing.ts';
 import { schedules } from './schedules.ts';
 import { typingBench } from './typing.ts';
 import { watching } from './watching.ts';
+import { workbench } from './workbench.ts';
 
 /**
  * Runs the benchmarks named, or all: `./zest bench
- * [scenes|assemble|schedule|follow|typing|export|hour|import|play|scrub|watch|check|load|accuracy|speech]`.
+ * [scenes|assemble|schedule|follow|typing|workbench|export|hour|import|play|scrub|watch|check|load|accuracy|speech]`.
  */
 const all = {
   scenes,
@@ -23,6 +24,7 @@ const all = {
   schedule: schedules,
   follow,
   typing: typingBench,
+  workbench,
   export: exporting,
   hour,
   import: importing,
