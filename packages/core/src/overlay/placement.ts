@@ -72,6 +72,8 @@ export class Layout {
   /** Choices there are. */
   readonly size: number;
   readonly #strides: readonly number[];
+  /** For each slot the place it has in each choice. */
+  readonly #corners: readonly Uint8Array[];
   /** For each choice the pairs of slots that overlap in it, a bit each. */
   readonly #overlaps: Uint16Array;
 
@@ -83,27 +85,28 @@ export class Layout {
       return stride;
     });
     this.size = size;
-    this.#overlaps = Uint16Array.from({ length: size }, (_, choice) =>
-      pairs.reduce(
-        (mask, { a, b, i, j }, bit) =>
-          commonArea(this.#at(a, i, choice), this.#at(b, j, choice)) > 0 ? mask | (1 << bit) : mask,
-        0,
-      ),
-    );
+    this.#corners = kept.map((slot, i) => {
+      const stride = this.#strides[i] ?? 1;
+      const count = places[slot].length;
+      return Uint8Array.from({ length: size }, (_, choice) => Math.floor(choice / stride) % count);
+    });
+    this.#overlaps = new Uint16Array(size);
+    pairs.forEach(({ a, b, i, j }, bit) => {
+      const meet = places[a].map((one) => places[b].map((other) => commonArea(one, other) > 0));
+      const [ofA, ofB] = [this.#corners[i], this.#corners[j]];
+      for (let choice = 0; choice < size; choice += 1)
+        if (meet[ofA?.[choice] ?? 0]?.[ofB?.[choice] ?? 0])
+          this.#overlaps[choice] = (this.#overlaps[choice] ?? 0) | (1 << bit);
+    });
   }
 
   /** Which of its places a slot stands at in a choice. */
   corner(slotIndex: number, choice: number): number {
-    const slot = kept[slotIndex] ?? 'clock';
-    return Math.floor(choice / (this.#strides[slotIndex] ?? 1)) % this.places[slot].length;
-  }
-
-  #at(slot: Kept, index: number, choice: number): Place {
-    return this.places[slot][this.corner(index, choice)] ?? SLOT_BOXES[slot];
+    return this.#corners[slotIndex]?.[choice] ?? 0;
   }
 
   placeOf(slot: Kept, choice: number): Place {
-    return this.#at(slot, kept.indexOf(slot), choice);
+    return this.places[slot][this.corner(kept.indexOf(slot), choice)] ?? SLOT_BOXES[slot];
   }
 
   /** What each choice costs in a block by itself. */
@@ -127,13 +130,18 @@ export class Layout {
         (mask, { a, b }, bit) => (fixed.has(a) || fixed.has(b) ? mask : mask | (1 << bit)),
         0,
       ) & together;
-    return Float64Array.from({ length: this.size }, (_, choice) => {
-      let cost = 0;
-      for (let i = 0; i < kept.length; i += 1) cost += single[i]?.[this.corner(i, choice)] ?? 0;
-      for (let clash = (this.#overlaps[choice] ?? 0) & free; clash > 0; clash &= clash - 1)
-        cost += COST.overlap;
-      return cost;
+    const costs = new Float64Array(this.size);
+    // Slot after slot: plain loops over numbers, for a lesson has many blocks.
+    single.forEach((of, i) => {
+      const corners = this.#corners[i] ?? new Uint8Array();
+      for (let choice = 0; choice < this.size; choice += 1)
+        costs[choice] = (costs[choice] ?? 0) + (of[corners[choice] ?? 0] ?? 0);
     });
+    if (free !== 0)
+      for (let choice = 0; choice < this.size; choice += 1)
+        for (let clash = (this.#overlaps[choice] ?? 0) & free; clash > 0; clash &= clash - 1)
+          costs[choice] = (costs[choice] ?? 0) + COST.overlap;
+    return costs;
   }
 
   /** What it costs that slots stand elsewhere than in the block before. */
@@ -152,8 +160,9 @@ export class Layout {
     kept.forEach((slot, i) => {
       const stride = this.#strides[i] ?? 1;
       const count = this.places[slot].length;
+      const corners = this.#corners[i] ?? new Uint8Array();
       for (let choice = 0; choice < this.size; choice += 1) {
-        if (this.corner(i, choice) !== 0) continue;
+        if (corners[choice] !== 0) continue;
         let least = choice;
         for (let k = 1; k < count; k += 1)
           if ((best[choice + k * stride] ?? 0) < (best[least] ?? 0)) least = choice + k * stride;
