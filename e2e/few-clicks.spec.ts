@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
-import { discard, openAsOwner, saved, type Zest } from './zest.ts';
+import { addTo, discard, expectAccessible, openAsOwner, saved, type Zest } from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -147,5 +147,28 @@ test('a border of the strip is drawn by mouse and by key, and taken back as one 
   const drawn = await field('Work').inputValue();
   expect(drawn).toMatch(/^(\d+) s$/);
   expect(parseInt(drawn, 10)).toBeGreaterThan(25);
+  await saved(page);
+});
+
+test('a mark on the floor is moved by mouse and by key, and its figures follow', async () => {
+  await addTo(page, 'Marks on the floor');
+  await button('+ Mark').click();
+  await field('Mark 1').fill('hoop');
+  await expect(field('Ahead')).toHaveValue('2 m');
+  const mark = page.getByRole('button', { name: /^hoop: 2 m ahead, 0 m to the right/ });
+  await mark.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(field('Ahead')).toHaveValue('2.1 m');
+  // Seen by the camera, the performer's right is on the left.
+  await page.keyboard.press('ArrowLeft');
+  await expect(field('To the right')).toHaveValue('0.1 m');
+  const box = await page.getByRole('button', { name: /^hoop: / }).boundingBox();
+  if (!box) throw new Error('The mark is in view.');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2, { steps: 6 });
+  await page.mouse.up();
+  await expect(field('To the right')).toHaveValue(/^-\d/);
+  await expectAccessible(page);
   await saved(page);
 });

@@ -63,6 +63,24 @@ function asSeen(
   }
 }
 
+/** Where a mark lies for the performer that the camera sees there: what `asSeen` turns, turned back. */
+export function floorPlace(
+  facing: Facing,
+  screenRightCm: number,
+  nearCm: number,
+): Pick<FloorMark, 'rightCm' | 'forwardCm'> {
+  switch (facing) {
+    case 'camera':
+      return { rightCm: -screenRightCm, forwardCm: nearCm };
+    case 'away':
+      return { rightCm: screenRightCm, forwardCm: -nearCm };
+    case 'left side on':
+      return { rightCm: -nearCm, forwardCm: -screenRightCm };
+    case 'right side on':
+      return { rightCm: nearCm, forwardCm: screenRightCm };
+  }
+}
+
 /** A marker is a point; at the end of a way the whole move needs its room. */
 function placed(mark: FloorMark, facing: Facing, move: Footprint): PlacedMark {
   const at = { mark, ...asSeen(facing, mark.rightCm, mark.forwardCm) };

@@ -14,6 +14,7 @@ import type { ComponentType } from 'react';
 import { makeId } from '../../../app/ids.ts';
 import type { Thing } from '../../../ui/pictograms.tsx';
 import { useChange } from '../../../ui/use-change.ts';
+import { BlockFloor } from './BlockFloor.tsx';
 import { Rules } from './CalledFigures.tsx';
 import { Choices, usualChoices } from './Choices.tsx';
 import { Combination, USUAL_COMBINATION } from './Combination.tsx';
@@ -153,6 +154,23 @@ function Levels({ block }: BlockProps) {
   );
 }
 
+function Floor({ block }: BlockProps) {
+  return (
+    <>
+      <BlockFloor block={block} />
+      <FloorMarks block={block} />
+    </>
+  );
+}
+function RoomOnFloor({ block }: BlockProps) {
+  return (
+    <>
+      <Room block={block} />
+      <BlockFloor block={block} />
+    </>
+  );
+}
+
 const shown: readonly Shown['kind'][] = [
   ...(['intervals', 'reps', 'hold', 'counts', 'routine', 'laps', 'game', 'called'] as const),
 ];
@@ -279,11 +297,11 @@ const tokens: readonly (Token & { kinds?: readonly BlockKind[] })[] = [
         : [],
     begin: (d) => void (d.footprint ??= { widthCm: 150, depthCm: 150, heightCm: 220 }),
     end: (d) => void (d.footprint = null),
-    Editor: Room,
+    Editor: RoomOnFloor,
   }),
   token('floor', 'room', {
     has: ({ floor }) => texts(floor.map(({ label }) => label)),
-    Editor: FloorMarks,
+    Editor: Floor,
   }),
   token('part', 'clock', {
     has: ({ part }) => (part === 'other' ? [] : [partName(part)]),

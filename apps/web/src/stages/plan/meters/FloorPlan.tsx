@@ -1,5 +1,7 @@
 import type { FloorUse, PlacedMark } from '@zest/core/ledger';
 import { spaceText, type Footprint, type Lesson } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
+import { useRef, useState, type ReactNode } from 'react';
 import { paper } from '../../../app/theme.ts';
 
 const SIZE = { width: 330, height: 300 };
@@ -53,14 +55,93 @@ interface FloorPlanProps {
   use: FloorUse;
   room: Footprint | null;
   units: Lesson['settings']['units'];
+  /** Where marks can be moved: the mark, and where the camera then sees it. */
+  onMove?: (markId: string, screenRightCm: number, nearCm: number) => void;
+}
+
+/** How far an arrow key goes, and to what a drag snaps. */
+const STEP_CM = 10;
+const snapped = (cm: number) => Math.round(cm / STEP_CM) * STEP_CM;
+const arrows: Record<string, [right: number, near: number]> = {
+  ArrowLeft: [-STEP_CM, 0],
+  ArrowRight: [STEP_CM, 0],
+  ArrowUp: [0, -STEP_CM],
+  ArrowDown: [0, STEP_CM],
+};
+
+/** A mark one takes by pointer or by arrow keys. */
+function Movable({
+  placed: { mark, screenRightCm, nearCm },
+  units,
+  cmPerPx,
+  onDrag,
+  onMove,
+  children,
+}: {
+  placed: PlacedMark;
+  units: Lesson['settings']['units'];
+  cmPerPx: () => number;
+  onDrag: (isDragged: boolean) => void;
+  onMove: NonNullable<FloorPlanProps['onMove']>;
+  children: ReactNode;
+}) {
+  const begun = useRef<{ x: number; y: number; right: number; near: number } | null>(null);
+  const end = () => {
+    begun.current = null;
+    onDrag(false);
+  };
+  return (
+    <g
+      className="floor-mark"
+      role="button"
+      tabIndex={0}
+      aria-label={teacherText('floor.move', {
+        mark: mark.label || teacherText('floor.mark'),
+        ahead: spaceText(mark.forwardCm, units),
+        right: spaceText(mark.rightCm, units),
+      })}
+      onPointerDown={(event) => {
+        event.preventDefault();
+        event.currentTarget.focus();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        begun.current = { x: event.clientX, y: event.clientY, right: screenRightCm, near: nearCm };
+        onDrag(true);
+      }}
+      onPointerMove={(event) => {
+        if (!begun.current) return;
+        const { x, y, right, near } = begun.current;
+        const per = cmPerPx();
+        onMove(
+          mark.id,
+          snapped(right + (event.clientX - x) * per),
+          snapped(near + (event.clientY - y) * per),
+        );
+      }}
+      onPointerUp={end}
+      onPointerCancel={end}
+      onKeyDown={(event) => {
+        const by = arrows[event.key];
+        if (!by) return;
+        event.preventDefault();
+        event.stopPropagation();
+        onMove(mark.id, screenRightCm + by[0], nearCm + by[1]);
+      }}
+    >
+      {children}
+    </g>
+  );
 }
 
 /**
  * One block's floor from above, to scale: move, marks and way, and the student's room laid over it.
  * The camera is at the bottom.
  */
-export function FloorPlan({ use, room, units }: FloorPlanProps) {
-  const { reach, size, move, marks } = use;
+export function FloorPlan({ use, room, units, onMove }: FloorPlanProps) {
+  const picture = useRef<SVGSVGElement>(null);
+  const [held, setHeld] = useState<FloorUse | null>(null);
+  const { move, marks } = use;
+  // While a mark is moved the scale stays: it would run away under the hand.
+  const { reach, size } = held ?? use;
   const [wide, deep] = [
     Math.max(size.widthCm, room?.widthCm ?? 0),
     Math.max(size.depthCm, room?.depthCm ?? 0),
@@ -84,11 +165,14 @@ export function FloorPlan({ use, room, units }: FloorPlanProps) {
   const centre = place(middle.right, middle.near);
   const isOut = room !== null && (size.widthCm > room.widthCm || size.depthCm > room.depthCm);
   const rule = RULES_CM.findLast((cm) => cm * scale <= SIZE.width / 3) ?? 50;
+  const cmPerPx = () =>
+    SIZE.width / Math.max(1, picture.current?.clientWidth ?? SIZE.width) / scale;
   return (
     <svg
+      ref={picture}
       viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
       width="100%"
-      role="img"
+      role={onMove ? 'group' : 'img'}
       aria-label={
         `Floor of “${use.title}”, to scale, the camera at the bottom: ` +
         `${spaceText(size.widthCm, units)} wide, ${spaceText(size.depthCm, units)} deep`
@@ -119,8 +203,8 @@ export function FloorPlan({ use, room, units }: FloorPlanProps) {
       {marks.map((placed) => {
         const { mark } = placed;
         const at = place(placed.screenRightCm, placed.nearCm);
-        return (
-          <g key={mark.id}>
+        const drawn = (
+          <>
             {mark.kind === 'travel' && (
               <>
                 <line
@@ -150,7 +234,23 @@ export function FloorPlan({ use, room, units }: FloorPlanProps) {
             >
               {mark.label}
             </text>
-          </g>
+          </>
+        );
+        return onMove ? (
+          <Movable
+            key={mark.id}
+            placed={placed}
+            units={units}
+            cmPerPx={cmPerPx}
+            onDrag={(isDragged) => setHeld(isDragged ? use : null)}
+            onMove={onMove}
+          >
+            {/* Something to take hold of, whatever its size. */}
+            <circle cx={at.x} cy={at.y} r="13" fill="transparent" />
+            {drawn}
+          </Movable>
+        ) : (
+          <g key={mark.id}>{drawn}</g>
         );
       })}
       <circle cx={start.x} cy={start.y} r="6" fill={paper.ink} />
