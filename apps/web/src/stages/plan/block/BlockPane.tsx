@@ -69,9 +69,9 @@ function BlockHead({ block }: { block: Block }) {
   const change = useChange(block);
   return (
     <>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 1 }}>
         <KindMark kind={block.kind} size={22} />
-        <Typography variant="body2" color="text.secondary" noWrap sx={{ flex: 1, minWidth: 0 }}>
+        <Typography variant="body2" color="text.secondary" noWrap sx={{ flex: 1, minWidth: 72 }}>
           {kindNames[block.kind]}
         </Typography>
         <EffortChoice block={block} />

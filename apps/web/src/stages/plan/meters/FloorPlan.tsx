@@ -1,7 +1,7 @@
 import type { FloorUse, PlacedMark } from '@zest/core/ledger';
 import { spaceText, type Footprint, type Lesson } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
-import { useRef, useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode, type SVGProps } from 'react';
 import { paper } from '../../../app/theme.ts';
 
 const SIZE = { width: 330, height: 300 };
@@ -49,6 +49,54 @@ function Mark({ placed, at, scale }: { placed: PlacedMark; at: Point; scale: num
     case 'travel':
       return null;
   }
+}
+
+interface DrawnMarkProps {
+  placed: PlacedMark;
+  at: Point;
+  /** Where the performer starts. */
+  start: Point;
+  box: (at: Point, space: Pick<Footprint, 'widthCm' | 'depthCm'>) => SVGProps<SVGRectElement>;
+  move: Footprint;
+  scale: number;
+}
+
+/** A mark with its name, and the way there where it is one. */
+function DrawnMark({ placed, at, start, box, move, scale }: DrawnMarkProps) {
+  const { mark } = placed;
+  return (
+    <>
+      {mark.kind === 'travel' && (
+        <>
+          <line
+            x1={start.x}
+            y1={start.y}
+            x2={at.x}
+            y2={at.y}
+            stroke={paper.ink}
+            strokeWidth="2"
+            strokeDasharray="2 5"
+            strokeLinecap="round"
+          />
+          <rect {...box(at, move)} fill="none" stroke={paper.soft} strokeWidth="1" />
+          <circle cx={at.x} cy={at.y} r="4" fill="none" stroke={paper.ink} strokeWidth="2" />
+        </>
+      )}
+      <Mark placed={placed} at={at} scale={scale} />
+      <text
+        x={at.x > SIZE.width * 0.75 ? at.x - 9 : at.x + 9}
+        textAnchor={at.x > SIZE.width * 0.75 ? 'end' : 'start'}
+        y={at.y - 7}
+        fontSize="12.5"
+        fill={paper.ink}
+        stroke={paper.sheet}
+        strokeWidth="3"
+        paintOrder="stroke"
+      >
+        {mark.label}
+      </text>
+    </>
+  );
 }
 
 interface FloorPlanProps {
@@ -204,37 +252,7 @@ export function FloorPlan({ use, room, units, onMove }: FloorPlanProps) {
         const { mark } = placed;
         const at = place(placed.screenRightCm, placed.nearCm);
         const drawn = (
-          <>
-            {mark.kind === 'travel' && (
-              <>
-                <line
-                  x1={start.x}
-                  y1={start.y}
-                  x2={at.x}
-                  y2={at.y}
-                  stroke={paper.ink}
-                  strokeWidth="2"
-                  strokeDasharray="2 5"
-                  strokeLinecap="round"
-                />
-                <rect {...box(at, move)} fill="none" stroke={paper.soft} strokeWidth="1" />
-                <circle cx={at.x} cy={at.y} r="4" fill="none" stroke={paper.ink} strokeWidth="2" />
-              </>
-            )}
-            <Mark placed={placed} at={at} scale={scale} />
-            <text
-              x={at.x > SIZE.width * 0.75 ? at.x - 9 : at.x + 9}
-              textAnchor={at.x > SIZE.width * 0.75 ? 'end' : 'start'}
-              y={at.y - 7}
-              fontSize="12.5"
-              fill={paper.ink}
-              stroke={paper.sheet}
-              strokeWidth="3"
-              paintOrder="stroke"
-            >
-              {mark.label}
-            </text>
-          </>
+          <DrawnMark placed={placed} at={at} start={start} box={box} move={move} scale={scale} />
         );
         return onMove ? (
           <Movable
