@@ -128,7 +128,7 @@ function BenchMarks({ benches: states }: Pick<LessonSummary, 'benches'>) {
     <Box
       component="ul"
       aria-label={teacherText('card.benches')}
-      sx={{ display: 'flex', gap: 1, m: 0, p: 0, listStyle: 'none', '--bar-ground': '#fffaf2' }}
+      sx={{ display: 'flex', gap: 0.5, m: 0, p: 0, listStyle: 'none', '--bar-ground': '#fffaf2' }}
     >
       {benches.map((bench) => {
         const words = `${teacherText(`bench.${bench}`)}: ${teacherText(`state.${states[bench]}`)}`;
@@ -203,8 +203,8 @@ export function LessonCard({ lesson, due }: { lesson: LessonSummary; due: string
             component={Link}
             to={to}
             size="small"
-            variant={lesson.shared ? 'text' : 'outlined'}
-            sx={{ minHeight: { xs: 44, md: 30 }, py: 0 }}
+            variant="outlined"
+            sx={{ minHeight: { xs: 44, md: 30 }, py: 0, px: 1, whiteSpace: 'nowrap' }}
           >
             {next.text}
           </Button>
