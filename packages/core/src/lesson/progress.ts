@@ -37,10 +37,6 @@ const space = (key: string, label: string, range: Range) => ({
 /** Parts that are trained; warm-up and cool-down stay as they are (common practice). */
 export const trainedParts: readonly LessonPart[] = ['skill', 'practice', 'game'];
 
-/** The part a block grows with: one whose part is not said is practice. */
-export const grownPart = ({ part }: Pick<Block, 'part'>): LessonPart =>
-  part === 'other' ? 'practice' : part;
-
 /** Figures of a block that may change from week to week. */
 export const progressFigures = {
   workMs: time('workMs', 'Work', LIMITS.workMs, 5_000),

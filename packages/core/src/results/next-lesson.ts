@@ -4,11 +4,11 @@ import {
   growingFigure,
   LIMITS,
   readFigure,
-  grownPart,
+  grownParts,
   trainedParts,
-  type Block,
   type FigureChange,
   type Lesson,
+  type LessonPart,
   type MakeId,
 } from '../lesson/index.ts';
 import { lessonOfWeek, weekTitle } from '../schedule/index.ts';
@@ -24,15 +24,15 @@ const DIRECTION = { harder: 1, same: 0, easier: -1, 'not known': 0 } as const;
 
 /** Which way a block goes: what its students said of it comes before what the class's rule says. */
 function directionOf(
-  block: Block,
   step: NextStep['step'],
   hint: BlockHint | undefined,
+  part: LessonPart,
 ): { way: number; why: string } {
   if (hint?.hint === 'it hurts') return { way: -1, why: 'it hurt somebody' };
   if (hint?.hint === 'too hard') return { way: -1, why: 'too hard for several' };
   if (hint?.hint === 'too easy') return { way: 1, why: 'too easy for several' };
   return {
-    way: trainedParts.includes(grownPart(block)) ? DIRECTION[step] : 0,
+    way: trainedParts.includes(part) ? DIRECTION[step] : 0,
     why: 'by the class’s rule',
   };
 }
@@ -46,10 +46,11 @@ export function stepChanges(
   step: NextStep['step'],
   hints: readonly BlockHint[],
 ): StepChange[] {
+  const partOf = grownParts(lesson);
   return blocksOf(lesson).flatMap((block): StepChange[] => {
     const figure = growingFigure(block);
     const hint = hints.find(({ blockId }) => blockId === block.id);
-    const { way, why } = directionOf(block, step, hint);
+    const { way, why } = directionOf(step, hint, partOf(block));
     if (!figure || way === 0 || block.locked.includes(figure.key)) return [];
     const { key, label, unit, range, weekStep } = figure;
     const from = readFigure(block, key);

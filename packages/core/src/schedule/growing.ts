@@ -4,7 +4,7 @@ import {
   blocksOf,
   figureOf,
   findBlock,
-  grownPart,
+  grownParts,
   progressFigures,
   readFigure,
   type FigureChange,
@@ -67,13 +67,14 @@ export function figureInWeek(rule: FigureRule, week: number): number {
  * bounds of a block, are kept.
  */
 export function progressChanges(lesson: Lesson, series: Series, week: number): FigureChange[] {
+  const partOf = grownParts(lesson);
   return series.progression.flatMap((rule) => {
     if (rule.of !== 'figure') return [];
     const value = figureInWeek(rule, week);
     const { key, label, unit } = progressFigures[rule.figure];
     return blocksOf(lesson).flatMap((block): FigureChange[] => {
       const figure =
-        rule.parts.includes(grownPart(block)) && !block.locked.includes(key)
+        rule.parts.includes(partOf(block)) && !block.locked.includes(key)
           ? figureOf(block, key)
           : undefined;
       if (!figure) return [];
@@ -98,12 +99,13 @@ const plainName = (name: string) => name.trim().toLocaleLowerCase();
 
 /** What kit the progression asks for in a week instead of what the lesson has. */
 export function kitChanges(lesson: Lesson, series: Series, week: number): KitChange[] {
+  const partOf = grownParts(lesson);
   return series.progression.flatMap((rule) => {
     const to = rule.of === 'kit' ? valueInWeek(rule, rule.values, week) : undefined;
     if (rule.of !== 'kit' || to === undefined) return [];
     const kinds = new Set(rule.values.map(plainName));
     return blocksOf(lesson)
-      .filter((block) => rule.parts.includes(grownPart(block)))
+      .filter((block) => rule.parts.includes(partOf(block)))
       .flatMap((block) =>
         allKit(block)
           .filter(({ name }) => kinds.has(plainName(name)) && plainName(name) !== plainName(to))

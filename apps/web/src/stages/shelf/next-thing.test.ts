@@ -38,11 +38,11 @@ const lesson: LessonSummary = {
 describe('the next thing', () => {
   it.each([
     [{ blocks: 0 }, 'Plan the first block', 'plan'],
-    [{ language: 'en', outcome: '' }, 'Say what it is to achieve', 'plan'],
+    [{ language: 'en', outcome: '' }, 'Say its outcome', 'plan'],
     [{ filmed: 0, scripted: 1 }, 'Write the script', 'script'],
     [{ filmed: 0, scripted: 2 }, 'Film 4 more blocks', 'film'],
     [{ filmed: 3 }, 'Film 1 more block', 'film'],
-    [{ shared: false }, 'Watch it through, then share', 'assemble'],
+    [{ shared: false }, 'Watch and share', 'assemble'],
     [{}, 'Shared', 'share'],
     [{ template: true, blocks: 0 }, 'Template', 'plan'],
   ])('of a lesson with %j is: %s', (facts, text, bench) => {

@@ -2,6 +2,7 @@ import {
   makeCue,
   makeKit,
   partName,
+  partsOf,
   spaceText,
   type Block,
   type BlockKind,
@@ -304,7 +305,12 @@ const tokens: readonly (Token & { kinds?: readonly BlockKind[] })[] = [
     Editor: Floor,
   }),
   token('part', 'clock', {
-    has: ({ part }) => (part === 'other' ? [] : [partName(part)]),
+    has: ({ id }, lesson) => {
+      const { part, isGuess } = partsOf(lesson).get(id) ?? { part: 'other', isGuess: false };
+      return part === 'other'
+        ? []
+        : [isGuess ? teacherText('part.guess', { part: partName(part) }) : partName(part)];
+    },
     end: (d) => void (d.part = 'other'),
     Editor: Part,
   }),

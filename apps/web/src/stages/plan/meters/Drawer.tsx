@@ -1,6 +1,6 @@
 import { Box, IconButton, Typography } from '@mui/material';
 import CloseIcon from '@mui/icons-material/Close';
-import { partName, type Lesson } from '@zest/core/lesson';
+import type { Lesson } from '@zest/core/lesson';
 import type { Schedule } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
@@ -9,6 +9,7 @@ import { Effort } from './Effort.tsx';
 import { KitNeeds } from './KitNeeds.tsx';
 import { LessonFacts } from './LessonFacts.tsx';
 import type { DrawerId } from './Meters.tsx';
+import { Parts } from './Parts.tsx';
 import { RunSheet } from './RunSheet.tsx';
 import { Sides } from './Sides.tsx';
 import { SlotGauge } from './SlotGauge.tsx';
@@ -38,13 +39,7 @@ function Inside({ id, lesson, schedule, ledgers }: Omit<DrawerProps, 'onClose'>)
     case 'space':
       return <Space lesson={lesson} ledger={ledgers.space} />;
     case 'parts':
-      return (
-        <Typography>
-          {ledgers.missing.length === 0
-            ? teacherText('parts.all')
-            : teacherText('parts.missing', { parts: ledgers.missing.map(partName).join(', ') })}
-        </Typography>
-      );
+      return <Parts lesson={lesson} missing={ledgers.missing} />;
     case 'calls':
       return <RunSheet schedule={schedule} />;
   }
