@@ -13,6 +13,8 @@ const rooms = [
   'checks',
   'formats',
   'results',
+  'making',
+  'patterns',
 ];
 
 const coreOrder = rooms.map((room, i) => ({

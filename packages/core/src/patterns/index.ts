@@ -1,4 +1,3 @@
-export { listOf } from './answers.ts';
 export type { Answers } from './answers.ts';
 export { lessonFrom, patterns } from './patterns.ts';
-export type { Pattern, PatternId, Question } from './patterns.ts';
+export type { Pattern } from './patterns.ts';

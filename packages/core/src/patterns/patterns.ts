@@ -269,7 +269,7 @@ const dance: Pattern = {
   plan: ({ moves = '', bpm = '' }, pieces, scale) => {
     const { block, exercise } = pieces;
     const names = listOf(moves).slice(0, 12);
-    const beats = countOf(bpm, 112, 40, 200);
+    const beats = countOf(bpm, 112, 50, 200);
     const counted = (title: string, some: readonly string[], own: { bpm: number; times: number }) =>
       block('counts', title, {
         moves: some.map((name) => ({ ...exercise(name), eights: 2 })),

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { shortForm } from '../schedule/index.ts';
+import { makeLesson, movementNamed, readExerciseLines, readLesson } from '../lesson/index.ts';
 import { counter } from '../testing/arbitrary.ts';
-import { movementNamed, readExerciseLines, readLesson, makeLesson } from './index.ts';
+import { shortForm } from './index.ts';
 
 const read = (text: string) => readExerciseLines(text, counter());
 /** A line as kind, name and short form. */
