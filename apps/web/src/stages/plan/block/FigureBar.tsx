@@ -89,5 +89,8 @@ export function FigureBar() {
   const focused = useContext(FigureFocus);
   const block = useLessonPart((lesson) => focused && findBlock(lesson, focused.blockId));
   const figure = block && focused ? figureOf(block, focused.key) : undefined;
-  return block && figure ? <Tools block={block} figure={figure} /> : null;
+  // Its place stays: nothing moves under the hand when the keyboard comes or goes.
+  return (
+    <Box sx={{ height: 50 }}>{block && figure && <Tools block={block} figure={figure} />}</Box>
+  );
 }
