@@ -1,12 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import {
-  effortAdvice,
-  effortCurve,
-  kitLedger,
-  missingParts,
-  sidesLedger,
-  spaceLedger,
-} from '@zest/core/ledger';
+import { ledgersOf } from '@zest/core/ledger';
 import { figureChangeText, readLesson, type Lesson } from '@zest/core/lesson';
 import { fitLesson, fitTitle, runSheet, runSheetText, scheduleLesson } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
@@ -41,17 +34,15 @@ export async function plan(file: string, asJson: boolean): Promise<string> {
   const lines = runSheet(schedule, lesson.settings.language);
   if (asJson) {
     const { videoMs, studentMs } = schedule;
-    const curve = effortCurve(schedule);
+    const { curve, advice, missing, ...ledgers } = ledgersOf(lesson, schedule);
     return asText({
       title: lesson.title,
       videoMs,
       studentMs,
       ledgers: {
-        sides: sidesLedger(schedule),
-        kit: kitLedger(schedule, lesson.settings.language),
-        space: spaceLedger(lesson),
-        effort: { ...curve, advice: effortAdvice(curve, studentMs) },
-        missingParts: missingParts(lesson),
+        ...ledgers,
+        effort: { ...curve, advice },
+        missingParts: missing,
       },
       lines,
     });

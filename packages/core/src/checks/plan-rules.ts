@@ -12,6 +12,7 @@ import {
   changeBlock,
   insertBefore,
   LIMITS,
+  meetsTarget,
   partName,
   type Block,
   type LessonPart,
@@ -137,7 +138,7 @@ function lengthInSlot({ lesson, schedule }: ToCheck): Hit[] {
     ['session', lesson.targets.session, schedule.studentMs],
   ] as const;
   return held.flatMap(([what, target, ms]): Hit[] => {
-    if (!target || Math.abs(ms - target.ms) <= target.toleranceMs) return [];
+    if (!target || meetsTarget(ms, target)) return [];
     const figures = {
       what,
       lastsMs: ms,

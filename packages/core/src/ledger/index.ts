@@ -5,4 +5,5 @@ export * from './kit.ts';
 export * from './floor.ts';
 export * from './space.ts';
 export * from './completeness.ts';
+export * from './ledgers.ts';
 export * from './weight.ts';

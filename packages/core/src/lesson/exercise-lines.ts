@@ -1,6 +1,6 @@
 import { parseLength } from '../time/index.ts';
 import type { Block } from './blocks.ts';
-import { LIMITS, type Range } from './limits.ts';
+import { inRange, LIMITS } from './limits.ts';
 import { makeBlock, type MakeId } from './make.ts';
 import type { Movement } from './parts.ts';
 
@@ -19,8 +19,6 @@ type Figures =
   | { kind: 'reps'; reps: number; sets: number; sides: Sides }
   | { kind: 'breaths'; breaths: number; times: number; sides: Sides }
   | { kind: 'laps'; laps: number };
-
-const isIn = (value: number, { min, max }: Range) => value >= min && value <= max;
 
 const TIME = String.raw`\d+:\d{2}|\d+(?:\.\d+)?\s*(?:seconds?|secs?|s|minutes?|mins?|m)\b`;
 const A_SIDE = String.raw`(?:a|per|each|every)\s+(?:side|leg|arm|hand)`;
@@ -47,9 +45,9 @@ const forms: [RegExp, (found: RegExpExecArray) => Figures | null][] = [
       const rounds = Number(before ?? after ?? 1);
       return workMs !== null &&
         restMs !== null &&
-        isIn(workMs, LIMITS.workMs) &&
-        isIn(restMs, LIMITS.restMs) &&
-        isIn(rounds, LIMITS.rounds)
+        inRange(workMs, LIMITS.workMs) &&
+        inRange(restMs, LIMITS.restMs) &&
+        inRange(rounds, LIMITS.rounds)
         ? { kind: 'work', workMs, restMs, rounds }
         : null;
     },
@@ -58,20 +56,20 @@ const forms: [RegExp, (found: RegExpExecArray) => Figures | null][] = [
     // 3 breaths each side, 2 x 4 breaths
     new RegExp(`${COUNT}(\\d{1,2})\\s*(?:slow\\s+)?breaths?\\b(${SIDES})`, 'i'),
     ([, times = '1', n, sides = '']) =>
-      isIn(Number(n), LIMITS.breaths) && isIn(Number(times), LIMITS.holds)
+      inRange(Number(n), LIMITS.breaths) && inRange(Number(times), LIMITS.holds)
         ? { kind: 'breaths', breaths: Number(n), times: Number(times), sides: sidesIn(sides) }
         : null,
   ],
   [
     /(\d{1,2})\s*laps?\b/i,
-    ([, n]) => (isIn(Number(n), LIMITS.laps) ? { kind: 'laps', laps: Number(n) } : null),
+    ([, n]) => (inRange(Number(n), LIMITS.laps) ? { kind: 'laps', laps: Number(n) } : null),
   ],
   [
     // 40 s, 1:30, 2 min, 3 x 30 s each side
     new RegExp(`${COUNT}(${TIME})(${SIDES})`, 'i'),
     ([, times = '1', length = '', sides = '']) => {
       const ms = parseLength(length.replace(/(\d)\s*m$/i, '$1 min'));
-      return ms !== null && isIn(ms, LIMITS.workMs) && isIn(Number(times), LIMITS.holds)
+      return ms !== null && inRange(ms, LIMITS.workMs) && inRange(Number(times), LIMITS.holds)
         ? { kind: 'time', ms, times: Number(times), sides: sidesIn(sides) }
         : null;
     },
@@ -83,7 +81,7 @@ const forms: [RegExp, (found: RegExpExecArray) => Figures | null][] = [
       'i',
     ),
     ([, sets = '1', n, sides = '']) =>
-      isIn(Number(n), LIMITS.reps) && isIn(Number(sets), LIMITS.sets)
+      inRange(Number(n), LIMITS.reps) && inRange(Number(sets), LIMITS.sets)
         ? { kind: 'reps', reps: Number(n), sets: Number(sets), sides: sidesIn(sides) }
         : null,
   ],
@@ -106,10 +104,12 @@ const MOVEMENTS: [RegExp, Movement][] = [
 export const movementNamed = (title: string): Movement =>
   MOVEMENTS.find(([words]) => words.test(title))?.[1] ?? 'other';
 
-/** Bullets, numbers of a list, and what joins a name with its figures. */
+/** Bullets and numbers of a list. */
+const BULLET = /^\s*(?:[-–•*]\s+|\d{1,2}[.)]\s+)/;
+
+/** A name without what joined it with its figures. */
 const tidy = (name: string) =>
   name
-    .replace(/^\s*(?:[-–•*]\s+|\d{1,2}[.)]\s+)/, '')
     .replace(/[\s:,;–—(-]+$/, '')
     .replace(/^[\s:,;–—)-]+/, '')
     .replace(/\s+/g, ' ')
@@ -156,7 +156,7 @@ function blockOf(title: string, figures: Figures, makeId: MakeId, language: stri
     }
     case 'time': {
       const { ms, times, sides } = figures;
-      if (isIn(ms, LIMITS.holdMs) && HELD.test(title)) {
+      if (inRange(ms, LIMITS.holdMs) && HELD.test(title)) {
         const block = make('hold');
         block.exercise.movement = movement;
         return Object.assign(block, { holdMs: ms, holds: times, sides });
@@ -175,7 +175,7 @@ function blockOf(title: string, figures: Figures, makeId: MakeId, language: stri
 
 /** One line of a list as a block, or null where no name and figures are found in it. */
 function readLine(line: string, makeId: MakeId, language: string): Block | null {
-  const text = joinCells(line).replace(/^\s*(?:[-–•*]\s+|\d{1,2}[.)]\s+)/, '');
+  const text = joinCells(line).replace(BULLET, '');
   for (const [form, figuresOf] of forms) {
     const found = form.exec(text);
     if (!found) continue;

@@ -15,6 +15,7 @@ export * from './figures.ts';
 export * from './figure-change.ts';
 export * from './progress.ts';
 export * from './shorthand.ts';
+export * from './targets.ts';
 export * from './part-guess.ts';
 export * from './exercise-lines.ts';
 export * from './edit.ts';

@@ -115,3 +115,6 @@ export interface Range {
   min: number;
   max: number;
 }
+
+export const inRange = (value: number, { min, max }: Range): boolean =>
+  value >= min && value <= max;

@@ -16,49 +16,53 @@ const isExercised = ({ kind }: Block) => !['talk', 'card', 'question'].includes(
 const isTaught = (block: Block) =>
   ('demo' in block && block.demo !== null) || (block.kind === 'reps' && block.parts !== null);
 
+/** What a guess goes by besides the block itself. */
+interface Around {
+  blocks: readonly Block[];
+  /** The blocks that are exercised. */
+  exercised: readonly Block[];
+  hardest: number;
+}
+
 /** What a block that is exercised is taken for, by its kind, its place and its effort. */
-function exercisedPart(
-  block: Block,
-  before: readonly Block[],
-  after: readonly Block[],
-): LessonPart {
+function exercisedPart(block: Block, { exercised, hardest }: Around): LessonPart {
   if (block.kind === 'game' || block.kind === 'called') return 'game';
-  const isHarder = ({ effort }: Block) => effort > block.effort;
-  if (block.effort <= EASY) {
-    if (after.length === 0 && before.some(isHarder)) return 'cool-down';
-    if (before.length === 0 && after.some(isHarder)) return 'warm-up';
+  if (block.effort <= EASY && block.effort < hardest) {
+    if (block === exercised.at(-1)) return 'cool-down';
+    if (block === exercised[0]) return 'warm-up';
   }
   return isTaught(block) ? 'skill' : 'practice';
 }
 
-function guessed(blocks: readonly Block[], at: number): LessonPart {
-  const block = blocks[at];
-  if (!block || block.kind === 'question') return 'other';
+function guessed(block: Block, around: Around): LessonPart {
+  if (block.kind === 'question') return 'other';
   if (block.kind === 'card')
     return block.about === 'kit' || block.about === 'space' ? block.about : 'other';
-  const before = blocks.slice(0, at).filter(isExercised);
-  const after = blocks.slice(at + 1).filter(isExercised);
-  if (block.kind !== 'talk') return exercisedPart(block, before, after);
-  if (at === 0) return 'greeting';
-  return at === blocks.length - 1 && before.length > 0 ? 'sign-off' : 'other';
+  if (block.kind !== 'talk') return exercisedPart(block, around);
+  const { blocks, exercised } = around;
+  if (block === blocks[0]) return 'greeting';
+  return block === blocks.at(-1) && exercised.length > 0 ? 'sign-off' : 'other';
 }
 
 /**
  * The part each block of a lesson is, by its id. What nobody says is guessed from the block's kind,
  * place and effort (common practice: easy work first warms up, easy work last cools down).
  */
-export function partsOf(lesson: Pick<Lesson, 'sections'>): ReadonlyMap<string, PartOf> {
-  const blocks = blocksOf(lesson as Lesson);
+export function partsOf(lesson: Lesson): ReadonlyMap<string, PartOf> {
+  const blocks = blocksOf(lesson);
+  const exercised = blocks.filter(isExercised);
+  const hardest = exercised.reduce((most, { effort }) => Math.max(most, effort), 0);
+  const around = { blocks, exercised, hardest };
   return new Map(
-    blocks.map((block, at) => {
+    blocks.map((block) => {
       const isGuess = block.part === 'other';
-      return [block.id, { part: isGuess ? guessed(blocks, at) : block.part, isGuess }];
+      return [block.id, { part: isGuess ? guessed(block, around) : block.part, isGuess }];
     }),
   );
 }
 
 /** The part each block of a lesson grows with: one that is neither said nor guessed is practice. */
-export function grownParts(lesson: Pick<Lesson, 'sections'>): (block: Block) => LessonPart {
+export function grownParts(lesson: Lesson): (block: Block) => LessonPart {
   const parts = partsOf(lesson);
   return ({ id }) => {
     const part = parts.get(id)?.part ?? 'other';

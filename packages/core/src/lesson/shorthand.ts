@@ -1,6 +1,6 @@
 import { parseLength } from '../time/index.ts';
 import type { BlockOf } from './blocks.ts';
-import { LIMITS, type Range } from './limits.ts';
+import { inRange, LIMITS } from './limits.ts';
 
 /**
  * Works and rests as teachers write them: rungs, and how many rounds of them; null rounds: not
@@ -12,7 +12,6 @@ export interface WorkShorthand {
 }
 
 const seconds = (ms: number) => String(ms / 1000);
-const inRange = (value: number, { min, max }: Range) => value >= min && value <= max;
 
 /** `20/10 x8`, or with a ladder `30/30, 20/20, 10/10 x2`. In seconds. */
 export function workShorthand({ workMs, restMs, ladder, rounds }: BlockOf<'intervals'>): string {

@@ -1,5 +1,5 @@
 import { shotsOf } from '../framing/index.ts';
-import { blocksOf, type Lesson } from '../lesson/index.ts';
+import { blocksOf, meetsTarget, type Lesson } from '../lesson/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 
 export const benches = ['plan', 'script', 'film', 'assemble', 'check', 'share', 'log'] as const;
@@ -22,13 +22,8 @@ const by = (done: number, of: number): BenchState =>
   done === 0 ? 'nothing' : done < of ? 'begun' : 'ready';
 
 /** Whether each length that is aimed at is met. */
-function isOnTarget({ targets }: Lesson, { videoMs, studentMs }: Schedule): boolean {
-  const lengths = [
-    [targets.video, videoMs],
-    [targets.session, studentMs],
-  ] as const;
-  return lengths.every(([aim, ms]) => aim === null || Math.abs(ms - aim.ms) <= aim.toleranceMs);
-}
+const isOnTarget = ({ targets }: Lesson, { videoMs, studentMs }: Schedule): boolean =>
+  meetsTarget(videoMs, targets.video) && meetsTarget(studentMs, targets.session);
 
 /** How far each bench is. */
 export function benchStates(

@@ -1,7 +1,8 @@
 import { Box } from '@mui/material';
+import { ledgersOf } from '@zest/core/ledger';
 import { addSection, blockKinds, blocksOf, kindNames, makeSection } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
-import { memo, useEffect, useState, type CSSProperties } from 'react';
+import { memo, useEffect, useMemo, useState, type CSSProperties } from 'react';
 import { useCommands } from '../../app/commands.ts';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
@@ -18,7 +19,6 @@ import { FigureBar } from './block/FigureBar.tsx';
 import { useLatest } from '../../ui/use-latest.ts';
 import { Drawer, DrawerHead } from './meters/Drawer.tsx';
 import { Meters, type DrawerId } from './meters/Meters.tsx';
-import { useLedgers } from './meters/use-ledgers.ts';
 import { SelectionContext, useMakeSelection, useSelection } from './selection.ts';
 import { AddPalette } from './sheet/AddPalette.tsx';
 import { LessonSheet, SheetHeading } from './sheet/LessonSheet.tsx';
@@ -91,7 +91,8 @@ function Bench() {
   usePlanCommands();
   const { lesson } = useOpenLesson();
   const schedule = useSchedule();
-  const ledgers = useLedgers(lesson, schedule);
+  // Reckoned once for the meters and what opens from them.
+  const ledgers = useMemo(() => ledgersOf(lesson, schedule), [lesson, schedule]);
   const { leaf, turn } = useAdding();
   const [drawer, setDrawer] = useState<DrawerId | null>(null);
   const open = useLatest((id: DrawerId | null) => {

@@ -14,7 +14,7 @@ import { RunSheet } from './RunSheet.tsx';
 import { Sides } from './Sides.tsx';
 import { SlotGauge } from './SlotGauge.tsx';
 import { Space } from './Space.tsx';
-import type { Ledgers } from './use-ledgers.ts';
+import type { Ledgers } from '@zest/core/ledger';
 
 interface DrawerProps {
   id: DrawerId;

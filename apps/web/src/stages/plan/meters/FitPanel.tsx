@@ -1,7 +1,6 @@
 import { Alert, Button, LinearProgress, Stack, Typography } from '@mui/material';
-import { applyChanges, figureChangeText } from '@zest/core/lesson';
+import { applyChanges, figureChangeText, meetsTarget, type Lesson } from '@zest/core/lesson';
 import { fitTitle, type FitResult, type Schedule } from '@zest/core/schedule';
-import type { Lesson, Target } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { useEffect, useState } from 'react';
 import { edit } from '../../../app/lesson-slice.ts';
@@ -9,9 +8,6 @@ import { useAppDispatch } from '../../../app/store.ts';
 import { useLessonNow, useOpenLesson } from '../../../app/use-lesson.ts';
 import { messageOf } from '../../../app/message.ts';
 import { fitInWorker, type Fitting } from '../../../workers/fit.ts';
-
-const meets = (ms: number, target: Target | null) =>
-  target === null || Math.abs(ms - target.ms) <= target.toleranceMs;
 
 /**
  * Proposes the smallest change that brings the lesson into its targets, in words, and applies it on
@@ -26,7 +22,7 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
   const [fitting, setFitting] = useState<Fitting | null>(null);
   useEffect(() => () => fitting?.stop(), [fitting]);
   const { video, session } = lesson.targets;
-  if (meets(schedule.videoMs, video) && meets(schedule.studentMs, session)) return null;
+  if (meetsTarget(schedule.videoMs, video) && meetsTarget(schedule.studentMs, session)) return null;
   const propose = () => {
     const asked = now();
     setFault(null);

@@ -1,4 +1,4 @@
-import { partName, type Lesson } from '@zest/core/lesson';
+import { meetsTarget, partName, type Lesson } from '@zest/core/lesson';
 import type { Schedule } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
@@ -7,9 +7,8 @@ import { effortHeadline } from './Effort.tsx';
 import { kitHeadline } from './KitNeeds.tsx';
 import './meters.css';
 import { sidesHeadline } from './Sides.tsx';
-import { standing } from './SlotGauge.tsx';
 import { spaceHeadline } from './Space.tsx';
-import type { Ledgers } from './use-ledgers.ts';
+import type { Ledgers } from '@zest/core/ledger';
 
 /** What opens over the run sheet. */
 export type DrawerId = 'lesson' | 'time' | 'effort' | 'sides' | 'kit' | 'space' | 'parts' | 'calls';
@@ -161,7 +160,7 @@ export const Meters = memo(function Meters(props: MetersProps) {
           {target && <span className="meter-of"> / {clockText(target.ms)}</span>}
         </>
       ),
-      isWell: !target || standing(ms, target).fits,
+      isWell: meetsTarget(ms, target),
       picture: <Filling ms={ms} aimMs={target?.ms ?? null} />,
     };
   };

@@ -1,5 +1,5 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
-import { LIMITS, type Target } from '@zest/core/lesson';
+import { LIMITS, meetsTarget, type Target } from '@zest/core/lesson';
 import type { Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { edit } from '../../../app/lesson-slice.ts';
@@ -9,18 +9,12 @@ import { LengthField } from '../../../ui/fields.tsx';
 import { FitPanel } from './FitPanel.tsx';
 
 /** How a length stands to its target, in words. */
-export function standing(
-  ms: number,
-  { ms: aim, toleranceMs }: Target,
-): { fits: boolean; words: string } {
-  const apart = ms - aim;
-  const fits = Math.abs(apart) <= toleranceMs;
-  if (apart === 0) return { fits, words: `Exactly the ${lengthText(aim)} you aim for.` };
+function standing(ms: number, target: Target): string {
+  const apart = ms - target.ms;
+  const aim = `the ${lengthText(target.ms)} you aim for`;
+  if (apart === 0) return `Exactly ${aim}.`;
   const how = apart < 0 ? `${lengthText(-apart)} free of` : `${lengthText(apart)} over`;
-  return {
-    fits,
-    words: `${how} the ${lengthText(aim)} you aim for${fits ? ', which is near enough' : ''}.`,
-  };
+  return `${how} ${aim}${meetsTarget(ms, target) ? ', which is near enough' : ''}.`;
 }
 
 interface ClockProps {
@@ -43,7 +37,6 @@ function ClockGauge({ name, ms, which }: ClockProps) {
         true,
       ),
     );
-  const stand = target && standing(ms, target);
   const whole = Math.max(ms, target?.ms ?? 0, 1);
   return (
     <Box>
@@ -98,7 +91,7 @@ function ClockGauge({ name, ms, which }: ClockProps) {
           </Button>
         )}
       </Stack>
-      {target && stand && (
+      {target && (
         <>
           <Box
             sx={{
@@ -132,7 +125,7 @@ function ClockGauge({ name, ms, which }: ClockProps) {
             />
           </Box>
           <Stack direction="row" sx={{ mt: 0.5, alignItems: 'start' }}>
-            <Typography sx={{ flex: 1 }}>{stand.words}</Typography>
+            <Typography sx={{ flex: 1 }}>{standing(ms, target)}</Typography>
             <Button size="small" onClick={() => set('Target', null)} sx={{ minHeight: 24, py: 0 }}>
               Leave open
             </Button>
