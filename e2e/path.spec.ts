@@ -97,6 +97,12 @@ test('a lesson is planned, and every figure tells at once', async () => {
   }
   // 2 lead-in + 5 work + 2 rest + 5 work.
   await expect(page.getByTestId('video-clock')).toHaveText('0:14');
+  await page.getByRole('button', { name: 'More for Work and rest' }).click();
+  await page.getByRole('menuitem', { name: 'Calls and times of the block' }).click();
+  await expect(
+    page.getByRole('region', { name: 'Run sheet of the block' }).getByRole('row'),
+  ).not.toHaveCount(0);
+  await page.getByRole('button', { name: 'Close Calls and times of the block' }).click();
   for (const bad of ['0', '-3', '99999999', 'soon']) {
     await page.getByLabel('Work', { exact: true }).fill(bad);
     await expect(page.getByText(/Still 5 s|Write a time as/)).toBeVisible();

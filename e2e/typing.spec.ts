@@ -547,7 +547,9 @@ for (const [width, height] of [
           (field) => {
             const { left, right, width: wide, height: high } = field.getBoundingClientRect();
             const isShown = wide > 0 && high > 0 && getComputedStyle(field).visibility !== 'hidden';
-            const isCut = field.scrollWidth > Math.max(60, field.clientWidth) + 1 && wide < 60;
+            // A figure of a digit or two is narrow; what stands in it has to be seen whole.
+            const isCut =
+              wide < 40 && (window.innerWidth < 900 || field.scrollWidth > field.clientWidth + 1);
             return isShown && (left < -1 || right > window.innerWidth + 1 || isCut)
               ? [
                   (field.getAttribute('aria-label') ??

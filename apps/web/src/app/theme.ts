@@ -10,7 +10,12 @@ export const paper = {
   zest: '#a8460b',
   zestPale: '#ffe3c2',
   night: '#1d1915',
+  teal: '#1f5f66',
+  fault: '#a3142a',
 };
+
+/** Depth of colour by effort, 1 to 5. */
+export const EFFORT_FILL = ['#f3ddbd', '#ebc793', '#e0a962', '#cf8538', '#b0621a'];
 
 /** On a phone everything is as large as a thumb. */
 const PHONE = '@media (max-width: 899px)';
@@ -56,13 +61,13 @@ export const dayTheme = createTheme({
   palette: {
     mode: 'light',
     primary: { main: paper.zest },
-    secondary: { main: '#1f5f66' },
+    secondary: { main: paper.teal },
     background: { default: paper.floor, paper: paper.sheet },
     text: { primary: paper.ink, secondary: paper.soft },
     divider: paper.line,
-    error: { main: '#a3142a' },
+    error: { main: paper.fault },
     success: { main: '#22683a' },
-    info: { main: '#1f5f66' },
+    info: { main: paper.teal },
   },
   shape,
   typography,

@@ -4,12 +4,11 @@ import { waitedMs, type ScheduledBlock, type Schedule, type SpanKind } from '@ze
 import { clockText, lengthText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
 import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
-import { paper } from '../app/theme.ts';
+import { EFFORT_FILL, paper } from '../app/theme.ts';
 import { ribbonScale } from './ribbon-scale.ts';
 import { useLatest } from '../ui/use-latest.ts';
 
-/** Depth of colour by effort, 1 to 5; the hatch says the same without colour. */
-const EFFORT_FILL = ['#f3ddbd', '#ebc793', '#e0a962', '#cf8538', '#b0621a'];
+/** The hatch says the effort without colour. */
 const HATCH_GAP = [0, 16, 11, 7, 4];
 /** Where the row of blocks lies, with its clocks above and below, or folded to a strip. */
 const OPEN = { top: 16, height: 40, whole: 72 };
@@ -232,7 +231,7 @@ const RibbonBlock = memo(
             y={row.top + row.height - 2}
             width={Math.max(2, wide - 1.5)}
             height={4}
-            fill="#1f5f66"
+            fill={paper.teal}
           />
         )}
         {wide > 60 && (

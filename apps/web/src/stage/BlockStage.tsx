@@ -4,9 +4,10 @@ import PlayIcon from '@mui/icons-material/PlayArrow';
 import NextIcon from '@mui/icons-material/SkipNext';
 import PreviousIcon from '@mui/icons-material/SkipPrevious';
 import { blocksOf, type Block } from '@zest/core/lesson';
+import { timeBlock } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useChosenBlock, useOpenLesson } from '../app/use-lesson.ts';
 import { useKeys } from '../ui/use-keys.ts';
 import { BlockOverlay, useBlockCut } from './BlockOverlay.tsx';
@@ -99,6 +100,7 @@ function Planned({ block }: { block: Block }) {
   const { lesson } = useOpenLesson();
   const { choose } = useChosenBlock();
   const cut = useBlockCut(lesson, block);
+  const times = useMemo(() => timeBlock(block, lesson), [block, lesson]);
   const [isWhole, setWhole] = useState(false);
   const blocks = blocksOf(lesson);
   const after = blocks[blocks.findIndex(({ id }) => id === block.id) + 1];
@@ -125,7 +127,7 @@ function Planned({ block }: { block: Block }) {
           '& canvas': { position: 'absolute', inset: 0, width: '100%', height: '100%' },
         }}
       >
-        <StandIn block={block} lesson={lesson} momentMs={rehearsal.momentMs} />
+        <StandIn spans={times.spans} momentMs={rehearsal.momentMs} />
         <BlockOverlay
           lesson={lesson}
           block={block}
@@ -151,8 +153,8 @@ function Planned({ block }: { block: Block }) {
       </Box>
       <Strip
         block={block}
-        lesson={lesson}
-        cut={cut}
+        times={times}
+        cues={cut.lanes.cue}
         lengthMs={cut.durationMs}
         shownMs={rehearsal.shownMs}
       />

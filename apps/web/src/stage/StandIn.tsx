@@ -1,22 +1,20 @@
-import type { Block, Lesson } from '@zest/core/lesson';
-import { timeBlock } from '@zest/core/schedule';
+import type { Span } from '@zest/core/schedule';
 import { drawPerformer, performAt, plainHabits, type DrawContext } from '@zest/performer';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useRef } from 'react';
 
 /** As the practice camera draws: smaller than the picture, larger than it is shown in a pane. */
 const WIDTH = 960;
 const HEIGHT = 540;
 
 interface StandInProps {
-  block: Block;
-  lesson: Lesson;
+  /** The block laid out in time. */
+  spans: readonly Span[];
   momentMs: () => number;
 }
 
 /** The drawn performer doing what the plan says, where nothing is filmed yet. */
-export function StandIn({ block, lesson, momentMs }: StandInProps) {
+export function StandIn({ spans, momentMs }: StandInProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const spans = useMemo(() => timeBlock(block, lesson).spans, [block, lesson]);
   useEffect(() => {
     const ctx = canvas.current?.getContext('2d');
     if (!ctx) return;

@@ -1,18 +1,20 @@
-import type { Assembly } from '@zest/core/assembly';
-import { figureOf, readFigure, writeFigure, type Block, type Lesson } from '@zest/core/lesson';
-import { drawnOut, restKinds, stripOf, timeBlock, type StripPart } from '@zest/core/schedule';
+import type { OverlayLanes } from '@zest/core/assembly';
+import { figureOf, readFigure, writeFigure, type Block } from '@zest/core/lesson';
+import { drawnOut, restKinds, stripOf, type StripPart, type timeBlock } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
 import { labelText, teacherText } from '@zest/core/words';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { EFFORT_FILL } from '../app/theme.ts';
 import { ThingMark } from '../ui/pictograms.tsx';
 import { useChange } from '../ui/use-change.ts';
 import './strip.css';
 
 interface StripProps {
   block: Block;
-  lesson: Lesson;
-  /** The block alone, for when its cues are seen. */
-  cut: Assembly;
+  /** The block laid out in time. */
+  times: ReturnType<typeof timeBlock>;
+  /** When its cues are seen. */
+  cues: OverlayLanes['cue'];
   lengthMs: number;
   shownMs: number;
 }
@@ -105,13 +107,10 @@ function Border({ block, part, figureKey, isFirst, msPerPx, onDrag }: BorderProp
  * A block's own time to scale: what is done when, where it is called, when its cues are seen. Borders
  * are drawn; they snap to whole seconds, repetitions, breaths or eights.
  */
-export function Strip({ block, lesson, cut, lengthMs, shownMs }: StripProps) {
+export function Strip({ block, times, cues, lengthMs, shownMs }: StripProps) {
   const place = useRef<HTMLDivElement>(null);
   const [frozenMs, setFrozen] = useState<number | null>(null);
-  const { parts, calls } = useMemo(() => {
-    const times = timeBlock(block, lesson);
-    return { parts: stripOf(block, times.spans), calls: times.calls };
-  }, [block, lesson]);
+  const parts = useMemo(() => stripOf(block, times.spans), [block, times]);
   // While a border is drawn the scale stays: it would run away under the hand.
   const wholeMs = Math.max(1, frozenMs ?? lengthMs);
   const at = (ms: number) => `${(ms / wholeMs) * 100}%`;
@@ -125,13 +124,17 @@ export function Strip({ block, lesson, cut, lengthMs, shownMs }: StripProps) {
       <div ref={place} className="strip-parts">
         {parts.map((part, i) => {
           const name = labelText(part.label, 'en');
+          const look = lookOf(part.kind);
           const length = lengthText(part.toMs - part.fromMs);
           const side = part.side ? `, ${part.side}` : '';
           return (
             <div
               key={i}
-              className={`strip-part ${lookOf(part.kind)} effort-${block.effort}`}
-              style={{ left: at(part.fromMs), width: at(part.toMs - part.fromMs) }}
+              className={`strip-part ${look} effort-${block.effort}`}
+              style={{
+                ...{ left: at(part.fromMs), width: at(part.toMs - part.fromMs) },
+                ...(look === 'is-work' && { background: EFFORT_FILL[block.effort - 1] }),
+              }}
               title={`${name}${side}: ${length}`}
             >
               {part.ticks.map((ms) => (
@@ -164,10 +167,10 @@ export function Strip({ block, lesson, cut, lengthMs, shownMs }: StripProps) {
         <span className="strip-now" style={{ left: at(Math.min(shownMs, wholeMs)) }} />
       </div>
       <div className="strip-calls" aria-hidden="true">
-        {calls.map(({ atMs }, i) => (
+        {times.calls.map(({ atMs }, i) => (
           <span key={i} className="strip-call" style={{ left: at(atMs) }} />
         ))}
-        {cut.lanes.cue.map(({ startMs, text }, i) => (
+        {cues.map(({ startMs, text }, i) => (
           <span
             key={i}
             className="strip-cue"

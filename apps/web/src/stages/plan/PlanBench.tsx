@@ -1,12 +1,9 @@
 import { Box } from '@mui/material';
 import { ledgersOf } from '@zest/core/ledger';
-import { addSection, blockKinds, blocksOf, kindNames, makeSection } from '@zest/core/lesson';
+import { blockKinds, blocksOf, kindNames } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { memo, useEffect, useMemo, useState, type CSSProperties } from 'react';
 import { useCommands } from '../../app/commands.ts';
-import { makeId } from '../../app/ids.ts';
-import { edit } from '../../app/lesson-slice.ts';
-import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
 import { Panes } from '../../frame/Panes.tsx';
 import { BlockStage } from '../../stage/BlockStage.tsx';
@@ -16,22 +13,21 @@ import { useBlockActions } from './block-actions.ts';
 import { BlockPane } from './block/BlockPane.tsx';
 import { FigureFocus, SetFigureFocus, type FocusedFigure } from './block/figure-focus.ts';
 import { FigureBar } from './block/FigureBar.tsx';
-import { useLatest } from '../../ui/use-latest.ts';
 import { Drawer, DrawerHead } from './meters/Drawer.tsx';
-import { Meters, type DrawerId } from './meters/Meters.tsx';
+import { Meters } from './meters/Meters.tsx';
 import { SelectionContext, useMakeSelection, useSelection } from './selection.ts';
 import { AddPalette } from './sheet/AddPalette.tsx';
 import { LessonSheet, SheetHeading } from './sheet/LessonSheet.tsx';
 import { useSplit } from './use-split.ts';
+import { PlanViewContext, useMakePlanView, usePlanView } from './view.ts';
 
 /** What the Plan bench can do, by name. */
 function usePlanCommands(): void {
   const { lesson } = useOpenLesson();
   const { block } = useChosenBlock();
-  const { add } = useAdding();
+  const { add, addSection } = useAdding();
   const { set } = useSelection();
   const actions = useBlockActions();
-  const dispatch = useAppDispatch();
   const split = useSplit();
   useCommands(() => {
     const group = 'Plan';
@@ -52,8 +48,7 @@ function usePlanCommands(): void {
       {
         group,
         name: 'Add a section',
-        run: () =>
-          void dispatch(edit('Add a section', addSection(makeSection('New section', makeId)))),
+        run: () => void addSection(),
       },
       ...(actions.count > 0 ? some : []),
       { group, name: 'Put copied blocks in', keys: 'Ctrl V', run: () => actions.paste() },
@@ -78,8 +73,8 @@ const colours = {
   '--running-sheet': paper.sheet,
   '--running-hover': paper.zestPale,
   '--running-mark': paper.zest,
-  '--running-fault': '#a3142a',
-  '--running-teal': '#1f5f66',
+  '--running-fault': paper.fault,
+  '--running-teal': paper.teal,
 };
 
 const SheetFoot = memo(AddPalette);
@@ -93,13 +88,7 @@ function Bench() {
   const schedule = useSchedule();
   // Reckoned once for the meters and what opens from them.
   const ledgers = useMemo(() => ledgersOf(lesson, schedule), [lesson, schedule]);
-  const { leaf, turn } = useAdding();
-  const [drawer, setDrawer] = useState<DrawerId | null>(null);
-  const open = useLatest((id: DrawerId | null) => {
-    setDrawer(id);
-    turn('blocks');
-  });
-  const close = useLatest(() => setDrawer(null));
+  const { leaf, turn, drawer } = usePlanView();
   useEffect(() => {
     // Hidden, the run sheet forgets where it was.
     if (drawer === null)
@@ -118,24 +107,14 @@ function Bench() {
           panes={[
             {
               ...{ id: 'blocks', name: teacherText('pane.blocks'), part: 36, leastPx: 330 },
-              heading: drawer ? (
-                <DrawerHead id={drawer} onClose={close} />
-              ) : (
-                <SheetHeading onAbout={() => open('lesson')} />
-              ),
+              heading: drawer ? <DrawerHead id={drawer} /> : <SheetHeading />,
               content: (
                 <>
                   <div hidden={isHidden}>
-                    <LessonSheet />
+                    <LessonSheet schedule={schedule} />
                   </div>
                   {drawer && (
-                    <Drawer
-                      id={drawer}
-                      lesson={lesson}
-                      schedule={schedule}
-                      ledgers={ledgers}
-                      onClose={close}
-                    />
+                    <Drawer id={drawer} lesson={lesson} schedule={schedule} ledgers={ledgers} />
                   )}
                 </>
               ),
@@ -157,13 +136,13 @@ function Bench() {
           ]}
         />
       </Box>
-      <Meters lesson={lesson} schedule={schedule} ledgers={ledgers} open={drawer} onOpen={open} />
+      <Meters lesson={lesson} schedule={schedule} ledgers={ledgers} />
     </Box>
   );
 }
 
-/** The lesson as a run sheet, the chosen block as students see it, and the block in a sentence. */
-export function PlanBench() {
+/** What is done on the bench, around all of it. */
+function Doing() {
   const selection = useMakeSelection();
   const adding = useMakeAdding();
   const [focused, setFocused] = useState<FocusedFigure | null>(null);
@@ -177,5 +156,14 @@ export function PlanBench() {
         </SetFigureFocus>
       </AddingContext>
     </SelectionContext>
+  );
+}
+
+/** The lesson as a run sheet, the chosen block as students see it, and the block in a sentence. */
+export function PlanBench() {
+  return (
+    <PlanViewContext value={useMakePlanView()}>
+      <Doing />
+    </PlanViewContext>
   );
 }

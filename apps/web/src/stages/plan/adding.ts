@@ -19,6 +19,7 @@ import { useNotice } from '../../app/notice.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useLessonNow } from '../../app/use-lesson.ts';
 import { useLatest } from '../../ui/use-latest.ts';
+import { usePlanView } from './view.ts';
 
 /** Where the next block goes: after another one, or to a section's beginning. */
 type Place = { afterId: string } | { sectionId: string };
@@ -31,12 +32,8 @@ export interface Adding {
   add: (kind: BlockKind) => void;
   /** Puts blocks in, the last of them chosen; its first figure is gone to unless one stays. */
   putIn: (label: string, blocks: Block[], focus?: 'go' | 'stay') => void;
-  /** Exercises being typed as lines. */
-  typed: string;
-  setTyped: (text: string) => void;
-  /** The leaf that is shown on a phone. */
-  leaf: string;
-  turn: (leaf: string) => void;
+  /** Adds an empty section at the end; gives its id. */
+  addSection: () => string;
   /** Whether the block was added just now, so that its first figure is gone to; asked once. */
   isFresh: (blockId: string) => boolean;
 }
@@ -69,8 +66,10 @@ const sectionAt = ({ sections }: Lesson, place: Place) =>
       : id === place.sectionId,
   );
 
+const newSection = () => makeSection(teacherText('sheet.new-section'), makeId);
+
 /** Why a section takes no more. */
-export const fullText = (section: string): string =>
+const fullText = (section: string): string =>
   teacherText('sheet.full', { section, most: LIMITS.blocksPerSection });
 
 /** Puts blocks in at a place; a lesson without sections gets its first one. */
@@ -78,7 +77,7 @@ const insertAt = (place: Place | null, blocks: readonly Block[]) => (draft: Less
   if (place && 'afterId' in place) return insertAfter(place.afterId, blocks)(draft);
   let section = place && sectionAt(draft, place);
   if (!section) {
-    section = makeSection(teacherText('sheet.new-section'), makeId);
+    section = newSection();
     addSection(section)(draft);
   }
   blocks.forEach((block, i) => addBlock(section.id, block, i)(draft));
@@ -91,8 +90,7 @@ export function useMakeAdding(): Adding {
   const dispatch = useAppDispatch();
   const notice = useNotice();
   const [sectionId, setSection] = useState<string | null>(null);
-  const [typed, setTyped] = useState('');
-  const [leaf, turn] = useState('blocks');
+  const { turn } = usePlanView();
   const fresh = useRef<string | null>(null);
   const putIn = useLatest((label: string, blocks: Block[], focus: 'go' | 'stay' = 'go') => {
     const last = blocks.at(-1);
@@ -114,21 +112,22 @@ export function useMakeAdding(): Adding {
     () => ({
       sectionId,
       goTo: setSection,
-      typed,
-      setTyped,
       putIn,
-      leaf,
-      turn,
       add: (kind) =>
         putIn(`Add ${kindNames[kind].toLowerCase()}`, [
           makeBlock(kind, makeId, now().settings.language),
         ]),
+      addSection: () => {
+        const section = newSection();
+        dispatch(edit('Add a section', addSection(section)));
+        return section.id;
+      },
       isFresh: (blockId) => {
         const is = fresh.current === blockId;
         if (is) fresh.current = null;
         return is;
       },
     }),
-    [sectionId, typed, leaf, putIn, now],
+    [sectionId, putIn, now, dispatch],
   );
 }

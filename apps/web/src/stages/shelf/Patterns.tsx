@@ -19,7 +19,7 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
-import { Strip } from './Strip.tsx';
+import { LessonStrip } from './LessonStrip.tsx';
 import './patterns.css';
 
 /** The questions of a pattern, and the lesson they make, seen while they are answered. */
@@ -63,7 +63,7 @@ function PatternDialog({ pattern, onClose }: { pattern: Pattern; onClose: () => 
             ))}
             <Box>
               <Typography sx={{ fontWeight: 700 }}>{lesson.title}</Typography>
-              <Strip blocks={portraitOf(lesson, schedule).strip} height={30} />
+              <LessonStrip blocks={portraitOf(lesson, schedule).strip} height={30} />
               <Typography variant="body2" color="text.secondary">
                 {teacherText('pattern.length', {
                   clock: clockText(schedule.videoMs),
@@ -109,7 +109,7 @@ export function Patterns() {
             className="pattern"
             onClick={() => setChosen(pattern)}
           >
-            <Strip blocks={strip} height={26} />
+            <LessonStrip blocks={strip} height={26} />
             <span className="pattern-name">{teacherText(`pattern.${pattern.id}`)}</span>
             <span className="pattern-about">{teacherText(`pattern.${pattern.id}-about`)}</span>
           </button>

@@ -2,7 +2,7 @@ import { Box } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { drawPerformer, poseAt, type DrawContext } from '@zest/performer';
 import { useEffect, useRef } from 'react';
-import { Strip } from './Strip.tsx';
+import { LessonStrip } from './LessonStrip.tsx';
 
 const WIDTH = 600;
 const HEIGHT = 338;
@@ -47,7 +47,7 @@ export function Portrait({ portrait }: Pick<LessonSummary, 'portrait'>) {
         />
       )}
       <Box sx={{ position: 'absolute', insetInline: 0, bottom: 0 }}>
-        <Strip blocks={strip} height={14} />
+        <LessonStrip blocks={strip} height={14} />
       </Box>
     </Box>
   );

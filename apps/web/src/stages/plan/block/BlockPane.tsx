@@ -16,6 +16,7 @@ import { KindMark } from '../../../ui/pictograms.tsx';
 import { useChange } from '../../../ui/use-change.ts';
 import { useAdding } from '../adding.ts';
 import { useSplit } from '../use-split.ts';
+import { usePlanView } from '../view.ts';
 import './block.css';
 import { EffortChoice } from './EffortChoice.tsx';
 import { clausesOf } from './kind-clauses.tsx';
@@ -27,6 +28,7 @@ import { TokenRow } from './TokenRow.tsx';
 function BlockTools({ block }: { block: Block }) {
   const dispatch = useAppDispatch();
   const split = useSplit();
+  const { open } = usePlanView();
   const ids = new Set([block.id]);
   const { title } = block;
   const tools = [
@@ -58,7 +60,10 @@ function BlockTools({ block }: { block: Block }) {
       <MenuButton
         size="small"
         label={teacherText('block.menu', { title })}
-        entries={[{ name: teacherText('block.split', { title }), run: () => void split(block.id) }]}
+        entries={[
+          { name: teacherText('drawer.calls'), run: () => open('calls') },
+          { name: teacherText('block.split', { title }), run: () => void split(block.id) },
+        ]}
       />
     </Box>
   );

@@ -141,7 +141,12 @@ const sidesClause = (block: BlockOf<'reps' | 'hold'>): Clause[] => [
 const leadIn: Clause = { word: 'clause.lead-in', slots: { lead: 'leadInMs' } };
 const between = (key: string): Clause => ({ word: 'clause.between', slots: { rest: key } });
 
-const spoken = (node: ReactNode, figure: string, isSet: boolean, word: 'shown' | 'said'): Clause =>
+const spoken = (
+  node: ReactNode,
+  figure: string,
+  isSet: boolean,
+  word: 'shown' | 'said' | 'asked' | 'answered',
+): Clause =>
   isSet
     ? { word: `clause.${word}-set`, slots: { by: node, length: figure } }
     : { word: `clause.${word}`, slots: { by: node } };
@@ -366,34 +371,28 @@ const clauses: { [K in BlockKind]: (block: BlockOf<K>) => Clause[] } = {
     const alone = { ...block, thinkMs: 0, pauseAfter: null };
     return [
       { word: 'clause.think', slots: { think: 'thinkMs' } },
-      {
-        word: block.askMs === null ? 'clause.asked' : 'clause.asked-set',
-        slots: {
-          by: (
-            <SpokenLength
-              block={block}
-              figure="askMs"
-              alone={{ ...alone, answerMs: 0 }}
-              words="words"
-            />
-          ),
-          ...(block.askMs !== null && { length: 'askMs' }),
-        },
-      },
-      {
-        word: block.answerMs === null ? 'clause.answered' : 'clause.answered-set',
-        slots: {
-          by: (
-            <SpokenLength
-              block={block}
-              figure="answerMs"
-              alone={{ ...alone, script: '', question: '', askMs: 0 }}
-              words="words"
-            />
-          ),
-          ...(block.answerMs !== null && { length: 'answerMs' }),
-        },
-      },
+      spoken(
+        <SpokenLength
+          block={block}
+          figure="askMs"
+          alone={{ ...alone, answerMs: 0 }}
+          words="words"
+        />,
+        'askMs',
+        block.askMs !== null,
+        'asked',
+      ),
+      spoken(
+        <SpokenLength
+          block={block}
+          figure="answerMs"
+          alone={{ ...alone, script: '', question: '', askMs: 0 }}
+          words="words"
+        />,
+        'answerMs',
+        block.answerMs !== null,
+        'answered',
+      ),
     ];
   },
   card: (block) => [

@@ -1,4 +1,5 @@
 import type { Company } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 
 export const companyNames: readonly (readonly [Company['kind'], string])[] = [
   ['alone', 'alone'],
@@ -8,11 +9,13 @@ export const companyNames: readonly (readonly [Company['kind'], string])[] = [
   ['group', 'in a group'],
 ];
 
+const effortName = (n: number) => teacherText('block.effort-of', { n });
+
 /** Perceived effort, as a choice. */
 export const efforts = [
-  ['1', '1, at rest'],
-  ['2', '2, easy'],
-  ['3', '3, warm'],
-  ['4', '4, out of breath'],
-  ['5', '5, hard'],
+  ['1', effortName(1)],
+  ['2', effortName(2)],
+  ['3', effortName(3)],
+  ['4', effortName(4)],
+  ['5', effortName(5)],
 ] as const;

@@ -34,7 +34,7 @@ import { ExerciseName, type Single } from './ExerciseFields.tsx';
 import { FigureFields } from './FigureFields.tsx';
 import { FloorMarks } from './FloorMarks.tsx';
 import { addRung, plainRests, RestFields, Rungs } from './IntervalsFigures.tsx';
-import { CautionList, CueList, KitList, LevelList, newLevel } from './lists.tsx';
+import { CautionList, CueList, KitList, LevelList, newLevel, type ListProps } from './lists.tsx';
 import { companyNames } from './names.ts';
 import { PauseFigures } from './PauseFigures.tsx';
 import { Showing, type Shown } from './Showing.tsx';
@@ -118,42 +118,22 @@ const tokenOf = <K extends BlockKind>(
   kinds,
 });
 
-function Cues({ block }: BlockProps) {
-  const change = useChange(block);
-  return (
-    <CueList
-      items={block.cues}
-      change={(label, recipe, merge) => change(label, (d) => recipe(d.cues), merge)}
-    />
-  );
-}
-function Kits({ block }: BlockProps) {
-  const change = useChange(block);
-  return (
-    <KitList
-      items={block.kit}
-      change={(label, recipe, merge) => change(label, (d) => recipe(d.kit), merge)}
-    />
-  );
-}
-function Cautions({ block }: BlockProps) {
-  const change = useChange(block);
-  return (
-    <CautionList
-      items={block.cautions}
-      change={(label, recipe, merge) => change(label, (d) => recipe(d.cautions), merge)}
-    />
-  );
-}
-function Levels({ block }: BlockProps) {
-  const change = useChange(block);
-  return (
-    <LevelList
-      items={block.levels}
-      change={(label, recipe, merge) => change(label, (d) => recipe(d.levels), merge)}
-    />
-  );
-}
+/** The editor of one of a block's own lists. */
+const editorOf = <K extends 'cues' | 'kit' | 'cautions' | 'levels'>(
+  List: ComponentType<ListProps<Block[K][number]>>,
+  key: K,
+) =>
+  function ListEditor({ block }: BlockProps) {
+    const change = useChange(block);
+    return (
+      <List
+        items={block[key] as Block[K][number][]}
+        change={(label, recipe, merge) =>
+          change(label, (d) => recipe(d[key] as Block[K][number][]), merge)
+        }
+      />
+    );
+  };
 
 function Floor({ block }: BlockProps) {
   return (
@@ -181,24 +161,24 @@ const tokens: readonly (Token & { kinds?: readonly BlockKind[] })[] = [
   token('cue', 'cue', {
     has: ({ cues }) => texts(cues.map(({ text }) => text)),
     begin: (d) => void d.cues.push(makeCue('', makeId)),
-    Editor: Cues,
+    Editor: editorOf(CueList, 'cues'),
   }),
   token('caution', 'caution', {
     has: ({ cautions }) => texts(cautions),
     begin: (d) => void d.cautions.push(''),
-    Editor: Cautions,
+    Editor: editorOf(CautionList, 'cautions'),
   }),
   token('kit', 'kit', {
     has: ({ kit }) =>
       kit.map(({ name, quantity }) => `${quantity > 1 ? `${quantity} ` : ''}${name || EMPTY}`),
     begin: (d) => void d.kit.push(makeKit('', makeId)),
-    Editor: Kits,
+    Editor: editorOf(KitList, 'kit'),
   }),
   token('levels', 'levels', {
     has: ({ levels }) =>
       levels.map(({ form, text }) => `${teacherText(`level.${form}`)}: ${text || EMPTY}`),
     begin: (d) => void d.levels.push(newLevel(d.levels.length)),
-    Editor: Levels,
+    Editor: editorOf(LevelList, 'levels'),
   }),
   tokenOf(shown, 'showing', 'show', {
     has: ({ demo }) =>

@@ -1,5 +1,6 @@
 import { Box, IconButton, Typography } from '@mui/material';
 import CloseIcon from '@mui/icons-material/Close';
+import type { Ledgers } from '@zest/core/ledger';
 import type { Lesson } from '@zest/core/lesson';
 import type { Schedule } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
@@ -8,23 +9,21 @@ import { FieldLook } from '../../../ui/field-look.ts';
 import { Effort } from './Effort.tsx';
 import { KitNeeds } from './KitNeeds.tsx';
 import { LessonFacts } from './LessonFacts.tsx';
-import type { DrawerId } from './Meters.tsx';
 import { Parts } from './Parts.tsx';
 import { RunSheet } from './RunSheet.tsx';
 import { Sides } from './Sides.tsx';
+import { usePlanView, type DrawerId } from '../view.ts';
 import { SlotGauge } from './SlotGauge.tsx';
 import { Space } from './Space.tsx';
-import type { Ledgers } from '@zest/core/ledger';
 
 interface DrawerProps {
   id: DrawerId;
   lesson: Lesson;
   schedule: Schedule;
   ledgers: Ledgers;
-  onClose: () => void;
 }
 
-function Inside({ id, lesson, schedule, ledgers }: Omit<DrawerProps, 'onClose'>) {
+function Inside({ id, lesson, schedule, ledgers }: DrawerProps) {
   switch (id) {
     case 'lesson':
       return <LessonFacts />;
@@ -46,7 +45,8 @@ function Inside({ id, lesson, schedule, ledgers }: Omit<DrawerProps, 'onClose'>)
 }
 
 /** The name of what is open, and the way back to the run sheet. */
-export function DrawerHead({ id, onClose }: Pick<DrawerProps, 'id' | 'onClose'>) {
+export function DrawerHead({ id }: Pick<DrawerProps, 'id'>) {
+  const { open } = usePlanView();
   const place = useRef<HTMLButtonElement>(null);
   const name = teacherText(`drawer.${id}`);
   useEffect(() => place.current?.focus(), [id]);
@@ -59,7 +59,7 @@ export function DrawerHead({ id, onClose }: Pick<DrawerProps, 'id' | 'onClose'>)
         ref={place}
         size="small"
         aria-label={teacherText('drawer.close', { name })}
-        onClick={onClose}
+        onClick={() => open(null)}
       >
         <CloseIcon />
       </IconButton>
@@ -68,11 +68,12 @@ export function DrawerHead({ id, onClose }: Pick<DrawerProps, 'id' | 'onClose'>)
 }
 
 /** What a meter is about, in the run sheet's place. */
-export function Drawer({ onClose, ...inside }: DrawerProps) {
+export function Drawer(inside: DrawerProps) {
+  const { open } = usePlanView();
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key !== 'Escape' || event.defaultPrevented) return;
     event.stopPropagation();
-    onClose();
+    open(null);
   };
   return (
     <Box

@@ -1,3 +1,4 @@
+import type { Ledgers } from '@zest/core/ledger';
 import { meetsTarget, partName, type Lesson } from '@zest/core/lesson';
 import type { Schedule } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
@@ -7,11 +8,8 @@ import { effortHeadline } from './Effort.tsx';
 import { kitHeadline } from './KitNeeds.tsx';
 import './meters.css';
 import { sidesHeadline } from './Sides.tsx';
+import { usePlanView } from '../view.ts';
 import { spaceHeadline } from './Space.tsx';
-import type { Ledgers } from '@zest/core/ledger';
-
-/** What opens over the run sheet. */
-export type DrawerId = 'lesson' | 'time' | 'effort' | 'sides' | 'kit' | 'space' | 'parts' | 'calls';
 
 const WIDE = 44;
 const HIGH = 22;
@@ -139,13 +137,12 @@ interface MetersProps {
   lesson: Lesson;
   schedule: Schedule;
   ledgers: Ledgers;
-  open: DrawerId | null;
-  onOpen: (id: DrawerId | null) => void;
 }
 
 /** What the plan comes to, each sum one small picture; what is off stands out. */
 export const Meters = memo(function Meters(props: MetersProps) {
-  const { lesson, schedule, ledgers, open, onOpen } = props;
+  const { lesson, schedule, ledgers } = props;
+  const { drawer, open } = usePlanView();
   const { targets, settings, room } = lesson;
   const clock = (which: 'video' | 'session', ms: number) => {
     const target = targets[which];
@@ -206,8 +203,8 @@ export const Meters = memo(function Meters(props: MetersProps) {
         <Meter
           key={meter.name}
           {...meter}
-          isOpen={open === id}
-          onOpen={() => onOpen(open === id ? null : id)}
+          isOpen={drawer === id}
+          onOpen={() => open(drawer === id ? null : id)}
         />
       ))}
     </div>

@@ -29,7 +29,7 @@ export function Parts({ lesson, missing }: { lesson: Lesson; missing: readonly L
             sx={{ minHeight: { xs: 44, md: 28 }, py: 0 }}
             onClick={() => choose(id)}
           >
-            {title || teacherText('sheet.untitled')}
+            {title || teacherText('untitled')}
           </Button>
         </Stack>
       ))}

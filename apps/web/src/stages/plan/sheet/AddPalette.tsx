@@ -1,16 +1,8 @@
 import { Box, Button, Tooltip, Typography } from '@mui/material';
-import {
-  addSection,
-  blockKinds,
-  kindNames,
-  makeSection,
-  readExerciseLines,
-} from '@zest/core/lesson';
+import { blockKinds, kindNames, readExerciseLines } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { useState, type KeyboardEvent } from 'react';
 import { makeId } from '../../../app/ids.ts';
-import { edit } from '../../../app/lesson-slice.ts';
-import { useAppDispatch } from '../../../app/store.ts';
 import { useChosenBlock, useOpenLesson } from '../../../app/use-lesson.ts';
 import { KindMark, ThingMark } from '../../../ui/pictograms.tsx';
 import { useAdding } from '../adding.ts';
@@ -24,14 +16,15 @@ function usePlace(): string {
   const section = lesson.sections.find(({ id }) => id === sectionId);
   if (section) return teacherText('sheet.add-to', { section: section.title });
   return block
-    ? teacherText('sheet.add-after', { title: block.title || teacherText('sheet.untitled') })
+    ? teacherText('sheet.add-after', { title: block.title || teacherText('untitled') })
     : teacherText('sheet.add-first');
 }
 
 /** Exercises typed or pasted as teachers note them, a line each; what is not read stays. */
 function TypedLines({ place }: { place: string }) {
   const { lesson } = useOpenLesson();
-  const { typed, setTyped, putIn } = useAdding();
+  const { putIn } = useAdding();
+  const [typed, setTyped] = useState('');
   const [notRead, setNotRead] = useState(0);
   const take = () => {
     const read = readExerciseLines(typed, makeId, lesson.settings.language);
@@ -78,14 +71,8 @@ function TypedLines({ place }: { place: string }) {
 
 /** All kinds of blocks at hand, as pictures; and exercises as one would note them. */
 export function AddPalette() {
-  const { add, goTo } = useAdding();
-  const dispatch = useAppDispatch();
+  const { add, addSection, goTo } = useAdding();
   const place = usePlace();
-  const addOne = () => {
-    const section = makeSection(teacherText('sheet.new-section'), makeId);
-    dispatch(edit('Add a section', addSection(section)));
-    goTo(section.id);
-  };
   return (
     <Box
       component="section"
@@ -111,7 +98,7 @@ export function AddPalette() {
           type="button"
           className="sheet-kind"
           aria-label={teacherText('sheet.add-section')}
-          onClick={addOne}
+          onClick={() => goTo(addSection())}
         >
           <ThingMark of="more" size={20} />
           {teacherText('sheet.section')}

@@ -8,6 +8,7 @@ import { teacherText } from '@zest/core/words';
 import { memo, useEffect, useRef } from 'react';
 import { EffortMark, KindMark, ThingMark } from '../../../ui/pictograms.tsx';
 import { HEAD, OPENER } from './block-keys.ts';
+import '../../../ui/unseen.css';
 import './sheet.css';
 
 interface BlockLineProps {
@@ -97,7 +98,7 @@ const LineContent = memo(
               : onOpen(block.id)
           }
         >
-          <h3 className="sheet-title">{block.title || teacherText('sheet.untitled')}</h3>
+          <h3 className="sheet-title">{block.title || teacherText('untitled')}</h3>
           <span className="sheet-time">{clockText(planned.startMs)}</span>
           <span className="sheet-kind-mark">
             <KindMark kind={block.kind} />
@@ -110,7 +111,7 @@ const LineContent = memo(
           </span>
           <EffortMark effort={block.effort} />
           <span className="sheet-length">{clockText(planned.durationMs)}</span>
-          <span className="sheet-words">
+          <span className="unseen">
             {marks.map((thing) => teacherText(`mark.${thing}`)).join(', ')}
             {teacherText('sheet.effort', { effort: block.effort })}
           </span>

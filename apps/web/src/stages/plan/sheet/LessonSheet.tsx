@@ -1,16 +1,19 @@
 import { Box, Button, Typography } from '@mui/material';
+import type { Schedule } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
-import { useChosenBlock, useOpenLesson, useSchedule } from '../../../app/use-lesson.ts';
+import { useChosenBlock, useOpenLesson } from '../../../app/use-lesson.ts';
 import { useLatest } from '../../../ui/use-latest.ts';
 import { useAdding } from '../adding.ts';
 import { useSelection } from '../selection.ts';
+import { usePlanView } from '../view.ts';
 import { useBlockKeys } from './block-keys.ts';
 import { Carrying } from './Carrying.tsx';
 import { SectionPlan } from './SectionPlan.tsx';
 import { SelectionBar } from './SelectionBar.tsx';
 
 /** What the lesson is for, and the way to all that is said about it as a whole. */
-export function SheetHeading({ onAbout }: { onAbout: () => void }) {
+export function SheetHeading() {
+  const { open } = usePlanView();
   const { outcome } = useOpenLesson().lesson;
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, pb: 0.75 }}>
@@ -26,7 +29,7 @@ export function SheetHeading({ onAbout }: { onAbout: () => void }) {
       <Button
         size="small"
         variant="outlined"
-        onClick={onAbout}
+        onClick={() => open('lesson')}
         sx={{ flex: 'none', minHeight: { xs: 44, md: 30 }, py: 0 }}
       >
         {teacherText('sheet.about')}
@@ -36,11 +39,11 @@ export function SheetHeading({ onAbout }: { onAbout: () => void }) {
 }
 
 /** The blocks of the lesson, section by section, a line each. */
-export function LessonSheet() {
-  const schedule = useSchedule();
+export function LessonSheet({ schedule }: { schedule: Schedule }) {
   const onKeyDown = useBlockKeys();
   const { ids } = useSelection();
-  const { goTo, turn } = useAdding();
+  const { goTo } = useAdding();
+  const { turn } = usePlanView();
   const { block: chosen, choose } = useChosenBlock();
   const open = useLatest((blockId: string) => {
     goTo(null);

@@ -69,7 +69,7 @@ function SectionHead({
   const here = teacherText('sheet.add-here', { section: title });
   return (
     <Box className={`sheet-section${isAimed ? ' is-aimed' : ''}`}>
-      <h2 className="sheet-words">{title || teacherText('sheet.untitled')}</h2>
+      <h2 className="unseen">{title || teacherText('untitled')}</h2>
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <SectionName section={section} />
       </Box>

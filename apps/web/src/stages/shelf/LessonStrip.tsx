@@ -1,17 +1,17 @@
 import type { LessonSummary } from '@zest/contract';
+import { EFFORT_FILL, paper } from '../../app/theme.ts';
 import { KindMark } from '../../ui/pictograms.tsx';
 
-const EFFORT_FILL = ['#f3ddbd', '#ebc793', '#e0a962', '#cf8538', '#b0621a'];
 /** From this height on the kinds are seen. */
 const MARKS_FROM_PX = 20;
 
-interface StripProps {
+interface LessonStripProps {
   blocks: LessonSummary['portrait']['strip'];
   height: number;
 }
 
 /** A lesson's blocks to scale, as dark as each is hard. */
-export function Strip({ blocks, height }: StripProps) {
+export function LessonStrip({ blocks, height }: LessonStripProps) {
   const wholeMs = blocks.reduce((sum, { ms }) => sum + ms, 0);
   return (
     <span
@@ -23,7 +23,7 @@ export function Strip({ blocks, height }: StripProps) {
           key={i}
           style={{
             ...{ flex: `${Math.max(ms, wholeMs / 80)} 0 0`, minWidth: 2 },
-            ...{ display: 'grid', placeItems: 'center', overflow: 'hidden', color: '#2a2016' },
+            ...{ display: 'grid', placeItems: 'center', overflow: 'hidden', color: paper.ink },
             background: EFFORT_FILL[effort - 1],
           }}
         >
