@@ -2,17 +2,14 @@ import {
   applyChanges,
   blocksOf,
   figuresOf,
-  readFigure,
-  writeFigure,
-  type Block,
-  type Figure,
   type FigureChange,
   type Lesson,
   type Target,
 } from '../lesson/index.ts';
 import { produce } from 'immer';
 import { clockText, lengthText } from '../time/index.ts';
-import { lengthOfBlock, type BlockLength } from './block.ts';
+import { lengthOfBlock } from './block.ts';
+import { mostCost, optionsWithin, partsOf, reach, type Part } from './fit-parts.ts';
 import {
   allSums,
   costOf,
@@ -39,161 +36,14 @@ export interface FitResult {
    */
   kind: 'fits' | 'nearest';
   /**
-   * No cheaper or nearer one exists. Without it, lengths were rounded to reckon the changes of a
-   * very long lesson in time.
+   * No cheaper or nearer one exists. Without it, lengths were rounded to reckon the changes in
+   * time.
    */
   isExact: boolean;
   proposal: FitProposal;
   /** What stands in the way, in words; empty when it fits. */
   obstacles: string[];
 }
-
-/**
- * A figure's values that fitting may choose: whole steps from half of it to half as much again, at
- * least one step each way.
- */
-interface Knob {
-  key: string;
-  label: string;
-  unit: Figure['unit'];
-  from: number;
-  /** Values with their cost, cheapest first; the first is the present one. */
-  values: { value: number; cost: number }[];
-}
-
-function knobOf(block: Block, figure: Figure): Knob[] {
-  const { fit, range, key, label, unit } = figure;
-  if (!fit || block.locked.includes(key)) return [];
-  const from = readFigure(block, key);
-  const most = Math.max(1, Math.floor(from / 2 / fit.step));
-  const values = [{ value: from, cost: 0 }];
-  for (let steps = 1; steps <= most; steps += 1) {
-    for (const value of [from - steps * fit.step, from + steps * fit.step]) {
-      if (value >= range.min && value <= range.max)
-        values.push({ value, cost: steps * fit.weight });
-    }
-  }
-  return values.length > 1 ? [{ key, label, unit, from, values }] : [];
-}
-
-/**
- * A block with what fitting may change of it; what is done off the video is reckoned apart from all
- * that is on it.
- */
-interface Part {
-  block: Block;
-  knobs: Knob[];
-  /**
-   * Milliseconds the knobs' values, given by their numbers in each knob's list, add to the clock
-   * they belong to.
-   */
-  measure: (picks: readonly number[]) => number;
-}
-
-/** Remembers what was measured: a growing budget asks for the same combinations again. */
-function measuredOnce(knobs: readonly Knob[], measure: Part['measure']): Part['measure'] {
-  const known = new Map<number, number>();
-  return (picks) => {
-    const place = knobs.reduce((sum, { values }, i) => sum * values.length + (picks[i] ?? 0), 0);
-    const deltaMs = known.get(place) ?? measure(picks);
-    known.set(place, deltaMs);
-    return deltaMs;
-  };
-}
-
-/**
- * The clocks a figure's values change: of the video, and of what is done off it.
- * @param trial a copy of the block, which stays as it was
- */
-function clocksChanged(trial: Block, { key, from, values }: Knob, lesson: Lesson) {
-  const lengths = values.map(({ value }) => {
-    writeFigure(trial, key, value);
-    return lengthOfBlock(trial, lesson);
-  });
-  writeFigure(trial, key, from);
-  const changes = (clock: keyof BlockLength) =>
-    lengths.some((length) => length[clock] !== lengths[0]?.[clock]);
-  return { video: changes('videoMs'), off: changes('offMs') };
-}
-
-function partOf(
-  block: Block,
-  knobs: Knob[],
-  clock: keyof BlockLength,
-  gridMs: number,
-  lesson: Lesson,
-): Part[] {
-  if (knobs.length === 0) return [];
-  const trial = structuredClone(block);
-  const nowMs = lengthOfBlock(block, lesson)[clock];
-  const measure = (picks: readonly number[]) => {
-    knobs.forEach(({ key, from, values }, i) =>
-      writeFigure(trial, key, values[picks[i] ?? 0]?.value ?? from),
-    );
-    return Math.round((lengthOfBlock(trial, lesson)[clock] - nowMs) / gridMs) * gridMs;
-  };
-  return [{ block, knobs, measure: measuredOnce(knobs, measure) }];
-}
-
-/**
- * Figures that change one clock each. Those that change both at once, such as the rounds of a circuit
- * in which the student says when it goes on, stay as they are.
- * @param gridMs changes of length on the video are rounded to it
- */
-function partsOf(lesson: Lesson, gridMs: number): { video: Part[]; practice: Part[] } {
-  const parts: { video: Part[]; practice: Part[] } = { video: [], practice: [] };
-  for (const block of blocksOf(lesson)) {
-    const trial = structuredClone(block);
-    const knobs = figuresOf(block)
-      .flatMap((figure) => knobOf(block, figure))
-      .map((knob) => ({ knob, changed: clocksChanged(trial, knob, lesson) }));
-    const onVideo = knobs.flatMap(({ knob, changed }) => (changed.off ? [] : [knob]));
-    const off = knobs.flatMap(({ knob, changed }) => (changed.off && !changed.video ? [knob] : []));
-    parts.video.push(...partOf(block, onVideo, 'videoMs', gridMs, lesson));
-    parts.practice.push(...partOf(block, off, 'offMs', 1, lesson));
-  }
-  return parts;
-}
-
-/**
- * Every way to set the part's figures for at most `budget`, for each time only the cheapest,
- * cheapest first.
- */
-function optionsWithin({ knobs, measure }: Part, budget: number): Option[] {
-  const best = new Map<number, Option>();
-  const pick: number[] = [];
-  const walk = (at: number, cost: number) => {
-    const knob = knobs[at];
-    if (!knob) {
-      const deltaMs = measure(pick);
-      const known = best.get(deltaMs);
-      if (!known || cost < known.cost) best.set(deltaMs, { deltaMs, cost, pick: [...pick] });
-      return;
-    }
-    for (let i = 0; i < knob.values.length; i += 1) {
-      const valueCost = knob.values[i]?.cost ?? 0;
-      if (cost + valueCost > budget) break;
-      pick[at] = i;
-      walk(at + 1, cost + valueCost);
-    }
-  };
-  walk(0, 0);
-  return [...best.values()].sort((a, b) => a.cost - b.cost);
-}
-
-const mostCost = ({ knobs }: Part) =>
-  knobs.reduce((sum, { values }) => sum + (values.at(-1)?.cost ?? 0), 0);
-/** The time with every knob at its least or most; every figure makes its block longer. */
-const atExtreme = (part: Part, pick: (...values: number[]) => number) =>
-  part.measure(
-    part.knobs.map(({ values }) =>
-      values.findIndex(({ value }) => value === pick(...values.map((v) => v.value))),
-    ),
-  );
-const reach = (parts: readonly Part[]): Window => ({
-  fromMs: parts.reduce((sum, part) => sum + atExtreme(part, Math.min), 0),
-  toMs: parts.reduce((sum, part) => sum + atExtreme(part, Math.max), 0),
-});
 
 const EVERYTHING: Window = { fromMs: -Infinity, toMs: Infinity };
 const windowOf = (target: Target | null, nowMs: number): Window =>
@@ -215,8 +65,13 @@ interface Found {
   missMs: number;
 }
 
+/** What is done off the video is never rounded. */
+const PRACTICE_GRID_MS = 1;
+
 interface Task {
   parts: { video: Part[]; practice: Part[] };
+  /** Changes of length on the video are rounded to it. */
+  gridMs: number;
   /** What each clock may change by. */
   video: Window;
   session: Window;
@@ -228,12 +83,11 @@ interface Task {
  * goes, for a millisecond that way never costs the other target more than it gains this one. It
  * `isOnly` best where it costs the other one nothing. Null where both can be reached.
  */
-function extremeOf({
-  parts,
-  video,
-  session,
-}: Pick<Task, 'parts' | 'video' | 'session'>): { videoMs: number; isOnly: boolean } | null {
-  const [v, p] = [reach(parts.video), reach(parts.practice)];
+function extremeOf({ parts, gridMs, video, session }: Task): {
+  videoMs: number;
+  isOnly: boolean;
+} | null {
+  const [v, p] = [reach(parts.video, gridMs), reach(parts.practice, PRACTICE_GRID_MS)];
   const [least, most] = [v.fromMs + p.fromMs, v.toMs + p.toMs];
   if (v.fromMs > video.toMs || least > session.toMs)
     return { videoMs: v.fromMs, isOnly: v.fromMs >= video.fromMs && least >= session.fromMs };
@@ -242,7 +96,7 @@ function extremeOf({
   return null;
 }
 
-const onlyOf = (task: Pick<Task, 'parts' | 'video' | 'session'>): number | null => {
+const onlyOf = (task: Task): number | null => {
   const extreme = extremeOf(task);
   return extreme?.isOnly ? extreme.videoMs : null;
 };
@@ -256,14 +110,11 @@ const widened = ({ fromMs, toMs }: Window, byMs: number): Window => ({
  * Of all combinations that miss neither target by more than `slackMs` and cost at most `budget`:
  * the one nearest to both, then the cheapest.
  */
-function searchWithin(
-  { parts, video, session, effort }: Task,
-  budget: number,
-  slackMs: number,
-): Found | null {
-  const span = reach(parts.practice);
+function searchWithin(task: Task, budget: number, slackMs: number): Found | null {
+  const { parts, gridMs, video, session, effort } = task;
+  const span = reach(parts.practice, PRACTICE_GRID_MS);
   const [wideVideo, wideSession] = [widened(video, slackMs), widened(session, slackMs)];
-  const only = onlyOf({ parts, video, session });
+  const only = onlyOf(task);
   const onVideo: Window = {
     fromMs: Math.max(wideVideo.fromMs, wideSession.fromMs - span.toMs, only ?? -Infinity),
     toMs: Math.min(wideVideo.toMs, wideSession.toMs - span.fromMs, only ?? Infinity),
@@ -273,13 +124,13 @@ function searchWithin(
     toMs: wideSession.toMs - onVideo.fromMs,
   };
   const videoSums = reachableSums(
-    parts.video.map((part) => optionsWithin(part, budget)),
+    parts.video.map((part) => optionsWithin(part, budget, gridMs, effort)),
     onVideo,
     budget,
     effort,
   );
   const practiceSums = reachableSums(
-    parts.practice.map((part) => optionsWithin(part, budget)),
+    parts.practice.map((part) => optionsWithin(part, budget, PRACTICE_GRID_MS, effort)),
     inPractice,
     budget,
     effort,
@@ -318,15 +169,15 @@ function cheapestWithin(task: Task, slackMs: number): Found {
 
 /** The least that any combination misses the targets by, in milliseconds over both clocks. */
 function leastMiss(task: Task): number {
-  const sums = (parts: readonly Part[]) =>
+  const sums = (parts: readonly Part[], gridMs: number) =>
     allSums(
-      parts.map((part) => optionsWithin(part, Infinity)),
+      parts.map((part) => optionsWithin(part, Infinity, gridMs, task.effort)),
       task.effort,
     );
-  const practice = sums(task.parts.practice);
+  const practice = sums(task.parts.practice, PRACTICE_GRID_MS);
   let least = Infinity;
   const extreme = extremeOf(task);
-  for (const videoMs of extreme ? [extreme.videoMs] : sums(task.parts.video)) {
+  for (const videoMs of extreme ? [extreme.videoMs] : sums(task.parts.video, task.gridMs)) {
     const off = outside(videoMs, task.video);
     if (off >= least) continue;
     task.effort.spend(practice.length);
@@ -370,8 +221,8 @@ function obstaclesOf(
   task: Task,
   nowMs: { video: number; session: number },
 ): string[] {
-  const video = reach(task.parts.video);
-  const practice = reach(task.parts.practice);
+  const video = reach(task.parts.video, task.gridMs);
+  const practice = reach(task.parts.practice, PRACTICE_GRID_MS);
   const session = { fromMs: video.fromMs + practice.fromMs, toMs: video.toMs + practice.toMs };
   const words = [
     ...cannot('video', lesson.targets.video, nowMs.video, video, task.video),
@@ -425,17 +276,21 @@ function clocksOf(lesson: Lesson) {
   return { videoMs, sessionMs: lengths.reduce((sum, { offMs }) => sum + offMs, videoMs) };
 }
 
-function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
-  const parts = partsOf(lesson, gridMs);
+function fitOnGrid(
+  lesson: Lesson,
+  parts: Task['parts'],
+  gridMs: number,
+  effort: Effort,
+): FitResult {
   const { videoMs, sessionMs } = clocksOf(lesson);
   const windows = {
     video: windowOf(lesson.targets.video, videoMs),
     session: windowOf(lesson.targets.session, sessionMs),
   };
-  const isExact = gridMs === 1;
-  let task: Task = { parts, ...windows, effort };
+  let task: Task = { parts, gridMs, ...windows, effort };
   let nearest: { proposal: FitProposal; missMs: number } | null = null;
-  for (let aims = 0; aims < (isExact ? 1 : MOST_AIMS); aims += 1) {
+  let asReckoned = true;
+  for (let aims = 0; aims < (gridMs === 1 ? 1 : MOST_AIMS); aims += 1) {
     const found = cheapestWithin(task, leastMiss(task));
     const changes = [
       ...changesOf(parts.video, found.video),
@@ -444,6 +299,7 @@ function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
     const after = clocksOf(produce(lesson, (draft) => applyChanges(changes)(draft)));
     const [byVideoMs, bySessionMs] = [after.videoMs - videoMs, after.sessionMs - sessionMs];
     const missMs = outside(byVideoMs, windows.video) + outside(bySessionMs, windows.session);
+    asReckoned = byVideoMs === found.videoMs && bySessionMs === found.videoMs + found.practiceMs;
     if (!nearest || missMs < nearest.missMs)
       nearest = { proposal: { changes, cost: found.cost, ...after }, missMs };
     if (missMs === 0) break;
@@ -454,6 +310,8 @@ function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
     };
   }
   if (!nearest) throw new Error('At least one aim is taken.');
+  const isExact =
+    gridMs === 1 && asReckoned && [...parts.video, ...parts.practice].every((part) => part.isExact);
   if (nearest.missMs === 0)
     return { kind: 'fits', isExact, proposal: nearest.proposal, obstacles: [] };
   return {
@@ -472,10 +330,11 @@ function fitOnGrid(lesson: Lesson, gridMs: number, effort: Effort): FitResult {
  * says so.
  */
 export function fitLesson(lesson: Lesson): FitResult {
+  const parts = partsOf(lesson);
   for (const gridMs of GRIDS_MS) {
     const isLast = gridMs === GRIDS_MS.at(-1);
     try {
-      return fitOnGrid(lesson, gridMs, new Effort(isLast ? Infinity : MOST_WORK));
+      return fitOnGrid(lesson, parts, gridMs, new Effort(isLast ? Infinity : MOST_WORK));
     } catch (error) {
       if (isLast || !(error instanceof TooMuchWork)) throw error;
     }
@@ -483,10 +342,14 @@ export function fitLesson(lesson: Lesson): FitResult {
   throw new Error('The last grid has no limit.');
 }
 
+/** The lesson with what a fit proposes. */
+export const applyFit = (lesson: Lesson, { proposal }: FitResult): Lesson =>
+  produce(lesson, applyChanges(proposal.changes));
+
 /** What a proposal is, as the line above its changes. */
 export function fitTitle({ kind, isExact }: FitResult): string {
   if (kind === 'nearest') return 'The nearest that can be reached:';
   return isExact
     ? 'The smallest change that fits:'
-    : 'A small change that fits (lengths rounded, for the lesson is very long):';
+    : 'A small change that fits (lengths rounded, so a smaller one may do):';
 }

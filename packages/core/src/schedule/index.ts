@@ -9,7 +9,7 @@ export { scheduleLesson, waitedMs } from './schedule.ts';
 export type { Schedule, ScheduledBlock, ScheduledSection } from './schedule.ts';
 export { runSheet, runSheetText } from './run-sheet.ts';
 export type { RunSheetLine } from './run-sheet.ts';
-export { fitTitle, fitLesson } from './fit.ts';
+export { applyFit, fitTitle, fitLesson } from './fit.ts';
 export type { FitResult } from './fit.ts';
 export {
   goOnFrom,
