@@ -1,3 +1,3 @@
 export type { Answers } from './answers.ts';
-export { lessonFrom, patterns } from './patterns.ts';
-export type { Pattern } from './patterns.ts';
+export type { Pattern } from './pattern.ts';
+export { draftFrom, lessonFrom, patterns } from './patterns.ts';

@@ -7,6 +7,7 @@ import {
   type Block,
   type BlockKind,
   type BlockOf,
+  type Exercise,
   type MakeId,
 } from '../lesson/index.ts';
 
@@ -15,7 +16,9 @@ export interface Pieces {
   makeId: MakeId;
   /** A block of a kind with what differs from its everyday figures. */
   block: <K extends BlockKind>(kind: K, title: string, own?: Partial<BlockOf<K>>) => BlockOf<K>;
-  exercise: (title: string) => ReturnType<typeof makeExercise>;
+  exercise: (title: string) => Exercise;
+  /** The movement a name speaks of, called as its block. */
+  move: (name: string) => Exercise;
   hello: (script: string) => Block;
   kit: (things: readonly string[]) => Block[];
   space: (more?: string) => Block;
@@ -38,6 +41,7 @@ export function piecesFor(makeId: MakeId, language: string): Pieces {
       ...makeExercise(title(name), makeId),
       movement: movementNamed(name),
     }),
+    move: (name) => ({ ...makeExercise('', makeId), movement: movementNamed(name) }),
     hello: (script) => block('talk', 'Hello', { script, part: 'greeting' }),
     kit: (things) =>
       things.length === 0

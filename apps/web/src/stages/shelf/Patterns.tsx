@@ -11,30 +11,57 @@ import {
   Typography,
 } from '@mui/material';
 import { portraitOf } from '@zest/core/making';
-import { lessonFrom, patterns, type Answers, type Pattern } from '@zest/core/patterns';
-import { scheduleLesson } from '@zest/core/schedule';
+import { draftFrom, patterns, type Answers, type Pattern } from '@zest/core/patterns';
+import type { Lesson } from '@zest/core/lesson';
+import { applyFit, scheduleLesson } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
+import { messageOf } from '../../app/message.ts';
+import { useSettled } from '../../ui/use-settled.ts';
+import { fitInWorker } from '../../workers/fit.ts';
 import { LessonStrip } from './LessonStrip.tsx';
 import './patterns.css';
+
+/** A lesson fitted to its slot beside the page; as it is until that is worked out. */
+function useFitted(draft: Lesson): Lesson {
+  const [fitted, setFitted] = useState<{ of: Lesson; lesson: Lesson } | null>(null);
+  useEffect(() => {
+    const fitting = fitInWorker(draft);
+    void fitting.result.then(
+      (fit) => fit && setFitted({ of: draft, lesson: applyFit(draft, fit) }),
+      // It is seen unfitted; making it says what is wrong.
+      () => undefined,
+    );
+    return fitting.stop;
+  }, [draft]);
+  return fitted?.of === draft ? fitted.lesson : draft;
+}
 
 /** The questions of a pattern, and the lesson they make, seen while they are answered. */
 function PatternDialog({ pattern, onClose }: { pattern: Pattern; onClose: () => void }) {
   const [answers, setAnswers] = useState<Answers>({});
   const [makeLesson, making] = api.useMakeLessonMutation();
   const navigate = useNavigate();
-  const settled = useDeferredValue(answers);
-  const lesson = useMemo(() => lessonFrom(pattern, settled, makeId), [pattern, settled]);
+  const settled = useSettled(answers);
+  const draft = useMemo(() => draftFrom(pattern, settled, makeId), [pattern, settled]);
+  const lesson = useFitted(draft);
   const schedule = useMemo(() => scheduleLesson(lesson), [lesson]);
+  const [fault, setFault] = useState<string | null>(null);
   const make = async () => {
-    const made = await makeLesson({ document: lessonFrom(pattern, answers, makeId) });
-    if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
+    const asked = draftFrom(pattern, answers, makeId);
+    try {
+      const fit = await fitInWorker(asked).result;
+      const made = await makeLesson({ document: fit ? applyFit(asked, fit) : asked });
+      if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
+      else setFault(problemText(made.error));
+    } catch (error) {
+      setFault(messageOf(error));
+    }
   };
-  const fault = problemText(making.error);
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="pattern-title">
       <form
@@ -91,7 +118,7 @@ export function Patterns() {
   const tiles = useMemo(
     () =>
       patterns.map((pattern) => {
-        const lesson = lessonFrom(pattern, {}, makeId);
+        const lesson = draftFrom(pattern, {}, makeId);
         return { pattern, strip: portraitOf(lesson, scheduleLesson(lesson)).strip };
       }),
     [],
