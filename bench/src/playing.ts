@@ -3,7 +3,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { assemble, slots } from '@zest/core/assembly';
-import { discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
+import { discard, openBrowser, startZest } from '../../e2e/zest.ts';
+import { openDesk } from './desk.ts';
 import { anHour, crowded, twoMinutes } from './lessons.ts';
 import type { Result } from './result.ts';
 
@@ -36,26 +37,15 @@ export async function playing(): Promise<Result[]> {
   const zest = await startZest('start');
   const browser = await openBrowser();
   try {
-    const page = await (
-      await browser.newContext({ viewport: { width: 1280, height: 800 } })
-    ).newPage();
-    await page.addInitScript('globalThis.__name = (named) => named');
-    await makeOwner(page, zest.url);
-    const headers = { origin: new URL(zest.url).origin };
-    const make = async (document: unknown) =>
-      (
-        (await (
-          await page.request.post(`${zest.url}/api/lessons`, { data: { document }, headers })
-        ).json()) as { id: string }
-      ).id;
+    const { page, store, open } = await openDesk(browser, zest.url);
     const lesson = twoMinutes('take');
     for (const block of lesson.sections.flatMap(({ blocks }) => blocks)) block.footage = null;
-    const id = await make(lesson);
-    await page.goto(`${zest.url}/lessons/${id}/film`);
+    const id = await store(lesson);
+    await open(id, 'film');
     await page.getByRole('tab', { name: 'Takes' }).click();
     await page.getByLabel('Video file').setInputFiles(footage);
     await page.getByTestId('take').filter({ hasText: '1:00' }).waitFor({ timeout: 240_000 });
-    await page.goto(`${zest.url}/lessons/${id}/assemble`);
+    await open(id, 'assemble');
     await page.getByRole('button', { name: 'Play', exact: true }).click();
     await page.waitForFunction(
       () =>
@@ -82,7 +72,7 @@ export async function playing(): Promise<Result[]> {
     const long = crowded(anHour());
     const cut = assemble(long, new Map());
     const items = slots.reduce((sum, slot) => sum + cut.lanes[slot].length, 0);
-    await page.goto(`${zest.url}/lessons/${await make(long)}/assemble`);
+    await open(await store(long), 'assemble');
     await page.getByTestId('rail').waitFor();
     await page.waitForTimeout(2_000);
     await page.locator('body').click({ position: { x: 4, y: 400 } });

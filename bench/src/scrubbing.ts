@@ -4,7 +4,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { assemble } from '@zest/core/assembly';
 import type { Page } from '@playwright/test';
-import { discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
+import { discard, openBrowser, startZest } from '../../e2e/zest.ts';
+import { openDesk } from './desk.ts';
 import { fortyOneBlocks } from './lessons.ts';
 import type { Result } from './result.ts';
 
@@ -108,17 +109,10 @@ export async function scrubbing(): Promise<Result[]> {
   const zest = await startZest('start');
   const browser = await openBrowser();
   try {
-    const page = await (
-      await browser.newContext({ viewport: { width: 1280, height: 800 } })
-    ).newPage();
-    await page.addInitScript('globalThis.__name = (named) => named');
-    await makeOwner(page, zest.url);
-    const headers = { origin: new URL(zest.url).origin };
+    const { page, headers, store, open } = await openDesk(browser, zest.url);
     const lesson = fortyOneBlocks(null);
-    const { id } = (await (
-      await page.request.post(`${zest.url}/api/lessons`, { data: { document: lesson }, headers })
-    ).json()) as { id: string };
-    await page.goto(`${zest.url}/lessons/${id}/film`);
+    const id = await store(lesson);
+    await open(id, 'film');
     await page.getByRole('tab', { name: 'Takes' }).click();
     await page.getByLabel('Video file').setInputFiles(footage);
     await page.getByTestId('take').filter({ hasText: '1:00' }).waitFor({ timeout: 240_000 });
@@ -138,7 +132,7 @@ export async function scrubbing(): Promise<Result[]> {
       filmed,
       new Map([[take?.id ?? '', { id: take?.id ?? '', frames: take?.frames ?? 0, marked: null }]]),
     );
-    await page.goto(`${zest.url}/lessons/${id}/assemble`);
+    await open(id, 'assemble');
     await page.getByTestId('rail').waitFor();
     await page.waitForTimeout(3_000);
     await page.locator('body').click({ position: { x: 4, y: 400 } });

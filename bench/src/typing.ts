@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
-import { discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
+import { discard, openBrowser, startZest } from '../../e2e/zest.ts';
+import { openDesk } from './desk.ts';
 import { manyBlocks } from './lessons.ts';
 import { median, type Result } from './result.ts';
 
@@ -94,20 +95,10 @@ export async function typingBench(): Promise<Result[]> {
   const zest = await startZest('start');
   const browser = await openBrowser();
   try {
-    const page = await (
-      await browser.newContext({ viewport: { width: 1280, height: 800 } })
-    ).newPage();
-    // The runner names functions by a helper of its own, which pages do not have.
-    await page.addInitScript('globalThis.__name = (named) => named');
-    await makeOwner(page, zest.url);
-    const open = async (blocks: number, bench: string) => {
-      const made = await page.request.post(`${zest.url}/api/lessons`, {
-        data: { document: manyBlocks(blocks) },
-        headers: { origin: new URL(zest.url).origin },
-      });
-      const { id } = (await made.json()) as { id: string };
-      await page.goto(`${zest.url}/lessons/${id}/${bench}`);
-    };
+    const desk = await openDesk(browser, zest.url);
+    const { page } = desk;
+    const open = async (blocks: number, bench: string) =>
+      desk.open(await desk.store(manyBlocks(blocks)), bench);
     const script = async (blocks: number) => {
       await open(blocks, 'script');
       await page

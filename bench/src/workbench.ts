@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
-import { bench, discard, makeOwner, openBrowser, startZest } from '../../e2e/zest.ts';
+import { bench, discard, openBrowser, startZest } from '../../e2e/zest.ts';
+import { openDesk } from './desk.ts';
 import { manyBlocks } from './lessons.ts';
 import { median, type Result } from './result.ts';
 
@@ -60,20 +61,12 @@ export async function workbench(): Promise<Result[]> {
   const zest = await startZest('start');
   const browser = await openBrowser();
   try {
-    const page = await (
-      await browser.newContext({ viewport: { width: 1280, height: 800 } })
-    ).newPage();
-    await page.addInitScript('globalThis.__name = (named) => named');
-    await page.addInitScript(watch, LEAST_SEEN_MS);
-    await makeOwner(page, zest.url);
-    const open = async (blocks: number, on: string) => {
-      const made = await page.request.post(`${zest.url}/api/lessons`, {
-        data: { document: manyBlocks(blocks) },
-        headers: { origin: new URL(zest.url).origin },
-      });
-      const { id } = (await made.json()) as { id: string };
-      await page.goto(`${zest.url}/lessons/${id}/${on}`);
-    };
+    const desk = await openDesk(browser, zest.url, (page) =>
+      page.addInitScript(watch, LEAST_SEEN_MS),
+    );
+    const { page } = desk;
+    const open = async (blocks: number, on: string) =>
+      desk.open(await desk.store(manyBlocks(blocks)), on);
     const results: Result[] = [];
     for (const { blocks, ...most } of LIMITS) {
       await open(blocks, 'plan');

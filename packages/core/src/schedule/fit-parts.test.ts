@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeLesson, type Block, type Lesson } from '../lesson/index.ts';
+import { makeBlock, makeLesson, type Block, type BlockOf, type Lesson } from '../lesson/index.ts';
 import { arbitraryBlock, counter } from '../testing/arbitrary.ts';
 import { optionsWithin, partsOf, type Part } from './fit-parts.ts';
 import { Effort } from './fit-search.ts';
@@ -53,10 +53,10 @@ describe('the times a block can be brought to', () => {
   });
 
   it('are found of a dance of 24 moves, whose ways nobody could try one by one', () => {
-    const dance = makeBlock('counts', counter());
+    const dance = makeBlock('counts', counter()) as BlockOf<'counts'>;
     const [move] = dance.moves;
     const moves = Array.from({ length: 24 }, (_, i) => ({ ...move!, id: `m${i}`, eights: 2 }));
-    const lesson = { ...lessonOf({ ...dance, bpm: 120, times: 4, moves }) };
+    const lesson = lessonOf({ ...dance, bpm: 120, times: 4, moves });
     lesson.targets.video = { ms: 604_000, toleranceMs: 0 };
     const { kind, isExact, proposal } = fitLesson(lesson);
     expect([kind, isExact, proposal.videoMs]).toEqual(['fits', true, 604_000]);

@@ -296,7 +296,7 @@ function fitOnGrid(
       ...changesOf(parts.video, found.video),
       ...changesOf(parts.practice, found.practice),
     ];
-    const after = clocksOf(produce(lesson, (draft) => applyChanges(changes)(draft)));
+    const after = clocksOf(produce(lesson, applyChanges(changes)));
     const [byVideoMs, bySessionMs] = [after.videoMs - videoMs, after.sessionMs - sessionMs];
     const missMs = outside(byVideoMs, windows.video) + outside(bySessionMs, windows.session);
     asReckoned = byVideoMs === found.videoMs && bySessionMs === found.videoMs + found.practiceMs;

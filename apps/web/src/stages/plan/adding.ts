@@ -69,7 +69,7 @@ const sectionAt = ({ sections }: Lesson, place: Place) =>
 const newSection = () => makeSection(teacherText('sheet.new-section'), makeId);
 
 /** Why a section takes no more. */
-const fullText = (section: string): string =>
+export const fullText = (section: string): string =>
   teacherText('sheet.full', { section, most: LIMITS.blocksPerSection });
 
 /** Puts blocks in at a place; a lesson without sections gets its first one. */

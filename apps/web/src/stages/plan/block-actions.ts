@@ -17,6 +17,7 @@ import { useNotice } from '../../app/notice.tsx';
 import type { AppThunk } from '../../app/state.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useChosenBlock, useLessonNow, useOpenLesson } from '../../app/use-lesson.ts';
+import { fullText } from './adding.ts';
 import { useSelection } from './selection.ts';
 
 /**
@@ -76,11 +77,8 @@ export function useBlockActions() {
         sections.find((section) => section.blocks.some(({ id }) => id === after)) ??
         sections.at(-1);
       if (!target) return notice('Add a section first: blocks lie in sections.');
-      if (target.blocks.length + pasted.length > LIMITS.blocksPerSection) {
-        return notice(
-          `“${target.title}” would have more than ${LIMITS.blocksPerSection} blocks. Put them into another section.`,
-        );
-      }
+      if (target.blocks.length + pasted.length > LIMITS.blocksPerSection)
+        return notice(fullText(target.title));
       const { blocks: settled, lost } = await dispatch(ownFootage(lessonId, pasted));
       dispatch(edit(`Put in ${several(settled.length)}`, insertAfter(after, settled)));
       set(settled.length > 1 ? settled.map(({ id }) => id) : []);
