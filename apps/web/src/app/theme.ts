@@ -17,6 +17,17 @@ export const paper = {
 /** Depth of colour by effort, 1 to 5. */
 export const EFFORT_FILL = ['#f3ddbd', '#ebc793', '#e0a962', '#cf8538', '#b0621a'];
 
+/** What is drawn by style sheets takes its colours from here. */
+export const runningColours = {
+  '--running-soft': paper.soft,
+  '--running-line': paper.line,
+  '--running-sheet': paper.sheet,
+  '--running-hover': paper.zestPale,
+  '--running-mark': paper.zest,
+  '--running-fault': paper.fault,
+  '--running-teal': paper.teal,
+};
+
 /** On a phone everything is as large as a thumb. */
 const PHONE = '@media (max-width: 899px)';
 const THUMB_PX = 44;

@@ -7,7 +7,11 @@ import { spaceText } from './units.ts';
 
 export const SERIES_VERSION = 1;
 
-const SERIES_LIMITS = { rules: 12, skills: 40, breaks: 40, values: 60 } as const;
+export const SERIES_LIMITS = {
+  ...{ rules: 12, skills: 40, breaks: 40, values: 60 },
+  /** A week. */
+  sessions: { min: 1, max: 7 },
+} as const;
 
 const rule = {
   id: idSchema,
@@ -19,7 +23,6 @@ const listOf = <T extends z.ZodType>(value: T) =>
     .array(value)
     .min(1, 'At least one value.')
     .max(SERIES_LIMITS.values, `At most ${SERIES_LIMITS.values} values.`);
-const SESSIONS = { min: 1, max: 7 };
 
 /** How a figure may grow, in per cent, and lighter weeks: every so many, with so much of the last. */
 export const GROWTH_LIMITS = {
@@ -80,7 +83,11 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
     parts: z.array(z.enum(lessonParts)).min(1, 'Choose the parts it holds for.'),
   }),
   z.strictObject({ ...rule, of: z.literal('level'), values: listOf(z.enum(weekLevels)) }),
-  z.strictObject({ ...rule, of: z.literal('sessions'), values: listOf(whole(SESSIONS)) }),
+  z.strictObject({
+    ...rule,
+    of: z.literal('sessions'),
+    values: listOf(whole(SERIES_LIMITS.sessions)),
+  }),
 ]);
 
 /**
@@ -167,4 +174,27 @@ export function makeSeries(name: string): Series {
     skills: [],
     weekPlans: [],
   };
+}
+
+/**
+ * The weeks from which a skill's stages hold, with one of them moved: never past the stages before
+ * and after it.
+ * @param week null: not reached in this series
+ */
+export function withStageFrom(
+  from: readonly (number | null)[],
+  stage: number,
+  week: number | null,
+): (number | null)[] {
+  const all = Array.from({ length: Math.max(from.length, stage + 1) }, (_, i) => from[i] ?? null);
+  const before = all.slice(0, stage).findLast((w) => w !== null);
+  const after = all.slice(stage + 1).find((w) => w !== null);
+  all[stage] =
+    week === null
+      ? null
+      : Math.min(
+          LIMITS.weeks,
+          Math.max((before ?? 0) + 1, Math.min(week, (after ?? LIMITS.weeks + 1) - 1)),
+        );
+  return all;
 }

@@ -12,15 +12,26 @@ import {
   makeSeries,
   readFigure,
   seriesSchema,
+  withStageFrom,
   writeFigure,
   type Block,
   type BlockOf,
+  type FigureRule,
   type FloorMark,
   type Lesson,
   type ProgressRule,
   type Series,
 } from '../lesson/index.ts';
-import { goOnFrom, kitChanges, layOutWeeks, progressChanges } from './index.ts';
+import {
+  canSetInWeek,
+  figureInWeek,
+  goOnFrom,
+  isLighter,
+  kitChanges,
+  layOutWeeks,
+  progressChanges,
+  valuesWith,
+} from './index.ts';
 
 let ids = 0;
 const makeId = () => `g-${(ids += 1)}`;
@@ -145,5 +156,62 @@ describe('what grows over the weeks', () => {
     expect(progressChanges(lesson, series, 1).map(figureChangeText)).toEqual([
       'Distance of “Bottles”: 2 m → 2.5 m',
     ]);
+  });
+});
+
+describe('a value written in a week', () => {
+  const rule = fc.record({
+    values: fc.array(fc.integer({ min: 1, max: 60 }), { minLength: 1, maxLength: 5 }),
+    everyWeeks: fc.integer({ min: 1, max: 3 }),
+    grows: fc.constantFrom(
+      undefined,
+      { by: 'step' as const, step: 2 },
+      { by: 'percent' as const, percent: 10 },
+    ),
+    lighter: fc.constantFrom(undefined, { every: 4, percent: 60 }),
+    until: fc.constantFrom(undefined, 40),
+  });
+
+  it('stands there, and the weeks before stay as they were', () => {
+    fc.assert(
+      fc.property(
+        rule,
+        fc.integer({ min: 1, max: 20 }),
+        fc.integer({ min: 1, max: 90 }),
+        (given, week, value) => {
+          const before: FigureRule = {
+            ...{ id: 'r', of: 'figure', figure: 'reps', parts: ['practice'] },
+            ...Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined)),
+          } as FigureRule;
+          fc.pre(canSetInWeek(before, week));
+          const after = { ...before, values: valuesWith(before, week, value) };
+          expect(figureInWeek(after, week)).toBe(value);
+          const place = (w: number) =>
+            Math.floor((w - (given.lighter ? Math.floor(w / 4) : 0) - 1) / given.everyWeeks);
+          for (let w = 1; w < week; w += 1) {
+            if (place(w) >= place(week)) continue;
+            const offBy = Math.abs(figureInWeek(after, w) - figureInWeek(before, w));
+            // A lighter week has part of a value that was rounded when it was written down.
+            expect(offBy).toBeLessThanOrEqual(isLighter(before, w) ? 1 : 0);
+          }
+        },
+      ),
+    );
+  });
+
+  it('is none of its own in a lighter week, nor past the sixtieth', () => {
+    const lighter = { ...figure('moves', [3]), lighter: { every: 4, percent: 60 } } as FigureRule;
+    expect([3, 4, 5].map((week) => canSetInWeek(lighter, week))).toEqual([true, false, true]);
+    expect([60, 61].map((week) => canSetInWeek(figure('moves', [3]), week))).toEqual([true, false]);
+  });
+});
+
+describe('the week a stage begins in', () => {
+  it('never passes the stages beside it', () => {
+    expect(withStageFrom([1, 3, 5], 1, 4)).toEqual([1, 4, 5]);
+    expect(withStageFrom([1, 3, 5], 1, 9)).toEqual([1, 4, 5]);
+    expect(withStageFrom([1, 3, 5], 1, 1)).toEqual([1, 2, 5]);
+    expect(withStageFrom([1], 3, 6)).toEqual([1, null, null, 6]);
+    expect(withStageFrom([1, 3, 5], 2, null)).toEqual([1, 3, null]);
   });
 });

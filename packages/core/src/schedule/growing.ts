@@ -7,6 +7,7 @@ import {
   grownParts,
   progressFigures,
   readFigure,
+  SERIES_LIMITS,
   type FigureChange,
   type FigureRule,
   type Lesson,
@@ -15,18 +16,28 @@ import {
   type Series,
 } from '../lesson/index.ts';
 
-/** The value a progression has reached in a week: one after another, the last stays. */
-export function valueInWeek<T>(
-  { everyWeeks }: ProgressRule,
-  values: readonly T[],
-  week: number,
-): T | undefined {
-  return values[Math.min(Math.floor((week - 1) / everyWeeks), values.length - 1)];
-}
-
 /** Whether a week is one of the rule's lighter ones. */
 export const isLighter = ({ lighter }: Pick<FigureRule, 'lighter'>, week: number): boolean =>
   lighter !== undefined && week % lighter.every === 0;
+
+/**
+ * Which of the rule's values a week has, counted from 0; past the last one it stays or grows on.
+ * Lighter weeks, and the week itself where it is one, add nothing.
+ */
+function placeInWeek(rule: ProgressRule, week: number): number {
+  const every = rule.of === 'figure' ? rule.lighter?.every : undefined;
+  const counted = Math.max(1, every === undefined ? week : week - Math.floor(week / every));
+  return Math.floor((counted - 1) / rule.everyWeeks);
+}
+
+/** The value a progression has reached in a week: one after another, the last stays. */
+export function valueInWeek<T>(
+  rule: ProgressRule,
+  values: readonly T[],
+  week: number,
+): T | undefined {
+  return values[Math.min(placeInWeek(rule, week), values.length - 1)];
+}
 
 function grown(value: number, { grows }: FigureRule, times: number): number {
   if (!grows) return value;
@@ -41,11 +52,9 @@ function grown(value: number, { grows }: FigureRule, times: number): number {
  * whole seconds, all within the figure's bounds.
  */
 export function figureInWeek(rule: FigureRule, week: number): number {
-  const { everyWeeks, values, lighter, until, figure } = rule;
+  const { values, lighter, until, figure } = rule;
   const { range, unit } = progressFigures[figure];
-  // Lighter weeks before it, and itself, add nothing.
-  const counted = Math.max(1, lighter ? week - Math.floor(week / lighter.every) : week);
-  const place = Math.floor((counted - 1) / everyWeeks);
+  const place = placeInWeek(rule, week);
   const last = values.length - 1;
   const listed = values[Math.min(place, last)] ?? range.min;
   const reached = grown(listed, rule, Math.max(0, place - last));
@@ -60,6 +69,35 @@ export function figureInWeek(rule: FigureRule, week: number): number {
   // A value that was written down stands as it is.
   const whole = value === listed ? value : Math.round(value / grid) * grid;
   return Math.min(range.max, Math.max(range.min, whole));
+}
+
+/**
+ * Whether a week's value can be written down: a lighter week's follows from the week before, and a
+ * rule has room for so many values.
+ */
+export const canSetInWeek = (rule: ProgressRule, week: number): boolean =>
+  placeInWeek(rule, week) < SERIES_LIMITS.values &&
+  !(rule.of === 'figure' && isLighter(rule, week));
+
+/**
+ * The rule's values with another one in a week, and in those that share it; what it came to in the
+ * weeks before is written down. From the last value it stays, or grows on, as before.
+ */
+export function valuesWith<R extends ProgressRule>(
+  rule: R,
+  week: number,
+  value: R['values'][number],
+): R['values'] {
+  const place = placeInWeek(rule, week);
+  const before = (at: number): R['values'][number] => {
+    if (rule.of !== 'figure') return rule.values.at(-1) ?? value;
+    let first = 1;
+    while (placeInWeek(rule, first) < at || isLighter(rule, first)) first += 1;
+    return figureInWeek(rule, first);
+  };
+  return Array.from({ length: Math.max(rule.values.length, place + 1) }, (_, at) =>
+    at === place ? value : (rule.values[at] ?? before(at)),
+  ) as R['values'];
 }
 
 /**

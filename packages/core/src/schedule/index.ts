@@ -29,6 +29,8 @@ export {
   progressChanges,
   progressTo,
   valueInWeek,
+  canSetInWeek,
+  valuesWith,
 } from './growing.ts';
 export { blockSummary } from './summary.ts';
 export { shortForm } from './short-form.ts';

@@ -7,7 +7,7 @@ import { useCommands } from '../../app/commands.ts';
 import { useChosenBlock, useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
 import { Panes } from '../../frame/Panes.tsx';
 import { BlockStage } from '../../stage/BlockStage.tsx';
-import { paper } from '../../app/theme.ts';
+import { runningColours } from '../../app/theme.ts';
 import { AddingContext, useAdding, useMakeAdding } from './adding.ts';
 import { useBlockActions } from './block-actions.ts';
 import { BlockPane } from './block/BlockPane.tsx';
@@ -66,17 +66,6 @@ function usePlanCommands(): void {
   });
 }
 
-/** Colours of what is drawn without a theme of its own. */
-const colours = {
-  '--running-soft': paper.soft,
-  '--running-line': paper.line,
-  '--running-sheet': paper.sheet,
-  '--running-hover': paper.zestPale,
-  '--running-mark': paper.zest,
-  '--running-fault': paper.fault,
-  '--running-teal': paper.teal,
-};
-
 const SheetFoot = memo(AddPalette);
 const Middle = memo(BlockStage);
 const Block = memo(BlockPane);
@@ -97,7 +86,7 @@ function Bench() {
   const isHidden = drawer !== null;
   return (
     <Box
-      style={colours as CSSProperties}
+      style={runningColours as CSSProperties}
       sx={{ display: 'flex', flexDirection: 'column', height: '100%' }}
     >
       <Box sx={{ flex: 1, minHeight: 0 }}>

@@ -23,6 +23,10 @@ export const whats: readonly (readonly [What, string])[] = [
 ];
 export const whatOf = (rule: ProgressRule): What => (rule.of === 'figure' ? rule.figure : rule.of);
 
+/** What a progression is called: by what it changes. */
+export const ruleName = (rule: ProgressRule): string =>
+  whats.find(([what]) => what === whatOf(rule))?.[1] ?? '';
+
 /** A progression with everyday values, ready to be changed. */
 export function makeRule(what: What, id: string): ProgressRule {
   const common = { id, everyWeeks: 1 };

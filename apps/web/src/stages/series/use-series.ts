@@ -1,6 +1,7 @@
 import type { StoredSeries } from '@zest/contract';
 import { seriesSchema, type Series } from '@zest/core/lesson';
 import { layOutWeeks, type SeriesWeek } from '@zest/core/schedule';
+import { teacherText } from '@zest/core/words';
 import { createNextState as produce } from '@reduxjs/toolkit';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { intentions } from '../../ui/intention.ts';
@@ -25,6 +26,8 @@ export interface OpenSeries {
   /** Its weeks; null while it cannot be laid out, which `fault` then says. */
   weeks: SeriesWeek[] | null;
   fault: string | null;
+  /** The series as it last was in order, with its weeks. */
+  inOrder: { series: Series; weeks: SeriesWeek[] };
   /** How it stands to the server, in words. */
   saveWords: string;
   change: ChangeSeries;
@@ -57,6 +60,8 @@ export function useOpenSeries({ id, revision, series: stored }: StoredSeries): O
   const [savedSeries, setSaved] = useState(stored);
   const { series, past, future } = held;
   const { weeks, fault } = useMemo(() => check(series), [series]);
+  const [inOrder, setInOrder] = useState({ series, weeks: weeks ?? [] });
+  if (weeks !== null && inOrder.weeks !== weeks) setInOrder({ series, weeks });
   const newest = useRef({ series, fault });
   const onServer = useRef({ series: stored, revision });
   const saving = useRef<Promise<void>>(Promise.resolve());
@@ -92,29 +97,33 @@ export function useOpenSeries({ id, revision, series: stored }: StoredSeries): O
     };
   }, [flush]);
 
+  // The same for the whole life of the page, so that a row is drawn anew only for its own change.
+  const change = useCallback<ChangeSeries>((label, recipe) => {
+    const intention = intentions.current();
+    setHeld((now) => {
+      const next = produce(now.series, recipe);
+      if (next === now.series) return now;
+      const isSame = now.past.at(-1)?.intention === intention && now.future.length === 0;
+      return {
+        series: next,
+        past: isSame
+          ? now.past
+          : [...now.past, { label, intention, series: now.series }].slice(-MAX_PAST),
+        future: [],
+      };
+    });
+  }, []);
+
   return {
     series,
     weeks,
     fault,
+    inOrder,
     saveWords:
       fault !== null
-        ? 'Not saved: see below'
-        : (problem ?? (series === savedSeries ? 'All changes saved' : 'Saving …')),
-    change: (label, recipe) => {
-      const intention = intentions.current();
-      setHeld((now) => {
-        const next = produce(now.series, recipe);
-        if (next === now.series) return now;
-        const isSame = now.past.at(-1)?.intention === intention && now.future.length === 0;
-        return {
-          series: next,
-          past: isSame
-            ? now.past
-            : [...now.past, { label, intention, series: now.series }].slice(-MAX_PAST),
-          future: [],
-        };
-      });
-    },
+        ? teacherText('series.not-saved')
+        : (problem ?? teacherText(series === savedSeries ? 'series.saved' : 'series.saving')),
+    change,
     undo:
       past.length === 0
         ? null

@@ -1,7 +1,7 @@
 import { GROWTH_LIMITS, LIMITS, progressFigures, type FigureRule } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
-import { AimField, ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
-import { setOrLeave } from '../../ui/set-or-leave.ts';
+import { AimField, ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
+import { setOrLeave } from '../../../ui/set-or-leave.ts';
 
 interface GrowthProps {
   rule: FigureRule;

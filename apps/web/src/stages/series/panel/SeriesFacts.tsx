@@ -1,10 +1,10 @@
 import { Stack, TextField, Typography } from '@mui/material';
-import { LIMITS, stageSchools, type Series } from '@zest/core/lesson';
-import { makeId } from '../../app/ids.ts';
-import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
-import { Rows } from '../../ui/Rows.tsx';
-import { ToggleChip } from '../../ui/ToggleChip.tsx';
-import type { ChangeSeries } from './use-series.ts';
+import { LIMITS, SERIES_LIMITS, stageSchools, type Series } from '@zest/core/lesson';
+import { makeId } from '../../../app/ids.ts';
+import { ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
+import { Rows } from '../../../ui/Rows.tsx';
+import { ToggleChip } from '../../../ui/ToggleChip.tsx';
+import type { ChangeSeries } from '../use-series.ts';
 
 const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const timeOf = (minutes: number) =>
@@ -78,7 +78,7 @@ function Breaks({ series, change }: SeriesFactsProps) {
     <Rows
       title="Breaks"
       addLabel="+ Break"
-      most={40}
+      most={SERIES_LIMITS.breaks}
       onAdd={() =>
         change(
           'Add a break',
@@ -101,7 +101,6 @@ function Breaks({ series, change }: SeriesFactsProps) {
               label={`Break ${i + 1}`}
               value={label}
               most={LIMITS.title}
-              sx={{ maxWidth: 220 }}
               onChange={(text) =>
                 change(`Break ${i + 1}`, (d) => void (d.breaks[i] && (d.breaks[i].label = text)))
               }
@@ -137,23 +136,20 @@ function Breaks({ series, change }: SeriesFactsProps) {
 export function SeriesFacts({ series, change }: SeriesFactsProps) {
   return (
     <Stack spacing={2}>
-      <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
-        <TextLine
-          label="Name"
-          value={series.name}
-          most={LIMITS.title}
-          required
-          sx={{ width: 300 }}
-          onChange={(text) => change('Name', (d) => void (d.name = text))}
-        />
-        <TextLine
-          label="What it is about"
-          value={series.about}
-          most={LIMITS.line}
-          sx={{ flex: '1 1 300px' }}
-          onChange={(text) => change('About', (d) => void (d.about = text))}
-        />
-      </Stack>
+      <TextLine
+        label="Name"
+        value={series.name}
+        most={LIMITS.title}
+        required
+        onChange={(text) => change('Name', (d) => void (d.name = text))}
+      />
+      <TextLine
+        label="What it is about"
+        rows={2}
+        value={series.about}
+        most={LIMITS.line}
+        onChange={(text) => change('About', (d) => void (d.about = text))}
+      />
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
         <WholeField
           label="Weeks"
@@ -174,7 +170,7 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
           label="Begins at"
           value={series.atMinutes === null ? '' : timeOf(series.atMinutes)}
           slotProps={above}
-          sx={{ width: 130 }}
+          sx={{ width: 150 }}
           onChange={(event) => {
             const [hours, minutes] = event.target.value.split(':').map(Number);
             change(
@@ -195,7 +191,7 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
             ['three', stageSchools.three.join(', ')],
             ['four', stageSchools.four.join(', ')],
           ]}
-          sx={{ width: 290 }}
+          sx={{ width: '100%' }}
           onChange={(school) => change('Stages', (d) => void (d.stageSchool = school))}
         />
       </Stack>
