@@ -42,7 +42,7 @@ test('a newcomer sees a whole lesson, filmed and ready to follow', async () => {
   await bench(page, 'Assemble');
   await expect(
     page.getByRole('group', { name: 'Lanes' }).getByRole('button', { name: 'Take' }),
-  ).toHaveCount(5);
+  ).toHaveCount(6);
   await expectAccessible(page);
   await bench(page, 'Share');
   await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();

@@ -13,6 +13,9 @@ const root = path.resolve(import.meta.dirname, '..');
 const server = path.join(root, 'apps/server/src');
 const serverOut = path.join(root, 'apps/server/dist');
 const core = path.join(root, 'packages/core/src');
+const demo = JSON.parse(readFileSync(path.join(root, 'demo/package.json'), 'utf8')) as {
+  exports: Record<string, string>;
+};
 
 for (const old of [path.join(root, 'dist'), serverOut])
   rmSync(old, { recursive: true, force: true });
@@ -34,9 +37,9 @@ await bundle({
   alias: Object.fromEntries([
     ...readdirSync(core).map((room) => [`@zest/core/${room}`, path.join(core, room, 'index.ts')]),
     ['@zest/contract', path.join(root, 'packages/contract/src/index.ts')],
-    ...['lesson', 'plan', 'series', 'classes'].map((name) => [
-      `@zest/demo/${name}`,
-      path.join(root, `demo/src/${name}.ts`),
+    ...Object.entries(demo.exports).map(([name, file]) => [
+      path.posix.join('@zest/demo', name),
+      path.join(root, 'demo', file),
     ]),
   ]),
   logLevel: 'warning',

@@ -30,6 +30,7 @@ import {
   type Habits,
 } from '@zest/performer';
 import { demoSeries } from './series.ts';
+import { demoWeeks } from './weeks.ts';
 
 describe('the demo lesson', () => {
   const lesson = demoLesson(
@@ -75,6 +76,18 @@ describe('the planned lesson, the series and the cues', () => {
     const skills = new Set(demoSeries.skills.map(({ name }) => name));
     for (const { skill } of blocksOf(plan)) expect(skill === '' || skills.has(skill)).toBe(true);
     expect(entryUses(plan).get('dc-snap')).toBe(1);
+  });
+
+  it('fill six weeks of the seven, each a lesson of its week', () => {
+    let ids = 0;
+    const weeks = demoWeeks(() => `w-${(ids += 1)}`);
+    const all = [demoLesson(new Map()), demoPlan(), ...weeks];
+    expect(all.map(({ series }) => series.week).sort()).toEqual([1, 2, 3, 4, 5, 6]);
+    expect(new Set(all.map(({ title }) => title)).size).toBe(6);
+    for (const lesson of weeks) {
+      expect(readLesson(JSON.parse(JSON.stringify(lesson)))).toEqual(lesson);
+      expect(lesson.series.name).toBe(demoSeries.name);
+    }
   });
 });
 

@@ -230,7 +230,7 @@ function repsS(block: Block): number {
   return block.kind === 'reps' ? repMs(block.tempo) / 1000 : 1;
 }
 
-/** The clips the generator draws; one block is left without, to show what is still to do. */
+/** The clips the generator draws, one a block. */
 export const demoClips: DemoClip[] = [
   clip('welcome', 'Welcome, take 1', 14_000, [{ fromMs: 0, movement: 'other' }]),
   clip('skipping', 'Skip and step, take 2', 36_000, [
@@ -257,4 +257,5 @@ export const demoClips: DemoClip[] = [
     { fromMs: 20_000, movement: 'one-leg-balance', periodS: repsS(balance) },
     { fromMs: 32_000, movement: 'other' },
   ]),
+  clip('goodbye', 'Well done, take 1', 14_000, [{ fromMs: 0, movement: 'other' }]),
 ];

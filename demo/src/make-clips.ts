@@ -10,7 +10,8 @@ import { demoClips, demoLesson, type DemoClip } from './lesson.ts';
 import { drawPerformer, poseAt, type DrawContext } from '@zest/performer';
 
 /**
- * Draws the demo's clips with ffmpeg and espeak-ng on the path: `npx tsx demo/src/make-clips.ts`.
+ * Draws the demo's clips, or only those of the blocks named, with ffmpeg and espeak-ng on the path:
+ * `npx tsx demo/src/make-clips.ts`.
  */
 const WIDTH = 1280;
 const HEIGHT = 720;
@@ -154,4 +155,6 @@ async function makeClip(clip: DemoClip): Promise<void> {
 }
 
 mkdirSync(folder, { recursive: true });
-for (const clip of demoClips) await makeClip(clip);
+const only = process.argv.slice(2);
+for (const clip of demoClips)
+  if (only.length === 0 || only.includes(clip.blockId)) await makeClip(clip);

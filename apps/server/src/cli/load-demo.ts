@@ -4,6 +4,7 @@ import { demoClass, demoEntries } from '@zest/demo/classes';
 import { demoClips, demoLesson } from '@zest/demo/lesson';
 import { demoPlan } from '@zest/demo/plan';
 import { demoCues, demoSeries } from '@zest/demo/series';
+import { demoWeeks } from '@zest/demo/weeks';
 import { hash } from '@node-rs/argon2';
 import type { Lesson } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
@@ -49,7 +50,7 @@ async function loadClass(
 }
 
 /**
- * Loads the demo's account, a lesson with its footage and a planned one, once. The worker makes the
+ * Loads the demo's account, a lesson with its footage and a series of planned ones, once. The worker makes the
  * working copies after start.
  */
 export async function loadDemo(
@@ -76,6 +77,7 @@ export async function loadDemo(
   await createLesson(sequelize, lessonId, user.id, demoLesson(takeIds));
   const planId = nanoid();
   await createLesson(sequelize, planId, user.id, demoPlan());
+  for (const lesson of demoWeeks(nanoid)) await createLesson(sequelize, nanoid(), user.id, lesson);
   await loadClass(sequelize, user.id, [
     { id: lessonId, lesson: demoLesson(takeIds) },
     { id: planId, lesson: demoPlan() },

@@ -127,11 +127,13 @@ export function AimField({
   value,
   most,
   onChange,
+  sx,
 }: {
   label: string;
   value: number | null;
   most: number;
   onChange: (value: number | null) => void;
+  sx?: TextFieldProps['sx'];
 }) {
   return (
     <Figure
@@ -140,7 +142,7 @@ export function AimField({
       range={{ min: NONE, max: most }}
       onChange={(aim) => onChange(aim === NONE ? null : aim)}
       kind={aimKind}
-      sx={{ width: 120, flex: 'none' }}
+      sx={{ width: 120, flex: 'none', ...sx }}
     />
   );
 }

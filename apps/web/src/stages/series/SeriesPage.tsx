@@ -130,7 +130,7 @@ function Open({ stored }: { stored: StoredSeries }) {
             },
             {
               ...{ id: 'side', name: teacherText('series.side'), part: 26, leastPx: 280 },
-              content: <SidePanel open={open} onDelete={() => void remove()} />,
+              content: <SidePanel open={open} lessons={lessons} onDelete={() => void remove()} />,
             },
           ]}
         />

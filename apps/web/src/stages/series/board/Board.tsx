@@ -98,7 +98,7 @@ export function Board({ series, weeks, lessons, change, onMake, busy }: BoardPro
                   at={at}
                   lesson={lesson}
                   hasBasis={basis !== undefined}
-                  notes={weekNotes(at, series.startsOn !== null, lesson, basis)}
+                  notes={weekNotes(at, series.startsOn !== null, lesson, basis).length}
                   busy={busy}
                   onMake={() => onMake(at)}
                 />

@@ -73,13 +73,15 @@ interface LessonCellProps {
   lesson: LessonSummary | undefined;
   /** Whether the lesson it goes on from is there. */
   hasBasis: boolean;
-  notes: readonly string[];
+  /** How much there is to look at. */
+  notes: number;
   busy: boolean;
   onMake: () => void;
 }
 
 /** A week's lesson: its picture, its time, what to look at; or the button that makes it. */
 export function LessonCell({ at, lesson, hasBasis, notes, busy, onMake }: LessonCellProps) {
+  const { choose } = useChosen();
   return (
     <td className="series-lesson">
       {lesson ? (
@@ -95,11 +97,15 @@ export function LessonCell({ at, lesson, hasBasis, notes, busy, onMake }: Lesson
             : teacherText('series.make')}
         </Button>
       )}
-      {notes.map((note) => (
-        <p key={note} className="series-note">
-          {note}
-        </p>
-      ))}
+      {notes > 0 && (
+        <button
+          type="button"
+          className="series-notes"
+          onClick={() => choose({ what: 'week', week: at.week })}
+        >
+          {teacherText('series.notes', { n: notes })}
+        </button>
+      )}
     </td>
   );
 }

@@ -1,6 +1,8 @@
 import { Button, Stack, Typography } from '@mui/material';
 import ArrowBackIcon from '@mui/icons-material/ArrowBack';
+import type { LessonSummary } from '@zest/contract';
 import { stageSchools } from '@zest/core/lesson';
+import { weekNotes } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
 import type { ReactNode } from 'react';
 import { useChosen } from '../board/choice.ts';
@@ -49,21 +51,39 @@ function One({ title, remove, children }: OneProps) {
   );
 }
 
+interface SidePanelProps {
+  open: OpenSeries;
+  lessons: ReadonlyMap<number, LessonSummary>;
+  onDelete: () => void;
+}
+
 /** What is chosen on the board; with nothing chosen, the series itself. */
-export function SidePanel({ open, onDelete }: { open: OpenSeries; onDelete: () => void }) {
+export function SidePanel({ open, lessons, onDelete }: SidePanelProps) {
   const { chosen } = useChosen();
   const { series, weeks, change } = open;
-  if (chosen?.what === 'week')
+  if (chosen?.what === 'week') {
+    const at = weeks?.[chosen.week - 1];
     return (
       <One title={teacherText('series.week', { week: chosen.week })}>
         <WeekPanel
           week={chosen.week}
           plan={series.weekPlans.find(({ week }) => week === chosen.week)}
-          at={weeks?.[chosen.week - 1]}
+          at={at}
+          notes={
+            at
+              ? weekNotes(
+                  at,
+                  series.startsOn !== null,
+                  lessons.get(at.week),
+                  at.basis === null ? undefined : lessons.get(at.basis),
+                )
+              : []
+          }
           change={change}
         />
       </One>
     );
+  }
   if (chosen?.what === 'rule') {
     const rule = series.progression.find(({ id }) => id === chosen.id);
     const name = teacherText('series.remove-rule');

@@ -1,4 +1,4 @@
-import { Stack, Typography } from '@mui/material';
+import { Alert, Box, Stack, Typography } from '@mui/material';
 import { LIMITS, type Series } from '@zest/core/lesson';
 import type { SeriesWeek } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
@@ -11,11 +11,13 @@ interface WeekPanelProps {
   week: number;
   plan: Series['weekPlans'][number] | undefined;
   at: SeriesWeek | undefined;
+  /** What to look at, in words. */
+  notes: readonly string[];
   change: ChangeSeries;
 }
 
 /** What is particular about one week. */
-export function WeekPanel({ week, plan, at, change }: WeekPanelProps) {
+export function WeekPanel({ week, plan, at, notes, change }: WeekPanelProps) {
   return (
     <Stack spacing={2}>
       {at && at.dates.length > 0 && <Typography>{at.dates.map(dayText).join(', ')}</Typography>}
@@ -30,11 +32,21 @@ export function WeekPanel({ week, plan, at, change }: WeekPanelProps) {
         label={teacherText('series.basis')}
         value={plan?.basis ?? null}
         most={LIMITS.weeks}
+        sx={{ width: '100%' }}
         onChange={(basis) => setOfWeek(change, week, { basis })}
       />
       <Typography variant="body2" color="text.secondary">
         {teacherText(week === 1 ? 'series.basis-first' : 'series.basis-usual')}
       </Typography>
+      {notes.length > 0 && (
+        <Alert severity="warning" icon={false}>
+          <Box component="ul" sx={{ m: 0, pl: 2 }}>
+            {notes.map((note) => (
+              <li key={note}>{note}</li>
+            ))}
+          </Box>
+        </Alert>
+      )}
     </Stack>
   );
 }
