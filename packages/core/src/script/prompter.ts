@@ -1,11 +1,12 @@
 import { blocksOf, type Block, type Lesson } from '../lesson/index.ts';
-import { speaking } from '../words/index.ts';
+import { moveKinds, timeBlock } from '../schedule/index.ts';
+import { labelText, speaking } from '../words/index.ts';
 import { piecesOf } from './anchors.ts';
 import { calledCount } from './counts.ts';
 import { saidIn } from './pace.ts';
 
 export interface PrompterLine {
-  kind: 'title' | 'said' | 'cue' | 'count' | 'next';
+  kind: 'title' | 'plan' | 'said' | 'cue' | 'count' | 'next';
   text: string;
 }
 
@@ -33,6 +34,26 @@ function shortLines(text: string): string[] {
     }
   }
   return line ? [...lines, line] : lines;
+}
+
+/**
+ * What is done in a block, in order, each exercise with the sides it is done on; nothing where that
+ * is only what the block is called.
+ */
+function doneIn(block: Block, { settings, audience }: Lesson): string[] {
+  const say = speaking(settings.language);
+  const other = { left: 'right', right: 'left' } as const;
+  const sidesOf = new Map<string, Set<string>>();
+  for (const { kind, label, side, halves } of timeBlock(block, { settings, audience }).spans) {
+    if (!moveKinds.has(kind)) continue;
+    const name = labelText(label, settings.language);
+    const sides = sidesOf.get(name) ?? new Set();
+    if (side) sides.add(say(`side.${side}`));
+    if (side && halves) sides.add(say(`side.${other[side]}`));
+    sidesOf.set(name, sides);
+  }
+  const lines = [...sidesOf].map(([name, sides]) => [name, ...sides].join(' · '));
+  return lines.length === 1 && lines[0] === block.title ? [] : lines;
 }
 
 /** Counts longer than this are not written out. */
@@ -78,6 +99,7 @@ export function prompterOf(lesson: Lesson): PrompterBlock[] {
       blockId: block.id,
       lines: [
         { kind: 'title', text: block.title },
+        ...doneIn(block, lesson).map((text): PrompterLine => ({ kind: 'plan', text })),
         ...spoken,
         ...shown,
         ...counted,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeBlock, makeCue, makeLesson, type Block } from '../lesson/index.ts';
+import { makeBlock, makeCue, makeLesson, type Block, type BlockOf } from '../lesson/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
 import {
   fixedSides,
@@ -239,6 +239,30 @@ describe('the prompter', () => {
       'drei, zwei, und eins',
     );
     expect(counted({ ...makeBlock('reps', makeId), reps: 21 } as Block)).toBe('');
+  });
+
+  it('lists what is done with its sides, and nothing that only says the title again', () => {
+    const makeId = counter();
+    const planned = (block: Block) =>
+      prompterOf({ ...lesson, sections: [{ id: 's', title: '', blocks: [block] }] })[0]
+        ?.lines.filter(({ kind }) => kind === 'plan')
+        .map((line) => line.text);
+    const throws = { ...makeBlock('reps', makeId), title: 'Throw' } as BlockOf<'reps'>;
+    const exercise = { ...throws.exercise, title: 'Throw' };
+    expect(planned({ ...throws, exercise, sides: 'each', startSide: 'left' })).toEqual([
+      'Throw · left · right',
+    ]);
+    expect(planned({ ...throws, exercise, sides: 'both' })).toEqual([]);
+    const circuit = makeBlock('intervals', makeId) as BlockOf<'intervals'>;
+    const [one] = circuit.exercises;
+    const exercises = ['Skip', 'Lunge'].map((title, i) => ({
+      ...one!,
+      id: `e${i}`,
+      title,
+      sides: i === 0 ? ('both' as const) : ('halves' as const),
+    }));
+    expect(planned({ ...circuit, exercises })).toEqual(['Skip', 'Lunge · right · left']);
+    expect(planned(makeBlock('talk', makeId))).toEqual([]);
   });
 
   it('shows a cue where it is spoken', () => {

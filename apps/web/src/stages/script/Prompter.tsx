@@ -5,6 +5,7 @@ import { useOpenLesson } from '../../app/use-lesson.ts';
 
 const looks: Record<PrompterLine['kind'], object> = {
   title: { color: '#8fd6c9', fontSize: '1.6rem', mt: 6, mb: 1 },
+  plan: { color: '#8fd6c9', fontSize: 'clamp(1.4rem, 3.4vw, 2.4rem)', fontWeight: 650 },
   said: { fontSize: 'clamp(2rem, 5vw, 3.6rem)', lineHeight: 1.25 },
   cue: { fontSize: 'clamp(2.2rem, 5.6vw, 4rem)', fontWeight: 750, color: '#ffb454', my: 1 },
   count: { fontSize: 'clamp(2rem, 5vw, 3.6rem)', color: '#8fd6c9', lineHeight: 1.25 },

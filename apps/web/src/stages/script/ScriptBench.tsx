@@ -1,15 +1,16 @@
 import { Box, ButtonBase, Paper, Stack, Typography } from '@mui/material';
 import { LIMITS, type Block, type Side } from '@zest/core/lesson';
-import { speechMs } from '@zest/core/schedule';
+import { shortForm, speechMs } from '@zest/core/schedule';
 import { saidIn } from '@zest/core/script';
 import { lengthText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
 import { memo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useChosenBlock, useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
+import { useChosenBlock, useLessonPart, useOpenLesson, useSchedule } from '../../app/use-lesson.ts';
 import { BlockStage } from '../../stage/BlockStage.tsx';
 import { ChoiceField, WholeField } from '../../ui/fields.tsx';
+import { KindMark } from '../../ui/pictograms.tsx';
 import { Panes } from '../../frame/Panes.tsx';
 import { useLatest } from '../../ui/use-latest.ts';
 import { Counts } from './Counts.tsx';
@@ -23,6 +24,8 @@ import { Shown } from './Shown.tsx';
 
 interface RowProps {
   block: Block;
+  /** How long it lasts on the video. */
+  videoMs: number;
   isOpen: boolean;
   hand: Side;
   onOpen: (blockId: string) => void;
@@ -32,7 +35,7 @@ interface RowProps {
  * One block: what is said beside what is shown. Only the open one is an editor, so that long
  * lessons stay quick.
  */
-const Row = memo(function Row({ block, isOpen, hand, onOpen }: RowProps) {
+const Row = memo(function Row({ block, videoMs, isOpen, hand, onOpen }: RowProps) {
   return (
     <Box
       component="section"
@@ -54,15 +57,28 @@ const Row = memo(function Row({ block, isOpen, hand, onOpen }: RowProps) {
         spacing={1}
         sx={{ minWidth: 0, alignSelf: 'start', position: { md: 'sticky' }, top: 8 }}
       >
-        <ButtonBase
-          onClick={() => onOpen(block.id)}
-          aria-expanded={isOpen}
-          sx={{ justifyContent: 'start', textAlign: 'left', minHeight: { xs: 44, md: 32 } }}
+        <Stack
+          direction="row"
+          useFlexGap
+          sx={{ alignItems: 'center', columnGap: 1, flexWrap: 'wrap' }}
         >
-          <Typography component="h3" variant="h3">
-            {block.title || 'Untitled'}
+          <KindMark kind={block.kind} />
+          <ButtonBase
+            onClick={() => onOpen(block.id)}
+            aria-expanded={isOpen}
+            sx={{ justifyContent: 'start', textAlign: 'left', minHeight: { xs: 44, md: 32 } }}
+          >
+            <Typography component="h3" variant="h3" dir="auto">
+              {block.title || 'Untitled'}
+            </Typography>
+          </ButtonBase>
+          <Typography color="text.secondary" sx={{ fontVariantNumeric: 'tabular-nums' }}>
+            {/* How many words are said stands below them. */}
+            {[block.kind === 'talk' ? '' : shortForm(block), lengthText(videoMs)]
+              .filter((text) => text !== '')
+              .join(' · ')}
           </Typography>
-        </ButtonBase>
+        </Stack>
         {isOpen ? (
           <ScriptEditor key={block.id} block={block} />
         ) : (
@@ -84,6 +100,9 @@ export function ScriptBench() {
   const open = useLatest(choose);
   const dispatch = useAppDispatch();
   const speechWpm = useLessonPart(({ settings }) => settings.speechWpm);
+  const lengths = new Map(
+    useSchedule().blocks.map(({ block, durationMs }) => [block.id, durationMs]),
+  );
   const said = lesson.sections.flatMap(({ blocks }) => blocks.map(saidIn)).join(' ');
   if (!chosen)
     return <Typography>A script needs blocks. Add some on the Plan bench first.</Typography>;
@@ -128,6 +147,7 @@ export function ScriptBench() {
             <Row
               key={block.id}
               block={block}
+              videoMs={lengths.get(block.id) ?? 0}
               isOpen={block.id === chosen.id}
               hand={hand}
               onOpen={open}

@@ -4,6 +4,7 @@ import type { PrompterLine } from '@zest/core/script';
 const looks: Record<PrompterLine['kind'], object> = {
   // The film view's head line says it already.
   title: { display: 'none' },
+  plan: { fontSize: 'clamp(1.5rem, 3vw, 2.6rem)', color: '#8fd6c9', fontWeight: 650 },
   said: { fontSize: 'clamp(2.2rem, 4.4vw, 4.2rem)', lineHeight: 1.2 },
   cue: {
     fontSize: 'clamp(2.4rem, 4.8vw, 4.6rem)',
