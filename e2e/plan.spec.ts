@@ -219,3 +219,65 @@ test('a script of 100,000 characters is cut and said, and right-to-left text sta
   await expect.poll(async () => (await words.textContent())?.length).toBe(12_000);
   await saved(page);
 });
+
+test('what stands on the picture is moved, sized and retyped where it stands, by pointer and by keys', async () => {
+  await page.getByRole('link', { name: 'Zest Frame, all lessons' }).click();
+  await startLesson(page, 'On the picture');
+  await addKind(page, 'Repetitions');
+  await addTo(page, 'Cue');
+  await field('Cue 1').fill('Land softly');
+  await page.getByRole('button', { name: 'Next call' }).click();
+  await page.getByRole('button', { name: 'Next call' }).click();
+  const held = (name: string) =>
+    page.getByRole('button', { name: `The ${name} on the picture`, exact: true });
+  const boxOf = async (name: string) => {
+    const box = await held(name).boundingBox();
+    if (!box) throw new Error(`The ${name} is on the picture.`);
+    return box;
+  };
+  const before = await boxOf('clock');
+  await page.mouse.move(before.x + 20, before.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(before.x - 40, before.y + 60, { steps: 6 });
+  await page.mouse.up();
+  await expect
+    .poll(async () =>
+      Math.hypot(
+        (await boxOf('clock')).x - before.x + 60,
+        (await boxOf('clock')).y - before.y - 40,
+      ),
+    )
+    .toBeLessThan(6);
+  const moved = await boxOf('clock');
+  await held('clock').focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect.poll(async () => (await boxOf('clock')).x).toBeLessThan(moved.x - 10);
+  // Never out of what every screen shows.
+  for (let i = 0; i < 30; i += 1) await page.keyboard.press('Shift+ArrowLeft');
+  const picture = await page.getByRole('img', { name: /^Repetitions/ }).boundingBox();
+  if (!picture) throw new Error('The picture is there.');
+  expect(((await boxOf('clock')).x - picture.x) / picture.width).toBeCloseTo(0.05, 2);
+  await expectAccessible(page);
+  await saved(page);
+  await page.reload();
+  await page.getByRole('button', { name: 'Next call' }).click();
+  expect(((await boxOf('clock')).x - picture.x) / picture.width).toBeCloseTo(0.05, 2);
+  await page.getByRole('button', { name: 'Put the clock back' }).click();
+  await expect.poll(async () => (await boxOf('clock')).x).toBeCloseTo(before.x, 0);
+  await held('clock').focus();
+  await page.keyboard.press('+');
+  await expect.poll(async () => (await boxOf('clock')).width).toBeGreaterThan(moved.width * 1.03);
+
+  await page.getByRole('slider', { name: 'Place in the block' }).fill('6000');
+  await held('cue').dblclick();
+  await field('Words of the cue').fill('Land like a cat');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Cue: Land like a cat' })).toBeVisible();
+  await held('cue').focus();
+  await page.keyboard.press('Enter');
+  await expect(field('Words of the cue')).toHaveValue('Land like a cat');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Undo: Words of the cue/ }).click();
+  await expect(page.getByRole('button', { name: 'Cue: Land softly' })).toBeVisible();
+  await saved(page);
+});

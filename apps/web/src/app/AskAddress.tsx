@@ -18,7 +18,7 @@ export function AskAddress() {
   const suggested = known.isOpen ? known.found : [];
   return (
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { flex: 1 } }}>
-      <Typography component="h3" sx={{ fontWeight: 700 }}>
+      <Typography component="h2" sx={{ fontWeight: 700 }}>
         Others cannot open these links yet
       </Typography>
       <Typography>

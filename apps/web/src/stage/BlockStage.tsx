@@ -12,6 +12,7 @@ import { useChosenBlock, useOpenLesson } from '../app/use-lesson.ts';
 import { useKeys } from '../ui/use-keys.ts';
 import { BlockOverlay, useBlockCut } from './BlockOverlay.tsx';
 import { usePointed } from './pointing.ts';
+import { StageOverlays } from './StageOverlays.tsx';
 import { StandIn } from './StandIn.tsx';
 import { Strip } from './Strip.tsx';
 import { speeds, useRehearsal, type Rehearsal } from './use-rehearsal.ts';
@@ -115,40 +116,45 @@ function Planned({ block }: { block: Block }) {
   const isCard = block.kind === 'card' || block.kind === 'question';
   return (
     <Box component="section" aria-label={teacherText('stage.name')}>
-      <Box
-        role="img"
-        aria-label={teacherText('stage.of', { title: block.title })}
-        sx={{
-          position: 'relative',
-          aspectRatio: '16 / 9',
-          overflow: 'hidden',
-          borderRadius: 1,
-          bgcolor: '#26211c',
-          '& canvas': { position: 'absolute', inset: 0, width: '100%', height: '100%' },
-        }}
-      >
-        <StandIn spans={times.spans} momentMs={rehearsal.momentMs} />
-        <BlockOverlay
-          lesson={lesson}
-          block={block}
-          momentMs={rehearsal.momentMs}
-          withCard={isCard}
-        />
-        {!isCard && (
-          <Typography
-            variant="body2"
-            sx={{
-              position: 'absolute',
-              left: 8,
-              bottom: 6,
-              px: 0.75,
-              borderRadius: 0.5,
-              bgcolor: 'rgba(38, 33, 28, 0.78)',
-              color: '#fff6ea',
-            }}
-          >
-            {teacherText(block.footage ? 'stage.drawn' : 'stage.not-filmed')}
-          </Typography>
+      <Box sx={{ position: 'relative' }}>
+        <Box
+          role="img"
+          aria-label={teacherText('stage.of', { title: block.title })}
+          sx={{
+            position: 'relative',
+            aspectRatio: '16 / 9',
+            overflow: 'hidden',
+            borderRadius: 1,
+            bgcolor: '#26211c',
+            '& canvas': { position: 'absolute', inset: 0, width: '100%', height: '100%' },
+          }}
+        >
+          <StandIn spans={times.spans} momentMs={rehearsal.momentMs} />
+          <BlockOverlay
+            lesson={lesson}
+            block={block}
+            momentMs={rehearsal.momentMs}
+            withCard={isCard}
+          />
+          {!isCard && (
+            <Typography
+              variant="body2"
+              sx={{
+                position: 'absolute',
+                left: 8,
+                bottom: 6,
+                px: 0.75,
+                borderRadius: 0.5,
+                bgcolor: 'rgba(38, 33, 28, 0.78)',
+                color: '#fff6ea',
+              }}
+            >
+              {teacherText(block.footage ? 'stage.drawn' : 'stage.not-filmed')}
+            </Typography>
+          )}
+        </Box>
+        {!rehearsal.isPlaying && (
+          <StageOverlays lesson={lesson} block={block} cut={cut} shownMs={rehearsal.shownMs} />
         )}
       </Box>
       <Strip

@@ -114,12 +114,14 @@ export function WholeField(props: FigureProps) {
 }
 
 const NONE = 0;
-const aimKind: Kind = {
-  show: (aim) => (aim === NONE ? '' : String(aim)),
-  read: (text) => (text.trim() === '' ? NONE : wholeKind.read(text)),
-  fault: 'Write a whole number, or nothing.',
-  step: 1,
-};
+/** The same with nothing written where there is none. */
+const orNone = (kind: Kind, fault: string): Kind => ({
+  show: (value) => (value === NONE ? '' : kind.show(value)),
+  read: (text) => (text.trim() === '' ? NONE : kind.read(text)),
+  fault,
+  step: kind.step,
+});
+const aimKind = orNone(wholeKind, 'Write a whole number, or nothing.');
 
 /** A whole number above nothing, or none. */
 export function AimField({
@@ -168,6 +170,32 @@ export function LengthOfSpaceField({
   ...props
 }: FigureProps & { units: 'metric' | 'imperial' }) {
   return <Figure {...props} kind={spaceKinds[units]} />;
+}
+
+const spaceOrNone = {
+  metric: orNone(spaceKinds.metric, 'Write metres, as 2.5 m, or nothing.'),
+  imperial: orNone(spaceKinds.imperial, 'Write feet, as 8.5 ft, or nothing.'),
+};
+
+/** A length in space, or none. */
+export function SpaceOrNoneField({
+  units,
+  value,
+  onChange,
+  ...props
+}: Omit<FigureProps, 'value' | 'onChange'> & {
+  units: 'metric' | 'imperial';
+  value: number | undefined;
+  onChange: (value: number | undefined) => void;
+}) {
+  return (
+    <Figure
+      {...props}
+      value={value ?? NONE}
+      onChange={(cm) => onChange(cm === NONE ? undefined : cm)}
+      kind={spaceOrNone[units]}
+    />
+  );
 }
 
 interface ChoiceProps<T extends string> {

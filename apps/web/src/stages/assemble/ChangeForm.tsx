@@ -47,7 +47,7 @@ export function ChangeForm({
         aria-label={editNames[edit.kind]}
         sx={{ p: 1.5, borderColor: 'primary.main' }}
       >
-        <Typography variant="h3" sx={{ fontSize: '1.05rem', mb: 1.5 }}>
+        <Typography component="h2" variant="h3" sx={{ fontSize: '1.05rem', mb: 1.5 }}>
           {editNames[edit.kind]}
         </Typography>
         <Stack

@@ -40,7 +40,7 @@ interface MadeChangesProps {
 function MadeChanges({ edits, textOf, onOpen, onRemove }: MadeChangesProps) {
   return (
     <Paper variant="outlined" sx={{ p: 1.5 }} component="section" aria-label="Changed by hand">
-      <Typography variant="h3" sx={{ fontSize: '1.05rem' }}>
+      <Typography component="h2" variant="h3" sx={{ fontSize: '1.05rem' }}>
         Changed by hand
       </Typography>
       <List dense disablePadding>
@@ -94,7 +94,7 @@ export function ChangePanel({
   return (
     <Stack spacing={1.5}>
       <Paper variant="outlined" sx={{ p: 1.5 }} component="section" aria-label="Change this">
-        <Typography variant="h3" sx={{ fontSize: '1.05rem' }} noWrap>
+        <Typography component="h2" variant="h3" sx={{ fontSize: '1.05rem' }} noWrap>
           {block.title || 'Untitled'}
         </Typography>
         <Typography

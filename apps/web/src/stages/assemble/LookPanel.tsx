@@ -27,7 +27,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { useLessonPart } from '../../app/use-lesson.ts';
 import { ChoiceField, WholeField, same } from '../../ui/fields.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
-import { slotNames } from './words.ts';
+import { slotName } from '../../ui/slot-name.ts';
 
 type Look = Finish['look'];
 const clockNames = { ring: 'a ring', bar: 'a bar', digits: 'digits alone' } as const;
@@ -49,7 +49,7 @@ function SlotSizes({ look }: { look: Look }) {
   const setSize = (slot: keyof Look['slots'], size: number) =>
     dispatch(
       edit(
-        `Size: ${slotNames[slot]}`,
+        `Size: ${slotName(slot)}`,
         (draft) => void (draft.finish.look.slots[slot].size = size),
         true,
       ),
@@ -61,7 +61,7 @@ function SlotSizes({ look }: { look: Look }) {
         {overlaySlots.map((slot) => (
           <WholeField
             key={slot}
-            label={slotNames[slot]}
+            label={slotName(slot)}
             value={look.slots[slot].size}
             range={LIMITS.slotSize}
             onChange={(size) => setSize(slot, size)}
@@ -73,13 +73,13 @@ function SlotSizes({ look }: { look: Look }) {
         .filter((slot) => look.slots[slot].place !== null)
         .map((slot) => (
           <Typography key={slot} variant="body2">
-            The {slotNames[slot]} stands where you put it.{' '}
+            The {slotName(slot)} stands where you put it.{' '}
             <Button
               size="small"
               onClick={() =>
                 dispatch(
                   edit(
-                    `Place of the ${slotNames[slot]}`,
+                    `Place of the ${slotName(slot)}`,
                     (draft) => void (draft.finish.look.slots[slot].place = null),
                   ),
                 )

@@ -51,7 +51,7 @@ export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) 
       aria-label="Count by taps"
       sx={{ p: 1.5, borderColor: 'primary.main' }}
     >
-      <Typography variant="h3" sx={{ fontSize: '1.05rem' }}>
+      <Typography component="h2" variant="h3" sx={{ fontSize: '1.05rem' }}>
         Count by taps
       </Typography>
       <Typography variant="body2" sx={{ my: 1 }}>

@@ -3,9 +3,9 @@ import { LIMITS, overlaySlots, pointJoints, type EditOf } from '@zest/core/lesso
 import { cueMomentNames } from '../../ui/cue-moments.ts';
 import { ChoiceField, LengthField, same, TextLine } from '../../ui/fields.tsx';
 import { PartField, type FieldsProps } from './fields-of-change.tsx';
-import { slotNames } from './words.ts';
+import { slotName } from '../../ui/slot-name.ts';
 
-const slotChoices = overlaySlots.map((slot) => [slot, `the ${slotNames[slot]}`] as const);
+const slotChoices = overlaySlots.map((slot) => [slot, `the ${slotName(slot)}`] as const);
 
 /** Also by nothing at all, as it stands while a figure is typed anew. */
 const isEarlier = ({ byMs }: EditOf<'shift'>) => byMs < 0 || Object.is(byMs, -0);

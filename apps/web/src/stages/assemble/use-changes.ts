@@ -19,7 +19,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { useLessonNow } from '../../app/use-lesson.ts';
 import { atOnce, newEdit, type NewEditAt } from './new-edit.ts';
 import type { PickedBox } from './PlacePicker.tsx';
-import { slotNames } from './words.ts';
+import { slotName } from '../../ui/slot-name.ts';
 
 export interface Draft {
   blockId: string;
@@ -91,7 +91,7 @@ export function useChanges() {
   /** A place chosen in one block holds in all that have none of their own. */
   const keepEverywhere = ({ id, slot, x, y }: EditOf<'place'>) => {
     dispatch(
-      change(`Place of the ${slotNames[slot]}`, (d) => {
+      change(`Place of the ${slotName(slot)}`, (d) => {
         d.finish.look.slots[slot].place = { x, y };
         // The block it was chosen in needs none of its own any more.
         for (const block of d.sections.flatMap(({ blocks }) => blocks))

@@ -1,16 +1,7 @@
 import { editNames, type Edit, type EditKind, type EditOf } from '@zest/core/lesson';
 import { lengthText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
-
-/** What each thing on screen is called. */
-export const slotNames = {
-  clock: 'clock',
-  counter: 'count',
-  cue: 'cue',
-  caution: 'caution',
-  side: 'side',
-  board: 'board',
-} as const;
+import { slotName } from '../../ui/slot-name.ts';
 
 /** A moment of a block to a tenth of a second. */
 export const momentText = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
@@ -50,11 +41,11 @@ const details: Details = {
   note: quoted,
   cue: quoted,
   said: quoted,
-  hide: ({ slot }) => slotNames[slot],
-  place: ({ slot }) => slotNames[slot],
+  hide: ({ slot }) => slotName(slot),
+  place: ({ slot }) => slotName(slot),
   shift: ({ slot, byMs }) =>
     listed(
-      slotNames[slot],
+      slotName(slot),
       teacherText('edit.shift', { way: byMs < 0 ? 'earlier' : 'later', byMs: Math.abs(byMs) }),
     ),
   taps: ({ taps }) => {

@@ -71,7 +71,9 @@ function LineView({ line }: { line: Line }) {
   const option = useMemo(() => optionOf(line), [line]);
   return (
     <Stack spacing={0.5}>
-      <Typography variant="h3">{lineName(line)}</Typography>
+      <Typography component="h2" variant="h3">
+        {lineName(line)}
+      </Typography>
       <Typography>
         Best: {valueWords(line, line.best)}
         {line.isRate && `, ${compareWords(line, line.best.compared)}`}, on{' '}

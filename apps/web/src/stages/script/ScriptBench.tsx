@@ -66,7 +66,10 @@ const Row = memo(function Row({ block, videoMs, isOpen, hand, onOpen }: RowProps
           <ButtonBase
             onClick={() => onOpen(block.id)}
             aria-expanded={isOpen}
-            sx={{ justifyContent: 'start', textAlign: 'left', minHeight: { xs: 44, md: 32 } }}
+            sx={{
+              ...{ justifyContent: 'start', textAlign: 'left' },
+              ...{ minHeight: { xs: 44, md: 32 }, minWidth: { xs: 44, md: 0 } },
+            }}
           >
             <Typography component="h3" variant="h3" dir="auto">
               {block.title || 'Untitled'}

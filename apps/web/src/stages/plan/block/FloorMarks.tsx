@@ -2,7 +2,12 @@ import { LIMITS, type Block, type FloorMark } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { makeId } from '../../../app/ids.ts';
 import { useOpenLesson } from '../../../app/use-lesson.ts';
-import { ChoiceField, LengthOfSpaceField, TextLine } from '../../../ui/fields.tsx';
+import {
+  ChoiceField,
+  LengthOfSpaceField,
+  SpaceOrNoneField,
+  TextLine,
+} from '../../../ui/fields.tsx';
 import { Rows } from '../../../ui/Rows.tsx';
 import { setOrLeave } from '../../../ui/set-or-leave.ts';
 import { useChange } from '../../../ui/use-change.ts';
@@ -79,15 +84,13 @@ export function FloorMarks({ block }: { block: Block }) {
               onChange={(cm) => set(i, 'Place', (d) => void (d.rightCm = cm))}
             />
             {mark.kind !== 'travel' && (
-              <LengthOfSpaceField
+              <SpaceOrNoneField
                 label={teacherText('floor.high')}
-                value={mark.heightCm ?? 0}
+                value={mark.heightCm}
                 range={LIMITS.heightCm}
                 units={units}
                 sx={width}
-                onChange={(cm) =>
-                  set(i, 'Height', (d) => setOrLeave(d, 'heightCm', cm === 0 ? undefined : cm))
-                }
+                onChange={(cm) => set(i, 'Height', (d) => setOrLeave(d, 'heightCm', cm))}
               />
             )}
             {(mark.kind === 'target' || mark.kind === 'court') && (

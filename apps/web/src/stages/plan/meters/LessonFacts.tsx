@@ -3,13 +3,12 @@ import { LIMITS, partNames, type Lesson, type LessonPart } from '@zest/core/less
 import { edit } from '../../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../../app/store.ts';
 import { useLessonPart, useOpenLesson } from '../../../app/use-lesson.ts';
-import { ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
+import { AimField, ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
 import { ToggleChip } from '../../../ui/ToggleChip.tsx';
 import { SeriesFacts } from './SeriesFacts.tsx';
 import { levelNames } from '../../../ui/level-names.ts';
 import { SpaceFields } from '../../../ui/SpaceFields.tsx';
-
-const WEEKS = { min: 0, max: LIMITS.weeks };
+import { teacherText } from '@zest/core/words';
 
 /** Which parts this teacher's lessons have; what is missing is said beside the plan. */
 function OwnParts({
@@ -145,11 +144,11 @@ export function LessonFacts() {
           sx={{ width: 150 }}
           onChange={(level) => set('Form this week', (d) => void (d.series.level = level))}
         />
-        <WholeField
-          label="Week (0 for none)"
-          value={series.week ?? 0}
-          range={WEEKS}
-          onChange={(week) => set('Week', (d) => void (d.series.week = week === 0 ? null : week))}
+        <AimField
+          label={teacherText('facts.week')}
+          value={series.week}
+          most={LIMITS.weeks}
+          onChange={(week) => set('Week', (d) => void (d.series.week = week))}
         />
       </Stack>
       <SeriesFacts lesson={shown} set={set} />
