@@ -33,6 +33,24 @@ test('a newcomer sees a whole lesson, filmed and ready to follow', async () => {
     .getByRole('button', { name: /Stand like a heron/ })
     .first()
     .click();
+  // What is filmed stands on the stage, not the drawn performer.
+  await bench(page, 'Plan');
+  const takeAt = () =>
+    page
+      .locator('.stage-panes video')
+      .evaluateAll((videos) =>
+        Math.max(
+          ...videos.map((video) =>
+            video instanceof HTMLVideoElement && video.checkVisibility({ visibilityProperty: true })
+              ? video.currentTime
+              : -1,
+          ),
+        ),
+      );
+  await expect.poll(takeAt).toBeCloseTo(2, 0);
+  await page.getByRole('slider', { name: 'Place in the block' }).fill('10000');
+  await expect.poll(takeAt).toBeCloseTo(12, 0);
+  await expect(page.getByText('As planned')).toBeHidden();
   await bench(page, 'Film');
   await expect(page.getByTestId('start-mark')).toBeVisible();
   // The take is seen, not only told of.

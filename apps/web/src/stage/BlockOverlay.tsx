@@ -1,19 +1,26 @@
-import { assemble, type Assembly } from '@zest/core/assembly';
+import { assemble, type Assembly, type TakeFacts } from '@zest/core/assembly';
 import type { Block, Lesson } from '@zest/core/lesson';
 import { forgetFitted, paintScene, sceneAt } from '@zest/core/overlay';
 import { useEffect, useMemo, useRef } from 'react';
 import { fitCanvas } from '../player/canvas.ts';
 import { loadPaintFonts } from '../player/fonts.ts';
 
+export type Takes = ReadonlyMap<string, TakeFacts>;
+const NO_TAKES: Takes = new Map();
+
 /** The assembly of one block alone, its first moment at 0. */
-export function useBlockCut(lesson: Lesson, block: Block): Assembly;
-export function useBlockCut(lesson: Lesson, block: Block | null): Assembly | null;
-export function useBlockCut(lesson: Lesson, block: Block | null): Assembly | null {
+export function useBlockCut(lesson: Lesson, block: Block, takes?: Takes): Assembly;
+export function useBlockCut(lesson: Lesson, block: Block | null, takes?: Takes): Assembly | null;
+export function useBlockCut(
+  lesson: Lesson,
+  block: Block | null,
+  takes: Takes = NO_TAKES,
+): Assembly | null {
   return useMemo(
     () =>
       block &&
-      assemble({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, new Map()),
-    [lesson, block],
+      assemble({ ...lesson, sections: [{ id: 'only', title: '', blocks: [block] }] }, takes),
+    [lesson, block, takes],
   );
 }
 
@@ -26,6 +33,8 @@ interface BlockOverlayProps {
   everyMs?: number;
   /** With the card that stands where nothing is filmed. */
   withCard?: boolean;
+  /** What is filmed of it, where that counts. */
+  takes?: Takes;
 }
 
 /** The block's clock, counter and cues over a picture, at a moment somebody else decides. */
@@ -35,9 +44,10 @@ export function BlockOverlay({
   momentMs,
   everyMs = 0,
   withCard = false,
+  takes = NO_TAKES,
 }: BlockOverlayProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const cut = useBlockCut(lesson, block);
+  const cut = useBlockCut(lesson, block, takes);
   const latest = useRef(momentMs);
   useEffect(() => {
     latest.current = momentMs;

@@ -3,15 +3,17 @@ import PauseIcon from '@mui/icons-material/Pause';
 import PlayIcon from '@mui/icons-material/PlayArrow';
 import NextIcon from '@mui/icons-material/SkipNext';
 import PreviousIcon from '@mui/icons-material/SkipPrevious';
+import type { Take } from '@zest/contract';
 import { blocksOf, type Block } from '@zest/core/lesson';
 import { timeBlock } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
 import { useMemo, useState } from 'react';
-import { useChosenBlock, useOpenLesson } from '../app/use-lesson.ts';
+import { useChosenBlock, useOpenLesson, useTakes } from '../app/use-lesson.ts';
 import { useKeys } from '../ui/use-keys.ts';
 import { BlockOverlay, useBlockCut } from './BlockOverlay.tsx';
 import { usePointed } from './pointing.ts';
+import { Filmed } from './Filmed.tsx';
 import { StageOverlays } from './StageOverlays.tsx';
 import { StandIn } from './StandIn.tsx';
 import { Strip } from './Strip.tsx';
@@ -96,11 +98,22 @@ function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
   );
 }
 
-/** The picture of a block as it is planned, and its rehearsal. */
+/** The takes that can be shown, by id. */
+function useFilmed(): ReadonlyMap<string, Take> {
+  const takes = useTakes();
+  return useMemo(
+    () => new Map(takes.filter(({ state }) => state === 'ready').map((take) => [take.id, take])),
+    [takes],
+  );
+}
+
+/** The picture of a block as it is planned or filmed, and its rehearsal. */
 function Planned({ block }: { block: Block }) {
   const { lesson } = useOpenLesson();
   const { choose } = useChosenBlock();
-  const cut = useBlockCut(lesson, block);
+  const takes = useFilmed();
+  const cut = useBlockCut(lesson, block, takes);
+  const isFilmed = block.footage !== null && takes.has(block.footage.takeId);
   const times = useMemo(() => timeBlock(block, lesson), [block, lesson]);
   const [isWhole, setWhole] = useState(false);
   const blocks = blocksOf(lesson);
@@ -129,14 +142,24 @@ function Planned({ block }: { block: Block }) {
             '& canvas': { position: 'absolute', inset: 0, width: '100%', height: '100%' },
           }}
         >
-          <StandIn spans={times.spans} momentMs={rehearsal.momentMs} />
+          {isFilmed ? (
+            <Filmed
+              cut={cut}
+              momentMs={rehearsal.momentMs}
+              isPlaying={rehearsal.isPlaying}
+              speed={rehearsal.speed}
+            />
+          ) : (
+            <StandIn spans={times.spans} momentMs={rehearsal.momentMs} />
+          )}
           <BlockOverlay
             lesson={lesson}
             block={block}
             momentMs={rehearsal.momentMs}
             withCard={isCard}
+            takes={takes}
           />
-          {!isCard && (
+          {!isCard && !isFilmed && (
             <Typography
               variant="body2"
               sx={{

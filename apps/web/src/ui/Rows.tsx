@@ -13,6 +13,8 @@ export function RemoveButton({ name, onRemove }: { name: string; onRemove: () =>
 
 interface RowsProps {
   title: string;
+  /** Its title's place among the headings around it. */
+  heading?: 'h2' | 'h4';
   addLabel: string;
   rows: { key: string; name: string; fields: ReactNode }[];
   most: number;
@@ -25,12 +27,22 @@ interface RowsProps {
 }
 
 /** A list of things with fields of their own, that can be added to and taken from. */
-export function Rows({ title, addLabel, rows, most, full, least = 0, onAdd, onRemove }: RowsProps) {
+export function Rows({
+  title,
+  heading = 'h4',
+  addLabel,
+  rows,
+  most,
+  full,
+  least = 0,
+  onAdd,
+  onRemove,
+}: RowsProps) {
   return (
     // Lists without rows stand beside each other, where they are laid in a row.
     <Box sx={{ flexBasis: rows.length > 0 ? '100%' : 'auto', minWidth: 0 }}>
       <Stack direction="row" spacing={1} sx={{ alignItems: 'center', mb: rows.length ? 1 : 0 }}>
-        <Typography variant="h3" component="h4">
+        <Typography variant="h3" component={heading}>
           {title}
         </Typography>
         <AddButton label={addLabel} onAdd={onAdd} count={rows.length} most={most} full={full} />

@@ -3,6 +3,7 @@ import type { LessonSummary } from '@zest/contract';
 import { SERIES_LIMITS, stageSchools, type Series } from '@zest/core/lesson';
 import { weekNotes, type SeriesWeek } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
+import type { ReactNode } from 'react';
 import { makeId } from '../../../app/ids.ts';
 import { runningColours } from '../../../app/theme.ts';
 import { AddButton } from '../../../ui/AddButton.tsx';
@@ -36,7 +37,7 @@ function GroupRow({
 }: {
   title: string;
   weeks: number;
-  children: React.ReactNode;
+  children: ReactNode;
 }) {
   return (
     <tr className="series-group">

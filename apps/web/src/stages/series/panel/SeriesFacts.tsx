@@ -1,5 +1,6 @@
 import { Stack, TextField, Typography } from '@mui/material';
 import { LIMITS, SERIES_LIMITS, stageSchools, type Series } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { makeId } from '../../../app/ids.ts';
 import { ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
 import { Rows } from '../../../ui/Rows.tsx';
@@ -47,9 +48,9 @@ function Weekdays({ series, change }: SeriesFactsProps) {
       useFlexGap
       sx={{ gap: 0.5, flexWrap: 'wrap', alignItems: 'center' }}
       role="group"
-      aria-label="Days with a session"
+      aria-label={teacherText('facts.days')}
     >
-      <Typography>on</Typography>
+      <Typography>{teacherText('facts.on')}</Typography>
       {weekdays.map((day, i) => {
         const isOn = series.weekdays.includes(i + 1);
         return (
@@ -76,8 +77,9 @@ function Weekdays({ series, change }: SeriesFactsProps) {
 function Breaks({ series, change }: SeriesFactsProps) {
   return (
     <Rows
-      title="Breaks"
-      addLabel="+ Break"
+      title={teacherText('facts.breaks')}
+      heading="h2"
+      addLabel={teacherText('facts.add-break')}
       most={SERIES_LIMITS.breaks}
       onAdd={() =>
         change(
@@ -87,7 +89,7 @@ function Breaks({ series, change }: SeriesFactsProps) {
               id: makeId(),
               from: d.startsOn ?? today(),
               to: d.startsOn ?? today(),
-              label: 'Holidays',
+              label: teacherText('facts.holidays'),
             }),
         )
       }
@@ -98,7 +100,7 @@ function Breaks({ series, change }: SeriesFactsProps) {
         fields: (
           <>
             <TextLine
-              label={`Break ${i + 1}`}
+              label={teacherText('facts.break', { n: i + 1 })}
               value={label}
               most={LIMITS.title}
               onChange={(text) =>
@@ -106,7 +108,7 @@ function Breaks({ series, change }: SeriesFactsProps) {
               }
             />
             <DateField
-              label="From"
+              label={teacherText('facts.from')}
               value={from}
               onChange={(date) =>
                 change(
@@ -116,7 +118,7 @@ function Breaks({ series, change }: SeriesFactsProps) {
               }
             />
             <DateField
-              label="To"
+              label={teacherText('facts.to')}
               value={to}
               onChange={(date) =>
                 change(
@@ -137,14 +139,14 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
   return (
     <Stack spacing={2}>
       <TextLine
-        label="Name"
+        label={teacherText('facts.name')}
         value={series.name}
         most={LIMITS.title}
         required
         onChange={(text) => change('Name', (d) => void (d.name = text))}
       />
       <TextLine
-        label="What it is about"
+        label={teacherText('facts.what-about')}
         rows={2}
         value={series.about}
         most={LIMITS.line}
@@ -152,14 +154,14 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
       />
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
         <WholeField
-          label="Weeks"
+          label={teacherText('facts.weeks')}
           value={series.weeks}
           range={{ min: 1, max: LIMITS.weeks }}
           sx={{ width: 110 }}
           onChange={(weeks) => change('Weeks', (d) => void (d.weeks = weeks))}
         />
         <DateField
-          label="First day"
+          label={teacherText('facts.first-day')}
           value={series.startsOn ?? ''}
           onChange={(date) =>
             change('First day', (d) => void (d.startsOn = date === '' ? null : date))
@@ -167,7 +169,7 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
         />
         <TextField
           type="time"
-          label="Begins at"
+          label={teacherText('facts.begins-at')}
           value={series.atMinutes === null ? '' : timeOf(series.atMinutes)}
           slotProps={above}
           sx={{ width: 150 }}
@@ -185,7 +187,7 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
         />
         <Weekdays series={series} change={change} />
         <ChoiceField
-          label="Stages of learning"
+          label={teacherText('facts.stages')}
           value={series.stageSchool}
           choices={[
             ['three', stageSchools.three.join(', ')],

@@ -1,0 +1,70 @@
+import { routes, urlOf } from '@zest/contract';
+import { takeFrameAt, type Assembly, type Segment } from '@zest/core/assembly';
+import { indexAt } from '@zest/core/overlay';
+import { firstFrameFrom } from '@zest/core/time';
+import { useEffect, useRef } from 'react';
+import { mediaOfFrame } from '../player/frames.ts';
+import { Stage } from '../player/stage.ts';
+import '../player/stage.css';
+
+/** Further off than this the footage is put right. */
+const MOST_APART_S = 0.12;
+const nothing = () => undefined;
+
+interface FilmedProps {
+  /** The block alone, with its takes. */
+  cut: Assembly;
+  momentMs: () => number;
+  isPlaying: boolean;
+  speed: number;
+}
+
+/** The block's footage at a moment somebody else decides; silent, for the pacer is heard. */
+export function Filmed({ cut, momentMs, isPlaying, speed }: FilmedProps) {
+  const panes = useRef<HTMLDivElement>(null);
+  const footage = useRef<Stage>(null);
+  useEffect(() => {
+    if (!panes.current) return;
+    const made = new Stage(
+      { panes: panes.current, takeUrl: (takeId) => urlOf(routes.takeVideo, { takeId }) },
+      { ended: nothing, error: nothing, waiting: nothing },
+    );
+    made.muted = true;
+    footage.current = made;
+    return () => made.destroy();
+  }, []);
+  useEffect(() => {
+    const stage = footage.current;
+    if (!stage) return;
+    let tick = 0;
+    let shown: Segment | undefined;
+    let shownMs = -1;
+    stage.rate = speed;
+    const draw = () => {
+      tick = requestAnimationFrame(draw);
+      const ms = Math.floor(momentMs());
+      if (ms === shownMs) return;
+      const segment = cut.segments[indexAt(cut.segments, ms)];
+      const { video } = stage;
+      if (isPlaying && segment === shown && segment?.source.kind === 'take') {
+        const wanted = mediaOfFrame(takeFrameAt(segment, segment.source, firstFrameFrom(ms)));
+        if (Math.abs(video.currentTime - wanted) > MOST_APART_S && !video.seeking)
+          video.currentTime = wanted;
+      } else {
+        stage.show(segment, ms);
+        if (isPlaying && segment?.source.kind === 'take') {
+          stage.video.play().catch(nothing);
+          stage.playAlong(segment);
+        }
+      }
+      stage.look(segment, ms);
+      [shown, shownMs] = [segment, ms];
+    };
+    draw();
+    return () => {
+      cancelAnimationFrame(tick);
+      stage.pause();
+    };
+  }, [cut, momentMs, isPlaying, speed]);
+  return <div ref={panes} className="stage-panes" style={{ aspectRatio: '16 / 9' }} />;
+}
