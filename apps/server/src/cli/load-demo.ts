@@ -50,8 +50,8 @@ async function loadClass(
 }
 
 /**
- * Loads the demo's account, a lesson with its footage and a series of planned ones, once. The worker makes the
- * working copies after start.
+ * Loads the demo's account, a lesson with its footage and a series of planned ones, once. The
+ * worker makes the working copies after start.
  */
 export async function loadDemo(
   sequelize: Sequelize,

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import { fitCanvas } from '../player/canvas.ts';
 import { loadPaintFonts } from '../player/fonts.ts';
 
-export type Takes = ReadonlyMap<string, TakeFacts>;
+type Takes = ReadonlyMap<string, TakeFacts>;
 const NO_TAKES: Takes = new Map();
 
 /** The assembly of one block alone, its first moment at 0. */
@@ -25,29 +25,19 @@ export function useBlockCut(
 }
 
 interface BlockOverlayProps {
-  lesson: Lesson;
-  block: Block;
+  /** The block alone. */
+  cut: Assembly;
   /** Gives the moment of the block to show, read on every display frame; null for nothing. */
   momentMs: () => number | null;
   /** Time between two paintings; every display frame when left out. */
   everyMs?: number;
   /** With the card that stands where nothing is filmed. */
   withCard?: boolean;
-  /** What is filmed of it, where that counts. */
-  takes?: Takes;
 }
 
 /** The block's clock, counter and cues over a picture, at a moment somebody else decides. */
-export function BlockOverlay({
-  lesson,
-  block,
-  momentMs,
-  everyMs = 0,
-  withCard = false,
-  takes = NO_TAKES,
-}: BlockOverlayProps) {
+export function BlockOverlay({ cut, momentMs, everyMs = 0, withCard = false }: BlockOverlayProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const cut = useBlockCut(lesson, block, takes);
   const latest = useRef(momentMs);
   useEffect(() => {
     latest.current = momentMs;

@@ -152,13 +152,7 @@ function Planned({ block }: { block: Block }) {
           ) : (
             <StandIn spans={times.spans} momentMs={rehearsal.momentMs} />
           )}
-          <BlockOverlay
-            lesson={lesson}
-            block={block}
-            momentMs={rehearsal.momentMs}
-            withCard={isCard}
-            takes={takes}
-          />
+          <BlockOverlay cut={cut} momentMs={rehearsal.momentMs} withCard={isCard} />
           {!isCard && !isFilmed && (
             <Typography
               variant="body2"

@@ -10,7 +10,7 @@ import { useOpenLesson } from '../../app/use-lesson.ts';
 import { frameOfMedia, mediaOfFrame } from '../../player/frames.ts';
 import '../../player/stage.css';
 import { onStageKey } from '../../ui/keys.ts';
-import { BlockOverlay } from '../../stage/BlockOverlay.tsx';
+import { BlockOverlay, useBlockCut } from '../../stage/BlockOverlay.tsx';
 import { Waveform } from './Waveform.tsx';
 
 /** A take's video frame by frame. */
@@ -99,6 +99,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
   const { lesson } = useOpenLesson();
   const dispatch = useAppDispatch();
   const videoRef = useRef<HTMLVideoElement>(null);
+  const cut = useBlockCut(lesson, block);
   const { shown, now, playing, setPlaying, goTo, toggle } = useFrames(videoRef, take.frames);
   const byMark = block.footage?.startsAtMs === null && take.marked !== null;
   const startFrame = firstFrameFrom(
@@ -151,11 +152,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
             onPause={() => setPlaying(false)}
             onLoadedData={() => goTo(startFrame)}
           />
-          <BlockOverlay
-            lesson={lesson}
-            block={block}
-            momentMs={() => instantOfFrame(now() - startFrame)}
-          />
+          <BlockOverlay cut={cut} momentMs={() => instantOfFrame(now() - startFrame)} />
         </div>
       </Box>
       <FrameSteps

@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
 import type { Framing } from '@zest/core/framing';
-import type { Block, Lesson } from '@zest/core/lesson';
+import type { Assembly } from '@zest/core/assembly';
+import type { Lesson } from '@zest/core/lesson';
 import type { FrameHint } from '@zest/core/signal';
 import { useEffect, useRef, useState } from 'react';
 import type { OpenCamera } from '../../../record/cameras.ts';
@@ -76,8 +77,9 @@ interface CameraPictureProps {
   more: readonly OpenCamera[];
   mirrored: boolean;
   watches: boolean;
-  lesson: Lesson;
-  block: Block;
+  filming: Lesson['filming'];
+  /** The block that is filmed, alone. */
+  cut: Assembly;
   framing: Framing;
   momentMs: () => number | null;
   /** Told when nobody is in the picture any more, or stands wrong. */
@@ -90,19 +92,19 @@ export function CameraPicture({
   more,
   mirrored,
   watches,
-  lesson,
-  block,
+  filming,
+  cut,
   framing,
   momentMs,
   onHint,
 }: CameraPictureProps) {
   const [video, setVideo] = useState<HTMLVideoElement | null>(null);
-  const watched = useLiveWatch(watches ? video : null, framing.room, lesson.filming);
+  const watched = useLiveWatch(watches ? video : null, framing.room, filming);
   const { hint } = watched;
   useEffect(() => {
     if (hint) onHint?.(hint);
   }, [hint, onHint]);
-  const isUpright = lesson.filming.orientation === 'portrait';
+  const isUpright = filming.orientation === 'portrait';
   return (
     <Box
       sx={{
@@ -135,16 +137,9 @@ export function CameraPicture({
           '& canvas': { width: '100%', height: '100%', display: 'block' },
         }}
       >
-        {!isUpright && (
-          <BlockOverlay
-            lesson={lesson}
-            block={block}
-            momentMs={momentMs}
-            everyMs={OVERLAY_EVERY_MS}
-          />
-        )}
+        {!isUpright && <BlockOverlay cut={cut} momentMs={momentMs} everyMs={OVERLAY_EVERY_MS} />}
       </Box>
-      <FramingGuide framing={framing} filming={lesson.filming} mirrored={mirrored} />
+      <FramingGuide framing={framing} filming={filming} mirrored={mirrored} />
       <HintSign watched={watched} mirrored={mirrored} />
       {more.map(({ id, stream }, i) => (
         <Box

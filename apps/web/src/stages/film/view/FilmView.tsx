@@ -91,6 +91,7 @@ function useFilmView({ startBlockId, only }: FilmViewProps) {
     prompter,
     remote,
     framing,
+    cut,
     panel,
     setPanel,
     preferences,
@@ -112,7 +113,7 @@ function useFilmView({ startBlockId, only }: FilmViewProps) {
  */
 export function FilmView(props: FilmViewProps) {
   const view = useFilmView(props);
-  const { lesson, lines, cameras, run, phase, act, framing, preferences } = view;
+  const { lesson, lines, cameras, run, phase, act, framing, cut, preferences } = view;
   const close = () => {
     if (view.canLeave()) props.onClose();
   };
@@ -127,7 +128,7 @@ export function FilmView(props: FilmViewProps) {
     r: act.again,
   });
   const { line, following } = lines;
-  if (!line || !framing) return null;
+  if (!line || !framing || !cut) return null;
   const changes = line.change ? changeText(line.change, line.toFilm) : [];
   const isReady = phase === 'ready';
   return (
@@ -153,8 +154,8 @@ export function FilmView(props: FilmViewProps) {
             more={cameras.open.slice(1)}
             mirrored={preferences.mirrored && !view.picture?.practice}
             watches={preferences.watches}
-            lesson={lesson}
-            block={line.toFilm.block}
+            filming={lesson.filming}
+            cut={cut}
             framing={framing}
             momentMs={() => run.momentMs()}
             onHint={view.onHint}

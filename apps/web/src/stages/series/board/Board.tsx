@@ -1,13 +1,14 @@
 import { Box } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { SERIES_LIMITS, stageSchools, type Series } from '@zest/core/lesson';
-import { weekNotes, type SeriesWeek } from '@zest/core/schedule';
+import type { SeriesWeek } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
 import type { ReactNode } from 'react';
 import { makeId } from '../../../app/ids.ts';
 import { runningColours } from '../../../app/theme.ts';
 import { AddButton } from '../../../ui/AddButton.tsx';
 import { FieldLook } from '../../../ui/field-look.ts';
+import { notesOf } from '../notes.ts';
 import { makeRule } from '../rules.ts';
 import type { ChangeSeries } from '../use-series.ts';
 import { useChosen } from './choice.ts';
@@ -91,15 +92,13 @@ export function Board({ series, weeks, lessons, change, onMake, busy }: BoardPro
           <tr>
             <th scope="row">{teacherText('series.lesson')}</th>
             {weeks.map((at) => {
-              const basis = at.basis === null ? undefined : lessons.get(at.basis);
-              const lesson = lessons.get(at.week);
               return (
                 <LessonCell
                   key={at.week}
                   at={at}
-                  lesson={lesson}
-                  hasBasis={basis !== undefined}
-                  notes={weekNotes(at, series.startsOn !== null, lesson, basis).length}
+                  lesson={lessons.get(at.week)}
+                  hasBasis={at.basis !== null && lessons.has(at.basis)}
+                  notes={notesOf(series, at, lessons).length}
                   busy={busy}
                   onMake={() => onMake(at)}
                 />

@@ -2,10 +2,10 @@ import { Button, Stack, Typography } from '@mui/material';
 import ArrowBackIcon from '@mui/icons-material/ArrowBack';
 import type { LessonSummary } from '@zest/contract';
 import { stageSchools } from '@zest/core/lesson';
-import { weekNotes } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
 import type { ReactNode } from 'react';
 import { useChosen } from '../board/choice.ts';
+import { notesOf } from '../notes.ts';
 import { ruleName } from '../rules.ts';
 import type { OpenSeries } from '../use-series.ts';
 import { RulePanel } from './RulePanel.tsx';
@@ -69,16 +69,7 @@ export function SidePanel({ open, lessons, onDelete }: SidePanelProps) {
           week={chosen.week}
           plan={series.weekPlans.find(({ week }) => week === chosen.week)}
           at={at}
-          notes={
-            at
-              ? weekNotes(
-                  at,
-                  series.startsOn !== null,
-                  lessons.get(at.week),
-                  at.basis === null ? undefined : lessons.get(at.basis),
-                )
-              : []
-          }
+          notes={at ? notesOf(series, at, lessons) : []}
           change={change}
         />
       </One>
