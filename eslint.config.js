@@ -1,4 +1,5 @@
 import tseslint from 'typescript-eslint';
+import literals from 'eslint-plugin-i18next';
 import hooks from 'eslint-plugin-react-hooks';
 
 export default tseslint.config(
@@ -49,4 +50,43 @@ export default tseslint.config(
     rules: { 'max-len': 'off' },
   },
   { files: ['apps/web/**/*.{ts,tsx}'], ...hooks.configs.flat.recommended },
+  // What is read or heard comes from a message catalogue.
+  {
+    files: ['apps/web/src/**/*.tsx', 'apps/server/src/publish/prints/**/*.tsx'],
+    plugins: { i18next: literals },
+    rules: {
+      'i18next/no-literal-string': [
+        'error',
+        {
+          framework: 'react',
+          mode: 'jsx-only',
+          'should-validate-template': true,
+          callees: {
+            exclude: [
+              'teacherText',
+              'say',
+              'labelText',
+              'field',
+              '.*\\.(includes|join|map|replace)',
+            ],
+          },
+          'jsx-attributes': {
+            include: [
+              '^(aria-label|aria-description|aria-valuetext|alt|label|title|placeholder|helperText)$',
+              '^(helper|heading|primary|secondary|addLabel|words|empty|message|titleAccess|note)$',
+            ],
+          },
+          'object-properties': { include: ['^(name|label|title|words|text|message|helper)$'] },
+          words: {
+            // Signs, figures and units, names of keys, and what is the same in every language.
+            exclude: [
+              '^[^A-Za-z]*$',
+              '^[^A-Za-z]*(s|ms|cm|m|mm|dB|MB|kB|Hz|R|Zest Frame)[^A-Za-z]*$',
+              '^(/go|/remote|https://.*|h[1-6]|Ctrl|Alt|Shift|Space|Enter|Escape|Delete)$',
+            ],
+          },
+        },
+      ],
+    },
+  },
 );

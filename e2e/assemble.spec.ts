@@ -84,16 +84,18 @@ test.afterAll(async () => {
 });
 
 test('a stretch is taken from a lane and shown again slowly, and played so', async () => {
-  await expect(length()).toContainText('of 0:07');
+  await expect(length()).toContainText('/ 0:07');
   await lanes().getByRole('button', { name: 'Work and rest' }).click();
   await expect(page.getByTestId('stretch-words')).toContainText('From 1.0 s to 7.0 s');
   await act('Show again, slowly');
   await expectAccessible(page);
   await doIt();
   // 7 s and 6 s at half speed.
-  await expect(length()).toContainText('of 0:19');
+  await expect(length()).toContainText('/ 0:19');
   await expect(made()).toContainText('Shown again · 1.0 s to 7.0 s · at 50 %');
   await expect(lanes().getByRole('button', { name: 'At half speed' })).toBeVisible();
+  // Where it stands hangs on how much of the try was played.
+  await page.getByRole('slider', { name: 'Place in the video' }).press('Home');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   const rates = () =>
     page.evaluate(() =>
@@ -133,7 +135,15 @@ test('a stretch is drawn and left out, a picture stands still and is pointed at,
   await page.keyboard.press('t');
   await expect(page.getByTestId('stretch-words')).toContainText('From 1.0 s to 2.0 s');
   await page.keyboard.press('Delete');
-  await expect(length()).toContainText('of 0:18');
+  // It is seen and played before it is made, and not yet part of the lesson.
+  await expect(length()).toContainText('/ 0:18');
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await expect(made()).toBeHidden();
+  await page.keyboard.press('Escape');
+  await expect(length()).toContainText('/ 0:19');
+  await page.keyboard.press('Delete');
+  await page.keyboard.press('Enter');
+  await expect(length()).toContainText('/ 0:18');
   await expect(made()).toContainText('Left out · 1.0 s to 2.0 s');
   await act('Stand still and point');
   const frame = (await page.getByTestId('place-picker').boundingBox()) ?? {
@@ -147,11 +157,11 @@ test('a stretch is drawn and left out, a picture stands still and is pointed at,
   await expect(page.getByLabel('Down, %')).toHaveValue('60');
   await page.getByLabel('What to say about it').fill('Elbow');
   await doIt();
-  await expect(length()).toContainText('of 0:21');
+  await expect(length()).toContainText('/ 0:21');
   await expect(lanes().getByRole('button', { name: 'Elbow' })).toBeVisible();
   await lanes().getByRole('button', { name: 'Work and rest' }).last().click();
   await act('Put a slip right');
-  await expect(page.getByRole('button', { name: 'Do it' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Do it' })).toBeHidden();
   await page.getByLabel('What is right').fill('The left foot first');
   await doIt();
   await expect(lanes().getByRole('button', { name: 'The left foot first' })).toBeVisible();
@@ -189,7 +199,7 @@ test('a second view stands beside the first, a part is drawn larger, and each st
   await saved(page);
   for (let step = 0; step < 6; step += 1) await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(made()).toBeHidden();
-  await expect(length()).toContainText('of 0:07');
+  await expect(length()).toContainText('/ 0:07');
   for (let step = 0; step < 6; step += 1) await page.getByRole('button', { name: /^Redo/ }).click();
   await expect(made().getByRole('listitem')).toHaveCount(6);
   await saved(page);
@@ -215,6 +225,7 @@ test('what has no place after the plan changed is listed, and the rest stays', a
 });
 
 test('repetitions are counted by tapping along', async () => {
+  await page.keyboard.press('Escape');
   await act('Count by taps');
   const panel = page.getByRole('region', { name: 'Count by taps' });
   await expect(panel).toContainText('has not been measured');

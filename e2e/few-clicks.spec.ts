@@ -53,7 +53,7 @@ test('a first lesson of eight blocks and ten minutes from a pattern: 15 clicks a
   await press('Enter');
   await page.waitForURL(/\/plan/);
   await expect(video()).toHaveText(TEN_MINUTES);
-  expect(await heads().count()).toBeGreaterThanOrEqual(8);
+  await expect.poll(() => heads().count()).toBeGreaterThanOrEqual(8);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Forehand throw, step by step');
   expect(done.clicks).toBeLessThanOrEqual(15);
   expect(done.keys).toBeLessThanOrEqual(120);

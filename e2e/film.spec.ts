@@ -118,6 +118,33 @@ test(
     await expect(page.getByTestId('camera-place')).toContainText(
       'Camera 2.77 m away, 0.85 m high, level',
     );
+    // Taken hold of in the drawing, by keys and by hand.
+    const camera = page.getByRole('slider', { name: 'Camera', exact: true });
+    await camera.press('ArrowUp');
+    await expect(page.getByTestId('camera-place')).toContainText('0.9 m high');
+    await camera.press('Delete');
+    const grip = await camera.boundingBox();
+    if (!grip) throw new Error('The camera is not in the drawing.');
+    const [x, y] = [grip.x + grip.width / 2, grip.y + grip.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x - 80, y, { steps: 5 });
+    await page.mouse.up();
+    await expect(camera).toHaveAttribute('aria-valuetext', /0.85 m high, 13 mm$/);
+    // From lens to lens, back to the first.
+    await camera.press('ArrowRight');
+    await expect(camera).toHaveAttribute('aria-valuetext', /24 mm$/);
+    await camera.press('ArrowRight');
+    await expect(page.getByTestId('camera-place')).toContainText('Camera 2.77 m away');
+    // A distance that is kept: the camera moves on by itself, and the lens follows.
+    await page.getByRole('button', { name: 'Keep this distance' }).click();
+    await camera.press('ArrowLeft');
+    await expect(page.getByTestId('camera-place')).toContainText('Camera 2.67 m away');
+    await expect(page.getByTestId('lens-follows')).toContainText('(24 mm)');
+    await page.getByLabel('Distance from the camera', { exact: true }).fill('0.6');
+    await expect(page.getByText('From 0.6 m no lens shows all of this move.')).toBeVisible();
+    await page.getByRole('button', { name: 'Do it' }).last().click();
+    await expect(page.getByTestId('camera-place')).toContainText('Camera 2.77 m away');
     await page.getByRole('button', { name: 'Say how much: Filming room' }).click();
     await page
       .getByRole('region', { name: 'Camera and room' })
@@ -138,7 +165,7 @@ test(
     await page.getByRole('tab', { name: 'Call sheet' }).click();
     const lines = page.getByTestId('call-sheet-line');
     await expect(lines).toHaveCount(2);
-    await expect(lines.nth(1)).toContainText('frame the waist up (45 s)');
+    await expect(lines.nth(1)).toContainText('in the picture: waist up (45 s)');
     await page.getByRole('button', { name: /^Carry Work and rest/ }).focus();
     await page.keyboard.press('Space');
     await page.waitForTimeout(300);

@@ -1,5 +1,13 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { addKind, discard, openAsOwner, saved, startLesson, type Zest } from './zest.ts';
+import {
+  addKind,
+  discard,
+  expectAccessible,
+  openAsOwner,
+  saved,
+  startLesson,
+  type Zest,
+} from './zest.ts';
 
 let zest: Zest;
 let browser: Browser;
@@ -172,4 +180,23 @@ test('the bar says how far each bench is', async () => {
   await expect(bench('Plan')).toHaveAccessibleDescription('begun');
   await expect(bench('Film')).toHaveAccessibleDescription('not begun');
   await expect(bench('Log')).toHaveAccessibleDescription('not begun');
+});
+
+test('the pages speak the language their teacher chooses, and keep it', async () => {
+  const choose = async (field: string, language: string) => {
+    await page.goto(zest.url);
+    await page.getByRole('combobox', { name: field }).click();
+    await page.getByRole('option', { name: language }).click();
+  };
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await choose('Language', 'Deutsch');
+  await expect(page.getByRole('button', { name: 'Stunde beginnen' })).toBeVisible();
+  await expect(page.locator('html')).toHaveAttribute('lang', 'de');
+  await expectAccessible(page);
+  await page.goto(`${zest.url}/lessons/${lessonId}/share`);
+  await expect(page.getByRole('heading', { name: 'Wer bekommt sie' })).toBeVisible();
+  await choose('Sprache', 'Español');
+  await expect(page.getByRole('button', { name: 'Empezar una clase' })).toBeVisible();
+  await choose('Idioma', 'English');
+  await expect(page.getByRole('button', { name: 'Start a lesson' })).toBeVisible();
 });

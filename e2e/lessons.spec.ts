@@ -197,7 +197,7 @@ test('a series grows by a step, and every fourth week is lighter', async () => {
   await expect(row.getByRole('cell').nth(3)).toHaveText('7');
   await expect(row.getByTitle('lighter week')).toHaveText('7');
   await expect(field('Repetitions, week 5')).toHaveValue('16');
-  await expect(page.getByText('All changes saved')).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(row.getByRole('cell').nth(3)).toHaveText('7');
 });
@@ -245,7 +245,7 @@ test('a game has rules, a field and a distance for each number of players', asyn
   await saved(page);
   // The floor of each: 3 m × 6 m for two, whose middle lies between them; nothing for one.
   await page.getByRole('button', { name: /^Space / }).click();
-  await expect(page.getByText('6 m deep, decided by “Game”')).toBeVisible();
+  await expect(page.getByText('6 m deep, because of “Game”')).toBeVisible();
   await choose('Players', 'Alone');
   await saved(page);
   await page.reload();

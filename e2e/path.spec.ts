@@ -18,15 +18,17 @@ import {
   discard,
   expectAccessible,
   ffprobe,
+  linkOf,
   makeOwner,
+  more,
   openBrowser,
   openPage,
   readText,
   saved,
+  shareWith,
   startLesson,
   startZest,
   type Zest,
-  more,
 } from './zest.ts';
 
 let zest: Zest;
@@ -232,10 +234,17 @@ const CORNER = 20;
  * (ssim.js, Wang et al. 2004) of the clock at least 0.98.
  */
 async function expectSamePicture(): Promise<void> {
-  // As large as the picture is exported.
-  await page.setViewportSize({ width: 1_900, height: 1_140 });
+  // As large as the picture is exported: the window is made higher until the stage is.
+  let height = 1_600;
+  const width = () => page.evaluate(() => document.querySelector('canvas')?.width ?? 0);
   await expect
-    .poll(() => page.evaluate(() => document.querySelector('canvas')?.width ?? 0))
+    .poll(async () => {
+      await page.setViewportSize({ width: 2_400, height });
+      await page.waitForTimeout(300);
+      const now = await width();
+      height += Math.round((1_280 - now) * (9 / 16) * 1.5);
+      return now;
+    })
     .toBe(1_280);
   const answers = await page.evaluate(async (id) => {
     const canvas = document.querySelector('canvas');
@@ -299,7 +308,7 @@ test('the preview plays the overlays with the footage', async () => {
   await expect(page.getByTestId('position')).toHaveText(/^0:0[1-9]/);
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   // A step settles picture and overlays on one frame.
-  await page.getByRole('button', { name: '+ frame' }).click();
+  await page.getByRole('button', { name: 'A frame on' }).click();
   const takes = (await (
     await page.request.get(`${zest.url}/api/lessons/${lessonId}/takes`)
   ).json()) as { id: string; frames: number }[];
@@ -334,8 +343,8 @@ test('the preview plays the overlays with the footage', async () => {
 
 test('the export has every frame, digit, word and sound where they belong', async () => {
   await bench(page, 'Share');
-  await page.getByRole('button', { name: 'Export the video' }).click();
-  await expect(page.getByTestId('export').getByText(/Verified/)).toBeVisible();
+  await page.getByRole('button', { name: 'Make the video' }).click();
+  await expect(page.getByTestId('export').getByText(/Read back and found whole/)).toBeVisible();
   await expectAccessible(page);
   const fetchFile = async (name: string) => {
     const [download] = (await Promise.all([
@@ -445,8 +454,8 @@ test('the export has every frame, digit, word and sound where they belong', asyn
 });
 
 test('a student opens the link and follows, by keyboard alone', async () => {
-  await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
-  link = await page.getByLabel(/^Link of/).inputValue();
+  await shareWith(page, 'Whoever has the link');
+  link = await linkOf(page);
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const student = await context.newPage();
   const wrong: string[] = [];
@@ -485,7 +494,8 @@ test('a student opens the link and follows, by keyboard alone', async () => {
 });
 
 test('a closed link ends in words', async () => {
-  await page.getByRole('button', { name: 'Close the link' }).click();
+  await page.getByRole('button', { name: 'More for Whoever has the link' }).click();
+  await page.getByRole('menuitem', { name: 'Close the link' }).click();
   await expect(page.getByTestId('share')).toHaveCount(0);
   const { page: student } = await openPage(browser);
   await student.goto(link);

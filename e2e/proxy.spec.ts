@@ -10,10 +10,12 @@ import {
   bench,
   discard,
   freePort,
+  linkOf,
   makeOwner,
   openBrowser,
   openPage,
   readText,
+  shareWith,
   startLesson,
   startZest,
   type Zest,
@@ -41,8 +43,8 @@ async function shareLesson(page: Page): Promise<string> {
   await startLesson(page, 'From afar');
   await page.getByRole('button', { name: '+ Work and rest' }).click();
   await bench(page, 'Share');
-  await page.getByRole('button', { name: 'Share the lesson as it is now' }).click();
-  return page.getByLabel(/^Link of/).inputValue();
+  await shareWith(page, 'Whoever has the link');
+  return linkOf(page);
 }
 
 /** A family's phone opens it, keeps it, and has it without a connection. */

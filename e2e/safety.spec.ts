@@ -67,7 +67,7 @@ test('two windows on one lesson: the second is asked, and nothing is lost', asyn
   await saved(first);
   await expect(first.getByRole('heading', { name: 'Repetitions' })).toBeVisible();
   await more(first, 'History');
-  await expect(first.getByRole('dialog').getByText(/1 blocks/)).toHaveCount(2);
+  await expect(first.getByRole('dialog').getByText(/, 1 block$/)).toHaveCount(2);
   await first.getByRole('button', { name: 'Close' }).click();
 
   await second.getByRole('button', { name: '+ Work and rest' }).click();
@@ -208,7 +208,7 @@ test('a server killed in the middle of an upload and of an export finishes both'
   await expect(page.getByTestId('start-mark')).toBeVisible();
 
   await bench(page, 'Share');
-  await page.getByRole('button', { name: 'Export the video' }).click();
+  await page.getByRole('button', { name: 'Make the video' }).click();
   const pieces = () =>
     readdirSync(path.join(zest.dataDir, 'cache/segments')).filter((name) => name.endsWith('.mp4'));
   await expect.poll(() => pieces().length).toBeGreaterThan(0);
@@ -232,7 +232,7 @@ test('a server killed in the middle of an upload and of an export finishes both'
   await restart();
   for (const name of [...unfinished('cache/segments'), ...unfinished('work')])
     expect(left).not.toContain(name);
-  await expect(page.getByTestId('export').getByText(/Verified: 0:35, 1050 frames/)).toBeVisible();
+  await expect(page.getByTestId('export').getByText(/35 s, 1,050 frames/)).toBeVisible();
   expect(before.size).toBeLessThan(pieces().length);
   // What was finished before the cut was used, not made again.
   const after = finished();

@@ -197,7 +197,7 @@ test('a series lays out its weeks, makes their lessons, each from the one before
   await button('+ Skill').click();
   await field('Skill').fill('Rope');
   await field('About week 1').fill('First jumps');
-  await expect(page.getByText('All changes saved')).toBeVisible();
+  await saved(page);
   await expectAccessible(page);
   const calendar = (await downloaded(() => button('Calendar file').click())).toString();
   expect(calendar.match(/BEGIN:VEVENT/g)).toHaveLength(9);
@@ -283,13 +283,13 @@ test('figures are lifted and typed in their week, stages are drawn to theirs, al
   await refining.press('Delete');
   await expect(field('Refining')).toHaveValue('');
   await expect(refining).toBeHidden();
-  await expect(page.getByText('All changes saved')).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(work(2)).toHaveValue('50 s');
   await work(2).fill('35 s');
   await work(3).fill('40 s');
   await expectAccessible(page);
-  await expect(page.getByText('All changes saved')).toBeVisible();
+  await saved(page);
 });
 
 test('weeks in a circle are refused with the chain and not saved, and 200 weeks are laid out', async () => {
@@ -297,17 +297,17 @@ test('weeks in a circle are refused with the chain and not saved, and 200 weeks 
   await page.getByRole('link', { name: 'Weeks and progression' }).click();
   await button(/^Week 2/).click();
   await field('Goes on from week').fill('3');
-  await expect(page.getByRole('alert')).toContainText('circle: 2 from 3 from 2');
+  await expect(page.getByRole('alert')).toContainText('circle: 2 ← 3 ← 2');
   await expect(page.getByText('Not saved: see below')).toBeVisible();
   await button('Undo').click();
-  await expect(page.getByText('All changes saved')).toBeVisible();
+  await saved(page);
   await button('The whole series').click();
   await field('Weeks').fill('201');
   await expect(page.getByText('At most 200. Still 3.')).toBeVisible();
   await field('Weeks').fill('200');
   await expect(page.getByRole('columnheader')).toHaveCount(200);
   await field('Weeks').fill('3');
-  await expect(page.getByText('All changes saved')).toBeVisible();
+  await saved(page);
 });
 
 test('one cue of the library is used in many lessons, changed in one place, and each lesson is asked', async () => {
@@ -373,10 +373,10 @@ test(
   async () => {
     await bench(page, 'Share');
     for (const paper of ['Plan on one page', 'Kit list for families', 'Run sheet']) {
-      const pdf = await downloaded(() => button(`${paper} (PDF)`).click());
+      const pdf = await downloaded(() => button(`Save ${paper}`).click());
       expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
     }
-    const archive = await downloaded(() => button('Save the lesson archive (zip)').click());
+    const archive = await downloaded(() => button('Save Lesson archive').click());
     const file = path.join(os.tmpdir(), `zest-e2e-${process.pid}.zip`);
     await toShelf();
     for (const [bytes, words] of [

@@ -231,10 +231,7 @@ export const freePort = () =>
     });
   });
 
-export const saved = (page: Page) =>
-  expect(
-    page.getByLabel('All changes saved').or(page.getByText('All changes saved')),
-  ).toBeVisible();
+export const saved = (page: Page) => expect(page.getByLabel('All changes saved')).toBeVisible();
 /** Something of the menu at the bar's end. */
 export const more = async (page: Page, name: string) => {
   await page.getByRole('button', { name: 'More', exact: true }).click();
@@ -268,3 +265,57 @@ export function ffprobe(file: string) {
 }
 
 export const readText = (file: string) => readFileSync(file, 'utf8');
+
+/** Makes a link on the Share bench, for a class by its name or for whoever has it. */
+export async function shareWith(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Share with …' }).click();
+  await page.getByRole('menuitem', { name, exact: true }).click();
+}
+
+/** Where the first link on the Share bench leads. */
+export const linkOf = async (page: Page): Promise<string> =>
+  (await page
+    .getByRole('link', { name: /^Link for/ })
+    .first()
+    .getAttribute('href')) ?? '';
+
+/**
+ * Words on the page that do not show whole: cut by what is around them, or standing out of it.
+ * What lies to scale, as in lanes, has all its words in its title.
+ * @param known texts of the lesson and the class, which may be longer than there is room for
+ */
+export const cutWords = (page: Page, known: readonly string[] = []): Promise<string[]> =>
+  page.evaluate((known) => {
+    const isKnown = (text: string) =>
+      known.some((one) => one.includes(text) || (one.length > 3 && text.includes(one)));
+    const holds = 'button, a, th, td, label, [role="tab"], [role="combobox"]';
+    const isCut = (node: Node, holder: HTMLElement): boolean => {
+      const range = document.createRange();
+      range.selectNodeContents(node);
+      const { left, right } = range.getBoundingClientRect();
+      for (let at: HTMLElement | null = holder; at && at !== document.body; at = at.parentElement) {
+        const { overflowX } = getComputedStyle(at);
+        const box = at.getBoundingClientRect();
+        const isWider = at.scrollWidth > at.clientWidth + 1;
+        // Words for screen readers only; what can be scrolled into sight.
+        if (box.width <= 5 || (/auto|scroll/.test(overflowX) && isWider)) return false;
+        if (at === holder && overflowX !== 'visible' && isWider) return true;
+        if (
+          (overflowX !== 'visible' || at.matches(holds)) &&
+          (left < box.left - 1 || right > box.right + 1)
+        )
+          return true;
+      }
+      return false;
+    };
+    const cut = new Set<string>();
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const text = node.textContent?.trim() ?? '';
+      const holder = node.parentElement;
+      if (!holder || !/\p{L}{2}/u.test(text) || holder.closest('svg, textarea, [title]')) continue;
+      if (!holder.checkVisibility({ visibilityProperty: true, opacityProperty: true })) continue;
+      if (!isKnown(text) && isCut(node, holder)) cut.add(text);
+    }
+    return [...cut];
+  }, known);

@@ -25,7 +25,7 @@ export default defineConfig(({ mode }) => ({
       '@zest/pose-model': path.resolve(root, '../../node_modules/@vladmandic/human/models'),
     },
   },
-  worker: { format: 'es' },
+  worker: { format: 'es', plugins: () => [catalogues()] },
   html: { cspNonce: '__NONCE__' },
   build: {
     outDir: path.resolve(root, '../../dist/web'),

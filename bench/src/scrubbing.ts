@@ -7,6 +7,7 @@ import type { Page } from '@playwright/test';
 import { discard, openBrowser, startZest } from '../../e2e/zest.ts';
 import { openDesk } from './desk.ts';
 import { fortyOneBlocks } from './lessons.ts';
+import { measuresWork } from './page-work.ts';
 import type { Result } from './result.ts';
 
 const MOST_STEP_MS = 16;
@@ -15,9 +16,8 @@ const STEPS = 60;
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 
 /**
- * What the page's thread has to do for each of `STEPS` inputs, the input itself and the next frame
- * with its drawing; and how long it takes until the browser has found the picture. In milliseconds,
- * sorted.
+ * The page's work for each of `STEPS` inputs; and how long it takes until the browser has found the
+ * picture. In milliseconds, sorted.
  */
 const workOf = (page: Page, kind: 'step' | 'scrub') =>
   page.evaluate(
@@ -63,18 +63,7 @@ const workOf = (page: Page, kind: 'step' | 'scrub') =>
         await new Promise((done) => setTimeout(done, 150));
         const before = position();
         began = performance.now();
-        input(i);
-        for (let turn = 0; turn < 4; turn += 1) await Promise.resolve();
-        const handled = performance.now() - began;
-        const frame = await new Promise<number>((done) => {
-          requestAnimationFrame(() => {
-            const at = performance.now();
-            const channel = new MessageChannel();
-            channel.port1.onmessage = () => done(performance.now() - at);
-            channel.port2.postMessage(null);
-          });
-        });
-        taken.push(handled + frame);
+        taken.push(await workOfInput(() => input(i)));
         if (position() !== before) moved += 1;
       }
       if (kind === 'scrub') point('pointerup', 0.5, document);
@@ -109,7 +98,7 @@ export async function scrubbing(): Promise<Result[]> {
   const zest = await startZest('start');
   const browser = await openBrowser();
   try {
-    const { page, headers, store, open } = await openDesk(browser, zest.url);
+    const { page, headers, store, open } = await openDesk(browser, zest.url, measuresWork);
     const lesson = fortyOneBlocks(null);
     const id = await store(lesson);
     await open(id, 'film');

@@ -12,6 +12,7 @@ import {
   type Block,
   type Shot,
 } from '@zest/core/lesson';
+import { termOf } from '@zest/core/results';
 import { layOutWeeks, scheduleLesson, timeBlock } from '@zest/core/schedule';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -29,7 +30,8 @@ import {
   voiceSamples,
   type Habits,
 } from '@zest/performer';
-import { demoSeries } from './series.ts';
+import { demoClasses, demoEntries } from './classes.ts';
+import { demoSeries, demoSeriesAt } from './series.ts';
 import { demoWeeks } from './weeks.ts';
 
 describe('the demo lesson', () => {
@@ -277,5 +279,45 @@ describe('the performer', () => {
     expect(loud(3.2, 3.9)).toBe(0);
     expect(speechAt(3.5)).toBe(0);
     expect(voice.every((value) => Math.abs(value) <= 1)).toBe(true);
+  });
+});
+
+describe('the demo’s term', () => {
+  const now = Date.UTC(2030, 4, 15, 12);
+  const series = demoSeriesAt(now);
+
+  it('lies about today: its sixth week is this one, its break moved with it', () => {
+    expect(seriesSchema.parse(series)).toEqual(series);
+    const weeks = layOutWeeks(series);
+    const days = (date = '') => (now - Date.parse(date)) / 86_400_000;
+    expect(days(weeks[5]?.dates[0])).toBeGreaterThanOrEqual(0);
+    expect(days(weeks[5]?.dates[0])).toBeLessThan(7);
+    expect(weeks.map(({ week }) => week)).toEqual([1, 2, 3, 4, 5, 6, 7]);
+  });
+
+  it('brings back results of two classes over its weeks, none from the future', () => {
+    const lessons = [demoPlan(), ...demoWeeks(() => 'id')];
+    const weeks = layOutWeeks(series).flatMap(({ week, dates: [first] }) => {
+      const lesson = lessons.find((one) => one.series?.week === week);
+      return lesson && first ? [{ id: `l${week}`, lesson, startsAt: Date.parse(first) }] : [];
+    });
+    expect(demoClasses.length).toBe(2);
+    for (const demoClass of demoClasses) {
+      const entries = demoEntries(demoClass, weeks, now);
+      expect(Math.max(...entries.map(({ at }) => at))).toBeLessThanOrEqual(now);
+      expect(new Set(entries.map(({ lessonId }) => lessonId)).size).toBeGreaterThanOrEqual(5);
+      const ids = demoClass.nicknames.map(String);
+      const term = termOf(
+        ids,
+        entries.map(({ student, ...entry }, i) => ({
+          ...{ ...entry, id: String(i), studentId: ids[student] ?? '' },
+        })),
+        { now },
+      );
+      expect(term.grew.find(({ title }) => title === 'Rope skipping')?.change).toBeGreaterThan(0);
+      expect(term.hard.length).toBeGreaterThan(0);
+      for (const came of ['did', 'looked', 'away'] as const)
+        expect(term.came.some(({ byWeek }) => byWeek.includes(came))).toBe(true);
+    }
   });
 });

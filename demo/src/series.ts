@@ -1,4 +1,6 @@
 import { makeSeries, type CueEntry, type Series } from '@zest/core/lesson';
+import { DAY_MS } from '@zest/core/results';
+import { layOutWeeks } from '@zest/core/schedule';
 
 /**
  * The club's autumn series: seven weeks, work time and rounds growing, three skills on their way.
@@ -36,6 +38,27 @@ export const demoSeries: Series = {
     { week: 6, focus: 'Backwards on the rope', basis: 4 },
   ],
 };
+
+/** The week of the series that students are in. */
+export const DEMO_WEEK = 6;
+const dayOf = (date: string) => Date.parse(`${date}T00:00:00Z`) / DAY_MS;
+const dateOf = (day: number) => new Date(day * DAY_MS).toISOString().slice(0, 10);
+
+/** The series with its days moved by whole weeks, so that `now` lies in its sixth week. */
+export function demoSeriesAt(now: number): Series {
+  const begins = dayOf(layOutWeeks(demoSeries)[DEMO_WEEK - 1]?.dates[0] ?? '');
+  const byDays = 7 * Math.floor((Math.floor(now / DAY_MS) - begins) / 7);
+  const moved = (date: string) => dateOf(dayOf(date) + byDays);
+  return {
+    ...demoSeries,
+    startsOn: moved(demoSeries.startsOn ?? ''),
+    breaks: demoSeries.breaks.map((one) => ({
+      ...one,
+      from: moved(one.from),
+      to: moved(one.to),
+    })),
+  };
+}
 
 const entry = (
   id: string,

@@ -1,3 +1,4 @@
+import { sayStored } from '@zest/core/words';
 import type { Problem, ProblemCode } from '@zest/contract';
 
 /** A refusal a person can act on: what was wrong, where, and what to do. */
@@ -23,3 +24,6 @@ export function refuse(
 export function messageOf(error: unknown): string {
   return error instanceof Error ? error.message : String(error);
 }
+
+/** What an error says, in words: those that are said later are said now. */
+export const wordsOf = (error: unknown): string => sayStored(messageOf(error));

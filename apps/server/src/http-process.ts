@@ -2,10 +2,11 @@ import { readFileSync } from 'node:fs';
 import { foldersOf, readConfig } from './config.ts';
 import { eraseOld } from './db/classes.ts';
 import { connect } from './db/connect.ts';
-import { messageOf } from './errors.ts';
+import { wordsOf } from './errors.ts';
 import { makeApp } from './http/app.ts';
 import { makeServer, PATIENCE } from './http/patience.ts';
 import { databaseQueue } from './jobs/queue.ts';
+import { answerEachInTheirs } from './language.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
@@ -16,6 +17,7 @@ const ERASE_EVERY_MS = 6 * 3_600_000;
 
 /** The process that answers HTTP. Started by the supervisor; tells it the port once it listens. */
 surviveClosedOutput();
+await answerEachInTheirs();
 const log = logger('http');
 const config = readConfig();
 const folders = foldersOf(config.dataDir);
@@ -54,11 +56,11 @@ server.listen(config.port, config.host, () => {
 const erase = () =>
   void eraseOld().then(
     (entries) => entries > 0 && log(`erased ${entries} entries that were kept long enough`),
-    (error: unknown) => log(`erasing old entries failed: ${messageOf(error)}`),
+    (error: unknown) => log(`erasing old entries failed: ${wordsOf(error)}`),
   );
 erase();
 const sweep = () => {
-  const failed = (error: unknown) => log(`sweeping failed: ${messageOf(error)}`);
+  const failed = (error: unknown) => log(`sweeping failed: ${wordsOf(error)}`);
   void sweepWork(folders.work).then(
     (swept) => swept > 0 && log(`removed ${swept} work folders that were left behind`),
     failed,

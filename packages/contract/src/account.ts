@@ -1,15 +1,23 @@
 import { z } from 'zod';
+import { saying } from '@zest/core/words';
 
 export const signInSchema = z.strictObject({
-  login: z.string().trim().min(1, 'Type your sign-in name.').max(80, 'At most 80 characters.'),
-  password: z.string().min(1, 'Type your password.').max(200, 'At most 200 characters.'),
+  login: z
+    .string()
+    .trim()
+    .min(1, saying('rule.login'))
+    .max(80, saying('rule.most-characters', { most: 80 })),
+  password: z
+    .string()
+    .min(1, saying('rule.password'))
+    .max(200, saying('rule.most-characters', { most: 200 })),
 });
 export const makeOwnerSchema = z.strictObject({
   login: signInSchema.shape.login,
   password: z
     .string()
-    .min(10, 'A password has at least 10 characters.')
-    .max(200, 'At most 200 characters.'),
+    .min(10, saying('rule.password-length'))
+    .max(200, saying('rule.most-characters', { most: 200 })),
 });
 export const changePasswordSchema = z.strictObject({
   current: signInSchema.shape.password,

@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { teacherText } from '@zest/core/words';
 
 /** Names of the machine itself: an address of these leads everybody to their own device. */
 const OWN_MACHINE = /^(localhost|127(\.\d+){3}|\[::1\]|0\.0\.0\.0|\[::\])$/;
 export const isOwnMachine = (hostname: string): boolean => OWN_MACHINE.test(hostname);
 
-const HOW = 'An address as https://lessons.example or http://192.168.1.20:4600, please.';
+const HOW = () => teacherText('rule.address');
 const SCHEME = /^[a-z][a-z+.-]*:\/\//i;
 
 /**
@@ -24,15 +25,14 @@ export function readAddress(text: string): string | null {
 export const changeAddressSchema = z.strictObject({
   address: z
     .string()
-    .max(200, HOW)
+    .max(200, { error: HOW })
     .transform((text, context) => {
       const address = readAddress(text);
-      if (address === null) context.addIssue({ code: 'custom', message: HOW });
+      if (address === null) context.addIssue({ code: 'custom', message: HOW() });
       else if (isOwnMachine(new URL(address).hostname))
         context.addIssue({
           code: 'custom',
-          message:
-            'That address leads everybody to their own device. Give the one that others use.',
+          message: teacherText('rule.own-device'),
         });
       return address ?? '';
     })

@@ -1,6 +1,7 @@
 import { idSchema, languageSchema, lineSchema, sides, titleSchema } from '@zest/core/lesson';
 import { SPOKEN_LENGTH, type CreditLevel, type StepRule } from '@zest/core/results';
 import { z } from 'zod';
+import { saying } from '@zest/core/words';
 
 export const CLASS_LIMITS = {
   classes: 100,
@@ -11,10 +12,10 @@ export const CLASS_LIMITS = {
 } as const;
 
 const percent = z
-  .int('This is a whole number of percent.')
-  .min(0, 'At least 0 %.')
-  .max(100, 'At most 100 %.');
-const effort = z.number().min(1, 'Effort runs from 1 to 5.').max(5, 'Effort runs from 1 to 5.');
+  .int(saying('rule.whole-percent'))
+  .min(0, saying('rule.least', { least: '0 %' }))
+  .max(100, saying('rule.most', { most: '100 %' }));
+const effort = z.number().min(1, saying('rule.effort')).max(5, saying('rule.effort'));
 
 const ruleSchema = z.strictObject({
   harder: z.strictObject({ finishedPercent: percent, effortAtMost: effort }),
@@ -23,12 +24,12 @@ const ruleSchema = z.strictObject({
 
 const creditSchema = z.strictObject({
   id: idSchema,
-  name: titleSchema.min(1, 'A level needs a name.'),
+  name: titleSchema.min(1, saying('rule.level-name')),
   criteria: z
     .array(
       z.strictObject({
         id: idSchema,
-        text: lineSchema.min(1, 'A criterion says what is to be done.'),
+        text: lineSchema.min(1, saying('rule.criterion')),
         measured: z
           .strictObject({
             key: z.string().min(1).max(400),
@@ -42,12 +43,15 @@ const creditSchema = z.strictObject({
 
 /** What a teacher sets of a class. */
 export const classPlanSchema = z.strictObject({
-  name: titleSchema.trim().min(1, 'A class needs a name.'),
+  name: titleSchema.trim().min(1, saying('rule.class-name')),
   /** Entries older than this are erased. */
   keepWeeks: z
-    .int('A whole number of weeks.')
-    .min(CLASS_LIMITS.keepWeeks.min, 'At least a week.')
-    .max(CLASS_LIMITS.keepWeeks.max, `At most ${CLASS_LIMITS.keepWeeks.max} weeks.`),
+    .int(saying('rule.whole-weeks'))
+    .min(CLASS_LIMITS.keepWeeks.min, saying('rule.least-week'))
+    .max(
+      CLASS_LIMITS.keepWeeks.max,
+      saying('rule.most-weeks', { most: CLASS_LIMITS.keepWeeks.max }),
+    ),
   rule: ruleSchema,
   credits: z.array(creditSchema).max(CLASS_LIMITS.levels),
 });
@@ -61,9 +65,12 @@ export const studentPlanSchema = z.strictObject({
   nickname: z
     .string()
     .trim()
-    .min(1, 'A nickname has at least one letter.')
-    .max(40, 'At most 40 characters.'),
-  group: z.string().trim().max(40, 'At most 40 characters.'),
+    .min(1, saying('rule.nickname'))
+    .max(40, saying('rule.most-characters', { most: 40 })),
+  group: z
+    .string()
+    .trim()
+    .max(40, saying('rule.most-characters', { most: 40 })),
   /** The language the family reads; null: the lesson's. */
   language: languageSchema.nullable(),
   hand: z.enum(sides).nullable(),
@@ -88,13 +95,13 @@ export const makeStudentsSchema = z.union([
   z.strictObject({
     count: z
       .int()
-      .min(1, 'At least one student.')
-      .max(CLASS_LIMITS.students, `A class has at most ${CLASS_LIMITS.students} students.`),
+      .min(1, saying('rule.one-student'))
+      .max(CLASS_LIMITS.students, saying('rule.most-students', { most: CLASS_LIMITS.students })),
   }),
   z.strictObject({
     nicknames: z
       .array(studentPlanSchema.shape.nickname)
-      .min(1, 'At least one nickname.')
+      .min(1, saying('rule.one-nickname'))
       .max(CLASS_LIMITS.students),
   }),
 ]);

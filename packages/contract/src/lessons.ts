@@ -1,10 +1,15 @@
 import { blockKinds, idSchema, lessonSchema, movements } from '@zest/core/lesson';
 import { benches, benchStages } from '@zest/core/making';
 import { z } from 'zod';
+import { saying } from '@zest/core/words';
 
 export const makeLessonSchema = z.union([
   z.strictObject({
-    title: z.string().trim().min(1, 'A lesson needs a title.').max(120, 'At most 120 characters.'),
+    title: z
+      .string()
+      .trim()
+      .min(1, saying('rule.lesson-title'))
+      .max(120, saying('rule.most-characters', { most: 120 })),
   }),
   /** A lesson document of any known version. */
   z.strictObject({ document: z.unknown() }),

@@ -8,6 +8,7 @@ import {
   MOST_SEEN,
 } from '@zest/core/results';
 import { z } from 'zod';
+import { saying } from '@zest/core/words';
 
 const ms = z
   .int()
@@ -22,7 +23,10 @@ const scoreSchema = z.strictObject({
   title: titleSchema,
   measure: z.enum(measures),
   better: z.enum(['more', 'less']),
-  value: z.number('A number, please.').min(0, 'At least 0.').max(1_000_000, 'At most a million.'),
+  value: z
+    .number('A number, please.')
+    .min(0, saying('rule.least', { least: 0 }))
+    .max(1_000_000, saying('rule.million')),
   side: z.enum(sides).nullable(),
   level: z.enum(weekLevels),
   seconds: z.number().min(0).max(86_400).nullable(),
@@ -68,10 +72,8 @@ export const entryBodySchema = z.discriminatedUnion('kind', [
 ]) satisfies z.ZodType<EntryBody>;
 
 /** Given by whoever makes the entry, so that one sent twice is kept once. */
-const entryIdSchema = z
-  .string()
-  .regex(/^[\w-]{16,40}$/, 'An entry has an id of 16 to 40 letters and digits.');
-const DATED = 'A date between 1970 and 2100, please.';
+const entryIdSchema = z.string().regex(/^[\w-]{16,40}$/, saying('rule.entry-id'));
+const DATED = saying('rule.date-range');
 /** Milliseconds since 1970. */
 const at = z
   .int(DATED)
@@ -96,8 +98,8 @@ export const sendEntriesSchema = z.strictObject({
   sentAt: atOnDevice.optional(),
   entries: z
     .array(z.strictObject({ id: entryIdSchema, at: atOnDevice, body: studentBodySchema }))
-    .min(1, 'Nothing was sent.')
-    .max(MAX_ENTRIES_AT_ONCE, `At most ${MAX_ENTRIES_AT_ONCE} entries at once.`),
+    .min(1, saying('rule.nothing-sent'))
+    .max(MAX_ENTRIES_AT_ONCE, saying('rule.most-entries', { most: MAX_ENTRIES_AT_ONCE })),
 });
 /** What came of sending: entries that will never be taken, and why. */
 export interface SentEntries {
@@ -115,8 +117,8 @@ export const handEntriesSchema = z.strictObject({
         body: entryBodySchema,
       }),
     )
-    .min(1, 'Nothing was sent.')
-    .max(MAX_HAND_ENTRIES, `At most ${MAX_HAND_ENTRIES} entries at once. Cut the list in two.`),
+    .min(1, saying('rule.nothing-sent'))
+    .max(MAX_HAND_ENTRIES, saying('rule.most-hand-entries', { most: MAX_HAND_ENTRIES })),
 });
 
 /** Entries that are sent at once; more come in pages. */
@@ -131,7 +133,7 @@ export const logQuerySchema = z.object({
   student: idSchema.optional(),
   after: z
     .string()
-    .regex(/^\d+\.[\w-]+$/, 'Go on from what the page before gave.')
+    .regex(/^\d+\.[\w-]+$/, saying('rule.go-on'))
     .optional(),
   changedSince: z.coerce.number().int().optional(),
 });

@@ -2,15 +2,16 @@ import type { Assembly, ChosenForm } from '@zest/core/assembly';
 import type { Choice, KitNeed, Level, WayWords } from '@zest/core/lesson';
 import { SPOKEN_LENGTH, type ScorePrompt } from '@zest/core/results';
 import { z } from 'zod';
+import { saying } from '@zest/core/words';
 
-const moment = z.iso.datetime('A moment is written as 2026-09-07T08:00:00Z.').nullable();
+const moment = z.iso.datetime(saying('rule.moment')).nullable();
 
 /** A new link, or other dates for one; null: open at once, or until it is closed. */
 export const sharePlanSchema = z
   .strictObject({ classId: z.string().max(40).nullable(), opensAt: moment, closesAt: moment })
   .refine(({ opensAt, closesAt }) => opensAt === null || closesAt === null || opensAt < closesAt, {
     path: ['closesAt'],
-    message: 'A link closes after it opens.',
+    ...saying('rule.link-closes'),
   });
 export const changeShareSchema = z.strictObject({
   opensAt: moment.optional(),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { saying } from '@zest/core/words';
 
 /** Footage, and what else a lesson uses: a still picture, a piece of music. */
 export const takeSources = ['upload', 'camera', 'practice', 'picture', 'music'] as const;
@@ -11,7 +12,11 @@ export const makeTakeSchema = z.strictObject({
   blockId: z.string().max(40),
   /** The performance it records, of a take made in the film view. */
   performanceId: z.string().max(40).nullable().default(null),
-  name: z.string().trim().min(1, 'A take needs a name.').max(200, 'At most 200 characters.'),
+  name: z
+    .string()
+    .trim()
+    .min(1, saying('rule.take-name'))
+    .max(200, saying('rule.most-characters', { most: 200 })),
   source: z.enum(takeSources),
 });
 
@@ -29,7 +34,10 @@ export type RetakeReason = (typeof retakeReasons)[number];
 export const changeTakeSchema = z.strictObject({
   blockId: z.string().max(40).optional(),
   reason: z.enum(retakeReasons).nullable().optional(),
-  note: z.string().max(400, 'At most 400 characters.').optional(),
+  note: z
+    .string()
+    .max(400, saying('rule.most-characters', { most: 400 }))
+    .optional(),
   inBin: z.boolean().optional(),
   /** Which sound track of the file is to be heard; its working copy is made anew with it. */
   soundTrack: z.number().int().min(0).max(63).optional(),

@@ -1,5 +1,6 @@
 import { idSchema, LIMITS } from '@zest/core/lesson';
 import { z } from 'zod';
+import { saying } from '@zest/core/words';
 import { makeOwnerSchema } from './account.ts';
 
 /**
@@ -47,8 +48,8 @@ export const makeCommentSchema = z.strictObject({
   text: z
     .string()
     .trim()
-    .min(1, 'A comment says something.')
-    .max(LIMITS.line, `At most ${LIMITS.line} characters.`),
+    .min(1, saying('rule.comment'))
+    .max(LIMITS.line, saying('rule.most-characters', { most: LIMITS.line })),
   atMs: z.int().min(0).max(86_400_000).nullable(),
   blockId: idSchema.nullable(),
 });

@@ -87,7 +87,7 @@ describe('plan', () => {
     const broken = demoLesson(new Map());
     Object.assign(broken.sections[0]?.blocks[1] ?? {}, { rounds: 0 });
     await expect(plan(file('broken.json', JSON.stringify(broken)), false)).rejects.toThrow(
-      'section 1 "Arrive and warm up", block 2 "Skip and step", rounds: At least 1',
+      'section 1 “Arrive and warm up”, block 2 “Skip and step”, rounds: At least 1',
     );
   });
 });

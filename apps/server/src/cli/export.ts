@@ -9,6 +9,7 @@ import { TakeRow, type LessonRow } from '../db/models.ts';
 import { orderExport } from '../http/exports.ts';
 import { exportOutcomeSchema, type ExportOutcome } from '../jobs/handlers.ts';
 import { lessonAsChosen } from '@zest/core/lesson';
+import { sayStored } from '@zest/core/words';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
@@ -67,7 +68,7 @@ async function render(
   const working = work({ queue, folders, store, log: say, watchesAtOnce: false }, done.signal);
   let shown = '';
   while (['queued', 'running'].includes((await job.reload()).state)) {
-    const line = `${Math.round(job.progress * 100)} % ${job.message}`;
+    const line = `${Math.round(job.progress * 100)} % ${sayStored(job.message)}`;
     if (line !== shown) say(line);
     shown = line;
     await sleep(500);
@@ -76,7 +77,7 @@ async function render(
   await working;
   if (job.state === 'held')
     throw new Error('This export is paused. Resume it on the Share bench, then run this again.');
-  if (job.state !== 'done' || !job.result) throw new Error(job.message);
+  if (job.state !== 'done' || !job.result) throw new Error(sayStored(job.message));
   return exportOutcomeSchema.parse(JSON.parse(job.result));
 }
 

@@ -1,6 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { startMariaDb, type MariaDb } from '../db/mariadb.ts';
-import { messageOf } from '../errors.ts';
+import { wordsOf } from '../errors.ts';
 
 const AGAIN_MS = 500;
 /** A database that dies this often in a minute has something that starting again does not mend. */
@@ -76,7 +76,7 @@ export class KeptDatabase {
           this.database = await this.again();
           break;
         } catch (error) {
-          why = messageOf(error);
+          why = wordsOf(error);
         }
       }
     }

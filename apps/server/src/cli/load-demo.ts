@@ -1,12 +1,13 @@
 import { copyFile } from 'node:fs/promises';
 import path from 'node:path';
-import { demoClass, demoEntries } from '@zest/demo/classes';
+import { demoClasses, demoEntries } from '@zest/demo/classes';
 import { demoClips, demoLesson } from '@zest/demo/lesson';
 import { demoPlan } from '@zest/demo/plan';
-import { demoCues, demoSeries } from '@zest/demo/series';
+import { demoCues, demoSeriesAt } from '@zest/demo/series';
 import { demoWeeks } from '@zest/demo/weeks';
 import { hash } from '@node-rs/argon2';
 import type { Lesson } from '@zest/core/lesson';
+import { layOutWeeks } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
 import { foldersOf } from '../config.ts';
@@ -21,24 +22,28 @@ import { databaseQueue } from '../jobs/queue.ts';
 import { diskStore } from '../media/store.ts';
 import { workFolder } from '../media/unfinished.ts';
 
-/** A class with what it has brought home, and a link to its first lesson. */
+/** A class with what it has brought home in the term, and a link to each of its lessons. */
 async function loadClass(
   sequelize: Sequelize,
   teamId: string,
-  lessons: readonly { id: string; lesson: Lesson }[],
+  demoClass: (typeof demoClasses)[number],
+  weeks: readonly { id: string; lesson: Lesson; startsAt: number }[],
 ): Promise<void> {
-  const row = await createClass(teamId, {
-    ...demoClass.plan,
-    credits: demoClass.plan.credits.map((level) => ({ ...level, criteria: [...level.criteria] })),
-  });
+  const row = await createClass(teamId, demoClass.plan);
   const students = await addStudents(sequelize, row, { nicknames: [...demoClass.nicknames] });
-  const entries = demoEntries(lessons, Date.now()).map(({ student, ...entry }) => ({
-    ...entry,
-    id: nanoid(),
-    studentId: students[student]?.id ?? '',
-  }));
-  await keepEntries(row, 'student', entries);
-  for (const { id: lessonId } of lessons)
+  const entries = demoEntries(demoClass, weeks, Date.now());
+  for (const by of ['student', 'teacher'] as const)
+    await keepEntries(
+      row,
+      by,
+      entries
+        .filter((entry) => entry.by === by)
+        .map(({ student, lessonId, at, body }) => ({
+          ...{ id: nanoid(), lessonId, at, body },
+          studentId: students[student]?.id ?? '',
+        })),
+    );
+  for (const { id: lessonId } of weeks)
     await createShare(sequelize, {
       teamId,
       lessonId,
@@ -73,16 +78,20 @@ export async function loadDemo(
     role: 'owner',
   });
   const takeIds = new Map(demoClips.map((clip) => [clip.blockId, nanoid()]));
+  const series = demoSeriesAt(Date.now());
   const lessonId = nanoid();
-  await createLesson(sequelize, lessonId, user.id, demoLesson(takeIds));
-  const planId = nanoid();
-  await createLesson(sequelize, planId, user.id, demoPlan());
-  for (const lesson of demoWeeks(nanoid)) await createLesson(sequelize, nanoid(), user.id, lesson);
-  await loadClass(sequelize, user.id, [
+  const planned = [demoPlan(), ...demoWeeks(nanoid)];
+  const lessons = [
     { id: lessonId, lesson: demoLesson(takeIds) },
-    { id: planId, lesson: demoPlan() },
-  ]);
-  await createSeries(user.id, demoSeries);
+    ...planned.map((lesson) => ({ id: nanoid(), lesson })),
+  ];
+  for (const { id, lesson } of lessons) await createLesson(sequelize, id, user.id, lesson);
+  const weeks = layOutWeeks(series).flatMap(({ week, dates: [first] }) => {
+    const found = lessons.find(({ lesson }) => lesson.series?.week === week);
+    return found && first ? [{ ...found, startsAt: Date.parse(`${first}T09:00:00Z`) }] : [];
+  });
+  for (const demoClass of demoClasses) await loadClass(sequelize, user.id, demoClass, weeks);
+  await createSeries(user.id, series);
   await CueEntryRow.bulkCreate(
     demoCues.map(({ id, ...entry }) => ({ id, teamId: user.id, document: JSON.stringify(entry) })),
   );

@@ -16,7 +16,7 @@ import { foldersOf } from '../config.ts';
 import { drawPassword } from '../db/accounts.ts';
 import { accepts } from '../db/mariadb.ts';
 import { migrateBackTo } from '../db/migrations.ts';
-import { messageOf } from '../errors.ts';
+import { wordsOf } from '../errors.ts';
 import { surviveClosedOutput } from '../output.ts';
 import { diskStore } from '../media/store.ts';
 import { exportParts, exportTo, readParts, type ExportPart } from './export.ts';
@@ -372,6 +372,6 @@ program
 try {
   await program.parseAsync();
 } catch (error) {
-  process.stderr.write(`${messageOf(error)}\n`);
+  process.stderr.write(`${wordsOf(error)}\n`);
   process.exitCode = 1;
 }

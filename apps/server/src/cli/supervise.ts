@@ -4,7 +4,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { foldersOf, type Config } from '../config.ts';
 import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
-import { messageOf } from '../errors.ts';
+import { wordsOf } from '../errors.ts';
 import { diskStore } from '../media/store.ts';
 import { sweepUnfinished } from '../media/unfinished.ts';
 import { backUp, keepNewest } from './backup.ts';
@@ -56,7 +56,7 @@ function backUpDaily(
     }
   };
   const tried = () =>
-    void run().catch((error: unknown) => say(`The backup failed: ${messageOf(error)}`));
+    void run().catch((error: unknown) => say(`The backup failed: ${wordsOf(error)}`));
   tried();
   return setInterval(tried, DAY_MS);
 }

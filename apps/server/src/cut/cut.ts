@@ -3,6 +3,7 @@ import { clipOfBlock, assemble, type Assembly, type TakeFacts } from '@zest/core
 import type { Lesson } from '@zest/core/lesson';
 import { takeAnalysisSchema, type TakeAnalysis } from '@zest/core/signal';
 import { LRUCache } from 'lru-cache';
+import { textToSay } from '@zest/core/words';
 import type { TakeRow } from '../db/models.ts';
 import { markedOf, saidOf } from '../db/takes.ts';
 import { refuse } from '../errors.ts';
@@ -89,11 +90,6 @@ export async function cutFor(
   const { assembly, ...rest } = await cutWith(lesson, takes, store);
   if (blockId === null) return { assembly, ...rest };
   const clip = clipOfBlock(assembly, blockId);
-  if (!clip)
-    throw refuse(
-      422,
-      'no-block',
-      'The block to make a clip of is not in the lesson any more. Choose another one.',
-    );
+  if (!clip) throw refuse(422, 'no-block', textToSay('server.clip-block-gone'));
   return { assembly: clip, ...rest };
 }

@@ -20,6 +20,7 @@ import {
   type Sequelize,
   type Transaction,
 } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import { refuse } from '../errors.ts';
 import { AuditRow } from './team-models.ts';
 import { ClassRow, ErasureRow, LogEntryRow, StudentDeviceRow, StudentRow } from './log-models.ts';
@@ -83,11 +84,7 @@ export async function withFreeCode<T>(make: (code: string) => Promise<T>): Promi
 /** @throws Refusal 422 when the teacher has as many classes as one may */
 export async function createClass(teamId: string, plan: ClassPlan): Promise<ClassRow> {
   if ((await ClassRow.count({ where: { teamId } })) >= CLASS_LIMITS.classes)
-    throw refuse(
-      422,
-      'full',
-      `There are ${CLASS_LIMITS.classes} classes already. Erase one that has ended first.`,
-    );
+    throw refuse(422, 'full', teacherText('server.most-classes', { most: CLASS_LIMITS.classes }));
   return withFreeCode((code) =>
     ClassRow.create({ id: nanoid(), teamId, code, document: JSON.stringify(plan) }),
   );
@@ -113,17 +110,13 @@ export async function addStudents(
       throw refuse(
         422,
         'full',
-        `A class has at most ${CLASS_LIMITS.students} students; this one has room for ${free} more.`,
+        teacherText('server.most-students', { most: CLASS_LIMITS.students, free }),
       );
     const rows: CreationAttributes<StudentRow>[] = [];
     for (let i = 0; i < count; i += 1) {
       const nickname = 'count' in wanted ? madeUpName(taken, chance) : (wanted.nicknames[i] ?? '');
       if (taken.has(nickname.toLowerCase()))
-        throw refuse(
-          409,
-          'taken',
-          `“${nickname}” is in this class already. Give every student a nickname of their own.`,
-        );
+        throw refuse(409, 'taken', teacherText('server.nickname-taken', { nickname }));
       taken.add(nickname.toLowerCase());
       let code: string;
       do code = spokenCode(chance);

@@ -7,6 +7,7 @@ import {
   type Sequelize,
   type Transaction,
 } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import { refuse } from '../errors.ts';
 import { LessonRow, RevisionRow, TakeRow } from './models.ts';
 
@@ -17,7 +18,7 @@ export async function lessonAt(lessonId: string, revision: number): Promise<Less
 
 export async function revisionAt(lessonId: string, revision: number): Promise<RevisionRow> {
   const row = await RevisionRow.findOne({ where: { lessonId, revision } });
-  if (!row) throw refuse(404, 'not-found', `This lesson has no revision ${revision}.`);
+  if (!row) throw refuse(404, 'not-found', teacherText('server.no-revision', { revision }));
   return row;
 }
 
@@ -226,17 +227,11 @@ export async function saveLesson(
 ): Promise<RevisionRow> {
   const save = async (transaction: Transaction) => {
     const row = await LessonRow.findByPk(lessonId, { lock: transaction.LOCK.UPDATE, transaction });
-    if (!row) throw refuse(404, 'not-found', 'There is no such lesson.');
+    if (!row) throw refuse(404, 'not-found', teacherText('server.no-lesson'));
     if (row.revision !== baseRevision) {
-      throw refuse(
-        409,
-        'stale',
-        'This lesson was changed in another window since you opened it. Choose which ' +
-          'version to keep; both stay in its history.',
-        {
-          revision: row.revision,
-        },
-      );
+      throw refuse(409, 'stale', teacherText('server.lesson-stale'), {
+        revision: row.revision,
+      });
     }
     const revision = baseRevision + 1;
     await row.update({ revision }, { transaction });

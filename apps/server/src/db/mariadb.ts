@@ -3,6 +3,7 @@ import {
   existsSync,
   mkdirSync,
   mkdtempSync,
+  readdirSync,
   readFileSync,
   renameSync,
   rmSync,
@@ -58,7 +59,8 @@ function asRoot(): string[] {
   return process.getuid?.() === 0 ? ['--user=root'] : [];
 }
 
-function install(dataDir: string): void {
+/** Sets up an empty database; gives what went wrong, or null. */
+function setUp(dataDir: string): string | null {
   mkdirSync(dataDir, { recursive: true, mode: 0o700 });
   const done = spawnSync(
     'mariadb-install-db',
@@ -66,16 +68,29 @@ function install(dataDir: string): void {
       '--no-defaults',
       '--auth-root-authentication-method=socket',
       '--skip-test-db',
+      // Setting up needs no fast disk, and several at once use up what the system gives for one.
+      '--innodb-use-native-aio=0',
       `--datadir=${dataDir}`,
       ...asRoot(),
     ],
     { env: programEnv, encoding: 'utf8' },
   );
-  if (done.status !== 0) {
-    throw new Error(
-      `The database could not be set up in ${dataDir}: ${done.error?.message ?? done.stderr.trim().split('\n').at(-1)}`,
-    );
-  }
+  if (done.status === 0) return null;
+  const errors = `${done.stdout}\n${done.stderr}`
+    .split('\n')
+    .filter((line) => line.includes('[ERROR]'));
+  return done.error?.message ?? (errors.join('\n') || done.stderr.trim());
+}
+
+function install(dataDir: string): void {
+  const before = new Set(existsSync(dataDir) ? readdirSync(dataDir) : []);
+  if (setUp(dataDir) === null) return;
+  // The server's own bootstrap sometimes aborts where several are set up at once: what it began
+  // is cleared away for a second try.
+  for (const name of readdirSync(dataDir))
+    if (!before.has(name)) rmSync(path.join(dataDir, name), { recursive: true, force: true });
+  const why = setUp(dataDir);
+  if (why !== null) throw new Error(`The database could not be set up in ${dataDir}: ${why}`);
 }
 
 /** The process of a server that runs on this data folder; null when none does. */

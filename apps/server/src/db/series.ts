@@ -2,6 +2,7 @@ import { LessonError, seriesSchema, type Series } from '@zest/core/lesson';
 import { layOutWeeks } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
 import { UniqueConstraintError, type Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import { refuse } from '../errors.ts';
 import { newestLessons, saveLesson } from './lessons.ts';
 import { SeriesRow } from './models.ts';
@@ -27,11 +28,7 @@ async function unlessTaken<T>(name: string, store: () => Promise<T>): Promise<T>
     return await store();
   } catch (error) {
     if (!(error instanceof UniqueConstraintError)) throw error;
-    throw refuse(
-      409,
-      'taken',
-      `You have a series called “${name}” already. Give this one another name.`,
-    );
+    throw refuse(409, 'taken', teacherText('server.series-taken', { name }));
   }
 }
 
@@ -68,12 +65,7 @@ export async function saveSeries(
         rejectOnEmpty: true,
       });
       if (row.revision !== baseRevision) {
-        throw refuse(
-          409,
-          'stale',
-          'This series was changed in another window since you opened it. Load it again and repeat your last change.',
-          { revision: row.revision },
-        );
+        throw refuse(409, 'stale', teacherText('server.series-stale'), { revision: row.revision });
       }
       const before = row.name;
       await row.update(

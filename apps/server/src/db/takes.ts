@@ -1,6 +1,7 @@
 import { saidSchema, takeSchema, type Take } from '@zest/contract';
 import { Op, type Sequelize } from 'sequelize';
 import { z } from 'zod';
+import { teacherText } from '@zest/core/words';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
 import { dropUnnamed, hashesIn } from './content.ts';
@@ -74,12 +75,7 @@ export async function putInBin(take: TakeRow): Promise<void> {
   // What cannot be used is seen nowhere.
   const isUnusable = take.workingSha === null && take.fault !== null;
   if (!isUnusable && (await isShown(take))) {
-    throw refuse(
-      409,
-      'in-use',
-      `“${take.name}” is seen in the lesson or in a version that students can open. ` +
-        'Use another take there, or close the link, before you put it in the bin.',
-    );
+    throw refuse(409, 'in-use', teacherText('server.take-in-use', { take: take.name }));
   }
   await take.update({ binnedAt: new Date() });
 }

@@ -4,6 +4,7 @@ import type { Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import { DEMO_LOGIN } from '../demo.ts';
 import { setPassword, userOfLink } from '../db/accounts.ts';
 import { User } from '../db/models.ts';
@@ -24,11 +25,7 @@ export const slowSignIn = () =>
     skipSuccessfulRequests: true,
     legacyHeaders: false,
     handler: () => {
-      throw refuse(
-        429,
-        'slow-down',
-        'Too many attempts to sign in. Wait ten minutes, then try again.',
-      );
+      throw refuse(429, 'slow-down', teacherText('server.sign-in-slow'));
     },
   });
 
@@ -76,12 +73,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
           transaction,
         });
         const first = await User.findOne({ lock: transaction.LOCK.UPDATE, transaction });
-        if (first)
-          throw refuse(
-            409,
-            'has-owner',
-            'This installation has its owner already. Sign in instead.',
-          );
+        if (first) throw refuse(409, 'has-owner', teacherText('server.has-owner'));
         const id = nanoid();
         return User.create({ id, login, passwordHash, teamId: id, role: 'owner' }, { transaction });
       });
@@ -98,7 +90,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
       const user = await User.findOne({ where: { login } });
       const right = await verify(user?.passwordHash || (await nobody), password);
       if (!user?.teamId || !right)
-        throw refuse(401, 'wrong-sign-in', 'The sign-in name or the password is not right.');
+        throw refuse(401, 'wrong-sign-in', teacherText('server.wrong-sign-in'));
       await enter(req, user.id);
       answer(res, 'signIn', await sessionInfo(req, demo));
     },
@@ -110,13 +102,9 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
     async (req, res, { person }) => {
       const { current, next } = readBody(bodies.changePassword, req.body);
       if (demo && person.login === DEMO_LOGIN)
-        throw refuse(
-          403,
-          'demo',
-          'The demo’s account has no password to change. Make an account of your own.',
-        );
+        throw refuse(403, 'demo', teacherText('server.demo-no-password'));
       if (!(await verify(person.passwordHash, current)))
-        throw refuse(403, 'wrong-password', 'The old password is not right.');
+        throw refuse(403, 'wrong-password', teacherText('server.wrong-password'));
       await setPassword(sequelize, person, next);
       // This device goes on, by a session of its own.
       await enter(req, person.id);
@@ -129,12 +117,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
     async (req, res) => {
       const { code, password } = readBody(bodies.setNewPassword, req.body);
       const user = await userOfLink(code);
-      if (!user)
-        throw refuse(
-          404,
-          'no-link',
-          'This link is not good any more: it was used, or it is more than two days old. Ask for a new one.',
-        );
+      if (!user) throw refuse(404, 'no-link', teacherText('server.password-link-old'));
       await setPassword(sequelize, user, password);
       await enter(req, user.id);
       answer(res, 'setNewPassword', await sessionInfo(req, demo));
@@ -144,12 +127,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
 
   route(routes.enterDemo, async (req, res) => {
     const user = demo ? await User.findOne({ where: { login: DEMO_LOGIN } }) : null;
-    if (!user)
-      throw refuse(
-        404,
-        'not-found',
-        'The demo is not loaded here. Start the program with its demo command.',
-      );
+    if (!user) throw refuse(404, 'not-found', teacherText('server.no-demo'));
     await enter(req, user.id);
     answer(res, 'enterDemo', await sessionInfo(req, demo));
   });

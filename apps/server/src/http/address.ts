@@ -1,5 +1,6 @@
 import { bodies, routes, type Address } from '@zest/contract';
 import type { Request } from 'express';
+import { teacherText } from '@zest/core/words';
 import type { Config } from '../config.ts';
 import { SettingRow } from '../db/team-models.ts';
 import { refuse } from '../errors.ts';
@@ -40,12 +41,7 @@ export function addAddressRoutes(route: AddRoute, config: Config): void {
   });
   route(routes.changeAddress, async (req, res) => {
     const { address } = readBody(bodies.changeAddress, req.body);
-    if (config.address !== null)
-      throw refuse(
-        409,
-        'fixed',
-        'The address was given when the program was started. Change it there (--address).',
-      );
+    if (config.address !== null) throw refuse(409, 'fixed', teacherText('server.address-fixed'));
     if (address === null) await SettingRow.destroy({ where: { name: 'address' } });
     else await SettingRow.upsert({ name: 'address', value: address });
     answer(res, 'changeAddress', await view(req));

@@ -2,6 +2,7 @@ import type { answers, AnswerOf, Problem } from '@zest/contract';
 import { LessonError } from '@zest/core/lesson';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { z } from 'zod';
+import { sayStored, teacherText } from '@zest/core/words';
 import { messageOf, Refusal, refuse } from '../errors.ts';
 
 /** Reads a request's body. @throws Refusal 400 naming every place that is wrong */
@@ -38,35 +39,36 @@ function problemOf(error: unknown): { status: number; problem: Problem } {
   if (known.type === 'entity.too.large')
     return {
       status: 413,
-      problem: { code: 'too-large', message: 'This is more than can be saved at once (4 MB).' },
+      problem: { code: 'too-large', message: teacherText('server.too-much') },
     };
   if (known.type === 'entity.parse.failed')
     return {
       status: 400,
-      problem: { code: 'not-json', message: 'The request could not be read.' },
+      problem: { code: 'not-json', message: teacherText('server.not-json') },
     };
   if (error instanceof URIError)
     return {
       status: 400,
       problem: {
         code: 'bad-address',
-        message:
-          'This address is damaged. Copy the whole link again, or ask whoever gave it to you.',
+        message: teacherText('server.bad-address'),
       },
     };
   if (known.status === 404)
-    return { status: 404, problem: { code: 'not-found', message: 'There is nothing here.' } };
+    return {
+      status: 404,
+      problem: { code: 'not-found', message: teacherText('server.nothing-here') },
+    };
   if (known.status === 416)
     return {
       status: 416,
-      problem: { code: 'range', message: 'That part of the file does not exist.' },
+      problem: { code: 'range', message: teacherText('server.range') },
     };
   return {
     status: 500,
     problem: {
       code: 'failed',
-      message:
-        'Something went wrong on the server. Your work in this window is kept; try again in a moment.',
+      message: teacherText('server.failed'),
     },
   };
 }
@@ -83,10 +85,11 @@ export function answerErrors(log: (line: string) => void): ErrorRequestHandler {
       next(error);
       return;
     }
-    res.status(status).json(problem);
+    // What a job may meet as well is said here, in the language of who asks.
+    res.status(status).json({ ...problem, message: sayStored(problem.message) });
   };
 }
 
 export const nothingHere: RequestHandler = () => {
-  throw refuse(404, 'not-found', 'There is nothing here.');
+  throw refuse(404, 'not-found', teacherText('server.nothing-here'));
 };

@@ -3,6 +3,7 @@ import express, { type Express } from 'express';
 import type { Sequelize } from 'sequelize';
 import type { Config, Folders } from '../config.ts';
 import type { JobQueue } from '../jobs/queue.ts';
+import { inTheirLanguage } from '../language.ts';
 import type { MediaStore } from '../media/store.ts';
 import { makePrinter } from '../publish/prints/printer.ts';
 import { addAccountRoutes } from './accounts.ts';
@@ -55,7 +56,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   app.disable('x-powered-by');
   // Addresses and schemes that others than these claim are not believed.
   app.set('trust proxy', config.trustProxy.length > 0 && config.trustProxy);
-  app.use(endSlowBodies(), nonce, headers, onlyKnownNames(config));
+  app.use(endSlowBodies(), nonce, headers, inTheirLanguage, onlyKnownNames(config));
   // Streams of events go out line by line.
   app.use(
     compression({

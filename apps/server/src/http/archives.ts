@@ -8,6 +8,7 @@ import { ArchiveFault, type ArchivedTake } from '@zest/core/formats';
 import type { Request } from 'express';
 import { nanoid } from 'nanoid';
 import { Op, type Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import type { Folders } from '../config.ts';
 import { createWithTakes, lessonAt } from '../db/lessons.ts';
 import { TakeRow } from '../db/models.ts';
@@ -34,12 +35,7 @@ export interface ArchiveTools {
 /** Writes a request's body to a file. @throws Refusal 413 or 507 when it is too much */
 async function receive(req: Request, file: string, mostBytes: number): Promise<void> {
   const tooMuch = () =>
-    refuse(
-      413,
-      'too-large',
-      `The archive is larger than the ${Math.floor(mostBytes / 1e6)} MB there is room ` +
-        'for. Free some space on the server, or save the archive without footage.',
-    );
+    refuse(413, 'too-large', teacherText('archive.larger', { mb: Math.floor(mostBytes / 1e6) }));
   if (Number(req.headers['content-length'] ?? 0) > mostBytes) throw tooMuch();
   let seen = 0;
   const limit = new Transform({

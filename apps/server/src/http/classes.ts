@@ -9,6 +9,7 @@ import {
   keepEntries,
   studentView,
 } from '../db/classes.ts';
+import { teacherText } from '@zest/core/words';
 import { classSums, logPage } from '../db/class-log.ts';
 import { ClassRow, ErasureRow, StudentRow } from '../db/log-models.ts';
 import { LessonRow } from '../db/models.ts';
@@ -88,21 +89,13 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
       (await StudentRow.findAll({ where: { classId: schoolClass.id } })).map(({ id }) => id),
     );
     if (entries.some(({ studentId }) => !known.has(studentId)))
-      throw refuse(
-        422,
-        'no-student',
-        'One of the entries is for a student who is not in this class any more. Load the page again.',
-      );
+      throw refuse(422, 'no-student', teacherText('server.student-gone'));
     const lessonIds = [...new Set(entries.flatMap(({ lessonId }) => lessonId ?? []))];
     const lessons = await LessonRow.count({
       where: { teamId, id: { [Op.in]: lessonIds } },
     });
     if (lessons < lessonIds.length)
-      throw refuse(
-        422,
-        'no-lesson',
-        'One of the entries is for a lesson that is not there. Load the page again.',
-      );
+      throw refuse(422, 'no-lesson', teacherText('server.lesson-gone'));
     await keepEntries(schoolClass, 'teacher', entries);
     tellLogNews({ teamId, classId: schoolClass.id, lessonIds });
     res.status(204).end();
@@ -122,11 +115,7 @@ function addStudentListRoutes(route: AddRoute, sequelize: Sequelize): void {
       where: { classId: student.classId, nickname: plan.nickname, id: { [Op.ne]: student.id } },
     });
     if (twin)
-      throw refuse(
-        409,
-        'taken',
-        `“${plan.nickname}” is in this class already. Give every student a nickname of their own.`,
-      );
+      throw refuse(409, 'taken', teacherText('server.nickname-taken', { nickname: plan.nickname }));
     answer(
       res,
       'saveStudent',

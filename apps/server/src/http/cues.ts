@@ -8,6 +8,7 @@ import {
 import { entryUses } from '@zest/core/lesson';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import { newestLessons } from '../db/lessons.ts';
 import { CueEntryRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
@@ -38,14 +39,10 @@ export function addCueRoutes(route: AddRoute, sequelize: Sequelize): void {
   route(routes.makeCueEntry, async (req, res, { teamId }) => {
     const { id = nanoid(), ...entry } = readBody(bodies.makeCueEntry, req.body);
     if ((await CueEntryRow.count({ where: { teamId } })) >= MAX_CUE_ENTRIES) {
-      throw refuse(
-        422,
-        'full',
-        `The cue library holds ${MAX_CUE_ENTRIES} entries and is full. Delete some that no lesson uses.`,
-      );
+      throw refuse(422, 'full', teacherText('server.most-cues', { most: MAX_CUE_ENTRIES }));
     }
     if (await CueEntryRow.findByPk(id))
-      throw refuse(409, 'there-already', 'This cue is in the library already.');
+      throw refuse(409, 'there-already', teacherText('server.cue-there'));
     res
       .status(201)
       .json(view(await CueEntryRow.create({ id, teamId, document: JSON.stringify(entry) })));

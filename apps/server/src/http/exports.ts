@@ -11,6 +11,7 @@ import {
 } from '@zest/contract';
 import { videoChanges } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import type { Folders } from '../config.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { JobRow, TakeRow } from '../db/models.ts';
@@ -44,25 +45,13 @@ export async function orderExport(
   const takes = await TakeRow.findAll({ where: { lessonId } });
   const lesson = await lessonAt(lessonId, revision);
   if (order.language === 'second' && !lesson.second)
-    throw refuse(
-      422,
-      'no-second-language',
-      'This lesson has no second language yet. Write it on the Script bench first.',
-    );
+    throw refuse(422, 'no-second-language', teacherText('server.no-second-language'));
   const { assembly, media } = await cutFor(lesson, takes, order.blockId, store);
   if (order.format === 'gif' && (order.blockId === null || assembly.durationMs > LONGEST_GIF_MS)) {
-    throw refuse(
-      422,
-      'too-long',
-      `A GIF is a clip of one block of at most ${LONGEST_GIF_MS / 1000} s. Choose a shorter block, or MP4.`,
-    );
+    throw refuse(422, 'too-long', teacherText('server.gif-long', { most: LONGEST_GIF_MS / 1000 }));
   }
   if (firstFrameFrom(assembly.durationMs) === 0) {
-    throw refuse(
-      422,
-      'empty-lesson',
-      'There is nothing to export yet: the lesson has no blocks with a length. Add a block on the Plan bench first.',
-    );
+    throw refuse(422, 'empty-lesson', teacherText('server.nothing-to-export'));
   }
   // Where a take lies by its marks decides the video as much as its content does.
   const used = Object.fromEntries(
@@ -115,7 +104,7 @@ export function addExportRoutes(
       throw refuse(
         404,
         'no-file',
-        `There is no such file of a lesson. There are: ${cutFiles.join(', ')}.`,
+        teacherText('server.no-such-file', { known: cutFiles.join(', ') }),
       );
     const ms = Number(req.query['ms'] ?? 0);
     if (name === 'frame.png' && !(ms >= 0))
@@ -160,7 +149,7 @@ export function addExportRoutes(
 
   const finished = (job: JobRow) => {
     if (job.kind !== 'export' || !job.result)
-      throw refuse(404, 'not-ready', 'This export is not finished.');
+      throw refuse(404, 'not-ready', teacherText('server.export-unfinished'));
     return exportOutcomeSchema.parse(JSON.parse(job.result));
   };
   const formatOf = (job: JobRow) => exportInput.parse(JSON.parse(job.input)).order.format;

@@ -3,6 +3,7 @@ import { countLanguages } from '@zest/core/lesson';
 import { MARK_NUMBERS } from '@zest/core/signal';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import type { Folders } from '../config.ts';
 import { sizeOfAll } from '../db/content.ts';
 import { contentOf, emptyBin } from '../db/takes.ts';
@@ -81,9 +82,9 @@ export function addFilmingRoutes(
   route(routes.spoken, async (req, res) => {
     const language = countLanguages.find((known) => known === req.params['language']);
     const words = typeof req.query['words'] === 'string' ? req.query['words'].trim() : '';
-    if (!language) throw refuse(404, 'no-voice', 'There is no voice for this language.');
+    if (!language) throw refuse(404, 'no-voice', teacherText('server.no-voice'));
     if (words === '' || words.length > MOST_SPOKEN)
-      throw refuse(400, 'bad-words', `The voice says 1 to ${MOST_SPOKEN} characters at a time.`);
+      throw refuse(400, 'bad-words', teacherText('server.voice-long', { most: MOST_SPOKEN }));
     const file = await spokenFile(folders.spoken, language, words);
     res.set({ 'Content-Type': 'audio/wav', 'Cache-Control': 'private, max-age=86400' });
     res.sendFile(file, { cacheControl: false, dotfiles: 'allow' });

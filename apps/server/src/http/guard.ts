@@ -9,6 +9,7 @@ import {
   type Route,
 } from '@zest/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
+import { teacherText } from '@zest/core/words';
 import { refuse } from '../errors.ts';
 import { studentOf } from '../db/classes.ts';
 import { ClassRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
@@ -63,14 +64,13 @@ function checkRole({ person }: Caller, least: Role): void {
     throw refuse(
       403,
       'not-your-role',
-      `In this team you are a ${person.role}; this takes a ${least}. Ask the team’s owner.`,
+      teacherText('server.not-your-role', { role: person.role, least }),
     );
 }
 
 async function callerOf(req: Request): Promise<Caller> {
   const person = req.session.userId ? await User.findByPk(req.session.userId) : null;
-  if (!person?.teamId)
-    throw refuse(401, 'signed-out', 'Sign in first. What you typed is kept in this window.');
+  if (!person?.teamId) throw refuse(401, 'signed-out', teacherText('server.sign-in-first'));
   return { person, teamId: person.teamId };
 }
 
@@ -155,7 +155,7 @@ async function findOwned(req: Request, teamId: string): Promise<Partial<Owned>> 
   for (const [name, find] of Object.entries(finders)) {
     if (req.params[name] === undefined) continue;
     const loaded = await find(text(req.params[name]), teamId);
-    if (!loaded) throw refuse(404, 'not-found', 'There is nothing here.');
+    if (!loaded) throw refuse(404, 'not-found', teacherText('server.nothing-here'));
     Object.assign(owned, loaded);
   }
   return owned;
@@ -230,12 +230,7 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
       return signedIn(req, leastOf(route));
     case 'remote': {
       const remote = remotes.get(text(req.params['remote']));
-      if (!remote)
-        throw refuse(
-          404,
-          'no-remote',
-          'This code leads to no film view. Look at the code there, or open a new one.',
-        );
+      if (!remote) throw refuse(404, 'no-remote', teacherText('server.no-film-view'));
       return { remote };
     }
     case 'owner': {

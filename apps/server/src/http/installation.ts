@@ -2,6 +2,7 @@ import { readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { routes, type Installation } from '@zest/contract';
 import type { Sequelize } from 'sequelize';
+import { teacherText, type TeacherWord } from '@zest/core/words';
 import type { Folders } from '../config.ts';
 import { countRows } from '../db/dump.ts';
 import { JobRow } from '../db/models.ts';
@@ -24,15 +25,15 @@ async function sizeOf(folder: string): Promise<{ bytes: number; files: number }>
   return { bytes: sizes.reduce((sum, size) => sum + size, 0), files: sizes.length };
 }
 
-const TABLES: Readonly<Record<string, string>> = {
-  lessons: 'lessons',
-  lesson_revisions: 'revisions of lessons',
-  takes: 'takes',
-  classes: 'classes',
-  students: 'students',
-  log_entries: 'entries of the log',
-  shares: 'links',
-  users: 'accounts',
+const TABLES: Readonly<Record<string, TeacherWord>> = {
+  lessons: 'stored.lessons',
+  lesson_revisions: 'stored.revisions',
+  takes: 'stored.takes',
+  classes: 'stored.classes',
+  students: 'stored.students',
+  log_entries: 'stored.entries',
+  shares: 'stored.links',
+  users: 'stored.accounts',
 };
 
 /**
@@ -81,7 +82,10 @@ export function addInstallationRoutes(
       },
       jobs: { waiting, running, failed },
       workerSeen: last?.updatedAt.toISOString() ?? null,
-      rows: Object.entries(TABLES).map(([table, what]) => ({ what, count: rows[table] ?? 0 })),
+      rows: Object.entries(TABLES).map(([table, what]) => ({
+        what: teacherText(what),
+        count: rows[table] ?? 0,
+      })),
     };
     answer(res, 'installation', body);
   });

@@ -72,7 +72,7 @@ describe('lessons', () => {
         lesson: broken,
       });
       expect(answer.status).toBe(400);
-      expect(answer.body.faults[0].place).toContain('block 1 "Circuit", work time');
+      expect(answer.body.faults[0].place).toContain('block 1 “Circuit”, work time');
       expect((await teacher.get(`/api/lessons/${id}`)).body).toMatchObject({ revision: 1, lesson });
     },
   );
@@ -91,6 +91,18 @@ describe('lessons', () => {
     expect(
       (await teacher.send('POST', '/api/lessons', { title: 'x'.repeat(5_000_000) })).status,
     ).toBe(413);
+  });
+
+  it('answers in the language of the page, else in what the browser asks for', async () => {
+    const message = async (headers: Record<string, string>) =>
+      (await server.client().get('/api/lessons', headers)).body.message;
+    expect(await message({ cookie: 'zest.language=de', 'accept-language': 'es' })).toContain(
+      'Melde dich zuerst an',
+    );
+    expect(await message({ 'accept-language': 'es-MX,en;q=0.5' })).toContain('Inicia sesión');
+    expect(await message({ cookie: 'zest.language=xx', 'accept-language': 'fr' })).toContain(
+      'Sign in first',
+    );
   });
 
   it('takes a lesson of no blocks, but neither shares nor exports it', async () => {

@@ -11,6 +11,7 @@ import { benchStates, portraitOf } from '@zest/core/making';
 import { scheduleLesson, skillTimes } from '@zest/core/schedule';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import type { Folders } from '../config.ts';
 import { eraseLesson } from '../db/erase-lesson.ts';
 import {
@@ -109,13 +110,9 @@ export function addLessonRoutes(
   route(routes.keepLesson, async (req, res, { lesson, teamId }) => {
     const { memberId } = readBody(bodies.keepLesson, req.body);
     const keeper = await User.findOne({ where: { id: memberId, teamId } });
-    if (!keeper) throw refuse(404, 'not-found', 'There is nobody like that in your team.');
+    if (!keeper) throw refuse(404, 'not-found', teacherText('server.nobody'));
     if (!mayAsMuchAs(keeper.role, 'teacher'))
-      throw refuse(
-        422,
-        'may-not',
-        `${keeper.login} may not change lessons. Make them a teacher on the team page first.`,
-      );
+      throw refuse(422, 'may-not', teacherText('server.may-not-keep', { login: keeper.login }));
     await lesson.update({ keeperId: keeper.id });
     res.status(204).end();
   });
@@ -168,7 +165,8 @@ export function addLessonRoutes(
 
   route(routes.revision, async (req, res, { lesson }) => {
     const revision = Number(req.params['revision']);
-    if (!Number.isInteger(revision)) throw refuse(404, 'not-found', 'There is no such revision.');
+    if (!Number.isInteger(revision))
+      throw refuse(404, 'not-found', teacherText('server.no-such-revision'));
     answer(res, 'revision', stored(await revisionAt(lesson.id, revision)));
   });
 }

@@ -137,6 +137,8 @@ describe('an export', () => {
     const answer = await order(more);
     expect([answer.status, answer.body.code]).toEqual([422, code]);
     expect(answer.body.message.length).toBeGreaterThan(20);
+    // In words, not as it is kept for later.
+    expect(answer.body.message).not.toContain('{');
   });
 
   it('tells what was changed since it was made', async () => {

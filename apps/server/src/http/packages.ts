@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { packageKinds, routes, type PackagedLesson } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { lessonAt } from '../db/lessons.ts';
 import { refuse } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
@@ -19,7 +20,7 @@ export function addPackageRoutes(route: AddRoute, store: MediaStore, webDir: str
       throw refuse(
         404,
         'not-found',
-        `There is no such package. There are: ${packageKinds.join(', ')}.`,
+        teacherText('server.no-package', { known: packageKinds.join(', ') }),
       );
     if (webDir === null)
       throw refuse(
@@ -43,12 +44,7 @@ export function addPackageRoutes(route: AddRoute, store: MediaStore, webDir: str
       }
     }
     if (variants[0]?.lesson.assembly.segments.length === 0)
-      throw refuse(
-        422,
-        'empty-lesson',
-        'There is nothing to take away yet: the lesson has no blocks with a length. Add ' +
-          'a block on the Plan bench first.',
-      );
+      throw refuse(422, 'empty-lesson', teacherText('server.nothing-to-take'));
     const zip = await packLesson(kind, variants, shas, store, path.join(webDir, '../package'));
     res
       .attachment(kind === 'scorm' ? 'lesson-scorm.zip' : 'lesson-folder.zip')

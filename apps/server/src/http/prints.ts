@@ -1,4 +1,5 @@
 import { prints, routes } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { lessonAt } from '../db/lessons.ts';
 import { TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
@@ -12,7 +13,7 @@ export function addPrintRoutes(route: AddRoute, store: MediaStore, printer: Prin
   route(routes.print, async (req, res, { lesson }) => {
     const print = prints.find((name) => name === req.params['print']);
     if (!print)
-      throw refuse(404, 'not-found', `There is no such print. There are: ${prints.join(', ')}.`);
+      throw refuse(404, 'not-found', teacherText('server.no-print', { known: prints.join(', ') }));
     const stored = await lessonAt(lesson.id, lesson.revision);
     const findings =
       print === 'check'

@@ -1,5 +1,6 @@
 import { bodies, routes, type RemoteMessage } from '@zest/contract';
 import rateLimit from 'express-rate-limit';
+import { teacherText } from '@zest/core/words';
 import { refuse } from '../errors.ts';
 import { answer, readBody } from './answer.ts';
 import { eventStream } from './event-stream.ts';
@@ -19,7 +20,9 @@ export function addRemoteRoutes(route: AddRoute): void {
     limit: 240,
     standardHeaders: true,
     legacyHeaders: false,
-    message: { code: 'too-many', message: 'Too many tries. Wait a minute.' },
+    handler: () => {
+      throw refuse(429, 'too-many', teacherText('server.too-many-tries'));
+    },
   });
 
   route(
@@ -51,8 +54,7 @@ export function addRemoteRoutes(route: AddRoute): void {
         kind: 'command',
         ...readBody(bodies.commandRemote, req.body),
       });
-      if (!heard)
-        throw refuse(409, 'no-view', 'The film view is closed. Open it again on the other device.');
+      if (!heard) throw refuse(409, 'no-view', teacherText('server.film-view-closed'));
       res.status(204).end();
     },
     guesses,

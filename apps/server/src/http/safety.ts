@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { RequestHandler } from 'express';
 import helmet from 'helmet';
+import { teacherText } from '@zest/core/words';
 import type { Config } from '../config.ts';
 import { refuse } from '../errors.ts';
 
@@ -77,11 +78,7 @@ export function onlyKnownNames({
     (address === null ? trustProxy.length > 0 : host === new URL(address).host);
   return (req, _res, next) => {
     if (isLoopbackOnly && !isKnown(req.host)) {
-      throw refuse(
-        421,
-        'wrong-host',
-        'Open this program by the address it printed when it started.',
-      );
+      throw refuse(421, 'wrong-host', teacherText('server.wrong-host'));
     }
     next();
   };
@@ -93,12 +90,7 @@ export const sameOriginWrites: RequestHandler = (req, _res, next) => {
     const origin = req.headers.origin;
     const isOurs =
       origin !== undefined && URL.canParse(origin) && new URL(origin).host === req.host;
-    if (!isOurs)
-      throw refuse(
-        403,
-        'wrong-origin',
-        'This change did not come from a page of this program, so it was refused.',
-      );
+    if (!isOurs) throw refuse(403, 'wrong-origin', teacherText('server.wrong-origin'));
   }
   next();
 };

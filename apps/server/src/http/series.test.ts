@@ -43,7 +43,7 @@ describe('series', () => {
     const circle = { ...series, weekPlans: [{ week: 2, focus: '', basis: 3 }] };
     expect(
       (await teacher.send('PUT', url, { baseRevision: 2, series: circle })).body.message,
-    ).toContain('circle: 2 from 3 from 2');
+    ).toContain('circle: 2 ← 3 ← 2');
     expect((await teacher.send('POST', '/api/series', { series: circle })).status).toBe(400);
     expect((await teacher.send('POST', '/api/series', { series })).body).toMatchObject({
       code: 'taken',

@@ -1,6 +1,7 @@
 import { bodies, routes, sharePlanSchema, type Share } from '@zest/contract';
 import { videoChanges } from '@zest/core/lesson';
 import type { Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import { lessonAt } from '../db/lessons.ts';
 import { ClassRow } from '../db/log-models.ts';
 import { LessonRow, ShareRow } from '../db/models.ts';
@@ -46,11 +47,7 @@ const dateOf = (moment: string | null) => (moment === null ? null : new Date(mom
 async function getReady(lesson: LessonRow, queue: JobQueue, store: MediaStore): Promise<void> {
   const { assembly, takes } = await sharedCut(lesson.id, lesson.revision, store);
   if (assembly.segments.length === 0)
-    throw refuse(
-      422,
-      'empty-lesson',
-      'There is nothing to share yet: the lesson has no blocks with a length. Add a block on the Plan bench first.',
-    );
+    throw refuse(422, 'empty-lesson', teacherText('server.nothing-to-share'));
   await queueRenditions(queue, takes.values());
 }
 
@@ -78,7 +75,7 @@ export function addShareRoutes(
       req.body ?? { classId: null, opensAt: null, closesAt: null },
     );
     if (classId !== null && !(await ClassRow.findOne({ where: { id: classId, teamId } })))
-      throw refuse(422, 'no-class', 'This class is not there any more. Choose another one.');
+      throw refuse(422, 'no-class', teacherText('server.class-gone'));
     await getReady(lesson, queue, store);
     const share = await createShare(sequelize, {
       teamId,
@@ -96,11 +93,7 @@ export function addShareRoutes(
     const opensAt = dates.opensAt === undefined ? share.opensAt : dateOf(dates.opensAt);
     const closesAt = dates.closesAt === undefined ? share.closesAt : dateOf(dates.closesAt);
     if (opensAt && closesAt && opensAt >= closesAt)
-      throw refuse(
-        400,
-        'invalid',
-        'A link closes after it opens. Choose a later end or an earlier beginning.',
-      );
+      throw refuse(400, 'invalid', teacherText('server.link-closes'));
     const lesson = await LessonRow.findByPk(share.lessonId, { rejectOnEmpty: true });
     if (toNewest) await getReady(lesson, queue, store);
     await share.update({ opensAt, closesAt });

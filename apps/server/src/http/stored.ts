@@ -1,5 +1,6 @@
 import { routes, type Stored } from '@zest/contract';
 import { Op, type Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import { dropUnnamed, hashesIn, sizeOfAll } from '../db/content.ts';
 import { lessonAt } from '../db/lessons.ts';
 import { JobRow, LessonRow, TakeRow } from '../db/models.ts';
@@ -61,7 +62,7 @@ export function addStoredRoutes(route: AddRoute, sequelize: Sequelize, store: Me
       job.state === 'queued' ||
       job.state === 'held'
     )
-      throw refuse(409, 'not-done', 'This export is not finished. Cancel it first.');
+      throw refuse(409, 'not-done', teacherText('server.export-running'));
     await job.destroy();
     await dropUnnamed(sequelize, hashesIn(job.result ?? ''), store);
     res.status(204).end();

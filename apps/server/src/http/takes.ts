@@ -4,6 +4,7 @@ import type { Response } from 'express';
 import { nanoid } from 'nanoid';
 import { Op } from 'sequelize';
 import { z } from 'zod';
+import { teacherText } from '@zest/core/words';
 import { copyTakes } from '../db/lessons.ts';
 import { putInBin, soundTracksOf } from '../db/takes.ts';
 import { JobRow, PerformanceRow, TakeRow } from '../db/models.ts';
@@ -28,7 +29,7 @@ export function sendContent(
   type: string,
   downloadName?: string,
 ): void {
-  if (!sha) throw refuse(404, 'not-ready', 'This is not ready yet. Wait for its working copy.');
+  if (!sha) throw refuse(404, 'not-ready', teacherText('server.not-ready'));
   if (downloadName) res.attachment(downloadName);
   res.set({
     'Content-Type': type,
@@ -97,11 +98,7 @@ export function addTakeRoutes(
       performanceId &&
       !(await PerformanceRow.findOne({ where: { id: performanceId, lessonId: lesson.id } }))
     ) {
-      throw refuse(
-        422,
-        'no-performance',
-        'This take belongs to a performance that is not of this lesson. Start the recording again.',
-      );
+      throw refuse(422, 'no-performance', teacherText('server.other-performance'));
     }
     const take = await TakeRow.create({
       id: nanoid(),
@@ -124,8 +121,8 @@ export function addTakeRoutes(
           422,
           'no-track',
           length === 0
-            ? 'This take has no sound tracks to choose from.'
-            : `This take has the sound tracks 1 to ${length}. Choose one of them.`,
+            ? teacherText('server.no-tracks')
+            : teacherText('server.tracks', { most: length }),
         );
       if (soundTrack !== take.soundTrack) await queueAnew(queue, take, soundTrack);
     }
@@ -191,7 +188,7 @@ function addTakeFileRoutes(
         'Say how the sound is to be finished: lufs, lowCut and noise.',
       );
     if (!take.workingSha || !take.hasSound)
-      throw refuse(404, 'not-ready', 'This take has no sound, or its working copy is not ready.');
+      throw refuse(404, 'not-ready', teacherText('server.no-take-sound'));
     const file = await finishedTake(take.workingSha, wanted.data, {
       cacheDir,
       takePath: (sha) => store.pathOf(sha),
@@ -204,17 +201,13 @@ function addTakeFileRoutes(
   );
   route(routes.watchTake, async (_req, res, { take }) => {
     if (!take.workingSha || isMaterial(take))
-      throw refuse(
-        409,
-        'not-ready',
-        'There is nothing to watch yet. Wait for the take’s working copy.',
-      );
+      throw refuse(409, 'not-ready', teacherText('server.nothing-to-watch'));
     await queueWatch(queue, take);
     res.status(202).end();
   });
   route(routes.makeTakeAnew, async (_req, res, { take }) => {
     if (!take.workingSha || !take.originalSha)
-      throw refuse(409, 'not-ready', 'There is no working copy yet. Wait for it.');
+      throw refuse(409, 'not-ready', teacherText('server.no-working-copy'));
     await queueAnew(queue, take);
     res.status(202).end();
   });

@@ -2,6 +2,7 @@ import { bodies, routes, type AuditEntry, type Comment, type Member } from '@zes
 import { hash } from '@node-rs/argon2';
 import { nanoid } from 'nanoid';
 import { Op, UniqueConstraintError, type Sequelize } from 'sequelize';
+import { teacherText } from '@zest/core/words';
 import { freshCode, makePasswordLink } from '../db/accounts.ts';
 import { shaOf } from '../db/classes.ts';
 import { User } from '../db/models.ts';
@@ -31,8 +32,8 @@ async function loginsOf(ids: Iterable<string>): Promise<Map<string, string>> {
 /** @throws Refusal 404 for one who is not in the team, 422 for its owner */
 async function memberOf(teamId: string, id: string): Promise<User> {
   const member = await User.findOne({ where: { id, teamId } });
-  if (!member) throw refuse(404, 'not-found', 'There is nobody like that in your team.');
-  if (member.role === 'owner') throw refuse(422, 'owner', 'A team keeps its owner.');
+  if (!member) throw refuse(404, 'not-found', teacherText('server.nobody'));
+  if (member.role === 'owner') throw refuse(422, 'owner', teacherText('server.keeps-owner'));
   return member;
 }
 
@@ -67,12 +68,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
             lock: transaction.LOCK.UPDATE,
             transaction,
           });
-          if (!invite)
-            throw refuse(
-              404,
-              'no-invite',
-              'This invitation is not good any more: it was used, or it is more than a week old. Ask for a new one.',
-            );
+          if (!invite) throw refuse(404, 'no-invite', teacherText('server.invite-old'));
           await invite.update({ usedAt: new Date() }, { transaction });
           const id = nanoid();
           return User.create(
@@ -88,11 +84,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
         })
         .catch((error: unknown) => {
           if (error instanceof UniqueConstraintError)
-            throw refuse(
-              409,
-              'taken',
-              `Somebody here signs in as “${login}” already. Choose another name.`,
-            );
+            throw refuse(409, 'taken', teacherText('server.login-taken', { login }));
           throw error;
         });
       await enter(req, user.id);
@@ -180,11 +172,7 @@ function addCommentRoutes(route: AddRoute): void {
   route(routes.makeComment, async (req, res, { teamId, lesson, person }) => {
     const body = readBody(bodies.makeComment, req.body);
     if ((await CommentRow.count({ where: { lessonId: lesson.id } })) >= MOST_COMMENTS)
-      throw refuse(
-        422,
-        'full',
-        `A lesson takes ${MOST_COMMENTS} comments. Delete some that are done.`,
-      );
+      throw refuse(422, 'full', teacherText('server.most-comments', { most: MOST_COMMENTS }));
     const row = await CommentRow.create({
       ...body,
       id: nanoid(),

@@ -3,8 +3,9 @@ import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
 import type { RequestHandler, Response } from 'express';
 import { nanoid } from 'nanoid';
+import { teacherText } from '@zest/core/words';
 import { TakeRow } from '../db/models.ts';
-import { messageOf } from '../errors.ts';
+import { wordsOf } from '../errors.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { WORKING_BY } from '../media/ingest.ts';
 import { freeOnDisk, RESERVE_BYTES } from '../media/room.ts';
@@ -28,9 +29,7 @@ function tusError(status_code: number, code: string, message: string): Error {
   });
 }
 
-const FULL =
-  'The disk of the server is full, so the footage cannot be taken in. What has ' +
-  'arrived is kept: free some space, then press Continue.';
+const wordsOfFull = () => teacherText('server.disk-full-upload');
 
 /**
  * The session middleware's `end` takes a lone callback for a body; the upload server ends answers
@@ -86,7 +85,8 @@ export function uploads(tools: UploadTools): {
   const { queue, folder, log, freeBytes = freeOnDisk } = tools;
   const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WEEK_MS });
   const assertRoom = async (bytes: number) => {
-    if ((await freeBytes(folder)) - bytes < RESERVE_BYTES) throw tusError(507, 'disk-full', FULL);
+    if ((await freeBytes(folder)) - bytes < RESERVE_BYTES)
+      throw tusError(507, 'disk-full', wordsOfFull());
   };
   const tus = new Server({
     path: UPLOADS_PATH,
@@ -99,12 +99,11 @@ export function uploads(tools: UploadTools): {
       if (req.method === 'PATCH') await assertRoom(Number(req.headers.get('content-length') ?? 0));
     },
     async onUploadCreate(_req, upload) {
-      if (upload.size === 0)
-        throw tusError(400, 'empty-file', 'The file is empty. Copy it from the camera again.');
+      if (upload.size === 0) throw tusError(400, 'empty-file', teacherText('server.file-empty'));
       const take = await TakeRow.findByPk(upload.id);
-      if (take?.originalSha) throw tusError(409, 'arrived', 'This footage has arrived already.');
+      if (take?.originalSha) throw tusError(409, 'arrived', teacherText('server.arrived'));
       const begun = await store.getUpload(upload.id).catch(() => null);
-      if (begun) throw tusError(409, 'begun', 'This upload has begun already; continue it.');
+      if (begun) throw tusError(409, 'begun', teacherText('server.upload-begun'));
       await assertRoom(upload.size ?? 0);
       return {};
     },
@@ -117,7 +116,10 @@ export function uploads(tools: UploadTools): {
       const free = await freeBytes(folder).catch(() => Infinity);
       if ('body' in error && String(error.body).startsWith('{')) return undefined;
       if (free < RESERVE_BYTES / 8)
-        return { status_code: 507, body: JSON.stringify({ code: 'disk-full', message: FULL }) };
+        return {
+          status_code: 507,
+          body: JSON.stringify({ code: 'disk-full', message: wordsOfFull() }),
+        };
       return undefined;
     },
   });
@@ -140,7 +142,7 @@ export function uploads(tools: UploadTools): {
         ? await TakeRow.findOne({ where: { id: takeId, teamId } })
         : null;
       if (!take || req.method === 'GET') {
-        res.status(404).json({ code: 'not-found', message: 'There is no such upload.' });
+        res.status(404).json({ code: 'not-found', message: teacherText('server.no-upload') });
         return;
       }
       endWithCallback(res);
@@ -154,7 +156,7 @@ export function uploads(tools: UploadTools): {
       }
       await tus
         .cleanUpExpiredUploads()
-        .catch((error: unknown) => log(`Old uploads were not cleared: ${messageOf(error)}`));
+        .catch((error: unknown) => log(`Old uploads were not cleared: ${wordsOf(error)}`));
     },
   };
 }

@@ -1,4 +1,5 @@
 import { exportResultSchema, isMaterial, type Job, type Take } from '@zest/contract';
+import { sayStored, teacherText } from '@zest/core/words';
 import { exportInput, exportOutcomeSchema } from '../jobs/handlers.ts';
 import { WORKING_BY } from '../media/ingest.ts';
 import { markedOf, saidOf, soundTracksOf } from '../db/takes.ts';
@@ -11,6 +12,8 @@ function leftMs(job: JobRow): number | null {
   return spentMs < 1_500 ? null : Math.round((spentMs * (1 - job.progress)) / job.progress);
 }
 
+const saidOrNull = (text: string | null) => (text === null ? null : sayStored(text));
+
 export function jobView(job: JobRow, changedSince: string[] | null = null): Job {
   const outcome =
     job.kind === 'export' && job.result ? exportOutcomeSchema.parse(JSON.parse(job.result)) : null;
@@ -21,7 +24,10 @@ export function jobView(job: JobRow, changedSince: string[] | null = null): Job 
     state: job.state,
     progress: job.progress,
     leftMs: leftMs(job),
-    message: job.cancelRequested && job.state === 'running' ? 'Stopping' : job.message,
+    message:
+      job.cancelRequested && job.state === 'running'
+        ? teacherText('job.stopping')
+        : sayStored(job.message),
     createdAt: job.createdAt.toISOString(),
     order: job.kind === 'export' ? exportInput.parse(JSON.parse(job.input)).order : null,
     result: outcome && exportResultSchema.parse(outcome),
@@ -53,8 +59,8 @@ export function takeView(
     createdAt: take.createdAt.toISOString(),
     frames: take.workingSha ? take.frames : 0,
     state: stateOf(take, job),
-    fault: take.fault ?? (job?.state === 'failed' ? job.message : null),
-    damage: take.damage,
+    fault: saidOrNull(take.fault ?? (job?.state === 'failed' ? job.message : null)),
+    damage: saidOrNull(take.damage),
     progress: job?.progress ?? 0,
     thumbs: take.thumbs,
     hasSound: take.hasSound,

@@ -10,6 +10,7 @@ import {
 import { lessonAsChosen } from '@zest/core/lesson';
 import { Op, type Sequelize } from 'sequelize';
 import { z } from 'zod';
+import { textToSay } from '@zest/core/words';
 import { dropUnnamed } from '../db/content.ts';
 import { TakeRow, type JobRow } from '../db/models.ts';
 import { contentOf } from '../db/takes.ts';
@@ -86,7 +87,7 @@ function workingCopyOf(
   return makeWorkingCopy(
     file,
     folder,
-    (part) => onProgress(part, 'Making the working copy'),
+    (part) => onProgress(part, textToSay('job.working-copy')),
     signal,
     track,
   );
@@ -195,7 +196,7 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
       ...(known ? partsIn(known) : await partsOf(take, originalSha, null, tools)),
       fault: null,
     };
-    tools.onProgress(0.97, 'Looking for sync marks');
+    tools.onProgress(0.97, textToSay('job.sync-marks'));
     const marks =
       ready.hasSound && ready.workingSha && !isMaterial(take)
         ? await marksIn(tools.store.pathOf(ready.workingSha), tools.signal)

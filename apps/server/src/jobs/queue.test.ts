@@ -1,3 +1,4 @@
+import { sayStored } from '@zest/core/words';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { JobRow } from '../db/models.ts';
 import { testServer, type TestServer } from '../testing/server.ts';
@@ -60,7 +61,7 @@ describe('the queue', () => {
     }
     expect(await server.queue.lease('w5')).toBeNull();
     const [job] = await JobRow.findAll();
-    expect([job?.state, job?.message]).toEqual([
+    expect([job?.state, sayStored(job?.message ?? '')]).toEqual([
       'failed',
       expect.stringContaining('Given up after 4 attempts'),
     ]);

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { Op, Transaction, type Sequelize } from 'sequelize';
+import { textToSay } from '@zest/core/words';
 import { JobRow, type JobKind, type JobState } from '../db/models.ts';
 import { hashOf } from '../media/store.ts';
 
@@ -82,7 +83,7 @@ const waitingJobs = (sequelize: Sequelize): Pick<JobQueue, 'add' | 'first' | 'ca
           inputHash,
           input: JSON.stringify(input),
           state: 'queued',
-          message: 'Waiting',
+          message: textToSay('job.waiting'),
           priority,
         },
         { transaction },
@@ -101,7 +102,12 @@ const waitingJobs = (sequelize: Sequelize): Pick<JobQueue, 'add' | 'first' | 'ca
   async cancel(job) {
     const now = new Date();
     const [waiting] = await JobRow.update(
-      { state: 'cancelled', message: 'Cancelled', cancelRequested: true, updatedAt: now },
+      {
+        state: 'cancelled',
+        message: textToSay('job.cancelled'),
+        cancelRequested: true,
+        updatedAt: now,
+      },
       { where: { id: job.id, state: ['queued', 'held'] } },
     );
     if (waiting === 0) {
@@ -138,8 +144,8 @@ const leasedJobs = (
         const givenUp = job.attempts >= MOST_ATTEMPTS;
         if (givenUp || job.cancelRequested) {
           const message = givenUp
-            ? `Given up after ${job.attempts} attempts that ended without a reason. Please report it.`
-            : 'Cancelled';
+            ? textToSay('job.given-up', { n: job.attempts })
+            : textToSay('job.cancelled');
           await job.update(
             {
               state: givenUp ? 'failed' : 'cancelled',
@@ -215,7 +221,7 @@ const heldJobs = (): Pick<JobQueue, 'isHeld' | 'rest' | 'hold'> => ({
     await JobRow.update(
       {
         state: 'held',
-        message: 'Held back',
+        message: textToSay('job.paused'),
         attempts: job.attempts - 1,
         leaseUntil: null,
         updatedAt: new Date(),
@@ -228,7 +234,12 @@ const heldJobs = (): Pick<JobQueue, 'isHeld' | 'rest' | 'hold'> => ({
     const now = new Date();
     if (!held) {
       await JobRow.update(
-        { state: 'queued', message: 'Waiting', holdRequested: false, updatedAt: now },
+        {
+          state: 'queued',
+          message: textToSay('job.waiting'),
+          holdRequested: false,
+          updatedAt: now,
+        },
         { where: { id: job.id, state: 'held' } },
       );
       // A hold that its worker has not heard of yet is called off.
@@ -239,7 +250,7 @@ const heldJobs = (): Pick<JobQueue, 'isHeld' | 'rest' | 'hold'> => ({
       return;
     }
     const [waiting] = await JobRow.update(
-      { state: 'held', message: 'Held back', holdRequested: true, updatedAt: now },
+      { state: 'held', message: textToSay('job.paused'), holdRequested: true, updatedAt: now },
       { where: { id: job.id, state: 'queued' } },
     );
     if (waiting === 0)

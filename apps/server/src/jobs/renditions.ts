@@ -1,6 +1,7 @@
 import { isMaterial } from '@zest/contract';
 import { Op } from 'sequelize';
 import { z } from 'zod';
+import { textToSay } from '@zest/core/words';
 import { JobRow, TakeRow } from '../db/models.ts';
 import type { Rendition } from '../db/takes.ts';
 import { makeRenditions } from '../media/renditions.ts';
@@ -56,7 +57,7 @@ export async function makeTakeRenditions(job: JobRow, tools: JobTools): Promise<
         tools.store.pathOf(workingSha),
         await tools.store.sizeOf(workingSha),
         folder,
-        (part) => tools.onProgress(part, 'Making smaller versions for slow lines'),
+        (part) => tools.onProgress(part, textToSay('job.smaller')),
         tools.signal,
       );
       const kept: Rendition[] = [];

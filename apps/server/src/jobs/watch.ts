@@ -6,6 +6,7 @@ import { saidIn, sentencesOf } from '@zest/core/script';
 import { overlaps, type TimeSpan } from '@zest/core/time';
 import { Op } from 'sequelize';
 import { z } from 'zod';
+import { textToSay } from '@zest/core/words';
 import { lessonAt } from '../db/lessons.ts';
 import { LessonRow, TakeRow, type JobRow } from '../db/models.ts';
 import { watchFile, ANALYSER_VERSION } from '../media/analyse.ts';
@@ -83,7 +84,7 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
     (await inFolder(tools.folders, async (folder) => {
       const watched = await watchFile(
         file,
-        (part) => tools.onProgress(part * 0.9, 'Watching'),
+        (part) => tools.onProgress(part * 0.9, textToSay('job.watching')),
         tools.signal,
       );
       const made = path.join(folder, 'watched.json');
@@ -92,7 +93,7 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
     }));
   // The words may fail where the pictures did not.
   await take.update({ watchedSha, analyserVersion: ANALYSER_VERSION });
-  tools.onProgress(0.92, 'Looking for the words');
+  tools.onProgress(0.92, textToSay('job.words'));
   await take.update({ said: JSON.stringify(await wordsIn(take, file, script, tools.signal)) });
 }
 

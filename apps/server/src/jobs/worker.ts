@@ -1,8 +1,9 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { nanoid } from 'nanoid';
+import { textToSay } from '@zest/core/words';
 import type { Folders } from '../config.ts';
 import type { JobRow } from '../db/models.ts';
-import { messageOf } from '../errors.ts';
+import { messageOf, wordsOf } from '../errors.ts';
 import { CancelledError } from '../media/run.ts';
 import type { MediaStore } from '../media/store.ts';
 import { helpOut } from '../publish/shared-pieces.ts';
@@ -32,7 +33,7 @@ export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void>
     try {
       job = await tools.queue.lease(workerId);
     } catch (error) {
-      tools.log(`The queue did not answer: ${messageOf(error)}`);
+      tools.log(`The queue did not answer: ${wordsOf(error)}`);
       await sleep(2_000);
     }
     if (job) await doJob(job, workerId, tools, stop);
@@ -50,8 +51,7 @@ async function renderForOthers(
     return await helpOut(folders.segments, (sha) => store.pathOf(sha), stop);
   } catch (error) {
     // Whoever began the export meets the same fault and tells it.
-    if (!(error instanceof CancelledError))
-      log(`Helping with an export failed: ${messageOf(error)}`);
+    if (!(error instanceof CancelledError)) log(`Helping with an export failed: ${wordsOf(error)}`);
     return false;
   }
 }
@@ -66,7 +66,7 @@ async function doJob(
   const abort = new AbortController();
   const onStop = () => abort.abort();
   stop.addEventListener('abort', onStop);
-  let at = { part: 0, message: 'Starting' };
+  let at = { part: 0, message: textToSay('job.starting') };
   let lost = false;
   const beat = setInterval(() => {
     queue
@@ -76,7 +76,7 @@ async function doJob(
         lost = true;
         abort.abort();
       })
-      .catch((error: unknown) => tools.log(`Progress could not be stored: ${messageOf(error)}`));
+      .catch((error: unknown) => tools.log(`Progress could not be stored: ${wordsOf(error)}`));
   }, BEAT_MS);
   try {
     const result = await handlers[job.kind](job, {
@@ -87,17 +87,17 @@ async function doJob(
       signal: abort.signal,
       onProgress: (part, message) => (at = { part, message }),
     });
-    await queue.finish(job, workerId, 'done', 'Ready', result);
+    await queue.finish(job, workerId, 'done', textToSay('job.ready'), result);
   } catch (error) {
     if (error instanceof CancelledError && !lost) return await queue.release(job, workerId); // We are stopping.
     const cancelled = error instanceof CancelledError;
     if (cancelled && (await queue.isHeld(job))) return await queue.rest(job, workerId);
-    if (!cancelled) tools.log(`${job.kind} ${job.id} failed: ${messageOf(error)}`);
+    if (!cancelled) tools.log(`${job.kind} ${job.id} failed: ${wordsOf(error)}`);
     await queue.finish(
       job,
       workerId,
       cancelled ? 'cancelled' : 'failed',
-      cancelled ? 'Cancelled' : messageOf(error),
+      cancelled ? textToSay('job.cancelled') : messageOf(error),
     );
   } finally {
     clearInterval(beat);

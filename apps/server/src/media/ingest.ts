@@ -2,15 +2,19 @@ import { open, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { THUMB, WAVE_PER_SECOND } from '@zest/contract';
 import { OUTPUT_FPS } from '@zest/core/time';
+import { textToSay, type Figures, type TeacherWord } from '@zest/core/words';
 import { COLOUR_TAGS, ffmpeg, GUARDED_INPUT, SAMPLE_RATE, VIDEO_ENCODER } from './ffmpeg.ts';
 import { isPlainColour, toPlainColour } from './colour.ts';
 import { picturePackets, probe, type MediaFacts, type VideoFacts } from './probe.ts';
 import { ProgramError, run } from './run.ts';
 import { loudestOf, soundTracksOf, type SoundTrack } from './sound-tracks.ts';
 
-/** The footage cannot be used; the message says why and what to do. */
+/** The footage cannot be used; its message, to be said to whoever reads it, says why and what to do. */
 export class FootageFault extends Error {
   override readonly name = 'FootageFault';
+  constructor(word: TeacherWord, figures?: Figures) {
+    super(textToSay(word, figures));
+  }
 }
 
 /**
@@ -66,36 +70,24 @@ async function beginsLikeMp4(file: string): Promise<boolean> {
 
 /** Reads what an upload holds. @throws FootageFault when it is no usable video */
 export async function inspectFootage(file: string, signal?: AbortSignal): Promise<FootageFacts> {
-  if ((await stat(file)).size === 0)
-    throw new FootageFault('The file is empty. Copy it from the camera again.');
+  if ((await stat(file)).size === 0) throw new FootageFault('server.file-empty');
   let facts: MediaFacts;
   try {
     facts = await probe(file, false, signal);
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error;
     if (/moov atom not found/i.test(error.lastWords) && (await beginsLikeMp4(file))) {
-      throw new FootageFault(
-        'The recording was cut off before it was finished, so it cannot be played. Copy ' +
-          'the file from the camera again, or film the block again.',
-      );
+      throw new FootageFault('server.cut-off');
     }
-    throw new FootageFault(
-      'This file is not a video that can be read. Choose an mp4, mov, webm or mkv file ' +
-        'from a phone, camera or browser.',
-    );
+    throw new FootageFault('server.no-video');
   }
-  if (!facts.video)
-    throw new FootageFault(
-      'There is no picture in this file, only sound or data. Choose a video file.',
-    );
+  if (!facts.video) throw new FootageFault('server.no-picture-track');
   const { width, height } = facts.video;
   if (width < 16 || height < 16 || width > LARGEST_SIDE || height > LARGEST_SIDE) {
-    throw new FootageFault(
-      `The picture is ${width} × ${height}, which cannot be used. Between 16 and ${LARGEST_SIDE} pixels a side work.`,
-    );
+    throw new FootageFault('server.picture-size', { width, height, most: LARGEST_SIDE });
   }
   if (facts.durationMs !== null && facts.durationMs > LONGEST_MS) {
-    throw new FootageFault('The video is longer than four hours. Cut it into shorter files first.');
+    throw new FootageFault('server.too-long');
   }
   return { ...facts, video: facts.video };
 }
@@ -153,7 +145,6 @@ async function isWorkingCopy(
 
 /** A file may say a little more than it holds. */
 const SHORT_MS = 1_000;
-const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
 
 /**
  * A picture that ends so long before its sound is missed; our own recordings go on for nearly as
@@ -173,21 +164,13 @@ function damageOf(
   errors: string,
 ): string | null {
   if (soundMs - readMs > PICTURE_SHORT_MS)
-    return (
-      `The picture ends ${seconds(soundMs - readMs)} before the sound: the device ` +
-      'could not keep up. Its last frame is shown until then; film it again if that is ' +
-      'in the block.'
-    );
+    return textToSay('server.picture-ends', { byMs: soundMs - readMs });
   if (declaredMs !== null && readMs < declaredMs - SHORT_MS)
-    return (
-      `Only ${seconds(readMs)} of the ${seconds(declaredMs)} this file says it has ` +
-      'could be read. Copy it from the camera again, or use what is there.'
-    );
+    return textToSay('server.part-read', { readMs, declaredMs });
   return /corrupt|error while decoding|invalid data|concealing|missing reference|non-existing/i.test(
     errors,
   )
-    ? 'Parts of this file are damaged: pictures may be torn or stand still. Look at ' +
-        'it, or copy it from the camera again.'
+    ? textToSay('server.damaged')
     : null;
 }
 
@@ -270,10 +253,7 @@ async function orFault<T>(convert: () => Promise<T>): Promise<T> {
     return await convert();
   } catch (error) {
     if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
-    throw new FootageFault(
-      `The video could not be converted (${error.lastWords}). Play it on the camera: ` +
-        'if it runs there, export it again as mp4; if not, film the block again.',
-    );
+    throw new FootageFault('server.not-converted', { words: error.lastWords });
   }
 }
 
@@ -308,11 +288,7 @@ export async function makeWorkingCopy(
   });
   const made = await probe(video, true, signal);
   const { packets: frames = 0, width = 0, height = 0 } = made.video ?? {};
-  if (frames === 0)
-    throw new FootageFault(
-      'The file holds no picture that can be shown. ' +
-        'Copy it from the camera again, or film the block again.',
-    );
+  if (frames === 0) throw new FootageFault('server.nothing-to-show');
   const thumbs = path.join(folder, 'thumbs.jpg');
   const thumbCount = await makeThumbs(small ?? video, frames, thumbs, signal);
   onProgress(0.95);
@@ -397,9 +373,7 @@ export async function makeStill(
     );
   } catch (error) {
     if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
-    throw new FootageFault(
-      'This file is not a picture that can be read. Choose a JPEG, PNG or WebP file.',
-    );
+    throw new FootageFault('server.no-picture');
   }
   const thumbs = path.join(folder, 'thumbs.jpg');
   const thumbCount = await makeThumbs(video, 1, thumbs, signal);
@@ -458,9 +432,7 @@ export async function makeMusic(
     );
   } catch (error) {
     if (!(error instanceof ProgramError) || error.outOfDisk) throw error;
-    throw new FootageFault(
-      'There is no sound in this file that can be read. Choose an MP3, M4A, WAV, OGG or FLAC file.',
-    );
+    throw new FootageFault('server.no-sound');
   }
   const { durationMs } = await probe(sound, false, signal);
   const thumbs = path.join(folder, 'thumbs.jpg');

@@ -1,4 +1,5 @@
 import type { Picture } from '@zest/core/signal';
+import { textToSay } from '@zest/core/words';
 import { GUARDED_INPUT } from './ffmpeg.ts';
 import { probe } from './probe.ts';
 import { run } from './run.ts';
@@ -24,10 +25,10 @@ export async function openPictures(
   signal?: AbortSignal,
 ): Promise<PictureStream> {
   const { video } = await probe(file, false, signal);
-  if (!video) throw new Error('There is no picture in this file.');
+  if (!video) throw new Error(textToSay('server.no-picture-inside'));
   const { aspect } = video;
   if (!Number.isFinite(aspect) || aspect < 1 / 16 || aspect > 16)
-    throw new Error('The size of the picture in this file makes no sense. Export it again as mp4.');
+    throw new Error(textToSay('server.odd-size'));
   const [width, height] = [
     even(longSide * Math.min(1, aspect)),
     even(longSide * Math.min(1, 1 / aspect)),

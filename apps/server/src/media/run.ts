@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import type { Readable, Writable } from 'node:stream';
+import { textToSay } from '@zest/core/words';
 
 /** A media program ended badly; `lastWords` is the end of what it said. */
 export class ProgramError extends Error {
@@ -11,8 +12,8 @@ export class ProgramError extends Error {
   ) {
     super(
       outOfDisk
-        ? 'The disk is full. Free some space and try again.'
-        : `${program} ended badly: ${lastWords || 'no reason given'}`,
+        ? textToSay('server.disk-full')
+        : textToSay('server.program-ended', { program, words: lastWords || '?' }),
     );
   }
 }
@@ -123,11 +124,7 @@ export async function run(
     ]);
     if (signal?.aborted) throw new CancelledError('Cancelled.');
     if (stalled)
-      throw new ProgramError(
-        program,
-        `it made no progress for ${Math.round(stallMs / 1000)} s and was stopped`,
-        false,
-      );
+      throw new ProgramError(program, `no progress for ${Math.round(stallMs / 1000)} s`, false);
     if (code !== 0)
       throw new ProgramError(program, lastLines(errors), /No space left on device/i.test(errors));
     return { output: Buffer.concat(output), errors };

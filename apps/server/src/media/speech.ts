@@ -16,6 +16,7 @@ import {
   type SpokenBeat,
 } from '@zest/core/signal';
 import type { TimeSpan } from '@zest/core/time';
+import { textToSay } from '@zest/core/words';
 import { GUARDED_SOUND } from './ffmpeg.ts';
 import { ProgramError, run } from './run.ts';
 
@@ -33,10 +34,7 @@ const MARGIN = Math.round(0.02 * SPEECH_RATE);
 export class NoSynthesiser extends Error {
   override readonly name = 'NoSynthesiser';
   constructor() {
-    super(
-      'The program espeak-ng is missing, which the script is compared with the ' +
-        'recording by. Install it with: apt-get install espeak-ng',
-    );
+    super(textToSay('server.no-synthesiser'));
   }
 }
 

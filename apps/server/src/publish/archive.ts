@@ -20,7 +20,8 @@ import {
 import { readLesson, type Lesson } from '@zest/core/lesson';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import yazl from 'yazl';
-import { messageOf } from '../errors.ts';
+import { teacherText } from '@zest/core/words';
+import { wordsOf } from '../errors.ts';
 import type { MediaStore } from '../media/store.ts';
 
 const shaOf = (content: string) => createHash('sha256').update(content).digest('hex');
@@ -72,12 +73,7 @@ function measured(most: number, name: string): { through: Transform; sha: () => 
     transform(chunk: Buffer, _encoding, done) {
       seen += chunk.length;
       if (seen > most)
-        return done(
-          new ArchiveFault(
-            `“${name}” in the archive unpacks to more than it says: the archive is damaged ` +
-              'or made to do harm. Nothing was taken in.',
-          ),
-        );
+        return done(new ArchiveFault(teacherText('archive.unpacks-more', { file: name })));
       hash.update(chunk);
       done(null, chunk);
     },
@@ -88,8 +84,7 @@ function measured(most: number, name: string): { through: Transform; sha: () => 
 async function entriesOf(zip: ZipFile): Promise<Entry[]> {
   if (zip.entryCount > ARCHIVE_LIMITS.entries)
     throw new ArchiveFault(
-      `The archive holds ${zip.entryCount} files; a lesson’s has at most ` +
-        `${ARCHIVE_LIMITS.entries}. Nothing was taken in.`,
+      teacherText('archive.too-many', { n: zip.entryCount, most: ARCHIVE_LIMITS.entries }),
     );
   const entries: Entry[] = [];
   for await (const entry of zip.eachEntry()) entries.push(entry);
@@ -98,9 +93,7 @@ async function entriesOf(zip: ZipFile): Promise<Entry[]> {
 
 async function streamOf(zip: ZipFile, entry: Entry): Promise<Readable> {
   if (entry.isEncrypted())
-    throw new ArchiveFault(
-      `“${entry.fileName}” in the archive is locked with a password. Save the archive without one.`,
-    );
+    throw new ArchiveFault(teacherText('archive.locked', { file: entry.fileName }));
   return zip.openReadStreamPromise(entry);
 }
 
@@ -117,16 +110,11 @@ async function textOf(zip: ZipFile, entry: Entry): Promise<{ text: string; sha: 
 const MOST_PACKED = 4;
 const SMALL_BYTES = 1_000_000;
 
-const DAMAGED = 'Copy it again from where it came.';
-
 async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<UnpackedArchive> {
   const entries = await entriesOf(zip);
   const named = (name: string) => entries.find(({ fileName }) => fileName === name);
   const head = named(MANIFEST_NAME);
-  if (!head)
-    throw new ArchiveFault(
-      `This zip is not a lesson archive: there is no ${MANIFEST_NAME} in it. Choose one saved on the Share bench.`,
-    );
+  if (!head) throw new ArchiveFault(teacherText('archive.no-manifest', { file: MANIFEST_NAME }));
   const manifest = readManifest((await textOf(zip, head)).text);
   checkEntries(
     manifest,
@@ -137,32 +125,27 @@ async function unpack(zip: ZipFile, folder: string, mostBytes: number): Promise<
   const footage = manifest.media.filter(({ sha256 }) => used.has(sha256));
   const total = footage.reduce((sum, { bytes }) => sum + bytes, 0);
   if (total > mostBytes)
-    throw new ArchiveFault(
-      `The archive holds ${Math.ceil(total / 1e6)} MB of footage, more than there is ` +
-        'room for. Free some space on the server, or save the archive without footage.',
-    );
+    throw new ArchiveFault(teacherText('archive.no-room', { mb: Math.ceil(total / 1e6) }));
   const document = await textOf(zip, named(LESSON_NAME) as Entry);
   if (document.sha !== manifest.lesson.sha256)
-    throw new ArchiveFault(
-      `The lesson in the archive was changed or damaged on its way. ${DAMAGED}`,
-    );
+    throw new ArchiveFault(teacherText('archive.lesson-changed'));
   const lesson = readLesson(JSON.parse(document.text));
   const media = new Map<string, string>();
   for (const { sha256, bytes } of footage) {
     const entry = named(mediaName(sha256)) as Entry;
     if (bytes > MOST_PACKED * entry.compressedSize + SMALL_BYTES)
       throw new ArchiveFault(
-        `“${entry.fileName}” in the archive unpacks to ${Math.ceil(bytes / 1e6)} MB from ` +
-          `${Math.ceil(entry.compressedSize / 1e6)}: no footage is packed like that. ` +
-          'Nothing was taken in.',
+        teacherText('archive.unpacks-much', {
+          file: entry.fileName,
+          mb: Math.ceil(bytes / 1e6),
+          packedMb: Math.ceil(entry.compressedSize / 1e6),
+        }),
       );
     const file = path.join(folder, sha256);
     const { through, sha } = measured(bytes, entry.fileName);
     await pipeline(await streamOf(zip, entry), through, createWriteStream(file));
     if (sha() !== sha256)
-      throw new ArchiveFault(
-        `Footage in the archive was damaged on its way (${entry.fileName}). ${DAMAGED}`,
-      );
+      throw new ArchiveFault(teacherText('archive.footage-damaged', { file: entry.fileName }));
     media.set(sha256, file);
   }
   return { lesson, takes: manifest.takes, media };
@@ -195,10 +178,10 @@ export async function unpackArchive(
       !(error instanceof ArchiveFault) &&
       !(error instanceof SyntaxError)
     ) {
-      throw new ArchiveFault(`The archive cannot be read (${messageOf(error)}). ${DAMAGED}`);
+      throw new ArchiveFault(teacherText('archive.unreadable', { why: wordsOf(error) }));
     }
     if (error instanceof SyntaxError)
-      throw new ArchiveFault(`The lesson in the archive cannot be read. ${DAMAGED}`);
+      throw new ArchiveFault(teacherText('archive.lesson-unreadable'));
     throw error;
   } finally {
     zip?.close();

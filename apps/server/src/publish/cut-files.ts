@@ -12,6 +12,7 @@ import {
 } from '@zest/core/formats';
 import type { Lesson } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import type { TakeRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { ffmpeg } from '../media/ffmpeg.ts';
@@ -31,12 +32,7 @@ async function framePng(
   const last = Math.max(0, firstFrameFrom(assembly.durationMs) - 1);
   const frame = Math.min(last, firstFrameFrom(ms));
   const piece = pieceOfFrame(assembly, media, frame, STANDARD);
-  if (!piece)
-    throw refuse(
-      422,
-      'empty-lesson',
-      'There is no picture yet: the lesson has no blocks with a length. Add a block on the Plan bench first.',
-    );
+  if (!piece) throw refuse(422, 'empty-lesson', teacherText('server.no-picture-yet'));
   const folder = await mkdtemp(path.join(os.tmpdir(), 'zest-frame-'));
   try {
     const picture = await renderPiece(

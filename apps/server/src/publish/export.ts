@@ -3,6 +3,7 @@ import path from 'node:path';
 import type { Assembly } from '@zest/core/assembly';
 import { captionsToWebVtt, chaptersMetadata } from '@zest/core/formats';
 import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
+import { textToSay } from '@zest/core/words';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
 import type { FrameSize } from './frame-size.ts';
@@ -59,7 +60,7 @@ async function renderAll(
   const report = (piece: Piece, pieceFrames: number) => {
     done.set(piece, Math.min(pieceFrames, piece.frames));
     const all = [...done.values()].reduce((sum, n) => sum + n, 0);
-    tools.onProgress((RENDER_PART * all) / frames, 'Burning in clocks, counts and cues');
+    tools.onProgress((RENDER_PART * all) / frames, textToSay('job.burning-in'));
   };
   const renderSome = async () => {
     for (let next = waiting.shift(); next; next = waiting.shift()) {
@@ -97,10 +98,7 @@ export async function exportVideo(
   settings: RenderSettings = STANDARD,
 ): Promise<ExportedVideo> {
   const frames = firstFrameFrom(assembly.durationMs);
-  if (frames === 0)
-    throw new ExportFault(
-      'The lesson has no length yet. Add a block on the Plan bench, then export again.',
-    );
+  if (frames === 0) throw new ExportFault(textToSay('server.no-length'));
   const pieces = piecesOf(assembly, media, settings);
   const format = videoFormat(settings);
   const sound = path.join(tools.workDir, format === 'webm' ? 'sound.webm' : 'sound.m4a');
@@ -120,7 +118,7 @@ export async function exportVideo(
     await Promise.allSettled(both);
     throw error;
   });
-  tools.onProgress(RENDER_PART, 'Joining and verifying');
+  tools.onProgress(RENDER_PART, textToSay('job.joining'));
   const captions = path.join(tools.workDir, 'lesson.vtt');
   await writeFile(captions, captionsToWebVtt(assembly));
   const joined = path.join(tools.workDir, `lesson.${format}`);
@@ -133,7 +131,7 @@ export async function exportVideo(
   const poster = path.join(tools.workDir, 'poster.png');
   await takePoster(joined, pieces, poster, tools.signal);
   const { size } = await stat(video);
-  tools.onProgress(1, 'Ready');
+  tools.onProgress(1, textToSay('job.ready'));
   return {
     video,
     captions,
@@ -266,9 +264,6 @@ async function verify(
       : [facts.video?.durationMs, 1000 / OUTPUT_FPS];
   const driftMs = Math.abs((lengthMs ?? 0) - (frames * 1000) / OUTPUT_FPS);
   if (found !== wanted || driftMs > mostMs) {
-    throw new ExportFault(
-      `The finished file is not right (it holds ${found}; it should hold ${wanted}). ` +
-        'Export again; if it happens again, please report it.',
-    );
+    throw new ExportFault(textToSay('server.not-right', { found, wanted }));
   }
 }

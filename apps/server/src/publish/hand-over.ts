@@ -15,6 +15,7 @@ import {
 } from '@zest/core/formats';
 import type { Lesson } from '@zest/core/lesson';
 import yazl from 'yazl';
+import { teacherText } from '@zest/core/words';
 import type { TakeRow } from '../db/models.ts';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import type { MediaStore } from '../media/store.ts';
@@ -83,17 +84,14 @@ function readMe(assembly: Assembly, footage: HandOverFootage): string {
   return [
     assembly.title,
     '',
-    'cut.otio       the cut as an OpenTimelineIO timeline, 30 frames a second',
-    'cut.edl        the same as a CMX 3600 edit list',
+    teacherText('hand-over.otio'),
+    teacherText('hand-over.edl'),
     'captions.vtt, captions.srt, chapters.txt',
-    footage === 'takes'
-      ? 'takes          working copies, which the cut counts in frames'
-      : 'originals      as they were filmed; the cut counts them in time, 30 to the second',
-    'stills         pictures that stand still',
+    footage === 'takes' ? teacherText('hand-over.takes') : teacherText('hand-over.originals'),
+    teacherText('hand-over.stills'),
     '',
-    'Not in the cut: overlays, closer, mirrored and blurred views, a second picture ' +
-      'beside the first. The exported video has them.',
-    ...(missing.length > 0 ? ['', 'Missing in it, at these times:', ...missing] : []),
+    teacherText('hand-over.not-in'),
+    ...(missing.length > 0 ? ['', teacherText('hand-over.missing'), ...missing] : []),
     '',
   ].join('\r\n');
 }

@@ -14,6 +14,7 @@ import {
 import { REFERENCE, type Box } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { firstFrameFrom } from '@zest/core/time';
+import { textToSay } from '@zest/core/words';
 import type { TakeMedia } from '../cut/cut.ts';
 import { shapeOf } from './frame-size.ts';
 import { hashOf } from '../media/store.ts';
@@ -201,7 +202,7 @@ function pieceOf(
 
 function mediaOf(takeId: string, media: MediaByTake): TakeMedia {
   const take = media.get(takeId);
-  if (!take) throw new Error(`The working copy of take ${takeId} is missing.`);
+  if (!take) throw new Error(textToSay('server.copy-missing', { take: takeId }));
   return take;
 }
 

@@ -14,6 +14,7 @@ import { migrate } from '../db/migrations.ts';
 import { makeApp, type AppTools } from '../http/app.ts';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
+import { answerEachInTheirs } from '../language.ts';
 import { diskStore } from '../media/store.ts';
 
 export const PASSWORD = 'correct horse battery';
@@ -72,6 +73,7 @@ export async function testServer(
   const queue = databaseQueue(sequelize);
   const lines: string[] = [];
   const log = (line: string) => void lines.push(line);
+  await answerEachInTheirs();
   const { app, reconcile } = makeApp({
     config,
     sequelize,

@@ -1,4 +1,5 @@
 import { Alert, Box, Button, Paper, Stack, TextField, Typography } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { Wordmark } from '../ui/Wordmark.tsx';
 
@@ -47,17 +48,17 @@ export function AccountForm({
           {problem !== null && <Alert severity="error">{problem}</Alert>}
           {asksName && (
             <TextField
-              label="Sign-in name"
+              label={teacherText('app.sign-name')}
               autoComplete="username"
               value={login}
               onChange={(event) => setLogin(event.target.value)}
             />
           )}
           <TextField
-            label="Password"
+            label={teacherText('app.password')}
             type="password"
             autoComplete="new-password"
-            helperText="At least 10 characters."
+            helperText={teacherText('common.password-least')}
             value={password}
             onChange={(event) => setPassword(event.target.value)}
           />

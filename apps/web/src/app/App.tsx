@@ -1,4 +1,5 @@
 import { Alert, Box, CircularProgress } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { useEffect } from 'react';
 import {
   createBrowserRouter,
@@ -19,7 +20,7 @@ import { useJobEvents } from './events.ts';
 function Waiting() {
   return (
     <Box component="main" sx={{ display: 'grid', placeItems: 'center', minHeight: '100vh' }}>
-      <CircularProgress aria-label="Loading" />
+      <CircularProgress aria-label={teacherText('app.loading')} />
     </Box>
   );
 }
@@ -123,6 +124,13 @@ const router = createBrowserRouter([
         HydrateFallback: Waiting,
         lazy: async () => ({
           Component: (await import('../stages/classes/ClassPage.tsx')).ClassPage,
+        }),
+      },
+      {
+        path: '/classes/:classId/students/:studentId',
+        HydrateFallback: Waiting,
+        lazy: async () => ({
+          Component: (await import('../stages/classes/StudentPage.tsx')).StudentPage,
         }),
       },
       { path: '*', element: <Navigate to="/" replace /> },

@@ -1,4 +1,5 @@
 import { Alert, Button, Stack, TextField, Typography } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { api, problemText } from './api.ts';
 import { teamApi } from './team-api.ts';
@@ -19,15 +20,16 @@ export function AskAddress() {
   return (
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { flex: 1 } }}>
       <Typography component="h2" sx={{ fontWeight: 700 }}>
-        Others cannot open these links yet
+        {teacherText('app.address-unknown')}
       </Typography>
       <Typography>
-        They lead to this machine only.{' '}
-        {known.isFixed
-          ? 'The program was started with this address.'
-          : isOwner
-            ? 'What address do others use to open Zest Frame?'
-            : 'Ask the owner of the team for the address that others use.'}
+        {teacherText('app.address-leads-here', {
+          which: known.isFixed
+            ? teacherText('app.address-given')
+            : isOwner
+              ? teacherText('app.address-ask')
+              : teacherText('app.address-ask-owner'),
+        })}
       </Typography>
       {isOwner && !known.isFixed && (
         <Stack
@@ -41,7 +43,7 @@ export function AskAddress() {
           }}
         >
           <TextField
-            label="Address for others"
+            label={teacherText('app.address-others')}
             placeholder="https://lessons.example"
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
@@ -52,7 +54,7 @@ export function AskAddress() {
             variant="contained"
             disabled={typed.trim() === '' || changing.isLoading}
           >
-            Use it
+            {teacherText('common.use-it')}
           </Button>
           {suggested.map((address) => (
             <Button key={address} onClick={() => void change(address)}>
@@ -65,10 +67,7 @@ export function AskAddress() {
         <Typography color="error">{problemText(changing.error)}</Typography>
       )}
       {!known.isOpen && (
-        <Typography color="text.secondary">
-          At present Zest Frame answers this machine only: start it with --host 0.0.0.0, or put a
-          proxy in front (docs/operations.md).
-        </Typography>
+        <Typography color="text.secondary">{teacherText('app.address-only-here')}</Typography>
       )}
     </Alert>
   );

@@ -1,6 +1,8 @@
 import { Alert, Box, Button, Divider, Paper, Stack, TextField, Typography } from '@mui/material';
 import { makeOwnerSchema, signInSchema, type SessionInfo, type SignIn } from '@zest/contract';
 import { useForm } from 'react-hook-form';
+import { teacherText } from '@zest/core/words';
+import { LanguageField } from '../ui/LanguageField.tsx';
 import { Wordmark } from '../ui/Wordmark.tsx';
 import { api, problemText } from './api.ts';
 
@@ -29,15 +31,15 @@ export function Entry({ session }: { session: SessionInfo }) {
     <Box component="main" sx={{ minHeight: '100vh', display: 'grid', placeItems: 'center', p: 2 }}>
       <Paper variant="outlined" sx={{ p: 4, width: 'min(440px, 100%)' }}>
         <Stack spacing={2.5} component="form" noValidate onSubmit={(event) => void submit(event)}>
-          <Wordmark size={36} />
+          <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center' }}>
+            <Wordmark size={36} />
+            <LanguageField />
+          </Stack>
           <Typography component="h1" variant="h2">
-            {session.needsOwner ? 'Welcome. Make your account' : 'Sign in'}
+            {session.needsOwner ? teacherText('app.owner-heading') : teacherText('app.sign')}
           </Typography>
           {session.needsOwner && (
-            <Typography color="text.secondary">
-              You are the first here, so this account owns the installation. It stays on this
-              machine; no e-mail is needed.
-            </Typography>
+            <Typography color="text.secondary">{teacherText('app.owner-about')}</Typography>
           )}
           {session.demo && (
             <>
@@ -47,27 +49,27 @@ export function Entry({ session }: { session: SessionInfo }) {
                 onClick={() => void enterDemo()}
                 disabled={entering.isLoading}
               >
-                Look around the demo
+                {teacherText('app.look-around-demo')}
               </Button>
-              <Divider>or with an account</Divider>
+              <Divider>{teacherText('app.account')}</Divider>
             </>
           )}
           {problem && <Alert severity="error">{problem}</Alert>}
           <TextField
-            label="Sign-in name"
+            label={teacherText('app.sign-name')}
             autoComplete="username"
             error={!!formState.errors.login}
             helperText={formState.errors.login?.message}
             {...register('login')}
           />
           <TextField
-            label="Password"
+            label={teacherText('app.password')}
             type="password"
             autoComplete={session.needsOwner ? 'new-password' : 'current-password'}
             error={!!formState.errors.password}
             helperText={
               formState.errors.password?.message ??
-              (session.needsOwner ? 'At least 10 characters.' : undefined)
+              (session.needsOwner ? teacherText('common.password-least') : undefined)
             }
             {...register('password')}
           />
@@ -77,7 +79,7 @@ export function Entry({ session }: { session: SessionInfo }) {
             size="large"
             disabled={making.isLoading || signing.isLoading}
           >
-            {session.needsOwner ? 'Make the account' : 'Sign in'}
+            {session.needsOwner ? teacherText('app.make-account') : teacherText('app.sign')}
           </Button>
         </Stack>
       </Paper>

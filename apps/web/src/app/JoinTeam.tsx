@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { problemText } from './api.ts';
 import { AccountForm } from './AccountForm.tsx';
 import { teamApi } from './team-api.ts';
@@ -7,12 +8,12 @@ export function JoinTeam() {
   const [accept, accepting] = teamApi.useAcceptInviteMutation();
   return (
     <AccountForm
-      title="Join the team"
+      title={teacherText('app.join-team')}
       about="Choose a name to sign in with and a password. No e-mail is needed."
       problem={problemText(accepting.error)}
       isBusy={accepting.isLoading}
       asksName
-      action="Join"
+      action={teacherText('app.join')}
       onDone={async ({ login, password }) =>
         (await accept({ code: location.hash.slice(1), login, password })).data !== undefined
       }

@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { teamApi } from './team-api.ts';
 import { problemText } from './api.ts';
 import { AccountForm } from './AccountForm.tsx';
@@ -7,12 +8,12 @@ export function NewPassword() {
   const [set, setting] = teamApi.useSetNewPasswordMutation();
   return (
     <AccountForm
-      title="Choose a new password"
+      title={teacherText('app.choose-new-password')}
       about="Whoever is signed in with the old one is signed out."
       problem={problemText(setting.error)}
       isBusy={setting.isLoading}
       asksName={false}
-      action="Set the password"
+      action={teacherText('app.set-password')}
       onDone={async ({ password }) =>
         (await set({ code: location.hash.slice(1), password })).data !== undefined
       }

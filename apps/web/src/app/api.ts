@@ -25,6 +25,7 @@ import {
   type FetchArgs,
 } from '@reduxjs/toolkit/query/react';
 import type { z } from 'zod';
+import { teacherText } from '@zest/core/words';
 import { ask } from './ask.ts';
 
 /**
@@ -44,8 +45,7 @@ const query: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args, ap
   return {
     error: {
       code: 'no-connection',
-      message:
-        'The server does not answer. Your work in this window is kept and saved as soon as it does.',
+      message: teacherText('app.no-answer'),
     },
   };
 };
@@ -310,9 +310,7 @@ export const api = createApi({
 export function problemText(error: unknown): string | null {
   const known = problemSchema.safeParse(error);
   if (known.success) return known.data.message;
-  return error
-    ? 'Something went wrong in this window. Load it again; your last changes are kept.'
-    : null;
+  return error ? teacherText('app.page-failed') : null;
 }
 
 /** A job as it came over the event stream. */

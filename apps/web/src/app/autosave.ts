@@ -2,6 +2,7 @@ import { problemSchema } from '@zest/contract';
 import { putTogether, readLesson, type Chosen, type Lesson } from '@zest/core/lesson';
 import { createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { z } from 'zod';
+import { teacherText } from '@zest/core/words';
 import { api, problemText } from './api.ts';
 import { edit, edited, opened, saveChanged, stored } from './lesson-slice.ts';
 import type { LessonState } from './lesson-state.ts';
@@ -86,8 +87,8 @@ export const saveFirst = (): AppThunk<Promise<string | null>> => async (dispatch
   const { open } = getState().lesson;
   if (!open || open.edited.lesson === open.stored) return null;
   return open.save.kind === 'stale'
-    ? 'Another window has changed this lesson. Say first which version counts.'
-    : 'Your last changes are not saved yet, so they would be missing. Try again once they are.';
+    ? teacherText('app.changed-elsewhere')
+    : teacherText('app.changes-not-saved');
 };
 
 const save = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
@@ -119,7 +120,12 @@ const save = (): AppThunk<Promise<void>> => async (dispatch, getState) => {
   if (problem.success && problem.data.code === 'stale') {
     dispatch(saveChanged({ kind: 'stale', revision: problem.data.revision ?? open.revision }));
   } else {
-    dispatch(saveChanged({ kind: 'failed', message: problemText(result.error) ?? 'Not saved.' }));
+    dispatch(
+      saveChanged({
+        kind: 'failed',
+        message: problemText(result.error) ?? teacherText('app.not-saved'),
+      }),
+    );
   }
 };
 
@@ -131,7 +137,12 @@ export const keepMine = (): AppThunk<Promise<void>> => async (dispatch, getState
     api.endpoints.lesson.initiate(open.id, { forceRefetch: true, subscribe: false }),
   );
   if (!newest.data) {
-    dispatch(saveChanged({ kind: 'failed', message: problemText(newest.error) ?? 'Not saved.' }));
+    dispatch(
+      saveChanged({
+        kind: 'failed',
+        message: problemText(newest.error) ?? teacherText('app.not-saved'),
+      }),
+    );
     return;
   }
   dispatch(stored({ id: open.id, revision: newest.data.revision, lesson: newest.data.lesson }));
@@ -180,7 +191,12 @@ export const keepBoth =
     if (!open) return;
     const together = putTogether(open.stored, open.edited.lesson, theirs.lesson, chosen);
     dispatch(stored({ id: open.id, revision: theirs.revision, lesson: theirs.lesson }));
-    dispatch(edit('Both versions together', (draft) => void Object.assign(draft, together)));
+    dispatch(
+      edit(
+        teacherText('app.both-versions-together'),
+        (draft) => void Object.assign(draft, together),
+      ),
+    );
     await dispatch(saveNow());
   };
 

@@ -1,4 +1,5 @@
 import { Button, Snackbar } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 
 /** Says it, with a way back where there is one. */
@@ -29,7 +30,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
         action={
           said?.undo && (
             <Button color="inherit" onClick={takeBack}>
-              Undo
+              {teacherText('common.undo')}
             </Button>
           )
         }

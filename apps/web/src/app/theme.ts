@@ -1,4 +1,6 @@
+import { deDE, enUS, esES } from '@mui/material/locale';
 import { createTheme } from '@mui/material/styles';
+import { teacherLanguage } from '@zest/core/words';
 
 /** Gym-floor neutrals, court-line strokes and one accent. Every text pair is at least 4.5:1. */
 export const paper = {
@@ -68,37 +70,46 @@ const components = {
   MuiFormHelperText: { styleOverrides: { root: { fontSize: '0.85rem' } } },
 };
 
-export const dayTheme = createTheme({
-  palette: {
-    mode: 'light',
-    primary: { main: paper.zest },
-    secondary: { main: paper.teal },
-    background: { default: paper.floor, paper: paper.sheet },
-    text: { primary: paper.ink, secondary: paper.soft },
-    divider: paper.line,
-    error: { main: paper.fault },
-    success: { main: '#22683a' },
-    info: { main: paper.teal },
+/** The words of the parts themselves, such as those that open and clear a list. */
+const words = { en: enUS, de: deDE, es: esES }[teacherLanguage()];
+
+export const dayTheme = createTheme(
+  {
+    palette: {
+      mode: 'light',
+      primary: { main: paper.zest },
+      secondary: { main: paper.teal },
+      background: { default: paper.floor, paper: paper.sheet },
+      text: { primary: paper.ink, secondary: paper.soft },
+      divider: paper.line,
+      error: { main: paper.fault },
+      success: { main: '#22683a' },
+      info: { main: paper.teal },
+    },
+    shape,
+    typography,
+    components,
   },
-  shape,
-  typography,
-  components,
-});
+  words,
+);
 
 /** The filming bench is dark: the screen must not light the performer. */
-export const nightTheme = createTheme({
-  palette: {
-    mode: 'dark',
-    primary: { main: '#ffb454', contrastText: '#2a1a05' },
-    secondary: { main: '#8fd6c9' },
-    background: { default: paper.night, paper: '#2a241e' },
-    text: { primary: '#fff6ea', secondary: '#dccdb9' },
-    divider: '#5a4d3e',
-    error: { main: '#ff9a8f' },
-    success: { main: '#9be0ae' },
-    info: { main: '#8fd6c9' },
+export const nightTheme = createTheme(
+  {
+    palette: {
+      mode: 'dark',
+      primary: { main: '#ffb454', contrastText: '#2a1a05' },
+      secondary: { main: '#8fd6c9' },
+      background: { default: paper.night, paper: '#2a241e' },
+      text: { primary: '#fff6ea', secondary: '#dccdb9' },
+      divider: '#5a4d3e',
+      error: { main: '#ff9a8f' },
+      success: { main: '#9be0ae' },
+      info: { main: '#8fd6c9' },
+    },
+    shape,
+    typography,
+    components,
   },
-  shape,
-  typography,
-  components,
-});
+  words,
+);

@@ -3,6 +3,8 @@ import type { FollowBlock } from '@zest/contract';
 import type { Scene } from '@zest/core/overlay';
 import type { ScorePrompt } from '@zest/core/results';
 import { ChoiceQuestion } from './ChoiceQuestion.tsx';
+import { CountButton } from './CountButton.tsx';
+import { formsOf, LevelForms } from './LevelForms.tsx';
 import type { LevelChoice } from './steps.ts';
 import type { Answers } from './use-answers.ts';
 import { say } from './words/index.ts';
@@ -25,47 +27,13 @@ interface BlockPanelProps {
  * Counts with one big button while it goes on; a time is taken by the same clock as the video's.
  */
 function LiveCount({
-  prompt,
   scene,
-  counted,
-  onCount,
-}: {
-  prompt: ScorePrompt;
-  scene: Scene;
-  counted: number | null;
-  onCount: (value: number) => void;
-}) {
-  const clock = scene.items.find((item) => item.slot === 'clock');
+  ...count
+}: Omit<Parameters<typeof CountButton>[0], 'goneMs'> & { scene: Scene }) {
   const [sinceMs] = useState(scene.atMs);
-  if (clock?.slot !== 'clock') return null;
-  if (prompt.measure === 'time') {
-    const gone = Math.round((scene.atMs - sinceMs) / 100) / 10;
-    return (
-      <button type="button" className="big count" onClick={() => onCount(gone)}>
-        {counted === null
-          ? say('block.done', { seconds: gone.toFixed(0) })
-          : say('value.time', { n: counted })}
-      </button>
-    );
-  }
-  const add = (by: number) => onCount((counted ?? 0) + by);
-  if (prompt.measure === 'points' && prompt.targets.length > 0) {
-    return (
-      <div className="reasons" role="group" aria-label={say('block.points', { n: counted ?? 0 })}>
-        <output className="count">{counted ?? 0}</output>
-        {prompt.targets.map(({ name, points }) => (
-          <button key={name} type="button" className="big" onClick={() => add(points)}>
-            {name} +{points}
-          </button>
-        ))}
-      </div>
-    );
-  }
-  return (
-    <button type="button" className="big count" onClick={() => add(1)}>
-      {counted ?? 0} <span>{say('block.count-one')}</span>
-    </button>
-  );
+  return scene.items.some(({ slot }) => slot === 'clock') ? (
+    <CountButton {...count} goneMs={scene.atMs - sinceMs} />
+  ) : null;
 }
 
 function Question({ question, onAnswer }: { question: string; onAnswer: (text: string) => void }) {
@@ -140,37 +108,12 @@ export function BlockPanel({
   toldFromMs,
 }: BlockPanelProps) {
   const isOn = scene?.items.some((item) => item.slot === 'clock' && item.phase === 'work') ?? false;
-  const forms = (['easier', 'standard', 'harder'] as const).filter(
-    (form) => form === 'standard' || block.levels.some((one) => one.form === form),
-  );
-  const chosen = forms.includes(level) ? level : 'standard';
-  const chosenForms = block.levels.filter((one) => one.form === chosen);
+  const forms = formsOf(block);
   const asked = block.question && { blockId: block.id, ...block.question };
   if (!prompt && !asked && forms.length < 2 && block.ways.length === 0) return null;
   return (
     <section className="block-panel" aria-label={block.title || say('block.name')}>
-      {forms.length > 1 && (
-        <div className="reasons" role="group" aria-label={say('choices.how-hard')}>
-          {forms.map((name) => (
-            <button
-              key={name}
-              type="button"
-              aria-pressed={name === chosen}
-              onClick={() => onLevel(name)}
-            >
-              {say(`level.${name}`)}
-            </button>
-          ))}
-        </div>
-      )}
-      {chosenForms.map((form) => (
-        <p key={`${form.exercise ?? ''} ${form.text}`}>
-          {form.exercise !== null && <span className="soft">{form.exercise}: </span>}
-          <strong>{form.text}</strong>
-          {form.target !== null && <span> {say('block.to-reach', { target: form.target })}.</span>}
-          {form.rule && <span className="soft"> {form.rule}</span>}
-        </p>
-      ))}
+      <LevelForms block={block} level={level} onLevel={onLevel} />
       <Ways ways={block.ways} />
       {prompt && scene && isOn && (
         <LiveCount prompt={prompt} scene={scene} counted={counted} onCount={onCount} />

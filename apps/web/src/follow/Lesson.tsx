@@ -5,22 +5,50 @@ import { BlockPanel } from './BlockPanel.tsx';
 import { EndSheet } from './EndSheet.tsx';
 import { LessonControls } from './LessonControls.tsx';
 import { NowAndThen, PartEnd, Parts } from './Parts.tsx';
-import { PracticePause } from './PracticePause.tsx';
 import { announcement, Readout } from './Readout.tsx';
 import { ScorePanel } from './ScorePanel.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
+import { StudentTurn } from './turn/StudentTurn.tsx';
 import { toldFrom, withAim } from './steps.ts';
 import { useAnswers } from './use-answers.ts';
 import { useLesson, type Following, type LessonProps } from './use-lesson.ts';
 import { useOwnLines, type OwnLines } from './use-own-lines.ts';
+import { useWakeLock } from '../ui/use-wake-lock.ts';
 import { say } from './words/index.ts';
 
 /** What is over the picture while the video waits for the student. */
-function Waiting({ following, lines }: { following: Following; lines: OwnLines }) {
+function Waiting({
+  following,
+  lines,
+  lesson: { blocks },
+  footage,
+  choices,
+}: Pick<LessonProps, 'lesson' | 'footage' | 'choices'> & {
+  following: Following;
+  lines: OwnLines;
+}) {
   const { pause, stop, ended, counted, levels, log, skipping, actions } = following;
+  const at = blocks.findIndex(({ id }) => id === pause?.blockId);
   return (
     <>
-      {pause && <PracticePause mark={pause} last={ended} onGoOn={actions.endPractice} />}
+      {pause && (
+        <StudentTurn
+          mark={pause}
+          assembly={following.assembly}
+          block={blocks[at]}
+          takeUrl={footage.takeUrl}
+          choices={choices}
+          prompt={
+            following.moments.find(({ prompt }) => prompt.blockId === pause.blockId)?.prompt ?? null
+          }
+          counted={counted}
+          onCount={following.setCounted}
+          level={following.wishedLevel(pause.blockId)}
+          onLevel={(level) => following.wishLevel(pause.blockId, level)}
+          next={ended ? '' : (blocks[at + 1]?.title ?? '')}
+          onGoOn={actions.endPractice}
+        />
+      )}
       {!pause && stop?.kind === 'ask' && (
         <ScorePanel
           key={`${stop.moment.prompt.blockId} ${stop.moment.tryNo}`}
@@ -61,6 +89,7 @@ export function Lesson(props: LessonProps) {
     following;
   const myLines = useOwnLines(source.code, me);
   const answers = useAnswers(log.note);
+  useWakeLock();
   return (
     <main
       ref={screen}
@@ -79,7 +108,7 @@ export function Lesson(props: LessonProps) {
           label={say('lesson.video-of', { title: lesson.title })}
           waits={say('lesson.loading')}
         />
-        <Waiting following={following} lines={myLines} />
+        <Waiting {...{ following, lesson, footage, choices }} lines={myLines} />
       </div>
       <p className="unseen" aria-live="polite">
         {scene && announcement(scene, assembly.words.language)}
@@ -123,13 +152,14 @@ export function Lesson(props: LessonProps) {
         onAgain={actions.again}
         onSkip={actions.askToSkip}
         onFullScreen={actions.fullScreen}
-      />
-      <Parts
-        chapters={assembly.chapters}
-        atMs={atMs}
-        furthestMs={following.furthestMs}
-        onGo={actions.seek}
-      />
+      >
+        <Parts
+          chapters={assembly.chapters}
+          atMs={atMs}
+          furthestMs={following.furthestMs}
+          onGo={actions.seek}
+        />
+      </LessonControls>
       {ended && !pause && !stop && (
         <EndSheet
           lesson={lesson}

@@ -40,6 +40,8 @@ export function BenchTabs({ isNarrow }: { isNarrow: boolean }) {
           minWidth: 0,
           p: 0,
           px: isNarrow ? 0.25 : 1.1,
+          // As wide as its name: not all are as long in every language.
+          ...(isNarrow && { flex: '1 1 auto' }),
           fontSize: isNarrow ? '0.72rem' : '0.95rem',
           letterSpacing: 0,
         },

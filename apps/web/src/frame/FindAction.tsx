@@ -8,6 +8,7 @@ import {
   Typography,
 } from '@mui/material';
 import ManageSearchIcon from '@mui/icons-material/ManageSearch';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useState } from 'react';
 import { isTyping } from '../ui/typing.ts';
 import { allCommands, type Command } from '../app/commands.ts';
@@ -44,8 +45,11 @@ export function FindAction() {
   const close = () => setCommands(null);
   return (
     <>
-      <Tooltip title="Find an action ( . )" describeChild>
-        <IconButton aria-label="Find an action" onClick={() => setCommands(allCommands())}>
+      <Tooltip title={teacherText('frame.find-action-keys')} describeChild>
+        <IconButton
+          aria-label={teacherText('frame.find-action')}
+          onClick={() => setCommands(allCommands())}
+        >
           <ManageSearchIcon />
         </IconButton>
       </Tooltip>
@@ -55,7 +59,10 @@ export function FindAction() {
         fullWidth
         maxWidth="sm"
         slotProps={{
-          paper: { 'aria-label': 'Find an action', sx: { position: 'absolute', top: 40, p: 1.5 } },
+          paper: {
+            'aria-label': teacherText('frame.find-action'),
+            sx: { position: 'absolute', top: 40, p: 1.5 },
+          },
         }}
       >
         <Autocomplete
@@ -79,7 +86,7 @@ export function FindAction() {
             </Box>
           )}
           renderInput={(params) => (
-            <TextField {...params} autoFocus label="What would you like to do?" />
+            <TextField {...params} autoFocus label={teacherText('frame.what-would-you-like')} />
           )}
           noOptionsText="Nothing by that name here."
         />

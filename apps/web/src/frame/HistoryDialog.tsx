@@ -9,12 +9,14 @@ import {
   ListItem,
   ListItemText,
 } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { api, problemText } from '../app/api.ts';
 import { edit } from '../app/lesson-slice.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { useOpenLesson } from '../app/use-lesson.ts';
+import { locale } from '../ui/locale.ts';
 
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
+const when = new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeStyle: 'medium' });
 
 function Revisions({ onDone }: { onDone: () => void }) {
   const { id, revision: current } = useOpenLesson();
@@ -27,7 +29,12 @@ function Revisions({ onDone }: { onDone: () => void }) {
     const then = await read({ lessonId: id, revision });
     if (!then.data) return;
     const { lesson } = then.data;
-    dispatch(edit(`Back to revision ${revision}`, (open) => void Object.assign(open, lesson)));
+    dispatch(
+      edit(
+        teacherText('frame.back-revision', { revision }),
+        (open) => void Object.assign(open, lesson),
+      ),
+    );
     onDone();
   };
 
@@ -41,15 +48,22 @@ function Revisions({ onDone }: { onDone: () => void }) {
             divider
             secondaryAction={
               revision === current ? (
-                'open now'
+                teacherText('frame.open-now')
               ) : (
-                <Button onClick={() => void restore(revision)}>Restore {revision}</Button>
+                <Button onClick={() => void restore(revision)}>
+                  {teacherText('frame.restore', { revision })}
+                </Button>
               )
             }
           >
             <ListItemText
               primary={`${revision}. ${title}`}
-              secondary={`${when.format(new Date(savedAt))}${by === null ? '' : ` by ${by}`}, ${blocks} blocks`}
+              secondary={teacherText('frame.blocks', {
+                when: when.format(new Date(savedAt)),
+                by: by ?? '',
+                isKnown: String(by !== null),
+                blocks,
+              })}
             />
           </ListItem>
         ))}
@@ -64,10 +78,10 @@ function Revisions({ onDone }: { onDone: () => void }) {
 export function HistoryDialog({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
   return (
     <Dialog open={isOpen} onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="history-title">
-      <DialogTitle id="history-title">Saved revisions</DialogTitle>
+      <DialogTitle id="history-title">{teacherText('frame.saved-revisions')}</DialogTitle>
       <DialogContent>{isOpen && <Revisions onDone={onClose} />}</DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{teacherText('frame.close')}</Button>
       </DialogActions>
     </Dialog>
   );

@@ -9,64 +9,77 @@ import {
   TableCell,
   TableRow,
 } from '@mui/material';
+import { teacherText, type TeacherWord } from '@zest/core/words';
 import { Fragment, useEffect } from 'react';
 import { isTyping } from '../ui/typing.ts';
 import { FIND_KEY } from './FindAction.tsx';
 
-const keys = [
+/** Keys by where they work; what is printed on a key stands as it is. */
+const keys: readonly (readonly [TeacherWord, readonly (readonly [string, TeacherWord])[]])[] = [
   [
-    'Everywhere',
+    'keys.everywhere',
     [
-      [`${FIND_KEY}, or Ctrl ${FIND_KEY} while typing`, 'Find an action by name'],
-      ['Ctrl Z, Ctrl Shift Z', 'Undo, redo (outside a text field)'],
-      ['?', 'This list'],
+      [`${FIND_KEY}   Ctrl ${FIND_KEY}`, 'keys.find'],
+      ['Ctrl Z   Ctrl Shift Z', 'keys.undo'],
+      ['?', 'keys.list'],
     ],
   ],
   [
-    'Plan, with a block in focus',
+    'keys.plan-block',
     [
-      ['Enter', 'Open the block; take over a figure'],
-      ['↑ and ↓', 'The block before or after'],
-      ['S', 'Choose the block, or leave it out again'],
-      ['Shift ↑ and Shift ↓', 'Choose the next one as well'],
-      ['Alt ↑ and Alt ↓', 'Move the chosen blocks'],
-      ['Ctrl C, Ctrl X, Ctrl V', 'Copy, cut, put in here; from lesson to lesson too'],
-      ['Delete', 'Remove the chosen blocks'],
-      ['R', 'Rehearse the block, or stop'],
-      ['Space on the grip', 'Lift the block; arrows move it, Space puts it down'],
+      ['Enter', 'keys.open'],
+      ['↑ ↓', 'keys.neighbour'],
+      ['S', 'keys.choose'],
+      ['Shift ↑ ↓', 'keys.choose-more'],
+      ['Alt ↑ ↓', 'keys.move'],
+      ['Ctrl C   X   V', 'keys.copy'],
+      ['Delete', 'keys.remove'],
+      ['R', 'keys.rehearse'],
+      ['Space', 'keys.lift'],
     ],
   ],
   [
-    'Plan, in a figure',
+    'keys.plan-figure',
     [
-      ['↑ and ↓', 'A step more or less'],
-      ['Alt L', 'Keep it when the lesson is fitted, or no longer'],
-      ['Escape', 'Take back what was typed; leave the figure'],
-      ['← and → on a border', 'Make that part of the block longer or shorter'],
+      ['↑ ↓', 'keys.step'],
+      ['Alt L', 'keys.lock'],
+      ['Escape', 'keys.take-back'],
+      ['← →', 'keys.border'],
     ],
   ],
   [
-    'Film and Assemble',
+    'keys.picture',
     [
-      ['Space', 'Start or stop the video'],
-      ['[ and ]', 'One frame back or on'],
-      ['{ and }', 'One second back or on'],
-      ['M', 'Film: the block starts at the frame shown'],
+      ['Space', 'keys.play'],
+      ['[   ]', 'keys.frame'],
+      ['{   }', 'keys.second'],
+      ['M', 'keys.mark'],
     ],
   ],
   [
-    'Assemble',
+    'keys.assemble',
     [
-      ['F and T', 'The stretch goes from, or to, the frame shown'],
-      ['Page Up and Page Down', 'To where something begins or ends'],
-      ['Delete', 'Leave the stretch out'],
-      ['Escape', 'No stretch'],
-      ['V', 'Hear the sound as recorded, or as finished'],
-      ['↓, ← and →', 'While counting by taps: a repetition, on the left, on the right'],
-      ['↑', 'While counting by taps: one that does not count'],
+      ['F   T', 'keys.stretch'],
+      ['↑ ↓ ← →', 'keys.lanes'],
+      ['Page Up   Page Down', 'keys.moment'],
+      ['+   −   0', 'keys.zoom'],
+      ['Enter', 'keys.do'],
+      ['Escape', 'keys.leave'],
+      ['V', 'keys.finished'],
+      ['↓ ← →', 'keys.tap'],
+      ['↑', 'keys.tap-missed'],
     ],
   ],
-] as const;
+  [
+    'keys.check',
+    [
+      ['Page Up   Page Down', 'keys.finding'],
+      ['P', 'keys.put-right'],
+      ['G', 'keys.go'],
+      ['I', 'keys.ignore'],
+    ],
+  ],
+];
 
 /** The keyboard map, opened by `?`. */
 export function KeysDialog({
@@ -86,7 +99,7 @@ export function KeysDialog({
   const close = () => onToggle(false);
   return (
     <Dialog open={isOpen} onClose={close} aria-labelledby="keys-title">
-      <DialogTitle id="keys-title">Keys</DialogTitle>
+      <DialogTitle id="keys-title">{teacherText('keys.title')}</DialogTitle>
       <DialogContent>
         <Table size="small">
           <TableBody>
@@ -99,19 +112,19 @@ export function KeysDialog({
                     colSpan={2}
                     sx={{ color: 'text.secondary', pt: 2 }}
                   >
-                    {place}
+                    {teacherText(place)}
                   </TableCell>
                 </TableRow>
                 {rows.map(([key, what]) => (
-                  <TableRow key={key}>
+                  <TableRow key={what}>
                     <TableCell
                       component="th"
                       scope="row"
-                      sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}
+                      sx={{ fontWeight: 700, whiteSpace: 'pre' }}
                     >
                       {key}
                     </TableCell>
-                    <TableCell>{what}</TableCell>
+                    <TableCell>{teacherText(what)}</TableCell>
                   </TableRow>
                 ))}
               </Fragment>
@@ -120,7 +133,7 @@ export function KeysDialog({
         </Table>
       </DialogContent>
       <DialogActions>
-        <Button onClick={close}>Close</Button>
+        <Button onClick={close}>{teacherText('common.close')}</Button>
       </DialogActions>
     </Dialog>
   );

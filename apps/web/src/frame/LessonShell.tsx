@@ -42,7 +42,10 @@ const openLesson =
     const draft = readDraft(lessonId);
     if (draft && JSON.stringify(draft.lesson) !== JSON.stringify(lesson)) {
       dispatch(
-        edit('Unsaved changes of this browser', (open) => void Object.assign(open, draft.lesson)),
+        edit(
+          teacherText('frame.unsaved-changes-browser'),
+          (open) => void Object.assign(open, draft.lesson),
+        ),
       );
       if (draft.revision < revision) dispatch(saveChanged({ kind: 'stale', revision }));
     }
@@ -57,16 +60,30 @@ function useShellCommands(): void {
   const dispatch = useAppDispatch();
   useCommands(() => [
     ...benches.map((bench) => ({
-      group: 'Go to',
-      name: `The ${teacherText(`bench.${bench}`)} bench`,
+      group: teacherText('frame.go'),
+      name: teacherText('frame.bench', { teacher: teacherText(`bench.${bench}`) }),
       run: () => void navigate({ pathname: bench, search: window.location.search }),
     })),
-    { group: 'Go to', name: 'All lessons', run: () => void navigate('/') },
-    { group: 'Lesson', name: 'Undo', keys: 'Ctrl Z', run: () => void dispatch(undoEdit()) },
-    { group: 'Lesson', name: 'Redo', keys: 'Ctrl Shift Z', run: () => void dispatch(redoEdit()) },
+    {
+      group: teacherText('frame.go'),
+      name: teacherText('frame.all-lessons'),
+      run: () => void navigate('/'),
+    },
+    {
+      group: teacherText('frame.lesson'),
+      name: teacherText('frame.undo'),
+      keys: 'Ctrl Z',
+      run: () => void dispatch(undoEdit()),
+    },
+    {
+      group: teacherText('frame.lesson'),
+      name: teacherText('frame.redo'),
+      keys: 'Ctrl Shift Z',
+      run: () => void dispatch(redoEdit()),
+    },
     ...blocksOf(lesson).map((block, i) => ({
-      group: 'Block',
-      name: `${i + 1}. ${block.title || 'Untitled'}`,
+      group: teacherText('frame.block'),
+      name: `${i + 1}. ${block.title || teacherText('untitled')}`,
       run: () => choose(block.id),
     })),
   ]);

@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { Link } from 'react-router';
 
@@ -18,7 +19,7 @@ export const NotOpen = ({ fault, opening }: NotOpenProps) => (
         severity="error"
         action={
           <Button component={Link} to="/">
-            All lessons
+            {teacherText('frame.all-lessons')}
           </Button>
         }
       >

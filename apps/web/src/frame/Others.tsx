@@ -1,5 +1,6 @@
 import { Chip, Stack, Tooltip } from '@mui/material';
 import { findBlock } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useState } from 'react';
 import { useLocation, useSearchParams } from 'react-router';
 import { useLatest } from '../ui/use-latest.ts';
@@ -28,8 +29,7 @@ export function Others() {
   const bench = pathname.split('/').at(-1) ?? 'plan';
   const hear = useLatest(({ lessonId, revision }: RevisionNews) => {
     void dispatch(heardOfRevision(lessonId, revision)).then(
-      (isTaken) =>
-        isTaken && notice('Somebody changed this lesson. You now see the newest version.'),
+      (isTaken) => isTaken && notice(teacherText('frame.somebody-changed-lesson-you')),
     );
   });
   const tell = useLatest(async () => {
@@ -56,10 +56,15 @@ export function Others() {
     return `${theirBench.charAt(0).toUpperCase()}${theirBench.slice(1)} bench${block ? `, ${block.title}` : ''}`;
   };
   return (
-    <Stack direction="row" spacing={0.5} aria-label="Also here">
+    <Stack direction="row" spacing={0.5} aria-label={teacherText('frame.also-here')}>
       {others.map((other) => (
         <Tooltip key={other.login} title={placeOf(other)}>
-          <Chip size="small" color="secondary" label={`${other.login} is here`} tabIndex={0} />
+          <Chip
+            size="small"
+            color="secondary"
+            label={teacherText('frame.here', { login: other.login })}
+            tabIndex={0}
+          />
         </Tooltip>
       ))}
     </Stack>

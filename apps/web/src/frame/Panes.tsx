@@ -1,5 +1,5 @@
 import { Box, ButtonBase, useMediaQuery } from '@mui/material';
-import { useState, type ReactNode } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { teacherText } from '@zest/core/words';
 
@@ -19,22 +19,31 @@ export interface Pane {
   content: ReactNode;
   /** Stays below what scrolls. */
   foot?: ReactNode;
+  /** With as little room about it as can be. */
+  isClose?: boolean;
 }
 
-/** A pane, which may be all there is of a bench: its heading stays, the rest scrolls. */
+/**
+ * A pane, which may be all there is of a bench: its heading stays, the rest scrolls. What it holds
+ * is drawn after the pane itself, in slices, so that a long lesson does not hold up the window.
+ */
 export function OnePane({
   heading,
   content,
   foot,
   name,
-}: Pick<Pane, 'heading' | 'content' | 'foot' | 'name'>) {
+  isClose = false,
+}: Pick<Pane, 'heading' | 'content' | 'foot' | 'name' | 'isClose'>) {
+  const isFilled = useDeferredValue(true, false);
   return (
     <Box
       component="section"
       aria-label={name}
       sx={{ display: 'flex', flexDirection: 'column', height: '100%', minWidth: 0 }}
     >
-      {heading && <Box sx={{ flex: 'none', px: 1.5, pt: 1.5 }}>{heading}</Box>}
+      {heading && isFilled && (
+        <Box sx={{ flex: 'none', px: 1.5, pt: isClose ? 0.25 : 1.5 }}>{heading}</Box>
+      )}
       <Box
         className="pane-scroll"
         // A pane without a field in it is scrolled by its own focus.
@@ -44,12 +53,13 @@ export function OnePane({
           minHeight: 0,
           overflow: 'auto',
           p: 1.5,
+          ...(isClose && { py: 0.5 }),
           '&:focus-visible': { outline: '2px solid', outlineOffset: -2 },
         }}
       >
-        {content}
+        {isFilled && content}
       </Box>
-      {foot && <Box sx={{ flex: 'none' }}>{foot}</Box>}
+      {foot && isFilled && <Box sx={{ flex: 'none' }}>{foot}</Box>}
     </Box>
   );
 }
@@ -57,22 +67,48 @@ export function OnePane({
 interface PanesProps {
   id: string;
   panes: readonly Pane[];
+  /** What lies below all of them; on a phone below the first. */
+  below?: Pick<Pane, 'name' | 'heading' | 'content' | 'part' | 'leastPx' | 'isClose'>;
   /** Where the bench itself turns leaves: the one to show, and how another is asked for. */
   leaf?: { shown: string; onTurn: (id: string) => void };
 }
 
-function Side({ id, panes }: PanesProps) {
+/** The edge between two panes, which is dragged. */
+const edge = {
+  borderColor: 'divider',
+  '&[data-separator="hover"], &[data-separator="active"], &:focus-visible': {
+    bgcolor: 'primary.main',
+    outline: 'none',
+  },
+};
+
+interface SplitProps {
+  id: string;
+  orientation: 'horizontal' | 'vertical';
+  children: ReactNode;
+}
+
+/** Panels with edges between them, as they were left. */
+function Split({ id, orientation, children }: SplitProps) {
   const { defaultLayout, onLayoutChanged } = useDefaultLayout({
-    id: `panes-${id}`,
+    id,
     onlySaveAfterUserInteractions: true,
   });
   return (
     <Group
-      orientation="horizontal"
-      id={`panes-${id}`}
+      orientation={orientation}
+      id={id}
       {...(defaultLayout && { defaultLayout })}
       onLayoutChanged={onLayoutChanged}
     >
+      {children}
+    </Group>
+  );
+}
+
+function Beside({ id, panes }: PanesProps) {
+  return (
+    <Split orientation="horizontal" id={`panes-${id}`}>
       {panes.flatMap((pane, i) => [
         ...(i === 0
           ? []
@@ -81,15 +117,7 @@ function Side({ id, panes }: PanesProps) {
                 component={Separator}
                 key={`${pane.id}-edge`}
                 aria-label={teacherText('frame.edge', { name: pane.name })}
-                sx={{
-                  width: 9,
-                  borderLeft: 1,
-                  borderColor: 'divider',
-                  '&[data-separator="hover"], &[data-separator="active"], &:focus-visible': {
-                    bgcolor: 'primary.main',
-                    outline: 'none',
-                  },
-                }}
+                sx={{ width: 9, borderLeft: 1, ...edge }}
               />,
             ]),
         <Panel
@@ -102,23 +130,62 @@ function Side({ id, panes }: PanesProps) {
           <OnePane {...pane} />
         </Panel>,
       ])}
-    </Group>
+    </Split>
+  );
+}
+
+/** Panes side by side, and one below them all that is dragged higher and remembered. */
+function Side({ below, ...panes }: PanesProps) {
+  if (!below) return <Beside {...panes} />;
+  const id = `panes-${panes.id}-below`;
+  const { name, part, leastPx } = below;
+  return (
+    <Split orientation="vertical" id={id}>
+      <Panel id={`${id}-above`} minSize={200} style={{ overflow: 'hidden' }}>
+        <Beside {...panes} />
+      </Panel>
+      <Box
+        component={Separator}
+        aria-label={teacherText('frame.edge', { name })}
+        sx={{ height: 9, borderTop: 1, ...edge }}
+      />
+      <Panel
+        id={`${id}-under`}
+        defaultSize={`${part}%`}
+        minSize={leastPx}
+        style={{ overflow: 'hidden' }}
+      >
+        <OnePane {...below} />
+      </Panel>
+    </Split>
   );
 }
 
 /** One pane at a time; what is not shown stays as it is. */
-function Leaves({ panes, leaf }: PanesProps) {
+function Leaves({ panes, leaf, below }: PanesProps) {
   const [turned, setTurned] = useState(panes[0]?.id);
   const [shown, setShown] = leaf ? [leaf.shown, leaf.onTurn] : [turned, setTurned];
   const open = panes.some(({ id }) => id === shown) ? shown : panes[0]?.id;
   return (
     <Box sx={{ display: 'flex', flexDirection: 'column', height: '100%' }}>
-      {panes.map((pane) => (
+      {panes.map((pane, i) => (
         <Box
           key={pane.id}
-          sx={{ flex: 1, minHeight: 0, display: pane.id === open ? 'block' : 'none' }}
+          sx={{
+            flex: 1,
+            minHeight: 0,
+            display: pane.id === open ? 'flex' : 'none',
+            flexDirection: 'column',
+          }}
         >
-          <OnePane {...pane} />
+          <Box sx={{ flex: 1, minHeight: 0 }}>
+            <OnePane {...pane} />
+          </Box>
+          {i === 0 && below && (
+            <Box sx={{ flex: 1, minHeight: 0, borderTop: 1, borderColor: 'divider' }}>
+              <OnePane {...below} />
+            </Box>
+          )}
         </Box>
       ))}
       {panes.length > 1 && (
@@ -135,6 +202,7 @@ function Leaves({ panes, leaf }: PanesProps) {
               sx={{
                 flex: 1,
                 minHeight: 48,
+                fontFamily: 'inherit',
                 fontSize: '0.95rem',
                 fontWeight: id === open ? 750 : 500,
                 borderTop: 3,

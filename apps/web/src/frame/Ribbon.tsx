@@ -52,10 +52,14 @@ function describe(planned: ScheduledBlock, filmed: boolean): string {
   const rest = restMs > 0 ? `, ${teacherText('ribbon.rest', { length: lengthText(restMs) })}` : '';
   const pause =
     practiceMs > 0 ? `, ${teacherText('ribbon.practice', { length: lengthText(practiceMs) })}` : '';
-  return (
-    `${planned.block.title || 'Untitled'}: ${lengthText(planned.durationMs)}${rest}${pause}` +
-    `, effort ${planned.block.effort} of 5, ${filmed ? 'filmed' : 'not filmed yet'}`
-  );
+  return teacherText('frame.effort-of', {
+    n: planned.block.title || teacherText('untitled'),
+    time: lengthText(planned.durationMs),
+    rest,
+    pause,
+    effort: planned.block.effort,
+    which: filmed ? 'filmed' : teacherText('frame.not-filmed-yet'),
+  });
 }
 
 /** Width of the place the ribbon has, so that its letters keep their size on a tablet. */
@@ -156,7 +160,7 @@ function PauseMark({
         strokeDasharray="5 4"
       />
       <text x={from + 6} y={row.top + row.height / 2 - 6} fontSize="12" fill={paper.soft}>
-        {to - from > 70 ? `pause ${lengthText(practiceMs)}` : ''}
+        {to - from > 70 ? teacherText('ribbon.pause', { practiceMs }) : ''}
       </text>
     </>
   );
@@ -304,7 +308,7 @@ export function Ribbon({ schedule, filmed, chosen, isFolded, onChoose }: RibbonP
     <Box
       ref={ref}
       component="nav"
-      aria-label="Lesson ribbon"
+      aria-label={teacherText('frame.lesson-ribbon')}
       sx={{ flex: 1, minWidth: 0, pl: 1.5 }}
     >
       <svg
@@ -312,7 +316,10 @@ export function Ribbon({ schedule, filmed, chosen, isFolded, onChoose }: RibbonP
         width="100%"
         style={{ display: 'block', overflow: 'visible' }}
         role="group"
-        aria-label={`Video ${clockText(schedule.videoMs)}, student ${clockText(schedule.studentMs)}`}
+        aria-label={teacherText('frame.video-student', {
+          time: clockText(schedule.videoMs),
+          time2: clockText(schedule.studentMs),
+        })}
       >
         <defs>
           {HATCH_GAP.map((gap, i) =>
@@ -341,10 +348,10 @@ export function Ribbon({ schedule, filmed, chosen, isFolded, onChoose }: RibbonP
         {!isFolded && (
           <>
             <text x={0} y={12} fontSize="12" fontWeight="700" fill={paper.soft}>
-              video
+              {teacherText('frame.video')}
             </text>
             <text x={0} y={row.whole - 3} fontSize="12" fontWeight="700" fill={paper.soft}>
-              student
+              {teacherText('frame.student')}
             </text>
             {ticks(schedule.videoMs, schedule.studentMs, width - GUTTER).map((ms) => (
               <TickText key={ms} x={x(studentAt(ms))} y={12} width={width} ms={ms} />

@@ -5,7 +5,10 @@ import { teacherText } from '@zest/core/words';
 import { saveNow } from '../app/autosave.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 
-function Sign({ words, icon: Icon }: { words: string; icon: typeof CheckIcon }) {
+/** That all is saved, or being saved, as a sign. */
+export function SaveSign({ isSaved }: { isSaved: boolean }) {
+  const words = teacherText(isSaved ? 'save.saved' : 'save.saving');
+  const Icon = isSaved ? CheckIcon : SyncIcon;
   return (
     <Tooltip title={words}>
       <Box
@@ -28,10 +31,10 @@ export function SaveState() {
     case undefined:
       return null;
     case 'saved':
-      return <Sign words={teacherText('save.saved')} icon={CheckIcon} />;
+      return <SaveSign isSaved />;
     case 'unsaved':
     case 'saving':
-      return <Sign words={teacherText('save.saving')} icon={SyncIcon} />;
+      return <SaveSign isSaved={false} />;
     case 'stale':
       return (
         <Typography color="error" noWrap>

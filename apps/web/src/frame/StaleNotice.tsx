@@ -13,16 +13,17 @@ import {
   ToggleButtonGroup,
 } from '@mui/material';
 import { differencesOf, type Chosen, type Difference, type HowChanged } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useMemo, useState } from 'react';
 import { api, problemText } from '../app/api.ts';
 import { keepBoth, keepMine, takeTheirs } from '../app/autosave.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 
 const words: Readonly<Record<HowChanged, string>> = {
-  same: 'left as it was',
-  changed: 'changed',
-  new: 'added',
-  deleted: 'deleted',
+  same: teacherText('frame.left-was'),
+  changed: teacherText('frame.changed'),
+  new: teacherText('frame.added'),
+  deleted: teacherText('frame.deleted'),
 };
 
 function DifferenceRow({
@@ -45,10 +46,10 @@ function DifferenceRow({
             size="small"
             value={chosen}
             onChange={(_event, next: Chosen | null) => next && onChoose(next)}
-            aria-label={`Version of ${title}`}
+            aria-label={teacherText('frame.version', { title })}
           >
-            <ToggleButton value="mine">Mine</ToggleButton>
-            <ToggleButton value="theirs">Theirs</ToggleButton>
+            <ToggleButton value="mine">{teacherText('frame.mine')}</ToggleButton>
+            <ToggleButton value="theirs">{teacherText('frame.theirs')}</ToggleButton>
           </ToggleButtonGroup>
         )
       }
@@ -56,7 +57,11 @@ function DifferenceRow({
     >
       <ListItemText
         primary={title}
-        secondary={`Here ${words[mine]}, there ${words[theirs]}${isConflict ? ': choose' : ''}`}
+        secondary={teacherText('frame.here-there', {
+          here: words[mine],
+          there: words[theirs],
+          isConflict: String(isConflict),
+        })}
       />
     </ListItem>
   );
@@ -90,19 +95,19 @@ function BothVersions({ lessonId, onClose }: { lessonId: string; onClose: () => 
     void dispatch(choice);
   };
   if (!problem && !together)
-    return <DialogContent sx={{ minHeight: 120 }}>Reading the other version …</DialogContent>;
+    return (
+      <DialogContent sx={{ minHeight: 120 }}>
+        {teacherText('frame.reading-other-version')}
+      </DialogContent>
+    );
   return (
     <>
       <DialogContent>
-        <DialogContentText>
-          Another window, device or person saved this lesson after you opened it here. Put both
-          together, or choose one; the other stays in the lesson’s history and can be brought back
-          at any time.
-        </DialogContentText>
+        <DialogContentText>{teacherText('frame.another-window-device-person')}</DialogContentText>
         {problem && <Alert severity="error">{problem}</Alert>}
         {together && (
           <>
-            <List dense aria-label="What differs">
+            <List dense aria-label={teacherText('frame.what-differs')}>
               {differences.map((difference) => (
                 <DifferenceRow
                   key={difference.blockId ?? ''}
@@ -117,15 +122,19 @@ function BothVersions({ lessonId, onClose }: { lessonId: string; onClose: () => 
               onClick={() => choose(keepBoth(together, chosen))}
               autoFocus
             >
-              Put both together
+              {teacherText('frame.put-both-together')}
             </Button>
           </>
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={() => choose(takeTheirs())}>Use the other version</Button>
-        <Button onClick={() => choose(keepMine())}>Keep this window’s version</Button>
-        <Button onClick={onClose}>Later</Button>
+        <Button onClick={() => choose(takeTheirs())}>
+          {teacherText('frame.use-other-version')}
+        </Button>
+        <Button onClick={() => choose(keepMine())}>
+          {teacherText('frame.keep-window-s-version')}
+        </Button>
+        <Button onClick={onClose}>{teacherText('frame.later')}</Button>
       </DialogActions>
     </>
   );
@@ -164,16 +173,15 @@ export function StaleNotice() {
               size="small"
               onClick={() => setComparing(true)}
             >
-              Compare versions
+              {teacherText('frame.compare-versions')}
             </Button>
           }
         >
-          This lesson was changed in another window. Your changes are kept in this browser and not
-          saved until you choose.
+          {teacherText('frame.stale')}
         </Alert>
       )}
       <Dialog open={isOpen} onClose={close} aria-labelledby="stale-title" fullWidth maxWidth="sm">
-        <DialogTitle id="stale-title">This lesson was changed in another window</DialogTitle>
+        <DialogTitle id="stale-title">{teacherText('frame.stale-heading')}</DialogTitle>
         {isOpen && id !== undefined && <BothVersions lessonId={id} onClose={close} />}
       </Dialog>
     </>

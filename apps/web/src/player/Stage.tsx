@@ -56,7 +56,7 @@ export function Stage(props: StageProps) {
     const repaint = () => {
       // Letters are as wide as their font makes them.
       forgetFitted();
-      player.paint();
+      player.paintSoon();
     };
     void loadPaintFonts().then(repaint);
     document.fonts.addEventListener('loadingdone', repaint);

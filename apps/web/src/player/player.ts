@@ -40,6 +40,7 @@ export class LessonPlayer {
   private free: { atMs: number; since: number } | null = null;
   private passed = new Set<PauseMark>();
   private stalled = false;
+  private due = 0;
   private gone = false;
 
   constructor(
@@ -52,8 +53,10 @@ export class LessonPlayer {
       error: this.onError,
       waiting: this.onWaiting,
     });
-    this.seek(0);
-    void document.fonts.ready.then(() => this.paint());
+    this.stage.show(this.segment(), 0);
+    this.prepareNext();
+    this.paintSoon();
+    void document.fonts.ready.then(() => this.paintSoon());
   }
 
   get positionMs(): number {
@@ -66,6 +69,7 @@ export class LessonPlayer {
 
   destroy(): void {
     this.gone = true;
+    cancelAnimationFrame(this.due);
     this.halt();
     this.stage.destroy();
   }
@@ -298,6 +302,12 @@ export class LessonPlayer {
       'The video could not be loaded. Check the connection, then press start again.',
     );
   };
+
+  /** Paints with the next frame: what builds the page is not held up by it. */
+  paintSoon(): void {
+    cancelAnimationFrame(this.due);
+    if (!this.gone) this.due = requestAnimationFrame(() => this.paint());
+  }
 
   /** Paints what is on screen now; also after the canvas changed its size. */
   paint(): void {

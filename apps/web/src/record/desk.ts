@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { markSamples, type MarkKind } from '@zest/core/signal';
 
 /**
@@ -57,7 +58,7 @@ export class SoundDesk {
   /** What is recorded, as a track of sound. */
   get track(): MediaStreamTrack {
     const [track] = this.#recorded.stream.getAudioTracks();
-    if (!track) throw new Error('This browser gives no sound to record.');
+    if (!track) throw new Error(teacherText('filming.browser-gives-no-sound'));
     return track;
   }
 

@@ -2,6 +2,7 @@ import type { Block, Lesson } from '@zest/core/lesson';
 import { countInEvents, pacerEvents, pacerWords, type PacerEvent } from '@zest/core/script';
 import { timeBlock } from '@zest/core/schedule';
 import { MARK_LEAD_MS, MARK_TAIL_MS, markLengthMs } from '@zest/core/signal';
+import { teacherText } from '@zest/core/words';
 import type { OpenCamera } from './cameras.ts';
 import type { SoundDesk } from './desk.ts';
 import { PacerPlayer } from './pacer-player.ts';
@@ -239,9 +240,9 @@ export class FilmRun {
       await Promise.all(stopped);
     } catch (error) {
       this.ports.onFault(
-        'A recording is kept in this browser, but the server does not have all of it ' +
-          'yet. It is sent when this lesson is opened again. ' +
-          `${error instanceof Error ? error.message : ''}`,
+        teacherText('filming.recording-kept-browser-but', {
+          which: error instanceof Error ? error.message : '',
+        }),
       );
     }
     this.#count(-1);

@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import type { Camera } from '@zest/core/framing';
 import type { Block } from '@zest/core/lesson';
 import { timeBlock, type Span, type Timing } from '@zest/core/schedule';
@@ -50,7 +51,7 @@ export async function openPracticeCamera(upright: boolean): Promise<PracticeCame
   const [width, height] = upright ? [SHORT, LONG] : [LONG, SHORT];
   Object.assign(canvas, { width, height });
   const ctx = canvas.getContext('2d');
-  if (!ctx) throw new Error('This browser cannot draw the practice camera.');
+  if (!ctx) throw new Error(teacherText('filming.browser-cannot-draw-practice'));
   const openedAt = performance.now();
   let startAt = Infinity;
   let spans: readonly Span[] = [];

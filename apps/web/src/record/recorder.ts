@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import {
   dropRecording,
   keepChunk,
@@ -36,11 +37,9 @@ export interface Recording {
 async function roomFault(): Promise<string | null> {
   const { quota, usage } = (await navigator.storage?.estimate?.()) ?? {};
   if (quota === undefined || usage === undefined || quota - usage >= LITTLE_ROOM) return null;
-  return (
-    `This device has room for only ${Math.max(0, Math.round((quota - usage) / 1e6))} ` +
-    'MB more. Recordings go to the server as they are made, but free some space so ' +
-    'that none is lost if the connection breaks.'
-  );
+  return teacherText('filming.device-has-room-only', {
+    max: Math.max(0, Math.round((quota - usage) / 1e6)),
+  });
 }
 
 /**
@@ -54,8 +53,7 @@ export async function record(
   onFault: (message: string) => void,
 ): Promise<Recording> {
   const mimeType = TYPES.find((type) => MediaRecorder.isTypeSupported(type));
-  if (!mimeType)
-    throw new Error('This browser cannot record video. Use a current one, or upload a file.');
+  if (!mimeType) throw new Error(teacherText('filming.browser-cannot-record-video'));
   const { takeId } = info;
   let release: () => void = () => undefined;
   // While this is held, no other window takes the recording for an abandoned one.
@@ -81,19 +79,16 @@ export async function record(
     live.push(data);
     kept = kept
       .then(() => keepChunk(takeId, chunk, data))
-      .catch(() =>
-        onFault(
-          'The browser has no room left to keep the recording; it is still being sent to ' +
-            'the server. Free some disk space.',
-        ),
-      );
+      .catch(() => onFault(teacherText('filming.browser-has-no-room')));
     if (chunk % LOOK_AT_ROOM_EVERY === 0) void roomFault().then((fault) => fault && onFault(fault));
   };
   const stopped = new Promise<void>((resolve) => (recorder.onstop = () => resolve()));
   for (const track of stream.getTracks()) {
     track.addEventListener('ended', () =>
       onFault(
-        `The ${track.kind === 'video' ? 'camera' : 'microphone'} was disconnected. What was recorded is kept.`,
+        teacherText('filming.was-disconnected-what-was', {
+          device: track.kind,
+        }),
       ),
     );
   }

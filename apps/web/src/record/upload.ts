@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { problemSchema, UPLOADS_PATH } from '@zest/contract';
 import { DetailedError, Upload, type UploadOptions } from 'tus-js-client';
 
@@ -9,10 +10,7 @@ const RETRY_MS = [300, 1_000, 2_000, 4_000, 4_000, 8_000, 8_000, 15_000, 15_000,
 
 /** The words of a failed upload; the server's own when it gave any. */
 export function uploadFault(error: unknown): string {
-  return (
-    problemOf(error)?.message ??
-    'The connection to the server was lost. What has arrived is kept: press Continue to go on.'
-  );
+  return problemOf(error)?.message ?? teacherText('filming.connection-server-was-lost');
 }
 
 function problemOf(error: unknown) {

@@ -1,16 +1,17 @@
 import type { RemoteCommand, RemoteMessage, RemoteScreen } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useState, type FormEvent } from 'react';
 import { guestRoutes, urlOf } from '@zest/contract/guest-routes';
 
 type Screen = { kind: 'waiting' } | { kind: 'shown'; screen: RemoteScreen } | { kind: 'closed' };
 
 const goWords: Record<RemoteScreen['phase'], string> = {
-  ready: 'Start',
-  settling: 'Getting into place',
-  'counting-in': 'Counting in',
-  filming: 'End here',
-  paused: 'Go on',
-  saving: 'Start',
+  ready: teacherText('remote.start'),
+  settling: teacherText('remote.getting-into-place'),
+  'counting-in': teacherText('remote.counting'),
+  filming: teacherText('remote.end-here'),
+  paused: teacherText('remote.go'),
+  saving: teacherText('remote.start'),
 };
 
 function Code({ fault, onCode }: { fault: string | null; onCode: (code: string) => void }) {
@@ -21,11 +22,11 @@ function Code({ fault, onCode }: { fault: string | null; onCode: (code: string) 
   };
   return (
     <main className="ask">
-      <h1>Second device</h1>
-      <p>The code stands in the film view, under “Second device”.</p>
+      <h1>{teacherText('remote.second-device')}</h1>
+      <p>{teacherText('remote.code-stands-film-view')}</p>
       {fault && <p role="alert">{fault}</p>}
       <form onSubmit={go}>
-        <label htmlFor="code">Code</label>
+        <label htmlFor="code">{teacherText('remote.code')}</label>
         <input
           id="code"
           value={code}
@@ -36,7 +37,7 @@ function Code({ fault, onCode }: { fault: string | null; onCode: (code: string) 
           onChange={(event) => setCode(event.target.value)}
         />
         <button type="submit" disabled={code.trim().length < 4}>
-          Connect
+          {teacherText('remote.connect')}
         </button>
       </form>
     </main>
@@ -64,7 +65,7 @@ export function RemotePage() {
     source.onerror = () => {
       // Refused, not just interrupted: the browser does not try again by itself.
       if (source.readyState !== EventSource.CLOSED) return;
-      setFault('This code leads to no film view. Look at the code there, and type it again.');
+      setFault(teacherText('remote.code-leads-no-film'));
       setCode(null);
     };
     return () => source.close();
@@ -79,7 +80,7 @@ export function RemotePage() {
       });
       setFault(answer.ok ? null : ((await answer.json()) as { message: string }).message);
     } catch {
-      setFault('No connection. Is this device on the same network?');
+      setFault(teacherText('remote.no-connection-device-same'));
     }
   };
 
@@ -93,9 +94,9 @@ export function RemotePage() {
   if (state.kind === 'closed') {
     return (
       <main className="ask">
-        <h1>The film view is closed</h1>
+        <h1>{teacherText('remote.film-view-closed')}</h1>
         <button type="button" onClick={() => setCode(null)}>
-          Type another code
+          {teacherText('remote.type-another-code')}
         </button>
       </main>
     );
@@ -103,7 +104,7 @@ export function RemotePage() {
   if (state.kind === 'waiting') {
     return (
       <main className="ask">
-        <p role="status">Waiting for the film view …</p>
+        <p role="status">{teacherText('remote.waiting-film-view')}</p>
       </main>
     );
   }
@@ -120,7 +121,7 @@ export function RemotePage() {
         <p className="count">{screen.count}</p>
       </header>
       {fault && <p role="alert">{fault}</p>}
-      <section className="prompter" aria-label="Prompter" tabIndex={0}>
+      <section className="prompter" aria-label={teacherText('common.prompter')} tabIndex={0}>
         {screen.prompter
           .filter(({ kind }) => kind !== 'title')
           .map(({ kind, text }, i) => (
@@ -129,18 +130,18 @@ export function RemotePage() {
             </p>
           ))}
       </section>
-      <nav aria-label="Film view">
+      <nav aria-label={teacherText('remote.film-view')}>
         <button type="button" className="go" disabled={!canGo} onClick={() => void send('go')}>
           {goWords[screen.phase]}
         </button>
         <button type="button" onClick={() => void send('back')}>
-          {isReady ? 'Back' : 'Stop this take'}
+          {isReady ? teacherText('remote.back') : teacherText('remote.stop-take')}
         </button>
         <button type="button" disabled={isReady} onClick={() => void send('again')}>
-          Again
+          {teacherText('remote.again')}
         </button>
         <button type="button" disabled={!isReady} onClick={() => void send('next')}>
-          Next
+          {teacherText('remote.next')}
         </button>
       </nav>
     </main>

@@ -1,9 +1,4 @@
-import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
-import '../ui/fonts.css';
-import './remote.css';
-import { createRoot } from 'react-dom/client';
-import { RemotePage } from './RemotePage.tsx';
+import { speakChosenLanguage } from '../app/language.ts';
 
-const root = document.getElementById('root');
-if (!root) throw new Error('The page has no root.');
-createRoot(root).render(<RemotePage />);
+// What is loaded after it takes its words as it is loaded.
+void speakChosenLanguage().then(() => import('./start.tsx'));

@@ -1,19 +1,21 @@
-import { Box, Chip, IconButton, Slider, Stack, Tooltip, Typography } from '@mui/material';
+import { Box, Chip, Slider, Stack, Typography } from '@mui/material';
 import PauseIcon from '@mui/icons-material/Pause';
 import PlayIcon from '@mui/icons-material/PlayArrow';
 import NextIcon from '@mui/icons-material/SkipNext';
 import PreviousIcon from '@mui/icons-material/SkipPrevious';
-import type { Take } from '@zest/contract';
 import { blocksOf, type Block } from '@zest/core/lesson';
 import { timeBlock } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
+import { takeUrl } from '../app/take-url.ts';
 import { useMemo, useState } from 'react';
-import { useChosenBlock, useOpenLesson, useTakes } from '../app/use-lesson.ts';
+import { useChosenBlock, useOpenLesson, useReadyTakes } from '../app/use-lesson.ts';
+import { ToolButton } from '../ui/ToolButton.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { BlockOverlay, useBlockCut } from './BlockOverlay.tsx';
 import { usePointed } from './pointing.ts';
 import { Filmed } from './Filmed.tsx';
+import { StageFrame } from './StageFrame.tsx';
 import { StageOverlays } from './StageOverlays.tsx';
 import { StandIn } from './StandIn.tsx';
 import { Strip } from './Strip.tsx';
@@ -29,27 +31,18 @@ interface TransportProps {
 /** The place in the block, and below it: play, calls, speed. */
 function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
   const { isPlaying, shownMs, speed } = rehearsal;
-  const button = (word: 'play' | 'stop' | 'before' | 'after', icon: typeof PlayIcon) => {
-    const Icon = icon;
-    const words = teacherText(`rehearse.${word}`);
-    const run = {
-      play: rehearsal.play,
-      stop: rehearsal.stop,
-      before: () => rehearsal.jump(-1),
-      after: () => rehearsal.jump(1),
-    }[word];
-    return (
-      <Tooltip title={words}>
-        <IconButton
-          aria-label={words}
-          onClick={run}
-          color={word === 'play' ? 'primary' : 'default'}
-        >
-          <Icon />
-        </IconButton>
-      </Tooltip>
-    );
-  };
+  const button = (
+    word: 'play' | 'stop' | 'before' | 'after',
+    Icon: typeof PlayIcon,
+    onClick: () => void,
+  ) => (
+    <ToolButton
+      words={teacherText(`rehearse.${word}`)}
+      Icon={Icon}
+      onClick={onClick}
+      isMain={word === 'play'}
+    />
+  );
   return (
     <>
       <Slider
@@ -64,9 +57,11 @@ function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
         sx={{ display: 'block', py: 0.75 }}
       />
       <Stack direction="row" useFlexGap sx={{ alignItems: 'center', gap: 0.5 }}>
-        {button('before', PreviousIcon)}
-        {isPlaying ? button('stop', PauseIcon) : button('play', PlayIcon)}
-        {button('after', NextIcon)}
+        {button('before', PreviousIcon, () => rehearsal.jump(-1))}
+        {isPlaying
+          ? button('stop', PauseIcon, rehearsal.stop)
+          : button('play', PlayIcon, rehearsal.play)}
+        {button('after', NextIcon, () => rehearsal.jump(1))}
         <Typography
           variant="body2"
           data-testid="rehearsal-clock"
@@ -98,20 +93,11 @@ function Transport({ rehearsal, lengthMs, isWhole, onWhole }: TransportProps) {
   );
 }
 
-/** The takes that can be shown, by id. */
-function useFilmed(): ReadonlyMap<string, Take> {
-  const takes = useTakes();
-  return useMemo(
-    () => new Map(takes.filter(({ state }) => state === 'ready').map((take) => [take.id, take])),
-    [takes],
-  );
-}
-
 /** The picture of a block as it is planned or filmed, and its rehearsal. */
 function Planned({ block }: { block: Block }) {
   const { lesson } = useOpenLesson();
   const { choose } = useChosenBlock();
-  const takes = useFilmed();
+  const takes = useReadyTakes();
   const cut = useBlockCut(lesson, block, takes);
   const isFilmed = block.footage !== null && takes.has(block.footage.takeId);
   const times = useMemo(() => timeBlock(block, lesson), [block, lesson]);
@@ -130,20 +116,10 @@ function Planned({ block }: { block: Block }) {
   return (
     <Box component="section" aria-label={teacherText('stage.name')}>
       <Box sx={{ position: 'relative' }}>
-        <Box
-          role="img"
-          aria-label={teacherText('stage.of', { title: block.title })}
-          sx={{
-            position: 'relative',
-            aspectRatio: '16 / 9',
-            overflow: 'hidden',
-            borderRadius: 1,
-            bgcolor: '#26211c',
-            '& canvas': { position: 'absolute', inset: 0, width: '100%', height: '100%' },
-          }}
-        >
+        <StageFrame label={teacherText('stage.of', { title: block.title })}>
           {isFilmed ? (
             <Filmed
+              takeUrl={takeUrl}
               cut={cut}
               momentMs={rehearsal.momentMs}
               isPlaying={rehearsal.isPlaying}
@@ -169,7 +145,7 @@ function Planned({ block }: { block: Block }) {
               {teacherText(block.footage ? 'stage.drawn' : 'stage.not-filmed')}
             </Typography>
           )}
-        </Box>
+        </StageFrame>
         {!rehearsal.isPlaying && (
           <StageOverlays lesson={lesson} block={block} cut={cut} shownMs={rehearsal.shownMs} />
         )}

@@ -1,10 +1,10 @@
-import { routes, urlOf } from '@zest/contract';
 import { takeFrameAt, type Assembly, type Segment } from '@zest/core/assembly';
 import { indexAt } from '@zest/core/overlay';
 import { firstFrameFrom } from '@zest/core/time';
 import { useEffect, useRef } from 'react';
 import { mediaOfFrame } from '../player/frames.ts';
 import { Stage } from '../player/stage.ts';
+import { useLatest } from '../ui/use-latest.ts';
 import '../player/stage.css';
 
 /** Further off than this the footage is put right. */
@@ -12,6 +12,7 @@ const MOST_APART_S = 0.12;
 const nothing = () => undefined;
 
 interface FilmedProps {
+  takeUrl: (takeId: string) => string;
   /** The block alone, with its takes. */
   cut: Assembly;
   momentMs: () => number;
@@ -19,20 +20,21 @@ interface FilmedProps {
   speed: number;
 }
 
-/** The block's footage at a moment somebody else decides; silent, for the pacer is heard. */
-export function Filmed({ cut, momentMs, isPlaying, speed }: FilmedProps) {
+/** Footage of a cut at a moment somebody else decides; silent, for the pacer is heard. */
+export function Filmed({ takeUrl, cut, momentMs, isPlaying, speed }: FilmedProps) {
   const panes = useRef<HTMLDivElement>(null);
   const footage = useRef<Stage>(null);
+  const urlOf = useLatest(takeUrl);
   useEffect(() => {
     if (!panes.current) return;
     const made = new Stage(
-      { panes: panes.current, takeUrl: (takeId) => urlOf(routes.takeVideo, { takeId }) },
+      { panes: panes.current, takeUrl: urlOf },
       { ended: nothing, error: nothing, waiting: nothing },
     );
     made.muted = true;
     footage.current = made;
     return () => made.destroy();
-  }, []);
+  }, [urlOf]);
   useEffect(() => {
     const stage = footage.current;
     if (!stage) return;

@@ -20,6 +20,7 @@ import { TextLine } from '../ui/fields.tsx';
 import { slotName, type OverlaySlot } from '../ui/slot-name.ts';
 import { useChange } from '../ui/use-change.ts';
 import '../ui/unseen.css';
+import { within } from './within.ts';
 import './overlays.css';
 
 type Held = SceneItem & { slot: OverlaySlot };
@@ -30,13 +31,6 @@ const KEY_STEP = 12;
 const FAR = 5;
 const SIZE_STEP = 5;
 
-/** A box of layout units within the picture, wherever that is shown how large. */
-const within = ({ x, y, width, height }: Box) => ({
-  left: `${(x / REFERENCE.width) * 100}%`,
-  top: `${(y / REFERENCE.height) * 100}%`,
-  width: `${(width / REFERENCE.width) * 100}%`,
-  height: `${(height / REFERENCE.height) * 100}%`,
-});
 const between = (value: number, least: number, most: number) =>
   Math.min(most, Math.max(least, value));
 const thousandth = (units: number, of: number) => Math.round((units / of) * 1_000);

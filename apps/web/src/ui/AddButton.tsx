@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { Button, Typography } from '@mui/material';
 
 interface AddButtonProps {
@@ -26,7 +27,7 @@ export function AddButton({
   if (count >= most) {
     return (
       <Typography variant="body2" color="text.secondary" sx={{ alignSelf: 'center' }}>
-        {full ?? `${most} at most.`}
+        {full ?? teacherText('ui.most-entries', { most })}
       </Typography>
     );
   }

@@ -1,11 +1,19 @@
 import { Button } from '@mui/material';
-import { useRef } from 'react';
+import { useRef, type ChangeEvent } from 'react';
 
 interface FileButtonProps {
   label: string;
   accept: string;
   onFile: (file: File) => void;
 }
+
+/** Hands on the one file that was chosen; the same may be chosen again. */
+export const takeFile =
+  (onFile: (file: File) => void) => (event: ChangeEvent<HTMLInputElement>) => {
+    const [file] = event.target.files ?? [];
+    if (file) onFile(file);
+    event.target.value = '';
+  };
 
 /** A button that asks for one file. */
 export function FileButton({ label, accept, onFile }: FileButtonProps) {
@@ -21,12 +29,7 @@ export function FileButton({ label, accept, onFile }: FileButtonProps) {
         accept={accept}
         aria-label={label}
         hidden
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) onFile(file);
-          // The same file may be chosen again.
-          event.target.value = '';
-        }}
+        onChange={takeFile(onFile)}
       />
     </>
   );

@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 /** More are only counted. */
 const MOST_SAID = 8;
 
@@ -6,11 +7,11 @@ export function LineFaults({ faults }: { faults: readonly { line: number; say: s
   return (
     <>
       {faults.slice(0, MOST_SAID).map(({ line, say }) => (
-        <div key={line}>
-          Line {line}: {say}
-        </div>
+        <div key={line}>{teacherText('ui.line', { line, say })}</div>
       ))}
-      {faults.length > MOST_SAID && <div>and {faults.length - MOST_SAID} more</div>}
+      {faults.length > MOST_SAID && (
+        <div>{teacherText('ui.more', { n: faults.length - MOST_SAID })}</div>
+      )}
     </>
   );
 }

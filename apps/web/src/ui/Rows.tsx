@@ -1,11 +1,15 @@
 import { Box, IconButton, Stack, Typography } from '@mui/material';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
+import { teacherText } from '@zest/core/words';
 import type { ReactNode } from 'react';
 import { AddButton } from './AddButton.tsx';
 
 export function RemoveButton({ name, onRemove }: { name: string; onRemove: () => void }) {
   return (
-    <IconButton aria-label={`Remove ${name || 'this line'}`} onClick={onRemove}>
+    <IconButton
+      aria-label={teacherText('ui.remove', { n: name || teacherText('ui.this-line') })}
+      onClick={onRemove}
+    >
       <DeleteOutlineIcon fontSize="small" />
     </IconButton>
   );

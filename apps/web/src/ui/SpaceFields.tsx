@@ -1,14 +1,15 @@
 import { Button, Stack, Typography } from '@mui/material';
 import { LIMITS, type Footprint, type Lesson } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { LengthOfSpaceField } from './fields.tsx';
 
 /** Standing room for one. */
 const STANDING: Footprint = { widthCm: 150, depthCm: 150, heightCm: 220 };
 
 const sidesOfSpace = [
-  ['widthCm', 'Width'],
-  ['depthCm', 'Depth'],
-  ['heightCm', 'Height'],
+  ['widthCm', teacherText('ui.width')],
+  ['depthCm', teacherText('common.depth')],
+  ['heightCm', teacherText('common.height')],
 ] as const;
 
 interface SpaceProps {
@@ -25,8 +26,11 @@ export function SpaceFields({ title, space, units, onToggle, onChange }: SpacePr
     <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
       <Typography sx={{ minWidth: 120 }}>{title}</Typography>
       {space === null ? (
-        <Button aria-label={`Say how much: ${title}`} onClick={() => onToggle(STANDING)}>
-          Say how much
+        <Button
+          aria-label={teacherText('ui.say-how-much-of', { title })}
+          onClick={() => onToggle(STANDING)}
+        >
+          {teacherText('ui.say-how-much')}
         </Button>
       ) : (
         <>
@@ -40,7 +44,7 @@ export function SpaceFields({ title, space, units, onToggle, onChange }: SpacePr
               onChange={(cm) => onChange(side, cm)}
             />
           ))}
-          <Button onClick={() => onToggle(null)}>Leave open</Button>
+          <Button onClick={() => onToggle(null)}>{teacherText('ui.leave-open')}</Button>
         </>
       )}
     </Stack>

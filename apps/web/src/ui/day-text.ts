@@ -1,4 +1,6 @@
-const format = new Intl.DateTimeFormat(undefined, {
+import { locale } from './locale.ts';
+
+const format = new Intl.DateTimeFormat(locale, {
   weekday: 'short',
   day: 'numeric',
   month: 'short',
@@ -10,7 +12,7 @@ export function dayText(date: string): string {
   return format.format(new Date(`${date}T00:00:00Z`));
 }
 
-const relative = new Intl.RelativeTimeFormat(undefined, { numeric: 'auto' });
+const relative = new Intl.RelativeTimeFormat(locale, { numeric: 'auto' });
 const DAY_MS = 86_400_000;
 
 /** How long ago something was: "today", "12 days ago", "3 months ago". */

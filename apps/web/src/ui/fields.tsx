@@ -1,6 +1,7 @@
 import { MenuItem, Select, TextField, type TextFieldProps } from '@mui/material';
 import { parseSpace, spaceText } from '@zest/core/lesson';
 import { lengthText, parseLength } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useContext, type KeyboardEvent, type ReactNode } from 'react';
 import { isUndoKey, useDraft, useUndoMark } from './draft.ts';
 import { FieldLook } from './field-look.ts';
@@ -28,13 +29,13 @@ interface Kind {
 const lengthKind: Kind = {
   show: lengthText,
   read: parseLength,
-  fault: 'Write a time as 45, 45 s, 1:30 or 2 min.',
+  fault: teacherText('ui.write-time-45-45'),
   step: 1_000,
 };
 const wholeKind: Kind = {
   show: String,
   read: (text) => (/^\s*-?\d+\s*$/.test(text) ? Number(text) : null),
-  fault: 'Write a whole number.',
+  fault: teacherText('ui.write-whole-number'),
   step: 1,
 };
 
@@ -42,9 +43,9 @@ function faultOf(text: string, kind: Kind, { min, max }: FigureProps['range']): 
   const read = kind.read(text);
   if (read === null) return kind.fault;
   return read < min
-    ? `At least ${kind.show(min)}.`
+    ? teacherText('ui.least', { show: kind.show(min) })
     : read > max
-      ? `At most ${kind.show(max)}.`
+      ? teacherText('ui.at-most', { show: kind.show(max) })
       : null;
 }
 
@@ -87,7 +88,11 @@ function Figure({
     <TextInput
       label={label}
       value={draft.text ?? kind.show(value)}
-      fault={fault === null ? null : `${fault} Still ${kind.show(value) || 'none'}.`}
+      fault={
+        fault === null
+          ? null
+          : teacherText('ui.still-figure', { fault, n: kind.show(value) || 'none' })
+      }
       helper={helper}
       end={end}
       html={{
@@ -121,7 +126,7 @@ const orNone = (kind: Kind, fault: string): Kind => ({
   fault,
   step: kind.step,
 });
-const aimKind = orNone(wholeKind, 'Write a whole number, or nothing.');
+const aimKind = orNone(wholeKind, teacherText('ui.write-whole-number-nothing'));
 
 /** A whole number above nothing, or none. */
 export function AimField({
@@ -153,13 +158,13 @@ const spaceKinds: Record<'metric' | 'imperial', Kind> = {
   metric: {
     show: (cm) => spaceText(cm, 'metric'),
     read: (text) => parseSpace(text, 'metric'),
-    fault: 'Write metres, as 2.5 m.',
+    fault: teacherText('ui.write-metres'),
     step: 10,
   },
   imperial: {
     show: (cm) => spaceText(cm, 'imperial'),
     read: (text) => parseSpace(text, 'imperial'),
-    fault: 'Write feet, as 8.5 ft.',
+    fault: teacherText('ui.write-feet'),
     step: 15,
   },
 };
@@ -173,8 +178,8 @@ export function LengthOfSpaceField({
 }
 
 const spaceOrNone = {
-  metric: orNone(spaceKinds.metric, 'Write metres, as 2.5 m, or nothing.'),
-  imperial: orNone(spaceKinds.imperial, 'Write feet, as 8.5 ft, or nothing.'),
+  metric: orNone(spaceKinds.metric, teacherText('ui.write-metres-or-nothing')),
+  imperial: orNone(spaceKinds.imperial, teacherText('ui.write-feet-or-nothing')),
 };
 
 /** A length in space, or none. */
@@ -206,9 +211,11 @@ interface ChoiceProps<T extends string> {
   sx?: TextFieldProps['sx'];
 }
 
-/** Choices that are called what they are. */
-export const same = <const T extends string>(values: readonly T[]): (readonly [T, T])[] =>
-  values.map((value) => [value, value] as const);
+/** Choices by what each is called. */
+export const named = <const T extends string>(
+  values: readonly T[],
+  nameOf: (value: T) => string,
+): (readonly [T, string])[] => values.map((value) => [value, nameOf(value)] as const);
 
 const NoIcon = () => null;
 
@@ -300,8 +307,8 @@ export function TextLine({
       label={label}
       value={shown}
       rows={rows}
-      fault={isEmptied ? `This cannot be empty. Still “${value}”.` : null}
-      helper={shown.length >= most ? `At most ${most} characters.` : helper}
+      fault={isEmptied ? teacherText('ui.cannot-empty-still', { value }) : null}
+      helper={shown.length >= most ? teacherText('ui.most-characters', { most }) : helper}
       html={{ maxLength: most, dir: 'auto', ...mark }}
       placeholder={placeholder}
       onText={(typed) => {
@@ -343,7 +350,13 @@ export function ShortField({ label, value, read, onChange, helper, sx }: ShortPr
     <TextInput
       label={label}
       value={draft.text ?? value}
-      fault={fault === null ? null : value === '' ? fault : `${fault} Still ${value}.`}
+      fault={
+        fault === null
+          ? null
+          : value === ''
+            ? fault
+            : teacherText('ui.still-text', { fault, value })
+      }
       helper={helper}
       html={mark}
       onText={(text) => {

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
  * Our own family of pictograms: drawn on a grid of 24, lines of 2 with round ends, one filled part
  * at most.
  */
-function Pictogram({ size, children }: { size: number; children: ReactNode }) {
+export function Pictogram({ size, children }: { size: number; children: ReactNode }) {
   return (
     <svg
       viewBox="0 0 24 24"
@@ -25,7 +25,7 @@ function Pictogram({ size, children }: { size: number; children: ReactNode }) {
   );
 }
 
-const dot = (cx: number, cy: number, r: number) => (
+export const dot = (cx: number, cy: number, r: number) => (
   <circle cx={cx} cy={cy} r={r} fill="currentColor" stroke="none" />
 );
 

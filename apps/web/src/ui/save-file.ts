@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { problemSchema } from '@zest/contract';
 
 function hand(name: string, content: Blob): void {
@@ -29,10 +30,8 @@ export async function fetchFile(name: string, url: string): Promise<string | nul
       return null;
     }
     const known = problemSchema.safeParse(await answer.json());
-    return known.success
-      ? known.data.message
-      : 'The server did not make the file. Try again in a moment.';
+    return known.success ? known.data.message : teacherText('ui.server-did-not-make');
   } catch {
-    return 'The server does not answer. Try again in a moment.';
+    return teacherText('ui.server-does-not-answer');
   }
 }

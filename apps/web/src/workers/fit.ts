@@ -1,5 +1,12 @@
 import type { Lesson } from '@zest/core/lesson';
 import type { FitResult } from '@zest/core/schedule';
+import { teacherLanguage, type TeacherLanguage } from '@zest/core/words';
+
+/** What a worker is to fit, and the language its words are in. */
+export interface FitOrder {
+  lesson: Lesson;
+  language: TeacherLanguage;
+}
 
 /** A fit that is being worked out. */
 export interface Fitting {
@@ -16,7 +23,7 @@ export function fitInWorker(lesson: Lesson): Fitting {
     stop = () => resolve(null);
     worker.onmessage = ({ data }: MessageEvent<FitResult>) => resolve(data);
     worker.onerror = (event) => reject(new Error(event.message));
-    worker.postMessage(lesson);
+    worker.postMessage({ lesson, language: teacherLanguage() } satisfies FitOrder);
   }).finally(() => worker.terminate());
   return { result, stop };
 }

@@ -116,9 +116,10 @@ describe('repetitions in a take', () => {
     expect(single.map(({ side }) => side)).toEqual(
       [1, 2, 3, 4].flatMap(() => ['left', 'right'] as const),
     );
-    expect(pairs.map(({ side, atMs }) => [side, atMs])).toEqual(
-      [1, 3, 5, 7].map((second) => [null, single[second]?.atMs]),
-    );
+    expect(pairs.map(({ side }) => side)).toEqual([null, null, null, null]);
+    // To the rounding of what is looked at.
+    for (const [i, second] of [1, 3, 5, 7].entries())
+      expect(Math.abs((pairs[i]?.atMs ?? NaN) - (single[second]?.atMs ?? NaN))).toBeLessThan(3);
     // As many as planned on both sides are no pairs.
     expect(doneOf(7)).toHaveLength(8);
   });

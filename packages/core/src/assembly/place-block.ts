@@ -158,7 +158,7 @@ function placeOverlays(placing: Placing, said: Laid): void {
   const counted =
     repetitions &&
     countersOfCounted(repetitions, planned, spans).filter(({ startMs }) => startMs < bodyMs);
-  // A card says the answer, and what is needed, itself.
+  // A card says the question, the answer, and what is needed itself.
   const isTake = placing.picture.kind === 'take';
   const saidAt = ({ from }: { from: number }) =>
     said?.find((sentence) => sentence.from === from)?.startMs ?? null;
@@ -167,8 +167,7 @@ function placeOverlays(placing: Placing, said: Laid): void {
     clock: clocksOf(spans, language),
     counter: counted ?? planned,
     cue: cuesOf(block, spans, body, language, saidAt).filter(
-      ({ moment }) =>
-        isTake || (moment !== 'answer' && !(moment === 'question' && hasChoices(block))),
+      ({ moment }) => isTake || (moment !== 'answer' && moment !== 'question'),
     ),
     caution: cautionsOf(block, spans, body),
     side: finish.look.sides

@@ -13,8 +13,18 @@ import {
   type BlockOf,
   type Lesson,
 } from '../lesson/index.ts';
+import { REFERENCE, sceneAt } from '../overlay/index.ts';
 import { arbitraryLesson, counter } from '../testing/arbitrary.ts';
-import { checkLesson, findingWords, harms, rules, type Finding } from './index.ts';
+import {
+  byCause,
+  causeWords,
+  checkLesson,
+  findingWords,
+  harms,
+  rules,
+  whereSeen,
+  type Finding,
+} from './index.ts';
 import { isTeacherWord } from '../words/index.ts';
 
 /** A finding with its words. */
@@ -54,6 +64,8 @@ const about = (lesson: Lesson, key: string) =>
 const measure = (text: string, size: number) => [...text].length * size * 0.55;
 const talk = (more: Partial<BlockOf<'talk'>> = {}) =>
   made('talk', { id: 't', title: 'Talk', fixedMs: 8_000, script: 'Hello.', ...more });
+
+const room = { widthCm: 200, depthCm: 200, heightCm: 250 };
 
 const byTurns = (edits: Block['edits']) =>
   made('intervals', {
@@ -128,7 +140,7 @@ describe('the check', () => {
     [
       'effort 0',
       lessonOf(talk({ effort: 5, cautions: ['Stop if it hurts.'] })),
-      'of warm-up before the first hard work',
+      'No warm-up before the first hard work',
       false,
     ],
     [
@@ -191,7 +203,7 @@ describe('the check', () => {
       '“Wren Alder” in the words of “Talk” looks like a full name.',
       false,
     ],
-    ['footage', lessonOf(talk({ footage: null })), 'is shown as a card', false],
+    ['footage', lessonOf(talk(), talk({ id: 'u', footage: null })), 'has no take yet', false],
     [
       'still',
       lessonOf(talk({ fixedMs: 20_000 })),
@@ -324,10 +336,10 @@ describe('the check', () => {
     });
     expect(remedied(laptop, 'small words')).toEqual([]);
     // On a picture 65 mm high letters of 52/720 x 0.67 of it are 3.15 mm: at 1 m 10.8 minutes of
-    // arc (arithmetic); 130 % of that are 14.
+    // arc (arithmetic); 130 % of that are seen as 16 from 878 mm.
     expect(about(seenOn('phone at 1 m'), 'small words')[0]).toMatchObject({
       say: expect.stringMatching(
-        /look 11 minutes of arc high on a phone at 1 m.*Even at 130 % they look 14: ask for a larger screen/,
+        /look 11 minutes of arc high on a phone at 1 m.*Even at 130 % they are read from 85 cm at most/,
       ),
       remedy: null,
     });
@@ -431,6 +443,56 @@ describe('the check', () => {
       waived: [{ key: 'name t', word: 'The club’s own trainer' }],
     };
     expect(about(lesson, 'name')[0]?.waived).toBe('The club’s own trainer');
+  });
+
+  it('asks for takes only once something is filmed', () => {
+    const unfilmed = (id: string) => talk({ id, footage: null });
+    expect(about(lessonOf(unfilmed('a'), unfilmed('b')), 'footage')).toEqual([]);
+    expect(about(lessonOf(unfilmed('a'), talk(), unfilmed('b')), 'footage')).toHaveLength(2);
+  });
+
+  it('tells of many with one cause in one line, whatever else is found', () => {
+    fc.assert(
+      fc.property(arbitraryLesson, (lesson) => {
+        const found = check(lesson);
+        const causes = byCause(found);
+        const all = causes.flatMap(({ findings }) => findings.map(({ key }) => key));
+        expect([...all].sort()).toEqual(found.map(({ key }) => key).sort());
+        expect(new Set(causes.map(({ key }) => key)).size).toBe(causes.length);
+        for (const cause of causes) {
+          const { say } = causeWords(cause);
+          const [first, second] = cause.findings;
+          expect(second ? say.includes(String(cause.findings.length)) : say).toBe(
+            second ? true : findingWords(first).say,
+          );
+        }
+      }),
+    );
+    const jumps = [1, 2, 3].map((n) => talk({ id: `t${n}`, footprint: room }));
+    const [space] = byCause(about(lessonOf(...jumps), 'space'));
+    expect(space && causeWords(space)).toMatchObject({
+      say: '3 blocks take room, and nothing says to clear the floor.',
+      remedy: 'Add the usual caution',
+    });
+  });
+
+  it('outlines what is found where it is on screen, and what a remedy put there', () => {
+    const lesson = lessonOf(talk(), talk({ id: 'j', footprint: room }));
+    const cutOf = (of: Lesson) => assemble(of, takes);
+    const [space] = about(lesson, 'space');
+    if (!space) throw new Error('Nothing was found.');
+    const before = whereSeen(space, cutOf(lesson));
+    const block = cutOf(lesson).blocks[1];
+    expect(before.boxes).toEqual([]);
+    expect(before.atMs).toBeGreaterThan(block?.startMs ?? Infinity);
+    const better = structuredClone(lesson);
+    space.remedy?.change(better);
+    const after = whereSeen(space, cutOf(better));
+    const caution = sceneAt(cutOf(better), after.atMs).items.find(({ slot }) => slot === 'caution');
+    expect(after.boxes).toEqual([caution?.box]);
+    expect(
+      whereSeen({ blockId: 'j', atMs: 9_000, seenAt: ['picture'] }, cutOf(lesson)),
+    ).toMatchObject({ atMs: 9_000, boxes: [REFERENCE] });
   });
 
   it('says everything once, the worst first, and its keys stay from one look to the next', () => {

@@ -18,6 +18,7 @@ import {
   placesOf,
   REFERENCE,
   SAFE_AREA,
+  seenFromMm,
 } from '../overlay/index.ts';
 import { bodyBox } from '../signal/index.ts';
 import {
@@ -124,7 +125,7 @@ function wordsLargeEnough({ cut }: ToCheck): Hit[] {
       const look = draft.finish.look.slots[slot];
       look.size = Math.max(needed, look.size);
     });
-  const largest = arcMinutes((MAIN_TEXT * largestSize) / 100, profile);
+  const nearMm = seenFromMm((MAIN_TEXT * largestSize) / 100, profile, LEAST_ARCMIN);
   return [
     {
       place: [],
@@ -133,7 +134,7 @@ function wordsLargeEnough({ cut }: ToCheck): Hit[] {
         seen: Math.round(seen),
         screen: profile,
         least: LEAST_ARCMIN,
-        largest: isInReach ? 0 : Math.round(largest),
+        nearCm: isInReach ? 0 : Math.floor(nearMm / 50) * 5,
         largestSize,
         needed,
       },
@@ -310,6 +311,7 @@ function performerFree({ lesson, cut, schedule, takes }: ToCheck): Hit[] {
           blockId: block.blockId,
           atMs: Math.max(used.startMs, block.startMs),
           figures: { slot, part: Math.round(part * 100), isSeen: seen ? 'yes' : 'no' },
+          seenAt: [slot],
         },
       ];
     });
@@ -361,13 +363,30 @@ const changesKept = ({ cut }: ToCheck): Hit[] =>
 
 const HEARD = 'cannot hear it or read along';
 export const cutRules: readonly Rule[] = [
-  { id: 'footage', harm: 'gets lost', bench: 'film', source: COMMON, run: footageThere },
-  { id: 'still', harm: 'gets lost', bench: 'film', source: null, run: footageLongEnough },
+  {
+    id: 'footage',
+    harm: 'gets lost',
+    bench: 'film',
+    source: COMMON,
+    seenAt: ['picture'],
+    onceFilmed: true,
+    run: footageThere,
+  },
+  {
+    id: 'still',
+    harm: 'gets lost',
+    bench: 'film',
+    source: null,
+    seenAt: ['picture'],
+    run: footageLongEnough,
+  },
   {
     id: 'small-words',
     harm: 'cannot see it',
     bench: 'assemble',
     source: COMMON,
+    seenAt: FOLLOWED,
+    onceFilmed: true,
     run: wordsLargeEnough,
   },
   {
@@ -375,6 +394,7 @@ export const cutRules: readonly Rule[] = [
     harm: 'cannot see it',
     bench: 'script',
     source: COMMON,
+    seenAt: ['cue', 'caution'],
     run: wordsFitTheirPlace,
   },
   {
@@ -382,11 +402,33 @@ export const cutRules: readonly Rule[] = [
     harm: 'cannot see it',
     bench: 'assemble',
     source: COMMON,
+    seenAt: ['cue'],
     run: cuesLongEnough,
   },
   { id: 'covers', harm: 'cannot see it', bench: 'assemble', source: null, run: performerFree },
-  { id: 'safe', harm: 'cannot see it', bench: 'assemble', source: 'EBU R 95', run: insideSafeArea },
-  { id: 'captions', harm: HEARD, bench: 'script', source: 'WCAG 2.2, 1.2.2', run: captionsThere },
-  { id: 'fast-captions', harm: HEARD, bench: 'script', source: COMMON, run: captionsSlow },
+  {
+    id: 'safe',
+    harm: 'cannot see it',
+    bench: 'assemble',
+    source: 'EBU R 95',
+    seenAt: ['pointer'],
+    run: insideSafeArea,
+  },
+  {
+    id: 'captions',
+    harm: HEARD,
+    bench: 'script',
+    source: 'WCAG 2.2, 1.2.2',
+    seenAt: ['caption'],
+    run: captionsThere,
+  },
+  {
+    id: 'fast-captions',
+    harm: HEARD,
+    bench: 'script',
+    source: COMMON,
+    seenAt: ['caption'],
+    run: captionsSlow,
+  },
   { id: 'dropped', harm: 'gets lost', bench: 'assemble', source: null, run: changesKept },
 ];

@@ -1,5 +1,6 @@
 import type { LessonEdit } from '../lesson/index.ts';
 import { isTeacherWord, teacherText, type Figures, type TeacherWord } from '../words/index.ts';
+import type { SeenAt } from './seen-at.ts';
 
 /** What a student would suffer. */
 export const harms = [
@@ -42,6 +43,7 @@ export interface Hit {
   harm?: Harm;
   bench?: BenchName;
   source?: string;
+  seenAt?: readonly SeenAt[];
 }
 
 /** One thing that is not as it should be; `findingWords` says it. */
@@ -56,6 +58,8 @@ export interface Finding {
   blockId: string | null;
   atMs: number | null;
   figures: Figures;
+  /** Where on screen it is seen; empty where nothing shows it. */
+  seenAt: readonly SeenAt[];
   remedy: { change: LessonEdit } | null;
   /** The teacher's reason for ignoring it; null while it is open. */
   waived: string | null;

@@ -148,10 +148,38 @@ const soundWithout =
 
 const HEAR = 'cannot hear it or read along';
 export const heardRules: readonly Rule[] = [
-  { id: 'left-out', harm: HEAR, bench: 'script', source: null, run: scriptSaid },
-  { id: 'words-unsure', harm: HEAR, bench: 'assemble', source: null, run: wordsSure },
-  { id: 'added', harm: HEAR, bench: 'script', source: 'WCAG 2.2, 1.2.2', run: allWritten },
-  { id: 'fast-words', harm: HEAR, bench: 'film', source: COMMON, run: saidSlowly },
+  {
+    id: 'left-out',
+    harm: HEAR,
+    bench: 'script',
+    source: null,
+    seenAt: ['caption'],
+    run: scriptSaid,
+  },
+  {
+    id: 'words-unsure',
+    harm: HEAR,
+    bench: 'assemble',
+    source: null,
+    seenAt: ['caption'],
+    run: wordsSure,
+  },
+  {
+    id: 'added',
+    harm: HEAR,
+    bench: 'script',
+    source: 'WCAG 2.2, 1.2.2',
+    seenAt: ['caption'],
+    run: allWritten,
+  },
+  {
+    id: 'fast-words',
+    harm: HEAR,
+    bench: 'film',
+    source: COMMON,
+    seenAt: ['caption'],
+    run: saidSlowly,
+  },
   { id: 'quiet', harm: HEAR, bench: 'film', source: COMMON, run: voiceLoud },
   { id: 'noise', harm: HEAR, bench: 'assemble', source: COMMON, run: voiceClear },
   { id: 'wind', harm: HEAR, bench: 'film', source: COMMON, run: soundWithout('wind', 1_000) },

@@ -1,4 +1,4 @@
-import { findBlock } from '../lesson/index.ts';
+import { blocksOf, findBlock } from '../lesson/index.ts';
 import { scheduleLesson } from '../schedule/index.ts';
 import { teacherText } from '../words/index.ts';
 import { cutRules } from './cut-rules.ts';
@@ -11,7 +11,9 @@ import { seenRules } from './seen-rules.ts';
 import { watchedBlocks } from './watched-blocks.ts';
 import { wordRules } from './word-rules.ts';
 
+export { byCause, causeOf, causeWords, type Cause } from './causes.ts';
 export { findingWords, harmName, harms, type Finding, type Harm } from './finding.ts';
+export { whereSeen } from './where-seen.ts';
 
 /** Every rule there is, in the order findings of one block are told. */
 export const rules: readonly Rule[] = [
@@ -27,7 +29,7 @@ export type LessonToCheck = Pick<ToCheck, 'lesson' | 'cut' | 'takes' | 'makeId' 
 
 /**
  * Everything that is not as it should be, the worst harm first, in the order of the lesson; what is
- * ignored comes with the reason.
+ * ignored comes with the reason. Before anything is filmed only what matters then.
  */
 export function checkLesson(given: LessonToCheck): Finding[] {
   const { lesson, cut, takes } = given;
@@ -39,7 +41,9 @@ export function checkLesson(given: LessonToCheck): Finding[] {
     (blockId !== null && findBlock(lesson, blockId)?.title) || teacherText('untitled');
   const placeOf = ({ harm, blockId }: Finding) =>
     harms.indexOf(harm) * 10_000 + (blockId === null ? -1 : (order.get(blockId) ?? 0));
+  const isFilmed = blocksOf(lesson).some(({ footage }) => footage && takes.has(footage.takeId));
   return rules
+    .filter(({ onceFilmed }) => isFilmed || !onceFilmed)
     .flatMap((rule) =>
       rule.run(all).map((hit): Finding => {
         const key = keyOf(rule.id, hit.place);
@@ -52,6 +56,7 @@ export function checkLesson(given: LessonToCheck): Finding[] {
           blockId: hit.blockId,
           atMs: hit.atMs ?? null,
           figures: { block: titleOf(hit.blockId), ...hit.figures },
+          seenAt: hit.seenAt ?? rule.seenAt ?? [],
           remedy: hit.remedy ?? null,
           waived: words.get(key) ?? null,
         };

@@ -172,12 +172,20 @@ function countsWithTheirMove(plan: ToCheck): Hit[] {
 }
 
 export const momentRules: readonly Rule[] = [
-  { id: 'cue-move', harm: 'gets lost', bench: 'assemble', source: COMMON, run: cuesWithTheirMove },
+  {
+    id: 'cue-move',
+    harm: 'gets lost',
+    bench: 'assemble',
+    source: COMMON,
+    seenAt: ['cue'],
+    run: cuesWithTheirMove,
+  },
   {
     id: 'count-move',
     harm: 'gets lost',
     bench: 'assemble',
     source: COMMON,
+    seenAt: ['counter'],
     run: countsWithTheirMove,
   },
 ];

@@ -3,6 +3,7 @@ import type { Lesson, MakeId } from '../lesson/index.ts';
 import type { Measure } from '../overlay/index.ts';
 import type { Schedule } from '../schedule/index.ts';
 import type { BenchName, Harm, Hit } from './finding.ts';
+import type { SeenAt } from './seen-at.ts';
 import type { WatchedBlock } from './watched-blocks.ts';
 
 /** All a rule may look at. */
@@ -26,5 +27,9 @@ export interface Rule {
   harm: Harm;
   bench: BenchName;
   source: string | null;
+  /** Where on screen it is seen; left out where nothing shows it. */
+  seenAt?: readonly SeenAt[];
+  /** Matters only once something of the lesson is filmed. */
+  onceFilmed?: true;
   run: (all: ToCheck) => Hit[];
 }

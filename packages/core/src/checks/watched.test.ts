@@ -212,8 +212,8 @@ describe('the check of what was watched', () => {
     const poses = dim.poses.map((pose) =>
       pose.map((joint, j) => ({
         ...joint,
-        x: joint.x + (((j * 37 + joint.y * 9_999) % 7) - 3) / 60,
-        y: joint.y + (((j * 53 + joint.x * 9_999) % 7) - 3) / 60,
+        x: joint.x + (((j * 37 + joint.y * 9_999) % 7) - 3) / 30,
+        y: joint.y + (((j * 53 + joint.x * 9_999) % 7) - 3) / 30,
       })),
     );
     const findings = check(lessonOf(reps(5)), { ...dim, poses });

@@ -160,10 +160,24 @@ function musicLicensed({ lesson }: ToCheck): Hit[] {
 }
 
 export const wordRules: readonly Rule[] = [
-  { id: 'hand', harm: 'gets lost', bench: 'script', source: COMMON, run: sidesForEitherHand },
+  {
+    id: 'hand',
+    harm: 'gets lost',
+    bench: 'script',
+    source: COMMON,
+    seenAt: ['cue'],
+    run: sidesForEitherHand,
+  },
   { id: 'words', harm: 'runs out of time', bench: 'script', source: null, run: wordsFit },
   { id: 'number', harm: 'gets lost', bench: 'script', source: COMMON, run: numbersAsPlanned },
-  { id: 'name', harm: 'is named', bench: 'plan', source: null, run: nobodyNamed },
+  {
+    id: 'name',
+    harm: 'is named',
+    bench: 'plan',
+    source: null,
+    seenAt: ['board'],
+    run: nobodyNamed,
+  },
   { id: 'named', harm: 'is named', bench: 'script', source: null, run: nobodyNamedInText },
   { id: 'music-licence', harm: 'is named', bench: 'assemble', source: null, run: musicLicensed },
 ];

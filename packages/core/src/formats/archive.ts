@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { teacherText } from '../words/index.ts';
 
 export const ARCHIVE_VERSION = 2;
 export const MANIFEST_NAME = 'manifest.json';
@@ -41,13 +42,13 @@ export const archiveManifestSchema = z
   .superRefine(({ media, takes }, ctx) => {
     const known = new Set(media.map((file) => file.sha256));
     if (known.size !== media.length)
-      ctx.addIssue({ code: 'custom', path: ['media'], message: 'A file is listed twice.' });
+      ctx.addIssue({ code: 'custom', path: ['media'], message: teacherText('archive.twice') });
     takes.forEach((take, i) => {
       if (!known.has(take.sha256))
         ctx.addIssue({
           code: 'custom',
           path: ['takes', i],
-          message: `The footage of “${take.name}” is not in the archive.`,
+          message: teacherText('archive.no-footage', { take: take.name }),
         });
     });
   });
@@ -69,28 +70,23 @@ export function readManifest(text: string): ArchiveManifest {
   try {
     raw = JSON.parse(text);
   } catch {
-    throw new ArchiveFault(
-      `The archive is damaged: its ${MANIFEST_NAME} cannot be read. Copy the archive again from where it came.`,
-    );
+    throw new ArchiveFault(teacherText('archive.manifest-damaged', { file: MANIFEST_NAME }));
   }
   const head = z.object({ format: z.literal('zest-archive'), version: z.int() }).safeParse(raw);
-  if (!head.success)
-    throw new ArchiveFault(
-      'This zip is not a lesson archive: its manifest says something else. Choose one saved on the Share bench.',
-    );
+  if (!head.success) throw new ArchiveFault(teacherText('archive.other'));
   if (head.data.version > ARCHIVE_VERSION) {
     throw new ArchiveFault(
-      `The archive is of version ${head.data.version}, this program reads up to ` +
-        `${ARCHIVE_VERSION}. Update the program to open it.`,
+      teacherText('archive.newer', { version: head.data.version, most: ARCHIVE_VERSION }),
     );
   }
   const read = archiveManifestSchema.safeParse(raw);
   if (read.success) return read.data;
   const [first] = read.error.issues;
   throw new ArchiveFault(
-    'The archive’s list of contents is wrong at ' +
-      `${first?.path.join('.') || 'its beginning'}: ${first?.message ?? ''} Save the ` +
-      'archive again.',
+    teacherText('archive.contents', {
+      place: first?.path.join('.') || teacherText('archive.beginning'),
+      fault: first?.message ?? '',
+    }),
   );
 }
 
@@ -111,20 +107,14 @@ export function checkEntries(
   for (const { name, bytes: size } of entries) {
     const want = expected.get(name);
     if (want === undefined)
-      throw new ArchiveFault(
-        `The archive holds “${name.slice(0, 80)}”, which does not belong to a lesson or ` +
-          'is there twice. Nothing was taken in. Save the archive again.',
-      );
+      throw new ArchiveFault(teacherText('archive.stranger', { file: name.slice(0, 80) }));
     if (want !== null && want !== size)
       throw new ArchiveFault(
-        `“${name}” in the archive has ${size} bytes where ${want} are listed: the ` +
-          'archive is damaged. Copy it again from where it came.',
+        teacherText('archive.wrong-size', { file: name, bytes: size, listed: want }),
       );
     expected.delete(name);
   }
   const [missing] = expected.keys();
   if (missing !== undefined)
-    throw new ArchiveFault(
-      `The archive lacks “${missing}”: it is damaged or cut short. Copy it again from where it came.`,
-    );
+    throw new ArchiveFault(teacherText('archive.lacks', { file: missing }));
 }

@@ -1,5 +1,6 @@
 import type { Assembly, TakeSource, Segment } from '../assembly/index.ts';
 import { firstFrameFrom, OUTPUT_FPS } from '../time/index.ts';
+import { teacherText } from '../words/index.ts';
 
 /**
  * What a program that goes on with the cut must know of a take: the name of its file, and the
@@ -114,14 +115,15 @@ export function stillsOf(
 /** What a program that goes on with the cut will miss, a line each. */
 export function missingOf(assembly: Assembly): string[] {
   const pictures = eventsOf(assembly, 'picture');
-  const at = (event: Event) => `${timeCode(event.from)} to ${timeCode(event.to)}`;
+  const at = (event: Event) =>
+    teacherText('cut.from-to', { from: timeCode(event.from), to: timeCode(event.to) });
   return [
     ...pictures
       .filter(({ takeId }) => takeId === null)
-      .map((event) => `${at(event)}: a card, which only the exported video has.`),
+      .map((event) => teacherText('cut.card-only', { at: at(event) })),
     ...pictures
       .filter(({ isHeld }) => isHeld)
-      .map((event) => `${at(event)}: the footage has ended; its last picture is held.`),
+      .map((event) => teacherText('cut.held', { at: at(event) })),
   ];
 }
 

@@ -1,4 +1,6 @@
 import type { Lesson } from '../lesson/index.ts';
+import { teacherText } from '../words/index.ts';
+import { valueName } from '../lesson/index.ts';
 import { bestOrder } from './shot-order.ts';
 import { shotsToFilm, type ShotToFilm } from './shots.ts';
 
@@ -166,14 +168,20 @@ export function changeText(change: Change, to: ShotToFilm): string[] {
   const words: string[] = [];
   if (change.place)
     words.push(
-      to.shot.place.trim() ? `go to ${to.shot.place.trim()}` : 'go back to the usual place',
+      to.shot.place.trim()
+        ? teacherText('call-sheet.go-to', { place: to.shot.place.trim() })
+        : teacherText('call-sheet.go-back'),
     );
-  if (change.angle) words.push(`camera to the ${to.shot.angle}`);
-  if (change.framing) words.push(`frame the ${to.shot.framing}`);
+  if (change.angle)
+    words.push(teacherText('call-sheet.camera-to', { angle: valueName(to.shot.angle) }));
+  if (change.framing)
+    words.push(teacherText('call-sheet.frame', { framing: valueName(to.shot.framing) }));
   if (change.performers)
-    words.push(to.shot.performers === 1 ? 'one performer' : `${to.shot.performers} performers`);
-  if (change.fetch.length > 0) words.push(`fetch ${change.fetch.join(', ')}`);
-  if (change.putAway.length > 0) words.push(`put away ${change.putAway.join(', ')}`);
-  if (change.restMs > 0) words.push(`rest ${Math.round(change.restMs / 1000)} s`);
+    words.push(teacherText('call-sheet.performers', { n: to.shot.performers }));
+  if (change.fetch.length > 0)
+    words.push(teacherText('call-sheet.fetch', { kit: change.fetch.join(', ') }));
+  if (change.putAway.length > 0)
+    words.push(teacherText('call-sheet.put-away', { kit: change.putAway.join(', ') }));
+  if (change.restMs > 0) words.push(teacherText('call-sheet.rest', { restMs: change.restMs }));
   return words;
 }

@@ -174,6 +174,34 @@ describe('where the camera goes', () => {
   });
 });
 
+describe('a distance that is set', () => {
+  const block = makeBlock('intervals', counter());
+  const away = (awayCm: number) => frameShot(block, shot, filmingOf({ awayCm }));
+
+  it('is kept, and the lens is the longest of the usual ones that shows it all from there', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 50, max: 1_500 }), (awayCm) => {
+        const { placing, room } = away(awayCm);
+        const isShown = (lensMm: number) => {
+          const needed = frameShot(block, shot, filmingOf({ lensMm })).placing;
+          return needed !== null && needed.camera.distanceCm <= awayCm;
+        };
+        const longest = [...lensPresets].reverse().find(({ lensMm }) => isShown(lensMm));
+        expect(placing?.lensMm).toBe(longest?.lensMm);
+        if (!placing) return;
+        expect(placing.camera.distanceCm).toBe(awayCm);
+        expect(showsAll(placing.camera, room, 'graphics')).toBe(true);
+      }),
+    );
+  });
+
+  it('that no lens can do says so, and what would: a distance that is free', () => {
+    const { placing, remedies } = away(50);
+    expect(placing).toBeNull();
+    expect(remedies.map(({ kind }) => kind)).toContain('any-distance');
+  });
+});
+
 describe('a room that is too short', () => {
   const room = { widthCm: 500, depthCm: 400, heightCm: 240 };
 

@@ -17,6 +17,7 @@ export const SAFE_PART: Record<Filming['safe'], number> = { whole: 1, action: 0.
 /** A camera stands at least this far from what it films. */
 const NEAREST_CM = 30;
 const FARTHEST_CM = 6_000;
+const longestFirst = [...lensPresets].sort((a, b) => b.lensMm - a.lensMm);
 /** Room behind the camera for its stand. */
 const STAND_CM = 20;
 const LOWEST_CM = 20;
@@ -26,6 +27,8 @@ const LOWEST_CM = 20;
  */
 export interface Placing {
   camera: Camera;
+  /** Its lens: as it was chosen, or what shows it all from a distance that is set. */
+  lensMm: number;
   /** Floor in the safe part of the picture, at the performer's place. */
   floorWidthCm: number;
   /** Tape on the floor: how far the performer may go each way and still be seen whole. */
@@ -38,12 +41,13 @@ export type Remedy =
   | { kind: 'turn-phone'; orientation: Filming['orientation']; placing: Placing }
   | { kind: 'wider-lens'; lensMm: number; placing: Placing }
   | { kind: 'turn-move'; angle: ShotAngle; placing: Placing }
-  | { kind: 'smaller-travel'; percent: number; placing: Placing };
+  | { kind: 'smaller-travel'; percent: number; placing: Placing }
+  | { kind: 'any-distance'; placing: Placing };
 
 export interface Framing {
   /** What has to be in the picture. */
   room: BodyRoom;
-  /** Null when no distance up to 60 m shows it all. */
+  /** Null when no distance up to 60 m shows it all, or no lens does from where it has to stand. */
   placing: Placing | null;
   /**
    * By how much the filming room is too small; 0 where it is enough, null where it is not known.
@@ -53,7 +57,7 @@ export interface Framing {
   remedies: Remedy[];
 }
 
-type Setup = Pick<Filming, 'lensMm' | 'orientation' | 'safe' | 'cameraCm'>;
+type Setup = Pick<Filming, 'lensMm' | 'orientation' | 'safe' | 'cameraCm' | 'awayCm'>;
 
 function corners({ leftCm, rightCm, bottomCm, topCm, nearCm, farCm }: BodyRoom): RoomPoint[] {
   return [-leftCm, rightCm].flatMap((right) =>
@@ -116,18 +120,36 @@ function nearestCm(camera: Camera, room: BodyRoom, safe: Filming['safe']): numbe
   return Math.max(0, (gone ?? last + 1) - 1);
 }
 
-function place(room: BodyRoom, setup: Setup): Placing | null {
+/** As near as the lens lets it stand. */
+function nearestPlace(room: BodyRoom, setup: Setup): Placing | null {
   const from = Math.ceil(room.nearCm) + NEAREST_CM;
   const distanceCm = firstPassing(from, FARTHEST_CM, (cm) =>
     showsAll(aimed(room, cm, setup), room, setup.safe),
   );
-  if (distanceCm === null) return null;
+  return distanceCm === null ? null : placingAt(room, distanceCm, setup);
+}
+
+/** At a distance that is set, with the longest of the usual lenses that shows it all from there. */
+function placeAt(room: BodyRoom, distanceCm: number, setup: Setup): Placing | null {
+  if (distanceCm < room.nearCm + NEAREST_CM) return null;
+  const lens = longestFirst.find(({ lensMm }) =>
+    showsAll(aimed(room, distanceCm, { ...setup, lensMm }), room, setup.safe),
+  );
+  return lens ? placingAt(room, distanceCm, { ...setup, lensMm: lens.lensMm }) : null;
+}
+
+const place = (room: BodyRoom, setup: Setup): Placing | null =>
+  setup.awayCm === undefined ? nearestPlace(room, setup) : placeAt(room, setup.awayCm, setup);
+
+/** What is seen of the floor, and where the tape goes, from a place of the camera. */
+function placingAt(room: BodyRoom, distanceCm: number, setup: Setup): Placing {
   const camera = aimed(room, distanceCm, setup);
   const tilt = radiansOf(camera.tiltDeg);
   const depthToFloor = distanceCm * Math.cos(tilt) - camera.heightCm * Math.sin(tilt);
   const half = depthToFloor * Math.tan(radiansOf(camera.horizontalDeg / 2)) * SAFE_PART[setup.safe];
   return {
     camera,
+    lensMm: setup.lensMm,
     floorWidthCm: Math.floor(2 * half),
     tape: {
       leftCm: Math.floor(half - camera.offsetCm),
@@ -158,6 +180,10 @@ function closer(block: Block, percent: number): Block {
   };
 }
 
+/** Lenses to try instead, the longest first; none where the lens follows the distance. */
+const widerLenses = ({ lensMm, awayCm }: Filming) =>
+  awayCm === undefined ? longestFirst.filter((lens) => lens.lensMm < lensMm) : [];
+
 function remediesFor(block: Block, shot: Shot, filming: Filming, depthCm: number): Remedy[] {
   const fits = (placing: Placing | null): placing is Placing =>
     placing !== null && placing.depthCm <= depthCm;
@@ -166,7 +192,11 @@ function remediesFor(block: Block, shot: Shot, filming: Filming, depthCm: number
   const orientation = filming.orientation === 'landscape' ? 'portrait' : 'landscape';
   const upright = place(room, { ...filming, orientation });
   if (fits(upright)) remedies.push({ kind: 'turn-phone', orientation, placing: upright });
-  for (const { lensMm } of lensPresets.filter((lens) => lens.lensMm < filming.lensMm).reverse()) {
+  if (filming.awayCm !== undefined) {
+    const free = nearestPlace(room, filming);
+    if (fits(free)) remedies.push({ kind: 'any-distance', placing: free });
+  }
+  for (const { lensMm } of widerLenses(filming)) {
     const wider = place(room, { ...filming, lensMm });
     if (!fits(wider)) continue;
     remedies.push({ kind: 'wider-lens', lensMm, placing: wider });
@@ -201,12 +231,15 @@ export function frameShot(block: Block, shot: Shot, filming: Filming): Framing {
       : null,
     heightCm: filmedIn ? Math.max(0, Math.ceil(room.topCm) - filmedIn.heightCm) : null,
   };
-  const isTooShort = filmedIn !== null && (placing === null || (missing.depthCm ?? 0) > 0);
+  // From a distance that is set a lens may be missing in any room.
+  const isTooShort =
+    (placing === null && (filmedIn !== null || filming.awayCm !== undefined)) ||
+    (missing.depthCm ?? 0) > 0;
   return {
     room,
     placing,
     missing,
-    remedies: isTooShort ? remediesFor(block, shot, filming, filmedIn.depthCm) : [],
+    remedies: isTooShort ? remediesFor(block, shot, filming, filmedIn?.depthCm ?? Infinity) : [],
   };
 }
 

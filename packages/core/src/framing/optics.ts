@@ -84,10 +84,10 @@ export function project(
 
 /** Lenses people have (rounded equivalents; common practice). */
 export const lensPresets = [
-  { lensMm: 13, name: 'Phone, ultra wide' },
-  { lensMm: 24, name: 'Phone, main camera, newer' },
-  { lensMm: 26, name: 'Phone, main camera' },
-  { lensMm: 28, name: 'Phone, main camera, older' },
-  { lensMm: 30, name: 'Camera in a laptop' },
-  { lensMm: 52, name: 'Phone, two times' },
+  { lensMm: 13, word: 'lens.ultra-wide' },
+  { lensMm: 24, word: 'lens.main-newer' },
+  { lensMm: 26, word: 'lens.main' },
+  { lensMm: 28, word: 'lens.main-older' },
+  { lensMm: 30, word: 'lens.laptop' },
+  { lensMm: 52, word: 'lens.two-times' },
 ] as const;

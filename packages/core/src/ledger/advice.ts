@@ -1,3 +1,4 @@
+import { wholeSeconds } from '../time/index.ts';
 import { teacherText } from '../words/index.ts';
 import type { EffortCurve } from './effort.ts';
 
@@ -27,17 +28,21 @@ export function effortAdvice(curve: EffortCurve, studentMs: number): Advice[] {
   return [
     {
       holds: warmUpMs >= wanted,
-      text: teacherText('effort.warm-up', { lastsMs: warmUpMs, usualMs: wanted }),
+      text: teacherText(warmUpMs > 0 ? 'effort.warm-up' : 'effort.no-warm-up', {
+        ...{ lastsMs: wholeSeconds(warmUpMs), usualMs: wanted },
+      }),
       source: COMMON,
     },
     {
       holds: longestHardMs <= LONGEST_HARD_MS,
-      text: teacherText('effort.hard', { lastsMs: longestHardMs }),
+      text: teacherText('effort.hard', { lastsMs: wholeSeconds(longestHardMs) }),
       source: COMMON,
     },
     {
       holds: coolDownMs >= wanted / 2,
-      text: teacherText('effort.cool-down', { lastsMs: coolDownMs, share, usualMs: wanted / 2 }),
+      text: teacherText(coolDownMs > 0 ? 'effort.cool-down' : 'effort.no-cool-down', {
+        ...{ lastsMs: wholeSeconds(coolDownMs), share, usualMs: wanted / 2 },
+      }),
       source: COMMON,
     },
   ];

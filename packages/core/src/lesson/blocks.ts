@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { saying, teacherText } from '../words/index.ts';
 import { editSchema } from './edits.ts';
 import { LIMITS } from './limits.ts';
 import {
@@ -34,7 +35,7 @@ const base = {
   /** The skill it trains, as the series and the cue library call it; empty when none. */
   skill: titleSchema,
   /** What the teacher says, in sentences. Captions are made from it. */
-  script: z.string().max(LIMITS.script, `At most ${LIMITS.script} characters.`),
+  script: z.string().max(LIMITS.script, saying('rule.most-characters', { most: LIMITS.script })),
   cues: z.array(cueSchema).max(LIMITS.cues),
   kit: z.array(kitSchema).max(LIMITS.kit),
   cautions: z.array(lineSchema).max(LIMITS.cautions),
@@ -48,7 +49,7 @@ const base = {
   facing: facingSchema,
   effort: effortSchema,
   /** Energy cost in METs; null: the usual one of the effort. */
-  mets: z.number().min(1, 'At least 1 MET, which is rest.').max(20, 'At most 20 METs.').nullable(),
+  mets: z.number().min(1, saying('rule.least-mets')).max(20, saying('rule.most-mets')).nullable(),
   regions: z.array(z.enum(bodyRegions)).max(bodyRegions.length),
   /** Keys of figures that fitting to a slot leaves alone. */
   locked: z.array(z.string().max(60)).max(40),
@@ -60,7 +61,7 @@ const base = {
   shownBy: titleSchema,
   footage: footageSchema.nullable(),
   /** Changes by hand to its first cut, in the order they were made. */
-  edits: z.array(editSchema).max(LIMITS.edits, `At most ${LIMITS.edits} changes by hand.`),
+  edits: z.array(editSchema).max(LIMITS.edits, saying('rule.most-edits', { most: LIMITS.edits })),
   pauseAfter: pauseSchema.nullable(),
 };
 
@@ -129,7 +130,7 @@ export const intervalsBlockSchema = z.strictObject({
     .array(
       listedExerciseSchema.extend({ sides: z.enum(workSides), amount: amountSchema.optional() }),
     )
-    .min(1, 'At least one exercise.')
+    .min(1, saying('rule.one-exercise'))
     .max(LIMITS.exercises),
   workMs: whole(LIMITS.workMs, 'ms'),
   restMs,
@@ -152,7 +153,7 @@ export const intervalsBlockSchema = z.strictObject({
  * `joinedMs`.
  */
 export const partsSchema = z.strictObject({
-  names: z.array(titleSchema).min(LIMITS.parts.min, 'At least two parts.').max(LIMITS.parts.max),
+  names: z.array(titleSchema).min(LIMITS.parts.min, saying('rule.two-parts')).max(LIMITS.parts.max),
   timesEach: whole(LIMITS.demoTimes),
   partMs: whole(LIMITS.onceMs, 'ms'),
   joinedTimes: whole(LIMITS.demoTimes),
@@ -181,10 +182,7 @@ export const repsBlockSchema = z.strictObject({
       upMs: whole(LIMITS.tempoPartMs, 'ms'),
       topHoldMs: whole(LIMITS.tempoPartMs, 'ms'),
     })
-    .refine(
-      (t) => t.downMs + t.holdMs + t.upMs + t.topHoldMs >= 200,
-      'One repetition takes at least 0.2 s.',
-    ),
+    .refine((t) => t.downMs + t.holdMs + t.upMs + t.topHoldMs >= 200, saying('rule.short-rep')),
   sets: whole(LIMITS.sets),
   restBetweenSetsMs: restMs,
   restBy,
@@ -234,7 +232,7 @@ export const countsBlockSchema = z.strictObject({
         side: moveSide,
       }),
     )
-    .min(1, 'At least one move.')
+    .min(1, saying('rule.one-move'))
     .max(LIMITS.moves),
   times: whole(LIMITS.tries),
   /** Beats to a bar, the first of each accented; none: the first of each count. */
@@ -281,7 +279,7 @@ export const routineBlockSchema = z.strictObject({
         number: whole(LIMITS.moveNumber).optional(),
       }),
     )
-    .min(1, 'At least one move.')
+    .min(1, saying('rule.one-move'))
     .max(LIMITS.moves),
   grow: z.enum(growths),
   /** So many first moves are known already: they stand, the others are added to them. */
@@ -291,7 +289,10 @@ export const routineBlockSchema = z.strictObject({
   restMs,
   restBy,
   /** Run-throughs of the whole at the end. */
-  wholeTimes: z.int().min(0).max(LIMITS.demoTimes.max, `At most ${LIMITS.demoTimes.max}.`),
+  wholeTimes: z
+    .int()
+    .min(0)
+    .max(LIMITS.demoTimes.max, saying('rule.most', { most: LIMITS.demoTimes.max })),
   leadInMs,
   /** So many first moves are done, the rest in weeks to come; none: all. */
   upTo,
@@ -372,7 +373,7 @@ export const calledBlockSchema = z
     demo,
     labels: z
       .array(commandSchema)
-      .min(LIMITS.labels.min, 'At least two commands.')
+      .min(LIMITS.labels.min, saying('rule.two-commands'))
       .max(LIMITS.labels.max),
     calls: whole(LIMITS.calls),
     gapMinMs: whole(LIMITS.gapMs, 'ms'),
@@ -390,16 +391,15 @@ export const calledBlockSchema = z
   })
   .refine((b) => (b.leader?.without ?? 0) <= b.calls, {
     path: ['leader', 'without'],
-    message: 'No more calls without the words than there are calls.',
+    ...saying('rule.bare-calls'),
   })
   .refine((b) => b.gapMinMs <= b.gapMaxMs, {
     path: ['gapMaxMs'],
-    message: 'The longest gap is at least the shortest.',
+    ...saying('rule.gaps'),
   })
   .refine((b) => b.minEach * b.labels.length <= b.calls, {
     path: ['calls'],
-    message:
-      'Too few calls for every command to come as often as asked. Raise the calls or lower "each at least".',
+    error: () => teacherText('rule.few-calls', { figure: teacherText('figure.each-at-least') }),
   });
 
 /** An answer to choose; several may be right. */
@@ -423,7 +423,7 @@ export const questionBlockSchema = z.strictObject({
   answerMs: spokenOrFixedMs,
   choices: z
     .array(choiceSchema)
-    .min(LIMITS.choices.min, 'At least two choices.')
+    .min(LIMITS.choices.min, saying('rule.two-choices'))
     .max(LIMITS.choices.max)
     .optional(),
   /** One answers by doing the move of the choice; none: by pointing or tapping. */

@@ -1,3 +1,4 @@
+import { teacherText } from '../words/index.ts';
 import type { Block } from './blocks.ts';
 import { blocksOf } from './edit.ts';
 import { LIMITS } from './limits.ts';
@@ -38,7 +39,7 @@ export function differencesOf(base: Lesson, mine: Lesson, theirs: Lesson): Diffe
     const block = ours.get(id) ?? other.get(id) ?? old.get(id);
     return {
       blockId: id,
-      title: block?.title || 'Untitled',
+      title: block?.title || teacherText('untitled'),
       mine: a,
       theirs: b,
       isConflict: a !== 'same' && b !== 'same' && !same(ours.get(id), other.get(id)),
@@ -50,7 +51,7 @@ export function differencesOf(base: Lesson, mine: Lesson, theirs: Lesson): Diffe
   ];
   const whole: Difference = {
     blockId: null,
-    title: 'The whole lesson: title, settings, look',
+    title: teacherText('lesson.whole'),
     mine: a,
     theirs: b,
     isConflict: a !== 'same' && b !== 'same' && !same(wholeOf(mine), wholeOf(theirs)),
@@ -149,8 +150,6 @@ export function putTogether(
     kept.length > LIMITS.sections ||
     kept.some(({ blocks }) => blocks.length > LIMITS.blocksPerSection)
   )
-    throw new LessonError(
-      'Both versions together are more than a lesson holds. Choose one of them.',
-    );
+    throw new LessonError(teacherText('lesson.both-too-much'));
   return { ...wholeTogether(base, mine, theirs, chosen.get(null) ?? 'mine'), sections: kept };
 }

@@ -22,7 +22,8 @@ it('names what differs in the finished video, and nothing else', () => {
           lesson,
           (draft) => void blocksOf(draft)[at]?.cautions.push('Mind the lamp'),
         );
-        expect(videoChanges(lesson, cautioned)).toEqual([blocks[at]?.title || 'Untitled']);
+        const title = blocks[at]?.title.trim() || 'Untitled';
+        expect(videoChanges(lesson, cautioned)).toEqual([title]);
         // How hard it is thought to be is not seen.
         expect(
           videoChanges(
@@ -46,12 +47,8 @@ it('names what differs in the finished video, and nothing else', () => {
                 (section.blocks = section.blocks.filter(({ id }) => id !== blocks[at]?.id)),
             ),
         );
-        expect(videoChanges(lesson, without)).toEqual([
-          `${blocks[at]?.title || 'Untitled'} is gone`,
-        ]);
-        expect(videoChanges(without, lesson)).toEqual([
-          `${blocks[at]?.title || 'Untitled'} is new`,
-        ]);
+        expect(videoChanges(lesson, without)).toEqual([`${title} is gone`]);
+        expect(videoChanges(without, lesson)).toEqual([`${title} is new`]);
         const calm = changed(
           lesson,
           (draft) =>

@@ -186,27 +186,3 @@ export type EditKind = Edit['kind'];
 export type EditOf<K extends EditKind> = Extract<Edit, { kind: K }>;
 /** Edits of a stretch of the block's own time. */
 export type StretchEdit = Extract<Edit, { fromMs: number }>;
-
-/** What each change is called where teachers read it. */
-export const editNames: Record<EditKind, string> = {
-  'leave-out': 'Left out',
-  again: 'Shown again',
-  freeze: 'Standing still',
-  card: 'Card put in',
-  picture: 'Picture put in',
-  closer: 'Moved closer',
-  mirror: 'Mirrored',
-  turn: 'Turned',
-  beside: 'Second view',
-  instead: 'Other take',
-  blur: 'Blurred',
-  note: 'Correction',
-  cue: 'Cue added',
-  hide: 'Hidden',
-  shift: 'Moved in time',
-  taps: 'Counted by taps',
-  point: 'Arrow at a joint',
-  said: 'Words moved',
-  place: 'Put elsewhere',
-  fade: 'Faded in',
-};

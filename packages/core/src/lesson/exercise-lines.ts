@@ -20,18 +20,21 @@ type Figures =
   | { kind: 'breaths'; breaths: number; times: number; sides: Sides }
   | { kind: 'laps'; laps: number };
 
-const TIME = String.raw`\d+:\d{2}|\d+(?:\.\d+)?\s*(?:seconds?|secs?|s|minutes?|mins?|m)\b`;
-const A_SIDE = String.raw`(?:a|per|each|every)\s+(?:side|leg|arm|hand)`;
-const SIDES = String.raw`(?:\s*(?:${A_SIDE}|each|e\/s|alternating|alternate|alt)\b)?`;
-const SETS = String.raw`(\d{1,2})\s*(?:sets?\s+of|[x×*])\s*`;
+const UNIT = String.raw`s|secs?|seconds?|sek|sekunden?|seg|segundos?|m|mins?|minut(?:e[sn]?|os?)`;
+const TIME = String.raw`\d+:\d{2}|\d+(?:[.,]\d+)?\s*(?:${UNIT})\b`;
+const TIMES = 'reps?|repetitions?|times|wdh|wiederholungen|mal|repeticiones|veces';
+const LIMB = 'side|leg|arm|hand|seite|bein|lado|pierna|brazo|mano';
+const A_SIDE = String.raw`(?:a|per|each|every|je|pro|jede|por|cada)\s+(?:${LIMB})`;
+const SIDES = String.raw`(?:\s*(?:${A_SIDE}|each|e\/s|alternating|alternate|alternando|alt|abwechselnd)\b)?`;
+const SETS = String.raw`(\d{1,2})\s*(?:sets?\s+of|sätze\s+(?:à|mit)|series\s+de|[x×*])\s*`;
 const COUNT = `(?:${SETS})?`;
 const BY = String.raw`(?:(\d{1,2})\s*[x×*]\s*)?`;
 const LENGTH = String.raw`(\d+(?::\d{2})?)\s*(?:s|sec)?`;
 
 const sidesIn = (words: string): Sides =>
-  /\balt/.test(words)
+  /\balt|abwechselnd/.test(words)
     ? 'alternating'
-    : /\b(?:a|per|each|every|e\/s)\b/.test(words)
+    : /\b(?:a|per|each|every|e\/s|je|pro|jede|por|cada)\b/.test(words)
       ? 'each'
       : 'both';
 
@@ -54,14 +57,17 @@ const forms: [RegExp, (found: RegExpExecArray) => Figures | null][] = [
   ],
   [
     // 3 breaths each side, 2 x 4 breaths
-    new RegExp(`${COUNT}(\\d{1,2})\\s*(?:slow\\s+)?breaths?\\b(${SIDES})`, 'i'),
+    new RegExp(
+      `${COUNT}(\\d{1,2})\\s*(?:slow\\s+|langsame\\s+)?(?:breaths?|atemzüge?|respiraciones|respiración)\\b(${SIDES})`,
+      'i',
+    ),
     ([, times = '1', n, sides = '']) =>
       inRange(Number(n), LIMITS.breaths) && inRange(Number(times), LIMITS.holds)
         ? { kind: 'breaths', breaths: Number(n), times: Number(times), sides: sidesIn(sides) }
         : null,
   ],
   [
-    /(\d{1,2})\s*laps?\b/i,
+    /(\d{1,2})\s*(?:laps?|runden?|vueltas?)\b/i,
     ([, n]) => (inRange(Number(n), LIMITS.laps) ? { kind: 'laps', laps: Number(n) } : null),
   ],
   [
@@ -77,7 +83,7 @@ const forms: [RegExp, (found: RegExpExecArray) => Figures | null][] = [
   [
     // 3 x 10, 3 sets of 10 each side, 12 each, 12 reps, x12
     new RegExp(
-      `(?<![\\w.:/])(?:${SETS}|[x×*]\\s*)?(\\d{1,3})\\s*(?:reps?|repetitions?|times)?(${SIDES})(?![\\w/:.])`,
+      `(?<![\\w.:/])(?:${SETS}|[x×*]\\s*)?(\\d{1,3})\\s*(?:${TIMES})?(${SIDES})(?![\\w/:.])`,
       'i',
     ),
     ([, sets = '1', n, sides = '']) =>
@@ -88,16 +94,26 @@ const forms: [RegExp, (found: RegExpExecArray) => Figures | null][] = [
 ];
 
 /** Words for what is held still, not moved through. */
-const HELD = /\b(?:plank|hold|balance|stretch|bridge|wall sit|stand|pose|tree)\w*/i;
+const HELD = new RegExp(
+  [
+    String.raw`\b(?:plank|hold|balance|stretch|bridge|wall sit|stand|pose|tree)`,
+    String.raw`\b(?:halten|dehn|brücke|baum)|stütz`,
+    String.raw`\b(?:planch|mantener|equilibrio|estir|puente|árbol)`,
+  ].join('|'),
+  'i',
+);
 
 /** Words by which a movement the performer can draw is known. */
 const MOVEMENTS: [RegExp, Movement][] = [
-  [/\b(?:rope|skip)/i, 'skip-rope'],
-  [/\b(?:disc|throw)/i, 'disc-throw'],
-  [/\b(?:band|row|pull)/i, 'seated-pull'],
-  [/\b(?:balance|one leg|single leg|stork|tree)/i, 'one-leg-balance'],
-  [/\b(?:step|reach|march|side ?step)/i, 'step-and-reach'],
-  [/\b(?:squat|sit to stand|chair stand)/i, 'squat'],
+  [/\b(?:rope|skip|comba)|seil/i, 'skip-rope'],
+  [/\b(?:disc|throw|lanz)|scheibe|wurf|werfen/i, 'disc-throw'],
+  [/\b(?:band|row|pull|remo|rudern)/i, 'seated-pull'],
+  [
+    /\b(?:balance|one leg|single leg|stork|tree|einbein|equilibrio|a la pata coja)/i,
+    'one-leg-balance',
+  ],
+  [/\b(?:step|reach|march|side ?step|paso|alcanz)|schritt|marsch/i, 'step-and-reach'],
+  [/\b(?:squat|sit to stand|chair stand|kniebeuge|sentadilla)/i, 'squat'],
 ];
 
 /** The movement an exercise's name speaks of, as far as the performer can draw it. */

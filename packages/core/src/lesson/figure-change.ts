@@ -1,4 +1,5 @@
 import { lengthText } from '../time/index.ts';
+import { teacherText } from '../words/index.ts';
 import { findBlock, type LessonEdit } from './edit.ts';
 import { spaceText } from './units.ts';
 import { figureOf, readFigure, writeFigure, type Figure } from './figures.ts';
@@ -37,5 +38,10 @@ export function figureText(value: number, unit: Figure['unit']): string {
 /** A change in words: "Rounds of “Skip and step”: 4 → 3". */
 export function figureChangeText({ label, blockTitle, unit, from, to }: FigureChange): string {
   const shown = (value: number) => figureText(value, unit);
-  return `${label} of “${blockTitle || 'Untitled'}”: ${shown(from)} → ${shown(to)}`;
+  return teacherText('figure.changed', {
+    figure: label,
+    block: blockTitle || teacherText('untitled'),
+    from: shown(from),
+    to: shown(to),
+  });
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { saying } from '../words/index.ts';
 import { overlaySlots, placeSchema } from './edits.ts';
 import { LIMITS } from './limits.ts';
 import { idSchema, lineSchema, whole } from './parts.ts';
@@ -45,9 +46,7 @@ export const finishSchema = z.strictObject({
     clock: z.enum(clockStyles),
     theme: z.enum(themes),
     /** Colour of what matters now; moved until it can be read on its ground. */
-    accent: z
-      .string()
-      .regex(/^#[0-9a-f]{6}$/, 'A colour is written as # and six digits, such as #ffb454.'),
+    accent: z.string().regex(/^#[0-9a-f]{6}$/, saying('rule.colour')),
     /**
      * As little as possible moves: the clock changes once a second, and only what is needed is
      * said.

@@ -68,7 +68,7 @@ describe('reading a lesson', () => {
       };
       Object.assign(raw.sections[0]?.blocks[0] ?? {}, { workMs });
       const { faults } = fault(() => readLesson(raw));
-      expect(faults[0]?.place).toBe('section 1 "Welcome", block 1 "First throws", work time');
+      expect(faults[0]?.place).toBe('section 1 “Welcome”, block 1 “First throws”, work time');
       expect(faults[0]?.message).toMatch(/At least 1 s|At most 3600 s|whole number|Invalid input/);
     },
   );

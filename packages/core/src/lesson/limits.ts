@@ -27,6 +27,7 @@ export const LIMITS = {
   lensMm: { min: 8, max: 200 },
   performerCm: { min: 70, max: 230 },
   cameraCm: { min: 0, max: 400 },
+  cameraAwayCm: { min: 50, max: 6_000 },
   takesEach: { min: 1, max: 10 },
   settleMs: { min: 0, max: 60_000 },
   weeks: 200,

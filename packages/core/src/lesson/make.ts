@@ -1,7 +1,7 @@
 import { usualFinish } from './finish.ts';
 import type { Block, BlockKind, BlockOf, Side } from './blocks.ts';
 import type { Cue, Exercise, Kit, LessonPart } from './parts.ts';
-import { lessonWord } from '../words/index.ts';
+import { lessonWord, teacherLanguage, teacherText } from '../words/index.ts';
 import { LESSON_VERSION, type Filming, type Lesson, type Section } from './schema.ts';
 
 /** Makes a fresh id; injected because the core has no source of chance of its own. */
@@ -51,13 +51,13 @@ export function makeLesson(title: string, makeId: MakeId): Lesson {
     settings: {
       lastRest: 'dropped',
       sides: 'performer',
-      language: 'en',
+      language: teacherLanguage(),
       speechWpm: 130,
       units: 'metric',
       parts: USUAL_PARTS,
-      counts: { language: 'en', own: [] },
+      counts: { language: teacherLanguage(), own: [] },
     },
-    sections: [makeSection('Welcome', makeId)],
+    sections: [makeSection(teacherText('lesson.welcome'), makeId)],
   };
 }
 

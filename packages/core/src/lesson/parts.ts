@@ -1,13 +1,18 @@
 import { z } from 'zod';
+import { saying } from '../words/index.ts';
 import { LIMITS, type Range } from './limits.ts';
 
 export const idSchema = z
   .string()
   .min(1)
   .max(40)
-  .regex(/^[\w-]+$/, 'Ids are letters, digits, - and _.');
-export const titleSchema = z.string().max(LIMITS.title, `At most ${LIMITS.title} characters.`);
-export const lineSchema = z.string().max(LIMITS.line, `At most ${LIMITS.line} characters.`);
+  .regex(/^[\w-]+$/, saying('rule.ids'));
+export const titleSchema = z
+  .string()
+  .max(LIMITS.title, saying('rule.most-characters', { most: LIMITS.title }));
+export const lineSchema = z
+  .string()
+  .max(LIMITS.line, saying('rule.most-characters', { most: LIMITS.line }));
 
 /**
  * A whole number within `range`, with messages a teacher can act on. `unit` is 'ms' for times,
@@ -16,9 +21,9 @@ export const lineSchema = z.string().max(LIMITS.line, `At most ${LIMITS.line} ch
 export function whole(range: Range, unit: 'ms' | '' = '') {
   const shown = (value: number) => (unit === 'ms' ? `${value / 1000} s` : String(value));
   return z
-    .int(unit === 'ms' ? 'A time is a whole number of milliseconds.' : 'This is a whole number.')
-    .min(range.min, `At least ${shown(range.min)}.`)
-    .max(range.max, `At most ${shown(range.max)}.`);
+    .int(saying(unit === 'ms' ? 'rule.whole-ms' : 'rule.whole'))
+    .min(range.min, saying('rule.least', { least: shown(range.min) }))
+    .max(range.max, saying('rule.most', { most: shown(range.max) }));
 }
 
 /** Perceived effort, 1 (at rest) to 5 (hard). */
@@ -67,7 +72,7 @@ export const kitShares = ['each', 'pair', 'group'] as const;
 export const kitSchema = z.strictObject({
   id: idSchema,
   name: titleSchema,
-  quantity: z.int().min(1, 'At least 1.').max(99, 'At most 99.'),
+  quantity: whole({ min: 1, max: 99 }),
   share: z.enum(kitShares),
   /** The household thing that does as well; empty when there is none. */
   standIn: titleSchema,
@@ -180,7 +185,7 @@ export const waySchema = z
   })
   .refine(({ ages }) => !ages || ages.from <= ages.to, {
     path: ['ages', 'to'],
-    message: 'The oldest is at least as old as the youngest.',
+    ...saying('rule.ages'),
   });
 
 /**

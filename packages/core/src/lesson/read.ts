@@ -1,5 +1,6 @@
 import type { z } from 'zod';
-import { figureWords } from './figures.ts';
+import { isTeacherWord, teacherText } from '../words/index.ts';
+import { figureWord } from './figures.ts';
 import { migrations, type Migration, type RawDocument } from './migrations.ts';
 import { LESSON_VERSION, lessonSchema, type Lesson } from './schema.ts';
 
@@ -31,29 +32,23 @@ export function migrateDocument(
   target: number = LESSON_VERSION,
 ): RawDocument {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) {
-    throw new LessonError(
-      'This is not a lesson file: it holds no document. Choose a file saved by Zest Frame.',
-    );
+    throw new LessonError(teacherText('lesson.no-document'));
   }
   let document = raw as RawDocument;
   if (document['format'] !== 'zest-lesson') {
-    throw new LessonError(
-      'This is not a lesson file: its "format" is not "zest-lesson". Choose a file saved by Zest Frame.',
-    );
+    throw new LessonError(teacherText('lesson.no-format'));
   }
   let version = document['version'];
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
-    throw new LessonError('The lesson file has no version number, so it cannot be read safely.');
+    throw new LessonError(teacherText('lesson.no-version'));
   }
   if (version > target) {
-    throw new LessonError(
-      `The lesson file is of version ${version}, this program reads up to ${target}. Update the program to open it.`,
-    );
+    throw new LessonError(teacherText('lesson.newer-version', { version, most: target }));
   }
   while (version < target) {
     const step: Migration | undefined = steps.get(version);
     if (!step)
-      throw new LessonError(`There is no way from lesson version ${version} to ${version + 1}.`);
+      throw new LessonError(teacherText('lesson.no-way', { from: version, to: version + 1 }));
     document = { ...step(document), version: version + 1 };
     version += 1;
   }
@@ -69,9 +64,14 @@ export function readLesson(raw: unknown): Lesson {
   if (result.success) return result.data;
   const faults = lessonFaults(result.error, raw);
   const first = faults[0];
-  const more = faults.length > 1 ? ` (and ${faults.length - 1} more)` : '';
   throw new LessonError(
-    first ? `${first.place}: ${first.message}${more}` : 'The lesson cannot be read.',
+    first
+      ? teacherText('lesson.fault', {
+          place: first.place,
+          fault: first.message,
+          more: faults.length - 1,
+        })
+      : teacherText('lesson.unreadable'),
     faults,
   );
 }
@@ -82,6 +82,12 @@ export function lessonFaults(error: z.ZodError, raw: unknown): LessonFault[] {
     const path = issue.path.map((part) => (typeof part === 'symbol' ? String(part) : part));
     return { path, place: placeInWords(path, raw), message: issue.message };
   });
+}
+
+/** What one of a list is called: `blocks` as block; lists without a word by their name. */
+function listWord(list: string): string {
+  const word = `lesson.place-${list}`;
+  return isTeacherWord(word) ? teacherText(word) : list.replace(/s$/, '');
 }
 
 function placeInWords(path: (string | number)[], raw: unknown): string {
@@ -96,11 +102,16 @@ function placeInWords(path: (string | number)[], raw: unknown): string {
     if (typeof part === 'number') {
       const said =
         typeof node === 'object' && node !== null ? (node as RawDocument)['title'] : undefined;
-      const name = typeof said === 'string' && said ? ` "${said}"` : '';
-      words.push(`${String(before).replace(/s$/, '')} ${part + 1}${name}`);
+      words.push(
+        teacherText('lesson.place-of', {
+          what: listWord(String(before)),
+          n: part + 1,
+          name: typeof said === 'string' && said ? teacherText('quoted', { text: said }) : '',
+        }),
+      );
     } else if (typeof path[i + 1] !== 'number') {
-      words.push(figureWords[part] ?? part);
+      words.push(figureWord(part));
     }
   });
-  return words.length ? words.join(', ') : 'lesson';
+  return words.length ? words.join(', ') : teacherText('lesson.place');
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { saying, teacherText } from '../words/index.ts';
 import { blockSchema } from './blocks.ts';
 import { finishSchema } from './finish.ts';
 import { LIMITS } from './limits.ts';
@@ -10,10 +11,7 @@ export const LESSON_VERSION = 11;
 /** A BCP 47 tag. */
 export const languageSchema = z
   .string()
-  .regex(
-    /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/,
-    'A language is written as its short tag, such as de or pt-BR.',
-  )
+  .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, saying('rule.language'))
   .max(35);
 
 /**
@@ -75,6 +73,8 @@ export const filmingSchema = z.strictObject({
   performerCm: whole(LIMITS.performerCm),
   /** Height the camera has to stand at; null: free. */
   cameraCm: whole(LIMITS.cameraCm).nullable(),
+  /** How far from the performer it has to stand, the lens following; absent: as the lens needs. */
+  awayCm: whole(LIMITS.cameraAwayCm).optional(),
   /** The room it is filmed in; null when not known. */
   room: footprintSchema.nullable(),
   /** Takes a shot usually needs. */
@@ -93,7 +93,7 @@ export const lessonSchema = z
   .strictObject({
     format: z.literal('zest-lesson'),
     version: z.literal(LESSON_VERSION),
-    title: titleSchema.min(1, 'A lesson needs a title.'),
+    title: titleSchema.min(1, saying('rule.lesson-title')),
     series: z.strictObject({
       name: titleSchema,
       week: whole({ min: 1, max: LIMITS.weeks }).nullable(),
@@ -106,7 +106,7 @@ export const lessonSchema = z
     outcome: lineSchema,
     audience: z
       .strictObject({ ageFrom: age, ageTo: age })
-      .refine((a) => a.ageFrom <= a.ageTo, 'The younger age comes first.'),
+      .refine((a) => a.ageFrom <= a.ageTo, saying('rule.audience')),
     /** The length of the video and of the whole session with its pauses; null when open. */
     targets: z.strictObject({ video: targetSchema.nullable(), session: targetSchema.nullable() }),
     /** The student's room; null when not known. */
@@ -149,7 +149,11 @@ export const lessonSchema = z
       );
       for (const { id: takenId, path } of named) {
         if (seen.has(takenId))
-          ctx.addIssue({ code: 'custom', path, message: `The id "${takenId}" is used twice.` });
+          ctx.addIssue({
+            code: 'custom',
+            path,
+            message: teacherText('rule.id-twice', { id: takenId }),
+          });
         seen.add(takenId);
       }
     });

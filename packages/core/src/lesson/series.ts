@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { saying, teacherText } from '../words/index.ts';
 import { LIMITS } from './limits.ts';
 import { progressFigureNames, progressFigures } from './progress.ts';
 import { idSchema, lessonParts, lineSchema, titleSchema, whole } from './parts.ts';
@@ -21,8 +22,8 @@ const rule = {
 const listOf = <T extends z.ZodType>(value: T) =>
   z
     .array(value)
-    .min(1, 'At least one value.')
-    .max(SERIES_LIMITS.values, `At most ${SERIES_LIMITS.values} values.`);
+    .min(1, saying('rule.one-value'))
+    .max(SERIES_LIMITS.values, saying('rule.most-values', { most: SERIES_LIMITS.values }));
 
 /** How a figure may grow, in per cent, and lighter weeks: every so many, with so much of the last. */
 export const GROWTH_LIMITS = {
@@ -35,7 +36,7 @@ export const GROWTH_LIMITS = {
 const growthSchema = z.discriminatedUnion('by', [
   z.strictObject({
     by: z.literal('step'),
-    step: z.int('This is a whole number.').refine((n) => n !== 0, 'A step is not 0.'),
+    step: z.int(saying('rule.whole')).refine((n) => n !== 0, saying('rule.step')),
   }),
   z.strictObject({ by: z.literal('percent'), percent: whole(GROWTH_LIMITS.percent) }),
 ]);
@@ -46,12 +47,12 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
       ...rule,
       of: z.literal('figure'),
       figure: z.enum(progressFigureNames),
-      values: listOf(z.int('This is a whole number.')),
-      parts: z.array(z.enum(lessonParts)).min(1, 'Choose the parts it holds for.'),
+      values: listOf(z.int(saying('rule.whole'))),
+      parts: z.array(z.enum(lessonParts)).min(1, saying('rule.parts')),
       /** How it goes on after the last value; none: the last value stays. */
       grows: growthSchema.optional(),
       /** No further than this. */
-      until: z.int('This is a whole number.').optional(),
+      until: z.int(saying('rule.whole')).optional(),
       /** Every so many weeks a lighter one, with so much of the week before; it adds nothing. */
       lighter: z
         .strictObject({
@@ -63,7 +64,7 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
       why: lineSchema.optional(),
     })
     .superRefine(({ figure, values }, ctx) => {
-      const { range, unit, label } = progressFigures[figure];
+      const { range, unit, word } = progressFigures[figure];
       const shown = (n: number) =>
         unit === 'ms' ? `${n / 1000} s` : unit === 'cm' ? spaceText(n, 'metric') : String(n);
       values.forEach((value, i) => {
@@ -71,7 +72,11 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
         ctx.addIssue({
           code: 'custom',
           path: ['values', i],
-          message: `${label} lies between ${shown(range.min)} and ${shown(range.max)}.`,
+          message: teacherText('rule.figure-range', {
+            figure: teacherText(word),
+            least: shown(range.min),
+            most: shown(range.max),
+          }),
         });
       });
     }),
@@ -79,8 +84,8 @@ export const progressRuleSchema = z.discriminatedUnion('of', [
   z.strictObject({
     ...rule,
     of: z.literal('kit'),
-    values: listOf(titleSchema.min(1, 'A kind of kit needs a name.')),
-    parts: z.array(z.enum(lessonParts)).min(1, 'Choose the parts it holds for.'),
+    values: listOf(titleSchema.min(1, saying('rule.kit-name'))),
+    parts: z.array(z.enum(lessonParts)).min(1, saying('rule.parts')),
   }),
   z.strictObject({ ...rule, of: z.literal('level'), values: listOf(z.enum(weekLevels)) }),
   z.strictObject({
@@ -99,14 +104,14 @@ export const stageSchools = {
   four: ['introduce', 'practise', 'apply', 'show'],
 } as const;
 
-const dateSchema = z.iso.date('A date is written as year-month-day: 2026-09-07.');
+const dateSchema = z.iso.date(saying('rule.date'));
 const weekSchema = whole({ min: 1, max: LIMITS.weeks });
 
 export const seriesSchema = z
   .strictObject({
     format: z.literal('zest-series'),
     version: z.literal(SERIES_VERSION),
-    name: titleSchema.min(1, 'A series needs a name.'),
+    name: titleSchema.min(1, saying('rule.series-name')),
     about: lineSchema,
     weeks: weekSchema,
     /** A day of the first week; null when not dated. */
@@ -122,7 +127,7 @@ export const seriesSchema = z
           .strictObject({ id: idSchema, from: dateSchema, to: dateSchema, label: titleSchema })
           .refine(({ from, to }) => from <= to, {
             path: ['to'],
-            message: 'A break ends on or after the day it begins.',
+            ...saying('rule.break'),
           }),
       )
       .max(SERIES_LIMITS.breaks),
@@ -136,7 +141,7 @@ export const seriesSchema = z
       .array(
         z.strictObject({
           id: idSchema,
-          name: titleSchema.min(1, 'A skill needs a name.'),
+          name: titleSchema.min(1, saying('rule.skill-name')),
           from: z.array(weekSchema.nullable()).max(4),
         }),
       )
@@ -151,7 +156,7 @@ export const seriesSchema = z
   })
   .refine(({ weekPlans }) => new Set(weekPlans.map(({ week }) => week)).size === weekPlans.length, {
     path: ['weekPlans'],
-    message: 'A week is planned twice.',
+    ...saying('rule.week-twice'),
   });
 
 export type Series = z.infer<typeof seriesSchema>;

@@ -1,3 +1,4 @@
+import { teacherText } from '../words/index.ts';
 import type { Block } from './blocks.ts';
 import { blocksOf, findBlock } from './edit.ts';
 import { LIMITS } from './limits.ts';
@@ -22,7 +23,7 @@ export function withFreshIds<T>(value: T, makeId: MakeId): T {
 
 /** The same lesson to go on with under another title; footage included. */
 export function duplicateLesson(lesson: Lesson, makeId: MakeId): Lesson {
-  const title = `Copy of ${lesson.title}`.slice(0, LIMITS.title);
+  const title = teacherText('lesson.copy-of', { title: lesson.title }).slice(0, LIMITS.title);
   // The order of the shots names ids that are gone.
   return { ...withFreshIds(lesson, makeId), title, filming: { ...lesson.filming, order: [] } };
 }
@@ -46,12 +47,8 @@ export function asPlanned(lesson: Lesson): Lesson {
  * @throws LessonError when the block is gone or the first
  */
 export function splitLesson(lesson: Lesson, blockId: string, makeId: MakeId): [Lesson, Lesson] {
-  if (!findBlock(lesson, blockId))
-    throw new LessonError('The block to split at is no longer in the lesson. Choose another.');
-  if (blocksOf(lesson)[0]?.id === blockId)
-    throw new LessonError(
-      'This is the first block, so nothing would be left before it. Choose a later one.',
-    );
+  if (!findBlock(lesson, blockId)) throw new LessonError(teacherText('lesson.split-gone'));
+  if (blocksOf(lesson)[0]?.id === blockId) throw new LessonError(teacherText('lesson.split-first'));
   const s = lesson.sections.findIndex(({ blocks }) => blocks.some(({ id }) => id === blockId));
   const first: Section[] = [];
   const second: Section[] = [];
@@ -70,7 +67,7 @@ export function splitLesson(lesson: Lesson, blockId: string, makeId: MakeId): [L
         blocks: section.blocks.slice(at),
       });
   });
-  const title = `${lesson.title.slice(0, LIMITS.title - 8)}, part 2`;
+  const title = teacherText('lesson.part-2', { title: lesson.title.slice(0, LIMITS.title - 9) });
   return [
     { ...lesson, sections: first },
     { ...lesson, title, sections: second },
@@ -86,8 +83,7 @@ export function mergeLessons(first: Lesson, second: Lesson, makeId: MakeId): Les
   const sections = [...first.sections, ...withFreshIds(second.sections, makeId)];
   if (sections.length > LIMITS.sections) {
     throw new LessonError(
-      `Together they have ${sections.length} sections; a lesson holds ` +
-        `${LIMITS.sections}. Join or delete some sections first.`,
+      teacherText('lesson.merge-sections', { n: sections.length, most: LIMITS.sections }),
     );
   }
   const known = new Set(first.glossary.map(({ term }) => term.toLowerCase()));
@@ -97,7 +93,7 @@ export function mergeLessons(first: Lesson, second: Lesson, makeId: MakeId): Les
   ];
   if (glossary.length > LIMITS.glossary) {
     throw new LessonError(
-      `Together they explain ${glossary.length} terms; a lesson holds ${LIMITS.glossary}. Delete some terms first.`,
+      teacherText('lesson.merge-terms', { n: glossary.length, most: LIMITS.glossary }),
     );
   }
   const sum = (key: 'video' | 'session') => {
@@ -154,9 +150,7 @@ export function unpackBlocks(text: string, makeId: MakeId): Block[] {
     raw.format !== 'zest-blocks' ||
     !('lesson' in raw)
   ) {
-    throw new LessonError(
-      'What was copied last holds no blocks. Choose blocks on a Plan bench, copy them, and paste again.',
-    );
+    throw new LessonError(teacherText('lesson.no-blocks-copied'));
   }
   return withFreshIds(blocksOf(readLesson(raw.lesson)), makeId);
 }

@@ -18,11 +18,14 @@ export const LEAST_ARCMIN = 16;
 /** Height of a capital letter, of its type size, in the shipped font. */
 const CAPITAL = 0.67;
 
+/** How high letters of a type size are on a screen. @param size in layout units */
+const letterMm = (size: number, profile: Profile): number =>
+  (size * CAPITAL * screens[profile].heightMm) / REFERENCE.height;
+
 /** How large letters of a type size look, in minutes of arc. @param size in layout units */
 export function arcMinutes(size: number, profile: Profile): number {
-  const { heightMm, distanceMm } = screens[profile];
-  const letterMm = (size * CAPITAL * heightMm) / REFERENCE.height;
-  return (2 * Math.atan(letterMm / (2 * distanceMm)) * 180 * 60) / Math.PI;
+  const { distanceMm } = screens[profile];
+  return (2 * Math.atan(letterMm(size, profile) / (2 * distanceMm)) * 180 * 60) / Math.PI;
 }
 
 /** Share of the picture's height that letters need to be as large as that. */
@@ -30,3 +33,7 @@ export function partNeeded(arcmin: number, profile: Profile): number {
   const { heightMm, distanceMm } = screens[profile];
   return (2 * distanceMm * Math.tan((arcmin * Math.PI) / (180 * 60 * 2))) / heightMm;
 }
+
+/** From how far letters of a type size look as large as that, in millimetres. */
+export const seenFromMm = (size: number, profile: Profile, arcmin: number): number =>
+  letterMm(size, profile) / (2 * Math.tan((arcmin * Math.PI) / (180 * 60 * 2)));

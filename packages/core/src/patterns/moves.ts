@@ -1,19 +1,20 @@
+import { teacherText } from '../words/index.ts';
 import { type Block } from '../lesson/index.ts';
 import { countOf, lengthOf, listOf } from './answers.ts';
-import { capital, framed, minutes, times, type Pattern } from './pattern.ts';
+import { capital, framed, minutes, times, type Pattern, within } from './pattern.ts';
 
 export const dance: Pattern = {
   id: 'dance',
   questions: [
     {
       ...{ id: 'moves', ask: 'ask.moves', kind: 'list' },
-      usual: 'March, Side step, Step and reach, Clap and turn',
+      usual: () => teacherText('usual.dance-moves'),
     },
-    { id: 'bpm', ask: 'ask.bpm', kind: 'count', usual: '112' },
+    { id: 'bpm', ask: 'ask.bpm', kind: 'count', usual: () => '112' },
     minutes(10),
   ],
-  title: ({ moves = '' }) => `Dance of ${listOf(moves).length} moves`,
-  outcome: () => 'The whole dance is done on the beat, without looking.',
+  title: ({ moves = '' }) => teacherText('pattern.dance-title', { n: listOf(moves).length }),
+  outcome: () => teacherText('pattern.dance-outcome'),
   plan: ({ moves = '', bpm = '' }, pieces, scale) => {
     const { block, exercise } = pieces;
     const names = listOf(moves).slice(0, 12);
@@ -34,22 +35,30 @@ export const dance: Pattern = {
     return framed(
       pieces,
       {
-        hello: 'Hello from the quay. Today we dance.',
-        warmUp: { title: 'March and reach' },
-        bye: 'Show it to somebody at home. See you.',
+        hello: teacherText('pattern.dance-hello'),
+        warmUp: { title: teacherText('pattern.march-and-reach') },
+        bye: teacherText('pattern.dance-bye'),
       },
       [
         [
-          'Learn it',
+          teacherText('pattern.learn-it'),
           [
-            learnt('First half, slowly', names.slice(0, half)),
-            ...(names.length > half ? [learnt('Second half, slowly', names.slice(half))] : []),
+            learnt(teacherText('pattern.first-half'), names.slice(0, half)),
+            ...(names.length > half
+              ? [learnt(teacherText('pattern.second-half'), names.slice(half))]
+              : []),
             {
-              ...counted('All of it', names, { bpm: slow, times: times(2, scale) }),
+              ...counted(teacherText('pattern.all-of-it'), names, {
+                bpm: slow,
+                times: times(2, scale),
+              }),
               part: 'practice',
             },
             {
-              ...counted('The dance', names, { bpm: beats, times: times(3, scale) }),
+              ...counted(teacherText('pattern.the-dance'), names, {
+                bpm: beats,
+                times: times(3, scale),
+              }),
               effort: 4,
               part: 'practice',
             },
@@ -65,13 +74,13 @@ export const growing: Pattern = {
   questions: [
     {
       ...{ id: 'moves', ask: 'ask.moves', kind: 'list' },
-      usual: 'Step and reach, Squat, Band row, Balance',
+      usual: () => teacherText('usual.routine-moves'),
     },
-    { id: 'each', ask: 'ask.each-move', kind: 'length', usual: '6 s' },
+    { id: 'each', ask: 'ask.each-move', kind: 'length', usual: () => '6 s' },
     minutes(10),
   ],
-  title: ({ moves = '' }) => `Growing routine of ${listOf(moves).length}`,
-  outcome: () => 'The whole routine is done by heart.',
+  title: ({ moves = '' }) => teacherText('pattern.growing-title', { n: listOf(moves).length }),
+  outcome: () => teacherText('pattern.growing-outcome'),
   plan: ({ moves = '', each = '' }, pieces, scale) => {
     const { block, exercise } = pieces;
     const names = listOf(moves).slice(0, 10);
@@ -84,30 +93,32 @@ export const growing: Pattern = {
     return framed(
       pieces,
       {
-        hello: 'Hello from the quay. One move more each time.',
-        bye: 'You have it by heart now. See you.',
+        hello: teacherText('pattern.growing-hello'),
+        bye: teacherText('pattern.growing-bye'),
       },
       [
         [
-          'Grow it',
+          teacherText('pattern.grow-it'),
           [
-            routine('One more each time', {
+            routine(teacherText('pattern.one-more'), {
               demo: { times: 1, speed: 'full', onceMs: 4_000 },
               timesEach: times(2, scale),
               wholeTimes: 1,
               restMs: 5_000,
               part: 'skill',
             }),
-            routine('By heart', {
+            routine(teacherText('pattern.by-heart'), {
               grow: 'whole',
               wholeTimes: times(3, scale),
               restMs: 15_000,
               effort: 4,
               part: 'practice',
             }),
-            block('question', 'What came after?', {
-              question: `What comes after the ${(names[0] ?? 'first move').toLowerCase()}?`,
-              answer: capital(names[1] ?? 'The first move again'),
+            block('question', teacherText('pattern.what-came-after'), {
+              question: teacherText('pattern.what-comes-after', {
+                move: within(names[0] ?? teacherText('pattern.first-move')),
+              }),
+              answer: capital(names[1] ?? teacherText('pattern.first-move-again')),
             }),
           ],
         ],

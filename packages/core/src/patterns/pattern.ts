@@ -1,5 +1,5 @@
 import { LIMITS, makeCue, type Block } from '../lesson/index.ts';
-import type { TeacherWord } from '../words/index.ts';
+import { teacherLanguage, teacherLocale, teacherText, type TeacherWord } from '../words/index.ts';
 import type { Answers } from './answers.ts';
 import type { Pieces } from './pieces.ts';
 
@@ -10,7 +10,7 @@ export interface Question {
   /** One thing, several with commas between them, a number, or a length. */
   kind: 'text' | 'list' | 'count' | 'length';
   /** What is meant where nothing else is written. */
-  usual: string;
+  usual: () => string;
 }
 
 type PatternId =
@@ -32,13 +32,16 @@ export interface Pattern {
 
 export const minutes = (usual: number): Question => ({
   ...{ id: 'minutes', ask: 'ask.minutes', kind: 'count' },
-  usual: String(usual),
+  usual: () => String(usual),
 });
 
+/** Things in a row as they are said: "a, b and c". */
 export const sentence = (things: readonly string[]): string =>
-  things.length < 2
-    ? things.join('')
-    : `${things.slice(0, -1).join(', ')} and ${things.at(-1) ?? ''}`;
+  new Intl.ListFormat(teacherLocale()).format(things);
+
+/** A name within a sentence; German keeps the capitals of its nouns. */
+export const within = (name: string): string =>
+  teacherLanguage() === 'de' ? name : name.toLowerCase();
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
@@ -48,13 +51,13 @@ export const times = (n: number, scale: number): number =>
 
 /** Slow breaths on one leg, then the other. */
 export const coolDown = ({ block, move, makeId }: Pieces): Block =>
-  block('hold', 'Balance and breathe', {
+  block('hold', teacherText('pattern.balance-and-breathe'), {
     effort: 1,
     exercise: move('balance'),
     by: 'breaths',
     breaths: 3,
-    cues: [makeCue('Look at one point', makeId)],
-    cautions: ['Keep one hand near a wall or a chair.'],
+    cues: [makeCue(teacherText('pattern.look-at-one-point'), makeId)],
+    cautions: [teacherText('pattern.hand-near')],
     part: 'cool-down',
   });
 
@@ -80,19 +83,22 @@ interface Frame {
 /** What most lessons begin and end with, around what they are about. */
 export const framed = (pieces: Pieces, frame: Frame, middle: Plan): Plan => [
   [
-    'Arrive',
+    teacherText('pattern.arrive'),
     [pieces.hello(frame.hello), ...pieces.kit(frame.kit ?? []), pieces.space(frame.space)],
   ],
   [
-    'Warm up',
+    teacherText('pattern.warm-up'),
     [
       warmUp(
         pieces,
-        frame.warmUp?.title ?? 'Warm up on the beat',
-        frame.warmUp?.moves ?? ['March', 'Step and reach'],
+        frame.warmUp?.title ?? teacherText('pattern.warm-up-beat'),
+        frame.warmUp?.moves ?? [
+          teacherText('pattern.march'),
+          teacherText('pattern.step-and-reach'),
+        ],
       ),
     ],
   ],
   ...middle,
-  ['Cool down', [coolDown(pieces), pieces.bye(frame.bye)]],
+  [teacherText('pattern.cool-down'), [coolDown(pieces), pieces.bye(frame.bye)]],
 ];

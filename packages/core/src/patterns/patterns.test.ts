@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { blocksOf, readLesson } from '../lesson/index.ts';
 import { fitLesson, scheduleLesson } from '../schedule/index.ts';
 import { counter } from '../testing/arbitrary.ts';
+import { isTeacherLanguage, speakToTeachers, teacherLanguages } from '../words/index.ts';
 import { lessonFrom, patterns } from './index.ts';
 
 describe('patterns of lessons', () => {
@@ -23,6 +24,24 @@ describe('patterns of lessons', () => {
         expect(parts).toContain(part);
       expect(blocksOf(lesson).some(({ cautions }) => cautions.length > 0)).toBe(true);
       expect(readLesson(structuredClone(lesson))).toEqual(lesson);
+    },
+  );
+
+  it.each(Object.keys(teacherLanguages).filter(isTeacherLanguage))(
+    'speaks %s, in lessons the performer can show',
+    async (language) => {
+      await speakToTeachers(language);
+      const lessons = patterns.map((pattern) => lessonFrom(pattern, {}, counter()));
+      await speakToTeachers('en');
+      const english = patterns.map((pattern) => lessonFrom(pattern, {}, counter()));
+      for (const [i, lesson] of lessons.entries()) {
+        expect(lesson.settings.language).toBe(language);
+        expect(lesson.title === english[i]!.title).toBe(language === 'en');
+        // The same moves are known by their names in each language.
+        const moves = (of: typeof lesson) =>
+          [...JSON.stringify(of).matchAll(/"movement":"([\w-]+)"/g)].map(([, name]) => name);
+        expect(moves(lesson)).toEqual(moves(english[i]!));
+      }
     },
   );
 

@@ -1,3 +1,4 @@
+import { teacherLanguage } from '../words/index.ts';
 import { applyFit, fitLesson } from '../schedule/index.ts';
 import { LIMITS, makeLesson, makeSection, type Lesson, type MakeId } from '../lesson/index.ts';
 import { countOf, listOf, shortened, type Answers } from './answers.ts';
@@ -26,13 +27,13 @@ export function draftFrom(
   pattern: Pattern,
   given: Answers,
   makeId: MakeId,
-  language = 'en',
+  language: string = teacherLanguage(),
 ): Lesson {
   const answers = Object.fromEntries(
     pattern.questions.map(({ id, kind, usual }) => {
       const text = (given[id] ?? '').trim();
       const isLeft = text === '' || (kind === 'list' && listOf(text).length === 0);
-      return [id, isLeft ? usual : kind === 'text' ? shortened(text) : text];
+      return [id, isLeft ? usual() : kind === 'text' ? shortened(text) : text];
     }),
   );
   const asked = countOf(answers['minutes'] ?? '', MINUTES.usual, MINUTES.least, MINUTES.most);

@@ -10,6 +10,7 @@ import {
   type Exercise,
   type MakeId,
 } from '../lesson/index.ts';
+import { teacherText } from '../words/index.ts';
 
 /** Makes the blocks of one lesson. */
 export interface Pieces {
@@ -42,12 +43,12 @@ export function piecesFor(makeId: MakeId, language: string): Pieces {
       movement: movementNamed(name),
     }),
     move: (name) => ({ ...makeExercise('', makeId), movement: movementNamed(name) }),
-    hello: (script) => block('talk', 'Hello', { script, part: 'greeting' }),
+    hello: (script) => block('talk', teacherText('pattern.hello'), { script, part: 'greeting' }),
     kit: (things) =>
       things.length === 0
         ? []
         : [
-            block('card', 'You need', {
+            block('card', teacherText('pattern.you-need'), {
               about: 'kit',
               lines: things.slice(0, LIMITS.cardLines),
               kit: things.slice(0, LIMITS.kit).map((thing) => makeKit(title(thing), makeId)),
@@ -55,12 +56,12 @@ export function piecesFor(makeId: MakeId, language: string): Pieces {
             }),
           ],
     space: (more) =>
-      block('card', 'Clear the floor', {
+      block('card', teacherText('pattern.clear-the-floor'), {
         about: 'space',
-        lines: ['Two big steps free on every side', ...(more ? [more] : [])],
-        cautions: ['Shoes tied, floor dry, nobody behind you.'],
+        lines: [teacherText('pattern.two-steps'), ...(more ? [more] : [])],
+        cautions: [teacherText('pattern.shoes-tied')],
         part: 'space',
       }),
-    bye: (script) => block('talk', 'See you', { script, part: 'sign-off' }),
+    bye: (script) => block('talk', teacherText('pattern.see-you'), { script, part: 'sign-off' }),
   };
 }

@@ -1,17 +1,18 @@
+import { teacherText } from '../words/index.ts';
 import { countOf, listOf } from './answers.ts';
-import { capital, framed, minutes, times, type Pattern } from './pattern.ts';
+import { capital, framed, minutes, times, type Pattern, within } from './pattern.ts';
 
 export const challenge: Pattern = {
   id: 'challenge',
   questions: [
-    { id: 'game', ask: 'ask.game', kind: 'text', usual: 'Knock the bottles' },
-    { id: 'kit', ask: 'ask.kit', kind: 'list', usual: 'Flying disc, Four bottles' },
-    { id: 'rule', ask: 'ask.rule', kind: 'text', usual: 'One point for each bottle that falls.' },
-    { id: 'tries', ask: 'ask.tries', kind: 'count', usual: '3' },
+    { id: 'game', ask: 'ask.game', kind: 'text', usual: () => teacherText('usual.game') },
+    { id: 'kit', ask: 'common.kit', kind: 'list', usual: () => teacherText('usual.game-kit') },
+    { id: 'rule', ask: 'ask.rule', kind: 'text', usual: () => teacherText('usual.game-rule') },
+    { id: 'tries', ask: 'ask.tries', kind: 'count', usual: () => '3' },
     minutes(10),
   ],
-  title: ({ game = '' }) => `${capital(game)}, a challenge`,
-  outcome: () => 'The last try beats the first one.',
+  title: ({ game = '' }) => teacherText('pattern.challenge-title', { game: capital(game) }),
+  outcome: () => teacherText('pattern.challenge-outcome'),
   plan: ({ game = '', kit = '', rule = '', tries = '' }, pieces, scale) => {
     const { block } = pieces;
     const exercise = pieces.move(`${game} ${kit}`);
@@ -19,16 +20,16 @@ export const challenge: Pattern = {
     return framed(
       pieces,
       {
-        hello: `Hello from the quay. Today: ${game.toLowerCase()}.`,
+        hello: teacherText('pattern.challenge-hello', { game: within(game) }),
         kit: listOf(kit),
-        space: 'Nobody behind the target',
-        bye: 'Note your best and send it. See you.',
+        space: teacherText('pattern.challenge-space'),
+        bye: teacherText('pattern.challenge-bye'),
       },
       [
         [
-          'Challenge',
+          teacherText('pattern.challenge-section'),
           [
-            block('reps', 'Try it first', {
+            block('reps', teacherText('pattern.try-first'), {
               exercise,
               reps: times(6, scale),
               sides: 'alternating',
@@ -43,18 +44,18 @@ export const challenge: Pattern = {
               restMs: 20_000,
               part: 'game',
             }),
-            block('game', `${capital(game)}, one step further`, {
+            block('game', teacherText('pattern.one-step-further', { game: capital(game) }), {
               exercise,
-              script: 'The same again from one big step further away.',
+              script: teacherText('pattern.from-further'),
               playMs: 45_000,
               tries: n,
               restMs: 20_000,
               effort: 4,
               part: 'game',
             }),
-            block('question', 'Which try was best?', {
-              question: 'Which try was your best, and why?',
-              answer: 'What you changed is what you can use next time.',
+            block('question', teacherText('pattern.best-try'), {
+              question: teacherText('pattern.best-try-question'),
+              answer: teacherText('pattern.best-try-answer'),
             }),
           ],
         ],
@@ -66,26 +67,26 @@ export const challenge: Pattern = {
 export const quiz: Pattern = {
   id: 'quiz',
   questions: [
-    { id: 'topic', ask: 'ask.topic', kind: 'text', usual: 'Warming up' },
+    { id: 'topic', ask: 'ask.topic', kind: 'text', usual: () => teacherText('usual.topic') },
     {
       ...{ id: 'right', ask: 'ask.right', kind: 'list' },
-      usual: 'It makes muscles warm, It makes the heart beat faster',
+      usual: () => teacherText('usual.right'),
     },
     {
       ...{ id: 'wrong', ask: 'ask.wrong', kind: 'list' },
-      usual: 'It is done after the lesson, It has to hurt',
+      usual: () => teacherText('usual.wrong'),
     },
     minutes(8),
   ],
-  title: ({ topic = '' }) => `${capital(topic)}: a quiz with moves`,
-  outcome: ({ topic = '' }) => `What is right about ${topic.toLowerCase()} is shown with a move.`,
+  title: ({ topic = '' }) => teacherText('pattern.quiz-title', { topic: capital(topic) }),
+  outcome: ({ topic = '' }) => teacherText('pattern.quiz-outcome', { topic: within(topic) }),
   plan: ({ topic = '', right = '', wrong = '' }, pieces, scale) => {
     const { block, move, makeId } = pieces;
     const [yes, no] = [listOf(right).slice(0, 4), listOf(wrong).slice(0, 4)];
     const asked = Math.max(yes.length, no.length);
     const questions = Array.from({ length: asked }, (_, i) =>
-      block('question', `Question ${i + 1}`, {
-        question: `What is right about ${topic.toLowerCase()}?`,
+      block('question', teacherText('pattern.quiz-question', { n: i + 1 }), {
+        question: teacherText('pattern.quiz-ask', { topic: within(topic) }),
         answer: yes[i] ?? yes[0] ?? '',
         choices: [
           { text: yes[i] ?? yes[0] ?? '', isRight: true, movement: 'squat' as const },
@@ -96,18 +97,34 @@ export const quiz: Pattern = {
       }),
     );
     const between = (i: number) =>
-      block('intervals', i % 2 === 0 ? 'Squats' : 'Step and reach', {
-        exercises: [{ ...move(i % 2 === 0 ? 'Squats' : 'Step and reach'), sides: 'both' }],
-        ...{ workMs: 30_000, restMs: 10_000, rounds: times(2, scale) },
-        part: 'practice',
-      });
+      block(
+        'intervals',
+        i % 2 === 0 ? teacherText('pattern.squats') : teacherText('pattern.step-and-reach'),
+        {
+          exercises: [
+            {
+              ...move(
+                i % 2 === 0 ? teacherText('pattern.squats') : teacherText('pattern.step-and-reach'),
+              ),
+              sides: 'both',
+            },
+          ],
+          ...{ workMs: 30_000, restMs: 10_000, rounds: times(2, scale) },
+          part: 'practice',
+        },
+      );
     return framed(
       pieces,
       {
-        hello: 'Hello from the quay. Answer with a move today.',
-        bye: 'How many did you have right? See you.',
+        hello: teacherText('pattern.quiz-hello'),
+        bye: teacherText('pattern.quiz-bye'),
       },
-      [['Quiz', questions.flatMap((question, i) => [question, between(i)])]],
+      [
+        [
+          teacherText('pattern.quiz-section'),
+          questions.flatMap((question, i) => [question, between(i)]),
+        ],
+      ],
     );
   },
 };

@@ -1,19 +1,23 @@
+import { teacherText } from '../words/index.ts';
 import { LIMITS, makeCue } from '../lesson/index.ts';
 import { countOf, listOf } from './answers.ts';
-import { capital, framed, minutes, sentence, times, type Pattern } from './pattern.ts';
+import { capital, framed, minutes, sentence, times, type Pattern, within } from './pattern.ts';
 
 export const skill: Pattern = {
   id: 'skill',
   questions: [
-    { id: 'skill', ask: 'ask.skill', kind: 'text', usual: 'Backhand throw' },
-    { id: 'steps', ask: 'ask.steps', kind: 'list', usual: 'Stand side-on, Swing low, Let go' },
-    { id: 'kit', ask: 'ask.kit', kind: 'list', usual: 'Flying disc, Bottle' },
-    { id: 'reps', ask: 'ask.reps', kind: 'count', usual: '8' },
+    { id: 'skill', ask: 'ask.skill', kind: 'text', usual: () => teacherText('usual.skill') },
+    { id: 'steps', ask: 'ask.steps', kind: 'list', usual: () => teacherText('usual.steps') },
+    { id: 'kit', ask: 'common.kit', kind: 'list', usual: () => teacherText('usual.skill-kit') },
+    { id: 'reps', ask: 'ask.reps', kind: 'count', usual: () => '8' },
     minutes(10),
   ],
-  title: ({ skill: name = '' }) => `${capital(name)}, step by step`,
+  title: ({ skill: name = '' }) => teacherText('pattern.skill-title', { skill: capital(name) }),
   outcome: ({ skill: name = '', steps = '' }) =>
-    `${capital(name)}: ${sentence(listOf(steps).map((step) => step.toLowerCase()))}, in one go.`,
+    teacherText('pattern.skill-outcome', {
+      skill: capital(name),
+      steps: sentence(listOf(steps).map(within)),
+    }),
   plan: ({ skill: name = '', steps = '', kit = '', reps = '' }, pieces, scale) => {
     const { block, makeId } = pieces;
     const names = listOf(steps).slice(0, LIMITS.parts.max);
@@ -23,16 +27,16 @@ export const skill: Pattern = {
     return framed(
       pieces,
       {
-        hello: `Hello from the quay. Today we learn the ${name.toLowerCase()}.`,
+        hello: teacherText('pattern.skill-hello', { skill: within(name) }),
         kit: listOf(kit),
-        space: 'Nothing that breaks in front of you',
-        bye: 'Well done. Put your kit away and tell me how many came off.',
+        space: teacherText('pattern.skill-space'),
+        bye: teacherText('pattern.skill-bye'),
       },
       [
         [
-          'Learn it',
+          teacherText('pattern.learn-it'),
           [
-            block('reps', `${capital(name)} in parts`, {
+            block('reps', teacherText('pattern.in-parts', { skill: capital(name) }), {
               exercise,
               skill: name,
               parts:
@@ -47,7 +51,7 @@ export const skill: Pattern = {
                 {
                   id: makeId(),
                   form: 'easier',
-                  text: 'Slower, without kit',
+                  text: teacherText('pattern.slower'),
                   rule: '',
                   target: null,
                 },
@@ -65,19 +69,19 @@ export const skill: Pattern = {
           ],
         ],
         [
-          'Use it',
+          teacherText('pattern.use-it'),
           [
-            block('game', 'How many of ten?', {
+            block('game', teacherText('pattern.of-ten'), {
               exercise,
               skill: name,
-              script: 'Ten tries. Count how many come off, and write it down.',
+              script: teacherText('pattern.ten-tries'),
               playMs: 60_000,
               tries: times(1.5, scale),
               part: 'game',
             }),
-            block('question', 'What helped most?', {
-              question: `What helped your ${name.toLowerCase()} most?`,
-              answer: `Think of ${sentence(names.map((step) => step.toLowerCase()))}.`,
+            block('question', teacherText('pattern.helped-most'), {
+              question: teacherText('pattern.helped-your', { skill: within(name) }),
+              answer: teacherText('pattern.think-of', { steps: sentence(names.map(within)) }),
             }),
           ],
         ],

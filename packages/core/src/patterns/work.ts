@@ -1,3 +1,4 @@
+import { teacherText } from '../words/index.ts';
 import { LIMITS } from '../lesson/index.ts';
 import { countOf, lengthOf, listOf } from './answers.ts';
 import { capital, framed, minutes, sentence, type Pattern } from './pattern.ts';
@@ -7,14 +8,15 @@ export const intervals: Pattern = {
   questions: [
     {
       ...{ id: 'exercises', ask: 'ask.exercises', kind: 'list' },
-      usual: 'Rope skipping, Squats, Step and reach, Plank',
+      usual: () => teacherText('usual.exercises'),
     },
-    { id: 'work', ask: 'ask.work', kind: 'length', usual: '30 s' },
-    { id: 'rest', ask: 'ask.rest', kind: 'length', usual: '15 s' },
+    { id: 'work', ask: 'ask.work', kind: 'length', usual: () => '30 s' },
+    { id: 'rest', ask: 'ask.rest', kind: 'length', usual: () => '15 s' },
     minutes(10),
   ],
-  title: ({ exercises = '' }) => `Work and rest: ${sentence(listOf(exercises).slice(0, 2))}`,
-  outcome: () => 'Every work is done to its end at a pace one can talk at.',
+  title: ({ exercises = '' }) =>
+    teacherText('pattern.intervals-title', { exercises: sentence(listOf(exercises).slice(0, 2)) }),
+  outcome: () => teacherText('pattern.intervals-outcome'),
   plan: ({ exercises = '', work = '', rest = '' }, pieces, scale) => {
     const { block, move } = pieces;
     const names = listOf(exercises).slice(0, 8);
@@ -26,13 +28,19 @@ export const intervals: Pattern = {
     return framed(
       pieces,
       {
-        hello: 'Hello from the quay. Today we work and rest to the clock.',
-        warmUp: { moves: ['March', 'Step and reach', 'Side step'] },
-        bye: 'That was it. Drink something, and see you.',
+        hello: teacherText('pattern.intervals-hello'),
+        warmUp: {
+          moves: [
+            teacherText('pattern.march'),
+            teacherText('pattern.step-and-reach'),
+            teacherText('pattern.side-step'),
+          ],
+        },
+        bye: teacherText('pattern.intervals-bye'),
       },
       [
         [
-          'Work',
+          teacherText('pattern.work-section'),
           names.map((name) =>
             block('intervals', capital(name), {
               exercises: [{ ...move(name), sides: 'both' }],
@@ -52,30 +60,31 @@ export const circuit: Pattern = {
   questions: [
     {
       ...{ id: 'stations', ask: 'ask.stations', kind: 'list' },
-      usual: 'Rope skipping, Squats, Band rows, Step and reach, Plank, Balance',
+      usual: () => teacherText('usual.stations'),
     },
-    { id: 'work', ask: 'ask.work', kind: 'length', usual: '30 s' },
-    { id: 'rest', ask: 'ask.change', kind: 'length', usual: '15 s' },
-    { id: 'rounds', ask: 'ask.rounds', kind: 'count', usual: '2' },
+    { id: 'work', ask: 'ask.work', kind: 'length', usual: () => '30 s' },
+    { id: 'rest', ask: 'ask.change', kind: 'length', usual: () => '15 s' },
+    { id: 'rounds', ask: 'ask.rounds', kind: 'count', usual: () => '2' },
     minutes(10),
   ],
-  title: ({ stations = '' }) => `Circuit of ${listOf(stations).length}`,
-  outcome: () => 'Every station is done with good form, twice round.',
+  title: ({ stations = '' }) =>
+    teacherText('pattern.circuit-title', { n: listOf(stations).length }),
+  outcome: () => teacherText('pattern.circuit-outcome'),
   plan: ({ stations = '', work = '', rest = '', rounds = '' }, pieces) => {
     const { block, exercise } = pieces;
     const names = listOf(stations).slice(0, LIMITS.exercises);
     return framed(
       pieces,
       {
-        hello: `Hello from the quay. ${names.length} stations wait for you today.`,
-        space: 'A place for each station',
-        bye: 'All stations done. Well worked, see you soon.',
+        hello: teacherText('pattern.circuit-hello', { n: names.length }),
+        space: teacherText('pattern.circuit-space'),
+        bye: teacherText('pattern.circuit-bye'),
       },
       [
         [
-          'Stations',
+          teacherText('pattern.stations'),
           [
-            block('intervals', 'Round the stations', {
+            block('intervals', teacherText('pattern.round-stations'), {
               exercises: names.map((name) => ({ ...exercise(name), sides: 'both' as const })),
               workMs: lengthOf(work, 30_000, 5_000, 180_000),
               restMs: lengthOf(rest, 15_000, 0, 180_000),

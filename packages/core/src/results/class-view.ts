@@ -1,15 +1,10 @@
 import { isOf, type LogEntry, type Score, type SkipReason } from './entry.ts';
+import { groupBy } from './group.ts';
 import { beats, FINISHED, standingOf } from './figures.ts';
 
-const byStudent = (entries: readonly LogEntry[]): Map<string, LogEntry[]> => {
-  const all = new Map<string, LogEntry[]>();
-  for (const entry of entries) {
-    const entriesOfStudent = all.get(entry.studentId);
-    if (entriesOfStudent) entriesOfStudent.push(entry);
-    else all.set(entry.studentId, [entry]);
-  }
-  return all;
-};
+/** Entries by whose they are. */
+export const byStudent = (entries: readonly LogEntry[]): Map<string, LogEntry[]> =>
+  groupBy(entries, ({ studentId }) => studentId);
 
 /** A block that asks for a second look when the next lesson is planned. */
 export interface BlockHint {

@@ -82,7 +82,7 @@ export function linesOf(entries: readonly LogEntry[]): Line[] {
   return [...groups.values()].flatMap((scores) => lineOf(scores) ?? []);
 }
 
-const DAY_MS = 86_400_000;
+export const DAY_MS = 86_400_000;
 /** 1 January 1970 was a Thursday. */
 const DAYS_FROM_MONDAY = 3;
 

@@ -1,5 +1,8 @@
 export * from './entry.ts';
 export * from './prompts.ts';
+export * from './board.ts';
+export { groupBy } from './group.ts';
+export * from './term.ts';
 export * from './figures.ts';
 export * from './class-view.ts';
 export * from './codes.ts';

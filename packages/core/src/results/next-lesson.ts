@@ -12,7 +12,7 @@ import {
   type MakeId,
 } from '../lesson/index.ts';
 import { lessonOfWeek, weekTitle } from '../schedule/index.ts';
-import { speaking } from '../words/index.ts';
+import { speaking, teacherText } from '../words/index.ts';
 import type { BlockHint, NextStep } from './class-view.ts';
 
 /** A change proposed for next week's lesson, and why. */
@@ -28,12 +28,12 @@ function directionOf(
   hint: BlockHint | undefined,
   part: LessonPart,
 ): { way: number; why: string } {
-  if (hint?.hint === 'it hurts') return { way: -1, why: 'it hurt somebody' };
-  if (hint?.hint === 'too hard') return { way: -1, why: 'too hard for several' };
-  if (hint?.hint === 'too easy') return { way: 1, why: 'too easy for several' };
+  if (hint?.hint === 'it hurts') return { way: -1, why: teacherText('next.hurt') };
+  if (hint?.hint === 'too hard') return { way: -1, why: teacherText('next.too-hard') };
+  if (hint?.hint === 'too easy') return { way: 1, why: teacherText('next.too-easy') };
   return {
     way: trainedParts.includes(part) ? DIRECTION[step] : 0,
-    why: 'by the class’s rule',
+    why: teacherText('next.by-rule'),
   };
 }
 
@@ -52,7 +52,8 @@ export function stepChanges(
     const hint = hints.find(({ blockId }) => blockId === block.id);
     const { way, why } = directionOf(step, hint, partOf(block));
     if (!figure || way === 0 || block.locked.includes(figure.key)) return [];
-    const { key, label, unit, range, weekStep } = figure;
+    const { key, word, unit, range, weekStep } = figure;
+    const label = teacherText(word);
     const from = readFigure(block, key);
     // Never by more than half at once.
     const by = Math.min(weekStep, Math.floor(from / 2));

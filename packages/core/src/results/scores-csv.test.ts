@@ -124,6 +124,8 @@ describe('numbers as CSV', () => {
       { line: 2, say: "nobody in this class is called “'nobody”" },
       { line: 3, say: '“many” cannot stand under “value”' },
     ]);
-    expect(() => readScores('nickname,count\nKite,3', known)).toThrow('no column “exercise”');
+    expect(() => readScores('nickname,count\nKite,3', known)).toThrow(
+      'no column “exercise, measure',
+    );
   });
 });

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { sides, weekLevels } from '../lesson/index.ts';
+import { teacherText } from '../words/index.ts';
 import { isOf, measures, type EntryOf, type LogEntry } from './entry.ts';
 import { comparedOf } from './figures.ts';
 import { readNumber } from './words.ts';
@@ -87,11 +88,7 @@ export function readScores(
   const places = new Map(header.map((name, i) => [name.trim(), i]));
   const missing = NEEDED.filter((name) => !places.has(name));
   if (missing.length > 0)
-    throw new Error(
-      'This is no table of numbers saved from a class: there is no column “' +
-        `${missing.join('”, “')}”. Other tables are taken on the lesson’s Log, under ` +
-        '“Enter numbers”.',
-    );
+    throw new Error(teacherText('table.not-saved', { columns: missing.join(', ') }));
   const byNickname = new Map(students.map(({ id, nickname }) => [nickname.toLowerCase(), id]));
   const entries: Omit<EntryOf<'score'>, 'by'>[] = [];
   const faults: { line: number; say: string }[] = [];
@@ -124,7 +121,7 @@ export function readScores(
       ] as const
     ).find(([, isWrong]) => isWrong)?.[0];
     if (studentId === undefined)
-      faults.push({ line: i + 2, say: `nobody in this class is called “${text('nickname')}”` });
+      faults.push({ line: i + 2, say: teacherText('table.nobody', { who: text('nickname') }) });
     else if (
       wrong !== undefined ||
       !measure ||
@@ -135,7 +132,10 @@ export function readScores(
     )
       faults.push({
         line: i + 2,
-        say: `“${cell(wrong ?? 'value')}” cannot stand under “${wrong}”`,
+        say: teacherText('table.cannot-stand', {
+          cell: cell(wrong ?? 'value'),
+          column: wrong ?? 'value',
+        }),
       });
     else {
       const body = {

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { sides, type Side } from '../lesson/index.ts';
+import { teacherText } from '../words/index.ts';
 import { readSpoken } from './codes.ts';
 import type { Measure } from './entry.ts';
 import { readNumber } from './words.ts';
@@ -23,12 +24,9 @@ export function readTable(text: string): Table {
     skipEmptyLines: 'greedy',
   });
   const [header, ...rows] = data.map((row) => row.map((cell) => cell.trim()));
-  if (!header || rows.length === 0)
-    throw new Error(
-      'There is no table in it: paste a line of headings and at least one line below.',
-    );
+  if (!header || rows.length === 0) throw new Error(teacherText('table.none'));
   if (rows.length > MOST_ROWS)
-    throw new Error(`The table has ${rows.length} lines; ${MOST_ROWS} go at once. Cut it in two.`);
+    throw new Error(teacherText('table.long', { n: rows.length, most: MOST_ROWS }));
   return { header, rows };
 }
 
@@ -40,9 +38,11 @@ export interface Columns {
 }
 
 const HEADINGS: Readonly<Record<keyof Columns, RegExp>> = {
-  nickname: /^(nick ?name|name|code|student|who)$/i,
-  value: /^(value|number|score|count|time|points|result|how many)$/i,
-  side: /^(side|hand|foot|leg|arm)$/i,
+  nickname:
+    /^(nick ?name|name|code|student|who|spitzname|schüler(in)?|wer|apodo|nombre|código|alumn[oa]|quién)$/i,
+  value:
+    /^(value|number|score|count|time|points|result|how many|wert|zahl|anzahl|zeit|punkte|ergebnis|wie viele|valor|número|cuántas|tiempo|puntos|resultado|marca)$/i,
+  side: /^(side|hand|foot|leg|arm|seite|fuß|bein|lado|mano|pie|pierna|brazo)$/i,
 };
 
 /** The columns whose headings say what they hold; the teacher may choose others. */
@@ -67,8 +67,16 @@ const nameOf = (text: string) =>
     .replace(/^'(?=[=+\-@])/, '')
     .toLowerCase()
     .replace(/\s+/g, ' ');
+const SIDES: Readonly<Record<Side, readonly string[]>> = {
+  left: ['left', 'links', 'izquierda'],
+  right: ['right', 'rechts', 'derecha'],
+};
+
+/** Undefined where it is no side in any language the program speaks to teachers in. */
 const sideOf = (text: string): Side | null | undefined =>
-  text === '' ? null : sides.find((side) => side.startsWith(text.toLowerCase()));
+  text === ''
+    ? null
+    : sides.find((side) => SIDES[side].some((word) => word.startsWith(text.toLowerCase())));
 
 /**
  * Windows-1252 from 80 to 9f hexadecimal (WHATWG Encoding); elsewhere it is as Unicode. Not every
@@ -114,11 +122,11 @@ export function matchRows(
     const value = readNumber(number, measure);
     const side = sideOf(sideText);
     const fault = !studentId
-      ? `nobody in this class is called “${who}”`
+      ? teacherText('table.nobody', { who })
       : value === null
-        ? `“${number}” is no number from 0 to a million`
+        ? teacherText('table.no-number', { number })
         : side === undefined
-          ? `“${sideText}” is no side: left, right or nothing`
+          ? teacherText('table.no-side', { side: sideText })
           : null;
     if (fault !== null || !studentId || value === null)
       faults.push({ line: i + 2, say: fault ?? '' });

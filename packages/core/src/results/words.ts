@@ -1,3 +1,4 @@
+import { teacherLanguage, teacherText } from '../words/index.ts';
 import type { Measure } from './entry.ts';
 import type { Line, LinePoint } from './figures.ts';
 
@@ -13,18 +14,31 @@ export function readNumber(typed: string, measure?: Measure): number | null {
   return value <= 1_000_000 ? value : null;
 }
 
-const places = (value: number, digits: number) => value.toFixed(digits).replace(/\.?0+$/, '');
-const unitOf = { count: '', time: ' s', points: ' points', streak: ' in a row' } as const;
+/** A board has hundreds of numbers, and a format is dear to make. */
+const formats = new Map<string, Intl.NumberFormat>();
+
+function places(value: number, digits: number): string {
+  const key = `${teacherLanguage()} ${digits}`;
+  let format = formats.get(key);
+  if (!format) {
+    const asWritten = { maximumFractionDigits: digits, useGrouping: false };
+    formats.set(key, (format = new Intl.NumberFormat(teacherLanguage(), asWritten)));
+  }
+  return format.format(value);
+}
+
+const numberWords = (measure: Measure, value: number): string =>
+  teacherText(`number.${measure}`, { n: value, value: places(value, 1) });
 
 /** A number as it was reached: "24 in 30 s", "12.4 s", "15 points", "7 in a row". */
 export function valueWords(
   { measure }: Pick<Line, 'measure'>,
   { value, seconds }: Pick<LinePoint, 'value' | 'seconds'>,
 ): string {
-  return (
-    `${places(value, 1)}${unitOf[measure]}` +
-    `${seconds !== null && measure !== 'time' ? ` in ${places(seconds, 1)} s` : ''}`
-  );
+  const number = numberWords(measure, value);
+  return seconds === null || measure === 'time'
+    ? number
+    : teacherText('number.in', { number, seconds: places(seconds, 1) });
 }
 
 /** What is compared over the weeks: "0.8 a second", or the value itself. */
@@ -32,5 +46,7 @@ export function compareWords(
   { measure, isRate }: Pick<Line, 'measure' | 'isRate'>,
   compared: number,
 ): string {
-  return isRate ? `${places(compared, 2)} a second` : `${places(compared, 1)}${unitOf[measure]}`;
+  return isRate
+    ? teacherText('number.rate', { value: places(compared, 2) })
+    : numberWords(measure, compared);
 }

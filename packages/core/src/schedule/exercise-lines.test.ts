@@ -27,6 +27,13 @@ describe('exercises noted as lines', () => {
     ['Round the cones 4 laps', 'laps: Round the cones, 4 laps'],
     ['Star jumps\t30\t15', 'intervals: Star jumps, 30/15'],
     ['Squats\t3 x 12', 'reps: Squats, 3 × 12'],
+    ['Kniebeugen 3 x 10 je Seite', 'reps: Kniebeugen, 3 × 10 each side'],
+    ['Unterarmstütz 1,5 min', 'hold: Unterarmstütz, 1 min 30 s'],
+    ['Balance: 3 Atemzüge pro Seite', 'hold: Balance, 3 breaths each side'],
+    ['Schritt und strecken 10 Wdh abwechselnd', 'reps: Schritt und strecken, 10 alternating'],
+    ['Plancha 2 x 30 seg por lado', 'hold: Plancha, 2 × 30 s each side'],
+    ['3 series de 8 sentadillas', 'reps: sentadillas, 3 × 8'],
+    ['Carrera suave 4 vueltas', 'laps: Carrera suave, 4 laps'],
   ])('reads %s', (line, block) => {
     expect(told(line)).toEqual([block]);
   });

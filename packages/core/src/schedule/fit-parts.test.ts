@@ -52,6 +52,25 @@ describe('the times a block can be brought to', () => {
     expect(summed).toBeGreaterThan(0);
   });
 
+  it('go as far as all figures together, also where lengths are rounded', () => {
+    const dance = makeBlock('counts', counter()) as BlockOf<'counts'>;
+    const [move] = dance.moves;
+    const moves = Array.from({ length: 13 }, (_, i) => ({ ...move!, id: `m${i}`, eights: 1 }));
+    for (const bpm of [105, 120, 133]) {
+      const lesson = lessonOf({ ...dance, bpm, times: 1, moves });
+      for (const part of partsOf(lesson).video) {
+        const found = optionsWithin(part, Infinity, 1, new Effort(Infinity));
+        const times = found.map(({ deltaMs }) => deltaMs);
+        expect([Math.min(...times), Math.max(...times)]).toEqual([
+          part.span.fromMs,
+          part.span.toMs,
+        ]);
+      }
+      lesson.targets.video = { ms: 1_000, toleranceMs: 0 };
+      expect(fitLesson(lesson).kind).toBe('nearest');
+    }
+  });
+
   it('are found of a dance of 24 moves, whose ways nobody could try one by one', () => {
     const dance = makeBlock('counts', counter()) as BlockOf<'counts'>;
     const [move] = dance.moves;

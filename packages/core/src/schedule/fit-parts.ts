@@ -39,7 +39,7 @@ export interface Part {
   span: Window;
   /** Every time the knobs can make, each as cheap as it goes, cheapest first; found when asked for. */
   options: Option[] | null;
-  /** Nothing was put together from lengths that are off by their rounding. */
+  /** No length that was summed up was off by its rounding. */
   isExact: boolean;
 }
 
@@ -164,23 +164,23 @@ const ROUNDING_MS = 4;
 
 /**
  * The numbers of the knobs whose effect hangs on another's, as few as it takes: between all others
- * lengths just add up, `roughly` where rounding comes in. Lengths are sums of products of figures,
+ * lengths just add up, `isRough` where rounding comes in. Lengths are sums of products of figures,
  * none of which is nothing while all figures are at their most, so each pair is tried there.
  */
-function entangled({ knobs, measure }: Part): { core: number[]; roughly: boolean } {
+function entangled({ knobs, measure, span }: Part): { core: number[]; isRough: boolean } {
   const most = extremes(knobs, Math.max);
   const least = extremes(knobs, Math.min);
   const lowered = (...low: number[]) =>
     measure(most.map((pick, i) => (low.includes(i) ? (least[i] ?? 0) : pick)));
   const all = lowered();
   const alone = knobs.map((_knob, i) => lowered(i));
-  let roughly = false;
+  let isRough = false;
   let pairs: [number, number][] = [];
   for (let a = 0; a < knobs.length; a += 1)
     for (let b = a + 1; b < knobs.length; b += 1) {
       const offMs = Math.abs(lowered(a, b) - (alone[a] ?? 0) - (alone[b] ?? 0) + all);
       if (offMs > ROUNDING_MS) pairs.push([a, b]);
-      else if (offMs > 0) roughly = true;
+      else isRough ||= offMs > 0;
     }
   const core: number[] = [];
   while (pairs.length > 0) {
@@ -189,7 +189,13 @@ function entangled({ knobs, measure }: Part): { core: number[]; roughly: boolean
     core.push(worst);
     pairs = pairs.filter((pair) => !pair.includes(worst));
   }
-  return { core, roughly };
+  // What is nothing for two may be something for all.
+  const start = lowered(...core);
+  const sum = knobs.reduce(
+    (ms, _knob, i) => (core.includes(i) ? ms : ms + lowered(...core, i) - start),
+    start,
+  );
+  return { core, isRough: isRough || sum !== span.fromMs };
 }
 
 /** The entangled knobs every way; what the others add to each is summed up. */
@@ -229,18 +235,33 @@ function measuredWays({ knobs, measure }: Part, effort: Effort) {
   return best.ways;
 }
 
+/**
+ * All knobs at their least, and at their most: where lengths are rounded, a cheaper way of the same
+ * sum may have stood for it without being as short or long.
+ */
+function furthestOptions({ knobs, span }: Part): Option[] {
+  const optionOf = (pick: number[], deltaMs: number): Option => ({
+    ...{ deltaMs, pick },
+    cost: pick.reduce((sum, value, i) => sum + (knobs[i]?.values[value]?.cost ?? 0), 0),
+  });
+  return [
+    optionOf(extremes(knobs, Math.min), span.fromMs),
+    optionOf(extremes(knobs, Math.max), span.toMs),
+  ];
+}
+
 function findOptions(part: Part, effort: Effort): Option[] {
   const { knobs, measure } = part;
   const isFew = knobs.reduce((ways, { values }) => ways * values.length, 1) <= FEW_WAYS;
-  const { core, roughly } = isFew ? { core: [], roughly: false } : entangled(part);
+  const { core, isRough } = isFew ? { core: [], isRough: false } : entangled(part);
   const ways = isFew ? measuredWays(part, effort) : summedWays(part, core, effort);
-  part.isExact = !roughly;
-  return [...ways]
-    .map(([sumMs, way]) => {
-      const pick = picksOf(way, knobs);
-      return { deltaMs: roughly ? measure(pick) : sumMs, cost: way?.cost ?? 0, pick };
-    })
-    .sort((a, b) => a.cost - b.cost);
+  part.isExact = !isRough;
+  const options = [...ways].map(([sumMs, way]): Option => {
+    const pick = picksOf(way, knobs);
+    return { deltaMs: isRough ? measure(pick) : sumMs, cost: way?.cost ?? 0, pick };
+  });
+  if (isRough) options.push(...furthestOptions(part));
+  return options.sort((a, b) => a.cost - b.cost);
 }
 
 /**

@@ -175,7 +175,7 @@ describe('fitting a lesson to its slot', () => {
       }),
     );
     expect(long.obstacles.join(' ')).toMatch(
-      /no longer than 2:55.*you aim for 30:00.*Locked: Work of “Work and rest”.*1 talk lasts/,
+      /no longer than 2:55.*you aim for 30:00.*Locked: Work of “Work and rest”.*One talk lasts/,
     );
     const both = fitLesson(
       lessonOf([block], {

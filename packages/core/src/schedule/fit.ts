@@ -7,7 +7,8 @@ import {
   type Target,
 } from '../lesson/index.ts';
 import { produce } from 'immer';
-import { clockText, lengthText } from '../time/index.ts';
+import { clockText } from '../time/index.ts';
+import { teacherText } from '../words/index.ts';
 import { lengthOfBlock } from './block.ts';
 import { mostCost, optionsWithin, partsOf, reach, type Part } from './fit-parts.ts';
 import {
@@ -199,7 +200,7 @@ function changesOf(parts: readonly Part[], options: readonly Option[]): FigureCh
 }
 
 function cannot(
-  name: string,
+  clock: 'video' | 'session',
   target: Target | null,
   nowMs: number,
   reachable: Window,
@@ -208,11 +209,11 @@ function cannot(
   if (!target) return [];
   const least = nowMs + reachable.fromMs;
   const most = nowMs + reachable.toMs;
-  const aim = `you aim for ${clockText(target.ms)}, give or take ${lengthText(target.toleranceMs)}`;
+  const aim = { clock, aim: clockText(target.ms), toleranceMs: target.toleranceMs };
   if (reachable.toMs < window.fromMs)
-    return [`The ${name} gets no longer than ${clockText(most)} by what may be changed; ${aim}.`];
+    return [teacherText('fit.no-longer', { ...aim, most: clockText(most) })];
   if (reachable.fromMs > window.toMs)
-    return [`The ${name} gets no shorter than ${clockText(least)} by what may be changed; ${aim}.`];
+    return [teacherText('fit.no-shorter', { ...aim, least: clockText(least) })];
   return [];
 }
 
@@ -228,28 +229,23 @@ function obstaclesOf(
     ...cannot('video', lesson.targets.video, nowMs.video, video, task.video),
     ...cannot('session', lesson.targets.session, nowMs.session, session, task.session),
   ];
-  if (words.length === 0)
-    words.push(
-      'Each target can be met alone, but not both at once in whole steps. Widen a ' +
-        'tolerance, or add or remove practice off the video.',
-    );
+  if (words.length === 0) words.push(teacherText('fit.not-both'));
   const locked = blocksOf(lesson).flatMap((block) =>
     figuresOf(block)
       .filter((f) => f.fit && block.locked.includes(f.key))
-      .map((f) => `${f.label} of “${block.title}”`),
+      .map((f) => teacherText('fit.locked-one', { figure: f.label, block: block.title })),
   );
   if (locked.length > 0)
     words.push(
-      `Locked: ${locked.slice(0, 6).join(', ')}${locked.length > 6 ? ` and ${locked.length - 6} more` : ''}.`,
+      teacherText('fit.locked', {
+        figures: locked.slice(0, 6).join(', '),
+        more: Math.max(0, locked.length - 6),
+      }),
     );
   const spoken = blocksOf(lesson).filter(
     (block) => block.kind === 'talk' && block.fixedMs === null,
   ).length;
-  if (spoken > 0)
-    words.push(
-      `${spoken} ${spoken === 1 ? 'talk lasts' : 'talks last'} as long as the words ` +
-        'take: shorten the words or fix the length.',
-    );
+  if (spoken > 0) words.push(teacherText('fit.talks', { n: spoken }));
   return words;
 }
 
@@ -348,8 +344,6 @@ export const applyFit = (lesson: Lesson, { proposal }: FitResult): Lesson =>
 
 /** What a proposal is, as the line above its changes. */
 export function fitTitle({ kind, isExact }: FitResult): string {
-  if (kind === 'nearest') return 'The nearest that can be reached:';
-  return isExact
-    ? 'The smallest change that fits:'
-    : 'A small change that fits (lengths rounded, so a smaller one may do):';
+  if (kind === 'nearest') return teacherText('fit.nearest');
+  return teacherText(isExact ? 'fit.smallest' : 'fit.small');
 }

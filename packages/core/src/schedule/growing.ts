@@ -15,6 +15,7 @@ import {
   type ProgressRule,
   type Series,
 } from '../lesson/index.ts';
+import { teacherText } from '../words/index.ts';
 
 /** Whether a week is one of the rule's lighter ones. */
 export const isLighter = ({ lighter }: Pick<FigureRule, 'lighter'>, week: number): boolean =>
@@ -109,7 +110,8 @@ export function progressChanges(lesson: Lesson, series: Series, week: number): F
   return series.progression.flatMap((rule) => {
     if (rule.of !== 'figure') return [];
     const value = figureInWeek(rule, week);
-    const { key, label, unit } = progressFigures[rule.figure];
+    const { key, word, unit } = progressFigures[rule.figure];
+    const label = teacherText(word);
     return blocksOf(lesson).flatMap((block): FigureChange[] => {
       const figure =
         rule.parts.includes(partOf(block)) && !block.locked.includes(key)

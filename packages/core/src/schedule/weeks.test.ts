@@ -175,7 +175,7 @@ describe('weeks of a series', () => {
     expect(weeks.map(({ basis }) => basis)).toEqual([null, 4, 2, 1, 4]);
     expect(makingOrder(weeks).map(({ week }) => week)).toEqual([1, 4, 2, 3, 5]);
     expect(() => layOutWeeks({ ...series, weekPlans: [plan(3, 5), plan(5, 3)] })).toThrow(
-      'circle: 3 from 5 from 3',
+      'circle: 3 ← 5 ← 3',
     );
     expect(() => layOutWeeks({ ...series, weekPlans: [plan(2, 2)] })).toThrow(LessonError);
     const ring = Array.from({ length: 200 }, (_, i) => plan(i + 1, i === 0 ? 200 : i));

@@ -11,6 +11,7 @@ import {
   asPlanned,
   LessonError,
   LIMITS,
+  stageName,
   stageSchools,
   withFreshIds,
   type Lesson,
@@ -99,8 +100,7 @@ function basisOf(series: Series): Map<number, number | null> {
       chain.push(at);
       if (seen >= 0) {
         throw new LessonError(
-          `Weeks go on from each other in a circle: ${chain.slice(seen).join(' from ')}. ` +
-            'Let one of them go on from another week.',
+          teacherText('rule.weeks-circle', { weeks: chain.slice(seen).join(' ← ') }),
         );
       }
     }
@@ -114,7 +114,7 @@ function stagesAt({ skills, stageSchool }: Series, week: number): SeriesWeek['st
       const start = from[i];
       return typeof start === 'number' && start <= week;
     });
-    return reached === undefined ? [] : [{ skill: name, stage: reached }];
+    return reached === undefined ? [] : [{ skill: name, stage: stageName(reached) }];
   });
 }
 

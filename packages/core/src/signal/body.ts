@@ -24,7 +24,7 @@ export interface Body {
 /**
  * Shoulders to hips, in heights of the body (proportions of a grown or drawn body, from memory).
  */
-const TRUNK = 0.3;
+export const TRUNK = 0.3;
 /** Joints surely seen in a smaller part of the frames than this say nothing. */
 export const SEEN_OFTEN = 0.35;
 /**

@@ -71,7 +71,13 @@ function readPart(watched: TakeAnalysis, within: { startMs: number; endMs: numbe
     get repetitions() {
       // Where the pose fails, whatever moves is counted.
       repetitions ??= (
-        body ? repetitionsIn(body, still) : repetitionsInMotion(motion, everyMs)
+        body
+          ? repetitionsIn(
+              body,
+              still,
+              out.filter(({ isGone }) => isGone),
+            )
+          : repetitionsInMotion(motion, everyMs)
       ).map((one) => ({
         ...one,
         startMs: one.startMs + offset,

@@ -1,6 +1,6 @@
-import type { Body } from './body.ts';
+import { TRUNK, type Body } from './body.ts';
 import { runsOf } from './numbers.ts';
-import { isSomebody, joints, type Joint, type SeenPose } from './pose.ts';
+import { isSomebody, joints, placeOfJoint, SURE_JOINT, type Joint, type SeenPose } from './pose.ts';
 
 export const edges = ['left', 'right', 'top', 'bottom'] as const;
 /** An edge of the picture, as the viewer sees it. */
@@ -17,34 +17,82 @@ export interface OutStretch {
 /** A joint with a lower score than this may be anywhere. */
 const GUESSED = 0.13;
 /**
- * What lies beyond the last joint, in heights of the body: the hand, the foot, the top of the face.
+ * What lies beyond the last joint, in heights of the body (proportions of a drawn or grown body, from
+ * memory): hand, foot, the crown of the head above the nose.
  */
-const BEYOND: readonly { joint: Joint; from: Joint; reach: number }[] = [
-  { joint: 'left wrist', from: 'left elbow', reach: 0.045 },
-  { joint: 'right wrist', from: 'right elbow', reach: 0.045 },
-  { joint: 'left ankle', from: 'left knee', reach: 0.03 },
-  { joint: 'right ankle', from: 'right knee', reach: 0.03 },
-  { joint: 'nose', from: 'nose', reach: 0 },
-];
+const HAND = 0.045;
+const FOOT = 0.03;
+const CROWN = 0.06;
+/** From knee to foot, where the foot is not seen; and how surely a foot that is there is seen. */
+const SHANK = 0.24;
+const PLAIN_FOOT = 0.3;
 /**
  * Joints near the edge are drawn back into the picture by the frame, by about this part of its
  * height.
  */
 const DRAWN_BACK = 0.006;
-/** Shorter than this is a slip; gaps of this length are none. */
+/** Shorter than this is a slip. */
 const LEAST_MS = 300;
+/** Back for no longer than this is not back: in an empty picture somebody is soon seen. */
+const GAP_MS = 500;
+
+interface Place {
+  x: number;
+  y: number;
+}
+
+/** From one joint on beyond the other, by a length in heights of the picture. */
+function beyond(from: Place, end: Place, reach: number, aspect: number): Place {
+  const [dx, dy] = [(end.x - from.x) * aspect, end.y - from.y];
+  const length = Math.hypot(dx, dy) || 1;
+  return { x: end.x + ((dx / length) * reach) / aspect, y: end.y + (dy / length) * reach };
+}
+
+/** How tall the body is in this picture: nearer to the camera than usual it is taller. */
+function heightIn(at: (joint: Joint) => Place | null, usual: number, aspect: number): number {
+  const trunk = (['left', 'right'] as const).flatMap((side) => {
+    const [shoulder, hip] = [at(`${side} shoulder`), at(`${side} hip`)];
+    return shoulder && hip
+      ? [Math.hypot((shoulder.x - hip.x) * aspect, shoulder.y - hip.y) / TRUNK]
+      : [];
+  });
+  return Math.max(usual, ...(trunk.length === 2 ? trunk : []));
+}
+
+/** The ends of the body as they are in the picture, or would be beside it. */
+function endsOf(pose: SeenPose, usual: number, aspect: number): Place[] {
+  const seen = (joint: Joint, least: number): (Place & { score: number }) | null => {
+    const found = pose[joints.indexOf(joint)];
+    return found && found.score >= least ? found : null;
+  };
+  const sure = (joint: Joint) => placeOfJoint(pose, joint);
+  const height = heightIn(sure, usual, aspect);
+  const ends: Place[] = [];
+  for (const side of ['left', 'right'] as const) {
+    const [elbow, wrist] = [seen(`${side} elbow`, 0), seen(`${side} wrist`, GUESSED)];
+    if (elbow && wrist) ends.push(beyond(elbow, wrist, HAND * height, aspect));
+    const [hip, knee, ankle] = [
+      sure(`${side} hip`),
+      seen(`${side} knee`, 0),
+      seen(`${side} ankle`, GUESSED),
+    ];
+    // Feet that are not in the picture are guessed into it; the thigh tells where they are.
+    if (hip && knee && knee.score >= SURE_JOINT && (ankle?.score ?? 0) < PLAIN_FOOT)
+      ends.push(beyond(hip, knee, SHANK * height, aspect));
+    if (knee && ankle) ends.push(beyond(knee, ankle, FOOT * height, aspect));
+  }
+  const nose = seen('nose', GUESSED);
+  const [left, right] = [sure('left shoulder'), sure('right shoulder')];
+  if (nose && left && right) {
+    const neck = { x: (left.x + right.x) / 2, y: (left.y + right.y) / 2 };
+    ends.push(beyond(neck, nose, CROWN * height, aspect));
+  } else if (nose) ends.push(nose);
+  return ends;
+}
 
 function edgesOf(pose: SeenPose, height: number, aspect: number): Edge[] {
   const found = new Set<Edge>();
-  for (const { joint, from, reach } of BEYOND) {
-    const [end, root] = [pose[joints.indexOf(joint)], pose[joints.indexOf(from)]];
-    if (!end || !root || end.score < GUESSED) continue;
-    const [dx, dy] = [(end.x - root.x) * aspect, end.y - root.y];
-    const length = Math.hypot(dx, dy) || 1;
-    const [x, y] = [
-      end.x + ((dx / length) * reach * height) / aspect,
-      end.y + (dy / length) * reach * height,
-    ];
+  for (const { x, y } of endsOf(pose, height, aspect)) {
     if (x < DRAWN_BACK) found.add('left');
     if (x > 1 - DRAWN_BACK) found.add('right');
     if (y < DRAWN_BACK) found.add('top');
@@ -88,7 +136,7 @@ export function outOfFrame(
   const least = Math.round(LEAST_MS / everyMs);
   const isOut = Uint8Array.from(byFrame, (beyond) => (beyond.length > 0 ? 1 : 0));
   for (const { from, to } of runsOf(isOut.length, (i) => isOut[i] === 0))
-    if (from > 0 && to < isOut.length && to - from <= least) isOut.fill(1, from, to);
+    if (from > 0 && to < isOut.length && (to - from) * everyMs <= GAP_MS) isOut.fill(1, from, to);
   return runsOf(isOut.length, (i) => isOut[i] === 1)
     .filter(({ from, to }) => to - from >= least)
     .map(({ from, to }) => ({

@@ -36,6 +36,7 @@ export {
   SPEECH_STEP_MS,
   type BandSound,
 } from './speech-sound.ts';
+export { PoseWatch, type LookedAt } from './looks.ts';
 export { bodyOf } from './body.ts';
 export { motionOf } from './motion.ts';
 export {

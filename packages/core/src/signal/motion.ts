@@ -1,6 +1,8 @@
 /** Ways the whole picture moves that are kept. */
 const COMPONENTS = 3;
 const ROUNDS = 25;
+/** Weights that turn by less than this, as one minus the cosine, have settled. */
+const SETTLED = 1e-5;
 
 /**
  * What moves in the picture, without knowing what a body is: the first principal components of
@@ -28,14 +30,16 @@ export function motionOf(frames: readonly Uint8Array[]): number[][] {
     let values: Float32Array = new Float32Array(rows.length);
     for (let round = 0; round < ROUNDS; round += 1) {
       values = along(rows, weights);
+      const before = weights;
       weights = new Float32Array(cells);
-      rows.forEach((row, t) =>
-        row.forEach(
-          (value, c) => (weights[c] = (weights[c] as number) + value * (values[t] as number)),
-        ),
-      );
-      const length = Math.sqrt(weights.reduce((sum, weight) => sum + weight * weight, 0)) || 1;
+      for (let t = 0; t < rows.length; t += 1) {
+        const [row, by] = [rows[t] as Float32Array, values[t] as number];
+        for (let c = 0; c < cells; c += 1)
+          weights[c] = (weights[c] as number) + (row[c] as number) * by;
+      }
+      const length = Math.sqrt(dot(weights, weights)) || 1;
       for (let c = 0; c < cells; c += 1) weights[c] = (weights[c] as number) / length;
+      if (round > 0 && 1 - Math.abs(dot(before, weights)) < SETTLED) break;
     }
     values = along(rows, weights);
     // What this one explains is taken off before the next is looked for.
@@ -62,9 +66,11 @@ function evened(frame: Uint8Array): Float32Array {
   return Float32Array.from(frame, (value) => (value - mean) / spread);
 }
 
+function dot(a: Float32Array, b: Float32Array): number {
+  let sum = 0;
+  for (let c = 0; c < a.length; c += 1) sum += (a[c] as number) * (b[c] as number);
+  return sum;
+}
+
 const along = (rows: readonly Float32Array[], weights: Float32Array): Float32Array =>
-  Float32Array.from(rows, (row) => {
-    let sum = 0;
-    for (let c = 0; c < row.length; c += 1) sum += (row[c] as number) * (weights[c] as number);
-    return sum;
-  });
+  Float32Array.from(rows, (row) => dot(row, weights));

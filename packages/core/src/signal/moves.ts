@@ -40,25 +40,36 @@ const LIMBS: Joint[] = [
   'right ankle',
 ];
 /** So many frames of standing still tell how the body rests. */
-const REST_FRAMES = 5;
+export const REST_FRAMES = 5;
 const AWAY_LEAST = 0.07;
+
+/** The ways of joints from the hips, and of the hips up and down, those that are seen often. */
+export function waysFromHips({ x, y, seen }: Body, of: readonly Joint[]): Float64Array[] {
+  const [hipX, hipY] = [x, y].map((way) => half(way['left hip'], way['right hip'])) as [
+    Float64Array,
+    Float64Array,
+  ];
+  const used = of.filter((joint) => seen[joint] >= SEEN_OFTEN);
+  return [hipY, ...used.flatMap((joint) => [less(x[joint], hipX), less(y[joint], hipY)])];
+}
+
+/** What all signals do from one frame to another, each in its own least movement. */
+export const wayBetween = (signals: readonly MoveSignal[], from: number, to: number): number[] =>
+  signals.map(({ values, least }) => ((values[to] as number) - (values[from] as number)) / least);
 
 /**
  * How far the whole body is from how it rests, in heights of the body; null when it never rests.
  */
-export function awayFromRest({ x, y, seen, length }: Body, still: Uint8Array): MoveSignal | null {
-  const used = LIMBS.filter((joint) => seen[joint] >= SEEN_OFTEN);
-  if (still.reduce((sum, one) => sum + one, 0) < REST_FRAMES || used.length === 0) return null;
-  const hips = { x: half(x['left hip'], x['right hip']), y: half(y['left hip'], y['right hip']) };
-  const ways = [
-    hips.y,
-    ...used.flatMap((joint) => [less(x[joint], hips.x), less(y[joint], hips.y)]),
-  ];
+export function awayFromRest(body: Body, still: Uint8Array): MoveSignal | null {
+  const { length } = body;
+  const ways = waysFromHips(body, LIMBS);
+  const used = (ways.length - 1) / 2;
+  if (still.reduce((sum, one) => sum + one, 0) < REST_FRAMES || used === 0) return null;
   const rests = ways.map((way) => median(way.filter((_, i) => still[i] === 1)));
   const values = Float64Array.from({ length }, (_, i) =>
     Math.sqrt(
       ways.reduce((sum, way, w) => sum + ((way[i] as number) - (rests[w] as number)) ** 2, 0) /
-        used.length,
+        used,
     ),
   );
   return { name: 'away from rest', values, least: AWAY_LEAST, seen: 1 };

@@ -107,8 +107,12 @@ export class PictureWatch {
     return this.#cells;
   }
 
-  add(picture: Picture, pose: SeenPose): PictureFrame {
-    const cells = greyCells(picture, CELLS.columns, CELLS.rows);
+  /** @param cells of the picture, `CELLS` of them */
+  add(
+    picture: Picture,
+    pose: SeenPose,
+    cells = greyCells(picture, CELLS.columns, CELLS.rows),
+  ): PictureFrame {
     const now: Measured = { cells, ...profiles(picture) };
     const before = this.#before;
     this.#before = now;

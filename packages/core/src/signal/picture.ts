@@ -19,21 +19,25 @@ export function croppedSquare(
   const square = new Int32Array(side * side * 3);
   const [stepX, stepY] = [(crop.width * width) / side, (crop.height * height) / side];
   // The mean of a pixel's four quarters keeps thin limbs when the crop is made smaller.
-  const columns = Array.from({ length: side * 2 }, (_, i) =>
-    Math.floor(crop.left * width + ((i + 0.5) / 2) * stepX),
-  );
+  const columns = Int32Array.from({ length: side * 2 }, (_, i) => {
+    const column = Math.floor(crop.left * width + ((i + 0.5) / 2) * stepX);
+    return column < 0 || column >= width ? -1 : column * 3;
+  });
   for (let y = 0; y < side; y += 1) {
     for (let half = 0; half < 2; half += 1) {
       const row = Math.floor(crop.top * height + ((y * 2 + half + 0.5) / 2) * stepY);
       if (row < 0 || row >= height) continue;
+      const line = row * width * 3;
+      let to = y * side * 3;
       for (let i = 0; i < columns.length; i += 1) {
         const column = columns[i] as number;
-        if (column < 0 || column >= width) continue;
-        const from = (row * width + column) * 3;
-        const to = (y * side + (i >> 1)) * 3;
-        square[to] = (square[to] as number) + (rgb[from] as number);
-        square[to + 1] = (square[to + 1] as number) + (rgb[from + 1] as number);
-        square[to + 2] = (square[to + 2] as number) + (rgb[from + 2] as number);
+        if (column >= 0) {
+          const from = line + column;
+          square[to] = (square[to] as number) + (rgb[from] as number);
+          square[to + 1] = (square[to + 1] as number) + (rgb[from + 1] as number);
+          square[to + 2] = (square[to + 2] as number) + (rgb[from + 2] as number);
+        }
+        if (i % 2 === 1) to += 3;
       }
     }
   }

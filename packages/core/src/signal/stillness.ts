@@ -17,12 +17,18 @@ export function speedOf(body: Body): Float64Array {
   return Float64Array.from({ length: body.length }, (_, i) => {
     const [a, b] = [Math.max(0, i - reach), Math.min(body.length - 1, i + reach)];
     const seconds = ((b - a) * body.everyMs) / 1_000;
-    const moved = used.map((joint) =>
-      Math.hypot(
-        (body.x[joint][b] as number) - (body.x[joint][a] as number),
-        (body.y[joint][b] as number) - (body.y[joint][a] as number),
-      ),
-    );
+    // Who bounces is back after a while: it is the furthest within the window that counts.
+    const moved = used.map((joint) => {
+      const [x, y] = [body.x[joint], body.y[joint]];
+      let furthest = 0;
+      for (let k = a; k <= b; k += 1)
+        for (let l = k + 1; l <= b; l += 1)
+          furthest = Math.max(
+            furthest,
+            Math.hypot((x[l] as number) - (x[k] as number), (y[l] as number) - (y[k] as number)),
+          );
+      return furthest;
+    });
     return seconds > 0 ? quantile(moved, 0.8) / seconds : 0;
   });
 }

@@ -1,6 +1,7 @@
 import {
   isArgumentElement,
   isLiteralElement,
+  isNumberElement,
   isPluralElement,
   isPoundElement,
   isSelectElement,
@@ -23,7 +24,12 @@ function elementsOf(text: string): MessageFormatElement[] {
 export function takes(text: string): string[] {
   const names = elementsOf(text).flatMap((element) => {
     if (isLiteralElement(element) || isPoundElement(element)) return [];
-    if (isArgumentElement(element) || isPluralElement(element) || isSelectElement(element))
+    if (
+      isArgumentElement(element) ||
+      isNumberElement(element) ||
+      isPluralElement(element) ||
+      isSelectElement(element)
+    )
       return [element.value];
     throw new Error(`Not expected in a text: ${element.type}`);
   });

@@ -33,6 +33,9 @@ export function frameCount(span: TimeSpan, fps: number = OUTPUT_FPS): number {
   return firstFrameFrom(span.endMs, fps) - firstFrameFrom(span.startMs, fps);
 }
 
+/** The nearest whole second, in milliseconds. */
+export const wholeSeconds = (ms: number): number => Math.round(ms / 1_000) * 1_000;
+
 /** `m:ss` (or `h:mm:ss`), the part of a second cut off. For elapsed time and lengths. */
 export function clockText(ms: number): string {
   const total = Math.floor(Math.max(0, ms) / 1000);
@@ -78,7 +81,8 @@ export function lengthText(ms: number): string {
 }
 
 /**
- * Reads a length as teachers write it: `90`, `90 s`, `1:30`, `1 min 30 s`, `1.5 min`.
+ * Reads a length as teachers write it: `90`, `90 s`, `1:30`, `1 min 30 s`, `1.5 min`; units in
+ * English, German or Spanish.
  * @returns whole milliseconds, or null when the text is not a length.
  */
 export function parseLength(text: string): number | null {
@@ -86,7 +90,7 @@ export function parseLength(text: string): number | null {
   const clock = /^(\d{1,3}):([0-5]?\d)$/.exec(clean);
   if (clock) return (Number(clock[1]) * 60 + Number(clock[2])) * 1000;
   const words =
-    /^(?:(\d+(?:\.\d+)?)\s*m(?:in(?:utes?)?)?)?\s*(?:(\d+(?:\.\d+)?)\s*(?:s(?:ec(?:onds?)?)?)?)?$/.exec(
+    /^(?:(\d+(?:\.\d+)?)\s*m(?:in(?:ut(?:e[sn]?|os?))?)?\.?)?\s*(?:(\d+(?:\.\d+)?)\s*(?:s(?:ec(?:onds?)?|ek(?:unden?)?|eg(?:undos?)?)?\.?)?)?$/.exec(
       clean,
     );
   if (!words || (words[1] === undefined && words[2] === undefined)) return null;

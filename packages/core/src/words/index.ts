@@ -3,5 +3,18 @@ export { labelText, lessonLanguages, lessonWord, speaking } from './lesson.ts';
 export type { Label, LessonWord, Say } from './lesson.ts';
 export { paperWord } from './paper.ts';
 export type { PaperWord } from './paper.ts';
-export { isTeacherWord, teacherText } from './teacher.ts';
-export type { Figures, TeacherWord } from './teacher.ts';
+export {
+  isTeacherLanguage,
+  isTeacherWord,
+  LANGUAGE_COOKIE,
+  saying,
+  sayStored,
+  speakToEach,
+  speakToTeachers,
+  teacherLanguage,
+  teacherLanguages,
+  teacherLocale,
+  teacherText,
+  textToSay,
+} from './teacher.ts';
+export type { Figures, TeacherLanguage, TeacherWord } from './teacher.ts';

@@ -15,6 +15,9 @@ export const exercises = [
   'push-up',
   'one-leg-balance',
   'talk',
+  'arm-circle',
+  'bounce',
+  'sit-to-stand',
 ] as const;
 export type Exercise = (typeof exercises)[number];
 
@@ -186,4 +189,47 @@ export const movements: Record<Exercise, Movement> = {
     },
   },
   talk: { periodS: 4, repsPerTurn: 0, pose: (_turn, seconds) => poseAt('other', seconds) },
+  // The arms are widest on the way up and on the way down.
+  'arm-circle': {
+    periodS: 2.4,
+    repsPerTurn: 1,
+    pose: (turn) => {
+      const raised = Math.PI * mix(0.03, 0.98, swing(turn));
+      const [across, y] = [0.1 + 0.38 * Math.sin(raised), 0.82 - 0.38 * Math.cos(raised)];
+      return { ...standing, hands: { left: { x: across, y }, right: { x: -across, y } } };
+    },
+  },
+  // Two a second, and hardly higher than a hand.
+  bounce: {
+    periodS: 0.5,
+    repsPerTurn: 1,
+    pose: (turn) => {
+      const hop = 0.05 * swing(turn);
+      return {
+        ...standing,
+        pelvis: { x: 0, y: 0.51 + hop },
+        hands: { left: { x: 0.2, y: 0.46 + hop }, right: { x: -0.2, y: 0.46 + hop } },
+        feet: { left: { x: 0.05, y: hop }, right: { x: -0.05, y: hop } },
+      };
+    },
+  },
+  // From the side: whoever gets up or sits down leans forward first, and sits up again at the end.
+  'sit-to-stand': {
+    periodS: 3.4,
+    repsPerTurn: 1,
+    pose: (turn) => {
+      const up = swing(Math.min(1, Math.max(0, (turn - 0.15) / 0.7)));
+      const lean = 0.5 * swing(Math.min(1, 2 * turn)) + 0.5 * swing(Math.max(0, 2 * turn - 1));
+      const hand = { x: mix(0.24, 0.06, up) + 0.2 * lean, y: mix(0.42, 0.46, up) };
+      return {
+        ...standing,
+        pelvis: { x: mix(-0.2, 0, up), y: mix(0.3, 0.52, up) },
+        lean,
+        hands: { left: hand, right: hand },
+        feet: { left: { x: 0.04, y: 0 }, right: { x: 0.02, y: 0 } },
+        width: 0.3,
+        seated: true,
+      };
+    },
+  },
 };

@@ -1,6 +1,6 @@
 import { qrPath } from '@zest/core/formats';
 import { sayCode } from '@zest/core/results';
-import { paperWord, type PaperWord, type Values } from '@zest/core/words';
+import { paperWord, type PaperWord, type Values, teacherText } from '@zest/core/words';
 import { Path, Svg, View } from '@react-pdf/renderer';
 import { LINE, Sheet, styles, toPdf, Words } from './sheet.tsx';
 import { tag } from './tagged.ts';
@@ -41,11 +41,7 @@ export function classCardsPdf(
   cards: readonly StudentCard[],
 ): Promise<Buffer> {
   return toPdf(
-    <Sheet
-      title={name}
-      place="Cut out and hand each student their own. A card opens nothing but that student’s own numbers."
-      size={10}
-    >
+    <Sheet title={name} place={teacherText('cards.cut-out')} size={10}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {cards.map(({ nickname, group, code, link }) => (
           <View
@@ -61,14 +57,16 @@ export function classCardsPdf(
               borderColor: LINE,
             }}
           >
-            <Qr text={link} side={CARD_QR} says={`QR code: opens the lessons of ${nickname}`} />
+            <Qr text={link} side={CARD_QR} says={teacherText('cards.opens', { nickname })} />
             <View style={{ flex: 1 }}>
               <Words style={{ fontSize: 15, fontWeight: 700, lineHeight: 1.15 }}>{nickname}</Words>
               <Words style={styles.soft}>{group}</Words>
               <Words style={{ fontSize: 17, fontWeight: 700, lineHeight: 1.15, marginTop: 4 }}>
                 {sayCode(code)}
               </Words>
-              <Words style={styles.soft}>{`Class ${sayCode(classCode)}`}</Words>
+              <Words style={styles.soft}>
+                {teacherText('cards.class', { code: sayCode(classCode) })}
+              </Words>
               <Words style={styles.soft}>{address}</Words>
             </View>
           </View>

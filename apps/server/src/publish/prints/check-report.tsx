@@ -1,10 +1,11 @@
-import { findingWords, harmName, harms, type Finding, type Harm } from '@zest/core/checks';
+import { byCause, causeWords, harmName, harms, type Finding, type Harm } from '@zest/core/checks';
 import { findBlock, type Lesson } from '@zest/core/lesson';
 import { clockText } from '@zest/core/time';
 import { View } from '@react-pdf/renderer';
+import { teacherText } from '@zest/core/words';
 import { Heading, Sheet, styles, Table, toPdf, Words, type Column } from './sheet.tsx';
 
-/** A finding as it is reported: where it lies in words, and no remedy, which paper cannot do. */
+/** Findings of one cause as they are reported: where they lie, and no remedy, which paper cannot do. */
 export interface ReportedFinding {
   harm: Harm;
   where: string;
@@ -13,22 +14,36 @@ export interface ReportedFinding {
   waived: string | null;
 }
 
-/** What the check found, for paper. */
-export function reported(lesson: Lesson, findings: readonly Finding[]): ReportedFinding[] {
-  return findings.map((finding) => {
-    const { harm, blockId, atMs, waived } = finding;
-    const { say, why } = findingWords(finding);
+/** So many places of one cause are named. */
+const MOST_PLACES = 6;
+
+function placesOf(lesson: Lesson, findings: readonly Finding[]): string {
+  const places = findings.map(({ blockId, atMs }) => {
     const block = blockId === null ? null : findBlock(lesson, blockId);
-    return {
-      harm,
-      where: [atMs === null ? '' : clockText(atMs), block ? block.title : 'Whole lesson']
-        .filter((text) => text !== '')
-        .join(' '),
-      say,
-      why,
-      waived,
-    };
+    const name = block ? block.title : teacherText('report.whole-lesson');
+    return atMs === null ? name : `${clockText(atMs)} ${name}`;
   });
+  const named = [...new Set(places)];
+  const more = named.length - MOST_PLACES;
+  return more > 0
+    ? teacherText('report.places', { places: named.slice(0, MOST_PLACES).join(', '), more })
+    : named.join(', ');
+}
+
+/** What the check found, for paper: open findings by their cause, those ignored one by one. */
+export function reported(lesson: Lesson, findings: readonly Finding[]): ReportedFinding[] {
+  const isOpen = ({ waived }: Finding) => waived === null;
+  const ignored = findings.filter((finding) => !isOpen(finding));
+  const causes = [
+    ...byCause(findings.filter(isOpen)),
+    ...ignored.flatMap((finding) => byCause([finding])),
+  ];
+  return causes.map((cause) => ({
+    harm: cause.harm,
+    where: placesOf(lesson, cause.findings),
+    ...causeWords(cause),
+    waived: cause.findings[0].waived,
+  }));
 }
 
 const SIZE = 9;
@@ -45,27 +60,32 @@ export function checkReportPdf(
   const open = findings.filter(({ waived }) => waived === null);
   const left = findings.filter(({ waived }) => waived !== null);
   const columns: Column<ReportedFinding>[] = [
-    { name: 'Where', part: 18, text: ({ where }) => where },
-    { name: 'What', part: 40, text: ({ say }) => say, style: () => styles.bold },
-    { name: 'Why', part: 34, text: ({ why }) => why },
-    { name: 'Done', part: 8, text: () => '' },
+    { name: teacherText('report.where'), part: 18, text: ({ where }) => where },
+    {
+      name: teacherText('report.what'),
+      part: 40,
+      text: ({ say }) => say,
+      style: () => styles.bold,
+    },
+    { name: teacherText('common.why'), part: 34, text: ({ why }) => why },
+    { name: teacherText('report.done'), part: 8, text: () => '' },
   ];
   const keptColumns: Column<ReportedFinding>[] = [
-    { name: 'Where', part: 18, text: ({ where }) => where },
-    { name: 'What', part: 46, text: ({ say }) => say },
+    { name: teacherText('report.where'), part: 18, text: ({ where }) => where },
+    { name: teacherText('report.what'), part: 46, text: ({ say }) => say },
     {
-      name: 'Why it’s fine here',
+      name: teacherText('report.fine'),
       part: 36,
       text: ({ waived }) => waived ?? '',
       style: () => styles.bold,
     },
   ];
   return toPdf(
-    <Sheet title={`Check: ${title}`} place={place} size={SIZE}>
+    <Sheet title={teacherText('report.title', { title })} place={place} size={SIZE}>
       <Words>
         {open.length === 0
-          ? 'Nothing stands in the way.'
-          : `${open.length} to look at, ${left.length} ignored.`}
+          ? teacherText('report.nothing')
+          : teacherText('report.count', { open: open.length, ignored: left.length })}
       </Words>
       {harms.map((harm) => {
         const ofHarm = open.filter((finding) => finding.harm === harm);
@@ -76,7 +96,9 @@ export function checkReportPdf(
           </View>
         );
       })}
-      {left.length > 0 && <Heading size={SIZE}>{`Ignored (${left.length})`}</Heading>}
+      {left.length > 0 && (
+        <Heading size={SIZE}>{teacherText('report.ignored', { n: left.length })}</Heading>
+      )}
       {left.length > 0 && <Table columns={keptColumns} rows={left} />}
     </Sheet>,
   );

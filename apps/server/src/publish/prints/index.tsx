@@ -9,6 +9,7 @@ import {
   neededText,
   spaceText,
   type Lesson,
+  valueName,
 } from '@zest/core/lesson';
 import {
   blockSummary,
@@ -18,7 +19,7 @@ import {
   type Schedule,
 } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
-import { paperWord, type PaperWord, type Values } from '@zest/core/words';
+import { paperWord, teacherText, type PaperWord, type Values } from '@zest/core/words';
 import { View } from '@react-pdf/renderer';
 import { checkReportPdf, type ReportedFinding } from './check-report.tsx';
 import {
@@ -322,50 +323,71 @@ function cameraOf(
   { filming, settings }: Lesson,
 ): string {
   const { placing } = frameShot(block, shot, filming);
-  if (!placing) return 'does not fit this lens';
+  if (!placing) return teacherText('call-sheet.no-fit');
   const shown = (cm: number) => spaceText(Math.round(cm), settings.units);
-  return `${shown(placing.camera.distanceCm)} away, ${shown(placing.camera.heightCm)} high`;
+  return teacherText('call-sheet.camera', {
+    away: shown(placing.camera.distanceCm),
+    high: shown(placing.camera.heightCm),
+  });
 }
 
 function callSheetPdf(lesson: Lesson): Promise<Buffer> {
   const sheet = callSheet(lesson);
   const mirror =
     lesson.settings.sides === 'mirrored'
-      ? 'The picture is mirrored afterwards: say the student’s side.'
-      : 'The picture is not mirrored: say whose side you mean.';
+      ? teacherText('call-sheet.mirrored')
+      : teacherText('call-sheet.not-mirrored');
   const columns: Column<CallSheetLine>[] = [
-    { name: 'From', part: 7, text: ({ startMs }) => clockText(startMs) },
+    { name: teacherText('call-sheet.from'), part: 7, text: ({ startMs }) => clockText(startMs) },
     {
-      name: 'First',
+      name: teacherText('call-sheet.first'),
       part: 22,
-      text: ({ change, toFilm }) => (change ? changeText(change, toFilm).join(', ') : 'set up'),
+      text: ({ change, toFilm }) =>
+        change ? changeText(change, toFilm).join(', ') : teacherText('call-sheet.set-up'),
     },
-    { name: 'Block', part: 20, text: ({ toFilm }) => toFilm.block.title, style: () => styles.bold },
     {
-      name: 'Shot',
+      name: teacherText('call-sheet.block'),
+      part: 20,
+      text: ({ toFilm }) => toFilm.block.title,
+      style: () => styles.bold,
+    },
+    {
+      name: teacherText('call-sheet.shot'),
       part: 16,
       text: ({ toFilm: { shot } }) =>
-        `${shot.angle}, ${shot.framing}${shot.performers > 1 ? `, ${shot.performers} performers` : ''}`,
+        [
+          valueName(shot.angle),
+          valueName(shot.framing),
+          ...(shot.performers > 1
+            ? [teacherText('call-sheet.performers', { n: shot.performers })]
+            : []),
+        ].join(', '),
     },
-    { name: 'Camera', part: 14, text: (line) => cameraOf(line, lesson) },
+    { name: teacherText('call-sheet.camera-at'), part: 14, text: (line) => cameraOf(line, lesson) },
     {
-      name: 'Takes',
+      name: teacherText('call-sheet.takes'),
       part: 11,
       text: ({ toFilm }) => `${lesson.filming.takesEach} × ${clockText(toFilm.durationMs)}`,
     },
     {
-      name: 'Kit and note',
+      name: teacherText('call-sheet.kit-and-note'),
       part: 18,
       text: ({ toFilm: { kit, shot } }) =>
         [kit.join(', '), shot.note].filter((text) => text !== '').join('. '),
     },
   ];
   return toPdf(
-    <Sheet title={`Call sheet: ${lesson.title}`} place={placeOf(lesson)} size={9}>
+    <Sheet
+      title={teacherText('call-sheet.title', { title: lesson.title })}
+      place={placeOf(lesson)}
+      size={9}
+    >
       <Words>
-        {`About ${lengthText(Math.round(sheet.totalMs / 1000) * 1000)} of filming, ` +
-          `${lengthText(Math.round(sheet.changesMs / 1000) * 1000)} of it changes and ` +
-          `rests. ${mirror}`}
+        {teacherText('call-sheet.about', {
+          totalMs: Math.round(sheet.totalMs / 1000) * 1000,
+          changesMs: Math.round(sheet.changesMs / 1000) * 1000,
+          mirror,
+        })}
       </Words>
       <Table columns={columns} rows={sheet.lines} />
     </Sheet>,

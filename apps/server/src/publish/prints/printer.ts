@@ -1,5 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
+import { teacherLanguage } from '@zest/core/words';
 import type { NumberedOrder, PrintAnswer } from './child.ts';
 import type { PrintOrder } from './order.ts';
 
@@ -52,7 +53,7 @@ export function makePrinter(): Printer {
     async print(order) {
       clearTimeout(idle);
       child ??= start();
-      const sent: NumberedOrder = { id: (orders += 1), order };
+      const sent: NumberedOrder = { id: (orders += 1), order, language: teacherLanguage() };
       let limit: NodeJS.Timeout | undefined;
       try {
         return await new Promise<Uint8Array>((done, fail) => {

@@ -9,6 +9,8 @@ import {
   type Line,
   type LogEntry,
 } from '@zest/core/results';
+import { valueName } from '@zest/core/lesson';
+import { teacherLocale, teacherText } from '@zest/core/words';
 import { Heading, Sheet, styles, Table, toPdf, Words, type Column } from './sheet.tsx';
 
 export interface RecordCard {
@@ -21,7 +23,6 @@ export interface RecordCard {
 }
 
 const SIZE = 11;
-const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
 
 interface CreditRow {
   level: string;
@@ -30,7 +31,9 @@ interface CreditRow {
 }
 
 const formOf = ({ side, level }: Line) =>
-  [side ?? '', level === 'standard' ? '' : level].filter((text) => text !== '').join(', ');
+  [side ? valueName(side) : '', level === 'standard' ? '' : teacherText(`level.${level}`)]
+    .filter((text) => text !== '')
+    .join(', ');
 
 /** What one student has done and reached, for the student to take home. */
 export function recordCardPdf({
@@ -40,24 +43,34 @@ export function recordCardPdf({
   credits,
   at,
 }: RecordCard): Promise<Buffer> {
+  const day = new Intl.DateTimeFormat(teacherLocale(), { dateStyle: 'medium', timeZone: 'UTC' });
   const lines = linesOf(entries);
   const streak = doingStreak(entries, at);
   const columns: Column<Line>[] = [
-    { name: 'Exercise', part: 30, text: ({ title }) => title, style: () => styles.bold },
-    { name: 'Side, form', part: 16, text: formOf },
     {
-      name: 'First',
+      name: teacherText('record.exercise'),
+      part: 30,
+      text: ({ title }) => title,
+      style: () => styles.bold,
+    },
+    { name: teacherText('record.side-form'), part: 16, text: formOf },
+    {
+      name: teacherText('record.first'),
       part: 18,
       text: (line) => (line.points[0] ? valueWords(line, line.points[0]) : ''),
     },
     {
-      name: 'Latest',
+      name: teacherText('record.latest'),
       part: 18,
       text: (line) => (line.points.at(-1) ? valueWords(line, line.points.at(-1) ?? line.best) : ''),
     },
-    { name: 'Best', part: 18, text: (line) => valueWords(line, line.best) },
-    { name: 'Best, to compare', part: 20, text: (line) => compareWords(line, line.best.compared) },
-    { name: 'On', part: 16, text: ({ best }) => day.format(best.at) },
+    { name: teacherText('record.best'), part: 18, text: (line) => valueWords(line, line.best) },
+    {
+      name: teacherText('record.best-compared'),
+      part: 20,
+      text: (line) => compareWords(line, line.best.compared),
+    },
+    { name: teacherText('record.on'), part: 16, text: ({ best }) => day.format(best.at) },
   ];
   const rows = credits.flatMap((level) => {
     const states = creditState(level, attainedIn(entries));
@@ -66,21 +79,30 @@ export function recordCardPdf({
       return {
         level: level.name,
         text,
-        met: met === 'signed' ? 'signed off' : met === 'measured' ? 'reached' : '',
+        met:
+          met === 'signed'
+            ? teacherText('record.signed')
+            : met === 'measured'
+              ? teacherText('record.reached')
+              : '',
       };
     });
   });
   const creditColumns: Column<CreditRow>[] = [
-    { name: 'Level', part: 20, text: ({ level }) => level },
-    { name: 'What is to be done', part: 60, text: ({ text }) => text },
+    { name: teacherText('record.level'), part: 20, text: ({ level }) => level },
+    { name: teacherText('record.to-do'), part: 60, text: ({ text }) => text },
     { name: '', part: 20, text: ({ met }) => met, style: () => styles.bold },
   ];
   return toPdf(
     <Sheet title={nickname} place={`${className} · ${day.format(at)}`} size={SIZE}>
-      <Words>{`Weeks running with something done: ${streak.now} now, ${streak.longest} at most.`}</Words>
-      <Heading size={SIZE}>Numbers</Heading>
-      {lines.length === 0 ? <Words>None yet.</Words> : <Table columns={columns} rows={lines} />}
-      {rows.length > 0 && <Heading size={SIZE}>Levels</Heading>}
+      <Words>{teacherText('record.streak', { now: streak.now, longest: streak.longest })}</Words>
+      <Heading size={SIZE}>{teacherText('record.numbers')}</Heading>
+      {lines.length === 0 ? (
+        <Words>{teacherText('record.none')}</Words>
+      ) : (
+        <Table columns={columns} rows={lines} />
+      )}
+      {rows.length > 0 && <Heading size={SIZE}>{teacherText('record.levels')}</Heading>}
       {rows.length > 0 && <Table columns={creditColumns} rows={rows} />}
     </Sheet>,
   );

@@ -1,5 +1,6 @@
 import { Button, Checkbox, List, ListItem, Stack, TextField, Typography } from '@mui/material';
 import { clockText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { teamApi } from '../../app/team-api.ts';
@@ -28,7 +29,7 @@ export function Comments({ lessonId, blockId, clock, onSeek }: CommentsProps) {
   return (
     <Stack spacing={1}>
       <Typography variant="h3" component="h2">
-        Comments
+        {teacherText('assemble.comments')}
       </Typography>
       <Stack
         component="form"
@@ -40,13 +41,17 @@ export function Comments({ lessonId, blockId, clock, onSeek }: CommentsProps) {
         }}
       >
         <TextField
-          label="About this moment"
+          label={teacherText('assemble.about-moment')}
           value={text}
           onChange={(event) => setText(event.target.value)}
           slotProps={{ htmlInput: { maxLength: 400 } }}
         />
-        <Button type="submit" disabled={text.trim() === '' || making.isLoading}>
-          Comment
+        <Button
+          type="submit"
+          disabled={text.trim() === '' || making.isLoading}
+          sx={{ flex: 'none' }}
+        >
+          {teacherText('assemble.comment')}
         </Button>
       </Stack>
       {problem && <Typography color="error">{problem}</Typography>}
@@ -56,7 +61,10 @@ export function Comments({ lessonId, blockId, clock, onSeek }: CommentsProps) {
             key={id}
             disableGutters
             secondaryAction={
-              <RemoveButton name={`comment “${said}”`} onRemove={() => void remove(id)} />
+              <RemoveButton
+                name={teacherText('assemble.comment-said', { said })}
+                onRemove={() => void remove(id)}
+              />
             }
             sx={{ pr: 6 }}
           >
@@ -72,7 +80,7 @@ export function Comments({ lessonId, blockId, clock, onSeek }: CommentsProps) {
                 <Button
                   size="small"
                   onClick={() => onSeek(atMs)}
-                  aria-label={`Go to ${clockText(atMs)}`}
+                  aria-label={teacherText('assemble.go', { time: clockText(atMs) })}
                 >
                   {clockText(atMs)}
                 </Button>

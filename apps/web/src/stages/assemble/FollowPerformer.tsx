@@ -1,6 +1,7 @@
 import { Alert, Button, LinearProgress, Stack } from '@mui/material';
 import type { Edit, EditOf } from '@zest/core/lesson';
 import { followPath } from '@zest/core/signal';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useRef, useState } from 'react';
 import { messageOf } from '../../app/message.ts';
 import { posesAt } from '../../workers/poses.ts';
@@ -48,8 +49,7 @@ export function FollowPerformer({
         looks.map(({ pose }, i) => ({ atMs: moments[i] ?? 0, pose })),
         edit.zoom,
       );
-      if (path.length === 0)
-        setFault('Nobody is seen in this stretch. Draw the part on the picture instead.');
+      if (path.length === 0) setFault(teacherText('assemble.nobody-seen'));
       else onChange({ ...edit, path });
     } catch (error) {
       if (!(error instanceof DOMException && error.name === 'AbortError'))
@@ -66,17 +66,19 @@ export function FollowPerformer({
           onClick={() => void follow()}
           sx={{ alignSelf: 'start' }}
         >
-          {edit.path.length > 0 ? 'Follows the performer; look again' : 'Follow the performer'}
+          {edit.path.length > 0
+            ? teacherText('assemble.follows-performer')
+            : teacherText('assemble.follow-performer')}
         </Button>
       ) : (
         <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
           <LinearProgress
-            aria-label="Looking for the performer"
+            aria-label={teacherText('assemble.looking-performer')}
             variant="determinate"
             value={part * 100}
             sx={{ flex: 1 }}
           />
-          <Button onClick={() => stop.current?.abort()}>Stop</Button>
+          <Button onClick={() => stop.current?.abort()}>{teacherText('assemble.stop')}</Button>
         </Stack>
       )}
       {edit.path.length > 0 && part === null && (
@@ -85,7 +87,7 @@ export function FollowPerformer({
           sx={{ alignSelf: 'start' }}
           onClick={() => onChange({ ...edit, path: [] })}
         >
-          Stand still again
+          {teacherText('assemble.stand-still-again')}
         </Button>
       )}
       {fault && <Alert severity="error">{fault}</Alert>}

@@ -20,27 +20,36 @@ import {
   themes,
   viewingProfiles,
   type Finish,
+  valueName,
 } from '@zest/core/lesson';
 import { arcMinutes, inkOf, LEAST_ARCMIN, MAIN_TEXT, MIN_TEXT } from '@zest/core/overlay';
+import { teacherText } from '@zest/core/words';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonPart } from '../../app/use-lesson.ts';
-import { ChoiceField, WholeField, same } from '../../ui/fields.tsx';
+import { ChoiceField, WholeField, named } from '../../ui/fields.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { slotName } from '../../ui/slot-name.ts';
 
 type Look = Finish['look'];
-const clockNames = { ring: 'a ring', bar: 'a bar', digits: 'digits alone' } as const;
-const countNames = { up: 'done', down: 'still to go' } as const;
+const clockNames = {
+  ring: teacherText('assemble.ring'),
+  bar: teacherText('assemble.bar'),
+  digits: teacherText('assemble.digits-alone'),
+} as const;
+const countNames = {
+  up: teacherText('assemble.done'),
+  down: teacherText('assemble.still-go'),
+} as const;
 const boardNames = {
-  chapter: 'section titles',
-  name: 'name tags',
-  kit: 'kit when it is needed',
-  rules: 'rules for so many players',
-  floor: 'floor marks',
-  level: 'easier and harder forms',
-  next: 'the next exercise, in rests',
-  strip: 'now and then, all the time',
+  chapter: teacherText('assemble.section-titles'),
+  name: teacherText('assemble.name-tags'),
+  kit: teacherText('assemble.kit-when-needed'),
+  rules: teacherText('assemble.rules-so-many-players'),
+  floor: teacherText('assemble.floor-marks'),
+  level: teacherText('assemble.easier-harder-forms'),
+  next: teacherText('assemble.next-exercise-rests'),
+  strip: teacherText('assemble.now-then-all-time'),
 } as const;
 
 /** How large each overlay is, and which ones stand where the teacher put them. */
@@ -49,14 +58,14 @@ function SlotSizes({ look }: { look: Look }) {
   const setSize = (slot: keyof Look['slots'], size: number) =>
     dispatch(
       edit(
-        `Size: ${slotName(slot)}`,
+        teacherText('assemble.size-of', { slot: slotName(slot) }),
         (draft) => void (draft.finish.look.slots[slot].size = size),
         true,
       ),
     );
   return (
     <>
-      <Typography variant="body2">Size of each, % of the usual:</Typography>
+      <Typography variant="body2">{teacherText('assemble.size-each-usual')}</Typography>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1 }}>
         {overlaySlots.map((slot) => (
           <WholeField
@@ -73,19 +82,19 @@ function SlotSizes({ look }: { look: Look }) {
         .filter((slot) => look.slots[slot].place !== null)
         .map((slot) => (
           <Typography key={slot} variant="body2">
-            The {slotName(slot)} stands where you put it.{' '}
+            {teacherText('assemble.stands-where-put', { slotName: slotName(slot) })}{' '}
             <Button
               size="small"
               onClick={() =>
                 dispatch(
                   edit(
-                    `Place of the ${slotName(slot)}`,
+                    teacherText('assemble.place', { slotName: slotName(slot) }),
                     (draft) => void (draft.finish.look.slots[slot].place = null),
                   ),
                 )
               }
             >
-              Wherever it is in nobody’s way
+              {teacherText('assemble.place-free')}
             </Button>
           </Typography>
         ))}
@@ -101,13 +110,14 @@ function Legible({ look }: { look: Look }) {
   return (
     <>
       <Typography variant="body2" data-testid="legible">
-        From there cues, counts and cautions look {followed.toFixed(0)} minutes of arc high, notes
-        and what comes next {notes.toFixed(0)}.
+        {teacherText('assemble.from-there-cues-counts', {
+          n: followed.toFixed(0),
+          n2: notes.toFixed(0),
+        })}
       </Typography>
       {followed < LEAST_ARCMIN && (
         <Alert severity="warning">
-          Less than {LEAST_ARCMIN} minutes cannot be read well (ISO 9241-303). Make them larger
-          above, or ask for a larger screen or a shorter distance.
+          {teacherText('assemble.too-small', { least: LEAST_ARCMIN })}
         </Alert>
       )}
     </>
@@ -137,42 +147,42 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
     <Accordion disableGutters variant="outlined">
       <AccordionSummary expandIcon={<ExpandMoreIcon />}>
         <Typography component="h3" sx={{ fontSize: '1.05rem', fontWeight: 700 }}>
-          Look of the lesson
+          {teacherText('assemble.look-lesson')}
         </Typography>
       </AccordionSummary>
       <AccordionDetails>
         <Stack spacing={1.5}>
           <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.25 }}>
             <ChoiceField
-              label="Clock"
+              label={teacherText('assemble.clock')}
               value={look.clock}
               choices={clockStyles.map((one) => [one, clockNames[one]] as const)}
               onChange={(clock) => set({ clock })}
               sx={{ width: 140 }}
             />
             <ChoiceField
-              label="Count shows"
+              label={teacherText('assemble.count-shows')}
               value={look.counting}
               choices={countings.map((one) => [one, countNames[one]] as const)}
               onChange={(counting) => set({ counting })}
               sx={{ width: 140 }}
             />
             <ChoiceField
-              label="Colours"
+              label={teacherText('assemble.colours')}
               value={look.theme}
-              choices={same(themes)}
+              choices={named(themes, valueName)}
               onChange={(theme) => set({ theme })}
               sx={{ width: 150 }}
             />
             <TextField
               type="color"
-              label="Your colour"
+              label={teacherText('assemble.your-colour')}
               value={look.accent}
               onChange={(event) => set({ accent: event.target.value.toLowerCase() })}
               sx={{ width: 110 }}
             />
             <WholeField
-              label="Ground covers, %"
+              label={teacherText('assemble.ground-covers')}
               value={look.backing}
               range={LIMITS.backing}
               onChange={(backing) => set({ backing })}
@@ -180,25 +190,22 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
             />
           </Stack>
           {shown !== look.accent && (
-            <Alert severity="info">
-              Your colour cannot be read on its ground, so {shown} is shown, as near to it as can be
-              read.
-            </Alert>
+            <Alert severity="info">{teacherText('assemble.colour-moved', { shown })}</Alert>
           )}
           <FormControlLabel
-            label="Calm: the clock changes once a second, and only what is needed is said"
+            label={teacherText('assemble.calm')}
             control={<Switch checked={look.calm} onChange={(_event, calm) => set({ calm })} />}
           />
           <FormControlLabel
-            label="A drawn figure shows the side"
+            label={teacherText('assemble.side-figure')}
             control={<Switch checked={look.sides} onChange={(_event, sides) => set({ sides })} />}
           />
-          <Typography variant="body2">On the board beside the picture:</Typography>
+          <Typography variant="body2">{teacherText('assemble.board-beside-picture')}</Typography>
           <Stack
             direction="row"
             useFlexGap
             role="group"
-            aria-label="On the board"
+            aria-label={teacherText('assemble.board')}
             sx={{ flexWrap: 'wrap', gap: 0.75 }}
           >
             {boardKinds.map((kind) => (
@@ -213,7 +220,7 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
           <SlotSizes look={look} />
           {hasSecond && (
             <FormControlLabel
-              label="Both languages at once"
+              label={teacherText('assemble.both-languages-once')}
               control={
                 <Switch
                   checked={look.languages === 'both'}
@@ -223,9 +230,9 @@ export function LookPanel({ hasSecond }: { hasSecond: boolean }) {
             />
           )}
           <ChoiceField
-            label="Students look at a"
+            label={teacherText('assemble.students-look')}
             value={look.profile}
-            choices={same(viewingProfiles)}
+            choices={named(viewingProfiles, valueName)}
             onChange={(profile) => set({ profile })}
           />
           <Legible look={look} />

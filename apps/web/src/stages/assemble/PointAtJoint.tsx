@@ -1,6 +1,7 @@
 import { Alert, Box, LinearProgress } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { EDIT_JOINTS, type EditJoint } from './joints.ts';
-import type { Edit, EditOf } from '@zest/core/lesson';
+import { valueName, type Edit, type EditOf } from '@zest/core/lesson';
 import { placeOfJoint } from '@zest/core/signal';
 import { useEffect, useRef, useState } from 'react';
 import { messageOf } from '../../app/message.ts';
@@ -37,8 +38,7 @@ export function PointAtJoint({
         looking.signal,
       );
       const place = placeOfJoint(looks.at(-1)?.pose ?? [], joint);
-      if (!place)
-        setFault(`The ${joint} is not seen surely on this picture. Click the place on it instead.`);
+      if (!place) setFault(teacherText('assemble.not-seen-surely', { joint: valueName(joint) }));
       else
         onChange({
           ...edit,
@@ -46,7 +46,7 @@ export function PointAtJoint({
             x: Math.round(1_000 * Math.min(1, Math.max(0, place.x))),
             y: Math.round(1_000 * Math.min(1, Math.max(0, place.y))),
           },
-          text: edit.text || joint,
+          text: edit.text || valueName(joint),
         });
     } catch (error) {
       if (!(error instanceof DOMException && error.name === 'AbortError'))
@@ -58,13 +58,15 @@ export function PointAtJoint({
   return (
     <Box sx={{ flex: '1 1 100%' }}>
       <ChoiceField
-        label="Point at the performer’s"
+        label={teacherText('assemble.point-performer-s')}
         value={looksFor}
         choices={EDIT_JOINTS}
         onChange={(joint) => joint !== '' && void look(joint)}
         sx={{ width: 220 }}
       />
-      {looksFor !== '' && <LinearProgress aria-label="Looking for the joint" sx={{ mt: 1 }} />}
+      {looksFor !== '' && (
+        <LinearProgress aria-label={teacherText('assemble.looking-joint')} sx={{ mt: 1 }} />
+      )}
       {fault && (
         <Alert severity="error" sx={{ mt: 1 }}>
           {fault}

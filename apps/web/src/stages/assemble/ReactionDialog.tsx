@@ -7,6 +7,7 @@ import {
   DialogTitle,
   Typography,
 } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { bounces, heightAt, reactionOf } from './reaction.ts';
 
@@ -50,10 +51,10 @@ export function ReactionDialog({ onClose }: { onClose: (ms: number | null) => vo
     onClose(found);
   };
   return (
-    <Dialog open onClose={() => onClose(null)} aria-label="How quickly you tap">
-      <DialogTitle>How quickly you tap</DialogTitle>
+    <Dialog open onClose={() => onClose(null)} aria-label={teacherText('assemble.tap-delay')}>
+      <DialogTitle>{teacherText('assemble.tap-delay')}</DialogTitle>
       <DialogContent>
-        <Typography>Press ↓ each time the ball lands. It takes ten landings.</Typography>
+        <Typography>{teacherText('assemble.tap-test-how')}</Typography>
         <Box
           sx={{
             height: 210,
@@ -78,13 +79,15 @@ export function ReactionDialog({ onClose }: { onClose: (ms: number | null) => vo
           />
         </Box>
         <Typography role="status">
-          {found === null ? `${taps.length} taps so far.` : `You tap ${found} ms after it lands.`}
+          {found === null
+            ? teacherText('assemble.taps-so-far', { count: taps.length })
+            : teacherText('assemble.tap-delay-is', { found })}
         </Typography>
       </DialogContent>
       <DialogActions>
-        <Button onClick={() => onClose(null)}>Leave it</Button>
+        <Button onClick={() => onClose(null)}>{teacherText('assemble.leave')}</Button>
         <Button variant="contained" disabled={found === null} onClick={keep}>
-          Use it
+          {teacherText('common.use-it')}
         </Button>
       </DialogActions>
     </Dialog>

@@ -10,22 +10,30 @@ import {
   Typography,
 } from '@mui/material';
 import ExpandMoreIcon from '@mui/icons-material/ExpandMore';
-import { LIMITS, noiseChoices, pacerChoices, pacerVoices, type Finish } from '@zest/core/lesson';
+import {
+  LIMITS,
+  noiseChoices,
+  pacerChoices,
+  pacerVoices,
+  type Finish,
+  valueName,
+} from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonPart, useMaterials, useOpenLesson } from '../../app/use-lesson.ts';
-import { ChoiceField, TextLine, WholeField, same } from '../../ui/fields.tsx';
+import { ChoiceField, TextLine, WholeField, named } from '../../ui/fields.tsx';
 import { FileButton } from '../../ui/FileButton.tsx';
 import { ToggleChip } from '../../ui/ToggleChip.tsx';
 import { uploadMusic } from '../film/uploads.ts';
 
 type Sound = Finish['sound'];
 const voiceNames = {
-  clock: 'the clock',
-  count: 'the count',
-  sides: 'changes of side',
-  calls: 'called-out words',
+  clock: teacherText('assemble.the-clock'),
+  count: teacherText('assemble.count'),
+  sides: teacherText('assemble.changes-side'),
+  calls: teacherText('assemble.called-out-words'),
 } as const;
 
 /** Music of the teacher's own under the voice, with its licence. */
@@ -51,7 +59,7 @@ function Music({
       {fault && <Alert severity="error">{fault}</Alert>}
       {!music && (
         <FileButton
-          label="Music under the voice"
+          label={teacherText('assemble.music-under-voice')}
           accept="audio/*"
           onFile={(file) => void send(file)}
         />
@@ -59,31 +67,31 @@ function Music({
       {music && (
         <>
           <Typography variant="body2" data-testid="music">
-            Music: {take?.name ?? 'a file that is gone'}
-            {take && take.state !== 'ready' && take.state !== 'failed' && ', being made ready'}
+            {teacherText('assemble.music', { n: take?.name ?? teacherText('assemble.file-gone') })}
+            {take &&
+              take.state !== 'ready' &&
+              take.state !== 'failed' &&
+              `, ${teacherText('assemble.being-made-ready')}`}
           </Typography>
           {take?.state === 'failed' && <Alert severity="error">{take.fault}</Alert>}
           <TextLine
-            label="Who made it, and by what right it is used"
+            label={teacherText('assemble.who-made-what-right')}
             value={music.licence}
             most={LIMITS.line}
             onChange={(licence) => onChange({ ...music, licence }, true)}
           />
           {music.licence.trim() === '' && (
-            <Alert severity="warning">
-              Write down the licence. Music without one may have to be taken out wherever the lesson
-              is published.
-            </Alert>
+            <Alert severity="warning">{teacherText('assemble.music-licence')}</Alert>
           )}
           <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
             <WholeField
-              label="Under the voice, dB"
+              label={teacherText('assemble.under-voice-db')}
               value={music.underDb}
               range={LIMITS.underDb}
               onChange={(underDb) => onChange({ ...music, underDb }, true)}
               sx={{ width: 150 }}
             />
-            <Button onClick={() => onChange(null)}>No music</Button>
+            <Button onClick={() => onChange(null)}>{teacherText('assemble.no-music')}</Button>
           </Stack>
         </>
       )}
@@ -107,35 +115,35 @@ export function SoundPanel() {
     <Accordion disableGutters variant="outlined">
       <AccordionSummary expandIcon={<ExpandMoreIcon />}>
         <Typography component="h3" sx={{ fontSize: '1.05rem', fontWeight: 700 }}>
-          Sound of the lesson
+          {teacherText('assemble.sound-lesson')}
         </Typography>
       </AccordionSummary>
       <AccordionDetails>
         <Stack spacing={1.5}>
           <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.25 }}>
             <WholeField
-              label="Loudness, LUFS"
+              label={teacherText('assemble.loudness-lufs')}
               value={sound.lufs}
               range={LIMITS.lufs}
               onChange={(lufs) => set({ lufs })}
               sx={{ width: 130 }}
             />
             <ChoiceField
-              label="Steady noise is taken off"
+              label={teacherText('assemble.noise')}
               value={sound.noise}
-              choices={same(noiseChoices)}
+              choices={named(noiseChoices, valueName)}
               onChange={(noise) => set({ noise })}
             />
             <ChoiceField
-              label="The pacer"
+              label={teacherText('assemble.pacer')}
               value={sound.pacer}
-              choices={same(pacerChoices)}
+              choices={named(pacerChoices, valueName)}
               onChange={(pacer) => set({ pacer })}
               sx={{ width: 180 }}
             />
           </Stack>
           <FormControlLabel
-            label="Cut rumble and wind under 80 Hz"
+            label={teacherText('assemble.low-cut')}
             control={
               <Switch checked={sound.lowCut} onChange={(_event, lowCut) => set({ lowCut })} />
             }
@@ -145,10 +153,10 @@ export function SoundPanel() {
               direction="row"
               useFlexGap
               role="group"
-              aria-label="Heard for"
+              aria-label={teacherText('assemble.heard')}
               sx={{ flexWrap: 'wrap', gap: 0.75, alignItems: 'center' }}
             >
-              <Typography variant="body2">Heard for</Typography>
+              <Typography variant="body2">{teacherText('assemble.heard')}</Typography>
               {pacerVoices.map((voice) => {
                 const isOn = sound.heard.includes(voice);
                 return (
@@ -170,8 +178,7 @@ export function SoundPanel() {
           )}
           <Music music={sound.music} onChange={(music, merge) => set({ music }, merge)} />
           <Typography variant="body2" color="text.secondary">
-            V plays the voice as it was recorded or as it will be. Pacer and music are heard in the
-            export.
+            {teacherText('assemble.voice-key')}
           </Typography>
         </Stack>
       </AccordionDetails>

@@ -1,5 +1,6 @@
 import { Button, Paper, Stack, Typography } from '@mui/material';
 import type { Side } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { useKeys } from '../../ui/use-keys.ts';
 import { ReactionDialog, readReaction } from './ReactionDialog.tsx';
@@ -48,15 +49,14 @@ export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) 
     <Paper
       variant="outlined"
       component="section"
-      aria-label="Count by taps"
+      aria-label={teacherText('assemble.count-taps')}
       sx={{ p: 1.5, borderColor: 'primary.main' }}
     >
       <Typography component="h2" variant="h3" sx={{ fontSize: '1.05rem' }}>
-        Count by taps
+        {teacherText('assemble.count-taps')}
       </Typography>
       <Typography variant="body2" sx={{ my: 1 }}>
-        Play the block and tap ↓ as each repetition is done, or ← and → for the sides. ↑ is one that
-        does not count. The count on screen then follows your taps.
+        {teacherText('assemble.taps-how')}
       </Typography>
       <Typography
         sx={{ fontSize: '2.4rem', fontWeight: 750, fontVariantNumeric: 'tabular-nums' }}
@@ -64,42 +64,46 @@ export function TapPanel({ momentMs, onPlay, onDone, onCancel }: TapPanelProps) 
       >
         {counted.length}
       </Typography>
-      {missed > 0 && <Typography variant="body2">{missed} not counted</Typography>}
+      {missed > 0 && (
+        <Typography variant="body2">{teacherText('assemble.not-counted', { missed })}</Typography>
+      )}
       {(on('left') > 0 || on('right') > 0) && (
         <Typography variant="body2">
-          {on('left')} left, {on('right')} right
+          {teacherText('assemble.left-right', { on: on('left'), on2: on('right') })}
         </Typography>
       )}
       <Stack direction="row" useFlexGap sx={{ gap: 1, my: 1, flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={() => (setTaps([]), onPlay())}>
-          Play from the start
+          {teacherText('assemble.play-from-start')}
         </Button>
         <Button variant="outlined" size="large" onClick={() => tap('left')}>
-          ← Left
+          {teacherText('assemble.left')}
         </Button>
         <Button variant="outlined" size="large" onClick={() => tap(null)}>
-          ↓ Tap
+          {teacherText('assemble.tap')}
         </Button>
         <Button variant="outlined" size="large" onClick={() => tap('right')}>
-          → Right
+          {teacherText('assemble.right')}
         </Button>
         <Button variant="outlined" size="large" onClick={() => tap(null, true)}>
-          ↑ Does not count
+          {teacherText('assemble.does-not-count')}
         </Button>
       </Stack>
       <Typography variant="body2" color="text.secondary">
         {reactionMs === null
-          ? 'How quickly you tap has not been measured on this device.'
-          : `Your taps come ${reactionMs} ms after what you see; they are put right by that.`}{' '}
+          ? teacherText('assemble.tap-delay-unknown')
+          : teacherText('assemble.tap-delay-of', { reaction: reactionMs })}{' '}
         <Button size="small" onClick={() => setMeasures(true)}>
-          {reactionMs === null ? 'Measure it' : 'Measure again'}
+          {reactionMs === null
+            ? teacherText('assemble.measure')
+            : teacherText('assemble.measure-again')}
         </Button>
       </Typography>
       <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
         <Button variant="contained" disabled={taps.length === 0} onClick={() => onDone(taps)}>
-          Use these {counted.length}
+          {teacherText('assemble.use-these', { count: counted.length })}
         </Button>
-        <Button onClick={onCancel}>Leave it</Button>
+        <Button onClick={onCancel}>{teacherText('assemble.leave')}</Button>
       </Stack>
       {measures && (
         <ReactionDialog

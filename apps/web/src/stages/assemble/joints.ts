@@ -1,10 +1,12 @@
-import { pointJoints, type EditOf } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
+import { pointJoints, valueName, type EditOf } from '@zest/core/lesson';
+import { named } from '../../ui/fields.tsx';
 
 /** Joints a teacher points at. */
 export type EditJoint = EditOf<'point'>['joint'];
 
 /** Choices of a list, none chosen first. */
 export const EDIT_JOINTS: readonly (readonly [EditJoint | '', string])[] = [
-  ['', 'choose'],
-  ...pointJoints.map((joint) => [joint, joint] as const),
+  ['', teacherText('assemble.choose')],
+  ...named(pointJoints, valueName),
 ];

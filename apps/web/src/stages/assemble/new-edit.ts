@@ -1,4 +1,6 @@
 import type { Edit, EditKind, EditOf } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
+import type { OverlaySlot } from '../../ui/slot-name.ts';
 import type { OwnStretch } from './stretch.ts';
 
 /** What a change is made with before anything is said about it. */
@@ -10,32 +12,68 @@ export interface NewEditAt {
   atMs: number;
   /** A take other than the one shown, or the picture that is put in; empty when there is none. */
   otherTakeId: string;
+  /** What was chosen on screen. */
+  slot: OverlaySlot;
 }
 
-/** Kinds that need a stretch, with the words they are offered by. */
-export const stretchActions = [
-  ['leave-out', 'Leave out'],
-  ['again', 'Show again, slowly'],
-  ['closer', 'Move closer'],
-  ['blur', 'Blur a part'],
-  ['note', 'Put a slip right'],
-  ['cue', 'Add a cue'],
-  ['point', 'Arrow at a joint'],
-  ['hide', 'Hide something'],
-  ['shift', 'Earlier or later'],
-  ['mirror', 'Mirror'],
-  ['turn', 'Turn upright'],
-  ['beside', 'Second view'],
-  ['instead', 'Use another take'],
-] as const satisfies readonly (readonly [EditKind, string])[];
+/** A change that can be begun, and its key; empty for none. */
+export type ChangeAction = readonly [kind: EditKind, key: string];
 
-export const momentActions = [
-  ['freeze', 'Stand still and point'],
-  ['card', 'Put in a card'],
-] as const satisfies readonly (readonly [EditKind, string])[];
+/** What can be done with a stretch. */
+export const stretchActions: readonly ChangeAction[] = [
+  ['leave-out', 'Delete'],
+  ['again', 's'],
+  ['closer', 'c'],
+  ['blur', 'b'],
+  ['note', 'x'],
+  ['cue', 'w'],
+  ['point', 'a'],
+  ['mirror', 'm'],
+  ['turn', 'u'],
+  ['beside', 'd'],
+  ['instead', 'o'],
+];
 
-/** Kinds that are done at once; what they say can be changed afterwards. */
-export const atOnce: ReadonlySet<EditKind> = new Set(['leave-out', 'mirror']);
+/** What can be done with something on screen. */
+export const overlayActions: readonly ChangeAction[] = [
+  ['hide', 'h'],
+  ['shift', 'e'],
+  ['place', 'p'],
+];
+
+/** What can be done at the frame shown. */
+export const momentActions: readonly ChangeAction[] = [
+  ['freeze', 'k'],
+  ['card', 'n'],
+];
+
+/** What can be done with the whole block. */
+export const blockActions: readonly ChangeAction[] = [
+  ['taps', 'r'],
+  ['place', 'p'],
+  ['fade', 'i'],
+];
+
+/** Kinds that show footage otherwise. */
+export const needsFootage: ReadonlySet<EditKind> = new Set([
+  'closer',
+  'blur',
+  'mirror',
+  'turn',
+  'beside',
+  'point',
+]);
+/** Kinds with nothing more to say: the stage plays them at once. */
+export const playedAtOnce: ReadonlySet<EditKind> = new Set([
+  'leave-out',
+  'again',
+  'mirror',
+  'turn',
+  'beside',
+  'hide',
+  'shift',
+  'fade',
+]);
 /** Kinds that name a second take. */
 export const needsTake: ReadonlySet<EditKind> = new Set(['beside', 'instead']);
 
@@ -69,7 +107,7 @@ const momentEdits: { [K in MomentKind]: (at: NewEditAt) => EditOf<K> } = {
   }),
   taps: ({ id }) => ({ id, kind: 'taps', taps: [] }),
   fade: ({ id }) => ({ id, kind: 'fade', lengthMs: 500 }),
-  place: ({ id }) => ({ id, kind: 'place', slot: 'cue', x: 620, y: 390 }),
+  place: ({ id, slot }) => ({ id, kind: 'place', slot, x: 620, y: 390 }),
 };
 type MomentKind = 'freeze' | 'card' | 'picture' | 'taps' | 'fade' | 'place';
 const isOfMoment = (kind: EditKind): kind is MomentKind => kind in momentEdits;
@@ -77,7 +115,10 @@ const isOfMoment = (kind: EditKind): kind is MomentKind => kind in momentEdits;
 type StretchKind = Exclude<EditKind, MomentKind | 'said'>;
 /** What is usual for a change of a stretch. */
 const stretchEdits: {
-  [K in StretchKind]: (otherTakeId: string) => Omit<EditOf<K>, 'id' | 'kind' | 'fromMs' | 'toMs'>;
+  [K in StretchKind]: (
+    otherTakeId: string,
+    slot: OverlaySlot,
+  ) => Omit<EditOf<K>, 'id' | 'kind' | 'fromMs' | 'toMs'>;
 } = {
   'leave-out': () => ({}),
   mirror: () => ({}),
@@ -90,32 +131,31 @@ const stretchEdits: {
   note: () => ({ text: '' }),
   cue: () => ({ text: '', moment: 'action' }),
   point: () => ({ joint: 'left knee', text: '' }),
-  hide: () => ({ slot: 'counter' }),
-  shift: () => ({ slot: 'cue', byMs: 500 }),
+  hide: (_takeId, slot) => ({ slot }),
+  shift: (_takeId, slot) => ({ slot, byMs: 500 }),
 };
 
 /** A change of a kind with what is usual; null when it needs a stretch and there is none. */
 export function newEdit(kind: EditKind, at: NewEditAt): Edit | null {
   if (isOfMoment(kind)) return momentEdits[kind](at);
-  const { id, stretch, otherTakeId } = at;
+  const { id, stretch, otherTakeId, slot } = at;
   // Where a sentence is said is set by dragging it.
   if (kind === 'said' || !stretch || stretch.toMs <= stretch.fromMs) return null;
   const { fromMs, toMs } = stretch;
-  return { id, kind, fromMs, toMs, ...stretchEdits[kind](otherTakeId) } as Edit;
+  return { id, kind, fromMs, toMs, ...stretchEdits[kind](otherTakeId, slot) } as Edit;
 }
 
 /** What still has to be said before a change can be made; null when nothing. */
 export function missingIn(edit: Edit): string | null {
-  if ('fromMs' in edit && edit.toMs <= edit.fromMs)
-    return 'Its end has to come after its beginning.';
+  if ('fromMs' in edit && edit.toMs <= edit.fromMs) return teacherText('missing.end');
   if ((edit.kind === 'note' || edit.kind === 'cue') && edit.text.trim() === '')
-    return 'Write what is to be read.';
+    return teacherText('missing.text');
   if (edit.kind === 'card' && edit.heading.trim() === '' && edit.lines.length === 0 && !edit.court)
-    return 'Write a heading or lines, or draw the floor.';
+    return teacherText('missing.card');
   if (edit.kind === 'blur' && (edit.width === 0 || edit.height === 0))
-    return 'Draw the part on the picture.';
+    return teacherText('missing.blur');
   if (edit.kind === 'instead' && !edit.picture && !edit.sound)
-    return 'Take its picture, its sound, or both.';
-  if (edit.kind === 'shift' && edit.byMs === 0) return 'Say by how much.';
+    return teacherText('missing.instead');
+  if (edit.kind === 'shift' && edit.byMs === 0) return teacherText('missing.shift');
   return null;
 }

@@ -1,7 +1,8 @@
 import { Typography } from '@mui/material';
-import { LIMITS, overlaySlots, pointJoints, type EditOf } from '@zest/core/lesson';
+import { LIMITS, overlaySlots, pointJoints, type EditOf, valueName } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
-import { ChoiceField, LengthField, same, TextLine } from '../../ui/fields.tsx';
+import { ChoiceField, LengthField, named, TextLine } from '../../ui/fields.tsx';
 import { PartField, type FieldsProps } from './fields-of-change.tsx';
 import { slotName } from '../../ui/slot-name.ts';
 
@@ -14,14 +15,14 @@ function PointFields({ edit, onChange }: FieldsProps<'point'>) {
   return (
     <>
       <ChoiceField
-        label="At the performer’s"
+        label={teacherText('assemble.performer-s')}
         value={edit.joint}
-        choices={same(pointJoints)}
+        choices={named(pointJoints, valueName)}
         onChange={(joint) => onChange({ ...edit, joint })}
         sx={{ width: 170 }}
       />
       <TextLine
-        label="What to say about it"
+        label={teacherText('assemble.what-say-about')}
         value={edit.text}
         most={LIMITS.title}
         onChange={(text) => onChange({ ...edit, text })}
@@ -34,7 +35,7 @@ function PointFields({ edit, onChange }: FieldsProps<'point'>) {
 function NoteFields({ edit, onChange }: FieldsProps<'note'>) {
   return (
     <TextLine
-      label="What is right"
+      label={teacherText('assemble.what-right')}
       value={edit.text}
       most={LIMITS.line}
       onChange={(text) => onChange({ ...edit, text })}
@@ -47,14 +48,14 @@ function CueFields({ edit, onChange }: FieldsProps<'cue'>) {
   return (
     <>
       <TextLine
-        label="Cue"
+        label={teacherText('assemble.cue')}
         value={edit.text}
         most={LIMITS.line}
         onChange={(text) => onChange({ ...edit, text })}
         sx={{ flex: '1 1 100%' }}
       />
       <ChoiceField
-        label="When it applies"
+        label={teacherText('assemble.when-applies')}
         value={edit.moment}
         choices={cueMomentNames}
         onChange={(moment) => onChange({ ...edit, moment })}
@@ -66,7 +67,7 @@ function CueFields({ edit, onChange }: FieldsProps<'cue'>) {
 function HideFields({ edit, onChange }: FieldsProps<'hide'>) {
   return (
     <ChoiceField
-      label="What is left away"
+      label={teacherText('assemble.what-left-away')}
       value={edit.slot}
       choices={slotChoices}
       onChange={(slot) => onChange({ ...edit, slot })}
@@ -78,23 +79,23 @@ function ShiftFields({ edit, onChange }: FieldsProps<'shift'>) {
   return (
     <>
       <ChoiceField
-        label="What is moved"
+        label={teacherText('assemble.what-moved')}
         value={edit.slot}
         choices={slotChoices}
         onChange={(slot) => onChange({ ...edit, slot })}
         sx={{ width: 150 }}
       />
       <LengthField
-        label="By"
+        label={teacherText('assemble.by')}
         value={Math.abs(edit.byMs)}
         range={{ min: 0, max: LIMITS.shiftMs.max }}
         onChange={(ms) => onChange({ ...edit, byMs: isEarlier(edit) ? -ms : ms })}
         sx={{ width: 100 }}
       />
       <ChoiceField
-        label="Which way"
+        label={teacherText('assemble.which-way')}
         value={isEarlier(edit) ? 'earlier' : 'later'}
-        choices={same(['earlier', 'later'])}
+        choices={named(['earlier', 'later'], valueName)}
         onChange={(way) =>
           onChange({ ...edit, byMs: Math.abs(edit.byMs) * (way === 'earlier' ? -1 : 1) })
         }
@@ -108,16 +109,24 @@ function PlaceFields({ edit, onChange }: FieldsProps<'place'>) {
   return (
     <>
       <ChoiceField
-        label="What stands elsewhere"
+        label={teacherText('assemble.what-stands-elsewhere')}
         value={edit.slot}
         choices={slotChoices}
         onChange={(slot) => onChange({ ...edit, slot })}
       />
       <Typography variant="body2" sx={{ flex: '1 1 100%' }}>
-        Click its left upper corner on the picture, or say it in figures.
+        {teacherText('assemble.click-corner')}
       </Typography>
-      <PartField label="Across, %" value={edit.x} onChange={(x) => onChange({ ...edit, x })} />
-      <PartField label="Down, %" value={edit.y} onChange={(y) => onChange({ ...edit, y })} />
+      <PartField
+        label={teacherText('assemble.across')}
+        value={edit.x}
+        onChange={(x) => onChange({ ...edit, x })}
+      />
+      <PartField
+        label={teacherText('assemble.down')}
+        value={edit.y}
+        onChange={(y) => onChange({ ...edit, y })}
+      />
     </>
   );
 }

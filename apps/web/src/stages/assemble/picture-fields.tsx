@@ -1,23 +1,25 @@
 import { Checkbox, FormControlLabel, Typography } from '@mui/material';
-import { besideLayouts, LIMITS, soundsAgain, type EditOf } from '@zest/core/lesson';
+import { besideLayouts, LIMITS, soundsAgain, type EditOf, valueName } from '@zest/core/lesson';
 import { firstFrameFrom, lengthText, OUTPUT_FPS } from '@zest/core/time';
-import { ChoiceField, LengthField, same, TextLine, WholeField } from '../../ui/fields.tsx';
+import { teacherText } from '@zest/core/words';
+import { ChoiceField, LengthField, named, TextLine, WholeField } from '../../ui/fields.tsx';
 import { PartField, type FieldsProps } from './fields-of-change.tsx';
 import { FollowPerformer } from './FollowPerformer.tsx';
 import { PointAtJoint } from './PointAtJoint.tsx';
+import { locale } from '../../ui/locale.ts';
 
 const speeds = [
-  ['100', 'full speed'],
-  ['75', 'three quarters'],
-  ['50', 'half speed'],
-  ['25', 'a quarter'],
+  ['100', teacherText('common.full-speed')],
+  ['75', teacherText('assemble.three-quarters')],
+  ['50', teacherText('common.half-speed')],
+  ['25', teacherText('assemble.quarter')],
 ] as const;
 /**
  * Fewer frames a second than this are seen one by one (common practice: film has 24, hand-drawn
  * film 12).
  */
 const SMOOTH_FPS = 12;
-const tenths = new Intl.NumberFormat(undefined, { maximumFractionDigits: 1 });
+const tenths = new Intl.NumberFormat(locale, { maximumFractionDigits: 1 });
 const MOMENT = { min: 0, max: LIMITS.targetMs.max };
 
 /** Where a second take begins: by its marks, or by hand. */
@@ -28,7 +30,7 @@ function OwnStart({
   return (
     <>
       <FormControlLabel
-        label="it begins elsewhere than its marks say"
+        label={teacherText('assemble.begins-elsewhere')}
         control={
           <Checkbox
             checked={edit.startsAtMs !== null}
@@ -38,7 +40,7 @@ function OwnStart({
       />
       {edit.startsAtMs !== null && (
         <LengthField
-          label="The block begins in it at"
+          label={teacherText('assemble.block-begins')}
           value={edit.startsAtMs}
           range={MOMENT}
           onChange={(startsAtMs) => onChange({ ...edit, startsAtMs })}
@@ -56,19 +58,19 @@ function OwnStart({
 function framesWords({ fromMs, toMs, speed }: EditOf<'again'>): string {
   const filmed = firstFrameFrom(toMs) - firstFrameFrom(fromMs);
   const aSecond = (OUTPUT_FPS * speed) / 100;
-  return (
-    `${filmed} filmed frames over ` +
-    `${lengthText(Math.round(((toMs - fromMs) * 100) / speed))}: ` +
-    `${tenths.format(aSecond)} a second` +
-    `${aSecond < SMOOTH_FPS ? ', which is seen as single pictures' : ''}.`
-  );
+  return teacherText('assemble.filmed-rate', {
+    filmed,
+    time: lengthText(Math.round(((toMs - fromMs) * 100) / speed)),
+    rate: tenths.format(aSecond),
+    isJerky: String(aSecond < SMOOTH_FPS),
+  });
 }
 
 function AgainFields({ edit, onChange }: FieldsProps<'again'>) {
   return (
     <>
       <ChoiceField
-        label="How fast"
+        label={teacherText('assemble.how-fast')}
         value={String(edit.speed)}
         choices={
           speeds.some(([speed]) => speed === String(edit.speed))
@@ -79,16 +81,16 @@ function AgainFields({ edit, onChange }: FieldsProps<'again'>) {
         sx={{ width: 150 }}
       />
       <WholeField
-        label="How often"
+        label={teacherText('assemble.how-often')}
         value={edit.times}
         range={LIMITS.timesAgain}
         onChange={(times) => onChange({ ...edit, times })}
         sx={{ width: 100 }}
       />
       <ChoiceField
-        label="Its sound"
+        label={teacherText('assemble.sound')}
         value={edit.sound}
-        choices={same(soundsAgain)}
+        choices={named(soundsAgain, valueName)}
         onChange={(sound) => onChange({ ...edit, sound })}
         sx={{ width: 110 }}
       />
@@ -103,21 +105,21 @@ function FreezeFields({ edit, source, onChange }: FieldsProps<'freeze'>) {
   return (
     <>
       <LengthField
-        label="How long"
+        label={teacherText('assemble.how-long')}
         value={edit.lengthMs}
         range={LIMITS.extraMs}
         onChange={(lengthMs) => onChange({ ...edit, lengthMs })}
         sx={{ width: 110 }}
       />
       <TextLine
-        label="What to say about it"
+        label={teacherText('assemble.what-say-about')}
         value={edit.text}
         most={LIMITS.title}
         onChange={(text) => onChange({ ...edit, text })}
         sx={{ flex: '1 1 100%' }}
       />
       <FormControlLabel
-        label="Point at a place: click it on the picture"
+        label={teacherText('assemble.point-how')}
         control={
           <Checkbox
             checked={edit.point !== null}
@@ -129,12 +131,12 @@ function FreezeFields({ edit, source, onChange }: FieldsProps<'freeze'>) {
       {edit.point && (
         <>
           <PartField
-            label="Across, %"
+            label={teacherText('assemble.across')}
             value={edit.point.x}
             onChange={(x) => onChange({ ...edit, point: { x, y: edit.point?.y ?? 0 } })}
           />
           <PartField
-            label="Down, %"
+            label={teacherText('assemble.down')}
             value={edit.point.y}
             onChange={(y) => onChange({ ...edit, point: { x: edit.point?.x ?? 0, y } })}
           />
@@ -148,14 +150,14 @@ function CardFields({ edit, onChange }: FieldsProps<'card'>) {
   return (
     <>
       <TextLine
-        label="Heading"
+        label={teacherText('assemble.heading')}
         value={edit.heading}
         most={LIMITS.title}
         onChange={(heading) => onChange({ ...edit, heading })}
         sx={{ flex: '1 1 100%' }}
       />
       <TextLine
-        label="Lines"
+        label={teacherText('assemble.lines')}
         value={edit.lines.join('\n')}
         most={LIMITS.line}
         rows={3}
@@ -165,14 +167,14 @@ function CardFields({ edit, onChange }: FieldsProps<'card'>) {
         sx={{ flex: '1 1 100%' }}
       />
       <LengthField
-        label="How long"
+        label={teacherText('assemble.how-long')}
         value={edit.lengthMs}
         range={LIMITS.extraMs}
         onChange={(lengthMs) => onChange({ ...edit, lengthMs })}
         sx={{ width: 110 }}
       />
       <FormControlLabel
-        label="Draw the block’s floor marks"
+        label={teacherText('assemble.draw-floor')}
         control={
           <Checkbox
             checked={edit.court}
@@ -188,10 +190,10 @@ function CloserFields({ edit, source, onChange }: FieldsProps<'closer'>) {
   return (
     <>
       <Typography variant="body2" sx={{ flex: '1 1 100%' }}>
-        Draw the part on the picture, or say it in figures.
+        {teacherText('assemble.draw-part')}
       </Typography>
       <WholeField
-        label="Larger, %"
+        label={teacherText('assemble.larger')}
         value={edit.zoom}
         range={LIMITS.zoom}
         onChange={(zoom) => onChange({ ...edit, zoom })}
@@ -199,22 +201,22 @@ function CloserFields({ edit, source, onChange }: FieldsProps<'closer'>) {
       />
       {source && <FollowPerformer edit={edit} source={source} onChange={onChange} />}
       <PartField
-        label="Across, %"
+        label={teacherText('assemble.across')}
         value={edit.from.x}
         onChange={(x) => onChange({ ...edit, from: { ...edit.from, x }, path: [] })}
       />
       <PartField
-        label="Down, %"
+        label={teacherText('assemble.down')}
         value={edit.from.y}
         onChange={(y) => onChange({ ...edit, from: { ...edit.from, y }, path: [] })}
       />
       <PartField
-        label="Then across"
+        label={teacherText('assemble.then-across')}
         value={edit.to.x}
         onChange={(x) => onChange({ ...edit, to: { ...edit.to, x }, path: [] })}
       />
       <PartField
-        label="Then down"
+        label={teacherText('assemble.then-down')}
         value={edit.to.y}
         onChange={(y) => onChange({ ...edit, to: { ...edit.to, y }, path: [] })}
       />
@@ -226,17 +228,25 @@ function BlurFields({ edit, onChange }: FieldsProps<'blur'>) {
   return (
     <>
       <Typography variant="body2" sx={{ flex: '1 1 100%' }}>
-        Draw the part on the picture, or say it in figures.
+        {teacherText('assemble.draw-part')}
       </Typography>
-      <PartField label="Across, %" value={edit.x} onChange={(x) => onChange({ ...edit, x })} />
-      <PartField label="Down, %" value={edit.y} onChange={(y) => onChange({ ...edit, y })} />
       <PartField
-        label="Width, %"
+        label={teacherText('assemble.across')}
+        value={edit.x}
+        onChange={(x) => onChange({ ...edit, x })}
+      />
+      <PartField
+        label={teacherText('assemble.down')}
+        value={edit.y}
+        onChange={(y) => onChange({ ...edit, y })}
+      />
+      <PartField
+        label={teacherText('assemble.width')}
         value={edit.width}
         onChange={(width) => onChange({ ...edit, width })}
       />
       <PartField
-        label="Height, %"
+        label={teacherText('assemble.height')}
         value={edit.height}
         onChange={(height) => onChange({ ...edit, height })}
       />
@@ -247,12 +257,12 @@ function BlurFields({ edit, onChange }: FieldsProps<'blur'>) {
 function TurnFields({ edit, onChange }: FieldsProps<'turn'>) {
   return (
     <ChoiceField
-      label="Which way"
+      label={teacherText('assemble.which-way')}
       value={String(edit.quarters)}
       choices={[
-        ['1', 'a quarter to the right'],
-        ['3', 'a quarter to the left'],
-        ['2', 'upside down'],
+        ['1', teacherText('assemble.quarter-right')],
+        ['3', teacherText('assemble.quarter-left')],
+        ['2', teacherText('assemble.upside-down')],
       ]}
       onChange={(quarters) => onChange({ ...edit, quarters: Number(quarters) })}
     />
@@ -263,16 +273,16 @@ function BesideFields({ edit, takes, onChange }: FieldsProps<'beside'>) {
   return (
     <>
       <ChoiceField
-        label="Second view from"
+        label={teacherText('assemble.second-view-from')}
         value={edit.takeId}
         choices={takes}
         onChange={(takeId) => onChange({ ...edit, takeId })}
         sx={{ width: '100%' }}
       />
       <ChoiceField
-        label="Where"
+        label={teacherText('assemble.where')}
         value={edit.layout}
-        choices={same(besideLayouts)}
+        choices={named(besideLayouts, valueName)}
         onChange={(layout) => onChange({ ...edit, layout })}
         sx={{ width: 150 }}
       />
@@ -285,14 +295,14 @@ function InsteadFields({ edit, takes, onChange }: FieldsProps<'instead'>) {
   return (
     <>
       <ChoiceField
-        label="From"
+        label={teacherText('assemble.from')}
         value={edit.takeId}
         choices={takes}
         onChange={(takeId) => onChange({ ...edit, takeId })}
         sx={{ width: '100%' }}
       />
       <FormControlLabel
-        label="its picture"
+        label={teacherText('assemble.picture')}
         control={
           <Checkbox
             checked={edit.picture}
@@ -301,7 +311,7 @@ function InsteadFields({ edit, takes, onChange }: FieldsProps<'instead'>) {
         }
       />
       <FormControlLabel
-        label="its sound"
+        label={teacherText('assemble.its-sound')}
         control={
           <Checkbox
             checked={edit.sound}
@@ -317,7 +327,7 @@ function InsteadFields({ edit, takes, onChange }: FieldsProps<'instead'>) {
 function PictureFadeFields({ edit, onChange }: FieldsProps<'picture'> | FieldsProps<'fade'>) {
   return (
     <LengthField
-      label="How long"
+      label={teacherText('assemble.how-long')}
       value={edit.lengthMs}
       range={edit.kind === 'fade' ? LIMITS.fadeMs : LIMITS.extraMs}
       onChange={(lengthMs) => onChange({ ...edit, lengthMs })}

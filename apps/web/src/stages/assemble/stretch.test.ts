@@ -5,12 +5,21 @@ import {
   editSchema,
   type Edit,
   type IntervalsBlock,
+  type Lesson,
 } from '@zest/core/lesson';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { lanesOf } from './lane-items.ts';
-import { missingIn, momentActions, newEdit, stretchActions } from './new-edit.ts';
+import { lanesOf } from './lanes/lane-items.ts';
+import {
+  blockActions,
+  overlayActions,
+  missingIn,
+  momentActions,
+  newEdit,
+  stretchActions,
+} from './new-edit.ts';
 import { inBlock, momentsOf, nextMoment, placeOf, snapped } from './stretch.ts';
+import { withDraft } from './with-draft.ts';
 import { editText } from './words.ts';
 
 const takes = new Map<string, TakeFacts>([['take', { id: 'take', frames: 900, marked: null }]]);
@@ -31,20 +40,15 @@ const freeze: Edit = {
   point: null,
   text: 'Look',
 };
+const lessonOf = (...blocks: IntervalsBlock[]): Lesson => ({
+  ...makeLesson('A', () => 'l'),
+  sections: [{ id: 's', title: 'Part', blocks }],
+});
 const cut = assemble(
-  {
-    ...makeLesson('A', () => 'l'),
-    sections: [
-      {
-        id: 's',
-        title: 'Part',
-        blocks: [
-          work('a', [freeze, { id: 'out', kind: 'leave-out', fromMs: 6_000, toMs: 8_000 }]),
-          work('b', []),
-        ],
-      },
-    ],
-  },
+  lessonOf(
+    work('a', [freeze, { id: 'out', kind: 'leave-out', fromMs: 6_000, toMs: 8_000 }]),
+    work('b', []),
+  ),
   takes,
 );
 
@@ -120,14 +124,18 @@ describe('a change by hand', () => {
     stretch: { blockId: 'a', fromMs: 1_000, toMs: 2_000 },
     atMs: 1_500,
     otherTakeId: 'other',
+    slot: 'clock' as const,
   };
-  const kinds = [
-    ...stretchActions,
-    ...momentActions,
-    ['taps', ''] as const,
-    ['fade', ''] as const,
-    ['place', ''] as const,
-  ].map(([kind]) => kind);
+  const all = [...stretchActions, ...overlayActions, ...momentActions, ...blockActions];
+  const kinds = [...new Set(all.map(([kind]) => kind))];
+
+  it('has a key of its own among what is offered together', () => {
+    for (const offered of [
+      [...stretchActions, ...overlayActions],
+      [...momentActions, ...blockActions],
+    ])
+      expect(new Set(offered.map(([, key]) => key)).size).toBe(offered.length);
+  });
 
   it.each(kinds)('of kind %s begins as a document takes it, and is told in one line', (kind) => {
     const made = newEdit(kind, at);
@@ -137,7 +145,8 @@ describe('a change by hand', () => {
   });
 
   it('that needs a stretch is not begun without one, and says what is missing', () => {
-    for (const [kind] of stretchActions) expect(newEdit(kind, { ...at, stretch: null })).toBeNull();
+    for (const [kind] of [...stretchActions, overlayActions[0]!])
+      expect(newEdit(kind, { ...at, stretch: null })).toBeNull();
     expect(missingIn({ id: 'n', kind: 'note', fromMs: 0, toMs: 1, text: ' ' })).toContain('Write');
     expect(missingIn({ id: 'n', kind: 'note', fromMs: 5, toMs: 5, text: 'Left' })).toContain('end');
     expect(
@@ -156,6 +165,29 @@ describe('a change by hand', () => {
       missingIn({ id: 'b', kind: 'blur', fromMs: 0, toMs: 1, x: 0, y: 0, width: 0, height: 10 }),
     ).toContain('Draw');
     expect(missingIn(freeze)).toBeNull();
+  });
+});
+
+describe('a change that is being made', () => {
+  const lesson = lessonOf(work('a', []));
+  const edit = { id: 'n', kind: 'note', fromMs: 0, toMs: 1_000, text: 'Left foot' } as const;
+  const editsWith = (draft: Parameters<typeof withDraft>[1]) =>
+    withDraft(lesson, draft).sections[0]?.blocks[0]?.edits;
+  it('is seen once nothing is missing, and the lesson stays as it is', () => {
+    expect(editsWith({ blockId: 'a', edit, isNew: true })).toEqual([edit]);
+    expect(editsWith({ blockId: 'a', edit: { ...edit, text: '' }, isNew: true })).toEqual([]);
+    expect(lesson.sections[0]?.blocks[0]?.edits).toEqual([]);
+  });
+  it('whose place is chosen on the picture is seen when it is played', () => {
+    const blur = {
+      ...({ id: 'b', kind: 'blur', fromMs: 0, toMs: 1 } as const),
+      x: 1,
+      y: 1,
+      width: 9,
+      height: 9,
+    };
+    expect(editsWith({ blockId: 'a', edit: blur, isNew: true })).toEqual([]);
+    expect(editsWith({ blockId: 'a', edit: blur, isNew: true, isTried: true })).toEqual([blur]);
   });
 });
 

@@ -1,5 +1,6 @@
 import { startInTake, toBlock } from '@zest/core/assembly';
-import { findBlock, type Edit, type EditKind } from '@zest/core/lesson';
+import { findBlock, overlaySlots, type Edit, type EditKind } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useState, type RefObject } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -7,7 +8,7 @@ import { useChosenBlock, useOpenLesson, useTakes } from '../../app/use-lesson.ts
 import type { LessonPlayer } from '../../player/player.ts';
 import { useLatest } from '../../ui/use-latest.ts';
 import { uploadPicture } from '../film/uploads.ts';
-import { takeUrl } from './AssembleStage.tsx';
+import { takeUrl } from '../../app/take-url.ts';
 import { placeOf } from './stretch.ts';
 import type { Tap } from './TapPanel.tsx';
 import type { useChanges } from './use-changes.ts';
@@ -19,13 +20,11 @@ interface ChangeActionParts {
   preview: ReturnType<typeof usePreview>;
   stretches: ReturnType<typeof useStretch>;
   player: RefObject<LessonPlayer | null>;
-  /** Brings the picture into view. */
-  showStage: () => void;
 }
 
 /** What is changed by hand in the chosen block, at the place the picture stands. */
 export function useChangeActions(parts: ChangeActionParts) {
-  const { changes, preview, stretches, player, showStage } = parts;
+  const { changes, preview, stretches, player } = parts;
   const { id: lessonId, lesson } = useOpenLesson();
   const { block } = useChosenBlock();
   const takes = useTakes();
@@ -39,6 +38,7 @@ export function useChangeActions(parts: ChangeActionParts) {
     .filter(({ id, state, inBin }) => state === 'ready' && !inBin && id !== block?.footage?.takeId)
     .map(({ id, name }) => [id, name] as const);
   const take = takes.find(({ id }) => id === block?.footage?.takeId);
+  const chosenSlot = overlaySlots.find((slot) => slot === stretches.lane) ?? null;
   const momentMs = () => (placed ? toBlock(placed.timeMap, clock.ms) : 0);
   return {
     placed,
@@ -49,22 +49,24 @@ export function useChangeActions(parts: ChangeActionParts) {
         ? { url: takeUrl(take.id), startMs: startInTake(block.footage, take) }
         : null,
     takeName: (takeId: string) =>
-      takes.find(({ id }) => id === takeId)?.name ?? 'a take that is gone',
+      takes.find(({ id }) => id === takeId)?.name ?? teacherText('assemble.take-gone'),
     momentMs,
+    /** What was chosen on screen; null where that is the picture, or nothing. */
+    chosenSlot,
     begin: (kind: EditKind) => {
       player.current?.pause();
-      showStage();
       if (!block) return;
+      if (kind === 'taps') return setTapping(true);
       changes.begin(kind, block.id, {
         stretch: stretches.ofBlock,
         atMs: momentMs(),
         otherTakeId: otherTakes[0]?.[0] ?? '',
+        slot: chosenSlot ?? (kind === 'hide' ? 'counter' : 'cue'),
       });
       const { stretch } = stretches;
       if (stretch && kind !== 'freeze' && kind !== 'card') seek(stretch.startMs);
     },
     open: (edit: Edit) => {
-      showStage();
       const place = placed && placeOf(placed, edit);
       if (place) {
         stretches.setStretch(place.endMs > place.startMs ? place : null);
@@ -87,7 +89,10 @@ export function useChangeActions(parts: ChangeActionParts) {
       const atMs = momentMs();
       const sent = await dispatch(uploadPicture(lessonId, block.id, file));
       if ('fault' in sent) preview.setFault(sent.fault);
-      else changes.begin('picture', block.id, { stretch: null, atMs, otherTakeId: sent.takeId });
+      else
+        changes.begin('picture', block.id, {
+          ...{ stretch: null, atMs, otherTakeId: sent.takeId, slot: 'cue' },
+        });
     },
     // What is chosen in the lanes is of its own block.
     onSaid: useLatest((blockId: string, text: string, ms: number) => {

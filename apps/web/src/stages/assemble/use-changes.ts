@@ -1,47 +1,25 @@
 import { onCamera, onScreen, type Assembly } from '@zest/core/assembly';
 import {
   changeBlock,
-  editNames,
+  editName,
   findBlock,
   LIMITS,
-  type Block,
   type Edit,
   type EditKind,
   type EditOf,
-  type Lesson,
 } from '@zest/core/lesson';
 import { indexAt } from '@zest/core/overlay';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { edit as change } from '../../app/lesson-slice.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonNow } from '../../app/use-lesson.ts';
-import { atOnce, newEdit, type NewEditAt } from './new-edit.ts';
+import { newEdit, type NewEditAt } from './new-edit.ts';
+import type { Draft } from './with-draft.ts';
 import type { PickedBox } from './PlacePicker.tsx';
 import { slotName } from '../../ui/slot-name.ts';
-
-export interface Draft {
-  blockId: string;
-  edit: Edit;
-  isNew: boolean;
-}
-
-/** Seen on a picture that does not show them, so that their place can be chosen on it. */
-const PLACED: ReadonlySet<EditKind> = new Set(['closer', 'blur']);
-
-/** The lesson without the change that is being placed. */
-export function withoutDraft(lesson: Lesson, draft: Draft | null): Lesson {
-  if (!draft || draft.isNew || !PLACED.has(draft.edit.kind)) return lesson;
-  const bare = (block: Block): Block =>
-    block.id === draft.blockId
-      ? { ...block, edits: block.edits.filter(({ id }) => id !== draft.edit.id) }
-      : block;
-  return {
-    ...lesson,
-    sections: lesson.sections.map((section) => ({ ...section, blocks: section.blocks.map(bare) })),
-  };
-}
 
 /**
  * Changes by hand: the one being worked on, and what makes, keeps and removes them. Each is one
@@ -55,13 +33,15 @@ export function useChanges() {
 
   const keep = (blockId: string, edit: Edit) => {
     const block = findBlock(now(), blockId);
-    if (!block) return notice('The block is no longer in the lesson.');
+    if (!block) return notice(teacherText('assemble.block-gone'));
     const isKnown = block.edits.some(({ id }) => id === edit.id);
     if (!isKnown && block.edits.length >= LIMITS.edits)
-      return notice(`A block holds ${LIMITS.edits} changes by hand. Take some back first.`);
+      return notice(teacherText('assemble.changes-full', { edits: LIMITS.edits }));
     dispatch(
       change(
-        `${editNames[edit.kind]} in ${block.title || 'the block'}`,
+        teacherText('assemble.change-in', {
+          ...{ what: editName(edit.kind), title: block.title || teacherText('untitled') },
+        }),
         changeBlock(
           blockId,
           (d) =>
@@ -76,7 +56,7 @@ export function useChanges() {
   const remove = (blockId: string, { id, kind }: Edit) => {
     dispatch(
       change(
-        `Take back: ${editNames[kind].toLowerCase()}`,
+        teacherText('assemble.take-back', { what: editName(kind).toLowerCase() }),
         changeBlock(blockId, (d) => void (d.edits = d.edits.filter((one) => one.id !== id))),
       ),
     );
@@ -84,14 +64,12 @@ export function useChanges() {
   };
   const begin = (kind: EditKind, blockId: string, at: Omit<NewEditAt, 'id'>) => {
     const made = newEdit(kind, { id: makeId(), ...at });
-    if (!made) return;
-    if (atOnce.has(kind)) keep(blockId, made);
-    else setDraft({ blockId, edit: made, isNew: true });
+    if (made) setDraft({ blockId, edit: made, isNew: true });
   };
   /** A place chosen in one block holds in all that have none of their own. */
   const keepEverywhere = ({ id, slot, x, y }: EditOf<'place'>) => {
     dispatch(
-      change(`Place of the ${slotName(slot)}`, (d) => {
+      change(teacherText('assemble.place', { slotName: slotName(slot) }), (d) => {
         d.finish.look.slots[slot].place = { x, y };
         // The block it was chosen in needs none of its own any more.
         for (const block of d.sections.flatMap(({ blocks }) => blocks))

@@ -1,11 +1,15 @@
 import type { Lesson } from '@zest/core/lesson';
 import type { Scene } from '@zest/core/overlay';
-import { useEffect, useMemo, useState, type RefObject } from 'react';
+import type { TimeSpan } from '@zest/core/time';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { useAssembly } from '../../app/use-lesson.ts';
 import type { LessonPlayer } from '../../player/player.ts';
 import { usePlayClock } from './play-clock.ts';
-import { withoutDraft, type Draft } from './use-changes.ts';
+import { withDraft, type Draft } from './with-draft.ts';
 import { useWindow } from './use-window.ts';
+
+/** A stretch that is tried is heard and seen so long before and after. */
+const AROUND_MS = 1_000;
 
 /** The lesson as it plays on the bench: in which shape, with which sound, and where it is. */
 export function usePreview(
@@ -13,7 +17,7 @@ export function usePreview(
   draft: Draft | null,
   player: RefObject<LessonPlayer | null>,
 ) {
-  const wide = useAssembly(useMemo(() => withoutDraft(lesson, draft), [lesson, draft]));
+  const wide = useAssembly(useMemo(() => withDraft(lesson, draft), [lesson, draft]));
   const [isUpright, setUpright] = useState(false);
   const [isFinished, setFinished] = useState(false);
   const [playing, setPlaying] = useState(false);
@@ -26,6 +30,7 @@ export function usePreview(
   );
   const clock = usePlayClock();
   const range = useWindow(assembly.durationMs);
+  const endMs = useRef<number | null>(null);
   // The other sound begins where this one was.
   useEffect(() => player.current?.seek(player.current.positionMs), [player, isFinished]);
   return {
@@ -38,12 +43,22 @@ export function usePreview(
     isFinished,
     toggleFinished: () => setFinished(!isFinished),
     playing,
-    setPlaying,
+    onPlaying: (now: boolean) => {
+      if (!now) endMs.current = null;
+      setPlaying(now);
+    },
+    /** Plays a stretch of the video, and a little about it. */
+    playAround: ({ startMs, endMs: toMs }: TimeSpan) => {
+      player.current?.seek(Math.max(0, startMs - AROUND_MS));
+      player.current?.play();
+      endMs.current = toMs + AROUND_MS;
+    },
     fault,
     setFault,
     onScene: (scene: Scene) => {
       clock.show(scene);
       range.follow(scene.atMs);
+      if (endMs.current !== null && scene.atMs >= endMs.current) player.current?.pause();
     },
   };
 }

@@ -5,6 +5,7 @@ import { useChosenBlock } from '../../app/use-lesson.ts';
 import type { LessonPlayer } from '../../player/player.ts';
 import { useLatest } from '../../ui/use-latest.ts';
 import type { PlayClock } from './play-clock.ts';
+import type { LaneId } from './lanes/lane-items.ts';
 import { inBlock, type Stretch } from './stretch.ts';
 
 /** The stretch chosen in the lanes; its block is chosen with it. */
@@ -15,6 +16,7 @@ export function useStretch(
 ) {
   const { block, choose } = useChosenBlock();
   const [stretch, setStretch] = useState<Stretch | null>(null);
+  const [lane, setLane] = useState<LaneId | null>(null);
   const startOfBlock = assembly.blocks.find(({ blockId }) => blockId === block?.id)?.startMs;
 
   // A block chosen on the ribbon takes the picture there.
@@ -24,8 +26,9 @@ export function useStretch(
     stays.current = false;
   }, [player, startOfBlock]);
 
-  const onStretch = useLatest((next: Stretch | null) => {
+  const onStretch = useLatest((next: Stretch | null, of: LaneId | null = null) => {
     setStretch(next);
+    setLane(of);
     const inside = next && inBlock(assembly, next);
     if (!inside || inside.blockId === block?.id) return;
     stays.current = true;
@@ -36,6 +39,8 @@ export function useStretch(
     stretch,
     setStretch,
     onStretch,
+    /** The lane it was taken from; null where it was drawn. */
+    lane,
     /** The stretch in its block's own time; null where it is of several blocks. */
     inside,
     /** The same, where it is of the chosen block. */

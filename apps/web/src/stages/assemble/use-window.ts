@@ -1,5 +1,6 @@
 import { spanLength, type TimeSpan } from '@zest/core/time';
 import { useCallback, useMemo, useState } from 'react';
+import { useLatest } from '../../ui/use-latest.ts';
 
 /** Narrower than this nothing more is seen. */
 const NARROWEST_MS = 2_000;
@@ -33,10 +34,14 @@ export function useWindow(durationMs: number) {
       return { startMs, endMs: startMs + lengthMs };
     });
   }, []);
+  const zoom = useLatest(scaled);
+  const pan = useLatest((byMs: number) => {
+    const lengthMs = spanLength(window);
+    const startMs = Math.round(Math.min(durationMs - lengthMs, Math.max(0, window.startMs + byMs)));
+    if (lengthMs < durationMs) setWindow({ startMs, endMs: startMs + lengthMs });
+  });
   return {
-    window,
-    setWindow,
-    follow,
+    ...{ window, setWindow, follow, zoom, pan },
     closer: (ms: number) => scaled(ms, 0.5),
     wider: (ms: number) => scaled(ms, 2),
   };

@@ -1,4 +1,4 @@
-import { editNames, type Edit, type EditKind, type EditOf } from '@zest/core/lesson';
+import { editName, valueName, type Edit, type EditKind, type EditOf } from '@zest/core/lesson';
 import { lengthText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
 import { slotName } from '../../ui/slot-name.ts';
@@ -9,13 +9,14 @@ export const momentText = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
 type Details = Partial<{ [K in EditKind]: (edit: EditOf<K>, takeName: TakeName) => string }>;
 type TakeName = (takeId: string) => string;
 
-const quoted = ({ text }: { text: string }) => (text === '' ? '' : `“${text}”`);
+const quoted = ({ text }: { text: string }) => (text === '' ? '' : teacherText('quoted', { text }));
 const ofTake = ({ takeId }: { takeId: string }, takeName: TakeName) => takeName(takeId);
 const listed = (...parts: readonly string[]) => parts.filter((part) => part !== '').join(', ');
 
 /** How each change is made, beside what it is and where. */
 const details: Details = {
-  again: ({ times, speed, sound }) => teacherText('edit.again', { times, speed, sound }),
+  again: ({ times, speed, sound }) =>
+    teacherText('edit.again', { times, speed, sound: valueName(sound) }),
   freeze: (edit) => listed(lengthText(edit.lengthMs), quoted(edit)),
   card: ({ lengthMs, heading, court }) =>
     listed(
@@ -30,7 +31,7 @@ const details: Details = {
       path.length > 0 ? teacherText('edit.following') : '',
     ),
   turn: ({ quarters }) => teacherText('edit.turn', { quarters }),
-  beside: (edit, takeName) => listed(ofTake(edit, takeName), edit.layout),
+  beside: (edit, takeName) => listed(ofTake(edit, takeName), valueName(edit.layout)),
   instead: (edit, takeName) =>
     listed(
       ofTake(edit, takeName),
@@ -55,7 +56,7 @@ const details: Details = {
       missed > 0 ? teacherText('edit.missed', { n: missed }) : '',
     );
   },
-  point: (edit) => listed(edit.joint, quoted(edit)),
+  point: (edit) => listed(valueName(edit.joint), quoted(edit)),
   fade: ({ lengthMs }) => teacherText('edit.fade', { lengthMs }),
 };
 
@@ -65,13 +66,17 @@ function detailsOf<K extends EditKind>(edit: EditOf<K>, takeName: TakeName): str
 }
 
 function place(edit: Edit): string {
-  if ('fromMs' in edit) return `${momentText(edit.fromMs)} to ${momentText(edit.toMs)}`;
-  return 'atMs' in edit ? `at ${momentText(edit.atMs)}` : '';
+  if ('fromMs' in edit)
+    return teacherText('edit.from-to', {
+      from: momentText(edit.fromMs),
+      to: momentText(edit.toMs),
+    });
+  return 'atMs' in edit ? teacherText('edit.at', { at: momentText(edit.atMs) }) : '';
 }
 
 /** One line for a change by hand: what, where in its block, and how. */
 export function editText(edit: Edit, takeName: TakeName): string {
-  return [editNames[edit.kind], place(edit), detailsOf(edit, takeName)]
+  return [editName(edit.kind), place(edit), detailsOf(edit, takeName)]
     .filter((part) => part !== '')
     .join(' · ');
 }

@@ -2,6 +2,7 @@ import { Alert, Button, LinearProgress, Stack, Typography } from '@mui/material'
 import type { Take } from '@zest/contract';
 import { findBlock, type Lesson } from '@zest/core/lesson';
 import { saidIn, sentencesOf } from '@zest/core/script';
+import { teacherText } from '@zest/core/words';
 import { api } from '../../app/api.ts';
 import { useOpenLesson, useTakes } from '../../app/use-lesson.ts';
 
@@ -37,15 +38,20 @@ export function WatchStatus() {
       <Stack direction="row" sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
         <Typography sx={{ flex: 1 }}>
           {busy.length > 0
-            ? `Watching ${busy.length} of ${takes.length} takes. This machine does it by itself; nothing leaves it.`
+            ? teacherText('check.watching-takes-machine-does', {
+                count: busy.length,
+                count2: takes.length,
+              })
             : due.length > 0
-              ? `${due.length} of ${takes.length} takes ${due.length === 1 ? 'has' : 'have'} not ` +
-                'been watched with the script as it is now.'
-              : `All ${takes.length} takes were watched.`}
+              ? teacherText('check.takes-not-been-watched', {
+                  count: due.length,
+                  count2: takes.length,
+                })
+              : teacherText('check.all-takes-were-watched', { count: takes.length })}
         </Typography>
         {due.length > 0 && (
           <Button variant={busy.length > 0 ? 'outlined' : 'contained'} onClick={() => void all()}>
-            Watch {due.length === 1 ? 'it' : `these ${due.length}`}
+            {teacherText('check.watch', { count: due.length })}
           </Button>
         )}
       </Stack>
@@ -53,14 +59,15 @@ export function WatchStatus() {
         <LinearProgress
           variant="determinate"
           value={100 * done}
-          aria-label="Part of the takes that is watched"
+          aria-label={teacherText('check.part-takes-watched')}
         />
       )}
       {failed && (
         <Alert severity="error">
-          {`“${failed.name}” could not be watched: ` +
-            `${failed.watching.fault ?? 'no reason given'} Try it again, or film the block ` +
-            'again.'}
+          {teacherText('check.could-not-watched-try', {
+            name: failed.name,
+            n: failed.watching.fault ?? teacherText('check.no-reason-given'),
+          })}
         </Alert>
       )}
     </Stack>

@@ -1,6 +1,7 @@
 import { Alert, Button, Stack } from '@mui/material';
 import { MAX_HAND_ENTRIES } from '@zest/contract';
 import { decodeTable, readScores } from '@zest/core/results';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -41,9 +42,7 @@ export function BringBack({ schoolClass, students }: ClassPart) {
       );
       const log = await readAll({ classId: schoolClass.id });
       if (!log.data)
-        throw new Error(
-          problemText(log.error) ?? 'What is there already could not be read. Try again.',
-        );
+        throw new Error(problemText(log.error) ?? teacherText('class.what-there-already-could'));
       const there = new Set(log.data.entries.map(({ id }) => id));
       const named = await Promise.all(
         all.map(async (entry) => ({ ...entry, hereId: await idIn(schoolClass.id, entry.id) })),
@@ -67,14 +66,14 @@ export function BringBack({ schoolClass, students }: ClassPart) {
       });
       if (sent.error) return;
     }
-    notice(`${found.entries.length} numbers are back.`);
+    notice(teacherText('class.numbers-back', { count: found.entries.length }));
     setFound(null);
   };
   const problem = fault ?? problemText(adding.error);
   return (
     <Stack spacing={1} sx={{ alignItems: 'start' }}>
       <FileButton
-        label="Bring back saved numbers (CSV)"
+        label={teacherText('class.bring-back-saved-numbers')}
         accept=".csv"
         onFile={(file) => void read(file)}
       />
@@ -85,14 +84,14 @@ export function BringBack({ schoolClass, students }: ClassPart) {
           action={
             found.entries.length > 0 && (
               <Button size="small" disabled={adding.isLoading} onClick={() => void send()}>
-                Bring back {found.entries.length}
+                {teacherText('class.bring-back', { count: found.entries.length })}
               </Button>
             )
           }
         >
           {found.entries.length === 0
-            ? 'Nothing in it is missing here.'
-            : `${found.entries.length} ${found.entries.length === 1 ? 'number is' : 'numbers are'} missing here.`}
+            ? teacherText('class.nothing-missing-here')
+            : teacherText('class.missing-here', { count: found.entries.length })}
           <LineFaults faults={found.faults} />
         </Alert>
       )}

@@ -1,4 +1,5 @@
 import { Alert, Paper, Tab, Tabs, Typography } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { useParams, useSearchParams } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -6,20 +7,20 @@ import { ClassSettings } from './ClassSettings.tsx';
 import { Levels } from './Levels.tsx';
 import { PageFrame } from '../../frame/PageFrame.tsx';
 import { Praise } from './Praise.tsx';
-import { Progress } from './Progress.tsx';
 import { Students } from './Students.tsx';
+import { TermPart } from './TermPart.tsx';
 
 const parts = {
-  students: ['Students', Students],
-  progress: ['Progress', Progress],
-  praise: ['Praise', Praise],
-  levels: ['Levels', Levels],
-  settings: ['Rule and privacy', ClassSettings],
+  term: TermPart,
+  students: Students,
+  praise: Praise,
+  levels: Levels,
+  settings: ClassSettings,
 } as const;
 type PartName = keyof typeof parts;
 const names = Object.keys(parts) as PartName[];
 
-/** One class: its students, how they come on, whom to praise, levels, and what is kept. */
+/** One class: its term, its students, whom to praise, levels, and what is kept. */
 export function ClassPage() {
   const { classId = '' } = useParams();
   const classes = classApi.useClassesQuery();
@@ -27,23 +28,26 @@ export function ClassPage() {
   const [search, setSearch] = useSearchParams();
   const chosen = names.find((name) => name === search.get('part')) ?? 'students';
   const schoolClass = classes.data?.find(({ id }) => id === classId);
-  const [, Part] = parts[chosen];
+  const Part = parts[chosen];
   const problem = problemText(classes.error ?? students.error);
   return (
-    <PageFrame title={schoolClass?.name ?? 'Class'} back={{ to: '/classes', name: 'All classes' }}>
+    <PageFrame
+      title={schoolClass?.name ?? teacherText('class.untitled')}
+      back={{ to: '/classes', name: teacherText('class.back') }}
+    >
       {problem && <Alert severity="error">{problem}</Alert>}
       {classes.data && !schoolClass && !problem && (
-        <Alert severity="info">This class is not there any more.</Alert>
+        <Alert severity="info">{teacherText('class.gone')}</Alert>
       )}
       <Tabs
         value={chosen}
         onChange={(_event, next: PartName) => setSearch({ part: next }, { replace: true })}
-        aria-label="Parts of the class"
+        aria-label={teacherText('class.parts')}
         sx={{ mb: 2 }}
         variant="scrollable"
       >
         {names.map((name) => (
-          <Tab key={name} value={name} label={parts[name][0]} />
+          <Tab key={name} value={name} label={teacherText(`class.${name}`)} />
         ))}
       </Tabs>
       {schoolClass && students.data ? (
@@ -51,7 +55,7 @@ export function ClassPage() {
           <Part schoolClass={schoolClass} students={students.data} />
         </Paper>
       ) : (
-        !problem && <Typography>Opening …</Typography>
+        !problem && <Typography>{teacherText('class.opening')}</Typography>
       )}
     </PageFrame>
   );

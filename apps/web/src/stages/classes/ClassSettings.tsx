@@ -1,5 +1,6 @@
 import { Alert, Button, Stack, Typography } from '@mui/material';
 import { CLASS_LIMITS, type ClassPlan } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemText } from '../../app/api.ts';
@@ -27,30 +28,29 @@ export function ClassSettings({ schoolClass }: ClassPart) {
   return (
     <Stack spacing={2}>
       <TextLine
-        label="Name of the class"
+        label={teacherText('class.name-class')}
         value={plan.name}
         most={120}
         required
         onChange={(name) => setPlan({ ...plan, name })}
         sx={{ maxWidth: 340 }}
       />
-      <Typography variant="h2">Next week’s step</Typography>
-      <Typography color="text.secondary">
-        What the Log bench proposes after a lesson. You decide.
-      </Typography>
+      <Typography variant="h2">{teacherText('class.next-week-s-step')}</Typography>
+      <Typography color="text.secondary">{teacherText('class.what-log-bench-proposes')}</Typography>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
-        <Typography>Harder when at least</Typography>
+        <Typography>{teacherText('class.harder-when-least')}</Typography>
         <WholeField
-          label="finish (%)"
+          label={teacherText('class.finish')}
           value={harder.finishedPercent}
           range={PERCENT}
+          sx={{ width: 270 }}
           onChange={(finishedPercent) =>
             setPlan({ ...plan, rule: { easier, harder: { ...harder, finishedPercent } } })
           }
         />
-        <Typography>and the effort felt is at most</Typography>
+        <Typography>{teacherText('class.effort-felt-most')}</Typography>
         <WholeField
-          label="of 5, harder"
+          label={teacherText('class.5-harder')}
           value={harder.effortAtMost}
           range={EFFORT}
           onChange={(effortAtMost) =>
@@ -59,18 +59,19 @@ export function ClassSettings({ schoolClass }: ClassPart) {
         />
       </Stack>
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center' }}>
-        <Typography>Easier when fewer than</Typography>
+        <Typography>{teacherText('class.easier-when-fewer-than')}</Typography>
         <WholeField
-          label="finish (%), easier"
+          label={teacherText('class.finish-easier')}
           value={easier.finishedBelowPercent}
           range={PERCENT}
+          sx={{ width: 270 }}
           onChange={(finishedBelowPercent) =>
             setPlan({ ...plan, rule: { harder, easier: { ...easier, finishedBelowPercent } } })
           }
         />
-        <Typography>or the effort felt is at least</Typography>
+        <Typography>{teacherText('class.effort-felt-least')}</Typography>
         <WholeField
-          label="of 5, easier"
+          label={teacherText('class.5-easier')}
           value={Math.round(easier.effortAtLeast)}
           range={EFFORT}
           onChange={(effortAtLeast) =>
@@ -78,13 +79,13 @@ export function ClassSettings({ schoolClass }: ClassPart) {
           }
         />
       </Stack>
-      <Typography variant="h2">What is kept</Typography>
+      <Typography variant="h2">{teacherText('class.what-kept')}</Typography>
       <WholeField
-        label="Weeks entries are kept"
+        label={teacherText('class.weeks-entries-kept')}
         value={plan.keepWeeks}
         range={CLASS_LIMITS.keepWeeks}
         onChange={(keepWeeks) => setPlan({ ...plan, keepWeeks })}
-        helper="Older ones are erased every day."
+        helper={teacherText('class.older-ones-erased-every')}
         sx={{ width: 260 }}
       />
       {problem && <Alert severity="error">{problem}</Alert>}
@@ -94,10 +95,10 @@ export function ClassSettings({ schoolClass }: ClassPart) {
           disabled={!isChanged || saving.isLoading}
           onClick={() => void save({ classId: schoolClass.id, ...plan })}
         >
-          Save
+          {teacherText('class.save')}
         </Button>
         <Button color="error" onClick={() => setAsked(true)}>
-          Erase the class …
+          {teacherText('class.erase-class')}
         </Button>
       </Stack>
       {asked && (
@@ -105,12 +106,11 @@ export function ClassSettings({ schoolClass }: ClassPart) {
           severity="warning"
           action={
             <Button color="error" onClick={() => void eraseAll()}>
-              Erase for good
+              {teacherText('class.erase-good')}
             </Button>
           }
         >
-          The class, its students, all they sent and its links are erased. Lessons stay. This cannot
-          be taken back.
+          {teacherText('class.class-students-all-they')}
         </Alert>
       )}
     </Stack>

@@ -12,19 +12,20 @@ import {
   Typography,
 } from '@mui/material';
 import { usualRule } from '@zest/core/results';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { PageFrame } from '../../frame/PageFrame.tsx';
+import { momentText } from '../../ui/dates.ts';
 
 /** A school year, about. */
 const USUAL_WEEKS = 40;
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 const erasedWords = {
-  student: 'A student, at request',
-  class: 'A class',
-  'kept long enough': 'Entries kept as long as set',
+  student: teacherText('class.student-request'),
+  class: teacherText('class.class'),
+  'kept long enough': teacherText('class.entries-kept-long-set'),
 } as const;
 
 function Erasures() {
@@ -32,13 +33,14 @@ function Erasures() {
   if (!erasures.data || erasures.data.length === 0) return null;
   return (
     <Paper variant="outlined" sx={{ p: 2, mt: 3 }}>
-      <Typography variant="h2">What was erased</Typography>
-      <Typography color="text.secondary">That it was done, never whose it was.</Typography>
+      <Typography variant="h2">{teacherText('class.what-was-erased')}</Typography>
+      <Typography color="text.secondary">{teacherText('class.was-done-never-whose')}</Typography>
       <ul>
         {erasures.data.map(({ id, what, entries, at }) => (
           <li key={id}>
-            {when.format(new Date(at))}: {erasedWords[what]}, {entries}{' '}
-            {entries === 1 ? 'entry' : 'entries'}
+            {teacherText('class.erased-line', {
+              ...{ when: momentText(at), what: erasedWords[what], entries },
+            })}
           </li>
         ))}
       </ul>
@@ -63,7 +65,10 @@ export function ClassesPage() {
     if (made.data) void navigate(`/classes/${made.data.id}`);
   };
   return (
-    <PageFrame title="Classes" back={{ to: '/', name: 'All lessons' }}>
+    <PageFrame
+      title={teacherText('class.classes')}
+      back={{ to: '/', name: teacherText('class.all-lessons') }}
+    >
       <Stack
         component="form"
         direction="row"
@@ -75,22 +80,19 @@ export function ClassesPage() {
         }}
       >
         <TextField
-          label="Name of a new class"
+          label={teacherText('class.name-new-class')}
           value={name}
           onChange={(event) => setName(event.target.value)}
           slotProps={{ htmlInput: { maxLength: 120 } }}
           sx={{ width: { xs: '100%', sm: 340 } }}
         />
         <Button type="submit" variant="contained" disabled={name.trim() === '' || making.isLoading}>
-          Start a class
+          {teacherText('class.start-class')}
         </Button>
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
       {classes.data?.length === 0 && (
-        <Alert severity="info">
-          No classes yet. A class is a list of nicknames or codes the program makes up: no names, no
-          e-mail, no birthdays.
-        </Alert>
+        <Alert severity="info">{teacherText('class.no-classes-yet-class')}</Alert>
       )}
       <Box
         sx={{
@@ -101,13 +103,16 @@ export function ClassesPage() {
       >
         {classes.data?.map(({ id, name: className, students }) => (
           <Card key={id} variant="outlined">
-            <CardActionArea component={Link} to={`/classes/${id}`}>
+            <CardActionArea
+              component={Link}
+              to={`/classes/${id}${students > 0 ? '?part=term' : ''}`}
+            >
               <CardContent>
                 <Typography variant="h2" sx={{ overflowWrap: 'anywhere' }}>
                   {className}
                 </Typography>
                 <Typography color="text.secondary">
-                  {students} {students === 1 ? 'student' : 'students'}
+                  {teacherText('class.size', { students })}
                 </Typography>
               </CardContent>
             </CardActionArea>
@@ -117,7 +122,7 @@ export function ClassesPage() {
       <Erasures />
       <Typography sx={{ mt: 3 }}>
         <TextLink href="/privacy" target="_blank" rel="noopener">
-          What is kept of students, for families
+          {teacherText('class.what-kept-students-families')}
         </TextLink>
       </Typography>
     </PageFrame>

@@ -14,13 +14,14 @@ import {
 import { CLASS_LIMITS, type ClassPlan, type HandEntries } from '@zest/contract';
 import { creditState, type ClassSums, type CreditLevel } from '@zest/core/results';
 import { nanoid } from '@reduxjs/toolkit';
+import { teacherText } from '@zest/core/words';
 import { useMemo, useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { makeId } from '../../app/ids.ts';
 import { AddButton } from '../../ui/AddButton.tsx';
 import { ChoiceField, TextLine, WholeField } from '../../ui/fields.tsx';
-import { groupBy } from '../../ui/group.ts';
+import { groupBy } from '@zest/core/results';
 import { Rows } from '../../ui/Rows.tsx';
 import { planOf, type ClassPart } from './class-part.ts';
 
@@ -57,15 +58,15 @@ function LevelEditor({
     });
   return (
     <Rows
-      title={level.name || 'Level'}
-      addLabel="+ Criterion"
+      title={level.name || teacherText('class.level')}
+      addLabel={teacherText('class.add-criterion')}
       most={CLASS_LIMITS.criteria}
       onAdd={() =>
         onChange({
           ...level,
           criteria: [
             ...level.criteria,
-            { id: makeId(), text: 'What is to be done', measured: null },
+            { id: makeId(), text: teacherText('class.what-done'), measured: null },
           ],
         })
       }
@@ -76,16 +77,16 @@ function LevelEditor({
         fields: (
           <>
             <TextLine
-              label={`Criterion ${i + 1}`}
+              label={teacherText('class.criterion-of', { n: i + 1 })}
               value={criterion.text}
               most={400}
               required
               onChange={(text) => set(i, { text })}
             />
             <ChoiceField
-              label="Met by"
+              label={teacherText('class.met')}
               value={criterion.measured?.key ?? BY_WORD}
-              choices={[[BY_WORD, 'my word'], ...keys]}
+              choices={[[BY_WORD, teacherText('class.my-word')], ...keys]}
               onChange={(key) =>
                 set(i, {
                   measured:
@@ -96,7 +97,7 @@ function LevelEditor({
             />
             {criterion.measured && (
               <WholeField
-                label="To reach"
+                label={teacherText('class.reach')}
                 value={criterion.measured.atLeast}
                 range={{ min: 0, max: 1_000_000 }}
                 onChange={(atLeast) =>
@@ -124,10 +125,10 @@ function Standing({ level, students, lines, signed, onSign }: StandingProps) {
   return (
     <TableContainer>
       <Typography variant="h2">{level.name}</Typography>
-      <Table size="small" aria-label={`Who has reached ${level.name}`}>
+      <Table size="small" aria-label={teacherText('class.who-has-reached', { name: level.name })}>
         <TableHead>
           <TableRow>
-            <TableCell>Student</TableCell>
+            <TableCell>{teacherText('class.student')}</TableCell>
             {level.criteria.map(({ id, text }) => (
               <TableCell key={id}>{text}</TableCell>
             ))}
@@ -150,7 +151,7 @@ function Standing({ level, students, lines, signed, onSign }: StandingProps) {
                 {states.map(({ criterionId, met }, i) => (
                   <TableCell key={criterionId}>
                     {met === 'measured' ? (
-                      '✓ reached'
+                      teacherText('class.reached')
                     ) : (
                       <Checkbox
                         checked={met === 'signed'}
@@ -166,7 +167,7 @@ function Standing({ level, students, lines, signed, onSign }: StandingProps) {
                 ))}
                 <TableCell sx={{ fontWeight: 650 }}>
                   {states.length > 0 && states.every(({ met }) => met !== null)
-                    ? 'Level reached'
+                    ? teacherText('class.level-reached')
                     : ''}
                 </TableCell>
               </TableRow>
@@ -193,7 +194,11 @@ export function Levels({ schoolClass, students }: ClassPart) {
     () => [
       ...new Map(
         (sums?.lines ?? []).map(
-          ({ key, title, measure }) => [key, `${title} (${measure})`] as const,
+          ({ key, title, measure }) =>
+            [
+              key,
+              teacherText('measure.of', { title, measure: teacherText(`measure.${measure}`) }),
+            ] as const,
         ),
       ),
     ],
@@ -220,7 +225,7 @@ export function Levels({ schoolClass, students }: ClassPart) {
         <Stack key={level.id} spacing={1}>
           <Stack direction="row" spacing={2}>
             <TextLine
-              label="Level"
+              label={teacherText('class.level')}
               value={level.name}
               most={120}
               required
@@ -233,7 +238,7 @@ export function Levels({ schoolClass, students }: ClassPart) {
               color="error"
               onClick={() => setDraft(levels.filter(({ id }) => id !== level.id))}
             >
-              Remove the level
+              {teacherText('class.remove-level')}
             </Button>
           </Stack>
           <LevelEditor
@@ -247,22 +252,28 @@ export function Levels({ schoolClass, students }: ClassPart) {
       ))}
       <Stack direction="row" spacing={2}>
         <AddButton
-          label="+ Level"
+          label={teacherText('class.add-level')}
           count={levels.length}
           most={CLASS_LIMITS.levels}
           onAdd={() =>
             setDraft([
               ...levels,
-              { id: makeId(), name: `Level ${levels.length + 1}`, criteria: [] },
+              {
+                id: makeId(),
+                name: teacherText('class.level-of', { n: levels.length + 1 }),
+                criteria: [],
+              },
             ])
           }
         />
         {draft && (
           <>
             <Button variant="contained" disabled={saving.isLoading} onClick={() => void store()}>
-              Save the levels
+              {teacherText('class.save-levels')}
             </Button>
-            <Button onClick={() => setDraft(null)}>Leave them as they were</Button>
+            <Button onClick={() => setDraft(null)}>
+              {teacherText('class.leave-them-they-were')}
+            </Button>
           </>
         )}
       </Stack>
@@ -278,9 +289,7 @@ export function Levels({ schoolClass, students }: ClassPart) {
           />
         ))}
       {levels.length === 0 && (
-        <Typography color="text.secondary">
-          No levels yet. A level has criteria: met by a number that was reached, or by your word.
-        </Typography>
+        <Typography color="text.secondary">{teacherText('class.no-levels-yet-level')}</Typography>
       )}
     </Stack>
   );

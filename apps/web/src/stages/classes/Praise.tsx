@@ -8,6 +8,7 @@ import {
   weekStart,
   type MessageLanguage,
 } from '@zest/core/results';
+import { teacherText } from '@zest/core/words';
 import { useMemo, useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -18,9 +19,9 @@ import type { ClassPart } from './class-part.ts';
 import { offsetMs } from './local-time.ts';
 
 const spans = [
-  ['1', 'this week'],
-  ['2', 'the last two weeks'],
-  ['4', 'the last four weeks'],
+  ['1', teacherText('class.week')],
+  ['2', teacherText('class.last-two-weeks')],
+  ['4', teacherText('class.last-four-weeks')],
 ] as const;
 
 interface Told {
@@ -37,8 +38,8 @@ function Group({ title, empty, told }: { title: string; empty: string; told: rea
   const copy = async (text: string) => {
     notice(
       (await copyText(text))
-        ? 'Copied.'
-        : 'The browser did not let it be copied. Mark the text and copy it by hand.',
+        ? teacherText('class.copied')
+        : teacherText('class.browser-did-not-let'),
     );
   };
   return (
@@ -47,7 +48,7 @@ function Group({ title, empty, told }: { title: string; empty: string; told: rea
         <Typography variant="h2">{title}</Typography>
         {told.length > 0 && (
           <Button onClick={() => void copy(told.map(({ message }) => message).join('\n\n'))}>
-            Copy all messages
+            {teacherText('class.copy-all-messages')}
           </Button>
         )}
       </Stack>
@@ -60,9 +61,9 @@ function Group({ title, empty, told }: { title: string; empty: string; told: rea
             secondaryAction={
               <Button
                 onClick={() => void copy(message)}
-                aria-label={`Copy the message to ${nickname}`}
+                aria-label={teacherText('class.copy-message', { nickname })}
               >
-                Copy
+                {teacherText('class.copy')}
               </Button>
             }
             sx={{ pr: 10 }}
@@ -133,33 +134,42 @@ export function Praise({ schoolClass, students }: ClassPart) {
   const didBetter = new Set(list.improved.map(({ studentId }) => studentId));
   const tried = list.tried
     .filter((id) => !didBetter.has(id))
-    .map((id) => plain(id, 'tried', 'kept at it'));
-  const quiet = list.quiet.map((id) => plain(id, 'quiet', 'nothing came in'));
+    .map((id) => plain(id, 'tried', teacherText('class.kept-at-it')));
+  const quiet = list.quiet.map((id) => plain(id, 'quiet', teacherText('class.nothing-came')));
   const isForeign = [...improved, ...tried, ...quiet].some(({ language }) => language !== 'en');
   if (!sums.data)
-    return <Typography role="status">{problemText(sums.error) ?? 'Adding up …'}</Typography>;
+    return (
+      <Typography role="status">
+        {problemText(sums.error) ?? teacherText('class.adding-up')}
+      </Typography>
+    );
   return (
     <Stack spacing={2}>
       <ChoiceField
-        label="Look back over"
+        label={teacherText('class.look-back-over')}
         value={weeks}
         choices={spans}
         onChange={setWeeks}
         sx={{ width: 240 }}
       />
       {isForeign && (
-        <Alert severity="info">
-          Messages are in the language of the family. Have those you cannot read looked at by
-          somebody who can before you send them.
-        </Alert>
+        <Alert severity="info">{teacherText('class.messages-language-family-have')}</Alert>
       )}
       <Group
-        title="Beat their own best"
-        empty="Nobody has beaten a number of their own yet."
+        title={teacherText('class.beat-their-own-best')}
+        empty={teacherText('class.nobody-has-beaten-number')}
         told={improved}
       />
-      <Group title="Kept at it" empty="Nobody else has sent anything." told={tried} />
-      <Group title="Gone quiet" empty="Everybody did something." told={quiet} />
+      <Group
+        title={teacherText('class.praise-kept-at-it')}
+        empty={teacherText('class.nobody-else-has-sent')}
+        told={tried}
+      />
+      <Group
+        title={teacherText('class.gone-quiet')}
+        empty={teacherText('class.everybody-did-something')}
+        told={quiet}
+      />
     </Stack>
   );
 }

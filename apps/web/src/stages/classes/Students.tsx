@@ -30,6 +30,7 @@ import {
   type StudentPlan,
 } from '@zest/contract';
 import { sayCode } from '@zest/core/results';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
@@ -64,33 +65,33 @@ function AddStudents({
   if (room <= 0)
     return (
       <Typography color="text.secondary">
-        The class is full: {CLASS_LIMITS.students} students.
+        {teacherText('class.class-full-students', { students: CLASS_LIMITS.students })}
       </Typography>
     );
   return (
     <Stack spacing={1.5}>
       <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', alignItems: 'start' }}>
         <WholeField
-          label="New students"
+          label={teacherText('class.new-students')}
           value={count}
           range={{ min: 1, max: room }}
           onChange={setCount}
-          helper="with made-up names"
+          helper={teacherText('class.made-up-names')}
         />
         <TextField
-          label="or their nicknames"
+          label={teacherText('class.their-nicknames')}
           value={names}
           onChange={(event) => setNames(event.target.value)}
           multiline
           minRows={1}
           maxRows={6}
-          helperText="One a line. Nicknames or codes, never full names."
+          helperText={teacherText('class.one-line-nicknames-codes')}
           sx={{ width: 340 }}
         />
         <Button variant="contained" disabled={adding.isLoading} onClick={() => void send()}>
           {nicknames.length > 0
-            ? `Add ${nicknames.length} by nickname`
-            : `Add ${Math.min(count, room)} with made-up names`}
+            ? teacherText('class.add-nickname', { count: nicknames.length })
+            : teacherText('class.add-made-up-names', { min: Math.min(count, room) })}
         </Button>
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
@@ -99,15 +100,15 @@ function AddStudents({
 }
 
 const HANDS = [
-  ['*', 'not said'],
-  ['right', 'right'],
-  ['left', 'left'],
+  ['*', teacherText('class.not-said')],
+  ['right', teacherText('class.right')],
+  ['left', teacherText('class.left')],
 ] as const;
 
 const pageWords: Readonly<Record<PageSetting, string>> = {
-  calm: 'Calm: fewer things that move',
-  partByPart: 'One part at a time',
-  strip: 'Now and next always in view',
+  calm: teacherText('class.calm-fewer-things-move'),
+  partByPart: teacherText('class.one-part-time'),
+  strip: teacherText('class.now-next-always-view'),
 };
 
 function EditStudent({ student, onClose }: { student: Student; onClose: () => void }) {
@@ -131,30 +132,30 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
           <TextField
-            label="Nickname"
+            label={teacherText('class.nickname')}
             value={plan.nickname}
             onChange={(event) => setPlan({ ...plan, nickname: event.target.value })}
             slotProps={{ htmlInput: { maxLength: 40 } }}
           />
           <TextField
-            label="Group"
+            label={teacherText('class.group')}
             value={plan.group}
             onChange={(event) => setPlan({ ...plan, group: event.target.value })}
             slotProps={{ htmlInput: { maxLength: 40 } }}
           />
           <TextField
-            label="Language at home"
+            label={teacherText('class.language-home')}
             value={plan.language ?? ''}
-            helperText="As its short tag, such as de. Empty: the lesson’s."
+            helperText={teacherText('class.short-tag-such-de')}
             onChange={(event) => setPlan({ ...plan, language: event.target.value.trim() || null })}
           />
           <ChoiceField
-            label="Throwing hand"
+            label={teacherText('class.throwing-hand')}
             value={plan.hand ?? '*'}
             choices={HANDS}
             onChange={(next) => setPlan({ ...plan, hand: next === '*' ? null : next })}
           />
-          <FormGroup aria-label="On the lesson page">
+          <FormGroup aria-label={teacherText('class.lesson-page')}>
             {pageSettings.map((setting) => (
               <FormControlLabel
                 key={setting}
@@ -181,28 +182,27 @@ function EditStudent({ student, onClose }: { student: Student; onClose: () => vo
               severity="warning"
               action={
                 <Button color="error" onClick={() => void eraseAll()}>
-                  Erase for good
+                  {teacherText('class.erase-good')}
                 </Button>
               }
             >
-              Everything of “{nickname}” is erased: numbers, answers, the card. This cannot be taken
-              back.
+              {teacherText('class.everything-erased-numbers-answers', { nickname })}
             </Alert>
           )}
         </Stack>
       </DialogContent>
       <DialogActions>
         <Button color="error" onClick={() => setAsked(true)}>
-          Erase this student …
+          {teacherText('class.erase-student')}
         </Button>
         <Box sx={{ flex: 1 }} />
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{teacherText('class.cancel')}</Button>
         <Button
           variant="contained"
           disabled={plan.nickname.trim() === '' || saving.isLoading}
           onClick={() => void store()}
         >
-          Save
+          {teacherText('class.save')}
         </Button>
       </DialogActions>
     </Dialog>
@@ -219,8 +219,10 @@ export function Students({ schoolClass, students }: ClassPart) {
   return (
     <Stack spacing={2}>
       <Typography>
-        The class’s code is <strong>{sayCode(schoolClass.code)}</strong>. With a lesson’s code it
-        leads to that lesson, at <strong>{host}/go</strong>.
+        {teacherText('class.code-leads', {
+          code: sayCode(schoolClass.code),
+          address: `${host}/go`,
+        })}
       </Typography>
       <AskAddress />
       <AddStudents schoolClass={schoolClass} room={room} />
@@ -232,15 +234,22 @@ export function Students({ schoolClass, students }: ClassPart) {
             void print('cards.pdf', urlOf(routes.classCards, { classId: schoolClass.id }))
           }
         >
-          Cards to cut out (PDF)
+          {teacherText('class.cards-cut-out-pdf')}
         </Button>
       )}
       {problem && <Alert severity="error">{problem}</Alert>}
       <TableContainer>
-        <Table size="small" aria-label="Students">
+        <Table size="small" aria-label={teacherText('class.students')}>
           <TableHead>
             <TableRow>
-              {['Nickname', 'Code of the card', 'Group', 'Hand', 'Language', ''].map((head) => (
+              {[
+                teacherText('class.nickname'),
+                teacherText('class.code-card'),
+                teacherText('class.group'),
+                teacherText('class.hand'),
+                teacherText('class.language'),
+                '',
+              ].map((head) => (
                 <TableCell key={head}>{head}</TableCell>
               ))}
             </TableRow>
@@ -259,9 +268,9 @@ export function Students({ schoolClass, students }: ClassPart) {
                   <Button
                     size="small"
                     onClick={() => setEditing(student)}
-                    aria-label={`Change ${student.nickname}`}
+                    aria-label={teacherText('class.change-student', { nickname: student.nickname })}
                   >
-                    Change
+                    {teacherText('class.change')}
                   </Button>
                   <TextLink
                     component="button"
@@ -272,9 +281,9 @@ export function Students({ schoolClass, students }: ClassPart) {
                         urlOf(routes.studentRecord, { studentId: student.id }),
                       )
                     }
-                    aria-label={`Record card of ${student.nickname}`}
+                    aria-label={teacherText('class.record-card-of', { nickname: student.nickname })}
                   >
-                    Record card
+                    {teacherText('class.record-card')}
                   </TextLink>
                 </TableCell>
               </TableRow>

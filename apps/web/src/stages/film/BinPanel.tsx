@@ -1,5 +1,6 @@
 import { Button, Paper, Stack, Typography } from '@mui/material';
 import type { Take } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
@@ -19,26 +20,33 @@ export function BinPanel({ takes }: { takes: readonly Take[] }) {
   const notice = useNotice();
   const binned = takes.filter(({ inBin }) => inBin);
   return (
-    <Paper variant="outlined" sx={{ p: 1.5 }} component="section" aria-label="Storage and bin">
+    <Paper
+      variant="outlined"
+      sx={{ p: 1.5 }}
+      component="section"
+      aria-label={teacherText('film.storage-bin')}
+    >
       {data && (
         <Typography color="text.secondary" data-testid="storage">
-          This lesson’s footage takes {sizeText(data.bytes)} on the server;{' '}
-          {sizeText(data.freeBytes)} are free.{' '}
+          {teacherText('film.lesson-s-footage-takes', {
+            size: sizeText(data.bytes),
+            size2: sizeText(data.freeBytes),
+          })}{' '}
           <Link to="/storage" style={{ color: 'inherit' }}>
-            What takes up room
+            {teacherText('film.what-takes-up-room')}
           </Link>
         </Typography>
       )}
       {binned.length > 0 && (
         <Stack spacing={0.5} sx={{ mt: 1 }}>
-          <Typography variant="h3">In the bin</Typography>
+          <Typography variant="h3">{teacherText('film.bin')}</Typography>
           {binned.map(({ id: takeId, name }) => (
             <Stack key={takeId} direction="row" sx={{ gap: 1, alignItems: 'center' }}>
               <Typography noWrap sx={{ flex: 1, minWidth: 0 }}>
                 {name}
               </Typography>
               <Button size="small" onClick={() => void change({ takeId, inBin: false })}>
-                Take it back
+                {teacherText('film.take-back')}
               </Button>
             </Stack>
           ))}
@@ -51,11 +59,14 @@ export function BinPanel({ takes }: { takes: readonly Take[] }) {
               setSure(false);
               void empty(id).then(
                 (answer) =>
-                  answer.error && notice(problemText(answer.error) ?? 'The bin was not emptied.'),
+                  answer.error &&
+                  notice(problemText(answer.error) ?? teacherText('film.bin-was-not-emptied')),
               );
             }}
           >
-            {isSure ? `Yes, erase for good (${sizeText(data?.binBytes ?? 0)})` : 'Empty the bin'}
+            {isSure
+              ? teacherText('film.yes-erase-good', { size: sizeText(data?.binBytes ?? 0) })
+              : teacherText('film.empty-bin')}
           </Button>
         </Stack>
       )}

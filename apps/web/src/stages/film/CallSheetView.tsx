@@ -33,32 +33,40 @@ import {
 } from '@mui/material';
 import DragIndicatorIcon from '@mui/icons-material/DragIndicator';
 import { callSheet, changeText, shotsToFilm, type CallSheetLine } from '@zest/core/framing';
-import { clockText, lengthText } from '@zest/core/time';
+import type { Lesson, Movement } from '@zest/core/lesson';
+import { portraitOf } from '@zest/core/making';
+import { clockText, lengthText, wholeSeconds } from '@zest/core/time';
+import { teacherText, type TeacherWord } from '@zest/core/words';
 import { useMemo, useState } from 'react';
 import { routes, urlOf } from '@zest/contract';
 import { saveFirst } from '../../app/autosave.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
-import { useOpenLesson, useTakes } from '../../app/use-lesson.ts';
+import { useOpenLesson, useSchedule, useTakes } from '../../app/use-lesson.ts';
 import { fetchFile } from '../../ui/save-file.ts';
+import { dragWords, sortable } from '../../ui/dragging.ts';
+import { ShotPicture } from './ShotPicture.tsx';
 import { shotProgress, type ShotProgress } from './retakes.ts';
 
-const roundText = (ms: number) => lengthText(Math.round(ms / 1000) * 1000);
+const roundText = (ms: number) => lengthText(wholeSeconds(ms));
 
 interface LineProps {
   line: CallSheetLine;
+  movement: Movement;
   takesEach: number;
   progress: ShotProgress;
   onFilm: (blockId: string, shotId: string) => void;
 }
 
 function Line({
+  movement,
   line: { toFilm, change, startMs, filmingMs },
   takesEach,
   progress,
   onFilm,
 }: LineProps) {
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({
+    attributes: sortable,
     id: toFilm.id,
   });
   const { block, shot, kit, durationMs } = toFilm;
@@ -72,41 +80,55 @@ function Line({
       <TableCell sx={{ pr: 0 }}>
         <IconButton
           size="small"
-          aria-label={`Carry ${block.title}, ${shot.angle}`}
+          aria-label={teacherText('film.carry', { title: block.title, angle: shot.angle })}
           {...attributes}
           {...listeners}
         >
           <DragIndicatorIcon fontSize="small" />
         </IconButton>
       </TableCell>
+      <TableCell sx={{ py: 0.5, px: 0.5 }}>
+        <ShotPicture shot={shot} movement={movement} />
+      </TableCell>
       <TableCell sx={{ fontVariantNumeric: 'tabular-nums' }}>{clockText(startMs)}</TableCell>
       <TableCell sx={{ color: first.length > 0 ? 'primary.main' : 'text.secondary' }}>
         {change === null
-          ? 'set up'
+          ? teacherText('film.set-up-first')
           : first.length > 0
             ? `${first.join(', ')} (${roundText(change.totalMs)})`
-            : 'nothing changes'}
+            : teacherText('film.nothing-changes')}
       </TableCell>
       <TableCell>
-        <Typography sx={{ fontWeight: 650 }}>{block.title || 'Untitled'}</Typography>
-        {shot.angle}, {shot.framing}
-        {shot.performers > 1 && `, ${shot.performers} performers`}
-        {shot.fresh && ' · fresh'}
+        <Typography sx={{ fontWeight: 650 }}>{block.title || teacherText('untitled')}</Typography>
+        {[
+          ...[shot.angle, shot.framing],
+          ...(shot.performers > 1 ? [teacherText('film.performers', { n: shot.performers })] : []),
+          ...(shot.fresh ? [teacherText('film.fresh')] : []),
+        ].join(', ')}
       </TableCell>
       <TableCell>{[kit.join(', '), shot.note].filter((text) => text !== '').join(' · ')}</TableCell>
       <TableCell>
-        {takesEach} × {clockText(durationMs)}, {roundText(filmingMs)} in all
+        {teacherText('film.all', {
+          takesEach,
+          time: clockText(durationMs),
+          round: roundText(filmingMs),
+        })}
       </TableCell>
       <TableCell>
         <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
           <Button size="small" variant="outlined" onClick={() => onFilm(block.id, toFilm.id)}>
-            Film
+            {teacherText('film.film')}
           </Button>
           {progress.filmed.has(toFilm.id) && (
-            <Chip size="small" color="success" variant="outlined" label="filmed" />
+            <Chip
+              size="small"
+              color="success"
+              variant="outlined"
+              label={teacherText('film.filmed')}
+            />
           )}
           {progress.toRetake.has(toFilm.id) && (
-            <Chip size="small" color="error" variant="outlined" label="again" />
+            <Chip size="small" color="error" variant="outlined" label={teacherText('film.again')} />
           )}
         </Stack>
       </TableCell>
@@ -114,8 +136,54 @@ function Line({
   );
 }
 
+/** What is done most in each block, by its id. */
+function useMovements(lesson: Lesson): ReadonlyMap<string, Movement> {
+  const schedule = useSchedule();
+  return useMemo(
+    () =>
+      new Map(
+        schedule.blocks.map((timed) => [
+          timed.block.id,
+          portraitOf(lesson, { ...schedule, blocks: [timed] }).movement,
+        ]),
+      ),
+    [lesson, schedule],
+  );
+}
+
 interface CallSheetViewProps {
   onFilm: (blockId: string, only: ReadonlySet<string> | undefined) => void;
+}
+
+const headings = [
+  'film.from',
+  'film.first',
+  'film.shot',
+  'film.kit-note',
+  'film.takes',
+] as const satisfies readonly TeacherWord[];
+
+/** What an order made by hand costs beside the best, and the way back to that. */
+function OrderCost({ moreMs }: { moreMs: number }) {
+  const dispatch = useAppDispatch();
+  const useBest = () =>
+    dispatch(edit(teacherText('film.order-filming'), (draft) => void (draft.filming.order = [])));
+  const word =
+    moreMs > 0
+      ? 'film.your-order-costs-more'
+      : moreMs < 0
+        ? 'film.your-order-changes-less'
+        : 'film.your-order-costs-no';
+  return (
+    <>
+      <Typography color={moreMs > 0 ? 'error' : 'text.secondary'} data-testid="order-cost">
+        {teacherText(word, { round: roundText(Math.abs(moreMs)) })}
+      </Typography>
+      <Button size="small" onClick={useBest}>
+        {teacherText('film.use-order-fewest-changes')}
+      </Button>
+    </>
+  );
 }
 
 /** The order of filming with the fewest changes; carried about by hand, with what that costs. */
@@ -128,6 +196,7 @@ export function CallSheetView({ onFilm }: CallSheetViewProps) {
   const progress = useMemo(() => shotProgress(shotsToFilm(lesson), takes), [lesson, takes]);
   const only = onlyRetakes ? progress.toRetake : undefined;
   const sheet = useMemo(() => callSheet(lesson, only), [lesson, only]);
+  const movementOf = useMovements(lesson);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -141,76 +210,69 @@ export function CallSheetView({ onFilm }: CallSheetViewProps) {
       whole.indexOf(String(active.id)),
       whole.indexOf(String(over.id)),
     );
-    dispatch(edit('Order of filming', (draft) => void (draft.filming.order = order)));
+    dispatch(
+      edit(teacherText('film.order-filming'), (draft) => void (draft.filming.order = order)),
+    );
   };
-  const more = sheet.changesMs - sheet.bestChangesMs;
+  const print = async () => {
+    setProblem(null);
+    const unsaved = await dispatch(saveFirst());
+    const url = urlOf(routes.print, { lessonId: id, print: 'call-sheet' });
+    setProblem(unsaved ?? (await fetchFile('call-sheet.pdf', url)));
+  };
   return (
-    <Paper variant="outlined" sx={{ p: 2 }} component="section" aria-label="Call sheet">
+    <Paper
+      variant="outlined"
+      sx={{ p: 2 }}
+      component="section"
+      aria-label={teacherText('film.call-sheet')}
+    >
       <Stack
         direction="row"
         useFlexGap
         sx={{ gap: 2, flexWrap: 'wrap', alignItems: 'center', mb: 1 }}
       >
         <Typography sx={{ fontSize: '1.2rem', fontWeight: 650 }} data-testid="filming-time">
-          {sheet.lines.length} {sheet.lines.length === 1 ? 'shot' : 'shots'}, about{' '}
-          {roundText(sheet.totalMs)}; {roundText(sheet.changesMs)} of it changes and rests
+          {teacherText('film.about-changes-rests', {
+            count: sheet.lines.length,
+            round: roundText(sheet.totalMs),
+            round2: roundText(sheet.changesMs),
+          })}
         </Typography>
-        {sheet.byHand && (
-          <>
-            <Typography color={more > 0 ? 'error' : 'text.secondary'} data-testid="order-cost">
-              {more > 0
-                ? `Your order costs ${roundText(more)} more than the best.`
-                : more < 0
-                  ? `Your order changes less, by ${roundText(-more)}, but films something tired that should be fresh.`
-                  : 'Your order costs no more than the best.'}
-            </Typography>
-            <Button
-              size="small"
-              onClick={() =>
-                dispatch(edit('Order of filming', (draft) => void (draft.filming.order = [])))
-              }
-            >
-              Use the order with the fewest changes
-            </Button>
-          </>
-        )}
+        {sheet.byHand && <OrderCost moreMs={sheet.changesMs - sheet.bestChangesMs} />}
         <FormControlLabel
-          label={`Only what is to be filmed again (${progress.toRetake.size})`}
+          label={teacherText('film.only-what-filmed-again', { size: progress.toRetake.size })}
           control={<Switch checked={onlyRetakes} onChange={(_event, on) => setOnlyRetakes(on)} />}
         />
-        <Button
-          onClick={() => {
-            setProblem(null);
-            void dispatch(saveFirst()).then(async (unsaved) =>
-              setProblem(
-                unsaved ??
-                  (await fetchFile(
-                    'call-sheet.pdf',
-                    urlOf(routes.print, { lessonId: id, print: 'call-sheet' }),
-                  )),
-              ),
-            );
-          }}
-        >
-          Call sheet (PDF)
-        </Button>
+        <Button onClick={() => void print()}>{teacherText('film.call-sheet-pdf')}</Button>
       </Stack>
       {problem && <Alert severity="error">{problem}</Alert>}
       {sheet.lines.length === 0 ? (
         <Typography color="text.secondary">
           {onlyRetakes
-            ? 'Nothing has to be filmed again.'
-            : 'There is nothing to film yet. Add a block on the Plan bench first.'}
+            ? teacherText('film.nothing-has-filmed-again')
+            : teacherText('film.there-nothing-film-yet')}
         </Typography>
       ) : (
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+        <DndContext
+          sensors={sensors}
+          collisionDetection={closestCenter}
+          onDragEnd={drop}
+          accessibility={dragWords(
+            (id) =>
+              sheet.lines.find(({ toFilm }) => toFilm.id === id)?.toFilm.block.title ||
+              teacherText('untitled'),
+          )}
+        >
           <Table size="small">
             <TableHead>
               <TableRow>
                 <TableCell />
-                {['From', 'First', 'Shot', 'Kit and note', 'Takes', ''].map((name, i) => (
-                  <TableCell key={i}>{name}</TableCell>
+                <TableCell />
+                {headings.map((word) => (
+                  <TableCell key={word}>{teacherText(word)}</TableCell>
                 ))}
+                <TableCell />
               </TableRow>
             </TableHead>
             <TableBody>
@@ -219,6 +281,7 @@ export function CallSheetView({ onFilm }: CallSheetViewProps) {
                   <Line
                     key={line.toFilm.id}
                     line={line}
+                    movement={movementOf.get(line.toFilm.block.id) ?? 'other'}
                     takesEach={lesson.filming.takesEach}
                     progress={progress}
                     onFilm={(blockId) => onFilm(blockId, only)}

@@ -1,10 +1,12 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
-import { routes, urlOf, type Take } from '@zest/contract';
+import type { Take } from '@zest/contract';
 import { alignTake } from '@zest/core/assembly';
 import type { Block } from '@zest/core/lesson';
 import { clockText, instantOfFrame } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useEffectEvent, useRef, useState, type RefObject } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
+import { takeUrl } from '../../app/take-url.ts';
 import { useKeys } from '../../ui/use-keys.ts';
 import { chooseTake } from './uploads.ts';
 
@@ -125,7 +127,7 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
                 if (video) videos.current.set(take.id, video);
                 else videos.current.delete(take.id);
               }}
-              src={urlOf(routes.takeVideo, { takeId: take.id })}
+              src={takeUrl(take.id)}
               muted={i !== at}
               playsInline
               preload="auto"
@@ -139,16 +141,17 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
                 {take.name}
               </Typography>
               {take.id === block.footage?.takeId ? (
-                <Typography color="primary">in use</Typography>
+                <Typography color="primary">{teacherText('film.use')}</Typography>
               ) : (
                 <Button size="small" onClick={() => makeTheOne(take)}>
-                  Use this take
+                  {teacherText('film.use-take')}
                 </Button>
               )}
             </Stack>
             <Typography variant="body2" color="text.secondary">
               {clockText(instantOfFrame(take.frames))}
-              {take.marked ? ', in step by its sync mark' : ', from its beginning'}
+              {', '}
+              {teacherText(take.marked ? 'film.in-step' : 'film.from-beginning')}
               {take.reason && ` · ${take.reason}`}
             </Typography>
           </Box>
@@ -156,13 +159,13 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
       </Box>
       <Stack direction="row" useFlexGap sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={() => goTo(0)}>
-          To the block’s start
+          {teacherText('film.block-s-start')}
         </Button>
         <Button variant="outlined" onClick={() => goTo(clock() - STEP_S)}>
           − 2 s ([)
         </Button>
         <Button variant="contained" onClick={toggle}>
-          {playing ? 'Stop' : 'Play all'}
+          {playing ? teacherText('film.stop') : teacherText('film.play-all')}
         </Button>
         <Button variant="outlined" onClick={() => goTo(clock() + STEP_S)}>
           + 2 s (])
@@ -174,7 +177,7 @@ export function CompareTakes({ block, takes }: { block: Block; takes: readonly T
           {seconds < 0 ? `−${clockText(-seconds * 1000)}` : clockText(seconds * 1000)}
         </Typography>
         <Typography color="text.secondary">
-          Arrow keys look at another, B makes it the one.
+          {teacherText('film.arrow-keys-look-another')}
         </Typography>
       </Stack>
     </Stack>

@@ -15,10 +15,10 @@ import { FilmView } from './view/FilmView.tsx';
 
 type Way = 'set-up' | 'call-sheet' | 'takes' | 'import';
 const ways: readonly (readonly [Way, string])[] = [
-  ['set-up', 'Set up'],
-  ['call-sheet', 'Call sheet'],
-  ['takes', 'Takes'],
-  ['import', 'Import'],
+  ['set-up', teacherText('film.set-up')],
+  ['call-sheet', teacherText('film.call-sheet')],
+  ['takes', teacherText('film.takes')],
+  ['import', teacherText('film.import')],
 ];
 
 interface Filming {
@@ -44,18 +44,20 @@ export function FilmBench() {
     recoverRecordings(lessonId, () =>
       say({
         severity: 'info',
-        text: 'A recording of a closed window was found here. Sending it …',
+        text: teacherText('film.recording-closed-window-was'),
       }),
     )
       .then(
         (count) =>
           count > 0 &&
-          say({ severity: 'success', text: 'The recording of the closed window is saved.' }),
+          say({ severity: 'success', text: teacherText('film.recording-closed-window-saved') }),
       )
       .catch((error: unknown) =>
         say({
           severity: 'warning',
-          text: `A recording of a closed window is kept here but could not be sent. ${uploadFault(error)}`,
+          text: teacherText('film.recording-closed-window-kept', {
+            uploadFault: uploadFault(error),
+          }),
         }),
       );
     return () => {
@@ -63,12 +65,7 @@ export function FilmBench() {
     };
   }, [lessonId]);
 
-  if (!block)
-    return (
-      <Alert severity="info">
-        There is nothing to film yet. Add a block on the Plan bench first.
-      </Alert>
-    );
+  if (!block) return <Alert severity="info">{teacherText('film.there-nothing-film-yet')}</Alert>;
   const film = (blockId: string, only?: ReadonlySet<string>) => {
     choose(blockId);
     setFilming({ blockId, only });
@@ -85,8 +82,13 @@ export function FilmBench() {
         useFlexGap
         sx={{ columnGap: 3, alignItems: 'center', flexWrap: 'wrap' }}
       >
-        <Typography variant="h2">{block.title || 'Untitled'}</Typography>
-        <Tabs value={way} onChange={(_event, next: Way) => setWay(next)} aria-label="Filming">
+        <Typography variant="h2">{block.title || teacherText('untitled')}</Typography>
+        <Tabs
+          value={way}
+          onChange={(_event, next: Way) => setWay(next)}
+          aria-label={teacherText('film.filming')}
+          sx={{ '& .MuiTab-root': { minWidth: 0, px: { xs: 1, sm: 2 } } }}
+        >
           {ways.map(([id, name]) => (
             <Tab key={id} value={id} label={name} />
           ))}
@@ -98,7 +100,7 @@ export function FilmBench() {
           onClick={() => film(block.id)}
           sx={{ fontSize: '1.15rem' }}
         >
-          Film this block
+          {teacherText('film.film-block')}
         </Button>
       </Stack>
     </Stack>

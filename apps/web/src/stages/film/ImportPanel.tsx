@@ -3,6 +3,7 @@ import type { Take } from '@zest/contract';
 import { shotsToFilm } from '@zest/core/framing';
 import { blocksOf } from '@zest/core/lesson';
 import { clockText, instantOfFrame } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useMemo, useState, type DragEvent } from 'react';
 import { api } from '../../app/api.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -66,9 +67,10 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
   }, [lesson, takes, filmed]);
   const blocks = blocksOf(lesson);
   const choices: [string, string][] = [
-    [NOT_CHOSEN, 'not placed'],
+    [NOT_CHOSEN, teacherText('film.not-placed')],
     ...blocks.map(
-      ({ id, title }, i) => [id, `${i + 1}. ${title || 'Untitled'}`] as [string, string],
+      ({ id, title }, i) =>
+        [id, `${i + 1}. ${title || teacherText('untitled')}`] as [string, string],
     ),
   ];
   const chosenFor = ({ id }: Take) => chosen[id] ?? proposed.get(id) ?? NOT_CHOSEN;
@@ -83,10 +85,8 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
   };
   const ready = takes.filter((take) => take.state === 'ready' && chosenFor(take) !== NOT_CHOSEN);
   return (
-    <Stack spacing={1} component="section" aria-label="Files without a block">
-      <Typography variant="h3">
-        No sync mark was found in these. By order and length they seem to be:
-      </Typography>
+    <Stack spacing={1} component="section" aria-label={teacherText('film.files-without-block')}>
+      <Typography variant="h3">{teacherText('film.no-sync-mark-was')}</Typography>
       {takes.map((take) => (
         <Stack
           key={take.id}
@@ -101,11 +101,11 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
             {take.state === 'ready'
               ? clockText(instantOfFrame(take.frames))
               : take.state === 'failed'
-                ? 'cannot be used'
-                : 'arriving …'}
+                ? teacherText('film.unusable')
+                : teacherText('film.arriving')}
           </Typography>
           <ChoiceField
-            label={`Block of ${take.name}`}
+            label={teacherText('film.block', { name: take.name })}
             value={chosenFor(take)}
             choices={choices}
             onChange={(blockId) => setOwn({ ...chosen, [take.id]: blockId })}
@@ -119,7 +119,9 @@ function Unplaced({ takes }: { takes: readonly Take[] }) {
         onClick={() => void confirm(ready)}
         sx={{ alignSelf: 'start' }}
       >
-        {ready.length === 1 ? 'Yes, place it' : `Yes, place these ${ready.length}`}
+        {ready.length === 1
+          ? teacherText('film.yes-place')
+          : teacherText('film.yes-place-these', { count: ready.length })}
       </Button>
     </Stack>
   );
@@ -136,7 +138,7 @@ export function ImportPanel() {
   const [over, setOver] = useState(false);
   const [faults, setFaults] = useState<string[]>([]);
   const take = async (files: readonly File[]) => {
-    const found: string[] = files.length === 0 ? ['There was no file in what you dropped.'] : [];
+    const found: string[] = files.length === 0 ? [teacherText('film.there-was-no-file')] : [];
     for (const file of files) {
       const fault = await dispatch(importTake(lessonId, file));
       if (fault) found.push(fault);
@@ -167,16 +169,15 @@ export function ImportPanel() {
         }}
       >
         <Typography sx={{ fontSize: '1.25rem', mb: 2 }}>
-          Drop the files or the folder of a phone or camera here.
+          {teacherText('film.drop-files-folder-phone')}
         </Typography>
         <FilesButton
-          label="Choose files"
-          inputLabel="Video files of a camera"
+          label={teacherText('film.choose-files')}
+          inputLabel={teacherText('film.camera-files')}
           onFiles={(files) => void take(files)}
         />
         <Typography color="text.secondary" sx={{ mt: 2 }}>
-          Files with sync marks find their blocks by themselves; a recording of several blocks is
-          taken apart. The originals stay as they are.
+          {teacherText('film.files-sync-marks-find')}
         </Typography>
       </Paper>
       {faults.map((fault) => (

@@ -1,5 +1,6 @@
 import { Paper, Typography } from '@mui/material';
 import type { Take } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { useMemo } from 'react';
 import { useTheme } from '@mui/material/styles';
 import { Chart } from '../../ui/Chart.tsx';
@@ -41,9 +42,9 @@ export function RetakeRecord({ takes }: { takes: readonly Take[] }) {
       variant="outlined"
       sx={{ p: 2 }}
       component="section"
-      aria-label="Why takes were not the one"
+      aria-label={teacherText('film.why-takes-were-not')}
     >
-      <Typography variant="h3">Why takes were not the one</Typography>
+      <Typography variant="h3">{teacherText('film.why-takes-were-not')}</Typography>
       <Chart option={option} label={words} height={30 * counts.length + 12} />
     </Paper>
   );

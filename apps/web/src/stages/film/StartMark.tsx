@@ -3,10 +3,12 @@ import { routes, urlOf, type Take } from '@zest/contract';
 import { startInTake } from '@zest/core/assembly';
 import { changeBlock, type Block } from '@zest/core/lesson';
 import { firstFrameFrom, frameText, instantOfFrame, OUTPUT_FPS } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useEffectEvent, useRef, useState, type RefObject } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
+import { takeUrl } from '../../app/take-url.ts';
 import { frameOfMedia, mediaOfFrame } from '../../player/frames.ts';
 import '../../player/stage.css';
 import { onStageKey } from '../../ui/keys.ts';
@@ -68,13 +70,13 @@ function FrameSteps({ shown, playing, goTo, toggle, onStart }: FrameStepsProps) 
         − 1 s
       </Button>
       <Button variant="outlined" onClick={() => goTo(shown - 1)}>
-        − frame
+        {teacherText('film.frame')}
       </Button>
       <Button variant="outlined" onClick={toggle}>
-        {playing ? 'Stop' : 'Play'}
+        {playing ? teacherText('film.stop') : teacherText('film.play')}
       </Button>
       <Button variant="outlined" onClick={() => goTo(shown + 1)}>
-        + frame
+        {teacherText('film.add-frame')}
       </Button>
       <Button variant="outlined" onClick={() => goTo(shown + OUTPUT_FPS)}>
         + 1 s
@@ -86,7 +88,7 @@ function FrameSteps({ shown, playing, goTo, toggle, onStart }: FrameStepsProps) 
         {frameText(instantOfFrame(shown))}
       </Typography>
       <Button variant="contained" onClick={onStart}>
-        Block starts here (M)
+        {teacherText('film.block-starts-here-m')}
       </Button>
     </Stack>
   );
@@ -109,7 +111,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
   const setStart = (frame: number | null) => {
     dispatch(
       edit(
-        `Start of ${block.title}`,
+        teacherText('film.start', { title: block.title }),
         changeBlock(block.id, (draft) => {
           if (draft.footage)
             draft.footage.startsAtMs = frame === null ? null : instantOfFrame(frame);
@@ -144,7 +146,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
         <div className="stage" style={{ aspectRatio: '16 / 9' }}>
           <video
             ref={videoRef}
-            src={urlOf(routes.takeVideo, { takeId: take.id })}
+            src={takeUrl(take.id)}
             playsInline
             preload="auto"
             style={{ visibility: 'visible' }}
@@ -173,7 +175,7 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
         />
         {take.hasSound && <Waveform takeId={take.id} videoRef={videoRef} />}
         <Slider
-          aria-label="Start of the block in the take"
+          aria-label={teacherText('film.start-block-take')}
           value={startFrame}
           min={0}
           max={Math.max(1, take.frames - 1)}
@@ -187,12 +189,14 @@ export function StartMark({ block, take }: { block: Block; take: Take }) {
           }}
         />
         <Typography color="text.secondary" data-testid="start-mark">
-          The block starts at {frameText(instantOfFrame(startFrame))} of the take (minutes, seconds,
-          frames){byMark ? ', by its sync mark' : ''}.
+          {teacherText('film.block-starts-take-minutes', {
+            frame: frameText(instantOfFrame(startFrame)),
+            byMark: String(byMark),
+          })}
         </Typography>
         {take.marked && !byMark && (
           <Button size="small" onClick={() => setStart(null)}>
-            Back to where the sync mark says
+            {teacherText('film.back-where-sync-mark')}
           </Button>
         )}
       </Box>

@@ -22,12 +22,13 @@ import {
 } from '@zest/contract';
 import type { Block } from '@zest/core/lesson';
 import { clockText, instantOfFrame } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useRef, useState, useSyncExternalStore } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { useAppDispatch } from '../../app/store.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
-import { groupBy } from '../../ui/group.ts';
+import { groupBy } from '@zest/core/results';
 import {
   chooseTake,
   continueUpload,
@@ -40,40 +41,31 @@ import {
 function stateWords(take: Take, upload: RunningUpload | undefined): string {
   switch (take.state) {
     case 'uploading':
-      if (upload) return `Uploading, ${Math.round(upload.part * 100)} %`;
+      if (upload) return teacherText('film.uploading', { n: Math.round(upload.part * 100) });
       return take.source === 'upload'
-        ? 'Not all of it has arrived'
-        : 'Being filmed, or broken off: what is missing comes from the device that filmed ' +
-            'it as soon as it opens this lesson';
+        ? teacherText('film.not-all-has-arrived')
+        : teacherText('film.being-filmed-broken-off');
     case 'waiting':
-      return 'Waiting for its working copy';
+      return teacherText('film.waiting-working-copy');
     case 'working':
-      return `Making the working copy, ${Math.round(take.progress * 100)} %`;
+      return teacherText('film.making-working-copy', { n: Math.round(take.progress * 100) });
     case 'ready':
-      return (
-        `${clockText(instantOfFrame(take.frames))}${take.hasSound ? '' : ', no sound'}` +
-        `${take.marked ? ', lies by its sync mark' : ''}`
-      );
+      return teacherText('film.take-ready', {
+        time: clockText(instantOfFrame(take.frames)),
+        hasSound: String(take.hasSound),
+        isMarked: String(take.marked !== null),
+      });
     case 'failed':
-      return 'Cannot be used';
+      return teacherText('film.unusable-heading');
   }
 }
 
 /** What the marks of a take filmed here say about its recording; null when all is well. */
 function stallWords({ state, source, performance, marked }: Take): string | null {
   if (state !== 'ready' || source === 'upload' || !performance) return null;
-  if (!marked)
-    return (
-      'Its sync mark cannot be heard: the machine could not keep up, or filming was ' +
-      'broken off. Say by hand where the block starts, or film it again with other ' +
-      'programs closed.'
-    );
+  if (!marked) return teacherText('film.sync-mark-cannot-heard');
   if (marked.endMs !== null && marked.rate === null)
-    return (
-      'The machine could not keep up: time is missing from this recording, and ' +
-      'overlays may not fall where they should. Film it again with other programs ' +
-      'closed.'
-    );
+    return teacherText('film.machine-could-not-keep');
   return null;
 }
 
@@ -83,13 +75,13 @@ function ContinueButton({ take }: { take: Take }) {
   return (
     <>
       <Button size="small" onClick={() => input.current?.click()}>
-        Continue: choose “{take.name}” again
+        {teacherText('film.continue-choose-again', { name: take.name })}
       </Button>
       <input
         ref={input}
         type="file"
         hidden
-        aria-label={`The file of ${take.name}`}
+        aria-label={teacherText('film.file', { name: take.name })}
         onChange={(event) => {
           const file = event.target.files?.[0];
           if (file) dispatch(continueUpload(take, file));
@@ -134,14 +126,15 @@ function Renewal({ take }: { take: Take }) {
           disabled={take.renewal === 'under way'}
           onClick={() => void renew(take.id)}
         >
-          {take.renewal === 'under way' ? 'Being made …' : 'Make it anew'}
+          {take.renewal === 'under way'
+            ? teacherText('film.being-made')
+            : teacherText('film.make-anew')}
         </Button>
       }
     >
       {take.renewal === 'under way'
-        ? 'Its working copy is being made anew. Until then the old one is shown.'
-        : 'Made by an earlier version of the program. Made anew, it is as sharp as it was ' +
-          'filmed, up to 1080 lines, in the colours of the phone.'}
+        ? teacherText('film.working-copy-being-made')
+        : teacherText('film.made-earlier-version-program')}
     </Alert>
   );
 }
@@ -160,7 +153,8 @@ function TakeCard({
   const notice = useNotice();
   const set = (part: ChangeTake) =>
     void change({ takeId: take.id, ...part }).then(
-      (answer) => answer.error && notice(problemText(answer.error) ?? 'That was not kept.'),
+      (answer) =>
+        answer.error && notice(problemText(answer.error) ?? teacherText('film.was-not-kept')),
     );
   const isChosen = block.footage?.takeId === take.id;
   const putInBin = () => {
@@ -199,7 +193,7 @@ function TakeCard({
         </Box>
         {take.bytes > 0 && (
           <IconButton
-            aria-label={`Save the original of ${take.name}`}
+            aria-label={teacherText('film.save-original', { name: take.name })}
             component="a"
             href={urlOf(routes.takeOriginal, { takeId: take.id })}
             download
@@ -208,7 +202,7 @@ function TakeCard({
           </IconButton>
         )}
         <IconButton
-          aria-label={`Put ${take.name} in the bin`}
+          aria-label={teacherText('film.put-bin', { name: take.name })}
           disabled={isChosen && take.state !== 'failed'}
           onClick={putInBin}
         >
@@ -217,7 +211,7 @@ function TakeCard({
       </Stack>
       {(take.state === 'working' || (take.state === 'uploading' && upload)) && (
         <LinearProgress
-          aria-label={`Progress of ${take.name}`}
+          aria-label={teacherText('film.progress', { name: take.name })}
           variant="determinate"
           value={part * 100}
           sx={{ mt: 1 }}
@@ -230,7 +224,7 @@ function TakeCard({
       {take.renewal !== 'none' && <Renewal take={take} />}
       {take.duplicateOf && (
         <Alert severity="info" sx={{ mt: 1 }}>
-          The very same file is here already. One of the two can go in the bin.
+          {teacherText('film.very-same-file-here')}
         </Alert>
       )}
       {take.state === 'ready' && <Judgement take={take} block={block} onSet={set} />}
@@ -239,16 +233,16 @@ function TakeCard({
 }
 
 const reasons: readonly (readonly [RetakeReason | 'nothing', string])[] = [
-  ['nothing', 'nothing wrong'],
-  ...retakeReasons.map((reason) => [reason, reason] as const),
+  ['nothing', teacherText('film.nothing-wrong')],
+  ...retakeReasons.map((reason) => [reason, teacherText(`retake.${reason}`)] as const),
 ];
 
 /** The sound tracks of a take's file, with what tells them apart. */
 const trackChoices = ({ soundTracks }: Take): (readonly [string, string])[] =>
-  soundTracks.map(({ name, levelDb }, index) => [
-    String(index),
-    `${index + 1}${name ? ` ${name}` : ''}: ${levelDb === null ? 'silent' : `${Math.round(levelDb)} dB`}`,
-  ]);
+  soundTracks.map(({ name, levelDb }, index) => {
+    const level = levelDb === null ? teacherText('film.silent') : `${Math.round(levelDb)} dB`;
+    return [String(index), `${index + 1}${name ? ` ${name}` : ''}: ${level}`];
+  });
 
 interface JudgementProps {
   take: Take;
@@ -267,11 +261,11 @@ function Judgement({ take, block, onSet }: JudgementProps) {
     >
       {block.footage?.takeId !== take.id && (
         <Button size="small" onClick={() => dispatch(chooseTake(block, take.id, null))}>
-          Use this take
+          {teacherText('film.use-take')}
         </Button>
       )}
       <ChoiceField
-        label={`What is wrong with ${take.name}`}
+        label={teacherText('film.what-wrong', { name: take.name })}
         value={take.reason ?? 'nothing'}
         choices={reasons}
         onChange={(reason) => onSet({ reason: reason === 'nothing' ? null : reason })}
@@ -279,7 +273,7 @@ function Judgement({ take, block, onSet }: JudgementProps) {
       />
       {take.soundTracks.length > 1 && (
         <ChoiceField
-          label={`Sound of ${take.name}`}
+          label={teacherText('film.sound', { name: take.name })}
           value={String(take.soundTrack)}
           choices={trackChoices(take)}
           onChange={(track) => onSet({ soundTrack: Number(track) })}
@@ -296,9 +290,11 @@ function NoteField({ take, onKeep }: { take: Take; onKeep: (note: string) => voi
   const [typed, setTyped] = useState<string | null>(null);
   return (
     <TextField
-      label={`Note on ${take.name}`}
+      label={teacherText('film.take-note')}
       value={typed ?? take.note}
-      slotProps={{ htmlInput: { maxLength: 400 } }}
+      slotProps={{
+        htmlInput: { 'aria-label': teacherText('film.note', { name: take.name }), maxLength: 400 },
+      }}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={() => {
         if (typed !== null && typed !== take.note) onKeep(typed);
@@ -318,7 +314,9 @@ export function TakeList({ block, takes }: { block: Block; takes: Take[] }) {
       {performances.map((cameras) => (
         <Stack key={cameras[0]?.id} spacing={0.75}>
           {cameras.length > 1 && (
-            <Typography variant="body2">One performance, {cameras.length} cameras:</Typography>
+            <Typography variant="body2">
+              {teacherText('film.one-performance-cameras', { count: cameras.length })}
+            </Typography>
           )}
           {cameras.map((take) => (
             <TakeCard key={take.id} take={take} block={block} upload={uploads.get(take.id)} />

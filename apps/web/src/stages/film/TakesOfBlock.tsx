@@ -1,5 +1,6 @@
 import { Box, Button, Paper, Stack, Typography } from '@mui/material';
 import type { Block } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { useTakes } from '../../app/use-lesson.ts';
 import { BinPanel } from './BinPanel.tsx';
@@ -37,7 +38,9 @@ export function TakesOfBlock({ block }: { block: Block }) {
               variant={compares ? 'contained' : 'outlined'}
               sx={{ mb: 1.5 }}
             >
-              {compares ? 'Back to the chosen take' : `Compare the ${ready.length} takes`}
+              {compares
+                ? teacherText('film.back-chosen-take')
+                : teacherText('film.compare-takes', { count: ready.length })}
             </Button>
           )}
           {compares && ready.length > 1 ? (
@@ -47,12 +50,12 @@ export function TakesOfBlock({ block }: { block: Block }) {
           ) : (
             <Typography color="text.secondary" sx={{ py: 8, textAlign: 'center' }}>
               {chosen && chosen.state !== 'failed'
-                ? 'The working copy of this take is being made. Meanwhile you can film the next block.'
+                ? teacherText('film.working-copy-take-being')
                 : block.kind === 'card'
-                  ? 'A card is drawn by the program and needs no filming.'
+                  ? teacherText('film.card-drawn-program-needs')
                   : takes.length === 0
-                    ? 'No take of this block yet. Film it, or upload a file from your phone.'
-                    : 'Choose a take on the right to set where the block starts in it.'}
+                    ? teacherText('film.no-take-block-yet')
+                    : teacherText('film.choose-take-right-set')}
             </Typography>
           )}
         </Paper>

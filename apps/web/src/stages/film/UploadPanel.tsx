@@ -1,5 +1,6 @@
 import { Alert, Paper, Typography } from '@mui/material';
 import type { Block } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useState, type DragEvent } from 'react';
 import { useAppDispatch } from '../../app/store.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
@@ -44,12 +45,12 @@ export function UploadPanel({ block }: { block: Block }) {
       onDrop={drop}
     >
       <FilesButton
-        label="Upload a video"
-        inputLabel="Video file"
+        label={teacherText('film.upload-video')}
+        inputLabel={teacherText('film.video-file')}
         onFiles={(files) => void take(files)}
       />
       <Typography color="text.secondary" sx={{ mt: 1 }}>
-        Or drop files here. mp4, mov, webm and mkv from any phone will do.
+        {teacherText('film.drop-files-here-mp4')}
       </Typography>
       {faults.map((fault) => (
         <Alert key={fault} severity="error" sx={{ mt: 1 }}>

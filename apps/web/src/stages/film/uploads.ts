@@ -1,5 +1,6 @@
 import type { Take } from '@zest/contract';
 import { changeBlock, type Block } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { api, problemText } from '../../app/api.ts';
 import { edit } from '../../app/lesson-slice.ts';
 import type { AppThunk } from '../../app/state.ts';
@@ -37,7 +38,7 @@ export const chooseTake =
   (dispatch) => {
     dispatch(
       edit(
-        `Take of ${block.title || 'the block'}`,
+        teacherText('film.take', { n: block.title || teacherText('untitled') }),
         changeBlock(block.id, (draft) => void (draft.footage = { takeId, startsAtMs })),
       ),
     );
@@ -49,7 +50,7 @@ export const leaveTake =
   (dispatch) => {
     dispatch(
       edit(
-        `Take of ${block.title || 'the block'}`,
+        teacherText('film.take', { n: block.title || teacherText('untitled') }),
         changeBlock(block.id, (draft) => void (draft.footage = null)),
       ),
     );
@@ -68,9 +69,9 @@ const VIDEO_NAME = /\.(mp4|m4v|mov|webm|mkv|3gp|avi|ts|mts|m2ts|mpe?g)$/i;
 
 /** What can be told of a file before it is sent; null when it may be sent. */
 export function fileFault(file: File): string | null {
-  if (file.size === 0) return `“${file.name}” is empty. Copy it from the camera again.`;
+  if (file.size === 0) return teacherText('film.empty-copy-from-camera', { name: file.name });
   if (!file.type.startsWith('video/') && !VIDEO_NAME.test(file.name)) {
-    return `“${file.name}” is not a video. Choose an mp4, mov, webm or mkv file.`;
+    return teacherText('film.not-video-choose-mp4', { name: file.name });
   }
   return null;
 }
@@ -103,11 +104,12 @@ const sendAs =
       api.endpoints.makeTake.initiate({
         lessonId,
         blockId,
-        name: file.name.slice(0, 200) || 'Upload',
+        name: file.name.slice(0, 200) || teacherText('film.upload'),
         source,
       }),
     );
-    if (!made.data) return { fault: problemText(made.error) ?? 'The upload could not be begun.' };
+    if (!made.data)
+      return { fault: problemText(made.error) ?? teacherText('film.upload-could-not-begun') };
     const takeId = made.data.id;
     void send(takeId, file, false).then(() => dispatch(api.util.invalidateTags(['Takes'])));
     return { takeId };
@@ -179,7 +181,7 @@ export const uploadPicture =
     const picture = await plainPicture(file);
     if (!picture)
       return {
-        fault: `“${file.name}” is not a picture that can be read. Choose a JPEG, PNG or WebP file.`,
+        fault: teacherText('film.not-picture-can-read', { name: file.name }),
       };
     return dispatch(sendAs(lessonId, blockId, picture, 'picture'));
   };
@@ -192,7 +194,7 @@ export const uploadMusic =
   async (dispatch) => {
     if (file.size === 0 || (!file.type.startsWith('audio/') && !MUSIC_NAME.test(file.name)))
       return {
-        fault: `“${file.name}” is not a sound file. Choose an MP3, M4A, WAV, OGG or FLAC file.`,
+        fault: teacherText('film.not-sound-file-choose', { name: file.name }),
       };
     return dispatch(sendAs(lessonId, '', file, 'music'));
   };

@@ -18,7 +18,7 @@ export function Answers({ rows }: { rows: readonly AnswersOf[] }) {
   if (answers.length === 0) return null;
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
-      <Typography variant="h2">Answers</Typography>
+      <Typography variant="h2">{teacherText('log.answers')}</Typography>
       <ul>
         {answers.map(({ id, nickname, question, text }) => (
           <li key={id} style={{ overflowWrap: 'anywhere' }}>

@@ -16,7 +16,6 @@ import {
 } from '@mui/material';
 import { nanoid } from '@reduxjs/toolkit';
 import type { Class, HandEntries as Sent, Student } from '@zest/contract';
-import type { Side } from '@zest/core/lesson';
 import {
   decodeTable,
   guessColumns,
@@ -31,12 +30,14 @@ import {
   type ScorePrompt,
   type Table as Sheet,
 } from '@zest/core/results';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
 import { ChoiceField } from '../../ui/fields.tsx';
 import { FileButton } from '../../ui/FileButton.tsx';
 import { LineFaults } from '../../ui/LineFaults.tsx';
+import { valueName, type Side } from '@zest/core/lesson';
 
 interface HandEntriesProps {
   schoolClass: Class;
@@ -45,8 +46,14 @@ interface HandEntriesProps {
   prompts: readonly ScorePrompt[];
 }
 
-const promptName = ({ title, measure, seconds }: ScorePrompt) =>
-  `${title} (${measure}${seconds === null ? '' : ` in ${seconds} s`})`;
+const promptName = ({ title, measure, seconds }: ScorePrompt) => {
+  const what = { title, measure: teacherText(`measure.${measure}`) };
+  return seconds === null
+    ? teacherText('measure.of', what)
+    : teacherText('measure.in', { ...what, seconds });
+};
+const columnName = (side: Side | null, { measure }: ScorePrompt) =>
+  side ? valueName(side) : teacherText(`measure.${measure}`);
 const NONE = '*';
 
 function ByHand({
@@ -62,12 +69,12 @@ function ByHand({
 }) {
   const sides = sidesOf(prompt);
   return (
-    <Table size="small" aria-label="Numbers by hand">
+    <Table size="small" aria-label={teacherText('log.numbers-hand')}>
       <TableHead>
         <TableRow>
-          <TableCell>Student</TableCell>
+          <TableCell>{teacherText('common.student')}</TableCell>
           {sides.map((side) => (
-            <TableCell key={side ?? ''}>{side ?? prompt.measure}</TableCell>
+            <TableCell key={side ?? ''}>{columnName(side, prompt)}</TableCell>
           ))}
         </TableRow>
       </TableHead>
@@ -83,7 +90,7 @@ function ByHand({
                   slotProps={{
                     htmlInput: {
                       inputMode: 'decimal',
-                      'aria-label': `${nickname} ${side ?? prompt.measure}`,
+                      'aria-label': `${nickname} ${columnName(side, prompt)}`,
                       maxLength: 9,
                     },
                   }}
@@ -112,7 +119,7 @@ function FromSheet({
   onColumns: (columns: Columns) => void;
 }) {
   const choices = [
-    [NONE, 'none'],
+    [NONE, teacherText('log.none')],
     ...sheet.header.map((name, i) => [String(i), name || `column ${i + 1}`] as const),
   ] as const;
   const { matched, faults } = matchRows(sheet, columns, students, measure);
@@ -127,12 +134,12 @@ function FromSheet({
   return (
     <Stack spacing={1.5}>
       <Stack direction="row" useFlexGap sx={{ gap: 1.5, flexWrap: 'wrap' }}>
-        {field('nickname', 'Nickname or code')}
-        {field('value', 'Number')}
-        {field('side', 'Side')}
+        {field('nickname', teacherText('log.nickname-code'))}
+        {field('value', teacherText('common.number'))}
+        {field('side', teacherText('common.side'))}
       </Stack>
       <Typography>
-        {matched.length} of {sheet.rows.length} lines can be taken.
+        {teacherText('log.lines-can-taken', { count: matched.length, count2: sheet.rows.length })}
       </Typography>
       {faults.length > 0 && (
         <Alert severity="warning">
@@ -215,30 +222,32 @@ export function HandEntries({ schoolClass, students, lessonId, prompts }: HandEn
   return (
     <>
       <Button variant="outlined" onClick={() => setOpen(true)}>
-        Enter numbers …
+        {teacherText('log.enter-numbers')}
       </Button>
       <Dialog open={isOpen} onClose={close} fullWidth maxWidth="sm" aria-labelledby="entries-title">
-        <DialogTitle id="entries-title">Numbers of {schoolClass.name}</DialogTitle>
+        <DialogTitle id="entries-title">
+          {teacherText('log.numbers', { name: schoolClass.name })}
+        </DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
             <ChoiceField
-              label="Of"
+              label={teacherText('log.of')}
               value={chosen}
               choices={prompts.map((one, i) => [String(i), promptName(one)] as const)}
               onChange={setChosen}
               sx={{ width: '100%' }}
             />
             <TextField
-              label="Paste from a sheet"
+              label={teacherText('log.paste-from-sheet')}
               value={pasted}
               onChange={(event) => read(event.target.value)}
               multiline
               minRows={2}
               maxRows={6}
-              helperText="With a line of headings: nickname, number, side. Or type below."
+              helperText={teacherText('log.line-headings-nickname-number')}
             />
             <FileButton
-              label="Open a CSV file"
+              label={teacherText('log.open-csv-file')}
               accept=".csv,.tsv,.txt"
               onFile={async (file) => read(decodeTable(new Uint8Array(await file.arrayBuffer())))}
             />
@@ -261,19 +270,19 @@ export function HandEntries({ schoolClass, students, lessonId, prompts }: HandEn
             )}
             {unread > 0 && (
               <Alert severity="warning">
-                {unread} of the fields hold no number from 0 to a million.
+                {teacherText('log.fields-hold-no-number', { unread })}
               </Alert>
             )}
           </Stack>
         </DialogContent>
         <DialogActions>
-          <Button onClick={close}>Cancel</Button>
+          <Button onClick={close}>{teacherText('common.cancel')}</Button>
           <Button
             variant="contained"
             disabled={entered.length === 0 || unread > 0 || adding.isLoading}
             onClick={() => void send()}
           >
-            Enter {entered.length} {entered.length === 1 ? 'number' : 'numbers'}
+            {teacherText('log.enter', { count: entered.length })}
           </Button>
         </DialogActions>
       </Dialog>

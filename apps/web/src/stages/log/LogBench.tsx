@@ -1,185 +1,59 @@
-import {
-  Alert,
-  Box,
-  Button,
-  Chip,
-  Paper,
-  Stack,
-  Table,
-  TableBody,
-  TableCell,
-  TableContainer,
-  TableHead,
-  TableRow,
-  TableSortLabel,
-  Typography,
-} from '@mui/material';
+import { Alert, Box, Button, Chip, Paper, Stack, Typography } from '@mui/material';
 import type { Class, Student } from '@zest/contract';
-import { blocksOf, type Block } from '@zest/core/lesson';
+import { blocksOf } from '@zest/core/lesson';
 import {
   blockHints,
-  linesOf,
+  byStudent,
   nextStep,
   questionResults,
   quizSum,
   scorePrompts,
   standingOf,
-  valueWords,
-  type BlockHint,
-  type LessonStanding,
   type LogEntry,
-  type NextStep,
 } from '@zest/core/results';
-import { lengthText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { problemText } from '../../app/api.ts';
 import { classApi } from '../../app/class-api.ts';
-import { useChosenBlock, useOpenLesson } from '../../app/use-lesson.ts';
+import { useOpenLesson } from '../../app/use-lesson.ts';
 import { OnePane } from '../../frame/Panes.tsx';
 import { ChoiceField } from '../../ui/fields.tsx';
-import { groupBy } from '../../ui/group.ts';
 import { Answers, Quiz } from './Answers.tsx';
+import { Board, type OfStudent } from './Board.tsx';
 import { HandEntries } from './HandEntries.tsx';
-import { PlanNextWeek } from './PlanNextWeek.tsx';
+import { NextWeek } from './NextWeek.tsx';
 
-const stepWords: Readonly<Record<NextStep['step'], string>> = {
-  harder: 'Go on to something harder',
-  same: 'Stay where you are',
-  easier: 'Make it easier',
-  'not known': 'Not known yet',
-};
-
-function stepReason({ opened, finished, effort, step }: NextStep): string {
-  const felt = effort === null ? 'nobody said how it felt' : `it felt ${effort.toFixed(1)} of 5`;
-  return step === 'not known'
-    ? `${opened} opened it: too few to say.`
-    : `${finished} of ${opened} who opened it finished; ${felt}.`;
-}
-
-function hintWords({ hint, skipped, replayed, of }: BlockHint): string {
-  const left = Object.entries(skipped)
-    .map(([reason, count]) => `${count} × ${reason}`)
-    .join(', ');
-  switch (hint) {
-    case 'it hurts':
-      return `It hurt somebody (${left}). Look at the move and its cautions before it is shown again.`;
-    case 'too hard':
-      return `Too hard for several of ${of} (${left}). Plan an easier form.`;
-    case 'too easy':
-      return `Too easy for several of ${of} (${left}). Plan a harder form.`;
-    case 'left out':
-      return `Left out by several of ${of} (${left}).`;
-    case 'watched again':
-      return `Watched again by ${replayed} of ${of}: show it twice, or slower.`;
-  }
-}
-
-interface StudentRow {
-  id: string;
-  nickname: string;
-  standing: LessonStanding;
-  numbers: string;
-}
-
-function rowsOf(
-  students: readonly Student[],
-  entries: readonly LogEntry[],
-  blocks: readonly Block[],
-): StudentRow[] {
-  const all = groupBy(entries, ({ studentId }) => studentId);
-  return students.map(({ id, nickname }) => {
-    const ofStudent = all.get(id) ?? [];
-    const sum = quizSum(blocks, ofStudent);
-    const numbers = [
-      ...(sum ? [teacherText('quiz.sum', sum)] : []),
-      ...linesOf(ofStudent).map(
-        (line) =>
-          `${line.title}${line.side ? ` ${line.side}` : ''}: ${valueWords(line, line.best)}` +
-          `${line.level === 'standard' ? '' : ` (${line.level})`}`,
-      ),
-    ].join('; ');
-    return { id, nickname, standing: standingOf(ofStudent), numbers };
-  });
-}
-
-const columns = [
-  ['nickname', 'Student'],
-  ['reached', 'Seen'],
-  ['practised', 'Practised'],
-  ['effort', 'Felt'],
-  ['numbers', 'Best numbers'],
-] as const;
-type ColumnName = (typeof columns)[number][0];
-
-const sortValue: Readonly<Record<ColumnName, (row: StudentRow) => number | string>> = {
-  nickname: ({ nickname }) => nickname.toLowerCase(),
-  reached: ({ standing }) => -standing.reached,
-  practised: ({ standing }) => -standing.practisedMs,
-  effort: ({ standing }) => -(standing.effort ?? 0),
-  numbers: ({ numbers }) => (numbers === '' ? '~' : numbers),
-};
-
-function LessonTable({ rows }: { rows: readonly StudentRow[] }) {
-  const [by, setBy] = useState<ColumnName>('nickname');
-  const value = sortValue[by];
-  const sorted = [...rows].sort((a, b) => (value(a) < value(b) ? -1 : value(a) > value(b) ? 1 : 0));
-  return (
-    <TableContainer>
-      <Table size="small" aria-label="The lesson by student">
-        <TableHead>
-          <TableRow>
-            {columns.map(([name, label]) => (
-              <TableCell key={name}>
-                <TableSortLabel active={by === name} onClick={() => setBy(name)}>
-                  {label}
-                </TableSortLabel>
-              </TableCell>
-            ))}
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {sorted.map(({ id, nickname, standing, numbers }) => (
-            <TableRow key={id}>
-              <TableCell sx={{ fontWeight: 650 }}>{nickname}</TableCell>
-              <TableCell>
-                {standing.opened ? `${Math.round(standing.reached * 100)} %` : 'not opened'}
-              </TableCell>
-              <TableCell>
-                {standing.practisedMs > 0 ? lengthText(standing.practisedMs) : ''}
-              </TableCell>
-              <TableCell>{standing.effort === null ? '' : `${standing.effort} of 5`}</TableCell>
-              <TableCell sx={{ overflowWrap: 'anywhere' }}>{numbers}</TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-    </TableContainer>
-  );
-}
-
-function ClassResults({
-  schoolClass,
-  students,
-  entries,
-}: {
+interface ClassResultsProps {
   schoolClass: Class;
   students: readonly Student[];
-  entries: readonly LogEntry[];
-}) {
+  /** Of all lessons of the class. */
+  all: readonly LogEntry[];
+}
+
+function ClassResults({ schoolClass, students, all }: ClassResultsProps) {
   const { id: lessonId, lesson } = useOpenLesson();
-  const { choose } = useChosenBlock();
-  const navigate = useNavigate();
-  const rows = useMemo(
-    () => rowsOf(students, entries, blocksOf(lesson)),
-    [students, entries, lesson],
+  const entries = useMemo(
+    () => all.filter((entry) => entry.lessonId === lessonId),
+    [all, lessonId],
   );
+  const ofStudents = useMemo(() => {
+    const ofLesson = byStudent(entries);
+    return students.map(({ id, nickname }): OfStudent => {
+      const mine = ofLesson.get(id) ?? [];
+      const sum = quizSum(blocksOf(lesson), mine);
+      return {
+        ...{ id, nickname, standing: standingOf(mine) },
+        quiz: sum ? teacherText('quiz.sum', sum) : '',
+      };
+    });
+  }, [students, entries, lesson]);
   const hints = useMemo(() => blockHints(entries), [entries]);
   const quiz = useMemo(() => questionResults(blocksOf(lesson), entries), [lesson, entries]);
   const prompts = useMemo(() => scorePrompts(lesson), [lesson]);
   const step = nextStep(entries, schoolClass.rule);
-  const opened = rows.filter(({ standing }) => standing.opened).length;
+  const keys = useMemo(() => new Set(prompts.map(({ key }) => key)), [prompts]);
+  const opened = ofStudents.filter(({ standing }) => standing.opened).length;
   return (
     <Box
       sx={{
@@ -196,62 +70,31 @@ function ClassResults({
             useFlexGap
             sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}
           >
-            <Chip label={`${opened} of ${rows.length} opened it`} />
+            <Chip label={teacherText('log.opened', { opened, all: students.length })} />
             <HandEntries
               schoolClass={schoolClass}
               students={students}
               lessonId={lessonId}
               prompts={prompts}
             />
-            <Button component={Link} to={`/classes/${schoolClass.id}?part=progress`}>
-              Over the weeks
+            <Button component={Link} to={`/classes/${schoolClass.id}?part=term`}>
+              {teacherText('log.term')}
             </Button>
             <Button component={Link} to={`/classes/${schoolClass.id}?part=praise`}>
-              Whom to praise
+              {teacherText('log.praise')}
             </Button>
           </Stack>
-          {rows.length === 0 ? (
-            <Typography>This class has no students yet.</Typography>
+          {students.length === 0 ? (
+            <Typography>{teacherText('log.no-students')}</Typography>
           ) : (
-            <LessonTable rows={rows} />
+            <Board classId={schoolClass.id} students={ofStudents} all={all} keys={keys} />
           )}
         </Stack>
       </Paper>
       <Stack spacing={2}>
-        <Paper variant="outlined" sx={{ p: 2 }}>
-          <Typography variant="h2">Next week: {stepWords[step.step]}</Typography>
-          <Typography color="text.secondary" sx={{ mb: 1 }}>
-            {stepReason(step)} By this class’s rule; you decide.
-          </Typography>
-          <PlanNextWeek step={step.step} hints={hints} />
-        </Paper>
-        <Paper variant="outlined" sx={{ p: 2 }}>
-          <Typography variant="h2">Hints for the next plan</Typography>
-          {hints.length === 0 && (
-            <Typography color="text.secondary">No block stands out.</Typography>
-          )}
-          {hints.map((hint) => (
-            <Alert
-              key={hint.blockId}
-              severity={hint.hint === 'it hurts' ? 'warning' : 'info'}
-              sx={{ mt: 1 }}
-              action={
-                <Button
-                  onClick={() => (
-                    choose(hint.blockId),
-                    void navigate({ pathname: '../plan', search: `?block=${hint.blockId}` })
-                  )}
-                >
-                  Go to it
-                </Button>
-              }
-            >
-              <strong>{hint.title || 'Untitled'}</strong>: {hintWords(hint)}
-            </Alert>
-          ))}
-        </Paper>
+        <NextWeek lesson={lesson} step={step} hints={hints} />
         <Quiz results={quiz} />
-        <Answers rows={rows} />
+        <Answers rows={ofStudents} />
       </Stack>
     </Box>
   );
@@ -262,42 +105,35 @@ export function LogBench() {
   const classes = classApi.useClassesQuery();
   const [chosen, setChosen] = useState('');
   const schoolClass = classes.data?.find(({ id }) => id === chosen) ?? classes.data?.[0];
-  const { id: lesson } = useOpenLesson();
   const classId = schoolClass?.id ?? '';
   const students = classApi.useStudentsQuery(classId, { skip: !schoolClass });
-  const log = classApi.useLogQuery({ classId, lesson }, { skip: !schoolClass });
+  const log = classApi.useLogQuery({ classId }, { skip: !schoolClass });
   const problem = problemText(classes.error ?? students.error ?? log.error);
   const choice = (
     <Stack direction="row" useFlexGap sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
       {schoolClass && (
         <ChoiceField
-          label="Class"
+          label={teacherText('log.class')}
           value={schoolClass.id}
           choices={(classes.data ?? []).map(({ id, name }) => [id, name] as const)}
           onChange={setChosen}
           sx={{ width: 260 }}
         />
       )}
-      <Button component={Link} to={schoolClass ? `/classes/${schoolClass.id}` : '/classes'}>
-        {schoolClass ? 'The class’s page' : 'Classes'}
+      <Button
+        component={Link}
+        to={schoolClass ? `/classes/${schoolClass.id}?part=term` : '/classes'}
+      >
+        {teacherText(schoolClass ? 'log.class-page' : 'common.classes')}
       </Button>
     </Stack>
   );
   const content = (
     <Stack spacing={2}>
       {problem && <Alert severity="error">{problem}</Alert>}
-      {classes.data?.length === 0 && (
-        <Alert severity="info">
-          Start a class first: its students are nicknames the program makes up. Then share the
-          lesson with it on the Share bench.
-        </Alert>
-      )}
+      {classes.data?.length === 0 && <Alert severity="info">{teacherText('log.start')}</Alert>}
       {schoolClass && students.data && log.data && (
-        <ClassResults
-          schoolClass={schoolClass}
-          students={students.data}
-          entries={log.data.entries}
-        />
+        <ClassResults schoolClass={schoolClass} students={students.data} all={log.data.entries} />
       )}
     </Stack>
   );

@@ -1,6 +1,7 @@
 import { Button, Checkbox, FormControlLabel, Stack, Typography } from '@mui/material';
 import { figureChangeText } from '@zest/core/lesson';
 import { nextLesson, stepChanges, type BlockHint, type NextStep } from '@zest/core/results';
+import { teacherText } from '@zest/core/words';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
@@ -35,11 +36,11 @@ export function PlanNextWeek({
       ),
     });
     if (made.data) void navigate(`/lessons/${made.data.id}/plan`);
-    else notice(problemText(made.error) ?? 'The lesson was not made.');
+    else notice(problemText(made.error) ?? teacherText('log.lesson-was-not-made'));
   };
   return (
     <Stack spacing={0.5}>
-      {changes.length === 0 && <Typography>No figure would change.</Typography>}
+      {changes.length === 0 && <Typography>{teacherText('log.no-figure-would-change')}</Typography>}
       {changes.map((change) => (
         <FormControlLabel
           key={change.blockId}
@@ -64,7 +65,7 @@ export function PlanNextWeek({
         disabled={making.isLoading}
         onClick={() => void plan()}
       >
-        Plan next week’s lesson
+        {teacherText('log.plan-next-week-s')}
       </Button>
     </Stack>
   );

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
 import { ledgersOf } from '@zest/core/ledger';
-import { blockKinds, blocksOf, kindNames } from '@zest/core/lesson';
+import { blockKinds, blocksOf, kindName } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { memo, useEffect, useMemo, useState, type CSSProperties } from 'react';
 import { useCommands } from '../../app/commands.ts';
@@ -30,34 +30,63 @@ function usePlanCommands(): void {
   const actions = useBlockActions();
   const split = useSplit();
   useCommands(() => {
-    const group = 'Plan';
+    const group = teacherText('plan.plan');
     const adding = blockKinds.map((kind) => ({
       group,
-      name: `Add a block: ${kindNames[kind].toLowerCase()}`,
+      name: teacherText('plan.add-block', { what: kindName(kind).toLowerCase() }),
       run: () => add(kind),
     }));
     const some = [
-      { group, name: 'Copy the chosen blocks', keys: 'Ctrl C', run: () => void actions.copy() },
-      { group, name: 'Double the chosen blocks', run: actions.duplicate },
-      { group, name: 'Remove the chosen blocks', keys: 'Delete', run: () => actions.remove() },
-      { group, name: 'Move the chosen blocks earlier', keys: 'Alt ↑', run: () => actions.move(-1) },
-      { group, name: 'Move the chosen blocks later', keys: 'Alt ↓', run: () => actions.move(1) },
+      {
+        group,
+        name: teacherText('plan.copy-chosen-blocks'),
+        keys: 'Ctrl C',
+        run: () => void actions.copy(),
+      },
+      { group, name: teacherText('plan.double-chosen-blocks'), run: actions.duplicate },
+      {
+        group,
+        name: teacherText('plan.remove-chosen-blocks'),
+        keys: 'Delete',
+        run: () => actions.remove(),
+      },
+      {
+        group,
+        name: teacherText('plan.move-chosen-blocks-earlier'),
+        keys: 'Alt ↑',
+        run: () => actions.move(-1),
+      },
+      {
+        group,
+        name: teacherText('plan.move-chosen-blocks-later'),
+        keys: 'Alt ↓',
+        run: () => actions.move(1),
+      },
     ];
     return [
       ...adding,
       {
         group,
-        name: 'Add a section',
+        name: teacherText('plan.add-section'),
         run: () => void addSection(),
       },
       ...(actions.count > 0 ? some : []),
-      { group, name: 'Put copied blocks in', keys: 'Ctrl V', run: () => actions.paste() },
-      { group, name: 'Choose all blocks', run: () => set(blocksOf(lesson).map(({ id }) => id)) },
+      {
+        group,
+        name: teacherText('plan.put-copied-blocks'),
+        keys: 'Ctrl V',
+        run: () => actions.paste(),
+      },
+      {
+        group,
+        name: teacherText('plan.choose-all-blocks'),
+        run: () => set(blocksOf(lesson).map(({ id }) => id)),
+      },
       ...(block
         ? [
             {
               group,
-              name: `Split the lesson before “${block.title}”`,
+              name: teacherText('plan.split-lesson-before', { title: block.title }),
               run: () => void split(block.id),
             },
           ]

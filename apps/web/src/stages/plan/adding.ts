@@ -3,7 +3,7 @@ import {
   addSection,
   blocksOf,
   insertAfter,
-  kindNames,
+  kindName,
   LIMITS,
   makeBlock,
   makeSection,
@@ -42,7 +42,7 @@ export const AddingContext = createContext<Adding | null>(null);
 
 export function useAdding(): Adding {
   const adding = useContext(AddingContext);
-  if (!adding) throw new Error('Blocks are added on the Plan bench.');
+  if (!adding) throw new Error(teacherText('plan.blocks-added-plan-bench'));
   return adding;
 }
 
@@ -114,12 +114,12 @@ export function useMakeAdding(): Adding {
       goTo: setSection,
       putIn,
       add: (kind) =>
-        putIn(`Add ${kindNames[kind].toLowerCase()}`, [
+        putIn(teacherText('plan.add', { what: kindName(kind).toLowerCase() }), [
           makeBlock(kind, makeId, now().settings.language),
         ]),
       addSection: () => {
         const section = newSection();
-        dispatch(edit('Add a section', addSection(section)));
+        dispatch(edit(teacherText('plan.add-section'), addSection(section)));
         return section.id;
       },
       isFresh: (blockId) => {

@@ -9,6 +9,7 @@ import {
   unpackBlocks,
   type Block,
 } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useMemo } from 'react';
 import { api } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
@@ -26,7 +27,7 @@ import { useSelection } from './selection.ts';
  */
 const LAST_COPY = 'zest-copied-blocks';
 
-const several = (n: number) => (n === 1 ? 'the block' : `${n} blocks`);
+const several = (n: number) => teacherText('plan.several', { n });
 
 /**
  * Gives blocks from another lesson takes of this one; gives how many blocks had footage that is
@@ -76,22 +77,28 @@ export function useBlockActions() {
       const target =
         sections.find((section) => section.blocks.some(({ id }) => id === after)) ??
         sections.at(-1);
-      if (!target) return notice('Add a section first: blocks lie in sections.');
+      if (!target) return notice(teacherText('plan.add-section-first-blocks'));
       if (target.blocks.length + pasted.length > LIMITS.blocksPerSection)
         return notice(fullText(target.title));
       const { blocks: settled, lost } = await dispatch(ownFootage(lessonId, pasted));
-      dispatch(edit(`Put in ${several(settled.length)}`, insertAfter(after, settled)));
+      dispatch(
+        edit(
+          teacherText('plan.put', { several: several(settled.length) }),
+          insertAfter(after, settled),
+        ),
+      );
       set(settled.length > 1 ? settled.map(({ id }) => id) : []);
       if (settled[0]) choose(settled[0].id);
-      if (lost > 0)
-        notice(`${lost} of the blocks came without footage: it is not on this installation.`);
+      if (lost > 0) notice(teacherText('plan.blocks-came-without-footage', { lost }));
     };
     const actions = {
       count: current.size,
       move: (by: -1 | 1, of: ReadonlySet<string> = current) =>
-        void dispatch(edit(`Move ${several(of.size)}`, moveBlocks(of, by))),
+        void dispatch(
+          edit(teacherText('plan.move', { several: several(of.size) }), moveBlocks(of, by)),
+        ),
       remove: (of: ReadonlySet<string> = current) => {
-        dispatch(edit(`Remove ${several(of.size)}`, removeBlocks(of)));
+        dispatch(edit(teacherText('plan.remove', { several: several(of.size) }), removeBlocks(of)));
         set([]);
       },
       /** The blocks as text, also kept for the button. */
@@ -103,7 +110,7 @@ export function useBlockActions() {
           // The browser's store is full: the clipboard has them.
         }
         notice(
-          `Copied ${several(of.size)}. Ctrl V puts ${of.size === 1 ? 'it' : 'them'} in, here or in another lesson.`,
+          teacherText('plan.copied-ctrl-v-puts', { several: several(of.size), size: of.size }),
         );
         return text;
       },

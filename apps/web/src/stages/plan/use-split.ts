@@ -1,4 +1,5 @@
 import { LessonError, splitLesson } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
@@ -19,9 +20,10 @@ export function useSplit(): (blockId: string) => Promise<void> {
     try {
       const [first, second] = splitLesson(now(), blockId, makeId);
       const made = await makeLesson({ document: second });
-      if (!made.data) return notice(problemText(made.error) ?? 'The lesson was not split.');
-      dispatch(edit('Split the lesson', (draft) => void Object.assign(draft, first)));
-      notice(`“${second.title}” is on the shelf now.`);
+      if (!made.data)
+        return notice(problemText(made.error) ?? teacherText('plan.lesson-was-not-split'));
+      dispatch(edit(teacherText('plan.split-lesson'), (draft) => void Object.assign(draft, first)));
+      notice(teacherText('plan.shelf-now', { title: second.title }));
     } catch (error) {
       if (!(error instanceof LessonError)) throw error;
       notice(error.message);

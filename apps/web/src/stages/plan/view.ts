@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { createContext, useContext, useMemo, useState } from 'react';
 
 /** What opens in the run sheet's place. */
@@ -17,7 +18,7 @@ export const PlanViewContext = createContext<PlanView | null>(null);
 
 export function usePlanView(): PlanView {
   const view = useContext(PlanViewContext);
-  if (!view) throw new Error('Drawers open on the Plan bench.');
+  if (!view) throw new Error(teacherText('plan.drawers-open-plan-bench'));
   return view;
 }
 

@@ -1,6 +1,7 @@
 import { Box, Button, Dialog, DialogContent, DialogTitle, Stack, Typography } from '@mui/material';
 import { LIMITS, type CountLanguage } from '@zest/core/lesson';
 import { calledCount, calledNumber } from '@zest/core/script';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -8,12 +9,12 @@ import { useLessonPart } from '../../app/use-lesson.ts';
 import { ChoiceField, TextLine } from '../../ui/fields.tsx';
 
 const languages: readonly (readonly [CountLanguage, string])[] = [
-  ['en', 'English'],
-  ['de', 'Deutsch'],
+  ['en', teacherText('script.english')],
+  ['de', teacherText('script.deutsch')],
   ['es', 'español'],
   ['fr', 'français'],
   ['it', 'italiano'],
-  ['nl', 'Nederlands'],
+  ['nl', teacherText('script.nederlands')],
   ['pl', 'polski'],
   ['pt', 'português'],
   ['tr', 'Türkçe'],
@@ -41,7 +42,7 @@ export function Counts() {
   const setOwn = (n: number, word: string) =>
     dispatch(
       edit(
-        `Word for ${n}`,
+        teacherText('script.word', { n }),
         ({ settings: { counts: draft } }) => {
           while (draft.own.length < n) draft.own.push('');
           draft.own[n - 1] = word;
@@ -52,7 +53,7 @@ export function Counts() {
     );
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Counts</Button>
+      <Button onClick={() => setOpen(true)}>{teacherText('script.counts')}</Button>
       <Dialog
         open={isOpen}
         onClose={() => setOpen(false)}
@@ -60,32 +61,36 @@ export function Counts() {
         maxWidth="sm"
         aria-labelledby="counts-title"
       >
-        <DialogTitle id="counts-title">How you count</DialogTitle>
+        <DialogTitle id="counts-title">{teacherText('script.how-you-count')}</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
             <ChoiceField
-              label="Count in"
+              label={teacherText('script.count')}
               value={counts.language}
               choices={languages}
               onChange={(language) =>
                 dispatch(
                   edit(
-                    'Language of the counts',
+                    teacherText('script.language-counts'),
                     (d) => void (d.settings.counts.language = language),
                   ),
                 )
               }
             />
-            <Typography>Up: {calledCount(SHOWN, 'up', counts).join(', ')}.</Typography>
-            <Typography>Down: {calledCount(SHOWN, 'down', counts).join(', ')}.</Typography>
+            <Typography>
+              {teacherText('script.up', { list: calledCount(SHOWN, 'up', counts).join(', ') })}
+            </Typography>
+            <Typography>
+              {teacherText('script.down', { list: calledCount(SHOWN, 'down', counts).join(', ') })}
+            </Typography>
             {canSpeak && (
               <Stack direction="row" spacing={1}>
-                <Button onClick={() => listen('up')}>Listen, up</Button>
-                <Button onClick={() => listen('down')}>Listen, down</Button>
+                <Button onClick={() => listen('up')}>{teacherText('script.listen-up')}</Button>
+                <Button onClick={() => listen('down')}>{teacherText('script.listen-down')}</Button>
               </Stack>
             )}
             <Typography color="text.secondary">
-              Your own word for a number, where you say it otherwise (“eight” as “and rest”).
+              {teacherText('script.your-own-word-number')}
             </Typography>
             <Box
               sx={{
@@ -97,10 +102,12 @@ export function Counts() {
               {Array.from({ length: SHOWN }, (_, i) => (
                 <TextLine
                   key={i}
-                  label={`Say ${i + 1} as`}
+                  label={teacherText('script.say', { n: i + 1 })}
                   value={counts.own[i] ?? ''}
                   most={LIMITS.title}
-                  helper={`usually “${calledNumber(i + 1, { ...counts, own: [] })}”`}
+                  helper={teacherText('script.usually', {
+                    calledNumber: calledNumber(i + 1, { ...counts, own: [] }),
+                  })}
                   onChange={(word) => setOwn(i + 1, word)}
                 />
               ))}

@@ -25,11 +25,12 @@ import {
   type Cue,
 } from '@zest/core/lesson';
 import type { StoredCueEntry } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
-import { groupBy } from '../../ui/group.ts';
+import { groupBy } from '@zest/core/results';
 import { useChange } from '../../ui/use-change.ts';
 
 /**
@@ -49,16 +50,17 @@ export function LibraryState({ block, cue, at }: { block: Block; cue: Cue; at: n
   const put = async () => {
     const { id: _id, ...body } = entryOfCue(cue, block.skill, 'new');
     const made = await makeEntry(body);
-    if (made.data) set('Put the cue in the library', (d) => void (d.entryId = made.data.id));
-    else notice(problemText(made.error) ?? 'The library did not take the cue.');
+    if (made.data)
+      set(teacherText('script.put-cue-library'), (d) => void (d.entryId = made.data.id));
+    else notice(problemText(made.error) ?? teacherText('script.library-did-not-take'));
   };
   const update = async () => {
     if (!entry) return;
     const saved = await saveEntry(entryOfCue(cue, entry.skill, entry.id));
     notice(
       saved.error
-        ? (problemText(saved.error) ?? 'The library was not changed.')
-        : 'The library says it this way now. Other lessons are asked before theirs change.',
+        ? (problemText(saved.error) ?? teacherText('script.library-was-not-changed'))
+        : teacherText('script.library-says-way-now'),
     );
   };
   if (library === undefined) return null;
@@ -70,14 +72,14 @@ export function LibraryState({ block, cue, at }: { block: Block; cue: Cue; at: n
         disabled={cue.text.trim() === ''}
         onClick={() => void put()}
       >
-        Keep in the cue library
+        {teacherText('script.keep-cue-library')}
       </Button>
     );
   }
   if (!cueDiffers(cue, entry)) {
     return (
       <Typography variant="body2" color="text.secondary">
-        As in the library, used {entry.uses === 1 ? 'once' : `${entry.uses} times`}.
+        {teacherText('script.library-used', { uses: entry.uses })}
       </Typography>
     );
   }
@@ -90,7 +92,7 @@ export function LibraryState({ block, cue, at }: { block: Block; cue: Cue; at: n
         aria-haspopup="menu"
         onClick={(event) => setAnchor(event.currentTarget)}
       >
-        Differs from the library …
+        {teacherText('script.differs-from-library')}
       </Button>
       <Menu
         anchorEl={anchor}
@@ -99,13 +101,19 @@ export function LibraryState({ block, cue, at }: { block: Block; cue: Cue; at: n
         onClick={() => setAnchor(null)}
       >
         <MenuItem
-          onClick={() => set('Update the cue', (d) => void Object.assign(d, fromEntry(entry)))}
+          onClick={() =>
+            set(teacherText('script.update-cue'), (d) => void Object.assign(d, fromEntry(entry)))
+          }
         >
-          Update: take the library’s “{entry.text}”
+          {teacherText('script.update-take-library-s', { text: entry.text })}
         </MenuItem>
-        <MenuItem onClick={() => void update()}>Change the library to “{cue.text}”</MenuItem>
-        <MenuItem onClick={() => set('Detach the cue', (d) => void (d.entryId = null))}>
-          Detach: keep this one as it is
+        <MenuItem onClick={() => void update()}>
+          {teacherText('script.change-library', { text: cue.text })}
+        </MenuItem>
+        <MenuItem
+          onClick={() => set(teacherText('script.detach-cue'), (d) => void (d.entryId = null))}
+        >
+          {teacherText('script.detach-keep-one')}
         </MenuItem>
       </Menu>
     </>
@@ -123,7 +131,7 @@ export function CueLibrary({ block }: { block: Block }) {
   const [makeEntry] = api.useMakeCueEntryMutation();
   const putBack = async ({ uses: _uses, ...entry }: StoredCueEntry) => {
     const made = await makeEntry(entry);
-    if (made.error) notice(problemText(made.error) ?? 'The library did not take the cue.');
+    if (made.error) notice(problemText(made.error) ?? teacherText('script.library-did-not-take'));
   };
   const entries = (library.data ?? []).filter(({ text, skill }) =>
     `${text} ${skill}`.toLowerCase().includes(wanted.trim().toLowerCase()),
@@ -136,7 +144,7 @@ export function CueLibrary({ block }: { block: Block }) {
   return (
     <>
       <Button size="small" sx={{ alignSelf: 'start' }} onClick={() => setOpen(true)}>
-        From the cue library
+        {teacherText('script.from-cue-library')}
       </Button>
       <Dialog
         open={isOpen}
@@ -145,28 +153,26 @@ export function CueLibrary({ block }: { block: Block }) {
         maxWidth="sm"
         aria-labelledby="library-title"
       >
-        <DialogTitle id="library-title">Cue library</DialogTitle>
+        <DialogTitle id="library-title">{teacherText('script.cue-library')}</DialogTitle>
         <DialogContent>
           <Stack spacing={1} sx={{ pt: 1 }}>
             <TextField
-              label="Find a cue or skill"
+              label={teacherText('script.find-cue-skill')}
               value={wanted}
               onChange={(event) => setWanted(event.target.value)}
             />
             {library.data?.length === 0 && (
-              <Typography>
-                Nothing here yet. Press “Keep in the cue library” at a cue you will use again.
-              </Typography>
+              <Typography>{teacherText('script.nothing-here-yet-press')}</Typography>
             )}
             {isFull && (
               <Typography color="error">
-                This block has {LIMITS.cues} cues, which is all it takes.
+                {teacherText('script.block-has-cues-which', { cues: LIMITS.cues })}
               </Typography>
             )}
             {bySkill.map(([skill, ofSkill]) => (
               <div key={skill}>
                 <Typography component="h3" variant="h3">
-                  {skill || 'No skill'}
+                  {skill || teacherText('script.no-skill')}
                 </Typography>
                 <List dense disablePadding>
                   {ofSkill.map((entry) => (
@@ -175,13 +181,16 @@ export function CueLibrary({ block }: { block: Block }) {
                       disablePadding
                       secondaryAction={
                         <IconButton
-                          aria-label={`Take “${entry.text}” out of the library`}
+                          aria-label={teacherText('script.take-out-library', { text: entry.text })}
                           onClick={async () => {
                             const gone = await deleteEntry(entry.id);
-                            if (gone.error) notice(problemText(gone.error) ?? 'It is still there.');
+                            if (gone.error)
+                              notice(problemText(gone.error) ?? teacherText('script.still-there'));
                             else
                               notice(
-                                `“${entry.text}” is out of the library. Lessons keep their own.`,
+                                teacherText('script.out-library-lessons-keep', {
+                                  text: entry.text,
+                                }),
                                 () => void putBack(entry),
                               );
                           }}
@@ -194,7 +203,7 @@ export function CueLibrary({ block }: { block: Block }) {
                         disabled={isFull}
                         onClick={() => {
                           change(
-                            'Cue from the library',
+                            teacherText('script.cue-from-library'),
                             (d) => void d.cues.push(cueOfEntry(entry, makeId)),
                             false,
                           );
@@ -203,7 +212,11 @@ export function CueLibrary({ block }: { block: Block }) {
                       >
                         <ListItemText
                           primary={entry.text}
-                          secondary={[entry.bodyPart, entry.reason, `used ${entry.uses} ×`]
+                          secondary={[
+                            entry.bodyPart,
+                            entry.reason,
+                            teacherText('script.used', { uses: entry.uses }),
+                          ]
                             .filter((text) => text !== '')
                             .join(' · ')}
                         />

@@ -1,6 +1,7 @@
 import { Button, Chip, Dialog, DialogContent, DialogTitle, Stack, Typography } from '@mui/material';
 import { allCues, blocksOf, LIMITS, type Lesson, type Term } from '@zest/core/lesson';
 import { saidIn, unexplainedWords } from '@zest/core/script';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { edit } from '../../app/lesson-slice.ts';
@@ -33,12 +34,18 @@ export function Glossary() {
   const set = (label: string, recipe: (terms: Term[]) => void, merge = true) =>
     dispatch(edit(label, (d) => recipe(d.glossary), merge));
   const add = (term: string) =>
-    set('Add a term', (terms) => void terms.push({ id: makeId(), term, plain: '' }), false);
+    set(
+      teacherText('script.add-term'),
+      (terms) => void terms.push({ id: makeId(), term, plain: '' }),
+      false,
+    );
   const offered = isOpen ? unexplainedWords(textOf(lesson), glossary).slice(0, OFFERED) : [];
   const isFull = glossary.length >= LIMITS.glossary;
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Glossary ({glossary.length})</Button>
+      <Button onClick={() => setOpen(true)}>
+        {teacherText('script.glossary-count', { count: glossary.length })}
+      </Button>
       <Dialog
         open={isOpen}
         onClose={() => setOpen(false)}
@@ -46,11 +53,11 @@ export function Glossary() {
         maxWidth="md"
         aria-labelledby="glossary-title"
       >
-        <DialogTitle id="glossary-title">Glossary</DialogTitle>
+        <DialogTitle id="glossary-title">{teacherText('script.glossary')}</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
             <Typography color="text.secondary">
-              Explained in the script where they are said, and on the sheet for families.
+              {teacherText('script.explained-script-where-they')}
             </Typography>
             {offered.length > 0 && !isFull && (
               <Stack
@@ -58,39 +65,44 @@ export function Glossary() {
                 useFlexGap
                 sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}
               >
-                <Typography>Long words nothing explains:</Typography>
+                <Typography>{teacherText('script.long-words-nothing-explains')}</Typography>
                 {offered.map((word) => (
                   <Chip key={word} label={`+ ${word}`} onClick={() => add(word)} />
                 ))}
               </Stack>
             )}
             <Rows
-              title="Terms"
-              addLabel="+ Term"
+              title={teacherText('script.terms')}
+              addLabel={teacherText('script.term')}
               most={LIMITS.glossary}
               onAdd={() => add('')}
-              onRemove={(i) => set('Remove a term', (terms) => void terms.splice(i, 1), false)}
+              onRemove={(i) =>
+                set(teacherText('script.remove-term'), (terms) => void terms.splice(i, 1), false)
+              }
               rows={glossary.map(({ id, term, plain }, i) => ({
                 key: id,
                 name: term,
                 fields: (
                   <>
                     <TextLine
-                      label={`Term ${i + 1}`}
+                      label={teacherText('script.term-of', { n: i + 1 })}
                       value={term}
                       most={LIMITS.title}
                       sx={{ maxWidth: 220 }}
                       onChange={(text) =>
-                        set(`Term ${i + 1}`, (terms) => void (terms[i] && (terms[i].term = text)))
+                        set(
+                          teacherText('script.term-of', { n: i + 1 }),
+                          (terms) => void (terms[i] && (terms[i].term = text)),
+                        )
                       }
                     />
                     <TextLine
-                      label="In plain words"
+                      label={teacherText('script.plain-words')}
                       value={plain}
                       most={LIMITS.line}
                       onChange={(text) =>
                         set(
-                          `Explanation ${i + 1}`,
+                          teacherText('script.explanation', { n: i + 1 }),
                           (terms) => void (terms[i] && (terms[i].plain = text)),
                         )
                       }

@@ -10,7 +10,8 @@ import {
 } from '@mui/material';
 import { LIMITS, type Block } from '@zest/core/lesson';
 import { measuredWpm, paceOf, saidIn } from '@zest/core/script';
-import { lengthText } from '@zest/core/time';
+
+import { teacherText } from '@zest/core/words';
 import { useEffect, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -49,11 +50,12 @@ export function PaceMeter({ block }: { block: Block }) {
         />
       </Box>
       <Typography variant="body2" color={isOver ? 'error' : 'text.secondary'}>
-        {words} words, {lengthText(spokenMs)}
-        {roomMs !== null &&
-          (isOver
-            ? `: ${lengthText(spokenMs - roomMs)} more than the block lasts. Cut words or lengthen it.`
-            : ` of the block’s ${lengthText(roomMs)}`)}
+        {roomMs === null
+          ? teacherText('script.words-last', { words, spokenMs })
+          : teacherText(isOver ? 'script.words-over' : 'script.words-within', {
+              ...{ words, spokenMs, roomMs },
+              overMs: spokenMs - roomMs,
+            })}
       </Typography>
     </Stack>
   );
@@ -81,25 +83,25 @@ export function ReadAloud({ block }: { block: Block }) {
   };
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Measure my pace</Button>
+      <Button onClick={() => setOpen(true)}>{teacherText('script.measure-my-pace')}</Button>
       <Dialog open={isOpen} onClose={close} maxWidth="sm" fullWidth>
-        <DialogTitle>Read this aloud as you would on camera</DialogTitle>
+        <DialogTitle>{teacherText('script.read-aloud-you-would')}</DialogTitle>
         <DialogContent>
           <Typography sx={{ fontSize: '1.15rem', lineHeight: 1.6, whiteSpace: 'pre-wrap' }}>
-            {text || 'This block has no words yet. Choose one with at least 20 words.'}
+            {text || teacherText('script.block-has-no-words')}
           </Typography>
           <Typography sx={{ mt: 2, fontVariantNumeric: 'tabular-nums' }} aria-live="polite">
             {startedAt !== null
               ? `${(tookMs / 1000).toFixed(0)} s`
               : tookMs === 0
-                ? `Now: ${lesson.settings.speechWpm} words a minute.`
+                ? teacherText('script.now-words-minute', { speechWpm: lesson.settings.speechWpm })
                 : usable
-                  ? `You read ${wpm} words a minute.`
-                  : 'Too short to tell, or out of bounds: read at least 20 words, for 5 seconds or more.'}
+                  ? teacherText('script.you-read-words-minute', { wpm })
+                  : teacherText('script.too-short-tell-out')}
           </Typography>
         </DialogContent>
         <DialogActions>
-          <Button onClick={close}>Close</Button>
+          <Button onClick={close}>{teacherText('common.close')}</Button>
           {startedAt === null ? (
             <Button
               variant={usable ? 'outlined' : 'contained'}
@@ -109,7 +111,7 @@ export function ReadAloud({ block }: { block: Block }) {
                 setStarted(performance.now());
               }}
             >
-              Start reading
+              {teacherText('script.start-reading')}
             </Button>
           ) : (
             <Button
@@ -119,18 +121,20 @@ export function ReadAloud({ block }: { block: Block }) {
                 setStarted(null);
               }}
             >
-              Done reading
+              {teacherText('script.done-reading')}
             </Button>
           )}
           {usable && (
             <Button
               variant="contained"
               onClick={() => {
-                dispatch(edit('My pace', (d) => void (d.settings.speechWpm = wpm)));
+                dispatch(
+                  edit(teacherText('script.my-pace'), (d) => void (d.settings.speechWpm = wpm)),
+                );
                 close();
               }}
             >
-              Use {wpm}
+              {teacherText('script.use', { wpm })}
             </Button>
           )}
         </DialogActions>

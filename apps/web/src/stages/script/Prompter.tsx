@@ -1,5 +1,6 @@
 import { Box, Button, Dialog } from '@mui/material';
 import { prompterOf, type PrompterLine } from '@zest/core/script';
+import { teacherText } from '@zest/core/words';
 import { useMemo, useState } from 'react';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 
@@ -22,13 +23,16 @@ export function Prompter() {
   const blocks = useMemo(() => (isOpen ? prompterOf(lesson) : []), [isOpen, lesson]);
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Prompter</Button>
+      <Button onClick={() => setOpen(true)}>{teacherText('common.prompter')}</Button>
       <Dialog
         fullScreen
         open={isOpen}
         onClose={() => setOpen(false)}
         slotProps={{
-          paper: { 'aria-label': 'Prompter', sx: { bgcolor: '#12100d', color: '#fff6ea' } },
+          paper: {
+            'aria-label': teacherText('common.prompter'),
+            sx: { bgcolor: '#12100d', color: '#fff6ea' },
+          },
         }}
       >
         <Box sx={{ position: 'sticky', top: 0, p: 1, textAlign: 'right', bgcolor: '#12100d' }}>
@@ -37,7 +41,7 @@ export function Prompter() {
             onClick={() => setOpen(false)}
             sx={{ color: '#ffb454', borderColor: '#ffb454' }}
           >
-            Close the prompter
+            {teacherText('script.close-prompter')}
           </Button>
         </Box>
         <Box sx={{ px: { xs: 2, md: 10 }, pb: 10 }}>

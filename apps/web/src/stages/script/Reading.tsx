@@ -1,6 +1,7 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
 import type { Block, Side } from '@zest/core/lesson';
 import { fixedSides, piecesOf, readForHand, rewriteScript, termPieces } from '@zest/core/script';
+import { teacherText } from '@zest/core/words';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { useChange } from '../../ui/use-change.ts';
 
@@ -9,7 +10,7 @@ function TermText({ text }: { text: string }) {
   const { glossary } = useOpenLesson().lesson;
   return termPieces(text, glossary).map(({ text: piece, term }, i) =>
     term ? (
-      <abbr key={i} title={term.plain || 'not explained yet'} className="term">
+      <abbr key={i} title={term.plain || teacherText('script.not-explained-yet')} className="term">
         {piece}
       </abbr>
     ) : (
@@ -23,7 +24,7 @@ function HandText({ text, hand }: { text: string; hand: Side }) {
   return readForHand(text, hand).map((piece, i) =>
     piece.side ? (
       <span key={i} className="side-word">
-        {piece.text} (your {piece.side})
+        {teacherText('script.your-side', { text: piece.text, side: piece.side })}
       </span>
     ) : (
       <TermText key={i} text={piece.text} />
@@ -38,7 +39,7 @@ export function Reading({ block, hand }: { block: Block; hand: Side }) {
   const asked =
     block.kind === 'question' ? [block.question, block.answer].filter((text) => text !== '') : [];
   if (pieces.length === 0 && asked.length === 0)
-    return <Typography color="text.secondary">Nothing is said yet.</Typography>;
+    return <Typography color="text.secondary">{teacherText('script.nothing-said-yet')}</Typography>;
   return (
     <Box
       sx={{
@@ -74,9 +75,9 @@ export function Reading({ block, hand }: { block: Block; hand: Side }) {
 export function FixedSides({ block }: { block: Block }) {
   const change = useChange(block);
   const places = [
-    { name: 'What you say', text: block.script, set: rewriteScript },
+    { name: teacherText('script.what-you-say'), text: block.script, set: rewriteScript },
     ...block.cues.map((cue, i) => ({
-      name: `Cue “${cue.text}”`,
+      name: teacherText('script.cue', { text: cue.text }),
       text: cue.text,
       set: (d: Block, text: string) => void (d.cues[i] && (d.cues[i].text = text)),
     })),
@@ -95,21 +96,23 @@ export function FixedSides({ block }: { block: Block }) {
           sx={{ alignItems: 'center', flexWrap: 'wrap', columnGap: 1 }}
         >
           <Typography variant="body2">
-            {name}: “{words}” holds for one hand only.
-            {instead ? '' : ' Say “other foot”, “foot of the throwing hand”, or name what it does.'}
+            {teacherText(instead ? 'script.one-hand-only' : 'script.one-hand-only-say', {
+              name,
+              words,
+            })}
           </Typography>
           {instead && (
             <Button
               size="small"
               onClick={() =>
                 change(
-                  'Wording',
+                  teacherText('script.wording'),
                   (d) => set(d, text.slice(0, at) + instead + text.slice(at + words.length)),
                   false,
                 )
               }
             >
-              Write “{instead}”
+              {teacherText('script.write', { instead })}
             </Button>
           )}
         </Stack>

@@ -39,7 +39,7 @@ const Row = memo(function Row({ block, videoMs, isOpen, hand, onOpen }: RowProps
   return (
     <Box
       component="section"
-      aria-label={`Script of ${block.title}`}
+      aria-label={teacherText('script.script', { title: block.title })}
       sx={{
         display: 'grid',
         gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 3fr) minmax(0, 2fr)' },
@@ -72,7 +72,7 @@ const Row = memo(function Row({ block, videoMs, isOpen, hand, onOpen }: RowProps
             }}
           >
             <Typography component="h3" variant="h3" dir="auto">
-              {block.title || 'Untitled'}
+              {block.title || teacherText('untitled')}
             </Typography>
           </ButtonBase>
           <Typography color="text.secondary" sx={{ fontVariantNumeric: 'tabular-nums' }}>
@@ -107,27 +107,32 @@ export function ScriptBench() {
     useSchedule().blocks.map(({ block, durationMs }) => [block.id, durationMs]),
   );
   const said = lesson.sections.flatMap(({ blocks }) => blocks.map(saidIn)).join(' ');
-  if (!chosen)
-    return <Typography>A script needs blocks. Add some on the Plan bench first.</Typography>;
+  if (!chosen) return <Typography>{teacherText('script.script-needs-blocks-add')}</Typography>;
   const tools = (
     <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
       <WholeField
-        label="Words a minute"
+        label={teacherText('script.words-minute')}
         value={speechWpm}
         range={LIMITS.speechWpm}
         onChange={(wpm) =>
-          dispatch(edit('Words a minute', (d) => void (d.settings.speechWpm = wpm), true))
+          dispatch(
+            edit(
+              teacherText('script.words-minute'),
+              (d) => void (d.settings.speechWpm = wpm),
+              true,
+            ),
+          )
         }
       />
       <ReadAloud block={chosen} />
       <ChoiceField
-        label="Read for"
+        label={teacherText('script.read-for')}
         value={hand}
         choices={[
-          ['right', 'the right-handed'],
-          ['left', 'the left-handed'],
+          ['right', teacherText('script.right-handed')],
+          ['left', teacherText('script.left-handed')],
         ]}
-        sx={{ width: 190 }}
+        sx={{ width: 215 }}
         onChange={setHand}
       />
       <Prompter />
@@ -135,7 +140,7 @@ export function ScriptBench() {
       <Counts />
       <SecondLanguage />
       <Typography color="text.secondary">
-        All that is said: {lengthText(speechMs(said, speechWpm))}
+        {teacherText('script.all-said', { time: lengthText(speechMs(said, speechWpm)) })}
       </Typography>
     </Stack>
   );

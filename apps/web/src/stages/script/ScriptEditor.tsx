@@ -7,6 +7,7 @@ import type { EditorState } from '@tiptap/pm/state';
 import { EditorContent, useEditor } from '@tiptap/react';
 import { LIMITS, makeCue, type Block } from '@zest/core/lesson';
 import { spokenShare } from '@zest/core/script';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useRef } from 'react';
 import { makeId } from '../../app/ids.ts';
 import { useBlockNow } from '../../app/use-lesson.ts';
@@ -73,7 +74,7 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
     editorProps: {
       transformPastedHTML: tablesAsLines,
       attributes: {
-        'aria-label': `Words of ${block.title}`,
+        'aria-label': teacherText('script.words-of', { title: block.title }),
         role: 'textbox',
         'aria-multiline': 'true',
         class: 'script-text',
@@ -82,7 +83,7 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
     onSelectionUpdate: ({ editor: { state } }) => pointAtCursor(latest.current.block, state),
     onUpdate: ({ editor: changed }) => {
       const { script, anchors } = fromDocument(changed.getJSON());
-      latest.current.change('Words', (draft) => {
+      latest.current.change(teacherText('script.words'), (draft) => {
         draft.script = script.slice(0, LIMITS.script);
         for (const cue of draft.cues) cue.anchor = anchors.get(cue.id) ?? null;
       });
@@ -137,7 +138,7 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
       : [border(selection.from, 'before'), border(selection.to, 'after')];
     const words = editor.state.doc.textBetween(from, to, ' ').trim().slice(0, LIMITS.line);
     const cue = makeCue(words, makeId);
-    change('Cues', (draft) => void draft.cues.push(cue), false);
+    change(teacherText('common.cues'), (draft) => void draft.cues.push(cue), false);
     // The words stay: the tag stands before them.
     editor.chain().focus().setTextSelection(from).insertContent(tagNode(cue.id, words)).run();
   };
@@ -148,20 +149,20 @@ export function ScriptEditor({ block: shown }: { block: Block }) {
       <EditorContent editor={editor} />
       {full && (
         <Typography color="error">
-          At most {LIMITS.script} characters; what goes beyond is not kept.
+          {teacherText('script.most-characters-what-goes', { script: LIMITS.script })}
         </Typography>
       )}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
         <AddButton
-          label="+ Cue here"
+          label={teacherText('script.add-cue-here')}
           keepsFocus
           count={block.cues.length}
           most={LIMITS.cues}
-          full={`A block has ${LIMITS.cues} cues at most.`}
+          full={teacherText('script.block-has-cues-most', { cues: LIMITS.cues })}
           onAdd={addHere}
         />
         {unspoken.length > 0 && (
-          <Typography variant="body2">Not spoken yet, put at the cursor:</Typography>
+          <Typography variant="body2">{teacherText('script.not-spoken-yet-put')}</Typography>
         )}
         {unspoken.map(({ id, text }) => (
           <Chip

@@ -15,14 +15,16 @@ import {
   textsOf,
   type SecondLanguage as Second,
 } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { memo, useMemo, useState } from 'react';
 import { edit } from '../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../app/store.ts';
 import { useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
 import { ShortField, TextLine } from '../../ui/fields.tsx';
+import { locale } from '../../ui/locale.ts';
 
 const LONG_TEXT = 80;
-const names = new Intl.DisplayNames(undefined, { type: 'language' });
+const names = new Intl.DisplayNames(locale, { type: 'language' });
 
 function LanguageField({
   label,
@@ -67,7 +69,7 @@ const TextOfLesson = memo(
           {text}
         </Typography>
         <TextLine
-          label={`In ${names.of(language) ?? language}`}
+          label={teacherText('script.in', { n: names.of(language) ?? language })}
           value={other}
           most={LIMITS.script}
           {...(text.length > LONG_TEXT && { rows: 3 })}
@@ -92,12 +94,12 @@ function Languages({ second, onSecond }: LanguagesProps) {
   return (
     <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
       <LanguageField
-        label="Written in"
+        label={teacherText('script.written')}
         value={language}
         onChange={(tag) =>
           dispatch(
             edit(
-              'Language',
+              teacherText('common.language'),
               ({ settings }) => {
                 settings.counts = countsIn(tag, settings);
                 settings.language = tag;
@@ -108,7 +110,11 @@ function Languages({ second, onSecond }: LanguagesProps) {
         }
       />
       {second && (
-        <LanguageField label="Second language" value={second.language} onChange={onSecond} />
+        <LanguageField
+          label={teacherText('script.second-language')}
+          value={second.language}
+          onChange={onSecond}
+        />
       )}
       {second ? (
         <Button
@@ -116,7 +122,7 @@ function Languages({ second, onSecond }: LanguagesProps) {
           onClick={() =>
             dispatch(
               edit(
-                'No second language',
+                teacherText('script.no-second-language'),
                 (d) =>
                   void Object.assign(d, {
                     second: null,
@@ -126,7 +132,7 @@ function Languages({ second, onSecond }: LanguagesProps) {
             )
           }
         >
-          Remove it
+          {teacherText('script.remove')}
         </Button>
       ) : (
         <Button
@@ -134,7 +140,7 @@ function Languages({ second, onSecond }: LanguagesProps) {
           onClick={() =>
             dispatch(
               edit(
-                'Second language',
+                teacherText('script.second-language'),
                 (d) =>
                   void (d.second = {
                     language: language === 'es' ? 'en' : 'es',
@@ -144,7 +150,7 @@ function Languages({ second, onSecond }: LanguagesProps) {
             )
           }
         >
-          Add a second language
+          {teacherText('script.add-second-language')}
         </Button>
       )}
     </Stack>
@@ -169,7 +175,7 @@ export function SecondLanguage() {
   const set = (label: string, recipe: (second: Second) => void) =>
     dispatch(edit(label, (d) => void (d.second && recipe(d.second)), true));
   const write = (text: string, other: string) =>
-    set(`In the second language: ${text.slice(0, 40)}`, (draft) => {
+    set(teacherText('script.second-language-of', { slice: text.slice(0, 40) }), (draft) => {
       const at = draft.texts.findIndex((one) => one.text === text);
       if (at >= 0) draft.texts[at] = { text, other };
       else draft.texts.push({ text, other });
@@ -177,7 +183,9 @@ export function SecondLanguage() {
   return (
     <>
       <Button onClick={() => setOpen(true)}>
-        Second language{second ? ` (${second.language})` : ''}
+        {teacherText('script.second-language-which', {
+          which: second ? ` (${second.language})` : '',
+        })}
       </Button>
       <Dialog
         open={isOpen}
@@ -186,30 +194,32 @@ export function SecondLanguage() {
         maxWidth="md"
         aria-labelledby="second-title"
       >
-        <DialogTitle id="second-title">Second language</DialogTitle>
+        <DialogTitle id="second-title">{teacherText('script.second-language')}</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
             <Typography color="text.secondary">
-              Students can see the lesson in it, or read both at once. Clocks and counts say their
-              own words in German, Spanish, French, Italian, Dutch, Polish, Portuguese, Turkish and
-              Arabic, in English otherwise.
+              {teacherText('script.students-can-see-lesson')}
             </Typography>
             <Languages
               second={second}
-              onSecond={(tag) => set('Second language', (draft) => void (draft.language = tag))}
+              onSecond={(tag) =>
+                set(teacherText('script.second-language'), (draft) => void (draft.language = tag))
+              }
             />
             {second && (
               <>
                 <Typography>
-                  {done} of {texts.length} texts
+                  {teacherText('script.texts', { done, count: texts.length })}
                 </Typography>
                 <LinearProgress
-                  aria-label="Texts that are written"
+                  aria-label={teacherText('script.texts-written')}
                   variant="determinate"
                   value={(100 * done) / Math.max(1, texts.length)}
                 />
                 {second.texts.length >= LIMITS.wordings && (
-                  <Alert severity="warning">At most {LIMITS.wordings} texts can be written.</Alert>
+                  <Alert severity="warning">
+                    {teacherText('script.most-texts-can-written', { wordings: LIMITS.wordings })}
+                  </Alert>
                 )}
                 {texts.map((text) => (
                   <TextOfLesson

@@ -3,7 +3,8 @@ import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
 import { allCautions, cueTexts, LIMITS, type Block, type Cue } from '@zest/core/lesson';
 import { readingAge, sentenceOfCue } from '@zest/core/script';
 import { readingMs, YOUNGEST_READER } from '@zest/core/schedule';
-import { lengthText } from '@zest/core/time';
+
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { useBlockNow, useLessonPart, useOpenLesson } from '../../app/use-lesson.ts';
 import { cueMomentNames } from '../../ui/cue-moments.ts';
@@ -15,7 +16,10 @@ import { useChange } from '../../ui/use-change.ts';
 function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
   const change = useChange(block);
   const set = (label: string, recipe: (draft: Cue) => void) =>
-    change(`${label} of cue ${at + 1}`, (d) => void (d.cues[at] && recipe(d.cues[at])));
+    change(
+      teacherText('script.cue-of', { label, n: at + 1 }),
+      (d) => void (d.cues[at] && recipe(d.cues[at])),
+    );
   const words = cue.text.trim() === '' ? 0 : cue.text.trim().split(/\s+/).length;
   const [wanted, setWide] = useState(false);
   const isWide =
@@ -26,23 +30,29 @@ function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
       <Stack spacing={1.25}>
         <Stack direction="row" useFlexGap sx={{ gap: 1, flexWrap: 'wrap' }}>
           <TextLine
-            label={`Key words ${at + 1}`}
+            label={teacherText('script.key-words-of', { n: at + 1 })}
             value={cue.text}
             most={LIMITS.line}
-            helper={words > 5 || words === 1 ? 'Two to five words are read best.' : undefined}
-            onChange={(text) => set('Key words', (d) => void (d.text = text))}
+            helper={
+              words > 5 || words === 1 ? teacherText('script.two-five-words-read') : undefined
+            }
+            onChange={(text) => set(teacherText('script.key-words'), (d) => void (d.text = text))}
             sx={{ flex: '1 1 100%' }}
           />
           <ChoiceField
-            label="When"
+            label={teacherText('script.when')}
             value={cue.moment}
             choices={cueMomentNames}
             sx={{ flex: '1 1 120px' }}
-            onChange={(moment) => set('Moment', (d) => void (d.moment = moment))}
+            onChange={(moment) =>
+              set(teacherText('script.moment'), (d) => void (d.moment = moment))
+            }
           />
           <IconButton
-            aria-label={`Remove cue ${cue.text || at + 1}`}
-            onClick={() => change('Cues', (d) => void d.cues.splice(at, 1), false)}
+            aria-label={teacherText('script.remove-cue', { n: cue.text || at + 1 })}
+            onClick={() =>
+              change(teacherText('common.cues'), (d) => void d.cues.splice(at, 1), false)
+            }
           >
             <DeleteOutlineIcon fontSize="small" />
           </IconButton>
@@ -51,30 +61,38 @@ function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
           <>
             <Stack direction="row" spacing={1}>
               <TextLine
-                label="Body part"
+                label={teacherText('script.body-part')}
                 value={cue.bodyPart}
                 most={LIMITS.title}
-                onChange={(text) => set('Body part', (d) => void (d.bodyPart = text))}
+                onChange={(text) =>
+                  set(teacherText('script.body-part'), (d) => void (d.bodyPart = text))
+                }
               />
               <TextLine
-                label="Why"
+                label={teacherText('common.why')}
                 value={cue.reason}
                 most={LIMITS.line}
-                onChange={(text) => set('Reason', (d) => void (d.reason = text))}
+                onChange={(text) =>
+                  set(teacherText('script.reason'), (d) => void (d.reason = text))
+                }
               />
             </Stack>
             <Stack direction="row" spacing={1}>
               <TextLine
-                label="Right"
+                label={teacherText('script.right')}
                 value={cue.right}
                 most={LIMITS.line}
-                onChange={(text) => set('Right form', (d) => void (d.right = text))}
+                onChange={(text) =>
+                  set(teacherText('script.right-form'), (d) => void (d.right = text))
+                }
               />
               <TextLine
-                label="Usual mistake"
+                label={teacherText('script.usual-mistake')}
                 value={cue.wrong}
                 most={LIMITS.line}
-                onChange={(text) => set('Mistake', (d) => void (d.wrong = text))}
+                onChange={(text) =>
+                  set(teacherText('script.mistake'), (d) => void (d.wrong = text))
+                }
               />
             </Stack>
           </>
@@ -84,12 +102,14 @@ function CueCard({ block, cue, at }: { block: Block; cue: Cue; at: number }) {
             sx={{ alignSelf: 'start', minHeight: 28, py: 0 }}
             onClick={() => setWide(true)}
           >
-            Body part, why, right and wrong
+            {teacherText('script.body-part-why-right')}
           </Button>
         )}
         <LibraryState block={block} cue={cue} at={at} />
         <Typography variant="body2" color="text.secondary">
-          {sentence ? `Spoken in: “${sentence.text}”` : 'Shown only: not tied to a sentence.'}
+          {sentence
+            ? teacherText('script.spoken', { text: sentence.text })
+            : teacherText('script.shown-only-not-tied')}
         </Typography>
       </Stack>
     </Paper>
@@ -102,16 +122,18 @@ function ReadingNote({ block }: { block: Block }) {
   if (block.kind !== 'card' && block.kind !== 'question') return null;
   const text = block.kind === 'card' ? [block.title, ...block.lines].join('. ') : block.question;
   const age = readingAge(text);
-  const who =
-    ageFrom < YOUNGEST_READER
-      ? `Under ${YOUNGEST_READER} they do not read yet: say it aloud or show it. A ${YOUNGEST_READER}-year-old needs`
-      : 'They need';
   return (
     <Typography variant="body2" color={age !== null && age > ageFrom ? 'error' : 'text.secondary'}>
       {age === null
-        ? 'Too short to tell how hard it is to read.'
-        : `Reads like age ${age}; your youngest are ${ageFrom} (Flesch-Kincaid, English only).`}{' '}
-      {who} {lengthText(readingMs(text, ageFrom))} to read it.
+        ? teacherText('script.too-short-tell-how')
+        : teacherText('script.reads-like-age-your', { age, ageFrom })}{' '}
+      {teacherText(
+        ageFrom < YOUNGEST_READER ? 'script.time-to-read-young' : 'script.time-to-read',
+        {
+          age: YOUNGEST_READER,
+          takesMs: readingMs(text, ageFrom),
+        },
+      )}
     </Typography>
   );
 }
@@ -125,9 +147,7 @@ function ShownOpen({ block: shown }: { block: Block }) {
       ))}
       <CueLibrary block={block} />
       {block.cues.length === 0 && (
-        <Typography color="text.secondary">
-          No cues yet. Put one in a sentence with “+ Cue here”.
-        </Typography>
+        <Typography color="text.secondary">{teacherText('script.no-cues-yet-put')}</Typography>
       )}
       <ReadingNote block={block} />
     </Stack>

@@ -1,4 +1,5 @@
 import { Alert, Box, Button, IconButton, Stack, Typography } from '@mui/material';
+import type { SvgIconComponent } from '@mui/icons-material';
 import RedoIcon from '@mui/icons-material/Redo';
 import UndoIcon from '@mui/icons-material/Undo';
 import type { StoredSeries } from '@zest/contract';
@@ -13,15 +14,36 @@ import { NotOpen } from '../../frame/NotOpen.tsx';
 import { PageFrame } from '../../frame/PageFrame.tsx';
 import { Panes } from '../../frame/Panes.tsx';
 import { saveFile } from '../../ui/save-file.ts';
+import { SaveSign } from '../../frame/SaveState.tsx';
 import { Board } from './board/Board.tsx';
 import { ChosenContext, type Chosen } from './board/choice.ts';
 import { SidePanel } from './panel/SidePanel.tsx';
 import { useLessonsByWeek, useMaking } from './use-making.ts';
 import { useOpenSeries } from './use-series.ts';
 
+interface StepButtonProps {
+  word: 'common.undo' | 'series.redo';
+  Icon: SvgIconComponent;
+  /** Null when there is none. */
+  step: (() => void) | null;
+}
+
+function StepButton({ word, Icon, step }: StepButtonProps) {
+  return (
+    <IconButton
+      size="small"
+      aria-label={teacherText(word)}
+      disabled={!step}
+      onClick={() => step?.()}
+    >
+      <Icon />
+    </IconButton>
+  );
+}
+
 function Open({ stored }: { stored: StoredSeries }) {
   const open = useOpenSeries(stored);
-  const { series, weeks, fault, inOrder, saveWords, change, undo, redo } = open;
+  const { series, weeks, fault, inOrder, saveFault, isSaved, change, undo, redo } = open;
   const lessons = useLessonsByWeek(stored.series.name);
   const { progress, make, stop } = useMaking(open, lessons);
   const [deleteSeries] = api.useDeleteSeriesMutation();
@@ -98,15 +120,15 @@ function Open({ stored }: { stored: StoredSeries }) {
         below={teacherText('series.below', { weeks: series.weeks })}
         tools={
           <>
-            <Typography color={fault ? 'error' : 'text.secondary'} noWrap>
-              {saveWords}
-            </Typography>
-            <IconButton size="small" aria-label="Undo" disabled={!undo} onClick={() => undo?.()}>
-              <UndoIcon />
-            </IconButton>
-            <IconButton size="small" aria-label="Redo" disabled={!redo} onClick={() => redo?.()}>
-              <RedoIcon />
-            </IconButton>
+            {saveFault !== null ? (
+              <Typography color="error" noWrap>
+                {saveFault}
+              </Typography>
+            ) : (
+              <SaveSign isSaved={isSaved} />
+            )}
+            <StepButton word="common.undo" Icon={UndoIcon} step={undo} />
+            <StepButton word="series.redo" Icon={RedoIcon} step={redo} />
           </>
         }
       >
@@ -156,7 +178,7 @@ export function SeriesPage() {
       fault={
         series.isLoading
           ? null
-          : (problemText(series.error) ?? 'There is no such series. It may have been deleted.')
+          : (problemText(series.error) ?? teacherText('series.there-no-such-series'))
       }
       opening="Opening the series …"
     />

@@ -16,10 +16,10 @@ import { levelNames } from '../../ui/level-names.ts';
 /** What a progression changes. */
 export type What = ProgressFigure | 'kit' | 'level' | 'sessions';
 export const whats: readonly (readonly [What, string])[] = [
-  ...progressFigureNames.map((name) => [name, progressFigures[name].label] as const),
+  ...progressFigureNames.map((name) => [name, teacherText(progressFigures[name].word)] as const),
   ['kit', teacherText('progress.kit')],
-  ['level', 'Form of the exercises'],
-  ['sessions', 'Sessions a week'],
+  ['level', teacherText('series.form-exercises')],
+  ['sessions', teacherText('series.sessions-week')],
 ];
 export const whatOf = (rule: ProgressRule): What => (rule.of === 'figure' ? rule.figure : rule.of);
 

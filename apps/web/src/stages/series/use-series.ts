@@ -29,7 +29,9 @@ export interface OpenSeries {
   /** The series as it last was in order, with its weeks. */
   inOrder: { series: Series; weeks: SeriesWeek[] };
   /** How it stands to the server, in words. */
-  saveWords: string;
+  /** Why it is not saved; null: it is, or is being saved. */
+  saveFault: string | null;
+  isSaved: boolean;
   change: ChangeSeries;
   undo: (() => void) | null;
   redo: (() => void) | null;
@@ -40,7 +42,7 @@ function check(series: Series): { weeks: SeriesWeek[] | null; fault: string | nu
   if (!read.success)
     return {
       weeks: null,
-      fault: read.error.issues[0]?.message ?? 'Something in the series is not in order.',
+      fault: read.error.issues[0]?.message ?? teacherText('series.something-series-not-order'),
     };
   try {
     return { weeks: layOutWeeks(series), fault: null };
@@ -119,10 +121,8 @@ export function useOpenSeries({ id, revision, series: stored }: StoredSeries): O
     weeks,
     fault,
     inOrder,
-    saveWords:
-      fault !== null
-        ? teacherText('series.not-saved')
-        : (problem ?? teacherText(series === savedSeries ? 'series.saved' : 'series.saving')),
+    saveFault: fault !== null ? teacherText('series.not-saved') : problem,
+    isSaved: series === savedSeries,
     change,
     undo:
       past.length === 0

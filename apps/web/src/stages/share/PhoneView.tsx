@@ -1,4 +1,5 @@
 import { Box, Typography } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { paper } from '../../app/theme.ts';
 
 /** Sides of a small phone's screen, in CSS pixels. */
@@ -30,14 +31,12 @@ export function PhoneView({ code }: { code: string | null }) {
               textAlign: 'center',
             }}
           >
-            <Typography color="text.secondary">
-              Share the lesson, and what students see is shown here.
-            </Typography>
+            <Typography color="text.secondary">{teacherText('share.preview-none')}</Typography>
           </Box>
         ) : (
           <Box
             component="iframe"
-            title="The lesson as students see it"
+            title={teacherText('share.preview')}
             src={`/follow/${code}`}
             allow="autoplay; fullscreen"
             sx={{

@@ -1,15 +1,15 @@
-import { Paper, Stack } from '@mui/material';
+import { Paper, Stack, Typography } from '@mui/material';
 import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { api } from '../../app/api.ts';
 import { useOpenLesson } from '../../app/use-lesson.ts';
 import { Panes } from '../../frame/Panes.tsx';
-import { ExportPanel } from './ExportPanel.tsx';
+import { OtherFiles } from './files/OtherFiles.tsx';
+import { VideoFiles } from './files/VideoFiles.tsx';
 import { LinkPanel } from './LinkPanel.tsx';
 import { PhoneView } from './PhoneView.tsx';
-import { PlanFiles } from './PlanFiles.tsx';
 
-/** Links students follow, the page as they see it, and the files to take away. */
+/** Who gets the lesson, the page as they see it, and the files to take away. */
 export function ShareBench() {
   const { id } = useOpenLesson();
   const shares = api.useSharesQuery(id);
@@ -23,15 +23,14 @@ export function ShareBench() {
         {
           ...{ id: 'links', name: teacherText('pane.links'), part: 66, leastPx: 480 },
           content: (
-            <Stack spacing={2}>
+            <Stack spacing={2.5}>
+              <LinkPanel shown={shown} onShow={setChosen} />
               <Paper variant="outlined" sx={{ p: 2 }}>
-                <LinkPanel shown={shown} onShow={setChosen} />
-              </Paper>
-              <Paper variant="outlined" sx={{ p: 2 }}>
-                <ExportPanel />
-              </Paper>
-              <Paper variant="outlined" sx={{ p: 2 }}>
-                <PlanFiles />
+                <Stack spacing={2.5}>
+                  <Typography variant="h2">{teacherText('files.name')}</Typography>
+                  <VideoFiles />
+                  <OtherFiles />
+                </Stack>
               </Paper>
             </Stack>
           ),

@@ -7,6 +7,7 @@ import {
   Typography,
 } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { api, problemText } from '../../app/api.ts';
 import { useNotice } from '../../app/notice.tsx';
 import { sizeText } from '../../ui/size-text.ts';
@@ -24,31 +25,31 @@ export function DeleteDialog({
   const erase = async () => {
     const { data, error } = await deleteLesson(id);
     onClose();
-    if (!data) return notice(problemText(error) ?? 'It did not work.');
+    if (!data) return notice(problemText(error) ?? teacherText('shelf.did-not-work'));
     notice(
-      `“${title}” is gone: ${data.revisions} ` +
-        `${data.revisions === 1 ? 'version' : 'versions'}, ${data.takes} ` +
-        `${data.takes === 1 ? 'take' : 'takes'}, ${sizeText(data.bytes)}.`,
+      teacherText('shelf.gone', {
+        title,
+        revisions: data.revisions,
+        takes: data.takes,
+        size: sizeText(data.bytes),
+      }),
     );
   };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <DialogTitle>Delete “{title}” for good?</DialogTitle>
+      <DialogTitle>{teacherText('shelf.delete-ask', { title })}</DialogTitle>
       <DialogContent>
-        <Typography>
-          Its versions, takes and exports are erased and its links are closed. Nothing brings them
-          back. What students have reached stays with their class.
-        </Typography>
+        <Typography>{teacherText('shelf.versions-takes-exports-erased')}</Typography>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{teacherText('common.cancel')}</Button>
         <Button
           color="error"
           variant="contained"
           disabled={deleting.isLoading}
           onClick={() => void erase()}
         >
-          Delete for good
+          {teacherText('shelf.delete-now')}
         </Button>
       </DialogActions>
     </Dialog>

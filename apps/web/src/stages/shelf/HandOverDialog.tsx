@@ -11,6 +11,7 @@ import {
   Typography,
 } from '@mui/material';
 import { mayAsMuchAs, type LessonSummary, type Member } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { api, problemText } from '../../app/api.ts';
 import { useNotice } from '../../app/notice.tsx';
 
@@ -36,19 +37,16 @@ export function HandOverDialog({
     const { error } = await handOver({ lessonId: lesson.id, memberId: id });
     notice(
       error
-        ? (problemText(error) ?? 'It did not work.')
-        : `${login} sees to “${lesson.title}” now.`,
+        ? (problemText(error) ?? teacherText('shelf.did-not-work'))
+        : teacherText('shelf.sees-now', { login, title: lesson.title }),
     );
   };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <DialogTitle>Hand “{lesson.title}” over to</DialogTitle>
+      <DialogTitle>{teacherText('shelf.hand-over-to', { title: lesson.title })}</DialogTitle>
       <DialogContent>
         {others.length === 0 ? (
-          <Typography>
-            Nobody else in your team may change lessons yet. Make somebody a teacher on the team
-            page first.
-          </Typography>
+          <Typography>{teacherText('shelf.nobody-else-your-team')}</Typography>
         ) : (
           <List>
             {others.map((member) => (
@@ -62,7 +60,7 @@ export function HandOverDialog({
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{teacherText('common.cancel')}</Button>
       </DialogActions>
     </Dialog>
   );

@@ -34,14 +34,14 @@ function useNewFrom(id: string) {
   };
   const merge = async (other: LessonSummary) => {
     const second = await read(other.id);
-    if (!second.data) return notice(problemText(second.error) ?? 'That didn’t work.');
+    if (!second.data) return notice(problemText(second.error) ?? teacherText('shelf.didn-t-work'));
     const added = second.data.lesson;
     try {
       const { error } = await make((document) => ({
         ...mergeLessons(document, added, makeId),
         title: `${document.title} and ${added.title}`.slice(0, LIMITS.title),
       }));
-      if (error) notice(problemText(error) ?? 'That didn’t work.');
+      if (error) notice(problemText(error) ?? teacherText('shelf.didn-t-work'));
     } catch (error) {
       if (!(error instanceof LessonError)) throw error;
       notice(error.message);
@@ -66,40 +66,42 @@ function LessonMenu({ lesson }: { lesson: LessonSummary }) {
   const { id, title, archived, template } = lesson;
   const run = (what: () => Promise<{ error?: unknown }>, done: string) => () =>
     void what().then(({ error }) =>
-      notice(error ? (problemText(error) ?? 'That didn’t work.') : done),
+      notice(error ? (problemText(error) ?? teacherText('shelf.didn-t-work')) : done),
     );
   const { make, merge } = useNewFrom(id);
   const entries = [
     {
-      name: 'Duplicate',
+      name: teacherText('shelf.duplicate'),
       run: run(
         () => make((document) => duplicateLesson(document, makeId)),
-        `“${title}” was duplicated.`,
+        teacherText('shelf.was-duplicated', { title }),
       ),
     },
-    { name: 'Merge with another lesson …', run: () => setMerging(true) },
+    { name: teacherText('shelf.merge-another-lesson'), run: () => setMerging(true) },
     ...((team.data ?? []).length > 1
-      ? [{ name: 'Hand over …', run: () => setHandingOver(true) }]
+      ? [{ name: teacherText('shelf.hand-over'), run: () => setHandingOver(true) }]
       : []),
     {
-      name: template ? 'No longer a template' : 'Use as a template',
+      name: template ? teacherText('shelf.template-end') : teacherText('shelf.use-template'),
       run: run(
         () => putOnShelf({ lessonId: id, archived, template: !template }),
-        template ? 'No longer a template.' : 'Saved as a template for new lessons.',
+        template
+          ? teacherText('shelf.template-ended')
+          : teacherText('shelf.saved-template-new-lessons'),
       ),
     },
     {
-      name: archived ? 'Back to the shelf' : 'Archive',
+      name: archived ? teacherText('shelf.restore') : teacherText('shelf.archive'),
       run: run(
         () => putOnShelf({ lessonId: id, archived: !archived, template }),
-        archived ? 'Back on the shelf.' : 'Archived. Switch “archive” on to see it.',
+        archived ? teacherText('shelf.restored') : teacherText('shelf.archived-switch-archive-see'),
       ),
     },
-    ...(archived ? [{ name: 'Delete for good …', run: () => setDeleting(true) }] : []),
+    ...(archived ? [{ name: teacherText('shelf.delete'), run: () => setDeleting(true) }] : []),
   ];
   return (
     <>
-      <MenuButton label={`More for ${title}`} entries={entries} sx={CORNER} />
+      <MenuButton label={teacherText('shelf.more', { title })} entries={entries} sx={CORNER} />
       {isDeleting && <DeleteDialog lesson={lesson} onClose={() => setDeleting(false)} />}
       {isHandingOver && (
         <HandOverDialog

@@ -9,6 +9,7 @@ import {
 } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
 import { lengthText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { api } from '../../app/api.ts';
 
 interface MergeDialogProps {
@@ -24,18 +25,23 @@ export function MergeDialog({ lesson, onClose, onChoose }: MergeDialogProps) {
   );
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="merge-title">
-      <DialogTitle id="merge-title">What comes after “{lesson.title}”?</DialogTitle>
+      <DialogTitle id="merge-title">
+        {teacherText('shelf.what-comes-after', { title: lesson.title })}
+      </DialogTitle>
       <DialogContent>
         {others.length === 0
-          ? 'There is no other lesson on the shelf.'
-          : 'A new lesson is made of both; these two stay as they are.'}
+          ? teacherText('shelf.there-no-other-lesson')
+          : teacherText('shelf.new-lesson-made-both')}
         <List>
           {others.map((other) => (
             <ListItem key={other.id} disablePadding>
               <ListItemButton onClick={() => onChoose(other)}>
                 <ListItemText
                   primary={other.title}
-                  secondary={`${lengthText(other.videoMs)} of video, ${other.blocks} blocks`}
+                  secondary={teacherText('shelf.video-blocks', {
+                    time: lengthText(other.videoMs),
+                    blocks: other.blocks,
+                  })}
                 />
               </ListItemButton>
             </ListItem>

@@ -7,6 +7,7 @@ import { useNavigate } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
 import { makeId } from '../../app/ids.ts';
 import { useNotice } from '../../app/notice.tsx';
+import { takeFile } from '../../ui/FileButton.tsx';
 import { Patterns } from './Patterns.tsx';
 
 const EMPTY = 'empty';
@@ -22,14 +23,10 @@ function OpenFile({ onFault }: { onFault: (fault: string | null) => void }) {
   const notice = useNotice();
   const goTo = (made: { id: string; lesson: Lesson }, hadFootage: number) => {
     const lost = hadFootage - footageIn(made.lesson);
-    if (lost > 0)
-      notice(
-        `${lost} of its blocks came without footage: it is neither in the file nor on this installation.`,
-      );
+    if (lost > 0) notice(teacherText('shelf.blocks-came-without-footage', { lost }));
     void navigate(`/lessons/${made.id}/plan`);
   };
-  const openFile = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const openFile = async (chosen: File) => {
     onFault(null);
     // A zip begins with its mark; what a file is called says little.
     if ((await chosen.slice(0, 2).text()) === 'PK') {
@@ -42,7 +39,7 @@ function OpenFile({ onFault }: { onFault: (fault: string | null) => void }) {
     try {
       document = JSON.parse(await chosen.text());
     } catch {
-      onFault(`${chosen.name} is not a lesson file. Choose a file saved from the Share bench.`);
+      onFault(teacherText('shelf.not-lesson-file-choose', { name: chosen.name }));
       return;
     }
     const made = await makeLesson({ document });
@@ -52,18 +49,17 @@ function OpenFile({ onFault }: { onFault: (fault: string | null) => void }) {
   return (
     <>
       <Button onClick={() => file.current?.click()} disabled={opening.isLoading}>
-        {opening.isLoading ? 'Checking the archive …' : 'Open a lesson file'}
+        {opening.isLoading
+          ? teacherText('shelf.checking-archive')
+          : teacherText('shelf.open-lesson-file')}
       </Button>
       <input
         ref={file}
         type="file"
         accept="application/json,.json,application/zip,.zip"
         hidden
-        aria-label="Lesson file"
-        onChange={(event) => {
-          void openFile(event.target.files?.[0]);
-          event.target.value = '';
-        }}
+        aria-label={teacherText('shelf.lesson-file')}
+        onChange={takeFile((chosen) => void openFile(chosen))}
       />
     </>
   );
@@ -110,7 +106,7 @@ export function NewLesson({
       >
         <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
           <TextField
-            label="Title of a new lesson"
+            label={teacherText('shelf.title-new-lesson')}
             value={title}
             onChange={(event) => setTitle(event.target.value)}
             sx={{ width: { xs: '100%', sm: 340 } }}
@@ -118,12 +114,12 @@ export function NewLesson({
           {templates.length > 0 && (
             <TextField
               select
-              label="Begin with"
+              label={teacherText('shelf.begin')}
               value={template}
               onChange={(event) => setTemplate(event.target.value)}
               sx={{ width: 220 }}
             >
-              <MenuItem value={EMPTY}>an empty lesson</MenuItem>
+              <MenuItem value={EMPTY}>{teacherText('shelf.empty-lesson')}</MenuItem>
               {templates.map(({ id, title: name }) => (
                 <MenuItem key={id} value={id}>
                   {name}
@@ -132,7 +128,7 @@ export function NewLesson({
             </TextField>
           )}
           <Button type="submit" variant="contained" disabled={making.isLoading}>
-            Start a lesson
+            {teacherText('shelf.start-lesson')}
           </Button>
           {!withPatterns && (
             <Button variant="outlined" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>

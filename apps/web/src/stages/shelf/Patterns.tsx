@@ -78,7 +78,7 @@ function PatternDialog({ pattern, onClose }: { pattern: Pattern; onClose: () => 
                 key={id}
                 label={teacherText(ask)}
                 value={answers[id] ?? ''}
-                placeholder={usual}
+                placeholder={usual()}
                 autoFocus={i === 0}
                 helperText={kind === 'list' ? teacherText('ask.list-helper') : undefined}
                 slotProps={{

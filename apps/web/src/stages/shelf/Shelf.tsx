@@ -20,7 +20,8 @@ import { useNotice } from '../../app/notice.tsx';
 import { PageFrame } from '../../frame/PageFrame.tsx';
 import { NARROW } from '../../frame/Panes.tsx';
 import { dayText } from '../../ui/day-text.ts';
-import { groupBy } from '../../ui/group.ts';
+import { groupBy } from '@zest/core/results';
+import { LanguageField, otherLanguages } from '../../ui/LanguageField.tsx';
 import { MenuButton } from '../../ui/MenuButton.tsx';
 import { LessonCard } from './LessonCard.tsx';
 import { NewLesson } from './NewLesson.tsx';
@@ -51,33 +52,37 @@ function SeriesRow({ row: { name, plan, lessons } }: { row: ShelfRow }) {
     );
     const made = await make({ ...makeSeries(name), weeks });
     if (made.data) void navigate(`/series/${made.data.id}`);
-    else notice(problemText(made.error) ?? 'The series was not made.');
+    else notice(problemText(made.error) ?? teacherText('shelf.series-was-not-made'));
   };
   const dueOf = ({ series: { week } }: LessonSummary) => {
     const day = week === null ? undefined : firstDay.get(week);
     return day === undefined ? null : dayText(day);
   };
   return (
-    <Box component="section" aria-label={name || 'Single lessons'} sx={{ mb: 3 }}>
+    <Box
+      component="section"
+      aria-label={name || teacherText('shelf.single-lessons')}
+      sx={{ mb: 3 }}
+    >
       <Stack
         direction="row"
         sx={{ mb: 1, borderBottom: 2, borderColor: 'divider', pb: 0.5, alignItems: 'end' }}
       >
         <Typography variant="h2" sx={{ flex: 1, overflowWrap: 'anywhere' }}>
-          {name || 'Single lessons'}
+          {name || teacherText('shelf.single-lessons')}
         </Typography>
         {plan ? (
           <Button component={Link} to={`/series/${plan.id}`}>
-            Weeks and progression
+            {teacherText('shelf.weeks-progression')}
           </Button>
         ) : (
-          name !== '' && <Button onClick={() => void planIt()}>Plan its weeks</Button>
+          name !== '' && (
+            <Button onClick={() => void planIt()}>{teacherText('shelf.plan-weeks')}</Button>
+          )
         )}
       </Stack>
       {lessons.length === 0 && (
-        <Typography color="text.secondary">
-          No lessons yet. Its weeks and progression make them.
-        </Typography>
+        <Typography color="text.secondary">{teacherText('shelf.no-lessons-yet-weeks')}</Typography>
       )}
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
         {lessons.map((lesson) => (
@@ -111,7 +116,7 @@ function NewSeries() {
   const start = async () => {
     const made = await make(makeSeries(name.trim()));
     if (made.data) void navigate(`/series/${made.data.id}`);
-    else notice(problemText(made.error) ?? 'The series was not made.');
+    else notice(problemText(made.error) ?? teacherText('shelf.series-was-not-made'));
   };
   return (
     <Stack
@@ -125,13 +130,13 @@ function NewSeries() {
       }}
     >
       <TextField
-        label="Name of a new series"
+        label={teacherText('shelf.name-new-series')}
         value={name}
         onChange={(event) => setName(event.target.value)}
         sx={{ width: { xs: '100%', sm: 340 } }}
       />
       <Button type="submit" variant="outlined">
-        Plan a series
+        {teacherText('shelf.plan-series')}
       </Button>
     </Stack>
   );
@@ -147,24 +152,29 @@ function ShelfTools() {
     return (
       <>
         <Button component={Link} to="/classes">
-          Classes
+          {teacherText('common.classes')}
         </Button>
         <Button component={Link} to="/team">
-          Team
+          {teacherText('shelf.team')}
         </Button>
         <Typography color="text.secondary" noWrap>
           {login}
         </Typography>
-        <Button onClick={() => void signOut()}>Sign out</Button>
+        <LanguageField />
+        <Button onClick={() => void signOut()}>{teacherText('shelf.sign-out')}</Button>
       </>
     );
   return (
     <MenuButton
       label={teacherText('frame.more')}
       entries={[
-        { name: 'Classes', to: '/classes' },
-        { name: 'Team', to: '/team' },
-        { name: `Sign out ${login}`, run: () => void signOut() },
+        { name: teacherText('common.classes'), to: '/classes' },
+        { name: teacherText('shelf.team'), to: '/team' },
+        ...otherLanguages.map(({ name, choose }) => ({ name, run: choose })),
+        {
+          name: teacherText('shelf.sign-out-of', { login: login ?? '' }),
+          run: () => void signOut(),
+        },
       ]}
     />
   );
@@ -192,7 +202,7 @@ export function Shelf() {
         sx={{ mb: 2, alignItems: 'center', flexWrap: 'wrap', gap: 2 }}
       >
         <TextField
-          label="Find a lesson"
+          label={teacherText('shelf.find-lesson')}
           type="search"
           value={asked}
           onChange={(event) => setAsked(event.target.value)}
@@ -200,7 +210,7 @@ export function Shelf() {
         />
         <FormControlLabel
           control={<Switch checked={withArchive} onChange={(_event, on) => setArchive(on)} />}
-          label="archive"
+          label={teacherText('shelf.filter-archive')}
         />
       </Stack>
       <NewLesson
@@ -209,15 +219,13 @@ export function Shelf() {
         withPatterns={lessons.data?.length === 0}
       />
       {lessons.data?.length === 0 && (
-        <Alert severity="info">
-          No lessons yet. Pick a pattern above, or type a title and press “Start a lesson”.
-        </Alert>
+        <Alert severity="info">{teacherText('shelf.no-lessons-yet-pick')}</Alert>
       )}
       {isSearch && found.length === 0 && all.length > 0 && (
         <Alert severity="info">
           {withArchive
-            ? 'Nothing in the archive by that name.'
-            : 'No lesson has all these words in its title, series, outcome, skills or kit.'}
+            ? teacherText('shelf.nothing-archive-name')
+            : teacherText('shelf.no-lesson-has-all')}
         </Alert>
       )}
       {rows.map((row) => (

@@ -12,6 +12,7 @@ import {
   TableRow,
   Typography,
 } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemText } from '../../app/api.ts';
@@ -32,10 +33,10 @@ interface Item {
 
 /** The same in both tables, so that ages stand under ages. */
 const columns = [
-  ['What', '28%'],
-  ['Lesson', '24%'],
-  ['Size', '20%'],
-  ['Age', '12%'],
+  [teacherText('team.what'), '28%'],
+  [teacherText('common.lesson'), '24%'],
+  [teacherText('team.size'), '20%'],
+  [teacherText('team.age'), '12%'],
   ['', '16%'],
 ] as const;
 
@@ -80,7 +81,7 @@ function Items({
                 <TableRow key={id} data-testid="stored">
                   <TableCell sx={{ fontWeight: 650, overflowWrap: 'anywhere' }}>{name}</TableCell>
                   <TableCell>
-                    <Link to={to}>{lesson || 'Untitled'}</Link>
+                    <Link to={to}>{lesson || teacherText('untitled')}</Link>
                   </TableCell>
                   <TableCell sx={{ minWidth: 190 }}>
                     <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
@@ -96,7 +97,7 @@ function Items({
                   <TableCell align="right">
                     {asked === id ? (
                       <Stack direction="row" sx={{ gap: 1, justifyContent: 'flex-end' }}>
-                        <Button onClick={() => setAsked(null)}>Keep it</Button>
+                        <Button onClick={() => setAsked(null)}>{teacherText('team.keep')}</Button>
                         <Button
                           color="error"
                           variant="contained"
@@ -106,16 +107,16 @@ function Items({
                             onDelete(id);
                           }}
                         >
-                          Delete for good
+                          {teacherText('team.delete-good')}
                         </Button>
                       </Stack>
                     ) : (
                       <Button
                         color="error"
-                        aria-label={`Delete ${name} of ${lesson}`}
+                        aria-label={teacherText('team.delete-of', { name, lesson })}
                         onClick={() => setAsked(id)}
                       >
-                        Delete …
+                        {teacherText('team.delete')}
                       </Button>
                     )}
                   </TableCell>
@@ -136,14 +137,17 @@ export function StoragePage() {
   const [deleteTake, taking] = teamApi.useDeleteTakeMutation();
   const problem = problemText(stored.error ?? exporting.error ?? taking.error);
   return (
-    <PageFrame title="What takes up room" back={{ to: '/', name: 'All lessons' }}>
+    <PageFrame
+      title={teacherText('team.what-takes-up-room')}
+      back={{ to: '/', name: teacherText('team.all-lessons') }}
+    >
       <Stack spacing={2}>
         {problem && <Alert severity="error">{problem}</Alert>}
         {stored.data && (
           <>
             <Items
-              title="Exports"
-              empty="No exports are kept."
+              title={teacherText('team.exports')}
+              empty={teacherText('team.no-exports-kept')}
               isBusy={exporting.isLoading}
               onDelete={(id) => void deleteExport(id)}
               items={stored.data.exports.map(({ jobId, what, lesson, lessonId, bytes, at }) => ({
@@ -156,14 +160,14 @@ export function StoragePage() {
               }))}
             />
             <Items
-              title="Footage"
-              empty="No footage is kept."
+              title={teacherText('team.footage')}
+              empty={teacherText('team.no-footage-kept')}
               isBusy={taking.isLoading}
               onDelete={(id) => void deleteTake(id)}
               items={stored.data.footage.map(
                 ({ takeId, name, lesson, lessonId, bytes, at, inBin }) => ({
                   id: takeId,
-                  name: inBin ? `${name} (in the bin)` : name,
+                  name: inBin ? teacherText('team.bin', { name }) : name,
                   lesson,
                   to: `/lessons/${lessonId}/film`,
                   bytes,
@@ -172,8 +176,7 @@ export function StoragePage() {
               )}
             />
             <Typography color="text.secondary">
-              An export can be made again from its lesson. Footage that is deleted is gone, unless
-              the camera still has it.
+              {teacherText('team.export-can-made-again')}
             </Typography>
           </>
         )}

@@ -13,6 +13,7 @@ import {
   Typography,
 } from '@mui/material';
 import { roles, type Member, type Role } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, problemText } from '../../app/api.ts';
@@ -23,15 +24,13 @@ import { sizeText } from '../../ui/size-text.ts';
 import { doneWords } from './done-words.ts';
 import { AskAddress } from '../../app/AskAddress.tsx';
 import { useAddress } from '../../app/use-address.ts';
-
-const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+import { dateText, momentText } from '../../ui/dates.ts';
 
 const roleWords: Readonly<Record<Role, string>> = {
-  viewer: 'viewer: looks and comments',
-  helper: 'helper: films and tags takes too',
-  teacher: 'teacher: plans, shares and logs too',
-  owner: 'owner: decides who is in the team',
+  viewer: teacherText('team.viewer-looks-comments'),
+  helper: teacherText('team.helper-films-tags-takes'),
+  teacher: teacherText('team.teacher-plans-shares-logs'),
+  owner: teacherText('team.owner-decides-who-team'),
 };
 /** Roles that can be given to somebody who is in the team. */
 const given = roles.filter((role) => role !== 'owner');
@@ -48,10 +47,15 @@ function Members({ isOwner }: { isOwner: boolean }) {
     <Paper variant="outlined" sx={{ p: 2 }}>
       {problem && <Alert severity="error">{problem}</Alert>}
       <TableContainer>
-        <Table size="small" aria-label="Who is in the team">
+        <Table size="small" aria-label={teacherText('team.who-team')}>
           <TableHead>
             <TableRow>
-              {['Name', 'Role', 'Since', ''].map((head) => (
+              {[
+                teacherText('common.name'),
+                teacherText('team.role'),
+                teacherText('team.since'),
+                '',
+              ].map((head) => (
                 <TableCell key={head}>{head}</TableCell>
               ))}
             </TableRow>
@@ -63,7 +67,7 @@ function Members({ isOwner }: { isOwner: boolean }) {
                 <TableCell>
                   {isOwner && member.role !== 'owner' ? (
                     <ChoiceField
-                      label={`Role of ${member.login}`}
+                      label={teacherText('team.role-of', { login: member.login })}
                       value={member.role}
                       choices={given.map((role) => [role, roleWords[role]] as const)}
                       onChange={(role) => void change({ memberId: member.id, role })}
@@ -73,23 +77,23 @@ function Members({ isOwner }: { isOwner: boolean }) {
                     roleWords[member.role]
                   )}
                 </TableCell>
-                <TableCell>{day.format(new Date(member.since))}</TableCell>
+                <TableCell>{dateText(member.since)}</TableCell>
                 <TableCell align="right">
                   {isOwner && member.role !== 'owner' && (
                     <Button
                       onClick={() => void makeLink(member.id)}
-                      aria-label={`Link for a new password of ${member.login}`}
+                      aria-label={teacherText('team.link-new-password', { login: member.login })}
                     >
-                      New password …
+                      {teacherText('team.new-password-begin')}
                     </Button>
                   )}
                   {isOwner && member.role !== 'owner' && (
                     <Button
                       color="error"
                       onClick={() => setAsked(member)}
-                      aria-label={`Take ${member.login} out of the team`}
+                      aria-label={teacherText('team.take-out-team', { login: member.login })}
                     >
-                      Take out …
+                      {teacherText('team.take-out-begin')}
                     </Button>
                   )}
                 </TableCell>
@@ -102,10 +106,10 @@ function Members({ isOwner }: { isOwner: boolean }) {
       {linking.data && (
         <TextField
           sx={{ mt: 1.5 }}
-          label={
-            `For ${team.data?.find(({ id }) => id === linking.originalArgs)?.login ?? ''}: a ` +
-            `new password, once, until ${day.format(new Date(linking.data.expiresAt))}`
-          }
+          label={teacherText('team.new-password-once-until', {
+            n: team.data?.find(({ id }) => id === linking.originalArgs)?.login ?? '',
+            when: dateText(linking.data.expiresAt),
+          })}
           value={`${origin}/password#${linking.data.code}`}
           slotProps={{ input: { readOnly: true } }}
         />
@@ -121,12 +125,11 @@ function Members({ isOwner }: { isOwner: boolean }) {
                 setAsked(null);
               }}
             >
-              Take out
+              {teacherText('team.take-out')}
             </Button>
           }
         >
-          “{asked.login}” is signed out at once and can no longer sign in. What they made stays with
-          the team.
+          {teacherText('team.signed-out-once-can', { login: asked.login })}
         </Alert>
       )}
     </Paper>
@@ -154,14 +157,14 @@ function OwnPassword() {
         void store();
       }}
     >
-      <Typography variant="h2">Your password</Typography>
+      <Typography variant="h2">{teacherText('team.your-password')}</Typography>
       <Stack
         direction="row"
         useFlexGap
         sx={{ gap: 2, flexWrap: 'wrap', mt: 1.5, alignItems: 'flex-start' }}
       >
         <TextField
-          label="Old password"
+          label={teacherText('team.old-password')}
           type="password"
           autoComplete="current-password"
           value={current}
@@ -169,10 +172,10 @@ function OwnPassword() {
           sx={{ width: 260 }}
         />
         <TextField
-          label="New password"
+          label={teacherText('team.new-password')}
           type="password"
           autoComplete="new-password"
-          helperText="At least 10 characters."
+          helperText={teacherText('common.password-least')}
           value={next}
           onChange={(event) => setNext(event.target.value)}
           sx={{ width: 260 }}
@@ -182,14 +185,14 @@ function OwnPassword() {
           variant="outlined"
           disabled={current === '' || next === '' || changing.isLoading}
         >
-          Change it
+          {teacherText('team.change')}
         </Button>
       </Stack>
       {changing.error !== undefined && (
         <Alert severity="error">{problemText(changing.error)}</Alert>
       )}
       {changing.isSuccess && (
-        <Alert severity="success">Changed. Your other devices are signed out.</Alert>
+        <Alert severity="success">{teacherText('team.changed-your-other-devices')}</Alert>
       )}
     </Paper>
   );
@@ -202,25 +205,22 @@ function Invite() {
   const link = making.data ? `${origin}/join#${making.data.code}` : '';
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
-      <Typography variant="h2">Invite somebody</Typography>
-      <Typography color="text.secondary">
-        The link lets one person in, within a week. As an owner they begin a team of their own here,
-        which sees nothing of yours.
-      </Typography>
+      <Typography variant="h2">{teacherText('team.invite-somebody')}</Typography>
+      <Typography color="text.secondary">{teacherText('team.link-lets-one-person')}</Typography>
       <Stack
         direction="row"
         useFlexGap
         sx={{ gap: 2, flexWrap: 'wrap', mt: 1.5, alignItems: 'center' }}
       >
         <ChoiceField
-          label="As"
+          label={teacherText('team.as')}
           value={role}
           choices={roles.map((one) => [one, roleWords[one]] as const)}
           onChange={setRole}
           sx={{ width: 320 }}
         />
         <Button variant="contained" disabled={making.isLoading} onClick={() => void make(role)}>
-          Make an invitation
+          {teacherText('team.make-invitation')}
         </Button>
       </Stack>
       {making.error && <Alert severity="error">{problemText(making.error)}</Alert>}
@@ -228,7 +228,10 @@ function Invite() {
       {making.data && (
         <TextField
           sx={{ mt: 1.5 }}
-          label={`Invitation for a ${making.data.role}, until ${day.format(new Date(making.data.expiresAt))}`}
+          label={teacherText('team.invitation-until', {
+            role: making.data.role,
+            when: dateText(making.data.expiresAt),
+          })}
           value={link}
           slotProps={{ input: { readOnly: true } }}
         />
@@ -243,23 +246,29 @@ function Installation() {
   });
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
-      <Typography variant="h2">This installation</Typography>
+      <Typography variant="h2">{teacherText('team.installation')}</Typography>
       {error !== undefined && <Alert severity="error">{problemText(error)}</Alert>}
       {data && (
         <ul>
           <li>
-            Running since {when.format(new Date(data.since))}, {sizeText(data.memoryBytes)} of
-            memory
+            {teacherText('team.running-since-memory', {
+              when: momentText(data.since),
+              size: sizeText(data.memoryBytes),
+            })}
           </li>
           <li>
-            Footage and exports: {sizeText(data.disk.mediaBytes)} in {data.disk.mediaFiles} files;
-            uploads on their way {sizeText(data.disk.uploadBytes)}; rendered pieces{' '}
-            {sizeText(data.disk.cacheBytes)}; {sizeText(data.disk.freeBytes)} free
+            {teacherText('team.footage-exports-files-uploads', {
+              size: sizeText(data.disk.mediaBytes),
+              mediaFiles: data.disk.mediaFiles,
+              size2: sizeText(data.disk.uploadBytes),
+              size3: sizeText(data.disk.cacheBytes),
+              size4: sizeText(data.disk.freeBytes),
+            })}
           </li>
           <li>
-            Work in line: {data.jobs.waiting} waiting, {data.jobs.running} running
-            {data.workerSeen && `, last seen ${when.format(new Date(data.workerSeen))}`},{' '}
-            {data.jobs.failed} failed
+            {teacherText('team.work-in-line', { ...data.jobs })}{' '}
+            {data.workerSeen &&
+              teacherText('team.worker-seen', { when: momentText(data.workerSeen) })}
           </li>
           <li>{data.rows.map(({ what, count }) => `${what}: ${count}`).join(', ')}</li>
         </ul>
@@ -272,15 +281,13 @@ function Audit() {
   const audit = teamApi.useAuditQuery();
   return (
     <Paper variant="outlined" sx={{ p: 2 }}>
-      <Typography variant="h2">Who did what</Typography>
-      <Typography color="text.secondary">
-        Changes of a lesson’s text are in its own history, with their authors.
-      </Typography>
-      {audit.data?.length === 0 && <Typography>Nothing yet.</Typography>}
+      <Typography variant="h2">{teacherText('team.who-did-what')}</Typography>
+      <Typography color="text.secondary">{teacherText('team.changes-lesson-s-text')}</Typography>
+      {audit.data?.length === 0 && <Typography>{teacherText('team.nothing-yet')}</Typography>}
       <ul>
         {audit.data?.map(({ at, login, what, subject }, i) => (
           <li key={i}>
-            {when.format(new Date(at))}: <strong>{login}</strong> {doneWords(what)}
+            {momentText(at)}: <strong>{login}</strong> {doneWords(what)}
             {subject && (
               <Typography component="span" color="text.secondary">{` (${subject})`}</Typography>
             )}
@@ -296,14 +303,17 @@ export function TeamPage() {
   const session = api.useSessionQuery();
   const role = session.data?.user?.role;
   return (
-    <PageFrame title="Team" back={{ to: '/', name: 'All lessons' }}>
+    <PageFrame
+      title={teacherText('team.team')}
+      back={{ to: '/', name: teacherText('team.all-lessons') }}
+    >
       <Stack spacing={2}>
         <Members isOwner={role === 'owner'} />
         {role !== undefined && !session.data?.demo && <OwnPassword />}
         {role === 'owner' && <Invite />}
         {(role === 'owner' || role === 'teacher') && (
           <Button component={Link} to="/storage" variant="outlined" sx={{ alignSelf: 'start' }}>
-            What takes up room
+            {teacherText('team.what-takes-up-room')}
           </Button>
         )}
         {role === 'owner' && <Installation />}

@@ -10,6 +10,7 @@ import {
 } from '@mui/material';
 import { lensFrom } from '@zest/core/framing';
 import { LIMITS, type Lesson } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { UndoOfLesson } from '../../../ui/draft.ts';
 import { LengthOfSpaceField, WholeField } from '../../../ui/fields.tsx';
@@ -33,20 +34,16 @@ export function Calibrate({ units, onMeasured }: CalibrateProps) {
   const isPossible = lensMm >= LIMITS.lensMm.min && lensMm <= LIMITS.lensMm.max;
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Measure my camera</Button>
+      <Button onClick={() => setOpen(true)}>{teacherText('setup.measure-my-camera')}</Button>
       <Dialog open={isOpen} onClose={() => setOpen(false)}>
-        <DialogTitle>Measure my camera</DialogTitle>
+        <DialogTitle>{teacherText('setup.measure-my-camera')}</DialogTitle>
         <DialogContent>
           <UndoOfLesson value={false}>
             <Stack spacing={2} sx={{ pt: 1 }}>
-              <Typography>
-                Hold something of known length, such as a stick of 1 m, straight across the picture
-                and measure its distance from the camera. How much of the picture’s long side does
-                it take?
-              </Typography>
+              <Typography>{teacherText('setup.hold-something-known-length')}</Typography>
               <LengthOfSpaceField
                 units={units}
-                label="Length of the thing"
+                label={teacherText('setup.length-thing')}
                 value={thingCm}
                 range={THING}
                 onChange={setThing}
@@ -54,14 +51,14 @@ export function Calibrate({ units, onMeasured }: CalibrateProps) {
               />
               <LengthOfSpaceField
                 units={units}
-                label="Distance from the camera"
+                label={teacherText('setup.distance-from-camera')}
                 value={distanceCm}
                 range={DISTANCE}
                 onChange={setDistance}
                 sx={{ width: 220 }}
               />
               <WholeField
-                label="Part of the long side, %"
+                label={teacherText('setup.part-long-side')}
                 value={percent}
                 range={PERCENT}
                 onChange={setPercent}
@@ -69,19 +66,22 @@ export function Calibrate({ units, onMeasured }: CalibrateProps) {
               />
               {isPossible ? (
                 <Typography data-testid="measured-lens">
-                  That is a lens of {lensMm} mm (as on a picture 36 mm wide).
+                  {teacherText('setup.lens-mm-picture-36', { lensMm })}
                 </Typography>
               ) : (
                 <Alert severity="warning">
-                  That would be {lensMm} mm; cameras have {LIMITS.lensMm.min} to {LIMITS.lensMm.max}{' '}
-                  mm. Measure again.
+                  {teacherText('setup.would-mm-cameras-have', {
+                    lensMm,
+                    min: LIMITS.lensMm.min,
+                    max: LIMITS.lensMm.max,
+                  })}
                 </Alert>
               )}
             </Stack>
           </UndoOfLesson>
         </DialogContent>
         <DialogActions>
-          <Button onClick={() => setOpen(false)}>Cancel</Button>
+          <Button onClick={() => setOpen(false)}>{teacherText('setup.cancel')}</Button>
           <Button
             variant="contained"
             disabled={!isPossible}
@@ -90,7 +90,7 @@ export function Calibrate({ units, onMeasured }: CalibrateProps) {
               setOpen(false);
             }}
           >
-            Use it
+            {teacherText('setup.use')}
           </Button>
         </DialogActions>
       </Dialog>

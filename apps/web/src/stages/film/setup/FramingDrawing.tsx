@@ -1,67 +1,19 @@
 import type { Framing } from '@zest/core/framing';
-import { spaceText, type Filming, type Lesson } from '@zest/core/lesson';
-
-const SIZE = { width: 480, side: 235, top: 255 };
-const COLOURS = { ink: '#fff6ea', soft: '#b8a892', lit: '#ffb454', move: '#8fd6c9' };
-const MARGIN = { x: 22, y: 30 };
+import type { Filming, Lesson } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
+import { useState } from 'react';
+import { COLOURS, layOutDrawing, MARGIN, SIZE, type Drawn, type Stand } from './drawing-layout.ts';
+import { FramingHandles } from './FramingHandles.tsx';
+import './setup.css';
 
 interface FramingDrawingProps {
   framing: Framing;
   filming: Filming;
   units: Lesson['settings']['units'];
+  /** Where it would stand with each usual lens, the widest first. */
+  stands: readonly Stand[];
+  onChange: (label: string, change: (filming: Filming) => void) => void;
 }
-
-/** All the drawing is laid out by: lengths of the room in centimetres, places in the picture. */
-function layOutDrawing(
-  { room }: Framing,
-  placing: NonNullable<Framing['placing']>,
-  filming: Filming,
-  units: Lesson['settings']['units'],
-) {
-  const { camera, tape } = placing;
-  const teacherRoom = filming.room;
-  const deep = Math.max(placing.depthCm, teacherRoom?.depthCm ?? 0);
-  const wide = Math.max(
-    room.leftCm + room.rightCm,
-    tape.leftCm + tape.rightCm,
-    teacherRoom?.widthCm ?? 0,
-  );
-  const high = Math.max(room.topCm * 1.15, camera.heightCm, teacherRoom?.heightCm ?? 0);
-  const scale = Math.min(
-    (SIZE.width - 2 * MARGIN.x) / deep,
-    (SIZE.side - 2 * MARGIN.y) / high,
-    (SIZE.top - 2 * MARGIN.y) / wide,
-  );
-  // Both views have the far wall on the left and the camera on the right.
-  const x = (nearCm: number) =>
-    MARGIN.x + (room.farCm + Math.max(0, deep - placing.depthCm) + nearCm) * scale;
-  const floorY = SIZE.side - MARGIN.y;
-  const up = (cm: number) => floorY - cm * scale;
-  const middleY = SIZE.side + SIZE.top / 2;
-  // From above, the camera's right is down.
-  const across = (rightCm: number) => middleY + (rightCm - camera.offsetCm) * scale;
-  const shown = (cm: number) => spaceText(Math.round(cm), units);
-  const ray = (deg: number) => Math.tan((deg * Math.PI) / 180) * (camera.distanceCm + room.farCm);
-  const cameraX = x(camera.distanceCm);
-  return {
-    room,
-    placing,
-    camera,
-    tape,
-    teacherRoom,
-    filming,
-    x,
-    floorY,
-    up,
-    across,
-    shown,
-    ray,
-    cameraX,
-    scale,
-  };
-}
-
-type Drawn = ReturnType<typeof layOutDrawing>;
 
 function SideView({
   room,
@@ -253,7 +205,7 @@ function TopView({
         fontSize="13"
         fill={ink}
       >
-        tape {shown(tape.leftCm)}
+        {teacherText('setup.tape', { shown: shown(tape.leftCm) })}
       </text>
       <text
         x={x(0) + 12}
@@ -261,32 +213,49 @@ function TopView({
         fontSize="13"
         fill={ink}
       >
-        tape {shown(tape.rightCm)}
+        {teacherText('setup.tape', { shown: shown(tape.rightCm) })}
       </text>
     </>
   );
+}
+
+/** On the floor, where the camera would stand with other lenses. */
+function Stands({ stands, placing, x, floorY }: Drawn & { stands: readonly Stand[] }) {
+  return stands
+    .filter(({ distanceCm }) => x(distanceCm) < SIZE.width - 4)
+    .map(({ lensMm, distanceCm }) => (
+      <g key={lensMm}>
+        <path
+          d={`M${x(distanceCm)},${floorY - 6} v12`}
+          stroke={lensMm === placing.lensMm ? COLOURS.lit : COLOURS.soft}
+          strokeWidth={lensMm === placing.lensMm ? 4 : 2}
+        />
+        <title>{`${lensMm} mm`}</title>
+      </g>
+    ));
 }
 
 /**
  * Camera and performer from the side and from above, to one scale: what the camera sees, the tape,
  * and the room.
  */
-export function FramingDrawing({ framing, filming, units }: FramingDrawingProps) {
+export function FramingDrawing({ framing, filming, units, stands, onChange }: FramingDrawingProps) {
   const { placing } = framing;
+  const [heldScale, setHeldScale] = useState<number | null>(null);
   if (!placing) return null;
-  const drawn = layOutDrawing(framing, placing, filming, units);
+  const drawn = layOutDrawing(framing, placing, filming, units, heldScale);
   const { camera, shown } = drawn;
   return (
     <svg
       viewBox={`0 0 ${SIZE.width} ${SIZE.side + SIZE.top}`}
       width="100%"
-      style={{ maxWidth: 720 }}
-      role="img"
-      aria-label={
-        `Side and top view to scale: the camera ${shown(camera.distanceCm)} from the ` +
-        `performer, ${shown(camera.heightCm)} above the floor, ` +
-        `${shown(placing.floorWidthCm)} of floor in the picture`
-      }
+      style={{ maxWidth: 720, overflow: 'visible' }}
+      role="group"
+      aria-label={teacherText('setup.drawing', {
+        distance: shown(camera.distanceCm),
+        height: shown(camera.heightCm),
+        floor: shown(placing.floorWidthCm),
+      })}
     >
       <clipPath id="side-view">
         <rect x="0" y="0" width={SIZE.width} height={drawn.floorY} />
@@ -295,13 +264,15 @@ export function FramingDrawing({ framing, filming, units }: FramingDrawingProps)
         <rect x="0" y={SIZE.side} width={SIZE.width} height={SIZE.top} />
       </clipPath>
       <text x={4} y={14} fontSize="13" fill={COLOURS.soft}>
-        from the side
+        {teacherText('setup.from-side')}
       </text>
       <text x={4} y={SIZE.side + 14} fontSize="13" fill={COLOURS.soft}>
-        from above
+        {teacherText('setup.from-above')}
       </text>
       <SideView {...drawn} />
       <TopView {...drawn} />
+      <Stands {...drawn} stands={stands} />
+      <FramingHandles drawn={drawn} stands={stands} onHold={setHeldScale} onChange={onChange} />
     </svg>
   );
 }

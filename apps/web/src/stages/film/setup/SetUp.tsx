@@ -11,11 +11,13 @@ import {
   type Lesson,
   type Shot,
 } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useState } from 'react';
 import { edit } from '../../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../../app/store.ts';
 import { useBlockNow, useLessonPart, useOpenLesson } from '../../../app/use-lesson.ts';
 import { ChoiceField, LengthField, LengthOfSpaceField, WholeField } from '../../../ui/fields.tsx';
+import { setOrLeave } from '../../../ui/set-or-leave.ts';
 import { SpaceFields } from '../../../ui/SpaceFields.tsx';
 import { Calibrate } from './Calibrate.tsx';
 import { FramingDrawing } from './FramingDrawing.tsx';
@@ -23,108 +25,156 @@ import { ShotList } from './ShotList.tsx';
 
 const ROOM = { widthCm: 400, depthCm: 400, heightCm: 250 };
 const orientationNames: Record<Filming['orientation'], string> = {
-  landscape: 'lying',
-  portrait: 'upright',
+  landscape: teacherText('setup.lying'),
+  portrait: teacherText('setup.upright'),
 };
 const safeNames: Record<Filming['safe'], string> = {
-  whole: 'all of it',
+  whole: teacherText('setup.all'),
   action: '93 % (action)',
-  graphics: '90 % (graphics)',
+  graphics: teacherText('setup.90-graphics'),
 };
 
 /** What the lens is called: a preset by its name. */
 const lensName = (lensMm: number) =>
-  lensPresets.find((preset) => preset.lensMm === lensMm)?.name ?? 'Measured';
+  teacherText(lensPresets.find((preset) => preset.lensMm === lensMm)?.word ?? 'setup.measured');
 
-function FilmingFields({
-  onChange,
-}: {
+interface FieldsProps {
   onChange: (label: string, change: (filming: Filming) => void) => void;
-}) {
+}
+
+/** The lens; or, where the distance is set and the lens follows, that. */
+function LensOrDistance({ onChange }: FieldsProps) {
   const filming = useLessonPart((lesson) => lesson.filming);
   const settings = useLessonPart((lesson) => lesson.settings);
-  const lenses: [string, string][] = lensPresets.map(({ lensMm, name }) => [
+  const setLens = (lensMm: number) =>
+    onChange(teacherText('setup.lens'), (f) => void (f.lensMm = lensMm));
+  const setAway = (cm: number | undefined) =>
+    onChange(teacherText('setup.distance-from-camera'), (f) => setOrLeave(f, 'awayCm', cm));
+  const lenses: [string, string][] = lensPresets.map(({ lensMm, word }) => [
     String(lensMm),
-    `${name} (${lensMm} mm)`,
+    teacherText('setup.mm', { name: teacherText(word), lensMm }),
   ]);
   if (!lensPresets.some(({ lensMm }) => lensMm === filming.lensMm))
-    lenses.push([String(filming.lensMm), `Measured (${filming.lensMm} mm)`]);
-  return (
-    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'start' }}>
+    lenses.push([
+      String(filming.lensMm),
+      teacherText('setup.measured-mm', { lensMm: filming.lensMm }),
+    ]);
+  return filming.awayCm === undefined ? (
+    <>
       <ChoiceField
-        label="Camera"
+        label={teacherText('setup.camera')}
         value={String(filming.lensMm)}
         choices={lenses}
-        onChange={(mm) => onChange('Lens', (f) => void (f.lensMm = Number(mm)))}
+        onChange={(mm) => setLens(Number(mm))}
         sx={{ width: 290 }}
       />
-      <Calibrate
-        onMeasured={(lensMm) => onChange('Lens', (f) => void (f.lensMm = lensMm))}
-        units={settings.units}
-      />
+      <Calibrate onMeasured={setLens} units={settings.units} />
+    </>
+  ) : (
+    <LengthOfSpaceField
+      units={settings.units}
+      label={teacherText('setup.distance-from-camera')}
+      value={filming.awayCm}
+      range={LIMITS.cameraAwayCm}
+      onChange={setAway}
+      end={
+        <Button size="small" onClick={() => setAway(undefined)}>
+          {teacherText('setup.free')}
+        </Button>
+      }
+      sx={{ width: 220 }}
+    />
+  );
+}
+
+/** How high the camera stands: as the move needs it, or as what it stands on. */
+function CameraHeight({ onChange }: FieldsProps) {
+  const { cameraCm } = useLessonPart((lesson) => lesson.filming);
+  const settings = useLessonPart((lesson) => lesson.settings);
+  return cameraCm === null ? (
+    <Button
+      onClick={() => onChange(teacherText('setup.camera-height'), (f) => void (f.cameraCm = 75))}
+    >
+      {teacherText('setup.camera-stands-something')}
+    </Button>
+  ) : (
+    <LengthOfSpaceField
+      units={settings.units}
+      label={teacherText('setup.camera-height')}
+      value={cameraCm}
+      range={LIMITS.cameraCm}
+      onChange={(cm) => onChange(teacherText('setup.camera-height'), (f) => void (f.cameraCm = cm))}
+      end={
+        <Button
+          size="small"
+          onClick={() =>
+            onChange(teacherText('setup.camera-height'), (f) => void (f.cameraCm = null))
+          }
+        >
+          {teacherText('setup.free')}
+        </Button>
+      }
+      sx={{ width: 190 }}
+    />
+  );
+}
+
+function FilmingFields({ onChange }: FieldsProps) {
+  const filming = useLessonPart((lesson) => lesson.filming);
+  const settings = useLessonPart((lesson) => lesson.settings);
+  return (
+    <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'start' }}>
+      <LensOrDistance onChange={onChange} />
       <ChoiceField
-        label="Held"
+        label={teacherText('setup.held')}
         value={filming.orientation}
         choices={orientations.map((o) => [o, orientationNames[o]])}
-        onChange={(o) => onChange('Orientation', (f) => void (f.orientation = o))}
+        onChange={(o) =>
+          onChange(teacherText('setup.orientation'), (f) => void (f.orientation = o))
+        }
         sx={{ width: 120 }}
       />
       <ChoiceField
-        label="Safe part of the picture"
+        label={teacherText('setup.safe-part-picture')}
         value={filming.safe}
         choices={safeAreas.map((s) => [s, safeNames[s]])}
-        onChange={(s) => onChange('Safe area', (f) => void (f.safe = s))}
+        onChange={(s) => onChange(teacherText('setup.safe-area'), (f) => void (f.safe = s))}
         sx={{ width: 190 }}
       />
       <LengthOfSpaceField
         units={settings.units}
-        label="Performer’s height"
+        label={teacherText('setup.performer')}
         value={filming.performerCm}
         range={LIMITS.performerCm}
-        onChange={(cm) => onChange('Performer’s height', (f) => void (f.performerCm = cm))}
+        onChange={(cm) =>
+          onChange(teacherText('setup.performer'), (f) => void (f.performerCm = cm))
+        }
       />
-      {filming.cameraCm === null ? (
-        <Button onClick={() => onChange('Camera height', (f) => void (f.cameraCm = 75))}>
-          The camera stands on something
-        </Button>
-      ) : (
-        <LengthOfSpaceField
-          units={settings.units}
-          label="Camera height"
-          value={filming.cameraCm}
-          range={LIMITS.cameraCm}
-          onChange={(cm) => onChange('Camera height', (f) => void (f.cameraCm = cm))}
-          end={
-            <Button
-              size="small"
-              onClick={() => onChange('Camera height', (f) => void (f.cameraCm = null))}
-            >
-              Free
-            </Button>
-          }
-          sx={{ width: 190 }}
-        />
-      )}
+      <CameraHeight onChange={onChange} />
       <WholeField
-        label="Takes a shot needs"
+        label={teacherText('setup.takes-shot-needs')}
         value={filming.takesEach}
         range={LIMITS.takesEach}
-        onChange={(n) => onChange('Takes', (f) => void (f.takesEach = n))}
+        onChange={(n) => onChange(teacherText('setup.takes'), (f) => void (f.takesEach = n))}
       />
       <LengthField
-        label="Time to get into place"
+        label={teacherText('setup.time-get-into-place')}
         value={filming.settleMs}
         range={LIMITS.settleMs}
-        onChange={(ms) => onChange('Time to get into place', (f) => void (f.settleMs = ms))}
+        onChange={(ms) =>
+          onChange(teacherText('setup.time-get-into-place'), (f) => void (f.settleMs = ms))
+        }
         sx={{ width: 180 }}
       />
       <SpaceFields
-        title="Filming room"
+        title={teacherText('setup.room')}
         space={filming.room}
         units={settings.units}
-        onToggle={(room) => onChange('Filming room', (f) => void (f.room = room && ROOM))}
+        onToggle={(room) =>
+          onChange(teacherText('setup.room'), (f) => void (f.room = room && ROOM))
+        }
         onChange={(side, cm) =>
-          onChange('Filming room', (f) => void (f.room && (f.room[side] = cm)))
+          onChange(teacherText('setup.room'), (f) => void (f.room && (f.room[side] = cm)))
         }
       />
     </Stack>
@@ -132,16 +182,24 @@ function FilmingFields({
 }
 
 function remedyText(remedy: Remedy, shown: (cm: number) => string): string {
-  const at = `the camera then stands ${shown(remedy.placing.camera.distanceCm)} away`;
+  const at = teacherText('setup.camera-then-stands-away', {
+    shown: shown(remedy.placing.camera.distanceCm),
+  });
   switch (remedy.kind) {
     case 'turn-phone':
-      return `Hold the camera ${orientationNames[remedy.orientation]}: ${at}.`;
+      return teacherText('setup.hold-camera', { value: orientationNames[remedy.orientation], at });
     case 'wider-lens':
-      return `Use a wider lens (${lensName(remedy.lensMm)}, ${remedy.lensMm} mm): ${at}.`;
+      return teacherText('setup.use-wider-lens-mm', {
+        lensName: lensName(remedy.lensMm),
+        lensMm: remedy.lensMm,
+        at,
+      });
     case 'turn-move':
-      return `Turn the move and film it from the ${remedy.angle}: ${at}.`;
+      return teacherText('setup.turn-move-film-from', { angle: remedy.angle, at });
+    case 'any-distance':
+      return teacherText('setup.any-distance', { at });
     case 'smaller-travel':
-      return `Bring marks and travel in to ${remedy.percent} %: ${at}.`;
+      return teacherText('setup.bring-marks-travel', { percent: remedy.percent, at });
   }
 }
 
@@ -152,6 +210,9 @@ function applyRemedy(lesson: Lesson, block: Block, shotIndex: number, remedy: Re
       break;
     case 'wider-lens':
       lesson.filming.lensMm = remedy.lensMm;
+      break;
+    case 'any-distance':
+      delete lesson.filming.awayCm;
       break;
     case 'turn-move':
       changeBlock(block.id, (draft) => {
@@ -175,25 +236,41 @@ function Verdict({
   framing,
   lesson,
   onRemedy,
+  onKeep,
 }: {
   framing: Framing;
   lesson: Lesson;
   onRemedy: (remedy: Remedy) => void;
+  /** The camera stays at this distance, in centimetres. */
+  onKeep: (awayCm: number) => void;
 }) {
   const shown = (cm: number) => spaceText(Math.round(cm), lesson.settings.units);
   const { placing, missing, remedies, room } = framing;
+  const { awayCm } = lesson.filming;
+  const ways = remedies.map((remedy) => (
+    <Stack key={remedy.kind} direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+      <Button variant="outlined" onClick={() => onRemedy(remedy)} sx={{ flex: 'none' }}>
+        {teacherText('setup.do')}
+      </Button>
+      <Typography>{remedyText(remedy, shown)}</Typography>
+    </Stack>
+  ));
   if (!placing)
     return (
-      <Alert severity="warning">
-        No distance shows all of this move with this lens. Choose a wider one, or bring marks and
-        travel nearer to the performer.
-      </Alert>
+      <Stack spacing={1.5}>
+        <Alert severity="warning">
+          {awayCm === undefined
+            ? teacherText('setup.no-distance-shows-all')
+            : teacherText('setup.no-lens-shows-all', { away: shown(awayCm) })}
+        </Alert>
+        {ways}
+      </Stack>
     );
   const { camera, tape } = placing;
   const lacks = [
-    missing.depthCm ? `${shown(missing.depthCm)} of depth` : '',
-    missing.widthCm ? `${shown(missing.widthCm)} of width` : '',
-    missing.heightCm ? `${shown(missing.heightCm)} of height` : '',
+    missing.depthCm ? teacherText('setup.depth', { shown: shown(missing.depthCm) }) : '',
+    missing.widthCm ? teacherText('setup.width', { shown: shown(missing.widthCm) }) : '',
+    missing.heightCm ? teacherText('setup.height', { shown: shown(missing.heightCm) }) : '',
   ].filter((text) => text !== '');
   return (
     <Stack spacing={1.5}>
@@ -201,38 +278,45 @@ function Verdict({
         sx={{ fontSize: '1.7rem', fontWeight: 700, lineHeight: 1.25 }}
         data-testid="camera-place"
       >
-        Camera {shown(camera.distanceCm)} away, {shown(camera.heightCm)} high
-        {Math.abs(camera.tiltDeg) >= 1
-          ? `, tilted ${Math.abs(Math.round(camera.tiltDeg))}° ${camera.tiltDeg > 0 ? 'up' : 'down'}`
-          : ', level'}
-        {Math.abs(camera.offsetCm) >= 5 &&
-          `, ${shown(Math.abs(camera.offsetCm))} to the ${camera.offsetCm > 0 ? 'right' : 'left'}`}
+        {teacherText('setup.camera-place', {
+          ...{ away: shown(camera.distanceCm), high: shown(camera.heightCm) },
+          ...{ deg: Math.abs(Math.round(camera.tiltDeg)), aside: shown(Math.abs(camera.offsetCm)) },
+          tilt: Math.abs(camera.tiltDeg) < 1 ? 'level' : camera.tiltDeg > 0 ? 'up' : 'down',
+          side: Math.abs(camera.offsetCm) < 5 ? 'none' : camera.offsetCm > 0 ? 'right' : 'left',
+        })}
       </Typography>
+      {awayCm === undefined ? (
+        <Button
+          variant="outlined"
+          sx={{ alignSelf: 'start' }}
+          onClick={() => onKeep(Math.round(camera.distanceCm))}
+        >
+          {teacherText('setup.keep-distance')}
+        </Button>
+      ) : (
+        <Typography data-testid="lens-follows">
+          {teacherText('setup.lens-follows', {
+            ...{ lens: lensName(placing.lensMm), lensMm: placing.lensMm },
+          })}
+        </Typography>
+      )}
       <Typography>
-        {shown(placing.floorWidthCm)} of floor are in the safe picture. Tape {shown(tape.leftCm)} to
-        the left and {shown(tape.rightCm)} to the right of the performer’s place, as the camera sees
-        it; up to {shown(tape.nearCm)} towards the camera everything stays in. It takes{' '}
-        {shown(placing.depthCm)} of depth in all and shows up to {shown(room.topCm)} of height.
+        {teacherText('setup.floor-safe-picture-tape', {
+          ...{ floor: shown(placing.floorWidthCm), depth: shown(placing.depthCm) },
+          ...{ left: shown(tape.leftCm), right: shown(tape.rightCm), near: shown(tape.nearCm) },
+          height: shown(room.topCm),
+        })}
       </Typography>
       {lesson.filming.room && lacks.length === 0 && (
-        <Alert severity="success">Your room is enough.</Alert>
+        <Alert severity="success">{teacherText('setup.your-room-enough')}</Alert>
       )}
       {lacks.length > 0 && (
         <Alert severity="warning">
-          Your room lacks {lacks.join(' and ')}.
-          {remedies.length === 0 && missing.depthCm
-            ? ' No single change makes it fit: try two of them, or another room.'
-            : ''}
+          {teacherText('setup.your-room-lacks', { list: lacks.join(', ') })}{' '}
+          {remedies.length === 0 && missing.depthCm ? teacherText('setup.no-single-change') : ''}
         </Alert>
       )}
-      {remedies.map((remedy) => (
-        <Stack key={remedy.kind} direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-          <Button variant="outlined" onClick={() => onRemedy(remedy)}>
-            Do it
-          </Button>
-          <Typography>{remedyText(remedy, shown)}</Typography>
-        </Stack>
-      ))}
+      {ways}
     </Stack>
   );
 }
@@ -252,9 +336,20 @@ export function SetUp({ block: shown }: { block: Block }) {
   const change = (label: string, recipe: (filming: Filming) => void) =>
     dispatch(edit(label, (draft) => recipe(draft.filming), true));
   const framing = shot ? frameShot(block, shot, lesson.filming) : null;
+  const stands = lensPresets.flatMap(({ lensMm }) => {
+    const { placing } = shot
+      ? frameShot(block, shot, { ...lesson.filming, lensMm, awayCm: undefined })
+      : { placing: null };
+    return placing ? [{ lensMm, distanceCm: placing.camera.distanceCm }] : [];
+  });
   return (
     <Stack spacing={2}>
-      <Paper variant="outlined" sx={{ p: 2 }} component="section" aria-label="Camera and room">
+      <Paper
+        variant="outlined"
+        sx={{ p: 2 }}
+        component="section"
+        aria-label={teacherText('setup.camera-room')}
+      >
         <FilmingFields onChange={change} />
       </Paper>
       {shot && framing ? (
@@ -270,14 +365,24 @@ export function SetUp({ block: shown }: { block: Block }) {
             variant="outlined"
             sx={{ p: 2 }}
             component="section"
-            aria-label="Shots of the block"
+            aria-label={teacherText('setup.shots-block')}
           >
             <Stack spacing={2}>
               <Verdict
                 framing={framing}
                 lesson={lesson}
+                onKeep={(awayCm) =>
+                  change(
+                    teacherText('setup.distance-from-camera'),
+                    (filming) => void (filming.awayCm = awayCm),
+                  )
+                }
                 onRemedy={(remedy) =>
-                  dispatch(edit('Framing', (draft) => applyRemedy(draft, block, shotIndex, remedy)))
+                  dispatch(
+                    edit(teacherText('setup.framing'), (draft) =>
+                      applyRemedy(draft, block, shotIndex, remedy),
+                    ),
+                  )
                 }
               />
               <ShotList block={block} shots={shots} at={shotIndex} onChoose={setAt} />
@@ -288,12 +393,14 @@ export function SetUp({ block: shown }: { block: Block }) {
               framing={framing}
               filming={lesson.filming}
               units={lesson.settings.units}
+              stands={stands}
+              onChange={change}
             />
           </Paper>
         </Box>
       ) : (
         <Typography color="text.secondary">
-          A card is drawn by the program and needs no filming.
+          {teacherText('setup.card-drawn-program-needs')}
         </Typography>
       )}
     </Stack>

@@ -9,19 +9,21 @@ import {
   type Block,
   type Extent,
   type Shot,
+  valueName,
 } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { makeId } from '../../../app/ids.ts';
 import { AddButton } from '../../../ui/AddButton.tsx';
-import { ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
+import { ChoiceField, named, TextLine, WholeField } from '../../../ui/fields.tsx';
 import { ToggleChip } from '../../../ui/ToggleChip.tsx';
 import { useChange } from '../../../ui/use-change.ts';
 
 const extentNames: Record<Extent, string> = {
-  overhead: 'arms overhead',
-  jump: 'jumps',
-  lying: 'lying down',
-  seated: 'seated',
-  throw: 'throws',
+  overhead: teacherText('setup.arms-overhead'),
+  jump: teacherText('setup.jumps'),
+  lying: teacherText('setup.lying-down'),
+  seated: teacherText('setup.seated'),
+  throw: teacherText('setup.throws'),
 };
 
 /** How the moves of a block fill the picture. */
@@ -34,9 +36,9 @@ function MoveExtent({ block }: { block: Block }) {
       useFlexGap
       sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}
       role="group"
-      aria-label="How the move fills the picture"
+      aria-label={teacherText('setup.how-move-fills-picture')}
     >
-      <Typography>The move has</Typography>
+      <Typography>{teacherText('setup.move-has')}</Typography>
       {extents.map((extent) => (
         <ToggleChip
           key={extent}
@@ -44,7 +46,7 @@ function MoveExtent({ block }: { block: Block }) {
           isOn={has.has(extent)}
           onToggle={() =>
             change(
-              'Move in the picture',
+              teacherText('setup.move-picture'),
               (draft) =>
                 void (draft.extent = extents.filter((one) =>
                   one === extent ? !has.has(one) : has.has(one),
@@ -58,10 +60,10 @@ function MoveExtent({ block }: { block: Block }) {
         <Button
           size="small"
           onClick={() =>
-            change('Move in the picture', (draft) => void (draft.extent = null), false)
+            change(teacherText('setup.move-picture'), (draft) => void (draft.extent = null), false)
           }
         >
-          As its exercises usually do
+          {teacherText('setup.exercises-usually-do')}
         </Button>
       )}
     </Stack>
@@ -80,47 +82,47 @@ function ShotFields({ shot, set, onRemove, removes }: ShotFieldsProps) {
   return (
     <Stack direction="row" useFlexGap sx={{ gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
       <ChoiceField
-        label="Camera sees"
+        label={teacherText('setup.camera-sees')}
         value={shot.angle}
-        choices={shotAngles.map((angle) => [angle, `the ${angle}`])}
-        onChange={(angle) => set('Angle', (s) => void (s.angle = angle))}
+        choices={named(shotAngles, valueName)}
+        onChange={(angle) => set(teacherText('setup.angle'), (s) => void (s.angle = angle))}
         sx={{ width: 150 }}
       />
       <ChoiceField
-        label="Framing"
+        label={teacherText('setup.framing')}
         value={shot.framing}
-        choices={shotFramings.map((framing) => [framing, framing])}
-        onChange={(framing) => set('Framing', (s) => void (s.framing = framing))}
+        choices={named(shotFramings, valueName)}
+        onChange={(framing) => set(teacherText('setup.framing'), (s) => void (s.framing = framing))}
         sx={{ width: 150 }}
       />
       <WholeField
-        label="Performers"
+        label={teacherText('setup.performers')}
         value={shot.performers}
         range={LIMITS.performers}
-        onChange={(n) => set('Performers', (s) => void (s.performers = n))}
+        onChange={(n) => set(teacherText('setup.performers'), (s) => void (s.performers = n))}
         sx={{ width: 110 }}
       />
       <TextLine
-        label="Place"
+        label={teacherText('setup.place')}
         value={shot.place}
         most={LIMITS.title}
-        helper="Empty: the usual one"
-        onChange={(text) => set('Place', (s) => void (s.place = text))}
+        helper={teacherText('setup.empty-usual-one')}
+        onChange={(text) => set(teacherText('setup.place'), (s) => void (s.place = text))}
         sx={{ width: 180 }}
       />
       <TextLine
-        label="Note to a helper"
+        label={teacherText('setup.note-helper')}
         value={shot.note}
         most={LIMITS.line}
-        onChange={(text) => set('Note', (s) => void (s.note = text))}
+        onChange={(text) => set(teacherText('setup.note'), (s) => void (s.note = text))}
         sx={{ width: 260 }}
       />
       <FormControlLabel
-        label="Film it fresh"
+        label={teacherText('setup.film-fresh')}
         control={
           <Checkbox
             checked={shot.fresh}
-            onChange={(_event, on) => set('Fresh', (s) => void (s.fresh = on))}
+            onChange={(_event, on) => set(teacherText('setup.fresh'), (s) => void (s.fresh = on))}
           />
         }
       />
@@ -153,7 +155,7 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
     });
   const add = () => {
     change(
-      'Shots',
+      teacherText('setup.shots'),
       (draft) => {
         if (draft.shots.length === 0) draft.shots = shots.map((one) => ({ ...one }));
         draft.shots.push({
@@ -175,7 +177,7 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
     <Stack spacing={1.5}>
       <Stack direction="row" useFlexGap sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>
         <Typography variant="h3" component="h3">
-          Shots
+          {teacherText('setup.shots')}
         </Typography>
         {shots.map((one, i) => (
           <Button
@@ -188,17 +190,23 @@ export function ShotList({ block, shots, at, onChoose }: ShotListProps) {
             {i + 1}. {one.angle}, {one.framing}
           </Button>
         ))}
-        <AddButton label="+ Shot" count={shots.length} most={LIMITS.shots} onAdd={add} />
+        <AddButton
+          label={teacherText('setup.add-shot')}
+          count={shots.length}
+          most={LIMITS.shots}
+          onAdd={add}
+        />
       </Stack>
       <ShotFields
         shot={shot}
         set={set}
         onRemove={
           shots.length > 1
-            ? () => change('Shots', (draft) => void draft.shots.splice(at, 1), false)
+            ? () =>
+                change(teacherText('setup.shots'), (draft) => void draft.shots.splice(at, 1), false)
             : null
         }
-        removes={`Remove shot ${at + 1}`}
+        removes={teacherText('setup.remove-shot', { n: at + 1 })}
       />
       <MoveExtent block={block} />
     </Stack>

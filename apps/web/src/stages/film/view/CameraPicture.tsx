@@ -3,6 +3,7 @@ import type { Framing } from '@zest/core/framing';
 import type { Assembly } from '@zest/core/assembly';
 import type { Lesson } from '@zest/core/lesson';
 import type { FrameHint } from '@zest/core/signal';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useRef, useState } from 'react';
 import type { OpenCamera } from '../../../record/cameras.ts';
 import { BlockOverlay } from '../../../stage/BlockOverlay.tsx';
@@ -105,7 +106,7 @@ export function CameraPicture({
     if (hint) onHint?.(hint);
   }, [hint, onHint]);
   const isUpright = filming.orientation === 'portrait';
-  return (
+  const picture = (
     <Box
       sx={{
         position: 'relative',
@@ -125,10 +126,12 @@ export function CameraPicture({
         <Picture
           stream={camera?.stream ?? null}
           mirrored={mirrored}
-          label="Camera picture"
+          label={teacherText('filming.camera-picture')}
           onVideo={setVideo}
         />
       </Box>
+      <FramingGuide framing={framing} filming={filming} mirrored={mirrored} />
+      {/* Over the guide: its lines never run through words. */}
       <Box
         className={isUpright ? undefined : 'stage-over'}
         sx={{
@@ -139,8 +142,6 @@ export function CameraPicture({
       >
         {!isUpright && <BlockOverlay cut={cut} momentMs={momentMs} everyMs={OVERLAY_EVERY_MS} />}
       </Box>
-      <FramingGuide framing={framing} filming={filming} mirrored={mirrored} />
-      <HintSign watched={watched} mirrored={mirrored} />
       {more.map(({ id, stream }, i) => (
         <Box
           key={id}
@@ -155,9 +156,19 @@ export function CameraPicture({
             bgcolor: '#000',
           }}
         >
-          <Picture stream={stream} mirrored={mirrored} label={`Picture of camera ${i + 2}`} />
+          <Picture
+            stream={stream}
+            mirrored={mirrored}
+            label={teacherText('filming.picture-camera', { n: i + 2 })}
+          />
         </Box>
       ))}
     </Box>
+  );
+  return (
+    <>
+      {picture}
+      <HintSign watched={watched} mirrored={mirrored} />
+    </>
   );
 }

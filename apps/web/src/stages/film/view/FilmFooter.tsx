@@ -1,4 +1,5 @@
 import { Box, Button, Stack, Typography } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import type { FilmPhase } from '../../../record/film-run.ts';
 import { LevelMeter } from './LevelMeter.tsx';
 import type { Readout } from './readout.ts';
@@ -7,12 +8,12 @@ import type { FilmAction } from './use-film-actions.ts';
 export type Panel = 'none' | 'options' | 'remote';
 
 const goWords: Record<FilmPhase, string> = {
-  ready: 'Start',
-  settling: 'Getting into place …',
-  'counting-in': 'Counting in …',
-  filming: 'End here',
-  paused: 'Resume',
-  ending: 'Marking the end …',
+  ready: teacherText('filming.start'),
+  settling: teacherText('filming.getting-into-place'),
+  'counting-in': teacherText('filming.counting'),
+  filming: teacherText('filming.end-here'),
+  paused: teacherText('filming.resume'),
+  ending: teacherText('filming.marking-end'),
 };
 
 interface FilmFooterProps {
@@ -111,13 +112,13 @@ function ReadyButtons({ isFirst, isLast, panel, onPanel, act }: FilmFooterProps)
   return (
     <>
       <Button variant="outlined" disabled={isFirst} onClick={act.back}>
-        Back
+        {teacherText('filming.back')}
       </Button>
       <Button variant="outlined" disabled={isLast} onClick={act.next}>
-        Next
+        {teacherText('filming.next')}
       </Button>
-      <Button {...opens('options')}>Settings</Button>
-      <Button {...opens('remote')}>Second device</Button>
+      <Button {...opens('options')}>{teacherText('filming.settings')}</Button>
+      <Button {...opens('remote')}>{teacherText('filming.second-device')}</Button>
     </>
   );
 }
@@ -126,14 +127,14 @@ function RunButtons({ phase, act }: Pick<FilmFooterProps, 'phase' | 'act'>) {
   return (
     <>
       <Button variant="outlined" onClick={act.again}>
-        Again (R)
+        {teacherText('filming.again-r')}
       </Button>
       <Button variant="outlined" onClick={act.back}>
-        Stop this take
+        {teacherText('filming.stop-take')}
       </Button>
       {(phase === 'filming' || phase === 'paused') && (
         <Button variant="outlined" onClick={act.pause}>
-          {phase === 'paused' ? 'Resume (P)' : 'Pause (P)'}
+          {phase === 'paused' ? teacherText('filming.resume-p') : teacherText('filming.pause-p')}
         </Button>
       )}
     </>

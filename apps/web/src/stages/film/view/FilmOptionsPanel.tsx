@@ -1,7 +1,11 @@
 import { Checkbox, FormControlLabel, FormGroup, Paper, Stack } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { PRACTICE, type Devices } from '../../../record/cameras.ts';
-import { ChoiceField, same } from '../../../ui/fields.tsx';
+import { ChoiceField, named } from '../../../ui/fields.tsx';
 import { bodies, mishaps, rooms, type FilmPreferences } from './preferences.ts';
+
+const nameOf = (value: (typeof bodies | typeof rooms | typeof mishaps)[number]) =>
+  teacherText(`practice-camera.${value}`);
 
 interface FilmOptionsPanelProps {
   preferences: FilmPreferences;
@@ -11,45 +15,50 @@ interface FilmOptionsPanelProps {
 
 const USUAL = 'usual';
 const switches = [
-  ['speaks', 'The pacer speaks its counts'],
-  ['recordsPacer', 'The pacer is heard in the recording (otherwise by ear only)'],
-  ['marksForOthers', 'Play the sync marks aloud, for another camera or phone'],
-  ['handsFree', 'Hands-free: the next block starts by itself'],
-  ['watches', 'Watch the picture and tell me where to stand'],
-  ['mirrored', 'Show me mirrored (the recording never is)'],
+  ['speaks', teacherText('filming.pacer-speaks-counts')],
+  ['recordsPacer', teacherText('filming.pacer-heard-recording-otherwise')],
+  ['marksForOthers', teacherText('filming.play-sync-marks-aloud')],
+  ['handsFree', teacherText('filming.hands-free-next-block')],
+  ['watches', teacherText('filming.watch-picture-tell-me')],
+  ['mirrored', teacherText('filming.show-me-mirrored-recording')],
 ] as const satisfies readonly (readonly [keyof FilmPreferences, string])[];
 
 /** Cameras, microphone and manner of this device. */
 export function FilmOptionsPanel({ preferences, devices, onChange }: FilmOptionsPanelProps) {
   const name = ({ label }: MediaDeviceInfo, i: number, what: string) => label || `${what} ${i + 1}`;
   const cameras = [
-    ...devices.cameras.map((device, i) => [device.deviceId, name(device, i, 'Camera')] as const),
-    [PRACTICE, 'Practice camera (drawn performer)'] as const,
+    ...devices.cameras.map(
+      (device, i) => [device.deviceId, name(device, i, teacherText('filming.camera'))] as const,
+    ),
+    [PRACTICE, teacherText('filming.practice-camera-drawn-performer')] as const,
   ];
   const first = preferences.camera ?? cameras[0]?.[0] ?? PRACTICE;
   const others = cameras.filter(([id]) => id !== first && id !== PRACTICE);
   return (
     <Paper
       sx={{ p: 2, overflowY: 'auto', minHeight: 0 }}
-      aria-label="Settings of this device"
+      aria-label={teacherText('filming.settings-device')}
       component="section"
     >
       <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', mb: 1 }}>
         <ChoiceField
-          label="Camera"
+          label={teacherText('filming.camera')}
           value={first}
           choices={cameras}
           onChange={(camera) => onChange({ camera })}
           sx={{ width: 280 }}
         />
         <ChoiceField
-          label="Microphone"
+          label={teacherText('filming.microphone')}
           value={preferences.microphone || USUAL}
           choices={[
-            [USUAL, 'The usual one'],
+            [USUAL, teacherText('filming.usual-one')],
             ...devices.microphones
               .filter(({ deviceId }) => deviceId !== '' && deviceId !== 'default')
-              .map((device, i) => [device.deviceId, name(device, i, 'Microphone')] as const),
+              .map(
+                (device, i) =>
+                  [device.deviceId, name(device, i, teacherText('filming.microphone'))] as const,
+              ),
           ]}
           onChange={(microphone) =>
             onChange({ microphone: microphone === USUAL ? '' : microphone })
@@ -60,33 +69,33 @@ export function FilmOptionsPanel({ preferences, devices, onChange }: FilmOptions
       {first === PRACTICE && (
         <Stack direction="row" useFlexGap sx={{ gap: 2, flexWrap: 'wrap', my: 1 }}>
           <ChoiceField
-            label="Performer"
+            label={teacherText('filming.performer')}
             value={preferences.body}
-            choices={same(bodies)}
+            choices={named(bodies, nameOf)}
             onChange={(body) => onChange({ body })}
             sx={{ width: 140 }}
           />
           <ChoiceField
-            label="Room"
+            label={teacherText('filming.room')}
             value={preferences.room}
-            choices={same(rooms)}
+            choices={named(rooms, nameOf)}
             onChange={(room) => onChange({ room })}
             sx={{ width: 140 }}
           />
           <ChoiceField
-            label="Seen from"
+            label={teacherText('filming.seen-from')}
             value={preferences.view}
             choices={[
-              ['front', 'the front'],
-              ['side', 'the side'],
+              ['front', teacherText('filming.front')],
+              ['side', teacherText('filming.side')],
             ]}
             onChange={(view) => onChange({ view })}
             sx={{ width: 130 }}
           />
           <ChoiceField
-            label="What goes wrong"
+            label={teacherText('filming.what-goes-wrong')}
             value={preferences.mishap}
-            choices={same(mishaps)}
+            choices={named(mishaps, nameOf)}
             onChange={(mishap) => onChange({ mishap })}
             sx={{ width: 210 }}
           />
@@ -96,7 +105,7 @@ export function FilmOptionsPanel({ preferences, devices, onChange }: FilmOptions
         {others.map(([id, label]) => (
           <FormControlLabel
             key={id}
-            label={`Film with ${label} at the same time`}
+            label={teacherText('filming.film-same-time', { label })}
             control={
               <Checkbox
                 checked={preferences.more.includes(id)}

@@ -2,6 +2,7 @@ import { Alert, Box, Button, Dialog, Stack, Typography } from '@mui/material';
 import { changeText, frameShot } from '@zest/core/framing';
 import { prompterOf } from '@zest/core/script';
 import type { FrameHint } from '@zest/core/signal';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useMemo, useState } from 'react';
 import { useOpenLesson } from '../../../app/use-lesson.ts';
 import { useKeys } from '../../../ui/use-keys.ts';
@@ -19,7 +20,7 @@ import { useFilmActions } from './use-film-actions.ts';
 import { useFilmLine, type FilmLine } from './use-film-line.ts';
 import { useReadout } from './use-readout.ts';
 import { useRemote } from './use-remote.ts';
-import { useWakeLock } from './use-wake-lock.ts';
+import { useWakeLock } from '../../../ui/use-wake-lock.ts';
 
 interface FilmViewProps {
   /** The block to begin with. */
@@ -29,7 +30,7 @@ interface FilmViewProps {
   onClose: () => void;
 }
 
-const titleOf = ({ title }: { title: string }) => title || 'Untitled';
+const titleOf = ({ title }: { title: string }) => title || teacherText('untitled');
 
 /** All the film view shows and does. */
 function useFilmView({ startBlockId, only }: FilmViewProps) {
@@ -162,7 +163,7 @@ export function FilmView(props: FilmViewProps) {
           />
           {isReady && changes.length > 0 && (
             <Typography sx={{ fontSize: '1.35rem', color: '#ffd08a' }}>
-              First: {changes.join(', ')}.
+              {teacherText('filming.first', { list: changes.join(', ') })}
             </Typography>
           )}
           {view.panel === 'options' && (
@@ -179,7 +180,9 @@ export function FilmView(props: FilmViewProps) {
       <FilmFooter
         phase={phase}
         readout={view.readout}
-        next={following ? `Next: ${titleOf(following.toFilm.block)}` : 'This is the last one.'}
+        next={
+          following ? `Next: ${titleOf(following.toFilm.block)}` : teacherText('filming.last-one')
+        }
         level={view.desk.level}
         hasCamera={cameras.open.length > 0}
         isFirst={lines.at === 0}
@@ -200,7 +203,7 @@ function FilmScreen({ onClose, children }: { onClose: () => void; children: Reac
       onClose={onClose}
       slotProps={{
         paper: {
-          'aria-label': 'Film view',
+          'aria-label': teacherText('filming.film-view'),
           sx: { bgcolor: '#12100d', color: '#fff6ea', backgroundImage: 'none' },
         },
       }}
@@ -241,14 +244,19 @@ function FilmHeader({ lines, saving, onClose }: FilmHeaderProps) {
         {titleOf(block)}
       </Typography>
       <Typography noWrap sx={{ fontSize: '1.5rem', color: '#dccdb9', flex: 1, minWidth: 0 }}>
-        {lines.at + 1} of {lines.count} · {shot.angle}, {shot.framing}
+        {teacherText('filming.of', {
+          n: lines.at + 1,
+          count: lines.count,
+          angle: shot.angle,
+          framing: shot.framing,
+        })}
         {shot.note && ` · ${shot.note}`}
       </Typography>
       <Typography role="status" sx={{ fontSize: '1.2rem', color: '#dccdb9' }}>
-        {saving > 0 ? `Saving ${saving} ${saving === 1 ? 'take' : 'takes'} …` : ''}
+        {saving > 0 ? teacherText('filming.saving', { saving }) : ''}
       </Typography>
       <Button disabled={onClose === null} onClick={onClose ?? undefined}>
-        Leave filming
+        {teacherText('filming.leave-filming')}
       </Button>
     </Stack>
   );
@@ -270,8 +278,10 @@ function FilmFault({ ofRun, ofCameras, onOpenAgain, onDismiss }: FilmFaultProps)
       severity="error"
       action={
         <>
-          {onOpenAgain && <Button onClick={onOpenAgain}>Open the cameras again</Button>}
-          {ofRun !== null && <Button onClick={onDismiss}>OK</Button>}
+          {onOpenAgain && (
+            <Button onClick={onOpenAgain}>{teacherText('filming.open-cameras-again')}</Button>
+          )}
+          {ofRun !== null && <Button onClick={onDismiss}>{teacherText('filming.ok')}</Button>}
         </>
       }
     >

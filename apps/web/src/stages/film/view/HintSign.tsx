@@ -6,20 +6,21 @@ import ZoomInIcon from '@mui/icons-material/ZoomInMap';
 import ZoomOutIcon from '@mui/icons-material/ZoomOutMap';
 import type { SvgIconComponent } from '@mui/icons-material';
 import type { FrameHint } from '@zest/core/signal';
+import { teacherText } from '@zest/core/words';
 import type { Watched } from './use-live-watch.ts';
 
 type Wrong = Exclude<FrameHint, 'good'>;
 const signs: Record<Wrong, { Icon: SvgIconComponent; words: string }> = {
-  nobody: { Icon: PersonSearchIcon, words: 'Nobody in the picture' },
-  'step back': { Icon: ZoomOutIcon, words: 'Step back' },
-  'come closer': { Icon: ZoomInIcon, words: 'Come closer' },
-  'move left': { Icon: ArrowBackIcon, words: 'Move to your left' },
-  'move right': { Icon: ArrowForwardIcon, words: 'Move to your right' },
+  nobody: { Icon: PersonSearchIcon, words: teacherText('filming.nobody-picture') },
+  'step back': { Icon: ZoomOutIcon, words: teacherText('filming.step-back') },
+  'come closer': { Icon: ZoomInIcon, words: teacherText('filming.come-closer') },
+  'move left': { Icon: ArrowBackIcon, words: teacherText('filming.move-your-left') },
+  'move right': { Icon: ArrowForwardIcon, words: teacherText('filming.move-your-right') },
 };
 const lightWords = {
-  'too dark': 'Too dark: turn on a lamp or face the window.',
-  'too bright': 'Too bright: move out of the sun.',
-  'light from behind': 'The light comes from behind: turn the camera round.',
+  'too dark': teacherText('filming.too-dark-turn-lamp'),
+  'too bright': teacherText('filming.too-bright-move-out'),
+  'light from behind': teacherText('filming.light-comes-from-behind'),
 } as const;
 
 interface HintSignProps {
@@ -43,21 +44,19 @@ export function HintSign({
           role="status"
           data-testid="hint"
           sx={{
-            position: 'absolute',
-            left: 0,
-            right: 0,
-            top: 0,
-            p: 1.5,
+            flex: 'none',
+            p: 0.5,
+            borderRadius: 1,
             display: 'flex',
             alignItems: 'center',
             justifyContent: 'center',
             gap: 2,
-            bgcolor: 'rgba(18,16,13,0.78)',
+            border: '3px solid #ffd08a',
             color: '#ffd08a',
           }}
         >
-          <sign.Icon sx={{ fontSize: '5.5rem', transform: isTurned ? 'scaleX(-1)' : 'none' }} />
-          <Typography sx={{ fontSize: '3.2rem', fontWeight: 800, lineHeight: 1.05 }}>
+          <sign.Icon sx={{ fontSize: '4.2rem', transform: isTurned ? 'scaleX(-1)' : 'none' }} />
+          <Typography sx={{ fontSize: '2.8rem', fontWeight: 800, lineHeight: 1.05 }}>
             {sign.words}
           </Typography>
         </Box>
@@ -66,10 +65,7 @@ export function HintSign({
         data-testid="watched"
         data-per-second={perSecond}
         sx={{
-          position: 'absolute',
-          left: 8,
-          bottom: 8,
-          right: 8,
+          flex: 'none',
           display: 'grid',
           gap: 0.5,
           justifyItems: 'start',
@@ -77,7 +73,7 @@ export function HintSign({
       >
         {[
           light && lightWords[light],
-          isSlow && `This machine looks only ${perSecond} times a second: hints come late.`,
+          isSlow && teacherText('filming.machine-looks-only-times', { perSecond }),
           fault,
         ].map(
           (words) =>
@@ -85,10 +81,7 @@ export function HintSign({
               <Typography
                 key={words}
                 sx={{
-                  bgcolor: 'rgba(18,16,13,0.85)',
                   color: '#ffd08a',
-                  px: 1,
-                  borderRadius: 1,
                   fontSize: '1.2rem',
                 }}
               >

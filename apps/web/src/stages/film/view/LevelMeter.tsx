@@ -1,5 +1,6 @@
 import { Box, Typography } from '@mui/material';
 import { soundHint, type SoundHint } from '@zest/core/signal';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useRef, useState } from 'react';
 
 const FLOOR_DB = -60;
@@ -10,11 +11,11 @@ const BAR_EVERY_MS = 100;
 const FALL_DB = 6;
 
 const words: Record<SoundHint, string> = {
-  silent: 'No sound',
-  'too quiet': 'Too quiet',
-  good: 'Sound is good',
-  'too loud': 'Too loud',
-  wind: 'Wind in the microphone',
+  silent: teacherText('filming.no-sound'),
+  'too quiet': teacherText('filming.too-quiet'),
+  good: teacherText('filming.sound-good'),
+  'too loud': teacherText('filming.too-loud'),
+  wind: teacherText('filming.wind-microphone'),
 };
 const colours: Record<SoundHint, string> = {
   silent: '#dccdb9',

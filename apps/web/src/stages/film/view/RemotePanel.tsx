@@ -1,4 +1,5 @@
 import { Alert, Button, Paper, Typography } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import type { useRemote } from './use-remote.ts';
 import { useAddress } from '../../../app/use-address.ts';
 
@@ -10,22 +11,19 @@ export function RemotePanel({
 }) {
   const { origin, isHereOnly } = useAddress();
   return (
-    <Paper sx={{ p: 2 }} component="section" aria-label="Second device">
+    <Paper sx={{ p: 2 }} component="section" aria-label={teacherText('filming.second-device')}>
       {fault && <Alert severity="error">{fault}</Alert>}
       {code === null ? (
         <>
-          <Typography sx={{ mb: 1 }}>
-            A phone or tablet on the same network can start, stop and go back, and shows the
-            prompter.
-          </Typography>
+          <Typography sx={{ mb: 1 }}>{teacherText('filming.phone-tablet-same-network')}</Typography>
           <Button variant="contained" onClick={() => void open()}>
-            Get a code
+            {teacherText('filming.get-code')}
           </Button>
         </>
       ) : (
         <>
           <Typography sx={{ fontSize: '1.3rem' }}>
-            Open <strong>{origin}/remote</strong> there and type
+            {teacherText('filming.open-and-type', { address: `${origin}/remote` })}
           </Typography>
           <Typography
             sx={{ fontSize: '3rem', fontWeight: 800, letterSpacing: '0.12em' }}
@@ -34,16 +32,11 @@ export function RemotePanel({
             {code}
           </Typography>
           <Typography color="text.secondary">
-            {devices === 0
-              ? 'No device yet.'
-              : devices === 1
-                ? 'One device is connected.'
-                : `${devices} devices are connected.`}
+            {teacherText('filming.devices-connected', { devices })}
           </Typography>
           {isHereOnly && (
             <Alert severity="info" sx={{ mt: 1 }}>
-              This address works on this machine only. For other devices start the program with
-              --host 0.0.0.0 and open it here by this machine’s name.
+              {teacherText('filming.address-works-machine-only')}
             </Alert>
           )}
         </>

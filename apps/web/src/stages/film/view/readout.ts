@@ -1,6 +1,7 @@
 import type { Assembly } from '@zest/core/assembly';
 import { indexAt } from '@zest/core/overlay';
 import { clockText, countdownText, elapsedText, spanLength } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import type { FilmPhase } from '../../../record/film-run.ts';
 
 /** What the performer reads from three metres away. */
@@ -15,7 +16,10 @@ export interface Readout {
   next: string;
 }
 
-const sideWords = { left: 'left', right: 'right' } as const;
+const sideWords = {
+  left: teacherText('filming.left'),
+  right: teacherText('filming.right'),
+} as const;
 
 /**
  * What stands on the film view at a moment of the block, from the same overlays the video will
@@ -29,10 +33,19 @@ export function readoutAt(
 ): Readout {
   const plain = { count: '', next: '' };
   if (phase === 'settling')
-    return { ...plain, clock: String(Math.ceil(settleLeftMs / 1000)), label: 'Get into place' };
-  if (momentMs === null) return { ...plain, clock: clockText(cut.durationMs), label: 'to film' };
+    return {
+      ...plain,
+      clock: String(Math.ceil(settleLeftMs / 1000)),
+      label: teacherText('filming.get-into-place'),
+    };
+  if (momentMs === null)
+    return { ...plain, clock: clockText(cut.durationMs), label: teacherText('filming.film') };
   if (momentMs < 0)
-    return { ...plain, clock: String(Math.ceil(-momentMs / 1000)), label: 'Get ready' };
+    return {
+      ...plain,
+      clock: String(Math.ceil(-momentMs / 1000)),
+      label: teacherText('filming.get-ready'),
+    };
   const ms = Math.floor(momentMs);
   const clock = cut.lanes.clock[indexAt(cut.lanes.clock, ms)];
   const counter = cut.lanes.counter[indexAt(cut.lanes.counter, ms)];
@@ -49,8 +62,18 @@ export function readoutAt(
     : '';
   const isOpenEnded = cut.lanes.clock.length === 0;
   if (phase === 'ending' || (!isOpenEnded && ms >= cut.durationMs))
-    return { ...plain, clock: 'Done', label: 'Stay a moment' };
-  if (!clock) return { clock: clockText(ms), label: 'Filming', count: counted, next: '' };
+    return {
+      ...plain,
+      clock: teacherText('filming.done'),
+      label: teacherText('filming.stay-moment'),
+    };
+  if (!clock)
+    return {
+      clock: clockText(ms),
+      label: teacherText('filming.filming'),
+      count: counted,
+      next: '',
+    };
   return {
     clock: clock.up ? elapsedText(ms - clock.startMs) : countdownText(clock.endMs - ms),
     label: clock.title,

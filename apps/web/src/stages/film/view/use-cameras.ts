@@ -1,3 +1,4 @@
+import { teacherText } from '@zest/core/words';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { messageOf } from '../../../app/message.ts';
 import {
@@ -61,10 +62,7 @@ export function useCameras(
       .then(() => !left && setFault(null))
       .catch((error: unknown) => {
         if (!left)
-          setFault(
-            `A camera did not open (${messageOf(error)}). Allow it in the browser, close ` +
-              'other programs that use it, or choose the practice camera.',
-          );
+          setFault(teacherText('filming.camera-did-not-open', { messageOf: messageOf(error) }));
       })
       .finally(() => {
         if (left) return;

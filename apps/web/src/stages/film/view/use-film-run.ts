@@ -1,5 +1,7 @@
 import { performanceSchema } from '@zest/contract';
 import { findBlock } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
+import { timeOfDayText } from '../../../ui/dates.ts';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { api, problemText } from '../../../app/api.ts';
 import { useAppDispatch } from '../../../app/store.ts';
@@ -14,8 +16,7 @@ import { send } from '../../../app/ask.ts';
 /** A performance as it is kept. @throws with words when it is not */
 const kept = async (asked: Promise<Response>) => {
   const answer = await asked;
-  if (!answer.ok)
-    throw new Error('Couldn’t save the recording. Check the connection, then start again.');
+  if (!answer.ok) throw new Error(teacherText('filming.couldn-t-save-recording'));
   return performanceSchema.parse(await answer.json());
 };
 
@@ -49,10 +50,11 @@ export function useFilmRun(
   });
   const take = useLatest(
     async (order: FilmOrder, camera: OpenCamera, index: number, performanceId: string) => {
-      const name = (
-        `${order.block.title || 'Untitled'}, ${new Date().toLocaleTimeString()}` +
-        `${index > 0 ? `, camera ${index + 1}` : ''}`
-      ).slice(0, 200);
+      const name = teacherText(index > 0 ? 'filming.take-name-camera' : 'filming.take-name', {
+        title: order.block.title || teacherText('untitled'),
+        time: timeOfDayText(Date.now()),
+        camera: index + 1,
+      }).slice(0, 200);
       const answer = await makeTake({
         lessonId: order.lessonId,
         blockId: order.block.id,
@@ -61,7 +63,7 @@ export function useFilmRun(
         performanceId,
       });
       if (!answer.data)
-        throw new Error(problemText(answer.error) ?? 'The take could not be begun.');
+        throw new Error(problemText(answer.error) ?? teacherText('filming.take-could-not-begun'));
       return answer.data.id;
     },
   );

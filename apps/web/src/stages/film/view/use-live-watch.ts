@@ -9,6 +9,7 @@ import {
   type FrameHint,
   type LightHint,
 } from '@zest/core/signal';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { LiveWatch, type Look } from '../../../workers/watch.ts';
 
@@ -103,7 +104,7 @@ export function useLiveWatch(
       (message) =>
         setWatched({
           ...NOTHING,
-          fault: `The picture is not watched (${message}). Filming goes on without hints.`,
+          fault: teacherText('filming.picture-not-watched-filming', { message }),
         }),
     );
     return () => {

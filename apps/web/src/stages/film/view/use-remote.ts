@@ -6,6 +6,7 @@ import {
   type RemoteCommand,
   type RemoteScreen,
 } from '@zest/contract';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { send } from '../../../app/ask.ts';
 
@@ -65,7 +66,7 @@ export function useRemote(
       setCode(remoteSchema.parse(await answer.json()).remote);
       setFault(null);
     } catch {
-      setFault('Couldn’t get a code. Check the connection to the server.');
+      setFault(teacherText('filming.couldn-t-get-code'));
     }
   };
   return { code, devices, fault, open };

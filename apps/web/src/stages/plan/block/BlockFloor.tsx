@@ -15,7 +15,7 @@ export function BlockFloor({ block }: { block: Block }) {
   const use = floorUse(block);
   if (!use) return null;
   const move = (markId: string, screenRightCm: number, nearCm: number) =>
-    change('Place of a mark', (d) => {
+    change(teacherText('block.place-mark'), (d) => {
       const { rightCm, forwardCm } = floorPlace(d.facing.performer, screenRightCm, nearCm);
       const mark = d.floor.find(({ id }) => id === markId);
       if (mark) Object.assign(mark, { rightCm: inside(rightCm), forwardCm: inside(forwardCm) });

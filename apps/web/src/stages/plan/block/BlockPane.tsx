@@ -2,7 +2,7 @@ import { Box, IconButton, Tooltip, Typography } from '@mui/material';
 import ArrowDownwardIcon from '@mui/icons-material/ArrowDownward';
 import ArrowUpwardIcon from '@mui/icons-material/ArrowUpward';
 import DeleteOutlineIcon from '@mui/icons-material/DeleteOutlined';
-import { kindNames, LIMITS, moveBlocks, removeBlocks, type Block } from '@zest/core/lesson';
+import { kindName, LIMITS, moveBlocks, removeBlocks, type Block } from '@zest/core/lesson';
 import { rewriteScript } from '@zest/core/script';
 import { teacherText } from '@zest/core/words';
 import { useEffect, useRef } from 'react';
@@ -33,19 +33,19 @@ function BlockTools({ block }: { block: Block }) {
   const { title } = block;
   const tools = [
     {
-      name: teacherText('sheet.earlier', { title }),
+      name: teacherText('sheet.earlier-of', { title }),
       Icon: ArrowUpwardIcon,
-      run: () => void dispatch(edit('Move the block', moveBlocks(ids, -1))),
+      run: () => void dispatch(edit(teacherText('block.move-block'), moveBlocks(ids, -1))),
     },
     {
-      name: teacherText('sheet.later', { title }),
+      name: teacherText('sheet.later-of', { title }),
       Icon: ArrowDownwardIcon,
-      run: () => void dispatch(edit('Move the block', moveBlocks(ids, 1))),
+      run: () => void dispatch(edit(teacherText('block.move-block'), moveBlocks(ids, 1))),
     },
     {
       name: teacherText('block.remove', { title }),
       Icon: DeleteOutlineIcon,
-      run: () => void dispatch(edit('Remove the block', removeBlocks(ids))),
+      run: () => void dispatch(edit(teacherText('block.remove-block'), removeBlocks(ids))),
     },
   ];
   return (
@@ -76,8 +76,12 @@ function BlockHead({ block }: { block: Block }) {
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', columnGap: 1 }}>
         <KindMark kind={block.kind} size={22} />
-        <Typography variant="body2" color="text.secondary" noWrap sx={{ flex: 1, minWidth: 72 }}>
-          {kindNames[block.kind]}
+        <Typography
+          variant="body2"
+          color="text.secondary"
+          sx={{ flex: 1, minWidth: 72, lineHeight: 1.2 }}
+        >
+          {kindName(block.kind)}
         </Typography>
         <EffortChoice block={block} />
         <BlockTools block={block} />
@@ -88,7 +92,7 @@ function BlockHead({ block }: { block: Block }) {
             label={teacherText('block.title')}
             value={block.title}
             most={LIMITS.title}
-            onChange={(text) => change('Name', (d) => void (d.title = text))}
+            onChange={(text) => change(teacherText('common.name'), (d) => void (d.title = text))}
           />
         </FieldLook>
       </Box>
@@ -119,11 +123,11 @@ function OpenBlock({ block: shown }: { block: Block }) {
           <KindFigures block={block} />
         </div>
         <TextLine
-          label={teacherText('block.words')}
+          label={teacherText('block.what-you-say')}
           value={block.script}
           most={LIMITS.script}
           rows={2}
-          onChange={(text) => change('Words', (d) => rewriteScript(d, text))}
+          onChange={(text) => change(teacherText('block.words'), (d) => rewriteScript(d, text))}
         />
       </FieldLook>
       <TokenRow block={block} />

@@ -48,7 +48,7 @@ function SignFields({
   return (
     <>
       <ChoiceField
-        label={teacherText('called.by')}
+        label={teacherText('common.called-by')}
         value={sign?.by ?? 'words'}
         choices={signs.map((by) => [by, teacherText(`called.by-${by}`)] as const)}
         sx={{ width: 130, flex: 'none' }}
@@ -74,7 +74,7 @@ function SignFields({
       )}
       {(sign?.by === 'card' || sign?.by === 'number') && (
         <WholeField
-          label={teacherText('called.number')}
+          label={teacherText('common.number')}
           value={sign.number}
           range={sign.by === 'card' ? LIMITS.signShapes : LIMITS.signNumber}
           sx={{ width: 100, flex: 'none' }}
@@ -102,8 +102,8 @@ function Commands({ block }: { block: BlockOf<'called'> }) {
     change(label, (d) => void (d.labels[i] && recipe(d.labels[i])), merge);
   return (
     <Rows
-      title="Commands"
-      addLabel="+ Command"
+      title={teacherText('block.commands')}
+      addLabel={teacherText('block.add-command')}
       most={Math.min(LIMITS.labels.max, room)}
       full={
         room < LIMITS.labels.max
@@ -111,18 +111,28 @@ function Commands({ block }: { block: BlockOf<'called'> }) {
           : undefined
       }
       least={LIMITS.labels.min}
-      onAdd={() => change('Commands', (d) => void d.labels.push({ id: makeId(), text: '' }), false)}
-      onRemove={(i) => change('Commands', (d) => void d.labels.splice(i, 1), false)}
+      onAdd={() =>
+        change(
+          teacherText('block.commands'),
+          (d) => void d.labels.push({ id: makeId(), text: '' }),
+          false,
+        )
+      }
+      onRemove={(i) =>
+        change(teacherText('block.commands'), (d) => void d.labels.splice(i, 1), false)
+      }
       rows={block.labels.map(({ id, text, does, amount, sign }, i) => ({
         key: id,
         name: text,
         fields: (
           <>
             <TextLine
-              label={`Command ${i + 1}`}
+              label={teacherText('block.command-of', { n: i + 1 })}
               value={text}
               most={LIMITS.title}
-              onChange={(next) => at(`Command ${i + 1}`, i, (d) => void (d.text = next))}
+              onChange={(next) =>
+                at(teacherText('block.command-of', { n: i + 1 }), i, (d) => void (d.text = next))
+              }
             />
             <ChoiceField
               label={teacherText('called.means')}
@@ -133,7 +143,7 @@ function Commands({ block }: { block: BlockOf<'called'> }) {
               sx={{ width: 130, flex: 'none' }}
               onChange={(what) =>
                 at(
-                  'Meaning',
+                  teacherText('block.meaning'),
                   i,
                   (d) => setOrLeave(d, 'does', what === 'move' ? undefined : what),
                   false,
@@ -145,12 +155,16 @@ function Commands({ block }: { block: BlockOf<'called'> }) {
               amount={amount}
               none={teacherText('called.once')}
               path={`labels.${i}.amount`}
-              onChange={(next) => at('Done by', i, (d) => setOrLeave(d, 'amount', next), false)}
+              onChange={(next) =>
+                at(teacherText('block.done'), i, (d) => setOrLeave(d, 'amount', next), false)
+              }
             />
             <SignFields
               sign={sign}
               at={i}
-              onChange={(next) => at('Called by', i, (d) => setOrLeave(d, 'sign', next), false)}
+              onChange={(next) =>
+                at(teacherText('common.called-by'), i, (d) => setOrLeave(d, 'sign', next), false)
+              }
             />
           </>
         ),
@@ -180,7 +194,7 @@ export function Rules({ block }: { block: BlockOf<'called'> }) {
           sx={{ width: 190 }}
           onChange={(what) =>
             change(
-              'Between the calls',
+              teacherText('block.between-calls'),
               (d) => setOrLeave(d, 'base', what === 'move' ? makeExercise('', makeId) : undefined),
               false,
             )
@@ -197,7 +211,7 @@ export function Rules({ block }: { block: BlockOf<'called'> }) {
       </Line>
       <Line>
         <ChoiceField
-          label={teacherText('called.score')}
+          label={teacherText('common.score')}
           value={score?.kind ?? 'none'}
           choices={(['none', 'points', 'lives'] as const).map(
             (kind) => [kind, teacherText(`called.score-${kind}`)] as const,
@@ -205,7 +219,7 @@ export function Rules({ block }: { block: BlockOf<'called'> }) {
           sx={{ width: 150 }}
           onChange={(kind) =>
             change(
-              'Score',
+              teacherText('common.score'),
               (d) => setOrLeave(d, 'score', kind === 'none' ? undefined : usualScores[kind]),
               false,
             )
@@ -217,7 +231,9 @@ export function Rules({ block }: { block: BlockOf<'called'> }) {
             value={score.each}
             range={LIMITS.points}
             sx={{ width: 140 }}
-            onChange={(each) => change('Points', (d) => void (d.score = { kind: 'points', each }))}
+            onChange={(each) =>
+              change(teacherText('block.points'), (d) => void (d.score = { kind: 'points', each }))
+            }
           />
         )}
         {score?.kind === 'lives' && (
@@ -226,13 +242,15 @@ export function Rules({ block }: { block: BlockOf<'called'> }) {
             value={score.lives}
             range={LIMITS.lives}
             sx={{ width: 110 }}
-            onChange={(lives) => change('Lives', (d) => void (d.score = { kind: 'lives', lives }))}
+            onChange={(lives) =>
+              change(teacherText('block.lives'), (d) => void (d.score = { kind: 'lives', lives }))
+            }
           />
         )}
         <Button
           onClick={() =>
             change(
-              'Trial',
+              teacherText('block.trial'),
               (d) => setOrLeave(d, 'trial', trial === undefined ? d.labels.length : undefined),
               false,
             )
@@ -243,7 +261,7 @@ export function Rules({ block }: { block: BlockOf<'called'> }) {
         <Button
           onClick={() =>
             change(
-              'Leader',
+              teacherText('block.leader'),
               (d) =>
                 setOrLeave(
                   d,
@@ -268,7 +286,10 @@ export function Rules({ block }: { block: BlockOf<'called'> }) {
             most={LIMITS.title}
             sx={{ width: 220 }}
             onChange={(words) =>
-              change('Leader’s words', (d) => void (d.leader && (d.leader.words = words)))
+              change(
+                teacherText('block.leader-s-words'),
+                (d) => void (d.leader && (d.leader.words = words)),
+              )
             }
           />
         )}
@@ -288,7 +309,11 @@ export function Called({ block }: { block: BlockOf<'called'> }) {
         variant="outlined"
         sx={{ alignSelf: 'start' }}
         onClick={() =>
-          change('Order', (d) => void (d.seed = (d.seed + 1) % (LIMITS.seed.max + 1)), false)
+          change(
+            teacherText('block.order'),
+            (d) => void (d.seed = (d.seed + 1) % (LIMITS.seed.max + 1)),
+            false,
+          )
         }
       >
         {teacherText('called.another-order')}

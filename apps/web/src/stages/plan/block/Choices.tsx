@@ -26,12 +26,12 @@ export function Choices({ block }: { block: BlockOf<'question'> }) {
   return (
     <Stack spacing={1}>
       <Rows
-        title={teacherText('choices.title')}
+        title={teacherText('common.choices')}
         addLabel={teacherText('choices.add')}
         most={LIMITS.choices.max}
         onAdd={() =>
           change(
-            'Choices',
+            teacherText('common.choices'),
             (d) => {
               if (!d.choices) usualChoices(d);
               else d.choices.push(newChoice(false));
@@ -41,7 +41,7 @@ export function Choices({ block }: { block: BlockOf<'question'> }) {
         }
         onRemove={(i) =>
           change(
-            'Choices',
+            teacherText('common.choices'),
             (d) => {
               const left = (d.choices ?? []).filter((_, at) => at !== i);
               setOrLeave(d, 'choices', left.length < LIMITS.choices.min ? undefined : left);
@@ -59,7 +59,11 @@ export function Choices({ block }: { block: BlockOf<'question'> }) {
                 label={teacherText('choices.text', { letter: choiceLetter(i) })}
                 value={text}
                 most={LIMITS.title}
-                onChange={(next) => set(`Choice ${choiceLetter(i)}`, i, { text: next })}
+                onChange={(next) =>
+                  set(teacherText('block.choice', { choiceLetter: choiceLetter(i) }), i, {
+                    text: next,
+                  })
+                }
               />
               <ChoiceField
                 label={teacherText('choices.picture')}
@@ -69,22 +73,30 @@ export function Choices({ block }: { block: BlockOf<'question'> }) {
                     [value, value === 'other' ? teacherText('choices.no-picture') : name] as const,
                 )}
                 sx={{ width: 170, flex: 'none' }}
-                onChange={(next) => set('Picture of a choice', i, { movement: next }, false)}
+                onChange={(next) =>
+                  set(teacherText('block.picture-choice'), i, { movement: next }, false)
+                }
               />
               <FormControlLabel
                 label={teacherText('choices.right')}
                 control={
                   <Switch
                     checked={isRight}
-                    onChange={(_event, on) => set('Right answer', i, { isRight: on }, false)}
+                    onChange={(_event, on) =>
+                      set(teacherText('block.right-answer'), i, { isRight: on }, false)
+                    }
                   />
                 }
               />
               <TextLine
-                label={teacherText('choices.why')}
+                label={teacherText('common.why')}
                 value={why}
                 most={LIMITS.line}
-                onChange={(next) => set(`Why of choice ${choiceLetter(i)}`, i, { why: next })}
+                onChange={(next) =>
+                  set(teacherText('block.why-choice', { choiceLetter: choiceLetter(i) }), i, {
+                    why: next,
+                  })
+                }
               />
             </>
           ),
@@ -98,7 +110,7 @@ export function Choices({ block }: { block: BlockOf<'question'> }) {
               checked={block.answeredBy === 'move'}
               onChange={(_event, on) =>
                 change(
-                  'Answered',
+                  teacherText('block.answered'),
                   (d) => setOrLeave(d, 'answeredBy', on ? 'move' : undefined),
                   false,
                 )

@@ -1,7 +1,7 @@
 import { FormControlLabel, Switch } from '@mui/material';
-import { sides, slowShowings, type BlockOf, type Combination } from '@zest/core/lesson';
+import { sides, slowShowings, type BlockOf, type Combination, valueName } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
-import { ChoiceField, same } from '../../../ui/fields.tsx';
+import { ChoiceField, named } from '../../../ui/fields.tsx';
 import { setOrLeave } from '../../../ui/set-or-leave.ts';
 import { useChange } from '../../../ui/use-change.ts';
 import { FigureFields } from './FigureFields.tsx';
@@ -29,15 +29,17 @@ export function Combination({ block }: { block: BlockOf<'routine'> }) {
             (how) => [how, teacherText(`combination.${how}`)] as const,
           )}
           sx={{ width: 230 }}
-          onChange={(how) => set('Sides', (d) => void (d.sides = how))}
+          onChange={(how) => set(teacherText('block.sides'), (d) => void (d.sides = how))}
         />
         {combination.sides === 'each' && (
           <ChoiceField
             label={teacherText('combination.first')}
             value={combination.startSide}
-            choices={same(sides)}
+            choices={named(sides, valueName)}
             sx={{ width: 120 }}
-            onChange={(side) => set('First side', (d) => void (d.startSide = side))}
+            onChange={(side) =>
+              set(teacherText('block.first-side'), (d) => void (d.startSide = side))
+            }
           />
         )}
         <ChoiceField
@@ -48,7 +50,7 @@ export function Combination({ block }: { block: BlockOf<'routine'> }) {
           )}
           sx={{ width: 180 }}
           onChange={(when) =>
-            set('Shown slowly', (d) =>
+            set(teacherText('block.shown-slowly'), (d) =>
               setOrLeave(
                 d,
                 'slow',
@@ -63,7 +65,7 @@ export function Combination({ block }: { block: BlockOf<'routine'> }) {
             <Switch
               checked={combination.scoreMs !== undefined}
               onChange={(_event, on) =>
-                set('Score', (d) =>
+                set(teacherText('common.score'), (d) =>
                   setOrLeave(d, 'scoreMs', on ? USUAL_COMBINATION.scoreMs : undefined),
                 )
               }

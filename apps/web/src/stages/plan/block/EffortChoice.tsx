@@ -10,7 +10,7 @@ export function EffortChoice({ block }: { block: Block }) {
   const name = useId();
   return (
     <fieldset className="block-effort" title={efforts[block.effort - 1]?.[1]}>
-      <legend className="unseen">{teacherText('block.effort')}</legend>
+      <legend className="unseen">{teacherText('common.effort')}</legend>
       {efforts.map(([value, effortWords]) => {
         const n = Number(value);
         return (
@@ -21,7 +21,7 @@ export function EffortChoice({ block }: { block: Block }) {
               name={name}
               checked={n === block.effort}
               aria-label={effortWords}
-              onChange={() => change('Effort', (d) => void (d.effort = n))}
+              onChange={() => change(teacherText('common.effort'), (d) => void (d.effort = n))}
             />
             <span style={{ height: 4 + n * 4 }} />
           </label>

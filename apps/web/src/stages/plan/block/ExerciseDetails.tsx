@@ -57,7 +57,7 @@ export function ExerciseDetails({ exercise, title, onChange }: ExerciseDetailsPr
     change(label, (d) => void Object.assign(ownDemo(d.demo) ?? {}, part));
   const setShowing = (showing: Showing) =>
     change(
-      'Showing',
+      teacherText('block.showing'),
       (d) => {
         d.demo =
           showing === 'block'
@@ -89,12 +89,15 @@ export function ExerciseDetails({ exercise, title, onChange }: ExerciseDetailsPr
         >
           <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 1.5 }}>
             <ChoiceField
-              label={teacherText('exercise.effort')}
+              label={teacherText('common.effort')}
               value={effort === null ? 'block' : (String(effort) as '1')}
               choices={[['block', teacherText('exercise.as-block')], ...efforts]}
               sx={{ width: 170 }}
               onChange={(value) =>
-                change('Effort', (d) => void (d.effort = value === 'block' ? null : Number(value)))
+                change(
+                  teacherText('common.effort'),
+                  (d) => void (d.effort = value === 'block' ? null : Number(value)),
+                )
               }
             />
             <ChoiceField
@@ -116,13 +119,13 @@ export function ExerciseDetails({ exercise, title, onChange }: ExerciseDetailsPr
                   label={teacherText('exercise.show-times')}
                   value={shown.times}
                   range={LIMITS.demoTimes}
-                  onChange={(times) => setShown('Shown first', { times })}
+                  onChange={(times) => setShown(teacherText('block.shown-first'), { times })}
                 />
                 <LengthField
                   label={teacherText('exercise.show-once')}
                   value={shown.onceMs}
                   range={LIMITS.onceMs}
-                  onChange={(onceMs) => setShown('One showing', { onceMs })}
+                  onChange={(onceMs) => setShown(teacherText('block.one-showing'), { onceMs })}
                 />
               </>
             )}

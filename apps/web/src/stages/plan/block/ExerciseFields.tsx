@@ -25,13 +25,13 @@ import { useChange } from '../../../ui/use-change.ts';
 
 /** What each movement is called. */
 export const movementNames: readonly (readonly [Movement, string])[] = [
-  ['other', 'something else'],
-  ['skip-rope', 'rope skipping'],
-  ['disc-throw', 'disc throw'],
-  ['seated-pull', 'seated band pull'],
-  ['one-leg-balance', 'balance on one leg'],
-  ['step-and-reach', 'step and reach'],
-  ['squat', 'squat'],
+  ['other', teacherText('block.something-else')],
+  ['skip-rope', teacherText('block.rope-skipping')],
+  ['disc-throw', teacherText('block.disc-throw')],
+  ['seated-pull', teacherText('block.seated-band-pull')],
+  ['one-leg-balance', teacherText('block.balance-one-leg')],
+  ['step-and-reach', teacherText('block.step-reach')],
+  ['squat', teacherText('block.squat')],
 ];
 
 interface ExerciseFieldsProps {
@@ -63,11 +63,13 @@ export function ExerciseFields({
         onChange={(text) => onChange(label, (d) => void (d.title = text))}
       />
       <ChoiceField
-        label="Movement"
+        label={teacherText('block.movement')}
         value={exercise.movement}
         choices={movementNames}
         sx={{ width: 180 }}
-        onChange={(movement) => onChange('Movement', (d) => void (d.movement = movement))}
+        onChange={(movement) =>
+          onChange(teacherText('block.movement'), (d) => void (d.movement = movement))
+        }
       />
     </>
   );
@@ -80,10 +82,12 @@ export function MovementField({ block }: { block: Single }) {
   const change = useChange(block);
   return (
     <ChoiceField
-      label="Movement"
+      label={teacherText('block.movement')}
       value={block.exercise.movement}
       choices={movementNames}
-      onChange={(movement) => change('Movement', (d) => void (d.exercise.movement = movement))}
+      onChange={(movement) =>
+        change(teacherText('block.movement'), (d) => void (d.exercise.movement = movement))
+      }
     />
   );
 }
@@ -93,21 +97,23 @@ export function ExerciseName({ block }: { block: Single }) {
   const change = useChange(block);
   return (
     <TextLine
-      label="Exercise"
+      label={teacherText('block.exercise')}
       value={block.exercise.title}
       placeholder={block.title}
       most={LIMITS.title}
-      onChange={(text) => change('Exercise', (d) => void (d.exercise.title = text))}
+      onChange={(text) =>
+        change(teacherText('block.exercise'), (d) => void (d.exercise.title = text))
+      }
     />
   );
 }
 
 const workSideNames = [
-  ['both', 'both together'],
-  ['right', 'right only'],
-  ['left', 'left only'],
-  ['halves', 'change halfway'],
-  ['rounds', 'change each round'],
+  ['both', teacherText('block.both-together')],
+  ['right', teacherText('block.right-only')],
+  ['left', teacherText('block.left-only')],
+  ['halves', teacherText('block.change-halfway')],
+  ['rounds', teacherText('block.change-each-round')],
 ] as const;
 
 type AmountKind = 'time' | Amount['kind'];
@@ -170,7 +176,7 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
     if (block.exercises.length >= LIMITS.exercises) return;
     expect();
     change(
-      'Exercises',
+      teacherText('block.exercises'),
       (d) => void d.exercises.push({ ...makeExercise('', makeId), sides: 'both' }),
       false,
     );
@@ -187,17 +193,20 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
           <ExerciseFields
             exercise={exercise}
             called={titles[i] ?? ''}
-            label={`Exercise ${i + 1}`}
+            label={teacherText('block.exercise-of', { n: i + 1 })}
             onChange={changeAt(i)}
             onEnter={add}
           />
           <ChoiceField
-            label="Side"
+            label={teacherText('common.side')}
             value={exercise.sides}
             choices={workSideNames}
             sx={{ width: 165 }}
             onChange={(sides) =>
-              change('Side', (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)))
+              change(
+                teacherText('common.side'),
+                (d) => void (d.exercises[i] && (d.exercises[i].sides = sides)),
+              )
             }
           />
           <AmountFields
@@ -205,7 +214,11 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
             amount={exercise.amount}
             path={`exercises.${i}.amount`}
             onChange={(amount) =>
-              change('Done by', (d) => setOrLeave(d.exercises[i], 'amount', amount), false)
+              change(
+                teacherText('block.done'),
+                (d) => setOrLeave(d.exercises[i], 'amount', amount),
+                false,
+              )
             }
           />
           {block.exercises.length > 1 && (
@@ -214,13 +227,15 @@ export function WorkExercises({ block }: { block: BlockOf<'intervals'> }) {
           {block.exercises.length > 1 && (
             <RemoveButton
               name={titles[i] ?? ''}
-              onRemove={() => change('Exercises', (d) => void d.exercises.splice(i, 1), false)}
+              onRemove={() =>
+                change(teacherText('block.exercises'), (d) => void d.exercises.splice(i, 1), false)
+              }
             />
           )}
         </Stack>
       ))}
       <AddButton
-        label="+ Exercise"
+        label={teacherText('block.add-exercise')}
         count={block.exercises.length}
         most={LIMITS.exercises}
         onAdd={add}
@@ -249,7 +264,7 @@ function MoveNumber({ block, at }: { block: BlockOf<'routine'>; at: number }) {
           : { fault: teacherText('combination.number-fault') }
       }
       onChange={(text) =>
-        change('Number', (d) =>
+        change(teacherText('common.number'), (d) =>
           setOrLeave(d.moves[at], 'number', text === '' ? undefined : Number(text)),
         )
       }
@@ -273,7 +288,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
     if (block.moves.length >= LIMITS.moves) return;
     expect();
     change(
-      'Moves',
+      teacherText('block.moves'),
       (d) => {
         const move = makeExercise('', makeId);
         if (d.kind === 'counts') d.moves.push({ ...move, eights: 1 });
@@ -294,7 +309,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
           <ExerciseFields
             exercise={move}
             called={titles[i] ?? ''}
-            label={`Move ${i + 1}`}
+            label={teacherText('block.move', { n: i + 1 })}
             onChange={changeAt(i)}
             onEnter={add}
           />
@@ -304,7 +319,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
           />
           {'eights' in move && (
             <ShortField
-              label={teacherText('move.beats')}
+              label={teacherText('common.beats')}
               value={beatsText(move.beats)}
               read={(text) => {
                 const beats = parseBeats(text);
@@ -315,7 +330,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
               sx={{ width: 110 }}
               onChange={(text) =>
                 change(
-                  'Beats',
+                  teacherText('common.beats'),
                   (d) => d.kind === 'counts' && setOrLeave(d.moves[i], 'beats', beatsSaid(text)),
                 )
               }
@@ -329,7 +344,7 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
               path={`moves.${i}.amount`}
               onChange={(amount) =>
                 change(
-                  'Done by',
+                  teacherText('block.done'),
                   (d) => d.kind === 'routine' && setOrLeave(d.moves[i], 'amount', amount),
                   false,
                 )
@@ -337,14 +352,14 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
             />
           )}
           <ChoiceField
-            label={teacherText('move.side')}
+            label={teacherText('common.side')}
             value={move.side ?? 'none'}
             choices={(['none', ...moveSides] as const).map(
               (side) => [side, teacherText(`move.side-${side}`)] as const,
             )}
             sx={{ width: 165 }}
             onChange={(side) =>
-              change('Side', (d) =>
+              change(teacherText('common.side'), (d) =>
                 setOrLeave(d.moves[i], 'side', side === 'none' ? undefined : side),
               )
             }
@@ -355,12 +370,19 @@ export function Moves({ block }: { block: BlockOf<'counts' | 'routine'> }) {
           {block.moves.length > 1 && (
             <RemoveButton
               name={titles[i] ?? ''}
-              onRemove={() => change('Moves', (d) => void d.moves.splice(i, 1), false)}
+              onRemove={() =>
+                change(teacherText('block.moves'), (d) => void d.moves.splice(i, 1), false)
+              }
             />
           )}
         </Stack>
       ))}
-      <AddButton label="+ Move" count={block.moves.length} most={LIMITS.moves} onAdd={add} />
+      <AddButton
+        label={teacherText('block.add-move')}
+        count={block.moves.length}
+        most={LIMITS.moves}
+        onAdd={add}
+      />
     </Stack>
   );
 }

@@ -13,10 +13,10 @@ import { setOrLeave } from '../../../ui/set-or-leave.ts';
 import { useChange } from '../../../ui/use-change.ts';
 
 const kinds: readonly (readonly [FloorMark['kind'], string])[] = [
-  ['target', 'target'],
-  ['marker', 'marker'],
-  ['court', 'court'],
-  ['travel', 'way to'],
+  ['target', teacherText('block.target')],
+  ['marker', teacherText('block.marker')],
+  ['court', teacherText('block.court')],
+  ['travel', teacherText('block.way')],
 ];
 const OFFSET = { min: -LIMITS.sideCm.max, max: LIMITS.sideCm.max };
 const width = { width: 104, flex: 'none' } as const;
@@ -26,15 +26,18 @@ export function FloorMarks({ block }: { block: Block }) {
   const change = useChange(block);
   const { units } = useOpenLesson().lesson.settings;
   const set = (i: number, label: string, recipe: (mark: FloorMark) => void) =>
-    change(`${label} of mark ${i + 1}`, (d) => void (d.floor[i] && recipe(d.floor[i])));
+    change(
+      teacherText('block.mark', { label, n: i + 1 }),
+      (d) => void (d.floor[i] && recipe(d.floor[i])),
+    );
   return (
     <Rows
-      title="On the floor"
-      addLabel="+ Mark"
+      title={teacherText('block.on-floor')}
+      addLabel={teacherText('block.add-mark')}
       most={LIMITS.floorMarks}
       onAdd={() =>
         change(
-          'Floor',
+          teacherText('block.floor'),
           (d) =>
             void d.floor.push({
               id: makeId(),
@@ -48,40 +51,42 @@ export function FloorMarks({ block }: { block: Block }) {
           false,
         )
       }
-      onRemove={(i) => change('Floor', (d) => void d.floor.splice(i, 1), false)}
+      onRemove={(i) => change(teacherText('block.floor'), (d) => void d.floor.splice(i, 1), false)}
       rows={block.floor.map((mark, i) => ({
         key: mark.id,
         name: mark.label || `mark ${i + 1}`,
         fields: (
           <>
             <ChoiceField
-              label="Mark"
+              label={teacherText('block.mark-name')}
               value={mark.kind}
               choices={kinds}
               sx={{ width: 110, flex: 'none' }}
-              onChange={(kind) => set(i, 'Kind', (d) => void (d.kind = kind))}
+              onChange={(kind) => set(i, teacherText('block.kind'), (d) => void (d.kind = kind))}
             />
             <TextLine
-              label={`Mark ${i + 1}`}
+              label={teacherText('block.mark-of', { n: i + 1 })}
               value={mark.label}
               most={LIMITS.title}
-              onChange={(text) => set(i, 'Name', (d) => void (d.label = text))}
+              onChange={(text) => set(i, teacherText('common.name'), (d) => void (d.label = text))}
             />
             <LengthOfSpaceField
-              label="Ahead"
+              label={teacherText('block.ahead')}
               value={mark.forwardCm}
               range={OFFSET}
               units={units}
               sx={width}
-              onChange={(cm) => set(i, 'Distance', (d) => void (d.forwardCm = cm))}
+              onChange={(cm) =>
+                set(i, teacherText('common.distance'), (d) => void (d.forwardCm = cm))
+              }
             />
             <LengthOfSpaceField
-              label="To the right"
+              label={teacherText('block.to-right')}
               value={mark.rightCm}
               range={OFFSET}
               units={units}
               sx={width}
-              onChange={(cm) => set(i, 'Place', (d) => void (d.rightCm = cm))}
+              onChange={(cm) => set(i, teacherText('block.place'), (d) => void (d.rightCm = cm))}
             />
             {mark.kind !== 'travel' && (
               <SpaceOrNoneField
@@ -90,26 +95,32 @@ export function FloorMarks({ block }: { block: Block }) {
                 range={LIMITS.heightCm}
                 units={units}
                 sx={width}
-                onChange={(cm) => set(i, 'Height', (d) => setOrLeave(d, 'heightCm', cm))}
+                onChange={(cm) =>
+                  set(i, teacherText('common.height'), (d) => setOrLeave(d, 'heightCm', cm))
+                }
               />
             )}
             {(mark.kind === 'target' || mark.kind === 'court') && (
               <>
                 <LengthOfSpaceField
-                  label="Wide"
+                  label={teacherText('block.wide')}
                   value={mark.widthCm}
                   range={LIMITS.sideCm}
                   units={units}
                   sx={width}
-                  onChange={(cm) => set(i, 'Width', (d) => void (d.widthCm = cm))}
+                  onChange={(cm) =>
+                    set(i, teacherText('block.width'), (d) => void (d.widthCm = cm))
+                  }
                 />
                 <LengthOfSpaceField
-                  label="Deep"
+                  label={teacherText('block.deep')}
                   value={mark.depthCm}
                   range={LIMITS.sideCm}
                   units={units}
                   sx={width}
-                  onChange={(cm) => set(i, 'Depth', (d) => void (d.depthCm = cm))}
+                  onChange={(cm) =>
+                    set(i, teacherText('common.depth'), (d) => void (d.depthCm = cm))
+                  }
                 />
               </>
             )}

@@ -23,18 +23,18 @@ function Shorthand({ block }: { block: BlockOf<'intervals'> }) {
   const change = useChange(block);
   const read = (text: string) => {
     const works = parseWorkShorthand(text);
-    if (!works) return { fault: 'Write work/rest x rounds: 20/10 x8, or 30/30, 20/20 x2.' };
+    if (!works) return { fault: teacherText('block.write-work-rest-x') };
     const like = structuredClone(block);
     applyWorkShorthand(like, works);
     return { value: workShorthand(like) };
   };
   const store = (text: string) => {
     const works = parseWorkShorthand(text);
-    if (works) change('In short', (d) => applyWorkShorthand(d, works));
+    if (works) change(teacherText('block.short'), (d) => applyWorkShorthand(d, works));
   };
   return (
     <ShortField
-      label="In short"
+      label={teacherText('block.short')}
       value={workShorthand(block)}
       read={read}
       onChange={store}
@@ -71,7 +71,7 @@ export function RestFields({ block }: { block: BlockOf<'intervals'> }) {
         value={rests.by}
         choices={restLengths.map((by) => [by, teacherText(`rests.by-${by}`)] as const)}
         sx={{ width: 220 }}
-        onChange={(by) => set('Rests', { by })}
+        onChange={(by) => set(teacherText('block.rests'), { by })}
       />
       {rests.by !== 'ready' && (
         <ChoiceField
@@ -79,7 +79,7 @@ export function RestFields({ block }: { block: BlockOf<'intervals'> }) {
           value={rests.does}
           choices={restTasks.map((does) => [does, teacherText(`rests.does-${does}`)] as const)}
           sx={{ width: 180 }}
-          onChange={(does) => set('Rests', { does })}
+          onChange={(does) => set(teacherText('block.rests'), { does })}
         />
       )}
       {rests.by !== 'ready' && rests.does === 'task' && (
@@ -88,7 +88,7 @@ export function RestFields({ block }: { block: BlockOf<'intervals'> }) {
           value={rests.task}
           most={LIMITS.title}
           sx={{ flex: '1 1 220px' }}
-          onChange={(task) => set('Task while resting', { task }, true)}
+          onChange={(task) => set(teacherText('block.task-while-resting'), { task }, true)}
         />
       )}
     </Line>
@@ -105,7 +105,9 @@ export function Rungs({ block }: { block: BlockOf<'intervals'> }) {
           <FigureFields block={block} keys={[`ladder.${i}.workMs`, `ladder.${i}.restMs`]} />
           <RemoveButton
             name={teacherText('rungs.rung', { n: i + 2 })}
-            onRemove={() => change('Ladder', (d) => void d.ladder.splice(i, 1), false)}
+            onRemove={() =>
+              change(teacherText('block.ladder'), (d) => void d.ladder.splice(i, 1), false)
+            }
           />
         </Line>
       ))}
@@ -113,7 +115,7 @@ export function Rungs({ block }: { block: BlockOf<'intervals'> }) {
         label={teacherText('rungs.add')}
         count={block.ladder.length}
         most={LIMITS.rungs}
-        onAdd={() => change('Ladder', addRung, false)}
+        onAdd={() => change(teacherText('block.ladder'), addRung, false)}
       />
     </Stack>
   );

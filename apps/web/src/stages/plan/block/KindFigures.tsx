@@ -15,16 +15,16 @@ function Question({ block }: { block: BlockOf<'question'> }) {
   return (
     <Stack spacing={1}>
       <TextLine
-        label="Question"
+        label={teacherText('block.question')}
         value={block.question}
         most={LIMITS.line}
-        onChange={(text) => change('Question', (d) => void (d.question = text))}
+        onChange={(text) => change(teacherText('block.question'), (d) => void (d.question = text))}
       />
       <TextLine
-        label="Answer"
+        label={teacherText('block.answer')}
         value={block.answer}
         most={LIMITS.line}
-        onChange={(text) => change('Answer', (d) => void (d.answer = text))}
+        onChange={(text) => change(teacherText('block.answer'), (d) => void (d.answer = text))}
       />
     </Stack>
   );

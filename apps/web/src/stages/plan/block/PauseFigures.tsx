@@ -1,4 +1,5 @@
 import { LIMITS, type Block } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { TextLine } from '../../../ui/fields.tsx';
 import { useChange } from '../../../ui/use-change.ts';
 import { FigureFields } from './FigureFields.tsx';
@@ -13,11 +14,14 @@ export function PauseFigures({ block }: { block: Block }) {
       <Line>
         <FigureFields block={block} keys={['pauseAfter.practiceMs', 'pauseAfter.signMs']} />
         <TextLine
-          label="What to practise"
+          label={teacherText('block.what-practise')}
           value={pause.prompt}
           most={LIMITS.line}
           onChange={(text) =>
-            change('What to practise', (d) => void (d.pauseAfter && (d.pauseAfter.prompt = text)))
+            change(
+              teacherText('block.what-practise'),
+              (d) => void (d.pauseAfter && (d.pauseAfter.prompt = text)),
+            )
           }
         />
       </Line>

@@ -1,4 +1,5 @@
 import type { Block } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { ChoiceField } from '../../../ui/fields.tsx';
 import { useChange } from '../../../ui/use-change.ts';
 import { FigureFields } from './FigureFields.tsx';
@@ -15,13 +16,15 @@ export function Showing({ block }: { block: Shown }) {
       <Line>
         <FigureFields block={block} keys={['demo.times', 'demo.onceMs']} />
         <ChoiceField
-          label="Speed"
+          label={teacherText('block.speed')}
           value={demo.speed}
           choices={[
-            ['full', 'full speed'],
-            ['half', 'half speed'],
+            ['full', teacherText('common.full-speed')],
+            ['half', teacherText('common.half-speed')],
           ]}
-          onChange={(speed) => change('Speed', (d) => void (d.demo && (d.demo.speed = speed)))}
+          onChange={(speed) =>
+            change(teacherText('block.speed'), (d) => void (d.demo && (d.demo.speed = speed)))
+          }
         />
       </Line>
     )

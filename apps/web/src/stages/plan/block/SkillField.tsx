@@ -1,5 +1,6 @@
 import { Autocomplete, TextField } from '@mui/material';
 import { blocksOf, LIMITS } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { useMemo } from 'react';
 import { api } from '../../../app/api.ts';
 import { useUndoMark } from '../../../ui/draft.ts';
@@ -46,7 +47,7 @@ export function SkillField({
       renderInput={(params) => (
         <TextField
           {...params}
-          label="Skill"
+          label={teacherText('common.skill')}
           slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, ...mark } }}
         />
       )}

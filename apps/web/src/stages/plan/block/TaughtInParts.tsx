@@ -28,26 +28,37 @@ export function TaughtInParts({ block }: { block: BlockOf<'reps'> }) {
         {parts.names.map((name, i) => (
           <TextLine
             key={i}
-            label={`Part ${i + 1}`}
+            label={teacherText('block.part', { n: i + 1 })}
             value={name}
             most={LIMITS.title}
             sx={{ width: 120 }}
             onChange={(text) =>
-              change(`Part ${i + 1}`, (d) => void (d.parts && (d.parts.names[i] = text)))
+              change(
+                teacherText('block.part', { n: i + 1 }),
+                (d) => void (d.parts && (d.parts.names[i] = text)),
+              )
             }
           />
         ))}
         <AddButton
-          label="+ Part"
+          label={teacherText('block.add-part')}
           count={parts.names.length}
           most={LIMITS.parts.max}
           onAdd={() =>
-            change('Parts', (d) => void d.parts?.names.push(String(parts.names.length + 1)), false)
+            change(
+              teacherText('block.parts'),
+              (d) => void d.parts?.names.push(String(parts.names.length + 1)),
+              false,
+            )
           }
         />
         {parts.names.length > LIMITS.parts.min && (
-          <Button onClick={() => change('Parts', (d) => void d.parts?.names.pop(), false)}>
-            Remove the last part
+          <Button
+            onClick={() =>
+              change(teacherText('block.parts'), (d) => void d.parts?.names.pop(), false)
+            }
+          >
+            {teacherText('block.remove-last-part')}
           </Button>
         )}
         <ChoiceField
@@ -59,7 +70,7 @@ export function TaughtInParts({ block }: { block: BlockOf<'reps'> }) {
           sx={{ width: 210 }}
           onChange={(sides) =>
             change(
-              'Sides of the parts',
+              teacherText('block.sides-parts'),
               (d) => d.parts && setOrLeave(d.parts, 'sides', sides === 'both' ? undefined : sides),
               false,
             )
@@ -75,7 +86,7 @@ export function TaughtInParts({ block }: { block: BlockOf<'reps'> }) {
           sx={{ width: 180 }}
           onChange={(join) =>
             change(
-              'Joining of the parts',
+              teacherText('block.joining-parts'),
               (d) =>
                 d.parts && setOrLeave(d.parts, 'join', join === 'at the end' ? undefined : join),
               false,

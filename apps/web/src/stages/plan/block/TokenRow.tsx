@@ -25,7 +25,7 @@ function AddToken({ tokens, onAdd }: { tokens: readonly Token[]; onAdd: (token: 
       autoHighlight
       blurOnSelect
       size="small"
-      sx={{ width: 150 }}
+      sx={{ width: 190 }}
       slotProps={{ popper: { sx: { minWidth: 240 }, placement: 'bottom-start' } }}
       renderInput={(params) => (
         <TextField

@@ -80,7 +80,7 @@ function Rotation({ way, set }: { way: Way; set: SetWay }) {
         )}
         sx={{ width: 160, flex: 'none' }}
         onChange={(when) =>
-          set('Changing places', (d) =>
+          set(teacherText('block.changing-places'), (d) =>
             setOrLeave(
               d,
               'rotate',
@@ -100,7 +100,10 @@ function Rotation({ way, set }: { way: Way; set: SetWay }) {
           range={LIMITS.workMs}
           sx={width}
           onChange={(everyMs) =>
-            set('Changing places', (d) => void (d.rotate = { by: 'time', everyMs }))
+            set(
+              teacherText('block.changing-places'),
+              (d) => void (d.rotate = { by: 'time', everyMs }),
+            )
           }
         />
       )}
@@ -115,7 +118,7 @@ export function WayList({ block }: { block: Block }) {
   const ways = block.ways ?? [];
   const add = () =>
     change(
-      'Players',
+      teacherText('common.players'),
       (d) => {
         const taken = new Set((d.ways ?? []).map(({ players }) => players));
         const players = [2, 1, 3, 4].find((n) => !taken.has(n)) ?? 2;
@@ -126,7 +129,7 @@ export function WayList({ block }: { block: Block }) {
     );
   const remove = (i: number) =>
     change(
-      'Players',
+      teacherText('common.players'),
       (d) => {
         const left = (d.ways ?? []).filter((_way, k) => k !== i);
         setOrLeave(d, 'ways', left.length > 0 ? left : undefined);
@@ -150,25 +153,29 @@ export function WayList({ block }: { block: Block }) {
           fields: (
             <>
               <ChoiceField
-                label={teacherText('ways.players')}
+                label={teacherText('common.players')}
                 value={String(way.players) as (typeof numbers)[number]}
                 choices={numbers.map((n) => [n, lessonWord('en', 'players.name', { n })] as const)}
                 sx={{ width: 170, flex: 'none' }}
-                onChange={(n) => set('Players', (d) => void (d.players = Number(n)))}
+                onChange={(n) =>
+                  set(teacherText('common.players'), (d) => void (d.players = Number(n)))
+                }
               />
               <ShortField
-                label={teacherText('ways.ages')}
+                label={teacherText('common.ages')}
                 value={agesText(way)}
                 read={readAges}
                 sx={{ width: 90, flex: 'none' }}
-                onChange={(text) => set('Ages', (d) => setOrLeave(d, 'ages', agesOf(text)))}
+                onChange={(text) =>
+                  set(teacherText('common.ages'), (d) => setOrLeave(d, 'ages', agesOf(text)))
+                }
               />
               <TextLine
                 label={teacherText(way.players === 1 ? 'ways.rules-alone' : 'ways.rules')}
                 value={way.rules}
                 most={LIMITS.line}
                 sx={{ flex: '1 1 260px' }}
-                onChange={(text) => set('Rules', (d) => void (d.rules = text))}
+                onChange={(text) => set(teacherText('block.rules'), (d) => void (d.rules = text))}
               />
               {way.players > 1 && <Rotation way={way} set={set} />}
               <ShortField
@@ -177,16 +184,20 @@ export function WayList({ block }: { block: Block }) {
                 read={(text) => readSpaces(text, 1, units)}
                 sx={{ width: 110, flex: 'none' }}
                 onChange={(text) =>
-                  set('Distance', (d) => setOrLeave(d, 'distanceCm', spaces(text, units)[0]))
+                  set(teacherText('common.distance'), (d) =>
+                    setOrLeave(d, 'distanceCm', spaces(text, units)[0]),
+                  )
                 }
               />
               <ShortField
-                label={teacherText('ways.field')}
+                label={teacherText('common.field')}
                 value={fieldText(way, units)}
                 read={(text) => readSpaces(text, 2, units)}
                 sx={{ width: 140, flex: 'none' }}
                 onChange={(text) =>
-                  set('Field', (d) => setOrLeave(d, 'field', fieldOf(text, units)))
+                  set(teacherText('common.field'), (d) =>
+                    setOrLeave(d, 'field', fieldOf(text, units)),
+                  )
                 }
               />
             </>

@@ -2,7 +2,10 @@ import { Box, Stack } from '@mui/material';
 import {
   bodyRegions,
   LIMITS,
-  partNames,
+  lessonParts,
+  partName,
+  regionName,
+  valueName,
   performerFacings,
   viewerFacings,
   type Block,
@@ -10,7 +13,7 @@ import {
 import { metsOf } from '@zest/core/ledger';
 import { teacherText } from '@zest/core/words';
 import { useOpenLesson } from '../../../app/use-lesson.ts';
-import { ChoiceField, same, TextLine, WholeField } from '../../../ui/fields.tsx';
+import { ChoiceField, named, TextLine, WholeField } from '../../../ui/fields.tsx';
 import { SpaceFields } from '../../../ui/SpaceFields.tsx';
 import { ToggleChip } from '../../../ui/ToggleChip.tsx';
 import { useChange } from '../../../ui/use-change.ts';
@@ -37,11 +40,11 @@ export function Regions({ block }: BlockProps) {
         return (
           <ToggleChip
             key={region}
-            label={region}
+            label={regionName(region)}
             isOn={isOn}
             onToggle={() =>
               change(
-                'Body regions',
+                teacherText('block.body-regions'),
                 (d) =>
                   void (d.regions = isOn
                     ? d.regions.filter((r) => r !== region)
@@ -64,23 +67,29 @@ export function Players({ block }: BlockProps) {
     <Stack spacing={1}>
       <Line>
         <ChoiceField
-          label="Company"
+          label={teacherText('block.company')}
           value={company.kind}
           choices={companyNames}
-          onChange={(kind) => change('Company', (d) => void (d.company.kind = kind))}
+          onChange={(kind) =>
+            change(teacherText('block.company'), (d) => void (d.company.kind = kind))
+          }
         />
         <WholeField
-          label="Players"
+          label={teacherText('common.players')}
           value={company.players}
           range={LIMITS.players}
-          onChange={(n) => change('Players', (d) => void (d.company.players = n))}
+          onChange={(n) =>
+            change(teacherText('common.players'), (d) => void (d.company.players = n))
+          }
         />
         {company.kind === 'adult' && (
           <TextLine
-            label="Where the hands go"
+            label={teacherText('block.where-hands-go')}
             value={company.hands}
             most={LIMITS.line}
-            onChange={(text) => change('Hands', (d) => void (d.company.hands = text))}
+            onChange={(text) =>
+              change(teacherText('block.hands'), (d) => void (d.company.hands = text))
+            }
           />
         )}
       </Line>
@@ -93,11 +102,11 @@ export function ShownBy({ block }: BlockProps) {
   const change = useChange(block);
   return (
     <TextLine
-      label="Shown by"
+      label={teacherText('block.shown')}
       value={block.shownBy}
       most={LIMITS.title}
       helper={teacherText('token.shown-by-helper')}
-      onChange={(text) => change('Shown by', (d) => void (d.shownBy = text))}
+      onChange={(text) => change(teacherText('block.shown'), (d) => void (d.shownBy = text))}
     />
   );
 }
@@ -108,10 +117,12 @@ export function Room({ block }: BlockProps) {
   const { units } = useOpenLesson().lesson.settings;
   return (
     <SpaceFields
-      title="Room it takes"
+      title={teacherText('block.room-takes')}
       space={block.footprint}
       units={units}
-      onToggle={(space) => change('Room', (d) => void (d.footprint = space), false)}
+      onToggle={(space) =>
+        change(teacherText('block.room'), (d) => void (d.footprint = space), false)
+      }
       onChange={(side, cm) => change(side, (d) => void (d.footprint && (d.footprint[side] = cm)))}
     />
   );
@@ -123,16 +134,18 @@ export function Facing({ block }: BlockProps) {
   return (
     <Line>
       <ChoiceField
-        label="Performer faces"
+        label={teacherText('block.performer-faces')}
         value={facing.performer}
-        choices={same(performerFacings)}
-        onChange={(to) => change('Performer', (d) => void (d.facing.performer = to))}
+        choices={named(performerFacings, valueName)}
+        onChange={(to) =>
+          change(teacherText('block.performer'), (d) => void (d.facing.performer = to))
+        }
       />
       <ChoiceField
-        label="Student faces"
+        label={teacherText('block.student-faces')}
         value={facing.viewer}
-        choices={same(viewerFacings)}
-        onChange={(to) => change('Student', (d) => void (d.facing.viewer = to))}
+        choices={named(viewerFacings, valueName)}
+        onChange={(to) => change(teacherText('common.student'), (d) => void (d.facing.viewer = to))}
       />
     </Line>
   );
@@ -142,10 +155,10 @@ export function Energy({ block }: BlockProps) {
   const change = useChange(block);
   return (
     <WholeField
-      label="Energy, METs"
+      label={teacherText('block.energy-mets')}
       value={Math.round(metsOf(block))}
       range={{ min: 1, max: 20 }}
-      onChange={(mets) => change('Energy', (d) => void (d.mets = mets))}
+      onChange={(mets) => change(teacherText('block.energy'), (d) => void (d.mets = mets))}
     />
   );
 }
@@ -155,7 +168,7 @@ export function Skill({ block }: BlockProps) {
   return (
     <SkillField
       value={block.skill}
-      onChange={(skill) => change('Skill', (d) => void (d.skill = skill))}
+      onChange={(skill) => change(teacherText('common.skill'), (d) => void (d.skill = skill))}
     />
   );
 }
@@ -164,10 +177,10 @@ export function Part({ block }: BlockProps) {
   const change = useChange(block);
   return (
     <ChoiceField
-      label="Part of the lesson"
+      label={teacherText('block.part-lesson')}
       value={block.part}
-      choices={partNames}
-      onChange={(part) => change('Part', (d) => void (d.part = part))}
+      choices={named(lessonParts, partName)}
+      onChange={(part) => change(teacherText('block.lesson-part'), (d) => void (d.part = part))}
     />
   );
 }

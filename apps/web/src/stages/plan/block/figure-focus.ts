@@ -1,4 +1,5 @@
 import type { Block, Figure } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { createContext } from 'react';
 import { useChange } from '../../../ui/use-change.ts';
 
@@ -18,7 +19,7 @@ export function useToggleLock(block: Block): (figure: Figure) => void {
   const change = useChange(block);
   return ({ key, label }) =>
     change(
-      `Lock of ${label.toLowerCase()}`,
+      teacherText('block.lock', { what: label.toLowerCase() }),
       (d) =>
         void (d.locked = d.locked.includes(key)
           ? d.locked.filter((one) => one !== key)

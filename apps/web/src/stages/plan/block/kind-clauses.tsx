@@ -42,7 +42,7 @@ function SpokenLength<B extends Block>({ block, figure, alone, words }: SpokenPr
       ]}
       onChange={(by) =>
         change(
-          'Length',
+          teacherText('block.length'),
           (d) => Object.assign(d, { [figure]: by === 'spoken' ? null : fixedMs }),
           false,
         )
@@ -60,7 +60,7 @@ function Sides({ block }: { block: BlockOf<'reps' | 'hold'> }) {
       choices={(['both', 'each', 'alternating'] as const).map(
         (sides) => [sides, teacherText(`clause.sides-${sides}`)] as const,
       )}
-      onChange={(sides) => change('Sides', (d) => void (d.sides = sides))}
+      onChange={(sides) => change(teacherText('block.sides'), (d) => void (d.sides = sides))}
     />
   );
 }
@@ -76,7 +76,11 @@ function RestsEnd({ block }: { block: BlockOf<'reps' | 'routine'> }) {
         (by) => [by, teacherText(`rests.by-${by}`)] as const,
       )}
       onChange={(by) =>
-        change('Rests', (d) => setOrLeave(d, 'restBy', by === 'time' ? undefined : by), false)
+        change(
+          teacherText('block.rests'),
+          (d) => setOrLeave(d, 'restBy', by === 'time' ? undefined : by),
+          false,
+        )
       }
     />
   );
@@ -112,7 +116,9 @@ function Bar({ block }: { block: BlockOf<'counts'> }) {
       label={teacherText('counts.bar')}
       value={block.bar ?? null}
       most={LIMITS.beats.max}
-      onChange={(bar) => change('Bar', (d) => setOrLeave(d, 'bar', bar ?? undefined))}
+      onChange={(bar) =>
+        change(teacherText('block.bar'), (d) => setOrLeave(d, 'bar', bar ?? undefined))
+      }
     />
   );
 }
@@ -124,7 +130,9 @@ function Stem({ block }: { block: BlockOf<'routine'> }) {
       label={teacherText('routine.stem')}
       value={block.stem ?? null}
       most={Math.max(1, block.moves.length - 1)}
-      onChange={(stem) => change('Known moves', (d) => setOrLeave(d, 'stem', stem ?? undefined))}
+      onChange={(stem) =>
+        change(teacherText('block.known-moves'), (d) => setOrLeave(d, 'stem', stem ?? undefined))
+      }
     />
   );
 }

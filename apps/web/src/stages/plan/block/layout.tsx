@@ -1,5 +1,6 @@
 import { Stack } from '@mui/material';
 import type { BlockOf } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import type { ReactNode } from 'react';
 import { ChoiceField } from '../../../ui/fields.tsx';
 import { useChange } from '../../../ui/use-change.ts';
@@ -12,19 +13,19 @@ export const Line = ({ children }: { children: ReactNode }) => (
 );
 
 const sideNames = [
-  ['right', 'right'],
-  ['left', 'left'],
+  ['right', teacherText('block.side-right')],
+  ['left', teacherText('block.side-left')],
 ] as const;
 
 export function FirstSide({ block }: { block: BlockOf<'reps' | 'hold' | 'intervals'> }) {
   const change = useChange(block);
   return (
     <ChoiceField
-      label="First side"
+      label={teacherText('block.first-side')}
       value={block.startSide}
       choices={sideNames}
       sx={{ width: 120 }}
-      onChange={(side) => change('First side', (d) => void (d.startSide = side))}
+      onChange={(side) => change(teacherText('block.first-side'), (d) => void (d.startSide = side))}
     />
   );
 }

@@ -7,6 +7,7 @@ import {
   type Kit,
   type Level,
 } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
 import { makeId } from '../../../app/ids.ts';
 import { cueMomentNames } from '../../../ui/cue-moments.ts';
 import { AimField, ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
@@ -22,33 +23,43 @@ export interface ListProps<T> {
 export function CueList({ items, change }: ListProps<Cue>) {
   return (
     <Rows
-      title="Cues"
-      addLabel="+ Cue"
+      title={teacherText('common.cues')}
+      addLabel={teacherText('block.add-cue')}
       most={LIMITS.cues}
-      onAdd={() => change('Cues', (d) => void d.push(makeCue('', makeId)), false)}
-      onRemove={(i) => change('Cues', (d) => void d.splice(i, 1), false)}
+      onAdd={() =>
+        change(teacherText('common.cues'), (d) => void d.push(makeCue('', makeId)), false)
+      }
+      onRemove={(i) => change(teacherText('common.cues'), (d) => void d.splice(i, 1), false)}
       rows={items.map((cue, i) => ({
         key: cue.id,
         name: cue.text,
         fields: (
           <>
             <TextLine
-              label={`Cue ${i + 1}`}
+              label={teacherText('block.cue-of', { n: i + 1 })}
               value={cue.text}
               most={LIMITS.line}
               helper={
                 cue.text.trim().split(/\s+/).length > 5
-                  ? 'Two to five words are read best.'
+                  ? teacherText('block.two-five-words-read')
                   : undefined
               }
-              onChange={(text) => change(`Cue ${i + 1}`, (d) => void (d[i] && (d[i].text = text)))}
+              onChange={(text) =>
+                change(
+                  teacherText('block.cue-of', { n: i + 1 }),
+                  (d) => void (d[i] && (d[i].text = text)),
+                )
+              }
             />
             <ChoiceField
-              label="When"
+              label={teacherText('block.when')}
               value={cue.moment}
               choices={cueMomentNames}
               onChange={(moment) =>
-                change(`Moment of cue ${i + 1}`, (d) => void (d[i] && (d[i].moment = moment)))
+                change(
+                  teacherText('block.moment-cue', { n: i + 1 }),
+                  (d) => void (d[i] && (d[i].moment = moment)),
+                )
               }
             />
           </>
@@ -59,46 +70,54 @@ export function CueList({ items, change }: ListProps<Cue>) {
 }
 
 const shares: readonly (readonly [Kit['share'], string])[] = [
-  ['each', 'each'],
-  ['pair', 'each pair'],
-  ['group', 'the group'],
+  ['each', teacherText('block.each')],
+  ['pair', teacherText('block.each-pair')],
+  ['group', teacherText('block.the-group')],
 ];
 
 export function KitList({ items, change }: ListProps<Kit>) {
   return (
     <Rows
-      title="Kit"
-      addLabel="+ Kit"
+      title={teacherText('common.kit')}
+      addLabel={teacherText('block.add-kit')}
       most={LIMITS.kit}
-      onAdd={() => change('Kit', (d) => void d.push(makeKit('', makeId)), false)}
-      onRemove={(i) => change('Kit', (d) => void d.splice(i, 1), false)}
+      onAdd={() =>
+        change(teacherText('common.kit'), (d) => void d.push(makeKit('', makeId)), false)
+      }
+      onRemove={(i) => change(teacherText('common.kit'), (d) => void d.splice(i, 1), false)}
       rows={items.map((item, i) => ({
         key: item.id,
         name: item.name,
         fields: (
           <>
             <WholeField
-              label="How many"
+              label={teacherText('block.how-many')}
               value={item.quantity}
               range={{ min: 1, max: 99 }}
               sx={{ width: 110, flex: 'none' }}
-              onChange={(n) => change('How many', (d) => void (d[i] && (d[i].quantity = n)))}
+              onChange={(n) =>
+                change(teacherText('block.how-many'), (d) => void (d[i] && (d[i].quantity = n)))
+              }
             />
             <ChoiceField
-              label="For"
+              label={teacherText('block.for')}
               value={item.share}
               choices={shares}
               sx={{ width: 130, flex: 'none' }}
-              onChange={(share) => change('For whom', (d) => void (d[i] && (d[i].share = share)))}
+              onChange={(share) =>
+                change(teacherText('block.whom'), (d) => void (d[i] && (d[i].share = share)))
+              }
             />
             <TextLine
-              label="What"
+              label={teacherText('block.what')}
               value={item.name}
               most={LIMITS.title}
-              onChange={(text) => change('Kit name', (d) => void (d[i] && (d[i].name = text)))}
+              onChange={(text) =>
+                change(teacherText('block.kit-name'), (d) => void (d[i] && (d[i].name = text)))
+              }
             />
             <TextLine
-              label="Stand-in"
+              label={teacherText('block.stand')}
               value={item.standIn}
               most={LIMITS.title}
               onChange={(text) => change('Stand-in', (d) => void (d[i] && (d[i].standIn = text)))}
@@ -113,21 +132,23 @@ export function KitList({ items, change }: ListProps<Kit>) {
 export function CautionList({ items, change }: ListProps<string>) {
   return (
     <Rows
-      title="Cautions"
-      addLabel="+ Caution"
+      title={teacherText('block.cautions')}
+      addLabel={teacherText('block.add-caution')}
       most={LIMITS.cautions}
-      onAdd={() => change('Cautions', (d) => void d.push(''), false)}
-      onRemove={(i) => change('Cautions', (d) => void d.splice(i, 1), false)}
+      onAdd={() => change(teacherText('block.cautions'), (d) => void d.push(''), false)}
+      onRemove={(i) => change(teacherText('block.cautions'), (d) => void d.splice(i, 1), false)}
       rows={items.map((text, i) => ({
         key: String(i),
         name: text,
         fields: (
           <TextLine
-            label={`Caution ${i + 1}`}
+            label={teacherText('block.caution-of', { n: i + 1 })}
             value={text}
             most={LIMITS.line}
-            helper="Shown to students; your local policy decides."
-            onChange={(next) => change(`Caution ${i + 1}`, (d) => void (d[i] = next))}
+            helper={teacherText('block.shown-students-your-local')}
+            onChange={(next) =>
+              change(teacherText('block.caution-of', { n: i + 1 }), (d) => void (d[i] = next))
+            }
           />
         ),
       }))}
@@ -140,32 +161,44 @@ export function ScoreTargets({ block }: { block: BlockOf<'game'> }) {
   const change = useChange(block);
   return (
     <Rows
-      title="Targets"
-      addLabel="+ Target"
+      title={teacherText('block.targets')}
+      addLabel={teacherText('block.add-target')}
       most={LIMITS.targets}
       onAdd={() =>
-        change('Targets', (d) => void d.targets.push({ id: makeId(), name: '', points: 1 }), false)
+        change(
+          teacherText('block.targets'),
+          (d) => void d.targets.push({ id: makeId(), name: '', points: 1 }),
+          false,
+        )
       }
-      onRemove={(i) => change('Targets', (d) => void d.targets.splice(i, 1), false)}
+      onRemove={(i) =>
+        change(teacherText('block.targets'), (d) => void d.targets.splice(i, 1), false)
+      }
       rows={block.targets.map(({ id, name, points }, i) => ({
         key: id,
         name,
         fields: (
           <>
             <TextLine
-              label={`Target ${i + 1}`}
+              label={teacherText('block.target-of', { n: i + 1 })}
               value={name}
               most={LIMITS.title}
               onChange={(text) =>
-                change(`Target ${i + 1}`, (d) => void (d.targets[i] && (d.targets[i].name = text)))
+                change(
+                  teacherText('block.target-of', { n: i + 1 }),
+                  (d) => void (d.targets[i] && (d.targets[i].name = text)),
+                )
               }
             />
             <WholeField
-              label="Points"
+              label={teacherText('block.points')}
               value={points}
               range={LIMITS.points}
               onChange={(n) =>
-                change('Points', (d) => void (d.targets[i] && (d.targets[i].points = n)))
+                change(
+                  teacherText('block.points'),
+                  (d) => void (d.targets[i] && (d.targets[i].points = n)),
+                )
               }
             />
           </>
@@ -180,20 +213,22 @@ export function CardLines({ block }: { block: BlockOf<'card'> }) {
   const change = useChange(block);
   return (
     <Rows
-      title="On the card"
-      addLabel="+ Line"
+      title={teacherText('block.on-card')}
+      addLabel={teacherText('block.add-line')}
       most={LIMITS.cardLines}
-      onAdd={() => change('Card', (d) => void d.lines.push(''), false)}
-      onRemove={(i) => change('Card', (d) => void d.lines.splice(i, 1), false)}
+      onAdd={() => change(teacherText('block.card'), (d) => void d.lines.push(''), false)}
+      onRemove={(i) => change(teacherText('block.card'), (d) => void d.lines.splice(i, 1), false)}
       rows={block.lines.map((text, i) => ({
         key: String(i),
         name: text,
         fields: (
           <TextLine
-            label={`Line ${i + 1}`}
+            label={teacherText('block.line-of', { n: i + 1 })}
             value={text}
             most={LIMITS.line}
-            onChange={(next) => change(`Line ${i + 1}`, (d) => void (d.lines[i] = next))}
+            onChange={(next) =>
+              change(teacherText('block.line-of', { n: i + 1 }), (d) => void (d.lines[i] = next))
+            }
           />
         ),
       }))}
@@ -214,46 +249,61 @@ export const newLevel = (count: number): Level => ({
 export function LevelList({ items, change }: ListProps<Level>) {
   return (
     <Rows
-      title="Easier and harder"
-      addLabel="+ Form"
+      title={teacherText('block.easier-harder')}
+      addLabel={teacherText('block.add-form')}
       most={LIMITS.levels}
-      onAdd={() => change('Levels', (d) => void d.push(newLevel(d.length)), false)}
-      onRemove={(i) => change('Levels', (d) => void d.splice(i, 1), false)}
+      onAdd={() =>
+        change(teacherText('block.levels'), (d) => void d.push(newLevel(d.length)), false)
+      }
+      onRemove={(i) => change(teacherText('block.levels'), (d) => void d.splice(i, 1), false)}
       rows={items.map((level, i) => ({
         key: level.id,
         name: level.text,
         fields: (
           <>
             <ChoiceField
-              label="Form"
+              label={teacherText('block.form')}
               value={level.form}
               choices={[
-                ['easier', 'easier'],
-                ['harder', 'harder'],
+                ['easier', teacherText('block.easier')],
+                ['harder', teacherText('block.harder')],
               ]}
               sx={{ width: 120, flex: 'none' }}
-              onChange={(form) => change('Form', (d) => void (d[i] && (d[i].form = form)))}
+              onChange={(form) =>
+                change(teacherText('block.form'), (d) => void (d[i] && (d[i].form = form)))
+              }
             />
             <TextLine
-              label={`Form ${i + 1}`}
+              label={teacherText('block.form-of', { n: i + 1 })}
               value={level.text}
               most={LIMITS.line}
-              onChange={(text) => change(`Form ${i + 1}`, (d) => void (d[i] && (d[i].text = text)))}
+              onChange={(text) =>
+                change(
+                  teacherText('block.form-of', { n: i + 1 }),
+                  (d) => void (d[i] && (d[i].text = text)),
+                )
+              }
             />
             <TextLine
-              label="Choose it when"
+              label={teacherText('block.choose-when')}
               value={level.rule}
               most={LIMITS.line}
               onChange={(text) =>
-                change(`Rule of form ${i + 1}`, (d) => void (d[i] && (d[i].rule = text)))
+                change(
+                  teacherText('block.rule-form', { n: i + 1 }),
+                  (d) => void (d[i] && (d[i].rule = text)),
+                )
               }
             />
             <AimField
-              label={`Aim ${i + 1}`}
+              label={teacherText('block.aim', { n: i + 1 })}
               value={level.target}
               most={LIMITS.target.max}
               onChange={(target) =>
-                change(`Aim of form ${i + 1}`, (d) => void (d[i] && (d[i].target = target)))
+                change(
+                  teacherText('block.aim-form', { n: i + 1 }),
+                  (d) => void (d[i] && (d[i].target = target)),
+                )
               }
             />
           </>

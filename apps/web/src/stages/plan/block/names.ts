@@ -2,11 +2,11 @@ import type { Company } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 
 export const companyNames: readonly (readonly [Company['kind'], string])[] = [
-  ['alone', 'alone'],
-  ['partner', 'with a partner'],
-  ['wall', 'against a wall'],
-  ['adult', 'with a grown-up who supports'],
-  ['group', 'in a group'],
+  ['alone', teacherText('block.alone')],
+  ['partner', teacherText('block.partner')],
+  ['wall', teacherText('block.against-wall')],
+  ['adult', teacherText('block.grown-up-who-supports')],
+  ['group', teacherText('block.in-group')],
 ];
 
 const effortName = (n: number) => teacherText('block.effort-of', { n });

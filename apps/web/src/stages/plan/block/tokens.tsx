@@ -8,6 +8,8 @@ import {
   type BlockKind,
   type BlockOf,
   type Lesson,
+  regionName,
+  valueName,
 } from '@zest/core/lesson';
 import { metsOf } from '@zest/core/ledger';
 import { teacherText } from '@zest/core/words';
@@ -300,7 +302,7 @@ const tokens: readonly (Token & { kinds?: readonly BlockKind[] })[] = [
     Editor: Skill,
   }),
   token('regions', 'player', {
-    has: ({ regions }) => (regions.length > 0 ? [regions.join(', ')] : []),
+    has: ({ regions }) => (regions.length > 0 ? [regions.map(regionName).join(', ')] : []),
     end: (d) => void (d.regions = []),
     Editor: Regions,
   }),
@@ -308,7 +310,12 @@ const tokens: readonly (Token & { kinds?: readonly BlockKind[] })[] = [
     has: ({ facing }) =>
       facing.performer === 'camera' && facing.viewer === 'screen'
         ? []
-        : [teacherText('token.faces', { performer: facing.performer, viewer: facing.viewer })],
+        : [
+            teacherText('token.faces', {
+              performer: valueName(facing.performer),
+              viewer: valueName(facing.viewer),
+            }),
+          ],
     end: (d) => void (d.facing = { performer: 'camera', viewer: 'screen' }),
     Editor: Facing,
   }),

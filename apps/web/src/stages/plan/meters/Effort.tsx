@@ -15,7 +15,7 @@ function optionOf({ minutes }: EffortCurve) {
     tooltip: { trigger: 'axis', valueFormatter: (value: unknown) => Number(value).toFixed(1) },
     xAxis: {
       type: 'value',
-      name: 'student’s minutes',
+      name: teacherText('meter.student-s-minutes'),
       nameLocation: 'middle',
       nameGap: 22,
       min: 0,
@@ -51,10 +51,13 @@ function optionOf({ minutes }: EffortCurve) {
 /** The headline of the effort ledger. */
 export function effortHeadline(advice: Advice[]): { words: string; isWell: boolean } {
   const off = advice.filter(({ holds }) => !holds).length;
-  if (advice.length === 0) return { words: 'no hard work', isWell: true };
+  if (advice.length === 0) return { words: teacherText('meter.no-hard-work'), isWell: true };
   return off === 0
-    ? { words: 'within the usual advice', isWell: true }
-    : { words: `${off} of ${advice.length} outside the usual advice`, isWell: false };
+    ? { words: teacherText('meter.within-usual-advice'), isWell: true }
+    : {
+        words: teacherText('meter.outside-usual-advice', { off, count: advice.length }),
+        isWell: false,
+      };
 }
 
 type Ages = Lesson['audience'];
@@ -81,20 +84,25 @@ export function Effort({ curve, advice, ages }: EffortProps) {
   const option = useMemo(() => optionOf(curve), [curve]);
   const hardest = curve.minutes.reduce((most, { effort }) => Math.max(most, effort), 1);
   if (curve.minutes.length === 0)
-    return <Typography color="text.secondary">Nothing is planned yet.</Typography>;
+    return (
+      <Typography color="text.secondary">{teacherText('meter.nothing-planned-yet')}</Typography>
+    );
   return (
     <Stack spacing={1}>
       <Chart
         option={option}
         height={170}
-        label={`Effort over ${curve.minutes.length} minutes, ${hardest.toFixed(1)} of 5 at its hardest`}
+        label={teacherText('meter.effort-over-minutes-of', {
+          count: curve.minutes.length,
+          n: hardest.toFixed(1),
+        })}
       />
       <List dense disablePadding>
         {advice.map(({ holds, text, source }) => (
           <ListItem key={text} disableGutters>
             <ListItemText
               primary={`${holds ? '✓' : '!'} ${text}`}
-              secondary={`Source: ${source}. You decide.`}
+              secondary={teacherText('meter.source-you-decide', { source })}
             />
           </ListItem>
         ))}

@@ -2,6 +2,7 @@ import { Alert, Button, LinearProgress, Stack, Typography } from '@mui/material'
 import { applyChanges, figureChangeText, meetsTarget, type Lesson } from '@zest/core/lesson';
 import { fitTitle, type FitResult, type Schedule } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useEffect, useState } from 'react';
 import { edit } from '../../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../../app/store.ts';
@@ -31,7 +32,7 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
     begun.result
       .then((result) => result && setFound({ of: asked, result }))
       .catch((error: unknown) =>
-        setFault(`The proposal could not be worked out (${messageOf(error)}). Try again.`),
+        setFault(teacherText('meter.proposal-could-not-worked', { messageOf: messageOf(error) })),
       )
       .finally(() => setFitting((current) => (current === begun ? null : current)));
   };
@@ -43,7 +44,7 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
         severity="error"
         action={
           <Button color="inherit" onClick={propose}>
-            Try again
+            {teacherText('meter.try-again')}
           </Button>
         }
       >
@@ -54,10 +55,10 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
   if (fitting) {
     return (
       <Stack spacing={0.5}>
-        <Typography>Looking for the smallest change …</Typography>
-        <LinearProgress aria-label="Looking for the smallest change" />
+        <Typography>{teacherText('meter.fitting-now')}</Typography>
+        <LinearProgress aria-label={teacherText('meter.fitting')} />
         <Button onClick={fitting.stop} sx={{ alignSelf: 'start' }}>
-          Stop
+          {teacherText('meter.stop')}
         </Button>
       </Stack>
     );
@@ -65,7 +66,7 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
   if (!result) {
     return (
       <Button variant="outlined" onClick={propose} sx={{ alignSelf: 'start' }}>
-        Make it fit
+        {teacherText('meter.make-fit')}
       </Button>
     );
   }
@@ -75,7 +76,7 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
       severity={result.kind === 'fits' ? 'info' : 'warning'}
       icon={false}
       role="region"
-      aria-label="Proposal"
+      aria-label={teacherText('meter.proposal')}
     >
       <Stack spacing={0.5}>
         {result.obstacles.map((words) => (
@@ -90,18 +91,21 @@ export function FitPanel({ schedule }: { schedule: Schedule }) {
         {changes.length > 0 && (
           <>
             <Typography color="text.secondary">
-              Video {clockText(videoMs)}, student {clockText(sessionMs)}.
+              {teacherText('meter.video-student', {
+                time: clockText(videoMs),
+                time2: clockText(sessionMs),
+              })}
             </Typography>
             <Stack direction="row" spacing={1}>
               <Button
                 variant="contained"
                 size="small"
-                onClick={() => dispatch(edit('Make it fit', applyChanges(changes)))}
+                onClick={() => dispatch(edit(teacherText('meter.make-fit'), applyChanges(changes)))}
               >
-                Apply
+                {teacherText('meter.apply')}
               </Button>
               <Button size="small" onClick={() => setFound(null)}>
-                Leave it
+                {teacherText('meter.leave')}
               </Button>
             </Stack>
           </>

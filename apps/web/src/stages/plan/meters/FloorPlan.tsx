@@ -221,16 +221,20 @@ export function FloorPlan({ use, room, units, onMove }: FloorPlanProps) {
       viewBox={`0 0 ${SIZE.width} ${SIZE.height}`}
       width="100%"
       role={onMove ? 'group' : 'img'}
-      aria-label={
-        `Floor of “${use.title}”, to scale, the camera at the bottom: ` +
-        `${spaceText(size.widthCm, units)} wide, ${spaceText(size.depthCm, units)} deep`
-      }
+      aria-label={teacherText('meter.floor-scale-camera-bottom', {
+        title: use.title,
+        space: spaceText(size.widthCm, units),
+        space2: spaceText(size.depthCm, units),
+      })}
     >
       {room && (
         <>
           <rect {...box(centre, room)} fill={paper.zestPale} stroke={paper.ink} strokeWidth="3" />
           <text x={SIZE.width / 2} y={14} fontSize="13" textAnchor="middle" fill={paper.ink}>
-            room {spaceText(room.widthCm, units)} × {spaceText(room.depthCm, units)}
+            {teacherText('meter.room', {
+              space: spaceText(room.widthCm, units),
+              space2: spaceText(room.depthCm, units),
+            })}
           </text>
         </>
       )}
@@ -274,7 +278,7 @@ export function FloorPlan({ use, room, units, onMove }: FloorPlanProps) {
       <circle cx={start.x} cy={start.y} r="6" fill={paper.ink} />
       <path d={`M${SIZE.width / 2 - 8},${SIZE.height - 2} l8,-12 l8,12 z`} fill={paper.ink} />
       <text x={SIZE.width / 2 + 14} y={SIZE.height - 3} fontSize="13" fill={paper.soft}>
-        camera
+        {teacherText('meter.camera')}
       </text>
       <path
         d={`M8,${SIZE.height - 12} v4 h${rule * scale} v-4`}

@@ -1,5 +1,5 @@
 import { Stack, Typography } from '@mui/material';
-import { LIMITS, partNames, type Lesson, type LessonPart } from '@zest/core/lesson';
+import { lessonParts, LIMITS, partName, type Lesson, type LessonPart } from '@zest/core/lesson';
 import { edit } from '../../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../../app/store.ts';
 import { useLessonPart, useOpenLesson } from '../../../app/use-lesson.ts';
@@ -25,25 +25,21 @@ function OwnParts({
       useFlexGap
       sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}
       role="group"
-      aria-label="Parts my lessons have"
+      aria-label={teacherText('meter.parts-my-lessons-have')}
     >
-      <Typography>My lessons have</Typography>
-      {partNames
-        .filter(([part]) => part !== 'other')
-        .map(([part, name]) => {
+      <Typography>{teacherText('meter.my-lessons-have')}</Typography>
+      {lessonParts
+        .filter((part) => part !== 'other')
+        .map((part) => {
           const isOn = parts.includes(part);
           return (
             <ToggleChip
               key={part}
-              label={name}
+              label={partName(part)}
               isOn={isOn}
               // In the usual order, whichever is clicked first.
               onToggle={() =>
-                onChange(
-                  partNames
-                    .map(([id]) => id)
-                    .filter((id) => (id === part ? !isOn : parts.includes(id))),
-                )
+                onChange(lessonParts.filter((one) => (one === part ? !isOn : parts.includes(one))))
               }
             />
           );
@@ -62,51 +58,61 @@ function Conventions({ lesson: { audience, settings }, set }: ConventionsProps) 
   return (
     <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
       <WholeField
-        label="Age from"
+        label={teacherText('meter.age-from')}
         value={audience.ageFrom}
         range={{ ...LIMITS.age, max: audience.ageTo }}
-        onChange={(age) => set('Age from', (d) => void (d.audience.ageFrom = age))}
+        onChange={(age) =>
+          set(teacherText('meter.age-from'), (d) => void (d.audience.ageFrom = age))
+        }
       />
       <WholeField
-        label="Age to"
+        label={teacherText('meter.age')}
         value={audience.ageTo}
         range={{ ...LIMITS.age, min: audience.ageFrom }}
-        onChange={(age) => set('Age to', (d) => void (d.audience.ageTo = age))}
+        onChange={(age) => set(teacherText('meter.age'), (d) => void (d.audience.ageTo = age))}
       />
       <WholeField
-        label="Words a minute"
+        label={teacherText('meter.words-minute')}
         value={settings.speechWpm}
         range={LIMITS.speechWpm}
-        onChange={(wpm) => set('Words a minute', (d) => void (d.settings.speechWpm = wpm))}
+        onChange={(wpm) =>
+          set(teacherText('meter.words-minute'), (d) => void (d.settings.speechWpm = wpm))
+        }
       />
       <ChoiceField
-        label="The last rest"
+        label={teacherText('meter.last-rest')}
         value={settings.lastRest}
         choices={[
-          ['dropped', 'ends on the last work'],
-          ['counted', 'counts like every rest'],
+          ['dropped', teacherText('meter.ends-last-work')],
+          ['counted', teacherText('meter.counts-like-every-rest')],
         ]}
-        onChange={(school) => set('The last rest', (d) => void (d.settings.lastRest = school))}
+        onChange={(school) =>
+          set(teacherText('meter.last-rest'), (d) => void (d.settings.lastRest = school))
+        }
       />
       <ChoiceField
-        label="Left and right"
+        label={teacherText('meter.left-right')}
         value={settings.sides}
         choices={[
-          ['performer', 'name the performer’s side'],
-          ['mirrored', 'mirror the picture'],
+          ['performer', teacherText('meter.name-performer-s-side')],
+          ['mirrored', teacherText('meter.mirror-picture')],
         ]}
         sx={{ width: 240 }}
-        onChange={(school) => set('Left and right', (d) => void (d.settings.sides = school))}
+        onChange={(school) =>
+          set(teacherText('meter.left-right'), (d) => void (d.settings.sides = school))
+        }
       />
       <ChoiceField
-        label="Distances"
+        label={teacherText('meter.distances')}
         value={settings.units}
         choices={[
-          ['metric', 'metres'],
-          ['imperial', 'feet'],
+          ['metric', teacherText('meter.metres')],
+          ['imperial', teacherText('meter.feet')],
         ]}
         sx={{ width: 130 }}
-        onChange={(units) => set('Distances', (d) => void (d.settings.units = units))}
+        onChange={(units) =>
+          set(teacherText('meter.distances'), (d) => void (d.settings.units = units))
+        }
       />
     </Stack>
   );
@@ -123,53 +129,57 @@ export function LessonFacts() {
   return (
     <Stack spacing={2} sx={{ pt: 1 }}>
       <TextLine
-        label="Title"
+        label={teacherText('meter.title')}
         value={lesson.title}
         most={LIMITS.title}
         required
-        onChange={(text) => set('Title', (d) => void (d.title = text))}
+        onChange={(text) => set(teacherText('meter.title'), (d) => void (d.title = text))}
       />
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2 }}>
         <TextLine
-          label="Series"
+          label={teacherText('meter.series')}
           value={series.name}
           most={LIMITS.title}
           sx={{ width: 260 }}
-          onChange={(text) => set('Series', (d) => void (d.series.name = text))}
+          onChange={(text) => set(teacherText('meter.series'), (d) => void (d.series.name = text))}
         />
         <ChoiceField
-          label="Form this week"
+          label={teacherText('meter.form-week')}
           value={series.level}
           choices={levelNames}
           sx={{ width: 150 }}
-          onChange={(level) => set('Form this week', (d) => void (d.series.level = level))}
+          onChange={(level) =>
+            set(teacherText('meter.form-week'), (d) => void (d.series.level = level))
+          }
         />
         <AimField
           label={teacherText('facts.week')}
           value={series.week}
           most={LIMITS.weeks}
-          onChange={(week) => set('Week', (d) => void (d.series.week = week))}
+          onChange={(week) => set(teacherText('meter.week'), (d) => void (d.series.week = week))}
         />
       </Stack>
       <SeriesFacts lesson={shown} set={set} />
       <TextLine
-        label="Outcome"
+        label={teacherText('meter.outcome')}
         value={lesson.outcome}
         most={LIMITS.line}
-        helper="One sentence that can be seen: “the disc flies flat and lands in the hoop”."
-        onChange={(text) => set('Outcome', (d) => void (d.outcome = text))}
+        helper={teacherText('meter.one-sentence-can-seen')}
+        onChange={(text) => set(teacherText('meter.outcome'), (d) => void (d.outcome = text))}
       />
       <Conventions lesson={lesson} set={set} />
       <SpaceFields
-        title="Student’s room"
+        title={teacherText('meter.student-s-room')}
         space={lesson.room}
         units={settings.units}
-        onToggle={(room) => set('Student’s room', (d) => void (d.room = room))}
+        onToggle={(room) => set(teacherText('meter.student-s-room'), (d) => void (d.room = room))}
         onChange={(side, cm) => set(side, (d) => void (d.room && (d.room[side] = cm)))}
       />
       <OwnParts
         lesson={lesson}
-        onChange={(parts) => set('Parts of a lesson', (d) => void (d.settings.parts = parts))}
+        onChange={(parts) =>
+          set(teacherText('meter.parts-lesson'), (d) => void (d.settings.parts = parts))
+        }
       />
     </Stack>
   );

@@ -1,6 +1,7 @@
 import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
 import { runSheet, type Schedule } from '@zest/core/schedule';
 import { clockText, lengthText } from '@zest/core/time';
+import { teacherText } from '@zest/core/words';
 import { useMemo } from 'react';
 import { useChosenBlock, useLessonPart } from '../../../app/use-lesson.ts';
 
@@ -20,10 +21,12 @@ export function RunSheet({ schedule }: { schedule: Schedule }) {
       : [];
   }, [schedule, block, language]);
   if (lines.length === 0)
-    return <Typography color="text.secondary">Choose a block to see its run sheet.</Typography>;
+    return (
+      <Typography color="text.secondary">{teacherText('meter.choose-block-see-run')}</Typography>
+    );
   return (
     <>
-      <Box tabIndex={0} role="region" aria-label="Run sheet of the block">
+      <Box tabIndex={0} role="region" aria-label={teacherText('meter.run-sheet-block')}>
         <Table
           size="small"
           stickyHeader
@@ -31,10 +34,10 @@ export function RunSheet({ schedule }: { schedule: Schedule }) {
         >
           <TableHead>
             <TableRow>
-              <TableCell>Video</TableCell>
-              <TableCell>Student</TableCell>
-              <TableCell>What</TableCell>
-              <TableCell align="right">Length</TableCell>
+              <TableCell>{teacherText('meter.video')}</TableCell>
+              <TableCell>{teacherText('meter.student')}</TableCell>
+              <TableCell>{teacherText('meter.what')}</TableCell>
+              <TableCell align="right">{teacherText('meter.length')}</TableCell>
             </TableRow>
           </TableHead>
           <TableBody>

@@ -7,6 +7,7 @@ import {
   progressChanges,
   progressTo,
 } from '@zest/core/schedule';
+import { teacherText } from '@zest/core/words';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { api } from '../../../app/api.ts';
@@ -41,7 +42,7 @@ function NeighbourLine({
           sx={{ textAlign: 'left' }}
           onClick={() => onChange(offer.slice(0, LIMITS.line))}
         >
-          Take “{offer}”
+          {teacherText('meter.take', { offer })}
         </Button>
       )}
     </Box>
@@ -92,38 +93,48 @@ export function SeriesFacts({ lesson, set }: SeriesFactsProps) {
     <>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2 }}>
         <NeighbourLine
-          label="Learnt last time"
+          label={teacherText('meter.learnt-last-time')}
           value={recap}
           offer={words.recap}
-          onChange={(text) => set('Learnt last time', (d) => void (d.series.recap = text))}
+          onChange={(text) =>
+            set(teacherText('meter.learnt-last-time'), (d) => void (d.series.recap = text))
+          }
         />
         <NeighbourLine
-          label="Comes next"
+          label={teacherText('meter.comes-next')}
           value={teaser}
           offer={words.teaser}
-          onChange={(text) => set('Comes next', (d) => void (d.series.teaser = text))}
+          onChange={(text) =>
+            set(teacherText('meter.comes-next'), (d) => void (d.series.teaser = text))
+          }
         />
       </Box>
-      {stored && plan?.at && (
+      {stored && plan?.at && week !== null && (
         <Typography>
-          <Link to={`/series/${stored.id}`}>{name}</Link>, week {week}:{' '}
-          {plan.at.stages.map(({ skill, stage }) => `${skill}: ${stage}`).join(', ') ||
-            'no skill has reached a stage yet'}
-          .
+          <Link to={`/series/${stored.id}`}>{name}</Link>{' '}
+          {teacherText('meter.week-of-series', {
+            week,
+            stages:
+              plan.at.stages.map(({ skill, stage }) => `${skill}: ${stage}`).join(', ') ||
+              teacherText('meter.no-skill-has-reached'),
+          })}
         </Typography>
       )}
       {plan && plan.changes.length + plan.kit.length > 0 && (
         <Box>
           <Typography>
-            The progression asks for:{' '}
-            {[
-              ...plan.changes.map(figureChangeText),
-              ...plan.kit.map(({ from, to }) => `${from} → ${to}`),
-            ].join('; ')}
-            .
+            {teacherText('meter.progression-asks', {
+              list: [
+                ...plan.changes.map(figureChangeText),
+                ...plan.kit.map(({ from, to }) => `${from} → ${to}`),
+              ].join('; '),
+            })}
           </Typography>
-          <Button size="small" onClick={() => dispatch(edit('Progress to this week', plan.edit))}>
-            Progress to week {week}
+          <Button
+            size="small"
+            onClick={() => dispatch(edit(teacherText('meter.progress-to-this-week'), plan.edit))}
+          >
+            {teacherText('meter.progress-to-week', { week: week ?? 0 })}
           </Button>
         </Box>
       )}

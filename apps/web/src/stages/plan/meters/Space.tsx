@@ -1,5 +1,5 @@
 import { Stack, Typography } from '@mui/material';
-import { floorUse, type Dimension, type Misfit, type SpaceLedger } from '@zest/core/ledger';
+import { floorUse, type Misfit, type SpaceLedger } from '@zest/core/ledger';
 import { filmedWay, findBlock, spaceText, waysOf, withWay, type Lesson } from '@zest/core/lesson';
 import { lessonWord, teacherText } from '@zest/core/words';
 import { useState } from 'react';
@@ -8,29 +8,27 @@ import { FloorPlan } from './FloorPlan.tsx';
 
 type Units = Lesson['settings']['units'];
 
-const dimensionWords: Record<Dimension, { is: string; of: string }> = {
-  widthCm: { is: 'wide', of: 'width' },
-  depthCm: { is: 'deep', of: 'depth' },
-  heightCm: { is: 'high', of: 'height' },
-};
-
 export function spaceHeadline(
   { needs, misfits }: SpaceLedger,
   units: Units,
 ): { words: string; isWell: boolean } {
-  if (needs.length === 0) return { words: 'not said yet', isWell: true };
+  if (needs.length === 0) return { words: teacherText('meter.not-said-yet'), isWell: true };
   const [width, depth] = needs;
   const size = `${spaceText(width?.cm ?? 0, units)} × ${spaceText(depth?.cm ?? 0, units)}`;
   return misfits.length === 0
     ? { words: size, isWell: true }
-    : { words: `${misfits.length} of the blocks do not fit the room`, isWell: false };
+    : { words: teacherText('meter.blocks-do-not-fit', { count: misfits.length }), isWell: false };
 }
 
 /** What would make a block fit, the smallest change first. */
 function remedy({ fitsTurned, nearer }: Misfit, units: Units): string {
-  if (fitsTurned) return 'Turned by a quarter it fits.';
-  if (nearer) return `Bring “${nearer.label}” ${spaceText(nearer.cm, units)} nearer and it fits.`;
-  return 'Make the move smaller, move the furniture, or go outside.';
+  if (fitsTurned) return teacherText('meter.turned-quarter-fits');
+  if (nearer)
+    return teacherText('meter.bring-nearer-fits', {
+      label: nearer.label,
+      space: spaceText(nearer.cm, units),
+    });
+  return teacherText('meter.make-move-smaller-move');
 }
 
 /** The room the lesson needs, what decides it, and what to change where it does not fit. */
@@ -51,10 +49,7 @@ export function Space({
   const use = uses.find(({ blockId }) => blockId === wanted) ?? telling;
   if (!use)
     return (
-      <Typography color="text.secondary">
-        Say in a block how much room its move takes, and what lies on the floor (“Who, where and how
-        hard”).
-      </Typography>
+      <Typography color="text.secondary">{teacherText('meter.say-block-how-much')}</Typography>
     );
   const block = findBlock(lesson, use.blockId);
   const ways = block ? waysOf(block, lesson) : [];
@@ -62,15 +57,17 @@ export function Space({
   return (
     <Stack spacing={1}>
       <ChoiceField
-        label="Floor of"
+        label={teacherText('meter.floor')}
         value={use.blockId}
-        choices={uses.map(({ blockId, title }) => [blockId, title || 'Untitled'] as const)}
+        choices={uses.map(
+          ({ blockId, title }) => [blockId, title || teacherText('untitled')] as const,
+        )}
         sx={{ width: '100%' }}
         onChange={setWanted}
       />
       {ways.length > 1 && (
         <ChoiceField
-          label={teacherText('space.way')}
+          label={teacherText('common.players')}
           value={String((way ?? ways[0])?.players)}
           choices={ways.map(({ players }) => {
             const n = String(players);
@@ -87,22 +84,24 @@ export function Space({
       />
       {needs.map(({ dimension, cm, title }) => (
         <Typography key={dimension}>
-          {spaceText(cm, units)} {dimensionWords[dimension].is}, decided by “{title}”
+          {teacherText('meter.room-decided', { space: spaceText(cm, units), dimension, title })}
         </Typography>
       ))}
       {misfits.map((misfit) => (
         <Typography key={misfit.blockId} color="error">
-          “{misfit.title}” needs{' '}
-          {Object.entries(misfit.missing)
-            .map(([d, cm]) => `${spaceText(cm, units)} more ${dimensionWords[d as Dimension].of}`)
-            .join(' and ')}
-          . {remedy(misfit, units)}
+          {teacherText('meter.room-lacks', {
+            title: misfit.title,
+            lacks: Object.entries(misfit.missing)
+              .map(([dimension, cm]) =>
+                teacherText('meter.room-more', { space: spaceText(cm, units), dimension }),
+              )
+              .join(', '),
+          })}{' '}
+          {remedy(misfit, units)}
         </Typography>
       ))}
       {lesson.room === null && (
-        <Typography color="text.secondary">
-          Give the student’s room above (“About this lesson”) to see what fits.
-        </Typography>
+        <Typography color="text.secondary">{teacherText('meter.give-student-s-room')}</Typography>
       )}
     </Stack>
   );

@@ -1,5 +1,5 @@
 import { Box, Button, Tooltip, Typography } from '@mui/material';
-import { blockKinds, kindNames, readExerciseLines } from '@zest/core/lesson';
+import { blockKinds, kindName, readExerciseLines } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { useState, type KeyboardEvent } from 'react';
 import { makeId } from '../../../app/ids.ts';
@@ -86,11 +86,11 @@ export function AddPalette() {
             <button
               type="button"
               className="sheet-kind"
-              aria-label={`+ ${kindNames[kind]}`}
+              aria-label={`+ ${kindName(kind)}`}
               onClick={() => add(kind)}
             >
               <KindMark kind={kind} size={20} />
-              {kindNames[kind]}
+              {kindName(kind)}
             </button>
           </Tooltip>
         ))}

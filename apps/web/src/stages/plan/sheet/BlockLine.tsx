@@ -5,6 +5,7 @@ import type { Block } from '@zest/core/lesson';
 import { shortForm, type ScheduledBlock } from '@zest/core/schedule';
 import { clockText } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
+import { sortable } from '../../../ui/dragging.ts';
 import { memo, useEffect, useRef } from 'react';
 import { EffortMark, KindMark, ThingMark } from '../../../ui/pictograms.tsx';
 import { HEAD, OPENER } from './block-keys.ts';
@@ -150,7 +151,7 @@ export function BlockLine(props: BlockLineProps) {
     transform,
     transition,
     isDragging,
-  } = useSortable({ id: planned.block.id });
+  } = useSortable({ id: planned.block.id, attributes: sortable });
   // Chosen on the ribbon, the block comes into view; one already in view stays where it is.
   useEffect(() => {
     if (isOpen) place.current?.scrollIntoView({ block: 'nearest' });

@@ -5,12 +5,13 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
-  type Announcements,
   type DragEndEvent,
   type UniqueIdentifier,
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { findBlock, placeBlocks } from '@zest/core/lesson';
+import { teacherText } from '@zest/core/words';
+import { dragWords } from '../../../ui/dragging.ts';
 import type { ReactNode } from 'react';
 import { edit } from '../../../app/lesson-slice.ts';
 import { useAppDispatch } from '../../../app/store.ts';
@@ -37,17 +38,7 @@ export function Carrying({ children }: { children: ReactNode }) {
   const name = (id: UniqueIdentifier) =>
     findBlock(lesson, String(id))?.title ??
     lesson.sections.find((section) => section.id === id)?.title ??
-    'nothing';
-  const announcements: Announcements = {
-    onDragStart: ({ active }) => `${name(active.id)} is lifted.`,
-    onDragOver: ({ active, over }) =>
-      over ? `${name(active.id)} is over ${name(over.id)}.` : undefined,
-    onDragEnd: ({ active, over }) =>
-      over
-        ? `${name(active.id)} was put down at ${name(over.id)}.`
-        : `${name(active.id)} was put back.`,
-    onDragCancel: ({ active }) => `${name(active.id)} was put back.`,
-  };
+    teacherText('sheet.nothing');
   const drop = ({ active, over }: DragEndEvent) => {
     const dragged = String(active.id);
     const moving = ids.has(dragged) ? ids : new Set([dragged]);
@@ -55,7 +46,9 @@ export function Carrying({ children }: { children: ReactNode }) {
     if (place)
       dispatch(
         edit(
-          moving.size > 1 ? `Move ${moving.size} blocks` : 'Move the block',
+          moving.size > 1
+            ? teacherText('sheet.move-blocks', { size: moving.size })
+            : teacherText('sheet.move-block'),
           placeBlocks(moving, place.sectionId, place.beforeId),
         ),
       );
@@ -65,13 +58,7 @@ export function Carrying({ children }: { children: ReactNode }) {
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={drop}
-      accessibility={{
-        announcements,
-        screenReaderInstructions: {
-          draggable:
-            'Press Space to lift the block, arrow keys to carry it, Space to put it down, Escape to put it back.',
-        },
-      }}
+      accessibility={dragWords(name)}
     >
       {children}
     </DndContext>

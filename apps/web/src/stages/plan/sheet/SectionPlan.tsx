@@ -41,7 +41,7 @@ function SectionName({ section }: { section: LessonSection }) {
   const set = (text: string) =>
     dispatch(
       edit(
-        'Section name',
+        teacherText('sheet.section-name'),
         (d) => {
           const draft = d.sections.find(({ id }) => id === section.id);
           if (draft) draft.title = text;
@@ -51,7 +51,12 @@ function SectionName({ section }: { section: LessonSection }) {
     );
   return (
     <FieldLook value="bare">
-      <TextLine label="Section" value={title} most={LIMITS.title} onChange={set} />
+      <TextLine
+        label={teacherText('sheet.section')}
+        value={title}
+        most={LIMITS.title}
+        onChange={set}
+      />
     </FieldLook>
   );
 }
@@ -93,21 +98,23 @@ function SectionHead({
             ? []
             : [
                 {
-                  name: teacherText('sheet.earlier', { title }),
-                  run: () => void dispatch(edit('Move the section', moveSection(id, -1))),
+                  name: teacherText('sheet.earlier-of', { title }),
+                  run: () =>
+                    void dispatch(edit(teacherText('sheet.move-section'), moveSection(id, -1))),
                 },
               ]),
           ...(last
             ? []
             : [
                 {
-                  name: teacherText('sheet.later', { title }),
-                  run: () => void dispatch(edit('Move the section', moveSection(id, 1))),
+                  name: teacherText('sheet.later-of', { title }),
+                  run: () =>
+                    void dispatch(edit(teacherText('sheet.move-section'), moveSection(id, 1))),
                 },
               ]),
           {
-            name: teacherText('sheet.remove-section', { section: title }),
-            run: () => void dispatch(edit('Remove the section', removeSection(id))),
+            name: teacherText('sheet.remove-section-of', { section: title }),
+            run: () => void dispatch(edit(teacherText('sheet.remove-section'), removeSection(id))),
           },
         ]}
       />
@@ -131,7 +138,7 @@ function Section({ planned, first, last, longestMs, openId, onOpen }: SectionPla
     <Box
       ref={setNodeRef}
       component="section"
-      aria-label={`Section ${section.title}`}
+      aria-label={teacherText('sheet.section-of', { title: section.title })}
       sx={{
         border: 1,
         borderColor: isOver ? 'primary.main' : 'divider',

@@ -1,4 +1,5 @@
 import { Button, Paper, Typography } from '@mui/material';
+import { teacherText } from '@zest/core/words';
 import { useBlockActions } from '../block-actions.ts';
 import { useSelection } from '../selection.ts';
 
@@ -11,7 +12,7 @@ export function SelectionBar() {
     <Paper
       elevation={6}
       role="toolbar"
-      aria-label="Chosen blocks"
+      aria-label={teacherText('sheet.chosen-blocks')}
       sx={{
         position: 'sticky',
         bottom: 8,
@@ -26,18 +27,18 @@ export function SelectionBar() {
       }}
     >
       <Typography sx={{ fontWeight: 700, px: 1 }}>
-        {ids.size} {ids.size === 1 ? 'block' : 'blocks'} chosen
+        {teacherText('sheet.chosen', { size: ids.size })}
       </Typography>
-      <Button onClick={() => move(-1)}>Earlier</Button>
-      <Button onClick={() => move(1)}>Later</Button>
-      <Button onClick={() => copy()}>Copy</Button>
-      <Button onClick={() => paste()}>Put in after</Button>
-      <Button onClick={duplicate}>Double</Button>
+      <Button onClick={() => move(-1)}>{teacherText('sheet.earlier')}</Button>
+      <Button onClick={() => move(1)}>{teacherText('sheet.later')}</Button>
+      <Button onClick={() => copy()}>{teacherText('sheet.copy')}</Button>
+      <Button onClick={() => paste()}>{teacherText('sheet.put-after')}</Button>
+      <Button onClick={duplicate}>{teacherText('sheet.double')}</Button>
       <Button color="error" onClick={() => remove()}>
-        Remove
+        {teacherText('sheet.remove')}
       </Button>
       <Button onClick={() => set([])} sx={{ ml: 'auto' }}>
-        Choose none
+        {teacherText('sheet.choose-none')}
       </Button>
     </Paper>
   );

@@ -1,16 +1,17 @@
+import { teacherText } from '@zest/core/words';
 import type { BlockKind } from '@zest/core/lesson';
 
 /** One line about each kind, for whoever chooses one. */
 export const kindWords: Record<BlockKind, string> = {
-  talk: 'words at your pace, or a fixed time',
-  intervals: 'exercises to the clock, in rounds and sets',
-  reps: 'a number of repetitions at a tempo, by side',
-  hold: 'seconds or slow breaths, by side',
-  counts: 'moves on the beat, in eights',
-  routine: 'moves that grow into a whole',
-  laps: 'times round, with tokens to take',
-  game: 'against the clock or to a target, with a score',
-  called: 'commands in a random order',
-  question: 'asked, thought about, answered',
-  card: 'kit, space or rules to read',
+  talk: teacherText('sheet.words-your-pace-fixed'),
+  intervals: teacherText('sheet.exercises-clock-rounds-sets'),
+  reps: teacherText('sheet.number-repetitions-tempo-side'),
+  hold: teacherText('sheet.seconds-slow-breaths-side'),
+  counts: teacherText('sheet.moves-beat-eights'),
+  routine: teacherText('sheet.moves-grow-into-whole'),
+  laps: teacherText('sheet.times-round-tokens-take'),
+  game: teacherText('sheet.against-clock-target-score'),
+  called: teacherText('sheet.commands-random-order'),
+  question: teacherText('sheet.asked-thought-about-answered'),
+  card: teacherText('sheet.kit-space-rules-read'),
 };

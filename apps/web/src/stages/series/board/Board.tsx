@@ -1,9 +1,9 @@
 import { Box } from '@mui/material';
 import type { LessonSummary } from '@zest/contract';
-import { SERIES_LIMITS, stageSchools, type Series } from '@zest/core/lesson';
+import { SERIES_LIMITS, stageName, stageSchools, type Series } from '@zest/core/lesson';
 import type { SeriesWeek } from '@zest/core/schedule';
 import { teacherText } from '@zest/core/words';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { makeId } from '../../../app/ids.ts';
 import { runningColours } from '../../../app/theme.ts';
 import { AddButton } from '../../../ui/AddButton.tsx';
@@ -56,7 +56,11 @@ function GroupRow({
 export function Board({ series, weeks, lessons, change, onMake, busy }: BoardProps) {
   const { choose } = useChosen();
   const breaks = breaksBefore(series, weeks);
-  const stages = stageSchools[series.stageSchool];
+  // The same list while the school is: rows are drawn anew only where theirs changed.
+  const stages = useMemo(
+    () => stageSchools[series.stageSchool].map(stageName),
+    [series.stageSchool],
+  );
   const { progression, skills } = series;
   const addRule = () => {
     const rule = makeRule('workMs', makeId());
@@ -90,7 +94,7 @@ export function Board({ series, weeks, lessons, change, onMake, busy }: BoardPro
         </thead>
         <tbody>
           <tr>
-            <th scope="row">{teacherText('series.lesson')}</th>
+            <th scope="row">{teacherText('common.lesson')}</th>
             {weeks.map((at) => {
               return (
                 <LessonCell

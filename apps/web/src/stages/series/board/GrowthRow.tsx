@@ -1,7 +1,7 @@
 import {
   figureText,
   LIMITS,
-  partNames,
+  partName,
   progressFigures,
   SERIES_LIMITS,
   type FigureRule,
@@ -209,7 +209,7 @@ function WordCells(props: RowProps<Exclude<ProgressRule, FigureRule>>) {
 export const GrowthRow = memo(function GrowthRow({ rule, weeks, change }: RowProps<ProgressRule>) {
   const { chosen, choose } = useChosen();
   const parts = 'parts' in rule ? rule.parts : [];
-  const where = parts.map((part) => partNames.find(([id]) => id === part)?.[1] ?? part).join(', ');
+  const where = parts.map(partName).join(', ');
   const why = rule.of === 'figure' ? rule.why : undefined;
   return (
     <tr className="series-growth">

@@ -1,8 +1,9 @@
 import type { Series } from '@zest/core/lesson';
 import type { SeriesWeek } from '@zest/core/schedule';
+import { locale } from '../../../ui/locale.ts';
 
 const utc = (date: string) => new Date(`${date}T00:00:00Z`);
-const month = new Intl.DateTimeFormat(undefined, { month: 'short', timeZone: 'UTC' });
+const month = new Intl.DateTimeFormat(locale, { month: 'short', timeZone: 'UTC' });
 
 /** The days of a week in short: "9, 11, 13 Nov"; the month wherever it changes. */
 export const daysText = (dates: readonly string[]): string =>

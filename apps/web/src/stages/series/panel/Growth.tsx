@@ -12,9 +12,58 @@ const unitWord = { ms: '-seconds', cm: '-cm', count: '' } as const;
 const STEP_CM = 50;
 const STEPS = { min: -600, max: 600 };
 
+/** Every so many weeks less of it, to recover. */
+function LighterWeeks({ rule: { lighter }, onChange }: GrowthProps) {
+  return (
+    <>
+      <ChoiceField
+        label={teacherText('growth.lighter')}
+        value={lighter ? 'some' : 'none'}
+        choices={(['none', 'some'] as const).map(
+          (which) => [which, teacherText(`growth.lighter-${which}`)] as const,
+        )}
+        sx={{ width: 150 }}
+        onChange={(which) =>
+          onChange(teacherText('series.lighter-weeks'), (d) =>
+            setOrLeave(d, 'lighter', which === 'some' ? { every: 4, percent: 60 } : undefined),
+          )
+        }
+      />
+      {lighter && (
+        <>
+          <WholeField
+            label={teacherText('growth.every')}
+            value={lighter.every}
+            range={GROWTH_LIMITS.lighterEvery}
+            sx={{ width: 120 }}
+            onChange={(every) =>
+              onChange(
+                teacherText('series.lighter-weeks'),
+                (d) => void (d.lighter && (d.lighter.every = every)),
+              )
+            }
+          />
+          <WholeField
+            label={teacherText('growth.part')}
+            value={lighter.percent}
+            range={GROWTH_LIMITS.lighterPercent}
+            sx={{ width: 120 }}
+            onChange={(percent) =>
+              onChange(
+                teacherText('series.lighter-weeks'),
+                (d) => void (d.lighter && (d.lighter.percent = percent)),
+              )
+            }
+          />
+        </>
+      )}
+    </>
+  );
+}
+
 /** How a figure goes on after the values written, lighter weeks, and why. */
 export function Growth({ rule, onChange }: GrowthProps) {
-  const { grows, until, lighter, why } = rule;
+  const { grows, until, why } = rule;
   const { unit, weekStep } = progressFigures[rule.figure];
   // Steps of a time are told in seconds.
   const scale = unit === 'ms' ? 1_000 : 1;
@@ -28,7 +77,7 @@ export function Growth({ rule, onChange }: GrowthProps) {
         )}
         sx={{ width: 190 }}
         onChange={(by) =>
-          onChange('Growth', (d) =>
+          onChange(teacherText('series.growth'), (d) =>
             setOrLeave(
               d,
               'grows',
@@ -48,7 +97,11 @@ export function Growth({ rule, onChange }: GrowthProps) {
           range={STEPS}
           sx={{ width: 110 }}
           onChange={(n) =>
-            n !== 0 && onChange('Step', (d) => void (d.grows = { by: 'step', step: n * scale }))
+            n !== 0 &&
+            onChange(
+              teacherText('series.step'),
+              (d) => void (d.grows = { by: 'step', step: n * scale }),
+            )
           }
         />
       )}
@@ -59,7 +112,10 @@ export function Growth({ rule, onChange }: GrowthProps) {
           range={GROWTH_LIMITS.percent}
           sx={{ width: 110 }}
           onChange={(percent) =>
-            onChange('Per cent', (d) => void (d.grows = { by: 'percent', percent }))
+            onChange(
+              teacherText('series.per-cent'),
+              (d) => void (d.grows = { by: 'percent', percent }),
+            )
           }
         />
       )}
@@ -69,52 +125,22 @@ export function Growth({ rule, onChange }: GrowthProps) {
           value={until === undefined ? null : Math.round(until / scale)}
           most={Math.floor(progressFigures[rule.figure].range.max / scale)}
           onChange={(n) =>
-            onChange('Limit', (d) => setOrLeave(d, 'until', n === null ? undefined : n * scale))
+            onChange(teacherText('series.limit'), (d) =>
+              setOrLeave(d, 'until', n === null ? undefined : n * scale),
+            )
           }
         />
       )}
-      <ChoiceField
-        label={teacherText('growth.lighter')}
-        value={lighter ? 'some' : 'none'}
-        choices={(['none', 'some'] as const).map(
-          (which) => [which, teacherText(`growth.lighter-${which}`)] as const,
-        )}
-        sx={{ width: 150 }}
-        onChange={(which) =>
-          onChange('Lighter weeks', (d) =>
-            setOrLeave(d, 'lighter', which === 'some' ? { every: 4, percent: 60 } : undefined),
-          )
-        }
-      />
-      {lighter && (
-        <>
-          <WholeField
-            label={teacherText('growth.every')}
-            value={lighter.every}
-            range={GROWTH_LIMITS.lighterEvery}
-            sx={{ width: 120 }}
-            onChange={(every) =>
-              onChange('Lighter weeks', (d) => void (d.lighter && (d.lighter.every = every)))
-            }
-          />
-          <WholeField
-            label={teacherText('growth.part')}
-            value={lighter.percent}
-            range={GROWTH_LIMITS.lighterPercent}
-            sx={{ width: 120 }}
-            onChange={(percent) =>
-              onChange('Lighter weeks', (d) => void (d.lighter && (d.lighter.percent = percent)))
-            }
-          />
-        </>
-      )}
+      <LighterWeeks rule={rule} onChange={onChange} />
       <TextLine
-        label={teacherText('growth.why')}
+        label={teacherText('common.why')}
         value={why ?? ''}
         most={LIMITS.line}
         sx={{ flex: '1 1 220px' }}
         onChange={(text) =>
-          onChange('Reason', (d) => setOrLeave(d, 'why', text === '' ? undefined : text))
+          onChange(teacherText('series.reason'), (d) =>
+            setOrLeave(d, 'why', text === '' ? undefined : text),
+          )
         }
       />
     </>

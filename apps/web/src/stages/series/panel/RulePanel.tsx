@@ -1,5 +1,5 @@
 import { Autocomplete, Stack, TextField } from '@mui/material';
-import { partNames, type ProgressRule } from '@zest/core/lesson';
+import { lessonParts, partName, type ProgressRule } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { ChoiceField, ShortField, WholeField } from '../../../ui/fields.tsx';
 import { makeRule, readValues, ruleName, valuesText, whatOf, whats } from '../rules.ts';
@@ -75,8 +75,8 @@ export function RulePanel({ rule, change }: RulePanelProps) {
         <Autocomplete
           multiple
           disableCloseOnSelect
-          options={partNames.map(([part]) => part)}
-          getOptionLabel={(part) => partNames.find(([one]) => one === part)?.[1] ?? part}
+          options={lessonParts}
+          getOptionLabel={partName}
           value={rule.parts}
           onChange={(_event, parts) =>
             parts.length > 0 &&

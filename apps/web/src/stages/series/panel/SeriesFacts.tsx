@@ -1,5 +1,5 @@
 import { Stack, TextField, Typography } from '@mui/material';
-import { LIMITS, SERIES_LIMITS, stageSchools, type Series } from '@zest/core/lesson';
+import { LIMITS, SERIES_LIMITS, stageSchools, type Series, stageName } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import { makeId } from '../../../app/ids.ts';
 import { ChoiceField, TextLine, WholeField } from '../../../ui/fields.tsx';
@@ -7,7 +7,15 @@ import { Rows } from '../../../ui/Rows.tsx';
 import { ToggleChip } from '../../../ui/ToggleChip.tsx';
 import type { ChangeSeries } from '../use-series.ts';
 
-const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const weekdays = [
+  teacherText('series.mon'),
+  teacherText('series.tue'),
+  teacherText('series.wed'),
+  teacherText('series.thu'),
+  teacherText('series.fri'),
+  teacherText('series.sat'),
+  teacherText('series.sun'),
+];
 const timeOf = (minutes: number) =>
   `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 const today = () => new Date().toISOString().slice(0, 10);
@@ -60,7 +68,7 @@ function Weekdays({ series, change }: SeriesFactsProps) {
             isOn={isOn}
             onToggle={() =>
               change(
-                'Days',
+                teacherText('series.days'),
                 (d) =>
                   void (d.weekdays = isOn
                     ? d.weekdays.filter((weekday) => weekday !== i + 1)
@@ -83,7 +91,7 @@ function Breaks({ series, change }: SeriesFactsProps) {
       most={SERIES_LIMITS.breaks}
       onAdd={() =>
         change(
-          'Add a break',
+          teacherText('series.add-break'),
           (d) =>
             void d.breaks.push({
               id: makeId(),
@@ -93,7 +101,9 @@ function Breaks({ series, change }: SeriesFactsProps) {
             }),
         )
       }
-      onRemove={(i) => change('Remove a break', (d) => void d.breaks.splice(i, 1))}
+      onRemove={(i) =>
+        change(teacherText('series.remove-break'), (d) => void d.breaks.splice(i, 1))
+      }
       rows={series.breaks.map(({ id, from, to, label }, i) => ({
         key: id,
         name: label,
@@ -104,7 +114,10 @@ function Breaks({ series, change }: SeriesFactsProps) {
               value={label}
               most={LIMITS.title}
               onChange={(text) =>
-                change(`Break ${i + 1}`, (d) => void (d.breaks[i] && (d.breaks[i].label = text)))
+                change(
+                  teacherText('series.break', { n: i + 1 }),
+                  (d) => void (d.breaks[i] && (d.breaks[i].label = text)),
+                )
               }
             />
             <DateField
@@ -112,7 +125,7 @@ function Breaks({ series, change }: SeriesFactsProps) {
               value={from}
               onChange={(date) =>
                 change(
-                  `Begin of break ${i + 1}`,
+                  teacherText('series.begin-break', { n: i + 1 }),
                   (d) => void (d.breaks[i] && (d.breaks[i].from = date)),
                 )
               }
@@ -122,7 +135,7 @@ function Breaks({ series, change }: SeriesFactsProps) {
               value={to}
               onChange={(date) =>
                 change(
-                  `End of break ${i + 1}`,
+                  teacherText('series.end-break', { n: i + 1 }),
                   (d) => void (d.breaks[i] && (d.breaks[i].to = date)),
                 )
               }
@@ -139,18 +152,18 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
   return (
     <Stack spacing={2}>
       <TextLine
-        label={teacherText('facts.name')}
+        label={teacherText('common.name')}
         value={series.name}
         most={LIMITS.title}
         required
-        onChange={(text) => change('Name', (d) => void (d.name = text))}
+        onChange={(text) => change(teacherText('common.name'), (d) => void (d.name = text))}
       />
       <TextLine
         label={teacherText('facts.what-about')}
         rows={2}
         value={series.about}
         most={LIMITS.line}
-        onChange={(text) => change('About', (d) => void (d.about = text))}
+        onChange={(text) => change(teacherText('series.about'), (d) => void (d.about = text))}
       />
       <Stack direction="row" useFlexGap sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'center' }}>
         <WholeField
@@ -158,13 +171,16 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
           value={series.weeks}
           range={{ min: 1, max: LIMITS.weeks }}
           sx={{ width: 110 }}
-          onChange={(weeks) => change('Weeks', (d) => void (d.weeks = weeks))}
+          onChange={(weeks) => change(teacherText('series.weeks'), (d) => void (d.weeks = weeks))}
         />
         <DateField
           label={teacherText('facts.first-day')}
           value={series.startsOn ?? ''}
           onChange={(date) =>
-            change('First day', (d) => void (d.startsOn = date === '' ? null : date))
+            change(
+              teacherText('series.first-day'),
+              (d) => void (d.startsOn = date === '' ? null : date),
+            )
           }
         />
         <TextField
@@ -176,7 +192,7 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
           onChange={(event) => {
             const [hours, minutes] = event.target.value.split(':').map(Number);
             change(
-              'Hour',
+              teacherText('series.hour'),
               (d) =>
                 void (d.atMinutes =
                   hours === undefined || minutes === undefined || Number.isNaN(hours + minutes)
@@ -190,11 +206,13 @@ export function SeriesFacts({ series, change }: SeriesFactsProps) {
           label={teacherText('facts.stages')}
           value={series.stageSchool}
           choices={[
-            ['three', stageSchools.three.join(', ')],
-            ['four', stageSchools.four.join(', ')],
+            ['three', stageSchools.three.map(stageName).join(', ')],
+            ['four', stageSchools.four.map(stageName).join(', ')],
           ]}
-          sx={{ width: '100%' }}
-          onChange={(school) => change('Stages', (d) => void (d.stageSchool = school))}
+          sx={{ width: '100%', '&&& .MuiSelect-select': { whiteSpace: 'normal' } }}
+          onChange={(school) =>
+            change(teacherText('series.stages'), (d) => void (d.stageSchool = school))
+          }
         />
       </Stack>
       <Breaks series={series} change={change} />

@@ -1,7 +1,7 @@
 import { Button, Stack, Typography } from '@mui/material';
 import ArrowBackIcon from '@mui/icons-material/ArrowBack';
 import type { LessonSummary } from '@zest/contract';
-import { stageSchools } from '@zest/core/lesson';
+import { stageName, stageSchools } from '@zest/core/lesson';
 import { teacherText } from '@zest/core/words';
 import type { ReactNode } from 'react';
 import { useChosen } from '../board/choice.ts';
@@ -111,7 +111,7 @@ export function SidePanel({ open, lessons, onDelete }: SidePanelProps) {
           <SkillPanel
             key={skill.id}
             skill={skill}
-            stages={stageSchools[series.stageSchool]}
+            stages={stageSchools[series.stageSchool].map(stageName)}
             change={change}
           />
         </One>

@@ -21,11 +21,11 @@ export function SkillPanel({ skill, stages, change }: SkillPanelProps) {
   return (
     <Stack spacing={2}>
       <TextLine
-        label={teacherText('series.skill')}
+        label={teacherText('common.skill')}
         value={name}
         most={LIMITS.title}
         required
-        onChange={(text) => alter(teacherText('series.skill'), (d) => void (d.name = text))}
+        onChange={(text) => alter(teacherText('common.skill'), (d) => void (d.name = text))}
       />
       <Typography>{teacherText('series.stages-from')}</Typography>
       {stages.map((stage, s) => (

@@ -5,7 +5,7 @@ import { firstFrameFrom, OUTPUT_FPS, type TimeSpan } from '@zest/core/time';
 import { routes, urlOf, WAVE_PER_SECOND } from '@zest/contract';
 import { useEffect, useRef, useState } from 'react';
 import WaveSurfer from 'wavesurfer.js';
-import { pageNonce } from '../../app/nonce.ts';
+import { pageNonce } from '../../../app/nonce.ts';
 
 const COLUMNS = 900;
 /** A lowered sound is drawn as it is heard, 12 dB softer. */
@@ -64,7 +64,7 @@ export function VoiceLane({ assembly, window }: { assembly: Assembly; window: Ti
       container: place.current,
       peaks: [peaksOf(assembly, waves, { startMs, endMs })],
       duration: (endMs - startMs) / 1_000,
-      height: 34,
+      height: 26,
       interact: false,
       cursorWidth: 0,
       waveColor: palette.secondary.main,
@@ -72,5 +72,5 @@ export function VoiceLane({ assembly, window }: { assembly: Assembly; window: Ti
     });
     return () => wave.destroy();
   }, [assembly, waves, startMs, endMs, palette]);
-  return <Box ref={place} aria-hidden sx={{ height: 34, pointerEvents: 'none' }} />;
+  return <Box ref={place} aria-hidden sx={{ height: 26, pointerEvents: 'none' }} />;
 }

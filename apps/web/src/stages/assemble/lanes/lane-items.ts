@@ -1,11 +1,30 @@
-import type { Assembly, Board } from '@zest/core/assembly';
+import type { Assembly, Board, Segment, TakeSource } from '@zest/core/assembly';
+import type { Side } from '@zest/core/lesson';
 import { wordsPerMinute } from '@zest/core/schedule';
 import { lengthText, type TimeSpan } from '@zest/core/time';
 import { teacherText } from '@zest/core/words';
 
+/** A lane, by what it holds. */
+export type LaneId =
+  | 'picture'
+  | 'clock'
+  | 'counter'
+  | 'side'
+  | 'cue'
+  | 'board'
+  | 'pointer'
+  | 'caution'
+  | 'captions'
+  | 'words'
+  | 'pause';
+
 export interface LaneItem extends TimeSpan {
   text: string;
   tone: 'plain' | 'warm' | 'cool' | 'pale';
+  /** The take it shows from, for its pictures. */
+  take?: Segment & { source: TakeSource };
+  /** Moments at which a repetition is done. */
+  beads?: number[];
   /** What may be dragged to another time: a sentence of this block. */
   sentence?: { blockId: string; text: string };
   /** More about it than its text and length. */
@@ -13,6 +32,7 @@ export interface LaneItem extends TimeSpan {
 }
 
 export interface Lane {
+  id: LaneId;
   name: string;
   items: LaneItem[];
 }
@@ -22,8 +42,10 @@ function joined(items: LaneItem[]): LaneItem[] {
   const rows: LaneItem[] = [];
   for (const item of items) {
     const last = rows.at(-1);
-    if (last && last.text === item.text && last.endMs === item.startMs) last.endMs = item.endMs;
-    else rows.push({ ...item });
+    if (last && last.text === item.text && last.endMs === item.startMs) {
+      last.endMs = item.endMs;
+      last.beads?.push(...(item.beads ?? []));
+    } else rows.push({ ...item, ...(item.beads && { beads: [...item.beads] }) });
   }
   return rows;
 }
@@ -32,17 +54,19 @@ function pictureText({ source, look, beside, under }: Assembly['segments'][numbe
   if (source.kind === 'card') return `Card: ${source.card.heading}`;
   const how = [
     source.takeFrames === source.inFrame + 1
-      ? 'still'
+      ? teacherText('lanes.still')
       : Math.abs(source.speed - 1) > 0.01
         ? `${Math.round(source.speed * 100)} %`
         : '',
-    look.closer ? 'closer' : '',
-    look.blurs.length > 0 ? 'blurred' : '',
-    look.quarters > 0 ? 'turned' : '',
-    beside ? 'two views' : '',
-    under ? 'fades in' : '',
+    look.closer ? teacherText('lanes.closer') : '',
+    look.blurs.length > 0 ? teacherText('lanes.blurred') : '',
+    look.quarters > 0 ? teacherText('lanes.turned') : '',
+    beside ? teacherText('lanes.two-views') : '',
+    under ? teacherText('lanes.fades-in') : '',
   ].filter((word) => word !== '');
-  return how.length > 0 ? `Take, ${how.join(', ')}` : 'Take';
+  return how.length > 0
+    ? `${teacherText('lanes.take')}, ${how.join(', ')}`
+    : teacherText('lanes.take');
 }
 
 function boardText(board: Board): string {
@@ -54,7 +78,7 @@ function boardText(board: Board): string {
     case 'kit':
       return board.lines.join(', ');
     case 'floor':
-      return 'The floor';
+      return teacherText('lanes.floor');
     case 'rules':
       return `${board.players}: ${board.text}`;
     case 'level':
@@ -68,115 +92,107 @@ function boardText(board: Board): string {
   }
 }
 
+const isTake = (segment: Segment): segment is Segment & { source: TakeSource } =>
+  segment.source.kind === 'take';
+
+/** Items as long as what they tell of. */
+const itemsOf = <T extends TimeSpan>(
+  spans: readonly T[],
+  about: (span: T) => Omit<LaneItem, keyof TimeSpan>,
+): LaneItem[] =>
+  spans.map((span) => ({ startMs: span.startMs, endMs: span.endMs, ...about(span) }));
+
 /** A lane for each purpose the lesson uses, by what it is for. */
 export function lanesOf(assembly: Assembly): Lane[] {
   const { lanes } = assembly;
-  const sides =
+  const sides: readonly (TimeSpan & { side: Side | null })[] =
     lanes.side.length > 0 ? lanes.side : lanes.counter.filter(({ side }) => side !== null);
-  const rows: Lane[] = [
+  const rows: Omit<Lane, 'name'>[] = [
     {
-      name: 'Picture',
-      items: assembly.segments.map((s) => ({
-        startMs: s.startMs,
-        endMs: s.endMs,
+      id: 'picture',
+      items: itemsOf(assembly.segments, (s) => ({
         text: pictureText(s),
         tone: s.source.kind === 'card' ? 'plain' : 'cool',
+        ...(isTake(s) && { take: s }),
       })),
     },
     {
-      name: 'Clock',
-      items: lanes.clock.map((c) => ({
-        startMs: c.startMs,
-        endMs: c.endMs,
+      id: 'clock',
+      items: itemsOf(lanes.clock, (c) => ({
         text: c.title,
         tone: c.phase === 'work' ? 'warm' : 'pale',
       })),
     },
     {
-      name: 'Count',
+      id: 'counter',
       items: joined(
-        lanes.counter.map((c) => ({
-          startMs: c.startMs,
-          endMs: c.endMs,
+        itemsOf(lanes.counter, (c) => ({
           text: `${c.reps}${c.side ? ` ${c.side}` : ''}`,
           tone: 'warm' as const,
+          beads: c.rep > 0 && c.elapsedMs === 0 && !c.missed ? [c.startMs] : [],
         })),
       ),
     },
     {
-      name: 'Side',
+      id: 'side',
       items: joined(
-        sides.map((c) => ({
-          startMs: c.startMs,
-          endMs: c.endMs,
+        itemsOf(sides, (c) => ({
           text: c.side ?? '',
           tone: c.side === 'left' ? ('pale' as const) : ('plain' as const),
         })),
       ),
     },
     {
-      name: 'Cue',
-      items: lanes.cue.map((c) => ({
-        startMs: c.startMs,
-        endMs: c.endMs,
+      id: 'cue',
+      items: itemsOf(lanes.cue, (c) => ({
         text: c.text,
         tone: 'pale',
       })),
     },
     {
-      name: 'Board',
-      items: lanes.board.map((b) => ({
-        startMs: b.startMs,
-        endMs: b.endMs,
+      id: 'board',
+      items: itemsOf(lanes.board, (b) => ({
         text: boardText(b.board),
         tone: 'plain',
       })),
     },
     {
-      name: 'Arrow',
-      items: lanes.pointer.map((c) => ({
-        startMs: c.startMs,
-        endMs: c.endMs,
+      id: 'pointer',
+      items: itemsOf(lanes.pointer, (c) => ({
         text: c.text,
         tone: 'warm',
       })),
     },
     {
-      name: 'Caution',
-      items: lanes.caution.map((c) => ({
-        startMs: c.startMs,
-        endMs: c.endMs,
+      id: 'caution',
+      items: itemsOf(lanes.caution, (c) => ({
         text: c.text,
         tone: c.tone === 'correction' ? 'cool' : 'warm',
       })),
     },
     {
-      name: 'Captions',
-      items: assembly.captions.map((c) => ({
-        startMs: c.startMs,
-        endMs: c.endMs,
+      id: 'captions',
+      items: itemsOf(assembly.captions, (c) => ({
         text: c.lines.join(' '),
         tone: 'plain',
       })),
     },
     {
-      name: 'Words',
-      items: assembly.sentences.map(({ startMs, endMs, text, isGuess, blockId }) => ({
-        startMs,
-        endMs,
+      id: 'words',
+      items: itemsOf(assembly.sentences, ({ startMs, endMs, text, isGuess, blockId }) => ({
         text: isGuess ? `? ${text}` : text,
         tone: isGuess ? 'warm' : 'cool',
         sentence: { blockId, text },
         ...(!isGuess && {
-          more: `${Math.round(wordsPerMinute(text, endMs - startMs))} words a minute`,
+          more: teacherText('lanes.words-minute', {
+            n: Math.round(wordsPerMinute(text, endMs - startMs)),
+          }),
         }),
       })),
     },
     {
-      name: 'Pause',
-      items: assembly.pauses.map((p) => ({
-        startMs: p.startMs,
-        endMs: p.endMs,
+      id: 'pause',
+      items: itemsOf(assembly.pauses, (p) => ({
         text: teacherText(p.isRest ? 'lane.rest-off' : 'lane.practice-off', {
           length: lengthText(p.practiceMs),
         }),
@@ -184,5 +200,7 @@ export function lanesOf(assembly: Assembly): Lane[] {
       })),
     },
   ];
-  return rows.filter(({ items }) => items.length > 0);
+  return rows
+    .filter(({ items }) => items.length > 0)
+    .map((row) => ({ ...row, name: teacherText(`lane.${row.id}`) }));
 }
