@@ -28,9 +28,18 @@ export function readLoudness(words: string): Loudness {
 
 /** Says nothing but that it goes on, and what it measured. */
 export const QUIET = ['-hide_banner', '-nostats', '-progress', 'pipe:1'] as const;
+/**
+ * Dithered to 16 bits: in digital silence the meter's filters run down to numbers so small that the
+ * processor takes ten times as long for them. It is far under what the meter counts as silence.
+ */
+export const NEVER_STILL = 'aresample=osf=flt,aresample=osf=s16:dither_method=triangular';
+
 /** Measures, and writes nothing. One channel is measured as it is heard, from both loudspeakers. */
 const meter = (framelog: 'verbose' | 'info') =>
-  ['-af', `ebur128=peak=true:dualmono=true:framelog=${framelog}`, '-f', 'null', '-'] as const;
+  [
+    ...['-af', `${NEVER_STILL},ebur128=peak=true:dualmono=true:framelog=${framelog}`],
+    ...['-f', 'null', '-'],
+  ] as const;
 export const METER = meter('verbose');
 
 /** Measures a file's first sound track. */

@@ -18,16 +18,17 @@ it('what a process that is gone left unfinished goes; what is finished, or someb
       partOf(piece),
       asGone(partOf(piece)),
       asGone(`${partOf(piece)}-0.rgba`),
+      asGone(`${partOf(piece)}-12`),
       path.join(folders.segments, wantedName()),
       path.join(folders.segments, asGone(wantedName())),
     ])
       writeFileSync(file, 'x');
-    writeFileSync(claimOf(piece), String(gone));
-    writeFileSync(claimOf(`${piece}2`), String(process.pid));
+    writeFileSync(claimOf(folders.segments, { hash: 'a' }), String(gone));
+    writeFileSync(claimOf(folders.segments, { hash: 'b' }), String(process.pid));
     const folder = await workFolder(folders, 'hand-over');
     for (const kind of ['job', 'hand-over'])
       mkdirSync(path.join(folders.work, `${kind}-${gone}-abc_-9`));
-    expect(await sweepUnfinished(folders, (pid) => pid === process.pid)).toBe(6);
+    expect(await sweepUnfinished(folders, (pid) => pid === process.pid)).toBe(7);
     expect(readdirSync(folders.work)).toEqual([path.basename(folder)]);
     expect(readdirSync(folders.segments)).toHaveLength(4);
     // A process begins with nothing: what bears its own number is of one before it.

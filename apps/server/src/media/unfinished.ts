@@ -15,14 +15,15 @@ export const wantedName = (): string => `wanted-${process.pid}-${nanoid()}.json`
 export const isWanted = (name: string): boolean => name.startsWith('wanted-');
 
 /** A piece's sign that somebody is at it; in it stands who. */
-export const claimOf = (file: string): string => `${file}.claim`;
+export const claimOf = (folder: string, { hash }: { hash: string }): string =>
+  path.join(folder, `${hash}.claim`);
 
 /** Makes a folder to work in. */
 export const workFolder = (folders: Pick<Folders, 'work'>, kind: string): Promise<string> =>
   mkdtemp(path.join(folders.work, `${kind}-${process.pid}-`));
 
 const MAKERS = [
-  /\.(\d+)-[\w-]{6}\.part(-\d+\.rgba)?$/,
+  /\.(\d+)-[\w-]{6}\.part(-\d+(\.rgba)?)?$/,
   /^wanted-(\d+)-/,
   /^[a-z-]+-(\d+)-[\w-]{6}$/,
 ];

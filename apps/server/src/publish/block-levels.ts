@@ -3,6 +3,7 @@ import path from 'node:path';
 import type { Assembly } from '@zest/core/assembly';
 import { firstFrameFrom, OUTPUT_FPS, overlaps } from '@zest/core/time';
 import { ffmpeg, RAW_SOUND, SAMPLE_RATE } from '../media/ffmpeg.ts';
+import { NEVER_STILL } from '../media/loudness.ts';
 import { run } from '../media/run.ts';
 import { hashOf } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
@@ -48,7 +49,7 @@ async function windowsOf(voice: string, signal?: AbortSignal): Promise<number[]>
       '-i',
       voice,
       '-af',
-      'ebur128=metadata=1:dualmono=true,ametadata=mode=print:key=lavfi.r128.M:file=-',
+      `${NEVER_STILL},ebur128=metadata=1:dualmono=true,ametadata=mode=print:key=lavfi.r128.M:file=-`,
       '-f',
       'null',
       '-',

@@ -35,7 +35,7 @@ async function framePng(
   if (!piece) throw refuse(422, 'empty-lesson', teacherText('server.no-picture-yet'));
   const folder = await mkdtemp(path.join(os.tmpdir(), 'zest-frame-'));
   try {
-    const picture = await renderPiece(
+    const [picture = ''] = await renderPiece(
       piece,
       STANDARD,
       folder,

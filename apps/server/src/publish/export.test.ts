@@ -18,12 +18,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { picturePackets, probe } from '../media/probe.ts';
 import { CancelledError, ProgramError } from '../media/run.ts';
+import { claimOf } from '../media/unfinished.ts';
 import { footageFolder, frameOf } from '../testing/footage.ts';
 import { lessonOf } from '../testing/server.ts';
 import { ExportFault, exportVideo, type ExportedVideo } from './export.ts';
 import { sceneRgba } from './paint.ts';
-import { piecesOf, STANDARD } from './pieces.ts';
-import { piecePath } from './render.ts';
+import { piecesOf } from './pieces.ts';
 import { helpOut } from './shared-pieces.ts';
 import { measureLoudness } from '../media/loudness.ts';
 
@@ -273,18 +273,18 @@ describe('an exported lesson', () => {
     expect(made).toMatchObject({ integratedLufs, truePeakDb });
   });
 
-  it('costs only the changed piece after a small change', async () => {
+  it('costs only the changed parts after a small change', async () => {
     const before = new Map(
       readdirSync(cacheDir).map((name) => [name, statSync(path.join(cacheDir, name)).mtimeMs]),
     );
     await make(cutOf({ title: 'Skip', cues: [makeCue('Soft knees', () => 'c')] }));
     const after = readdirSync(cacheDir);
-    expect(
-      after
-        .filter((name) => !before.has(name))
-        .map((name) => path.extname(name))
-        .sort(),
-    ).toEqual(['.mp4']);
+    // The cue's five seconds, in parts of two.
+    expect(after.filter((name) => !before.has(name)).map((name) => path.extname(name))).toEqual([
+      '.mp4',
+      '.mp4',
+      '.mp4',
+    ]);
     expect(
       [...before].every(([name, at]) => statSync(path.join(cacheDir, name)).mtimeMs === at),
     ).toBe(true);
@@ -366,7 +366,7 @@ describe('several workers', () => {
     const assembly = cutOf({ title: 'Taken over', workMs: 1_000 });
     const folder = mkdtempSync(path.join(workDir, 'own-'));
     for (const piece of piecesOf(assembly, media)) {
-      const claim = `${piecePath(piece, STANDARD, folder)}.claim`;
+      const claim = claimOf(folder, piece);
       writeFileSync(claim, '');
       utimesSync(claim, new Date(0), new Date(0));
     }

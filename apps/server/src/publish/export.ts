@@ -1,4 +1,4 @@
-import { rename, rm, stat, writeFile } from 'node:fs/promises';
+import { readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Assembly } from '@zest/core/assembly';
 import { captionsToWebVtt, chaptersMetadata } from '@zest/core/formats';
@@ -7,9 +7,17 @@ import { textToSay } from '@zest/core/words';
 import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
 import type { FrameSize } from './frame-size.ts';
-import { piecesOf, STANDARD, videoFormat, type Piece, type RenderSettings } from './pieces.ts';
+import {
+  piecesOf,
+  STANDARD,
+  videoFormat,
+  type Piece,
+  type PiecePart,
+  type RenderSettings,
+} from './pieces.ts';
 import type { TakeMedia } from '../cut/cut.ts';
 import { seekTo } from './picture-graph.ts';
+import { AT_ONCE, partPath } from './render.ts';
 import { askForHelp, renderShared } from './shared-pieces.ts';
 import type { Loudness } from '../media/loudness.ts';
 import { encodeSound } from './sound.ts';
@@ -42,38 +50,43 @@ export interface ExportTools {
 
 /** Share of the work that is rendering; the rest is joining and verifying. */
 const RENDER_PART = 0.97;
-/** Pieces rendered at once: one works while the other starts or ends. */
-const AT_ONCE = 2;
 
-/** Renders all pieces and reports progress over them together. @returns their files in order */
+/** Tells of parts that are in `cacheDir` now, and of those it was asked about before. */
+async function keptIn(
+  cacheDir: string,
+  settings: RenderSettings,
+): Promise<(part: PiecePart) => boolean> {
+  const names = new Set(await readdir(cacheDir));
+  return (part) => {
+    const name = path.basename(partPath(part, settings, cacheDir));
+    const isKept = names.has(name);
+    // Equal ones, such as the same card twice, are rendered once.
+    names.add(name);
+    return isKept;
+  };
+}
+
+/** Renders all pieces and reports progress over them together. */
 async function renderAll(
   pieces: readonly Piece[],
   settings: RenderSettings,
-  frames: number,
   tools: ExportTools,
-): Promise<string[]> {
+): Promise<void> {
+  const frames = pieces.reduce((sum, piece) => sum + piece.frames, 0);
   const done = new Map<Piece, number>();
-  const pictures: string[] = [];
-  // Equal pieces, such as the same card twice, are rendered once.
-  const rendering = new Map<string, Promise<string>>();
-  const waiting = pieces.map((piece, index) => ({ piece, index }));
+  const waiting = [...pieces];
   const report = (piece: Piece, pieceFrames: number) => {
     done.set(piece, Math.min(pieceFrames, piece.frames));
     const all = [...done.values()].reduce((sum, n) => sum + n, 0);
     tools.onProgress((RENDER_PART * all) / frames, textToSay('job.burning-in'));
   };
   const renderSome = async () => {
-    for (let next = waiting.shift(); next; next = waiting.shift()) {
-      const { piece, index } = next;
-      report(piece, 0);
-      const onProgress = (doneMs: number) =>
-        report(piece, Math.floor((doneMs * OUTPUT_FPS) / 1000));
-      const picture =
-        rendering.get(piece.hash) ??
-        renderShared(piece, settings, tools.cacheDir, tools.takePath, onProgress, tools.signal);
-      rendering.set(piece.hash, picture);
-      pictures[index] = await picture;
-      report(piece, piece.frames);
+    for (let piece = waiting.shift(); piece; piece = waiting.shift()) {
+      const now = piece;
+      report(now, 0);
+      const onProgress = (doneMs: number) => report(now, Math.floor((doneMs * OUTPUT_FPS) / 1000));
+      await renderShared(now, settings, tools.cacheDir, tools.takePath, onProgress, tools.signal);
+      report(now, now.frames);
     }
   };
   const helped = await askForHelp({ settings, pieces: [...pieces] }, tools.cacheDir);
@@ -82,7 +95,6 @@ async function renderAll(
   } finally {
     await helped();
   }
-  return pictures;
 }
 
 /**
@@ -104,16 +116,17 @@ export async function exportVideo(
   const sound = path.join(tools.workDir, format === 'webm' ? 'sound.webm' : 'sound.m4a');
   const stop = new AbortController();
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
+  const isKept = await keptIn(tools.cacheDir, settings);
   // Sound is levelled beside the picture; whichever fails stops the other.
   const both = [
-    renderAll(pieces, settings, frames, { ...tools, signal }),
+    renderAll(piecesOf(assembly, media, settings, isKept), settings, { ...tools, signal }),
     encodeSound(pieces, assembly, sound, format, {
       ...tools,
       shaOf: (takeId) => media.get(takeId)?.sha ?? '',
       signal,
     }),
   ] as const;
-  const [pictures, loudness] = await Promise.all(both).catch(async (error: unknown) => {
+  const [, loudness] = await Promise.all(both).catch(async (error: unknown) => {
     stop.abort();
     await Promise.allSettled(both);
     throw error;
@@ -125,6 +138,9 @@ export async function exportVideo(
   // Players show the track of an MP4 by themselves: burned in as well, every word would stand there
   // twice.
   const track = assembly.captions.length > 0 && !settings.captions ? captions : null;
+  const pictures = pieces.flatMap(({ parts }) =>
+    parts.map((part) => partPath(part, settings, tools.cacheDir)),
+  );
   await join(pictures, sound, track, joined, assembly, format, tools);
   await verify(joined, frames, { ...settings, format }, tools.signal);
   const video = settings.format === 'gif' ? await gifOf(joined, tools) : joined;

@@ -61,6 +61,8 @@ export class PictureGraph {
     private readonly rawName: string,
     private readonly frame: FrameSize,
     private readonly cardLook: Finish['look'],
+    /** What footage is read with. */
+    private readonly reading: readonly string[],
   ) {
     this.size = pictureSize(frame);
   }
@@ -77,7 +79,10 @@ export class PictureGraph {
   /** A take's frames in time, fitted into the frame. @returns its label */
   #shot({ sha, inFrame, available, speed }: Shot, quarters: number): string {
     const { width: W, height: H } = this.size;
-    this.input.push(...seekTo(inFrame), ...GUARDED_INPUT, '-an', '-i', this.takePath(sha));
+    this.input.push(
+      ...[...this.reading, ...seekTo(inFrame), ...GUARDED_INPUT],
+      ...['-an', '-i', this.takePath(sha)],
+    );
     const chain = [`setpts=N/${OUTPUT_FPS}/TB`, `fps=${OUTPUT_FPS}`, `trim=end_frame=${available}`];
     // Rounded up, output frame n shows the last frame at or before n times the speed.
     if (speed !== 1)

@@ -20,13 +20,12 @@ import { shapeOf } from './frame-size.ts';
 import { hashOf } from '../media/store.ts';
 import { slotChanges, type Burned, type SlotChange } from './paint.ts';
 
-/**
- * Longest piece rendered in one go: what a killed server loses at most, and what a small change
- * costs.
- */
+/** Longest piece rendered in one go: what a killed server loses at most. */
 const PIECE_FRAMES = 600;
+/** Longest part kept by itself: what a small change costs. Each begins with a key frame. */
+export const PART_FRAMES = 60;
 /** Raised when the painter or the filters change what a piece looks like. */
-const LOOK = 6;
+const LOOK = 7;
 
 /** A lowered sound is this much softer, in dB. */
 export const LOW_DB = -12;
@@ -56,12 +55,17 @@ export type PiecePicture =
     }
   | { kind: 'card'; card: CardText };
 
-/**
- * A stretch of the video rendered by itself and kept under the hash of everything that is seen in
- * it.
- */
-export interface Piece {
+/** A part of a piece, kept by itself under the hash of everything that is seen in it. */
+export interface PiecePart {
   hash: string;
+  frames: number;
+}
+
+/** A stretch of the video rendered in one go. */
+export interface Piece {
+  /** That of its parts together. */
+  hash: string;
+  parts: PiecePart[];
   startFrame: number;
   frames: number;
   picture: PiecePicture;
@@ -104,28 +108,40 @@ function inShape(assembly: Assembly, settings: RenderSettings): Assembly {
   return assembly.shape === shape ? assembly : { ...assembly, shape };
 }
 
-/** Cuts the assembly into pieces at segment borders and every `PIECE_FRAMES`. */
+/** What comes up over another picture does so over the whole of its piece, which stays whole. */
+const partFrames = ({ under }: Segment) => (under ? PIECE_FRAMES : PART_FRAMES);
+
+/**
+ * Cuts the assembly into pieces at segment borders and every `PIECE_FRAMES`; those of their parts
+ * that are kept already, or are in an earlier piece, are left out.
+ */
 export function piecesOf(
   cut: Assembly,
   media: MediaByTake,
   settings: RenderSettings = STANDARD,
+  isKept: (part: PiecePart) => boolean = () => false,
 ): Piece[] {
   const assembly = inShape(cut, settings);
   return assembly.segments.flatMap((segment) => {
-    const first = firstFrameFrom(segment.startMs);
     const end = firstFrameFrom(segment.endMs);
+    const most = partFrames(segment);
     const pieces: Piece[] = [];
-    for (let startFrame = first; startFrame < end; startFrame += PIECE_FRAMES)
-      pieces.push(
-        pieceOf(
-          assembly,
-          segment,
-          startFrame,
-          Math.min(PIECE_FRAMES, end - startFrame),
-          media,
-          settings,
-        ),
-      );
+    let parts: PiecePart[] = [];
+    let frames = 0;
+    const close = (at: number) => {
+      if (frames > 0) pieces.push(pieceOf(assembly, segment, at - frames, parts, media, settings));
+      [parts, frames] = [[], 0];
+    };
+    for (let at = firstFrameFrom(segment.startMs); at < end; at += most) {
+      const length = Math.min(most, end - at);
+      const part = partAt(assembly, segment, at, length, media, settings);
+      const isThere = isKept(part);
+      if (isThere || frames + length > PIECE_FRAMES) close(at);
+      if (isThere) continue;
+      parts.push(part);
+      frames += length;
+    }
+    close(end);
     return pieces;
   });
 }
@@ -141,17 +157,20 @@ export function pieceOfFrame(
   const segment = assembly.segments.find(
     ({ startMs, endMs }) => firstFrameFrom(startMs) <= frame && frame < firstFrameFrom(endMs),
   );
-  return segment ? pieceOf(assembly, segment, frame, 1, media, settings) : null;
+  if (!segment) return null;
+  const part = partAt(assembly, segment, frame, 1, media, settings);
+  return pieceOf(assembly, segment, frame, [part], media, settings);
 }
 
-function pieceOf(
+/** What is seen in a stretch of a segment. */
+function seenIn(
   assembly: Assembly,
   segment: Segment,
   startFrame: number,
   frames: number,
   media: MediaByTake,
   settings: RenderSettings,
-): Piece {
+): Pick<Piece, 'frames' | 'picture' | 'under' | 'overlays' | 'look'> {
   const first = firstFrameFrom(segment.startMs);
   const end = firstFrameFrom(segment.endMs);
   const burned: Burned[] = [
@@ -167,35 +186,44 @@ function pieceOf(
     from: (startFrame - first) / (end - first),
     to: (startFrame + frames - first) / (end - first),
   };
-  const seen = {
+  const { source, look, under, beside } = segment;
+  return {
     frames,
-    picture: pictureOf(
-      segment,
-      segment.source,
-      segment.look,
-      startFrame,
-      parts,
-      media,
-      segment.beside,
-    ),
+    picture: pictureOf(segment, source, look, startFrame, parts, media, beside),
     under:
-      segment.under &&
-      pictureOf(
-        segment,
-        segment.under.source,
-        segment.under.look,
-        startFrame,
-        { from: 0, to: 0 },
-        media,
-        null,
-      ),
+      under &&
+      pictureOf(segment, under.source, under.look, startFrame, { from: 0, to: 0 }, media, null),
     overlays,
     look: assembly.look,
   };
+}
+
+function partAt(
+  assembly: Assembly,
+  segment: Segment,
+  startFrame: number,
+  frames: number,
+  media: MediaByTake,
+  settings: RenderSettings,
+): PiecePart {
+  const seen = seenIn(assembly, segment, startFrame, frames, media, settings);
+  return { hash: hashOf([LOOK, REFERENCE, settings, seen]), frames };
+}
+
+function pieceOf(
+  assembly: Assembly,
+  segment: Segment,
+  startFrame: number,
+  parts: PiecePart[],
+  media: MediaByTake,
+  settings: RenderSettings,
+): Piece {
+  const frames = parts.reduce((sum, part) => sum + part.frames, 0);
   return {
-    hash: hashOf([LOOK, REFERENCE, settings, seen]),
+    hash: hashOf(parts.map(({ hash }) => hash)),
+    parts,
     startFrame,
-    ...seen,
+    ...seenIn(assembly, segment, startFrame, frames, media, settings),
     sound: soundOf(segment, startFrame, media),
   };
 }

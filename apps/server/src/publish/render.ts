@@ -1,11 +1,18 @@
 import { rename, rm, stat } from 'node:fs/promises';
+import os from 'node:os';
 import path from 'node:path';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { partOf } from '../media/unfinished.ts';
 import { COLOUR_TAGS, ffmpeg, videoEncoder } from '../media/ffmpeg.ts';
 import { boxPixels, streamSlot } from './paint.ts';
 import { PictureGraph } from './picture-graph.ts';
-import { videoFormat, type Piece, type RenderSettings } from './pieces.ts';
+import {
+  PART_FRAMES,
+  videoFormat,
+  type Piece,
+  type PiecePart,
+  type RenderSettings,
+} from './pieces.ts';
 
 async function exists(file: string): Promise<boolean> {
   try {
@@ -15,15 +22,54 @@ async function exists(file: string): Promise<boolean> {
   }
 }
 
-/** Where a rendered piece is kept. */
-export const piecePath = ({ hash }: Piece, settings: RenderSettings, cacheDir: string): string =>
+/** Where a rendered part of a piece is kept. */
+export const partPath = ({ hash }: PiecePart, settings: RenderSettings, cacheDir: string): string =>
   path.join(cacheDir, `${hash}.${videoFormat(settings)}`);
+
+/** Whether all parts of a piece are kept. */
+export async function isRendered(
+  { parts }: Piece,
+  settings: RenderSettings,
+  cacheDir: string,
+): Promise<boolean> {
+  for (const part of parts) if (!(await exists(partPath(part, settings, cacheDir)))) return false;
+  return true;
+}
+
+/** Most pieces rendered at once: each holds its frames in memory. */
+const MOST_AT_ONCE = 4;
+const cores = os.availableParallelism();
+/**
+ * Pieces rendered at once, and the threads of each: several encoders of few threads do the same
+ * work for less than one of many.
+ */
+export const AT_ONCE = Math.min(MOST_AT_ONCE, cores);
+const THREADS = ['-threads', String(Math.floor(cores / AT_ONCE))];
+
+/** Ends of the parts, in frames from the piece's start. */
+function endsOf(parts: readonly PiecePart[]): number[] {
+  let at = 0;
+  return parts.map(({ frames }) => (at += frames));
+}
+
+/** Each part in its own file; `name` is that of their files before their numbers. */
+function intoParts({ parts }: Piece, format: 'mp4' | 'webm', name: string): string[] {
+  return [
+    ...['-force_key_frames', `expr:not(mod(n,${PART_FRAMES}))`],
+    ...['-f', 'segment', '-segment_format', format, '-reset_timestamps', '1'],
+    // The first one begins at 0 like the others, not where its first decoding time would be 0.
+    ...['-avoid_negative_ts', 'disabled'],
+    ...(format === 'mp4' ? ['-segment_format_options', 'video_track_timescale=90000'] : []),
+    ...['-segment_frames', endsOf(parts).join(',')],
+    `${name}-%d`,
+  ];
+}
 
 /**
  * Renders the picture of a piece into `cacheDir`, or finds it there from an earlier, perhaps
  * interrupted, run.
  * @param takePath where the working copy with a content hash lies
- * @returns the file
+ * @returns the files of its parts
  */
 export async function renderPiece(
   piece: Piece,
@@ -32,14 +78,15 @@ export async function renderPiece(
   takePath: (sha: string) => string,
   onProgress: (doneMs: number) => void,
   signal?: AbortSignal,
-): Promise<string> {
+): Promise<string[]> {
   const format = videoFormat(settings);
-  const picture = piecePath(piece, settings, cacheDir);
-  // It gets its name last, so its presence says that it is whole.
-  if (await exists(picture)) return picture;
+  const files = piece.parts.map((part) => partPath(part, settings, cacheDir));
+  // They get their names last, so their presence says that they are whole.
+  if (await isRendered(piece, settings, cacheDir)) return files;
   // Nobody else writes to it, even who takes this piece for abandoned.
-  const part = partOf(picture);
-  const graph = new PictureGraph(piece.frames, takePath, part, settings, piece.look);
+  const making = partOf(path.join(cacheDir, piece.hash));
+  const made = files.map((_, i) => `${making}-${i}`);
+  const graph = new PictureGraph(piece.frames, takePath, making, settings, piece.look, THREADS);
   try {
     const upper = await graph.picture(piece.picture);
     let label = piece.under ? graph.over(await graph.picture(piece.under), upper) : upper;
@@ -58,22 +105,9 @@ export async function renderPiece(
       [
         ...input,
         ...['-filter_complex', filters.join(';')],
-        ...[
-          '-map',
-          `[${label}]`,
-          '-frames:v',
-          String(piece.frames),
-          ...videoEncoder(format),
-          ...COLOUR_TAGS,
-        ],
-        ...[
-          '-r',
-          String(OUTPUT_FPS),
-          ...(format === 'mp4' ? ['-video_track_timescale', '90000'] : []),
-          '-f',
-          format,
-          part,
-        ],
+        ...['-map', `[${label}]`, '-frames:v', String(piece.frames)],
+        ...[...videoEncoder(format), ...COLOUR_TAGS, ...THREADS, '-r', String(OUTPUT_FPS)],
+        ...intoParts(piece, format, making),
       ],
       {
         signal,
@@ -87,9 +121,9 @@ export async function renderPiece(
         },
       },
     );
+    for (const [i, file] of files.entries()) await rename(made[i] as string, file);
   } finally {
-    for (const file of graph.files) await rm(file, { force: true });
+    for (const file of [...graph.files, ...made]) await rm(file, { force: true });
   }
-  await rename(part, picture);
-  return picture;
+  return files;
 }

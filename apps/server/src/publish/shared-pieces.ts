@@ -5,7 +5,7 @@ import { nanoid } from 'nanoid';
 import { CancelledError } from '../media/run.ts';
 import { claimOf, isWanted, wantedName } from '../media/unfinished.ts';
 import type { Piece, RenderSettings } from './pieces.ts';
-import { piecePath, renderPiece } from './render.ts';
+import { isRendered, renderPiece } from './render.ts';
 
 /** Whoever works on something says so this often; who has not for so long is gone. */
 const BEAT_MS = 3_000;
@@ -47,10 +47,7 @@ async function claim(file: string): Promise<boolean> {
 
 type TakePath = (sha: string) => string;
 
-/**
- * Renders a piece unless another worker is at it.
- * @returns its file, or null when another has it
- */
+/** Renders a piece unless another worker is at it. @returns whether it is rendered */
 async function renderMine(
   piece: Piece,
   settings: RenderSettings,
@@ -58,24 +55,21 @@ async function renderMine(
   takePath: TakePath,
   onProgress: (doneMs: number) => void,
   signal?: AbortSignal,
-): Promise<string | null> {
-  const picture = piecePath(piece, settings, cacheDir);
-  if (await stat(picture).catch(() => null)) return picture;
-  const mine = claimOf(picture);
-  if (!(await claim(mine))) return null;
+): Promise<boolean> {
+  if (await isRendered(piece, settings, cacheDir)) return true;
+  const mine = claimOf(cacheDir, piece);
+  if (!(await claim(mine))) return false;
   const stop = keepFresh(mine);
   try {
-    return await renderPiece(piece, settings, cacheDir, takePath, onProgress, signal);
+    await renderPiece(piece, settings, cacheDir, takePath, onProgress, signal);
+    return true;
   } finally {
     stop();
     await rm(mine, { force: true });
   }
 }
 
-/**
- * Renders a piece, or waits for the worker that is at it; takes it over when that one is gone.
- * @returns its file
- */
+/** Renders a piece, or waits for the worker that is at it; takes it over when that one is gone. */
 export async function renderShared(
   piece: Piece,
   settings: RenderSettings,
@@ -83,10 +77,8 @@ export async function renderShared(
   takePath: TakePath,
   onProgress: (doneMs: number) => void,
   signal?: AbortSignal,
-): Promise<string> {
-  for (;;) {
-    const picture = await renderMine(piece, settings, cacheDir, takePath, onProgress, signal);
-    if (picture !== null) return picture;
+): Promise<void> {
+  while (!(await renderMine(piece, settings, cacheDir, takePath, onProgress, signal))) {
     await sleep(LOOK_AGAIN_MS);
     if (signal?.aborted) throw new CancelledError('Cancelled.');
   }
@@ -125,8 +117,8 @@ export async function helpOut(
     // Written by another worker of this installation, of the same version.
     const { settings, pieces } = JSON.parse(text) as Wanted;
     for (const piece of pieces.reverse()) {
-      if (await stat(piecePath(piece, settings, cacheDir)).catch(() => null)) continue;
-      if ((await renderMine(piece, settings, cacheDir, takePath, () => undefined, signal)) !== null)
+      if (await isRendered(piece, settings, cacheDir)) continue;
+      if (await renderMine(piece, settings, cacheDir, takePath, () => undefined, signal))
         return true;
     }
   }
