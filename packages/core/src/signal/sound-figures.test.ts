@@ -14,6 +14,7 @@ import { soundFigures, type SoundFrame } from './sound-quality.ts';
 import {
   bandSound,
   FEATURES,
+  fromOtherTract,
   inRoom,
   mfccOf,
   noiseFloor,
@@ -229,6 +230,18 @@ describe('sound in bands', () => {
     expect(
       frame.map((power) => Math.round(Math.log10(power + 1e-9) * 100) / 100),
     ).toMatchSnapshot();
+  });
+
+  it('has its resonances lower from a longer vocal tract, higher from a shorter one', () => {
+    const loudest = (by: number) => {
+      const { powers } = fromOtherTract(bandSound(hum(1_000, 0.5), RATE), by);
+      return [...powers.subarray(10 * BANDS, 11 * BANDS)].reduce(
+        (best, power, b, all) => (power > (all[best] ?? 0) ? b : best),
+        0,
+      );
+    };
+    // 1,000 Hz divided by these: 840, 1,000, 1,180 and 1,390 Hz, mel 884, 1,000, 1,114 and 1,233.
+    expect([1.19, 1, 0.85, 0.72].map(loudest)).toEqual([7, 8, 9, 10]);
   });
 
   it('is quiet where a tenth of its frames is', () => {

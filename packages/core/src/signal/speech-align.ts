@@ -9,7 +9,13 @@ import {
   type Costs,
 } from './speech-path.ts';
 import { evidenceFor, trustIn } from './speech-trust.ts';
-import { FEATURES, mfccOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
+import {
+  FEATURES,
+  fromOtherTract,
+  mfccOf,
+  SPEECH_STEP_MS,
+  type BandSound,
+} from './speech-sound.ts';
 import { merge, spanLength } from '../time/index.ts';
 
 /** A sentence of the script where it was said. Times in milliseconds of the recording. */
@@ -101,15 +107,25 @@ function plainCosts(features: Float32Array, reference: Float32Array, quiet: Uint
     }
     return Math.sqrt(sum);
   };
-  return (frame, from, to, row) => {
-    let [sum, squares] = [0, 0];
+  // Each frame's typical distance and its spread, found when first asked for.
+  const frames = features.length / FEATURES;
+  const [means, spreads] = [new Float64Array(frames), new Float64Array(frames)];
+  const learn = (frame: number) => {
+    let sum = 0;
+    let squares = 0;
     for (const r of sample) {
       const d = distance(frame, r);
       sum += d;
       squares += d * d;
     }
     const mean = sum / sample.length;
-    const spread = Math.sqrt(Math.max(1e-6, squares / sample.length - mean * mean));
+    means[frame] = mean;
+    spreads[frame] = Math.sqrt(Math.max(1e-6, squares / sample.length - mean * mean));
+  };
+  return (frame, from, to, row) => {
+    if (spreads[frame] === 0) learn(frame);
+    const mean = means[frame] as number;
+    const spread = spreads[frame] as number;
     for (let r = from; r < to; r += 1) row[r] = (distance(frame, r) - mean) / spread;
   };
 }
@@ -151,6 +167,7 @@ function bandAbout({ at }: Path, starts: readonly number[], total: number, times
   };
 }
 
+/** Where the sentences may lie: near where they are found four frames at a time. */
 function firstBand(
   features: Float32Array,
   reference: Float32Array,
@@ -179,6 +196,46 @@ function firstBand(
     withQuiet(fewSpeech, ofRecording.quiet, plainCosts(few, fewReference, ofRecording.quiet)),
   );
   return bandAbout(path, starts, total, COARSE);
+}
+
+/** A reference as some speaker would have said it, and the way through it. */
+interface Start {
+  plain: Float32Array;
+  wide: Band;
+  costs: Costs;
+  path: Path;
+}
+
+/** Vocal tracts from long to short, against the synthesiser's; the middle one is tried first. */
+const TRACTS = [0.84, 0.92, 1, 1.08, 1.16] as const;
+
+/** The way through the script by the vocal tract by which it costs least. */
+function bestStart(
+  features: Float32Array,
+  speech: Uint8Array,
+  { reference, referenceSpeech }: Pick<SpeechMatch, 'reference' | 'referenceSpeech'>,
+  sentences: Sentences,
+): Start {
+  const known = new Map<number, Start>();
+  const startAt = (i: number): Start => {
+    const found = known.get(i);
+    if (found) return found;
+    const plain = mfccOf(fromOtherTract(reference, TRACTS[i] ?? 1), referenceSpeech);
+    const wide = firstBand(features, plain, speech, sentences);
+    const costs = withQuiet(speech, sentences.quiet, plainCosts(features, plain, sentences.quiet));
+    const path = bestPath(speech.length, sentences, speech, FIRST, wide, costs);
+    const start = { plain, wide, costs, path };
+    known.set(i, start);
+    return start;
+  };
+  let at = TRACTS.indexOf(1);
+  for (;;) {
+    const [best] = [at, at - 1, at + 1]
+      .filter((i) => i in TRACTS)
+      .sort((a, b) => startAt(a).path.cost - startAt(b).path.cost);
+    if (best === undefined || best === at) return startAt(at);
+    at = best;
+  }
 }
 
 /**
@@ -231,10 +288,16 @@ function bestOf(found: readonly Found[], costs: Costs, total: number): Found[] {
  */
 const LEAST_CONFIRMED = FEATURES * 12;
 const CONFIRMED = 3;
+/** The same before the reference is adapted at all, when less can speak for a sentence. */
+const CONFIRMED_PLAIN = 2.5;
 /**
  * Sentences are judged by a reference that was adapted without them: each quarter by the three others.
  */
 const FOLDS = 4;
+
+/** A sentence's frames in the reference. */
+const spanOf = (starts: readonly number[], sentence: number) =>
+  [starts[sentence] as number, starts[sentence + 1] as number] as const;
 
 /** What speaks for each sentence found, by its number in the script; null where nothing does. */
 function evidenceIn(
@@ -262,15 +325,7 @@ function evidenceIn(
     for (const { sentence, span } of judged)
       evidence.set(
         sentence,
-        costs &&
-          evidenceFor(
-            costs,
-            span,
-            [starts[sentence] as number, starts[sentence + 1] as number],
-            total,
-            LATER,
-            row,
-          ),
+        costs && evidenceFor(costs, span, spanOf(starts, sentence), total, LATER, row),
       );
   }
   return evidence;
@@ -402,30 +457,46 @@ const WITHIN_BREATH_MS = 499;
 const ADDED_MS = 600;
 
 /** Times the reference is adapted, and the sentences are looked for by it. */
-const PASSES = 2;
+const PASSES = 3;
+/**
+ * Those of the sentences found that the reference is adapted by: what was confirmed, where it is
+ * enough. What else was said in between would else be learnt as the teacher's voice.
+ */
+function toLearnFrom(
+  found: readonly Found[],
+  best: readonly Found[],
+  evidence: ReadonlyMap<number, number | null>,
+  least: number,
+): readonly Found[] {
+  const confirmed = found.filter(({ sentence }) => (evidence.get(sentence) ?? 0) >= least);
+  return confirmed.reduce((sum, one) => sum + one.pairs.length, 0) >= LEAST_CONFIRMED
+    ? confirmed
+    : best;
+}
 
 /**
  * Where each sentence of the script is said in the recording, what was left out and what was added.
  */
-export function alignSpeech({
-  recording,
-  speech,
-  reference,
-  referenceSpeech,
-  starts,
-}: SpeechMatch): Alignment {
-  const [features, plain] = [mfccOf(recording, speech), mfccOf(reference, referenceSpeech)];
+export function alignSpeech(match: SpeechMatch): Alignment {
+  const { recording, speech, referenceSpeech, starts } = match;
+  const features = mfccOf(recording, speech);
   const quiet = referenceSpeech.map((one) => 1 - one);
   const sentences: Sentences = { starts, quiet };
   const total = quiet.length;
-  let costs = withQuiet(speech, quiet, plainCosts(features, plain, quiet));
-  const wide = firstBand(features, plain, speech, sentences);
-  let path = bestPath(speech.length, sentences, speech, FIRST, wide, costs);
-  let evidence: ReadonlyMap<number, number | null> = new Map();
-  let scriptScore = 0;
+  const start = bestStart(features, speech, match, sentences);
+  const { plain, wide } = start;
+  let { costs, path } = start;
+  const row = new Float32Array(total);
   let found = foundIn(path, speech, sentences);
+  let evidence: ReadonlyMap<number, number | null> = new Map(
+    found.map(({ sentence, span }) => [
+      sentence,
+      evidenceFor(costs, span, spanOf(starts, sentence), total, FIRST, row),
+    ]),
+  );
   let best = bestOf(found, costs, total);
-  let adapted = best;
+  let adapted = toLearnFrom(found, best, evidence, CONFIRMED_PLAIN);
+  let scriptScore = 0;
   for (let pass = 0; pass < PASSES; pass += 1) {
     const pairs = adapted.flatMap((one) => one.pairs);
     // So little speech tells nothing about a voice.
@@ -449,13 +520,8 @@ export function alignSpeech({
     found = foundIn(path, speech, sentences);
     best = bestOf(found, costs, total);
     evidence = evidenceIn(found, best, features, plain, speech, sentences);
-    const confirmed = found.filter(({ sentence }) => (evidence.get(sentence) ?? 0) >= CONFIRMED);
-    adapted =
-      confirmed.reduce((sum, one) => sum + one.pairs.length, 0) >= LEAST_CONFIRMED
-        ? confirmed
-        : best;
+    adapted = toLearnFrom(found, best, evidence, CONFIRMED);
   }
-  const row = new Float32Array(total);
   const fit = new Map(
     found.map((one) => [
       one.sentence,

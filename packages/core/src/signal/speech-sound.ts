@@ -21,6 +21,7 @@ export interface BandSound {
 
 const mel = (hz: number) => 2_595 * Math.log10(1 + hz / 700);
 const hertz = (m: number) => 700 * (10 ** (m / 2_595) - 1);
+const [LOW_MEL, HIGH_MEL] = [mel(BAND_HZ.from), mel(BAND_HZ.to)];
 
 /**
  * For each band, the weights of the spectrum's lines, triangles on the mel scale (O'Shaughnessy's
@@ -75,6 +76,28 @@ export function bandSound(samples: Float32Array, rate: number): BandSound {
     }
   }
   return { frames, powers };
+}
+
+/** Where the middle of a band lies on the mel scale. */
+const middleOf = (b: number) => LOW_MEL + ((HIGH_MEL - LOW_MEL) * (b + 1)) / (BANDS + 1);
+
+/**
+ * The sound as from a longer or shorter vocal tract: what lies at `by` times a frequency comes to
+ * lie at it (vocal tract length normalisation, Lee and Rose 1996, from memory).
+ */
+export function fromOtherTract({ frames, powers }: BandSound, by: number): BandSound {
+  const from = Array.from({ length: BANDS }, (_, b) => {
+    const at = (mel(hertz(middleOf(b)) * by) - LOW_MEL) / (HIGH_MEL - LOW_MEL);
+    return Math.min(BANDS - 1, Math.max(0, at * (BANDS + 1) - 1));
+  });
+  const out = new Float32Array(powers.length);
+  for (let frame = 0; frame < frames; frame += 1)
+    for (const [b, at] of from.entries()) {
+      const low = frame * BANDS + Math.min(BANDS - 2, Math.floor(at));
+      const [p, q] = [powers[low] as number, powers[low + 1] as number];
+      out[frame * BANDS + b] = p + (q - p) * (at - Math.min(BANDS - 2, Math.floor(at)));
+    }
+  return { frames, powers: out };
 }
 
 /** The quiet of each band: what nine frames in ten are louder than. */
