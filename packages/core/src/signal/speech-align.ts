@@ -319,7 +319,7 @@ function evidenceIn(
       ? withQuiet(
           speech,
           quiet,
-          likelyCosts(features, adaptedTo(features, plain, pairs), speech, pairs).costs,
+          likelyCosts(features, adaptedTo(features, plain, pairs), speech, pairs),
         )
       : null;
     for (const { sentence, span } of judged)
@@ -375,7 +375,7 @@ function likelyCosts(
   reference: Float32Array,
   speech: Uint8Array,
   pairs: readonly [number, number][],
-): { costs: Costs; usual: number } {
+): Costs {
   const within = new Float64Array(FEATURES).fill(1e-3);
   for (const [t, r] of pairs)
     for (let f = 0; f < FEATURES; f += 1)
@@ -422,32 +422,68 @@ function likelyCosts(
   // The usual cost of what was found to be the same is -1.
   const usual = pairs.reduce((sum, [t, r]) => sum + ratio(t, r), 0) / Math.max(1, pairs.length);
   const scale = 1 / Math.max(0.5, -usual);
-  return {
-    usual,
-    costs: (frame, from, to, row) => {
-      for (let r = from; r < to; r += 1) row[r] = Math.min(3, ratio(frame, r) * scale);
-    },
+  return (frame, from, to, row) => {
+    for (let r = from; r < to; r += 1) row[r] = Math.min(3, ratio(frame, r) * scale);
   };
 }
 
-/**
- * How much likelier the frames of the found sentences are than any speech, as a logarithm: with the
- * script of another recording, or with sounds that are no speech, it comes to 4 to 7; with the
- * right one said by a synthesiser to 9 and more, by people to 5 and 6 (measured). Where it is more,
- * the whole recording is plainly of this script.
- */
-const STRANGE = 6.2;
-const OWN = 8.2;
+const part = (value: number) => Math.min(1, Math.max(0, value));
+
+/** The sentences in reverse order: what they then cost, they cost by chance. */
+function reversed(
+  reference: Float32Array,
+  { starts, quiet }: Sentences,
+): { reference: Float32Array; sentences: Sentences; placeOf: Int32Array } {
+  const out = new Float32Array(reference.length);
+  const placeOf = new Int32Array(quiet.length);
+  const begins = [0];
+  for (let s = starts.length - 2; s >= 0; s -= 1) {
+    const [from, to] = spanOf(starts, s);
+    const at = begins.at(-1) ?? 0;
+    out.set(reference.subarray(from * FEATURES, to * FEATURES), at * FEATURES);
+    for (let r = from; r < to; r += 1) placeOf[r] = at + r - from;
+    begins.push(at + to - from);
+  }
+  const quietThere = new Uint8Array(quiet.length);
+  placeOf.forEach((place, r) => (quietThere[place] = quiet[r] as number));
+  return { reference: out, sentences: { starts: begins, quiet: quietThere }, placeOf };
+}
 
 /**
- * How plainly a recording is of the script as a whole, 0 to 1. Each number of the map makes any
- * recording likelier by one (Akaike's criterion): little speech must be more alike.
+ * What the script costs less than in reverse order, a sentence. Measured: with the script of
+ * another recording it comes to at most 15, with the right one to 35 and more, said by people, by
+ * synthesisers, in a hall and among children; of few sentences each may be chance.
  */
-const scriptScoreOf = (usual: number, pairs: number) =>
-  Math.min(
-    1,
-    Math.max(0, (-usual - (FEATURES * (FEATURES + 1)) / pairs - STRANGE) / (OWN - STRANGE)),
+const STRANGE = 20;
+const OWN = 32;
+const FEW = 50;
+/** Where it comes to less than this, hardly a sentence can be of this script. */
+const HARDLY = 10;
+
+/** What the script costs less than by chance, a sentence; null for one, which has no order. */
+function lessThanByChance(
+  { cost }: Path,
+  pairs: readonly [number, number][],
+  features: Float32Array,
+  plain: Float32Array,
+  speech: Uint8Array,
+  sentences: Sentences,
+): number | null {
+  const count = sentences.starts.length - 1;
+  if (count < 2) return null;
+  const other = reversed(plain, sentences);
+  const there = pairs.map(([t, r]): [number, number] => [t, other.placeOf[r] as number]);
+  const costs = likelyCosts(features, adaptedTo(features, other.reference, there), speech, there);
+  const byChance = bestPath(
+    speech.length,
+    other.sentences,
+    speech,
+    LATER,
+    firstBand(features, other.reference, speech, other.sentences),
+    withQuiet(speech, other.sentences.quiet, costs),
   );
+  return (byChance.cost - cost - FEW) / count;
+}
 
 /** Starts and ends are moved to where speech begins and ends this near. */
 const SNAP_MS = 350;
@@ -496,19 +532,14 @@ export function alignSpeech(match: SpeechMatch): Alignment {
   );
   let best = bestOf(found, costs, total);
   let adapted = toLearnFrom(found, best, evidence, CONFIRMED_PLAIN);
-  let scriptScore = 0;
+  let learnt: [number, number][] = [];
   for (let pass = 0; pass < PASSES; pass += 1) {
     const pairs = adapted.flatMap((one) => one.pairs);
     // So little speech tells nothing about a voice.
     if (pairs.length < FEATURES * 4) break;
+    learnt = pairs;
     const likely = likelyCosts(features, adaptedTo(features, plain, pairs), speech, pairs);
-    const bestPairs = best.flatMap((one) => one.pairs);
-    const { usual } =
-      adapted === best
-        ? likely
-        : likelyCosts(features, adaptedTo(features, plain, bestPairs), speech, bestPairs);
-    scriptScore = scriptScoreOf(usual, bestPairs.length);
-    costs = withQuiet(speech, quiet, likely.costs);
+    costs = withQuiet(speech, quiet, likely);
     path = bestPath(
       speech.length,
       sentences,
@@ -522,15 +553,21 @@ export function alignSpeech(match: SpeechMatch): Alignment {
     evidence = evidenceIn(found, best, features, plain, speech, sentences);
     adapted = toLearnFrom(found, best, evidence, CONFIRMED);
   }
+  const less =
+    learnt.length > 0 ? lessThanByChance(path, learnt, features, plain, speech, sentences) : null;
+  const scriptScore = part(((less ?? STRANGE) - STRANGE) / (OWN - STRANGE));
+  const most = part((less ?? HARDLY) / HARDLY);
   const fit = new Map(
     found.map((one) => [
       one.sentence,
-      scriptScore *
-        Math.min(1, Math.max(0, 0.5 + LATER.insertionFrame - costOfFound(one, costs, row))),
+      (evidence.get(one.sentence) ?? 0) >= CONFIRMED_PLAIN
+        ? scriptScore * part(0.5 + LATER.insertionFrame - costOfFound(one, costs, row))
+        : 0,
     ]),
   );
   const trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map(
-    (trusted, sentence) => (trusted === null ? null : Math.max(trusted, fit.get(sentence) ?? 0)),
+    (trusted, sentence) =>
+      trusted === null ? null : most * Math.max(trusted, fit.get(sentence) ?? 0),
   );
   return readOff(path, speech, sentences, trust);
 }
