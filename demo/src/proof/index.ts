@@ -1,2 +1,8 @@
 export { filmClip } from './film.ts';
-export { makeSpeech, speechKinds, type SpeechKind } from './speech.ts';
+export {
+  makeSpeech,
+  scriptFromElsewhere,
+  speechKinds,
+  type SpeechKind,
+  type SpokenProof,
+} from './speech.ts';

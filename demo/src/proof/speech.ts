@@ -76,14 +76,52 @@ const LONE = [
   'Today we learn to skip without a double bounce.',
   'Let us begin with the warm-up.',
 ];
-const ADLIBS = [
-  'Oh, wait a moment, my shoe lace has come undone.',
-  'Sorry, the cat has just walked in.',
-  'I hope you can all hear me over the rain today.',
-  'Right, where was I.',
-  'By the way, tell me how it went at the end of the week.',
-  'That one is my favourite, I have to say.',
+const ADLIBS = {
+  opens: [
+    'Oh, wait a moment',
+    'Sorry about that',
+    'Right, where was I',
+    'By the way',
+    'I have to say',
+    'You know what',
+    'Last week somebody asked me',
+    'I forgot to tell you',
+  ],
+  goesOn: [
+    'that one is my favourite',
+    'the cat has just walked in',
+    'my shoe lace has come undone',
+    'I hope you can all hear me over the rain',
+    'it looks easier than it is',
+    'tell me how it went at the end of the week',
+    'there is a fly around my head',
+    'it took me a whole summer to learn',
+    'do not worry about the noise outside',
+  ],
+};
+const CALLS = [
+  'Hey!',
+  'Throw it here!',
+  'Look at me!',
+  'I want to go first!',
+  'No, mine!',
+  'Wait for me!',
+  'Catch!',
+  'Can I have a go?',
 ];
+const CHILDREN = ['en-us+f5', 'en-gb+f2', 'en-gb-scotland+f4'];
+const ELSEWHERE = {
+  who: ['The library', 'A small boat', 'Our museum', 'Every gardener', 'The orchestra', 'A ferry'],
+  did: ['opened', 'arrived', 'was painted', 'played a waltz', 'grew pumpkins', 'waited'],
+  when: [
+    'early on Sunday morning',
+    'behind the cathedral',
+    'during the thunderstorm',
+    'for seven euros',
+    'near the lighthouse',
+  ],
+  end: ['and nobody noticed', 'because of the holiday', 'until the bell rang', 'despite the fog'],
+};
 
 function makeScript(count: number, seed: number): string[] {
   const pick = <T>(list: readonly T[], salt: number) =>
@@ -104,6 +142,18 @@ function makeScript(count: number, seed: number): string[] {
     script.push(sentence);
   }
   return script;
+}
+
+/** A script of which nothing is said in any recording here. */
+export function scriptFromElsewhere(count: number, seed: number): string[] {
+  const pick = (list: readonly string[], salt: number) =>
+    list[Math.floor(chance(seed * 677 + salt) * list.length)] ?? '';
+  const { who, did, when, end } = ELSEWHERE;
+  return Array.from(
+    { length: count },
+    (_, i) =>
+      `${pick(who, i * 5)} ${pick(did, i * 5 + 1)} ${pick(when, i * 5 + 2)} ${pick(end, i * 5 + 3)}.`,
+  );
 }
 
 interface Voice {
@@ -148,11 +198,56 @@ export interface SpeechKind {
   noiseDb: number | null;
   musicDb: number | null;
   beeps: boolean;
+  /** Children calling, in decibels below the speech; null: none. */
+  childrenDb: number | null;
+  /** In a hall, whose sound takes a second to die away. */
+  hall: boolean;
   /** Part of the sentences in which a word is said differently. */
   reworded: number;
 }
 
 const RATE = 22_050;
+
+function adLib(open: number, goesOn: number): string {
+  const pick = (list: readonly string[], at: number) => list[Math.floor(at * list.length)] ?? '';
+  return `${pick(ADLIBS.opens, open)}, ${pick(ADLIBS.goesOn, goesOn)}.`;
+}
+
+const powerOf = (samples: Float32Array) =>
+  samples.reduce((sum, value) => sum + value * value, 0) / Math.max(1, samples.length);
+
+/** Children call in the background, each call as loud as the others. */
+function withChildren(samples: Float32Array, rms: number, seed: number): void {
+  let at = RATE;
+  for (let i = 0; at < samples.length - 3 * RATE; i += 1) {
+    const drawn = (salt: number) => chance(seed * 433 + i * 7 + salt);
+    const call = speak(CALLS[Math.floor(drawn(1) * CALLS.length)] ?? '', {
+      ...{ voice: CHILDREN[Math.floor(drawn(2) * CHILDREN.length)] ?? '', wpm: 180 },
+      pitch: Math.round(75 + 20 * drawn(3)),
+    });
+    const gain = rms / Math.sqrt(powerOf(call));
+    for (let n = 0; n < call.length; n += 1)
+      samples[at + n] = (samples[at + n] ?? 0) + gain * (call[n] ?? 0);
+    at += Math.round((0.8 + 2.5 * drawn(4)) * RATE);
+  }
+}
+
+const HALL_S = 1;
+const ECHOES = 220;
+
+/** Echoes that come at random and die away, 60 dB in a second. */
+function inHall(samples: Float32Array, seed: number): Float32Array {
+  const out = samples.slice();
+  for (let i = 0; i < ECHOES; i += 1) {
+    const late = 0.008 + chance(seed * 211 + i * 2) * 0.9 * HALL_S;
+    const gain =
+      0.16 * Math.exp((-6.9 * late) / HALL_S) * (chance(seed * 211 + i * 2 + 1) < 0.5 ? -1 : 1);
+    const by = Math.round(late * RATE);
+    for (let n = by; n < out.length; n += 1)
+      out[n] = (out[n] as number) + gain * (samples[n - by] as number);
+  }
+  return out;
+}
 
 /**
  * Puts a recording together: pauses to 12 s, each sentence a little faster or slower than the
@@ -191,8 +286,7 @@ export function makeSpeech(kind: SpeechKind): SpokenProof {
         ? [...words.slice(0, 2), 'really', ...words.slice(3)].join(' ')
         : sentence;
     said.push(lay(changed, i));
-    if (part(i, 7) < kind.add)
-      added.push(lay(ADLIBS[Math.floor(part(i, 8) * ADLIBS.length)] as string, i + 5_000));
+    if (part(i, 7) < kind.add) added.push(lay(adLib(part(i, 8), part(i, 11)), i + 5_000));
     if (kind.beeps && part(i, 10) < 0.15) {
       pieces.push({
         at,
@@ -204,7 +298,7 @@ export function makeSpeech(kind: SpeechKind): SpokenProof {
       at += Math.round(RATE * 0.6);
     }
   }
-  const samples = new Float32Array(at + RATE);
+  let samples: Float32Array = new Float32Array(at + RATE);
   let [power, count] = [0, 0];
   for (const piece of pieces) {
     piece.samples.forEach(
@@ -214,6 +308,9 @@ export function makeSpeech(kind: SpeechKind): SpokenProof {
     count += piece.samples.length;
   }
   const speechRms = Math.sqrt(power / Math.max(1, count));
+  if (kind.childrenDb !== null)
+    withChildren(samples, speechRms * 10 ** (-kind.childrenDb / 20), seed);
+  if (kind.hall) samples = inHall(samples, seed);
   const noise = kind.noiseDb === null ? 0.0006 : speechRms * 10 ** (-kind.noiseDb / 20);
   const music = kind.musicDb === null ? 0 : speechRms * 10 ** (-kind.musicDb / 20);
   let hiss = 0;
@@ -238,10 +335,15 @@ const clear = {
   noiseDb: null,
   musicDb: null,
   beeps: true,
+  childrenDb: null,
+  hall: false,
   reworded: 0,
 } satisfies Partial<SpeechKind>;
 
-/** Clear speech of several voices, and the hard mix: reworded, in noise and over music. */
+/**
+ * Clear speech of several voices; a hall, music, children and much that is added; and the hard mix:
+ * reworded, in noise and over music.
+ */
 export const speechKinds: SpeechKind[] = [
   { name: 'clear, voice 1', voice: 'en-us+f2', seed: 1, sentences: 40, ...clear },
   { name: 'clear, voice 2', voice: 'en-gb-scotland+m3', seed: 2, sentences: 40, ...clear },
@@ -254,6 +356,14 @@ export const speechKinds: SpeechKind[] = [
     sentences: 40,
     ...clear,
     noiseDb: 10,
+  },
+  { name: 'a hall', voice: 'en-us+f4', seed: 11, sentences: 30, ...clear, hall: true },
+  { name: 'music at 12 dB', voice: 'en-gb+m4', seed: 12, sentences: 30, ...clear, musicDb: 12 },
+  { name: 'children', voice: 'en-us+f1', seed: 13, sentences: 30, ...clear, childrenDb: 8 },
+  { name: 'a third added', voice: 'en-gb-x-rp+f5', seed: 14, sentences: 30, ...clear, add: 0.55 },
+  {
+    ...{ name: 'a hall, children, a third added', voice: 'en-us+m6', seed: 15, sentences: 30 },
+    ...{ ...clear, add: 0.55, childrenDb: 10, hall: true },
   },
   ...['en-us+m2', 'en-gb-x-rp+f3', 'en-gb-scotland+m1'].map((voice, i) => ({
     name: `hard ${i + 1}: noise at 5 dB, music, reworded`,
