@@ -8,7 +8,7 @@ import {
   type Path,
   type Costs,
 } from './speech-path.ts';
-import { evidenceFor, trustIn } from './speech-trust.ts';
+import { evidenceFor, trustIn, type Evidence } from './speech-trust.ts';
 import {
   FEATURES,
   fromOtherTract,
@@ -307,10 +307,10 @@ function evidenceIn(
   plain: Float32Array,
   speech: Uint8Array,
   { starts, quiet }: Sentences,
-): Map<number, number | null> {
+): Map<number, Evidence> {
   const total = quiet.length;
   const row = new Float32Array(total);
-  const evidence = new Map<number, number | null>();
+  const evidence = new Map<number, Evidence>();
   for (let fold = 0; fold < FOLDS; fold += 1) {
     const judged = found.filter((_, i) => i % FOLDS === fold);
     const pairs = adapted.filter((one) => !judged.includes(one)).flatMap((one) => one.pairs);
@@ -325,7 +325,9 @@ function evidenceIn(
     for (const { sentence, span } of judged)
       evidence.set(
         sentence,
-        costs && evidenceFor(costs, span, spanOf(starts, sentence), total, LATER, row),
+        costs
+          ? evidenceFor(costs, span, spanOf(starts, sentence), total, LATER, row)
+          : { alone: null, amongAlike: null },
       );
   }
   return evidence;
@@ -450,17 +452,18 @@ function reversed(
 }
 
 /**
- * What the script costs less than in reverse order, a sentence. Measured: with the script of
- * another recording it comes to at most 15, with the right one to 35 and more, said by people, by
- * synthesisers, in a hall and among children; of few sentences each may be chance.
+ * What the script costs less than in reverse order, for each of its frames in which something is
+ * heard. Measured: with the script of another recording it comes to at most 0.18, with the right
+ * one to 0.4 and more, said by people, by synthesisers, in a hall and among children. So much of it
+ * may be chance where a script is short.
  */
-const STRANGE = 20;
-const OWN = 32;
-const FEW = 50;
+const STRANGE = 0.22;
+const OWN = 0.35;
+const FEW = 25;
 /** Where it comes to less than this, hardly a sentence can be of this script. */
-const HARDLY = 10;
+const HARDLY = 0.11;
 
-/** What the script costs less than by chance, a sentence; null for one, which has no order. */
+/** What the script costs less than by chance, a frame; null for one sentence: it has no order. */
 function lessThanByChance(
   { cost }: Path,
   pairs: readonly [number, number][],
@@ -482,7 +485,8 @@ function lessThanByChance(
     firstBand(features, other.reference, speech, other.sentences),
     withQuiet(speech, other.sentences.quiet, costs),
   );
-  return (byChance.cost - cost - FEW) / count;
+  const spoken = sentences.quiet.reduce((sum, one) => sum + 1 - one, 0);
+  return (byChance.cost - cost - FEW) / spoken;
 }
 
 /** Starts and ends are moved to where speech begins and ends this near. */
@@ -501,10 +505,10 @@ const PASSES = 3;
 function toLearnFrom(
   found: readonly Found[],
   best: readonly Found[],
-  evidence: ReadonlyMap<number, number | null>,
+  evidence: ReadonlyMap<number, Evidence>,
   least: number,
 ): readonly Found[] {
-  const confirmed = found.filter(({ sentence }) => (evidence.get(sentence) ?? 0) >= least);
+  const confirmed = found.filter(({ sentence }) => (evidence.get(sentence)?.alone ?? 0) >= least);
   return confirmed.reduce((sum, one) => sum + one.pairs.length, 0) >= LEAST_CONFIRMED
     ? confirmed
     : best;
@@ -524,7 +528,7 @@ export function alignSpeech(match: SpeechMatch): Alignment {
   let { costs, path } = start;
   const row = new Float32Array(total);
   let found = foundIn(path, speech, sentences);
-  let evidence: ReadonlyMap<number, number | null> = new Map(
+  let evidence: ReadonlyMap<number, Evidence> = new Map(
     found.map(({ sentence, span }) => [
       sentence,
       evidenceFor(costs, span, spanOf(starts, sentence), total, FIRST, row),
@@ -560,14 +564,15 @@ export function alignSpeech(match: SpeechMatch): Alignment {
   const fit = new Map(
     found.map((one) => [
       one.sentence,
-      (evidence.get(one.sentence) ?? 0) >= CONFIRMED_PLAIN
+      (evidence.get(one.sentence)?.amongAlike ?? 0) >= CONFIRMED_PLAIN
         ? scriptScore * part(0.5 + LATER.insertionFrame - costOfFound(one, costs, row))
         : 0,
     ]),
   );
-  const trust = trustIn(starts.slice(0, -1).map((_, sentence) => evidence.get(sentence))).map(
-    (trusted, sentence) =>
-      trusted === null ? null : most * Math.max(trusted, fit.get(sentence) ?? 0),
+  const trust = trustIn(
+    starts.slice(0, -1).map((_, sentence) => evidence.get(sentence)?.alone),
+  ).map((trusted, sentence) =>
+    trusted === null ? null : most * Math.max(trusted, fit.get(sentence) ?? 0),
   );
   return readOff(path, speech, sentences, trust);
 }

@@ -42,12 +42,23 @@ function costOf(
   );
 }
 
+/** Others that may fit better: the same words may stand in a script more than once. */
+const MOST_ALIKE = 2;
+
+/** What speaks for a sentence where it was found, in spreads of what other stretches cost there. */
+export interface Evidence {
+  /** Null where another stretch fits better. */
+  alone: number | null;
+  /** The same where a few that fit better are taken for the same words. */
+  amongAlike: number | null;
+}
+
 /**
  * How much better a sentence fits the stretch it was found in than other stretches of the script as
- * long as it do, in spreads of theirs; null where one of them fits better, or there are too few.
- * Costs must not come from a reference adapted by this sentence. Measured beside each other on recordings of
- * people and of synthesisers: right sentences come to 3 to 13, on average 6; those of a wrong
- * script are beaten by another stretch half the time, and else come to 1 to 5.
+ * long as it do; null where there are too few. Costs must not come from a reference adapted by this
+ * sentence. Measured beside each other on recordings of people and of synthesisers: right sentences
+ * come to 3 to 13, on average 6; those of a wrong script are beaten by another stretch half the
+ * time, and else come to 1 to 5.
  */
 export function evidenceFor(
   costs: Costs,
@@ -56,7 +67,7 @@ export function evidenceFor(
   total: number,
   transitions: TransitionCosts,
   row: Float32Array,
-): number | null {
+): Evidence {
   const cost = costOf(costs, span, from, to, transitions, row);
   const others: number[] = [];
   for (let d = 0; d < DECOYS; d += 1) {
@@ -64,12 +75,15 @@ export function evidenceFor(
     if (begin >= to || begin + to - from <= from)
       others.push(costOf(costs, span, begin, begin + to - from, transitions, row));
   }
-  if (others.length < LEAST_DECOYS || cost >= Math.min(...others)) return null;
-  const mean = others.reduce((sum, cost) => sum + cost, 0) / others.length;
+  const worse = others.filter((other) => other > cost);
+  const alike = others.length - worse.length;
+  if (worse.length < LEAST_DECOYS || alike > MOST_ALIKE) return { alone: null, amongAlike: null };
+  const mean = worse.reduce((sum, other) => sum + other, 0) / worse.length;
   const spread = Math.sqrt(
-    others.reduce((sum, cost) => sum + (cost - mean) ** 2, 0) / others.length,
+    worse.reduce((sum, other) => sum + (other - mean) ** 2, 0) / worse.length,
   );
-  return (mean - cost) / Math.max(LEAST_SPREAD, spread);
+  const amongAlike = (mean - cost) / Math.max(LEAST_SPREAD, spread);
+  return { alone: alike === 0 ? amongAlike : null, amongAlike };
 }
 
 export const SURE_SENTENCE = 0.5;
