@@ -48,9 +48,10 @@ describe('looking at the body', () => {
           const { poses, looks } = await watched(places);
           expect(poses).toHaveLength(places.length);
           expect(looks).toBeLessThanOrEqual(places.length);
-          poses.forEach(({ picture }, i) =>
-            expect(picture.rgb).toEqual(pictureWith(places[i] ?? NaN).rgb),
-          );
+          // Compared as bytes: element by element it takes a minute.
+          const isRight = ({ picture }: LookedAt, i: number) =>
+            Buffer.from(picture.rgb).equals(pictureWith(places[i] ?? NaN).rgb);
+          expect(poses.map(isRight)).toEqual(places.map(() => true));
         },
       ),
       { numRuns: 60 },
