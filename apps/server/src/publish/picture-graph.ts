@@ -47,8 +47,6 @@ const turns: Record<number, string[]> = {
 export class PictureGraph {
   readonly input: string[] = [];
   readonly filters: string[] = [];
-  /** Raw pictures written for it, to be removed afterwards. */
-  readonly files: string[] = [];
   /** Pixels of the picture, which may be a part of the frame. */
   private readonly size: FrameSize;
   #inputs = 0;
@@ -133,7 +131,6 @@ export class PictureGraph {
       const { frame } = this;
       const file = `${this.rawName}-${this.#inputs}.rgba`;
       await writeFile(file, cardRgba(picture.card, this.cardLook, frame));
-      this.files.push(file);
       this.input.push(
         '-f',
         'rawvideo',

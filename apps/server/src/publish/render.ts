@@ -1,4 +1,4 @@
-import { rename, rm, stat } from 'node:fs/promises';
+import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { OUTPUT_FPS } from '@zest/core/time';
@@ -52,8 +52,8 @@ function endsOf(parts: readonly PiecePart[]): number[] {
   return parts.map(({ frames }) => (at += frames));
 }
 
-/** Each part in its own file; `name` is that of their files before their numbers. */
-function intoParts({ parts }: Piece, format: 'mp4' | 'webm', name: string): string[] {
+/** Each part in its own file of a folder, named by its number. */
+function intoParts({ parts }: Piece, format: 'mp4' | 'webm', folder: string): string[] {
   return [
     ...['-force_key_frames', `expr:not(mod(n,${PART_FRAMES}))`],
     ...['-f', 'segment', '-segment_format', format, '-reset_timestamps', '1'],
@@ -61,7 +61,7 @@ function intoParts({ parts }: Piece, format: 'mp4' | 'webm', name: string): stri
     ...['-avoid_negative_ts', 'disabled'],
     ...(format === 'mp4' ? ['-segment_format_options', 'video_track_timescale=90000'] : []),
     ...['-segment_frames', endsOf(parts).join(',')],
-    `${name}-%d`,
+    path.join(folder, '%d'),
   ];
 }
 
@@ -83,10 +83,12 @@ export async function renderPiece(
   const files = piece.parts.map((part) => partPath(part, settings, cacheDir));
   // They get their names last, so their presence says that they are whole.
   if (await isRendered(piece, settings, cacheDir)) return files;
-  // Nobody else writes to it, even who takes this piece for abandoned.
+  // Nobody else writes to it, even who takes this piece for abandoned. A folder: once it is swept, an
+  // encoder that outlived its server cannot go on.
   const making = partOf(path.join(cacheDir, piece.hash));
-  const made = files.map((_, i) => `${making}-${i}`);
-  const graph = new PictureGraph(piece.frames, takePath, making, settings, piece.look, THREADS);
+  await mkdir(making);
+  const raw = path.join(making, 'raw');
+  const graph = new PictureGraph(piece.frames, takePath, raw, settings, piece.look, THREADS);
   try {
     const upper = await graph.picture(piece.picture);
     let label = piece.under ? graph.over(await graph.picture(piece.under), upper) : upper;
@@ -121,9 +123,9 @@ export async function renderPiece(
         },
       },
     );
-    for (const [i, file] of files.entries()) await rename(made[i] as string, file);
+    for (const [i, file] of files.entries()) await rename(path.join(making, String(i)), file);
   } finally {
-    for (const file of [...graph.files, ...made]) await rm(file, { force: true });
+    await rm(making, { recursive: true, force: true });
   }
   return files;
 }
