@@ -18,11 +18,14 @@ it('what a process that is gone left unfinished goes; what is finished, or someb
       partOf(piece),
       asGone(partOf(piece)),
       asGone(`${partOf(piece)}-0.rgba`),
-      asGone(`${partOf(piece)}-12`),
       path.join(folders.segments, wantedName()),
       path.join(folders.segments, asGone(wantedName())),
     ])
       writeFileSync(file, 'x');
+    // Parts of a piece are made in a folder.
+    const making = asGone(partOf(piece));
+    mkdirSync(making);
+    writeFileSync(path.join(making, '0'), 'x');
     writeFileSync(claimOf(folders.segments, { hash: 'a' }), String(gone));
     writeFileSync(claimOf(folders.segments, { hash: 'b' }), String(process.pid));
     const folder = await workFolder(folders, 'hand-over');

@@ -23,7 +23,7 @@ export const workFolder = (folders: Pick<Folders, 'work'>, kind: string): Promis
   mkdtemp(path.join(folders.work, `${kind}-${process.pid}-`));
 
 const MAKERS = [
-  /\.(\d+)-[\w-]{6}\.part(-\d+(\.rgba)?)?$/,
+  /\.(\d+)-[\w-]{6}\.part(-\d+\.rgba)?$/,
   /^wanted-(\d+)-/,
   /^[a-z-]+-(\d+)-[\w-]{6}$/,
 ];

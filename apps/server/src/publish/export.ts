@@ -8,6 +8,7 @@ import { ffmpeg } from '../media/ffmpeg.ts';
 import { probe } from '../media/probe.ts';
 import type { FrameSize } from './frame-size.ts';
 import {
+  missingOf,
   piecesOf,
   STANDARD,
   videoFormat,
@@ -119,7 +120,7 @@ export async function exportVideo(
   const isKept = await keptIn(tools.cacheDir, settings);
   // Sound is levelled beside the picture; whichever fails stops the other.
   const both = [
-    renderAll(piecesOf(assembly, media, settings, isKept), settings, { ...tools, signal }),
+    renderAll(missingOf(pieces, assembly, media, settings, isKept), settings, { ...tools, signal }),
     encodeSound(pieces, assembly, sound, format, {
       ...tools,
       shaOf: (takeId) => media.get(takeId)?.sha ?? '',

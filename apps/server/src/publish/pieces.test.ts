@@ -4,7 +4,7 @@ import { firstFrameFrom } from '@zest/core/time';
 import { describe, expect, it } from 'vitest';
 import { lessonOf } from '../testing/server.ts';
 import { slotChanges } from './paint.ts';
-import { piecesOf } from './pieces.ts';
+import { missingOf, piecesOf, STANDARD } from './pieces.ts';
 
 const work: Partial<IntervalsBlock> = {
   kind: 'intervals',
@@ -64,14 +64,17 @@ describe('pieces of an export', () => {
 
   it('are made of the parts that are not kept yet, in one go where they follow each other', () => {
     const assembly = cut([work]);
-    const parts = piecesOf(assembly, media).flatMap((piece) => piece.parts);
+    const pieces = piecesOf(assembly, media);
+    const parts = pieces.flatMap((piece) => piece.parts);
     const changed = new Set([3, 4, 9].map((i) => parts[i]?.hash));
-    const missing = piecesOf(assembly, media, undefined, ({ hash }) => !changed.has(hash));
+    const missing = missingOf(pieces, assembly, media, STANDARD, ({ hash }) => !changed.has(hash));
     expect(missing.map(({ startFrame, frames }) => [startFrame, frames])).toEqual([
       [180, 120],
       [540, 60],
     ]);
     expect(missing.flatMap((piece) => piece.parts)).toEqual([parts[3], parts[4], parts[9]]);
+    expect(missingOf(pieces, assembly, media, STANDARD, () => false)).toEqual(pieces);
+    expect(missingOf(pieces, assembly, media, STANDARD, () => true)).toEqual([]);
   });
 
   it('hold the last frame of a take that has run out, and refuse a take without its file', () => {

@@ -111,38 +111,71 @@ function inShape(assembly: Assembly, settings: RenderSettings): Assembly {
 /** What comes up over another picture does so over the whole of its piece, which stays whole. */
 const partFrames = ({ under }: Segment) => (under ? PIECE_FRAMES : PART_FRAMES);
 
-/**
- * Cuts the assembly into pieces at segment borders and every `PIECE_FRAMES`; those of their parts
- * that are kept already, or are in an earlier piece, are left out.
- */
+/** What is cut into pieces, from which media and for what. */
+interface Cutting {
+  assembly: Assembly;
+  media: MediaByTake;
+  settings: RenderSettings;
+}
+
+const cuttingOf = (cut: Assembly, media: MediaByTake, settings: RenderSettings): Cutting => ({
+  assembly: inShape(cut, settings),
+  media,
+  settings,
+});
+
+const segmentAt = ({ segments }: Assembly, frame: number) =>
+  segments.find(
+    ({ startMs, endMs }) => firstFrameFrom(startMs) <= frame && frame < firstFrameFrom(endMs),
+  );
+
+/** Cuts the assembly into pieces at segment borders and every `PIECE_FRAMES`. */
 export function piecesOf(
   cut: Assembly,
   media: MediaByTake,
   settings: RenderSettings = STANDARD,
-  isKept: (part: PiecePart) => boolean = () => false,
 ): Piece[] {
-  const assembly = inShape(cut, settings);
-  return assembly.segments.flatMap((segment) => {
+  const cutting = cuttingOf(cut, media, settings);
+  return cutting.assembly.segments.flatMap((segment) => {
     const end = firstFrameFrom(segment.endMs);
-    const most = partFrames(segment);
     const pieces: Piece[] = [];
-    let parts: PiecePart[] = [];
-    let frames = 0;
-    const close = (at: number) => {
-      if (frames > 0) pieces.push(pieceOf(assembly, segment, at - frames, parts, media, settings));
-      [parts, frames] = [[], 0];
-    };
-    for (let at = firstFrameFrom(segment.startMs); at < end; at += most) {
-      const length = Math.min(most, end - at);
-      const part = partAt(assembly, segment, at, length, media, settings);
-      const isThere = isKept(part);
-      if (isThere || frames + length > PIECE_FRAMES) close(at);
-      if (isThere) continue;
-      parts.push(part);
-      frames += length;
-    }
-    close(end);
+    for (let at = firstFrameFrom(segment.startMs); at < end; at += PIECE_FRAMES)
+      pieces.push(
+        pieceOf(
+          cutting,
+          segment,
+          at,
+          partsOf(cutting, segment, at, Math.min(PIECE_FRAMES, end - at)),
+        ),
+      );
     return pieces;
+  });
+}
+
+/** Of these pieces of a cut what is not kept yet; parts of a piece that follow each other in one go. */
+export function missingOf(
+  pieces: readonly Piece[],
+  cut: Assembly,
+  media: MediaByTake,
+  settings: RenderSettings,
+  isKept: (part: PiecePart) => boolean,
+): Piece[] {
+  const cutting = cuttingOf(cut, media, settings);
+  return pieces.flatMap((piece) => {
+    const segment = segmentAt(cutting.assembly, piece.startFrame);
+    const runs: { startFrame: number; parts: PiecePart[] }[] = [];
+    let at = piece.startFrame;
+    let isOpen = false;
+    for (const part of piece.parts) {
+      const isThere = isKept(part);
+      if (!isThere && !isOpen) runs.push({ startFrame: at, parts: [] });
+      if (!isThere) runs.at(-1)?.parts.push(part);
+      isOpen = !isThere;
+      at += part.frames;
+    }
+    if (runs[0]?.parts.length === piece.parts.length) return [piece];
+    if (!segment) throw new Error('The pieces are of another cut.');
+    return runs.map(({ startFrame, parts }) => pieceOf(cutting, segment, startFrame, parts));
   });
 }
 
@@ -153,23 +186,17 @@ export function pieceOfFrame(
   frame: number,
   settings: RenderSettings,
 ): Piece | null {
-  const assembly = inShape(cut, settings);
-  const segment = assembly.segments.find(
-    ({ startMs, endMs }) => firstFrameFrom(startMs) <= frame && frame < firstFrameFrom(endMs),
-  );
-  if (!segment) return null;
-  const part = partAt(assembly, segment, frame, 1, media, settings);
-  return pieceOf(assembly, segment, frame, [part], media, settings);
+  const cutting = cuttingOf(cut, media, settings);
+  const segment = segmentAt(cutting.assembly, frame);
+  return segment ? pieceOf(cutting, segment, frame, partsOf(cutting, segment, frame, 1)) : null;
 }
 
 /** What is seen in a stretch of a segment. */
 function seenIn(
-  assembly: Assembly,
+  { assembly, media, settings }: Cutting,
   segment: Segment,
   startFrame: number,
   frames: number,
-  media: MediaByTake,
-  settings: RenderSettings,
 ): Pick<Piece, 'frames' | 'picture' | 'under' | 'overlays' | 'look'> {
   const first = firstFrameFrom(segment.startMs);
   const end = firstFrameFrom(segment.endMs);
@@ -198,33 +225,32 @@ function seenIn(
   };
 }
 
-function partAt(
-  assembly: Assembly,
+function partsOf(
+  cutting: Cutting,
   segment: Segment,
   startFrame: number,
   frames: number,
-  media: MediaByTake,
-  settings: RenderSettings,
-): PiecePart {
-  const seen = seenIn(assembly, segment, startFrame, frames, media, settings);
-  return { hash: hashOf([LOOK, REFERENCE, settings, seen]), frames };
+): PiecePart[] {
+  const most = partFrames(segment);
+  return Array.from({ length: Math.ceil(frames / most) }, (_, i) => {
+    const seen = seenIn(cutting, segment, startFrame + i * most, Math.min(most, frames - i * most));
+    return { hash: hashOf([LOOK, REFERENCE, cutting.settings, seen]), frames: seen.frames };
+  });
 }
 
 function pieceOf(
-  assembly: Assembly,
+  cutting: Cutting,
   segment: Segment,
   startFrame: number,
   parts: PiecePart[],
-  media: MediaByTake,
-  settings: RenderSettings,
 ): Piece {
   const frames = parts.reduce((sum, part) => sum + part.frames, 0);
   return {
     hash: hashOf(parts.map(({ hash }) => hash)),
     parts,
     startFrame,
-    ...seenIn(assembly, segment, startFrame, frames, media, settings),
-    sound: soundOf(segment, startFrame, media),
+    ...seenIn(cutting, segment, startFrame, frames),
+    sound: soundOf(segment, startFrame, cutting.media),
   };
 }
 

@@ -9,12 +9,21 @@ import { announcement, Readout } from './Readout.tsx';
 import { ScorePanel } from './ScorePanel.tsx';
 import { SkipDialog } from './SkipDialog.tsx';
 import { StudentTurn } from './turn/StudentTurn.tsx';
-import { toldFrom, withAim } from './steps.ts';
+import { toldFrom, withAim, type LevelChoice } from './steps.ts';
 import { useAnswers } from './use-answers.ts';
 import { useLesson, type Following, type LessonProps } from './use-lesson.ts';
 import { useOwnLines, type OwnLines } from './use-own-lines.ts';
 import { useWakeLock } from '../ui/use-wake-lock.ts';
 import { say } from './words/index.ts';
+
+/** What a student counts and chooses of a block, in the picture and below it alike. */
+const ownPart = (following: Following, blockId: string) => ({
+  prompt: following.moments.find(({ prompt }) => prompt.blockId === blockId)?.prompt ?? null,
+  counted: following.counted,
+  onCount: following.setCounted,
+  level: following.wishedLevel(blockId),
+  onLevel: (level: LevelChoice) => following.wishLevel(blockId, level),
+});
 
 /** What is over the picture while the video waits for the student. */
 function Waiting({
@@ -38,13 +47,7 @@ function Waiting({
           block={blocks[at]}
           takeUrl={footage.takeUrl}
           choices={choices}
-          prompt={
-            following.moments.find(({ prompt }) => prompt.blockId === pause.blockId)?.prompt ?? null
-          }
-          counted={counted}
-          onCount={following.setCounted}
-          level={following.wishedLevel(pause.blockId)}
-          onLevel={(level) => following.wishLevel(pause.blockId, level)}
+          {...ownPart(following, pause.blockId)}
           next={ended ? '' : (blocks[at + 1]?.title ?? '')}
           onGoOn={actions.endPractice}
         />
@@ -85,8 +88,7 @@ export function Lesson(props: LessonProps) {
   const player = useRef<LessonPlayer>(null);
   const screen = useRef<HTMLElement>(null);
   const following = useLesson(props, { player, screen });
-  const { assembly, levels, scene, atMs, pause, stop, block, ended, counted, log, actions } =
-    following;
+  const { assembly, levels, scene, atMs, pause, stop, block, ended, log, actions } = following;
   const myLines = useOwnLines(source.code, me);
   const answers = useAnswers(log.note);
   useWakeLock();
@@ -125,13 +127,7 @@ export function Lesson(props: LessonProps) {
           key={block.id}
           block={block}
           scene={scene}
-          prompt={
-            following.moments.find(({ prompt }) => prompt.blockId === block.id)?.prompt ?? null
-          }
-          counted={counted}
-          onCount={following.setCounted}
-          level={following.wishedLevel(block.id)}
-          onLevel={(level) => following.wishLevel(block.id, level)}
+          {...ownPart(following, block.id)}
           onAnswer={(text) =>
             block.question &&
             log.note({ kind: 'answer', blockId: block.id, question: block.question.question, text })

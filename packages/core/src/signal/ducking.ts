@@ -1,3 +1,4 @@
+import { asPart } from './numbers.ts';
 /** Length of a window the voice's level is measured in, in milliseconds. */
 export const LEVEL_WINDOW_MS = 50;
 
@@ -32,7 +33,7 @@ export function openness(speech: readonly boolean[]): Float32Array {
   let since = Infinity;
   for (let i = 0; i < speech.length; i += 1) {
     since = speech[i] ? 0 : since + 1;
-    open[i] = Math.min(1, Math.max(0, (since - after) / ramp));
+    open[i] = asPart((since - after) / ramp);
   }
   let until = Infinity;
   for (let i = speech.length - 1; i >= 0; i -= 1) {

@@ -76,3 +76,6 @@ export const autocorrelation = (
   from = 0,
   to = values.length,
 ): number => correlation(values, values, lag, from, to);
+
+/** A value as a part of a whole, between none and all of it. */
+export const asPart = (value: number): number => Math.min(1, Math.max(0, value));

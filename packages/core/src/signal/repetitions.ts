@@ -12,7 +12,7 @@ import {
   type Cycle,
   type Reading,
 } from './cycles.ts';
-import { median, quantile } from './numbers.ts';
+import { asPart, median, quantile } from './numbers.ts';
 import { timesOf, type RepetitionTimes } from './repetition-times.ts';
 import { distanceFromRest, restsElsewhere } from './rest-distance.ts';
 import { sidesOf } from './sides.ts';
@@ -132,7 +132,7 @@ function isRepetition({ rise, alike, offBeat }: Judged): boolean {
 const confidenceOf = ({ rise, alike, offBeat }: Judged, { periodic, worth }: Reading): number =>
   Math.max(0, alike) *
   Math.min(1, 0.35 + periodic) *
-  Math.min(1, Math.max(0, (worth - LEAST_WORTH) / (PLAIN_WORTH - LEAST_WORTH))) *
+  asPart((worth - LEAST_WORTH) / (PLAIN_WORTH - LEAST_WORTH)) *
   (1 - 0.4 * Math.min(1, offBeat)) *
   (rise < WHOLE_REPETITION && alike < ALIKE ? 0.5 : 1);
 

@@ -8,6 +8,10 @@ export interface Sentences {
   quiet: Uint8Array;
 }
 
+/** A sentence's frames among those of all. */
+export const spanOf = (starts: readonly number[], sentence: number) =>
+  [starts[sentence] as number, starts[sentence + 1] as number] as const;
+
 /** What the transitions of a path cost through recording and sentences, in the cost of one frame. */
 export interface TransitionCosts {
   /** A frame of the recording more, or a frame or two of the sentence fewer. */

@@ -1,3 +1,4 @@
+import { asPart } from './numbers.ts';
 import type { Costs, TransitionCosts } from './speech-path.ts';
 
 /** Other stretches of the script a sentence is held against. */
@@ -110,10 +111,7 @@ export function trustIn(evidence: readonly (number | null | undefined)[]): (numb
       .slice(Math.max(0, i - NEIGHBOURS), i + NEIGHBOURS + 1)
       .filter((one) => one.s !== s);
     const about = (near.reduce((sum, one) => sum + (one.fit ?? 0), 0) + CHANCE) / (near.length + 1);
-    trust[s] =
-      fit === null
-        ? 0
-        : Math.min(1, Math.max(0, (fit + about) / 2 - CHANCE) / (2 * (HALF - CHANCE)));
+    trust[s] = fit === null ? 0 : asPart(((fit + about) / 2 - CHANCE) / (2 * (HALF - CHANCE)));
   });
   const sure = trust.filter((value) => value !== null && value >= SURE_SENTENCE).length;
   return sure === 1 && found.length >= MANY

@@ -1,0 +1,199 @@
+import { Matrix, solve } from 'ml-matrix';
+import type { Costs, TransitionCosts } from './speech-path.ts';
+import { FEATURES } from './speech-sound.ts';
+
+export const FIRST: TransitionCosts = {
+  repeat: 0.35,
+  jump: [0, 0.15, 0.5],
+  skip: 12,
+  silence: -0.55,
+  noise: 0.1,
+  insertion: 14,
+  insertionFrame: -0.62,
+};
+export const LATER: TransitionCosts = {
+  repeat: 0.35,
+  jump: [0, 0.15, 0.5],
+  skip: 12,
+  silence: -0.55,
+  noise: 0.1,
+  insertion: 14,
+  insertionFrame: -0.45,
+};
+/**
+ * What a frame of silence costs in a sentence, where its own frame is quiet and where it is not; and
+ * quiet where somebody speaks.
+ */
+const NEAR_SPEECH = 10;
+const QUIET = { both: -0.5, one: 0.45 } as const;
+
+/** Frames the typical distance of a frame of the recording is taken from. */
+const SAMPLE = 256;
+
+export function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): Costs {
+  return (frame, from, to, row) => {
+    const isSpeech = speech[frame] === 1;
+    // In noise the weak beginnings and ends of words sink under it: they may still be heard as what
+    // they are.
+    const isNear =
+      isSpeech || speech[frame - NEAR_SPEECH] === 1 || speech[frame + NEAR_SPEECH] === 1;
+    if (isNear) costs(frame, from, to, row);
+    if (!isSpeech) {
+      for (let r = from; r < to; r += 1)
+        row[r] =
+          quiet[r] === 1 ? QUIET.both : isNear ? Math.min(QUIET.one, row[r] as number) : QUIET.one;
+      return;
+    }
+    for (let r = from; r < to; r += 1) if (quiet[r] === 1) row[r] = QUIET.one;
+  };
+}
+
+/** Distances, each frame's own typical one taken off and in its own spread. */
+export function plainCosts(
+  features: Float32Array,
+  reference: Float32Array,
+  quiet: Uint8Array,
+): Costs {
+  const loud = [...quiet.keys()].filter((r) => quiet[r] === 0);
+  const sample = loud.filter((_, i) => i % Math.max(1, Math.floor(loud.length / SAMPLE)) === 0);
+  const distance = (frame: number, r: number) => {
+    let sum = 0;
+    const [a, b] = [frame * FEATURES, r * FEATURES];
+    for (let f = 0; f < FEATURES; f += 1) {
+      const gap = (features[a + f] as number) - (reference[b + f] as number);
+      sum += gap * gap;
+    }
+    return Math.sqrt(sum);
+  };
+  // Each frame's typical distance and its spread, found when first asked for.
+  const frames = features.length / FEATURES;
+  const [means, spreads] = [new Float64Array(frames), new Float64Array(frames)];
+  const learn = (frame: number) => {
+    let sum = 0;
+    let squares = 0;
+    for (const r of sample) {
+      const d = distance(frame, r);
+      sum += d;
+      squares += d * d;
+    }
+    const mean = sum / sample.length;
+    means[frame] = mean;
+    spreads[frame] = Math.sqrt(Math.max(1e-6, squares / sample.length - mean * mean));
+  };
+  return (frame, from, to, row) => {
+    if (spreads[frame] === 0) learn(frame);
+    const mean = means[frame] as number;
+    const spread = spreads[frame] as number;
+    for (let r = from; r < to; r += 1) row[r] = (distance(frame, r) - mean) / spread;
+  };
+}
+
+const RIDGE = 30;
+
+/**
+ * Speaker adaptation: the reference as this teacher would have said it, by the affine map of feature
+ * space that takes its frames nearest to theirs (fMLLR, Gales 1998, Computer Speech and Language
+ * 12:75, from memory; here by ridge regression towards leaving it as it is, Hoerl and Kennard 1970).
+ * @param pairs frames of the recording and of the reference that say the same
+ */
+export function adaptedTo(
+  features: Float32Array,
+  reference: Float32Array,
+  pairs: readonly [number, number][],
+): Float32Array {
+  const frame = (of: Float32Array, at: number) => of.subarray(at * FEATURES, (at + 1) * FEATURES);
+  const [x, y] = [
+    new Matrix(pairs.map(([, r]) => [...frame(reference, r), 1])),
+    new Matrix(pairs.map(([t]) => [...frame(features, t)])),
+  ];
+  const prior = Matrix.eye(FEATURES + 1, FEATURES);
+  const left = x
+    .transpose()
+    .mmul(x)
+    .add(Matrix.eye(FEATURES + 1).mul(RIDGE));
+  const map = solve(left, x.transpose().mmul(y).add(prior.mul(RIDGE)));
+  const out = new Float32Array(reference.length);
+  for (let r = 0; r < reference.length / FEATURES; r += 1)
+    for (let f = 0; f < FEATURES; f += 1) {
+      let sum = map.get(FEATURES, f);
+      for (let i = 0; i < FEATURES; i += 1)
+        sum += (reference[r * FEATURES + i] as number) * map.get(i, f);
+      out[r * FEATURES + f] = sum;
+    }
+  return out;
+}
+
+/** A recording as it is compared. */
+export interface Heard {
+  /** `FEATURES` numbers a frame. */
+  features: Float32Array;
+  /** 1 for frames in which somebody speaks. */
+  speech: Uint8Array;
+  /** How unlikely each frame is as any speech of this recording, as a logarithm. */
+  asAny: Float64Array;
+}
+
+/** Speech as such is one Gaussian of this recording's frames. */
+export function heardAs(features: Float32Array, speech: Uint8Array): Heard {
+  const [mean, about] = [new Float64Array(FEATURES), new Float64Array(FEATURES)];
+  let count = 0;
+  for (let t = 0; t < speech.length; t += 1) {
+    if (speech[t] === 0) continue;
+    count += 1;
+    for (let f = 0; f < FEATURES; f += 1) {
+      const value = features[t * FEATURES + f] as number;
+      mean[f] = (mean[f] as number) + value;
+      about[f] = (about[f] as number) + value * value;
+    }
+  }
+  let steady = 0;
+  for (let f = 0; f < FEATURES; f += 1) {
+    mean[f] = (mean[f] as number) / Math.max(1, count);
+    about[f] = Math.max(1e-3, (about[f] as number) / Math.max(1, count) - (mean[f] as number) ** 2);
+    steady += Math.log(about[f] as number) / 2;
+  }
+  const asAny = Float64Array.from(speech, (_, t) => {
+    let sum = steady;
+    for (let f = 0; f < FEATURES; f += 1)
+      sum +=
+        ((features[t * FEATURES + f] as number) - (mean[f] as number)) ** 2 /
+        (2 * (about[f] as number));
+    return sum;
+  });
+  return { features, speech, asAny };
+}
+
+/**
+ * How much likelier a frame is as that one of the sentence than as any speech: each number by its
+ * own spread, the whole scaled to the plain costs.
+ */
+export function likelyCosts(
+  { features, asAny }: Heard,
+  reference: Float32Array,
+  pairs: readonly [number, number][],
+): Costs {
+  const within = new Float64Array(FEATURES).fill(1e-3);
+  for (const [t, r] of pairs)
+    for (let f = 0; f < FEATURES; f += 1)
+      within[f] =
+        (within[f] as number) +
+        ((features[t * FEATURES + f] as number) - (reference[r * FEATURES + f] as number)) ** 2 /
+          pairs.length;
+  const steady = within.reduce((sum, variance) => sum + Math.log(variance) / 2, 0);
+  const halved = within.map((variance) => 1 / (2 * variance));
+  const ratio = (t: number, r: number) => {
+    let sum = steady - (asAny[t] as number);
+    const [a, b] = [t * FEATURES, r * FEATURES];
+    for (let f = 0; f < FEATURES; f += 1) {
+      const gap = (features[a + f] as number) - (reference[b + f] as number);
+      sum += gap * gap * (halved[f] as number);
+    }
+    return sum;
+  };
+  // The usual cost of what was found to be the same is -1.
+  const usual = pairs.reduce((sum, [t, r]) => sum + ratio(t, r), 0) / Math.max(1, pairs.length);
+  const scale = 1 / Math.max(0.5, -usual);
+  return (frame, from, to, row) => {
+    for (let r = from; r < to; r += 1) row[r] = Math.min(3, ratio(frame, r) * scale);
+  };
+}
