@@ -4,7 +4,7 @@ import {
   FlashWatch,
   noiseFloor,
   motionOf,
-  PoseWatch,
+  nextCrop,
   PictureWatch,
   poseFrom,
   SOUND_STEP_MS,
@@ -12,7 +12,6 @@ import {
   soundFrames,
   SPEECH_STEP_MS,
   speechFrames,
-  type LookedAt,
   type TakeAnalysis,
   type PictureFrame,
   type SeenPose,
@@ -26,7 +25,7 @@ import { probe } from './probe.ts';
 import { soundOf, SPEECH_RATE } from './speech.ts';
 
 /** How takes are looked at; another number means that they are to be looked at again. */
-export const ANALYSER_VERSION = 2;
+export const ANALYSER_VERSION = 3;
 
 /** Frames at the body a second, and the picture they are taken from. */
 const POSES_A_SECOND = 10;
@@ -85,10 +84,10 @@ export async function watchFile(
     const stream = await openPictures(file, POSES_A_SECOND, LONG_SIDE, signal);
     aspect = stream.width / stream.height;
     const expected = ((facts.durationMs ?? 0) * POSES_A_SECOND) / 1_000;
-    const looks = new PoseWatch(async (picture, crop) =>
-      poseFrom(await model(croppedSquare(picture, crop, POSE_SIDE)), crop),
-    );
-    const keep = ({ picture, cells, pose }: LookedAt) => {
+    let pose: SeenPose | null = null;
+    await stream.each(async (picture, index) => {
+      const crop = nextCrop(pose, aspect);
+      pose = poseFrom(await model(croppedSquare(picture, crop, POSE_SIDE)), crop);
       poses.push(
         pose.map(({ x, y, score }) => ({
           x: rounded(x),
@@ -96,13 +95,9 @@ export async function watchFile(
           score: Math.round(score * 100) / 100,
         })),
       );
-      pictures.push(watch.add(picture, pose, cells));
-    };
-    await stream.each(async (picture, index) => {
-      (await looks.add(picture)).forEach(keep);
+      pictures.push(watch.add(picture, pose));
       if (expected > 0) onProgress(Math.min(0.9, (0.9 * (index + 1)) / expected));
     });
-    (await looks.end()).forEach(keep);
     const small = await openPictures(file, FLASH.fps, FLASH.longSide, signal);
     await small.each((picture, index) => flashes.add(picture, (index * 1_000) / FLASH.fps));
   }

@@ -1,12 +1,17 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import type * as Converter from '@tensorflow/tfjs-converter';
-import type * as Tf from '@tensorflow/tfjs-core';
-import type * as Wasm from '@tensorflow/tfjs-backend-wasm';
+import type * as Runtime from 'onnxruntime-node';
+import { readPose } from '@zest/core/signal';
+import { onnxBytes } from './onnx.ts';
+import { HEADS, poseGraph } from './pose-graph.ts';
 
 /** Pixels a side the model looks at. */
 export const POSE_SIDE = 192;
+/** Places a side in which it says what it sees. */
+const PLACES = 48;
+/** 0 to 255 as -1 to 1: the model's own number. */
+const TO_ONE = 0.007843017578125;
 
 /** A look at a square of red, green and blue by row: 17 times y, x, score within it. */
 export type PoseModel = (square: Int32Array) => Promise<Float32Array>;
@@ -14,50 +19,50 @@ export type PoseModel = (square: Int32Array) => Promise<Float32Array>;
 const load = createRequire(import.meta.url);
 const MODEL = 'movenet-lightning';
 
-async function openModel(): Promise<PoseModel> {
-  // Large, and needed by few commands: loaded when a picture is to be looked at.
-  const tf = load('@tensorflow/tfjs-core') as typeof Tf;
-  const wasm = load('@tensorflow/tfjs-backend-wasm') as typeof Wasm;
-  const { loadGraphModel } = load('@tensorflow/tfjs-converter') as typeof Converter;
-  const wasmDir = path.join(
-    path.dirname(load.resolve('@tensorflow/tfjs-backend-wasm/package.json')),
-    'dist',
-  );
-  // One thread: a second one makes it slower on small machines.
-  tf.env().set('WASM_HAS_MULTITHREAD_SUPPORT', false);
-  wasm.setWasmPaths(`${wasmDir}/`);
-  await tf.setBackend('wasm');
-  await tf.ready();
-  // The package's door is its program; of it only the model's two files are used.
+/** The two files of the model: of the package that carries them its program is not used. */
+export async function poseModelFiles(): Promise<{ description: unknown; weights: Uint8Array }> {
   const models = path.join(load.resolve('@vladmandic/human'), '..', '..', 'models');
   const [description, weights] = await Promise.all([
     readFile(path.join(models, `${MODEL}.json`), 'utf8'),
     readFile(path.join(models, `${MODEL}.bin`)),
   ]);
-  const { modelTopology, weightsManifest } = JSON.parse(description) as {
-    modelTopology: object;
-    weightsManifest: { weights: Tf.io.WeightsManifestEntry[] }[];
-  };
-  const weightData = weights.buffer.slice(
-    weights.byteOffset,
-    weights.byteOffset + weights.byteLength,
-  ) as ArrayBuffer;
-  const model = await loadGraphModel(
-    tf.io.fromMemory({
-      modelTopology,
-      weightSpecs: weightsManifest.flatMap((group) => group.weights),
-      weightData,
-    }),
-  );
+  return { description: JSON.parse(description), weights };
+}
+
+/** Red, green and blue by row as three planes. */
+function planesOf(square: Int32Array): Float32Array {
+  const plane = square.length / 3;
+  const planes = new Float32Array(square.length);
+  for (let i = 0; i < plane; i += 1) {
+    planes[i] = (square[3 * i] as number) * TO_ONE - 1;
+    planes[plane + i] = (square[3 * i + 1] as number) * TO_ONE - 1;
+    planes[2 * plane + i] = (square[3 * i + 2] as number) * TO_ONE - 1;
+  }
+  return planes;
+}
+
+async function openModel(): Promise<PoseModel> {
+  // Large, and needed by few commands: loaded when a picture is to be looked at.
+  const { InferenceSession, Tensor } = load('onnxruntime-node') as typeof Runtime;
+  const { description, weights } = await poseModelFiles();
+  const graph = poseGraph(description, weights, POSE_SIDE);
+  const session = await InferenceSession.create(onnxBytes(graph), {
+    // Other work goes on beside it.
+    intraOpNumThreads: 1,
+    interOpNumThreads: 1,
+  });
   return async (square) => {
-    const input = tf.tensor4d(square, [1, POSE_SIDE, POSE_SIDE, 3], 'int32');
-    const output = model.execute(input) as Tf.Tensor;
-    try {
-      return Float32Array.from(await output.data());
-    } finally {
-      input.dispose();
-      output.dispose();
-    }
+    const heads = await session.run({
+      [graph.input.name]: new Tensor('float32', planesOf(square), graph.input.shape),
+    });
+    const planes = (head: keyof typeof HEADS) => heads[HEADS[head]]?.data as Float32Array;
+    return readPose({
+      side: PLACES,
+      centre: planes('centre'),
+      fromCentre: planes('fromCentre'),
+      score: planes('score'),
+      offset: planes('offset'),
+    });
   };
 }
 

@@ -19,10 +19,12 @@ export {
   onWideFrame,
   placeOfJoint,
   poseFrom,
+  SURE_JOINT,
   sureJoints,
   wholeCrop,
 } from './pose.ts';
 export type { Crop, SeenPose } from './pose.ts';
+export { readPose } from './pose-heads.ts';
 export { croppedSquare, type Picture } from './picture.ts';
 export { isCount, spokenBeats, type SpokenBeat } from './counted-aloud.ts';
 export { SURE_SENTENCE } from './speech-trust.ts';
@@ -36,7 +38,6 @@ export {
   SPEECH_STEP_MS,
   type BandSound,
 } from './speech-sound.ts';
-export { PoseWatch, type LookedAt } from './looks.ts';
 export { bodyOf } from './body.ts';
 export { motionOf } from './motion.ts';
 export {

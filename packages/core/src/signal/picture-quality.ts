@@ -107,12 +107,8 @@ export class PictureWatch {
     return this.#cells;
   }
 
-  /** @param cells of the picture, `CELLS` of them */
-  add(
-    picture: Picture,
-    pose: SeenPose,
-    cells = greyCells(picture, CELLS.columns, CELLS.rows),
-  ): PictureFrame {
+  add(picture: Picture, pose: SeenPose): PictureFrame {
+    const cells = greyCells(picture, CELLS.columns, CELLS.rows);
     const now: Measured = { cells, ...profiles(picture) };
     const before = this.#before;
     this.#before = now;

@@ -16,32 +16,34 @@ export function croppedSquare(
   crop: Crop,
   side: number,
 ): Int32Array {
-  const square = new Int32Array(side * side * 3);
-  const [stepX, stepY] = [(crop.width * width) / side, (crop.height * height) / side];
   // The mean of a pixel's four quarters keeps thin limbs when the crop is made smaller.
-  const columns = Int32Array.from({ length: side * 2 }, (_, i) => {
-    const column = Math.floor(crop.left * width + ((i + 0.5) / 2) * stepX);
-    return column < 0 || column >= width ? -1 : column * 3;
-  });
+  const places = (from: number, part: number, length: number, step: number) =>
+    Int32Array.from({ length: side * 2 }, (_, i) => {
+      const place = Math.floor(from * length + ((i + 0.5) / 2) * ((part * length) / side));
+      return place < 0 || place >= length ? -1 : place * step;
+    });
+  const columns = places(crop.left, crop.width, width, 3);
+  const rows = places(crop.top, crop.height, height, width * 3);
+  const square = new Int32Array(side * side * 3);
+  let to = 0;
   for (let y = 0; y < side; y += 1) {
-    for (let half = 0; half < 2; half += 1) {
-      const row = Math.floor(crop.top * height + ((y * 2 + half + 0.5) / 2) * stepY);
-      if (row < 0 || row >= height) continue;
-      const line = row * width * 3;
-      let to = y * side * 3;
-      for (let i = 0; i < columns.length; i += 1) {
-        const column = columns[i] as number;
-        if (column >= 0) {
-          const from = line + column;
-          square[to] = (square[to] as number) + (rgb[from] as number);
-          square[to + 1] = (square[to + 1] as number) + (rgb[from + 1] as number);
-          square[to + 2] = (square[to + 2] as number) + (rgb[from + 2] as number);
-        }
-        if (i % 2 === 1) to += 3;
+    for (let x = 0; x < side; x += 1) {
+      let [red, green, blue] = [0, 0, 0];
+      for (let quarter = 0; quarter < 4; quarter += 1) {
+        const row = rows[2 * y + (quarter >> 1)] as number;
+        const column = columns[2 * x + (quarter & 1)] as number;
+        if (row < 0 || column < 0) continue;
+        const from = row + column;
+        red += rgb[from] as number;
+        green += rgb[from + 1] as number;
+        blue += rgb[from + 2] as number;
       }
+      square[to] = red >> 2;
+      square[to + 1] = green >> 2;
+      square[to + 2] = blue >> 2;
+      to += 3;
     }
   }
-  for (let i = 0; i < square.length; i += 1) square[i] = (square[i] as number) >> 2;
   return square;
 }
 
