@@ -67,11 +67,15 @@ async function keptIn(
   };
 }
 
-/** Renders all pieces and reports progress over them together. */
+/**
+ * Renders all pieces and reports progress over them together.
+ * @param beside other work that is being done, in the place of one encoder
+ */
 async function renderAll(
   pieces: readonly Piece[],
   settings: RenderSettings,
   tools: ExportTools,
+  beside: Promise<unknown>,
 ): Promise<void> {
   const frames = pieces.reduce((sum, piece) => sum + piece.frames, 0);
   const done = new Map<Piece, number>();
@@ -92,7 +96,9 @@ async function renderAll(
   };
   const helped = await askForHelp({ settings, pieces: [...pieces] }, tools.cacheDir);
   try {
-    await Promise.all(Array.from({ length: AT_ONCE }, renderSome));
+    await Promise.all(
+      Array.from({ length: AT_ONCE }, (_, i) => (i === 0 ? beside.then(renderSome) : renderSome())),
+    );
   } finally {
     await helped();
   }
@@ -119,14 +125,13 @@ export async function exportVideo(
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
   const isKept = await keptIn(tools.cacheDir, settings);
   // Sound is levelled beside the picture; whichever fails stops the other.
-  const both = [
-    renderAll(missingOf(pieces, assembly, media, settings, isKept), settings, { ...tools, signal }),
-    encodeSound(pieces, assembly, sound, format, {
-      ...tools,
-      shaOf: (takeId) => media.get(takeId)?.sha ?? '',
-      signal,
-    }),
-  ] as const;
+  const sounding = encodeSound(pieces, assembly, sound, format, {
+    ...tools,
+    shaOf: (takeId) => media.get(takeId)?.sha ?? '',
+    signal,
+  });
+  const missing = missingOf(pieces, assembly, media, settings, isKept);
+  const both = [renderAll(missing, settings, { ...tools, signal }, sounding), sounding] as const;
   const [, loudness] = await Promise.all(both).catch(async (error: unknown) => {
     stop.abort();
     await Promise.allSettled(both);

@@ -27,6 +27,8 @@ import {
   loudnessSchema,
   measureLoudness,
   METER,
+  NEVER_STILL,
+  QUICK_METER,
   QUIET,
   readLoudness,
   type Loudness,
@@ -43,10 +45,12 @@ export const PEAK_LIMIT_DB = -1;
 const CLOSE_ENOUGH_LU = 0.3;
 /** Encoding lifts peaks a little; closer to the limit than this the limiter steps in. */
 const PEAK_MARGIN_DB = 0.7;
+/** Between samples a voice goes so much higher, rarely more. */
+const BETWEEN_SAMPLES_DB = 0.5;
 const ATTEMPTS = 4;
 
 /** Raised when the filters change what is heard. */
-const SOUND = 4;
+const SOUND = 5;
 
 /**
  * Filters that play faster or slower: the pitch is kept, but for the tiny differences of clocks,
@@ -176,10 +180,10 @@ function cleaning({ lowCut, noise }: Pick<SoundFinish, 'lowCut' | 'noise'>): str
     `atrim=start_sample=${DENOISE_LATE}`,
     `asetpts=N/${SAMPLE_RATE}/TB`,
   ];
-  return [...(lowCut ? ['highpass=f=80'] : []), ...(taken > 0 ? onTime : [])];
+  return [...(lowCut ? [NEVER_STILL, 'highpass=f=80'] : []), ...(taken > 0 ? onTime : [])];
 }
 
-/** Gain, and where the peaks would come too high a limiter working at four times the rate. */
+/** Gain, and where the peaks would come too high a limiter that sees them between samples too. */
 function chain(
   clean: readonly string[],
   gainDb: number,
@@ -193,7 +197,7 @@ function chain(
   if (ceilingDb === null) return gain;
   const limit = (10 ** (ceilingDb / 20)).toFixed(4);
   return (
-    `${gain},aresample=${SAMPLE_RATE * 4},alimiter=limit=${limit}` +
+    `${gain},aresample=${SAMPLE_RATE * 2},alimiter=limit=${limit}` +
     `:attack=5:release=60:level=0:latency=1,aresample=${SAMPLE_RATE}`
   );
 }
@@ -245,9 +249,10 @@ function encodeOnce(
 async function encodeToLevel(encoding: Encoding): Promise<Loudness> {
   const { voice, beside, lufs, target, signal } = encoding;
   const raw = readLoudness(
-    (await run('ffmpeg', [...QUIET, ...RAW_SOUND, '-i', voice, ...METER], { signal })).errors,
+    (await run('ffmpeg', [...QUIET, ...RAW_SOUND, '-i', voice, ...QUICK_METER], { signal })).errors,
   );
-  let { gainDb, ceilingDb } = levelling(raw, lufs);
+  const highest = raw.truePeakDb === null ? null : raw.truePeakDb + BETWEEN_SAMPLES_DB;
+  let { gainDb, ceilingDb } = levelling({ ...raw, truePeakDb: highest }, lufs);
   let measured = raw;
   for (let attempt = 0; attempt < ATTEMPTS; attempt += 1) {
     await encodeOnce(encoding, gainDb, ceilingDb);

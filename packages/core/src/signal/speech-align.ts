@@ -92,6 +92,8 @@ const LEAST_CONFIRMED = FEATURES * 12;
 const CONFIRMED = 3;
 /** The same before the reference is adapted at all, when less can speak for a sentence. */
 const CONFIRMED_PLAIN = 2.5;
+/** So much more has to where a recording is not at all plainly of its script. */
+const CONFIRMED_MORE = 2;
 /**
  * Sentences are judged by a reference that was adapted without them: each quarter by the three others.
  */
@@ -196,7 +198,8 @@ export function alignSpeech(match: SpeechMatch): Alignment {
   const fit = new Map(
     found.map((one) => [
       one.sentence,
-      (evidence.get(one.sentence)?.amongAlike ?? 0) >= CONFIRMED_PLAIN
+      (evidence.get(one.sentence)?.amongAlike ?? 0) >=
+      CONFIRMED_PLAIN + CONFIRMED_MORE * (1 - script)
         ? script * asPart(0.5 + LATER.insertionFrame - costOfFound(one, costs, row))
         : 0,
     ]),
@@ -209,8 +212,11 @@ export function alignSpeech(match: SpeechMatch): Alignment {
   return readOff(path, speech, sentences, trust);
 }
 
-/** Starts and ends are moved to where speech begins and ends this near. */
-const SNAP_MS = 350;
+/**
+ * Starts and ends are moved to where speech begins and ends this near: further off, what begins there
+ * is music or somebody else as often as not (measured).
+ */
+const SNAP_MS = { from: 120, to: 200 } as const;
 /** Speech with a shorter pause in it is one stretch. */
 const WITHIN_BREATH_MS = 499;
 /** Speech of at least this length in no sentence was added. */
@@ -223,12 +229,13 @@ function readOff(
   trust: readonly (number | null)[],
 ): Alignment {
   const edges = runsOf(speech.length, (t) => speech[t] === 1);
-  const reach = SNAP_MS / SPEECH_STEP_MS;
   const nearest = (frame: number, of: 'from' | 'to') => {
     const found = edges
       .map((edge) => edge[of])
       .sort((a, b) => Math.abs(a - frame) - Math.abs(b - frame))[0];
-    return found !== undefined && Math.abs(found - frame) <= reach ? found : frame;
+    return found !== undefined && Math.abs(found - frame) * SPEECH_STEP_MS <= SNAP_MS[of]
+      ? found
+      : frame;
   };
   const claimed = new Uint8Array(speech.length);
   const found = starts.slice(0, -1).map((start, s): SaidSentence | null => {

@@ -14,7 +14,7 @@ export const FIRST: TransitionCosts = {
 export const LATER: TransitionCosts = {
   repeat: 0.35,
   jump: [0, 0.15, 0.5],
-  skip: 12,
+  skip: 20,
   silence: -0.55,
   noise: 0.1,
   insertion: 14,
@@ -48,6 +48,43 @@ export function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): 
   };
 }
 
+/** Frames as they are compared, with the square of each one's length. */
+interface Measured {
+  values: Float64Array;
+  squares: Float64Array;
+}
+
+const AS_IT_IS = new Float64Array(FEATURES).fill(1);
+
+/** @param times what each of the numbers is multiplied by */
+function measured(features: Float32Array, times: Float64Array): Measured {
+  const values = new Float64Array(features.length);
+  const squares = new Float64Array(features.length / FEATURES);
+  for (let frame = 0, i = 0; frame < squares.length; frame += 1) {
+    let square = 0;
+    for (let f = 0; f < FEATURES; f += 1, i += 1) {
+      const value = (features[i] as number) * (times[f] as number);
+      values[i] = value;
+      square += value * value;
+    }
+    squares[frame] = square;
+  }
+  return { values, squares };
+}
+
+/** Most of the time goes here: as a product, for that takes half as long as by differences. */
+function squaredDistance(a: Measured, frame: number, b: Measured, r: number): number {
+  const x = a.values;
+  const y = b.values;
+  let even = 0;
+  let odd = 0;
+  for (let i = frame * FEATURES, j = r * FEATURES, end = i + FEATURES; i < end; i += 2, j += 2) {
+    even += (x[i] as number) * (y[j] as number);
+    odd += (x[i + 1] as number) * (y[j + 1] as number);
+  }
+  return Math.max(0, (a.squares[frame] as number) + (b.squares[r] as number) - 2 * (even + odd));
+}
+
 /** Distances, each frame's own typical one taken off and in its own spread. */
 export function plainCosts(
   features: Float32Array,
@@ -56,15 +93,8 @@ export function plainCosts(
 ): Costs {
   const loud = [...quiet.keys()].filter((r) => quiet[r] === 0);
   const sample = loud.filter((_, i) => i % Math.max(1, Math.floor(loud.length / SAMPLE)) === 0);
-  const distance = (frame: number, r: number) => {
-    let sum = 0;
-    const [a, b] = [frame * FEATURES, r * FEATURES];
-    for (let f = 0; f < FEATURES; f += 1) {
-      const gap = (features[a + f] as number) - (reference[b + f] as number);
-      sum += gap * gap;
-    }
-    return Math.sqrt(sum);
-  };
+  const [a, b] = [measured(features, AS_IT_IS), measured(reference, AS_IT_IS)];
+  const distance = (frame: number, r: number) => Math.sqrt(squaredDistance(a, frame, b, r));
   // Each frame's typical distance and its spread, found when first asked for.
   const frames = features.length / FEATURES;
   const [means, spreads] = [new Float64Array(frames), new Float64Array(frames)];
@@ -180,16 +210,10 @@ export function likelyCosts(
         ((features[t * FEATURES + f] as number) - (reference[r * FEATURES + f] as number)) ** 2 /
           pairs.length;
   const steady = within.reduce((sum, variance) => sum + Math.log(variance) / 2, 0);
-  const halved = within.map((variance) => 1 / (2 * variance));
-  const ratio = (t: number, r: number) => {
-    let sum = steady - (asAny[t] as number);
-    const [a, b] = [t * FEATURES, r * FEATURES];
-    for (let f = 0; f < FEATURES; f += 1) {
-      const gap = (features[a + f] as number) - (reference[b + f] as number);
-      sum += gap * gap * (halved[f] as number);
-    }
-    return sum;
-  };
+  const times = within.map((variance) => Math.sqrt(1 / (2 * variance)));
+  const [a, b] = [measured(features, times), measured(reference, times)];
+  const ratio = (t: number, r: number) =>
+    steady - (asAny[t] as number) + squaredDistance(a, t, b, r);
   // The usual cost of what was found to be the same is -1.
   const usual = pairs.reduce((sum, [t, r]) => sum + ratio(t, r), 0) / Math.max(1, pairs.length);
   const scale = 1 / Math.max(0.5, -usual);

@@ -1,7 +1,7 @@
 import { asPart } from './numbers.ts';
 import type { Costs, TransitionCosts } from './speech-path.ts';
 
-/** Other stretches of the script a sentence is held against. */
+/** Other stretches of the script a sentence is held against; with half as many, some are lost. */
 const DECOYS = 14;
 /** Fewer say nothing. */
 const LEAST_DECOYS = 4;
