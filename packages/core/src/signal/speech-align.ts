@@ -12,7 +12,7 @@ import { lessThanByChance, plainlyOf, type Learnt } from './speech-order.ts';
 import { bestPath, spanOf, type Costs, type Path, type Sentences } from './speech-path.ts';
 import { FEATURES, mfccOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
 import { bandAbout, bestStart, MOST_CELLS } from './speech-start.ts';
-import { evidenceFor, trustIn, type Evidence } from './speech-trust.ts';
+import { evidenceFor, NOT_SURE, partsLacking, trustIn, type Evidence } from './speech-trust.ts';
 import { merge, spanLength } from '../time/index.ts';
 
 /** A sentence of the script where it was said. Times in milliseconds of the recording. */
@@ -151,6 +151,31 @@ function toLearnFrom(
 }
 
 /**
+ * How sure each of `count` sentences is, by what speaks for it or by how well it fits; null for those
+ * not found.
+ * @param cost what a frame of it costs, @param lacksPart see `partsLacking`
+ */
+function howSure(
+  found: readonly (Found & { cost: number; lacksPart: boolean })[],
+  evidence: ReadonlyMap<number, Evidence>,
+  { script, most }: ReturnType<typeof plainlyOf>,
+  count: number,
+): (number | null)[] {
+  const byEvidence = trustIn(
+    Array.from({ length: count }, (_, sentence) => evidence.get(sentence)?.alone),
+  );
+  const sure: (number | null)[] = byEvidence.map(() => null);
+  const least = CONFIRMED_PLAIN + CONFIRMED_MORE * (1 - script);
+  for (const { sentence, cost, lacksPart } of found) {
+    const fits = (evidence.get(sentence)?.amongAlike ?? 0) >= least;
+    const byFit = fits ? script * asPart(0.5 + LATER.insertionFrame - cost) : 0;
+    const own = most * Math.max(byEvidence[sentence] ?? 0, byFit);
+    sure[sentence] = lacksPart ? Math.min(own, NOT_SURE) : own;
+  }
+  return sure;
+}
+
+/**
  * Where each sentence of the script is said in the recording, what was left out and what was added.
  */
 export function alignSpeech(match: SpeechMatch): Alignment {
@@ -192,22 +217,23 @@ export function alignSpeech(match: SpeechMatch): Alignment {
     evidence = evidenceIn(found, best, heard, plain, sentences);
     adapted = toLearnFrom(found, best, evidence, CONFIRMED);
   }
-  const { script, most } = plainlyOf(
-    learnt && lessThanByChance(path, learnt, heard, plain, sentences),
+  const isOther = (t: number) => speech[t] === 1 && (path.at[t] as number) < 0;
+  const lacking = partsLacking(
+    found.map(({ sentence, span }) => {
+      const [from, to] = spanOf(starts, sentence);
+      return { span, length: to - from };
+    }),
+    isOther,
   );
-  const fit = new Map(
-    found.map((one) => [
-      one.sentence,
-      (evidence.get(one.sentence)?.amongAlike ?? 0) >=
-      CONFIRMED_PLAIN + CONFIRMED_MORE * (1 - script)
-        ? script * asPart(0.5 + LATER.insertionFrame - costOfFound(one, costs, row))
-        : 0,
-    ]),
-  );
-  const trust = trustIn(
-    starts.slice(0, -1).map((_, sentence) => evidence.get(sentence)?.alone),
-  ).map((trusted, sentence) =>
-    trusted === null ? null : most * Math.max(trusted, fit.get(sentence) ?? 0),
+  const trust = howSure(
+    found.map((one, i) => ({
+      ...one,
+      cost: costOfFound(one, costs, row),
+      lacksPart: lacking[i] === true,
+    })),
+    evidence,
+    plainlyOf(learnt && lessThanByChance(path, learnt, heard, plain, sentences)),
+    starts.length - 1,
   );
   return readOff(path, speech, sentences, trust);
 }

@@ -1,4 +1,4 @@
-import { asPart } from './numbers.ts';
+import { asPart, median } from './numbers.ts';
 import type { Costs, TransitionCosts } from './speech-path.ts';
 
 /** Other stretches of the script a sentence is held against; with half as many, some are lost. */
@@ -88,6 +88,8 @@ export function evidenceFor(
 }
 
 export const SURE_SENTENCE = 0.5;
+/** The most that one in doubt comes to. */
+export const NOT_SURE = SURE_SENTENCE - 0.01;
 
 /** Neighbours looked at on either side. */
 const NEIGHBOURS = 2;
@@ -115,6 +117,36 @@ export function trustIn(evidence: readonly (number | null | undefined)[]): (numb
   });
   const sure = trust.filter((value) => value !== null && value >= SURE_SENTENCE).length;
   return sure === 1 && found.length >= MANY
-    ? trust.map((value) => value && Math.min(value, SURE_SENTENCE - 0.01))
+    ? trust.map((value) => value && Math.min(value, NOT_SURE))
     : trust;
+}
+
+/** Who is so much quicker with one sentence than with most has said a part of it elsewhere. */
+const HURRIED = 0.72;
+/** Frames before and after a sentence in which that may be, and how many of them it takes. */
+const BESIDE = 25;
+const LEAST_BESIDE = 12;
+
+/**
+ * Whether a part of each sentence found may lie in the speech beside it: it is said much faster than
+ * the others, and speech of no sentence is next to it.
+ * @param found where each is, and how many frames it has in the reference
+ * @param isOther whether a frame of the recording is speech of no sentence
+ */
+export function partsLacking(
+  found: readonly { span: Span; length: number }[],
+  isOther: (frame: number) => boolean,
+): boolean[] {
+  const pace = ({ span: [first, last], length }: { span: Span; length: number }) =>
+    (last - first + 1) / length;
+  const usual = median(found.map(pace));
+  const others = (from: number) =>
+    Array.from({ length: BESIDE }, (_, i) => from + i).filter(isOther).length;
+  return found.map((one) => {
+    const [first, last] = one.span;
+    return (
+      pace(one) < HURRIED * usual &&
+      Math.max(others(first - BESIDE), others(last + 1)) >= LEAST_BESIDE
+    );
+  });
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { SURE_SENTENCE, trustIn } from './speech-trust.ts';
+import { partsLacking, SURE_SENTENCE, trustIn } from './speech-trust.ts';
 import { bestPath, type TransitionCosts } from './speech-path.ts';
 import { bandSound, noiseFloor, speechFrames } from './speech-sound.ts';
 
@@ -184,5 +184,22 @@ describe('how sure a sentence is', () => {
     expect(
       trustIn([null, null, 9, null, null, null]).some((one) => (one ?? 0) >= SURE_SENTENCE),
     ).toBe(false);
+  });
+
+  it('has a doubt where it is said too fast for all of it, and somebody speaks beside it', () => {
+    // Forty frames each, but the third, which takes only half as long.
+    const found = [0, 100, 200, 300, 400].map((first) => ({
+      span: [first, first + (first === 200 ? 19 : 39)] as const,
+      length: 40,
+    }));
+    const before = (frame: number) => frame >= 180 && frame < 195;
+    const after = (frame: number) => frame >= 220 && frame < 235;
+    const farOff = (frame: number) => frame >= 150 && frame < 170;
+    const third = [false, false, true, false, false];
+    expect(partsLacking(found, before)).toEqual(third);
+    expect(partsLacking(found, after)).toEqual(third);
+    expect(partsLacking(found, farOff)).toEqual(third.map(() => false));
+    // Others have speech beside them as well, but their time.
+    expect(partsLacking(found, () => true)).toEqual(third);
   });
 });
