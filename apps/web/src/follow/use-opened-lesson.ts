@@ -22,6 +22,8 @@ export function useOpenedLesson(source: LessonSource) {
   useEffect(() => {
     let gone = false;
     void source.load({ hand, language, seed: newOrder ? seed : null }).then(async (next) => {
+      // What was asked for before may come last, and has no say in the page's language.
+      if (gone) return;
       if (next.kind === 'ready')
         await speak(languageFor([next.value.assembly.words.language, ...navigator.languages]));
       if (gone) return;
