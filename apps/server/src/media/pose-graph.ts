@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { OnnxGraph, OnnxNode, OnnxTensor } from './onnx.ts';
+import { ONNX_TYPES, type OnnxGraph, type OnnxNode, type OnnxTensor } from './onnx.ts';
 
 /**
  * The pose model comes as a TensorFlow.js graph, which runs in browsers. Here it is put into the terms
@@ -99,7 +99,12 @@ class Planes {
     const weight = this.#weights.get(name);
     if (!weight) return name;
     this.used.set(name, weight);
-    const floats = { operator: 'Cast', inputs: [name], output: `${name}/floats`, int: { to: 1 } };
+    const floats = {
+      operator: 'Cast',
+      inputs: [name],
+      output: `${name}/floats`,
+      int: { to: ONNX_TYPES.float },
+    };
     this.nodes.push(floats);
     if (!order) return floats.output;
     const turned = `${name}/planes`;

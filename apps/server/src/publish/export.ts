@@ -124,13 +124,13 @@ export async function exportVideo(
   const stop = new AbortController();
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
   const isKept = await keptIn(tools.cacheDir, settings);
+  const missing = missingOf(pieces, assembly, media, settings, isKept);
   // Sound is levelled beside the picture; whichever fails stops the other.
   const sounding = encodeSound(pieces, assembly, sound, format, {
     ...tools,
     shaOf: (takeId) => media.get(takeId)?.sha ?? '',
     signal,
   });
-  const missing = missingOf(pieces, assembly, media, settings, isKept);
   const both = [renderAll(missing, settings, { ...tools, signal }, sounding), sounding] as const;
   const [, loudness] = await Promise.all(both).catch(async (error: unknown) => {
     stop.abort();

@@ -1,4 +1,5 @@
 import { asPart } from './numbers.ts';
+
 /** Length of a window the voice's level is measured in, in milliseconds. */
 export const LEVEL_WINDOW_MS = 50;
 
