@@ -35,14 +35,12 @@ export const QUIET = ['-hide_banner', '-nostats', '-progress', 'pipe:1'] as cons
 export const NEVER_STILL = 'aresample=osf=flt,aresample=osf=s16:dither_method=triangular';
 
 /** Measures, and writes nothing. One channel is measured as it is heard, from both loudspeakers. */
-const meter = (framelog: 'verbose' | 'info', peak: 'true' | 'sample') =>
+const meter = (framelog: 'verbose' | 'info') =>
   [
-    ...['-af', `${NEVER_STILL},ebur128=peak=${peak}:dualmono=true:framelog=${framelog}`],
+    ...['-af', `${NEVER_STILL},ebur128=peak=true:dualmono=true:framelog=${framelog}`],
     ...['-f', 'null', '-'],
   ] as const;
-export const METER = meter('verbose', 'true');
-/** For half the work: peaks between samples are not seen. */
-export const QUICK_METER = meter('verbose', 'sample');
+export const METER = meter('verbose');
 
 /** Measures a file's first sound track. */
 export async function measureLoudness(file: string, signal?: AbortSignal): Promise<Loudness> {
@@ -73,7 +71,7 @@ export async function measureMoments(
 ): Promise<Loudness & { shortTermLufs: number | null }> {
   const { errors } = await run(
     'ffmpeg',
-    [...QUIET, ...GUARDED_INPUT, '-i', file, '-map', '0:a:0', ...meter('info', 'true')],
+    [...QUIET, ...GUARDED_INPUT, '-i', file, '-map', '0:a:0', ...meter('info')],
     { signal, keepErrors: KEPT_WORDS },
   );
   return { ...readLoudness(errors), shortTermLufs: readShortTerm(errors) };

@@ -7,7 +7,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { measureLoudness } from '../media/loudness.ts';
 import { footageFolder } from '../testing/footage.ts';
 import { lessonOf } from '../testing/server.ts';
-import { integrated, levelsOf } from './block-levels.ts';
+import { integrated, levelsOf, windowsOf } from './block-levels.ts';
 import { exportVideo } from './export.ts';
 import { piecesOf } from './pieces.ts';
 
@@ -132,7 +132,7 @@ it('a room without a voice goes along with the voices', async () => {
     's16le',
     raw,
   ]);
-  const levels = await levelsOf(piecesOf(cut, media), cut, raw);
+  const levels = levelsOf(piecesOf(cut, media), cut, await windowsOf(raw));
   const gain = (frame: number) =>
     levels.find(({ from, to }) => from <= frame && frame < to)?.gainDb ?? NaN;
   expect(Math.abs(gain(200) - gain(10) - 20)).toBeLessThan(1);

@@ -1,9 +1,10 @@
-import { rename, stat } from 'node:fs/promises';
+import { readFile, rename, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Assembly } from '@zest/core/assembly';
 import { firstFrameFrom, OUTPUT_FPS, overlaps } from '@zest/core/time';
-import { ffmpeg, RAW_SOUND, SAMPLE_RATE } from '../media/ffmpeg.ts';
-import { NEVER_STILL } from '../media/loudness.ts';
+import { z } from 'zod';
+import { RAW_SOUND, SAMPLE_RATE } from '../media/ffmpeg.ts';
+import { NEVER_STILL, QUIET } from '../media/loudness.ts';
 import { run } from '../media/run.ts';
 import { hashOf } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
@@ -39,7 +40,7 @@ const mean = (values: readonly number[]) =>
   values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /** Loudness of each window of 400 ms, every 100 ms, as the meter takes it. */
-async function windowsOf(voice: string, signal?: AbortSignal): Promise<number[]> {
+export async function windowsOf(voice: string, signal?: AbortSignal): Promise<number[]> {
   const { output } = await run(
     'ffmpeg',
     [
@@ -63,14 +64,17 @@ async function windowsOf(voice: string, signal?: AbortSignal): Promise<number[]>
 
 /**
  * Integrated loudness of windows (ITU-R BS.1770-4: without silence, then without what lies 10 LU
- * under the rest); null where too little is heard.
+ * under the rest); null where fewer than `least` are heard.
  */
-export function integrated(windows: readonly number[]): number | null {
+export function integrated(
+  windows: readonly number[],
+  least: number = LEAST_WINDOWS,
+): number | null {
   const heard = windows.filter((lufs) => lufs > SILENT_LUFS).map(powerOf);
   if (heard.length === 0) return null;
   const gate = lufsOf(mean(heard)) - GATE_LU;
   const kept = heard.filter((power) => lufsOf(power) > gate);
-  return kept.length < LEAST_WINDOWS ? null : lufsOf(mean(kept));
+  return kept.length < least ? null : lufsOf(mean(kept));
 }
 
 /** The blocks of a cut in frames, and whether somebody speaks in them. */
@@ -123,13 +127,11 @@ function ownWindows({ stretches }: Group, windows: readonly number[]): number[] 
  * speaks are equally loud. Where nobody does, it goes along with what is said in the same take, or
  * in the others: a room's hum is no voice.
  */
-export async function levelsOf(
+export function levelsOf(
   pieces: readonly Piece[],
   plan: SpokenPlan,
-  voice: string,
-  signal?: AbortSignal,
-): Promise<Level[]> {
-  const windows = await windowsOf(voice, signal);
+  windows: readonly number[],
+): Level[] {
   const groups = groupsOf(pieces, plan).map((group) => ({
     ...group,
     loudness: integrated(ownWindows(group, windows)),
@@ -160,16 +162,40 @@ export async function levelsOf(
     .sort((a, b) => a.from - b.from);
 }
 
-/** The voice with its levels, as raw samples in the cache. */
+/** How loud windows are with their levels; silent where nothing is played. */
+const levelled = (windows: readonly number[], levels: readonly Level[]): number[] =>
+  windows.map((lufs, i) => {
+    const middle = (i + 1 - STEPS / 2) * STEP_S * OUTPUT_FPS;
+    const level = levels.find(({ from, to }) => from <= middle && middle < to);
+    return level ? lufs + level.gainDb : -Infinity;
+  });
+
+/** The voice with its levels, as raw samples, and how loud it is with them. */
+export interface Levelled {
+  file: string;
+  integratedLufs: number | null;
+  /** Highest sample, in dBFS; null for silence. */
+  samplePeakDb: number | null;
+}
+
+const peakSchema = z.object({ samplePeakDb: z.number().nullable() });
+
+/**
+ * Gives the voice its levels, in the cache.
+ * @param windows how loud the voice is without them, as `windowsOf` gives it
+ */
 export async function levelledVoice(
   voice: string,
   levels: readonly Level[],
+  windows: readonly number[],
   cacheDir: string,
   signal?: AbortSignal,
-): Promise<string> {
-  if (levels.every(({ gainDb }) => gainDb === 0)) return voice;
+): Promise<Levelled> {
   const file = path.join(cacheDir, `${hashOf([voice, levels])}.level.pcm`);
-  if (await stat(file).catch(() => null)) return file;
+  const integratedLufs = integrated(levelled(windows, levels), 1);
+  const known = await readFile(`${file}.json`, 'utf8').catch(() => null);
+  if (known !== null && (await stat(file).catch(() => null)))
+    return { file, integratedLufs, ...peakSchema.parse(JSON.parse(known)) };
   const part = partOf(file);
   // In parts of one frame, so that each has its own gain to the sample.
   const factor = levels
@@ -177,13 +203,18 @@ export async function levelledVoice(
       ({ from, to, gainDb }) => `between(n,${from},${to - 1})*${(10 ** (gainDb / 20)).toFixed(5)}`,
     )
     .join('+');
-  await ffmpeg(
+  const { errors } = await run(
+    'ffmpeg',
     [
+      ...QUIET,
+      '-y',
       ...RAW_SOUND,
       '-i',
       voice,
       '-af',
-      `asetnsamples=n=${SAMPLE_RATE / OUTPUT_FPS}:p=0,volume=precision=float:eval=frame:volume='${factor}'`,
+      `asetnsamples=n=${SAMPLE_RATE / OUTPUT_FPS}:p=0,` +
+        `volume=precision=float:eval=frame:volume='${factor || '1'}',` +
+        'astats=measure_perchannel=none:measure_overall=Peak_level',
       '-f',
       's16le',
       part,
@@ -191,5 +222,8 @@ export async function levelledVoice(
     { signal },
   );
   await rename(part, file);
-  return file;
+  const peakDb = Number(/Peak level dB: (-?[\d.]+)/.exec(errors)?.[1] ?? NaN);
+  const samplePeakDb = Number.isFinite(peakDb) ? peakDb : null;
+  await writeFile(`${file}.json`, JSON.stringify({ samplePeakDb }));
+  return { file, integratedLufs, samplePeakDb };
 }

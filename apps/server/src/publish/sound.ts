@@ -13,6 +13,8 @@ import {
   levelsOf,
   MOST_GAIN_DB,
   spokenBlocks,
+  windowsOf,
+  type Levelled,
   type SpokenPlan,
 } from './block-levels.ts';
 import { LOW_DB, type Piece } from './pieces.ts';
@@ -28,7 +30,6 @@ import {
   measureLoudness,
   METER,
   NEVER_STILL,
-  QUICK_METER,
   QUIET,
   readLoudness,
   type Loudness,
@@ -50,7 +51,7 @@ const BETWEEN_SAMPLES_DB = 0.5;
 const ATTEMPTS = 4;
 
 /** Raised when the filters change what is heard. */
-const SOUND = 5;
+const SOUND = 6;
 
 /**
  * Filters that play faster or slower: the pitch is kept, but for the tiny differences of clocks,
@@ -213,9 +214,16 @@ function levelling(measured: Loudness, lufs: number): { gainDb: number; ceilingD
 const meterOf = (clean: readonly string[]) =>
   clean.length > 0 ? ['-af', [...clean, METER[1]].join(','), ...METER.slice(2)] : METER;
 
+/**
+ * At this many bits the quicker way of the encoder is the better one: of a synthetic voice it comes
+ * 6 to 13 dB nearer, measured, in half the time.
+ */
+const AAC = ['-c:a', 'aac', '-aac_coder', 'fast', '-b:a', '112k'] as const;
+const OPUS = ['-c:a', 'libopus', '-b:a', '80k'] as const;
+
 /** What is encoded: the levelled voice, and what is heard beside it. */
 interface Encoding {
-  voice: string;
+  voice: Levelled;
   beside: Feed | null;
   lufs: number;
   format: 'mp4' | 'webm';
@@ -232,11 +240,11 @@ function encodeOnce(
     [
       ...RAW_SOUND,
       '-i',
-      voice,
+      voice.file,
       ...(beside ? [...RAW_SOUND, '-i', 'pipe:3'] : []),
       beside ? '-filter_complex' : '-af',
       chain([], gainDb, ceilingDb, beside !== null),
-      ...(format === 'webm' ? ['-c:a', 'libopus', '-b:a', '80k'] : ['-c:a', 'aac', '-b:a', '112k']),
+      ...(format === 'webm' ? OPUS : AAC),
       '-f',
       format,
       target,
@@ -248,17 +256,15 @@ function encodeOnce(
 /** Encodes at the loudness asked for, once more where the encoder has moved it; as measured. */
 async function encodeToLevel(encoding: Encoding): Promise<Loudness> {
   const { voice, beside, lufs, target, signal } = encoding;
-  const raw = readLoudness(
-    (await run('ffmpeg', [...QUIET, ...RAW_SOUND, '-i', voice, ...QUICK_METER], { signal })).errors,
-  );
-  const highest = raw.truePeakDb === null ? null : raw.truePeakDb + BETWEEN_SAMPLES_DB;
-  let { gainDb, ceilingDb } = levelling({ ...raw, truePeakDb: highest }, lufs);
-  let measured = raw;
+  const { integratedLufs, samplePeakDb } = voice;
+  const truePeakDb = samplePeakDb === null ? null : samplePeakDb + BETWEEN_SAMPLES_DB;
+  let measured: Loudness = { integratedLufs, truePeakDb };
+  let { gainDb, ceilingDb } = levelling(measured, lufs);
   for (let attempt = 0; attempt < ATTEMPTS; attempt += 1) {
     await encodeOnce(encoding, gainDb, ceilingDb);
     measured = await measureLoudness(target, signal);
     // Nobody speaks: there is nothing to bring to a level.
-    if (measured.integratedLufs === null || raw.integratedLufs === null) break;
+    if (measured.integratedLufs === null || integratedLufs === null) break;
     // Beside tones and music it is the voice that has its level, and that is known.
     const missingLu = beside ? 0 : lufs - measured.integratedLufs;
     const over = (measured.truePeakDb ?? -Infinity) - PEAK_LIMIT_DB;
@@ -271,8 +277,8 @@ async function encodeToLevel(encoding: Encoding): Promise<Loudness> {
 
 /**
  * Encodes the sound of all pieces as one track, AAC in MP4 or Opus in WebM, at the target loudness
- * with its true peak below the limit. The raw sound is measured first, so that one encoding is
- * enough as a rule; the encoded result is measured and corrected.
+ * with its true peak below the limit. It is known before how loud the raw sound is, so that one
+ * encoding is enough as a rule; the encoded result is measured and corrected.
  */
 export async function encodeSound(
   pieces: readonly Piece[],
@@ -313,14 +319,11 @@ export async function encodeSound(
   const totalFrames = pieces.reduce((sum, { frames }) => sum + frames, 0);
   // Cleaned once; whatever the level, it is the same.
   const cleaned = await cleanedVoice(parts, cleaning(finish), cacheDir, signal);
-  const voice = await levelledVoice(
-    cleaned,
-    await levelsOf(pieces, plan, cleaned, signal),
-    cacheDir,
-    signal,
-  );
+  const windows = await windowsOf(cleaned, signal);
+  const levels = levelsOf(pieces, plan, windows);
+  const voice = await levelledVoice(cleaned, levels, windows, cacheDir, signal);
   const beside = accompanied(plan)
-    ? await accompaniment(plan, totalFrames * SAMPLES_PER_FRAME, voice, tools)
+    ? await accompaniment(plan, totalFrames * SAMPLES_PER_FRAME, voice.file, tools)
     : null;
   const measured = await encodeToLevel({
     voice,
