@@ -1,12 +1,16 @@
 import { readFileSync } from 'node:fs';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { foldersOf, readConfig } from './config.ts';
 import { eraseOld } from './db/classes.ts';
 import { connect } from './db/connect.ts';
+import { migrate } from './db/migrations.ts';
 import { wordsOf } from './errors.ts';
 import { makeApp } from './http/app.ts';
+import { endStreams } from './http/ending.ts';
 import { makeServer, PATIENCE } from './http/patience.ts';
 import { databaseQueue } from './jobs/queue.ts';
 import { answerEachInTheirs } from './language.ts';
+import { openHub } from './hub/open.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
@@ -14,14 +18,21 @@ import { sweepContent } from './db/content.ts';
 import { sweepWork } from './media/sweep.ts';
 
 const ERASE_EVERY_MS = 6 * 3_600_000;
+/** A piece of video over a bad line takes so long; somebody who waits for us has less patience. */
+const END_MS = 20_000;
+const SUPERVISED_END_MS = 3_000;
+const isSupervised = process.send !== undefined;
 
 /** The process that answers HTTP. Started by the supervisor; tells it the port once it listens. */
 surviveClosedOutput();
 await answerEachInTheirs();
-const log = logger('http');
 const config = readConfig();
+const log = logger('http', config.logLevel);
 const folders = foldersOf(config.dataDir);
-const sequelize = await connect(config.db);
+const sequelize = await connect(config.db, config.dbPool);
+// The supervisor has done so before it starts us.
+if (!isSupervised) await migrate(sequelize);
+const { hub, limits } = await openHub(config.redis, log);
 const store = diskStore(folders.media);
 const { app, reconcile } = makeApp({
   config,
@@ -30,6 +41,8 @@ const { app, reconcile } = makeApp({
   store,
   folders,
   log,
+  hub,
+  limits,
 });
 await reconcile();
 
@@ -43,30 +56,34 @@ server.on('error', (error: NodeJS.ErrnoException) => {
     error.code === 'EADDRINUSE'
       ? `Port ${config.port} is taken. Choose another with --port.`
       : error.message;
-  process.send?.({ fault: why });
+  if (isSupervised) process.send?.({ fault: why });
+  else log.error(why);
   process.exitCode = 1;
-  process.disconnect?.();
+  if (isSupervised) process.disconnect();
+  else process.exit();
 });
 server.listen(config.port, config.host, () => {
   const address = server.address();
-  process.send?.({ port: typeof address === 'object' && address ? address.port : config.port });
+  const port = typeof address === 'object' && address ? address.port : config.port;
+  if (isSupervised) process.send?.({ port });
+  else log.info(`Listening on ${config.host}, port ${port}.`);
 });
 
 // Entries are kept as long as their class says, and not a day longer.
 const erase = () =>
   void eraseOld().then(
-    (entries) => entries > 0 && log(`erased ${entries} entries that were kept long enough`),
-    (error: unknown) => log(`erasing old entries failed: ${wordsOf(error)}`),
+    (entries) => entries > 0 && log.info(`erased ${entries} entries that were kept long enough`),
+    (error: unknown) => log.error(`erasing old entries failed: ${wordsOf(error)}`),
   );
 erase();
 const sweep = () => {
-  const failed = (error: unknown) => log(`sweeping failed: ${wordsOf(error)}`);
+  const failed = (error: unknown) => log.error(`sweeping failed: ${wordsOf(error)}`);
   void sweepWork(folders.work).then(
-    (swept) => swept > 0 && log(`removed ${swept} work folders that were left behind`),
+    (swept) => swept > 0 && log.info(`removed ${swept} work folders that were left behind`),
     failed,
   );
   void sweepContent(sequelize, store).then(
-    (swept) => swept > 0 && log(`removed ${swept} media files that nothing names`),
+    (swept) => swept > 0 && log.info(`removed ${swept} media files that nothing names`),
     failed,
   );
 };
@@ -76,11 +93,16 @@ const erasing = setInterval(() => {
   sweep();
 }, ERASE_EVERY_MS);
 
+/** Nobody new is let in; what is being answered is answered to its end, for a while. */
 async function stop(): Promise<void> {
   clearInterval(erasing);
-  server.close();
+  const closed = new Promise((resolve) => server.close(resolve));
+  endStreams();
+  const closing = setInterval(() => server.closeIdleConnections(), 50);
+  await Promise.race([closed, sleep(isSupervised ? SUPERVISED_END_MS : END_MS)]);
+  clearInterval(closing);
   server.closeAllConnections();
-  await sequelize.close();
+  await Promise.all([sequelize.close(), hub.close()]);
   process.exit(0);
 }
 process.once('SIGTERM', () => void stop());

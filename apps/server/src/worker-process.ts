@@ -1,3 +1,4 @@
+import http from 'node:http';
 import os from 'node:os';
 import { foldersOf, readConfig } from './config.ts';
 import { connect } from './db/connect.ts';
@@ -6,6 +7,7 @@ import { work } from './jobs/worker.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
 import { diskStore } from './media/store.ts';
+import { WorkerMetrics } from './metrics.ts';
 
 /** The process that does the long work. Several may run beside each other. */
 // Whoever films or plays on this machine comes first; what is started from here goes on at the same
@@ -14,19 +16,27 @@ os.setPriority(10);
 surviveClosedOutput();
 const config = readConfig();
 const folders = foldersOf(config.dataDir);
-const sequelize = await connect(config.db, 4);
+const sequelize = await connect(config.db, Math.min(config.dbPool, 4));
 const stop = new AbortController();
 process.once('SIGTERM', () => stop.abort());
 process.once('disconnect', () => stop.abort());
 process.on('SIGINT', () => undefined);
 process.on('SIGHUP', () => undefined);
+const metrics = new WorkerMetrics();
+if (config.metricsPort !== null)
+  http
+    .createServer((req, res) => void metrics.answer(config.metricsToken, req, res))
+    .listen(config.metricsPort, config.host)
+    .unref();
 await work(
   {
     queue: databaseQueue(sequelize),
     folders,
     store: diskStore(folders.media),
-    log: logger('worker'),
+    log: logger('worker', config.logLevel),
     watchesAtOnce: config.watchesAtOnce,
+    metrics,
+    kinds: config.kinds,
   },
   stop.signal,
 );

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { foldersOf } from '../config.ts';
 import { connect } from '../db/connect.ts';
 import { contentNamed } from '../db/content.ts';
+import { ownDatabase, type DatabaseAddress } from '../db/address.ts';
 import { countRows, dumpDatabase, loadDump } from '../db/dump.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { migrate } from '../db/migrations.ts';
@@ -63,7 +64,7 @@ export interface BackedUp {
  */
 export async function backUp(
   sequelize: Sequelize,
-  database: Parameters<typeof dumpDatabase>[0],
+  database: DatabaseAddress,
   store: MediaStore,
   to: string,
 ): Promise<BackedUp> {
@@ -178,7 +179,7 @@ export async function restore(
   say('Restoring the database …');
   const db = await startMariaDb(path.join(dataDir, 'db'), secrets.dbPassword);
   try {
-    const database = { port: db.port, password: secrets.dbPassword, name: 'zest' };
+    const database = ownDatabase(db.port, secrets.dbPassword);
     await loadDump(database, dump);
     const sequelize = await connect(database, 2);
     await migrate(sequelize);

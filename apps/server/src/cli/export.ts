@@ -5,7 +5,7 @@ import { soundFile, type CutFile, type ExportOrder } from '@zest/contract';
 import type { Sequelize } from 'sequelize';
 import { foldersOf } from '../config.ts';
 import { lessonAt } from '../db/lessons.ts';
-import { TakeRow, type LessonRow } from '../db/models.ts';
+import { jobKinds, TakeRow, type LessonRow } from '../db/models.ts';
 import { orderExport } from '../http/exports.ts';
 import { exportOutcomeSchema, type ExportOutcome } from '../jobs/handlers.ts';
 import { lessonAsChosen } from '@zest/core/lesson';
@@ -13,6 +13,7 @@ import { sayStored } from '@zest/core/words';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { diskStore } from '../media/store.ts';
+import { WorkerMetrics } from '../metrics.ts';
 import { cutWith } from '../cut/cut.ts';
 import { makeCutFile } from '../publish/cut-files.ts';
 import { cutMedia, makeStills, takeFiles } from '../publish/hand-over.ts';
@@ -65,7 +66,14 @@ async function render(
   const queue = databaseQueue(sequelize);
   const job = await orderExport(queue, store, lesson.teamId, lesson.id, lesson.revision, order);
   const done = new AbortController();
-  const working = work({ queue, folders, store, log: say, watchesAtOnce: false }, done.signal);
+  const working = work(
+    {
+      ...{ queue, folders, store, watchesAtOnce: false, kinds: jobKinds },
+      log: { info: say, error: say },
+      metrics: new WorkerMetrics(),
+    },
+    done.signal,
+  );
   let shown = '';
   while (['queued', 'running'].includes((await job.reload()).state)) {
     const line = `${Math.round(job.progress * 100)} % ${sayStored(job.message)}`;

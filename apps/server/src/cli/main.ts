@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { isIP } from 'node:net';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 import { Command, InvalidArgumentError, Option } from 'commander';
 import {
   exportFormats,
@@ -16,6 +16,7 @@ import { foldersOf } from '../config.ts';
 import { drawPassword } from '../db/accounts.ts';
 import { accepts } from '../db/mariadb.ts';
 import { migrateBackTo } from '../db/migrations.ts';
+import { jobKinds } from '../db/models.ts';
 import { wordsOf } from '../errors.ts';
 import { surviveClosedOutput } from '../output.ts';
 import { diskStore } from '../media/store.ts';
@@ -183,6 +184,24 @@ for (const [name, about] of [
       },
     );
 }
+
+/** One part of an installation by itself, with the settings of the environment. */
+async function runPart(name: 'http' | 'worker'): Promise<void> {
+  process.env['ZEST_WEB'] ??= path.join(root, 'dist', 'web');
+  await import(pathToFileURL(path.join(distDir, `${name}.js`)).href);
+}
+program
+  .command('web')
+  .description('answer pages, one server of several; see docs/scale.md for its settings')
+  .action(() => runPart('http'));
+program
+  .command('worker')
+  .description('do jobs, one worker of several; see docs/scale.md for its settings')
+  .option('--kinds <kinds>', `some of ${jobKinds.join(', ')} (default: all)`)
+  .action(async ({ kinds }: { kinds?: string }) => {
+    if (kinds !== undefined) process.env['ZEST_KINDS'] = kinds;
+    await runPart('worker');
+  });
 
 data(program.command('stop').description('end what start or demo started')).action(
   async (options: { data?: string }) => {

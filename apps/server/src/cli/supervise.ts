@@ -1,7 +1,8 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { foldersOf, type Config } from '../config.ts';
+import { foldersOf } from '../config.ts';
+import { databaseAddressText, ownDatabase, type DatabaseAddress } from '../db/address.ts';
 import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
 import { wordsOf } from '../errors.ts';
@@ -41,7 +42,7 @@ const DAY_MS = 86_400_000;
 /** Backs up once a day; what goes wrong is said and tried again the next day. */
 function backUpDaily(
   { to, keep }: NonNullable<ServeOptions['backup']>,
-  database: Config['db'],
+  database: DatabaseAddress,
   dataDir: string,
   say: ServeOptions['say'],
 ): NodeJS.Timeout {
@@ -137,6 +138,7 @@ export async function serve(options: ServeOptions): Promise<number> {
     },
   );
   void asked.then(() => db.expectEnd());
+  const database = ownDatabase(db.port, secrets.dbPassword);
   const kept: Kept[] = [];
   let backing: NodeJS.Timeout | undefined;
   let code = 0;
@@ -146,8 +148,7 @@ export async function serve(options: ServeOptions): Promise<number> {
     const env: NodeJS.ProcessEnv = {
       ...process.env,
       ZEST_DATA: dataDir,
-      ZEST_DB_PORT: String(db.port),
-      ZEST_DB_PASSWORD: secrets.dbPassword,
+      ZEST_DATABASE: databaseAddressText(database),
       ZEST_SECRET: secrets.sessionSecret,
       ZEST_HOST: host,
       ZEST_PORT: String(options.port),
@@ -157,10 +158,7 @@ export async function serve(options: ServeOptions): Promise<number> {
       ZEST_TRUST_PROXY: options.trustProxy,
       ...(tls && { ZEST_TLS_CERT: tls.cert, ZEST_TLS_KEY: tls.key }),
     };
-    const sequelize = await connect(
-      { port: db.port, password: secrets.dbPassword, name: 'zest' },
-      2,
-    );
+    const sequelize = await connect(database, 2);
     await migrate(sequelize);
     // Before anybody works here: exports and working copies a kill broke off are begun anew.
     await sweepUnfinished(foldersOf(dataDir));
@@ -189,13 +187,7 @@ export async function serve(options: ServeOptions): Promise<number> {
         host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host;
       const url = `${tls ? 'https' : 'http'}://${shown}:${port}`;
       noteRunning(dataDir, { pid: process.pid, url, dbPort: db.port });
-      if (options.backup)
-        backing = backUpDaily(
-          options.backup,
-          { port: db.port, password: secrets.dbPassword, name: 'zest' },
-          dataDir,
-          say,
-        );
+      if (options.backup) backing = backUpDaily(options.backup, database, dataDir, say);
       say(`Zest Frame is ready: ${url}`);
       say(
         demo

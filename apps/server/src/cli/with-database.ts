@@ -1,7 +1,7 @@
 import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Sequelize } from 'sequelize';
-import type { Config } from '../config.ts';
+import { ownDatabase, type DatabaseAddress } from '../db/address.ts';
 import { connect } from '../db/connect.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { migrate } from '../db/migrations.ts';
@@ -14,7 +14,7 @@ import { runningOn, secretsOf } from './installation.ts';
  */
 export async function withDatabase<T>(
   dataDir: string,
-  use: (sequelize: Sequelize, database: Config['db']) => Promise<T>,
+  use: (sequelize: Sequelize, database: DatabaseAddress) => Promise<T>,
 ): Promise<T> {
   await stat(dataDir).catch(() => {
     throw new Error(`There is no data folder ${dataDir}. Name the right one with --data.`);
@@ -24,7 +24,7 @@ export async function withDatabase<T>(
   const started = running?.dbPort ? null : await startMariaDb(path.join(dataDir, 'db'), dbPassword);
   const port = running?.dbPort ?? started?.port ?? 0;
   try {
-    const database = { port, password: dbPassword, name: 'zest' };
+    const database = ownDatabase(port, dbPassword);
     const sequelize = await connect(database, 4);
     try {
       await migrate(sequelize);

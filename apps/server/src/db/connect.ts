@@ -1,16 +1,20 @@
 import { Sequelize } from 'sequelize';
-import type { Config } from '../config.ts';
+import type { DatabaseAddress } from './address.ts';
 import { defineModels } from './models.ts';
 
 /**
- * Connects to the project's MariaDB on loopback and ties the models to it.
+ * Connects to MariaDB and ties the models to it.
+ * @param pool connections at most
  * @throws when it does not answer
  */
-export async function connect(db: Config['db'], pool = 8): Promise<Sequelize> {
-  const sequelize = new Sequelize(db.name, 'zest', db.password, {
+export async function connect(
+  { host, port, user, password, name }: DatabaseAddress,
+  pool = 8,
+): Promise<Sequelize> {
+  const sequelize = new Sequelize(name, user, password, {
     dialect: 'mysql',
-    host: '127.0.0.1',
-    port: db.port,
+    host,
+    port,
     logging: false,
     timezone: '+00:00',
     pool: { max: pool, idle: 10_000 },

@@ -4,24 +4,19 @@ import { pipeline } from 'node:stream/promises';
 import { createGunzip, createGzip } from 'node:zlib';
 import type { Sequelize } from 'sequelize';
 import { QueryTypes } from 'sequelize';
+import type { DatabaseAddress } from './address.ts';
 
-interface Database {
-  port: number;
-  password: string;
-  name: string;
-}
-
-const place = ({ port, name }: Database) => [
+const place = ({ host, port, user, name }: DatabaseAddress) => [
   '--no-defaults',
   '--protocol=tcp',
-  '--host=127.0.0.1',
+  `--host=${host}`,
   `--port=${port}`,
-  '--user=zest',
+  `--user=${user}`,
   '--default-character-set=utf8mb4',
   name,
 ];
 /** The password goes by the environment: arguments are seen by everybody on the machine. */
-const envOf = ({ password }: Database) => ({ ...process.env, MYSQL_PWD: password });
+const envOf = ({ password }: DatabaseAddress) => ({ ...process.env, MYSQL_PWD: password });
 
 function ended(child: ReturnType<typeof spawn>, name: string): Promise<void> {
   let words = '';
@@ -49,7 +44,7 @@ function ended(child: ReturnType<typeof spawn>, name: string): Promise<void> {
  * Writes the whole database at one instant, as SQL, packed; work on it goes on meanwhile.
  * @throws with the program's words
  */
-export async function dumpDatabase(database: Database, file: string): Promise<void> {
+export async function dumpDatabase(database: DatabaseAddress, file: string): Promise<void> {
   // Sessions are not kept: whoever restores signs in anew.
   const child = spawn(
     'mariadb-dump',
@@ -70,7 +65,7 @@ export async function dumpDatabase(database: Database, file: string): Promise<vo
 }
 
 /** Reads a dump into an empty database. @throws with the program's words */
-export async function loadDump(database: Database, file: string): Promise<void> {
+export async function loadDump(database: DatabaseAddress, file: string): Promise<void> {
   const child = spawn('mariadb', place(database), {
     env: envOf(database),
     stdio: ['pipe', 'ignore', 'pipe'],

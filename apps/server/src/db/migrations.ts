@@ -301,8 +301,29 @@ function umzugOf(sequelize: Sequelize) {
   });
 }
 
-/** Brings the database to the newest schema. */
+const LOCK_S = 600;
+
+/**
+ * Brings the database to the newest schema. Of several programs that start at a time one does, and
+ * the others wait for it.
+ */
 export async function migrate(sequelize: Sequelize): Promise<void> {
+  // A lock is its connection's.
+  await sequelize.transaction(async (transaction) => {
+    const ask = (sql: string) =>
+      sequelize.query<{ done: number | null }>(sql, { type: QueryTypes.SELECT, transaction });
+    const [got] = await ask(`SELECT GET_LOCK(CONCAT('zest ', DATABASE()), ${LOCK_S}) AS done`);
+    if (got?.done !== 1)
+      throw new Error('Another program has been changing the database for ten minutes. Try again.');
+    try {
+      await bringUp(sequelize);
+    } finally {
+      await ask("SELECT RELEASE_LOCK(CONCAT('zest ', DATABASE())) AS done");
+    }
+  });
+}
+
+async function bringUp(sequelize: Sequelize): Promise<void> {
   const umzug = umzugOf(sequelize);
   // Sees to it that the list is there.
   await umzug.executed();

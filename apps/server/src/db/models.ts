@@ -140,7 +140,8 @@ export class PerformanceRow extends Model<
   declare createdAt: CreationOptional<Date>;
 }
 
-export type JobKind = 'ingest' | 'watch' | 'renditions' | 'export';
+export const jobKinds = ['ingest', 'watch', 'renditions', 'export'] as const;
+export type JobKind = (typeof jobKinds)[number];
 export type JobState = 'queued' | 'running' | 'held' | 'done' | 'failed' | 'cancelled';
 
 export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {

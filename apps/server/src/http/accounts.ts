@@ -1,7 +1,6 @@
 import { bodies, routes, type SessionInfo } from '@zest/contract';
 import { hash, verify } from '@node-rs/argon2';
 import type { Request } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { nanoid } from 'nanoid';
 import type { Sequelize } from 'sequelize';
 import { teacherText } from '@zest/core/words';
@@ -11,6 +10,7 @@ import { User } from '../db/models.ts';
 import { refuse } from '../errors.ts';
 import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
+import { slowed, type Limits } from './limits.ts';
 import { COOKIE } from './session.ts';
 
 /** Attempts to sign in from one address before it has to wait. */
@@ -18,12 +18,11 @@ const MOST_ATTEMPTS = 10;
 const WAIT_MS = 10 * 60_000;
 
 /** Slows guessing down; each route counts for itself. */
-export const slowSignIn = () =>
-  rateLimit({
+export const slowSignIn = (limits: Limits, name: string) =>
+  slowed(limits, name, {
     windowMs: WAIT_MS,
     limit: MOST_ATTEMPTS,
     skipSuccessfulRequests: true,
-    legacyHeaders: false,
     handler: () => {
       throw refuse(429, 'slow-down', teacherText('server.sign-in-slow'));
     },
@@ -52,10 +51,15 @@ export function enter(req: Request, userId: string): Promise<void> {
   });
 }
 
-export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: boolean): void {
+export function addAccountRoutes(
+  route: AddRoute,
+  sequelize: Sequelize,
+  limits: Limits,
+  demo: boolean,
+): void {
   // Checked against when the name is unknown, so that the answer takes as long.
   const nobody = hash(nanoid());
-  const limit = slowSignIn();
+  const limit = slowSignIn(limits, 'sign-in');
 
   route(routes.session, async (req, res) => {
     answer(res, 'session', await sessionInfo(req, demo));
@@ -110,7 +114,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
       await enter(req, person.id);
       res.status(204).end();
     },
-    slowSignIn(),
+    slowSignIn(limits, 'password'),
   );
   route(
     routes.setNewPassword,
@@ -122,7 +126,7 @@ export function addAccountRoutes(route: AddRoute, sequelize: Sequelize, demo: bo
       await enter(req, user.id);
       answer(res, 'setNewPassword', await sessionInfo(req, demo));
     },
-    slowSignIn(),
+    slowSignIn(limits, 'new-password'),
   );
 
   route(routes.enterDemo, async (req, res) => {

@@ -4,6 +4,8 @@ import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { z } from 'zod';
 import { sayStored, teacherText } from '@zest/core/words';
 import { messageOf, Refusal, refuse } from '../errors.ts';
+import type { Log } from '../log.ts';
+import type { WebMetrics } from '../metrics.ts';
 
 /** Reads a request's body. @throws Refusal 400 naming every place that is wrong */
 export function readBody<T>(schema: z.ZodType<T>, body: unknown): T {
@@ -74,13 +76,15 @@ function problemOf(error: unknown): { status: number; problem: Problem } {
 }
 
 /** Turns every error into a problem in words; unknown ones are logged, never shown. */
-export function answerErrors(log: (line: string) => void): ErrorRequestHandler {
+export function answerErrors(log: Log, metrics: WebMetrics): ErrorRequestHandler {
   return (error: unknown, req, res, next) => {
     const { status, problem } = problemOf(error);
-    if (status >= 500)
-      log(
+    if (status >= 500) {
+      metrics.errors.inc();
+      log.error(
         `${req.method} ${req.path}: ${error instanceof Error ? (error.stack ?? error.message) : messageOf(error)}`,
       );
+    }
     if (res.headersSent) {
       next(error);
       return;

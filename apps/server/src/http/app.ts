@@ -4,7 +4,10 @@ import type { Sequelize } from 'sequelize';
 import type { Config, Folders } from '../config.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { inTheirLanguage } from '../language.ts';
+import type { Hub } from '../hub/hub.ts';
+import type { Log } from '../log.ts';
 import type { MediaStore } from '../media/store.ts';
+import { WebMetrics } from '../metrics.ts';
 import { makePrinter } from '../publish/prints/printer.ts';
 import { addAccountRoutes } from './accounts.ts';
 import { addAddressRoutes } from './address.ts';
@@ -17,10 +20,12 @@ import { addEventRoutes } from './events.ts';
 import { addFollowRoutes } from './follow.ts';
 import { addFilmingRoutes } from './filming.ts';
 import { addRemoteRoutes } from './remote-routes.ts';
+import { FilmRemotes } from './remotes.ts';
 import { addExportRoutes } from './exports.ts';
 import { guarded } from './guard.ts';
 import { addInstallationRoutes } from './installation.ts';
 import { addLessonRoutes } from './lessons.ts';
+import type { Limits } from './limits.ts';
 import { addPackageRoutes } from './packages.ts';
 import { pages } from './pages.ts';
 import { endSlowBodies } from './patience.ts';
@@ -42,7 +47,9 @@ export interface AppTools {
   queue: JobQueue;
   store: MediaStore;
   folders: Folders;
-  log: (line: string) => void;
+  log: Log;
+  hub: Hub;
+  limits: Limits;
   freeBytes?: UploadTools['freeBytes'];
 }
 
@@ -51,11 +58,14 @@ export interface AppTools {
  * ended.
  */
 export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promise<void> } {
-  const { config, sequelize, queue, store, folders, log } = tools;
+  const { config, sequelize, queue, store, folders, log, hub, limits } = tools;
   const app = express();
   app.disable('x-powered-by');
   // Addresses and schemes that others than these claim are not believed.
   app.set('trust proxy', config.trustProxy.length > 0 && config.trustProxy);
+  const metrics = new WebMetrics(sequelize);
+  // By whatever name its machine is called by the program that collects them.
+  app.get('/metrics', (req, res) => metrics.answer(config.metricsToken, req, res));
   app.use(endSlowBodies(), nonce, headers, inTheirLanguage, onlyKnownNames(config));
   // Streams of events go out line by line.
   app.use(
@@ -77,11 +87,12 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
     res.set('Cache-Control', 'no-store');
     next();
   });
-  const route = guarded(app);
+  const remotes = new FilmRemotes(hub);
+  const route = guarded(app, remotes, metrics);
   const printer = makePrinter();
   addInstallationRoutes(route, sequelize, folders);
-  addAccountRoutes(route, sequelize, config.demo);
-  addEventRoutes(route);
+  addAccountRoutes(route, sequelize, limits, config.demo);
+  addEventRoutes(route, hub);
   addLessonRoutes(route, sequelize, queue, store, folders);
   addSeriesRoutes(route, sequelize);
   addCueRoutes(route, sequelize);
@@ -97,17 +108,17 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   });
   addTakeRoutes(route, queue, store, folders.segments);
   addFilmingRoutes(route, sequelize, store, folders);
-  addRemoteRoutes(route);
+  addRemoteRoutes(route, remotes, limits);
   addExportRoutes(route, queue, store, folders);
   addStoredRoutes(route, sequelize, store);
   addShareRoutes(route, sequelize, queue, store);
-  addFollowRoutes(route, queue, store);
+  addFollowRoutes(route, { queue, store, hub, limits, metrics });
   addPackageRoutes(route, store, config.webDir);
-  addClassRoutes(route, sequelize);
-  addTeamRoutes(route, sequelize);
-  addTelevisionRoutes(route);
+  addClassRoutes(route, sequelize, hub);
+  addTeamRoutes(route, sequelize, hub, limits);
+  addTelevisionRoutes(route, hub);
   app.use('/api', nothingHere);
   if (config.webDir) app.use(pages(config.webDir));
-  app.use(answerErrors(log));
+  app.use(answerErrors(log, metrics));
   return { app, reconcile: upload.reconcile };
 }

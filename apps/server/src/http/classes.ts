@@ -14,6 +14,7 @@ import { classSums, logPage } from '../db/class-log.ts';
 import { ClassRow, ErasureRow, StudentRow } from '../db/log-models.ts';
 import { LessonRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
+import type { Hub } from '../hub/hub.ts';
 import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
 import { tellLogNews } from './log-news.ts';
@@ -30,7 +31,7 @@ async function studentCounts(teamId: string): Promise<Map<string, number>> {
   return new Map(rows.map(({ classId, count }) => [classId, count]));
 }
 
-export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
+export function addClassRoutes(route: AddRoute, sequelize: Sequelize, hub: Hub): void {
   route(routes.classes, async (_req, res, { teamId }) => {
     const counts = await studentCounts(teamId);
     const rows = await ClassRow.findAll({
@@ -97,7 +98,7 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize): void {
     if (lessons < lessonIds.length)
       throw refuse(422, 'no-lesson', teacherText('server.lesson-gone'));
     await keepEntries(schoolClass, 'teacher', entries);
-    tellLogNews({ teamId, classId: schoolClass.id, lessonIds });
+    tellLogNews(hub, teamId, { classId: schoolClass.id, lessonIds });
     res.status(204).end();
   });
   addStudentListRoutes(route, sequelize);

@@ -1,16 +1,18 @@
 import type { Request, Response } from 'express';
+import { goesOn } from './ending.ts';
 
 const KEEP_ALIVE_MS = 20_000;
 
 /**
- * A stream of messages to one page (server-sent events), until either side leaves.
+ * A stream of messages to one page (server-sent events), until either side leaves. When it cannot
+ * be joined it ends, and the page connects again.
  * @param join tells messages, with a name where they are not of the usual kind
  * @param isLast a message that ends it
  */
 export function eventStream<T>(
   req: Request,
   res: Response,
-  join: (tell: (message: T, name?: string) => void) => () => void,
+  join: (tell: (message: T, name?: string) => void) => Promise<() => void>,
   isLast: (message: T) => boolean = () => false,
 ): void {
   res.set({
@@ -18,9 +20,11 @@ export function eventStream<T>(
     'Cache-Control': 'no-store',
     'X-Accel-Buffering': 'no',
   });
+  goesOn(res);
   res.flushHeaders();
   res.write(': hello\n\n');
-  const leave = join((message, name) => {
+  const joined = join((message, name) => {
+    if (res.writableEnded) return;
     res.write(
       `${name === undefined ? '' : `event: ${name}\n`}data: ${JSON.stringify(message)}\n\n`,
     );
@@ -29,6 +33,7 @@ export function eventStream<T>(
   const alive = setInterval(() => res.write(': here\n\n'), KEEP_ALIVE_MS);
   req.on('close', () => {
     clearInterval(alive);
-    leave();
+    void joined.then((leave) => leave()).catch(() => undefined);
   });
+  joined.catch(() => res.end());
 }

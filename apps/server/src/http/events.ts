@@ -2,6 +2,7 @@ import { mayAsMuchAs, routes, type Job } from '@zest/contract';
 import { Op } from 'sequelize';
 import { JobRow } from '../db/models.ts';
 import { eventStream } from './event-stream.ts';
+import type { Hub } from '../hub/hub.ts';
 import type { AddRoute } from './guard.ts';
 import { onLogNews, type LogNews } from './log-news.ts';
 import { jobView } from './views.ts';
@@ -12,12 +13,12 @@ const LOOK_EVERY_MS = 500;
  * Pushes the caller's jobs as they change (server-sent events, one JSON job each), and, named
  * `log`, of which class and lessons results came in.
  */
-export function addEventRoutes(route: AddRoute): void {
+export function addEventRoutes(route: AddRoute, hub: Hub): void {
   route(routes.events, (req, res, { teamId, person }) => {
-    eventStream<Job | Omit<LogNews, 'teamId'>>(req, res, (tell) => {
+    eventStream<Job | LogNews>(req, res, async (tell) => {
       // Results are for teachers.
       const leave = mayAsMuchAs(person.role, 'teacher')
-        ? onLogNews(teamId, ({ classId, lessonIds }) => tell({ classId, lessonIds }, 'log'))
+        ? await onLogNews(hub, teamId, (told) => tell(told, 'log'))
         : () => undefined;
       // A little back in time, so that nothing falls between the page's first read and this.
       let since = new Date(Date.now() - 5_000);

@@ -9,20 +9,23 @@ import {
 import { captionsToWebVtt } from '@zest/core/formats';
 import { LIMITS } from '@zest/core/lesson';
 import { readSpoken } from '@zest/core/results';
-import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
+import { ipKeyGenerator } from 'express-rate-limit';
 import type { Request } from 'express';
 import { entryView, joinClass, keepEntries, pageOf, withinDay } from '../db/classes.ts';
 import { ClassRow, LogEntryRow } from '../db/log-models.ts';
 import { LessonRow, ShareRow } from '../db/models.ts';
 import { renditionsOf } from '../db/takes.ts';
 import { refuse } from '../errors.ts';
+import type { Hub } from '../hub/hub.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { queueFirstRenditions } from '../jobs/renditions.ts';
 import type { MediaStore } from '../media/store.ts';
+import type { WebMetrics } from '../metrics.ts';
 import { followLesson } from '../cut/follow-lesson.ts';
 import { sharedCut, versionsOf } from '../cut/shared-cut.ts';
 import { readBody } from './answer.ts';
 import { closedAt, openShare, type AddRoute } from './guard.ts';
+import { slowed, type Limits } from './limits.ts';
 import { tellLogNews } from './log-news.ts';
 import { sendContent } from './takes.ts';
 
@@ -36,12 +39,11 @@ const MOST_FROM_ONE = 30;
 const MOST_FOR_CLASS = 100;
 
 /** Slows guessing down: `of` says what the attempts are counted by. Right codes do not count. */
-const slowed = (limit: number, of: (req: Request) => string) =>
-  rateLimit({
+const slowGuessing = (limits: Limits, name: string, limit: number, of: (req: Request) => string) =>
+  slowed(limits, name, {
     windowMs: WAIT_MS,
     limit,
     skipSuccessfulRequests: true,
-    legacyHeaders: false,
     keyGenerator: of,
     handler: () => {
       throw refuse(
@@ -51,9 +53,9 @@ const slowed = (limit: number, of: (req: Request) => string) =>
       );
     },
   });
-const guessing = () => [
-  slowed(MOST_FROM_ONE, (req) => ipKeyGenerator(req.ip ?? '')),
-  slowed(MOST_FOR_CLASS, (req) =>
+const guessing = (limits: Limits, what: string) => [
+  slowGuessing(limits, `${what}-from`, MOST_FROM_ONE, (req) => ipKeyGenerator(req.ip ?? '')),
+  slowGuessing(limits, `${what}-class`, MOST_FOR_CLASS, (req) =>
     String(
       req.params['code'] ?? (req.body as { classCode?: unknown } | undefined)?.classCode ?? '',
     ),
@@ -85,7 +87,16 @@ function choiceOf({ query }: Request): FollowChoice {
   };
 }
 
-export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaStore): void {
+export interface FollowTools {
+  queue: JobQueue;
+  store: MediaStore;
+  hub: Hub;
+  limits: Limits;
+  metrics: WebMetrics;
+}
+
+export function addFollowRoutes(route: AddRoute, tools: FollowTools): void {
+  const { queue, store, metrics } = tools;
   route(routes.follow, async (req, res, { share }) => {
     const row = await LessonRow.findByPk(share.lessonId);
     if (!row || row.deletedAt)
@@ -93,6 +104,7 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     const { lesson, takes } = await followLesson(share, choiceOf(req), store);
     // Links made before there were smaller versions get them now.
     await queueFirstRenditions(queue, takes.values());
+    metrics.followStarts.inc();
     res.set('Cache-Control', 'no-cache').json(lesson);
   });
 
@@ -120,11 +132,11 @@ export function addFollowRoutes(route: AddRoute, queue: JobQueue, store: MediaSt
     const { assembly } = await sharedCut(share.lessonId, share.revision, store);
     res.type('text/vtt').send(captionsToWebVtt(assembly));
   });
-  addStudentRoutes(route);
+  addStudentRoutes(route, tools);
 }
 
 /** What a student’s device is let in by, gets and sends. */
-function addStudentRoutes(route: AddRoute): void {
+function addStudentRoutes(route: AddRoute, { hub, limits, metrics }: FollowTools): void {
   route(
     routes.joinClass,
     async (req, res, { share }) => {
@@ -145,7 +157,7 @@ function addStudentRoutes(route: AddRoute): void {
         page: pageOf(joined.student),
       });
     },
-    ...guessing(),
+    ...guessing(limits, 'join'),
   );
 
   route(routes.mine, async (_req, res, { student }) => {
@@ -187,7 +199,8 @@ function addStudentRoutes(route: AddRoute): void {
         'student',
         taken.map((entry) => ({ ...entry, studentId: id, lessonId: share.lessonId })),
       );
-    if (taken.length > 0) tellLogNews({ teamId, classId, lessonIds: [share.lessonId] });
+    metrics.results.inc(taken.length);
+    if (taken.length > 0) tellLogNews(hub, teamId, { classId, lessonIds: [share.lessonId] });
     if (refused.length === 0) return void res.status(204).end();
     res.json({ refused } satisfies SentEntries);
   });
@@ -211,6 +224,6 @@ function addStudentRoutes(route: AddRoute): void {
         );
       res.json({ code: openShare(share).code });
     },
-    ...guessing(),
+    ...guessing(limits, 'go'),
   );
 }

@@ -11,9 +11,10 @@ import {
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { teacherText } from '@zest/core/words';
 import { refuse } from '../errors.ts';
+import type { WebMetrics } from '../metrics.ts';
 import { studentOf } from '../db/classes.ts';
 import { ClassRow, LogEntryRow, StudentRow } from '../db/log-models.ts';
-import { remotes, type FilmRemote } from './remotes.ts';
+import type { FilmRemote, FilmRemotes } from './remotes.ts';
 import {
   CueEntryRow,
   JobRow,
@@ -129,16 +130,14 @@ const found =
     row && ({ [key]: row } as Partial<Owned>);
 
 /** What each name in a path stands for, looked for among the caller's own. */
-const finders: Readonly<Record<string, Find>> = {
+const findersWith = (remotes: FilmRemotes): Readonly<Record<string, Find>> => ({
   lessonId: (id, teamId) =>
     LessonRow.findOne({ where: { id, teamId, deletedAt: null } }).then(found('lesson')),
   takeId: (id, teamId) => TakeRow.findOne({ where: { id, teamId } }).then(found('take')),
   performanceId: (id, teamId) =>
     PerformanceRow.findOne({ where: { id, teamId } }).then(found('performance')),
   remote: (code, teamId) =>
-    Promise.resolve(remotes.get(code)).then((remote) =>
-      remote?.teamId === teamId ? { remote } : null,
-    ),
+    remotes.get(code).then((remote) => (remote?.teamId === teamId ? { remote } : null)),
   jobId: (id, teamId) => JobRow.findOne({ where: { id, teamId } }).then(found('job')),
   code: (code, teamId) => ShareRow.findOne({ where: { code, teamId } }).then(found('share')),
   seriesId: (id, teamId) => SeriesRow.findOne({ where: { id, teamId } }).then(found('series')),
@@ -147,12 +146,16 @@ const finders: Readonly<Record<string, Find>> = {
   commentId: (id, teamId) => CommentRow.findOne({ where: { id, teamId } }).then(found('comment')),
   logId: (id, teamId) => LogEntryRow.findOne({ where: { id, teamId } }).then(found('logEntry')),
   entryId: (id, teamId) => CueEntryRow.findOne({ where: { id, teamId } }).then(found('cueEntry')),
-};
+});
 
 /** Somebody else's things look like things that are not there. */
-async function findOwned(req: Request, teamId: string): Promise<Partial<Owned>> {
+async function findOwned(
+  req: Request,
+  teamId: string,
+  remotes: FilmRemotes,
+): Promise<Partial<Owned>> {
   const owned: Partial<Owned> = {};
-  for (const [name, find] of Object.entries(finders)) {
+  for (const [name, find] of Object.entries(findersWith(remotes))) {
     if (req.params[name] === undefined) continue;
     const loaded = await find(text(req.params[name]), teamId);
     if (!loaded) throw refuse(404, 'not-found', teacherText('server.nothing-here'));
@@ -218,7 +221,7 @@ async function findStudent(req: Request, isLate: boolean): Promise<Partial<Owned
   return { share, student };
 }
 
-async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
+async function grant(route: Route, req: Request, remotes: FilmRemotes): Promise<Partial<Owned>> {
   switch (route.access) {
     case 'public':
       return {};
@@ -229,14 +232,14 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
     case 'signed-in':
       return signedIn(req, leastOf(route));
     case 'remote': {
-      const remote = remotes.get(text(req.params['remote']));
+      const remote = await remotes.get(text(req.params['remote']));
       if (!remote) throw refuse(404, 'no-remote', teacherText('server.no-film-view'));
       return { remote };
     }
     case 'owner': {
       const caller = await callerOf(req);
       // Somebody else's things are not there, whatever one's role.
-      const owned = await findOwned(req, caller.teamId);
+      const owned = await findOwned(req, caller.teamId, remotes);
       checkRole(caller, leastOf(route));
       return { ...caller, ...owned };
     }
@@ -244,15 +247,20 @@ async function grant(route: Route, req: Request): Promise<Partial<Owned>> {
 }
 
 /**
- * Adds handlers to the router, each behind the access its route has in the contract.
+ * Adds handlers to the router, each behind the access its route has in the contract, and counted by
+ * it.
  */
-export function guarded(router: Router) {
+export function guarded(router: Router, remotes: FilmRemotes, metrics: WebMetrics) {
   return (route: Routes[keyof Routes], handler: Handler, ...before: RequestHandler[]): void => {
     const { method, path }: Route = route;
     const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
-    router[verb](path, ...before, async (req, res) => {
+    const counted: RequestHandler = (_req, res, next) => {
+      metrics.counted(`${method} ${path}`, res);
+      next();
+    };
+    router[verb](path, counted, ...before, async (req, res) => {
       // The route's access decides which of these are there; its handler only reads those.
-      const owned = (await grant(route, req)) as Owned;
+      const owned = (await grant(route, req, remotes)) as Owned;
       audit(route, req, res, owned);
       await handler(req, res, owned);
     });

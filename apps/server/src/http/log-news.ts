@@ -1,21 +1,20 @@
-import { EventEmitter } from 'node:events';
+import type { Hub } from '../hub/hub.ts';
 
 /** That something came into the log of a class, for pages that show it. */
 export interface LogNews {
-  teamId: string;
   classId: string;
   lessonIds: (string | null)[];
 }
 
-const news = new EventEmitter<{ news: [LogNews] }>();
-// One a page that is open.
-news.setMaxListeners(0);
+const channelOf = (teamId: string) => `log:${teamId}`;
 
-export const tellLogNews = (told: LogNews): void => void news.emit('news', told);
+/** Tells a team's pages; what is told to nobody is not worth an error. */
+export const tellLogNews = (hub: Hub, teamId: string, told: LogNews): void =>
+  void hub.tell(channelOf(teamId), told).catch(() => undefined);
 
 /** Hears of a team's news until the function given back is called. */
-export function onLogNews(teamId: string, run: (told: LogNews) => void): () => void {
-  const hear = (told: LogNews) => told.teamId === teamId && run(told);
-  news.on('news', hear);
-  return () => void news.off('news', hear);
-}
+export const onLogNews = (
+  hub: Hub,
+  teamId: string,
+  run: (told: LogNews) => void,
+): Promise<() => void> => hub.hear(channelOf(teamId), (told) => run(told as LogNews));

@@ -8,9 +8,11 @@ import { shaOf } from '../db/classes.ts';
 import { User } from '../db/models.ts';
 import { AuditRow, CommentRow, InviteRow } from '../db/team-models.ts';
 import { refuse } from '../errors.ts';
+import type { Hub } from '../hub/hub.ts';
 import { enter, slowSignIn } from './accounts.ts';
 import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
+import type { Limits } from './limits.ts';
 import { whoElse } from './presence.ts';
 
 const INVITED_FOR_MS = 7 * 86_400_000;
@@ -41,7 +43,12 @@ async function memberOf(teamId: string, id: string): Promise<User> {
  * Who is in a team, who may join it, what they did; who else is in a lesson, and what they say
  * about it.
  */
-export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
+export function addTeamRoutes(
+  route: AddRoute,
+  sequelize: Sequelize,
+  hub: Hub,
+  limits: Limits,
+): void {
   route(routes.team, async (_req, res, { teamId }) => {
     answer(
       res,
@@ -90,7 +97,7 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
       await enter(req, user.id);
       answer(res.status(201), 'acceptInvite', memberView(user));
     },
-    slowSignIn(),
+    slowSignIn(limits, 'invite'),
   );
   route(routes.changeMember, async (req, res, { teamId }) => {
     const { role } = readBody(bodies.changeMember, req.body);
@@ -131,15 +138,15 @@ export function addTeamRoutes(route: AddRoute, sequelize: Sequelize): void {
       })),
     );
   });
-  addCommentRoutes(route);
+  addCommentRoutes(route, hub);
 }
 
 /** Who is in a lesson, and what is said there. */
-function addCommentRoutes(route: AddRoute): void {
-  route(routes.presence, (req, res, { lesson, person }) => {
+function addCommentRoutes(route: AddRoute, hub: Hub): void {
+  route(routes.presence, async (req, res, { lesson, person }) => {
     answer(res, 'presence', {
       revision: lesson.revision,
-      others: whoElse(lesson.id, {
+      others: await whoElse(hub, lesson.id, {
         id: person.id,
         login: person.login,
         ...readBody(bodies.presence, req.body),

@@ -6,6 +6,7 @@ import { nanoid } from 'nanoid';
 import { teacherText } from '@zest/core/words';
 import { TakeRow } from '../db/models.ts';
 import { wordsOf } from '../errors.ts';
+import type { Log } from '../log.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { WORKING_BY } from '../media/ingest.ts';
 import { freeOnDisk, RESERVE_BYTES } from '../media/room.ts';
@@ -16,7 +17,7 @@ const WEEK_MS = 7 * 24 * 3_600_000;
 export interface UploadTools {
   folder: string;
   queue: JobQueue;
-  log: (line: string) => void;
+  log: Log;
   /** Free bytes where uploads go; injected by tests. */
   freeBytes?: (folder: string) => Promise<number>;
 }
@@ -156,7 +157,7 @@ export function uploads(tools: UploadTools): {
       }
       await tus
         .cleanUpExpiredUploads()
-        .catch((error: unknown) => log(`Old uploads were not cleared: ${wordsOf(error)}`));
+        .catch((error: unknown) => log.error(`Old uploads were not cleared: ${wordsOf(error)}`));
     },
   };
 }

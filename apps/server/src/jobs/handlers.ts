@@ -263,6 +263,7 @@ async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome
       truePeakDb: made.truePeakDb,
     };
     await pruneCache(tools.folders.segments);
+    tools.onVideo(made.durationMs);
     return outcome;
   });
 }

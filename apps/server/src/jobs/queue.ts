@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { Op, Transaction, type Sequelize } from 'sequelize';
 import { textToSay } from '@zest/core/words';
-import { JobRow, type JobKind, type JobState } from '../db/models.ts';
+import { jobKinds, JobRow, type JobKind, type JobState } from '../db/models.ts';
 import { hashOf } from '../media/store.ts';
 
 /** A worker holds a job this long without renewing; then another may take it over. */
@@ -26,8 +26,11 @@ export interface JobOrder {
 export interface JobQueue {
   /** Puts an order in line; an equal one that waits, runs or is done is given back instead. */
   add(order: JobOrder): Promise<JobRow>;
-  /** Takes the oldest job that waits or whose worker has gone; null when there is none. */
-  lease(workerId: string): Promise<JobRow | null>;
+  /**
+   * Takes the oldest job of these kinds, or of any, that waits or whose worker has gone; null when there is
+   * none.
+   */
+  lease(workerId: string, kinds?: readonly JobKind[]): Promise<JobRow | null>;
   /**
    * Renews the lease and stores progress.
    * @returns false when the job was cancelled or taken over
@@ -123,13 +126,14 @@ const waitingJobs = (sequelize: Sequelize): Pick<JobQueue, 'add' | 'first' | 'ca
 const leasedJobs = (
   sequelize: Sequelize,
 ): Pick<JobQueue, 'lease' | 'beat' | 'finish' | 'release'> => ({
-  async lease(workerId) {
+  async lease(workerId, kinds = jobKinds) {
     return sequelize.transaction(
       { isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED },
       async (transaction) => {
         const now = new Date();
         const job = await JobRow.findOne({
           where: {
+            kind: [...kinds],
             [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }],
           },
           order: [

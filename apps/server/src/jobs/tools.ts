@@ -12,6 +12,8 @@ export interface JobTools {
   /** Takes are watched as soon as they are ready; if not, when it is asked for. */
   watchesAtOnce: boolean;
   onProgress: (part: number, message: string) => void;
+  /** Told how much video was rendered or watched, in milliseconds. */
+  onVideo: (ms: number) => void;
   signal: AbortSignal;
 }
 

@@ -89,6 +89,7 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
       );
       const made = path.join(folder, 'watched.json');
       await writeFile(made, JSON.stringify(watched));
+      tools.onVideo(watched.durationMs);
       return tools.store.take(made);
     }));
   // The words may fail where the pictures did not.

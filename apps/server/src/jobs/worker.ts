@@ -2,10 +2,12 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { nanoid } from 'nanoid';
 import { textToSay } from '@zest/core/words';
 import type { Folders } from '../config.ts';
-import type { JobRow } from '../db/models.ts';
+import type { JobKind, JobRow } from '../db/models.ts';
 import { messageOf, wordsOf } from '../errors.ts';
+import type { Log } from '../log.ts';
 import { CancelledError } from '../media/run.ts';
 import type { MediaStore } from '../media/store.ts';
+import type { WorkerMetrics } from '../metrics.ts';
 import { helpOut } from '../publish/shared-pieces.ts';
 import { handlers } from './handlers.ts';
 import type { JobQueue } from './queue.ts';
@@ -17,9 +19,12 @@ export interface WorkerTools {
   queue: JobQueue;
   folders: Folders;
   store: MediaStore;
-  log: (line: string) => void;
+  log: Log;
   /** See `JobTools`. */
   watchesAtOnce: boolean;
+  metrics: WorkerMetrics;
+  /** Which jobs it does. */
+  kinds: readonly JobKind[];
 }
 
 /**
@@ -31,13 +36,13 @@ export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void>
   while (!stop.aborted) {
     let job: JobRow | null = null;
     try {
-      job = await tools.queue.lease(workerId);
+      job = await tools.queue.lease(workerId, tools.kinds);
     } catch (error) {
-      tools.log(`The queue did not answer: ${wordsOf(error)}`);
+      tools.log.error(`The queue did not answer: ${wordsOf(error)}`);
       await sleep(2_000);
     }
     if (job) await doJob(job, workerId, tools, stop);
-    else if (!(await renderForOthers(tools, stop)))
+    else if (!tools.kinds.includes('export') || !(await renderForOthers(tools, stop)))
       await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
   }
 }
@@ -51,7 +56,8 @@ async function renderForOthers(
     return await helpOut(folders.segments, (sha) => store.pathOf(sha), stop);
   } catch (error) {
     // Whoever began the export meets the same fault and tells it.
-    if (!(error instanceof CancelledError)) log(`Helping with an export failed: ${wordsOf(error)}`);
+    if (!(error instanceof CancelledError))
+      log.error(`Helping with an export failed: ${wordsOf(error)}`);
     return false;
   }
 }
@@ -62,7 +68,11 @@ async function doJob(
   tools: WorkerTools,
   stop: AbortSignal,
 ): Promise<void> {
-  const { queue, folders, store, watchesAtOnce } = tools;
+  const { queue, folders, store, watchesAtOnce, metrics } = tools;
+  const beganMs = performance.now();
+  let videoMs: number | null = null;
+  const ended = (end: string) =>
+    metrics.job(job.kind, end, (performance.now() - beganMs) / 1_000, videoMs);
   const abort = new AbortController();
   const onStop = () => abort.abort();
   stop.addEventListener('abort', onStop);
@@ -76,7 +86,9 @@ async function doJob(
         lost = true;
         abort.abort();
       })
-      .catch((error: unknown) => tools.log(`Progress could not be stored: ${wordsOf(error)}`));
+      .catch((error: unknown) =>
+        tools.log.error(`Progress could not be stored: ${wordsOf(error)}`),
+      );
   }, BEAT_MS);
   try {
     const result = await handlers[job.kind](job, {
@@ -86,19 +98,24 @@ async function doJob(
       watchesAtOnce,
       signal: abort.signal,
       onProgress: (part, message) => (at = { part, message }),
+      onVideo: (ms) => (videoMs = ms),
     });
     await queue.finish(job, workerId, 'done', textToSay('job.ready'), result);
+    ended('done');
   } catch (error) {
     if (error instanceof CancelledError && !lost) return await queue.release(job, workerId); // We are stopping.
     const cancelled = error instanceof CancelledError;
     if (cancelled && (await queue.isHeld(job))) return await queue.rest(job, workerId);
-    if (!cancelled) tools.log(`${job.kind} ${job.id} failed: ${wordsOf(error)}`);
+    if (!cancelled)
+      tools.log.error(`${job.kind} failed: ${wordsOf(error)}`, { kind: job.kind, job: job.id });
+    const end = cancelled ? 'cancelled' : 'failed';
     await queue.finish(
       job,
       workerId,
-      cancelled ? 'cancelled' : 'failed',
+      end,
       cancelled ? textToSay('job.cancelled') : messageOf(error),
     );
+    ended(end);
   } finally {
     clearInterval(beat);
     stop.removeEventListener('abort', onStop);

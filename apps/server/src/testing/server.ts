@@ -9,22 +9,27 @@ import { makeBlock, makeLesson, type Block, type Lesson } from '@zest/core/lesso
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { inject } from 'vitest';
 import { foldersOf, type Config } from '../config.ts';
+import { ownDatabase, type DatabaseAddress } from '../db/address.ts';
 import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
 import { makeApp, type AppTools } from '../http/app.ts';
+import { openHub } from '../hub/open.ts';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
 import { answerEachInTheirs } from '../language.ts';
+import { jobKinds } from '../db/models.ts';
+import type { Log } from '../log.ts';
 import { diskStore } from '../media/store.ts';
+import { WorkerMetrics } from '../metrics.ts';
 
 export const PASSWORD = 'correct horse battery';
 
 /** The database of this worker. */
-export function testDatabase(): Config['db'] {
-  const { names, ...db } = inject('db');
+export function testDatabase(): DatabaseAddress {
+  const { names, port, password } = inject('db');
   const name = names[Number(process.env['VITEST_POOL_ID']) - 1];
   if (!name) throw new Error('There is no database for this worker.');
-  return { ...db, name };
+  return ownDatabase(port, password, name);
 }
 
 async function empty(sequelize: Sequelize): Promise<void> {
@@ -41,6 +46,18 @@ async function empty(sequelize: Sequelize): Promise<void> {
 }
 
 const KEEP_ALIVE_MS = 600_000;
+
+async function listening(app: http.RequestListener) {
+  // A test that lets ffmpeg work for long must find its connection as it left it.
+  const server = http.createServer({ keepAliveTimeout: KEEP_ALIVE_MS }, app);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return { server, origin: `http://127.0.0.1:${(server.address() as AddressInfo).port}` };
+}
+
+async function ended(server: http.Server): Promise<void> {
+  server.closeAllConnections();
+  await new Promise((resolve) => server.close(resolve));
+}
 
 /**
  * A real server on real MariaDB with an empty data folder; `log` collects what it would tell an
@@ -63,6 +80,12 @@ export async function testServer(
     address: null,
     trustProxy: [],
     tls: null,
+    dbPool: 8,
+    redis: null,
+    metricsToken: null,
+    metricsPort: null,
+    kinds: jobKinds,
+    logLevel: 'info',
     ...options.config,
   };
   const sequelize = await connect(db);
@@ -72,21 +95,17 @@ export async function testServer(
   const store = diskStore(folders.media);
   const queue = databaseQueue(sequelize);
   const lines: string[] = [];
-  const log = (line: string) => void lines.push(line);
+  const told = (line: string) => void lines.push(line);
+  const log: Log = { info: told, error: told };
+  const { hub, limits } = await openHub(config.redis, log);
   await answerEachInTheirs();
-  const { app, reconcile } = makeApp({
-    config,
-    sequelize,
-    queue,
-    store,
-    folders,
-    log,
+  const tools = {
+    ...{ config, sequelize, queue, store, folders, log },
     ...(options.freeBytes && { freeBytes: options.freeBytes }),
-  });
-  // A test that lets ffmpeg work for long must find its connection as it left it.
-  const server = http.createServer({ keepAliveTimeout: KEEP_ALIVE_MS }, app);
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  };
+  const { app, reconcile } = makeApp({ ...tools, hub, limits });
+  const { server, origin } = await listening(app);
+  const beside: (() => Promise<void>)[] = [];
   const stopWork = new AbortController();
   let working: Promise<void> = Promise.resolve();
 
@@ -100,14 +119,34 @@ export async function testServer(
     reconcile,
     /** Starts a worker in this process. */
     startWorker: () =>
-      (working = work({ queue, folders, store, log, watchesAtOnce: false }, stopWork.signal)),
+      (working = work(
+        {
+          queue,
+          folders,
+          store,
+          log,
+          watchesAtOnce: false,
+          kinds: jobKinds,
+          metrics: new WorkerMetrics(),
+        },
+        stopWork.signal,
+      )),
     client: () => testClient(origin),
+    /** Another web server of the same installation; it shares what goes by the hub. */
+    async another() {
+      const own = await openHub(config.redis, log);
+      const made = await listening(makeApp({ ...tools, ...own }).app);
+      beside.push(async () => {
+        await ended(made.server);
+        await own.hub.close();
+      });
+      return { origin: made.origin, client: () => testClient(made.origin) };
+    },
     async stop() {
       stopWork.abort();
       await working;
-      server.closeAllConnections();
-      await new Promise((resolve) => server.close(resolve));
-      await sequelize.close();
+      await Promise.all([ended(server), ...beside.map((end) => end())]);
+      await Promise.all([sequelize.close(), hub.close()]);
       rmSync(dataDir, { recursive: true, force: true });
     },
   };
@@ -156,6 +195,8 @@ export function testClient(origin: string) {
   const tus = (method: string, url: string, headers: Record<string, string>, body?: Uint8Array) =>
     send(method, url, body, { 'tus-resumable': '1.0.0', ...headers });
   const client = {
+    /** As the browser would send it. */
+    cookie: () => cookie,
     send,
     tus,
     get: (url: string, headers?: Record<string, string>) => send('GET', url, undefined, headers),
