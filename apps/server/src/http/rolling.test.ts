@@ -60,11 +60,14 @@ const rules = (port: number) => `
 defaults
   mode http
   timeout connect 2s
+  timeout check 10s
   timeout client 1h
   timeout server 1h
 frontend lessons
   bind 127.0.0.1:${port}
   option forwardfor
+  stats enable
+  stats uri /balancer
   http-request set-header X-Forwarded-Host %[req.hdr(host)]
   http-request disable-l7-retry if METH_POST
   default_backend web
@@ -75,9 +78,16 @@ backend web
   option redispatch
   retries 3
   retry-on conn-failure empty-response response-timeout
-  server a 127.0.0.1:${ports[0]}
-  server b 127.0.0.1:${ports[1]}
+  server at-${ports[0]} 127.0.0.1:${ports[0]}
+  server at-${ports[1]} 127.0.0.1:${ports[1]}
 `;
+
+/** Whether the balancer has seen that a server is back. */
+async function isUp(port: number): Promise<boolean> {
+  const answer = await fetch(`http://127.0.0.1:${balancer.port}/balancer;csv`);
+  const line = (await answer.text()).split('\n').find((one) => one.startsWith(`web,at-${port},`));
+  return line?.split(',')[17] === 'UP';
+}
 
 beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'zest-test-rolling-'));
@@ -163,8 +173,11 @@ it('are restarted one after the other without a request that fails, and without 
     old.kill('SIGTERM');
     expect(await ended).toBe(0);
     await startWeb(port);
-    // Until the balancer has seen that it is back.
-    await sleep(1_000);
+    await until(
+      () => isUp(port),
+      (is) => is,
+      60_000,
+    );
   }
   stop.abort();
   for (const { asked, wrong } of await Promise.all(asking)) {
