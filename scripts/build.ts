@@ -28,6 +28,8 @@ await bundle({
   },
   outdir: serverOut,
   bundle: true,
+  // What is loaded only when it is needed stays apart.
+  splitting: true,
   platform: 'node',
   target: 'node20',
   format: 'esm',

@@ -19,6 +19,7 @@ const count = (least: number, most: number) =>
     .int(`This is a whole number from ${least} to ${most}.`)
     .min(least, `This is at least ${least}.`)
     .max(most, `This is at most ${most}.`);
+const GB = 1_000_000_000;
 /** A variable that is set to nothing is not set. */
 const optional = <T extends z.ZodType>(schema: T) =>
   z.preprocess((text) => (text === '' ? undefined : text), schema.optional());
@@ -44,6 +45,16 @@ export const settings = z.object({
       error: 'A Redis server is named as redis://:password@host:6379/0.',
     }),
   ),
+  ZEST_S3_BUCKET: optional(z.string()),
+  ZEST_S3_ENDPOINT: optional(
+    z.url({ protocol: /^https?$/, error: 'A store is named as https://store.example.' }),
+  ),
+  ZEST_S3_REGION: z.string().default('us-east-1'),
+  ZEST_S3_KEY: optional(z.string()),
+  ZEST_S3_SECRET: optional(z.string()),
+  ZEST_S3_CACHE_GB: count(1, 100_000).default(20),
+  ZEST_S3_CHECKSUMS: yesOrNo.default(true),
+  ZEST_S3_DIRECT: yesOrNo.default(false),
   ZEST_HOST: z.string().default('127.0.0.1'),
   ZEST_PORT: count(0, 65_535).default(0),
   ZEST_SECRET: z
@@ -76,12 +87,40 @@ export const settings = z.object({
   ZEST_LOG: z.enum(logLevels, `This is one of ${logLevels.join(', ')}.`).default('info'),
 });
 
+/** A bucket that several machines share. */
+export interface S3Settings {
+  /** null: the one the region's name leads to. */
+  endpoint: string | null;
+  region: string;
+  bucket: string;
+  /** null: as the machine's own role allows. */
+  key: string | null;
+  secret: string | null;
+  /** What of it this machine keeps near, in bytes. */
+  cacheBytes: number;
+  /** What is sent carries a checksum after it, which not every store knows. */
+  checksums: boolean;
+  /** Browsers fetch content from the bucket by themselves. */
+  isDirect: boolean;
+}
+
+/** Where browsers fetch content from, other than from a web server. */
+export function contentOrigins(s3: S3Settings | null): string[] {
+  if (!s3?.isDirect) return [];
+  const { endpoint, bucket, region } = s3;
+  return [
+    endpoint === null ? `https://${bucket}.s3.${region}.amazonaws.com` : new URL(endpoint).origin,
+  ];
+}
+
 /** Everything a server process is told from outside. */
 export interface Config {
   dataDir: string;
   db: DatabaseAddress;
   /** Connections to the database this process holds at most. */
   dbPool: number;
+  /** Where content and uploads are kept; null: in the data folder. */
+  s3: S3Settings | null;
   /** Address of the Redis server the web servers share; null: there is one web server. */
   redis: string | null;
   host: string;
@@ -124,6 +163,19 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     dataDir: path.resolve(e.ZEST_DATA),
     db: e.ZEST_DATABASE,
     dbPool: e.ZEST_DATABASE_POOL,
+    s3:
+      e.ZEST_S3_BUCKET === undefined
+        ? null
+        : {
+            bucket: e.ZEST_S3_BUCKET,
+            endpoint: e.ZEST_S3_ENDPOINT ?? null,
+            region: e.ZEST_S3_REGION,
+            key: e.ZEST_S3_KEY ?? null,
+            secret: e.ZEST_S3_SECRET ?? null,
+            cacheBytes: e.ZEST_S3_CACHE_GB * GB,
+            checksums: e.ZEST_S3_CHECKSUMS,
+            isDirect: e.ZEST_S3_DIRECT,
+          },
     redis: e.ZEST_REDIS ?? null,
     host: e.ZEST_HOST,
     port: e.ZEST_PORT,

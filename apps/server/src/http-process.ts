@@ -13,7 +13,7 @@ import { answerEachInTheirs } from './language.ts';
 import { openHub } from './hub/open.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
-import { diskStore } from './media/store.ts';
+import { openStore } from './media/open.ts';
 import { sweepContent } from './db/content.ts';
 import { sweepWork } from './media/sweep.ts';
 
@@ -33,12 +33,13 @@ const sequelize = await connect(config.db, config.dbPool);
 // The supervisor has done so before it starts us.
 if (!isSupervised) await migrate(sequelize);
 const { hub, limits } = await openHub(config.redis, log);
-const store = diskStore(folders.media);
+const { store, arrivals } = await openStore(config.s3, folders);
 const { app, reconcile } = makeApp({
   config,
   sequelize,
   queue: databaseQueue(sequelize),
   store,
+  arrivals,
   folders,
   log,
   hub,

@@ -6,7 +6,7 @@ import { databaseQueue } from './jobs/queue.ts';
 import { work } from './jobs/worker.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
-import { diskStore } from './media/store.ts';
+import { openStore } from './media/open.ts';
 import { WorkerMetrics } from './metrics.ts';
 
 /** The process that does the long work. Several may run beside each other. */
@@ -32,7 +32,7 @@ await work(
   {
     queue: databaseQueue(sequelize),
     folders,
-    store: diskStore(folders.media),
+    ...(await openStore(config.s3, folders)),
     log: logger('worker', config.logLevel),
     watchesAtOnce: config.watchesAtOnce,
     metrics,

@@ -9,7 +9,7 @@ import { ownDatabase, type DatabaseAddress } from '../db/address.ts';
 import { countRows, dumpDatabase, loadDump } from '../db/dump.ts';
 import { startMariaDb } from '../db/mariadb.ts';
 import { migrate } from '../db/migrations.ts';
-import { diskStore, hashFile, type MediaStore } from '../media/store.ts';
+import { diskStore, hashFile, type DiskStore } from '../media/store.ts';
 import { secretsOf } from './installation.ts';
 
 /** What a backup holds: one state among others of the same folder, which share their media. */
@@ -34,8 +34,8 @@ const stamp = (date: Date) => date.toISOString().replace(/[:.]/g, '-');
  */
 async function copyContent(
   shas: readonly string[],
-  from: MediaStore,
-  to: MediaStore,
+  from: DiskStore,
+  to: DiskStore,
 ): Promise<number> {
   let known = 0;
   for (const sha of shas) {
@@ -65,7 +65,7 @@ export interface BackedUp {
 export async function backUp(
   sequelize: Sequelize,
   database: DatabaseAddress,
-  store: MediaStore,
+  store: DiskStore,
   to: string,
 ): Promise<BackedUp> {
   const now = new Date();

@@ -12,6 +12,7 @@ import { lessonAsChosen } from '@zest/core/lesson';
 import { sayStored } from '@zest/core/words';
 import { databaseQueue } from '../jobs/queue.ts';
 import { work } from '../jobs/worker.ts';
+import { diskArrivals } from '../media/arrivals.ts';
 import { diskStore } from '../media/store.ts';
 import { WorkerMetrics } from '../metrics.ts';
 import { cutWith } from '../cut/cut.ts';
@@ -69,6 +70,7 @@ async function render(
   const working = work(
     {
       ...{ queue, folders, store, watchesAtOnce: false, kinds: jobKinds },
+      arrivals: diskArrivals(folders.uploads),
       log: { info: say, error: say },
       metrics: new WorkerMetrics(),
     },
@@ -109,7 +111,7 @@ export async function exportTo(
     const written: string[] = [];
     const copy = async (sha: string, name: string) => {
       await mkdir(path.dirname(path.join(outDir, name)), { recursive: true });
-      await copyFile(store.pathOf(sha), path.join(outDir, name));
+      await copyFile(await store.fileOf(sha), path.join(outDir, name));
       written.push(name);
     };
     await mkdir(outDir, { recursive: true });

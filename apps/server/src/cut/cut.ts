@@ -38,7 +38,9 @@ async function watchedOf(sha: string | null, store: MediaStore): Promise<TakeAna
   if (sha === null) return undefined;
   const known = seen.get(sha);
   if (known) return known;
-  const read = takeAnalysisSchema.parse(JSON.parse(await readFile(store.pathOf(sha), 'utf8')));
+  const read = takeAnalysisSchema.parse(
+    JSON.parse(await readFile(await store.fileOf(sha), 'utf8')),
+  );
   seen.set(sha, read);
   return read;
 }

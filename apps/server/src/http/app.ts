@@ -1,11 +1,12 @@
 import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Sequelize } from 'sequelize';
-import type { Config, Folders } from '../config.ts';
+import { contentOrigins, type Config, type Folders } from '../config.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { inTheirLanguage } from '../language.ts';
 import type { Hub } from '../hub/hub.ts';
 import type { Log } from '../log.ts';
+import type { Arrivals } from '../media/arrivals.ts';
 import type { MediaStore } from '../media/store.ts';
 import { WebMetrics } from '../metrics.ts';
 import { makePrinter } from '../publish/prints/printer.ts';
@@ -46,6 +47,7 @@ export interface AppTools {
   sequelize: Sequelize;
   queue: JobQueue;
   store: MediaStore;
+  arrivals: Arrivals;
   folders: Folders;
   log: Log;
   hub: Hub;
@@ -66,7 +68,13 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   const metrics = new WebMetrics(sequelize);
   // By whatever name its machine is called by the program that collects them.
   app.get('/metrics', (req, res) => metrics.answer(config.metricsToken, req, res));
-  app.use(endSlowBodies(), nonce, headers, inTheirLanguage, onlyKnownNames(config));
+  app.use(
+    endSlowBodies(),
+    nonce,
+    headers(contentOrigins(config.s3)),
+    inTheirLanguage,
+    onlyKnownNames(config),
+  );
   // Streams of events go out line by line.
   app.use(
     compression({
@@ -77,7 +85,8 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   );
   app.use('/api', sameOriginWrites, sessions(sequelize, config.sessionSecret));
   const upload = uploads({
-    folder: folders.uploads,
+    arrivals: tools.arrivals,
+    hub,
     queue,
     log,
     ...(tools.freeBytes && { freeBytes: tools.freeBytes }),

@@ -25,7 +25,7 @@ import { makeCutFile } from '../publish/cut-files.ts';
 import { packHandOver } from '../publish/hand-over.ts';
 import { answer, readBody } from './answer.ts';
 import type { AddRoute } from './guard.ts';
-import { sendContent } from './takes.ts';
+import { sendContent } from './content.ts';
 import { jobView } from './views.ts';
 
 const LONGEST_GIF_MS = 60_000;

@@ -27,7 +27,7 @@ import { readBody } from './answer.ts';
 import { closedAt, openShare, type AddRoute } from './guard.ts';
 import { slowed, type Limits } from './limits.ts';
 import { tellLogNews } from './log-news.ts';
-import { sendContent } from './takes.ts';
+import { sendContent, sendVideo } from './content.ts';
 
 const WAIT_MS = 10 * 60_000;
 const CLOCKS_APART_MS = 10 * 60_000;
@@ -118,14 +118,13 @@ export function addFollowRoutes(route: AddRoute, tools: FollowTools): void {
       const { media, takes } = await sharedCut(share.lessonId, revision, store);
       const [take, sha] = [takes.get(takeId), media.get(takeId)?.sha];
       if (take && sha)
-        return sendContent(
+        return sendVideo(
           res,
           store,
           renditionsOf(take).find((one) => one.lines === lines)?.sha ?? sha,
-          'video/mp4',
         );
     }
-    sendContent(res, store, null, 'video/mp4');
+    await sendContent(res, store, null, 'video/mp4');
   });
 
   route(routes.followCaptions, async (_req, res, { share }) => {

@@ -28,33 +28,40 @@ const POSE_WORKER = /^\/assets\/watch\.worker-[\w-]+\.js$/;
 
 const FOLLOW_PAGE = /^\/follow\//;
 
-/** Everything from ourselves only; no framing, no plug-ins, no inline script. */
-export const headers: RequestHandler = helmet({
-  contentSecurityPolicy: {
-    useDefaults: false,
-    directives: {
-      defaultSrc: ["'self'"],
-      scriptSrc: ["'self'", (req) => (POSE_WORKER.test(req.url ?? '') ? "'wasm-unsafe-eval'" : '')],
-      styleSrc: [
-        "'self'",
-        (_req, res) => `'nonce-${(res as unknown as { locals: Express.Locals }).locals.nonce}'`,
-      ],
-      imgSrc: ["'self'", 'data:', 'blob:'],
-      mediaSrc: ["'self'", 'blob:'],
-      workerSrc: ["'self'", 'blob:'],
-      connectSrc: ["'self'"],
-      fontSrc: ["'self'"],
-      objectSrc: ["'none'"],
-      baseUri: ["'none'"],
-      formAction: ["'self'"],
-      // The Share bench shows the student's page on a drawn phone.
-      frameAncestors: [(req) => (FOLLOW_PAGE.test(req.url ?? '') ? "'self'" : "'none'")],
+/**
+ * Everything from ourselves only; no framing, no plug-ins, no inline script.
+ * @param media where else video may come from
+ */
+export const headers = (media: readonly string[]): RequestHandler =>
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: [
+          "'self'",
+          (req) => (POSE_WORKER.test(req.url ?? '') ? "'wasm-unsafe-eval'" : ''),
+        ],
+        styleSrc: [
+          "'self'",
+          (_req, res) => `'nonce-${(res as unknown as { locals: Express.Locals }).locals.nonce}'`,
+        ],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        mediaSrc: ["'self'", 'blob:', ...media],
+        workerSrc: ["'self'", 'blob:'],
+        connectSrc: ["'self'", ...media],
+        fontSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        // The Share bench shows the student's page on a drawn phone.
+        frameAncestors: [(req) => (FOLLOW_PAGE.test(req.url ?? '') ? "'self'" : "'none'")],
+      },
     },
-  },
-  // Meant for addresses with a certificate; on plain loopback it would lock a browser out.
-  strictTransportSecurity: false,
-  referrerPolicy: { policy: 'same-origin' },
-});
+    // Meant for addresses with a certificate; on plain loopback it would lock a browser out.
+    strictTransportSecurity: false,
+    referrerPolicy: { policy: 'same-origin' },
+  });
 
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 

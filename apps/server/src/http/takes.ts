@@ -1,6 +1,5 @@
 import { bodies, isMaterial, routes } from '@zest/contract';
 import { finishSchema } from '@zest/core/lesson';
-import type { Response } from 'express';
 import { nanoid } from 'nanoid';
 import { Op } from 'sequelize';
 import { z } from 'zod';
@@ -14,36 +13,10 @@ import { queueWatch } from '../jobs/watch.ts';
 import type { MediaStore } from '../media/store.ts';
 import { finishedTake } from '../publish/sound.ts';
 import { answer, readBody } from './answer.ts';
+import { sendContent } from './content.ts';
 import type { AddRoute } from './guard.ts';
 import { ingestUnready, queueAnew } from './uploads.ts';
 import { takeView } from './views.ts';
-
-/**
- * Sends stored content; range requests are answered, the content's hash is its tag. An address that
- * names a version is good for an hour unasked.
- */
-export function sendContent(
-  res: Response,
-  store: MediaStore,
-  sha: string | null,
-  type: string,
-  downloadName?: string,
-): void {
-  if (!sha) throw refuse(404, 'not-ready', teacherText('server.not-ready'));
-  if (downloadName) res.attachment(downloadName);
-  res.set({
-    'Content-Type': type,
-    'Cache-Control':
-      res.req.query['v'] === undefined ? 'private, no-cache' : 'private, max-age=3600',
-    ETag: `"${sha}"`,
-  });
-  res.sendFile(store.pathOf(sha), {
-    cacheControl: false,
-    lastModified: false,
-    etag: false,
-    dotfiles: 'allow',
-  });
-}
 
 /** How a take's sound is to be finished, as a query. */
 const finishedSchema = z.object({
@@ -191,7 +164,7 @@ function addTakeFileRoutes(
       throw refuse(404, 'not-ready', teacherText('server.no-take-sound'));
     const file = await finishedTake(take.workingSha, wanted.data, {
       cacheDir,
-      takePath: (sha) => store.pathOf(sha),
+      takePath: (sha) => store.fileOf(sha),
     });
     res.set({ 'Content-Type': 'audio/mp4', 'Cache-Control': 'private, max-age=3600' });
     res.sendFile(file, { cacheControl: false, dotfiles: 'allow' });

@@ -1,5 +1,4 @@
 import { MAX_UPLOAD_BYTES, UPLOADS_PATH } from '@zest/contract';
-import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
 import type { RequestHandler, Response } from 'express';
 import { nanoid } from 'nanoid';
@@ -7,15 +6,17 @@ import { teacherText } from '@zest/core/words';
 import { TakeRow } from '../db/models.ts';
 import { wordsOf } from '../errors.ts';
 import type { Log } from '../log.ts';
+import type { Hub } from '../hub/hub.ts';
 import type { JobQueue } from '../jobs/queue.ts';
 import { WORKING_BY } from '../media/ingest.ts';
+import type { Arrivals } from '../media/arrivals.ts';
 import { freeOnDisk, RESERVE_BYTES } from '../media/room.ts';
 import { signedIn } from './guard.ts';
-
-const WEEK_MS = 7 * 24 * 3_600_000;
+import { uploadLocks } from './upload-locks.ts';
 
 export interface UploadTools {
-  folder: string;
+  arrivals: Arrivals;
+  hub: Hub;
   queue: JobQueue;
   log: Log;
   /** Free bytes where uploads go; injected by tests. */
@@ -83,15 +84,17 @@ export function uploads(tools: UploadTools): {
   handle: RequestHandler;
   reconcile: () => Promise<void>;
 } {
-  const { queue, folder, log, freeBytes = freeOnDisk } = tools;
-  const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WEEK_MS });
+  const { queue, hub, log, freeBytes = freeOnDisk } = tools;
+  const { uploads: store, folder } = tools.arrivals;
+  // Elsewhere there is room.
+  const free = () => (folder === null ? Promise.resolve(Infinity) : freeBytes(folder));
   const assertRoom = async (bytes: number) => {
-    if ((await freeBytes(folder)) - bytes < RESERVE_BYTES)
-      throw tusError(507, 'disk-full', wordsOfFull());
+    if ((await free()) - bytes < RESERVE_BYTES) throw tusError(507, 'disk-full', wordsOfFull());
   };
   const tus = new Server({
     path: UPLOADS_PATH,
     datastore: store,
+    locker: uploadLocks(hub),
     relativeLocation: true,
     maxSize: MAX_UPLOAD_BYTES,
     allowedOrigins: [],
@@ -114,9 +117,9 @@ export function uploads(tools: UploadTools): {
       return {};
     },
     async onResponseError(_req, error) {
-      const free = await freeBytes(folder).catch(() => Infinity);
+      const left = await free().catch(() => Infinity);
       if ('body' in error && String(error.body).startsWith('{')) return undefined;
-      if (free < RESERVE_BYTES / 8)
+      if (left < RESERVE_BYTES / 8)
         return {
           status_code: 507,
           body: JSON.stringify({ code: 'disk-full', message: wordsOfFull() }),

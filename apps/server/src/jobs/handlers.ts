@@ -1,5 +1,3 @@
-import { rm } from 'node:fs/promises';
-import path from 'node:path';
 import {
   exportOrderSchema,
   exportResultSchema,
@@ -62,10 +60,11 @@ export type ExportInput = z.infer<typeof exportInput>;
 /** Moves a finished upload into the store; an earlier, interrupted run may have done so already. */
 async function originalOf(take: TakeRow, tools: JobTools): Promise<string> {
   if (take.originalSha) return take.originalSha;
-  const upload = path.join(tools.folders.uploads, take.id);
-  const originalSha = await tools.store.take(upload);
+  const originalSha = await inFolder(tools.folders, async (folder) =>
+    tools.store.take(await tools.arrivals.fileOf(take.id, folder)),
+  );
   await take.update({ originalSha });
-  await rm(`${upload}.json`, { force: true });
+  await tools.arrivals.drop(take.id);
   return originalSha;
 }
 
@@ -99,7 +98,13 @@ function workingCopyOf(
  */
 async function partsOf(take: TakeRow, originalSha: string, track: number | null, tools: JobTools) {
   return inFolder(tools.folders, async (folder) => {
-    const made = await workingCopyOf(take, track, tools.store.pathOf(originalSha), folder, tools);
+    const made = await workingCopyOf(
+      take,
+      track,
+      await tools.store.fileOf(originalSha),
+      folder,
+      tools,
+    );
     return {
       workingSha: await tools.store.take(made.video),
       workingBy: WORKING_BY,
@@ -199,7 +204,7 @@ async function ingest(job: JobRow, tools: JobTools): Promise<void> {
     tools.onProgress(0.97, textToSay('job.sync-marks'));
     const marks =
       ready.hasSound && ready.workingSha && !isMaterial(take)
-        ? await marksIn(tools.store.pathOf(ready.workingSha), tools.signal)
+        ? await marksIn(await tools.store.fileOf(ready.workingSha), tools.signal)
         : [];
     // Laid and ready at once: nobody sees it lying wrong.
     take.set(ready);
@@ -244,7 +249,7 @@ async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome
       {
         cacheDir: tools.folders.segments,
         workDir,
-        takePath: (sha) => tools.store.pathOf(sha),
+        takePath: (sha) => tools.store.fileOf(sha),
         onProgress: tools.onProgress,
         signal: tools.signal,
       },

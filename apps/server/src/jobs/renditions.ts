@@ -54,7 +54,7 @@ export async function makeTakeRenditions(job: JobRow, tools: JobTools): Promise<
     known?.renditions ??
     (await inFolder(tools.folders, async (folder) => {
       const made = await makeRenditions(
-        tools.store.pathOf(workingSha),
+        await tools.store.fileOf(workingSha),
         await tools.store.sizeOf(workingSha),
         folder,
         (part) => tools.onProgress(part, textToSay('job.smaller')),

@@ -1,5 +1,6 @@
 import { rm } from 'node:fs/promises';
 import type { Folders } from '../config.ts';
+import type { Arrivals } from '../media/arrivals.ts';
 import type { MediaStore } from '../media/store.ts';
 import { workFolder } from '../media/unfinished.ts';
 import type { JobQueue } from './queue.ts';
@@ -8,6 +9,7 @@ import type { JobQueue } from './queue.ts';
 export interface JobTools {
   folders: Folders;
   store: MediaStore;
+  arrivals: Arrivals;
   queue: JobQueue;
   /** Takes are watched as soon as they are ready; if not, when it is asked for. */
   watchesAtOnce: boolean;

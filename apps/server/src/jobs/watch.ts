@@ -72,7 +72,7 @@ export async function watchTake(job: JobRow, tools: JobTools): Promise<void> {
   const take = await TakeRow.findByPk(takeId);
   if (!take || take.workingSha !== workingSha) return; // Deleted or made anew meanwhile.
   // The smaller copy has the same frames and sound, and is looked at with less work.
-  const file = tools.store.pathOf(take.previewSha ?? workingSha);
+  const file = await tools.store.fileOf(take.previewSha ?? workingSha);
   const known =
     take.analyserVersion === ANALYSER_VERSION && take.watchedSha
       ? take

@@ -6,6 +6,7 @@ import type { JobKind, JobRow } from '../db/models.ts';
 import { messageOf, wordsOf } from '../errors.ts';
 import type { Log } from '../log.ts';
 import { CancelledError } from '../media/run.ts';
+import type { Arrivals } from '../media/arrivals.ts';
 import type { MediaStore } from '../media/store.ts';
 import type { WorkerMetrics } from '../metrics.ts';
 import { helpOut } from '../publish/shared-pieces.ts';
@@ -19,6 +20,7 @@ export interface WorkerTools {
   queue: JobQueue;
   folders: Folders;
   store: MediaStore;
+  arrivals: Arrivals;
   log: Log;
   /** See `JobTools`. */
   watchesAtOnce: boolean;
@@ -53,7 +55,7 @@ async function renderForOthers(
   stop: AbortSignal,
 ): Promise<boolean> {
   try {
-    return await helpOut(folders.segments, (sha) => store.pathOf(sha), stop);
+    return await helpOut(folders.segments, (sha) => store.fileOf(sha), stop);
   } catch (error) {
     // Whoever began the export meets the same fault and tells it.
     if (!(error instanceof CancelledError))
@@ -68,7 +70,7 @@ async function doJob(
   tools: WorkerTools,
   stop: AbortSignal,
 ): Promise<void> {
-  const { queue, folders, store, watchesAtOnce, metrics } = tools;
+  const { queue, folders, store, arrivals, watchesAtOnce, metrics } = tools;
   const beganMs = performance.now();
   let videoMs: number | null = null;
   const ended = (end: string) =>
@@ -94,6 +96,7 @@ async function doJob(
     const result = await handlers[job.kind](job, {
       folders,
       store,
+      arrivals,
       queue,
       watchesAtOnce,
       signal: abort.signal,

@@ -2,14 +2,41 @@ import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { copyFile, mkdir, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
 import path from 'node:path';
+import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 
-/** Files by their content. A port: disk now, an object store when one machine is not enough. */
+/** A stretch of content that lies elsewhere. */
+export interface Stretch {
+  body: Readable;
+  bytes: number;
+  /** As the header says it; null for all of it. */
+  contentRange: string | null;
+}
+
+/** Content that lies elsewhere, for those who need not have it on this machine. */
+export interface RemoteContent {
+  /**
+   * An address from which a browser has it by itself for a while; null when it is to come by this
+   * server.
+   */
+  addressOf(sha: string, type: string): Promise<string | null>;
+  /**
+   * @param range as the header says it
+   * @throws with status 416 for a range there is not
+   */
+  read(sha: string, range?: string): Promise<Stretch>;
+}
+
+/** Files by their content. A port: a disk, or an object store that several machines share. */
 export interface MediaStore {
   /** Takes over a file; gives its hash. The file is gone from its old place afterwards. */
   take(file: string): Promise<string>;
-  /** Where the content lies on this machine, for programs that read files. */
-  pathOf(sha: string): string;
+  /** The content as a file of this machine, for programs that read files; brought when it is not. */
+  fileOf(sha: string): Promise<string>;
+  /** The same where it is on this machine already; null where it is not. */
+  here(sha: string): Promise<string | null>;
+  /** null where all content is on this machine. */
+  remote: RemoteContent | null;
   has(sha: string): Promise<boolean>;
   /** Size in bytes; 0 when it is not there. */
   sizeOf(sha: string): Promise<number>;
@@ -18,6 +45,9 @@ export interface MediaStore {
   /** Content that nobody has brought since an instant. */
   untouchedSince(at: Date): AsyncIterable<string>;
 }
+
+/** Where the content with a hash lies on this machine, once it is asked for. */
+export type TakePath = (sha: string) => string | Promise<string>;
 
 /** SHA-256 of a file's content, in hex. */
 export async function hashFile(file: string): Promise<string> {
@@ -31,7 +61,12 @@ export function hashOf(value: unknown): string {
   return createHash('sha256').update(JSON.stringify(value)).digest('hex');
 }
 
-export function diskStore(root: string): MediaStore {
+/** A store on this machine, which knows where its content lies. */
+export interface DiskStore extends MediaStore {
+  pathOf(sha: string): string;
+}
+
+export function diskStore(root: string): DiskStore {
   const pathOf = (sha: string) => {
     if (!/^[0-9a-f]{64}$/.test(sha)) throw new Error('Not a content hash.');
     return path.join(root, sha.slice(0, 2), sha);
@@ -46,6 +81,9 @@ export function diskStore(root: string): MediaStore {
   };
   return {
     pathOf,
+    fileOf: async (sha) => pathOf(sha),
+    here: async (sha) => pathOf(sha),
+    remote: null,
     has,
     sizeOf: async (sha) => (await stat(pathOf(sha)).catch(() => null))?.size ?? 0,
     drop: (sha) => rm(pathOf(sha), { force: true }),

@@ -9,7 +9,7 @@ import { ffmpeg, GUARDED_INPUT, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { measureLoudness } from '../media/loudness.ts';
 import { write } from '../media/run.ts';
 import { spokenFile } from '../media/spoken.ts';
-import { hashOf } from '../media/store.ts';
+import { hashOf, type TakePath } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
 
 /** The loudness the levels below are meant for, in LUFS; with another one they go along. */
@@ -30,7 +30,7 @@ export type SoundPlan = Pick<Assembly, 'tones' | 'spoken' | 'sound'>;
 
 export interface SoundTools {
   cacheDir: string;
-  takePath: (sha: string) => string;
+  takePath: TakePath;
   /** Content hash of a take's working copy. */
   shaOf: (takeId: string) => string;
   signal?: AbortSignal | undefined;
@@ -109,7 +109,7 @@ async function musicOf(
   const { music, lufs } = sound;
   if (!music) return null;
   const sha = tools.shaOf(music.takeId);
-  const source = tools.takePath(sha);
+  const source = await tools.takePath(sha);
   const file = await samplesOf(source, sha, tools, GUARDED_INPUT);
   const { integratedLufs } = await measureLoudness(source, tools.signal);
   const samples = Math.floor((await stat(file)).size / 2);

@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
@@ -38,7 +37,7 @@ export async function packArchive(
   const document = JSON.stringify(lesson, null, 2);
   const shas = [...new Set(takes.map(({ sha256 }) => sha256))];
   const media = await Promise.all(
-    shas.map(async (sha256) => ({ sha256, bytes: (await stat(store.pathOf(sha256))).size })),
+    shas.map(async (sha256) => ({ sha256, bytes: await store.sizeOf(sha256) })),
   );
   const manifest: ArchiveManifest = {
     format: 'zest-archive',
@@ -52,7 +51,7 @@ export async function packArchive(
   zip.addBuffer(Buffer.from(document), LESSON_NAME);
   // Video does not get smaller.
   for (const { sha256 } of media)
-    zip.addFile(store.pathOf(sha256), mediaName(sha256), { compress: false });
+    zip.addFile(await store.fileOf(sha256), mediaName(sha256), { compress: false });
   zip.end();
   return zip.outputStream as Readable;
 }

@@ -39,7 +39,7 @@ async function framePng(
       piece,
       STANDARD,
       folder,
-      (sha) => store.pathOf(sha),
+      (sha) => store.fileOf(sha),
       () => undefined,
     );
     const png = path.join(folder, 'frame.png');

@@ -5,6 +5,7 @@ import { captionsToWebVtt, chaptersMetadata } from '@zest/core/formats';
 import { firstFrameFrom, OUTPUT_FPS } from '@zest/core/time';
 import { textToSay } from '@zest/core/words';
 import { ffmpeg } from '../media/ffmpeg.ts';
+import type { TakePath } from '../media/store.ts';
 import { probe } from '../media/probe.ts';
 import type { FrameSize } from './frame-size.ts';
 import {
@@ -43,7 +44,7 @@ export interface ExportedVideo extends Loudness {
 export interface ExportTools {
   cacheDir: string;
   workDir: string;
-  takePath: (sha: string) => string;
+  takePath: TakePath;
   /** Part done, 0 to 1, and what is being done. */
   onProgress: (part: number, message: string) => void;
   signal?: AbortSignal;

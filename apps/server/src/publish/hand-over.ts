@@ -111,7 +111,7 @@ export async function makeStills(
     await ffmpeg([
       ...seekTo(frame),
       '-i',
-      store.pathOf(media.get(takeId)?.sha ?? ''),
+      await store.fileOf(media.get(takeId)?.sha ?? ''),
       '-frames:v',
       '1',
       '-update',
@@ -154,7 +154,7 @@ export async function packHandOver(
     zip.addFile(path.join(folder, still), still);
   // Video does not get smaller.
   for (const [file, sha] of new Map([...files.values()].map((one) => [one.file, one.sha] as const)))
-    zip.addFile(store.pathOf(sha), file, { compress: false });
+    zip.addFile(await store.fileOf(sha), file, { compress: false });
   zip.end();
   return zip.outputStream as Readable;
 }

@@ -70,7 +70,8 @@ export async function packLesson(
   add('lesson.js', lessonScript({ key, variants }));
   for (const name of parts) zip.addFile(path.join(pageDir, name), name);
   // Video does not get smaller.
-  for (const { name, sha } of takes) zip.addFile(store.pathOf(sha), name, { compress: false });
+  for (const { name, sha } of takes)
+    zip.addFile(await store.fileOf(sha), name, { compress: false });
   if (kind === 'scorm')
     add(
       'imsmanifest.xml',

@@ -3,6 +3,7 @@ import { BESIDE_BOXES } from '@zest/core/overlay';
 import type { Finish } from '@zest/core/lesson';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { GUARDED_INPUT } from '../media/ffmpeg.ts';
+import type { TakePath } from '../media/store.ts';
 import { even, pictureSize, pixelsOf, type FrameSize } from './frame-size.ts';
 import { cardRgba } from './paint.ts';
 import type { PiecePicture, Shot, ShotLook } from './pieces.ts';
@@ -54,7 +55,7 @@ export class PictureGraph {
 
   constructor(
     private readonly frames: number,
-    private readonly takePath: (sha: string) => string,
+    private readonly takePath: TakePath,
     /** Beginning of the names of raw pictures. */
     private readonly rawName: string,
     private readonly frame: FrameSize,
@@ -75,11 +76,11 @@ export class PictureGraph {
   }
 
   /** A take's frames in time, fitted into the frame. @returns its label */
-  #shot({ sha, inFrame, available, speed }: Shot, quarters: number): string {
+  async #shot({ sha, inFrame, available, speed }: Shot, quarters: number): Promise<string> {
     const { width: W, height: H } = this.size;
     this.input.push(
       ...[...this.reading, ...seekTo(inFrame), ...GUARDED_INPUT],
-      ...['-an', '-i', this.takePath(sha)],
+      ...['-an', '-i', await this.takePath(sha)],
     );
     const chain = [`setpts=N/${OUTPUT_FPS}/TB`, `fps=${OUTPUT_FPS}`, `trim=end_frame=${available}`];
     // Rounded up, output frame n shows the last frame at or before n times the speed.
@@ -153,13 +154,13 @@ export class PictureGraph {
       return label;
     }
     const { look, beside } = picture;
-    let label = this.#shot(picture.shot, look.quarters);
+    let label = await this.#shot(picture.shot, look.quarters);
     for (const region of look.blurs) label = this.#blurred(label, region);
     if (look.closer) {
       label = this.#then(label, this.#closer(look.closer));
     }
     if (look.mirrored) label = this.#then(label, ['hflip']);
-    label = beside ? this.#beside(label, beside, look.mirrored) : label;
+    label = beside ? await this.#beside(label, beside, look.mirrored) : label;
     const { width, height } = this.frame;
     return width === W && height === H
       ? label
@@ -195,13 +196,13 @@ export class PictureGraph {
     return [`perspective=${corners.join(':')}:interpolation=cubic:sense=source:eval=frame`];
   }
 
-  #beside(
+  async #beside(
     main: string,
     { shot, layout }: NonNullable<(PiecePicture & { kind: 'take' })['beside']>,
     mirrored: boolean,
-  ): string {
+  ): Promise<string> {
     const { width: W, height: H } = this.size;
-    const second = this.#then(this.#shot(shot, 0), mirrored ? ['hflip'] : []);
+    const second = this.#then(await this.#shot(shot, 0), mirrored ? ['hflip'] : []);
     const out = this.#label();
     if (layout === 'halves') {
       const half = [`crop=${even(W / 2)}:${H}:${even(W / 4)}:0`];

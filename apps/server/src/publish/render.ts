@@ -3,6 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { partOf } from '../media/unfinished.ts';
+import type { TakePath } from '../media/store.ts';
 import { COLOUR_TAGS, ffmpeg, videoEncoder } from '../media/ffmpeg.ts';
 import { boxPixels, streamSlot } from './paint.ts';
 import { PictureGraph } from './picture-graph.ts';
@@ -75,7 +76,7 @@ export async function renderPiece(
   piece: Piece,
   settings: RenderSettings,
   cacheDir: string,
-  takePath: (sha: string) => string,
+  takePath: TakePath,
   onProgress: (doneMs: number) => void,
   signal?: AbortSignal,
 ): Promise<string[]> {

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { nanoid } from 'nanoid';
 import { CancelledError } from '../media/run.ts';
+import type { TakePath } from '../media/store.ts';
 import { claimOf, isWanted, wantedName } from '../media/unfinished.ts';
 import type { Piece, RenderSettings } from './pieces.ts';
 import { isRendered, renderPiece } from './render.ts';
@@ -44,8 +45,6 @@ async function claim(file: string): Promise<boolean> {
   if (won) await rm(old, { force: true });
   return won ? claim(file) : false;
 }
-
-type TakePath = (sha: string) => string;
 
 /** Renders a piece unless another worker is at it. @returns whether it is rendered */
 async function renderMine(

@@ -6,7 +6,7 @@ import type { Finish } from '@zest/core/lesson';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg, GUARDED_INPUT, RAW_SOUND, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run, write } from '../media/run.ts';
-import { hashOf } from '../media/store.ts';
+import { hashOf, type TakePath } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
 import {
   levelledVoice,
@@ -98,7 +98,7 @@ async function cleanedVoice(
 async function pieceSound(
   { sound, frames }: Piece,
   cacheDir: string,
-  takePath: (sha: string) => string,
+  takePath: TakePath,
   signal?: AbortSignal,
 ): Promise<string | null> {
   if (!sound) return null;
@@ -125,7 +125,7 @@ async function pieceSound(
       ...GUARDED_INPUT,
       '-vn',
       '-i',
-      takePath(shot.sha),
+      await takePath(shot.sha),
       '-af',
       filters,
       '-f',
@@ -353,7 +353,7 @@ export async function finishedTake(
     `${hashOf([SOUND, sha, lufs, lowCut, noise])}.finished.m4a`,
   );
   if (await stat(file).catch(() => null)) return file;
-  const source = tools.takePath(sha);
+  const source = await tools.takePath(sha);
   const clean = cleaning({ lowCut, noise });
   const raw = readLoudness(
     (

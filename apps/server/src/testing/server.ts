@@ -19,6 +19,7 @@ import { work } from '../jobs/worker.ts';
 import { answerEachInTheirs } from '../language.ts';
 import { jobKinds } from '../db/models.ts';
 import type { Log } from '../log.ts';
+import { openStore } from '../media/open.ts';
 import { diskStore } from '../media/store.ts';
 import { WorkerMetrics } from '../metrics.ts';
 
@@ -82,6 +83,7 @@ export async function testServer(
     tls: null,
     dbPool: 8,
     redis: null,
+    s3: null,
     metricsToken: null,
     metricsPort: null,
     kinds: jobKinds,
@@ -92,7 +94,7 @@ export async function testServer(
   await empty(sequelize);
   await migrate(sequelize);
   const folders = foldersOf(dataDir);
-  const store = diskStore(folders.media);
+  const { store, arrivals } = await openStore(config.s3, folders);
   const queue = databaseQueue(sequelize);
   const lines: string[] = [];
   const told = (line: string) => void lines.push(line);
@@ -100,7 +102,7 @@ export async function testServer(
   const { hub, limits } = await openHub(config.redis, log);
   await answerEachInTheirs();
   const tools = {
-    ...{ config, sequelize, queue, store, folders, log },
+    ...{ config, sequelize, queue, store, arrivals, folders, log },
     ...(options.freeBytes && { freeBytes: options.freeBytes }),
   };
   const { app, reconcile } = makeApp({ ...tools, hub, limits });
@@ -113,7 +115,8 @@ export async function testServer(
     origin,
     sequelize,
     folders,
-    store,
+    /** What is kept on this machine. */
+    store: diskStore(folders.media),
     queue,
     lines,
     reconcile,
@@ -124,6 +127,7 @@ export async function testServer(
           queue,
           folders,
           store,
+          arrivals,
           log,
           watchesAtOnce: false,
           kinds: jobKinds,
@@ -135,7 +139,18 @@ export async function testServer(
     /** Another web server of the same installation; it shares what goes by the hub. */
     async another() {
       const own = await openHub(config.redis, log);
-      const made = await listening(makeApp({ ...tools, ...own }).app);
+      // With a bucket it is another machine, with files of its own.
+      const elsewhere = foldersOf(path.join(dataDir, `machine-${beside.length + 2}`));
+      const made = await listening(
+        makeApp({
+          ...tools,
+          ...own,
+          ...(config.s3 && {
+            ...(await openStore(config.s3, elsewhere)),
+            folders: elsewhere,
+          }),
+        }).app,
+      );
       beside.push(async () => {
         await ended(made.server);
         await own.hub.close();
@@ -197,6 +212,10 @@ export function testClient(origin: string) {
   const client = {
     /** As the browser would send it. */
     cookie: () => cookie,
+    takeCookie: (other: string) => void (cookie = other),
+    /** An answer as it comes. */
+    raw: (url: string, headers: Record<string, string> = {}) =>
+      fetch(origin + url, { headers: { cookie, ...headers } }),
     send,
     tus,
     get: (url: string, headers?: Record<string, string>) => send('GET', url, undefined, headers),
