@@ -8,7 +8,7 @@ import { wordsOf } from './errors.ts';
 import { makeApp } from './http/app.ts';
 import { endStreams } from './http/ending.ts';
 import { makeServer, PATIENCE } from './http/patience.ts';
-import { databaseQueue } from './jobs/queue.ts';
+import { openQueue } from './jobs/open.ts';
 import { answerEachInTheirs } from './language.ts';
 import { openHub } from './hub/open.ts';
 import { logger } from './log.ts';
@@ -33,11 +33,12 @@ const sequelize = await connect(config.db, config.dbPool);
 // The supervisor has done so before it starts us.
 if (!isSupervised) await migrate(sequelize);
 const { hub, limits } = await openHub(config.redis, log);
+const jobs = await openQueue(sequelize, config.redis, log);
 const { store, arrivals } = await openStore(config.s3, folders);
 const { app, reconcile } = makeApp({
   config,
   sequelize,
-  queue: databaseQueue(sequelize),
+  queue: jobs.queue,
   store,
   arrivals,
   folders,
@@ -103,6 +104,7 @@ async function stop(): Promise<void> {
   await Promise.race([closed, sleep(isSupervised ? SUPERVISED_END_MS : END_MS)]);
   clearInterval(closing);
   server.closeAllConnections();
+  await jobs.close();
   await Promise.all([sequelize.close(), hub.close()]);
   process.exit(0);
 }

@@ -2,7 +2,7 @@ import http from 'node:http';
 import os from 'node:os';
 import { foldersOf, readConfig } from './config.ts';
 import { connect } from './db/connect.ts';
-import { databaseQueue } from './jobs/queue.ts';
+import { openQueue } from './jobs/open.ts';
 import { work } from './jobs/worker.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
@@ -17,6 +17,8 @@ surviveClosedOutput();
 const config = readConfig();
 const folders = foldersOf(config.dataDir);
 const sequelize = await connect(config.db, Math.min(config.dbPool, 4));
+const log = logger('worker', config.logLevel);
+const jobs = await openQueue(sequelize, config.redis, log);
 const stop = new AbortController();
 process.once('SIGTERM', () => stop.abort());
 process.once('disconnect', () => stop.abort());
@@ -30,15 +32,16 @@ if (config.metricsPort !== null)
     .unref();
 await work(
   {
-    queue: databaseQueue(sequelize),
+    queue: jobs.queue,
     folders,
     ...(await openStore(config.s3, folders)),
-    log: logger('worker', config.logLevel),
+    log,
     watchesAtOnce: config.watchesAtOnce,
     metrics,
     kinds: config.kinds,
   },
   stop.signal,
 );
+await jobs.close();
 await sequelize.close();
 process.exit(0);

@@ -5,7 +5,7 @@ import { jobKinds, JobRow, type JobKind, type JobState } from '../db/models.ts';
 import { hashOf } from '../media/store.ts';
 
 /** A worker holds a job this long without renewing; then another may take it over. */
-const LEASE_MS = 15_000;
+export const LEASE_MS = 15_000;
 /**
  * A job that was started this often and never ended is given up: something in it kills its worker.
  */
@@ -122,20 +122,59 @@ const waitingJobs = (sequelize: Sequelize): Pick<JobQueue, 'add' | 'first' | 'ca
   },
 });
 
+/** Whether a job waits for a worker, or its worker has gone. */
+const isFree = (now: Date) => ({
+  [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }],
+});
+
+/** Gives a job that is free to a worker; null where it is to be done no more. */
+async function leased(
+  job: JobRow,
+  workerId: string,
+  leaseMs: number,
+  transaction: Transaction,
+): Promise<JobRow | null> {
+  const now = new Date();
+  const givenUp = job.attempts >= MOST_ATTEMPTS;
+  if (givenUp || job.cancelRequested) {
+    const message = givenUp
+      ? textToSay('job.given-up', { n: job.attempts })
+      : textToSay('job.cancelled');
+    await job.update(
+      {
+        state: givenUp ? 'failed' : 'cancelled',
+        message,
+        leaseUntil: null,
+        updatedAt: now,
+      },
+      { transaction },
+    );
+    return null;
+  }
+  return job.update(
+    {
+      state: 'running',
+      workerId,
+      attempts: job.attempts + 1,
+      startedAt: now,
+      leaseUntil: new Date(now.getTime() + leaseMs),
+      updatedAt: now,
+    },
+    { transaction },
+  );
+}
+
 /** Jobs in the hands of a worker, who has them for a while. */
 const leasedJobs = (
   sequelize: Sequelize,
-): Pick<JobQueue, 'lease' | 'beat' | 'finish' | 'release'> => ({
+  leaseMs: number,
+): Pick<RowQueue, 'lease' | 'leaseOne' | 'beat' | 'finish' | 'release'> => ({
   async lease(workerId, kinds = jobKinds) {
     return sequelize.transaction(
       { isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED },
       async (transaction) => {
-        const now = new Date();
         const job = await JobRow.findOne({
-          where: {
-            kind: [...kinds],
-            [Op.or]: [{ state: 'queued' }, { state: 'running', leaseUntil: { [Op.lt]: now } }],
-          },
+          where: { kind: [...kinds], ...isFree(new Date()) },
           order: [
             ['priority', 'DESC'],
             ['createdAt', 'ASC'],
@@ -144,42 +183,26 @@ const leasedJobs = (
           skipLocked: true,
           transaction,
         });
-        if (!job) return null;
-        const givenUp = job.attempts >= MOST_ATTEMPTS;
-        if (givenUp || job.cancelRequested) {
-          const message = givenUp
-            ? textToSay('job.given-up', { n: job.attempts })
-            : textToSay('job.cancelled');
-          await job.update(
-            {
-              state: givenUp ? 'failed' : 'cancelled',
-              message,
-              leaseUntil: null,
-              updatedAt: now,
-            },
-            { transaction },
-          );
-          return null;
-        }
-        return job.update(
-          {
-            state: 'running',
-            workerId,
-            attempts: job.attempts + 1,
-            startedAt: now,
-            leaseUntil: new Date(now.getTime() + LEASE_MS),
-            updatedAt: now,
-          },
-          { transaction },
-        );
+        return job && leased(job, workerId, leaseMs, transaction);
       },
     );
+  },
+
+  async leaseOne(id, workerId) {
+    return sequelize.transaction(async (transaction) => {
+      const job = await JobRow.findOne({
+        where: { id, ...isFree(new Date()) },
+        lock: transaction.LOCK.UPDATE,
+        transaction,
+      });
+      return job && leased(job, workerId, leaseMs, transaction);
+    });
   },
 
   async beat(job, workerId, progress, message) {
     const now = new Date();
     const [count] = await JobRow.update(
-      { progress, message, leaseUntil: new Date(now.getTime() + LEASE_MS), updatedAt: now },
+      { progress, message, leaseUntil: new Date(now.getTime() + leaseMs), updatedAt: now },
       {
         where: {
           id: job.id,
@@ -265,8 +288,14 @@ const heldJobs = (): Pick<JobQueue, 'isHeld' | 'rest' | 'hold'> => ({
   },
 });
 
-export const databaseQueue = (sequelize: Sequelize): JobQueue => ({
+/** The queue in the database's rows, which pages list whatever hands the jobs out. */
+export interface RowQueue extends JobQueue {
+  /** Takes one job; null when it is in somebody's hands, or not to be done. */
+  leaseOne(id: string, workerId: string): Promise<JobRow | null>;
+}
+
+export const databaseQueue = (sequelize: Sequelize, leaseMs = LEASE_MS): RowQueue => ({
   ...waitingJobs(sequelize),
-  ...leasedJobs(sequelize),
+  ...leasedJobs(sequelize, leaseMs),
   ...heldJobs(),
 });

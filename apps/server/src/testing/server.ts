@@ -14,7 +14,7 @@ import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
 import { makeApp, type AppTools } from '../http/app.ts';
 import { openHub } from '../hub/open.ts';
-import { databaseQueue } from '../jobs/queue.ts';
+import { openQueue } from '../jobs/open.ts';
 import { work } from '../jobs/worker.ts';
 import { answerEachInTheirs } from '../language.ts';
 import { jobKinds } from '../db/models.ts';
@@ -95,11 +95,12 @@ export async function testServer(
   await migrate(sequelize);
   const folders = foldersOf(dataDir);
   const { store, arrivals } = await openStore(config.s3, folders);
-  const queue = databaseQueue(sequelize);
   const lines: string[] = [];
   const told = (line: string) => void lines.push(line);
   const log: Log = { info: told, error: told };
   const { hub, limits } = await openHub(config.redis, log);
+  const jobs = await openQueue(sequelize, config.redis, log);
+  const { queue } = jobs;
   await answerEachInTheirs();
   const tools = {
     ...{ config, sequelize, queue, store, arrivals, folders, log },
@@ -161,6 +162,7 @@ export async function testServer(
       stopWork.abort();
       await working;
       await Promise.all([ended(server), ...beside.map((end) => end())]);
+      await jobs.close();
       await Promise.all([sequelize.close(), hub.close()]);
       rmSync(dataDir, { recursive: true, force: true });
     },
