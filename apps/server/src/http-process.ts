@@ -8,7 +8,7 @@ import { wordsOf } from './errors.ts';
 import { makeApp } from './http/app.ts';
 import { endStreams } from './http/ending.ts';
 import { makeServer, PATIENCE } from './http/patience.ts';
-import { openQueue } from './jobs/open.ts';
+import { openJobs } from './jobs/open.ts';
 import { answerEachInTheirs } from './language.ts';
 import { openHub } from './hub/open.ts';
 import { logger } from './log.ts';
@@ -33,8 +33,9 @@ const sequelize = await connect(config.db, config.dbPool);
 // The supervisor has done so before it starts us.
 if (!isSupervised) await migrate(sequelize);
 const { hub, limits } = await openHub(config.redis, log);
-const jobs = await openQueue(sequelize, config.redis, log);
-const { store, arrivals } = await openStore(config.s3, folders);
+const kept = await openStore(config.s3, folders);
+const { store, arrivals } = kept;
+const jobs = await openJobs(sequelize, config.redis, kept, folders, log);
 const { app, reconcile } = makeApp({
   config,
   sequelize,

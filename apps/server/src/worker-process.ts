@@ -2,7 +2,7 @@ import http from 'node:http';
 import os from 'node:os';
 import { foldersOf, readConfig } from './config.ts';
 import { connect } from './db/connect.ts';
-import { openQueue } from './jobs/open.ts';
+import { openJobs } from './jobs/open.ts';
 import { work } from './jobs/worker.ts';
 import { logger } from './log.ts';
 import { surviveClosedOutput } from './output.ts';
@@ -18,7 +18,8 @@ const config = readConfig();
 const folders = foldersOf(config.dataDir);
 const sequelize = await connect(config.db, Math.min(config.dbPool, 4));
 const log = logger('worker', config.logLevel);
-const jobs = await openQueue(sequelize, config.redis, log);
+const kept = await openStore(config.s3, folders);
+const jobs = await openJobs(sequelize, config.redis, kept, folders, log);
 const stop = new AbortController();
 process.once('SIGTERM', () => stop.abort());
 process.once('disconnect', () => stop.abort());
@@ -34,7 +35,8 @@ await work(
   {
     queue: jobs.queue,
     folders,
-    ...(await openStore(config.s3, folders)),
+    ...kept,
+    rendering: jobs.rendering,
     log,
     watchesAtOnce: config.watchesAtOnce,
     metrics,

@@ -15,6 +15,7 @@ import { work } from '../jobs/worker.ts';
 import { diskArrivals } from '../media/arrivals.ts';
 import { diskStore } from '../media/store.ts';
 import { WorkerMetrics } from '../metrics.ts';
+import { folderRendering } from '../publish/rendering.ts';
 import { cutWith } from '../cut/cut.ts';
 import { makeCutFile } from '../publish/cut-files.ts';
 import { cutMedia, makeStills, takeFiles } from '../publish/hand-over.ts';
@@ -71,6 +72,7 @@ async function render(
     {
       ...{ queue, folders, store, watchesAtOnce: false, kinds: jobKinds },
       arrivals: diskArrivals(folders.uploads),
+      rendering: folderRendering(folders.segments, (sha) => store.fileOf(sha)),
       log: { info: say, error: say },
       metrics: new WorkerMetrics(),
     },

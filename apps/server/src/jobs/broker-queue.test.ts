@@ -5,6 +5,7 @@ import { JobRow } from '../db/models.ts';
 import type { Log } from '../log.ts';
 import { startRedis, type TestRedis } from '../testing/redis.ts';
 import { testServer, until, type TestServer } from '../testing/server.ts';
+import { Broker } from './broker.ts';
 import { brokerQueue, type Between, type BrokerQueue } from './broker-queue.ts';
 
 let redis: TestRedis;
@@ -37,12 +38,13 @@ afterEach(async () => {
 function started(between?: Between): BrokerQueue {
   const connection = new Redis(redis.address, { maxRetriesPerRequest: null });
   connection.on('error', () => undefined);
-  const queue = brokerQueue(server.sequelize, connection, quiet, {
-    ...{ prefix, leaseMs: 600, onItsWayMs: 0 },
+  const broker = new Broker(connection, prefix, 600, quiet);
+  const queue = brokerQueue(server.sequelize, broker, quiet, {
+    onItsWayMs: 0,
     ...(between && { between }),
   });
   open.push(async () => {
-    await queue.close();
+    await broker.close();
     connection.disconnect();
   });
   return queue;

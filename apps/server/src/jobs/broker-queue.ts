@@ -1,13 +1,11 @@
-import { Queue, Worker, type Job } from 'bullmq';
-import type { Redis } from 'ioredis';
+import type { Job } from 'bullmq';
 import { Op, type Sequelize } from 'sequelize';
 import { jobKinds, JobRow, type JobKind } from '../db/models.ts';
 import { wordsOf } from '../errors.ts';
 import type { Log } from '../log.ts';
-import { databaseQueue, LEASE_MS, type JobQueue } from './queue.ts';
+import type { Broker } from './broker.ts';
+import { databaseQueue, type JobQueue } from './queue.ts';
 
-/** A job the broker has is given to another worker when its own is silent for so long. */
-const LOOK_FOR_STALLED_MS = 5_000;
 /** A job in somebody's hands is looked at again after so long. */
 const LATER_MS = 1_000;
 /** Rows that were changed just now are still on their way to the broker. */
@@ -16,8 +14,6 @@ const MOST_AT_ONCE = 500;
 /** The broker counts the other way round, from 1 on, and does the lowest first. */
 const MIDDLE = 1_000_000;
 const MOST_PRIORITY = 2_000_000;
-/** Rows say how often a job may be begun; the broker goes on handing it out. */
-const NO_LIMIT = 1_000_000;
 
 const brokerPriority = (priority: number): number =>
   Math.max(1, Math.min(MOST_PRIORITY, MIDDLE - priority));
@@ -32,53 +28,6 @@ export interface BrokerQueue extends JobQueue {
    * @returns how many
    */
   keepInStep(): Promise<number>;
-  close(): Promise<void>;
-}
-
-/** BullMQ's queues and workers, one of a kind, made when they are first needed. */
-class Broker {
-  readonly #queues = new Map<JobKind, Queue>();
-  readonly #workers = new Map<JobKind, Worker>();
-
-  constructor(
-    private readonly connection: Redis,
-    private readonly prefix: string,
-    private readonly lockMs: number,
-    private readonly log: Log,
-  ) {}
-
-  #told = (error: Error) => this.log.error(`The queue: ${error.message}`);
-
-  queue(kind: JobKind): Queue {
-    const known = this.#queues.get(kind);
-    if (known) return known;
-    const made = new Queue(kind, { connection: this.connection, prefix: this.prefix });
-    made.on('error', this.#told);
-    this.#queues.set(kind, made);
-    return made;
-  }
-
-  /** Hands jobs out; who gets one keeps it by asking for it. */
-  async worker(kind: JobKind): Promise<Worker> {
-    const known = this.#workers.get(kind);
-    if (known) return known;
-    const made = new Worker(kind, null, {
-      connection: this.connection,
-      prefix: this.prefix,
-      autorun: false,
-      lockDuration: this.lockMs,
-      stalledInterval: Math.min(LOOK_FOR_STALLED_MS, this.lockMs),
-      maxStalledCount: NO_LIMIT,
-    });
-    made.on('error', this.#told);
-    this.#workers.set(kind, made);
-    await made.startStalledCheckTimer();
-    return made;
-  }
-
-  async close(): Promise<void> {
-    for (const one of [...this.#workers.values(), ...this.#queues.values()]) await one.close();
-  }
 }
 
 /**
@@ -87,21 +36,17 @@ class Broker {
  * change is made in the row first, so that a process that dies between the two leaves a job the
  * broker does not know of, which `keepInStep` tells it, or one it hands out that is to be done no
  * more, which is dropped when it is.
- * @param connection to Redis, with requests that wait for it as long as it is away
  */
 export function brokerQueue(
   sequelize: Sequelize,
-  connection: Redis,
+  broker: Broker,
   log: Log,
   {
-    prefix = 'zest-jobs',
-    leaseMs = LEASE_MS,
     onItsWayMs = ON_ITS_WAY_MS,
     between = () => undefined,
-  }: { prefix?: string; leaseMs?: number; onItsWayMs?: number; between?: Between } = {},
+  }: { onItsWayMs?: number; between?: Between } = {},
 ): BrokerQueue {
-  const rows = databaseQueue(sequelize, leaseMs);
-  const broker = new Broker(connection, prefix, leaseMs, log);
+  const rows = databaseQueue(sequelize, broker.lockMs);
   /** Jobs in the hands of this process, as the broker knows them. */
   const inHand = new Map<string, Job>();
 
@@ -170,7 +115,7 @@ export function brokerQueue(
     async beat(job, workerId, progress, message) {
       const isOurs = await rows.beat(job, workerId, progress, message);
       const handed = inHand.get(job.id);
-      if (isOurs && handed) await tell(handed.extendLock(workerId, leaseMs));
+      if (isOurs && handed) await tell(handed.extendLock(workerId, broker.lockMs));
       return isOurs;
     },
     async finish(job, workerId, state, message, result) {
@@ -235,6 +180,5 @@ export function brokerQueue(
       }
       return told;
     },
-    close: () => broker.close(),
   };
 }

@@ -252,6 +252,8 @@ async function exportLesson(job: JobRow, tools: JobTools): Promise<ExportOutcome
         takePath: (sha) => tools.store.fileOf(sha),
         onProgress: tools.onProgress,
         signal: tools.signal,
+        rendering: tools.rendering,
+        exportId: job.id,
       },
       renderSettingsOf(order),
     );

@@ -1,25 +1,47 @@
 import { Redis } from 'ioredis';
 import type { Sequelize } from 'sequelize';
+import type { Folders } from '../config.ts';
 import { wordsOf } from '../errors.ts';
 import type { Log } from '../log.ts';
-import { databaseQueue, type JobQueue } from './queue.ts';
+import type { Kept } from '../media/open.ts';
+import { folderRendering, type Rendering } from '../publish/rendering.ts';
+import { databaseQueue, LEASE_MS, type JobQueue } from './queue.ts';
 
 const KEEP_IN_STEP_EVERY_MS = 5_000;
+const PREFIX = 'zest-jobs';
 
-/**
- * The queue: in the database, or handed out over the Redis server at `redis`, where there is one.
- */
-export async function openQueue(
+/** Jobs, and how the pieces of exports are shared. */
+export interface Jobs {
+  queue: JobQueue;
+  rendering: Rendering;
+  close: () => Promise<void>;
+}
+
+/** In the database, or handed out over the Redis server at `redis`, where there is one. */
+export async function openJobs(
   sequelize: Sequelize,
   redis: string | null,
+  { store, parts }: Pick<Kept, 'store' | 'parts'>,
+  folders: Folders,
   log: Log,
-): Promise<{ queue: JobQueue; close: () => Promise<void> }> {
-  if (redis === null) return { queue: databaseQueue(sequelize), close: () => Promise.resolve() };
+): Promise<Jobs> {
+  const cacheDir = folders.segments;
+  const takePath = (sha: string) => store.fileOf(sha);
+  const beside = folderRendering(cacheDir, takePath);
+  if (redis === null)
+    return {
+      queue: databaseQueue(sequelize),
+      rendering: beside,
+      close: () => Promise.resolve(),
+    };
+  const { Broker } = await import('./broker.ts');
   const { brokerQueue } = await import('./broker-queue.ts');
+  const { brokerRendering } = await import('../publish/broker-rendering.ts');
   // What it is asked waits for as long as it is away.
   const connection = new Redis(redis, { maxRetriesPerRequest: null });
   connection.on('error', () => undefined);
-  const queue = brokerQueue(sequelize, connection, log);
+  const broker = new Broker(connection, PREFIX, LEASE_MS, log);
+  const queue = brokerQueue(sequelize, broker, log);
   let isBusy = false;
   const keeping = setInterval(() => {
     if (isBusy) return;
@@ -31,9 +53,10 @@ export async function openQueue(
   }, KEEP_IN_STEP_EVERY_MS);
   return {
     queue,
+    rendering: parts ? brokerRendering({ broker, parts, cacheDir, takePath }) : beside,
     async close() {
       clearInterval(keeping);
-      await queue.close();
+      await broker.close();
       connection.disconnect();
     },
   };

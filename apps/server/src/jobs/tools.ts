@@ -3,6 +3,7 @@ import type { Folders } from '../config.ts';
 import type { Arrivals } from '../media/arrivals.ts';
 import type { MediaStore } from '../media/store.ts';
 import { workFolder } from '../media/unfinished.ts';
+import type { Rendering } from '../publish/rendering.ts';
 import type { JobQueue } from './queue.ts';
 
 /** What a job works with. */
@@ -10,6 +11,7 @@ export interface JobTools {
   folders: Folders;
   store: MediaStore;
   arrivals: Arrivals;
+  rendering: Rendering;
   queue: JobQueue;
   /** Takes are watched as soon as they are ready; if not, when it is asked for. */
   watchesAtOnce: boolean;

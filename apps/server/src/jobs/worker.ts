@@ -9,7 +9,7 @@ import { CancelledError } from '../media/run.ts';
 import type { Arrivals } from '../media/arrivals.ts';
 import type { MediaStore } from '../media/store.ts';
 import type { WorkerMetrics } from '../metrics.ts';
-import { helpOut } from '../publish/shared-pieces.ts';
+import type { Rendering } from '../publish/rendering.ts';
 import { handlers } from './handlers.ts';
 import type { JobQueue } from './queue.ts';
 
@@ -21,6 +21,7 @@ export interface WorkerTools {
   folders: Folders;
   store: MediaStore;
   arrivals: Arrivals;
+  rendering: Rendering;
   log: Log;
   /** See `JobTools`. */
   watchesAtOnce: boolean;
@@ -51,11 +52,11 @@ export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void>
 
 /** With nothing of its own to do, a worker renders a piece of another one's export. */
 async function renderForOthers(
-  { folders, store, log }: WorkerTools,
+  { rendering, log }: WorkerTools,
   stop: AbortSignal,
 ): Promise<boolean> {
   try {
-    return await helpOut(folders.segments, (sha) => store.fileOf(sha), stop);
+    return await rendering.help(stop);
   } catch (error) {
     // Whoever began the export meets the same fault and tells it.
     if (!(error instanceof CancelledError))
@@ -70,7 +71,7 @@ async function doJob(
   tools: WorkerTools,
   stop: AbortSignal,
 ): Promise<void> {
-  const { queue, folders, store, arrivals, watchesAtOnce, metrics } = tools;
+  const { queue, folders, store, arrivals, rendering, watchesAtOnce, metrics } = tools;
   const beganMs = performance.now();
   let videoMs: number | null = null;
   const ended = (end: string) =>
@@ -97,6 +98,7 @@ async function doJob(
       folders,
       store,
       arrivals,
+      rendering,
       queue,
       watchesAtOnce,
       signal: abort.signal,

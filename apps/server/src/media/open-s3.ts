@@ -2,6 +2,7 @@ import path from 'node:path';
 import { GetObjectCommand, NoSuchKey, S3Client } from '@aws-sdk/client-s3';
 import type { Folders, S3Settings } from '../config.ts';
 import { FileCache } from './file-cache.ts';
+import { s3Parts } from './s3-parts.ts';
 import { s3Arrivals } from './s3-arrivals.ts';
 import { s3Store } from './s3-store.ts';
 
@@ -36,5 +37,6 @@ export async function openS3(
   return {
     store: s3Store(client, bucket, cache, isDirect),
     arrivals: s3Arrivals(client, settings),
+    parts: s3Parts(client, bucket),
   };
 }

@@ -46,6 +46,16 @@ export interface MediaStore {
   untouchedSince(at: Date): AsyncIterable<string>;
 }
 
+/** Rendered parts of exports, by name, where all machines find them. */
+export interface PartStore {
+  /** Those of these that are there. */
+  has(names: readonly string[]): Promise<ReadonlySet<string>>;
+  /** Lays a file there; it stays where it is as well. */
+  put(name: string, file: string): Promise<void>;
+  /** Writes one into a file. */
+  get(name: string, file: string): Promise<void>;
+}
+
 /** Where the content with a hash lies on this machine, once it is asked for. */
 export type TakePath = (sha: string) => string | Promise<string>;
 

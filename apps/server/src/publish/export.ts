@@ -1,4 +1,4 @@
-import { readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Assembly } from '@zest/core/assembly';
 import { captionsToWebVtt, chaptersMetadata } from '@zest/core/formats';
@@ -19,8 +19,8 @@ import {
 } from './pieces.ts';
 import type { TakeMedia } from '../cut/cut.ts';
 import { seekTo } from './picture-graph.ts';
-import { AT_ONCE, partPath } from './render.ts';
-import { askForHelp, renderShared } from './shared-pieces.ts';
+import { partPath } from './render.ts';
+import { folderRendering, type Rendering } from './rendering.ts';
 import type { Loudness } from '../media/loudness.ts';
 import { encodeSound } from './sound.ts';
 
@@ -48,61 +48,47 @@ export interface ExportTools {
   /** Part done, 0 to 1, and what is being done. */
   onProgress: (part: number, message: string) => void;
   signal?: AbortSignal;
+  /** How pieces are shared among workers; without it among those of `cacheDir`. */
+  rendering?: Rendering;
+  /** The job this is. */
+  exportId?: string;
 }
 
 /** Share of the work that is rendering; the rest is joining and verifying. */
 const RENDER_PART = 0.97;
 
-/** Tells of parts that are in `cacheDir` now, and of those it was asked about before. */
-async function keptIn(
-  cacheDir: string,
+/** Tells of parts that need not be rendered, and of those it was asked about before. */
+async function keptOf(
+  pieces: readonly Piece[],
   settings: RenderSettings,
+  { cacheDir }: ExportTools,
+  rendering: Rendering,
 ): Promise<(part: PiecePart) => boolean> {
-  const names = new Set(await readdir(cacheDir));
+  const fileOf = (part: PiecePart) => partPath(part, settings, cacheDir);
+  const files = new Set(
+    await rendering.kept(pieces.flatMap(({ parts }) => parts.map((part) => fileOf(part)))),
+  );
   return (part) => {
-    const name = path.basename(partPath(part, settings, cacheDir));
-    const isKept = names.has(name);
+    const file = fileOf(part);
+    const isKept = files.has(file);
     // Equal ones, such as the same card twice, are rendered once.
-    names.add(name);
+    files.add(file);
     return isKept;
   };
 }
 
-/**
- * Renders all pieces and reports progress over them together.
- * @param beside other work that is being done, in the place of one encoder
- */
-async function renderAll(
+/** Reports progress over all pieces together. */
+function reporter(
   pieces: readonly Piece[],
-  settings: RenderSettings,
-  tools: ExportTools,
-  beside: Promise<unknown>,
-): Promise<void> {
+  { onProgress }: ExportTools,
+): (piece: Piece, doneMs: number) => void {
   const frames = pieces.reduce((sum, piece) => sum + piece.frames, 0);
   const done = new Map<Piece, number>();
-  const waiting = [...pieces];
-  const report = (piece: Piece, pieceFrames: number) => {
-    done.set(piece, Math.min(pieceFrames, piece.frames));
+  return (piece, doneMs) => {
+    done.set(piece, Math.min(Math.floor((doneMs * OUTPUT_FPS) / 1_000), piece.frames));
     const all = [...done.values()].reduce((sum, n) => sum + n, 0);
-    tools.onProgress((RENDER_PART * all) / frames, textToSay('job.burning-in'));
+    onProgress((RENDER_PART * all) / frames, textToSay('job.burning-in'));
   };
-  const renderSome = async () => {
-    for (let piece = waiting.shift(); piece; piece = waiting.shift()) {
-      const now = piece;
-      report(now, 0);
-      const onProgress = (doneMs: number) => report(now, Math.floor((doneMs * OUTPUT_FPS) / 1000));
-      await renderShared(now, settings, tools.cacheDir, tools.takePath, onProgress, tools.signal);
-      report(now, now.frames);
-    }
-  };
-  const helped = await askForHelp({ settings, pieces: [...pieces] }, tools.cacheDir);
-  try {
-    await Promise.all(
-      Array.from({ length: AT_ONCE }, (_, i) => (i === 0 ? beside.then(renderSome) : renderSome())),
-    );
-  } finally {
-    await helped();
-  }
 }
 
 /**
@@ -124,7 +110,8 @@ export async function exportVideo(
   const sound = path.join(tools.workDir, format === 'webm' ? 'sound.webm' : 'sound.m4a');
   const stop = new AbortController();
   const signal = tools.signal ? AbortSignal.any([tools.signal, stop.signal]) : stop.signal;
-  const isKept = await keptIn(tools.cacheDir, settings);
+  const rendering = tools.rendering ?? folderRendering(tools.cacheDir, tools.takePath);
+  const isKept = await keptOf(pieces, settings, tools, rendering);
   const missing = missingOf(pieces, assembly, media, settings, isKept);
   // Sound is levelled beside the picture; whichever fails stops the other.
   const sounding = encodeSound(pieces, assembly, sound, format, {
@@ -132,7 +119,14 @@ export async function exportVideo(
     shaOf: (takeId) => media.get(takeId)?.sha ?? '',
     signal,
   });
-  const both = [renderAll(missing, settings, { ...tools, signal }, sounding), sounding] as const;
+  const onPiece = reporter(missing, tools);
+  const { exportId = null } = tools;
+  const both = [
+    rendering.renderAll({
+      ...{ pieces: missing, settings, beside: sounding, onPiece, signal, exportId },
+    }),
+    sounding,
+  ] as const;
   const [, loudness] = await Promise.all(both).catch(async (error: unknown) => {
     stop.abort();
     await Promise.allSettled(both);
@@ -148,6 +142,7 @@ export async function exportVideo(
   const pictures = pieces.flatMap(({ parts }) =>
     parts.map((part) => partPath(part, settings, tools.cacheDir)),
   );
+  await rendering.gather(pictures);
   await join(pictures, sound, track, joined, assembly, format, tools);
   await verify(joined, frames, { ...settings, format }, tools.signal);
   const video = settings.format === 'gif' ? await gifOf(joined, tools) : joined;

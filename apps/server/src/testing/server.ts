@@ -14,7 +14,7 @@ import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
 import { makeApp, type AppTools } from '../http/app.ts';
 import { openHub } from '../hub/open.ts';
-import { openQueue } from '../jobs/open.ts';
+import { openJobs } from '../jobs/open.ts';
 import { work } from '../jobs/worker.ts';
 import { answerEachInTheirs } from '../language.ts';
 import { jobKinds } from '../db/models.ts';
@@ -94,13 +94,14 @@ export async function testServer(
   await empty(sequelize);
   await migrate(sequelize);
   const folders = foldersOf(dataDir);
-  const { store, arrivals } = await openStore(config.s3, folders);
+  const kept = await openStore(config.s3, folders);
+  const { store, arrivals } = kept;
   const lines: string[] = [];
   const told = (line: string) => void lines.push(line);
   const log: Log = { info: told, error: told };
   const { hub, limits } = await openHub(config.redis, log);
-  const jobs = await openQueue(sequelize, config.redis, log);
-  const { queue } = jobs;
+  const jobs = await openJobs(sequelize, config.redis, kept, folders, log);
+  const { queue, rendering } = jobs;
   await answerEachInTheirs();
   const tools = {
     ...{ config, sequelize, queue, store, arrivals, folders, log },
@@ -129,6 +130,7 @@ export async function testServer(
           folders,
           store,
           arrivals,
+          rendering,
           log,
           watchesAtOnce: false,
           kinds: jobKinds,
