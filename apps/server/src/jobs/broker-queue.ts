@@ -4,7 +4,7 @@ import { jobKinds, JobRow, type JobKind } from '../db/models.ts';
 import { wordsOf } from '../errors.ts';
 import type { Log } from '../log.ts';
 import type { Broker } from './broker.ts';
-import { databaseQueue, type JobQueue } from './queue.ts';
+import { databaseQueue, type JobQueue, type RowQueue } from './queue.ts';
 
 /** A job in somebody's hands is looked at again after so long. */
 const LATER_MS = 1_000;
@@ -30,52 +30,76 @@ export interface BrokerQueue extends JobQueue {
   keepInStep(): Promise<number>;
 }
 
-/**
- * Jobs handed out by BullMQ over Redis, to workers on any machine. The rows that pages list stay in
- * the database, and what they say holds: the broker knows only which job waits, by its id. Each
- * change is made in the row first, so that a process that dies between the two leaves a job the
- * broker does not know of, which `keepInStep` tells it, or one it hands out that is to be done no
- * more, which is dropped when it is.
- */
-export function brokerQueue(
-  sequelize: Sequelize,
-  broker: Broker,
-  log: Log,
-  {
-    onItsWayMs = ON_ITS_WAY_MS,
-    between = () => undefined,
-  }: { onItsWayMs?: number; between?: Between } = {},
-): BrokerQueue {
-  const rows = databaseQueue(sequelize, broker.lockMs);
-  /** Jobs in the hands of this process, as the broker knows them. */
-  const inHand = new Map<string, Job>();
-
-  const send = async ({ id, kind, priority }: JobRow): Promise<void> => {
-    await broker.queue(kind).add(
-      kind,
-      {},
-      {
-        jobId: id,
-        priority: brokerPriority(priority),
-        removeOnComplete: true,
-        removeOnFail: true,
-      },
-    );
-  };
+interface Ways {
+  rows: RowQueue;
+  broker: Broker;
+  between: Between;
   /** What the broker is not told now it is told by `keepInStep`, or finds out. */
-  const tell = (what: Promise<unknown>): Promise<void> =>
-    what.then(
-      () => undefined,
-      (error: unknown) => log.error(`The queue was not told: ${wordsOf(error)}`),
-    );
-  const dropInHand = async ({ id }: JobRow, workerId: string): Promise<void> => {
+  tell: (what: Promise<unknown>) => Promise<void>;
+}
+
+async function send(broker: Broker, { id, kind, priority }: JobRow): Promise<void> {
+  await broker.queue(kind).add(
+    kind,
+    {},
+    {
+      jobId: id,
+      priority: brokerPriority(priority),
+      removeOnComplete: true,
+      removeOnFail: true,
+    },
+  );
+}
+
+/** Jobs as they are ordered, put before others, held and called off. */
+const orderedJobs = ({
+  rows,
+  broker,
+  between,
+  tell,
+}: Ways): Pick<JobQueue, 'add' | 'cancel' | 'hold' | 'first'> => ({
+  async add(order) {
+    const row = await rows.add(order);
+    between('added');
+    if (row.state === 'queued') await tell(send(broker, row));
+    return row;
+  },
+  async cancel(job) {
+    await rows.cancel(job);
+    between('cancelled');
+    await tell(broker.queue(job.kind).remove(job.id));
+  },
+  async hold(job, held) {
+    await rows.hold(job, held);
+    between('held');
+    if (held) await tell(broker.queue(job.kind).remove(job.id));
+    else if ((await job.reload()).state === 'queued') await tell(send(broker, job));
+  },
+  async first(job) {
+    await rows.first(job);
+    between('put first');
+    const { kind, priority } = await job.reload();
+    const known = (await broker.queue(kind).getJob(job.id)) as Job | undefined;
+    if (known) await tell(known.changePriority({ priority: brokerPriority(priority) }));
+  },
+});
+
+/** Jobs in the hands of this process, as the broker knows them. */
+function handedJobs({
+  rows,
+  broker,
+  between,
+  tell,
+}: Ways): Pick<JobQueue, 'lease' | 'beat' | 'finish' | 'release' | 'rest'> {
+  const inHand = new Map<string, Job>();
+  const outOfHand = (id: string): Job | undefined => {
     const job = inHand.get(id);
     inHand.delete(id);
-    if (job) await tell(job.moveToCompleted(null, workerId, false));
+    return job;
   };
-  const sendIfQueued = async (job: JobRow): Promise<void> => {
-    const now = await JobRow.findByPk(job.id);
-    if (now?.state === 'queued') await tell(send(now));
+  const drop = async (id: string, workerId: string): Promise<void> => {
+    const job = outOfHand(id);
+    if (job) await tell(job.moveToCompleted(null, workerId, false));
   };
 
   /** The next job of a kind that is to be done; the others are dropped, or put off. */
@@ -99,12 +123,6 @@ export function brokerQueue(
   };
 
   return {
-    async add(order) {
-      const row = await rows.add(order);
-      between('added');
-      if (row.state === 'queued') await tell(send(row));
-      return row;
-    },
     async lease(workerId, kinds = jobKinds) {
       for (const kind of kinds) {
         const row = await leaseOf(kind, workerId);
@@ -121,64 +139,77 @@ export function brokerQueue(
     async finish(job, workerId, state, message, result) {
       await rows.finish(job, workerId, state, message, result);
       between('finished');
-      await dropInHand(job, workerId);
+      await drop(job.id, workerId);
     },
     async release(job, workerId) {
       await rows.release(job, workerId);
       between('released');
-      const handed = inHand.get(job.id);
-      inHand.delete(job.id);
+      const handed = outOfHand(job.id);
       if (handed) await tell(handed.moveToWait(workerId));
     },
-    isHeld: (job) => rows.isHeld(job),
     async rest(job, workerId) {
       await rows.rest(job, workerId);
       between('laid aside');
-      await dropInHand(job, workerId);
+      await drop(job.id, workerId);
     },
-    async cancel(job) {
-      await rows.cancel(job);
-      between('cancelled');
-      await tell(broker.queue(job.kind).remove(job.id));
+  };
+}
+
+/** Tells the broker what it should know; gives how many jobs that were. */
+async function keepInStep(broker: Broker, onItsWayMs: number): Promise<number> {
+  const before = new Date(Date.now() - onItsWayMs);
+  const waiting = await JobRow.findAll({
+    where: {
+      [Op.or]: [
+        { state: 'queued', updatedAt: { [Op.lt]: before } },
+        { state: 'running', leaseUntil: { [Op.lt]: before } },
+      ],
     },
-    async hold(job, held) {
-      await rows.hold(job, held);
-      between('held');
-      if (held) await tell(broker.queue(job.kind).remove(job.id));
-      else await sendIfQueued(job);
-    },
-    async first(job) {
-      await rows.first(job);
-      between('put first');
-      const { kind, priority } = await job.reload();
-      const known = (await broker.queue(kind).getJob(job.id)) as Job | undefined;
-      if (known) await tell(known.changePriority({ priority: brokerPriority(priority) }));
-    },
-    async keepInStep() {
-      const before = new Date(Date.now() - onItsWayMs);
-      const waiting = await JobRow.findAll({
-        where: {
-          [Op.or]: [
-            { state: 'queued', updatedAt: { [Op.lt]: before } },
-            { state: 'running', leaseUntil: { [Op.lt]: before } },
-          ],
-        },
-        order: [
-          ['priority', 'DESC'],
-          ['createdAt', 'ASC'],
-        ],
-        limit: MOST_AT_ONCE,
-      });
-      let told = 0;
-      for (const row of waiting) {
-        const known = (await broker.queue(row.kind).getJob(row.id)) as Job | undefined;
-        const priority = brokerPriority(row.priority);
-        if (known && (row.state === 'running' || known.priority === priority)) continue;
-        if (known) await known.changePriority({ priority });
-        else await send(row);
-        told += 1;
-      }
-      return told;
-    },
+    order: [
+      ['priority', 'DESC'],
+      ['createdAt', 'ASC'],
+    ],
+    limit: MOST_AT_ONCE,
+  });
+  let told = 0;
+  for (const row of waiting) {
+    const known = (await broker.queue(row.kind).getJob(row.id)) as Job | undefined;
+    const priority = brokerPriority(row.priority);
+    if (known && (row.state === 'running' || known.priority === priority)) continue;
+    if (known) await known.changePriority({ priority });
+    else await send(broker, row);
+    told += 1;
+  }
+  return told;
+}
+
+/**
+ * Jobs handed out by BullMQ over Redis, to workers on any machine. The rows that pages list stay in
+ * the database, and what they say holds: the broker knows only which job waits, by its id. Each
+ * change is made in the row first, so that a process that dies between the two leaves a job the
+ * broker does not know of, which `keepInStep` tells it, or one it hands out that is to be done no
+ * more, which is dropped when it is.
+ */
+export function brokerQueue(
+  sequelize: Sequelize,
+  broker: Broker,
+  log: Log,
+  {
+    onItsWayMs = ON_ITS_WAY_MS,
+    between = () => undefined,
+  }: { onItsWayMs?: number; between?: Between } = {},
+): BrokerQueue {
+  const rows = databaseQueue(sequelize, broker.lockMs);
+  const tell = (what: Promise<unknown>): Promise<void> =>
+    what.then(
+      () => undefined,
+      (error: unknown) => log.error(`The queue was not told: ${wordsOf(error)}`),
+    );
+  const ways = { rows, broker, between, tell };
+  return {
+    ...orderedJobs(ways),
+    ...handedJobs(ways),
+    isHeld: (job) => rows.isHeld(job),
+    keepInStep: () => keepInStep(broker, onItsWayMs),
   };
 }
