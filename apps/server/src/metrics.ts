@@ -100,13 +100,17 @@ export class WebMetrics extends Metrics {
 
   constructor(sequelize: Sequelize) {
     super();
+    // Two figures come of one look.
+    let looking: Promise<Waiting[]> | null = null;
     const waiting = () =>
-      sequelize.query<Waiting>(
-        'SELECT kind, state, COUNT(*) AS jobs, ' +
-          'TIMESTAMPDIFF(SECOND, MIN(created_at), UTC_TIMESTAMP()) AS age ' +
-          "FROM jobs WHERE state IN ('queued', 'running', 'held') GROUP BY kind, state",
-        { type: QueryTypes.SELECT },
-      );
+      (looking ??= sequelize
+        .query<Waiting>(
+          'SELECT kind, state, COUNT(*) AS jobs, ' +
+            'TIMESTAMPDIFF(SECOND, MIN(created_at), UTC_TIMESTAMP()) AS age ' +
+            "FROM jobs WHERE state IN ('queued', 'running', 'held') GROUP BY kind, state",
+          { type: QueryTypes.SELECT },
+        )
+        .finally(() => (looking = null)));
     this.gauge(
       'zest_queue_jobs',
       'Jobs that wait, run or are held, by kind.',

@@ -379,26 +379,6 @@ describe('a second device', () => {
     prompter: [{ kind: 'said', text: 'Land softly.' }],
   };
 
-  /** Messages of a stream as they come; `close` leaves it. */
-  async function listen(path: string, cookies: TestClient | null) {
-    const abort = new AbortController();
-    const seen: { kind: string }[] = [];
-    const answer = cookies
-      ? await cookies.stream(path, abort.signal)
-      : await fetch(server.origin + path, { signal: abort.signal });
-    const reading = (async () => {
-      let text = '';
-      for await (const chunk of answer.body ?? []) {
-        text += Buffer.from(chunk as Uint8Array).toString();
-        const parts = text.split('\n\n');
-        text = parts.pop() ?? '';
-        for (const part of parts)
-          if (part.startsWith('data: ')) seen.push(JSON.parse(part.slice(6)) as { kind: string });
-      }
-    })().catch(() => undefined);
-    return { seen, status: answer.status, close: () => (abort.abort(), reading) };
-  }
-
   it('sees the screen and drives it, by a code and without an account', async () => {
     const { remote } = (await teacher.send('POST', `/api/lessons/${lessonId}/remotes`, {}))
       .body as { remote: string };
@@ -407,22 +387,24 @@ describe('a second device', () => {
     expect(
       (await stranger.send('POST', `/api/remotes/${remote}/commands`, { command: 'go' })).body.code,
     ).toBe('no-view');
-    const view = await listen(`/api/remotes/${remote}/inbox`, teacher);
+    const view = await teacher.listen<{ kind: string }>(`/api/remotes/${remote}/inbox`);
     expect((await teacher.send('PUT', `/api/remotes/${remote}/screen`, screen)).status).toBe(204);
-    const device = await listen(`/api/remotes/${remote.toLowerCase()}/screen`, null);
+    const device = await stranger.listen<{ kind: string }>(
+      `/api/remotes/${remote.toLowerCase()}/screen`,
+    );
     await until(
-      () => Promise.resolve(device.seen),
+      () => Promise.resolve(device.heard),
       (seen) => seen.length > 0,
     );
-    expect(device.seen[0]).toEqual({ kind: 'screen', screen });
+    expect(device.heard[0]).toEqual({ kind: 'screen', screen });
     expect(
       (await stranger.send('POST', `/api/remotes/${remote}/commands`, { command: 'go' })).status,
     ).toBe(204);
     await until(
-      () => Promise.resolve(view.seen),
+      () => Promise.resolve(view.heard),
       (seen) => seen.some(({ kind }) => kind === 'command'),
     );
-    expect(view.seen).toEqual([
+    expect(view.heard).toEqual([
       { kind: 'devices', count: 0 },
       { kind: 'devices', count: 1 },
       { kind: 'command', command: 'go' },
@@ -432,11 +414,11 @@ describe('a second device', () => {
     ).toBe(400);
     await teacher.send('DELETE', `/api/remotes/${remote}`);
     await until(
-      () => Promise.resolve(device.seen),
+      () => Promise.resolve(device.heard),
       (seen) => seen.some(({ kind }) => kind === 'closed'),
     );
     expect((await stranger.get(`/api/remotes/${remote}/screen`)).status).toBe(404);
-    await Promise.all([view.close(), device.close()]);
+    await Promise.all([view.leave(), device.leave()]);
   });
 
   it('gets nothing by a wrong code', async () => {

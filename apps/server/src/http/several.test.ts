@@ -39,20 +39,6 @@ afterAll(async () => {
   await redis.stop();
 });
 
-/** What comes over a stream of events, until it is left. */
-async function listen<T>(client: TestClient, url: string) {
-  const stop = new AbortController();
-  const heard: T[] = [];
-  const answer = await client.stream(url, stop.signal);
-  void (async () => {
-    for await (const chunk of answer.body ?? [])
-      for (const line of Buffer.from(chunk as Uint8Array)
-        .toString('utf8')
-        .split('\n'))
-        if (line.startsWith('data: ')) heard.push(JSON.parse(line.slice(6)) as T);
-  })().catch(() => undefined);
-  return { status: answer.status, heard, leave: () => stop.abort() };
-}
 const told = <T>(heard: T[], wanted: T) =>
   until(
     () => Promise.resolve(heard),
@@ -78,14 +64,14 @@ it('a television on one is driven from a phone on another', async () => {
     screen: string;
   };
   const at = (end: string) => `/api/follow/${code}/televisions/${screen}/${end}`;
-  const television = await listen<TelevisionMessage>(second, at('television'));
-  const phone = await listen<TelevisionMessage>(third, at('remote'));
+  const television = await second.listen<TelevisionMessage>(at('television'));
+  const phone = await third.listen<TelevisionMessage>(at('remote'));
   await told(television.heard, { kind: 'others', count: 1 });
   await first.send('POST', at('remote'), { kind: 'command', command: 'again' });
   await told(television.heard, { kind: 'command', command: 'again' });
-  phone.leave();
+  await phone.leave();
   await told(television.heard, { kind: 'others', count: 0 });
-  television.leave();
+  await television.leave();
 });
 
 it('a film view on one is seen and driven from a device on another', async () => {
@@ -93,8 +79,8 @@ it('a film view on one is seen and driven from a device on another', async () =>
   const { remote } = (await first.send('POST', `/api/lessons/${lessonId}/remotes`, {})).body as {
     remote: string;
   };
-  const view = await listen(second, `/api/remotes/${remote}/inbox`);
-  const device = await listen(third, `/api/remotes/${remote}/screen`);
+  const view = await second.listen(`/api/remotes/${remote}/inbox`);
+  const device = await third.listen(`/api/remotes/${remote}/screen`);
   await told(view.heard, { kind: 'devices', count: 1 });
   const heard = await first.send('POST', `/api/remotes/${remote}/commands`, { command: 'go' });
   expect(heard.status).toBe(204);
@@ -136,7 +122,7 @@ it('what comes into the log by one is told on another', async () => {
   ).body as Class;
   const [student] = (await second.send('POST', `/api/classes/${classId}/students`, { count: 1 }))
     .body as Student[];
-  const page = await listen(third, '/api/events');
+  const page = await third.listen('/api/events');
   const sent = await first.send('POST', `/api/classes/${classId}/entries`, {
     entries: [
       {
@@ -150,7 +136,7 @@ it('what comes into the log by one is told on another', async () => {
   });
   expect(sent.status).toBe(204);
   await told(page.heard, { classId, lessonIds: [] });
-  page.leave();
+  await page.leave();
 });
 
 it('who guesses on one has to wait on all', async () => {

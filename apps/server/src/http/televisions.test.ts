@@ -20,22 +20,13 @@ afterAll(() => server.stop());
 
 /** One end of the line, with what it hears. */
 async function end(of: 'television' | 'remote', screen: string, share = code) {
-  const heard: TelevisionMessage[] = [];
-  const stop = new AbortController();
-  const answer = await server
+  const line = await server
     .client()
-    .stream(`/api/follow/${share}/televisions/${screen}/${of}`, stop.signal);
-  void (async () => {
-    for await (const chunk of answer.body ?? [])
-      for (const line of Buffer.from(chunk as Uint8Array)
-        .toString('utf8')
-        .split('\n'))
-        if (line.startsWith('data: ')) heard.push(JSON.parse(line.slice(6)) as TelevisionMessage);
-  })().catch(() => undefined);
+    .listen<TelevisionMessage>(`/api/follow/${share}/televisions/${screen}/${of}`);
   return {
-    status: answer.status,
-    heard,
-    stop: () => stop.abort(),
+    status: line.status,
+    heard: line.heard,
+    stop: () => void line.leave(),
     send: (body: unknown) =>
       server.client().send('POST', `/api/follow/${share}/televisions/${screen}/${of}`, body),
   };

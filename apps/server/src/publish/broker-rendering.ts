@@ -9,7 +9,7 @@ import { CancelledError } from '../media/run.ts';
 import type { PartStore, TakePath } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
 import type { Piece, RenderSettings } from './pieces.ts';
-import { partPath, renderPiece } from './render.ts';
+import { partPaths, renderPiece } from './render.ts';
 import { filesIn, sideBySide, type Rendering, type RenderOrder } from './rendering.ts';
 
 const QUEUE = 'pieces';
@@ -33,16 +33,24 @@ interface Tools {
 /** The same piece of two exports is one. */
 const idOf = ({ hash }: Piece) => `piece-${hash}`;
 
+/** Those of these files that lie in the bucket, by their names. */
+async function inBucket(
+  { parts }: Tools,
+  files: readonly string[],
+): Promise<(file: string) => boolean> {
+  const there = await parts.has(files.map((file) => path.basename(file)));
+  return (file) => there.has(path.basename(file));
+}
+
 /** Fetches files of parts that are not here; gives whether all of them are now. */
-async function fetched({ parts, cacheDir }: Tools, files: readonly string[]): Promise<boolean> {
-  const here = await filesIn(cacheDir, files);
+async function fetched(tools: Tools, files: readonly string[]): Promise<boolean> {
+  const here = await filesIn(tools.cacheDir, files);
   const missing = files.filter((file) => !here.has(file));
-  const there = await parts.has(missing.map((file) => path.basename(file)));
-  if (there.size < new Set(missing.map((file) => path.basename(file))).size) return false;
+  if (!missing.every(await inBucket(tools, missing))) return false;
   for (const file of missing) {
     const part = partOf(file);
     try {
-      await parts.get(path.basename(file), part);
+      await tools.parts.get(path.basename(file), part);
       await rename(part, file);
     } finally {
       await rm(part, { force: true });
@@ -66,9 +74,8 @@ async function renderHanded(
     Math.min(BEAT_MS, broker.lockMs / 3),
   );
   try {
-    const files = piece.parts.map((part) => partPath(part, settings, cacheDir));
-    const there = await parts.has(files.map((file) => path.basename(file)));
-    if (there.size < files.length) {
+    const files = partPaths(piece, settings, cacheDir);
+    if (!files.every(await inBucket(tools, files))) {
       await renderPiece(piece, settings, cacheDir, takePath, onProgress, signal);
       for (const file of files) await parts.put(path.basename(file), file);
     }
@@ -153,7 +160,7 @@ class Waiting {
         throw new Error(why);
       }
       if (job) continue;
-      const files = piece.parts.map((part) => partPath(part, settings, this.tools.cacheDir));
+      const files = partPaths(piece, settings, this.tools.cacheDir);
       if (await fetched(this.tools, files)) {
         this.#pieces.delete(id);
         onPiece(piece, Infinity);
@@ -167,7 +174,7 @@ class Waiting {
  * whoever has time takes; its parts come into the bucket, and from there to who joins them.
  */
 export function brokerRendering(tools: Tools): Rendering {
-  const { broker, parts, cacheDir } = tools;
+  const { broker, cacheDir } = tools;
   const next = async (token: string) =>
     (await (await broker.worker(QUEUE)).getNextJob(token, { block: false })) as
       Job<Ordered> | undefined;
@@ -175,10 +182,11 @@ export function brokerRendering(tools: Tools): Rendering {
   return {
     async kept(files) {
       const here = await filesIn(cacheDir, files);
-      const there = await parts.has(
-        files.filter((file) => !here.has(file)).map((file) => path.basename(file)),
+      const isThere = await inBucket(
+        tools,
+        files.filter((file) => !here.has(file)),
       );
-      return new Set(files.filter((file) => here.has(file) || there.has(path.basename(file))));
+      return new Set(files.filter((file) => here.has(file) || isThere(file)));
     },
     async renderAll(order) {
       const waiting = new Waiting(tools, order);

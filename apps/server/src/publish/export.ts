@@ -19,7 +19,7 @@ import {
 } from './pieces.ts';
 import type { TakeMedia } from '../cut/cut.ts';
 import { seekTo } from './picture-graph.ts';
-import { partPath } from './render.ts';
+import { partPath, partPaths } from './render.ts';
 import { folderRendering, type Rendering } from './rendering.ts';
 import type { Loudness } from '../media/loudness.ts';
 import { encodeSound } from './sound.ts';
@@ -64,12 +64,11 @@ async function keptOf(
   { cacheDir }: ExportTools,
   rendering: Rendering,
 ): Promise<(part: PiecePart) => boolean> {
-  const fileOf = (part: PiecePart) => partPath(part, settings, cacheDir);
   const files = new Set(
-    await rendering.kept(pieces.flatMap(({ parts }) => parts.map((part) => fileOf(part)))),
+    await rendering.kept(pieces.flatMap((piece) => partPaths(piece, settings, cacheDir))),
   );
   return (part) => {
-    const file = fileOf(part);
+    const file = partPath(part, settings, cacheDir);
     const isKept = files.has(file);
     // Equal ones, such as the same card twice, are rendered once.
     files.add(file);
@@ -139,9 +138,7 @@ export async function exportVideo(
   // Players show the track of an MP4 by themselves: burned in as well, every word would stand there
   // twice.
   const track = assembly.captions.length > 0 && !settings.captions ? captions : null;
-  const pictures = pieces.flatMap(({ parts }) =>
-    parts.map((part) => partPath(part, settings, tools.cacheDir)),
-  );
+  const pictures = pieces.flatMap((piece) => partPaths(piece, settings, tools.cacheDir));
   await rendering.gather(pictures);
   await join(pictures, sound, track, joined, assembly, format, tools);
   await verify(joined, frames, { ...settings, format }, tools.signal);

@@ -27,13 +27,20 @@ async function exists(file: string): Promise<boolean> {
 export const partPath = ({ hash }: PiecePart, settings: RenderSettings, cacheDir: string): string =>
   path.join(cacheDir, `${hash}.${videoFormat(settings)}`);
 
+/** Where the rendered parts of a piece are kept. */
+export const partPaths = (
+  { parts }: Pick<Piece, 'parts'>,
+  settings: RenderSettings,
+  cacheDir: string,
+): string[] => parts.map((part) => partPath(part, settings, cacheDir));
+
 /** Whether all parts of a piece are kept. */
 export async function isRendered(
-  { parts }: Piece,
+  piece: Piece,
   settings: RenderSettings,
   cacheDir: string,
 ): Promise<boolean> {
-  for (const part of parts) if (!(await exists(partPath(part, settings, cacheDir)))) return false;
+  for (const file of partPaths(piece, settings, cacheDir)) if (!(await exists(file))) return false;
   return true;
 }
 
@@ -81,7 +88,7 @@ export async function renderPiece(
   signal?: AbortSignal,
 ): Promise<string[]> {
   const format = videoFormat(settings);
-  const files = piece.parts.map((part) => partPath(part, settings, cacheDir));
+  const files = partPaths(piece, settings, cacheDir);
   // They get their names last, so their presence says that they are whole.
   if (await isRendered(piece, settings, cacheDir)) return files;
   // Nobody else writes to it, even who takes this piece for abandoned. A folder: once it is swept, an

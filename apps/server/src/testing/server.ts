@@ -226,6 +226,23 @@ export function testClient(origin: string) {
     /** An answer that goes on, as event streams do. */
     stream: (url: string, signal: AbortSignal) =>
       fetch(origin + url, { headers: { cookie }, signal }),
+    /** What comes over a stream of events, until it is left. */
+    async listen<T>(url: string) {
+      const stop = new AbortController();
+      const answer = await client.stream(url, stop.signal);
+      const heard: T[] = [];
+      const reading = (async () => {
+        let text = '';
+        for await (const chunk of answer.body ?? []) {
+          text += Buffer.from(chunk as Uint8Array).toString('utf8');
+          const lines = text.split('\n');
+          text = lines.pop() ?? '';
+          for (const line of lines)
+            if (line.startsWith('data: ')) heard.push(JSON.parse(line.slice(6)) as T);
+        }
+      })().catch(() => undefined);
+      return { status: answer.status, heard, leave: () => (stop.abort(), reading) };
+    },
     bytes: async (url: string) =>
       new Uint8Array(await (await fetch(origin + url, { headers: { cookie } })).arrayBuffer()),
     signUp: async () =>
