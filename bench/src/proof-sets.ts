@@ -31,6 +31,9 @@ const DRAWN: Record<string, readonly (typeof exercises)[number][]> = {
   'without repetitions': ['one-leg-balance', 'talk'],
 };
 export const drawnSets = Object.keys(DRAWN);
+/** Clips of the same kinds that nothing was made by: `held back: standing`. */
+const HELD_BACK = 'held back: ';
+export const heldBackSets = drawnSets.map((set) => `${HELD_BACK}${set}`);
 
 /** Clips are drawn once; they are the same every time. */
 const folder = path.join(os.tmpdir(), 'zest-proof');
@@ -88,9 +91,10 @@ function filmed(from: string, name: string): KnownClip {
  * @throws Error when there is no such set
  */
 export function clipsOf(set: string): KnownClip[] {
-  const exercises = DRAWN[set];
+  const isHeldBack = set.startsWith(HELD_BACK);
+  const exercises = DRAWN[set.replace(HELD_BACK, '')];
   if (exercises)
-    return proofClips()
+    return proofClips(isHeldBack ? 1 : 0)
       .filter(({ exercise }) => exercises.includes(exercise))
       .map(drawn);
   const names = existsSync(set)
@@ -98,7 +102,7 @@ export function clipsOf(set: string): KnownClip[] {
     : [];
   if (names.length === 0)
     throw new Error(
-      `No set "${set}": say one of ${drawnSets.join(', ')}, or a folder with *.truth.json.`,
+      `No set "${set}": say one of ${[...drawnSets, ...heldBackSets].join(', ')}, or a folder with *.truth.json.`,
     );
   return names.map((name) => filmed(set, name));
 }

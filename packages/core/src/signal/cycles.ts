@@ -217,7 +217,7 @@ export function readingOf(
 }
 
 /** Poses so many times as far from the next low's as from the second next's go to and fro. */
-const TO_AND_FRO = 2.5;
+const TO_AND_FRO = 1.75;
 /** ... where they are apart by this part of how far the tops are from them. */
 const APART = 0.5;
 

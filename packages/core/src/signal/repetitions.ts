@@ -16,7 +16,7 @@ import { asPart, median, quantile } from './numbers.ts';
 import { timesOf, type RepetitionTimes } from './repetition-times.ts';
 import { distanceFromRest, restsElsewhere } from './rest-distance.ts';
 import { sidesOf } from './sides.ts';
-import { stillFrames, type StillStretch } from './stillness.ts';
+import { speedOf, stillFrames, type StillStretch } from './stillness.ts';
 import { intersect, spanLength, totalLength, type TimeSpan } from '../time/index.ts';
 
 /** One repetition as it was seen. Times in milliseconds of the footage. */
@@ -69,6 +69,8 @@ const lengthOf = (a: readonly number[]) => Math.sqrt(dot(a, a)) || 1;
 
 /** One that takes so many times as long as the usual one may be a gesture in a break. */
 const LONGER = 1.8;
+/** Nearer to another movement than so many steps, one may be part of it, or that one be one, too. */
+const BESIDE = 1.2;
 /** Gone for more than this part of its time, nobody knows whether it was done. */
 const GONE = 0.3;
 /** The whole body at once is taken where it is of so much of the worth of the best signal. */
@@ -83,6 +85,21 @@ const VOTES = 0.7;
 /** So much of the votes for one count is agreement. */
 const AGREED = 0.5;
 
+/** A step so near to two of the usual ones may be two of which one was not seen. */
+const HOLE = 0.3;
+
+/** Whether one reading has all cycles of the other, and more only where that one leaves one out. */
+function fillsHoles(full: Reading, holed: Reading): boolean {
+  const step = median(stepsOf(full.cycles));
+  const isAt = (tops: readonly Cycle[], frame: number) =>
+    tops.some(({ top }) => Math.abs(top - frame) <= HOLE * step);
+  const more = full.cycles.filter(({ top }) => !isAt(holed.cycles, top));
+  return (
+    more.length === full.cycles.length - holed.cycles.length &&
+    more.every(({ top }) => isAt(holed.cycles, top - step) || isAt(holed.cycles, top + step))
+  );
+}
+
 /** The best of the readings whose count has the most worth behind it. */
 function voted(readings: readonly Reading[]): { first: Reading | undefined; isAgreed: boolean } {
   const sorted = [...readings].sort((a, b) => b.worth - a.worth);
@@ -91,7 +108,15 @@ function voted(readings: readonly Reading[]): { first: Reading | undefined; isAg
   for (const { cycles, worth } of voters)
     votes.set(cycles.length, (votes.get(cycles.length) ?? 0) + worth);
   const most = Math.max(...votes.values());
-  const first = voters.find(({ cycles }) => votes.get(cycles.length) === most);
+  const elected = voters.find(({ cycles }) => votes.get(cycles.length) === most);
+  const [best] = sorted;
+  // Small ones between the others do not show in each signal.
+  const isHoled =
+    elected !== undefined &&
+    best !== undefined &&
+    best.cycles.length > elected.cycles.length &&
+    fillsHoles(best, elected);
+  const first = isHoled ? best : elected;
   const all = voters.reduce((sum, { worth }) => sum + worth, 0);
   return { first, isAgreed: most >= AGREED * all };
 }
@@ -191,23 +216,34 @@ export function repetitionsIn(
   const cycles = reading.cycles.filter((cycle) => !isRest(cycle));
   const distance = distanceFromRest(body, reading.values, reading.cycles, still);
   const isElsewhere = distance !== null && restsElsewhere(distance, still);
-  const times = timesOf(reading.values, distance, cycles, step, body.everyMs, isElsewhere);
-  const kept = cycles
-    .map((cycle, i): Judged => {
-      const direction = wayBetween(jointSignals, cycle.from, cycle.top);
-      const neighbours = [cycles[i - 1], cycles[i + 1]].flatMap((other) => other ?? []);
-      return {
-        cycle,
-        times: times[i] as Judged['times'],
-        rise: cycle.rise / usualRise,
-        alike: dot(direction, usual) / (lengthOf(usual) * lengthOf(direction)),
-        offBeat: Math.min(
-          1,
-          ...neighbours.map(({ top }) => Math.abs(Math.abs(top - cycle.top) - step) / step),
-        ),
-      };
-    })
-    .filter(isRepetition);
+  const times = timesOf(
+    reading.values,
+    distance,
+    cycles,
+    step,
+    body.everyMs,
+    isElsewhere,
+    speedOf(body),
+  );
+  const judged = cycles.map((cycle, i): Judged => {
+    const direction = wayBetween(jointSignals, cycle.from, cycle.top);
+    const neighbours = [cycles[i - 1], cycles[i + 1]].flatMap((other) => other ?? []);
+    return {
+      cycle,
+      times: times[i] as Judged['times'],
+      rise: cycle.rise / usualRise,
+      alike: dot(direction, usual) / (lengthOf(usual) * lengthOf(direction)),
+      offBeat: Math.min(
+        1,
+        ...neighbours.map(({ top }) => Math.abs(Math.abs(top - cycle.top) - step) / step),
+      ),
+    };
+  });
+  const kept = judged.filter(isRepetition);
+  const others = judged.filter((one) => !isRepetition(one));
+  // Who explains in the middle goes from the one into the other.
+  const isBesideOther = ({ top }: Cycle) =>
+    others.some(({ cycle }) => Math.abs(cycle.top - top) < BESIDE * step);
   if (kept.length < LEAST_CYCLES) return [];
   const sides = sidesOf(
     body,
@@ -223,6 +259,7 @@ export function repetitionsIn(
     const span = { startMs: restAt(cycle.from)?.endMs ?? found.startMs, endMs: found.atMs };
     const isDoubtful =
       !isAgreed ||
+      isBesideOther(cycle) ||
       common < SURE_REPETITION ||
       confidence < LIKE_THE_OTHERS * common ||
       (takes[i] as number) > LONGER * usually ||

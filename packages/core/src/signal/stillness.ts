@@ -6,7 +6,7 @@ import { joints } from './pose.ts';
  * Slower than this in heights of the body a second is standing still: what is left is breathing and
  * the noise of the frame.
  */
-const STILL_SPEED = 0.09;
+export const STILL_SPEED = 0.09;
 /** Movement is judged over this long. */
 const WINDOW_MS = 400;
 

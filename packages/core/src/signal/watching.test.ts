@@ -7,7 +7,7 @@ import {
   timesKnown,
 } from './index.ts';
 import fc from 'fast-check';
-import { clipOf, EVERY_MS } from '../testing/watched.ts';
+import { clipOf, EVERY_MS, evenClip } from '../testing/watched.ts';
 import { describe, expect, it } from 'vitest';
 import {
   exercises,
@@ -105,6 +105,19 @@ describe('what is made of looks at the performer', () => {
     expect(found.flatMap(({ size }, i) => (size < 0.72 ? [i] : []))).toEqual(small);
   });
 
+  it('is not sure of the count beside a movement that is another one', () => {
+    const [squats, reaches] = (['squat', 'overhead-reach'] as const).map(
+      (exercise) => looksAt(evenClip(exercise, { turns: 7 }), EVERY_MS).poses,
+    );
+    // The third of seven is another exercise, from two seconds after the start for two each.
+    const mixed = squats?.map((pose, i) => (i >= 60 && i < 80 ? (reaches?.[i] ?? []) : pose)) ?? [];
+    const body = bodyOf(mixed, EVERY_MS, 16 / 9);
+    if (!body) throw new Error('Nobody is seen.');
+    const sure = repetitionsIn(body).map(({ confidence }) => confidence >= SURE_REPETITION);
+    expect(sure).not.toHaveLength(0);
+    expect(sure.length === 7 || sure.includes(false)).toBe(true);
+  });
+
   it('finds the still time before and after', () => {
     const clip = clipOf('star-jump');
     const still = stillStretches(seenIn(clip).body);
@@ -129,6 +142,28 @@ describe('what is made of looks at the performer', () => {
     expect(outOfFrame(feet.poses, feet.body, feet.aspect).map(({ edges }) => edges)).toEqual([
       ['bottom'],
     ]);
+  });
+
+  it('who is lost in the middle and found there again did not leave', () => {
+    const { poses, body, aspect } = seenIn(evenClip('squat'));
+    const unseen = poses.map((pose, i) =>
+      i >= 40 && i < 50 ? pose.map((joint) => ({ ...joint, score: 0.03 })) : pose,
+    );
+    expect(outOfFrame(unseen, body, aspect)).toEqual([]);
+  });
+
+  it('feet guessed in one place under a squat are beyond the edge', () => {
+    const cut = proofClips().find(({ flaw }) => flaw === 'feet cut') as ProofClip;
+    const { poses, body, aspect } = seenIn(cut);
+    const guessed = poses.map((pose) => {
+      const feet = pose.slice(-2).map(({ score }) => ({ x: pose[11]?.x ?? 0, y: 0.95, score }));
+      return [...pose.slice(0, -2), ...feet.map((foot) => ({ ...foot, score: 0.45 }))];
+    });
+    const out = outOfFrame(guessed, body, aspect);
+    const lowest = truthOf(cut).repetitions.map(({ startMs, endMs }) => (startMs + endMs) / 2);
+    expect(
+      lowest.filter((ms) => !out.some(({ startMs, endMs }) => startMs <= ms && endMs >= ms)),
+    ).toEqual([]);
   });
 
   it('says that nobody is there when nobody is', () => {

@@ -90,8 +90,13 @@ const SPECIAL: Partial<Record<Exercise, Partial<ProofClip>>> = {
   'knee-lift': { width: 480, height: 854, size: 0.42 },
 };
 
-function clip(exercise: Exercise, index: number, more: Partial<ProofClip>): ProofClip {
-  const seed = exercises.indexOf(exercise) * 97 + index * 13 + 5;
+function clip(
+  exercise: Exercise,
+  index: number,
+  series: number,
+  more: Partial<ProofClip>,
+): ProofClip {
+  const seed = exercises.indexOf(exercise) * 97 + index * 13 + 5 + series * 1_009;
   const part = (salt: number) => chance(seed * 31 + salt);
   const { periodS, repsPerTurn } = movements[exercise];
   const periodMs = Math.round(periodS * 1_000 * (TEMPO[index % TEMPO.length] ?? 1));
@@ -104,7 +109,7 @@ function clip(exercise: Exercise, index: number, more: Partial<ProofClip>): Proo
           ? 14 + Math.floor(part(1) * 12)
           : 6 + Math.floor(part(1) * 5);
   return {
-    name: `${exercise}-${index + 1}`,
+    name: `${exercise}-${series * 10 + index + 1}`,
     exercise,
     width: 854,
     height: 480,
@@ -128,12 +133,15 @@ function clip(exercise: Exercise, index: number, more: Partial<ProofClip>): Proo
   };
 }
 
-/** The clips every figure of the accuracy report comes from: five or six of each exercise. */
-export function proofClips(): ProofClip[] {
+/**
+ * The clips every figure of the accuracy report comes from: five or six of each exercise.
+ * @param series 0 for those the program was made by; each other one has as many of the same kinds
+ */
+export function proofClips(series = 0): ProofClip[] {
   return exercises.flatMap((exercise) => {
     const special = SPECIAL[exercise];
     return [...KINDS, ...(special ? [special] : [])].map((more, index) =>
-      clip(exercise, index, more),
+      clip(exercise, index, series, more),
     );
   });
 }
