@@ -90,9 +90,10 @@ export class PictureGraph {
         `setpts=N*${90_000 / OUTPUT_FPS}/${speed}`,
         `fps=${OUTPUT_FPS}:round=up`,
       );
+    // Working copies are limited-range BT.709: asked for once more, each frame would be converted.
     chain.push(
       ...(turns[quarters] ?? []),
-      `scale=${W}:${H}:force_original_aspect_ratio=decrease:force_divisible_by=2:out_color_matrix=bt709:out_range=tv`,
+      `scale=${W}:${H}:force_original_aspect_ratio=decrease:force_divisible_by=2`,
       `pad=${W}:${H}:(ow-iw)/2:(oh-ih)/2:color=${BARS}`,
       'setsar=1',
       'format=yuv420p',

@@ -6,7 +6,7 @@ import type { Finish } from '@zest/core/lesson';
 import { OUTPUT_FPS } from '@zest/core/time';
 import { ffmpeg, GUARDED_INPUT, RAW_SOUND, SAMPLE_RATE } from '../media/ffmpeg.ts';
 import { run, write } from '../media/run.ts';
-import { hashOf, type TakePath } from '../media/store.ts';
+import { hashOf } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
 import {
   levelledVoice,
@@ -51,7 +51,7 @@ const BETWEEN_SAMPLES_DB = 0.5;
 const ATTEMPTS = 4;
 
 /** Raised when the filters change what is heard. */
-const SOUND = 6;
+const SOUND = 7;
 
 /**
  * Filters that play faster or slower: the pitch is kept, but for the tiny differences of clocks,
@@ -94,49 +94,59 @@ async function cleanedVoice(
   return file;
 }
 
-/** The raw sound of a piece in `cacheDir`, made if it is not there yet; null for silence. */
-async function pieceSound(
-  { sound, frames }: Piece,
-  cacheDir: string,
-  takePath: TakePath,
-  signal?: AbortSignal,
-): Promise<string | null> {
-  if (!sound) return null;
-  const { shot } = sound;
-  const file = path.join(cacheDir, `${hashOf([SOUND, sound, frames])}.pcm`);
+/** What is heard of a take in a piece. */
+type HeardShot = Piece & { sound: NonNullable<Piece['sound']> };
+
+const pieceFile = ({ sound, frames }: Piece, cacheDir: string) =>
+  path.join(cacheDir, `${hashOf([SOUND, sound, frames])}.pcm`);
+
+/** What brings a shot's sound to exactly the samples of its piece. */
+function pieceFilters({ sound: { shot, low }, frames }: HeardShot): string {
   const samples = frames * SAMPLES_PER_FRAME;
-  const known = await stat(file).catch(() => null);
-  if (known) return file;
-  const filters = [
+  return [
     `aresample=${SAMPLE_RATE}:async=1:first_pts=0`,
     `atrim=end_sample=${shot.available * SAMPLES_PER_FRAME}`,
     ...atSpeed(shot.speed),
-    ...(sound.low ? [`volume=${LOW_DB}dB`] : []),
+    ...(low ? [`volume=${LOW_DB}dB`] : []),
     // One channel: a microphone on one side only, or a phone's one loudspeaker, lose nothing.
     'aformat=channel_layouts=stereo',
     'pan=mono|c0=0.5*c0+0.5*c1',
     `apad=whole_len=${samples}`,
     `atrim=end_sample=${samples}`,
   ].join(',');
-  const part = partOf(file);
-  await ffmpeg(
-    [
-      ...seekTo(shot.inFrame),
-      ...GUARDED_INPUT,
-      '-vn',
-      '-i',
-      await takePath(shot.sha),
-      '-af',
-      filters,
-      '-f',
-      's16le',
-      part,
-    ],
-    { signal },
-  );
-  await rename(part, file);
-  return file;
 }
+
+/** So many pieces are cut by one program: starting it costs more than the cutting. */
+const CUT_AT_ONCE = 8;
+
+/** The raw sound of pieces in `cacheDir`, made where it is not there yet; null for silence. */
+async function pieceSounds(
+  pieces: readonly Piece[],
+  { cacheDir, takePath, signal }: SoundTools,
+): Promise<(string | null)[]> {
+  const lacking = new Map<string, HeardShot>();
+  for (const piece of pieces) {
+    const file = pieceFile(piece, cacheDir);
+    if (isHeard(piece) && !(await stat(file).catch(() => null))) lacking.set(file, piece);
+  }
+  const all = [...lacking].map(([file, piece]) => ({ file, part: partOf(file), piece }));
+  for (let from = 0; from < all.length; from += CUT_AT_ONCE) {
+    const batch = all.slice(from, from + CUT_AT_ONCE);
+    const inputs: string[] = [];
+    for (const { piece } of batch) {
+      const { sha, inFrame } = piece.sound.shot;
+      inputs.push(...seekTo(inFrame), ...GUARDED_INPUT, '-vn', '-i', await takePath(sha));
+    }
+    const outputs = batch.flatMap(({ part, piece }, i) => [
+      ...['-map', `${i}:a:0`, '-af', pieceFilters(piece)],
+      ...['-f', 's16le', part],
+    ]);
+    await ffmpeg([...inputs, ...outputs], { signal });
+    for (const { file, part } of batch) await rename(part, file);
+  }
+  return pieces.map((piece) => (piece.sound ? pieceFile(piece, cacheDir) : null));
+}
+const isHeard = (piece: Piece): piece is HeardShot => piece.sound !== null;
 
 type SoundFinish = Finish['sound'];
 
@@ -184,7 +194,10 @@ function cleaning({ lowCut, noise }: Pick<SoundFinish, 'lowCut' | 'noise'>): str
   return [...(lowCut ? [NEVER_STILL, 'highpass=f=80'] : []), ...(taken > 0 ? onTime : [])];
 }
 
-/** Gain, and where the peaks would come too high a limiter that sees them between samples too. */
+/**
+ * Gain, and a limiter where the peaks would come too high: what goes higher between samples has room
+ * above its ceiling, and is measured after.
+ */
 function chain(
   clean: readonly string[],
   gainDb: number,
@@ -197,10 +210,7 @@ function chain(
     : voice;
   if (ceilingDb === null) return gain;
   const limit = (10 ** (ceilingDb / 20)).toFixed(4);
-  return (
-    `${gain},aresample=${SAMPLE_RATE * 2},alimiter=limit=${limit}` +
-    `:attack=5:release=60:level=0:latency=1,aresample=${SAMPLE_RATE}`
-  );
+  return `${gain},alimiter=limit=${limit}:attack=5:release=60:level=0:latency=1`;
 }
 
 /** Gain that brings a measured sound to its target, and the ceiling its peaks then need. */
@@ -287,7 +297,7 @@ export async function encodeSound(
   format: 'mp4' | 'webm',
   tools: SoundTools,
 ): Promise<Loudness> {
-  const { cacheDir, takePath, signal } = tools;
+  const { cacheDir, signal } = tools;
   const { tones, spoken, sound: finish } = plan;
   const musicSha = finish.music && tools.shaOf(finish.music.takeId);
   // What nobody changed is not levelled again.
@@ -310,12 +320,11 @@ export async function encodeSound(
       () => false,
     ));
   if (isThere) return loudnessSchema.parse(JSON.parse(known));
-  const parts: SoundPart[] = [];
-  for (const piece of pieces)
-    parts.push({
-      file: await pieceSound(piece, cacheDir, takePath, signal),
-      bytes: piece.frames * BYTES_PER_FRAME,
-    });
+  const files = await pieceSounds(pieces, tools);
+  const parts = pieces.map(({ frames }, i): SoundPart => ({
+    file: files[i] ?? null,
+    bytes: frames * BYTES_PER_FRAME,
+  }));
   const totalFrames = pieces.reduce((sum, { frames }) => sum + frames, 0);
   // Cleaned once; whatever the level, it is the same.
   const cleaned = await cleanedVoice(parts, cleaning(finish), cacheDir, signal);
