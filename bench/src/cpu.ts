@@ -3,13 +3,16 @@ import { readFileSync } from 'node:fs';
 /** Clock ticks a second, as Linux counts processor time for its programs. */
 const TICKS = 100;
 
-/** Processor time of this process and of all children that have ended, in milliseconds. */
-function cpuMs(): number {
-  const fields = readFileSync('/proc/self/stat', 'utf8')
+/** Processor time of a process and of its children that have ended, in milliseconds. */
+export function ticksOf(pid: number | 'self'): { own: number; children: number } {
+  const fields = readFileSync(`/proc/${pid}/stat`, 'utf8')
     .replace(/^.*\) /, '')
     .split(' ');
-  // Own and children's time, in user and in system mode: fields 14 to 17 of the file.
-  return ([11, 12, 13, 14].reduce((sum, i) => sum + Number(fields[i] ?? 0), 0) * 1_000) / TICKS;
+  // In user and in system mode, its own and children's: fields 14 to 17 of the file.
+  const [user = 0, system = 0, childUser = 0, childSystem = 0] = [11, 12, 13, 14].map(
+    (i) => (Number(fields[i] ?? 0) * 1_000) / TICKS,
+  );
+  return { own: user + system, children: childUser + childSystem };
 }
 
 /**
@@ -17,7 +20,11 @@ function cpuMs(): number {
  * it.
  */
 export async function cpuOf(task: () => Promise<unknown>): Promise<number> {
-  const before = cpuMs();
+  const spent = () => {
+    const { own, children } = ticksOf('self');
+    return own + children;
+  };
+  const before = spent();
   await task();
-  return cpuMs() - before;
+  return spent() - before;
 }

@@ -19,13 +19,20 @@ import { median, type Result } from './result.ts';
 
 const MOST = 1.1;
 const MOST_AGAIN = 0.06;
-const RUNS = 2;
+/** Odd, so that one of them is the median; each as long as two of the lesson's five parts. */
+const ROUNDS = 5;
+const ROUND_PARTS = 2;
+const CHANGES = 2;
 const MOST_MB = 600;
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 
-/** Ten minutes with clocks, counters, cues and captions, in which somebody speaks throughout. */
-function spokenTenMinutes(): Lesson {
+/**
+ * Ten minutes with clocks, counters, cues and captions, in which somebody speaks throughout, or its
+ * first parts, of three blocks and two minutes each.
+ */
+function spokenMinutes(parts?: number): Lesson {
   const lesson = tenMinutes('take');
+  lesson.sections = lesson.sections.slice(0, parts);
   for (const { blocks } of lesson.sections)
     for (const block of blocks)
       block.script = 'Land softly on both feet. Keep your elbows close. Breathe out on each turn.';
@@ -112,60 +119,82 @@ async function partsOf(what: Exported, fullMs: number, plainMs: number): Promise
     .join(', ');
 }
 
+const secondsOf = ({ lesson, take }: Exported) =>
+  assemble(lesson, takesOf(take)).durationMs / 1_000;
+
+/** Short rounds in turn, so that what else the machine does meets both alike. */
+async function againstPlain(what: Exported): Promise<Result> {
+  const ratios: number[] = [];
+  const times: string[] = [];
+  const seconds = secondsOf(what);
+  let parts = '';
+  for (let i = 0; i < ROUNDS; i += 1) {
+    const cacheDir = path.join(what.folder, `round-${i}`);
+    mkdirSync(cacheDir);
+    const measure = {
+      plain: () => cpuOf(() => plain(what, seconds)),
+      full: () => cpuOf(() => exported(what, cacheDir)),
+    };
+    const spent = { plain: 0, full: 0 };
+    for (const one of i % 2 === 0 ? (['plain', 'full'] as const) : (['full', 'plain'] as const))
+      spent[one] = await measure[one]();
+    ratios.push(spent.full / spent.plain);
+    times.push(`${(spent.full / 1_000).toFixed(1)}/${(spent.plain / 1_000).toFixed(1)}`);
+    if (i === ROUNDS - 1) parts = await partsOf(what, spent.full, spent.plain);
+    rmSync(cacheDir, { recursive: true });
+  }
+  const ratio = median(ratios);
+  return {
+    what: `${seconds} s of lesson in ${ROUNDS} rounds, ${times.join(', ')} s`,
+    value: `${ratio.toFixed(2)} times; of the last, in seconds: ${parts}`,
+    limit: `at most ${MOST} times`,
+    holds: ratio <= MOST,
+  };
+}
+
+/** Ten minutes, and again after one cue was changed. */
+async function againstItself(what: Exported): Promise<Result[]> {
+  const cacheDir = path.join(what.folder, 'cache');
+  mkdirSync(cacheDir);
+  let mb = 0;
+  const fullMs = await cpuOf(async () => {
+    mb = await treePeakOf(() => exported(what, cacheDir));
+  });
+  const again: number[] = [];
+  for (let i = 0; i < CHANGES; i += 1) {
+    const changed = { ...what, lesson: withCue(what.lesson, `Look up ${i}`) };
+    again.push((await cpuOf(() => exported(changed, cacheDir))) / fullMs);
+  }
+  const part = Math.max(...again);
+  return [
+    {
+      what: `${secondsOf(what)} s of lesson, after one cue was changed, of the whole export`,
+      value: part.toFixed(3),
+      limit: `at most ${MOST_AGAIN}`,
+      holds: part <= MOST_AGAIN,
+    },
+    {
+      what: 'memory of all programs together, this one as well',
+      value: `${mb.toFixed(0)} MB`,
+      limit: `at most ${MOST_MB} MB`,
+      holds: mb <= MOST_MB,
+    },
+  ];
+}
+
 /**
- * Export of ten minutes against a plain transcode of the same footage with the same encoder, and
- * again after one cue was changed; in processor time, those of a run after each other.
+ * Export against a plain transcode of the same footage with the same encoder, and again after one
+ * cue was changed; in processor time.
  */
-export async function exporting(): Promise<Result[]> {
+export async function* exporting(): AsyncGenerator<Result> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
   try {
     const long = path.join(folder, 'long.mp4');
     await ffmpeg(['-stream_loop', '17', '-i', clip, '-t', '605', '-c', 'copy', long]);
     const take = await makeWorkingCopy(long, folder, () => undefined);
-    const what = { lesson: spokenTenMinutes(), take, folder };
-    const seconds = assemble(what.lesson, takesOf(take)).durationMs / 1_000;
-    const ratios: number[] = [];
-    const again: number[] = [];
-    const times: string[] = [];
-    const peaks: number[] = [];
-    let parts = '';
-    for (let i = 0; i < RUNS; i += 1) {
-      const cacheDir = path.join(folder, `cache-${i}`);
-      mkdirSync(cacheDir);
-      const plainMs = await cpuOf(() => plain(what, seconds));
-      const fullMs = await cpuOf(async () => {
-        peaks.push(await treePeakOf(() => exported(what, cacheDir)));
-      });
-      const changed = { ...what, lesson: withCue(what.lesson, `Look up ${i}`) };
-      const againMs = await cpuOf(() => exported(changed, cacheDir));
-      ratios.push(fullMs / plainMs);
-      again.push(againMs / fullMs);
-      times.push(
-        `${(fullMs / 1000).toFixed(1)}/${(plainMs / 1000).toFixed(1)} s, again ${(againMs / 1000).toFixed(1)} s`,
-      );
-      if (i === RUNS - 1) parts = await partsOf(what, fullMs, plainMs);
-    }
-    const [ratio, part, mb] = [median(ratios), median(again), Math.max(...peaks)];
-    return [
-      {
-        what: `${seconds} s of lesson, ${times.join('; ')}`,
-        value: `${ratio.toFixed(2)} times; of the last, in seconds: ${parts}`,
-        limit: `at most ${MOST} times`,
-        holds: ratio <= MOST,
-      },
-      {
-        what: 'after one cue was changed, of the whole export',
-        value: part.toFixed(3),
-        limit: `at most ${MOST_AGAIN}`,
-        holds: part <= MOST_AGAIN,
-      },
-      {
-        what: 'memory of all programs together, this one as well',
-        value: `${mb.toFixed(0)} MB`,
-        limit: `at most ${MOST_MB} MB`,
-        holds: mb <= MOST_MB,
-      },
-    ];
+    // First of all, for its memory: what was measured before would be in it.
+    yield* await againstItself({ lesson: spokenMinutes(), take, folder });
+    yield await againstPlain({ lesson: spokenMinutes(ROUND_PARTS), take, folder });
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

@@ -149,3 +149,15 @@ export function twoMinutes(takeId: string): Lesson {
   lesson.sections = [{ id: makeId(), title: 'All', blocks: [work(0), reps, work(80_000)] }];
   return lesson;
 }
+
+/** Eight filmed blocks that are rendered as a piece each. */
+export function eightPieces(takeId: string | null): Lesson {
+  const lesson = makeLesson('Eight pieces', makeId);
+  const blocks = Array.from({ length: 8 }, (_, i): Block => ({
+    ...(makeBlock('intervals', makeId) as IntervalsBlock),
+    ...{ title: `Block ${i + 1}`, leadInMs: 2_000, workMs: 7_000 + 250 * i, restMs: 0, rounds: 1 },
+    footage: takeId === null ? null : { takeId, startsAtMs: i * 2_000 },
+  }));
+  lesson.sections = [{ id: makeId(), title: 'All', blocks }];
+  return lesson;
+}

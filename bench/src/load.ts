@@ -12,6 +12,7 @@ import {
 import { weekStart, type EntryBody } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { discard, openBrowser, startZest, type Zest } from '../../e2e/zest.ts';
+import { caller, range } from './calls.ts';
 import type { Result } from './result.ts';
 
 const STUDENTS = 200;
@@ -58,21 +59,7 @@ function memoryOf(zest: Zest): number {
 
 /** The demo, entered, with a link for a class of as many students as follow. */
 async function prepared(zest: Zest) {
-  let cookie = '';
-  const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
-    const answer = await fetch(zest.url + path, {
-      method,
-      headers: {
-        origin: zest.url,
-        cookie,
-        ...(body !== undefined && { 'content-type': 'application/json' }),
-      },
-      ...(body !== undefined && { body: JSON.stringify(body) }),
-    });
-    cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? cookie;
-    if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${await answer.text()}`);
-    return (answer.status === 204 ? undefined : await answer.json()) as T;
-  };
+  const { call } = caller(zest.url);
   await call('POST', '/api/session/demo');
   const lessons = await call<{ id: string; filmed: number }[]>('GET', '/api/lessons');
   const lesson = lessons.sort((a, b) => b.filmed - a.filmed)[0];
@@ -105,23 +92,6 @@ async function prepared(zest: Zest) {
   });
   const lessonNow = await call<FollowLesson>('GET', `/api/follow/${share.code}`);
   return { call, schoolClass, students, share, lesson: lessonNow };
-}
-
-/** One range of a take; whether it came whole and as a part. */
-function range(agent: http.Agent, url: string, from: number, bytes: number): Promise<boolean> {
-  return new Promise((resolve) => {
-    const asked = http.get(
-      url,
-      { agent, headers: { range: `bytes=${from}-${from + bytes - 1}` } },
-      (answer) => {
-        let seen = 0;
-        answer.on('data', (chunk: Buffer) => (seen += chunk.length));
-        answer.on('end', () => resolve(answer.statusCode === 206 && seen === bytes));
-        answer.on('error', () => resolve(false));
-      },
-    );
-    asked.on('error', () => resolve(false));
-  });
 }
 
 /** Students who watch until the time is over, each at a place of their own. */

@@ -7,6 +7,7 @@ import { hour } from './hour.ts';
 import { load } from './load.ts';
 import { importing } from './importing.ts';
 import { playing } from './playing.ts';
+import { scale } from './scale.ts';
 import { scenes } from './scenes.ts';
 import { scrubbing } from './scrubbing.ts';
 import { schedules } from './schedules.ts';
@@ -18,7 +19,7 @@ import { workbench } from './workbench.ts';
 /**
  * Runs the benchmarks named, or all: `./zest bench
  * [scenes|assemble|schedule|follow|typing|workbench|export|hour|import|play|scrub|watch|check|load|
- * accuracy|speech]`, and of accuracy one set: `accuracy:jumping`.
+ * accuracy|speech|scale]`, and of accuracy one set: `accuracy:jumping`.
  */
 const all = {
   scenes,
@@ -37,6 +38,7 @@ const all = {
   load,
   accuracy,
   speech,
+  scale,
 };
 const wanted = process.argv.slice(2).map((name) => name.split(':'));
 for (const [name, bench] of Object.entries(all)) {

@@ -292,6 +292,8 @@ export function eraseClass(sequelize: Sequelize, row: ClassRow): Promise<void> {
 
 const WEEK_MS = 7 * DAY_MS;
 
+const ERASED_AT_ONCE = 2_000;
+
 /**
  * Erases entries that were kept as long as their class says, counted from their arrival: what a
  * device calls its date may be years off. Gives how many.
@@ -300,9 +302,13 @@ export async function eraseOld(now = new Date()): Promise<number> {
   let all = 0;
   for (const row of await ClassRow.findAll()) {
     const before = new Date(now.getTime() - planOf(row).keepWeeks * WEEK_MS);
-    const entries = await LogEntryRow.destroy({
-      where: { classId: row.id, createdAt: { [Op.lt]: before } },
-    });
+    let entries = 0;
+    // A few at a time: students go on sending meanwhile.
+    for (let some = ERASED_AT_ONCE; some === ERASED_AT_ONCE; entries += some)
+      some = await LogEntryRow.destroy({
+        where: { classId: row.id, createdAt: { [Op.lt]: before } },
+        limit: ERASED_AT_ONCE,
+      });
     if (entries > 0)
       await ErasureRow.create({
         id: nanoid(),

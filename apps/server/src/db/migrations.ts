@@ -259,6 +259,11 @@ const migrations: Migration[] = [
       `ALTER TABLE takes ADD COLUMN IF NOT EXISTS preview_sha ${shaType} NULL, ADD COLUMN IF NOT EXISTS width INT NULL, ADD COLUMN IF NOT EXISTS height INT NULL, ADD COLUMN IF NOT EXISTS sound_tracks TEXT NULL, ADD COLUMN IF NOT EXISTS sound_track INT NOT NULL DEFAULT 0`,
     ],
   },
+  {
+    name: '0014-kept-long-enough',
+    back: ['ALTER TABLE log_entries DROP INDEX IF EXISTS log_kept'],
+    statements: ['ALTER TABLE log_entries ADD INDEX IF NOT EXISTS log_kept (class_id, created_at)'],
+  },
 ];
 
 /**

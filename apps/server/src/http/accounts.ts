@@ -32,7 +32,7 @@ async function sessionInfo(req: Request, demo: boolean): Promise<SessionInfo> {
   const user = req.session.userId ? await User.findByPk(req.session.userId) : null;
   return {
     user: user?.teamId ? { id: user.id, login: user.login, role: user.role } : null,
-    needsOwner: (await User.count()) === 0,
+    needsOwner: (user ?? (await User.findOne({ attributes: ['id'] }))) === null,
     demo,
   };
 }

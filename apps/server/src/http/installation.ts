@@ -4,7 +4,7 @@ import { routes, type Installation } from '@zest/contract';
 import type { Sequelize } from 'sequelize';
 import { teacherText, type TeacherWord } from '@zest/core/words';
 import type { Folders } from '../config.ts';
-import { countRows } from '../db/dump.ts';
+import { countRoughly } from '../db/dump.ts';
 import { JobRow } from '../db/models.ts';
 import { freeOnDisk } from '../media/room.ts';
 import type { AddRoute } from './guard.ts';
@@ -59,7 +59,7 @@ export function addInstallationRoutes(
       sizeOf(folders.uploads),
       sizeOf(folders.segments),
       freeOnDisk(folders.media),
-      countRows(sequelize),
+      countRoughly(sequelize, Object.keys(TABLES)),
     ]);
     const [waiting, running, failed] = await Promise.all([
       JobRow.count({ where: { state: ['queued', 'held'] } }),

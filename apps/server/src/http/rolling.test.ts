@@ -1,11 +1,12 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { databaseAddressText } from '../db/address.ts';
 import { accepts, freePort } from '../db/mariadb.ts';
+import { startBalancer, type TestBalancer } from '../testing/balancer.ts';
 import { startRedis, type TestRedis } from '../testing/redis.ts';
 import {
   lessonOf,
@@ -23,7 +24,7 @@ let redis: TestRedis;
 let made: TestServer;
 let folder: string;
 let ports: readonly [number, number];
-let balancer: { port: number; process: ChildProcess };
+let balancer: TestBalancer;
 const servers = new Map<number, ChildProcess>();
 
 const endOf = (child: ChildProcess) =>
@@ -55,64 +56,17 @@ async function startWeb(port: number): Promise<void> {
   );
 }
 
-/** As the guide to several machines says, but for how often it looks. */
-const rules = (port: number) => `
-defaults
-  mode http
-  timeout connect 2s
-  timeout check 10s
-  timeout client 1h
-  timeout server 1h
-frontend lessons
-  bind 127.0.0.1:${port}
-  option forwardfor
-  stats enable
-  stats uri /balancer
-  http-request set-header X-Forwarded-Host %[req.hdr(host)]
-  http-request disable-l7-retry if METH_POST
-  default_backend web
-backend web
-  balance roundrobin
-  option httpchk GET /api/health
-  default-server check inter 200ms fall 2 rise 1
-  option redispatch
-  retries 3
-  retry-on conn-failure empty-response response-timeout
-  server at-${ports[0]} 127.0.0.1:${ports[0]}
-  server at-${ports[1]} 127.0.0.1:${ports[1]}
-`;
-
-/** Whether the balancer has seen that a server is back. */
-async function isUp(port: number): Promise<boolean> {
-  const answer = await fetch(`http://127.0.0.1:${balancer.port}/balancer;csv`);
-  const line = (await answer.text()).split('\n').find((one) => one.startsWith(`web,at-${port},`));
-  return line?.split(',')[17] === 'UP';
-}
-
 beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'zest-test-rolling-'));
   redis = await startRedis();
   made = await testServer();
   ports = [await freePort(), await freePort()];
   for (const port of ports) await startWeb(port);
-  const port = await freePort();
-  const file = path.join(folder, 'balancer.cfg');
-  writeFileSync(file, rules(port));
-  balancer = {
-    port,
-    process: spawn('haproxy', ['-f', file], {
-      stdio: 'ignore',
-      env: { ...process.env, PATH: `${process.env['PATH'] ?? ''}:/usr/sbin:/sbin` },
-    }),
-  };
-  await until(
-    () => accepts(port),
-    (does) => does,
-    30_000,
-  );
+  balancer = await startBalancer(ports);
 });
 afterAll(async () => {
-  const all = [balancer.process, ...servers.values()];
+  await balancer.stop();
+  const all = [...servers.values()];
   const ended = all.map(endOf);
   for (const child of all) child.kill('SIGTERM');
   await Promise.all(ended);
@@ -142,14 +96,14 @@ async function keepAsking(
 }
 
 it('are restarted one after the other without a request that fails, and without signing in again', async () => {
-  const teacher: TestClient = testClient(`http://127.0.0.1:${balancer.port}`);
+  const teacher: TestClient = testClient(balancer.origin);
   await teacher.signUp();
   const lesson = await teacher.makeLesson(lessonOf([{ kind: 'talk', script: 'Hello.' }]));
   const { code } = (await teacher.send('POST', `/api/lessons/${lesson.id}/shares`)).body as {
     code: string;
   };
   const stop = new AbortController();
-  const student = testClient(`http://127.0.0.1:${balancer.port}`);
+  const student = testClient(balancer.origin);
   let { revision } = lesson;
   const asking = [
     keepAsking(() => student.get(`/api/follow/${code}`), 200, stop.signal),
@@ -174,7 +128,7 @@ it('are restarted one after the other without a request that fails, and without 
     expect(await ended).toBe(0);
     await startWeb(port);
     await until(
-      () => isUp(port),
+      () => balancer.isUp(port),
       (is) => is,
       60_000,
     );

@@ -24,6 +24,7 @@ export async function startRedis(wanted?: number) {
       await sleep(20);
     }
     return {
+      pid: child.pid ?? 0,
       end: async (signal: 'SIGTERM' | 'SIGKILL') => {
         child.kill(signal);
         await ended;
@@ -33,6 +34,7 @@ export async function startRedis(wanted?: number) {
   let running = await begin();
   return {
     address: `redis://127.0.0.1:${port}/0`,
+    pid: () => running.pid,
     /** Kills it and starts it again on the same port. */
     async restart(awayMs = 0) {
       await running.end('SIGKILL');

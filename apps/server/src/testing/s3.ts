@@ -76,6 +76,10 @@ export async function startS3() {
       checksums: false,
       isDirect: false,
     },
+    /** Loses what is in a folder of the bucket. */
+    forget(named: string) {
+      rmSync(path.join(directory, BUCKET, named), { recursive: true, force: true });
+    },
     /** Refuses everything for so long. */
     async refuse(ms: number) {
       await running.close();
