@@ -29,7 +29,7 @@ class Part {
     this.#child = spawn(process.execPath, [path.join(dist, this.file)], {
       stdio: ['ignore', 'ignore', 'inherit'],
       detached: true,
-      env: { ...process.env, ...this.env, ZEST_DATA: this.dataDir },
+      env: { ...process.env, NODE_NO_WARNINGS: '1', ...this.env, ZEST_DATA: this.dataDir },
     });
   }
 
@@ -82,7 +82,7 @@ export async function startFleet({ webs, workers, engines }: FleetOrder) {
     }),
     ZEST_SECRET: 'one secret for all of the fleet',
     ZEST_TRUST_PROXY: '127.0.0.1',
-    ZEST_LOG: 'silent',
+    ZEST_LOG: process.env['ZEST_LOG'] ?? 'silent',
     // Watching is measured by itself.
     ZEST_WATCH: 'when asked',
   };

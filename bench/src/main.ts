@@ -40,7 +40,7 @@ const all = {
   speech,
   scale,
 };
-const wanted = process.argv.slice(2).map((name) => name.split(':'));
+const wanted = process.argv.slice(2).map((name) => name.split(/:(.*)/));
 for (const [name, bench] of Object.entries(all)) {
   const asked = wanted.find(([one]) => one === name);
   if (wanted.length > 0 && !asked) continue;

@@ -31,6 +31,7 @@ const SAVE_EVERY_MS = 4_000;
 /** Students who also send numbers, and how often. */
 const SENDERS = 40;
 const SEND_EVERY_MS = 3_000;
+const CALM_MS = 30_000;
 const KILL_EVERY_MS = 10_000;
 const DOWN_MS = 2_000;
 /** Pages and players try again for so long. */
@@ -301,6 +302,23 @@ async function underLoad(ready: Ready, room: Class200, what: string, untilMs: nu
   ];
 }
 
+/** What the web servers spend on everybody while nothing dies. */
+async function undisturbed(ready: Ready, room: Class200): Promise<Result[]> {
+  const spent = () => ready.fleet.web.reduce((sum, part) => sum + part.spent().own, 0);
+  const [began, before] = [Date.now(), spent()];
+  const loaded = await underLoad(ready, room, 'undisturbed', began + CALM_MS);
+  const cores = (spent() - before) / (Date.now() - began);
+  return [
+    ...loaded,
+    {
+      what: `${WEBS} web servers for ${STUDENTS} students and ${TEACHERS} teachers`,
+      value: `${(cores * 100).toFixed(0)} % of a core`,
+      limit: 'under two cores, one for a hundred students',
+      holds: cores < 2,
+    },
+  ];
+}
+
 async function killingWebs(fleet: Fleet, untilMs: number): Promise<number> {
   let killed = 0;
   while (Date.now() + KILL_EVERY_MS < untilMs) {
@@ -342,7 +360,7 @@ async function exported(ready: Ready, round: string): Promise<{ hash: string; ms
   for (let now = await job(); now?.state !== 'done'; now = await job()) {
     if (now?.state === 'failed' || Date.now() > untilMs)
       throw new Error(`Export ${round} is ${now?.state ?? 'lost'}: ${now?.message ?? ''}`);
-    await sleep(250);
+    await sleep(500);
   }
   const ms = performance.now() - began;
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
@@ -469,6 +487,7 @@ export async function* scale(): AsyncGenerator<Result> {
   try {
     const ready = await prepared(fleet);
     const room = await aClass(ready);
+    yield* await undisturbed(ready, room);
     const untilMs = Date.now() + MINUTES * 60_000;
     const [loaded, killed] = await Promise.all([
       underLoad(ready, room, `${WEBS} web servers, one killed every ten seconds`, untilMs),

@@ -11,6 +11,7 @@ import type { MediaStore } from '../media/store.ts';
 import type { WorkerMetrics } from '../metrics.ts';
 import type { Rendering } from '../publish/rendering.ts';
 import { handlers } from './handlers.ts';
+import { patiently } from './patience.ts';
 import type { JobQueue } from './queue.ts';
 
 const IDLE_MS = 300;
@@ -79,6 +80,10 @@ async function doJob(
   const abort = new AbortController();
   const onStop = () => abort.abort();
   stop.addEventListener('abort', onStop);
+  const patient = <T>(task: () => Promise<T>) =>
+    patiently(task, stop, (why) =>
+      tools.log.error(`${job.kind} waits: ${wordsOf(why)}`, { kind: job.kind, job: job.id }),
+    );
   let at = { part: 0, message: textToSay('job.starting') };
   let lost = false;
   const beat = setInterval(() => {
@@ -94,32 +99,31 @@ async function doJob(
       );
   }, BEAT_MS);
   try {
-    const result = await handlers[job.kind](job, {
-      folders,
-      store,
-      arrivals,
-      rendering,
-      queue,
-      watchesAtOnce,
-      signal: abort.signal,
-      onProgress: (part, message) => (at = { part, message }),
-      onVideo: (ms) => (videoMs = ms),
-    });
-    await queue.finish(job, workerId, 'done', textToSay('job.ready'), result);
+    const result = await patient(() =>
+      handlers[job.kind](job, {
+        folders,
+        store,
+        arrivals,
+        rendering,
+        queue,
+        watchesAtOnce,
+        signal: abort.signal,
+        onProgress: (part, message) => (at = { part, message }),
+        onVideo: (ms) => (videoMs = ms),
+      }),
+    );
+    await patient(() => queue.finish(job, workerId, 'done', textToSay('job.ready'), result));
     ended('done');
   } catch (error) {
-    if (error instanceof CancelledError && !lost) return await queue.release(job, workerId); // We are stopping.
     const cancelled = error instanceof CancelledError;
-    if (cancelled && (await queue.isHeld(job))) return await queue.rest(job, workerId);
+    if (cancelled && !lost) return await patient(() => queue.release(job, workerId)); // We are stopping.
+    if (cancelled && (await patient(() => queue.isHeld(job))))
+      return await patient(() => queue.rest(job, workerId));
     if (!cancelled)
       tools.log.error(`${job.kind} failed: ${wordsOf(error)}`, { kind: job.kind, job: job.id });
     const end = cancelled ? 'cancelled' : 'failed';
-    await queue.finish(
-      job,
-      workerId,
-      end,
-      cancelled ? textToSay('job.cancelled') : messageOf(error),
-    );
+    const message = cancelled ? textToSay('job.cancelled') : messageOf(error);
+    await patient(() => queue.finish(job, workerId, end, message));
     ended(end);
   } finally {
     clearInterval(beat);

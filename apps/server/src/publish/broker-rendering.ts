@@ -5,6 +5,7 @@ import type { Job, JobsOptions } from 'bullmq';
 import { nanoid } from 'nanoid';
 import { messageOf } from '../errors.ts';
 import type { Broker } from '../jobs/broker.ts';
+import { patiently } from '../jobs/patience.ts';
 import { CancelledError } from '../media/run.ts';
 import type { PartStore, TakePath } from '../media/store.ts';
 import { partOf } from '../media/unfinished.ts';
@@ -75,14 +76,18 @@ async function renderHanded(
   );
   try {
     const files = partPaths(piece, settings, cacheDir);
-    if (!files.every(await inBucket(tools, files))) {
+    await patiently(async () => {
+      if (files.every(await inBucket(tools, files))) return;
       await renderPiece(piece, settings, cacheDir, takePath, onProgress, signal);
       for (const file of files) await parts.put(path.basename(file), file);
-    }
-    await job.moveToCompleted(true, token, false);
+    }, signal);
+    // Another one has it by now, where the broker was away for long, and finds it done.
+    await job.moveToCompleted(true, token, false).catch(() => undefined);
   } catch (error) {
-    if (error instanceof CancelledError) await job.moveToWait(token);
-    else await job.moveToFailed(new Error(messageOf(error)), token, false);
+    const given = error instanceof CancelledError;
+    await (
+      given ? job.moveToWait(token) : job.moveToFailed(new Error(messageOf(error)), token, false)
+    ).catch(() => undefined);
     throw error;
   } finally {
     clearInterval(beat);

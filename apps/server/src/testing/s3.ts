@@ -65,6 +65,12 @@ export async function startS3() {
     return server;
   };
   let running = await begin();
+  // Who keeps a connection open would keep it from ending.
+  const end = async () => {
+    const closed = running.close();
+    running.httpServer.closeAllConnections();
+    await closed;
+  };
   return {
     settings: {
       endpoint: `http://127.0.0.1:${port}`,
@@ -82,7 +88,7 @@ export async function startS3() {
     },
     /** Refuses everything for so long. */
     async refuse(ms: number) {
-      await running.close();
+      await end();
       const refusing = http.createServer((_req, res) => {
         res.writeHead(503).end();
       });
@@ -93,7 +99,7 @@ export async function startS3() {
       running = await begin();
     },
     async stop() {
-      await running.close();
+      await end();
       rmSync(directory, { recursive: true, force: true });
     },
   };

@@ -18,6 +18,7 @@ declare module '@20minutes/s3rver' {
     /** What requests go through, first to last. */
     middleware: ((ctx: Context, next: () => Promise<void>) => Promise<void>)[];
     store: { getResourcePath(bucket: string, key: undefined, resource: string): string };
+    httpServer: { closeAllConnections(): void };
     run(): Promise<unknown>;
     close(): Promise<void>;
   }
