@@ -29,7 +29,7 @@ await answerEachInTheirs();
 const config = readConfig();
 const log = logger('http', config.logLevel);
 const folders = foldersOf(config.dataDir);
-const sequelize = await connect(config.db, config.dbPool);
+const sequelize = await connect(config.db, config.dbPool, config.dbReplicas);
 // The supervisor has done so before it starts us.
 if (!isSupervised) await migrate(sequelize);
 const { hub, limits } = await openHub(config.redis, log);

@@ -7,9 +7,12 @@ import {
   type LogEntry,
 } from '@zest/core/results';
 import { QueryTypes, type Sequelize } from 'sequelize';
+import { readsReplica } from './replicas.ts';
 
 /** Entries stored while a page is asked for may bear an instant before that. */
 const OVERLAP_MS = 5_000;
+/** ... and what has not come to a replica yet. */
+const REPLICA_OVERLAP_MS = 5 * 60_000;
 
 interface StoredEntry {
   id: string;
@@ -38,7 +41,7 @@ export async function logPage(
   { lesson, student, after, changedSince }: LogQuery,
   most = MAX_LOG_PAGE,
 ): Promise<LogPage> {
-  const asOf = Date.now() - OVERLAP_MS;
+  const asOf = Date.now() - (readsReplica() ? REPLICA_OVERLAP_MS : OVERLAP_MS);
   const [afterAt, afterId] = after === undefined ? [] : (after.split('.', 2) as [string, string]);
   const wanted: readonly (readonly [string, Record<string, unknown>] | false)[] = [
     ['class_id = :classId', { classId }],

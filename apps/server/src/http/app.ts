@@ -121,7 +121,7 @@ export function makeApp(tools: AppTools): { app: Express; reconcile: () => Promi
   addExportRoutes(route, queue, store, folders);
   addStoredRoutes(route, sequelize, store);
   addShareRoutes(route, sequelize, queue, store);
-  addFollowRoutes(route, { queue, store, hub, limits, metrics });
+  addFollowRoutes(route, { sequelize, queue, store, hub, limits, metrics });
   addPackageRoutes(route, store, config.webDir);
   addClassRoutes(route, sequelize, hub);
   addTeamRoutes(route, sequelize, hub, limits);

@@ -11,6 +11,7 @@ import {
 } from '../db/classes.ts';
 import { teacherText } from '@zest/core/words';
 import { classSums, logPage } from '../db/class-log.ts';
+import { fromReplica } from '../db/replicas.ts';
 import { ClassRow, ErasureRow, StudentRow } from '../db/log-models.ts';
 import { LessonRow } from '../db/models.ts';
 import { refuse } from '../errors.ts';
@@ -76,13 +77,15 @@ export function addClassRoutes(route: AddRoute, sequelize: Sequelize, hub: Hub):
         'invalid',
         wanted.error.issues[0]?.message ?? 'Ask for a lesson, a student, or all of the log.',
       );
-    res.json(await logPage(sequelize, schoolClass.id, wanted.data));
+    const page = () => logPage(sequelize, schoolClass.id, wanted.data);
+    res.json(await fromReplica(sequelize, page));
   });
   route(routes.classSums, async (req, res, { schoolClass }) => {
     const since = Number(req.query['since'] ?? NaN);
     if (!Number.isInteger(since))
       throw refuse(400, 'invalid', 'Say since when: milliseconds since 1970.');
-    answer(res, 'classSums', await classSums(sequelize, schoolClass.id, since));
+    const sums = () => classSums(sequelize, schoolClass.id, since);
+    answer(res, 'classSums', await fromReplica(sequelize, sums));
   });
   route(routes.addEntries, async (req, res, { teamId, schoolClass }) => {
     const { entries } = readBody(bodies.addEntries, req.body);

@@ -10,6 +10,7 @@ import { captionsToWebVtt } from '@zest/core/formats';
 import { LIMITS } from '@zest/core/lesson';
 import { readSpoken } from '@zest/core/results';
 import { ipKeyGenerator } from 'express-rate-limit';
+import type { Sequelize } from 'sequelize';
 import type { Request } from 'express';
 import { entryView, joinClass, keepEntries, pageOf, withinDay } from '../db/classes.ts';
 import { ClassRow, LogEntryRow } from '../db/log-models.ts';
@@ -23,6 +24,7 @@ import type { MediaStore } from '../media/store.ts';
 import type { WebMetrics } from '../metrics.ts';
 import { followLesson } from '../cut/follow-lesson.ts';
 import { sharedCut, versionsOf } from '../cut/shared-cut.ts';
+import { fromReplica } from '../db/replicas.ts';
 import { readBody } from './answer.ts';
 import { closedAt, openShare, type AddRoute } from './guard.ts';
 import { slowed, type Limits } from './limits.ts';
@@ -88,6 +90,7 @@ function choiceOf({ query }: Request): FollowChoice {
 }
 
 export interface FollowTools {
+  sequelize: Sequelize;
   queue: JobQueue;
   store: MediaStore;
   hub: Hub;
@@ -96,12 +99,14 @@ export interface FollowTools {
 }
 
 export function addFollowRoutes(route: AddRoute, tools: FollowTools): void {
-  const { queue, store, metrics } = tools;
+  const { sequelize, queue, store, metrics } = tools;
   route(routes.follow, async (req, res, { share }) => {
     const row = await LessonRow.findByPk(share.lessonId);
     if (!row || row.deletedAt)
       throw refuse(404, 'no-link', 'This lesson is no longer there. Ask your teacher.');
-    const { lesson, takes } = await followLesson(share, choiceOf(req), store);
+    const { lesson, takes } = await fromReplica(sequelize, () =>
+      followLesson(share, choiceOf(req), store),
+    );
     // Links made before there were smaller versions get them now.
     await queueFirstRenditions(queue, takes.values());
     metrics.followStarts.inc();
@@ -115,7 +120,9 @@ export function addFollowRoutes(route: AddRoute, tools: FollowTools): void {
     // Only takes the link has shown, in any state of the lesson: whoever is in the middle of one
     // goes on with it.
     for await (const revision of versionsOf(share)) {
-      const { media, takes } = await sharedCut(share.lessonId, revision, store);
+      const { media, takes } = await fromReplica(sequelize, () =>
+        sharedCut(share.lessonId, revision, store),
+      );
       const [take, sha] = [takes.get(takeId), media.get(takeId)?.sha];
       if (take && sha)
         return sendVideo(
@@ -128,7 +135,9 @@ export function addFollowRoutes(route: AddRoute, tools: FollowTools): void {
   });
 
   route(routes.followCaptions, async (_req, res, { share }) => {
-    const { assembly } = await sharedCut(share.lessonId, share.revision, store);
+    const { assembly } = await fromReplica(sequelize, () =>
+      sharedCut(share.lessonId, share.revision, store),
+    );
     res.type('text/vtt').send(captionsToWebVtt(assembly));
   });
   addStudentRoutes(route, tools);

@@ -82,6 +82,7 @@ export async function testServer(
     trustProxy: [],
     tls: null,
     dbPool: 8,
+    dbReplicas: [],
     redis: null,
     s3: null,
     metricsToken: null,
@@ -90,7 +91,7 @@ export async function testServer(
     logLevel: 'info',
     ...options.config,
   };
-  const sequelize = await connect(db);
+  const sequelize = await connect(db, config.dbPool, config.dbReplicas);
   await empty(sequelize);
   await migrate(sequelize);
   const folders = foldersOf(dataDir);
