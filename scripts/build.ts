@@ -24,6 +24,7 @@ await bundle({
     cli: path.join(server, 'cli/main.ts'),
     http: path.join(server, 'http-process.ts'),
     worker: path.join(server, 'worker-process.ts'),
+    renderer: path.join(server, 'renderer-process.ts'),
     print: path.join(server, 'publish/prints/child.ts'),
   },
   outdir: serverOut,

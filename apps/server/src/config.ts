@@ -24,6 +24,11 @@ const GB = 1_000_000_000;
 const optional = <T extends z.ZodType>(schema: T) =>
   z.preprocess((text) => (text === '' ? undefined : text), schema.optional());
 
+const redisAddress = z.url({
+  protocol: /^rediss?$/,
+  error: 'A Redis server is named as redis://:password@host:6379/0.',
+});
+
 /**
  * Every setting of a process, by the variable of the environment it comes from. `docs/scale.md`
  * names each.
@@ -49,12 +54,7 @@ export const settings = z.object({
       return z.NEVER;
     }),
   ZEST_DATABASE_POOL: count(1, 200).default(8),
-  ZEST_REDIS: optional(
-    z.url({
-      protocol: /^rediss?$/,
-      error: 'A Redis server is named as redis://:password@host:6379/0.',
-    }),
-  ),
+  ZEST_REDIS: optional(redisAddress),
   ZEST_S3_BUCKET: optional(z.string()),
   ZEST_S3_ENDPOINT: optional(
     z.url({ protocol: /^https?$/, error: 'A store is named as https://store.example.' }),
@@ -158,37 +158,60 @@ export interface Config {
   logLevel: LogLevel;
 }
 
+/** @throws naming every variable that is missing or wrong, and how it is written */
+function read<T>(schema: z.ZodType<T>, env: NodeJS.ProcessEnv): T {
+  const found = schema.safeParse(env);
+  if (found.success) return found.data;
+  throw new Error(
+    found.error.issues.map(({ path: [name], message }) => `${String(name)}: ${message}`).join('\n'),
+  );
+}
+
+type Settings = z.infer<typeof settings>;
+
+const bucketOf = (e: Omit<Settings, 'ZEST_DATABASE'>, bucket: string): S3Settings => ({
+  bucket,
+  endpoint: e.ZEST_S3_ENDPOINT ?? null,
+  region: e.ZEST_S3_REGION,
+  key: e.ZEST_S3_KEY ?? null,
+  secret: e.ZEST_S3_SECRET ?? null,
+  cacheBytes: e.ZEST_S3_CACHE_GB * GB,
+  checksums: e.ZEST_S3_CHECKSUMS,
+  isDirect: e.ZEST_S3_DIRECT,
+});
+
+/** What a process is told that only renders pieces of exports: where database and pages are is none of it. */
+const rendererSettings = settings.omit({ ZEST_DATABASE: true }).extend({
+  ZEST_REDIS: redisAddress,
+  ZEST_S3_BUCKET: z.string('Name the bucket that pieces come into.'),
+});
+
+/**
+ * Reads the environment of a process that only renders.
+ * @throws naming every variable that is missing or wrong, and how it is written
+ */
+export function readRendererConfig(env: NodeJS.ProcessEnv = process.env) {
+  const e = read(rendererSettings, env);
+  return {
+    dataDir: path.resolve(e.ZEST_DATA),
+    redis: e.ZEST_REDIS,
+    s3: bucketOf(e, e.ZEST_S3_BUCKET),
+    logLevel: e.ZEST_LOG,
+  };
+}
+
 /**
  * Reads the process's environment.
  * @throws naming every variable that is missing or wrong, and how it is written
  */
 export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
-  const read = settings.safeParse(env);
-  if (!read.success)
-    throw new Error(
-      read.error.issues
-        .map(({ path: [name], message }) => `${String(name)}: ${message}`)
-        .join('\n'),
-    );
-  const e = read.data;
+  const e = read(settings, env);
   return {
     dataDir: path.resolve(e.ZEST_DATA),
     db: e.ZEST_DATABASE,
     dbReplicas: e.ZEST_DATABASE_REPLICAS,
     dbPool: e.ZEST_DATABASE_POOL,
-    s3:
-      e.ZEST_S3_BUCKET === undefined
-        ? null
-        : {
-            bucket: e.ZEST_S3_BUCKET,
-            endpoint: e.ZEST_S3_ENDPOINT ?? null,
-            region: e.ZEST_S3_REGION,
-            key: e.ZEST_S3_KEY ?? null,
-            secret: e.ZEST_S3_SECRET ?? null,
-            cacheBytes: e.ZEST_S3_CACHE_GB * GB,
-            checksums: e.ZEST_S3_CHECKSUMS,
-            isDirect: e.ZEST_S3_DIRECT,
-          },
+    s3: e.ZEST_S3_BUCKET === undefined ? null : bucketOf(e, e.ZEST_S3_BUCKET),
     redis: e.ZEST_REDIS ?? null,
     host: e.ZEST_HOST,
     port: e.ZEST_PORT,

@@ -186,7 +186,7 @@ for (const [name, about] of [
 }
 
 /** One part of an installation by itself, with the settings of the environment. */
-async function runPart(name: 'http' | 'worker'): Promise<void> {
+async function runPart(name: 'http' | 'worker' | 'renderer'): Promise<void> {
   process.env['ZEST_WEB'] ??= path.join(root, 'dist', 'web');
   await import(pathToFileURL(path.join(distDir, `${name}.js`)).href);
 }
@@ -202,6 +202,10 @@ program
     if (kinds !== undefined) process.env['ZEST_KINDS'] = kinds;
     await runPart('worker');
   });
+program
+  .command('renderer')
+  .description('render pieces of exports, without a database; see docs/scale.md for its settings')
+  .action(() => runPart('renderer'));
 
 data(program.command('stop').description('end what start or demo started')).action(
   async (options: { data?: string }) => {

@@ -25,7 +25,7 @@ function faultsOf(name: string, text: string): string {
 }
 
 it('systemd takes the units, and would not take just anything', () => {
-  expect(units).toHaveLength(2);
+  expect(units).toHaveLength(3);
   for (const unit of units) {
     const text = readFileSync(path.join(folder, unit), 'utf8');
     expect(faultsOf(unit, text)).toBe('');

@@ -17,30 +17,49 @@ export interface Jobs {
   close: () => Promise<void>;
 }
 
-/** In the database, or handed out over the Redis server at `redis`, where there is one. */
-export async function openJobs(
-  sequelize: Sequelize,
-  redis: string | null,
+/** How pieces of exports are shared over the Redis server at `redis`; without the database. */
+export async function openRendering(
+  redis: string,
   { store, parts }: Pick<Kept, 'store' | 'parts'>,
   folders: Folders,
   log: Log,
-): Promise<Jobs> {
-  const cacheDir = folders.segments;
-  const takePath = (sha: string) => store.fileOf(sha);
-  const beside = folderRendering(cacheDir, takePath);
-  if (redis === null)
-    return {
-      queue: databaseQueue(sequelize),
-      rendering: beside,
-      close: () => Promise.resolve(),
-    };
+) {
   const { Broker } = await import('./broker.ts');
-  const { brokerQueue } = await import('./broker-queue.ts');
   const { brokerRendering } = await import('../publish/broker-rendering.ts');
   // What it is asked waits for as long as it is away.
   const connection = new Redis(redis, { maxRetriesPerRequest: null });
   connection.on('error', () => undefined);
   const broker = new Broker(connection, PREFIX, LEASE_MS, log);
+  const cacheDir = folders.segments;
+  const takePath = (sha: string) => store.fileOf(sha);
+  return {
+    broker,
+    rendering: parts
+      ? brokerRendering({ broker, parts, cacheDir, takePath })
+      : folderRendering(cacheDir, takePath),
+    async close() {
+      await broker.close();
+      connection.disconnect();
+    },
+  };
+}
+
+/** In the database, or handed out over the Redis server at `redis`, where there is one. */
+export async function openJobs(
+  sequelize: Sequelize,
+  redis: string | null,
+  kept: Pick<Kept, 'store' | 'parts'>,
+  folders: Folders,
+  log: Log,
+): Promise<Jobs> {
+  if (redis === null)
+    return {
+      queue: databaseQueue(sequelize),
+      rendering: folderRendering(folders.segments, (sha) => kept.store.fileOf(sha)),
+      close: () => Promise.resolve(),
+    };
+  const { brokerQueue } = await import('./broker-queue.ts');
+  const { broker, rendering, close } = await openRendering(redis, kept, folders, log);
   const queue = brokerQueue(sequelize, broker, log);
   let isBusy = false;
   const keeping = setInterval(() => {
@@ -53,11 +72,10 @@ export async function openJobs(
   }, KEEP_IN_STEP_EVERY_MS);
   return {
     queue,
-    rendering: parts ? brokerRendering({ broker, parts, cacheDir, takePath }) : beside,
+    rendering,
     async close() {
       clearInterval(keeping);
-      await broker.close();
-      connection.disconnect();
+      await close();
     },
   };
 }

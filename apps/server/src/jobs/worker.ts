@@ -53,7 +53,7 @@ export async function work(tools: WorkerTools, stop: AbortSignal): Promise<void>
 
 /** With nothing of its own to do, a worker renders a piece of another one's export. */
 async function renderForOthers(
-  { rendering, log }: WorkerTools,
+  { rendering, log }: Pick<WorkerTools, 'rendering' | 'log'>,
   stop: AbortSignal,
 ): Promise<boolean> {
   try {
@@ -64,6 +64,16 @@ async function renderForOthers(
       log.error(`Helping with an export failed: ${wordsOf(error)}`);
     return false;
   }
+}
+
+/** Renders pieces of others' exports, and does nothing else, until `stop` fires. */
+export async function renderOnly(
+  tools: Pick<WorkerTools, 'rendering' | 'log'>,
+  stop: AbortSignal,
+): Promise<void> {
+  while (!stop.aborted)
+    if (!(await renderForOthers(tools, stop)))
+      await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
 }
 
 async function doJob(

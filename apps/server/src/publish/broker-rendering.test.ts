@@ -1,4 +1,5 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { copyFileSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
@@ -9,6 +10,7 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import { foldersOf } from '../config.ts';
 import { Broker } from '../jobs/broker.ts';
 import type { Log } from '../log.ts';
+import { openRendering } from '../jobs/open.ts';
 import { openStore } from '../media/open.ts';
 import { footageFolder } from '../testing/footage.ts';
 import { startRedis, type TestRedis } from '../testing/redis.ts';
@@ -16,6 +18,7 @@ import { startS3, type TestS3 } from '../testing/s3.ts';
 import { lessonOf, sha256 } from '../testing/server.ts';
 import { brokerRendering } from './broker-rendering.ts';
 import { exportVideo } from './export.ts';
+import { piecesOf } from './pieces.ts';
 import type { Rendering } from './rendering.ts';
 
 const footage = footageFolder();
@@ -154,6 +157,55 @@ describe('an export whose pieces any machine takes', () => {
     killed.abort();
     await expect(first).rejects.toThrow();
     expect(await exported('second', await machine('second'))).toBe(alone);
+  });
+
+  it('is helped by a program that knows of no database', async () => {
+    const own = path.join(folder, `${round}-renderer`);
+    // The bucket has the take, as it has those of an installation.
+    const { store } = await openStore(s3.settings, foldersOf(path.join(folder, 'filled')));
+    const copy = path.join(folder, 'copy.mp4');
+    copyFileSync(footage.at('take.mp4'), copy);
+    const sha = await store.take(copy);
+    const child = spawn(
+      process.execPath,
+      ['--import', 'tsx', path.resolve(import.meta.dirname, '../renderer-process.ts')],
+      {
+        stdio: ['ignore', 'ignore', 'inherit'],
+        env: {
+          ...{ PATH: process.env['PATH'], NODE_NO_WARNINGS: '1', ZEST_LOG: 'error' },
+          ...{ ZEST_DATA: own, ZEST_REDIS: redis.address },
+          ...{ ZEST_S3_BUCKET: s3.settings.bucket, ZEST_S3_ENDPOINT: s3.settings.endpoint },
+          ...{ ZEST_S3_KEY: s3.settings.key, ZEST_S3_SECRET: s3.settings.secret },
+          ZEST_S3_CHECKSUMS: '0',
+        },
+      },
+    );
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    const folders = foldersOf(path.join(folder, `${round}-asking`));
+    const quietly = await openRendering(
+      redis.address,
+      await openStore(s3.settings, folders),
+      folders,
+      quiet,
+    );
+    open.push(quietly.close);
+    const pieces = piecesOf(cut, new Map([['take', { sha, hasSound: true }]]), SETTINGS);
+    // Whoever asks is busy with the sound, and takes one at a time at most.
+    const stop = new AbortController();
+    const asked = quietly.rendering
+      .renderAll({
+        ...{ pieces, settings: SETTINGS, exportId: null, signal: stop.signal },
+        ...{ beside: new Promise<void>(() => undefined), onPiece: () => undefined },
+      })
+      .catch(() => undefined);
+    const rendered = () => readdirSync(foldersOf(own).segments).length;
+    const untilMs = Date.now() + 60_000;
+    while (rendered() === 0 && Date.now() < untilMs) await sleep(100);
+    stop.abort();
+    child.kill('SIGTERM');
+    expect(rendered()).toBeGreaterThan(0);
+    expect(await ended).toBe(0);
+    void asked;
   });
 
   it('says why a piece cannot be rendered, and can be tried again', async () => {
