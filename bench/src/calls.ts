@@ -1,41 +1,18 @@
 import http from 'node:http';
+import { testClient } from '../../apps/server/src/testing/client.ts';
 
-/** A browser of one person, signed in once it has been: keeps the cookie, sends the page's origin. */
+/** A browser of one person, who is stopped by what is refused. */
 export function caller(origin: string) {
-  let cookie = '';
-  const ask = async (
-    method: string,
-    path: string,
-    body?: unknown,
-    headers: Record<string, string> = {},
-  ): Promise<{ status: number; body: unknown }> => {
-    const isRaw = body instanceof Uint8Array;
-    const answer = await fetch(origin + path, {
-      method,
-      headers: {
-        ...{ origin, cookie },
-        ...(body !== undefined && !isRaw && { 'content-type': 'application/json' }),
-        ...headers,
-      },
-      ...(body !== undefined && { body: isRaw ? (body as BodyInit) : JSON.stringify(body) }),
-    });
-    cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? cookie;
-    const text = await answer.text();
-    const isJson = answer.headers.get('content-type')?.includes('json') ?? false;
-    return { status: answer.status, body: isJson ? (JSON.parse(text) as unknown) : text };
-  };
+  const client = testClient(origin);
   return {
-    ask,
+    ...client,
     /** @throws when it is refused */
     async call<T>(method: string, path: string, body?: unknown): Promise<T> {
-      const answer = await ask(method, path, body);
+      const answer = await client.send(method, path, body);
       if (answer.status >= 400)
         throw new Error(`${method} ${path}: ${answer.status} ${JSON.stringify(answer.body)}`);
       return answer.body as T;
     },
-    /** What is behind an address, as it comes. */
-    bytes: async (path: string) =>
-      new Uint8Array(await (await fetch(origin + path, { headers: { cookie } })).arrayBuffer()),
   };
 }
 export type Caller = ReturnType<typeof caller>;

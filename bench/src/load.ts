@@ -1,26 +1,19 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import http from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
-import {
-  STUDENT_HEADER,
-  type Class,
-  type FollowLesson,
-  type Share,
-  type Student,
-} from '@zest/contract';
+import { STUDENT_HEADER } from '@zest/contract';
 import { weekStart, type EntryBody } from '@zest/core/results';
 import { nanoid } from 'nanoid';
 import { discard, openBrowser, startZest, type Zest } from '../../e2e/zest.ts';
-import { caller, range } from './calls.ts';
-import type { Result } from './result.ts';
+import { caller } from './calls.ts';
+import { everyFew, footageReady, numberOf, openRoom, untilTaken, watching } from './crowd.ts';
+import { timed, type Result } from './result.ts';
 
 const STUDENTS = 200;
 /** Ten minutes unless said otherwise. */
 const MINUTES = Number(process.env['ZEST_LOAD_MINUTES'] ?? 10);
-/** A player asks for a piece of video this often, this large: about 1 Mbit/s. */
+/** A player asks for a piece of video this often: about 1 Mbit/s. */
 const PIECE_MS = 2_000;
-const PIECE_BYTES = 256 * 1024;
 const FIRST_FRAME_MS = 1_000;
 const VIEWERS = 30;
 const POSTS = 500;
@@ -59,73 +52,15 @@ function memoryOf(zest: Zest): number {
 
 /** The demo, entered, with a link for a class of as many students as follow. */
 async function prepared(zest: Zest) {
-  const { call } = caller(zest.url);
-  await call('POST', '/api/session/demo');
-  const lessons = await call<{ id: string; filmed: number }[]>('GET', '/api/lessons');
-  const lesson = lessons.sort((a, b) => b.filmed - a.filmed)[0];
-  const until = Date.now() + 300_000;
-  while (
-    (await call<{ state: string }[]>('GET', `/api/lessons/${lesson?.id}/takes`)).some(
-      ({ state }) => state !== 'ready',
-    )
-  ) {
-    if (Date.now() > until) throw new Error('The demo’s footage was not ready in five minutes.');
-    await sleep(1_000);
-  }
-  const plan = {
-    name: 'Load',
-    keepWeeks: 10,
-    rule: {
-      harder: { finishedPercent: 80, effortAtMost: 3 },
-      easier: { finishedBelowPercent: 50, effortAtLeast: 4 },
-    },
-    credits: [],
-  };
-  const schoolClass = await call<Class>('POST', '/api/classes', plan);
-  const students = await call<Student[]>('POST', `/api/classes/${schoolClass.id}/students`, {
-    count: STUDENTS,
-  });
-  const share = await call<Share>('POST', `/api/lessons/${lesson?.id}/shares`, {
-    classId: schoolClass.id,
-    opensAt: null,
-    closesAt: null,
-  });
-  const lessonNow = await call<FollowLesson>('GET', `/api/follow/${share.code}`);
-  return { call, schoolClass, students, share, lesson: lessonNow };
+  const teacher = caller(zest.url);
+  await teacher.call('POST', '/api/session/demo');
+  const lessons = await teacher.call<{ id: string; filmed: number }[]>('GET', '/api/lessons');
+  const [lesson] = lessons.sort((a, b) => b.filmed - a.filmed);
+  if (!lesson) throw new Error('The demo has no lesson.');
+  await footageReady(teacher, lesson.id);
+  return { teacher, room: await openRoom(teacher, lesson.id, 'Load', STUDENTS) };
 }
-
-/** Students who watch until the time is over, each at a place of their own. */
-async function watching(
-  zest: Zest,
-  { share, lesson }: Awaited<ReturnType<typeof prepared>>,
-  untilMs: number,
-): Promise<{ asked: number; failed: number }> {
-  const agent = new http.Agent({ keepAlive: true, maxSockets: STUDENTS * 2 });
-  let [asked, failed] = [0, 0];
-  const one = async (i: number) => {
-    await sleep((i * PIECE_MS) / STUDENTS);
-    for (let n = i; Date.now() < untilMs; n += 1) {
-      const take = lesson.takes[n % lesson.takes.length];
-      if (!take) throw new Error('The lesson has no footage.');
-      const bytes = Math.min(PIECE_BYTES, take.bytes);
-      const began = Date.now();
-      asked += 1;
-      if (
-        !(await range(
-          agent,
-          `${zest.url}/api/follow/${share.code}/takes/${take.id}`,
-          (n * 7_919) % (take.bytes - bytes + 1),
-          bytes,
-        ))
-      )
-        failed += 1;
-      await sleep(Math.max(0, PIECE_MS - (Date.now() - began)));
-    }
-  };
-  await Promise.all(Array.from({ length: STUDENTS }, (_, i) => one(i)));
-  agent.destroy();
-  return { asked, failed };
-}
+type Ready = Awaited<ReturnType<typeof prepared>>;
 
 /** How long real browsers take from pressing start to a picture, while the others watch. */
 async function firstFrames(zest: Zest, code: string): Promise<number[]> {
@@ -162,11 +97,9 @@ async function firstFrames(zest: Zest, code: string): Promise<number[]> {
 
 /** A school year of numbers, efforts and visits of every student in that class, a lesson a week. */
 async function aYear({
-  call,
-  schoolClass,
-  students,
-  lesson,
-}: Awaited<ReturnType<typeof prepared>>): Promise<number> {
+  teacher: { call },
+  room: { classId, students, lesson },
+}: Ready): Promise<number> {
   const now = Date.now();
   const entries = students.flatMap(({ id: studentId }, n) =>
     Array.from({ length: WEEKS }, (_, week) => {
@@ -175,25 +108,14 @@ async function aYear({
       const bodies: EntryBody[] = [
         { kind: 'opened' },
         { kind: 'reached', atMs: 110_000, totalMs: 120_000, seen: [[0, 110_000]] },
-        ...['skip', 'throw', 'balance'].map((key): EntryBody => ({
-          kind: 'score',
-          blockId: key,
-          key,
-          title: key,
-          measure: 'count',
-          better: 'more',
-          value: 20 + ((n + week) % 17),
-          side: null,
-          level: 'standard',
-          seconds: 30,
-        })),
+        ...['skip', 'throw', 'balance'].map((key) => numberOf(20 + ((n + week) % 17), key)),
         { kind: 'effort', value: 1 + ((n + week) % 5) },
       ];
       return bodies.map((body) => ({ id: nanoid(), at, studentId, lessonId, body }));
     }).flat(),
   );
   for (let from = 0; from < entries.length; from += 2_000)
-    await call('POST', `/api/classes/${schoolClass.id}/entries`, {
+    await call('POST', `/api/classes/${classId}/entries`, {
       entries: entries.slice(from, from + 2_000),
     });
   return entries.length;
@@ -204,48 +126,37 @@ async function aYear({
  * long each took.
  */
 async function teaching(
-  { call, schoolClass, lesson }: Awaited<ReturnType<typeof prepared>>,
+  { teacher: { call }, room: { classId, lesson } }: Ready,
   untilMs: number,
 ): Promise<{ saves: number[]; looks: number[] }> {
   const [saves, looks]: [number[], number[]] = [[], []];
-  const timed = async (into: number[], run: () => Promise<unknown>) => {
-    const began = performance.now();
-    await run();
-    into.push(performance.now() - began);
-  };
   const { lesson: document } = await call<{ lesson: object }>(
     'GET',
     `/api/lessons/${lesson.lessonId}`,
   );
-  const one = async (i: number) => {
-    const { id } = await call<{ id: string }>('POST', '/api/lessons', {
-      document: { ...document, title: `Load ${i}` },
-    });
-    let revision = 1;
-    await sleep((i * SAVE_EVERY_MS) / TEACHERS);
-    for (let next = 0; Date.now() < untilMs; next += SAVE_EVERY_MS) {
-      const began = Date.now();
-      await timed(
-        saves,
-        async () =>
-          ({ revision } = await call<{ revision: number }>('PUT', `/api/lessons/${id}`, {
-            baseRevision: revision,
-            lesson: { ...document, title: `Load ${i}, ${next}` },
-          })),
-      );
-      // Nobody looks when the others do.
-      if ((next + (i * LOOK_EVERY_MS) / TEACHERS) % LOOK_EVERY_MS < SAVE_EVERY_MS) {
-        await timed(looks, () =>
-          call('GET', `/api/classes/${schoolClass.id}/log?lesson=${lesson.lessonId}`),
-        );
-        await timed(looks, () =>
-          call('GET', `/api/classes/${schoolClass.id}/sums?since=${weekStart(Date.now())}`),
-        );
-      }
-      await sleep(Math.max(0, SAVE_EVERY_MS - (Date.now() - began)));
-    }
-  };
-  await Promise.all(Array.from({ length: TEACHERS }, (_, i) => one(i)));
+  const own = await Promise.all(
+    Array.from({ length: TEACHERS }, async (_, i) => ({
+      revision: 1,
+      ...(await call<{ id: string }>('POST', '/api/lessons', {
+        document: { ...document, title: `Load ${i}` },
+      })),
+    })),
+  );
+  await everyFew(TEACHERS, SAVE_EVERY_MS, untilMs, async (i, n) => {
+    const mine = own[i];
+    if (!mine) return;
+    const save = async () =>
+      ({ revision: mine.revision } = await call<{ revision: number }>(
+        'PUT',
+        `/api/lessons/${mine.id}`,
+        { baseRevision: mine.revision, lesson: { ...document, title: `Load ${i}, ${n}` } },
+      ));
+    saves.push(await timed(save));
+    // Nobody looks when the others do.
+    if ((n * SAVE_EVERY_MS + (i * LOOK_EVERY_MS) / TEACHERS) % LOOK_EVERY_MS < SAVE_EVERY_MS)
+      for (const look of [`log?lesson=${lesson.lessonId}`, `sums?since=${weekStart(Date.now())}`])
+        looks.push(await timed(() => call('GET', `/api/classes/${classId}/${look}`)));
+  });
   return { saves, looks };
 }
 
@@ -255,52 +166,35 @@ async function teaching(
  */
 async function posts(
   zest: Zest,
-  { call, schoolClass, students, share }: Awaited<ReturnType<typeof prepared>>,
+  { teacher: { call }, room: { classId, students, share } }: Ready,
 ): Promise<{ kept: number; again: number }> {
   const [student] = students;
-  const joined = (await (
-    await fetch(`${zest.url}/api/follow/${share.code}/students`, {
-      method: 'POST',
-      headers: { origin: zest.url, 'content-type': 'application/json' },
-      body: JSON.stringify({ code: student?.code }),
-    })
-  ).json()) as { token: string };
+  const own = caller(zest.url);
+  const { token } = await own.call<{ token: string }>(
+    'POST',
+    `/api/follow/${share.code}/students`,
+    { code: student?.code },
+  );
   let again = 0;
-  const body: EntryBody = {
-    kind: 'score',
-    blockId: 'b',
-    key: 'k',
-    title: 'T',
-    measure: 'count',
-    better: 'more',
-    value: 1,
-    side: null,
-    level: 'standard',
-    seconds: 30,
-  };
   const one = async (i: number) => {
     await sleep((i * 60_000) / POSTS);
-    const entry = { id: nanoid(), at: Date.now(), body };
-    for (;;) {
-      const answer = await fetch(`${zest.url}/api/follow/${share.code}/entries`, {
-        method: 'POST',
-        headers: {
-          origin: zest.url,
-          'content-type': 'application/json',
-          [STUDENT_HEADER]: joined.token,
-        },
-        body: JSON.stringify({ entries: [entry] }),
-      }).catch(() => null);
-      if (answer?.status === 204) return;
-      again += 1;
-      await sleep(500);
-    }
+    const entries = [{ id: nanoid(), at: Date.now(), body: numberOf(1) }];
+    const asked = await untilTaken(async () => {
+      const sent = await own.send(
+        'POST',
+        `/api/follow/${share.code}/entries`,
+        { entries },
+        { [STUDENT_HEADER]: token },
+      );
+      return sent.status === 204;
+    });
+    again += asked ?? 0;
   };
   const killing = sleep(25_000).then(() => process.kill(httpPid(zest), 'SIGKILL'));
   await Promise.all([killing, ...Array.from({ length: POSTS }, (_, i) => one(i))]);
   const { entries } = await call<{ entries: { body: { kind: string; key?: string } }[] }>(
     'GET',
-    `/api/classes/${schoolClass.id}/log?student=${student?.id}`,
+    `/api/classes/${classId}/log?student=${student?.id}`,
   );
   return {
     kept: entries.filter(({ body }) => body.kind === 'score' && body.key === 'k').length,
@@ -324,10 +218,19 @@ export async function load(): Promise<Result[]> {
       () => memory.push({ at: Date.now() - began, mb: memoryOf(zest) }),
       5_000,
     );
-    const [watched, taught, frames] = await Promise.all([
-      watching(zest, ready, untilMs),
+    const watched = { asked: 0, failed: 0 };
+    const [, taught, frames] = await Promise.all([
+      watching(
+        zest.url,
+        ready.room,
+        { many: STUDENTS, everyMs: PIECE_MS, untilMs },
+        async (ask) => {
+          watched.asked += 1;
+          if (!(await ask())) watched.failed += 1;
+        },
+      ),
       teaching(ready, untilMs),
-      sleep(15_000).then(() => firstFrames(zest, ready.share.code)),
+      sleep(15_000).then(() => firstFrames(zest, ready.room.share.code)),
     ]);
     clearInterval(looking);
     const mean = (list: typeof memory) =>

@@ -1,109 +1,39 @@
 import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import {
-  STUDENT_HEADER,
-  type Class,
-  type FollowLesson,
-  type Share,
-  type Student,
-} from '@zest/contract';
-import type { Lesson } from '@zest/core/lesson';
-import type { EntryBody } from '@zest/core/results';
-import { nanoid } from 'nanoid';
 import { ffmpeg } from '../../apps/server/src/media/ffmpeg.ts';
-import { caller, range, type Caller } from './calls.ts';
+import { caller } from './calls.ts';
+import { footageReady, openRoom, type Room } from './crowd.ts';
 import { startFleet, type Fleet } from './fleet.ts';
 import { eightPieces } from './lessons.ts';
 import type { Result } from './result.ts';
+import { answered, SENDERS, STUDENTS, TEACHERS, underLoad, type Ready } from './under-load.ts';
 
 /** Three minutes unless said otherwise. */
 const MINUTES = Number(process.env['ZEST_SCALE_MINUTES'] ?? 3);
 const [WEBS, WORKERS] = [3, 3];
-const [STUDENTS, TEACHERS] = [200, 30];
-/** A player asks for a piece of video this often, this large: half a Mbit a second. */
-const PIECE_MS = 4_000;
-const PIECE_BYTES = 256 * 1024;
-const SAVE_EVERY_MS = 4_000;
-/** Students who also send numbers, and how often. */
-const SENDERS = 40;
-const SEND_EVERY_MS = 3_000;
 const CALM_MS = 30_000;
 const KILL_EVERY_MS = 10_000;
 const DOWN_MS = 2_000;
-/** Pages and players try again for so long. */
-const PATIENCE_MS = 60_000;
-const AGAIN_MS = 500;
 const EXPORTS = 10;
 const EXPORT_LIMIT_MS = 300_000;
 const MOST_OVERHEAD = 0.05;
 const clip = path.resolve(import.meta.dirname, '../../demo/clips/skipping.mp4');
 
-/** Asks until it is answered well. @returns how often it had to ask again; null when it gave up */
-async function untilTaken(ask: () => Promise<boolean>): Promise<number | null> {
-  const untilMs = Date.now() + PATIENCE_MS;
-  for (let again = 0; ; again += 1) {
-    if (await ask().catch(() => false)) return again;
-    if (Date.now() > untilMs) return null;
-    await sleep(AGAIN_MS);
-  }
-}
-
-/** Asks until the answer is not one of a server's own fault. */
-async function answered<T>(ask: () => Promise<T>): Promise<T> {
-  let answer: { given: T } | null = null;
-  const again = await untilTaken(async () => {
-    answer = { given: await ask() };
-    return true;
-  });
-  if (again === null || answer === null) throw new Error('Nobody answered for a minute.');
-  return (answer as { given: T }).given;
-}
-
-interface Ready {
-  fleet: Fleet;
-  teacher: Caller;
-  lessonId: string;
-  revision: number;
-  document: Lesson;
-}
-
 /** A lesson of eight pieces, filmed. */
 async function prepared(fleet: Fleet): Promise<Ready> {
   const teacher = caller(fleet.origin);
-  await teacher.call('POST', '/api/owner', { login: 'scale', password: 'a long enough password' });
-  const { id: lessonId } = await teacher.call<{ id: string }>('POST', '/api/lessons', {
-    document: eightPieces(null),
-  });
-  const { id: takeId } = await teacher.call<{ id: string }>(
-    'POST',
-    `/api/lessons/${lessonId}/takes`,
-    { blockId: 'block', name: 'Take', source: 'upload' },
-  );
+  await teacher.signUp();
+  const { id: lessonId } = await teacher.makeLesson(eightPieces(null));
+  const takeId = await teacher.makeTake(lessonId);
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-bench-'));
   const long = path.join(folder, 'long.mp4');
   await ffmpeg(['-stream_loop', '3', '-i', clip, '-t', '60', '-c', 'copy', long]);
-  const bytes = readFileSync(long);
+  await teacher.upload(takeId, readFileSync(long));
   rmSync(folder, { recursive: true });
-  const tus = { 'tus-resumable': '1.0.0' };
-  await teacher.ask('POST', '/api/uploads', undefined, {
-    ...tus,
-    'upload-length': String(bytes.length),
-    'upload-metadata': `takeId ${Buffer.from(takeId).toString('base64')}`,
-  });
-  await teacher.ask('PATCH', `/api/uploads/${takeId}`, bytes, {
-    ...{ ...tus, 'upload-offset': '0' },
-    'content-type': 'application/offset+octet-stream',
-  });
-  const untilMs = Date.now() + EXPORT_LIMIT_MS;
-  const takes = () => teacher.call<{ state: string }[]>('GET', `/api/lessons/${lessonId}/takes`);
-  while ((await takes()).some(({ state }) => state !== 'ready')) {
-    if (Date.now() > untilMs) throw new Error('The footage was not ready in five minutes.');
-    await sleep(500);
-  }
+  await footageReady(teacher, lessonId);
   const document = eightPieces(takeId);
   const { revision } = await teacher.call<{ revision: number }>('PUT', `/api/lessons/${lessonId}`, {
     baseRevision: 1,
@@ -112,198 +42,8 @@ async function prepared(fleet: Fleet): Promise<Ready> {
   return { fleet, teacher, lessonId, revision, document };
 }
 
-interface Class200 {
-  share: Share;
-  lesson: FollowLesson;
-  schoolClass: Class;
-  students: Student[];
-}
-
-async function aClass({ teacher, lessonId }: Ready): Promise<Class200> {
-  const schoolClass = await teacher.call<Class>('POST', '/api/classes', {
-    name: 'Scale',
-    keepWeeks: 10,
-    rule: {
-      harder: { finishedPercent: 80, effortAtMost: 3 },
-      easier: { finishedBelowPercent: 50, effortAtLeast: 4 },
-    },
-    credits: [],
-  });
-  const students = await teacher.call<Student[]>(
-    'POST',
-    `/api/classes/${schoolClass.id}/students`,
-    { count: SENDERS },
-  );
-  const share = await teacher.call<Share>('POST', `/api/lessons/${lessonId}/shares`, {
-    ...{ classId: schoolClass.id, opensAt: null, closesAt: null },
-  });
-  const lesson = await teacher.call<FollowLesson>('GET', `/api/follow/${share.code}`);
-  return { share, lesson, schoolClass, students };
-}
-
-/** What of a task was asked, asked again, and given up. */
-interface Tally {
-  asked: number;
-  again: number;
-  lost: number;
-}
-const count = (tally: Tally, again: number | null) => {
-  tally.asked += 1;
-  if (again === null) tally.lost += 1;
-  else tally.again += again;
-};
-const nothing = (): Tally => ({ asked: 0, again: 0, lost: 0 });
-
-/** Repeats a task at a steady pace, each somebody beginning at a time of their own. */
-async function everyFew(
-  many: number,
-  everyMs: number,
-  untilMs: number,
-  task: (i: number, n: number) => Promise<void>,
-): Promise<void> {
-  const one = async (i: number) => {
-    await sleep((i * everyMs) / many);
-    for (let n = 0; Date.now() < untilMs; n += 1) {
-      const began = Date.now();
-      await task(i, n);
-      await sleep(Math.max(0, everyMs - (Date.now() - began)));
-    }
-  };
-  await Promise.all(Array.from({ length: many }, (_, i) => one(i)));
-}
-
-async function watching(fleet: Fleet, { share, lesson }: Class200, untilMs: number) {
-  const agent = new http.Agent({ keepAlive: true, maxSockets: STUDENTS * 2 });
-  const tally = nothing();
-  await everyFew(STUDENTS, PIECE_MS, untilMs, async (i, n) => {
-    const take = lesson.takes[0];
-    if (!take) throw new Error('The lesson has no footage.');
-    const bytes = Math.min(PIECE_BYTES, take.bytes);
-    const from = ((i + n) * 7_919) % (take.bytes - bytes + 1);
-    const url = `${fleet.origin}/api/follow/${share.code}/takes/${take.id}`;
-    count(tally, await untilTaken(() => range(agent, url, from, bytes)));
-  });
-  agent.destroy();
-  return tally;
-}
-
-/** Each teacher saves a lesson of their own; what is kept in the end is what was saved last. */
-async function saving({ teacher, document }: Ready, untilMs: number) {
-  const tally = nothing();
-  const mine: { id: string; revision: number; title: string }[] = [];
-  for (let i = 0; i < TEACHERS; i += 1) {
-    const title = `Scale ${i}`;
-    const made = await answered(() =>
-      teacher.call<{ id: string }>('POST', '/api/lessons', { document: { ...document, title } }),
-    );
-    mine.push({ id: made.id, revision: 1, title });
-  }
-  const kept = (id: string) =>
-    answered(() => teacher.call<{ revision: number; lesson: Lesson }>('GET', `/api/lessons/${id}`));
-  await everyFew(TEACHERS, SAVE_EVERY_MS, untilMs, async (i, n) => {
-    const own = mine[i];
-    if (!own) return;
-    const title = `Scale ${i}, saved ${n}`;
-    const again = await untilTaken(async () => {
-      const { status, body } = await teacher.ask('PUT', `/api/lessons/${own.id}`, {
-        ...{ baseRevision: own.revision, lesson: { ...document, title } },
-      });
-      if (status === 200) own.revision = (body as { revision: number }).revision;
-      if (status !== 409) return status === 200;
-      // Saved by a server that died before it could say so?
-      const now = await kept(own.id);
-      if (now.lesson.title !== title) throw new Error('Somebody else has saved.');
-      own.revision = now.revision;
-      return true;
-    });
-    count(tally, again);
-    if (again !== null) own.title = title;
-  });
-  for (const { id, title } of mine) if ((await kept(id)).lesson.title !== title) tally.lost += 1;
-  return tally;
-}
-
-const numberOf = (value: number): EntryBody => ({
-  ...{ kind: 'score', blockId: 'b', key: 'k', title: 'T', measure: 'count', better: 'more' },
-  ...{ value, side: null, level: 'standard', seconds: 30 },
-});
-
-/** Numbers of students, each sent until it is taken, and kept once. */
-async function sending(
-  { fleet, teacher }: Ready,
-  { share, schoolClass, students }: Class200,
-  untilMs: number,
-) {
-  const tally = nothing();
-  const own = caller(fleet.origin);
-  const tokens = await Promise.all(
-    students.map(({ code }) =>
-      answered(() =>
-        own.call<{ token: string }>('POST', `/api/follow/${share.code}/students`, { code }),
-      ),
-    ),
-  );
-  const sent = students.map(() => 0);
-  await everyFew(SENDERS, SEND_EVERY_MS, untilMs, async (i, n) => {
-    const entry = { id: nanoid(), at: Date.now(), body: numberOf(n) };
-    const again = await untilTaken(async () => {
-      const { status } = await own.ask(
-        'POST',
-        `/api/follow/${share.code}/entries`,
-        { entries: [entry] },
-        { [STUDENT_HEADER]: tokens[i]?.token ?? '' },
-      );
-      return status === 204;
-    });
-    count(tally, again);
-    if (again !== null) sent[i] = (sent[i] ?? 0) + 1;
-  });
-  for (const [i, { id }] of students.entries()) {
-    const { entries } = await answered(() =>
-      teacher.call<{ entries: { body: { kind: string } }[] }>(
-        'GET',
-        `/api/classes/${schoolClass.id}/log?student=${id}`,
-      ),
-    );
-    const there = entries.filter(({ body }) => body.kind === 'score').length;
-    tally.lost += Math.abs(there - (sent[i] ?? 0));
-  }
-  return tally;
-}
-
-const told = ({ asked, again, lost }: Tally) => `${asked}, ${again} asked again, ${lost} lost`;
-
-/** Everybody at once, while something is done to the fleet. */
-async function underLoad(ready: Ready, room: Class200, what: string, untilMs: number) {
-  const [ranges, saves, numbers] = await Promise.all([
-    watching(ready.fleet, room, untilMs),
-    saving(ready, untilMs),
-    sending(ready, room, untilMs),
-  ]);
-  return [
-    {
-      what: `${what}: ranges of ${STUDENTS} students`,
-      value: told(ranges),
-      limit: 'none lost after asking again',
-      holds: ranges.asked > STUDENTS && ranges.lost === 0,
-    },
-    {
-      what: `${what}: saves of ${TEACHERS} teachers`,
-      value: told(saves),
-      limit: 'none lost',
-      holds: saves.asked > TEACHERS && saves.lost === 0,
-    },
-    {
-      what: `${what}: numbers of ${SENDERS} students`,
-      value: told(numbers),
-      limit: 'none lost, none kept twice',
-      holds: numbers.asked > SENDERS && numbers.lost === 0,
-    },
-  ];
-}
-
 /** What the web servers spend on everybody while nothing dies. */
-async function undisturbed(ready: Ready, room: Class200): Promise<Result[]> {
+async function undisturbed(ready: Ready, room: Room): Promise<Result[]> {
   const spent = () => ready.fleet.web.reduce((sum, part) => sum + part.spent().own, 0);
   const [began, before] = [Date.now(), spent()];
   const loaded = await underLoad(ready, room, 'undisturbed', began + CALM_MS);
@@ -412,7 +152,7 @@ async function killingWorkers(ready: Ready): Promise<Result> {
 }
 
 /** Redis, bucket and database away one after the other, while all of it is in use. */
-async function outages(ready: Ready, room: Class200): Promise<Result[]> {
+async function outages(ready: Ready, room: Room): Promise<Result[]> {
   const { fleet } = ready;
   const wanted = await exported(ready, 'before');
   forgetPieces(fleet);
@@ -486,7 +226,7 @@ export async function* scale(): AsyncGenerator<Result> {
   const fleet = await startFleet({ webs: WEBS, workers: WORKERS, engines: true });
   try {
     const ready = await prepared(fleet);
-    const room = await aClass(ready);
+    const room = await openRoom(ready.teacher, ready.lessonId, 'Scale', SENDERS);
     yield* await undisturbed(ready, room);
     const untilMs = Date.now() + MINUTES * 60_000;
     const [loaded, killed] = await Promise.all([

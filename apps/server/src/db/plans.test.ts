@@ -94,30 +94,18 @@ beforeAll(async () => {
   const takeId = await teacher.makeTake(lesson.id);
   const made = async (path: string, body: unknown) =>
     (await teacher.send('POST', path, body)).body as Record<string, string>;
-  const schoolClass = await made('/api/classes', {
-    ...{ name: 'Quay', keepWeeks: 10, credits: [] },
-    rule: {
-      harder: { finishedPercent: 80, effortAtMost: 3 },
-      easier: { finishedBelowPercent: 50, effortAtLeast: 4 },
-    },
-  });
-  const classId = schoolClass['id'] ?? '';
-  const students = (
-    await teacher.send('POST', `/api/classes/${classId}/students`, { count: OF_ONE })
-  ).body as { id: string; code: string }[];
-  const share = await made(`/api/lessons/${lesson.id}/shares`, {
-    ...{ classId, opensAt: null, closesAt: null },
-  });
+  const { id: classId, students } = await teacher.makeClass('Quay', OF_ONE);
+  const share = await teacher.shareWith(lesson.id, classId);
   const job = await made(`/api/lessons/${lesson.id}/exports`, {});
   const remote = await made(`/api/lessons/${lesson.id}/remotes`, {});
   const comment = await made(`/api/lessons/${lesson.id}/comments`, {
     ...{ text: 'Look', atMs: null, blockId: null },
   });
-  const joined = await made(`/api/follow/${share['code']}/students`, { code: students[0]?.code });
+  const joined = await made(`/api/follow/${share.code}/students`, { code: students[0]?.code });
   studentToken = joined['token'] ?? '';
   ids = {
     ...{ lessonId: lesson.id, takeId, classId, studentId: students[0]?.id ?? '' },
-    ...{ code: share['code'] ?? '', jobId: job['id'] ?? '', remote: remote['remote'] ?? '' },
+    ...{ code: share.code, jobId: job['id'] ?? '', remote: remote['remote'] ?? '' },
     ...{ commentId: comment['id'] ?? '', revision: '1', print: 'plan', kind: 'folder' },
   };
   // Of classes it is read how long they keep what comes in.

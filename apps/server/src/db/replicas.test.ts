@@ -29,12 +29,6 @@ const entry = () => ({
 });
 const addEntry = () =>
   teacher.send('POST', `/api/classes/${ids.classId}/entries`, { entries: [entry()] });
-const share = async (lessonId: string) =>
-  (
-    await teacher.send('POST', `/api/lessons/${lessonId}/shares`, {
-      ...{ classId: ids.classId, opensAt: null, closesAt: null },
-    })
-  ).body.code as string;
 const titleFor = async (code: string, as = '') =>
   (await server.client().get(`/api/follow/${code}${as}`)).body.title as string;
 const entriesSeen = async () =>
@@ -51,17 +45,9 @@ beforeAll(async () => {
     ...lessonOf([{ kind: 'talk', script: 'Hello.' }]),
     title: 'From the main one',
   });
-  const made = await teacher.send('POST', '/api/classes', {
-    ...{ name: 'Quay', keepWeeks: 10, credits: [] },
-    rule: {
-      harder: { finishedPercent: 80, effortAtMost: 3 },
-      easier: { finishedBelowPercent: 50, effortAtLeast: 4 },
-    },
-  });
-  const classId = made.body.id as string;
-  const students = await teacher.send('POST', `/api/classes/${classId}/students`, { count: 1 });
-  ids = { lessonId: lesson.id, classId, studentId: students.body[0].id as string, code: '' };
-  ids.code = await share(lesson.id);
+  const { id: classId, students } = await teacher.makeClass('Quay', 1);
+  const { code } = await teacher.shareWith(lesson.id, classId);
+  ids = { lessonId: lesson.id, classId, studentId: students[0]?.id ?? '', code };
   await addEntry();
   const file = path.join(folder, 'dump.sql.gz');
   await dumpDatabase(testDatabase(), file);
@@ -101,7 +87,8 @@ describe('with a replica', () => {
       ...lessonOf([{ kind: 'talk', script: 'New.' }]),
       title: 'Made just now',
     });
-    expect(await titleFor(await share(lesson.id))).toBe('Made just now');
+    const { code } = await teacher.shareWith(lesson.id, ids.classId);
+    expect(await titleFor(code)).toBe('Made just now');
   });
 
   it('while it is away everything is read from the main one', async () => {

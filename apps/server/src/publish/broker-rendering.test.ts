@@ -192,7 +192,7 @@ describe('an export whose pieces any machine takes', () => {
     const pieces = piecesOf(cut, new Map([['take', { sha, hasSound: true }]]), SETTINGS);
     // Whoever asks is busy with the sound, and takes one at a time at most.
     const stop = new AbortController();
-    const asked = quietly.rendering
+    void quietly.rendering
       .renderAll({
         ...{ pieces, settings: SETTINGS, exportId: null, signal: stop.signal },
         ...{ beside: new Promise<void>(() => undefined), onPiece: () => undefined },
@@ -205,7 +205,6 @@ describe('an export whose pieces any machine takes', () => {
     child.kill('SIGTERM');
     expect(rendered()).toBeGreaterThan(0);
     expect(await ended).toBe(0);
-    void asked;
   });
 
   it('says why a piece cannot be rendered, and can be tried again', async () => {

@@ -94,14 +94,15 @@ async function cleanedVoice(
   return file;
 }
 
-/** What is heard of a take in a piece. */
-type HeardShot = Piece & { sound: NonNullable<Piece['sound']> };
+/** A piece in which something of a take is heard. */
+type HeardPiece = Piece & { sound: NonNullable<Piece['sound']> };
+const isHeard = (piece: Piece): piece is HeardPiece => piece.sound !== null;
 
 const pieceFile = ({ sound, frames }: Piece, cacheDir: string) =>
   path.join(cacheDir, `${hashOf([SOUND, sound, frames])}.pcm`);
 
 /** What brings a shot's sound to exactly the samples of its piece. */
-function pieceFilters({ sound: { shot, low }, frames }: HeardShot): string {
+function pieceFilters({ sound: { shot, low }, frames }: HeardPiece): string {
   const samples = frames * SAMPLES_PER_FRAME;
   return [
     `aresample=${SAMPLE_RATE}:async=1:first_pts=0`,
@@ -124,10 +125,11 @@ async function pieceSounds(
   pieces: readonly Piece[],
   { cacheDir, takePath, signal }: SoundTools,
 ): Promise<(string | null)[]> {
-  const lacking = new Map<string, HeardShot>();
-  for (const piece of pieces) {
-    const file = pieceFile(piece, cacheDir);
-    if (isHeard(piece) && !(await stat(file).catch(() => null))) lacking.set(file, piece);
+  const files = pieces.map((piece) => (isHeard(piece) ? pieceFile(piece, cacheDir) : null));
+  const lacking = new Map<string, HeardPiece>();
+  for (const [i, piece] of pieces.entries()) {
+    const file = files[i];
+    if (file && isHeard(piece) && !(await stat(file).catch(() => null))) lacking.set(file, piece);
   }
   const all = [...lacking].map(([file, piece]) => ({ file, part: partOf(file), piece }));
   for (let from = 0; from < all.length; from += CUT_AT_ONCE) {
@@ -144,10 +146,8 @@ async function pieceSounds(
     await ffmpeg([...inputs, ...outputs], { signal });
     for (const { file, part } of batch) await rename(part, file);
   }
-  return pieces.map((piece) => (piece.sound ? pieceFile(piece, cacheDir) : null));
+  return files;
 }
-const isHeard = (piece: Piece): piece is HeardShot => piece.sound !== null;
-
 type SoundFinish = Finish['sound'];
 
 interface SoundPart {

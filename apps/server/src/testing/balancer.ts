@@ -1,9 +1,8 @@
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { setTimeout as sleep } from 'node:timers/promises';
-import { accepts, freePort } from '../db/mariadb.ts';
+import { freePort } from '../db/mariadb.ts';
+import { startListening } from './listening.ts';
 
 /** As the guide to several machines says, but for how often it looks. */
 const rules = (port: number, servers: readonly number[]) => `
@@ -31,25 +30,13 @@ backend web
 ${servers.map((one) => `  server at-${one} 127.0.0.1:${one}`).join('\n')}
 `;
 
-const START_LIMIT_MS = 30_000;
-
 /** HAProxy on loopback before web servers on these ports. */
 export async function startBalancer(servers: readonly number[]) {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'zest-test-balancer-'));
   const port = await freePort();
   const file = path.join(folder, 'balancer.cfg');
   writeFileSync(file, rules(port, servers));
-  const child = spawn('haproxy', ['-f', file], {
-    stdio: 'ignore',
-    env: { ...process.env, PATH: `${process.env['PATH'] ?? ''}:/usr/sbin:/sbin` },
-  });
-  const ended = new Promise((resolve) => child.once('close', resolve));
-  const untilMs = Date.now() + START_LIMIT_MS;
-  while (!(await accepts(port))) {
-    if (Date.now() > untilMs || child.exitCode !== null)
-      throw new Error('The balancer of the test did not start.');
-    await sleep(20);
-  }
+  const running = await startListening('haproxy', ['-f', file], port);
   return {
     origin: `http://127.0.0.1:${port}`,
     /** Whether it has seen that a server is there. */
@@ -61,8 +48,7 @@ export async function startBalancer(servers: readonly number[]) {
       return line?.split(',')[17] === 'UP';
     },
     async stop() {
-      child.kill('SIGTERM');
-      await ended;
+      await running.end();
       rmSync(folder, { recursive: true, force: true });
     },
   };

@@ -1,9 +1,9 @@
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { accepts, freePort } from '../db/mariadb.ts';
+import { freePort } from '../db/mariadb.ts';
+import { startListening } from './listening.ts';
 
 /** A Redis server of its own on loopback, in an empty folder, gone when it is stopped. */
 export async function startRedis(wanted?: number) {
@@ -14,23 +14,7 @@ export async function startRedis(wanted?: number) {
     // What was told it is there after it was started again.
     ...['--appendonly', 'yes', '--appendfsync', 'always', '--save', ''],
   ];
-  const begin = async () => {
-    const child = spawn('redis-server', args, { stdio: 'ignore' });
-    const ended = new Promise<void>((resolve) => child.once('close', () => resolve()));
-    const untilMs = Date.now() + 30_000;
-    while (!(await accepts(port))) {
-      if (Date.now() > untilMs || child.exitCode !== null)
-        throw new Error('The Redis server of the test did not start.');
-      await sleep(20);
-    }
-    return {
-      pid: child.pid ?? 0,
-      end: async (signal: 'SIGTERM' | 'SIGKILL') => {
-        child.kill(signal);
-        await ended;
-      },
-    };
-  };
+  const begin = () => startListening('redis-server', args, port);
   let running = await begin();
   return {
     address: `redis://127.0.0.1:${port}/0`,
@@ -42,7 +26,7 @@ export async function startRedis(wanted?: number) {
       running = await begin();
     },
     async stop() {
-      await running.end('SIGTERM');
+      await running.end();
       rmSync(folder, { recursive: true, force: true });
     },
   };

@@ -1,10 +1,10 @@
-import { median, quantile, runsOf } from './numbers.ts';
+import { crossedAt, median, quantile, runsOf } from './numbers.ts';
 
 /** Where a falling signal last crosses a level before `to`, between two frames. */
 function lastCrossing(values: Float64Array, from: number, to: number, level: number): number {
   for (let i = to; i > from; i -= 1) {
-    const [before, after] = [values[i - 1] as number, values[i] as number];
-    if (before >= level && after < level) return i - 1 + (before - level) / (before - after);
+    if ((values[i - 1] as number) >= level && (values[i] as number) < level)
+      return crossedAt(values, i, level);
   }
   return to;
 }
@@ -12,8 +12,8 @@ function lastCrossing(values: Float64Array, from: number, to: number, level: num
 /** Where it next rises over a level, between two frames; `to` when it does not. */
 function nextCrossing(values: Float64Array, from: number, to: number, level: number): number {
   for (let i = from + 1; i <= to; i += 1) {
-    const [before, after] = [values[i - 1] as number, values[i] as number];
-    if (before <= level && after > level) return i - 1 + (level - before) / (after - before);
+    if ((values[i - 1] as number) <= level && (values[i] as number) > level)
+      return crossedAt(values, i, level);
   }
   return to;
 }

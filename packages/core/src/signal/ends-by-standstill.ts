@@ -1,5 +1,5 @@
 import { SAME_MS, type End } from './ends-by-level.ts';
-import { median } from './numbers.ts';
+import { crossedAt, median } from './numbers.ts';
 import { STILL_SPEED } from './stillness.ts';
 
 /** So much slower than the fastest on the way back is still, too, with moves that are slow themselves. */
@@ -18,8 +18,8 @@ const PAUSE = 1.8;
 /** Where a falling value first is below a level, between two frames; null when it never is. */
 function firstBelow(values: Float64Array, from: number, to: number, level: number): number | null {
   for (let i = Math.max(1, from); i <= to; i += 1) {
-    const [before, now] = [values[i - 1] as number, values[i] as number];
-    if (now < level) return before >= level ? i - 1 + (before - level) / (before - now) : i;
+    if ((values[i] as number) < level)
+      return (values[i - 1] as number) >= level ? crossedAt(values, i, level) : i;
   }
   return null;
 }

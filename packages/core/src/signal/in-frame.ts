@@ -51,6 +51,11 @@ interface Place {
   y: number;
 }
 
+const jointIn = (pose: SeenPose, joint: Joint) => pose[joints.indexOf(joint)];
+
+/** From one place to another, in heights of the picture. */
+const apart = (a: Place, b: Place, aspect: number) => Math.hypot((a.x - b.x) * aspect, a.y - b.y);
+
 /** From one joint on beyond the other, by a length in heights of the picture. */
 function beyond(from: Place, end: Place, reach: number, aspect: number): Place {
   const [dx, dy] = [(end.x - from.x) * aspect, end.y - from.y];
@@ -62,25 +67,18 @@ function beyond(from: Place, end: Place, reach: number, aspect: number): Place {
 function heightIn(at: (joint: Joint) => Place | null, usual: number, aspect: number): number {
   const trunk = (['left', 'right'] as const).flatMap((side) => {
     const [shoulder, hip] = [at(`${side} shoulder`), at(`${side} hip`)];
-    return shoulder && hip
-      ? [Math.hypot((shoulder.x - hip.x) * aspect, shoulder.y - hip.y) / TRUNK]
-      : [];
+    return shoulder && hip ? [apart(shoulder, hip, aspect) / TRUNK] : [];
   });
   return Math.max(usual, ...(trunk.length === 2 ? trunk : []));
 }
 
 /** Whether the trunk is upright, so that feet are below the knees, and whether both feet are guessed. */
 function legsOf(pose: SeenPose, height: number, aspect: number) {
-  const at = (joint: Joint) => pose[joints.indexOf(joint)];
-  const across = (a: Place, b: Place) => Math.hypot((a.x - b.x) * aspect, a.y - b.y);
+  const at = (joint: Joint) => jointIn(pose, joint);
   const [shoulder, hip] = [at('left shoulder'), at('left hip')];
-  const [kneeL, kneeR, footL, footR] = [
-    at('left knee'),
-    at('right knee'),
-    at('left ankle'),
-    at('right ankle'),
-  ];
-  const knees = kneeL && kneeR ? across(kneeL, kneeR) : 0;
+  const [kneeL, kneeR] = [at('left knee'), at('right knee')];
+  const [footL, footR] = [at('left ankle'), at('right ankle')];
+  const knees = kneeL && kneeR ? apart(kneeL, kneeR, aspect) : 0;
   return {
     standUp:
       shoulder !== undefined &&
@@ -91,14 +89,14 @@ function legsOf(pose: SeenPose, height: number, aspect: number) {
       footR !== undefined &&
       Math.max(footL.score, footR.score) < SURE_FOOT &&
       knees > SHANK * height &&
-      across(footL, footR) < IN_ONE_PLACE * knees,
+      apart(footL, footR, aspect) < IN_ONE_PLACE * knees,
   };
 }
 
 /** The ends of the body as they are in the picture, or would be beside it. */
 function endsOf(pose: SeenPose, usual: number, aspect: number): Place[] {
   const seen = (joint: Joint, least: number): (Place & { score: number }) | null => {
-    const found = pose[joints.indexOf(joint)];
+    const found = jointIn(pose, joint);
     return found && found.score >= least ? found : null;
   };
   const sure = (joint: Joint) => placeOfJoint(pose, joint);

@@ -79,3 +79,9 @@ export const autocorrelation = (
 
 /** A value as a part of a whole, between none and all of it. */
 export const asPart = (value: number): number => Math.min(1, Math.max(0, value));
+
+/** Where values cross a level between a frame and the one before it, in frames. */
+export function crossedAt(values: ArrayLike<number>, frame: number, level: number): number {
+  const [before, after] = [values[frame - 1] as number, values[frame] as number];
+  return frame - 1 + (before - level) / (before - after);
+}

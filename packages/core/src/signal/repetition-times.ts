@@ -27,8 +27,8 @@ const LAST = 1.5;
 /**
  * When cycles begin, are at their top and are over.
  * @param distance from rest, see `distanceFromRest`; null where no body is seen
- * @param speed how fast the body moves, see `speedOf`; null where no body is seen
  * @param isDoubtful whether the rest itself is in doubt, see `restsElsewhere`
+ * @param speed how fast the body moves, see `speedOf`; null where no body is seen
  */
 export function timesOf(
   values: Float64Array,

@@ -196,7 +196,8 @@ export function repetitionsIn(
   rests: readonly StillStretch[] = [],
   gone: readonly TimeSpan[] = [],
 ): SeenRepetition[] {
-  const still = stillFrames(body);
+  const speed = speedOf(body);
+  const still = stillFrames(body, speed);
   const signals = moveSignals(body);
   const best = bestReading(body, still, signals);
   if (!best) return [];
@@ -216,15 +217,7 @@ export function repetitionsIn(
   const cycles = reading.cycles.filter((cycle) => !isRest(cycle));
   const distance = distanceFromRest(body, reading.values, reading.cycles, still);
   const isElsewhere = distance !== null && restsElsewhere(distance, still);
-  const times = timesOf(
-    reading.values,
-    distance,
-    cycles,
-    step,
-    body.everyMs,
-    isElsewhere,
-    speedOf(body),
-  );
+  const times = timesOf(reading.values, distance, cycles, step, body.everyMs, isElsewhere, speed);
   const judged = cycles.map((cycle, i): Judged => {
     const direction = wayBetween(jointSignals, cycle.from, cycle.top);
     const neighbours = [cycles[i - 1], cycles[i + 1]].flatMap((other) => other ?? []);

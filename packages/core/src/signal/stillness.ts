@@ -60,9 +60,8 @@ function pictureChange(
   });
 }
 
-/** 1 for each look at which the performer is there and still. */
-export function stillFrames(body: Body): Uint8Array {
-  const speed = speedOf(body);
+/** 1 for each look at which the performer is there and still. @param speed see `speedOf` */
+export function stillFrames(body: Body, speed = speedOf(body)): Uint8Array {
   return Uint8Array.from(speed, (value, i) =>
     body.present[i] === 1 && value < STILL_SPEED ? 1 : 0,
   );
