@@ -66,17 +66,51 @@ function measured(features: Float32Array, times: Float64Array): Measured {
   return { values, squares };
 }
 
-/** Most of the time goes here: as a product, for that takes half as long as by differences. */
-function squaredDistance(a: Measured, frame: number, b: Measured, r: number): number {
-  const x = a.values;
-  const y = b.values;
-  let even = 0;
-  let odd = 0;
-  for (let i = frame * FEATURES, j = r * FEATURES, end = i + FEATURES; i < end; i += 2, j += 2) {
-    even += (x[i] as number) * (y[j] as number);
-    odd += (x[i + 1] as number) * (y[j + 1] as number);
+/**
+ * Squared distances of a frame to those from `from` to before `to`, into `row`. Most of the time goes
+ * here: products take half as long as differences, and four at a time a fifth less again.
+ */
+function squaredDistances(
+  a: Measured,
+  frame: number,
+  b: Measured,
+  [from, to]: readonly [number, number],
+  row: Float32Array,
+): void {
+  const [x, y, begin] = [a.values, b.values, frame * FEATURES];
+  const own = a.squares[frame] as number;
+  const put = (r: number, product: number) => {
+    row[r] = Math.max(0, own + (b.squares[r] as number) - 2 * product);
+  };
+  let r = from;
+  for (; r + 3 < to; r += 4) {
+    let [first, second, third, fourth] = [0, 0, 0, 0];
+    for (let f = 0, j = r * FEATURES; f < FEATURES; f += 1, j += 1) {
+      const value = x[begin + f] as number;
+      first += value * (y[j] as number);
+      second += value * (y[j + FEATURES] as number);
+      third += value * (y[j + 2 * FEATURES] as number);
+      fourth += value * (y[j + 3 * FEATURES] as number);
+    }
+    put(r, first);
+    put(r + 1, second);
+    put(r + 2, third);
+    put(r + 3, fourth);
   }
-  return Math.max(0, (a.squares[frame] as number) + (b.squares[r] as number) - 2 * (even + odd));
+  for (; r < to; r += 1) {
+    let product = 0;
+    for (let f = 0, j = r * FEATURES; f < FEATURES; f += 1, j += 1)
+      product += (x[begin + f] as number) * (y[j] as number);
+    put(r, product);
+  }
+}
+
+/** Some of the frames, one after the other. */
+function framesAt(features: Float32Array, which: readonly number[]): Float32Array {
+  const out = new Float32Array(which.length * FEATURES);
+  for (const [i, frame] of which.entries())
+    out.set(features.subarray(frame * FEATURES, (frame + 1) * FEATURES), i * FEATURES);
+  return out;
 }
 
 /** Distances, each frame's own typical one taken off and in its own spread. */
@@ -88,17 +122,18 @@ export function plainCosts(
   const loud = [...quiet.keys()].filter((r) => quiet[r] === 0);
   const sample = loud.filter((_, i) => i % Math.max(1, Math.floor(loud.length / SAMPLE)) === 0);
   const [a, b] = [measured(features, AS_IT_IS), measured(reference, AS_IT_IS)];
-  const distance = (frame: number, r: number) => Math.sqrt(squaredDistance(a, frame, b, r));
+  const sampled = measured(framesAt(reference, sample), AS_IT_IS);
+  const toSample = new Float32Array(sample.length);
   // Each frame's typical distance and its spread, found when first asked for.
   const frames = features.length / FEATURES;
   const [means, spreads] = [new Float64Array(frames), new Float64Array(frames)];
   const learn = (frame: number) => {
+    squaredDistances(a, frame, sampled, [0, sample.length], toSample);
     let sum = 0;
     let squares = 0;
-    for (const r of sample) {
-      const d = distance(frame, r);
-      sum += d;
-      squares += d * d;
+    for (const square of toSample) {
+      sum += Math.sqrt(square);
+      squares += square;
     }
     const mean = sum / sample.length;
     means[frame] = mean;
@@ -108,7 +143,8 @@ export function plainCosts(
     if (spreads[frame] === 0) learn(frame);
     const mean = means[frame] as number;
     const spread = spreads[frame] as number;
-    for (let r = from; r < to; r += 1) row[r] = (distance(frame, r) - mean) / spread;
+    squaredDistances(a, frame, b, [from, to], row);
+    for (let r = from; r < to; r += 1) row[r] = (Math.sqrt(row[r] as number) - mean) / spread;
   };
 }
 
@@ -206,12 +242,19 @@ export function likelyCosts(
   const steady = within.reduce((sum, variance) => sum + Math.log(variance) / 2, 0);
   const times = within.map((variance) => Math.sqrt(1 / (2 * variance)));
   const [a, b] = [measured(features, times), measured(reference, times)];
-  const ratio = (t: number, r: number) =>
-    steady - (asAny[t] as number) + squaredDistance(a, t, b, r);
+  const steadyAt = (t: number) => steady - (asAny[t] as number);
+  const row = new Float32Array(reference.length / FEATURES);
+  const ratio = (t: number, r: number) => {
+    squaredDistances(a, t, b, [r, r + 1], row);
+    return steadyAt(t) + (row[r] as number);
+  };
   // The usual cost of what was found to be the same is -1.
   const usual = pairs.reduce((sum, [t, r]) => sum + ratio(t, r), 0) / Math.max(1, pairs.length);
   const scale = 1 / Math.max(0.5, -usual);
-  return (frame, from, to, row) => {
-    for (let r = from; r < to; r += 1) row[r] = Math.min(3, ratio(frame, r) * scale);
+  return (frame, from, to, costs) => {
+    const base = steadyAt(frame);
+    squaredDistances(a, frame, b, [from, to], costs);
+    for (let r = from; r < to; r += 1)
+      costs[r] = Math.min(3, (base + (costs[r] as number)) * scale);
   };
 }
