@@ -1,6 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Redis } from 'ioredis';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { startRedis, type TestRedis } from '../testing/redis.ts';
 import { until } from '../testing/server.ts';
 import type { Hub } from './hub.ts';
@@ -124,6 +124,7 @@ for (const [kind, open] of Object.entries(kinds))
 it('over Redis, what was kept is there after Redis died, and channels are heard again', async () => {
   const [connection, other] = [new Redis(redis.address), new Redis(redis.address)];
   for (const one of [connection, other]) one.on('error', () => undefined);
+  const unheard = vi.spyOn(console, 'error');
   const [here, there] = [await redisHub(connection, 'gap'), await redisHub(other, 'gap')];
   const heard: unknown[] = [];
   await there.hear('news', (message) => heard.push(message));
@@ -141,5 +142,7 @@ it('over Redis, what was kept is there after Redis died, and channels are heard 
     20_000,
   );
   expect(new Set(heard)).toEqual(new Set(['after']));
+  expect(unheard.mock.calls).toEqual([]);
+  unheard.mockRestore();
   await Promise.all([here.close(), there.close()]);
 });

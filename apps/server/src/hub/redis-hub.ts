@@ -56,6 +56,8 @@ const LIST = `${CLOCK}
  */
 export async function redisHub(connection: Redis, prefix = 'zest'): Promise<Hub> {
   const hearing = connection.duplicate();
+  // What goes wrong with it goes wrong with the other one too, whose owner hears of it.
+  hearing.on('error', () => undefined);
   await Promise.all([connection.ping(), hearing.ping()]);
   const nameOf = (name: string) => `${prefix}:${name}`;
   const listeners = new Map<string, Set<(message: unknown) => void>>();
