@@ -183,6 +183,8 @@ export function adaptedTo(
   return out;
 }
 
+const LEAST_VARIANCE = 1e-3;
+
 /** A recording as it is compared. */
 export interface Heard {
   /** `FEATURES` numbers a frame. */
@@ -209,7 +211,10 @@ export function heardAs(features: Float32Array, speech: Uint8Array): Heard {
   let steady = 0;
   for (let f = 0; f < FEATURES; f += 1) {
     mean[f] = (mean[f] as number) / Math.max(1, count);
-    about[f] = Math.max(1e-3, (about[f] as number) / Math.max(1, count) - (mean[f] as number) ** 2);
+    about[f] = Math.max(
+      LEAST_VARIANCE,
+      (about[f] as number) / Math.max(1, count) - (mean[f] as number) ** 2,
+    );
     steady += Math.log(about[f] as number) / 2;
   }
   const asAny = Float64Array.from(speech, (_, t) => {
@@ -232,7 +237,7 @@ export function likelyCosts(
   reference: Float32Array,
   pairs: readonly [number, number][],
 ): Costs {
-  const within = new Float64Array(FEATURES).fill(1e-3);
+  const within = new Float64Array(FEATURES).fill(LEAST_VARIANCE);
   for (const [t, r] of pairs)
     for (let f = 0; f < FEATURES; f += 1)
       within[f] =
@@ -243,18 +248,14 @@ export function likelyCosts(
   const times = within.map((variance) => Math.sqrt(1 / (2 * variance)));
   const [a, b] = [measured(features, times), measured(reference, times)];
   const steadyAt = (t: number) => steady - (asAny[t] as number);
-  const row = new Float32Array(reference.length / FEATURES);
-  const ratio = (t: number, r: number) => {
-    squaredDistances(a, t, b, [r, r + 1], row);
-    return steadyAt(t) + (row[r] as number);
-  };
-  // The usual cost of what was found to be the same is -1.
-  const usual = pairs.reduce((sum, [t, r]) => sum + ratio(t, r), 0) / Math.max(1, pairs.length);
+  // How far apart they are on average follows from the spreads. Their usual cost is -1.
+  const usual =
+    within.reduce((sum, variance) => sum + (1 - LEAST_VARIANCE / variance) / 2, 0) +
+    pairs.reduce((sum, [t]) => sum + steadyAt(t), 0) / Math.max(1, pairs.length);
   const scale = 1 / Math.max(0.5, -usual);
-  return (frame, from, to, costs) => {
+  return (frame, from, to, row) => {
     const base = steadyAt(frame);
-    squaredDistances(a, frame, b, [from, to], costs);
-    for (let r = from; r < to; r += 1)
-      costs[r] = Math.min(3, (base + (costs[r] as number)) * scale);
+    squaredDistances(a, frame, b, [from, to], row);
+    for (let r = from; r < to; r += 1) row[r] = Math.min(3, (base + (row[r] as number)) * scale);
   };
 }
