@@ -2,12 +2,10 @@ import path from 'node:path';
 import { GetObjectCommand, NoSuchKey, S3Client } from '@aws-sdk/client-s3';
 import type { Folders, S3Settings } from '../config.ts';
 import { FileCache } from './file-cache.ts';
-import { s3Parts } from './s3-parts.ts';
 import { s3Arrivals } from './s3-arrivals.ts';
+import { s3Parts } from './s3-parts.ts';
+import { patientRetries } from './s3-retries.ts';
 import { s3Store } from './s3-store.ts';
-
-/** A store that is away for a moment is asked again for about half a minute. */
-const MOST_ATTEMPTS = 9;
 
 /** Says now, not with the first take, that the bucket's name or key is wrong. */
 async function tryBucket(client: S3Client, bucket: string): Promise<void> {
@@ -25,7 +23,7 @@ export async function openS3(
   const settings = {
     region,
     bucket,
-    maxAttempts: MOST_ATTEMPTS,
+    retryStrategy: patientRetries,
     ...(!checksums && { requestChecksumCalculation: 'WHEN_REQUIRED' as const }),
     ...(endpoint !== null && { endpoint, forcePathStyle: true }),
     ...(key !== null &&
