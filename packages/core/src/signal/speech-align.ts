@@ -8,11 +8,12 @@ import {
   withQuiet,
   type Heard,
 } from './speech-costs.ts';
+import { doubtEdges, settleStarts, type Place } from './speech-edges.ts';
 import { lessThanByChance, plainlyOf, type Learnt } from './speech-order.ts';
 import { bestPath, spanOf, type Costs, type Path, type Sentences } from './speech-path.ts';
 import { FEATURES, mfccOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
 import { bandAbout, bestStart, MOST_CELLS } from './speech-start.ts';
-import { evidenceFor, NOT_SURE, partsLacking, trustIn, type Evidence } from './speech-trust.ts';
+import { evidenceFor, trustIn, type Evidence } from './speech-trust.ts';
 import { merge, spanLength } from '../time/index.ts';
 
 /** A sentence of the script where it was said. Times in milliseconds of the recording. */
@@ -40,12 +41,8 @@ export interface SpeechMatch {
   starts: readonly number[];
 }
 
-/**
- * A sentence in the recording: its frames there, and pairs of frames that were found to be the same.
- */
-interface Found {
-  sentence: number;
-  span: readonly [first: number, last: number];
+/** With the pairs of frames that were found to be the same. */
+interface Found extends Place {
   pairs: [number, number][];
 }
 
@@ -88,7 +85,7 @@ function bestOf(found: readonly Found[], costs: Costs, total: number): Found[] {
  * The reference is adapted by the sentences that are confirmed, where they hold at least so many pairs
  * of frames.
  */
-const LEAST_CONFIRMED = FEATURES * 12;
+const LEAST_CONFIRMED = FEATURES * 30;
 const CONFIRMED = 3;
 /** The same before the reference is adapted at all, when less can speak for a sentence. */
 const CONFIRMED_PLAIN = 2.5;
@@ -106,6 +103,7 @@ function evidenceIn(
   heard: Heard,
   plain: Float32Array,
   { starts, quiet }: Sentences,
+  apart: number,
 ): Map<number, Evidence> {
   const total = quiet.length;
   const row = new Float32Array(total);
@@ -125,7 +123,7 @@ function evidenceIn(
       evidence.set(
         sentence,
         costs
-          ? evidenceFor(costs, span, spanOf(starts, sentence), total, LATER, row)
+          ? evidenceFor(costs, span, spanOf(starts, sentence), total, LATER, row, apart)
           : { alone: null, amongAlike: null },
       );
   }
@@ -134,6 +132,8 @@ function evidenceIn(
 
 /** Times the reference is adapted, and the sentences are looked for by it. */
 const PASSES = 3;
+/** What to learn from is told by every second frame; how sure a sentence is, by all of them. */
+const TO_LEARN = 2;
 /**
  * Those of the sentences found that the reference is adapted by: what was confirmed, where it is
  * enough. What else was said in between would else be learnt as the teacher's voice.
@@ -153,10 +153,10 @@ function toLearnFrom(
 /**
  * How sure each of `count` sentences is, by what speaks for it or by how well it fits; null for those
  * not found.
- * @param cost what a frame of it costs, @param lacksPart see `partsLacking`
+ * @param cost what a frame of it costs
  */
 function howSure(
-  found: readonly (Found & { cost: number; lacksPart: boolean })[],
+  found: readonly (Found & { cost: number })[],
   evidence: ReadonlyMap<number, Evidence>,
   { script, most }: ReturnType<typeof plainlyOf>,
   count: number,
@@ -166,11 +166,10 @@ function howSure(
   );
   const sure: (number | null)[] = byEvidence.map(() => null);
   const least = CONFIRMED_PLAIN + CONFIRMED_MORE * (1 - script);
-  for (const { sentence, cost, lacksPart } of found) {
+  for (const { sentence, cost } of found) {
     const fits = (evidence.get(sentence)?.amongAlike ?? 0) >= least;
     const byFit = fits ? script * asPart(0.5 + LATER.insertionFrame - cost) : 0;
-    const own = most * Math.max(byEvidence[sentence] ?? 0, byFit);
-    sure[sentence] = lacksPart ? Math.min(own, NOT_SURE) : own;
+    sure[sentence] = most * Math.max(byEvidence[sentence] ?? 0, byFit);
   }
   return sure;
 }
@@ -192,7 +191,7 @@ export function alignSpeech(match: SpeechMatch): Alignment {
   let evidence: ReadonlyMap<number, Evidence> = new Map(
     found.map(({ sentence, span }) => [
       sentence,
-      evidenceFor(costs, span, spanOf(starts, sentence), total, FIRST, row),
+      evidenceFor(costs, span, spanOf(starts, sentence), total, FIRST, row, TO_LEARN),
     ]),
   );
   let best = bestOf(found, costs, total);
@@ -212,30 +211,20 @@ export function alignSpeech(match: SpeechMatch): Alignment {
       speech.length * total <= MOST_CELLS ? wide : bandAbout(path, starts, total, 1),
       costs,
     );
+    path = settleStarts(path, foundIn(path, speech, sentences), costs, speech, sentences);
     found = foundIn(path, speech, sentences);
     best = bestOf(found, costs, total);
-    evidence = evidenceIn(found, best, heard, plain, sentences);
+    evidence = evidenceIn(found, best, heard, plain, sentences, pass < PASSES - 1 ? TO_LEARN : 1);
     adapted = toLearnFrom(found, best, evidence, CONFIRMED);
   }
-  const isOther = (t: number) => speech[t] === 1 && (path.at[t] as number) < 0;
-  const lacking = partsLacking(
-    found.map(({ sentence, span }) => {
-      const [from, to] = spanOf(starts, sentence);
-      return { span, length: to - from };
-    }),
-    isOther,
-  );
   const trust = howSure(
-    found.map((one, i) => ({
-      ...one,
-      cost: costOfFound(one, costs, row),
-      lacksPart: lacking[i] === true,
-    })),
+    found.map((one) => ({ ...one, cost: costOfFound(one, costs, row) })),
     evidence,
     plainlyOf(learnt && lessThanByChance(path, learnt, heard, plain, sentences)),
     starts.length - 1,
   );
-  return readOff(path, speech, sentences, trust);
+  const sure = doubtEdges(path, found, speech, sentences, trust);
+  return readOff(path, speech, sentences, sure);
 }
 
 /**

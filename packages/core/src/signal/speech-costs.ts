@@ -25,20 +25,20 @@ const QUIET = { both: -0.5, one: 0.45 } as const;
 const SAMPLE = 256;
 
 export function withQuiet(speech: Uint8Array, quiet: Uint8Array, costs: Costs): Costs {
-  return (frame, from, to, row) => {
+  return (frame, from, to, row, step = 1) => {
     const isSpeech = speech[frame] === 1;
     // In noise the weak beginnings and ends of words sink under it: they may still be heard as what
     // they are.
     const isNear =
       isSpeech || speech[frame - NEAR_SPEECH] === 1 || speech[frame + NEAR_SPEECH] === 1;
-    if (isNear) costs(frame, from, to, row);
+    if (isNear) costs(frame, from, to, row, step);
     if (!isSpeech) {
-      for (let r = from; r < to; r += 1)
+      for (let r = from; r < to; r += step)
         row[r] =
           quiet[r] === 1 ? QUIET.both : isNear ? Math.min(QUIET.one, row[r] as number) : QUIET.one;
       return;
     }
-    for (let r = from; r < to; r += 1) if (quiet[r] === 1) row[r] = QUIET.one;
+    for (let r = from; r < to; r += step) if (quiet[r] === 1) row[r] = QUIET.one;
   };
 }
 
@@ -67,37 +67,37 @@ function measured(features: Float32Array, times: Float64Array): Measured {
 }
 
 /**
- * Squared distances of a frame to those from `from` to before `to`, into `row`. Most of the time goes
- * here: products take half as long as differences, and four at a time a fifth less again.
+ * Squared distances of a frame to every `step`-th from `from` to before `to`, into `row`. Most of the
+ * time goes here: products take half as long as differences, and four at a time a fifth less again.
  */
 function squaredDistances(
   a: Measured,
   frame: number,
   b: Measured,
-  [from, to]: readonly [number, number],
+  [from, to, step = 1]: readonly [number, number, number?],
   row: Float32Array,
 ): void {
-  const [x, y, begin] = [a.values, b.values, frame * FEATURES];
+  const [x, y, begin, apart] = [a.values, b.values, frame * FEATURES, step * FEATURES];
   const own = a.squares[frame] as number;
   const put = (r: number, product: number) => {
     row[r] = Math.max(0, own + (b.squares[r] as number) - 2 * product);
   };
   let r = from;
-  for (; r + 3 < to; r += 4) {
+  for (; r + 3 * step < to; r += 4 * step) {
     let [first, second, third, fourth] = [0, 0, 0, 0];
     for (let f = 0, j = r * FEATURES; f < FEATURES; f += 1, j += 1) {
       const value = x[begin + f] as number;
       first += value * (y[j] as number);
-      second += value * (y[j + FEATURES] as number);
-      third += value * (y[j + 2 * FEATURES] as number);
-      fourth += value * (y[j + 3 * FEATURES] as number);
+      second += value * (y[j + apart] as number);
+      third += value * (y[j + 2 * apart] as number);
+      fourth += value * (y[j + 3 * apart] as number);
     }
     put(r, first);
-    put(r + 1, second);
-    put(r + 2, third);
-    put(r + 3, fourth);
+    put(r + step, second);
+    put(r + 2 * step, third);
+    put(r + 3 * step, fourth);
   }
-  for (; r < to; r += 1) {
+  for (; r < to; r += step) {
     let product = 0;
     for (let f = 0, j = r * FEATURES; f < FEATURES; f += 1, j += 1)
       product += (x[begin + f] as number) * (y[j] as number);
@@ -139,12 +139,12 @@ export function plainCosts(
     means[frame] = mean;
     spreads[frame] = Math.sqrt(Math.max(1e-6, squares / sample.length - mean * mean));
   };
-  return (frame, from, to, row) => {
+  return (frame, from, to, row, step = 1) => {
     if (spreads[frame] === 0) learn(frame);
     const mean = means[frame] as number;
     const spread = spreads[frame] as number;
-    squaredDistances(a, frame, b, [from, to], row);
-    for (let r = from; r < to; r += 1) row[r] = (Math.sqrt(row[r] as number) - mean) / spread;
+    squaredDistances(a, frame, b, [from, to, step], row);
+    for (let r = from; r < to; r += step) row[r] = (Math.sqrt(row[r] as number) - mean) / spread;
   };
 }
 
@@ -253,9 +253,10 @@ export function likelyCosts(
     within.reduce((sum, variance) => sum + (1 - LEAST_VARIANCE / variance) / 2, 0) +
     pairs.reduce((sum, [t]) => sum + steadyAt(t), 0) / Math.max(1, pairs.length);
   const scale = 1 / Math.max(0.5, -usual);
-  return (frame, from, to, row) => {
+  return (frame, from, to, costs, step = 1) => {
     const base = steadyAt(frame);
-    squaredDistances(a, frame, b, [from, to], row);
-    for (let r = from; r < to; r += 1) row[r] = Math.min(3, (base + (row[r] as number)) * scale);
+    squaredDistances(a, frame, b, [from, to, step], costs);
+    for (let r = from; r < to; r += step)
+      costs[r] = Math.min(3, (base + (costs[r] as number)) * scale);
   };
 }

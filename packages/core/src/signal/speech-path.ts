@@ -72,8 +72,17 @@ class Backpointers {
   }
 }
 
-/** Fills `row` with the costs of frames `from` to before `to` of the sentences at a frame. */
-export type Costs = (frame: number, from: number, to: number, row: Float32Array) => void;
+/**
+ * Fills `row` with the costs of frames `from` to before `to` of the sentences at a frame; of every
+ * `step`-th of them, where that is given.
+ */
+export type Costs = (
+  frame: number,
+  from: number,
+  to: number,
+  row: Float32Array,
+  step?: number,
+) => void;
 
 /** A step of at most so many frames of a sentence at once. */
 const JUMPS = 3;

@@ -119,23 +119,30 @@ const decibels = (power: number) => 10 * Math.log10(power + FLOOR_POWER);
 const OVER_DB = 7;
 const UNDER_PEAK_DB = 31;
 const BEST_BANDS = 7;
-/** A beep has nearly all of its power in two bands for this long. */
+/**
+ * A beep has nearly all of its power in two bands for this long. Those below are where the pitch of a
+ * voice lies, and the uppermost is hiss: there nearly every second of some voices has such a stretch.
+ */
 const TONE_PART = 0.93;
 const TONE_MS = 80;
+const TONE_HZ = { from: 350, to: 6_500 } as const;
 const SHORTEST_MS = 160;
 const GAP_MS = 120;
 
 /** 1 for each frame in which somebody speaks; beeps and knocks are not speech. */
 export function speechFrames(sound: BandSound, floor: Float32Array): Uint8Array {
   const { frames, powers } = sound;
+  const bands = Array.from({ length: BANDS }, (_, b) => hertz(middleOf(b)));
+  const mayBeTone = bands.map((hz) => hz >= TONE_HZ.from && hz <= TONE_HZ.to);
   const level = new Float32Array(frames);
   const isTone = new Uint8Array(frames);
   const over = new Float32Array(BANDS);
   const energies = new Float32Array(BANDS);
   for (let frame = 0; frame < frames; frame += 1) {
-    let total = 0;
+    let [total, loudest] = [0, 0];
     for (let b = 0; b < BANDS; b += 1) {
       const power = powers[frame * BANDS + b] as number;
+      if (power > (powers[frame * BANDS + loudest] as number)) loudest = b;
       energies[b] = power;
       over[b] = decibels(power) - decibels(floor[b] as number);
       total += power;
@@ -144,11 +151,8 @@ export function speechFrames(sound: BandSound, floor: Float32Array): Uint8Array 
     energies.sort();
     level[frame] =
       over.subarray(BANDS - BEST_BANDS).reduce((sum, value) => sum + value, 0) / BEST_BANDS;
-    isTone[frame] =
-      ((energies[BANDS - 1] as number) + (energies[BANDS - 2] as number)) / (total + FLOOR_POWER) >
-      TONE_PART
-        ? 1
-        : 0;
+    const ofTwo = (energies[BANDS - 1] as number) + (energies[BANDS - 2] as number);
+    isTone[frame] = mayBeTone[loudest] && ofTwo / (total + FLOOR_POWER) > TONE_PART ? 1 : 0;
   }
   const least = Math.max(OVER_DB, quantile(level, 0.98) - UNDER_PEAK_DB);
   const speech = Uint8Array.from(level, (value) => (value > least ? 1 : 0));

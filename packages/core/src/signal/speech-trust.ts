@@ -1,4 +1,4 @@
-import { asPart, median } from './numbers.ts';
+import { asPart } from './numbers.ts';
 import type { Costs, TransitionCosts } from './speech-path.ts';
 
 /** Other stretches of the script a sentence is held against; with half as many, some are lost. */
@@ -22,25 +22,24 @@ function costOf(
   to: number,
   { repeat, jump }: TransitionCosts,
   row: Float32Array,
+  apart: number,
 ): number {
-  const count = to - from;
+  const count = Math.ceil((to - from) / apart);
+  const ends = ENDS / apart;
   let [before, now] = [new Float32Array(count), new Float32Array(count)];
-  for (let t = first; t <= last; t += 1) {
-    costs(t, from, to, row);
+  let frames = 0;
+  for (let t = first; t <= last; t += apart, frames += 1) {
+    costs(t, from, to, row, apart);
     for (let i = 0; i < count; i += 1) {
-      let best = t === first ? (i < ENDS ? 0 : Infinity) : (before[i] as number) + repeat;
+      let best = t === first ? (i < ends ? 0 : Infinity) : (before[i] as number) + repeat;
       for (let back = 1; t > first && back <= 3 && back <= i; back += 1)
         best = Math.min(best, (before[i - back] as number) + (jump[back - 1] as number));
-      now[i] = best + (row[from + i] as number);
+      now[i] = best + (row[from + i * apart] as number);
     }
     [before, now] = [now, before];
   }
-  return (
-    before
-      .subarray(Math.max(0, count - ENDS))
-      .reduce((least, cost) => Math.min(least, cost), Infinity) /
-    (last - first + 1)
-  );
+  const end = before.subarray(Math.max(0, count - ends));
+  return end.reduce((least, cost) => Math.min(least, cost), Infinity) / frames;
 }
 
 /** Others that may fit better: the same words may stand in a script more than once. */
@@ -57,9 +56,10 @@ export interface Evidence {
 /**
  * How much better a sentence fits the stretch it was found in than other stretches of the script as
  * long as it do; null where there are too few. Costs must not come from a reference adapted by this
- * sentence. Measured beside each other on recordings of people and of synthesisers: right sentences
- * come to 3 to 13, on average 6; those of a wrong script are beaten by another stretch half the
- * time, and else come to 1 to 5.
+ * sentence. With `apart` only every so many frames of recording and script are looked at, which is
+ * enough to tell what to learn a voice from. Measured beside each other on recordings of people and
+ * of synthesisers: right sentences come to 3 to 13, on average 6; those of a wrong script are beaten
+ * by another stretch half the time, and else come to 1 to 5.
  */
 export function evidenceFor(
   costs: Costs,
@@ -68,13 +68,14 @@ export function evidenceFor(
   total: number,
   transitions: TransitionCosts,
   row: Float32Array,
+  apart = 1,
 ): Evidence {
-  const cost = costOf(costs, span, from, to, transitions, row);
+  const cost = costOf(costs, span, from, to, transitions, row, apart);
   const others: number[] = [];
   for (let d = 0; d < DECOYS; d += 1) {
     const begin = Math.floor(((total - (to - from)) * d) / (DECOYS - 1));
     if (begin >= to || begin + to - from <= from)
-      others.push(costOf(costs, span, begin, begin + to - from, transitions, row));
+      others.push(costOf(costs, span, begin, begin + to - from, transitions, row, apart));
   }
   const worse = others.filter((other) => other > cost);
   const alike = others.length - worse.length;
@@ -119,34 +120,4 @@ export function trustIn(evidence: readonly (number | null | undefined)[]): (numb
   return sure === 1 && found.length >= MANY
     ? trust.map((value) => value && Math.min(value, NOT_SURE))
     : trust;
-}
-
-/** Who is so much quicker with one sentence than with most has said a part of it elsewhere. */
-const HURRIED = 0.72;
-/** Frames before and after a sentence in which that may be, and how many of them it takes. */
-const BESIDE = 25;
-const LEAST_BESIDE = 12;
-
-/**
- * Whether a part of each sentence found may lie in the speech beside it: it is said much faster than
- * the others, and speech of no sentence is next to it.
- * @param found where each is, and how many frames it has in the reference
- * @param isOther whether a frame of the recording is speech of no sentence
- */
-export function partsLacking(
-  found: readonly { span: Span; length: number }[],
-  isOther: (frame: number) => boolean,
-): boolean[] {
-  const pace = ({ span: [first, last], length }: { span: Span; length: number }) =>
-    (last - first + 1) / length;
-  const usual = median(found.map(pace));
-  const others = (from: number) =>
-    Array.from({ length: BESIDE }, (_, i) => from + i).filter(isOther).length;
-  return found.map((one) => {
-    const [first, last] = one.span;
-    return (
-      pace(one) < HURRIED * usual &&
-      Math.max(others(first - BESIDE), others(last + 1)) >= LEAST_BESIDE
-    );
-  });
 }

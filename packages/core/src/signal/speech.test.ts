@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { partsLacking, SURE_SENTENCE, trustIn } from './speech-trust.ts';
+import { SURE_SENTENCE, trustIn } from './speech-trust.ts';
 import { bestPath, type TransitionCosts } from './speech-path.ts';
 import { bandSound, noiseFloor, speechFrames } from './speech-sound.ts';
 
@@ -109,10 +109,10 @@ const buzz = (seconds: number) =>
       ).reduce((sum, value) => sum + value, 0) * 0.15
     );
   });
-const tone = (seconds: number) =>
+const tone = (seconds: number, hertz = 880) =>
   Float32Array.from(
     { length: Math.round(seconds * RATE) },
-    (_, i) => 0.3 * Math.sin((2 * Math.PI * 880 * i) / RATE),
+    (_, i) => 0.3 * Math.sin((2 * Math.PI * hertz * i) / RATE),
   );
 
 describe('where somebody speaks', () => {
@@ -125,14 +125,24 @@ describe('where somebody speaks', () => {
             (sound[Math.round(seconds * RATE) + i] ?? 0) + value),
       );
     lay(buzz(1.5), 1);
+    // A vowel in which nearly nothing but the pitch of the voice is heard.
+    lay(tone(0.2, 190), 2.5);
     lay(tone(0.4), 3.5);
     lay(noise(0.06, 0.5, 3), 4.5);
     const bands = bandSound(sound, RATE);
     const speech = speechFrames(bands, noiseFloor(bands));
     const at = (seconds: number) => speech[Math.round(seconds * 50)];
-    expect([at(0.5), at(1.2), at(1.8), at(2.3), at(3), at(3.7), at(4.52), at(5.5)]).toEqual([
-      0, 1, 1, 1, 0, 0, 0, 0,
-    ]);
+    expect([
+      at(0.5),
+      at(1.2),
+      at(1.8),
+      at(2.3),
+      at(2.6),
+      at(3),
+      at(3.7),
+      at(4.52),
+      at(5.5),
+    ]).toEqual([0, 1, 1, 1, 1, 0, 0, 0, 0]);
   });
 });
 
@@ -184,22 +194,5 @@ describe('how sure a sentence is', () => {
     expect(
       trustIn([null, null, 9, null, null, null]).some((one) => (one ?? 0) >= SURE_SENTENCE),
     ).toBe(false);
-  });
-
-  it('has a doubt where it is said too fast for all of it, and somebody speaks beside it', () => {
-    // Forty frames each, but the third, which takes only half as long.
-    const found = [0, 100, 200, 300, 400].map((first) => ({
-      span: [first, first + (first === 200 ? 19 : 39)] as const,
-      length: 40,
-    }));
-    const before = (frame: number) => frame >= 180 && frame < 195;
-    const after = (frame: number) => frame >= 220 && frame < 235;
-    const farOff = (frame: number) => frame >= 150 && frame < 170;
-    const third = [false, false, true, false, false];
-    expect(partsLacking(found, before)).toEqual(third);
-    expect(partsLacking(found, after)).toEqual(third);
-    expect(partsLacking(found, farOff)).toEqual(third.map(() => false));
-    // Others have speech beside them as well, but their time.
-    expect(partsLacking(found, () => true)).toEqual(third);
   });
 });
