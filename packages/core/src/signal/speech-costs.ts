@@ -74,7 +74,7 @@ function squaredDistances(
   a: Measured,
   frame: number,
   b: Measured,
-  [from, to, step = 1]: readonly [number, number, number?],
+  [from, to, step]: readonly [number, number, number],
   row: Float32Array,
 ): void {
   const [x, y, begin, apart] = [a.values, b.values, frame * FEATURES, step * FEATURES];
@@ -128,7 +128,7 @@ export function plainCosts(
   const frames = features.length / FEATURES;
   const [means, spreads] = [new Float64Array(frames), new Float64Array(frames)];
   const learn = (frame: number) => {
-    squaredDistances(a, frame, sampled, [0, sample.length], toSample);
+    squaredDistances(a, frame, sampled, [0, sample.length, 1], toSample);
     let sum = 0;
     let squares = 0;
     for (const square of toSample) {
@@ -253,10 +253,9 @@ export function likelyCosts(
     within.reduce((sum, variance) => sum + (1 - LEAST_VARIANCE / variance) / 2, 0) +
     pairs.reduce((sum, [t]) => sum + steadyAt(t), 0) / Math.max(1, pairs.length);
   const scale = 1 / Math.max(0.5, -usual);
-  return (frame, from, to, costs, step = 1) => {
+  return (frame, from, to, row, step = 1) => {
     const base = steadyAt(frame);
-    squaredDistances(a, frame, b, [from, to, step], costs);
-    for (let r = from; r < to; r += step)
-      costs[r] = Math.min(3, (base + (costs[r] as number)) * scale);
+    squaredDistances(a, frame, b, [from, to, step], row);
+    for (let r = from; r < to; r += step) row[r] = Math.min(3, (base + (row[r] as number)) * scale);
   };
 }

@@ -1,6 +1,6 @@
 import { median } from './numbers.ts';
 import { LATER } from './speech-costs.ts';
-import { spanOf, type Costs, type Path, type Sentences } from './speech-path.ts';
+import { JUMPS, spanOf, type Costs, type Path, type Sentences } from './speech-path.ts';
 import { NOT_SURE } from './speech-trust.ts';
 
 /** A sentence in the recording: its first and last frame there. */
@@ -34,6 +34,8 @@ const paceOf = ({ sentence, span: [first, last] }: Place, { starts }: Sentences)
   const [from, to] = spanOf(starts, sentence);
   return (last - first + 1) / (to - from);
 };
+const usualPace = (places: readonly Place[], script: Sentences) =>
+  median(places.map((one) => paceOf(one, script)));
 const headPace = ({ frame, place }: Head, { sentence, span }: Place, { starts }: Sentences) =>
   (frame - span[0] + 1) / (place - (starts[sentence] as number) + 1);
 
@@ -41,10 +43,6 @@ const headPace = ({ frame, place }: Head, { sentence, span }: Place, { starts }:
 const SLOWEST = 2.5;
 /** What a beginning costs that takes e times as long as usual, or as little. */
 const ODD_PACE = 30;
-/** A sentence begins with one of its first frames. */
-const FIRST_FRAMES = 3;
-/** Steps of a sentence's frames at once. */
-const JUMPS = [1, 2, 3] as const;
 
 /**
  * The frames of the script that a sentence's beginning goes through, the first of them at the frame
@@ -78,7 +76,7 @@ function beginning(
       let step = 0;
       if (t === end) least = r === count - 1 ? 0 : Infinity;
       else
-        for (const jump of JUMPS) {
+        for (let jump = 1; jump <= JUMPS; jump += 1) {
           const cost = (after[r + jump] ?? Infinity) + (LATER.jump[jump - 1] as number);
           if (cost < least) [least, step] = [cost, jump];
         }
@@ -86,7 +84,7 @@ function beginning(
       steps[(t - earliest) * count + r] = step;
     }
     const pace = ODD_PACE * Math.log((end - t + 1) / usual) ** 2;
-    for (let r = 0; r < Math.min(FIRST_FRAMES, count); r += 1) {
+    for (let r = 0; r < Math.min(JUMPS, count); r += 1) {
       const cost = (now[r] as number) + before + pace;
       if (cost < best.cost) best = { cost, first: t, r };
     }
@@ -114,12 +112,12 @@ export function settleStarts(
   script: Sentences,
 ): Path {
   const at = path.at.slice();
-  const usual = median(places.map((one) => paceOf(one, script)));
+  const usual = usualPace(places, script);
   places.forEach((one, i) => {
     const head = headOf(path, one, script);
     const from = script.starts[one.sentence] as number;
-    const takes = usual * (head.place - from + 1);
     if (head.place - from < LEAST_HEAD) return;
+    const takes = usual * (head.place - from + 1);
     const free = (places[i - 1]?.span[1] ?? -1) + 1;
     const earliest = Math.max(free, head.frame - Math.ceil(SLOWEST * takes));
     const begun = beginning(head, from, earliest, takes, costs, speech);
@@ -162,7 +160,7 @@ export function doubtEdges(
   const isOther = (t: number) => speech[t] === 1 && (path.at[t] as number) < 0;
   const others = (from: number) =>
     Array.from({ length: BESIDE }, (_, i) => from + i).filter(isOther).length;
-  const usual = median(places.map((one) => paceOf(one, script)));
+  const usual = usualPace(places, script);
   const inDoubt = new Set<number>();
   for (const one of places) {
     const [first, last] = one.span;

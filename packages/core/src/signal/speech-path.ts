@@ -84,8 +84,11 @@ export type Costs = (
   step?: number,
 ) => void;
 
-/** A step of at most so many frames of a sentence at once. */
-const JUMPS = 3;
+/**
+ * A step of at most so many frames of a sentence at once; it begins and ends within as many of its
+ * first and last.
+ */
+export const JUMPS = 3;
 
 /** The search forward, one frame of the recording after the other, and the way back. */
 class PathSearch {

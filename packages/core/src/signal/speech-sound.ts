@@ -120,20 +120,22 @@ const OVER_DB = 7;
 const UNDER_PEAK_DB = 31;
 const BEST_BANDS = 7;
 /**
- * A beep has nearly all of its power in two bands for this long. Those below are where the pitch of a
- * voice lies, and the uppermost is hiss: there nearly every second of some voices has such a stretch.
+ * A beep has nearly all of its power in two bands for this long, the louder one between these: below
+ * lies the pitch of voices, above is hiss, and some voices have such a stretch in every second.
  */
 const TONE_PART = 0.93;
 const TONE_MS = 80;
 const TONE_HZ = { from: 350, to: 6_500 } as const;
+const MAY_BE_TONE = Array.from({ length: BANDS }, (_, b) => {
+  const hz = hertz(middleOf(b));
+  return hz >= TONE_HZ.from && hz <= TONE_HZ.to;
+});
 const SHORTEST_MS = 160;
 const GAP_MS = 120;
 
 /** 1 for each frame in which somebody speaks; beeps and knocks are not speech. */
 export function speechFrames(sound: BandSound, floor: Float32Array): Uint8Array {
   const { frames, powers } = sound;
-  const bands = Array.from({ length: BANDS }, (_, b) => hertz(middleOf(b)));
-  const mayBeTone = bands.map((hz) => hz >= TONE_HZ.from && hz <= TONE_HZ.to);
   const level = new Float32Array(frames);
   const isTone = new Uint8Array(frames);
   const over = new Float32Array(BANDS);
@@ -152,7 +154,7 @@ export function speechFrames(sound: BandSound, floor: Float32Array): Uint8Array 
     level[frame] =
       over.subarray(BANDS - BEST_BANDS).reduce((sum, value) => sum + value, 0) / BEST_BANDS;
     const ofTwo = (energies[BANDS - 1] as number) + (energies[BANDS - 2] as number);
-    isTone[frame] = mayBeTone[loudest] && ofTwo / (total + FLOOR_POWER) > TONE_PART ? 1 : 0;
+    isTone[frame] = MAY_BE_TONE[loudest] && ofTwo / (total + FLOOR_POWER) > TONE_PART ? 1 : 0;
   }
   const least = Math.max(OVER_DB, quantile(level, 0.98) - UNDER_PEAK_DB);
   const speech = Uint8Array.from(level, (value) => (value > least ? 1 : 0));

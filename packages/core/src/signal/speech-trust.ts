@@ -1,5 +1,5 @@
 import { asPart } from './numbers.ts';
-import type { Costs, TransitionCosts } from './speech-path.ts';
+import { JUMPS, type Costs, type TransitionCosts } from './speech-path.ts';
 
 /** Other stretches of the script a sentence is held against; with half as many, some are lost. */
 const DECOYS = 14;
@@ -32,7 +32,7 @@ function costOf(
     costs(t, from, to, row, apart);
     for (let i = 0; i < count; i += 1) {
       let best = t === first ? (i < ends ? 0 : Infinity) : (before[i] as number) + repeat;
-      for (let back = 1; t > first && back <= 3 && back <= i; back += 1)
+      for (let back = 1; t > first && back <= JUMPS && back <= i; back += 1)
         best = Math.min(best, (before[i - back] as number) + (jump[back - 1] as number));
       now[i] = best + (row[from + i * apart] as number);
     }
@@ -68,7 +68,7 @@ export function evidenceFor(
   total: number,
   transitions: TransitionCosts,
   row: Float32Array,
-  apart = 1,
+  apart: number,
 ): Evidence {
   const cost = costOf(costs, span, from, to, transitions, row, apart);
   const others: number[] = [];
