@@ -3,6 +3,7 @@ import type { Body } from './body.ts';
 import { awayFromRest, COMPONENTS, moveSignals, wayBetween, type MoveSignal } from './moves.ts';
 import {
   AMPLITUDE,
+  IN_BOUT,
   isDoubled,
   LEAST_CYCLES,
   read,
@@ -154,6 +155,31 @@ function isRepetition({ rise, alike, offBeat }: Judged): boolean {
   return rise >= SMALLEST && isDue && alike >= ALIKE_SMALL;
 }
 
+/** Seen badly, one that goes so far is one where it is due both after another and before the next. */
+const BETWEEN = { off: 0.2, rise: 0.45 } as const;
+/** At an end of a bout it goes all the way, or as far as one seen plainly and is more alike. */
+const AT_END = { off: 0.15, alike: 0 } as const;
+
+/** Whether one that was seen badly is due where it is, among those seen `plain`. */
+function fitsIn({ cycle: { top }, rise, alike }: Judged, plain: readonly Judged[], step: number) {
+  const tops = plain.map(({ cycle }) => cycle.top);
+  const isWhole = rise >= WHOLE_REPETITION;
+  const inBout = (other: number | undefined) =>
+    other !== undefined && Math.abs(other - top) <= IN_BOUT * step ? other : null;
+  const isDue = (other: number, off: number) =>
+    Math.abs(Math.abs(other - top) - step) <= off * step;
+  const before = inBout(tops.findLast((one) => one < top));
+  const after = inBout(tops.find((one) => one > top));
+  if (before !== null && after !== null) {
+    const off = isWhole ? ON_BEAT : BETWEEN.off;
+    return rise >= BETWEEN.rise && isDue(before, off) && isDue(after, off);
+  }
+  const beside = before ?? after;
+  if (beside === null || !isDue(beside, AT_END.off)) return false;
+  const isAsFar = plain.some((one) => one.rise <= rise);
+  return isWhole ? alike >= AT_END.alike : isAsFar && alike >= ALIKE_ON_BEAT;
+}
+
 const confidenceOf = ({ rise, alike, offBeat }: Judged, { periodic, worth }: Reading): number =>
   Math.max(0, alike) *
   Math.min(1, 0.35 + periodic) *
@@ -232,8 +258,9 @@ export function repetitionsIn(
       ),
     };
   });
-  const kept = judged.filter(isRepetition);
-  const others = judged.filter((one) => !isRepetition(one));
+  const plain = judged.filter(isRepetition);
+  const kept = judged.filter((one) => isRepetition(one) || fitsIn(one, plain, step));
+  const others = judged.filter((one) => !kept.includes(one));
   // Who explains in the middle goes from the one into the other.
   const isBesideOther = ({ top }: Cycle) =>
     others.some(({ cycle }) => Math.abs(cycle.top - top) < BESIDE * step);
