@@ -8,12 +8,19 @@ import {
   withQuiet,
   type Heard,
 } from './speech-costs.ts';
-import { doubtEdges, settleStarts, type Place } from './speech-edges.ts';
+import { doubtEdges, settleStarts } from './speech-edges.ts';
 import { lessThanByChance, plainlyOf, type Learnt } from './speech-order.ts';
-import { bestPath, spanOf, type Costs, type Path, type Sentences } from './speech-path.ts';
+import {
+  bestPath,
+  spanOf,
+  type Costs,
+  type Path,
+  type Place,
+  type Sentences,
+} from './speech-path.ts';
 import { FEATURES, mfccOf, SPEECH_STEP_MS, type BandSound } from './speech-sound.ts';
-import { bandAbout, bestStart, MOST_CELLS } from './speech-start.ts';
-import { evidenceFor, trustIn, type Evidence } from './speech-trust.ts';
+import { bandAbout, bestStart, MOST_CELLS, openBetween } from './speech-start.ts';
+import { evidenceFor, SURE_SENTENCE, trustIn, type Evidence } from './speech-trust.ts';
 import { merge, spanLength } from '../time/index.ts';
 
 /** A sentence of the script where it was said. Times in milliseconds of the recording. */
@@ -150,6 +157,16 @@ function toLearnFrom(
     : best;
 }
 
+/** How sure each of `count` sentences is by what speaks for it; null for those not found. */
+const trustBy = (evidence: ReadonlyMap<number, Evidence>, count: number) =>
+  trustIn(Array.from({ length: count }, (_, sentence) => evidence.get(sentence)?.alone));
+
+/** Those found that surely are where they were found. */
+function sureOf(found: readonly Found[], evidence: ReadonlyMap<number, Evidence>, count: number) {
+  const trust = trustBy(evidence, count);
+  return found.filter(({ sentence }) => (trust[sentence] ?? 0) >= SURE_SENTENCE);
+}
+
 /**
  * How sure each of `count` sentences is, by what speaks for it or by how well it fits; null for those
  * not found.
@@ -161,9 +178,7 @@ function howSure(
   { script, most }: ReturnType<typeof plainlyOf>,
   count: number,
 ): (number | null)[] {
-  const byEvidence = trustIn(
-    Array.from({ length: count }, (_, sentence) => evidence.get(sentence)?.alone),
-  );
+  const byEvidence = trustBy(evidence, count);
   const sure: (number | null)[] = byEvidence.map(() => null);
   const least = CONFIRMED_PLAIN + CONFIRMED_MORE * (1 - script);
   for (const { sentence, cost } of found) {
@@ -182,7 +197,8 @@ export function alignSpeech(match: SpeechMatch): Alignment {
   const heard = heardAs(mfccOf(recording, speech), speech);
   const quiet = referenceSpeech.map((one) => 1 - one);
   const sentences: Sentences = { starts, quiet };
-  const total = quiet.length;
+  const [total, count] = [quiet.length, starts.length - 1];
+  const isShort = speech.length * total <= MOST_CELLS;
   const start = bestStart(heard, reference, referenceSpeech, sentences);
   const { plain, wide } = start;
   let { costs, path } = start;
@@ -208,7 +224,14 @@ export function alignSpeech(match: SpeechMatch): Alignment {
       sentences,
       speech,
       LATER,
-      speech.length * total <= MOST_CELLS ? wide : bandAbout(path, starts, total, 1),
+      isShort
+        ? wide
+        : openBetween(
+            bandAbout(path, starts, total, 1),
+            sureOf(found, evidence, count),
+            speech.length,
+            starts,
+          ),
       costs,
     );
     path = settleStarts(path, foundIn(path, speech, sentences), costs, speech, sentences);
@@ -221,7 +244,7 @@ export function alignSpeech(match: SpeechMatch): Alignment {
     found.map((one) => ({ ...one, cost: costOfFound(one, costs, row) })),
     evidence,
     plainlyOf(learnt && lessThanByChance(path, learnt, heard, plain, sentences)),
-    starts.length - 1,
+    count,
   );
   const sure = doubtEdges(path, found, speech, sentences, trust);
   return readOff(path, speech, sentences, sure);

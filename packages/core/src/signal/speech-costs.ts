@@ -161,23 +161,34 @@ export function adaptedTo(
   reference: Float32Array,
   pairs: readonly [number, number][],
 ): Float32Array {
-  const frame = (of: Float32Array, at: number) => of.subarray(at * FEATURES, (at + 1) * FEATURES);
-  const [x, y] = [
-    new Matrix(pairs.map(([, r]) => [...frame(reference, r), 1])),
-    new Matrix(pairs.map(([t]) => [...frame(features, t)])),
-  ];
-  const prior = Matrix.eye(FEATURES + 1, FEATURES);
-  const left = x
-    .transpose()
-    .mmul(x)
-    .add(Matrix.eye(FEATURES + 1).mul(RIDGE));
-  const map = solve(left, x.transpose().mmul(y).add(prior.mul(RIDGE)));
+  // The normal equations, summed up pair by pair: all pairs as a matrix are 80 MB in a long lesson.
+  const left = Matrix.eye(FEATURES + 1)
+    .mul(RIDGE)
+    .to1DArray();
+  const right = Matrix.eye(FEATURES + 1, FEATURES)
+    .mul(RIDGE)
+    .to1DArray();
+  const x = new Float64Array(FEATURES + 1).fill(1);
+  for (const [t, r] of pairs) {
+    x.set(reference.subarray(r * FEATURES, (r + 1) * FEATURES));
+    for (let i = 0; i <= FEATURES; i += 1) {
+      const value = x[i] as number;
+      for (let j = 0, at = i * (FEATURES + 1); j <= FEATURES; j += 1, at += 1)
+        left[at] = (left[at] as number) + value * (x[j] as number);
+      for (let f = 0, at = i * FEATURES; f < FEATURES; f += 1, at += 1)
+        right[at] = (right[at] as number) + value * (features[t * FEATURES + f] as number);
+    }
+  }
+  const map = solve(
+    Matrix.from1DArray(FEATURES + 1, FEATURES + 1, left),
+    Matrix.from1DArray(FEATURES + 1, FEATURES, right),
+  ).to1DArray();
   const out = new Float32Array(reference.length);
   for (let r = 0; r < reference.length / FEATURES; r += 1)
     for (let f = 0; f < FEATURES; f += 1) {
-      let sum = map.get(FEATURES, f);
+      let sum = map[FEATURES * FEATURES + f] as number;
       for (let i = 0; i < FEATURES; i += 1)
-        sum += (reference[r * FEATURES + i] as number) * map.get(i, f);
+        sum += (reference[r * FEATURES + i] as number) * (map[i * FEATURES + f] as number);
       out[r * FEATURES + f] = sum;
     }
   return out;

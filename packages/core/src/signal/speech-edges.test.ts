@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { doubtEdges, settleStarts, type Place } from './speech-edges.ts';
-import type { Costs, Path } from './speech-path.ts';
+import { doubtEdges, settleStarts } from './speech-edges.ts';
+import type { Costs, Path, Place } from './speech-path.ts';
 import { SURE_SENTENCE } from './speech-trust.ts';
 
 const LENGTH = 40;
@@ -162,5 +162,32 @@ describe('how sure a sentence is by where it begins and ends', () => {
       return isSure({ ...found, places }, [1, 1, 1], () => false)[2];
     };
     expect([begun(11), begun(30), begun(55)]).toEqual([false, true, false]);
+  });
+
+  it('has a doubt where hardly anything is heard in its time', () => {
+    const { path, places, script } = said(300, [
+      [0, LENGTH],
+      [100, LENGTH],
+      [200, LENGTH],
+    ]);
+    const heard = (frames: number) => {
+      const speech = speechWhere(300, (t) => path.at[t]! >= 0 && (t < 100 || t >= 140 - frames));
+      return doubtEdges(path, places, speech, script, [1, 1, 1]).map((one) => one === 1);
+    };
+    expect(heard(15)).toEqual([true, false, true]);
+    expect(heard(25)).toEqual([true, true, true]);
+  });
+
+  it('has a doubt where its first words may lie in the speech before it', () => {
+    const found = said(500, [
+      [0, LENGTH],
+      [100, 33],
+      [200, LENGTH],
+      [300, LENGTH],
+    ]);
+    const sure = [1, 1, 1, 1];
+    const before = (frame: number) => frame >= 80 && frame < 95;
+    expect(isSure(found, sure, before)).toEqual([true, false, true, true]);
+    expect(isSure(found, sure, () => false)).toEqual([true, true, true, true]);
   });
 });

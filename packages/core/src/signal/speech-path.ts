@@ -36,6 +36,12 @@ export interface Path {
   cost: number;
 }
 
+/** A sentence in the recording: its first and last frame there. */
+export interface Place {
+  sentence: number;
+  span: readonly [first: number, last: number];
+}
+
 /**
  * The frames of the sentences that are possible at a frame of the recording, from first to after the
  * last.
@@ -122,7 +128,7 @@ class PathSearch {
     this.#before = new Float32Array(total).fill(Infinity);
     this.#now = new Float32Array(total).fill(Infinity);
     this.#gapBefore = new Float32Array(2 * this.#gaps).fill(Infinity);
-    this.#gapNow = new Float32Array(2 * this.#gaps);
+    this.#gapNow = new Float32Array(2 * this.#gaps).fill(Infinity);
     this.#offsets = new Float64Array(frames + 1);
     for (let t = 0; t < frames; t += 1) {
       const [from, to] = band(t);
@@ -133,17 +139,16 @@ class PathSearch {
   }
 
   forward(costs: Costs): void {
-    let [oldFrom, oldTo] = [0, 0];
     for (let t = 0; t < this.frames; t += 1) {
       const [from, to] = this.band(t);
       costs(t, from, to, this.#row);
-      this.#now.fill(Infinity, Math.min(from, oldFrom), Math.max(to, oldTo));
+      // What it holds is from two frames ago.
+      if (t > 1) this.#now.fill(Infinity, ...this.band(t - 2));
       this.#enterSentences(t, from, to);
       this.#enterGaps(t, PAUSE);
       this.#enterGaps(t, INSERTION);
       [this.#before, this.#now] = [this.#now, this.#before];
       [this.#gapBefore, this.#gapNow] = [this.#gapNow, this.#gapBefore];
-      [oldFrom, oldTo] = [from, to];
     }
   }
 
@@ -185,29 +190,45 @@ class PathSearch {
     return kind === PAUSE ? noise : insertionFrame;
   }
 
-  /** The cheapest way into each place between sentences, where nobody says any of them. */
+  /**
+   * The cheapest way into each place between sentences, where nobody says any of them: those beside
+   * the sentences that are possible. Who is further on is there by leaving some out, which costs the
+   * same later.
+   */
   #enterGaps(t: number, kind: typeof PAUSE | typeof INSERTION): void {
     const gaps = this.#gaps;
     const [same, other] = [kind * gaps, (1 - kind) * gaps];
-    const begin = kind === INSERTION ? this.transitions.insertion : 0;
+    const { skip, insertion } = this.transitions;
+    const begin = kind === INSERTION ? insertion : 0;
     const frameCost = this.#gapFrame(t, kind);
-    for (let s = 0; s < gaps; s += 1) {
-      let best = t > 0 ? (this.#gapBefore[same + s] as number) : s === 0 ? begin : Infinity;
+    const [first, last] = this.#gapsAt(t);
+    if (t > 1) {
+      const [from, to] = this.#gapsAt(t - 2);
+      this.#gapNow.fill(Infinity, same + from, same + to + 1);
+    }
+    for (let s = first; s <= last; s += 1) {
+      let best = this.#gapBefore[same + s] as number;
+      if (t === 0) best = s === first ? begin + s * skip : Infinity;
       let step = GAP_STAY;
       const changed = (this.#gapBefore[other + s] as number) + begin;
       if (t > 0 && changed < best) [best, step] = [changed, GAP_OTHER];
-      const [first, end] = [this.starts[s - 1] ?? Infinity, this.starts[s] as number];
-      for (let back = 1; back <= JUMPS && end - back >= first; back += 1) {
+      const [begins, end] = [this.starts[s - 1] ?? Infinity, this.starts[s] as number];
+      for (let back = 1; back <= JUMPS && end - back >= begins; back += 1) {
         const cost = (this.#before[end - back] as number) + begin;
         if (cost < best) [best, step] = [cost, back];
       }
       best += frameCost;
-      const skipped =
-        s > 0 ? (this.#gapNow[same + s - 1] as number) + this.transitions.skip : Infinity;
+      const skipped = s > first ? (this.#gapNow[same + s - 1] as number) + skip : Infinity;
       if (skipped < best) [best, step] = [skipped, GAP_SKIP];
       this.#gapNow[same + s] = best;
       this.#gapSteps.set(t * 2 * gaps + same + s, step);
     }
+  }
+
+  /** The first and last place between sentences that are possible at a frame. */
+  #gapsAt(t: number): readonly [number, number] {
+    const [from, to] = this.band(t);
+    return [this.#sentenceOf[from] ?? 0, (this.#sentenceOf[to - 1] ?? -1) + 1];
   }
 
   /**
@@ -216,16 +237,19 @@ class PathSearch {
    */
   #end(): { state: number; cost: number } {
     const [count, gaps] = [this.#count, this.#gaps];
+    const { skip } = this.transitions;
+    const [, gap] = this.#gapsAt(this.frames - 1);
     const [pause, insertion] = [
-      this.#gapBefore[count] as number,
-      this.#gapBefore[gaps + count] as number,
+      this.#gapBefore[gap] as number,
+      this.#gapBefore[gaps + gap] as number,
     ];
-    let [state, cost] = pause <= insertion ? [-1 - count, pause] : [-1 - gaps - count, insertion];
+    let state = pause <= insertion ? -1 - gap : -1 - gaps - gap;
+    let cost = Math.min(pause, insertion) + (count - gap) * skip;
     for (let s = 0; s < count; s += 1) {
       for (let back = 1; back <= JUMPS; back += 1) {
         const r = (this.starts[s + 1] as number) - back;
         if (r < (this.starts[s] as number)) continue;
-        const ended = (this.#before[r] as number) + (count - 1 - s) * this.transitions.skip;
+        const ended = (this.#before[r] as number) + (count - 1 - s) * skip;
         if (ended < cost) [state, cost] = [r, ended];
       }
     }

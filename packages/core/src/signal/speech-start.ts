@@ -1,5 +1,12 @@
 import { FIRST, plainCosts, withQuiet, type Heard } from './speech-costs.ts';
-import { bestPath, type Band, type Costs, type Path, type Sentences } from './speech-path.ts';
+import {
+  bestPath,
+  type Band,
+  type Costs,
+  type Path,
+  type Place,
+  type Sentences,
+} from './speech-path.ts';
 import { FEATURES, fromOtherTract, mfccOf, type BandSound } from './speech-sound.ts';
 
 /** More cells than this are first searched four frames at a time, then near the path found. */
@@ -47,6 +54,41 @@ export function bandAbout(
     const t = Math.min(place.length - 1, Math.floor(frame / times));
     return [low[t] as number, high[t] as number];
   };
+}
+
+/** So many cells between two sentences are searched whole; more, near the path found. */
+const MOST_OPEN = 12_000_000;
+
+/**
+ * A band in which all is possible between sentences that surely are where they were found. Where
+ * children call in a long pause, the first path may say what follows there, further off than a band
+ * about it reaches.
+ * @param sure in order
+ */
+export function openBetween(
+  band: Band,
+  sure: readonly Place[],
+  frames: number,
+  starts: readonly number[],
+): Band {
+  const count = starts.length - 1;
+  const [low, high] = [new Int32Array(frames), new Int32Array(frames)];
+  for (let t = 0; t < frames; t += 1) [low[t], high[t]] = band(t) as [number, number];
+  const after: Place = { sentence: count, span: [frames - 1, frames - 1] };
+  let before: Place = { sentence: -1, span: [0, 0] };
+  for (const next of [...sure, after]) {
+    const [from, to] = [before.span[0], next.span[1]];
+    const first = starts[Math.max(0, before.sentence)] as number;
+    const end = starts[Math.min(count, next.sentence + 1)] as number;
+    const isApart = next.sentence - before.sentence > 1;
+    if (isApart && (to + 1 - from) * (end - first) <= MOST_OPEN)
+      for (let t = from; t <= to; t += 1) {
+        low[t] = Math.min(low[t] as number, first);
+        high[t] = Math.max(high[t] as number, end);
+      }
+    before = next;
+  }
+  return (frame) => [low[frame] as number, high[frame] as number];
 }
 
 /** Where the sentences may lie: near where they are found four frames at a time. */

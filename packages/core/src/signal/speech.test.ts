@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { SURE_SENTENCE, trustIn } from './speech-trust.ts';
-import { bestPath, type TransitionCosts } from './speech-path.ts';
+import { bestPath, type Band, type Path, type TransitionCosts } from './speech-path.ts';
+import { bandAbout, openBetween } from './speech-start.ts';
 import { bandSound, noiseFloor, speechFrames } from './speech-sound.ts';
 
 const PRICES: TransitionCosts = {
@@ -24,19 +25,22 @@ function wayOf(recording: readonly number[], lengths: readonly number[]): Int32A
     (list, length) => [...list, (list.at(-1) ?? 0) + length],
     [0],
   );
-  const total = starts.at(-1) ?? 0;
+  return pathOf(recording, starts, () => [0, starts.at(-1) ?? 0]).at;
+}
+
+function pathOf(recording: readonly number[], starts: readonly number[], band: Band): Path {
   const speech = Uint8Array.from(recording, (frame) => (frame === QUIET ? 0 : 1));
   return bestPath(
     recording.length,
-    { starts, quiet: new Uint8Array(total) },
+    { starts, quiet: new Uint8Array(starts.at(-1) ?? 0) },
     speech,
     PRICES,
-    () => [0, total],
+    band,
     (frame, from, to, row) => {
       for (let r = from; r < to; r += 1)
         row[r] = recording[frame] === QUIET ? 0.45 : recording[frame] === r ? -1 : 0.6;
     },
-  ).at;
+  );
 }
 
 describe('the way through a recording and its script', () => {
@@ -79,6 +83,24 @@ describe('the way through a recording and its script', () => {
     );
   });
 
+  it('costs the same where only what is near it is possible', () => {
+    const sentence = fc.record({ isSaid: fc.boolean(), pause: fc.integer({ min: 5, max: 25 }) });
+    fc.assert(
+      fc.property(fc.array(sentence, { minLength: 4, maxLength: 9 }), (plan) => {
+        const starts = Array.from({ length: plan.length + 1 }, (_, s) => s * 200);
+        const recording = plan.flatMap(({ isSaid, pause }, s) => [
+          ...Array.from({ length: isSaid ? 200 : 0 }, (_, i) => s * 200 + i),
+          ...Array.from({ length: pause }, () => QUIET),
+        ]);
+        const total = plan.length * 200;
+        const free = pathOf(recording, starts, () => [0, total]);
+        const near = pathOf(recording, starts, bandAbout(free, starts, total, 1));
+        expect(near.cost).toBeCloseTo(free.cost, 2);
+      }),
+      { numRuns: 15 },
+    );
+  });
+
   it('follows whoever speaks slower or faster than the script was made', () => {
     const slow = [QUIET, ...Array.from({ length: 120 }, (_, i) => Math.floor(i / 1.5)), QUIET];
     const at = wayOf(slow, [80]);
@@ -114,6 +136,34 @@ const tone = (seconds: number, hertz = 880) =>
     { length: Math.round(seconds * RATE) },
     (_, i) => 0.3 * Math.sin((2 * Math.PI * hertz * i) / RATE),
   );
+
+describe('what is possible between sentences that are sure', () => {
+  it('is all of them, and elsewhere what was possible before', () => {
+    const starts = Array.from({ length: 7 }, (_, s) => s * 100);
+    const band: Band = (t) => [Math.max(0, t - 20), Math.min(600, t + 20)];
+    const sure = [
+      { sentence: 1, span: [90, 180] },
+      { sentence: 4, span: [420, 500] },
+      { sentence: 5, span: [520, 590] },
+    ] as const;
+    const open = openBetween(band, sure, 600, starts);
+    const between = open(300);
+    expect(between).toEqual([100, 500]);
+    expect([open(0), open(40)]).toEqual([
+      [0, 200],
+      [0, 200],
+    ]);
+    expect(open(510)).toEqual(band(510));
+    expect(open(599)).toEqual(band(599));
+  });
+
+  it('is what was possible before where that would be too much', () => {
+    const starts = [0, 5_000, 10_000];
+    const band: Band = (t) => [t, t + 1];
+    expect(openBetween(band, [], 5_000, starts)(3_000)).toEqual([3_000, 3_001]);
+    expect(openBetween(band, [], 500, starts)(300)).toEqual([0, 10_000]);
+  });
+});
 
 describe('where somebody speaks', () => {
   it('is told from quiet, from a beep and from a knock', () => {
