@@ -282,13 +282,14 @@ function readOff(
       if ((at[t] as number) >= start && (at[t] as number) < (starts[s + 1] as number))
         frames.push(t);
     const [first, last] = [frames[0], frames.at(-1)];
-    if (first === undefined || last === undefined) return null;
+    const sure = trust[s] ?? null;
+    if (first === undefined || last === undefined || sure === null) return null;
     const [from, to] = [nearest(first, 'from'), nearest(last + 1, 'to')];
     claimed.fill(1, Math.min(from, first), Math.max(to, last + 1));
     return {
       startMs: from * SPEECH_STEP_MS,
       endMs: Math.max(to, from + 1) * SPEECH_STEP_MS,
-      confidence: Math.round((trust[s] ?? 0) * 100) / 100,
+      confidence: Math.round(sure * 100) / 100,
     };
   });
   const added = runsOf(speech.length, (t) => speech[t] === 1 && claimed[t] === 0).map(

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { doubtEdges, settleStarts } from './speech-edges.ts';
 import type { Costs, Path, Place } from './speech-path.ts';
-import { SURE_SENTENCE } from './speech-trust.ts';
+import { NOT_SURE, SURE_SENTENCE } from './speech-trust.ts';
 
 const LENGTH = 40;
 
@@ -164,7 +164,7 @@ describe('how sure a sentence is by where it begins and ends', () => {
     expect([begun(11), begun(30), begun(55)]).toEqual([false, true, false]);
   });
 
-  it('has a doubt where hardly anything is heard in its time', () => {
+  it('has a doubt where little is heard in its time, and is not there where hardly anything is', () => {
     const { path, places, script } = said(300, [
       [0, LENGTH],
       [100, LENGTH],
@@ -172,10 +172,11 @@ describe('how sure a sentence is by where it begins and ends', () => {
     ]);
     const heard = (frames: number) => {
       const speech = speechWhere(300, (t) => path.at[t]! >= 0 && (t < 100 || t >= 140 - frames));
-      return doubtEdges(path, places, speech, script, [1, 1, 1]).map((one) => one === 1);
+      return doubtEdges(path, places, speech, script, [1, 1, 1]);
     };
-    expect(heard(15)).toEqual([true, false, true]);
-    expect(heard(25)).toEqual([true, true, true]);
+    expect(heard(5)).toEqual([1, null, 1]);
+    expect(heard(15)).toEqual([1, NOT_SURE, 1]);
+    expect(heard(25)).toEqual([1, 1, 1]);
   });
 
   it('has a doubt where its first words may lie in the speech before it', () => {
